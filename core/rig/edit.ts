@@ -1,0 +1,135 @@
+import { z } from 'zod';
+import { findTypes } from './lookup.ts';
+import { sorted } from './parse.ts';
+import { checkReferences } from './references.ts';
+import { type Device, type Rig, RigDocument } from './schema.ts';
+
+const shape = RigDocument.shape;
+const Id = shape.devices.element.shape.id;
+
+const SingleEdit = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('rename'), name: shape.name }),
+  z.strictObject({ kind: z.literal('set-session'), session: shape.session }),
+  /** `setting: null` takes it back to the type's default. */
+  z.strictObject({
+    kind: z.literal('set-setting'),
+    deviceId: Id,
+    settingId: Id,
+    setting: shape.tasks.element.shape.before.nullable(),
+  }),
+  z.strictObject({ kind: z.literal('add-device'), device: shape.devices.element }),
+  z.strictObject({ kind: z.literal('remove-device'), deviceId: Id }),
+  z.strictObject({ kind: z.literal('plug'), cable: shape.cables.element }),
+  z.strictObject({ kind: z.literal('unplug'), cableId: Id }),
+  z.strictObject({ kind: z.literal('add-measurement'), measurement: shape.measurements.element }),
+  z.strictObject({ kind: z.literal('remove-measurement'), measurementId: Id }),
+  z.strictObject({ kind: z.literal('open-task'), task: shape.tasks.element }),
+  z.strictObject({ kind: z.literal('close-task'), taskId: shape.tasks.element.shape.id }),
+  /** `cell: null` takes the pair out of the plan. */
+  z.strictObject({ kind: z.literal('set-plan'), sourceId: Id, listenerId: Id, cell: shape.plan.element.nullable() }),
+]);
+
+/** A change as a value. A batch is one step: all of it, or none. */
+export type Edit = z.infer<typeof SingleEdit> | { kind: 'batch'; edits: Edit[] };
+export const Edit: z.ZodType<Edit> = z.lazy(() =>
+  z.union([SingleEdit, z.strictObject({ kind: z.literal('batch'), edits: z.array(Edit).max(2000) })]),
+);
+
+export interface Refusal {
+  readonly path: string;
+  readonly reason: string;
+}
+export type Applied = { ok: true; rig: Rig; inverse: Edit } | { ok: false; refusal: Refusal };
+
+const refuse = (path: string, reason: string): Applied => ({ ok: false, refusal: { path, reason } });
+
+/**
+ * The rig after the edit, with the edit that undoes it; or a refusal with the reason. Pure: the rig given is not changed.
+ * What comes out always holds together: no id twice, no cable to nowhere, no setting outside its range.
+ */
+export function applyEdit(rig: Rig, edit: Edit): Applied {
+  const done = change(rig, edit);
+  if (!done.ok) return done;
+  const [trouble] = checkReferences(done.rig, findTypes(done.rig));
+  return trouble ? refuse(trouble.path, trouble.message) : done;
+}
+
+function change(rig: Rig, edit: Edit): Applied {
+  const accept = (changes: Partial<Rig>, inverse: Edit): Applied => ({ ok: true, rig: sorted({ ...rig, ...changes }), inverse });
+  switch (edit.kind) {
+    case 'rename':
+      return accept({ name: edit.name }, { kind: 'rename', name: rig.name });
+    case 'set-session':
+      return accept({ session: edit.session }, { kind: 'set-session', session: rig.session });
+    case 'set-setting': {
+      const device = rig.devices.find((d) => d.id === edit.deviceId);
+      if (!device) return refuse('devices', `there is no device '${edit.deviceId}'.`);
+      return accept(
+        { devices: rig.devices.map((d) => (d === device ? withSetting(d, edit.settingId, edit.setting) : d)) },
+        { ...edit, setting: device.settings[edit.settingId] ?? null },
+      );
+    }
+    case 'add-device':
+      return accept({ devices: [...rig.devices, edit.device] }, { kind: 'remove-device', deviceId: edit.device.id });
+    case 'remove-device':
+      return remove(rig, 'devices', edit.deviceId, (device) => ({ kind: 'add-device', device }));
+    case 'plug':
+      return accept({ cables: [...rig.cables, edit.cable] }, { kind: 'unplug', cableId: edit.cable.id });
+    case 'unplug':
+      return remove(rig, 'cables', edit.cableId, (cable) => ({ kind: 'plug', cable }));
+    case 'add-measurement':
+      return accept(
+        { measurements: [...rig.measurements, edit.measurement] },
+        { kind: 'remove-measurement', measurementId: edit.measurement.id },
+      );
+    case 'remove-measurement':
+      return remove(rig, 'measurements', edit.measurementId, (measurement) => ({ kind: 'add-measurement', measurement }));
+    case 'open-task':
+      return accept({ tasks: [...rig.tasks, edit.task] }, { kind: 'close-task', taskId: edit.task.id });
+    case 'close-task':
+      return remove(rig, 'tasks', edit.taskId, (task) => ({ kind: 'open-task', task }));
+    case 'set-plan': {
+      if (edit.cell && (edit.cell.sourceId !== edit.sourceId || edit.cell.listenerId !== edit.listenerId)) {
+        return refuse('plan', 'the cell names another pair than the edit.');
+      }
+      const at = rig.plan.findIndex((c) => c.sourceId === edit.sourceId && c.listenerId === edit.listenerId);
+      const others = rig.plan.filter((_, i) => i !== at);
+      return accept(
+        { plan: sortPlan(edit.cell ? [...others, edit.cell] : others) },
+        { ...edit, cell: rig.plan[at] ?? null },
+      );
+    }
+    case 'batch': {
+      let current = rig;
+      const inverses: Edit[] = [];
+      for (const part of edit.edits) {
+        const done = change(current, part);
+        if (!done.ok) return done;
+        current = done.rig;
+        inverses.unshift(done.inverse);
+      }
+      return { ok: true, rig: current, inverse: { kind: 'batch', edits: inverses } };
+    }
+  }
+}
+
+function withSetting(device: Device, settingId: string, setting: Device['settings'][string] | null): Device {
+  const others = Object.entries(device.settings).filter(([id]) => id !== settingId);
+  const all = setting ? [...others, [settingId, setting] as const] : others;
+  return { ...device, settings: Object.fromEntries(all.sort(([a], [b]) => (a < b ? -1 : 1))) };
+}
+
+function remove<L extends 'devices' | 'cables' | 'measurements' | 'tasks'>(
+  rig: Rig,
+  list: L,
+  id: string,
+  inverse: (item: Rig[L][number]) => Edit,
+): Applied {
+  const items: readonly Rig[L][number][] = rig[list];
+  const item = items.find((i) => i.id === id);
+  if (!item) return refuse(list, `there is no '${id}' to take out.`);
+  return { ok: true, rig: { ...rig, [list]: items.filter((i) => i !== item) }, inverse: inverse(item) };
+}
+
+const key = (c: Rig['plan'][number]): string => `${c.sourceId} ${c.listenerId}`;
+const sortPlan = (plan: Rig['plan']): Rig['plan'] => [...plan].sort((a, b) => (key(a) < key(b) ? -1 : 1));

@@ -1,0 +1,46 @@
+import { catalogue } from './catalogue/index.ts';
+import type { Device, DeviceType, PortRef, PortSpec, Rig, SettingSpec, SettingValue } from './schema.ts';
+
+/** Every type that a rig may use: its own first, then the built-in ones. */
+export type Types = ReadonlyMap<string, DeviceType>;
+
+const builtIn: Types = new Map(catalogue.map((type) => [type.id, type]));
+
+export const findTypes = (rig: Pick<Rig, 'types'>): Types =>
+  rig.types.length === 0 ? builtIn : new Map([...builtIn, ...rig.types.map((type) => [type.id, type] as const)]);
+
+export const findDevice = (rig: Rig, deviceId: string): Device | undefined => rig.devices.find((d) => d.id === deviceId);
+
+export function findPort(rig: Rig, types: Types, ref: PortRef): PortSpec | undefined {
+  const device = findDevice(rig, ref.deviceId);
+  return device && types.get(device.typeId)?.ports.find((p) => p.id === ref.portId);
+}
+
+export function findSetting(rig: Rig, types: Types, deviceId: string, settingId: string): SettingSpec | undefined {
+  const device = findDevice(rig, deviceId);
+  return device && types.get(device.typeId)?.settings.find((s) => s.id === settingId);
+}
+
+/** A setting as it stands in the rig; the type's default, assumed, where nobody has said anything. */
+export const settingOf = (device: Device, spec: SettingSpec): Device['settings'][string] =>
+  device.settings[spec.id] ?? { value: spec.default, known: 'assumed' };
+
+/** Why a value cannot be set, in words; undefined when it can. */
+export function refuseValue(spec: SettingSpec, value: SettingValue): string | undefined {
+  switch (spec.kind) {
+    case 'mute':
+      return typeof value === 'boolean' ? undefined : `${spec.name} is on or off`;
+    case 'switch':
+      return spec.options.some((o) => o.value === value)
+        ? undefined
+        : `${spec.name} has the positions ${spec.options.map((o) => o.label).join(', ')}`;
+    case 'delay':
+    case 'gain': {
+      const unit = spec.kind === 'gain' ? 'dB' : spec.unit;
+      if (typeof value !== 'number' || !Number.isFinite(value)) return `${spec.name} takes a number of ${unit}`;
+      if (value < spec.min || value > spec.max) return `${spec.name} goes from ${spec.min} to ${spec.max} ${unit}`;
+      const steps = (value - spec.min) / spec.step;
+      return Math.abs(steps - Math.round(steps)) < 1e-6 ? undefined : `${spec.name} moves in steps of ${spec.step} ${unit}`;
+    }
+  }
+}

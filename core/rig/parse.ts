@@ -1,0 +1,96 @@
+import { z } from 'zod';
+import { RigError } from './errors.ts';
+import { findTypes } from './lookup.ts';
+import { migrations } from './migrations.ts';
+import { checkReferences } from './references.ts';
+import { DeviceType, RIG_VERSION, type Rig, RigDocument } from './schema.ts';
+
+/** Deeper than any rig goes, shallow enough for every recursive reader. */
+const DEEPEST = 32;
+const FORBIDDEN = new Set(['__proto__', 'constructor', 'prototype']);
+
+/** Walks without recursion, so that a document nested ten thousand deep is refused and not crashed on. */
+function refuseHostileShape(json: unknown): void {
+  const open: { value: unknown; path: string; depth: number }[] = [{ value: json, path: '', depth: 0 }];
+  for (let item = open.pop(); item; item = open.pop()) {
+    const { value, path, depth } = item;
+    if (typeof value !== 'object' || value === null) continue;
+    if (depth > DEEPEST) {
+      throw new RigError('too-deep', '', `The document is nested more than ${DEEPEST} levels deep; no rig is. Export the rig again.`);
+    }
+    for (const key of Object.keys(value)) {
+      if (FORBIDDEN.has(key)) {
+        throw new RigError('forbidden-key', path, `The name '${key}' is not allowed in a rig. Remove it and import again.`);
+      }
+      open.push({ value: (value as Record<string, unknown>)[key], path: path ? `${path}/${key}` : key, depth: depth + 1 });
+    }
+  }
+}
+
+const Versioned = z.looseObject({ schemaVersion: z.int().min(1) });
+
+function firstIssue(error: z.ZodError): RigError {
+  const issue = error.issues[0]!;
+  const path = issue.path.join('/');
+  return new RigError('shape', path, `${issue.message}. Correct this place and import the rig again.`);
+}
+
+/**
+ * Unknown in, rig out: version checked, migrated forward, shape and references checked.
+ * @throws RigError with the place and the reason
+ */
+export function parseRig(json: unknown): Rig {
+  refuseHostileShape(json);
+  const versioned = Versioned.safeParse(json);
+  if (!versioned.success) {
+    throw new RigError('not-a-rig', '', 'This is not a rig: it has no schemaVersion. Choose a file that was exported as a rig.');
+  }
+  let document: Record<string, unknown> & { schemaVersion: number } = versioned.data;
+  if (document.schemaVersion > RIG_VERSION) {
+    throw new RigError(
+      'newer-version',
+      'schemaVersion',
+      `The rig is of version ${document.schemaVersion}, this program reads up to ${RIG_VERSION}. Update Mellow Tap and open it again.`,
+    );
+  }
+  for (let v = document.schemaVersion; v < RIG_VERSION; v++) {
+    document = { ...migrations[v]!(document), schemaVersion: v + 1 };
+  }
+  const parsed = RigDocument.safeParse(document);
+  if (!parsed.success) throw firstIssue(parsed.error);
+  const rig = sorted(parsed.data);
+  const [trouble] = checkReferences(rig, findTypes(rig));
+  if (trouble) throw trouble;
+  return rig;
+}
+
+/** @throws RigError `not-json` for text that is no JSON, and all that `parseRig` throws */
+export function parseRigText(text: string): Rig {
+  let json: unknown;
+  try {
+    json = JSON.parse(text.replace(/^\uFEFF/, ''));
+  } catch {
+    throw new RigError('not-json', '', 'The file is not JSON. Choose a rig that was exported as JSON.');
+  }
+  return parseRig(json);
+}
+
+/** @throws RigError for a device type that cannot be read */
+export function parseDeviceType(json: unknown): DeviceType {
+  refuseHostileShape(json);
+  const parsed = DeviceType.safeParse(json);
+  if (!parsed.success) throw firstIssue(parsed.error);
+  return parsed.data;
+}
+
+const byId = <T extends { id: string }>(list: readonly T[]): T[] => [...list].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
+
+/** Lists that have no order of their own stand sorted by id: equal rigs are equal JSON. Sources and listeners keep theirs. */
+export const sorted = (rig: Rig): Rig => ({
+  ...rig,
+  types: byId(rig.types),
+  devices: byId(rig.devices),
+  cables: byId(rig.cables),
+  measurements: byId(rig.measurements),
+  tasks: byId(rig.tasks),
+});

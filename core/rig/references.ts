@@ -1,0 +1,121 @@
+import { RigError } from './errors.ts';
+import { findDevice, findPort, refuseValue, type Types } from './lookup.ts';
+import type { DeviceType, PortRef, Rig } from './schema.ts';
+
+/** Everything in a well-shaped rig that points to nothing, twice, or the wrong way. Empty when it holds together. */
+export function checkReferences(rig: Rig, types: Types): RigError[] {
+  return [
+    ...duplicates(rig),
+    ...rig.types.flatMap((type, i) => typeTroubles(type, `types/${i}`)),
+    ...rig.devices.flatMap((device, i) => {
+      const type = types.get(device.typeId);
+      if (!type) return [unknown(`devices/${i}/typeId`, 'device type', device.typeId)];
+      return Object.entries(device.settings).flatMap(([id, setting]) => {
+        const spec = type.settings.find((s) => s.id === id);
+        const path = `devices/${i}/settings/${id}`;
+        if (!spec) return [unknown(path, `setting of ${device.name}`, id)];
+        const why = refuseValue(spec, setting.value);
+        return why ? [new RigError('setting-value', path, `${why}; the document says ${String(setting.value)}.`)] : [];
+      });
+    }),
+    ...rig.cables.flatMap((cable, i) => [
+      ...portTrouble(rig, types, cable.from, `cables/${i}/from`, 'out'),
+      ...portTrouble(rig, types, cable.to, `cables/${i}/to`, 'in'),
+      ...(cable.map ?? []).flatMap((pair, j) => [
+        ...channelTrouble(rig, types, cable.from, pair.from, `cables/${i}/map/${j}/from`),
+        ...channelTrouble(rig, types, cable.to, pair.to, `cables/${i}/map/${j}/to`),
+      ]),
+    ]),
+    ...rig.sources.flatMap((source, i) => [
+      ...portTrouble(rig, types, source.sound, `sources/${i}/sound`, 'out'),
+      ...(source.picture ? portTrouble(rig, types, source.picture, `sources/${i}/picture`, 'out') : []),
+    ]),
+    ...rig.listeners.flatMap((listener, i) => [
+      ...portTrouble(rig, types, listener.sound, `listeners/${i}/sound`),
+      ...(listener.picture ? portTrouble(rig, types, listener.picture, `listeners/${i}/picture`) : []),
+    ]),
+    ...planTroubles(rig),
+    ...rig.tasks.flatMap((task, i) => {
+      const device = findDevice(rig, task.deviceId);
+      if (!device) return [unknown(`tasks/${i}/deviceId`, 'device', task.deviceId)];
+      const known = types.get(device.typeId)?.settings.some((s) => s.id === task.settingId);
+      return known ? [] : [unknown(`tasks/${i}/settingId`, `setting of ${device.name}`, task.settingId)];
+    }),
+  ];
+}
+
+const unknown = (path: string, what: string, id: string): RigError =>
+  new RigError('unknown-reference', path, `there is no ${what} '${id}'. Correct the id, or remove what points to it.`);
+
+const LISTS = ['types', 'devices', 'cables', 'sources', 'listeners', 'measurements', 'tasks'] as const;
+
+function duplicates(rig: Rig): RigError[] {
+  return LISTS.flatMap((list) => {
+    const seen = new Set<string>();
+    return rig[list].flatMap(({ id }, i) => {
+      if (!seen.has(id)) {
+        seen.add(id);
+        return [];
+      }
+      return [new RigError('duplicate-id', `${list}/${i}/id`, `'${id}' stands twice. Give one of the two another id.`)];
+    });
+  });
+}
+
+function portTrouble(rig: Rig, types: Types, ref: PortRef, path: string, direction?: 'in' | 'out'): RigError[] {
+  const device = findDevice(rig, ref.deviceId);
+  if (!device) return [unknown(path, 'device', ref.deviceId)];
+  const port = findPort(rig, types, ref);
+  if (!port) return [unknown(path, `socket on ${device.name}`, ref.portId)];
+  if (direction && port.direction !== direction) {
+    const is = port.direction === 'in' ? 'an input' : port.direction === 'out' ? 'an output' : 'inside the device';
+    return [new RigError('wrong-direction', path, `${device.name}, ${port.name} is ${is}. Use an ${direction}put here.`)];
+  }
+  return [];
+}
+
+function channelTrouble(rig: Rig, types: Types, ref: PortRef, channelId: string, path: string): RigError[] {
+  const port = findPort(rig, types, ref);
+  return !port || port.channels.some((c) => c.id === channelId) ? [] : [unknown(path, `channel on ${port.name}`, channelId)];
+}
+
+function planTroubles(rig: Rig): RigError[] {
+  const sources = new Set(rig.sources.map((s) => s.id));
+  const listeners = new Set(rig.listeners.map((l) => l.id));
+  const pairs = new Set<string>();
+  return rig.plan.flatMap((cell, i) => {
+    if (!sources.has(cell.sourceId)) return [unknown(`plan/${i}/sourceId`, 'source', cell.sourceId)];
+    if (!listeners.has(cell.listenerId)) return [unknown(`plan/${i}/listenerId`, 'listener', cell.listenerId)];
+    if (cell.inTimeWith !== undefined && !sources.has(cell.inTimeWith)) {
+      return [unknown(`plan/${i}/inTimeWith`, 'source', cell.inTimeWith)];
+    }
+    const pair = `${cell.sourceId} ${cell.listenerId}`;
+    if (pairs.has(pair)) return [new RigError('duplicate-id', `plan/${i}`, `the pair '${pair}' stands twice. Keep one.`)];
+    pairs.add(pair);
+    return [];
+  });
+}
+
+/** A type must not point outside itself: every way ends at its own channels, every stage names its own settings and figures. */
+export function typeTroubles(type: DeviceType, path: string): RigError[] {
+  const places = new Set(type.ports.flatMap((p) => p.channels.map((c) => `${p.id}.${c.id}`)));
+  const settings = new Map(type.settings.map((s) => [s.id, s]));
+  return [
+    ...type.settings.flatMap((spec, i) => {
+      const why = refuseValue(spec, spec.default);
+      return why ? [new RigError('setting-value', `${path}/settings/${i}/default`, `${why}.`)] : [];
+    }),
+    ...type.inside.flatMap((way, i) => [
+      ...[way.from, way.to].filter((p) => !places.has(p)).map((p) => unknown(`${path}/inside/${i}`, 'channel', p)),
+      ...way.stages.flatMap((stage, j) => {
+        const at = `${path}/inside/${i}/stages/${j}`;
+        if (stage.do === 'latency') return type.figures[stage.figure] ? [] : [unknown(at, 'figure', stage.figure)];
+        if (!('setting' in stage)) return [];
+        const spec = settings.get(stage.setting);
+        if (!spec) return [unknown(at, 'setting', stage.setting)];
+        const fits = stage.do === 'door' ? spec.kind === 'mute' || spec.kind === 'switch' : spec.kind === stage.do;
+        return fits ? [] : [new RigError('shape', at, `'${stage.setting}' is no ${stage.do} setting. Name another one.`)];
+      }),
+    ]),
+  ];
+}

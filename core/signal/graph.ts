@@ -1,0 +1,70 @@
+import type { Interval } from '#core/units/index.ts';
+
+/** The scale that a level is read in: sound pressure, volts against 0.775 V, or digital full scale. */
+export type Scale = 'spl' | 'dbu' | 'dbfs';
+
+/** One channel of one port: a place where a tap can be put. */
+export interface Node {
+  readonly deviceId: string;
+  readonly portId: string;
+  readonly channelId: string;
+  readonly carries: 'sound' | 'picture';
+  readonly scale: Scale;
+}
+
+/** One addend of a path's delay, named so that the same figure on two paths is known to be the same. */
+export interface DelayTerm {
+  /** `device.figure`, `device.setting` or `cable:id`. */
+  readonly key: string;
+  /** Device and stage, as one would say it. */
+  readonly label: string;
+  readonly ms: Interval;
+  readonly kind: 'standard' | 'typical' | 'set';
+  readonly source: string;
+}
+
+/** What happens between one channel and the next, inside a device or through a cable. Fixed once the settings are. */
+export interface Edge {
+  /** The device whose inside this is, or the cable. */
+  readonly via: { readonly cableId: string } | { readonly deviceId: string };
+  /** Changes of scale are gains too: every one of them only adds decibels. */
+  readonly gainDb: Interval;
+  readonly delays: readonly DelayTerm[];
+  /** The sum of `delays`, ready for the tracing loop. */
+  readonly delayMs: Interval;
+  /** The edge's own noise at its end, in the scale of its end; -Infinity for none. */
+  readonly noiseDb: number;
+  /** The level at its start above which something on it clips; Infinity for nothing. */
+  readonly ceilingDb: number;
+  readonly conversions: number;
+  readonly polarity: 1 | -1;
+  readonly lowHz: number;
+  readonly highHz: number;
+  /** Set where the samples are counted anew by this device's clock. */
+  readonly clock: string | null;
+  /** `device.setting` of all that it passes, for 'what acts on this path'. */
+  readonly settings: readonly string[];
+}
+
+/** A door that is shut: nothing passes from one node to the other, and this setting is why. */
+export interface Shut {
+  readonly from: number;
+  readonly to: number;
+  readonly deviceId: string;
+  readonly settingId: string;
+}
+
+/**
+ * The rig with its settings as a graph of channels. The edges that leave node n are those from `firstEdge[n]` up to
+ * `firstEdge[n + 1]`; edge e runs from node `from[e]` to node `to[e]`. Picture and sound never share an edge.
+ */
+export interface Graph {
+  readonly nodes: readonly Node[];
+  readonly edges: readonly Edge[];
+  readonly from: Int32Array;
+  readonly to: Int32Array;
+  readonly firstEdge: Int32Array;
+  readonly shut: readonly Shut[];
+  /** All nodes of a port, in the order of its channels; empty for an unknown one. */
+  nodesOf(ref: { readonly deviceId: string; readonly portId: string }): readonly number[];
+}

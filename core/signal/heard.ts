@@ -1,0 +1,66 @@
+import type { PlanCell, Task } from '#core/rig/index.ts';
+import type { Figure, Interval } from '#core/units/index.ts';
+import type { DelayTerm, Scale } from './graph.ts';
+import type { SignedTerm } from './offset.ts';
+import type { Arrival } from './trace.ts';
+
+/** The four states, and a dash for what is not looked at. */
+export type State = 'good' | 'watch' | 'fix' | 'stop' | 'none';
+export type TimeWord =
+  | 'in-time'
+  | 'late'
+  | 'early'
+  | 'perhaps-late'
+  | 'perhaps-early'
+  | 'perhaps-either'
+  | 'twice'
+  | 'once-done'
+  | 'missing'
+  | 'unwanted'
+  | 'no-picture'
+  | 'not-heard';
+
+export interface TimeVerdict {
+  readonly state: State;
+  readonly word: TimeWord;
+  /** Sound minus picture of the loudest way, nominal; null without one. */
+  readonly offsetMs: number | null;
+  /** How far apart the two loudest ways stand, where it is heard twice. */
+  readonly apartMs: number | null;
+  /** Proposals on this way that nobody has ticked. */
+  readonly openTasks: readonly Task[];
+}
+
+/** One way by which a source reaches a listener; left and right of the same way count once. */
+export interface Heard {
+  readonly arrival: Arrival;
+  readonly levelDb: Interval;
+  readonly scale: Scale;
+  /** Floor of the place where it is heard, all noises together; null for none. */
+  readonly noiseDb: number | null;
+  readonly headroomDb: number | null;
+  readonly delay: Figure;
+  readonly conversions: number;
+  readonly polarity: 1 | -1;
+  readonly clock: string | null;
+  readonly deviceIds: readonly string[];
+  readonly sides: readonly string[];
+  /** Sound minus picture; null without a picture to keep time with. */
+  readonly offset: Figure | null;
+  readonly soundTerms: readonly DelayTerm[];
+  readonly offsetTerms: readonly SignedTerm[];
+  /** `device.setting` of all that can be set on the way. */
+  readonly settings: readonly string[];
+}
+
+/** One source and one listener: what arrives, against which picture, and whether that is in time. */
+export interface Pair {
+  readonly sourceId: string;
+  readonly listenerId: string;
+  readonly want: PlanCell['want'] | null;
+  /** Loudest first. */
+  readonly ways: readonly Heard[];
+  readonly picture: { readonly sourceId: string; readonly delay: Figure; readonly terms: readonly DelayTerm[]; readonly settings: readonly string[] } | null;
+  readonly verdict: TimeVerdict;
+}
+

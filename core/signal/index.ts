@@ -1,0 +1,10 @@
+export { type DelaySetting, delaySettingsFor } from './delay-settings.ts';
+export { type Evaluation, evaluate, toleranceIdOf } from './evaluate.ts';
+export { expand } from './expand.ts';
+export type { DelayTerm, Edge, Graph, Node, Scale } from './graph.ts';
+export type { Heard, Pair, State, TimeVerdict, TimeWord } from './heard.ts';
+export { findComponents, type Loop, readLoops } from './loops.ts';
+export { delayMeasurements, difference, type SignedTerm, settle, uncertain } from './offset.ts';
+export { deviceName, readPath } from './path.ts';
+export { TOLERANCES, type Tolerance, toleranceOf } from './tolerance.ts';
+export type { Arrival } from './trace.ts';

@@ -1,0 +1,49 @@
+import type { PlanCell, Task } from '#core/rig/index.ts';
+import type { Heard, State, TimeVerdict, TimeWord } from './heard.ts';
+import type { Tolerance } from './tolerance.ts';
+
+/** Two ways nearer than this are one sound; a quieter second one is masked from so many dB on (distance rule 3:1: 9.5). */
+const APART_MS = 1;
+const MASKED_DB = 10;
+/** Later than this, a repeat is an echo and heard down to so many dB (typical). */
+const ECHO_MS = 50;
+const ECHO_MASKED_DB = 20;
+
+interface Case {
+  want: PlanCell['want'] | null;
+  ways: readonly Heard[];
+  tolerance: Tolerance;
+  openTasks: readonly Task[];
+}
+
+/** Whether a source is in time at a listener. What rests on a proposal that nobody has ticked is not called right. */
+export function judge({ want, ways, tolerance, openTasks }: Case): TimeVerdict {
+  const [loudest] = ways;
+  const offsetMs = loudest?.offset?.value.nominal ?? null;
+  const say = (state: State, word: TimeWord, apartMs: number | null = null): TimeVerdict => ({ state, word, offsetMs, apartMs, openTasks });
+  if (!loudest) return want === 'must' ? say('stop', 'missing') : say('none', 'not-heard');
+  if (want === 'must-not') return say('fix', 'unwanted');
+  const apartMs = heardTwice(ways);
+  if (apartMs !== null) return say('fix', 'twice', apartMs);
+  if (!loudest.offset) return say('none', 'no-picture');
+  const { low, nominal, high } = loudest.offset.value;
+  if (nominal > tolerance.lateMs) return say('fix', 'late');
+  if (nominal < tolerance.earlyMs) return say('fix', 'early');
+  if (openTasks.length > 0) return say('watch', 'once-done');
+  const perhapsLate = high > tolerance.lateMs;
+  const perhapsEarly = low < tolerance.earlyMs;
+  if (perhapsLate && perhapsEarly) return say('watch', 'perhaps-either');
+  if (perhapsLate) return say('watch', 'perhaps-late');
+  return perhapsEarly ? say('watch', 'perhaps-early') : say('good', 'in-time');
+}
+
+/** How far apart two audible ways of one source stand, in ms; null where one masks the rest. */
+function heardTwice(ways: readonly Heard[]): number | null {
+  const [first, ...others] = ways;
+  for (const other of others) {
+    const apartMs = Math.abs(other.arrival.delayMs - first!.arrival.delayMs);
+    const downDb = first!.arrival.levelDb - other.arrival.levelDb;
+    if (apartMs > APART_MS && downDb < (apartMs > ECHO_MS ? ECHO_MASKED_DB : MASKED_DB)) return apartMs;
+  }
+  return null;
+}

@@ -1,0 +1,4 @@
+export * from './decibels.ts';
+export * from './figure.ts';
+export * from './interval.ts';
+export * from './time.ts';

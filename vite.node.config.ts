@@ -1,0 +1,16 @@
+import { defineConfig } from 'vite';
+
+/** Server and command line, bundled for Node; native and wasm packages stay outside. */
+export default defineConfig({
+  build: {
+    ssr: true,
+    outDir: 'dist/node',
+    emptyOutDir: true,
+    target: 'node20',
+    rolldownOptions: {
+      input: { server: 'server/main.ts', cli: 'cli/main.ts', fixtures: 'demo/fixtures.ts' },
+      output: { entryFileNames: '[name].js' },
+    },
+  },
+  ssr: { noExternal: true, external: ['sqlite3', 'sequelize', 'umzug', 'express', 'helmet', '@echogarden/pffft-wasm'] },
+});
