@@ -1,10 +1,10 @@
-import type { Rig, Task, ToleranceId } from '#core/rig/index.ts';
+import type { PortRef, Rig, Task, ToleranceId } from '#core/rig/index.ts';
 import { expand } from './expand.ts';
 import type { Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
 import { findComponents, type Loop, readLoops } from './loops.ts';
 import { delayMeasurements, difference, type Measurements, settle, settleDelay } from './offset.ts';
-import { type Path, readPath } from './path.ts';
+import { readPath } from './path.ts';
 import { toleranceOf } from './tolerance.ts';
 import { type Arrival, readNoise, trace } from './trace.ts';
 import { judge } from './verdict.ts';
@@ -37,6 +37,7 @@ export function evaluate(rig: Rig): Evaluation {
     noiseDb,
     tasks: taskIndex(rig),
     measurements: delayMeasurements(rig.measurements),
+    seen: new Map(),
   };
   const pairs = rig.listeners.flatMap((listener) =>
     rig.sources.map((source) => readPair(context, source, listener)),
@@ -52,6 +53,8 @@ interface Context {
   noiseDb: Float64Array;
   tasks: ReadonlyMap<string, Task>;
   measurements: Measurements;
+  /** Pictures by place and source: many listeners look at the same one. */
+  seen: Map<string, Pair['picture']>;
 }
 
 const taskIndex = (rig: Rig): Map<string, Task> => new Map(rig.tasks.map((t) => [`${t.deviceId}.${t.settingId}`, t]));
@@ -82,26 +85,33 @@ function readPair(context: Context, source: Rig['sources'][number], listener: Ri
 export const toleranceIdOf = (rig: Rig, listener: Rig['listeners'][number]): ToleranceId => listener.toleranceId ?? rig.session.toleranceId;
 
 function readPicture(context: Context, sourceId: string, listener: Rig['listeners'][number]): Pair['picture'] {
-  const { rig, graph, pictures } = context;
   if (!listener.picture) return null;
+  const key = `${listener.picture.deviceId}/${listener.picture.portId}/${sourceId}`;
+  const known = context.seen.get(key);
+  if (known !== undefined) return known;
+  const picture = lookForPicture(context, sourceId, listener.picture);
+  context.seen.set(key, picture);
+  return picture;
+}
+
+function lookForPicture({ rig, graph, pictures, measurements }: Context, sourceId: string, at: PortRef): Pair['picture'] {
   const index = rig.sources.findIndex((s) => s.id === sourceId);
-  const seen = graph.nodesOf(listener.picture).flatMap((node) => pictures[node]!.filter((a) => a.sourceIndex === index));
+  const seen = graph.nodesOf(at).flatMap((node) => pictures[node]!.filter((a) => a.sourceIndex === index));
   const first = seen.reduce<Arrival | undefined>((best, a) => (best && best.delayMs <= a.delayMs ? best : a), undefined);
   if (!first) return null;
   const { terms, settings } = readPath(graph, first);
-  return { sourceId, delay: settleDelay(context.measurements, 'picture', terms), terms, settings };
+  return { sourceId, delay: settleDelay(measurements, 'picture', terms), terms, settings };
 }
 
 function readWays(context: Context, sourceIndex: number, listener: Rig['listeners'][number], picture: Pair['picture']): Heard[] {
   const { graph, arrivals, noiseDb, measurements } = context;
-  const ways: { arrival: Arrival; path: Path; sides: string[] }[] = [];
+  const ways: { arrival: Arrival; sides: string[] }[] = [];
   for (const node of graph.nodesOf(listener.sound)) {
     for (const arrival of arrivals[node]!) {
       if (arrival.sourceIndex !== sourceIndex) continue;
       const side = graph.nodes[node]!.channelId;
-      const path = readPath(graph, arrival);
-      const known = ways.find((w) => sameWay(w.path, path));
-      if (!known) ways.push({ arrival, path, sides: [side] });
+      const known = ways.find((w) => w.arrival.way === arrival.way && w.arrival.delayMs === arrival.delayMs);
+      if (!known) ways.push({ arrival, sides: [side] });
       else {
         if (!known.sides.includes(side)) known.sides.push(side);
         if (arrival.levelDb > known.arrival.levelDb) known.arrival = arrival;
@@ -112,7 +122,8 @@ function readWays(context: Context, sourceIndex: number, listener: Rig['listener
   return ways
     .filter((w) => w.arrival.levelDb >= loudest - TOLD_DB)
     .sort((a, b) => b.arrival.levelDb - a.arrival.levelDb)
-    .map(({ arrival, path, sides }) => {
+    .map(({ arrival, sides }) => {
+      const path = readPath(graph, arrival);
       const offsetTerms = picture ? difference(path.terms, picture.terms) : [];
       const noise = noiseDb[arrival.node]!;
       return {
@@ -134,10 +145,3 @@ function readWays(context: Context, sourceIndex: number, listener: Rig['listener
       };
     });
 }
-
-/** The same devices and delays in the same order: left and right of one way. */
-const sameWay = (a: Path, b: Path): boolean =>
-  a.deviceIds.length === b.deviceIds.length &&
-  a.terms.length === b.terms.length &&
-  a.deviceIds.every((id, i) => id === b.deviceIds[i]) &&
-  a.terms.every((t, i) => t.key === b.terms[i]!.key);

@@ -137,6 +137,8 @@ interface Inside {
   readonly shut: readonly Shut[];
 }
 const insides = new WeakMap<Device, Inside>();
+/** Numbers of ways are only compared, never stored: a plain count serves. */
+let nextWayId = 1;
 
 function insideOf(device: Device, type: DeviceType, frameRate: Rate): Inside {
   const known = insides.get(device);
@@ -147,9 +149,13 @@ function insideOf(device: Device, type: DeviceType, frameRate: Rate): Inside {
   const context: Context = { frameRate, device, type, settings: new Map(type.settings.map((s) => [s.id, s])) };
   const links: Link[] = [];
   const shut: Shut[] = [];
+  const wayIds = new Map<string, number>();
   for (const way of type.inside) {
     const [from, to] = [placeOf(type, way.from), placeOf(type, way.to)];
-    const edge = insideEdge(context, way);
+    const ports = `${way.from.split('.')[0]} ${way.to.split('.')[0]}`;
+    const wayId = wayIds.get(ports) ?? nextWayId++;
+    wayIds.set(ports, wayId);
+    const edge = insideEdge(context, way, wayId);
     if ('shutBy' in edge) shut.push({ from, to, deviceId: device.id, settingId: edge.shutBy });
     else links.push({ edge, from, to });
   }
@@ -168,7 +174,7 @@ interface Context {
 const valueOf = ({ device, settings }: Context, id: string): SettingValue => settingOf(device, settings.get(id)!).value;
 
 /** What the stages of one way do together; or, where a door on it is shut, which setting shuts it. */
-function insideEdge(context: Context, way: Way): Edge | { shutBy: string } {
+function insideEdge(context: Context, way: Way, wayId: number): Edge | { shutBy: string } {
   const { device } = context;
   let gainDb = exactly(0);
   let ceilingDb = Number.POSITIVE_INFINITY;
@@ -214,6 +220,7 @@ function insideEdge(context: Context, way: Way): Edge | { shutBy: string } {
     }
   }
   return {
+    wayId,
     via: { deviceId: device.id },
     gainDb,
     delays,
@@ -296,6 +303,7 @@ function cableEdge(cable: Cable, from: PortSpec): Edge {
     source: 'speed of sound at 20 °C, 343 m/s',
   };
   return {
+    wayId: nextWayId++,
     via: { cableId: cable.id },
     gainDb: exactly(air ? -dbFromRatio(Math.max(cable.lengthM, CLOSEST_M) / (from.referenceM ?? 1)) : 0),
     delays: air ? [term] : [],

@@ -25,6 +25,8 @@ export interface DelayTerm {
 
 /** What happens between one channel and the next, inside a device or through a cable. Fixed once the settings are. */
 export interface Edge {
+  /** Left and right of one way through a device, or of one cable, bear the same number; no others do. */
+  readonly wayId: number;
   /** The device whose inside this is, or the cable. */
   readonly via: { readonly cableId: string } | { readonly deviceId: string };
   /** Changes of scale are gains too: every one of them only adds decibels. */

@@ -21,6 +21,8 @@ export interface Arrival {
   readonly clock: string | null;
   /** The least distance to a ceiling met so far, dB; Infinity for none. */
   readonly headroomDb: number;
+  /** A number made of the ways it took: equal for left and right of one way, and for nothing else that is known. */
+  readonly way: number;
   /** The edge it came by, -1 at the source. */
   readonly edge: number;
   readonly from: Arrival | null;
@@ -82,6 +84,7 @@ function startOf(graph: Graph, wanted: (node: Graph['nodes'][number]) => boolean
         highHz: Number.POSITIVE_INFINITY,
         clock: null,
         headroomDb: Number.POSITIVE_INFINITY,
+        way: 7,
         edge: -1,
         from: null,
       });
@@ -148,6 +151,7 @@ function pass(graph: Graph, arrival: Arrival, e: number): Arrival {
     highHz: Math.min(arrival.highHz, edge.highHz),
     clock: edge.clock ?? arrival.clock,
     headroomDb: Math.min(arrival.headroomDb, edge.ceilingDb - arrival.levelDb),
+    way: (Math.imul(arrival.way, 0x9e3779b1) + edge.wayId) | 0,
     edge: e,
     from: arrival,
   };

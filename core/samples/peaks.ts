@@ -1,0 +1,57 @@
+import type { Recording } from './wav.ts';
+
+/** Extremes of a recording, so many frames a bin: what a waveform lane is drawn from. */
+export interface Peaks {
+  readonly framesPerBin: number;
+  readonly sampleRateHz: number;
+  readonly low: Float32Array;
+  readonly high: Float32Array;
+}
+
+const BLOCK_FRAMES = 1 << 18;
+
+/**
+ * Lowest and highest sample of every bin, channels averaged, in one streamed pass.
+ * @param onProgress share done, 0 to 1
+ */
+export async function readPeaks(recording: Recording, framesPerBin: number, onProgress?: (done: number) => void): Promise<Peaks> {
+  const bins = Math.ceil(recording.frames / framesPerBin);
+  const low = new Float32Array(bins);
+  const high = new Float32Array(bins);
+  const block = Math.max(1, Math.floor(BLOCK_FRAMES / framesPerBin)) * framesPerBin;
+  for (let start = 0; start < recording.frames; start += block) {
+    const count = Math.min(block, recording.frames - start);
+    const x = await recording.readMono(start, count);
+    for (let i = 0, bin = start / framesPerBin; i < count; bin++) {
+      let least = x[i]!;
+      let most = least;
+      for (const end = Math.min(count, i + framesPerBin); i < end; i++) {
+        const v = x[i]!;
+        if (v < least) least = v;
+        else if (v > most) most = v;
+      }
+      low[bin] = least;
+      high[bin] = most;
+    }
+    onProgress?.((start + count) / recording.frames);
+  }
+  return { framesPerBin, sampleRateHz: recording.sampleRateHz, low, high };
+}
+
+/** The same peaks, `factor` bins in one: for a view that is further away. */
+export function coarser(peaks: Peaks, factor: number): Peaks {
+  const bins = Math.ceil(peaks.low.length / factor);
+  const low = new Float32Array(bins);
+  const high = new Float32Array(bins);
+  for (let b = 0; b < bins; b++) {
+    let least = Number.POSITIVE_INFINITY;
+    let most = Number.NEGATIVE_INFINITY;
+    for (let i = b * factor, end = Math.min(peaks.low.length, i + factor); i < end; i++) {
+      least = Math.min(least, peaks.low[i]!);
+      most = Math.max(most, peaks.high[i]!);
+    }
+    low[b] = least;
+    high[b] = most;
+  }
+  return { ...peaks, framesPerBin: peaks.framesPerBin * factor, low, high };
+}

@@ -1,0 +1,263 @@
+import type { ByteSource } from './bytes.ts';
+import { WavError } from './wav-error.ts';
+
+type Encoding = 'u8' | 's16' | 's24' | 's32' | 'f32' | 'f64';
+const BYTES: Record<Encoding, number> = { u8: 1, s16: 2, s24: 3, s32: 4, f32: 4, f64: 8 };
+
+/** An open recording: samples at full scale 1, read where they are wanted. */
+export interface Recording {
+  readonly sampleRateHz: number;
+  readonly channels: number;
+  readonly frames: number;
+  /**
+   * Frames `start` up to `start + count`, one array a channel, silence outside the recording.
+   * Shorter recordings are not an error: what is outside reads as zeros.
+   */
+  read(start: number, count: number): Promise<Float32Array[]>;
+  /** The same, channels averaged into one. */
+  readMono(start: number, count: number): Promise<Float32Array>;
+}
+
+export interface WavOptions {
+  /** Take what is there when the header promises more, or was never finished. */
+  asItIs?: boolean;
+}
+
+interface Layout {
+  encoding: Encoding;
+  channels: number;
+  sampleRateHz: number;
+  dataAt: number;
+  dataBytes: number;
+}
+
+/** A size that says 'not known when I was written', as streamed files have it. */
+const UNKNOWN_SIZE = 0xffffffff;
+const LARGEST_RATE_HZ = 1_536_000;
+
+/**
+ * Opens RIFF and RF64 WAV: PCM 8, 16, 24, 32 bit and float 32, 64, EXTENSIBLE, any chunk order, any length. Reads the header only.
+ * @throws WavError
+ */
+export async function openWav(source: ByteSource, options: WavOptions = {}): Promise<Recording> {
+  const layout = await readLayout(source, options.asItIs ?? false);
+  const { encoding, channels, sampleRateHz, dataAt } = layout;
+  const frameBytes = BYTES[encoding] * channels;
+  const frames = Math.floor(layout.dataBytes / frameBytes);
+  if (frames === 0) throw new WavError('no-data');
+  const bytesOf = async (first: number, count: number): Promise<Uint8Array> => {
+    const bytes = await source.read(dataAt + first * frameBytes, count * frameBytes);
+    // Typed views need aligned data; most sources hand out a buffer of its own.
+    return bytes.byteOffset % 8 === 0 ? bytes : bytes.slice();
+  };
+  /** The part of the asked range that lies within the recording. */
+  const inside = (start: number, count: number) => {
+    const first = Math.min(frames, Math.max(0, start));
+    const last = Math.min(frames, Math.max(0, start + count));
+    return { first, length: Math.max(0, last - first), at: first - start };
+  };
+  return {
+    sampleRateHz,
+    channels,
+    frames,
+    async read(start, count) {
+      const out = Array.from({ length: channels }, () => new Float32Array(count));
+      const { first, length, at } = inside(start, count);
+      if (length > 0) {
+        const bytes = await bytesOf(first, length);
+        out.forEach((channel, c) => decode(encoding, bytes, channels, c, 1, channel, at));
+      }
+      return out;
+    },
+    async readMono(start, count) {
+      const out = new Float32Array(count);
+      const { first, length, at } = inside(start, count);
+      if (length > 0) {
+        const bytes = await bytesOf(first, length);
+        for (let c = 0; c < channels; c++) decode(encoding, bytes, channels, c, 1 / channels, out, at);
+      }
+      return out;
+    },
+  };
+}
+
+/** Adds one channel of interleaved data, times `gain`, to `out` from `at` on. Not-a-number counts as silence. */
+function decode(encoding: Encoding, bytes: Uint8Array, channels: number, channel: number, gain: number, out: Float32Array, at: number): void {
+  const samples = Math.floor(bytes.length / BYTES[encoding] / channels) * channels;
+  const { buffer, byteOffset } = bytes;
+  let o = at;
+  switch (encoding) {
+    case 's16': {
+      const x = new Int16Array(buffer, byteOffset, samples);
+      const k = gain / 0x8000;
+      for (let i = channel; i < samples; i += channels) out[o++]! += x[i]! * k;
+      return;
+    }
+    case 's32': {
+      const x = new Int32Array(buffer, byteOffset, samples);
+      const k = gain / 0x80000000;
+      for (let i = channel; i < samples; i += channels) out[o++]! += x[i]! * k;
+      return;
+    }
+    case 'f32':
+    case 'f64': {
+      const x = encoding === 'f32' ? new Float32Array(buffer, byteOffset, samples) : new Float64Array(buffer, byteOffset, samples);
+      for (let i = channel; i < samples; i += channels, o++) {
+        const v = x[i]! * gain;
+        if (v - v === 0) out[o]! += v;
+      }
+      return;
+    }
+    case 'u8': {
+      const k = gain / 0x80;
+      for (let i = channel; i < samples; i += channels) out[o++]! += (bytes[i]! - 0x80) * k;
+      return;
+    }
+    case 's24': {
+      const k = gain / 0x80000000;
+      for (let i = channel * 3, end = samples * 3; i < end; i += channels * 3) {
+        out[o++]! += ((bytes[i]! << 8) | (bytes[i + 1]! << 16) | (bytes[i + 2]! << 24)) * k;
+      }
+      return;
+    }
+  }
+}
+
+async function readLayout(source: ByteSource, asItIs: boolean): Promise<Layout> {
+  const head = await view(source, 0, 12);
+  if (head.byteLength < 12) throw new WavError('not-wav');
+  const form = tag(head, 0);
+  if ((form !== 'RIFF' && form !== 'RF64' && form !== 'BW64') || tag(head, 8) !== 'WAVE') throw new WavError('not-wav');
+  const riffSize = head.getUint32(4, true);
+  let format: Omit<Layout, 'dataAt' | 'dataBytes'> | undefined;
+  let data: { at: number; bytes: number; promised: number } | undefined;
+  let longSizes: { riff: number; data: number } | undefined;
+  for (let at = 12; at + 8 <= source.size; ) {
+    const chunk = await view(source, at, 8);
+    const id = tag(chunk, 0);
+    let size = chunk.getUint32(4, true);
+    const body = at + 8;
+    if (id === 'ds64') longSizes = readLongSizes(await view(source, body, Math.min(size, 28)));
+    else if (id === 'fmt ') format = readFormat(await view(source, body, Math.min(size, 40)));
+    else if (id === 'data' && !data) {
+      if (size === UNKNOWN_SIZE && longSizes) size = longSizes.data;
+      const there = source.size - body;
+      // Streamed: neither this size nor that of the whole was known. The sound goes to the end of the file.
+      const streamed = size === UNKNOWN_SIZE;
+      data = { at: body, bytes: streamed ? there : Math.min(size, there), promised: streamed ? there : size };
+      if (streamed) break;
+      if (size === 0 && there >= 8 && !(await looksLikeChunk(source, body))) {
+        if (!asItIs) throw new WavError('unfinished');
+        data = { at: body, bytes: there, promised: there };
+        break;
+      }
+    }
+    at = body + size + (size % 2);
+  }
+  if (!format) throw new WavError('no-format');
+  if (!data) throw new WavError('no-data');
+  const promisedWhole = longSizes?.riff ?? riffSize;
+  const wholeIsShort = promisedWhole !== UNKNOWN_SIZE && promisedWhole + 8 > source.size + 1;
+  if ((data.promised > data.bytes || wholeIsShort) && !asItIs) {
+    const seconds = (bytes: number) => (bytes / (BYTES[format!.encoding] * format!.channels * format!.sampleRateHz)).toFixed(2);
+    throw new WavError('cut-short', `${seconds(Math.max(data.promised, promisedWhole + 8 - data.at))} s promised, ${seconds(data.bytes)} s there`);
+  }
+  return { ...format, dataAt: data.at, dataBytes: data.bytes };
+}
+
+async function view(source: ByteSource, at: number, length: number): Promise<DataView> {
+  const bytes = await source.read(at, Math.max(0, Math.min(length, source.size - at)));
+  return new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+}
+
+const tag = (v: DataView, at: number): string => String.fromCharCode(v.getUint8(at), v.getUint8(at + 1), v.getUint8(at + 2), v.getUint8(at + 3));
+
+async function looksLikeChunk(source: ByteSource, at: number): Promise<boolean> {
+  const v = await view(source, at, 8);
+  return v.byteLength === 8 && /^[A-Za-z0-9 ]{4}$/.test(tag(v, 0)) && at + 8 + v.getUint32(4, true) <= source.size + 1;
+}
+
+function readLongSizes(v: DataView): { riff: number; data: number } | undefined {
+  if (v.byteLength < 16) return undefined;
+  return { riff: Number(v.getBigUint64(0, true)), data: Number(v.getBigUint64(8, true)) };
+}
+
+const PCM = 1;
+const FLOAT = 3;
+const EXTENSIBLE = 0xfffe;
+
+function readFormat(v: DataView): Omit<Layout, 'dataAt' | 'dataBytes'> {
+  if (v.byteLength < 16) throw new WavError('no-format');
+  let code = v.getUint16(0, true);
+  const channels = v.getUint16(2, true);
+  const sampleRateHz = v.getUint32(4, true);
+  const blockAlign = v.getUint16(12, true);
+  const bits = v.getUint16(14, true);
+  if (code === EXTENSIBLE && v.byteLength >= 26) code = v.getUint16(24, true);
+  if (channels === 0) throw new WavError('no-channels');
+  if (code !== PCM && code !== FLOAT) throw new WavError('unsupported', `format code ${code}`);
+  const encoding = encodingOf(code, bits);
+  if (!encoding) throw new WavError('unsupported', `${bits} bit`);
+  if (sampleRateHz === 0 || sampleRateHz > LARGEST_RATE_HZ) throw new WavError('bad-format', `${sampleRateHz} Hz`);
+  if (blockAlign !== BYTES[encoding] * channels) throw new WavError('bad-format', `${blockAlign} bytes a frame`);
+  return { encoding, channels, sampleRateHz };
+}
+
+function encodingOf(code: number, bits: number): Encoding | undefined {
+  if (code === FLOAT) return bits === 32 ? 'f32' : bits === 64 ? 'f64' : undefined;
+  return ({ 8: 'u8', 16: 's16', 24: 's24', 32: 's32' } as const)[bits];
+}
+
+/** A 16-bit PCM WAV of the channels given, all of one length; values beyond full scale are held at it. */
+export function encodeWav(channels: readonly Float32Array[], sampleRateHz: number): Uint8Array<ArrayBuffer> {
+  const frames = channels[0]?.length ?? 0;
+  const blockAlign = 2 * channels.length;
+  const dataBytes = frames * blockAlign;
+  const bytes = new Uint8Array(44 + dataBytes);
+  const v = new DataView(bytes.buffer);
+  const write = (at: number, text: string) => [...text].forEach((c, i) => v.setUint8(at + i, c.charCodeAt(0)));
+  write(0, 'RIFF');
+  v.setUint32(4, 36 + dataBytes, true);
+  write(8, 'WAVEfmt ');
+  v.setUint32(16, 16, true);
+  v.setUint16(20, PCM, true);
+  v.setUint16(22, channels.length, true);
+  v.setUint32(24, sampleRateHz, true);
+  v.setUint32(28, sampleRateHz * blockAlign, true);
+  v.setUint16(32, blockAlign, true);
+  v.setUint16(34, 16, true);
+  write(36, 'data');
+  v.setUint32(40, dataBytes, true);
+  const out = new Int16Array(bytes.buffer, 44);
+  channels.forEach((channel, c) => {
+    for (let i = 0; i < frames; i++) out[i * channels.length + c] = Math.round(Math.max(-1, Math.min(32767 / 32768, channel[i]!)) * 0x8000);
+  });
+  return bytes;
+}
+
+/** Samples in memory as a recording, for decoded video sound and for tests. */
+export function recordingOf(channels: readonly Float32Array[], sampleRateHz: number): Recording {
+  const frames = channels[0]?.length ?? 0;
+  const cut = (x: Float32Array, start: number, count: number) => {
+    const out = new Float32Array(count);
+    const first = Math.max(0, start);
+    const last = Math.min(frames, start + count);
+    if (last > first) out.set(x.subarray(first, last), first - start);
+    return out;
+  };
+  return {
+    sampleRateHz,
+    channels: channels.length,
+    frames,
+    read: async (start, count) => channels.map((x) => cut(x, start, count)),
+    async readMono(start, count) {
+      if (channels.length === 1) return cut(channels[0]!, start, count);
+      const out = new Float32Array(count);
+      for (const channel of channels) {
+        const part = cut(channel, start, count);
+        for (let i = 0; i < count; i++) out[i]! += part[i]! / channels.length;
+      }
+      return out;
+    },
+  };
+}
