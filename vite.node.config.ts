@@ -8,7 +8,7 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'node20',
     rolldownOptions: {
-      input: { server: 'server/main.ts', cli: 'cli/main.ts', fixtures: 'demo/fixtures.ts' },
+      input: { cli: 'cli/main.ts' },
       output: { entryFileNames: '[name].js' },
     },
   },

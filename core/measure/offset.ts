@@ -217,14 +217,14 @@ const EVEN_EVIDENCE = 7;
 const TURN = 0.6;
 const confidenceOf = ({ evidence }: Tracked): number => 1 / (1 + Math.exp(-(evidence - EVEN_EVIDENCE) / TURN));
 
-function toOffset(tracked: Tracked): any {
+function toOffset(tracked: Tracked): Offset {
   const { line, points } = tracked;
   const sign = points.reduce((sum, p, i) => sum + (line.agrees[i] ? p.polarity * p.z : 0), 0);
   const tellable = line.slopeSd * 1e6 < TELLABLE_PPM;
   return {
     offsetMs: line.start * 1000,
     spreadMs: line.startSd * 1000,
-    confidence: confidenceOf(tracked), ev: tracked.evidence,
+    confidence: confidenceOf(tracked),
     driftPpm: tellable ? line.slope * 1e6 : null,
     driftSdPpm: tellable ? line.slopeSd * 1e6 : null,
     polarity: sign < 0 ? -1 : 1,

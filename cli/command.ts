@@ -1,0 +1,33 @@
+import { openWav, type Recording, WavError } from '#core/samples/index.ts';
+import { openFile, UsageError } from './edges.ts';
+
+/** What a command says: one object for programs, a short text for people. */
+export interface Answer {
+  readonly json: object;
+  readonly text: string;
+}
+export interface CommandOptions {
+  readonly asItIs: boolean;
+}
+export type Command = (files: readonly string[], options: CommandOptions) => Promise<Answer>;
+
+/** Opens WAV files for the time of `use`. @throws UsageError that names the file */
+export async function withWavs<T>(paths: readonly string[], options: CommandOptions, use: (recordings: Recording[]) => Promise<T>): Promise<T> {
+  const files: Awaited<ReturnType<typeof openFile>>[] = [];
+  try {
+    const recordings: Recording[] = [];
+    for (const path of paths) {
+      const file = await openFile(path);
+      files.push(file);
+      try {
+        recordings.push(await openWav(file, options));
+      } catch (error) {
+        if (!(error instanceof WavError)) throw error;
+        throw new UsageError(`${path}: ${error.message}${error.canBeSalvaged ? ' From the command line: --as-it-is.' : ''}`);
+      }
+    }
+    return await use(recordings);
+  } finally {
+    await Promise.all(files.map((f) => f.close()));
+  }
+}

@@ -1,0 +1,163 @@
+import type { Recording } from '#core/samples/index.ts';
+
+/** The instant of a clap or a slate's clack. */
+export interface Clap {
+  readonly atMs: number;
+  /** How far it stands out from what was before and from the loudest of the rest, in dB together; real claps reach 30 and more. */
+  readonly strength: number;
+}
+
+/** Claps live above the voice's body: only what lies above this is looked at. */
+const HIGH_PASS_HZ = 2000;
+const HOP_MS = 0.5;
+/** Hops over which a burst, what was before it, and what comes after it are averaged. */
+const BURST = 4;
+const BEFORE = 60;
+const GAP = 3;
+const AFTER_FROM = 100;
+const AFTER_TO = 180;
+/** A clap rises this much over what was before, within the gap, and has gone down this much after 50 to 90 ms. */
+const LEAST_RISE_DB = 11;
+const LEAST_FALL_DB = 5;
+const MOST_RISE_DB = 34;
+/** Candidates nearer than this are one event; the strongest speaks. */
+const APART_MS = 120;
+/** The loudest part of a take that is not claps: this share of its time is quieter. */
+const LOUD_SHARE = 0.98;
+/** Strength from which it is called a clap; and how far below the strongest of the take one may lie. */
+const LEAST_STRENGTH = 25.5;
+const BELOW_STRONGEST = 24;
+/** The onset is where the burst's energy first reaches this share of its height. */
+const ONSET_SHARE = 0.12;
+
+/** Two second-order high passes in a row (Butterworth sections of the audio EQ cookbook), with their memory. */
+function highPass(sampleRateHz: number): (x: Float32Array) => void {
+  const w = (2 * Math.PI * Math.min(HIGH_PASS_HZ, sampleRateHz * 0.3)) / sampleRateHz;
+  const alpha = Math.sin(w) / Math.SQRT2;
+  const a0 = 1 + alpha;
+  const b = (1 + Math.cos(w)) / 2 / a0;
+  const a1 = (-2 * Math.cos(w)) / a0;
+  const a2 = (1 - alpha) / a0;
+  const memory = new Float64Array(8);
+  return (x) => {
+    for (let section = 0; section < 8; section += 4) {
+      let [x1, x2, y1, y2] = [memory[section]!, memory[section + 1]!, memory[section + 2]!, memory[section + 3]!];
+      for (let i = 0; i < x.length; i++) {
+        const v = x[i]!;
+        const y = b * (v - 2 * x1 + x2) - a1 * y1 - a2 * y2;
+        x2 = x1;
+        x1 = v;
+        y2 = y1;
+        y1 = y;
+        x[i] = y;
+      }
+      memory.set([x1, x2, y1, y2], section);
+    }
+  };
+}
+
+const BLOCK_HOPS = 4096;
+
+/** Energy of the high band, hop by hop, in one streamed pass. */
+async function highEnergy(recording: Recording, hop: number, onProgress?: (done: number) => void): Promise<Float32Array> {
+  const energy = new Float32Array(Math.ceil(recording.frames / hop));
+  const filter = highPass(recording.sampleRateHz);
+  for (let first = 0; first < energy.length; first += BLOCK_HOPS) {
+    const hops = Math.min(BLOCK_HOPS, energy.length - first);
+    const x = await recording.readMono(first * hop, hops * hop);
+    filter(x);
+    for (let h = 0, i = 0; h < hops; h++) {
+      let sum = 0;
+      for (const end = i + hop; i < end; i++) sum += x[i]! * x[i]!;
+      energy[first + h] = sum / hop;
+    }
+    onProgress?.((first + hops) / energy.length);
+  }
+  return energy;
+}
+
+/** Running sums, so that any average costs one subtraction. */
+function runningSum(energy: Float32Array): Float64Array {
+  const sums = new Float64Array(energy.length + 1);
+  for (let i = 0; i < energy.length; i++) sums[i + 1] = sums[i]! + energy[i]!;
+  return sums;
+}
+
+const db = (power: number): number => 10 * Math.log10(power);
+/** Below -100 dBFS nothing is heard; it also keeps digital silence from making anything infinitely loud. */
+const FLOOR = 1e-10;
+
+/**
+ * Claps and slate clacks: bursts above the voice's body that rise at once, stand out from the loudest of the rest, and
+ * are gone soon. Speech's own bursts (p, t, k) rise as fast but do not stand out.
+ * @returns in order of time; empty when there are none
+ */
+export async function findClaps(recording: Recording, onProgress?: (done: number) => void): Promise<Clap[]> {
+  const hop = Math.max(1, Math.round((recording.sampleRateHz * HOP_MS) / 1000));
+  const energy = await highEnergy(recording, hop, onProgress);
+  const sums = runningSum(energy);
+  const mean = (from: number, to: number): number => {
+    const a = Math.max(0, from);
+    const b = Math.min(energy.length, to);
+    return b > a ? (sums[b]! - sums[a]!) / (b - a) : 0;
+  };
+  const loud = Math.max(FLOOR, loudLevel(energy));
+  const candidates: { hop: number; strength: number }[] = [];
+  for (let i = GAP + 1; i < energy.length; i++) {
+    const burst = mean(i, i + BURST);
+    if (burst < FLOOR * 10) continue;
+    const before = Math.max(FLOOR, mean(i - BEFORE, i - GAP));
+    if (burst < before * 10 ** (LEAST_RISE_DB / 10)) continue;
+    const fall = db(burst) - db(Math.max(FLOOR, mean(i + AFTER_FROM, i + AFTER_TO)));
+    if (fall < LEAST_FALL_DB) continue;
+    const strength = Math.min(MOST_RISE_DB, db(burst / before)) + db(burst / loud);
+    keepStrongest(candidates, { hop: i, strength }, Math.round(APART_MS / HOP_MS));
+  }
+  const strongest = Math.max(...candidates.map((c) => c.strength), Number.NEGATIVE_INFINITY);
+  const claps: Clap[] = [];
+  for (const c of candidates) {
+    if (c.strength < LEAST_STRENGTH || c.strength < strongest - BELOW_STRONGEST) continue;
+    claps.push({ atMs: await onsetMs(recording, c.hop * hop), strength: c.strength });
+  }
+  return claps;
+}
+
+/** The level that all but the loudest 2 % of the take's sounding time stays under. */
+function loudLevel(energy: Float32Array): number {
+  const bursts = new Float32Array(Math.floor(energy.length / BURST));
+  for (let b = 0; b < bursts.length; b++) {
+    for (let i = 0; i < BURST; i++) bursts[b]! += energy[b * BURST + i]! / BURST;
+  }
+  bursts.sort();
+  return bursts[Math.floor(bursts.length * LOUD_SHARE)] ?? 0;
+}
+
+function keepStrongest(list: { hop: number; strength: number }[], next: { hop: number; strength: number }, apart: number): void {
+  const last = list.at(-1);
+  if (!last || next.hop - last.hop > apart) list.push(next);
+  else if (next.strength > last.strength) list[list.length - 1] = next;
+}
+
+const ONSET_BEFORE_MS = 6;
+const ONSET_AFTER_MS = 8;
+const WARM_UP_MS = 10;
+
+/** The instant at which the burst near a frame begins, to a part of a millisecond. */
+async function onsetMs(recording: Recording, near: number): Promise<number> {
+  const perMs = recording.sampleRateHz / 1000;
+  const start = Math.round(near - (ONSET_BEFORE_MS + WARM_UP_MS) * perMs);
+  const x = await recording.readMono(start, Math.round((ONSET_BEFORE_MS + WARM_UP_MS + ONSET_AFTER_MS) * perMs));
+  highPass(recording.sampleRateHz)(x);
+  const span = Math.max(1, Math.round(perMs * 0.25));
+  const skip = Math.round(WARM_UP_MS * perMs);
+  const smooth = new Float32Array(x.length);
+  let sum = 0;
+  for (let i = 0; i < x.length; i++) {
+    sum += x[i]! * x[i]! - (i >= span ? x[i - span]! * x[i - span]! : 0);
+    smooth[i] = sum;
+  }
+  let height = 0;
+  for (let i = skip; i < smooth.length; i++) height = Math.max(height, smooth[i]!);
+  for (let i = skip; i < smooth.length; i++) if (smooth[i]! >= height * ONSET_SHARE) return (start + Math.max(skip, i - span / 2)) / perMs;
+  return near / perMs;
+}

@@ -1,0 +1,78 @@
+// Steps that the npm scripts share: what is missing is made, what is there is left.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+const STAMPS = join(root, '.mellow');
+
+export function fail(message) {
+  process.stderr.write(`\n${message}\n`);
+  process.exit(1);
+}
+
+export function checkNode() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major > 20 || (major === 20 && minor >= 19)) return;
+  fail(`Mellow Tap needs Node.js 20.19 or newer; this is ${process.versions.node}. Install a newer one and start again.`);
+}
+
+/** Runs a command with its output shown; ends this one when it fails. */
+export function run(command, args, options = {}) {
+  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (done.error) fail(`'${command}' could not be started: ${done.error.message}`);
+  if (done.status !== 0) process.exit(done.status ?? 1);
+}
+
+/** Runs a program from node_modules/.bin. */
+export const tool = (name, args, options) => run(process.execPath, [binOf(name), ...args], options);
+
+function binOf(name) {
+  const link = join(root, 'node_modules', '.bin', name);
+  if (!existsSync(link)) fail(`'${name}' is not installed. Run 'npm ci' and start again.`);
+  return link;
+}
+
+const stamp = (name) => join(STAMPS, `${name}.stamp`);
+const isStamped = (name, hash) => existsSync(stamp(name)) && readFileSync(stamp(name), 'utf8') === hash;
+function setStamp(name, hash) {
+  mkdirSync(STAMPS, { recursive: true });
+  writeFileSync(stamp(name), hash);
+}
+
+function hashOf(paths) {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    if (!existsSync(path)) return;
+    if (statSync(path).isDirectory()) for (const entry of readdirSync(path).sort()) visit(join(path, entry));
+    else hash.update(path).update(readFileSync(path));
+  };
+  for (const path of paths) visit(join(root, path));
+  return hash.digest('hex');
+}
+
+/** Installs what the lock file names, unless it is there already. */
+export function ensureInstalled() {
+  const hash = hashOf(['package.json', 'package-lock.json']);
+  if (existsSync(join(root, 'node_modules', '.bin')) && isStamped('install', hash)) return;
+  const fresh = !existsSync(join(root, 'node_modules', '.bin', 'vite'));
+  if (fresh) {
+    process.stdout.write('Installing what is missing (sqlite3 is compiled: about two minutes)…\n');
+    run('npm', ['ci', '--no-fund', '--no-audit'], { shell: process.platform === 'win32' });
+  }
+  setStamp('install', hash);
+}
+
+const SOURCES = ['core', 'api', 'server', 'web', 'cli', 'demo', 'vite.config.ts', 'vite.node.config.ts', 'package-lock.json'];
+
+/** Builds page, server and command line, unless nothing has changed since. */
+export function ensureBuilt({ quiet = false } = {}) {
+  const hash = hashOf(SOURCES);
+  if (existsSync(join(root, 'dist', 'node', 'cli.js')) && existsSync(join(root, 'dist', 'web', 'index.html')) && isStamped('build', hash)) return;
+  const options = quiet ? { stdio: ['ignore', 'ignore', 'inherit'] } : {};
+  tool('vite', ['build', '--logLevel', 'warn', '-c', 'vite.node.config.ts'], options);
+  tool('vite', ['build', '--logLevel', 'warn'], options);
+  setStamp('build', hash);
+}
