@@ -166,7 +166,7 @@ function stripWays(s: Strip): Way[] {
   const preamp = [noise(-127), gain(`${s.id}-gain`), toDigital([24, 24, 24]), ceiling(0), latency('inside'), ownClock];
   return [
     ...pass(s.id, before, ...(s.usbReturn ? [when(`${s.id}-input`, 'jacks')] : []), ...preamp, ...strip),
-    ...(s.usbReturn ? both('usb-return', before, when(`${s.id}-input`, 'usb'), latency('usb-in'), ...strip) : []),
+    ...(s.usbReturn ? both('usb-return', before, when(`${s.id}-input`, 'usb'), latency('usb-in'), ownClock, ...strip) : []),
     ...pass(before, after, gain(`${s.id}-fader`)),
     ...toSides(after, 'main'),
     ...SENDS.flatMap((n) => toSides(`${s.id}-${sendPoint(n)}`, `send-${n}`, gain(`${s.id}-send-${n}`))),

@@ -1,0 +1,1 @@
+export { type PictureReading, type Reconciled, reconcileDrift, reconcilePicture } from './reconcile.ts';

@@ -1,0 +1,1 @@
+export { type Aligned, type Alignment, alignListener } from './align.ts';

@@ -1,0 +1,4 @@
+export { type ClapScene, renderFrame } from './picture.ts';
+export { type RenderOptions, renderTrack, type Truth, trueDelayMs } from './render.ts';
+export { convolve, roomResponse } from './room.ts';
+export { clapsAt, game, hum, jingle, noise, type SourceMaker, voice } from './sources.ts';
