@@ -1,0 +1,66 @@
+import { z } from 'zod';
+
+/** Shapes of requests and answers, shared by server and page. Rig documents are parsed by `parseRig`, not here. */
+
+export const RigSummary = z.strictObject({
+  id: z.uuid(),
+  name: z.string(),
+  revision: z.int(),
+  updatedAt: z.iso.datetime(),
+  /** Pairs to be fixed and to be watched, and what is still to be done at the desk. */
+  toFix: z.int(),
+  toWatch: z.int(),
+  toDo: z.int(),
+  measured: z.int(),
+});
+export type RigSummary = z.infer<typeof RigSummary>;
+export const RigList = z.array(RigSummary);
+
+export const RigRecord = z.strictObject({
+  id: z.uuid(),
+  revision: z.int(),
+  updatedAt: z.iso.datetime(),
+  document: z.unknown(),
+});
+export type RigRecord = z.infer<typeof RigRecord>;
+
+export const NewRig = z.strictObject({ id: z.uuid(), document: z.unknown() });
+
+const Mark = z.strictObject({ atMs: z.number(), used: z.boolean(), byHand: z.boolean() });
+export type BenchMark = z.infer<typeof Mark>;
+
+/** What a person has made of a take on the bench: marks as found and corrected, and what the take speaks of. */
+export const TakeNotes = z.strictObject({
+  flashes: z.array(Mark).max(5000),
+  claps: z.array(Mark).max(5000),
+  frameMs: z.number().positive().nullable(),
+  speaksOf: z.strictObject({ rigId: z.uuid(), sourceId: z.string().max(64), listenerId: z.string().max(64) }).nullable(),
+});
+export type TakeNotes = z.infer<typeof TakeNotes>;
+
+export const TakeRecord = z.strictObject({
+  id: z.uuid(),
+  name: z.string(),
+  bytes: z.number(),
+  sha256: z.string(),
+  addedAt: z.iso.datetime(),
+  revision: z.int(),
+  notes: TakeNotes.nullable(),
+  /** Rigs whose figures rest on this take. */
+  usedBy: z.array(z.uuid()),
+});
+export type TakeRecord = z.infer<typeof TakeRecord>;
+export const TakeList = z.array(TakeRecord);
+
+/** RFC 9457: what went wrong, in a sentence that can be acted on. */
+export const Problem = z.looseObject({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+});
+export type Problem = z.infer<typeof Problem>;
+
+/** The largest rig document and take that the server accepts, bytes. */
+export const LARGEST_RIG_BYTES = 5_000_000;
+export const LARGEST_TAKE_BYTES = 8 * 1024 ** 3;

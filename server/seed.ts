@@ -1,0 +1,30 @@
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import PFFFT from '@echogarden/pffft-wasm/simd';
+import { parseRig } from '#core/rig/index.ts';
+import { fftOver, type PffftModule } from '#core/samples/index.ts';
+import { boathouse } from '#demo/boathouse.ts';
+import { demoTakes } from '#demo/takes.ts';
+import type { Server } from './app.ts';
+
+/** Fixed ids: seeding twice, or after a stop halfway, makes nothing twice. */
+export const DEMO_RIG_ID = '0b0a7405-e000-4000-8000-000000000001';
+const takeId = (n: number): string => `7a4e0000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const VIDEO = { id: takeId(1), name: 'couch clap.mp4', file: 'couch-clap.mp4' };
+
+/** Puts the Boathouse relay and its takes there, once: the rig comes last, and was it ever there, all is left as it is. */
+export async function seedDemo({ rigs, takes }: Server, takesFolder: string): Promise<boolean> {
+  if (await rigs.known(DEMO_RIG_ID)) return false;
+  const path = join(takesFolder, VIDEO.file);
+  const { size } = await stat(path);
+  await takes.add(VIDEO.id, VIDEO.name, createReadStream(path), size);
+  const fftOf = fftOver((await PFFFT()) as PffftModule);
+  for (const [i, take] of demoTakes.entries()) {
+    const bytes = take.render(fftOf);
+    await takes.add(takeId(i + 2), take.name, Readable.from([Buffer.from(bytes)]), bytes.length);
+  }
+  await rigs.create(DEMO_RIG_ID, parseRig(boathouse));
+  return true;
+}
