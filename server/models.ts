@@ -40,21 +40,34 @@ export interface Models {
   readonly measurements: ModelStatic<MeasurementRow>;
 }
 
-const text = { type: DataTypes.TEXT, allowNull: false };
-const textOrNull = { type: DataTypes.TEXT, allowNull: true };
-const whole = { type: DataTypes.INTEGER, allowNull: false };
-const key = { ...text, primaryKey: true };
-const plain = { timestamps: false };
+// Fresh objects each time: Sequelize writes the column's name into them.
+const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+const textOrNull = () => ({ type: DataTypes.TEXT, allowNull: true });
+const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const key = () => ({ ...text(), primaryKey: true });
+const plain = () => ({ timestamps: false });
 
 export function defineModels(sequelize: Sequelize): Models {
   return {
-    rigs: sequelize.define<RigRow>('rigs', { id: key, name: text, document: text, revision: whole, updatedAt: text, deletedAt: textOrNull }, plain),
-    revisions: sequelize.define<RevisionRow>('revisions', { rigId: key, revision: { ...whole, primaryKey: true }, document: text, savedAt: text }, plain),
-    takes: sequelize.define<TakeRow>('takes', { id: key, name: text, bytes: whole, sha256: text, addedAt: text, notes: textOrNull, revision: whole }, plain),
+    rigs: sequelize.define<RigRow>(
+      'rigs',
+      { id: key(), name: text(), document: text(), revision: whole(), updatedAt: text(), deletedAt: textOrNull() },
+      plain(),
+    ),
+    revisions: sequelize.define<RevisionRow>(
+      'revisions',
+      { rigId: key(), revision: { ...whole(), primaryKey: true }, document: text(), savedAt: text() },
+      plain(),
+    ),
+    takes: sequelize.define<TakeRow>(
+      'takes',
+      { id: key(), name: text(), bytes: whole(), sha256: text(), addedAt: text(), notes: textOrNull(), revision: whole() },
+      plain(),
+    ),
     measurements: sequelize.define<MeasurementRow>(
       'measurements',
-      { rigId: key, id: key, takeId: textOrNull, kind: text, paths: text, takenAt: text },
-      plain,
+      { rigId: key(), id: key(), takeId: textOrNull(), kind: text(), paths: text(), takenAt: text() },
+      plain(),
     ),
   };
 }
