@@ -33,7 +33,6 @@ export const strictPolicy: RequestHandler[] = [
         defaultSrc: ["'self'"],
         scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         styleSrc: ["'self'", (_req, res) => `'nonce-${nonceOf(res as Response)}'`],
-        styleSrcAttr: ["'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
         mediaSrc: ["'self'", 'blob:'],
         fontSrc: ["'self'"],

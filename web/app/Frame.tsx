@@ -1,0 +1,48 @@
+import type { ReactNode } from 'react';
+import { Link, NavLink } from 'react-router';
+import type { State } from '#core/signal/index.ts';
+import { StateMark } from '#web/parts/index.ts';
+
+export interface NavEntry {
+  readonly to: string;
+  readonly label: string;
+  readonly state?: State;
+}
+
+interface Props {
+  readonly nav: readonly NavEntry[];
+  readonly more?: readonly NavEntry[];
+  readonly top: ReactNode;
+  readonly children: ReactNode;
+}
+
+/** The frame of every screen: name, stages, top line, page. */
+export function Frame({ nav, more = [], top, children }: Props) {
+  return (
+    <div className="frame">
+      <div className="frame-name">
+        <Link to="/">Mellow Tap</Link>
+      </div>
+      <header className="frame-top">{top}</header>
+      <nav className="frame-nav" aria-label="Stages">
+        {nav.map((entry) => (
+          <Entry key={entry.to} {...entry} />
+        ))}
+        {more.length > 0 && <hr />}
+        {more.map((entry) => (
+          <Entry key={entry.to} {...entry} />
+        ))}
+      </nav>
+      {children}
+    </div>
+  );
+}
+
+function Entry({ to, label, state }: NavEntry) {
+  return (
+    <NavLink to={to} end>
+      {state ? <StateMark state={state} /> : <span className="mark" />}
+      {label}
+    </NavLink>
+  );
+}

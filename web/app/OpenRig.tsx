@@ -1,0 +1,69 @@
+import { useEffect, useState } from 'react';
+import { Link, Outlet } from 'react-router';
+import { parseRig, startHistory } from '#core/rig/index.ts';
+import { api, closed, isOffline, opened, readDraft, sayProblem, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { Frame } from './Frame.tsx';
+import { RigNotices } from './RigNotices.tsx';
+import { RigTop } from './RigTop.tsx';
+import { selectVerdict } from './verdict.ts';
+
+/** Opens a rig: from the server, or as it was left in this browser, whichever is further. */
+function useOpenRig(rigId: string): string | null {
+  const dispatch = useAppDispatch();
+  const [failed, setFailed] = useState<string | null>(null);
+  useEffect(() => {
+    let gone = false;
+    const draft = readDraft(rigId);
+    const request = dispatch(api.endpoints.rig.initiate(rigId, { forceRefetch: true }));
+    request.then((answer) => {
+      if (gone) return;
+      if (answer.data) {
+        const { revision, document } = answer.data;
+        const rig = parseRig(document);
+        const same = draft && JSON.stringify(draft.history.rig) === JSON.stringify(rig);
+        if (draft && same) dispatch(opened({ rigId, history: draft.history, revision, save: 'saved' }));
+        else if (draft && !draft.saved && draft.revision === revision) dispatch(opened({ rigId, history: draft.history, revision, save: 'unsaved' }));
+        else if (draft && !draft.saved) dispatch(opened({ rigId, history: draft.history, revision: draft.revision, save: 'conflict', newer: { revision, rig } }));
+        else dispatch(opened({ rigId, history: startHistory(rig), revision, save: 'saved' }));
+      } else if (draft && isOffline(answer.error)) {
+        dispatch(opened({ rigId, history: draft.history, revision: draft.revision, save: 'unsaved' }));
+      } else setFailed(sayProblem(answer.error));
+    });
+    return () => {
+      gone = true;
+      request.unsubscribe();
+      dispatch(closed());
+    };
+  }, [rigId, dispatch]);
+  return failed;
+}
+
+/** The frame of an open rig: stages with their states, the verdict, undo and redo, what is to be done at the desk. */
+export function OpenRig({ rigId }: { rigId: string }) {
+  const failed = useOpenRig(rigId);
+  const rig = useAppSelector(selectRig);
+  const verdict = useAppSelector(selectVerdict);
+  if (failed) {
+    return (
+      <main className="page">
+        <h1>The rig cannot be opened</h1>
+        <p className="quiet">
+          {failed} <Link to="/">Back to the rigs</Link>
+        </p>
+      </main>
+    );
+  }
+  if (!rig || !verdict) return <p className="page quiet">Opening the rig…</p>;
+  return (
+    <Frame
+      nav={[{ to: `/rigs/${rigId}/sync`, label: 'Sync', state: verdict.state }]}
+      more={[{ to: `/rigs/${rigId}/bench`, label: 'Bench' }]}
+      top={<RigTop rig={rig} verdict={verdict} />}
+    >
+      <div>
+        <RigNotices />
+        <Outlet />
+      </div>
+    </Frame>
+  );
+}

@@ -1,0 +1,14 @@
+import { Suspense, lazy } from 'react';
+import { useParams } from 'react-router';
+
+/** A rig's frame needs the whole model; it comes with the first rig screen. */
+const OpenRig = lazy(async () => ({ default: (await import('./OpenRig.tsx')).OpenRig }));
+
+export function RigFrame() {
+  const { rigId = '' } = useParams();
+  return (
+    <Suspense fallback={<p className="page quiet">Opening the rig…</p>}>
+      <OpenRig key={rigId} rigId={rigId} />
+    </Suspense>
+  );
+}

@@ -1,0 +1,67 @@
+import { Button } from '@chakra-ui/react';
+import { useState } from 'react';
+import type { Rig } from '#core/rig/index.ts';
+import { count, formatDate, StateMark, Term, useKey } from '#web/parts/index.ts';
+import { redoStep, selectDesk, undoStep, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { ToDo } from './ToDo.tsx';
+import type { Verdict } from './verdict.ts';
+
+/** The top line: which rig, how it stands, on what that rests; undo, redo, and the list of what is to be done. */
+export function RigTop({ rig, verdict }: { rig: Rig; verdict: Verdict }) {
+  const dispatch = useAppDispatch();
+  const { history } = useAppSelector(selectDesk);
+  const [listed, setListed] = useState(false);
+  const undoable = history?.past.at(-1);
+  const redoable = history?.future[0];
+  useKey('mod+z', 'Undo', () => dispatch(undoStep()));
+  useKey('mod+shift+z,mod+y', 'Redo', () => dispatch(redoStep()));
+  useKey('t', 'To do at the desk', () => setListed(true));
+  return (
+    <>
+      <div className="frame-rig">
+        <span className="small quiet">Rig</span>
+        <span className="strong">{rig.name}</span>
+      </div>
+      <div className="frame-verdict" aria-label="Verdict">
+        {verdict.stops > 0 && (
+          <span className="stop">
+            <StateMark state="stop" /> {verdict.stops === 1 ? '1 stops it' : `${verdict.stops} stop it`}
+          </span>
+        )}
+        {verdict.fixes > 0 && (
+          <span className="fix">
+            <StateMark state="fix" /> {verdict.fixes} to fix
+          </span>
+        )}
+        {verdict.stops + verdict.fixes === 0 && (
+          <span className={verdict.state}>
+            <StateMark state={verdict.state} /> {verdict.state === 'good' ? 'All in time' : `${Math.max(verdict.watches, verdict.toDo)} to watch`}
+          </span>
+        )}
+      </div>
+      <div className="frame-rests">
+        <button type="button" className="term" onClick={() => setListed(true)}>
+          {verdict.toDo === 0 ? 'nothing to do at the desk' : `${verdict.toDo} to do at the desk`}
+        </button>
+        <br />
+        <Term id="as-drawn">as drawn</Term>
+        {verdict.measuredAt ? `, measured in part ${formatDate(verdict.measuredAt)}` : ', nothing measured yet'}
+      </div>
+      <div className="frame-tools">
+        <Button disabled={!undoable} onClick={() => dispatch(undoStep())} title={undoable ? `Undo: ${undoable.label}` : 'Nothing to undo'}>
+          Undo
+        </Button>
+        <Button disabled={!redoable} onClick={() => dispatch(redoStep())} title={redoable ? `Redo: ${redoable.label}` : 'Nothing to redo'}>
+          Redo
+        </Button>
+        <Button onClick={() => setListed(true)}>
+          To do <kbd>t</kbd>
+        </Button>
+      </div>
+      <ToDo rig={rig} open={listed} onClose={() => setListed(false)} />
+      <span className="visually-hidden" aria-live="polite">
+        {count(verdict.fixes, 'pair')} to fix, {count(verdict.toDo, 'thing')} to do at the desk
+      </span>
+    </>
+  );
+}

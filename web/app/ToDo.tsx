@@ -1,0 +1,77 @@
+import { Button, Dialog, Portal } from '@chakra-ui/react';
+import { dropTask, findSetting, findTypes, type Rig, type SettingValue, type Task, tickTask } from '#core/rig/index.ts';
+import { deviceName } from '#core/signal/index.ts';
+import { formatDate } from '#web/parts/index.ts';
+import { applyStep, useAppDispatch } from '#web/store/index.ts';
+
+interface Props {
+  readonly rig: Rig;
+  readonly open: boolean;
+  readonly onClose: () => void;
+}
+
+/** What has been drawn and is still to be done at the desk, by box. A tick says that somebody did it. */
+export function ToDo({ rig, open, onClose }: Props) {
+  const dispatch = useAppDispatch();
+  const boxes = [...new Set(rig.tasks.map((t) => t.deviceId))];
+  const describe = (task: Task) => sayTask(rig, task);
+  return (
+    <Dialog.Root open={open} onOpenChange={(e) => !e.open && onClose()}>
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content>
+            <Dialog.Header>
+              <Dialog.Title>To do at the desk</Dialog.Title>
+            </Dialog.Header>
+            <Dialog.Body>
+              {boxes.length === 0 && (
+                <p className="quiet">Nothing is open. Propose a setting in Sync, choose ‘To do at the desk’, and it is listed here until it is ticked.</p>
+              )}
+              {boxes.map((deviceId) => (
+                <section key={deviceId}>
+                  <h2>{deviceName(rig, deviceId)}</h2>
+                  <table className="table">
+                    <tbody>
+                      {rig.tasks
+                        .filter((t) => t.deviceId === deviceId)
+                        .map((task) => (
+                          <tr key={task.id}>
+                            <td>
+                              {describe(task)}
+                              <br />
+                              <span className="quiet small">open since {formatDate(task.openedAt)}</span>
+                            </td>
+                            <td className="number">
+                              <span className="row" style={{ justifyContent: 'flex-end' }}>
+                                <Button onClick={() => dispatch(applyStep(tickTask(rig, task), `Done: ${describe(task)}`))}>Done</Button>
+                                <Button onClick={() => dispatch(applyStep(dropTask(task), `Not to be done: ${describe(task)}`))}>Not after all</Button>
+                              </span>
+                            </td>
+                          </tr>
+                        ))}
+                    </tbody>
+                  </table>
+                </section>
+              ))}
+            </Dialog.Body>
+            <Dialog.Footer>
+              <Dialog.ActionTrigger asChild>
+                <Button>Close</Button>
+              </Dialog.ActionTrigger>
+            </Dialog.Footer>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}
+
+/** 'Strip 1, delay: 0 to 128 ms' */
+function sayTask(rig: Rig, task: Task): string {
+  const spec = findSetting(rig, findTypes(rig), task.deviceId, task.settingId);
+  const now = rig.devices.find((d) => d.id === task.deviceId)?.settings[task.settingId]?.value ?? task.before.value;
+  const unit = spec?.kind === 'delay' ? ` ${spec.unit}` : spec?.kind === 'gain' ? ' dB' : '';
+  const say = (value: SettingValue) => (typeof value === 'boolean' ? (value ? 'on' : 'off') : String(value));
+  return `${spec?.name ?? task.settingId}: ${say(task.before.value)} to ${say(now)}${unit}`;
+}

@@ -1,0 +1,25 @@
+import { createBrowserRouter } from 'react-router';
+import { Broken } from './Broken.tsx';
+import { RigFrame } from './RigFrame.tsx';
+import { Shell } from './Shell.tsx';
+
+/** Screens come when they are opened; the frame is there at once. */
+export const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <Broken />,
+    children: [
+      { path: '/', lazy: async () => ({ Component: (await import('../rigs/index.ts')).RigsScreen }) },
+      { path: '/bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
+      {
+        path: '/rigs/:rigId',
+        element: <RigFrame />,
+        children: [
+          { path: 'sync', lazy: async () => ({ Component: (await import('../sync/index.ts')).SyncScreen }) },
+          { path: 'bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
+        ],
+      },
+      { path: '*', element: <Broken /> },
+    ],
+  },
+]);

@@ -1,0 +1,29 @@
+import { createSelector } from '@reduxjs/toolkit';
+import type { State } from '#core/signal/index.ts';
+import { selectEvaluation, selectRig } from '#web/store/index.ts';
+
+/** The rig's verdict and what it rests on; its numbers are those of the lists. */
+export interface Verdict {
+  readonly state: State;
+  readonly stops: number;
+  readonly fixes: number;
+  readonly watches: number;
+  readonly toDo: number;
+  /** When the newest measurement was taken, ISO 8601; null when all is as drawn. */
+  readonly measuredAt: string | null;
+}
+
+export const selectVerdict = createSelector([selectRig, selectEvaluation], (rig, evaluation): Verdict | null => {
+  if (!rig || !evaluation) return null;
+  const count = (state: State) => evaluation.pairs.filter((p) => p.verdict.state === state).length;
+  const [stops, fixes, watches] = [count('stop'), count('fix'), count('watch')];
+  const taken = rig.measurements.map((m) => m.takenAt).sort();
+  return {
+    state: stops > 0 ? 'stop' : fixes > 0 ? 'fix' : watches > 0 || rig.tasks.length > 0 ? 'watch' : 'good',
+    stops,
+    fixes,
+    watches,
+    toDo: rig.tasks.length,
+    measuredAt: taken.at(-1) ?? null,
+  };
+});

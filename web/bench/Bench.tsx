@@ -1,0 +1,114 @@
+import { Button } from '@chakra-ui/react';
+import { useRef, useState } from 'react';
+import type { Rig } from '#core/rig/index.ts';
+import type { Evaluation } from '#core/signal/index.ts';
+import { useKey } from '#web/parts/index.ts';
+import { api, sayProblem, uploadTake, useAppDispatch } from '#web/store/index.ts';
+import { fileOf, rememberFile } from './files.ts';
+import { TakeChooser } from './TakeChooser.tsx';
+import { TakesOnBench } from './TakesOnBench.tsx';
+
+interface Props {
+  readonly takeIds: readonly string[];
+  readonly onTakes: (ids: readonly string[]) => void;
+  readonly failed: string | null;
+  readonly onFailed: (message: string | null) => void;
+  readonly rigId: string | null;
+  readonly rig: Rig | null;
+  readonly evaluation: Evaluation | null;
+}
+
+export const ACCEPTED = '.wav,.mp4,.mov,.m4a,.webm,.mkv,.flac,.mp3,.ogg,audio/*,video/*';
+
+/** Takes come onto the bench here: chosen, dropped, or out of those that are kept. */
+export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluation }: Props) {
+  const dispatch = useAppDispatch();
+  const takes = api.useTakesQuery(undefined);
+  const chooser = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  useKey('o', 'Open a take', () => chooser.current?.click());
+
+  const openFiles = async (files: readonly File[]) => {
+    onFailed(null);
+    const opened = files.slice(0, 2).map((file) => ({ id: crypto.randomUUID() as string, file }));
+    for (const { id, file } of opened) rememberFile(id, file);
+    onTakes([...takeIds, ...opened.map((o) => o.id)]);
+    for (const { id, file } of opened) {
+      try {
+        await uploadTake(id, file, file.name);
+        dispatch(api.util.invalidateTags(['Takes']));
+      } catch (error) {
+        onFailed(
+          error instanceof TypeError
+            ? `${file.name} is measured here but could not be kept: the server does not answer. After a reload it has to be chosen again.`
+            : error instanceof Error
+              ? error.message
+              : String(error),
+        );
+      }
+    }
+  };
+  const records = takes.data ?? [];
+  const known = takeIds.map((id) => ({ id, record: records.find((t) => t.id === id), name: fileOf(id)?.name ?? records.find((t) => t.id === id)?.name ?? 'take' }));
+  const missing = takes.data && known.some((k) => !k.record && !fileOf(k.id));
+  return (
+    <main
+      className={`frame-page ${takeIds.length > 0 ? 'with-card' : ''}`}
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        void openFiles([...e.dataTransfer.files]);
+      }}
+    >
+      {failed && <p className="notice">{failed}</p>}
+      {takes.isError && <p className="notice">{sayProblem(takes.error)}</p>}
+      <input
+        ref={chooser}
+        type="file"
+        accept={ACCEPTED}
+        multiple
+        hidden
+        aria-label="Take file"
+        onChange={(e) => {
+          const files = [...(e.target.files ?? [])];
+          e.target.value = '';
+          if (files.length > 0) void openFiles(files);
+        }}
+      />
+      {takeIds.length === 0 || missing ? (
+        <div className="page">
+          <h1>Bench</h1>
+          {missing && <p className="watch">A take of this bench was not kept. Choose its file again.</p>}
+          <div className={`drop ${over ? 'over' : ''}`}>
+            <p>Drop a take here: a WAV, or a video with a clap in it. Two takes of the same sound are laid against each other.</p>
+            <p style={{ marginTop: 12 }}>
+              <Button variant="solid" onClick={() => chooser.current?.click()}>
+                Open a take <kbd>o</kbd>
+              </Button>
+            </p>
+          </div>
+          <TakeChooser takes={records} loading={takes.isLoading} onOpen={(ids) => onTakes(ids)} rig={rig} />
+        </div>
+      ) : (
+        (takes.data || takes.isError) && (
+          <TakesOnBench
+            takes={known}
+            kept={records}
+            onOpen={() => chooser.current?.click()}
+            onAdd={(id) => onTakes([...takeIds, id])}
+            onClear={() => onTakes([])}
+            onRemove={(id) => onTakes(takeIds.filter((t) => t !== id))}
+            rigId={rigId}
+            rig={rig}
+            evaluation={evaluation}
+          />
+        )
+      )}
+    </main>
+  );
+}

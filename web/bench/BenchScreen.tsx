@@ -1,0 +1,50 @@
+import { useEffect, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { Frame } from '#web/app/Frame.tsx';
+import { selectEvaluation, selectRig, useAppSelector } from '#web/store/index.ts';
+import { Bench } from './Bench.tsx';
+
+const MOST_TAKES = 2;
+
+/** The bench, inside a rig or with none. Which takes lie on it stands in the address, so a reload brings them back. */
+export function BenchScreen() {
+  const { rigId } = useParams();
+  const rig = useAppSelector(selectRig);
+  const evaluation = useAppSelector(selectEvaluation);
+  const [params, setParams] = useSearchParams();
+  const takeIds = (params.get('takes') ?? '').split(',').filter(Boolean).slice(0, MOST_TAKES);
+  const [failed, setFailed] = useState<string | null>(null);
+  useEffect(() => setFailed(null), [params.get('takes')]);
+  const setTakeIds = (ids: readonly string[]) =>
+    setParams((all) => {
+      if (ids.length === 0) all.delete('takes');
+      else all.set('takes', ids.slice(-MOST_TAKES).join(','));
+      return all;
+    });
+  const bench = (
+    <Bench
+      key={takeIds.join(' ') || 'empty'}
+      takeIds={takeIds}
+      onTakes={setTakeIds}
+      failed={failed}
+      onFailed={setFailed}
+      rigId={rigId ?? null}
+      rig={rigId ? rig : null}
+      evaluation={rigId ? evaluation : null}
+    />
+  );
+  if (rigId) return bench;
+  return (
+    <Frame
+      nav={[{ to: '/', label: 'Rigs' }]}
+      more={[{ to: '/bench', label: 'Bench' }]}
+      top={
+        <span>
+          <span className="strong">Bench without a rig.</span> <Link to="/">Open a rig</Link> to take what you measure into it.
+        </span>
+      }
+    >
+      {bench}
+    </Frame>
+  );
+}

@@ -1,0 +1,120 @@
+import type { Rig } from '#core/rig/index.ts';
+import { type Evaluation, type State, toleranceOf } from '#core/signal/index.ts';
+import { driftMs, rate } from '#core/units/index.ts';
+import { decimalsFor, formatFrames, formatNumber, formatOffset, formatSigned, StateMark, Term } from '#web/parts/index.ts';
+import { offsetOfNotes } from './marks.ts';
+import type { Comparison } from './useComparison.ts';
+import type { BenchTake } from './useTake.ts';
+
+interface Props {
+  readonly bench: readonly BenchTake[];
+  readonly comparison: Comparison;
+  readonly rig: Rig | null;
+  readonly evaluation: Evaluation | null;
+}
+
+const HOUR_MS = 3_600_000;
+const SAME_SOUND = 0.5;
+/** A drift that moves recordings apart by less than this in an hour is not worth a word. */
+const SMALL_DRIFT_MS = 10;
+const SIXTY = rate(60);
+
+/** What the takes say: sound against picture, and take against take. */
+export function Findings({ bench, comparison, rig }: Props) {
+  const tolerance = toleranceOf(rig?.session.toleranceId ?? 'ebu-r37');
+  const frameRate = (take: BenchTake) => take.look?.picture?.frameRate ?? rig?.session.frameRate ?? SIXTY;
+  const pictures = bench.flatMap((take) => {
+    const found = take.notes && offsetOfNotes(take.notes);
+    return found ? [{ take, found }] : [];
+  });
+  const { offset, progress, failed } = comparison;
+  if (pictures.length === 0 && !offset && !progress && !failed) return null;
+  return (
+    <>
+      <h2>What {bench.length === 1 ? 'the take says' : 'the takes say'}</h2>
+      <table className="table" data-testid="findings">
+        <thead>
+          <tr>
+            <th>What</th>
+            <th className="number">
+              <Term id="offset">Offset</Term>
+            </th>
+            <th className="number">
+              <Term id="spread">Spread</Term>, ms
+            </th>
+            <th className="number">
+              <Term id="frame">Frames</Term>
+            </th>
+            <th className="number">From</th>
+            <th>And so</th>
+          </tr>
+        </thead>
+        <tbody>
+          {pictures.map(({ take, found }) => {
+            const state: State = found.offsetMs > tolerance.lateMs || found.offsetMs < tolerance.earlyMs ? 'fix' : 'good';
+            return (
+              <tr key={take.id}>
+                <td>{bench.length > 1 ? `${take.name}: ` : ''}sound against picture</td>
+                <td className="number strong">{formatOffset(found.offsetMs, 1)}</td>
+                <td className="number">±{formatNumber(found.sdMs, decimalsFor(found.sdMs))}</td>
+                <td className="number">{formatFrames(found.offsetMs, frameRate(take)).replace(' frames', '')}</td>
+                <td className="number">
+                  {found.count} {found.count === 1 ? 'clap' : 'claps'}
+                </td>
+                <td className={state}>
+                  <StateMark state={state} />{' '}
+                  {state === 'good' ? 'within' : found.offsetMs > 0 ? 'too late by' : 'too early by'}{' '}
+                  {state === 'good'
+                    ? `${formatSigned(tolerance.earlyMs)} to ${formatSigned(tolerance.lateMs)} ms`
+                    : `the ${tolerance.name} tolerance, ${formatSigned(tolerance.earlyMs)} to ${formatSigned(tolerance.lateMs)} ms`}
+                </td>
+              </tr>
+            );
+          })}
+          {bench.length === 2 && (offset || progress || failed) && (
+            <tr>
+              <td>{bench[1]!.name}, against the other</td>
+              {!offset ? (
+                <td colSpan={5} className={failed ? 'fix' : 'quiet'}>
+                  {failed ?? `Comparing the sounds: ${Math.round((progress?.done ?? 0) * 100)} %`}
+                </td>
+              ) : offset.confidence < SAME_SOUND ? (
+                <td colSpan={5}>
+                  <StateMark state="watch" /> Not the same sound (<Term id="confidence">confidence</Term> {Math.round(offset.confidence * 100)} %).
+                </td>
+              ) : (
+                <>
+                  <td className="number strong">{lies(offset.offsetMs)}</td>
+                  <td className="number">±{formatNumber(offset.spreadMs, decimalsFor(offset.spreadMs))}</td>
+                  <td className="number">{formatFrames(offset.offsetMs, frameRate(bench[0]!)).replace(' frames', '')}</td>
+                  <td className="number">content</td>
+                  <td>
+                    <DriftSaid ppm={offset.driftPpm} sd={offset.driftSdPpm} />
+                    {offset.polarity < 0 && <div>inverted</div>}
+                    <div className="quiet small">
+                      <Term id="confidence">confidence</Term> {Math.round(offset.confidence * 100)} %
+                    </div>
+                  </td>
+                </>
+              )}
+            </tr>
+          )}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+const lies = (ms: number): string => `${formatNumber(Math.abs(ms), 2)} ms ${ms < 0 ? 'earlier' : 'later'}`;
+
+function DriftSaid({ ppm, sd }: { ppm: number | null; sd: number | null }) {
+  if (ppm === null || sd === null) return <span className="quiet">too short to tell a drift</span>;
+  const apart = driftMs(ppm, HOUR_MS);
+  const small = Math.abs(apart) < SMALL_DRIFT_MS;
+  return (
+    <span className={small ? 'good' : 'watch'}>
+      <StateMark state={small ? 'good' : 'watch'} /> runs {formatNumber(Math.abs(ppm), 1)} ±{formatNumber(2 * sd, decimalsFor(2 * sd))} ppm {ppm < 0 ? 'shorter' : 'longer'} (
+      <Term id="drift">drift</Term>): {formatNumber(Math.abs(apart))} ms in an hour
+    </span>
+  );
+}

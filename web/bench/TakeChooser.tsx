@@ -1,0 +1,84 @@
+import { Button } from '@chakra-ui/react';
+import { useState } from 'react';
+import type { TakeRecord } from '#api/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { formatBytes, formatDate } from '#web/parts/index.ts';
+import { api } from '#web/store/index.ts';
+
+interface Props {
+  readonly takes: readonly TakeRecord[];
+  readonly loading: boolean;
+  readonly rig: Rig | null;
+  readonly onOpen: (ids: readonly string[]) => void;
+}
+
+/** The takes that are kept: one is opened, two are laid against each other. */
+export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
+  const [picked, setPicked] = useState<readonly string[]>([]);
+  const [remove] = api.useDeleteTakeMutation();
+  const [asked, setAsked] = useState<string | null>(null);
+  if (loading) return <p className="quiet">Looking for your takes…</p>;
+  if (takes.length === 0) return null;
+  const toggle = (id: string) => setPicked((all) => (all.includes(id) ? all.filter((p) => p !== id) : [...all, id].slice(-2)));
+  return (
+    <>
+      <div className="spread">
+        <h2>Takes kept here</h2>
+        <Button style={{ marginTop: 16 }} disabled={picked.length !== 2} onClick={() => onOpen(picked)}>
+          Lay two against each other
+        </Button>
+      </div>
+      <table className="table">
+        <thead>
+          <tr>
+            <th>
+              <span className="visually-hidden">Pick</span>
+            </th>
+            <th>Take</th>
+            <th className="number">Size</th>
+            <th>Came</th>
+            <th>Used in</th>
+            <th>
+              <span className="visually-hidden">What to do with it</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {takes.map((take) => (
+            <tr key={take.id}>
+              <td>
+                <input type="checkbox" aria-label={`Pick ${take.name}`} checked={picked.includes(take.id)} onChange={() => toggle(take.id)} />
+              </td>
+              <td>
+                <Button variant="plain" onClick={() => onOpen([take.id])}>
+                  {take.name}
+                </Button>
+              </td>
+              <td className="number quiet">{formatBytes(take.bytes)}</td>
+              <td className="quiet">{formatDate(take.addedAt)}</td>
+              <td className="quiet">{rig?.measurements.some((m) => m.takeId === take.id) ? 'this rig' : take.usedBy.length > 0 ? 'a rig' : ''}</td>
+              <td className="number">
+                {asked === take.id ? (
+                  <span className="row" style={{ justifyContent: 'flex-end' }}>
+                    <span className="small">The file goes for good; measured figures stay.</span>
+                    <Button
+                      onClick={() => {
+                        setAsked(null);
+                        void remove(take.id);
+                      }}
+                    >
+                      Delete it
+                    </Button>
+                    <Button onClick={() => setAsked(null)}>Keep it</Button>
+                  </span>
+                ) : (
+                  <Button onClick={() => setAsked(take.id)}>Delete</Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

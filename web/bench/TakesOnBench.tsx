@@ -1,0 +1,196 @@
+import { Button } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import type { TakeRecord } from '#api/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import type { Evaluation } from '#core/signal/index.ts';
+import { Lanes, type LaneView, useWidth } from '#web/charts/index.ts';
+import { heldWithin, wholeView, zoomAbout } from '#web/charts/lanes.ts';
+import { count, useKey } from '#web/parts/index.ts';
+import { BenchCard } from './BenchCard.tsx';
+import { lanesOf, laneStepMs, pairLines, readLaneKey } from './lanes-of.ts';
+import { addMark, moveMark, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
+import { Findings } from './Findings.tsx';
+import { useComparison } from './useComparison.ts';
+import { type BenchTake, useTake } from './useTake.ts';
+
+interface Known {
+  readonly id: string;
+  readonly record: TakeRecord | undefined;
+  readonly name: string;
+}
+
+interface Props {
+  readonly takes: readonly Known[];
+  readonly kept: readonly TakeRecord[];
+  readonly onOpen: () => void;
+  readonly onAdd: (id: string) => void;
+  readonly onRemove: (id: string) => void;
+  readonly onClear: () => void;
+  readonly rigId: string | null;
+  readonly rig: Rig | null;
+  readonly evaluation: Evaluation | null;
+}
+
+const NOBODY: Known = { id: '', record: undefined, name: '' };
+
+/** One or two takes on the bench. Hooks cannot be called in a loop, so there are two kinds of bench. */
+export function TakesOnBench(props: Props) {
+  return props.takes.length === 2 ? <TwoTakes {...props} /> : <OneTake {...props} />;
+}
+
+function OneTake(props: Props) {
+  const { id, record, name } = props.takes[0] ?? NOBODY;
+  return <Lying {...props} bench={[useTake(id, record, name)]} />;
+}
+
+function TwoTakes(props: Props) {
+  const [a = NOBODY, b = NOBODY] = props.takes;
+  return <Lying {...props} bench={[useTake(a.id, a.record, a.name), useTake(b.id, b.record, b.name)]} />;
+}
+
+const SAME_SOUND = 0.5;
+
+function Lying({ bench, kept, onOpen, onAdd, onRemove, onClear, rigId, rig, evaluation }: Props & { bench: readonly BenchTake[] }) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const [first, second] = bench;
+  const ready = second?.look?.sound && first?.look?.sound;
+  const comparison = useComparison(ready ? first.id : null, ready ? second.id : null);
+  const shiftMs = comparison.offset && comparison.offset.confidence >= SAME_SOUND ? -comparison.offset.offsetMs : 0;
+  const lanes = lanesOf(bench, [0, shiftMs]);
+  const wholeMs = Math.max(1000, ...bench.map((t, i) => (t.look?.durationMs ?? 0) + (i === 1 ? shiftMs : 0)));
+  const [view, setView] = useState<LaneView | null>(null);
+  const [cursor, setCursor] = useState<{ laneKey: string; ms: number } | null>(null);
+  const [selected, setSelected] = useState<string | null>(null);
+  const shown = heldWithin(view ?? wholeView(width, wholeMs), width, wholeMs);
+  useEffect(() => setView(null), [wholeMs]);
+  const zoom = (factor: number) => setView(zoomAbout(shown, cursor ? (cursor.ms - shown.startMs) / shown.msPerPx : width / 2, factor, width, wholeMs));
+  const pan = (share: number) => setView(heldWithin({ ...shown, startMs: shown.startMs + share * width * shown.msPerPx }, width, wholeMs));
+  const chosenLane = cursor?.laneKey ?? lanes.at(-1)?.key ?? null;
+  const takeOf = (laneKey: string) => bench.find((t) => t.id === readLaneKey(laneKey).takeId)!;
+  const mark = () => {
+    const lane = lanes.find((l) => l.key === chosenLane);
+    if (!lane) return;
+    const take = takeOf(lane.key);
+    const atMs = (cursor?.ms ?? shown.startMs + (width / 2) * shown.msPerPx) - lane.shiftMs;
+    if (take.notes) take.change(addMark(take.notes, readLaneKey(lane.key).kind, atMs));
+  };
+  useKey('arrowleft', 'Earlier', () => pan(-0.2));
+  useKey('arrowright', 'Later', () => pan(0.2));
+  useKey('plus,=', 'Nearer', () => zoom(0.6));
+  useKey('minus', 'Further away', () => zoom(1 / 0.6));
+  useKey('0', 'All of it', () => setView(null));
+  useKey('m', 'Add a mark at the cursor', mark);
+  useKey('c', 'Clear the bench', onClear);
+
+  const withMark = (laneKey: string, markKey: string, change: typeof removeMark) => {
+    const take = takeOf(laneKey);
+    if (take.notes) take.change(change(take.notes, readLaneKey(laneKey).kind, Number(markKey.split('#')[1])));
+  };
+  const others = kept.filter((t) => !bench.some((b) => b.id === t.id));
+  return (
+    <>
+      <div className="page">
+        <div className="spread">
+          <h1>{bench.map((t) => t.name).join(' and ')}</h1>
+          <span className="row">
+            <Button onClick={onOpen}>
+              Open a take <kbd>o</kbd>
+            </Button>
+            <Button onClick={mark} disabled={lanes.length === 0}>
+              Add a mark <kbd>m</kbd>
+            </Button>
+            <Button onClick={onClear}>
+              Clear <kbd>c</kbd>
+            </Button>
+          </span>
+        </div>
+        {bench.map((take) => (
+          <TakeLine key={take.id} take={take} removable={bench.length > 1} onRemove={() => onRemove(take.id)} />
+        ))}
+        <div ref={ref} style={{ marginTop: 14 }}>
+          {lanes.length > 0 && (
+            <Lanes
+              lanes={lanes}
+              view={shown}
+              widthPx={width}
+              wholeMs={wholeMs}
+              cursorMs={cursor?.ms ?? null}
+              chosenLane={chosenLane}
+              selected={selected}
+              pairs={pairLines(bench, [0, shiftMs])}
+              stepMs={(lane) => laneStepMs(takeOf(lane.key), lane)}
+              onView={setView}
+              onCursor={(laneKey, ms) => setCursor({ laneKey, ms })}
+              onSelect={setSelected}
+              onMove={(laneKey, markKey, atMs) => {
+                const take = takeOf(laneKey);
+                if (take.notes) take.change(moveMark(take.notes, readLaneKey(laneKey).kind, Number(markKey.split('#')[1]), atMs));
+              }}
+              onRemove={(laneKey, markKey) => withMark(laneKey, markKey, removeMark)}
+              onToggle={(laneKey, markKey) => withMark(laneKey, markKey, toggleMark)}
+            />
+          )}
+        </div>
+        <Findings bench={bench} comparison={comparison} rig={rig} evaluation={evaluation} />
+        {bench.length === 1 && others.length > 0 && (
+          <p className="row small quiet" style={{ marginTop: 16 }}>
+            Lay beside it:
+            {others.slice(0, 4).map((take) => (
+              <Button key={take.id} variant="plain" onClick={() => onAdd(take.id)}>
+                {take.name}
+              </Button>
+            ))}
+          </p>
+        )}
+      </div>
+      <BenchCard bench={bench} comparison={comparison} rigId={rigId} rig={rig} evaluation={evaluation} />
+    </>
+  );
+}
+
+/** What was found in a take, in a line; or the work under way, with its stop. */
+function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: boolean; onRemove: () => void }) {
+  const { progress, failed, look, notes } = take;
+  const prefix = removable ? `${take.name}: ` : '';
+  const gaps = look?.picture && look.picture.pieces.reduce((n, p) => n + (p.timesMs.length > 0 ? p.timesMs.at(-1)! - p.timesMs[0]! : 0), 0) < look.durationMs * 0.9;
+  return (
+    <div className="row quiet">
+      {progress && (
+        <>
+          <span role="status">
+            {prefix}
+            {WORK[progress.what] ?? progress.what}: {Math.round(progress.done * 100)} %{progress.leftS !== null && `, ${Math.ceil(progress.leftS)} s left`}
+          </span>
+          <progress value={progress.done} max={1} aria-label="Progress" style={{ width: 160 }} />
+          <Button onClick={take.stop}>Stop</Button>
+        </>
+      )}
+      {failed && (
+        <>
+          <span className="fix">
+            {prefix}
+            {failed}
+          </span>
+          <Button onClick={() => take.lookAgain(false)}>Look again</Button>
+        </>
+      )}
+      {!progress && !failed && look && notes && (
+        <span>
+          {prefix}
+          {look.picture ? `${count(notes.flashes.length, 'flash', 'flashes')} and ` : ''}
+          {count(notes.claps.length, 'clap')} found.
+          {notes.claps.some((c) => !c.used) && ' A hollow mark is weak and left out; double-click it, or press space on it, to take it in.'}
+          {offsetOfNotes(notes) === null && look.picture && ' No flash goes with a clap: add the missing mark by hand.'} {look.notices.join(' ')}
+        </span>
+      )}
+      {!progress && gaps && <Button onClick={() => take.lookAgain(true)}>Look at the whole picture</Button>}
+      {removable && (
+        <Button variant="plain" onClick={onRemove}>
+          Take it off
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const WORK: Record<string, string> = { opening: 'Opening', decoding: 'Decoding the sound', waveform: 'Reading the sound', claps: 'Looking for claps', picture: 'Looking at the picture' };

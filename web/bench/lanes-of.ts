@@ -1,0 +1,66 @@
+import type { LaneData, LanesProps } from '#web/charts/index.ts';
+import { formatNumber } from '#web/parts/index.ts';
+import { rateName } from '#core/units/index.ts';
+import { type MarkKind, offsetOfNotes } from './marks.ts';
+import type { BenchTake } from './useTake.ts';
+
+const laneKey = (takeId: string, kind: MarkKind): string => `${takeId}/${kind}`;
+export function readLaneKey(key: string): { takeId: string; kind: MarkKind } {
+  const [takeId, kind] = key.split('/') as [string, MarkKind];
+  return { takeId, kind };
+}
+
+/** The lanes of the takes, in order: a take's picture above its sound. */
+export function lanesOf(bench: readonly BenchTake[], shiftsMs: readonly number[]): LaneData[] {
+  return bench.flatMap((take, i): LaneData[] => {
+    const { look, notes, id, name } = take;
+    if (!look) return [];
+    const marks = (kind: MarkKind) => (notes?.[kind] ?? []).map((m, n) => ({ key: `${laneKey(id, kind)}#${n}`, atMs: m.atMs, used: m.used }));
+    const shiftMs = shiftsMs[i] ?? 0;
+    const several = bench.length > 1 ? `${name}: ` : '';
+    const lanes: LaneData[] = [];
+    if (look.picture) {
+      const { width, height, frameRate, pieces } = look.picture;
+      lanes.push({
+        key: laneKey(id, 'flashes'),
+        label: `${several}Picture, brightness`,
+        note: `${width} × ${height}${frameRate ? `, ${rateName(frameRate)} frames a second` : ''}`,
+        kind: 'picture',
+        marks: marks('flashes'),
+        shiftMs,
+        pieces,
+      });
+    }
+    if (look.sound) {
+      const { channels, sampleRateHz, peaks } = look.sound;
+      lanes.push({
+        key: laneKey(id, 'claps'),
+        label: look.picture ? `${several}Sound of the same file` : `${several}Sound`,
+        note: `${channels === 1 ? 'mono' : channels === 2 ? 'stereo' : `${channels} channels`}, ${formatNumber(sampleRateHz / 1000, sampleRateHz % 1000 ? 1 : 0)} kHz${i > 0 && shiftMs !== 0 ? ', laid by its content' : ''}`,
+        kind: 'sound',
+        marks: marks('claps'),
+        shiftMs,
+        peaks: { binMs: (1000 * peaks.framesPerBin) / peaks.sampleRateHz, low: peaks.low, high: peaks.high },
+      });
+    }
+    return lanes;
+  });
+}
+
+/** A key press moves a flash by a frame and a clap by a millisecond. */
+export const laneStepMs = (take: BenchTake, lane: LaneData): number => (lane.kind === 'picture' ? (take.notes?.frameMs ?? 1000 / 60) : 1);
+
+/** Dimension lines from flash to clap, drawn over the sound of the same take. */
+export function pairLines(bench: readonly BenchTake[], shiftsMs: readonly number[]): LanesProps['pairs'] {
+  return bench.flatMap((take, i) => {
+    const found = take.notes && offsetOfNotes(take.notes);
+    const shiftMs = shiftsMs[i] ?? 0;
+    return (found?.pairs ?? []).map((p) => ({
+      fromMs: p.flashMs + shiftMs,
+      toMs: p.clapMs + shiftMs,
+      offsetMs: p.offsetMs,
+      used: p.used,
+      laneKey: laneKey(take.id, 'claps'),
+    }));
+  });
+}

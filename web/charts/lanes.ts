@@ -1,0 +1,132 @@
+import { scaleLinear } from 'd3-scale';
+
+/** What part of time is shown: where the left edge stands, and how much a pixel holds. */
+export interface LaneView {
+  readonly startMs: number;
+  readonly msPerPx: number;
+}
+
+export interface LaneMark {
+  readonly key: string;
+  readonly atMs: number;
+  readonly used: boolean;
+}
+
+/** One lane: sound as extremes of even bins, or brightness as frames with their times. Times are the take's own. */
+export interface LaneData {
+  readonly key: string;
+  readonly label: string;
+  readonly note: string;
+  readonly kind: 'sound' | 'picture';
+  readonly marks: readonly LaneMark[];
+  /** Where the take's own zero stands on the common axis. */
+  readonly shiftMs: number;
+  readonly peaks?: { readonly binMs: number; readonly low: Float32Array; readonly high: Float32Array };
+  readonly pieces?: readonly { readonly timesMs: Float64Array; readonly mean: Float32Array }[];
+}
+
+export const LANE_HEIGHT = 84;
+/** Pixels are drawn in pairs: finer cannot be seen, and paths stay short. */
+const COLUMN_PX = 1;
+
+export const pxOf = (view: LaneView, ms: number): number => (ms - view.startMs) / view.msPerPx;
+export const msOf = (view: LaneView, px: number): number => view.startMs + px * view.msPerPx;
+
+/** Zooms by a factor about a place that stays where it is; held between a tenth of a millisecond and the whole. */
+export function zoomAbout(view: LaneView, aboutPx: number, factor: number, widthPx: number, wholeMs: number): LaneView {
+  const msPerPx = Math.min(Math.max(view.msPerPx * factor, 0.1), Math.max(0.1, (wholeMs * 1.02) / widthPx));
+  return heldWithin({ startMs: msOf(view, aboutPx) - aboutPx * msPerPx, msPerPx }, widthPx, wholeMs);
+}
+
+/** A view never leaves the take altogether. */
+export function heldWithin(view: LaneView, widthPx: number, wholeMs: number): LaneView {
+  const shown = widthPx * view.msPerPx;
+  const least = Math.min(0, wholeMs - shown) - 0.01 * shown;
+  const most = Math.max(0, wholeMs - shown) + 0.01 * shown;
+  return { ...view, startMs: Math.min(most, Math.max(least, view.startMs)) };
+}
+
+export const wholeView = (widthPx: number, wholeMs: number): LaneView => ({ startMs: 0, msPerPx: Math.max(0.1, wholeMs / widthPx) });
+
+/** The waveform as one closed path: the highest of each column from left to right, the lowest back. */
+export function wavePath(lane: LaneData, view: LaneView, widthPx: number): string {
+  if (!lane.peaks) return '';
+  const { binMs, low, high } = lane.peaks;
+  const middle = LANE_HEIGHT / 2;
+  const reach = loudest(high, low);
+  const tops: string[] = [];
+  const bottoms: string[] = [];
+  for (let px = 0; px < widthPx; px += COLUMN_PX) {
+    const from = Math.floor((msOf(view, px) - lane.shiftMs) / binMs);
+    const to = Math.max(from + 1, Math.ceil((msOf(view, px + COLUMN_PX) - lane.shiftMs) / binMs));
+    let least = 0;
+    let most = 0;
+    for (let b = Math.max(0, from); b < Math.min(low.length, to); b++) {
+      least = Math.min(least, low[b]!);
+      most = Math.max(most, high[b]!);
+    }
+    const y = (v: number) => (middle - (v / reach) * (middle - 4)).toFixed(1);
+    tops.push(`${px} ${y(most + 0.004 * reach)}`);
+    bottoms.unshift(`${px} ${y(least - 0.004 * reach)}`);
+  }
+  return `M${tops.join('L')}L${bottoms.join('L')}Z`;
+}
+
+function loudest(high: Float32Array, low: Float32Array): number {
+  let most = 1e-4;
+  for (let i = 0; i < high.length; i++) most = Math.max(most, high[i]!, -low[i]!);
+  return most;
+}
+
+/** Brightness as steps, one a frame, broken where the picture was not looked at. */
+export function brightnessPath(lane: LaneData, view: LaneView, widthPx: number): string {
+  if (!lane.pieces) return '';
+  let [least, most] = [255, 0];
+  for (const { mean } of lane.pieces) {
+    for (const v of mean) {
+      least = Math.min(least, v);
+      most = Math.max(most, v);
+    }
+  }
+  const y = scaleLinear().domain([least, Math.max(most, least + 1)]).range([LANE_HEIGHT - 8, 8]);
+  const endMs = msOf(view, widthPx);
+  return lane.pieces
+    .map(({ timesMs, mean }) => {
+      let path = '';
+      for (let f = 0; f < mean.length; f++) {
+        const next = timesMs[f + 1] ?? timesMs[f]! + (timesMs[f]! - (timesMs[f - 1] ?? timesMs[f]!));
+        if (next + lane.shiftMs < view.startMs || timesMs[f]! + lane.shiftMs > endMs) continue;
+        const px = pxOf(view, timesMs[f]! + lane.shiftMs).toFixed(1);
+        const height = y(mean[f]!).toFixed(1);
+        path += path === '' ? `M${px} ${height}` : `L${px} ${height}`;
+        path += `L${pxOf(view, next + lane.shiftMs).toFixed(1)} ${height}`;
+      }
+      return path;
+    })
+    .join('');
+}
+
+/** Stretches of a picture lane that were not looked at, in pixels. */
+export function unseen(lane: LaneData, view: LaneView, widthPx: number, durationMs: number): { fromPx: number; toPx: number }[] {
+  if (!lane.pieces) return [];
+  const edges = lane.pieces.filter((p) => p.timesMs.length > 0).map((p) => [p.timesMs[0]!, p.timesMs.at(-1)!] as const);
+  const gaps: [number, number][] = [];
+  let at = 0;
+  for (const [from, to] of edges) {
+    if (from - at > 200) gaps.push([at, from]);
+    at = to;
+  }
+  if (durationMs - at > 200) gaps.push([at, durationMs]);
+  return gaps
+    .map(([from, to]) => ({ fromPx: Math.max(0, pxOf(view, from + lane.shiftMs)), toPx: Math.min(widthPx, pxOf(view, to + lane.shiftMs)) }))
+    .filter((g) => g.toPx > g.fromPx);
+}
+
+/** Ticks of the common time axis. */
+export function timeTicks(view: LaneView, widthPx: number): { px: number; ms: number; decimals: number }[] {
+  const endMs = msOf(view, widthPx);
+  const ticks = scaleLinear().domain([view.startMs, endMs]).ticks(8);
+  const step = ticks.length > 1 ? ticks[1]! - ticks[0]! : 1000;
+  const decimals = step >= 1000 ? 0 : step >= 100 ? 1 : step >= 10 ? 2 : 3;
+  return ticks.map((ms) => ({ px: pxOf(view, ms), ms, decimals }));
+}

@@ -1,0 +1,1 @@
+export { type TermId, TERMS } from './terms.ts';

@@ -1,0 +1,63 @@
+import { Popover, Portal } from '@chakra-ui/react';
+import type { Figure } from '#core/units/index.ts';
+import { formatNumber, formatSpread } from './format.ts';
+import { Term } from './Term.tsx';
+
+/** One figure as a row: what, how much, how sure. Its value can be asked why. */
+export function FigureRow({ figure, signed = false }: { figure: Figure; signed?: boolean }) {
+  const { label, value, kind } = figure;
+  return (
+    <tr>
+      <td>{label}</td>
+      <td className="number">
+        <Why figure={figure}>{signed && value.nominal > 0 ? `+${formatNumber(value.nominal, decimalsOf(figure))}` : formatNumber(value.nominal, decimalsOf(figure))}</Why>
+      </td>
+      <td className="quiet small">
+        <Term id={kind}>{KINDS[kind]}</Term> {formatSpread(figure)}
+      </td>
+    </tr>
+  );
+}
+
+const KINDS = { standard: 'standard', typical: 'typical', measured: 'measured', set: 'set' } as const;
+const decimalsOf = ({ kind, value }: Figure): number => (kind === 'typical' || Number.isInteger(value.nominal) ? 0 : 1);
+
+/** A figure's sum and source, opened on the figure itself. */
+export function Why({ figure, children }: { figure: Figure; children: string }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button type="button" className="term" aria-label={`${children} ${figure.unit}, why?`}>
+          {children}
+        </button>
+      </Popover.Trigger>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content aria-label={`Why ${children} ${figure.unit}`}>
+            <Popover.Body>
+              <p className="strong">
+                {figure.label}: {children} {figure.unit}
+              </p>
+              <p className="quiet">{figure.source}</p>
+              {figure.terms.length > 0 && (
+                <table className="table">
+                  <tbody>
+                    {figure.terms.map((term) => (
+                      <tr key={term.label}>
+                        <td>{term.label}</td>
+                        <td className="number">{formatNumber(term.value.nominal, decimalsOf(term))}</td>
+                        <td className="quiet small">
+                          {KINDS[term.kind]} {formatSpread(term)}
+                        </td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              )}
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,27 @@
+import type { State } from '#core/signal/index.ts';
+
+const WORDS: Record<State, string> = { good: 'good', watch: 'watch', fix: 'to fix', stop: 'stops it', none: 'not looked at' };
+
+/** The four states and the dash: shape and word first, colour last. */
+export function StateMark({ state, title = WORDS[state] }: { state: State; title?: string }) {
+  return (
+    <svg className={`mark ${state}`} viewBox="-8 -8 16 16" role="img" aria-label={title}>
+      <title>{title}</title>
+      {state === 'good' && (
+        <g fill="none" stroke="currentColor" strokeWidth="1.8">
+          <circle r="6.4" />
+          <path d="M-3 0.3 -0.8 2.6 3.2 -2.4" />
+        </g>
+      )}
+      {state === 'watch' && (
+        <g fill="none" stroke="currentColor" strokeWidth="1.6">
+          <path d="M0 -7 7 0 0 7 -7 0Z" />
+          <circle r="1.4" fill="currentColor" stroke="none" />
+        </g>
+      )}
+      {state === 'fix' && <path d="M0 -6.5 7 6.5 -7 6.5Z" fill="currentColor" />}
+      {state === 'stop' && <path d="M-3 -7.2 3 -7.2 7.2 -3 7.2 3 3 7.2 -3 7.2 -7.2 3 -7.2 -3Z" fill="currentColor" />}
+      {state === 'none' && <path d="M-6 0H6" stroke="currentColor" strokeWidth="2" />}
+    </svg>
+  );
+}

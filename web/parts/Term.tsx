@@ -1,0 +1,27 @@
+import { Popover, Portal } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
+import { type TermId, TERMS } from '#web/glossary/index.ts';
+
+/** A word that opens its glossary entry. */
+export function Term({ id, children }: { id: TermId; children: ReactNode }) {
+  const { title, says } = TERMS[id];
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button type="button" className="term">
+          {children}
+        </button>
+      </Popover.Trigger>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content aria-label={title}>
+            <Popover.Body>
+              <p className="strong">{title}</p>
+              <p>{says}</p>
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,57 @@
+import type { Figure, Rate } from '#core/units/index.ts';
+import { framesFromMs } from '#core/units/index.ts';
+
+const MINUS = '−';
+
+/** A number with a proper minus, so many decimals at most. */
+export const formatNumber = (x: number, decimals = 0): string => {
+  const text = Math.abs(x).toFixed(decimals);
+  return x < 0 && Number(text) !== 0 ? `${MINUS}${text}` : text;
+};
+
+/** With its sign always: +64, −12, 0. */
+export const formatSigned = (x: number, decimals = 0): string => {
+  const text = formatNumber(x, decimals);
+  return x > 0 && Number(text) !== 0 ? `+${text}` : text;
+};
+
+/** As many digits as the spread deserves: one below it. */
+export const decimalsFor = (spread: number): number => (spread >= 5 ? 0 : spread >= 0.2 ? 1 : spread >= 0.02 ? 2 : 3);
+
+/** Its range beside a typical figure, ± two standard deviations at a measured one; nothing where it is exact. */
+export function formatSpread({ kind, value, spread }: Figure): string {
+  if (kind === 'measured' && spread) return `±${formatNumber(2 * spread.sd, decimalsFor(2 * spread.sd))}`;
+  if (value.low === value.high) return '';
+  return `${formatNumber(value.low)} to ${formatNumber(value.high)}`;
+}
+
+export const formatMs = (ms: number): string => `${formatNumber(ms, Math.abs(ms) < 10 && ms % 1 !== 0 ? 1 : 0)} ms`;
+
+/** 'late', 'early' or neither, in words: 64 ms late. */
+export function formatOffset(ms: number, decimals = 0): string {
+  const text = formatNumber(Math.abs(ms), decimals);
+  return Number(text) === 0 ? '0 ms' : `${text} ms ${ms > 0 ? 'late' : 'early'}`;
+}
+
+export const formatFrames = (ms: number, rate: Rate): string => {
+  const frames = framesFromMs(ms, rate);
+  return `${formatNumber(frames, 1)} frames`;
+};
+
+/** Minutes and seconds of a take; with parts of a second where asked. */
+export function formatClock(ms: number, decimals = 0): string {
+  const sign = ms < 0 ? MINUS : '';
+  const total = Math.abs(ms) / 1000;
+  const minutes = Math.floor(total / 60);
+  const seconds = (total - minutes * 60).toFixed(decimals);
+  return `${sign}${String(minutes).padStart(2, '0')}:${seconds.padStart(decimals ? decimals + 3 : 2, '0')}`;
+}
+
+const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+export const formatDate = (iso: string): string => day.format(new Date(iso));
+
+export function formatBytes(bytes: number): string {
+  const units = ['bytes', 'kB', 'MB', 'GB'];
+  const power = Math.min(units.length - 1, bytes < 1000 ? 0 : Math.floor(Math.log10(bytes) / 3));
+  return `${formatNumber(bytes / 1000 ** power, power > 1 ? 1 : 0)} ${units[power]}`;
+}

@@ -1,0 +1,7 @@
+export { FigureRow, Why } from './FigureRow.tsx';
+export * from './format.ts';
+export { type KeyHint, KeysProvider, useKey, useKeyHints } from './keys.tsx';
+export { hueOf, SourceLetter } from './SourceLetter.tsx';
+export { StateMark } from './StateMark.tsx';
+export { Term } from './Term.tsx';
+export { type Count, count } from './words.ts';

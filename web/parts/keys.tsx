@@ -1,0 +1,36 @@
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+
+/** A key of the view, for the list under `?` and for the button that bears it. */
+export interface KeyHint {
+  readonly keys: string;
+  readonly label: string;
+}
+
+interface Keys {
+  readonly hints: readonly KeyHint[];
+  add(hint: KeyHint): () => void;
+}
+const KeysContext = createContext<Keys>({ hints: [], add: () => () => undefined });
+
+export function KeysProvider({ children }: { children: ReactNode }) {
+  const [hints, setHints] = useState<readonly KeyHint[]>([]);
+  const add = useCallback((hint: KeyHint) => {
+    setHints((all) => [...all, hint]);
+    return () => setHints((all) => all.filter((h) => h !== hint));
+  }, []);
+  const keys = useMemo<Keys>(() => ({ hints, add }), [hints, add]);
+  return <KeysContext.Provider value={keys}>{children}</KeysContext.Provider>;
+}
+
+export const useKeyHints = (): readonly KeyHint[] => useContext(KeysContext).hints;
+
+/** Binds keys ('mod+z', 'arrowleft', '?') to what they do while the caller is shown, and lists them under `?`. */
+export function useKey(keys: string, label: string, run: () => void, enabled = true): void {
+  const { add } = useContext(KeysContext);
+  useEffect(() => (enabled ? add({ keys, label }) : undefined), [add, keys, label, enabled]);
+  useHotkeys(keys, (event) => {
+    event.preventDefault();
+    run();
+  }, { enabled, useKey: true }, [run, enabled]);
+}

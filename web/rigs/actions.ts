@@ -1,0 +1,73 @@
+import { useState } from 'react';
+import { LARGEST_RIG_BYTES, type RigSummary } from '#api/index.ts';
+import { parseRig, parseRigText, RigError } from '#core/rig/index.ts';
+import type { State } from '#core/signal/index.ts';
+import { api, sayProblem, useAppDispatch } from '#web/store/index.ts';
+import { saveAs } from './save-as.ts';
+
+interface Notice {
+  readonly state: State;
+  readonly says: string;
+}
+
+/** What can be done with a rig as a whole. Each says what came of it; a deleted one can be taken back. */
+export function useRigActions() {
+  const dispatch = useAppDispatch();
+  const [create] = api.useCreateRigMutation();
+  const [deleteRig] = api.useDeleteRigMutation();
+  const [restoreRig] = api.useRestoreRigMutation();
+  const [notice, setNotice] = useState<Notice | null>(null);
+  const [removed, setRemoved] = useState<RigSummary | null>(null);
+
+  /** Says the outcome; what was deleted before can then no longer be taken back here. */
+  const say = (next: Notice | null, taken: RigSummary | null = null) => {
+    setNotice(next);
+    setRemoved(taken);
+  };
+  const attempt = async (job: () => Promise<Notice>) => {
+    try {
+      say(await job());
+    } catch (error) {
+      say({ state: 'fix', says: error instanceof RigError ? error.message : sayProblem(error) });
+    }
+  };
+  const documentOf = async (rig: RigSummary) => parseRig((await dispatch(api.endpoints.rig.initiate(rig.id, { forceRefetch: true })).unwrap()).document);
+
+  return {
+    notice,
+    removed,
+    dismiss: () => say(null),
+    duplicate: (rig: RigSummary) =>
+      attempt(async () => {
+        const copy = { ...(await documentOf(rig)), name: `${rig.name}, copy` };
+        await create({ id: crypto.randomUUID(), document: copy }).unwrap();
+        return { state: 'good', says: `‘${copy.name}’ is there.` };
+      }),
+    exportRig: (rig: RigSummary) =>
+      attempt(async () => {
+        saveAs(`${rig.name}.json`, JSON.stringify(await documentOf(rig), null, 2), 'application/json');
+        return { state: 'good', says: `‘${rig.name}’ is exported as JSON.` };
+      }),
+    importFile: (file: File) =>
+      attempt(async () => {
+        if (file.size > LARGEST_RIG_BYTES) return { state: 'fix', says: `${file.name} is larger than 5 MB. A rig is smaller: choose another file.` };
+        const rig = parseRigText(await file.text());
+        await create({ id: crypto.randomUUID(), document: rig }).unwrap();
+        return { state: 'good', says: `‘${rig.name}’ is imported.` };
+      }),
+    remove: async (rig: RigSummary) => {
+      try {
+        await deleteRig({ id: rig.id, revision: rig.revision }).unwrap();
+        say({ state: 'good', says: `‘${rig.name}’ is deleted.` }, rig);
+      } catch (error) {
+        say({ state: 'fix', says: sayProblem(error) });
+      }
+    },
+    undoRemove: () =>
+      attempt(async () => {
+        if (!removed) return { state: 'watch', says: 'There is nothing to take back.' };
+        await restoreRig(removed.id).unwrap();
+        return { state: 'good', says: `‘${removed.name}’ is back.` };
+      }),
+  };
+}

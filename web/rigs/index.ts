@@ -1,0 +1,1 @@
+export { RigsScreen } from './RigsScreen.tsx';

@@ -1,0 +1,83 @@
+import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { z } from 'zod';
+import { Problem, RigList, RigRecord, type TakeNotes, TakeList, TakeRecord } from '#api/index.ts';
+
+/** What the server keeps. Every answer is parsed before anything else sees it. */
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: fetchBaseQuery({ baseUrl: '/api/' }),
+  tagTypes: ['Rigs', 'Takes'],
+  endpoints: (build) => ({
+    rigs: build.query({ query: (_: undefined) => 'rigs', transformResponse: (json: unknown) => RigList.parse(json), providesTags: ['Rigs'] }),
+    rig: build.query({ query: (id: string) => `rigs/${id}`, transformResponse: (json: unknown) => RigRecord.parse(json), keepUnusedDataFor: 0 }),
+    createRig: build.mutation({
+      query: ({ id, document }: { id: string; document: unknown }) => ({ url: 'rigs', method: 'POST', body: { id, document } }),
+      transformResponse: (json: unknown) => RigRecord.parse(json),
+      invalidatesTags: ['Rigs'],
+    }),
+    saveRig: build.mutation({
+      query: ({ id, revision, document }: { id: string; revision: number; document: unknown }) => ({
+        url: `rigs/${id}`,
+        method: 'PUT',
+        headers: { 'If-Match': `"${revision}"` },
+        body: document,
+      }),
+      transformResponse: (json: unknown) => RigRecord.parse(json),
+      invalidatesTags: (result) => (result ? ['Rigs', 'Takes'] : []),
+    }),
+    deleteRig: build.mutation({
+      query: ({ id, revision }: { id: string; revision: number }) => ({ url: `rigs/${id}`, method: 'DELETE', headers: { 'If-Match': `"${revision}"` } }),
+      invalidatesTags: ['Rigs'],
+    }),
+    restoreRig: build.mutation({ query: (id: string) => ({ url: `rigs/${id}/restore`, method: 'POST' }), invalidatesTags: ['Rigs'] }),
+    takes: build.query({ query: (_: undefined) => 'takes', transformResponse: (json: unknown) => TakeList.parse(json), providesTags: ['Takes'] }),
+    noteTake: build.mutation({
+      query: ({ id, revision, notes }: { id: string; revision: number; notes: TakeNotes }) => ({
+        url: `takes/${id}/notes`,
+        method: 'PUT',
+        headers: { 'If-Match': `"${revision}"` },
+        body: notes,
+      }),
+      transformResponse: (json: unknown) => TakeRecord.parse(json),
+      invalidatesTags: ['Takes'],
+    }),
+    deleteTake: build.mutation({ query: (id: string) => ({ url: `takes/${id}`, method: 'DELETE' }), invalidatesTags: ['Takes'] }),
+  }),
+});
+
+const WithNewer = z.looseObject({ newer: z.unknown() });
+
+/** A failed request as one sentence. */
+export function sayProblem(error: unknown): string {
+  const { status, data } = error as FetchBaseQueryError;
+  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return 'The server does not answer. What you do here is kept and sent when it is back.';
+  const problem = Problem.safeParse(data);
+  return problem.success ? problem.data.detail : 'The server gave an answer that cannot be read. Reload the page.';
+}
+
+export const isOffline = (error: unknown): boolean => {
+  const { status } = error as FetchBaseQueryError;
+  return status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR';
+};
+
+/** The newer rig that a refused write brings along; null for any other error. */
+export function newerRig(error: unknown): RigRecord | null {
+  const { status, data } = error as FetchBaseQueryError;
+  if (status !== 412) return null;
+  const found = WithNewer.safeParse(data);
+  const record = found.success ? RigRecord.safeParse(found.data.newer) : null;
+  return record?.success ? record.data : null;
+}
+
+/** Sends a file as it is. Safe to repeat: the id is made here. */
+export async function uploadTake(id: string, file: Blob, name: string): Promise<TakeRecord> {
+  const response = await fetch(`/api/takes/${id}?name=${encodeURIComponent(name)}`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/octet-stream' },
+    body: file,
+  });
+  const json: unknown = await response.json();
+  if (!response.ok) throw new Error(Problem.parse(json).detail);
+  return TakeRecord.parse(json);
+}
+export const contentUrl = (takeId: string): string => `/api/takes/${takeId}/content`;

@@ -1,0 +1,41 @@
+import { z } from 'zod';
+import { type History, parseRig, Step } from '#core/rig/index.ts';
+
+/** The rig in hand as it is kept in this browser: it survives a reload, a crash and a lost server. */
+export interface Draft {
+  readonly revision: number;
+  readonly saved: boolean;
+  readonly history: History;
+}
+
+const StoredDraft = z.strictObject({
+  revision: z.int(),
+  saved: z.boolean(),
+  rig: z.unknown(),
+  past: z.array(Step),
+  future: z.array(Step),
+});
+
+const keyOf = (rigId: string): string => `mellow.rig.${rigId}`;
+
+export function readDraft(rigId: string): Draft | null {
+  try {
+    const text = localStorage.getItem(keyOf(rigId));
+    if (text === null) return null;
+    const { revision, saved, rig, past, future } = StoredDraft.parse(JSON.parse(text));
+    return { revision, saved, history: { rig: parseRig(rig), past, future } };
+  } catch {
+    // A draft that cannot be read is of no use; the server's rig stands.
+    return null;
+  }
+}
+
+export function writeDraft(rigId: string, { revision, saved, history }: Draft): void {
+  const { rig, past, future } = history;
+  try {
+    localStorage.setItem(keyOf(rigId), JSON.stringify({ revision, saved, rig, past, future }));
+  } catch {
+    // Storage full: the steps can go, the rig must stay.
+    localStorage.setItem(keyOf(rigId), JSON.stringify({ revision, saved, rig, past: [], future: [] }));
+  }
+}

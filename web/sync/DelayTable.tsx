@@ -1,0 +1,167 @@
+import { Input } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import { findDevice, type Rig, settingOf } from '#core/rig/index.ts';
+import type { DelaySetting, Evaluation } from '#core/signal/index.ts';
+import { framesFromMs, msFromFrames } from '#core/units/index.ts';
+import { formatNumber, formatOffset, SourceLetter, StateMark, Term } from '#web/parts/index.ts';
+import { heldTo, type Trial } from './trial.ts';
+
+interface Props {
+  /** With what is tried; `now` without it. */
+  readonly rig: Rig;
+  readonly now: Rig;
+  readonly evaluation: Evaluation;
+  readonly listenerId: string;
+  readonly settings: readonly DelaySetting[];
+  readonly trial: Trial;
+  readonly onTry: (key: string, value: number) => void;
+}
+
+/** Every delay that can be set on the way here: on what it acts, what it is, what is proposed, and what becomes of it. */
+export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, onTry }: Props) {
+  const [inFrames, setInFrames] = useState(false);
+  const sourceOf = (id: string) => rig.sources.find((s) => s.id === id)!;
+  return (
+    <>
+      <div className="spread">
+        <h2>Delay settings</h2>
+        <button type="button" className="term small" style={{ marginTop: 22 }} onClick={() => setInFrames(!inFrames)}>
+          {inFrames ? 'Set in frames; change to ms' : 'Set in ms; change to frames'}
+        </button>
+      </div>
+      <table className="table">
+        <thead>
+          <tr>
+            <th>Where</th>
+            <th>Acts on</th>
+            <th>Also delays</th>
+            <th>Step, most</th>
+            <th className="number">Now</th>
+            <th className="number">To be, {inFrames ? 'frames' : 'ms'}</th>
+            <th>Then</th>
+          </tr>
+        </thead>
+        <tbody>
+          {settings.map((setting) => {
+            const key = `${setting.deviceId}.${setting.spec.id}`;
+            const device = findDevice(now, setting.deviceId)!;
+            const nowValue = settingOf(device, setting.spec).value as number;
+            const acts = [...setting.delaysSound, ...setting.delaysPicture];
+            const changed = trial[key] !== undefined && trial[key] !== nowValue;
+            return (
+              <tr key={key}>
+                <td>
+                  {setting.deviceName}, {setting.spec.name.charAt(0).toLowerCase() + setting.spec.name.slice(1)}
+                </td>
+                <td>
+                  <span className="row" style={{ gap: 3 }}>
+                    {acts.map((id) => (
+                      <SourceLetter key={id} source={sourceOf(id)} />
+                    ))}
+                    {setting.delaysPicture.length > 0 && <span className="small quiet">picture</span>}
+                  </span>
+                </td>
+                <td className="quiet">{alsoNames(rig, setting)}</td>
+                <td className="quiet">
+                  {formatNumber(setting.spec.step)} {setting.spec.unit}, {formatNumber(setting.spec.max)}
+                </td>
+                <td className="number">
+                  {formatNumber(nowValue)} {setting.spec.unit}
+                  {setting.task && <div className="small watch">to do</div>}
+                  {!setting.task && setting.known === 'assumed' && <div className="small quiet">assumed</div>}
+                </td>
+                <td className="number">
+                  <DelayInput rig={rig} setting={setting} value={trial[key] ?? nowValue} inFrames={inFrames} onTry={(value) => onTry(key, value)} />
+                </td>
+                <td>{(changed || setting.task) && <Then evaluation={evaluation} listenerId={listenerId} sourceIds={acts} />}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="small quiet" style={{ marginTop: 6 }}>
+        Nothing here turns a knob by itself: choose what is <Term id="as-drawn">to be done</Term> and what is so already.
+      </p>
+    </>
+  );
+}
+
+function alsoNames(rig: Rig, { alsoListeners }: DelaySetting): string {
+  const names = alsoListeners.map((id) => rig.listeners.find((l) => l.id === id)!.name.split(',')[0]!);
+  if (names.length === 0) return 'nobody';
+  return names.length <= 2 ? names.join(', ') : `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
+}
+
+/** The sources that the setting acts on, as they would then be. */
+function Then({ evaluation, listenerId, sourceIds }: { evaluation: Evaluation; listenerId: string; sourceIds: readonly string[] }) {
+  return sourceIds.map((sourceId) => {
+    const pair = evaluation.pairs.find((p) => p.listenerId === listenerId && p.sourceId === sourceId);
+    const offset = pair?.ways[0]?.offset;
+    if (!pair || !offset) return null;
+    const half = (offset.value.high - offset.value.low) / 2;
+    return (
+      <div key={sourceId} className={pair.verdict.state} style={{ whiteSpace: 'nowrap' }}>
+        <StateMark state={pair.verdict.state} /> {formatOffset(offset.value.nominal)} ±{formatNumber(half)}
+      </div>
+    );
+  });
+}
+
+interface DelayInputProps {
+  readonly rig: Rig;
+  readonly setting: DelaySetting;
+  readonly value: number;
+  readonly inFrames: boolean;
+  readonly onTry: (value: number) => void;
+}
+
+/** Typed in ms or frames, held to the device's step and range when it is left; the chart answers while typing. */
+function DelayInput({ rig, setting, value, inFrames, onTry }: DelayInputProps) {
+  const { spec } = setting;
+  const rate = rig.session.frameRate;
+  const toShown = (v: number) => {
+    const ms = spec.unit === 'frames' ? msFromFrames(v, rate) : v;
+    return inFrames ? framesFromMs(ms, rate) : ms;
+  };
+  const fromShown = (v: number) => {
+    const ms = inFrames ? msFromFrames(v, rate) : v;
+    return heldTo(spec, spec.unit === 'frames' ? framesFromMs(ms, rate) : ms);
+  };
+  const show = (v: number) => String(Number(toShown(v).toFixed(inFrames ? 2 : 3)));
+  const [text, setText] = useState(show(value));
+  const [typing, setTyping] = useState(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: while typing the text is the person's own
+  useEffect(() => {
+    if (!typing) setText(show(value));
+  }, [value, inFrames, typing]);
+  const typed = Number(text.replace(',', '.').replace('−', '-'));
+  const invalid = text.trim() === '' || !Number.isFinite(typed);
+  const settle = (v: number) => onTry(heldTo(spec, v));
+  return (
+    <Input
+      aria-label={`${setting.deviceName}, ${spec.name}, ${inFrames ? 'frames' : 'ms'}`}
+      width="78px"
+      textAlign="right"
+      inputMode="decimal"
+      aria-invalid={invalid}
+      value={text}
+      onFocus={(e) => {
+        setTyping(true);
+        e.target.select();
+      }}
+      onBlur={() => setTyping(false)}
+      onChange={(e) => {
+        setText(e.target.value);
+        const next = Number(e.target.value.replace(',', '.').replace('−', '-'));
+        if (e.target.value.trim() !== '' && Number.isFinite(next)) onTry(fromShown(next));
+      }}
+      onKeyDown={(e) => {
+        if (e.key !== 'ArrowUp' && e.key !== 'ArrowDown') return;
+        e.preventDefault();
+        const next = heldTo(spec, value + (e.key === 'ArrowUp' ? 1 : -1) * spec.step * (e.shiftKey ? 10 : 1));
+        setText(show(next));
+        settle(next);
+      }}
+    />
+  );
+}

@@ -1,0 +1,126 @@
+import type { Rig } from '#core/rig/index.ts';
+import { deviceName, type Pair, type Tolerance, type TimeWord } from '#core/signal/index.ts';
+import { count, decimalsFor, FigureRow, formatFrames, formatNumber, formatOffset, formatSpread, StateMark, Term, Why } from '#web/parts/index.ts';
+
+const SAYS: Record<TimeWord, string> = {
+  'in-time': 'in time',
+  late: 'too late',
+  early: 'too early',
+  'perhaps-late': 'perhaps too late: the figures are too uncertain to tell. Measure a take.',
+  'perhaps-early': 'perhaps too early: the figures are too uncertain to tell. Measure a take.',
+  'perhaps-either': 'in time by its nominal figures, which are too uncertain to tell. Measure a take.',
+  twice: 'heard twice',
+  'once-done': 'in time once it is done at the desk',
+  missing: 'does not arrive, although the plan wants it',
+  unwanted: 'arrives, although the plan does not want it',
+  'no-picture': 'has no picture to keep time with',
+  'not-heard': 'does not arrive',
+};
+
+interface Props {
+  readonly rig: Rig;
+  readonly pair: Pair;
+  readonly listenerName: string;
+  readonly tolerance: Tolerance;
+}
+
+/** The tap card: what is tapped, what arrives, stage by stage, and why it is as it is. */
+export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
+  const source = rig.sources.find((s) => s.id === pair.sourceId)!;
+  const [way, ...others] = pair.ways;
+  const picture = pair.picture;
+  if (!way) return null;
+  const offset = way.offset;
+  return (
+    <aside className="card" aria-label="Tap">
+      <h2 className="tapped">
+        <Term id="tap">Tap</Term>: {listenerName.split(',')[0]!.toLowerCase()}, {source.name}
+      </h2>
+      {offset && (
+        <p style={{ marginTop: 8 }}>
+          <span className="strong">
+            <Why figure={offset}>{formatOffset(offset.value.nominal, offset.kind === 'measured' ? decimalsFor((offset.spread?.sd ?? 1) * 2) : 0)}</Why>
+          </span>{' '}
+          <span className="quiet">
+            ({formatFrames(offset.value.nominal, rig.session.frameRate)}; {offset.kind}, {formatSpread(offset) || 'exact'})
+          </span>
+          <br />
+          <span className={pair.verdict.state}>
+            <StateMark state={pair.verdict.state} /> {SAYS[pair.verdict.word]}
+          </span>
+        </p>
+      )}
+      {pair.verdict.word === 'twice' && (
+        <p>
+          <Term id="twice">Twice</Term>, {formatNumber(pair.verdict.apartMs!)} ms apart; the second way is {formatNumber(way.levelDb.nominal - others[0]!.levelDb.nominal)} dB lower and comes by{' '}
+          {others[0]!.deviceIds.map((id) => deviceName(rig, id)).join(', ')}.
+        </p>
+      )}
+      {pair.verdict.openTasks.length > 0 && <p className="watch">{count(pair.verdict.openTasks.length, 'setting')} on this way still to be done at the desk.</p>}
+      <table className="table" style={{ marginTop: 10 }}>
+        <tbody>
+          <tr>
+            <td colSpan={3} className="strong">
+              Sound, ms
+            </td>
+          </tr>
+          {way.delay.terms.map((term) => (
+            <FigureRow key={term.label} figure={term} />
+          ))}
+          <tr className="sum">
+            <td />
+            <td className="number">
+              <Why figure={way.delay}>{formatNumber(way.delay.value.nominal)}</Why>
+            </td>
+            <td className="quiet small">{formatSpread(way.delay)}</td>
+          </tr>
+          {picture && (
+            <>
+              <tr>
+                <td colSpan={3} className="strong">
+                  Picture{picture.sourceId === pair.sourceId ? '' : ` of ${rig.sources.find((s) => s.id === picture.sourceId)!.name}`}, ms
+                </td>
+              </tr>
+              {picture.delay.terms.map((term) => (
+                <FigureRow key={term.label} figure={term} />
+              ))}
+              <tr className="sum">
+                <td />
+                <td className="number">
+                  <Why figure={picture.delay}>{formatNumber(picture.delay.value.nominal)}</Why>
+                </td>
+                <td className="quiet small">{formatSpread(picture.delay)}</td>
+              </tr>
+            </>
+          )}
+        </tbody>
+      </table>
+      {offset && offset.terms.some((t) => t.kind === 'measured') && (
+        <>
+          <h2>Sound minus picture, as measured</h2>
+          <table className="table">
+            <tbody>
+              {offset.terms.map((term) => (
+                <FigureRow key={term.label} figure={term} signed />
+              ))}
+            </tbody>
+          </table>
+          <p className="small quiet">A take knows the difference only; to split it, measure one more take with the camera or the sound alone.</p>
+        </>
+      )}
+      <h2>By this way</h2>
+      <p className="quiet">
+        {way.deviceIds.map((id) => deviceName(rig, id)).join(' → ')}
+        <br />
+        {formatNumber(way.levelDb.nominal, 0)} {way.scale === 'spl' ? 'dB SPL' : way.scale === 'dbu' ? 'dBu' : 'dBFS'}
+        {way.noiseDb !== null && `, noise ${formatNumber(way.noiseDb)}`}; {count(way.conversions, 'conversion')}
+        {way.clock && `; clock: ${deviceName(rig, way.clock)}`}
+        {way.polarity < 0 && '; inverted'}
+      </p>
+      <h2>Tolerance</h2>
+      <p className="quiet">
+        {formatNumber(tolerance.earlyMs)} to +{formatNumber(tolerance.lateMs)} ms: {tolerance.source} (<Term id="standard">standard</Term>).
+      </p>
+    </aside>
+  );
+}

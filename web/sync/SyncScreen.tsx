@@ -1,0 +1,169 @@
+import { Button, NativeSelect } from '@chakra-ui/react';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { alreadySo, findSetting, findTypes, type Rig, toDoAtDesk, type ToleranceId } from '#core/rig/index.ts';
+import { delaySettingsFor, evaluate, type Evaluation, TOLERANCES, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
+import { alignListener } from '#core/solve/index.ts';
+import { ArrivalChart, useWidth } from '#web/charts/index.ts';
+import { count, formatSigned, Term, useKey } from '#web/parts/index.ts';
+import { applyStep, selectEvaluation, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { DelayTable } from './DelayTable.tsx';
+import { PathCard } from './PathCard.tsx';
+import { changesOf, type Trial, tryOn } from './trial.ts';
+
+/** Sync: the arrivals at one listener, the delay settings that act on them, and what becomes of both. */
+export function SyncScreen() {
+  const rig = useAppSelector(selectRig);
+  const evaluation = useAppSelector(selectEvaluation);
+  return rig && evaluation ? <Sync rig={rig} evaluation={evaluation} /> : null;
+}
+
+function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
+  const dispatch = useAppDispatch();
+  const [params, setParams] = useSearchParams();
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const [trial, setTrial] = useState<Trial>({});
+  const listener = rig.listeners.find((l) => l.id === params.get('listener')) ?? rig.listeners[0];
+  const tried = useMemo(() => tryOn(rig, trial), [rig, trial]);
+  const shown = useMemo(() => (tried === rig ? evaluation : evaluate(tried)), [tried, rig, evaluation]);
+  const changes = changesOf(rig, trial);
+  const choose = (key: string, value: string) =>
+    setParams(
+      (all) => {
+        all.set(key, value);
+        return all;
+      },
+      { replace: true },
+    );
+  const putRight = () => {
+    if (!listener) return;
+    const { changes: found } = alignListener(rig, evaluation, listener.id);
+    setTrial(Object.fromEntries(found.map((c) => [`${c.deviceId}.${c.settingId}`, Number(c.value)])));
+  };
+  const carryOut = (verb: 'to-do' | 'so') => {
+    if (changes.length === 0) return;
+    const types = findTypes(rig);
+    const edit =
+      verb === 'so'
+        ? alreadySo(rig, changes)
+        : toDoAtDesk(rig, changes, new Date().toISOString(), (c) => findSetting(rig, types, c.deviceId, c.settingId)!.default);
+    if (dispatch(applyStep(edit, `${count(changes.length, 'delay setting')} ${verb === 'so' ? 'as they are' : 'to do at the desk'}`))) setTrial({});
+  };
+  const nextListener = () => listener && choose('listener', rig.listeners[(rig.listeners.indexOf(listener) + 1) % rig.listeners.length]!.id);
+  const here = listener ? shown.pairs.filter((p) => p.listenerId === listener.id && p.ways[0]?.offset) : [];
+  const tappedId = params.get('source') ?? here[0]?.sourceId ?? null;
+  const move = (by: number) => {
+    const at = here.findIndex((p) => p.sourceId === tappedId);
+    const next = here[(at + by + here.length) % here.length];
+    if (next) choose('source', next.sourceId);
+  };
+  useKey('l', 'Next listener', nextListener);
+  useKey('j,arrowdown', 'Next source', () => move(1));
+  useKey('k,arrowup', 'Source before', () => move(-1));
+  useKey('p', 'Put it right: propose settings', putRight);
+  useKey('d', 'To do at the desk, what is proposed', () => carryOut('to-do'));
+  useKey('s', 'It is so already, what is proposed', () => carryOut('so'));
+  useKey('escape', 'Drop what is proposed', () => setTrial({}), changes.length > 0);
+  if (!listener) return <p className="page quiet">This rig has no listener yet. Import a rig that has one.</p>;
+
+  const tolerance = toleranceOf(toleranceIdOf(rig, listener));
+  const before = evaluation.pairs.filter((p) => p.listenerId === listener.id);
+  const silent = shown.pairs.filter((p) => p.listenerId === listener.id && !p.ways[0]?.offset);
+  const settings = delaySettingsFor(rig, shown, listener.id);
+  const tapped = shown.pairs.find((p) => p.listenerId === listener.id && p.sourceId === tappedId);
+  return (
+    <main className="frame-page with-card">
+      <div className="page">
+        <div className="spread">
+          <h1>
+            <Term id="arrival">Arrivals</Term> at: {listener.name}
+          </h1>
+          <span className="row">
+            <Choice label="Listener" value={listener.id} onChange={(id) => choose('listener', id)} options={rig.listeners.map((l) => [l.id, l.name])} />
+            <Choice
+              label="Tolerance"
+              value={tolerance.id}
+              onChange={(id) => dispatch(applyStep({ kind: 'set-session', session: { ...rig.session, toleranceId: id as ToleranceId } }, `Tolerance: ${toleranceOf(id as ToleranceId).name}`))}
+              options={TOLERANCES.map((t) => [t.id, `Tolerance: ${t.name}, ${formatSigned(t.earlyMs)} to ${formatSigned(t.lateMs)}`])}
+              {...(listener.toleranceId ? { disabled: 'This listener has a tolerance of its own' } : {})}
+            />
+          </span>
+        </div>
+        <p className="quiet">
+          Each source’s sound against its own picture, by <Term id="offset">offset</Term>. Within the hatched <Term id="tolerance">tolerance</Term> ({tolerance.source}) nobody minds.
+        </p>
+        <div ref={ref} style={{ marginTop: 6 }}>
+          {here.length > 0 ? (
+            <ArrivalChart rig={tried} pairs={here} before={before} tolerance={tolerance} widthPx={width} tappedId={tappedId} onTap={(id) => choose('source', id)} />
+          ) : (
+            <p style={{ padding: '24px 0' }}>Nothing here has a picture to keep time with. Choose another listener.</p>
+          )}
+        </div>
+        {silent.some((p) => p.ways.length > 0) && (
+          <p className="quiet small">
+            Without a picture to keep time with:{' '}
+            {silent
+              .filter((p) => p.ways.length > 0)
+              .map((p) => `${rig.sources.find((s) => s.id === p.sourceId)!.name} (${Math.round(p.ways[0]!.delay.value.nominal)} ms)`)
+              .join(', ')}
+            .
+          </p>
+        )}
+        {settings.length > 0 && (
+          <DelayTable
+            rig={tried}
+            evaluation={shown}
+            listenerId={listener.id}
+            settings={settings}
+            now={rig}
+            trial={trial}
+            onTry={(key, value) => setTrial((all) => ({ ...all, [key]: value }))}
+          />
+        )}
+        <p className="row" style={{ marginTop: 14 }}>
+          {changes.length === 0 ? (
+            <Button variant="solid" onClick={putRight} disabled={settings.length === 0}>
+              Put it right <kbd>p</kbd>
+            </Button>
+          ) : (
+            <>
+              <Button variant="solid" onClick={() => carryOut('to-do')}>
+                To do at the desk: {count(changes.length, 'setting')} <kbd>d</kbd>
+              </Button>
+              <Button onClick={() => carryOut('so')}>
+                {changes.length === 1 ? 'It is so already' : 'They are so already'} <kbd>s</kbd>
+              </Button>
+              <Button onClick={() => setTrial({})}>
+                Drop it <kbd>Esc</kbd>
+              </Button>
+            </>
+          )}
+        </p>
+      </div>
+      {tapped && <PathCard rig={tried} pair={tapped} listenerName={listener.name} tolerance={tolerance} />}
+    </main>
+  );
+}
+
+interface ChoiceProps {
+  readonly label: string;
+  readonly value: string;
+  readonly options: readonly (readonly [string, string])[];
+  readonly onChange: (value: string) => void;
+  readonly disabled?: string;
+}
+
+function Choice({ label, value, options, onChange, disabled }: ChoiceProps) {
+  return (
+    <NativeSelect.Root {...(disabled ? { disabled: true, title: disabled } : {})}>
+      <NativeSelect.Field aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
+        {options.map(([id, name]) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </NativeSelect.Field>
+      <NativeSelect.Indicator />
+    </NativeSelect.Root>
+  );
+}

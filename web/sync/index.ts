@@ -1,0 +1,1 @@
+export { SyncScreen } from './SyncScreen.tsx';

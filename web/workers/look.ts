@@ -1,0 +1,80 @@
+import { type Brightness, type Clap, findClaps, findFlashes, type Flash, frameRateOf, meanBrightness } from '#core/measure/index.ts';
+import { type Peaks, readPeaks, type Recording } from '#core/samples/index.ts';
+import type { Rate } from '#core/units/index.ts';
+import type { Media } from './media.ts';
+
+/** What was found in a take: enough to draw its lanes and to measure it. */
+export interface TakeLook {
+  readonly durationMs: number;
+  readonly sound: { readonly sampleRateHz: number; readonly channels: number; readonly peaks: Peaks; readonly claps: readonly Clap[] } | null;
+  readonly picture: {
+    readonly width: number;
+    readonly height: number;
+    readonly frameRate: Rate | null;
+    /** Stretches that were looked at; between them lies what was not. */
+    readonly pieces: readonly { readonly timesMs: Float64Array; readonly mean: Float32Array }[];
+    readonly flashes: readonly Flash[];
+  } | null;
+  readonly notices: readonly string[];
+}
+
+export interface Progress {
+  readonly what: string;
+  readonly done: number;
+}
+
+const PEAK_MS = 1;
+const MOST_BINS = 2_000_000;
+/** Pictures this short are looked at whole; of longer ones only what lies around their claps. */
+const SHORT_PICTURE_S = 30;
+const BEFORE_CLAP_S = 0.75;
+const AFTER_CLAP_S = 0.75;
+
+/** Sound first, then only the picture around its claps; or all of it, when asked or short. */
+export async function lookAt(media: Media, whole: boolean, onProgress: (progress: Progress) => void): Promise<TakeLook> {
+  const { sound, picture, notices } = media;
+  const heard = sound && (await listen(sound, onProgress));
+  if (!picture) return { durationMs: durationOf(sound), sound: heard, picture: null, notices };
+  const stretches =
+    whole || picture.durationS <= SHORT_PICTURE_S || !heard
+      ? [{ fromS: 0, toS: picture.durationS + 1 }]
+      : merged(heard.claps.map((c) => ({ fromS: c.atMs / 1000 - BEFORE_CLAP_S, toS: c.atMs / 1000 + AFTER_CLAP_S })));
+  const pieces: Brightness[] = [];
+  for (const [i, { fromS, toS }] of stretches.entries()) {
+    pieces.push(
+      await picture.brightness(fromS, toS, (done) => onProgress({ what: 'picture', done: (i + done) / stretches.length })),
+    );
+  }
+  const frameRate = pieces.map((p) => frameRateOf(p.timesMs)).find((r) => r !== null) ?? null;
+  return {
+    durationMs: Math.max(durationOf(sound), picture.durationS * 1000),
+    sound: heard,
+    picture: {
+      width: picture.width,
+      height: picture.height,
+      frameRate,
+      pieces: pieces.map((p) => ({ timesMs: p.timesMs, mean: meanBrightness(p) })),
+      flashes: pieces.flatMap(findFlashes),
+    },
+    notices,
+  };
+}
+
+async function listen(sound: Recording, onProgress: (progress: Progress) => void): Promise<NonNullable<TakeLook['sound']>> {
+  const bin = Math.max(1, Math.round((sound.sampleRateHz * PEAK_MS) / 1000), Math.ceil(sound.frames / MOST_BINS));
+  const peaks = await readPeaks(sound, bin, (done) => onProgress({ what: 'waveform', done }));
+  const claps = await findClaps(sound, (done) => onProgress({ what: 'claps', done }));
+  return { sampleRateHz: sound.sampleRateHz, channels: sound.channels, peaks, claps };
+}
+
+const durationOf = (sound: Recording | null): number => (sound ? (1000 * sound.frames) / sound.sampleRateHz : 0);
+
+function merged(stretches: { fromS: number; toS: number }[]): { fromS: number; toS: number }[] {
+  const out: { fromS: number; toS: number }[] = [];
+  for (const next of [...stretches].sort((a, b) => a.fromS - b.fromS)) {
+    const last = out.at(-1);
+    if (last && next.fromS <= last.toS) last.toS = Math.max(last.toS, next.toS);
+    else out.push({ ...next });
+  }
+  return out;
+}

@@ -1,0 +1,34 @@
+import PFFFT from '@echogarden/pffft-wasm/simd';
+import { expose } from 'comlink';
+import { measureOffset, type Offset } from '#core/measure/index.ts';
+import { fftOver, type PffftModule } from '#core/samples/index.ts';
+import { lookAt, type Progress, type TakeLook } from './look.ts';
+import { openMedia } from './media.ts';
+import type { TakeSource } from './take-source.ts';
+
+/** The worker's side: opens takes and hands them to core. It is stopped by ending it. */
+const api = {
+  async look(source: TakeSource, whole: boolean, onProgress: (progress: Progress) => void): Promise<TakeLook> {
+    const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done }));
+    try {
+      return await lookAt(media, whole, onProgress);
+    } finally {
+      media.close();
+    }
+  },
+  async offset(first: TakeSource, second: TakeSource, onProgress: (progress: Progress) => void): Promise<Offset> {
+    const decoding = (share: number) => (done: number) => onProgress({ what: 'decoding', done: share + done / 2 });
+    const a = await openMedia(first, decoding(0));
+    const b = await openMedia(second, decoding(0.5));
+    try {
+      if (!a.sound || !b.sound) throw new Error('One of the two has no sound. Choose takes with sound.');
+      const fftOf = fftOver((await PFFFT()) as PffftModule);
+      return await measureOffset(fftOf, a.sound, b.sound, (done) => onProgress({ what: 'comparing', done }));
+    } finally {
+      a.close();
+      b.close();
+    }
+  },
+};
+export type MeasureApi = typeof api;
+expose(api);

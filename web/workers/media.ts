@@ -1,0 +1,136 @@
+import { ALL_FORMATS, AudioSampleSink, BlobSource, Input, type InputAudioTrack, type InputVideoTrack, UrlSource, type VideoSample, VideoSampleSink } from 'mediabunny';
+import { type Brightness, GRID_CELLS, GRID_COLUMNS, GRID_ROWS } from '#core/measure/index.ts';
+import { openWav, type Recording, recordingOf, WavError } from '#core/samples/index.ts';
+import { openBytes, type TakeSource } from './take-source.ts';
+
+/** An open take: its sound, its picture, or both; and what had to be said on the way. */
+export interface Media {
+  readonly sound: Recording | null;
+  readonly picture: Picture | null;
+  readonly notices: readonly string[];
+  close(): void;
+}
+
+export interface Picture {
+  readonly width: number;
+  readonly height: number;
+  readonly durationS: number;
+  /** Brightness of the frames shown within a stretch, in seconds of the file. */
+  brightness(fromS: number, toS: number, onProgress?: (done: number) => void): Promise<Brightness>;
+}
+
+/** Longer sound in a video is measured in its first part; a WAV is streamed and has no such limit. */
+const LONGEST_DECODED_S = 3600;
+
+/**
+ * Opens a WAV by our own reader, anything else by the browser's decoders.
+ * @throws Error with a sentence on what to do
+ */
+export async function openMedia(source: TakeSource, onProgress: (done: number) => void): Promise<Media> {
+  const bytes = await openBytes(source);
+  const head = String.fromCharCode(...(await bytes.read(0, 4)));
+  if (head === 'RIFF' || head === 'RF64' || head === 'BW64') {
+    const close = () => undefined;
+    try {
+      return { sound: await openWav(bytes), picture: null, notices: [], close };
+    } catch (error) {
+      if (!(error instanceof WavError) || !error.canBeSalvaged) throw error;
+      return { sound: await openWav(bytes, { asItIs: true }), picture: null, notices: [`${error.message} What is there was opened.`], close };
+    }
+  }
+  const input = new Input({ source: 'file' in source ? new BlobSource(source.file) : new UrlSource(source.url), formats: ALL_FORMATS });
+  if (!(await input.canRead())) {
+    throw new Error('This is neither sound nor video that can be read here. Choose a WAV, MP4, MOV, WebM or MKV file.');
+  }
+  const notices: string[] = [];
+  const audio = await input.getPrimaryAudioTrack();
+  const video = await input.getPrimaryVideoTrack();
+  const sound = audio && (await audio.canDecode()) ? await decodeSound(audio, onProgress, notices) : null;
+  if (audio && !sound) notices.push('Its sound is coded in a way that this browser cannot decode.');
+  const canSee = video && (await video.canDecode());
+  if (video && !canSee) notices.push('Its picture is coded in a way that this browser cannot decode.');
+  if (!sound && !canSee) throw new Error('Nothing in this file can be decoded by this browser. Export it as MP4 with H.264 and AAC, or as WAV.');
+  return { sound, picture: canSee ? await openPicture(video) : null, notices, close: () => input[Symbol.dispose]() };
+}
+
+/** All of the sound, channels averaged; each piece is placed by its own time stamp, what lies before zero is left out. */
+async function decodeSound(track: InputAudioTrack, onProgress: (done: number) => void, notices: string[]): Promise<Recording> {
+  const durationS = await track.computeDuration();
+  const endS = Math.min(durationS, LONGEST_DECODED_S);
+  if (endS < durationS) notices.push('The video is longer than an hour: its first hour is measured.');
+  const rate = track.sampleRate;
+  const mono = new Float32Array(Math.ceil(endS * rate) + rate);
+  let plane = new Float32Array(0);
+  let last = 0;
+  for await (const sample of new AudioSampleSink(track).samples(0, endS)) {
+    const at = Math.round(sample.timestamp * rate);
+    const count = sample.numberOfFrames;
+    if (plane.length < count) plane = new Float32Array(count);
+    for (let c = 0; c < sample.numberOfChannels; c++) {
+      sample.copyTo(plane, { planeIndex: c, format: 'f32-planar' });
+      const k = 1 / sample.numberOfChannels;
+      for (let i = Math.max(0, -at); i < count && at + i < mono.length; i++) mono[at + i]! += plane[i]! * k;
+    }
+    last = Math.min(mono.length, Math.max(last, at + count));
+    sample.close();
+    onProgress(Math.min(1, sample.timestamp / endS));
+  }
+  return recordingOf([mono.subarray(0, last)], rate);
+}
+
+async function openPicture(track: InputVideoTrack): Promise<Picture> {
+  const sink = new VideoSampleSink(track);
+  const durationS = await track.computeDuration();
+  return {
+    width: track.displayWidth,
+    height: track.displayHeight,
+    durationS,
+    async brightness(fromS, toS, onProgress) {
+      const times: number[] = [];
+      const rows: Float32Array[] = [];
+      let buffer = new Uint8Array(0);
+      for await (const sample of sink.samples(Math.max(0, fromS), toS)) {
+        const size = sample.allocationSize();
+        if (buffer.length < size) buffer = new Uint8Array(size);
+        const cells = await readCells(sample, buffer);
+        times.push(sample.timestamp * 1000);
+        rows.push(cells);
+        sample.close();
+        onProgress?.(Math.min(1, (sample.timestamp - fromS) / (toS - fromS)));
+      }
+      const cells = new Float32Array(rows.length * GRID_CELLS);
+      rows.forEach((row, f) => cells.set(row, f * GRID_CELLS));
+      return { timesMs: Float64Array.from(times), cells };
+    },
+  };
+}
+
+/** Every so many pixels in both directions one is read: enough for a mean, a fraction of the cost. */
+const STRIDE = 8;
+
+/** Mean brightness of each cell of the grid, from the luma plane (or green, where there is none). */
+async function readCells(sample: VideoSample, buffer: Uint8Array): Promise<Float32Array> {
+  const [plane] = await sample.copyTo(buffer);
+  const { offset, stride } = plane!;
+  const format = sample.format ?? '';
+  const rgb = format.startsWith('RGB') || format.startsWith('BGR');
+  const wide = /P1[02]$/.test(format);
+  const bytes = rgb ? 4 : wide ? 2 : 1;
+  // Ten- and twelve-bit luma is little-endian: its upper bits make a byte.
+  const shift = format.endsWith('P12') ? 4 : 2;
+  const { codedWidth: width, codedHeight: height } = sample;
+  const cells = new Float32Array(GRID_CELLS);
+  const counts = new Uint32Array(GRID_CELLS);
+  for (let y = STRIDE >> 1; y < height; y += STRIDE) {
+    const row = Math.floor((y * GRID_ROWS) / height) * GRID_COLUMNS;
+    const line = offset + y * stride;
+    for (let x = STRIDE >> 1; x < width; x += STRIDE) {
+      const cell = row + Math.floor((x * GRID_COLUMNS) / width);
+      const i = line + x * bytes;
+      cells[cell]! += rgb ? buffer[i + 1]! : wide ? (buffer[i]! | (buffer[i + 1]! << 8)) >> shift : buffer[i]!;
+      counts[cell]!++;
+    }
+  }
+  for (let c = 0; c < GRID_CELLS; c++) cells[c]! /= Math.max(1, counts[c]!);
+  return cells;
+}
