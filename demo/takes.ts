@@ -8,7 +8,7 @@ export const boathouseTruth: Truth = {
     'camera.picture': 50,
     'camera.sound': 38,
     'camera-capture.picture': 96,
-    'camera-capture.sound': 172,
+    'camera-capture.sound': 168,
     'mixer.inside': 1.1,
     'mixer.usb-out': 7.2,
     'sound-system.record': 18.4,

@@ -21,8 +21,9 @@ export function renderFrame(scene: ClapScene, frame: number, out: Uint8Array): v
   const sway = Math.sin(t * 1.3) * 0.02 * width;
   const random = seededRandom(scene.seed + frame);
   const [cx, cy, r] = [width * 0.42 + sway, height * 0.5, height * 0.17];
-  // A frame shows what was there when it was exposed: the light is seen from the first frame that begins after it.
-  const lit = scene.flashesS.some((f) => t >= f - 1e-9 && t < f + FLASH_FRAMES / frameRateHz);
+  // A frame is exposed around the time it is stamped with: the light is seen in the first frame whose exposure ends after it.
+  const half = 0.5 / frameRateHz;
+  const lit = scene.flashesS.some((f) => t + half >= f && t + half < f + FLASH_FRAMES / frameRateHz);
   const [lx, ly, lr] = [width * 0.68, height * 0.42, height * 0.11];
   for (let y = 0, i = 0; y < height; y++) {
     for (let x = 0; x < width; x++, i++) {

@@ -33,7 +33,7 @@ export function Frame({ nav, more = [], top, children }: Props) {
           <Entry key={entry.to} {...entry} />
         ))}
       </nav>
-      {children}
+      <div className="frame-body">{children}</div>
     </div>
   );
 }

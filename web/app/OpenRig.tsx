@@ -60,10 +60,8 @@ export function OpenRig({ rigId }: { rigId: string }) {
       more={[{ to: `/rigs/${rigId}/bench`, label: 'Bench' }]}
       top={<RigTop rig={rig} verdict={verdict} />}
     >
-      <div>
-        <RigNotices />
-        <Outlet />
-      </div>
+      <RigNotices />
+      <Outlet />
     </Frame>
   );
 }

@@ -8,6 +8,7 @@ export const router = createBrowserRouter([
   {
     element: <Shell />,
     errorElement: <Broken />,
+    hydrateFallbackElement: <p className="page quiet">Opening…</p>,
     children: [
       { path: '/', lazy: async () => ({ Component: (await import('../rigs/index.ts')).RigsScreen }) },
       { path: '/bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },

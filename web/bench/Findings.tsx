@@ -63,10 +63,8 @@ export function Findings({ bench, comparison, rig }: Props) {
                 </td>
                 <td className={state}>
                   <StateMark state={state} />{' '}
-                  {state === 'good' ? 'within' : found.offsetMs > 0 ? 'too late by' : 'too early by'}{' '}
-                  {state === 'good'
-                    ? `${formatSigned(tolerance.earlyMs)} to ${formatSigned(tolerance.lateMs)} ms`
-                    : `the ${tolerance.name} tolerance, ${formatSigned(tolerance.earlyMs)} to ${formatSigned(tolerance.lateMs)} ms`}
+                  {state === 'good' ? 'within' : found.offsetMs > 0 ? 'later than' : 'earlier than'} the tolerance ({tolerance.name}, {formatSigned(tolerance.earlyMs)} to{' '}
+                  {formatSigned(tolerance.lateMs)} ms)
                 </td>
               </tr>
             );

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { Rig } from '#core/rig/index.ts';
 import type { Pair, Tolerance } from '#core/signal/index.ts';
-import { formatNumber, formatOffset, formatSigned, hueOf } from '#web/parts/index.ts';
+import { formatNumber, formatOffset, formatSigned, hueOf, StateMark } from '#web/parts/index.ts';
 import { type ArrivalRow, layoutArrivals } from './arrivals.ts';
 import { Dimension } from './Dimension.tsx';
 
@@ -18,7 +18,7 @@ interface Props {
 
 const ROW = 58;
 const TOP = 34;
-const LEFT = 162;
+const LEFT = 178;
 const RIGHT = 26;
 
 /** The arrivals at one listener: the picture as a line, each source's sound as a mark with its spread, the tolerance as a band. */
@@ -33,7 +33,7 @@ export function ArrivalChart({ rig, pairs, before, tolerance, widthPx, tappedId,
           <path d="M0 0V7" stroke="var(--good)" strokeOpacity="0.4" />
         </pattern>
       </defs>
-      {layout.rows.map((row, i) => row.source.id === tappedId && <rect key="tap" className="tap-row" x={0} y={TOP + ROW * i} width={LEFT - 12} height={ROW - 1} />)}
+      {layout.rows.map((row, i) => row.source.id === tappedId && <rect key="tap" className="tap-row" x={0} y={TOP + ROW * i} width={LEFT - 40} height={ROW - 1} />)}
       <g transform={`translate(${LEFT},0)`}>
         <rect x={layout.tolerancePx.from} y={TOP} width={layout.tolerancePx.to - layout.tolerancePx.from} height={bottom - TOP} fill="url(#within)" />
         {[layout.tolerancePx.from, layout.tolerancePx.to].map((px) => (
@@ -106,6 +106,9 @@ function Row({ row, y, plot, zeroPx, tapped, onTap }: RowProps) {
       <text x={34} y={y + 29}>
         {source.name}
       </text>
+      <g transform={`translate(${LEFT - 30},${y + 17})`}>
+        <StateMark state={row.state} size={14} />
+      </g>
       <g transform={`translate(${LEFT},${y})`}>
         {beforePx !== null && (
           <g stroke={hue} fill="none" strokeDasharray="2 2">
@@ -128,7 +131,7 @@ function Row({ row, y, plot, zeroPx, tapped, onTap }: RowProps) {
             y={46}
             label={dimension.kind === 'apart' ? `twice, ${formatNumber(dimension.ms)} ms apart` : formatOffset(dimension.ms)}
             maxPx={plot}
-            away={dimension.ms >= 0 ? dimension.toPx : zeroPx}
+            side={marks[0]!.atPx < zeroPx ? 'left' : 'right'}
           />
         )}
       </g>

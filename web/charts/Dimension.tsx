@@ -4,8 +4,8 @@ interface Props {
   readonly y: number;
   readonly label: string;
   readonly maxPx: number;
-  /** Where the label goes when the line is too short to hold it. */
-  readonly away: number;
+  /** On which side the label stands when the line is too short to hold it. */
+  readonly side: 'left' | 'right';
 }
 
 /** About as wide as a letter is at the chart's size: enough to leave room for a label. */
@@ -13,12 +13,12 @@ const LETTER_PX = 6.6;
 const GAP = 6;
 
 /** A dimension line with arrows and its figure, as on a drawing. */
-export function Dimension({ fromPx, toPx, y, label, maxPx, away }: Props) {
+export function Dimension({ fromPx, toPx, y, label, maxPx, side }: Props) {
   const width = label.length * LETTER_PX;
   const length = toPx - fromPx;
   const inside = length > width + 34;
   const middle = (fromPx + toPx) / 2;
-  const beside = Math.min(maxPx - width, Math.max(0, away + GAP + 4));
+  const beside = side === 'left' ? Math.max(width, fromPx - GAP) : Math.min(maxPx - width, toPx + GAP);
   return (
     <g className="dimension">
       {length > 3 && (
@@ -35,7 +35,7 @@ export function Dimension({ fromPx, toPx, y, label, maxPx, away }: Props) {
           <path d={`M${toPx} ${y}l-6 -3v6z`} fill="var(--ink2)" stroke="none" />
         </>
       )}
-      <text x={inside ? middle : beside} y={y + 4.5} textAnchor={inside ? 'middle' : 'start'} stroke="none">
+      <text x={inside ? middle : beside} y={y + 4.5} textAnchor={inside ? 'middle' : side === 'left' ? 'end' : 'start'} stroke="none">
         {label}
       </text>
     </g>

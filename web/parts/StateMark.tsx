@@ -3,9 +3,9 @@ import type { State } from '#core/signal/index.ts';
 const WORDS: Record<State, string> = { good: 'good', watch: 'watch', fix: 'to fix', stop: 'stops it', none: 'not looked at' };
 
 /** The four states and the dash: shape and word first, colour last. */
-export function StateMark({ state, title = WORDS[state] }: { state: State; title?: string }) {
+export function StateMark({ state, title = WORDS[state], size }: { state: State; title?: string; size?: number }) {
   return (
-    <svg className={`mark ${state}`} viewBox="-8 -8 16 16" role="img" aria-label={title}>
+    <svg className={`mark ${state}`} viewBox="-8 -8 16 16" width={size} height={size} role="img" aria-label={title}>
       <title>{title}</title>
       {state === 'good' && (
         <g fill="none" stroke="currentColor" strokeWidth="1.8">

@@ -1,5 +1,5 @@
 import { Input } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { findDevice, type Rig, settingOf } from '#core/rig/index.ts';
 import type { DelaySetting, Evaluation } from '#core/signal/index.ts';
 import { framesFromMs, msFromFrames } from '#core/units/index.ts';
@@ -15,21 +15,28 @@ interface Props {
   readonly settings: readonly DelaySetting[];
   readonly trial: Trial;
   readonly onTry: (key: string, value: number) => void;
+  /** What can be done with what is tried. */
+  readonly children: ReactNode;
 }
 
 /** Every delay that can be set on the way here: on what it acts, what it is, what is proposed, and what becomes of it. */
-export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, onTry }: Props) {
+export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, onTry, children }: Props) {
   const [inFrames, setInFrames] = useState(false);
   const sourceOf = (id: string) => rig.sources.find((s) => s.id === id)!;
   return (
     <>
       <div className="spread">
-        <h2>Delay settings</h2>
-        <button type="button" className="term small" style={{ marginTop: 22 }} onClick={() => setInFrames(!inFrames)}>
-          {inFrames ? 'Set in frames; change to ms' : 'Set in ms; change to frames'}
-        </button>
+        <h2>
+          Delay settings{' '}
+          <button type="button" className="term small quiet" style={{ fontWeight: 400 }} onClick={() => setInFrames(!inFrames)}>
+            {inFrames ? 'in frames; show ms' : 'in ms; show frames'}
+          </button>
+        </h2>
+        <span className="row" style={{ marginTop: 14 }}>
+          {children}
+        </span>
       </div>
-      <table className="table">
+      <table className="table tight">
         <thead>
           <tr>
             <th>Where</th>
@@ -66,9 +73,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
                   {formatNumber(setting.spec.step)} {setting.spec.unit}, {formatNumber(setting.spec.max)}
                 </td>
                 <td className="number">
-                  {formatNumber(nowValue)} {setting.spec.unit}
-                  {setting.task && <div className="small watch">to do</div>}
-                  {!setting.task && setting.known === 'assumed' && <div className="small quiet">assumed</div>}
+                  {formatNumber(nowValue)} {setting.spec.unit} <span className={`small ${setting.task ? 'watch' : 'quiet'}`}>{setting.task ? 'to do' : setting.known}</span>
                 </td>
                 <td className="number">
                   <DelayInput rig={rig} setting={setting} value={trial[key] ?? nowValue} inFrames={inFrames} onTry={(value) => onTry(key, value)} />

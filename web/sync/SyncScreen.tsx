@@ -118,27 +118,26 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
             now={rig}
             trial={trial}
             onTry={(key, value) => setTrial((all) => ({ ...all, [key]: value }))}
-          />
+          >
+            {changes.length === 0 ? (
+              <Button variant="solid" onClick={putRight}>
+                Put it right <kbd>p</kbd>
+              </Button>
+            ) : (
+              <>
+                <Button variant="solid" onClick={() => carryOut('to-do')}>
+                  To do at the desk: {count(changes.length, 'setting')} <kbd>d</kbd>
+                </Button>
+                <Button onClick={() => carryOut('so')}>
+                  {changes.length === 1 ? 'It is so already' : 'They are so already'} <kbd>s</kbd>
+                </Button>
+                <Button onClick={() => setTrial({})}>
+                  Drop it <kbd>Esc</kbd>
+                </Button>
+              </>
+            )}
+          </DelayTable>
         )}
-        <p className="row" style={{ marginTop: 14 }}>
-          {changes.length === 0 ? (
-            <Button variant="solid" onClick={putRight} disabled={settings.length === 0}>
-              Put it right <kbd>p</kbd>
-            </Button>
-          ) : (
-            <>
-              <Button variant="solid" onClick={() => carryOut('to-do')}>
-                To do at the desk: {count(changes.length, 'setting')} <kbd>d</kbd>
-              </Button>
-              <Button onClick={() => carryOut('so')}>
-                {changes.length === 1 ? 'It is so already' : 'They are so already'} <kbd>s</kbd>
-              </Button>
-              <Button onClick={() => setTrial({})}>
-                Drop it <kbd>Esc</kbd>
-              </Button>
-            </>
-          )}
-        </p>
       </div>
       {tapped && <PathCard rig={tried} pair={tapped} listenerName={listener.name} tolerance={tolerance} />}
     </main>

@@ -1,0 +1,82 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { test as base } from '@playwright/test';
+
+export const DEMO_RIG = '0b0a7405-e000-4000-8000-000000000001';
+export const COUCH_CLAP = '7a4e0000-0000-4000-8000-000000000001';
+export const RELAY_BACKUP = '7a4e0000-0000-4000-8000-000000000003';
+export const RELAY_TRACK = '7a4e0000-0000-4000-8000-000000000004';
+
+/** The built server over a folder of its own: it can be killed and started again on the same port and data. */
+export interface TestServer {
+  readonly url: string;
+  kill(signal?: NodeJS.Signals): Promise<void>;
+  start(): Promise<void>;
+}
+
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const probe = createServer();
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+
+async function makeServer(): Promise<{ server: TestServer; dispose: () => Promise<void> }> {
+  const data = mkdtempSync(join(tmpdir(), 'mellow-e2e-'));
+  const port = await freePort();
+  let child: ChildProcess | null = null;
+  const kill = async (signal: NodeJS.Signals = 'SIGKILL'): Promise<void> => {
+    const running = child;
+    child = null;
+    if (!running || running.exitCode !== null) return;
+    const gone = new Promise((resolve) => running.once('exit', resolve));
+    running.kill(signal);
+    await gone;
+  };
+  const start = (): Promise<void> =>
+    new Promise((resolve, reject) => {
+      child = spawn(process.execPath, ['dist/node/server.js'], {
+        env: { ...process.env, PORT: String(port), MELLOW_DATA: data, MELLOW_SEED: 'demo' },
+        stdio: ['ignore', 'pipe', 'inherit'],
+      });
+      child.stdout!.on('data', (chunk: Buffer) => chunk.toString().includes('Mellow Tap: http') && resolve());
+      child.once('exit', (code) => reject(new Error(`The server ended with ${code}.`)));
+    });
+  await start();
+  return {
+    server: { url: `http://127.0.0.1:${port}`, kill, start },
+    dispose: async () => {
+      await kill('SIGTERM');
+      rmSync(data, { recursive: true, force: true });
+    },
+  };
+}
+
+/** Each test has a server and data of its own, and fails on anything that the page complains about. */
+export const test = base.extend<{ server: TestServer; complaints: string[] }>({
+  // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the pattern
+  server: async ({}, use) => {
+    const { server, dispose } = await makeServer();
+    await use(server);
+    await dispose();
+  },
+  complaints: [
+    async ({ page }, use) => {
+      const complaints: string[] = [];
+      page.on('pageerror', (error) => complaints.push(error.message));
+      page.on('console', (message) => {
+        // A lost server and a refused write are said by the browser too; the tests look at what the page makes of them.
+        if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text())) complaints.push(message.text());
+      });
+      await use(complaints);
+      if (complaints.length > 0) throw new Error(`The page complained:\n${complaints.join('\n')}`);
+    },
+    { auto: true },
+  ],
+});
+export { expect } from '@playwright/test';

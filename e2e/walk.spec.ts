@@ -1,0 +1,94 @@
+import { COUCH_CLAP, DEMO_RIG, expect, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
+
+test('by pointer: from the demo rig over a real file to a delay that puts it right', async ({ page, server }) => {
+  await page.goto(server.url);
+  await page.getByRole('button', { name: 'Open Boathouse relay' }).click();
+  await expect(page.getByRole('heading', { name: /Arrivals at: Stream/ })).toBeVisible();
+  const couch = page.getByRole('button', { name: /^Couch voices:/ });
+  await expect(couch).toHaveAccessibleName(/early$/);
+  await couch.click();
+  await expect(page.getByLabel('Tap', { exact: true })).toContainText('typical');
+
+  await page.getByRole('link', { name: 'Bench' }).click();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: /Open a take/ }).click();
+  await (await chooser).setFiles('demo/takes/couch-clap.mp4');
+  await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
+  // Truth: 64.4 ms; four readings, each known to a frame of 16.7 ms.
+  const said = await page.getByTestId('findings').getByText(/ms late$/).textContent();
+  expect(Math.abs(Number.parseFloat(said!) - 64.4)).toBeLessThan(8.3);
+
+  await page.reload();
+  await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
+  const card = page.getByLabel('What the take speaks of');
+  await card.getByLabel('Source').selectOption({ label: 'Couch voices' });
+  await expect(card).toContainText(/Input 2, picture delay/);
+  await card.getByRole('button', { name: /Take it into the rig/ }).click();
+
+  await expect(page.getByRole('button', { name: /^Couch voices: 6\d ms late/ })).toBeVisible();
+  await expect(page.getByLabel('Tap', { exact: true })).toContainText('measured');
+  await page.getByRole('button', { name: /Put it right/ }).click();
+  await expect(page.getByLabel(/Input 2, picture delay/)).toHaveValue(/^6\d$/);
+  await page.getByRole('button', { name: /To do at the desk: \d+ settings/ }).click();
+  // A proposal that nobody has ticked is not called right.
+  await expect(page.getByLabel('Tap', { exact: true })).toContainText('once it is done at the desk');
+  await page.getByRole('button', { name: 'To do t' }).click();
+  const dialog = page.getByRole('dialog');
+  for (let left = await dialog.getByRole('button', { name: 'Done' }).count(); left > 0; left--) {
+    await dialog.getByRole('button', { name: 'Done' }).first().click();
+    await expect(dialog.getByRole('button', { name: 'Done' })).toHaveCount(left - 1);
+  }
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await expect(page.getByRole('button', { name: /^Couch voices: (0 ms|1 ms)/ })).toBeVisible();
+  await expect(page.getByLabel('Tap', { exact: true })).toContainText('in time');
+
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByRole('button', { name: '1 to do at the desk' })).toBeVisible();
+});
+
+test('by keyboard: listener, source, proposal, verb and undo', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${COUCH_CLAP}`);
+  await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
+  await page.keyboard.press('a');
+  await expect(page.getByRole('heading', { name: /Arrivals at/ })).toBeVisible();
+  await expect(page.getByLabel('Verdict')).toContainText('to fix');
+  await page.keyboard.press('p');
+  await page.keyboard.press('s');
+  await expect(page.getByRole('button', { name: /^Couch voices: 0 ms/ })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: /^Couch voices: 6\d ms late/ })).toBeVisible();
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.getByRole('button', { name: /^Couch voices: 0 ms/ })).toBeVisible();
+  await page.keyboard.press('l');
+  await expect(page.getByRole('heading', { name: /Arrivals at: Track 1/ })).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('Put it right');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+});
+
+test('a delay is typed, held to the device, and the chart answers before anything is decided', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?source=wren`);
+  const field = page.getByLabel('Mixer, Strip 1, delay, ms');
+  await field.fill('171');
+  await expect(page.getByRole('button', { name: /^Wren, voice: 0 ms/ })).toBeVisible();
+  await field.fill('9999');
+  await field.blur();
+  await expect(field).toHaveValue('500');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: /^Wren, voice: 171 ms early/ })).toBeVisible();
+});
+
+test('two takes of one talk: how they lie to each other and drift, taken into the rig', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${RELAY_BACKUP},${RELAY_TRACK}`);
+  const findings = page.getByTestId('findings');
+  await expect(findings).toContainText('31.0', { timeout: 60_000 });
+  await expect(findings).toContainText('shorter');
+  // Truth: started 0.65 s apart, 25.6 ms of that is the way through the computer.
+  await expect(findings).toContainText('625.3');
+  const card = page.getByLabel('What the take speaks of');
+  await card.getByLabel('Clock of the second take').selectOption({ label: 'Mixer' });
+  await card.getByLabel('Clock of the first take').selectOption({ label: 'Backup recorder' });
+  await card.getByRole('button', { name: 'Take the clocks into the rig' }).click();
+  await expect(card).toContainText('The rig knows it.');
+});

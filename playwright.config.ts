@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+/** Tests start their own servers (see e2e/server.ts); Chromium is the system's. */
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '*.spec.ts',
+  timeout: 90_000,
+  expect: { timeout: 20_000 },
+  workers: 2,
+  fullyParallel: true,
+  reporter: [['list']],
+  outputDir: 'test-results',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

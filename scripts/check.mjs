@@ -1,0 +1,6 @@
+// npm run check: the fast loop. Types, lint, and the unit tests of what changed.
+import { tool } from './steps.mjs';
+
+for (const project of ['core', 'node', 'web']) tool('tsc', ['-p', `tsconfig.${project}.json`]);
+tool('biome', ['check', '--error-on-warnings']);
+tool('vitest', ['run', '--changed']);

@@ -1,0 +1,29 @@
+// npm test: everything that has to hold, on a fresh clone too.
+import { spawnSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { checkNode, ensureBuilt, ensureInstalled, fail, run, tool } from './steps.mjs';
+
+checkNode();
+ensureInstalled();
+
+const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
+if (!existsSync(chromium)) {
+  const hint = 'Browser tests need Chromium. Install it with: sudo apt-get install -y chromium (or set CHROMIUM to where it is)';
+  const isRoot = process.getuid?.() === 0;
+  if (!isRoot || spawnSync('apt-get', ['--version']).error) fail(hint);
+  process.stdout.write('Installing Chromium for the browser tests…\n');
+  run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'update', '-qq']);
+  run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', 'chromium'], { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+}
+
+const step = (title, work) => {
+  process.stdout.write(`\n— ${title}\n`);
+  work();
+};
+step('types', () => {
+  for (const project of ['core', 'node', 'web']) tool('tsc', ['-p', `tsconfig.${project}.json`]);
+});
+step('lint', () => tool('biome', ['check', '--error-on-warnings']));
+step('unit tests', () => tool('vitest', ['run']));
+step('build', () => ensureBuilt());
+step('browser tests', () => tool('playwright', ['test']));
