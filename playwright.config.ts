@@ -4,6 +4,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.spec.ts',
+  globalSetup: './e2e/seed.ts',
   timeout: 90_000,
   expect: { timeout: 20_000 },
   workers: 2,

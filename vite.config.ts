@@ -7,6 +7,12 @@ export default defineConfig({
   plugins: [react()],
   worker: { format: 'es' },
   html: { cspNonce: '__NONCE__' },
-  build: { outDir: '../dist/web', emptyOutDir: true, target: 'es2023', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  build: {
+    outDir: '../dist/web',
+    emptyOutDir: true,
+    target: 'es2023',
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 900,
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4310' } },
 });

@@ -3,7 +3,14 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/**/*.test.ts', 'demo/**/*.test.ts', 'cli/**/*.test.ts', 'server/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
+      {
+        test: {
+          name: 'core',
+          include: ['core/**/*.test.ts', 'demo/**/*.test.ts', 'cli/**/*.test.ts', 'server/**/*.test.ts'],
+          environment: 'node',
+          testTimeout: 60_000,
+        },
+      },
       { test: { name: 'web', include: ['web/**/*.test.ts', 'web/**/*.test.tsx'], environment: 'node' } },
     ],
   },

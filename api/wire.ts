@@ -34,7 +34,9 @@ export const TakeNotes = z.strictObject({
   flashes: z.array(Mark).max(5000),
   claps: z.array(Mark).max(5000),
   frameMs: z.number().positive().nullable(),
-  speaksOf: z.strictObject({ rigId: z.uuid(), sourceId: z.string().max(64), listenerId: z.string().max(64) }).nullable(),
+  speaksOf: z
+    .strictObject({ rigId: z.uuid(), sourceId: z.string().max(64), listenerId: z.string().max(64) })
+    .nullable(),
 });
 export type TakeNotes = z.infer<typeof TakeNotes>;
 

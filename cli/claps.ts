@@ -5,6 +5,9 @@ import { type Command, withWavs } from './command.ts';
 export const claps: Command = (files, options) =>
   withWavs(files, options, async ([file]) => {
     const found = (await findClaps(file!)).map(({ atMs, strength }) => ({ atMs, strength }));
-    const text = found.length === 0 ? 'No claps.' : found.map((c) => `${(c.atMs / 1000).toFixed(4)} s, ${c.strength.toFixed(0)} dB`).join('\n');
+    const text =
+      found.length === 0
+        ? 'No claps.'
+        : found.map((c) => `${(c.atMs / 1000).toFixed(4)} s, ${c.strength.toFixed(0)} dB`).join('\n');
     return { json: { claps: found }, text };
   });

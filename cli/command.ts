@@ -12,7 +12,11 @@ export interface CommandOptions {
 export type Command = (files: readonly string[], options: CommandOptions) => Promise<Answer>;
 
 /** Opens WAV files for the time of `use`. @throws UsageError that names the file */
-export async function withWavs<T>(paths: readonly string[], options: CommandOptions, use: (recordings: Recording[]) => Promise<T>): Promise<T> {
+export async function withWavs<T>(
+  paths: readonly string[],
+  options: CommandOptions,
+  use: (recordings: Recording[]) => Promise<T>,
+): Promise<T> {
   const files: Awaited<ReturnType<typeof openFile>>[] = [];
   try {
     const recordings: Recording[] = [];
@@ -23,7 +27,9 @@ export async function withWavs<T>(paths: readonly string[], options: CommandOpti
         recordings.push(await openWav(file, options));
       } catch (error) {
         if (!(error instanceof WavError)) throw error;
-        throw new UsageError(`${path}: ${error.message}${error.canBeSalvaged ? ' From the command line: --as-it-is.' : ''}`);
+        throw new UsageError(
+          `${path}: ${error.message}${error.canBeSalvaged ? ' From the command line: --as-it-is.' : ''}`,
+        );
       }
     }
     return await use(recordings);

@@ -14,7 +14,9 @@ export async function openFile(path: string): Promise<ByteSource & { close(): Pr
   } catch (error) {
     if (error instanceof UsageError) throw error;
     const code = (error as NodeJS.ErrnoException).code;
-    throw new UsageError(code === 'ENOENT' ? `There is no file ${path}.` : `${path} cannot be opened (${code ?? 'unknown reason'}).`);
+    throw new UsageError(
+      code === 'ENOENT' ? `There is no file ${path}.` : `${path} cannot be opened (${code ?? 'unknown reason'}).`,
+    );
   }
   const { size } = await handle.stat();
   return {

@@ -7,14 +7,22 @@ import { openFile, UsageError } from './edges.ts';
 const LARGEST_RIG_BYTES = 5_000_000;
 const UNITS = { spl: 'dB SPL', dbu: 'dBu', dbfs: 'dBFS' } as const;
 const round = (x: number): number => Math.round(x * 1000) / 1000;
-const limits = (f: Figure) => ({ low: round(f.value.low), nominal: round(f.value.nominal), high: round(f.value.high), kind: f.kind });
+const limits = (f: Figure) => ({
+  low: round(f.value.low),
+  nominal: round(f.value.nominal),
+  high: round(f.value.high),
+  kind: f.kind,
+});
 
 /** For every listener, every source that arrives: how loud, how late, by which way; and what the plan wanted. */
 export const hear: Command = async ([path]) => {
   const file = await openFile(path!);
   let rig: Rig;
   try {
-    if (file.size > LARGEST_RIG_BYTES) throw new UsageError(`${path} has ${file.size} bytes; a rig has at most ${LARGEST_RIG_BYTES}. Name another file.`);
+    if (file.size > LARGEST_RIG_BYTES)
+      throw new UsageError(
+        `${path} has ${file.size} bytes; a rig has at most ${LARGEST_RIG_BYTES}. Name another file.`,
+      );
     rig = parseRigText(new TextDecoder().decode(await file.read(0, file.size)));
   } finally {
     await file.close();
@@ -35,7 +43,12 @@ export const hear: Command = async ([path]) => {
 function arrivalJson(rig: Rig, pair: Pair, way: Heard) {
   return {
     source: pair.sourceId,
-    level: { value: round(way.levelDb.nominal), low: round(way.levelDb.low), high: round(way.levelDb.high), unit: UNITS[way.scale] },
+    level: {
+      value: round(way.levelDb.nominal),
+      low: round(way.levelDb.low),
+      high: round(way.levelDb.high),
+      unit: UNITS[way.scale],
+    },
     noise: way.noiseDb === null ? null : { value: round(way.noiseDb), unit: UNITS[way.scale] },
     delayMs: limits(way.delay),
     offsetMs: way.offset && limits(way.offset),
@@ -50,9 +63,19 @@ function arrivalJson(rig: Rig, pair: Pair, way: Heard) {
   };
 }
 
-function listenerText({ name, arrivals, missing }: { name: string; arrivals: ReturnType<typeof arrivalJson>[]; missing: string[] }): string {
+function listenerText({
+  name,
+  arrivals,
+  missing,
+}: {
+  name: string;
+  arrivals: ReturnType<typeof arrivalJson>[];
+  missing: string[];
+}): string {
   const lines = arrivals.map((a) => {
-    const offset = a.offsetMs ? `, ${a.offsetMs.nominal > 0 ? '+' : ''}${a.offsetMs.nominal.toFixed(0)} ms to the picture` : '';
+    const offset = a.offsetMs
+      ? `, ${a.offsetMs.nominal > 0 ? '+' : ''}${a.offsetMs.nominal.toFixed(0)} ms to the picture`
+      : '';
     return `  ${a.source}: ${a.level.value.toFixed(1)} ${a.level.unit}, ${a.delayMs.nominal.toFixed(0)} ms (${a.delayMs.low.toFixed(0)} to ${a.delayMs.high.toFixed(0)})${offset}${a.verdict ? `, ${a.verdict}` : ''}\n    ${a.way.map((w) => w.name).join(' > ')}`;
   });
   return [name, ...lines, ...missing.map((m) => `  ${m}: missing`)].join('\n');

@@ -1,5 +1,5 @@
-import { UsageError } from './edges.ts';
 import type { Command } from './command.ts';
+import { UsageError } from './edges.ts';
 
 /** A file a command; each is loaded when it is asked for, so that starting costs nothing. */
 const COMMANDS: Record<string, { usage: string; load: () => Promise<Command> }> = {
@@ -9,7 +9,11 @@ const COMMANDS: Record<string, { usage: string; load: () => Promise<Command> }> 
 };
 
 const usage = (): string =>
-  ['mellow COMMAND [--json]', ...Object.values(COMMANDS).map((c) => `  mellow ${c.usage}`), 'WAV files cut short are refused; --as-it-is takes what is there.'].join('\n');
+  [
+    'mellow COMMAND [--json]',
+    ...Object.values(COMMANDS).map((c) => `  mellow ${c.usage}`),
+    'WAV files cut short are refused; --as-it-is takes what is there.',
+  ].join('\n');
 
 /** What a user can do something about: typed errors of core, and misuse. Anything else is ours, and says so. */
 const SAYS_ENOUGH = new Set(['RigError', 'WavError', 'MeasureError']);
@@ -41,7 +45,9 @@ run(process.argv.slice(2)).then(
   (error: unknown) => {
     const known = error instanceof UsageError || (error instanceof Error && SAYS_ENOUGH.has(error.name));
     const message = error instanceof Error ? error.message : String(error);
-    process.stderr.write(`mellow: ${(known ? message : `This should not have happened: ${message}`).replace(/\s+/g, ' ')}\n`);
+    process.stderr.write(
+      `mellow: ${(known ? message : `This should not have happened: ${message}`).replace(/\s+/g, ' ')}\n`,
+    );
     process.exitCode = 2;
   },
 );

@@ -7,7 +7,11 @@ const SAME_SOUND = 0.5;
 /** How much later the same sound stands in the second file. */
 export const offset: Command = (files, options) =>
   withWavs(files, options, async ([ref, other]) => {
-    const { offsetMs, spreadMs, confidence, driftPpm, driftSdPpm, polarity } = await measureOffset(await loadFft(), ref!, other!);
+    const { offsetMs, spreadMs, confidence, driftPpm, driftSdPpm, polarity } = await measureOffset(
+      await loadFft(),
+      ref!,
+      other!,
+    );
     const drift = driftPpm === null ? 'drift not to be told' : `drift ${driftPpm.toFixed(2)} ppm`;
     const text =
       confidence < SAME_SOUND

@@ -12,8 +12,14 @@ const lead = (id: string, from: string, to: string, lengthM: number, known: Cabl
   known,
 });
 const software = (id: string, from: string, to: string): Cable => ({ ...lead(id, from, to, 0), medium: 'software' });
-const air = (id: string, from: string, to: string, lengthM: number): Cable => ({ ...lead(id, from, to, lengthM, 'assumed'), medium: 'air' });
-const light = (id: string, from: string, to: string, lengthM: number): Cable => ({ ...air(id, from, to, lengthM), medium: 'light' });
+const air = (id: string, from: string, to: string, lengthM: number): Cable => ({
+  ...lead(id, from, to, lengthM, 'assumed'),
+  medium: 'air',
+});
+const light = (id: string, from: string, to: string, lengthM: number): Cable => ({
+  ...air(id, from, to, lengthM),
+  medium: 'light',
+});
 
 function ref(place: string): { deviceId: string; portId: string } {
   const [deviceId, portId] = place.split('/') as [string, string];
@@ -23,9 +29,15 @@ function ref(place: string): { deviceId: string; portId: string } {
 const seen = (values: Record<string, number | boolean | string>): Settings =>
   Object.fromEntries(Object.entries(values).map(([id, value]) => [id, { value, known: 'seen' as const }]));
 
-const device = (id: string, typeId: string, name: string, settings: Settings = {}): Rig['devices'][number] => ({ id, typeId, name, settings });
+const device = (id: string, typeId: string, name: string, settings: Settings = {}): Rig['devices'][number] => ({
+  id,
+  typeId,
+  name,
+  settings,
+});
 
-const must = (listenerId: string, ...sourceIds: string[]) => sourceIds.map((sourceId) => ({ sourceId, listenerId, want: 'must' as const }));
+const must = (listenerId: string, ...sourceIds: string[]) =>
+  sourceIds.map((sourceId) => ({ sourceId, listenerId, want: 'must' as const }));
 
 /**
  * Boathouse relay: a rowing club's six-hour charity relay of old video games, as its crew set it up, faults and all.
@@ -34,7 +46,8 @@ const must = (listenerId: string, ...sourceIds: string[]) => sourceIds.map((sour
 export const boathouse: Rig = {
   schemaVersion: 1,
   name: 'Boathouse relay',
-  notes: 'Six hours of old video games for the boat fund. Wren hosts at the desk, a couch plays, Ilse comments from home, Ambrose plays jingles.',
+  notes:
+    'Six hours of old video games for the boat fund. Wren hosts at the desk, a couch plays, Ilse comments from home, Ambrose plays jingles.',
   session: { frameRate: { num: 60, den: 1 }, sampleRateHz: 48000, toleranceId: 'ebu-r37', fullScaleDbu: 18 },
   types: [],
   devices: [
@@ -122,23 +135,94 @@ export const boathouse: Rig = {
     lead('wren-xlr', 'wren-microphone/xlr', 'mixer/strip-1', 6),
   ],
   sources: [
-    { id: 'couch-game', name: 'Couch game', letter: 'G', hue: 1, sound: ref('console/hdmi'), picture: ref('console/hdmi'), level: [-26, -20, -14] },
-    { id: 'wren', name: 'Wren, voice', letter: 'W', hue: 2, sound: ref('wren/voice'), picture: ref('wren/face'), level: [74, 77, 80] },
-    { id: 'couch', name: 'Couch voices', letter: 'C', hue: 7, sound: ref('couch/voice'), picture: ref('couch/face'), level: [74, 80, 88] },
-    { id: 'desk-game', name: 'Desk game', letter: 'D', hue: 4, sound: ref('desk-game/sound'), picture: ref('desk-game/screen'), level: [-26, -20, -14] },
+    {
+      id: 'couch-game',
+      name: 'Couch game',
+      letter: 'G',
+      hue: 1,
+      sound: ref('console/hdmi'),
+      picture: ref('console/hdmi'),
+      level: [-26, -20, -14],
+    },
+    {
+      id: 'wren',
+      name: 'Wren, voice',
+      letter: 'W',
+      hue: 2,
+      sound: ref('wren/voice'),
+      picture: ref('wren/face'),
+      level: [74, 77, 80],
+    },
+    {
+      id: 'couch',
+      name: 'Couch voices',
+      letter: 'C',
+      hue: 7,
+      sound: ref('couch/voice'),
+      picture: ref('couch/face'),
+      level: [74, 80, 88],
+    },
+    {
+      id: 'desk-game',
+      name: 'Desk game',
+      letter: 'D',
+      hue: 4,
+      sound: ref('desk-game/sound'),
+      picture: ref('desk-game/screen'),
+      level: [-26, -20, -14],
+    },
     { id: 'jingles', name: 'Ambrose, jingles', letter: 'A', hue: 5, sound: ref('phone/jack'), level: [-20, -14, -8] },
-    { id: 'ilse', name: 'Ilse, on the call', letter: 'I', hue: 3, sound: ref('ilse/voice'), picture: ref('ilse/face'), level: [74, 77, 80] },
+    {
+      id: 'ilse',
+      name: 'Ilse, on the call',
+      letter: 'I',
+      hue: 3,
+      sound: ref('ilse/voice'),
+      picture: ref('ilse/face'),
+      level: [74, 77, 80],
+    },
   ],
   listeners: [
     { id: 'stream', name: 'Stream', sound: ref('capture-program/stream'), picture: ref('capture-program/stream') },
-    { id: 'track-1', name: 'Track 1, all', sound: ref('capture-program/track-1'), picture: ref('capture-program/stream') },
-    { id: 'track-2', name: 'Track 2, console', sound: ref('capture-program/track-2'), picture: ref('capture-program/stream') },
-    { id: 'track-3', name: 'Track 3, couch', sound: ref('capture-program/track-3'), picture: ref('capture-program/stream') },
-    { id: 'track-4', name: 'Track 4, mixer', sound: ref('capture-program/track-4'), picture: ref('capture-program/stream') },
-    { id: 'track-5', name: 'Track 5, spare', sound: ref('capture-program/track-5'), picture: ref('capture-program/stream') },
+    {
+      id: 'track-1',
+      name: 'Track 1, all',
+      sound: ref('capture-program/track-1'),
+      picture: ref('capture-program/stream'),
+    },
+    {
+      id: 'track-2',
+      name: 'Track 2, console',
+      sound: ref('capture-program/track-2'),
+      picture: ref('capture-program/stream'),
+    },
+    {
+      id: 'track-3',
+      name: 'Track 3, couch',
+      sound: ref('capture-program/track-3'),
+      picture: ref('capture-program/stream'),
+    },
+    {
+      id: 'track-4',
+      name: 'Track 4, mixer',
+      sound: ref('capture-program/track-4'),
+      picture: ref('capture-program/stream'),
+    },
+    {
+      id: 'track-5',
+      name: 'Track 5, spare',
+      sound: ref('capture-program/track-5'),
+      picture: ref('capture-program/stream'),
+    },
     { id: 'backup', name: 'Backup recorder', sound: ref('backup-recorder/file') },
     { id: 'ilse', name: 'Ilse’s ears', sound: ref('ilse-headset/ears') },
-    { id: 'players', name: 'Players’ ears', sound: ref('player-headphones/ears'), picture: ref('big-screen/view'), toleranceId: 'player' },
+    {
+      id: 'players',
+      name: 'Players’ ears',
+      sound: ref('player-headphones/ears'),
+      picture: ref('big-screen/view'),
+      toleranceId: 'player',
+    },
     { id: 'room', name: 'Room', sound: ref('audience/ears'), picture: ref('audience/eyes') },
   ],
   plan: [
@@ -160,7 +244,9 @@ export const boathouse: Rig = {
 function recordedOn(inputs: Record<number, number[]>): Settings {
   return seen(
     Object.fromEntries(
-      Object.entries(inputs).flatMap(([input, tracks]) => [1, 2, 3, 4, 5].map((t) => [`in-${input}-not-on-${t}`, !tracks.includes(t)] as const)),
+      Object.entries(inputs).flatMap(([input, tracks]) =>
+        [1, 2, 3, 4, 5].map((t) => [`in-${input}-not-on-${t}`, !tracks.includes(t)] as const),
+      ),
     ),
   );
 }

@@ -1,5 +1,14 @@
 import { encodeWav, type FftOf } from '#core/samples/index.ts';
-import { type ClapScene, clapsAt, game, jingle, renderTrack, type SourceMaker, type Truth, voice } from '#core/standin/index.ts';
+import {
+  type ClapScene,
+  clapsAt,
+  game,
+  jingle,
+  renderTrack,
+  type SourceMaker,
+  type Truth,
+  voice,
+} from '#core/standin/index.ts';
 import { boathouse } from './boathouse.ts';
 
 /** What is really so in the boathouse; the rig knows typical figures only. Tests hold measurements against it. */
@@ -63,7 +72,12 @@ export interface DemoTake {
   readonly render: (fftOf: FftOf) => Uint8Array<ArrayBuffer>;
 }
 
-const talkOfAll = (): Record<string, SourceMaker> => ({ wren: voice(205), 'couch-game': game, jingles: jingle, ilse: voice(150) });
+const talkOfAll = (): Record<string, SourceMaker> => ({
+  wren: voice(205),
+  'couch-game': game,
+  jingles: jingle,
+  ilse: voice(150),
+});
 const TALK_SECONDS = 30;
 const TALK_RATE_HZ = 16000;
 

@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -28,6 +28,7 @@ const freePort = (): Promise<number> =>
 
 async function makeServer(): Promise<{ server: TestServer; dispose: () => Promise<void> }> {
   const data = mkdtempSync(join(tmpdir(), 'mellow-e2e-'));
+  cpSync(process.env.MELLOW_TEMPLATE!, data, { recursive: true });
   const port = await freePort();
   let child: ChildProcess | null = null;
   const kill = async (signal: NodeJS.Signals = 'SIGKILL'): Promise<void> => {
@@ -71,7 +72,8 @@ export const test = base.extend<{ server: TestServer; complaints: string[] }>({
       page.on('pageerror', (error) => complaints.push(error.message));
       page.on('console', (message) => {
         // A lost server and a refused write are said by the browser too; the tests look at what the page makes of them.
-        if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text())) complaints.push(message.text());
+        if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text()))
+          complaints.push(message.text());
       });
       await use(complaints);
       if (complaints.length > 0) throw new Error(`The page complained:\n${complaints.join('\n')}`);

@@ -1,7 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { COUCH_CLAP, DEMO_RIG, expect, test } from './server.ts';
 
-test('the server is killed while one works: nothing is lost, and it is sent when it is back', async ({ page, server }) => {
+test('the server is killed while one works: nothing is lost, and it is sent when it is back', async ({
+  page,
+  server,
+}) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
   const field = page.getByLabel('Mixer, Strip 1, delay, ms');
   await expect(field).toBeVisible();
@@ -40,7 +43,10 @@ test('two windows: the second one to write is asked, nothing is overwritten', as
   await expect(other.getByLabel('Mixer, Strip 1, delay, ms')).toHaveValue('70');
 });
 
-test('rigs are exported, imported, deleted and taken back; a broken one is refused with its place', async ({ page, server }) => {
+test('rigs are exported, imported, deleted and taken back; a broken one is refused with its place', async ({
+  page,
+  server,
+}) => {
   await page.goto(server.url);
   const row = page.getByRole('row', { name: /Boathouse relay/ });
   const download = page.waitForEvent('download');
@@ -60,7 +66,10 @@ test('rigs are exported, imported, deleted and taken back; a broken one is refus
   await expect(page.getByText(/cables\/0\/to: there is no device 'nowhere'/)).toBeVisible();
   await choose('{"a":');
   await expect(page.getByText(/The file is not JSON/)).toBeVisible();
-  await page.getByRole('row', { name: /Second boathouse/ }).getByRole('button', { name: 'Delete' }).click();
+  await page
+    .getByRole('row', { name: /Second boathouse/ })
+    .getByRole('button', { name: 'Delete' })
+    .click();
   await expect(page.getByRole('row', { name: /Second boathouse/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('row', { name: /Second boathouse/ })).toBeVisible();
@@ -73,10 +82,15 @@ test('the bench refuses what is no take, opens a WAV cut short, and needs no rig
     await page.getByRole('button', { name: /Open a take/ }).click();
     await (await chooser).setFiles({ name, mimeType: 'audio/wav', buffer });
   };
-  await choose('picture.wav', Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 16, 0x4a, 0x46, 0x49, 0x46, ...new Array(200).fill(7)]));
+  await choose(
+    'picture.wav',
+    Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 16, 0x4a, 0x46, 0x49, 0x46, ...new Array(200).fill(7)]),
+  );
   await expect(page.getByText(/neither sound nor video/)).toBeVisible();
   await page.getByRole('button', { name: /^Clear/ }).click();
-  const wav = Buffer.from(await (await page.request.get(`${server.url}/api/takes/7a4e0000-0000-4000-8000-000000000002/content`)).body());
+  const wav = Buffer.from(
+    await (await page.request.get(`${server.url}/api/takes/7a4e0000-0000-4000-8000-000000000002/content`)).body(),
+  );
   await choose('cut.wav', wav.subarray(0, wav.length >> 1));
   await expect(page.getByText(/cut short/)).toBeVisible();
   await expect(page.getByText(/claps found/)).toBeVisible();
@@ -104,6 +118,8 @@ test('marks are moved, left out, removed and added by keys, and kept', async ({ 
 });
 
 test('a page of another site, or under another name, gets nothing', async ({ server, request }) => {
-  expect((await request.get(`${server.url}/api/rigs`, { headers: { Origin: 'http://elsewhere.example' } })).status()).toBe(403);
+  expect(
+    (await request.get(`${server.url}/api/rigs`, { headers: { Origin: 'http://elsewhere.example' } })).status(),
+  ).toBe(403);
   expect((await request.get(`${server.url}/api/rigs`, { headers: { Host: 'elsewhere.example' } })).status()).toBe(421);
 });

@@ -15,7 +15,10 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
   await (await chooser).setFiles('demo/takes/couch-clap.mp4');
   await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
   // Truth: 64.4 ms; four readings, each known to a frame of 16.7 ms.
-  const said = await page.getByTestId('findings').getByText(/ms late$/).textContent();
+  const said = await page
+    .getByTestId('findings')
+    .getByText(/ms late$/)
+    .textContent();
   expect(Math.abs(Number.parseFloat(said!) - 64.4)).toBeLessThan(8.3);
 
   await page.reload();
@@ -67,7 +70,10 @@ test('by keyboard: listener, source, proposal, verb and undo', async ({ page, se
   await expect(page.getByRole('dialog')).toBeHidden();
 });
 
-test('a delay is typed, held to the device, and the chart answers before anything is decided', async ({ page, server }) => {
+test('a delay is typed, held to the device, and the chart answers before anything is decided', async ({
+  page,
+  server,
+}) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?source=wren`);
   const field = page.getByLabel('Mixer, Strip 1, delay, ms');
   await field.fill('171');

@@ -17,9 +17,40 @@ async function main(): Promise<void> {
   const sound = join(folder, 'sound.wav');
   writeFileSync(sound, encodeWav([renderCouchSound(await loadFft())], 48000));
   const { width, height, frameRateHz } = couchScene;
-  const args = ['-y', '-f', 'rawvideo', '-pix_fmt', 'gray', '-s', `${width}x${height}`, '-r', String(frameRateHz), '-i', '-', '-i', sound];
-  const codecs = ['-c:v', 'libx264', '-crf', '30', '-g', '120', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k', '-movflags', '+faststart'];
-  const ffmpeg = spawn('ffmpeg', [...args, ...codecs, '-fflags', '+bitexact', 'demo/takes/couch-clap.mp4'], { stdio: ['pipe', 'ignore', 'ignore'] });
+  const args = [
+    '-y',
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'gray',
+    '-s',
+    `${width}x${height}`,
+    '-r',
+    String(frameRateHz),
+    '-i',
+    '-',
+    '-i',
+    sound,
+  ];
+  const codecs = [
+    '-c:v',
+    'libx264',
+    '-crf',
+    '30',
+    '-g',
+    '120',
+    '-pix_fmt',
+    'yuv420p',
+    '-c:a',
+    'aac',
+    '-b:a',
+    '96k',
+    '-movflags',
+    '+faststart',
+  ];
+  const ffmpeg = spawn('ffmpeg', [...args, ...codecs, '-fflags', '+bitexact', 'demo/takes/couch-clap.mp4'], {
+    stdio: ['pipe', 'ignore', 'ignore'],
+  });
   const frame = new Uint8Array(width * height);
   for (let f = 0; f < couchSceneFrames; f++) {
     renderFrame(couchScene, f, frame);

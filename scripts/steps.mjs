@@ -16,7 +16,9 @@ export function fail(message) {
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major > 20 || (major === 20 && minor >= 19)) return;
-  fail(`Mellow Tap needs Node.js 20.19 or newer; this is ${process.versions.node}. Install a newer one and start again.`);
+  fail(
+    `Mellow Tap needs Node.js 20.19 or newer; this is ${process.versions.node}. Install a newer one and start again.`,
+  );
 }
 
 /** Runs a command with its output shown; ends this one when it fails. */
@@ -65,12 +67,27 @@ export function ensureInstalled() {
   setStamp('install', hash);
 }
 
-const SOURCES = ['core', 'api', 'server', 'web', 'cli', 'demo', 'vite.config.ts', 'vite.node.config.ts', 'package-lock.json'];
+const SOURCES = [
+  'core',
+  'api',
+  'server',
+  'web',
+  'cli',
+  'demo',
+  'vite.config.ts',
+  'vite.node.config.ts',
+  'package-lock.json',
+];
 
 /** Builds page, server and command line, unless nothing has changed since. */
 export function ensureBuilt({ quiet = false } = {}) {
   const hash = hashOf(SOURCES);
-  if (existsSync(join(root, 'dist', 'node', 'cli.js')) && existsSync(join(root, 'dist', 'web', 'index.html')) && isStamped('build', hash)) return;
+  if (
+    existsSync(join(root, 'dist', 'node', 'cli.js')) &&
+    existsSync(join(root, 'dist', 'web', 'index.html')) &&
+    isStamped('build', hash)
+  )
+    return;
   const options = quiet ? { stdio: ['ignore', 'ignore', 'inherit'] } : {};
   tool('vite', ['build', '--logLevel', 'warn', '-c', 'vite.node.config.ts'], options);
   tool('vite', ['build', '--logLevel', 'warn'], options);

@@ -50,11 +50,18 @@ export async function openServer({ dataFolder, webFolder, now, largestTakeBytes 
   app.use('/api/rigs', rigRoutes(rigs));
   app.use('/api/takes', takeRoutes(takes));
   app.use('/api', nothingHere);
-  app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '365d', index: false }), nothingHere);
+  app.use(
+    '/assets',
+    express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '365d', index: false }),
+    nothingHere,
+  );
   app.use(express.static(webFolder, { index: false, maxAge: 0 }));
   app.get(/.*/, async (_req, res) => {
     const page = await readFile(join(webFolder, 'index.html'), 'utf8');
-    res.set('Cache-Control', 'no-store').type('html').send(page.replaceAll('__NONCE__', nonceOf(res)));
+    res
+      .set('Cache-Control', 'no-store')
+      .type('html')
+      .send(page.replaceAll('__NONCE__', nonceOf(res)));
   });
   app.use(nothingHere, answerProblem);
   return { app, rigs, takes, close: () => database.close() };

@@ -22,7 +22,11 @@ async function listen(server: ReturnType<typeof createServer>, port: number, nex
     });
     if (!failed) return (server.address() as AddressInfo).port;
     if (failed.code !== 'EADDRINUSE' || !next || tried >= PORTS_TRIED) {
-      throw new Error(failed.code === 'EADDRINUSE' ? `Port ${port + tried} is used by another program. Set PORT to a free one.` : failed.message);
+      throw new Error(
+        failed.code === 'EADDRINUSE'
+          ? `Port ${port + tried} is used by another program. Set PORT to a free one.`
+          : failed.message,
+      );
     }
     process.stdout.write(`Port ${port + tried} is used by another program; trying the next one.\n`);
   }

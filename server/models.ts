@@ -1,4 +1,12 @@
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type ModelStatic, type Sequelize } from 'sequelize';
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Model,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize';
 
 export interface RigRow extends Model<InferAttributes<RigRow>, InferCreationAttributes<RigRow>> {
   id: string;
@@ -24,7 +32,8 @@ export interface TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAt
   notes: string | null;
   revision: number;
 }
-export interface MeasurementRow extends Model<InferAttributes<MeasurementRow>, InferCreationAttributes<MeasurementRow>> {
+export interface MeasurementRow
+  extends Model<InferAttributes<MeasurementRow>, InferCreationAttributes<MeasurementRow>> {
   rigId: string;
   id: string;
   takeId: string | null;
@@ -61,7 +70,15 @@ export function defineModels(sequelize: Sequelize): Models {
     ),
     takes: sequelize.define<TakeRow>(
       'takes',
-      { id: key(), name: text(), bytes: whole(), sha256: text(), addedAt: text(), notes: textOrNull(), revision: whole() },
+      {
+        id: key(),
+        name: text(),
+        bytes: whole(),
+        sha256: text(),
+        addedAt: text(),
+        notes: textOrNull(),
+        revision: whole(),
+      },
       plain(),
     ),
     measurements: sequelize.define<MeasurementRow>(

@@ -28,7 +28,8 @@ export const nothingHere: RequestHandler = () => {
 export const answerProblem: ErrorRequestHandler = (error: unknown, req, res, next) => {
   if (res.headersSent) return next(error);
   const problem = toProblem(error);
-  if (problem.status >= 500) process.stderr.write(`${req.method} ${req.path}: ${error instanceof Error ? error.stack : String(error)}\n`);
+  if (problem.status >= 500)
+    process.stderr.write(`${req.method} ${req.path}: ${error instanceof Error ? error.stack : String(error)}\n`);
   // A request that is refused before it was read is not read to its end.
   if (!req.complete) res.set('Connection', 'close');
   res.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
@@ -46,12 +47,20 @@ function toProblem(error: unknown): Problem {
   if (error instanceof RigError) return say(422, 'Not a rig', error.message, { code: error.code, path: error.path });
   if (error instanceof ZodError) {
     const issue = error.issues[0];
-    return say(400, 'Not understood', `${issue?.path.join('/') || 'The request'}: ${issue?.message ?? 'not understood'}.`);
+    return say(
+      400,
+      'Not understood',
+      `${issue?.path.join('/') || 'The request'}: ${issue?.message ?? 'not understood'}.`,
+    );
   }
   const { status, type, code } = error as { status?: number; type?: string; code?: string };
-  if (type === 'entity.too.large') return say(413, 'Too large', 'The document is larger than 5 MB. A rig is smaller: choose another file.');
-  if (type === 'entity.parse.failed') return say(400, 'Not JSON', 'The request is not JSON. Choose a file that was exported as JSON.');
-  if (code === 'ENOSPC') return say(507, 'Disk full', 'The disk is full. Nothing was changed: make room and try again.');
-  if (typeof status === 'number' && status >= 400 && status < 500) return say(status, 'Not accepted', 'The request was not accepted.');
+  if (type === 'entity.too.large')
+    return say(413, 'Too large', 'The document is larger than 5 MB. A rig is smaller: choose another file.');
+  if (type === 'entity.parse.failed')
+    return say(400, 'Not JSON', 'The request is not JSON. Choose a file that was exported as JSON.');
+  if (code === 'ENOSPC')
+    return say(507, 'Disk full', 'The disk is full. Nothing was changed: make room and try again.');
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return say(status, 'Not accepted', 'The request was not accepted.');
   return say(500, 'Failed', 'The server failed at this. Nothing was changed: try again, and tell us if it stays so.');
 }

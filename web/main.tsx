@@ -1,9 +1,9 @@
 import '@fontsource-variable/sofia-sans';
 import './app/tokens.css';
 import './app/sheet.css';
+import { ChakraProvider } from '@chakra-ui/react';
 import createCache from '@emotion/cache';
 import { CacheProvider } from '@emotion/react';
-import { ChakraProvider } from '@chakra-ui/react';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';

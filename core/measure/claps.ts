@@ -59,7 +59,11 @@ function highPass(sampleRateHz: number): (x: Float32Array) => void {
 const BLOCK_HOPS = 4096;
 
 /** Energy of the high band, hop by hop, in one streamed pass. */
-async function highEnergy(recording: Recording, hop: number, onProgress?: (done: number) => void): Promise<Float32Array> {
+async function highEnergy(
+  recording: Recording,
+  hop: number,
+  onProgress?: (done: number) => void,
+): Promise<Float32Array> {
   const energy = new Float32Array(Math.ceil(recording.frames / hop));
   const filter = highPass(recording.sampleRateHz);
   for (let first = 0; first < energy.length; first += BLOCK_HOPS) {
@@ -132,7 +136,11 @@ function loudLevel(energy: Float32Array): number {
   return bursts[Math.floor(bursts.length * LOUD_SHARE)] ?? 0;
 }
 
-function keepStrongest(list: { hop: number; strength: number }[], next: { hop: number; strength: number }, apart: number): void {
+function keepStrongest(
+  list: { hop: number; strength: number }[],
+  next: { hop: number; strength: number },
+  apart: number,
+): void {
   const last = list.at(-1);
   if (!last || next.hop - last.hop > apart) list.push(next);
   else if (next.strength > last.strength) list[list.length - 1] = next;
@@ -158,6 +166,7 @@ async function onsetMs(recording: Recording, near: number): Promise<number> {
   }
   let height = 0;
   for (let i = skip; i < smooth.length; i++) height = Math.max(height, smooth[i]!);
-  for (let i = skip; i < smooth.length; i++) if (smooth[i]! >= height * ONSET_SHARE) return (start + Math.max(skip, i - span / 2)) / perMs;
+  for (let i = skip; i < smooth.length; i++)
+    if (smooth[i]! >= height * ONSET_SHARE) return (start + Math.max(skip, i - span / 2)) / perMs;
   return near / perMs;
 }

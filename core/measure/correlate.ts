@@ -107,7 +107,10 @@ export interface Comparison {
 }
 
 /** The best lag within the range, with its fraction; null where either is silent. */
-export function bestLag(fftOf: FftOf, { ref, other, sampleRateHz, band, lowestLag, highestLag }: Comparison): Peak | null {
+export function bestLag(
+  fftOf: FftOf,
+  { ref, other, sampleRateHz, band, lowestLag, highestLag }: Comparison,
+): Peak | null {
   // The ends run into each other only at lags for which `ref` does not lie within `other`; those are not looked at.
   const size = fftSize(other.length);
   const fft = fftOf(size);

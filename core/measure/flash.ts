@@ -101,7 +101,8 @@ function usualChange({ timesMs, cells }: Brightness): Float32Array {
   const usual = new Float32Array(GRID_CELLS);
   const changes = new Float32Array(Math.max(0, frames - 1));
   for (let c = 0; c < GRID_CELLS; c++) {
-    for (let f = 1; f < frames; f++) changes[f - 1] = Math.abs(cells[f * GRID_CELLS + c]! - cells[(f - 1) * GRID_CELLS + c]!);
+    for (let f = 1; f < frames; f++)
+      changes[f - 1] = Math.abs(cells[f * GRID_CELLS + c]! - cells[(f - 1) * GRID_CELLS + c]!);
     changes.sort();
     const kept = Math.floor(changes.length * 0.9);
     let sum = 0;

@@ -50,7 +50,14 @@ function medianLine(readings: readonly Reading[]): { start: number; slope: numbe
 export function fitLine(readings: readonly Reading[], floor: number): Line {
   const used = readings.filter((r) => r.weight > 0);
   if (used.length === 0) {
-    return { start: 0, slope: 0, startSd: Number.POSITIVE_INFINITY, slopeSd: Number.POSITIVE_INFINITY, residualSd: 0, agrees: readings.map(() => false) };
+    return {
+      start: 0,
+      slope: 0,
+      startSd: Number.POSITIVE_INFINITY,
+      slopeSd: Number.POSITIVE_INFINITY,
+      residualSd: 0,
+      agrees: readings.map(() => false),
+    };
   }
   let { start, slope } = medianLine(used);
   let spread = floor;

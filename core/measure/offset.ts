@@ -56,7 +56,12 @@ const TELLABLE_PPM = 1.5;
  * Reads only what it needs: memory does not grow with the recordings.
  * @throws MeasureError `too-short` (under 0.5 s), `silent` (under -90 dBFS RMS wherever it listened)
  */
-export async function measureOffset(fftOf: FftOf, ref: Recording, other: Recording, onProgress?: (done: number) => void): Promise<Offset> {
+export async function measureOffset(
+  fftOf: FftOf,
+  ref: Recording,
+  other: Recording,
+  onProgress?: (done: number) => void,
+): Promise<Offset> {
   for (const [name, recording] of [
     ['first', ref],
     ['second', other],
@@ -72,7 +77,8 @@ export async function measureOffset(fftOf: FftOf, ref: Recording, other: Recordi
     if (confidenceOf(best) > 0.95) break;
   }
   onProgress?.(1);
-  if (!best) return { offsetMs: 0, spreadMs: 0, confidence: 0, driftPpm: null, driftSdPpm: null, polarity: 1, points: [] };
+  if (!best)
+    return { offsetMs: 0, spreadMs: 0, confidence: 0, driftPpm: null, driftSdPpm: null, polarity: 1, points: [] };
   return toOffset(best);
 }
 
@@ -106,22 +112,38 @@ interface Tracked {
 async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: Candidate): Promise<Tracked> {
   const rate = Math.min(FINEST_RATE_HZ, ref.sampleRateHz, other.sampleRateHz);
   const { times, lengthS } = windowsOf(ref, other, candidate, FIRST);
-  const first = times.reduce((best, t, i) => (Math.abs(t - candidate.atS) < Math.abs(times[best]! - candidate.atS) ? i : best), 0);
+  const first = times.reduce(
+    (best, t, i) => (Math.abs(t - candidate.atS) < Math.abs(times[best]! - candidate.atS) ? i : best),
+    0,
+  );
   const readings: { atS: number; lagS: number; z: number }[] = [];
   // From where the candidate was found to both ends, each reading helping to place the next.
   const order = [...times.keys()].sort((a, b) => Math.abs(a - first) - Math.abs(b - first));
   for (const i of order) {
     const atS = times[i]!;
     const known = readings.filter((r) => r.z >= LEAST_Z);
-    const near = known.reduce<{ atS: number; lagS: number }>((best, r) => (Math.abs(r.atS - atS) < Math.abs(best.atS - atS) ? r : best), candidate);
-    const slope = known.length >= 3 ? fitLine(known.map((r) => ({ x: r.atS, y: r.lagS, weight: 1 })), BEST_READING_S).slope : 0;
+    const near = known.reduce<{ atS: number; lagS: number }>(
+      (best, r) => (Math.abs(r.atS - atS) < Math.abs(best.atS - atS) ? r : best),
+      candidate,
+    );
+    const slope =
+      known.length >= 3
+        ? fitLine(
+            known.map((r) => ({ x: r.atS, y: r.lagS, weight: 1 })),
+            BEST_READING_S,
+          ).slope
+        : 0;
     const distance = Math.abs(atS - near.atS);
     const margin = FIRST_MARGIN_S + distance * (known.length >= 3 ? FASTEST_DRIFT / 8 : FASTEST_DRIFT);
     const guess = near.lagS + slope * (atS - near.atS);
     const reading = await readLag(fftOf, { ref, other, rate, lengthS }, atS, guess, margin, slope);
     if (reading) readings.push(reading);
   }
-  const weigh = (r: { atS: number; lagS: number; z: number }): Reading => ({ x: r.atS, y: r.lagS, weight: r.z >= LEAST_Z ? r.z * r.z : 0 });
+  const weigh = (r: { atS: number; lagS: number; z: number }): Reading => ({
+    x: r.atS,
+    y: r.lagS,
+    weight: r.z >= LEAST_Z ? r.z * r.z : 0,
+  });
   const usable = readings.some((r) => r.z >= LEAST_Z);
   const rough = usable ? fitLine(readings.map(weigh), BEST_READING_S) : undefined;
   const slope = rough && rough.slopeSd < 50e-6 ? rough.slope : 0;
@@ -129,12 +151,23 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
   const points: Tracked['points'] = [];
   const last = windowsOf(ref, other, candidate, LAST);
   for (const atS of last.times) {
-    const reading = await readLag(fftOf, { ref, other, rate, lengthS: last.lengthS }, atS, start + slope * atS, LINE_MARGIN_S, slope);
+    const reading = await readLag(
+      fftOf,
+      { ref, other, rate, lengthS: last.lengthS },
+      atS,
+      start + slope * atS,
+      LINE_MARGIN_S,
+      slope,
+    );
     if (reading) points.push(reading);
   }
-  const line = fitLine(points.map((p) => (points.some((q) => q.z >= LEAST_Z) ? weigh(p) : { x: p.atS, y: p.lagS, weight: p.z })), BEST_READING_S);
+  const line = fitLine(
+    points.map((p) => (points.some((q) => q.z >= LEAST_Z) ? weigh(p) : { x: p.atS, y: p.lagS, weight: p.z })),
+    BEST_READING_S,
+  );
   // A slope that is not told apart from none, over a short stretch, is none.
-  const settled = Math.abs(line.slope) > 4 * line.slopeSd || line.slopeSd < TELLABLE_PPM * 1e-6 ? line : withoutSlope(points, line);
+  const settled =
+    Math.abs(line.slope) > 4 * line.slopeSd || line.slopeSd < TELLABLE_PPM * 1e-6 ? line : withoutSlope(points, line);
   return { line: settled, points, evidence: evidenceOf(points, settled) };
 }
 
@@ -145,17 +178,32 @@ function withoutSlope(points: Tracked['points'], line: Line): Line {
   const start = strong.reduce((sum, p) => sum + p.z * p.z * p.lagS, 0) / weights;
   const squares = strong.reduce((sum, p) => sum + (p.lagS - start) ** 2, 0);
   const residualSd = strong.length > 1 ? Math.sqrt(squares / (strong.length - 1)) : line.residualSd;
-  return { ...line, start, slope: 0, residualSd, startSd: Math.max(BEST_READING_S, residualSd) / Math.sqrt(Math.max(1, strong.length)) };
+  return {
+    ...line,
+    start,
+    slope: 0,
+    residualSd,
+    startSd: Math.max(BEST_READING_S, residualSd) / Math.sqrt(Math.max(1, strong.length)),
+  };
 }
 
 /** Windows in `ref` for which `other` has sound as well: spread over all of it, nearer together where it is short. */
-function windowsOf(ref: Recording, other: Recording, { lagS }: Candidate, wanted: Windows): { times: number[]; lengthS: number } {
+function windowsOf(
+  ref: Recording,
+  other: Recording,
+  { lagS }: Candidate,
+  wanted: Windows,
+): { times: number[]; lengthS: number } {
   const from = Math.max(0, -lagS);
   const common = Math.min(durationS(ref), durationS(other) - lagS) - from;
   const lengthS = Math.max(SHORTEST_WINDOW_S, Math.min(wanted.lengthS, common / 5));
   const room = common - lengthS;
   if (room <= 0) return { times: [from], lengthS };
-  const count = Math.max(2, Math.min(wanted.fewest, Math.ceil((2 * room) / lengthS)), Math.min(wanted.most, Math.round(room / wanted.everyS)));
+  const count = Math.max(
+    2,
+    Math.min(wanted.fewest, Math.ceil((2 * room) / lengthS)),
+    Math.min(wanted.most, Math.round(room / wanted.everyS)),
+  );
   return { times: Array.from({ length: count }, (_, i) => from + (room * i) / (count - 1)), lengthS };
 }
 

@@ -45,22 +45,35 @@ export function pairMarks(flashes: readonly Mark[], claps: readonly Mark[], fram
     }))
     .filter((n) => n.claps.length > 0);
   if (near.length === 0) return null;
-  const middle = commonOffset(near.flatMap((n) => n.claps.map((c) => c.atMs - n.flash.atMs)), near.length, frameMs);
+  const middle = commonOffset(
+    near.flatMap((n) => n.claps.map((c) => c.atMs - n.flash.atMs)),
+    near.length,
+    frameMs,
+  );
   const taken = new Set<Mark>();
   const pairs: MarkPair[] = [];
   for (const { flash, claps: choices } of near) {
     const clap = choices
       .filter((c) => !taken.has(c))
-      .reduce<Mark | undefined>((best, c) => (best && distance(best, flash, middle) <= distance(c, flash, middle) ? best : c), undefined);
+      .reduce<Mark | undefined>(
+        (best, c) => (best && distance(best, flash, middle) <= distance(c, flash, middle) ? best : c),
+        undefined,
+      );
     if (!clap) continue;
     taken.add(clap);
     const offsetMs = clap.atMs - flash.atMs;
-    pairs.push({ flashMs: flash.atMs, clapMs: clap.atMs, offsetMs, used: Math.abs(offsetMs - middle) <= Math.max(ODD_ONE_MS, frameMs) });
+    pairs.push({
+      flashMs: flash.atMs,
+      clapMs: clap.atMs,
+      offsetMs,
+      used: Math.abs(offsetMs - middle) <= Math.max(ODD_ONE_MS, frameMs),
+    });
   }
   const used = pairs.filter((p) => p.used);
   if (used.length === 0) return null;
   const mean = used.reduce((sum, p) => sum + p.offsetMs, 0) / used.length;
-  const scatter = used.length > 1 ? Math.sqrt(used.reduce((sum, p) => sum + (p.offsetMs - mean) ** 2, 0) / (used.length - 1)) : 0;
+  const scatter =
+    used.length > 1 ? Math.sqrt(used.reduce((sum, p) => sum + (p.offsetMs - mean) ** 2, 0) / (used.length - 1)) : 0;
   const withinFrame = frameMs / Math.sqrt(12);
   return { pairs, offsetMs: mean, sdMs: Math.max(scatter, withinFrame), count: used.length };
 }
@@ -75,7 +88,8 @@ function commonOffset(offsets: readonly number[], flashes: number, frameMs: numb
     const agreeing = offsets.filter((o) => Math.abs(o - candidate) <= reach);
     const middle = agreeing.reduce((a, b) => a + b, 0) / agreeing.length;
     const count = Math.min(flashes, agreeing.length);
-    if (count > best.count || (count === best.count && Math.abs(middle) < Math.abs(best.middle))) best = { count, middle };
+    if (count > best.count || (count === best.count && Math.abs(middle) < Math.abs(best.middle)))
+      best = { count, middle };
   }
   return best.middle;
 }

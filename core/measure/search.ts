@@ -38,7 +38,12 @@ interface Found {
  * Where pieces of `ref` are found in `other`, best first. Ranges grow until something stands out: first 30 s to each
  * side, then everything. Empty where either is silent.
  */
-export async function searchLags(fftOf: FftOf, ref: Recording, other: Recording, onProgress?: (done: number) => void): Promise<Candidate[]> {
+export async function searchLags(
+  fftOf: FftOf,
+  ref: Recording,
+  other: Recording,
+  onProgress?: (done: number) => void,
+): Promise<Candidate[]> {
   const rate = Math.min(SEARCH_RATE_HZ, ref.sampleRateHz, other.sampleRateHz);
   const pieces = await choosePieces(ref, rate);
   const whole = durationS(other);
@@ -51,7 +56,9 @@ export async function searchLags(fftOf: FftOf, ref: Recording, other: Recording,
       found.push(...(await findPieces(fftOf, used, other, rate, -PIECE_S, whole, onProgress)));
     } else {
       for (const piece of used) {
-        found.push(...(await findPieces(fftOf, [piece], other, rate, piece.atS - reachS, piece.atS + PIECE_S + reachS)));
+        found.push(
+          ...(await findPieces(fftOf, [piece], other, rate, piece.atS - reachS, piece.atS + PIECE_S + reachS)),
+        );
       }
     }
     best = agree(found);

@@ -22,7 +22,9 @@ export async function readWindow(
   const raw = await recording.readMono(from, Math.ceil(count * step) + 2 * (reach + factor) + 2);
   const low = factor === 1 ? raw : decimate(raw, factor);
   const at = (first - from) / factor;
-  return rest === 1 && isWhole(at) ? low.subarray(Math.round(at), Math.round(at) + count) : resample(low, at, rest, count);
+  return rest === 1 && isWhole(at)
+    ? low.subarray(Math.round(at), Math.round(at) + count)
+    : resample(low, at, rest, count);
 }
 
 const isWhole = (x: number): boolean => Math.abs(x - Math.round(x)) < 1e-6;

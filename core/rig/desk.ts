@@ -11,7 +11,10 @@ export interface SettingChange {
 const openTask = (rig: Rig, change: Pick<SettingChange, 'deviceId' | 'settingId'>): Task | undefined =>
   rig.tasks.find((t) => t.deviceId === change.deviceId && t.settingId === change.settingId);
 
-const storedSetting = (rig: Rig, { deviceId, settingId }: SettingChange): Rig['devices'][number]['settings'][string] | undefined =>
+const storedSetting = (
+  rig: Rig,
+  { deviceId, settingId }: SettingChange,
+): Rig['devices'][number]['settings'][string] | undefined =>
   rig.devices.find((d) => d.id === deviceId)?.settings[settingId];
 
 /** *It is already so*: corrects the drawing. An open task for the setting is closed with it. */
@@ -21,7 +24,12 @@ export function alreadySo(rig: Rig, changes: readonly SettingChange[]): Edit {
     edits: changes.flatMap((change): Edit[] => {
       const task = openTask(rig, change);
       return [
-        { kind: 'set-setting', deviceId: change.deviceId, settingId: change.settingId, setting: { value: change.value, known: 'seen' } },
+        {
+          kind: 'set-setting',
+          deviceId: change.deviceId,
+          settingId: change.settingId,
+          setting: { value: change.value, known: 'seen' },
+        },
         ...(task ? [{ kind: 'close-task' as const, taskId: task.id }] : []),
       ];
     }),
@@ -34,13 +42,19 @@ export function alreadySo(rig: Rig, changes: readonly SettingChange[]): Edit {
  * @param openedAt ISO 8601 time; the caller's clock
  * @param defaultOf the type's default, for a setting that the rig says nothing of
  */
-export function toDoAtDesk(rig: Rig, changes: readonly SettingChange[], openedAt: string, defaultOf: (change: SettingChange) => SettingValue): Edit {
+export function toDoAtDesk(
+  rig: Rig,
+  changes: readonly SettingChange[],
+  openedAt: string,
+  defaultOf: (change: SettingChange) => SettingValue,
+): Edit {
   return {
     kind: 'batch',
     edits: changes.flatMap((change): Edit[] => {
       const { deviceId, settingId, value } = change;
       const open = openTask(rig, change);
-      const before = open?.before ?? storedSetting(rig, change) ?? { value: defaultOf(change), known: 'assumed' as const };
+      const before = open?.before ??
+        storedSetting(rig, change) ?? { value: defaultOf(change), known: 'assumed' as const };
       const close: Edit[] = open ? [{ kind: 'close-task', taskId: open.id }] : [];
       if (before.value === value) return [...close, { kind: 'set-setting', deviceId, settingId, setting: before }];
       return [
@@ -73,4 +87,3 @@ export const dropTask = (task: Task): Edit => ({
     { kind: 'close-task', taskId: task.id },
   ],
 });
-

@@ -55,7 +55,11 @@ export function applyEdit(rig: Rig, edit: Edit): Applied {
 }
 
 function change(rig: Rig, edit: Edit): Applied {
-  const accept = (changes: Partial<Rig>, inverse: Edit): Applied => ({ ok: true, rig: sorted({ ...rig, ...changes }), inverse });
+  const accept = (changes: Partial<Rig>, inverse: Edit): Applied => ({
+    ok: true,
+    rig: sorted({ ...rig, ...changes }),
+    inverse,
+  });
   switch (edit.kind) {
     case 'rename':
       return accept({ name: edit.name }, { kind: 'rename', name: rig.name });
@@ -83,7 +87,10 @@ function change(rig: Rig, edit: Edit): Applied {
         { kind: 'remove-measurement', measurementId: edit.measurement.id },
       );
     case 'remove-measurement':
-      return remove(rig, 'measurements', edit.measurementId, (measurement) => ({ kind: 'add-measurement', measurement }));
+      return remove(rig, 'measurements', edit.measurementId, (measurement) => ({
+        kind: 'add-measurement',
+        measurement,
+      }));
     case 'open-task':
       return accept({ tasks: [...rig.tasks, edit.task] }, { kind: 'close-task', taskId: edit.task.id });
     case 'close-task':

@@ -9,7 +9,8 @@ const builtIn: Types = new Map(catalogue.map((type) => [type.id, type]));
 export const findTypes = (rig: Pick<Rig, 'types'>): Types =>
   rig.types.length === 0 ? builtIn : new Map([...builtIn, ...rig.types.map((type) => [type.id, type] as const)]);
 
-export const findDevice = (rig: Rig, deviceId: string): Device | undefined => rig.devices.find((d) => d.id === deviceId);
+export const findDevice = (rig: Rig, deviceId: string): Device | undefined =>
+  rig.devices.find((d) => d.id === deviceId);
 
 export function findPort(rig: Rig, types: Types, ref: PortRef): PortSpec | undefined {
   const device = findDevice(rig, ref.deviceId);
@@ -40,7 +41,9 @@ export function refuseValue(spec: SettingSpec, value: SettingValue): string | un
       if (typeof value !== 'number' || !Number.isFinite(value)) return `${spec.name} takes a number of ${unit}`;
       if (value < spec.min || value > spec.max) return `${spec.name} goes from ${spec.min} to ${spec.max} ${unit}`;
       const steps = (value - spec.min) / spec.step;
-      return Math.abs(steps - Math.round(steps)) < 1e-6 ? undefined : `${spec.name} moves in steps of ${spec.step} ${unit}`;
+      return Math.abs(steps - Math.round(steps)) < 1e-6
+        ? undefined
+        : `${spec.name} moves in steps of ${spec.step} ${unit}`;
     }
   }
 }

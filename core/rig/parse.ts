@@ -16,13 +16,25 @@ function refuseHostileShape(json: unknown): void {
     const { value, path, depth } = item;
     if (typeof value !== 'object' || value === null) continue;
     if (depth > DEEPEST) {
-      throw new RigError('too-deep', '', `The document is nested more than ${DEEPEST} levels deep; no rig is. Export the rig again.`);
+      throw new RigError(
+        'too-deep',
+        '',
+        `The document is nested more than ${DEEPEST} levels deep; no rig is. Export the rig again.`,
+      );
     }
     for (const key of Object.keys(value)) {
       if (FORBIDDEN.has(key)) {
-        throw new RigError('forbidden-key', path, `The name '${key}' is not allowed in a rig. Remove it and import again.`);
+        throw new RigError(
+          'forbidden-key',
+          path,
+          `The name '${key}' is not allowed in a rig. Remove it and import again.`,
+        );
       }
-      open.push({ value: (value as Record<string, unknown>)[key], path: path ? `${path}/${key}` : key, depth: depth + 1 });
+      open.push({
+        value: (value as Record<string, unknown>)[key],
+        path: path ? `${path}/${key}` : key,
+        depth: depth + 1,
+      });
     }
   }
 }
@@ -43,7 +55,11 @@ export function parseRig(json: unknown): Rig {
   refuseHostileShape(json);
   const versioned = Versioned.safeParse(json);
   if (!versioned.success) {
-    throw new RigError('not-a-rig', '', 'This is not a rig: it has no schemaVersion. Choose a file that was exported as a rig.');
+    throw new RigError(
+      'not-a-rig',
+      '',
+      'This is not a rig: it has no schemaVersion. Choose a file that was exported as a rig.',
+    );
   }
   let document: Record<string, unknown> & { schemaVersion: number } = versioned.data;
   if (document.schemaVersion > RIG_VERSION) {
@@ -83,7 +99,8 @@ export function parseDeviceType(json: unknown): DeviceType {
   return parsed.data;
 }
 
-const byId = <T extends { id: string }>(list: readonly T[]): T[] => [...list].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
+const byId = <T extends { id: string }>(list: readonly T[]): T[] =>
+  [...list].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
 
 /** Lists that have no order of their own stand sorted by id: equal rigs are equal JSON. Sources and listeners keep theirs. */
 export const sorted = (rig: Rig): Rig => ({

@@ -69,14 +69,18 @@ function portTrouble(rig: Rig, types: Types, ref: PortRef, path: string, directi
   if (!port) return [unknown(path, `socket on ${device.name}`, ref.portId)];
   if (direction && port.direction !== direction) {
     const is = port.direction === 'in' ? 'an input' : port.direction === 'out' ? 'an output' : 'inside the device';
-    return [new RigError('wrong-direction', path, `${device.name}, ${port.name} is ${is}. Use an ${direction}put here.`)];
+    return [
+      new RigError('wrong-direction', path, `${device.name}, ${port.name} is ${is}. Use an ${direction}put here.`),
+    ];
   }
   return [];
 }
 
 function channelTrouble(rig: Rig, types: Types, ref: PortRef, channelId: string, path: string): RigError[] {
   const port = findPort(rig, types, ref);
-  return !port || port.channels.some((c) => c.id === channelId) ? [] : [unknown(path, `channel on ${port.name}`, channelId)];
+  return !port || port.channels.some((c) => c.id === channelId)
+    ? []
+    : [unknown(path, `channel on ${port.name}`, channelId)];
 }
 
 function planTroubles(rig: Rig): RigError[] {
@@ -90,7 +94,8 @@ function planTroubles(rig: Rig): RigError[] {
       return [unknown(`plan/${i}/inTimeWith`, 'source', cell.inTimeWith)];
     }
     const pair = `${cell.sourceId} ${cell.listenerId}`;
-    if (pairs.has(pair)) return [new RigError('duplicate-id', `plan/${i}`, `the pair '${pair}' stands twice. Keep one.`)];
+    if (pairs.has(pair))
+      return [new RigError('duplicate-id', `plan/${i}`, `the pair '${pair}' stands twice. Keep one.`)];
     pairs.add(pair);
     return [];
   });
@@ -114,7 +119,9 @@ export function typeTroubles(type: DeviceType, path: string): RigError[] {
         const spec = settings.get(stage.setting);
         if (!spec) return [unknown(at, 'setting', stage.setting)];
         const fits = stage.do === 'door' ? spec.kind === 'mute' || spec.kind === 'switch' : spec.kind === stage.do;
-        return fits ? [] : [new RigError('shape', at, `'${stage.setting}' is no ${stage.do} setting. Name another one.`)];
+        return fits
+          ? []
+          : [new RigError('shape', at, `'${stage.setting}' is no ${stage.do} setting. Name another one.`)];
       }),
     ]),
   ];

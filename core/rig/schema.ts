@@ -4,7 +4,9 @@ import { z } from 'zod';
 export const RIG_VERSION = 1;
 
 /** Ids are plain words with hyphens: safe as keys, in URLs and in file names. */
-export const Id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/, 'an id is small letters, digits and hyphens, at most 64');
+export const Id = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9-]{0,63}$/, 'an id is small letters, digits and hyphens, at most 64');
 const Name = z.string().trim().min(1, 'a name needs at least one letter').max(120);
 const Text = z.string().max(2000);
 const Db = z.number().min(-400).max(400);
@@ -64,7 +66,10 @@ const SettingSpec = z.discriminatedUnion('kind', [
   z.strictObject({
     ...SettingBase,
     kind: z.literal('switch'),
-    options: z.array(z.strictObject({ value: Id, label: Name })).min(2).max(32),
+    options: z
+      .array(z.strictObject({ value: Id, label: Name }))
+      .min(2)
+      .max(32),
     default: Id,
   }),
 ]);
@@ -139,7 +144,10 @@ const Cable = z.strictObject({
   lengthM: z.number().min(0).max(1000),
   known: Known,
   /** Which channel goes to which, where it is not simply like to like. */
-  map: z.array(z.strictObject({ from: Id, to: Id })).max(128).optional(),
+  map: z
+    .array(z.strictObject({ from: Id, to: Id }))
+    .max(128)
+    .optional(),
 });
 export type Cable = z.infer<typeof Cable>;
 
@@ -194,7 +202,10 @@ export const Measurement = z.discriminatedUnion('kind', [
     kind: z.literal('delay'),
     sourceId: Id,
     listenerId: Id,
-    terms: z.array(z.strictObject({ figure: z.string().max(140), sign: z.union([z.literal(1), z.literal(-1)]) })).min(1).max(64),
+    terms: z
+      .array(z.strictObject({ figure: z.string().max(140), sign: z.union([z.literal(1), z.literal(-1)]) }))
+      .min(1)
+      .max(64),
     ms: Spread,
   }),
   z.strictObject({ ...MeasurementBase, kind: z.literal('drift'), deviceId: Id, againstDeviceId: Id, ppm: Spread }),
@@ -204,7 +215,10 @@ export type Measurement = z.infer<typeof Measurement>;
 /** A change that has been drawn and is still to be done at the desk. Ticked, the setting counts as seen. */
 const Task = z.strictObject({
   /** device.setting: a setting has one task at most. */
-  id: z.string().regex(/^[a-z0-9-]+\.[a-z0-9-]+$/).max(130),
+  id: z
+    .string()
+    .regex(/^[a-z0-9-]+\.[a-z0-9-]+$/)
+    .max(130),
   deviceId: Id,
   settingId: Id,
   before: Setting,

@@ -31,7 +31,8 @@ export function fftOver(module: PffftModule): FftOf {
   let output = 0;
   let work = 0;
   // The memory may move when it grows, so views are made anew.
-  const viewAt = (pointer: number, size: number): Float32Array => module.HEAPF32.subarray(pointer / 4, pointer / 4 + size);
+  const viewAt = (pointer: number, size: number): Float32Array =>
+    module.HEAPF32.subarray(pointer / 4, pointer / 4 + size);
   const reserve = (size: number): void => {
     if (size <= capacity) return;
     [input, output, work] = [0, 0, 0].map(() => module._pffft_aligned_malloc(size * 4)) as [number, number, number];

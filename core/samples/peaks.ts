@@ -14,7 +14,11 @@ const BLOCK_FRAMES = 1 << 18;
  * Lowest and highest sample of every bin, channels averaged, in one streamed pass.
  * @param onProgress share done, 0 to 1
  */
-export async function readPeaks(recording: Recording, framesPerBin: number, onProgress?: (done: number) => void): Promise<Peaks> {
+export async function readPeaks(
+  recording: Recording,
+  framesPerBin: number,
+  onProgress?: (done: number) => void,
+): Promise<Peaks> {
   const bins = Math.ceil(recording.frames / framesPerBin);
   const low = new Float32Array(bins);
   const high = new Float32Array(bins);

@@ -6,7 +6,8 @@ const SENTENCES = {
   'no-channels': 'The WAV says that it has 0 channels. Export it again as mono or stereo.',
   'bad-format': 'The WAV contradicts itself about its format. Export it again as PCM, 16 or 24 bit.',
   unsupported: 'The sound in this WAV is compressed. Export it as PCM (8 to 32 bit) or float.',
-  'cut-short': 'The WAV is cut short: it promises more sound than it holds. Copy it again, or open it as it is to use what is there.',
+  'cut-short':
+    'The WAV is cut short: it promises more sound than it holds. Copy it again, or open it as it is to use what is there.',
   unfinished: 'The recording was never finished: its length was not written. Open it as it is to use what is there.',
 } as const;
 

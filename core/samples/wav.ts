@@ -65,7 +65,7 @@ export async function openWav(source: ByteSource, options: WavOptions = {}): Pro
       const { first, length, at } = inside(start, count);
       if (length > 0) {
         const bytes = await bytesOf(first, length);
-        out.forEach((channel, c) => decode(encoding, bytes, channels, c, 1, channel, at));
+        for (let c = 0; c < channels; c++) decode(encoding, bytes, channels, c, 1, out[c]!, at);
       }
       return out;
     },
@@ -82,7 +82,15 @@ export async function openWav(source: ByteSource, options: WavOptions = {}): Pro
 }
 
 /** Adds one channel of interleaved data, times `gain`, to `out` from `at` on. Not-a-number counts as silence. */
-function decode(encoding: Encoding, bytes: Uint8Array, channels: number, channel: number, gain: number, out: Float32Array, at: number): void {
+function decode(
+  encoding: Encoding,
+  bytes: Uint8Array,
+  channels: number,
+  channel: number,
+  gain: number,
+  out: Float32Array,
+  at: number,
+): void {
   const samples = Math.floor(bytes.length / BYTES[encoding] / channels) * channels;
   const { buffer, byteOffset } = bytes;
   let o = at;
@@ -101,7 +109,10 @@ function decode(encoding: Encoding, bytes: Uint8Array, channels: number, channel
     }
     case 'f32':
     case 'f64': {
-      const x = encoding === 'f32' ? new Float32Array(buffer, byteOffset, samples) : new Float64Array(buffer, byteOffset, samples);
+      const x =
+        encoding === 'f32'
+          ? new Float32Array(buffer, byteOffset, samples)
+          : new Float64Array(buffer, byteOffset, samples);
       for (let i = channel; i < samples; i += channels, o++) {
         const v = x[i]! * gain;
         if (v - v === 0) out[o]! += v;
@@ -159,8 +170,12 @@ async function readLayout(source: ByteSource, asItIs: boolean): Promise<Layout> 
   const promisedWhole = longSizes?.riff ?? riffSize;
   const wholeIsShort = promisedWhole !== UNKNOWN_SIZE && promisedWhole + 8 > source.size + 1;
   if ((data.promised > data.bytes || wholeIsShort) && !asItIs) {
-    const seconds = (bytes: number) => (bytes / (BYTES[format!.encoding] * format!.channels * format!.sampleRateHz)).toFixed(2);
-    throw new WavError('cut-short', `${seconds(Math.max(data.promised, promisedWhole + 8 - data.at))} s promised, ${seconds(data.bytes)} s there`);
+    const seconds = (bytes: number) =>
+      (bytes / (BYTES[format!.encoding] * format!.channels * format!.sampleRateHz)).toFixed(2);
+    throw new WavError(
+      'cut-short',
+      `${seconds(Math.max(data.promised, promisedWhole + 8 - data.at))} s promised, ${seconds(data.bytes)} s there`,
+    );
   }
   return { ...format, dataAt: data.at, dataBytes: data.bytes };
 }
@@ -170,7 +185,8 @@ async function view(source: ByteSource, at: number, length: number): Promise<Dat
   return new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 }
 
-const tag = (v: DataView, at: number): string => String.fromCharCode(v.getUint8(at), v.getUint8(at + 1), v.getUint8(at + 2), v.getUint8(at + 3));
+const tag = (v: DataView, at: number): string =>
+  String.fromCharCode(v.getUint8(at), v.getUint8(at + 1), v.getUint8(at + 2), v.getUint8(at + 3));
 
 async function looksLikeChunk(source: ByteSource, at: number): Promise<boolean> {
   const v = await view(source, at, 8);
@@ -215,7 +231,9 @@ export function encodeWav(channels: readonly Float32Array[], sampleRateHz: numbe
   const dataBytes = frames * blockAlign;
   const bytes = new Uint8Array(44 + dataBytes);
   const v = new DataView(bytes.buffer);
-  const write = (at: number, text: string) => [...text].forEach((c, i) => v.setUint8(at + i, c.charCodeAt(0)));
+  const write = (at: number, text: string) => {
+    for (let i = 0; i < text.length; i++) v.setUint8(at + i, text.charCodeAt(i));
+  };
   write(0, 'RIFF');
   v.setUint32(4, 36 + dataBytes, true);
   write(8, 'WAVEfmt ');
@@ -230,7 +248,8 @@ export function encodeWav(channels: readonly Float32Array[], sampleRateHz: numbe
   v.setUint32(40, dataBytes, true);
   const out = new Int16Array(bytes.buffer, 44);
   channels.forEach((channel, c) => {
-    for (let i = 0; i < frames; i++) out[i * channels.length + c] = Math.round(Math.max(-1, Math.min(32767 / 32768, channel[i]!)) * 0x8000);
+    for (let i = 0; i < frames; i++)
+      out[i * channels.length + c] = Math.round(Math.max(-1, Math.min(32767 / 32768, channel[i]!)) * 0x8000);
   });
   return bytes;
 }

@@ -1,4 +1,4 @@
-import { findTypes, type Known, type Rig, settingOf, type SettingSpec, type Task } from '#core/rig/index.ts';
+import { findTypes, type Known, type Rig, type SettingSpec, settingOf, type Task } from '#core/rig/index.ts';
 import type { Evaluation } from './evaluate.ts';
 import { deviceName } from './path.ts';
 

@@ -39,10 +39,15 @@ export function evaluate(rig: Rig): Evaluation {
     measurements: delayMeasurements(rig.measurements),
     seen: new Map(),
   };
-  const pairs = rig.listeners.flatMap((listener) =>
-    rig.sources.map((source) => readPair(context, source, listener)),
-  );
-  return { graph, arrivals: traced.arrivals, noiseDb, pairs, loops: readLoops(graph, components), dropped: traced.dropped };
+  const pairs = rig.listeners.flatMap((listener) => rig.sources.map((source) => readPair(context, source, listener)));
+  return {
+    graph,
+    arrivals: traced.arrivals,
+    noiseDb,
+    pairs,
+    loops: readLoops(graph, components),
+    dropped: traced.dropped,
+  };
 }
 
 interface Context {
@@ -82,7 +87,8 @@ function readPair(context: Context, source: Rig['sources'][number], listener: Ri
 }
 
 /** A listener's own tolerance, else the session's. */
-export const toleranceIdOf = (rig: Rig, listener: Rig['listeners'][number]): ToleranceId => listener.toleranceId ?? rig.session.toleranceId;
+export const toleranceIdOf = (rig: Rig, listener: Rig['listeners'][number]): ToleranceId =>
+  listener.toleranceId ?? rig.session.toleranceId;
 
 function readPicture(context: Context, sourceId: string, listener: Rig['listeners'][number]): Pair['picture'] {
   if (!listener.picture) return null;
@@ -94,16 +100,28 @@ function readPicture(context: Context, sourceId: string, listener: Rig['listener
   return picture;
 }
 
-function lookForPicture({ rig, graph, pictures, measurements }: Context, sourceId: string, at: PortRef): Pair['picture'] {
+function lookForPicture(
+  { rig, graph, pictures, measurements }: Context,
+  sourceId: string,
+  at: PortRef,
+): Pair['picture'] {
   const index = rig.sources.findIndex((s) => s.id === sourceId);
   const seen = graph.nodesOf(at).flatMap((node) => pictures[node]!.filter((a) => a.sourceIndex === index));
-  const first = seen.reduce<Arrival | undefined>((best, a) => (best && best.delayMs <= a.delayMs ? best : a), undefined);
+  const first = seen.reduce<Arrival | undefined>(
+    (best, a) => (best && best.delayMs <= a.delayMs ? best : a),
+    undefined,
+  );
   if (!first) return null;
   const { terms, settings } = readPath(graph, first);
   return { sourceId, delay: settleDelay(measurements, 'picture', terms), terms, settings };
 }
 
-function readWays(context: Context, sourceIndex: number, listener: Rig['listeners'][number], picture: Pair['picture']): Heard[] {
+function readWays(
+  context: Context,
+  sourceIndex: number,
+  listener: Rig['listeners'][number],
+  picture: Pair['picture'],
+): Heard[] {
   const { graph, arrivals, noiseDb, measurements } = context;
   const ways: { arrival: Arrival; sides: string[] }[] = [];
   for (const node of graph.nodesOf(listener.sound)) {

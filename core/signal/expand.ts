@@ -8,16 +8,16 @@ import {
   type Rig,
   type SettingSpec,
   type SettingValue,
-  settingOf,
   type Stage,
+  settingOf,
   type Way,
 } from '#core/rig/index.ts';
 import {
   add,
   airMs,
+  DB_SPL_AT_1_PASCAL,
   dbFromRatio,
   dbuFromDbv,
-  DB_SPL_AT_1_PASCAL,
   exactly,
   frameMs,
   type Interval,
@@ -72,7 +72,8 @@ export function expand(rig: Rig): Graph {
   for (const cable of rig.cables) {
     const [fromType, toType] = [typeOf.get(cable.from.deviceId)!, typeOf.get(cable.to.deviceId)!];
     const [from, to] = [firstOf.get(cable.from.deviceId)!, firstOf.get(cable.to.deviceId)!];
-    for (const link of cableLinks(cable, fromType, toType)) links.push({ edge: link.edge, from: from + link.from, to: to + link.to });
+    for (const link of cableLinks(cable, fromType, toType))
+      links.push({ edge: link.edge, from: from + link.from, to: to + link.to });
   }
   const nodesOf = (ref: { readonly deviceId: string; readonly portId: string }): number[] => {
     const type = typeOf.get(ref.deviceId);
@@ -144,7 +145,15 @@ function insideOf(device: Device, type: DeviceType, frameRate: Rate): Inside {
   const known = insides.get(device);
   if (known && known.type === type && known.frameRate === frameRate) return known;
   const nodes = type.ports.flatMap((spec) =>
-    spec.channels.map((c): Node => ({ deviceId: device.id, portId: spec.id, channelId: c.id, carries: c.carries, scale: SCALE_OF[spec.level] })),
+    spec.channels.map(
+      (c): Node => ({
+        deviceId: device.id,
+        portId: spec.id,
+        channelId: c.id,
+        carries: c.carries,
+        scale: SCALE_OF[spec.level],
+      }),
+    ),
   );
   const context: Context = { frameRate, device, type, settings: new Map(type.settings.map((s) => [s.id, s])) };
   const links: Link[] = [];
@@ -171,7 +180,8 @@ interface Context {
   settings: ReadonlyMap<string, SettingSpec>;
 }
 
-const valueOf = ({ device, settings }: Context, id: string): SettingValue => settingOf(device, settings.get(id)!).value;
+const settingValue = ({ device, settings }: Context, id: string): SettingValue =>
+  settingOf(device, settings.get(id)!).value;
 
 /** What the stages of one way do together; or, where a door on it is shut, which setting shuts it. */
 function insideEdge(context: Context, way: Way, wayId: number): Edge | { shutBy: string } {
@@ -241,13 +251,13 @@ function gainOf(context: Context, stage: Stage): Interval | 'shut' {
   switch (stage.do) {
     case 'gain': {
       const spec = context.settings.get(stage.setting) as SettingSpec & { kind: 'gain' };
-      const db = valueOf(context, stage.setting) as number;
+      const db = settingValue(context, stage.setting) as number;
       return spec.offAtMin && db <= spec.min ? 'shut' : exactly(db);
     }
     case 'fixed-gain':
       return exactly(stage.db);
     case 'door':
-      return valueOf(context, stage.setting) === stage.openWhen ? exactly(0) : 'shut';
+      return settingValue(context, stage.setting) === stage.openWhen ? exactly(0) : 'shut';
     case 'convert':
       return stage.to === 'digital' ? negate(range(stage.fullScaleDbu)) : range(stage.fullScaleDbu);
     case 'hear':
@@ -265,7 +275,13 @@ function delayTerm(context: Context, stage: Stage & { do: 'delay' | 'latency' })
   if (stage.do === 'latency') {
     const figure = type.figures[stage.figure]!;
     const ms = figure.unit === 'frames' ? scaleInterval(range(figure.range), perFrame) : range(figure.range);
-    return { key: `${device.id}.${stage.figure}`, label: `${device.name}: ${figure.label}`, ms, kind: figure.kind, source: figure.source };
+    return {
+      key: `${device.id}.${stage.figure}`,
+      label: `${device.name}: ${figure.label}`,
+      ms,
+      kind: figure.kind,
+      source: figure.source,
+    };
   }
   const spec = settings.get(stage.setting) as SettingSpec & { kind: 'delay' };
   const setting = settingOf(device, spec);
@@ -287,7 +303,11 @@ function cableLinks(cable: Cable, fromType: DeviceType, toType: DeviceType): rea
   const from = layoutOf(fromType).get(cable.from.portId)!;
   const to = layoutOf(toType).get(cable.to.portId)!;
   const edge = cableEdge(cable, from.spec);
-  const links = channelPairs(cable, from.spec, to.spec).map(([f, t]) => ({ edge, from: from.first + f, to: to.first + t }));
+  const links = channelPairs(cable, from.spec, to.spec).map(([f, t]) => ({
+    edge,
+    from: from.first + f,
+    to: to.first + t,
+  }));
   cables.set(cable, { from: fromType, to: toType, links });
   return links;
 }
@@ -331,4 +351,3 @@ function channelPairs(cable: Cable, from: PortSpec, to: PortSpec): [number, numb
     return outs.slice(0, ins.length).map((o, i): [number, number] => [o, ins[i]!]);
   });
 }
-

@@ -60,7 +60,11 @@ export interface Pair {
   readonly want: PlanCell['want'] | null;
   /** Loudest first. */
   readonly ways: readonly Heard[];
-  readonly picture: { readonly sourceId: string; readonly delay: Figure; readonly terms: readonly DelayTerm[]; readonly settings: readonly string[] } | null;
+  readonly picture: {
+    readonly sourceId: string;
+    readonly delay: Figure;
+    readonly terms: readonly DelayTerm[];
+    readonly settings: readonly string[];
+  } | null;
   readonly verdict: TimeVerdict;
 }
-

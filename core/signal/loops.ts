@@ -82,7 +82,9 @@ export interface Loop {
 
 /** The loudest simple return of every looping component, by relaxation over at most as many steps as it has nodes. */
 export function readLoops(graph: Graph, components: Components): Loop[] {
-  return components.members.flatMap((members, c) => (components.loops[c] ? [loudestReturn(graph, components, members, c)] : []));
+  return components.members.flatMap((members, c) =>
+    components.loops[c] ? [loudestReturn(graph, components, members, c)] : [],
+  );
 }
 
 function loudestReturn(graph: Graph, components: Components, members: readonly number[], c: number): Loop {

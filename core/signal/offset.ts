@@ -56,7 +56,8 @@ export function settle(measurements: Measurements, label: string, terms: readonl
   return sumFigures(label, 'ms', [...measured, ...rest], SUM);
 }
 
-const covers = (count: number, wanted: number): boolean => Math.sign(count) === Math.sign(wanted) && Math.abs(count) >= Math.abs(wanted);
+const covers = (count: number, wanted: number): boolean =>
+  Math.sign(count) === Math.sign(wanted) && Math.abs(count) >= Math.abs(wanted);
 
 /** What takes have said about delays, as `settle` wants it: the newest first, of one take the widest. */
 export const delayMeasurements = (all: readonly Measurement[]): Measurements =>

@@ -1,5 +1,5 @@
 import type { Rig } from '#core/rig/index.ts';
-import { dbFromRatio, powerFromDb, dbFromPower, ratioFromDb } from '#core/units/index.ts';
+import { dbFromPower, dbFromRatio, powerFromDb, ratioFromDb } from '#core/units/index.ts';
 import type { Graph } from './graph.ts';
 import type { Components } from './loops.ts';
 
@@ -48,7 +48,11 @@ const LOOP_STEPS = 4096;
 
 /** Every source, its sound and its picture, at every node that it reaches, in topological order; loops are bounded. */
 export function trace(rig: Rig, graph: Graph, components: Components): Traced {
-  const sound = startOf(graph, (node) => node.carries === 'sound', rig.sources.map((s) => ({ ref: s.sound, level: s.level })));
+  const sound = startOf(
+    graph,
+    (node) => node.carries === 'sound',
+    rig.sources.map((s) => ({ ref: s.sound, level: s.level })),
+  );
   const picture = startOf(
     graph,
     (node) => node.carries === 'picture',
@@ -110,10 +114,17 @@ function spread(graph: Graph, components: Components, lists: Arrival[][]): numbe
 }
 
 /** Follows what comes into a loop round and round, loudest first in, until it is 80 dB down or the bound is met. */
-function followLoop(graph: Graph, components: Components, c: number, members: readonly number[], lists: Arrival[][]): number {
+function followLoop(
+  graph: Graph,
+  components: Components,
+  c: number,
+  members: readonly number[],
+  lists: Arrival[][],
+): number {
   const open = members.flatMap((node) => lists[node]!);
   const floor = new Map<number, number>();
-  for (const a of open) floor.set(a.sourceIndex, Math.max(floor.get(a.sourceIndex) ?? Number.NEGATIVE_INFINITY, a.levelDb - LOOP_FLOOR_DB));
+  for (const a of open)
+    floor.set(a.sourceIndex, Math.max(floor.get(a.sourceIndex) ?? Number.NEGATIVE_INFINITY, a.levelDb - LOOP_FLOOR_DB));
   let dropped = 0;
   let steps = 0;
   for (let at = 0; at < open.length; at++) {
@@ -123,7 +134,10 @@ function followLoop(graph: Graph, components: Components, c: number, members: re
       if (components.of[to] !== c) continue;
       const next = pass(graph, arrival, e);
       // Scales change along a loop, so the floor is held against the loudest seen at this very node.
-      const loudest = lists[to]!.reduce((db, a) => (a.sourceIndex === next.sourceIndex ? Math.max(db, a.levelDb) : db), Number.NEGATIVE_INFINITY);
+      const loudest = lists[to]!.reduce(
+        (db, a) => (a.sourceIndex === next.sourceIndex ? Math.max(db, a.levelDb) : db),
+        Number.NEGATIVE_INFINITY,
+      );
       if (next.levelDb < loudest - LOOP_FLOOR_DB) continue;
       if (++steps > LOOP_STEPS) return dropped + (open.length - at);
       const left = keep(lists[to]!, next);
@@ -165,7 +179,9 @@ function keep(list: Arrival[], next: Arrival): number {
     const other = list[i]!;
     if (other.sourceIndex !== next.sourceIndex) continue;
     if (sameInstant(other, next)) {
-      const together = dbFromRatio(Math.abs(ratioFromDb(other.levelDb) + other.polarity * next.polarity * ratioFromDb(next.levelDb)));
+      const together = dbFromRatio(
+        Math.abs(ratioFromDb(other.levelDb) + other.polarity * next.polarity * ratioFromDb(next.levelDb)),
+      );
       const louder = next.levelDb > other.levelDb ? next : other;
       louder.levelDb = together;
       list[i] = louder;

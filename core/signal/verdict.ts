@@ -20,7 +20,13 @@ interface Case {
 export function judge({ want, ways, tolerance, openTasks }: Case): TimeVerdict {
   const [loudest] = ways;
   const offsetMs = loudest?.offset?.value.nominal ?? null;
-  const say = (state: State, word: TimeWord, apartMs: number | null = null): TimeVerdict => ({ state, word, offsetMs, apartMs, openTasks });
+  const say = (state: State, word: TimeWord, apartMs: number | null = null): TimeVerdict => ({
+    state,
+    word,
+    offsetMs,
+    apartMs,
+    openTasks,
+  });
   if (!loudest) return want === 'must' ? say('stop', 'missing') : say('none', 'not-heard');
   if (want === 'must-not') return say('fix', 'unwanted');
   const apartMs = heardTwice(ways);

@@ -1,5 +1,12 @@
 import type { Rig, SettingChange } from '#core/rig/index.ts';
-import { type DelaySetting, delaySettingsFor, type Evaluation, type Pair, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
+import {
+  type DelaySetting,
+  delaySettingsFor,
+  type Evaluation,
+  type Pair,
+  toleranceIdOf,
+  toleranceOf,
+} from '#core/signal/index.ts';
 import { frameMs } from '#core/units/index.ts';
 
 /** What becomes of one source: its offset before and after, and why it could not be met, where it could not. */
@@ -43,11 +50,13 @@ interface Knob {
  * What a setting does to other listeners counts as well. Settings keep to each device's step and range.
  */
 export function alignListener(rig: Rig, evaluation: Evaluation, listenerId: string): Alignment {
-  const knobs = delaySettingsFor(rig, evaluation, listenerId).map((setting): Knob => ({
-    setting,
-    unitMs: setting.spec.unit === 'frames' ? frameMs(rig.session.frameRate) : 1,
-    now: setting.value,
-  }));
+  const knobs = delaySettingsFor(rig, evaluation, listenerId).map(
+    (setting): Knob => ({
+      setting,
+      unitMs: setting.spec.unit === 'frames' ? frameMs(rig.session.frameRate) : 1,
+      now: setting.value,
+    }),
+  );
   const rows = evaluation.pairs.flatMap((pair) => rowOf(rig, knobs, pair, listenerId));
   const values = search(knobs, rows);
   const changes = knobs.flatMap(({ setting, now }, k) =>
@@ -67,7 +76,9 @@ function rowOf(rig: Rig, knobs: readonly Knob[], pair: Pair, listenerId: string)
   });
   if (!here && gain.every((g) => g === 0)) return [];
   const tolerance = toleranceOf(toleranceIdOf(rig, rig.listeners.find((l) => l.id === pair.listenerId)!));
-  return [{ pair, here, earlyMs: tolerance.earlyMs, lateMs: tolerance.lateMs, baseMs: loudest.offset.value.nominal, gain }];
+  return [
+    { pair, here, earlyMs: tolerance.earlyMs, lateMs: tolerance.lateMs, baseMs: loudest.offset.value.nominal, gain },
+  ];
 }
 
 const offsetOf = (row: Row, knobs: readonly Knob[], values: readonly number[]): number =>

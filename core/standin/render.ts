@@ -1,5 +1,5 @@
-import { type FftOf, resample, seededNormal } from '#core/samples/index.ts';
 import { findPort, findTypes, type Rig } from '#core/rig/index.ts';
+import { type FftOf, resample, seededNormal } from '#core/samples/index.ts';
 import { type DelayTerm, evaluate } from '#core/signal/index.ts';
 import { ratioFromDb } from '#core/units/index.ts';
 import { convolve, roomResponse } from './room.ts';
@@ -39,7 +39,9 @@ export function renderTrack(fftOf: FftOf, options: RenderOptions): Float32Array 
   const frames = Math.round(seconds * sampleRateHz);
   const types = findTypes(rig);
   const out = new Float32Array(frames);
-  const pairs = evaluate(rig).pairs.filter((p) => p.listenerId === listenerId && sounds[p.sourceId] && p.ways.length > 0);
+  const pairs = evaluate(rig).pairs.filter(
+    (p) => p.listenerId === listenerId && sounds[p.sourceId] && p.ways.length > 0,
+  );
   const loudest = Math.max(...pairs.map((p) => p.ways[0]!.levelDb.nominal));
   const session = Math.ceil((startS + seconds + 1) * sampleRateHz);
   const room = roomResponse(sampleRateHz, ROOM.rt60S, ROOM.directDb, seed + 991);

@@ -28,8 +28,14 @@ export function rigService(database: Database, models: Models, now: () => Date):
     return row;
   };
   const keep = async (row: RigRow, rig: Rig, transaction: Transaction): Promise<void> => {
-    await models.revisions.create({ rigId: row.id, revision: row.revision, document: row.document, savedAt: row.updatedAt }, { transaction });
-    await models.revisions.destroy({ where: { rigId: row.id, revision: { [Op.lte]: row.revision - REVISIONS_KEPT } }, transaction });
+    await models.revisions.create(
+      { rigId: row.id, revision: row.revision, document: row.document, savedAt: row.updatedAt },
+      { transaction },
+    );
+    await models.revisions.destroy({
+      where: { rigId: row.id, revision: { [Op.lte]: row.revision - REVISIONS_KEPT } },
+      transaction,
+    });
     await models.measurements.destroy({ where: { rigId: row.id }, transaction });
     await models.measurements.bulkCreate(
       rig.measurements.map((m) => ({
@@ -55,7 +61,14 @@ export function rigService(database: Database, models: Models, now: () => Date):
         const known = await models.rigs.findByPk(id, { transaction });
         if (known) return toRecord(known);
         const row = await models.rigs.create(
-          { id, name: rig.name, document: JSON.stringify(rig), revision: 1, updatedAt: now().toISOString(), deletedAt: null },
+          {
+            id,
+            name: rig.name,
+            document: JSON.stringify(rig),
+            revision: 1,
+            updatedAt: now().toISOString(),
+            deletedAt: null,
+          },
           { transaction },
         );
         await keep(row, rig, transaction);
@@ -65,7 +78,10 @@ export function rigService(database: Database, models: Models, now: () => Date):
       database.write(async (transaction) => {
         const row = await find(id, transaction);
         if (row.revision !== revision) throw stale(row);
-        await row.update({ name: rig.name, document: JSON.stringify(rig), revision: revision + 1, updatedAt: now().toISOString() }, { transaction });
+        await row.update(
+          { name: rig.name, document: JSON.stringify(rig), revision: revision + 1, updatedAt: now().toISOString() },
+          { transaction },
+        );
         await keep(row, rig, transaction);
         return toRecord(row);
       }),
@@ -86,11 +102,21 @@ export function rigService(database: Database, models: Models, now: () => Date):
 }
 
 const stale = (row: RigRow): HttpProblem =>
-  new HttpProblem(412, 'Changed elsewhere', 'Another window has changed this rig first. Nothing was overwritten: choose which one to keep.', {
-    newer: toRecord(row),
-  });
+  new HttpProblem(
+    412,
+    'Changed elsewhere',
+    'Another window has changed this rig first. Nothing was overwritten: choose which one to keep.',
+    {
+      newer: toRecord(row),
+    },
+  );
 
-const toRecord = (row: RigRow): RigRecord => ({ id: row.id, revision: row.revision, updatedAt: row.updatedAt, document: JSON.parse(row.document) });
+const toRecord = (row: RigRow): RigRecord => ({
+  id: row.id,
+  revision: row.revision,
+  updatedAt: row.updatedAt,
+  document: JSON.parse(row.document),
+});
 
 function toSummary(row: RigRow): RigSummary {
   const rig = parseRig(JSON.parse(row.document));

@@ -29,7 +29,8 @@ export function takeRoutes(takes: TakeService): Router {
   routes.put('/:id', async (req, res) => {
     const { id } = Params.parse(req.params);
     const { name } = Query.parse(req.query);
-    if (!req.is('application/octet-stream')) throw new HttpProblem(415, 'Not accepted', 'A take is sent as application/octet-stream.');
+    if (!req.is('application/octet-stream'))
+      throw new HttpProblem(415, 'Not accepted', 'A take is sent as application/octet-stream.');
     const length = req.get('Content-Length');
     const take = await takes.add(id, name, req, length === undefined ? null : Number(length));
     res.status(201).set('ETag', etag(take.revision)).json(take);

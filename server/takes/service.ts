@@ -39,7 +39,12 @@ export function takeService(database: Database, models: Models, storage: Storage
   };
   return {
     async list() {
-      const rows = await models.takes.findAll({ order: [['addedAt', 'DESC'], ['name', 'ASC']] });
+      const rows = await models.takes.findAll({
+        order: [
+          ['addedAt', 'DESC'],
+          ['name', 'ASC'],
+        ],
+      });
       return Promise.all(rows.map(toRecord));
     },
     get: async (id) => toRecord(await find(id)),
@@ -52,8 +57,15 @@ export function takeService(database: Database, models: Models, storage: Storage
       const { sha256, bytes } = await storage.keep(body, promisedBytes);
       const row = await database.write(async (transaction) => {
         const known = await models.takes.findByPk(id, { transaction });
-        if (known && known.sha256 !== sha256) throw new HttpProblem(409, 'Another file', 'Another file was stored under this id. Choose the file again.');
-        return known ?? models.takes.create({ id, name, bytes, sha256, addedAt: now().toISOString(), notes: null, revision: 1 }, { transaction });
+        if (known && known.sha256 !== sha256)
+          throw new HttpProblem(409, 'Another file', 'Another file was stored under this id. Choose the file again.');
+        return (
+          known ??
+          models.takes.create(
+            { id, name, bytes, sha256, addedAt: now().toISOString(), notes: null, revision: 1 },
+            { transaction },
+          )
+        );
       });
       return toRecord(row);
     },
@@ -66,9 +78,14 @@ export function takeService(database: Database, models: Models, storage: Storage
         const found = await models.takes.findByPk(id, { transaction });
         if (!found) throw notFound('The take');
         if (changed === 0) {
-          throw new HttpProblem(412, 'Changed elsewhere', 'Another window has changed the marks of this take first. Nothing was overwritten: reload to see them.', {
-            newer: { revision: found.revision, notes: found.notes === null ? null : JSON.parse(found.notes) },
-          });
+          throw new HttpProblem(
+            412,
+            'Changed elsewhere',
+            'Another window has changed the marks of this take first. Nothing was overwritten: reload to see them.',
+            {
+              newer: { revision: found.revision, notes: found.notes === null ? null : JSON.parse(found.notes) },
+            },
+          );
         }
         return found;
       });
@@ -88,7 +105,8 @@ export function takeService(database: Database, models: Models, storage: Storage
       const named = new Set(rows.map((r) => r.sha256));
       await Promise.all([...stored].filter((sha256) => !named.has(sha256)).map((sha256) => storage.remove(sha256)));
       const lost = rows.filter((r) => !stored.has(r.sha256)).map((r) => r.id);
-      if (lost.length > 0) await database.write((transaction) => models.takes.destroy({ where: { id: lost }, transaction }));
+      if (lost.length > 0)
+        await database.write((transaction) => models.takes.destroy({ where: { id: lost }, transaction }));
     },
   };
 }

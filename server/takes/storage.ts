@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { access, mkdir, open, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Readable, Transform } from 'node:stream';
+import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { LARGEST_TAKE_BYTES } from '#api/index.ts';
 import { HttpProblem } from '../problem.ts';
@@ -48,7 +48,10 @@ export async function openStorage(folder: string, largestBytes = LARGEST_TAKE_BY
         return { sha256, bytes };
       } catch (error) {
         await rm(part, { force: true });
-        throw (error as { code?: string }).code === 'ERR_STREAM_PREMATURE_CLOSE' || (error as { code?: string }).code === 'ECONNRESET' ? brokenOff() : error;
+        throw (error as { code?: string }).code === 'ERR_STREAM_PREMATURE_CLOSE' ||
+          (error as { code?: string }).code === 'ECONNRESET'
+          ? brokenOff()
+          : error;
       }
     },
     has: (sha256) =>
@@ -71,5 +74,11 @@ async function sync(path: string): Promise<void> {
   await handle.close();
 }
 
-const tooLarge = (): HttpProblem => new HttpProblem(413, 'Too large', 'The take is larger than 8 GB. Cut out the part you want to measure and choose that.');
-const brokenOff = (): HttpProblem => new HttpProblem(400, 'Broken off', 'The take did not arrive whole. Nothing was kept: choose the file again.');
+const tooLarge = (): HttpProblem =>
+  new HttpProblem(
+    413,
+    'Too large',
+    'The take is larger than 8 GB. Cut out the part you want to measure and choose that.',
+  );
+const brokenOff = (): HttpProblem =>
+  new HttpProblem(400, 'Broken off', 'The take did not arrive whole. Nothing was kept: choose the file again.');

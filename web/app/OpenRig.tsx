@@ -1,8 +1,18 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router';
 import { parseRig, startHistory } from '#core/rig/index.ts';
-import { api, closed, isOffline, opened, readDraft, sayProblem, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
-import { Frame } from './Frame.tsx';
+import { Frame } from '#web/parts/index.ts';
+import {
+  api,
+  closed,
+  isOffline,
+  opened,
+  readDraft,
+  sayProblem,
+  selectRig,
+  useAppDispatch,
+  useAppSelector,
+} from '#web/store/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
 import { selectVerdict } from './verdict.ts';
@@ -22,8 +32,18 @@ function useOpenRig(rigId: string): string | null {
         const rig = parseRig(document);
         const same = draft && JSON.stringify(draft.history.rig) === JSON.stringify(rig);
         if (draft && same) dispatch(opened({ rigId, history: draft.history, revision, save: 'saved' }));
-        else if (draft && !draft.saved && draft.revision === revision) dispatch(opened({ rigId, history: draft.history, revision, save: 'unsaved' }));
-        else if (draft && !draft.saved) dispatch(opened({ rigId, history: draft.history, revision: draft.revision, save: 'conflict', newer: { revision, rig } }));
+        else if (draft && !draft.saved && draft.revision === revision)
+          dispatch(opened({ rigId, history: draft.history, revision, save: 'unsaved' }));
+        else if (draft && !draft.saved)
+          dispatch(
+            opened({
+              rigId,
+              history: draft.history,
+              revision: draft.revision,
+              save: 'conflict',
+              newer: { revision, rig },
+            }),
+          );
         else dispatch(opened({ rigId, history: startHistory(rig), revision, save: 'saved' }));
       } else if (draft && isOffline(answer.error)) {
         dispatch(opened({ rigId, history: draft.history, revision: draft.revision, save: 'unsaved' }));

@@ -1,4 +1,4 @@
-import { Suspense, lazy } from 'react';
+import { lazy, Suspense } from 'react';
 import { useParams } from 'react-router';
 
 /** A rig's frame needs the whole model; it comes with the first rig screen. */

@@ -10,7 +10,8 @@ export function RigNotices() {
     <div aria-live="polite">
       {save === 'offline' && (
         <p className="notice">
-          <StateMark state="watch" /> The server does not answer. Your changes are kept in this browser and sent when it is back.
+          <StateMark state="watch" /> The server does not answer. Your changes are kept in this browser and sent when it
+          is back.
         </p>
       )}
       {save === 'conflict' && newer && (

@@ -22,7 +22,7 @@ export function RigTop({ rig, verdict }: { rig: Rig; verdict: Verdict }) {
         <span className="small quiet">Rig</span>
         <span className="strong">{rig.name}</span>
       </div>
-      <div className="frame-verdict" aria-label="Verdict">
+      <section className="frame-verdict" aria-label="Verdict">
         {verdict.stops > 0 && (
           <span className="stop">
             <StateMark state="stop" /> {verdict.stops === 1 ? '1 stops it' : `${verdict.stops} stop it`}
@@ -35,10 +35,11 @@ export function RigTop({ rig, verdict }: { rig: Rig; verdict: Verdict }) {
         )}
         {verdict.stops + verdict.fixes === 0 && (
           <span className={verdict.state}>
-            <StateMark state={verdict.state} /> {verdict.state === 'good' ? 'All in time' : `${Math.max(verdict.watches, verdict.toDo)} to watch`}
+            <StateMark state={verdict.state} />{' '}
+            {verdict.state === 'good' ? 'All in time' : `${Math.max(verdict.watches, verdict.toDo)} to watch`}
           </span>
         )}
-      </div>
+      </section>
       <div className="frame-rests">
         <button type="button" className="term" onClick={() => setListed(true)}>
           {verdict.toDo === 0 ? 'nothing to do at the desk' : `${verdict.toDo} to do at the desk`}
@@ -48,10 +49,18 @@ export function RigTop({ rig, verdict }: { rig: Rig; verdict: Verdict }) {
         {verdict.measuredAt ? `, measured in part ${formatDate(verdict.measuredAt)}` : ', nothing measured yet'}
       </div>
       <div className="frame-tools">
-        <Button disabled={!undoable} onClick={() => dispatch(undoStep())} title={undoable ? `Undo: ${undoable.label}` : 'Nothing to undo'}>
+        <Button
+          disabled={!undoable}
+          onClick={() => dispatch(undoStep())}
+          title={undoable ? `Undo: ${undoable.label}` : 'Nothing to undo'}
+        >
           Undo
         </Button>
-        <Button disabled={!redoable} onClick={() => dispatch(redoStep())} title={redoable ? `Redo: ${redoable.label}` : 'Nothing to redo'}>
+        <Button
+          disabled={!redoable}
+          onClick={() => dispatch(redoStep())}
+          title={redoable ? `Redo: ${redoable.label}` : 'Nothing to redo'}
+        >
           Redo
         </Button>
         <Button onClick={() => setListed(true)}>

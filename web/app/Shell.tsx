@@ -13,11 +13,26 @@ export function Shell() {
   );
 }
 
-const SHOWN: Record<string, string> = { arrowleft: '←', arrowright: '→', arrowup: '↑', arrowdown: '↓', mod: 'Ctrl', shift: 'Shift', plus: '+', minus: '−', delete: 'Del' };
+const SHOWN: Record<string, string> = {
+  arrowleft: '←',
+  arrowright: '→',
+  arrowup: '↑',
+  arrowdown: '↓',
+  mod: 'Ctrl',
+  shift: 'Shift',
+  plus: '+',
+  minus: '−',
+  delete: 'Del',
+};
 const showKeys = (keys: string): string =>
   keys
     .split(',')
-    .map((one) => one.split('+').map((k) => SHOWN[k] ?? k).join(' '))
+    .map((one) =>
+      one
+        .split('+')
+        .map((k) => SHOWN[k] ?? k)
+        .join(' '),
+    )
     .join(' or ');
 
 function KeyList() {
@@ -25,7 +40,7 @@ function KeyList() {
   useKey('?', 'List the keys of this view', () => setOpen(true));
   const hints = useKeyHints();
   return (
-    <Dialog.Root open={open} onOpenChange={(e) => setOpen(e.open)}>
+    <Dialog.Root lazyMount unmountOnExit open={open} onOpenChange={(e) => setOpen(e.open)}>
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>

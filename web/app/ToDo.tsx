@@ -14,9 +14,9 @@ interface Props {
 export function ToDo({ rig, open, onClose }: Props) {
   const dispatch = useAppDispatch();
   const boxes = [...new Set(rig.tasks.map((t) => t.deviceId))];
-  const describe = (task: Task) => sayTask(rig, task);
+  const say = (task: Task) => sayTask(rig, task);
   return (
-    <Dialog.Root open={open} onOpenChange={(e) => !e.open && onClose()}>
+    <Dialog.Root lazyMount unmountOnExit open={open} onOpenChange={(e) => !e.open && onClose()}>
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
@@ -26,7 +26,10 @@ export function ToDo({ rig, open, onClose }: Props) {
             </Dialog.Header>
             <Dialog.Body>
               {boxes.length === 0 && (
-                <p className="quiet">Nothing is open. Propose a setting in Sync, choose ‘To do at the desk’, and it is listed here until it is ticked.</p>
+                <p className="quiet">
+                  Nothing is open. Propose a setting in Sync, choose ‘To do at the desk’, and it is listed here until it
+                  is ticked.
+                </p>
               )}
               {boxes.map((deviceId) => (
                 <section key={deviceId}>
@@ -38,14 +41,20 @@ export function ToDo({ rig, open, onClose }: Props) {
                         .map((task) => (
                           <tr key={task.id}>
                             <td>
-                              {describe(task)}
+                              {say(task)}
                               <br />
                               <span className="quiet small">open since {formatDate(task.openedAt)}</span>
                             </td>
                             <td className="number">
                               <span className="row" style={{ justifyContent: 'flex-end' }}>
-                                <Button onClick={() => dispatch(applyStep(tickTask(rig, task), `Done: ${describe(task)}`))}>Done</Button>
-                                <Button onClick={() => dispatch(applyStep(dropTask(task), `Not to be done: ${describe(task)}`))}>Not after all</Button>
+                                <Button onClick={() => dispatch(applyStep(tickTask(rig, task), `Done: ${say(task)}`))}>
+                                  Done
+                                </Button>
+                                <Button
+                                  onClick={() => dispatch(applyStep(dropTask(task), `Not to be done: ${say(task)}`))}
+                                >
+                                  Not after all
+                                </Button>
                               </span>
                             </td>
                           </tr>
@@ -72,6 +81,6 @@ function sayTask(rig: Rig, task: Task): string {
   const spec = findSetting(rig, findTypes(rig), task.deviceId, task.settingId);
   const now = rig.devices.find((d) => d.id === task.deviceId)?.settings[task.settingId]?.value ?? task.before.value;
   const unit = spec?.kind === 'delay' ? ` ${spec.unit}` : spec?.kind === 'gain' ? ' dB' : '';
-  const say = (value: SettingValue) => (typeof value === 'boolean' ? (value ? 'on' : 'off') : String(value));
-  return `${spec?.name ?? task.settingId}: ${say(task.before.value)} to ${say(now)}${unit}`;
+  const word = (value: SettingValue) => (typeof value === 'boolean' ? (value ? 'on' : 'off') : String(value));
+  return `${spec?.name ?? task.settingId}: ${word(task.before.value)} to ${word(now)}${unit}`;
 }

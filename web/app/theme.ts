@@ -26,8 +26,18 @@ const button = defineRecipe({
   },
   variants: {
     variant: {
-      outline: { background: 'var(--paper)', borderColor: 'var(--rule2)', color: 'var(--ink)', _hover: { borderColor: 'var(--ink)' } },
-      solid: { background: 'var(--ink)', borderColor: 'var(--ink)', color: 'var(--paper)', _hover: { background: 'var(--ink2)' } },
+      outline: {
+        background: 'var(--paper)',
+        borderColor: 'var(--rule2)',
+        color: 'var(--ink)',
+        _hover: { borderColor: 'var(--ink)' },
+      },
+      solid: {
+        background: 'var(--ink)',
+        borderColor: 'var(--ink)',
+        color: 'var(--paper)',
+        _hover: { background: 'var(--ink2)' },
+      },
       plain: {
         background: 'transparent',
         borderColor: 'transparent',
@@ -71,8 +81,22 @@ const dialog = defineSlotRecipe({
   className: 'dialog',
   slots: dialogAnatomy.keys(),
   base: {
-    backdrop: { position: 'fixed', inset: 0, background: 'color-mix(in srgb, var(--desk) 78%, transparent)', zIndex: 50 },
-    positioner: { position: 'fixed', inset: 0, display: 'flex', justifyContent: 'center', alignItems: 'flex-start', paddingTop: '8vh', zIndex: 51, overflow: 'auto' },
+    backdrop: {
+      position: 'fixed',
+      inset: 0,
+      background: 'color-mix(in srgb, var(--desk) 78%, transparent)',
+      zIndex: 50,
+    },
+    positioner: {
+      position: 'fixed',
+      inset: 0,
+      display: 'flex',
+      justifyContent: 'center',
+      alignItems: 'flex-start',
+      paddingTop: '8vh',
+      zIndex: 51,
+      overflow: 'auto',
+    },
     content: { ...sheetOfPaper, width: 'min(640px, 92vw)', padding: '20px 24px', outline: 'none' },
     header: { marginBottom: '10px' },
     title: { fontSize: '19px', fontWeight: 640 },
@@ -85,7 +109,14 @@ const popover = defineSlotRecipe({
   className: 'popover',
   slots: popoverAnatomy.keys(),
   base: {
-    content: { ...sheetOfPaper, maxWidth: '360px', padding: '12px 14px', fontSize: '14px', zIndex: 60, outline: 'none' },
+    content: {
+      ...sheetOfPaper,
+      maxWidth: '360px',
+      padding: '12px 14px',
+      fontSize: '14px',
+      zIndex: 60,
+      outline: 'none',
+    },
   },
 });
 
@@ -109,7 +140,15 @@ const nativeSelect = defineSlotRecipe({
       cursor: 'pointer',
       _focusVisible: focus,
     },
-    indicator: { position: 'absolute', right: '8px', top: '50%', transform: 'translateY(-50%)', width: '14px', pointerEvents: 'none', color: 'var(--ink2)' },
+    indicator: {
+      position: 'absolute',
+      right: '8px',
+      top: '50%',
+      transform: 'translateY(-50%)',
+      width: '14px',
+      pointerEvents: 'none',
+      color: 'var(--ink2)',
+    },
   },
 });
 

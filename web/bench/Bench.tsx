@@ -49,7 +49,11 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
     }
   };
   const records = takes.data ?? [];
-  const known = takeIds.map((id) => ({ id, record: records.find((t) => t.id === id), name: fileOf(id)?.name ?? records.find((t) => t.id === id)?.name ?? 'take' }));
+  const known = takeIds.map((id) => ({
+    id,
+    record: records.find((t) => t.id === id),
+    name: fileOf(id)?.name ?? records.find((t) => t.id === id)?.name ?? 'take',
+  }));
   const missing = takes.data && known.some((k) => !k.record && !fileOf(k.id));
   return (
     <main
@@ -85,7 +89,10 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
           <h1>Bench</h1>
           {missing && <p className="watch">A take of this bench was not kept. Choose its file again.</p>}
           <div className={`drop ${over ? 'over' : ''}`}>
-            <p>Drop a take here: a WAV, or a video with a clap in it. Two takes of the same sound are laid against each other.</p>
+            <p>
+              Drop a take here: a WAV, or a video with a clap in it. Two takes of the same sound are laid against each
+              other.
+            </p>
             <p style={{ marginTop: 12 }}>
               <Button variant="solid" onClick={() => chooser.current?.click()}>
                 Open a take <kbd>o</kbd>

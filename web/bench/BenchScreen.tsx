@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { Frame } from '#web/app/Frame.tsx';
+import { Frame } from '#web/parts/index.ts';
 import { selectEvaluation, selectRig, useAppSelector } from '#web/store/index.ts';
 import { Bench } from './Bench.tsx';
 
@@ -14,7 +14,9 @@ export function BenchScreen() {
   const [params, setParams] = useSearchParams();
   const takeIds = (params.get('takes') ?? '').split(',').filter(Boolean).slice(0, MOST_TAKES);
   const [failed, setFailed] = useState<string | null>(null);
-  useEffect(() => setFailed(null), [params.get('takes')]);
+  const address = takeIds.join(' ');
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other takes, other troubles
+  useEffect(() => setFailed(null), [address]);
   const setTakeIds = (ids: readonly string[]) =>
     setParams((all) => {
       if (ids.length === 0) all.delete('takes');
@@ -23,7 +25,7 @@ export function BenchScreen() {
     });
   const bench = (
     <Bench
-      key={takeIds.join(' ') || 'empty'}
+      key={address || 'empty'}
       takeIds={takeIds}
       onTakes={setTakeIds}
       failed={failed}
@@ -40,7 +42,8 @@ export function BenchScreen() {
       more={[{ to: '/bench', label: 'Bench' }]}
       top={
         <span>
-          <span className="strong">Bench without a rig.</span> <Link to="/">Open a rig</Link> to take what you measure into it.
+          <span className="strong">Bench without a rig.</span> <Link to="/">Open a rig</Link> to take what you measure
+          into it.
         </span>
       }
     >

@@ -1,7 +1,15 @@
 import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, type State, toleranceOf } from '#core/signal/index.ts';
 import { driftMs, rate } from '#core/units/index.ts';
-import { decimalsFor, formatFrames, formatNumber, formatOffset, formatSigned, StateMark, Term } from '#web/parts/index.ts';
+import {
+  decimalsFor,
+  formatFrames,
+  formatNumber,
+  formatOffset,
+  formatSigned,
+  StateMark,
+  Term,
+} from '#web/parts/index.ts';
 import { offsetOfNotes } from './marks.ts';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
@@ -51,7 +59,8 @@ export function Findings({ bench, comparison, rig }: Props) {
         </thead>
         <tbody>
           {pictures.map(({ take, found }) => {
-            const state: State = found.offsetMs > tolerance.lateMs || found.offsetMs < tolerance.earlyMs ? 'fix' : 'good';
+            const state: State =
+              found.offsetMs > tolerance.lateMs || found.offsetMs < tolerance.earlyMs ? 'fix' : 'good';
             return (
               <tr key={take.id}>
                 <td>{bench.length > 1 ? `${take.name}: ` : ''}sound against picture</td>
@@ -63,8 +72,8 @@ export function Findings({ bench, comparison, rig }: Props) {
                 </td>
                 <td className={state}>
                   <StateMark state={state} />{' '}
-                  {state === 'good' ? 'within' : found.offsetMs > 0 ? 'later than' : 'earlier than'} the tolerance ({tolerance.name}, {formatSigned(tolerance.earlyMs)} to{' '}
-                  {formatSigned(tolerance.lateMs)} ms)
+                  {state === 'good' ? 'within' : found.offsetMs > 0 ? 'later than' : 'earlier than'} the tolerance (
+                  {tolerance.name}, {formatSigned(tolerance.earlyMs)} to {formatSigned(tolerance.lateMs)} ms)
                 </td>
               </tr>
             );
@@ -78,13 +87,16 @@ export function Findings({ bench, comparison, rig }: Props) {
                 </td>
               ) : offset.confidence < SAME_SOUND ? (
                 <td colSpan={5}>
-                  <StateMark state="watch" /> Not the same sound (<Term id="confidence">confidence</Term> {Math.round(offset.confidence * 100)} %).
+                  <StateMark state="watch" /> Not the same sound (<Term id="confidence">confidence</Term>{' '}
+                  {Math.round(offset.confidence * 100)} %).
                 </td>
               ) : (
                 <>
                   <td className="number strong">{lies(offset.offsetMs)}</td>
                   <td className="number">±{formatNumber(offset.spreadMs, decimalsFor(offset.spreadMs))}</td>
-                  <td className="number">{formatFrames(offset.offsetMs, frameRate(bench[0]!)).replace(' frames', '')}</td>
+                  <td className="number">
+                    {formatFrames(offset.offsetMs, frameRate(bench[0]!)).replace(' frames', '')}
+                  </td>
                   <td className="number">content</td>
                   <td>
                     <DriftSaid ppm={offset.driftPpm} sd={offset.driftSdPpm} />
@@ -111,8 +123,9 @@ function DriftSaid({ ppm, sd }: { ppm: number | null; sd: number | null }) {
   const small = Math.abs(apart) < SMALL_DRIFT_MS;
   return (
     <span className={small ? 'good' : 'watch'}>
-      <StateMark state={small ? 'good' : 'watch'} /> runs {formatNumber(Math.abs(ppm), 1)} ±{formatNumber(2 * sd, decimalsFor(2 * sd))} ppm {ppm < 0 ? 'shorter' : 'longer'} (
-      <Term id="drift">drift</Term>): {formatNumber(Math.abs(apart))} ms in an hour
+      <StateMark state={small ? 'good' : 'watch'} /> runs {formatNumber(Math.abs(ppm), 1)} ±
+      {formatNumber(2 * sd, decimalsFor(2 * sd))} ppm {ppm < 0 ? 'shorter' : 'longer'} (<Term id="drift">drift</Term>):{' '}
+      {formatNumber(Math.abs(apart))} ms in an hour
     </span>
   );
 }

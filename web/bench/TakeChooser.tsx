@@ -19,7 +19,8 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
   const [asked, setAsked] = useState<string | null>(null);
   if (loading) return <p className="quiet">Looking for your takes…</p>;
   if (takes.length === 0) return null;
-  const toggle = (id: string) => setPicked((all) => (all.includes(id) ? all.filter((p) => p !== id) : [...all, id].slice(-2)));
+  const toggle = (id: string) =>
+    setPicked((all) => (all.includes(id) ? all.filter((p) => p !== id) : [...all, id].slice(-2)));
   return (
     <>
       <div className="spread">
@@ -47,7 +48,12 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
           {takes.map((take) => (
             <tr key={take.id}>
               <td>
-                <input type="checkbox" aria-label={`Pick ${take.name}`} checked={picked.includes(take.id)} onChange={() => toggle(take.id)} />
+                <input
+                  type="checkbox"
+                  aria-label={`Pick ${take.name}`}
+                  checked={picked.includes(take.id)}
+                  onChange={() => toggle(take.id)}
+                />
               </td>
               <td>
                 <Button variant="plain" onClick={() => onOpen([take.id])}>
@@ -56,7 +62,13 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
               </td>
               <td className="number quiet">{formatBytes(take.bytes)}</td>
               <td className="quiet">{formatDate(take.addedAt)}</td>
-              <td className="quiet">{rig?.measurements.some((m) => m.takeId === take.id) ? 'this rig' : take.usedBy.length > 0 ? 'a rig' : ''}</td>
+              <td className="quiet">
+                {rig?.measurements.some((m) => m.takeId === take.id)
+                  ? 'this rig'
+                  : take.usedBy.length > 0
+                    ? 'a rig'
+                    : ''}
+              </td>
               <td className="number">
                 {asked === take.id ? (
                   <span className="row" style={{ justifyContent: 'flex-end' }}>

@@ -3,13 +3,12 @@ import { useEffect, useState } from 'react';
 import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { Lanes, type LaneView, useWidth } from '#web/charts/index.ts';
-import { heldWithin, wholeView, zoomAbout } from '#web/charts/lanes.ts';
+import { heldWithin, Lanes, type LaneView, useWidth, wholeView, zoomAbout } from '#web/charts/index.ts';
 import { count, useKey } from '#web/parts/index.ts';
 import { BenchCard } from './BenchCard.tsx';
-import { lanesOf, laneStepMs, pairLines, readLaneKey } from './lanes-of.ts';
-import { addMark, moveMark, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
 import { Findings } from './Findings.tsx';
+import { laneStepMs, lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
+import { addMark, moveMark, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
 import { useComparison } from './useComparison.ts';
 import { type BenchTake, useTake } from './useTake.ts';
 
@@ -50,7 +49,17 @@ function TwoTakes(props: Props) {
 
 const SAME_SOUND = 0.5;
 
-function Lying({ bench, kept, onOpen, onAdd, onRemove, onClear, rigId, rig, evaluation }: Props & { bench: readonly BenchTake[] }) {
+function Lying({
+  bench,
+  kept,
+  onOpen,
+  onAdd,
+  onRemove,
+  onClear,
+  rigId,
+  rig,
+  evaluation,
+}: Props & { bench: readonly BenchTake[] }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const [first, second] = bench;
   const ready = second?.look?.sound && first?.look?.sound;
@@ -62,9 +71,12 @@ function Lying({ bench, kept, onOpen, onAdd, onRemove, onClear, rigId, rig, eval
   const [cursor, setCursor] = useState<{ laneKey: string; ms: number } | null>(null);
   const [selected, setSelected] = useState<string | null>(null);
   const shown = heldWithin(view ?? wholeView(width, wholeMs), width, wholeMs);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another length is another axis
   useEffect(() => setView(null), [wholeMs]);
-  const zoom = (factor: number) => setView(zoomAbout(shown, cursor ? (cursor.ms - shown.startMs) / shown.msPerPx : width / 2, factor, width, wholeMs));
-  const pan = (share: number) => setView(heldWithin({ ...shown, startMs: shown.startMs + share * width * shown.msPerPx }, width, wholeMs));
+  const zoom = (factor: number) =>
+    setView(zoomAbout(shown, cursor ? (cursor.ms - shown.startMs) / shown.msPerPx : width / 2, factor, width, wholeMs));
+  const pan = (share: number) =>
+    setView(heldWithin({ ...shown, startMs: shown.startMs + share * width * shown.msPerPx }, width, wholeMs));
   const chosenLane = cursor?.laneKey ?? lanes.at(-1)?.key ?? null;
   const takeOf = (laneKey: string) => bench.find((t) => t.id === readLaneKey(laneKey).takeId)!;
   const mark = () => {
@@ -124,7 +136,8 @@ function Lying({ bench, kept, onOpen, onAdd, onRemove, onClear, rigId, rig, eval
               onSelect={setSelected}
               onMove={(laneKey, markKey, atMs) => {
                 const take = takeOf(laneKey);
-                if (take.notes) take.change(moveMark(take.notes, readLaneKey(laneKey).kind, Number(markKey.split('#')[1]), atMs));
+                if (take.notes)
+                  take.change(moveMark(take.notes, readLaneKey(laneKey).kind, Number(markKey.split('#')[1]), atMs));
               }}
               onRemove={(laneKey, markKey) => withMark(laneKey, markKey, removeMark)}
               onToggle={(laneKey, markKey) => withMark(laneKey, markKey, toggleMark)}
@@ -152,14 +165,18 @@ function Lying({ bench, kept, onOpen, onAdd, onRemove, onClear, rigId, rig, eval
 function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: boolean; onRemove: () => void }) {
   const { progress, failed, look, notes } = take;
   const prefix = removable ? `${take.name}: ` : '';
-  const gaps = look?.picture && look.picture.pieces.reduce((n, p) => n + (p.timesMs.length > 0 ? p.timesMs.at(-1)! - p.timesMs[0]! : 0), 0) < look.durationMs * 0.9;
+  const gaps =
+    look?.picture &&
+    look.picture.pieces.reduce((n, p) => n + (p.timesMs.length > 0 ? p.timesMs.at(-1)! - p.timesMs[0]! : 0), 0) <
+      look.durationMs * 0.9;
   return (
     <div className="row quiet">
       {progress && (
         <>
           <span role="status">
             {prefix}
-            {WORK[progress.what] ?? progress.what}: {Math.round(progress.done * 100)} %{progress.leftS !== null && `, ${Math.ceil(progress.leftS)} s left`}
+            {WORK[progress.what] ?? progress.what}: {Math.round(progress.done * 100)} %
+            {progress.leftS !== null && `, ${Math.ceil(progress.leftS)} s left`}
           </span>
           <progress value={progress.done} max={1} aria-label="Progress" style={{ width: 160 }} />
           <Button onClick={take.stop}>Stop</Button>
@@ -179,8 +196,10 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
           {prefix}
           {look.picture ? `${count(notes.flashes.length, 'flash', 'flashes')} and ` : ''}
           {count(notes.claps.length, 'clap')} found.
-          {notes.claps.some((c) => !c.used) && ' A hollow mark is weak and left out; double-click it, or press space on it, to take it in.'}
-          {offsetOfNotes(notes) === null && look.picture && ' No flash goes with a clap: add the missing mark by hand.'} {look.notices.join(' ')}
+          {notes.claps.some((c) => !c.used) &&
+            ' A hollow mark is weak and left out; double-click it, or press space on it, to take it in.'}
+          {offsetOfNotes(notes) === null && look.picture && ' No flash goes with a clap: add the missing mark by hand.'}{' '}
+          {look.notices.join(' ')}
         </span>
       )}
       {!progress && gaps && <Button onClick={() => take.lookAgain(true)}>Look at the whole picture</Button>}
@@ -193,4 +212,10 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
   );
 }
 
-const WORK: Record<string, string> = { opening: 'Opening', decoding: 'Decoding the sound', waveform: 'Reading the sound', claps: 'Looking for claps', picture: 'Looking at the picture' };
+const WORK: Record<string, string> = {
+  opening: 'Opening',
+  decoding: 'Decoding the sound',
+  waveform: 'Reading the sound',
+  claps: 'Looking for claps',
+  picture: 'Looking at the picture',
+};

@@ -1,5 +1,5 @@
-import type { TakeSource } from '#web/workers/index.ts';
 import { contentUrl } from '#web/store/index.ts';
+import type { TakeSource } from '#web/workers/index.ts';
 
 /** Files chosen in this page, by take: measured from where they are while the server is still being sent them. */
 const chosen = new Map<string, File>();

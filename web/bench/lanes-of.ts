@@ -1,6 +1,6 @@
+import { rateName } from '#core/units/index.ts';
 import type { LaneData, LanesProps } from '#web/charts/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
-import { rateName } from '#core/units/index.ts';
 import { type MarkKind, offsetOfNotes } from './marks.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -15,7 +15,8 @@ export function lanesOf(bench: readonly BenchTake[], shiftsMs: readonly number[]
   return bench.flatMap((take, i): LaneData[] => {
     const { look, notes, id, name } = take;
     if (!look) return [];
-    const marks = (kind: MarkKind) => (notes?.[kind] ?? []).map((m, n) => ({ key: `${laneKey(id, kind)}#${n}`, atMs: m.atMs, used: m.used }));
+    const marks = (kind: MarkKind) =>
+      (notes?.[kind] ?? []).map((m, n) => ({ key: `${laneKey(id, kind)}#${n}`, atMs: m.atMs, used: m.used }));
     const shiftMs = shiftsMs[i] ?? 0;
     const several = bench.length > 1 ? `${name}: ` : '';
     const lanes: LaneData[] = [];
@@ -48,7 +49,8 @@ export function lanesOf(bench: readonly BenchTake[], shiftsMs: readonly number[]
 }
 
 /** A key press moves a flash by a frame and a clap by a millisecond. */
-export const laneStepMs = (take: BenchTake, lane: LaneData): number => (lane.kind === 'picture' ? (take.notes?.frameMs ?? 1000 / 60) : 1);
+export const laneStepMs = (take: BenchTake, lane: LaneData): number =>
+  lane.kind === 'picture' ? (take.notes?.frameMs ?? 1000 / 60) : 1;
 
 /** Dimension lines from flash to clap, drawn over the sound of the same take. */
 export function pairLines(bench: readonly BenchTake[], shiftsMs: readonly number[]): LanesProps['pairs'] {

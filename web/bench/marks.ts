@@ -23,7 +23,10 @@ export function notesFrom(look: TakeLook): TakeNotes {
 export type MarkKind = 'flashes' | 'claps';
 
 const sorted = (marks: readonly BenchMark[]): BenchMark[] => [...marks].sort((a, b) => a.atMs - b.atMs);
-const change = (notes: TakeNotes, kind: MarkKind, marks: readonly BenchMark[]): TakeNotes => ({ ...notes, [kind]: sorted(marks) });
+const change = (notes: TakeNotes, kind: MarkKind, marks: readonly BenchMark[]): TakeNotes => ({
+  ...notes,
+  [kind]: sorted(marks),
+});
 
 export const addMark = (notes: TakeNotes, kind: MarkKind, atMs: number): TakeNotes =>
   change(notes, kind, [...notes[kind], { atMs, used: true, byHand: true }]);
@@ -32,10 +35,16 @@ export const moveMark = (notes: TakeNotes, kind: MarkKind, index: number, atMs: 
   ...notes,
   [kind]: notes[kind].map((m, i) => (i === index ? { ...m, atMs: Math.max(0, atMs), byHand: true } : m)),
 });
-export const removeMark = (notes: TakeNotes, kind: MarkKind, index: number): TakeNotes => change(notes, kind, notes[kind].filter((_, i) => i !== index));
+export const removeMark = (notes: TakeNotes, kind: MarkKind, index: number): TakeNotes =>
+  change(
+    notes,
+    kind,
+    notes[kind].filter((_, i) => i !== index),
+  );
 export const toggleMark = (notes: TakeNotes, kind: MarkKind, index: number): TakeNotes => ({
   ...notes,
   [kind]: notes[kind].map((m, i) => (i === index ? { ...m, used: !m.used } : m)),
 });
 
-export const offsetOfNotes = (notes: TakeNotes): PictureOffset | null => pairMarks(notes.flashes, notes.claps, notes.frameMs ?? USUAL_FRAME_MS);
+export const offsetOfNotes = (notes: TakeNotes): PictureOffset | null =>
+  pairMarks(notes.flashes, notes.claps, notes.frameMs ?? USUAL_FRAME_MS);

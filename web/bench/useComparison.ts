@@ -21,11 +21,15 @@ export function useComparison(firstId: string | null, secondId: string | null): 
       return;
     }
     setState({ ...IDLE, progress: { what: 'comparing', done: 0 } });
-    const job = compareTakes(sourceOf(firstId), sourceOf(secondId), (progress) => setState((s) => ({ ...s, progress })));
+    const job = compareTakes(sourceOf(firstId), sourceOf(secondId), (progress) =>
+      setState((s) => ({ ...s, progress })),
+    );
     let gone = false;
     job.result.then(
       (offset) => !gone && setState({ offset, progress: null, failed: null }),
-      (error: unknown) => !gone && setState({ offset: null, progress: null, failed: error instanceof Error ? error.message : String(error) }),
+      (error: unknown) =>
+        !gone &&
+        setState({ offset: null, progress: null, failed: error instanceof Error ? error.message : String(error) }),
     );
     return () => {
       gone = true;

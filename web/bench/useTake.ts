@@ -46,7 +46,9 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
           setLook(found);
           setProgress(null);
           // Marks that a person corrected stay; a look at more of the picture brings its own.
-          setNotes((kept) => (kept && !whole ? { ...kept, frameMs: kept.frameMs ?? notesFrom(found).frameMs } : notesFrom(found)));
+          setNotes((kept) =>
+            kept && !whole ? { ...kept, frameMs: kept.frameMs ?? notesFrom(found).frameMs } : notesFrom(found),
+          );
         },
         (error: unknown) => {
           if (job.current !== mine) return;

@@ -24,18 +24,32 @@ const RIGHT = 26;
 /** The arrivals at one listener: the picture as a line, each source's sound as a mark with its spread, the tolerance as a band. */
 export function ArrivalChart({ rig, pairs, before, tolerance, widthPx, tappedId, onTap }: Props) {
   const plot = Math.max(240, widthPx - LEFT - RIGHT);
-  const layout = useMemo(() => layoutArrivals(rig, pairs, before, tolerance, plot), [rig, pairs, before, tolerance, plot]);
+  const layout = useMemo(
+    () => layoutArrivals(rig, pairs, before, tolerance, plot),
+    [rig, pairs, before, tolerance, plot],
+  );
   const bottom = TOP + ROW * layout.rows.length;
   return (
-    <svg width={widthPx} height={bottom + 58} role="group" aria-label="Arrivals against the picture">
+    <svg width={widthPx} height={bottom + 58} aria-label="Arrivals against the picture">
       <defs>
         <pattern id="within" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V7" stroke="var(--good)" strokeOpacity="0.4" />
         </pattern>
       </defs>
-      {layout.rows.map((row, i) => row.source.id === tappedId && <rect key="tap" className="tap-row" x={0} y={TOP + ROW * i} width={LEFT - 40} height={ROW - 1} />)}
+      {layout.rows.map(
+        (row, i) =>
+          row.source.id === tappedId && (
+            <rect key="tap" className="tap-row" x={0} y={TOP + ROW * i} width={LEFT - 40} height={ROW - 1} />
+          ),
+      )}
       <g transform={`translate(${LEFT},0)`}>
-        <rect x={layout.tolerancePx.from} y={TOP} width={layout.tolerancePx.to - layout.tolerancePx.from} height={bottom - TOP} fill="url(#within)" />
+        <rect
+          x={layout.tolerancePx.from}
+          y={TOP}
+          width={layout.tolerancePx.to - layout.tolerancePx.from}
+          height={bottom - TOP}
+          fill="url(#within)"
+        />
         {[layout.tolerancePx.from, layout.tolerancePx.to].map((px) => (
           <line key={px} className="limit" x1={px} x2={px} y1={TOP} y2={bottom} />
         ))}
@@ -62,7 +76,15 @@ export function ArrivalChart({ rig, pairs, before, tolerance, widthPx, tappedId,
         </text>
       </g>
       {layout.rows.map((row, i) => (
-        <Row key={row.source.id} row={row} y={TOP + ROW * i} plot={plot} zeroPx={layout.zeroPx} tapped={row.source.id === tappedId} onTap={onTap} />
+        <Row
+          key={row.source.id}
+          row={row}
+          y={TOP + ROW * i}
+          plot={plot}
+          zeroPx={layout.zeroPx}
+          tapped={row.source.id === tappedId}
+          onTap={onTap}
+        />
       ))}
     </svg>
   );
@@ -129,7 +151,9 @@ function Row({ row, y, plot, zeroPx, tapped, onTap }: RowProps) {
             fromPx={dimension.fromPx}
             toPx={dimension.toPx}
             y={46}
-            label={dimension.kind === 'apart' ? `twice, ${formatNumber(dimension.ms)} ms apart` : formatOffset(dimension.ms)}
+            label={
+              dimension.kind === 'apart' ? `twice, ${formatNumber(dimension.ms)} ms apart` : formatOffset(dimension.ms)
+            }
             maxPx={plot}
             side={marks[0]!.atPx < zeroPx ? 'left' : 'right'}
           />

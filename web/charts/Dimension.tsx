@@ -35,7 +35,12 @@ export function Dimension({ fromPx, toPx, y, label, maxPx, side }: Props) {
           <path d={`M${toPx} ${y}l-6 -3v6z`} fill="var(--ink2)" stroke="none" />
         </>
       )}
-      <text x={inside ? middle : beside} y={y + 4.5} textAnchor={inside ? 'middle' : side === 'left' ? 'end' : 'start'} stroke="none">
+      <text
+        x={inside ? middle : beside}
+        y={y + 4.5}
+        textAnchor={inside ? 'middle' : side === 'left' ? 'end' : 'start'}
+        stroke="none"
+      >
         {label}
       </text>
     </g>

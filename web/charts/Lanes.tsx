@@ -1,6 +1,18 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef } from 'react';
 import { formatClock, formatOffset } from '#web/parts/index.ts';
-import { brightnessPath, heldWithin, LANE_HEIGHT, type LaneData, type LaneView, msOf, pxOf, timeTicks, unseen, wavePath, zoomAbout } from './lanes.ts';
+import {
+  brightnessPath,
+  heldWithin,
+  LANE_HEIGHT,
+  type LaneData,
+  type LaneView,
+  msOf,
+  pxOf,
+  timeTicks,
+  unseen,
+  wavePath,
+  zoomAbout,
+} from './lanes.ts';
 
 export interface LanesProps {
   readonly lanes: readonly LaneData[];
@@ -13,7 +25,13 @@ export interface LanesProps {
   readonly chosenLane: string | null;
   readonly selected: string | null;
   /** Flash and clap that belong together, on the common axis, by lane. */
-  readonly pairs: readonly { readonly fromMs: number; readonly toMs: number; readonly offsetMs: number; readonly used: boolean; readonly laneKey: string }[];
+  readonly pairs: readonly {
+    readonly fromMs: number;
+    readonly toMs: number;
+    readonly offsetMs: number;
+    readonly used: boolean;
+    readonly laneKey: string;
+  }[];
   /** A key press moves a mark by so much in a lane: a frame, or a millisecond. */
   readonly stepMs: (lane: LaneData) => number;
   readonly onView: (view: LaneView) => void;
@@ -52,7 +70,7 @@ export function Lanes(props: LanesProps) {
   }, []);
   const ticks = useMemo(() => timeTicks(view, widthPx), [view, widthPx]);
   return (
-    <svg ref={svg} width={widthPx} height={bottom + 34} role="group" aria-label="Lanes of the takes" style={{ touchAction: 'none' }}>
+    <svg ref={svg} width={widthPx} height={bottom + 34} aria-label="Lanes of the takes" style={{ touchAction: 'none' }}>
       <defs>
         <pattern id="unseen" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V7" stroke="var(--rule)" />
@@ -65,13 +83,27 @@ export function Lanes(props: LanesProps) {
         {lanes.map((lane, i) => (
           <Lane key={lane.key} {...props} lane={lane} y={PITCH * i} />
         ))}
-        {cursorMs !== null && <line x1={pxOf(view, cursorMs)} x2={pxOf(view, cursorMs)} y1={0} y2={bottom} stroke="var(--ink2)" strokeDasharray="3 3" />}
+        {cursorMs !== null && (
+          <line
+            x1={pxOf(view, cursorMs)}
+            x2={pxOf(view, cursorMs)}
+            y1={0}
+            y2={bottom}
+            stroke="var(--ink2)"
+            strokeDasharray="3 3"
+          />
+        )}
       </g>
       <line className="axis" x1={0} x2={widthPx} y1={bottom + 4} y2={bottom + 4} />
       {ticks.map(({ px, ms, decimals }) => (
         <g key={ms}>
           <line className="axis" x1={px} x2={px} y1={bottom + 4} y2={bottom + 9} />
-          <text x={px} y={bottom + 25} textAnchor={px < 30 ? 'start' : px > widthPx - 30 ? 'end' : 'middle'} className="ink2">
+          <text
+            x={px}
+            y={bottom + 25}
+            textAnchor={px < 30 ? 'start' : px > widthPx - 30 ? 'end' : 'middle'}
+            className="ink2"
+          >
             {formatClock(ms, decimals)}
           </text>
         </g>
@@ -86,7 +118,8 @@ function Lane(props: LanesProps & { lane: LaneData; y: number }) {
   const trace = useMemo(() => brightnessPath(lane, view, widthPx), [lane, view, widthPx]);
   const gaps = useMemo(() => unseen(lane, view, widthPx, wholeMs), [lane, view, widthPx, wholeMs]);
   const drag = useRef<{ px: number; startMs: number; moved: boolean } | null>(null);
-  const here = (event: PointerEvent<SVGRectElement>) => event.clientX - event.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
+  const here = (event: PointerEvent<SVGRectElement>) =>
+    event.clientX - event.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
   return (
     <g transform={`translate(0,${y})`}>
       <text x={0} y={14} style={{ fontWeight: chosenLane === lane.key ? 640 : 400 }}>
@@ -115,7 +148,8 @@ function Lane(props: LanesProps & { lane: LaneData; y: number }) {
             if (!drag.current) return;
             const by = here(e) - drag.current.px;
             if (Math.abs(by) > 3) drag.current.moved = true;
-            if (drag.current.moved) onView(heldWithin({ ...view, startMs: drag.current.startMs - by * view.msPerPx }, widthPx, wholeMs));
+            if (drag.current.moved)
+              onView(heldWithin({ ...view, startMs: drag.current.startMs - by * view.msPerPx }, widthPx, wholeMs));
           }}
           onPointerUp={(e) => {
             if (drag.current && !drag.current.moved) onCursor(lane.key, msOf(view, here(e)));
@@ -161,21 +195,18 @@ function MarkFlag(props: LanesProps & { lane: LaneData; mark: LaneData['marks'][
   const kind = lane.kind === 'picture' ? 'Flash' : 'Clap';
   const keys = (event: KeyboardEvent) => {
     const step = stepMs(lane) * (event.shiftKey ? 10 : 1);
-    const acts: Record<string, () => void> = {
-      ArrowLeft: () => onMove(lane.key, mark.key, mark.atMs - step),
-      ArrowRight: () => onMove(lane.key, mark.key, mark.atMs + step),
-      Delete: () => onRemove(lane.key, mark.key),
-      Backspace: () => onRemove(lane.key, mark.key),
-      ' ': () => onToggle(lane.key, mark.key),
-    };
-    const act = acts[event.key];
+    const act = actOf(event.key, {
+      earlier: () => onMove(lane.key, mark.key, mark.atMs - step),
+      later: () => onMove(lane.key, mark.key, mark.atMs + step),
+      remove: () => onRemove(lane.key, mark.key),
+      toggle: () => onToggle(lane.key, mark.key),
+    });
     if (!act) return;
     event.preventDefault();
     event.stopPropagation();
     act();
   };
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a mark on a drawing; an HTML slider cannot stand in an SVG
     <g
       role="slider"
       tabIndex={0}
@@ -201,8 +232,40 @@ function MarkFlag(props: LanesProps & { lane: LaneData; mark: LaneData['marks'][
     >
       <rect x={px - 7} y={-2} width={14} height={LANE_HEIGHT + 2} fill="transparent" />
       {chosen && <rect x={px - 9} y={-2} width={18} height={14} fill="var(--mark)" stroke="var(--ink)" />}
-      <line x1={px} x2={px} y1={0} y2={LANE_HEIGHT} stroke="var(--ink)" strokeWidth={1.6} strokeDasharray={mark.used ? undefined : '3 3'} />
+      <line
+        x1={px}
+        x2={px}
+        y1={0}
+        y2={LANE_HEIGHT}
+        stroke="var(--ink)"
+        strokeWidth={1.6}
+        strokeDasharray={mark.used ? undefined : '3 3'}
+      />
       <path d={`M${px - 6} 0h12l-6 9z`} fill={mark.used ? 'var(--ink)' : 'var(--paper)'} stroke="var(--ink)" />
     </g>
   );
+}
+
+interface MarkActs {
+  readonly earlier: () => void;
+  readonly later: () => void;
+  readonly remove: () => void;
+  readonly toggle: () => void;
+}
+
+/** What a key does to the mark that has the focus. */
+function actOf(key: string, acts: MarkActs): (() => void) | undefined {
+  switch (key) {
+    case 'ArrowLeft':
+      return acts.earlier;
+    case 'ArrowRight':
+      return acts.later;
+    case 'Delete':
+    case 'Backspace':
+      return acts.remove;
+    case ' ':
+      return acts.toggle;
+    default:
+      return undefined;
+  }
 }

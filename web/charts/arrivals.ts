@@ -20,7 +20,12 @@ export interface ArrivalRow {
   /** Where the source stood before what is only proposed; null where nothing moves. */
   readonly beforePx: number | null;
   /** The dimension line from picture to sound, or between two ways. */
-  readonly dimension: { readonly fromPx: number; readonly toPx: number; readonly kind: 'offset' | 'apart'; readonly ms: number } | null;
+  readonly dimension: {
+    readonly fromPx: number;
+    readonly toPx: number;
+    readonly kind: 'offset' | 'apart';
+    readonly ms: number;
+  } | null;
 }
 
 export interface ArrivalLayout {
@@ -45,7 +50,9 @@ export function layoutArrivals(
   widthPx: number,
 ): ArrivalLayout {
   const shown = pairs.filter((p) => p.ways[0]?.offset);
-  const values = [...shown, ...before].flatMap((p) => p.ways.flatMap((w) => (w.offset ? [w.offset.value.low, w.offset.value.high] : [])));
+  const values = [...shown, ...before].flatMap((p) =>
+    p.ways.flatMap((w) => (w.offset ? [w.offset.value.low, w.offset.value.high] : [])),
+  );
   const low = Math.min(-LEAST_MS, tolerance.earlyMs, ...values) * MARGIN;
   const high = Math.max(LEAST_MS, tolerance.lateMs, ...values) * MARGIN;
   const x = scaleLinear().domain([low, high]).range([0, widthPx]).nice(8);
@@ -60,7 +67,14 @@ export function layoutArrivals(
       });
     const was = before.find((p) => p.sourceId === pair.sourceId)?.ways[0]?.offset?.value.nominal;
     const moved = was !== undefined && Math.abs(was - marks[0]!.offsetMs) > 0.5;
-    return { source, state: pair.verdict.state, pair, marks, beforePx: moved ? x(was) : null, dimension: dimensionOf(pair, marks, x(0)) };
+    return {
+      source,
+      state: pair.verdict.state,
+      pair,
+      marks,
+      beforePx: moved ? x(was) : null,
+      dimension: dimensionOf(pair, marks, x(0)),
+    };
   });
   return {
     rows,
@@ -74,7 +88,12 @@ function dimensionOf(pair: Pair, marks: readonly ArrivalMark[], zeroPx: number):
   const [main, second] = marks;
   if (!main) return null;
   if (pair.verdict.word === 'twice' && second && pair.verdict.apartMs !== null) {
-    return { fromPx: Math.min(main.atPx, second.atPx), toPx: Math.max(main.atPx, second.atPx), kind: 'apart', ms: pair.verdict.apartMs };
+    return {
+      fromPx: Math.min(main.atPx, second.atPx),
+      toPx: Math.max(main.atPx, second.atPx),
+      kind: 'apart',
+      ms: pair.verdict.apartMs,
+    };
   }
   return { fromPx: Math.min(main.atPx, zeroPx), toPx: Math.max(main.atPx, zeroPx), kind: 'offset', ms: main.offsetMs };
 }

@@ -46,7 +46,10 @@ export function heldWithin(view: LaneView, widthPx: number, wholeMs: number): La
   return { ...view, startMs: Math.min(most, Math.max(least, view.startMs)) };
 }
 
-export const wholeView = (widthPx: number, wholeMs: number): LaneView => ({ startMs: 0, msPerPx: Math.max(0.1, wholeMs / widthPx) });
+export const wholeView = (widthPx: number, wholeMs: number): LaneView => ({
+  startMs: 0,
+  msPerPx: Math.max(0.1, wholeMs / widthPx),
+});
 
 /** The waveform as one closed path: the highest of each column from left to right, the lowest back. */
 export function wavePath(lane: LaneData, view: LaneView, widthPx: number): string {
@@ -88,7 +91,9 @@ export function brightnessPath(lane: LaneData, view: LaneView, widthPx: number):
       most = Math.max(most, v);
     }
   }
-  const y = scaleLinear().domain([least, Math.max(most, least + 1)]).range([LANE_HEIGHT - 8, 8]);
+  const y = scaleLinear()
+    .domain([least, Math.max(most, least + 1)])
+    .range([LANE_HEIGHT - 8, 8]);
   const endMs = msOf(view, widthPx);
   return lane.pieces
     .map(({ timesMs, mean }) => {
@@ -107,7 +112,12 @@ export function brightnessPath(lane: LaneData, view: LaneView, widthPx: number):
 }
 
 /** Stretches of a picture lane that were not looked at, in pixels. */
-export function unseen(lane: LaneData, view: LaneView, widthPx: number, durationMs: number): { fromPx: number; toPx: number }[] {
+export function unseen(
+  lane: LaneData,
+  view: LaneView,
+  widthPx: number,
+  durationMs: number,
+): { fromPx: number; toPx: number }[] {
   if (!lane.pieces) return [];
   const edges = lane.pieces.filter((p) => p.timesMs.length > 0).map((p) => [p.timesMs[0]!, p.timesMs.at(-1)!] as const);
   const gaps: [number, number][] = [];
@@ -118,7 +128,10 @@ export function unseen(lane: LaneData, view: LaneView, widthPx: number, duration
   }
   if (durationMs - at > 200) gaps.push([at, durationMs]);
   return gaps
-    .map(([from, to]) => ({ fromPx: Math.max(0, pxOf(view, from + lane.shiftMs)), toPx: Math.min(widthPx, pxOf(view, to + lane.shiftMs)) }))
+    .map(([from, to]) => ({
+      fromPx: Math.max(0, pxOf(view, from + lane.shiftMs)),
+      toPx: Math.min(widthPx, pxOf(view, to + lane.shiftMs)),
+    }))
     .filter((g) => g.toPx > g.fromPx);
 }
 

@@ -1,1 +1,1 @@
-export { type TermId, TERMS } from './terms.ts';
+export { TERMS, type TermId } from './terms.ts';

@@ -1,25 +1,67 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
-  offset: { title: 'Offset', says: 'How much later the sound stands than its picture. Positive: the sound is late. Negative: it comes before what is seen.' },
+  offset: {
+    title: 'Offset',
+    says: 'How much later the sound stands than its picture. Positive: the sound is late. Negative: it comes before what is seen.',
+  },
   tolerance: {
     title: 'Tolerance',
     says: 'How far sound may stand from its picture before somebody minds. Standards differ by purpose; the session chooses one, and a listener may have its own.',
   },
-  arrival: { title: 'Arrival', says: 'One source at one place by one way, with its level, noise and delay. A source that comes by two ways has two arrivals.' },
-  listener: { title: 'Listener', says: 'Who or what gets the result: the stream, a recording track, a guest, the player’s ears, the room.' },
+  arrival: {
+    title: 'Arrival',
+    says: 'One source at one place by one way, with its level, noise and delay. A source that comes by two ways has two arrivals.',
+  },
+  listener: {
+    title: 'Listener',
+    says: 'Who or what gets the result: the stream, a recording track, a guest, the player’s ears, the room.',
+  },
   source: { title: 'Source', says: 'What sounds or is seen first: a game, a voice, music, a guest.' },
-  typical: { title: 'Typical figure', says: 'A starting value with its range, as devices of this kind usually have. A take replaces it by a measured one.' },
-  measured: { title: 'Measured figure', says: 'Taken from one of your takes, with its spread over the readings and the day it was taken.' },
-  standard: { title: 'Standard figure', says: 'From a published standard or plain physics, for instance the speed of sound.' },
-  set: { title: 'Setting', says: 'A delay that somebody has set. It is known exactly, as long as the drawing is right about it.' },
-  drift: { title: 'Drift', says: 'Two clocks never run quite alike. So many ppm (parts in a million) move two recordings apart by 3.6 ms an hour each.' },
-  spread: { title: 'Spread', says: 'How far single readings lie from their mean: one standard deviation. Two of them to each side hold about 95 % of readings.' },
-  confidence: { title: 'Confidence', says: 'How sure it is that two takes hold the same sound. Below 50 % they are taken for different ones.' },
-  flash: { title: 'Flash', says: 'A frame in which something lights up: the instant of the clap as the picture has it.' },
-  clap: { title: 'Clap', says: 'A short sharp sound that is seen and heard at once: the ruler that picture and sound are laid against.' },
+  typical: {
+    title: 'Typical figure',
+    says: 'A starting value with its range, as devices of this kind usually have. A take replaces it by a measured one.',
+  },
+  measured: {
+    title: 'Measured figure',
+    says: 'Taken from one of your takes, with its spread over the readings and the day it was taken.',
+  },
+  standard: {
+    title: 'Standard figure',
+    says: 'From a published standard or plain physics, for instance the speed of sound.',
+  },
+  set: {
+    title: 'Setting',
+    says: 'A delay that somebody has set. It is known exactly, as long as the drawing is right about it.',
+  },
+  drift: {
+    title: 'Drift',
+    says: 'Two clocks never run quite alike. So many ppm (parts in a million) move two recordings apart by 3.6 ms an hour each.',
+  },
+  spread: {
+    title: 'Spread',
+    says: 'How far single readings lie from their mean: one standard deviation. Two of them to each side hold about 95 % of readings.',
+  },
+  confidence: {
+    title: 'Confidence',
+    says: 'How sure it is that two takes hold the same sound. Below 50 % they are taken for different ones.',
+  },
+  flash: {
+    title: 'Flash',
+    says: 'A frame in which something lights up: the instant of the clap as the picture has it.',
+  },
+  clap: {
+    title: 'Clap',
+    says: 'A short sharp sound that is seen and heard at once: the ruler that picture and sound are laid against.',
+  },
   frame: { title: 'Frame', says: 'One picture of the session’s frame rate. At 60 frames a second it lasts 16.7 ms.' },
-  'as-drawn': { title: 'As drawn', says: 'What the drawing of the rig says. Nothing turns a knob by itself: what is to be done at the desk stays open until it is ticked.' },
-  twice: { title: 'Heard twice', says: 'The same sound by two ways at two times. Close together it sounds hollow (comb filtering), further apart it is an echo.' },
+  'as-drawn': {
+    title: 'As drawn',
+    says: 'What the drawing of the rig says. Nothing turns a knob by itself: what is to be done at the desk stays open until it is ticked.',
+  },
+  twice: {
+    title: 'Heard twice',
+    says: 'The same sound by two ways at two times. Close together it sounds hollow (comb filtering), further apart it is an echo.',
+  },
   tap: { title: 'Tap', says: 'A place on the rig that one listens into, to see what arrives there.' },
 } as const;
 

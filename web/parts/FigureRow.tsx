@@ -10,7 +10,11 @@ export function FigureRow({ figure, signed = false }: { figure: Figure; signed?:
     <tr>
       <td>{label}</td>
       <td className="number">
-        <Why figure={figure}>{signed && value.nominal > 0 ? `+${formatNumber(value.nominal, decimalsOf(figure))}` : formatNumber(value.nominal, decimalsOf(figure))}</Why>
+        <Why figure={figure}>
+          {signed && value.nominal > 0
+            ? `+${formatNumber(value.nominal, decimalsOf(figure))}`
+            : formatNumber(value.nominal, decimalsOf(figure))}
+        </Why>
       </td>
       <td className="quiet small">
         <Term id={kind}>{KINDS[kind]}</Term> {formatSpread(figure)}
@@ -25,7 +29,7 @@ const decimalsOf = ({ kind, value }: Figure): number => (kind === 'typical' || N
 /** A figure's sum and source, opened on the figure itself. */
 export function Why({ figure, children }: { figure: Figure; children: string }) {
   return (
-    <Popover.Root>
+    <Popover.Root lazyMount unmountOnExit>
       <Popover.Trigger asChild>
         <button type="button" className="term" aria-label={`${children} ${figure.unit}, why?`}>
           {children}

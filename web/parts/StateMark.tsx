@@ -1,6 +1,12 @@
 import type { State } from '#core/signal/index.ts';
 
-const WORDS: Record<State, string> = { good: 'good', watch: 'watch', fix: 'to fix', stop: 'stops it', none: 'not looked at' };
+const WORDS: Record<State, string> = {
+  good: 'good',
+  watch: 'watch',
+  fix: 'to fix',
+  stop: 'stops it',
+  none: 'not looked at',
+};
 
 /** The four states and the dash: shape and word first, colour last. */
 export function StateMark({ state, title = WORDS[state], size }: { state: State; title?: string; size?: number }) {

@@ -1,12 +1,12 @@
 import { Popover, Portal } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
-import { type TermId, TERMS } from '#web/glossary/index.ts';
+import { TERMS, type TermId } from '#web/glossary/index.ts';
 
 /** A word that opens its glossary entry. */
 export function Term({ id, children }: { id: TermId; children: ReactNode }) {
   const { title, says } = TERMS[id];
   return (
-    <Popover.Root>
+    <Popover.Root lazyMount unmountOnExit>
       <Popover.Trigger asChild>
         <button type="button" className="term">
           {children}

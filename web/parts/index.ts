@@ -1,4 +1,6 @@
+export { Choice } from './Choice.tsx';
 export { FigureRow, Why } from './FigureRow.tsx';
+export { Frame, type NavEntry } from './Frame.tsx';
 export * from './format.ts';
 export { type KeyHint, KeysProvider, useKey, useKeyHints } from './keys.tsx';
 export { hueOf, SourceLetter } from './SourceLetter.tsx';

@@ -29,8 +29,13 @@ export const useKeyHints = (): readonly KeyHint[] => useContext(KeysContext).hin
 export function useKey(keys: string, label: string, run: () => void, enabled = true): void {
   const { add } = useContext(KeysContext);
   useEffect(() => (enabled ? add({ keys, label }) : undefined), [add, keys, label, enabled]);
-  useHotkeys(keys, (event) => {
-    event.preventDefault();
-    run();
-  }, { enabled, useKey: true }, [run, enabled]);
+  useHotkeys(
+    keys,
+    (event) => {
+      event.preventDefault();
+      run();
+    },
+    { enabled, useKey: true },
+    [run, enabled],
+  );
 }

@@ -2,8 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
-import { Frame } from '#web/app/Frame.tsx';
-import { count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
+import { count, Frame, formatDate, StateMark, useKey } from '#web/parts/index.ts';
 import { api, sayProblem } from '#web/store/index.ts';
 import { useRigActions } from './actions.ts';
 
@@ -25,7 +24,9 @@ export function RigsScreen() {
           <section className="doors" aria-label="Where to begin">
             <div className="door">
               <h2 style={{ marginTop: 0 }}>Listen to a file</h2>
-              <p className="quiet">Is it late? Where are its claps? How do two files lie to each other? No rig needed.</p>
+              <p className="quiet">
+                Is it late? Where are its claps? How do two files lie to each other? No rig needed.
+              </p>
               <p style={{ marginTop: 12 }}>
                 <Button variant="solid" onClick={() => navigate('/bench')}>
                   Open the bench <kbd>b</kbd>
@@ -35,7 +36,9 @@ export function RigsScreen() {
             {demo && (
               <div className="door">
                 <h2 style={{ marginTop: 0 }}>See one go wrong</h2>
-                <p className="quiet">Boathouse relay, as its crew left it: couch, desk, a guest at home. Measure its takes, put it right.</p>
+                <p className="quiet">
+                  Boathouse relay, as its crew left it: couch, desk, a guest at home. Measure its takes, put it right.
+                </p>
                 <p style={{ marginTop: 12 }}>
                   <Button onClick={() => navigate(`/rigs/${demo.id}/sync`)}>Open Boathouse relay</Button>
                 </p>
@@ -45,7 +48,14 @@ export function RigsScreen() {
           <div className="spread" style={{ marginTop: 26 }}>
             <h2 style={{ margin: 0 }}>Rigs kept here</h2>
             <span className="row">
-              {(rigs.data?.length ?? 0) > 5 && <input aria-label="Search rigs" placeholder="Search" value={search} onChange={(e) => setSearch(e.target.value)} />}
+              {(rigs.data?.length ?? 0) > 5 && (
+                <input
+                  aria-label="Search rigs"
+                  placeholder="Search"
+                  value={search}
+                  onChange={(e) => setSearch(e.target.value)}
+                />
+              )}
               <Button onClick={() => chooser.current?.click()}>
                 Import JSON <kbd>i</kbd>
               </Button>
@@ -67,9 +77,7 @@ export function RigsScreen() {
             {notice && (
               <p className="row" style={{ margin: '8px 0' }}>
                 <StateMark state={notice.state} /> {notice.says}
-                {removed && (
-                  <Button onClick={() => void undoRemove()}>Undo</Button>
-                )}
+                {removed && <Button onClick={() => void undoRemove()}>Undo</Button>}
                 <Button variant="plain" onClick={dismiss}>
                   Close
                 </Button>
@@ -79,10 +87,13 @@ export function RigsScreen() {
           {rigs.isLoading && <p className="quiet">Looking for your rigs…</p>}
           {rigs.isError && !rigs.data && (
             <p className="row">
-              <StateMark state="watch" /> {sayProblem(rigs.error)} <Button onClick={() => void rigs.refetch()}>Try again</Button>
+              <StateMark state="watch" /> {sayProblem(rigs.error)}{' '}
+              <Button onClick={() => void rigs.refetch()}>Try again</Button>
             </p>
           )}
-          {rigs.data?.length === 0 && <p className="quiet">There is no rig yet. Import one, or listen to a file on the bench.</p>}
+          {rigs.data?.length === 0 && (
+            <p className="quiet">There is no rig yet. Import one, or listen to a file on the bench.</p>
+          )}
           {shown.length > 0 && (
             <table className="table" style={{ marginTop: 8 }}>
               <thead>
@@ -134,7 +145,8 @@ function RigVerdict({ rig }: { rig: RigSummary }) {
   const state = rig.toFix > 0 ? 'fix' : rig.toWatch > 0 ? 'watch' : 'good';
   return (
     <span className={state}>
-      <StateMark state={state} /> {rig.toFix > 0 ? `${rig.toFix} to fix` : rig.toWatch > 0 ? `${rig.toWatch} to watch` : 'all in time'}
+      <StateMark state={state} />{' '}
+      {rig.toFix > 0 ? `${rig.toFix} to fix` : rig.toWatch > 0 ? `${rig.toWatch} to watch` : 'all in time'}
     </span>
   );
 }

@@ -31,7 +31,8 @@ export function useRigActions() {
       say({ state: 'fix', says: error instanceof RigError ? error.message : sayProblem(error) });
     }
   };
-  const documentOf = async (rig: RigSummary) => parseRig((await dispatch(api.endpoints.rig.initiate(rig.id, { forceRefetch: true })).unwrap()).document);
+  const documentOf = async (rig: RigSummary) =>
+    parseRig((await dispatch(api.endpoints.rig.initiate(rig.id, { forceRefetch: true })).unwrap()).document);
 
   return {
     notice,
@@ -50,7 +51,8 @@ export function useRigActions() {
       }),
     importFile: (file: File) =>
       attempt(async () => {
-        if (file.size > LARGEST_RIG_BYTES) return { state: 'fix', says: `${file.name} is larger than 5 MB. A rig is smaller: choose another file.` };
+        if (file.size > LARGEST_RIG_BYTES)
+          return { state: 'fix', says: `${file.name} is larger than 5 MB. A rig is smaller: choose another file.` };
         const rig = parseRigText(await file.text());
         await create({ id: crypto.randomUUID(), document: rig }).unwrap();
         return { state: 'good', says: `‘${rig.name}’ is imported.` };

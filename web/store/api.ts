@@ -1,6 +1,6 @@
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
-import { Problem, RigList, RigRecord, type TakeNotes, TakeList, TakeRecord } from '#api/index.ts';
+import { Problem, RigList, RigRecord, TakeList, type TakeNotes, TakeRecord } from '#api/index.ts';
 
 /** What the server keeps. Every answer is parsed before anything else sees it. */
 export const api = createApi({
@@ -8,10 +8,22 @@ export const api = createApi({
   baseQuery: fetchBaseQuery({ baseUrl: '/api/' }),
   tagTypes: ['Rigs', 'Takes'],
   endpoints: (build) => ({
-    rigs: build.query({ query: (_: undefined) => 'rigs', transformResponse: (json: unknown) => RigList.parse(json), providesTags: ['Rigs'] }),
-    rig: build.query({ query: (id: string) => `rigs/${id}`, transformResponse: (json: unknown) => RigRecord.parse(json), keepUnusedDataFor: 0 }),
+    rigs: build.query({
+      query: (_: undefined) => 'rigs',
+      transformResponse: (json: unknown) => RigList.parse(json),
+      providesTags: ['Rigs'],
+    }),
+    rig: build.query({
+      query: (id: string) => `rigs/${id}`,
+      transformResponse: (json: unknown) => RigRecord.parse(json),
+      keepUnusedDataFor: 0,
+    }),
     createRig: build.mutation({
-      query: ({ id, document }: { id: string; document: unknown }) => ({ url: 'rigs', method: 'POST', body: { id, document } }),
+      query: ({ id, document }: { id: string; document: unknown }) => ({
+        url: 'rigs',
+        method: 'POST',
+        body: { id, document },
+      }),
       transformResponse: (json: unknown) => RigRecord.parse(json),
       invalidatesTags: ['Rigs'],
     }),
@@ -26,11 +38,22 @@ export const api = createApi({
       invalidatesTags: (result) => (result ? ['Rigs', 'Takes'] : []),
     }),
     deleteRig: build.mutation({
-      query: ({ id, revision }: { id: string; revision: number }) => ({ url: `rigs/${id}`, method: 'DELETE', headers: { 'If-Match': `"${revision}"` } }),
+      query: ({ id, revision }: { id: string; revision: number }) => ({
+        url: `rigs/${id}`,
+        method: 'DELETE',
+        headers: { 'If-Match': `"${revision}"` },
+      }),
       invalidatesTags: ['Rigs'],
     }),
-    restoreRig: build.mutation({ query: (id: string) => ({ url: `rigs/${id}/restore`, method: 'POST' }), invalidatesTags: ['Rigs'] }),
-    takes: build.query({ query: (_: undefined) => 'takes', transformResponse: (json: unknown) => TakeList.parse(json), providesTags: ['Takes'] }),
+    restoreRig: build.mutation({
+      query: (id: string) => ({ url: `rigs/${id}/restore`, method: 'POST' }),
+      invalidatesTags: ['Rigs'],
+    }),
+    takes: build.query({
+      query: (_: undefined) => 'takes',
+      transformResponse: (json: unknown) => TakeList.parse(json),
+      providesTags: ['Takes'],
+    }),
     noteTake: build.mutation({
       query: ({ id, revision, notes }: { id: string; revision: number; notes: TakeNotes }) => ({
         url: `takes/${id}/notes`,
@@ -41,7 +64,10 @@ export const api = createApi({
       transformResponse: (json: unknown) => TakeRecord.parse(json),
       invalidatesTags: ['Takes'],
     }),
-    deleteTake: build.mutation({ query: (id: string) => ({ url: `takes/${id}`, method: 'DELETE' }), invalidatesTags: ['Takes'] }),
+    deleteTake: build.mutation({
+      query: (id: string) => ({ url: `takes/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['Takes'],
+    }),
   }),
 });
 
@@ -50,7 +76,8 @@ const WithNewer = z.looseObject({ newer: z.unknown() });
 /** A failed request as one sentence. */
 export function sayProblem(error: unknown): string {
   const { status, data } = error as FetchBaseQueryError;
-  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return 'The server does not answer. What you do here is kept and sent when it is back.';
+  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR')
+    return 'The server does not answer. What you do here is kept and sent when it is back.';
   const problem = Problem.safeParse(data);
   return problem.success ? problem.data.detail : 'The server gave an answer that cannot be read. Reload the page.';
 }

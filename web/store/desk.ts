@@ -1,5 +1,5 @@
 import { createSelector, createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { type Edit, commit, type History, redo, type Rig, type Step, startHistory, undo } from '#core/rig/index.ts';
+import { commit, type Edit, type History, type Rig, redo, type Step, startHistory, undo } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 
 /** How the rig in hand stands to what the server keeps. */
@@ -24,14 +24,24 @@ const slice = createSlice({
   name: 'desk',
   initialState: EMPTY,
   reducers: {
-    opened: (_desk, { payload }: PayloadAction<{ rigId: string; history: History; revision: number; save: SaveState; newer?: Desk['newer'] }>): Desk => ({
+    opened: (
+      _desk,
+      {
+        payload,
+      }: PayloadAction<{ rigId: string; history: History; revision: number; save: SaveState; newer?: Desk['newer'] }>,
+    ): Desk => ({
       ...EMPTY,
       ...payload,
       newer: payload.newer ?? null,
     }),
     closed: (): Desk => EMPTY,
     /** The history that core made of an edit, an undo or a redo. */
-    moved: (desk, { payload }: PayloadAction<History>): Desk => ({ ...desk, history: payload, save: desk.save === 'conflict' ? 'conflict' : 'unsaved', refusal: null }),
+    moved: (desk, { payload }: PayloadAction<History>): Desk => ({
+      ...desk,
+      history: payload,
+      save: desk.save === 'conflict' ? 'conflict' : 'unsaved',
+      refusal: null,
+    }),
     refused: (desk, { payload }: PayloadAction<string>): Desk => ({ ...desk, refusal: payload }),
     /** The server keeps this rig now. If it was changed meanwhile, it is still unsaved. */
     kept: (desk, { payload }: PayloadAction<{ revision: number; rig: Rig }>): Desk => ({
@@ -42,15 +52,28 @@ const slice = createSlice({
     }),
     lost: (desk): Desk => ({ ...desk, save: 'offline' }),
     notKept: (desk, { payload }: PayloadAction<string>): Desk => ({ ...desk, save: 'refused', refusal: payload }),
-    overtaken: (desk, { payload }: PayloadAction<NonNullable<Desk['newer']>>): Desk => ({ ...desk, save: 'conflict', newer: payload }),
+    overtaken: (desk, { payload }: PayloadAction<NonNullable<Desk['newer']>>): Desk => ({
+      ...desk,
+      save: 'conflict',
+      newer: payload,
+    }),
     /** Keep what is in hand, over the newer one; or take the newer one. */
-    keptMine: (desk): Desk => ({ ...desk, revision: desk.newer?.revision ?? desk.revision, newer: null, save: 'unsaved' }),
-    tookTheirs: (desk): Desk => (desk.newer ? { ...desk, history: startHistory(desk.newer.rig), revision: desk.newer.revision, newer: null, save: 'saved' } : desk),
+    keptMine: (desk): Desk => ({
+      ...desk,
+      revision: desk.newer?.revision ?? desk.revision,
+      newer: null,
+      save: 'unsaved',
+    }),
+    tookTheirs: (desk): Desk =>
+      desk.newer
+        ? { ...desk, history: startHistory(desk.newer.rig), revision: desk.newer.revision, newer: null, save: 'saved' }
+        : desk,
     dismissed: (desk): Desk => ({ ...desk, refusal: null }),
   },
 });
 
-export const { opened, closed, moved, refused, kept, lost, notKept, overtaken, keptMine, tookTheirs, dismissed } = slice.actions;
+export const { opened, closed, moved, refused, kept, lost, notKept, overtaken, keptMine, tookTheirs, dismissed } =
+  slice.actions;
 export const deskReducer = slice.reducer;
 
 interface WithDesk {

@@ -8,7 +8,8 @@ export const makeStore = () =>
   configureStore({
     reducer: { desk: deskReducer, [api.reducerPath]: api.reducer },
     // Rigs are plain and frozen by nobody else; walking them on every action would cost more than the actions.
-    middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).prepend(autosave.middleware).concat(api.middleware),
+    middleware: (defaults) =>
+      defaults({ serializableCheck: false, immutableCheck: false }).prepend(autosave.middleware).concat(api.middleware),
   });
 
 export type AppStore = ReturnType<typeof makeStore>;

@@ -28,7 +28,12 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
       <div className="spread">
         <h2>
           Delay settings{' '}
-          <button type="button" className="term small quiet" style={{ fontWeight: 400 }} onClick={() => setInFrames(!inFrames)}>
+          <button
+            type="button"
+            className="term small quiet"
+            style={{ fontWeight: 400 }}
+            onClick={() => setInFrames(!inFrames)}
+          >
             {inFrames ? 'in frames; show ms' : 'in ms; show frames'}
           </button>
         </h2>
@@ -73,19 +78,33 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
                   {formatNumber(setting.spec.step)} {setting.spec.unit}, {formatNumber(setting.spec.max)}
                 </td>
                 <td className="number">
-                  {formatNumber(nowValue)} {setting.spec.unit} <span className={`small ${setting.task ? 'watch' : 'quiet'}`}>{setting.task ? 'to do' : setting.known}</span>
+                  {formatNumber(nowValue)} {setting.spec.unit}{' '}
+                  <span className={`small ${setting.task ? 'watch' : 'quiet'}`}>
+                    {setting.task ? 'to do' : setting.known}
+                  </span>
                 </td>
                 <td className="number">
-                  <DelayInput rig={rig} setting={setting} value={trial[key] ?? nowValue} inFrames={inFrames} onTry={(value) => onTry(key, value)} />
+                  <DelayInput
+                    rig={rig}
+                    setting={setting}
+                    value={trial[key] ?? nowValue}
+                    inFrames={inFrames}
+                    onTry={(value) => onTry(key, value)}
+                  />
                 </td>
-                <td>{(changed || setting.task) && <Then evaluation={evaluation} listenerId={listenerId} sourceIds={acts} />}</td>
+                <td>
+                  {(changed || setting.task) && (
+                    <Then evaluation={evaluation} listenerId={listenerId} sourceIds={acts} />
+                  )}
+                </td>
               </tr>
             );
           })}
         </tbody>
       </table>
       <p className="small quiet" style={{ marginTop: 6 }}>
-        Nothing here turns a knob by itself: choose what is <Term id="as-drawn">to be done</Term> and what is so already.
+        Nothing here turns a knob by itself: choose what is <Term id="as-drawn">to be done</Term> and what is so
+        already.
       </p>
     </>
   );
@@ -98,7 +117,15 @@ function alsoNames(rig: Rig, { alsoListeners }: DelaySetting): string {
 }
 
 /** The sources that the setting acts on, as they would then be. */
-function Then({ evaluation, listenerId, sourceIds }: { evaluation: Evaluation; listenerId: string; sourceIds: readonly string[] }) {
+function Then({
+  evaluation,
+  listenerId,
+  sourceIds,
+}: {
+  evaluation: Evaluation;
+  listenerId: string;
+  sourceIds: readonly string[];
+}) {
   return sourceIds.map((sourceId) => {
     const pair = evaluation.pairs.find((p) => p.listenerId === listenerId && p.sourceId === sourceId);
     const offset = pair?.ways[0]?.offset;

@@ -1,6 +1,17 @@
 import type { Rig } from '#core/rig/index.ts';
-import { deviceName, type Pair, type Tolerance, type TimeWord } from '#core/signal/index.ts';
-import { count, decimalsFor, FigureRow, formatFrames, formatNumber, formatOffset, formatSpread, StateMark, Term, Why } from '#web/parts/index.ts';
+import { deviceName, type Pair, type TimeWord, type Tolerance } from '#core/signal/index.ts';
+import {
+  count,
+  decimalsFor,
+  FigureRow,
+  formatFrames,
+  formatNumber,
+  formatOffset,
+  formatSpread,
+  StateMark,
+  Term,
+  Why,
+} from '#web/parts/index.ts';
 
 const SAYS: Record<TimeWord, string> = {
   'in-time': 'in time',
@@ -39,10 +50,16 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
       {offset && (
         <p style={{ marginTop: 8 }}>
           <span className="strong">
-            <Why figure={offset}>{formatOffset(offset.value.nominal, offset.kind === 'measured' ? decimalsFor((offset.spread?.sd ?? 1) * 2) : 0)}</Why>
+            <Why figure={offset}>
+              {formatOffset(
+                offset.value.nominal,
+                offset.kind === 'measured' ? decimalsFor((offset.spread?.sd ?? 1) * 2) : 0,
+              )}
+            </Why>
           </span>{' '}
           <span className="quiet">
-            ({formatFrames(offset.value.nominal, rig.session.frameRate)}; {offset.kind}, {formatSpread(offset) || 'exact'})
+            ({formatFrames(offset.value.nominal, rig.session.frameRate)}; {offset.kind},{' '}
+            {formatSpread(offset) || 'exact'})
           </span>
           <br />
           <span className={pair.verdict.state}>
@@ -52,11 +69,16 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
       )}
       {pair.verdict.word === 'twice' && (
         <p>
-          <Term id="twice">Twice</Term>, {formatNumber(pair.verdict.apartMs!)} ms apart; the second way is {formatNumber(way.levelDb.nominal - others[0]!.levelDb.nominal)} dB lower and comes by{' '}
+          <Term id="twice">Twice</Term>, {formatNumber(pair.verdict.apartMs!)} ms apart; the second way is{' '}
+          {formatNumber(way.levelDb.nominal - others[0]!.levelDb.nominal)} dB lower and comes by{' '}
           {others[0]!.deviceIds.map((id) => deviceName(rig, id)).join(', ')}.
         </p>
       )}
-      {pair.verdict.openTasks.length > 0 && <p className="watch">{count(pair.verdict.openTasks.length, 'setting')} on this way still to be done at the desk.</p>}
+      {pair.verdict.openTasks.length > 0 && (
+        <p className="watch">
+          {count(pair.verdict.openTasks.length, 'setting')} on this way still to be done at the desk.
+        </p>
+      )}
       <table className="table" style={{ marginTop: 10 }}>
         <tbody>
           <tr>
@@ -78,7 +100,11 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
             <>
               <tr>
                 <td colSpan={3} className="strong">
-                  Picture{picture.sourceId === pair.sourceId ? '' : ` of ${rig.sources.find((s) => s.id === picture.sourceId)!.name}`}, ms
+                  Picture
+                  {picture.sourceId === pair.sourceId
+                    ? ''
+                    : ` of ${rig.sources.find((s) => s.id === picture.sourceId)!.name}`}
+                  , ms
                 </td>
               </tr>
               {picture.delay.terms.map((term) => (
@@ -95,7 +121,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
           )}
         </tbody>
       </table>
-      {offset && offset.terms.some((t) => t.kind === 'measured') && (
+      {offset?.terms.some((t) => t.kind === 'measured') && (
         <>
           <h2>Sound minus picture, as measured</h2>
           <table className="table">
@@ -105,7 +131,9 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
               ))}
             </tbody>
           </table>
-          <p className="small quiet">A take knows the difference only; to split it, measure one more take with the camera or the sound alone.</p>
+          <p className="small quiet">
+            A take knows the difference only; to split it, measure one more take with the camera or the sound alone.
+          </p>
         </>
       )}
       <h2>By this way</h2>
@@ -119,7 +147,8 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
       </p>
       <h2>Tolerance</h2>
       <p className="quiet">
-        {formatNumber(tolerance.earlyMs)} to +{formatNumber(tolerance.lateMs)} ms: {tolerance.source} (<Term id="standard">standard</Term>).
+        {formatNumber(tolerance.earlyMs)} to +{formatNumber(tolerance.lateMs)} ms: {tolerance.source} (
+        <Term id="standard">standard</Term>).
       </p>
     </aside>
   );

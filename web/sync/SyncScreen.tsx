@@ -1,11 +1,18 @@
-import { Button, NativeSelect } from '@chakra-ui/react';
+import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { alreadySo, findSetting, findTypes, type Rig, toDoAtDesk, type ToleranceId } from '#core/rig/index.ts';
-import { delaySettingsFor, evaluate, type Evaluation, TOLERANCES, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
+import { alreadySo, findSetting, findTypes, type Rig, type ToleranceId, toDoAtDesk } from '#core/rig/index.ts';
+import {
+  delaySettingsFor,
+  type Evaluation,
+  evaluate,
+  TOLERANCES,
+  toleranceIdOf,
+  toleranceOf,
+} from '#core/signal/index.ts';
 import { alignListener } from '#core/solve/index.ts';
 import { ArrivalChart, useWidth } from '#web/charts/index.ts';
-import { count, formatSigned, Term, useKey } from '#web/parts/index.ts';
+import { Choice, count, formatSigned, Term, useKey } from '#web/parts/index.ts';
 import { applyStep, selectEvaluation, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { DelayTable } from './DelayTable.tsx';
 import { PathCard } from './PathCard.tsx';
@@ -46,10 +53,24 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
     const edit =
       verb === 'so'
         ? alreadySo(rig, changes)
-        : toDoAtDesk(rig, changes, new Date().toISOString(), (c) => findSetting(rig, types, c.deviceId, c.settingId)!.default);
-    if (dispatch(applyStep(edit, `${count(changes.length, 'delay setting')} ${verb === 'so' ? 'as they are' : 'to do at the desk'}`))) setTrial({});
+        : toDoAtDesk(
+            rig,
+            changes,
+            new Date().toISOString(),
+            (c) => findSetting(rig, types, c.deviceId, c.settingId)!.default,
+          );
+    if (
+      dispatch(
+        applyStep(
+          edit,
+          `${count(changes.length, 'delay setting')} ${verb === 'so' ? 'as they are' : 'to do at the desk'}`,
+        ),
+      )
+    )
+      setTrial({});
   };
-  const nextListener = () => listener && choose('listener', rig.listeners[(rig.listeners.indexOf(listener) + 1) % rig.listeners.length]!.id);
+  const nextListener = () =>
+    listener && choose('listener', rig.listeners[(rig.listeners.indexOf(listener) + 1) % rig.listeners.length]!.id);
   const here = listener ? shown.pairs.filter((p) => p.listenerId === listener.id && p.ways[0]?.offset) : [];
   const tappedId = params.get('source') ?? here[0]?.sourceId ?? null;
   const move = (by: number) => {
@@ -79,22 +100,46 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
             <Term id="arrival">Arrivals</Term> at: {listener.name}
           </h1>
           <span className="row">
-            <Choice label="Listener" value={listener.id} onChange={(id) => choose('listener', id)} options={rig.listeners.map((l) => [l.id, l.name])} />
+            <Choice
+              label="Listener"
+              value={listener.id}
+              onChange={(id) => choose('listener', id)}
+              options={rig.listeners.map((l) => [l.id, l.name])}
+            />
             <Choice
               label="Tolerance"
               value={tolerance.id}
-              onChange={(id) => dispatch(applyStep({ kind: 'set-session', session: { ...rig.session, toleranceId: id as ToleranceId } }, `Tolerance: ${toleranceOf(id as ToleranceId).name}`))}
-              options={TOLERANCES.map((t) => [t.id, `Tolerance: ${t.name}, ${formatSigned(t.earlyMs)} to ${formatSigned(t.lateMs)}`])}
+              onChange={(id) =>
+                dispatch(
+                  applyStep(
+                    { kind: 'set-session', session: { ...rig.session, toleranceId: id as ToleranceId } },
+                    `Tolerance: ${toleranceOf(id as ToleranceId).name}`,
+                  ),
+                )
+              }
+              options={TOLERANCES.map((t) => [
+                t.id,
+                `Tolerance: ${t.name}, ${formatSigned(t.earlyMs)} to ${formatSigned(t.lateMs)}`,
+              ])}
               {...(listener.toleranceId ? { disabled: 'This listener has a tolerance of its own' } : {})}
             />
           </span>
         </div>
         <p className="quiet">
-          Each source’s sound against its own picture, by <Term id="offset">offset</Term>. Within the hatched <Term id="tolerance">tolerance</Term> ({tolerance.source}) nobody minds.
+          Each source’s sound against its own picture, by <Term id="offset">offset</Term>. Within the hatched{' '}
+          <Term id="tolerance">tolerance</Term> ({tolerance.source}) nobody minds.
         </p>
         <div ref={ref} style={{ marginTop: 6 }}>
           {here.length > 0 ? (
-            <ArrivalChart rig={tried} pairs={here} before={before} tolerance={tolerance} widthPx={width} tappedId={tappedId} onTap={(id) => choose('source', id)} />
+            <ArrivalChart
+              rig={tried}
+              pairs={here}
+              before={before}
+              tolerance={tolerance}
+              widthPx={width}
+              tappedId={tappedId}
+              onTap={(id) => choose('source', id)}
+            />
           ) : (
             <p style={{ padding: '24px 0' }}>Nothing here has a picture to keep time with. Choose another listener.</p>
           )}
@@ -104,7 +149,10 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
             Without a picture to keep time with:{' '}
             {silent
               .filter((p) => p.ways.length > 0)
-              .map((p) => `${rig.sources.find((s) => s.id === p.sourceId)!.name} (${Math.round(p.ways[0]!.delay.value.nominal)} ms)`)
+              .map(
+                (p) =>
+                  `${rig.sources.find((s) => s.id === p.sourceId)!.name} (${Math.round(p.ways[0]!.delay.value.nominal)} ms)`,
+              )
               .join(', ')}
             .
           </p>
@@ -141,28 +189,5 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
       </div>
       {tapped && <PathCard rig={tried} pair={tapped} listenerName={listener.name} tolerance={tolerance} />}
     </main>
-  );
-}
-
-interface ChoiceProps {
-  readonly label: string;
-  readonly value: string;
-  readonly options: readonly (readonly [string, string])[];
-  readonly onChange: (value: string) => void;
-  readonly disabled?: string;
-}
-
-function Choice({ label, value, options, onChange, disabled }: ChoiceProps) {
-  return (
-    <NativeSelect.Root {...(disabled ? { disabled: true, title: disabled } : {})}>
-      <NativeSelect.Field aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
-        {options.map(([id, name]) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </NativeSelect.Field>
-      <NativeSelect.Indicator />
-    </NativeSelect.Root>
   );
 }

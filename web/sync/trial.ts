@@ -1,4 +1,12 @@
-import { applyEdit, findDevice, findTypes, type Rig, refuseValue, type SettingChange, settingOf } from '#core/rig/index.ts';
+import {
+  applyEdit,
+  findDevice,
+  findTypes,
+  type Rig,
+  refuseValue,
+  type SettingChange,
+  settingOf,
+} from '#core/rig/index.ts';
 
 /** Settings that are being tried and not yet decided: `device.setting` to value. */
 export type Trial = Readonly<Record<string, number>>;
@@ -10,7 +18,8 @@ export function changesOf(rig: Rig, trial: Trial): SettingChange[] {
     const [deviceId, settingId] = key.split('.') as [string, string];
     const device = findDevice(rig, deviceId);
     const spec = device && types.get(device.typeId)?.settings.find((s) => s.id === settingId);
-    if (!device || !spec || refuseValue(spec, value) !== undefined || settingOf(device, spec).value === value) return [];
+    if (!device || !spec || refuseValue(spec, value) !== undefined || settingOf(device, spec).value === value)
+      return [];
     return [{ deviceId, settingId, value }];
   });
 }
@@ -21,7 +30,12 @@ export function tryOn(rig: Rig, trial: Trial): Rig {
   if (changes.length === 0) return rig;
   const done = applyEdit(rig, {
     kind: 'batch',
-    edits: changes.map(({ deviceId, settingId, value }) => ({ kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } })),
+    edits: changes.map(({ deviceId, settingId, value }) => ({
+      kind: 'set-setting',
+      deviceId,
+      settingId,
+      setting: { value, known: 'assumed' },
+    })),
   });
   return done.ok ? done.rig : rig;
 }

@@ -20,8 +20,14 @@ function start<T>(run: (worker: Remote<MeasureApi>) => Promise<T>): Job<T> {
   return { result, stop: () => worker.terminate() };
 }
 
-export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: (progress: Progress) => void): Job<TakeLook> =>
-  start((worker) => worker.look(source, whole, proxy(onProgress)));
+export const lookAtTake = (
+  source: TakeSource,
+  whole: boolean,
+  onProgress: (progress: Progress) => void,
+): Job<TakeLook> => start((worker) => worker.look(source, whole, proxy(onProgress)));
 
-export const compareTakes = (first: TakeSource, second: TakeSource, onProgress: (progress: Progress) => void): Job<Offset> =>
-  start((worker) => worker.offset(first, second, proxy(onProgress)));
+export const compareTakes = (
+  first: TakeSource,
+  second: TakeSource,
+  onProgress: (progress: Progress) => void,
+): Job<Offset> => start((worker) => worker.offset(first, second, proxy(onProgress)));

@@ -1,12 +1,25 @@
-import { type Brightness, type Clap, findClaps, findFlashes, type Flash, frameRateOf, meanBrightness } from '#core/measure/index.ts';
-import { type Peaks, readPeaks, type Recording } from '#core/samples/index.ts';
+import {
+  type Brightness,
+  type Clap,
+  type Flash,
+  findClaps,
+  findFlashes,
+  frameRateOf,
+  meanBrightness,
+} from '#core/measure/index.ts';
+import { type Peaks, type Recording, readPeaks } from '#core/samples/index.ts';
 import type { Rate } from '#core/units/index.ts';
 import type { Media } from './media.ts';
 
 /** What was found in a take: enough to draw its lanes and to measure it. */
 export interface TakeLook {
   readonly durationMs: number;
-  readonly sound: { readonly sampleRateHz: number; readonly channels: number; readonly peaks: Peaks; readonly claps: readonly Clap[] } | null;
+  readonly sound: {
+    readonly sampleRateHz: number;
+    readonly channels: number;
+    readonly peaks: Peaks;
+    readonly claps: readonly Clap[];
+  } | null;
   readonly picture: {
     readonly width: number;
     readonly height: number;
@@ -31,7 +44,11 @@ const BEFORE_CLAP_S = 0.75;
 const AFTER_CLAP_S = 0.75;
 
 /** Sound first, then only the picture around its claps; or all of it, when asked or short. */
-export async function lookAt(media: Media, whole: boolean, onProgress: (progress: Progress) => void): Promise<TakeLook> {
+export async function lookAt(
+  media: Media,
+  whole: boolean,
+  onProgress: (progress: Progress) => void,
+): Promise<TakeLook> {
   const { sound, picture, notices } = media;
   const heard = sound && (await listen(sound, onProgress));
   if (!picture) return { durationMs: durationOf(sound), sound: heard, picture: null, notices };
@@ -42,7 +59,9 @@ export async function lookAt(media: Media, whole: boolean, onProgress: (progress
   const pieces: Brightness[] = [];
   for (const [i, { fromS, toS }] of stretches.entries()) {
     pieces.push(
-      await picture.brightness(fromS, toS, (done) => onProgress({ what: 'picture', done: (i + done) / stretches.length })),
+      await picture.brightness(fromS, toS, (done) =>
+        onProgress({ what: 'picture', done: (i + done) / stretches.length }),
+      ),
     );
   }
   const frameRate = pieces.map((p) => frameRateOf(p.timesMs)).find((r) => r !== null) ?? null;
@@ -60,7 +79,10 @@ export async function lookAt(media: Media, whole: boolean, onProgress: (progress
   };
 }
 
-async function listen(sound: Recording, onProgress: (progress: Progress) => void): Promise<NonNullable<TakeLook['sound']>> {
+async function listen(
+  sound: Recording,
+  onProgress: (progress: Progress) => void,
+): Promise<NonNullable<TakeLook['sound']>> {
   const bin = Math.max(1, Math.round((sound.sampleRateHz * PEAK_MS) / 1000), Math.ceil(sound.frames / MOST_BINS));
   const peaks = await readPeaks(sound, bin, (done) => onProgress({ what: 'waveform', done }));
   const claps = await findClaps(sound, (done) => onProgress({ what: 'claps', done }));

@@ -1,4 +1,14 @@
-import { ALL_FORMATS, AudioSampleSink, BlobSource, Input, type InputAudioTrack, type InputVideoTrack, UrlSource, type VideoSample, VideoSampleSink } from 'mediabunny';
+import {
+  ALL_FORMATS,
+  AudioSampleSink,
+  BlobSource,
+  Input,
+  type InputAudioTrack,
+  type InputVideoTrack,
+  UrlSource,
+  type VideoSample,
+  VideoSampleSink,
+} from 'mediabunny';
 import { type Brightness, GRID_CELLS, GRID_COLUMNS, GRID_ROWS } from '#core/measure/index.ts';
 import { openWav, type Recording, recordingOf, WavError } from '#core/samples/index.ts';
 import { openBytes, type TakeSource } from './take-source.ts';
@@ -35,10 +45,18 @@ export async function openMedia(source: TakeSource, onProgress: (done: number) =
       return { sound: await openWav(bytes), picture: null, notices: [], close };
     } catch (error) {
       if (!(error instanceof WavError) || !error.canBeSalvaged) throw error;
-      return { sound: await openWav(bytes, { asItIs: true }), picture: null, notices: [`${error.message} What is there was opened.`], close };
+      return {
+        sound: await openWav(bytes, { asItIs: true }),
+        picture: null,
+        notices: [`${error.message} What is there was opened.`],
+        close,
+      };
     }
   }
-  const input = new Input({ source: 'file' in source ? new BlobSource(source.file) : new UrlSource(source.url), formats: ALL_FORMATS });
+  const input = new Input({
+    source: 'file' in source ? new BlobSource(source.file) : new UrlSource(source.url),
+    formats: ALL_FORMATS,
+  });
   if (!(await input.canRead())) {
     throw new Error('This is neither sound nor video that can be read here. Choose a WAV, MP4, MOV, WebM or MKV file.');
   }
@@ -49,12 +67,19 @@ export async function openMedia(source: TakeSource, onProgress: (done: number) =
   if (audio && !sound) notices.push('Its sound is coded in a way that this browser cannot decode.');
   const canSee = video && (await video.canDecode());
   if (video && !canSee) notices.push('Its picture is coded in a way that this browser cannot decode.');
-  if (!sound && !canSee) throw new Error('Nothing in this file can be decoded by this browser. Export it as MP4 with H.264 and AAC, or as WAV.');
+  if (!sound && !canSee)
+    throw new Error(
+      'Nothing in this file can be decoded by this browser. Export it as MP4 with H.264 and AAC, or as WAV.',
+    );
   return { sound, picture: canSee ? await openPicture(video) : null, notices, close: () => input[Symbol.dispose]() };
 }
 
 /** All of the sound, channels averaged; each piece is placed by its own time stamp, what lies before zero is left out. */
-async function decodeSound(track: InputAudioTrack, onProgress: (done: number) => void, notices: string[]): Promise<Recording> {
+async function decodeSound(
+  track: InputAudioTrack,
+  onProgress: (done: number) => void,
+  notices: string[],
+): Promise<Recording> {
   const durationS = await track.computeDuration();
   const endS = Math.min(durationS, LONGEST_DECODED_S);
   if (endS < durationS) notices.push('The video is longer than an hour: its first hour is measured.');
@@ -99,7 +124,7 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
         onProgress?.(Math.min(1, (sample.timestamp - fromS) / (toS - fromS)));
       }
       const cells = new Float32Array(rows.length * GRID_CELLS);
-      rows.forEach((row, f) => cells.set(row, f * GRID_CELLS));
+      for (const [f, row] of rows.entries()) cells.set(row, f * GRID_CELLS);
       return { timesMs: Float64Array.from(times), cells };
     },
   };

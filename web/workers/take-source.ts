@@ -7,7 +7,10 @@ export type TakeSource = { readonly file: Blob } | { readonly url: string };
 export async function openBytes(source: TakeSource): Promise<ByteSource> {
   if ('file' in source) {
     const { file } = source;
-    return { size: file.size, read: async (at, length) => new Uint8Array(await file.slice(at, at + length).arrayBuffer()) };
+    return {
+      size: file.size,
+      read: async (at, length) => new Uint8Array(await file.slice(at, at + length).arrayBuffer()),
+    };
   }
   const range = async (from: number, to: number): Promise<Response> => {
     const response = await fetch(source.url, { headers: { Range: `bytes=${from}-${to}` } });

@@ -11,8 +11,22 @@ export const picture: Channels = [{ id: 'picture', carries: 'picture' }];
 export const pictureAndStereo: Channels = [...picture, ...stereo];
 
 type Port = (id: string, name: string, connector: string, level: LevelClass, channels: Channels) => PortSpec;
-export const input: Port = (id, name, connector, level, channels) => ({ id, name, direction: 'in', connector, level, channels });
-export const output: Port = (id, name, connector, level, channels) => ({ id, name, direction: 'out', connector, level, channels });
+export const input: Port = (id, name, connector, level, channels) => ({
+  id,
+  name,
+  direction: 'in',
+  connector,
+  level,
+  channels,
+});
+export const output: Port = (id, name, connector, level, channels) => ({
+  id,
+  name,
+  direction: 'out',
+  connector,
+  level,
+  channels,
+});
 export const point = (id: string, name: string, channels: Channels): PortSpec => ({
   id,
   name,
@@ -55,7 +69,12 @@ export const typicalMs = (label: string, ...range: Range): DeviceType['figures']
   source: 'typical of its kind, until a take measures it',
 });
 
-export const muteSetting = (id: string, name: string, muted: boolean): SettingSpec => ({ id, name, kind: 'mute', default: muted });
+export const muteSetting = (id: string, name: string, muted: boolean): SettingSpec => ({
+  id,
+  name,
+  kind: 'mute',
+  default: muted,
+});
 export const delaySetting = (id: string, name: string, maxMs: number): SettingSpec => ({
   id,
   name,

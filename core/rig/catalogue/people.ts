@@ -43,8 +43,20 @@ export const people: DeviceType[] = [
     ],
     settings: [{ id: 'microphone-mute', name: 'Microphone mute', kind: 'mute', default: false }],
     figures: {
-      earphones: { label: 'earphones and their converter', unit: 'ms', range: [3, 8, 15], kind: 'typical', source: 'typical of USB sound devices' },
-      microphone: { label: 'boom microphone and its converter', unit: 'ms', range: [3, 8, 15], kind: 'typical', source: 'typical of USB sound devices' },
+      earphones: {
+        label: 'earphones and their converter',
+        unit: 'ms',
+        range: [3, 8, 15],
+        kind: 'typical',
+        source: 'typical of USB sound devices',
+      },
+      microphone: {
+        label: 'boom microphone and its converter',
+        unit: 'ms',
+        range: [3, 8, 15],
+        kind: 'typical',
+        source: 'typical of USB sound devices',
+      },
     },
     inside: [
       ...(['left', 'right'] as const).map((side) =>

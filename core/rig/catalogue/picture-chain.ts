@@ -42,7 +42,10 @@ export const pictureChain: DeviceType[] = [
     ],
     settings: [],
     figures: { through: typicalMs('through the splitter', 0, 0, 1) },
-    inside: ['out-1', 'out-2'].flatMap((out) => [way('in.picture', `${out}.picture`, latency('through')), ...both('in', out, latency('through'))]),
+    inside: ['out-1', 'out-2'].flatMap((out) => [
+      way('in.picture', `${out}.picture`, latency('through')),
+      ...both('in', out, latency('through')),
+    ]),
   },
   {
     id: 'hdmi-extractor',
@@ -137,12 +140,19 @@ function screen(id: string, name: string, jack: boolean): DeviceType {
     },
     inside: ['game', 'film'].flatMap((mode) => [
       way('hdmi.picture', 'view.picture', when('mode', mode), latency(`picture-${mode}`)),
-      ...(jack ? both('hdmi', 'jack', when('mode', mode), latency(`sound-${mode}`), toAnalogue([-3.8, 0, 2.2]), noise(-85)) : []),
+      ...(jack
+        ? both('hdmi', 'jack', when('mode', mode), latency(`sound-${mode}`), toAnalogue([-3.8, 0, 2.2]), noise(-85))
+        : []),
     ]),
   };
 }
 
-function capture(id: string, name: string, pictureMs: [number, number, number], soundMs: [number, number, number]): DeviceType {
+function capture(
+  id: string,
+  name: string,
+  pictureMs: [number, number, number],
+  soundMs: [number, number, number],
+): DeviceType {
   return {
     id,
     name,
@@ -153,7 +163,13 @@ function capture(id: string, name: string, pictureMs: [number, number, number], 
       output('usb', 'USB', 'usb-b', 'digital', pictureAndStereo),
     ],
     settings: [],
-    figures: { picture: typicalMs('capture device, picture', ...pictureMs), sound: typicalMs('capture device, sound', ...soundMs) },
-    inside: [way('hdmi.picture', 'usb.picture', latency('picture')), ...both('hdmi', 'usb', latency('sound'), noise(-96))],
+    figures: {
+      picture: typicalMs('capture device, picture', ...pictureMs),
+      sound: typicalMs('capture device, sound', ...soundMs),
+    },
+    inside: [
+      way('hdmi.picture', 'usb.picture', latency('picture')),
+      ...both('hdmi', 'usb', latency('sound'), noise(-96)),
+    ],
   };
 }

@@ -30,7 +30,10 @@ export const programs: DeviceType[] = [
     name: 'Game on the computer',
     family: 'programs',
     summary: 'Its picture goes to the screen and may be grabbed; its sound goes to the sound system.',
-    ports: [output('screen', 'picture', 'software', 'digital', picture), output('sound', 'sound', 'software', 'software', stereo)],
+    ports: [
+      output('screen', 'picture', 'software', 'digital', picture),
+      output('sound', 'sound', 'software', 'software', stereo),
+    ],
     settings: [],
     figures: {},
     inside: [],
@@ -66,7 +69,8 @@ export const programs: DeviceType[] = [
     id: 'capture-program',
     name: 'Capture program',
     family: 'programs',
-    summary: 'Mixes pictures and sounds into the stream and records five tracks. Each input has a delay for its sound and one for its picture.',
+    summary:
+      'Mixes pictures and sounds into the stream and records five tracks. Each input has a delay for its sound and one for its picture.',
     ports: [
       ...CAPTURE_INPUTS.map((n) => input(`in-${n}`, `input ${n}`, 'software', 'software', pictureAndStereo)),
       ...CAPTURE_INPUTS.map((n) => point(`in-${n}-after`, `input ${n}, after its settings`, stereo)),
@@ -92,7 +96,8 @@ export const programs: DeviceType[] = [
     id: 'call',
     name: 'Call over the network',
     family: 'programs',
-    summary: 'Both ends of a call: what the near side says arrives at the far side, and back, each after the network and its buffers.',
+    summary:
+      'Both ends of a call: what the near side says arrives at the far side, and back, each after the network and its buffers.',
     ports: [
       input('near-microphone', 'near side, microphone', 'software', 'software', stereo),
       output('near-loudspeaker', 'near side, loudspeaker', 'software', 'software', stereo),
@@ -110,7 +115,9 @@ export const programs: DeviceType[] = [
     inside: [
       ...both('near-microphone', 'far-loudspeaker', unmuted('near-mute'), latency('sound-out'), { do: 'clock' }),
       ...(['left', 'right'] as const).map((side) =>
-        way('far-microphone.mono', `near-loudspeaker.${side}`, unmuted('far-mute'), latency('sound-back'), { do: 'clock' }),
+        way('far-microphone.mono', `near-loudspeaker.${side}`, unmuted('far-mute'), latency('sound-back'), {
+          do: 'clock',
+        }),
       ),
       way('far-camera.picture', 'near-view.picture', latency('picture-back')),
     ],
@@ -130,7 +137,10 @@ export const programs: DeviceType[] = [
     name: 'Virtual cable',
     family: 'programs',
     summary: 'An output that one program plays into and another takes as its input.',
-    ports: [input('in', 'played into', 'software', 'software', stereo), output('out', 'taken from', 'software', 'software', stereo)],
+    ports: [
+      input('in', 'played into', 'software', 'software', stereo),
+      output('out', 'taken from', 'software', 'software', stereo),
+    ],
     settings: [],
     figures: { through: typicalMs('virtual cable', 5, 10, 40) },
     inside: both('in', 'out', latency('through')),

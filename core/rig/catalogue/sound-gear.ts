@@ -38,7 +38,13 @@ export const soundGear: DeviceType[] = [
     ports: [input('capsule', 'capsule', 'air', 'air', mono), output('xlr', 'XLR', 'xlr-male', 'microphone', mono)],
     settings: [],
     figures: {},
-    inside: [way('capsule.mono', 'xlr.mono', { do: 'hear', sensitivityDbvPerPa: [-58, -55, -52] }, noise(-131), { do: 'band', lowHz: 50, highHz: 16000 })],
+    inside: [
+      way('capsule.mono', 'xlr.mono', { do: 'hear', sensitivityDbvPerPa: [-58, -55, -52] }, noise(-131), {
+        do: 'band',
+        lowHz: 50,
+        highHz: 16000,
+      }),
+    ],
   },
   {
     id: 'phone',
@@ -61,14 +67,24 @@ export const soundGear: DeviceType[] = [
     ],
     settings: [levelSetting('volume', 'Volume', -10, 0)],
     figures: {},
-    inside: both('line', 'front', gain('volume'), ceiling(18), { do: 'radiate', splAt0Dbu: [92, 96, 100] }, { do: 'band', lowHz: 70, highHz: 20000 }),
+    inside: both(
+      'line',
+      'front',
+      gain('volume'),
+      ceiling(18),
+      { do: 'radiate', splAt0Dbu: [92, 96, 100] },
+      { do: 'band', lowHz: 70, highHz: 20000 },
+    ),
   },
   {
     id: 'recorder-stereo',
     name: 'Recorder, two channels, line in',
     family: 'recorders',
     summary: 'Records two channels to a card, on a clock of its own.',
-    ports: [input('line', 'line in', 'jack-635-trs', 'line', stereo), output('file', 'recording', 'file', 'digital', stereo)],
+    ports: [
+      input('line', 'line in', 'jack-635-trs', 'line', stereo),
+      output('file', 'recording', 'file', 'digital', stereo),
+    ],
     settings: [],
     figures: { converter: typicalMs('recorder, converter', 0.5, 1, 2) },
     inside: both('line', 'file', noise(-92), ceiling(20), toDigital([18, 20, 24]), latency('converter'), ownClock),
@@ -88,7 +104,13 @@ interface Strip {
 /** A digital desk mixer: ten strips, three sends, main and send two as its own USB interface, delay on every strip. */
 function mixer(): DeviceType {
   const strips: Strip[] = [
-    ...[1, 2, 3, 4].map((n) => ({ id: `strip-${n}`, name: `Strip ${n}`, wide: false, gainDb: [0, 40, 60] as [number, number, number], usbReturn: false })),
+    ...[1, 2, 3, 4].map((n) => ({
+      id: `strip-${n}`,
+      name: `Strip ${n}`,
+      wide: false,
+      gainDb: [0, 40, 60] as [number, number, number],
+      usbReturn: false,
+    })),
     { id: 'strip-5-6', name: 'Strips 5 and 6', wide: true, gainDb: [-20, 0, 20], usbReturn: false },
     { id: 'strip-7-8', name: 'Strips 7 and 8', wide: true, gainDb: [-20, 0, 20], usbReturn: false },
     { id: 'strip-9-10', name: 'Strips 9 and 10', wide: true, gainDb: [-20, 0, 20], usbReturn: true },
@@ -97,10 +119,13 @@ function mixer(): DeviceType {
     id: 'mixer-usb-10',
     name: 'Mixer, digital, ten strips, USB',
     family: 'mixers',
-    summary: 'Three sends, delay on every strip; main and send 2 go to the computer over USB, and one USB return comes back to strips 9 and 10.',
+    summary:
+      'Three sends, delay on every strip; main and send 2 go to the computer over USB, and one USB return comes back to strips 9 and 10.',
     ports: [
       ...strips.map((s) =>
-        s.wide ? input(s.id, s.name, 'jack-635-trs', 'line', stereo) : input(s.id, s.name, 'combo-xlr', 'microphone', mono),
+        s.wide
+          ? input(s.id, s.name, 'jack-635-trs', 'line', stereo)
+          : input(s.id, s.name, 'combo-xlr', 'microphone', mono),
       ),
       input('usb-return', 'USB return', 'usb-b', 'digital', stereo),
       ...strips.flatMap((s) => [
@@ -115,7 +140,11 @@ function mixer(): DeviceType {
       output('usb-main', 'USB 1 and 2, main', 'usb-b', 'digital', stereo),
       output('usb-send-2', 'USB 3 and 4, send 2', 'usb-b', 'digital', stereo),
     ],
-    settings: [...strips.flatMap(stripSettings), levelSetting('main-level', 'Main level', 0), levelSetting('phones-level', 'Headphones level', -20, 0)],
+    settings: [
+      ...strips.flatMap(stripSettings),
+      levelSetting('main-level', 'Main level', 0),
+      levelSetting('phones-level', 'Headphones level', -20, 0),
+    ],
     figures: {
       inside: typicalMs('mixer, converters and processing', 0.5, 1, 2),
       'usb-out': typicalMs('mixer, USB to the computer', 3, 8, 15),
@@ -166,7 +195,9 @@ function stripWays(s: Strip): Way[] {
   const preamp = [noise(-127), gain(`${s.id}-gain`), toDigital([24, 24, 24]), ceiling(0), latency('inside'), ownClock];
   return [
     ...pass(s.id, before, ...(s.usbReturn ? [when(`${s.id}-input`, 'jacks')] : []), ...preamp, ...strip),
-    ...(s.usbReturn ? both('usb-return', before, when(`${s.id}-input`, 'usb'), latency('usb-in'), ownClock, ...strip) : []),
+    ...(s.usbReturn
+      ? both('usb-return', before, when(`${s.id}-input`, 'usb'), latency('usb-in'), ownClock, ...strip)
+      : []),
     ...pass(before, after, gain(`${s.id}-fader`)),
     ...toSides(after, 'main'),
     ...SENDS.flatMap((n) => toSides(`${s.id}-${sendPoint(n)}`, `send-${n}`, gain(`${s.id}-send-${n}`))),

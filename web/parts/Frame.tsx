@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { State } from '#core/signal/index.ts';
-import { StateMark } from '#web/parts/index.ts';
+import { StateMark } from './StateMark.tsx';
 
 export interface NavEntry {
   readonly to: string;
