@@ -101,10 +101,7 @@ function change(rig: Rig, edit: Edit): Applied {
       }
       const at = rig.plan.findIndex((c) => c.sourceId === edit.sourceId && c.listenerId === edit.listenerId);
       const others = rig.plan.filter((_, i) => i !== at);
-      return accept(
-        { plan: sortPlan(edit.cell ? [...others, edit.cell] : others) },
-        { ...edit, cell: rig.plan[at] ?? null },
-      );
+      return accept({ plan: edit.cell ? [...others, edit.cell] : others }, { ...edit, cell: rig.plan[at] ?? null });
     }
     case 'batch': {
       let current = rig;
@@ -137,6 +134,3 @@ function remove<L extends 'devices' | 'cables' | 'measurements' | 'tasks'>(
   if (!item) return refuse(list, `there is no '${id}' to take out.`);
   return { ok: true, rig: { ...rig, [list]: items.filter((i) => i !== item) }, inverse: inverse(item) };
 }
-
-const key = (c: Rig['plan'][number]): string => `${c.sourceId} ${c.listenerId}`;
-const sortPlan = (plan: Rig['plan']): Rig['plan'] => [...plan].sort((a, b) => (key(a) < key(b) ? -1 : 1));

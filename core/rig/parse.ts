@@ -3,7 +3,7 @@ import { RigError } from './errors.ts';
 import { findTypes } from './lookup.ts';
 import { migrations } from './migrations.ts';
 import { checkReferences } from './references.ts';
-import { DeviceType, RIG_VERSION, type Rig, RigDocument } from './schema.ts';
+import { type Device, DeviceType, RIG_VERSION, type Rig, RigDocument } from './schema.ts';
 
 /** Deeper than any rig goes, shallow enough for every recursive reader. */
 const DEEPEST = 32;
@@ -74,7 +74,7 @@ export function parseRig(json: unknown): Rig {
   }
   const parsed = RigDocument.safeParse(document);
   if (!parsed.success) throw firstIssue(parsed.error);
-  const rig = sorted(parsed.data);
+  const rig = sorted({ ...parsed.data, devices: parsed.data.devices.map(inOrder) });
   const [trouble] = checkReferences(rig, findTypes(rig));
   if (trouble) throw trouble;
   return rig;
@@ -110,4 +110,13 @@ export const sorted = (rig: Rig): Rig => ({
   cables: byId(rig.cables),
   measurements: byId(rig.measurements),
   tasks: byId(rig.tasks),
+  plan: [...rig.plan].sort((a, b) => (pairOf(a) < pairOf(b) ? -1 : 1)),
+});
+
+const pairOf = (cell: Rig['plan'][number]): string => `${cell.sourceId} ${cell.listenerId}`;
+
+/** Settings by id, as edits keep them. */
+const inOrder = (device: Device): Device => ({
+  ...device,
+  settings: Object.fromEntries(Object.entries(device.settings).sort(([a], [b]) => (a < b ? -1 : 1))),
 });

@@ -7,7 +7,7 @@ export const RIG_VERSION = 1;
 export const Id = z
   .string()
   .regex(/^[a-z0-9][a-z0-9-]{0,63}$/, 'an id is small letters, digits and hyphens, at most 64');
-const Name = z.string().trim().min(1, 'a name needs at least one letter').max(120);
+const Name = z.string().regex(/\S/, 'a name needs at least one letter').max(120);
 const Text = z.string().max(2000);
 const Db = z.number().min(-400).max(400);
 

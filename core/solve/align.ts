@@ -25,7 +25,7 @@ export interface Alignment {
 }
 
 /** Costs in ms: what lies beyond the tolerance counts most, then being off, then touching a setting, then delay as such. */
-const COST = { beyond: 1000, elsewhere: 300, off: 1, touched: 20, delay: 0.01 } as const;
+const COST = { beyond: 1000, elsewhere: 30, off: 1, touched: 20, delay: 0.01 } as const;
 const ROUNDS = 40;
 
 interface Row {

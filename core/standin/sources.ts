@@ -69,14 +69,16 @@ export const game: SourceMaker = (frames, rate, seed) => {
   const random = seededRandom(seed);
   const normal = seededNormal(seed + 1);
   const out = new Float32Array(frames);
-  const step = Math.floor(rate * 0.11);
+  // Key and tempo are the seed's: two games share nothing to the sample.
+  const root = 196 + 60 * random();
+  const step = Math.floor(rate * (0.1 + 0.03 * random()));
   for (let at = 0; at < frames; at += step) {
-    const hz = 220 * SCALE[Math.floor(random() * SCALE.length)]! * (random() < 0.3 ? 2 : 1);
+    const hz = root * SCALE[Math.floor(random() * SCALE.length)]! * (random() < 0.3 ? 2 : 1);
     const hit = random() < 0.2;
     for (let i = 0; i < step && at + i < frames; i++) {
       const t = (at + i) / rate;
       const square = (t * hz) % 1 < 0.25 ? 1 : -1 / 3;
-      const bass = (t * 55) % 1 < 0.5 ? 0.5 : -0.5;
+      const bass = ((t * root) / 4) % 1 < 0.5 ? 0.5 : -0.5;
       out[at + i] = square * Math.exp((-3 * i) / step) + bass * 0.6 + (hit ? normal() * Math.exp((-8 * i) / step) : 0);
     }
   }

@@ -135,8 +135,10 @@ function screen(id: string, name: string, jack: boolean): DeviceType {
     figures: {
       'picture-game': typicalMs('screen in game mode', 5, 10, 20),
       'picture-film': typicalMs('screen without game mode', 30, 60, 120),
-      'sound-game': typicalMs('sound at the jack, game mode', 0, 10, 40),
-      'sound-film': typicalMs('sound at the jack, without game mode', 10, 60, 140),
+      ...(jack && {
+        'sound-game': typicalMs('sound at the jack, game mode', 0, 10, 40),
+        'sound-film': typicalMs('sound at the jack, without game mode', 10, 60, 140),
+      }),
     },
     inside: ['game', 'film'].flatMap((mode) => [
       way('hdmi.picture', 'view.picture', when('mode', mode), latency(`picture-${mode}`)),

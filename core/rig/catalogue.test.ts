@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { catalogue, type DeviceType, parseDeviceType, type Stage } from './index.ts';
+import { typeTroubles } from './references.ts';
+
+/** In which scale a level class is read; kept apart from the program's own table on purpose. */
+const SCALE: Record<string, string> = {
+  air: 'spl',
+  microphone: 'dbu',
+  line: 'dbu',
+  headphone: 'dbu',
+  speaker: 'dbu',
+  digital: 'dbfs',
+  software: 'dbfs',
+  light: 'picture',
+};
+
+function scaleAfter(scale: string, stage: Stage): string {
+  if (stage.do === 'hear') return scale === 'spl' ? 'dbu' : 'wrong';
+  if (stage.do === 'radiate') return scale === 'dbu' ? 'spl' : 'wrong';
+  if (stage.do === 'convert')
+    return stage.to === 'digital' ? (scale === 'dbu' ? 'dbfs' : 'wrong') : scale === 'dbfs' ? 'dbu' : 'wrong';
+  return scale;
+}
+
+describe.each(catalogue.map((type) => [type.id, type] as const))('the type %s', (_, type: DeviceType) => {
+  it('is data that can be exported and read again', () => {
+    expect(parseDeviceType(JSON.parse(JSON.stringify(type)))).toEqual(type);
+    expect(typeTroubles(type, '')).toEqual([]);
+  });
+  it('ends every way in the scale of the port it leads to', () => {
+    const port = (place: string) => type.ports.find((p) => p.id === place.split('.')[0])!;
+    for (const way of type.inside) {
+      const carries = (place: string) => port(place).channels.find((c) => c.id === place.split('.')[1])!.carries;
+      expect(carries(way.from), `${way.from} to ${way.to}`).toBe(carries(way.to));
+      if (carries(way.from) === 'picture') continue;
+      const end = way.stages.reduce(scaleAfter, SCALE[port(way.from).level]!);
+      expect(end, `${way.from} to ${way.to}`).toBe(SCALE[port(way.to).level]);
+    }
+  });
+  it('leads somewhere: no input without a way on, no figure or setting that nothing uses', () => {
+    const starts = new Set(type.inside.map((w) => w.from.split('.')[0]));
+    const ends = new Set(type.inside.map((w) => w.to.split('.')[0]));
+    const isEnd = type.family === 'people' || type.inside.length === 0;
+    for (const p of type.ports) {
+      if (p.direction === 'in' && !isEnd && p.channels.some((c) => c.carries === 'sound'))
+        expect(starts, p.id).toContain(p.id);
+      if (p.direction === 'out' && !isEnd) expect(ends, p.id).toContain(p.id);
+    }
+    const stages = type.inside.flatMap((w) => w.stages);
+    for (const id of Object.keys(type.figures))
+      expect(
+        stages.some((s) => s.do === 'latency' && s.figure === id),
+        id,
+      ).toBe(true);
+    for (const s of type.settings)
+      expect(
+        stages.some((st) => 'setting' in st && st.setting === s.id),
+        s.id,
+      ).toBe(true);
+  });
+  it('states typical figures as ranges that hold more than one value, or nothing at all', () => {
+    for (const figure of Object.values(type.figures)) {
+      const [low, nominal, high] = figure.range;
+      expect(low).toBeLessThanOrEqual(nominal);
+      if (figure.kind === 'typical') expect(high).toBeGreaterThan(low);
+      expect(figure.source).not.toBe('');
+    }
+  });
+});
+
+describe('the catalogue', () => {
+  it('has each id once and about twenty types', () => {
+    expect(new Set(catalogue.map((t) => t.id)).size).toBe(catalogue.length);
+    expect(catalogue.length).toBeGreaterThanOrEqual(20);
+  });
+});

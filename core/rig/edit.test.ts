@@ -1,0 +1,150 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  alreadySo,
+  applyEdit,
+  commit,
+  dropTask,
+  Edit,
+  findSetting,
+  findTypes,
+  parseRig,
+  type Rig,
+  redo,
+  startHistory,
+  tickTask,
+  toDoAtDesk,
+  undo,
+} from './index.ts';
+import { anEdit, demoJson } from './rig.testkit.ts';
+
+const rig = parseRig(demoJson());
+
+describe('edits', () => {
+  it('are undone by their inverse, keep the rig valid, and leave what they were given alone', () => {
+    let accepted = 0;
+    let refused = 0;
+    const before = JSON.stringify(rig);
+    fc.assert(
+      fc.property(anEdit(rig), (edit) => {
+        const done = applyEdit(rig, edit);
+        expect(JSON.stringify(rig)).toBe(before);
+        if (!done.ok) {
+          refused++;
+          expect(done.refusal.reason.length).toBeGreaterThan(10);
+          return;
+        }
+        accepted++;
+        expect(parseRig(JSON.parse(JSON.stringify(done.rig)))).toEqual(done.rig);
+        expect(applyEdit(done.rig, done.inverse)).toMatchObject({ ok: true, rig });
+      }),
+      { numRuns: 400 },
+    );
+    // Were all refused, the law would say nothing.
+    expect(accepted).toBeGreaterThan(100);
+    expect(refused).toBeGreaterThan(20);
+  });
+  it('survive being written down', () => {
+    fc.assert(
+      fc.property(anEdit(rig), (edit) => {
+        expect(Edit.parse(JSON.parse(JSON.stringify(edit)))).toEqual(edit);
+      }),
+    );
+  });
+  it('of a batch are all made, or none', () => {
+    const done = applyEdit(rig, {
+      kind: 'batch',
+      edits: [
+        { kind: 'rename', name: 'Another' },
+        { kind: 'unplug', cableId: 'not-there' },
+      ],
+    });
+    expect(done).toMatchObject({ ok: false });
+  });
+  it('in any order of undo and redo come back to the same rig', () => {
+    fc.assert(
+      fc.property(fc.array(anEdit(rig), { minLength: 1, maxLength: 8 }), (edits) => {
+        let history = startHistory(rig);
+        const seen: Rig[] = [rig];
+        for (const edit of edits) {
+          const stepped = commit(history, edit, 'a step', 'person');
+          if (!stepped.ok) continue;
+          history = stepped.history;
+          seen.push(history.rig);
+        }
+        for (let i = seen.length - 1; i > 0; i--) {
+          expect(history.rig).toEqual(seen[i]);
+          const back = undo(history);
+          if (!back.ok) throw new Error(back.refusal.reason);
+          history = back.history;
+        }
+        expect(history.rig).toEqual(rig);
+        for (let i = 1; i < seen.length; i++) {
+          const again = redo(history);
+          if (!again.ok) throw new Error(again.refusal.reason);
+          history = again.history;
+          expect(history.rig).toEqual(seen[i]);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+  it('a new step forgets what had been undone; nothing to undo changes nothing', () => {
+    const start = startHistory(rig);
+    expect(undo(start)).toEqual({ ok: true, history: start });
+    expect(redo(start)).toEqual({ ok: true, history: start });
+    const one = commit(start, { kind: 'rename', name: 'One' }, 'one', 'person');
+    if (!one.ok) throw new Error();
+    const back = undo(one.history);
+    if (!back.ok) throw new Error();
+    const two = commit(back.history, { kind: 'rename', name: 'Two' }, 'two', 'fix');
+    if (!two.ok) throw new Error();
+    expect(two.history.future).toHaveLength(0);
+    expect(two.history.past.map((s) => s.label)).toEqual(['two']);
+  });
+});
+
+describe('drawn and done', () => {
+  const change = { deviceId: 'mixer', settingId: 'strip-1-delay', value: 128 };
+  const at = '2026-11-25T10:00:00Z';
+  const types = findTypes(rig);
+  const defaultOf = (c: { deviceId: string; settingId: string }) =>
+    findSetting(rig, types, c.deviceId, c.settingId)!.default;
+  const apply = (r: Rig, edit: Edit): Rig => {
+    const done = applyEdit(r, edit);
+    if (!done.ok) throw new Error(done.refusal.reason);
+    return done.rig;
+  };
+  const settingOf = (r: Rig) => r.devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay'];
+
+  it('what is already so is seen at once and leaves no task', () => {
+    const done = apply(rig, alreadySo(rig, [change]));
+    expect(settingOf(done)).toEqual({ value: 128, known: 'seen' });
+    expect(done.tasks).toHaveLength(0);
+  });
+  it('what is to be done is assumed until it is ticked', () => {
+    const drawn = apply(rig, toDoAtDesk(rig, [change], at, defaultOf));
+    expect(settingOf(drawn)).toEqual({ value: 128, known: 'assumed' });
+    expect(drawn.tasks).toMatchObject([{ id: 'mixer.strip-1-delay', before: { value: 0 } }]);
+    const done = apply(drawn, tickTask(drawn, drawn.tasks[0]!));
+    expect(settingOf(done)).toEqual({ value: 128, known: 'seen' });
+    expect(done.tasks).toHaveLength(0);
+  });
+  it('a second proposal replaces the first and still knows what stood before', () => {
+    const first = apply(rig, toDoAtDesk(rig, [change], at, defaultOf));
+    const second = apply(first, toDoAtDesk(first, [{ ...change, value: 64 }], at, defaultOf));
+    expect(second.tasks).toMatchObject([{ before: { value: 0 } }]);
+    const back = apply(second, toDoAtDesk(second, [{ ...change, value: 0 }], at, defaultOf));
+    expect(back.tasks).toHaveLength(0);
+  });
+  it('a dropped task brings back what stands at the desk', () => {
+    const seen = apply(rig, alreadySo(rig, [{ ...change, value: 10 }]));
+    const drawn = apply(seen, toDoAtDesk(seen, [change], at, defaultOf));
+    const dropped = apply(drawn, dropTask(drawn.tasks[0]!));
+    expect(settingOf(dropped)).toEqual({ value: 10, known: 'seen' });
+  });
+  it('saying that it is so closes the task', () => {
+    const drawn = apply(rig, toDoAtDesk(rig, [change], at, defaultOf));
+    expect(apply(drawn, alreadySo(drawn, [change])).tasks).toHaveLength(0);
+  });
+});

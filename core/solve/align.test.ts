@@ -1,0 +1,99 @@
+import { describe, expect, it } from 'vitest';
+import { alreadySo, applyEdit, findSetting, findTypes, parseRig, type Rig, refuseValue } from '#core/rig/index.ts';
+import { evaluate, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
+import { boathouse } from '#demo/boathouse.ts';
+import { alignListener } from './index.ts';
+
+const rig = parseRig(JSON.parse(JSON.stringify(boathouse)));
+const types = findTypes(rig);
+
+function carryOut(r: Rig, listenerId: string): Rig {
+  const { changes } = alignListener(r, evaluate(r), listenerId);
+  const done = applyEdit(r, alreadySo(r, changes));
+  if (!done.ok) throw new Error(done.refusal.reason);
+  return done.rig;
+}
+
+describe('aligning one listener', () => {
+  it('brings every source of the stream into tolerance, and says beforehand what it will do', () => {
+    const evaluation = evaluate(rig);
+    const { sources } = alignListener(rig, evaluation, 'stream');
+    const after = evaluate(carryOut(rig, 'stream'));
+    expect(sources.length).toBe(6);
+    for (const { sourceId, beforeMs, afterMs, met, why } of sources) {
+      const pair = after.pairs.find((p) => p.sourceId === sourceId && p.listenerId === 'stream')!;
+      const was = evaluation.pairs.find((p) => p.sourceId === sourceId && p.listenerId === 'stream')!;
+      expect(beforeMs).toBeCloseTo(was.ways[0]!.offset!.value.nominal, 9);
+      expect(pair.ways[0]!.offset!.value.nominal).toBeCloseTo(afterMs, 9);
+      expect(Math.abs(afterMs)).toBeLessThan(10);
+      expect({ met, why }).toEqual({ met: true, why: 'met' });
+    }
+  });
+  it('proposes only what the devices can do', () => {
+    for (const listener of rig.listeners) {
+      for (const change of alignListener(rig, evaluate(rig), listener.id).changes) {
+        expect(refuseValue(findSetting(rig, types, change.deviceId, change.settingId)!, change.value)).toBeUndefined();
+      }
+    }
+  });
+  it('changes nothing where all is well, and nothing more the second time', () => {
+    const once = carryOut(rig, 'stream');
+    expect(alignListener(once, evaluate(once), 'stream').changes).toEqual([]);
+  });
+  it('delays the picture where the sound is late', () => {
+    const late = applyEdit(rig, {
+      kind: 'add-measurement',
+      measurement: {
+        kind: 'delay',
+        id: 'm1',
+        label: 'clap',
+        takenAt: '2026-11-25T10:00:00Z',
+        sourceId: 'couch',
+        listenerId: 'track-3',
+        terms: [
+          { figure: 'camera.sound', sign: 1 },
+          { figure: 'camera-capture.sound', sign: 1 },
+          { figure: 'camera.picture', sign: -1 },
+          { figure: 'camera-capture.picture', sign: -1 },
+        ],
+        ms: { mean: 90, sd: 1, count: 4 },
+      },
+    });
+    if (!late.ok) throw new Error(late.refusal.reason);
+    const { changes, sources } = alignListener(late.rig, evaluate(late.rig), 'track-3');
+    expect(changes).toContainEqual({ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 94 });
+    expect(sources.find((s) => s.sourceId === 'couch')!.met).toBe(true);
+  });
+  it('says what cannot be met and why', () => {
+    // The players look at a screen that nothing can delay: their game is early or late for good.
+    const slow = applyEdit(rig, {
+      kind: 'set-setting',
+      deviceId: 'big-screen',
+      settingId: 'mode',
+      setting: { value: 'film', known: 'seen' },
+    });
+    if (!slow.ok) throw new Error();
+    const far = applyEdit(slow.rig, {
+      kind: 'set-setting',
+      deviceId: 'mixer',
+      settingId: 'strip-5-6-delay',
+      setting: { value: 400, known: 'seen' },
+    });
+    if (!far.ok) throw new Error();
+    expect(alignListener(far.rig, evaluate(far.rig), 'players').sources[0]).toMatchObject({
+      sourceId: 'couch-game',
+      met: true,
+    });
+    const stuck = alignListener(rig, evaluate(rig), 'backup');
+    expect(stuck.sources).toEqual([]);
+  });
+  it('finds what trying everything finds, on the two settings that decide one track', () => {
+    const tolerance = toleranceOf(toleranceIdOf(rig, rig.listeners.find((l) => l.id === 'track-3')!));
+    const { sources } = alignListener(rig, evaluate(rig), 'track-3');
+    const couch = sources.find((s) => s.sourceId === 'couch')!;
+    let best = Number.POSITIVE_INFINITY;
+    for (let sound = 0; sound <= 200; sound++) best = Math.min(best, Math.abs(couch.beforeMs + sound));
+    expect(Math.abs(couch.afterMs)).toBeCloseTo(best, 6);
+    expect(couch.afterMs).toBeGreaterThan(tolerance.earlyMs);
+  });
+});

@@ -1,0 +1,59 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { findClaps, measureOffset } from '#core/measure/index.ts';
+import { parseRig } from '#core/rig/index.ts';
+import { testFft } from '#core/samples/fft.testkit.ts';
+import { bytesInMemory, type FftOf, openWav, recordingOf } from '#core/samples/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { trueDelayMs } from '#core/standin/index.ts';
+import { boathouse } from './boathouse.ts';
+import { boathouseTruth, COUCH_CLAPS_S, DRIFT_STARTS_S, demoTakes, renderCouchSound } from './takes.ts';
+
+let fftOf: FftOf;
+beforeAll(async () => {
+  fftOf = await testFft();
+});
+const rig = parseRig(JSON.parse(JSON.stringify(boathouse)));
+const trueMs = (sourceId: string, listenerId: string): number =>
+  trueDelayMs(
+    evaluate(rig).pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId)!.ways[0]!.soundTerms,
+    boathouseTruth,
+  );
+
+describe('the takes of the Boathouse relay', () => {
+  it('are the same every time', () => {
+    const [take] = demoTakes;
+    expect(take!.render(fftOf)).toEqual(take!.render(fftOf));
+  });
+  it('hold the couch’s claps where the hidden figures put them', async () => {
+    const claps = await findClaps(recordingOf([renderCouchSound(fftOf)], 48_000));
+    const expected = COUCH_CLAPS_S.map((s) => s * 1000 + trueMs('couch', 'track-3'));
+    expect(claps).toHaveLength(expected.length);
+    claps.forEach((c, i) => {
+      expect(Math.abs(c.atMs - expected[i]!)).toBeLessThan(1);
+    });
+  });
+  it('hold true figures that lie within what the catalogue calls typical', () => {
+    const terms = new Map(
+      evaluate(rig).pairs.flatMap((p) =>
+        p.ways.flatMap((w) => w.offsetTerms.map((t) => [t.term.key, t.term] as const)),
+      ),
+    );
+    for (const [key, ms] of Object.entries(boathouseTruth.delaysMs)) {
+      const term = terms.get(key);
+      if (!term) continue;
+      expect(ms, key).toBeGreaterThanOrEqual(term.ms.low);
+      expect(ms, key).toBeLessThanOrEqual(key === 'camera-capture.sound' ? 170 : term.ms.high);
+    }
+  });
+  it('of two recorders lie to each other as their starts, ways and clocks say', async () => {
+    const [a, b] = await Promise.all(demoTakes.slice(1).map((t) => openWav(bytesInMemory(t.render(fftOf)))));
+    const found = await measureOffset(fftOf, a!, b!);
+    const expected =
+      (DRIFT_STARTS_S.backup - DRIFT_STARTS_S.mixer) * 1000 + trueMs('wren', 'track-4') - trueMs('wren', 'backup');
+    expect(Math.abs(found.offsetMs - expected)).toBeLessThan(0.1);
+    expect(found.driftPpm).toBeCloseTo(
+      boathouseTruth.clocksPpm.mixer! - boathouseTruth.clocksPpm['backup-recorder']!,
+      0,
+    );
+  });
+});

@@ -1,0 +1,92 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { encodeWav, resample } from '../core/samples/index.ts';
+import { clapsAt, voice } from '../core/standin/index.ts';
+import { boathouse } from '../demo/boathouse.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'mellow-cli-'));
+const file = (name: string, content: string | Uint8Array): string => {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+};
+const mellow = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/mellow', ...args], { encoding: 'utf8' });
+  return { status, stdout, stderr };
+};
+const json = (...args: string[]) => {
+  const done = mellow(...args, '--json');
+  expect(done.stderr).toBe('');
+  expect(done.status).toBe(0);
+  return JSON.parse(done.stdout);
+};
+
+test('hear answers for every listener what arrives and what was wanted', () => {
+  const { listeners } = json('hear', file('rig.json', JSON.stringify(boathouse)));
+  const stream = listeners.find((l: { listener: string }) => l.listener === 'stream');
+  const couch = stream.arrivals.find((a: { source: string }) => a.source === 'couch');
+  expect(couch).toMatchObject({
+    wanted: 'must',
+    level: { unit: 'dBFS' },
+    conversions: 1,
+    inTimeWith: 'couch',
+    polarity: 1,
+  });
+  expect(couch.delayMs.low).toBeLessThan(couch.delayMs.nominal);
+  expect(couch.offsetMs.nominal).toBeCloseTo(-95.6, 1);
+  expect(couch.way.map((w: { device: string }) => w.device)).toEqual([
+    'couch',
+    'camera',
+    'camera-capture',
+    'capture-program',
+  ]);
+});
+
+test('offset and claps answer by the contract', () => {
+  const x = voice(180)(6 * 16_000, 16_000, 3);
+  const ref = file('ref.wav', encodeWav([x], 16_000));
+  const other = file('other.wav', encodeWav([resample(x, -1234.5 * 16, 1, 8 * 16_000).map((v) => -v)], 16_000));
+  const found = json('offset', ref, other);
+  expect(found.offsetMs).toBeCloseTo(1234.5, 1);
+  expect(found.confidence).toBeGreaterThan(0.9);
+  expect(found.polarity).toBe(-1);
+  const claps = json('claps', file('claps.wav', encodeWav([clapsAt([0.5, 1.7])(3 * 48_000, 48_000, 1)], 48_000)));
+  expect(claps.claps.map((c: { atMs: number }) => Math.round(c.atMs))).toEqual([500, 1700]);
+});
+
+test('bad input ends with 2 and one line that says what to do', () => {
+  const whole = encodeWav([new Float32Array(8000)], 8000);
+  const rig = structuredClone(boathouse);
+  const cases: string[][] = [
+    ['claps', file('picture.wav', Uint8Array.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3, 4, 5, 6, 7, 8, 9]))],
+    ['claps', file('cut.wav', whole.subarray(0, 4000))],
+    ['claps', file('no-channels.wav', whole.slice().fill(0, 22, 24))],
+    ['offset', file('silent.wav', whole), file('silent2.wav', whole)],
+    ['offset', file('one.wav', whole)],
+    ['claps', join(folder, 'not-there.wav')],
+    ['claps', folder],
+    ['hear', file('proto.json', '{"schemaVersion":1,"__proto__":{"x":1}}')],
+    ['hear', file('deep.json', `{"schemaVersion":1,"types":${'['.repeat(10_000)}${']'.repeat(10_000)}}`)],
+    ['hear', file('twice.json', JSON.stringify({ ...rig, devices: [...rig.devices, rig.devices[0]] }))],
+    [
+      'hear',
+      file(
+        'nowhere.json',
+        JSON.stringify({ ...rig, cables: [{ ...rig.cables[0], to: { deviceId: 'x', portId: 'y' } }] }),
+      ),
+    ],
+    ['dance'],
+    ['hear', '--loud', 'x.json'],
+  ];
+  for (const args of cases) {
+    const { status, stdout, stderr } = mellow(...args);
+    expect(status, args.join(' ')).toBe(2);
+    expect(stdout).toBe('');
+    expect(stderr, args.join(' ')).toMatch(/^mellow: [^\n]+[.)\]]\n$/);
+    expect(stderr).not.toContain(' at ');
+  }
+  expect(mellow('claps', join(folder, 'cut.wav'), '--as-it-is').status).toBe(0);
+});

@@ -1,0 +1,142 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { evaluate, TOLERANCES } from '#core/signal/index.ts';
+import { demoRig } from '#web/web.testkit.ts';
+import { layoutArrivals } from './arrivals.ts';
+import {
+  brightnessPath,
+  heldWithin,
+  type LaneData,
+  msOf,
+  pxOf,
+  timeTicks,
+  unseen,
+  wavePath,
+  wholeView,
+  zoomAbout,
+} from './lanes.ts';
+
+describe('the arrival chart', () => {
+  const rig = demoRig();
+  const pairs = evaluate(rig).pairs.filter((p) => p.listenerId === 'stream');
+  const [tolerance] = TOLERANCES;
+  const layout = layoutArrivals(rig, pairs, pairs, tolerance!, 600);
+  it('puts every whisker inside the plot, and marks between their whiskers', () => {
+    expect(layout.rows).toHaveLength(6);
+    for (const row of layout.rows) {
+      for (const mark of row.marks) {
+        expect(mark.lowPx).toBeGreaterThanOrEqual(0);
+        expect(mark.highPx).toBeLessThanOrEqual(600);
+        expect(mark.lowPx).toBeLessThanOrEqual(mark.atPx);
+        expect(mark.atPx).toBeLessThanOrEqual(mark.highPx);
+        // Early is left of the picture, late is right of it.
+        expect(Math.sign(mark.atPx - layout.zeroPx)).toBe(Math.sign(mark.offsetMs));
+      }
+    }
+  });
+  it('shows two ways of one source apart, and the rest by their offset', () => {
+    const couchGame = layout.rows.find((r) => r.source.id === 'couch-game')!;
+    expect(couchGame.dimension).toMatchObject({ kind: 'apart' });
+    expect(couchGame.marks.filter((m) => m.main)).toHaveLength(1);
+    expect(layout.rows.find((r) => r.source.id === 'wren')!.dimension).toMatchObject({ kind: 'offset' });
+  });
+  it('has the tolerance around the picture, and nothing moved where nothing is tried', () => {
+    expect(layout.tolerancePx.from).toBeLessThan(layout.zeroPx);
+    expect(layout.tolerancePx.to).toBeGreaterThan(layout.zeroPx);
+    expect(layout.rows.every((r) => r.beforePx === null)).toBe(true);
+    expect(layout.ticks.some((t) => t.ms === 0)).toBe(true);
+  });
+  it('draws nothing for a listener without a picture', () => {
+    const backup = evaluate(rig).pairs.filter((p) => p.listenerId === 'backup');
+    expect(layoutArrivals(rig, backup, backup, tolerance!, 600).rows).toEqual([]);
+  });
+});
+
+describe('the lanes', () => {
+  const WIDTH = 800;
+  it('keep the place under the pointer while they are zoomed, and never leave the take', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1000, max: 10_000_000 }),
+        fc.array(
+          fc.record({ px: fc.integer({ min: 0, max: WIDTH }), factor: fc.double({ min: 0.3, max: 3, noNaN: true }) }),
+          { maxLength: 12 },
+        ),
+        (wholeMs, moves) => {
+          let view = wholeView(WIDTH, wholeMs);
+          for (const { px, factor } of moves) {
+            const under = msOf(view, px);
+            const next = zoomAbout(view, px, factor, WIDTH, wholeMs);
+            const shown = WIDTH * next.msPerPx;
+            const atEdge = next.startMs <= 0 || next.startMs + shown >= wholeMs;
+            if (!atEdge) expect(msOf(next, px)).toBeCloseTo(under, 3);
+            expect(next.startMs).toBeLessThan(wholeMs);
+            expect(next.startMs + shown).toBeGreaterThan(0);
+            expect(next.msPerPx).toBeGreaterThanOrEqual(0.1);
+            view = next;
+          }
+        },
+      ),
+    );
+  });
+  it('lead from time to pixel and back', () => {
+    const view = { startMs: 500, msPerPx: 2.5 };
+    expect(pxOf(view, msOf(view, 123))).toBeCloseTo(123, 9);
+    expect(heldWithin({ startMs: -9000, msPerPx: 1 }, WIDTH, 5000).startMs).toBeCloseTo(-8, 6);
+  });
+  const sound: LaneData = {
+    key: 'a/claps',
+    label: 'sound',
+    note: '',
+    kind: 'sound',
+    marks: [],
+    shiftMs: 0,
+    peaks: {
+      binMs: 1,
+      low: new Float32Array(1000).fill(-0.1),
+      high: Float32Array.from({ length: 1000 }, (_, i) => (i === 500 ? 1 : 0.1)),
+    },
+  };
+  it('draw a click where it is, shifted with the take, at every zoom', () => {
+    const top = (path: string): number => {
+      const points = path
+        .slice(1, -1)
+        .split('L')
+        .map((p) => p.split(' ').map(Number));
+      return points.reduce((best, p) => (p[1]! < best[1]! ? p : best))[0]!;
+    };
+    expect(top(wavePath(sound, { startMs: 0, msPerPx: 1.25 }, WIDTH))).toBe(400);
+    expect(top(wavePath({ ...sound, shiftMs: 125 }, { startMs: 0, msPerPx: 1.25 }, WIDTH))).toBe(500);
+    expect(top(wavePath(sound, { startMs: 450, msPerPx: 0.25 }, WIDTH))).toBe(200);
+    expect(
+      wavePath(
+        { ...sound, kind: 'picture' as const, peaks: undefined } as unknown as LaneData,
+        { startMs: 0, msPerPx: 1 },
+        WIDTH,
+      ),
+    ).toBe('');
+  });
+  it('break the brightness where the picture was not looked at', () => {
+    const times = (from: number) => Float64Array.from({ length: 30 }, (_, f) => from + f * 20);
+    const lane: LaneData = {
+      key: 'a/flashes',
+      label: '',
+      note: '',
+      kind: 'picture',
+      marks: [],
+      shiftMs: 0,
+      pieces: [1000, 5000].map((t) => ({ timesMs: times(t), mean: new Float32Array(30).fill(9) })),
+    };
+    const view = wholeView(WIDTH, 8000);
+    expect(brightnessPath(lane, view, WIDTH).match(/M/g)).toHaveLength(2);
+    expect(unseen(lane, view, WIDTH, 8000).map((g) => [Math.round(g.fromPx), Math.round(g.toPx)])).toEqual([
+      [0, 100],
+      [158, 500],
+      [558, 800],
+    ]);
+  });
+  it('have a readable axis from minutes to milliseconds', () => {
+    expect(timeTicks(wholeView(WIDTH, 3_600_000), WIDTH)[1]!.decimals).toBe(0);
+    expect(timeTicks({ startMs: 1000, msPerPx: 0.1 }, WIDTH)[1]!.decimals).toBe(2);
+  });
+});

@@ -1,0 +1,148 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { startHistory } from '#core/rig/index.ts';
+import { demoRig } from '#web/web.testkit.ts';
+import {
+  applyStep,
+  keptMine,
+  makeStore,
+  opened,
+  readDraft,
+  redoStep,
+  selectEvaluation,
+  selectRig,
+  tookTheirs,
+  undoStep,
+} from './index.ts';
+
+const RIG = '11111111-1111-4111-8111-111111111111';
+/** A server that keeps one rig in memory, and can be lost. */
+function fakeServer() {
+  const state = { revision: 1, document: demoRig() as unknown, lost: false, dropsAnswer: false, puts: 0 };
+  const fetcher = async (input: Request | string, init?: RequestInit): Promise<Response> => {
+    const request = new Request(input, init);
+    const answer = (status: number, body: unknown) =>
+      new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
+    if (state.lost) throw new TypeError('no connection');
+    if (request.method !== 'PUT') return answer(200, []);
+    state.puts++;
+    const record = () => ({
+      id: RIG,
+      revision: state.revision,
+      updatedAt: '2026-11-25T00:00:00.000Z',
+      document: state.document,
+    });
+    if (request.headers.get('If-Match') !== `"${state.revision}"`) {
+      return answer(412, {
+        type: 'about:blank',
+        title: 'Changed elsewhere',
+        status: 412,
+        detail: 'Another window was first.',
+        newer: record(),
+      });
+    }
+    state.revision++;
+    state.document = await request.json();
+    if (state.dropsAnswer) {
+      state.dropsAnswer = false;
+      throw new TypeError('no answer');
+    }
+    return answer(200, record());
+  };
+  return { state, fetcher };
+}
+
+let server: ReturnType<typeof fakeServer>;
+let store: ReturnType<typeof makeStore>;
+beforeEach(() => {
+  const kept = new Map<string, string>();
+  vi.stubGlobal('localStorage', {
+    getItem: (k: string) => kept.get(k) ?? null,
+    setItem: (k: string, v: string) => void kept.set(k, v),
+  });
+  server = fakeServer();
+  const NativeRequest = Request;
+  // Relative addresses need a page; there is none here.
+  vi.stubGlobal(
+    'Request',
+    class extends NativeRequest {
+      constructor(input: RequestInfo | URL, init?: RequestInit) {
+        super(typeof input === 'string' && input.startsWith('/') ? `http://127.0.0.1${input}` : input, init);
+      }
+    },
+  );
+  vi.stubGlobal('fetch', server.fetcher);
+  store = makeStore();
+  store.dispatch(opened({ rigId: RIG, history: startHistory(demoRig()), revision: 1, save: 'saved' }));
+});
+afterEach(() => vi.unstubAllGlobals());
+
+const rename = (name: string) => store.dispatch(applyStep({ kind: 'rename', name }, `name: ${name}`));
+const save = () => store.getState().desk.save;
+
+describe('the rig in hand', () => {
+  it('is changed by steps, undone, done again, and evaluated once for each rig', () => {
+    expect(rename('A')).toBe(true);
+    const first = selectEvaluation(store.getState());
+    expect(selectEvaluation(store.getState())).toBe(first);
+    store.dispatch(undoStep());
+    expect(selectRig(store.getState())!.name).toBe('Boathouse relay');
+    store.dispatch(redoStep());
+    expect(selectRig(store.getState())!.name).toBe('A');
+  });
+  it('refuses an edit with a reason and stays as it was', () => {
+    const before = selectRig(store.getState());
+    expect(store.dispatch(applyStep({ kind: 'unplug', cableId: 'not-there' }, 'x'))).toBe(false);
+    expect(selectRig(store.getState())).toBe(before);
+    expect(store.getState().desk.refusal).toMatch(/not-there/);
+  });
+  it('is kept in the browser at once and by the server soon after, as one save for many keys', async () => {
+    for (const name of ['B', 'Bo', 'Boa']) rename(name);
+    expect(readDraft(RIG)).toMatchObject({ saved: false, history: { rig: { name: 'Boa' } } });
+    await vi.waitFor(() => expect(save()).toBe('saved'));
+    expect(server.state).toMatchObject({ puts: 1, document: { name: 'Boa' } });
+    expect(readDraft(RIG)).toMatchObject({ saved: true, revision: 2 });
+    expect(readDraft(RIG)!.history.past).toHaveLength(3);
+  });
+  it('waits for a lost server, and sends what was done meanwhile', async () => {
+    server.state.lost = true;
+    rename('C');
+    await vi.waitFor(() => expect(save()).toBe('offline'));
+    rename('D');
+    server.state.lost = false;
+    await vi.waitFor(() => expect(save()).toBe('saved'), { timeout: 8000 });
+    expect(server.state.document).toMatchObject({ name: 'D' });
+  });
+  it('knows its own save again when only the answer was lost', async () => {
+    server.state.dropsAnswer = true;
+    rename('E');
+    await vi.waitFor(() => expect(save()).toBe('saved'), { timeout: 8000 });
+    expect(server.state.revision).toBe(2);
+    expect(store.getState().desk.newer).toBeNull();
+  });
+  it('asks when another window was first, and keeps both until one is chosen', async () => {
+    server.state.revision = 5;
+    server.state.document = { ...demoRig(), name: 'Theirs' };
+    rename('Mine');
+    await vi.waitFor(() => expect(save()).toBe('conflict'));
+    expect(store.getState().desk.newer!.rig.name).toBe('Theirs');
+    expect(selectRig(store.getState())!.name).toBe('Mine');
+    store.dispatch(keptMine());
+    await vi.waitFor(() => expect(save()).toBe('saved'));
+    expect(server.state.document).toMatchObject({ name: 'Mine' });
+  });
+  it('takes theirs where one says so', async () => {
+    server.state.revision = 5;
+    server.state.document = { ...demoRig(), name: 'Theirs' };
+    rename('Mine');
+    await vi.waitFor(() => expect(save()).toBe('conflict'));
+    store.dispatch(tookTheirs());
+    expect(selectRig(store.getState())!.name).toBe('Theirs');
+    expect(store.getState().desk).toMatchObject({ save: 'saved', revision: 5 });
+  });
+  it('is not read from a draft that makes no sense', () => {
+    localStorage.setItem(`mellow.rig.${RIG}`, '{"revision":"x"}');
+    expect(readDraft(RIG)).toBeNull();
+    localStorage.setItem(`mellow.rig.${RIG}`, 'not json');
+    expect(readDraft(RIG)).toBeNull();
+  });
+});
