@@ -5,7 +5,7 @@ import { type Edit, findTypes, type Rig, type SettingSpec } from './index.ts';
 /** The Boathouse relay as a document that has just been read. */
 export const demoJson = (): Record<string, unknown> => JSON.parse(JSON.stringify(boathouse));
 
-const valueOf = (spec: SettingSpec): fc.Arbitrary<number | boolean | string> => {
+const aValueFor = (spec: SettingSpec): fc.Arbitrary<number | boolean | string> => {
   switch (spec.kind) {
     case 'mute':
       return fc.boolean();
@@ -32,7 +32,7 @@ export function anEdit(rig: Rig): fc.Arbitrary<Edit> {
     .constantFrom(...rig.devices.filter((d) => types.get(d.typeId)!.settings.length > 0))
     .chain((device) =>
       fc.constantFrom(...types.get(device.typeId)!.settings).chain((spec) =>
-        fc.option(valueOf(spec), { nil: null, freq: 6 }).map(
+        fc.option(aValueFor(spec), { nil: null, freq: 6 }).map(
           (value): Edit => ({
             kind: 'set-setting',
             deviceId: device.id,
@@ -55,16 +55,14 @@ export function anEdit(rig: Rig): fc.Arbitrary<Edit> {
     fc
       .constantFrom(...rig.plan)
       .map((c): Edit => ({ kind: 'set-plan', sourceId: c.sourceId, listenerId: c.listenerId, cell: null })),
-    fc
-      .tuple(fc.constantFrom(...rig.sources), fc.constantFrom(...rig.listeners))
-      .map(
-        ([s, l]): Edit => ({
-          kind: 'set-plan',
-          sourceId: s.id,
-          listenerId: l.id,
-          cell: { sourceId: s.id, listenerId: l.id, want: 'may' },
-        }),
-      ),
+    fc.tuple(fc.constantFrom(...rig.sources), fc.constantFrom(...rig.listeners)).map(
+      ([s, l]): Edit => ({
+        kind: 'set-plan',
+        sourceId: s.id,
+        listenerId: l.id,
+        cell: { sourceId: s.id, listenerId: l.id, want: 'may' },
+      }),
+    ),
     fc.integer({ min: 0, max: 3 }).map(
       (n): Edit => ({
         kind: 'add-measurement',

@@ -1,7 +1,7 @@
 import { createListenerMiddleware, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
 import { parseRig } from '#core/rig/index.ts';
 import { api, isOffline, newerRig, sayProblem } from './api.ts';
-import { type Desk, kept, lost, notKept, overtaken, selectDesk } from './desk.ts';
+import { type Desk, kept, lost, notKept, overtaken, selectDesk, selectRig } from './desk.ts';
 import { writeDraft } from './drafts.ts';
 
 const QUIET_MS = 300;
@@ -51,14 +51,15 @@ async function saveOnce(getState: () => State, dispatch: AppDispatch): Promise<'
   const answer = await dispatch(api.endpoints.saveRig.initiate({ id: rigId, revision, document: rig }));
   if (selectDesk(getState()).rigId !== rigId) return 'answered';
   if ('data' in answer && answer.data) {
-    dispatch(kept({ revision: answer.data.revision, rig }));
+    dispatch(kept({ revision: answer.data.revision, current: selectRig(getState()) === rig }));
     return 'answered';
   }
   const newer = newerRig(answer.error);
   if (newer) {
     const theirs = parseRig(newer.document);
     // The same rig, only its acknowledgement was lost: nobody was first but we.
-    if (JSON.stringify(theirs) === JSON.stringify(rig)) dispatch(kept({ revision: newer.revision, rig }));
+    if (JSON.stringify(theirs) === JSON.stringify(rig))
+      dispatch(kept({ revision: newer.revision, current: selectRig(getState()) === rig }));
     else dispatch(overtaken({ revision: newer.revision, rig: theirs }));
     return 'answered';
   }

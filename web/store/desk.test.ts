@@ -3,6 +3,7 @@ import { startHistory } from '#core/rig/index.ts';
 import { demoRig } from '#web/web.testkit.ts';
 import {
   applyStep,
+  closed,
   keptMine,
   makeStore,
   opened,
@@ -74,7 +75,11 @@ beforeEach(() => {
   store = makeStore();
   store.dispatch(opened({ rigId: RIG, history: startHistory(demoRig()), revision: 1, save: 'saved' }));
 });
-afterEach(() => vi.unstubAllGlobals());
+afterEach(() => {
+  // What this store still meant to send must not reach the next test's server.
+  store.dispatch(closed());
+  vi.unstubAllGlobals();
+});
 
 const rename = (name: string) => store.dispatch(applyStep({ kind: 'rename', name }, `name: ${name}`));
 const save = () => store.getState().desk.save;

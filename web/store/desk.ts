@@ -43,11 +43,11 @@ const slice = createSlice({
       refusal: null,
     }),
     refused: (desk, { payload }: PayloadAction<string>): Desk => ({ ...desk, refusal: payload }),
-    /** The server keeps this rig now. If it was changed meanwhile, it is still unsaved. */
-    kept: (desk, { payload }: PayloadAction<{ revision: number; rig: Rig }>): Desk => ({
+    /** The server keeps a rig now; `current` when it is still the one in hand. (Here it would be a draft, equal to nothing.) */
+    kept: (desk, { payload }: PayloadAction<{ revision: number; current: boolean }>): Desk => ({
       ...desk,
       revision: payload.revision,
-      save: desk.history?.rig === payload.rig ? 'saved' : 'unsaved',
+      save: payload.current ? 'saved' : 'unsaved',
       refusal: null,
     }),
     lost: (desk): Desk => ({ ...desk, save: 'offline' }),
