@@ -55,17 +55,25 @@ function hashOf(paths) {
   return hash.digest('hex');
 }
 
-/** Installs what the lock file names, unless it is there already. */
+/** Installs what the lock file names, unless just that is there already. */
 export function ensureInstalled() {
-  const hash = hashOf(['package.json', 'package-lock.json']);
-  if (existsSync(join(root, 'node_modules', '.bin')) && isStamped('install', hash)) return;
-  const fresh = !existsSync(join(root, 'node_modules', '.bin', 'vite'));
-  if (fresh) {
-    process.stdout.write('Installing what is missing (sqlite3 is compiled: about two minutes)…\n');
-    run('npm', ['ci', '--no-fund', '--no-audit'], { shell: process.platform === 'win32' });
-  }
-  setStamp('install', hash);
+  if (isInstalled()) return;
+  process.stdout.write('Installing what is missing (sqlite3 is compiled: about two minutes)…\n');
+  run('npm', ['ci', '--no-fund', '--no-audit'], { shell: process.platform === 'win32' });
 }
+
+/** npm keeps what it installed in a lock file of its own. */
+function isInstalled() {
+  const hidden = join(root, 'node_modules', '.package-lock.json');
+  if (!existsSync(hidden)) return false;
+  const wanted = packagesOf(join(root, 'package-lock.json'));
+  const there = packagesOf(hidden);
+  return Object.entries(wanted).every(
+    ([path, p]) => path === '' || p.optional || p.peer || there[path]?.version === p.version,
+  );
+}
+
+const packagesOf = (lockFile) => JSON.parse(readFileSync(lockFile, 'utf8')).packages ?? {};
 
 const SOURCES = [
   'core',

@@ -128,6 +128,8 @@ describe('marks on the bench', () => {
     change: () => undefined,
     stop: () => undefined,
     lookAgain: () => undefined,
+    saying: null,
+    conflict: null,
   });
   it('stand on lanes, a take’s picture above its sound, the second take shifted', () => {
     const lanes = lanesOf([take('a'), take('b')], [0, -125]);

@@ -163,7 +163,7 @@ function Lying({
 
 /** What was found in a take, in a line; or the work under way, with its stop. */
 function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: boolean; onRemove: () => void }) {
-  const { progress, failed, look, notes } = take;
+  const { progress, failed, look, notes, saying, conflict } = take;
   const prefix = removable ? `${take.name}: ` : '';
   const gaps =
     look?.picture &&
@@ -201,6 +201,14 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
           {offsetOfNotes(notes) === null && look.picture && ' No flash goes with a clap: add the missing mark by hand.'}{' '}
           {look.notices.join(' ')}
         </span>
+      )}
+      {saying && <span className="watch">{saying}</span>}
+      {conflict && (
+        <>
+          <span className="fix">Another window marked this take first. Both are kept until you choose.</span>
+          <Button onClick={conflict.takeTheirs}>Take theirs</Button>
+          <Button onClick={conflict.keepMine}>Keep mine</Button>
+        </>
       )}
       {!progress && gaps && <Button onClick={() => take.lookAgain(true)}>Look at the whole picture</Button>}
       {removable && (

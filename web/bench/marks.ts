@@ -20,6 +20,20 @@ export function notesFrom(look: TakeLook): TakeNotes {
   };
 }
 
+/**
+ * A fresh look beside what is kept: marks stay as a person left them. Only flashes in stretches of the picture that the
+ * look `before` had not seen come in.
+ */
+export function notesAfter(kept: TakeNotes | null, look: TakeLook, before: TakeLook | null): TakeNotes {
+  const fresh = notesFrom(look);
+  if (!kept) return fresh;
+  const frameMs = kept.frameMs ?? fresh.frameMs;
+  const wasSeen = (atMs: number) =>
+    before?.picture?.pieces.some((p) => p.timesMs.length > 0 && atMs >= p.timesMs[0]! && atMs <= p.timesMs.at(-1)!);
+  if (!before) return { ...kept, frameMs };
+  return { ...kept, frameMs, flashes: sorted([...kept.flashes, ...fresh.flashes.filter((f) => !wasSeen(f.atMs))]) };
+}
+
 export type MarkKind = 'flashes' | 'claps';
 
 const sorted = (marks: readonly BenchMark[]): BenchMark[] => [...marks].sort((a, b) => a.atMs - b.atMs);

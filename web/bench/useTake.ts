@@ -1,33 +1,29 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { TakeNotes, TakeRecord } from '#api/index.ts';
-import { api, sayProblem } from '#web/store/index.ts';
+import type { TakeRecord } from '#api/index.ts';
 import { type Job, lookAtTake, type Progress, type TakeLook } from '#web/workers/index.ts';
 import { sourceOf } from './files.ts';
-import { notesFrom } from './marks.ts';
+import { notesAfter } from './marks.ts';
+import { type KeptNotes, useTakeNotes } from './useTakeNotes.ts';
 
 /** A take on the bench: what was found in it, what a person made of that, and the work under way. */
-export interface BenchTake {
+export interface BenchTake extends Pick<KeptNotes, 'notes' | 'saying' | 'conflict' | 'change'> {
   readonly id: string;
   readonly name: string;
   readonly look: TakeLook | null;
-  readonly notes: TakeNotes | null;
   readonly progress: (Progress & { readonly leftS: number | null }) | null;
   readonly failed: string | null;
-  change(notes: TakeNotes): void;
   stop(): void;
   lookAgain(whole: boolean): void;
 }
 
-const SAVE_AFTER_MS = 500;
-
-/** Looks at a take when it comes onto the bench, keeps its marks, and sends them to the server when they rest. */
+/** Looks at a take when it comes onto the bench, in a worker that can be stopped. */
 export function useTake(id: string, record: TakeRecord | undefined, name: string): BenchTake {
   const [look, setLook] = useState<TakeLook | null>(null);
-  const [notes, setNotes] = useState<TakeNotes | null>(null);
   const [progress, setProgress] = useState<BenchTake['progress']>(null);
   const [failed, setFailed] = useState<string | null>(null);
   const job = useRef<Job<TakeLook> | null>(null);
-  const [saveNotes] = api.useNoteTakeMutation();
+  const seenBefore = useRef<TakeLook | null>(null);
+  const { notes, saying, conflict, change, found } = useTakeNotes(id, record);
 
   const start = useCallback(
     (whole: boolean) => {
@@ -41,14 +37,13 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
       });
       job.current = mine;
       mine.result.then(
-        (found) => {
+        (seen) => {
           if (job.current !== mine) return;
-          setLook(found);
+          const before = seenBefore.current;
+          seenBefore.current = seen;
+          setLook(seen);
           setProgress(null);
-          // Marks that a person corrected stay; a look at more of the picture brings its own.
-          setNotes((kept) =>
-            kept && !whole ? { ...kept, frameMs: kept.frameMs ?? notesFrom(found).frameMs } : notesFrom(found),
-          );
+          found((kept) => notesAfter(kept, seen, before));
         },
         (error: unknown) => {
           if (job.current !== mine) return;
@@ -57,7 +52,7 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
         },
       );
     },
-    [id],
+    [id, found],
   );
   useEffect(() => {
     start(false);
@@ -67,47 +62,16 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
     };
   }, [start]);
 
-  // The server's notes come once; after that this page's own are the newer ones.
-  const revision = useRef(0);
-  const seen = useRef(false);
-  useEffect(() => {
-    if (!record) return;
-    revision.current = Math.max(revision.current, record.revision);
-    if (!seen.current) {
-      seen.current = true;
-      if (record.notes) setNotes(record.notes);
-    }
-  }, [record]);
-
-  const dirty = useRef(false);
-  useEffect(() => {
-    if (!notes || !dirty.current || !record) return;
-    const timer = setTimeout(() => {
-      dirty.current = false;
-      saveNotes({ id, revision: revision.current, notes })
-        .unwrap()
-        .then((saved) => {
-          revision.current = saved.revision;
-        })
-        .catch((error: unknown) => {
-          dirty.current = true;
-          setFailed(sayProblem(error));
-        });
-    }, SAVE_AFTER_MS);
-    return () => clearTimeout(timer);
-  }, [notes, id, record, saveNotes]);
-
   return {
     id,
     name,
     look,
     notes,
+    saying,
+    conflict,
     progress,
     failed,
-    change: (next) => {
-      dirty.current = true;
-      setNotes(next);
-    },
+    change,
     stop: () => {
       job.current?.stop();
       job.current = null;

@@ -1,6 +1,6 @@
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
-import { Problem, RigList, RigRecord, TakeList, type TakeNotes, TakeRecord } from '#api/index.ts';
+import { Problem, RigList, RigRecord, TakeList, TakeNotes, TakeRecord } from '#api/index.ts';
 
 /** What the server keeps. Every answer is parsed before anything else sees it. */
 export const api = createApi({
@@ -94,6 +94,16 @@ export function newerRig(error: unknown): RigRecord | null {
   const found = WithNewer.safeParse(data);
   const record = found.success ? RigRecord.safeParse(found.data.newer) : null;
   return record?.success ? record.data : null;
+}
+
+const NewerNotes = z.strictObject({ revision: z.int(), notes: TakeNotes.nullable() });
+
+/** The newer marks that a refused write brings along; null for any other error. */
+export function newerNotes(error: unknown): z.infer<typeof NewerNotes> | null {
+  const { status, data } = error as FetchBaseQueryError;
+  if (status !== 412) return null;
+  const found = WithNewer.safeParse(data);
+  return (found.success && NewerNotes.safeParse(found.data.newer).data) || null;
 }
 
 /** Sends a file as it is. Safe to repeat: the id is made here. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TakeNotes } from '#api/index.ts';
 import { type History, parseRig, Step } from '#core/rig/index.ts';
 
 /** The rig in hand as it is kept in this browser: it survives a reload, a crash and a lost server. */
@@ -38,4 +39,24 @@ export function writeDraft(rigId: string, { revision, saved, history }: Draft): 
     // Storage full: the steps can go, the rig must stay.
     localStorage.setItem(keyOf(rigId), JSON.stringify({ revision, saved, rig, past: [], future: [] }));
   }
+}
+
+/** Marks on a take that the server has not acknowledged yet. */
+const StoredNotes = z.strictObject({ revision: z.int(), notes: TakeNotes });
+export type NotesDraft = z.infer<typeof StoredNotes>;
+
+const notesKeyOf = (takeId: string): string => `mellow.take.${takeId}`;
+
+export function readNotesDraft(takeId: string): NotesDraft | null {
+  try {
+    return StoredNotes.parse(JSON.parse(localStorage.getItem(notesKeyOf(takeId)) ?? 'null'));
+  } catch {
+    return null;
+  }
+}
+
+/** Null once the server has them. */
+export function writeNotesDraft(takeId: string, draft: NotesDraft | null): void {
+  if (draft) localStorage.setItem(notesKeyOf(takeId), JSON.stringify(draft));
+  else localStorage.removeItem(notesKeyOf(takeId));
 }

@@ -1,4 +1,4 @@
-export { api, contentUrl, isOffline, sayProblem, uploadTake } from './api.ts';
+export { api, contentUrl, isOffline, newerNotes, sayProblem, uploadTake } from './api.ts';
 export * from './desk.ts';
-export { readDraft } from './drafts.ts';
+export { readDraft, readNotesDraft, writeNotesDraft } from './drafts.ts';
 export { makeStore, useAppDispatch, useAppSelector } from './store.ts';

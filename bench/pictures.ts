@@ -1,0 +1,153 @@
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type Browser, chromium, type Page } from '@playwright/test';
+import { createServer } from 'vite';
+import { encodeWav } from '#core/samples/index.ts';
+import { clapsAt, voice } from '#core/standin/index.ts';
+import { needTool } from './processes.ts';
+import type { Row } from './report.ts';
+
+const RATE = 48000;
+const MINUTES = 5;
+/** Flashes begin with a frame, so their instants are known to the sample; claps come so much later. */
+const FLASH_FRAMES = [1234, 6007, 11111, 16502];
+const FPS = 60;
+const SOUND_LATE_MS = 88;
+const DEMO_SYNC = '/rigs/0b0a7405-e000-4000-8000-000000000001/sync';
+
+/** What Chromium is started with where there is no screen and no net. */
+const launch = (): Promise<Browser> =>
+  chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+  });
+
+/** The built program over fresh demo data. */
+async function withProgram<T>(work: (url: string, page: Page) => Promise<T>): Promise<T> {
+  const data = mkdtempSync(join(tmpdir(), 'mellow-bench-data-'));
+  const server: ChildProcess = spawn(process.execPath, ['dist/node/server.js'], {
+    env: { ...process.env, PORT: '0', MELLOW_DATA: data, MELLOW_SEED: 'demo' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  const url = await new Promise<string>((resolve) =>
+    server.stdout!.on('data', (chunk: Buffer) => {
+      const found = /Mellow Tap: (http\S+)/.exec(chunk.toString());
+      if (found) resolve(found[1]!);
+    }),
+  );
+  const browser = await launch();
+  try {
+    return await work(url, await browser.newPage({ viewport: { width: 1280, height: 800 } }));
+  } finally {
+    await browser.close();
+    server.kill('SIGTERM');
+    rmSync(data, { recursive: true, force: true });
+  }
+}
+
+/** From an empty cache to a chart that can be used. */
+export async function firstPaint(): Promise<readonly Row[]> {
+  const { paintMs, usableMs } = await withProgram(async (url, page) => {
+    const begun = performance.now();
+    await page.goto(url + DEMO_SYNC, { waitUntil: 'commit' });
+    await page.getByRole('button', { name: /^Couch voices:/ }).waitFor();
+    const usable = performance.now() - begun;
+    const paint = await page.evaluate(
+      () => performance.getEntriesByName('first-contentful-paint')[0]?.startTime ?? Number.NaN,
+    );
+    return { paintMs: paint, usableMs: usable };
+  });
+  return [
+    {
+      what: 'a rig’s Sync opened with an empty cache',
+      ours: `usable after ${usableMs.toFixed(0)} ms, first paint ${paintMs.toFixed(0)} ms`,
+      other: '',
+      ratio: null,
+      goal: 'under 2 s',
+      reached: usableMs < 2000,
+    },
+  ];
+}
+
+/** A 5-minute take of 1080p60 H.264 with AAC: measured in the program, and read whole against decoding alone. */
+export async function pictures(): Promise<readonly Row[]> {
+  needTool('ffmpeg', ['-version'], 'The pictures need ffmpeg: apt-get install ffmpeg.');
+  const file = makeTake();
+  const { seconds, said } = await withProgram(async (url, page) => {
+    await page.goto(`${url}/bench`);
+    await page.getByLabel('Take file').waitFor({ state: 'attached' });
+    const begun = performance.now();
+    await page.getByLabel('Take file').setInputFiles(file);
+    const offset = page.getByTestId('findings').getByText(/ms (late|early)$/);
+    await offset.waitFor({ timeout: 300_000 });
+    return { seconds: (performance.now() - begun) / 1000, said: (await offset.textContent())! };
+  });
+  const { alone, withBrightness, frames } = await decode(file);
+  const offBy = Math.abs(Number.parseFloat(said) * (said.endsWith('early') ? -1 : 1) - SOUND_LATE_MS);
+  return [
+    {
+      what: `picture to sound, ${MINUTES} min of 1080p60 H.264 and AAC with 4 claps, in the page`,
+      ours: `${seconds.toFixed(1)} s, off by ${offBy.toFixed(1)} ms`,
+      other: '',
+      ratio: null,
+      goal: 'under 20 s, within half a frame (8.3 ms)',
+      reached: seconds < 20 && offBy < 8.34,
+    },
+    {
+      what: `brightness of ${frames} frames`,
+      ours: `${withBrightness.toFixed(0)} frames/s`,
+      other: `decoding alone: ${alone.toFixed(0)} frames/s`,
+      ratio: withBrightness / alone,
+      goal: '0.9 or more',
+      reached: withBrightness / alone >= 0.9,
+    },
+  ];
+}
+
+async function decode(file: string): Promise<{ alone: number; withBrightness: number; frames: number }> {
+  const vite = await createServer({
+    root: 'bench/picture',
+    configFile: false,
+    logLevel: 'error',
+    server: { host: '127.0.0.1', port: 0, fs: { allow: ['.'] } },
+  });
+  await vite.listen();
+  const browser = await launch();
+  try {
+    const page = await browser.newPage();
+    await page.goto(vite.resolvedUrls!.local[0]!);
+    await page.getByRole('textbox').or(page.locator('#file')).setInputFiles(file);
+    await page.waitForFunction(() => 'compare' in window);
+    return await page.evaluate(() => window.compare(20));
+  } finally {
+    await browser.close();
+    await vite.close();
+  }
+}
+
+function makeTake(): string {
+  const folder = join(tmpdir(), 'mellow-bench');
+  mkdirSync(folder, { recursive: true });
+  const file = join(folder, 'five-minutes.mp4');
+  if (existsSync(file)) return file;
+  process.stdout.write('Encoding five minutes of 1080p60…\n');
+  const frames = MINUTES * 60 * RATE;
+  const sound = clapsAt(FLASH_FRAMES.map((f) => f / FPS + SOUND_LATE_MS / 1000))(frames, RATE, 1);
+  const talk = voice(140)(frames, RATE, 2);
+  for (let i = 0; i < frames; i++) sound[i] = 0.5 * (sound[i]! + 0.25 * talk[i]!);
+  const wav = join(folder, 'five-minutes.wav');
+  writeFileSync(wav, encodeWav([sound], RATE));
+  const flash = FLASH_FRAMES.map((f) => `between(n,${f},${f + 3})`).join('+');
+  const args = [
+    ...['-y', '-f', 'lavfi', '-i', `testsrc2=size=1920x1080:rate=${FPS}:duration=${MINUTES * 60}`, '-i', wav],
+    ...['-vf', `drawbox=x=1200:y=600:w=240:h=240:color=white:t=fill:enable='${flash}'`],
+    ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '26', '-g', '120', '-pix_fmt', 'yuv420p'],
+    ...['-c:a', 'aac', '-b:a', '128k', '-shortest', '-movflags', '+faststart', `${file}.part.mp4`],
+  ];
+  const done = spawnSync('ffmpeg', args, { stdio: ['ignore', 'ignore', 'ignore'] });
+  if (done.status !== 0) throw new Error(`ffmpeg ended with ${done.status}.`);
+  renameSync(`${file}.part.mp4`, file);
+  return file;
+}

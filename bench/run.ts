@@ -1,0 +1,37 @@
+// npm run bench [-- name …]: ratios against public tools, in one run on this machine.
+import { ensureBuilt } from '../scripts/steps.mjs';
+import { evaluation, transforms } from './core.ts';
+import { offsetOfAnHour } from './offset-hour.ts';
+import { firstPaint, pictures } from './pictures.ts';
+import { type Bench, MissingTool, print, type Row } from './report.ts';
+
+const benches: Record<string, Bench> = {
+  evaluation,
+  transforms,
+  hour: offsetOfAnHour,
+  paint: firstPaint,
+  pictures,
+};
+
+async function main(): Promise<void> {
+  const chosen = process.argv.slice(2);
+  const unknown = chosen.find((name) => !benches[name]);
+  if (unknown) {
+    process.stderr.write(`There is no bench '${unknown}'. There are: ${Object.keys(benches).join(', ')}.\n`);
+    process.exit(2);
+  }
+  ensureBuilt();
+  const rows: Row[] = [];
+  for (const [name, bench] of Object.entries(benches)) {
+    if (chosen.length > 0 && !chosen.includes(name)) continue;
+    try {
+      rows.push(...(await bench()));
+    } catch (error) {
+      if (!(error instanceof MissingTool)) throw error;
+      process.stdout.write(`${name} left out. ${error.message}\n`);
+    }
+  }
+  print(rows);
+}
+
+void main();

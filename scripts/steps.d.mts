@@ -1,0 +1,1 @@
+export function ensureBuilt(options?: { quiet?: boolean }): void;
