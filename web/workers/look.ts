@@ -9,6 +9,7 @@ import {
 } from '#core/measure/index.ts';
 import { type Peaks, type Recording, readPeaks } from '#core/samples/index.ts';
 import type { Rate } from '#core/units/index.ts';
+import type { Grain } from './cells.ts';
 import type { Media } from './media.ts';
 
 /** What was found in a take: enough to draw its lanes and to measure it. */
@@ -52,17 +53,17 @@ export async function lookAt(
   const { sound, picture, notices } = media;
   const heard = sound && (await listen(sound, onProgress));
   if (!picture) return { durationMs: durationOf(sound), sound: heard, picture: null, notices };
-  const stretches =
-    whole || picture.durationS <= SHORT_PICTURE_S || !heard
-      ? [{ fromS: 0, toS: picture.durationS + 1 }]
-      : merged(heard.claps.map((c) => ({ fromS: c.atMs / 1000 - BEFORE_CLAP_S, toS: c.atMs / 1000 + AFTER_CLAP_S })));
+  const stretches = stretchesOf(picture.durationS, heard?.claps ?? null, whole);
+  const totalS = stretches.reduce((sum, s) => sum + s.toS - s.fromS, 0);
   const pieces: Brightness[] = [];
-  for (const [i, { fromS, toS }] of stretches.entries()) {
+  let lookedS = 0;
+  for (const { fromS, toS, grain } of stretches) {
     pieces.push(
-      await picture.brightness(fromS, toS, (done) =>
-        onProgress({ what: 'picture', done: (i + done) / stretches.length }),
+      await picture.brightness(fromS, toS, grain, (done) =>
+        onProgress({ what: 'picture', done: (lookedS + done * (toS - fromS)) / totalS }),
       ),
     );
+    lookedS += toS - fromS;
   }
   const frameRate = pieces.map((p) => frameRateOf(p.timesMs)).find((r) => r !== null) ?? null;
   return {
@@ -90,6 +91,34 @@ async function listen(
 }
 
 const durationOf = (sound: Recording | null): number => (sound ? (1000 * sound.frames) / sound.sampleRateHz : 0);
+
+interface Stretch {
+  readonly fromS: number;
+  readonly toS: number;
+  readonly grain: Grain;
+}
+
+/** What to look at, in order: around the claps finely; the rest, when it is wanted, coarsely. `claps` is null without sound. */
+function stretchesOf(durationS: number, claps: readonly Clap[] | null, whole: boolean): Stretch[] {
+  const endS = durationS + 1;
+  if (durationS <= SHORT_PICTURE_S) return [{ fromS: 0, toS: endS, grain: 'fine' }];
+  const fine = merged(
+    (claps ?? []).map((c) => ({
+      fromS: Math.max(0, c.atMs / 1000 - BEFORE_CLAP_S),
+      toS: Math.min(endS, c.atMs / 1000 + AFTER_CLAP_S),
+    })),
+  ).map((s): Stretch => ({ ...s, grain: 'fine' }));
+  if (!whole && claps) return fine;
+  const out: Stretch[] = [];
+  let at = 0;
+  for (const stretch of fine) {
+    if (stretch.fromS > at) out.push({ fromS: at, toS: stretch.fromS, grain: 'coarse' });
+    out.push(stretch);
+    at = stretch.toS;
+  }
+  if (at < endS) out.push({ fromS: at, toS: endS, grain: 'coarse' });
+  return out;
+}
 
 function merged(stretches: { fromS: number; toS: number }[]): { fromS: number; toS: number }[] {
   const out: { fromS: number; toS: number }[] = [];

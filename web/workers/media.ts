@@ -6,11 +6,11 @@ import {
   type InputAudioTrack,
   type InputVideoTrack,
   UrlSource,
-  type VideoSample,
   VideoSampleSink,
 } from 'mediabunny';
-import { type Brightness, GRID_CELLS, GRID_COLUMNS, GRID_ROWS } from '#core/measure/index.ts';
+import { type Brightness, GRID_CELLS } from '#core/measure/index.ts';
 import { openWav, type Recording, recordingOf, WavError } from '#core/samples/index.ts';
+import { cellReader, type Grain } from './cells.ts';
 import { openBytes, type TakeSource } from './take-source.ts';
 
 /** An open take: its sound, its picture, or both; and what had to be said on the way. */
@@ -25,8 +25,11 @@ export interface Picture {
   readonly width: number;
   readonly height: number;
   readonly durationS: number;
-  /** Brightness of the frames shown within a stretch, in seconds of the file. */
-  brightness(fromS: number, toS: number, onProgress?: (done: number) => void): Promise<Brightness>;
+  /**
+   * Brightness of the frames shown within a stretch, in seconds of the file. Fine reads all of the picture, coarse two
+   * strips in each row of cells: a lamp smaller than a twentieth of the height may fall between, and little time is lost.
+   */
+  brightness(fromS: number, toS: number, grain: Grain, onProgress?: (done: number) => void): Promise<Brightness>;
 }
 
 /** Longer sound in a video is measured in its first part; a WAV is streamed and has no such limit. */
@@ -110,16 +113,13 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
     width: track.displayWidth,
     height: track.displayHeight,
     durationS,
-    async brightness(fromS, toS, onProgress) {
+    async brightness(fromS, toS, grain, onProgress) {
       const times: number[] = [];
       const rows: Float32Array[] = [];
-      let buffer = new Uint8Array(0);
+      const read = cellReader(grain);
       for await (const sample of sink.samples(Math.max(0, fromS), toS)) {
-        const size = sample.allocationSize();
-        if (buffer.length < size) buffer = new Uint8Array(size);
-        const cells = await readCells(sample, buffer);
+        rows.push(await read(sample));
         times.push(sample.timestamp * 1000);
-        rows.push(cells);
         sample.close();
         onProgress?.(Math.min(1, (sample.timestamp - fromS) / (toS - fromS)));
       }
@@ -128,34 +128,4 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
       return { timesMs: Float64Array.from(times), cells };
     },
   };
-}
-
-/** Every so many pixels in both directions one is read: enough for a mean, a fraction of the cost. */
-const STRIDE = 8;
-
-/** Mean brightness of each cell of the grid, from the luma plane (or green, where there is none). */
-async function readCells(sample: VideoSample, buffer: Uint8Array): Promise<Float32Array> {
-  const [plane] = await sample.copyTo(buffer);
-  const { offset, stride } = plane!;
-  const format = sample.format ?? '';
-  const rgb = format.startsWith('RGB') || format.startsWith('BGR');
-  const wide = /P1[02]$/.test(format);
-  const bytes = rgb ? 4 : wide ? 2 : 1;
-  // Ten- and twelve-bit luma is little-endian: its upper bits make a byte.
-  const shift = format.endsWith('P12') ? 4 : 2;
-  const { codedWidth: width, codedHeight: height } = sample;
-  const cells = new Float32Array(GRID_CELLS);
-  const counts = new Uint32Array(GRID_CELLS);
-  for (let y = STRIDE >> 1; y < height; y += STRIDE) {
-    const row = Math.floor((y * GRID_ROWS) / height) * GRID_COLUMNS;
-    const line = offset + y * stride;
-    for (let x = STRIDE >> 1; x < width; x += STRIDE) {
-      const cell = row + Math.floor((x * GRID_COLUMNS) / width);
-      const i = line + x * bytes;
-      cells[cell]! += rgb ? buffer[i + 1]! : wide ? (buffer[i]! | (buffer[i + 1]! << 8)) >> shift : buffer[i]!;
-      counts[cell]!++;
-    }
-  }
-  for (let c = 0; c < GRID_CELLS; c++) cells[c]! /= Math.max(1, counts[c]!);
-  return cells;
 }

@@ -1,0 +1,87 @@
+import type { VideoSample } from 'mediabunny';
+import { GRID_CELLS, GRID_COLUMNS, GRID_ROWS } from '#core/measure/index.ts';
+
+/** Fine reads the whole of each frame, coarse some strips of it: copying frames is what costs. */
+export type Grain = 'fine' | 'coarse';
+
+/** Every so many pixels in both directions one is read: enough for a mean, a fraction of the cost. */
+const STRIDE = 8;
+const COARSE_STRIPS = 2 * GRID_ROWS;
+const STRIP_ROWS = 4;
+
+/** Where luma (or green, where there is none) stands in a frame's bytes. */
+interface Pixels {
+  readonly bytes: number;
+  readonly at: number;
+  /** Wide samples are little-endian words: so many bits above a byte. */
+  readonly wideShift: number | null;
+}
+
+function pixelsOf(format: string): Pixels {
+  if (format.startsWith('RGB') || format.startsWith('BGR')) return { bytes: 4, at: 1, wideShift: null };
+  if (format.endsWith('P12')) return { bytes: 2, at: 0, wideShift: 4 };
+  if (format.endsWith('P10')) return { bytes: 2, at: 0, wideShift: 2 };
+  return { bytes: 1, at: 0, wideShift: null };
+}
+
+/** Reads the mean brightness of each cell of the grid, frame after frame into the same memory. */
+export function cellReader(grain: Grain): (sample: VideoSample) => Promise<Float32Array> {
+  let buffer = new Uint8Array(0);
+  const room = (size: number) => {
+    if (buffer.length < size) buffer = new Uint8Array(size);
+    return buffer;
+  };
+  return async (sample) => {
+    const { codedWidth: width, codedHeight: height } = sample;
+    const pixels = pixelsOf(sample.format ?? '');
+    const cells = new Float32Array(GRID_CELLS);
+    const counts = new Uint32Array(GRID_CELLS);
+    const add = (plane: { offset: number; stride: number }, y0: number, rows: number, step: number) => {
+      for (let y = step >> 1; y < rows; y += step) {
+        const row = Math.floor(((y0 + y) * GRID_ROWS) / height) * GRID_COLUMNS;
+        addRow(buffer, plane.offset + y * plane.stride, width, pixels, cells, counts, row);
+      }
+    };
+    if (grain === 'fine' || height < 2 * COARSE_STRIPS * STRIP_ROWS) {
+      const [plane] = await sample.copyTo(room(sample.allocationSize()));
+      add(plane!, 0, height, STRIDE);
+    } else {
+      const even = width & ~1;
+      const size = sample.allocationSize({ rect: { x: 0, y: 0, width: even, height: STRIP_ROWS } });
+      const all = room(size * COARSE_STRIPS);
+      const tops = Array.from(
+        { length: COARSE_STRIPS },
+        (_, i) => (((i + 0.5) * height) / COARSE_STRIPS - STRIP_ROWS / 2) & ~1,
+      );
+      const planes = await Promise.all(
+        tops.map((y, i) =>
+          sample.copyTo(all.subarray(i * size, (i + 1) * size), {
+            rect: { x: 0, y, width: even, height: STRIP_ROWS },
+          }),
+        ),
+      );
+      for (const [i, [plane]] of planes.entries()) {
+        add({ offset: i * size + plane!.offset, stride: plane!.stride }, tops[i]!, STRIP_ROWS, STRIP_ROWS / 2);
+      }
+    }
+    for (let c = 0; c < GRID_CELLS; c++) cells[c]! /= Math.max(1, counts[c]!);
+    return cells;
+  };
+}
+
+function addRow(
+  bytes: Uint8Array,
+  line: number,
+  width: number,
+  { bytes: size, at, wideShift }: Pixels,
+  cells: Float32Array,
+  counts: Uint32Array,
+  row: number,
+): void {
+  for (let x = STRIDE >> 1; x < width; x += STRIDE) {
+    const i = line + x * size + at;
+    const cell = row + Math.floor((x * GRID_COLUMNS) / width);
+    cells[cell]! += wideShift === null ? bytes[i]! : (bytes[i]! | (bytes[i + 1]! << 8)) >> wideShift;
+    counts[cell]!++;
+  }
+}
