@@ -172,6 +172,7 @@ describe('from a take to the rig', () => {
         { figure: 'camera-capture.picture', sign: -1 as const },
       ],
       ms: { mean: 70, sd: 2, count: 4 },
+      offsetMs: 70,
     };
     const follows = settingsThatFollow(rig, { kind: 'add-measurement', measurement }, 'couch', 'stream');
     expect(follows).toEqual([{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 74 }]);

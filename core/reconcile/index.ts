@@ -1,1 +1,1 @@
-export { type PictureReading, type Reconciled, reconcileDrift, reconcilePicture } from './reconcile.ts';
+export { type MadeWith, type PictureReading, type Reconciled, reconcileDrift, reconcilePicture } from './reconcile.ts';

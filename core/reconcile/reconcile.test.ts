@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alreadySo, applyEdit, type Edit, parseRig, type Rig } from '#core/rig/index.ts';
+import { alreadySo, applyEdit, type Edit, parseRig, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { airMs } from '#core/units/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
@@ -18,17 +18,24 @@ const reading = (more: Partial<PictureReading> = {}): PictureReading => ({
   takenAt: '2026-11-25T10:00:00Z',
   sourceId: 'couch',
   listenerId: 'stream',
+  madeWith: 'desk',
   offsetMs: 64,
   sdMs: 4.8,
   count: 4,
   ...more,
 });
+const read = (r: Rig, what: PictureReading) => {
+  const done = reconcilePicture(r, what);
+  if (!done.ok) throw new Error(done.reason);
+  return done;
+};
+const taken = (r: Rig, what: PictureReading): Rig => apply(r, read(r, what).edit);
 const offsetOf = (r: Rig, sourceId = 'couch', listenerId = 'stream') =>
   evaluate(r).pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId)!.ways[0]!.offset!;
 
 describe('a take’s offset in the rig', () => {
   it('is what the rig then says, whatever it said before', () => {
-    const done = reconcilePicture(rig, evaluate(rig), reading());
+    const done = reconcilePicture(rig, reading());
     if (!done.ok) throw new Error(done.reason);
     expect(done.now.kind).toBe('typical');
     expect(done.after.value.nominal).toBeCloseTo(64, 3);
@@ -40,8 +47,8 @@ describe('a take’s offset in the rig', () => {
       rig,
       alreadySo(rig, [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 20 }]),
     );
-    const done = reconcilePicture(set, evaluate(set), reading());
-    if (!done.ok || done.measurement.kind !== 'delay') throw new Error();
+    const done = reconcilePicture(set, reading());
+    if (!done.ok) throw new Error(done.reason);
     expect(done.measurement.ms.mean).toBeCloseTo(64 - airMs(1.5) + 20, 3);
     // So the figure stays true when the delay is changed afterwards.
     const measured = apply(set, done.edit);
@@ -52,16 +59,53 @@ describe('a take’s offset in the rig', () => {
     expect(offsetOf(moved).value.nominal).toBeCloseTo(0, 3);
   });
   it('says why where it cannot be taken in', () => {
-    const evaluation = evaluate(rig);
     const why = (more: Partial<PictureReading>) => {
-      const done = reconcilePicture(rig, evaluation, reading(more));
+      const done = reconcilePicture(rig, reading(more));
       return done.ok ? '' : done.reason;
     };
     expect(why({ listenerId: 'track-5' })).toMatch(/does not reach/);
     expect(why({ listenerId: 'backup', sourceId: 'wren' })).toMatch(/no picture/);
     expect(why({ sourceId: 'nobody' })).toMatch(/does not reach/);
-    const twice = apply(rig, (reconcilePicture(rig, evaluation, reading()) as { edit: Edit }).edit);
-    expect(reconcilePicture(twice, evaluate(twice), reading())).toMatchObject({ ok: false });
+  });
+  it('speaks for every listener whose ways hold the same figures, the latest take first', () => {
+    const known = taken(rig, reading({ listenerId: 'track-3' }));
+    expect(offsetOf(known).value.nominal).toBeCloseTo(64, 3);
+    const later = taken(known, reading({ id: 'm2', takenAt: '2026-11-26T10:00:00Z', offsetMs: 71 }));
+    expect(offsetOf(later).value.nominal).toBeCloseTo(71, 3);
+    expect(offsetOf(later, 'couch', 'track-3').value.nominal).toBeCloseTo(71, 3);
+  });
+  it('is replaced by a later take of the same pair', () => {
+    const before = taken(rig, reading());
+    const done = read(before, reading({ id: 'm2', takeId: 'another', label: 'clap again', offsetMs: 70 }));
+    expect(done.replaces.map((m) => m.label)).toEqual(['couch clap']);
+    const after = apply(before, done.edit);
+    expect(after.measurements.map((m) => m.id)).toEqual(['m2']);
+    expect(offsetOf(after).value.nominal).toBeCloseTo(70, 3);
+  });
+  it('keeps what was taken off when its marks are corrected after a delay was set', () => {
+    const before = taken(rig, reading());
+    const set = apply(
+      before,
+      alreadySo(before, [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 }]),
+    );
+    const corrected = apply(set, read(set, reading({ id: 'm2', offsetMs: 66 })).edit);
+    expect(offsetOf(corrected).value.nominal).toBeCloseTo(6, 3);
+  });
+  it('was made with the desk as it is: what is still to be done counts only when it is said to be done', () => {
+    const planned = apply(
+      rig,
+      toDoAtDesk(
+        rig,
+        [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 }],
+        '2026-11-25T10:00:00Z',
+        () => 0,
+      ),
+    );
+    const with64 = (madeWith: PictureReading['madeWith']) =>
+      offsetOf(taken(planned, reading({ madeWith }))).value.nominal;
+    expect(with64('desk')).toBeCloseTo(4, 3);
+    expect(with64('none')).toBeCloseTo(4, 3);
+    expect(with64('drawn')).toBeCloseTo(64, 3);
   });
 });
 

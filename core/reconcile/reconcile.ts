@@ -1,6 +1,12 @@
-import { applyEdit, type Edit, type Measurement, type Rig } from '#core/rig/index.ts';
-import { type Evaluation, evaluate, uncertain } from '#core/signal/index.ts';
+import { applyEdit, asAtDesk, type Edit, type Measurement, type Rig } from '#core/rig/index.ts';
+import { delaySettingsFor, evaluate, uncertain } from '#core/signal/index.ts';
 import type { Figure } from '#core/units/index.ts';
+
+/**
+ * Which delays were set while a take was made: as the desk stands now (what is still to be done is not done), as it is
+ * drawn, or none.
+ */
+export type MadeWith = 'desk' | 'drawn' | 'none';
 
 /** A reading of sound against picture, and what it speaks of. */
 export interface PictureReading {
@@ -11,16 +17,24 @@ export interface PictureReading {
   readonly takenAt: string;
   readonly sourceId: string;
   readonly listenerId: string;
+  readonly madeWith: MadeWith;
   readonly offsetMs: number;
   readonly sdMs: number;
   readonly count: number;
 }
 
+type DelayMeasurement = Extract<Measurement, { kind: 'delay' }>;
+
 export type Reconciled =
   | {
       readonly ok: true;
       readonly edit: Edit;
-      readonly measurement: Measurement;
+      readonly measurement: DelayMeasurement;
+      /** What was measured of this pair before, and is replaced. */
+      readonly replaces: readonly DelayMeasurement[];
+      /** What the rig led one to expect of the take. */
+      readonly expected: Figure;
+      /** The pair's offset as it is drawn, before and after. */
       readonly now: Figure;
       readonly after: Figure;
     }
@@ -31,26 +45,26 @@ const thousandths = (x: number): number => Math.round(x * 1000) / 1000;
 /**
  * What a take's offset says of the rig: the uncertain figures on sound's and picture's way, taken together, are so many
  * ms. Delays that were set while the take was made are taken off first, so that the figure stays true when they change.
+ * A take that is in the rig already keeps what was taken off then: its marks may have been corrected, not its making.
  */
-export function reconcilePicture(rig: Rig, evaluation: Evaluation, reading: PictureReading): Reconciled {
-  const pair = evaluation.pairs.find((p) => p.sourceId === reading.sourceId && p.listenerId === reading.listenerId);
-  const way = pair?.ways[0];
-  if (!pair || !way)
-    return {
-      ok: false,
-      reason: 'By this rig the source does not reach the listener. Choose another pair, or correct the rig.',
-    };
-  if (!way.offset)
-    return {
-      ok: false,
-      reason: 'By this rig the listener sees no picture of the source. Choose another pair, or correct the rig.',
-    };
+export function reconcilePicture(rig: Rig, reading: PictureReading): Reconciled {
+  const isPair = (m: { sourceId: string; listenerId: string }) =>
+    m.sourceId === reading.sourceId && m.listenerId === reading.listenerId;
+  const nowWay = evaluate(rig).pairs.find(isPair)?.ways[0];
+  if (!nowWay)
+    return no('By this rig the source does not reach the listener. Choose another pair, or correct the rig.');
+  if (!nowWay.offset)
+    return no('By this rig the listener sees no picture of the source. Choose another pair, or correct the rig.');
+  const replaces = rig.measurements.filter((m): m is DelayMeasurement => m.kind === 'delay' && isPair(m));
+  const base: Rig = { ...rig, measurements: rig.measurements.filter((m) => !replaces.some((r) => r.id === m.id)) };
+  const way = evaluate(asMade(base, reading)).pairs.find(isPair)!.ways[0]!;
   const open = uncertain(way.offsetTerms);
-  if (open.length === 0) return { ok: false, reason: 'Every figure on the way is known exactly already.' };
-  const exactMs = way.offsetTerms
-    .filter((t) => !open.includes(t))
-    .reduce((ms, t) => ms + t.count * t.term.ms.nominal, 0);
-  const measurement: Measurement = {
+  if (open.length === 0) return no('Every figure on this way is known exactly already.');
+  const same = replaces.find((r) => r.takeId !== undefined && r.takeId === reading.takeId);
+  const exactMs = same
+    ? same.offsetMs - same.ms.mean
+    : way.offsetTerms.filter((t) => !open.includes(t)).reduce((ms, t) => ms + t.count * t.term.ms.nominal, 0);
+  const measurement: DelayMeasurement = {
     kind: 'delay',
     id: reading.id,
     label: reading.label,
@@ -60,14 +74,36 @@ export function reconcilePicture(rig: Rig, evaluation: Evaluation, reading: Pict
     listenerId: reading.listenerId,
     terms: open.map((t) => ({ figure: t.term.key, sign: t.count > 0 ? 1 : -1 })),
     ms: { mean: thousandths(reading.offsetMs - exactMs), sd: thousandths(reading.sdMs), count: reading.count },
+    offsetMs: thousandths(reading.offsetMs),
   };
-  const edit: Edit = { kind: 'add-measurement', measurement };
+  const edit: Edit = {
+    kind: 'batch',
+    edits: [
+      ...replaces.map((r): Edit => ({ kind: 'remove-measurement', measurementId: r.id })),
+      { kind: 'add-measurement', measurement },
+    ],
+  };
   const done = applyEdit(rig, edit);
-  if (!done.ok) return { ok: false, reason: done.refusal.reason };
-  const after = evaluate(done.rig).pairs.find(
-    (p) => p.sourceId === reading.sourceId && p.listenerId === reading.listenerId,
-  );
-  return { ok: true, edit, measurement, now: way.offset, after: after!.ways[0]!.offset! };
+  if (!done.ok) return no(done.refusal.reason);
+  const after = evaluate(done.rig).pairs.find(isPair)!.ways[0]!.offset!;
+  return { ok: true, edit, measurement, replaces, expected: way.offset!, now: nowWay.offset, after };
+}
+
+const no = (reason: string): Reconciled => ({ ok: false, reason });
+
+/** The rig as it was while the take was made. */
+function asMade(rig: Rig, { madeWith, listenerId }: PictureReading): Rig {
+  if (madeWith === 'drawn') return rig;
+  if (madeWith === 'desk') return asAtDesk(rig);
+  const unset = delaySettingsFor(rig, evaluate(rig), listenerId);
+  return {
+    ...rig,
+    devices: rig.devices.map((device) => {
+      const own = unset.filter((s) => s.deviceId === device.id);
+      const zero = Object.fromEntries(own.map((s) => [s.spec.id, { value: 0, known: 'seen' as const }]));
+      return own.length === 0 ? device : { ...device, settings: { ...device.settings, ...zero } };
+    }),
+  };
 }
 
 /** Two recorders' clocks against each other. */

@@ -87,3 +87,20 @@ export const dropTask = (task: Task): Edit => ({
     { kind: 'close-task', taskId: task.id },
   ],
 });
+
+/** The rig as it stands at the desk: what is drawn and still to be done is taken back. */
+export function asAtDesk(rig: Rig): Rig {
+  if (rig.tasks.length === 0) return rig;
+  return {
+    ...rig,
+    devices: rig.devices.map((device) => {
+      const own = rig.tasks.filter((t) => t.deviceId === device.id);
+      if (own.length === 0) return device;
+      return {
+        ...device,
+        settings: { ...device.settings, ...Object.fromEntries(own.map((t) => [t.settingId, t.before])) },
+      };
+    }),
+    tasks: [],
+  };
+}

@@ -207,6 +207,8 @@ export const Measurement = z.discriminatedUnion('kind', [
       .min(1)
       .max(64),
     ms: Spread,
+    /** What was read from the take: `ms` and what was known exactly when it was made. */
+    offsetMs: z.number(),
   }),
   z.strictObject({ ...MeasurementBase, kind: z.literal('drift'), deviceId: Id, againstDeviceId: Id, ppm: Spread }),
 ]);

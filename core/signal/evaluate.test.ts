@@ -145,6 +145,7 @@ function couchMeasured(mean: number, takenAt = '2026-11-25T10:00:00Z', id = 'm1'
     listenerId: 'track-3',
     terms: couchTerms,
     ms: { mean, sd: 2, count: 4 },
+    offsetMs: mean,
   };
 }
 

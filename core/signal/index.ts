@@ -1,3 +1,4 @@
+export { clockDrifts } from './clock.ts';
 export { type DelaySetting, delaySettingsFor } from './delay-settings.ts';
 export { type Evaluation, evaluate, toleranceIdOf } from './evaluate.ts';
 export { expand } from './expand.ts';

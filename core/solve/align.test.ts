@@ -57,6 +57,7 @@ describe('aligning one listener', () => {
           { figure: 'camera-capture.picture', sign: -1 },
         ],
         ms: { mean: 90, sd: 1, count: 4 },
+        offsetMs: 90,
       },
     });
     if (!late.ok) throw new Error(late.refusal.reason);

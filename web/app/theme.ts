@@ -99,7 +99,7 @@ const dialog = defineSlotRecipe({
     },
     content: { ...sheetOfPaper, width: 'min(640px, 92vw)', padding: '20px 24px', outline: 'none' },
     header: { marginBottom: '10px' },
-    title: { fontSize: '19px', fontWeight: 640 },
+    title: { fontSize: '19px', fontWeight: 640, margin: 0 },
     body: { fontSize: '14.5px' },
     footer: { display: 'flex', gap: '8px', marginTop: '16px' },
   },

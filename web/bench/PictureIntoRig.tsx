@@ -1,10 +1,19 @@
 import { Button } from '@chakra-ui/react';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { reconcilePicture } from '#core/reconcile/index.ts';
-import { applyEdit, findSetting, findTypes, type Rig } from '#core/rig/index.ts';
-import { deviceName, type Evaluation, evaluate } from '#core/signal/index.ts';
-import { Choice, decimalsFor, formatNumber, formatOffset, formatSpread, useKey, Why } from '#web/parts/index.ts';
+import { type MadeWith, reconcilePicture } from '#core/reconcile/index.ts';
+import { findSetting, findTypes, type Rig } from '#core/rig/index.ts';
+import { type DelaySetting, delaySettingsFor, deviceName, type Evaluation } from '#core/signal/index.ts';
+import {
+  Choice,
+  decimalsFor,
+  formatDate,
+  formatNumber,
+  formatOffset,
+  formatSpread,
+  useKey,
+  Why,
+} from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { guessPair, settingsThatFollow } from './follows.ts';
 import { offsetOfNotes } from './marks.ts';
@@ -36,43 +45,31 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
     take.change({ ...notes, speaksOf: { rigId, ...next } });
   };
   const label = take.name.replace(/\.[a-z0-9]{2,4}$/i, '');
-  const already = rig.measurements.find(
-    (m) => m.kind === 'delay' && m.takeId === take.id && m.sourceId === sourceId && m.listenerId === listenerId,
-  );
-  const base = useMemo(() => {
-    const done = already && applyEdit(rig, { kind: 'remove-measurement', measurementId: already.id });
-    return done?.ok ? { rig: done.rig, evaluation: evaluate(done.rig) } : { rig, evaluation };
-  }, [rig, evaluation, already]);
-  const reading = {
-    label,
-    takeId: take.id,
-    sourceId,
-    listenerId,
-    offsetMs: found.offsetMs,
-    sdMs: found.sdMs,
-    count: found.count,
-  };
-  const preview = reconcilePicture(base.rig, base.evaluation, {
-    ...reading,
-    id: 'preview',
-    takenAt: '2000-01-01T00:00:00Z',
-  });
-  const follows = preview.ok ? settingsThatFollow(base.rig, preview.edit, sourceId, listenerId) : [];
-  const takeIn = () => {
-    const now = new Date().toISOString();
-    const done = reconcilePicture(base.rig, base.evaluation, {
-      ...reading,
-      id: `m-${crypto.randomUUID()}`,
-      takenAt: now,
+  const [madeWith, setMadeWith] = useState<MadeWith>('desk');
+  const read = (id: string, takenAt: string) =>
+    reconcilePicture(rig, {
+      id,
+      takenAt,
+      label,
+      takeId: take.id,
+      sourceId,
+      listenerId,
+      madeWith,
+      offsetMs: found.offsetMs,
+      sdMs: found.sdMs,
+      count: found.count,
     });
-    if (!done.ok) return;
-    const edits = already
-      ? [{ kind: 'remove-measurement' as const, measurementId: already.id }, done.edit]
-      : [done.edit];
-    if (dispatch(applyStep({ kind: 'batch', edits }, `Measured by ‘${label}’`)))
+  const preview = read('preview', '2000-01-01T00:00:00Z');
+  const before = preview.ok ? preview.replaces[0] : undefined;
+  const isSame = preview.ok && before?.takeId === take.id;
+  const isIn = isSame && before!.offsetMs === preview.measurement.offsetMs;
+  const follows = preview.ok ? settingsThatFollow(rig, preview.edit, sourceId, listenerId) : [];
+  const takeIn = () => {
+    const done = read(`m-${crypto.randomUUID()}`, new Date().toISOString());
+    if (done.ok && dispatch(applyStep(done.edit, `Measured by ‘${label}’`)))
       navigate(`/rigs/${rigId}/sync?listener=${listenerId}&source=${sourceId}`);
   };
-  useKey('a', 'Take it into the rig', takeIn, preview.ok);
+  useKey('a', 'Take it into the rig', takeIn, preview.ok && !isIn);
   const types = findTypes(rig);
   return (
     <>
@@ -97,10 +94,23 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
         </p>
       ) : (
         <>
+          {!isSame && (
+            <MadeWithChoice
+              settings={delaySettingsFor(rig, evaluation, listenerId).filter(
+                (s) => s.delaysSound.includes(sourceId) || s.delaysPicture.includes(sourceId),
+              )}
+              value={madeWith}
+              onChange={setMadeWith}
+            />
+          )}
           <p className="quiet" style={{ marginTop: 8 }}>
-            {already
-              ? 'It is in the rig already; taking it again replaces that figure.'
-              : 'Taking it in replaces typical figures by a measured one.'}
+            {isIn
+              ? `It is in the rig since ${formatDate(before!.takenAt)}.`
+              : isSame
+                ? 'It is in the rig; its marks have been corrected since.'
+                : before
+                  ? `It replaces what ‘${before.label}’ measured on ${formatDate(before.takenAt)}.`
+                  : 'Taking it in replaces typical figures by a measured one.'}
           </p>
           <table className="table">
             <thead>
@@ -112,7 +122,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
             </thead>
             <tbody>
               <tr>
-                <td>{preview.measurement.kind === 'delay' ? preview.measurement.terms.length : 0} figures together</td>
+                <td>{preview.measurement.terms.length} figures together</td>
                 <td className="number">
                   <Why figure={preview.now}>{formatOffset(preview.now.value.nominal)}</Why>
                   <div className="small quiet">{formatSpread(preview.now)}</div>
@@ -126,14 +136,14 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
               </tr>
             </tbody>
           </table>
-          {(found.offsetMs < preview.now.value.low || found.offsetMs > preview.now.value.high) && (
+          {(found.offsetMs < preview.expected.value.low || found.offsetMs > preview.expected.value.high) && (
             <p className="watch">
               That is outside what such devices usually take: is it the right source and listener?
             </p>
           )}
           <h2>And so</h2>
           {follows.length === 0 ? (
-            <p>It is in tolerance as it is: no delay has to be set for it.</p>
+            <p>It is in tolerance as it is drawn: no delay has to be changed for it.</p>
           ) : (
             <ul>
               {follows.map((c) => (
@@ -144,13 +154,44 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
               ))}
             </ul>
           )}
-          <p style={{ marginTop: 12 }}>
-            <Button variant="solid" onClick={takeIn}>
-              Take it into the rig <kbd>a</kbd>
-            </Button>
-          </p>
+          {!isIn && (
+            <p style={{ marginTop: 12 }}>
+              <Button variant="solid" onClick={takeIn}>
+                Take it into the rig <kbd>a</kbd>
+              </Button>
+            </p>
+          )}
         </>
       )}
     </>
+  );
+}
+
+interface MadeWithProps {
+  readonly settings: readonly DelaySetting[];
+  readonly value: MadeWith;
+  readonly onChange: (value: MadeWith) => void;
+}
+
+/** A take knows nothing of the delays that were set while it was made: that has to be said, where there are any. */
+function MadeWithChoice({ settings, value, onChange }: MadeWithProps) {
+  const acting = settings.filter((s) => s.value !== 0 || s.task);
+  if (acting.length === 0) return null;
+  const named = (at: (s: DelaySetting) => unknown) =>
+    acting.map((s) => `${s.spec.name} ${String(at(s))} ${s.spec.unit}`).join(', ');
+  return (
+    <p className="row" style={{ marginTop: 10 }}>
+      Made with
+      <Choice
+        label="Made with"
+        value={value}
+        onChange={(v) => onChange(v as MadeWith)}
+        options={[
+          ['desk', `the desk as it is: ${named((s) => (s.task ? s.task.before.value : s.value))}`],
+          ...(acting.some((s) => s.task) ? [['drawn', `to-dos done: ${named((s) => s.value)}`] as const] : []),
+          ['none', 'no delay set'],
+        ]}
+      />
+    </p>
   );
 }

@@ -29,7 +29,7 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
           Lay two against each other
         </Button>
       </div>
-      <table className="table">
+      <table className="table tight">
         <thead>
           <tr>
             <th>

@@ -26,21 +26,23 @@ export function FigureRow({ figure, signed = false }: { figure: Figure; signed?:
 const KINDS = { standard: 'standard', typical: 'typical', measured: 'measured', set: 'set' } as const;
 const decimalsOf = ({ kind, value }: Figure): number => (kind === 'typical' || Number.isInteger(value.nominal) ? 0 : 1);
 
+const withUnit = (text: string, { unit }: Figure): string => (text.includes(unit) ? text : `${text} ${unit}`);
+
 /** A figure's sum and source, opened on the figure itself. */
 export function Why({ figure, children }: { figure: Figure; children: string }) {
   return (
     <Popover.Root lazyMount unmountOnExit>
       <Popover.Trigger asChild>
-        <button type="button" className="term" aria-label={`${children} ${figure.unit}, why?`}>
+        <button type="button" className="term" aria-label={`${withUnit(children, figure)}, why?`}>
           {children}
         </button>
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content aria-label={`Why ${children} ${figure.unit}`}>
+          <Popover.Content aria-label={`Why ${withUnit(children, figure)}`}>
             <Popover.Body>
               <p className="strong">
-                {figure.label}: {children} {figure.unit}
+                {figure.label}: {withUnit(children, figure)}
               </p>
               <p className="quiet">{figure.source}</p>
               {figure.terms.length > 0 && (

@@ -95,7 +95,7 @@ export function RigsScreen() {
             <p className="quiet">There is no rig yet. Import one, or listen to a file on the bench.</p>
           )}
           {shown.length > 0 && (
-            <table className="table" style={{ marginTop: 8 }}>
+            <table className="table tight" style={{ marginTop: 8 }}>
               <thead>
                 <tr>
                   <th>Rig</th>

@@ -47,7 +47,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
             <th>Where</th>
             <th>Acts on</th>
             <th>Also delays</th>
-            <th>Step, most</th>
+            <th className="number">Step, most</th>
             <th className="number">Now</th>
             <th className="number">To be, {inFrames ? 'frames' : 'ms'}</th>
             <th>Then</th>
@@ -74,8 +74,8 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
                   </span>
                 </td>
                 <td className="quiet">{alsoNames(rig, setting)}</td>
-                <td className="quiet">
-                  {formatNumber(setting.spec.step)} {setting.spec.unit}, {formatNumber(setting.spec.max)}
+                <td className="quiet number">
+                  {formatNumber(setting.spec.step)}, {formatNumber(setting.spec.max)} {setting.spec.unit}
                 </td>
                 <td className="number">
                   {formatNumber(nowValue)} {setting.spec.unit}{' '}

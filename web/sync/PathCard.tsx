@@ -1,5 +1,6 @@
 import type { Rig } from '#core/rig/index.ts';
-import { deviceName, type Pair, type TimeWord, type Tolerance } from '#core/signal/index.ts';
+import { clockDrifts, deviceName, type Pair, type TimeWord, type Tolerance } from '#core/signal/index.ts';
+import { driftMs } from '#core/units/index.ts';
 import {
   count,
   decimalsFor,
@@ -7,11 +8,14 @@ import {
   formatFrames,
   formatNumber,
   formatOffset,
+  formatSigned,
   formatSpread,
   StateMark,
   Term,
   Why,
 } from '#web/parts/index.ts';
+
+const HOUR_MS = 3_600_000;
 
 const SAYS: Record<TimeWord, string> = {
   'in-time': 'in time',
@@ -142,14 +146,36 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
         <br />
         {formatNumber(way.levelDb.nominal, 0)} {way.scale === 'spl' ? 'dB SPL' : way.scale === 'dbu' ? 'dBu' : 'dBFS'}
         {way.noiseDb !== null && `, noise ${formatNumber(way.noiseDb)}`}; {count(way.conversions, 'conversion')}
-        {way.clock && `; clock: ${deviceName(rig, way.clock)}`}
         {way.polarity < 0 && '; inverted'}
       </p>
+      {way.clock && <ClockSaid rig={rig} deviceId={way.clock} />}
       <h2>Tolerance</h2>
       <p className="quiet">
         {formatNumber(tolerance.earlyMs)} to +{formatNumber(tolerance.lateMs)} ms: {tolerance.source} (
         <Term id="standard">standard</Term>).
       </p>
     </aside>
+  );
+}
+
+/** By whose clock the sound comes, and what is known of it. */
+function ClockSaid({ rig, deviceId }: { rig: Rig; deviceId: string }) {
+  const drifts = clockDrifts(rig, deviceId);
+  return (
+    <>
+      <h2>Clock of {deviceName(rig, deviceId)}</h2>
+      {drifts.length === 0 && (
+        <p className="quiet">
+          Its <Term id="drift">drift</Term> is not measured: lay two long takes of one sound beside each other on the
+          bench.
+        </p>
+      )}
+      {drifts.map((figure) => (
+        <p key={figure.label}>
+          <Why figure={figure}>{`${formatSigned(figure.value.nominal, 1)} ppm`}</Why> {figure.label}:{' '}
+          {formatNumber(Math.abs(driftMs(figure.value.nominal, HOUR_MS)))} ms in an hour
+        </p>
+      ))}
+    </>
   );
 }

@@ -6,6 +6,7 @@ import {
   delaySettingsFor,
   type Evaluation,
   evaluate,
+  type State,
   TOLERANCES,
   toleranceIdOf,
   toleranceOf,
@@ -23,6 +24,14 @@ export function SyncScreen() {
   const rig = useAppSelector(selectRig);
   const evaluation = useAppSelector(selectEvaluation);
   return rig && evaluation ? <Sync rig={rig} evaluation={evaluation} /> : null;
+}
+
+/** A listener's name and what is wrong there, so that one need not open each. */
+function withState(name: string, listenerId: string, { pairs }: Evaluation): string {
+  const here = (state: State) => pairs.filter((p) => p.listenerId === listenerId && p.verdict.state === state).length;
+  const [fix, watch] = [here('fix'), here('watch')];
+  if (fix > 0) return `${name}: ${fix} to fix`;
+  return watch > 0 ? `${name}: ${watch} to watch` : `${name}: good`;
 }
 
 function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
@@ -104,7 +113,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
               label="Listener"
               value={listener.id}
               onChange={(id) => choose('listener', id)}
-              options={rig.listeners.map((l) => [l.id, l.name])}
+              options={rig.listeners.map((l) => [l.id, withState(l.name, l.id, shown)])}
             />
             <Choice
               label="Tolerance"

@@ -1,0 +1,23 @@
+import type { Rig } from '#core/rig/index.ts';
+import { type Figure, interval } from '#core/units/index.ts';
+import { deviceName } from './path.ts';
+
+/** How fast a device's clock was measured to run against others, ppm: above zero its recordings come out longer. */
+export function clockDrifts(rig: Rig, deviceId: string): Figure[] {
+  return rig.measurements.flatMap((m): Figure[] => {
+    if (m.kind !== 'drift' || (m.deviceId !== deviceId && m.againstDeviceId !== deviceId)) return [];
+    const own = m.deviceId === deviceId;
+    const ppm = own ? m.ppm.mean : -m.ppm.mean;
+    return [
+      {
+        label: `against ${deviceName(rig, own ? m.againstDeviceId : m.deviceId)}`,
+        value: interval(ppm - 2 * m.ppm.sd, ppm, ppm + 2 * m.ppm.sd),
+        unit: 'ppm',
+        kind: 'measured',
+        source: `Measured by ‘${m.label}’: two recordings of one sound, laid along each other.`,
+        spread: { sd: m.ppm.sd, count: m.ppm.count },
+        terms: [],
+      },
+    ];
+  });
+}
