@@ -43,7 +43,6 @@ async function main(): Promise<void> {
   // Takes are large and leads are long: only the headers have to come soon.
   server.requestTimeout = 0;
   const port = await listen(server, Number(process.env.PORT ?? FIRST_PORT), process.env.PORT === undefined);
-  process.stdout.write(`Mellow Tap: http://${HOST}:${port}\n`);
   let stopping = false;
   const stop = (): void => {
     if (stopping) return;
@@ -54,6 +53,7 @@ async function main(): Promise<void> {
   };
   process.on('SIGTERM', stop);
   process.on('SIGINT', stop);
+  process.stdout.write(`Mellow Tap: http://${HOST}:${port}\n`);
 }
 
 main().catch((error: unknown) => {

@@ -29,13 +29,22 @@ export const useKeyHints = (): readonly KeyHint[] => useContext(KeysContext).hin
 export function useKey(keys: string, label: string, run: () => void, enabled = true): void {
   const { add } = useContext(KeysContext);
   useEffect(() => (enabled ? add({ keys, label }) : undefined), [add, keys, label, enabled]);
+  // '+' joins keys in the library's own words, and on most keyboards it needs Shift.
+  const plus = keys.includes('plus');
   useHotkeys(
-    keys,
+    keys.replace('plus', '+'),
     (event) => {
+      if (plus && (event.ctrlKey || event.metaKey || event.altKey)) return;
       event.preventDefault();
       run();
     },
-    { enabled, useKey: true },
+    {
+      enabled,
+      useKey: true,
+      // A mark in a lane is a slider: it takes the keys that it knows, the view's own keys go on.
+      enableOnFormTags: ['slider'],
+      ...(plus ? { splitKey: '|', ignoreModifiers: true } : {}),
+    },
     [run, enabled],
   );
 }

@@ -10,24 +10,30 @@ export interface Job<T> {
   stop(): void;
 }
 
-/** Each job has a worker of its own, so that stopping it is ending it. */
-function start<T>(run: (worker: Remote<MeasureApi>) => Promise<T>): Job<T> {
+type OnProgress = (progress: Progress) => void;
+
+/** Each job has a worker of its own, so that stopping it is ending it. Nothing is heard of its progress once it is over. */
+function start<T>(
+  onProgress: OnProgress,
+  run: (worker: Remote<MeasureApi>, onProgress: OnProgress) => Promise<T>,
+): Job<T> {
   const worker = new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' });
+  let over = false;
   const broke = new Promise<never>((_, reject) => {
     worker.onerror = () => reject(new Error('Measuring failed. Reload the page and try again.'));
   });
-  const result = Promise.race([run(wrap<MeasureApi>(worker)), broke]).finally(() => worker.terminate());
-  return { result, stop: () => worker.terminate() };
+  const heard = proxy((progress: Progress) => {
+    if (!over) onProgress(progress);
+  });
+  const stop = () => {
+    over = true;
+    worker.terminate();
+  };
+  return { result: Promise.race([run(wrap<MeasureApi>(worker), heard), broke]).finally(stop), stop };
 }
 
-export const lookAtTake = (
-  source: TakeSource,
-  whole: boolean,
-  onProgress: (progress: Progress) => void,
-): Job<TakeLook> => start((worker) => worker.look(source, whole, proxy(onProgress)));
+export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: OnProgress): Job<TakeLook> =>
+  start(onProgress, (worker, heard) => worker.look(source, whole, heard));
 
-export const compareTakes = (
-  first: TakeSource,
-  second: TakeSource,
-  onProgress: (progress: Progress) => void,
-): Job<Offset> => start((worker) => worker.offset(first, second, proxy(onProgress)));
+export const compareTakes = (first: TakeSource, second: TakeSource, onProgress: OnProgress): Job<Offset> =>
+  start(onProgress, (worker, heard) => worker.offset(first, second, heard));

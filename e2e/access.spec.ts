@@ -1,0 +1,81 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { COUCH_CLAP, DEMO_RIG, expect, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
+
+/** What a checker finds against WCAG 2.1 AA, one line each. */
+async function found(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .analyze();
+  return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join('; ')}`);
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`every view can be read and reached, ${colorScheme}`, async ({ page, server }) => {
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    await page.goto(server.url);
+    await expect(page.getByRole('row', { name: /Boathouse relay/ })).toBeVisible();
+    expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?source=couch`);
+    await expect(page.getByRole('button', { name: /^Couch voices:/ })).toBeVisible();
+    expect(await found(page)).toEqual([]);
+    await page.keyboard.press('p');
+    await page.keyboard.press('d');
+    await page.keyboard.press('t');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    expect(await found(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench`);
+    await expect(page.getByText(/Takes kept here/)).toBeVisible();
+    expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${COUCH_CLAP}`);
+    await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
+    expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/bench?takes=${RELAY_BACKUP},${RELAY_TRACK}`);
+    await expect(page.getByTestId('findings')).toContainText('ppm', { timeout: 60_000 });
+    expect(await found(page)).toEqual([]);
+  });
+}
+
+test('a term and a figure are asked why by keyboard, and let go again', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?source=couch`);
+  const card = page.getByLabel('Tap', { exact: true });
+  const figure = card.getByRole('button', { name: '104 ms, why?' });
+  await figure.focus();
+  await page.keyboard.press('Enter');
+  const why = page.getByRole('dialog', { name: /^Why 104 ms/ });
+  await expect(why).toContainText('Camera capture');
+  await page.keyboard.press('Escape');
+  await expect(why).toBeHidden();
+  await expect(figure).toBeFocused();
+  await card.getByRole('button', { name: 'Tap', exact: true }).press('Enter');
+  await expect(page.getByRole('dialog')).toContainText(/place|where/i);
+});
+
+test('all of the page is reached by Tab, and what has focus shows it', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
+  await expect(page.getByRole('button', { name: /^Couch voices:/ })).toBeVisible();
+  const seen = new Set<string>();
+  for (let i = 0; i < 60; i++) {
+    await page.keyboard.press('Tab');
+    const at = await page.evaluate(() => {
+      const element = document.activeElement;
+      if (!element || element === document.body) return null;
+      const style = getComputedStyle(element);
+      const shows =
+        style.outlineStyle !== 'none' ||
+        style.boxShadow !== 'none' ||
+        element.closest('svg')?.querySelector(':focus-visible');
+      return {
+        name: element.getAttribute('aria-label') ?? element.textContent?.trim().slice(0, 40) ?? '',
+        shows: Boolean(shows),
+      };
+    });
+    if (!at) continue;
+    expect(at.shows, `'${at.name}' has focus and shows nothing`).toBe(true);
+    seen.add(at.name);
+  }
+  for (const name of ['Sync', 'Bench', 'Listener', 'Tolerance']) {
+    expect([...seen].some((s) => s.includes(name))).toBe(true);
+  }
+});
