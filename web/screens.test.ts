@@ -17,7 +17,7 @@ import {
   formatSpread,
 } from './parts/format.ts';
 import { changesOf, heldTo, tryOn } from './sync/trial.ts';
-import { demoRig } from './web.testkit.ts';
+import { demoRig } from './web.testkit.tsx';
 
 describe('numbers on the screen', () => {
   it('have a proper minus, and no minus at nothing', () => {

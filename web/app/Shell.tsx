@@ -23,6 +23,8 @@ const SHOWN: Record<string, string> = {
   plus: '+',
   minus: '−',
   delete: 'Del',
+  space: 'Space',
+  tab: 'Tab',
 };
 const showKeys = (keys: string): string =>
   keys

@@ -4,7 +4,7 @@ import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { heldWithin, Lanes, type LaneView, useWidth, wholeView, zoomAbout } from '#web/charts/index.ts';
-import { count, useKey } from '#web/parts/index.ts';
+import { count, useKey, useKeyHint } from '#web/parts/index.ts';
 import { BenchCard } from './BenchCard.tsx';
 import { Findings } from './Findings.tsx';
 import { laneStepMs, lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
@@ -93,6 +93,10 @@ function Lying({
   useKey('0', 'All of it', () => setView(null));
   useKey('m', 'Add a mark at the cursor', mark);
   useKey('c', 'Clear the bench', onClear);
+  useKeyHint('tab', 'To the next mark');
+  useKeyHint('arrowleft,arrowright', 'On a mark: a frame or a millisecond earlier, later; with Shift ten');
+  useKeyHint('space', 'On a mark: leave it out, take it in');
+  useKeyHint('delete', 'On a mark: remove it');
 
   const withMark = (laneKey: string, markKey: string, change: typeof removeMark) => {
     const take = takeOf(laneKey);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { evaluate, TOLERANCES } from '#core/signal/index.ts';
-import { demoRig } from '#web/web.testkit.ts';
+import { demoRig } from '#web/web.testkit.tsx';
 import { layoutArrivals } from './arrivals.ts';
 import {
   brightnessPath,

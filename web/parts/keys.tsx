@@ -25,6 +25,12 @@ export function KeysProvider({ children }: { children: ReactNode }) {
 
 export const useKeyHints = (): readonly KeyHint[] => useContext(KeysContext).hints;
 
+/** Lists keys under `?` that something on the view takes by itself while it has the focus. */
+export function useKeyHint(keys: string, label: string): void {
+  const { add } = useContext(KeysContext);
+  useEffect(() => add({ keys, label }), [add, keys, label]);
+}
+
 /** Binds keys ('mod+z', 'arrowleft', '?') to what they do while the caller is shown, and lists them under `?`. */
 export function useKey(keys: string, label: string, run: () => void, enabled = true): void {
   const { add } = useContext(KeysContext);

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { startHistory } from '#core/rig/index.ts';
-import { demoRig } from '#web/web.testkit.ts';
+import { demoRig } from '#web/web.testkit.tsx';
 import {
   applyStep,
   closed,

@@ -1,0 +1,143 @@
+// @vitest-environment happy-dom
+import { cleanup, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { applyEdit, type Edit, type Rig } from '#core/rig/index.ts';
+import { selectRig } from '#web/store/index.ts';
+import { demoRig, show } from '#web/web.testkit.tsx';
+import { SyncScreen } from './index.ts';
+
+// The rig in hand is sent to a server that is not there: that is not looked at here.
+beforeEach(() => void vi.stubGlobal('fetch', async () => Promise.reject(new TypeError('no server'))));
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+  vi.unstubAllGlobals();
+});
+const edited = (rig: Rig, edit: Edit): Rig => {
+  const done = applyEdit(rig, edit);
+  if (!done.ok) throw new Error(done.refusal.reason);
+  return done.rig;
+};
+const openTap = (source: string, rig?: Rig) =>
+  show(<SyncScreen />, { at: `/?listener=stream&source=${source}`, ...(rig ? { rig } : {}) });
+const card = () => screen.getByLabelText('Tap');
+
+describe('Sync', () => {
+  it('shows each source’s arrival with its state, and says it in words', () => {
+    openTap('couch');
+    const arrivals = screen.getAllByRole('button', { name: /: (\d|twice)/ });
+    expect(arrivals.map((a) => a.getAttribute('aria-label'))).toEqual(
+      expect.arrayContaining([
+        expect.stringMatching(/^Couch voices: 96 ms early/),
+        expect.stringMatching(/^Wren, voice: 171 ms early/),
+      ]),
+    );
+    expect(within(card()).getByText('too early')).toBeTruthy();
+  });
+  it('adds up the way’s figures, each with its kind', () => {
+    openTap('couch');
+    const rows = within(card())
+      .getAllByRole('row')
+      .map((r) => r.textContent);
+    expect(rows).toEqual(
+      expect.arrayContaining(['1.5 m of air4.4standard ', 'Capture program: Input 2, sound delay0set ']),
+    );
+    expect(rows).toEqual(
+      expect.arrayContaining([expect.stringMatching(/^Camera capture: capture device, sound60typical 20 to 150/)]),
+    );
+    expect(within(card()).getByRole('button', { name: '104 ms, why?' })).toBeTruthy();
+  });
+  it('answers a typed delay at once, changes the rig only when somebody decides, and can be taken back', async () => {
+    const user = userEvent.setup();
+    const { store } = openTap('wren');
+    const field = screen.getByLabelText('Mixer, Strip 1, delay, ms');
+    await user.clear(field);
+    await user.type(field, '171');
+    expect(screen.getByRole('button', { name: /^Wren, voice: 0 ms/ })).toBeTruthy();
+    const valueNow = () =>
+      selectRig(store.getState())!.devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay']?.value ?? 0;
+    expect(valueNow()).toBe(0);
+    await user.click(screen.getByRole('button', { name: /^Drop it/ }));
+    expect(screen.getByRole('button', { name: /^Wren, voice: 171 ms early/ })).toBeTruthy();
+    await user.clear(field);
+    await user.type(field, '160,4');
+    // Held to the device's step when it is left.
+    await user.tab();
+    await user.click(screen.getByRole('button', { name: /^To do at the desk: 1 setting/ }));
+    expect(valueNow()).toBe(160);
+    expect(selectRig(store.getState())!.tasks.map((t) => t.id)).toEqual(['mixer.strip-1-delay']);
+    expect(within(card()).getByText(/1 setting on this way still to be done/)).toBeTruthy();
+  });
+  it('speaks frames where one wants them', async () => {
+    const user = userEvent.setup();
+    openTap('wren');
+    await user.click(screen.getByRole('button', { name: 'in ms; show frames' }));
+    const field = screen.getByLabelText('Mixer, Strip 1, delay, frames') as HTMLInputElement;
+    await user.clear(field);
+    await user.type(field, '10');
+    // Ten frames at 60 to the second are 166.7 ms; the mixer takes whole ones.
+    expect(screen.getByRole('button', { name: /^Wren, voice: 4 ms early/ })).toBeTruthy();
+  });
+  it('walks sources and listeners by keys, and says where something is wrong', async () => {
+    const user = userEvent.setup();
+    openTap('couch');
+    await user.keyboard('j');
+    expect(card().textContent).toMatch(/^Tap: stream, Desk game/);
+    await user.keyboard('k');
+    expect(card().textContent).toMatch(/^Tap: stream, Couch voices/);
+    const listener = screen.getByLabelText('Listener') as HTMLSelectElement;
+    expect([...listener.options].find((o) => o.value === 'stream')!.textContent).toMatch(/^Stream: \d to fix$/);
+    await user.keyboard('l');
+    expect(screen.getByRole('heading', { level: 1 }).textContent).not.toMatch(/Stream/);
+  });
+  it('shows what was measured: the pair’s sum, and the clock it runs by', () => {
+    const at = '2026-11-25T10:00:00Z';
+    const terms = (signs: Record<string, 1 | -1>) => Object.entries(signs).map(([figure, sign]) => ({ figure, sign }));
+    const rig = edited(demoRig(), {
+      kind: 'batch',
+      edits: [
+        {
+          kind: 'add-measurement',
+          measurement: {
+            kind: 'delay',
+            id: 'm1',
+            label: 'couch clap',
+            takenAt: at,
+            sourceId: 'couch',
+            listenerId: 'stream',
+            terms: terms({
+              'camera.sound': 1,
+              'camera-capture.sound': 1,
+              'camera.picture': -1,
+              'camera-capture.picture': -1,
+            }),
+            ms: { mean: 60, sd: 2, count: 4 },
+            offsetMs: 64.4,
+          },
+        },
+        {
+          kind: 'add-measurement',
+          measurement: {
+            kind: 'drift',
+            id: 'm2',
+            label: 'relay talk',
+            takenAt: at,
+            deviceId: 'backup-recorder',
+            againstDeviceId: 'camera',
+            ppm: { mean: 31, sd: 0.05, count: 9 },
+          },
+        },
+      ],
+    });
+    openTap('couch', rig);
+    expect(within(card()).getByText('64.4 ms late')).toBeTruthy();
+    expect(within(card()).getByText('couch clap: 4 figures together')).toBeTruthy();
+    // Measured against the camera: seen from the camera, the other way round.
+    expect(card().textContent).toMatch(/Clock of Couch camera−31\.0 ppm against Backup recorder: 112 ms in an hour/);
+  });
+  it('says what a rig without listeners lacks', () => {
+    show(<SyncScreen />, { rig: { ...demoRig(), listeners: [], plan: [] } });
+    expect(screen.getByText(/has no listener yet/)).toBeTruthy();
+  });
+});

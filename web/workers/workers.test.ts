@@ -1,0 +1,163 @@
+import type { VideoSample } from 'mediabunny';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { GRID_CELLS, GRID_COLUMNS, GRID_ROWS } from '#core/measure/index.ts';
+import { recordingOf } from '#core/samples/index.ts';
+import { clapsAt } from '#core/standin/index.ts';
+import { cellReader, type Grain } from './cells.ts';
+import { lookAt, type Progress } from './look.ts';
+import type { Media, Picture } from './media.ts';
+import { openBytes } from './take-source.ts';
+
+const WIDTH = 320;
+const HEIGHT = 288;
+
+/** A frame in memory, in the layouts that decoders hand out: 8-bit and 10-bit planes, two of them or one of four bytes. */
+function frame(format: 'I420' | 'NV12' | 'I420P10' | 'RGBA', luma: (x: number, y: number) => number): VideoSample {
+  const bytes = format === 'RGBA' ? 4 : format === 'I420P10' ? 2 : 1;
+  const sizeOf = (width: number, height: number) =>
+    format === 'RGBA' ? width * height * 4 : (width * height * bytes * 3) / 2;
+  const rectOf = (options?: { rect?: DOMRectInit }) =>
+    (options?.rect ?? { x: 0, y: 0, width: WIDTH, height: HEIGHT }) as {
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    };
+  return {
+    format,
+    codedWidth: WIDTH,
+    codedHeight: HEIGHT,
+    allocationSize: (options?: { rect?: DOMRectInit }) => sizeOf(rectOf(options).width, rectOf(options).height),
+    async copyTo(out: Uint8Array, options?: { rect?: DOMRectInit }) {
+      const { x: x0, y: y0, width, height } = rectOf(options);
+      if (y0 % 2 || height % 2 || x0 % 2 || width % 2) throw new TypeError('not aligned with its colours');
+      for (let y = 0; y < height; y++) {
+        for (let x = 0; x < width; x++) {
+          const v = luma(x0 + x, y0 + y);
+          const at = (y * width + x) * bytes;
+          if (format === 'RGBA') out.set([200, v, 13, 255], at);
+          else if (format === 'I420P10') out.set([((v << 2) | 3) & 255, (v << 2) >> 8], at);
+          else out[at] = v;
+        }
+      }
+      out.fill(99, width * height * bytes, sizeOf(width, height));
+      return [{ offset: 0, stride: width * bytes }];
+    },
+  } as unknown as VideoSample;
+}
+
+describe('brightness of a frame', () => {
+  const cellOf = (x: number, y: number) =>
+    Math.floor((y * GRID_ROWS) / HEIGHT) * GRID_COLUMNS + Math.floor((x * GRID_COLUMNS) / WIDTH);
+  for (const grain of ['fine', 'coarse'] as Grain[]) {
+    it.each(['I420', 'NV12', 'I420P10', 'RGBA'] as const)(`is read cell by cell, ${grain}, from %s`, async (format) => {
+      const cells = await cellReader(grain)(frame(format, (x, y) => cellOf(x, y) + 40));
+      expect([...cells]).toEqual(Array.from({ length: GRID_CELLS }, (_, c) => c + 40));
+    });
+    it(`forgets the frame before, ${grain}`, async () => {
+      const read = cellReader(grain);
+      await read(frame('I420', () => 250));
+      expect(new Set(await read(frame('I420', () => 7)))).toEqual(new Set([7]));
+    });
+  }
+  it('sees a small light finely; coarsely it sees what reaches into a strip', async () => {
+    const light = (height: number) =>
+      frame('I420', (x, y) => (x >= 160 && x < 180 && y >= 8 && y < 8 + height ? 255 : 10));
+    const cell = cellOf(160, 10);
+    expect((await cellReader('fine')(light(8)))[cell]!).toBeGreaterThan(25);
+    expect((await cellReader('coarse')(light(16)))[cell]!).toBeGreaterThan(25);
+  });
+});
+
+const RATE = 16_000;
+const FPS = 50;
+
+/** A picture that lights up at the instants given and tells what was looked at. */
+function picture(durationS: number, flashesS: readonly number[]): Picture & { looked: [number, number, Grain][] } {
+  const looked: [number, number, Grain][] = [];
+  return {
+    width: 64,
+    height: 36,
+    durationS,
+    looked,
+    async brightness(fromS, toS, grain) {
+      looked.push([fromS, toS, grain]);
+      const from = Math.max(0, Math.floor(fromS * FPS));
+      const count = Math.max(0, Math.min(Math.ceil(toS * FPS), Math.ceil(durationS * FPS)) - from);
+      const cells = new Float32Array(count * GRID_CELLS).fill(30);
+      const timesMs = Float64Array.from({ length: count }, (_, i) => ((from + i) * 1000) / FPS);
+      for (const flash of flashesS) {
+        const at = Math.round(flash * FPS) - from;
+        for (let f = Math.max(0, at); f < Math.min(count, at + 3); f++) cells[f * GRID_CELLS + 20] = 220;
+      }
+      return { timesMs, cells };
+    },
+  };
+}
+const media = (sound: Media['sound'], shown: Picture | null): Media => ({
+  sound,
+  picture: shown,
+  notices: [],
+  close: () => undefined,
+});
+const clapping = (seconds: number, at: readonly number[]) => recordingOf([clapsAt(at)(seconds * RATE, RATE, 5)], RATE);
+
+describe('a look at a take', () => {
+  it('hears first, then sees only what lies around the claps', async () => {
+    const shown = picture(60, [10, 10.5, 40, 50]);
+    const progress: Progress[] = [];
+    const look = await lookAt(media(clapping(60, [10.08, 10.58, 40.08]), shown), false, (p) => progress.push(p));
+    expect(look.sound!.claps).toHaveLength(3);
+    expect(look.picture!.flashes.map((f) => f.atMs)).toEqual([10_000, 10_500, 40_000]);
+    expect(shown.looked).toHaveLength(2);
+    expect(shown.looked.every(([from, to, grain]) => to - from < 2.1 && grain === 'fine')).toBe(true);
+    expect(look.picture!.frameRate).toEqual({ num: 50, den: 1 });
+    expect([...new Set(progress.map((p) => p.what))]).toEqual(['waveform', 'claps']);
+  });
+  it('sees all of it when asked: finely around the claps, coarsely between, each stretch once', async () => {
+    const shown = picture(60, [10, 50]);
+    const look = await lookAt(media(clapping(60, [10.08]), shown), true, () => undefined);
+    expect(look.picture!.flashes.map((f) => f.atMs)).toEqual([10_000, 50_000]);
+    expect(shown.looked.map(([, , grain]) => grain)).toEqual(['coarse', 'fine', 'coarse']);
+    for (const [i, [from]] of shown.looked.entries()) if (i > 0) expect(from).toBe(shown.looked[i - 1]![1]);
+    expect(shown.looked.at(-1)![1]).toBeGreaterThanOrEqual(60);
+  });
+  it('sees a short picture, and one without sound, from end to end', async () => {
+    const short = picture(12, [3]);
+    expect((await lookAt(media(clapping(12, [3.1]), short), false, () => undefined)).picture!.flashes).toHaveLength(1);
+    expect(short.looked).toEqual([[0, 13, 'fine']]);
+    const mute = picture(90, [80]);
+    const look = await lookAt(media(null, mute), false, () => undefined);
+    expect(look.sound).toBeNull();
+    expect(look.durationMs).toBe(90_000);
+    expect(look.picture!.flashes.map((f) => f.atMs)).toEqual([80_000]);
+  });
+  it('of sound alone has no picture', async () => {
+    const look = await lookAt(media(clapping(3, [1]), null), false, () => undefined);
+    expect(look).toMatchObject({ durationMs: 3000, picture: null });
+  });
+});
+
+describe('a take kept by the server', () => {
+  afterEach(() => vi.unstubAllGlobals());
+  const serve = (bytes: Uint8Array<ArrayBuffer>) =>
+    vi.stubGlobal('fetch', async (_: string, init: { headers: { Range: string } }) => {
+      const [from, to] = /(\d+)-(\d+)/.exec(init.headers.Range)!.slice(1).map(Number) as [number, number];
+      return new Response(bytes.slice(from, to + 1), {
+        status: 206,
+        headers: { 'Content-Range': `bytes ${from}-${Math.min(to, bytes.length - 1)}/${bytes.length}` },
+      });
+    });
+  it('is read piece by piece, and no further than its end', async () => {
+    serve(Uint8Array.from({ length: 1000 }, (_, i) => i % 251));
+    const source = await openBytes({ url: '/api/takes/x/content' });
+    expect(source.size).toBe(1000);
+    expect([...(await source.read(300, 4))]).toEqual([49, 50, 51, 52]);
+    expect((await source.read(990, 50)).length).toBe(10);
+    expect((await source.read(1000, 50)).length).toBe(0);
+  });
+  it('that is gone is said to be gone', async () => {
+    vi.stubGlobal('fetch', async () => new Response('', { status: 404 }));
+    await expect(openBytes({ url: '/nowhere' })).rejects.toThrow(/not there any more/);
+  });
+});
