@@ -1,0 +1,235 @@
+// @vitest-environment happy-dom
+import { act, cleanup, renderHook, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import type { ReactNode } from 'react';
+import { Provider } from 'react-redux';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { TakeNotes, TakeRecord } from '#api/index.ts';
+import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { makeStore, selectRig } from '#web/store/index.ts';
+import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { restingTake } from './bench.testkit.ts';
+import { Findings } from './Findings.tsx';
+import { moveMark, toggleMark } from './marks.ts';
+import { PictureIntoRig } from './PictureIntoRig.tsx';
+import { useTakeNotes } from './useTakeNotes.ts';
+
+const TAKE = '22222222-2222-4222-8222-222222222222';
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+  vi.unstubAllGlobals();
+});
+
+/** A server that keeps the marks of one take in memory, and can be lost. */
+function fakeServer() {
+  const state = { revision: 1, notes: null as TakeNotes | null, lost: false, dropsAnswer: false, puts: 0 };
+  const NativeRequest = Request;
+  vi.stubGlobal(
+    'Request',
+    class extends NativeRequest {
+      constructor(input: RequestInfo | URL, init?: RequestInit) {
+        super(typeof input === 'string' && input.startsWith('/') ? `http://127.0.0.1${input}` : input, init);
+      }
+    },
+  );
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const answer = (status: number, body: unknown) =>
+      new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
+    if (state.lost) throw new TypeError('no connection');
+    if (request.method !== 'PUT') return answer(200, []);
+    state.puts++;
+    if (request.headers.get('If-Match') !== `"${state.revision}"`) {
+      const newer = { revision: state.revision, notes: state.notes };
+      return answer(412, { type: 'about:blank', title: '', status: 412, detail: 'Another window was first.', newer });
+    }
+    state.revision++;
+    state.notes = (await request.json()) as TakeNotes;
+    if (state.dropsAnswer) {
+      state.dropsAnswer = false;
+      throw new TypeError('no answer');
+    }
+    return answer(200, record(state.revision, state.notes));
+  });
+  return state;
+}
+const record = (revision: number, notes: TakeNotes | null): TakeRecord => ({
+  id: TAKE,
+  name: 'a take',
+  bytes: 10,
+  sha256: 'x',
+  addedAt: '2026-11-25T10:00:00.000Z',
+  revision,
+  notes,
+  usedBy: [],
+});
+const marks = (...atMs: number[]): TakeNotes => ({
+  flashes: [],
+  claps: atMs.map((ms) => ({ atMs: ms, used: true, byHand: true })),
+  frameMs: null,
+  speaksOf: null,
+});
+
+describe('marks that somebody made', () => {
+  let server: ReturnType<typeof fakeServer>;
+  beforeEach(() => {
+    server = fakeServer();
+  });
+  const notesOf = (first: TakeRecord | undefined) => {
+    const store = makeStore();
+    const wrapper = ({ children }: { children: ReactNode }) => <Provider store={store}>{children}</Provider>;
+    return renderHook((r: TakeRecord | undefined) => useTakeNotes(TAKE, r), { wrapper, initialProps: first });
+  };
+  const sent = (notes: TakeNotes) => waitFor(() => expect(server.notes).toEqual(notes), { timeout: 4000 });
+
+  it('are sent when they rest, as one, and are then forgotten here', async () => {
+    const { result } = notesOf(record(1, null));
+    for (const at of [1, 2, 3]) act(() => result.current.change(marks(at)));
+    await sent(marks(3));
+    expect(server.puts).toBe(1);
+    await waitFor(() => expect(localStorage.getItem(`mellow.take.${TAKE}`)).toBeNull());
+  });
+  it('wait in the browser for a lost server, through a reload', async () => {
+    server.lost = true;
+    const before = notesOf(record(1, null));
+    act(() => before.result.current.change(marks(7)));
+    await waitFor(() => expect(before.result.current.saying).toMatch(/does not answer/), { timeout: 3000 });
+    before.unmount();
+    server.lost = false;
+    const after = notesOf(record(1, null));
+    expect(after.result.current.notes).toEqual(marks(7));
+    await sent(marks(7));
+    expect(after.result.current.conflict).toBeNull();
+  });
+  it('wait for a take that is still on its way to the server', async () => {
+    const { result, rerender } = notesOf(undefined);
+    act(() => result.current.change(marks(4)));
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    expect(server.puts).toBe(0);
+    rerender(record(1, null));
+    await sent(marks(4));
+  });
+  it('know their own save again when only the answer was lost', async () => {
+    server.dropsAnswer = true;
+    const { result } = notesOf(record(1, null));
+    act(() => result.current.change(marks(5)));
+    await waitFor(() => expect(server.puts).toBe(2), { timeout: 5000 });
+    await waitFor(() => expect(result.current.saying).toBeNull());
+    expect(result.current.conflict).toBeNull();
+  });
+  it('are both kept when another window was first, until one is chosen', async () => {
+    const mine = notesOf(record(1, null));
+    Object.assign(server, { revision: 5, notes: marks(50) });
+    act(() => mine.result.current.change(marks(6)));
+    await waitFor(() => expect(mine.result.current.conflict).not.toBeNull(), { timeout: 3000 });
+    expect(server.notes).toEqual(marks(50));
+    expect(mine.result.current.notes).toEqual(marks(6));
+    act(() => mine.result.current.conflict!.keepMine());
+    await sent(marks(6));
+    expect(server.revision).toBe(6);
+    Object.assign(server, { revision: 9, notes: marks(90) });
+    act(() => mine.result.current.change(marks(8)));
+    await waitFor(() => expect(mine.result.current.conflict).not.toBeNull(), { timeout: 3000 });
+    act(() => mine.result.current.conflict!.takeTheirs());
+    expect(mine.result.current.notes).toEqual(marks(90));
+    expect(server.puts).toBe(3);
+  });
+});
+
+const NOTHING = { offset: null, progress: null, failed: null };
+
+describe('what takes say', () => {
+  it('is the offset with its spread, in frames of the take, held against the rig’s tolerance', () => {
+    show(<Findings bench={[restingTake('a')]} comparison={NOTHING} rig={null} evaluation={null} />);
+    const cells = screen.getAllByRole('cell').map((c) => c.textContent!.trim());
+    expect(cells.slice(0, 2)).toEqual(['sound against picture', '65.0 ms late']);
+    expect(cells[3]).toBe('3.3');
+    expect(cells[4]).toBe('2 claps');
+    expect(cells[5]).toMatch(/later than the tolerance \(recording, −40 to \+60 ms\)/);
+  });
+  it('is nothing where no flash goes with a clap', () => {
+    const take = restingTake('a');
+    const none = toggleMark(toggleMark(take.notes!, 'flashes', 0), 'flashes', 1);
+    show(<Findings bench={[{ ...take, notes: none }]} comparison={NOTHING} rig={null} evaluation={null} />);
+    expect(screen.queryByTestId('findings')).toBeNull();
+  });
+  it('of two takes is how they lie, how they drift, and how sure that is', () => {
+    const offset = {
+      offsetMs: -625.39,
+      spreadMs: 0.001,
+      confidence: 1,
+      driftPpm: -31,
+      driftSdPpm: 0.04,
+      polarity: -1 as const,
+      points: [],
+    };
+    const takes = [restingTake('a'), restingTake('b')].map((t) => ({ ...t, notes: null }));
+    show(<Findings bench={takes} comparison={{ ...NOTHING, offset }} rig={null} evaluation={null} />);
+    const row = screen.getAllByRole('row').at(-1)!;
+    expect(row.textContent).toContain('625.39 ms earlier');
+    expect(row.textContent).toContain('runs 31.0 ±0.08 ppm shorter (drift): 112 ms in an hour');
+    expect(row.textContent).toContain('inverted');
+    cleanup();
+    show(
+      <Findings
+        bench={takes}
+        comparison={{ ...NOTHING, offset: { ...offset, confidence: 0.1 } }}
+        rig={null}
+        evaluation={null}
+      />,
+    );
+    expect(screen.getAllByRole('row').at(-1)!.textContent).toContain('Not the same sound (confidence 10 %)');
+  });
+});
+
+describe('a take into the rig', () => {
+  const edited = (rig: Rig, edit: Edit): Rig => {
+    const done = applyEdit(rig, edit);
+    if (!done.ok) throw new Error(done.refusal.reason);
+    return done.rig;
+  };
+  const change = { deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 };
+  const open = (rig: Rig, take = restingTake('couch clap')) => {
+    vi.stubGlobal('fetch', async () => Promise.reject(new TypeError('no server')));
+    return show(<PictureIntoRig take={take} rigId={RIG_ID} rig={rig} evaluation={evaluate(rig)} />, { rig });
+  };
+  const then = () => within(screen.getAllByRole('row').at(-1)!).getAllByRole('cell').at(-1)!.textContent;
+
+  it('shows what will change and what setting follows, and changes it', async () => {
+    const { store } = open(demoRig());
+    expect((screen.getByLabelText('Source') as HTMLSelectElement).value).toBe('couch');
+    expect(then()).toMatch(/^65 ms late/);
+    expect(screen.getByRole('listitem').textContent).toBe('Capture program, Input 2, picture delay: 65 ms');
+    await userEvent.click(screen.getByRole('button', { name: /^Take it into the rig/ }));
+    expect(selectRig(store.getState())!.measurements).toMatchObject([{ takeId: 'couch clap', offsetMs: 65 }]);
+  });
+  it('asks with which delays it was made, where there are any', async () => {
+    const planned = edited(
+      demoRig(),
+      toDoAtDesk(demoRig(), [change], '2026-11-25T10:00:00Z', () => 0),
+    );
+    open(planned);
+    // At the desk nothing is set yet: with the 60 ms that are drawn it will be 5 late.
+    expect(then()).toMatch(/^5 ms late/);
+    await userEvent.selectOptions(screen.getByLabelText('Made with'), 'drawn');
+    expect(then()).toMatch(/^65 ms late/);
+  });
+  it('does not offer again what is in the rig, unless its marks were corrected', async () => {
+    const first = open(demoRig());
+    await userEvent.click(screen.getByRole('button', { name: /^Take it into the rig/ }));
+    const measured = selectRig(first.store.getState())!;
+    cleanup();
+    const set = edited(measured, alreadySo(measured, [change]));
+    open(set);
+    expect(screen.getByText(/It is in the rig since/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: /^Take it/ })).toBeNull();
+    expect(then()).toMatch(/^5 ms late/);
+    cleanup();
+    const take = restingTake('couch clap');
+    const corrected = { ...take, notes: moveMark(take.notes!, 'claps', 0, 1068) };
+    open(set, corrected);
+    expect(screen.getByText(/its marks have been corrected since/)).toBeTruthy();
+    expect(then()).toMatch(/^7 ms late/);
+  });
+});

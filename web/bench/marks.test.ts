@@ -1,0 +1,100 @@
+import { describe, expect, it } from 'vitest';
+import { evaluate } from '#core/signal/index.ts';
+import { demoRig } from '#web/web.testkit.tsx';
+import type { TakeLook } from '#web/workers/index.ts';
+import { look, restingTake } from './bench.testkit.ts';
+import { guessPair, settingsThatFollow } from './follows.ts';
+import { lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
+import { addMark, moveMark, notesAfter, notesFrom, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
+
+describe('marks on the bench', () => {
+  const notes = notesFrom(look());
+  it('come from what was found, the weak ones left out', () => {
+    expect(notes.claps.map((c) => c.used)).toEqual([true, false, true]);
+    expect(notes.frameMs).toBe(20);
+    expect(offsetOfNotes(notes)).toMatchObject({ offsetMs: 65, count: 2 });
+  });
+  it('are moved, added, removed and left out, and the offset follows', () => {
+    expect(offsetOfNotes(moveMark(notes, 'claps', 2, 3070))!.offsetMs).toBe(67);
+    expect(moveMark(notes, 'claps', 0, -5).claps[0]).toEqual({ atMs: 0, used: true, byHand: true });
+    expect(addMark(notes, 'flashes', 500).flashes.map((f) => f.atMs)).toEqual([500, 1000, 3000]);
+    expect(offsetOfNotes(removeMark(notes, 'flashes', 0))!.count).toBe(1);
+    const without = toggleMark(toggleMark(notes, 'flashes', 0), 'flashes', 1);
+    expect(offsetOfNotes(without)).toBeNull();
+    expect(toggleMark(without, 'flashes', 0).flashes[0]!.used).toBe(true);
+  });
+  it('outlive another look: only flashes where nothing had been looked at come in', () => {
+    const piece = (fromMs: number, toMs: number) => ({
+      timesMs: Float64Array.from([fromMs, toMs]),
+      mean: new Float32Array(2),
+    });
+    const flash = (atMs: number) => ({ atMs, frame: atMs / 20, strength: 90, cell: 3 });
+    const seen = (pieces: [number, number][], flashes: number[]): TakeLook => ({
+      ...look(),
+      picture: { ...look().picture!, pieces: pieces.map(([a, b]) => piece(a, b)), flashes: flashes.map(flash) },
+    });
+    const first = seen([[500, 1500]], [1000, 1200]);
+    const kept = removeMark(moveMark(notesAfter(null, first, null), 'claps', 0, 1070), 'flashes', 1);
+    const whole = seen(
+      [
+        [0, 500],
+        [500, 1500],
+        [1500, 5000],
+      ],
+      [1000, 1200, 3000],
+    );
+    const merged = notesAfter(kept, whole, first);
+    // 1200 had been seen and was removed by hand: it stays removed.
+    expect(merged.flashes.map((f) => f.atMs)).toEqual([1000, 3000]);
+    expect(merged.claps[0]).toEqual({ atMs: 1070, used: true, byHand: true });
+    // After a reload there is no look before: what is kept is what counts.
+    expect(notesAfter(kept, first, null)).toEqual(kept);
+  });
+  it('stand on lanes, a take’s picture above its sound, the second take shifted', () => {
+    const lanes = lanesOf([restingTake('a'), restingTake('b')], [0, -125]);
+    expect(lanes.map((l) => [readLaneKey(l.key).takeId, l.kind, l.shiftMs])).toEqual([
+      ['a', 'picture', 0],
+      ['a', 'sound', 0],
+      ['b', 'picture', -125],
+      ['b', 'sound', -125],
+    ]);
+    expect(lanes[1]!.marks).toHaveLength(3);
+    expect(lanes[0]!.note).toBe('640 × 360, 50 frames a second');
+    const lines = pairLines([restingTake('a')], [10]);
+    expect(lines.map((l) => [l.fromMs, l.toMs, l.offsetMs])).toEqual([
+      [1010, 1074, 64],
+      [3010, 3076, 66],
+    ]);
+  });
+});
+
+describe('from a take to the rig', () => {
+  const rig = demoRig();
+  const readable = evaluate(rig).pairs.filter((p) => p.ways[0]?.offset);
+  it('the take’s name suggests what it speaks of', () => {
+    expect(guessPair('couch clap.mp4', rig, readable)).toEqual({ sourceId: 'couch', listenerId: 'stream' });
+    expect(guessPair('Wren, first try.mov', rig, readable).sourceId).toBe('wren');
+    expect(guessPair('0001.mp4', rig, readable).listenerId).toBe('stream');
+  });
+  it('the settings that follow are those on its own way', () => {
+    const measurement = {
+      kind: 'delay' as const,
+      id: 'm',
+      label: 'x',
+      takenAt: '2026-11-25T00:00:00Z',
+      sourceId: 'couch',
+      listenerId: 'stream',
+      terms: [
+        { figure: 'camera.sound', sign: 1 as const },
+        { figure: 'camera-capture.sound', sign: 1 as const },
+        { figure: 'camera.picture', sign: -1 as const },
+        { figure: 'camera-capture.picture', sign: -1 as const },
+      ],
+      ms: { mean: 70, sd: 2, count: 4 },
+      offsetMs: 70,
+    };
+    const follows = settingsThatFollow(rig, { kind: 'add-measurement', measurement }, 'couch', 'stream');
+    expect(follows).toEqual([{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 74 }]);
+    expect(settingsThatFollow(rig, { kind: 'unplug', cableId: 'not-there' }, 'couch', 'stream')).toEqual([]);
+  });
+});
