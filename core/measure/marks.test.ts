@@ -2,7 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { testFft } from '#core/samples/fft.testkit.ts';
 import { recordingOf, seededNormal, seededRandom } from '#core/samples/index.ts';
-import { type ClapScene, clapsAt, convolve, renderFrame, roomResponse, voice } from '#core/standin/index.ts';
+import {
+  type ClapScene,
+  clapsAt,
+  convolve,
+  game,
+  jingle,
+  renderFrame,
+  roomResponse,
+  voice,
+} from '#core/standin/index.ts';
 import { rate } from '#core/units/index.ts';
 import {
   type Brightness,
@@ -51,6 +60,33 @@ describe('claps', () => {
     ]) {
       expect((await findClaps(recordingOf([sound], RATE))).length).toBeLessThanOrEqual(1);
     }
+  });
+  it('are not heard in plucked notes, and alone stand out from a game with its bangs', async () => {
+    for (let seed = 0; seed < 6; seed++) {
+      expect(await findClaps(recordingOf([jingle(10 * RATE, RATE, seed)], RATE))).toEqual([]);
+      const bangs = game(10 * RATE, RATE, seed);
+      const claps = clapsAt([2, 5, 8])(10 * RATE, RATE, seed);
+      const found = await findClaps(recordingOf([bangs.map((v, i) => 0.5 * v + 2 * claps[i]!)], RATE));
+      expect(found.map((c) => Math.round(c.atMs / 10))).toEqual([200, 500, 800]);
+    }
+  });
+  it('begin where they begin, whatever was said just before', async () => {
+    const speech = voice(170)(8 * RATE, RATE, 12);
+    for (const instant of [1.31, 2.02, 3.77, 5.4]) {
+      const claps = clapsAt([instant])(8 * RATE, RATE, 3);
+      const [found] = await findClaps(recordingOf([speech.map((v, i) => 0.8 * v + claps[i]!)], RATE));
+      expect(Math.abs(found!.atMs - instant * 1000)).toBeLessThan(0.6);
+    }
+  });
+  it('keep their rank: the stronger they are made, the stronger they are said to be', async () => {
+    const speech = voice(150)(6 * RATE, RATE, 4);
+    const strengths: number[] = [];
+    for (const gain of [0.5, 1, 2]) {
+      const claps = clapsAt([2.5])(6 * RATE, RATE, 9);
+      const [found] = await findClaps(recordingOf([speech.map((v, i) => v + gain * claps[i]!)], RATE));
+      strengths.push(found!.strength);
+    }
+    expect(strengths).toEqual([...strengths].sort((a, b) => a - b));
   });
   it.each([8000, 16_000, 44_100, 96_000])('are found at %i Hz', async (sampleRateHz) => {
     const claps = clapsAt([0.7, 1.9])(3 * sampleRateHz, sampleRateHz, 2);

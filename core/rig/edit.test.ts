@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   alreadySo,
   applyEdit,
+  asAtDesk,
   commit,
   dropTask,
   Edit,
@@ -142,6 +143,12 @@ describe('drawn and done', () => {
     const drawn = apply(seen, toDoAtDesk(seen, [change], at, defaultOf));
     const dropped = apply(drawn, dropTask(drawn.tasks[0]!));
     expect(settingOf(dropped)).toEqual({ value: 10, known: 'seen' });
+  });
+  it('what stands at the desk is the drawing without what is still to be done', () => {
+    expect(asAtDesk(rig)).toBe(rig);
+    const planned = apply(rig, toDoAtDesk(rig, [change], at, defaultOf));
+    expect(asAtDesk(planned).devices).toEqual(apply(planned, dropTask(planned.tasks[0]!)).devices);
+    expect(asAtDesk(planned).tasks).toEqual([]);
   });
   it('saying that it is so closes the task', () => {
     const drawn = apply(rig, toDoAtDesk(rig, [change], at, defaultOf));

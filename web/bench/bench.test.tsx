@@ -1,14 +1,14 @@
 // @vitest-environment happy-dom
-import { act, cleanup, renderHook, screen, waitFor, within } from '@testing-library/react';
+import { act, renderHook, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { TakeNotes, TakeRecord } from '#api/index.ts';
 import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { makeStore, selectRig } from '#web/store/index.ts';
-import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { restingTake } from './bench.testkit.ts';
 import { Findings } from './Findings.tsx';
 import { moveMark, toggleMark } from './marks.ts';
@@ -16,12 +16,6 @@ import { PictureIntoRig } from './PictureIntoRig.tsx';
 import { useTakeNotes } from './useTakeNotes.ts';
 
 const TAKE = '22222222-2222-4222-8222-222222222222';
-afterEach(() => {
-  cleanup();
-  localStorage.clear();
-  vi.unstubAllGlobals();
-});
-
 /** A server that keeps the marks of one take in memory, and can be lost. */
 function fakeServer() {
   const state = { revision: 1, notes: null as TakeNotes | null, lost: false, dropsAnswer: false, puts: 0 };
@@ -170,7 +164,7 @@ describe('what takes say', () => {
     expect(row.textContent).toContain('625.39 ms earlier');
     expect(row.textContent).toContain('runs 31.0 ±0.08 ppm shorter (drift): 112 ms in an hour');
     expect(row.textContent).toContain('inverted');
-    cleanup();
+    clearPage();
     show(
       <Findings
         bench={takes}
@@ -219,13 +213,13 @@ describe('a take into the rig', () => {
     const first = open(demoRig());
     await userEvent.click(screen.getByRole('button', { name: /^Take it into the rig/ }));
     const measured = selectRig(first.store.getState())!;
-    cleanup();
+    clearPage();
     const set = edited(measured, alreadySo(measured, [change]));
     open(set);
     expect(screen.getByText(/It is in the rig since/)).toBeTruthy();
     expect(screen.queryByRole('button', { name: /^Take it/ })).toBeNull();
     expect(then()).toMatch(/^5 ms late/);
-    cleanup();
+    clearPage();
     const take = restingTake('couch clap');
     const corrected = { ...take, notes: moveMark(take.notes!, 'claps', 0, 1068) };
     open(set, corrected);

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
-import { cleanup, screen, within } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { applyEdit, type Edit, type Rig } from '#core/rig/index.ts';
 import { selectRig } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
@@ -9,11 +9,6 @@ import { SyncScreen } from './index.ts';
 
 // The rig in hand is sent to a server that is not there: that is not looked at here.
 beforeEach(() => void vi.stubGlobal('fetch', async () => Promise.reject(new TypeError('no server'))));
-afterEach(() => {
-  cleanup();
-  localStorage.clear();
-  vi.unstubAllGlobals();
-});
 const edited = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
   if (!done.ok) throw new Error(done.refusal.reason);
