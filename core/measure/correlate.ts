@@ -80,7 +80,7 @@ function between(c: Float32Array, at: number): number {
 }
 
 /** Where the peak near sample `at` truly is, to a small part of a sample. */
-export function refinePeak(c: Float32Array, at: number): number {
+function refinePeak(c: Float32Array, at: number): number {
   const sign = c[(at + c.length) % c.length]! < 0 ? -1 : 1;
   let best = at;
   let height = Number.NEGATIVE_INFINITY;

@@ -51,7 +51,7 @@ export function nearestRate(measuredHz: number): Rate {
 export const rateName = (r: Rate): string => String(Number(hertz(r).toFixed(3)));
 
 /** Speed of sound in air, m/s, at a temperature in degrees C: 331.3 + 0.606 T. */
-export const speedOfSound = (celsius: number): number => 331.3 + 0.606 * celsius;
+const speedOfSound = (celsius: number): number => 331.3 + 0.606 * celsius;
 
 /** Time that sound takes through air; 20 degrees C unless said. */
 export const airMs = (metres: number, celsius = 20): number => (1000 * metres) / speedOfSound(celsius);

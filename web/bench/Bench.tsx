@@ -18,7 +18,7 @@ interface Props {
   readonly evaluation: Evaluation | null;
 }
 
-export const ACCEPTED = '.wav,.mp4,.mov,.m4a,.webm,.mkv,.flac,.mp3,.ogg,audio/*,video/*';
+const ACCEPTED = '.wav,.mp4,.mov,.m4a,.webm,.mkv,.flac,.mp3,.ogg,audio/*,video/*';
 
 /** Takes come onto the bench here: chosen, dropped, or out of those that are kept. */
 export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluation }: Props) {

@@ -102,7 +102,7 @@ describe('the lanes', () => {
       const points = path
         .slice(1, -1)
         .split('L')
-        .map((p) => p.split(' ').map(Number));
+        .map((p) => p.split(',').map(Number));
       return points.reduce((best, p) => (p[1]! < best[1]! ? p : best))[0]!;
     };
     expect(top(wavePath(sound, { startMs: 0, msPerPx: 1.25 }, WIDTH))).toBe(400);

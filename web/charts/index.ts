@@ -1,5 +1,4 @@
 export { ArrivalChart } from './ArrivalChart.tsx';
-export { Dimension } from './Dimension.tsx';
 export { Lanes, type LanesProps } from './Lanes.tsx';
 export { heldWithin, type LaneData, type LaneMark, type LaneView, wholeView, zoomAbout } from './lanes.ts';
 export { useWidth } from './useWidth.ts';

@@ -1,4 +1,6 @@
+import { bisectLeft, range } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
+import { area, line } from 'd3-shape';
 
 /** What part of time is shown: where the left edge stands, and how much a pixel holds. */
 export interface LaneView {
@@ -26,8 +28,6 @@ export interface LaneData {
 }
 
 export const LANE_HEIGHT = 84;
-/** Pixels are drawn in pairs: finer cannot be seen, and paths stay short. */
-const COLUMN_PX = 1;
 
 export const pxOf = (view: LaneView, ms: number): number => (ms - view.startMs) / view.msPerPx;
 export const msOf = (view: LaneView, px: number): number => view.startMs + px * view.msPerPx;
@@ -55,24 +55,28 @@ export const wholeView = (widthPx: number, wholeMs: number): LaneView => ({
 export function wavePath(lane: LaneData, view: LaneView, widthPx: number): string {
   if (!lane.peaks) return '';
   const { binMs, low, high } = lane.peaks;
-  const middle = LANE_HEIGHT / 2;
   const reach = loudest(high, low);
-  const tops: string[] = [];
-  const bottoms: string[] = [];
-  for (let px = 0; px < widthPx; px += COLUMN_PX) {
+  const y = scaleLinear()
+    .domain([-reach, reach])
+    .range([LANE_HEIGHT - 4, 4]);
+  // A line of nothing keeps silence in sight.
+  const least = 0.004 * reach;
+  const columns = range(0, widthPx).map((px) => {
     const from = Math.floor((msOf(view, px) - lane.shiftMs) / binMs);
-    const to = Math.max(from + 1, Math.ceil((msOf(view, px + COLUMN_PX) - lane.shiftMs) / binMs));
-    let least = 0;
-    let most = 0;
+    const to = Math.max(from + 1, Math.ceil((msOf(view, px + 1) - lane.shiftMs) / binMs));
+    let [bottom, top] = [0, 0];
     for (let b = Math.max(0, from); b < Math.min(low.length, to); b++) {
-      least = Math.min(least, low[b]!);
-      most = Math.max(most, high[b]!);
+      if (low[b]! < bottom) bottom = low[b]!;
+      if (high[b]! > top) top = high[b]!;
     }
-    const y = (v: number) => (middle - (v / reach) * (middle - 4)).toFixed(1);
-    tops.push(`${px} ${y(most + 0.004 * reach)}`);
-    bottoms.unshift(`${px} ${y(least - 0.004 * reach)}`);
-  }
-  return `M${tops.join('L')}L${bottoms.join('L')}Z`;
+    return { px, top: y(top + least), bottom: y(bottom - least) };
+  });
+  const shape = area<(typeof columns)[number]>()
+    .x((c) => c.px)
+    .y0((c) => c.bottom)
+    .y1((c) => c.top)
+    .digits(1);
+  return shape(columns) ?? '';
 }
 
 function loudest(high: Float32Array, low: Float32Array): number {
@@ -94,21 +98,35 @@ export function brightnessPath(lane: LaneData, view: LaneView, widthPx: number):
   const y = scaleLinear()
     .domain([least, Math.max(most, least + 1)])
     .range([LANE_HEIGHT - 8, 8]);
-  const endMs = msOf(view, widthPx);
-  return lane.pieces
-    .map(({ timesMs, mean }) => {
-      let path = '';
-      for (let f = 0; f < mean.length; f++) {
-        const next = timesMs[f + 1] ?? timesMs[f]! + (timesMs[f]! - (timesMs[f - 1] ?? timesMs[f]!));
-        if (next + lane.shiftMs < view.startMs || timesMs[f]! + lane.shiftMs > endMs) continue;
-        const px = pxOf(view, timesMs[f]! + lane.shiftMs).toFixed(1);
-        const height = y(mean[f]!).toFixed(1);
-        path += path === '' ? `M${px} ${height}` : `L${px} ${height}`;
-        path += `L${pxOf(view, next + lane.shiftMs).toFixed(1)} ${height}`;
-      }
-      return path;
-    })
-    .join('');
+  const shape = line().digits(1);
+  return lane.pieces.map((piece) => shape(steps(piece, lane.shiftMs, view, widthPx, y)) ?? '').join('');
+}
+
+/** The corners of the steps in view; where a pixel holds many frames, what they span. */
+function steps(
+  { timesMs, mean }: NonNullable<LaneData['pieces']>[number],
+  shiftMs: number,
+  view: LaneView,
+  widthPx: number,
+  y: (v: number) => number,
+): [number, number][] {
+  const usualMs = timesMs.length > 1 ? (timesMs.at(-1)! - timesMs[0]!) / (timesMs.length - 1) : 0;
+  const first = Math.max(0, bisectLeft(timesMs, view.startMs - shiftMs) - 1);
+  const last = bisectLeft(timesMs, msOf(view, widthPx) - shiftMs);
+  const corners: [number, number][] = [];
+  for (let f = first; f < last; ) {
+    const px = pxOf(view, timesMs[f]! + shiftMs);
+    let [low, high, end] = [mean[f]!, mean[f]!, f + 1];
+    for (; end < last && pxOf(view, timesMs[end]! + shiftMs) < px + 1; end++) {
+      low = Math.min(low, mean[end]!);
+      high = Math.max(high, mean[end]!);
+    }
+    const nextPx = pxOf(view, (timesMs[end] ?? timesMs[end - 1]! + usualMs) + shiftMs);
+    if (low < high) corners.push([px, y(mean[f]!)], [px, y(low)], [px, y(high)], [nextPx, y(mean[end - 1]!)]);
+    else corners.push([px, y(low)], [nextPx, y(low)]);
+    f = end;
+  }
+  return corners;
 }
 
 /** Stretches of a picture lane that were not looked at, in pixels. */

@@ -25,8 +25,6 @@ export function formatSpread({ kind, value, spread }: Figure): string {
   return `${formatNumber(value.low)} to ${formatNumber(value.high)}`;
 }
 
-export const formatMs = (ms: number): string => `${formatNumber(ms, Math.abs(ms) < 10 && ms % 1 !== 0 ? 1 : 0)} ms`;
-
 /** 'late', 'early' or neither, in words: 64 ms late. */
 export function formatOffset(ms: number, decimals = 0): string {
   const text = formatNumber(Math.abs(ms), decimals);

@@ -1,0 +1,69 @@
+import type { Cable, DeviceType, PortSpec } from '#core/rig/index.ts';
+import { airMs, dbFromRatio, exactly } from '#core/units/index.ts';
+import type { DelayTerm, Edge } from './graph.ts';
+import { type Link, layoutOf, newWayId } from './layout.ts';
+
+/** Cables without delay and the closest that a microphone stands, so that no air path gains without end. */
+const CLOSEST_M = 0.01;
+interface KnownCable {
+  readonly from: DeviceType;
+  readonly to: DeviceType;
+  readonly links: readonly Link[];
+}
+const cables = new WeakMap<Cable, KnownCable>();
+
+/** What a cable, a stretch of air or a link in software carries from channel to channel. */
+export function cableLinks(cable: Cable, fromType: DeviceType, toType: DeviceType): readonly Link[] {
+  const known = cables.get(cable);
+  if (known && known.from === fromType && known.to === toType) return known.links;
+  const from = layoutOf(fromType).get(cable.from.portId)!;
+  const to = layoutOf(toType).get(cable.to.portId)!;
+  const edge = cableEdge(cable, from.spec);
+  const links = channelPairs(cable, from.spec, to.spec).map(([f, t]) => ({
+    edge,
+    from: from.first + f,
+    to: to.first + t,
+  }));
+  cables.set(cable, { from: fromType, to: toType, links });
+  return links;
+}
+
+function cableEdge(cable: Cable, from: PortSpec): Edge {
+  const air = cable.medium === 'air';
+  const ms = exactly(air ? airMs(cable.lengthM) : 0);
+  const term: DelayTerm = {
+    key: `cable:${cable.id}`,
+    label: `${cable.lengthM} m of air`,
+    ms,
+    kind: 'standard',
+    source: 'speed of sound at 20 °C, 343 m/s',
+  };
+  return {
+    wayId: newWayId(),
+    via: { cableId: cable.id },
+    gainDb: exactly(air ? -dbFromRatio(Math.max(cable.lengthM, CLOSEST_M) / (from.referenceM ?? 1)) : 0),
+    delays: air ? [term] : [],
+    delayMs: ms,
+    noiseDb: Number.NEGATIVE_INFINITY,
+    ceilingDb: Number.POSITIVE_INFINITY,
+    conversions: 0,
+    polarity: 1,
+    lowHz: 0,
+    highHz: Number.POSITIVE_INFINITY,
+    clock: null,
+    settings: [],
+  };
+}
+
+/** Like goes to like: one to all, all to one, otherwise by order; or as the cable's own map says. */
+function channelPairs(cable: Cable, from: PortSpec, to: PortSpec): [number, number][] {
+  const at = (port: PortSpec, id: string) => port.channels.findIndex((c) => c.id === id);
+  if (cable.map) return cable.map.map((pair) => [at(from, pair.from), at(to, pair.to)]);
+  return (['sound', 'picture'] as const).flatMap((carries) => {
+    const indices = (port: PortSpec) => port.channels.flatMap((c, i) => (c.carries === carries ? [i] : []));
+    const [outs, ins] = [indices(from), indices(to)];
+    if (outs.length === 1) return ins.map((i): [number, number] => [outs[0]!, i]);
+    if (ins.length === 1) return outs.map((o): [number, number] => [o, ins[0]!]);
+    return outs.slice(0, ins.length).map((o, i): [number, number] => [o, ins[i]!]);
+  });
+}

@@ -1,0 +1,197 @@
+import {
+  type Device,
+  type DeviceType,
+  type LevelClass,
+  type SettingSpec,
+  type SettingValue,
+  type Stage,
+  settingOf,
+  type Way,
+} from '#core/rig/index.ts';
+import {
+  add,
+  DB_SPL_AT_1_PASCAL,
+  dbuFromDbv,
+  exactly,
+  frameMs,
+  type Interval,
+  negate,
+  type Rate,
+  scale as scaleInterval,
+  sum,
+  sumByPower,
+} from '#core/units/index.ts';
+import type { DelayTerm, Edge, Node, Scale, Shut } from './graph.ts';
+import { type Link, newWayId, placeOf } from './layout.ts';
+
+const SCALE_OF: Record<LevelClass, Scale> = {
+  air: 'spl',
+  light: 'dbfs',
+  microphone: 'dbu',
+  line: 'dbu',
+  headphone: 'dbu',
+  speaker: 'dbu',
+  digital: 'dbfs',
+  software: 'dbfs',
+};
+
+const range = ([low, nominal, high]: readonly [number, number, number]): Interval => ({ low, nominal, high });
+
+interface Inside {
+  readonly type: DeviceType;
+  readonly frameRate: Rate;
+  readonly nodes: readonly Node[];
+  readonly links: readonly Link[];
+  readonly shut: readonly Shut[];
+}
+const insides = new WeakMap<Device, Inside>();
+
+/** What a device with its settings contributes: its channels, the open ways between them, and the shut ones. */
+export function insideOf(device: Device, type: DeviceType, frameRate: Rate): Inside {
+  const known = insides.get(device);
+  if (known && known.type === type && known.frameRate === frameRate) return known;
+  const nodes = type.ports.flatMap((spec) =>
+    spec.channels.map(
+      (c): Node => ({
+        deviceId: device.id,
+        portId: spec.id,
+        channelId: c.id,
+        carries: c.carries,
+        scale: SCALE_OF[spec.level],
+      }),
+    ),
+  );
+  const context: Context = { frameRate, device, type, settings: new Map(type.settings.map((s) => [s.id, s])) };
+  const links: Link[] = [];
+  const shut: Shut[] = [];
+  const wayIds = new Map<string, number>();
+  for (const way of type.inside) {
+    const [from, to] = [placeOf(type, way.from), placeOf(type, way.to)];
+    const ports = `${way.from.split('.')[0]} ${way.to.split('.')[0]}`;
+    const wayId = wayIds.get(ports) ?? newWayId();
+    wayIds.set(ports, wayId);
+    const edge = insideEdge(context, way, wayId);
+    if ('shutBy' in edge) shut.push({ from, to, deviceId: device.id, settingId: edge.shutBy });
+    else links.push({ edge, from, to });
+  }
+  const inside = { type, frameRate, nodes, links, shut };
+  insides.set(device, inside);
+  return inside;
+}
+
+interface Context {
+  frameRate: Rate;
+  device: Device;
+  type: DeviceType;
+  settings: ReadonlyMap<string, SettingSpec>;
+}
+
+const settingValue = ({ device, settings }: Context, id: string): SettingValue =>
+  settingOf(device, settings.get(id)!).value;
+
+/** What the stages of one way do together; or, where a door on it is shut, which setting shuts it. */
+function insideEdge(context: Context, way: Way, wayId: number): Edge | { shutBy: string } {
+  const { device } = context;
+  let gainDb = exactly(0);
+  let ceilingDb = Number.POSITIVE_INFINITY;
+  let conversions = 0;
+  let polarity: 1 | -1 = 1;
+  let lowHz = 0;
+  let highHz = Number.POSITIVE_INFINITY;
+  let clock: string | null = null;
+  const delays: DelayTerm[] = [];
+  const noises: { db: number; gainSoFar: number }[] = [];
+  const settings: string[] = [];
+  for (const stage of way.stages) {
+    if ('setting' in stage) settings.push(`${device.id}.${stage.setting}`);
+    const step = gainOf(context, stage);
+    if (step === 'shut') return { shutBy: (stage as { setting: string }).setting };
+    gainDb = add(gainDb, step);
+    switch (stage.do) {
+      case 'delay':
+      case 'latency':
+        delays.push(delayTerm(context, stage));
+        break;
+      case 'noise':
+        noises.push({ db: stage.db, gainSoFar: gainDb.nominal });
+        break;
+      case 'ceiling':
+        ceilingDb = Math.min(ceilingDb, stage.db - gainDb.nominal);
+        break;
+      case 'convert':
+        conversions++;
+        // Full scale is a ceiling on the digital side, whichever way the signal goes.
+        ceilingDb = Math.min(ceilingDb, stage.to === 'digital' ? -gainDb.nominal : step.nominal - gainDb.nominal);
+        break;
+      case 'band':
+        lowHz = Math.max(lowHz, stage.lowHz);
+        highHz = Math.min(highHz, stage.highHz);
+        break;
+      case 'invert':
+        polarity = polarity === 1 ? -1 : 1;
+        break;
+      case 'clock':
+        clock = device.id;
+        break;
+    }
+  }
+  return {
+    wayId,
+    via: { deviceId: device.id },
+    gainDb,
+    delays,
+    delayMs: sum(delays.map((d) => d.ms)),
+    noiseDb: sumByPower(noises.map((n) => n.db + gainDb.nominal - n.gainSoFar)),
+    ceilingDb,
+    conversions,
+    polarity,
+    lowHz,
+    highHz,
+    clock,
+    settings,
+  };
+}
+
+/** What a stage adds in decibels; changes of scale count as gains. `shut` where nothing passes. */
+function gainOf(context: Context, stage: Stage): Interval | 'shut' {
+  switch (stage.do) {
+    case 'gain': {
+      const spec = context.settings.get(stage.setting) as SettingSpec & { kind: 'gain' };
+      const db = settingValue(context, stage.setting) as number;
+      return spec.offAtMin && db <= spec.min ? 'shut' : exactly(db);
+    }
+    case 'fixed-gain':
+      return exactly(stage.db);
+    case 'door':
+      return settingValue(context, stage.setting) === stage.openWhen ? exactly(0) : 'shut';
+    case 'convert':
+      return stage.to === 'digital' ? negate(range(stage.fullScaleDbu)) : range(stage.fullScaleDbu);
+    case 'hear':
+      return add(range(stage.sensitivityDbvPerPa), exactly(dbuFromDbv(-DB_SPL_AT_1_PASCAL)));
+    case 'radiate':
+      return range(stage.splAt0Dbu);
+    default:
+      return exactly(0);
+  }
+}
+
+function delayTerm(context: Context, stage: Stage & { do: 'delay' | 'latency' }): DelayTerm {
+  const { device, type, settings } = context;
+  const perFrame = frameMs(context.frameRate);
+  if (stage.do === 'latency') {
+    const figure = type.figures[stage.figure]!;
+    const ms = figure.unit === 'frames' ? scaleInterval(range(figure.range), perFrame) : range(figure.range);
+    return {
+      key: `${device.id}.${stage.figure}`,
+      label: `${device.name}: ${figure.label}`,
+      ms,
+      kind: figure.kind,
+      source: figure.source,
+    };
+  }
+  const spec = settings.get(stage.setting) as SettingSpec & { kind: 'delay' };
+  const setting = settingOf(device, spec);
+  const ms = exactly((setting.value as number) * (spec.unit === 'frames' ? perFrame : 1));
+  const source = setting.known === 'assumed' ? 'as drawn, not looked at' : 'as set on the device';
+  return { key: `${device.id}.${stage.setting}`, label: `${device.name}: ${spec.name}`, ms, kind: 'set', source };
+}
