@@ -61,6 +61,42 @@ test('a file is dropped, marked by pointer, looked at closely, and laid beside a
   await expect(page.getByTestId('findings').getByText(/ms (earlier|later)$/)).toBeVisible({ timeout: 60_000 });
 });
 
+test('frames around a mark are seen, and the right one is chosen', async ({ page, server }) => {
+  await page.goto(`${server.url}/bench?takes=${COUCH_CLAP}`);
+  await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
+  const flash = page.getByRole('slider', { name: /^Flash 1,/ });
+  await flash.focus();
+  const frames = page.getByRole('button', { name: /^The flash is at 00:01\./ });
+  await expect(frames).toHaveCount(5);
+  // The lamp is in the right half of the picture: dark before the flash, lit from it on.
+  const lamp = () =>
+    page.locator('.frames canvas').evaluateAll((all) =>
+      all.map((canvas) => {
+        const { width, height } = canvas as HTMLCanvasElement;
+        const at = (canvas as HTMLCanvasElement).getContext('2d')!;
+        return at.getImageData(Math.round(width * 0.68), Math.round(height * 0.42), 1, 1).data[0]! > 128;
+      }),
+    );
+  await expect.poll(lamp).toEqual([false, false, true, true, true]);
+  await expect(frames.nth(2)).toHaveAttribute('aria-pressed', 'true');
+  const before = Number(await flash.getAttribute('aria-valuenow'));
+  await frames.nth(1).click();
+  await expect.poll(async () => Number(await flash.getAttribute('aria-valuenow'))).toBeCloseTo(before - 1000 / 60, 0);
+  // Walked on by keys, the strip follows.
+  await flash.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(lamp).toEqual([false, true, true, true, true]);
+  // Where nothing is marked, a frame makes a mark.
+  const lanes = (await page.getByLabel('Lanes of the takes').boundingBox())!;
+  await page.mouse.click(lanes.x + 250, lanes.y + 70);
+  await page
+    .getByRole('button', { name: /^Mark a flash at/ })
+    .first()
+    .click();
+  await expect(page.getByText('5 flashes and 4 claps found.')).toBeVisible();
+});
+
 test('work can be stopped and begun again', async ({ page, server }) => {
   await page.goto(`${server.url}/bench?takes=${COUCH_CLAP}`);
   await page.getByRole('button', { name: 'Stop' }).click();

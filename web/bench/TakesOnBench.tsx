@@ -3,10 +3,11 @@ import { useEffect, useState } from 'react';
 import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { heldWithin, Lanes, type LaneView, useWidth, wholeView, zoomAbout } from '#web/charts/index.ts';
+import { heldWithin, type LaneData, Lanes, type LaneView, useWidth, wholeView, zoomAbout } from '#web/charts/index.ts';
 import { count, useKey, useKeyHint } from '#web/parts/index.ts';
 import { BenchCard } from './BenchCard.tsx';
 import { Findings } from './Findings.tsx';
+import { FrameStrip } from './FrameStrip.tsx';
 import { laneStepMs, lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
 import { addMark, moveMark, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
 import { useComparison } from './useComparison.ts';
@@ -102,6 +103,7 @@ function Lying({
     const take = takeOf(laneKey);
     if (take.notes) take.change(change(take.notes, readLaneKey(laneKey).kind, Number(markKey.split('#')[1])));
   };
+  const eye = momentSeen(bench, lanes, selected, cursor);
   const others = kept.filter((t) => !bench.some((b) => b.id === t.id));
   return (
     <>
@@ -136,7 +138,10 @@ function Lying({
               pairs={pairLines(bench, [0, shiftMs])}
               stepMs={(lane) => laneStepMs(takeOf(lane.key), lane)}
               onView={setView}
-              onCursor={(laneKey, ms) => setCursor({ laneKey, ms })}
+              onCursor={(laneKey, ms) => {
+                setCursor({ laneKey, ms });
+                setSelected(null);
+              }}
               onSelect={setSelected}
               onMove={(laneKey, markKey, atMs) => {
                 const take = takeOf(laneKey);
@@ -148,6 +153,22 @@ function Lying({
             />
           )}
         </div>
+        {eye && (
+          <FrameStrip
+            take={eye.take}
+            atMs={eye.atMs}
+            verb={eye.index === null ? 'Mark a flash at' : 'The flash is at'}
+            onChoose={(timeMs) => {
+              const { take, index } = eye;
+              if (!take.notes) return;
+              take.change(
+                index === null
+                  ? addMark(take.notes, 'flashes', timeMs)
+                  : moveMark(take.notes, 'flashes', index, timeMs),
+              );
+            }}
+          />
+        )}
         <Findings bench={bench} comparison={comparison} rig={rig} evaluation={evaluation} />
         {bench.length === 1 && others.length > 0 && (
           <p className="row small quiet" style={{ marginTop: 16 }}>
@@ -163,6 +184,26 @@ function Lying({
       <BenchCard bench={bench} comparison={comparison} rigId={rigId} rig={rig} evaluation={evaluation} />
     </>
   );
+}
+
+/** The moment whose frames are shown: that of the flash chosen, or of the cursor in a picture's lane. */
+function momentSeen(
+  bench: readonly BenchTake[],
+  lanes: readonly LaneData[],
+  selected: string | null,
+  cursor: { laneKey: string; ms: number } | null,
+): { take: BenchTake; atMs: number; index: number | null } | null {
+  const lane = lanes.find(
+    (l) => l.kind === 'picture' && (selected?.startsWith(`${l.key}#`) || l.key === cursor?.laneKey),
+  );
+  if (!lane) return null;
+  const take = bench.find((t) => t.id === readLaneKey(lane.key).takeId)!;
+  if (selected?.startsWith(`${lane.key}#`)) {
+    const index = Number(selected.split('#')[1]);
+    const mark = take.notes?.flashes[index];
+    return mark ? { take, atMs: mark.atMs, index } : null;
+  }
+  return { take, atMs: Math.max(0, cursor!.ms - lane.shiftMs), index: null };
 }
 
 /** What was found in a take, in a line; or the work under way, with its stop. */

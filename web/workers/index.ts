@@ -1,3 +1,4 @@
-export { compareTakes, type Job, lookAtTake } from './jobs.ts';
+export type { SmallFrame } from './frames.ts';
+export { compareTakes, framesBetween, type Job, lookAtTake } from './jobs.ts';
 export type { Progress, TakeLook } from './look.ts';
 export type { TakeSource } from './take-source.ts';

@@ -1,5 +1,6 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Offset } from '#core/measure/index.ts';
+import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
 import type { MeasureApi } from './measure.worker.ts';
 import type { TakeSource } from './take-source.ts';
@@ -37,3 +38,9 @@ export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: OnPro
 
 export const compareTakes = (first: TakeSource, second: TakeSource, onProgress: OnProgress): Job<Offset> =>
   start(onProgress, (worker, heard) => worker.offset(first, second, heard));
+
+export const framesBetween = (source: TakeSource, fromMs: number, toMs: number, widthPx: number): Job<SmallFrame[]> =>
+  start(
+    () => undefined,
+    (worker) => worker.frames(source, fromMs, toMs, widthPx),
+  );

@@ -1,7 +1,8 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import { measureOffset, type Offset } from '#core/measure/index.ts';
 import { fftOver, type PffftModule } from '#core/samples/index.ts';
+import { readFrames, type SmallFrame } from './frames.ts';
 import { lookAt, type Progress, type TakeLook } from './look.ts';
 import { openMedia } from './media.ts';
 import type { TakeSource } from './take-source.ts';
@@ -28,6 +29,13 @@ const api = {
       a.close();
       b.close();
     }
+  },
+  async frames(source: TakeSource, fromMs: number, toMs: number, widthPx: number): Promise<SmallFrame[]> {
+    const frames = await readFrames(source, fromMs, toMs, widthPx);
+    return transfer(
+      frames,
+      frames.map((f) => f.image),
+    );
   },
 };
 export type MeasureApi = typeof api;

@@ -56,13 +56,7 @@ export async function openMedia(source: TakeSource, onProgress: (done: number) =
       };
     }
   }
-  const input = new Input({
-    source: 'file' in source ? new BlobSource(source.file) : new UrlSource(source.url),
-    formats: ALL_FORMATS,
-  });
-  if (!(await input.canRead())) {
-    throw new Error('This is neither sound nor video that can be read here. Choose a WAV, MP4, MOV, WebM or MKV file.');
-  }
+  const input = await openInput(source);
   const notices: string[] = [];
   const audio = await input.getPrimaryAudioTrack();
   const video = await input.getPrimaryVideoTrack();
@@ -75,6 +69,16 @@ export async function openMedia(source: TakeSource, onProgress: (done: number) =
       'Nothing in this file can be decoded by this browser. Export it as MP4 with H.264 and AAC, or as WAV.',
     );
   return { sound, picture: canSee ? await openPicture(video) : null, notices, close: () => input[Symbol.dispose]() };
+}
+
+/** @throws Error with a sentence on what to do */
+export async function openInput(source: TakeSource): Promise<Input> {
+  const input = new Input({
+    source: 'file' in source ? new BlobSource(source.file) : new UrlSource(source.url),
+    formats: ALL_FORMATS,
+  });
+  if (await input.canRead()) return input;
+  throw new Error('This is neither sound nor video that can be read here. Choose a WAV, MP4, MOV, WebM or MKV file.');
 }
 
 /** All of the sound, channels averaged; each piece is placed by its own time stamp, what lies before zero is left out. */
