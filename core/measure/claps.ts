@@ -37,6 +37,10 @@ const LOUD_SHARE = 0.98;
 /** Strength from which it is called a clap; and how far below the strongest of the take one may lie. */
 const LEAST_STRENGTH = 18;
 const BELOW_STRONGEST = 24;
+/** From here on a burst is a clap however many there are; below it, so many are believed, or one in so many seconds. */
+const SURE_STRENGTH = 36;
+const MOST_WEAK = 4;
+const SECONDS_A_WEAK = 8;
 /** The onset is where the burst's energy first reaches this share of its height. */
 const ONSET_SHARE = 0.12;
 
@@ -141,12 +145,18 @@ export async function findClaps(recording: Recording, onProgress?: (done: number
     keepStrongest(candidates, { hop: i, strength }, Math.round(APART_MS / HOP_MS));
   }
   const strongest = Math.max(...candidates.map((c) => c.strength), Number.NEGATIVE_INFINITY);
+  const likely = candidates.filter((c) => c.strength >= LEAST_STRENGTH && c.strength >= strongest - BELOW_STRONGEST);
   const claps: Clap[] = [];
-  for (const c of candidates) {
-    if (c.strength < LEAST_STRENGTH || c.strength < strongest - BELOW_STRONGEST) continue;
+  for (const c of withoutBangs(likely, recording.frames / recording.sampleRateHz)) {
     claps.push({ atMs: await onsetMs(recording, c.hop * hop), strength: c.strength });
   }
   return claps;
+}
+
+/** Nobody claps to be measured this often: weak bursts that keep coming are part of what goes on (a game, drums). */
+function withoutBangs<T extends { strength: number }>(likely: readonly T[], seconds: number): readonly T[] {
+  const weak = likely.filter((c) => c.strength < SURE_STRENGTH);
+  return weak.length > Math.max(MOST_WEAK, seconds / SECONDS_A_WEAK) ? likely.filter((c) => !weak.includes(c)) : likely;
 }
 
 /** The level that all but the loudest 2 % of the take's sounding time stays under. */

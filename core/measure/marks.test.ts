@@ -65,6 +65,7 @@ describe('claps', () => {
     for (let seed = 0; seed < 6; seed++) {
       expect(await findClaps(recordingOf([jingle(10 * RATE, RATE, seed)], RATE))).toEqual([]);
       const bangs = game(10 * RATE, RATE, seed);
+      expect(await findClaps(recordingOf([bangs], RATE))).toEqual([]);
       const claps = clapsAt([2, 5, 8])(10 * RATE, RATE, seed);
       const found = await findClaps(recordingOf([bangs.map((v, i) => 0.5 * v + 2 * claps[i]!)], RATE));
       expect(found.map((c) => Math.round(c.atMs / 10))).toEqual([200, 500, 800]);

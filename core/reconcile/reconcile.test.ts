@@ -127,6 +127,16 @@ describe('a take’s drift in the rig', () => {
       { kind: 'drift', ppm: { mean: -31, sd: 0.04, count: 9 } },
     ]);
   });
+  it('replaces what was measured of the two before, whichever was held against which', () => {
+    const taken = (r: Rig, more: Partial<typeof drift>) => {
+      const done = reconcileDrift(r, { ...drift, ...more });
+      if (!done.ok) throw new Error(done.reason);
+      return apply(r, done.edit);
+    };
+    const others = taken(taken(rig, {}), { id: 'm3', againstDeviceId: 'camera' });
+    const again = taken(others, { id: 'm4', deviceId: 'backup-recorder', againstDeviceId: 'mixer', ppm: 30 });
+    expect(again.measurements.map((m) => m.id)).toEqual(['m3', 'm4']);
+  });
   it('needs two clocks that are there', () => {
     expect(reconcileDrift(rig, { ...drift, againstDeviceId: 'mixer' })).toMatchObject({ ok: false });
     expect(reconcileDrift(rig, { ...drift, deviceId: 'sundial' })).toMatchObject({ ok: false });

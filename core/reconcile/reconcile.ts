@@ -106,7 +106,7 @@ function asMade(rig: Rig, { madeWith, listenerId }: PictureReading): Rig {
   };
 }
 
-/** Two recorders' clocks against each other. */
+/** Two recorders' clocks against each other; what was measured of the two before is replaced. */
 export function reconcileDrift(
   rig: Rig,
   reading: {
@@ -125,20 +125,27 @@ export function reconcileDrift(
   if (names[0] === names[1]) return { ok: false, reason: 'A clock does not drift against itself. Choose two devices.' };
   const missing = names.find((id) => !rig.devices.some((d) => d.id === id));
   if (missing) return { ok: false, reason: `There is no device '${missing}' in the rig.` };
+  const measurement: Measurement = {
+    kind: 'drift',
+    id: reading.id,
+    label: reading.label,
+    ...(reading.takeId === undefined ? {} : { takeId: reading.takeId }),
+    takenAt: reading.takenAt,
+    deviceId: reading.deviceId,
+    againstDeviceId: reading.againstDeviceId,
+    ppm: { mean: thousandths(reading.ppm), sd: thousandths(reading.sdPpm), count: reading.count },
+  };
+  const before = rig.measurements.filter(
+    (m) => m.kind === 'drift' && names.includes(m.deviceId) && names.includes(m.againstDeviceId),
+  );
   return {
     ok: true,
     edit: {
-      kind: 'add-measurement',
-      measurement: {
-        kind: 'drift',
-        id: reading.id,
-        label: reading.label,
-        ...(reading.takeId === undefined ? {} : { takeId: reading.takeId }),
-        takenAt: reading.takenAt,
-        deviceId: reading.deviceId,
-        againstDeviceId: reading.againstDeviceId,
-        ppm: { mean: thousandths(reading.ppm), sd: thousandths(reading.sdPpm), count: reading.count },
-      },
+      kind: 'batch',
+      edits: [
+        ...before.map((m): Edit => ({ kind: 'remove-measurement', measurementId: m.id })),
+        { kind: 'add-measurement', measurement },
+      ],
     },
   };
 }

@@ -33,6 +33,7 @@ export function BenchCard({ bench, comparison, rigId, rig, evaluation }: Props) 
               sd={comparison.offset.driftSdPpm ?? 0}
               count={comparison.offset.points.length}
               rig={rig}
+              evaluation={evaluation}
             />
           )}
           {!withOffset && !comparison.offset && (

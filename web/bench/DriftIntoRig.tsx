@@ -2,39 +2,42 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import { reconcileDrift } from '#core/reconcile/index.ts';
 import { findTypes, type Rig } from '#core/rig/index.ts';
-import { Choice, formatNumber } from '#web/parts/index.ts';
+import type { Evaluation } from '#core/signal/index.ts';
+import { Choice, formatDate, formatSigned } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { guessClock } from './follows.ts';
 import type { BenchTake } from './useTake.ts';
 
+interface Props {
+  readonly bench: readonly BenchTake[];
+  readonly ppm: number;
+  readonly sd: number;
+  readonly count: number;
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+}
+
 /** Two recorders' clocks against each other, taken into the rig. */
-export function DriftIntoRig({
-  bench,
-  ppm,
-  sd,
-  count,
-  rig,
-}: {
-  bench: readonly BenchTake[];
-  ppm: number;
-  sd: number;
-  count: number;
-  rig: Rig;
-}) {
+export function DriftIntoRig({ bench, ppm, sd, count, rig, evaluation }: Props) {
   const dispatch = useAppDispatch();
-  const [deviceId, setDeviceId] = useState('');
-  const [againstDeviceId, setAgainst] = useState('');
+  const [first, second] = bench as readonly [BenchTake, BenchTake];
   const types = findTypes(rig);
   const clocks = rig.devices.filter((d) =>
     types.get(d.typeId)!.inside.some((w) => w.stages.some((s) => s.do === 'clock')),
   );
+  const clockIds = clocks.map((d) => d.id);
+  const [deviceId, setDeviceId] = useState(() => guessClock(second.name, rig, evaluation, clockIds));
+  const [againstDeviceId, setAgainst] = useState(() => guessClock(first.name, rig, evaluation, clockIds));
   const options: [string, string][] = [['', 'choose'], ...clocks.map((d): [string, string] => [d.id, d.name])];
-  const known = rig.measurements.some((m) => m.kind === 'drift' && m.takeId === bench[1]!.id);
+  const known = rig.measurements.find(
+    (m) => m.kind === 'drift' && m.deviceId === deviceId && m.againstDeviceId === againstDeviceId,
+  );
   const takeIn = () => {
-    const label = bench[1]!.name.replace(/\.[a-z0-9]{2,4}$/i, '');
+    const label = second.name.replace(/\.[a-z0-9]{2,4}$/i, '');
     const done = reconcileDrift(rig, {
       id: `m-${crypto.randomUUID()}`,
       label,
-      takeId: bench[1]!.id,
+      takeId: second.id,
       takenAt: new Date().toISOString(),
       deviceId,
       againstDeviceId,
@@ -47,21 +50,36 @@ export function DriftIntoRig({
   return (
     <>
       <h2>Clocks</h2>
-      <p className="quiet">
-        Whose clocks were these? The second take runs {formatNumber(Math.abs(ppm), 1)} ppm{' '}
-        {ppm < 0 ? 'shorter' : 'longer'}.
-      </p>
-      <p className="row" style={{ marginTop: 6 }}>
-        <Choice label="Clock of the second take" value={deviceId} options={options} onChange={setDeviceId} />
-        against
-        <Choice label="Clock of the first take" value={againstDeviceId} options={options} onChange={setAgainst} />
-      </p>
-      <p style={{ marginTop: 8 }}>
-        <Button disabled={!deviceId || !againstDeviceId || deviceId === againstDeviceId} onClick={takeIn}>
-          Take the clocks into the rig
-        </Button>
-      </p>
-      {known && <p className="good">The rig knows it.</p>}
+      <p className="quiet">Whose clocks were these?</p>
+      <table className="table tight">
+        <tbody>
+          {(
+            [
+              [second, 'Clock of the second take', deviceId, setDeviceId, `${formatSigned(ppm, 1)} ppm`],
+              [first, 'Clock of the first take', againstDeviceId, setAgainst, 'reference'],
+            ] as const
+          ).map(([take, label, value, choose, said]) => (
+            <tr key={label}>
+              <td>
+                <div className="small quiet">{take.name}</div>
+                <Choice label={label} value={value} options={options} onChange={choose} />
+              </td>
+              <td className="number">{said}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {known?.takeId === second.id ? (
+        <p className="good" style={{ marginTop: 8 }}>
+          The rig knows it, since {formatDate(known.takenAt)}.
+        </p>
+      ) : (
+        <p style={{ marginTop: 10 }}>
+          <Button disabled={!deviceId || !againstDeviceId || deviceId === againstDeviceId} onClick={takeIn}>
+            {known ? 'Take it in place of what was measured before' : 'Take the clocks into the rig'}
+          </Button>
+        </p>
+      )}
     </>
   );
 }

@@ -19,22 +19,28 @@ export function settingsThatFollow(
   );
 }
 
+const wordsOf = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .split(/[^a-z0-9]+/)
+    .filter((w) => w.length > 0);
+
+/** How many telling words of `text` stand in the take's name. */
+function wordsIn(takeName: string, text: string): number {
+  const words = new Set(wordsOf(takeName));
+  return wordsOf(text).filter((w) => (w.length > 2 || /^[0-9]+$/.test(w)) && words.has(w)).length;
+}
+
 /** The pair that the take's name speaks of, word by word; otherwise the first that can be read. */
 export function guessPair(
   name: string,
   rig: Rig,
   readable: Evaluation['pairs'],
 ): { sourceId: string; listenerId: string } {
-  const words = new Set(name.toLowerCase().split(/[^a-z0-9]+/));
-  const score = (text: string) =>
-    text
-      .toLowerCase()
-      .split(/[^a-z0-9]+/)
-      .filter((w) => w.length > 2 && words.has(w)).length;
   const rated = readable.map((p) => ({
     p,
     points:
-      2 * score(`${p.sourceId} ${rig.sources.find((s) => s.id === p.sourceId)!.name}`) -
+      2 * wordsIn(name, `${p.sourceId} ${rig.sources.find((s) => s.id === p.sourceId)!.name}`) -
       (p.sourceId.includes('-') ? 0.5 : 0),
   }));
   const best = rated.reduce<(typeof rated)[number] | undefined>(
@@ -42,4 +48,16 @@ export function guessPair(
     undefined,
   );
   return { sourceId: best?.p.sourceId ?? '', listenerId: best?.p.listenerId ?? '' };
+}
+
+/** The device whose clock a take went by, from the take's name: the device's own, or that of the track it names. */
+export function guessClock(name: string, rig: Rig, { pairs }: Evaluation, clockIds: readonly string[]): string {
+  const named = [
+    ...rig.devices.map((d) => ({ clockId: d.id, points: wordsIn(name, d.name) })),
+    ...rig.listeners.map((l) => ({
+      clockId: pairs.find((p) => p.listenerId === l.id && p.ways[0]?.clock)?.ways[0]?.clock ?? '',
+      points: wordsIn(name, l.name),
+    })),
+  ].filter((c) => c.points > 0 && clockIds.includes(c.clockId));
+  return named.sort((a, b) => b.points - a.points)[0]?.clockId ?? '';
 }

@@ -3,7 +3,7 @@ import { evaluate } from '#core/signal/index.ts';
 import { demoRig } from '#web/web.testkit.tsx';
 import type { TakeLook } from '#web/workers/index.ts';
 import { look, restingTake } from './bench.testkit.ts';
-import { guessPair, settingsThatFollow } from './follows.ts';
+import { guessClock, guessPair, settingsThatFollow } from './follows.ts';
 import { lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
 import { addMark, moveMark, notesAfter, notesFrom, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
 
@@ -75,6 +75,14 @@ describe('from a take to the rig', () => {
     expect(guessPair('couch clap.mp4', rig, readable)).toEqual({ sourceId: 'couch', listenerId: 'stream' });
     expect(guessPair('Wren, first try.mov', rig, readable).sourceId).toBe('wren');
     expect(guessPair('0001.mp4', rig, readable).listenerId).toBe('stream');
+  });
+  it('the take’s name suggests whose clock it went by', () => {
+    const clocks = ['mixer', 'backup-recorder', 'camera'];
+    const evaluation = evaluate(rig);
+    expect(guessClock('relay talk, backup recorder.wav', rig, evaluation, clocks)).toBe('backup-recorder');
+    expect(guessClock('Mixer 2026-11-25.wav', rig, evaluation, clocks)).toBe('mixer');
+    expect(clocks).toContain(guessClock('relay talk, track 4.wav', rig, evaluation, clocks));
+    expect(guessClock('0001.wav', rig, evaluation, clocks)).toBe('');
   });
   it('the settings that follow are those on its own way', () => {
     const measurement = {
