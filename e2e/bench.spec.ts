@@ -8,7 +8,7 @@ const HALF_FRAME_MS = 8.34;
 for (const container of ['webm', 'mkv', 'mov']) {
   test(`a ${container} is measured to half a frame`, async ({ page, server }) => {
     await page.goto(`${server.url}/bench`);
-    await page.getByLabel('Take file').setInputFiles(`e2e/takes/clap.${container}`);
+    await page.getByLabel('Take file').setInputFiles(`fixtures/clap.${container}`);
     await expect(page.getByText('2 flashes and 2 claps found.')).toBeVisible({ timeout: 60_000 });
     const said = await page
       .getByTestId('findings')

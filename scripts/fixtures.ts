@@ -71,7 +71,7 @@ async function main(): Promise<void> {
   rmSync(folder, { recursive: true });
   for (const [file, codecs] of Object.entries(CLIPS)) {
     const clip = ['-y', '-i', VIDEO, '-t', '5.2', '-vf', 'scale=160:90', ...codecs.split(' '), '-fflags', '+bitexact'];
-    const { status } = spawnSync('ffmpeg', [...clip, `e2e/takes/${file}`], { stdio: 'ignore' });
+    const { status } = spawnSync('ffmpeg', [...clip, `fixtures/${file}`], { stdio: 'ignore' });
     if (status !== 0) throw new Error(`ffmpeg could not make ${file}.`);
   }
 }
