@@ -3,10 +3,11 @@ import { act, renderHook, screen, waitFor, within } from '@testing-library/react
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import type { TakeNotes, TakeRecord } from '#api/index.ts';
 import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
+import { answer, noServer, overtaken, stubServer } from '#web/server.testkit.ts';
 import { makeStore, selectRig } from '#web/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { restingTake } from './bench.testkit.ts';
@@ -19,24 +20,12 @@ const TAKE = '22222222-2222-4222-8222-222222222222';
 /** A server that keeps the marks of one take in memory, and can be lost. */
 function fakeServer() {
   const state = { revision: 1, notes: null as TakeNotes | null, lost: false, dropsAnswer: false, puts: 0 };
-  const NativeRequest = Request;
-  vi.stubGlobal(
-    'Request',
-    class extends NativeRequest {
-      constructor(input: RequestInfo | URL, init?: RequestInit) {
-        super(typeof input === 'string' && input.startsWith('/') ? `http://127.0.0.1${input}` : input, init);
-      }
-    },
-  );
-  vi.stubGlobal('fetch', async (request: Request) => {
-    const answer = (status: number, body: unknown) =>
-      new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
+  stubServer(async (request) => {
     if (state.lost) throw new TypeError('no connection');
     if (request.method !== 'PUT') return answer(200, []);
     state.puts++;
     if (request.headers.get('If-Match') !== `"${state.revision}"`) {
-      const newer = { revision: state.revision, notes: state.notes };
-      return answer(412, { type: 'about:blank', title: '', status: 412, detail: 'Another window was first.', newer });
+      return overtaken({ revision: state.revision, notes: state.notes });
     }
     state.revision++;
     state.notes = (await request.json()) as TakeNotes;
@@ -185,7 +174,7 @@ describe('a take into the rig', () => {
   };
   const change = { deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 };
   const open = (rig: Rig, take = restingTake('couch clap')) => {
-    vi.stubGlobal('fetch', async () => Promise.reject(new TypeError('no server')));
+    stubServer(noServer);
     return show(<PictureIntoRig take={take} rigId={RIG_ID} rig={rig} evaluation={evaluate(rig)} />, { rig });
   };
   const then = () => within(screen.getAllByRole('row').at(-1)!).getAllByRole('cell').at(-1)!.textContent;

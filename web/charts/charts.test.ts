@@ -135,6 +135,30 @@ describe('the lanes', () => {
       [558, 800],
     ]);
   });
+  it('stay short however many frames a take has, and lose no flash', () => {
+    const frames = 60 * 60 * 10;
+    const mean = new Float32Array(frames).fill(20);
+    mean[12_345] = 200;
+    const lane: LaneData = {
+      key: 'a/flashes',
+      label: '',
+      note: '',
+      kind: 'picture',
+      marks: [],
+      shiftMs: 0,
+      pieces: [{ timesMs: Float64Array.from({ length: frames }, (_, f) => (f * 1000) / 60), mean }],
+    };
+    const path = brightnessPath(lane, wholeView(WIDTH, 600_000), WIDTH);
+    expect(path.match(/[ML]/g)!.length).toBeLessThan(5 * WIDTH);
+    const heights = path
+      .split(/[ML]/)
+      .slice(1)
+      .map((p) => Number(p.split(',')[1]));
+    expect(Math.min(...heights)).toBe(8);
+    // Looked at closely, each frame is a step of its own.
+    const close = brightnessPath(lane, { startMs: 205_000, msPerPx: 1 }, WIDTH);
+    expect(close.match(/[ML]/g)!.length).toBeLessThan(2 * (WIDTH / (1000 / 60)) + 6);
+  });
   it('have a readable axis from minutes to milliseconds', () => {
     expect(timeTicks(wholeView(WIDTH, 3_600_000), WIDTH)[1]!.decimals).toBe(0);
     expect(timeTicks({ startMs: 1000, msPerPx: 0.1 }, WIDTH)[1]!.decimals).toBe(2);

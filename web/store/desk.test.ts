@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { startHistory } from '#core/rig/index.ts';
+import { answer, overtaken, stubServer } from '#web/server.testkit.ts';
 import { demoRig } from '#web/web.testkit.tsx';
 import {
   applyStep,
@@ -19,10 +20,7 @@ const RIG = '11111111-1111-4111-8111-111111111111';
 /** A server that keeps one rig in memory, and can be lost. */
 function fakeServer() {
   const state = { revision: 1, document: demoRig() as unknown, lost: false, dropsAnswer: false, puts: 0 };
-  const fetcher = async (input: Request | string, init?: RequestInit): Promise<Response> => {
-    const request = new Request(input, init);
-    const answer = (status: number, body: unknown) =>
-      new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
+  stubServer(async (request) => {
     if (state.lost) throw new TypeError('no connection');
     if (request.method !== 'PUT') return answer(200, []);
     state.puts++;
@@ -33,13 +31,7 @@ function fakeServer() {
       document: state.document,
     });
     if (request.headers.get('If-Match') !== `"${state.revision}"`) {
-      return answer(412, {
-        type: 'about:blank',
-        title: 'Changed elsewhere',
-        status: 412,
-        detail: 'Another window was first.',
-        newer: record(),
-      });
+      return overtaken(record());
     }
     state.revision++;
     state.document = await request.json();
@@ -48,8 +40,8 @@ function fakeServer() {
       throw new TypeError('no answer');
     }
     return answer(200, record());
-  };
-  return { state, fetcher };
+  });
+  return state;
 }
 
 let server: ReturnType<typeof fakeServer>;
@@ -61,17 +53,6 @@ beforeEach(() => {
     setItem: (k: string, v: string) => void kept.set(k, v),
   });
   server = fakeServer();
-  const NativeRequest = Request;
-  // Relative addresses need a page; there is none here.
-  vi.stubGlobal(
-    'Request',
-    class extends NativeRequest {
-      constructor(input: RequestInfo | URL, init?: RequestInit) {
-        super(typeof input === 'string' && input.startsWith('/') ? `http://127.0.0.1${input}` : input, init);
-      }
-    },
-  );
-  vi.stubGlobal('fetch', server.fetcher);
   store = makeStore();
   store.dispatch(opened({ rigId: RIG, history: startHistory(demoRig()), revision: 1, save: 'saved' }));
 });
@@ -104,40 +85,40 @@ describe('the rig in hand', () => {
     for (const name of ['B', 'Bo', 'Boa']) rename(name);
     expect(readDraft(RIG)).toMatchObject({ saved: false, history: { rig: { name: 'Boa' } } });
     await vi.waitFor(() => expect(save()).toBe('saved'));
-    expect(server.state).toMatchObject({ puts: 1, document: { name: 'Boa' } });
+    expect(server).toMatchObject({ puts: 1, document: { name: 'Boa' } });
     expect(readDraft(RIG)).toMatchObject({ saved: true, revision: 2 });
     expect(readDraft(RIG)!.history.past).toHaveLength(3);
   });
   it('waits for a lost server, and sends what was done meanwhile', async () => {
-    server.state.lost = true;
+    server.lost = true;
     rename('C');
     await vi.waitFor(() => expect(save()).toBe('offline'));
     rename('D');
-    server.state.lost = false;
+    server.lost = false;
     await vi.waitFor(() => expect(save()).toBe('saved'), { timeout: 8000 });
-    expect(server.state.document).toMatchObject({ name: 'D' });
+    expect(server.document).toMatchObject({ name: 'D' });
   });
   it('knows its own save again when only the answer was lost', async () => {
-    server.state.dropsAnswer = true;
+    server.dropsAnswer = true;
     rename('E');
     await vi.waitFor(() => expect(save()).toBe('saved'), { timeout: 8000 });
-    expect(server.state.revision).toBe(2);
+    expect(server.revision).toBe(2);
     expect(store.getState().desk.newer).toBeNull();
   });
   it('asks when another window was first, and keeps both until one is chosen', async () => {
-    server.state.revision = 5;
-    server.state.document = { ...demoRig(), name: 'Theirs' };
+    server.revision = 5;
+    server.document = { ...demoRig(), name: 'Theirs' };
     rename('Mine');
     await vi.waitFor(() => expect(save()).toBe('conflict'));
     expect(store.getState().desk.newer!.rig.name).toBe('Theirs');
     expect(selectRig(store.getState())!.name).toBe('Mine');
     store.dispatch(keptMine());
     await vi.waitFor(() => expect(save()).toBe('saved'));
-    expect(server.state.document).toMatchObject({ name: 'Mine' });
+    expect(server.document).toMatchObject({ name: 'Mine' });
   });
   it('takes theirs where one says so', async () => {
-    server.state.revision = 5;
-    server.state.document = { ...demoRig(), name: 'Theirs' };
+    server.revision = 5;
+    server.document = { ...demoRig(), name: 'Theirs' };
     rename('Mine');
     await vi.waitFor(() => expect(save()).toBe('conflict'));
     store.dispatch(tookTheirs());

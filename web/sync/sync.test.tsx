@@ -1,14 +1,15 @@
 // @vitest-environment happy-dom
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit, type Edit, type Rig } from '#core/rig/index.ts';
+import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
 import { SyncScreen } from './index.ts';
 
 // The rig in hand is sent to a server that is not there: that is not looked at here.
-beforeEach(() => void vi.stubGlobal('fetch', async () => Promise.reject(new TypeError('no server'))));
+beforeEach(() => stubServer(noServer));
 const edited = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
   if (!done.ok) throw new Error(done.refusal.reason);

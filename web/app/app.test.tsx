@@ -1,0 +1,130 @@
+// @vitest-environment happy-dom
+import { screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { noServer, stubServer } from '#web/server.testkit.ts';
+import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/store/index.ts';
+import { demoRig, show } from '#web/web.testkit.tsx';
+import { RigNotices } from './RigNotices.tsx';
+import { RigTop } from './RigTop.tsx';
+import { selectVerdict } from './verdict.ts';
+
+beforeEach(() => stubServer(noServer));
+
+function Top() {
+  const rig = useAppSelector(selectRig);
+  const verdict = useAppSelector(selectVerdict);
+  return rig && verdict ? <RigTop rig={rig} verdict={verdict} /> : null;
+}
+const verdictSaid = () => screen.getByLabelText('Verdict').textContent!.trim();
+const edited = (rig: Rig, edit: Edit): Rig => {
+  const done = applyEdit(rig, edit);
+  if (!done.ok) throw new Error(done.refusal.reason);
+  return done.rig;
+};
+const delay = (settingId: string, value: number) => ({ deviceId: 'mixer', settingId, value });
+const planned = () =>
+  edited(
+    demoRig(),
+    toDoAtDesk(
+      demoRig(),
+      [
+        delay('strip-1-delay', 171),
+        delay('strip-2-delay', 20),
+        { deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 },
+      ],
+      '2026-11-25T10:00:00Z',
+      () => 0,
+    ),
+  );
+
+describe('the top line', () => {
+  it('says how the rig stands and what that rests on', () => {
+    show(<Top />);
+    expect(verdictSaid()).toMatch(/ \d+ to fix$/);
+    expect(screen.getByRole('button', { name: 'nothing to do at the desk' })).toBeTruthy();
+    expect(screen.getByText(/nothing measured yet/)).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Undo' })).toHaveProperty('disabled', true);
+  });
+  it('counts what is to be done, and never calls good what rests on it', () => {
+    const pairsOff = planned();
+    show(<Top />, { rig: { ...pairsOff, sources: [], listeners: [], plan: [] } });
+    expect(verdictSaid()).toMatch(/ 3 to watch$/);
+    expect(screen.getByRole('button', { name: '3 to do at the desk' })).toBeTruthy();
+  });
+  it('undoes and does again, by button and by key, and says what', async () => {
+    const user = userEvent.setup();
+    const { store } = show(<Top />);
+    const name = () => selectRig(store.getState())!.name;
+    store.dispatch(applyStep({ kind: 'rename', name: 'Second try' }, 'Another name'));
+    const undo = await screen.findByTitle('Undo: Another name');
+    await user.click(undo);
+    expect(name()).toBe('Boathouse relay');
+    expect(screen.getByTitle('Redo: Another name')).toBeTruthy();
+    await user.keyboard('{Control>}{Shift>}z{/Shift}{/Control}');
+    expect(name()).toBe('Second try');
+    await user.keyboard('{Control>}z{/Control}');
+    expect(name()).toBe('Boathouse relay');
+  });
+});
+
+describe('to do at the desk', () => {
+  it('is listed by box, in words with units, and ticked or dropped one by one', async () => {
+    const user = userEvent.setup();
+    const { store } = show(<Top />, { rig: planned() });
+    await user.keyboard('t');
+    const dialog = await screen.findByRole('dialog');
+    expect(
+      within(dialog)
+        .getAllByRole('heading')
+        .map((h) => h.textContent),
+    ).toEqual(['To do at the desk', 'Capture program', 'Mixer']);
+    const row = (what: RegExp) => within(dialog).getByRole('row', { name: what });
+    expect(row(/^Strip 1, delay: 0 to 171 ms/)).toBeTruthy();
+    await user.click(within(row(/^Strip 1/)).getByRole('button', { name: 'Done' }));
+    const rig = () => selectRig(store.getState())!;
+    const mixer = () => rig().devices.find((d) => d.id === 'mixer')!.settings;
+    expect(mixer()['strip-1-delay']).toEqual({ value: 171, known: 'seen' });
+    await user.click(within(row(/^Input 2/)).getByRole('button', { name: 'Not after all' }));
+    expect(rig().tasks.map((t) => t.id)).toEqual(['mixer.strip-2-delay']);
+    expect(within(dialog).queryByText('Capture program')).toBeNull();
+  });
+  it('says where it comes from when it is empty', async () => {
+    show(<Top />);
+    await userEvent.click(screen.getByRole('button', { name: /^To do/ }));
+    expect(within(await screen.findByRole('dialog')).getByText(/Nothing is open/)).toBeTruthy();
+  });
+});
+
+describe('between the rig in hand and the server', () => {
+  it('a lost server is said, and that nothing is lost', async () => {
+    const { store } = show(<RigNotices />);
+    store.dispatch(applyStep({ kind: 'rename', name: 'x' }, 'x'));
+    store.dispatch(lost());
+    expect(await screen.findByText(/Your changes are kept in this browser/)).toBeTruthy();
+  });
+  it('another window’s rig can be taken, or one’s own kept', async () => {
+    const theirs = edited(demoRig(), alreadySo(demoRig(), [delay('strip-1-delay', 9)]));
+    for (const [button, expected] of [
+      ['Take theirs', 9],
+      ['Keep mine', 7],
+    ] as const) {
+      const { store, unmount } = show(<RigNotices />);
+      store.dispatch(applyStep(alreadySo(demoRig(), [delay('strip-1-delay', 7)]), 'mine'));
+      store.dispatch(overtaken({ revision: 4, rig: theirs }));
+      await userEvent.click(await screen.findByRole('button', { name: button }));
+      const mixer = selectRig(store.getState())!.devices.find((d) => d.id === 'mixer')!;
+      expect(mixer.settings['strip-1-delay']!.value).toBe(expected);
+      expect(screen.queryByText(/Another window/)).toBeNull();
+      unmount();
+    }
+  });
+  it('a refused change is said with its reason', async () => {
+    const { store } = show(<RigNotices />);
+    store.dispatch(applyStep({ kind: 'unplug', cableId: 'no-such-cable' }, 'unplug'));
+    expect(await screen.findByText(/no-such-cable/)).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Good' }));
+    expect(screen.queryByText(/no-such-cable/)).toBeNull();
+  });
+});
