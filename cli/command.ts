@@ -8,6 +8,8 @@ export interface Answer {
 }
 export interface CommandOptions {
   readonly asItIs: boolean;
+  /** Options with a value, by name. */
+  readonly values: Readonly<Record<string, string>>;
 }
 export type Command = (files: readonly string[], options: CommandOptions) => Promise<Answer>;
 

@@ -1,12 +1,45 @@
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 
+interface Entry {
+  /** Its name, what has to be named, and the options that need a value. */
+  readonly usage: string;
+  readonly load: () => Promise<Command>;
+}
+
 /** A file a command; each is loaded when it is asked for, so that starting costs nothing. */
-const COMMANDS: Record<string, { usage: string; load: () => Promise<Command> }> = {
+const COMMANDS: Record<string, Entry> = {
   hear: { usage: 'hear RIG.json', load: async () => (await import('./hear.ts')).hear },
   offset: { usage: 'offset REF OTHER', load: async () => (await import('./offset.ts')).offset },
   claps: { usage: 'claps FILE', load: async () => (await import('./claps.ts')).claps },
+  picture: {
+    usage: 'picture MODE --bits N --chroma C',
+    load: async () => (await import('./picture.ts')).picture,
+  },
 };
+
+/** What a command line names: things in order, options with their values, and bare flags. */
+function readArguments({ usage }: Entry, args: readonly string[]) {
+  const words = usage.split(' ').slice(1);
+  const valued = words.filter((w) => w.startsWith('--'));
+  const use = `Use: mellow ${usage} [--json]`;
+  const values: Record<string, string> = {};
+  const flags = new Set<string>();
+  const named: string[] = [];
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i]!;
+    if (valued.includes(arg)) {
+      const value = args[++i];
+      if (value === undefined) throw new UsageError(`'${arg}' needs a value. ${use}`);
+      values[arg.slice(2)] = value;
+    } else if (arg === '--json' || arg === '--as-it-is') flags.add(arg);
+    else if (arg.startsWith('--')) throw new UsageError(`'${arg}' is not known here. ${use}`);
+    else named.push(arg);
+  }
+  const wanted = words.length - 2 * valued.length;
+  if (named.length !== wanted || valued.some((v) => values[v.slice(2)] === undefined)) throw new UsageError(use);
+  return { named, values, flags };
+}
 
 const usage = (): string =>
   [
@@ -16,7 +49,7 @@ const usage = (): string =>
   ].join('\n');
 
 /** What a user can do something about: typed errors of core, and misuse. Anything else is ours, and says so. */
-const SAYS_ENOUGH = new Set(['RigError', 'WavError', 'MeasureError']);
+const SAYS_ENOUGH = new Set(['RigError', 'WavError', 'MeasureError', 'PictureError']);
 
 async function run(args: readonly string[]): Promise<number> {
   const [name = '', ...rest] = args;
@@ -26,14 +59,8 @@ async function run(args: readonly string[]): Promise<number> {
   }
   const command = COMMANDS[name];
   if (!command) throw new UsageError(`There is no command '${name}'. There are: ${Object.keys(COMMANDS).join(', ')}.`);
-  const flags = new Set(rest.filter((a) => a.startsWith('--')));
-  const known = new Set(['--json', '--as-it-is']);
-  const strange = [...flags].find((f) => !known.has(f));
-  if (strange) throw new UsageError(`'${strange}' is not known here. Use: mellow ${command.usage} [--json]`);
-  const files = rest.filter((a) => !a.startsWith('--'));
-  const wanted = command.usage.split(' ').length - 1;
-  if (files.length !== wanted) throw new UsageError(`Use: mellow ${command.usage} [--json]`);
-  const answer = await (await command.load())(files, { asItIs: flags.has('--as-it-is') });
+  const { named, values, flags } = readArguments(command, rest);
+  const answer = await (await command.load())(named, { asItIs: flags.has('--as-it-is'), values });
   process.stdout.write(flags.has('--json') ? `${JSON.stringify(answer.json)}\n` : `${answer.text}\n`);
   return 0;
 }

@@ -57,6 +57,15 @@ test('offset and claps answer by the contract', () => {
   expect(claps.claps.map((c: { atMs: number }) => Math.round(c.atMs))).toEqual([500, 1700]);
 });
 
+test('picture tells what a mode asks of its link', () => {
+  expect(json('picture', '3840x2160@120', '--bits', '10', '--chroma', '4:4:4')).toMatchObject({
+    pixelClockMhz: 1188,
+    dataRateGbps: 35.64,
+    minimumLink: 'frl-40',
+  });
+  expect(json('picture', '--chroma', '4:4:4', '--bits', '8', '7680x4320@60').minimumLink).toBe('none');
+});
+
 test('bad input ends with 2 and one line that says what to do', () => {
   const whole = encodeWav([new Float32Array(8000)], 8000);
   const rig = structuredClone(boathouse);
@@ -80,6 +89,10 @@ test('bad input ends with 2 and one line that says what to do', () => {
     ],
     ['dance'],
     ['hear', '--loud', 'x.json'],
+    ['picture', '3840x2160@60', '--bits', '9', '--chroma', '4:4:4'],
+    ['picture', '4k', '--bits', '8', '--chroma', '4:4:4'],
+    ['picture', '3840x2160@60', '--bits', '8'],
+    ['picture', '3840x2160@60', '--chroma', '4:4:4', '--bits'],
   ];
   for (const args of cases) {
     const { status, stdout, stderr } = mellow(...args);
