@@ -1,10 +1,9 @@
-import { parseRigText, type Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/rig/index.ts';
 import { deviceName, evaluate, type Heard, type Pair } from '#core/signal/index.ts';
 import type { Figure } from '#core/units/index.ts';
 import type { Command } from './command.ts';
-import { openFile, UsageError } from './edges.ts';
+import { readRig } from './rig-file.ts';
 
-const LARGEST_RIG_BYTES = 5_000_000;
 const UNITS = { spl: 'dB SPL', dbu: 'dBu', dbfs: 'dBFS' } as const;
 const round = (x: number): number => Math.round(x * 1000) / 1000;
 const limits = (f: Figure) => ({
@@ -16,17 +15,7 @@ const limits = (f: Figure) => ({
 
 /** For every listener, every source that arrives: how loud, how late, by which way; and what the plan wanted. */
 export const hear: Command = async ([path]) => {
-  const file = await openFile(path!);
-  let rig: Rig;
-  try {
-    if (file.size > LARGEST_RIG_BYTES)
-      throw new UsageError(
-        `${path} has ${file.size} bytes; a rig has at most ${LARGEST_RIG_BYTES}. Name another file.`,
-      );
-    rig = parseRigText(new TextDecoder().decode(await file.read(0, file.size)));
-  } finally {
-    await file.close();
-  }
+  const rig = await readRig(path!);
   const { pairs, loops, dropped } = evaluate(rig);
   const listeners = rig.listeners.map((listener) => {
     const here = pairs.filter((p) => p.listenerId === listener.id);

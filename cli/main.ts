@@ -10,6 +10,8 @@ interface Entry {
 /** A file a command; each is loaded when it is asked for, so that starting costs nothing. */
 const COMMANDS: Record<string, Entry> = {
   hear: { usage: 'hear RIG.json', load: async () => (await import('./hear.ts')).hear },
+  check: { usage: 'check RIG.json', load: async () => (await import('./check.ts')).check },
+  tap: { usage: 'tap RIG.json DEVICE.PORT', load: async () => (await import('./tap.ts')).tap },
   offset: { usage: 'offset REF OTHER', load: async () => (await import('./offset.ts')).offset },
   claps: { usage: 'claps FILE', load: async () => (await import('./claps.ts')).claps },
   picture: {

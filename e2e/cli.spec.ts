@@ -57,6 +57,29 @@ test('offset and claps answer by the contract', () => {
   expect(claps.claps.map((c: { atMs: number }) => Math.round(c.atMs))).toEqual([500, 1700]);
 });
 
+test('check says what is wrong, and tap what is there', () => {
+  const rig = file('boathouse.json', JSON.stringify(boathouse));
+  const { findings } = json('check', rig);
+  const twice = findings.find((f: { rule: string }) => f.rule === 'plan-twice');
+  expect(twice).toMatchObject({ severity: 'fix', where: { sourceId: 'couch-game' } });
+  expect(twice.fixes[0]).toMatchObject({
+    label: expect.stringMatching(/Strips 5 and 6/),
+    edit: { kind: 'set-setting' },
+  });
+  for (const finding of findings) {
+    expect(['stop', 'fix', 'watch']).toContain(finding.severity);
+    expect(finding.says).toMatch(/[.]$/);
+  }
+  const { channels } = json('tap', rig, 'mixer.strip-1');
+  expect(channels).toHaveLength(1);
+  expect(channels[0].arrivals[0]).toMatchObject({ source: 'wren', way: ['wren', 'wren-microphone', 'mixer'] });
+  expect(mellow('tap', rig, 'mixer.nowhere')).toMatchObject({
+    status: 2,
+    stderr: expect.stringMatching(/It has: strip-1/),
+  });
+  expect(mellow('tap', rig, 'nobody.x').stderr).toMatch(/There are: /);
+});
+
 test('picture tells what a mode asks of its link', () => {
   expect(json('picture', '3840x2160@120', '--bits', '10', '--chroma', '4:4:4')).toMatchObject({
     pixelClockMhz: 1188,

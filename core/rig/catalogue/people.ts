@@ -36,10 +36,10 @@ export const people: DeviceType[] = [
     family: 'headphones',
     summary: 'Earphones and a boom microphone on one USB plug, with converters of its own.',
     ports: [
-      input('usb-in', 'USB, sound to the ears', 'usb-a', 'digital', stereo),
+      input('usb-in', 'USB, sound to the ears', 'plug-usb-a', 'digital', stereo),
       { ...output('ears', 'earphones', 'air', 'air', stereo), referenceM: 0.01 },
       input('boom', 'boom microphone', 'air', 'air', mono),
-      output('usb-out', 'USB, microphone', 'usb-a', 'digital', mono),
+      output('usb-out', 'USB, microphone', 'plug-usb-a', 'digital', mono),
     ],
     settings: [{ id: 'microphone-mute', name: 'Microphone mute', kind: 'mute', default: false }],
     figures: {
@@ -86,7 +86,7 @@ export const people: DeviceType[] = [
     family: 'headphones',
     summary: 'Closed headphones on a 3.5 or 6.35 mm plug.',
     ports: [
-      input('plug', 'plug', 'jack-635-trs', 'headphone', stereo),
+      input('plug', 'plug', 'plug-635-trs', 'headphone', stereo),
       { ...output('ears', 'earphones', 'air', 'air', stereo), referenceM: 0.01 },
     ],
     settings: [],

@@ -127,7 +127,7 @@ export const programs: DeviceType[] = [
     name: 'Webcam, USB',
     family: 'cameras',
     summary: 'A small camera for calls; its own microphone is not used here.',
-    ports: [input('lens', 'lens', 'light', 'light', picture), output('usb', 'USB', 'usb-a', 'digital', picture)],
+    ports: [input('lens', 'lens', 'light', 'light', picture), output('usb', 'USB', 'plug-usb-a', 'digital', picture)],
     settings: [],
     figures: { picture: typicalMs('webcam, lens to program', 60, 100, 160) },
     inside: [way('lens.picture', 'usb.picture', latency('picture'))],

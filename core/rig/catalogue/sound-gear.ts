@@ -62,7 +62,7 @@ export const soundGear: DeviceType[] = [
     family: 'loudspeakers',
     summary: 'Two small loudspeakers with amplifiers inside.',
     ports: [
-      input('line', 'line in', 'xlr-female', 'line', stereo),
+      input('line', 'line in', 'xlr-female-pair', 'line', stereo),
       { ...output('front', 'front', 'air', 'air', stereo), referenceM: 1 },
     ],
     settings: [levelSetting('volume', 'Volume', -10, 0)],
@@ -82,7 +82,7 @@ export const soundGear: DeviceType[] = [
     family: 'recorders',
     summary: 'Records two channels to a card, on a clock of its own.',
     ports: [
-      input('line', 'line in', 'jack-635-trs', 'line', stereo),
+      input('line', 'line in', 'jack-635-pair', 'line', stereo),
       output('file', 'recording', 'file', 'digital', stereo),
     ],
     settings: [],
@@ -124,7 +124,7 @@ function mixer(): DeviceType {
     ports: [
       ...strips.map((s) =>
         s.wide
-          ? input(s.id, s.name, 'jack-635-trs', 'line', stereo)
+          ? input(s.id, s.name, 'jack-635-pair', 'line', stereo)
           : input(s.id, s.name, 'combo-xlr', 'microphone', mono),
       ),
       input('usb-return', 'USB return', 'usb-b', 'digital', stereo),
@@ -134,8 +134,8 @@ function mixer(): DeviceType {
       ]),
       point('main', 'main bus', stereo),
       ...SENDS.map((n) => point(`send-${n}`, `send ${n} bus`, stereo)),
-      output('main-out', 'main out', 'xlr-male', 'line', stereo),
-      output('send-1-out', 'send 1 out', 'jack-635-trs', 'line', stereo),
+      output('main-out', 'main out', 'xlr-male-pair', 'line', stereo),
+      output('send-1-out', 'send 1 out', 'jack-635-pair', 'line', stereo),
       output('send-3-out', 'send 3, headphones', 'jack-635-trs', 'headphone', stereo),
       output('usb-main', 'USB 1 and 2, main', 'usb-b', 'digital', stereo),
       output('usb-send-2', 'USB 3 and 4, send 2', 'usb-b', 'digital', stereo),

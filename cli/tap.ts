@@ -1,0 +1,57 @@
+import { findPort, findTypes } from '#core/rig/index.ts';
+import { deviceName, evaluate, readPath } from '#core/signal/index.ts';
+import type { Command } from './command.ts';
+import { UsageError } from './edges.ts';
+import { readRig } from './rig-file.ts';
+
+const UNITS = { spl: 'dB SPL', dbu: 'dBu', dbfs: 'dBFS' } as const;
+const round = (x: number): number => Math.round(x * 1000) / 1000;
+
+/** What is there: every source that arrives at a port, channel by channel, by which way. */
+export const tap: Command = async ([path, place]) => {
+  const rig = await readRig(path!);
+  const [deviceId = '', portId = ''] = place!.split('.');
+  const port = findPort(rig, findTypes(rig), { deviceId, portId });
+  if (!port) {
+    const device = rig.devices.find((d) => d.id === deviceId);
+    const ports =
+      device &&
+      findTypes(rig)
+        .get(device.typeId)!
+        .ports.map((p) => p.id);
+    throw new UsageError(
+      ports
+        ? `${deviceId} has no port '${portId}'. It has: ${ports.join(', ')}.`
+        : `There is no device '${deviceId}'. There are: ${rig.devices.map((d) => d.id).join(', ')}.`,
+    );
+  }
+  const { graph, arrivals, noiseDb } = evaluate(rig);
+  const channels = graph.nodesOf({ deviceId, portId }).map((node) => {
+    const { channelId, scale } = graph.nodes[node]!;
+    const noise = noiseDb[node]!;
+    return {
+      channel: channelId,
+      noise: Number.isFinite(noise) ? { value: round(noise), unit: UNITS[scale] } : null,
+      arrivals: arrivals[node]!.map((arrival) => ({
+        source: rig.sources[arrival.sourceIndex]!.id,
+        level: { value: round(arrival.levelDb), unit: UNITS[scale] },
+        delayMs: round(arrival.delayMs),
+        polarity: arrival.polarity,
+        way: readPath(graph, arrival).deviceIds,
+      })),
+    };
+  });
+  return {
+    json: { device: deviceId, port: portId, channels },
+    text: [
+      `${deviceName(rig, deviceId)}, ${port.name}`,
+      ...channels.flatMap((c) => [
+        `  ${c.channel}${c.noise ? `, noise ${c.noise.value.toFixed(1)} ${c.noise.unit}` : ''}${c.arrivals.length === 0 ? ': nothing arrives' : ''}`,
+        ...c.arrivals.map(
+          (a) =>
+            `    ${a.source}: ${a.level.value.toFixed(1)} ${a.level.unit}, ${a.delayMs.toFixed(0)} ms, by ${a.way.map((id) => deviceName(rig, id)).join(' > ')}`,
+        ),
+      ]),
+    ].join('\n'),
+  };
+};

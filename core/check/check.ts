@@ -1,0 +1,26 @@
+import { findTypes, type Rig } from '#core/rig/index.ts';
+import { type Evaluation, evaluate } from '#core/signal/index.ts';
+import type { Finding, Fix, Rule, Severity } from './finding.ts';
+import { lengthRules } from './lengths.ts';
+import { levelRules } from './levels.ts';
+import { loopRules } from './loops.ts';
+import { planRules } from './plan.ts';
+import { plugRules } from './plugs.ts';
+
+/** Every rule that there is, family by family. */
+export const RULES: readonly Rule[] = [...levelRules, ...plugRules, ...loopRules, ...planRules, ...lengthRules];
+
+const WEIGHT: Record<Severity, number> = { stop: 0, fix: 1, watch: 2 };
+
+/** What is wrong or doubtful in a rig, the worst first; in the order of the rules within a severity. Pure. */
+export function check(rig: Rig, evaluation: Evaluation = evaluate(rig)): Finding[] {
+  const context = contextOf(rig, evaluation);
+  return RULES.flatMap((r) => r.check(context)).sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity]);
+}
+
+const contextOf = (rig: Rig, evaluation: Evaluation) => ({ rig, evaluation, types: findTypes(rig) });
+
+/** Edits that mend a finding and break nothing that was right, each one step. */
+export function fixesOf(rig: Rig, finding: Finding, evaluation: Evaluation = evaluate(rig)): readonly Fix[] {
+  return RULES.find((r) => r.id === finding.rule)?.fixes(contextOf(rig, evaluation), finding) ?? [];
+}

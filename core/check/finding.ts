@@ -1,0 +1,73 @@
+import type { Edit, Rig, Types } from '#core/rig/index.ts';
+import type { Evaluation } from '#core/signal/index.ts';
+
+/** `stop`: will not work, or can harm; `fix`: will be heard or seen; `watch`: may be. */
+export type Severity = 'stop' | 'fix' | 'watch';
+
+/** A change that mends a finding: one step, that can be looked at before it is made. */
+export interface Fix {
+  readonly label: string;
+  readonly edit: Edit;
+}
+
+/** A figure that a finding rests on, with where it comes from. */
+export interface Reason {
+  readonly says: string;
+  readonly source: string;
+}
+
+export interface Finding {
+  /** The same for the same thing in the same rig: rule and place. */
+  readonly id: string;
+  readonly rule: string;
+  readonly severity: Severity;
+  readonly where: {
+    readonly deviceIds: readonly string[];
+    readonly cableIds: readonly string[];
+    readonly sourceId?: string;
+    readonly listenerId?: string;
+  };
+  /** One plain sentence. */
+  readonly says: string;
+  /** Where it rests on something assumed: what to look at, as a question. It is then asked, and not claimed. */
+  readonly asks: string | null;
+  readonly why: readonly Reason[];
+}
+
+export interface Context {
+  readonly rig: Rig;
+  readonly types: Types;
+  readonly evaluation: Evaluation;
+}
+
+/** One rule: says what is wrong, or nothing where it cannot tell; and, when asked, what would mend it. */
+export interface Rule {
+  readonly id: string;
+  readonly check: (context: Context) => readonly Finding[];
+  /** Each tried on the rig, so it costs an evaluation or more: asked for one finding at a time. */
+  readonly fixes: (context: Context, finding: Finding) => readonly Fix[];
+}
+
+type Draft = Omit<Finding, 'id' | 'rule' | 'asks' | 'where'> & {
+  readonly at: string;
+  readonly where?: Partial<Finding['where']>;
+  readonly asks?: string | null;
+};
+
+/** A rule from what it finds; each finding's id is made of the rule and its place. */
+export const rule = (
+  id: string,
+  find: (context: Context) => readonly Draft[],
+  fixes: Rule['fixes'] = () => [],
+): Rule => ({
+  id,
+  check: (context) =>
+    find(context).map(({ at, where, asks = null, ...draft }) => ({
+      ...draft,
+      id: `${id}:${at}`,
+      rule: id,
+      where: { deviceIds: [], cableIds: [], ...where },
+      asks,
+    })),
+  fixes,
+});

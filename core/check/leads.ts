@@ -1,0 +1,42 @@
+import { connectorOf } from '#core/plug/index.ts';
+import { type Device, findDevice, findPort, type Rig } from '#core/rig/index.ts';
+import type { Context } from './finding.ts';
+
+type Cable = Rig['cables'][number];
+type Port = NonNullable<ReturnType<typeof findPort>>;
+
+/** A lead between two sockets, with what stands at its ends. */
+export interface LeadSeen {
+  readonly cable: Cable;
+  readonly from: { readonly device: Device; readonly port: Port };
+  readonly to: { readonly device: Device; readonly port: Port };
+}
+
+/** All leads of the rig; air, light, radio and what programs pass each other are none. */
+export function leadsOf({ rig, types }: Context): LeadSeen[] {
+  return rig.cables.flatMap((cable): LeadSeen[] => {
+    if (cable.medium !== 'lead') return [];
+    const end = (ref: Cable['from']) => ({ device: findDevice(rig, ref.deviceId)!, port: findPort(rig, types, ref)! });
+    return [{ cable, from: end(cable.from), to: end(cable.to) }];
+  });
+}
+
+/** 'Mixer, send 3, headphones, to Player headphones' */
+export const sayLead = ({ from, to }: LeadSeen): string =>
+  `${from.device.name}, ${from.port.name}, to ${to.device.name}`;
+
+const TWO_WIRES_AND_SCREEN = new Set(['combo-xlr', 'xlr-male', 'xlr-female', 'xlr-male-pair', 'xlr-female-pair']);
+
+/** Whether sound runs balanced over the lead: both ends have to be. */
+export function isBalanced({ from, to }: LeadSeen): boolean {
+  const can = (port: Port) =>
+    TWO_WIRES_AND_SCREEN.has(port.connector) ||
+    // Three contacts a side: a pair of them, or one for one channel.
+    port.connector === 'jack-635-pair' ||
+    (port.connector === 'jack-635-trs' && port.channels.length === 1);
+  return can(from.port) && can(to.port) && from.port.level !== 'headphone';
+}
+
+/** The family of the plug at either end; programs have none, so a lead into a computer is known by its other end. */
+export const familyOf = ({ from, to }: LeadSeen) =>
+  connectorOf(from.port.connector)?.family ?? connectorOf(to.port.connector)?.family ?? null;

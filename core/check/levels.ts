@@ -1,0 +1,92 @@
+import type { LevelClass } from '#core/rig/index.ts';
+import type { Rule, Severity } from './finding.ts';
+import { rule } from './finding.ts';
+import { leadsOf, sayLead } from './leads.ts';
+
+interface Mismatch {
+  readonly id: string;
+  readonly from: readonly LevelClass[];
+  readonly to: readonly LevelClass[];
+  readonly severity: Severity;
+  readonly says: string;
+  readonly why: string;
+}
+
+const MICROPHONE = 'a microphone gives −60 to −30 dBu when somebody talks';
+const LINE = 'line is −10 dBV (−7.8 dBu) at home, +4 dBu in studios';
+const SOURCE = 'typical levels of sockets';
+
+/** What an output does to an input that is made for another level. */
+const MISMATCHES: readonly Mismatch[] = [
+  {
+    id: 'level-speaker-output',
+    from: ['speaker'],
+    to: ['microphone', 'line', 'headphone', 'digital'],
+    severity: 'stop',
+    says: 'a loudspeaker output goes into an input: it can destroy it. Take a line output of the amplifier.',
+    why: 'a loudspeaker output gives tens of volts at amperes',
+  },
+  {
+    id: 'level-into-microphone',
+    from: ['line', 'headphone'],
+    to: ['microphone'],
+    severity: 'fix',
+    says: 'line or headphone level goes into a microphone input and overloads it. Take a line input, or put a pad of 30 to 50 dB in.',
+    why: `${LINE}; a microphone socket takes −38 to −18 dBu`,
+  },
+  {
+    id: 'level-microphone-into-line',
+    from: ['microphone'],
+    to: ['line'],
+    severity: 'fix',
+    says: 'a microphone goes into a line input: it will whisper in noise. Take a microphone input, or a preamplifier between.',
+    why: `${MICROPHONE}; ${LINE}`,
+  },
+  {
+    id: 'level-needs-amplifier',
+    from: ['line', 'headphone', 'microphone'],
+    to: ['speaker'],
+    severity: 'fix',
+    says: 'a passive loudspeaker stands on an output without an amplifier: nothing will be heard. Put an amplifier between.',
+    why: 'a passive loudspeaker of 8 ohms needs volts at amperes; such outputs give milliamperes',
+  },
+  {
+    id: 'level-headphones-on-line',
+    from: ['line'],
+    to: ['headphone'],
+    severity: 'watch',
+    says: 'headphones stand on a line output: they will be quiet and thin. Take the headphone output.',
+    why: 'a load should be 10 times its source or more; headphones are 16 to 250 ohms',
+  },
+  {
+    id: 'level-digital-into-analogue',
+    from: ['digital'],
+    to: ['microphone', 'line', 'headphone', 'speaker'],
+    severity: 'stop',
+    says: 'a digital output goes into an analogue input: there will be silence or loud noise. Turn the volume down before you unplug it; a converter goes between.',
+    why: 'bits are no sound wave, whatever plug they come by',
+  },
+  {
+    id: 'level-analogue-into-digital',
+    from: ['microphone', 'line', 'headphone', 'speaker'],
+    to: ['digital'],
+    severity: 'stop',
+    says: 'an analogue output goes into a digital input: there will be silence. A converter goes between.',
+    why: 'bits are no sound wave, whatever plug they come by',
+  },
+];
+
+export const levelRules: readonly Rule[] = MISMATCHES.map((m) =>
+  rule(m.id, (context) =>
+    leadsOf(context)
+      .filter(({ from, to }) => m.from.includes(from.port.level) && m.to.includes(to.port.level))
+      .map((lead) => ({
+        at: lead.cable.id,
+        severity: m.severity,
+        where: { cableIds: [lead.cable.id], deviceIds: [lead.from.device.id, lead.to.device.id] },
+        says: `${sayLead(lead)}: ${m.says}`,
+        asks: lead.cable.known === 'assumed' ? `Is there a lead from ${sayLead(lead)}, ${lead.to.port.name}?` : null,
+        why: [{ says: m.why, source: SOURCE }],
+      })),
+  ),
+);

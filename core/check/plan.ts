@@ -1,0 +1,174 @@
+import { applyEdit, type Edit, findDevice, findTypes, settingOf } from '#core/rig/index.ts';
+import { deviceName, type Evaluation, evaluate, type Pair } from '#core/signal/index.ts';
+import { type Context, type Fix, type Rule, rule, type Severity } from './finding.ts';
+
+const nameOf = (list: readonly { id: string; name: string }[], id: string): string =>
+  list.find((e) => e.id === id)?.name ?? id;
+
+interface Said {
+  readonly id: string;
+  readonly severity: Severity;
+  readonly words: readonly Pair['verdict']['word'][];
+  readonly says: (source: string, listener: string, pair: Pair) => string;
+  readonly fixes?: (context: Context, pair: Pair) => readonly Fix[];
+}
+
+const ms = (pair: Pair): string => Math.abs(pair.verdict.offsetMs ?? 0).toFixed(0);
+
+/** What the hearing plan wants, against what arrives. */
+const SAID: readonly Said[] = [
+  {
+    id: 'plan-missing',
+    severity: 'stop',
+    words: ['missing'],
+    says: (source, listener) => `${source} does not reach ${listener}, although the plan wants it.`,
+    fixes: openDoors,
+  },
+  {
+    id: 'plan-unwanted',
+    severity: 'fix',
+    words: ['unwanted'],
+    says: (source, listener) => `${source} reaches ${listener}, although the plan does not want it.`,
+    fixes: (context, pair) => shutDoors(context, pair, pair.ways[0]!.settings),
+  },
+  {
+    id: 'plan-twice',
+    severity: 'fix',
+    words: ['twice'],
+    says: (source, listener, pair) =>
+      `${source} reaches ${listener} twice, ${pair.verdict.apartMs?.toFixed(0)} ms apart: hollow below 30 ms, an echo above.`,
+    fixes: (context, pair) => {
+      const [first, ...others] = pair.ways;
+      const kept = new Set(first!.settings);
+      return shutDoors(
+        context,
+        pair,
+        [...new Set(others.flatMap((w) => w.settings))].filter((s) => !kept.has(s)),
+      );
+    },
+  },
+  {
+    id: 'plan-late',
+    severity: 'fix',
+    words: ['late'],
+    says: (source, listener, pair) =>
+      `${source} is ${ms(pair)} ms late against its picture at ${listener}: set the delays in Sync.`,
+  },
+  {
+    id: 'plan-early',
+    severity: 'fix',
+    words: ['early'],
+    says: (source, listener, pair) =>
+      `${source} is ${ms(pair)} ms early against its picture at ${listener}: set the delays in Sync.`,
+  },
+  {
+    id: 'plan-time-uncertain',
+    severity: 'watch',
+    words: ['perhaps-late', 'perhaps-early', 'perhaps-either'],
+    says: (source, listener) =>
+      `${source} may be out of time at ${listener}: the figures are too uncertain to tell. Measure a take.`,
+  },
+];
+
+export const planRules: readonly Rule[] = SAID.map((said) =>
+  rule(
+    said.id,
+    (context) =>
+      context.evaluation.pairs
+        .filter((pair) => said.words.includes(pair.verdict.word))
+        .map((pair) => ({
+          at: `${pair.sourceId}>${pair.listenerId}`,
+          severity: said.severity,
+          where: { sourceId: pair.sourceId, listenerId: pair.listenerId, deviceIds: pair.ways[0]?.deviceIds ?? [] },
+          says: said.says(
+            nameOf(context.rig.sources, pair.sourceId),
+            nameOf(context.rig.listeners, pair.listenerId),
+            pair,
+          ),
+          why: (pair.ways[0]?.offset?.terms ?? []).map((t) => ({
+            says: `${t.label}: ${t.value.nominal.toFixed(1)} ${t.unit}`,
+            source: t.source,
+          })),
+        })),
+    (context, { where }) => {
+      const pair = context.evaluation.pairs.find(
+        (p) => p.sourceId === where.sourceId && p.listenerId === where.listenerId,
+      );
+      return (pair && said.fixes?.(context, pair)) ?? [];
+    },
+  ),
+);
+
+const setTo = (deviceId: string, settingId: string, value: number | boolean): Edit => ({
+  kind: 'set-setting',
+  deviceId,
+  settingId,
+  setting: { value, known: 'assumed' },
+});
+
+/** Pairs that are wrong in a way that a mended one must not buy. */
+const wrongs = ({ pairs }: Evaluation): Set<string> =>
+  new Set(
+    pairs
+      .filter((p) => ['missing', 'unwanted', 'twice'].includes(p.verdict.word))
+      .map((p) => `${p.sourceId}>${p.listenerId}:${p.verdict.word}`),
+  );
+
+/** A change that leaves the fault, but this much quieter, is worth offering. */
+const WORTH_DB = 6;
+
+/** Those of the edits that mend the pair, or most of it, and break nothing else that was right. */
+function thatMend({ rig, evaluation }: Context, pair: Pair, fixes: readonly Fix[]): Fix[] {
+  const before = wrongs(evaluation);
+  const isPair = (p: Pair) => p.sourceId === pair.sourceId && p.listenerId === pair.listenerId;
+  return fixes.flatMap(({ label, edit }): Fix[] => {
+    const done = applyEdit(rig, edit);
+    if (!done.ok) return [];
+    const after = evaluate(done.rig);
+    if ([...wrongs(after)].some((w) => !before.has(w))) return [];
+    const now = after.pairs.find(isPair)!;
+    if (now.verdict.word !== pair.verdict.word) return [{ label, edit }];
+    const left = now.ways[0];
+    if (pair.verdict.word !== 'unwanted' || !left) return [];
+    const lessDb = pair.ways[0]!.levelDb.nominal - left.levelDb.nominal;
+    if (lessDb < WORTH_DB) return [];
+    const by = left.deviceIds.find((id) => !pair.ways[0]!.deviceIds.includes(id));
+    return [
+      { label: `${label} (${lessDb.toFixed(0)} dB less is left${by ? `, by ${deviceName(rig, by)}` : ''})`, edit },
+    ];
+  });
+}
+
+/** Ways to shut: a mute on it, or a level that can be turned down altogether. */
+function shutDoors(context: Context, pair: Pair, settings: readonly string[]): Fix[] {
+  const types = findTypes(context.rig);
+  const fixes = settings.flatMap((key): Fix[] => {
+    const [deviceId, settingId] = key.split('.') as [string, string];
+    const device = findDevice(context.rig, deviceId)!;
+    const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
+    const label = `${device.name}, ${spec.name}`;
+    if (spec.kind === 'mute') return [{ label: `${label}: on`, edit: setTo(deviceId, settingId, true) }];
+    if (spec.kind === 'gain' && spec.offAtMin)
+      return [{ label: `${label}: all the way down`, edit: setTo(deviceId, settingId, spec.min) }];
+    return [];
+  });
+  return thatMend(context, pair, fixes);
+}
+
+/** Doors that are shut now, one of which is all that is missing. */
+function openDoors(context: Context, pair: Pair): Fix[] {
+  const { rig, evaluation } = context;
+  const types = findTypes(rig);
+  const shut = [...new Set(evaluation.graph.shut.map((s) => `${s.deviceId}.${s.settingId}`))];
+  const fixes = shut.flatMap((key): Fix[] => {
+    const [deviceId, settingId] = key.split('.') as [string, string];
+    const device = findDevice(rig, deviceId)!;
+    const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
+    const label = `${device.name}, ${spec.name}`;
+    if (spec.kind === 'mute') return [{ label: `${label}: off`, edit: setTo(deviceId, settingId, false) }];
+    if (spec.kind === 'gain' && settingOf(device, spec).value === spec.min)
+      return [{ label: `${label}: up to 0 dB`, edit: setTo(deviceId, settingId, Math.min(0, spec.max)) }];
+    return [];
+  });
+  return thatMend(context, pair, fixes);
+}

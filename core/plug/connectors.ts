@@ -1,0 +1,106 @@
+/** What stands on boxes and at the ends of leads. Data; the solver knows none of it by name. */
+
+export type ConnectorFamily = 'jack' | 'xlr' | 'phono' | 'hdmi' | 'usb' | 'optical' | 'network' | 'loudspeaker';
+
+/** A socket on a box, or the plug at the end of a lead that a box cannot part with. */
+export interface Connector {
+  readonly id: string;
+  readonly name: string;
+  readonly family: ConnectorFamily;
+  /** Plugs that go in, the ones it is made for first; for a captive lead, the plug at its end. */
+  readonly plugs: readonly PlugId[];
+  readonly captive: boolean;
+}
+
+/** Ends of leads. `-pair` is one plug for each side. */
+export const PLUGS = {
+  'ts-35': '3.5 mm plug, two contacts',
+  'trs-35': '3.5 mm plug, three contacts',
+  'trrs-35': '3.5 mm plug, four contacts',
+  'trs-35-pair': 'two 3.5 mm plugs, one for sound, one for the microphone',
+  'trs-25': '2.5 mm plug, three contacts',
+  'ts-635': '6.35 mm plug, two contacts',
+  'trs-635': '6.35 mm plug, three contacts',
+  'ts-635-pair': 'two 6.35 mm plugs, two contacts each',
+  'trs-635-pair': 'two 6.35 mm plugs, three contacts each',
+  'insert-635': '6.35 mm insert plug, tip send, ring return',
+  'xlr-f': 'XLR, female end',
+  'xlr-m': 'XLR, male end',
+  'xlr-f-pair': 'two XLR, female ends',
+  'xlr-m-pair': 'two XLR, male ends',
+  phono: 'phono plug',
+  'phono-pair': 'two phono plugs',
+  hdmi: 'HDMI plug',
+  'hdmi-mini': 'HDMI mini plug',
+  'hdmi-micro': 'HDMI micro plug',
+  'usb-a': 'USB A plug',
+  'usb-b': 'USB B plug',
+  'usb-b3': 'USB 3 B plug',
+  'usb-c': 'USB C plug',
+  'usb-mini': 'USB mini B plug',
+  'usb-micro': 'USB micro B plug',
+  toslink: 'optical plug',
+  'toslink-mini': 'optical mini plug, 3.5 mm',
+  rj45: 'network plug',
+  wires: 'bare loudspeaker wires',
+  locking: 'locking loudspeaker plug',
+} as const;
+export type PlugId = keyof typeof PLUGS;
+
+const socket = (id: string, name: string, family: ConnectorFamily, ...plugs: PlugId[]): Connector => ({
+  id,
+  name,
+  family,
+  plugs,
+  captive: false,
+});
+const captive = (id: string, family: ConnectorFamily, plug: PlugId): Connector => ({
+  id,
+  name: `lead with ${PLUGS[plug]}`,
+  family,
+  plugs: [plug],
+  captive: true,
+});
+
+export const CONNECTORS: readonly Connector[] = [
+  socket('jack-35-ts', '3.5 mm socket, mono', 'jack', 'ts-35'),
+  socket('jack-35-trs', '3.5 mm socket, stereo', 'jack', 'trs-35', 'ts-35'),
+  socket('jack-35-trrs', '3.5 mm socket, four contacts', 'jack', 'trrs-35', 'trs-35'),
+  socket('jack-25-trs', '2.5 mm socket', 'jack', 'trs-25'),
+  socket('jack-635-ts', '6.35 mm socket, unbalanced', 'jack', 'ts-635'),
+  socket('jack-635-trs', '6.35 mm socket, three contacts', 'jack', 'trs-635', 'ts-635'),
+  socket('jack-635-pair', 'two 6.35 mm sockets, left and right', 'jack', 'trs-635-pair', 'ts-635-pair'),
+  socket('jack-635-insert', '6.35 mm insert socket', 'jack', 'insert-635'),
+  socket('xlr-male', 'XLR, male, an output', 'xlr', 'xlr-f'),
+  socket('xlr-female', 'XLR, female, an input', 'xlr', 'xlr-m'),
+  socket('xlr-male-pair', 'two XLR, male, left and right', 'xlr', 'xlr-f-pair'),
+  socket('xlr-female-pair', 'two XLR, female, left and right', 'xlr', 'xlr-m-pair'),
+  socket('combo-xlr', 'XLR and 6.35 mm in one', 'xlr', 'xlr-m', 'trs-635', 'ts-635'),
+  socket('phono', 'phono socket', 'phono', 'phono'),
+  socket('phono-pair', 'two phono sockets, left and right', 'phono', 'phono-pair'),
+  socket('hdmi', 'HDMI', 'hdmi', 'hdmi'),
+  socket('hdmi-mini', 'HDMI mini', 'hdmi', 'hdmi-mini'),
+  socket('hdmi-micro', 'HDMI micro', 'hdmi', 'hdmi-micro'),
+  socket('usb-a', 'USB A', 'usb', 'usb-a'),
+  socket('usb-b', 'USB B', 'usb', 'usb-b'),
+  socket('usb-b3', 'USB 3 B', 'usb', 'usb-b3', 'usb-b'),
+  socket('usb-c', 'USB C', 'usb', 'usb-c'),
+  socket('usb-mini', 'USB mini B', 'usb', 'usb-mini'),
+  socket('usb-micro', 'USB micro B', 'usb', 'usb-micro'),
+  socket('toslink', 'optical', 'optical', 'toslink'),
+  socket('toslink-mini', 'optical in a 3.5 mm socket', 'optical', 'toslink-mini'),
+  socket('rj45', 'network', 'network', 'rj45'),
+  socket('terminals', 'loudspeaker terminals', 'loudspeaker', 'wires'),
+  socket('locking', 'locking loudspeaker socket', 'loudspeaker', 'locking'),
+  captive('plug-35-trs', 'jack', 'trs-35'),
+  captive('plug-35-trrs', 'jack', 'trrs-35'),
+  captive('plug-35-pair', 'jack', 'trs-35-pair'),
+  captive('plug-635-trs', 'jack', 'trs-635'),
+  captive('plug-usb-a', 'usb', 'usb-a'),
+  captive('plug-usb-c', 'usb', 'usb-c'),
+  captive('plug-hdmi', 'hdmi', 'hdmi'),
+];
+
+const byId = new Map(CONNECTORS.map((c) => [c.id, c]));
+/** Undefined for air, light, software, files, points inside a box: nothing is plugged there. */
+export const connectorOf = (id: string): Connector | undefined => byId.get(id);
