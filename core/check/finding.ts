@@ -1,4 +1,4 @@
-import type { Edit, Rig, Types } from '#core/rig/index.ts';
+import type { Edit, Rig, SettingChange, Types } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 
 /** `stop`: will not work, or can harm; `fix`: will be heard or seen; `watch`: may be. */
@@ -7,8 +7,14 @@ export type Severity = 'stop' | 'fix' | 'watch';
 /** A change that mends a finding: one step, that can be looked at before it is made. */
 export interface Fix {
   readonly label: string;
+  /** What is set, to be done at the desk or so already. */
+  readonly changes: readonly SettingChange[];
+  /** The same as one edit of the drawing. */
   readonly edit: Edit;
 }
+
+/** Where in the work it is looked at. */
+export type Stage = 'wire' | 'route' | 'sync';
 
 /** A figure that a finding rests on, with where it comes from. */
 export interface Reason {
@@ -20,6 +26,7 @@ export interface Finding {
   /** The same for the same thing in the same rig: rule and place. */
   readonly id: string;
   readonly rule: string;
+  readonly stage: Stage;
   readonly severity: Severity;
   readonly where: {
     readonly deviceIds: readonly string[];
@@ -48,7 +55,7 @@ export interface Rule {
   readonly fixes: (context: Context, finding: Finding) => readonly Fix[];
 }
 
-type Draft = Omit<Finding, 'id' | 'rule' | 'asks' | 'where'> & {
+type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where'> & {
   readonly at: string;
   readonly where?: Partial<Finding['where']>;
   readonly asks?: string | null;
@@ -56,6 +63,7 @@ type Draft = Omit<Finding, 'id' | 'rule' | 'asks' | 'where'> & {
 
 /** A rule from what it finds; each finding's id is made of the rule and its place. */
 export const rule = (
+  stage: Stage,
   id: string,
   find: (context: Context) => readonly Draft[],
   fixes: Rule['fixes'] = () => [],
@@ -66,6 +74,7 @@ export const rule = (
       ...draft,
       id: `${id}:${at}`,
       rule: id,
+      stage,
       where: { deviceIds: [], cableIds: [], ...where },
       asks,
     })),

@@ -1,5 +1,5 @@
 export { check, fixesOf, RULES } from './check.ts';
-export type { Finding, Fix, Reason, Rule, Severity } from './finding.ts';
+export type { Finding, Fix, Reason, Rule, Severity, Stage } from './finding.ts';
 export { familyOf, isBalanced, type LeadSeen, leadsOf, sayLead } from './leads.ts';
 export { limitOf } from './lengths.ts';
 export { chainOf } from './plugs.ts';

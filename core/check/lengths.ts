@@ -90,7 +90,7 @@ const question = (lead: LeadSeen): string | null =>
     : null;
 
 export const lengthRules: readonly Rule[] = [
-  rule('length-too-long', (context) =>
+  rule('wire', 'length-too-long', (context) =>
     leadsOf(context).flatMap((lead) => {
       const limit = limitOf(lead);
       const { lengthM } = lead.cable;
@@ -107,7 +107,7 @@ export const lengthRules: readonly Rule[] = [
       ];
     }),
   ),
-  rule('length-not-careful', (context) =>
+  rule('wire', 'length-not-careful', (context) =>
     leadsOf(context).flatMap((lead) => {
       const limit = limitOf(lead);
       const { lengthM } = lead.cable;

@@ -77,7 +77,7 @@ const MISMATCHES: readonly Mismatch[] = [
 ];
 
 export const levelRules: readonly Rule[] = MISMATCHES.map((m) =>
-  rule(m.id, (context) =>
+  rule('wire', m.id, (context) =>
     leadsOf(context)
       .filter(({ from, to }) => m.from.includes(from.port.level) && m.to.includes(to.port.level))
       .map((lead) => ({

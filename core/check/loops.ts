@@ -10,7 +10,7 @@ const AIR = {
 };
 
 export const loopRules: readonly Rule[] = [
-  rule('loop-howls', ({ rig, evaluation }) =>
+  rule('route', 'loop-howls', ({ rig, evaluation }) =>
     evaluation.loops.flatMap((loop) => {
       const limit = loop.throughAir ? AIR : FLAT;
       if (loop.gainDb < limit.ringsDb) return [];

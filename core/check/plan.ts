@@ -1,12 +1,13 @@
-import { applyEdit, type Edit, findDevice, findTypes, settingOf } from '#core/rig/index.ts';
+import { applyEdit, findDevice, findTypes, settingOf } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, evaluate, type Pair } from '#core/signal/index.ts';
-import { type Context, type Fix, type Rule, rule, type Severity } from './finding.ts';
+import { type Context, type Fix, type Rule, rule, type Severity, type Stage } from './finding.ts';
 
 const nameOf = (list: readonly { id: string; name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
 
 interface Said {
   readonly id: string;
+  readonly stage: Stage;
   readonly severity: Severity;
   readonly words: readonly Pair['verdict']['word'][];
   readonly says: (source: string, listener: string, pair: Pair) => string;
@@ -19,6 +20,7 @@ const ms = (pair: Pair): string => Math.abs(pair.verdict.offsetMs ?? 0).toFixed(
 const SAID: readonly Said[] = [
   {
     id: 'plan-missing',
+    stage: 'route',
     severity: 'stop',
     words: ['missing'],
     says: (source, listener) => `${source} does not reach ${listener}, although the plan wants it.`,
@@ -26,6 +28,7 @@ const SAID: readonly Said[] = [
   },
   {
     id: 'plan-unwanted',
+    stage: 'route',
     severity: 'fix',
     words: ['unwanted'],
     says: (source, listener) => `${source} reaches ${listener}, although the plan does not want it.`,
@@ -33,6 +36,7 @@ const SAID: readonly Said[] = [
   },
   {
     id: 'plan-twice',
+    stage: 'route',
     severity: 'fix',
     words: ['twice'],
     says: (source, listener, pair) =>
@@ -49,6 +53,7 @@ const SAID: readonly Said[] = [
   },
   {
     id: 'plan-late',
+    stage: 'sync',
     severity: 'fix',
     words: ['late'],
     says: (source, listener, pair) =>
@@ -56,6 +61,7 @@ const SAID: readonly Said[] = [
   },
   {
     id: 'plan-early',
+    stage: 'sync',
     severity: 'fix',
     words: ['early'],
     says: (source, listener, pair) =>
@@ -63,6 +69,7 @@ const SAID: readonly Said[] = [
   },
   {
     id: 'plan-time-uncertain',
+    stage: 'sync',
     severity: 'watch',
     words: ['perhaps-late', 'perhaps-early', 'perhaps-either'],
     says: (source, listener) =>
@@ -72,6 +79,7 @@ const SAID: readonly Said[] = [
 
 export const planRules: readonly Rule[] = SAID.map((said) =>
   rule(
+    said.stage,
     said.id,
     (context) =>
       context.evaluation.pairs
@@ -99,11 +107,10 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
   ),
 );
 
-const setTo = (deviceId: string, settingId: string, value: number | boolean): Edit => ({
-  kind: 'set-setting',
-  deviceId,
-  settingId,
-  setting: { value, known: 'assumed' },
+const setTo = (label: string, deviceId: string, settingId: string, value: number | boolean): Fix => ({
+  label,
+  changes: [{ deviceId, settingId, value }],
+  edit: { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } },
 });
 
 /** Pairs that are wrong in a way that a mended one must not buy. */
@@ -121,21 +128,20 @@ const WORTH_DB = 6;
 function thatMend({ rig, evaluation }: Context, pair: Pair, fixes: readonly Fix[]): Fix[] {
   const before = wrongs(evaluation);
   const isPair = (p: Pair) => p.sourceId === pair.sourceId && p.listenerId === pair.listenerId;
-  return fixes.flatMap(({ label, edit }): Fix[] => {
-    const done = applyEdit(rig, edit);
+  return fixes.flatMap((fix): Fix[] => {
+    const done = applyEdit(rig, fix.edit);
     if (!done.ok) return [];
     const after = evaluate(done.rig);
     if ([...wrongs(after)].some((w) => !before.has(w))) return [];
     const now = after.pairs.find(isPair)!;
-    if (now.verdict.word !== pair.verdict.word) return [{ label, edit }];
+    if (now.verdict.word !== pair.verdict.word) return [fix];
     const left = now.ways[0];
     if (pair.verdict.word !== 'unwanted' || !left) return [];
     const lessDb = pair.ways[0]!.levelDb.nominal - left.levelDb.nominal;
     if (lessDb < WORTH_DB) return [];
     const by = left.deviceIds.find((id) => !pair.ways[0]!.deviceIds.includes(id));
-    return [
-      { label: `${label} (${lessDb.toFixed(0)} dB less is left${by ? `, by ${deviceName(rig, by)}` : ''})`, edit },
-    ];
+    const remains = `${lessDb.toFixed(0)} dB less is left${by ? `, by ${deviceName(rig, by)}` : ''}`;
+    return [{ ...fix, label: `${fix.label} (${remains})` }];
   });
 }
 
@@ -147,9 +153,9 @@ function shutDoors(context: Context, pair: Pair, settings: readonly string[]): F
     const device = findDevice(context.rig, deviceId)!;
     const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
     const label = `${device.name}, ${spec.name}`;
-    if (spec.kind === 'mute') return [{ label: `${label}: on`, edit: setTo(deviceId, settingId, true) }];
+    if (spec.kind === 'mute') return [setTo(`${label}: on`, deviceId, settingId, true)];
     if (spec.kind === 'gain' && spec.offAtMin)
-      return [{ label: `${label}: all the way down`, edit: setTo(deviceId, settingId, spec.min) }];
+      return [setTo(`${label}: all the way down`, deviceId, settingId, spec.min)];
     return [];
   });
   return thatMend(context, pair, fixes);
@@ -165,9 +171,9 @@ function openDoors(context: Context, pair: Pair): Fix[] {
     const device = findDevice(rig, deviceId)!;
     const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
     const label = `${device.name}, ${spec.name}`;
-    if (spec.kind === 'mute') return [{ label: `${label}: off`, edit: setTo(deviceId, settingId, false) }];
+    if (spec.kind === 'mute') return [setTo(`${label}: off`, deviceId, settingId, false)];
     if (spec.kind === 'gain' && settingOf(device, spec).value === spec.min)
-      return [{ label: `${label}: up to 0 dB`, edit: setTo(deviceId, settingId, Math.min(0, spec.max)) }];
+      return [setTo(`${label}: up to 0 dB`, deviceId, settingId, Math.min(0, spec.max))];
     return [];
   });
   return thatMend(context, pair, fixes);

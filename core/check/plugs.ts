@@ -22,7 +22,7 @@ export function chainOf(lead: LeadSeen): ReturnType<typeof usualChain> | 'nothin
 const WITH_ADAPTER = 2;
 
 export const plugRules: readonly Rule[] = [
-  rule('plug-none-fits', (context) =>
+  rule('wire', 'plug-none-fits', (context) =>
     leadsOf(context).flatMap((lead) => {
       if (chainOf(lead) !== null) return [];
       const [from, to] = [connectorOf(lead.from.port.connector)!, connectorOf(lead.to.port.connector)!];
@@ -38,7 +38,7 @@ export const plugRules: readonly Rule[] = [
       ];
     }),
   ),
-  rule('plug-needs-adapter', (context) =>
+  rule('wire', 'plug-needs-adapter', (context) =>
     leadsOf(context).flatMap((lead) => {
       const chain = chainOf(lead);
       if (!chain || chain === 'nothing-to-plug' || chain.parts.length < WITH_ADAPTER) return [];

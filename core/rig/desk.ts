@@ -104,3 +104,16 @@ export function asAtDesk(rig: Rig): Rig {
     tasks: [],
   };
 }
+
+/** Somebody looked at a lead: it is there, and so long. Null where the rig has no such lead. */
+export function leadIsSo(rig: Rig, cableId: string, lengthM: number): Edit | null {
+  const cable = rig.cables.find((c) => c.id === cableId);
+  if (!cable) return null;
+  return {
+    kind: 'batch',
+    edits: [
+      { kind: 'unplug', cableId },
+      { kind: 'plug', cable: { ...cable, lengthM, known: 'seen' } },
+    ],
+  };
+}

@@ -1,5 +1,5 @@
 export { catalogue } from './catalogue/index.ts';
-export { alreadySo, asAtDesk, dropTask, type SettingChange, tickTask, toDoAtDesk } from './desk.ts';
+export { alreadySo, asAtDesk, dropTask, leadIsSo, type SettingChange, tickTask, toDoAtDesk } from './desk.ts';
 export { type Applied, applyEdit, Edit, type Refusal } from './edit.ts';
 export { RigError, type RigErrorCode } from './errors.ts';
 export { commit, type History, redo, Step, type Stepped, startHistory, undo } from './history.ts';

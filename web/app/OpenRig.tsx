@@ -10,6 +10,7 @@ import {
   readDraft,
   sayProblem,
   selectRig,
+  selectWireFindings,
   useAppDispatch,
   useAppSelector,
 } from '#web/store/index.ts';
@@ -63,6 +64,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
   const failed = useOpenRig(rigId);
   const rig = useAppSelector(selectRig);
   const verdict = useAppSelector(selectVerdict);
+  const wire = useAppSelector(selectWireFindings);
   if (failed) {
     return (
       <main className="page">
@@ -76,7 +78,10 @@ export function OpenRig({ rigId }: { rigId: string }) {
   if (!rig || !verdict) return <p className="page quiet">Opening the rig…</p>;
   return (
     <Frame
-      nav={[{ to: `/rigs/${rigId}/sync`, label: 'Sync', state: verdict.state }]}
+      nav={[
+        { to: `/rigs/${rigId}/wire`, label: 'Wire', state: wire[0]?.severity ?? 'good' },
+        { to: `/rigs/${rigId}/sync`, label: 'Sync', state: verdict.state },
+      ]}
       more={[{ to: `/rigs/${rigId}/bench`, label: 'Bench' }]}
       top={<RigTop rig={rig} verdict={verdict} />}
     >

@@ -16,6 +16,7 @@ export const router = createBrowserRouter([
         path: '/rigs/:rigId',
         element: <RigFrame />,
         children: [
+          { path: 'wire', lazy: async () => ({ Component: (await import('../wire/index.ts')).WireScreen }) },
           { path: 'sync', lazy: async () => ({ Component: (await import('../sync/index.ts')).SyncScreen }) },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
         ],

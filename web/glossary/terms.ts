@@ -62,6 +62,10 @@ export const TERMS = {
     title: 'Heard twice',
     says: 'The same sound by two ways at two times. Close together it sounds hollow (comb filtering), further apart it is an echo.',
   },
+  finding: {
+    title: 'Finding',
+    says: 'Something that is wrong, or doubtful, with where it is, what it rests on, and what would mend it. What rests on something assumed is asked, not claimed.',
+  },
   tap: { title: 'Tap', says: 'A place on the rig that one listens into, to see what arrives there.' },
 } as const;
 

@@ -1,0 +1,105 @@
+import { Button } from '@chakra-ui/react';
+import { useMemo } from 'react';
+import type { Finding } from '#core/check/index.ts';
+import { alreadySo, findSetting, findTypes, leadIsSo, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { deviceName, type Evaluation } from '#core/signal/index.ts';
+import { count, StateMark, useKey } from '#web/parts/index.ts';
+import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { type TriedFix, tryFixes } from './fixes.ts';
+
+interface Props {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly finding: Finding;
+  readonly findings: readonly Finding[];
+}
+
+/** One finding: what it rests on, where it is, and what would mend it, tried before it is done. */
+export function FindingCard({ rig, evaluation, finding, findings }: Props) {
+  const dispatch = useAppDispatch();
+  const fixes = useMemo(() => tryFixes(rig, evaluation, finding, findings), [rig, evaluation, finding, findings]);
+  const carryOut = (fix: TriedFix, verb: 'to-do' | 'so') => {
+    const types = findTypes(rig);
+    const edit =
+      verb === 'so'
+        ? alreadySo(rig, fix.changes)
+        : toDoAtDesk(
+            rig,
+            fix.changes,
+            new Date().toISOString(),
+            (c) => findSetting(rig, types, c.deviceId, c.settingId)!.default,
+          );
+    dispatch(applyStep(edit, fix.label, 'fix'));
+  };
+  const lead = rig.cables.find((c) => c.id === finding.where.cableIds[0]);
+  const answer = () => {
+    const edit = lead && leadIsSo(rig, lead.id, lead.lengthM);
+    if (edit) dispatch(applyStep(edit, `Looked at: a lead of ${lead.lengthM} m`));
+  };
+  useKey(
+    'd',
+    'To do at the desk: the first that mends it',
+    () => fixes[0] && carryOut(fixes[0], 'to-do'),
+    fixes.length > 0,
+  );
+  useKey('y', 'Yes, it is as assumed', answer, finding.asks !== null && lead !== undefined);
+  return (
+    <aside className="card" aria-label="Finding">
+      <h2 className={finding.severity}>
+        <StateMark state={finding.severity} /> {finding.asks ? 'Asked' : SEVERITY[finding.severity]}
+      </h2>
+      <p style={{ marginTop: 6 }}>{finding.asks ?? finding.says}</p>
+      {finding.asks && (
+        <>
+          <p className="quiet" style={{ marginTop: 8 }}>
+            If it is so: {finding.says}
+          </p>
+          {lead && (
+            <p style={{ marginTop: 10 }}>
+              <Button onClick={answer}>
+                Yes, it is so <kbd>y</kbd>
+              </Button>{' '}
+              <span className="quiet small">Otherwise correct its length in the table.</span>
+            </p>
+          )}
+        </>
+      )}
+      {finding.why.length > 0 && (
+        <>
+          <h2>It rests on</h2>
+          <ul>
+            {finding.why.map((reason) => (
+              <li key={reason.says}>
+                {reason.says} <span className="quiet small">({reason.source})</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {finding.where.deviceIds.length > 0 && (
+        <>
+          <h2>By this way</h2>
+          <p className="quiet">{finding.where.deviceIds.map((id) => deviceName(rig, id)).join(' → ')}</p>
+        </>
+      )}
+      {fixes.length > 0 && <h2>What mends it</h2>}
+      {fixes.map((fix, i) => (
+        <div key={fix.label} style={{ marginTop: 10 }}>
+          <p>{fix.label}</p>
+          <p className="small quiet">
+            {count(fix.gone, 'finding')} fewer
+            {fix.come.length === 0 ? ', none comes.' : `; then: ${fix.come.map((f) => f.says).join(' ')}`}
+          </p>
+          <p className="row" style={{ marginTop: 4 }}>
+            <Button variant={i === 0 ? 'solid' : 'outline'} onClick={() => carryOut(fix, 'to-do')}>
+              To do at the desk {i === 0 && <kbd>d</kbd>}
+            </Button>
+            <Button onClick={() => carryOut(fix, 'so')}>It is so already</Button>
+          </p>
+        </div>
+      ))}
+    </aside>
+  );
+}
+
+const SEVERITY = { stop: 'It will not work, or can harm', fix: 'To fix', watch: 'To watch' } as const;

@@ -1,0 +1,151 @@
+import { Button, Input } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import { leadIsSo, type Rig } from '#core/rig/index.ts';
+import { formatNumber, SourceLetter, StateMark } from '#web/parts/index.ts';
+import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { billOf, type LeadRow, matches, sayParts } from './rows.ts';
+
+interface Props {
+  readonly rig: Rig;
+  readonly rows: readonly LeadRow[];
+  readonly chosen: readonly string[];
+}
+
+/** Every lead: from where to where, what to take, how long it is and may be, and how that is known. */
+export function LeadTable({ rig, rows, chosen }: Props) {
+  const [search, setSearch] = useState('');
+  const shown = rows.filter((row) => matches(row, search));
+  const bill = billOf(rows);
+  return (
+    <>
+      <div className="spread">
+        <h2>Leads</h2>
+        <Input
+          aria-label="Search leads"
+          placeholder="Search"
+          width="180px"
+          style={{ marginTop: 14 }}
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+        />
+      </div>
+      <table className="table tight">
+        <thead>
+          <tr>
+            <th>
+              <span className="visually-hidden">State</span>
+            </th>
+            <th>From</th>
+            <th>To</th>
+            <th>Carries</th>
+            <th>Take</th>
+            <th className="number">Length, m</th>
+            <th className="number">Careful, most</th>
+            <th>Known</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((row) => (
+            <LeadLine key={row.id} rig={rig} row={row} chosen={chosen.includes(row.id)} />
+          ))}
+        </tbody>
+      </table>
+      {shown.length === 0 && (
+        <p className="quiet">{rows.length === 0 ? 'This rig has no leads.' : 'No lead has these words.'}</p>
+      )}
+      <p className="small quiet" style={{ marginTop: 6 }}>
+        {rows.length} leads, {bill.parts} parts to have: {formatNumber(bill.low)} to {formatNumber(bill.high)} euros
+        (typical). Keep leads off the floor where people walk; mains leads and their earth are for the electrician.
+      </p>
+    </>
+  );
+}
+
+function LeadLine({ rig, row, chosen }: { rig: Rig; row: LeadRow; chosen: boolean }) {
+  const dispatch = useAppDispatch();
+  const { lead, limit, worst } = row;
+  const { cable, from, to } = lead;
+  const seen = (lengthM: number) => {
+    const edit = leadIsSo(rig, cable.id, lengthM);
+    if (edit) dispatch(applyStep(edit, `Lead from ${from.device.name} to ${to.device.name}: ${lengthM} m`));
+  };
+  return (
+    <tr aria-selected={chosen} id={`lead-${cable.id}`}>
+      <td>{worst && <StateMark state={worst} />}</td>
+      <td>
+        {from.device.name}
+        <div className="small quiet">{from.port.name}</div>
+      </td>
+      <td>
+        {to.device.name}
+        <div className="small quiet">{to.port.name}</div>
+      </td>
+      <td>
+        <span className="row" style={{ gap: 3 }}>
+          {row.sourceIds.map((id) => (
+            <SourceLetter key={id} source={rig.sources.find((s) => s.id === id)!} />
+          ))}
+        </span>
+      </td>
+      <td className={row.chain === null ? 'stop' : ''}>{sayParts(row)}</td>
+      <td className="number">
+        <LengthInput
+          label={`Length of the lead from ${from.device.name} to ${to.device.name}, m`}
+          lengthM={cable.lengthM}
+          onSeen={seen}
+        />
+      </td>
+      <td className="number quiet">
+        {limit ? `${formatNumber(limit.carefulM, limit.carefulM % 1 ? 1 : 0)}, ${limit.mostM}` : ''}
+      </td>
+      <td>
+        {cable.known === 'assumed' ? (
+          <Button
+            onClick={() => seen(cable.lengthM)}
+            aria-label={`The lead from ${from.device.name} to ${to.device.name} is so`}
+          >
+            assumed: it is so
+          </Button>
+        ) : (
+          <span className="quiet">{cable.known}</span>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** What is typed counts as looked at; it is taken when the field is left or Enter is pressed. */
+function LengthInput({
+  label,
+  lengthM,
+  onSeen,
+}: {
+  label: string;
+  lengthM: number;
+  onSeen: (lengthM: number) => void;
+}) {
+  const [text, setText] = useState(String(lengthM));
+  useEffect(() => setText(String(lengthM)), [lengthM]);
+  const typed = Number(text.replace(',', '.'));
+  const valid = text.trim() !== '' && Number.isFinite(typed) && typed >= 0 && typed <= 1000;
+  const settle = () => {
+    if (valid && typed !== lengthM) onSeen(typed);
+    else setText(String(lengthM));
+  };
+  return (
+    <Input
+      aria-label={label}
+      width="62px"
+      textAlign="right"
+      inputMode="decimal"
+      aria-invalid={!valid}
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={settle}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') settle();
+        if (e.key === 'Escape') setText(String(lengthM));
+      }}
+    />
+  );
+}

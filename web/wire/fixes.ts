@@ -1,0 +1,27 @@
+import { check, type Finding, type Fix, fixesOf } from '#core/check/index.ts';
+import { applyEdit, type Rig } from '#core/rig/index.ts';
+import { type Evaluation, evaluate } from '#core/signal/index.ts';
+
+/** A fix with what it would do to the list of findings. */
+export interface TriedFix extends Fix {
+  readonly gone: number;
+  readonly come: readonly Finding[];
+}
+
+/** What would mend a finding, each tried on the rig. */
+export function tryFixes(rig: Rig, evaluation: Evaluation, finding: Finding, findings: readonly Finding[]): TriedFix[] {
+  const before = new Set(findings.map((f) => f.id));
+  return fixesOf(rig, finding, evaluation).flatMap((fix): TriedFix[] => {
+    const done = applyEdit(rig, fix.edit);
+    if (!done.ok) return [];
+    const after = check(done.rig, evaluate(done.rig)).filter((f) => f.stage !== 'sync');
+    const left = new Set(after.map((f) => f.id));
+    return [
+      {
+        ...fix,
+        gone: findings.filter((f) => !left.has(f.id)).length,
+        come: after.filter((f) => !before.has(f.id)),
+      },
+    ];
+  });
+}

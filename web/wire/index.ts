@@ -1,0 +1,1 @@
+export { WireScreen } from './WireScreen.tsx';
