@@ -25,6 +25,9 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await expect(page.getByRole('dialog')).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.keyboard.press('Escape');
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
+    await expect(page.getByRole('table', { name: 'Findings' })).toBeVisible();
+    expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench`);
     await expect(page.getByText(/Takes kept here/)).toBeVisible();
     expect(await found(page)).toEqual([]);

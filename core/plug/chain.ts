@@ -1,4 +1,4 @@
-import { type Connector, connectorOf, PLUGS, type PlugId } from './connectors.ts';
+import { type Connector, connectorOf, type PlugId } from './connectors.ts';
 import { type Form, PARTS, type Part } from './parts.ts';
 
 /** What is needed between two sockets: at most one lead, with adapters at either end. */
@@ -128,6 +128,3 @@ function stepsOver(part: Part, { plug, afterLead }: State): State[] {
   if (far === plug && !part.oneWay && far !== near) steps.push({ plug: near, afterLead: true });
   return steps;
 }
-
-/** '3.5 mm plug, three contacts' and so on, for a list of what to buy. */
-export const plugName = (plug: PlugId): string => PLUGS[plug];

@@ -1,4 +1,4 @@
-import type { PlugId } from './connectors.ts';
+import { PLUGS, type PlugId } from './connectors.ts';
 
 /** What a lead or adapter is right for: one sound over two wires and a screen, one over a wire and a screen, two sides, a headset, or bits. */
 export type Form = 'balanced' | 'mono' | 'stereo' | 'headset' | 'loudspeaker' | 'bits';
@@ -34,7 +34,7 @@ const lead = (
 ): Lead => ({
   kind: 'lead',
   id: `lead-${ends[0]}-${ends[1]}`,
-  name: name || `lead, ${ends[0]} to ${ends[1]}`,
+  name: name || `lead, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}`,
   ends,
   forms,
   price,
@@ -44,7 +44,7 @@ const lead = (
 const adapter = (takes: PlugId, gives: PlugId, forms: Form[], price: [number, number], fragility = 1.5): Adapter => ({
   kind: 'adapter',
   id: `adapter-${takes}-${gives}`,
-  name: `adapter, ${takes} into ${gives}`,
+  name: `adapter, ${PLUGS[takes]} to ${PLUGS[gives]}`,
   takes,
   gives,
   forms,

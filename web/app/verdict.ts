@@ -1,6 +1,6 @@
 import { createSelector } from '@reduxjs/toolkit';
 import type { State } from '#core/signal/index.ts';
-import { selectEvaluation, selectRig } from '#web/store/index.ts';
+import { selectEvaluation, selectFindings, selectRig } from '#web/store/index.ts';
 
 /** The rig's verdict and what it rests on; its numbers are those of the lists. */
 export interface Verdict {
@@ -13,17 +13,24 @@ export interface Verdict {
   readonly measuredAt: string | null;
 }
 
-export const selectVerdict = createSelector([selectRig, selectEvaluation], (rig, evaluation): Verdict | null => {
-  if (!rig || !evaluation) return null;
-  const count = (state: State) => evaluation.pairs.filter((p) => p.verdict.state === state).length;
-  const [stops, fixes, watches] = [count('stop'), count('fix'), count('watch')];
-  const taken = rig.measurements.map((m) => m.takenAt).sort();
-  return {
-    state: stops > 0 ? 'stop' : fixes > 0 ? 'fix' : watches > 0 || rig.tasks.length > 0 ? 'watch' : 'good',
-    stops,
-    fixes,
-    watches,
-    toDo: rig.tasks.length,
-    measuredAt: taken.at(-1) ?? null,
-  };
-});
+export const selectVerdict = createSelector(
+  [selectRig, selectEvaluation, selectFindings],
+  (rig, evaluation, findings): Verdict | null => {
+    if (!rig || !evaluation) return null;
+    // What is wrong with a pair is a finding too: it counts once, as a pair.
+    const beside = findings.filter((f) => f.where.sourceId === undefined);
+    const count = (state: State) =>
+      evaluation.pairs.filter((p) => p.verdict.state === state).length +
+      beside.filter((f) => f.severity === state).length;
+    const [stops, fixes, watches] = [count('stop'), count('fix'), count('watch')];
+    const taken = rig.measurements.map((m) => m.takenAt).sort();
+    return {
+      state: stops > 0 ? 'stop' : fixes > 0 ? 'fix' : watches > 0 || rig.tasks.length > 0 ? 'watch' : 'good',
+      stops,
+      fixes,
+      watches,
+      toDo: rig.tasks.length,
+      measuredAt: taken.at(-1) ?? null,
+    };
+  },
+);

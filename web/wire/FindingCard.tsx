@@ -87,7 +87,7 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
         <div key={fix.label} style={{ marginTop: 10 }}>
           <p>{fix.label}</p>
           <p className="small quiet">
-            {count(fix.gone, 'finding')} fewer
+            {fix.gone > 0 ? `${count(fix.gone, 'finding')} fewer` : 'The finding stays, but weaker'}
             {fix.come.length === 0 ? ', none comes.' : `; then: ${fix.come.map((f) => f.says).join(' ')}`}
           </p>
           <p className="row" style={{ marginTop: 4 }}>

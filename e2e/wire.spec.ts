@@ -1,0 +1,34 @@
+import { DEMO_RIG, expect, test } from './server.ts';
+
+test('a fault is found, its fix tried and put on the list, ticked, and taken back', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
+  await page.getByRole('link', { name: 'Wire' }).click();
+  const findings = page.getByRole('table', { name: 'Findings' });
+  await findings.getByRole('button', { name: /^Couch game reaches Stream twice/ }).click();
+  const card = page.getByLabel('Finding', { exact: true });
+  await expect(card).toContainText('Mixer, Strips 5 and 6, fader: all the way down');
+  await expect(card).toContainText('2 findings fewer, none comes.');
+  await card.getByRole('button', { name: /^To do at the desk/ }).click();
+  await expect(findings.getByRole('button', { name: /twice/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: '1 to do at the desk' })).toBeVisible();
+  await page.keyboard.press('t');
+  await expect(page.getByRole('dialog')).toContainText('Strips 5 and 6, fader');
+  await page.getByRole('dialog').getByRole('button', { name: 'Done' }).click();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(findings.getByRole('button', { name: /twice/ })).toHaveCount(2);
+});
+
+test('a lead’s length is corrected and kept; a lead too long is said with its limit', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
+  const length = page.getByLabel('Length of the lead from Couch camera to Camera capture, m');
+  const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
+  await length.fill('8');
+  await length.press('Enter');
+  const findings = page.getByRole('table', { name: 'Findings' });
+  await expect(findings).toContainText('is 8 m; HDMI at 18 Gbit/s ends at 5 m');
+  await saved;
+  await page.reload();
+  await expect(findings).toContainText('is 8 m; HDMI at 18 Gbit/s ends at 5 m');
+});

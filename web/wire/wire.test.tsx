@@ -1,0 +1,118 @@
+// @vitest-environment happy-dom
+import { screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { check } from '#core/check/index.ts';
+import { applyEdit, type Edit, type Rig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { noServer, stubServer } from '#web/server.testkit.ts';
+import { selectRig } from '#web/store/index.ts';
+import { demoRig, show } from '#web/web.testkit.tsx';
+import { tryFixes } from './fixes.ts';
+import { WireScreen } from './index.ts';
+import { billOf, leadRows, matches, sayParts } from './rows.ts';
+
+beforeEach(() => stubServer(noServer));
+const rowsOf = (rig: Rig) => leadRows(rig, evaluate(rig), check(rig));
+const edited = (rig: Rig, edit: Edit): Rig => {
+  const done = applyEdit(rig, edit);
+  if (!done.ok) throw new Error(done.refusal.reason);
+  return done.rig;
+};
+
+describe('leads as rows', () => {
+  const rows = rowsOf(demoRig());
+  const row = (id: string) => rows.find((r) => r.id === id)!;
+  it('say what to take, what goes along, and how long it may be', () => {
+    expect(rows).toHaveLength(demoRig().cables.filter((c) => c.medium === 'lead').length);
+    expect(sayParts(row('camera-hdmi'))).toBe('lead, HDMI mini to HDMI');
+    expect(sayParts(row('extractor-line'))).toBe('lead, 3.5 mm stereo to two 6.35 mm mono');
+    expect(sayParts(row('mixer-phones'))).toBe('its own lead');
+    expect(sayParts(row('camera-usb'))).toBe('lead from USB B to the computer');
+    expect(row('wren-xlr')).toMatchObject({ sourceIds: expect.arrayContaining(['wren']), worst: null });
+    expect(row('wren-xlr').limit).toMatchObject({ carefulM: 30, mostM: 100 });
+    expect(row('camera-usb').worst).toBe('watch');
+  });
+  it('are found by their words, and cost what their parts cost', () => {
+    expect(
+      rows
+        .filter((r) => matches(r, 'hdmi splitter'))
+        .map((r) => r.id)
+        .sort(),
+    ).toEqual(['console-hdmi', 'splitter-capture', 'splitter-extractor']);
+    expect(rows.filter((r) => matches(r, ''))).toHaveLength(rows.length);
+    const bill = billOf(rows);
+    expect(bill.parts).toBeGreaterThan(10);
+    expect(bill.low).toBeLessThan(bill.high);
+    expect(billOf(rows.slice(0, 3)).high).toBeLessThan(bill.high);
+  });
+});
+
+describe('fixes', () => {
+  it('are told by what they do to the list', () => {
+    const rig = demoRig();
+    const findings = check(rig).filter((f) => f.stage !== 'sync');
+    const twice = findings.find((f) => f.rule === 'plan-twice')!;
+    const [fix] = tryFixes(rig, evaluate(rig), twice, findings);
+    expect(fix).toMatchObject({ gone: 2, come: [] });
+  });
+});
+
+describe('Wire', () => {
+  const findings = () => within(screen.getByRole('table', { name: 'Findings' })).getAllByRole('row');
+  it('lists what is wrong, the worst first, and opens the first', () => {
+    show(<WireScreen />);
+    expect(findings().map((r) => r.textContent)).toEqual([
+      expect.stringMatching(/Ilse, on the call reaches/),
+      expect.stringMatching(/Couch game reaches Stream twice/),
+      expect.stringMatching(/Couch game reaches Track 1, all twice/),
+      expect.stringMatching(/How long is the lead from Camera capture/),
+    ]);
+    expect(screen.getByLabelText('Finding').textContent).toMatch(/What mends it/);
+  });
+  it('mends by key: the proposal is to be done at the desk, and the finding is gone from the drawing', async () => {
+    const user = userEvent.setup();
+    const { store } = show(<WireScreen />, { at: '/?finding=plan-twice:couch-game>stream' });
+    await user.keyboard('d');
+    const rig = selectRig(store.getState())!;
+    expect(rig.tasks.map((t) => t.id)).toEqual(['mixer.strip-5-6-fader']);
+    expect(findings()).toHaveLength(2);
+  });
+  it('takes an answer to what it asks: yes, or another length', async () => {
+    const user = userEvent.setup();
+    const { store } = show(<WireScreen />, { at: '/?finding=length-not-careful:camera-usb' });
+    const cable = () => selectRig(store.getState())!.cables.find((c) => c.id === 'camera-usb')!;
+    await user.keyboard('y');
+    expect(cable()).toMatchObject({ lengthM: 3, known: 'seen' });
+    expect(findings()).toHaveLength(4);
+    expect(findings()[3]!.textContent).toMatch(/The lead from Camera capture, USB, to Capture program is 3 m/);
+    const field = screen.getByLabelText('Length of the lead from Camera capture to Capture program, m');
+    await user.clear(field);
+    await user.type(field, '1,2{Enter}');
+    expect(cable().lengthM).toBe(1.2);
+    expect(findings()).toHaveLength(3);
+    await user.clear(field);
+    await user.type(field, 'long');
+    await user.tab();
+    expect(cable().lengthM).toBe(1.2);
+    expect((field as HTMLInputElement).value).toBe('1.2');
+  });
+  it('walks the findings by keys and searches the leads', async () => {
+    const user = userEvent.setup();
+    show(<WireScreen />);
+    await user.keyboard('j');
+    expect(findings()[1]!.getAttribute('aria-selected')).toBe('true');
+    await user.keyboard('kk');
+    expect(findings()[3]!.getAttribute('aria-selected')).toBe('true');
+    await user.type(screen.getByLabelText('Search leads'), 'extractor');
+    expect(screen.getAllByLabelText(/^Length of the lead/)).toHaveLength(3);
+    await user.type(screen.getByLabelText('Search leads'), ' nowhere');
+    expect(screen.getByText('No lead has these words.')).toBeTruthy();
+  });
+  it('says so where nothing is wrong', () => {
+    const rig = demoRig();
+    const quiet = edited({ ...rig, plan: [], measurements: [] }, { kind: 'unplug', cableId: 'camera-usb' });
+    show(<WireScreen />, { rig: { ...quiet, sources: [], listeners: [] } });
+    expect(screen.getByText(/Nothing is found/)).toBeTruthy();
+  });
+});
