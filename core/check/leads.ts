@@ -13,7 +13,7 @@ export interface LeadSeen {
 }
 
 /** All leads of the rig; air, light, radio and what programs pass each other are none. */
-export function leadsOf({ rig, types }: Context): LeadSeen[] {
+export function leadsOf({ rig, types }: Pick<Context, 'rig' | 'types'>): LeadSeen[] {
   return rig.cables.flatMap((cable): LeadSeen[] => {
     if (cable.medium !== 'lead') return [];
     const end = (ref: Cable['from']) => ({ device: findDevice(rig, ref.deviceId)!, port: findPort(rig, types, ref)! });

@@ -1,0 +1,131 @@
+import { csvFormatRows, csvParseRows } from 'd3-dsv';
+import { applyEdit, type Edit, findDevice, findPort, findTypes, type Rig } from '#core/rig/index.ts';
+
+const COLUMNS = ['lead', 'from device', 'from port', 'to device', 'to port', 'medium', 'length m', 'known'] as const;
+type Column = (typeof COLUMNS)[number];
+type Cable = Rig['cables'][number];
+
+/** Leads and radio links as a table, RFC 4180; ids as the rig has them, so that it can come back. */
+export function leadsToCsv(rig: Rig): string {
+  const rows = rig.cables
+    .filter((c) => c.medium === 'lead' || c.medium === 'radio')
+    .map((c) => [
+      c.id,
+      c.from.deviceId,
+      c.from.portId,
+      c.to.deviceId,
+      c.to.portId,
+      c.medium,
+      String(c.lengthM),
+      c.known,
+    ]);
+  return `${csvFormatRows([[...COLUMNS], ...rows])}\r\n`;
+}
+
+/** What became of one row: taken in, the same as before, or why not. */
+export interface RowReport {
+  /** As a spreadsheet counts them: the heading is 1. */
+  readonly line: number;
+  readonly ok: boolean;
+  readonly says: string;
+}
+export interface LeadsRead {
+  /** One step for all rows that are good; null where there is none. */
+  readonly edit: Edit | null;
+  readonly rows: readonly RowReport[];
+}
+
+/** More rows than any rig has leads. */
+const MOST_ROWS = 1200;
+
+/** Why a table is none of leads, in a sentence that says what to do. */
+export class CsvError extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = 'CsvError';
+  }
+}
+
+/**
+ * Reads a table of leads against a rig: known leads take the length written, new ones are plugged. Rows that cannot be
+ * are reported and left out; the rest is one edit.
+ * @throws CsvError where it is no such table
+ */
+export function leadsFromCsv(rig: Rig, text: string): LeadsRead {
+  const [head, ...body] = csvParseRows(text.replace(/^\uFEFF/, ''));
+  const names = (head ?? []).map((h) => h.trim().toLowerCase());
+  const missing = COLUMNS.filter((c) => !['lead', 'medium', 'known'].includes(c) && !names.includes(c));
+  if (missing.length > 0)
+    throw new CsvError(
+      `The table lacks the column ${missing.map((m) => `'${m}'`).join(', ')}. Export the leads once to see how it is.`,
+    );
+  const lines = body
+    .map((cells, i) => ({ cells, line: i + 2 }))
+    .filter(({ cells }) => cells.some((c) => c.trim() !== ''));
+  if (lines.length > MOST_ROWS)
+    throw new CsvError(
+      `The table has ${lines.length} rows; a rig has at most ${MOST_ROWS} leads. Cut it to the leads of this rig.`,
+    );
+  const edits: Edit[] = [];
+  let now = rig;
+  const rows = lines.map(({ cells, line }): RowReport => {
+    const cell = (column: Column) => cells[names.indexOf(column)]?.trim() ?? '';
+    const read = readRow(now, cell);
+    if ('why' in read) return { line, ok: false, says: read.why };
+    if (read.edits.length === 0) return { line, ok: true, says: `${read.id}: as it is` };
+    const done = applyEdit(now, { kind: 'batch', edits: read.edits });
+    if (!done.ok) return { line, ok: false, says: done.refusal.reason };
+    now = done.rig;
+    edits.push(...read.edits);
+    return { line, ok: true, says: read.says };
+  });
+  return { edit: edits.length > 0 ? { kind: 'batch', edits } : null, rows };
+}
+
+function readRow(
+  rig: Rig,
+  cell: (column: Column) => string,
+): { why: string } | { id: string; says: string; edits: Edit[] } {
+  const from = { deviceId: cell('from device'), portId: cell('from port') };
+  const to = { deviceId: cell('to device'), portId: cell('to port') };
+  for (const ref of [from, to]) {
+    if (!findDevice(rig, ref.deviceId)) return { why: `There is no device '${ref.deviceId}' in the rig.` };
+    if (!findPort(rig, findTypes(rig), ref)) return { why: `${ref.deviceId} has no port '${ref.portId}'.` };
+  }
+  const lengthM = Number(cell('length m').replace(',', '.'));
+  if (cell('length m') === '' || !Number.isFinite(lengthM) || lengthM < 0 || lengthM > 1000)
+    return { why: `'${cell('length m')}' is no length in metres, 0 to 1000.` };
+  const medium = cell('medium') || 'lead';
+  if (medium !== 'lead' && medium !== 'radio') return { why: `'${medium}' is no medium here. Write lead or radio.` };
+  const same = (c: Cable) =>
+    c.from.deviceId === from.deviceId &&
+    c.from.portId === from.portId &&
+    c.to.deviceId === to.deviceId &&
+    c.to.portId === to.portId;
+  const known = rig.cables.find(same);
+  if (known) {
+    if (known.lengthM === lengthM && known.medium === medium) return { id: known.id, says: '', edits: [] };
+    return {
+      id: known.id,
+      says: `${known.id}: ${known.lengthM} to ${lengthM} m`,
+      edits: [
+        { kind: 'unplug', cableId: known.id },
+        { kind: 'plug', cable: { ...known, medium, lengthM, known: 'seen' } },
+      ],
+    };
+  }
+  const wanted = cell('lead')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '');
+  const id = freeId(rig, wanted || `${from.deviceId}-${to.deviceId}`.slice(0, 56));
+  const cable: Cable = { id, from, to, medium, lengthM, known: 'seen' };
+  return { id, says: `${id}: plugged`, edits: [{ kind: 'plug', cable }] };
+}
+
+function freeId(rig: Rig, wanted: string): string {
+  const taken = new Set(rig.cables.map((c) => c.id));
+  let id = wanted;
+  for (let n = 2; taken.has(id); n++) id = `${wanted}-${n}`;
+  return id;
+}

@@ -1,0 +1,99 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
+import { boathouse } from '#demo/boathouse.ts';
+import { CsvError, leadsFromCsv, leadsToCsv, rigToDot, shoppingList } from './index.ts';
+
+const rig = parseRig(JSON.parse(JSON.stringify(boathouse)));
+const HEAD = 'lead,from device,from port,to device,to port,medium,length m,known';
+const withRows = (...rows: string[]) => leadsFromCsv(rig, [HEAD, ...rows].join('\r\n'));
+const applied = (r: Rig, text: string): Rig => {
+  const { edit } = leadsFromCsv(r, text);
+  if (!edit) return r;
+  const done = applyEdit(r, edit);
+  if (!done.ok) throw new Error(done.refusal.reason);
+  return done.rig;
+};
+
+describe('leads as CSV', () => {
+  it('come back as they went', () => {
+    const read = leadsFromCsv(rig, leadsToCsv(rig));
+    expect(read.edit).toBeNull();
+    expect(read.rows.every((r) => r.ok && r.says.endsWith('as it is'))).toBe(true);
+    expect(read.rows).toHaveLength(rig.cables.filter((c) => c.medium === 'lead').length);
+  });
+  it('bring other lengths and new leads, in any order of columns, with a comma or a point', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 9999 }), fc.boolean(), (hundredths, comma) => {
+        const length = String(hundredths / 100).replace('.', comma ? ',' : '.');
+        const text = `to port,to device,from port,from device,length m\nhdmi,camera-capture,hdmi,camera,"${length}"\n`;
+        expect(applied(rig, text).cables.find((c) => c.id === 'camera-hdmi')!.lengthM).toBe(hundredths / 100);
+      }),
+    );
+    const read = withRows('Spare lead!,phone,jack,mixer,strip-5-6,lead,2,seen');
+    expect(read.rows).toEqual([{ line: 2, ok: true, says: 'spare-lead: plugged' }]);
+  });
+  it('are reported row by row; what is good is taken, the rest is left', () => {
+    const read = withRows(
+      ',camera,hdmi,camera-capture,hdmi,lead,2.5,seen',
+      '',
+      ',nobody,hdmi,camera-capture,hdmi,lead,1,seen',
+      ',camera,hdmi,camera-capture,nowhere,lead,1,seen',
+      ',camera,hdmi,camera-capture,hdmi,lead,long,seen',
+      ',camera,hdmi,camera-capture,hdmi,string,1,seen',
+      ',camera-capture,hdmi,camera,hdmi,lead,1,seen',
+    );
+    expect(read.rows.map((r) => [r.line, r.ok])).toEqual([
+      [2, true],
+      [4, false],
+      [5, false],
+      [6, false],
+      [7, false],
+      [8, false],
+    ]);
+    expect(read.rows.map((r) => r.says).join('\n')).toMatch(
+      /no device 'nobody'[\s\S]*no port 'nowhere'[\s\S]*'long' is no length[\s\S]*'string' is no medium/,
+    );
+    expect(read.edit).toMatchObject({
+      kind: 'batch',
+      edits: [{ kind: 'unplug' }, { kind: 'plug', cable: { lengthM: 2.5, known: 'seen' } }],
+    });
+  });
+  it('that are no table of leads are refused with what to do', () => {
+    expect(() => leadsFromCsv(rig, 'a,b\n1,2')).toThrow(CsvError);
+    expect(() => leadsFromCsv(rig, '')).toThrow(/lacks the column 'from device'/);
+    const many = [HEAD, ...new Array(100_000).fill(',camera,hdmi,camera-capture,hdmi,lead,1,seen')].join('\n');
+    expect(() => leadsFromCsv(rig, many)).toThrow(/100000 rows; a rig has at most 1200/);
+  });
+  it('never crash on any text', () => {
+    fc.assert(
+      fc.property(fc.string(), (text) => {
+        try {
+          leadsFromCsv(rig, `${HEAD}\n${text}`);
+        } catch (error) {
+          expect(error).toBeInstanceOf(CsvError);
+        }
+      }),
+    );
+  });
+});
+
+describe('other papers', () => {
+  it('list what to have, each kind once, with every length', () => {
+    const list = shoppingList(rig);
+    expect(list.map((i) => i.name)).toEqual([...list.map((i) => i.name)].sort((a, b) => a.localeCompare(b, 'en')));
+    expect(list.find((i) => i.name === 'lead, HDMI to HDMI')).toEqual({
+      name: 'lead, HDMI to HDMI',
+      count: 4,
+      lengthsM: [1, 1, 1, 2],
+      price: [5, 20],
+    });
+  });
+  it('draw the graph for Graphviz, whatever the names hold', () => {
+    const dot = rigToDot({ ...rig, name: 'a "rig"\\' });
+    expect(dot.startsWith('digraph "a \\"rig\\"\\\\" {\n')).toBe(true);
+    expect(dot).toContain('"camera" -> "camera-capture" [label="hdmi > hdmi, 2 m"];');
+    expect(dot.match(/->/g)).toHaveLength(rig.cables.length);
+    expect(dot.endsWith('}\n')).toBe(true);
+  });
+});
