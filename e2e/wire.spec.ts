@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { DEMO_RIG, expect, test } from './server.ts';
 
 test('a fault is found, its fix tried and put on the list, ticked, and taken back', async ({ page, server }) => {
@@ -31,4 +32,31 @@ test('a lead’s length is corrected and kept; a lead too long is said with its 
   await saved;
   await page.reload();
   await expect(findings).toContainText('is 8 m; HDMI at 18 Gbit/s ends at 5 m');
+});
+
+test('leads go out as a table, come back corrected, and a bad row is reported', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Leads as CSV' }).click();
+  const table = readFileSync((await (await download).path())!, 'utf8');
+  const corrected = table.replace('camera,hdmi,camera-capture,hdmi,lead,2,', 'camera,hdmi,camera-capture,hdmi,lead,4,');
+  expect(corrected).not.toBe(table);
+  await page.getByLabel('Table of leads').setInputFiles({
+    name: 'leads.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`${corrected}x,nobody,a,mixer,strip-1,lead,1,seen\r\n`),
+  });
+  await expect(page.getByText(/rows read, 1 left out; undo takes all of it back/)).toBeVisible();
+  await expect(page.getByText(/There is no device 'nobody' in the rig/)).toBeVisible();
+  const length = page.getByLabel('Length of the lead from Couch camera to Camera capture, m');
+  await expect(length).toHaveValue('4');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(length).toHaveValue('2');
+  await page
+    .getByLabel('Table of leads')
+    .setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n1,2') });
+  await expect(page.getByText(/The table lacks the column/)).toBeVisible();
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('table', { name: 'To have' })).toBeVisible();
+  await expect(page.getByRole('navigation')).toBeHidden();
 });

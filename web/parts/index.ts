@@ -5,5 +5,6 @@ export * from './format.ts';
 export { type KeyHint, KeysProvider, useKey, useKeyHint, useKeyHints } from './keys.tsx';
 export { hueOf, SourceLetter } from './SourceLetter.tsx';
 export { StateMark } from './StateMark.tsx';
+export { saveAs } from './save-as.ts';
 export { Term } from './Term.tsx';
 export { type Count, count } from './words.ts';

@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { LARGEST_RIG_BYTES, type RigSummary } from '#api/index.ts';
 import { parseRig, parseRigText, RigError } from '#core/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
+import { saveAs } from '#web/parts/index.ts';
 import { api, sayProblem, useAppDispatch } from '#web/store/index.ts';
-import { saveAs } from './save-as.ts';
 
 interface Notice {
   readonly state: State;

@@ -7,6 +7,7 @@ import { StateMark, Term, useKey } from '#web/parts/index.ts';
 import { selectEvaluation, selectRig, selectWireFindings, useAppSelector } from '#web/store/index.ts';
 import { FindingCard } from './FindingCard.tsx';
 import { LeadTable } from './LeadTable.tsx';
+import { Papers } from './Papers.tsx';
 import { leadRows } from './rows.ts';
 
 /** Wire: what is wrong or doubtful, and every lead with what to take for it. */
@@ -76,6 +77,7 @@ function Wire({ rig, evaluation, findings }: Props) {
           </table>
         )}
         <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
+        <Papers rig={rig} />
       </div>
       {chosen && <FindingCard key={chosen.id} rig={rig} evaluation={evaluation} finding={chosen} findings={findings} />}
     </main>

@@ -1,0 +1,91 @@
+import { Button } from '@chakra-ui/react';
+import { useRef, useState } from 'react';
+import { LARGEST_RIG_BYTES } from '#api/index.ts';
+import { CsvError, leadsFromCsv, leadsToCsv, type RowReport, rigToDot, shoppingList } from '#core/report/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { count, formatNumber, StateMark, saveAs } from '#web/parts/index.ts';
+import { applyStep, useAppDispatch } from '#web/store/index.ts';
+
+/** What to have, and the rig on paper: tables out and in, the graph, the printer. */
+export function Papers({ rig }: { rig: Rig }) {
+  const dispatch = useAppDispatch();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [rows, setRows] = useState<readonly RowReport[]>([]);
+  const [says, setSays] = useState<string | null>(null);
+  const importCsv = async (file: File) => {
+    setRows([]);
+    if (file.size > LARGEST_RIG_BYTES)
+      return setSays(`${file.name} is larger than 5 MB. Choose the table of this rig’s leads.`);
+    try {
+      const read = leadsFromCsv(rig, await file.text());
+      if (read.edit) dispatch(applyStep(read.edit, `Leads from ‘${file.name}’`));
+      const refused = read.rows.filter((r) => !r.ok);
+      setRows(refused);
+      setSays(
+        `${count(read.rows.length, 'row')} read${refused.length > 0 ? `, ${refused.length} left out` : ''}${read.edit ? '; undo takes all of it back.' : '; nothing changes.'}`,
+      );
+    } catch (error) {
+      if (!(error instanceof CsvError)) throw error;
+      setSays(error.message);
+    }
+  };
+  return (
+    <>
+      <div className="spread">
+        <h2>To have</h2>
+        <span className="row no-print" style={{ marginTop: 14 }}>
+          <Button onClick={() => saveAs(`${rig.name}, leads.csv`, leadsToCsv(rig), 'text/csv')}>Leads as CSV</Button>
+          <Button onClick={() => chooser.current?.click()}>Import leads</Button>
+          <Button onClick={() => saveAs(`${rig.name}.dot`, rigToDot(rig), 'text/vnd.graphviz')}>Graph as DOT</Button>
+          <Button onClick={() => window.print()}>Print</Button>
+        </span>
+      </div>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".csv,text/csv"
+        hidden
+        aria-label="Table of leads"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) void importCsv(file);
+        }}
+      />
+      <div aria-live="polite">
+        {says && <p style={{ margin: '6px 0' }}>{says}</p>}
+        {rows.length > 0 && (
+          <ul>
+            {rows.map((row) => (
+              <li key={row.line}>
+                <StateMark state="fix" /> line {row.line}: {row.says}
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+      <table className="table tight" aria-label="To have">
+        <thead>
+          <tr>
+            <th>What</th>
+            <th className="number">How many</th>
+            <th>Lengths, m</th>
+            <th className="number">Each, euros (typical)</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shoppingList(rig).map((item) => (
+            <tr key={item.name}>
+              <td>{item.name}</td>
+              <td className="number">{item.count}</td>
+              <td className="quiet">{item.lengthsM.map((m) => formatNumber(m, m % 1 ? 1 : 0)).join(', ')}</td>
+              <td className="number quiet">
+                {item.price[0]} to {item.price[1]}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
