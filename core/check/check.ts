@@ -1,6 +1,7 @@
 import { findTypes, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
-import type { Finding, Fix, Rule, Severity } from './finding.ts';
+import type { Context, Finding, Fix, Rule, Severity } from './finding.ts';
+import { leadsOf } from './leads.ts';
 import { lengthRules } from './lengths.ts';
 import { levelRules } from './levels.ts';
 import { loopRules } from './loops.ts';
@@ -18,7 +19,10 @@ export function check(rig: Rig, evaluation: Evaluation = evaluate(rig)): Finding
   return RULES.flatMap((r) => r.check(context)).sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity]);
 }
 
-const contextOf = (rig: Rig, evaluation: Evaluation) => ({ rig, evaluation, types: findTypes(rig) });
+function contextOf(rig: Rig, evaluation: Evaluation): Context {
+  const types = findTypes(rig);
+  return { rig, evaluation, types, leads: leadsOf(rig, types) };
+}
 
 /** Edits that mend a finding and break nothing that was right, each one step. */
 export function fixesOf(rig: Rig, finding: Finding, evaluation: Evaluation = evaluate(rig)): readonly Fix[] {

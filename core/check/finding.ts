@@ -1,5 +1,6 @@
 import type { Edit, Rig, SettingChange, Types } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
+import type { LeadSeen } from './leads.ts';
 
 /** `stop`: will not work, or can harm; `fix`: will be heard or seen; `watch`: may be. */
 export type Severity = 'stop' | 'fix' | 'watch';
@@ -45,6 +46,7 @@ export interface Context {
   readonly rig: Rig;
   readonly types: Types;
   readonly evaluation: Evaluation;
+  readonly leads: readonly LeadSeen[];
 }
 
 /** One rule: says what is wrong, or nothing where it cannot tell; and, when asked, what would mend it. */

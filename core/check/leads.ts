@@ -1,9 +1,8 @@
 import { connectorOf } from '#core/plug/index.ts';
-import { type Device, findDevice, findPort, type Rig } from '#core/rig/index.ts';
-import type { Context } from './finding.ts';
+import type { Device, DeviceType, Rig, Types } from '#core/rig/index.ts';
 
 type Cable = Rig['cables'][number];
-type Port = NonNullable<ReturnType<typeof findPort>>;
+type Port = DeviceType['ports'][number];
 
 /** A lead between two sockets, with what stands at its ends. */
 export interface LeadSeen {
@@ -13,12 +12,15 @@ export interface LeadSeen {
 }
 
 /** All leads of the rig; air, light, radio and what programs pass each other are none. */
-export function leadsOf({ rig, types }: Pick<Context, 'rig' | 'types'>): LeadSeen[] {
-  return rig.cables.flatMap((cable): LeadSeen[] => {
-    if (cable.medium !== 'lead') return [];
-    const end = (ref: Cable['from']) => ({ device: findDevice(rig, ref.deviceId)!, port: findPort(rig, types, ref)! });
-    return [{ cable, from: end(cable.from), to: end(cable.to) }];
-  });
+export function leadsOf(rig: Rig, types: Types): LeadSeen[] {
+  const devices = new Map(rig.devices.map((d) => [d.id, d]));
+  const end = ({ deviceId, portId }: Cable['from']) => {
+    const device = devices.get(deviceId)!;
+    return { device, port: types.get(device.typeId)!.ports.find((p) => p.id === portId)! };
+  };
+  return rig.cables.flatMap((cable): LeadSeen[] =>
+    cable.medium === 'lead' ? [{ cable, from: end(cable.from), to: end(cable.to) }] : [],
+  );
 }
 
 /** 'Mixer, send 3, headphones, to Player headphones' */

@@ -1,5 +1,5 @@
 import { type Rule, rule } from './finding.ts';
-import { familyOf, isBalanced, type LeadSeen, leadsOf, sayLead } from './leads.ts';
+import { familyOf, isBalanced, type LeadSeen, sayLead } from './leads.ts';
 
 /** How long a lead may be, metres: what careful people keep to, and where the standard or practice ends. */
 interface Limit {
@@ -90,8 +90,8 @@ const question = (lead: LeadSeen): string | null =>
     : null;
 
 export const lengthRules: readonly Rule[] = [
-  rule('wire', 'length-too-long', (context) =>
-    leadsOf(context).flatMap((lead) => {
+  rule('wire', 'length-too-long', ({ leads }) =>
+    leads.flatMap((lead) => {
       const limit = limitOf(lead);
       const { lengthM } = lead.cable;
       if (!limit || lengthM <= limit.mostM) return [];
@@ -107,8 +107,8 @@ export const lengthRules: readonly Rule[] = [
       ];
     }),
   ),
-  rule('wire', 'length-not-careful', (context) =>
-    leadsOf(context).flatMap((lead) => {
+  rule('wire', 'length-not-careful', ({ leads }) =>
+    leads.flatMap((lead) => {
       const limit = limitOf(lead);
       const { lengthM } = lead.cable;
       if (!limit || lengthM <= limit.carefulM || lengthM > limit.mostM) return [];

@@ -1,7 +1,7 @@
 import type { LevelClass } from '#core/rig/index.ts';
 import type { Rule, Severity } from './finding.ts';
 import { rule } from './finding.ts';
-import { leadsOf, sayLead } from './leads.ts';
+import { sayLead } from './leads.ts';
 
 interface Mismatch {
   readonly id: string;
@@ -77,8 +77,8 @@ const MISMATCHES: readonly Mismatch[] = [
 ];
 
 export const levelRules: readonly Rule[] = MISMATCHES.map((m) =>
-  rule('wire', m.id, (context) =>
-    leadsOf(context)
+  rule('wire', m.id, ({ leads }) =>
+    leads
       .filter(({ from, to }) => m.from.includes(from.port.level) && m.to.includes(to.port.level))
       .map((lead) => ({
         at: lead.cable.id,

@@ -1,8 +1,8 @@
 import { connectorOf, type Form, usualChain } from '#core/plug/index.ts';
 import { type Rule, rule } from './finding.ts';
-import { isBalanced, type LeadSeen, leadsOf, sayLead } from './leads.ts';
+import { isBalanced, type LeadSeen, sayLead } from './leads.ts';
 
-/** What the lead has to be right for, by what its ends carry. */
+/** What the lead has to be right for, by what its ends carry; the best first. */
 export function formsOf(lead: LeadSeen): Form[] {
   const { from, to } = lead;
   if (from.port.level === 'digital' || to.port.level === 'digital') return ['bits'];
@@ -15,15 +15,20 @@ export function formsOf(lead: LeadSeen): Form[] {
 export function chainOf(lead: LeadSeen): ReturnType<typeof usualChain> | 'nothing-to-plug' {
   const { from, to } = lead;
   if (!connectorOf(from.port.connector) || !connectorOf(to.port.connector)) return 'nothing-to-plug';
-  return usualChain(from.port.connector, to.port.connector, formsOf(lead));
+  // The best form that there is a lead for: a balanced way is not given up because a mono lead is cheaper.
+  for (const form of formsOf(lead)) {
+    const chain = usualChain(from.port.connector, to.port.connector, [form]);
+    if (chain) return chain;
+  }
+  return null;
 }
 
 /** From so many parts on there is an adapter in it: a contact more that can fail, and a lever on the socket. */
 const WITH_ADAPTER = 2;
 
 export const plugRules: readonly Rule[] = [
-  rule('wire', 'plug-none-fits', (context) =>
-    leadsOf(context).flatMap((lead) => {
+  rule('wire', 'plug-none-fits', ({ leads }) =>
+    leads.flatMap((lead) => {
       if (chainOf(lead) !== null) return [];
       const [from, to] = [connectorOf(lead.from.port.connector)!, connectorOf(lead.to.port.connector)!];
       return [
@@ -38,8 +43,8 @@ export const plugRules: readonly Rule[] = [
       ];
     }),
   ),
-  rule('wire', 'plug-needs-adapter', (context) =>
-    leadsOf(context).flatMap((lead) => {
+  rule('wire', 'plug-needs-adapter', ({ leads }) =>
+    leads.flatMap((lead) => {
       const chain = chainOf(lead);
       if (!chain || chain === 'nothing-to-plug' || chain.parts.length < WITH_ADAPTER) return [];
       return [

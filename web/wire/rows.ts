@@ -19,8 +19,7 @@ const WEIGHT: Record<Severity, number> = { stop: 0, fix: 1, watch: 2 };
 
 /** Every lead of the rig, in the order of its names. */
 export function leadRows(rig: Rig, evaluation: Evaluation, findings: readonly Finding[]): LeadRow[] {
-  const context = { rig, types: findTypes(rig), evaluation };
-  return leadsOf(context).map((lead) => {
+  return leadsOf(rig, findTypes(rig)).map((lead) => {
     const chain = chainOf(lead);
     const here = findings.filter((f) => f.where.cableIds.includes(lead.cable.id));
     const arrived = evaluation.graph.nodesOf(lead.cable.from).flatMap((node) => evaluation.arrivals[node]!);

@@ -27,6 +27,8 @@ describe('leads as rows', () => {
     expect(rows).toHaveLength(demoRig().cables.filter((c) => c.medium === 'lead').length);
     expect(sayParts(row('camera-hdmi'))).toBe('lead, HDMI mini to HDMI');
     expect(sayParts(row('extractor-line'))).toBe('lead, 3.5 mm stereo to two 6.35 mm mono');
+    // Balanced where both ends are, though an unbalanced lead would be cheaper.
+    expect(sayParts(row('wren-xlr'))).toBe('lead, XLR female to XLR male');
     expect(sayParts(row('mixer-phones'))).toBe('its own lead');
     expect(sayParts(row('camera-usb'))).toBe('lead from USB B to the computer');
     expect(row('wren-xlr')).toMatchObject({ sourceIds: expect.arrayContaining(['wren']), worst: null });
