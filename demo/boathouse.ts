@@ -238,6 +238,7 @@ export const boathouse: Rig = {
   ],
   measurements: [],
   tasks: [],
+  aside: [],
 };
 
 /** Which tracks each input of the capture program is recorded on. */

@@ -72,7 +72,10 @@ export const test = base.extend<{ server: TestServer; complaints: string[] }>({
       page.on('pageerror', (error) => complaints.push(error.message));
       page.on('console', (message) => {
         // A lost server and a refused write are said by the browser too; the tests look at what the page makes of them.
-        if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text()))
+        if (
+          message.type() === 'error' &&
+          !/Failed to load resource|ERR_CONNECTION|Retrying failed fetch/.test(message.text())
+        )
           complaints.push(message.text());
       });
       await use(complaints);

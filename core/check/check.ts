@@ -12,11 +12,12 @@ import { plugRules } from './plugs.ts';
 export const RULES: readonly Rule[] = [...levelRules, ...plugRules, ...loopRules, ...planRules, ...lengthRules];
 
 const WEIGHT: Record<Severity, number> = { stop: 0, fix: 1, watch: 2 };
+const weightOf = ({ severity, aside }: Finding): number => WEIGHT[severity] + (aside ? 3 : 0);
 
-/** What is wrong or doubtful in a rig, the worst first; in the order of the rules within a severity. Pure. */
+/** What is wrong or doubtful in a rig, the worst first; in the order of the rules within a severity; what was put aside last. Pure. */
 export function check(rig: Rig, evaluation: Evaluation = evaluate(rig)): Finding[] {
   const context = contextOf(rig, evaluation);
-  return RULES.flatMap((r) => r.check(context)).sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity]);
+  return RULES.flatMap((r) => r.check(context)).sort((a, b) => weightOf(a) - weightOf(b));
 }
 
 function contextOf(rig: Rig, evaluation: Evaluation): Context {

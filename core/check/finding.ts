@@ -1,4 +1,4 @@
-import type { Edit, Rig, SettingChange, Types } from '#core/rig/index.ts';
+import type { Aside, Edit, Rig, SettingChange, Types } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import type { LeadSeen } from './leads.ts';
 
@@ -40,6 +40,8 @@ export interface Finding {
   /** Where it rests on something assumed: what to look at, as a question. It is then asked, and not claimed. */
   readonly asks: string | null;
   readonly why: readonly Reason[];
+  /** Put aside by somebody, with the reason; null while it counts. */
+  readonly aside: Aside | null;
 }
 
 export interface Context {
@@ -57,7 +59,7 @@ export interface Rule {
   readonly fixes: (context: Context, finding: Finding) => readonly Fix[];
 }
 
-type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where'> & {
+type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | 'aside'> & {
   readonly at: string;
   readonly where?: Partial<Finding['where']>;
   readonly asks?: string | null;
@@ -75,6 +77,7 @@ export const rule = (
     find(context).map(({ at, where, asks = null, ...draft }) => ({
       ...draft,
       id: `${id}:${at}`,
+      aside: context.rig.aside.find((a) => a.id === `${id}:${at}`) ?? null,
       rule: id,
       stage,
       where: { deviceIds: [], cableIds: [], ...where },

@@ -3,3 +3,4 @@ export type { Finding, Fix, Reason, Rule, Severity, Stage } from './finding.ts';
 export { familyOf, isBalanced, type LeadSeen, leadsOf, sayLead } from './leads.ts';
 export { limitOf } from './lengths.ts';
 export { chainOf } from './plugs.ts';
+export { type Tally, tally } from './tally.ts';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { findTypes } from './lookup.ts';
 import { sorted } from './parse.ts';
 import { checkReferences } from './references.ts';
-import { type Device, type Rig, RigDocument } from './schema.ts';
+import { Aside, type Device, type Rig, RigDocument } from './schema.ts';
 
 const shape = RigDocument.shape;
 const Id = shape.devices.element.shape.id;
@@ -25,6 +25,8 @@ const SingleEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('remove-measurement'), measurementId: Id }),
   z.strictObject({ kind: z.literal('open-task'), task: shape.tasks.element }),
   z.strictObject({ kind: z.literal('close-task'), taskId: shape.tasks.element.shape.id }),
+  z.strictObject({ kind: z.literal('put-aside'), aside: Aside }),
+  z.strictObject({ kind: z.literal('take-up'), findingId: Aside.shape.id }),
   /** `cell: null` takes the pair out of the plan. */
   z.strictObject({ kind: z.literal('set-plan'), sourceId: Id, listenerId: Id, cell: shape.plan.element.nullable() }),
 ]);
@@ -95,6 +97,10 @@ function change(rig: Rig, edit: Edit): Applied {
       return accept({ tasks: [...rig.tasks, edit.task] }, { kind: 'close-task', taskId: edit.task.id });
     case 'close-task':
       return remove(rig, 'tasks', edit.taskId, (task) => ({ kind: 'open-task', task }));
+    case 'put-aside':
+      return accept({ aside: [...rig.aside, edit.aside] }, { kind: 'take-up', findingId: edit.aside.id });
+    case 'take-up':
+      return remove(rig, 'aside', edit.findingId, (aside) => ({ kind: 'put-aside', aside }));
     case 'set-plan': {
       if (edit.cell && (edit.cell.sourceId !== edit.sourceId || edit.cell.listenerId !== edit.listenerId)) {
         return refuse('plan', 'the cell names another pair than the edit.');
@@ -123,7 +129,7 @@ function withSetting(device: Device, settingId: string, setting: Device['setting
   return { ...device, settings: Object.fromEntries(all.sort(([a], [b]) => (a < b ? -1 : 1))) };
 }
 
-function remove<L extends 'devices' | 'cables' | 'measurements' | 'tasks'>(
+function remove<L extends 'devices' | 'cables' | 'measurements' | 'tasks' | 'aside'>(
   rig: Rig,
   list: L,
   id: string,

@@ -6,6 +6,7 @@ export { commit, type History, redo, Step, type Stepped, startHistory, undo } fr
 export { findDevice, findPort, findSetting, findTypes, refuseValue, settingOf, type Types } from './lookup.ts';
 export { parseDeviceType, parseRig, parseRigText } from './parse.ts';
 export {
+  type Aside,
   type Cable,
   type Device,
   type DeviceType,

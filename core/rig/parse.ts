@@ -110,6 +110,7 @@ export const sorted = (rig: Rig): Rig => ({
   cables: byId(rig.cables),
   measurements: byId(rig.measurements),
   tasks: byId(rig.tasks),
+  aside: byId(rig.aside),
   plan: [...rig.plan].sort((a, b) => (pairOf(a) < pairOf(b) ? -1 : 1)),
 });
 

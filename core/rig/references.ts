@@ -47,7 +47,7 @@ export function checkReferences(rig: Rig, types: Types): RigError[] {
 const unknown = (path: string, what: string, id: string): RigError =>
   new RigError('unknown-reference', path, `there is no ${what} '${id}'. Correct the id, or remove what points to it.`);
 
-const LISTS = ['types', 'devices', 'cables', 'sources', 'listeners', 'measurements', 'tasks'] as const;
+const LISTS = ['types', 'devices', 'cables', 'sources', 'listeners', 'measurements', 'tasks', 'aside'] as const;
 
 function duplicates(rig: Rig): RigError[] {
   return LISTS.flatMap((list) => {

@@ -63,6 +63,12 @@ export function anEdit(rig: Rig): fc.Arbitrary<Edit> {
         cell: { sourceId: s.id, listenerId: l.id, want: 'may' },
       }),
     ),
+    fc
+      .integer({ min: 0, max: 3 })
+      .map(
+        (n): Edit => ({ kind: 'put-aside', aside: { id: `rule:${n}`, reason: 'known', at: '2026-01-02T03:04:05Z' } }),
+      ),
+    fc.integer({ min: 0, max: 3 }).map((n): Edit => ({ kind: 'take-up', findingId: `rule:${n}` })),
     fc.integer({ min: 0, max: 3 }).map(
       (n): Edit => ({
         kind: 'add-measurement',

@@ -228,6 +228,15 @@ const Task = z.strictObject({
 });
 export type Task = z.infer<typeof Task>;
 
+/** A finding that somebody has looked at and will live with: kept with the reason, until it is taken up again. */
+export const Aside = z.strictObject({
+  /** The finding's. */
+  id: z.string().min(1).max(400),
+  reason: Name,
+  at: z.iso.datetime(),
+});
+export type Aside = z.infer<typeof Aside>;
+
 const Session = z.strictObject({
   frameRate: z.strictObject({ num: z.int().min(1).max(1_000_000), den: z.int().min(1).max(10_000) }),
   sampleRateHz: z.int().min(8000).max(384_000),
@@ -248,5 +257,6 @@ export const RigDocument = z.strictObject({
   plan: z.array(PlanCell).max(4096),
   measurements: z.array(Measurement).max(1000),
   tasks: z.array(Task).max(1000),
+  aside: z.array(Aside).max(500).default([]),
 });
 export type Rig = z.infer<typeof RigDocument>;

@@ -1,7 +1,7 @@
 import { Op, type Transaction } from 'sequelize';
 import type { RigRecord, RigSummary } from '#api/index.ts';
+import { tally } from '#core/check/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
-import { evaluate } from '#core/signal/index.ts';
 import type { Database } from '../database.ts';
 import type { Models, RigRow } from '../models.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -120,14 +120,14 @@ const toRecord = (row: RigRow): RigRecord => ({
 
 function toSummary(row: RigRow): RigSummary {
   const rig = parseRig(JSON.parse(row.document));
-  const states = evaluate(rig).pairs.map((p) => p.verdict.state);
+  const { stops, fixes, watches } = tally(rig);
   return {
     id: row.id,
     name: row.name,
     revision: row.revision,
     updatedAt: row.updatedAt,
-    toFix: states.filter((s) => s === 'fix' || s === 'stop').length,
-    toWatch: states.filter((s) => s === 'watch').length,
+    toFix: stops + fixes,
+    toWatch: watches,
     toDo: rig.tasks.length,
     measured: rig.measurements.length,
   };

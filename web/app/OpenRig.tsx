@@ -10,7 +10,7 @@ import {
   readDraft,
   sayProblem,
   selectRig,
-  selectWireFindings,
+  selectStageStates,
   useAppDispatch,
   useAppSelector,
 } from '#web/store/index.ts';
@@ -64,7 +64,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
   const failed = useOpenRig(rigId);
   const rig = useAppSelector(selectRig);
   const verdict = useAppSelector(selectVerdict);
-  const wire = useAppSelector(selectWireFindings);
+  const stages = useAppSelector(selectStageStates);
   if (failed) {
     return (
       <main className="page">
@@ -79,8 +79,8 @@ export function OpenRig({ rigId }: { rigId: string }) {
   return (
     <Frame
       nav={[
-        { to: `/rigs/${rigId}/wire`, label: 'Wire', state: wire[0]?.severity ?? 'good' },
-        { to: `/rigs/${rigId}/sync`, label: 'Sync', state: verdict.state },
+        { to: `/rigs/${rigId}/wire`, label: 'Wire', state: stages.wire },
+        { to: `/rigs/${rigId}/sync`, label: 'Sync', state: stages.sync },
       ]}
       more={[{ to: `/rigs/${rigId}/bench`, label: 'Bench' }]}
       top={<RigTop rig={rig} verdict={verdict} />}

@@ -36,7 +36,7 @@ export function RigTop({ rig, verdict }: { rig: Rig; verdict: Verdict }) {
         {verdict.stops + verdict.fixes === 0 && (
           <span className={verdict.state}>
             <StateMark state={verdict.state} />{' '}
-            {verdict.state === 'good' ? 'All in time' : `${Math.max(verdict.watches, verdict.toDo)} to watch`}
+            {verdict.state === 'good' ? 'All as wanted' : `${Math.max(verdict.watches, verdict.toDo)} to watch`}
           </span>
         )}
       </section>

@@ -1,4 +1,5 @@
 import { createSelector } from '@reduxjs/toolkit';
+import { tally } from '#core/check/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { selectEvaluation, selectFindings, selectRig } from '#web/store/index.ts';
 
@@ -17,12 +18,7 @@ export const selectVerdict = createSelector(
   [selectRig, selectEvaluation, selectFindings],
   (rig, evaluation, findings): Verdict | null => {
     if (!rig || !evaluation) return null;
-    // What is wrong with a pair is a finding too: it counts once, as a pair.
-    const beside = findings.filter((f) => f.where.sourceId === undefined);
-    const count = (state: State) =>
-      evaluation.pairs.filter((p) => p.verdict.state === state).length +
-      beside.filter((f) => f.severity === state).length;
-    const [stops, fixes, watches] = [count('stop'), count('fix'), count('watch')];
+    const { stops, fixes, watches } = tally(rig, evaluation, findings);
     const taken = rig.measurements.map((m) => m.takenAt).sort();
     return {
       state: stops > 0 ? 'stop' : fixes > 0 ? 'fix' : watches > 0 || rig.tasks.length > 0 ? 'watch' : 'good',

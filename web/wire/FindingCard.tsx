@@ -1,9 +1,9 @@
-import { Button } from '@chakra-ui/react';
-import { useMemo } from 'react';
+import { Button, Input } from '@chakra-ui/react';
+import { useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
 import { alreadySo, findSetting, findTypes, leadIsSo, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { count, StateMark, useKey } from '#web/parts/index.ts';
+import { count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { type TriedFix, tryFixes } from './fixes.ts';
 
@@ -64,6 +64,14 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
           )}
         </>
       )}
+      {finding.aside && (
+        <p style={{ marginTop: 8 }}>
+          Put aside on {formatDate(finding.aside.at)}: {finding.aside.reason}{' '}
+          <Button onClick={() => dispatch(applyStep({ kind: 'take-up', findingId: finding.id }, 'Taken up again'))}>
+            Take it up again
+          </Button>
+        </p>
+      )}
       {finding.why.length > 0 && (
         <>
           <h2>It rests on</h2>
@@ -98,7 +106,46 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
           </p>
         </div>
       ))}
+      {!finding.aside && (
+        <PutAside
+          onPutAside={(reason) =>
+            dispatch(
+              applyStep(
+                { kind: 'put-aside', aside: { id: finding.id, reason, at: new Date().toISOString() } },
+                `Put aside: ${reason}`,
+              ),
+            )
+          }
+        />
+      )}
     </aside>
+  );
+}
+
+/** Somebody will live with it, and says why: it is kept, and counts no more. */
+function PutAside({ onPutAside }: { onPutAside: (reason: string) => void }) {
+  const [reason, setReason] = useState('');
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (reason.trim() !== '') onPutAside(reason.trim());
+      }}
+    >
+      <h2>Let it be</h2>
+      <p className="row" style={{ marginTop: 6 }}>
+        <Input
+          aria-label="Why it may stay"
+          placeholder="Why it may stay"
+          maxLength={120}
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+        />
+        <Button type="submit" disabled={reason.trim() === ''}>
+          Put aside
+        </Button>
+      </p>
+    </form>
   );
 }
 

@@ -59,7 +59,10 @@ function Wire({ rig, evaluation, findings }: Props) {
               {findings.map((finding) => (
                 <tr key={finding.id} aria-selected={finding === chosen}>
                   <td style={{ width: 26 }}>
-                    <StateMark state={finding.severity} />
+                    <StateMark
+                      state={finding.aside ? 'none' : finding.severity}
+                      {...(finding.aside ? { title: 'put aside' } : {})}
+                    />
                   </td>
                   <td>
                     <button
@@ -69,6 +72,7 @@ function Wire({ rig, evaluation, findings }: Props) {
                       onClick={() => choose(finding)}
                     >
                       {finding.asks ?? finding.says}
+                      {finding.aside && <span className="quiet"> (put aside: {finding.aside.reason})</span>}
                     </button>
                   </td>
                 </tr>

@@ -2,7 +2,7 @@
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { check } from '#core/check/index.ts';
+import { check, tally } from '#core/check/index.ts';
 import { applyEdit, type Edit, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
@@ -98,6 +98,22 @@ describe('Wire', () => {
     await user.tab();
     expect(cable().lengthM).toBe(1.2);
     expect((field as HTMLInputElement).value).toBe('1.2');
+  });
+  it('puts a finding aside with a reason, that counts no more, and takes it up again', async () => {
+    const user = userEvent.setup();
+    const { store } = show(<WireScreen />, { at: '/?finding=plan-twice:couch-game>track-1' });
+    const put = screen.getByRole('button', { name: 'Put aside' });
+    expect(put).toHaveProperty('disabled', true);
+    await user.type(screen.getByLabelText('Why it may stay'), 'track 1 is for checking only{Enter}');
+    const rig = () => selectRig(store.getState())!;
+    expect(rig().aside).toMatchObject([
+      { id: 'plan-twice:couch-game>track-1', reason: 'track 1 is for checking only' },
+    ]);
+    expect(findings().at(-1)!.textContent).toMatch(/Track 1, all twice.*put aside: track 1 is for checking only/);
+    expect(tally(rig()).fixes).toBe(tally(demoRig()).fixes - 1);
+    await user.click(screen.getByRole('button', { name: 'Take it up again' }));
+    expect(rig().aside).toEqual([]);
+    expect(findings()).toHaveLength(4);
   });
   it('walks the findings by keys and searches the leads', async () => {
     const user = userEvent.setup();
