@@ -193,6 +193,11 @@ describe('the Boathouse relay', () => {
     }
     expect(offered).toBeGreaterThanOrEqual(4);
   });
+  it('is offered what touches least first', () => {
+    const labels = fixesOf(rig, byId('plan-unwanted:ilse>ilse')!).map((f) => f.label);
+    expect(labels[0]).toMatch(/Strips 9 and 10, send 2/);
+    expect(labels[1]).toMatch(/Strips 9 and 10, fader/);
+  });
   it('opens the door that shuts out what is wanted', () => {
     const muted = applyEdit(rig, {
       kind: 'set-setting',

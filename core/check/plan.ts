@@ -124,25 +124,33 @@ const wrongs = ({ pairs }: Evaluation): Set<string> =>
 /** A change that leaves the fault, but this much quieter, is worth offering. */
 const WORTH_DB = 6;
 
-/** Those of the edits that mend the pair, or most of it, and break nothing else that was right. */
+/** How many pairs are heard at another level, or not at all: the less a fix touches, the better. */
+function touched(before: Evaluation, after: Evaluation): number {
+  const levelOf = ({ ways }: Pair): number => ways[0]?.levelDb.nominal ?? Number.NEGATIVE_INFINITY;
+  return before.pairs.filter((pair, i) => Math.abs(levelOf(pair) - levelOf(after.pairs[i]!)) > 0.1).length;
+}
+
+/** Those of the edits that mend the pair, or most of it, and break nothing else that was right; what touches least first. */
 function thatMend({ rig, evaluation }: Context, pair: Pair, fixes: readonly Fix[]): Fix[] {
   const before = wrongs(evaluation);
   const isPair = (p: Pair) => p.sourceId === pair.sourceId && p.listenerId === pair.listenerId;
-  return fixes.flatMap((fix): Fix[] => {
+  const mending = fixes.flatMap((fix): { fix: Fix; touches: number }[] => {
     const done = applyEdit(rig, fix.edit);
     if (!done.ok) return [];
     const after = evaluate(done.rig);
     if ([...wrongs(after)].some((w) => !before.has(w))) return [];
+    const touches = touched(evaluation, after);
     const now = after.pairs.find(isPair)!;
-    if (now.verdict.word !== pair.verdict.word) return [fix];
+    if (now.verdict.word !== pair.verdict.word) return [{ fix, touches }];
     const left = now.ways[0];
     if (pair.verdict.word !== 'unwanted' || !left) return [];
     const lessDb = pair.ways[0]!.levelDb.nominal - left.levelDb.nominal;
     if (lessDb < WORTH_DB) return [];
     const by = left.deviceIds.find((id) => !pair.ways[0]!.deviceIds.includes(id));
     const remains = `${lessDb.toFixed(0)} dB less is left${by ? `, by ${deviceName(rig, by)}` : ''}`;
-    return [{ ...fix, label: `${fix.label} (${remains})` }];
+    return [{ fix: { ...fix, label: `${fix.label} (${remains})` }, touches }];
   });
+  return mending.sort((a, b) => a.touches - b.touches).map(({ fix }) => fix);
 }
 
 /** Ways to shut: a mute on it, or a level that can be turned down altogether. */

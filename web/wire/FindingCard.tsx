@@ -132,7 +132,7 @@ function PutAside({ onPutAside }: { onPutAside: (reason: string) => void }) {
         if (reason.trim() !== '') onPutAside(reason.trim());
       }}
     >
-      <h2>Let it be</h2>
+      <h2 style={{ marginTop: 24 }}>Let it be</h2>
       <p className="row" style={{ marginTop: 6 }}>
         <Input
           aria-label="Why it may stay"
