@@ -98,7 +98,6 @@ describe('a take’s offset in the rig', () => {
         rig,
         [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 }],
         '2026-11-25T10:00:00Z',
-        () => 0,
       ),
     );
     const with64 = (madeWith: PictureReading['madeWith']) =>

@@ -1,4 +1,5 @@
 import type { Edit } from './edit.ts';
+import { findSetting, findTypes } from './lookup.ts';
 import type { Rig, SettingValue, Task } from './schema.ts';
 
 /** One setting to be changed. */
@@ -40,14 +41,12 @@ export function alreadySo(rig: Rig, changes: readonly SettingChange[]): Edit {
  * *To do at the desk*: draws the setting as it is to be, assumed until the task is ticked. A second proposal for
  * the same setting replaces the first one; a return to what stood before closes the task.
  * @param openedAt ISO 8601 time; the caller's clock
- * @param defaultOf the type's default, for a setting that the rig says nothing of
  */
-export function toDoAtDesk(
-  rig: Rig,
-  changes: readonly SettingChange[],
-  openedAt: string,
-  defaultOf: (change: SettingChange) => SettingValue,
-): Edit {
+export function toDoAtDesk(rig: Rig, changes: readonly SettingChange[], openedAt: string): Edit {
+  const types = findTypes(rig);
+  // What the rig says nothing of stands at the type's default.
+  const defaultOf = ({ deviceId, settingId, value }: SettingChange): SettingValue =>
+    findSetting(rig, types, deviceId, settingId)?.default ?? value;
   return {
     kind: 'batch',
     edits: changes.flatMap((change): Edit[] => {

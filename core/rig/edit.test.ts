@@ -7,8 +7,6 @@ import {
   commit,
   dropTask,
   Edit,
-  findSetting,
-  findTypes,
   parseRig,
   type Rig,
   redo,
@@ -108,9 +106,6 @@ describe('edits', () => {
 describe('drawn and done', () => {
   const change = { deviceId: 'mixer', settingId: 'strip-1-delay', value: 128 };
   const at = '2026-11-25T10:00:00Z';
-  const types = findTypes(rig);
-  const defaultOf = (c: { deviceId: string; settingId: string }) =>
-    findSetting(rig, types, c.deviceId, c.settingId)!.default;
   const apply = (r: Rig, edit: Edit): Rig => {
     const done = applyEdit(r, edit);
     if (!done.ok) throw new Error(done.refusal.reason);
@@ -124,7 +119,7 @@ describe('drawn and done', () => {
     expect(done.tasks).toHaveLength(0);
   });
   it('what is to be done is assumed until it is ticked', () => {
-    const drawn = apply(rig, toDoAtDesk(rig, [change], at, defaultOf));
+    const drawn = apply(rig, toDoAtDesk(rig, [change], at));
     expect(settingOf(drawn)).toEqual({ value: 128, known: 'assumed' });
     expect(drawn.tasks).toMatchObject([{ id: 'mixer.strip-1-delay', before: { value: 0 } }]);
     const done = apply(drawn, tickTask(drawn, drawn.tasks[0]!));
@@ -132,26 +127,26 @@ describe('drawn and done', () => {
     expect(done.tasks).toHaveLength(0);
   });
   it('a second proposal replaces the first and still knows what stood before', () => {
-    const first = apply(rig, toDoAtDesk(rig, [change], at, defaultOf));
-    const second = apply(first, toDoAtDesk(first, [{ ...change, value: 64 }], at, defaultOf));
+    const first = apply(rig, toDoAtDesk(rig, [change], at));
+    const second = apply(first, toDoAtDesk(first, [{ ...change, value: 64 }], at));
     expect(second.tasks).toMatchObject([{ before: { value: 0 } }]);
-    const back = apply(second, toDoAtDesk(second, [{ ...change, value: 0 }], at, defaultOf));
+    const back = apply(second, toDoAtDesk(second, [{ ...change, value: 0 }], at));
     expect(back.tasks).toHaveLength(0);
   });
   it('a dropped task brings back what stands at the desk', () => {
     const seen = apply(rig, alreadySo(rig, [{ ...change, value: 10 }]));
-    const drawn = apply(seen, toDoAtDesk(seen, [change], at, defaultOf));
+    const drawn = apply(seen, toDoAtDesk(seen, [change], at));
     const dropped = apply(drawn, dropTask(drawn.tasks[0]!));
     expect(settingOf(dropped)).toEqual({ value: 10, known: 'seen' });
   });
   it('what stands at the desk is the drawing without what is still to be done', () => {
     expect(asAtDesk(rig)).toBe(rig);
-    const planned = apply(rig, toDoAtDesk(rig, [change], at, defaultOf));
+    const planned = apply(rig, toDoAtDesk(rig, [change], at));
     expect(asAtDesk(planned).devices).toEqual(apply(planned, dropTask(planned.tasks[0]!)).devices);
     expect(asAtDesk(planned).tasks).toEqual([]);
   });
   it('saying that it is so closes the task', () => {
-    const drawn = apply(rig, toDoAtDesk(rig, [change], at, defaultOf));
+    const drawn = apply(rig, toDoAtDesk(rig, [change], at));
     expect(apply(drawn, alreadySo(drawn, [change])).tasks).toHaveLength(0);
   });
 });

@@ -20,7 +20,8 @@ const aValueFor = (spec: SettingSpec): fc.Arbitrary<number | boolean | string> =
             .integer({ min: 0, max: Math.floor((spec.max - spec.min) / spec.step) })
             .map((n) => spec.min + n * spec.step),
         },
-        { weight: 1, arbitrary: fc.double({ min: spec.min - 10, max: spec.max + 10, noNaN: true }) },
+        // JSON knows no minus nothing.
+        { weight: 1, arbitrary: fc.double({ min: spec.min - 10, max: spec.max + 10, noNaN: true }).map((v) => v + 0) },
       );
   }
 };

@@ -117,10 +117,7 @@ describe('verdicts in time', () => {
     const measured = apply(rig, { kind: 'add-measurement', measurement: couchMeasured(64) });
     expect(level(measured, 'track-3')).toMatchObject({ word: 'late', state: 'fix' });
     const change = { deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 64 };
-    const drawn = apply(
-      measured,
-      toDoAtDesk(measured, [change], '2026-11-25T10:00:00Z', () => 0),
-    );
+    const drawn = apply(measured, toDoAtDesk(measured, [change], '2026-11-25T10:00:00Z'));
     expect(level(drawn, 'track-3')).toMatchObject({ word: 'once-done', state: 'watch' });
     expect(level(apply(measured, alreadySo(measured, [change])), 'track-3')).toMatchObject({
       word: 'in-time',

@@ -35,7 +35,6 @@ const planned = () =>
         { deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 },
       ],
       '2026-11-25T10:00:00Z',
-      () => 0,
     ),
   );
 

@@ -188,10 +188,7 @@ describe('a take into the rig', () => {
     expect(selectRig(store.getState())!.measurements).toMatchObject([{ takeId: 'couch clap', offsetMs: 65 }]);
   });
   it('asks with which delays it was made, where there are any', async () => {
-    const planned = edited(
-      demoRig(),
-      toDoAtDesk(demoRig(), [change], '2026-11-25T10:00:00Z', () => 0),
-    );
+    const planned = edited(demoRig(), toDoAtDesk(demoRig(), [change], '2026-11-25T10:00:00Z'));
     open(planned);
     // At the desk nothing is set yet: with the 60 ms that are drawn it will be 5 late.
     expect(then()).toMatch(/^5 ms late/);

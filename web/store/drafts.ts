@@ -57,6 +57,13 @@ export function readNotesDraft(takeId: string): NotesDraft | null {
 
 /** Null once the server has them. */
 export function writeNotesDraft(takeId: string, draft: NotesDraft | null): void {
-  if (draft) localStorage.setItem(notesKeyOf(takeId), JSON.stringify(draft));
-  else localStorage.removeItem(notesKeyOf(takeId));
+  if (!draft) {
+    localStorage.removeItem(notesKeyOf(takeId));
+    return;
+  }
+  try {
+    localStorage.setItem(notesKeyOf(takeId), JSON.stringify(draft));
+  } catch {
+    // Storage full: the marks are still on the page, and on their way to the server.
+  }
 }

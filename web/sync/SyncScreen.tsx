@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { alreadySo, findSetting, findTypes, type Rig, type ToleranceId, toDoAtDesk } from '#core/rig/index.ts';
+import { alreadySo, type Rig, type ToleranceId, toDoAtDesk } from '#core/rig/index.ts';
 import {
   delaySettingsFor,
   type Evaluation,
@@ -58,16 +58,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   };
   const carryOut = (verb: 'to-do' | 'so') => {
     if (changes.length === 0) return;
-    const types = findTypes(rig);
-    const edit =
-      verb === 'so'
-        ? alreadySo(rig, changes)
-        : toDoAtDesk(
-            rig,
-            changes,
-            new Date().toISOString(),
-            (c) => findSetting(rig, types, c.deviceId, c.settingId)!.default,
-          );
+    const edit = verb === 'so' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
     if (
       dispatch(
         applyStep(

@@ -1,7 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
-import { alreadySo, findSetting, findTypes, leadIsSo, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { alreadySo, leadIsSo, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
@@ -19,16 +19,7 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
   const dispatch = useAppDispatch();
   const fixes = useMemo(() => tryFixes(rig, evaluation, finding, findings), [rig, evaluation, finding, findings]);
   const carryOut = (fix: TriedFix, verb: 'to-do' | 'so') => {
-    const types = findTypes(rig);
-    const edit =
-      verb === 'so'
-        ? alreadySo(rig, fix.changes)
-        : toDoAtDesk(
-            rig,
-            fix.changes,
-            new Date().toISOString(),
-            (c) => findSetting(rig, types, c.deviceId, c.settingId)!.default,
-          );
+    const edit = verb === 'so' ? alreadySo(rig, fix.changes) : toDoAtDesk(rig, fix.changes, new Date().toISOString());
     dispatch(applyStep(edit, fix.label, 'fix'));
   };
   const lead = rig.cables.find((c) => c.id === finding.where.cableIds[0]);
@@ -59,7 +50,15 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
               <Button onClick={answer}>
                 Yes, it is so <kbd>y</kbd>
               </Button>{' '}
-              <span className="quiet small">Otherwise correct its length in the table.</span>
+              <Button
+                onClick={() =>
+                  dispatch(applyStep({ kind: 'unplug', cableId: lead.id }, 'Looked at: there is no such lead'))
+                }
+              >
+                There is no such lead
+              </Button>
+              <br />
+              <span className="quiet small">Another length is written into the table.</span>
             </p>
           )}
         </>

@@ -37,10 +37,10 @@ export function LeadTable({ rig, rows, chosen }: Props) {
             </th>
             <th>From</th>
             <th>To</th>
-            <th>Carries</th>
+            <th>Sound of</th>
             <th>Take</th>
             <th className="number">Length, m</th>
-            <th className="number">Careful, most</th>
+            <th className="number">Careful, most, m</th>
             <th>Known</th>
           </tr>
         </thead>

@@ -25,8 +25,11 @@ export function Papers({ rig }: { rig: Rig }) {
         `${count(read.rows.length, 'row')} read${refused.length > 0 ? `, ${refused.length} left out` : ''}${read.edit ? '; undo takes all of it back.' : '; nothing changes.'}`,
       );
     } catch (error) {
-      if (!(error instanceof CsvError)) throw error;
-      setSays(error.message);
+      setSays(
+        error instanceof CsvError
+          ? error.message
+          : `${file.name} could not be read. Nothing was changed: choose the file again.`,
+      );
     }
   };
   return (

@@ -10,7 +10,7 @@ export interface LeadRow {
   /** The parts to take; null where none fits, undefined where a program stands at one end. */
   readonly chain: Chain | null | undefined;
   readonly limit: ReturnType<typeof limitOf>;
-  /** Sources whose sound or picture goes along it. */
+  /** Sources whose sound goes along it. */
   readonly sourceIds: readonly string[];
   readonly worst: Severity | null;
 }

@@ -99,6 +99,11 @@ describe('Wire', () => {
     expect(cable().lengthM).toBe(1.2);
     expect((field as HTMLInputElement).value).toBe('1.2');
   });
+  it('takes a lead out that is not there', async () => {
+    const { store } = show(<WireScreen />, { at: '/?finding=length-not-careful:camera-usb' });
+    await userEvent.click(screen.getByRole('button', { name: 'There is no such lead' }));
+    expect(selectRig(store.getState())!.cables.some((c) => c.id === 'camera-usb')).toBe(false);
+  });
   it('puts a finding aside with a reason, that counts no more, and takes it up again', async () => {
     const user = userEvent.setup();
     const { store } = show(<WireScreen />, { at: '/?finding=plan-twice:couch-game>track-1' });
