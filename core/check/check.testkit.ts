@@ -53,3 +53,87 @@ export function joined({ from, to, lengthM = 1, known = 'seen', medium = 'lead' 
     tasks: [],
   });
 }
+
+interface DeskMore {
+  /** 'device.setting': value, seen by somebody. */
+  readonly set?: Readonly<Record<string, string | number | boolean>>;
+  readonly device?: Readonly<Record<string, Partial<Rig['devices'][number]>>>;
+  readonly types?: Rig['types'];
+  readonly hours?: number;
+  /** Pictures a second of the session; 60. */
+  readonly rate?: number;
+  /** 'voice: device.port' */
+  readonly sources?: readonly string[];
+  readonly listeners?: readonly string[];
+  /** 'voice > ear' that must be. */
+  readonly plan?: readonly string[];
+}
+
+const MEDIA = ['lead', 'radio', 'software', 'air', 'light'];
+
+/**
+ * A desk of the catalogue's boxes, for rules that look at more than one lead. Cables are 'a.out > b.in', then metres
+ * (1), medium (lead), `?` where nobody has looked, `straight` where no adapter stands between, 'left=ch-3' for a map.
+ */
+export function desk(boxes: Readonly<Record<string, string>>, cables: readonly string[], more: DeskMore = {}): Rig {
+  const { set = {}, device = {}, types = [], hours, rate = 60, sources = [], listeners = [], plan = [] } = more;
+  const ref = (place: string) => {
+    const [deviceId, portId] = place.split('.') as [string, string];
+    return { deviceId, portId };
+  };
+  const settingsOf = (id: string) =>
+    Object.fromEntries(
+      Object.entries(set)
+        .filter(([key]) => key.startsWith(`${id}.`))
+        .map(([key, value]) => [key.slice(id.length + 1), { value, known: 'seen' }]),
+    );
+  const named = (text: string) => text.split(/\s*[:>]\s*/) as [string, string];
+  return parseRig({
+    schemaVersion: 1,
+    name: 'a desk',
+    notes: '',
+    session: {
+      frameRate: { num: rate, den: 1 },
+      sampleRateHz: 48000,
+      toleranceId: 'ebu-r37',
+      fullScaleDbu: 18,
+      ...(hours && { hours }),
+    },
+    types,
+    devices: Object.entries(boxes).map(([id, typeId]) => ({
+      id,
+      typeId,
+      name: id,
+      settings: settingsOf(id),
+      ...device[id],
+    })),
+    cables: cables.map((text, i) => {
+      const [from, , to, ...words] = text.split(' ') as [string, string, string, ...string[]];
+      const map = words.filter((w) => w.includes('=')).map((w) => w.split('='));
+      return {
+        id: `c${i}`,
+        from: ref(from),
+        to: ref(to),
+        medium: words.find((w) => MEDIA.includes(w)) ?? 'lead',
+        lengthM: Number(words.find((w) => /^[\d.]+$/.test(w)) ?? 1),
+        known: words.includes('?') ? 'assumed' : 'seen',
+        ...(words.includes('straight') && { parts: [] }),
+        ...(map.length > 0 && { map: map.map(([a, b]) => ({ from: a, to: b })) }),
+      };
+    }),
+    sources: sources.map((text, i) => {
+      const [id, place] = named(text);
+      return { id, name: id, letter: 'ABCDEFGH'[i], hue: i + 1, sound: ref(place), level: [-10, -10, -10] };
+    }),
+    listeners: listeners.map((text) => {
+      const [id, place] = named(text);
+      return { id, name: id, sound: ref(place) };
+    }),
+    plan: plan.map((text) => {
+      const [sourceId, listenerId] = named(text);
+      return { sourceId, listenerId, want: 'must' };
+    }),
+    measurements: [],
+    tasks: [],
+  });
+}

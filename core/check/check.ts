@@ -1,15 +1,36 @@
-import { findTypes, type Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
-import type { Context, Finding, Fix, Rule, Severity } from './finding.ts';
-import { leadsOf } from './leads.ts';
+import { contextOf } from './context.ts';
+import { exclusiveRules } from './exclusive.ts';
+import type { Finding, Fix, Rule, Severity } from './finding.ts';
+import { groundingRules } from './grounding.ts';
 import { lengthRules } from './lengths.ts';
 import { levelRules } from './levels.ts';
 import { loopRules } from './loops.ts';
-import { planRules } from './plan.ts';
+import { movingRules } from './moving.ts';
+import { pictureRules } from './picture.ts';
+import { idleRules, planRules } from './plan.ts';
 import { plugRules } from './plugs.ts';
+import { powerRules } from './power.ts';
+import { roomRules } from './room.ts';
+import { usbRules } from './usb.ts';
 
 /** Every rule that there is, family by family. */
-export const RULES: readonly Rule[] = [...levelRules, ...plugRules, ...loopRules, ...planRules, ...lengthRules];
+export const RULES: readonly Rule[] = [
+  ...levelRules,
+  ...plugRules,
+  ...pictureRules,
+  ...powerRules,
+  ...usbRules,
+  ...groundingRules,
+  ...exclusiveRules,
+  ...movingRules,
+  ...roomRules,
+  ...loopRules,
+  ...planRules,
+  ...idleRules,
+  ...lengthRules,
+];
 
 const WEIGHT: Record<Severity, number> = { stop: 0, fix: 1, watch: 2 };
 const weightOf = ({ severity, aside }: Finding): number => WEIGHT[severity] + (aside ? 3 : 0);
@@ -18,11 +39,6 @@ const weightOf = ({ severity, aside }: Finding): number => WEIGHT[severity] + (a
 export function check(rig: Rig, evaluation: Evaluation = evaluate(rig)): Finding[] {
   const context = contextOf(rig, evaluation);
   return RULES.flatMap((r) => r.check(context)).sort((a, b) => weightOf(a) - weightOf(b));
-}
-
-function contextOf(rig: Rig, evaluation: Evaluation): Context {
-  const types = findTypes(rig);
-  return { rig, evaluation, types, leads: leadsOf(rig, types) };
 }
 
 /** Edits that mend a finding and break nothing that was right, each one step. */

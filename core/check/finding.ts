@@ -1,4 +1,17 @@
-import type { Aside, Edit, Rig, SettingChange, Types } from '#core/rig/index.ts';
+import type { Mode } from '#core/picture/index.ts';
+import type {
+  Aside,
+  Change,
+  Device,
+  DeviceType,
+  Edit,
+  Known,
+  PortSpec,
+  Rig,
+  SettingSpec,
+  SettingValue,
+  Types,
+} from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import type { LeadSeen } from './leads.ts';
 
@@ -8,14 +21,18 @@ export type Severity = 'stop' | 'fix' | 'watch';
 /** A change that mends a finding: one step, that can be looked at before it is made. */
 export interface Fix {
   readonly label: string;
-  /** What is set, to be done at the desk or so already. */
-  readonly changes: readonly SettingChange[];
+  /** What has to be drawn before: a box that is put in. */
+  readonly first?: Edit;
+  /** What is set or plugged, to be done at the desk or so already. */
+  readonly changes: readonly Change[];
   /** The same as one edit of the drawing. */
   readonly edit: Edit;
 }
 
 /** Where in the work it is looked at. */
 export type Stage = 'wire' | 'route' | 'sync';
+
+export type Where = Partial<Finding['where']>;
 
 /** A figure that a finding rests on, with where it comes from. */
 export interface Reason {
@@ -34,6 +51,8 @@ export interface Finding {
     readonly cableIds: readonly string[];
     readonly sourceId?: string;
     readonly listenerId?: string;
+    /** The setting that it rests on. */
+    readonly setting?: { readonly deviceId: string; readonly settingId: string };
   };
   /** One plain sentence. */
   readonly says: string;
@@ -44,11 +63,40 @@ export interface Finding {
   readonly aside: Aside | null;
 }
 
+export interface SettingSeen {
+  readonly value: SettingValue;
+  readonly known: Known;
+  readonly spec: SettingSpec;
+}
+/** A device with its type, and what stands on it. */
+export interface Box {
+  readonly device: Device;
+  readonly type: DeviceType;
+  port(id: string): PortSpec | undefined;
+  /** Null where the type has no such setting. */
+  setting(id: string): SettingSeen | null;
+}
+/** A picture on its way: what an output sends, and every end that it comes to. */
+export interface PictureRun {
+  readonly from: Box;
+  readonly port: PortSpec;
+  readonly mode: Mode;
+  readonly bits: number;
+  readonly setting: SettingSeen;
+  readonly reached: readonly { readonly box: Box; readonly port: PortSpec; readonly cableIds: readonly string[] }[];
+}
+
 export interface Context {
   readonly rig: Rig;
   readonly types: Types;
   readonly evaluation: Evaluation;
+  readonly boxes: readonly Box[];
+  box(deviceId: string): Box;
+  /** Every cable that is a lead. */
   readonly leads: readonly LeadSeen[];
+  /** Every lead once: without those that share the plugs of another one. */
+  readonly plugged: readonly LeadSeen[];
+  readonly pictures: readonly PictureRun[];
 }
 
 /** One rule: says what is wrong, or nothing where it cannot tell; and, when asked, what would mend it. */
@@ -59,9 +107,9 @@ export interface Rule {
   readonly fixes: (context: Context, finding: Finding) => readonly Fix[];
 }
 
-type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | 'aside'> & {
+export type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | 'aside'> & {
   readonly at: string;
-  readonly where?: Partial<Finding['where']>;
+  readonly where?: Where;
   readonly asks?: string | null;
 };
 
@@ -85,3 +133,26 @@ export const rule = (
     })),
   fixes,
 });
+
+const known = (seen: SettingSeen): string => {
+  const { value, spec } = seen;
+  if (spec.kind === 'switch') return spec.options.find((o) => o.value === value)?.label ?? String(value);
+  return typeof value === 'boolean' ? (value ? 'on' : 'off') : String(value);
+};
+
+/** Where a finding rests on a setting that nobody has looked at: the question; null once it is known. */
+export const askSetting = ({ device }: Box, seen: SettingSeen | null): string | null =>
+  seen && seen.known === 'assumed' ? `${device.name}, ${seen.spec.name}: is it ${known(seen)}?` : null;
+
+/** A setting to be set, as a fix. */
+export function setFix({ device, type }: Box, settingId: string, value: SettingValue): Fix[] {
+  const spec = type.settings.find((s) => s.id === settingId);
+  if (!spec) return [];
+  return [
+    {
+      label: `${device.name}, ${spec.name}: ${known({ spec, value, known: 'assumed' })}`,
+      changes: [{ deviceId: device.id, settingId, value }],
+      edit: { kind: 'set-setting', deviceId: device.id, settingId, setting: { value, known: 'assumed' } },
+    },
+  ];
+}

@@ -1,5 +1,6 @@
 import { connectorOf } from '#core/plug/index.ts';
 import type { Device, DeviceType, Rig, Types } from '#core/rig/index.ts';
+import type { Where } from './finding.ts';
 
 type Cable = Rig['cables'][number];
 type Port = DeviceType['ports'][number];
@@ -9,7 +10,11 @@ export interface LeadSeen {
   readonly cable: Cable;
   readonly from: { readonly device: Device; readonly port: Port };
   readonly to: { readonly device: Device; readonly port: Port };
+  /** Another lead has its ends in the same two sockets: this one goes along in it. */
+  readonly twin: boolean;
 }
+
+const socketOf = ({ device, port }: LeadSeen['from']): string => `${device.id}/${port.socket ?? port.id}`;
 
 /** All leads of the rig; air, light, radio and what programs pass each other are none. */
 export function leadsOf(rig: Rig, types: Types): LeadSeen[] {
@@ -18,10 +23,26 @@ export function leadsOf(rig: Rig, types: Types): LeadSeen[] {
     const device = devices.get(deviceId)!;
     return { device, port: types.get(device.typeId)!.ports.find((p) => p.id === portId)! };
   };
-  return rig.cables.flatMap((cable): LeadSeen[] =>
-    cable.medium === 'lead' ? [{ cable, from: end(cable.from), to: end(cable.to) }] : [],
-  );
+  const seen = new Set<string>();
+  return rig.cables.flatMap((cable): LeadSeen[] => {
+    if (cable.medium !== 'lead') return [];
+    const lead = { cable, from: end(cable.from), to: end(cable.to) };
+    const sockets = [socketOf(lead.from), socketOf(lead.to)].sort().join(' ');
+    const twin = seen.has(sockets);
+    seen.add(sockets);
+    return [{ ...lead, twin }];
+  });
 }
+
+/** The question about a lead that nobody has looked at; null once it is known. */
+export const askLead = (lead: LeadSeen): string | null =>
+  lead.cable.known === 'assumed' ? `Is there a lead from ${sayLead(lead)}, ${lead.to.port.name}?` : null;
+
+/** What a finding about a lead points at. */
+export const onLead = ({ cable, from, to }: LeadSeen): Where => ({
+  cableIds: [cable.id],
+  deviceIds: [from.device.id, to.device.id],
+});
 
 /** 'Mixer, send 3, headphones, to Player headphones' */
 export const sayLead = ({ from, to }: LeadSeen): string =>
@@ -32,10 +53,11 @@ const TWO_WIRES_AND_SCREEN = new Set(['combo-xlr', 'xlr-male', 'xlr-female', 'xl
 /** Whether sound runs balanced over the lead: both ends have to be. */
 export function isBalanced({ from, to }: LeadSeen): boolean {
   const can = (port: Port) =>
-    TWO_WIRES_AND_SCREEN.has(port.connector) ||
-    // Three contacts a side: a pair of them, or one for one channel.
-    port.connector === 'jack-635-pair' ||
-    (port.connector === 'jack-635-trs' && port.channels.length === 1);
+    port.balanced ??
+    (TWO_WIRES_AND_SCREEN.has(port.connector) ||
+      // Three contacts a side: a pair of them, or one for one channel.
+      port.connector === 'jack-635-pair' ||
+      (port.connector === 'jack-635-trs' && port.channels.length === 1));
   return can(from.port) && can(to.port) && from.port.level !== 'headphone';
 }
 

@@ -90,8 +90,8 @@ const question = (lead: LeadSeen): string | null =>
     : null;
 
 export const lengthRules: readonly Rule[] = [
-  rule('wire', 'length-too-long', ({ leads }) =>
-    leads.flatMap((lead) => {
+  rule('wire', 'length-too-long', ({ plugged }) =>
+    plugged.flatMap((lead) => {
       const limit = limitOf(lead);
       const { lengthM } = lead.cable;
       if (!limit || lengthM <= limit.mostM) return [];
@@ -107,8 +107,8 @@ export const lengthRules: readonly Rule[] = [
       ];
     }),
   ),
-  rule('wire', 'length-not-careful', ({ leads }) =>
-    leads.flatMap((lead) => {
+  rule('wire', 'length-not-careful', ({ plugged }) =>
+    plugged.flatMap((lead) => {
       const limit = limitOf(lead);
       const { lengthM } = lead.cable;
       if (!limit || lengthM <= limit.carefulM || lengthM > limit.mostM) return [];

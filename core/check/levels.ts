@@ -1,7 +1,7 @@
 import type { LevelClass } from '#core/rig/index.ts';
 import type { Rule, Severity } from './finding.ts';
 import { rule } from './finding.ts';
-import { sayLead } from './leads.ts';
+import { askLead, onLead, sayLead } from './leads.ts';
 
 interface Mismatch {
   readonly id: string;
@@ -83,9 +83,9 @@ export const levelRules: readonly Rule[] = MISMATCHES.map((m) =>
       .map((lead) => ({
         at: lead.cable.id,
         severity: m.severity,
-        where: { cableIds: [lead.cable.id], deviceIds: [lead.from.device.id, lead.to.device.id] },
+        where: onLead(lead),
         says: `${sayLead(lead)}: ${m.says}`,
-        asks: lead.cable.known === 'assumed' ? `Is there a lead from ${sayLead(lead)}, ${lead.to.port.name}?` : null,
+        asks: askLead(lead),
         why: [{ says: m.why, source: SOURCE }],
       })),
   ),

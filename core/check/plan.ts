@@ -107,6 +107,54 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
   ),
 );
 
+/** What is there for nothing: no listener has the source, or no source comes to the listener. */
+export const idleRules: readonly Rule[] = [
+  rule('route', 'plan-source-nowhere', ({ rig, evaluation }) =>
+    rig.sources
+      .filter((s) => evaluation.pairs.every((p) => p.sourceId !== s.id || p.ways.length === 0))
+      .map((source) => ({
+        at: source.id,
+        severity: 'watch' as const,
+        where: { sourceId: source.id, deviceIds: [source.sound.deviceId] },
+        says: `${source.name} reaches nobody.`,
+        why: [{ says: 'no listener has it by any way', source: 'the ways of this rig' }],
+      })),
+  ),
+  rule('route', 'plan-listener-silent', ({ rig, evaluation }) =>
+    rig.listeners
+      .filter(
+        (l) => rig.sources.length > 0 && evaluation.pairs.every((p) => p.listenerId !== l.id || p.ways.length === 0),
+      )
+      .map((listener) => ({
+        at: listener.id,
+        severity: 'watch' as const,
+        where: { listenerId: listener.id, deviceIds: [listener.sound.deviceId] },
+        says: `${listener.name} gets nothing at all.`,
+        why: [{ says: 'no source comes to it by any way', source: 'the ways of this rig' }],
+      })),
+  ),
+  rule('route', 'level-clips', ({ rig, evaluation }) =>
+    evaluation.pairs.flatMap((pair) => {
+      const [way] = pair.ways;
+      if (pair.want !== 'must' || !way || way.headroomDb === null || way.headroomDb >= 0) return [];
+      return [
+        {
+          at: `${pair.sourceId}>${pair.listenerId}`,
+          severity: 'fix' as const,
+          where: { sourceId: pair.sourceId, listenerId: pair.listenerId, deviceIds: way.deviceIds },
+          says: `${nameOf(rig.sources, pair.sourceId)} clips on its way to ${nameOf(rig.listeners, pair.listenerId)}: its level stands ${(-way.headroomDb).toFixed(0)} dB over what a stage takes. Turn down before that stage.`,
+          why: [
+            {
+              says: `${way.headroomDb.toFixed(0)} dB of headroom`,
+              source: 'levels and ceilings of the stages, typical',
+            },
+          ],
+        },
+      ];
+    }),
+  ),
+];
+
 const setTo = (label: string, deviceId: string, settingId: string, value: number | boolean): Fix => ({
   label,
   changes: [{ deviceId, settingId, value }],

@@ -1,6 +1,15 @@
 /** What stands on boxes and at the ends of leads. Data; the solver knows none of it by name. */
 
-export type ConnectorFamily = 'jack' | 'xlr' | 'phono' | 'hdmi' | 'usb' | 'optical' | 'network' | 'loudspeaker';
+export type ConnectorFamily =
+  | 'jack'
+  | 'xlr'
+  | 'phono'
+  | 'hdmi'
+  | 'usb'
+  | 'optical'
+  | 'network'
+  | 'loudspeaker'
+  | 'pins';
 
 /** A socket on a box, or the plug at the end of a lead that a box cannot part with. */
 export interface Connector {
@@ -44,6 +53,7 @@ export const PLUGS = {
   rj45: 'network',
   wires: 'bare loudspeaker wires',
   locking: 'locking loudspeaker',
+  'pins-8': 'round, eight pins',
 } as const;
 export type PlugId = keyof typeof PLUGS;
 
@@ -66,6 +76,7 @@ export const CONNECTORS: readonly Connector[] = [
   socket('jack-35-ts', '3.5 mm socket, mono', 'jack', 'ts-35'),
   socket('jack-35-trs', '3.5 mm socket, stereo', 'jack', 'trs-35', 'ts-35'),
   socket('jack-35-trrs', '3.5 mm socket, four contacts', 'jack', 'trrs-35', 'trs-35'),
+  socket('jack-35-trrs-microphone', '3.5 mm socket, four contacts, its microphone', 'jack', 'trrs-35'),
   socket('jack-25-trs', '2.5 mm socket', 'jack', 'trs-25'),
   socket('jack-635-ts', '6.35 mm socket, unbalanced', 'jack', 'ts-635'),
   socket('jack-635-trs', '6.35 mm socket, three contacts', 'jack', 'trs-635', 'ts-635'),
@@ -92,6 +103,7 @@ export const CONNECTORS: readonly Connector[] = [
   socket('rj45', 'network', 'network', 'rj45'),
   socket('terminals', 'loudspeaker terminals', 'loudspeaker', 'wires'),
   socket('locking', 'locking loudspeaker socket', 'loudspeaker', 'locking'),
+  socket('pins-8', 'round socket with eight pins', 'pins', 'pins-8'),
   captive('plug-35-trs', 'jack', 'trs-35'),
   captive('plug-35-trrs', 'jack', 'trrs-35'),
   captive('plug-35-pair', 'jack', 'trs-35-pair'),
@@ -104,3 +116,14 @@ export const CONNECTORS: readonly Connector[] = [
 const byId = new Map(CONNECTORS.map((c) => [c.id, c]));
 /** Undefined for air, light, software, files, points inside a box: nothing is plugged there. */
 export const connectorOf = (id: string): Connector | undefined => byId.get(id);
+
+/** Ends where nothing is plugged: air, light, radio, programs, files, points within a box. */
+export const UNPLUGGED: ReadonlySet<string> = new Set([
+  'air',
+  'light',
+  'radio',
+  'bluetooth',
+  'software',
+  'file',
+  'inside',
+]);

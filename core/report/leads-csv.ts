@@ -36,7 +36,7 @@ export interface LeadsRead {
 }
 
 /** More rows than any rig has leads. */
-const MOST_ROWS = 1200;
+const MOST_ROWS = 2500;
 
 /** Why a table is none of leads, in a sentence that says what to do. */
 export class CsvError extends Error {

@@ -16,7 +16,7 @@ export function shoppingList(rig: Rig): Item[] {
     string,
     { name: string; count: number; lengthsM: number[]; price: readonly [number, number] }
   >();
-  for (const lead of leadsOf(rig, findTypes(rig))) {
+  for (const lead of leadsOf(rig, findTypes(rig)).filter((l) => !l.twin)) {
     const chain = chainOf(lead);
     if (!chain || chain === 'nothing-to-plug') continue;
     for (const part of chain.parts) {

@@ -52,9 +52,19 @@ describe.each(catalogue.map((type) => [type.id, type] as const))('the type %s', 
         stages.some((s) => s.do === 'latency' && s.figure === id),
         id,
       ).toBe(true);
+    const named = type.ports.flatMap(({ gives, picture }) => [
+      gives?.setting,
+      picture?.sends?.mode,
+      picture?.sends?.bits,
+      picture?.protects,
+      picture?.soundFormat,
+      picture?.overlays,
+    ]);
     for (const s of type.settings)
       expect(
-        stages.some((st) => 'setting' in st && st.setting === s.id),
+        stages.some((st) => 'setting' in st && st.setting === s.id) ||
+          named.includes(s.id) ||
+          type.power?.supply === s.id,
         s.id,
       ).toBe(true);
   });
@@ -69,8 +79,24 @@ describe.each(catalogue.map((type) => [type.id, type] as const))('the type %s', 
 });
 
 describe('the catalogue', () => {
-  it('has each id once and about twenty types', () => {
+  it('has each id once and over seventy types', () => {
     expect(new Set(catalogue.map((t) => t.id)).size).toBe(catalogue.length);
-    expect(catalogue.length).toBeGreaterThanOrEqual(20);
+    expect(catalogue.length).toBeGreaterThanOrEqual(70);
+  });
+  it('states of every box what it costs and how it is fed', () => {
+    for (const type of catalogue.filter((t) => t.family !== 'people' && t.family !== 'programs')) {
+      expect(type.priceEur, type.id).toBeDefined();
+      expect(type.priceEur![0], type.id).toBeLessThanOrEqual(type.priceEur![1]);
+      expect(type.power, type.id).toBeDefined();
+    }
+  });
+  it('puts behind one socket only ends of one connector', () => {
+    for (const type of catalogue) {
+      const sockets = new Set(type.ports.flatMap((p) => (p.socket ? [p.socket] : [])));
+      for (const socket of sockets) {
+        const connectors = type.ports.filter((p) => p.socket === socket).map((p) => p.connector);
+        expect(new Set(connectors).size, `${type.id}, ${socket}`).toBe(1);
+      }
+    }
   });
 });

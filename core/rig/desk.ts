@@ -1,6 +1,6 @@
 import type { Edit } from './edit.ts';
-import { findSetting, findTypes } from './lookup.ts';
-import type { Rig, SettingValue, Task } from './schema.ts';
+import { findSetting, findTypes, isSettingTask } from './lookup.ts';
+import type { Cable, LeadTask, Rig, SettingTask, SettingValue, Task } from './schema.ts';
 
 /** One setting to be changed. */
 export interface SettingChange {
@@ -8,111 +8,142 @@ export interface SettingChange {
   readonly settingId: string;
   readonly value: SettingValue;
 }
+/** One lead to be put in or changed; with `cable` null, to be taken out. */
+export interface LeadChange {
+  readonly cableId: string;
+  readonly cable: Cable | null;
+}
+export type Change = SettingChange | LeadChange;
 
-const openTask = (rig: Rig, change: Pick<SettingChange, 'deviceId' | 'settingId'>): Task | undefined =>
-  rig.tasks.find((t) => t.deviceId === change.deviceId && t.settingId === change.settingId);
+type Place = Pick<SettingChange, 'deviceId' | 'settingId'>;
+const settingTask = (rig: Rig, { deviceId, settingId }: Place): SettingTask | undefined =>
+  rig.tasks.filter(isSettingTask).find((t) => t.deviceId === deviceId && t.settingId === settingId);
+const leadTask = (rig: Rig, cableId: string): LeadTask | undefined =>
+  rig.tasks.find((t): t is LeadTask => !isSettingTask(t) && t.cableId === cableId);
 
 const storedSetting = (
   rig: Rig,
-  { deviceId, settingId }: SettingChange,
+  { deviceId, settingId }: Place,
 ): Rig['devices'][number]['settings'][string] | undefined =>
   rig.devices.find((d) => d.id === deviceId)?.settings[settingId];
+const cableOf = (rig: Rig, cableId: string): Cable | undefined => rig.cables.find((c) => c.id === cableId);
 
-/** *It is already so*: corrects the drawing. An open task for the setting is closed with it. */
-export function alreadySo(rig: Rig, changes: readonly SettingChange[]): Edit {
+const closing = (task: Task | undefined): Edit[] => (task ? [{ kind: 'close-task', taskId: task.id }] : []);
+
+/** The lead as it is to be, in place of what stands there. */
+const replug = (rig: Rig, cableId: string, cable: Cable | null): Edit[] => [
+  ...(cableOf(rig, cableId) ? [{ kind: 'unplug' as const, cableId }] : []),
+  ...(cable ? [{ kind: 'plug' as const, cable }] : []),
+];
+
+/** *It is already so*: corrects the drawing. An open task for the same is closed with it. */
+export function alreadySo(rig: Rig, changes: readonly Change[]): Edit {
   return {
     kind: 'batch',
     edits: changes.flatMap((change): Edit[] => {
-      const task = openTask(rig, change);
+      if ('cableId' in change) {
+        const seen = change.cable && { ...change.cable, known: 'seen' as const };
+        return [...closing(leadTask(rig, change.cableId)), ...replug(rig, change.cableId, seen)];
+      }
+      const { deviceId, settingId, value } = change;
       return [
-        {
-          kind: 'set-setting',
-          deviceId: change.deviceId,
-          settingId: change.settingId,
-          setting: { value: change.value, known: 'seen' },
-        },
-        ...(task ? [{ kind: 'close-task' as const, taskId: task.id }] : []),
+        { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'seen' } },
+        ...closing(settingTask(rig, change)),
       ];
     }),
   };
 }
 
 /**
- * *To do at the desk*: draws the setting as it is to be, assumed until the task is ticked. A second proposal for
- * the same setting replaces the first one; a return to what stood before closes the task.
+ * *To do at the desk*: draws the change as it is to be, assumed until the task is ticked. A second proposal for
+ * the same setting or lead replaces the first one; a return to what stood before closes the task.
  * @param openedAt ISO 8601 time; the caller's clock
  */
-export function toDoAtDesk(rig: Rig, changes: readonly SettingChange[], openedAt: string): Edit {
-  const types = findTypes(rig);
-  // What the rig says nothing of stands at the type's default.
-  const defaultOf = ({ deviceId, settingId, value }: SettingChange): SettingValue =>
-    findSetting(rig, types, deviceId, settingId)?.default ?? value;
+export function toDoAtDesk(rig: Rig, changes: readonly Change[], openedAt: string): Edit {
   return {
     kind: 'batch',
-    edits: changes.flatMap((change): Edit[] => {
-      const { deviceId, settingId, value } = change;
-      const open = openTask(rig, change);
-      const before = open?.before ??
-        storedSetting(rig, change) ?? { value: defaultOf(change), known: 'assumed' as const };
-      const close: Edit[] = open ? [{ kind: 'close-task', taskId: open.id }] : [];
-      if (before.value === value) return [...close, { kind: 'set-setting', deviceId, settingId, setting: before }];
-      return [
-        ...close,
-        { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } },
-        { kind: 'open-task', task: { id: `${deviceId}.${settingId}`, deviceId, settingId, before, openedAt } },
-      ];
-    }),
+    edits: changes.flatMap((change) =>
+      'cableId' in change ? leadToDo(rig, change, openedAt) : settingToDo(rig, change, openedAt),
+    ),
   };
 }
 
-/** Somebody did it: the setting counts as seen, the task is closed. */
+function settingToDo(rig: Rig, change: SettingChange, openedAt: string): Edit[] {
+  const { deviceId, settingId, value } = change;
+  const open = settingTask(rig, change);
+  // What the rig says nothing of stands at the type's default.
+  const preset = findSetting(rig, findTypes(rig), deviceId, settingId)?.default ?? value;
+  const before = open?.before ?? storedSetting(rig, change) ?? { value: preset, known: 'assumed' as const };
+  if (before.value === value) return [...closing(open), { kind: 'set-setting', deviceId, settingId, setting: before }];
+  return [
+    ...closing(open),
+    { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } },
+    { kind: 'open-task', task: { id: `${deviceId}.${settingId}`, deviceId, settingId, before, openedAt } },
+  ];
+}
+
+const sameLead = (a: Cable | null, b: Cable | null): boolean =>
+  JSON.stringify(a && { ...a, known: null }) === JSON.stringify(b && { ...b, known: null });
+
+function leadToDo(rig: Rig, { cableId, cable }: LeadChange, openedAt: string): Edit[] {
+  const open = leadTask(rig, cableId);
+  const before = open ? open.before : (cableOf(rig, cableId) ?? null);
+  if (sameLead(before, cable)) return [...closing(open), ...replug(rig, cableId, before)];
+  return [
+    ...closing(open),
+    ...replug(rig, cableId, cable && { ...cable, known: 'assumed' }),
+    { kind: 'open-task', task: { id: `lead:${cableId}`, cableId, before, openedAt } },
+  ];
+}
+
+/** Somebody did it: what it draws counts as seen, the task is closed. */
 export function tickTask(rig: Rig, task: Task): Edit {
+  if (!isSettingTask(task)) {
+    const cable = cableOf(rig, task.cableId);
+    const seen = cable ? replug(rig, task.cableId, { ...cable, known: 'seen' }) : [];
+    return { kind: 'batch', edits: [...closing(task), ...seen] };
+  }
   const { deviceId, settingId } = task;
-  const value = rig.devices.find((d) => d.id === deviceId)?.settings[settingId]?.value ?? task.before.value;
+  const value = storedSetting(rig, task)?.value ?? task.before.value;
   return {
     kind: 'batch',
-    edits: [
-      { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'seen' } },
-      { kind: 'close-task', taskId: task.id },
-    ],
+    edits: [{ kind: 'set-setting', deviceId, settingId, setting: { value, known: 'seen' } }, ...closing(task)],
   };
 }
 
 /** Not to be done after all: the drawing goes back to what stands at the desk. */
-export const dropTask = (task: Task): Edit => ({
-  kind: 'batch',
-  edits: [
-    { kind: 'set-setting', deviceId: task.deviceId, settingId: task.settingId, setting: task.before },
-    { kind: 'close-task', taskId: task.id },
-  ],
-});
+export function dropTask(rig: Rig, task: Task): Edit {
+  const back: Edit[] = isSettingTask(task)
+    ? [{ kind: 'set-setting', deviceId: task.deviceId, settingId: task.settingId, setting: task.before }]
+    : replug(rig, task.cableId, task.before);
+  return { kind: 'batch', edits: [...back, ...closing(task)] };
+}
 
 /** The rig as it stands at the desk: what is drawn and still to be done is taken back. */
 export function asAtDesk(rig: Rig): Rig {
   if (rig.tasks.length === 0) return rig;
+  const settings = rig.tasks.filter(isSettingTask);
+  const leads = rig.tasks.filter((t): t is LeadTask => !isSettingTask(t));
+  const drawn = new Set(leads.map((t) => t.cableId));
   return {
     ...rig,
     devices: rig.devices.map((device) => {
-      const own = rig.tasks.filter((t) => t.deviceId === device.id);
+      const own = settings.filter((t) => t.deviceId === device.id);
       if (own.length === 0) return device;
       return {
         ...device,
         settings: { ...device.settings, ...Object.fromEntries(own.map((t) => [t.settingId, t.before])) },
       };
     }),
+    cables: [...rig.cables.filter((c) => !drawn.has(c.id)), ...leads.flatMap((t) => (t.before ? [t.before] : []))].sort(
+      (a, b) => (a.id < b.id ? -1 : 1),
+    ),
     tasks: [],
   };
 }
 
 /** Somebody looked at a lead: it is there, and so long. Null where the rig has no such lead. */
 export function leadIsSo(rig: Rig, cableId: string, lengthM: number): Edit | null {
-  const cable = rig.cables.find((c) => c.id === cableId);
-  if (!cable) return null;
-  return {
-    kind: 'batch',
-    edits: [
-      { kind: 'unplug', cableId },
-      { kind: 'plug', cable: { ...cable, lengthM, known: 'seen' } },
-    ],
-  };
+  const cable = cableOf(rig, cableId);
+  return cable ? alreadySo(rig, [{ cableId, cable: { ...cable, lengthM } }]) : null;
 }

@@ -136,13 +136,13 @@ describe('drawn and done', () => {
   it('a dropped task brings back what stands at the desk', () => {
     const seen = apply(rig, alreadySo(rig, [{ ...change, value: 10 }]));
     const drawn = apply(seen, toDoAtDesk(seen, [change], at));
-    const dropped = apply(drawn, dropTask(drawn.tasks[0]!));
+    const dropped = apply(drawn, dropTask(drawn, drawn.tasks[0]!));
     expect(settingOf(dropped)).toEqual({ value: 10, known: 'seen' });
   });
   it('what stands at the desk is the drawing without what is still to be done', () => {
     expect(asAtDesk(rig)).toBe(rig);
     const planned = apply(rig, toDoAtDesk(rig, [change], at));
-    expect(asAtDesk(planned).devices).toEqual(apply(planned, dropTask(planned.tasks[0]!)).devices);
+    expect(asAtDesk(planned).devices).toEqual(apply(planned, dropTask(planned, planned.tasks[0]!)).devices);
     expect(asAtDesk(planned).tasks).toEqual([]);
   });
   it('saying that it is so closes the task', () => {

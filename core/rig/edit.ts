@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { findTypes } from './lookup.ts';
 import { sorted } from './parse.ts';
 import { checkReferences } from './references.ts';
-import { Aside, type Device, type Rig, RigDocument } from './schema.ts';
+import { Aside, type Device, LeadTask, type Rig, RigDocument, SettingTask } from './schema.ts';
 
 const shape = RigDocument.shape;
 const Id = shape.devices.element.shape.id;
@@ -15,16 +15,24 @@ const SingleEdit = z.discriminatedUnion('kind', [
     kind: z.literal('set-setting'),
     deviceId: Id,
     settingId: Id,
-    setting: shape.tasks.element.shape.before.nullable(),
+    setting: SettingTask.shape.before.nullable(),
   }),
+  /** Its name, computer, feed and the like; the device is known by its id. */
+  z.strictObject({ kind: z.literal('set-device'), device: shape.devices.element }),
   z.strictObject({ kind: z.literal('add-device'), device: shape.devices.element }),
   z.strictObject({ kind: z.literal('remove-device'), deviceId: Id }),
   z.strictObject({ kind: z.literal('plug'), cable: shape.cables.element }),
   z.strictObject({ kind: z.literal('unplug'), cableId: Id }),
+  z.strictObject({ kind: z.literal('add-source'), source: shape.sources.element }),
+  z.strictObject({ kind: z.literal('remove-source'), sourceId: Id }),
+  z.strictObject({ kind: z.literal('add-listener'), listener: shape.listeners.element }),
+  z.strictObject({ kind: z.literal('remove-listener'), listenerId: Id }),
+  z.strictObject({ kind: z.literal('add-type'), type: shape.types.element }),
+  z.strictObject({ kind: z.literal('remove-type'), typeId: Id }),
   z.strictObject({ kind: z.literal('add-measurement'), measurement: shape.measurements.element }),
   z.strictObject({ kind: z.literal('remove-measurement'), measurementId: Id }),
   z.strictObject({ kind: z.literal('open-task'), task: shape.tasks.element }),
-  z.strictObject({ kind: z.literal('close-task'), taskId: shape.tasks.element.shape.id }),
+  z.strictObject({ kind: z.literal('close-task'), taskId: z.union([SettingTask.shape.id, LeadTask.shape.id]) }),
   z.strictObject({ kind: z.literal('put-aside'), aside: Aside }),
   z.strictObject({ kind: z.literal('take-up'), findingId: Aside.shape.id }),
   /** `cell: null` takes the pair out of the plan. */
@@ -75,6 +83,14 @@ function change(rig: Rig, edit: Edit): Applied {
         { ...edit, setting: device.settings[edit.settingId] ?? null },
       );
     }
+    case 'set-device': {
+      const before = rig.devices.find((d) => d.id === edit.device.id);
+      if (!before) return refuse('devices', `there is no device '${edit.device.id}'.`);
+      return accept(
+        { devices: rig.devices.map((d) => (d === before ? edit.device : d)) },
+        { kind: 'set-device', device: before },
+      );
+    }
     case 'add-device':
       return accept({ devices: [...rig.devices, edit.device] }, { kind: 'remove-device', deviceId: edit.device.id });
     case 'remove-device':
@@ -83,6 +99,21 @@ function change(rig: Rig, edit: Edit): Applied {
       return accept({ cables: [...rig.cables, edit.cable] }, { kind: 'unplug', cableId: edit.cable.id });
     case 'unplug':
       return remove(rig, 'cables', edit.cableId, (cable) => ({ kind: 'plug', cable }));
+    case 'add-source':
+      return accept({ sources: [...rig.sources, edit.source] }, { kind: 'remove-source', sourceId: edit.source.id });
+    case 'remove-source':
+      return remove(rig, 'sources', edit.sourceId, (source) => ({ kind: 'add-source', source }));
+    case 'add-listener':
+      return accept(
+        { listeners: [...rig.listeners, edit.listener] },
+        { kind: 'remove-listener', listenerId: edit.listener.id },
+      );
+    case 'remove-listener':
+      return remove(rig, 'listeners', edit.listenerId, (listener) => ({ kind: 'add-listener', listener }));
+    case 'add-type':
+      return accept({ types: [...rig.types, edit.type] }, { kind: 'remove-type', typeId: edit.type.id });
+    case 'remove-type':
+      return remove(rig, 'types', edit.typeId, (type) => ({ kind: 'add-type', type }));
     case 'add-measurement':
       return accept(
         { measurements: [...rig.measurements, edit.measurement] },
@@ -129,12 +160,8 @@ function withSetting(device: Device, settingId: string, setting: Device['setting
   return { ...device, settings: Object.fromEntries(all.sort(([a], [b]) => (a < b ? -1 : 1))) };
 }
 
-function remove<L extends 'devices' | 'cables' | 'measurements' | 'tasks' | 'aside'>(
-  rig: Rig,
-  list: L,
-  id: string,
-  inverse: (item: Rig[L][number]) => Edit,
-): Applied {
+type Listed = 'types' | 'devices' | 'cables' | 'sources' | 'listeners' | 'measurements' | 'tasks' | 'aside';
+function remove<L extends Listed>(rig: Rig, list: L, id: string, inverse: (item: Rig[L][number]) => Edit): Applied {
   const items: readonly Rig[L][number][] = rig[list];
   const item = items.find((i) => i.id === id);
   if (!item) return refuse(list, `there is no '${id}' to take out.`);

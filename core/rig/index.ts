@@ -1,9 +1,28 @@
 export { catalogue } from './catalogue/index.ts';
-export { alreadySo, asAtDesk, dropTask, leadIsSo, type SettingChange, tickTask, toDoAtDesk } from './desk.ts';
+export {
+  alreadySo,
+  asAtDesk,
+  type Change,
+  dropTask,
+  type LeadChange,
+  leadIsSo,
+  type SettingChange,
+  tickTask,
+  toDoAtDesk,
+} from './desk.ts';
 export { type Applied, applyEdit, Edit, type Refusal } from './edit.ts';
 export { RigError, type RigErrorCode } from './errors.ts';
 export { commit, type History, redo, Step, type Stepped, startHistory, undo } from './history.ts';
-export { findDevice, findPort, findSetting, findTypes, refuseValue, settingOf, type Types } from './lookup.ts';
+export {
+  findDevice,
+  findPort,
+  findSetting,
+  findTypes,
+  isSettingTask,
+  refuseValue,
+  settingOf,
+  type Types,
+} from './lookup.ts';
 export { parseDeviceType, parseRig, parseRigText } from './parse.ts';
 export {
   type Aside,
@@ -11,15 +30,18 @@ export {
   type Device,
   type DeviceType,
   type Known,
+  type LeadTask,
   type LevelClass,
   type Measurement,
   type PlanCell,
   type PortRef,
   type PortSpec,
+  type PowerKind,
   RIG_VERSION,
   type Rig,
   RigDocument,
   type SettingSpec,
+  type SettingTask,
   SettingValue,
   type Stage,
   type Task,

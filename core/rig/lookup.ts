@@ -1,5 +1,15 @@
 import { catalogue } from './catalogue/index.ts';
-import type { Device, DeviceType, PortRef, PortSpec, Rig, SettingSpec, SettingValue } from './schema.ts';
+import type {
+  Device,
+  DeviceType,
+  PortRef,
+  PortSpec,
+  Rig,
+  SettingSpec,
+  SettingTask,
+  SettingValue,
+  Task,
+} from './schema.ts';
 
 /** Every type that a rig may use: its own first, then the built-in ones. */
 export type Types = ReadonlyMap<string, DeviceType>;
@@ -47,3 +57,6 @@ export function refuseValue(spec: SettingSpec, value: SettingValue): string | un
     }
   }
 }
+
+/** A task about a setting; tasks about leads have none. */
+export const isSettingTask = (task: Task): task is SettingTask => 'settingId' in task;

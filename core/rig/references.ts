@@ -1,5 +1,5 @@
 import { RigError } from './errors.ts';
-import { findDevice, findPort, refuseValue, type Types } from './lookup.ts';
+import { findDevice, findPort, isSettingTask, refuseValue, type Types } from './lookup.ts';
 import type { DeviceType, PortRef, Rig } from './schema.ts';
 
 /** Everything in a well-shaped rig that points to nothing, twice, or the wrong way. Empty when it holds together. */
@@ -35,7 +35,14 @@ export function checkReferences(rig: Rig, types: Types): RigError[] {
       ...(listener.picture ? portTrouble(rig, types, listener.picture, `listeners/${i}/picture`) : []),
     ]),
     ...planTroubles(rig),
+    ...rig.devices.flatMap((device, i) =>
+      (['on', 'fedBy'] as const).flatMap((link) => {
+        const other = device[link];
+        return other === undefined || findDevice(rig, other) ? [] : [unknown(`devices/${i}/${link}`, 'device', other)];
+      }),
+    ),
     ...rig.tasks.flatMap((task, i) => {
+      if (!isSettingTask(task)) return [];
       const device = findDevice(rig, task.deviceId);
       if (!device) return [unknown(`tasks/${i}/deviceId`, 'device', task.deviceId)];
       const known = types.get(device.typeId)?.settings.some((s) => s.id === task.settingId);

@@ -27,6 +27,39 @@ export const Carries = z.enum(['sound', 'picture']);
 export const LevelClass = z.enum(['air', 'microphone', 'line', 'headphone', 'speaker', 'digital', 'software', 'light']);
 export type LevelClass = z.infer<typeof LevelClass>;
 
+/** 48 V on XLR; a few volts on 3.5 mm; 5 V on USB and HDMI. */
+const PowerKind = z.enum(['phantom', 'plug-in', 'usb', 'hdmi']);
+export type PowerKind = z.infer<typeof PowerKind>;
+const SocketPower = z.strictObject({ kind: PowerKind, milliamps: z.number().min(0).max(10_000) });
+
+/** Width x height @ rate, as 1920x1080@60. */
+export const PictureMode = z
+  .string()
+  .regex(/^\d{3,5}x\d{3,5}@\d{1,3}(\.\d{1,3})?$/, 'a picture mode is like 1920x1080@60');
+const LINKS = ['tmds-165', 'tmds-340', 'tmds-600', 'frl-9', 'frl-18', 'frl-24', 'frl-32', 'frl-40', 'frl-48'] as const;
+const USB_LINKS = ['usb-2', 'usb-5', 'usb-10'] as const;
+/** What an end that carries picture can do, and what it demands. */
+const PictureEnd = z.strictObject({
+  /** The fastest link that it knows. */
+  link: z.enum([...LINKS, ...USB_LINKS]).optional(),
+  /** Over USB: the picture is squeezed before it leaves, so the link's rate does not bound it. */
+  compressed: z.boolean().optional(),
+  /** The largest mode that it works with, whatever the link. */
+  most: PictureMode.optional(),
+  /** Settings of the device that choose what it sends: switches whose options are modes, bits and chroma. */
+  sends: z.strictObject({ mode: Id, bits: Id.optional() }).optional(),
+  /** A switch of the device, on or off: whether what it sends is copy-protected. */
+  protects: Id.optional(),
+  /** Newest copy protection that it can take in; `none` shows black. */
+  protection: z.enum(['none', '1.4', '2.2']).optional(),
+  /** Takes two-channel PCM only. */
+  stereoPcmOnly: z.boolean().optional(),
+  /** A switch of the device that chooses the sound format that it sends. */
+  soundFormat: Id.optional(),
+  /** A switch of the device, on or off: menus and marks drawn over the picture that it sends. */
+  overlays: Id.optional(),
+});
+
 const ChannelSpec = z.strictObject({ id: Id, carries: Carries });
 const PortSpec = z.strictObject({
   id: Id,
@@ -38,6 +71,19 @@ const PortSpec = z.strictObject({
   channels: z.array(ChannelSpec).min(1).max(64),
   /** For an output into air: the distance at which its level is stated. */
   referenceM: z.number().positive().max(100).optional(),
+  /** Ends behind one socket share this name: one lead carries them all. */
+  socket: Id.optional(),
+  /** Two wires and a screen; where absent, it follows from the connector. */
+  balanced: z.boolean().optional(),
+  /** Transformer, optical or radio: no metal joins this socket's screen to the chassis. */
+  isolated: z.boolean().optional(),
+  /** Power that stands on this socket. */
+  gives: SocketPower.extend({ setting: Id.optional() }).optional(),
+  /** Power that has to come by this socket. */
+  takes: SocketPower.optional(),
+  /** What of this must not come by this socket. */
+  harmedBy: z.array(PowerKind).max(4).optional(),
+  picture: PictureEnd.optional(),
 });
 export type PortSpec = z.infer<typeof PortSpec>;
 
@@ -115,12 +161,43 @@ const Place = z.string().regex(/^[a-z0-9-]+\.[a-z0-9-]+$/, 'a place is port.chan
 const Way = z.strictObject({ from: Place, to: Place, stages: z.array(Stage).max(32) });
 export type Way = z.infer<typeof Way>;
 
+/** How a device is fed, and what it feeds. */
+const TypePower = z.strictObject({
+  /** Ways it can be fed; the usual one first. Empty: it needs no power. */
+  by: z.array(z.enum(['mains', 'battery', 'usb', 'hdmi', 'phantom', 'plug-in', 'network'])).max(5),
+  /** Class I: its mains plug joins the chassis to the mains earth. */
+  earthed: z.boolean().optional(),
+  /** A switch whose position `battery` takes it off the mains. */
+  supply: Id.optional(),
+  /** What it draws at 5 V when it is fed by USB or HDMI. */
+  milliamps: z.number().min(0).max(10_000).optional(),
+  /** How long its battery lasts when new and warm. */
+  hours: z.number().positive().max(1000).optional(),
+  /** Outlets for others: how many, and how much together. */
+  feeds: z
+    .strictObject({
+      kind: z.enum(['mains', 'usb']),
+      outlets: z.int().min(1).max(64),
+      milliamps: z.number().min(0).optional(),
+    })
+    .optional(),
+});
+
+/** Two ends that cannot be used at once, or only at a price. */
+const Exclusive = z.strictObject({ ports: z.tuple([Id, Id]), severity: z.enum(['stop', 'fix', 'watch']), says: Text });
+
 export const DeviceType = z.strictObject({
   id: Id,
   name: Name,
   family: Id,
   summary: Text,
-  ports: z.array(PortSpec).min(1).max(128),
+  /** Euros, low and high, as such things usually cost. */
+  priceEur: z.tuple([z.number().min(0), z.number().min(0)]).optional(),
+  power: TypePower.optional(),
+  /** What else it asks for: a driver, a mode, a licence. */
+  needs: z.array(Name).max(8).optional(),
+  exclusive: z.array(Exclusive).max(16).optional(),
+  ports: z.array(PortSpec).max(128),
   settings: z.array(SettingSpec).max(512),
   figures: z.record(Id, FigureSpec),
   inside: z.array(Way).max(4096),
@@ -130,7 +207,23 @@ export type DeviceType = z.infer<typeof DeviceType>;
 // ---- the rig ------------------------------------------------------------------------------------
 
 const Setting = z.strictObject({ value: SettingValue, known: Known });
-const Device = z.strictObject({ id: Id, typeId: Id, name: Name, settings: z.record(Id, Setting) });
+const Device = z.strictObject({
+  id: Id,
+  typeId: Id,
+  name: Name,
+  settings: z.record(Id, Setting),
+  /** A program: the computer that it runs on. */
+  on: Id.optional(),
+  /** The strip, battery, hub or computer that feeds it. */
+  fedBy: Id.optional(),
+  /** It is carried about: worn, on a stabiliser, in a hand. */
+  moves: z.boolean().optional(),
+  /** What its screen or capture input said of itself: an EDID, in hexadecimal. */
+  edid: z
+    .string()
+    .regex(/^([0-9a-f]{256}){1,8}$/, 'an EDID is one to eight blocks of 128 bytes, in hexadecimal')
+    .optional(),
+});
 export type Device = z.infer<typeof Device>;
 
 const PortRef = z.strictObject({ deviceId: Id, portId: Id });
@@ -148,6 +241,8 @@ const Cable = z.strictObject({
     .array(z.strictObject({ from: Id, to: Id }))
     .max(128)
     .optional(),
+  /** What is plugged in there, by the list of leads and adapters; where absent, what one would take. */
+  parts: z.array(Id).max(8).optional(),
 });
 export type Cable = z.infer<typeof Cable>;
 
@@ -214,8 +309,8 @@ export const Measurement = z.discriminatedUnion('kind', [
 ]);
 export type Measurement = z.infer<typeof Measurement>;
 
-/** A change that has been drawn and is still to be done at the desk. Ticked, the setting counts as seen. */
-const Task = z.strictObject({
+/** A change that has been drawn and is still to be done at the desk. Ticked, what it draws counts as seen. */
+export const SettingTask = z.strictObject({
   /** device.setting: a setting has one task at most. */
   id: z
     .string()
@@ -226,6 +321,21 @@ const Task = z.strictObject({
   before: Setting,
   openedAt: z.iso.datetime(),
 });
+/** A lead to be put in, taken out, or changed. */
+export const LeadTask = z.strictObject({
+  /** lead:cable */
+  id: z
+    .string()
+    .regex(/^lead:[a-z0-9-]+$/)
+    .max(130),
+  cableId: Id,
+  /** What is plugged at the desk until then; null: nothing. */
+  before: Cable.nullable(),
+  openedAt: z.iso.datetime(),
+});
+const Task = z.union([SettingTask, LeadTask]);
+export type SettingTask = z.infer<typeof SettingTask>;
+export type LeadTask = z.infer<typeof LeadTask>;
 export type Task = z.infer<typeof Task>;
 
 /** A finding that somebody has looked at and will live with: kept with the reason, until it is taken up again. */
@@ -242,6 +352,8 @@ const Session = z.strictObject({
   sampleRateHz: z.int().min(8000).max(384_000),
   toleranceId: ToleranceId,
   fullScaleDbu: z.number().min(-10).max(30),
+  /** How long it lasts; batteries and disks are held against it. */
+  hours: z.number().positive().max(72).optional(),
 });
 
 export const RigDocument = z.strictObject({
@@ -250,8 +362,8 @@ export const RigDocument = z.strictObject({
   notes: Text,
   session: Session,
   types: z.array(DeviceType).max(200),
-  devices: z.array(Device).max(400),
-  cables: z.array(Cable).max(1200),
+  devices: z.array(Device).max(1000),
+  cables: z.array(Cable).max(2500),
   sources: z.array(Source).max(64),
   listeners: z.array(Listener).max(64),
   plan: z.array(PlanCell).max(4096),

@@ -1,4 +1,12 @@
-import { findTypes, type Known, type Rig, type SettingSpec, settingOf, type Task } from '#core/rig/index.ts';
+import {
+  findTypes,
+  isSettingTask,
+  type Known,
+  type Rig,
+  type SettingSpec,
+  type SettingTask,
+  settingOf,
+} from '#core/rig/index.ts';
 import type { Evaluation } from './evaluate.ts';
 import { deviceName } from './path.ts';
 
@@ -16,7 +24,7 @@ export interface DelaySetting {
   /** Other listeners that it delays something for. */
   readonly alsoListeners: readonly string[];
   /** Open until somebody has done it at the desk. */
-  readonly task: Task | null;
+  readonly task: SettingTask | null;
 }
 
 /** Every delay setting on the ways to a listener, in the order of the rig. */
@@ -43,7 +51,8 @@ export function delaySettingsFor(rig: Rig, evaluation: Evaluation, listenerId: s
           delaysSound,
           delaysPicture,
           alsoListeners: [...new Set(also.map((p) => p.listenerId))],
-          task: rig.tasks.find((t) => t.deviceId === device.id && t.settingId === spec.id) ?? null,
+          task:
+            rig.tasks.filter(isSettingTask).find((t) => t.deviceId === device.id && t.settingId === spec.id) ?? null,
         },
       ];
     }),

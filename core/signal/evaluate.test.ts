@@ -33,7 +33,7 @@ describe('the Boathouse relay', () => {
   });
   it('hears the couch game twice in the stream: through the capture device, and through extractor and mixer', () => {
     const { ways, verdict } = pair(before, 'couch-game', 'stream');
-    expect(ways[0]!.deviceIds).toEqual(['console', 'splitter', 'console-capture', 'capture-program']);
+    expect(ways[0]!.deviceIds).toEqual(['console', 'splitter', 'console-capture', 'desk-computer', 'capture-program']);
     expect(ways[1]!.deviceIds).toContain('extractor');
     expect(verdict).toMatchObject({ state: 'fix', word: 'twice' });
     expect(verdict.apartMs).toBeCloseTo(31, 0);

@@ -1,4 +1,4 @@
-import type { PortRef, Rig, Task, ToleranceId } from '#core/rig/index.ts';
+import { isSettingTask, type PortRef, type Rig, type SettingTask, type ToleranceId } from '#core/rig/index.ts';
 import { expand } from './expand.ts';
 import type { Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
@@ -56,13 +56,14 @@ interface Context {
   arrivals: readonly (readonly Arrival[])[];
   pictures: readonly (readonly Arrival[])[];
   noiseDb: Float64Array;
-  tasks: ReadonlyMap<string, Task>;
+  tasks: ReadonlyMap<string, SettingTask>;
   measurements: Measurements;
   /** Pictures by place and source: many listeners look at the same one. */
   seen: Map<string, Pair['picture']>;
 }
 
-const taskIndex = (rig: Rig): Map<string, Task> => new Map(rig.tasks.map((t) => [`${t.deviceId}.${t.settingId}`, t]));
+const taskIndex = (rig: Rig): Map<string, SettingTask> =>
+  new Map(rig.tasks.filter(isSettingTask).map((t) => [`${t.deviceId}.${t.settingId}`, t]));
 
 function readPair(context: Context, source: Rig['sources'][number], listener: Rig['listeners'][number]): Pair {
   const { rig } = context;

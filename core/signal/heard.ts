@@ -1,4 +1,4 @@
-import type { PlanCell, Task } from '#core/rig/index.ts';
+import type { PlanCell, SettingTask } from '#core/rig/index.ts';
 import type { Figure, Interval } from '#core/units/index.ts';
 import type { DelayTerm, Scale } from './graph.ts';
 import type { SignedTerm } from './offset.ts';
@@ -28,7 +28,7 @@ export interface TimeVerdict {
   /** How far apart the two loudest ways stand, where it is heard twice. */
   readonly apartMs: number | null;
   /** Proposals on this way that nobody has ticked. */
-  readonly openTasks: readonly Task[];
+  readonly openTasks: readonly SettingTask[];
 }
 
 /** One way by which a source reaches a listener; left and right of the same way count once. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Task } from '#core/rig/index.ts';
+import type { SettingTask } from '#core/rig/index.ts';
 import type { Figure } from '#core/units/index.ts';
 import type { Heard } from './heard.ts';
 import { TOLERANCES, toleranceOf } from './tolerance.ts';
@@ -18,7 +18,7 @@ const offset = (low: number, nominal: number, high: number): Figure => ({
 /** A way that arrives at `delayMs` with `levelDb`; the verdict looks at nothing else of it. */
 const way = (delayMs: number, levelDb: number, figure: Figure | null = offset(-5, 0, 5)): Heard =>
   ({ arrival: { delayMs, levelDb }, offset: figure }) as unknown as Heard;
-const task: Task = {
+const task: SettingTask = {
   id: 'mixer.strip-1-delay',
   deviceId: 'mixer',
   settingId: 'strip-1-delay',
@@ -28,7 +28,7 @@ const task: Task = {
 const say = (
   ways: readonly Heard[],
   want: 'must' | 'may' | 'must-not' | null = 'must',
-  openTasks: readonly Task[] = [],
+  openTasks: readonly SettingTask[] = [],
 ) => judge({ want, ways, tolerance, openTasks });
 
 describe('the verdict on one source at one listener', () => {

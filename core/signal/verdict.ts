@@ -1,4 +1,4 @@
-import type { PlanCell, Task } from '#core/rig/index.ts';
+import type { PlanCell, SettingTask } from '#core/rig/index.ts';
 import type { Heard, State, TimeVerdict, TimeWord } from './heard.ts';
 import type { Tolerance } from './tolerance.ts';
 
@@ -13,7 +13,7 @@ interface Case {
   want: PlanCell['want'] | null;
   ways: readonly Heard[];
   tolerance: Tolerance;
-  openTasks: readonly Task[];
+  openTasks: readonly SettingTask[];
 }
 
 /** Whether a source is in time at a listener. What rests on a proposal that nobody has ticked is not called right. */

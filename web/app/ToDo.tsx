@@ -1,5 +1,17 @@
 import { Button, Dialog, Portal } from '@chakra-ui/react';
-import { dropTask, findSetting, findTypes, type Rig, type SettingValue, type Task, tickTask } from '#core/rig/index.ts';
+import {
+  type Cable,
+  dropTask,
+  findPort,
+  findSetting,
+  findTypes,
+  isSettingTask,
+  type LeadTask,
+  type Rig,
+  type SettingValue,
+  type Task,
+  tickTask,
+} from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { formatDate } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
@@ -13,7 +25,7 @@ interface Props {
 /** What has been drawn and is still to be done at the desk, by box. A tick says that somebody did it. */
 export function ToDo({ rig, open, onClose }: Props) {
   const dispatch = useAppDispatch();
-  const boxes = [...new Set(rig.tasks.map((t) => t.deviceId))];
+  const boxes = [...new Set(rig.tasks.map((t) => boxOf(rig, t)))];
   const say = (task: Task) => sayTask(rig, task);
   return (
     <Dialog.Root lazyMount unmountOnExit open={open} onOpenChange={(e) => !e.open && onClose()}>
@@ -37,7 +49,7 @@ export function ToDo({ rig, open, onClose }: Props) {
                   <table className="table">
                     <tbody>
                       {rig.tasks
-                        .filter((t) => t.deviceId === deviceId)
+                        .filter((t) => boxOf(rig, t) === deviceId)
                         .map((task) => (
                           <tr key={task.id}>
                             <td>
@@ -51,7 +63,9 @@ export function ToDo({ rig, open, onClose }: Props) {
                                   Done
                                 </Button>
                                 <Button
-                                  onClick={() => dispatch(applyStep(dropTask(task), `Not to be done: ${say(task)}`))}
+                                  onClick={() =>
+                                    dispatch(applyStep(dropTask(rig, task), `Not to be done: ${say(task)}`))
+                                  }
                                 >
                                   Not after all
                                 </Button>
@@ -76,11 +90,28 @@ export function ToDo({ rig, open, onClose }: Props) {
   );
 }
 
-/** 'Strip 1, delay: 0 to 128 ms' */
+/** Where one stands to do it: at the box that is set, or at that which the lead goes into. */
+function boxOf(rig: Rig, task: Task): string {
+  if (isSettingTask(task)) return task.deviceId;
+  return (rig.cables.find((c) => c.id === task.cableId) ?? task.before)?.to.deviceId ?? '';
+}
+
+/** 'Strip 1, delay: 0 to 128 ms'; 'Take out the lead from Console, HDMI' */
 function sayTask(rig: Rig, task: Task): string {
+  if (!isSettingTask(task)) return sayLeadTask(rig, task);
   const spec = findSetting(rig, findTypes(rig), task.deviceId, task.settingId);
   const now = rig.devices.find((d) => d.id === task.deviceId)?.settings[task.settingId]?.value ?? task.before.value;
   const unit = spec?.kind === 'delay' ? ` ${spec.unit}` : spec?.kind === 'gain' ? ' dB' : '';
   const word = (value: SettingValue) => (typeof value === 'boolean' ? (value ? 'on' : 'off') : String(value));
   return `${spec?.name ?? task.settingId}: ${word(task.before.value)} to ${word(now)}${unit}`;
+}
+
+function sayLeadTask(rig: Rig, task: LeadTask): string {
+  const now = rig.cables.find((c) => c.id === task.cableId);
+  const types = findTypes(rig);
+  const end = (ref: Cable['from']) =>
+    `${deviceName(rig, ref.deviceId)}, ${findPort(rig, types, ref)?.name ?? ref.portId}`;
+  if (!now) return task.before ? `Take out the lead from ${end(task.before.from)}` : 'A lead that is gone';
+  const way = `${end(now.from)}, to ${end(now.to)}`;
+  return task.before ? `Change the lead from ${way}: ${now.lengthM} m` : `Put in a lead from ${way}, ${now.lengthM} m`;
 }

@@ -1,7 +1,15 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
-import { alreadySo, leadIsSo, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import {
+  alreadySo,
+  findSetting,
+  findTypes,
+  leadIsSo,
+  type Rig,
+  type SettingValue,
+  toDoAtDesk,
+} from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
@@ -19,8 +27,8 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
   const dispatch = useAppDispatch();
   const fixes = useMemo(() => tryFixes(rig, evaluation, finding, findings), [rig, evaluation, finding, findings]);
   const carryOut = (fix: TriedFix, verb: 'to-do' | 'so') => {
-    const edit = verb === 'so' ? alreadySo(rig, fix.changes) : toDoAtDesk(rig, fix.changes, new Date().toISOString());
-    dispatch(applyStep(edit, fix.label, 'fix'));
+    const done = verb === 'so' ? alreadySo(rig, fix.changes) : toDoAtDesk(rig, fix.changes, new Date().toISOString());
+    dispatch(applyStep({ kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] }, fix.label, 'fix'));
   };
   const lead = rig.cables.find((c) => c.id === finding.where.cableIds[0]);
   const answer = () => {
@@ -33,7 +41,8 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
     () => fixes[0] && carryOut(fixes[0], 'to-do'),
     fixes.length > 0,
   );
-  useKey('y', 'Yes, it is as assumed', answer, finding.asks !== null && lead !== undefined);
+  const { setting } = finding.where;
+  useKey('y', 'Yes, it is as assumed', answer, finding.asks !== null && lead !== undefined && !setting);
   return (
     <aside className="card" aria-label="Finding">
       <h2 className={finding.severity}>
@@ -45,7 +54,8 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
           <p className="quiet" style={{ marginTop: 8 }}>
             If it is so: {finding.says}
           </p>
-          {lead && (
+          {setting && <SettingAnswer rig={rig} at={setting} />}
+          {lead && !setting && (
             <p style={{ marginTop: 10 }}>
               <Button onClick={answer}>
                 Yes, it is so <kbd>y</kbd>
@@ -118,6 +128,38 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
         />
       )}
     </aside>
+  );
+}
+
+/** What the box says when one looks: each position is one press. */
+function SettingAnswer({ rig, at }: { rig: Rig; at: { deviceId: string; settingId: string } }) {
+  const dispatch = useAppDispatch();
+  const spec = findSetting(rig, findTypes(rig), at.deviceId, at.settingId);
+  const options: readonly (readonly [SettingValue, string])[] =
+    spec?.kind === 'switch'
+      ? spec.options.map((o) => [o.value, o.label] as const)
+      : [
+          [true, 'on'],
+          [false, 'off'],
+        ];
+  return (
+    <p className="row" style={{ marginTop: 10, flexWrap: 'wrap' }}>
+      {options.map(([value, label]) => (
+        <Button
+          key={label}
+          onClick={() =>
+            dispatch(
+              applyStep(
+                alreadySo(rig, [{ ...at, value }]),
+                `Looked at: ${deviceName(rig, at.deviceId)}, ${spec?.name}, ${label}`,
+              ),
+            )
+          }
+        >
+          It is {label}
+        </Button>
+      ))}
+    </p>
   );
 }
 

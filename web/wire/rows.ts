@@ -19,19 +19,21 @@ const WEIGHT: Record<Severity, number> = { stop: 0, fix: 1, watch: 2 };
 
 /** Every lead of the rig, in the order of its names. */
 export function leadRows(rig: Rig, evaluation: Evaluation, findings: readonly Finding[]): LeadRow[] {
-  return leadsOf(rig, findTypes(rig)).map((lead) => {
-    const chain = chainOf(lead);
-    const here = findings.filter((f) => f.where.cableIds.includes(lead.cable.id));
-    const arrived = evaluation.graph.nodesOf(lead.cable.from).flatMap((node) => evaluation.arrivals[node]!);
-    return {
-      id: lead.cable.id,
-      lead,
-      chain: chain === 'nothing-to-plug' ? undefined : chain,
-      limit: limitOf(lead),
-      sourceIds: [...new Set(arrived.map((a) => rig.sources[a.sourceIndex]!.id))],
-      worst: here.map((f) => f.severity).sort((a, b) => WEIGHT[a] - WEIGHT[b])[0] ?? null,
-    };
-  });
+  return leadsOf(rig, findTypes(rig))
+    .filter((l) => !l.twin)
+    .map((lead) => {
+      const chain = chainOf(lead);
+      const here = findings.filter((f) => f.where.cableIds.includes(lead.cable.id));
+      const arrived = evaluation.graph.nodesOf(lead.cable.from).flatMap((node) => evaluation.arrivals[node]!);
+      return {
+        id: lead.cable.id,
+        lead,
+        chain: chain === 'nothing-to-plug' ? undefined : chain,
+        limit: limitOf(lead),
+        sourceIds: [...new Set(arrived.map((a) => rig.sources[a.sourceIndex]!.id))],
+        worst: here.map((f) => f.severity).sort((a, b) => WEIGHT[a] - WEIGHT[b])[0] ?? null,
+      };
+    });
 }
 
 /** What to take, in words: 'lead, hdmi-mini to hdmi'; by its sockets where a program stands at one end. */

@@ -1,8 +1,39 @@
 import type { DeviceType } from '../schema.ts';
+import { cameras } from './cameras.ts';
+import { captures } from './capture.ts';
+import { computers } from './computers.ts';
+import { consoles } from './consoles.ts';
+import { converters } from './converters.ts';
+import { hdmi } from './hdmi.ts';
+import { headphones } from './headphones.ts';
+import { interfaces } from './interfaces.ts';
+import { loudspeakers } from './loudspeakers.ts';
+import { microphones } from './microphones.ts';
+import { mixers } from './mixers.ts';
 import { people } from './people.ts';
-import { pictureChain } from './picture-chain.ts';
+import { power } from './power.ts';
 import { programs } from './programs.ts';
-import { soundGear } from './sound-gear.ts';
+import { recorders } from './recorders.ts';
+import { screens } from './screens.ts';
+import { twoWay } from './two-way.ts';
 
 /** The built-in device types: generic, data only, one file a family. */
-export const catalogue: readonly DeviceType[] = [...people, ...pictureChain, ...soundGear, ...programs];
+export const catalogue: readonly DeviceType[] = [
+  ...people,
+  ...consoles,
+  ...hdmi,
+  ...captures,
+  ...screens,
+  ...cameras,
+  ...computers,
+  ...microphones,
+  ...interfaces,
+  ...mixers,
+  ...recorders,
+  ...converters,
+  ...headphones,
+  ...loudspeakers,
+  ...twoWay,
+  ...power,
+  ...programs,
+];

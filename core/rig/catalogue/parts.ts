@@ -3,30 +3,41 @@ import type { DeviceType, LevelClass, PortSpec, Range, SettingSpec, Stage, Way }
 /** Shorthand for writing device types. All of it yields plain data; nothing here is known to the rest of the program. */
 
 type Channels = PortSpec['channels'];
-const SOUND = (id: string) => ({ id, carries: 'sound' as const });
+const SOUND = (id: string): Channels[number] => ({ id, carries: 'sound' });
 
 export const mono: Channels = [SOUND('mono')];
 export const stereo: Channels = [SOUND('left'), SOUND('right')];
 export const picture: Channels = [{ id: 'picture', carries: 'picture' }];
 export const pictureAndStereo: Channels = [...picture, ...stereo];
 
-type Port = (id: string, name: string, connector: string, level: LevelClass, channels: Channels) => PortSpec;
-export const input: Port = (id, name, connector, level, channels) => ({
-  id,
-  name,
-  direction: 'in',
-  connector,
-  level,
-  channels,
-});
-export const output: Port = (id, name, connector, level, channels) => ({
-  id,
-  name,
-  direction: 'out',
-  connector,
-  level,
-  channels,
-});
+export const soundNumbered = (count: number): Channels =>
+  Array.from({ length: count }, (_, i) => SOUND(['left', 'right'][i] ?? `ch-${i + 1}`));
+/** What a USB socket of a computer takes in: a picture, and sound in pairs. */
+export const usbChannels: Channels = [...picture, ...soundNumbered(8)];
+
+type More = Partial<Omit<PortSpec, 'id' | 'name' | 'direction' | 'connector' | 'level' | 'channels'>>;
+type Port = (
+  id: string,
+  name: string,
+  connector: string,
+  level: LevelClass,
+  channels: Channels,
+  more?: More,
+) => PortSpec;
+const port =
+  (direction: 'in' | 'out'): Port =>
+  (id, name, connector, level, channels, more = {}) => ({ id, name, direction, connector, level, channels, ...more });
+export const input: Port = port('in');
+export const output: Port = port('out');
+/** Ends that are no sockets. */
+export const hears = (id: string, name: string, channels: Channels = mono): PortSpec =>
+  input(id, name, 'air', 'air', channels);
+export const sounds = (id: string, name: string, channels: Channels, referenceM: number): PortSpec =>
+  output(id, name, 'air', 'air', channels, { referenceM });
+export const takes = (id: string, name: string, channels: Channels): PortSpec =>
+  input(id, name, 'software', 'software', channels);
+export const hands = (id: string, name: string, channels: Channels): PortSpec =>
+  output(id, name, 'software', 'software', channels);
 export const point = (id: string, name: string, channels: Channels): PortSpec => ({
   id,
   name,
@@ -50,6 +61,10 @@ export const toBothSides = (from: string, to: string, ...stages: Stage[]): Way[]
   way(`${from}.mono`, `${to}.right`, ...stages, { do: 'fixed-gain', db: -3 }),
 ];
 
+/** Every channel of one end to the channel of the same name at the other. */
+export const straight = (from: string, to: string, channels: Channels, ...stages: Stage[]): Way[] =>
+  channels.map((c) => way(`${from}.${c.id}`, `${to}.${c.id}`, ...stages));
+
 export const latency = (figure: string): Stage => ({ do: 'latency', figure });
 export const delay = (setting: string): Stage => ({ do: 'delay', setting });
 export const gain = (setting: string): Stage => ({ do: 'gain', setting });
@@ -67,6 +82,33 @@ export const typicalMs = (label: string, ...range: Range): DeviceType['figures']
   range,
   kind: 'typical',
   source: 'typical of its kind, until a take measures it',
+});
+
+export const switchSetting = (
+  id: string,
+  name: string,
+  options: Record<string, string>,
+  preset: string,
+): SettingSpec => ({
+  id,
+  name,
+  kind: 'switch',
+  options: Object.entries(options).map(([value, label]) => ({ value, label })),
+  default: preset,
+});
+export const onOff = (id: string, name: string, preset: 'on' | 'off'): SettingSpec =>
+  switchSetting(id, name, { off: 'off', on: 'on' }, preset);
+
+/** A gain that has no shut position. */
+export const gainSetting = (id: string, name: string, [min, preset, max]: Range): SettingSpec => ({
+  id,
+  name,
+  kind: 'gain',
+  min,
+  max,
+  step: 1,
+  default: preset,
+  offAtMin: false,
 });
 
 export const muteSetting = (id: string, name: string, muted: boolean): SettingSpec => ({
@@ -98,3 +140,13 @@ export const levelSetting = (id: string, name: string, defaultDb: number, maxDb 
   offAtMin: true,
 });
 export const OFF_DB = -90;
+
+type Power = NonNullable<DeviceType['power']>;
+export const unpowered: Power = { by: [] };
+/** Class I: its plug has an earth. */
+export const earthedMains: Power = { by: ['mains'], earthed: true };
+/** Class II, or an outside supply without an earth. */
+export const mains: Power = { by: ['mains'] };
+export const battery = (hours: number): Power => ({ by: ['battery'], hours });
+export const fromUsb = (milliamps: number): Power => ({ by: ['usb'], milliamps });
+export const needsUsb = (milliamps: number): More => ({ takes: { kind: 'usb', milliamps } });

@@ -5,23 +5,27 @@ import {
   delay,
   delaySetting,
   gain,
-  input,
+  hands,
   latency,
   levelSetting,
   mono,
   muteSetting,
+  onOff,
   output,
   picture,
   pictureAndStereo,
   point,
   stereo,
+  takes,
   typicalMs,
   unmuted,
   way,
+  when,
 } from './parts.ts';
 
 const CAPTURE_INPUTS = [1, 2, 3, 4, 5, 6];
 const TRACKS = [1, 2, 3, 4, 5];
+const RECORDED = [1, 2, 3, 4];
 
 /** Programs and the computer's own sound system: devices like any other, with software ends. */
 export const programs: DeviceType[] = [
@@ -30,10 +34,7 @@ export const programs: DeviceType[] = [
     name: 'Game on the computer',
     family: 'programs',
     summary: 'Its picture goes to the screen and may be grabbed; its sound goes to the sound system.',
-    ports: [
-      output('screen', 'picture', 'software', 'digital', picture),
-      output('sound', 'sound', 'software', 'software', stereo),
-    ],
+    ports: [output('screen', 'picture', 'software', 'digital', picture), hands('sound', 'sound', stereo)],
     settings: [],
     figures: {},
     inside: [],
@@ -44,13 +45,13 @@ export const programs: DeviceType[] = [
     family: 'programs',
     summary: 'Takes the inputs of a USB sound device to programs, and the sound of programs to its output.',
     ports: [
-      input('in-12', 'inputs 1 and 2', 'usb-a', 'digital', stereo),
-      input('in-34', 'inputs 3 and 4', 'usb-a', 'digital', stereo),
-      input('play', 'sound of programs', 'software', 'software', stereo),
-      output('to-programs-12', 'inputs 1 and 2, to programs', 'software', 'software', stereo),
-      output('to-programs-34', 'inputs 3 and 4, to programs', 'software', 'software', stereo),
-      output('out-12', 'outputs 1 and 2', 'usb-a', 'digital', stereo),
-      output('copy', 'sound of programs, copied', 'software', 'software', stereo),
+      takes('in-12', 'inputs 1 and 2', stereo),
+      takes('in-34', 'inputs 3 and 4', stereo),
+      takes('play', 'sound of programs', stereo),
+      hands('to-programs-12', 'inputs 1 and 2, to programs', stereo),
+      hands('to-programs-34', 'inputs 3 and 4, to programs', stereo),
+      hands('out-12', 'outputs 1 and 2', stereo),
+      hands('copy', 'sound of programs, copied', stereo),
     ],
     settings: [],
     figures: {
@@ -72,9 +73,9 @@ export const programs: DeviceType[] = [
     summary:
       'Mixes pictures and sounds into the stream and records five tracks. Each input has a delay for its sound and one for its picture.',
     ports: [
-      ...CAPTURE_INPUTS.map((n) => input(`in-${n}`, `input ${n}`, 'software', 'software', pictureAndStereo)),
+      ...CAPTURE_INPUTS.map((n) => takes(`in-${n}`, `input ${n}`, pictureAndStereo)),
       ...CAPTURE_INPUTS.map((n) => point(`in-${n}-after`, `input ${n}, after its settings`, stereo)),
-      output('stream', 'stream', 'software', 'software', pictureAndStereo),
+      hands('stream', 'stream', pictureAndStereo),
       ...TRACKS.map((n) => output(`track-${n}`, `track ${n}`, 'file', 'software', stereo)),
     ],
     settings: CAPTURE_INPUTS.flatMap((n) => [
@@ -99,12 +100,12 @@ export const programs: DeviceType[] = [
     summary:
       'Both ends of a call: what the near side says arrives at the far side, and back, each after the network and its buffers.',
     ports: [
-      input('near-microphone', 'near side, microphone', 'software', 'software', stereo),
-      output('near-loudspeaker', 'near side, loudspeaker', 'software', 'software', stereo),
-      output('near-view', 'near side, picture of the far side', 'software', 'software', picture),
-      input('far-microphone', 'far side, microphone', 'software', 'software', mono),
-      input('far-camera', 'far side, camera', 'software', 'software', picture),
-      output('far-loudspeaker', 'far side, loudspeaker', 'software', 'software', stereo),
+      takes('near-microphone', 'near side, microphone', stereo),
+      hands('near-loudspeaker', 'near side, loudspeaker', stereo),
+      hands('near-view', 'near side, picture of the far side', picture),
+      takes('far-microphone', 'far side, microphone', mono),
+      takes('far-camera', 'far side, camera', picture),
+      hands('far-loudspeaker', 'far side, loudspeaker', stereo),
     ],
     settings: [muteSetting('near-mute', 'Near side, mute', false), muteSetting('far-mute', 'Far side, mute', false)],
     figures: {
@@ -123,26 +124,69 @@ export const programs: DeviceType[] = [
     ],
   },
   {
-    id: 'webcam',
-    name: 'Webcam, USB',
-    family: 'cameras',
-    summary: 'A small camera for calls; its own microphone is not used here.',
-    ports: [input('lens', 'lens', 'light', 'light', picture), output('usb', 'USB', 'plug-usb-a', 'digital', picture)],
-    settings: [],
-    figures: { picture: typicalMs('webcam, lens to program', 60, 100, 160) },
-    inside: [way('lens.picture', 'usb.picture', latency('picture'))],
-  },
-  {
     id: 'virtual-cable',
     name: 'Virtual cable',
     family: 'programs',
     summary: 'An output that one program plays into and another takes as its input.',
-    ports: [
-      input('in', 'played into', 'software', 'software', stereo),
-      output('out', 'taken from', 'software', 'software', stereo),
-    ],
+    ports: [takes('in', 'played into', stereo), hands('out', 'taken from', stereo)],
     settings: [],
     figures: { through: typicalMs('virtual cable', 5, 10, 40) },
     inside: both('in', 'out', latency('through')),
+  },
+  {
+    id: 'aggregate-device',
+    name: 'Aggregate device',
+    family: 'programs',
+    summary:
+      'Joins two sound devices into one: the first is master of the clock, the second is corrected to follow it, or drifts.',
+    ports: [
+      takes('a', 'first member, master', stereo),
+      takes('b', 'second member', stereo),
+      hands('a-out', 'channels 1 and 2', stereo),
+      hands('b-out', 'channels 3 and 4', stereo),
+    ],
+    settings: [onOff('drift-correction', 'Drift correction of the second member', 'on')],
+    figures: {
+      through: typicalMs('aggregate', 5, 15, 40),
+      corrected: typicalMs('aggregate, with correction', 5, 15, 40),
+    },
+    inside: [
+      ...both('a', 'a-out', latency('through'), { do: 'clock' }),
+      ...both('b', 'b-out', when('drift-correction', 'on'), latency('corrected'), { do: 'clock' }),
+      ...both('b', 'b-out', when('drift-correction', 'off'), latency('through')),
+    ],
+  },
+  {
+    id: 'recording-program',
+    name: 'Recording program',
+    family: 'programs',
+    summary: 'Records up to four pairs of channels, each on its own track.',
+    ports: [
+      ...RECORDED.map((n) => takes(`in-${n}`, `input ${n}`, stereo)),
+      ...RECORDED.map((n) => output(`track-${n}`, `track ${n}`, 'file', 'software', stereo)),
+    ],
+    settings: RECORDED.map((n) => muteSetting(`track-${n}-off`, `Track ${n} not armed`, false)),
+    figures: {},
+    inside: RECORDED.flatMap((n) => both(`in-${n}`, `track-${n}`, unmuted(`track-${n}-off`))),
+  },
+  {
+    id: 'music-player',
+    name: 'Music player',
+    family: 'programs',
+    summary: 'Plays music into the sound system.',
+    ports: [hands('sound', 'sound', stereo)],
+    settings: [],
+    figures: {},
+    inside: [],
+  },
+  {
+    id: 'program-filter',
+    name: 'Filter for voices, a program',
+    family: 'programs',
+    summary: 'Takes noise out of a voice between microphone and call; it costs time.',
+    ports: [takes('in', 'in', mono), hands('out', 'out', mono)],
+    settings: [],
+    figures: { through: typicalMs('program filter', 10, 20, 40) },
+    inside: [way('in.mono', 'out.mono', latency('through'))],
   },
 ];

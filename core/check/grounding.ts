@@ -1,0 +1,244 @@
+import { connectorOf } from '#core/plug/index.ts';
+import type { Edit } from '#core/rig/index.ts';
+import { settingOf } from '#core/rig/index.ts';
+import type { Box, Context, Fix, Rule } from './finding.ts';
+import { rule } from './finding.ts';
+import { isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';
+
+/*
+ * Hum: nodes are chassis and the earth of the house; edges are mains earth leads (class I only) and every metal screen.
+ * A cycle is a finding only where it holds an unbalanced analogue lead. What mends it is an isolator, a balanced lead
+ * or the battery; never a lifted mains earth.
+ */
+
+const EARTH = 'mains-earth';
+const UNBALANCED_SOURCE = {
+  says: 'currents between earths flow along the screen of an unbalanced lead and are heard',
+  source: 'unbalanced lines',
+};
+
+interface Joint {
+  readonly a: string;
+  readonly b: string;
+  readonly lead: LeadSeen | null;
+}
+
+const isAnalogue = ({ from, to }: LeadSeen): boolean =>
+  ['microphone', 'line', 'headphone'].includes(from.port.level) &&
+  ['microphone', 'line', 'headphone'].includes(to.port.level);
+const family = ({ port }: LeadSeen['from']) => connectorOf(port.connector)?.family;
+
+/** Whether the lead's screen joins the two boxes: metal at both ends, and no transformer, light or bare network between. */
+function joinsScreens(lead: LeadSeen): boolean {
+  if (lead.from.port.isolated || lead.to.port.isolated) return false;
+  const kinds = [family(lead.from), family(lead.to)];
+  return (
+    !kinds.includes('optical') && !kinds.includes('network') && !kinds.includes('loudspeaker') && kinds.some(Boolean)
+  );
+}
+
+/** On the mains by a plug with an earth, as it stands now. */
+export function isEarthed({ device, type }: Box): boolean {
+  if (!type.power?.earthed) return false;
+  const supply = type.power.supply ? type.settings.find((s) => s.id === type.power!.supply) : undefined;
+  return !supply || settingOf(device, supply).value !== 'battery';
+}
+
+function jointsOf({ plugged, boxes }: Context): Joint[] {
+  const screens = plugged
+    .filter(joinsScreens)
+    .map((lead): Joint => ({ a: lead.from.device.id, b: lead.to.device.id, lead }));
+  const earths = boxes.filter(isEarthed).map(({ device }): Joint => ({ a: device.id, b: EARTH, lead: null }));
+  return [...screens, ...earths];
+}
+
+/** The shortest way from one chassis to another without the leads that join just these two; null where there is none. */
+function wayAround(joints: readonly Joint[], from: string, to: string): string[] | null {
+  const next = new Map<string, string[]>();
+  for (const { a, b } of joints) {
+    if ((a === from && b === to) || (a === to && b === from)) continue;
+    next.set(a, [...(next.get(a) ?? []), b]);
+    next.set(b, [...(next.get(b) ?? []), a]);
+  }
+  const came = new Map<string, string>([[from, from]]);
+  const open = [from];
+  for (let at = open.shift(); at !== undefined; at = open.shift()) {
+    if (at === to) break;
+    for (const other of next.get(at) ?? []) {
+      if (came.has(other)) continue;
+      came.set(other, at);
+      open.push(other);
+    }
+  }
+  if (!came.has(to)) return null;
+  const way: string[] = [];
+  for (let at = to; at !== from; at = came.get(at)!) way.push(at);
+  return [from, ...way.reverse()];
+}
+
+interface HumLoop {
+  readonly lead: LeadSeen;
+  readonly way: readonly string[];
+}
+
+/** Every unbalanced analogue lead that closes a ring of earths; several between the same two boxes count once. */
+export function humLoops(context: Context): HumLoop[] {
+  const joints = jointsOf(context);
+  const pairs = new Set<string>();
+  return context.plugged.flatMap((lead) => {
+    if (!isAnalogue(lead) || isBalanced(lead) || !joinsScreens(lead)) return [];
+    const pair = [lead.from.device.id, lead.to.device.id].sort().join(' ');
+    if (pairs.has(pair)) return [];
+    const way = wayAround(joints, lead.from.device.id, lead.to.device.id);
+    if (!way) return [];
+    pairs.add(pair);
+    return [{ lead, way }];
+  });
+}
+
+/** A transformer may go into a line; not into phantom or plug-in power, headphones, loudspeakers or four contacts. */
+export const mayIsolate = ({ from, to }: LeadSeen): boolean =>
+  from.port.level !== 'microphone' &&
+  to.port.level === 'line' &&
+  !from.port.takes &&
+  !to.port.gives &&
+  from.port.connector !== 'plug-35-trrs' &&
+  (from.port.connector !== 'jack-35-trrs' || to.port.connector !== 'jack-35-trrs');
+
+const ISOLATOR = 'isolator-line';
+
+/** An isolator in the lead: a box of its own with a short lead on either side. */
+function isolate({ rig }: Context, { cable, from, to }: LeadSeen): Fix[] {
+  const id = free(rig.devices, `${cable.id}-isolator`);
+  const half = (end: string, more: Partial<typeof cable>): typeof cable => ({
+    ...cable,
+    id: free(rig.cables, `${cable.id}-${end}`),
+    known: 'assumed',
+    ...more,
+  });
+  const first: Edit = {
+    kind: 'add-device',
+    device: { id, typeId: ISOLATOR, name: `Isolator before ${to.device.name}`.slice(0, 120), settings: {} },
+  };
+  const halves = [
+    half('in', { to: { deviceId: id, portId: 'in' } }),
+    half('out', { from: { deviceId: id, portId: 'out' }, lengthM: 0.5 }),
+  ];
+  return [
+    {
+      label: `Put a line isolator into the lead from ${from.device.name} to ${to.device.name}`,
+      first,
+      changes: [{ cableId: cable.id, cable: null }, ...halves.map((h) => ({ cableId: h.id, cable: h }))],
+      edit: {
+        kind: 'batch',
+        edits: [first, { kind: 'unplug', cableId: cable.id }, ...halves.map((h): Edit => ({ kind: 'plug', cable: h }))],
+      },
+    },
+  ];
+}
+
+const free = (list: readonly { readonly id: string }[], wanted: string): string => {
+  const short = wanted.slice(0, 58);
+  let id = short;
+  for (let n = 2; list.some((e) => e.id === id); n++) id = `${short}-${n}`;
+  return id;
+};
+
+/** Boxes on a way that can run from their battery instead of the mains: that opens the ring at the earth. */
+const onBattery = ({ box }: Context, way: readonly string[]): Fix[] =>
+  way
+    .filter((id) => id !== EARTH)
+    .map(box)
+    .filter((b) => isEarthed(b) && b.type.power?.supply)
+    .map((b) => ({
+      label: `${b.device.name}: run from its battery`,
+      changes: [{ deviceId: b.device.id, settingId: b.type.power!.supply!, value: 'battery' }],
+      edit: {
+        kind: 'set-setting' as const,
+        deviceId: b.device.id,
+        settingId: b.type.power!.supply!,
+        setting: { value: 'battery', known: 'assumed' as const },
+      },
+    }));
+
+const sayWay = ({ box }: Context, way: readonly string[]): string =>
+  way.map((id) => (id === EARTH ? 'the earth of the house' : box(id).device.name)).join(', ');
+
+export const groundingRules: readonly Rule[] = [
+  rule(
+    'wire',
+    'ground-hum-loop',
+    (context) =>
+      humLoops(context).map(({ lead, way }) => ({
+        at: lead.cable.id,
+        severity: 'fix' as const,
+        where: { cableIds: [lead.cable.id], deviceIds: way.filter((id) => id !== EARTH) },
+        says: `${sayLead(lead)}: an unbalanced lead closes a ring of earths by way of ${sayWay(context, way)}. It will hum. ${mayIsolate(lead) ? 'A line isolator in this lead breaks it' : 'A balanced lead, or a DI box with its signal ground lifted, breaks it'}; so does one outlet strip for all, or a laptop on its battery. Never lift a mains earth.`,
+        asks: lead.cable.known === 'assumed' ? `Is there a lead from ${sayLead(lead)}, ${lead.to.port.name}?` : null,
+        why: [
+          UNBALANCED_SOURCE,
+          { says: `the ring: ${sayWay(context, way)}`, source: 'screens and mains earths of this rig' },
+        ],
+      })),
+    (context, { where }) => {
+      const loop = humLoops(context).find(({ lead }) => lead.cable.id === where.cableIds[0]);
+      if (!loop) return [];
+      return [...(mayIsolate(loop.lead) ? isolate(context, loop.lead) : []), ...onBattery(context, loop.way)];
+    },
+  ),
+  rule('wire', 'ground-isolator-misplaced', ({ plugged, box }) =>
+    plugged
+      .filter(
+        ({ from, to }) =>
+          (box(to.device.id).type.id === ISOLATOR &&
+            (from.port.level === 'microphone' || from.port.takes !== undefined)) ||
+          (box(from.device.id).type.id === ISOLATOR &&
+            (to.port.level === 'headphone' || to.port.level === 'speaker' || to.port.level === 'microphone')),
+      )
+      .map((lead) => ({
+        at: lead.cable.id,
+        severity: 'fix' as const,
+        where: onLead(lead),
+        says: `A line isolator does not belong into ${sayLead(lead)}: it passes no power for microphones and drives no headphones. Put it into a line.`,
+        why: [{ says: 'a transformer passes no direct current and is made for line loads', source: 'line isolators' }],
+      })),
+  ),
+  rule('wire', 'ground-leakage', ({ plugged, box }) =>
+    plugged
+      .filter((lead) => {
+        if (!isAnalogue(lead) || isBalanced(lead) || !joinsScreens(lead) || lead.to.port.level !== 'microphone')
+          return false;
+        const feeds = [lead.from, lead.to].map((e) => box(e.device.id).type.power);
+        return feeds.some((p) => p?.by[0] === 'mains' && !p.earthed) && feeds.every((p) => p && p.by[0] === 'mains');
+      })
+      .map((lead) => ({
+        at: lead.cable.id,
+        severity: 'watch' as const,
+        where: onLead(lead),
+        says: `${sayLead(lead)}: a supply without an earth leaks a little along this unbalanced lead at microphone level, and it may hum without any ring. Where metal tingles or sparks, switch off and call an electrician.`,
+        why: [
+          {
+            says: 'filter capacitors of class II supplies pass some tenths of a milliampere',
+            source: 'class II supplies',
+          },
+        ],
+      })),
+  ),
+  rule('wire', 'ground-two-strips', (context) =>
+    humLoops(context).flatMap(({ lead }) => {
+      const [a, b] = [context.box(lead.from.device.id).device.fedBy, context.box(lead.to.device.id).device.fedBy];
+      if (!a || !b || a === b) return [];
+      return [
+        {
+          at: lead.cable.id,
+          severity: 'watch' as const,
+          where: { ...onLead(lead), deviceIds: [lead.from.device.id, lead.to.device.id, a, b] },
+          says: `${lead.from.device.name} and ${lead.to.device.name} are joined by an unbalanced lead and fed from two strips. One strip for both makes the ring small.`,
+          why: [
+            { says: 'the longer the earth between two boxes, the more voltage lies on it', source: 'as practised' },
+          ],
+        },
+      ];
+    }),
+  ),
+];

@@ -1,0 +1,163 @@
+import { connectorOf } from '#core/plug/index.ts';
+import { type Context, type Rule, rule } from './finding.ts';
+import { askLead, onLead } from './leads.ts';
+
+const ORDER = ['usb-2', 'usb-5', 'usb-10'];
+
+/** Software ends of a computer that hand on what a socket brings. */
+const handedOn = ({ evaluation, rig }: Context, deviceId: string, portId: string): string[] => {
+  const { graph } = evaluation;
+  const ends = graph.nodesOf({ deviceId, portId }).flatMap((node) => {
+    const out: string[] = [];
+    for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) {
+      const to = graph.nodes[graph.to[e]!]!;
+      if (to.deviceId === deviceId) out.push(to.portId);
+    }
+    return out;
+  });
+  return [...new Set(ends)].filter((id) =>
+    rig.cables.every((c) => c.medium !== 'lead' || c.from.portId !== id || c.from.deviceId !== deviceId),
+  );
+};
+
+export const usbRules: readonly Rule[] = [
+  rule('wire', 'usb-picture-in-two-programs', ({ rig, evaluation, box }) => {
+    const taken = new Map<string, { cableId: string; program: string }[]>();
+    for (const cable of rig.cables) {
+      if (cable.medium !== 'software' || box(cable.from.deviceId).type.family !== 'computers') continue;
+      if (!cable.from.portId.startsWith('from-usb')) continue;
+      const { graph } = evaluation;
+      const carries = graph.nodesOf(cable.from).some((node) => {
+        if (graph.nodes[node]!.carries !== 'picture') return false;
+        for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) {
+          const { via } = graph.edges[e]!;
+          if ('cableId' in via && via.cableId === cable.id) return true;
+        }
+        return false;
+      });
+      if (!carries) continue;
+      const key = `${cable.from.deviceId}/${cable.from.portId}`;
+      taken.set(key, [...(taken.get(key) ?? []), { cableId: cable.id, program: cable.to.deviceId }]);
+    }
+    return [...taken].flatMap(([key, users]) => {
+      const programs = [...new Set(users.map((u) => u.program))];
+      if (programs.length < 2) return [];
+      const [deviceId, portId] = key.split('/') as [string, string];
+      return [
+        {
+          at: key,
+          severity: 'fix' as const,
+          where: { deviceIds: [deviceId, ...programs], cableIds: users.map((u) => u.cableId) },
+          says: `${programs.map((id) => box(id).device.name).join(' and ')} both take the picture of ${box(deviceId).device.name}, ${box(deviceId).port(portId)?.name}. One program at a time gets it: let the first hand it on as a virtual camera, or take another capture device.`,
+          why: [{ says: 'a capture device is opened by one program', source: 'USB video, as systems treat it' }],
+        },
+      ];
+    });
+  }),
+  rule('wire', 'usb-slow-socket', ({ plugged }) =>
+    plugged.flatMap((lead) => {
+      const [has, gets] = [lead.from.port.picture, lead.to.port.picture];
+      if (!has?.link?.startsWith('usb') || !gets?.link?.startsWith('usb') || has.compressed) return [];
+      if (ORDER.indexOf(has.link) <= ORDER.indexOf(gets.link)) return [];
+      return [
+        {
+          at: lead.cable.id,
+          severity: 'watch' as const,
+          where: onLead(lead),
+          says: `${lead.from.device.name} is made for a faster socket than ${lead.to.device.name}, ${lead.to.port.name}: fewer pictures, or another colour. First remedy for a wrong picture: another socket.`,
+          asks: askLead(lead),
+          why: [{ says: `${has.link.slice(4)} Gbit/s wanted`, source: 'USB as specified' }],
+        },
+      ];
+    }),
+  ),
+  rule('wire', 'usb-hub-on-hub', ({ plugged, box }) =>
+    plugged
+      .filter(({ from, to }) => {
+        const hub = (id: string) => box(id).type.family === 'power' && box(id).type.ports.length > 0;
+        return hub(from.device.id) && hub(to.device.id);
+      })
+      .map((lead) => ({
+        at: lead.cable.id,
+        severity: 'watch' as const,
+        where: onLead(lead),
+        says: `${lead.from.device.name} hangs on ${lead.to.device.name}: pictures and sound share one socket of the computer, and each hub can fail. Use sockets of the computer.`,
+        asks: askLead(lead),
+        why: [{ says: 'one socket, one rate for all behind it', source: 'USB as specified' }],
+      })),
+  ),
+  rule('wire', 'usb-shared-pictures', ({ plugged, box }) => {
+    const byHub = new Map<string, (typeof plugged)[number][]>();
+    for (const lead of plugged) {
+      const isHub = box(lead.to.device.id).type.family === 'power';
+      if (isHub && lead.from.port.picture?.link?.startsWith('usb') && !lead.from.port.picture.compressed)
+        byHub.set(lead.to.device.id, [...(byHub.get(lead.to.device.id) ?? []), lead]);
+    }
+    return [...byHub]
+      .filter(([, leads]) => leads.length > 1)
+      .map(([hubId, leads]) => ({
+        at: hubId,
+        severity: 'fix' as const,
+        where: { deviceIds: [hubId, ...leads.map((l) => l.from.device.id)], cableIds: leads.map((l) => l.cable.id) },
+        says: `${leads.map((l) => l.from.device.name).join(' and ')} send pictures uncompressed through ${box(hubId).device.name}: together more than one socket carries. Plug them to sockets of the computer, best on two controllers.`,
+        why: [
+          {
+            says: '3.2 Gbit/s for pictures on a 5 Gbit/s socket, shared',
+            source: 'what USB leaves for video, typical',
+          },
+        ],
+      }));
+  }),
+  rule('wire', 'usb-nobody-listens', (context) =>
+    context.plugged.flatMap((lead) => {
+      const { to } = lead;
+      if (context.box(to.device.id).type.family !== 'computers' || connectorOf(to.port.connector)?.family !== 'usb')
+        return [];
+      const ends = handedOn(context, to.device.id, to.port.id);
+      const used = context.rig.cables.some((c) => c.from.deviceId === to.device.id && ends.includes(c.from.portId));
+      if (used || ends.length === 0) return [];
+      return [
+        {
+          at: lead.cable.id,
+          severity: 'watch' as const,
+          where: onLead(lead),
+          says: `Nothing on ${to.device.name} takes what ${lead.from.device.name} brings by ${to.port.name}. Choose it in a program, or take the lead out.`,
+          why: [{ says: 'no program is drawn that opens it', source: 'this rig' }],
+        },
+      ];
+    }),
+  ),
+  rule('wire', 'program-crosses-computers', ({ rig, box }) =>
+    rig.cables.flatMap((cable) => {
+      if (cable.medium !== 'software') return [];
+      const home = (id: string) => box(id).device.on ?? (box(id).type.family === 'computers' ? id : undefined);
+      const [a, b] = [home(cable.from.deviceId), home(cable.to.deviceId)];
+      if (!a || !b || a === b) return [];
+      return [
+        {
+          at: cable.id,
+          severity: 'stop' as const,
+          where: { cableIds: [cable.id], deviceIds: [cable.from.deviceId, cable.to.deviceId] },
+          says: `${box(cable.from.deviceId).device.name} hands its signal to ${box(cable.to.deviceId).device.name}, but they run on two computers, ${box(a).device.name} and ${box(b).device.name}. A lead, a capture device or a call has to go between.`,
+          why: [{ says: 'programs pass each other sound on one computer only', source: 'this rig' }],
+        },
+      ];
+    }),
+  ),
+  rule('wire', 'program-without-computer', ({ boxes }) => {
+    const computers = boxes.filter(
+      (b) => b.type.family === 'computers' && b.type.ports.some((p) => p.connector.startsWith('usb')),
+    );
+    if (computers.length < 2) return [];
+    return boxes
+      .filter((b) => b.type.family === 'programs' && b.device.on === undefined)
+      .map(({ device }) => ({
+        at: device.id,
+        severity: 'watch' as const,
+        where: { deviceIds: [device.id] },
+        says: `${device.name} runs on one of ${computers.length} computers, and it is not said on which.`,
+        asks: `On which computer does ${device.name} run: ${computers.map((c) => c.device.name).join(' or ')}?`,
+        why: [{ says: 'what it can open depends on it', source: 'this rig' }],
+      }));
+  }),
+];

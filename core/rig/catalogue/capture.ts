@@ -1,0 +1,87 @@
+import type { DeviceType, PortSpec, Range } from '../schema.ts';
+import {
+  both,
+  fromUsb,
+  hands,
+  input,
+  latency,
+  needsUsb,
+  noise,
+  output,
+  pictureAndStereo,
+  typicalMs,
+  way,
+} from './parts.ts';
+
+interface Capture {
+  readonly id: string;
+  readonly name: string;
+  readonly pictureMs: Range;
+  readonly soundMs: Range;
+  readonly hdmi: NonNullable<PortSpec['picture']>;
+  readonly out: PortSpec;
+  readonly more: Pick<DeviceType, 'power' | 'priceEur' | 'needs'>;
+}
+
+/** Brings an HDMI picture with its sound into the computer. Picture and sound take different times. */
+function capture({ id, name, pictureMs, soundMs, hdmi, out, more }: Capture): DeviceType {
+  return {
+    id,
+    name,
+    family: 'capture',
+    summary: 'Brings an HDMI picture with its sound into the computer. Picture and sound take different times.',
+    ...more,
+    ports: [input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: hdmi }), out],
+    settings: [],
+    figures: {
+      picture: typicalMs('capture device, picture', ...pictureMs),
+      sound: typicalMs('capture device, sound', ...soundMs),
+    },
+    inside: [
+      way('hdmi.picture', `${out.id}.picture`, latency('picture')),
+      ...both('hdmi', out.id, latency('sound'), noise(-96)),
+    ],
+  };
+}
+
+const usb = (connector: string, milliamps: number, picture: NonNullable<PortSpec['picture']>): PortSpec =>
+  output('usb', 'USB', connector, 'digital', pictureAndStereo, { ...needsUsb(milliamps), picture });
+
+export const captures: DeviceType[] = [
+  capture({
+    id: 'capture-usb-compressed',
+    name: 'Capture device, USB, compressed',
+    pictureMs: [80, 150, 250],
+    soundMs: [20, 60, 150],
+    hdmi: { link: 'tmds-600', protection: 'none' },
+    out: usb('usb-b', 450, { link: 'usb-2', compressed: true }),
+    more: { power: fromUsb(450), priceEur: [15, 120] },
+  }),
+  capture({
+    id: 'capture-usb-uncompressed',
+    name: 'Capture device, USB 3, uncompressed',
+    pictureMs: [30, 60, 100],
+    soundMs: [10, 30, 60],
+    hdmi: { link: 'tmds-600', protection: 'none' },
+    out: usb('usb-c', 800, { link: 'usb-5' }),
+    more: { power: fromUsb(800), priceEur: [90, 220] },
+  }),
+  capture({
+    id: 'capture-stick',
+    name: 'Capture stick, for cameras',
+    pictureMs: [60, 100, 160],
+    soundMs: [20, 50, 100],
+    hdmi: { link: 'tmds-340', most: '1920x1080@60', protection: 'none' },
+    out: usb('plug-usb-a', 400, { link: 'usb-5' }),
+    more: { power: fromUsb(400), priceEur: [50, 130] },
+  }),
+  capture({
+    id: 'capture-card',
+    name: 'Capture card within the computer',
+    pictureMs: [17, 34, 60],
+    soundMs: [10, 20, 40],
+    hdmi: { link: 'tmds-600', protection: 'none' },
+    out: hands('to-programs', 'to programs', pictureAndStereo),
+    more: { power: { by: [] }, priceEur: [120, 280], needs: ['a free slot in the computer', 'a driver'] },
+  }),
+];

@@ -1,0 +1,77 @@
+import type { DeviceType } from '../schema.ts';
+import { battery, earthedMains, mains, onOff, output, pictureAndStereo, switchSetting } from './parts.ts';
+
+const SOUND_FORMATS = { 'stereo-pcm': 'two-channel PCM', surround: 'surround or coded' };
+
+function gameConsole(
+  id: string,
+  name: string,
+  summary: string,
+  modes: Record<string, string>,
+  preset: string,
+  link: NonNullable<DeviceType['ports'][number]['picture']>['link'],
+  more: Pick<DeviceType, 'power' | 'priceEur'>,
+): DeviceType {
+  return {
+    id,
+    name,
+    family: 'consoles',
+    summary,
+    ...more,
+    ports: [
+      output('hdmi', 'HDMI', 'hdmi', 'digital', pictureAndStereo, {
+        picture: {
+          ...(link && { link }),
+          sends: { mode: 'picture-mode', bits: 'bits' },
+          protects: 'copy-protection',
+          soundFormat: 'sound-format',
+        },
+      }),
+    ],
+    settings: [
+      switchSetting('picture-mode', 'Picture mode', modes, preset),
+      switchSetting('bits', 'Bits a colour', { '8': '8 bits', '10': '10 bits, for high dynamic range' }, '8'),
+      onOff('copy-protection', 'Copy protection of HDMI', 'on'),
+      switchSetting('sound-format', 'Sound format', SOUND_FORMATS, 'stereo-pcm'),
+    ],
+    figures: {},
+    inside: [],
+  };
+}
+
+export const consoles: DeviceType[] = [
+  gameConsole(
+    'game-console',
+    'Game console',
+    'Plays a game; picture and sound leave together over HDMI.',
+    {
+      '1280x720-60': '720p, 60 Hz',
+      '1920x1080-60': '1080p, 60 Hz',
+      '1920x1080-120': '1080p, 120 Hz',
+      '2560x1440-120': '1440p, 120 Hz',
+      '3840x2160-60': '2160p, 60 Hz',
+      '3840x2160-120': '2160p, 120 Hz',
+    },
+    '1920x1080-60',
+    'frl-40',
+    { power: earthedMains, priceEur: [350, 550] },
+  ),
+  gameConsole(
+    'game-console-portable',
+    'Game console, portable, in its dock',
+    'Plays in the hand, and through a dock on a screen.',
+    { '1280x720-60': '720p, 60 Hz', '1920x1080-60': '1080p, 60 Hz', '3840x2160-60': '2160p, 60 Hz' },
+    '1920x1080-60',
+    'tmds-600',
+    { power: { ...battery(4), by: ['mains', 'battery'] }, priceEur: [250, 450] },
+  ),
+  gameConsole(
+    'game-console-old',
+    'Game console, ten years old',
+    'Sends at most 1080p at 60 Hz.',
+    { '1280x720-60': '720p, 60 Hz', '1920x1080-60': '1080p, 60 Hz' },
+    '1920x1080-60',
+    'tmds-340',
+    { power: mains, priceEur: [60, 180] },
+  ),
+];

@@ -1,0 +1,356 @@
+import type { DeviceType, PortSpec, Range } from '../schema.ts';
+import {
+  battery,
+  both,
+  fromUsb,
+  gain,
+  gainSetting,
+  hears,
+  input,
+  latency,
+  levelSetting,
+  mono,
+  muteSetting,
+  needsUsb,
+  noise,
+  output,
+  ownClock,
+  stereo,
+  switchSetting,
+  toAnalogue,
+  toDigital,
+  typicalMs,
+  unmuted,
+  unpowered,
+  way,
+  when,
+} from './parts.ts';
+
+const capsule = hears('capsule', 'capsule');
+const xlr = (more: Partial<PortSpec> = {}): PortSpec => ({
+  ...output('xlr', 'XLR', 'xlr-male', 'microphone', mono),
+  ...more,
+});
+const PHANTOM: Partial<PortSpec> = { takes: { kind: 'phantom', milliamps: 4 } };
+const PLUG_IN: Partial<PortSpec> = { takes: { kind: 'plug-in', milliamps: 0.5 }, harmedBy: ['phantom'] };
+
+/** A capsule straight to a socket, without anything to set. */
+function wired(
+  id: string,
+  name: string,
+  summary: string,
+  out: PortSpec,
+  sensitivityDbvPerPa: Range,
+  ownNoiseDbu: number,
+  more: Pick<DeviceType, 'power' | 'priceEur' | 'needs'>,
+): DeviceType {
+  return {
+    id,
+    name,
+    family: 'microphones',
+    summary,
+    ...more,
+    ports: [capsule, out],
+    settings: [],
+    figures: {},
+    inside: [
+      way('capsule.mono', `${out.id}.mono`, { do: 'hear', sensitivityDbvPerPa }, noise(ownNoiseDbu), {
+        do: 'band',
+        lowHz: 50,
+        highHz: 16000,
+      }),
+    ],
+  };
+}
+
+const MOVING_COIL: Range = [-58, -55, -52];
+const CONDENSER: Range = [-42, -36, -30];
+const LAPEL: Range = [-48, -42, -36];
+
+/** A microphone with its own converter. */
+function usbMicrophone(
+  id: string,
+  name: string,
+  summary: string,
+  monitor: boolean,
+  priceEur: [number, number],
+): DeviceType {
+  return {
+    id,
+    name,
+    family: 'microphones',
+    summary,
+    power: fromUsb(monitor ? 250 : 100),
+    priceEur,
+    ports: [
+      capsule,
+      output('usb', 'USB', monitor ? 'usb-c' : 'plug-usb-a', 'digital', mono, {
+        socket: 'usb',
+        ...needsUsb(monitor ? 250 : 100),
+      }),
+      ...(monitor
+        ? [
+            input('usb-in', 'USB, sound to its jack', 'usb-c', 'digital' as const, stereo, { socket: 'usb' }),
+            output('jack', 'headphone jack', 'jack-35-trs', 'headphone' as const, stereo),
+          ]
+        : []),
+    ],
+    settings: [
+      gainSetting('gain', 'Gain', [0, 20, 40]),
+      muteSetting('mute', 'Mute', false),
+      ...(monitor
+        ? [
+            levelSetting('direct', 'Own voice in the jack', -12, 0),
+            levelSetting('volume', 'Volume of the jack', -12, 0),
+          ]
+        : []),
+    ],
+    figures: {
+      record: typicalMs('microphone, converter and USB', 3, 8, 15),
+      ...(monitor && { play: typicalMs('USB to the jack', 3, 8, 15) }),
+    },
+    inside: [
+      way(
+        'capsule.mono',
+        'usb.mono',
+        { do: 'hear', sensitivityDbvPerPa: LAPEL },
+        noise(-112),
+        unmuted('mute'),
+        gain('gain'),
+        toDigital([-10, -4, 2]),
+        latency('record'),
+        ownClock,
+      ),
+      ...(monitor
+        ? [
+            ...(['left', 'right'] as const).map((side) =>
+              way(
+                'capsule.mono',
+                `jack.${side}`,
+                { do: 'hear', sensitivityDbvPerPa: LAPEL },
+                noise(-112),
+                unmuted('mute'),
+                gain('gain'),
+                gain('direct'),
+                gain('volume'),
+              ),
+            ),
+            ...both('usb-in', 'jack', latency('play'), toAnalogue([-3.8, 0, 2.2]), noise(-88), gain('volume')),
+          ]
+        : []),
+    ],
+  };
+}
+
+const RADIO = typicalMs('radio link, 2.4 GHz', 4, 10, 25);
+
+export const microphones: DeviceType[] = [
+  wired(
+    'microphone-dynamic',
+    'Microphone, moving coil, XLR',
+    'Needs no power; needs much gain.',
+    xlr(),
+    MOVING_COIL,
+    -131,
+    {
+      power: unpowered,
+      priceEur: [30, 120],
+    },
+  ),
+  wired(
+    'microphone-condenser',
+    'Microphone, condenser, XLR',
+    'Hears far and wide; needs phantom power.',
+    xlr(PHANTOM),
+    CONDENSER,
+    -121,
+    { power: { by: ['phantom'] }, priceEur: [60, 300] },
+  ),
+  wired(
+    'microphone-ribbon',
+    'Microphone, ribbon, XLR',
+    'Needs much gain; phantom power can tear its ribbon.',
+    xlr({ harmedBy: ['phantom'] }),
+    [-60, -56, -52],
+    -131,
+    { power: unpowered, priceEur: [120, 500] },
+  ),
+  wired(
+    'lapel-wired',
+    'Lapel microphone, three-contact plug',
+    'Clips on; its plug has three contacts and wants a few volts from the jack.',
+    { ...output('plug', 'plug', 'plug-35-trs', 'microphone', mono), ...PLUG_IN },
+    LAPEL,
+    -118,
+    { power: { by: ['plug-in'] }, priceEur: [10, 60] },
+  ),
+  wired(
+    'lapel-phone',
+    'Lapel microphone, four-contact plug',
+    'Clips on; made for the headset jack of phones and laptops.',
+    { ...output('plug', 'plug', 'plug-35-trrs', 'microphone', mono), ...PLUG_IN },
+    LAPEL,
+    -118,
+    { power: { by: ['plug-in'] }, priceEur: [10, 50] },
+  ),
+  wired(
+    'microphone-camera-top',
+    'Microphone for the top of a camera',
+    'Looks where the camera looks; its plug has three contacts.',
+    { ...output('jack', 'jack', 'jack-35-trs', 'microphone', mono), ...PLUG_IN },
+    [-40, -36, -32],
+    -116,
+    { power: { by: ['plug-in'] }, priceEur: [30, 200] },
+  ),
+  wired(
+    'microphone-head-worn',
+    'Microphone, head-worn, for a radio pack',
+    'A boom on the cheek: close, and out of the way of the hands.',
+    { ...output('plug', 'plug', 'plug-35-trs', 'microphone', mono), ...PLUG_IN },
+    LAPEL,
+    -116,
+    { power: { by: ['plug-in'] }, priceEur: [25, 200] },
+  ),
+  usbMicrophone(
+    'microphone-usb',
+    'Microphone, USB, with headphone jack',
+    'Converter and headphone jack of its own.',
+    true,
+    [50, 180],
+  ),
+  usbMicrophone('lapel-usb', 'Lapel microphone, USB', 'Clips on and goes straight into the computer.', false, [15, 60]),
+  {
+    id: 'radio-pack',
+    name: 'Radio microphone, pack',
+    family: 'microphones',
+    summary: 'Worn on the belt; sends what its small microphone hears.',
+    power: battery(6),
+    priceEur: [60, 300],
+    ports: [
+      input('jack', 'microphone jack', 'jack-35-trs', 'microphone', mono, { gives: { kind: 'plug-in', milliamps: 1 } }),
+      output('radio', 'radio', 'radio', 'digital', mono),
+    ],
+    settings: [gainSetting('gain', 'Gain', [0, 30, 50]), muteSetting('mute', 'Mute', false)],
+    figures: { link: RADIO },
+    inside: [
+      way(
+        'jack.mono',
+        'radio.mono',
+        unmuted('mute'),
+        noise(-112),
+        gain('gain'),
+        toDigital([0, 2, 4]),
+        latency('link'),
+        ownClock,
+      ),
+    ],
+  },
+  {
+    id: 'radio-handheld',
+    name: 'Radio microphone, in the hand',
+    family: 'microphones',
+    summary: 'Goes from hand to hand for questions.',
+    power: battery(8),
+    priceEur: [60, 300],
+    ports: [capsule, output('radio', 'radio', 'radio', 'digital', mono)],
+    settings: [gainSetting('gain', 'Gain', [0, 40, 50]), muteSetting('mute', 'Mute', false)],
+    figures: { link: RADIO },
+    inside: [
+      way(
+        'capsule.mono',
+        'radio.mono',
+        { do: 'hear', sensitivityDbvPerPa: MOVING_COIL },
+        unmuted('mute'),
+        noise(-125),
+        gain('gain'),
+        toDigital([0, 2, 4]),
+        latency('link'),
+        ownClock,
+      ),
+    ],
+  },
+  {
+    id: 'radio-base',
+    name: 'Radio microphone, base',
+    family: 'microphones',
+    summary: 'Receives one pack; its output stands at line or at microphone level by a switch.',
+    power: { by: ['mains', 'usb'], milliamps: 300 },
+    priceEur: [60, 300],
+    ports: [input('radio', 'radio', 'radio', 'digital', mono), output('out', 'line out', 'jack-635-trs', 'line', mono)],
+    settings: [switchSetting('level', 'Output level', { line: 'line', microphone: 'microphone, 30 dB less' }, 'line')],
+    figures: {},
+    inside: [
+      way('radio.mono', 'out.mono', when('level', 'line'), toAnalogue([4, 8, 12]), noise(-85)),
+      way('radio.mono', 'out.mono', when('level', 'microphone'), toAnalogue([-26, -22, -18]), noise(-110)),
+    ],
+  },
+  {
+    id: 'radio-set-camera',
+    name: 'Radio microphone set for a camera, two packs',
+    family: 'microphones',
+    summary: 'A small receiver on the camera takes two packs; each pack has a microphone of its own.',
+    power: battery(6),
+    priceEur: [120, 350],
+    ports: [
+      hears('pack-1', 'pack 1, own microphone'),
+      hears('pack-2', 'pack 2, own microphone'),
+      output('out', 'receiver, jack', 'jack-35-trs', 'microphone', stereo),
+      output('usb', 'receiver, USB', 'usb-c', 'digital', stereo),
+    ],
+    settings: [
+      gainSetting('gain', 'Output gain', [-12, 0, 12]),
+      switchSetting('sides', 'Packs', { apart: 'one on each side', both: 'both on both sides' }, 'apart'),
+    ],
+    figures: { link: RADIO },
+    inside: radioSetWays(),
+  },
+  {
+    id: 'microphone-table-radio',
+    name: 'Table microphones by radio, set of two',
+    family: 'microphones',
+    summary: 'Two goosenecks with talk buttons, one receiver with an output for each.',
+    power: battery(10),
+    priceEur: [150, 500],
+    ports: [
+      hears('capsule-1', 'microphone 1'),
+      hears('capsule-2', 'microphone 2'),
+      output('out-1', 'receiver, out 1', 'xlr-male', 'microphone', mono),
+      output('out-2', 'receiver, out 2', 'xlr-male', 'microphone', mono),
+    ],
+    settings: [muteSetting('mute-1', 'Microphone 1, mute', false), muteSetting('mute-2', 'Microphone 2, mute', false)],
+    figures: { link: RADIO },
+    inside: [1, 2].map((n) =>
+      way(
+        `capsule-${n}.mono`,
+        `out-${n}.mono`,
+        unmuted(`mute-${n}`),
+        { do: 'hear', sensitivityDbvPerPa: CONDENSER },
+        noise(-112),
+        { do: 'fixed-gain', db: 30 },
+        toDigital([2, 4, 6]),
+        latency('link'),
+        ownClock,
+        toAnalogue([-30, -26, -22]),
+      ),
+    ),
+  },
+];
+
+function radioSetWays(): DeviceType['inside'] {
+  const stages = (out: 'out' | 'usb'): DeviceType['inside'][number]['stages'] => [
+    { do: 'hear', sensitivityDbvPerPa: LAPEL },
+    noise(-112),
+    { do: 'fixed-gain', db: 30 },
+    toDigital([0, 2, 4]),
+    latency('link'),
+    ownClock,
+    gain('gain'),
+    ...(out === 'out' ? [toAnalogue([-24, -20, -16]), noise(-100)] : []),
+  ];
+  return (['out', 'usb'] as const).flatMap((out) => [
+    way('pack-1.mono', `${out}.left`, ...stages(out)),
+    way('pack-2.mono', `${out}.right`, ...stages(out)),
+    way('pack-1.mono', `${out}.right`, when('sides', 'both'), ...stages(out)),
+    way('pack-2.mono', `${out}.left`, when('sides', 'both'), ...stages(out)),
+  ]);
+}

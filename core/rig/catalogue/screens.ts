@@ -1,0 +1,196 @@
+import type { DeviceType, PortSpec, Range } from '../schema.ts';
+import {
+  battery,
+  both,
+  delay,
+  delaySetting,
+  earthedMains,
+  gain,
+  input,
+  latency,
+  levelSetting,
+  mains,
+  noise,
+  output,
+  ownClock,
+  picture,
+  pictureAndStereo,
+  sounds,
+  stereo,
+  switchSetting,
+  toAnalogue,
+  toDigital,
+  typicalMs,
+  way,
+  when,
+} from './parts.ts';
+
+interface Screen {
+  readonly id: string;
+  readonly name: string;
+  readonly summary: string;
+  readonly jack: boolean;
+  readonly gameMs: Range;
+  readonly filmMs: Range;
+  readonly preset: 'game' | 'film';
+  readonly picture: NonNullable<PortSpec['picture']>;
+  readonly more: Pick<DeviceType, 'power' | 'priceEur'>;
+}
+
+const MODES = { game: 'game', film: 'film' };
+
+/** A screen in one of two modes; its jack is as late as the mode makes it. */
+function screen({ id, name, summary, jack, gameMs, filmMs, preset, picture: ability, more }: Screen): DeviceType {
+  return {
+    id,
+    name,
+    family: 'screens',
+    summary,
+    ...more,
+    ports: [
+      input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: ability }),
+      output('view', 'picture seen', 'light', 'light', picture),
+      ...(jack ? [output('jack', 'headphone jack', 'jack-35-trs', 'headphone', stereo)] : []),
+    ],
+    settings: [switchSetting('mode', 'Picture mode', MODES, preset)],
+    figures: {
+      'picture-game': typicalMs('screen in game mode', ...gameMs),
+      'picture-film': typicalMs('screen without game mode', ...filmMs),
+      ...(jack && {
+        'sound-game': typicalMs('sound at the jack, game mode', 0, 10, 40),
+        'sound-film': typicalMs('sound at the jack, without game mode', 10, 60, 140),
+      }),
+    },
+    inside: ['game', 'film'].flatMap((mode) => [
+      way('hdmi.picture', 'view.picture', when('mode', mode), latency(`picture-${mode}`)),
+      ...(jack
+        ? both('hdmi', 'jack', when('mode', mode), latency(`sound-${mode}`), toAnalogue([-3.8, 0, 2.2]), noise(-85))
+        : []),
+    ]),
+  };
+}
+
+const TYPICAL: Pick<Screen, 'gameMs' | 'filmMs' | 'preset'> = {
+  gameMs: [5, 10, 20],
+  filmMs: [30, 60, 120],
+  preset: 'game',
+};
+
+export const screens: DeviceType[] = [
+  screen({
+    ...TYPICAL,
+    id: 'screen-with-jack',
+    name: 'Screen with headphone jack',
+    summary: 'Shows the picture; its sound leaves by a headphone jack.',
+    jack: true,
+    picture: { link: 'tmds-600', protection: '2.2' },
+    more: { power: earthedMains, priceEur: [150, 500] },
+  }),
+  screen({
+    ...TYPICAL,
+    id: 'screen',
+    name: 'Screen without a jack',
+    summary: 'Shows the picture only.',
+    jack: false,
+    picture: { link: 'tmds-600', protection: '2.2' },
+    more: { power: mains, priceEur: [120, 400] },
+  }),
+  screen({
+    ...TYPICAL,
+    id: 'television',
+    name: 'Television',
+    summary: 'Large, and late unless its game mode is on. Its aerial lead joins it to the earth of the house.',
+    jack: true,
+    preset: 'film',
+    picture: { link: 'frl-40', protection: '2.2' },
+    more: { power: mains, priceEur: [250, 900] },
+  }),
+  screen({
+    ...TYPICAL,
+    id: 'projector',
+    name: 'Projector',
+    summary: 'Throws the picture on a wall, at most 1080p.',
+    jack: true,
+    gameMs: [16, 33, 50],
+    filmMs: [50, 90, 140],
+    preset: 'film',
+    picture: { link: 'tmds-340', most: '1920x1080@60', protection: '1.4' },
+    more: { power: earthedMains, priceEur: [300, 900] },
+  }),
+  {
+    id: 'monitor-recorder',
+    name: 'Monitor-recorder over HDMI',
+    family: 'screens',
+    summary:
+      'Shows and records a camera’s HDMI, with a microphone jack of its own whose sound can be delayed to meet the picture.',
+    power: battery(2),
+    priceEur: [350, 700],
+    ports: [
+      input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, {
+        picture: { link: 'tmds-600', protection: 'none' },
+      }),
+      input('microphone', 'microphone jack', 'jack-35-trs', 'microphone', stereo, {
+        gives: { kind: 'plug-in', milliamps: 1 },
+      }),
+      output('file', 'recording', 'file', 'digital', pictureAndStereo),
+      output('view', 'picture seen', 'light', 'light', picture),
+      output('jack', 'headphone jack', 'jack-35-trs', 'headphone', stereo),
+    ],
+    settings: [
+      switchSetting('sound-from', 'Sound recorded from', { hdmi: 'HDMI', microphone: 'the jack' }, 'hdmi'),
+      levelSetting('microphone-gain', 'Microphone gain', 30, 50),
+      delaySetting('microphone-delay', 'Microphone delay', 500),
+    ],
+    figures: {
+      picture: typicalMs('monitor-recorder, picture to its screen', 20, 40, 80),
+      sound: typicalMs('monitor-recorder, converter', 1, 3, 8),
+    },
+    inside: [
+      way('hdmi.picture', 'file.picture'),
+      way('hdmi.picture', 'view.picture', latency('picture')),
+      ...both('hdmi', 'file', when('sound-from', 'hdmi')),
+      ...both('hdmi', 'jack', when('sound-from', 'hdmi'), toAnalogue([-3.8, 0, 2.2]), noise(-85)),
+      ...both(
+        'microphone',
+        'file',
+        when('sound-from', 'microphone'),
+        noise(-118),
+        gain('microphone-gain'),
+        toDigital([0, 2, 4]),
+        latency('sound'),
+        ownClock,
+        delay('microphone-delay'),
+      ),
+    ],
+  },
+  {
+    id: 'screen-loudspeakers',
+    name: 'Screen with loudspeakers',
+    family: 'screens',
+    summary: 'Shows the picture and plays its sound into the room, later than its own jack where it processes it.',
+    power: mains,
+    priceEur: [140, 450],
+    ports: [
+      input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, {
+        picture: { link: 'tmds-600', protection: '2.2' },
+      }),
+      output('view', 'picture seen', 'light', 'light', picture),
+      sounds('front', 'loudspeakers', stereo, 1),
+    ],
+    settings: [switchSetting('mode', 'Picture mode', MODES, 'game'), levelSetting('volume', 'Volume', -20, 0)],
+    figures: {
+      'picture-game': typicalMs('screen in game mode', 5, 10, 20),
+      'picture-film': typicalMs('screen without game mode', 30, 60, 120),
+      sound: typicalMs('sound to its loudspeakers', 5, 20, 80),
+    },
+    inside: [
+      ...['game', 'film'].map((mode) =>
+        way('hdmi.picture', 'view.picture', when('mode', mode), latency(`picture-${mode}`)),
+      ),
+      ...both('hdmi', 'front', latency('sound'), toAnalogue([0, 0, 0]), gain('volume'), {
+        do: 'radiate',
+        splAt0Dbu: [80, 86, 92],
+      }),
+    ],
+  },
+];
