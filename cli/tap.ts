@@ -1,10 +1,9 @@
 import { findPort, findTypes } from '#core/rig/index.ts';
-import { deviceName, evaluate, readPath } from '#core/signal/index.ts';
+import { deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
 
-const UNITS = { spl: 'dB SPL', dbu: 'dBu', dbfs: 'dBFS' } as const;
 const round = (x: number): number => Math.round(x * 1000) / 1000;
 
 /** What is there: every source that arrives at a port, channel by channel, by which way. */
@@ -31,10 +30,10 @@ export const tap: Command = async ([path, place]) => {
     const noise = noiseDb[node]!;
     return {
       channel: channelId,
-      noise: Number.isFinite(noise) ? { value: round(noise), unit: UNITS[scale] } : null,
+      noise: Number.isFinite(noise) ? { value: round(noise), unit: SCALE_UNITS[scale] } : null,
       arrivals: arrivals[node]!.map((arrival) => ({
         source: rig.sources[arrival.sourceIndex]!.id,
-        level: { value: round(arrival.levelDb), unit: UNITS[scale] },
+        level: { value: round(arrival.levelDb), unit: SCALE_UNITS[scale] },
         delayMs: round(arrival.delayMs),
         polarity: arrival.polarity,
         way: readPath(graph, arrival).deviceIds,

@@ -13,6 +13,8 @@ export interface Evaluation {
   readonly graph: Graph;
   /** Everything at every tap: arrivals of each node of the graph, and its noise floor in dB (-Infinity for none). */
   readonly arrivals: readonly (readonly Arrival[])[];
+  /** Pictures at each node. */
+  readonly pictures: readonly (readonly Arrival[])[];
   readonly noiseDb: Float64Array;
   readonly pairs: readonly Pair[];
   readonly loops: readonly Loop[];
@@ -43,6 +45,7 @@ export function evaluate(rig: Rig): Evaluation {
   return {
     graph,
     arrivals: traced.arrivals,
+    pictures: traced.pictures,
     noiseDb,
     pairs,
     loops: readLoops(graph, components),

@@ -2,6 +2,7 @@ import type { Interval } from '#core/units/index.ts';
 
 /** The scale that a level is read in: sound pressure, volts against 0.775 V, or digital full scale. */
 export type Scale = 'spl' | 'dbu' | 'dbfs';
+export const SCALE_UNITS: Record<Scale, string> = { spl: 'dB SPL', dbu: 'dBu', dbfs: 'dBFS' };
 
 /** One channel of one port: a place where a tap can be put. */
 export interface Node {

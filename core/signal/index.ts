@@ -2,7 +2,7 @@ export { clockDrifts } from './clock.ts';
 export { type DelaySetting, delaySettingsFor } from './delay-settings.ts';
 export { type Evaluation, evaluate, toleranceIdOf } from './evaluate.ts';
 export { expand } from './expand.ts';
-export type { DelayTerm, Edge, Graph, Node, Scale } from './graph.ts';
+export { type DelayTerm, type Edge, type Graph, type Node, SCALE_UNITS, type Scale } from './graph.ts';
 export type { Heard, Pair, State, TimeVerdict, TimeWord } from './heard.ts';
 export { findComponents, type Loop, readLoops } from './loops.ts';
 export { delayMeasurements, difference, type SignedTerm, settle, uncertain } from './offset.ts';

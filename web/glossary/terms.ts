@@ -66,6 +66,10 @@ export const TERMS = {
     title: 'Finding',
     says: 'Something that is wrong, or doubtful, with where it is, what it rests on, and what would mend it. What rests on something assumed is asked, not claimed.',
   },
+  'noise-floor': {
+    title: 'Noise floor',
+    says: 'What is heard when nothing sounds: the noises of all stages before this place, together.',
+  },
   tap: { title: 'Tap', says: 'A place on the rig that one listens into, to see what arrives there.' },
 } as const;
 

@@ -1,14 +1,16 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
-import type { Rig } from '#core/rig/index.ts';
+import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { StateMark, Term, useKey } from '#web/parts/index.ts';
 import { selectEvaluation, selectRig, selectWireFindings, useAppSelector } from '#web/store/index.ts';
 import { FindingCard } from './FindingCard.tsx';
 import { LeadTable } from './LeadTable.tsx';
+import { LineMapView } from './map/index.ts';
 import { Papers } from './Papers.tsx';
 import { leadRows } from './rows.ts';
+import { TapCard } from './TapCard.tsx';
 
 /** Wire: what is wrong or doubtful, and every lead with what to take for it. */
 export function WireScreen() {
@@ -26,29 +28,58 @@ interface Props {
 
 function Wire({ rig, evaluation, findings }: Props) {
   const [params, setParams] = useSearchParams();
-  const chosen = findings.find((f) => f.id === params.get('finding')) ?? findings[0];
-  const choose = (finding: Finding | undefined) =>
-    finding &&
+  // The address follows the tap, later than keys come: what counts is held here.
+  const [place, setPlace] = useState(params.get('tap'));
+  const tap = useMemo(() => parseTap(rig, place), [rig, place]);
+  const put = (at: PortRef | null) => {
+    const text = at && `${at.deviceId}.${at.portId}`;
+    setPlace(text);
     setParams(
       (all) => {
-        all.set('finding', finding.id);
+        if (text) all.set('tap', text);
+        else all.delete('tap');
         return all;
       },
       { replace: true },
     );
+  };
+  const chosen = findings.find((f) => f.id === params.get('finding')) ?? findings[0];
+  const choose = (finding: Finding | undefined) => {
+    if (!finding) return;
+    setPlace(null);
+    setParams(
+      (all) => {
+        all.set('finding', finding.id);
+        all.delete('tap');
+        return all;
+      },
+      { replace: true },
+    );
+  };
   const move = (by: number) => {
     const at = chosen ? findings.indexOf(chosen) : 0;
     choose(findings[(at + by + findings.length) % findings.length]);
   };
-  useKey('j,arrowdown', 'Next finding', () => move(1));
-  useKey('k,arrowup', 'Finding before', () => move(-1));
+  useKey('j', 'Next finding', () => move(1));
+  useKey('k', 'Finding before', () => move(-1));
+  useKey('escape', 'No tap', () => put(null), tap !== null);
   const rows = useMemo(() => leadRows(rig, evaluation, findings), [rig, evaluation, findings]);
   return (
-    <main className={`frame-page ${chosen ? 'with-card' : ''}`}>
+    <main className={`frame-page ${chosen || tap ? 'with-card' : ''}`}>
       <div className="page">
-        <h1>
+        <h1>Line map</h1>
+        <LineMapView
+          rig={rig}
+          evaluation={evaluation}
+          findings={findings}
+          chosen={tap ? undefined : chosen}
+          tap={tap}
+          onTap={put}
+          onFinding={choose}
+        />
+        <h2>
           <Term id="finding">Findings</Term>
-        </h1>
+        </h2>
         {findings.length === 0 ? (
           <p className="row good">
             <StateMark state="good" /> Nothing is found: leads, levels and who hears what are as wanted.
@@ -56,8 +87,11 @@ function Wire({ rig, evaluation, findings }: Props) {
         ) : (
           <table className="table tight" aria-label="Findings">
             <tbody>
-              {findings.map((finding) => (
-                <tr key={finding.id} aria-selected={finding === chosen}>
+              {findings.map((finding, i) => (
+                <tr key={finding.id} aria-selected={!tap && finding === chosen}>
+                  <td className="number quiet" style={{ width: 26 }}>
+                    {i + 1}
+                  </td>
                   <td style={{ width: 26 }}>
                     <StateMark
                       state={finding.aside ? 'none' : finding.severity}
@@ -83,7 +117,25 @@ function Wire({ rig, evaluation, findings }: Props) {
         <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
         <Papers rig={rig} />
       </div>
-      {chosen && <FindingCard key={chosen.id} rig={rig} evaluation={evaluation} finding={chosen} findings={findings} />}
+      {tap ? (
+        <TapCard
+          rig={rig}
+          evaluation={evaluation}
+          tap={tap}
+          findings={findings}
+          onFinding={choose}
+          onClose={() => put(null)}
+        />
+      ) : (
+        chosen && <FindingCard key={chosen.id} rig={rig} evaluation={evaluation} finding={chosen} findings={findings} />
+      )}
     </main>
   );
+}
+
+/** 'mixer.main-out' as a place of the rig; null where there is none such (any more). */
+function parseTap(rig: Rig, text: string | null): PortRef | null {
+  const [deviceId, portId] = (text ?? '').split('.');
+  const ref = deviceId && portId ? { deviceId, portId } : null;
+  return ref && findPort(rig, findTypes(rig), ref) ? ref : null;
 }

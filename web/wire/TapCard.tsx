@@ -1,0 +1,109 @@
+import { Button } from '@chakra-ui/react';
+import { useNavigate } from 'react-router';
+import type { Finding } from '#core/check/index.ts';
+import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { deviceName, type Evaluation, readPath, SCALE_UNITS } from '#core/signal/index.ts';
+import { formatNumber, SourceLetter, StateMark, Term } from '#web/parts/index.ts';
+import { arrivalsAt } from './arrivals-at.ts';
+
+interface Props {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly tap: PortRef;
+  readonly findings: readonly Finding[];
+  readonly onFinding: (finding: Finding) => void;
+  readonly onClose: () => void;
+}
+
+/** What is at the tap: which sources, how loud, over which noise, how late, by which way; and what is wrong there. */
+export function TapCard({ rig, evaluation, tap, findings, onFinding, onClose }: Props) {
+  const navigate = useNavigate();
+  const port = findPort(rig, findTypes(rig), tap);
+  const { sounds, pictures, noise } = arrivalsAt(evaluation, tap);
+  const here = findings
+    .map((finding, i) => ({ finding, number: i + 1 }))
+    .filter(({ finding }) => finding.where.deviceIds.includes(tap.deviceId));
+  return (
+    <aside className="card" aria-label="Tap">
+      <h2 className="tapped">
+        <Term id="tap">Tap</Term>: {deviceName(rig, tap.deviceId)}, {port?.name ?? tap.portId}
+      </h2>
+      {sounds.length + pictures.length === 0 ? (
+        <p style={{ marginTop: 8 }}>Nothing arrives here.</p>
+      ) : (
+        <table className="table tight" style={{ marginTop: 6 }}>
+          <thead>
+            <tr>
+              <th>Arrives</th>
+              <th className="number">Level</th>
+              <th className="number">Delay, ms</th>
+            </tr>
+          </thead>
+          <tbody>
+            {pictures.map(({ sourceIndex, delayMs, delayLowMs, delayHighMs }) => (
+              <tr key={`p${sourceIndex}-${delayMs}`}>
+                <td>
+                  <SourceLetter source={rig.sources[sourceIndex]!} /> picture
+                </td>
+                <td />
+                <td className="number">
+                  {formatNumber(delayMs)}{' '}
+                  <span className="quiet small">
+                    {formatNumber(delayLowMs)} to {formatNumber(delayHighMs)}
+                  </span>
+                </td>
+              </tr>
+            ))}
+            {sounds.map(({ arrival, scale }) => (
+              <tr key={`s${arrival.sourceIndex}-${arrival.way}-${arrival.delayMs}`}>
+                <td>
+                  <SourceLetter source={rig.sources[arrival.sourceIndex]!} />{' '}
+                  <span className="small">{wayOf(rig, evaluation, arrival)}</span>
+                </td>
+                <td className="number">
+                  {formatNumber(arrival.levelDb)} {SCALE_UNITS[scale]}
+                </td>
+                <td className="number">
+                  {formatNumber(arrival.delayMs)}{' '}
+                  <span className="quiet small">
+                    {formatNumber(arrival.delayLowMs)} to {formatNumber(arrival.delayHighMs)}
+                  </span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {noise && (
+        <p className="quiet" style={{ marginTop: 6 }}>
+          <Term id="noise-floor">Noise floor</Term> {formatNumber(noise.db)} {SCALE_UNITS[noise.scale]}
+          {sounds[0] && `, ${formatNumber(sounds[0].arrival.levelDb - noise.db)} dB under the loudest`}
+        </p>
+      )}
+      {sounds.length > 0 && <p className="quiet small">Typical figures where no take has measured them.</p>}
+      {here.length > 0 && <h2>On this box</h2>}
+      {here.map(({ finding, number }) => (
+        <p key={finding.id} style={{ marginTop: 6 }}>
+          <StateMark state={finding.aside ? 'none' : finding.severity} /> {number}{' '}
+          <button type="button" className="finding" onClick={() => onFinding(finding)}>
+            {finding.asks ?? finding.says}
+          </button>
+        </p>
+      ))}
+      <p className="row" style={{ marginTop: 16 }}>
+        <Button onClick={() => navigate('../bench')}>Measure a take</Button>
+        <Button onClick={onClose}>
+          No tap <kbd>Esc</kbd>
+        </Button>
+      </p>
+    </aside>
+  );
+}
+
+const SHOWN_BOXES = 3;
+/** 'by Mixer, Desk computer': the last boxes that it came through. */
+function wayOf(rig: Rig, { graph }: Evaluation, arrival: Parameters<typeof readPath>[1]): string {
+  const ids = readPath(graph, arrival).deviceIds.slice(0, -1);
+  const last = ids.slice(-SHOWN_BOXES).map((id) => deviceName(rig, id));
+  return last.length === 0 ? 'begins here' : `by ${ids.length > SHOWN_BOXES ? '… ' : ''}${last.join(', ')}`;
+}

@@ -1,0 +1,181 @@
+import { Button } from '@chakra-ui/react';
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import type { Finding } from '#core/check/index.ts';
+import type { Seats } from '#core/layout/index.ts';
+import { LAYERS, type Layer, lineMap, stepTap, type Turn } from '#core/map/index.ts';
+import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { deviceName, type Evaluation } from '#core/signal/index.ts';
+import { useWidth } from '#web/charts/index.ts';
+import { Choice, useKeyHint } from '#web/parts/index.ts';
+import { balloonsOf, isolated, tappedCables } from './drawn.ts';
+import { BalloonMark, BoxMark, LineMark } from './marks.tsx';
+import { useView } from './useView.ts';
+
+interface Props {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly findings: readonly Finding[];
+  readonly chosen: Finding | undefined;
+  readonly tap: PortRef | null;
+  readonly onTap: (tap: PortRef | null) => void;
+  readonly onFinding: (finding: Finding) => void;
+}
+
+const TURNS: Record<string, Turn> = { ArrowRight: 'on', ArrowLeft: 'back', ArrowUp: 'up', ArrowDown: 'down' };
+const LAYER_NAMES: Record<Layer, string> = {
+  all: 'sound and picture',
+  sound: 'sound alone',
+  picture: 'picture alone',
+  usb: 'USB alone',
+  power: 'power alone',
+};
+const HEIGHT = 430;
+
+/** The rig as a drawing: the signal from left to right, each source in its hue, the tapped way under the highlighter. */
+export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onFinding }: Props) {
+  const [layer, setLayer] = useState<Layer>('all');
+  const [alone, setAlone] = useState<{ sourceId: string | null; listenerId: string | null }>({
+    sourceId: null,
+    listenerId: null,
+  });
+  const seats = useRef(new Map<Layer, Seats>());
+  const map = useMemo(() => {
+    const drawn = lineMap(rig, evaluation, layer, seats.current.get(layer));
+    seats.current.set(layer, drawn.drawing.seats);
+    return drawn;
+  }, [rig, evaluation, layer]);
+  const { drawing } = map;
+  const [frame, widthPx] = useWidth<HTMLDivElement>(800);
+  const heightPx = Math.min(HEIGHT, Math.max(160, drawing.heightPx + 40));
+  const { ref, view, closer, farther, fitAll, show, dragging } = useView(
+    drawing.widthPx,
+    drawing.heightPx,
+    widthPx,
+    heightPx,
+  );
+  const only = useMemo(() => isolated(evaluation, alone.sourceId, alone.listenerId), [evaluation, alone]);
+  const tapped = useMemo(() => tappedCables(evaluation, tap), [evaluation, tap]);
+  const balloons = useMemo(() => balloonsOf(map, findings), [map, findings]);
+  const put = (at: PortRef) => {
+    onTap(at);
+    const box = drawing.boxes.get(at.deviceId);
+    if (box) show(box.xPx + box.widthPx / 2, box.yPx + box.heightPx / 2);
+  };
+  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', 'On the map: the tap goes back, on, up, down');
+  useKeyHint('plus,minus,0', 'On the map: closer, farther, all of it');
+  const start = (): PortRef | null => rig.sources[0]?.sound ?? map.lines[0]?.from ?? null;
+  const onKeyDown = (e: KeyboardEvent) => {
+    const turn = TURNS[e.key];
+    if (turn) {
+      const next = tap ? stepTap(rig, evaluation, map, tap, turn) : start();
+      if (next) put(next);
+    } else if (e.key === '+' || e.key === '=') closer();
+    else if (e.key === '-') farther();
+    else if (e.key === '0') fitAll();
+    else if (e.key === 'Escape' && tap) onTap(null);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  const types = findTypes(rig);
+  const said = tap ? `${deviceName(rig, tap.deviceId)}, ${findPort(rig, types, tap)?.name ?? tap.portId}` : 'no tap';
+  return (
+    <>
+      <div className="spread" style={{ marginTop: 8 }}>
+        <span className="row map-choices">
+          <Choice
+            label="What is drawn"
+            value={layer}
+            options={LAYERS.map((l) => [l, LAYER_NAMES[l]] as const)}
+            onChange={(l) => setLayer(l as Layer)}
+          />
+          <Choice
+            label="Source drawn alone"
+            value={alone.sourceId ?? ''}
+            options={[['', 'every source'], ...rig.sources.map((s) => [s.id, `only ${s.name}`] as const)]}
+            onChange={(id) => setAlone({ ...alone, sourceId: id || null })}
+          />
+          <Choice
+            label="Listener drawn alone"
+            value={alone.listenerId ?? ''}
+            options={[['', 'every listener'], ...rig.listeners.map((l) => [l.id, `only ${l.name}`] as const)]}
+            onChange={(id) => setAlone({ ...alone, listenerId: id || null })}
+          />
+        </span>
+        <span className="row">
+          <Button onClick={farther} aria-label="Farther">
+            −
+          </Button>
+          <Button onClick={closer} aria-label="Closer">
+            +
+          </Button>
+          <Button onClick={fitAll}>
+            Fit <kbd>0</kbd>
+          </Button>
+        </span>
+      </div>
+      <div
+        ref={frame}
+        className="map"
+        role="application"
+        aria-label={`Line map of ${rig.name}: arrow keys walk the tap along the signal`}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: a drawing that one walks by arrow keys
+        tabIndex={0}
+        onKeyDown={onKeyDown}
+      >
+        <svg ref={ref} width={widthPx} height={heightPx} {...dragging}>
+          <title>Line map</title>
+          <g transform={`scale(${view.scale}) translate(${-view.x} ${-view.y})`}>
+            {map.lines.map((line) => (
+              <LineMark
+                key={line.id}
+                rig={rig}
+                line={line}
+                points={drawing.wires.get(line.id)!}
+                tapped={line.cableIds.some((id) => tapped.has(id))}
+                dim={only !== null && !line.cableIds.some((id) => only.has(id))}
+                marked={line.cableIds.some((id) => chosen?.where.cableIds.includes(id))}
+                onTap={() => put(line.to)}
+              />
+            ))}
+            {map.boxes.map((box) => (
+              <BoxMark
+                key={box.deviceId}
+                rig={rig}
+                box={box}
+                at={drawing.boxes.get(box.deviceId)!}
+                tapped={tap?.deviceId === box.deviceId}
+                onTap={() => put(tapOf(rig, map.lines, box.deviceId))}
+              />
+            ))}
+            {balloons.map((b) => (
+              <BalloonMark
+                key={b.finding.id}
+                balloon={b}
+                chosen={b.finding === chosen}
+                onChoose={() => onFinding(b.finding)}
+              />
+            ))}
+          </g>
+        </svg>
+        <p className="visually-hidden" aria-live="polite">
+          Tap: {said}
+        </p>
+      </div>
+      <p className="small quiet" style={{ marginTop: 2 }}>
+        A line is a source, its thickness the level; a gap: nothing arrives; broken: assumed; a number: a finding;
+        yellow: the tapped way.
+        {drawing.boxes.size === 0 && layer !== 'all' && ` Nothing of this rig is drawn: ${LAYER_NAMES[layer]}.`}
+      </p>
+    </>
+  );
+}
+
+/** Where one looks first at a box: what comes out of it, or what goes in. */
+function tapOf(rig: Rig, lines: readonly { from: PortRef; to: PortRef }[], deviceId: string): PortRef {
+  const out = lines.find((l) => l.from.deviceId === deviceId)?.from;
+  const into = lines.find((l) => l.to.deviceId === deviceId)?.to;
+  const heard = rig.listeners.find((l) => l.sound.deviceId === deviceId)?.sound;
+  const portId = findTypes(rig).get(rig.devices.find((d) => d.id === deviceId)!.typeId)!.ports[0]?.id ?? '';
+  return heard ?? out ?? into ?? { deviceId, portId };
+}

@@ -1,0 +1,1 @@
+export { LineMapView } from './LineMapView.tsx';
