@@ -139,6 +139,21 @@ describe('a layout', () => {
     const back = ring.wires.filter((w) => boxes.get(w.to.node)!.rank <= boxes.get(w.from.node)!.rank);
     expect(back).toHaveLength(1);
   });
+  it('opens a loop where it goes through air, whatever else is in it', () => {
+    fc.assert(
+      fc.property(fc.nat(4), (air) => {
+        const names = ['a', 'b', 'c', 'd', 'e'];
+        const ring = graph(
+          names,
+          names.map((n, i) => `${n}.0 > ${names[(i + 1) % 5]}.0`),
+        );
+        const wires = ring.wires.map((w, i) => ({ ...w, weak: i === air }));
+        const { boxes } = layout(ring.shapes, wires);
+        const back = wires.filter((w) => boxes.get(w.to.node)!.rank <= boxes.get(w.from.node)!.rank);
+        expect(back.map((w) => w.weak)).toEqual([true]);
+      }),
+    );
+  });
   it('is the same for the same, and holds for nothing at all', () => {
     const { shapes, wires } = graph(['a', 'b', 'c'], ['a.0 > b.0', 'a.1 > c.0']);
     expect(layout(shapes, wires)).toEqual(layout(shapes, wires));

@@ -27,6 +27,7 @@ export function layout(shapes: readonly Shape[], wires: readonly Wire[], last?: 
     ids: shapes.map((s) => s.id),
     from: Int32Array.from(wires, (w) => at.get(w.from.node)!),
     to: Int32Array.from(wires, (w) => at.get(w.to.node)!),
+    weak: Uint8Array.from(wires, (w) => (w.weak ? 1 : 0)),
   };
   if (last && shapes.some((s) => last.has(s.id))) return seated(net, shapes, wires, last);
   const small = shapes.length + wires.length <= TRIED_UP_TO;

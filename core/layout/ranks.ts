@@ -5,20 +5,56 @@ export interface Net {
   readonly ids: readonly string[];
   readonly from: Int32Array;
   readonly to: Int32Array;
+  /** 1 for joints at which a loop is opened first. */
+  readonly weak: Uint8Array;
 }
 
 /** Which joints run against the order of the signal: taken as backward, none of the rest closes a ring. */
 function findBackward(net: Net, seats: Seats | undefined, by: Breaking): Uint8Array {
-  const count = net.ids.length;
-  if (by === 'walk') return backOnTheWalk(net);
-  const order = orderOf(net, seats);
+  const strong = [...net.from.keys()].filter((j) => !net.weak[j]);
+  const firm: Net = {
+    ids: net.ids,
+    from: Int32Array.from(strong, (j) => net.from[j]!),
+    to: Int32Array.from(strong, (j) => net.to[j]!),
+    weak: new Uint8Array(strong.length),
+  };
+  const found = by === 'walk' ? backOnTheWalk(firm) : againstTheOrder(firm, seats);
   const backward = new Uint8Array(net.from.length);
-  const place = new Int32Array(count);
-  order.forEach((box, i) => {
+  strong.forEach((j, i) => {
+    backward[j] = found[i]!;
+  });
+  addWeak(net, backward);
+  return backward;
+}
+
+function againstTheOrder(net: Net, seats: Seats | undefined): Uint8Array {
+  const place = new Int32Array(net.ids.length);
+  orderOf(net, seats).forEach((box, i) => {
     place[box] = i;
   });
-  for (let j = 0; j < net.from.length; j++) if (place[net.from[j]!]! >= place[net.to[j]!]!) backward[j] = 1;
-  return backward;
+  return Uint8Array.from(net.from, (from, j) => (place[from]! >= place[net.to[j]!]! ? 1 : 0));
+}
+
+/** Takes the weak joints in one by one, and those that would close a ring as backward. */
+function addWeak({ ids, from, to, weak }: Net, backward: Uint8Array): void {
+  const ahead: number[][] = Array.from({ length: ids.length }, () => []);
+  for (let j = 0; j < from.length; j++) if (!weak[j] && !backward[j]) ahead[from[j]!]!.push(to[j]!);
+  const leads = (start: number, end: number): boolean => {
+    const seen = new Uint8Array(ids.length);
+    const open = [start];
+    for (let box = open.pop(); box !== undefined; box = open.pop()) {
+      if (box === end) return true;
+      if (seen[box]) continue;
+      seen[box] = 1;
+      for (const next of ahead[box]!) open.push(next);
+    }
+    return false;
+  };
+  for (let j = 0; j < from.length; j++) {
+    if (!weak[j]) continue;
+    if (leads(to[j]!, from[j]!)) backward[j] = 1;
+    else ahead[from[j]!]!.push(to[j]!);
+  }
 }
 
 /** How loops are opened: where least runs against the order, or where a walk along the signal comes back on itself. */

@@ -13,6 +13,8 @@ export interface Wire {
   readonly id: string;
   readonly from: { readonly node: string; readonly port: string };
   readonly to: { readonly node: string; readonly port: string };
+  /** Through air or by sight: where a loop has to be opened, it is opened here first. */
+  readonly weak?: boolean;
   /** How broad it is drawn; its track is as broad. */
   readonly thicknessPx?: number;
 }

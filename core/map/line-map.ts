@@ -196,6 +196,7 @@ export function lineMap(rig: Rig, evaluation: Evaluation, layer: Layer = 'all', 
     id: l.id,
     from: { node: l.from.deviceId, port: portOf(l.from) },
     to: { node: l.to.deviceId, port: portOf(l.to) },
+    weak: l.medium === 'air' || l.medium === 'light',
     thicknessPx: Math.max(1, Math.min(MOST_STRANDS, l.strands.length)) * STRAND_PITCH,
   }));
   const shapes = shapesOf(rig, types, boxes, wires);
