@@ -1,60 +1,9 @@
 import type { Rig } from '#core/rig/index.ts';
+import { air, device, lead, light, must, pairs, ref, type Settings, seen, software } from './parts.ts';
 
-type Cable = Rig['cables'][number];
-type Settings = Rig['devices'][number]['settings'];
-
-const lead = (id: string, from: string, to: string, lengthM: number, known: Cable['known'] = 'seen'): Cable => ({
-  id,
-  from: ref(from),
-  to: ref(to),
-  medium: 'lead',
-  lengthM,
-  known,
-});
-type Pairs = readonly (readonly [string, string])[];
-const pairs = (list: Pairs): NonNullable<Cable['map']> => list.map(([from, to]) => ({ from, to }));
-const software = (id: string, from: string, to: string, map?: Pairs): Cable => ({
-  ...lead(id, from, to, 0),
-  medium: 'software',
-  ...(map && { map: pairs(map) }),
-});
-const air = (id: string, from: string, to: string, lengthM: number): Cable => ({
-  ...lead(id, from, to, lengthM, 'assumed'),
-  medium: 'air',
-});
-const light = (id: string, from: string, to: string, lengthM: number): Cable => ({
-  ...air(id, from, to, lengthM),
-  medium: 'light',
-});
-
-function ref(place: string): { deviceId: string; portId: string } {
-  const [deviceId, portId] = place.split('/') as [string, string];
-  return { deviceId, portId };
-}
-
-const seen = (values: Record<string, number | boolean | string>): Settings =>
-  Object.fromEntries(Object.entries(values).map(([id, value]) => [id, { value, known: 'seen' as const }]));
-
-type Device = Rig['devices'][number];
-const device = (
-  id: string,
-  typeId: string,
-  name: string,
-  settings: Settings = {},
-  more: Partial<Device> = {},
-): Device => ({
-  id,
-  typeId,
-  name,
-  settings,
-  ...more,
-});
 const DESK = { on: 'desk-computer' };
 const CLUB = { on: 'club-laptop' };
 const COUCH = { fedBy: 'couch-strip' };
-
-const must = (listenerId: string, ...sourceIds: string[]) =>
-  sourceIds.map((sourceId) => ({ sourceId, listenerId, want: 'must' as const }));
 
 /**
  * Boathouse relay: a rowing club's six-hour charity relay of old video games, as its crew set it up, faults and all.

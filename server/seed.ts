@@ -6,15 +6,21 @@ import PFFFT from '@echogarden/pffft-wasm/simd';
 import { parseRig } from '#core/rig/index.ts';
 import { fftOver, type PffftModule } from '#core/samples/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
+import { gliderCorner } from '#demo/glider-corner.ts';
+import { quayTalk } from '#demo/quay-talk.ts';
+import { skerryNet } from '#demo/skerry-net.ts';
 import { demoTakes } from '#demo/takes.ts';
 import type { Server } from './app.ts';
 
 /** Fixed ids: seeding twice, or after a stop halfway, makes nothing twice. */
 export const DEMO_RIG_ID = '0b0a7405-e000-4000-8000-000000000001';
+/** Rigs without takes; they come first, and count for nothing in whether the demo was ever there. */
+const OTHERS = [quayTalk, gliderCorner, skerryNet];
+const rigId = (n: number): string => `0b0a7405-e000-4000-8000-${String(n).padStart(12, '0')}`;
 const takeId = (n: number): string => `7a4e0000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 const VIDEO = { id: takeId(1), name: 'couch clap.mp4', file: 'couch-clap.mp4' };
 
-/** Puts the Boathouse relay and its takes there, once: the rig comes last, and was it ever there, all is left as it is. */
+/** Puts the demo rigs and the takes of the Boathouse relay there, once: that rig comes last, and was it ever there, all is left as it is. */
 export async function seedDemo({ rigs, takes }: Server, takesFolder: string): Promise<boolean> {
   if (await rigs.known(DEMO_RIG_ID)) return false;
   const path = join(takesFolder, VIDEO.file);
@@ -24,6 +30,10 @@ export async function seedDemo({ rigs, takes }: Server, takesFolder: string): Pr
   for (const [i, take] of demoTakes.entries()) {
     const bytes = take.render(fftOf);
     await takes.add(takeId(i + 2), take.name, Readable.from([Buffer.from(bytes)]), bytes.length);
+  }
+  for (const [i, rig] of OTHERS.entries()) {
+    const id = rigId(i + 2);
+    if (!(await rigs.known(id))) await rigs.create(id, parseRig(rig));
   }
   await rigs.create(DEMO_RIG_ID, parseRig(boathouse));
   return true;

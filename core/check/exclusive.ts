@@ -70,6 +70,8 @@ export const exclusiveRules: readonly Rule[] = [
     (context) =>
       shutPorts(context).flatMap(({ deviceId, portId, settingId }) => {
         const box = context.box(deviceId);
+        // Keyed by hand or pedal: shut is how it waits.
+        if (box.type.family === 'two-way') return [];
         const leads = context.rig.cables.filter(
           (c) =>
             c.medium === 'lead' &&

@@ -311,7 +311,7 @@ const CASES: readonly (readonly [string, Rig, Rig])[] = [
   [
     'transmitter-near-lead',
     radios(true, 'mixer-analogue'),
-    desk({ m: 'mixer-analogue', r: 'two-way-radio' }, ['m.send-out > r.microphone 2']),
+    desk({ m: 'mixer-analogue', r: 'two-way-radio' }, ['m.send-out > r.microphone 1']),
   ],
   ['transmitter-voice-keyed', radios(false, 'mixer-analogue'), radios(false, 'microphone-dynamic')],
   ['room-camera-microphone', camera(false, true), camera(true, true)],
@@ -395,6 +395,7 @@ const CASES: readonly (readonly [string, Rig, Rig])[] = [
     }),
   ],
   ['level-clips', hot(30), hot(0)],
+  ['room-poorer-microphone', twoMicrophones('head-worn-display'), twoMicrophones('lapel-usb')],
 ];
 
 function bank(milliamps: number): DeviceType {
@@ -421,6 +422,22 @@ function packs(count: number): Rig {
       ]),
     ),
     n.map((i) => `a${i}.radio > b${i}.radio 5 radio`),
+  );
+}
+/** A voice by two microphones, the first into a recording of its own, the desk microphone into another. */
+function twoMicrophones(first: string): Rig {
+  const boom = first === 'head-worn-display' ? 'boom' : 'capsule';
+  return desk(
+    { v: 'person', m: first, n: 'microphone-usb', p: 'computer-desktop', q: 'recording-program' },
+    [
+      `v.voice > m.${boom} 0.1 air`,
+      'v.voice > n.capsule 0.5 air',
+      'm.usb > p.usb-1',
+      'n.usb > p.usb-2',
+      'p.from-usb-1 > q.in-1 software',
+      'p.from-usb-2 > q.in-2 software',
+    ],
+    { sources: ['v: v.voice'], listeners: ['a: q.track-1', 'b: q.track-2'], plan: ['v > a', 'v > b'] },
   );
 }
 function hot(db: number): Rig {

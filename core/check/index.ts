@@ -1,6 +1,6 @@
 export { check, fixesOf, RULES } from './check.ts';
 export type { Finding, Fix, Reason, Rule, Severity, Stage } from './finding.ts';
 export { familyOf, isBalanced, type LeadSeen, leadsOf, sayLead } from './leads.ts';
-export { limitOf } from './lengths.ts';
+export { limitFor, limitOf } from './lengths.ts';
 export { chainOf } from './plugs.ts';
 export { type Tally, tally } from './tally.ts';

@@ -1,5 +1,6 @@
+import { type Cable, findTypes, type Rig } from '#core/rig/index.ts';
 import { type Rule, rule } from './finding.ts';
-import { familyOf, isBalanced, type LeadSeen, sayLead } from './leads.ts';
+import { familyOf, isBalanced, type LeadSeen, leadsOf, sayLead } from './leads.ts';
 
 /** How long a lead may be, metres: what careful people keep to, and where the standard or practice ends. */
 interface Limit {
@@ -82,6 +83,12 @@ export function limitOf(lead: LeadSeen): Limit | null {
     default:
       return null;
   }
+}
+
+/** The limit of a cable that may not be plugged yet; null where no length matters. */
+export function limitFor(rig: Rig, cable: Cable): Limit | null {
+  const [lead] = leadsOf({ ...rig, cables: [cable] }, findTypes(rig));
+  return lead ? limitOf(lead) : null;
 }
 
 const question = (lead: LeadSeen): string | null =>

@@ -1,4 +1,5 @@
-import type { LevelClass } from '#core/rig/index.ts';
+import { connectorOf } from '#core/plug/index.ts';
+import type { LevelClass, PortSpec } from '#core/rig/index.ts';
 import type { Rule, Severity } from './finding.ts';
 import { rule } from './finding.ts';
 import { askLead, onLead, sayLead } from './leads.ts';
@@ -76,10 +77,16 @@ const MISMATCHES: readonly Mismatch[] = [
   },
 ];
 
+const isJack = ({ connector }: PortSpec): boolean => connectorOf(connector)?.family === 'jack';
+
 export const levelRules: readonly Rule[] = MISMATCHES.map((m) =>
   rule('wire', m.id, ({ leads }) =>
     leads
       .filter(({ from, to }) => m.from.includes(from.port.level) && m.to.includes(to.port.level))
+      // The jack of a combined socket is its line input.
+      .filter(
+        ({ from, to }) => m.id !== 'level-into-microphone' || !(to.port.connector === 'combo-xlr' && isJack(from.port)),
+      )
       .map((lead) => ({
         at: lead.cable.id,
         severity: m.severity,

@@ -75,7 +75,11 @@ export const movingRules: readonly Rule[] = [
     const senders = boxes.filter(
       (b) =>
         b.type.family === 'two-way' &&
-        rig.cables.some((c) => c.from.deviceId === b.device.id && c.from.portId === 'air-out'),
+        rig.cables.some(
+          (c) =>
+            (c.from.deviceId === b.device.id && c.from.portId === 'air-out') ||
+            (c.to.deviceId === b.device.id && c.to.portId === 'microphone'),
+        ),
     );
     if (senders.length === 0) return [];
     return plugged

@@ -120,19 +120,26 @@ export const idleRules: readonly Rule[] = [
         why: [{ says: 'no listener has it by any way', source: 'the ways of this rig' }],
       })),
   ),
-  rule('route', 'plan-listener-silent', ({ rig, evaluation }) =>
-    rig.listeners
-      .filter(
-        (l) => rig.sources.length > 0 && evaluation.pairs.every((p) => p.listenerId !== l.id || p.ways.length === 0),
-      )
-      .map((listener) => ({
-        at: listener.id,
-        severity: 'watch' as const,
-        where: { listenerId: listener.id, deviceIds: [listener.sound.deviceId] },
-        says: `${listener.name} gets nothing at all.`,
-        why: [{ says: 'no source comes to it by any way', source: 'the ways of this rig' }],
-      })),
-  ),
+  rule('route', 'plan-listener-silent', ({ rig, evaluation, box }) => {
+    const silent = rig.listeners.filter(
+      (l) => rig.sources.length > 0 && evaluation.pairs.every((p) => p.listenerId !== l.id || p.ways.length === 0),
+    );
+    const said = (at: string, names: string, deviceId: string, listenerId?: string) => ({
+      at,
+      severity: 'watch' as const,
+      where: { deviceIds: [deviceId], ...(listenerId && { listenerId }) },
+      says: `${names} nothing at all.`,
+      why: [{ says: 'no source comes there by any way', source: 'the ways of this rig' }],
+    });
+    return [...new Set(silent.map((l) => l.sound.deviceId))].flatMap((deviceId) => {
+      const here = silent.filter((l) => l.sound.deviceId === deviceId);
+      const all = rig.listeners.filter((l) => l.sound.deviceId === deviceId);
+      // A box that gets nothing anywhere is one matter, not one for each of its tracks.
+      return here.length > 1 && here.length === all.length
+        ? [said(deviceId, `${box(deviceId).device.name} gets, on stream or tracks,`, deviceId)]
+        : here.map((l) => said(l.id, `${l.name} gets`, deviceId, l.id));
+    });
+  }),
   rule('route', 'level-clips', ({ rig, evaluation }) =>
     evaluation.pairs.flatMap((pair) => {
       const [way] = pair.ways;

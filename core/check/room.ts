@@ -8,6 +8,8 @@ const FAR_MOUTH_M = 0.6;
 const NEAR_M = 0.15;
 /** Tenfold the distance of the closest is not the same voice's microphone any more. */
 const OF_NO_MATTER = 10;
+/** A way that carries no more than this sounds like a telephone. */
+const TELEPHONE_HZ = 9000;
 
 interface Ear {
   readonly cableId: string;
@@ -31,6 +33,22 @@ function earsOf(context: Context): { source: Context['rig']['sources'][number]; 
       .sort((a, b) => a.lengthM - b.lengthM),
   }));
 }
+
+/** Whether one listener gets a voice by both microphones. */
+const heardTogether = ({ evaluation }: Context, sourceId: string, a: string, b: string): boolean =>
+  evaluation.pairs.some(
+    (p) =>
+      p.sourceId === sourceId &&
+      p.ways.some((w) => w.deviceIds.includes(a)) &&
+      p.ways.some((w) => w.deviceIds.includes(b)),
+  );
+
+/** The first box that a voice comes through. */
+const microphoneOf = (
+  { box }: Context,
+  source: Context['rig']['sources'][number],
+  deviceIds: readonly string[],
+): string | undefined => deviceIds.find((id) => id !== source.sound.deviceId && box(id).type.family !== 'people');
 
 const RULE_3_TO_1 = {
   says: 'at three times the distance the second is 9.5 dB down, and the comb is not heard',
@@ -80,6 +98,7 @@ export const roomRules: readonly Rule[] = [
       if (
         !first ||
         !second ||
+        !heardTogether(context, source.id, first.deviceId, second.deviceId) ||
         second.lengthM >= first.lengthM * THREE_TO_ONE ||
         second.lengthM > first.lengthM * OF_NO_MATTER
       )
@@ -99,6 +118,29 @@ export const roomRules: readonly Rule[] = [
             RULE_3_TO_1,
             { says: `${dbFromRatio(second.lengthM / first.lengthM).toFixed(1)} dB apart now`, source: 'distance' },
           ],
+        },
+      ];
+    }),
+  ),
+  rule('route', 'room-poorer-microphone', (context) =>
+    context.evaluation.pairs.flatMap((pair): Draft[] => {
+      const [way] = pair.ways;
+      if (pair.want !== 'must' || !way || way.arrival.highHz > TELEPHONE_HZ) return [];
+      const better = context.evaluation.pairs.find(
+        (p) =>
+          p.sourceId === pair.sourceId && p.ways[0] && p.ways[0].arrival.highHz > 1.5 * Math.max(way.arrival.highHz, 1),
+      );
+      const source = context.rig.sources.find((s) => s.id === pair.sourceId)!;
+      const [poor, good] = [way, better?.ways[0]].map((w) => w && microphoneOf(context, source, w.deviceIds));
+      if (!poor || !good || poor === good) return [];
+      const name = (id: string) => context.box(id).device.name;
+      return [
+        {
+          at: `${pair.sourceId}>${pair.listenerId}`,
+          severity: 'watch',
+          where: { deviceIds: way.deviceIds, sourceId: pair.sourceId, listenerId: pair.listenerId },
+          says: `${context.rig.listeners.find((l) => l.id === pair.listenerId)?.name} hears ${source.name} by ${name(poor)}, which carries up to ${(way.arrival.highHz / 1000).toFixed(0)} kHz, although ${name(good)} has the same voice better. Choose that one there.`,
+          why: [{ says: `up to ${way.arrival.highHz} Hz`, source: 'the bands of this way, typical' }],
         },
       ];
     }),

@@ -7,6 +7,8 @@ import { Aside, type Device, LeadTask, type Rig, RigDocument, SettingTask } from
 const shape = RigDocument.shape;
 const Id = shape.devices.element.shape.id;
 
+const Place = z.int().min(0).max(64);
+
 const SingleEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('rename'), name: shape.name }),
   z.strictObject({ kind: z.literal('set-session'), session: shape.session }),
@@ -23,9 +25,10 @@ const SingleEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('remove-device'), deviceId: Id }),
   z.strictObject({ kind: z.literal('plug'), cable: shape.cables.element }),
   z.strictObject({ kind: z.literal('unplug'), cableId: Id }),
-  z.strictObject({ kind: z.literal('add-source'), source: shape.sources.element }),
+  /** Sources and listeners stand in an order of the person’s own: at the end, or at a place. */
+  z.strictObject({ kind: z.literal('add-source'), source: shape.sources.element, at: Place.optional() }),
   z.strictObject({ kind: z.literal('remove-source'), sourceId: Id }),
-  z.strictObject({ kind: z.literal('add-listener'), listener: shape.listeners.element }),
+  z.strictObject({ kind: z.literal('add-listener'), listener: shape.listeners.element, at: Place.optional() }),
   z.strictObject({ kind: z.literal('remove-listener'), listenerId: Id }),
   z.strictObject({ kind: z.literal('add-type'), type: shape.types.element }),
   z.strictObject({ kind: z.literal('remove-type'), typeId: Id }),
@@ -100,16 +103,27 @@ function change(rig: Rig, edit: Edit): Applied {
     case 'unplug':
       return remove(rig, 'cables', edit.cableId, (cable) => ({ kind: 'plug', cable }));
     case 'add-source':
-      return accept({ sources: [...rig.sources, edit.source] }, { kind: 'remove-source', sourceId: edit.source.id });
+      return accept(
+        { sources: inserted(rig.sources, edit.source, edit.at) },
+        { kind: 'remove-source', sourceId: edit.source.id },
+      );
     case 'remove-source':
-      return remove(rig, 'sources', edit.sourceId, (source) => ({ kind: 'add-source', source }));
+      return remove(rig, 'sources', edit.sourceId, (source) => ({
+        kind: 'add-source',
+        source,
+        at: rig.sources.indexOf(source),
+      }));
     case 'add-listener':
       return accept(
-        { listeners: [...rig.listeners, edit.listener] },
+        { listeners: inserted(rig.listeners, edit.listener, edit.at) },
         { kind: 'remove-listener', listenerId: edit.listener.id },
       );
     case 'remove-listener':
-      return remove(rig, 'listeners', edit.listenerId, (listener) => ({ kind: 'add-listener', listener }));
+      return remove(rig, 'listeners', edit.listenerId, (listener) => ({
+        kind: 'add-listener',
+        listener,
+        at: rig.listeners.indexOf(listener),
+      }));
     case 'add-type':
       return accept({ types: [...rig.types, edit.type] }, { kind: 'remove-type', typeId: edit.type.id });
     case 'remove-type':
@@ -153,6 +167,12 @@ function change(rig: Rig, edit: Edit): Applied {
     }
   }
 }
+
+const inserted = <T>(list: readonly T[], item: T, at = list.length): T[] => [
+  ...list.slice(0, at),
+  item,
+  ...list.slice(at),
+];
 
 function withSetting(device: Device, settingId: string, setting: Device['settings'][string] | null): Device {
   const others = Object.entries(device.settings).filter(([id]) => id !== settingId);

@@ -23,7 +23,7 @@ export {
   settingOf,
   type Types,
 } from './lookup.ts';
-export { parseDeviceType, parseRig, parseRigText } from './parse.ts';
+export { emptyRig, parseDeviceType, parseRig, parseRigText } from './parse.ts';
 export {
   type Aside,
   type Cable,

@@ -121,3 +121,20 @@ const inOrder = (device: Device): Device => ({
   ...device,
   settings: Object.fromEntries(Object.entries(device.settings).sort(([a], [b]) => (a < b ? -1 : 1))),
 });
+
+/** A rig with nothing on it. */
+export const emptyRig = (name: string): Rig => ({
+  schemaVersion: RIG_VERSION,
+  name,
+  notes: '',
+  session: { frameRate: { num: 60, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18 },
+  types: [],
+  devices: [],
+  cables: [],
+  sources: [],
+  listeners: [],
+  plan: [],
+  measurements: [],
+  tasks: [],
+  aside: [],
+});

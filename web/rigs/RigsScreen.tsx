@@ -10,9 +10,14 @@ import { useRigActions } from './actions.ts';
 export function RigsScreen() {
   const navigate = useNavigate();
   const rigs = api.useRigsQuery(undefined, { pollingInterval: 0, refetchOnMountOrArgChange: true });
-  const { notice, dismiss, duplicate, exportRig, importFile, remove, undoRemove, removed } = useRigActions();
+  const { notice, dismiss, begin, duplicate, exportRig, importFile, remove, undoRemove, removed } = useRigActions();
   const chooser = useRef<HTMLInputElement>(null);
   const [search, setSearch] = useState('');
+  const beginDesk = async () => {
+    const id = await begin();
+    if (id) navigate(`/rigs/${id}/wire`);
+  };
+  useKey('n', 'Begin an empty desk', () => void beginDesk());
   useKey('b', 'Listen to a file on the bench', () => navigate('/bench'));
   useKey('i', 'Import a rig', () => chooser.current?.click());
   const shown = (rigs.data ?? []).filter((r) => r.name.toLowerCase().includes(search.trim().toLowerCase()));
@@ -30,6 +35,17 @@ export function RigsScreen() {
               <p style={{ marginTop: 12 }}>
                 <Button variant="solid" onClick={() => navigate('/bench')}>
                   Open the bench <kbd>b</kbd>
+                </Button>
+              </p>
+            </div>
+            <div className="door">
+              <h2 style={{ marginTop: 0 }}>My desk</h2>
+              <p className="quiet">
+                What is on it, in under five minutes: type the boxes from source to end. Leads and findings follow.
+              </p>
+              <p style={{ marginTop: 12 }}>
+                <Button onClick={() => void beginDesk()}>
+                  Begin empty <kbd>n</kbd>
                 </Button>
               </p>
             </div>

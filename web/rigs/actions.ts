@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { LARGEST_RIG_BYTES, type RigSummary } from '#api/index.ts';
-import { parseRig, parseRigText, RigError } from '#core/rig/index.ts';
+import { emptyRig, parseRig, parseRigText, RigError } from '#core/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { saveAs } from '#web/parts/index.ts';
 import { api, sayProblem, useAppDispatch } from '#web/store/index.ts';
@@ -44,6 +44,17 @@ export function useRigActions() {
         await create({ id: crypto.randomUUID(), document: copy }).unwrap();
         return { state: 'good', says: `‘${copy.name}’ is there.` };
       }),
+    /** A rig with nothing on it; its id, or null with the reason said. */
+    begin: async (): Promise<string | null> => {
+      const id = crypto.randomUUID();
+      try {
+        await create({ id, document: emptyRig('My desk') }).unwrap();
+        return id;
+      } catch (error) {
+        say({ state: 'fix', says: sayProblem(error) });
+        return null;
+      }
+    },
     exportRig: (rig: RigSummary) =>
       attempt(async () => {
         saveAs(`${rig.name}.json`, JSON.stringify(await documentOf(rig), null, 2), 'application/json');

@@ -1,10 +1,11 @@
 import { Button } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
-import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { findDevice, findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import { formatNumber, SourceLetter, StateMark, Term } from '#web/parts/index.ts';
 import { arrivalsAt } from './arrivals-at.ts';
+import { BoxFacts } from './BoxFacts.tsx';
 
 interface Props {
   readonly rig: Rig;
@@ -18,6 +19,7 @@ interface Props {
 /** What is at the tap: which sources, how loud, over which noise, how late, by which way; and what is wrong there. */
 export function TapCard({ rig, evaluation, tap, findings, onFinding, onClose }: Props) {
   const navigate = useNavigate();
+  const device = findDevice(rig, tap.deviceId);
   const port = findPort(rig, findTypes(rig), tap);
   const { sounds, pictures, noise } = arrivalsAt(evaluation, tap);
   const here = findings
@@ -90,6 +92,7 @@ export function TapCard({ rig, evaluation, tap, findings, onFinding, onClose }: 
           </button>
         </p>
       ))}
+      {device && <BoxFacts rig={rig} device={device} onGone={onClose} />}
       <p className="row" style={{ marginTop: 16 }}>
         <Button onClick={() => navigate('../bench')}>Measure a take</Button>
         <Button onClick={onClose}>

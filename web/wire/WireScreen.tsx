@@ -1,3 +1,4 @@
+import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
@@ -5,10 +6,12 @@ import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts'
 import type { Evaluation } from '#core/signal/index.ts';
 import { StateMark, Term, useKey } from '#web/parts/index.ts';
 import { selectEvaluation, selectRig, selectWireFindings, useAppSelector } from '#web/store/index.ts';
+import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
 import { LeadTable } from './LeadTable.tsx';
 import { LineMapView } from './map/index.ts';
 import { Papers } from './Papers.tsx';
+import { PlugDialog } from './PlugDialog.tsx';
 import { leadRows } from './rows.ts';
 import { TapCard } from './TapCard.tsx';
 
@@ -62,21 +65,44 @@ function Wire({ rig, evaluation, findings }: Props) {
   };
   useKey('j', 'Next finding', () => move(1));
   useKey('k', 'Finding before', () => move(-1));
+  const [dialog, setDialog] = useState<'plug' | 'add' | null>(null);
+  useKey('p', 'Plug', () => setDialog('plug'), dialog === null && rig.devices.length > 1);
+  useKey('a', 'Add a device', () => setDialog('add'), dialog === null);
   useKey('escape', 'No tap', () => put(null), tap !== null);
   const rows = useMemo(() => leadRows(rig, evaluation, findings), [rig, evaluation, findings]);
   return (
     <main className={`frame-page ${chosen || tap ? 'with-card' : ''}`}>
       <div className="page">
-        <h1>Line map</h1>
-        <LineMapView
-          rig={rig}
-          evaluation={evaluation}
-          findings={findings}
-          chosen={tap ? undefined : chosen}
-          tap={tap}
-          onTap={put}
-          onFinding={choose}
-        />
+        <div className="spread">
+          <h1>Line map</h1>
+          <span className="row">
+            <Button variant="solid" onClick={() => setDialog('plug')} disabled={rig.devices.length < 2}>
+              Plug <kbd>p</kbd>
+            </Button>
+            <Button onClick={() => setDialog('add')}>
+              Add a device <kbd>a</kbd>
+            </Button>
+          </span>
+        </div>
+        {dialog === 'plug' && <PlugDialog rig={rig} findings={findings} from={tap} onClose={() => setDialog(null)} />}
+        {dialog === 'add' && <AddDialog rig={rig} onClose={() => setDialog(null)} onAdded={() => setDialog(null)} />}
+        {rig.devices.length === 0 && (
+          <p style={{ marginTop: 12 }}>
+            Nothing stands on this desk yet. Press <kbd>a</kbd> and type a way from source to end: console &gt; splitter
+            &gt; capture &gt; computer
+          </p>
+        )}
+        {rig.devices.length > 0 && (
+          <LineMapView
+            rig={rig}
+            evaluation={evaluation}
+            findings={findings}
+            chosen={tap ? undefined : chosen}
+            tap={tap}
+            onTap={put}
+            onFinding={choose}
+          />
+        )}
         <h2>
           <Term id="finding">Findings</Term>
         </h2>

@@ -76,6 +76,16 @@ const TYPICAL: Pick<Screen, 'gameMs' | 'filmMs' | 'preset'> = {
   preset: 'game',
 };
 
+/** The jack of a monitor-recorder: what is plugged there is converted and can be delayed. */
+const preamp: DeviceType['inside'][number]['stages'] = [
+  noise(-118),
+  gain('microphone-gain'),
+  toDigital([0, 2, 4]),
+  latency('sound'),
+  ownClock,
+  delay('microphone-delay'),
+];
+
 export const screens: DeviceType[] = [
   screen({
     ...TYPICAL,
@@ -137,7 +147,12 @@ export const screens: DeviceType[] = [
       output('jack', 'headphone jack', 'jack-35-trs', 'headphone', stereo),
     ],
     settings: [
-      switchSetting('sound-from', 'Sound recorded from', { hdmi: 'HDMI', microphone: 'the jack' }, 'hdmi'),
+      switchSetting(
+        'sound-from',
+        'Sound recorded from',
+        { hdmi: 'HDMI', microphone: 'the jack', both: 'HDMI on the left, the jack on the right' },
+        'hdmi',
+      ),
       levelSetting('microphone-gain', 'Microphone gain', 30, 50),
       delaySetting('microphone-delay', 'Microphone delay', 500),
     ],
@@ -150,17 +165,12 @@ export const screens: DeviceType[] = [
       way('hdmi.picture', 'view.picture', latency('picture')),
       ...both('hdmi', 'file', when('sound-from', 'hdmi')),
       ...both('hdmi', 'jack', when('sound-from', 'hdmi'), toAnalogue([-3.8, 0, 2.2]), noise(-85)),
-      ...both(
-        'microphone',
-        'file',
-        when('sound-from', 'microphone'),
-        noise(-118),
-        gain('microphone-gain'),
-        toDigital([0, 2, 4]),
-        latency('sound'),
-        ownClock,
-        delay('microphone-delay'),
-      ),
+      ...both('microphone', 'file', when('sound-from', 'microphone'), ...preamp),
+      way('hdmi.left', 'file.left', when('sound-from', 'both')),
+      way('microphone.left', 'file.right', when('sound-from', 'both'), ...preamp),
+      ...both('microphone', 'jack', when('sound-from', 'microphone'), ...preamp, toAnalogue([-3.8, 0, 2.2])),
+      way('hdmi.left', 'jack.left', when('sound-from', 'both'), toAnalogue([-3.8, 0, 2.2]), noise(-85)),
+      way('microphone.left', 'jack.right', when('sound-from', 'both'), ...preamp, toAnalogue([-3.8, 0, 2.2])),
     ],
   },
   {

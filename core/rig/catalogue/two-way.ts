@@ -47,6 +47,7 @@ function radio(
       input('microphone', 'microphone socket', deskSockets ? 'pins-8' : 'jack-25-trs', 'microphone', mono, {
         gives: { kind: 'plug-in', milliamps: 2 },
       }),
+      ...(deskSockets ? [] : [hears('own', 'own microphone')]),
       input('air-in', 'received', 'radio', 'digital', mono),
       output('air-out', 'sent', 'radio', 'digital', mono),
       output('speaker', 'loudspeaker socket', deskSockets ? 'jack-35-ts' : 'jack-35-trs', 'speaker', mono),
@@ -74,6 +75,21 @@ function radio(
         toDigital([-20, -16, -12]),
         latency('send'),
       ),
+      ...(deskSockets
+        ? []
+        : [
+            way(
+              'own.mono',
+              'air-out.mono',
+              when('key', 'send'),
+              { do: 'hear', sensitivityDbvPerPa: [-48, -42, -36] },
+              noise(-112),
+              gain('microphone-gain'),
+              SPEECH,
+              toDigital([-20, -16, -12]),
+              latency('send'),
+            ),
+          ]),
       ...(deskSockets
         ? [
             way(

@@ -153,7 +153,7 @@ export const BoxMark = memo(function BoxMark({ rig, box, at, tapped, onTap }: Bo
       ))}
       {listeners.map((name, i) => (
         <text key={name} className="map-fact" x={BOX.padPx} y={nameEnd + (i + 1) * BOX.badgePx}>
-          {`hears: ${name}`.slice(0, 20)}
+          {`hears: ${name.replace(`${box.name}, `, '')}`.slice(0, 20)}
         </text>
       ))}
       {box.sourceIds.map((id, i) => {

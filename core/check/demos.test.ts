@@ -1,0 +1,58 @@
+import { describe, expect, it } from 'vitest';
+import { parseRig, type Rig } from '#core/rig/index.ts';
+import { boathouse } from '#demo/boathouse.ts';
+import { gliderCorner } from '#demo/glider-corner.ts';
+import { quayTalk } from '#demo/quay-talk.ts';
+import { skerryNet } from '#demo/skerry-net.ts';
+import { check } from './index.ts';
+
+/** What each demo has planted: all of it, and nothing that is not there. Times have a stage of their own. */
+const PLANTED: readonly (readonly [Rig, readonly string[]])[] = [
+  [
+    boathouse,
+    [
+      'picture-link-too-slow:console>splitter/in',
+      'plug-three-in-four:couch-lapel-lead',
+      'ground-hum-loop:extractor-line',
+      'room-camera-microphone:desk-webcam',
+      'plan-unwanted:ilse>ilse',
+      'plan-twice:couch-game>stream',
+      'plan-twice:couch-game>track-1',
+      'length-not-careful:camera-usb',
+      'plan-listener-silent:track-5',
+    ],
+  ],
+  [quayTalk, []],
+  [
+    gliderCorner,
+    [
+      'moving-lead:display-picture',
+      'moving-lead:display-usb',
+      'room-poorer-microphone:pilot>ground',
+      'length-not-careful:display-usb',
+    ],
+  ],
+  [
+    skerryNet,
+    [
+      'ground-hum-loop:keying-a',
+      'ground-hum-loop:keying-b',
+      'ground-hum-loop:radio-a-log',
+      'ground-hum-loop:radio-b-log',
+    ],
+  ],
+];
+
+describe.each(PLANTED.map(([rig, ids]) => [rig.name, rig, ids] as const))('%s', (_, demo, ids) => {
+  const rig = parseRig(JSON.parse(JSON.stringify(demo)));
+  it('has every planted fault found, and no other', () => {
+    expect(
+      check(rig)
+        .filter((f) => f.stage !== 'sync')
+        .map((f) => f.id),
+    ).toEqual(ids);
+  });
+  it('reaches every listener with all that its plan wants', () => {
+    expect(check(rig).filter((f) => f.rule === 'plan-missing')).toEqual([]);
+  });
+});

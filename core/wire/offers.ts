@@ -1,0 +1,87 @@
+import { chainOf, check, type Finding, type LeadSeen } from '#core/check/index.ts';
+import type { Chain } from '#core/plug/index.ts';
+import { applyEdit, type Cable, type Edit, findTypes, type LevelClass, type Rig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { joinSockets, mediumOf, type Socket, socketsOf } from './sockets.ts';
+
+/** A socket that another one can be joined to, and how. */
+export interface Offer {
+  readonly socket: Socket;
+  readonly cables: readonly Cable[];
+  /** What to take; null where nothing is plugged: air, radio, programs. */
+  readonly chain: Chain | null;
+  /** Lower is better. */
+  readonly cost: number;
+}
+
+const COST = {
+  /** A level class that the input was not made for. */
+  otherLevel: 40,
+  harmful: 400,
+  taken: 25,
+  /** Outputs are joined to inputs; the other way about is offered last. */
+  backward: 60,
+  software: 2,
+};
+
+const GOOD: Partial<Record<LevelClass, readonly LevelClass[]>> = {
+  microphone: ['microphone'],
+  line: ['line'],
+  headphone: ['headphone', 'line'],
+  speaker: ['speaker'],
+};
+
+function levelCost(from: LevelClass, to: LevelClass): number {
+  const good = GOOD[from];
+  if (!good || good.includes(to)) return good && good[0] !== to ? 3 : 0;
+  return from === 'speaker' || from === 'digital' || to === 'digital' ? COST.harmful : COST.otherLevel;
+}
+
+/** Every socket of the rig that a socket can be joined to: only what fits, the best first. */
+export function offersFor(rig: Rig, from: Socket): Offer[] {
+  const types = findTypes(rig);
+  const [own] = rig.devices.filter((d) => d.id === from.deviceId);
+  return rig.devices
+    .filter((d) => d.id !== from.deviceId)
+    .flatMap((device) => socketsOf(rig, device.id, types))
+    .flatMap((socket): Offer[] => {
+      const cables = joinSockets(rig, from, socket);
+      const [first] = cables;
+      if (!first) return [];
+      const other = rig.devices.find((d) => d.id === socket.deviceId)!;
+      const isOut = first.from.deviceId === from.deviceId;
+      const end = (s: Socket, id: string, d: typeof other) => ({ device: d, port: s.ports.find((p) => p.id === id)! });
+      const lead: LeadSeen = {
+        cable: first,
+        from: isOut ? end(from, first.from.portId, own!) : end(socket, first.from.portId, other),
+        to: isOut ? end(socket, first.to.portId, other) : end(from, first.to.portId, own!),
+        twin: false,
+      };
+      const chain = mediumOf(from, socket) === 'lead' ? chainOf(lead) : null;
+      if (mediumOf(from, socket) === 'lead' && (chain === null || chain === 'nothing-to-plug')) return [];
+      const plugged = chain === 'nothing-to-plug' ? null : chain;
+      const cost =
+        (plugged?.cost ?? COST.software) +
+        levelCost(lead.from.port.level, lead.to.port.level) +
+        (socket.cableIds.length > 0 && first.medium === 'lead' ? COST.taken : 0) +
+        (isOut ? 0 : COST.backward);
+      return [{ socket, cables, chain: plugged, cost }];
+    })
+    .sort((a, b) => a.cost - b.cost);
+}
+
+/** What an edit would change in the list of findings. */
+export interface Effect {
+  readonly come: readonly Finding[];
+  readonly go: readonly Finding[];
+}
+
+/** Findings that come and go with an edit; null where it is refused. */
+export function effectOf(rig: Rig, edit: Edit, before: readonly Finding[]): Effect | null {
+  const done = applyEdit(rig, edit);
+  if (!done.ok) return null;
+  const after = check(done.rig, evaluate(done.rig));
+  const ids = (list: readonly Finding[]) => new Set(list.map((f) => f.id));
+  const [was, is] = [ids(before), ids(after)];
+  return { come: after.filter((f) => !was.has(f.id)), go: before.filter((f) => !is.has(f.id)) };
+}

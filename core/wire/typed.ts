@@ -1,0 +1,192 @@
+import { applyEdit, type Device, type DeviceType, type Edit, findTypes, type Rig } from '#core/rig/index.ts';
+import { addDevice } from './devices.ts';
+import { type Offer, offersFor } from './offers.ts';
+import { socketsOf } from './sockets.ts';
+
+/** What a word of a typed line was taken for. */
+export interface TypedBox {
+  readonly word: string;
+  /** Null where no type has these words. */
+  readonly type: DeviceType | null;
+  /** Already on the desk, or named before in the line. */
+  readonly known: boolean;
+}
+export interface TypedLead {
+  readonly from: string;
+  readonly to: string;
+  /** Null where nothing fits between the two. */
+  readonly offer: Offer | null;
+}
+export interface Typed {
+  readonly boxes: readonly TypedBox[];
+  readonly leads: readonly TypedLead[];
+  /** Null where a word is not understood, or nothing was typed. */
+  readonly edit: Edit | null;
+}
+
+const MOST_BOXES = 60;
+/** 'usb mic' is a microphone, 'tv' a television: words that people type, as the catalogue has them. */
+const SHORT: Readonly<Record<string, string>> = {
+  mic: 'microphone',
+  mics: 'microphone',
+  tv: 'television',
+  pc: 'computer',
+  cam: 'camera',
+  amp: 'amplifier',
+  speakers: 'loudspeakers',
+  speaker: 'loudspeaker',
+  desk: 'mixer',
+};
+
+/** What a name begins with, or its family is called, is more likely meant. */
+const PLAIN = 0.5;
+
+/** The type that words mean: all of them have to stand in its name, family or id; among equals the first of the list. */
+export function typeFor(words: string, types: readonly DeviceType[]): DeviceType | null {
+  const wanted = words
+    .toLowerCase()
+    .split(/\s+/)
+    .filter(Boolean)
+    .map((w) => SHORT[w] ?? w);
+  if (wanted.length === 0) return null;
+  let best: { type: DeviceType; cost: number } | null = null;
+  for (const type of types) {
+    const name = type.name.toLowerCase().split(/[^a-z0-9]+/);
+    const family = type.family.toLowerCase();
+    const hits = wanted.map((w) =>
+      name.includes(w)
+        ? 0
+        : name.some((n) => n.startsWith(w))
+          ? 1
+          : family.startsWith(w)
+            ? 3
+            : type.id.includes(w)
+              ? 4
+              : null,
+    );
+    if (hits.some((h) => h === null)) continue;
+    const plain = (wanted.includes(name[0]!) ? PLAIN : 0) + (wanted.some((w) => family === w) ? PLAIN : 0);
+    const cost = hits.reduce<number>((sum, h) => sum + h!, 0) - plain;
+    if (!best || cost < best.cost) best = { type, cost };
+  }
+  return best?.type ?? null;
+}
+
+/**
+ * Reads a line of boxes from source to end: 'console > splitter > capture > computer; usb mic > computer'. The same
+ * words mean the same box, and a box of that name on the desk is meant where there is one. Leads come as assumed.
+ */
+export function readTyped(rig: Rig, text: string): Typed {
+  const types = [...rig.types, ...findTypes(rig).values()];
+  const named = new Map<string, string>();
+  const boxes: TypedBox[] = [];
+  const leads: TypedLead[] = [];
+  const edits: Edit[] = [];
+  let now = rig;
+  const take = (edit: Edit): boolean => {
+    const done = applyEdit(now, edit);
+    if (done.ok) {
+      now = done.rig;
+      edits.push(edit);
+    }
+    return done.ok;
+  };
+  const deviceFor = (word: string): string | null => {
+    const key = word.toLowerCase().trim();
+    const known = named.get(key) ?? byName(now, key)?.id;
+    if (known) {
+      if (!named.has(key)) boxes.push({ word, type: typeOf(now, known), known: true });
+      named.set(key, known);
+      return known;
+    }
+    const type = typeFor(key, types);
+    boxes.push({ word, type, known: false });
+    if (!type || boxes.length > MOST_BOXES) return null;
+    const { edit, device } = addDevice(now, type);
+    if (!take(edit)) return null;
+    named.set(key, device.id);
+    return device.id;
+  };
+  for (const way of text.split(/[;\n]/)) {
+    let before: string | null = null;
+    for (const word of way
+      .split('>')
+      .map((w) => w.trim())
+      .filter(Boolean)) {
+      const here = deviceFor(word);
+      if (before && here && before !== here) {
+        const offer = bestBetween(now, before, here);
+        leads.push({ from: before, to: here, offer });
+        if (offer) take({ kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
+      }
+      before = here;
+    }
+  }
+  const understood = boxes.length > 0 && boxes.every((b) => b.type !== null);
+  return { boxes, leads, edit: understood ? { kind: 'batch', edits } : null };
+}
+
+const typeOf = (rig: Rig, deviceId: string): DeviceType | null =>
+  findTypes(rig).get(rig.devices.find((d) => d.id === deviceId)!.typeId) ?? null;
+
+const byName = (rig: Rig, key: string): Device | undefined => rig.devices.find((d) => d.name.toLowerCase() === key);
+
+/** The cheapest way from one box to another by any of its outputs that is free and has something to give. */
+function bestBetween(rig: Rig, from: string, to: string): Offer | null {
+  const offers = socketsOf(rig, from)
+    .filter((s) => s.ports.some((p) => p.direction === 'out'))
+    .flatMap((socket) =>
+      offersFor(rig, socket)
+        .filter((o) => o.socket.deviceId === to && o.cables[0]!.from.deviceId === from)
+        .map((offer) => ({
+          offer,
+          cost:
+            offer.cost +
+            (socket.cableIds.length > 0 ? TAKEN : 0) +
+            (givesSomething(rig, socket.deviceId, socket.id) ? 0 : IDLE),
+        })),
+    )
+    .sort((a, b) => a.cost - b.cost);
+  return offers[0]?.offer ?? null;
+}
+const TAKEN = 30;
+const IDLE = 20;
+
+/**
+ * Whether an output has something to give: a software end of a computer where a lead stands in the socket behind it;
+ * any other where a way leads to it that is open as the box comes.
+ */
+function givesSomething(rig: Rig, deviceId: string, socketId: string): boolean {
+  const behind = /^from-(.+)$/.exec(socketId)?.[1];
+  if (behind) return rig.cables.some((c) => c.to.deviceId === deviceId && c.to.portId === behind);
+  const type = typeOf(rig, deviceId)!;
+  const outs = type.ports.filter((p) => (p.socket ?? p.id) === socketId && p.direction === 'out');
+  return outs.some((p) => openPorts(type).has(p.id));
+}
+
+const opened = new WeakMap<DeviceType, ReadonlySet<string>>();
+
+/** Ports that something comes to without anybody turning a knob: where signals begin, and all that open ways lead to. */
+function openPorts(type: DeviceType): ReadonlySet<string> {
+  const known = opened.get(type);
+  if (known) return known;
+  const settings = new Map(type.settings.map((s) => [s.id, s]));
+  const isOpen = (stage: DeviceType['inside'][number]['stages'][number]): boolean => {
+    if (!('setting' in stage)) return true;
+    const spec = settings.get(stage.setting)!;
+    if (stage.do === 'door') return spec.default === stage.openWhen;
+    return !(spec.kind === 'gain' && spec.offAtMin && spec.default === spec.min);
+  };
+  const ways = type.inside
+    .filter((w) => w.stages.every(isOpen))
+    .map((w) => [w.from, w.to].map((p) => p.split('.')[0]!) as [string, string]);
+  const led = new Set(type.inside.map((w) => w.to.split('.')[0]!));
+  const reached = new Set(type.ports.filter((p) => p.direction === 'in' || !led.has(p.id)).map((p) => p.id));
+  for (let grew = true; grew; ) {
+    const before = reached.size;
+    for (const [from, to] of ways) if (reached.has(from)) reached.add(to);
+    grew = reached.size > before;
+  }
+  opened.set(type, reached);
+  return reached;
+}

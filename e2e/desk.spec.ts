@@ -1,0 +1,134 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from './server.ts';
+
+/** Keys pressed beside the names: what a person pays for a desk. */
+async function keyboard(page: Page) {
+  let presses = 0;
+  const press = async (key: string) => {
+    presses++;
+    await page.keyboard.press(key);
+  };
+  return {
+    press,
+    /** Names of boxes and figures are typed, not counted. */
+    type: (text: string) => page.keyboard.type(text),
+    presses: () => presses,
+  };
+}
+
+test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected, a box taken out and brought back', async ({
+  page,
+  server,
+}) => {
+  const keys = await keyboard(page);
+  await page.goto(server.url);
+  await expect(page.getByText('Rigs kept here')).toBeVisible();
+  await keys.press('n');
+  await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
+  await keys.press('a');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await keys.type(
+    'person > lapel > monitor-recorder > earphones; person > camera full > monitor-recorder; person > recorder hand',
+  );
+  await expect(page.getByRole('dialog')).toContainText('6 boxes more and 6 leads');
+  await keys.press('Enter');
+  const map = page.getByRole('application');
+  await expect(map.getByRole('button', { name: /^Monitor-recorder over HDMI, / })).toBeVisible();
+  // The guest comes as a second person, by a radio set into the camera.
+  await keys.press('a');
+  await keys.type('person');
+  await keys.press('Enter');
+  await keys.press('a');
+  await keys.type('radio set camera');
+  await keys.press('Enter');
+  for (const [from, to] of [
+    ['person 2 voice', 'pack 1'],
+    ['receiver jack', 'camera microphone jack'],
+    ['person 2 face', 'camera lens'],
+  ]) {
+    await keys.press('p');
+    await expect(page.getByLabel('From', { exact: true })).toBeFocused();
+    await keys.type(from!);
+    await keys.press('Enter');
+    await expect(page.getByLabel('To', { exact: true })).toBeFocused();
+    await keys.type(to!);
+    await keys.press('Enter');
+    await expect(page.getByLabel('Length, m')).toBeFocused();
+    await keys.press('Enter');
+    await expect(page.getByRole('dialog')).toBeHidden();
+  }
+  // 8 boxes, 9 leads.
+  await expect(map.getByRole('button', { name: /^Person 2 to .*radio/i })).toBeVisible();
+  expect(keys.presses()).toBeLessThanOrEqual(40);
+  // What was drawn is kept.
+  await expect(async () => {
+    const [rig] = (await (await fetch(`${server.url}/api/rigs`)).json()) as { name: string; id: string }[];
+    const desk = await (await fetch(`${server.url}/api/rigs/${rig!.id}`)).json();
+    expect(desk.document.name).toBe('My desk');
+    expect(desk.document.devices).toHaveLength(8);
+    expect(desk.document.cables).toHaveLength(9);
+  }).toPass();
+  await page.reload();
+  await expect(map.getByRole('button', { name: /^Person 2, Person/ })).toBeVisible();
+
+  // The tap walks along the signal.
+  await map.focus();
+  await page.keyboard.press('ArrowRight');
+  const card = page.getByLabel('Tap', { exact: true });
+  await expect(card).toContainText('Person, voice');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowLeft');
+  await expect(card).toContainText('dB SPL');
+  await page.keyboard.press('Escape');
+  await expect(card).toBeHidden();
+});
+
+test('a desk of twelve boxes with its leads answered takes at most 60 keys beside the names', async ({
+  page,
+  server,
+}) => {
+  const keys = await keyboard(page);
+  await page.goto(server.url);
+  await expect(page.getByText('Rigs kept here')).toBeVisible();
+  await keys.press('n');
+  await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
+  await keys.press('a');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await keys.type(
+    'console > splitter > capture > computer > capture program; splitter > tv; person > mic > mixer > computer; mixer > recorder; phone > mixer; mixer > headphones',
+  );
+  await expect(page.getByRole('dialog')).toContainText('12 boxes more and 12 leads');
+  await keys.press('Enter');
+  await expect(page.getByRole('application').getByRole('button', { name: /^Mixer, / })).toBeVisible();
+  // Every question is answered by its key, and there are no more.
+  const findings = page.getByRole('table', { name: 'Findings' });
+  const asked = page.getByLabel('Finding', { exact: true }).getByRole('heading', { name: 'Asked' });
+  for (let n = 0; n < 40 && (await asked.count()) > 0; n++) {
+    const before = await page.getByLabel('Finding', { exact: true }).textContent();
+    await keys.press('y');
+    await expect(page.getByLabel('Finding', { exact: true })).not.toHaveText(before!);
+  }
+  await expect(asked).toHaveCount(0);
+  await expect(findings).toBeVisible();
+  expect(keys.presses()).toBeLessThanOrEqual(60);
+});
+
+test('a box is replaced keeping what fits, renamed, and taken out; undo brings it back', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/0b0a7405-e000-4000-8000-000000000001/wire`);
+  const map = page.getByRole('application');
+  await map.getByRole('button', { name: /^Splitter, / }).click();
+  const card = page.getByLabel('Tap', { exact: true });
+  await card.getByRole('button', { name: 'Replace' }).click();
+  await page.getByLabel('Replace by').first().fill('own supply');
+  await expect(page.getByRole('option').first()).toContainText('every lead stays');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('table', { name: 'Findings' })).not.toContainText('10.2 Gbit/s');
+  await card.getByLabel('Name of the box').fill('Better splitter');
+  await page.keyboard.press('Enter');
+  await expect(map.getByRole('button', { name: /^Better splitter, / })).toBeVisible();
+  await card.getByRole('button', { name: 'Take out' }).click();
+  await expect(map.getByRole('button', { name: /^Better splitter, / })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(map.getByRole('button', { name: /^Better splitter, / })).toBeVisible();
+});

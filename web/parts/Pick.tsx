@@ -1,0 +1,118 @@
+import { Input } from '@chakra-ui/react';
+import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
+
+export interface PickItem {
+  readonly id: string;
+  /** What is searched and shown first. */
+  readonly label: string;
+  /** Searched too, and shown below in the second ink. */
+  readonly note?: string;
+  readonly mark?: ReactNode;
+}
+
+interface Props {
+  readonly label: string;
+  readonly items: readonly PickItem[];
+  readonly onPick: (id: string) => void;
+  readonly placeholder?: string;
+  /** What to say when nothing matches. */
+  readonly none?: string;
+  readonly autoFocus?: boolean;
+  /** Where the text is more than a search: what is shown instead of the list, and what Enter does. */
+  readonly instead?: (text: string) => { readonly shown: ReactNode; readonly onEnter: () => void } | null;
+}
+
+const SHOWN = 60;
+
+/** All words have to stand somewhere; what begins with them comes first. */
+export function filterItems(items: readonly PickItem[], search: string): PickItem[] {
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return [...items];
+  const found = items.filter(({ label, note = '' }) => {
+    const text = `${label} ${note}`.toLowerCase();
+    return words.every((w) => text.includes(w));
+  });
+  const begins = ({ label }: PickItem) =>
+    label
+      .toLowerCase()
+      .split(/[\s,]+/)
+      .some((w) => w.startsWith(words[0]!));
+  return [...found.filter(begins), ...found.filter((i) => !begins(i))];
+}
+
+/** A list that one searches by typing and chooses from by arrow keys and Enter, or by pointer. */
+export function Pick({
+  label,
+  items,
+  onPick,
+  placeholder = 'Type to search',
+  none = 'Nothing has these words.',
+  autoFocus = false,
+  instead,
+}: Props) {
+  const [search, setSearch] = useState('');
+  const [at, setAt] = useState(0);
+  const listId = useId();
+  const list = useRef<HTMLDivElement>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const shown = filterItems(items, search).slice(0, SHOWN);
+  const current = shown[Math.min(at, shown.length - 1)];
+  useEffect(() => {
+    if (autoFocus) field.current?.focus();
+  }, [autoFocus]);
+  useEffect(() => {
+    list.current?.children[at]?.scrollIntoView?.({ block: 'nearest' });
+  }, [at]);
+  const other = instead?.(search) ?? null;
+  const onKeyDown = (e: KeyboardEvent) => {
+    if (other) {
+      if (e.key !== 'Enter') return;
+      e.preventDefault();
+      return other.onEnter();
+    }
+    if (e.key === 'ArrowDown') setAt(Math.min(shown.length - 1, at + 1));
+    else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1));
+    else if (e.key === 'Enter' && current) onPick(current.id);
+    else return;
+    e.preventDefault();
+  };
+  return (
+    <>
+      <Input
+        ref={field}
+        width="100%"
+        role="combobox"
+        aria-label={label}
+        aria-expanded="true"
+        aria-controls={listId}
+        aria-activedescendant={current ? `${listId}-${current.id}` : undefined}
+        autoComplete="off"
+        placeholder={placeholder}
+        value={search}
+        onChange={(e) => {
+          setSearch(e.target.value);
+          setAt(0);
+        }}
+        onKeyDown={onKeyDown}
+      />
+      {other?.shown}
+      <div hidden={other !== null} ref={list} id={listId} role="listbox" aria-label={label} className="pick">
+        {shown.map((item) => (
+          // biome-ignore lint/a11y/useKeyWithClickEvents: the field takes the keys
+          <div
+            key={item.id}
+            id={`${listId}-${item.id}`}
+            role="option"
+            tabIndex={-1}
+            aria-selected={item === current}
+            onClick={() => onPick(item.id)}
+          >
+            {item.mark} {item.label}
+            {item.note && <div className="small quiet">{item.note}</div>}
+          </div>
+        ))}
+        {shown.length === 0 && <p className="quiet">{none}</p>}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,120 @@
+import { useMemo } from 'react';
+import { findTypes, type Rig } from '#core/rig/index.ts';
+import { addDevice, readTyped, replaceDevice, type Typed } from '#core/wire/index.ts';
+import { count, Pick } from '#web/parts/index.ts';
+import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { Sheet } from './Sheet.tsx';
+
+const price = (range: readonly [number, number] | undefined): string =>
+  range ? `, ${range[0]} to ${range[1]} euros` : '';
+
+/** One search over every type, own ones first. */
+function useTypeItems(rig: Rig) {
+  return useMemo(() => {
+    const own = new Set(rig.types.map((t) => t.id));
+    return [...findTypes(rig).values()]
+      .sort((a, b) => Number(own.has(b.id)) - Number(own.has(a.id)))
+      .map((t) => ({ id: t.id, label: t.name, note: `${t.summary}${price(t.priceEur)}` }));
+  }, [rig]);
+}
+
+interface Props {
+  readonly rig: Rig;
+  readonly onClose: () => void;
+}
+
+/** A box or a program from the catalogue, put on the desk with the source that begins in it. */
+export function AddDialog({ rig, onClose, onAdded }: Props & { onAdded: (deviceId: string | null) => void }) {
+  const dispatch = useAppDispatch();
+  const items = useTypeItems(rig);
+  return (
+    <Sheet title="Add a device" onClose={onClose}>
+      <p className="quiet small" style={{ marginBottom: 6 }}>
+        One box by its name, or a whole way: console &gt; splitter &gt; capture &gt; computer; usb mic &gt; computer
+      </p>
+      <Pick
+        label="What is it?"
+        instead={(text) => {
+          if (!/[>;]/.test(text)) return null;
+          const typed = readTyped(rig, text);
+          return {
+            shown: <TypedWay rig={rig} typed={typed} />,
+            onEnter: () => {
+              if (typed.edit && dispatch(applyStep(typed.edit, `Add ${count(typed.boxes.length, 'box', 'boxes')}`)))
+                onAdded(null);
+            },
+          };
+        }}
+        autoFocus
+        items={items}
+        none="No type has these words. Make one of your own in Gear, from a copy of the nearest."
+        onPick={(id) => {
+          const { edit, device } = addDevice(rig, findTypes(rig).get(id)!);
+          if (dispatch(applyStep(edit, `Add ${device.name}`))) onAdded(device.id);
+        }}
+      />
+    </Sheet>
+  );
+}
+
+/** What a typed way was understood as, before it is added. */
+function TypedWay({ rig, typed }: { rig: Rig; typed: Typed }) {
+  const known = typed.boxes.filter((b) => b.known).length;
+  const none = typed.leads.filter((l) => l.offer === null);
+  return (
+    <div className="pick" role="status">
+      <p className="small quiet">
+        {count(typed.boxes.length - known, 'box', 'boxes')} more and {count(typed.leads.length - none.length, 'lead')}
+        {rig.devices.length > 0 ? ' on this desk' : ''}, assumed until somebody looks.
+        {none.length > 0 && ` Between ${count(none.length, 'pair')} nothing fits: put a box between.`}
+        {typed.edit ? ' Enter adds them.' : ''}
+      </p>
+      <table className="table tight">
+        <tbody>
+          {typed.boxes.map((b) => (
+            <tr key={b.word}>
+              <td>{b.word}</td>
+              <td className={b.type ? '' : 'stop'}>
+                {b.type ? b.type.name : 'no type has these words'}
+                {b.known && <span className="quiet"> (on the desk)</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Another type in its place: leads stay where the new one has a socket for them. */
+export function ReplaceDialog({ rig, deviceId, onClose }: Props & { deviceId: string }) {
+  const dispatch = useAppDispatch();
+  const device = rig.devices.find((d) => d.id === deviceId)!;
+  const items = useTypeItems(rig);
+  const family = findTypes(rig).get(device.typeId)!.family;
+  const near = useMemo(() => {
+    const types = findTypes(rig);
+    const told = items
+      .filter((i) => i.id !== device.typeId)
+      .map((item) => {
+        const lost = replaceDevice(rig, deviceId, types.get(item.id)!)?.lost.length ?? 0;
+        return { ...item, lost, note: lost > 0 ? `${count(lost, 'lead')} would come out` : 'every lead stays' };
+      });
+    const isNear = (id: string) => Number(types.get(id)!.family === family);
+    return told.sort((a, b) => isNear(b.id) - isNear(a.id) || a.lost - b.lost);
+  }, [rig, deviceId, device.typeId, family, items]);
+  return (
+    <Sheet title={`In place of ${device.name}`} onClose={onClose}>
+      <Pick
+        label="Replace by"
+        autoFocus
+        items={near}
+        onPick={(id) => {
+          const type = findTypes(rig).get(id)!;
+          const replaced = replaceDevice(rig, deviceId, type);
+          if (replaced && dispatch(applyStep(replaced.edit, `${device.name} is now: ${type.name}`))) onClose();
+        }}
+      />
+    </Sheet>
+  );
+}
