@@ -33,7 +33,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
   await expect(page.getByRole('dialog')).toContainText('6 boxes more and 6 leads');
   await keys.press('Enter');
   const map = page.getByRole('application');
-  await expect(map.getByRole('button', { name: /^Monitor-recorder over HDMI, / })).toBeVisible();
+  await expect(map.getByRole('button', { name: /^Monitor-recorder, / })).toBeVisible();
   // The guest comes as a second person, by a radio set into the camera.
   await keys.press('a');
   await keys.type('person');
@@ -47,10 +47,10 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
     ['person 2 face', 'camera lens'],
   ]) {
     await keys.press('p');
-    await expect(page.getByLabel('From', { exact: true })).toBeFocused();
+    await expect(page.getByRole('combobox', { name: 'From' })).toBeFocused();
     await keys.type(from!);
     await keys.press('Enter');
-    await expect(page.getByLabel('To', { exact: true })).toBeFocused();
+    await expect(page.getByRole('combobox', { name: 'To' })).toBeFocused();
     await keys.type(to!);
     await keys.press('Enter');
     await expect(page.getByLabel('Length, m')).toBeFocused();
@@ -98,19 +98,19 @@ test('a desk of twelve boxes with its leads answered takes at most 60 keys besid
   await keys.type(
     'console > splitter > capture > computer > capture program; splitter > tv; person > mic > mixer > computer; mixer > recorder; phone > mixer; mixer > headphones',
   );
-  await expect(page.getByRole('dialog')).toContainText('12 boxes more and 12 leads');
+  await expect(page.getByRole('dialog')).toContainText('12 boxes more and 11 leads');
   await keys.press('Enter');
   await expect(page.getByRole('application').getByRole('button', { name: /^Mixer, / })).toBeVisible();
-  // Every question is answered by its key, and there are no more.
-  const findings = page.getByRole('table', { name: 'Findings' });
-  const asked = page.getByLabel('Finding', { exact: true }).getByRole('heading', { name: 'Asked' });
-  for (let n = 0; n < 40 && (await asked.count()) > 0; n++) {
-    const before = await page.getByLabel('Finding', { exact: true }).textContent();
+  // Every question is answered by one key, and the next one comes by itself.
+  const questions = page.getByRole('table', { name: 'Findings' }).getByRole('button', { name: /\?$/ });
+  let open = await questions.count();
+  expect(open).toBeGreaterThan(0);
+  await keys.press('q');
+  while (open > 0) {
     await keys.press('y');
-    await expect(page.getByLabel('Finding', { exact: true })).not.toHaveText(before!);
+    await expect(async () => expect(await questions.count()).toBeLessThan(open)).toPass();
+    open = await questions.count();
   }
-  await expect(asked).toHaveCount(0);
-  await expect(findings).toBeVisible();
   expect(keys.presses()).toBeLessThanOrEqual(60);
 });
 
@@ -120,7 +120,7 @@ test('a box is replaced keeping what fits, renamed, and taken out; undo brings i
   await map.getByRole('button', { name: /^Splitter, / }).click();
   const card = page.getByLabel('Tap', { exact: true });
   await card.getByRole('button', { name: 'Replace' }).click();
-  await page.getByLabel('Replace by').first().fill('own supply');
+  await page.getByRole('combobox', { name: 'Replace by' }).fill('own supply');
   await expect(page.getByRole('option').first()).toContainText('every lead stays');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('table', { name: 'Findings' })).not.toContainText('10.2 Gbit/s');

@@ -3,11 +3,14 @@ import { useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
 import {
   alreadySo,
+  type Edit,
+  findDevice,
   findSetting,
   findTypes,
   leadIsSo,
   type Rig,
   type SettingValue,
+  settingOf,
   toDoAtDesk,
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
@@ -20,10 +23,12 @@ interface Props {
   readonly evaluation: Evaluation;
   readonly finding: Finding;
   readonly findings: readonly Finding[];
+  /** A question was answered: on to the next. */
+  readonly onAnswered: () => void;
 }
 
 /** One finding: what it rests on, where it is, and what would mend it, tried before it is done. */
-export function FindingCard({ rig, evaluation, finding, findings }: Props) {
+export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: Props) {
   const dispatch = useAppDispatch();
   const fixes = useMemo(() => tryFixes(rig, evaluation, finding, findings), [rig, evaluation, finding, findings]);
   const carryOut = (fix: TriedFix, verb: 'to-do' | 'so') => {
@@ -31,9 +36,17 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
     dispatch(applyStep({ kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] }, fix.label, 'fix'));
   };
   const lead = rig.cables.find((c) => c.id === finding.where.cableIds[0]);
+  const { setting } = finding.where;
+  const set = setting && settingAt(rig, setting);
+  const looked = (edit: Edit | null, label: string) => {
+    if (edit && dispatch(applyStep(edit, label))) onAnswered();
+  };
+  const setTo = (value: SettingValue) =>
+    setting &&
+    looked(alreadySo(rig, [{ ...setting, value }]), `Looked at: ${set?.name} of ${deviceName(rig, setting.deviceId)}`);
   const answer = () => {
-    const edit = lead && leadIsSo(rig, lead.id, lead.lengthM);
-    if (edit) dispatch(applyStep(edit, `Looked at: a lead of ${lead.lengthM} m`));
+    if (set) setTo(set.value);
+    else if (lead) looked(leadIsSo(rig, lead.id, lead.lengthM), `Looked at: a lead of ${lead.lengthM} m`);
   };
   useKey(
     'd',
@@ -41,8 +54,7 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
     () => fixes[0] && carryOut(fixes[0], 'to-do'),
     fixes.length > 0,
   );
-  const { setting } = finding.where;
-  useKey('y', 'Yes, it is as assumed', answer, finding.asks !== null && lead !== undefined && !setting);
+  useKey('y', 'Yes, it is as assumed', answer, finding.asks !== null && (lead !== undefined || set !== undefined));
   return (
     <aside className="card" aria-label="Finding">
       <h2 className={finding.severity}>
@@ -54,17 +66,13 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
           <p className="quiet" style={{ marginTop: 8 }}>
             If it is so: {finding.says}
           </p>
-          {setting && <SettingAnswer rig={rig} at={setting} />}
-          {lead && !setting && (
+          {set && <SettingAnswer options={set.options} now={set.value} onAnswer={setTo} />}
+          {lead && !set && (
             <p style={{ marginTop: 10 }}>
               <Button onClick={answer}>
                 Yes, it is so <kbd>y</kbd>
               </Button>{' '}
-              <Button
-                onClick={() =>
-                  dispatch(applyStep({ kind: 'unplug', cableId: lead.id }, 'Looked at: there is no such lead'))
-                }
-              >
+              <Button onClick={() => looked({ kind: 'unplug', cableId: lead.id }, 'Looked at: there is no such lead')}>
                 There is no such lead
               </Button>
               <br />
@@ -131,32 +139,38 @@ export function FindingCard({ rig, evaluation, finding, findings }: Props) {
   );
 }
 
-/** What the box says when one looks: each position is one press. */
-function SettingAnswer({ rig, at }: { rig: Rig; at: { deviceId: string; settingId: string } }) {
-  const dispatch = useAppDispatch();
-  const spec = findSetting(rig, findTypes(rig), at.deviceId, at.settingId);
-  const options: readonly (readonly [SettingValue, string])[] =
-    spec?.kind === 'switch'
+type Options = readonly (readonly [SettingValue, string])[];
+
+/** The setting that a question is about, as it stands, and what it may be. */
+function settingAt(rig: Rig, { deviceId, settingId }: { deviceId: string; settingId: string }) {
+  const device = findDevice(rig, deviceId);
+  const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
+  if (!device || !spec) return undefined;
+  const options: Options =
+    spec.kind === 'switch'
       ? spec.options.map((o) => [o.value, o.label] as const)
       : [
           [true, 'on'],
           [false, 'off'],
         ];
+  return { name: spec.name, value: settingOf(device, spec).value, options };
+}
+
+/** What the box says when one looks: each position is one press. */
+function SettingAnswer({
+  options,
+  now,
+  onAnswer,
+}: {
+  options: Options;
+  now: SettingValue;
+  onAnswer: (value: SettingValue) => void;
+}) {
   return (
-    <p className="row" style={{ marginTop: 10, flexWrap: 'wrap' }}>
+    <p className="row" style={{ marginTop: 10 }}>
       {options.map(([value, label]) => (
-        <Button
-          key={label}
-          onClick={() =>
-            dispatch(
-              applyStep(
-                alreadySo(rig, [{ ...at, value }]),
-                `Looked at: ${deviceName(rig, at.deviceId)}, ${spec?.name}, ${label}`,
-              ),
-            )
-          }
-        >
-          It is {label}
+        <Button key={label} onClick={() => onAnswer(value)}>
+          It is {label} {value === now && <kbd>y</kbd>}
         </Button>
       ))}
     </p>

@@ -68,6 +68,12 @@ function Wire({ rig, evaluation, findings }: Props) {
   const [dialog, setDialog] = useState<'plug' | 'add' | null>(null);
   useKey('p', 'Plug', () => setDialog('plug'), dialog === null && rig.devices.length > 1);
   useKey('a', 'Add a device', () => setDialog('add'), dialog === null);
+  useKey(
+    'q',
+    'Next question',
+    () => choose(nextAsked(findings, chosen)),
+    findings.some((f) => f.asks && !f.aside),
+  );
   useKey('escape', 'No tap', () => put(null), tap !== null);
   const rows = useMemo(() => leadRows(rig, evaluation, findings), [rig, evaluation, findings]);
   return (
@@ -153,10 +159,25 @@ function Wire({ rig, evaluation, findings }: Props) {
           onClose={() => put(null)}
         />
       ) : (
-        chosen && <FindingCard key={chosen.id} rig={rig} evaluation={evaluation} finding={chosen} findings={findings} />
+        chosen && (
+          <FindingCard
+            key={chosen.id}
+            rig={rig}
+            evaluation={evaluation}
+            finding={chosen}
+            findings={findings}
+            onAnswered={() => choose(nextAsked(findings, chosen) ?? chosen)}
+          />
+        )
       )}
     </main>
   );
+}
+
+/** The question after a finding in the list, round and round; the finding itself is not meant. */
+function nextAsked(findings: readonly Finding[], after: Finding | undefined): Finding | undefined {
+  const at = after ? findings.findIndex((f) => f.id === after.id) : -1;
+  return [...findings.slice(at + 1), ...findings.slice(0, Math.max(0, at))].find((f) => f.asks && !f.aside);
 }
 
 /** 'mixer.main-out' as a place of the rig; null where there is none such (any more). */
