@@ -4,9 +4,12 @@ import { evaluation, transforms } from './core.ts';
 import { offsetOfAnHour } from './offset-hour.ts';
 import { firstPaint, pictures } from './pictures.ts';
 import { type Bench, MissingTool, print, type Row } from './report.ts';
+import { checks, layouts } from './wire.ts';
 
 const benches: Record<string, Bench> = {
   evaluation,
+  checks,
+  layouts,
   transforms,
   hour: offsetOfAnHour,
   paint: firstPaint,

@@ -1,4 +1,4 @@
-import { type Device, type DeviceType, findTypes, type PortSpec, type Rig, settingOf } from '#core/rig/index.ts';
+import { type Device, type DeviceType, findTypes, portsOf, type Rig, settingOf, settingsOf } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import type { Box, Context, SettingSeen } from './finding.ts';
 import { leadsOf } from './leads.ts';
@@ -26,13 +26,12 @@ export function contextOf(rig: Rig, evaluation: Evaluation): Context {
 }
 
 function boxOf(device: Device, type: DeviceType): Box {
-  const ports = new Map<string, PortSpec>(type.ports.map((p) => [p.id, p]));
   return {
     device,
     type,
-    port: (id) => ports.get(id),
+    port: (id) => portsOf(type).get(id),
     setting: (id): SettingSeen | null => {
-      const spec = type.settings.find((s) => s.id === id);
+      const spec = settingsOf(type).get(id);
       return spec ? { ...settingOf(device, spec), spec } : null;
     },
   };

@@ -1,4 +1,5 @@
 import { type Context, type Rule, rule, setFix } from './finding.ts';
+import type { LeadSeen } from './leads.ts';
 
 /** Cables at a port, whatever they are made of. */
 const usedAt = ({ rig }: Context, deviceId: string, portId: string): string[] => {
@@ -9,31 +10,42 @@ const usedAt = ({ rig }: Context, deviceId: string, portId: string): string[] =>
   ];
 };
 
-/** Ports of which every way is shut by one switch as it stands. */
-function shutPorts({ rig, types, evaluation }: Context): { deviceId: string; portId: string; settingId: string }[] {
+interface ShutPort {
+  readonly deviceId: string;
+  readonly portId: string;
+  readonly settingId: string;
+  readonly cableIds: readonly string[];
+}
+
+/** Ends of leads of which every way within the box is shut by one switch as it stands. */
+function shutPorts({ leads, box, evaluation }: Context): ShutPort[] {
   const { graph } = evaluation;
   const fed = fedWithin(graph);
-  return rig.devices.flatMap((device) => {
-    const type = types.get(device.typeId)!;
-    const doors = type.settings.filter((s) => s.kind === 'switch');
-    if (doors.length === 0) return [];
-    return type.ports
-      .filter((p) => p.direction !== 'inside')
-      .flatMap((port) => {
-        const nodes = graph.nodesOf({ deviceId: device.id, portId: port.id });
-        const isHere = (n: number) => nodes.includes(n);
-        const shut = graph.shut.filter((s) => s.deviceId === device.id && (isHere(s.from) || isHere(s.to)));
-        const settingId = shut[0]?.settingId;
-        if (!settingId || !doors.some((d) => d.id === settingId) || shut.some((s) => s.settingId !== settingId))
-          return [];
-        const open = nodes.some((n) => {
-          for (let e = graph.firstEdge[n]!; e < graph.firstEdge[n + 1]!; e++)
-            if ('deviceId' in graph.edges[e]!.via) return true;
-          return false;
-        });
-        const isFed = port.direction === 'out' && nodes.some((n) => fed[n]);
-        return open || isFed ? [] : [{ deviceId: device.id, portId: port.id, settingId }];
-      });
+  const shutAt = new Map<number, (typeof graph.shut)[number][]>();
+  for (const s of graph.shut) for (const node of [s.from, s.to]) shutAt.set(node, [...(shutAt.get(node) ?? []), s]);
+  const ends = new Map<string, { end: LeadSeen['from']; cableIds: string[] }>();
+  for (const lead of leads) {
+    for (const end of [lead.from, lead.to]) {
+      const key = `${end.device.id}/${end.port.id}`;
+      const known = ends.get(key);
+      if (known) known.cableIds.push(lead.cable.id);
+      else ends.set(key, { end, cableIds: [lead.cable.id] });
+    }
+  }
+  return [...ends.values()].flatMap(({ end, cableIds }): ShutPort[] => {
+    const ref = { deviceId: end.device.id, portId: end.port.id };
+    const nodes = graph.nodesOf(ref);
+    const shut = nodes.flatMap((n) => shutAt.get(n) ?? []);
+    const settingId = shut[0]?.settingId;
+    if (!settingId || shut.some((s) => s.settingId !== settingId)) return [];
+    if (box(ref.deviceId).setting(settingId)?.spec.kind !== 'switch') return [];
+    const open = nodes.some((n) => {
+      if (end.port.direction === 'out' && fed[n]) return true;
+      for (let e = graph.firstEdge[n]!; e < graph.firstEdge[n + 1]!; e++)
+        if ('deviceId' in graph.edges[e]!.via) return true;
+      return false;
+    });
+    return open ? [] : [{ ...ref, settingId, cableIds }];
   });
 }
 
@@ -68,24 +80,17 @@ export const exclusiveRules: readonly Rule[] = [
     'wire',
     'exclusive-switched-off',
     (context) =>
-      shutPorts(context).flatMap(({ deviceId, portId, settingId }) => {
+      shutPorts(context).flatMap(({ deviceId, portId, settingId, cableIds }) => {
         const box = context.box(deviceId);
-        // Keyed by hand or pedal: shut is how it waits.
-        if (box.type.family === 'two-way') return [];
-        const leads = context.rig.cables.filter(
-          (c) =>
-            c.medium === 'lead' &&
-            ((c.from.deviceId === deviceId && c.from.portId === portId) ||
-              (c.to.deviceId === deviceId && c.to.portId === portId)),
-        );
         const seen = box.setting(settingId);
-        if (leads.length === 0 || !seen || seen.spec.kind !== 'switch') return [];
+        // Keyed by hand or pedal: shut is how it waits.
+        if (box.type.family === 'two-way' || seen?.spec.kind !== 'switch') return [];
         const at = seen.spec.options.find((o) => o.value === seen.value)?.label;
         return [
           {
             at: `${deviceId}/${portId}`,
             severity: 'fix' as const,
-            where: { deviceIds: [deviceId], cableIds: leads.map((c) => c.id), setting: { deviceId, settingId } },
+            where: { deviceIds: [deviceId], cableIds, setting: { deviceId, settingId } },
             says: `A lead stands in ${box.device.name}, ${box.port(portId)?.name}, and ${seen.spec.name} is at ‘${at}’: nothing passes there.`,
             asks: seen.known === 'assumed' ? `${box.device.name}, ${seen.spec.name}: is it at ‘${at}’?` : null,
             why: [{ says: `${seen.spec.name} chooses what passes`, source: `typical of ${box.type.name}` }],

@@ -83,7 +83,15 @@ export interface PictureRun {
   readonly mode: Mode;
   readonly bits: number;
   readonly setting: SettingSeen;
-  readonly reached: readonly { readonly box: Box; readonly port: PortSpec; readonly cableIds: readonly string[] }[];
+  readonly reached: readonly PictureEnd[];
+  /** Those of them that are inputs. */
+  readonly inputs: readonly PictureEnd[];
+}
+export interface PictureEnd {
+  readonly box: Box;
+  readonly port: PortSpec;
+  /** The cables that it came by. */
+  readonly cableIds: readonly string[];
 }
 
 export interface Context {

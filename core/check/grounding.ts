@@ -52,20 +52,28 @@ function jointsOf({ plugged, boxes }: Context): Joint[] {
   return [...screens, ...earths];
 }
 
-/** The shortest way from one chassis to another without the leads that join just these two; null where there is none. */
-function wayAround(joints: readonly Joint[], from: string, to: string): string[] | null {
-  const next = new Map<string, string[]>();
+/** Which boxes are joined by metal, each pair once. */
+function neighboursOf(joints: readonly Joint[]): Map<string, Set<string>> {
+  const near = new Map<string, Set<string>>();
+  const note = (a: string, b: string) => {
+    const set = near.get(a) ?? new Set();
+    near.set(a, set.add(b));
+  };
   for (const { a, b } of joints) {
-    if ((a === from && b === to) || (a === to && b === from)) continue;
-    next.set(a, [...(next.get(a) ?? []), b]);
-    next.set(b, [...(next.get(b) ?? []), a]);
+    note(a, b);
+    note(b, a);
   }
+  return near;
+}
+
+/** The shortest way from one chassis to another without what joins just these two; null where there is none. */
+function wayAround(near: ReadonlyMap<string, ReadonlySet<string>>, from: string, to: string): string[] | null {
   const came = new Map<string, string>([[from, from]]);
   const open = [from];
-  for (let at = open.shift(); at !== undefined; at = open.shift()) {
-    if (at === to) break;
-    for (const other of next.get(at) ?? []) {
-      if (came.has(other)) continue;
+  for (let i = 0; i < open.length && !came.has(to); i++) {
+    const at = open[i]!;
+    for (const other of near.get(at) ?? []) {
+      if (came.has(other) || (at === from && other === to)) continue;
       came.set(other, at);
       open.push(other);
     }
@@ -81,19 +89,25 @@ interface HumLoop {
   readonly way: readonly string[];
 }
 
+const known = new WeakMap<Context, HumLoop[]>();
+
 /** Every unbalanced analogue lead that closes a ring of earths; several between the same two boxes count once. */
 export function humLoops(context: Context): HumLoop[] {
-  const joints = jointsOf(context);
+  const before = known.get(context);
+  if (before) return before;
+  const near = neighboursOf(jointsOf(context));
   const pairs = new Set<string>();
-  return context.plugged.flatMap((lead) => {
+  const loops = context.plugged.flatMap((lead): HumLoop[] => {
     if (!isAnalogue(lead) || isBalanced(lead) || !joinsScreens(lead)) return [];
     const pair = [lead.from.device.id, lead.to.device.id].sort().join(' ');
     if (pairs.has(pair)) return [];
-    const way = wayAround(joints, lead.from.device.id, lead.to.device.id);
+    const way = wayAround(near, lead.from.device.id, lead.to.device.id);
     if (!way) return [];
     pairs.add(pair);
     return [{ lead, way }];
   });
+  known.set(context, loops);
+  return loops;
 }
 
 /** A transformer may go into a line; not into phantom or plug-in power, headphones, loudspeakers or four contacts. */

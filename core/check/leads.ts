@@ -1,5 +1,5 @@
 import { connectorOf } from '#core/plug/index.ts';
-import type { Device, DeviceType, Rig, Types } from '#core/rig/index.ts';
+import { type Device, type DeviceType, portsOf, type Rig, type Types } from '#core/rig/index.ts';
 import type { Where } from './finding.ts';
 
 type Cable = Rig['cables'][number];
@@ -21,7 +21,7 @@ export function leadsOf(rig: Rig, types: Types): LeadSeen[] {
   const devices = new Map(rig.devices.map((d) => [d.id, d]));
   const end = ({ deviceId, portId }: Cable['from']) => {
     const device = devices.get(deviceId)!;
-    return { device, port: types.get(device.typeId)!.ports.find((p) => p.id === portId)! };
+    return { device, port: portsOf(types.get(device.typeId)!).get(portId)! };
   };
   const seen = new Set<string>();
   return rig.cables.flatMap((cable): LeadSeen[] => {

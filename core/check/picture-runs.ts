@@ -29,7 +29,9 @@ export function pictureRuns(evaluation: Evaluation, box: (deviceId: string) => B
       const mode = setting && modeOf(String(setting.value));
       if (!mode) return [];
       const bits = Number(sends.bits ? (from.setting(sends.bits)?.value ?? 8) : 8);
-      return [{ from, port, mode, bits, setting, reached: reach(evaluation, box, device.id, port) }];
+      const reached = reach(evaluation, box, device.id, port);
+      const inputs = reached.filter((e) => e.port.direction === 'in');
+      return [{ from, port, mode, bits, setting, reached, inputs }];
     }),
   );
 }

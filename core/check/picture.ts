@@ -13,7 +13,17 @@ import {
   whyNot,
 } from '#core/picture/index.ts';
 import { hertz } from '#core/units/index.ts';
-import { askSetting, type Box, type Context, type Draft, type PictureRun, type Rule, rule, setFix } from './finding.ts';
+import {
+  askSetting,
+  type Box,
+  type Context,
+  type Draft,
+  type PictureEnd,
+  type PictureRun,
+  type Rule,
+  rule,
+  setFix,
+} from './finding.ts';
 import { modeOf } from './picture-runs.ts';
 
 const SOURCE = 'HDMI by character rate and lanes, CTA-861 timings';
@@ -33,15 +43,13 @@ const onRun = (run: PictureRun, at: Omit<Draft, 'severity' | 'says' | 'why'>) =>
   ...at,
 });
 
-type End = PictureRun['reached'][number];
+type End = PictureEnd;
 const HALF_HERTZ = 0.5;
 /** From so many lines on, a picture counts as 2160p. */
 const TALL = 2000;
 const FED_BY_LEAD_M = 2;
 const FRL_LEAD_M = 3;
 
-/** The ends of a run that are inputs of HDMI. */
-const inputs = (run: PictureRun): End[] => run.reached.filter((e) => e.port.direction === 'in');
 /** Over USB the picture has another rate and other rules. */
 const isHdmi = (end: End): boolean => !end.port.picture?.link?.startsWith('usb');
 
@@ -74,14 +82,14 @@ const onEnds = (
     id,
     ({ pictures }) =>
       pictures.flatMap((run) =>
-        inputs(run).flatMap((end) => {
+        run.inputs.flatMap((end) => {
           const found = find(run, end);
           return found ? [{ severity, ...onRun(run, between(run, end)), ...found }] : [];
         }),
       ),
     (context, finding) => {
       for (const run of context.pictures) {
-        const end = inputs(run).find((e) => `${id}:${between(run, e).at}` === finding.id);
+        const end = run.inputs.find((e) => `${id}:${between(run, e).at}` === finding.id);
         if (end) return fixes?.(context, run, end) ?? [];
       }
       return [];
@@ -252,7 +260,7 @@ export const pictureRules: readonly Rule[] = [
     pictures.flatMap((run) => {
       const need = needOf(run.mode, coding(run)).minimumLink;
       if (!need?.startsWith('frl')) return [];
-      return inputs(run).flatMap((end) => {
+      return run.inputs.flatMap((end) => {
         const cable = rig.cables.find((c) => c.id === end.cableIds.at(-1));
         if (
           cable?.medium !== 'lead' ||
@@ -295,7 +303,7 @@ export const pictureRules: readonly Rule[] = [
   ),
   rule('wire', 'picture-weakest-screen', ({ pictures }) =>
     pictures.flatMap((run) => {
-      const ends = inputs(run).filter(
+      const ends = run.inputs.filter(
         (e) => isHdmi(e) && e.port.connector !== 'software' && (e.port.picture?.most || e.port.picture?.link),
       );
       const screens = ends.filter((e) => e.box.type.family === 'screens' || e.box.type.family === 'capture');
@@ -322,7 +330,7 @@ export const pictureRules: readonly Rule[] = [
       const even =
         Math.abs(ratio - Math.round(ratio)) * session < HALF_HERTZ ||
         Math.abs(1 / ratio - Math.round(1 / ratio)) * session < HALF_HERTZ;
-      const captured = inputs(run).some((e) => e.box.type.family === 'capture');
+      const captured = run.inputs.some((e) => e.box.type.family === 'capture');
       if (even || !captured) return [];
       return [
         {

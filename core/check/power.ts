@@ -321,19 +321,22 @@ export const powerRules: readonly Rule[] = [
       ];
     }),
   ),
-  rule('wire', 'power-nothing-feeds', (context) =>
-    context.boxes.flatMap(({ device, type }) => {
+  rule('wire', 'power-nothing-feeds', (context) => {
+    const brought = new Set<string>();
+    for (const { from, to } of context.leads)
+      if ([from, to].some((e) => connectorOf(e.port.connector)?.family === 'usb')) {
+        brought.add(from.device.id);
+        brought.add(to.device.id);
+      }
+    for (const c of context.rig.cables)
+      if (c.medium === 'software') {
+        brought.add(c.from.deviceId);
+        brought.add(c.to.deviceId);
+      }
+    return context.boxes.flatMap(({ device, type }) => {
       // A box that lives on USB alone, without a lead that brings it and without a supply.
-      if (type.power?.by.length !== 1 || type.power.by[0] !== 'usb' || device.fedBy) return [];
-      const brought = context.leads.some(
-        (l) =>
-          (l.from.device.id === device.id || l.to.device.id === device.id) &&
-          [l.from, l.to].some((e) => connectorOf(e.port.connector)?.family === 'usb'),
-      );
-      const joined = context.rig.cables.some(
-        (c) => c.medium === 'software' && (c.from.deviceId === device.id || c.to.deviceId === device.id),
-      );
-      if (brought || joined) return [];
+      if (type.power?.by.length !== 1 || type.power.by[0] !== 'usb' || device.fedBy || brought.has(device.id))
+        return [];
       return [
         {
           at: device.id,
@@ -344,6 +347,6 @@ export const powerRules: readonly Rule[] = [
           why: [{ says: `${type.power.milliamps ?? 100} mA at 5 V`, source: `typical of ${type.name}` }],
         },
       ];
-    }),
-  ),
+    });
+  }),
 ];

@@ -30,8 +30,8 @@ export function layout(shapes: readonly Shape[], wires: readonly Wire[], last?: 
     weak: Uint8Array.from(wires, (w) => (w.weak ? 1 : 0)),
   };
   if (last && shapes.some((s) => last.has(s.id))) return seated(net, shapes, wires, last);
-  const small = shapes.length + wires.length <= TRIED_UP_TO;
-  const tried = (small ? RANKINGS : RANKINGS.slice(0, 1)).map((ranking) => {
+  const size = shapes.length + wires.length;
+  const tried = RANKINGS.slice(0, size <= ALL_TRIED_UP_TO ? 4 : size <= TWO_TRIED_UP_TO ? 2 : 1).map((ranking) => {
     const columns = cutIntoColumns(net, shapes, wires, findRanks(net, ranking));
     return drawBest(columns, shapes, wires, startsOf(columns, net, firstRows(columns, net)));
   });
@@ -49,13 +49,14 @@ function seated(net: Net, shapes: readonly Shape[], wires: readonly Wire[], last
   return draw(columns, shapes, wires, firstRows(columns, net, last));
 }
 
-/** Boxes and lines, up to which several ways to find the columns are tried. */
-const TRIED_UP_TO = 300;
+/** Boxes and lines, up to which all ways to find the columns are tried, and two of them. */
+const ALL_TRIED_UP_TO = 120;
+const TWO_TRIED_UP_TO = 150;
 
 /** Large maps are tried from few beginnings, small ones from many: the better of them is not known before. */
-const ITEMS_TRIED = 6000;
+const ITEMS_TRIED = 1200;
 const MOST_STARTS = 2;
-const SIFTED_UP_TO = 400;
+const SIFTED_UP_TO = 500;
 const MOST_SIFTED = 1;
 
 /** Orders to begin the sweeps from: by the walk, from the other end, and shuffled, the same every time. */

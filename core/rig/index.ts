@@ -19,8 +19,10 @@ export {
   findSetting,
   findTypes,
   isSettingTask,
+  portsOf,
   refuseValue,
   settingOf,
+  settingsOf,
   type Types,
 } from './lookup.ts';
 export { emptyRig, parseDeviceType, parseRig, parseRigText } from './parse.ts';

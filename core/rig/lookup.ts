@@ -24,12 +24,37 @@ export const findDevice = (rig: Rig, deviceId: string): Device | undefined =>
 
 export function findPort(rig: Rig, types: Types, ref: PortRef): PortSpec | undefined {
   const device = findDevice(rig, ref.deviceId);
-  return device && types.get(device.typeId)?.ports.find((p) => p.id === ref.portId);
+  const type = device && types.get(device.typeId);
+  return type && portsOf(type).get(ref.portId);
+}
+
+const ports = new WeakMap<DeviceType, ReadonlyMap<string, PortSpec>>();
+const settings = new WeakMap<DeviceType, ReadonlyMap<string, SettingSpec>>();
+
+/** The ports of a type by their ids; indexed once. */
+export function portsOf(type: DeviceType): ReadonlyMap<string, PortSpec> {
+  let index = ports.get(type);
+  if (!index) {
+    index = new Map(type.ports.map((p) => [p.id, p]));
+    ports.set(type, index);
+  }
+  return index;
+}
+
+/** The settings of a type by their ids; indexed once. */
+export function settingsOf(type: DeviceType): ReadonlyMap<string, SettingSpec> {
+  let index = settings.get(type);
+  if (!index) {
+    index = new Map(type.settings.map((s) => [s.id, s]));
+    settings.set(type, index);
+  }
+  return index;
 }
 
 export function findSetting(rig: Rig, types: Types, deviceId: string, settingId: string): SettingSpec | undefined {
   const device = findDevice(rig, deviceId);
-  return device && types.get(device.typeId)?.settings.find((s) => s.id === settingId);
+  const type = device && types.get(device.typeId);
+  return type && settingsOf(type).get(settingId);
 }
 
 /** A setting as it stands in the rig; the type's default, assumed, where nobody has said anything. */

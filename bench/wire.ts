@@ -1,0 +1,88 @@
+import ELK from 'elkjs/lib/elk.bundled.js';
+import { check } from '#core/check/index.ts';
+import { heightOf, layout, portOffset, type Shape } from '#core/layout/index.ts';
+import { lineMap } from '#core/map/index.ts';
+import { parseRig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { medianMs, type Row } from './report.ts';
+import { bigRig } from './rigs.ts';
+
+const SIZES = [60, 252, 504, 996];
+
+/** Evaluation with every check, as a rig grows: against reading the same document with Zod, and how it grows. */
+export async function checks(): Promise<readonly Row[]> {
+  const times = SIZES.map((devices) => {
+    const rig = bigRig(devices);
+    const json = JSON.stringify(rig);
+    const runs = devices > 300 ? 9 : 60;
+    const ms = medianMs(runs, () => {
+      const copy = { ...rig };
+      check(copy, evaluate(copy));
+    });
+    return { devices, cables: rig.cables.length, ms, parseMs: medianMs(5, () => void parseRig(JSON.parse(json))) };
+  });
+  const [small] = times;
+  const large = times[times.length - 1]!;
+  return [
+    ...times.map(({ devices, cables, ms, parseMs }) => ({
+      what: `evaluate and all checks, ${devices} devices, ${cables} cables`,
+      ours: `${ms.toFixed(1)} ms`,
+      other: `reading and checking the document, Zod: ${parseMs.toFixed(1)} ms`,
+      ratio: parseMs / ms,
+      goal: devices === 60 ? 'under 8 ms' : devices > 900 ? 'under 120 ms' : '',
+      reached: devices === 60 ? ms < 8 : devices > 900 ? ms < 120 : true,
+    })),
+    {
+      what: `growth from ${small!.devices} to ${large.devices} devices`,
+      ours: `${(large.ms / small!.ms).toFixed(1)} times`,
+      other: `devices: ${(large.devices / small!.devices).toFixed(1)} times`,
+      ratio: large.devices / small!.devices / (large.ms / small!.ms),
+      goal: 'close to linear',
+      reached: large.ms / small!.ms < 2 * (large.devices / small!.devices),
+    },
+  ];
+}
+
+/** The line map of 60 devices against a well-known layout library. */
+export async function layouts(): Promise<readonly Row[]> {
+  const rig = bigRig(60);
+  const { shapes, wires } = lineMap(rig, evaluate(rig));
+  const ours = medianMs(12, () => void layout(shapes, wires));
+  const port = (s: Shape, side: 'WEST' | 'EAST', id: string, i: number) => ({
+    id: `${s.id}/${side}/${id}`,
+    x: side === 'WEST' ? 0 : s.widthPx,
+    y: portOffset(s, i),
+    layoutOptions: { 'elk.port.side': side },
+  });
+  const graph = () => ({
+    id: 'map',
+    layoutOptions: { 'elk.algorithm': 'layered', 'elk.direction': 'RIGHT', 'elk.edgeRouting': 'ORTHOGONAL' },
+    children: shapes.map((s) => ({
+      id: s.id,
+      width: s.widthPx,
+      height: heightOf(s),
+      layoutOptions: { 'elk.portConstraints': 'FIXED_POS' },
+      ports: [...s.ins.map((p, i) => port(s, 'WEST', p, i)), ...s.outs.map((p, i) => port(s, 'EAST', p, i))],
+    })),
+    edges: wires.map((w) => ({
+      id: w.id,
+      sources: [`${w.from.node}/EAST/${w.from.port}`],
+      targets: [`${w.to.node}/WEST/${w.to.port}`],
+    })),
+  });
+  const elk = new ELK();
+  await elk.layout(graph());
+  const start = performance.now();
+  for (let i = 0; i < 3; i++) await elk.layout(graph());
+  const theirs = (performance.now() - start) / 3;
+  return [
+    {
+      what: `line map of ${shapes.length} devices and ${wires.length} lines`,
+      ours: `${ours.toFixed(0)} ms`,
+      other: `elkjs, layered: ${theirs.toFixed(0)} ms`,
+      ratio: theirs / ours,
+      goal: 'under 100 ms',
+      reached: ours < 100,
+    },
+  ];
+}
