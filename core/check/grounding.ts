@@ -52,36 +52,56 @@ function jointsOf({ plugged, boxes }: Context): Joint[] {
   return [...screens, ...earths];
 }
 
-/** Which boxes are joined by metal, each pair once. */
-function neighboursOf(joints: readonly Joint[]): Map<string, Set<string>> {
-  const near = new Map<string, Set<string>>();
-  const note = (a: string, b: string) => {
-    const set = near.get(a) ?? new Set();
-    near.set(a, set.add(b));
-  };
-  for (const { a, b } of joints) {
-    note(a, b);
-    note(b, a);
-  }
-  return near;
+/** Boxes and the earth as numbers, each with what metal joins it to; a pair counts once. */
+interface Metal {
+  readonly at: ReadonlyMap<string, number>;
+  readonly ids: readonly string[];
+  readonly near: readonly (readonly number[])[];
 }
 
-/** The shortest way from one chassis to another without what joins just these two; null where there is none. */
-function wayAround(near: ReadonlyMap<string, ReadonlySet<string>>, from: string, to: string): string[] | null {
-  const came = new Map<string, string>([[from, from]]);
-  const open = [from];
-  for (let i = 0; i < open.length && !came.has(to); i++) {
-    const at = open[i]!;
-    for (const other of near.get(at) ?? []) {
-      if (came.has(other) || (at === from && other === to)) continue;
-      came.set(other, at);
-      open.push(other);
+function metalOf(joints: readonly Joint[]): Metal {
+  const at = new Map<string, number>();
+  const sets: Set<number>[] = [];
+  const numberOf = (id: string): number => {
+    let n = at.get(id);
+    if (n === undefined) {
+      n = sets.length;
+      at.set(id, n);
+      sets.push(new Set());
     }
+    return n;
+  };
+  for (const joint of joints) {
+    const [a, b] = [numberOf(joint.a), numberOf(joint.b)];
+    sets[a]!.add(b);
+    sets[b]!.add(a);
   }
-  if (!came.has(to)) return null;
-  const way: string[] = [];
-  for (let at = to; at !== from; at = came.get(at)!) way.push(at);
-  return [from, ...way.reverse()];
+  return { at, ids: [...at.keys()], near: sets.map((s) => [...s]) };
+}
+
+/** Finds the shortest way from one chassis to another without what joins just these two; null where there is none. */
+function wayFinder({ at, ids, near }: Metal): (from: string, to: string) => string[] | null {
+  const came = new Int32Array(ids.length);
+  const open = new Int32Array(ids.length);
+  return (fromId, toId) => {
+    const [from, to] = [at.get(fromId)!, at.get(toId)!];
+    came.fill(-1);
+    came[from] = from;
+    open[0] = from;
+    let count = 1;
+    for (let i = 0; i < count && came[to]! < 0; i++) {
+      const box = open[i]!;
+      for (const other of near[box]!) {
+        if (came[other]! >= 0 || (box === from && other === to)) continue;
+        came[other] = box;
+        open[count++] = other;
+      }
+    }
+    if (came[to]! < 0) return null;
+    const way: string[] = [];
+    for (let n = to; n !== from; n = came[n]!) way.push(ids[n]!);
+    return [fromId, ...way.reverse()];
+  };
 }
 
 interface HumLoop {
@@ -95,13 +115,13 @@ const known = new WeakMap<Context, HumLoop[]>();
 export function humLoops(context: Context): HumLoop[] {
   const before = known.get(context);
   if (before) return before;
-  const near = neighboursOf(jointsOf(context));
+  const wayAround = wayFinder(metalOf(jointsOf(context)));
   const pairs = new Set<string>();
   const loops = context.plugged.flatMap((lead): HumLoop[] => {
     if (!isAnalogue(lead) || isBalanced(lead) || !joinsScreens(lead)) return [];
     const pair = [lead.from.device.id, lead.to.device.id].sort().join(' ');
     if (pairs.has(pair)) return [];
-    const way = wayAround(near, lead.from.device.id, lead.to.device.id);
+    const way = wayAround(lead.from.device.id, lead.to.device.id);
     if (!way) return [];
     pairs.add(pair);
     return [{ lead, way }];

@@ -82,8 +82,21 @@ const onPower = (
     fixes,
   );
 
+const fed = new WeakMap<Context, Map<string, Box[]>>();
+
 /** Devices fed by another one, by the document. */
-const fedBy = ({ boxes }: Context, deviceId: string): Box[] => boxes.filter((b) => b.device.fedBy === deviceId);
+function fedBy(context: Context, deviceId: string): readonly Box[] {
+  let all = fed.get(context);
+  if (!all) {
+    all = new Map();
+    for (const box of context.boxes) {
+      const { fedBy: by } = box.device;
+      if (by) all.set(by, [...(all.get(by) ?? []), box]);
+    }
+    fed.set(context, all);
+  }
+  return all.get(deviceId) ?? [];
+}
 
 const drawn = ({ type }: Box): number => type.power?.milliamps ?? 0;
 
@@ -230,7 +243,7 @@ export const powerRules: readonly Rule[] = [
   rule('wire', 'power-outlets', (context) =>
     context.boxes.flatMap((strip) => {
       const given = feeds(strip.type);
-      const on = fedBy(context, strip.device.id);
+      const on = given ? fedBy(context, strip.device.id) : [];
       if (!given || on.length <= given.outlets) return [];
       return [
         {

@@ -5,19 +5,17 @@ import { askLead, onLead } from './leads.ts';
 const ORDER = ['usb-2', 'usb-5', 'usb-10'];
 
 /** Software ends of a computer that hand on what a socket brings. */
-const handedOn = ({ evaluation, rig }: Context, deviceId: string, portId: string): string[] => {
+const handedOn = ({ evaluation, box }: Context, deviceId: string, portId: string): string[] => {
   const { graph } = evaluation;
   const ends = graph.nodesOf({ deviceId, portId }).flatMap((node) => {
     const out: string[] = [];
     for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) {
       const to = graph.nodes[graph.to[e]!]!;
-      if (to.deviceId === deviceId) out.push(to.portId);
+      if (to.deviceId === deviceId && !out.includes(to.portId)) out.push(to.portId);
     }
     return out;
   });
-  return [...new Set(ends)].filter((id) =>
-    rig.cables.every((c) => c.medium !== 'lead' || c.from.portId !== id || c.from.deviceId !== deviceId),
-  );
+  return [...new Set(ends)].filter((id) => box(deviceId).port(id)?.connector === 'software');
 };
 
 export const usbRules: readonly Rule[] = [
@@ -108,14 +106,14 @@ export const usbRules: readonly Rule[] = [
         ],
       }));
   }),
-  rule('wire', 'usb-nobody-listens', (context) =>
-    context.plugged.flatMap((lead) => {
+  rule('wire', 'usb-nobody-listens', (context) => {
+    const taken = new Set(context.rig.cables.map((c) => `${c.from.deviceId}/${c.from.portId}`));
+    return context.plugged.flatMap((lead) => {
       const { to } = lead;
       if (context.box(to.device.id).type.family !== 'computers' || connectorOf(to.port.connector)?.family !== 'usb')
         return [];
       const ends = handedOn(context, to.device.id, to.port.id);
-      const used = context.rig.cables.some((c) => c.from.deviceId === to.device.id && ends.includes(c.from.portId));
-      if (used || ends.length === 0) return [];
+      if (ends.length === 0 || ends.some((id) => taken.has(`${to.device.id}/${id}`))) return [];
       return [
         {
           at: lead.cable.id,
@@ -125,8 +123,8 @@ export const usbRules: readonly Rule[] = [
           why: [{ says: 'no program is drawn that opens it', source: 'this rig' }],
         },
       ];
-    }),
-  ),
+    });
+  }),
   rule('wire', 'program-crosses-computers', ({ rig, box }) =>
     rig.cables.flatMap((cable) => {
       if (cable.medium !== 'software') return [];

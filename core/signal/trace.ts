@@ -206,12 +206,16 @@ const sameInstant = (a: Arrival, b: Arrival): boolean =>
 export function readNoise(graph: Graph, components: Components): Float64Array {
   const power = new Float64Array(graph.nodes.length);
   const own = new Float64Array(graph.nodes.length);
-  for (let e = 0; e < graph.edges.length; e++) own[graph.to[e]!]! += powerFromDb(graph.edges[e]!.noiseDb);
+  for (let e = 0; e < graph.edges.length; e++) {
+    const { noiseDb } = graph.edges[e]!;
+    if (noiseDb > Number.NEGATIVE_INFINITY) own[graph.to[e]!]! += powerFromDb(noiseDb);
+  }
   for (let c = 0; c < components.members.length; c++) {
     const members = components.members[c]!;
     for (const node of members) power[node]! += own[node]!;
     // One turn: what a loop adds to its own noise beyond that belongs to the loop's own finding.
     for (const node of members) {
+      if (power[node] === 0) continue;
       for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) {
         power[graph.to[e]!]! += power[node]! * powerFromDb(graph.edges[e]!.gainDb.nominal);
       }
