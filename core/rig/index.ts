@@ -26,6 +26,7 @@ export {
   type Types,
 } from './lookup.ts';
 export { emptyRig, parseDeviceType, parseRig, parseRigText } from './parse.ts';
+export { typeTroubles } from './references.ts';
 export {
   type Aside,
   type Cable,

@@ -82,7 +82,10 @@ export function OpenRig({ rigId }: { rigId: string }) {
         { to: `/rigs/${rigId}/wire`, label: 'Wire', state: stages.wire },
         { to: `/rigs/${rigId}/sync`, label: 'Sync', state: stages.sync },
       ]}
-      more={[{ to: `/rigs/${rigId}/bench`, label: 'Bench' }]}
+      more={[
+        { to: `/rigs/${rigId}/bench`, label: 'Bench' },
+        { to: `/rigs/${rigId}/gear`, label: 'Gear' },
+      ]}
       top={<RigTop rig={rig} verdict={verdict} />}
     >
       <RigNotices />

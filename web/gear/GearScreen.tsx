@@ -1,0 +1,112 @@
+import { Button } from '@chakra-ui/react';
+import { useMemo, useRef, useState } from 'react';
+import { readGear } from '#core/check/index.ts';
+import { catalogue, type DeviceType, findTypes, type Rig } from '#core/rig/index.ts';
+import { count, Pick, StateMark } from '#web/parts/index.ts';
+import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { copyType, putType, sealedType } from './own.ts';
+import { TypeEditor } from './TypeEditor.tsx';
+import { TypeSheet } from './TypeSheet.tsx';
+
+/** Gear: every type of box and program, what is inside, and types of one's own. */
+export function GearScreen() {
+  const rig = useAppSelector(selectRig);
+  return rig ? <Gear rig={rig} /> : null;
+}
+
+const LARGEST_BYTES = 500_000;
+
+function Gear({ rig }: { rig: Rig }) {
+  const dispatch = useAppDispatch();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [chosen, setChosen] = useState(rig.types[0]?.id ?? catalogue[0]!.id);
+  const [editing, setEditing] = useState<DeviceType | null>(null);
+  const [says, setSays] = useState<string | null>(null);
+  const types = findTypes(rig);
+  const own = new Set(rig.types.map((t) => t.id));
+  const items = useMemo(
+    () =>
+      [...rig.types, ...catalogue].map((t) => ({
+        id: t.id,
+        label: t.name,
+        note: rig.types.includes(t) ? `your own, ${t.family}` : t.family,
+      })),
+    [rig.types],
+  );
+  const type = types.get(chosen) ?? catalogue[0]!;
+  const choose = (id: string) => {
+    setChosen(id);
+    setEditing(null);
+  };
+  const keep = (next: DeviceType, label: string): boolean => {
+    const done = dispatch(applyStep(putType(rig, next), label));
+    if (done) setChosen(next.id);
+    return done;
+  };
+  const importFile = async (file: File) => {
+    if (file.size > LARGEST_BYTES)
+      return setSays(`${file.name} is larger than 500 kB. A type is smaller: choose another file.`);
+    const read = readGear(await file.text());
+    if (!read.ok) return setSays(`${file.name} was not taken in. ${read.faults[0]!.says}`);
+    const fresh = catalogue.some((t) => t.id === read.type.id)
+      ? copyType(rig, read.type, new Set(types.keys()))
+      : read.type;
+    setSays(keep(fresh, `Type from ‘${file.name}’`) ? `‘${fresh.name}’ is there; undo takes it back.` : null);
+  };
+  return (
+    <main className="frame-page gear">
+      <aside className="gear-list" aria-label="Types">
+        <p className="row" style={{ marginBottom: 8 }}>
+          <Button onClick={() => chooser.current?.click()}>Import JSON</Button>
+          <Button onClick={() => setEditing(copyType(rig, sealedType('Sealed box', 1, 1), new Set(types.keys())))}>
+            A box nobody knows
+          </Button>
+        </p>
+        <Pick label="Search types" items={items} onPick={choose} />
+        <p className="small quiet" style={{ marginTop: 6 }}>
+          {count(catalogue.length, 'type')} built in, {rig.types.length} of your own in this rig.
+        </p>
+        <input
+          ref={chooser}
+          type="file"
+          accept=".json,application/json"
+          hidden
+          aria-label="Type file"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = '';
+            if (file) void importFile(file);
+          }}
+        />
+        <div aria-live="polite">
+          {says && (
+            <p style={{ marginTop: 8 }}>
+              <StateMark state={says.includes('was not taken') || says.includes('larger') ? 'fix' : 'good'} /> {says}
+            </p>
+          )}
+        </div>
+      </aside>
+      <div className="page">
+        {editing ? (
+          <TypeEditor
+            key={editing.id}
+            type={editing}
+            onCancel={() => setEditing(null)}
+            onSave={(next) => keep(next, `Type ‘${next.name}’`) && setEditing(null)}
+          />
+        ) : (
+          <TypeSheet
+            type={type}
+            own={own.has(type.id)}
+            used={rig.devices.filter((d) => d.typeId === type.id).length}
+            onCopy={() => setEditing(copyType(rig, type, new Set(types.keys())))}
+            onEdit={() => setEditing(type)}
+            onRemove={() =>
+              dispatch(applyStep({ kind: 'remove-type', typeId: type.id }, `Type ‘${type.name}’ removed`))
+            }
+          />
+        )}
+      </div>
+    </main>
+  );
+}

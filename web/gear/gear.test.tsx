@@ -1,0 +1,122 @@
+// @vitest-environment happy-dom
+import { screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { catalogue, type DeviceType } from '#core/rig/index.ts';
+import { noServer, stubServer } from '#web/server.testkit.ts';
+import { selectRig } from '#web/store/index.ts';
+import { demoRig, show } from '#web/web.testkit.tsx';
+import { GearScreen } from './index.ts';
+import { drawInside, sayStage } from './inside.ts';
+import { copyType, sealedType } from './own.ts';
+
+beforeEach(() => stubServer(noServer));
+const typeOf = (id: string): DeviceType => catalogue.find((t) => t.id === id)!;
+
+describe('the inside of a type', () => {
+  it('is drawn with every port, and each way once for left and right', () => {
+    for (const type of catalogue) {
+      const { drawing, ways } = drawInside(type);
+      expect(drawing.boxes.size, type.id).toBe(type.ports.length);
+      expect(ways.length, type.id).toBeLessThanOrEqual(type.inside.length);
+      expect(drawing.wires.size).toBe(ways.length);
+    }
+    expect(drawInside(typeOf('loudspeakers-active')).ways).toHaveLength(1);
+    expect(drawInside(typeOf('hdmi-splitter')).ways.filter((w) => w.picture)).toHaveLength(2);
+  });
+  it('is told in words with units, settings by their names', () => {
+    const mixer = typeOf('mixer-usb-10');
+    const words = mixer.inside.flatMap((w) => w.stages.map((s) => sayStage(mixer, s)));
+    expect(words).toContain('Strip 1, delay (delay)');
+    expect(words).toContain('open while Strip 1, mute is off');
+    expect(words).toContain('open while Strips 9 and 10, input is USB return');
+    expect(words.some((w) => /full scale 24, 24, 24 dBu$/.test(w))).toBe(true);
+    for (const type of catalogue)
+      for (const way of type.inside)
+        for (const stage of way.stages) expect(sayStage(type, stage)).not.toMatch(/undefined/);
+  });
+});
+
+describe('Gear', () => {
+  const rigNow = (store: ReturnType<typeof show>['store']) => selectRig(store.getState())!;
+  const find = async (user: ReturnType<typeof userEvent.setup>, words: string) => {
+    const field = screen.getByRole('combobox', { name: 'Search types' });
+    await user.clear(field);
+    await user.type(field, `${words}{Enter}`);
+  };
+  it('is searched by words, and shows sockets, power and price', async () => {
+    const user = userEvent.setup();
+    show(<GearScreen />);
+    await find(user, 'condenser');
+    expect(screen.getByRole('heading', { name: 'Microphone, condenser, XLR' })).toBeTruthy();
+    expect(screen.getByText(/fed by phantom/)).toBeTruthy();
+    expect(
+      within(screen.getByRole('table', { name: 'Sockets and ends' })).getByText(/takes phantom power, 4 mA/),
+    ).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'capsule' }));
+    expect(
+      within(screen.getByRole('table', { name: 'Ways inside' }))
+        .getAllByRole('row')[1]!
+        .getAttribute('aria-selected'),
+    ).toBe('true');
+  });
+  it('makes one’s own from a copy, refuses what cannot be, and the rig uses it', async () => {
+    const user = userEvent.setup();
+    const { store } = show(<GearScreen />);
+    await find(user, 'extractor');
+    await user.click(screen.getByRole('button', { name: 'Make my own from it' }));
+    const name = screen.getByLabelText('Name of the type');
+    await user.clear(name);
+    expect(screen.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', true);
+    await user.type(name, 'Our extractor');
+    await user.selectOptions(screen.getByLabelText('Level of line'), 'air');
+    expect(screen.getAllByText(/ends as volts, but the port has sound in air/).length).toBeGreaterThan(0);
+    await user.selectOptions(screen.getByLabelText('Level of line'), 'line');
+    await user.selectOptions(screen.getByLabelText('Connector of line'), 'phono-pair');
+    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    expect(rigNow(store).types).toMatchObject([{ id: 'own-hdmi-extractor', name: 'Our extractor' }]);
+    expect(rigNow(store).types[0]!.ports.find((p) => p.id === 'line')!.connector).toBe('phono-pair');
+    await user.click(screen.getByRole('button', { name: 'Remove' }));
+    expect(rigNow(store).types).toEqual([]);
+  });
+  it('says where the inside is no JSON, and keeps what was written', async () => {
+    const user = userEvent.setup();
+    show(<GearScreen />);
+    await user.click(screen.getByRole('button', { name: 'A box nobody knows' }));
+    const inside = screen.getByLabelText('Inside, as JSON');
+    await user.clear(inside);
+    await user.type(inside, 'no');
+    expect(screen.getByText(/The inside is not JSON/)).toBeTruthy();
+    expect((inside as HTMLTextAreaElement).value).toBe('no');
+  });
+  it('takes in a type that was exported, and refuses another file with a sentence', async () => {
+    const user = userEvent.setup();
+    const { store } = show(<GearScreen />);
+    const file = (text: string, name: string) => new File([text], name, { type: 'application/json' });
+    const chooser = screen.getByLabelText('Type file');
+    await user.upload(chooser, file('{"id":"x"}', 'shopping.json'));
+    expect(await screen.findByText(/shopping.json was not taken in/)).toBeTruthy();
+    expect(rigNow(store).types).toEqual([]);
+    await user.upload(
+      chooser,
+      file(JSON.stringify({ ...typeOf('webcam'), id: 'club-webcam', name: 'Club webcam' }), 'club.json'),
+    );
+    expect(await screen.findByText(/‘Club webcam’ is there/)).toBeTruthy();
+    expect(rigNow(store).types.map((t) => t.id)).toEqual(['club-webcam']);
+  });
+  it('keeps a type that the rig uses', () => {
+    const rig = demoRig();
+    const type = copyType(rig, typeOf('hdmi-splitter'), new Set());
+    const devices = rig.devices.map((d) => (d.id === 'splitter' ? { ...d, typeId: type.id } : d));
+    show(<GearScreen />, { rig: { ...rig, types: [type], devices } });
+    expect(screen.getByRole('button', { name: 'Remove' })).toHaveProperty('disabled', true);
+  });
+});
+
+describe('types of one’s own', () => {
+  it('have ids that nobody else has, and sealed boxes have their sockets only', () => {
+    const rig = { ...demoRig(), types: [copyType(demoRig(), typeOf('webcam'), new Set())] };
+    expect(copyType(rig, typeOf('webcam'), new Set(['own-webcam-2'])).id).toBe('own-webcam-3');
+    expect(sealedType('A box', 2, 3)).toMatchObject({ inside: [], ports: { length: 5 } });
+  });
+});
