@@ -41,6 +41,7 @@ test('hear answers for every listener what arrives and what was wanted', () => {
     'couch',
     'camera',
     'camera-capture',
+    'desk-computer',
     'capture-program',
   ]);
 });

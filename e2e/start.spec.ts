@@ -60,7 +60,12 @@ test('the demo starts on the next free port, keeps what was changed, and stops c
     const again = await second.address;
     expect(second.said()).not.toMatch(/set up/);
     const rigs = await (await request.get(`${again}/api/rigs`)).json();
-    expect(rigs.map((r: { name: string }) => r.name)).toEqual(['Boathouse, changed']);
+    expect(rigs.map((r: { name: string }) => r.name)).toEqual([
+      'Boathouse, changed',
+      'Skerry net',
+      'Glider corner',
+      'Quay talk',
+    ]);
     expect(await (await request.get(`${again}/api/takes`)).json()).toHaveLength(4);
     second.child.kill('SIGINT');
     expect(await second.ended).toBe(0);

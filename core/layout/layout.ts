@@ -46,7 +46,10 @@ function seated(net: Net, shapes: readonly Shape[], wires: readonly Wire[], last
     moved(r) < moved(best) ? r : best,
   );
   const columns = cutIntoColumns(net, shapes, wires, rank);
-  return draw(columns, shapes, wires, firstRows(columns, net, last));
+  const rows = firstRows(columns, net, last);
+  // Boxes stay; the lines that pass them find their way anew.
+  const small = columns.rank.length <= SIFTED_UP_TO;
+  return draw(columns, shapes, wires, small ? sift(columns, rows, columns.boxes) : rows);
 }
 
 /** Boxes and lines, up to which all ways to find the columns are tried, and two of them. */

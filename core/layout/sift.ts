@@ -45,8 +45,9 @@ function bundlesOf({ stretches, ranks, rank, height }: Columns): { before: Bundl
 /**
  * Moves each item through its column to where the lines of both its channels cross least, turns included, until no
  * move helps (sifting, Rudell 1993). Two neighbours that change places alter only what their own bundles cross.
+ * @param movesFrom  items below this number keep their order among each other
  */
-export function sift(columns: Columns, rows: Rows): Rows {
+export function sift(columns: Columns, rows: Rows, movesFrom = 0): Rows {
   const { before, behind } = bundlesOf(columns);
   const place = new Float64Array(columns.rank.length);
   const result = rows.map((row) => [...row]);
@@ -74,7 +75,7 @@ export function sift(columns: Columns, rows: Rows): Rows {
   for (let round = 0; round < MOST_ROUNDS; round++) {
     let gained = false;
     for (const row of result) {
-      for (const item of [...row]) {
+      for (const item of row.filter((i) => i >= movesFrom)) {
         const start = row.indexOf(item);
         let [cost, best, bestAt] = [0, 0, start];
         let at = start;
