@@ -395,6 +395,11 @@ const CASES: readonly (readonly [string, Rig, Rig])[] = [
     }),
   ],
   ['level-clips', hot(30), hot(0)],
+  [
+    'picture-edid-broken',
+    desk({ t: 'screen' }, [], { device: { t: { edid: `ff${EDID_1080.slice(2)}` } } }),
+    desk({ t: 'screen' }, [], { device: { t: { edid: EDID_1080 } } }),
+  ],
   ['room-poorer-microphone', twoMicrophones('head-worn-display'), twoMicrophones('lapel-usb')],
 ];
 

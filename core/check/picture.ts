@@ -1,4 +1,6 @@
 import {
+  type Edid,
+  EdidError,
   edidBytes,
   isEnough,
   LINKS,
@@ -99,16 +101,25 @@ const onEnds = (
 const passesLink = (link: string, mode: Mode, bits: number): boolean =>
   !isHdmiLink(link) || isEnough(link, needOf(mode, { bits, chroma: '4:4:4' }));
 
-/** What a device's EDID says, read once. */
-const edids = new Map<string, ReturnType<typeof parseEdid>>();
-function edidOf({ device }: Box) {
+/** What a device's EDID says, read once; null where it has none, or one that cannot be read. */
+const edids = new Map<string, Edid | null>();
+function edidOf({ device }: Box): Edid | null {
   if (!device.edid) return null;
   let edid = edids.get(device.edid);
-  if (!edid) {
-    edid = parseEdid(edidBytes(device.edid));
+  if (edid === undefined) {
+    edid = tryEdid(device.edid);
     edids.set(device.edid, edid);
   }
   return edid;
+}
+
+function tryEdid(text: string): Edid | null {
+  try {
+    return parseEdid(edidBytes(text));
+  } catch (error) {
+    if (error instanceof EdidError) return null;
+    throw error;
+  }
 }
 
 export const pictureRules: readonly Rule[] = [
@@ -284,6 +295,17 @@ export const pictureRules: readonly Rule[] = [
         ];
       });
     }),
+  ),
+  rule('wire', 'picture-edid-broken', ({ boxes }) =>
+    boxes
+      .filter((box) => box.device.edid && !edidOf(box))
+      .map(({ device }) => ({
+        at: device.id,
+        severity: 'watch' as const,
+        where: { deviceIds: [device.id] },
+        says: `What ${device.name} says of itself cannot be read: its bytes do not add up. Read it out of the device again.`,
+        why: [{ says: 'a block whose sum is wrong is not believed', source: 'VESA E-EDID' }],
+      })),
   ),
   rule('wire', 'picture-passive-split', ({ boxes }) =>
     boxes

@@ -152,13 +152,7 @@ export function TypeEditor({ type, onSave, onCancel }: Props) {
         aria-label="Inside, as JSON"
         spellCheck={false}
         rows={16}
-        style={{
-          width: '100%',
-          font: '13px/1.4 ui-monospace, monospace',
-          background: 'var(--raised)',
-          border: '1px solid var(--rule)',
-          padding: 8,
-        }}
+        className="code"
         value={inside}
         onChange={(e) => setInside(e.target.value)}
       />

@@ -66,6 +66,10 @@ export const TERMS = {
     title: 'Finding',
     says: 'Something that is wrong, or doubtful, with where it is, what it rests on, and what would mend it. What rests on something assumed is asked, not claimed.',
   },
+  edid: {
+    title: 'EDID',
+    says: 'What a screen or capture device says of itself over HDMI: its picture modes, its sound formats, its fastest link. A few hundred bytes that a computer can save.',
+  },
   'noise-floor': {
     title: 'Noise floor',
     says: 'What is heard when nothing sounds: the noises of all stages before this place, together.',

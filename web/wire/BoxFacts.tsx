@@ -5,6 +5,7 @@ import { removeDevice } from '#core/wire/index.ts';
 import { Choice } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { ReplaceDialog } from './DeviceDialogs.tsx';
+import { EdidFacts } from './EdidFacts.tsx';
 
 /** What is said of a box: its name, where it runs, what feeds it, whether it moves; and taken out or replaced. */
 export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; onGone: () => void }) {
@@ -60,6 +61,9 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
             is carried about
           </label>
         </p>
+      )}
+      {type.ports.some((p) => p.direction === 'in' && p.connector.startsWith('hdmi')) && (
+        <EdidFacts device={device} onEdid={(next) => set(next, `${device.name}: what it says of itself`)} />
       )}
       <p className="row" style={{ marginTop: 10 }}>
         <Button onClick={() => setReplacing(true)}>Replace</Button>

@@ -3,11 +3,13 @@ import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { check, tally } from '#core/check/index.ts';
+import { cta, edid, nameDescriptor } from '#core/picture/edid.testkit.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { readEdid } from './EdidFacts.tsx';
 import { tryFixes } from './fixes.ts';
 import { WireScreen } from './index.ts';
 import { billOf, leadRows, matches, sayParts } from './rows.ts';
@@ -53,6 +55,46 @@ describe('fixes', () => {
     const twice = findings.find((f) => f.rule === 'plan-twice')!;
     const [fix] = tryFixes(rig, evaluate(rig), twice, findings);
     expect(fix).toMatchObject({ gone: 2, come: [] });
+  });
+});
+
+describe('an EDID', () => {
+  const screenEdid = edid({
+    extensions: [cta({ vics: [16, 97], hdmi: { mhz: 340, deep: 0 } })],
+    descriptors: [nameDescriptor('Club screen')],
+  });
+  it('is read from bytes or text; a broken one is refused with the byte', () => {
+    const read = readEdid(screenEdid);
+    expect(read).toMatchObject({ ok: true, edid: { name: 'Club screen' } });
+    const hex = Buffer.from(screenEdid).toString('hex');
+    expect(readEdid(hex.replace(/../g, '0x$&, '))).toMatchObject({ ok: true, hex });
+    const broken = screenEdid.slice();
+    broken[60]! ^= 1;
+    expect(readEdid(broken)).toMatchObject({ ok: false, says: expect.stringMatching(/damaged on the way.*byte 127/) });
+    expect(readEdid(new Uint8Array(2000))).toMatchObject({
+      ok: false,
+      says: expect.stringMatching(/at most 1024 bytes/),
+    });
+  });
+  it('is kept with the screen, and the checks know what it takes from then on', async () => {
+    const user = userEvent.setup();
+    const { store } = show(<WireScreen />, { at: '/?tap=big-screen.hdmi' });
+    await user.click(screen.getByRole('button', { name: 'Read an EDID' }));
+    const field = await screen.findByLabelText('EDID in hexadecimal');
+    await user.click(field);
+    await user.paste('00 ff zz');
+    expect(screen.getByText(/not a row of hexadecimal bytes/)).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', true);
+    await user.clear(field);
+    await user.paste(
+      Buffer.from(edid({ extensions: [cta({ vics: [16], hdmi: { mhz: 340, deep: 0 } })] })).toString('hex'),
+    );
+    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    const rig = selectRig(store.getState())!;
+    expect(rig.devices.find((d) => d.id === 'big-screen')!.edid).toHaveLength(512);
+    expect(screen.getAllByText(/Big screen does not take 3840 × 2160/).length).toBeGreaterThan(0);
+    await user.click(screen.getByRole('button', { name: 'Forget it' }));
+    expect(selectRig(store.getState())!.devices.find((d) => d.id === 'big-screen')!.edid).toBeUndefined();
   });
 });
 
