@@ -12,6 +12,9 @@ const COMMANDS: Record<string, Entry> = {
   hear: { usage: 'hear RIG.json', load: async () => (await import('./hear.ts')).hear },
   check: { usage: 'check RIG.json', load: async () => (await import('./check.ts')).check },
   tap: { usage: 'tap RIG.json DEVICE.PORT', load: async () => (await import('./tap.ts')).tap },
+  new: { usage: 'new LINE', load: async () => (await import('./new.ts')).newRig },
+  plug: { usage: 'plug RIG.json DEVICE.PORT', load: async () => (await import('./plug.ts')).plug },
+  export: { usage: 'export RIG.json FORM --paper P', load: async () => (await import('./export.ts')).exportRig },
   offset: { usage: 'offset REF OTHER', load: async () => (await import('./offset.ts')).offset },
   claps: { usage: 'claps FILE', load: async () => (await import('./claps.ts')).claps },
   picture: {

@@ -46,6 +46,29 @@ test('hear answers for every listener what arrives and what was wanted', () => {
   ]);
 });
 
+test('a desk is made of a line, told what fits, and put on paper', () => {
+  const rig = json('new', 'console > splitter > capture > computer; mic > mixer');
+  expect(rig.devices).toHaveLength(6);
+  const path = file('desk.json', JSON.stringify(rig));
+  expect(json('check', path).findings.length).toBeGreaterThan(0);
+  const { offers } = json('plug', path, 'splitter.out-2'.replace('splitter', 'hdmi-splitter'));
+  expect(offers[0]).toMatchObject({ medium: 'lead', parts: ['lead, HDMI to HDMI'], priceEur: [5, 20] });
+  const { sheets } = json('export', path, 'labels', '--paper', 'letter');
+  expect(sheets[0]).toContain('width="215.9mm"');
+  expect(mellow('export', path, 'leads', '--paper', 'a4').stdout).toMatch(/^lead,from device,/);
+  for (const bad of [
+    ['new', 'console > teapot'],
+    ['plug', path, 'nobody.in'],
+    ['plug', path, 'mixer.nowhere'],
+    ['export', path, 'teapot', '--paper', 'a4'],
+    ['export', path, 'map', '--paper', 'papyrus'],
+  ]) {
+    const done = mellow(...bad);
+    expect(done.status, bad.join(' ')).toBe(2);
+    expect(done.stderr.trim().split('\n')).toHaveLength(1);
+  }
+});
+
 test('offset and claps answer by the contract', () => {
   const x = voice(180)(6 * 16_000, 16_000, 3);
   const ref = file('ref.wav', encodeWav([x], 16_000));

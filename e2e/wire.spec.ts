@@ -56,6 +56,15 @@ test('leads go out as a table, come back corrected, and a bad row is reported', 
     .getByLabel('Table of leads')
     .setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n1,2') });
   await expect(page.getByText(/The table lacks the column/)).toBeVisible();
+  for (const [button, name, holds] of [
+    ['Wiring sheet', 'Boathouse relay, wiring.svg', 'sheet 1 of 1'],
+    ['Map', 'Boathouse relay, map.svg', 'Mixer'],
+  ] as const) {
+    const paper = page.waitForEvent('download');
+    await page.getByRole('button', { name: button, exact: true }).click();
+    expect((await paper).suggestedFilename()).toBe(name);
+    expect(readFileSync((await (await paper).path())!, 'utf8')).toContain(holds);
+  }
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('table', { name: 'To have' })).toBeVisible();
   await expect(page.getByRole('navigation')).toBeHidden();

@@ -1,9 +1,21 @@
 import { Button } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { LARGEST_RIG_BYTES } from '#api/index.ts';
-import { CsvError, leadsFromCsv, leadsToCsv, type RowReport, rigToDot, shoppingList } from '#core/report/index.ts';
+import {
+  CsvError,
+  labelSheets,
+  leadsFromCsv,
+  leadsToCsv,
+  mapSheet,
+  type Paper,
+  type RowReport,
+  rigToDot,
+  shoppingList,
+  wiringSheets,
+} from '#core/report/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import { count, formatNumber, StateMark, saveAs } from '#web/parts/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { Choice, count, formatNumber, StateMark, saveAs } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 
 /** What to have, and the rig on paper: tables out and in, the graph, the printer. */
@@ -12,6 +24,14 @@ export function Papers({ rig }: { rig: Rig }) {
   const chooser = useRef<HTMLInputElement>(null);
   const [rows, setRows] = useState<readonly RowReport[]>([]);
   const [says, setSays] = useState<string | null>(null);
+  const [paper, setPaper] = useState<Paper>('a4');
+  const save = (what: string, sheets: readonly string[]) => {
+    if (sheets.length === 0) return setSays('This rig has no leads: there is nothing to put on paper.');
+    sheets.forEach((sheet, i) => {
+      const n = sheets.length > 1 ? ` ${i + 1}` : '';
+      saveAs(`${rig.name}, ${what}${n}.svg`, sheet, 'image/svg+xml');
+    });
+  };
   const importCsv = async (file: File) => {
     setRows([]);
     if (file.size > LARGEST_RIG_BYTES)
@@ -40,6 +60,18 @@ export function Papers({ rig }: { rig: Rig }) {
           <Button onClick={() => saveAs(`${rig.name}, leads.csv`, leadsToCsv(rig), 'text/csv')}>Leads as CSV</Button>
           <Button onClick={() => chooser.current?.click()}>Import leads</Button>
           <Button onClick={() => saveAs(`${rig.name}.dot`, rigToDot(rig), 'text/vnd.graphviz')}>Graph as DOT</Button>
+          <Choice
+            label="Paper"
+            value={paper}
+            options={[
+              ['a4', 'A4'],
+              ['letter', 'Letter'],
+            ]}
+            onChange={(p) => setPaper(p as Paper)}
+          />
+          <Button onClick={() => save('wiring', wiringSheets(rig, paper))}>Wiring sheet</Button>
+          <Button onClick={() => save('labels', labelSheets(rig, paper))}>Lead labels</Button>
+          <Button onClick={() => save('map', [mapSheet(rig, evaluate(rig), paper)])}>Map</Button>
           <Button onClick={() => window.print()}>Print</Button>
         </span>
       </div>

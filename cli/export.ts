@@ -1,0 +1,26 @@
+import { labelSheets, leadsToCsv, mapSheet, PAPERS, type Paper, rigToDot, wiringSheets } from '#core/report/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import type { Command } from './command.ts';
+import { UsageError } from './edges.ts';
+import { readRig } from './rig-file.ts';
+
+const FORMS: Record<string, (rig: Rig, paper: Paper) => readonly string[]> = {
+  leads: (rig) => [leadsToCsv(rig)],
+  dot: (rig) => [rigToDot(rig)],
+  json: (rig) => [JSON.stringify(rig, null, 2)],
+  map: (rig, paper) => [mapSheet(rig, evaluate(rig), paper)],
+  wiring: wiringSheets,
+  labels: labelSheets,
+};
+
+/** A rig on paper or as a table: leads (CSV), dot, json, and the sheets map, wiring and labels (SVG). */
+export const exportRig: Command = async ([path, form], { values }) => {
+  const make = FORMS[form!];
+  if (!make) throw new UsageError(`'${form}' cannot be exported. There are: ${Object.keys(FORMS).join(', ')}.`);
+  const paper = values.paper!;
+  if (!(paper in PAPERS))
+    throw new UsageError(`'${paper}' is no paper here. There are: ${Object.keys(PAPERS).join(', ')}.`);
+  const sheets = make(await readRig(path!), paper as Paper);
+  return { json: { form, sheets }, text: sheets.join('\n').trimEnd() };
+};

@@ -1,0 +1,35 @@
+import { findTypes } from '#core/rig/index.ts';
+import { deviceName } from '#core/signal/index.ts';
+import { offersFor, socketsOf } from '#core/wire/index.ts';
+import type { Command } from './command.ts';
+import { UsageError } from './edges.ts';
+import { readRig } from './rig-file.ts';
+
+/** What a socket can be plugged to, the best first, with the lead and adapters that it takes. */
+export const plug: Command = async ([path, place]) => {
+  const rig = await readRig(path!);
+  const [deviceId = '', portId = ''] = place!.split('.');
+  if (!rig.devices.some((d) => d.id === deviceId))
+    throw new UsageError(`There is no device '${deviceId}'. There are: ${rig.devices.map((d) => d.id).join(', ')}.`);
+  const sockets = socketsOf(rig, deviceId, findTypes(rig));
+  const socket = sockets.find((s) => s.id === portId || s.ports.some((p) => p.id === portId));
+  if (!socket)
+    throw new UsageError(`${deviceId} has no socket '${portId}'. It has: ${sockets.map((s) => s.id).join(', ')}.`);
+  const offers = offersFor(rig, socket).map(({ socket: to, chain, cables }) => ({
+    to: `${to.deviceId}.${to.id}`,
+    name: `${deviceName(rig, to.deviceId)}, ${to.name}`,
+    medium: cables[0]!.medium,
+    parts: chain?.parts.map((p) => p.name) ?? [],
+    priceEur: chain?.price ?? null,
+    taken: to.cableIds.length > 0,
+  }));
+  const say = (o: (typeof offers)[number]) =>
+    `  ${o.name}: ${o.parts.join(' + ') || (o.medium === 'lead' ? 'its own lead' : o.medium)}${o.taken ? ' (taken)' : ''}`;
+  return {
+    json: { from: `${deviceId}.${socket.id}`, offers },
+    text: [
+      `${deviceName(rig, deviceId)}, ${socket.name}:`,
+      ...(offers.length > 0 ? offers.map(say) : ['  nothing fits']),
+    ].join('\n'),
+  };
+};

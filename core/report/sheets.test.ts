@@ -1,0 +1,65 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { desk } from '#core/check/check.testkit.ts';
+import { parseRig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { boathouse } from '#demo/boathouse.ts';
+import { labelSheets, mapSheet, numberedLeads, PAPERS, type Paper, wiringSheets } from './index.ts';
+
+const rig = parseRig(JSON.parse(JSON.stringify(boathouse)));
+const count = (text: string, what: RegExp) => text.match(what)?.length ?? 0;
+
+/** Every tag is closed, in order: XML enough for whoever prints it. */
+function isWellFormed(svg: string): boolean {
+  const open: string[] = [];
+  for (const [, close, name, self] of svg.matchAll(/<(\/?)([a-z]+)[^<>]*?(\/?)>/g)) {
+    if (self) continue;
+    if (close) {
+      if (open.pop() !== name) return false;
+    } else open.push(name!);
+  }
+  return open.length === 0 && !/&(?!amp;|lt;|gt;|quot;)/.test(svg);
+}
+
+describe.each(Object.keys(PAPERS) as Paper[])('on %s', (paper) => {
+  const { widthMm, heightMm } = PAPERS[paper];
+  it('every lead has a label for either end, within the sheet', () => {
+    const sheets = labelSheets(rig, paper);
+    const all = sheets.join('');
+    expect(count(all, /<rect/g)).toBe(2 * numberedLeads(rig).length);
+    for (const sheet of sheets) {
+      expect(sheet).toContain(`width="${widthMm}mm" height="${heightMm}mm"`);
+      for (const [, x, y] of sheet.matchAll(/translate\(([\d.]+) ([\d.]+)\)/g)) {
+        expect(Number(x) + 60).toBeLessThanOrEqual(widthMm);
+        expect(Number(y) + 17).toBeLessThanOrEqual(heightMm);
+      }
+      expect(isWellFormed(sheet)).toBe(true);
+    }
+  });
+  it('the wiring lists every lead once, with what to take and a box to tick', () => {
+    const all = wiringSheets(rig, paper).join('');
+    expect(count(all, /<rect/g)).toBe(numberedLeads(rig).length);
+    expect(all).toContain('lead, XLR female to XLR male');
+    expect(all).toContain('sheet 1 of');
+    expect(wiringSheets(desk({}, []), paper)).toHaveLength(1);
+  });
+  it('the map lies across the sheet and fits it', () => {
+    const sheet = mapSheet(rig, evaluate(rig), paper);
+    expect(sheet).toContain(`width="${heightMm}mm" height="${widthMm}mm"`);
+    expect(count(sheet, /<polyline/g)).toBeGreaterThan(40);
+    expect(isWellFormed(sheet)).toBe(true);
+  });
+});
+
+describe('names on paper', () => {
+  it('may be anything', () => {
+    fc.assert(
+      fc.property(fc.string({ minLength: 1, maxLength: 60 }), (name) => {
+        const odd = { ...rig, name: `x${name}`, devices: rig.devices.map((d) => ({ ...d, name: `x${name}` })) };
+        for (const sheet of [...wiringSheets(odd, 'a4'), ...labelSheets(odd, 'a4').slice(0, 1)])
+          expect(isWellFormed(sheet)).toBe(true);
+      }),
+      { numRuns: 40 },
+    );
+  });
+});

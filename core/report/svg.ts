@@ -1,0 +1,17 @@
+/** Text as it may stand in XML; what XML forbids is left out. */
+export const xml = (text: string): string =>
+  text
+    // biome-ignore lint/suspicious/noControlCharactersInRegex: XML 1.0 forbids these
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;')
+    .replace(/"/g, '&quot;');
+
+/** Sheets of paper, upright, in mm. */
+export const PAPERS = { a4: { widthMm: 210, heightMm: 297 }, letter: { widthMm: 215.9, heightMm: 279.4 } } as const;
+export type Paper = keyof typeof PAPERS;
+
+/** A page of so many millimetres; user units are millimetres too. */
+export const page = (widthMm: number, heightMm: number, body: string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm}mm" viewBox="0 0 ${widthMm} ${heightMm}" font-family="Sofia Sans, sans-serif">${body}</svg>\n`;
