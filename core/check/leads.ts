@@ -1,6 +1,5 @@
 import { connectorOf } from '#core/plug/index.ts';
 import { type Device, type DeviceType, portsOf, type Rig, type Types } from '#core/rig/index.ts';
-import type { Where } from './finding.ts';
 
 type Cable = Rig['cables'][number];
 type Port = DeviceType['ports'][number];
@@ -39,7 +38,7 @@ export const askLead = (lead: LeadSeen): string | null =>
   lead.cable.known === 'assumed' ? `Is there a lead from ${sayLead(lead)}, ${lead.to.port.name}?` : null;
 
 /** What a finding about a lead points at. */
-export const onLead = ({ cable, from, to }: LeadSeen): Where => ({
+export const onLead = ({ cable, from, to }: LeadSeen): { cableIds: string[]; deviceIds: string[] } => ({
   cableIds: [cable.id],
   deviceIds: [from.device.id, to.device.id],
 });
