@@ -11,7 +11,14 @@ export default defineConfig({
           testTimeout: 60_000,
         },
       },
-      { test: { name: 'web', include: ['web/**/*.test.ts', 'web/**/*.test.tsx'], environment: 'node' } },
+      {
+        test: {
+          name: 'web',
+          include: ['web/**/*.test.ts', 'web/**/*.test.tsx'],
+          environment: 'node',
+          testTimeout: 30_000,
+        },
+      },
     ],
   },
 });

@@ -1,6 +1,6 @@
 import { applyEdit, findDevice, findTypes, settingOf } from '#core/rig/index.ts';
-import { deviceName, type Evaluation, evaluate, type Pair } from '#core/signal/index.ts';
-import { type Context, type Fix, type Rule, rule, type Severity, type Stage } from './finding.ts';
+import { deviceName, type Evaluation, evaluate, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
+import { type Context, type Fix, type Reason, type Rule, rule, type Severity, type Stage } from './finding.ts';
 
 const nameOf = (list: readonly { id: string; name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
@@ -93,10 +93,7 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
             nameOf(context.rig.listeners, pair.listenerId),
             pair,
           ),
-          why: (pair.ways[0]?.offset?.terms ?? []).map((t) => ({
-            says: `${t.label}: ${t.value.nominal.toFixed(1)} ${t.unit}`,
-            source: t.source,
-          })),
+          why: reasonsFor(context, pair),
         })),
     (context, { where }) => {
       const pair = context.evaluation.pairs.find(
@@ -106,6 +103,20 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
     },
   ),
 );
+
+/** What a verdict on a pair rests on: its times, where time is the matter; the ways and their levels otherwise. */
+function reasonsFor({ rig }: Context, pair: Pair): Reason[] {
+  const terms = pair.ways[0]?.offset?.terms ?? [];
+  if (terms.length > 0 && TIME_WORDS.has(pair.verdict.word))
+    return terms.map((t) => ({ says: `${t.label}: ${t.value.nominal.toFixed(1)} ${t.unit}`, source: t.source }));
+  if (pair.ways.length === 0) return [{ says: 'no way to it is open', source: 'the ways of this rig' }];
+  return pair.ways.slice(0, WAYS_TOLD).map((way) => ({
+    says: `by ${way.deviceIds.map((id) => deviceName(rig, id)).join(', ')}: ${way.levelDb.nominal.toFixed(0)} ${SCALE_UNITS[way.scale]}`,
+    source: 'the ways of this rig, typical levels',
+  }));
+}
+const WAYS_TOLD = 3;
+const TIME_WORDS = new Set(['late', 'early', 'perhaps-late', 'perhaps-early', 'perhaps-either']);
 
 /** What is there for nothing: no listener has the source, or no source comes to the listener. */
 export const idleRules: readonly Rule[] = [

@@ -128,3 +128,34 @@ describe('between the rig in hand and the server', () => {
     expect(screen.queryByText(/no-such-cable/)).toBeNull();
   });
 });
+
+describe('leads on the list of what is to do', () => {
+  it('are said by what to put in, change or take out, and ticked one by one', async () => {
+    const before = demoRig();
+    const lead = (id: string) => before.cables.find((c) => c.id === id)!;
+    const openedAt = '2026-11-25T10:00:00Z';
+    const rig: Rig = {
+      ...before,
+      cables: before.cables
+        .filter((c) => c.id !== 'wren-xlr')
+        .map((c) => (c.id === 'camera-hdmi' ? { ...c, lengthM: 1 } : c)),
+      tasks: [
+        { id: 'lead:camera-hdmi', cableId: 'camera-hdmi', before: lead('camera-hdmi'), openedAt },
+        { id: 'lead:extractor-line', cableId: 'extractor-line', before: null, openedAt },
+        { id: 'lead:wren-xlr', cableId: 'wren-xlr', before: lead('wren-xlr'), openedAt },
+      ],
+    };
+    const { store } = show(<Top />, { rig });
+    const user = userEvent.setup();
+    await user.keyboard('t');
+    const dialog = await screen.findByRole('dialog');
+    expect(dialog.textContent).toMatch(/Change the lead from Couch camera, HDMI, to Camera capture, HDMI in: 1 m/);
+    expect(dialog.textContent).toMatch(/Put in a lead from Sound extractor, line out, to Mixer, Strips 5 and 6, 3 m/);
+    expect(dialog.textContent).toMatch(/Take out the lead from Wren’s microphone, XLR/);
+    await user.click(within(dialog).getAllByRole('button', { name: 'Done' })[0]!);
+    expect(selectRig(store.getState())!.tasks).toHaveLength(2);
+    const notAfterAll = within(dialog).getAllByRole('button', { name: 'Not after all' });
+    await user.click(notAfterAll[notAfterAll.length - 1]!);
+    expect(selectRig(store.getState())!.cables.some((c) => c.id === 'wren-xlr')).toBe(true);
+  });
+});

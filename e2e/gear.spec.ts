@@ -1,0 +1,103 @@
+import { readFileSync } from 'node:fs';
+import { DEMO_RIG, expect, test } from './server.ts';
+
+test('gear is looked into, copied, kept, exported, and used in the rig like any other', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/gear`);
+  const search = page.getByRole('combobox', { name: 'Search types' });
+  await search.fill('sound extractor');
+  await search.press('Enter');
+  await expect(page.getByRole('heading', { name: 'HDMI sound extractor' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Inside of HDMI sound extractor' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Ways inside' })).toContainText(
+    'through the extractor: 0, 0, 1 ms (typical)',
+  );
+  await page.getByRole('button', { name: 'Make my own from it' }).click();
+  await page.getByLabel('Name of the type').fill('Club extractor');
+  await page.getByLabel('Connector of line').selectOption('phono-pair');
+  await expect(page.getByText('It can be used like a built-in one.')).toBeVisible();
+  const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await saved;
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Club extractor' })).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export JSON' }).click();
+  const type = JSON.parse(readFileSync((await (await download).path())!, 'utf8'));
+  expect(type).toMatchObject({ id: 'own-hdmi-extractor', name: 'Club extractor' });
+
+  // A second copy comes back from the file; a broken one is refused and nothing is lost.
+  await page.getByLabel('Type file').setInputFiles({
+    name: 'second.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify({ ...type, id: 'second', name: 'Second extractor' })),
+  });
+  await expect(page.getByText('‘Second extractor’ is there; undo takes it back.')).toBeVisible();
+  await page.getByLabel('Type file').setInputFiles({
+    name: 'broken.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(
+      JSON.stringify({ ...type, ports: type.ports.map((p: object) => ({ ...p, connector: 'teapot' })) }),
+    ),
+  });
+  await expect(page.getByText(/broken.json was not taken in.*no connector is called ‘teapot’/)).toBeVisible();
+
+  await page.getByRole('link', { name: 'Wire' }).click();
+  await expect(page.getByRole('application')).toBeVisible();
+  await page.keyboard.press('a');
+  await page.getByRole('combobox', { name: 'What is it?' }).fill('club extractor');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('application').getByRole('button', { name: /^Club extractor, / })).toBeVisible();
+});
+
+test('the map is zoomed, shown by kind, and one source or listener drawn alone', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
+  const map = page.getByRole('application');
+  const widthOf = async () => (await map.getByRole('button', { name: /^Mixer, / }).boundingBox())!.width;
+  const fitted = await widthOf();
+  await map.focus();
+  await page.keyboard.press('+');
+  await expect(async () => expect(await widthOf()).toBeGreaterThan(fitted * 1.1)).toPass();
+  await page.keyboard.press('0');
+  await expect(async () => expect(await widthOf()).toBeCloseTo(fitted, 0)).toPass();
+  const box = (await map.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.wheel(0, -200);
+  await expect(async () => expect(await widthOf()).toBeGreaterThan(fitted * 1.1)).toPass();
+  await page.getByRole('button', { name: 'Fit' }).click();
+
+  await page.getByLabel('What is drawn').selectOption('usb');
+  await expect(map.getByRole('button', { name: /^Camera capture, / })).toBeVisible();
+  await expect(map.getByRole('button', { name: /^Wren’s microphone, / })).toHaveCount(0);
+  await page.getByLabel('What is drawn').selectOption('all');
+  await page.getByLabel('Source drawn alone').selectOption('jingles');
+  await expect(map.getByRole('button', { name: /^Ambrose’s phone to Mixer/ })).toHaveAttribute('opacity', '1');
+  await expect(map.getByRole('button', { name: /^Camera capture to Desk computer/ })).toHaveAttribute(
+    'opacity',
+    '0.16',
+  );
+});
+
+test('an EDID is read from a file into a screen, a damaged one refused with its byte', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire?tap=big-screen.hdmi`);
+  await page.getByRole('button', { name: 'Read an EDID' }).click();
+  // One block with the header, one old timing (640 x 480 at 60), and the sum that makes it whole.
+  const bytes = Buffer.alloc(128);
+  Buffer.from([0, 255, 255, 255, 255, 255, 255, 0]).copy(bytes);
+  bytes[18] = 1;
+  bytes[19] = 4;
+  bytes[20] = 0x80;
+  bytes[35] = 0x20;
+  for (let i = 38; i < 54; i++) bytes[i] = 1;
+  bytes[127] = (256 - (bytes.reduce((a, b) => a + b, 0) % 256)) % 256;
+  const damaged = Buffer.from(bytes);
+  damaged[60] = 9;
+  const choose = (buffer: Buffer) =>
+    page.getByLabel('EDID file').setInputFiles({ name: 'screen.bin', mimeType: 'application/octet-stream', buffer });
+  await choose(damaged);
+  await expect(page.getByText(/damaged on the way.*\(byte 127\)/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep it' })).toBeDisabled();
+  await choose(bytes);
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByLabel('Tap', { exact: true })).toContainText('1 mode');
+  await expect(page.getByRole('table', { name: 'Findings' })).toContainText('Big screen does not take 3840 × 2160');
+});

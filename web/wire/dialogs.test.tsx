@@ -1,0 +1,156 @@
+// @vitest-environment happy-dom
+import { screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { desk } from '#core/check/check.testkit.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { noServer, stubServer } from '#web/server.testkit.ts';
+import { selectRig, undoStep } from '#web/store/index.ts';
+import { demoRig, show } from '#web/web.testkit.tsx';
+import { WireScreen } from './index.ts';
+
+beforeEach(() => stubServer(noServer));
+const small = (): Rig =>
+  desk({ a: 'game-console', t: 'screen-with-jack', x: 'mixer-usb-10', m: 'microphone-condenser' }, ['a.hdmi > t.hdmi']);
+const open = (rig: Rig, at = '/') => {
+  const { store } = show(<WireScreen />, { rig, at });
+  return { user: userEvent.setup(), store, rig: () => selectRig(store.getState())! };
+};
+
+describe('Plug', () => {
+  it('goes from here to there by keys, says what comes with it, and draws it as seen', async () => {
+    const { user, rig } = open(small());
+    await user.keyboard('p');
+    await user.keyboard('headphone jack{Enter}');
+    expect(screen.getByRole('heading', { name: 'From t, headphone jack' })).toBeTruthy();
+    await user.keyboard('strips 5{Enter}');
+    expect(screen.getByText(/lead, 3.5 mm stereo to two 6.35 mm mono/)).toBeTruthy();
+    expect(screen.getByText(/an unbalanced lead closes a ring of earths/)).toBeTruthy();
+    const length = screen.getByLabelText('Length, m');
+    await user.clear(length);
+    await user.type(length, '7,5');
+    expect(screen.getByText(/is 7.5 m; an unbalanced lead ends at 6 m/)).toBeTruthy();
+    await user.keyboard('{Enter}');
+    expect(screen.queryByRole('dialog')).toBeNull();
+    expect(rig().cables.find((c) => c.to.portId === 'strip-5-6')).toMatchObject({ lengthM: 7.5, known: 'seen' });
+  });
+  it('offers only what fits, and says so where nothing does', async () => {
+    const { user } = open(desk({ a: 'game-console', m: 'microphone-dynamic' }, []));
+    await user.keyboard('p');
+    await user.keyboard('a hdmi{Enter}');
+    expect(screen.getByText(/Nothing on the desk fits this socket/)).toBeTruthy();
+  });
+  it('begins at the tap, and may be put on the list instead', async () => {
+    const { user, rig, store } = open(small(), '/?tap=m.xlr');
+    await user.keyboard('p');
+    expect(screen.getByRole('heading', { name: 'From m, XLR' })).toBeTruthy();
+    await user.keyboard('{Enter}');
+    await user.click(screen.getByRole('button', { name: 'To do at the desk' }));
+    expect(rig().tasks).toMatchObject([{ cableId: 'm-x', before: null }]);
+    expect(rig().cables.find((c) => c.id === 'm-x')!.known).toBe('assumed');
+    store.dispatch(undoStep());
+    expect(rig()).toEqual(small());
+  });
+  it('refuses a length that is none', async () => {
+    const { user, rig } = open(small(), '/?tap=m.xlr');
+    await user.keyboard('p{Enter}');
+    const length = screen.getByLabelText('Length, m');
+    await user.clear(length);
+    await user.type(length, 'long{Enter}');
+    expect(screen.getByRole('dialog')).toBeTruthy();
+    expect(rig().cables).toHaveLength(1);
+  });
+});
+
+describe('Add a device', () => {
+  it('is searched by words, and brings its source along', async () => {
+    const { user, rig } = open(desk({}, []));
+    expect(screen.getByText(/Nothing stands on this desk yet/)).toBeTruthy();
+    await user.keyboard('a');
+    await user.keyboard('console dock{Enter}');
+    expect(rig().devices).toMatchObject([{ typeId: 'game-console-portable' }]);
+    expect(rig().sources).toHaveLength(1);
+  });
+  it('reads a whole way, shows what it was understood as, and adds nothing it does not understand', async () => {
+    const { user, rig } = open(desk({}, []));
+    await user.keyboard('a');
+    await user.keyboard('console > teapot');
+    expect(within(screen.getByRole('status')).getByText('no type has these words')).toBeTruthy();
+    await user.keyboard('{Enter}');
+    expect(rig().devices).toEqual([]);
+    const field = screen.getByRole('combobox', { name: 'What is it?' });
+    await user.clear(field);
+    await user.type(field, 'console > tv');
+    expect(within(screen.getByRole('status')).getByText(/2 boxes more and 1 lead, assumed/)).toBeTruthy();
+    await user.keyboard('{Enter}');
+    expect(rig().cables).toMatchObject([{ known: 'assumed', medium: 'lead' }]);
+  });
+});
+
+describe('the box under the tap', () => {
+  it('is renamed, moved, fed and taken out, each undone in one step', async () => {
+    const { user, rig, store } = open(demoRig(), '/?tap=extractor.line');
+    const name = screen.getByLabelText('Name of the box');
+    await user.clear(name);
+    await user.type(name, 'Extractor{Enter}');
+    expect(rig().devices.find((d) => d.id === 'extractor')!.name).toBe('Extractor');
+    await user.selectOptions(screen.getByLabelText('Fed by'), 'desk-computer');
+    expect(rig().devices.find((d) => d.id === 'extractor')!.fedBy).toBe('desk-computer');
+    await user.click(screen.getByLabelText('is carried about'));
+    expect(rig().devices.find((d) => d.id === 'extractor')!.moves).toBe(true);
+    expect(screen.getAllByText(/Extractor moves, and a lead of/).length).toBeGreaterThan(0);
+    await user.click(screen.getByRole('button', { name: 'Take out' }));
+    expect(rig().devices.some((d) => d.id === 'extractor')).toBe(false);
+    expect(screen.queryByLabelText('Tap')).toBeNull();
+    store.dispatch(undoStep());
+    expect(rig().cables.some((c) => c.id === 'extractor-line')).toBe(true);
+  });
+  it('runs on another computer', async () => {
+    const { user, rig } = open(demoRig(), '/?tap=capture-program.stream');
+    await user.selectOptions(screen.getByLabelText('Runs on'), 'club-laptop');
+    expect(rig().devices.find((d) => d.id === 'capture-program')!.on).toBe('club-laptop');
+    expect(screen.getAllByText(/but they run on two computers/).length).toBeGreaterThan(0);
+  });
+  it('is replaced by what keeps its leads first', async () => {
+    const { user, rig } = open(demoRig(), '/?tap=splitter.in');
+    await user.click(screen.getByRole('button', { name: 'Replace' }));
+    const options = await screen.findAllByRole('option');
+    expect(options[0]!.textContent).toMatch(/every lead stays/);
+    await user.keyboard('own supply{Enter}');
+    expect(rig().devices.find((d) => d.id === 'splitter')!.typeId).toBe('hdmi-splitter-powered');
+  });
+  it('says what is on it, and opens the finding', async () => {
+    const { user } = open(demoRig(), '/?tap=desk-webcam.usb');
+    const card = screen.getByLabelText('Tap');
+    await user.click(within(card).getByRole('button', { name: /own microphone of Desk webcam is open/ }));
+    expect(screen.getByLabelText('Finding').textContent).toMatch(/Desk webcam, Own microphone off: on/);
+  });
+});
+
+describe('questions', () => {
+  const asking = () =>
+    desk(
+      { m: 'microphone-condenser', x: 'interface-2', n: 'microphone-condenser', y: 'interface-1', u: 'usb-charger' },
+      ['m.xlr > x.in-1', 'n.xlr > y.in-1'],
+      { device: { x: { fedBy: 'u' }, y: { fedBy: 'u' } } },
+    );
+  it('about a setting are answered by its positions, or by y, and the next one comes by itself', async () => {
+    const { user, rig } = open(asking());
+    const card = () => screen.getByLabelText('Finding');
+    expect(card().textContent).toMatch(/Asked.*x, Phantom power: is it off\?/);
+    await user.click(within(card()).getByRole('button', { name: 'It is on' }));
+    expect(rig().devices.find((d) => d.id === 'x')!.settings.phantom).toEqual({ value: 'on', known: 'seen' });
+    expect(card().textContent).toMatch(/y, Phantom power: is it off\?/);
+    await user.keyboard('y');
+    expect(rig().devices.find((d) => d.id === 'y')!.settings.phantom).toEqual({ value: 'off', known: 'seen' });
+    expect(card().textContent).toMatch(/It will not work, or can harm/);
+    expect(card().textContent).toMatch(/y, Phantom power: on/);
+  });
+  it('are gone through by one key', async () => {
+    const { user } = open(asking());
+    await user.keyboard('q');
+    expect(screen.getByLabelText('Finding').textContent).toMatch(/y, Phantom power/);
+    await user.keyboard('q');
+    expect(screen.getByLabelText('Finding').textContent).toMatch(/x, Phantom power/);
+  });
+});
