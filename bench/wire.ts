@@ -1,6 +1,7 @@
 import ELK from 'elkjs/lib/elk.bundled.js';
 import { check } from '#core/check/index.ts';
-import { heightOf, layout, portOffset, type Shape } from '#core/layout/index.ts';
+import { layout } from '#core/layout/index.ts';
+import { libraryGraph } from '#core/layout/layout.testkit.ts';
 import { lineMap } from '#core/map/index.ts';
 import { parseRig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
@@ -48,32 +49,10 @@ export async function layouts(): Promise<readonly Row[]> {
   const rig = bigRig(60);
   const { shapes, wires } = lineMap(rig, evaluate(rig));
   const ours = medianMs(12, () => void layout(shapes, wires));
-  const port = (s: Shape, side: 'WEST' | 'EAST', id: string, i: number) => ({
-    id: `${s.id}/${side}/${id}`,
-    x: side === 'WEST' ? 0 : s.widthPx,
-    y: portOffset(s, i),
-    layoutOptions: { 'elk.port.side': side },
-  });
-  const graph = () => ({
-    id: 'map',
-    layoutOptions: { 'elk.algorithm': 'layered', 'elk.direction': 'RIGHT', 'elk.edgeRouting': 'ORTHOGONAL' },
-    children: shapes.map((s) => ({
-      id: s.id,
-      width: s.widthPx,
-      height: heightOf(s),
-      layoutOptions: { 'elk.portConstraints': 'FIXED_POS' },
-      ports: [...s.ins.map((p, i) => port(s, 'WEST', p, i)), ...s.outs.map((p, i) => port(s, 'EAST', p, i))],
-    })),
-    edges: wires.map((w) => ({
-      id: w.id,
-      sources: [`${w.from.node}/EAST/${w.from.port}`],
-      targets: [`${w.to.node}/WEST/${w.to.port}`],
-    })),
-  });
   const elk = new ELK();
-  await elk.layout(graph());
+  await elk.layout(libraryGraph(shapes, wires));
   const start = performance.now();
-  for (let i = 0; i < 3; i++) await elk.layout(graph());
+  for (let i = 0; i < 3; i++) await elk.layout(libraryGraph(shapes, wires));
   const theirs = (performance.now() - start) / 3;
   return [
     {

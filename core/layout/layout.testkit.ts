@@ -17,11 +17,8 @@ interface ElkNode {
   }[];
 }
 
-/** The library's answer to the same graph, as points. */
-export async function byLibrary(
-  shapes: readonly Shape[],
-  wires: readonly Wire[],
-): Promise<ReadonlyMap<string, readonly Point[]>> {
+/** Boxes and lines as the library wants them: ports where they stand. */
+export function libraryGraph(shapes: readonly Shape[], wires: readonly Wire[]) {
   const port = (s: Shape, side: 'WEST' | 'EAST', id: string, i: number) => ({
     id: `${s.id}/${side}/${id}`,
     x: side === 'WEST' ? 0 : s.widthPx,
@@ -30,14 +27,9 @@ export async function byLibrary(
     height: 0,
     layoutOptions: { 'elk.port.side': side },
   });
-  const drawn = (await new ELK().layout({
+  return {
     id: 'map',
-    layoutOptions: {
-      'elk.algorithm': 'layered',
-      'elk.direction': 'RIGHT',
-      'elk.edgeRouting': 'ORTHOGONAL',
-      'elk.layered.mergeHierarchyEdges': 'true',
-    },
+    layoutOptions: { 'elk.algorithm': 'layered', 'elk.direction': 'RIGHT', 'elk.edgeRouting': 'ORTHOGONAL' },
     children: shapes.map((s) => ({
       id: s.id,
       width: s.widthPx,
@@ -50,7 +42,15 @@ export async function byLibrary(
       sources: [`${w.from.node}/EAST/${w.from.port}`],
       targets: [`${w.to.node}/WEST/${w.to.port}`],
     })),
-  })) as ElkNode;
+  };
+}
+
+/** The library's answer to the same graph, as points. */
+export async function byLibrary(
+  shapes: readonly Shape[],
+  wires: readonly Wire[],
+): Promise<ReadonlyMap<string, readonly Point[]>> {
+  const drawn = (await new ELK().layout(libraryGraph(shapes, wires))) as ElkNode;
   return new Map(
     drawn.edges!.map((e) => {
       const { startPoint, endPoint, bendPoints = [] } = e.sections![0]!;
