@@ -21,7 +21,8 @@ function Gear({ rig }: { rig: Rig }) {
   const chooser = useRef<HTMLInputElement>(null);
   const [chosen, setChosen] = useState(rig.types[0]?.id ?? catalogue[0]!.id);
   const [editing, setEditing] = useState<DeviceType | null>(null);
-  const [says, setSays] = useState<string | null>(null);
+  const [notice, setNotice] = useState<{ state: 'good' | 'fix'; says: string } | null>(null);
+  const refuse = (says: string) => setNotice({ state: 'fix', says });
   const types = findTypes(rig);
   const own = new Set(rig.types.map((t) => t.id));
   const items = useMemo(
@@ -45,13 +46,17 @@ function Gear({ rig }: { rig: Rig }) {
   };
   const importFile = async (file: File) => {
     if (file.size > LARGEST_BYTES)
-      return setSays(`${file.name} is larger than 500 kB. A type is smaller: choose another file.`);
+      return refuse(`${file.name} is larger than 500 kB. A type is smaller: choose another file.`);
     const read = readGear(await file.text());
-    if (!read.ok) return setSays(`${file.name} was not taken in. ${read.faults[0]!.says}`);
+    if (!read.ok) return refuse(`${file.name} was not taken in. ${read.faults[0]!.says}`);
     const fresh = catalogue.some((t) => t.id === read.type.id)
       ? copyType(rig, read.type, new Set(types.keys()))
       : read.type;
-    setSays(keep(fresh, `Type from ‘${file.name}’`) ? `‘${fresh.name}’ is there; undo takes it back.` : null);
+    setNotice(
+      keep(fresh, `Type from ‘${file.name}’`)
+        ? { state: 'good', says: `‘${fresh.name}’ is there; undo takes it back.` }
+        : null,
+    );
   };
   return (
     <main className="frame-page gear">
@@ -79,9 +84,9 @@ function Gear({ rig }: { rig: Rig }) {
           }}
         />
         <div aria-live="polite">
-          {says && (
+          {notice && (
             <p style={{ marginTop: 8 }}>
-              <StateMark state={says.includes('was not taken') || says.includes('larger') ? 'fix' : 'good'} /> {says}
+              <StateMark state={notice.state} /> {notice.says}
             </p>
           )}
         </div>
