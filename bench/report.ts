@@ -30,9 +30,13 @@ export function print(rows: readonly Row[]): void {
   process.stdout.write(`${[heads, ...cells].map(line).join('\n')}\n`);
 }
 
-/** The median of so many timed runs, milliseconds each; the first ones warm up. */
+/** So long at least a work is run before it is timed: an editor that is in use is warm. */
+const WARM_MS = 800;
+
+/** The median of so many timed runs, milliseconds each, once it is warm. */
 export function medianMs(runs: number, work: () => void): number {
-  for (let i = 0; i < Math.min(5, runs); i++) work();
+  const warm = performance.now() + WARM_MS;
+  for (let i = 0; i < Math.min(5, runs) || performance.now() < warm; i++) work();
   const times = Array.from({ length: runs }, () => {
     const begun = performance.now();
     work();

@@ -7,17 +7,16 @@ import { pictureRuns } from './picture-runs.ts';
 /** Everything that rules look at, worked out once for all of them. */
 export function contextOf(rig: Rig, evaluation: Evaluation): Context {
   const types = findTypes(rig);
-  const boxes = new Map<string, Box>(
-    rig.devices.map((device) => [device.id, boxOf(device, types.get(device.typeId)!)]),
-  );
-  const box = (deviceId: string): Box => boxes.get(deviceId)!;
+  const boxes = rig.devices.map((device) => boxOf(device, types.get(device.typeId)!));
+  const byId = new Map(boxes.map((b) => [b.device.id, b]));
+  const box = (deviceId: string): Box => byId.get(deviceId)!;
   const leads = leadsOf(rig, types);
   const plugged = leads.filter((l) => !l.twin);
   return {
     rig,
     types,
     evaluation,
-    boxes: [...boxes.values()],
+    boxes,
     box,
     leads,
     plugged,
@@ -25,8 +24,13 @@ export function contextOf(rig: Rig, evaluation: Evaluation): Context {
   };
 }
 
+const kept = new WeakMap<Device, Box>();
+
+/** The same box as long as the device and its type are the same. */
 function boxOf(device: Device, type: DeviceType): Box {
-  return {
+  const before = kept.get(device);
+  if (before?.type === type) return before;
+  const box: Box = {
     device,
     type,
     port: (id) => portsOf(type).get(id),
@@ -35,4 +39,6 @@ function boxOf(device: Device, type: DeviceType): Box {
       return spec ? { ...settingOf(device, spec), spec } : null;
     },
   };
+  kept.set(device, box);
+  return box;
 }

@@ -1,69 +1,80 @@
-import { type Context, type Rule, rule, setFix } from './finding.ts';
-import type { LeadSeen } from './leads.ts';
+import type { PortSpec } from '#core/rig/index.ts';
+import { type Box, type Context, type Rule, rule, type SettingSeen, setFix } from './finding.ts';
+import type { LeadEnd } from './leads.ts';
 
-/** Cables at a port, whatever they are made of. */
-const usedAt = ({ rig }: Context, deviceId: string, portId: string): string[] => {
-  const here = (ref: { deviceId: string; portId: string }) => ref.deviceId === deviceId && ref.portId === portId;
-  return [
-    ...rig.cables.filter((c) => here(c.from) || here(c.to)).map((c) => c.id),
-    ...rig.listeners.filter((l) => here(l.sound)).map((l) => l.id),
-  ];
-};
+/** Ends that something is at: cables of whatever kind, and whoever listens there. */
+function usedEnds({ rig }: Context): Set<string> {
+  const used = new Set<string>();
+  const at = ({ deviceId, portId }: { deviceId: string; portId: string }) => used.add(`${deviceId}/${portId}`);
+  for (const cable of rig.cables) {
+    at(cable.from);
+    at(cable.to);
+  }
+  for (const listener of rig.listeners) at(listener.sound);
+  return used;
+}
 
 interface ShutPort {
-  readonly deviceId: string;
-  readonly portId: string;
-  readonly settingId: string;
+  readonly box: Box;
+  readonly port: PortSpec;
+  readonly seen: SettingSeen;
   readonly cableIds: readonly string[];
 }
 
 /** Ends of leads of which every way within the box is shut by one switch as it stands. */
 function shutPorts({ leads, box, evaluation }: Context): ShutPort[] {
   const { graph } = evaluation;
-  const fed = fedWithin(graph);
+  const open = openWithin(graph);
   const shutAt = new Map<number, (typeof graph.shut)[number][]>();
-  for (const s of graph.shut) for (const node of [s.from, s.to]) shutAt.set(node, [...(shutAt.get(node) ?? []), s]);
-  const ends = new Map<string, { end: LeadSeen['from']; cableIds: string[] }>();
-  for (const lead of leads) {
-    for (const end of [lead.from, lead.to]) {
-      const key = `${end.device.id}/${end.port.id}`;
-      const known = ends.get(key);
-      if (known) known.cableIds.push(lead.cable.id);
-      else ends.set(key, { end, cableIds: [lead.cable.id] });
+  const shutIn = new Set<string>();
+  for (const s of graph.shut) {
+    shutIn.add(s.deviceId);
+    for (const node of [s.from, s.to]) {
+      const here = shutAt.get(node);
+      if (here) here.push(s);
+      else shutAt.set(node, [s]);
     }
   }
+  const ends = new Map<string, { end: LeadEnd; cableIds: string[] }>();
+  const note = (end: LeadEnd, cableId: string) => {
+    if (!shutIn.has(end.device.id)) return;
+    const known = ends.get(end.at);
+    if (known) known.cableIds.push(cableId);
+    else ends.set(end.at, { end, cableIds: [cableId] });
+  };
+  for (const lead of leads) {
+    note(lead.from, lead.cable.id);
+    note(lead.to, lead.cable.id);
+  }
   return [...ends.values()].flatMap(({ end, cableIds }): ShutPort[] => {
-    const ref = { deviceId: end.device.id, portId: end.port.id };
-    const nodes = graph.nodesOf(ref);
+    const nodes = graph.nodesOf({ deviceId: end.device.id, portId: end.port.id });
     const shut = nodes.flatMap((n) => shutAt.get(n) ?? []);
     const settingId = shut[0]?.settingId;
     if (!settingId || shut.some((s) => s.settingId !== settingId)) return [];
-    if (box(ref.deviceId).setting(settingId)?.spec.kind !== 'switch') return [];
-    const open = nodes.some((n) => {
-      if (end.port.direction === 'out' && fed[n]) return true;
-      for (let e = graph.firstEdge[n]!; e < graph.firstEdge[n + 1]!; e++)
-        if ('deviceId' in graph.edges[e]!.via) return true;
-      return false;
-    });
-    return open ? [] : [{ ...ref, settingId, cableIds }];
+    const here = box(end.device.id);
+    const seen = here.setting(settingId);
+    if (seen?.spec.kind !== 'switch' || nodes.some((n) => open[n])) return [];
+    return [{ box: here, port: end.port, seen, cableIds }];
   });
 }
 
-/** Nodes that an open way within a device leads to. */
-function fedWithin({ edges, to, nodes }: Context['evaluation']['graph']): Uint8Array {
-  const fed = new Uint8Array(nodes.length);
-  edges.forEach((edge, e) => {
-    if ('deviceId' in edge.via) fed[to[e]!] = 1;
-  });
-  return fed;
+/** Nodes that an open way within a device begins or ends at. */
+function openWithin({ edges, from, to, nodes }: Context['evaluation']['graph']): Uint8Array {
+  const open = new Uint8Array(nodes.length);
+  for (let e = 0; e < edges.length; e++)
+    if ('deviceId' in edges[e]!.via) {
+      open[from[e]!] = 1;
+      open[to[e]!] = 1;
+    }
+  return open;
 }
 
 export const exclusiveRules: readonly Rule[] = [
-  rule('wire', 'exclusive-ends', (context) =>
-    context.boxes.flatMap(({ device, type, port }) =>
+  rule('wire', 'exclusive-ends', (context) => {
+    const used = usedEnds(context);
+    return context.boxes.flatMap(({ device, type, port }) =>
       (type.exclusive ?? []).flatMap(({ ports, severity, says }) => {
-        const users = ports.map((id) => usedAt(context, device.id, id));
-        if (users.some((u) => u.length === 0)) return [];
+        if (!ports.every((id) => used.has(`${device.id}/${id}`))) return [];
         return [
           {
             at: `${device.id}/${ports.join('+')}`,
@@ -74,26 +85,28 @@ export const exclusiveRules: readonly Rule[] = [
           },
         ];
       }),
-    ),
-  ),
+    );
+  }),
   rule(
     'wire',
     'exclusive-switched-off',
     (context) =>
-      shutPorts(context).flatMap(({ deviceId, portId, settingId, cableIds }) => {
-        const box = context.box(deviceId);
-        const seen = box.setting(settingId);
+      shutPorts(context).flatMap(({ box: { device, type }, port, seen, cableIds }) => {
         // Keyed by hand or pedal: shut is how it waits.
-        if (box.type.family === 'two-way' || seen?.spec.kind !== 'switch') return [];
+        if (type.family === 'two-way' || seen.spec.kind !== 'switch') return [];
         const at = seen.spec.options.find((o) => o.value === seen.value)?.label;
         return [
           {
-            at: `${deviceId}/${portId}`,
+            at: `${device.id}/${port.id}`,
             severity: 'fix' as const,
-            where: { deviceIds: [deviceId], cableIds, setting: { deviceId, settingId } },
-            says: `A lead stands in ${box.device.name}, ${box.port(portId)?.name}, and ${seen.spec.name} is at ‘${at}’: nothing passes there.`,
-            asks: seen.known === 'assumed' ? `${box.device.name}, ${seen.spec.name}: is it at ‘${at}’?` : null,
-            why: [{ says: `${seen.spec.name} chooses what passes`, source: `typical of ${box.type.name}` }],
+            where: {
+              deviceIds: [device.id],
+              cableIds,
+              setting: { deviceId: device.id, settingId: seen.spec.id },
+            },
+            says: `A lead stands in ${device.name}, ${port.name}, and ${seen.spec.name} is at ‘${at}’: nothing passes there.`,
+            asks: seen.known === 'assumed' ? `${device.name}, ${seen.spec.name}: is it at ‘${at}’?` : null,
+            why: [{ says: `${seen.spec.name} chooses what passes`, source: `typical of ${type.name}` }],
           },
         ];
       }),

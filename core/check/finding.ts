@@ -121,26 +121,41 @@ export type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | '
   readonly asks?: string | null;
 };
 
-/** A rule from what it finds; each finding's id is made of the rule and its place. */
+/** A finding of a rule; its id is made of the rule and its place. */
+export const findingOf = (stage: Stage, rule: string, draft: Draft): Finding => ({
+  id: `${rule}:${draft.at}`,
+  rule,
+  stage,
+  severity: draft.severity,
+  where: { deviceIds: [], cableIds: [], ...draft.where },
+  says: draft.says,
+  asks: draft.asks ?? null,
+  why: draft.why,
+  aside: null,
+});
+
+/** A rule from findings of it that know nothing of what was put aside. */
+export const ruleOf = (
+  id: string,
+  find: (context: Context) => readonly Finding[],
+  fixes: Rule['fixes'] = () => [],
+): Rule => ({
+  id,
+  check: (context) => {
+    const found = find(context);
+    if (context.rig.aside.length === 0) return found;
+    return found.map((f) => ({ ...f, aside: context.rig.aside.find((a) => a.id === f.id) ?? null }));
+  },
+  fixes,
+});
+
+/** A rule from what it finds. */
 export const rule = (
   stage: Stage,
   id: string,
   find: (context: Context) => readonly Draft[],
-  fixes: Rule['fixes'] = () => [],
-): Rule => ({
-  id,
-  check: (context) =>
-    find(context).map(({ at, where, asks = null, ...draft }) => ({
-      ...draft,
-      id: `${id}:${at}`,
-      aside: context.rig.aside.find((a) => a.id === `${id}:${at}`) ?? null,
-      rule: id,
-      stage,
-      where: { deviceIds: [], cableIds: [], ...where },
-      asks,
-    })),
-  fixes,
-});
+  fixes?: Rule['fixes'],
+): Rule => ruleOf(id, (context) => find(context).map((draft) => findingOf(stage, id, draft)), fixes);
 
 const known = (seen: SettingSeen): string => {
   const { value, spec } = seen;
@@ -149,7 +164,7 @@ const known = (seen: SettingSeen): string => {
 };
 
 /** Where a finding rests on a setting that nobody has looked at: the question; null once it is known. */
-export const askSetting = ({ device }: Box, seen: SettingSeen | null): string | null =>
+export const askSetting = ({ device }: Pick<Box, 'device'>, seen: SettingSeen | null): string | null =>
   seen && seen.known === 'assumed' ? `${device.name}, ${seen.spec.name}: is it ${known(seen)}?` : null;
 
 /** A setting to be set, as a fix. */

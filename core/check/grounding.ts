@@ -3,6 +3,7 @@ import type { Edit } from '#core/rig/index.ts';
 import { settingOf } from '#core/rig/index.ts';
 import type { Box, Context, Fix, Rule } from './finding.ts';
 import { rule } from './finding.ts';
+import { leadRule } from './lead-rule.ts';
 import { isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';
 
 /*
@@ -56,7 +57,7 @@ function jointsOf({ plugged, boxes }: Context): Joint[] {
 interface Metal {
   readonly at: ReadonlyMap<string, number>;
   readonly ids: readonly string[];
-  readonly near: readonly (readonly number[])[];
+  readonly near: readonly ReadonlySet<number>[];
 }
 
 function metalOf(joints: readonly Joint[]): Metal {
@@ -76,28 +77,34 @@ function metalOf(joints: readonly Joint[]): Metal {
     sets[a]!.add(b);
     sets[b]!.add(a);
   }
-  return { at, ids: [...at.keys()], near: sets.map((s) => [...s]) };
+  return { at, ids: [...at.keys()], near: sets };
 }
 
 /** Finds the shortest way from one chassis to another without what joins just these two; null where there is none. */
 function wayFinder({ at, ids, near }: Metal): (from: string, to: string) => string[] | null {
   const came = new Int32Array(ids.length);
+  // The search in which a box was met last: nothing has to be cleared between two.
+  const met = new Int32Array(ids.length);
   const open = new Int32Array(ids.length);
+  let search = 0;
   return (fromId, toId) => {
     const [from, to] = [at.get(fromId)!, at.get(toId)!];
-    came.fill(-1);
-    came[from] = from;
+    // Most rings close over one box, the earth of the house: that needs no search through all that stands on it.
+    for (const box of near[from]!) if (box !== to && near[to]!.has(box)) return [fromId, ids[box]!, toId];
+    met[from] = ++search;
     open[0] = from;
     let count = 1;
-    for (let i = 0; i < count && came[to]! < 0; i++) {
+    for (let i = 0; i < count && met[to] !== search; i++) {
       const box = open[i]!;
       for (const other of near[box]!) {
-        if (came[other]! >= 0 || (box === from && other === to)) continue;
+        if (met[other] === search || (box === from && other === to)) continue;
+        met[other] = search;
         came[other] = box;
         open[count++] = other;
+        if (other === to) break;
       }
     }
-    if (came[to]! < 0) return null;
+    if (met[to] !== search) return null;
     const way: string[] = [];
     for (let n = to; n !== from; n = came[n]!) way.push(ids[n]!);
     return [fromId, ...way.reverse()];
@@ -220,44 +227,36 @@ export const groundingRules: readonly Rule[] = [
       return [...(mayIsolate(loop.lead) ? isolate(context, loop.lead) : []), ...onBattery(context, loop.way)];
     },
   ),
-  rule('wire', 'ground-isolator-misplaced', ({ plugged, box }) =>
-    plugged
-      .filter(
-        ({ from, to }) =>
-          (box(to.device.id).type.id === ISOLATOR &&
-            (from.port.level === 'microphone' || from.port.takes !== undefined)) ||
-          (box(from.device.id).type.id === ISOLATOR &&
-            (to.port.level === 'headphone' || to.port.level === 'speaker' || to.port.level === 'microphone')),
-      )
-      .map((lead) => ({
-        at: lead.cable.id,
-        severity: 'fix' as const,
-        where: onLead(lead),
-        says: `A line isolator does not belong into ${sayLead(lead)}: it passes no power for microphones and drives no headphones. Put it into a line.`,
-        why: [{ says: 'a transformer passes no direct current and is made for line loads', source: 'line isolators' }],
-      })),
-  ),
-  rule('wire', 'ground-leakage', ({ plugged, box }) =>
-    plugged
-      .filter((lead) => {
-        if (!isAnalogue(lead) || isBalanced(lead) || !joinsScreens(lead) || lead.to.port.level !== 'microphone')
-          return false;
-        const feeds = [lead.from, lead.to].map((e) => box(e.device.id).type.power);
-        return feeds.some((p) => p?.by[0] === 'mains' && !p.earthed) && feeds.every((p) => p && p.by[0] === 'mains');
-      })
-      .map((lead) => ({
-        at: lead.cable.id,
-        severity: 'watch' as const,
-        where: onLead(lead),
-        says: `${sayLead(lead)}: a supply without an earth leaks a little along this unbalanced lead at microphone level, and it may hum without any ring. Where metal tingles or sparks, switch off and call an electrician.`,
-        why: [
-          {
-            says: 'filter capacitors of class II supplies pass some tenths of a milliampere',
-            source: 'class II supplies',
-          },
-        ],
-      })),
-  ),
+  leadRule('ground-isolator-misplaced', (lead) => {
+    const { from, to } = lead;
+    const before = to.type.id === ISOLATOR && (from.port.level === 'microphone' || from.port.takes !== undefined);
+    const behind = from.type.id === ISOLATOR && ['headphone', 'speaker', 'microphone'].includes(to.port.level);
+    if (!before && !behind) return null;
+    return {
+      severity: 'fix',
+      asks: null,
+      says: `A line isolator does not belong into ${sayLead(lead)}: it passes no power for microphones and drives no headphones. Put it into a line.`,
+      why: [{ says: 'a transformer passes no direct current and is made for line loads', source: 'line isolators' }],
+    };
+  }),
+  leadRule('ground-leakage', (lead) => {
+    if (!isAnalogue(lead) || isBalanced(lead) || !joinsScreens(lead) || lead.to.port.level !== 'microphone')
+      return null;
+    const feeds = [lead.from.type.power, lead.to.type.power];
+    if (!feeds.some((p) => p?.by[0] === 'mains' && !p.earthed) || !feeds.every((p) => p?.by[0] === 'mains'))
+      return null;
+    return {
+      severity: 'watch',
+      asks: null,
+      says: `${sayLead(lead)}: a supply without an earth leaks a little along this unbalanced lead at microphone level, and it may hum without any ring. Where metal tingles or sparks, switch off and call an electrician.`,
+      why: [
+        {
+          says: 'filter capacitors of class II supplies pass some tenths of a milliampere',
+          source: 'class II supplies',
+        },
+      ],
+    };
+  }),
   rule('wire', 'ground-two-strips', (context) =>
     humLoops(context).flatMap(({ lead }) => {
       const [a, b] = [context.box(lead.from.device.id).device.fedBy, context.box(lead.to.device.id).device.fedBy];

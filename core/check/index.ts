@@ -1,7 +1,7 @@
 export { check, fixesOf, RULES } from './check.ts';
 export type { Finding, Fix, Reason, Rule, Severity, Stage } from './finding.ts';
 export { type GearFault, type GearRead, gearFaults, readGear } from './gear.ts';
-export { familyOf, isBalanced, type LeadSeen, leadsOf, sayLead } from './leads.ts';
+export { familyOf, isBalanced, type LeadSeen, leadBetween, leadsOf, sayLead } from './leads.ts';
 export { limitFor, limitOf } from './lengths.ts';
 export { chainOf } from './plugs.ts';
 export { type Tally, tally } from './tally.ts';

@@ -1,36 +1,77 @@
 import { connectorOf } from '#core/plug/index.ts';
-import { type Device, type DeviceType, portsOf, type Rig, type Types } from '#core/rig/index.ts';
+import {
+  type Device,
+  type DeviceType,
+  findDevice,
+  portsOf,
+  type Rig,
+  settingOf,
+  settingsOf,
+  type Types,
+} from '#core/rig/index.ts';
+import type { SettingSeen } from './finding.ts';
 
 type Cable = Rig['cables'][number];
 type Port = DeviceType['ports'][number];
 
+export interface LeadEnd {
+  /** `device/port` */
+  readonly at: string;
+  readonly device: Device;
+  readonly type: DeviceType;
+  readonly port: Port;
+}
+
 /** A lead between two sockets, with what stands at its ends. */
 export interface LeadSeen {
   readonly cable: Cable;
-  readonly from: { readonly device: Device; readonly port: Port };
-  readonly to: { readonly device: Device; readonly port: Port };
+  readonly from: LeadEnd;
+  readonly to: LeadEnd;
   /** Another lead has its ends in the same two sockets: this one goes along in it. */
   readonly twin: boolean;
 }
 
-const socketOf = ({ device, port }: LeadSeen['from']): string => `${device.id}/${port.socket ?? port.id}`;
+const socketOf = ({ device, port }: LeadEnd): string => `${device.id}/${port.socket ?? port.id}`;
+
+/** A lead is the same one as long as it, the boxes at its ends and their types are. */
+const kept = new WeakMap<Cable, LeadSeen & { readonly sockets: string }>();
 
 /** All leads of the rig; air, light, radio and what programs pass each other are none. */
 export function leadsOf(rig: Rig, types: Types): LeadSeen[] {
   const devices = new Map(rig.devices.map((d) => [d.id, d]));
-  const end = ({ deviceId, portId }: Cable['from']) => {
-    const device = devices.get(deviceId)!;
-    return { device, port: portsOf(types.get(device.typeId)!).get(portId)! };
-  };
   const seen = new Set<string>();
   return rig.cables.flatMap((cable): LeadSeen[] => {
     if (cable.medium !== 'lead') return [];
-    const lead = { cable, from: end(cable.from), to: end(cable.to) };
-    const sockets = [socketOf(lead.from), socketOf(lead.to)].sort().join(' ');
+    const [a, b] = [devices.get(cable.from.deviceId)!, devices.get(cable.to.deviceId)!];
+    const before = kept.get(cable);
+    const sameEnds = before && before.from.device === a && before.to.device === b;
+    const sameTypes = sameEnds && before.from.type === types.get(a.typeId) && before.to.type === types.get(b.typeId);
+    const [from, to] = sameTypes ? [before.from, before.to] : [endAt(a, types, cable.from), endAt(b, types, cable.to)];
+    const sockets = sameTypes ? before.sockets : [socketOf(from), socketOf(to)].sort().join(' ');
     const twin = seen.has(sockets);
     seen.add(sockets);
-    return [{ ...lead, twin }];
+    if (sameTypes && before.twin === twin) return [before];
+    const lead = { cable, from, to, twin, sockets };
+    kept.set(cable, lead);
+    return [lead];
   });
+}
+
+/** A cable that may not be plugged yet, with what stands at its ends. */
+export function leadBetween(rig: Rig, types: Types, cable: Cable): LeadSeen {
+  const end = (ref: Cable['from']) => endAt(findDevice(rig, ref.deviceId)!, types, ref);
+  return { cable, from: end(cable.from), to: end(cable.to), twin: false };
+}
+
+function endAt(device: Device, types: Types, { portId }: Cable['from']): LeadEnd {
+  const type = types.get(device.typeId)!;
+  return { at: `${device.id}/${portId}`, device, type, port: portsOf(type).get(portId)! };
+}
+
+/** A setting of the box at one end; null where its type has none such. */
+export function settingAt({ device, type }: LeadEnd, id: string): SettingSeen | null {
+  const spec = settingsOf(type).get(id);
+  return spec ? { ...settingOf(device, spec), spec } : null;
 }
 
 /** The question about a lead that nobody has looked at; null once it is known. */

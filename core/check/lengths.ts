@@ -1,6 +1,7 @@
 import { type Cable, findTypes, type Rig } from '#core/rig/index.ts';
-import { type Rule, rule } from './finding.ts';
-import { familyOf, isBalanced, type LeadSeen, leadsOf, sayLead } from './leads.ts';
+import type { Rule } from './finding.ts';
+import { leadRule } from './lead-rule.ts';
+import { familyOf, isBalanced, type LeadSeen, leadBetween, sayLead } from './leads.ts';
 
 /** How long a lead may be, metres: what careful people keep to, and where the standard or practice ends. */
 interface Limit {
@@ -86,10 +87,8 @@ export function limitOf(lead: LeadSeen): Limit | null {
 }
 
 /** The limit of a cable that may not be plugged yet; null where no length matters. */
-export function limitFor(rig: Rig, cable: Cable): Limit | null {
-  const [lead] = leadsOf({ ...rig, cables: [cable] }, findTypes(rig));
-  return lead ? limitOf(lead) : null;
-}
+export const limitFor = (rig: Rig, cable: Cable): Limit | null =>
+  cable.medium === 'lead' ? limitOf(leadBetween(rig, findTypes(rig), cable)) : null;
 
 const question = (lead: LeadSeen): string | null =>
   lead.cable.known === 'assumed'
@@ -97,38 +96,28 @@ const question = (lead: LeadSeen): string | null =>
     : null;
 
 export const lengthRules: readonly Rule[] = [
-  rule('wire', 'length-too-long', ({ plugged }) =>
-    plugged.flatMap((lead) => {
-      const limit = limitOf(lead);
-      const { lengthM } = lead.cable;
-      if (!limit || lengthM <= limit.mostM) return [];
-      return [
-        {
-          at: lead.cable.id,
-          severity: 'fix' as const,
-          where: { cableIds: [lead.cable.id] },
-          says: `The lead from ${sayLead(lead)} is ${lengthM} m; ${limit.name} ends at ${limit.mostM} m. Use ${limit.instead}.`,
-          asks: question(lead),
-          why: [{ says: `${limit.name}: at most ${limit.mostM} m`, source: limit.source }],
-        },
-      ];
-    }),
-  ),
-  rule('wire', 'length-not-careful', ({ plugged }) =>
-    plugged.flatMap((lead) => {
-      const limit = limitOf(lead);
-      const { lengthM } = lead.cable;
-      if (!limit || lengthM <= limit.carefulM || lengthM > limit.mostM) return [];
-      return [
-        {
-          at: lead.cable.id,
-          severity: 'watch' as const,
-          where: { cableIds: [lead.cable.id] },
-          says: `The lead from ${sayLead(lead)} is ${lengthM} m: within what ${limit.name} allows (${limit.mostM} m), over the ${limit.carefulM} m that careful people keep to. If it drops out, try a shorter one first.`,
-          asks: question(lead),
-          why: [{ says: `${limit.name}: careful ${limit.carefulM} m, at most ${limit.mostM} m`, source: limit.source }],
-        },
-      ];
-    }),
-  ),
+  leadRule('length-too-long', (lead) => {
+    const limit = limitOf(lead);
+    const { lengthM } = lead.cable;
+    if (!limit || lengthM <= limit.mostM) return null;
+    return {
+      severity: 'fix',
+      where: { cableIds: [lead.cable.id] },
+      says: `The lead from ${sayLead(lead)} is ${lengthM} m; ${limit.name} ends at ${limit.mostM} m. Use ${limit.instead}.`,
+      asks: question(lead),
+      why: [{ says: `${limit.name}: at most ${limit.mostM} m`, source: limit.source }],
+    };
+  }),
+  leadRule('length-not-careful', (lead) => {
+    const limit = limitOf(lead);
+    const { lengthM } = lead.cable;
+    if (!limit || lengthM <= limit.carefulM || lengthM > limit.mostM) return null;
+    return {
+      severity: 'watch',
+      where: { cableIds: [lead.cable.id] },
+      says: `The lead from ${sayLead(lead)} is ${lengthM} m: within what ${limit.name} allows (${limit.mostM} m), over the ${limit.carefulM} m that careful people keep to. If it drops out, try a shorter one first.`,
+      asks: question(lead),
+      why: [{ says: `${limit.name}: careful ${limit.carefulM} m, at most ${limit.mostM} m`, source: limit.source }],
+    };
+  }),
 ];

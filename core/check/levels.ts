@@ -1,8 +1,8 @@
 import { connectorOf } from '#core/plug/index.ts';
 import type { LevelClass, PortSpec } from '#core/rig/index.ts';
 import type { Rule, Severity } from './finding.ts';
-import { rule } from './finding.ts';
-import { askLead, onLead, sayLead } from './leads.ts';
+import { leadRule } from './lead-rule.ts';
+import { type LeadSeen, sayLead } from './leads.ts';
 
 interface Mismatch {
   readonly id: string;
@@ -79,21 +79,13 @@ const MISMATCHES: readonly Mismatch[] = [
 
 const isJack = ({ connector }: PortSpec): boolean => connectorOf(connector)?.family === 'jack';
 
+/** The jack of a combined socket is its line input. */
+const isLineAfterAll = ({ from, to }: LeadSeen): boolean => to.port.connector === 'combo-xlr' && isJack(from.port);
+
 export const levelRules: readonly Rule[] = MISMATCHES.map((m) =>
-  rule('wire', m.id, ({ leads }) =>
-    leads
-      .filter(({ from, to }) => m.from.includes(from.port.level) && m.to.includes(to.port.level))
-      // The jack of a combined socket is its line input.
-      .filter(
-        ({ from, to }) => m.id !== 'level-into-microphone' || !(to.port.connector === 'combo-xlr' && isJack(from.port)),
-      )
-      .map((lead) => ({
-        at: lead.cable.id,
-        severity: m.severity,
-        where: onLead(lead),
-        says: `${sayLead(lead)}: ${m.says}`,
-        asks: askLead(lead),
-        why: [{ says: m.why, source: SOURCE }],
-      })),
-  ),
+  leadRule(m.id, (lead) => {
+    if (!m.from.includes(lead.from.port.level) || !m.to.includes(lead.to.port.level)) return null;
+    if (m.id === 'level-into-microphone' && isLineAfterAll(lead)) return null;
+    return { severity: m.severity, says: `${sayLead(lead)}: ${m.says}`, why: [{ says: m.why, source: SOURCE }] };
+  }),
 );

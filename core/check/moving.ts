@@ -1,4 +1,5 @@
 import { type Rule, rule } from './finding.ts';
+import { leadRule } from './lead-rule.ts';
 import { askLead, isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';
 
 /** Across a room with walls or people; by sight much more. */
@@ -13,34 +14,24 @@ const moved = ({ from, to }: LeadSeen): LeadSeen['from'] | null =>
 
 /** Things that are carried about, and radio. */
 export const movingRules: readonly Rule[] = [
-  rule('wire', 'moving-lead', ({ plugged }) =>
-    plugged.flatMap((lead) => {
-      const end = moved(lead);
-      if (!end) return [];
-      return [
-        {
-          at: lead.cable.id,
-          severity: 'watch' as const,
-          where: onLead(lead),
-          says: `${end.device.name} moves, and a lead of ${lead.cable.lengthM} m holds it: ${sayLead(lead)}. It has to be long enough for the whole movement, light, and made fast at both ends before anything is balanced; across a floor it is taped down or hung over heads. Or go by radio.`,
-          asks: askLead(lead),
-          why: [{ says: 'the socket is the weakest place', source: 'as practised' }],
-        },
-      ];
-    }),
-  ),
-  rule('wire', 'moving-lead-heavy', ({ plugged }) =>
-    plugged
-      .filter(({ cable, from, to }) => from.device.moves && to.device.moves && cable.lengthM > SHORT_LEAD_M)
-      .map((lead) => ({
-        at: lead.cable.id,
-        severity: 'watch' as const,
-        where: onLead(lead),
-        says: `${sayLead(lead)} is carried along with ${lead.cable.lengthM} m of lead: short and soft leads, made fast before balancing, pull less at a stabiliser or a head.`,
-        asks: askLead(lead),
-        why: [{ says: `up to ${SHORT_LEAD_M} m`, source: 'as practised' }],
-      })),
-  ),
+  leadRule('moving-lead', (lead) => {
+    const end = moved(lead);
+    if (!end) return null;
+    return {
+      severity: 'watch',
+      says: `${end.device.name} moves, and a lead of ${lead.cable.lengthM} m holds it: ${sayLead(lead)}. It has to be long enough for the whole movement, light, and made fast at both ends before anything is balanced; across a floor it is taped down or hung over heads. Or go by radio.`,
+      why: [{ says: 'the socket is the weakest place', source: 'as practised' }],
+    };
+  }),
+  leadRule('moving-lead-heavy', (lead) => {
+    const { cable, from, to } = lead;
+    if (!from.device.moves || !to.device.moves || cable.lengthM <= SHORT_LEAD_M) return null;
+    return {
+      severity: 'watch',
+      says: `${sayLead(lead)} is carried along with ${cable.lengthM} m of lead: short and soft leads, made fast before balancing, pull less at a stabiliser or a head.`,
+      why: [{ says: `up to ${SHORT_LEAD_M} m`, source: 'as practised' }],
+    };
+  }),
   rule('wire', 'radio-range', ({ rig, box }) =>
     rig.cables.flatMap((cable) => {
       if (cable.medium !== 'radio') return [];

@@ -42,11 +42,13 @@ function reach(
   deviceId: string,
   port: PortSpec,
 ): PictureRun['reached'] {
-  const open = graph
-    .nodesOf({ deviceId, portId: port.id })
-    .filter((n) => graph.nodes[n]!.carries === 'picture')
-    .map((node) => ({ node, cableIds: [] as readonly string[] }));
-  const seen = new Set(open.map((o) => o.node));
+  const open: { node: number; cableIds: readonly string[] }[] = [];
+  const seen = new Set<number>();
+  for (const node of graph.nodesOf({ deviceId, portId: port.id }))
+    if (graph.nodes[node]!.carries === 'picture') {
+      open.push({ node, cableIds: [] });
+      seen.add(node);
+    }
   const reached: { box: Box; port: PortSpec; cableIds: readonly string[] }[] = [];
   for (let i = 0; i < open.length; i++) {
     const { node, cableIds } = open[i]!;

@@ -26,6 +26,7 @@ import {
   rule,
   setFix,
 } from './finding.ts';
+import { leadRule } from './lead-rule.ts';
 import { modeOf } from './picture-runs.ts';
 
 const SOURCE = 'HDMI by character rate and lanes, CTA-861 timings';
@@ -364,22 +365,17 @@ export const pictureRules: readonly Rule[] = [
       ];
     }),
   ),
-  rule('wire', 'picture-fed-by-5-volts', ({ plugged, box }) =>
-    plugged
-      .filter(
-        ({ cable, to }) =>
-          box(to.device.id).type.power?.by[0] === 'hdmi' &&
-          to.port.connector.startsWith('hdmi') &&
-          cable.lengthM > FED_BY_LEAD_M,
-      )
-      .map((lead) => ({
-        at: lead.cable.id,
-        severity: 'watch' as const,
-        where: { cableIds: [lead.cable.id], deviceIds: [lead.to.device.id] },
-        says: `${lead.to.device.name} lives on the 5 V of a ${lead.cable.lengthM} m lead from ${lead.from.device.name}. Where the picture comes and goes, take one with its own supply.`,
-        why: [{ says: 'HDMI gives 55 mA', source: 'HDMI as specified' }],
-      })),
-  ),
+  leadRule('picture-fed-by-5-volts', ({ cable, from, to }) => {
+    if (to.type.power?.by[0] !== 'hdmi' || !to.port.connector.startsWith('hdmi') || cable.lengthM <= FED_BY_LEAD_M)
+      return null;
+    return {
+      severity: 'watch',
+      where: { cableIds: [cable.id], deviceIds: [to.device.id] },
+      asks: null,
+      says: `${to.device.name} lives on the 5 V of a ${cable.lengthM} m lead from ${from.device.name}. Where the picture comes and goes, take one with its own supply.`,
+      why: [{ says: 'HDMI gives 55 mA', source: 'HDMI as specified' }],
+    };
+  }),
 ];
 
 const passes = ({ port }: End, { mode, bits }: PictureRun): boolean => {

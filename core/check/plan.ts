@@ -120,21 +120,21 @@ const TIME_WORDS = new Set(['late', 'early', 'perhaps-late', 'perhaps-early', 'p
 
 /** What is there for nothing: no listener has the source, or no source comes to the listener. */
 export const idleRules: readonly Rule[] = [
-  rule('route', 'plan-source-nowhere', ({ rig, evaluation }) =>
-    rig.sources
-      .filter((s) => evaluation.pairs.every((p) => p.sourceId !== s.id || p.ways.length === 0))
+  rule('route', 'plan-source-nowhere', ({ rig, evaluation }) => {
+    const heard = new Set(evaluation.pairs.filter((p) => p.ways.length > 0).map((p) => p.sourceId));
+    return rig.sources
+      .filter((s) => !heard.has(s.id))
       .map((source) => ({
         at: source.id,
         severity: 'watch' as const,
         where: { sourceId: source.id, deviceIds: [source.sound.deviceId] },
         says: `${source.name} reaches nobody.`,
         why: [{ says: 'no listener has it by any way', source: 'the ways of this rig' }],
-      })),
-  ),
+      }));
+  }),
   rule('route', 'plan-listener-silent', ({ rig, evaluation, box }) => {
-    const silent = rig.listeners.filter(
-      (l) => rig.sources.length > 0 && evaluation.pairs.every((p) => p.listenerId !== l.id || p.ways.length === 0),
-    );
+    const hears = new Set(evaluation.pairs.filter((p) => p.ways.length > 0).map((p) => p.listenerId));
+    const silent = rig.listeners.filter((l) => rig.sources.length > 0 && !hears.has(l.id));
     const said = (at: string, names: string, deviceId: string, listenerId?: string) => ({
       at,
       severity: 'watch' as const,

@@ -1,7 +1,8 @@
 import { connectorOf, type Form, UNPLUGGED, usualChain } from '#core/plug/index.ts';
 import type { LevelClass } from '#core/rig/index.ts';
 import { type Reason, type Rule, rule, type Severity } from './finding.ts';
-import { askLead, isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';
+import { leadRule } from './lead-rule.ts';
+import { askLead, isBalanced, type LeadEnd, type LeadSeen, sayLead } from './leads.ts';
 
 /** What the lead has to be right for, by what its ends carry; the best first. */
 export function formsOf(lead: LeadSeen): Form[] {
@@ -43,22 +44,7 @@ const onLeads = (
   picks: (lead: LeadSeen) => boolean,
   says: (lead: LeadSeen) => string,
   why: Reason,
-  fixes?: Rule['fixes'],
-): Rule =>
-  rule(
-    'wire',
-    id,
-    ({ plugged }) =>
-      plugged.filter(picks).map((lead) => ({
-        at: lead.cable.id,
-        severity,
-        where: onLead(lead),
-        says: says(lead),
-        asks: askLead(lead),
-        why: [why],
-      })),
-    fixes,
-  );
+): Rule => leadRule(id, (lead) => (picks(lead) ? { severity, says: says(lead), why: [why] } : null));
 
 /** A plug with three contacts goes straight into the socket, by what is known of the parts there. */
 const threeInFour = ({ cable, from, to }: LeadSeen): boolean => {
@@ -78,17 +64,40 @@ const FOUR_CONTACTS: Reason = {
 /** Sockets that several leads claim: outputs into one input, or one digital output for two. */
 function shared(
   leads: readonly LeadSeen[],
-  end: (lead: LeadSeen) => LeadSeen['from'],
+  end: (lead: LeadSeen) => LeadEnd,
   picks: (lead: LeadSeen) => boolean,
 ): LeadSeen[][] {
   const groups = new Map<string, LeadSeen[]>();
-  for (const lead of leads.filter(picks)) {
-    const { device, port } = end(lead);
-    const key = `${device.id}/${port.id}`;
-    groups.set(key, [...(groups.get(key) ?? []), lead]);
+  for (const lead of leads) {
+    if (!picks(lead)) continue;
+    const { at } = end(lead);
+    const group = groups.get(at);
+    if (group) group.push(lead);
+    else groups.set(at, [lead]);
   }
   return [...groups.values()].filter((g) => g.length > 1);
 }
+
+/** The adapter that brings a three-contact microphone plug to four contacts. */
+const putInAdapter: Rule['fixes'] = ({ plugged }, { where }) => {
+  const lead = plugged.find((l) => l.cable.id === where.cableIds[0]);
+  const chain = lead && chainOf(lead);
+  if (!lead || !chain || chain === 'nothing-to-plug') return [];
+  const cable = { ...lead.cable, parts: chain.parts.map((p) => p.id) };
+  return [
+    {
+      label: `${lead.from.device.name}: put in ${chain.parts.map((p) => p.name).join(', ')}`,
+      changes: [{ cableId: cable.id, cable }],
+      edit: {
+        kind: 'batch',
+        edits: [
+          { kind: 'unplug', cableId: cable.id },
+          { kind: 'plug', cable },
+        ],
+      },
+    },
+  ];
+};
 
 export const plugRules: readonly Rule[] = [
   rule('wire', 'plug-unknown-connector', ({ boxes }) =>
@@ -104,71 +113,39 @@ export const plugRules: readonly Rule[] = [
         })),
     ),
   ),
-  rule('wire', 'plug-none-fits', ({ plugged }) =>
-    plugged.flatMap((lead) => {
-      if (chainOf(lead) !== null) return [];
-      const [from, to] = [connectorOf(lead.from.port.connector)!, connectorOf(lead.to.port.connector)!];
-      return [
-        {
-          at: lead.cable.id,
-          severity: 'stop' as const,
-          where: onLead(lead),
-          says: `No lead goes from ${sayLead(lead)}: ${from.name} into ${to.name}. A box has to stand between, or another socket be used.`,
-          asks: askLead(lead),
-          why: [{ says: 'no chain of a lead and adapters joins these two', source: 'the list of leads and adapters' }],
-        },
-      ];
-    }),
-  ),
-  rule('wire', 'plug-needs-adapter', ({ plugged }) =>
-    plugged.flatMap((lead) => {
-      const chain = chainOf(lead);
-      if (!chain || chain === 'nothing-to-plug' || chain.parts.length < WITH_ADAPTER) return [];
-      return [
-        {
-          at: lead.cable.id,
-          severity: 'watch' as const,
-          where: onLead(lead),
-          says: `From ${sayLead(lead)} it takes ${chain.parts.length} parts: ${chain.parts.map((p) => p.name).join(', ')}. Each is a contact that can fail: secure them, and carry a second set.`,
-          why: [{ says: `price ${chain.price[0]} to ${chain.price[1]} euros`, source: 'typical prices' }],
-        },
-      ];
-    }),
-  ),
-  rule(
-    'wire',
+  leadRule('plug-none-fits', (lead) => {
+    if (chainOf(lead) !== null) return null;
+    const [from, to] = [connectorOf(lead.from.port.connector)!, connectorOf(lead.to.port.connector)!];
+    return {
+      severity: 'stop',
+      says: `No lead goes from ${sayLead(lead)}: ${from.name} into ${to.name}. A box has to stand between, or another socket be used.`,
+      why: [{ says: 'no chain of a lead and adapters joins these two', source: 'the list of leads and adapters' }],
+    };
+  }),
+  leadRule('plug-needs-adapter', (lead) => {
+    const chain = chainOf(lead);
+    if (!chain || chain === 'nothing-to-plug' || chain.parts.length < WITH_ADAPTER) return null;
+    return {
+      severity: 'watch',
+      says: `From ${sayLead(lead)} it takes ${chain.parts.length} parts: ${chain.parts.map((p) => p.name).join(', ')}. Each is a contact that can fail: secure them, and carry a second set.`,
+      why: [{ says: `price ${chain.price[0]} to ${chain.price[1]} euros`, source: 'typical prices' }],
+    };
+  }),
+  leadRule(
     'plug-three-in-four',
-    ({ plugged }) =>
-      plugged.filter(threeInFour).map((lead) => ({
-        at: lead.cable.id,
-        severity: 'fix' as const,
-        where: onLead(lead),
-        says: `${lead.from.device.name} has a plug with three contacts in the four-contact socket of ${lead.to.device.name}: its microphone is joined to ground and nothing is heard. Take an adapter from a three-contact microphone plug to four contacts.`,
-        asks:
-          lead.cable.parts === undefined
-            ? `Does an adapter to four contacts stand between ${lead.from.device.name} and ${lead.to.device.name}?`
-            : askLead(lead),
-        why: [FOUR_CONTACTS],
-      })),
-    ({ plugged }, { where }) => {
-      const lead = plugged.find((l) => l.cable.id === where.cableIds[0]);
-      const chain = lead && chainOf(lead);
-      if (!lead || !chain || chain === 'nothing-to-plug') return [];
-      const cable = { ...lead.cable, parts: chain.parts.map((p) => p.id) };
-      return [
-        {
-          label: `${lead.from.device.name}: put in ${chain.parts.map((p) => p.name).join(', ')}`,
-          changes: [{ cableId: cable.id, cable }],
-          edit: {
-            kind: 'batch',
-            edits: [
-              { kind: 'unplug', cableId: cable.id },
-              { kind: 'plug', cable },
-            ],
-          },
-        },
-      ];
-    },
+    (lead) =>
+      threeInFour(lead)
+        ? {
+            severity: 'fix',
+            says: `${lead.from.device.name} has a plug with three contacts in the four-contact socket of ${lead.to.device.name}: its microphone is joined to ground and nothing is heard. Take an adapter from a three-contact microphone plug to four contacts.`,
+            asks:
+              lead.cable.parts === undefined
+                ? `Does an adapter to four contacts stand between ${lead.from.device.name} and ${lead.to.device.name}?`
+                : askLead(lead),
+            why: [FOUR_CONTACTS],
+          }
+        : null,
+    { fixes: putInAdapter },
   ),
   onLeads(
     'plug-four-in-three',

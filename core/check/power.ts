@@ -1,16 +1,8 @@
 import { connectorOf } from '#core/plug/index.ts';
 import { type DeviceType, type PowerKind, settingOf } from '#core/rig/index.ts';
-import {
-  askSetting,
-  type Box,
-  type Context,
-  type Draft,
-  type Rule,
-  rule,
-  type SettingSeen,
-  setFix,
-} from './finding.ts';
-import { askLead, type LeadSeen, onLead } from './leads.ts';
+import { askSetting, type Box, type Context, type Rule, rule, type SettingSeen, setFix } from './finding.ts';
+import { type LeadDraft, leadRule } from './lead-rule.ts';
+import { askLead, type LeadSeen, onLead, settingAt } from './leads.ts';
 
 const PHANTOM = { says: '48 V through 6.8 kohm, 10 mA at most', source: 'IEC 61938' };
 const USB = {
@@ -22,65 +14,22 @@ const SPARE = 1.25;
 const HUNGRY_MILLIAMPS = 400;
 
 /** Whether a socket's power is on: by its switch, or always. */
-function standing(
-  context: Context,
-  lead: LeadSeen,
-  kind: PowerKind,
-): { on: boolean; seen: SettingSeen | null; box: Box } {
-  const box = context.box(lead.to.device.id);
-  const { gives } = lead.to.port;
-  const seen = gives?.setting ? box.setting(gives.setting) : null;
-  return { on: gives?.kind === kind && (!seen || seen.value === 'on' || seen.value === true), seen, box };
+function standing({ to }: LeadSeen, kind: PowerKind): { on: boolean; seen: SettingSeen | null } {
+  const { gives } = to.port;
+  const seen = gives?.setting ? settingAt(to, gives.setting) : null;
+  return { on: gives?.kind === kind && (!seen || seen.value === 'on' || seen.value === true), seen };
 }
-
-/** The switch of the power that a lead's input gives. */
-const switchOf = ({ rig, types }: Context, { to }: LeadSeen): { deviceId: string; settingId: string } | null => {
-  const settingId = to.port.gives?.setting;
-  const spec = settingId && types.get(to.device.typeId)?.settings.find((s) => s.id === settingId);
-  return spec && settingOf(rig.devices.find((d) => d.id === to.device.id)!, spec)
-    ? { deviceId: to.device.id, settingId: spec.id }
-    : null;
-};
 
 const phantomSwitch =
   (value: 'on' | 'off'): Rule['fixes'] =>
-  (context, finding) => {
-    const lead = context.leads.find((l) => l.cable.id === finding.where.cableIds[0]);
-    const at = lead && switchOf(context, lead);
-    return at ? setFix(context.box(at.deviceId), at.settingId, value) : [];
-  };
+  (context, { where: { setting } }) =>
+    setting ? setFix(context.box(setting.deviceId), setting.settingId, value) : [];
 
-/** A rule on each lead that power has to do with. */
-const onPower = (
-  id: string,
-  severity: Draft['severity'],
-  find: (
-    lead: LeadSeen,
-    context: Context,
-  ) => { says: string; seen?: SettingSeen | null; box?: Box; why: Draft['why'] } | null,
-  fixes?: Rule['fixes'],
-): Rule =>
-  rule(
-    'wire',
-    id,
-    (context) =>
-      context.leads.flatMap((lead) => {
-        const found = find(lead, context);
-        if (!found) return [];
-        const at = switchOf(context, lead);
-        return [
-          {
-            at: lead.cable.id,
-            severity,
-            where: { ...onLead(lead), ...(at && found.seen ? { setting: at } : {}) },
-            says: found.says,
-            asks: askLead(lead) ?? (found.seen && found.box ? askSetting(found.box, found.seen) : null),
-            why: found.why,
-          },
-        ];
-      }),
-    fixes,
-  );
+/** What rests on the switch of an input's power: the switch is asked, where the lead is known. */
+const onSwitch = (lead: LeadSeen, seen: SettingSeen | null): Pick<LeadDraft, 'where' | 'asks'> => ({
+  where: { ...onLead(lead), ...(seen && { setting: { deviceId: lead.to.device.id, settingId: seen.spec.id } }) },
+  asks: askLead(lead) ?? askSetting(lead.to, seen),
+});
 
 const fed = new WeakMap<Context, Map<string, Box[]>>();
 
@@ -125,31 +74,29 @@ function batteryHours({ device, type }: Box): number | null {
 const feeds = (type: DeviceType): NonNullable<DeviceType['power']>['feeds'] => type.power?.feeds;
 
 export const powerRules: readonly Rule[] = [
-  onPower(
+  leadRule(
     'power-phantom-missing',
-    'stop',
-    (lead, context) => {
+    (lead) => {
       if (lead.from.port.takes?.kind !== 'phantom') return null;
-      const { on, seen, box } = standing(context, lead, 'phantom');
+      const { on, seen } = standing(lead, 'phantom');
       if (on) return null;
       const says = seen
         ? `${lead.from.device.name} needs phantom power, and that of ${lead.to.device.name} is off: nothing is heard. Faders down first, then switch it on.`
         : `${lead.from.device.name} needs phantom power, and ${lead.to.device.name}, ${lead.to.port.name} has none. Take an input that has it, or a supply between.`;
-      return { says, seen, box, why: [PHANTOM] };
+      return { severity: 'stop', says, ...onSwitch(lead, seen), why: [PHANTOM] };
     },
-    phantomSwitch('on'),
+    { fixes: phantomSwitch('on'), all: true },
   ),
-  onPower(
+  leadRule(
     'power-phantom-harms',
-    'stop',
-    (lead, context) => {
+    (lead) => {
       if (!lead.from.port.harmedBy?.includes('phantom')) return null;
-      const { on, seen, box } = standing(context, lead, 'phantom');
+      const { on, seen } = standing(lead, 'phantom');
       if (!on) return null;
       return {
+        severity: 'stop',
         says: `Phantom power stands on ${lead.to.device.name}, ${lead.to.port.name}, and ${lead.from.device.name} must not get it. Switch it off and wait a minute before you plug.`,
-        seen,
-        box,
+        ...onSwitch(lead, seen),
         why: [
           PHANTOM,
           {
@@ -159,32 +106,36 @@ export const powerRules: readonly Rule[] = [
         ],
       };
     },
-    phantomSwitch('off'),
+    { fixes: phantomSwitch('off'), all: true },
   ),
-  onPower(
+  leadRule(
     'power-phantom-into-output',
-    'watch',
-    (lead, context) => {
-      const { on, seen, box } = standing(context, lead, 'phantom');
+    (lead) => {
+      const { on, seen } = standing(lead, 'phantom');
       if (!on || !['line', 'headphone'].includes(lead.from.port.level) || lead.from.port.harmedBy?.includes('phantom'))
         return null;
       return {
+        severity: 'watch',
         says: `Phantom power stands on ${lead.to.device.name}, ${lead.to.port.name}, and meets the output of ${lead.from.device.name}. Not every output bears it: switch it off, or put a transformer or DI box between.`,
-        seen,
-        box,
+        ...onSwitch(lead, seen),
         why: [PHANTOM],
       };
     },
-    phantomSwitch('off'),
+    { fixes: phantomSwitch('off'), all: true },
   ),
-  onPower('power-plug-in-missing', 'stop', (lead) => {
-    if (lead.from.port.takes?.kind !== 'plug-in' || lead.to.port.level !== 'microphone') return null;
-    if (lead.to.port.gives?.kind === 'plug-in') return null;
-    return {
-      says: `${lead.from.device.name} wants a few volts from its jack; ${lead.to.device.name}, ${lead.to.port.name} gives none${lead.to.port.gives?.kind === 'phantom' ? ', and phantom power is no substitute' : ''}. Put a converter from plug-in to phantom power between, or use a radio pack or recorder that gives it.`,
-      why: [{ says: 'plug-in power is 2 to 5 V on the tip', source: 'electrets on 3.5 mm plugs' }],
-    };
-  }),
+  leadRule(
+    'power-plug-in-missing',
+    (lead) => {
+      if (lead.from.port.takes?.kind !== 'plug-in' || lead.to.port.level !== 'microphone') return null;
+      if (lead.to.port.gives?.kind === 'plug-in') return null;
+      return {
+        severity: 'stop',
+        says: `${lead.from.device.name} wants a few volts from its jack; ${lead.to.device.name}, ${lead.to.port.name} gives none${lead.to.port.gives?.kind === 'phantom' ? ', and phantom power is no substitute' : ''}. Put a converter from plug-in to phantom power between, or use a radio pack or recorder that gives it.`,
+        why: [{ says: 'plug-in power is 2 to 5 V on the tip', source: 'electrets on 3.5 mm plugs' }],
+      };
+    },
+    { all: true },
+  ),
   rule('wire', 'power-usb-socket', (context) =>
     usbLeads(context).flatMap((lead) => {
       const { taker, giver } = ends(lead);

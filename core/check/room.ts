@@ -17,21 +17,35 @@ interface Ear {
   readonly lengthM: number;
 }
 
+interface Voice {
+  readonly source: Context['rig']['sources'][number];
+  readonly ears: readonly Ear[];
+}
+const known = new WeakMap<Context, Voice[]>();
+
 /** For every voice: the microphones in its air whose sound reaches a listener, the closest first. */
-function earsOf(context: Context): { source: Context['rig']['sources'][number]; ears: Ear[] }[] {
+function earsOf(context: Context): readonly Voice[] {
+  const before = known.get(context);
+  if (before) return before;
   const { rig, evaluation } = context;
-  const heardThrough = (sourceId: string, deviceId: string) =>
-    evaluation.pairs.some((p) => p.sourceId === sourceId && p.ways.some((w) => w.deviceIds.includes(deviceId)));
-  return rig.sources.map((source) => ({
+  const through = new Map<string, Set<string>>();
+  for (const { sourceId, ways } of evaluation.pairs) {
+    if (ways.length === 0) continue;
+    const boxes = through.get(sourceId) ?? new Set();
+    through.set(sourceId, boxes);
+    for (const way of ways) for (const id of way.deviceIds) boxes.add(id);
+  }
+  const air = rig.cables.filter((c) => c.medium === 'air');
+  const voices = rig.sources.map((source) => ({
     source,
-    ears: rig.cables
-      .filter(
-        (c) => c.medium === 'air' && c.from.deviceId === source.sound.deviceId && c.from.portId === source.sound.portId,
-      )
-      .filter((c) => heardThrough(source.id, c.to.deviceId))
+    ears: air
+      .filter((c) => c.from.deviceId === source.sound.deviceId && c.from.portId === source.sound.portId)
+      .filter((c) => through.get(source.id)?.has(c.to.deviceId))
       .map((c) => ({ cableId: c.id, deviceId: c.to.deviceId, lengthM: c.lengthM }))
       .sort((a, b) => a.lengthM - b.lengthM),
   }));
+  known.set(context, voices);
+  return voices;
 }
 
 /** Whether one listener gets a voice by both microphones. */
@@ -169,8 +183,8 @@ export const roomRules: readonly Rule[] = [
     earsOf(context).flatMap(({ source, ears }): Draft[] => {
       const [first] = ears;
       const voice = context.box(source.sound.deviceId).type.family === 'people';
-      const wanted = context.evaluation.pairs.some((p) => p.sourceId === source.id && p.want === 'must');
-      if (!voice || !wanted || !first || first.lengthM <= FAR_MOUTH_M) return [];
+      if (!voice || !first || first.lengthM <= FAR_MOUTH_M) return [];
+      if (!context.rig.plan.some((c) => c.sourceId === source.id && c.want === 'must')) return [];
       const box = context.box(first.deviceId);
       return [
         {

@@ -1,22 +1,24 @@
 import { connectorOf } from '#core/plug/index.ts';
 import { type Context, type Rule, rule } from './finding.ts';
-import { askLead, onLead } from './leads.ts';
+import { leadRule } from './lead-rule.ts';
+import { type LeadEnd, type LeadSeen, onLead } from './leads.ts';
 
 const ORDER = ['usb-2', 'usb-5', 'usb-10'];
 
-/** Software ends of a computer that hand on what a socket brings. */
-const handedOn = ({ evaluation, box }: Context, deviceId: string, portId: string): string[] => {
+/** Whether a computer hands on what a socket brings: to a software end, and whether anything takes it there. */
+function handsOn({ evaluation, box }: Context, { device, port }: LeadEnd, taken: ReadonlySet<string>) {
   const { graph } = evaluation;
-  const ends = graph.nodesOf({ deviceId, portId }).flatMap((node) => {
-    const out: string[] = [];
+  let hands = false;
+  for (const node of graph.nodesOf({ deviceId: device.id, portId: port.id })) {
     for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) {
       const to = graph.nodes[graph.to[e]!]!;
-      if (to.deviceId === deviceId && !out.includes(to.portId)) out.push(to.portId);
+      if (to.deviceId !== device.id || box(device.id).port(to.portId)?.connector !== 'software') continue;
+      if (taken.has(`${device.id}/${to.portId}`)) return 'taken';
+      hands = true;
     }
-    return out;
-  });
-  return [...new Set(ends)].filter((id) => box(deviceId).port(id)?.connector === 'software');
-};
+  }
+  return hands ? 'not-taken' : 'nothing';
+}
 
 export const usbRules: readonly Rule[] = [
   rule('wire', 'usb-picture-in-two-programs', ({ rig, evaluation, box }) => {
@@ -52,38 +54,25 @@ export const usbRules: readonly Rule[] = [
       ];
     });
   }),
-  rule('wire', 'usb-slow-socket', ({ plugged }) =>
-    plugged.flatMap((lead) => {
-      const [has, gets] = [lead.from.port.picture, lead.to.port.picture];
-      if (!has?.link?.startsWith('usb') || !gets?.link?.startsWith('usb') || has.compressed) return [];
-      if (ORDER.indexOf(has.link) <= ORDER.indexOf(gets.link)) return [];
-      return [
-        {
-          at: lead.cable.id,
-          severity: 'watch' as const,
-          where: onLead(lead),
-          says: `${lead.from.device.name} is made for a faster socket than ${lead.to.device.name}, ${lead.to.port.name}: fewer pictures, or another colour. First remedy for a wrong picture: another socket.`,
-          asks: askLead(lead),
-          why: [{ says: `${has.link.slice(4)} Gbit/s wanted`, source: 'USB as specified' }],
-        },
-      ];
-    }),
-  ),
-  rule('wire', 'usb-hub-on-hub', ({ plugged, box }) =>
-    plugged
-      .filter(({ from, to }) => {
-        const hub = (id: string) => box(id).type.family === 'power' && box(id).type.ports.length > 0;
-        return hub(from.device.id) && hub(to.device.id);
-      })
-      .map((lead) => ({
-        at: lead.cable.id,
-        severity: 'watch' as const,
-        where: onLead(lead),
-        says: `${lead.from.device.name} hangs on ${lead.to.device.name}: pictures and sound share one socket of the computer, and each hub can fail. Use sockets of the computer.`,
-        asks: askLead(lead),
-        why: [{ says: 'one socket, one rate for all behind it', source: 'USB as specified' }],
-      })),
-  ),
+  leadRule('usb-slow-socket', (lead) => {
+    const [has, gets] = [lead.from.port.picture, lead.to.port.picture];
+    if (!has?.link?.startsWith('usb') || !gets?.link?.startsWith('usb') || has.compressed) return null;
+    if (ORDER.indexOf(has.link) <= ORDER.indexOf(gets.link)) return null;
+    return {
+      severity: 'watch',
+      says: `${lead.from.device.name} is made for a faster socket than ${lead.to.device.name}, ${lead.to.port.name}: fewer pictures, or another colour. First remedy for a wrong picture: another socket.`,
+      why: [{ says: `${has.link.slice(4)} Gbit/s wanted`, source: 'USB as specified' }],
+    };
+  }),
+  leadRule('usb-hub-on-hub', (lead) => {
+    const hub = ({ type }: LeadSeen['from']) => type.family === 'power' && type.ports.length > 0;
+    if (!hub(lead.from) || !hub(lead.to)) return null;
+    return {
+      severity: 'watch',
+      says: `${lead.from.device.name} hangs on ${lead.to.device.name}: pictures and sound share one socket of the computer, and each hub can fail. Use sockets of the computer.`,
+      why: [{ says: 'one socket, one rate for all behind it', source: 'USB as specified' }],
+    };
+  }),
   rule('wire', 'usb-shared-pictures', ({ plugged, box }) => {
     const byHub = new Map<string, (typeof plugged)[number][]>();
     for (const lead of plugged) {
@@ -110,10 +99,8 @@ export const usbRules: readonly Rule[] = [
     const taken = new Set(context.rig.cables.map((c) => `${c.from.deviceId}/${c.from.portId}`));
     return context.plugged.flatMap((lead) => {
       const { to } = lead;
-      if (context.box(to.device.id).type.family !== 'computers' || connectorOf(to.port.connector)?.family !== 'usb')
-        return [];
-      const ends = handedOn(context, to.device.id, to.port.id);
-      if (ends.length === 0 || ends.some((id) => taken.has(`${to.device.id}/${id}`))) return [];
+      if (to.type.family !== 'computers' || connectorOf(to.port.connector)?.family !== 'usb') return [];
+      if (handsOn(context, to, taken) !== 'not-taken') return [];
       return [
         {
           at: lead.cable.id,

@@ -1,5 +1,5 @@
 import type { Cable, DeviceType, PortSpec } from '#core/rig/index.ts';
-import { airMs, dbFromRatio, exactly } from '#core/units/index.ts';
+import { airMs, dbFromRatio, exactly, powerFromDb } from '#core/units/index.ts';
 import type { DelayTerm, Edge } from './graph.ts';
 import { type Link, layoutOf, newWayId } from './layout.ts';
 
@@ -31,6 +31,7 @@ export function cableLinks(cable: Cable, fromType: DeviceType, toType: DeviceTyp
 function cableEdge(cable: Cable, from: PortSpec): Edge {
   const air = cable.medium === 'air';
   const ms = exactly(air ? airMs(cable.lengthM) : 0);
+  const gainDb = air ? -dbFromRatio(Math.max(cable.lengthM, CLOSEST_M) / (from.referenceM ?? 1)) : 0;
   const term: DelayTerm = {
     key: `cable:${cable.id}`,
     label: `${cable.lengthM} m of air`,
@@ -41,10 +42,11 @@ function cableEdge(cable: Cable, from: PortSpec): Edge {
   return {
     wayId: newWayId(),
     via: { cableId: cable.id },
-    gainDb: exactly(air ? -dbFromRatio(Math.max(cable.lengthM, CLOSEST_M) / (from.referenceM ?? 1)) : 0),
+    gainDb: exactly(gainDb),
+    powerGain: powerFromDb(gainDb),
+    noisePower: 0,
     delays: air ? [term] : [],
     delayMs: ms,
-    noiseDb: Number.NEGATIVE_INFINITY,
     ceilingDb: Number.POSITIVE_INFINITY,
     conversions: 0,
     polarity: 1,

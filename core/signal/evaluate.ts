@@ -1,4 +1,11 @@
-import { isSettingTask, type PortRef, type Rig, type SettingTask, type ToleranceId } from '#core/rig/index.ts';
+import {
+  isSettingTask,
+  type PlanCell,
+  type PortRef,
+  type Rig,
+  type SettingTask,
+  type ToleranceId,
+} from '#core/rig/index.ts';
 import { expand } from './expand.ts';
 import type { Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
@@ -31,17 +38,19 @@ export function evaluate(rig: Rig): Evaluation {
   const components = findComponents(graph);
   const traced = trace(rig, graph, components);
   const noiseDb = readNoise(graph, components);
-  const context = {
+  const context: Context = {
     rig,
     graph,
     arrivals: traced.arrivals,
     pictures: traced.pictures,
     noiseDb,
-    tasks: taskIndex(rig),
+    tasks: rig.tasks.filter(isSettingTask).map((task) => ({ key: `${task.deviceId}.${task.settingId}`, task })),
     measurements: delayMeasurements(rig.measurements),
+    sourceAt: new Map(rig.sources.map((s, i) => [s.id, i])),
     seen: new Map(),
   };
-  const pairs = rig.listeners.flatMap((listener) => rig.sources.map((source) => readPair(context, source, listener)));
+  const cells = new Map(rig.plan.map((c) => [`${c.sourceId}>${c.listenerId}`, c]));
+  const pairs = rig.listeners.flatMap((listener) => readListener(context, listener, cells));
   return {
     graph,
     arrivals: traced.arrivals,
@@ -53,93 +62,110 @@ export function evaluate(rig: Rig): Evaluation {
   };
 }
 
+type Listener = Rig['listeners'][number];
+
 interface Context {
-  rig: Rig;
-  graph: Graph;
-  arrivals: readonly (readonly Arrival[])[];
-  pictures: readonly (readonly Arrival[])[];
-  noiseDb: Float64Array;
-  tasks: ReadonlyMap<string, SettingTask>;
-  measurements: Measurements;
-  /** Pictures by place and source: many listeners look at the same one. */
-  seen: Map<string, Pair['picture']>;
+  readonly rig: Rig;
+  readonly graph: Graph;
+  readonly arrivals: readonly (readonly Arrival[])[];
+  readonly pictures: readonly (readonly Arrival[])[];
+  readonly noiseDb: Float64Array;
+  /** What waits to be set at the desk, by `device.setting`. */
+  readonly tasks: readonly { readonly key: string; readonly task: SettingTask }[];
+  readonly measurements: Measurements;
+  readonly sourceAt: ReadonlyMap<string, number>;
+  /** Pictures by place: many listeners look at the same one. */
+  readonly seen: Map<string, Seen>;
 }
 
-const taskIndex = (rig: Rig): Map<string, SettingTask> =>
-  new Map(rig.tasks.filter(isSettingTask).map((t) => [`${t.deviceId}.${t.settingId}`, t]));
+/** What is seen at one place: the picture of each source that comes there, read when it is asked for. */
+interface Seen {
+  readonly first: ReadonlyMap<number, Arrival>;
+  readonly read: Map<number, Pair['picture']>;
+}
 
-function readPair(context: Context, source: Rig['sources'][number], listener: Rig['listeners'][number]): Pair {
-  const { rig } = context;
-  const cell = rig.plan.find((c) => c.sourceId === source.id && c.listenerId === listener.id);
-  const picture = readPicture(context, cell?.inTimeWith ?? source.id, listener);
-  const ways = readWays(context, rig.sources.indexOf(source), listener, picture);
-  const pictureSettings = picture?.settings ?? [];
-  const acting = (key: string) => pictureSettings.includes(key) || (ways[0]?.settings.includes(key) ?? false);
-  return {
-    sourceId: source.id,
-    listenerId: listener.id,
-    want: cell?.want ?? null,
-    ways,
-    picture,
-    verdict: judge({
-      want: cell?.want ?? null,
+function readListener(context: Context, listener: Listener, cells: ReadonlyMap<string, PlanCell>): Pair[] {
+  const { rig, sourceAt } = context;
+  const heard = heardAt(context, listener.sound);
+  const tolerance = toleranceOf(toleranceIdOf(rig, listener));
+  return rig.sources.map((source, sourceIndex): Pair => {
+    const cell = cells.get(`${source.id}>${listener.id}`);
+    const inTime = cell?.inTimeWith ? (sourceAt.get(cell.inTimeWith) ?? -1) : sourceIndex;
+    const picture = readPicture(context, inTime, listener.picture);
+    const ways = readWays(context, heard.get(sourceIndex) ?? [], picture);
+    const want = cell?.want ?? null;
+    const acting = (key: string) => picture?.settings.includes(key) || ways[0]?.settings.includes(key);
+    const openTasks = context.tasks.filter(({ key }) => acting(key)).map(({ task }) => task);
+    return {
+      sourceId: source.id,
+      listenerId: listener.id,
+      want,
       ways,
-      tolerance: toleranceOf(toleranceIdOf(rig, listener)),
-      openTasks: [...context.tasks].filter(([key]) => acting(key)).map(([, task]) => task),
-    }),
-  };
+      picture,
+      verdict: judge({ want, ways, tolerance, openTasks }),
+    };
+  });
 }
 
 /** A listener's own tolerance, else the session's. */
 export const toleranceIdOf = (rig: Rig, listener: Rig['listeners'][number]): ToleranceId =>
   listener.toleranceId ?? rig.session.toleranceId;
 
-function readPicture(context: Context, sourceId: string, listener: Rig['listeners'][number]): Pair['picture'] {
-  if (!listener.picture) return null;
-  const key = `${listener.picture.deviceId}/${listener.picture.portId}/${sourceId}`;
-  const known = context.seen.get(key);
-  if (known !== undefined) return known;
-  const picture = lookForPicture(context, sourceId, listener.picture);
-  context.seen.set(key, picture);
+function readPicture(context: Context, sourceIndex: number, at: PortRef | undefined): Pair['picture'] {
+  if (!at) return null;
+  const key = `${at.deviceId}/${at.portId}`;
+  let seen = context.seen.get(key);
+  if (!seen) {
+    seen = { first: firstPictures(context, at), read: new Map() };
+    context.seen.set(key, seen);
+  }
+  const first = seen.first.get(sourceIndex);
+  if (!first) return null;
+  const known = seen.read.get(sourceIndex);
+  if (known) return known;
+  const { terms, settings } = readPath(context.graph, first);
+  const sourceId = context.rig.sources[sourceIndex]!.id;
+  const picture = { sourceId, delay: settleDelay(context.measurements, 'picture', terms), terms, settings };
+  seen.read.set(sourceIndex, picture);
   return picture;
 }
 
-function lookForPicture(
-  { rig, graph, pictures, measurements }: Context,
-  sourceId: string,
-  at: PortRef,
-): Pair['picture'] {
-  const index = rig.sources.findIndex((s) => s.id === sourceId);
-  const seen = graph.nodesOf(at).flatMap((node) => pictures[node]!.filter((a) => a.sourceIndex === index));
-  const first = seen.reduce<Arrival | undefined>(
-    (best, a) => (best && best.delayMs <= a.delayMs ? best : a),
-    undefined,
-  );
-  if (!first) return null;
-  const { terms, settings } = readPath(graph, first);
-  return { sourceId, delay: settleDelay(measurements, 'picture', terms), terms, settings };
+/** Of every source, the picture that comes first to a place. */
+function firstPictures({ graph, pictures }: Context, at: PortRef): Map<number, Arrival> {
+  const first = new Map<number, Arrival>();
+  for (const node of graph.nodesOf(at))
+    for (const arrival of pictures[node]!) {
+      const known = first.get(arrival.sourceIndex);
+      if (!known || arrival.delayMs < known.delayMs) first.set(arrival.sourceIndex, arrival);
+    }
+  return first;
 }
 
-function readWays(
-  context: Context,
-  sourceIndex: number,
-  listener: Rig['listeners'][number],
-  picture: Pair['picture'],
-): Heard[] {
-  const { graph, arrivals, noiseDb, measurements } = context;
-  const ways: { arrival: Arrival; sides: string[] }[] = [];
-  for (const node of graph.nodesOf(listener.sound)) {
+interface Way {
+  arrival: Arrival;
+  readonly sides: string[];
+}
+
+/** What comes to a place, by source; left and right of one way are one. */
+function heardAt({ graph, arrivals }: Context, at: PortRef): Map<number, Way[]> {
+  const heard = new Map<number, Way[]>();
+  for (const node of graph.nodesOf(at)) {
+    const side = graph.nodes[node]!.channelId;
     for (const arrival of arrivals[node]!) {
-      if (arrival.sourceIndex !== sourceIndex) continue;
-      const side = graph.nodes[node]!.channelId;
+      const ways = heard.get(arrival.sourceIndex) ?? [];
       const known = ways.find((w) => w.arrival.way === arrival.way && w.arrival.delayMs === arrival.delayMs);
-      if (!known) ways.push({ arrival, sides: [side] });
+      if (!known) heard.set(arrival.sourceIndex, [...ways, { arrival, sides: [side] }]);
       else {
         if (!known.sides.includes(side)) known.sides.push(side);
         if (arrival.levelDb > known.arrival.levelDb) known.arrival = arrival;
       }
     }
   }
+  return heard;
+}
+
+function readWays(context: Context, ways: readonly Way[], picture: Pair['picture']): Heard[] {
+  const { graph, noiseDb, measurements } = context;
   const loudest = Math.max(...ways.map((w) => w.arrival.levelDb));
   return ways
     .filter((w) => w.arrival.levelDb >= loudest - TOLD_DB)

@@ -35,8 +35,9 @@ export interface Edge {
   readonly delays: readonly DelayTerm[];
   /** The sum of `delays`, ready for the tracing loop. */
   readonly delayMs: Interval;
-  /** The edge's own noise at its end, in the scale of its end; -Infinity for none. */
-  readonly noiseDb: number;
+  /** The nominal gain as a ratio of powers, and the edge's own noise at its end as a power over 0 dB of its scale: ready for the noise floor. */
+  readonly powerGain: number;
+  readonly noisePower: number;
   /** The level at its start above which something on it clips; Infinity for nothing. */
   readonly ceilingDb: number;
   readonly conversions: number;

@@ -16,10 +16,10 @@ import {
   frameMs,
   type Interval,
   negate,
+  powerFromDb,
   type Rate,
   scale as scaleInterval,
   sum,
-  sumByPower,
 } from '#core/units/index.ts';
 import type { DelayTerm, Edge, Node, Scale, Shut } from './graph.ts';
 import { type Link, newWayId, placeOf } from './layout.ts';
@@ -141,7 +141,8 @@ function insideEdge(context: Context, way: Way, wayId: number): Edge | { shutBy:
     gainDb,
     delays,
     delayMs: sum(delays.map((d) => d.ms)),
-    noiseDb: sumByPower(noises.map((n) => n.db + gainDb.nominal - n.gainSoFar)),
+    powerGain: powerFromDb(gainDb.nominal),
+    noisePower: noises.reduce((power, n) => power + powerFromDb(n.db + gainDb.nominal - n.gainSoFar), 0),
     ceilingDb,
     conversions,
     polarity,

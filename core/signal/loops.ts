@@ -1,35 +1,46 @@
 import type { Graph } from './graph.ts';
 
-/** Strongly connected components in topological order: every edge leads to the same component or a later one. */
+/**
+ * Strongly connected components in topological order: every edge leads to the same component or a later one. The nodes
+ * of component c are those of `order` from `first[c]` up to `first[c + 1]`.
+ */
 export interface Components {
+  readonly count: number;
   /** Component of each node. */
   readonly of: Int32Array;
-  /** Nodes of each component, in topological order of the components. */
-  readonly members: readonly (readonly number[])[];
-  /** Whether a signal can come back to a node of the component. */
-  readonly loops: readonly boolean[];
+  readonly order: Int32Array;
+  readonly first: Int32Array;
+  /** 1 where a signal can come back to a node of the component. */
+  readonly loops: Uint8Array;
 }
+
+export const membersOf = ({ order, first }: Components, c: number): Int32Array =>
+  order.subarray(first[c]!, first[c + 1]!);
 
 /** Tarjan 1972, without recursion: a rig may be as long as it likes. */
 export function findComponents(graph: Graph): Components {
   const { to: ends, firstEdge } = graph;
-  const count = graph.nodes.length;
-  const order = new Int32Array(count).fill(-1);
-  const lowest = new Int32Array(count);
-  const onStack = new Uint8Array(count);
-  const cursor = firstEdge.slice(0, count);
-  const of = new Int32Array(count);
-  const stack: number[] = [];
-  const members: number[][] = [];
-  let visited = 0;
-  for (let root = 0; root < count; root++) {
-    if (order[root]! >= 0) continue;
-    const path = [root];
-    while (path.length > 0) {
-      const node = path[path.length - 1]!;
-      if (order[node]! < 0) {
-        order[node] = lowest[node] = visited++;
-        stack.push(node);
+  const nodes = graph.nodes.length;
+  // Visits are counted from 1, so that 0 says 'not yet'.
+  const visit = new Int32Array(nodes);
+  const lowest = new Int32Array(nodes);
+  const onStack = new Uint8Array(nodes);
+  const cursor = firstEdge.slice(0, nodes);
+  const stack = new Int32Array(nodes);
+  const path = new Int32Array(nodes);
+  // Tarjan finishes the last components first: they are written from the back.
+  const order = new Int32Array(nodes);
+  const starts = new Int32Array(nodes);
+  let [visited, onTop, free, count] = [0, 0, nodes, 0];
+  for (let root = 0; root < nodes; root++) {
+    if (visit[root]! > 0) continue;
+    let depth = 0;
+    path[depth++] = root;
+    while (depth > 0) {
+      const node = path[depth - 1]!;
+      if (visit[node] === 0) {
+        visit[node] = lowest[node] = ++visited;
+        stack[onTop++] = node;
         onStack[node] = 1;
       }
       const end = firstEdge[node + 1]!;
@@ -37,33 +48,41 @@ export function findComponents(graph: Graph): Components {
       while (cursor[node]! < end && deeper < 0) {
         const to = ends[cursor[node]!]!;
         cursor[node]!++;
-        if (order[to]! < 0) deeper = to;
-        else if (onStack[to]) lowest[node] = Math.min(lowest[node]!, order[to]!);
+        if (visit[to] === 0) deeper = to;
+        else if (onStack[to] === 1 && visit[to]! < lowest[node]!) lowest[node] = visit[to]!;
       }
       if (deeper >= 0) {
-        path.push(deeper);
+        path[depth++] = deeper;
         continue;
       }
-      path.pop();
-      const parent = path[path.length - 1];
-      if (parent !== undefined) lowest[parent] = Math.min(lowest[parent]!, lowest[node]!);
-      if (lowest[node] !== order[node]) continue;
-      const component: number[] = [];
+      depth--;
+      if (depth > 0 && lowest[node]! < lowest[path[depth - 1]!]!) lowest[path[depth - 1]!] = lowest[node]!;
+      if (lowest[node] !== visit[node]) continue;
       let member: number;
       do {
-        member = stack.pop()!;
+        member = stack[--onTop]!;
         onStack[member] = 0;
-        of[member] = members.length;
-        component.push(member);
+        order[--free] = member;
       } while (member !== node);
-      members.push(component);
+      starts[count++] = free;
     }
   }
-  // Tarjan finishes the last components first.
-  members.reverse();
-  for (let n = 0; n < count; n++) of[n] = members.length - 1 - of[n]!;
-  const loops = members.map((m) => m.length > 1 || selfLoop(graph, m[0]!));
-  return { of, members, loops };
+  return { count, ...numbered(graph, order, starts.subarray(0, count).reverse()) };
+}
+
+/** Components numbered as they stand in the order, and which of them a signal goes round in. */
+function numbered(graph: Graph, order: Int32Array, starts: Int32Array): Omit<Components, 'count'> {
+  const first = new Int32Array(starts.length + 1);
+  first.set(starts);
+  first[starts.length] = order.length;
+  const of = new Int32Array(order.length);
+  const loops = new Uint8Array(starts.length);
+  for (let c = 0; c < starts.length; c++) {
+    const [begin, end] = [first[c]!, first[c + 1]!];
+    for (let i = begin; i < end; i++) of[order[i]!] = c;
+    if (end - begin > 1 || selfLoop(graph, order[begin]!)) loops[c] = 1;
+  }
+  return { of, order, first, loops };
 }
 
 function selfLoop({ to, firstEdge }: Graph, node: number): boolean {
@@ -82,12 +101,14 @@ export interface Loop {
 
 /** The loudest simple return of every looping component, by relaxation over at most as many steps as it has nodes. */
 export function readLoops(graph: Graph, components: Components): Loop[] {
-  return components.members.flatMap((members, c) =>
-    components.loops[c] ? [loudestReturn(graph, components, members, c)] : [],
-  );
+  const loops: Loop[] = [];
+  components.loops.forEach((is, c) => {
+    if (is) loops.push(loudestReturn(graph, components, membersOf(components, c), c));
+  });
+  return loops;
 }
 
-function loudestReturn(graph: Graph, components: Components, members: readonly number[], c: number): Loop {
+function loudestReturn(graph: Graph, components: Components, members: Int32Array, c: number): Loop {
   const { edges, to: ends, firstEdge, nodes } = graph;
   let best: { gainDb: number; trail: number[] } = { gainDb: Number.NEGATIVE_INFINITY, trail: [] };
   for (const start of members) {

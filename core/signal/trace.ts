@@ -1,7 +1,7 @@
 import type { Rig } from '#core/rig/index.ts';
-import { dbFromPower, dbFromRatio, powerFromDb, ratioFromDb } from '#core/units/index.ts';
+import { dbFromPower, dbFromRatio, ratioFromDb } from '#core/units/index.ts';
 import type { Graph } from './graph.ts';
-import type { Components } from './loops.ts';
+import { type Components, membersOf } from './loops.ts';
 
 /** One source at one node by one path. The path is read back over `from`, not copied. */
 export interface Arrival {
@@ -67,13 +67,21 @@ interface Origin {
   level: readonly [number, number, number];
 }
 
+/** Most places hear nothing: they share this list, which is never added to. */
+const NOTHING: Arrival[] = [];
+
+function add(lists: Arrival[][], node: number, arrival: Arrival): void {
+  if (lists[node] === NOTHING) lists[node] = [arrival];
+  else lists[node]!.push(arrival);
+}
+
 function startOf(graph: Graph, wanted: (node: Graph['nodes'][number]) => boolean, origins: Origin[]): Arrival[][] {
-  const lists: Arrival[][] = graph.nodes.map(() => []);
+  const lists: Arrival[][] = new Array(graph.nodes.length).fill(NOTHING);
   origins.forEach(({ ref, level }, sourceIndex) => {
     if (!ref) return;
     for (const node of graph.nodesOf(ref)) {
       if (!wanted(graph.nodes[node]!)) continue;
-      lists[node]!.push({
+      add(lists, node, {
         sourceIndex,
         node,
         levelDb: level[1],
@@ -98,30 +106,27 @@ function startOf(graph: Graph, wanted: (node: Graph['nodes'][number]) => boolean
 }
 
 function spread(graph: Graph, components: Components, lists: Arrival[][]): number {
+  const { count, first, order, loops, of } = components;
   let dropped = 0;
-  components.members.forEach((members, c) => {
-    if (components.loops[c]) dropped += followLoop(graph, components, c, members, lists);
-    for (const node of members) {
-      for (const arrival of lists[node]!) {
+  for (let c = 0; c < count; c++) {
+    if (loops[c]) dropped += followLoop(graph, components, c, lists);
+    for (let i = first[c]!; i < first[c + 1]!; i++) {
+      const node = order[i]!;
+      const list = lists[node]!;
+      for (let a = 0; a < list.length; a++) {
         for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) {
           const to = graph.to[e]!;
-          if (components.of[to] !== c) dropped += keep(lists[to]!, pass(graph, arrival, e));
+          if (of[to] !== c) dropped += keep(lists, to, pass(graph, list[a]!, e));
         }
       }
     }
-  });
+  }
   return dropped;
 }
 
 /** Follows what comes into a loop round and round, loudest first in, until it is 80 dB down or the bound is met. */
-function followLoop(
-  graph: Graph,
-  components: Components,
-  c: number,
-  members: readonly number[],
-  lists: Arrival[][],
-): number {
-  const open = members.flatMap((node) => lists[node]!);
+function followLoop(graph: Graph, components: Components, c: number, lists: Arrival[][]): number {
+  const open = [...membersOf(components, c)].flatMap((node) => lists[node]!);
   const floor = new Map<number, number>();
   for (const a of open)
     floor.set(a.sourceIndex, Math.max(floor.get(a.sourceIndex) ?? Number.NEGATIVE_INFINITY, a.levelDb - LOOP_FLOOR_DB));
@@ -140,7 +145,7 @@ function followLoop(
       );
       if (next.levelDb < loudest - LOOP_FLOOR_DB) continue;
       if (++steps > LOOP_STEPS) return dropped + (open.length - at);
-      const left = keep(lists[to]!, next);
+      const left = keep(lists, to, next);
       dropped += left;
       if (left === 0 && lists[to]!.includes(next)) open.push(next);
     }
@@ -172,7 +177,8 @@ function pass(graph: Graph, arrival: Arrival, e: number): Arrival {
 }
 
 /** Adds an arrival to a node's list: merged with its like, or kept, or the quietest goes. Returns how many were dropped. */
-function keep(list: Arrival[], next: Arrival): number {
+function keep(lists: Arrival[][], node: number, next: Arrival): number {
+  const list = lists[node]!;
   let ways = 0;
   let quietest = -1;
   for (let i = 0; i < list.length; i++) {
@@ -191,7 +197,7 @@ function keep(list: Arrival[], next: Arrival): number {
     if (quietest < 0 || other.levelDb < list[quietest]!.levelDb) quietest = i;
   }
   if (ways < WAYS_PER_SOURCE) {
-    list.push(next);
+    add(lists, node, next);
     return 0;
   }
   if (next.levelDb > list[quietest]!.levelDb) list[quietest] = next;
@@ -203,23 +209,20 @@ const sameInstant = (a: Arrival, b: Arrival): boolean =>
   near(a.delayMs, b.delayMs) && near(a.delayLowMs, b.delayLowMs) && near(a.delayHighMs, b.delayHighMs);
 
 /** The noise floor of every node, dB in its own scale, by power from all that feeds it; -Infinity for none. */
-export function readNoise(graph: Graph, components: Components): Float64Array {
+export function readNoise(graph: Graph, { count, first, order }: Components): Float64Array {
+  const { edges, firstEdge, to } = graph;
   const power = new Float64Array(graph.nodes.length);
-  const own = new Float64Array(graph.nodes.length);
-  for (let e = 0; e < graph.edges.length; e++) {
-    const { noiseDb } = graph.edges[e]!;
-    if (noiseDb > Number.NEGATIVE_INFINITY) own[graph.to[e]!]! += powerFromDb(noiseDb);
-  }
-  for (let c = 0; c < components.members.length; c++) {
-    const members = components.members[c]!;
-    for (const node of members) power[node]! += own[node]!;
+  for (let e = 0; e < edges.length; e++) power[to[e]!]! += edges[e]!.noisePower;
+  for (let c = 0; c < count; c++) {
+    const [begin, end] = [first[c]!, first[c + 1]!];
     // One turn: what a loop adds to its own noise beyond that belongs to the loop's own finding.
-    for (const node of members) {
+    for (let i = begin; i < end; i++) {
+      const node = order[i]!;
       if (power[node] === 0) continue;
-      for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) {
-        power[graph.to[e]!]! += power[node]! * powerFromDb(graph.edges[e]!.gainDb.nominal);
+      for (let e = firstEdge[node]!; e < firstEdge[node + 1]!; e++) {
+        power[to[e]!]! += power[node]! * edges[e]!.powerGain;
       }
     }
   }
-  return power.map(dbFromPower);
+  return power.map((p) => (p > 0 ? dbFromPower(p) : Number.NEGATIVE_INFINITY));
 }

@@ -1,4 +1,4 @@
-import { chainOf, check, type Finding, type LeadSeen } from '#core/check/index.ts';
+import { chainOf, check, type Finding, leadBetween } from '#core/check/index.ts';
 import type { Chain } from '#core/plug/index.ts';
 import { applyEdit, type Cable, type Edit, findTypes, type LevelClass, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
@@ -40,7 +40,6 @@ function levelCost(from: LevelClass, to: LevelClass): number {
 /** Every socket of the rig that a socket can be joined to: only what fits, the best first. */
 export function offersFor(rig: Rig, from: Socket): Offer[] {
   const types = findTypes(rig);
-  const [own] = rig.devices.filter((d) => d.id === from.deviceId);
   return rig.devices
     .filter((d) => d.id !== from.deviceId)
     .flatMap((device) => socketsOf(rig, device.id, types))
@@ -48,15 +47,8 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
       const cables = joinSockets(rig, from, socket);
       const [first] = cables;
       if (!first) return [];
-      const other = rig.devices.find((d) => d.id === socket.deviceId)!;
       const isOut = first.from.deviceId === from.deviceId;
-      const end = (s: Socket, id: string, d: typeof other) => ({ device: d, port: s.ports.find((p) => p.id === id)! });
-      const lead: LeadSeen = {
-        cable: first,
-        from: isOut ? end(from, first.from.portId, own!) : end(socket, first.from.portId, other),
-        to: isOut ? end(socket, first.to.portId, other) : end(from, first.to.portId, own!),
-        twin: false,
-      };
+      const lead = leadBetween(rig, types, first);
       const chain = mediumOf(from, socket) === 'lead' ? chainOf(lead) : null;
       if (mediumOf(from, socket) === 'lead' && (chain === null || chain === 'nothing-to-plug')) return [];
       const plugged = chain === 'nothing-to-plug' ? null : chain;
