@@ -1,6 +1,8 @@
 export {
   BOX,
   breakName,
+  drawingOf,
+  isSetOut,
   LAYERS,
   type Layer,
   type LineMap,
@@ -8,7 +10,9 @@ export {
   linesOf,
   type MapBox,
   type MapLine,
+  type MapPlan,
   MOST_STRANDS,
+  planMap,
   STRAND_PITCH,
 } from './line-map.ts';
 export { stepTap, type Turn } from './walk.ts';

@@ -1,6 +1,14 @@
-import { type Drawing, layout, type Seats, type Shape, type Wire } from '#core/layout/index.ts';
+import { type Drawing, layout, type Shape, type Wire } from '#core/layout/index.ts';
 import { connectorOf } from '#core/plug/index.ts';
-import { type Cable, type DeviceType, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import {
+  type Cable,
+  type DeviceType,
+  findDevice,
+  findTypes,
+  type PortRef,
+  portsOf,
+  type Rig,
+} from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { strengthOf } from './strength.ts';
 
@@ -42,13 +50,16 @@ export interface MapBox {
   readonly on: string | null;
 }
 
-export interface LineMap {
+/** What is to be drawn, before it has its places. */
+export interface MapPlan {
   readonly layer: Layer;
   readonly boxes: readonly MapBox[];
   readonly lines: readonly MapLine[];
-  /** What was set out, for whoever sets it out otherwise. */
   readonly shapes: readonly Shape[];
   readonly wires: readonly Wire[];
+}
+
+export interface LineMap extends MapPlan {
   readonly drawing: Drawing;
 }
 
@@ -63,8 +74,8 @@ const MOST_LINES = 3;
 
 /** Sockets, not ends, are what a map has: ends behind one socket are one place. */
 const socketOf = (types: ReadonlyMap<string, DeviceType>, rig: Rig, ref: PortRef): string => {
-  const device = rig.devices.find((d) => d.id === ref.deviceId)!;
-  return types.get(device.typeId)!.ports.find((p) => p.id === ref.portId)?.socket ?? ref.portId;
+  const device = findDevice(rig, ref.deviceId)!;
+  return portsOf(types.get(device.typeId)!).get(ref.portId)?.socket ?? ref.portId;
 };
 
 /** Lines of a layer, in the order of their cables. */
@@ -112,8 +123,8 @@ function carriesOf({ graph }: Evaluation, cable: Cable): { sound: boolean; pictu
 const isUsb = (types: ReadonlyMap<string, DeviceType>, rig: Rig, cable: Cable): boolean =>
   cable.medium === 'lead' &&
   [cable.from, cable.to].some((ref) => {
-    const device = rig.devices.find((d) => d.id === ref.deviceId)!;
-    const port = types.get(device.typeId)!.ports.find((p) => p.id === ref.portId)!;
+    const device = findDevice(rig, ref.deviceId)!;
+    const port = portsOf(types.get(device.typeId)!).get(ref.portId)!;
     return connectorOf(port.connector)?.family === 'usb';
   });
 
@@ -172,9 +183,34 @@ export function breakName(name: string, characters = CHARACTERS, most = MOST_LIN
 }
 
 /** The rig as a line map: boxes in columns by the order of the signal, lines between their sockets. */
-export function lineMap(rig: Rig, evaluation: Evaluation, layer: Layer = 'all', last?: Seats): LineMap {
+export function lineMap(rig: Rig, evaluation: Evaluation, layer: Layer = 'all', last?: LineMap): LineMap {
+  const plan = planMap(rig, evaluation, layer, last);
+  return { ...plan, drawing: drawingOf(plan, last) };
+}
+
+/** The plan set out; where nothing of what stands on the page changed, the drawing that is there. */
+export const drawingOf = (plan: MapPlan, last?: LineMap): Drawing =>
+  last && isSetOut(plan, last) ? last.drawing : layout(plan.shapes, plan.wires, last?.drawing.seats);
+
+/** Whether a map has every box and line of the plan just as they are. */
+export const isSetOut = ({ shapes, wires }: MapPlan, last: LineMap): boolean =>
+  same(shapes, last.shapes) && same(wires, last.wires);
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** Values of a list; those that an earlier list has just so are the same ones, so that nothing is drawn anew for them. */
+function kept<T>(now: readonly T[], before: readonly T[] | undefined, idOf: (value: T) => string): readonly T[] {
+  const known = new Map(before?.map((v) => [idOf(v), v]));
+  return now.map((value) => {
+    const was = known.get(idOf(value));
+    return was !== undefined && same(was, value) ? was : value;
+  });
+}
+
+/** What a layer of the map shows of a rig. */
+export function planMap(rig: Rig, evaluation: Evaluation, layer: Layer, last?: MapPlan): MapPlan {
   const types = findTypes(rig);
-  const lines = linesOf(rig, evaluation, layer);
+  const lines = kept(linesOf(rig, evaluation, layer), last?.lines, (l) => l.id);
   const joined = new Set(lines.flatMap((l) => [l.from.deviceId, l.to.deviceId]));
   // What is not plugged yet has to be seen, or nobody plugs it; strips and batteries have a layer of their own.
   const devices = rig.devices.filter(
@@ -200,7 +236,7 @@ export function lineMap(rig: Rig, evaluation: Evaluation, layer: Layer = 'all', 
     thicknessPx: Math.max(1, Math.min(MOST_STRANDS, l.strands.length)) * STRAND_PITCH,
   }));
   const shapes = shapesOf(rig, types, boxes, wires);
-  return { layer, boxes, lines, shapes, wires, drawing: layout(shapes, wires, last) };
+  return { layer, boxes: kept(boxes, last?.boxes, (b) => b.deviceId), lines, shapes, wires };
 }
 
 /** Only sockets that are in use are drawn, in the order of the box. */
@@ -220,7 +256,7 @@ function shapesOf(
     note('ins', wire.to);
   }
   return boxes.map((box) => {
-    const type = types.get(rig.devices.find((d) => d.id === box.deviceId)!.typeId)!;
+    const type = types.get(findDevice(rig, box.deviceId)!.typeId)!;
     const order = ['power', ...new Set(type.ports.map((p) => p.socket ?? p.id))];
     const sorted = (ports: ReadonlySet<string> | undefined) => order.filter((p) => ports?.has(p));
     return {

@@ -19,8 +19,17 @@ const builtIn: Types = new Map(catalogue.map((type) => [type.id, type]));
 export const findTypes = (rig: Pick<Rig, 'types'>): Types =>
   rig.types.length === 0 ? builtIn : new Map([...builtIn, ...rig.types.map((type) => [type.id, type] as const)]);
 
-export const findDevice = (rig: Rig, deviceId: string): Device | undefined =>
-  rig.devices.find((d) => d.id === deviceId);
+const devices = new WeakMap<Rig['devices'], ReadonlyMap<string, Device>>();
+
+/** A list of devices is never changed, only replaced, so it is indexed once. */
+export function findDevice(rig: Pick<Rig, 'devices'>, deviceId: string): Device | undefined {
+  let index = devices.get(rig.devices);
+  if (!index) {
+    index = new Map(rig.devices.map((d) => [d.id, d]));
+    devices.set(rig.devices, index);
+  }
+  return index.get(deviceId);
+}
 
 export function findPort(rig: Rig, types: Types, ref: PortRef): PortSpec | undefined {
   const device = findDevice(rig, ref.deviceId);

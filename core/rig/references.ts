@@ -1,5 +1,5 @@
 import { RigError } from './errors.ts';
-import { findDevice, findPort, isSettingTask, refuseValue, type Types } from './lookup.ts';
+import { findDevice, isSettingTask, portsOf, refuseValue, settingsOf, type Types } from './lookup.ts';
 import type { DeviceType, PortRef, Rig } from './schema.ts';
 
 /** Everything in a well-shaped rig that points to nothing, twice, or the wrong way. Empty when it holds together. */
@@ -11,7 +11,7 @@ export function checkReferences(rig: Rig, types: Types): RigError[] {
       const type = types.get(device.typeId);
       if (!type) return [unknown(`devices/${i}/typeId`, 'device type', device.typeId)];
       return Object.entries(device.settings).flatMap(([id, setting]) => {
-        const spec = type.settings.find((s) => s.id === id);
+        const spec = settingsOf(type).get(id);
         const path = `devices/${i}/settings/${id}`;
         if (!spec) return [unknown(path, `setting of ${device.name}`, id)];
         const why = refuseValue(spec, setting.value);
@@ -72,7 +72,8 @@ function duplicates(rig: Rig): RigError[] {
 function portTrouble(rig: Rig, types: Types, ref: PortRef, path: string, direction?: 'in' | 'out'): RigError[] {
   const device = findDevice(rig, ref.deviceId);
   if (!device) return [unknown(path, 'device', ref.deviceId)];
-  const port = findPort(rig, types, ref);
+  const type = types.get(device.typeId);
+  const port = type && portsOf(type).get(ref.portId);
   if (!port) return [unknown(path, `socket on ${device.name}`, ref.portId)];
   if (direction && port.direction !== direction) {
     const is = port.direction === 'in' ? 'an input' : port.direction === 'out' ? 'an output' : 'inside the device';
@@ -84,7 +85,8 @@ function portTrouble(rig: Rig, types: Types, ref: PortRef, path: string, directi
 }
 
 function channelTrouble(rig: Rig, types: Types, ref: PortRef, channelId: string, path: string): RigError[] {
-  const port = findPort(rig, types, ref);
+  const type = types.get(findDevice(rig, ref.deviceId)?.typeId ?? '');
+  const port = type && portsOf(type).get(ref.portId);
   return !port || port.channels.some((c) => c.id === channelId)
     ? []
     : [unknown(path, `channel on ${port.name}`, channelId)];

@@ -29,9 +29,15 @@ export function layoutOf(type: DeviceType): Layout {
   return layout;
 }
 
+const places = new WeakMap<DeviceType, ReadonlyMap<string, number>>();
+
 /** The node of a 'port.channel', counted within its device. */
 export function placeOf(type: DeviceType, place: string): number {
-  const [portId, channelId] = place.split('.') as [string, string];
-  const { first, spec } = layoutOf(type).get(portId)!;
-  return first + spec.channels.findIndex((c) => c.id === channelId);
+  let index = places.get(type);
+  if (!index) {
+    const all = type.ports.flatMap((port) => port.channels.map((channel) => `${port.id}.${channel.id}`));
+    index = new Map(all.map((name, i) => [name, i]));
+    places.set(type, index);
+  }
+  return index.get(place)!;
 }

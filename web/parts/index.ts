@@ -8,4 +8,5 @@ export { hueOf, SourceLetter } from './SourceLetter.tsx';
 export { StateMark } from './StateMark.tsx';
 export { saveAs } from './save-as.ts';
 export { Term } from './Term.tsx';
+export { useSteady } from './useSteady.ts';
 export { type Count, count } from './words.ts';

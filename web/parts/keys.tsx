@@ -1,4 +1,4 @@
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 
 /** A key of the view, for the list under `?` and for the button that bears it. */
@@ -7,33 +7,35 @@ export interface KeyHint {
   readonly label: string;
 }
 
-interface Keys {
-  readonly hints: readonly KeyHint[];
-  add(hint: KeyHint): () => void;
-}
-const KeysContext = createContext<Keys>({ hints: [], add: () => () => undefined });
+type Add = (hint: KeyHint) => () => void;
+/** Apart from the list itself, lest every view that has keys is drawn anew whenever one of them comes or goes. */
+const AddContext = createContext<Add>(() => () => undefined);
+const HintsContext = createContext<readonly KeyHint[]>([]);
 
 export function KeysProvider({ children }: { children: ReactNode }) {
   const [hints, setHints] = useState<readonly KeyHint[]>([]);
-  const add = useCallback((hint: KeyHint) => {
+  const add = useCallback<Add>((hint) => {
     setHints((all) => [...all, hint]);
     return () => setHints((all) => all.filter((h) => h !== hint));
   }, []);
-  const keys = useMemo<Keys>(() => ({ hints, add }), [hints, add]);
-  return <KeysContext.Provider value={keys}>{children}</KeysContext.Provider>;
+  return (
+    <AddContext.Provider value={add}>
+      <HintsContext.Provider value={hints}>{children}</HintsContext.Provider>
+    </AddContext.Provider>
+  );
 }
 
-export const useKeyHints = (): readonly KeyHint[] => useContext(KeysContext).hints;
+export const useKeyHints = (): readonly KeyHint[] => useContext(HintsContext);
 
 /** Lists keys under `?` that something on the view takes by itself while it has the focus. */
 export function useKeyHint(keys: string, label: string): void {
-  const { add } = useContext(KeysContext);
+  const add = useContext(AddContext);
   useEffect(() => add({ keys, label }), [add, keys, label]);
 }
 
 /** Binds keys ('mod+z', 'arrowleft', '?') to what they do while the caller is shown, and lists them under `?`. */
 export function useKey(keys: string, label: string, run: () => void, enabled = true): void {
-  const { add } = useContext(KeysContext);
+  const add = useContext(AddContext);
   useEffect(() => (enabled ? add({ keys, label }) : undefined), [add, keys, label, enabled]);
   // '+' joins keys in the library's own words, and on most keyboards it needs Shift.
   const plus = keys.includes('plus');

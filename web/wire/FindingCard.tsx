@@ -1,5 +1,5 @@
 import { Button, Input } from '@chakra-ui/react';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
 import {
   alreadySo,
@@ -16,7 +16,7 @@ import {
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { type TriedFix, tryFixes } from './fixes.ts';
+import { type TriedFix, useTriedFixes } from './fixes.ts';
 
 interface Props {
   readonly rig: Rig;
@@ -30,7 +30,8 @@ interface Props {
 /** One finding: what it rests on, where it is, and what would mend it, tried before it is done. */
 export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: Props) {
   const dispatch = useAppDispatch();
-  const fixes = useMemo(() => tryFixes(rig, evaluation, finding, findings), [rig, evaluation, finding, findings]);
+  const tried = useTriedFixes(rig, evaluation, finding, findings);
+  const fixes = tried ?? [];
   const carryOut = (fix: TriedFix, verb: 'to-do' | 'so') => {
     const done = verb === 'so' ? alreadySo(rig, fix.changes) : toDoAtDesk(rig, fix.changes, new Date().toISOString());
     dispatch(applyStep({ kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] }, fix.label, 'fix'));
@@ -107,6 +108,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
           <p className="quiet">{finding.where.deviceIds.map((id) => deviceName(rig, id)).join(' → ')}</p>
         </>
       )}
+      {tried === null && <p className="small quiet">Trying what mends it…</p>}
       {fixes.length > 0 && <h2>What mends it</h2>}
       {fixes.map((fix, i) => (
         <div key={fix.label} style={{ marginTop: 10 }}>

@@ -1,7 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { leadIsSo, type Rig } from '#core/rig/index.ts';
-import { formatNumber, SourceLetter, StateMark } from '#web/parts/index.ts';
+import { formatNumber, SourceLetter, StateMark, useSteady } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { billOf, type LeadRow, matches, sayParts } from './rows.ts';
 
@@ -13,7 +13,12 @@ interface Props {
 
 /** Every lead: from where to where, what to take, how long it is and may be, and how that is known. */
 export function LeadTable({ rig, rows, chosen }: Props) {
+  const dispatch = useAppDispatch();
   const [search, setSearch] = useState('');
+  const seen = useSteady(({ cable, from, to }: LeadRow['lead'], lengthM: number) => {
+    const edit = leadIsSo(rig, cable.id, lengthM);
+    if (edit) dispatch(applyStep(edit, `Lead from ${from.device.name} to ${to.device.name}: ${lengthM} m`));
+  });
   const shown = rows.filter((row) => matches(row, search));
   const bill = billOf(rows);
   return (
@@ -46,7 +51,7 @@ export function LeadTable({ rig, rows, chosen }: Props) {
         </thead>
         <tbody>
           {shown.map((row) => (
-            <LeadLine key={row.id} rig={rig} row={row} chosen={chosen.includes(row.id)} />
+            <LeadLine key={row.id} sources={rig.sources} row={row} chosen={chosen.includes(row.id)} onSeen={seen} />
           ))}
         </tbody>
       </table>
@@ -61,14 +66,18 @@ export function LeadTable({ rig, rows, chosen }: Props) {
   );
 }
 
-function LeadLine({ rig, row, chosen }: { rig: Rig; row: LeadRow; chosen: boolean }) {
-  const dispatch = useAppDispatch();
+interface LineProps {
+  readonly sources: Rig['sources'];
+  readonly row: LeadRow;
+  readonly chosen: boolean;
+  readonly onSeen: (lead: LeadRow['lead'], lengthM: number) => void;
+}
+
+/** A row that says the same is not drawn anew: a table has many, and each has a field. */
+const LeadLine = memo(function LeadLine({ sources, row, chosen, onSeen }: LineProps) {
   const { lead, limit, worst } = row;
   const { cable, from, to } = lead;
-  const seen = (lengthM: number) => {
-    const edit = leadIsSo(rig, cable.id, lengthM);
-    if (edit) dispatch(applyStep(edit, `Lead from ${from.device.name} to ${to.device.name}: ${lengthM} m`));
-  };
+  const seen = (lengthM: number) => onSeen(lead, lengthM);
   return (
     <tr aria-selected={chosen} id={`lead-${cable.id}`}>
       <td>{worst && <StateMark state={worst} />}</td>
@@ -83,7 +92,7 @@ function LeadLine({ rig, row, chosen }: { rig: Rig; row: LeadRow; chosen: boolea
       <td>
         <span className="row" style={{ gap: 3 }}>
           {row.sourceIds.map((id) => (
-            <SourceLetter key={id} source={rig.sources.find((s) => s.id === id)!} />
+            <SourceLetter key={id} source={sources.find((s) => s.id === id)!} />
           ))}
         </span>
       </td>
@@ -112,6 +121,11 @@ function LeadLine({ rig, row, chosen }: { rig: Rig; row: LeadRow; chosen: boolea
       </td>
     </tr>
   );
+}, isSameLine);
+
+function isSameLine(a: LineProps, b: LineProps): boolean {
+  const same = a.row.lead === b.row.lead && a.row.worst === b.row.worst && a.chosen === b.chosen;
+  return same && a.sources === b.sources && a.row.sourceIds.join() === b.row.sourceIds.join();
 }
 
 /** What is typed counts as looked at; it is taken when the field is left or Enter is pressed. */

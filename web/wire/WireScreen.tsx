@@ -4,7 +4,7 @@ import { useSearchParams } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
 import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { StateMark, Term, useKey } from '#web/parts/index.ts';
+import { StateMark, Term, useKey, useSteady } from '#web/parts/index.ts';
 import { selectEvaluation, selectRig, selectWireFindings, useAppSelector } from '#web/store/index.ts';
 import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
@@ -59,6 +59,7 @@ function Wire({ rig, evaluation, findings }: Props) {
       { replace: true },
     );
   };
+  const chooseRow = useSteady(choose);
   const move = (by: number) => {
     const at = chosen ? findings.indexOf(chosen) : 0;
     choose(findings[(at + by + findings.length) % findings.length]);
@@ -117,34 +118,7 @@ function Wire({ rig, evaluation, findings }: Props) {
             <StateMark state="good" /> Nothing is found: leads, levels and who hears what are as wanted.
           </p>
         ) : (
-          <table className="table tight" aria-label="Findings">
-            <tbody>
-              {findings.map((finding, i) => (
-                <tr key={finding.id} aria-selected={!tap && finding === chosen}>
-                  <td className="number quiet" style={{ width: 26 }}>
-                    {i + 1}
-                  </td>
-                  <td style={{ width: 26 }}>
-                    <StateMark
-                      state={finding.aside ? 'none' : finding.severity}
-                      {...(finding.aside ? { title: 'put aside' } : {})}
-                    />
-                  </td>
-                  <td>
-                    <button
-                      type="button"
-                      className="finding"
-                      aria-pressed={finding === chosen}
-                      onClick={() => choose(finding)}
-                    >
-                      {finding.asks ?? finding.says}
-                      {finding.aside && <span className="quiet"> (put aside: {finding.aside.reason})</span>}
-                    </button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <FindingTable findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} />
         )}
         <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
         <Papers rig={rig} />
@@ -171,6 +145,45 @@ function Wire({ rig, evaluation, findings }: Props) {
         )
       )}
     </main>
+  );
+}
+
+interface TableProps {
+  readonly findings: readonly Finding[];
+  readonly chosen: Finding | undefined;
+  readonly onChoose: (finding: Finding) => void;
+}
+
+function FindingTable({ findings, chosen, onChoose }: TableProps) {
+  return (
+    <table className="table tight" aria-label="Findings">
+      <tbody>
+        {findings.map((finding, i) => (
+          <tr key={finding.id} aria-selected={finding === chosen}>
+            <td className="number quiet" style={{ width: 26 }}>
+              {i + 1}
+            </td>
+            <td style={{ width: 26 }}>
+              <StateMark
+                state={finding.aside ? 'none' : finding.severity}
+                {...(finding.aside ? { title: 'put aside' } : {})}
+              />
+            </td>
+            <td>
+              <button
+                type="button"
+                className="finding"
+                aria-pressed={finding === chosen}
+                onClick={() => onChoose(finding)}
+              >
+                {finding.asks ?? finding.says}
+                {finding.aside && <span className="quiet"> (put aside: {finding.aside.reason})</span>}
+              </button>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -1,3 +1,4 @@
+import { useDeferredValue, useMemo } from 'react';
 import { check, type Finding, type Fix, fixesOf } from '#core/check/index.ts';
 import { applyEdit, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
@@ -24,4 +25,17 @@ export function tryFixes(rig: Rig, evaluation: Evaluation, finding: Finding, fin
       },
     ];
   });
+}
+
+/** The fixes, tried once everything else that an edit changed is on the screen; null until then. */
+export function useTriedFixes(
+  rig: Rig,
+  evaluation: Evaluation,
+  finding: Finding,
+  findings: readonly Finding[],
+): readonly TriedFix[] | null {
+  const now = useMemo(() => ({ rig, evaluation, finding, findings }), [rig, evaluation, finding, findings]);
+  const asked = useDeferredValue<typeof now | null>(now, null);
+  const fixes = useMemo(() => asked && tryFixes(asked.rig, asked.evaluation, asked.finding, asked.findings), [asked]);
+  return asked === now ? fixes : null;
 }

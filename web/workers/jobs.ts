@@ -1,6 +1,8 @@
 import { proxy, type Remote, wrap } from 'comlink';
+import type { Drawing, Seats, Shape, Wire } from '#core/layout/index.ts';
 import type { Offset } from '#core/measure/index.ts';
 import type { SmallFrame } from './frames.ts';
+import type { LayoutApi } from './layout.worker.ts';
 import type { Progress, TakeLook } from './look.ts';
 import type { MeasureApi } from './measure.worker.ts';
 import type { TakeSource } from './take-source.ts';
@@ -13,24 +15,44 @@ export interface Job<T> {
 
 type OnProgress = (progress: Progress) => void;
 
-/** Each job has a worker of its own, so that stopping it is ending it. Nothing is heard of its progress once it is over. */
+/** Each job has a worker of its own, so that stopping it is ending it. */
+function inWorker<Api, T>(worker: Worker, failed: string, run: (api: Remote<Api>) => Promise<T>): Job<T> {
+  const broke = new Promise<never>((_, reject) => {
+    worker.onerror = () => reject(new Error(`${failed} Reload the page and try again.`));
+  });
+  const stop = () => worker.terminate();
+  return { result: Promise.race([run(wrap<Api>(worker)), broke]).finally(stop), stop };
+}
+
+/** Nothing is heard of a job's progress once it is over. */
 function start<T>(
   onProgress: OnProgress,
   run: (worker: Remote<MeasureApi>, onProgress: OnProgress) => Promise<T>,
 ): Job<T> {
   const worker = new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' });
   let over = false;
-  const broke = new Promise<never>((_, reject) => {
-    worker.onerror = () => reject(new Error('Measuring failed. Reload the page and try again.'));
-  });
   const heard = proxy((progress: Progress) => {
     if (!over) onProgress(progress);
   });
+  const job = inWorker<MeasureApi, T>(worker, 'Measuring failed.', (api) => run(api, heard));
   const stop = () => {
     over = true;
-    worker.terminate();
+    job.stop();
   };
-  return { result: Promise.race([run(wrap<MeasureApi>(worker), heard), broke]).finally(stop), stop };
+  return {
+    stop,
+    result: job.result.finally(() => {
+      over = true;
+    }),
+  };
+}
+
+/** Sets a large map out beside the page. */
+export function setOut(shapes: readonly Shape[], wires: readonly Wire[], last: Seats | undefined): Job<Drawing> {
+  const worker = new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' });
+  return inWorker<LayoutApi, Drawing>(worker, 'The map could not be set out.', (api) =>
+    api.layout(shapes, wires, last),
+  );
 }
 
 export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: OnProgress): Job<TakeLook> =>

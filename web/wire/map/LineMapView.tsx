@@ -1,14 +1,14 @@
 import { Button } from '@chakra-ui/react';
-import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
-import type { Seats } from '#core/layout/index.ts';
-import { LAYERS, type Layer, lineMap, stepTap, type Turn } from '#core/map/index.ts';
+import { LAYERS, type Layer, type LineMap, type MapLine, stepTap, type Turn } from '#core/map/index.ts';
 import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { useWidth } from '#web/charts/index.ts';
-import { Choice, useKeyHint } from '#web/parts/index.ts';
-import { balloonsOf, isolated, tappedCables } from './drawn.ts';
+import { Choice, hueOf, useKeyHint, useSteady } from '#web/parts/index.ts';
+import { balloonsOf, isolated, sayLine, tappedCables } from './drawn.ts';
 import { BalloonMark, BoxMark, LineMark } from './marks.tsx';
+import { useLineMap } from './useLineMap.ts';
 import { useView } from './useView.ts';
 
 interface Props {
@@ -38,12 +38,8 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
     sourceId: null,
     listenerId: null,
   });
-  const seats = useRef(new Map<Layer, Seats>());
-  const map = useMemo(() => {
-    const drawn = lineMap(rig, evaluation, layer, seats.current.get(layer));
-    seats.current.set(layer, drawn.drawing.seats);
-    return drawn;
-  }, [rig, evaluation, layer]);
+  const { map: setOut, busy } = useLineMap(rig, evaluation, layer);
+  const map = setOut ?? NOTHING_YET;
   const { drawing } = map;
   const [frame, widthPx] = useWidth<HTMLDivElement>(800);
   const heightPx = Math.min(HEIGHT, Math.max(160, drawing.heightPx + 40));
@@ -61,6 +57,10 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
     const box = drawing.boxes.get(at.deviceId);
     if (box) show(box.xPx + box.widthPx / 2, box.yPx + box.heightPx / 2);
   };
+  const tapLine = useSteady((line: MapLine) => put(line.to));
+  const tapBox = useSteady((deviceId: string) => put(tapOf(rig, map.lines, deviceId)));
+  const hues = useMemo(() => new Map(rig.sources.map((s) => [s.id, hueOf(s)])), [rig.sources]);
+  const cables = useMemo(() => new Map(rig.cables.map((c) => [c.id, c])), [rig.cables]);
   useKeyHint('arrowleft,arrowright,arrowup,arrowdown', 'On the map: the tap goes back, on, up, down');
   useKeyHint('plus,minus,0', 'On the map: closer, farther, all of it');
   const start = (): PortRef | null => rig.sources[0]?.sound ?? map.lines[0]?.from ?? null;
@@ -129,23 +129,27 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
             {map.lines.map((line) => (
               <LineMark
                 key={line.id}
-                rig={rig}
+                hues={hues}
+                said={sayLine(rig, line)}
+                cable={cables.get(line.cableIds[0] ?? '')}
                 line={line}
                 points={drawing.wires.get(line.id)!}
                 tapped={line.cableIds.some((id) => tapped.has(id))}
                 dim={only !== null && !line.cableIds.some((id) => only.has(id))}
                 marked={line.cableIds.some((id) => chosen?.where.cableIds.includes(id))}
-                onTap={() => put(line.to)}
+                onTap={tapLine}
               />
             ))}
             {map.boxes.map((box) => (
               <BoxMark
                 key={box.deviceId}
-                rig={rig}
+                sources={rig.sources}
+                listeners={rig.listeners}
+                host={(box.on && rig.devices.find((d) => d.id === box.on)?.name) || null}
                 box={box}
                 at={drawing.boxes.get(box.deviceId)!}
                 tapped={tap?.deviceId === box.deviceId}
-                onTap={() => put(tapOf(rig, map.lines, box.deviceId))}
+                onTap={tapBox}
               />
             ))}
             {balloons.map((b) => (
@@ -165,11 +169,24 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
       <p className="small quiet" style={{ marginTop: 2 }}>
         A line is a source, its thickness the level; a gap: nothing arrives; broken: assumed; a number: a finding;
         yellow: the tapped way.
-        {drawing.boxes.size === 0 && layer !== 'all' && ` Nothing of this rig is drawn: ${LAYER_NAMES[layer]}.`}
+        {busy && ' The map is being set out…'}
+        {!busy &&
+          drawing.boxes.size === 0 &&
+          layer !== 'all' &&
+          ` Nothing of this rig is drawn: ${LAYER_NAMES[layer]}.`}
       </p>
     </>
   );
 }
+
+const NOTHING_YET: LineMap = {
+  layer: 'all',
+  boxes: [],
+  lines: [],
+  shapes: [],
+  wires: [],
+  drawing: { widthPx: 1, heightPx: 1, boxes: new Map(), wires: new Map(), crossings: 0, seats: new Map() },
+};
 
 /** Where one looks first at a box: what comes out of it, or what goes in. */
 function tapOf(rig: Rig, lines: readonly { from: PortRef; to: PortRef }[], deviceId: string): PortRef {

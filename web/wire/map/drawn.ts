@@ -1,7 +1,7 @@
 import type { Finding } from '#core/check/index.ts';
 import type { Point } from '#core/layout/index.ts';
 import { type LineMap, type MapLine, MOST_STRANDS, STRAND_PITCH } from '#core/map/index.ts';
-import type { PortRef, Rig } from '#core/rig/index.ts';
+import { findDevice, type PortRef, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, readPath } from '#core/signal/index.ts';
 
 /** The thinnest and the thickest strand, px. */
@@ -122,7 +122,7 @@ export function tappedCables({ graph, arrivals }: Evaluation, tap: PortRef | nul
 
 /** What a line is called, for whoever does not see it. */
 export function sayLine(rig: Rig, line: MapLine): string {
-  const name = (id: string) => rig.devices.find((d) => d.id === id)?.name ?? id;
+  const name = (id: string) => findDevice(rig, id)?.name ?? id;
   const sources = line.strands.map((s) => rig.sources.find((o) => o.id === s.sourceId)?.name).join(', ');
   const carries = sources || (line.silent ? 'nothing arrives' : line.picture ? 'picture' : line.medium);
   return `${name(line.from.deviceId)} to ${name(line.to.deviceId)}: ${carries}`;

@@ -1,19 +1,23 @@
 import { memo } from 'react';
 import type { Placed, Point } from '#core/layout/index.ts';
 import { BOX, type MapBox, type MapLine, MOST_STRANDS } from '#core/map/index.ts';
-import type { Rig } from '#core/rig/index.ts';
+import type { Cable, Rig } from '#core/rig/index.ts';
 import { hueOf } from '#web/parts/index.ts';
-import { type Balloon, beside, broken, middleOf, polyline, sayLine, strandOffset, strandWidth } from './drawn.ts';
+import { type Balloon, beside, broken, middleOf, polyline, strandOffset, strandWidth } from './drawn.ts';
 
 interface LineProps {
-  readonly rig: Rig;
+  /** Of each source. */
+  readonly hues: ReadonlyMap<string, string>;
+  /** What it is called, for whoever does not see it. */
+  readonly said: string;
+  readonly cable: Cable | undefined;
   readonly line: MapLine;
   readonly points: readonly Point[];
   readonly tapped: boolean;
   readonly dim: boolean;
   /** The finding in hand is about it. */
   readonly marked: boolean;
-  readonly onTap: () => void;
+  readonly onTap: (line: MapLine) => void;
 }
 
 const BAND_PX = 7;
@@ -22,8 +26,8 @@ const ASSUMED = '6 4';
 const LENGTH_ROOM_PX = 58;
 
 /** One cable: as many lines as sources arrive in it, a gap where none does, an arrow where it enters. */
-export const LineMark = memo(function LineMark({ rig, line, points, tapped, dim, marked, onTap }: LineProps) {
-  const cable = rig.cables.find((c) => c.id === line.cableIds[0]);
+export const LineMark = memo(function LineMark(props: LineProps) {
+  const { hues, said, cable, line, points, tapped, dim, marked, onTap } = props;
   const assumed = cable?.known === 'assumed' && cable.medium === 'lead';
   const dash = DASHES[line.medium] ?? (assumed ? ASSUMED : undefined);
   const strands = line.strands.slice(0, MOST_STRANDS);
@@ -35,13 +39,13 @@ export const LineMark = memo(function LineMark({ rig, line, points, tapped, dim,
     // biome-ignore lint/a11y/useSemanticElements: a line of a drawing
     <g
       role="button"
-      aria-label={sayLine(rig, line)}
+      aria-label={said}
       className="map-line"
       opacity={dim ? 0.16 : 1}
-      onClick={onTap}
-      onKeyDown={(e) => e.key === 'Enter' && onTap()}
+      onClick={() => onTap(line)}
+      onKeyDown={(e) => e.key === 'Enter' && onTap(line)}
     >
-      <title>{sayLine(rig, line)}</title>
+      <title>{said}</title>
       <polyline points={polyline(points)} fill="none" stroke="transparent" strokeWidth={Math.max(wide, 12)} />
       {tapped && (
         <>
@@ -63,7 +67,7 @@ export const LineMark = memo(function LineMark({ rig, line, points, tapped, dim,
           key={sourceId}
           points={polyline(beside(points, strandOffset(i, strands.length)))}
           fill="none"
-          stroke={hueOf(rig.sources.find((s) => s.id === sourceId)!)}
+          stroke={hues.get(sourceId)}
           strokeWidth={assumed ? Math.min(1.6, strandWidth(strength)) : strandWidth(strength)}
           strokeDasharray={dash}
         />
@@ -112,20 +116,23 @@ function Gap({ points }: { points: readonly Point[] }) {
 }
 
 interface BoxProps {
-  readonly rig: Rig;
+  readonly sources: Rig['sources'];
+  readonly listeners: Rig['listeners'];
+  /** The computer that it runs on. */
+  readonly host: string | null;
   readonly box: MapBox;
   readonly at: Placed;
   readonly tapped: boolean;
-  readonly onTap: () => void;
+  readonly onTap: (deviceId: string) => void;
 }
 
 const LETTER_PX = 18;
 
 /** A device: a plain outlined box with its name, the letters of what begins there, and who hears there. */
-export const BoxMark = memo(function BoxMark({ rig, box, at, tapped, onTap }: BoxProps) {
-  const listeners = rig.listeners.filter((l) => box.listenerIds.includes(l.id)).map((l) => l.name);
-  const host = box.on ? rig.devices.find((d) => d.id === box.on)?.name : null;
-  const said = `${box.name}, ${box.typeName}${host ? `, on ${host}` : ''}${listeners.length > 0 ? `; heard by ${listeners.join(', ')}` : ''}`;
+export const BoxMark = memo(function BoxMark(props: BoxProps) {
+  const { sources, listeners, host, box, at, tapped, onTap } = props;
+  const heard = listeners.filter((l) => box.listenerIds.includes(l.id)).map((l) => l.name);
+  const said = `${box.name}, ${box.typeName}${host ? `, on ${host}` : ''}${heard.length > 0 ? `; heard by ${heard.join(', ')}` : ''}`;
   const nameEnd = BOX.firstLinePx + (box.lines.length - 1) * BOX.linePx;
   return (
     // biome-ignore lint/a11y/useSemanticElements: a box of a drawing
@@ -134,8 +141,8 @@ export const BoxMark = memo(function BoxMark({ rig, box, at, tapped, onTap }: Bo
       aria-label={said}
       className="map-box"
       transform={`translate(${at.xPx} ${at.yPx})`}
-      onClick={onTap}
-      onKeyDown={(e) => e.key === 'Enter' && onTap()}
+      onClick={() => onTap(box.deviceId)}
+      onKeyDown={(e) => e.key === 'Enter' && onTap(box.deviceId)}
     >
       <title>{said}</title>
       <rect
@@ -151,13 +158,13 @@ export const BoxMark = memo(function BoxMark({ rig, box, at, tapped, onTap }: Bo
           {line}
         </text>
       ))}
-      {listeners.map((name, i) => (
+      {heard.map((name, i) => (
         <text key={name} className="map-fact" x={BOX.padPx} y={nameEnd + (i + 1) * BOX.badgePx}>
           {`hears: ${name.replace(`${box.name}, `, '')}`.slice(0, 20)}
         </text>
       ))}
       {box.sourceIds.map((id, i) => {
-        const source = rig.sources.find((s) => s.id === id)!;
+        const source = sources.find((s) => s.id === id)!;
         const x = at.widthPx - (i + 1) * (LETTER_PX + 3) - 2;
         return (
           <g key={id} transform={`translate(${x} ${at.heightPx - LETTER_PX - 4})`}>
