@@ -29,6 +29,9 @@ export interface Columns {
   readonly wires: readonly (readonly number[])[];
 }
 
+const isSame = (s: Stretch, t: Stretch): boolean =>
+  s.b === t.b && s.bundle === t.bundle && s.channel === t.channel && s.aOffset === t.aOffset && s.bOffset === t.bOffset;
+
 /** Cuts every wire into stretches, one a channel, with a place kept in each column that it passes. */
 export function cutIntoColumns(
   net: Net,
@@ -40,37 +43,36 @@ export function cutIntoColumns(
   const rank: number[] = [...boxRank];
   const height: number[] = shapes.map(heightOf);
   const stretches: Stretch[] = [];
-  const passing = new Map<string, number>();
-  const known = new Map<string, number>();
-  const bundles = new Map<string, number>();
-  const pass = (key: string, at: number): number => {
-    const full = `${key} ${at}`;
-    let item = passing.get(full);
+  const outputs = new Map<string, number>();
+  const columns = 1 + boxRank.reduce((m, r) => Math.max(m, r), -1);
+  /** Lines of one output share the places where they pass: by output, way and column. */
+  const passing = new Map<number, number>();
+  const pass = (output: number, back: boolean, at: number): number => {
+    const key = (output * 2 + Number(back)) * columns + at;
+    let item = passing.get(key);
     if (item === undefined) {
       item = rank.length;
-      passing.set(full, item);
+      passing.set(key, item);
       rank.push(at);
       height.push(LINE_HEIGHT);
     }
     return item;
   };
+  const begun: number[][] = [];
   /** Wires of one output share the stretches that they have in common. */
   const add = (stretch: Stretch): number => {
-    const { bundle, channel, a, aOffset, b, bOffset } = stretch;
-    const key = `${bundle} ${channel} ${a} ${aOffset} ${b} ${bOffset}`;
-    let index = known.get(key);
-    if (index === undefined) {
-      index = stretches.length;
-      known.set(key, index);
-      stretches.push(stretch);
-    }
-    return index;
+    begun[stretch.a] ??= [];
+    const here = begun[stretch.a]!;
+    const known = here.find((i) => isSame(stretches[i]!, stretch));
+    if (known !== undefined) return known;
+    here.push(stretches.length);
+    return stretches.push(stretch) - 1;
   };
   const cut = wires.map((wire, w): number[] => {
     const [from, to] = [net.from[w]!, net.to[w]!];
     const output = `${wire.from.node} ${wire.from.port}`;
-    const bundle = bundles.get(output) ?? bundles.size;
-    bundles.set(output, bundle);
+    const bundle = outputs.get(output) ?? outputs.size;
+    outputs.set(output, bundle);
     const start = portOffset(shapes[from]!, shapes[from]!.outs.indexOf(wire.from.port));
     const end = portOffset(shapes[to]!, shapes[to]!.ins.indexOf(wire.to.port));
     const [r, s] = [boxRank[from]!, boxRank[to]!];
@@ -79,19 +81,19 @@ export function cutIntoColumns(
     if (r < s) {
       let [a, aOffset] = [from, start];
       for (let at = r + 1; at <= s; at++) {
-        const [b, bOffset] = at === s ? [to, end] : [pass(`on ${output}`, at), middle];
+        const [b, bOffset] = at === s ? [to, end] : [pass(bundle, false, at), middle];
         parts.push(add({ bundle, channel: at, a, aOffset, b, bOffset, aLeft: true, bLeft: false }));
         [a, aOffset] = [b, bOffset];
       }
       return parts;
     }
     // Back: out to the right, over the column of the giver and down to that of the taker, and in from the left.
-    let a = pass(`back ${output}`, r);
+    let a = pass(bundle, true, r);
     parts.push(
       add({ bundle, channel: r + 1, a: from, aOffset: start, b: a, bOffset: middle, aLeft: true, bLeft: true }),
     );
     for (let at = r; at > s; at--) {
-      const b = pass(`back ${output}`, at - 1);
+      const b = pass(bundle, true, at - 1);
       parts.push(add({ bundle, channel: at, a, aOffset: middle, b, bOffset: middle, aLeft: false, bLeft: true }));
       a = b;
     }
@@ -102,7 +104,7 @@ export function cutIntoColumns(
     boxes,
     rank: Int32Array.from(rank),
     height: Float64Array.from(height),
-    ranks: 1 + rank.reduce((m, r) => Math.max(m, r), -1),
+    ranks: columns,
     stretches,
     wires: cut,
   };

@@ -8,12 +8,18 @@ const WEIGHT = { lineToLine: 8, lineToBox: 3, boxToBox: 1 };
 /** Within this, a line may as well be straight. */
 const STRAIGHT_ROUNDS = 3;
 
-interface Pull {
-  readonly other: number;
+/** What pulls at each item, in columns: those at item i are from `first[i]` up to `first[i + 1]`. */
+interface Pulls {
+  readonly first: Int32Array;
+  readonly other: Int32Array;
   /** Where the item's top would be for a straight line, less the other's top. */
-  readonly by: number;
-  readonly weight: number;
+  readonly by: Float64Array;
+  readonly weight: Float64Array;
 }
+
+/** How far apart neighbours in a column stand. */
+const gap = (boxes: number, u: number, v: number): number =>
+  u >= boxes && v >= boxes ? LINE_GAP : u >= boxes || v >= boxes ? (GAP + LINE_GAP) / 2 : GAP;
 
 /**
  * Tops of all items: in the order of the rows, apart by their gaps, as near as may be to what they are joined to.
@@ -21,112 +27,111 @@ interface Pull {
  */
 export function findTops(columns: Columns, rows: Rows): Float64Array {
   const { height, boxes } = columns;
-  const isLine = (item: number) => item >= boxes;
-  const gap = (u: number, v: number) =>
-    isLine(u) && isLine(v) ? LINE_GAP : isLine(u) || isLine(v) ? (GAP + LINE_GAP) / 2 : GAP;
   const top = new Float64Array(height.length);
   for (const row of rows) {
     let y = 0;
     row.forEach((item, i) => {
-      if (i > 0) y += gap(row[i - 1]!, item);
+      if (i > 0) y += gap(boxes, row[i - 1]!, item);
       top[item] = y;
       y += height[item]!;
     });
   }
-  const pulls = pullsOf(columns);
+  const [before, after, both] = [pullsOf(columns, 'before'), pullsOf(columns, 'after'), pullsOf(columns, 'both')];
+  const backwards = [...rows].reverse();
   for (let pass = 0; pass < PASSES; pass++) {
-    const last = pass >= PASSES - 2;
-    const side = pass % 2 === 0 ? pulls.before : pulls.after;
-    const ranks = pass % 2 === 0 ? rows : [...rows].reverse();
-    for (const row of ranks)
-      settle(row, top, height, gap, (item) => (last ? [...pulls.before[item]!, ...pulls.after[item]!] : side[item]!));
+    const side = pass >= PASSES - 2 ? both : pass % 2 === 0 ? before : after;
+    for (const row of pass % 2 === 0 ? rows : backwards) settle(columns, row, top, side);
   }
   for (let round = 0; round < STRAIGHT_ROUNDS; round++) {
-    const side = round % 2 === 0 ? pulls.before : pulls.after;
-    for (const row of round % 2 === 0 ? rows : [...rows].reverse()) straighten(row, top, height, gap, side);
+    const side = round % 2 === 0 ? before : after;
+    for (const row of round % 2 === 0 ? rows : backwards) straighten(columns, row, top, side);
   }
   const least = top.reduce((m, t) => Math.min(m, t), Number.POSITIVE_INFINITY);
   return top.map((t) => Math.round(t - (Number.isFinite(least) ? least : 0)));
 }
 
-function pullsOf({ stretches, rank, boxes }: Columns): { before: Pull[][]; after: Pull[][] } {
-  const before: Pull[][] = Array.from(rank, () => []);
-  const after: Pull[][] = Array.from(rank, () => []);
-  for (const { a, aOffset, b, bOffset, aLeft, bLeft } of stretches) {
-    const lines = Number(a >= boxes) + Number(b >= boxes);
-    const weight = lines === 2 ? WEIGHT.lineToLine : lines === 1 ? WEIGHT.lineToBox : WEIGHT.boxToBox;
-    const toB: Pull = { other: b, by: bOffset - aOffset, weight };
-    const toA: Pull = { other: a, by: aOffset - bOffset, weight };
-    if (aLeft === bLeft) {
+type Side = 'before' | 'after' | 'both';
+
+function pullsOf({ stretches, rank, boxes }: Columns, side: Side): Pulls {
+  const first = new Int32Array(rank.length + 1);
+  const each = (note: (item: number, other: number, by: number, weight: number) => void) => {
+    for (const { a, aOffset, b, bOffset, aLeft, bLeft } of stretches) {
       // A turn back: the line is drawn near to the box, not level with it.
-      before[b]!.push({ ...toA, by: 0, weight: WEIGHT.boxToBox });
-      continue;
+      if (aLeft === bLeft) {
+        if (side !== 'after') note(b, a, 0, WEIGHT.boxToBox);
+        continue;
+      }
+      const lines = Number(a >= boxes) + Number(b >= boxes);
+      const weight = lines === 2 ? WEIGHT.lineToLine : lines === 1 ? WEIGHT.lineToBox : WEIGHT.boxToBox;
+      if (side === 'both' || aLeft === (side === 'after')) note(a, b, bOffset - aOffset, weight);
+      if (side === 'both' || bLeft === (side === 'after')) note(b, a, aOffset - bOffset, weight);
     }
-    (aLeft ? after : before)[a]!.push(toB);
-    (bLeft ? after : before)[b]!.push(toA);
-  }
-  return { before, after };
+  };
+  each((item) => {
+    first[item + 1]!++;
+  });
+  for (let i = 0; i < rank.length; i++) first[i + 1]! += first[i]!;
+  const next = first.slice();
+  const count = first[rank.length]!;
+  const pulls = { other: new Int32Array(count), by: new Float64Array(count), weight: new Float64Array(count) };
+  each((item, other, by, weight) => {
+    const p = next[item]!++;
+    pulls.other[p] = other;
+    pulls.by[p] = by;
+    pulls.weight[p] = weight;
+  });
+  return { first, ...pulls };
 }
 
 /** The best tops of one row for what pulls at it, in its order and with its gaps: pooled means (isotonic regression). */
-function settle(
-  row: readonly number[],
-  top: Float64Array,
-  height: Float64Array,
-  gap: (u: number, v: number) => number,
-  pulls: (item: number) => readonly Pull[],
-): void {
+function settle({ height, boxes }: Columns, row: readonly number[], top: Float64Array, pulls: Pulls): void {
+  const { first, other, by, weight } = pulls;
   // Without the heights and gaps above it, every item's wish is a plain number, and the order a rising line.
-  const blocks: { sum: number; weight: number; count: number }[] = [];
-  const above: number[] = [];
-  let y = 0;
-  row.forEach((item, i) => {
-    if (i > 0) y += height[row[i - 1]!]! + gap(row[i - 1]!, item);
-    above.push(y);
-    let sum = 0;
-    let weight = 0;
-    for (const p of pulls(item)) {
-      sum += (top[p.other]! + p.by) * p.weight;
-      weight += p.weight;
+  const above = new Float64Array(row.length);
+  const sums = new Float64Array(row.length);
+  const weights = new Float64Array(row.length);
+  const ends = new Int32Array(row.length);
+  let [blocks, y] = [0, 0];
+  for (let i = 0; i < row.length; i++) {
+    const item = row[i]!;
+    if (i > 0) y += height[row[i - 1]!]! + gap(boxes, row[i - 1]!, item);
+    above[i] = y;
+    let [sum, pulling] = [0, 0];
+    for (let p = first[item]!; p < first[item + 1]!; p++) {
+      sum += (top[other[p]!]! + by[p]!) * weight[p]!;
+      pulling += weight[p]!;
     }
-    const wish = weight > 0 ? sum / weight : top[item]!;
-    const strength = weight > 0 ? weight : 0.1;
-    blocks.push({ sum: (wish - y) * strength, weight: strength, count: 1 });
-    while (blocks.length > 1) {
-      const [p, q] = [blocks[blocks.length - 2]!, blocks[blocks.length - 1]!];
-      if (p.sum / p.weight <= q.sum / q.weight) break;
-      blocks.pop();
-      p.sum += q.sum;
-      p.weight += q.weight;
-      p.count += q.count;
+    const wish = pulling > 0 ? sum / pulling : top[item]!;
+    const strength = pulling > 0 ? pulling : 0.1;
+    sums[blocks] = (wish - y) * strength;
+    weights[blocks] = strength;
+    ends[blocks++] = i + 1;
+    while (blocks > 1 && sums[blocks - 2]! / weights[blocks - 2]! > sums[blocks - 1]! / weights[blocks - 1]!) {
+      blocks--;
+      sums[blocks - 1]! += sums[blocks]!;
+      weights[blocks - 1]! += weights[blocks]!;
+      ends[blocks - 1] = i + 1;
     }
-  });
-  let i = 0;
-  for (const { sum, weight, count } of blocks) {
-    for (let k = 0; k < count; k++, i++) top[row[i]!] = sum / weight + above[i]!;
   }
+  for (let b = 0, i = 0; b < blocks; b++)
+    for (const mean = sums[b]! / weights[b]!; i < ends[b]!; i++) top[row[i]!] = mean + above[i]!;
 }
 
 /** Moves items the little way that makes their main line straight, where there is room for it. */
-function straighten(
-  row: readonly number[],
-  top: Float64Array,
-  height: Float64Array,
-  gap: (u: number, v: number) => number,
-  side: readonly (readonly Pull[])[],
-): void {
+function straighten({ height, boxes }: Columns, row: readonly number[], top: Float64Array, pulls: Pulls): void {
+  const { first, other, by, weight } = pulls;
   for (let i = 0; i < row.length; i++) {
     const item = row[i]!;
-    const pulls = side[item]!;
-    if (pulls.length === 0) continue;
-    const wishes = pulls.map((p) => ({ at: top[p.other]! + p.by, weight: p.weight }));
-    const wish = wishes.reduce((best, w) => {
-      const nearer = Math.abs(w.at - top[item]!) < Math.abs(best.at - top[item]!);
-      return w.weight > best.weight || (w.weight === best.weight && nearer) ? w : best;
-    }).at;
-    const low = i > 0 ? top[row[i - 1]!]! + height[row[i - 1]!]! + gap(row[i - 1]!, item) : Number.NEGATIVE_INFINITY;
-    const high =
-      i + 1 < row.length ? top[row[i + 1]!]! - height[item]! - gap(item, row[i + 1]!) : Number.POSITIVE_INFINITY;
+    let [wish, heaviest] = [Number.NaN, 0];
+    for (let p = first[item]!; p < first[item + 1]!; p++) {
+      const at = top[other[p]!]! + by[p]!;
+      const nearer = Math.abs(at - top[item]!) < Math.abs(wish - top[item]!);
+      if (weight[p]! < heaviest || (weight[p] === heaviest && !nearer)) continue;
+      wish = at;
+      heaviest = weight[p]!;
+    }
+    const low = i > 0 ? top[row[i - 1]!]! + height[row[i - 1]!]! + gap(boxes, row[i - 1]!, item) : -Infinity;
+    const high = i + 1 < row.length ? top[row[i + 1]!]! - height[item]! - gap(boxes, item, row[i + 1]!) : Infinity;
     if (wish >= low && wish <= high) top[item] = wish;
   }
 }

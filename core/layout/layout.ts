@@ -115,32 +115,35 @@ function firstRows(columns: Columns, { ids, from, to }: Net, last?: Seats): Rows
       key[box] = i;
     });
   }
-  // Spread from what is known along the stretches, until nothing is left.
-  for (let round = 0, open = true; open && round < columns.ranks + 2; round++) {
-    open = false;
-    const sum = new Float64Array(key.length);
-    const count = new Float64Array(key.length);
-    for (const { a, b } of columns.stretches) {
-      if (Number.isNaN(key[a]!) && !Number.isNaN(key[b]!)) {
-        sum[a]! += key[b]!;
-        count[a]!++;
-      }
-      if (Number.isNaN(key[b]!) && !Number.isNaN(key[a]!)) {
-        sum[b]! += key[a]!;
-        count[b]!++;
-      }
-    }
-    for (let i = 0; i < key.length; i++) {
-      if (count[i]! > 0) {
-        key[i] = sum[i]! / count[i]! + 1e-6;
-        open = true;
-      }
-    }
-  }
+  spreadKeys(columns, key);
   for (let i = 0; i < key.length; i++) rows[columns.rank[i]!]!.push(i);
   const keyOf = (i: number) => (Number.isNaN(key[i]!) ? Number.MAX_VALUE : key[i]!);
   for (const row of rows) row.sort((x, y) => keyOf(x) - keyOf(y) || x - y);
   return rows;
+}
+
+/** From what is known along the stretches, until nothing more is reached: each by the mean of what it is reached from. */
+function spreadKeys({ stretches, rank }: Columns, key: Float64Array): void {
+  const near: number[][] = Array.from(rank, () => []);
+  for (const { a, b } of stretches) {
+    near[a]!.push(b);
+    near[b]!.push(a);
+  }
+  const sum = new Float64Array(key.length);
+  const count = new Int32Array(key.length);
+  let reached = [...key.keys()].filter((i) => !Number.isNaN(key[i]!));
+  while (reached.length > 0) {
+    const next: number[] = [];
+    for (const item of reached)
+      for (const other of near[item]!) {
+        if (!Number.isNaN(key[other]!)) continue;
+        if (count[other]! === 0) next.push(other);
+        sum[other]! += key[item]!;
+        count[other]!++;
+      }
+    for (const item of next) key[item] = sum[item]! / count[item]! + 1e-6;
+    reached = next;
+  }
 }
 
 /** Boxes in the order that one meets them, walking on and back along the joints. */

@@ -141,22 +141,24 @@ function takeTurns(columns: Columns, row: number[], { before, after }: Sides, pl
 
 /** How often straight stretches of different bundles cross, by merge sort: n log n. */
 export function countCrossings(columns: Columns, rows: Rows): number {
-  const place = new Float64Array(columns.rank.length);
+  const { rank, height, stretches, ranks } = columns;
+  const place = new Float64Array(rank.length);
   for (const row of rows) for (let i = 0; i < row.length; i++) place[row[i]!] = i;
-  const channels: { left: number; right: number; bundle: number }[][] = Array.from(
-    { length: columns.ranks + 1 },
-    () => [],
-  );
-  for (const { a, aOffset, b, bOffset, aLeft, bLeft, channel, bundle } of columns.stretches) {
+  const left = new Float64Array(stretches.length);
+  const right = new Float64Array(stretches.length);
+  const channels: number[][] = Array.from({ length: ranks + 1 }, () => []);
+  for (let s = 0; s < stretches.length; s++) {
+    const { a, aOffset, b, bOffset, aLeft, bLeft, channel } = stretches[s]!;
     if (aLeft === bLeft) continue;
-    const at = (item: number, offset: number) => place[item]! + offset / (columns.height[item]! + 1);
-    const [left, right] = aLeft ? [at(a, aOffset), at(b, bOffset)] : [at(b, bOffset), at(a, aOffset)];
-    channels[channel]!.push({ left, right, bundle });
+    const [atA, atB] = [place[a]! + aOffset / (height[a]! + 1), place[b]! + bOffset / (height[b]! + 1)];
+    left[s] = aLeft ? atA : atB;
+    right[s] = aLeft ? atB : atA;
+    channels[channel]!.push(s);
   }
   let crossings = 0;
   for (const links of channels) {
-    links.sort((x, y) => x.left - y.left || x.right - y.right);
-    crossings += inversions(Float64Array.from(links, (l) => l.right));
+    links.sort((s, t) => left[s]! - left[t]! || right[s]! - right[t]!);
+    crossings += inversions(Float64Array.from(links, (s) => right[s]!));
   }
   return crossings;
 }

@@ -62,14 +62,18 @@ export function sift(columns: Columns, rows: Rows, movesFrom = 0): Rows {
       for (const a of side[u]!) for (const b of side[v]!) if (a !== b) cost += leastOf(a, b, place);
     return cost;
   };
-  /** Changes the places of row[i] and row[i + 1]; how many crossings more there are. */
-  const change = (row: number[], i: number): number => {
+  const swap = (row: number[], i: number): void => {
     const [u, v] = [row[i]!, row[i + 1]!];
-    const was = between(u, v);
     row[i] = v;
     row[i + 1] = u;
     place[v] = i;
     place[u] = i + 1;
+  };
+  /** Changes the places of row[i] and row[i + 1]; how many crossings more there are. */
+  const change = (row: number[], i: number): number => {
+    const [u, v] = [row[i]!, row[i + 1]!];
+    const was = between(u, v);
+    swap(row, i);
     return between(u, v) - was;
   };
   for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -83,11 +87,14 @@ export function sift(columns: Columns, rows: Rows, movesFrom = 0): Rows {
           cost += change(row, at - 1);
           if (cost < best) [best, bestAt] = [cost, at - 1];
         }
+        // Back where it began, it costs what it did.
+        for (; at < start; at++) swap(row, at);
+        cost = 0;
         for (; at + 1 < row.length; at++) {
           cost += change(row, at);
-          if (at + 1 > start && cost < best) [best, bestAt] = [cost, at + 1];
+          if (cost < best) [best, bestAt] = [cost, at + 1];
         }
-        for (; at > bestAt; at--) cost += change(row, at - 1);
+        for (; at > bestAt; at--) swap(row, at - 1);
         if (best < 0) gained = true;
       }
     }

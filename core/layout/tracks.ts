@@ -20,8 +20,13 @@ const SAME_LEVEL = 1000;
 const SORTED_UP_TO = 260;
 
 const within = (y: number, [low, high]: readonly [number, number]): boolean => y > low && y < high;
-const meets = (a: readonly number[], b: readonly number[]): boolean =>
-  a.some((y) => b.some((z) => Math.abs(y - z) < CLEAR));
+function meets(a: readonly number[], b: readonly number[]): boolean {
+  for (const y of a) for (const z of b) if (Math.abs(y - z) < CLEAR) return true;
+  return false;
+}
+/** Too far apart to cross or to touch, whichever stands left. */
+const apart = (a: readonly [number, number], b: readonly [number, number]): boolean =>
+  a[0] >= b[1] + CLEAR || b[0] >= a[1] + CLEAR;
 
 /** What it costs to have `a` left of `b`: level pieces of each that cross the other, or lie on one another. */
 function costOf(a: Upright, aSpan: readonly [number, number], b: Upright, bSpan: readonly [number, number]): number {
@@ -44,8 +49,9 @@ export function findTracks(uprights: readonly Upright[]): Int32Array {
     let at = 0;
     for (let m = 0; m < n; m++) {
       const j = order[m]!;
-      const apart = spans[i]![0] > spans[j]![1] + CLEAR || spans[j]![0] > spans[i]![1] + CLEAR;
-      if (!apart || meets(uprights[j]!.rights, uprights[i]!.lefts)) at = Math.max(at, track[j]! + (apart ? 0 : 1));
+      // Whether they stand clear of each other or touch is one question here: what touches shares no track.
+      const clear = spans[i]![0] > spans[j]![1] + CLEAR || spans[j]![0] > spans[i]![1] + CLEAR;
+      if (!clear) at = Math.max(at, track[j]! + 1);
     }
     // A track further left may be free, but not one that it would touch.
     while ((used[at] ?? []).some((j) => spans[i]![0] <= spans[j]![1] + CLEAR && spans[j]![0] <= spans[i]![1] + CLEAR))
@@ -68,6 +74,7 @@ function sortByCost(
   for (let x = 0; x < n; x++) {
     for (let y = x + 1; y < n; y++) {
       const [i, j] = [items[x]!, items[y]!];
+      if (apart(spans[i]!, spans[j]!)) continue;
       const first = costOf(uprights[i]!, spans[i]!, uprights[j]!, spans[j]!);
       const second = costOf(uprights[j]!, spans[j]!, uprights[i]!, spans[i]!);
       lead[x * n + y] = second - first;
@@ -124,7 +131,7 @@ export function countOnTracks(uprights: readonly Upright[], track: Int32Array): 
       continue;
     }
     for (let j = i + 1; j < uprights.length; j++) {
-      if (track[j]! < 0) continue;
+      if (track[j]! < 0 || apart(spans[i]!, spans[j]!)) continue;
       const [a, b] = track[i]! <= track[j]! ? [i, j] : [j, i];
       crossings += costOf(uprights[a]!, spans[a]!, uprights[b]!, spans[b]!) % SAME_LEVEL;
     }
