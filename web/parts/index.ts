@@ -8,5 +8,6 @@ export { hueOf, SourceLetter } from './SourceLetter.tsx';
 export { StateMark } from './StateMark.tsx';
 export { saveAs } from './save-as.ts';
 export { Term } from './Term.tsx';
+export { useMore } from './useMore.tsx';
 export { useSteady } from './useSteady.ts';
 export { type Count, count } from './words.ts';

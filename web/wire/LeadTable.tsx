@@ -1,7 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { memo, useEffect, useState } from 'react';
 import { leadIsSo, type Rig } from '#core/rig/index.ts';
-import { formatNumber, SourceLetter, StateMark, useSteady } from '#web/parts/index.ts';
+import { formatNumber, SourceLetter, StateMark, useMore, useSteady } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { billOf, type LeadRow, matches, sayParts } from './rows.ts';
 
@@ -19,7 +19,8 @@ export function LeadTable({ rig, rows, chosen }: Props) {
     const edit = leadIsSo(rig, cable.id, lengthM);
     if (edit) dispatch(applyStep(edit, `Lead from ${from.device.name} to ${to.device.name}: ${lengthM} m`));
   });
-  const shown = rows.filter((row) => matches(row, search));
+  const found = rows.filter((row) => matches(row, search));
+  const { shown, more } = useMore(found, (row) => chosen.includes(row.id));
   const bill = billOf(rows);
   return (
     <>
@@ -55,6 +56,7 @@ export function LeadTable({ rig, rows, chosen }: Props) {
           ))}
         </tbody>
       </table>
+      {more}
       {shown.length === 0 && (
         <p className="quiet">{rows.length === 0 ? 'This rig has no leads.' : 'No lead has these words.'}</p>
       )}

@@ -4,7 +4,7 @@ import { useSearchParams } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
 import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { StateMark, Term, useKey, useSteady } from '#web/parts/index.ts';
+import { StateMark, Term, useKey, useMore, useSteady } from '#web/parts/index.ts';
 import { selectEvaluation, selectRig, selectWireFindings, useAppSelector } from '#web/store/index.ts';
 import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
@@ -155,35 +155,40 @@ interface TableProps {
 }
 
 function FindingTable({ findings, chosen, onChoose }: TableProps) {
+  const numbered = useMemo(() => findings.map((finding, i) => ({ finding, number: i + 1 })), [findings]);
+  const { shown, more } = useMore(numbered, ({ finding }) => finding === chosen);
   return (
-    <table className="table tight" aria-label="Findings">
-      <tbody>
-        {findings.map((finding, i) => (
-          <tr key={finding.id} aria-selected={finding === chosen}>
-            <td className="number quiet" style={{ width: 26 }}>
-              {i + 1}
-            </td>
-            <td style={{ width: 26 }}>
-              <StateMark
-                state={finding.aside ? 'none' : finding.severity}
-                {...(finding.aside ? { title: 'put aside' } : {})}
-              />
-            </td>
-            <td>
-              <button
-                type="button"
-                className="finding"
-                aria-pressed={finding === chosen}
-                onClick={() => onChoose(finding)}
-              >
-                {finding.asks ?? finding.says}
-                {finding.aside && <span className="quiet"> (put aside: {finding.aside.reason})</span>}
-              </button>
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <>
+      <table className="table tight" aria-label="Findings">
+        <tbody>
+          {shown.map(({ finding, number }) => (
+            <tr key={finding.id} aria-selected={finding === chosen}>
+              <td className="number quiet" style={{ width: 26 }}>
+                {number}
+              </td>
+              <td style={{ width: 26 }}>
+                <StateMark
+                  state={finding.aside ? 'none' : finding.severity}
+                  {...(finding.aside ? { title: 'put aside' } : {})}
+                />
+              </td>
+              <td>
+                <button
+                  type="button"
+                  className="finding"
+                  aria-pressed={finding === chosen}
+                  onClick={() => onChoose(finding)}
+                >
+                  {finding.asks ?? finding.says}
+                  {finding.aside && <span className="quiet"> (put aside: {finding.aside.reason})</span>}
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {more}
+    </>
   );
 }
 

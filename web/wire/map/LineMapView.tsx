@@ -1,12 +1,13 @@
 import { Button } from '@chakra-ui/react';
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
+import type { Placed } from '#core/layout/index.ts';
 import { LAYERS, type Layer, type LineMap, type MapLine, stepTap, type Turn } from '#core/map/index.ts';
 import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { useWidth } from '#web/charts/index.ts';
 import { Choice, hueOf, useKeyHint, useSteady } from '#web/parts/index.ts';
-import { balloonsOf, isolated, sayLine, tappedCables } from './drawn.ts';
+import { balloonsOf, extentsOf, isolated, sayLine, tappedCables, withinView } from './drawn.ts';
 import { BalloonMark, BoxMark, LineMark } from './marks.tsx';
 import { useLineMap } from './useLineMap.ts';
 import { useView } from './useView.ts';
@@ -51,6 +52,10 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
   );
   const only = useMemo(() => isolated(evaluation, alone.sourceId, alone.listenerId), [evaluation, alone]);
   const tapped = useMemo(() => tappedCables(evaluation, tap), [evaluation, tap]);
+  const extents = useMemo(() => extentsOf(drawing), [drawing]);
+  const seen = (at: Parameters<typeof withinView>[0]) => withinView(at, view, widthPx, heightPx);
+  const boxSeen = ({ xPx, yPx, widthPx: w, heightPx: h }: Placed) =>
+    seen({ left: xPx, top: yPx, right: xPx + w, bottom: yPx + h });
   const balloons = useMemo(() => balloonsOf(map, findings), [map, findings]);
   const put = (at: PortRef) => {
     onTap(at);
@@ -126,40 +131,46 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
         <svg ref={ref} width={widthPx} height={heightPx} {...dragging}>
           <title>Line map</title>
           <g transform={`scale(${view.scale}) translate(${-view.x} ${-view.y})`}>
-            {map.lines.map((line) => (
-              <LineMark
-                key={line.id}
-                hues={hues}
-                said={sayLine(rig, line)}
-                cable={cables.get(line.cableIds[0] ?? '')}
-                line={line}
-                points={drawing.wires.get(line.id)!}
-                tapped={line.cableIds.some((id) => tapped.has(id))}
-                dim={only !== null && !line.cableIds.some((id) => only.has(id))}
-                marked={line.cableIds.some((id) => chosen?.where.cableIds.includes(id))}
-                onTap={tapLine}
-              />
-            ))}
-            {map.boxes.map((box) => (
-              <BoxMark
-                key={box.deviceId}
-                sources={rig.sources}
-                listeners={rig.listeners}
-                host={(box.on && rig.devices.find((d) => d.id === box.on)?.name) || null}
-                box={box}
-                at={drawing.boxes.get(box.deviceId)!}
-                tapped={tap?.deviceId === box.deviceId}
-                onTap={tapBox}
-              />
-            ))}
-            {balloons.map((b) => (
-              <BalloonMark
-                key={b.finding.id}
-                balloon={b}
-                chosen={b.finding === chosen}
-                onChoose={() => onFinding(b.finding)}
-              />
-            ))}
+            {map.lines
+              .filter((line) => seen(extents.get(line.id)!))
+              .map((line) => (
+                <LineMark
+                  key={line.id}
+                  hues={hues}
+                  said={sayLine(rig, line)}
+                  cable={cables.get(line.cableIds[0] ?? '')}
+                  line={line}
+                  points={drawing.wires.get(line.id)!}
+                  tapped={line.cableIds.some((id) => tapped.has(id))}
+                  dim={only !== null && !line.cableIds.some((id) => only.has(id))}
+                  marked={line.cableIds.some((id) => chosen?.where.cableIds.includes(id))}
+                  onTap={tapLine}
+                />
+              ))}
+            {map.boxes
+              .filter((box) => boxSeen(drawing.boxes.get(box.deviceId)!))
+              .map((box) => (
+                <BoxMark
+                  key={box.deviceId}
+                  sources={rig.sources}
+                  listeners={rig.listeners}
+                  host={(box.on && rig.devices.find((d) => d.id === box.on)?.name) || null}
+                  box={box}
+                  at={drawing.boxes.get(box.deviceId)!}
+                  tapped={tap?.deviceId === box.deviceId}
+                  onTap={tapBox}
+                />
+              ))}
+            {balloons
+              .filter(({ x, y }) => seen({ left: x, top: y, right: x, bottom: y }))
+              .map((b) => (
+                <BalloonMark
+                  key={b.finding.id}
+                  balloon={b}
+                  chosen={b.finding === chosen}
+                  onChoose={() => onFinding(b.finding)}
+                />
+              ))}
           </g>
         </svg>
         <p className="visually-hidden" aria-live="polite">

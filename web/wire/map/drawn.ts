@@ -3,6 +3,7 @@ import type { Point } from '#core/layout/index.ts';
 import { type LineMap, type MapLine, MOST_STRANDS, STRAND_PITCH } from '#core/map/index.ts';
 import { findDevice, type PortRef, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, readPath } from '#core/signal/index.ts';
+import type { View } from './useView.ts';
 
 /** The thinnest and the thickest strand, px. */
 const THIN = 1.1;
@@ -126,4 +127,30 @@ export function sayLine(rig: Rig, line: MapLine): string {
   const sources = line.strands.map((s) => rig.sources.find((o) => o.id === s.sourceId)?.name).join(', ');
   const carries = sources || (line.silent ? 'nothing arrives' : line.picture ? 'picture' : line.medium);
   return `${name(line.from.deviceId)} to ${name(line.to.deviceId)}: ${carries}`;
+}
+
+interface Extent {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+/** How far each line reaches, for `withinView`. */
+export const extentsOf = ({ wires }: LineMap['drawing']): Map<string, Extent> =>
+  new Map(
+    [...wires].map(([id, points]) => {
+      const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+      return [id, { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) }];
+    }),
+  );
+
+/** What stands out of the view by more than this is not drawn; so much it may be moved before it is. */
+const AROUND_PX = 200;
+
+/** Whether something of it can be seen. */
+export function withinView(at: Extent, view: View, pageW: number, pageH: number): boolean {
+  const [left, top] = [view.x - AROUND_PX, view.y - AROUND_PX];
+  const [right, bottom] = [view.x + pageW / view.scale + AROUND_PX, view.y + pageH / view.scale + AROUND_PX];
+  return at.left <= right && at.right >= left && at.top <= bottom && at.bottom >= top;
 }

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import { drawingOf, isSetOut, type Layer, type LineMap, type MapPlan, planMap } from '#core/map/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
@@ -37,7 +37,8 @@ export function useLineMap(rig: Rig, evaluation: Evaluation, layer: Layer): { ma
     job.result.then(
       (drawing) => {
         kept.current.set(layer, { ...plan, drawing });
-        setCame((n) => n + 1);
+        // A thousand boxes are drawn bit by bit, between what one types.
+        startTransition(() => setCame((n) => n + 1));
       },
       () => undefined,
     );
