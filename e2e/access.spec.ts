@@ -22,7 +22,8 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.keyboard.press('p');
     await page.keyboard.press('d');
     await page.keyboard.press('t');
-    await expect(page.getByRole('dialog')).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'At the desk' })).toBeVisible();
+    await expect(page.getByText(/decides \d+/).first()).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.keyboard.press('Escape');
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);

@@ -35,18 +35,20 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
   await page.getByRole('button', { name: /To do at the desk: \d+ settings/ }).click();
   // A proposal that nobody has ticked is not called right.
   await expect(page.getByLabel('Tap', { exact: true })).toContainText('once it is done at the desk');
-  await page.getByRole('button', { name: 'To do t' }).click();
-  const dialog = page.getByRole('dialog');
-  for (let left = await dialog.getByRole('button', { name: 'Done' }).count(); left > 0; left--) {
-    await dialog.getByRole('button', { name: 'Done' }).first().click();
-    await expect(dialog.getByRole('button', { name: 'Done' })).toHaveCount(left - 1);
+  await page.getByRole('button', { name: 'At the desk t' }).click();
+  const open = page.getByRole('row', { name: /open since/ });
+  await expect(open.first()).toBeVisible();
+  for (let left = await open.count(); left > 0; left--) {
+    await open.first().getByRole('button').click();
+    await page.keyboard.press('d');
+    await expect(open).toHaveCount(left - 1);
   }
-  await dialog.getByRole('button', { name: 'Close' }).click();
+  await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: /^Couch voices: (0 ms|1 ms)/ })).toBeVisible();
   await expect(page.getByLabel('Tap', { exact: true })).toContainText('in time');
 
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await expect(page.getByRole('button', { name: '1 to do at the desk' })).toBeVisible();
+  await expect(page.getByRole('link', { name: /asked, 1 to do$/ })).toBeVisible();
 });
 
 test('by keyboard: listener, source, proposal, verb and undo', async ({ page, server }) => {

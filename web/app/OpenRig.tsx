@@ -83,10 +83,11 @@ export function OpenRig({ rigId }: { rigId: string }) {
         { to: `/rigs/${rigId}/sync`, label: 'Sync', state: stages.sync },
       ]}
       more={[
+        { to: `/rigs/${rigId}/desk`, label: 'At the desk' },
         { to: `/rigs/${rigId}/bench`, label: 'Bench' },
         { to: `/rigs/${rigId}/gear`, label: 'Gear' },
       ]}
-      top={<RigTop rig={rig} verdict={verdict} />}
+      top={<RigTop rigId={rigId} rig={rig} verdict={verdict} />}
     >
       <RigNotices />
       <Outlet />

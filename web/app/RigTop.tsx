@@ -1,21 +1,21 @@
 import { Button } from '@chakra-ui/react';
-import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import { count, formatDate, StateMark, Term, useKey } from '#web/parts/index.ts';
 import { redoStep, selectDesk, undoStep, useAppDispatch, useAppSelector } from '#web/store/index.ts';
-import { ToDo } from './ToDo.tsx';
 import type { Verdict } from './verdict.ts';
 
 /** The top line: which rig, how it stands, on what that rests; undo, redo, and the list of what is to be done. */
-export function RigTop({ rig, verdict }: { rig: Rig; verdict: Verdict }) {
+export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdict: Verdict }) {
+  const navigate = useNavigate();
+  const atTheDesk = `/rigs/${rigId}/desk`;
   const dispatch = useAppDispatch();
   const { history } = useAppSelector(selectDesk);
-  const [listed, setListed] = useState(false);
   const undoable = history?.past.at(-1);
   const redoable = history?.future[0];
   useKey('mod+z', 'Undo', () => dispatch(undoStep()));
   useKey('mod+shift+z,mod+y', 'Redo', () => dispatch(redoStep()));
-  useKey('t', 'To do at the desk', () => setListed(true));
+  useKey('t', 'At the desk: what is asked and to do', () => navigate(atTheDesk));
   return (
     <>
       <div className="frame-rig">
@@ -41,9 +41,11 @@ export function RigTop({ rig, verdict }: { rig: Rig; verdict: Verdict }) {
         )}
       </section>
       <div className="frame-rests">
-        <button type="button" className="term" onClick={() => setListed(true)}>
-          {verdict.toDo === 0 ? 'nothing to do at the desk' : `${verdict.toDo} to do at the desk`}
-        </button>
+        <Link to={atTheDesk}>
+          {verdict.questions + verdict.toDo === 0
+            ? 'nothing asked, nothing to do'
+            : `${verdict.questions} asked, ${verdict.toDo} to do`}
+        </Link>
         <br />
         <Term id="as-drawn">as drawn</Term>
         {verdict.measuredAt ? `, measured in part ${formatDate(verdict.measuredAt)}` : ', nothing measured yet'}
@@ -63,11 +65,10 @@ export function RigTop({ rig, verdict }: { rig: Rig; verdict: Verdict }) {
         >
           Redo
         </Button>
-        <Button onClick={() => setListed(true)}>
-          To do <kbd>t</kbd>
+        <Button onClick={() => navigate(atTheDesk)}>
+          At the desk <kbd>t</kbd>
         </Button>
       </div>
-      <ToDo rig={rig} open={listed} onClose={() => setListed(false)} />
       <span className="visually-hidden" aria-live="polite">
         {count(verdict.fixes, 'pair')} to fix, {count(verdict.toDo, 'thing')} to do at the desk
       </span>

@@ -1,11 +1,11 @@
 // @vitest-environment happy-dom
-import { screen, within } from '@testing-library/react';
+import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/store/index.ts';
-import { demoRig, show } from '#web/web.testkit.tsx';
+import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
 import { selectVerdict } from './verdict.ts';
@@ -15,7 +15,7 @@ beforeEach(() => stubServer(noServer));
 function Top() {
   const rig = useAppSelector(selectRig);
   const verdict = useAppSelector(selectVerdict);
-  return rig && verdict ? <RigTop rig={rig} verdict={verdict} /> : null;
+  return rig && verdict ? <RigTop rigId={RIG_ID} rig={rig} verdict={verdict} /> : null;
 }
 const verdictSaid = () => screen.getByLabelText('Verdict').textContent!.trim();
 const edited = (rig: Rig, edit: Edit): Rig => {
@@ -42,7 +42,7 @@ describe('the top line', () => {
   it('says how the rig stands and what that rests on', () => {
     show(<Top />);
     expect(verdictSaid()).toMatch(/ \d+ to fix$/);
-    expect(screen.getByRole('button', { name: 'nothing to do at the desk' })).toBeTruthy();
+    expect(screen.getByRole('link', { name: /^[01] asked, 0 to do$/ })).toBeTruthy();
     expect(screen.getByText(/nothing measured yet/)).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Undo' })).toHaveProperty('disabled', true);
   });
@@ -51,7 +51,7 @@ describe('the top line', () => {
     const devices = pairsOff.devices.filter((d) => ['capture-program', 'desk-computer', 'mixer'].includes(d.id));
     show(<Top />, { rig: { ...pairsOff, devices, cables: [], sources: [], listeners: [], plan: [], aside: [] } });
     expect(verdictSaid()).toMatch(/ 3 to watch$/);
-    expect(screen.getByRole('button', { name: '3 to do at the desk' })).toBeTruthy();
+    expect(screen.getByRole('link', { name: '0 asked, 3 to do' })).toBeTruthy();
   });
   it('undoes and does again, by button and by key, and says what', async () => {
     const user = userEvent.setup();
@@ -66,34 +66,6 @@ describe('the top line', () => {
     expect(name()).toBe('Second try');
     await user.keyboard('{Control>}z{/Control}');
     expect(name()).toBe('Boathouse relay');
-  });
-});
-
-describe('to do at the desk', () => {
-  it('is listed by box, in words with units, and ticked or dropped one by one', async () => {
-    const user = userEvent.setup();
-    const { store } = show(<Top />, { rig: planned() });
-    await user.keyboard('t');
-    const dialog = await screen.findByRole('dialog');
-    expect(
-      within(dialog)
-        .getAllByRole('heading')
-        .map((h) => h.textContent),
-    ).toEqual(['To do at the desk', 'Capture program', 'Mixer']);
-    const row = (what: RegExp) => within(dialog).getByRole('row', { name: what });
-    expect(row(/^Strip 1, delay: 0 to 171 ms/)).toBeTruthy();
-    await user.click(within(row(/^Strip 1/)).getByRole('button', { name: 'Done' }));
-    const rig = () => selectRig(store.getState())!;
-    const mixer = () => rig().devices.find((d) => d.id === 'mixer')!.settings;
-    expect(mixer()['strip-1-delay']).toEqual({ value: 171, known: 'seen' });
-    await user.click(within(row(/^Input 2/)).getByRole('button', { name: 'Not after all' }));
-    expect(rig().tasks.map((t) => t.id)).toEqual(['mixer.strip-2-delay']);
-    expect(within(dialog).queryByText('Capture program')).toBeNull();
-  });
-  it('says where it comes from when it is empty', async () => {
-    show(<Top />);
-    await userEvent.click(screen.getByRole('button', { name: /^To do/ }));
-    expect(within(await screen.findByRole('dialog')).getByText(/Nothing is open/)).toBeTruthy();
   });
 });
 
@@ -126,36 +98,5 @@ describe('between the rig in hand and the server', () => {
     expect(await screen.findByText(/no-such-cable/)).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Good' }));
     expect(screen.queryByText(/no-such-cable/)).toBeNull();
-  });
-});
-
-describe('leads on the list of what is to do', () => {
-  it('are said by what to put in, change or take out, and ticked one by one', async () => {
-    const before = demoRig();
-    const lead = (id: string) => before.cables.find((c) => c.id === id)!;
-    const openedAt = '2026-11-25T10:00:00Z';
-    const rig: Rig = {
-      ...before,
-      cables: before.cables
-        .filter((c) => c.id !== 'wren-xlr')
-        .map((c) => (c.id === 'camera-hdmi' ? { ...c, lengthM: 1 } : c)),
-      tasks: [
-        { id: 'lead:camera-hdmi', cableId: 'camera-hdmi', before: lead('camera-hdmi'), openedAt },
-        { id: 'lead:extractor-line', cableId: 'extractor-line', before: null, openedAt },
-        { id: 'lead:wren-xlr', cableId: 'wren-xlr', before: lead('wren-xlr'), openedAt },
-      ],
-    };
-    const { store } = show(<Top />, { rig });
-    const user = userEvent.setup();
-    await user.keyboard('t');
-    const dialog = await screen.findByRole('dialog');
-    expect(dialog.textContent).toMatch(/Change the lead from Couch camera, HDMI, to Camera capture, HDMI in: 1 m/);
-    expect(dialog.textContent).toMatch(/Put in a lead from Sound extractor, line out, to Mixer, Strips 5 and 6, 3 m/);
-    expect(dialog.textContent).toMatch(/Take out the lead from Wren’s microphone, XLR/);
-    await user.click(within(dialog).getAllByRole('button', { name: 'Done' })[0]!);
-    expect(selectRig(store.getState())!.tasks).toHaveLength(2);
-    const notAfterAll = within(dialog).getAllByRole('button', { name: 'Not after all' });
-    await user.click(notAfterAll[notAfterAll.length - 1]!);
-    expect(selectRig(store.getState())!.cables.some((c) => c.id === 'wren-xlr')).toBe(true);
   });
 });

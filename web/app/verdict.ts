@@ -1,5 +1,5 @@
 import { createSelector } from '@reduxjs/toolkit';
-import { tally } from '#core/check/index.ts';
+import { askedBy, tally } from '#core/check/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { selectEvaluation, selectFindings, selectRig } from '#web/store/index.ts';
 
@@ -9,6 +9,8 @@ export interface Verdict {
   readonly stops: number;
   readonly fixes: number;
   readonly watches: number;
+  /** What findings rest on that nobody has looked at. */
+  readonly questions: number;
   readonly toDo: number;
   /** When the newest measurement was taken, ISO 8601; null when all is as drawn. */
   readonly measuredAt: string | null;
@@ -25,6 +27,7 @@ export const selectVerdict = createSelector(
       stops,
       fixes,
       watches,
+      questions: askedBy(rig, findings).length,
       toDo: rig.tasks.length,
       measuredAt: taken.at(-1) ?? null,
     };

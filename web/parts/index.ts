@@ -1,3 +1,4 @@
+export { BoxFace } from './BoxFace.tsx';
 export { Choice } from './Choice.tsx';
 export { FigureRow, Why } from './FigureRow.tsx';
 export { Frame, type NavEntry } from './Frame.tsx';

@@ -1,6 +1,6 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { Finding } from '#core/check/index.ts';
+import { type Finding, optionsOf } from '#core/check/index.ts';
 import {
   alreadySo,
   type Edit,
@@ -14,7 +14,7 @@ import {
   toDoAtDesk,
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
+import { BoxFace, count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { type TriedFix, useTriedFixes } from './fixes.ts';
 
@@ -82,6 +82,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
           )}
         </>
       )}
+      {finding.asks && <WhereToLook rig={rig} finding={finding} />}
       {finding.aside && (
         <p style={{ marginTop: 8 }}>
           Put aside on {formatDate(finding.aside.at)}: {finding.aside.reason}{' '}
@@ -141,6 +142,15 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
   );
 }
 
+/** The box that the question is about, with the socket or control to look at. */
+function WhereToLook({ rig, finding: { where } }: { rig: Rig; finding: Finding }) {
+  const to = rig.cables.find((c) => c.id === where.cableIds[0])?.to;
+  const deviceId = where.setting?.deviceId ?? to?.deviceId;
+  const type = deviceId && findTypes(rig).get(findDevice(rig, deviceId)?.typeId ?? '');
+  if (!type) return null;
+  return <BoxFace type={type} settingId={where.setting?.settingId ?? null} portId={to?.portId ?? null} />;
+}
+
 type Options = readonly (readonly [SettingValue, string])[];
 
 /** The setting that a question is about, as it stands, and what it may be. */
@@ -148,14 +158,7 @@ function settingAt(rig: Rig, { deviceId, settingId }: { deviceId: string; settin
   const device = findDevice(rig, deviceId);
   const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
   if (!device || !spec) return undefined;
-  const options: Options =
-    spec.kind === 'switch'
-      ? spec.options.map((o) => [o.value, o.label] as const)
-      : [
-          [true, 'on'],
-          [false, 'off'],
-        ];
-  return { name: spec.name, value: settingOf(device, spec).value, options };
+  return { name: spec.name, value: settingOf(device, spec).value, options: optionsOf(spec) ?? [] };
 }
 
 /** What the box says when one looks: each position is one press. */

@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import { alreadySo, applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { boathouse } from '#demo/boathouse.ts';
+import { skerryNet } from '#demo/skerry-net.ts';
+import { check } from './check.ts';
+import { askedBy, questionsOf } from './questions.ts';
+
+const all = (rig: Rig) => {
+  const evaluation = evaluate(rig);
+  return questionsOf(rig, evaluation, check(rig, evaluation));
+};
+const rigs = [boathouse, skerryNet].map((r) => parseRig(JSON.parse(JSON.stringify(r))));
+const [relay] = rigs as [Rig, Rig];
+const answered = (rig: Rig, changes: Parameters<typeof alreadySo>[1]): Rig => {
+  const done = applyEdit(rig, alreadySo(rig, changes));
+  if (!done.ok) throw new Error(done.refusal.reason);
+  return done.rig;
+};
+
+describe('questions', () => {
+  it('come in the order of how many pairs their answer decides, as a slow count has it', () => {
+    for (const rig of rigs) {
+      const questions = all(rig);
+      const words = evaluate(rig).pairs.map((p) => p.verdict.word);
+      for (const { decides, answers } of questions) {
+        const other = answers.slice(1).map(({ changes }) => {
+          const after = evaluate(answered(rig, changes)).pairs.map((p) => p.verdict.word);
+          return words.filter((w, i) => w !== after[i]).length;
+        });
+        expect(decides).toBe(Math.max(...other));
+      }
+      const told = questions.map((q) => q.decides!);
+      expect(told).toEqual([...told].sort((a, b) => b - a));
+    }
+    expect(all(relay).length).toBeGreaterThan(8);
+  });
+  it('leave out what nobody hears the difference of, and what no finding rests on', () => {
+    for (const rig of rigs) for (const q of all(rig)) expect(q.decides! > 0 || q.findings.length > 0).toBe(true);
+  });
+  it('go when they are answered as assumed, and nothing else changes', () => {
+    for (const question of all(relay)) {
+      const after = answered(relay, question.answers[0]!.changes);
+      expect(question.answers[0]!.asDrawn).toBe(true);
+      expect(all(after).map((q) => q.id)).not.toContain(question.id);
+      expect(evaluate(after).pairs.map((p) => p.verdict.word)).toEqual(
+        evaluate(relay).pairs.map((p) => p.verdict.word),
+      );
+    }
+  });
+  it('are those of the findings at once, without the cost of the rest', () => {
+    const findings = check(relay);
+    const quick = askedBy(relay, findings);
+    expect(quick.map((q) => q.id)).toEqual(['lead:camera-usb']);
+    expect(quick[0]!.decides).toBeNull();
+    expect(
+      askedBy(
+        relay,
+        findings.map((f) => ({ ...f, aside: { id: f.id, reason: 'so', at: '2026-11-25T10:00:00Z' } })),
+      ),
+    ).toEqual([]);
+  });
+  it('say nothing of what is to be done anyway', () => {
+    const settingId = 'strip-9-10-mute';
+    const task = {
+      id: `mixer.${settingId}`,
+      deviceId: 'mixer',
+      settingId,
+      before: { value: false, known: 'assumed' as const },
+      openedAt: '2026-11-25T10:00:00Z',
+    };
+    expect(all({ ...relay, tasks: [task] }).map((q) => q.id)).not.toContain(`setting:mixer.${settingId}`);
+  });
+});

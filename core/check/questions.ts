@@ -1,0 +1,164 @@
+import {
+  alreadySo,
+  applyEdit,
+  type Cable,
+  type Change,
+  findDevice,
+  findPort,
+  findTypes,
+  isSettingTask,
+  type Rig,
+  type SettingSpec,
+  type SettingValue,
+  settingOf,
+  type Types,
+} from '#core/rig/index.ts';
+import { deviceName, type Evaluation, evaluate } from '#core/signal/index.ts';
+import type { Finding } from './finding.ts';
+
+/** What one may see when one looks. */
+export interface Answer {
+  readonly label: string;
+  /** It is as it was assumed. */
+  readonly asDrawn: boolean;
+  readonly changes: readonly Change[];
+}
+
+/** Something that was assumed, and that it matters to know: one looks at a box and presses a key. */
+export interface Question {
+  /** `setting:device.setting` or `lead:cable` */
+  readonly id: string;
+  readonly asks: string;
+  /** Where one looks: the box, and the socket or setting on it. */
+  readonly deviceId: string;
+  readonly portId: string | null;
+  readonly settingId: string | null;
+  /** As it was assumed first. */
+  readonly answers: readonly Answer[];
+  /** Findings that rest on it. */
+  readonly findings: readonly Finding[];
+  /** Pairs of source and listener whose verdict another answer would change; null until it is worked out. */
+  readonly decides: number | null;
+}
+
+/** What a finding rests on that nobody has looked at; null where it is no setting and no lead. */
+function subjectOf({ where, asks, aside }: Finding): string | null {
+  if (!asks || aside) return null;
+  if (where.setting) return `setting:${where.setting.deviceId}.${where.setting.settingId}`;
+  return where.cableIds[0] ? `lead:${where.cableIds[0]}` : null;
+}
+
+/** Questions that findings put, those with the most findings first. Cheap: read from the list. */
+export function askedBy(rig: Rig, findings: readonly Finding[]): Question[] {
+  const bySubject = new Map<string, Finding[]>();
+  for (const finding of findings) {
+    const subject = subjectOf(finding);
+    if (subject) bySubject.set(subject, [...(bySubject.get(subject) ?? []), finding]);
+  }
+  const types = findTypes(rig);
+  return [...bySubject]
+    .flatMap(([id, own]) => questionAt(rig, types, id, own) ?? [])
+    .sort((a, b) => b.findings.length - a.findings.length);
+}
+
+/**
+ * Every question that it matters to answer: what findings ask, and each assumed switch, mute or lead that decides what
+ * somebody hears. By how many pairs their answer decides. Costs an evaluation for each other answer.
+ */
+export function questionsOf(rig: Rig, evaluation: Evaluation, findings: readonly Finding[]): Question[] {
+  const types = findTypes(rig);
+  const asked = askedBy(rig, findings);
+  const known = new Set(asked.map((q) => q.id));
+  const others = [...assumedDoors(rig, types), ...assumedLeads(rig)]
+    .filter((id) => !known.has(id))
+    .flatMap((id) => questionAt(rig, types, id, []) ?? []);
+  return [...asked, ...others]
+    .map((question) => ({ ...question, decides: decides(rig, evaluation, question) }))
+    .filter((q) => q.decides > 0 || q.findings.length > 0)
+    .sort((a, b) => b.decides - a.decides || b.findings.length - a.findings.length);
+}
+
+/** Switches and mutes on some way within a box that has leads, as nobody has looked at them. */
+function assumedDoors(rig: Rig, types: Types): string[] {
+  const plugged = new Set(rig.cables.flatMap((c) => [c.from.deviceId, c.to.deviceId]));
+  const toDo = new Set(rig.tasks.filter(isSettingTask).map((t) => t.id));
+  return rig.devices.flatMap((device) => {
+    if (!plugged.has(device.id)) return [];
+    const type = types.get(device.typeId)!;
+    const doors = new Set(type.inside.flatMap((w) => w.stages.flatMap((s) => (s.do === 'door' ? [s.setting] : []))));
+    return type.settings
+      .filter((spec) => doors.has(spec.id) && settingOf(device, spec).known === 'assumed')
+      .filter((spec) => !toDo.has(`${device.id}.${spec.id}`))
+      .map((spec) => `setting:${device.id}.${spec.id}`);
+  });
+}
+
+const assumedLeads = (rig: Rig): string[] => {
+  const toDo = new Set(rig.tasks.flatMap((t) => (isSettingTask(t) ? [] : [t.cableId])));
+  return rig.cables
+    .filter((c) => c.medium === 'lead' && c.known === 'assumed' && !toDo.has(c.id))
+    .map((c) => `lead:${c.id}`);
+};
+
+function questionAt(rig: Rig, types: Types, id: string, findings: readonly Finding[]): Question | null {
+  const [kind, subject] = id.split(':') as [string, string];
+  const base = { id, findings, decides: null };
+  if (kind === 'lead') {
+    const cable = rig.cables.find((c) => c.id === subject);
+    return cable ? { ...base, ...aboutLead(rig, types, cable) } : null;
+  }
+  const [deviceId, settingId] = subject.split('.') as [string, string];
+  const device = findDevice(rig, deviceId);
+  const spec = device && types.get(device.typeId)?.settings.find((s) => s.id === settingId);
+  const options = spec && optionsOf(spec);
+  if (!device || !spec || !options) return null;
+  const now = settingOf(device, spec).value;
+  const answers = options
+    .map(([value, label]) => ({ label, asDrawn: value === now, changes: [{ deviceId, settingId, value }] }))
+    .sort((a, b) => Number(b.asDrawn) - Number(a.asDrawn));
+  return { ...base, asks: `${spec.name}${sayChoices(options)}?`, deviceId, portId: null, settingId, answers };
+}
+
+/** So many positions are named in the question; more are read from the answers. */
+const NAMED = 3;
+const sayChoices = (options: readonly (readonly [SettingValue, string])[]): string =>
+  options.length <= NAMED ? `: ${options.map(([, label]) => label).join(' or ')}` : '';
+
+function aboutLead(rig: Rig, types: Types, cable: Cable): Omit<Question, 'id' | 'findings' | 'decides'> {
+  const name = ({ deviceId, portId }: Cable['from']) =>
+    `${deviceName(rig, deviceId)}, ${findPort(rig, types, { deviceId, portId })?.name ?? portId}`;
+  return {
+    asks: `Does a lead of ${cable.lengthM} m come here from ${name(cable.from)}, into ${findPort(rig, types, cable.to)?.name ?? cable.to.portId}?`,
+    deviceId: cable.to.deviceId,
+    portId: cable.to.portId,
+    settingId: null,
+    answers: [
+      { label: 'yes', asDrawn: true, changes: [{ cableId: cable.id, cable }] },
+      { label: 'there is none', asDrawn: false, changes: [{ cableId: cable.id, cable: null }] },
+    ],
+  };
+}
+
+/** The positions that a setting can have, in words; null where it is turned, not switched. */
+export function optionsOf(spec: SettingSpec): [SettingValue, string][] | null {
+  if (spec.kind === 'switch') return spec.options.map((o) => [o.value, o.label]);
+  return spec.kind === 'mute'
+    ? [
+        [true, 'on'],
+        [false, 'off'],
+      ]
+    : null;
+}
+
+/** Pairs whose verdict is another one with some other answer. */
+function decides(rig: Rig, evaluation: Evaluation, { answers }: Question): number {
+  const differ = answers
+    .filter((a) => !a.asDrawn)
+    .map(({ changes }) => {
+      const done = applyEdit(rig, alreadySo(rig, changes));
+      if (!done.ok) return 0;
+      const after = evaluate(done.rig).pairs;
+      return evaluation.pairs.filter((p, i) => p.verdict.word !== after[i]!.verdict.word).length;
+    });
+  return Math.max(0, ...differ);
+}

@@ -1,0 +1,204 @@
+import { Button } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Answer, Finding } from '#core/check/index.ts';
+import { alreadySo, dropTask, findDevice, findTypes, type Rig, tickTask } from '#core/rig/index.ts';
+import { deviceName, type Evaluation } from '#core/signal/index.ts';
+import { BoxFace, count, formatDate, StateMark, useKey, useKeyHint } from '#web/parts/index.ts';
+import {
+  applyStep,
+  selectEvaluation,
+  selectRig,
+  selectWireFindings,
+  useAppDispatch,
+  useAppSelector,
+} from '#web/store/index.ts';
+import { type DeskItem, itemsByBox } from './items.ts';
+import { sayTask } from './tasks.ts';
+import { useQuestions } from './useQuestions.ts';
+
+/** At the desk: what is asked and what is to be done, one list by box, answered and ticked by keys. */
+export function DeskScreen() {
+  const rig = useAppSelector(selectRig);
+  const evaluation = useAppSelector(selectEvaluation);
+  const findings = useAppSelector(selectWireFindings);
+  return rig && evaluation ? <AtTheDesk rig={rig} evaluation={evaluation} findings={findings} /> : null;
+}
+
+interface Props {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly findings: readonly Finding[];
+}
+
+const DIGITS = [1, 2, 3, 4, 5, 6, 7, 8, 9];
+
+function AtTheDesk({ rig, evaluation, findings }: Props) {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const boxes = itemsByBox(rig, useQuestions(rig, evaluation, findings));
+  const items = boxes.flatMap((b) => b.items);
+  const [at, setAt] = useState<{ id: string; index: number }>({ id: '', index: 0 });
+  // What was answered is gone: the one that stands in its place is next.
+  const found = items.findIndex((i) => i.id === at.id);
+  const index = found >= 0 ? found : Math.min(at.index, items.length - 1);
+  const item = items[index];
+  const go = (to: number) => {
+    const next = items[(to + items.length) % items.length];
+    if (next) setAt({ id: next.id, index: items.indexOf(next) });
+  };
+  const answer = (given: Answer | undefined) => {
+    if (!given || !item) return;
+    setAt({ id: '', index });
+    dispatch(applyStep(alreadySo(rig, given.changes), `Looked at: ${sayItem(rig, item)} ${given.label}`));
+  };
+  const tick = (done: boolean) => {
+    if (!item?.task) return;
+    setAt({ id: '', index });
+    const edit = done ? tickTask(rig, item.task) : dropTask(rig, item.task);
+    dispatch(applyStep(edit, `${done ? 'Done' : 'Not to be done'}: ${sayItem(rig, item)}`));
+  };
+  useKey('j,arrowdown', 'Next', () => go(index + 1), items.length > 1);
+  useKey('k,arrowup', 'The one before', () => go(index - 1), items.length > 1);
+  useKey('y', 'It is as assumed', () => answer(item?.question?.answers[0]), Boolean(item?.question));
+  useKeyHint('1', 'The first answer; 2 the second, and so on');
+  useKey('d', 'Done', () => tick(true), Boolean(item?.task));
+  useKey('n', 'Not to be done after all', () => tick(false), Boolean(item?.task));
+  useKey('escape', 'Back to where one came from', () => navigate(-1));
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const n = DIGITS.indexOf(Number(e.key));
+      if (n >= 0 && !(e.target instanceof HTMLInputElement)) answer(item?.question?.answers[n]);
+    };
+    document.addEventListener('keydown', press);
+    return () => document.removeEventListener('keydown', press);
+  });
+  const questions = items.filter((i) => i.question).length;
+  const asked = items.filter((i) => (i.question?.findings.length ?? 0) > 0).length;
+  return (
+    <main className={`frame-page ${item ? 'with-card' : ''}`}>
+      <div className="page">
+        <h1>At the desk</h1>
+        <p className="quiet">
+          {items.length === 0
+            ? 'Nothing is asked, and nothing is to do: what matters has been looked at. Proposals from Wire and Sync are listed here until they are ticked.'
+            : `${count(questions, 'question')}${asked > 0 ? `, ${asked} of them asked by findings` : ''}; ${items.length - questions} to do. What decides most comes first.`}
+        </p>
+        {boxes.map((box) => (
+          <section key={box.deviceId} aria-label={deviceName(rig, box.deviceId)}>
+            <h2>{deviceName(rig, box.deviceId)}</h2>
+            <table className="table tight">
+              <tbody>
+                {box.items.map((i) => (
+                  <ItemRow
+                    key={i.id}
+                    rig={rig}
+                    item={i}
+                    chosen={i === item}
+                    onChoose={() => setAt({ id: i.id, index: items.indexOf(i) })}
+                  />
+                ))}
+              </tbody>
+            </table>
+          </section>
+        ))}
+      </div>
+      {item && <ItemCard rig={rig} item={item} onAnswer={answer} onTick={tick} />}
+    </main>
+  );
+}
+
+const sayItem = (rig: Rig, { task, question }: DeskItem): string =>
+  task ? sayTask(rig, task) : (question?.asks ?? '');
+
+interface RowProps {
+  readonly rig: Rig;
+  readonly item: DeskItem;
+  readonly chosen: boolean;
+  readonly onChoose: () => void;
+}
+
+function ItemRow({ rig, item, chosen, onChoose }: RowProps) {
+  const { question, task } = item;
+  const decides = question?.decides ?? 0;
+  return (
+    <tr aria-selected={chosen}>
+      <td style={{ width: 26 }} className="quiet">
+        {question ? '?' : <StateMark state="watch" title="to do" />}
+      </td>
+      <td>
+        <button type="button" className="finding" aria-pressed={chosen} onClick={onChoose}>
+          {sayItem(rig, item)}
+        </button>
+      </td>
+      <td className="quiet small number">
+        {question
+          ? [
+              decides > 0 && `decides ${decides}`,
+              question.findings.length > 0 && count(question.findings.length, 'finding'),
+            ]
+              .filter(Boolean)
+              .join(', ')
+          : `open since ${formatDate(task!.openedAt)}`}
+      </td>
+    </tr>
+  );
+}
+
+interface CardProps {
+  readonly rig: Rig;
+  readonly item: DeskItem;
+  readonly onAnswer: (answer: Answer) => void;
+  readonly onTick: (done: boolean) => void;
+}
+
+/** Where to look on the box, and what one may see there. */
+function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
+  const { question, task, deviceId, portId, settingId } = item;
+  const type = findTypes(rig).get(findDevice(rig, deviceId)?.typeId ?? '');
+  return (
+    <aside className="card" aria-label={question ? 'Question' : 'To do'}>
+      <h2>{deviceName(rig, deviceId)}</h2>
+      <p style={{ marginTop: 6 }}>{sayItem(rig, item)}</p>
+      {question && (
+        <div className="answers">
+          {question.answers.map((answer, i) => (
+            <Button key={answer.label} variant={answer.asDrawn ? 'solid' : 'outline'} onClick={() => onAnswer(answer)}>
+              {answer.label}
+              {answer.asDrawn && ' (assumed)'} <kbd>{i + 1}</kbd>
+            </Button>
+          ))}
+        </div>
+      )}
+      {task && (
+        <p className="row" style={{ marginTop: 10 }}>
+          <Button variant="solid" onClick={() => onTick(true)}>
+            Done <kbd>d</kbd>
+          </Button>
+          <Button onClick={() => onTick(false)}>
+            Not after all <kbd>n</kbd>
+          </Button>
+        </p>
+      )}
+      {type && <BoxFace type={type} portId={portId} settingId={settingId} />}
+      {question && question.findings.length > 0 && (
+        <>
+          <h2>If it is as assumed</h2>
+          <ul>
+            {question.findings.map((f) => (
+              <li key={f.id}>{f.says}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      {question && (question.decides ?? 0) > 0 && (
+        <p className="quiet" style={{ marginTop: 10 }}>
+          Another answer changes what is said of {count(question.decides!, 'pair')} of source and listener.
+        </p>
+      )}
+      <p className="small quiet" style={{ marginTop: 12 }}>
+        Volume down before you plug or press.
+      </p>
+    </aside>
+  );
+}

@@ -1,0 +1,136 @@
+// @vitest-environment happy-dom
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { applyEdit, type Edit, parseRig, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { gliderCorner } from '#demo/glider-corner.ts';
+import { noServer, stubServer } from '#web/server.testkit.ts';
+import { selectRig, undoStep } from '#web/store/index.ts';
+import { demoRig, show } from '#web/web.testkit.tsx';
+import { DeskScreen } from './index.ts';
+import { sayTask } from './tasks.ts';
+
+beforeEach(() => stubServer(noServer));
+
+const edited = (rig: Rig, edit: Edit): Rig => {
+  const done = applyEdit(rig, edit);
+  if (!done.ok) throw new Error(done.refusal.reason);
+  return done.rig;
+};
+const openedAt = '2026-11-25T10:00:00Z';
+const planned = () => {
+  const change = (deviceId: string, settingId: string, value: number) => ({ deviceId, settingId, value });
+  const changes = [
+    change('mixer', 'strip-1-delay', 171),
+    change('mixer', 'strip-2-delay', 20),
+    change('capture-program', 'in-2-picture-delay', 60),
+  ];
+  return edited(demoRig(), toDoAtDesk(demoRig(), changes, openedAt));
+};
+function open(rig: Rig = demoRig()) {
+  const { store } = show(<DeskScreen />, { rig });
+  return { user: userEvent.setup(), store, rig: () => selectRig(store.getState())! };
+}
+const section = (name: string) => within(screen.getByRole('region', { name }));
+
+describe('at the desk', () => {
+  it('asks by box what decides most first, and shows where to look', async () => {
+    open();
+    await waitFor(() => expect(screen.getByText(/^1\d questions, 1 of them asked by findings; 0 to do/)).toBeTruthy());
+    const first = screen.getAllByRole('region')[0]!;
+    expect(within(first).getByRole('heading').textContent).toBe('Mixer');
+    const told = [...first.querySelectorAll('tr')].map((row) => Number(/decides (\d+)/.exec(row.textContent!)?.[1]));
+    expect(told).toEqual([...told].sort((a, b) => b - a));
+    expect(told[0]).toBeGreaterThan(told.at(-1)!);
+    expect(screen.getByRole('img', { name: /^Mixer, digital.*look at / })).toBeTruthy();
+  });
+  it('is answered by keys: the question goes, the next one stands in its place, undo brings it back', async () => {
+    const { user, store, rig } = open();
+    const asked = await screen.findByRole('button', { name: 'Strips 9 and 10, input: jacks or USB return?' });
+    await user.click(asked);
+    const before = rig();
+    await user.keyboard('2');
+    expect(rig().devices.find((d) => d.id === 'mixer')!.settings['strip-9-10-input']).toEqual({
+      value: 'jacks',
+      known: 'seen',
+    });
+    await waitFor(() => expect(screen.queryByRole('button', { name: /^Strips 9 and 10, input/ })).toBeNull());
+    expect(screen.getByRole('complementary', { name: 'Question' })).toBeTruthy();
+    store.dispatch(undoStep());
+    expect(rig()).toEqual(before);
+  });
+  it('is walked by j and k, and a yes makes what was assumed seen', async () => {
+    const { user, rig } = open();
+    await screen.findByRole('button', { name: /^Strips 9 and 10, input/ });
+    const pressed = () => screen.getByRole('button', { pressed: true }).textContent;
+    const first = pressed();
+    await user.keyboard('j');
+    expect(pressed()).not.toBe(first);
+    await user.keyboard('k');
+    expect(pressed()).toBe(first);
+    await user.click(screen.getByRole('button', { name: /^Does a lead of 3 m come here from Camera capture/ }));
+    expect(screen.getByText('If it is as assumed')).toBeTruthy();
+    await user.keyboard('y');
+    expect(rig().cables.find((c) => c.id === 'camera-usb')!.known).toBe('seen');
+  });
+  it('lists what is to do in words with units, ticked or dropped one by one', async () => {
+    const { user, rig } = open(planned());
+    const mixer = () => section('Mixer');
+    await user.click(mixer().getByRole('button', { name: 'Strip 1, delay: 0 to 171 ms' }));
+    await user.keyboard('d');
+    expect(rig().devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay']).toEqual({
+      value: 171,
+      known: 'seen',
+    });
+    await user.click(section('Capture program').getByRole('button', { name: /^Input 2/ }));
+    await user.click(screen.getByRole('button', { name: /^Not after all/ }));
+    expect(rig().tasks.map((t) => t.id)).toEqual(['mixer.strip-2-delay']);
+  });
+  it('says so when there is nothing left', () => {
+    const bare = { ...demoRig(), devices: [], cables: [], sources: [], listeners: [], plan: [], aside: [] };
+    open(parseRig(bare));
+    expect(screen.getByText(/Nothing is asked, and nothing is to do/)).toBeTruthy();
+  });
+});
+
+describe('leads that are to be changed', () => {
+  const before = demoRig();
+  const lead = (id: string) => before.cables.find((c) => c.id === id)!;
+  const rig: Rig = {
+    ...before,
+    cables: before.cables
+      .filter((c) => c.id !== 'wren-xlr')
+      .map((c) => (c.id === 'camera-hdmi' ? { ...c, lengthM: 1 } : c)),
+    tasks: [
+      { id: 'lead:camera-hdmi', cableId: 'camera-hdmi', before: lead('camera-hdmi'), openedAt },
+      { id: 'lead:extractor-line', cableId: 'extractor-line', before: null, openedAt },
+      { id: 'lead:wren-xlr', cableId: 'wren-xlr', before: lead('wren-xlr'), openedAt },
+    ],
+  };
+  it('are said by what to put in, change or take out', () => {
+    expect(rig.tasks.map((t) => sayTask(rig, t))).toEqual([
+      'Change the lead from Couch camera, HDMI, to Camera capture, HDMI in: 1 m',
+      'Put in a lead from Sound extractor, line out, to Mixer, Strips 5 and 6, 3 m',
+      'Take out the lead from Wren’s microphone, XLR',
+    ]);
+  });
+  it('stand with the box that they go into, and come back when they are dropped', async () => {
+    const { user, rig: now } = open(rig);
+    await user.click(section('Mixer').getByRole('button', { name: /^Take out the lead from Wren/ }));
+    await user.keyboard('n');
+    expect(now().cables.some((c) => c.id === 'wren-xlr')).toBe(true);
+    expect(now().tasks).toHaveLength(2);
+  });
+});
+
+describe('a switch with names', () => {
+  it('is said by its positions', () => {
+    const glider = parseRig(JSON.parse(JSON.stringify(gliderCorner)));
+    const device = glider.devices.find((d) => Object.values(d.settings).some((s) => typeof s.value === 'string'))!;
+    const [settingId, now] = Object.entries(device.settings).find(([, s]) => typeof s.value === 'string')!;
+    const task = { id: `${device.id}.${settingId}`, deviceId: device.id, settingId, before: now, openedAt };
+    const said = sayTask(glider, task);
+    expect(said).toMatch(/: (.+) to \1$/);
+    expect(said).not.toContain(settingId);
+  });
+});
