@@ -132,3 +132,60 @@ test('a box is replaced keeping what fits, renamed, and taken out; undo brings i
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toBeVisible();
 });
+
+test('a desk of twenty boxes takes at most 100 keys beside the names, every question answered', async ({
+  page,
+  server,
+}) => {
+  const keys = await keyboard(page);
+  await page.goto(server.url);
+  await expect(page.getByText('Rigs kept here')).toBeVisible();
+  await keys.press('n');
+  await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
+  await keys.press('a');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await keys.type(
+    'console > splitter > capture > computer > capture program; splitter > tv; 4 person > 4 microphone dynamic > mixer digital ten > computer > call; mixer digital ten > recorder line in; camera full > capture stick > computer; phone > mixer digital ten; mixer digital ten > loudspeakers active',
+  );
+  await expect(page.getByRole('dialog')).toContainText('21 boxes more and 20 leads');
+  await keys.press('Enter');
+  await expect(page.getByRole('application').getByRole('button', { name: /^Person 4, / })).toBeVisible();
+  // Round the desk: each is answered as assumed by one key.
+  await keys.press('t');
+  await expect(page.getByText(/^\d+ questions/)).toBeVisible();
+  await expect(page.getByText(/decides \d+/).first()).toBeVisible();
+  const undo = page.getByTitle(/^Undo: /);
+  const question = page.getByRole('complementary', { name: 'Question' });
+  // An answer can raise another question, so one goes on until none is left.
+  while (keys.presses() <= 100 && (await question.isVisible())) {
+    const before = await undo.getAttribute('title');
+    await keys.press('y');
+    await expect(undo).not.toHaveAttribute('title', before!);
+  }
+  await expect(page.getByText('Nothing is asked')).toBeVisible();
+  expect(keys.presses()).toBeLessThanOrEqual(100);
+});
+
+test('a desk begins from an occasion, and takes more boxes with counts, by keyboard', async ({ page, server }) => {
+  await page.goto(server.url);
+  await expect(page.getByText('Rigs kept here')).toBeVisible();
+  await page.keyboard.press('o');
+  await expect(page.getByRole('combobox', { name: 'Occasion' })).toBeFocused();
+  await page.keyboard.type('panel');
+  await page.keyboard.press('Enter');
+  const map = page.getByRole('application');
+  await expect(map.getByRole('button', { name: /^Person 4 to Microphone 4/ })).toBeVisible();
+  await expect(page.getByText('A panel in a hall')).toBeVisible();
+  await page.keyboard.press('Shift+A');
+  await expect(page.getByRole('combobox', { name: 'Kind of box' })).toBeFocused();
+  await page.keyboard.type('headphones wired');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('webcam');
+  await page.keyboard.press('Enter');
+  const chosen = page.getByRole('table', { name: 'Chosen' });
+  await expect(chosen.getByRole('row', { name: /^Headphones, wired/ })).toContainText('2');
+  await page.keyboard.press('Control+Enter');
+  await expect(map.getByRole('button', { name: /^Headphones 2, / })).toBeVisible();
+  await expect(map.getByRole('button', { name: /^Webcam, / })).toBeVisible();
+});

@@ -119,20 +119,25 @@ export type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | '
   readonly at: string;
   readonly where?: Where;
   readonly asks?: string | null;
+  /** The setting that it rests on: asked while nobody has looked at it. */
+  readonly rests?: { readonly box: Pick<Box, 'device'>; readonly seen: SettingSeen };
 };
 
 /** A finding of a rule; its id is made of the rule and its place. */
-export const findingOf = (stage: Stage, rule: string, draft: Draft): Finding => ({
-  id: `${rule}:${draft.at}`,
-  rule,
-  stage,
-  severity: draft.severity,
-  where: { deviceIds: [], cableIds: [], ...draft.where },
-  says: draft.says,
-  asks: draft.asks ?? null,
-  why: draft.why,
-  aside: null,
-});
+export function findingOf(stage: Stage, rule: string, { at, where, asks, rests, ...draft }: Draft): Finding {
+  const setting = rests && { deviceId: rests.box.device.id, settingId: rests.seen.spec.id };
+  return {
+    id: `${rule}:${at}`,
+    rule,
+    stage,
+    severity: draft.severity,
+    where: { deviceIds: [], cableIds: [], ...(setting && { setting }), ...where },
+    says: draft.says,
+    asks: asks ?? (rests ? askSetting(rests.box, rests.seen) : null),
+    why: draft.why,
+    aside: null,
+  };
+}
 
 /** A rule from findings of it that know nothing of what was put aside. */
 export const ruleOf = (
@@ -164,11 +169,11 @@ const known = (seen: SettingSeen): string => {
 };
 
 /** Where a finding rests on a setting that nobody has looked at: the question; null once it is known. */
-export const askSetting = ({ device }: Pick<Box, 'device'>, seen: SettingSeen | null): string | null =>
-  seen && seen.known === 'assumed' ? `${device.name}, ${seen.spec.name}: is it ${known(seen)}?` : null;
+const askSetting = ({ device }: Pick<Box, 'device'>, seen: SettingSeen): string | null =>
+  seen.known === 'assumed' ? `${device.name}, ${seen.spec.name}: is it ${known(seen)}?` : null;
 
 /** A setting to be set, as a fix. */
-export function setFix({ device, type }: Box, settingId: string, value: SettingValue): Fix[] {
+export function setFix({ device, type }: Pick<Box, 'device' | 'type'>, settingId: string, value: SettingValue): Fix[] {
   const spec = type.settings.find((s) => s.id === settingId);
   if (!spec) return [];
   return [

@@ -16,7 +16,6 @@ import {
 } from '#core/picture/index.ts';
 import { hertz } from '#core/units/index.ts';
 import {
-  askSetting,
   type Box,
   type Context,
   type Draft,
@@ -42,7 +41,7 @@ const coding = (run: PictureRun) => ({ bits: run.bits, chroma: '4:4:4' as const 
 
 /** A finding about a picture on its way: it rests on the mode that is sent. */
 const onRun = (run: PictureRun, at: Omit<Draft, 'severity' | 'says' | 'why'>) => ({
-  asks: askSetting(run.from, run.setting),
+  rests: { box: run.from, seen: run.setting },
   ...at,
 });
 
@@ -180,8 +179,7 @@ export const pictureRules: readonly Rule[] = [
       if (on?.value !== 'on' || end.port.picture?.protection !== 'none') return null;
       return {
         says: `${run.from.device.name} protects its picture against copying; ${end.box.device.name} shows black. Switch the protection off in the console’s menu.`,
-        asks: askSetting(run.from, on),
-        where: { ...between(run, end).where, setting: { deviceId: run.from.device.id, settingId: protects! } },
+        rests: { box: run.from, seen: on },
         why: [{ says: 'a protected picture is not handed to what may keep it', source: 'copy protection of HDMI' }],
       };
     },
@@ -196,7 +194,7 @@ export const pictureRules: readonly Rule[] = [
       if (on?.value !== 'on' || end.port.picture?.protection !== '1.4' || run.mode.height < TALL) return null;
       return {
         says: `${run.from.device.name} sends a protected ${modeName(run.mode)}; ${end.box.device.name} knows only the older protection: 1080p or black.`,
-        asks: askSetting(run.from, on),
+        rests: { box: run.from, seen: on },
         why: [
           {
             says: 'protected 2160p needs the newer protection in every box on the way',
@@ -217,7 +215,7 @@ export const pictureRules: readonly Rule[] = [
       if (format?.value !== 'surround' || !lacks) return null;
       return {
         says: `${run.from.device.name} sends surround or coded sound; ${end.box.device.name} takes two-channel PCM only: silence, or noise. Set the console to two-channel PCM.`,
-        asks: askSetting(run.from, format),
+        rests: { box: run.from, seen: format },
         why: [
           {
             says: 'the picture passes, its sound does not',
@@ -237,7 +235,7 @@ export const pictureRules: readonly Rule[] = [
       if (on?.value !== 'on' || end.box.type.family !== 'capture') return null;
       return {
         says: `${run.from.device.name} draws its marks and menus over the picture that goes to ${end.box.device.name}. Set its HDMI to the clean picture.`,
-        asks: askSetting(run.from, on),
+        rests: { box: run.from, seen: on },
         why: [{ says: 'what the camera’s own screen shows is sent along', source: 'cameras as they come' }],
       };
     },

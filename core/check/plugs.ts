@@ -56,6 +56,9 @@ const threeInFour = ({ cable, from, to }: LeadSeen): boolean => {
   );
 };
 
+/** The rule that asks what stands between the plugs. */
+export const ADAPTER_RULE = 'plug-three-in-four';
+
 const FOUR_CONTACTS: Reason = {
   says: 'tip left, ring 1 right, ring 2 ground, sleeve microphone; a third contact covers the last two and joins them',
   source: 'four-contact plugs as CTIA wires them',
@@ -132,7 +135,7 @@ export const plugRules: readonly Rule[] = [
     };
   }),
   leadRule(
-    'plug-three-in-four',
+    ADAPTER_RULE,
     (lead) =>
       threeInFour(lead)
         ? {

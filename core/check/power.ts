@@ -1,6 +1,6 @@
 import { connectorOf } from '#core/plug/index.ts';
 import { type DeviceType, type PowerKind, settingOf } from '#core/rig/index.ts';
-import { askSetting, type Box, type Context, type Rule, rule, type SettingSeen, setFix } from './finding.ts';
+import { type Box, type Context, type Rule, rule, type SettingSeen, setFix } from './finding.ts';
 import { type LeadDraft, leadRule } from './lead-rule.ts';
 import { askLead, type LeadSeen, onLead, settingAt } from './leads.ts';
 
@@ -22,13 +22,16 @@ function standing({ to }: LeadSeen, kind: PowerKind): { on: boolean; seen: Setti
 
 const phantomSwitch =
   (value: 'on' | 'off'): Rule['fixes'] =>
-  (context, { where: { setting } }) =>
-    setting ? setFix(context.box(setting.deviceId), setting.settingId, value) : [];
+  ({ leads }, { where }) => {
+    const lead = leads.find((l) => l.cable.id === where.cableIds[0]);
+    const settingId = lead?.to.port.gives?.setting;
+    return lead && settingId ? setFix(lead.to, settingId, value) : [];
+  };
 
 /** What rests on the switch of an input's power: the switch is asked, where the lead is known. */
-const onSwitch = (lead: LeadSeen, seen: SettingSeen | null): Pick<LeadDraft, 'where' | 'asks'> => ({
-  where: { ...onLead(lead), ...(seen && { setting: { deviceId: lead.to.device.id, settingId: seen.spec.id } }) },
-  asks: askLead(lead) ?? askSetting(lead.to, seen),
+const onSwitch = (lead: LeadSeen, seen: SettingSeen | null): Pick<LeadDraft, 'asks' | 'rests'> => ({
+  asks: askLead(lead),
+  ...(seen && !askLead(lead) && { rests: { box: lead.to, seen } }),
 });
 
 const fed = new WeakMap<Context, Map<string, Box[]>>();

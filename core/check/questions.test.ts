@@ -3,6 +3,7 @@ import { alreadySo, applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
+import { desk } from './check.testkit.ts';
 import { check } from './check.ts';
 import { askedBy, questionsOf } from './questions.ts';
 
@@ -70,5 +71,26 @@ describe('questions', () => {
       openedAt: '2026-11-25T10:00:00Z',
     };
     expect(all({ ...relay, tasks: [task] }).map((q) => q.id)).not.toContain(`setting:mixer.${settingId}`);
+  });
+  it('about what stands between two plugs are settled by either answer', () => {
+    const rig = desk(
+      { v: 'person', m: 'lapel-wired', l: 'computer-laptop' },
+      ['v.voice > m.capsule', 'm.plug > l.jack-microphone'],
+      { sources: ['voice: v.voice'] },
+    );
+    const [question] = askedBy(rig, check(rig));
+    expect(question!.answers.map((a) => a.label)).toEqual(['no, it goes straight in', 'yes']);
+    const [straight, adapted] = question!.answers.map((a) => check(answered(rig, a.changes)));
+    expect(straight!.find((f) => f.rule === 'plug-three-in-four')).toMatchObject({ asks: null });
+    expect(adapted!.some((f) => f.rule === 'plug-three-in-four')).toBe(false);
+  });
+  it('end: answered as assumed, one after another, no finding of any demo asks on', () => {
+    for (let rig of rigs)
+      for (let n = 0; n < 60; n++) {
+        const [next] = askedBy(rig, check(rig));
+        if (!next) break;
+        expect(n).toBeLessThan(59);
+        rig = answered(rig, next.answers[0]!.changes);
+      }
   });
 });

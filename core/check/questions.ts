@@ -15,6 +15,8 @@ import {
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, evaluate } from '#core/signal/index.ts';
 import type { Finding } from './finding.ts';
+import { type LeadSeen, leadBetween } from './leads.ts';
+import { ADAPTER_RULE, chainOf } from './plugs.ts';
 
 /** What one may see when one looks. */
 export interface Answer {
@@ -33,6 +35,8 @@ export interface Question {
   readonly deviceId: string;
   readonly portId: string | null;
   readonly settingId: string | null;
+  /** The lead that it is about. */
+  readonly cable: Cable | null;
   /** As it was assumed first. */
   readonly answers: readonly Answer[];
   /** Findings that rest on it. */
@@ -42,17 +46,19 @@ export interface Question {
 }
 
 /** What a finding rests on that nobody has looked at; null where it is no setting and no lead. */
-function subjectOf({ where, asks, aside }: Finding): string | null {
+function subjectOf(rig: Rig, { where, asks, aside }: Finding): string | null {
   if (!asks || aside) return null;
   if (where.setting) return `setting:${where.setting.deviceId}.${where.setting.settingId}`;
-  return where.cableIds[0] ? `lead:${where.cableIds[0]}` : null;
+  const here = rig.cables.filter((c) => where.cableIds.includes(c.id));
+  const cable = here.find((c) => c.known === 'assumed') ?? here[0];
+  return cable ? `lead:${cable.id}` : null;
 }
 
 /** Questions that findings put, those with the most findings first. Cheap: read from the list. */
 export function askedBy(rig: Rig, findings: readonly Finding[]): Question[] {
   const bySubject = new Map<string, Finding[]>();
   for (const finding of findings) {
-    const subject = subjectOf(finding);
+    const subject = subjectOf(rig, finding);
     if (subject) bySubject.set(subject, [...(bySubject.get(subject) ?? []), finding]);
   }
   const types = findTypes(rig);
@@ -105,7 +111,7 @@ function questionAt(rig: Rig, types: Types, id: string, findings: readonly Findi
   const base = { id, findings, decides: null };
   if (kind === 'lead') {
     const cable = rig.cables.find((c) => c.id === subject);
-    return cable ? { ...base, ...aboutLead(rig, types, cable) } : null;
+    return cable ? { ...base, ...aboutLead(rig, types, cable, findings) } : null;
   }
   const [deviceId, settingId] = subject.split('.') as [string, string];
   const device = findDevice(rig, deviceId);
@@ -116,7 +122,15 @@ function questionAt(rig: Rig, types: Types, id: string, findings: readonly Findi
   const answers = options
     .map(([value, label]) => ({ label, asDrawn: value === now, changes: [{ deviceId, settingId, value }] }))
     .sort((a, b) => Number(b.asDrawn) - Number(a.asDrawn));
-  return { ...base, asks: `${spec.name}${sayChoices(options)}?`, deviceId, portId: null, settingId, answers };
+  return {
+    ...base,
+    asks: `${spec.name}${sayChoices(options)}?`,
+    deviceId,
+    portId: null,
+    settingId,
+    cable: null,
+    answers,
+  };
 }
 
 /** So many positions are named in the question; more are read from the answers. */
@@ -124,20 +138,40 @@ const NAMED = 3;
 const sayChoices = (options: readonly (readonly [SettingValue, string])[]): string =>
   options.length <= NAMED ? `: ${options.map(([, label]) => label).join(' or ')}` : '';
 
-function aboutLead(rig: Rig, types: Types, cable: Cable): Omit<Question, 'id' | 'findings' | 'decides'> {
+function aboutLead(
+  rig: Rig,
+  types: Types,
+  cable: Cable,
+  findings: readonly Finding[],
+): Omit<Question, 'id' | 'findings' | 'decides'> {
   const name = ({ deviceId, portId }: Cable['from']) =>
     `${deviceName(rig, deviceId)}, ${findPort(rig, types, { deviceId, portId })?.name ?? portId}`;
+  const into = findPort(rig, types, cable.to)?.name ?? cable.to.portId;
+  const there = `Does a lead of ${cable.lengthM} m come here from ${name(cable.from)}, into ${into}?`;
+  const put = (label: string, next: Cable | null, asDrawn = false): Answer => ({
+    label,
+    asDrawn,
+    changes: [{ cableId: cable.id, cable: next }],
+  });
+  // What is between the plugs is asked of a lead that is there.
+  const asksParts = cable.parts === undefined && findings.some((f) => f.rule === ADAPTER_RULE);
+  const parts = asksParts ? partsBetween(leadBetween(rig, types, cable)) : null;
   return {
-    asks: `Does a lead of ${cable.lengthM} m come here from ${name(cable.from)}, into ${findPort(rig, types, cable.to)?.name ?? cable.to.portId}?`,
+    asks: findings.find((f) => f.asks)?.asks ?? there,
     deviceId: cable.to.deviceId,
     portId: cable.to.portId,
     settingId: null,
-    answers: [
-      { label: 'yes', asDrawn: true, changes: [{ cableId: cable.id, cable }] },
-      { label: 'there is none', asDrawn: false, changes: [{ cableId: cable.id, cable: null }] },
-    ],
+    cable,
+    answers: parts
+      ? [put('no, it goes straight in', { ...cable, parts: [] }, true), put('yes', { ...cable, parts })]
+      : [put('it is so', cable, true), put('there is none', null)],
   };
 }
+
+const partsBetween = (lead: LeadSeen): string[] | null => {
+  const chain = chainOf(lead);
+  return chain && chain !== 'nothing-to-plug' ? chain.parts.map((p) => p.id) : null;
+};
 
 /** The positions that a setting can have, in words; null where it is turned, not switched. */
 export function optionsOf(spec: SettingSpec): [SettingValue, string][] | null {

@@ -1,4 +1,5 @@
 import {
+  applyEdit,
   type Cable,
   type Device,
   type DeviceType,
@@ -114,6 +115,24 @@ export function addDevice(rig: Rig, type: DeviceType, name = nameFor(rig, type))
       ],
     },
   };
+}
+
+/** So many devices of each type, one after another. */
+export function addDevices(rig: Rig, counts: ReadonlyMap<string, number>): Edit {
+  const types = findTypes(rig);
+  const edits: Edit[] = [];
+  let now = rig;
+  for (const [typeId, count] of counts) {
+    const type = types.get(typeId);
+    for (let n = 0; type && n < count; n++) {
+      const { edit } = addDevice(now, type);
+      const done = applyEdit(now, edit);
+      if (!done.ok) break;
+      edits.push(edit);
+      now = done.rig;
+    }
+  }
+  return { kind: 'batch', edits };
 }
 
 /** Everything that hangs on a device, taken out with it. */

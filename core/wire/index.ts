@@ -1,4 +1,6 @@
-export { addDevice, nameFor, type Replaced, removeDevice, replaceDevice } from './devices.ts';
+export { addDevice, addDevices, nameFor, type Replaced, removeDevice, replaceDevice } from './devices.ts';
+export { addNamed, boxesNamed, type NamedBox, type NamedEnd } from './named.ts';
+export { OCCASIONS, type Occasion, rigFor } from './occasions.ts';
 export { type Effect, effectOf, type Offer, offersFor } from './offers.ts';
 export { freeId, joinSockets, mediumOf, type Socket, socketsOf, usualLength } from './sockets.ts';
 export { readTyped, type Typed, type TypedBox, type TypedLead, typeFor } from './typed.ts';

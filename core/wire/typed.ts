@@ -72,13 +72,26 @@ export function typeFor(words: string, types: readonly DeviceType[]): DeviceType
   return best?.type ?? null;
 }
 
+/** '3 usb mic': so many of one kind; 1 where no number stands before the words. */
+function counted(text: string): { word: string; count: number } {
+  const [, number, rest] = /^(\d{1,2})\s*[x×]?\s+(.+)$/.exec(text) ?? [];
+  return rest ? { word: rest, count: Math.max(1, Number(number)) } : { word: text, count: 1 };
+}
+
+/** Joints from each to each; one to one where as many follow as there were. */
+const jointsOf = (from: readonly string[], to: readonly string[]): [string, string][] =>
+  from.length === to.length
+    ? from.map((f, i): [string, string] => [f, to[i]!])
+    : from.flatMap((f) => to.map((t): [string, string] => [f, t]));
+
 /**
  * Reads a line of boxes from source to end: 'console > splitter > capture > computer; usb mic > computer'. The same
- * words mean the same box, and a box of that name on the desk is meant where there is one. Leads come as assumed.
+ * words mean the same box, and a box of that name on the desk is meant where there is one; '2 mic' are two. Leads come
+ * as assumed.
  */
 export function readTyped(rig: Rig, text: string): Typed {
   const types = [...rig.types, ...findTypes(rig).values()];
-  const named = new Map<string, string>();
+  const named = new Map<string, readonly string[]>();
   const boxes: TypedBox[] = [];
   const leads: TypedLead[] = [];
   const edits: Edit[] = [];
@@ -91,32 +104,39 @@ export function readTyped(rig: Rig, text: string): Typed {
     }
     return done.ok;
   };
-  const deviceFor = (word: string): string | null => {
-    const key = word.toLowerCase().trim();
-    const known = named.get(key) ?? byName(now, key)?.id;
-    if (known) {
-      if (!named.has(key)) boxes.push({ word, type: typeOf(now, known), known: true });
-      named.set(key, known);
-      return known;
+  const devicesFor = (text: string): readonly string[] => {
+    const { word, count } = counted(text);
+    const key = `${count} ${word.toLowerCase()}`;
+    const before = named.get(key);
+    if (before) return before;
+    const onDesk = count === 1 && byName(now, word.toLowerCase())?.id;
+    if (onDesk) {
+      boxes.push({ word, type: typeOf(now, onDesk), known: true });
+      named.set(key, [onDesk]);
+      return [onDesk];
     }
-    const type = typeFor(key, types);
-    boxes.push({ word, type, known: false });
-    if (!type || boxes.length > MOST_BOXES) return null;
-    const { edit, device } = addDevice(now, type);
-    if (!take(edit)) return null;
-    named.set(key, device.id);
-    return device.id;
+    const type = typeFor(word, types);
+    const added: string[] = [];
+    for (let n = 1; n <= count; n++) {
+      boxes.push({ word: count > 1 ? `${word} ${n}` : word, type, known: false });
+      if (!type || boxes.length > MOST_BOXES) break;
+      const { edit, device } = addDevice(now, type);
+      if (take(edit)) added.push(device.id);
+    }
+    named.set(key, added);
+    return added;
   };
   for (const way of text.split(/[;\n]/)) {
-    let before: string | null = null;
+    let before: readonly string[] = [];
     for (const word of way
       .split('>')
       .map((w) => w.trim())
       .filter(Boolean)) {
-      const here = deviceFor(word);
-      if (before && here && before !== here) {
-        const offer = bestBetween(now, before, here);
-        leads.push({ from: before, to: here, offer });
+      const here = devicesFor(word);
+      for (const [from, to] of jointsOf(before, here)) {
+        if (from === to) continue;
+        const offer = bestBetween(now, from, to);
+        leads.push({ from, to, offer });
         if (offer) take({ kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
       }
       before = here;
@@ -132,12 +152,17 @@ const typeOf = (rig: Rig, deviceId: string): DeviceType | null =>
 const byName = (rig: Rig, key: string): Device | undefined => rig.devices.find((d) => d.name.toLowerCase() === key);
 
 /** The cheapest way from one box to another by any of its outputs that is free and has something to give. */
-function bestBetween(rig: Rig, from: string, to: string): Offer | null {
+export function bestBetween(
+  rig: Rig,
+  from: string,
+  to: string,
+  suits: (offer: Offer) => boolean = () => true,
+): Offer | null {
   const offers = socketsOf(rig, from)
     .filter((s) => s.ports.some((p) => p.direction === 'out'))
     .flatMap((socket) =>
       offersFor(rig, socket)
-        .filter((o) => o.socket.deviceId === to && o.cables[0]!.from.deviceId === from)
+        .filter((o) => o.socket.deviceId === to && o.cables[0]!.from.deviceId === from && suits(o))
         .map((offer) => ({
           offer,
           cost:

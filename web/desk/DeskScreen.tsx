@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Answer, Finding } from '#core/check/index.ts';
@@ -145,6 +145,36 @@ function ItemRow({ rig, item, chosen, onChoose }: RowProps) {
   );
 }
 
+/** A lead that is there, and so long. */
+function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengthM: number) => void }) {
+  const [text, setText] = useState(String(lengthM));
+  const typed = Number(text.replace(',', '.'));
+  const valid = text.trim() !== '' && typed >= 0 && typed <= 1000;
+  return (
+    <form
+      className="row"
+      style={{ marginTop: 8 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (valid) onLength(typed);
+      }}
+    >
+      <Input
+        aria-label="Length, m"
+        width="72px"
+        textAlign="right"
+        inputMode="decimal"
+        aria-invalid={!valid}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <Button type="submit" disabled={!valid}>
+        m long
+      </Button>
+    </form>
+  );
+}
+
 interface CardProps {
   readonly rig: Rig;
   readonly item: DeskItem;
@@ -169,6 +199,16 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
             </Button>
           ))}
         </div>
+      )}
+      {question?.cable && (
+        <LengthAnswer
+          key={question.id}
+          lengthM={question.cable.lengthM}
+          onLength={(lengthM) => {
+            const cable = { ...question.cable!, lengthM };
+            onAnswer({ label: `${lengthM} m`, asDrawn: false, changes: [{ cableId: cable.id, cable }] });
+          }}
+        />
       )}
       {task && (
         <p className="row" style={{ marginTop: 10 }}>

@@ -68,10 +68,14 @@ describe('at the desk', () => {
     expect(pressed()).not.toBe(first);
     await user.keyboard('k');
     expect(pressed()).toBe(first);
-    await user.click(screen.getByRole('button', { name: /^Does a lead of 3 m come here from Camera capture/ }));
+    await user.click(screen.getByRole('button', { name: /^How long is the lead from Camera capture/ }));
     expect(screen.getByText('If it is as assumed')).toBeTruthy();
+    const length = screen.getByLabelText('Length, m');
+    await user.clear(length);
+    await user.type(length, '1,2{Enter}');
+    expect(rig().cables.find((c) => c.id === 'camera-usb')).toMatchObject({ lengthM: 1.2, known: 'seen' });
     await user.keyboard('y');
-    expect(rig().cables.find((c) => c.id === 'camera-usb')!.known).toBe('seen');
+    expect(rig().tasks).toEqual([]);
   });
   it('lists what is to do in words with units, ticked or dropped one by one', async () => {
     const { user, rig } = open(planned());

@@ -18,6 +18,10 @@ interface Props {
   /** What to say when nothing matches. */
   readonly none?: string;
   readonly autoFocus?: boolean;
+  /** After one is taken the field is empty again, for the next; Enter in the empty field takes the same once more. */
+  readonly clears?: boolean;
+  /** Ctrl and Enter. */
+  readonly onSubmit?: () => void;
   /** Where the text is more than a search: what is shown instead of the list, and what Enter does. */
   readonly instead?: (text: string) => { readonly shown: ReactNode; readonly onEnter: () => void } | null;
 }
@@ -48,6 +52,8 @@ export function Pick({
   placeholder = 'Type to search',
   none = 'Nothing has these words.',
   autoFocus = false,
+  clears = false,
+  onSubmit,
   instead,
 }: Props) {
   const [search, setSearch] = useState('');
@@ -64,15 +70,26 @@ export function Pick({
     list.current?.children[at]?.scrollIntoView?.({ block: 'nearest' });
   }, [at]);
   const other = instead?.(search) ?? null;
+  const last = useRef<string | null>(null);
+  const take = (id: string) => {
+    onPick(id);
+    if (!clears) return;
+    last.current = id;
+    setSearch('');
+    setAt(0);
+  };
   const onKeyDown = (e: KeyboardEvent) => {
     if (other) {
       if (e.key !== 'Enter') return;
       e.preventDefault();
       return other.onEnter();
     }
-    if (e.key === 'ArrowDown') setAt(Math.min(shown.length - 1, at + 1));
+    if (onSubmit && e.key === 'Enter' && (e.ctrlKey || e.metaKey)) onSubmit();
+    else if (e.key === 'ArrowDown') setAt(Math.min(shown.length - 1, at + 1));
     else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1));
-    else if (e.key === 'Enter' && current) onPick(current.id);
+    else if (e.key === 'Enter' && clears && search === '') {
+      if (last.current) onPick(last.current);
+    } else if (e.key === 'Enter' && current) take(current.id);
     else return;
     e.preventDefault();
   };
@@ -105,7 +122,7 @@ export function Pick({
             role="option"
             tabIndex={-1}
             aria-selected={item === current}
-            onClick={() => onPick(item.id)}
+            onClick={() => take(item.id)}
           >
             {item.mark} {item.label}
             {item.note && <div className="small quiet">{item.note}</div>}

@@ -5,6 +5,7 @@ export { Frame, type NavEntry } from './Frame.tsx';
 export * from './format.ts';
 export { type KeyHint, KeysProvider, useKey, useKeyHint, useKeyHints } from './keys.tsx';
 export { filterItems, Pick, type PickItem } from './Pick.tsx';
+export { Sheet } from './Sheet.tsx';
 export { hueOf, SourceLetter } from './SourceLetter.tsx';
 export { StateMark } from './StateMark.tsx';
 export { saveAs } from './save-as.ts';

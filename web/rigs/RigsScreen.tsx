@@ -2,7 +2,9 @@ import { Button } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
-import { count, Frame, formatDate, StateMark, useKey } from '#web/parts/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { OCCASIONS, rigFor } from '#core/wire/index.ts';
+import { count, Frame, formatDate, Pick, Sheet, StateMark, useKey } from '#web/parts/index.ts';
 import { api, sayProblem } from '#web/store/index.ts';
 import { useRigActions } from './actions.ts';
 
@@ -13,11 +15,13 @@ export function RigsScreen() {
   const { notice, dismiss, begin, duplicate, exportRig, importFile, remove, undoRemove, removed } = useRigActions();
   const chooser = useRef<HTMLInputElement>(null);
   const [search, setSearch] = useState('');
-  const beginDesk = async () => {
-    const id = await begin();
+  const [choosing, setChoosing] = useState(false);
+  const beginDesk = async (rig?: Rig) => {
+    const id = await begin(rig);
     if (id) navigate(`/rigs/${id}/wire`);
   };
   useKey('n', 'Begin an empty desk', () => void beginDesk());
+  useKey('o', 'Begin from an occasion', () => setChoosing(true), !choosing);
   useKey('b', 'Listen to a file on the bench', () => navigate('/bench'));
   useKey('i', 'Import a rig', () => chooser.current?.click());
   const shown = (rigs.data ?? []).filter((r) => r.name.toLowerCase().includes(search.trim().toLowerCase()));
@@ -41,9 +45,12 @@ export function RigsScreen() {
             <div className="door">
               <h2 style={{ marginTop: 0 }}>My desk</h2>
               <p className="quiet">
-                What is on it, in under five minutes: type the boxes from source to end. Leads and findings follow.
+                What is on it, in under five minutes: from an occasion that is like yours, or typed from source to end.
               </p>
-              <p style={{ marginTop: 12 }}>
+              <p className="row" style={{ marginTop: 12 }}>
+                <Button onClick={() => setChoosing(true)}>
+                  From an occasion <kbd>o</kbd>
+                </Button>
                 <Button onClick={() => void beginDesk()}>
                   Begin empty <kbd>n</kbd>
                 </Button>
@@ -61,6 +68,20 @@ export function RigsScreen() {
               </div>
             )}
           </section>
+          {choosing && (
+            <Sheet title="What is it for?" onClose={() => setChoosing(false)}>
+              <Pick
+                label="Occasion"
+                autoFocus
+                items={OCCASIONS.map((o) => ({ id: o.id, label: o.name, note: o.says }))}
+                none="No occasion has these words. Begin empty, and type what is there."
+                onPick={(id) => {
+                  setChoosing(false);
+                  void beginDesk(rigFor(OCCASIONS.find((o) => o.id === id)!));
+                }}
+              />
+            </Sheet>
+          )}
           <div className="spread" style={{ marginTop: 26 }}>
             <h2 style={{ margin: 0 }}>Rigs kept here</h2>
             <span className="row">

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { LARGEST_RIG_BYTES, type RigSummary } from '#api/index.ts';
-import { emptyRig, parseRig, parseRigText, RigError } from '#core/rig/index.ts';
+import { emptyRig, parseRig, parseRigText, type Rig, RigError } from '#core/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { saveAs } from '#web/parts/index.ts';
 import { api, sayProblem, useAppDispatch } from '#web/store/index.ts';
@@ -44,11 +44,11 @@ export function useRigActions() {
         await create({ id: crypto.randomUUID(), document: copy }).unwrap();
         return { state: 'good', says: `‘${copy.name}’ is there.` };
       }),
-    /** A rig with nothing on it; its id, or null with the reason said. */
-    begin: async (): Promise<string | null> => {
+    /** A new rig, with nothing on it where none is given; its id, or null with the reason said. */
+    begin: async (rig: Rig = emptyRig('My desk')): Promise<string | null> => {
       const id = crypto.randomUUID();
       try {
-        await create({ id, document: emptyRig('My desk') }).unwrap();
+        await create({ id, document: rig }).unwrap();
         return id;
       } catch (error) {
         say({ state: 'fix', says: sayProblem(error) });

@@ -1,36 +1,30 @@
+import { Button } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { findTypes, type Rig } from '#core/rig/index.ts';
 import { addDevice, readTyped, replaceDevice, type Typed } from '#core/wire/index.ts';
-import { count, Pick } from '#web/parts/index.ts';
+import { count, Pick, Sheet } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { Sheet } from './Sheet.tsx';
-
-const price = (range: readonly [number, number] | undefined): string =>
-  range ? `, ${range[0]} to ${range[1]} euros` : '';
-
-/** One search over every type, own ones first. */
-function useTypeItems(rig: Rig) {
-  return useMemo(() => {
-    const own = new Set(rig.types.map((t) => t.id));
-    return [...findTypes(rig).values()]
-      .sort((a, b) => Number(own.has(b.id)) - Number(own.has(a.id)))
-      .map((t) => ({ id: t.id, label: t.name, note: `${t.summary}${price(t.priceEur)}` }));
-  }, [rig]);
-}
+import { useTypeItems } from './type-items.ts';
 
 interface Props {
   readonly rig: Rig;
   readonly onClose: () => void;
 }
 
+interface AddProps extends Props {
+  readonly onAdded: (deviceId: string | null) => void;
+  /** Other ways to say what is there. */
+  readonly onOther: (way: 'many' | 'named') => void;
+}
+
 /** A box or a program from the catalogue, put on the desk with the source that begins in it. */
-export function AddDialog({ rig, onClose, onAdded }: Props & { onAdded: (deviceId: string | null) => void }) {
+export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
   const dispatch = useAppDispatch();
   const items = useTypeItems(rig);
   return (
     <Sheet title="Add a device" onClose={onClose}>
       <p className="quiet small" style={{ marginBottom: 6 }}>
-        One box by its name, or a whole way: console &gt; splitter &gt; capture &gt; computer; usb mic &gt; computer
+        One box by its name, or a whole way: console &gt; splitter &gt; capture &gt; computer; 2 usb mic &gt; computer
       </p>
       <Pick
         label="What is it?"
@@ -53,6 +47,10 @@ export function AddDialog({ rig, onClose, onAdded }: Props & { onAdded: (deviceI
           if (dispatch(applyStep(edit, `Add ${device.name}`))) onAdded(device.id);
         }}
       />
+      <p className="row" style={{ marginTop: 12 }}>
+        <Button onClick={() => onOther('many')}>Several, with counts</Button>
+        <Button onClick={() => onOther('named')}>What this computer names</Button>
+      </p>
     </Sheet>
   );
 }

@@ -2,8 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { type Edid, EdidError, edidBytes, linkName, modeName, parseEdid } from '#core/picture/index.ts';
 import type { Device } from '#core/rig/index.ts';
-import { count, StateMark, Term } from '#web/parts/index.ts';
-import { Sheet } from './Sheet.tsx';
+import { count, Sheet, StateMark, Term } from '#web/parts/index.ts';
 
 const BLOCK = 128;
 const MOST_BYTES = 8 * BLOCK;

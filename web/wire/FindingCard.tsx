@@ -1,18 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useState } from 'react';
-import { type Finding, optionsOf } from '#core/check/index.ts';
-import {
-  alreadySo,
-  type Edit,
-  findDevice,
-  findSetting,
-  findTypes,
-  leadIsSo,
-  type Rig,
-  type SettingValue,
-  settingOf,
-  toDoAtDesk,
-} from '#core/rig/index.ts';
+import { type Answer, askedBy, type Finding, type Question } from '#core/check/index.ts';
+import { alreadySo, findDevice, findTypes, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { BoxFace, count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
@@ -36,18 +25,11 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
     const done = verb === 'so' ? alreadySo(rig, fix.changes) : toDoAtDesk(rig, fix.changes, new Date().toISOString());
     dispatch(applyStep({ kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] }, fix.label, 'fix'));
   };
-  const lead = rig.cables.find((c) => c.id === finding.where.cableIds[0]);
-  const { setting } = finding.where;
-  const set = setting && settingAt(rig, setting);
-  const looked = (edit: Edit | null, label: string) => {
-    if (edit && dispatch(applyStep(edit, label))) onAnswered();
-  };
-  const setTo = (value: SettingValue) =>
-    setting &&
-    looked(alreadySo(rig, [{ ...setting, value }]), `Looked at: ${set?.name} of ${deviceName(rig, setting.deviceId)}`);
-  const answer = () => {
-    if (set) setTo(set.value);
-    else if (lead) looked(leadIsSo(rig, lead.id, lead.lengthM), `Looked at: a lead of ${lead.lengthM} m`);
+  const [question] = askedBy(rig, [finding]);
+  const answer = (given: Answer | undefined) => {
+    if (!given) return;
+    const label = `Looked at: ${finding.asks} ${given.label}`.slice(0, 200);
+    if (dispatch(applyStep(alreadySo(rig, given.changes), label))) onAnswered();
   };
   useKey(
     'd',
@@ -55,7 +37,8 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
     () => fixes[0] && carryOut(fixes[0], 'to-do'),
     fixes.length > 0,
   );
-  useKey('y', 'Yes, it is as assumed', answer, finding.asks !== null && (lead !== undefined || set !== undefined));
+  const asDrawn = question?.answers.find((a) => a.asDrawn);
+  useKey('y', 'Yes, it is as assumed', () => answer(asDrawn), asDrawn !== undefined);
   return (
     <aside className="card" aria-label="Finding">
       <h2 className={finding.severity}>
@@ -67,22 +50,19 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
           <p className="quiet" style={{ marginTop: 8 }}>
             If it is so: {finding.says}
           </p>
-          {set && <SettingAnswer options={set.options} now={set.value} onAnswer={setTo} />}
-          {lead && !set && (
-            <p style={{ marginTop: 10 }}>
-              <Button onClick={answer}>
-                Yes, it is so <kbd>y</kbd>
-              </Button>{' '}
-              <Button onClick={() => looked({ kind: 'unplug', cableId: lead.id }, 'Looked at: there is no such lead')}>
-                There is no such lead
-              </Button>
-              <br />
-              <span className="quiet small">Another length is written into the table.</span>
-            </p>
+          {question && (
+            <div className="answers">
+              {question.answers.map((given) => (
+                <Button key={given.label} onClick={() => answer(given)}>
+                  {given.label} {given.asDrawn && <kbd>y</kbd>}
+                </Button>
+              ))}
+            </div>
           )}
+          {question?.portId && <p className="quiet small">Another length is written into the table.</p>}
         </>
       )}
-      {finding.asks && <WhereToLook rig={rig} finding={finding} />}
+      {question && <WhereToLook rig={rig} question={question} />}
       {finding.aside && (
         <p style={{ marginTop: 8 }}>
           Put aside on {formatDate(finding.aside.at)}: {finding.aside.reason}{' '}
@@ -143,43 +123,9 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
 }
 
 /** The box that the question is about, with the socket or control to look at. */
-function WhereToLook({ rig, finding: { where } }: { rig: Rig; finding: Finding }) {
-  const to = rig.cables.find((c) => c.id === where.cableIds[0])?.to;
-  const deviceId = where.setting?.deviceId ?? to?.deviceId;
-  const type = deviceId && findTypes(rig).get(findDevice(rig, deviceId)?.typeId ?? '');
-  if (!type) return null;
-  return <BoxFace type={type} settingId={where.setting?.settingId ?? null} portId={to?.portId ?? null} />;
-}
-
-type Options = readonly (readonly [SettingValue, string])[];
-
-/** The setting that a question is about, as it stands, and what it may be. */
-function settingAt(rig: Rig, { deviceId, settingId }: { deviceId: string; settingId: string }) {
-  const device = findDevice(rig, deviceId);
-  const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
-  if (!device || !spec) return undefined;
-  return { name: spec.name, value: settingOf(device, spec).value, options: optionsOf(spec) ?? [] };
-}
-
-/** What the box says when one looks: each position is one press. */
-function SettingAnswer({
-  options,
-  now,
-  onAnswer,
-}: {
-  options: Options;
-  now: SettingValue;
-  onAnswer: (value: SettingValue) => void;
-}) {
-  return (
-    <p className="row" style={{ marginTop: 10 }}>
-      {options.map(([value, label]) => (
-        <Button key={label} onClick={() => onAnswer(value)}>
-          It is {label} {value === now && <kbd>y</kbd>}
-        </Button>
-      ))}
-    </p>
-  );
+function WhereToLook({ rig, question }: { rig: Rig; question: Question }) {
+  const type = findTypes(rig).get(findDevice(rig, question.deviceId)?.typeId ?? '');
+  return type ? <BoxFace type={type} settingId={question.settingId} portId={question.portId} /> : null;
 }
 
 /** Somebody will live with it, and says why: it is kept, and counts no more. */

@@ -4,9 +4,8 @@ import { type Finding, limitFor } from '#core/check/index.ts';
 import { alreadySo, type Edit, findTypes, type PortRef, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { effectOf, type Offer, offersFor, type Socket, socketsOf, usualLength } from '#core/wire/index.ts';
-import { count, formatNumber, Pick, StateMark } from '#web/parts/index.ts';
+import { count, formatNumber, Pick, Sheet, StateMark } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { Sheet } from './Sheet.tsx';
 
 interface Props {
   readonly rig: Rig;

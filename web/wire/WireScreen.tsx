@@ -9,7 +9,9 @@ import { selectEvaluation, selectRig, selectWireFindings, useAppSelector } from 
 import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
 import { LeadTable } from './LeadTable.tsx';
+import { ManyDialog } from './ManyDialog.tsx';
 import { LineMapView } from './map/index.ts';
+import { NamedDialog } from './NamedDialog.tsx';
 import { Papers } from './Papers.tsx';
 import { PlugDialog } from './PlugDialog.tsx';
 import { leadRows } from './rows.ts';
@@ -66,9 +68,10 @@ function Wire({ rig, evaluation, findings }: Props) {
   };
   useKey('j', 'Next finding', () => move(1));
   useKey('k', 'Finding before', () => move(-1));
-  const [dialog, setDialog] = useState<'plug' | 'add' | null>(null);
+  const [dialog, setDialog] = useState<'plug' | 'add' | 'many' | 'named' | null>(null);
   useKey('p', 'Plug', () => setDialog('plug'), dialog === null && rig.devices.length > 1);
   useKey('a', 'Add a device', () => setDialog('add'), dialog === null);
+  useKey('shift+a', 'Add several, with counts', () => setDialog('many'), dialog === null);
   useKey(
     'q',
     'Next question',
@@ -92,11 +95,20 @@ function Wire({ rig, evaluation, findings }: Props) {
           </span>
         </div>
         {dialog === 'plug' && <PlugDialog rig={rig} findings={findings} from={tap} onClose={() => setDialog(null)} />}
-        {dialog === 'add' && <AddDialog rig={rig} onClose={() => setDialog(null)} onAdded={() => setDialog(null)} />}
+        {dialog === 'add' && (
+          <AddDialog
+            rig={rig}
+            onClose={() => setDialog(null)}
+            onAdded={() => setDialog(null)}
+            onOther={(way) => setDialog(way)}
+          />
+        )}
+        {dialog === 'many' && <ManyDialog rig={rig} onClose={() => setDialog(null)} />}
+        {dialog === 'named' && <NamedDialog rig={rig} onClose={() => setDialog(null)} />}
         {rig.devices.length === 0 && (
           <p style={{ marginTop: 12 }}>
             Nothing stands on this desk yet. Press <kbd>a</kbd> and type a way from source to end: console &gt; splitter
-            &gt; capture &gt; computer
+            &gt; capture &gt; computer. Or press <kbd>A</kbd> and tick what is there, with counts.
           </p>
         )}
         {rig.devices.length > 0 && (

@@ -145,7 +145,7 @@ describe('Wire', () => {
   });
   it('takes a lead out that is not there', async () => {
     const { store } = show(<WireScreen />, { at: '/?finding=length-not-careful:camera-usb' });
-    await userEvent.click(screen.getByRole('button', { name: 'There is no such lead' }));
+    await userEvent.click(screen.getByRole('button', { name: 'there is none' }));
     expect(selectRig(store.getState())!.cables.some((c) => c.id === 'camera-usb')).toBe(false);
   });
   it('puts a finding aside with a reason, that counts no more, and takes it up again', async () => {
