@@ -84,6 +84,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
       ]}
       more={[
         { to: `/rigs/${rigId}/desk`, label: 'At the desk' },
+        { to: `/rigs/${rigId}/beside`, label: 'Side by side' },
         { to: `/rigs/${rigId}/bench`, label: 'Bench' },
         { to: `/rigs/${rigId}/gear`, label: 'Gear' },
       ]}

@@ -19,6 +19,7 @@ export const router = createBrowserRouter([
           { path: 'wire', lazy: async () => ({ Component: (await import('../wire/index.ts')).WireScreen }) },
           { path: 'sync', lazy: async () => ({ Component: (await import('../sync/index.ts')).SyncScreen }) },
           { path: 'desk', lazy: async () => ({ Component: (await import('../desk/index.ts')).DeskScreen }) },
+          { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },
           { path: 'gear', lazy: async () => ({ Component: (await import('../gear/index.ts')).GearScreen }) },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
         ],

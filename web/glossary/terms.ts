@@ -74,6 +74,10 @@ export const TERMS = {
     title: 'Noise floor',
     says: 'What is heard when nothing sounds: the noises of all stages before this place, together.',
   },
+  'can-fail': {
+    title: 'Things that can fail',
+    says: 'Boxes, their supplies and batteries, programs, leads, adapters, radio links: each counts once. Told beside it: how many pairs that the plan wants have no way without it.',
+  },
   tap: { title: 'Tap', says: 'A place on the rig that one listens into, to see what arrives there.' },
 } as const;
 

@@ -1,5 +1,5 @@
 import { Button } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { LARGEST_RIG_BYTES } from '#api/index.ts';
 import {
   CsvError,
@@ -14,12 +14,13 @@ import {
   wiringSheets,
 } from '#core/report/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import { evaluate } from '#core/signal/index.ts';
-import { Choice, count, formatNumber, StateMark, saveAs } from '#web/parts/index.ts';
+import type { Evaluation } from '#core/signal/index.ts';
+import { countByKind, FAILURE_KINDS, type FailureKind, failuresOf } from '#core/variant/index.ts';
+import { Choice, count, formatNumber, StateMark, saveAs, Term } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 
 /** What to have, and the rig on paper: tables out and in, the graph, the printer. */
-export function Papers({ rig }: { rig: Rig }) {
+export function Papers({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const dispatch = useAppDispatch();
   const chooser = useRef<HTMLInputElement>(null);
   const [rows, setRows] = useState<readonly RowReport[]>([]);
@@ -71,7 +72,7 @@ export function Papers({ rig }: { rig: Rig }) {
           />
           <Button onClick={() => save('wiring', wiringSheets(rig, paper))}>Wiring sheet</Button>
           <Button onClick={() => save('labels', labelSheets(rig, paper))}>Lead labels</Button>
-          <Button onClick={() => save('map', [mapSheet(rig, evaluate(rig), paper)])}>Map</Button>
+          <Button onClick={() => save('map', [mapSheet(rig, evaluation, paper)])}>Map</Button>
           <Button onClick={() => window.print()}>Print</Button>
         </span>
       </div>
@@ -121,6 +122,64 @@ export function Papers({ rig }: { rig: Rig }) {
           ))}
         </tbody>
       </table>
+      <CanFail rig={rig} evaluation={evaluation} />
     </>
+  );
+}
+
+const TOLD = 8;
+const KIND_NAMES: Record<FailureKind, readonly [one: string, many: string]> = {
+  box: ['box', 'boxes'],
+  supply: ['mains supply', 'mains supplies'],
+  battery: ['battery', 'batteries'],
+  program: ['program', 'programs'],
+  lead: ['lead', 'leads'],
+  adapter: ['adapter', 'adapters'],
+  radio: ['radio link', 'radio links'],
+};
+
+/** How many things can fail, and which of them take along what the plan wants. */
+function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
+  const failures = useMemo(() => failuresOf(rig, evaluation), [rig, evaluation]);
+  const kinds = countByKind(failures);
+  const wanted = rig.plan.filter((c) => c.want === 'must').length;
+  const costly = failures.filter((f) => f.loses > 0);
+  return (
+    <section aria-label="What can fail">
+      <h2>
+        <Term id="can-fail">What can fail</Term>
+      </h2>
+      <p>
+        {count(failures.length, 'thing')}:{' '}
+        {FAILURE_KINDS.filter((k) => kinds[k] > 0)
+          .map((k) => count(kinds[k], ...KIND_NAMES[k]))
+          .join(', ')}
+        .
+      </p>
+      {wanted === 0 && (
+        <p className="quiet">The plan says of nothing that it must be heard, so nothing is told as lost.</p>
+      )}
+      {costly.length > 0 && (
+        <table className="table tight">
+          <thead>
+            <tr>
+              <th>Without it</th>
+              <th>Kind</th>
+              <th className="number">Lost, of {wanted} wanted</th>
+            </tr>
+          </thead>
+          <tbody>
+            {costly.slice(0, TOLD).map((f) => (
+              <tr key={`${f.kind} ${f.name} ${f.cableIds[0] ?? f.deviceIds[0]}`}>
+                <td>{f.name}</td>
+                <td className="quiet">{KIND_NAMES[f.kind][0]}</td>
+                <td className="number">{f.loses}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {costly.length > TOLD && <p className="small quiet">Something wanted hangs on {costly.length - TOLD} more.</p>}
+    </section>
   );
 }

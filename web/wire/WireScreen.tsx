@@ -133,7 +133,7 @@ function Wire({ rig, evaluation, findings }: Props) {
           <FindingTable findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} />
         )}
         <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
-        <Papers rig={rig} />
+        <Papers rig={rig} evaluation={evaluation} />
       </div>
       {tap ? (
         <TapCard

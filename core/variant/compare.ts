@@ -1,0 +1,187 @@
+import { check, type Finding, leadsOf, tally } from '#core/check/index.ts';
+import { shoppingList } from '#core/report/index.ts';
+import {
+  type Cable,
+  type Device,
+  findPort,
+  findTypes,
+  type Rig,
+  type SettingValue,
+  settingOf,
+} from '#core/rig/index.ts';
+import { deviceName, evaluate } from '#core/signal/index.ts';
+import { failuresOf } from './failures.ts';
+
+/** One rig in numbers, to be laid beside another. */
+export interface Figures {
+  readonly stops: number;
+  readonly fixes: number;
+  readonly watches: number;
+  readonly boxes: number;
+  readonly programs: number;
+  readonly leads: number;
+  /** Things that can fail, and those of them that take something wanted along. */
+  readonly failures: number;
+  readonly single: number;
+  /** Wanted pairs that are heard, of all that are wanted. */
+  readonly heard: number;
+  readonly wanted: number;
+  /** Most conversions, and the latest sound, on any way that is wanted; ms, nominal. */
+  readonly conversions: number;
+  readonly latestMs: number;
+  /** Boxes, leads and adapters together, low and high, euros, as such things usually cost. */
+  readonly priceEur: readonly [number, number];
+}
+
+/** Something that is in one of two rigs, or otherwise in them. */
+export interface Difference {
+  readonly id: string;
+  readonly where: 'first' | 'second' | 'both';
+  readonly says: string;
+}
+
+export interface Comparison {
+  readonly figures: readonly [Figures, Figures];
+  readonly devices: readonly Difference[];
+  readonly leads: readonly Difference[];
+  readonly settings: readonly Difference[];
+  /** Findings of one alone; what both have is not told. */
+  readonly findings: readonly (Difference & { readonly finding: Finding })[];
+}
+
+/** Two rigs side by side: what each has that the other has not, and what that comes to. Boxes are the same by their ids. */
+export function compareRigs(first: Rig, second: Rig): Comparison {
+  const [a, b] = [lookAt(first), lookAt(second)];
+  return {
+    figures: [figuresOf(a), figuresOf(b)],
+    devices: deviceDifferences(first, second),
+    leads: leadDifferences(first, second),
+    settings: settingDifferences(first, second),
+    findings: [...only(a.findings, b.findings, 'first'), ...only(b.findings, a.findings, 'second')],
+  };
+}
+
+interface Look {
+  readonly rig: Rig;
+  readonly evaluation: ReturnType<typeof evaluate>;
+  readonly findings: readonly Finding[];
+}
+
+function lookAt(rig: Rig): Look {
+  const evaluation = evaluate(rig);
+  return { rig, evaluation, findings: check(rig, evaluation).filter((f) => !f.aside) };
+}
+
+function figuresOf({ rig, evaluation, findings }: Look): Figures {
+  const types = findTypes(rig);
+  const kinds = rig.devices.map((d) => types.get(d.typeId)!);
+  const hardware = kinds.filter((t) => t.family !== 'programs' && t.family !== 'people');
+  const failures = failuresOf(rig, evaluation);
+  const wanted = evaluation.pairs.filter((p) => p.want === 'must');
+  const ways = wanted.flatMap((p) => p.ways.slice(0, 1));
+  const items = shoppingList(rig);
+  const price = (side: 0 | 1) =>
+    hardware.reduce((sum, t) => sum + (t.priceEur?.[side] ?? 0), 0) +
+    items.reduce((sum, item) => sum + item.count * item.price[side], 0);
+  return {
+    ...tally(rig, evaluation, findings),
+    boxes: hardware.length,
+    programs: kinds.filter((t) => t.family === 'programs').length,
+    leads: leadsOf(rig, types).filter((l) => !l.twin).length,
+    failures: failures.length,
+    single: failures.filter((f) => f.loses > 0).length,
+    heard: wanted.filter((p) => p.ways.length > 0).length,
+    wanted: wanted.length,
+    conversions: Math.max(0, ...ways.map((w) => w.conversions)),
+    latestMs: Math.max(0, ...ways.map((w) => w.delay.value.nominal)),
+    priceEur: [price(0), price(1)],
+  };
+}
+
+/** What stands in one list alone, and, where both have it, what differs. */
+function differences<T>(
+  first: ReadonlyMap<string, T>,
+  second: ReadonlyMap<string, T>,
+  say: (value: T, where: 'first' | 'second') => string,
+  changed: (a: T, b: T) => string | null,
+): Difference[] {
+  const gone = [...first].flatMap(([id, a]): Difference[] => {
+    const b = second.get(id);
+    if (b === undefined) return [{ id, where: 'first', says: say(a, 'first') }];
+    const says = changed(a, b);
+    return says === null ? [] : [{ id, where: 'both', says }];
+  });
+  const come = [...second]
+    .filter(([id]) => !first.has(id))
+    .map(([id, b]): Difference => ({ id, where: 'second', says: say(b, 'second') }));
+  return [...gone, ...come];
+}
+
+const byId = <T extends { readonly id: string }>(list: readonly T[]): Map<string, T> =>
+  new Map(list.map((x) => [x.id, x]));
+
+function deviceDifferences(first: Rig, second: Rig): Difference[] {
+  const types = { first: findTypes(first), second: findTypes(second) };
+  const typeName = (d: Device, where: 'first' | 'second') => types[where].get(d.typeId)!.name;
+  return differences(
+    byId(first.devices),
+    byId(second.devices),
+    (d, where) => `${d.name}: ${typeName(d, where)}`,
+    (a, b) => {
+      if (a.typeId !== b.typeId) return `${a.name}: ${typeName(a, 'first')}, there ${typeName(b, 'second')}`;
+      if (a.name !== b.name) return `${a.name}, there ${b.name}`;
+      if (a.fedBy !== b.fedBy) return `${a.name}: fed from another place`;
+      return a.on === b.on ? null : `${a.name}: on another computer`;
+    },
+  );
+}
+
+/** Leads are the same by their ends: ids say nothing to a person. */
+function leadDifferences(first: Rig, second: Rig): Difference[] {
+  const key = ({ from, to }: Cable) => `${from.deviceId}.${from.portId} > ${to.deviceId}.${to.portId}`;
+  const index = (rig: Rig) => new Map(rig.cables.map((c) => [key(c), c]));
+  const rigs = { first, second };
+  const say = (c: Cable, where: 'first' | 'second') => {
+    const rig = rigs[where];
+    const name = ({ deviceId, portId }: Cable['from']) =>
+      `${deviceName(rig, deviceId)}, ${findPort(rig, findTypes(rig), { deviceId, portId })?.name ?? portId}`;
+    return `${name(c.from)}, to ${name(c.to)}`;
+  };
+  return differences(index(first), index(second), say, (a, b) => {
+    if (a.medium !== b.medium) return `${say(a, 'first')}: ${a.medium}, there ${b.medium}`;
+    return a.lengthM === b.lengthM ? null : `${say(a, 'first')}: ${a.lengthM} m, there ${b.lengthM} m`;
+  });
+}
+
+/** Settings of boxes that both have, with the same type. */
+function settingDifferences(first: Rig, second: Rig): Difference[] {
+  const types = findTypes(first);
+  const others = byId(second.devices);
+  return first.devices.flatMap((device) => {
+    const other = others.get(device.id);
+    if (!other || other.typeId !== device.typeId) return [];
+    return types.get(device.typeId)!.settings.flatMap((spec): Difference[] => {
+      const [a, b] = [settingOf(device, spec).value, settingOf(other, spec).value];
+      if (a === b) return [];
+      const word = (value: SettingValue): string => {
+        if (typeof value === 'boolean') return value ? 'on' : 'off';
+        if (spec.kind === 'switch') return spec.options.find((o) => o.value === value)?.label ?? String(value);
+        return `${value} ${spec.kind === 'delay' ? spec.unit : 'dB'}`;
+      };
+      return [
+        {
+          id: `${device.id}.${spec.id}`,
+          where: 'both',
+          says: `${device.name}, ${spec.name}: ${word(a)}, there ${word(b)}`,
+        },
+      ];
+    });
+  });
+}
+
+const only = (here: readonly Finding[], there: readonly Finding[], where: 'first' | 'second') => {
+  const known = new Set(there.map((f) => f.id));
+  return here
+    .filter((f) => !known.has(f.id))
+    .map((finding) => ({ id: finding.id, where, says: finding.asks ?? finding.says, finding }));
+};

@@ -1,0 +1,1 @@
+export { VariantsScreen } from './VariantsScreen.tsx';
