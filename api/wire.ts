@@ -66,3 +66,8 @@ export type Problem = z.infer<typeof Problem>;
 /** The largest rig document and take that the server accepts, bytes. */
 export const LARGEST_RIG_BYTES = 5_000_000;
 export const LARGEST_TAKE_BYTES = 8 * 1024 ** 3;
+export const LARGEST_PHOTO_BYTES = 8_000_000;
+
+/** A photograph that is kept, by the hash of its bytes. */
+export const PhotoRecord = z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{64}$/), bytes: z.int() });
+export type PhotoRecord = z.infer<typeof PhotoRecord>;

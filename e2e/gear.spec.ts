@@ -101,3 +101,19 @@ test('an EDID is read from a file into a screen, a damaged one refused with its 
   await expect(page.getByLabel('Tap', { exact: true })).toContainText('1 mode');
   await expect(page.getByRole('table', { name: 'Findings' })).toContainText('Big screen does not take 3840 × 2160');
 });
+
+test('a photograph is kept with a box, and shown where one looks at it', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire?tap=mixer.strip-1`);
+  const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
+  await page.getByLabel('Photograph of Mixer').setInputFiles('docs/screenshots/wire.png');
+  const photo = page.getByRole('button', { name: 'wire', exact: true });
+  await expect(photo).toBeVisible();
+  await saved;
+  await page.reload();
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/desk`);
+  await page.getByRole('button', { name: /^Strips 9 and 10, input/ }).click();
+  await photo.click();
+  const large = page.getByRole('dialog').getByRole('img', { name: 'Mixer: wire' });
+  await expect(large).toBeVisible();
+  expect(await large.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(1280);
+});

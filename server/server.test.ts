@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { RigList, RigRecord, TakeRecord } from '#api/index.ts';
+import { PhotoRecord, RigList, RigRecord, TakeRecord } from '#api/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { openServer, type Server } from './app.ts';
 
@@ -266,5 +266,45 @@ describe('who may ask', () => {
     expect(one.policy).not.toContain('unsafe-inline');
     expect(await status({}, '/assets/../data/mellow.sqlite')).not.toBe(500);
     expect(await status({}, '/api/nothing')).toBe(404);
+  });
+});
+
+describe('photographs', () => {
+  const JPEG = Uint8Array.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3, 4, 5, 6, 7, 8, 9]);
+  const send = (bytes: Uint8Array<ArrayBuffer>, type = 'application/octet-stream') =>
+    fetch(`${base}/api/photos`, { method: 'POST', headers: { 'Content-Type': type }, body: bytes });
+  const kept = () => readdirSync(join(folder, 'data', 'photos'));
+  it('are kept by their content, once, and come back as the picture that they are', async () => {
+    const first = await send(JPEG);
+    expect(first.status).toBe(201);
+    const { sha256 } = PhotoRecord.parse(await first.json());
+    expect(PhotoRecord.parse(await (await send(JPEG)).json()).sha256).toBe(sha256);
+    expect(kept()).toEqual([sha256]);
+    const back = await fetch(`${base}/api/photos/${sha256}`);
+    expect(back.headers.get('Content-Type')).toBe('image/jpeg');
+    expect(back.headers.get('X-Content-Type-Options')).toBe('nosniff');
+    expect(new Uint8Array(await back.arrayBuffer())).toEqual(JPEG);
+  });
+  it('are refused where they are no pictures, and nothing of them stays', async () => {
+    const page = await send(new TextEncoder().encode('<script>alert(1)</script>'));
+    expect(page.status).toBe(415);
+    expect((await page.json()).detail).toMatch(/no JPEG, PNG or WebP/);
+    expect((await send(new Uint8Array(0))).status).toBe(400);
+    expect((await send(JPEG, 'image/jpeg')).status).toBe(415);
+    expect(kept()).toEqual([]);
+    expect(await ask('GET', `/api/photos/${'a'.repeat(64)}`)).toMatchObject({ status: 404 });
+    expect(await ask('GET', '/api/photos/..%2f..%2fmellow.sqlite')).toMatchObject({ status: 400 });
+  });
+  it('stay while a rig or one of its revisions speaks of them, and go at the next start when none does', async () => {
+    const { sha256 } = await (await send(JPEG)).json();
+    const other = await (await send(Uint8Array.from([...JPEG, 1]))).json();
+    const photos = [{ sha256, name: 'knobs', at: NOW.toISOString() }];
+    const document = { ...boathouse, devices: boathouse.devices.map((d) => (d.id === 'mixer' ? { ...d, photos } : d)) };
+    await ask('POST', '/api/rigs', { id: RIG, document });
+    await ask('PUT', `/api/rigs/${RIG}`, boathouse, { 'If-Match': '"1"' });
+    await stop();
+    await start();
+    expect(kept()).toEqual([sha256]);
+    expect(kept()).not.toContain(other.sha256);
   });
 });

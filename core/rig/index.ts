@@ -36,6 +36,7 @@ export {
   type LeadTask,
   type LevelClass,
   type Measurement,
+  type Photo,
   type PlanCell,
   type PortRef,
   type PortSpec,

@@ -223,8 +223,14 @@ const Device = z.strictObject({
     .string()
     .regex(/^([0-9a-f]{256}){1,8}$/, 'an EDID is one to eight blocks of 128 bytes, in hexadecimal')
     .optional(),
+  /** How it stood when somebody photographed it: knobs, sockets, leads. Known by the hash of the picture. */
+  photos: z
+    .array(z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{64}$/), name: Name, at: z.iso.datetime() }))
+    .max(12)
+    .optional(),
 });
 export type Device = z.infer<typeof Device>;
+export type Photo = NonNullable<Device['photos']>[number];
 
 const PortRef = z.strictObject({ deviceId: Id, portId: Id });
 export type PortRef = z.infer<typeof PortRef>;

@@ -3,7 +3,7 @@ import { type TakeNotes, TakeNotes as TakeNotesShape, type TakeRecord } from '#a
 import type { Database } from '../database.ts';
 import type { Models, TakeRow } from '../models.ts';
 import { HttpProblem, notFound } from '../problem.ts';
-import type { Storage } from './storage.ts';
+import type { Storage } from '../storage.ts';
 
 export interface TakeService {
   list(): Promise<TakeRecord[]>;

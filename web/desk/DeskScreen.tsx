@@ -2,11 +2,12 @@ import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Answer, Finding } from '#core/check/index.ts';
-import { alreadySo, dropTask, findDevice, findTypes, type Rig, tickTask } from '#core/rig/index.ts';
+import { alreadySo, dropTask, findDevice, findTypes, type Photo, type Rig, tickTask } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { BoxFace, count, formatDate, StateMark, useKey, useKeyHint } from '#web/parts/index.ts';
+import { BoxFace, count, formatDate, PhotoRow, Sheet, StateMark, useKey, useKeyHint } from '#web/parts/index.ts';
 import {
   applyStep,
+  photoUrl,
   selectEvaluation,
   selectRig,
   selectWireFindings,
@@ -185,7 +186,9 @@ interface CardProps {
 /** Where to look on the box, and what one may see there. */
 function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
   const { question, task, deviceId, portId, settingId } = item;
-  const type = findTypes(rig).get(findDevice(rig, deviceId)?.typeId ?? '');
+  const device = findDevice(rig, deviceId);
+  const type = findTypes(rig).get(device?.typeId ?? '');
+  const [large, setLarge] = useState<Photo | null>(null);
   return (
     <aside className="card" aria-label={question ? 'Question' : 'To do'}>
       <h2>{deviceName(rig, deviceId)}</h2>
@@ -221,6 +224,12 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
         </p>
       )}
       {type && <BoxFace type={type} portId={portId} settingId={settingId} />}
+      <PhotoRow photos={device?.photos ?? []} urlOf={photoUrl} onOpen={setLarge} />
+      {large && (
+        <Sheet title={`${large.name}, ${formatDate(large.at)}`} onClose={() => setLarge(null)}>
+          <img src={photoUrl(large.sha256)} alt={`${device?.name}: ${large.name}`} style={{ maxWidth: '100%' }} />
+        </Sheet>
+      )}
       {question && question.findings.length > 0 && (
         <>
           <h2>If it is as assumed</h2>

@@ -4,6 +4,7 @@ export { FigureRow, Why } from './FigureRow.tsx';
 export { Frame, type NavEntry } from './Frame.tsx';
 export * from './format.ts';
 export { type KeyHint, KeysProvider, useKey, useKeyHint, useKeyHints } from './keys.tsx';
+export { PhotoRow } from './PhotoRow.tsx';
 export { filterItems, Pick, type PickItem } from './Pick.tsx';
 export { Sheet } from './Sheet.tsx';
 export { hueOf, SourceLetter } from './SourceLetter.tsx';

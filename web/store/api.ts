@@ -1,6 +1,6 @@
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
-import { Problem, RigList, RigRecord, TakeList, TakeNotes, TakeRecord } from '#api/index.ts';
+import { PhotoRecord, Problem, RigList, RigRecord, TakeList, TakeNotes, TakeRecord } from '#api/index.ts';
 
 /** What the server keeps. Every answer is parsed before anything else sees it. */
 export const api = createApi({
@@ -118,3 +118,16 @@ export async function uploadTake(id: string, file: Blob, name: string): Promise<
   return TakeRecord.parse(json);
 }
 export const contentUrl = (takeId: string): string => `/api/takes/${takeId}/content`;
+
+/** Keeps a photograph on the server, as it is; the same one twice is one. */
+export async function uploadPhoto(picture: Blob): Promise<PhotoRecord> {
+  const response = await fetch('/api/photos', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/octet-stream' },
+    body: picture,
+  });
+  const json: unknown = await response.json();
+  if (!response.ok) throw new Error(Problem.parse(json).detail);
+  return PhotoRecord.parse(json);
+}
+export const photoUrl = (sha256: string): string => `/api/photos/${sha256}`;

@@ -1,4 +1,4 @@
-export { api, contentUrl, isOffline, newerNotes, sayProblem, uploadTake } from './api.ts';
+export { api, contentUrl, isOffline, newerNotes, photoUrl, sayProblem, uploadPhoto, uploadTake } from './api.ts';
 export * from './desk.ts';
 export { readDraft, readNotesDraft, writeNotesDraft } from './drafts.ts';
 export { selectFindings, selectStageStates, selectWireFindings } from './findings.ts';

@@ -6,6 +6,7 @@ import { Choice } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { ReplaceDialog } from './DeviceDialogs.tsx';
 import { EdidFacts } from './EdidFacts.tsx';
+import { Photos } from './Photos.tsx';
 
 /** What is said of a box: its name, where it runs, what feeds it, whether it moves; and taken out or replaced. */
 export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; onGone: () => void }) {
@@ -64,6 +65,15 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
       )}
       {type.ports.some((p) => p.direction === 'in' && p.connector.startsWith('hdmi')) && (
         <EdidFacts device={device} onEdid={(next) => set(next, `${device.name}: what it says of itself`)} />
+      )}
+      {type.family !== 'programs' && (
+        <Photos
+          device={device}
+          onPhotos={(photos, label) => {
+            const { photos: _old, ...rest } = device;
+            set(photos.length > 0 ? { ...rest, photos: [...photos] } : rest, label);
+          }}
+        />
       )}
       <p className="row" style={{ marginTop: 10 }}>
         <Button onClick={() => setReplacing(true)}>Replace</Button>

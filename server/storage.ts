@@ -4,10 +4,9 @@ import { access, mkdir, open, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { LARGEST_TAKE_BYTES } from '#api/index.ts';
-import { HttpProblem } from '../problem.ts';
+import { HttpProblem } from './problem.ts';
 
-/** Takes on disk, each under the hash of its content: written aside, made safe, then moved in one step. */
+/** Files on disk, each under the hash of its content: written aside, made safe, then moved in one step. */
 export interface Storage {
   /** @throws HttpProblem 413 over the limit, 400 when nothing came or it broke off */
   keep(body: Readable, promisedBytes: number | null): Promise<{ sha256: string; bytes: number }>;
@@ -20,7 +19,17 @@ export interface Storage {
 
 const PART = '.part';
 
-export async function openStorage(folder: string, largestBytes = LARGEST_TAKE_BYTES): Promise<Storage> {
+/** What is kept there, for the sentences: 'The take', and what to do about one that is too large. */
+export interface Kept {
+  readonly what: string;
+  readonly largestBytes: number;
+  readonly whenTooLarge: string;
+}
+
+export async function openStorage(folder: string, { what, largestBytes, whenTooLarge }: Kept): Promise<Storage> {
+  const tooLarge = () => new HttpProblem(413, 'Too large', `${what} is larger than ${whenTooLarge}`);
+  const brokenOff = () =>
+    new HttpProblem(400, 'Broken off', `${what} did not arrive whole. Nothing was kept: choose the file again.`);
   await mkdir(folder, { recursive: true });
   const pathOf = (sha256: string) => join(folder, sha256);
   return {
@@ -39,7 +48,7 @@ export async function openStorage(folder: string, largestBytes = LARGEST_TAKE_BY
       });
       try {
         await pipeline(body, count, createWriteStream(part));
-        if (bytes === 0) throw new HttpProblem(400, 'Empty', 'The take is empty: no byte came. Choose the file again.');
+        if (bytes === 0) throw new HttpProblem(400, 'Empty', `${what} is empty: no byte came. Choose the file again.`);
         if (promisedBytes !== null && bytes !== promisedBytes) throw brokenOff();
         await sync(part);
         const sha256 = hash.digest('hex');
@@ -73,12 +82,3 @@ async function sync(path: string): Promise<void> {
   await handle.sync();
   await handle.close();
 }
-
-const tooLarge = (): HttpProblem =>
-  new HttpProblem(
-    413,
-    'Too large',
-    'The take is larger than 8 GB. Cut out the part you want to measure and choose that.',
-  );
-const brokenOff = (): HttpProblem =>
-  new HttpProblem(400, 'Broken off', 'The take did not arrive whole. Nothing was kept: choose the file again.');

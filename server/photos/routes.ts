@@ -1,0 +1,26 @@
+import { Router } from 'express';
+import { z } from 'zod';
+import { PhotoRecord } from '#api/index.ts';
+import { HttpProblem } from '../problem.ts';
+import type { PhotoService } from './service.ts';
+
+const Params = PhotoRecord.pick({ sha256: true });
+const Length = z.coerce.number().int().min(0).nullable().catch(null);
+
+export function photoRoutes(photos: PhotoService): Router {
+  const routes = Router();
+  routes.post('/', async (req, res) => {
+    if (!req.is('application/octet-stream'))
+      throw new HttpProblem(415, 'Not accepted', 'A photograph is sent as application/octet-stream.');
+    res.status(201).json(await photos.add(req, Length.parse(req.get('Content-Length') ?? null)));
+  });
+  routes.get('/:sha256', async (req, res, next) => {
+    const { path, type } = await photos.fileOf(Params.parse(req.params).sha256);
+    // The address is the hash of the bytes: it never shows another picture.
+    res.set({ 'Content-Type': type, 'Cache-Control': 'private, max-age=31536000, immutable' });
+    res.sendFile(path, { dotfiles: 'allow', etag: false, lastModified: false, cacheControl: false }, (error) => {
+      if (error && !res.headersSent) next(error);
+    });
+  });
+  return routes;
+}

@@ -1,0 +1,83 @@
+import { Button } from '@chakra-ui/react';
+import { useRef, useState } from 'react';
+import type { Device, Photo } from '#core/rig/index.ts';
+import { formatDate, PhotoRow, Sheet } from '#web/parts/index.ts';
+import { photoUrl, uploadPhoto } from '#web/store/index.ts';
+import { asPhoto } from './photo.ts';
+
+const MOST = 12;
+
+interface Props {
+  readonly device: Device;
+  readonly onPhotos: (photos: readonly Photo[], label: string) => void;
+}
+
+/** Photographs of a box as it stood: looked at large, added from a file or a camera, taken out. */
+export function Photos({ device, onPhotos }: Props) {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [says, setSays] = useState<string | null>(null);
+  const [open, setOpen] = useState<Photo | null>(null);
+  const photos = device.photos ?? [];
+  const add = async (file: File) => {
+    setSays('Keeping the photograph…');
+    try {
+      const { sha256 } = await uploadPhoto(await asPhoto(file));
+      setSays(null);
+      if (photos.some((p) => p.sha256 === sha256)) return setSays('This photograph is there already.');
+      const name =
+        file.name
+          .replace(/\.[^.]*$/, '')
+          .trim()
+          .slice(0, 120) || 'Photograph';
+      onPhotos([...photos, { sha256, name, at: new Date().toISOString() }], `Photograph of ${device.name}`);
+    } catch (error) {
+      const lost = error instanceof TypeError;
+      setSays(
+        lost ? 'The server does not answer. Choose the photograph again when it is back.' : (error as Error).message,
+      );
+    }
+  };
+  return (
+    <>
+      <h2>Photographs</h2>
+      <PhotoRow photos={photos} urlOf={photoUrl} onOpen={setOpen} />
+      <p style={{ marginTop: 6 }}>
+        <Button disabled={photos.length >= MOST} onClick={() => chooser.current?.click()}>
+          Add a photograph
+        </Button>
+      </p>
+      <p className="small quiet">Kept on this computer, without the place that a camera may write into it.</p>
+      <input
+        ref={chooser}
+        type="file"
+        accept="image/*"
+        hidden
+        aria-label={`Photograph of ${device.name}`}
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) void add(file);
+        }}
+      />
+      <p aria-live="polite">{says}</p>
+      {open && (
+        <Sheet title={`${open.name}, ${formatDate(open.at)}`} onClose={() => setOpen(null)}>
+          <img src={photoUrl(open.sha256)} alt={`${device.name}: ${open.name}`} style={{ maxWidth: '100%' }} />
+          <p style={{ marginTop: 10 }}>
+            <Button
+              onClick={() => {
+                setOpen(null);
+                onPhotos(
+                  photos.filter((p) => p !== open),
+                  `Photograph of ${device.name} taken out`,
+                );
+              }}
+            >
+              Take it out
+            </Button>
+          </p>
+        </Sheet>
+      )}
+    </>
+  );
+}
