@@ -4,8 +4,8 @@ import { readGear } from '#core/check/index.ts';
 import { catalogue, type DeviceType, findTypes, type Rig } from '#core/rig/index.ts';
 import { count, Pick, StateMark } from '#web/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { TypeEditor } from './editor/index.ts';
 import { copyType, putType, sealedType } from './own.ts';
-import { TypeEditor } from './TypeEditor.tsx';
 import { TypeSheet } from './TypeSheet.tsx';
 
 /** Gear: every type of box and program, what is inside, and types of one's own. */

@@ -79,15 +79,53 @@ describe('Gear', () => {
     await user.click(screen.getByRole('button', { name: 'Remove' }));
     expect(rigNow(store).types).toEqual([]);
   });
-  it('says where the inside is no JSON, and keeps what was written', async () => {
+  it('makes a sealed box known by fields: what can be set, its delay, a way with what it meets', async () => {
     const user = userEvent.setup();
-    show(<GearScreen />);
+    const { store } = show(<GearScreen />);
     await user.click(screen.getByRole('button', { name: 'A box nobody knows' }));
-    const inside = screen.getByLabelText('Inside, as JSON');
-    await user.clear(inside);
-    await user.type(inside, 'no');
-    expect(screen.getByText(/The inside is not JSON/)).toBeTruthy();
-    expect((inside as HTMLTextAreaElement).value).toBe('no');
+    await user.click(screen.getByRole('button', { name: 'Add a delay' }));
+    await user.click(screen.getByRole('button', { name: 'Add a switch' }));
+    const positions = screen.getByLabelText('Positions of switch-1');
+    await user.clear(positions);
+    await user.type(positions, 'USB, jack{Tab}');
+    await user.click(screen.getByRole('button', { name: 'Add a delay of its own' }));
+    const most = screen.getByLabelText('delay-1, at most');
+    await user.clear(most);
+    await user.type(most, '2');
+    expect(screen.getByText(/a range runs low, nominal, high/)).toBeTruthy();
+    await user.clear(most);
+    await user.type(most, '30,5{Tab}');
+    await user.selectOptions(screen.getByLabelText('A way from'), 'in-1');
+    await user.selectOptions(screen.getByLabelText('A way to'), 'out-1');
+    await user.click(screen.getByRole('button', { name: 'Add a way' }));
+    for (const meets of [
+      /^delay 1 \(delay\)/,
+      /^open while switch 1 is jack/,
+      /^its own delay: 1, 5, 30.5 ms/,
+      /^noise/,
+    ]) {
+      await user.click(screen.getByRole('button', { name: 'Something met on in-1 to out-1' }));
+      const list = screen.getByLabelText('Add to in-1 to out-1');
+      const option = within(list).getByRole('option', { name: meets });
+      await user.selectOptions(list, option);
+    }
+    const noise = screen.getByLabelText('in-1 to out-1, 4: dB');
+    await user.clear(noise);
+    await user.type(noise, '-84{Tab}');
+    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    const [type] = rigNow(store).types;
+    expect(type!.inside).toHaveLength(2);
+    expect(type!.inside[1]).toEqual({
+      from: 'in-1.right',
+      to: 'out-1.right',
+      stages: [
+        { do: 'delay', setting: 'delay-1' },
+        { do: 'door', setting: 'switch-1', openWhen: 'jack' },
+        { do: 'latency', figure: 'delay-1' },
+        { do: 'noise', db: -84 },
+      ],
+    });
+    expect(type!.settings[1]).toMatchObject({ options: [{ value: 'usb' }, { value: 'jack' }], default: 'usb' });
   });
   it('takes in a type that was exported, and refuses another file with a sentence', async () => {
     const user = userEvent.setup();

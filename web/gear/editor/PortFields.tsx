@@ -1,0 +1,102 @@
+import { Button, Input } from '@chakra-ui/react';
+import { CONNECTORS, UNPLUGGED } from '#core/plug/index.ts';
+import type { DeviceType, LevelClass, PortSpec } from '#core/rig/index.ts';
+import { Choice } from '#web/parts/index.ts';
+import { freeName } from './names.ts';
+
+const LEVELS: readonly LevelClass[] = [
+  'air',
+  'microphone',
+  'line',
+  'headphone',
+  'speaker',
+  'digital',
+  'software',
+  'light',
+];
+const CONNECTOR_OPTIONS = [
+  ...CONNECTORS.map((c) => [c.id, c.name] as const),
+  ...[...UNPLUGGED].map((id) => [id, id] as const),
+];
+const withOwn = (connector: string) =>
+  CONNECTOR_OPTIONS.some(([id]) => id === connector)
+    ? CONNECTOR_OPTIONS
+    : [[connector, `${connector} (not known)`] as const, ...CONNECTOR_OPTIONS];
+
+interface Props {
+  readonly draft: DeviceType;
+  readonly onDraft: (draft: DeviceType) => void;
+}
+
+/** Sockets and ends, by fields. */
+export function PortFields({ draft, onDraft }: Props) {
+  const setPort = (at: number, change: Partial<PortSpec>) =>
+    onDraft({ ...draft, ports: draft.ports.map((p, i) => (i === at ? { ...p, ...change } : p)) });
+  return (
+    <>
+      <h2>Sockets and ends</h2>
+      <table className="table tight" aria-label="Sockets and ends">
+        <tbody>
+          {draft.ports.map((p, i) => (
+            <tr key={p.id}>
+              <td>
+                <Input
+                  aria-label={`Name of port ${p.id}`}
+                  value={p.name}
+                  onChange={(e) => setPort(i, { name: e.target.value })}
+                />
+              </td>
+              <td className="quiet">{p.direction}</td>
+              <td>
+                <Choice
+                  label={`Connector of ${p.id}`}
+                  value={p.connector}
+                  options={withOwn(p.connector)}
+                  onChange={(connector) => setPort(i, { connector })}
+                />
+              </td>
+              <td>
+                <Choice
+                  label={`Level of ${p.id}`}
+                  value={p.level}
+                  options={LEVELS.map((l) => [l, l] as const)}
+                  onChange={(level) => setPort(i, { level: level as LevelClass })}
+                />
+              </td>
+              <td className="number">
+                <Button onClick={() => onDraft({ ...draft, ports: draft.ports.filter((_, k) => k !== i) })}>
+                  Take out
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="row" style={{ marginTop: 6 }}>
+        {(['in', 'out'] as const).map((direction) => (
+          <Button
+            key={direction}
+            onClick={() => onDraft({ ...draft, ports: [...draft.ports, newPort(draft, direction)] })}
+          >
+            Add an {direction}put
+          </Button>
+        ))}
+      </p>
+    </>
+  );
+}
+
+function newPort({ ports }: DeviceType, direction: 'in' | 'out'): PortSpec {
+  const id = freeName(direction, new Set(ports.map((p) => p.id)));
+  return {
+    id,
+    name: id.replace('-', ' '),
+    direction,
+    connector: 'jack-35-trs',
+    level: 'line',
+    channels: [
+      { id: 'left', carries: 'sound' },
+      { id: 'right', carries: 'sound' },
+    ],
+  };
+}

@@ -1,0 +1,1 @@
+export { TypeEditor } from './TypeEditor.tsx';
