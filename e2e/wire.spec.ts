@@ -57,14 +57,34 @@ test('leads go out as a table, come back corrected, and a bad row is reported', 
     .getByLabel('Table of leads')
     .setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n1,2') });
   await expect(page.getByText(/The table lacks the column/)).toBeVisible();
-  for (const [button, name, holds] of [
-    ['Wiring sheet', 'Boathouse relay, wiring.svg', 'sheet 1 of 1'],
-    ['Map', 'Boathouse relay, map.svg', 'Mixer'],
+  // Print is asked of the browser with the sheets in place, and nothing stays behind.
+  await page.evaluate(() => {
+    const w = window as unknown as { printed: string[] };
+    w.printed = [];
+    window.print = () => {
+      const [sheet] = document.adoptedStyleSheets.slice(-1);
+      w.printed.push(
+        `${document.querySelectorAll('.print-sheets > svg').length} ${sheet?.cssRules[0]?.cssText} ${document.querySelector('.print-sheets')?.textContent}`,
+      );
+      window.dispatchEvent(new Event('afterprint'));
+    };
+  });
+  for (const [sheets, name, holds, size] of [
+    ['wiring sheet', 'Boathouse relay, wiring.svg', 'sheet 1 of 1', /size: letter;/],
+    ['line map', 'Boathouse relay, map.svg', 'Mixer', /size: letter landscape/],
   ] as const) {
+    await page.getByLabel('Paper').selectOption('letter');
+    await page.getByLabel('Sheets').selectOption({ label: sheets });
     const paper = page.waitForEvent('download');
-    await page.getByRole('button', { name: button, exact: true }).click();
+    await page.getByRole('button', { name: 'Save as SVG' }).click();
     expect((await paper).suggestedFilename()).toBe(name);
     expect(readFileSync((await (await paper).path())!, 'utf8')).toContain(holds);
+    await page.getByRole('button', { name: 'Print', exact: true }).click();
+    const printed = await page.evaluate(() => (window as unknown as { printed: string[] }).printed.pop());
+    expect(printed).toMatch(/^1 /);
+    expect(printed).toMatch(size);
+    expect(printed).toContain(holds);
+    await expect(page.locator('.print-sheets')).toHaveCount(0);
   }
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('table', { name: 'To have' })).toBeVisible();

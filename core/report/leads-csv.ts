@@ -1,8 +1,21 @@
 import { csvFormatRows, csvParseRows } from 'd3-dsv';
+import { PARTS } from '#core/plug/index.ts';
 import { applyEdit, type Edit, findDevice, findPort, findTypes, type Rig } from '#core/rig/index.ts';
 
-const COLUMNS = ['lead', 'from device', 'from port', 'to device', 'to port', 'medium', 'length m', 'known'] as const;
+const COLUMNS = [
+  'lead',
+  'from device',
+  'from port',
+  'to device',
+  'to port',
+  'medium',
+  'length m',
+  'known',
+  'parts',
+  'channels',
+] as const;
 type Column = (typeof COLUMNS)[number];
+const NEEDED: readonly Column[] = ['from device', 'from port', 'to device', 'to port', 'length m'];
 type Cable = Rig['cables'][number];
 
 /** Leads and radio links as a table, RFC 4180; ids as the rig has them, so that it can come back. */
@@ -18,9 +31,14 @@ export function leadsToCsv(rig: Rig): string {
       c.medium,
       String(c.lengthM),
       c.known,
+      // What nobody has looked at is left open; 'none' is a plug that goes straight in.
+      c.parts ? c.parts.join(' + ') || NO_PARTS : '',
+      (c.map ?? []).map((pair) => `${pair.from}=${pair.to}`).join(' '),
     ]);
   return `${csvFormatRows([[...COLUMNS], ...rows])}\r\n`;
 }
+
+const NO_PARTS = 'none';
 
 /** What became of one row: taken in, the same as before, or why not. */
 export interface RowReport {
@@ -54,7 +72,7 @@ export class CsvError extends Error {
 export function leadsFromCsv(rig: Rig, text: string): LeadsRead {
   const [head, ...body] = csvParseRows(text.replace(/^\uFEFF/, ''));
   const names = (head ?? []).map((h) => h.trim().toLowerCase());
-  const missing = COLUMNS.filter((c) => !['lead', 'medium', 'known'].includes(c) && !names.includes(c));
+  const missing = NEEDED.filter((c) => !names.includes(c));
   if (missing.length > 0)
     throw new CsvError(
       `The table lacks the column ${missing.map((m) => `'${m}'`).join(', ')}. Export the leads once to see how it is.`,
@@ -97,6 +115,8 @@ function readRow(
     return { why: `'${cell('length m')}' is no length in metres, 0 to 1000.` };
   const medium = cell('medium') || 'lead';
   if (medium !== 'lead' && medium !== 'radio') return { why: `'${medium}' is no medium here. Write lead or radio.` };
+  const more = readMore(cell);
+  if ('why' in more) return more;
   const same = (c: Cable) =>
     c.from.deviceId === from.deviceId &&
     c.from.portId === from.portId &&
@@ -104,13 +124,14 @@ function readRow(
     c.to.portId === to.portId;
   const known = rig.cables.find(same);
   if (known) {
-    if (known.lengthM === lengthM && known.medium === medium) return { id: known.id, says: '', edits: [] };
+    const next: Cable = { ...known, medium, lengthM, ...more };
+    if (JSON.stringify({ ...known, ...next }) === JSON.stringify(known)) return { id: known.id, says: '', edits: [] };
     return {
       id: known.id,
-      says: `${known.id}: ${known.lengthM} to ${lengthM} m`,
+      says: `${known.id}: ${known.lengthM === lengthM ? 'parts or channels' : `${known.lengthM} to ${lengthM} m`}`,
       edits: [
         { kind: 'unplug', cableId: known.id },
-        { kind: 'plug', cable: { ...known, medium, lengthM, known: 'seen' } },
+        { kind: 'plug', cable: { ...next, known: 'seen' } },
       ],
     };
   }
@@ -119,8 +140,23 @@ function readRow(
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '');
   const id = freeId(rig, wanted || `${from.deviceId}-${to.deviceId}`.slice(0, 56));
-  const cable: Cable = { id, from, to, medium, lengthM, known: 'seen' };
+  const cable: Cable = { id, from, to, medium, lengthM, known: 'seen', ...more };
   return { id, says: `${id}: plugged`, edits: [{ kind: 'plug', cable }] };
+}
+
+/** Parts by the list of leads and adapters, channels as 'left=ch-3'; nothing where the cells are empty. */
+function readMore(cell: (column: Column) => string): Pick<Cable, 'parts' | 'map'> | { why: string } {
+  const parts = cell('parts')
+    .split('+')
+    .map((p) => p.trim())
+    .filter((p) => p !== '' && p !== NO_PARTS);
+  const unknown = parts.find((p) => !PARTS.some((known) => known.id === p));
+  if (unknown) return { why: `'${unknown}' is no lead or adapter of the list.` };
+  const pairs = cell('channels').split(/\s+/).filter(Boolean);
+  const map = pairs.map((pair) => pair.split('=')).map(([from = '', to = '']) => ({ from, to }));
+  if (map.some((m) => m.from === '' || m.to === ''))
+    return { why: `'${cell('channels')}' says no channels. Write left=ch-3 right=ch-4.` };
+  return { ...(cell('parts') !== '' && { parts }), ...(map.length > 0 && { map }) };
 }
 
 function freeId(rig: Rig, wanted: string): string {

@@ -33,6 +33,38 @@ describe('leads as CSV', () => {
     const read = withRows('Spare lead!,phone,jack,mixer,strip-5-6,lead,2,seen');
     expect(read.rows).toEqual([{ line: 2, ok: true, says: 'spare-lead: plugged' }]);
   });
+  it('bring parts and channels along, and leave what is not written', () => {
+    const parts = ['lead-xlr-f-xlr-m'];
+    const map = [{ from: 'left', to: 'right' }];
+    const rich: Rig = {
+      ...rig,
+      cables: rig.cables.map((c) =>
+        c.id === 'wren-xlr'
+          ? { ...c, parts }
+          : c.id === 'phone-line'
+            ? { ...c, map }
+            : c.id === 'camera-hdmi'
+              ? { ...c, parts: [] }
+              : c,
+      ),
+    };
+    const back = applied(rig, leadsToCsv(rich));
+    for (const id of ['wren-xlr', 'phone-line', 'camera-hdmi'])
+      expect(back.cables.find((c) => c.id === id)).toEqual({ ...rich.cables.find((c) => c.id === id), known: 'seen' });
+    expect(leadsFromCsv(rich, leadsToCsv(rig)).edit).toBeNull();
+    const said = leadsFromCsv(
+      rig,
+      [
+        `${HEAD},parts,channels`,
+        ',camera,hdmi,camera-capture,hdmi,lead,2,seen,a-string,',
+        ',camera,hdmi,camera-capture,hdmi,lead,2,seen,,left',
+      ].join('\n'),
+    ).rows.map((r) => r.says);
+    expect(said).toEqual([
+      "'a-string' is no lead or adapter of the list.",
+      "'left' says no channels. Write left=ch-3 right=ch-4.",
+    ]);
+  });
   it('are reported row by row; what is good is taken, the rest is left', () => {
     const read = withRows(
       ',camera,hdmi,camera-capture,hdmi,lead,2.5,seen',

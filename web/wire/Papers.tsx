@@ -18,6 +18,23 @@ import type { Evaluation } from '#core/signal/index.ts';
 import { countByKind, FAILURE_KINDS, type FailureKind, failuresOf } from '#core/variant/index.ts';
 import { Choice, count, formatNumber, StateMark, saveAs, Term } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { printSheets } from './print-sheets.ts';
+
+type SheetKind = 'wiring' | 'labels' | 'map';
+
+/** What there is on paper, and whether its pages lie across. */
+const SHEETS: Record<
+  SheetKind,
+  {
+    readonly name: string;
+    readonly across: boolean;
+    readonly make: (rig: Rig, evaluation: Evaluation, paper: Paper) => readonly string[];
+  }
+> = {
+  wiring: { name: 'wiring sheet', across: false, make: (rig, _, paper) => wiringSheets(rig, paper) },
+  labels: { name: 'lead labels', across: false, make: (rig, _, paper) => labelSheets(rig, paper) },
+  map: { name: 'line map', across: true, make: (rig, evaluation, paper) => [mapSheet(rig, evaluation, paper)] },
+};
 
 /** What to have, and the rig on paper: tables out and in, the graph, the printer. */
 export function Papers({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
@@ -26,13 +43,18 @@ export function Papers({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }
   const [rows, setRows] = useState<readonly RowReport[]>([]);
   const [says, setSays] = useState<string | null>(null);
   const [paper, setPaper] = useState<Paper>('a4');
-  const save = (what: string, sheets: readonly string[]) => {
+  const [kind, setKind] = useState<SheetKind>('wiring');
+  const put = (out: (sheets: readonly string[]) => void) => {
+    const sheets = SHEETS[kind].make(rig, evaluation, paper);
     if (sheets.length === 0) return setSays('This rig has no leads: there is nothing to put on paper.');
+    setSays(null);
+    out(sheets);
+  };
+  const save = (sheets: readonly string[]) =>
     sheets.forEach((sheet, i) => {
       const n = sheets.length > 1 ? ` ${i + 1}` : '';
-      saveAs(`${rig.name}, ${what}${n}.svg`, sheet, 'image/svg+xml');
+      saveAs(`${rig.name}, ${kind}${n}.svg`, sheet, 'image/svg+xml');
     });
-  };
   const importCsv = async (file: File) => {
     setRows([]);
     if (file.size > LARGEST_RIG_BYTES)
@@ -70,10 +92,14 @@ export function Papers({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }
             ]}
             onChange={(p) => setPaper(p as Paper)}
           />
-          <Button onClick={() => save('wiring', wiringSheets(rig, paper))}>Wiring sheet</Button>
-          <Button onClick={() => save('labels', labelSheets(rig, paper))}>Lead labels</Button>
-          <Button onClick={() => save('map', [mapSheet(rig, evaluation, paper)])}>Map</Button>
-          <Button onClick={() => window.print()}>Print</Button>
+          <Choice
+            label="Sheets"
+            value={kind}
+            options={Object.entries(SHEETS).map(([id, { name }]) => [id, name] as const)}
+            onChange={(k) => setKind(k as SheetKind)}
+          />
+          <Button onClick={() => put((sheets) => printSheets(sheets, paper, SHEETS[kind].across))}>Print</Button>
+          <Button onClick={() => put(save)}>Save as SVG</Button>
         </span>
       </div>
       <input
