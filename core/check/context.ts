@@ -1,6 +1,7 @@
-import { type Device, type DeviceType, findTypes, portsOf, type Rig, settingOf, settingsOf } from '#core/rig/index.ts';
+import { findTypes, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import type { Box, Context, SettingSeen } from './finding.ts';
+import { type Box, boxOf } from './box.ts';
+import type { Context } from './finding.ts';
 import { leadsOf } from './leads.ts';
 import { pictureRuns } from './picture-runs.ts';
 
@@ -22,23 +23,4 @@ export function contextOf(rig: Rig, evaluation: Evaluation): Context {
     plugged,
     pictures: pictureRuns(evaluation, box, rig),
   };
-}
-
-const kept = new WeakMap<Device, Box>();
-
-/** The same box as long as the device and its type are the same. */
-function boxOf(device: Device, type: DeviceType): Box {
-  const before = kept.get(device);
-  if (before?.type === type) return before;
-  const box: Box = {
-    device,
-    type,
-    port: (id) => portsOf(type).get(id),
-    setting: (id): SettingSeen | null => {
-      const spec = settingsOf(type).get(id);
-      return spec ? { ...settingOf(device, spec), spec } : null;
-    },
-  };
-  kept.set(device, box);
-  return box;
 }

@@ -1,5 +1,6 @@
 import type { PortSpec } from '#core/rig/index.ts';
-import { type Box, type Context, type Rule, rule, type SettingSeen, setFix } from './finding.ts';
+import type { Box, SettingSeen } from './box.ts';
+import { type Context, type Rule, rule, setFix } from './finding.ts';
 import type { LeadEnd } from './leads.ts';
 
 /** Ends that something is at: cables of whatever kind, and whoever listens there. */

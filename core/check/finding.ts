@@ -1,18 +1,7 @@
 import type { Mode } from '#core/picture/index.ts';
-import type {
-  Aside,
-  Change,
-  Device,
-  DeviceType,
-  Edit,
-  Known,
-  PortSpec,
-  Rig,
-  SettingSpec,
-  SettingValue,
-  Types,
-} from '#core/rig/index.ts';
+import type { Aside, Change, Edit, PortSpec, Rig, SettingValue, Types } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
+import type { Box, SettingSeen } from './box.ts';
 import type { LeadSeen } from './leads.ts';
 
 /** `stop`: will not work, or can harm; `fix`: will be heard or seen; `watch`: may be. */
@@ -63,19 +52,6 @@ export interface Finding {
   readonly aside: Aside | null;
 }
 
-export interface SettingSeen {
-  readonly value: SettingValue;
-  readonly known: Known;
-  readonly spec: SettingSpec;
-}
-/** A device with its type, and what stands on it. */
-export interface Box {
-  readonly device: Device;
-  readonly type: DeviceType;
-  port(id: string): PortSpec | undefined;
-  /** Null where the type has no such setting. */
-  setting(id: string): SettingSeen | null;
-}
 /** A picture on its way: what an output sends, and every end that it comes to. */
 export interface PictureRun {
   readonly from: Box;

@@ -1,7 +1,8 @@
 import { connectorOf } from '#core/plug/index.ts';
 import type { Edit } from '#core/rig/index.ts';
 import { settingOf } from '#core/rig/index.ts';
-import type { Box, Context, Fix, Rule } from './finding.ts';
+import type { Box } from './box.ts';
+import type { Context, Fix, Rule } from './finding.ts';
 import { rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';

@@ -1,15 +1,5 @@
 import { connectorOf } from '#core/plug/index.ts';
-import {
-  type Device,
-  type DeviceType,
-  findDevice,
-  portsOf,
-  type Rig,
-  settingOf,
-  settingsOf,
-  type Types,
-} from '#core/rig/index.ts';
-import type { SettingSeen } from './finding.ts';
+import { type Device, type DeviceType, findDevice, portsOf, type Rig, type Types } from '#core/rig/index.ts';
 
 type Cable = Rig['cables'][number];
 type Port = DeviceType['ports'][number];
@@ -66,12 +56,6 @@ export function leadBetween(rig: Rig, types: Types, cable: Cable): LeadSeen {
 function endAt(device: Device, types: Types, { portId }: Cable['from']): LeadEnd {
   const type = types.get(device.typeId)!;
   return { at: `${device.id}/${portId}`, device, type, port: portsOf(type).get(portId)! };
-}
-
-/** A setting of the box at one end; null where its type has none such. */
-export function settingAt({ device, type }: LeadEnd, id: string): SettingSeen | null {
-  const spec = settingsOf(type).get(id);
-  return spec ? { ...settingOf(device, spec), spec } : null;
 }
 
 /** The question about a lead that nobody has looked at; null once it is known. */

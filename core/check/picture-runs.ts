@@ -1,7 +1,8 @@
 import { type Mode, parseMode } from '#core/picture/index.ts';
 import type { PortSpec, Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import type { Box, PictureRun } from './finding.ts';
+import type { Box } from './box.ts';
+import type { PictureRun } from './finding.ts';
 
 const modes = new Map<string, Mode | null>();
 /** A mode as switches name it, '3840x2160-60'; null for what is none. */

@@ -15,16 +15,8 @@ import {
   whyNot,
 } from '#core/picture/index.ts';
 import { hertz } from '#core/units/index.ts';
-import {
-  type Box,
-  type Context,
-  type Draft,
-  type PictureEnd,
-  type PictureRun,
-  type Rule,
-  rule,
-  setFix,
-} from './finding.ts';
+import type { Box } from './box.ts';
+import { type Context, type Draft, type PictureEnd, type PictureRun, type Rule, rule, setFix } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { modeOf } from './picture-runs.ts';
 

@@ -1,8 +1,9 @@
 import { connectorOf } from '#core/plug/index.ts';
 import { type DeviceType, type PowerKind, settingOf } from '#core/rig/index.ts';
-import { type Box, type Context, type Rule, rule, type SettingSeen, setFix } from './finding.ts';
+import { type Box, type SettingSeen, settingSeen } from './box.ts';
+import { type Context, type Rule, rule, setFix } from './finding.ts';
 import { type LeadDraft, leadRule } from './lead-rule.ts';
-import { askLead, type LeadSeen, onLead, settingAt } from './leads.ts';
+import { askLead, type LeadSeen, onLead } from './leads.ts';
 
 const PHANTOM = { says: '48 V through 6.8 kohm, 10 mA at most', source: 'IEC 61938' };
 const USB = {
@@ -16,7 +17,7 @@ const HUNGRY_MILLIAMPS = 400;
 /** Whether a socket's power is on: by its switch, or always. */
 function standing({ to }: LeadSeen, kind: PowerKind): { on: boolean; seen: SettingSeen | null } {
   const { gives } = to.port;
-  const seen = gives?.setting ? settingAt(to, gives.setting) : null;
+  const seen = gives?.setting ? settingSeen(to.device, to.type, gives.setting) : null;
   return { on: gives?.kind === kind && (!seen || seen.value === 'on' || seen.value === true), seen };
 }
 

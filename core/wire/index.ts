@@ -1,6 +1,8 @@
-export { addDevice, addDevices, nameFor, type Replaced, removeDevice, replaceDevice } from './devices.ts';
+export { addDevice, addDevices, nameFor } from './add.ts';
 export { addNamed, boxesNamed, type NamedBox, type NamedEnd } from './named.ts';
 export { OCCASIONS, type Occasion, rigFor } from './occasions.ts';
 export { type Effect, effectOf, type Offer, offersFor } from './offers.ts';
+export { removeDevice } from './remove.ts';
+export { type Replaced, replaceDevice } from './replace.ts';
 export { freeId, joinSockets, mediumOf, type Socket, socketsOf, usualLength } from './sockets.ts';
 export { readTyped, type Typed, type TypedBox, type TypedLead, typeFor } from './typed.ts';

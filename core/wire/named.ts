@@ -1,5 +1,5 @@
 import { applyEdit, type Edit, findTypes, type Rig } from '#core/rig/index.ts';
-import { addDevice } from './devices.ts';
+import { addDevice } from './add.ts';
 import type { Offer } from './offers.ts';
 import { bestBetween } from './typed.ts';
 

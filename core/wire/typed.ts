@@ -1,5 +1,5 @@
 import { applyEdit, type Device, type DeviceType, type Edit, findTypes, type Rig } from '#core/rig/index.ts';
-import { addDevice } from './devices.ts';
+import { addDevice } from './add.ts';
 import { type Offer, offersFor } from './offers.ts';
 import { socketsOf } from './sockets.ts';
 

@@ -1,0 +1,134 @@
+import {
+  applyEdit,
+  type Device,
+  type DeviceType,
+  type Edit,
+  findTypes,
+  type PortSpec,
+  type Rig,
+} from '#core/rig/index.ts';
+import { freeId } from './sockets.ts';
+
+type Source = Rig['sources'][number];
+type Listener = Rig['listeners'][number];
+
+/** How loud what begins at a port usually is, in its scale: dB SPL at its distance, dBFS, dBu. */
+const USUAL_LEVEL: Partial<Record<PortSpec['level'], [number, number, number]>> = {
+  air: [74, 77, 80],
+  digital: [-26, -20, -14],
+  software: [-26, -20, -14],
+  headphone: [-20, -14, -8],
+  line: [-14, -8, -2],
+};
+
+const has = (port: PortSpec, carries: 'sound' | 'picture'): boolean => port.channels.some((c) => c.carries === carries);
+const beginsAt = (type: DeviceType, port: PortSpec): boolean =>
+  port.direction === 'out' && !type.inside.some((w) => w.to.startsWith(`${port.id}.`));
+
+/** The source that begins in a device, where one does: what nothing within leads to. */
+function sourceOf(rig: Rig, device: Device, type: DeviceType): Source | null {
+  const sound = type.ports.find((p) => beginsAt(type, p) && has(p, 'sound'));
+  if (!sound) return null;
+  const picture = has(sound, 'picture') ? sound : type.ports.find((p) => beginsAt(type, p) && has(p, 'picture'));
+  const taken = new Set(rig.sources.map((s) => s.letter));
+  const letters = [...device.name.toUpperCase().replace(/[^A-Z0-9]/g, ''), ...'ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789'];
+  const letter = letters.find((l) => !taken.has(l)) ?? 'X';
+  const at = (port: PortSpec) => ({ deviceId: device.id, portId: port.id });
+  return {
+    id: freeId(new Set(rig.sources.map((s) => s.id)), device.id),
+    name: device.name,
+    letter,
+    hue: (rig.sources.length % 8) + 1,
+    sound: at(sound),
+    ...(picture && { picture: at(picture) }),
+    level: USUAL_LEVEL[sound.level] ?? [-26, -20, -14],
+  };
+}
+
+/** Who gets something at a device: what it records or streams, and ears. */
+function listenersOf(rig: Rig, device: Device, type: DeviceType): Listener[] {
+  const ends = type.ports.filter(
+    (p) =>
+      has(p, 'sound') &&
+      (p.connector === 'file' ||
+        p.id === 'stream' ||
+        (p.id === 'ears' &&
+          (type.family === 'headphones' || type.family === 'two-way' || device.typeId === 'audience'))),
+  );
+  const view = type.ports.find((p) => p.id === 'view' || p.id === 'eyes');
+  const taken = new Set(rig.listeners.map((l) => l.id));
+  return ends.map((port): Listener => {
+    const id = freeId(taken, ends.length > 1 ? `${device.id}-${port.id}` : device.id);
+    taken.add(id);
+    const picture = has(port, 'picture') ? port : view;
+    return {
+      id,
+      name: (ends.length > 1 ? `${device.name}, ${port.name}` : device.name).slice(0, 120),
+      sound: { deviceId: device.id, portId: port.id },
+      ...(picture && { picture: { deviceId: device.id, portId: picture.id } }),
+    };
+  });
+}
+
+const idFrom = (name: string): string =>
+  name
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 56) || 'device';
+
+/** 'Screen with headphone jack' is called 'Screen'; a second one 'Screen 2'. */
+export function nameFor(rig: Rig, type: DeviceType): string {
+  const short = type.name.split(/,| with | without | over | for | in the /)[0]!.trim();
+  const names = new Set(rig.devices.map((d) => d.name));
+  let name = short;
+  for (let n = 2; names.has(name); n++) name = `${short} ${n}`;
+  return name;
+}
+
+/** A device of a type, with the source that begins in it and who hears at it; a program on the one computer there is. */
+export function addDevice(rig: Rig, type: DeviceType, name = nameFor(rig, type)): { edit: Edit; device: Device } {
+  const types = findTypes(rig);
+  const computers = rig.devices.filter((d) => {
+    const t = types.get(d.typeId)!;
+    return t.family === 'computers' && t.power?.feeds !== undefined;
+  });
+  const device: Device = {
+    id: freeId(new Set(rig.devices.map((d) => d.id)), idFrom(name)),
+    typeId: type.id,
+    name,
+    settings: {},
+    ...(type.family === 'programs' && computers.length === 1 && { on: computers[0]!.id }),
+  };
+  const source = sourceOf(rig, device, type);
+  return {
+    device,
+    edit: {
+      kind: 'batch',
+      edits: [
+        { kind: 'add-device', device },
+        ...(source ? [{ kind: 'add-source' as const, source }] : []),
+        ...listenersOf(rig, device, type).map((listener): Edit => ({ kind: 'add-listener', listener })),
+      ],
+    },
+  };
+}
+
+/** So many devices of each type, one after another. */
+export function addDevices(rig: Rig, counts: ReadonlyMap<string, number>): Edit {
+  const types = findTypes(rig);
+  const edits: Edit[] = [];
+  let now = rig;
+  for (const [typeId, count] of counts) {
+    const type = types.get(typeId);
+    for (let n = 0; type && n < count; n++) {
+      const { edit } = addDevice(now, type);
+      const done = applyEdit(now, edit);
+      if (!done.ok) break;
+      edits.push(edit);
+      now = done.rig;
+    }
+  }
+  return { kind: 'batch', edits };
+}
