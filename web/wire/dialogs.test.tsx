@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { desk } from '#core/check/check.testkit.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
@@ -84,6 +84,69 @@ describe('Add a device', () => {
     expect(within(screen.getByRole('status')).getByText(/2 boxes more and 1 lead, assumed/)).toBeTruthy();
     await user.keyboard('{Enter}');
     expect(rig().cables).toMatchObject([{ known: 'assumed', medium: 'lead' }]);
+  });
+});
+
+describe('several at once', () => {
+  it('are ticked with counts, one more by Enter, and put on the desk by Ctrl and Enter in one step', async () => {
+    const { user, rig, store } = open(desk({}, []));
+    await user.keyboard('{Shift>}a{/Shift}');
+    await user.keyboard('person{Enter}{Enter}');
+    await user.keyboard('television{Enter}');
+    await user.click(screen.getByRole('button', { name: 'One Person more' }));
+    await user.click(screen.getByRole('button', { name: 'One Television less' }));
+    expect(screen.queryByRole('row', { name: /^Television/ })).toBeNull();
+    screen.getByRole('combobox', { name: 'Kind of box' }).focus();
+    await user.keyboard('{Control>}{Enter}{/Control}');
+    expect(
+      rig()
+        .devices.map((d) => d.name)
+        .sort(),
+    ).toEqual(['Person', 'Person 2', 'Person 3']);
+    store.dispatch(undoStep());
+    expect(rig().devices).toEqual([]);
+  });
+});
+
+describe('what the computer names', () => {
+  const named = (ends: readonly Partial<MediaDeviceInfo>[], more: object = {}) => {
+    vi.stubGlobal('navigator', {
+      ...globalThis.navigator,
+      mediaDevices: {
+        enumerateDevices: async () => ends,
+        getUserMedia: async () => ({ getTracks: () => [] }),
+        ...more,
+      },
+    });
+    return open(desk({}, []));
+  };
+  const look = async (user: ReturnType<typeof userEvent.setup>) => {
+    await user.keyboard('a');
+    await user.click(screen.getByRole('button', { name: 'What this computer names' }));
+  };
+  it('comes to the desk as the type that one says, or is left out', async () => {
+    const { user, rig } = named([
+      { kind: 'audioinput', label: 'Broadcast mic', groupId: 'a', deviceId: '1' },
+      { kind: 'videoinput', label: 'Lid picture', groupId: 'b', deviceId: '2' },
+    ]);
+    await look(user);
+    await user.selectOptions(await screen.findByLabelText('What Lid picture is'), '');
+    await user.click(screen.getByRole('button', { name: 'Put 1 box on the desk' }));
+    expect(
+      rig()
+        .devices.map((d) => d.name)
+        .sort(),
+    ).toEqual(['Broadcast mic', 'Computer']);
+  });
+  it('is asked for, where the browser tells no names yet; refused, one types instead', async () => {
+    const { user } = named([{ kind: 'audioinput', label: '', groupId: '', deviceId: '' }], {
+      getUserMedia: async () => {
+        throw new DOMException('no', 'NotAllowedError');
+      },
+    });
+    await look(user);
+    await user.click(await screen.findByRole('button', { name: 'Ask for the names' }));
+    expect(await screen.findByText(/was not given leave/)).toBeTruthy();
   });
 });
 

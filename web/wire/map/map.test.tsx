@@ -9,7 +9,18 @@ import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
 import { WireScreen } from '../index.ts';
-import { balloonsOf, beside, broken, isolated, middleOf, strandOffset, strandWidth, tappedCables } from './drawn.ts';
+import {
+  balloonsOf,
+  beside,
+  broken,
+  extentsOf,
+  isolated,
+  middleOf,
+  strandOffset,
+  strandWidth,
+  tappedCables,
+  withinView,
+} from './drawn.ts';
 import { bringIn, fitView, zoomAt } from './useView.ts';
 
 beforeEach(() => stubServer(noServer));
@@ -89,6 +100,20 @@ describe('the view', () => {
     const view = { x: 0, y: 0, scale: 1 };
     expect(bringIn(view, 800, 400, 400, 200)).toEqual(view);
     expect(bringIn(view, 800, 400, 1000, 200).x).toBe(260);
+  });
+});
+
+describe('what is out of view', () => {
+  it('is not drawn, and everything is when all of the map is shown', () => {
+    const extents = [...extentsOf(map.drawing).values()];
+    const fitted = fitView(map.drawing.widthPx, map.drawing.heightPx, 824, 424);
+    expect(extents.every((e) => withinView(e, fitted, 824, 424))).toBe(true);
+    const corner = { x: 0, y: 0, scale: 3 };
+    const seen = extents.filter((e) => withinView(e, corner, 600, 300));
+    expect(seen.length).toBeGreaterThan(0);
+    expect(seen.length).toBeLessThan(extents.length);
+    const away = { x: 1e6, y: 1e6, scale: 1 };
+    expect(extents.some((e) => withinView(e, away, 824, 424))).toBe(false);
   });
 });
 
