@@ -141,7 +141,8 @@ export const rule = (
 const known = (seen: SettingSeen): string => {
   const { value, spec } = seen;
   if (spec.kind === 'switch') return spec.options.find((o) => o.value === value)?.label ?? String(value);
-  return typeof value === 'boolean' ? (value ? 'on' : 'off') : String(value);
+  if (typeof value === 'boolean') return value ? 'on' : 'off';
+  return `${value} ${spec.kind === 'delay' ? spec.unit : 'dB'}`;
 };
 
 /** Where a finding rests on a setting that nobody has looked at: the question; null once it is known. */

@@ -1,6 +1,14 @@
 import { applyEdit, findDevice, findTypes, settingOf } from '#core/rig/index.ts';
-import { deviceName, type Evaluation, evaluate, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
-import { type Context, type Fix, type Reason, type Rule, rule, type Severity, type Stage } from './finding.ts';
+import {
+  deviceName,
+  type Evaluation,
+  evaluate,
+  type Pair,
+  SCALE_UNITS,
+  type Stop,
+  whereItStops,
+} from '#core/signal/index.ts';
+import { type Context, type Fix, type Reason, type Rule, rule, type Severity, type Stage, setFix } from './finding.ts';
 
 const nameOf = (list: readonly { id: string; name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
@@ -104,12 +112,30 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
   ),
 );
 
+const stopOf = ({ rig, evaluation }: Context, { sourceId, listenerId }: Pair): Stop | null => {
+  const source = rig.sources.find((s) => s.id === sourceId)!;
+  const listener = rig.listeners.find((l) => l.id === listenerId)!;
+  return whereItStops(evaluation.graph, source.sound, listener.sound);
+};
+
+/** 'shut at Mixer, Strip 1, mute, then at …'; or how far it comes where there is no way. */
+function sayStop(context: Context, pair: Pair): string {
+  const stop = stopOf(context, pair);
+  const name = (id: string) => context.box(id).device.name;
+  if (stop?.kind === 'shut')
+    return `it is shut at ${stop.doors.map((d) => `${name(d.deviceId)}, ${context.box(d.deviceId).setting(d.settingId)?.spec.name ?? d.settingId}`).join(', then at ')}`;
+  if (stop?.kind === 'no-way' && stop.reaches.length > 0)
+    return `nothing leads on from ${stop.reaches.map(name).join(', ')}`;
+  return 'no way to it is open';
+}
+
 /** What a verdict on a pair rests on: its times, where time is the matter; the ways and their levels otherwise. */
-function reasonsFor({ rig }: Context, pair: Pair): Reason[] {
+function reasonsFor(context: Context, pair: Pair): Reason[] {
+  const { rig } = context;
   const terms = pair.ways[0]?.offset?.terms ?? [];
   if (terms.length > 0 && TIME_WORDS.has(pair.verdict.word))
     return terms.map((t) => ({ says: `${t.label}: ${t.value.nominal.toFixed(1)} ${t.unit}`, source: t.source }));
-  if (pair.ways.length === 0) return [{ says: 'no way to it is open', source: 'the ways of this rig' }];
+  if (pair.ways.length === 0) return [{ says: sayStop(context, pair), source: 'the ways of this rig' }];
   return pair.ways.slice(0, WAYS_TOLD).map((way) => ({
     says: `by ${way.deviceIds.map((id) => deviceName(rig, id)).join(', ')}: ${way.levelDb.nominal.toFixed(0)} ${SCALE_UNITS[way.scale]}`,
     source: 'the ways of this rig, typical levels',
@@ -235,12 +261,26 @@ function shutDoors(context: Context, pair: Pair, settings: readonly string[]): F
   return thatMend(context, pair, fixes);
 }
 
-/** Doors that are shut now, one of which is all that is missing. */
+/** All doors of the way with the fewest shut ones, as one fix. */
+function openWay(context: Context, pair: Pair): Fix[] {
+  const stop = stopOf(context, pair);
+  if (stop?.kind !== 'shut' || stop.doors.length < 2) return [];
+  const fixes = stop.doors.flatMap((d) => setFix(context.box(d.deviceId), d.settingId, d.opensAt));
+  return [
+    {
+      label: fixes.map((f) => f.label).join('; '),
+      changes: fixes.flatMap((f) => f.changes),
+      edit: { kind: 'batch', edits: fixes.map((f) => f.edit) },
+    },
+  ];
+}
+
+/** Doors that are shut now: one that is all that is missing, else all on the way that has the fewest. */
 function openDoors(context: Context, pair: Pair): Fix[] {
   const { rig, evaluation } = context;
   const types = findTypes(rig);
   const shut = [...new Set(evaluation.graph.shut.map((s) => `${s.deviceId}.${s.settingId}`))];
-  const fixes = shut.flatMap((key): Fix[] => {
+  const single = shut.flatMap((key): Fix[] => {
     const [deviceId, settingId] = key.split('.') as [string, string];
     const device = findDevice(rig, deviceId)!;
     const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
@@ -250,5 +290,5 @@ function openDoors(context: Context, pair: Pair): Fix[] {
       return [setTo(`${label}: up to 0 dB`, deviceId, settingId, Math.min(0, spec.max))];
     return [];
   });
-  return thatMend(context, pair, fixes);
+  return thatMend(context, pair, [...single, ...openWay(context, pair)]);
 }

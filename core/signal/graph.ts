@@ -1,3 +1,4 @@
+import type { SettingValue } from '#core/rig/index.ts';
 import type { Interval } from '#core/units/index.ts';
 
 /** The scale that a level is read in: sound pressure, volts against 0.775 V, or digital full scale. */
@@ -50,12 +51,20 @@ export interface Edge {
   readonly settings: readonly string[];
 }
 
-/** A door that is shut: nothing passes from one node to the other, and this setting is why. */
+/** A setting that has to stand so for anything to pass. */
+export interface Door {
+  readonly settingId: string;
+  readonly opensAt: SettingValue;
+}
+
+/** A way that is shut: nothing passes from one node to the other, and these settings are why. */
 export interface Shut {
   readonly from: number;
   readonly to: number;
   readonly deviceId: string;
+  /** The first of them that a signal meets. */
   readonly settingId: string;
+  readonly doors: readonly Door[];
 }
 
 /**

@@ -7,5 +7,6 @@ export type { Heard, Pair, State, TimeVerdict, TimeWord } from './heard.ts';
 export { findComponents, type Loop, readLoops } from './loops.ts';
 export { delayMeasurements, difference, type SignedTerm, settle, uncertain } from './offset.ts';
 export { deviceName, readPath } from './path.ts';
+export { type ClosedDoor, type Stop, whereItStops } from './stops.ts';
 export { TOLERANCES, type Tolerance, toleranceOf } from './tolerance.ts';
 export type { Arrival } from './trace.ts';

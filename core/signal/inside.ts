@@ -21,7 +21,7 @@ import {
   scale as scaleInterval,
   sum,
 } from '#core/units/index.ts';
-import type { DelayTerm, Edge, Node, Scale, Shut } from './graph.ts';
+import type { DelayTerm, Door, Edge, Node, Scale, Shut } from './graph.ts';
 import { type Link, newWayId, placeOf } from './layout.ts';
 
 const SCALE_OF: Record<LevelClass, Scale> = {
@@ -71,7 +71,8 @@ export function insideOf(device: Device, type: DeviceType, frameRate: Rate): Ins
     const wayId = wayIds.get(ports) ?? newWayId();
     wayIds.set(ports, wayId);
     const edge = insideEdge(context, way, wayId);
-    if ('shutBy' in edge) shut.push({ from, to, deviceId: device.id, settingId: edge.shutBy });
+    if ('doors' in edge)
+      shut.push({ from, to, deviceId: device.id, settingId: edge.doors[0]!.settingId, doors: edge.doors });
     else links.push({ edge, from, to });
   }
   const inside = { type, frameRate, nodes, links, shut };
@@ -89,8 +90,10 @@ interface Context {
 const settingValue = ({ device, settings }: Context, id: string): SettingValue =>
   settingOf(device, settings.get(id)!).value;
 
-/** What the stages of one way do together; or, where a door on it is shut, which setting shuts it. */
-function insideEdge(context: Context, way: Way, wayId: number): Edge | { shutBy: string } {
+/** What the stages of one way do together; or, where doors on it are shut, which. */
+function insideEdge(context: Context, way: Way, wayId: number): Edge | { doors: readonly Door[] } {
+  const doors = shutDoors(context, way);
+  if (doors.length > 0) return { doors };
   const { device } = context;
   let gainDb = exactly(0);
   let ceilingDb = Number.POSITIVE_INFINITY;
@@ -105,7 +108,6 @@ function insideEdge(context: Context, way: Way, wayId: number): Edge | { shutBy:
   for (const stage of way.stages) {
     if ('setting' in stage) settings.push(`${device.id}.${stage.setting}`);
     const step = gainOf(context, stage);
-    if (step === 'shut') return { shutBy: (stage as { setting: string }).setting };
     gainDb = add(gainDb, step);
     switch (stage.do) {
       case 'delay':
@@ -153,18 +155,29 @@ function insideEdge(context: Context, way: Way, wayId: number): Edge | { shutBy:
   };
 }
 
-/** What a stage adds in decibels; changes of scale count as gains. `shut` where nothing passes. */
-function gainOf(context: Context, stage: Stage): Interval | 'shut' {
-  switch (stage.do) {
-    case 'gain': {
+/** Every setting that shuts a way as it stands, with what would open it: a level goes to its mark, or as far up as it may. */
+function shutDoors(context: Context, { stages }: Way): Door[] {
+  const doors: Door[] = [];
+  for (const stage of stages) {
+    if (stage.do === 'door') {
+      if (settingValue(context, stage.setting) !== stage.openWhen)
+        doors.push({ settingId: stage.setting, opensAt: stage.openWhen });
+    } else if (stage.do === 'gain') {
       const spec = context.settings.get(stage.setting) as SettingSpec & { kind: 'gain' };
-      const db = settingValue(context, stage.setting) as number;
-      return spec.offAtMin && db <= spec.min ? 'shut' : exactly(db);
+      if (spec.offAtMin && (settingValue(context, stage.setting) as number) <= spec.min)
+        doors.push({ settingId: stage.setting, opensAt: Math.min(0, spec.max) });
     }
+  }
+  return doors;
+}
+
+/** What a stage adds in decibels; changes of scale count as gains. */
+function gainOf(context: Context, stage: Stage): Interval {
+  switch (stage.do) {
+    case 'gain':
+      return exactly(settingValue(context, stage.setting) as number);
     case 'fixed-gain':
       return exactly(stage.db);
-    case 'door':
-      return settingValue(context, stage.setting) === stage.openWhen ? exactly(0) : 'shut';
     case 'convert':
       return stage.to === 'digital' ? negate(range(stage.fullScaleDbu)) : range(stage.fullScaleDbu);
     case 'hear':

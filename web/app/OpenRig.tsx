@@ -80,6 +80,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
     <Frame
       nav={[
         { to: `/rigs/${rigId}/wire`, label: 'Wire', state: stages.wire },
+        { to: `/rigs/${rigId}/route`, label: 'Route', state: stages.route },
         { to: `/rigs/${rigId}/sync`, label: 'Sync', state: stages.sync },
       ]}
       more={[

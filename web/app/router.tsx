@@ -17,6 +17,7 @@ export const router = createBrowserRouter([
         element: <RigFrame />,
         children: [
           { path: 'wire', lazy: async () => ({ Component: (await import('../wire/index.ts')).WireScreen }) },
+          { path: 'route', lazy: async () => ({ Component: (await import('../route/index.ts')).RouteScreen }) },
           { path: 'sync', lazy: async () => ({ Component: (await import('../sync/index.ts')).SyncScreen }) },
           { path: 'desk', lazy: async () => ({ Component: (await import('../desk/index.ts')).DeskScreen }) },
           { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },

@@ -78,6 +78,10 @@ export const TERMS = {
     title: 'Things that can fail',
     says: 'Boxes, their supplies and batteries, programs, leads, adapters, radio links: each counts once. Told beside it: how many pairs that the plan wants have no way without it.',
   },
+  'hearing-plan': {
+    title: 'Hearing plan',
+    says: 'For every source and listener what is wanted: must hear, must not hear, may hear. All that is checked is held against it.',
+  },
   tap: { title: 'Tap', says: 'A place on the rig that one listens into, to see what arrives there.' },
 } as const;
 

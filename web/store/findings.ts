@@ -16,11 +16,15 @@ export const selectWireFindings = createSelector([selectFindings], (findings) =>
 /** The worst that each stage holds; what waits to be done at the desk is watched in Sync. */
 export const selectStageStates = createSelector(
   [selectFindings, selectEvaluation],
-  (findings, evaluation): { wire: State; sync: State } => {
+  (findings, evaluation): { wire: State; route: State; sync: State } => {
     const worst = (isHere: (f: Finding) => boolean): State =>
       findings.find((f) => isHere(f) && !f.aside)?.severity ?? 'good';
     const sync = worst((f) => f.stage === 'sync');
     const waits = evaluation?.pairs.some((p) => p.verdict.word === 'once-done');
-    return { wire: worst((f) => f.stage !== 'sync'), sync: sync === 'good' && waits ? 'watch' : sync };
+    return {
+      wire: worst((f) => f.stage === 'wire'),
+      route: worst((f) => f.stage === 'route'),
+      sync: sync === 'good' && waits ? 'watch' : sync,
+    };
   },
 );

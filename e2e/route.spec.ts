@@ -1,0 +1,35 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { DEMO_RIG, expect, test } from './server.ts';
+
+test('who hears what is walked, wanted, and opened by keyboard', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/route`);
+  const table = page.getByRole('grid', { name: 'Who hears what' });
+  await expect(table).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+  expect(violations.map((v) => v.id)).toEqual([]);
+  // A want by one key, judged at once, kept over a reload.
+  const cell = table.getByRole('gridcell', { name: /^Couch voices at Backup recorder/ });
+  await cell.click();
+  const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
+  await page.keyboard.press('x');
+  await expect(cell).toHaveAccessibleName(/must not; not wanted/);
+  await saved;
+  await page.reload();
+  await expect(cell).toHaveAccessibleName(/must not; not wanted/);
+  // From a sound that does not arrive to where it stops.
+  await page.keyboard.press('w');
+  const spare = table.getByRole('gridcell', { name: /^Couch game at Track 5, spare/ });
+  await expect(spare).toHaveCount(0);
+  await page.keyboard.press('w');
+  await spare.click();
+  const card = page.getByRole('complementary', { name: 'Pair' });
+  await expect(card).toContainText('Where it stops');
+  await card.getByRole('button', { name: 'Open, to do at the desk' }).click();
+  await expect(spare).toHaveAccessibleName(/early|late|heard/);
+  await page.keyboard.press('Control+z');
+  await expect(spare).toHaveAccessibleName(/not heard/);
+  // What mends a wrong pair is one press away.
+  await table.getByRole('gridcell', { name: /^Couch game at Stream/ }).click();
+  await card.getByRole('button', { name: 'What mends it' }).first().click();
+  await expect(page.getByLabel('Finding', { exact: true })).toContainText('Couch game reaches Stream twice');
+});

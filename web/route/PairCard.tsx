@@ -1,0 +1,212 @@
+import { Button } from '@chakra-ui/react';
+import { useNavigate, useParams } from 'react-router';
+import type { Finding } from '#core/check/index.ts';
+import {
+  alreadySo,
+  findDevice,
+  findSetting,
+  findTypes,
+  type PlanCell,
+  type Rig,
+  type SettingChange,
+  type SettingValue,
+  toDoAtDesk,
+} from '#core/rig/index.ts';
+import {
+  type ClosedDoor,
+  deviceName,
+  type Evaluation,
+  type Heard,
+  SCALE_UNITS,
+  whereItStops,
+} from '#core/signal/index.ts';
+import { count, formatNumber, formatSpread, StateMark, Term, Why } from '#web/parts/index.ts';
+import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { type Cell, WANTS } from './cells.ts';
+import { sayUnder } from './HearingTable.tsx';
+
+interface Props {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly cell: Cell;
+  readonly findings: readonly Finding[];
+  readonly onWant: (want: PlanCell['want'] | null) => void;
+}
+
+/** One source at one listener: what is wanted, the way it takes stage by stage, or where it stops and what opens it. */
+export function PairCard({ rig, evaluation, cell, findings, onWant }: Props) {
+  const { rigId } = useParams();
+  const navigate = useNavigate();
+  const { pair, state, word, underVoiceDb } = cell;
+  const source = rig.sources.find((s) => s.id === pair.sourceId)!;
+  const listener = rig.listeners.find((l) => l.id === pair.listenerId)!;
+  const here = findings.filter((f) => f.where.sourceId === source.id && f.where.listenerId === listener.id);
+  return (
+    <aside className="card" aria-label="Pair">
+      <h2>
+        {source.name} → {listener.name}
+      </h2>
+      <p className={state === 'none' ? 'quiet' : state} style={{ marginTop: 6 }}>
+        {state !== 'none' && <StateMark state={state} />} {word || 'not heard'}
+        {underVoiceDb !== null && <span className="quiet">; {sayUnder(underVoiceDb)} the main voice</span>}
+      </p>
+      <div className="answers">
+        {WANTS.map(({ want, key, says }) => (
+          <Button key={says} variant={pair.want === want ? 'solid' : 'outline'} onClick={() => onWant(want)}>
+            {says} <kbd>{key === 'backspace' ? '⌫' : key}</kbd>
+          </Button>
+        ))}
+      </div>
+      {here.map((f) => (
+        <p key={f.id} style={{ marginTop: 10 }}>
+          <StateMark state={f.severity} /> {f.asks ?? f.says}{' '}
+          <Button onClick={() => navigate(`/rigs/${rigId}/wire?finding=${encodeURIComponent(f.id)}`)}>
+            What mends it
+          </Button>
+        </p>
+      ))}
+      {pair.ways.map((way, i) => (
+        <Way
+          key={`${way.arrival.way} ${way.arrival.delayMs}`}
+          rig={rig}
+          evaluation={evaluation}
+          way={way}
+          number={pair.ways.length > 1 ? i + 1 : null}
+        />
+      ))}
+      {pair.ways.length === 0 && <Stopped rig={rig} evaluation={evaluation} cell={cell} />}
+    </aside>
+  );
+}
+
+interface WayProps {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly way: Heard;
+  /** Null where there is one way only. */
+  readonly number: number | null;
+}
+
+/** A way, box by box: what each does to the level, and the time so far. */
+function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
+  const steps = stepsOf(rig, graph, way);
+  return (
+    <>
+      <h2>{number === null ? 'By this way' : `Way ${number}`}</h2>
+      <table className="table tight">
+        <thead>
+          <tr>
+            <th>Box</th>
+            <th className="number">Adds, dB</th>
+            <th className="number">Then</th>
+          </tr>
+        </thead>
+        <tbody>
+          {steps.map((step, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a way may come by one box twice
+            <tr key={i}>
+              <td>{step.name}</td>
+              <td className="number quiet">{step.gainDb === 0 ? '' : formatNumber(step.gainDb, 1)}</td>
+              <td className="number">{step.leaves}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="small quiet">
+        After <Why figure={way.delay}>{`${formatNumber(way.delay.value.nominal)} ms`}</Why> ({way.delay.kind},{' '}
+        {formatSpread(way.delay) || 'exact'}), {count(way.conversions, 'conversion')}
+        {way.noiseDb !== null && (
+          <>
+            , <Term id="noise-floor">noise floor</Term> {formatNumber(way.noiseDb)} {SCALE_UNITS[way.scale]}
+          </>
+        )}
+        {way.polarity < 0 && ', upside down'}.
+      </p>
+    </>
+  );
+}
+
+interface BoxStep {
+  readonly name: string;
+  readonly gainDb: number;
+  readonly leaves: string;
+}
+
+/** Edges of one box taken together, with the level that leaves it. */
+function stepsOf(rig: Rig, graph: Evaluation['graph'], way: Heard): BoxStep[] {
+  const steps: { deviceId: string; gainDb: number; levelDb: number; node: number }[] = [];
+  const arrivals = [];
+  for (let at: Heard['arrival'] | null = way.arrival; at; at = at.from) arrivals.unshift(at);
+  for (const arrival of arrivals) {
+    const { deviceId } = graph.nodes[arrival.node]!;
+    const gainDb = arrival.edge >= 0 ? graph.edges[arrival.edge]!.gainDb.nominal : 0;
+    const last = steps[steps.length - 1];
+    if (last?.deviceId === deviceId) {
+      last.gainDb += gainDb;
+      last.levelDb = arrival.levelDb;
+      last.node = arrival.node;
+    } else steps.push({ deviceId, gainDb, levelDb: arrival.levelDb, node: arrival.node });
+  }
+  return steps.map((s) => ({
+    name: deviceName(rig, s.deviceId),
+    gainDb: s.gainDb,
+    leaves: `${formatNumber(s.levelDb)} ${SCALE_UNITS[graph.nodes[s.node]!.scale]}`,
+  }));
+}
+
+/** Why nothing arrives: the doors that are shut on the way, to be opened; or how far it comes where there is no way. */
+function Stopped({ rig, evaluation, cell }: { rig: Rig; evaluation: Evaluation; cell: Cell }) {
+  const dispatch = useAppDispatch();
+  const source = rig.sources.find((s) => s.id === cell.pair.sourceId)!;
+  const listener = rig.listeners.find((l) => l.id === cell.pair.listenerId)!;
+  const stop = whereItStops(evaluation.graph, source.sound, listener.sound);
+  if (!stop) return null;
+  const name = (id: string) => deviceName(rig, id);
+  if (stop.kind === 'no-way')
+    return (
+      <>
+        <h2>No way leads there</h2>
+        <p>It comes as far as {stop.reaches.map(name).join(', ') || name(source.sound.deviceId)}.</p>
+        <p className="quiet">
+          {listener.name} is fed by {stop.fedBy.map(name).join(', ') || 'nothing'}: a lead, or a choice in a program, is
+          missing between.
+        </p>
+      </>
+    );
+  const changes = stop.doors.map((d): SettingChange => ({ ...d, value: d.opensAt }));
+  const label = `Open the way of ${source.name} to ${listener.name}`;
+  return (
+    <>
+      <h2>Where it stops</h2>
+      <ol>
+        {stop.doors.map((door) => (
+          <li key={`${door.deviceId}.${door.settingId}`}>{sayDoor(rig, door)}</li>
+        ))}
+      </ol>
+      <p className="small quiet">
+        The way with the fewest shut doors: {stop.deviceIds.map(name).join(' → ')}. Levels down before you open it.
+      </p>
+      <p className="row" style={{ marginTop: 8 }}>
+        <Button
+          variant="solid"
+          onClick={() => dispatch(applyStep(toDoAtDesk(rig, changes, new Date().toISOString()), label, 'fix'))}
+        >
+          Open, to do at the desk
+        </Button>
+        <Button onClick={() => dispatch(applyStep(alreadySo(rig, changes), label, 'fix'))}>It is so already</Button>
+      </p>
+    </>
+  );
+}
+
+/** 'Mixer, strip 1, mute: on, has to be off' */
+function sayDoor(rig: Rig, { deviceId, settingId, opensAt }: ClosedDoor): string {
+  const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
+  const now = findDevice(rig, deviceId)?.settings[settingId]?.value ?? spec?.default;
+  const word = (value: SettingValue | undefined): string => {
+    if (typeof value === 'boolean') return value ? 'on' : 'off';
+    if (spec?.kind === 'switch') return spec.options.find((o) => o.value === value)?.label ?? String(value);
+    return `${value} dB`;
+  };
+  return `${deviceName(rig, deviceId)}, ${spec?.name ?? settingId}: ${word(now)}, has to be ${word(opensAt)}`;
+}

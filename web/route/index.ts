@@ -1,0 +1,1 @@
+export { RouteScreen } from './RouteScreen.tsx';

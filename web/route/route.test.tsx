@@ -1,0 +1,127 @@
+// @vitest-environment happy-dom
+import { screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { applyEdit, type Rig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { noServer, stubServer } from '#web/server.testkit.ts';
+import { selectRig, undoStep } from '#web/store/index.ts';
+import { demoRig, show } from '#web/web.testkit.tsx';
+import { cellsOf, isWrong, mainVoiceOf, wrongOnly } from './cells.ts';
+import { sayUnder } from './HearingTable.tsx';
+import { RouteScreen } from './index.ts';
+
+beforeEach(() => stubServer(noServer));
+const rig = demoRig();
+const cells = cellsOf(rig, evaluate(rig));
+const cell = (sourceId: string, listenerId: string) =>
+  cells.flat().find((c) => c.pair.sourceId === sourceId && c.pair.listenerId === listenerId)!;
+
+describe('cells', () => {
+  it('are one for each source and listener, told against the first voice of the rig', () => {
+    expect(cells).toHaveLength(rig.sources.length);
+    expect(cells.every((row) => row.length === rig.listeners.length)).toBe(true);
+    expect(mainVoiceOf(rig)).toBe('wren');
+    expect(cell('wren', 'stream').underVoiceDb).toBeNull();
+    const game = cell('couch-game', 'stream');
+    const levels = ['wren', 'couch-game'].map((id) => cell(id, 'stream').pair.ways[0]!.levelDb.nominal);
+    expect(game.underVoiceDb).toBeCloseTo(levels[0]! - levels[1]!, 9);
+    expect([12.4, -3, 0.4].map(sayUnder)).toEqual(['12 dB under', '3 dB over', 'as loud']);
+  });
+  it('call good what is as wanted, and judge nothing that nobody speaks of', () => {
+    for (const { pair, state, word } of cells.flat()) {
+      if (pair.ways.length === 0) {
+        expect(state).toBe({ must: 'stop', 'must-not': 'good', may: 'none' }[pair.want ?? 'may']);
+        expect(word).toBe({ must: 'missing', 'must-not': 'kept out', may: '' }[pair.want ?? 'may']);
+      } else if (pair.want === 'must-not') expect([state, word]).toEqual(['fix', 'not wanted']);
+      else if (pair.want === null && pair.verdict.state === 'none') expect(state).toBe('none');
+    }
+  });
+  it('are filtered to rows and columns with something wrong, and none of those is left out', () => {
+    const { rows, columns } = wrongOnly(cells);
+    cells.forEach((row, r) => {
+      row.forEach((c, k) => {
+        if (isWrong(c)) expect(rows.includes(r) && columns.includes(k)).toBe(true);
+      });
+    });
+    expect(columns.length).toBeLessThan(rig.listeners.length);
+  });
+});
+
+describe('the table', () => {
+  const open = (own: Rig = rig) => {
+    const { store } = show(<RouteScreen />, { rig: own });
+    const wanted = (sourceId: string, listenerId: string) =>
+      selectRig(store.getState())!.plan.find((c) => c.sourceId === sourceId && c.listenerId === listenerId)?.want;
+    return { user: userEvent.setup(), store, wanted };
+  };
+  const at = (name: RegExp) => screen.getByRole('gridcell', { name });
+  const card = () => screen.getByRole('complementary', { name: 'Pair' });
+
+  it('is walked by arrow keys, and the card follows', async () => {
+    const { user } = open();
+    await user.click(at(/^Couch game at Stream: must; twice/));
+    expect(card().textContent).toMatch(/Couch game → Stream.*Way 1.*Game console.*Way 2/);
+    await user.keyboard('{ArrowDown}');
+    expect(document.activeElement).toBe(at(/^Wren, voice at Stream/));
+    expect(card().textContent).toMatch(/Wren, voice → Stream/);
+    await user.keyboard('{ArrowUp}{ArrowUp}{ArrowRight}');
+    expect(card().textContent).toMatch(/Couch game → Track 1, all/);
+  });
+  it('takes what is wanted by one key, judges it at once, and undo takes it back', async () => {
+    const { user, store, wanted } = open();
+    await user.click(at(/^Couch voices at Backup recorder: heard/));
+    await user.keyboard('x');
+    expect(wanted('couch', 'backup')).toBe('must-not');
+    expect(at(/^Couch voices at Backup recorder: must not; not wanted/)).toBeTruthy();
+    await user.keyboard('o');
+    expect(wanted('couch', 'backup')).toBe('may');
+    await user.keyboard('{Backspace}');
+    expect(wanted('couch', 'backup')).toBeUndefined();
+    store.dispatch(undoStep());
+    expect(wanted('couch', 'backup')).toBe('may');
+    await user.click(within(card()).getByRole('button', { name: /^must hear it/ }));
+    expect(wanted('couch', 'backup')).toBe('must');
+  });
+  it('shows where a sound stops, and opens its way in one step', async () => {
+    const muted = applyEdit(rig, {
+      kind: 'batch',
+      edits: ['strip-1-mute', 'strip-1-fader'].map((settingId, i) => ({
+        kind: 'set-setting' as const,
+        deviceId: 'mixer',
+        settingId,
+        setting: { value: i === 0 ? true : -90, known: 'seen' as const },
+      })),
+    });
+    if (!muted.ok) throw new Error(muted.refusal.reason);
+    const { user, store } = open(muted.rig);
+    await user.click(at(/^Wren, voice at Backup recorder: must; missing/));
+    const stops = within(card())
+      .getAllByRole('listitem')
+      .map((li) => li.textContent);
+    expect(stops).toContain('Mixer, Strip 1, mute: on, has to be off');
+    expect(stops).toContain('Mixer, Strip 1, fader: -90 dB, has to be 0 dB');
+    await user.click(within(card()).getByRole('button', { name: 'Open, to do at the desk' }));
+    expect(at(/^Wren, voice at Backup recorder: must; heard/)).toBeTruthy();
+    expect(selectRig(store.getState())!.tasks).toHaveLength(stops.length);
+  });
+  it('says how far a sound comes where no way leads on', async () => {
+    const cut = { ...rig, cables: rig.cables.filter((c) => c.id !== 'phone-line') };
+    const { user } = open(cut);
+    await user.click(at(/^Ambrose, jingles at Stream: must; missing/));
+    expect(card().textContent).toMatch(/No way leads there.*It comes as far as Ambrose’s phone/);
+  });
+  it('shows only what is wrong by one key', async () => {
+    const { user } = open();
+    const columns = () => screen.getAllByRole('columnheader').length;
+    const before = columns();
+    await user.keyboard('w');
+    expect(columns()).toBeLessThan(before);
+    await user.keyboard('w');
+    expect(columns()).toBe(before);
+  });
+  it('says what to do where nothing sounds yet', () => {
+    open({ ...rig, devices: [], cables: [], sources: [], listeners: [], plan: [], aside: [] });
+    expect(screen.getByText(/Nothing sounds here yet/)).toBeTruthy();
+  });
+});
