@@ -15,9 +15,32 @@ export type Stop =
   /** There is none: so far it comes, through open doors and shut ones, and this feeds the place. */
   | { readonly kind: 'no-way'; readonly reaches: readonly string[]; readonly fedBy: readonly string[] };
 
-interface Step {
-  readonly from: number;
-  readonly shut: Shut | null;
+/** Shut ways in columns, by the node that they leave: those of node n from `first[n]` up to `first[n + 1]`. */
+interface ShutIndex {
+  readonly first: Int32Array;
+  readonly shut: readonly Shut[];
+}
+const indexes = new WeakMap<Graph, ShutIndex>();
+
+function shutIndex(graph: Graph): ShutIndex {
+  const known = indexes.get(graph);
+  if (known) return known;
+  const first = new Int32Array(graph.nodes.length + 1);
+  for (const s of graph.shut) first[s.from + 1]!++;
+  for (let n = 0; n < graph.nodes.length; n++) first[n + 1]! += first[n]!;
+  const next = first.slice();
+  const shut: Shut[] = new Array(graph.shut.length);
+  for (const s of graph.shut) shut[next[s.from]!++] = s;
+  const index = { first, shut };
+  indexes.set(graph, index);
+  return index;
+}
+
+/** How the search came to each node: from which one, and by which shut way; -1 for none. */
+interface Trail {
+  readonly from: Int32Array;
+  readonly shutAt: Int32Array;
+  readonly shut: readonly Shut[];
 }
 
 /**
@@ -26,35 +49,32 @@ interface Step {
  * positions at once is none.
  */
 export function whereItStops(graph: Graph, source: PortRef, place: PortRef): Stop | null {
-  const shutFrom = new Map<number, Shut[]>();
-  for (const s of graph.shut) {
-    const here = shutFrom.get(s.from);
-    if (here) here.push(s);
-    else shutFrom.set(s.from, [s]);
-  }
+  const { first, shut } = shutIndex(graph);
   const goals = new Set(sounding(graph, place));
-  const doorsTo = new Int32Array(graph.nodes.length).fill(-1);
-  const came = new Map<number, Step>();
+  const count = graph.nodes.length;
+  const doorsTo = new Int32Array(count).fill(-1);
+  const trail: Trail = { from: new Int32Array(count).fill(-1), shutAt: new Int32Array(count).fill(-1), shut };
   const layers: number[][] = [sounding(graph, source)];
   for (const node of layers[0]!) doorsTo[node] = 0;
   for (let doors = 0; doors < layers.length; doors++) {
     const layer = layers[doors] ?? [];
+    const reach = (node: number, to: number, more: number, shutAt: number) => {
+      const total = doors + more;
+      if (doorsTo[to]! >= 0 && doorsTo[to]! <= total) return;
+      doorsTo[to] = total;
+      trail.from[to] = node;
+      trail.shutAt[to] = shutAt;
+      layers[total] ??= [];
+      layers[total]!.push(to);
+    };
     for (let i = 0; i < layer.length; i++) {
       const node = layer[i]!;
       // Met again in an earlier layer: that way had fewer doors.
       if (doorsTo[node] !== doors) continue;
-      if (goals.has(node)) return doors === 0 ? null : wayTo(graph, came, node);
-      const reach = (to: number, more: number, shut: Shut | null) => {
-        const total = doors + more;
-        if (doorsTo[to]! >= 0 && doorsTo[to]! <= total) return;
-        doorsTo[to] = total;
-        came.set(to, { from: node, shut });
-        layers[total] ??= [];
-        layers[total]!.push(to);
-      };
-      for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) reach(graph.to[e]!, 0, null);
-      for (const shut of shutFrom.get(node) ?? [])
-        if (!contradicts(came, node, shut)) reach(shut.to, shut.doors.length, shut);
+      if (goals.has(node)) return doors === 0 ? null : wayTo(graph, trail, node);
+      for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) reach(node, graph.to[e]!, 0, -1);
+      for (let s = first[node]!; s < first[node + 1]!; s++)
+        if (!contradicts(trail, node, shut[s]!)) reach(node, shut[s]!.to, shut[s]!.doors.length, s);
     }
   }
   return { kind: 'no-way', reaches: lastReached(graph, doorsTo), fedBy: feeding(graph, goals) };
@@ -64,30 +84,30 @@ const sounding = (graph: Graph, ref: PortRef): number[] =>
   graph.nodesOf(ref).filter((n) => graph.nodes[n]!.carries === 'sound');
 
 /** Whether the way so far has opened one of these doors at another position. */
-function contradicts(came: ReadonlyMap<number, Step>, node: number, { deviceId, doors }: Shut): boolean {
-  for (let step = came.get(node); step; step = came.get(step.from)) {
-    if (step.shut?.deviceId !== deviceId) continue;
-    for (const before of step.shut.doors)
-      if (doors.some((d) => d.settingId === before.settingId && d.opensAt !== before.opensAt)) return true;
+function contradicts({ from, shutAt, shut }: Trail, node: number, { deviceId, doors }: Shut): boolean {
+  for (let at = node; at >= 0; at = from[at]!) {
+    const before = shut[shutAt[at]!];
+    if (before?.deviceId !== deviceId) continue;
+    if (before.doors.some((b) => doors.some((d) => d.settingId === b.settingId && d.opensAt !== b.opensAt)))
+      return true;
   }
   return false;
 }
 
-function wayTo(graph: Graph, came: ReadonlyMap<number, Step>, end: number): Stop {
-  const nodes = [end];
-  const doors: ClosedDoor[] = [];
-  for (let step = came.get(end); step; step = came.get(step.from)) {
-    nodes.unshift(step.from);
-    if (!step.shut) continue;
-    const { deviceId } = step.shut;
-    doors.unshift(...step.shut.doors.map((d) => ({ deviceId, ...d })));
+function wayTo(graph: Graph, { from, shutAt, shut }: Trail, end: number): Stop {
+  const deviceIds: string[] = [];
+  const doors = new Map<string, ClosedDoor>();
+  const nodes: number[] = [];
+  for (let node = end; node >= 0; node = from[node]!) nodes.push(node);
+  for (const node of nodes.reverse()) {
+    const { deviceId } = graph.nodes[node]!;
+    if (!deviceIds.includes(deviceId)) deviceIds.push(deviceId);
+    for (const door of shut[shutAt[node]!]?.doors ?? []) {
+      const key = `${deviceId}.${door.settingId}`;
+      if (!doors.has(key)) doors.set(key, { deviceId, ...door });
+    }
   }
-  const known = new Set<string>();
-  const once = doors.filter(({ deviceId, settingId }) => {
-    const key = `${deviceId}.${settingId}`;
-    return !known.has(key) && known.add(key);
-  });
-  return { kind: 'shut', doors: once, deviceIds: [...new Set(nodes.map((n) => graph.nodes[n]!.deviceId))] };
+  return { kind: 'shut', doors: [...doors.values()], deviceIds };
 }
 
 /** Boxes that it comes to and that hand it on to no other box. */
