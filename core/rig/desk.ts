@@ -58,12 +58,13 @@ export function alreadySo(rig: Rig, changes: readonly Change[]): Edit {
  * *To do at the desk*: draws the change as it is to be, assumed until the task is ticked. A second proposal for
  * the same setting or lead replaces the first one; a return to what stood before closes the task.
  * @param openedAt ISO 8601 time; the caller's clock
+ * @param brings  the box that is put in with these leads
  */
-export function toDoAtDesk(rig: Rig, changes: readonly Change[], openedAt: string): Edit {
+export function toDoAtDesk(rig: Rig, changes: readonly Change[], openedAt: string, brings?: string): Edit {
   return {
     kind: 'batch',
     edits: changes.flatMap((change) =>
-      'cableId' in change ? leadToDo(rig, change, openedAt) : settingToDo(rig, change, openedAt),
+      'cableId' in change ? leadToDo(rig, change, openedAt, brings) : settingToDo(rig, change, openedAt),
     ),
   };
 }
@@ -85,14 +86,20 @@ function settingToDo(rig: Rig, change: SettingChange, openedAt: string): Edit[] 
 const sameLead = (a: Cable | null, b: Cable | null): boolean =>
   JSON.stringify(a && { ...a, known: null }) === JSON.stringify(b && { ...b, known: null });
 
-function leadToDo(rig: Rig, { cableId, cable }: LeadChange, openedAt: string): Edit[] {
+const isAt = (cable: Cable | null | undefined, deviceId: string | undefined): boolean =>
+  cable != null && deviceId !== undefined && [cable.from.deviceId, cable.to.deviceId].includes(deviceId);
+
+function leadToDo(rig: Rig, { cableId, cable }: LeadChange, openedAt: string, brings?: string): Edit[] {
   const open = leadTask(rig, cableId);
   const before = open ? open.before : (cableOf(rig, cableId) ?? null);
   if (sameLead(before, cable)) return [...closing(open), ...replug(rig, cableId, before)];
   return [
     ...closing(open),
     ...replug(rig, cableId, cable && { ...cable, known: 'assumed' }),
-    { kind: 'open-task', task: { id: `lead:${cableId}`, cableId, before, openedAt } },
+    {
+      kind: 'open-task',
+      task: { id: `lead:${cableId}`, cableId, before, ...(isAt(cable, brings) && { brings }), openedAt },
+    },
   ];
 }
 
@@ -116,7 +123,14 @@ export function dropTask(rig: Rig, task: Task): Edit {
   const back: Edit[] = isSettingTask(task)
     ? [{ kind: 'set-setting', deviceId: task.deviceId, settingId: task.settingId, setting: task.before }]
     : replug(rig, task.cableId, task.before);
-  return { kind: 'batch', edits: [...back, ...closing(task)] };
+  return { kind: 'batch', edits: [...back, ...closing(task), ...(isSettingTask(task) ? [] : withoutBox(rig, task))] };
+}
+
+/** A box that came with a lead goes with the last lead that it has. */
+function withoutBox(rig: Rig, { cableId, brings }: LeadTask): Edit[] {
+  if (!brings || !rig.devices.some((d) => d.id === brings)) return [];
+  const others = rig.cables.filter((c) => c.id !== cableId && isAt(c, brings));
+  return others.length > 0 ? [] : [{ kind: 'remove-device', deviceId: brings }];
 }
 
 /** The rig as it stands at the desk: what is drawn and still to be done is taken back. */

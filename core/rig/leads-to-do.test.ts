@@ -136,4 +136,19 @@ describe('edits of what stands on the desk', () => {
     expect(applyEdit(used, { kind: 'remove-type', typeId: 'own' })).toMatchObject({ ok: false });
     expect(applied(typed, { kind: 'remove-type', typeId: 'own' })).toEqual(rig);
   });
+  it('that bring a box take it along when the last of them is dropped', () => {
+    const line = desk({ e: 'hdmi-extractor', y: 'mixer-usb-10' }, ['e.line > y.strip-5-6 3']);
+    const [old] = line.cables as [Cable];
+    const device = { id: 'isolator', typeId: 'isolator-line', name: 'Isolator', settings: {} };
+    const halves: Cable[] = [
+      { ...old, id: 'in', to: { deviceId: 'isolator', portId: 'in' } },
+      { ...old, id: 'out', from: { deviceId: 'isolator', portId: 'out' } },
+    ];
+    const changes = [{ cableId: old.id, cable: null }, ...halves.map((cable) => ({ cableId: cable.id, cable }))];
+    const todo = toDoAtDesk(line, changes, AT, 'isolator');
+    let now = applied(line, { kind: 'batch', edits: [{ kind: 'add-device', device }, todo] });
+    expect(now.tasks.filter((t) => 'brings' in t)).toHaveLength(2);
+    for (const task of now.tasks) now = applied(now, dropTask(now, task));
+    expect(now).toEqual(line);
+  });
 });

@@ -337,6 +337,8 @@ export const LeadTask = z.strictObject({
   cableId: Id,
   /** What is plugged at the desk until then; null: nothing. */
   before: Cable.nullable(),
+  /** The box that is put in with this lead: it goes again where the lead is not to be. */
+  brings: Id.optional(),
   openedAt: z.iso.datetime(),
 });
 const Task = z.union([SettingTask, LeadTask]);

@@ -22,7 +22,9 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
   const tried = useTriedFixes(rig, evaluation, finding, findings);
   const fixes = tried ?? [];
   const carryOut = (fix: TriedFix, verb: 'to-do' | 'so') => {
-    const done = verb === 'so' ? alreadySo(rig, fix.changes) : toDoAtDesk(rig, fix.changes, new Date().toISOString());
+    const brought = fix.first?.kind === 'add-device' ? fix.first.device.id : undefined;
+    const done =
+      verb === 'so' ? alreadySo(rig, fix.changes) : toDoAtDesk(rig, fix.changes, new Date().toISOString(), brought);
     dispatch(applyStep({ kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] }, fix.label, 'fix'));
   };
   const [question] = askedBy(rig, [finding]);

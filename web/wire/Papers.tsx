@@ -1,5 +1,5 @@
 import { Button } from '@chakra-ui/react';
-import { useMemo, useRef, useState } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import { LARGEST_RIG_BYTES } from '#api/index.ts';
 import {
   CsvError,
@@ -37,7 +37,7 @@ const SHEETS: Record<
 };
 
 /** What to have, and the rig on paper: tables out and in, the graph, the printer. */
-export function Papers({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
+export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const dispatch = useAppDispatch();
   const chooser = useRef<HTMLInputElement>(null);
   const [rows, setRows] = useState<readonly RowReport[]>([]);
@@ -151,7 +151,7 @@ export function Papers({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }
       <CanFail rig={rig} evaluation={evaluation} />
     </>
   );
-}
+});
 
 const TOLD = 8;
 const KIND_NAMES: Record<FailureKind, readonly [one: string, many: string]> = {

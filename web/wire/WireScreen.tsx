@@ -1,5 +1,5 @@
 import { Button } from '@chakra-ui/react';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
 import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
@@ -79,6 +79,9 @@ function Wire({ rig, evaluation, findings }: Props) {
     findings.some((f) => f.asks && !f.aside),
   );
   useKey('escape', 'No tap', () => put(null), tap !== null);
+  // Papers are read after the edit, not while one makes it.
+  const drawn = useMemo(() => ({ rig, evaluation }), [rig, evaluation]);
+  const onPaper = useDeferredValue(drawn);
   const rows = useMemo(() => leadRows(rig, evaluation, findings), [rig, evaluation, findings]);
   return (
     <main className={`frame-page ${chosen || tap ? 'with-card' : ''}`}>
@@ -133,7 +136,7 @@ function Wire({ rig, evaluation, findings }: Props) {
           <FindingTable findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} />
         )}
         <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
-        <Papers rig={rig} evaluation={evaluation} />
+        <Papers {...onPaper} />
       </div>
       {tap ? (
         <TapCard
