@@ -4,12 +4,13 @@ import { evaluation, transforms } from './core.ts';
 import { offsetOfAnHour } from './offset-hour.ts';
 import { firstPaint, pictures } from './pictures.ts';
 import { type Bench, MissingTool, print, type Row } from './report.ts';
-import { checks, layouts } from './wire.ts';
+import { checks, layouts, solving } from './wire.ts';
 
 const benches: Record<string, Bench> = {
   evaluation,
   checks,
   layouts,
+  solving,
   transforms,
   hour: offsetOfAnHour,
   paint: firstPaint,

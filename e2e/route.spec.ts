@@ -33,3 +33,34 @@ test('who hears what is walked, wanted, and opened by keyboard', async ({ page, 
   await card.getByRole('button', { name: 'What mends it' }).first().click();
   await expect(page.getByLabel('Finding', { exact: true })).toContainText('Couch game reaches Stream twice');
 });
+
+test('make it so: the fewest settings are found, shown on the table, put on the list, and taken back', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/route`);
+  const twice = page.getByRole('gridcell', { name: /^Couch game at Stream: must; twice/ });
+  await expect(twice).toBeVisible();
+  // Stopped, it leaves nothing behind.
+  await page.keyboard.press('s');
+  await page.keyboard.press('Escape');
+  const proposal = page.getByRole('region', { name: 'Make it so' });
+  await expect(page.getByRole('button', { name: 'Make it so s' })).toBeVisible();
+  await expect(proposal).toHaveCount(0);
+  await page.keyboard.press('s');
+  await expect(proposal).toContainText('4 settings make it so');
+  await expect(proposal).toContainText('Fewer settings would not do');
+  await expect(proposal).toContainText('Ilse, on the call is kept from Ilse’s ears');
+  // The table shows what would be heard; nothing is changed yet.
+  await expect(twice).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+  await page.keyboard.press('Escape');
+  await expect(twice).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(proposal).toBeVisible();
+  await page.keyboard.press('d');
+  await expect(page.getByRole('link', { name: /asked, 4 to do$/ })).toBeVisible();
+  await expect(twice).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(twice).toBeVisible();
+});

@@ -1,18 +1,10 @@
-import { deviceName } from '#core/signal/index.ts';
+import { deviceName, loopLimit } from '#core/signal/index.ts';
 import { type Rule, rule, type Severity } from './finding.ts';
-
-/** Loop gains, dB, from which a loop howls and from which it rings. Through air 10 dB less: peaks hide in a broadband figure. */
-const FLAT = { howlsDb: 0, ringsDb: -15, source: 'a flat electric loop' };
-const AIR = {
-  howlsDb: -10,
-  ringsDb: -18,
-  source: 'a loop through air, whose peaks stand about 10 dB over its mean (Schroeder)',
-};
 
 export const loopRules: readonly Rule[] = [
   rule('route', 'loop-howls', ({ rig, evaluation }) =>
     evaluation.loops.flatMap((loop) => {
-      const limit = loop.throughAir ? AIR : FLAT;
+      const limit = loopLimit(loop);
       if (loop.gainDb < limit.ringsDb) return [];
       const howls = loop.gainDb >= limit.howlsDb;
       const names = loop.deviceIds.map((id) => deviceName(rig, id));

@@ -4,7 +4,7 @@ export { type Evaluation, evaluate, toleranceIdOf } from './evaluate.ts';
 export { expand } from './expand.ts';
 export { type DelayTerm, type Edge, type Graph, type Node, SCALE_UNITS, type Scale } from './graph.ts';
 export type { Heard, Pair, State, TimeVerdict, TimeWord } from './heard.ts';
-export { findComponents, type Loop, readLoops } from './loops.ts';
+export { findComponents, type Loop, loopLimit, readLoops } from './loops.ts';
 export { delayMeasurements, difference, type SignedTerm, settle, uncertain } from './offset.ts';
 export { deviceName, readPath } from './path.ts';
 export { type ClosedDoor, type Stop, whereItStops } from './stops.ts';

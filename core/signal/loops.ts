@@ -99,6 +99,15 @@ export interface Loop {
   readonly throughAir: boolean;
 }
 
+/** Loop gains, dB, from which a loop howls and from which it rings. Through air 10 dB less: peaks hide in a broadband figure. */
+const FLAT = { howlsDb: 0, ringsDb: -15, source: 'a flat electric loop' };
+const AIR = {
+  howlsDb: -10,
+  ringsDb: -18,
+  source: 'a loop through air, whose peaks stand about 10 dB over its mean (Schroeder)',
+};
+export const loopLimit = ({ throughAir }: Pick<Loop, 'throughAir'>): typeof FLAT => (throughAir ? AIR : FLAT);
+
 /** The loudest simple return of every looping component, by relaxation over at most as many steps as it has nodes. */
 export function readLoops(graph: Graph, components: Components): Loop[] {
   const loops: Loop[] = [];

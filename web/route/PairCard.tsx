@@ -9,7 +9,6 @@ import {
   type PlanCell,
   type Rig,
   type SettingChange,
-  type SettingValue,
   toDoAtDesk,
 } from '#core/rig/index.ts';
 import {
@@ -24,6 +23,7 @@ import { count, formatNumber, formatSpread, StateMark, Term, Why } from '#web/pa
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { type Cell, WANTS } from './cells.ts';
 import { sayUnder } from './HearingTable.tsx';
+import { sayValue } from './say.ts';
 
 interface Props {
   readonly rig: Rig;
@@ -203,10 +203,5 @@ function Stopped({ rig, evaluation, cell }: { rig: Rig; evaluation: Evaluation; 
 function sayDoor(rig: Rig, { deviceId, settingId, opensAt }: ClosedDoor): string {
   const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
   const now = findDevice(rig, deviceId)?.settings[settingId]?.value ?? spec?.default;
-  const word = (value: SettingValue | undefined): string => {
-    if (typeof value === 'boolean') return value ? 'on' : 'off';
-    if (spec?.kind === 'switch') return spec.options.find((o) => o.value === value)?.label ?? String(value);
-    return `${value} dB`;
-  };
-  return `${deviceName(rig, deviceId)}, ${spec?.name ?? settingId}: ${word(now)}, has to be ${word(opensAt)}`;
+  return `${deviceName(rig, deviceId)}, ${spec?.name ?? settingId}: ${sayValue(spec, now)}, has to be ${sayValue(spec, opensAt)}`;
 }

@@ -1,7 +1,8 @@
+import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
-import type { PlanCell, Rig } from '#core/rig/index.ts';
-import type { Evaluation } from '#core/signal/index.ts';
+import { alreadySo, applyEdit, type PlanCell, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { Choice, count, Term, useKey, useKeyHint } from '#web/parts/index.ts';
 import {
   applyStep,
@@ -14,6 +15,8 @@ import {
 import { cellsOf, isWrong, mainVoiceOf, WANTS, wrongOnly } from './cells.ts';
 import { HearingTable, type Place } from './HearingTable.tsx';
 import { PairCard } from './PairCard.tsx';
+import { Proposal } from './Proposal.tsx';
+import { useMakeItSo } from './useMakeItSo.ts';
 
 /** Route: who hears what, wanted against actual; where a sound stops, and what opens its way. */
 export function RouteScreen() {
@@ -32,7 +35,13 @@ interface Props {
 function Routes({ rig, evaluation, findings }: Props) {
   const dispatch = useAppDispatch();
   const [shown, setShown] = useState<'all' | 'wrong'>('all');
-  const cells = useMemo(() => cellsOf(rig, evaluation), [rig, evaluation]);
+  const { search, begin, drop } = useMakeItSo(rig);
+  const made = search.at === 'found' ? search.made : null;
+  // While changes are proposed, the table shows what would be heard with them.
+  const cells = useMemo(() => {
+    const done = made && applyEdit(rig, alreadySo(rig, made.changes));
+    return done?.ok ? cellsOf(done.rig, evaluate(done.rig)) : cellsOf(rig, evaluation);
+  }, [rig, evaluation, made]);
   const [at, setAt] = useState<Place>(() => firstWrong(cells));
   const wrong = useMemo(() => wrongOnly(cells), [cells]);
   const every = { rows: cells.map((_, i) => i), columns: rig.listeners.map((_, i) => i) };
@@ -56,6 +65,15 @@ function Routes({ rig, evaluation, findings }: Props) {
   useKey('o', 'It may be heard there', () => want('may'), cell !== undefined);
   useKey('backspace', 'Nothing is said of it', () => want(null), cell !== undefined);
   useKey('w', 'Only what is wrong, or everything', () => setShown(shown === 'all' ? 'wrong' : 'all'));
+  const carryOut = (verb: 'to-do' | 'so') => {
+    if (!made || made.changes.length === 0) return;
+    const { changes } = made;
+    const edit = verb === 'so' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    dispatch(applyStep(edit, `Make it so: ${count(changes.length, 'setting')}`, 'solver'));
+  };
+  useKey('s', 'Make it so: the fewest settings', begin, search.at !== 'busy' && cell !== undefined);
+  useKey('d', 'To do at the desk, what is proposed', () => carryOut('to-do'), made !== null);
+  useKey('escape', 'Stop the search, or drop what is proposed', drop, search.at !== 'idle');
   useKeyHint('arrowleft,arrowright,arrowup,arrowdown', 'In the table: from cell to cell');
   const voice = rig.sources.find((s) => s.id === mainVoiceOf(rig));
   const wrongs = cells.flat().filter(isWrong).length;
@@ -64,15 +82,38 @@ function Routes({ rig, evaluation, findings }: Props) {
       <div className="page">
         <div className="spread">
           <h1>Who hears what</h1>
-          <Choice
-            label="Shown"
-            value={shown}
-            options={[
-              ['all', 'everything'],
-              ['wrong', `only what is wrong (${wrongs})`],
-            ]}
-            onChange={(s) => setShown(s as 'all' | 'wrong')}
-          />
+          <span className="row">
+            <Choice
+              label="Shown"
+              value={shown}
+              options={[
+                ['all', 'everything'],
+                ['wrong', `only what is wrong (${wrongs})`],
+              ]}
+              onChange={(s) => setShown(s as 'all' | 'wrong')}
+            />
+            {search.at === 'busy' ? (
+              <Button onClick={drop}>
+                Searching; stop <kbd>Esc</kbd>
+              </Button>
+            ) : (
+              <Button variant="solid" disabled={!cell} onClick={begin}>
+                Make it so <kbd>s</kbd>
+              </Button>
+            )}
+          </span>
+        </div>
+        <div aria-live="polite">
+          {search.at === 'failed' && <p className="fix">{search.why}</p>}
+          {made && (
+            <Proposal
+              rig={rig}
+              made={made}
+              onToDo={() => carryOut('to-do')}
+              onSo={() => carryOut('so')}
+              onDrop={drop}
+            />
+          )}
         </div>
         {cell ? (
           <>

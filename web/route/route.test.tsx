@@ -100,7 +100,7 @@ describe('the table', () => {
       .getAllByRole('listitem')
       .map((li) => li.textContent);
     expect(stops).toContain('Mixer, Strip 1, mute: on, has to be off');
-    expect(stops).toContain('Mixer, Strip 1, fader: -90 dB, has to be 0 dB');
+    expect(stops).toContain('Mixer, Strip 1, fader: all the way down, has to be 0 dB');
     await user.click(within(card()).getByRole('button', { name: 'Open, to do at the desk' }));
     expect(at(/^Wren, voice at Backup recorder: must; heard/)).toBeTruthy();
     expect(selectRig(store.getState())!.tasks).toHaveLength(stops.length);

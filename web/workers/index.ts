@@ -1,4 +1,4 @@
 export type { SmallFrame } from './frames.ts';
-export { compareTakes, framesBetween, type Job, lookAtTake, setOut } from './jobs.ts';
+export { compareTakes, framesBetween, type Job, lookAtTake, searchMakeItSo, setOut } from './jobs.ts';
 export type { Progress, TakeLook } from './look.ts';
 export type { TakeSource } from './take-source.ts';

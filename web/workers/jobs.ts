@@ -1,10 +1,12 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Drawing, Seats, Shape, Wire } from '#core/layout/index.ts';
 import type { Offset } from '#core/measure/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import type { MadeSo } from '#core/solve/index.ts';
 import type { SmallFrame } from './frames.ts';
-import type { LayoutApi } from './layout.worker.ts';
 import type { Progress, TakeLook } from './look.ts';
 import type { MeasureApi } from './measure.worker.ts';
+import type { RigApi } from './rig.worker.ts';
 import type { TakeSource } from './take-source.ts';
 
 /** Work that is under way: what comes of it, and how to stop it. */
@@ -48,12 +50,14 @@ function start<T>(
 }
 
 /** Sets a large map out beside the page. */
-export function setOut(shapes: readonly Shape[], wires: readonly Wire[], last: Seats | undefined): Job<Drawing> {
-  const worker = new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' });
-  return inWorker<LayoutApi, Drawing>(worker, 'The map could not be set out.', (api) =>
-    api.layout(shapes, wires, last),
-  );
-}
+export const setOut = (shapes: readonly Shape[], wires: readonly Wire[], last: Seats | undefined): Job<Drawing> =>
+  inWorker<RigApi, Drawing>(rigWorker(), 'The map could not be set out.', (api) => api.layout(shapes, wires, last));
+
+/** Looks for the fewest settings that make a rig as its plan wants it. */
+export const searchMakeItSo = (rig: Rig): Job<MadeSo> =>
+  inWorker<RigApi, MadeSo>(rigWorker(), 'The search failed.', (api) => api.makeItSo(rig));
+
+const rigWorker = (): Worker => new Worker(new URL('./rig.worker.ts', import.meta.url), { type: 'module' });
 
 export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: OnProgress): Job<TakeLook> =>
   start(onProgress, (worker, heard) => worker.look(source, whole, heard));
