@@ -23,6 +23,7 @@ import { count, formatNumber, formatSpread, StateMark, Term, Why } from '#web/pa
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { type Cell, WANTS } from './cells.ts';
 import { sayUnder } from './HearingTable.tsx';
+import { Mutes } from './Mutes.tsx';
 import { sayValue } from './say.ts';
 
 interface Props {
@@ -74,6 +75,7 @@ export function PairCard({ rig, evaluation, cell, findings, onWant }: Props) {
           number={pair.ways.length > 1 ? i + 1 : null}
         />
       ))}
+      {pair.ways.length > 0 && <Mutes rig={rig} evaluation={evaluation} pair={pair} />}
       {pair.ways.length === 0 && <Stopped rig={rig} evaluation={evaluation} cell={cell} />}
     </aside>
   );

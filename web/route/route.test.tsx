@@ -83,6 +83,14 @@ describe('the table', () => {
     await user.click(within(card()).getByRole('button', { name: /^must hear it/ }));
     expect(wanted('couch', 'backup')).toBe('must');
   });
+  it('tells which mute takes it, the one that takes least first', async () => {
+    const { user } = open();
+    await user.click(at(/^Ambrose, jingles at Backup recorder/));
+    const mutes = await screen.findByRole('region', { name: 'Mutes on the way' });
+    expect(within(mutes).getAllByRole('listitem')[0]!.textContent).toMatch(
+      /^Mixer, Strips 7 and 8, mute takes this, and Ambrose, jingles from .+ and \d+ more$/,
+    );
+  });
   it('shows where a sound stops, and opens its way in one step', async () => {
     const muted = applyEdit(rig, {
       kind: 'batch',
