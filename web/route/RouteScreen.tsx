@@ -1,6 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
+import { planEdit, proposePlan } from '#core/plan/index.ts';
 import { alreadySo, applyEdit, type PlanCell, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { Choice, count, Term, useKey, useKeyHint } from '#web/parts/index.ts';
@@ -121,8 +122,8 @@ function Routes({ rig, evaluation, findings }: Props) {
               <Term id="hearing-plan">Wanted</Term>: ● must, × must not, ○ may.{' '}
               {voice ? `Levels are told against ${voice.name}.` : 'There is no voice to tell levels against.'}{' '}
               {shown === 'wrong' && wrongs === 0 && 'Nothing is wrong: everything is shown.'}
-              {rig.plan.length === 0 && ` Say what is wanted: ${count(cells.flat().length, 'pair')}, one key each.`}
             </p>
+            {rig.plan.length === 0 && <ProposedPlan rig={rig} />}
             <HearingTable rig={rig} cells={cells} rows={rows} columns={columns} at={at} onAt={setAt} />
           </>
         ) : (
@@ -133,6 +134,29 @@ function Routes({ rig, evaluation, findings }: Props) {
       </div>
       {cell && <PairCard rig={rig} evaluation={evaluation} cell={cell} findings={findings} onWant={want} />}
     </main>
+  );
+}
+
+/** For a rig without a plan: one that follows from what its sources and listeners are, to be taken and changed. */
+function ProposedPlan({ rig }: { rig: Rig }) {
+  const dispatch = useAppDispatch();
+  const proposed = useMemo(() => proposePlan(rig), [rig]);
+  const take = () => dispatch(applyStep(planEdit(proposed), `Plan as proposed: ${count(proposed.length, 'want')}`));
+  useKey('p', 'Take the plan that is proposed', take, proposed.length > 0);
+  if (proposed.length === 0) return null;
+  const reasons = [...new Set(proposed.map((p) => p.why))];
+  return (
+    <section aria-label="Proposed plan" style={{ margin: '10px 0' }}>
+      <p>
+        Nothing is said yet of what is wanted. From what sounds and who listens here, {count(proposed.length, 'want')}{' '}
+        follow: {reasons.join('; ')}. Each is changed by one key afterwards.
+      </p>
+      <p style={{ marginTop: 6 }}>
+        <Button onClick={take}>
+          Take this plan <kbd>p</kbd>
+        </Button>
+      </p>
+    </section>
   );
 }
 

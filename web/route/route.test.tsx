@@ -128,6 +128,15 @@ describe('the table', () => {
     await user.keyboard('w');
     expect(columns()).toBe(before);
   });
+  it('proposes a plan to a rig that has none, and takes it by one key and back by undo', async () => {
+    const { user, store, wanted } = open({ ...rig, plan: [] });
+    expect(screen.getByRole('region', { name: 'Proposed plan' }).textContent).toMatch(/\d+ wants follow/);
+    await user.keyboard('p');
+    expect(wanted('ilse', 'ilse')).toBe('must-not');
+    expect(screen.queryByRole('region', { name: 'Proposed plan' })).toBeNull();
+    store.dispatch(undoStep());
+    expect(selectRig(store.getState())!.plan).toEqual([]);
+  });
   it('says what to do where nothing sounds yet', () => {
     open({ ...rig, devices: [], cables: [], sources: [], listeners: [], plan: [], aside: [] });
     expect(screen.getByText(/Nothing sounds here yet/)).toBeTruthy();

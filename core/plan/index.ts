@@ -1,0 +1,1 @@
+export { type Proposed, planEdit, proposePlan } from './propose.ts';
