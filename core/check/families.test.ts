@@ -81,7 +81,7 @@ const ownIn = (connector: string): DeviceType => ({
 const EDID_1080 = Buffer.from(edid({ extensions: [cta({ vics: [16], hdmi: { mhz: 340, deep: 0 } })] })).toString('hex');
 
 /** Rule, a rig that triggers it, and one close by that does not. */
-const CASES: readonly (readonly [string, Rig, Rig])[] = [
+const CASES: [string, Rig, Rig][] = [
   [
     'picture-link-too-slow',
     desk(SPLIT, SPLIT_LEADS, { set: TALL }),
@@ -461,6 +461,30 @@ function hot(db: number): Rig {
     },
   );
 }
+
+/** The louder of two voices, wanted so far under the other, which is the main one. */
+const balanced = (underVoiceDb: number): Rig => {
+  const rig = desk(
+    {
+      v: 'person',
+      w: 'person',
+      m: 'microphone-dynamic',
+      n: 'microphone-dynamic',
+      x: 'mixer-usb-10',
+      r: 'recorder-stereo',
+    },
+    [
+      'v.voice > m.capsule 0.15 air',
+      'w.voice > n.capsule 0.15 air',
+      'm.xlr > x.strip-1',
+      'n.xlr > x.strip-2',
+      'x.main-out > r.line',
+    ],
+    { sources: ['v: v.voice', 'w: w.voice'], listeners: ['r: r.file'], set: { 'x.strip-2-fader': -10 } },
+  );
+  return { ...rig, plan: [{ sourceId: 'w', listenerId: 'r', want: 'must', underVoiceDb }] };
+};
+CASES.push(['plan-too-loud', balanced(16), balanced(12)], ['plan-too-quiet', balanced(4), balanced(8)]);
 
 describe('each rule finds what it is for, and not what lies close by', () => {
   it.each(CASES)('%s', (rule, trigger, near) => {

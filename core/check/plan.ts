@@ -22,6 +22,10 @@ interface Said {
   readonly fixes?: (context: Context, pair: Pair) => readonly Fix[];
 }
 
+const sayUnder = ({ underVoiceDb }: Pair): string => {
+  const db = Math.round(underVoiceDb ?? 0);
+  return `${Math.abs(db)} dB ${db < 0 ? 'over' : 'under'} the main voice`;
+};
 const ms = (pair: Pair): string => Math.abs(pair.verdict.offsetMs ?? 0).toFixed(0);
 
 /** What the hearing plan wants, against what arrives. */
@@ -58,6 +62,22 @@ const SAID: readonly Said[] = [
         [...new Set(others.flatMap((w) => w.settings))].filter((s) => !kept.has(s)),
       );
     },
+  },
+  {
+    id: 'plan-too-loud',
+    stage: 'route',
+    severity: 'watch',
+    words: ['too-loud'],
+    says: (source, listener, pair) =>
+      `${source} stands too high at ${listener}: ${sayUnder(pair)}, and wanted lower. Turn it down on its way, or measure a take.`,
+  },
+  {
+    id: 'plan-too-quiet',
+    stage: 'route',
+    severity: 'watch',
+    words: ['too-quiet'],
+    says: (source, listener, pair) =>
+      `${source} is drowned at ${listener}: ${sayUnder(pair)}, and wanted higher. Turn it up on its way, or measure a take.`,
   },
   {
     id: 'plan-late',

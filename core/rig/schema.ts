@@ -283,6 +283,8 @@ const PlanCell = z.strictObject({
   want: z.enum(['must', 'must-not', 'may']),
   /** Whose picture it has to keep time with; its own where absent. */
   inTimeWith: Id.optional(),
+  /** How far under the main voice it is wanted there, dB; below 0 over it. */
+  underVoiceDb: z.number().min(-40).max(60).optional(),
 });
 export type PlanCell = z.infer<typeof PlanCell>;
 

@@ -15,6 +15,7 @@ import { readPath } from './path.ts';
 import { toleranceOf } from './tolerance.ts';
 import { type Arrival, readNoise, trace } from './trace.ts';
 import { judge } from './verdict.ts';
+import { mainVoiceOf } from './voice.ts';
 
 export interface Evaluation {
   readonly graph: Graph;
@@ -47,6 +48,7 @@ export function evaluate(rig: Rig): Evaluation {
     tasks: rig.tasks.filter(isSettingTask).map((task) => ({ key: `${task.deviceId}.${task.settingId}`, task })),
     measurements: delayMeasurements(rig.measurements),
     sourceAt: new Map(rig.sources.map((s, i) => [s.id, i])),
+    voiceAt: rig.sources.findIndex((s) => s.id === mainVoiceOf(rig)),
     seen: new Map(),
   };
   const cells = new Map(rig.plan.map((c) => [`${c.sourceId}>${c.listenerId}`, c]));
@@ -74,6 +76,8 @@ interface Context {
   readonly tasks: readonly { readonly key: string; readonly task: SettingTask }[];
   readonly measurements: Measurements;
   readonly sourceAt: ReadonlyMap<string, number>;
+  /** The main voice; -1 where there is none. */
+  readonly voiceAt: number;
   /** Pictures by place: many listeners look at the same one. */
   readonly seen: Map<string, Seen>;
 }
@@ -88,6 +92,7 @@ function readListener(context: Context, listener: Listener, cells: ReadonlyMap<s
   const { rig, sourceAt } = context;
   const heard = heardAt(context, listener.sound);
   const tolerance = toleranceOf(toleranceIdOf(rig, listener));
+  const voiceDb = loudestOf(heard.get(context.voiceAt));
   return rig.sources.map((source, sourceIndex): Pair => {
     const cell = cells.get(`${source.id}>${listener.id}`);
     const inTime = cell?.inTimeWith ? (sourceAt.get(cell.inTimeWith) ?? -1) : sourceIndex;
@@ -95,6 +100,10 @@ function readListener(context: Context, listener: Listener, cells: ReadonlyMap<s
     const ways = readWays(context, heard.get(sourceIndex) ?? [], picture);
     const want = cell?.want ?? null;
     const acting = (key: string) => picture?.settings.includes(key) || ways[0]?.settings.includes(key);
+    const ownDb = sourceIndex === context.voiceAt ? null : loudestOf(heard.get(sourceIndex));
+    const underVoiceDb = voiceDb === null || ownDb === null ? null : voiceDb - ownDb;
+    const wantedDb = cell?.underVoiceDb;
+    const level = underVoiceDb === null || wantedDb === undefined ? null : { isDb: underVoiceDb, wantedDb };
     const openTasks = context.tasks.filter(({ key }) => acting(key)).map(({ task }) => task);
     return {
       sourceId: source.id,
@@ -102,7 +111,8 @@ function readListener(context: Context, listener: Listener, cells: ReadonlyMap<s
       want,
       ways,
       picture,
-      verdict: judge({ want, ways, tolerance, openTasks }),
+      underVoiceDb,
+      verdict: judge({ want, ways, tolerance, openTasks, level }),
     };
   });
 }
@@ -140,6 +150,10 @@ function firstPictures({ graph, pictures }: Context, at: PortRef): Map<number, A
     }
   return first;
 }
+
+/** Null where nothing is heard. */
+const loudestOf = (ways: readonly Way[] | undefined): number | null =>
+  ways ? ways.reduce((db, w) => Math.max(db, w.arrival.levelDb), Number.NEGATIVE_INFINITY) : null;
 
 interface Way {
   arrival: Arrival;

@@ -14,6 +14,8 @@ export type TimeWord =
   | 'perhaps-early'
   | 'perhaps-either'
   | 'twice'
+  | 'too-loud'
+  | 'too-quiet'
   | 'once-done'
   | 'missing'
   | 'unwanted'
@@ -66,5 +68,7 @@ export interface Pair {
     readonly terms: readonly DelayTerm[];
     readonly settings: readonly string[];
   } | null;
+  /** How far under the main voice it is heard there, dB; null for the voice itself, or where one of the two is not heard. */
+  readonly underVoiceDb: number | null;
   readonly verdict: TimeVerdict;
 }

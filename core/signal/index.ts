@@ -10,3 +10,4 @@ export { deviceName, readPath } from './path.ts';
 export { type ClosedDoor, type Stop, whereItStops } from './stops.ts';
 export { TOLERANCES, type Tolerance, toleranceOf } from './tolerance.ts';
 export type { Arrival } from './trace.ts';
+export { mainVoiceOf } from './voice.ts';

@@ -9,15 +9,20 @@ const MASKED_DB = 10;
 const ECHO_MS = 50;
 const ECHO_MASKED_DB = 20;
 
+/** Within this a source stands where it is wanted under the voice (typical of what is heard as another balance). */
+const BALANCE_DB = 3;
+
 interface Case {
   want: PlanCell['want'] | null;
   ways: readonly Heard[];
   tolerance: Tolerance;
   openTasks: readonly SettingTask[];
+  /** How far under the main voice it is, and how far it is wanted; null where either is not said. */
+  level?: { readonly isDb: number; readonly wantedDb: number } | null;
 }
 
 /** Whether a source is in time at a listener. What rests on a proposal that nobody has ticked is not called right. */
-export function judge({ want, ways, tolerance, openTasks }: Case): TimeVerdict {
+export function judge({ want, ways, tolerance, openTasks, level = null }: Case): TimeVerdict {
   const [loudest] = ways;
   const offsetMs = loudest?.offset?.value.nominal ?? null;
   const say = (state: State, word: TimeWord, apartMs: number | null = null): TimeVerdict => ({
@@ -31,10 +36,14 @@ export function judge({ want, ways, tolerance, openTasks }: Case): TimeVerdict {
   if (want === 'must-not') return say('fix', 'unwanted');
   const apartMs = heardTwice(ways);
   if (apartMs !== null) return say('fix', 'twice', apartMs);
-  if (!loudest.offset) return say('none', 'no-picture');
+  // Levels of a drawing are typical figures: what is out of balance is watched, and measured in Level.
+  const offDb = level ? level.isDb - level.wantedDb : 0;
+  const balance = Math.abs(offDb) <= BALANCE_DB ? null : say('watch', offDb < 0 ? 'too-loud' : 'too-quiet');
+  if (!loudest.offset) return balance ?? say('none', 'no-picture');
   const { low, nominal, high } = loudest.offset.value;
   if (nominal > tolerance.lateMs) return say('fix', 'late');
   if (nominal < tolerance.earlyMs) return say('fix', 'early');
+  if (balance) return balance;
   if (openTasks.length > 0) return say('watch', 'once-done');
   const perhapsLate = high > tolerance.lateMs;
   const perhapsEarly = low < tolerance.earlyMs;

@@ -98,7 +98,8 @@ interface CellProps {
 
 /** Cells that say the same are not drawn anew: a table may have sixteen hundred. */
 const HearingCell = memo(function HearingCell({ cell, place, said, chosen, onChoose }: CellProps) {
-  const { pair, state, word, underVoiceDb } = cell;
+  const { pair, state, word } = cell;
+  const { underVoiceDb } = pair;
   const want = pair.want && MARKS[pair.want];
   const level = underVoiceDb === null ? '' : sayUnder(underVoiceDb);
   const offset = pair.verdict.offsetMs;
@@ -128,7 +129,7 @@ const HearingCell = memo(function HearingCell({ cell, place, said, chosen, onCho
 
 function isSameCell(a: CellProps, b: CellProps): boolean {
   const told = ({ cell, chosen, said, place }: CellProps) =>
-    `${cell.pair.want} ${cell.state} ${cell.word} ${cell.underVoiceDb} ${cell.pair.verdict.offsetMs} ${chosen} ${said} ${place}`;
+    `${cell.pair.want} ${cell.state} ${cell.word} ${cell.pair.underVoiceDb} ${cell.pair.verdict.offsetMs} ${chosen} ${said} ${place}`;
   return told(a) === told(b);
 }
 

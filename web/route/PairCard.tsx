@@ -1,4 +1,5 @@
-import { Button } from '@chakra-ui/react';
+import { Button, Input } from '@chakra-ui/react';
+import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
 import {
@@ -32,13 +33,17 @@ interface Props {
   readonly cell: Cell;
   readonly findings: readonly Finding[];
   readonly onWant: (want: PlanCell['want'] | null) => void;
+  /** How far under the main voice it is wanted; undefined: nothing is said. */
+  readonly onUnderVoice: (db: number | undefined) => void;
 }
 
 /** One source at one listener: what is wanted, the way it takes stage by stage, or where it stops and what opens it. */
-export function PairCard({ rig, evaluation, cell, findings, onWant }: Props) {
+export function PairCard({ rig, evaluation, cell, findings, onWant, onUnderVoice }: Props) {
   const { rigId } = useParams();
   const navigate = useNavigate();
-  const { pair, state, word, underVoiceDb } = cell;
+  const { pair, state, word } = cell;
+  const { underVoiceDb } = pair;
+  const wanted = rig.plan.find((c) => c.sourceId === pair.sourceId && c.listenerId === pair.listenerId);
   const source = rig.sources.find((s) => s.id === pair.sourceId)!;
   const listener = rig.listeners.find((l) => l.id === pair.listenerId)!;
   const here = findings.filter((f) => f.where.sourceId === source.id && f.where.listenerId === listener.id);
@@ -58,6 +63,13 @@ export function PairCard({ rig, evaluation, cell, findings, onWant }: Props) {
           </Button>
         ))}
       </div>
+      {wanted && wanted.want !== 'must-not' && underVoiceDb !== null && (
+        <UnderVoice
+          key={`${pair.sourceId} ${pair.listenerId}`}
+          wantedDb={wanted.underVoiceDb}
+          onWanted={onUnderVoice}
+        />
+      )}
       {here.map((f) => (
         <p key={f.id} style={{ marginTop: 10 }}>
           <StateMark state={f.severity} /> {f.asks ?? f.says}{' '}
@@ -78,6 +90,39 @@ export function PairCard({ rig, evaluation, cell, findings, onWant }: Props) {
       {pair.ways.length > 0 && <Mutes rig={rig} evaluation={evaluation} pair={pair} />}
       {pair.ways.length === 0 && <Stopped rig={rig} evaluation={evaluation} cell={cell} />}
     </aside>
+  );
+}
+
+/** How far under the main voice one wants it, typed; empty says nothing. */
+function UnderVoice({
+  wantedDb,
+  onWanted,
+}: {
+  wantedDb: number | undefined;
+  onWanted: (db: number | undefined) => void;
+}) {
+  const now = wantedDb === undefined ? '' : String(wantedDb);
+  const [text, setText] = useState(now);
+  const typed = Number(text.replace(',', '.').replace('−', '-'));
+  const valid = text.trim() === '' || (Number.isFinite(typed) && typed >= -40 && typed <= 60);
+  const settle = () => {
+    if (valid && text !== now) onWanted(text.trim() === '' ? undefined : typed);
+  };
+  return (
+    <p className="row" style={{ marginTop: 8 }}>
+      <Input
+        aria-label="Wanted under the main voice, dB"
+        width="64px"
+        textAlign="right"
+        inputMode="decimal"
+        aria-invalid={!valid}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={settle}
+        onKeyDown={(e) => e.key === 'Enter' && settle()}
+      />
+      <span className="quiet small">dB under the main voice wanted</span>
+    </p>
   );
 }
 

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
 import { planEdit, proposePlan } from '#core/plan/index.ts';
 import { alreadySo, applyEdit, type PlanCell, type Rig, toDoAtDesk } from '#core/rig/index.ts';
-import { type Evaluation, evaluate } from '#core/signal/index.ts';
+import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { Choice, count, Term, useKey, useKeyHint } from '#web/parts/index.ts';
 import {
   applyStep,
@@ -13,7 +13,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '#web/store/index.ts';
-import { cellsOf, isWrong, mainVoiceOf, WANTS, wrongOnly } from './cells.ts';
+import { cellsOf, isWrong, WANTS, wrongOnly } from './cells.ts';
 import { HearingTable, type Place } from './HearingTable.tsx';
 import { PairCard } from './PairCard.tsx';
 import { Proposal } from './Proposal.tsx';
@@ -48,19 +48,31 @@ function Routes({ rig, evaluation, findings }: Props) {
   const every = { rows: cells.map((_, i) => i), columns: rig.listeners.map((_, i) => i) };
   const { rows, columns } = shown === 'wrong' && wrong.rows.length > 0 ? wrong : every;
   const cell = cells[at.row]?.[at.column];
-  const want = (next: PlanCell['want'] | null) => {
+  const set = (change: (known: PlanCell | undefined) => PlanCell | null, says: string) => {
     if (!cell) return;
     const { sourceId, listenerId } = cell.pair;
     const known = rig.plan.find((c) => c.sourceId === sourceId && c.listenerId === listenerId);
-    const source = rig.sources[at.row]!.name;
-    const says = WANTS.find((w) => w.want === next)!.says;
     dispatch(
       applyStep(
-        { kind: 'set-plan', sourceId, listenerId, cell: next && { ...known, sourceId, listenerId, want: next } },
-        `${rig.listeners[at.column]!.name}, ${source}: ${says}`,
+        { kind: 'set-plan', sourceId, listenerId, cell: change(known) },
+        `${rig.listeners[at.column]!.name}, ${rig.sources[at.row]!.name}: ${says}`,
       ),
     );
   };
+  const want = (next: PlanCell['want'] | null) =>
+    set(
+      (known) => next && { ...known, sourceId: cell!.pair.sourceId, listenerId: cell!.pair.listenerId, want: next },
+      WANTS.find((w) => w.want === next)!.says,
+    );
+  const wantUnder = (db: number | undefined) =>
+    set(
+      (known) => {
+        if (!known) return null;
+        const { underVoiceDb: _before, ...rest } = known;
+        return db === undefined ? rest : { ...rest, underVoiceDb: db };
+      },
+      db === undefined ? 'any level' : `${db} dB under the main voice`,
+    );
   useKey('m', 'It must be heard there', () => want('must'), cell !== undefined);
   useKey('x', 'It must not be heard there', () => want('must-not'), cell !== undefined);
   useKey('o', 'It may be heard there', () => want('may'), cell !== undefined);
@@ -132,7 +144,16 @@ function Routes({ rig, evaluation, findings }: Props) {
           </p>
         )}
       </div>
-      {cell && <PairCard rig={rig} evaluation={evaluation} cell={cell} findings={findings} onWant={want} />}
+      {cell && (
+        <PairCard
+          rig={rig}
+          evaluation={evaluation}
+          cell={cell}
+          findings={findings}
+          onWant={want}
+          onUnderVoice={wantUnder}
+        />
+      )}
     </main>
   );
 }

@@ -1,4 +1,4 @@
-import { findTypes, type PlanCell, type Rig } from '#core/rig/index.ts';
+import type { PlanCell, Rig } from '#core/rig/index.ts';
 import type { Evaluation, Pair, State } from '#core/signal/index.ts';
 
 /** One source at one listener, as the table tells it. */
@@ -6,8 +6,6 @@ export interface Cell {
   readonly pair: Pair;
   readonly state: State;
   readonly word: string;
-  /** How far under the main voice it is heard there, dB; above it below 0. Null without one of the two. */
-  readonly underVoiceDb: number | null;
 }
 
 const WORDS: Record<Pair['verdict']['word'], string> = {
@@ -18,6 +16,8 @@ const WORDS: Record<Pair['verdict']['word'], string> = {
   'perhaps-early': 'perhaps early',
   'perhaps-either': 'perhaps late or early',
   twice: 'twice',
+  'too-loud': 'too loud',
+  'too-quiet': 'too quiet',
   'once-done': 'once it is done',
   missing: 'missing',
   unwanted: 'not wanted',
@@ -25,28 +25,16 @@ const WORDS: Record<Pair['verdict']['word'], string> = {
   'not-heard': '',
 };
 
-/** The voice that all levels are told against: the first source, in the order of the rig, that a person is. */
-export function mainVoiceOf(rig: Rig): string | null {
-  const types = findTypes(rig);
-  const isVoice = (deviceId: string) =>
-    types.get(rig.devices.find((d) => d.id === deviceId)?.typeId ?? '')?.family === 'people';
-  return rig.sources.find((s) => isVoice(s.sound.deviceId))?.id ?? null;
-}
-
 /** The whole table, row by row: sources in their order, each with every listener. */
 export function cellsOf(rig: Rig, { pairs }: Evaluation): Cell[][] {
-  const voiceId = mainVoiceOf(rig);
   const byPlace = new Map(pairs.map((p) => [`${p.sourceId}>${p.listenerId}`, p]));
   return rig.sources.map((source) =>
     rig.listeners.map((listener) => {
       const pair = byPlace.get(`${source.id}>${listener.id}`)!;
-      const voice = voiceId === null ? undefined : byPlace.get(`${voiceId}>${listener.id}`)?.ways[0];
-      const own = pair.ways[0];
       return {
         pair,
         state: stateOf(pair),
         word: wordOf(pair),
-        underVoiceDb: voice && own && voiceId !== source.id ? voice.levelDb.nominal - own.levelDb.nominal : null,
       };
     }),
   );

@@ -3,11 +3,11 @@ import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit, type Rig } from '#core/rig/index.ts';
-import { evaluate } from '#core/signal/index.ts';
+import { evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig, undoStep } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
-import { cellsOf, isWrong, mainVoiceOf, wrongOnly } from './cells.ts';
+import { cellsOf, isWrong, wrongOnly } from './cells.ts';
 import { sayUnder } from './HearingTable.tsx';
 import { RouteScreen } from './index.ts';
 
@@ -22,10 +22,10 @@ describe('cells', () => {
     expect(cells).toHaveLength(rig.sources.length);
     expect(cells.every((row) => row.length === rig.listeners.length)).toBe(true);
     expect(mainVoiceOf(rig)).toBe('wren');
-    expect(cell('wren', 'stream').underVoiceDb).toBeNull();
+    expect(cell('wren', 'stream').pair.underVoiceDb).toBeNull();
     const game = cell('couch-game', 'stream');
     const levels = ['wren', 'couch-game'].map((id) => cell(id, 'stream').pair.ways[0]!.levelDb.nominal);
-    expect(game.underVoiceDb).toBeCloseTo(levels[0]! - levels[1]!, 9);
+    expect(game.pair.underVoiceDb).toBeCloseTo(levels[0]! - levels[1]!, 9);
     expect([12.4, -3, 0.4].map(sayUnder)).toEqual(['12 dB under', '3 dB over', 'as loud']);
   });
   it('call good what is as wanted, and judge nothing that nobody speaks of', () => {
@@ -82,6 +82,21 @@ describe('the table', () => {
     expect(wanted('couch', 'backup')).toBe('may');
     await user.click(within(card()).getByRole('button', { name: /^must hear it/ }));
     expect(wanted('couch', 'backup')).toBe('must');
+  });
+  it('takes how far under the voice it is wanted, and says where it is not', async () => {
+    const { user, store } = open();
+    await user.click(at(/^Ambrose, jingles at Backup recorder: must; heard, 7 dB under/));
+    const field = screen.getByLabelText('Wanted under the main voice, dB');
+    await user.type(field, '14{Enter}');
+    expect(at(/^Ambrose, jingles at Backup recorder: must; too loud/)).toBeTruthy();
+    expect(card().textContent).toMatch(/stands too high at Backup recorder: 7 dB under the main voice/);
+    await user.clear(field);
+    await user.type(field, '6{Enter}');
+    expect(at(/^Ambrose, jingles at Backup recorder: must; heard/)).toBeTruthy();
+    await user.clear(field);
+    await user.type(field, '{Enter}');
+    const said = selectRig(store.getState())!.plan.find((c) => c.sourceId === 'jingles' && c.listenerId === 'backup');
+    expect(said).toEqual(rig.plan.find((c) => c.sourceId === 'jingles' && c.listenerId === 'backup'));
   });
   it('tells which mute takes it, the one that takes least first', async () => {
     const { user } = open();

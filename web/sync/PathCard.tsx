@@ -25,6 +25,8 @@ const SAYS: Record<TimeWord, string> = {
   'perhaps-early': 'perhaps too early: the figures are too uncertain to tell. Measure a take.',
   'perhaps-either': 'in time by its nominal figures, which are too uncertain to tell. Measure a take.',
   twice: 'heard twice',
+  'too-loud': 'louder against the voice than it is wanted',
+  'too-quiet': 'quieter against the voice than it is wanted',
   'once-done': 'in time once it is done at the desk',
   missing: 'does not arrive, although the plan wants it',
   unwanted: 'arrives, although the plan does not want it',
