@@ -1,14 +1,6 @@
-import { applyEdit, findDevice, findTypes, settingOf } from '#core/rig/index.ts';
-import {
-  deviceName,
-  type Evaluation,
-  evaluate,
-  type Pair,
-  SCALE_UNITS,
-  type Stop,
-  whereItStops,
-} from '#core/signal/index.ts';
-import { type Context, type Fix, type Reason, type Rule, rule, type Severity, type Stage, setFix } from './finding.ts';
+import { deviceName, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
+import { openDoors, shutDoors, stopOf } from './doors.ts';
+import { type Context, type Fix, type Reason, type Rule, rule, type Severity, type Stage } from './finding.ts';
 
 const nameOf = (list: readonly { id: string; name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
@@ -132,12 +124,6 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
   ),
 );
 
-const stopOf = ({ rig, evaluation }: Context, { sourceId, listenerId }: Pair): Stop | null => {
-  const source = rig.sources.find((s) => s.id === sourceId)!;
-  const listener = rig.listeners.find((l) => l.id === listenerId)!;
-  return whereItStops(evaluation.graph, source.sound, listener.sound);
-};
-
 /** 'shut at Mixer, Strip 1, mute, then at …'; or how far it comes where there is no way. */
 function sayStop(context: Context, pair: Pair): string {
   const stop = stopOf(context, pair);
@@ -218,97 +204,3 @@ export const idleRules: readonly Rule[] = [
     }),
   ),
 ];
-
-const setTo = (label: string, deviceId: string, settingId: string, value: number | boolean): Fix => ({
-  label,
-  changes: [{ deviceId, settingId, value }],
-  edit: { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } },
-});
-
-/** Pairs that are wrong in a way that a mended one must not buy. */
-const wrongs = ({ pairs }: Evaluation): Set<string> =>
-  new Set(
-    pairs
-      .filter((p) => ['missing', 'unwanted', 'twice'].includes(p.verdict.word))
-      .map((p) => `${p.sourceId}>${p.listenerId}:${p.verdict.word}`),
-  );
-
-/** A change that leaves the fault, but this much quieter, is worth offering. */
-const WORTH_DB = 6;
-
-/** How many pairs are heard at another level, or not at all: the less a fix touches, the better. */
-function touched(before: Evaluation, after: Evaluation): number {
-  const levelOf = ({ ways }: Pair): number => ways[0]?.levelDb.nominal ?? Number.NEGATIVE_INFINITY;
-  return before.pairs.filter((pair, i) => Math.abs(levelOf(pair) - levelOf(after.pairs[i]!)) > 0.1).length;
-}
-
-/** Those of the edits that mend the pair, or most of it, and break nothing else that was right; what touches least first. */
-function thatMend({ rig, evaluation }: Context, pair: Pair, fixes: readonly Fix[]): Fix[] {
-  const before = wrongs(evaluation);
-  const isPair = (p: Pair) => p.sourceId === pair.sourceId && p.listenerId === pair.listenerId;
-  const mending = fixes.flatMap((fix): { fix: Fix; touches: number }[] => {
-    const done = applyEdit(rig, fix.edit);
-    if (!done.ok) return [];
-    const after = evaluate(done.rig);
-    if ([...wrongs(after)].some((w) => !before.has(w))) return [];
-    const touches = touched(evaluation, after);
-    const now = after.pairs.find(isPair)!;
-    if (now.verdict.word !== pair.verdict.word) return [{ fix, touches }];
-    const left = now.ways[0];
-    if (pair.verdict.word !== 'unwanted' || !left) return [];
-    const lessDb = pair.ways[0]!.levelDb.nominal - left.levelDb.nominal;
-    if (lessDb < WORTH_DB) return [];
-    const by = left.deviceIds.find((id) => !pair.ways[0]!.deviceIds.includes(id));
-    const remains = `${lessDb.toFixed(0)} dB less is left${by ? `, by ${deviceName(rig, by)}` : ''}`;
-    return [{ fix: { ...fix, label: `${fix.label} (${remains})` }, touches }];
-  });
-  return mending.sort((a, b) => a.touches - b.touches).map(({ fix }) => fix);
-}
-
-/** Ways to shut: a mute on it, or a level that can be turned down altogether. */
-function shutDoors(context: Context, pair: Pair, settings: readonly string[]): Fix[] {
-  const types = findTypes(context.rig);
-  const fixes = settings.flatMap((key): Fix[] => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
-    const device = findDevice(context.rig, deviceId)!;
-    const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
-    const label = `${device.name}, ${spec.name}`;
-    if (spec.kind === 'mute') return [setTo(`${label}: on`, deviceId, settingId, true)];
-    if (spec.kind === 'gain' && spec.offAtMin)
-      return [setTo(`${label}: all the way down`, deviceId, settingId, spec.min)];
-    return [];
-  });
-  return thatMend(context, pair, fixes);
-}
-
-/** All doors of the way with the fewest shut ones, as one fix. */
-function openWay(context: Context, pair: Pair): Fix[] {
-  const stop = stopOf(context, pair);
-  if (stop?.kind !== 'shut' || stop.doors.length < 2) return [];
-  const fixes = stop.doors.flatMap((d) => setFix(context.box(d.deviceId), d.settingId, d.opensAt));
-  return [
-    {
-      label: fixes.map((f) => f.label).join('; '),
-      changes: fixes.flatMap((f) => f.changes),
-      edit: { kind: 'batch', edits: fixes.map((f) => f.edit) },
-    },
-  ];
-}
-
-/** Doors that are shut now: one that is all that is missing, else all on the way that has the fewest. */
-function openDoors(context: Context, pair: Pair): Fix[] {
-  const { rig, evaluation } = context;
-  const types = findTypes(rig);
-  const shut = [...new Set(evaluation.graph.shut.map((s) => `${s.deviceId}.${s.settingId}`))];
-  const single = shut.flatMap((key): Fix[] => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
-    const device = findDevice(rig, deviceId)!;
-    const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
-    const label = `${device.name}, ${spec.name}`;
-    if (spec.kind === 'mute') return [setTo(`${label}: off`, deviceId, settingId, false)];
-    if (spec.kind === 'gain' && settingOf(device, spec).value === spec.min)
-      return [setTo(`${label}: up to 0 dB`, deviceId, settingId, Math.min(0, spec.max))];
-    return [];
-  });
-  return thatMend(context, pair, [...single, ...openWay(context, pair)]);
-}
