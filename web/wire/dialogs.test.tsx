@@ -186,7 +186,7 @@ describe('the box under the tap', () => {
     const { user } = open(demoRig(), '/?tap=desk-webcam.usb');
     const card = screen.getByLabelText('Tap');
     await user.click(within(card).getByRole('button', { name: /own microphone of Desk webcam is open/ }));
-    expect(screen.getByLabelText('Finding').textContent).toMatch(/Desk webcam, Own microphone off: on/);
+    expect(screen.getByLabelText('Finding').textContent).toMatch(/Desk webcam, Own microphone, mute: on/);
   });
 });
 

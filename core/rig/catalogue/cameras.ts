@@ -67,7 +67,7 @@ function camera({ id, name, summary, connector, microphoneJack, more }: Camera):
       output('hdmi', 'HDMI', connector, 'digital', pictureAndStereo, { picture: hdmiPicture }),
     ],
     settings: [
-      muteSetting('microphone-mute', 'Own microphone off', false),
+      muteSetting('microphone-mute', 'Own microphone, mute', false),
       switchSetting(
         'picture-mode',
         'Picture mode over HDMI',
@@ -167,7 +167,7 @@ export const cameras: DeviceType[] = [
         picture: { link: 'usb-2', compressed: true },
       }),
     ],
-    settings: [muteSetting('microphone-mute', 'Own microphone off', true)],
+    settings: [muteSetting('microphone-mute', 'Own microphone, mute', true)],
     figures: {
       picture: typicalMs('webcam, lens to program', 60, 100, 160),
       sound: typicalMs('webcam, microphone to program', 5, 20, 50),

@@ -83,7 +83,7 @@ export const programs: DeviceType[] = [
       delaySetting(`in-${n}-picture-delay`, `Input ${n}, picture delay`, 500),
       muteSetting(`in-${n}-mute`, `Input ${n}, mute`, false),
       levelSetting(`in-${n}-level`, `Input ${n}, level`, 0),
-      ...TRACKS.map((t) => muteSetting(`in-${n}-not-on-${t}`, `Input ${n}, kept off track ${t}`, t !== 1)),
+      ...TRACKS.map((t) => muteSetting(`in-${n}-not-on-${t}`, `Input ${n}, mute on track ${t}`, t !== 1)),
     ]),
     figures: {},
     inside: CAPTURE_INPUTS.flatMap((n) => [
@@ -165,7 +165,7 @@ export const programs: DeviceType[] = [
       ...RECORDED.map((n) => takes(`in-${n}`, `input ${n}`, stereo)),
       ...RECORDED.map((n) => output(`track-${n}`, `track ${n}`, 'file', 'software', stereo)),
     ],
-    settings: RECORDED.map((n) => muteSetting(`track-${n}-off`, `Track ${n} not armed`, false)),
+    settings: RECORDED.map((n) => muteSetting(`track-${n}-off`, `Track ${n}, mute`, false)),
     figures: {},
     inside: RECORDED.flatMap((n) => both(`in-${n}`, `track-${n}`, unmuted(`track-${n}-off`))),
   },

@@ -100,7 +100,7 @@ export const recorders: DeviceType[] = [
     settings: [
       ...EIGHT.flatMap((n) => [
         gainSetting(`gain-${n}`, `Input ${n}, gain`, [0, 30, 60]),
-        muteSetting(`mute-${n}`, `Track ${n} not armed`, false),
+        muteSetting(`mute-${n}`, `Track ${n}, mute`, false),
       ]),
       onOff('phantom', 'Phantom power', 'off'),
     ],
