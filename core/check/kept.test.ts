@@ -73,7 +73,7 @@ describe('what is kept from one edit to the next', () => {
       }),
       { numRuns: 60 },
     );
-    expect(accepted).toBeGreaterThan(80);
+    expect(accepted).toBeGreaterThan(40);
   });
   it('draws the same map where nothing of what stands on it changed, and keeps the lines that did not', () => {
     for (const rig of demos) {
