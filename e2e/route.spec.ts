@@ -54,8 +54,12 @@ test('make it so: the fewest settings are found, shown on the table, put on the 
   // The table shows what would be heard; nothing is changed yet.
   await expect(twice).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+  const card = page.getByRole('complementary', { name: 'Pair' });
+  await expect(card).toContainText('as proposed');
+  await expect(card.getByRole('button', { name: 'What mends it' })).toHaveCount(0);
   await page.keyboard.press('Escape');
   await expect(twice).toBeVisible();
+  await expect(card).not.toContainText('as proposed');
   await page.keyboard.press('s');
   await expect(proposal).toBeVisible();
   await page.keyboard.press('d');

@@ -26,7 +26,3 @@ export const dbuFromDbfs = (dbfs: number, reference: Reference): number => dbfs 
 /** A microphone's output: sensitivity in dBV/Pa, sound pressure in dB SPL, answer in dBu. */
 export const dbuFromSpl = (splDb: number, sensitivityDbvPerPa: number): number =>
   dbuFromDbv(sensitivityDbvPerPa + splDb - DB_SPL_AT_1_PASCAL);
-
-/** Independent noises add by power. An empty list is silence, -Infinity. */
-export const sumByPower = (levelsDb: readonly number[]): number =>
-  levelsDb.length === 0 ? -Infinity : dbFromPower(levelsDb.reduce((power, db) => power + powerFromDb(db), 0));

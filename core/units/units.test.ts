@@ -28,7 +28,6 @@ import {
   samplesFromMs,
   scale,
   subtract,
-  sumByPower,
   sumFigures,
   voltsFromDbu,
   width,
@@ -94,9 +93,6 @@ describe('decibels', () => {
     expect(dbfsFromDbu(4, { fullScaleDbu: 24 })).toBe(-20);
     // A moving-coil microphone at 94 dB SPL gives its sensitivity.
     expect(dbuFromSpl(94, -55)).toBeCloseTo(dbuFromDbv(-55), 10);
-    // Twenty persons as loud as one: 13 dB more.
-    expect(sumByPower(new Array(20).fill(60))).toBeCloseTo(73.01, 2);
-    expect(sumByPower([])).toBe(Number.NEGATIVE_INFINITY);
   });
   it('come back from every scale', () => {
     fc.assert(

@@ -26,19 +26,22 @@ import { type Cell, WANTS } from './cells.ts';
 import { sayUnder } from './HearingTable.tsx';
 import { Mutes } from './Mutes.tsx';
 import { sayValue } from './say.ts';
+import { stepsOf } from './steps.ts';
 
 interface Props {
   readonly rig: Rig;
   readonly evaluation: Evaluation;
   readonly cell: Cell;
   readonly findings: readonly Finding[];
+  /** The rig is as it would be, not as it is: it is looked at, and nothing of it is changed from here. */
+  readonly proposed: boolean;
   readonly onWant: (want: PlanCell['want'] | null) => void;
   /** How far under the main voice it is wanted; undefined: nothing is said. */
   readonly onUnderVoice: (db: number | undefined) => void;
 }
 
 /** One source at one listener: what is wanted, the way it takes stage by stage, or where it stops and what opens it. */
-export function PairCard({ rig, evaluation, cell, findings, onWant, onUnderVoice }: Props) {
+export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, onUnderVoice }: Props) {
   const { rigId } = useParams();
   const navigate = useNavigate();
   const { pair, state, word } = cell;
@@ -46,7 +49,9 @@ export function PairCard({ rig, evaluation, cell, findings, onWant, onUnderVoice
   const wanted = rig.plan.find((c) => c.sourceId === pair.sourceId && c.listenerId === pair.listenerId);
   const source = rig.sources.find((s) => s.id === pair.sourceId)!;
   const listener = rig.listeners.find((l) => l.id === pair.listenerId)!;
-  const here = findings.filter((f) => f.where.sourceId === source.id && f.where.listenerId === listener.id);
+  const here = (proposed ? [] : findings).filter(
+    (f) => f.where.sourceId === source.id && f.where.listenerId === listener.id,
+  );
   return (
     <aside className="card" aria-label="Pair">
       <h2>
@@ -55,6 +60,7 @@ export function PairCard({ rig, evaluation, cell, findings, onWant, onUnderVoice
       <p className={state === 'none' ? 'quiet' : state} style={{ marginTop: 6 }}>
         {state !== 'none' && <StateMark state={state} />} {word || 'not heard'}
         {underVoiceDb !== null && <span className="quiet">; {sayUnder(underVoiceDb)} the main voice</span>}
+        {proposed && <span className="quiet">, as proposed</span>}
       </p>
       <div className="answers">
         {WANTS.map(({ want, key, says }) => (
@@ -88,7 +94,7 @@ export function PairCard({ rig, evaluation, cell, findings, onWant, onUnderVoice
         />
       ))}
       {pair.ways.length > 0 && <Mutes rig={rig} evaluation={evaluation} pair={pair} />}
-      {pair.ways.length === 0 && <Stopped rig={rig} evaluation={evaluation} cell={cell} />}
+      {pair.ways.length === 0 && <Stopped rig={rig} evaluation={evaluation} cell={cell} proposed={proposed} />}
     </aside>
   );
 }
@@ -173,36 +179,8 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
   );
 }
 
-interface BoxStep {
-  readonly name: string;
-  readonly gainDb: number;
-  readonly leaves: string;
-}
-
-/** Edges of one box taken together, with the level that leaves it. */
-function stepsOf(rig: Rig, graph: Evaluation['graph'], way: Heard): BoxStep[] {
-  const steps: { deviceId: string; gainDb: number; levelDb: number; node: number }[] = [];
-  const arrivals = [];
-  for (let at: Heard['arrival'] | null = way.arrival; at; at = at.from) arrivals.unshift(at);
-  for (const arrival of arrivals) {
-    const { deviceId } = graph.nodes[arrival.node]!;
-    const gainDb = arrival.edge >= 0 ? graph.edges[arrival.edge]!.gainDb.nominal : 0;
-    const last = steps[steps.length - 1];
-    if (last?.deviceId === deviceId) {
-      last.gainDb += gainDb;
-      last.levelDb = arrival.levelDb;
-      last.node = arrival.node;
-    } else steps.push({ deviceId, gainDb, levelDb: arrival.levelDb, node: arrival.node });
-  }
-  return steps.map((s) => ({
-    name: deviceName(rig, s.deviceId),
-    gainDb: s.gainDb,
-    leaves: `${formatNumber(s.levelDb)} ${SCALE_UNITS[graph.nodes[s.node]!.scale]}`,
-  }));
-}
-
 /** Why nothing arrives: the doors that are shut on the way, to be opened; or how far it comes where there is no way. */
-function Stopped({ rig, evaluation, cell }: { rig: Rig; evaluation: Evaluation; cell: Cell }) {
+function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evaluation' | 'cell' | 'proposed'>) {
   const dispatch = useAppDispatch();
   const source = rig.sources.find((s) => s.id === cell.pair.sourceId)!;
   const listener = rig.listeners.find((l) => l.id === cell.pair.listenerId)!;
@@ -233,15 +211,17 @@ function Stopped({ rig, evaluation, cell }: { rig: Rig; evaluation: Evaluation; 
       <p className="small quiet">
         The way with the fewest shut doors: {stop.deviceIds.map(name).join(' → ')}. Levels down before you open it.
       </p>
-      <p className="row" style={{ marginTop: 8 }}>
-        <Button
-          variant="solid"
-          onClick={() => dispatch(applyStep(toDoAtDesk(rig, changes, new Date().toISOString()), label, 'fix'))}
-        >
-          Open, to do at the desk
-        </Button>
-        <Button onClick={() => dispatch(applyStep(alreadySo(rig, changes), label, 'fix'))}>It is so already</Button>
-      </p>
+      {!proposed && (
+        <p className="row" style={{ marginTop: 8 }}>
+          <Button
+            variant="solid"
+            onClick={() => dispatch(applyStep(toDoAtDesk(rig, changes, new Date().toISOString()), label, 'fix'))}
+          >
+            Open, to do at the desk
+          </Button>
+          <Button onClick={() => dispatch(applyStep(alreadySo(rig, changes), label, 'fix'))}>It is so already</Button>
+        </p>
+      )}
     </>
   );
 }

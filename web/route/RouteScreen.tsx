@@ -39,10 +39,11 @@ function Routes({ rig, evaluation, findings }: Props) {
   const { search, begin, drop } = useMakeItSo(rig);
   const made = search.at === 'found' ? search.made : null;
   // While changes are proposed, the table shows what would be heard with them.
-  const cells = useMemo(() => {
+  const seen = useMemo(() => {
     const done = made && applyEdit(rig, alreadySo(rig, made.changes));
-    return done?.ok ? cellsOf(done.rig, evaluate(done.rig)) : cellsOf(rig, evaluation);
+    return done?.ok ? { rig: done.rig, evaluation: evaluate(done.rig) } : { rig, evaluation };
   }, [rig, evaluation, made]);
+  const cells = useMemo(() => cellsOf(seen.rig, seen.evaluation), [seen]);
   const [at, setAt] = useState<Place>(() => firstWrong(cells));
   const wrong = useMemo(() => wrongOnly(cells), [cells]);
   const every = { rows: cells.map((_, i) => i), columns: rig.listeners.map((_, i) => i) };
@@ -146,10 +147,11 @@ function Routes({ rig, evaluation, findings }: Props) {
       </div>
       {cell && (
         <PairCard
-          rig={rig}
-          evaluation={evaluation}
+          rig={seen.rig}
+          evaluation={seen.evaluation}
           cell={cell}
           findings={findings}
+          proposed={made !== null}
           onWant={want}
           onUnderVoice={wantUnder}
         />

@@ -10,6 +10,7 @@ import { demoRig, show } from '#web/web.testkit.tsx';
 import { cellsOf, isWrong, wrongOnly } from './cells.ts';
 import { sayUnder } from './HearingTable.tsx';
 import { RouteScreen } from './index.ts';
+import { stepsOf } from './steps.ts';
 
 beforeEach(() => stubServer(noServer));
 const rig = demoRig();
@@ -45,6 +46,24 @@ describe('cells', () => {
       });
     });
     expect(columns.length).toBeLessThan(rig.listeners.length);
+  });
+});
+
+describe('the steps of a way', () => {
+  it('add up: what it begins with and what each box adds is what arrives', () => {
+    const { graph, pairs } = evaluate(rig);
+    let told = 0;
+    for (const way of pairs.flatMap((p) => p.ways)) {
+      const steps = stepsOf(rig, graph, way);
+      let first = way.arrival;
+      while (first.from) first = first.from;
+      // Copies of one instant add up on their way: such a way ends a little higher than its steps.
+      const sum = first.levelDb + steps.reduce((db, s) => db + s.gainDb, 0);
+      if (Math.abs(sum - way.arrival.levelDb) < 0.01) told++;
+      expect(sum).toBeLessThanOrEqual(way.arrival.levelDb + 0.01);
+      expect(steps.map((s) => s.name)).toHaveLength(way.deviceIds.length);
+    }
+    expect(told).toBeGreaterThan(15);
   });
 });
 
