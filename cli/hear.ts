@@ -2,7 +2,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { deviceName, evaluate, type Heard, type Pair } from '#core/signal/index.ts';
 import type { Figure } from '#core/units/index.ts';
 import type { Command } from './command.ts';
-import { readRig } from './rig-file.ts';
+import { inMoment, readRig } from './rig-file.ts';
 
 const UNITS = { spl: 'dB SPL', dbu: 'dBu', dbfs: 'dBFS' } as const;
 const round = (x: number): number => Math.round(x * 1000) / 1000;
@@ -14,8 +14,8 @@ const limits = (f: Figure) => ({
 });
 
 /** For every listener, every source that arrives: how loud, how late, by which way; and what the plan wanted. */
-export const hear: Command = async ([path]) => {
-  const rig = await readRig(path!);
+export const hear: Command = async ([path], { values }) => {
+  const rig = inMoment(await readRig(path!), values.moment);
   const { pairs, loops, dropped } = evaluate(rig);
   const listeners = rig.listeners.map((listener) => {
     const here = pairs.filter((p) => p.listenerId === listener.id);

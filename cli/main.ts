@@ -4,18 +4,21 @@ import { UsageError } from './edges.ts';
 interface Entry {
   /** Its name, what has to be named, and the options that need a value. */
   readonly usage: string;
+  /** Options with a value that may be left out. */
+  readonly may?: readonly string[];
   readonly load: () => Promise<Command>;
 }
 
 /** A file a command; each is loaded when it is asked for, so that starting costs nothing. */
 const COMMANDS: Record<string, Entry> = {
-  hear: { usage: 'hear RIG.json', load: async () => (await import('./hear.ts')).hear },
+  hear: { usage: 'hear RIG.json', may: ['--moment'], load: async () => (await import('./hear.ts')).hear },
   check: { usage: 'check RIG.json', load: async () => (await import('./check.ts')).check },
-  tap: { usage: 'tap RIG.json DEVICE.PORT', load: async () => (await import('./tap.ts')).tap },
+  tap: { usage: 'tap RIG.json DEVICE.PORT', may: ['--moment'], load: async () => (await import('./tap.ts')).tap },
   new: { usage: 'new LINE', load: async () => (await import('./new.ts')).newRig },
   plug: { usage: 'plug RIG.json DEVICE.PORT', load: async () => (await import('./plug.ts')).plug },
   export: { usage: 'export RIG.json FORM --paper P', load: async () => (await import('./export.ts')).exportRig },
   offset: { usage: 'offset REF OTHER', load: async () => (await import('./offset.ts')).offset },
+  loudness: { usage: 'loudness FILE', load: async () => (await import('./loudness.ts')).loudness },
   claps: { usage: 'claps FILE', load: async () => (await import('./claps.ts')).claps },
   picture: {
     usage: 'picture MODE --bits N --chroma C',
@@ -24,16 +27,16 @@ const COMMANDS: Record<string, Entry> = {
 };
 
 /** What a command line names: things in order, options with their values, and bare flags. */
-function readArguments({ usage }: Entry, args: readonly string[]) {
+function readArguments({ usage, may = [] }: Entry, args: readonly string[]) {
   const words = usage.split(' ').slice(1);
   const valued = words.filter((w) => w.startsWith('--'));
-  const use = `Use: mellow ${usage} [--json]`;
+  const use = `Use: mellow ${usage}${may.map((m) => ` [${m} M]`).join('')} [--json]`;
   const values: Record<string, string> = {};
   const flags = new Set<string>();
   const named: string[] = [];
   for (let i = 0; i < args.length; i++) {
     const arg = args[i]!;
-    if (valued.includes(arg)) {
+    if (valued.includes(arg) || may.includes(arg)) {
       const value = args[++i];
       if (value === undefined) throw new UsageError(`'${arg}' needs a value. ${use}`);
       values[arg.slice(2)] = value;
@@ -49,7 +52,7 @@ function readArguments({ usage }: Entry, args: readonly string[]) {
 const usage = (): string =>
   [
     'mellow COMMAND [--json]',
-    ...Object.values(COMMANDS).map((c) => `  mellow ${c.usage}`),
+    ...Object.values(COMMANDS).map((c) => `  mellow ${c.usage}${(c.may ?? []).map((m) => ` [${m} M]`).join('')}`),
     'WAV files cut short are refused; --as-it-is takes what is there.',
   ].join('\n');
 

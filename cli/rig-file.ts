@@ -1,4 +1,4 @@
-import { parseRigText, type Rig } from '#core/rig/index.ts';
+import { atMoment, parseRigText, type Rig } from '#core/rig/index.ts';
 import { openFile, UsageError } from './edges.ts';
 
 const LARGEST_RIG_BYTES = 5_000_000;
@@ -15,4 +15,16 @@ export async function readRig(path: string): Promise<Rig> {
   } finally {
     await file.close();
   }
+}
+
+/**
+ * The rig as it stands in a moment, by its id or name; the plain rig where none is named.
+ * @throws UsageError with the moments that there are
+ */
+export function inMoment(rig: Rig, named: string | undefined): Rig {
+  if (named === undefined || named === rig.session.plainMoment) return rig;
+  const moment = rig.moments.find((m) => m.id === named || m.name === named);
+  if (moment) return atMoment(rig, moment.id);
+  const known = rig.moments.map((m) => m.id).join(', ');
+  throw new UsageError(`There is no moment '${named}'. ${known ? `There are: ${known}.` : 'The rig has none.'}`);
 }

@@ -2,13 +2,13 @@ import { findPort, findTypes } from '#core/rig/index.ts';
 import { deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
-import { readRig } from './rig-file.ts';
+import { inMoment, readRig } from './rig-file.ts';
 
 const round = (x: number): number => Math.round(x * 1000) / 1000;
 
 /** What is there: every source that arrives at a port, channel by channel, by which way. */
-export const tap: Command = async ([path, place]) => {
-  const rig = await readRig(path!);
+export const tap: Command = async ([path, place], { values }) => {
+  const rig = inMoment(await readRig(path!), values.moment);
   const [deviceId = '', portId = ''] = place!.split('.');
   const port = findPort(rig, findTypes(rig), { deviceId, portId });
   if (!port) {

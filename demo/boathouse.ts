@@ -20,7 +20,7 @@ export const boathouse: Rig = {
     device('audience', 'audience', 'Audience'),
     device('backup-recorder', 'recorder-stereo', 'Backup recorder'),
     device('big-screen', 'screen-with-jack', 'Big screen', seen({ mode: 'game' })),
-    device('call', 'call', 'Call with Ilse', {}, DESK),
+    device('call', 'call', 'Call with Ilse', seen({ processing: 'off' }), DESK),
     device('camera', 'camera-hdmi', 'Couch camera', seen({ overlays: 'off' }), COUCH),
     device('camera-capture', 'capture-usb-compressed', 'Camera capture'),
     device(
@@ -261,6 +261,7 @@ export const boathouse: Rig = {
       at: '2026-11-20T18:30:00.000Z',
     },
   ],
+  moments: [],
 };
 
 /** Which tracks each input of the capture program is recorded on. */

@@ -86,4 +86,5 @@ export const gliderCorner: Rig = {
   measurements: [],
   tasks: [],
   aside: [],
+  moments: [],
 };

@@ -68,4 +68,5 @@ export const quayTalk: Rig = {
   measurements: [],
   tasks: [],
   aside: [],
+  moments: [],
 };

@@ -15,7 +15,14 @@ export const skerryNet: Rig = {
   schemaVersion: 1,
   name: 'Skerry net',
   notes: 'Training on two channels, three hours. Keyed by pedal; dummy loads while testing; licences hang by the door.',
-  session: { frameRate: { num: 30, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18, hours: 3 },
+  session: {
+    frameRate: { num: 30, den: 1 },
+    sampleRateHz: 48_000,
+    toleranceId: 'ebu-r37',
+    fullScaleDbu: 18,
+    hours: 3,
+    plainMoment: 'Receive',
+  },
   types: [],
   devices: [
     device('boat-a', 'person', 'Boat on channel A'),
@@ -39,6 +46,8 @@ export const skerryNet: Rig = {
     device('radio-b', 'two-way-radio', 'Radio B', seen({ key: 'receive', 'voice-key': true })),
   ],
   cables: [
+    air('air-boat-a-ears', 'boat-a-radio/front', 'boat-a/ears', 0.3),
+    air('air-boat-b-ears', 'boat-b-radio/front', 'boat-b/ears', 0.3),
     air('air-boat-a', 'boat-a/voice', 'boat-a-radio/own', 0.1),
     air('air-boat-b', 'boat-b/voice', 'boat-b-radio/own', 0.1),
     air('air-operator', 'operator/voice', 'desk-microphone/capsule', 0.2),
@@ -50,6 +59,8 @@ export const skerryNet: Rig = {
     lead('phones-lead', 'log-interface/phones', 'phones/plug', 2),
     lead('radio-a-log', 'radio-a/line-out', 'log-interface/in-1', 1),
     lead('radio-b-log', 'radio-b/line-out', 'log-interface/in-2', 1),
+    radio('sea-a-out', 'radio-a/air-out', 'boat-a-radio/air-in', 20),
+    radio('sea-b-out', 'radio-b/air-out', 'boat-b-radio/air-in', 20),
     radio('sea-a', 'boat-a-radio/air-out', 'radio-a/air-in', 20),
     radio('sea-b', 'boat-b-radio/air-out', 'radio-b/air-in', 20),
     software('to-log-desk', 'log-computer/from-usb-1', 'log/in-2', [
@@ -76,14 +87,41 @@ export const skerryNet: Rig = {
     { id: 'log-radios', name: 'Log, radios', sound: ref('log/track-1') },
     { id: 'log-desk', name: 'Log, desk', sound: ref('log/track-2') },
     { id: 'stream', name: 'Members’ stream', sound: ref('capture-program/stream') },
+    { id: 'boat-a', name: 'Boat A', sound: ref('boat-a/ears') },
+    { id: 'boat-b', name: 'Boat B', sound: ref('boat-b/ears') },
   ],
   plan: [
     ...must('operator', 'boat-a', 'boat-b'),
     ...must('log-radios', 'boat-a', 'boat-b'),
     ...must('log-desk', 'operator'),
     ...must('stream', 'boat-a', 'boat-b', 'operator'),
+    { sourceId: 'operator', listenerId: 'boat-a', want: 'must-not' },
+    { sourceId: 'operator', listenerId: 'boat-b', want: 'must-not' },
   ],
   measurements: [],
   tasks: [],
   aside: [],
+  moments: [sending('a', 'Send A'), sending('b', 'Send B')],
 };
+
+/** The pedal is down on one channel: its radio sends, the boat there listens, and nobody waits to hear that boat. */
+function sending(channel: 'a' | 'b', name: string): Rig['moments'][number] {
+  const boat = `boat-${channel}`;
+  return {
+    id: `send-${channel}`,
+    name,
+    settings: [
+      { deviceId: 'keying', settingId: 'key', value: channel },
+      { deviceId: `radio-${channel}`, settingId: 'key', value: 'send' },
+      { deviceId: `${boat}-radio`, settingId: 'key', value: 'receive' },
+    ],
+    plan: [
+      ...['operator', 'log-radios', 'stream'].map((listenerId) => ({
+        sourceId: boat,
+        listenerId,
+        want: 'may' as const,
+      })),
+      { sourceId: 'operator', listenerId: boat, want: 'must' },
+    ],
+  };
+}

@@ -26,6 +26,11 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await expect(page.getByText(/decides \d+/).first()).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.keyboard.press('Escape');
+    for (const view of ['plan', 'route']) {
+      await page.goto(`${server.url}/rigs/${DEMO_RIG}/${view}`);
+      await expect(page.getByRole('grid')).toBeVisible();
+      expect(await found(page)).toEqual([]);
+    }
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
     await expect(page.getByRole('table', { name: 'Findings' })).toBeVisible();
     expect(await found(page)).toEqual([]);

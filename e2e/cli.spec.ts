@@ -6,6 +6,7 @@ import { expect, test } from '@playwright/test';
 import { encodeWav, resample } from '../core/samples/index.ts';
 import { clapsAt, voice } from '../core/standin/index.ts';
 import { boathouse } from '../demo/boathouse.ts';
+import { skerryNet } from '../demo/skerry-net.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'mellow-cli-'));
 const file = (name: string, content: string | Uint8Array): string => {
@@ -46,6 +47,19 @@ test('hear answers for every listener what arrives and what was wanted', () => {
   ]);
 });
 
+test('a moment of the session is asked for by its id or name', () => {
+  const rig = file('skerry.json', JSON.stringify(skerryNet));
+  const heardBy = (...more: string[]) =>
+    json('hear', rig, ...more).listeners.find((l: { listener: string }) => l.listener === 'boat-a').arrivals;
+  expect(heardBy()).toEqual([]);
+  for (const name of ['send-a', 'Send A'])
+    expect(heardBy('--moment', name).map((a: { source: string }) => a.source)).toEqual(['operator']);
+  const wrong = mellow('hear', rig, '--moment', 'supper');
+  expect(wrong.status).toBe(2);
+  expect(wrong.stderr).toContain('There is no moment ‘supper’. There are: send-a, send-b.'.replace(/[‘’]/g, "'"));
+  expect(json('tap', rig, 'boat-a-radio.front', '--moment', 'send-a').channels[0].arrivals).toHaveLength(1);
+});
+
 test('a desk is made of a line, told what fits, and put on paper', () => {
   const rig = json('new', 'console > splitter > capture > computer; mic > mixer');
   expect(rig.devices).toHaveLength(6);
@@ -79,6 +93,22 @@ test('offset and claps answer by the contract', () => {
   expect(found.polarity).toBe(-1);
   const claps = json('claps', file('claps.wav', encodeWav([clapsAt([0.5, 1.7])(3 * 48_000, 48_000, 1)], 48_000)));
   expect(claps.claps.map((c: { atMs: number }) => Math.round(c.atMs))).toEqual([500, 1700]);
+});
+
+test('loudness answers by the contract: a tone of -23 dBFS on both sides, and null for silence', () => {
+  const tone = Float32Array.from(
+    { length: 10 * 48_000 },
+    (_, i) => 10 ** (-23 / 20) * Math.sin((2 * Math.PI * 997 * i) / 48_000),
+  );
+  const told = json('loudness', file('tone.wav', encodeWav([tone, tone], 48_000)));
+  for (const key of ['integratedLufs', 'maxMomentaryLufs', 'maxShortTermLufs', 'truePeakDbtp', 'samplePeakDbfs'])
+    expect(Math.abs(told[key] + 23), key).toBeLessThan(0.1);
+  expect(told.rangeLu).toBeLessThan(0.1);
+  const silent = json('loudness', file('silent.wav', encodeWav([new Float32Array(48_000)], 48_000)));
+  expect(Object.values(silent)).toEqual([null, null, null, null, null, null]);
+  const many = mellow('loudness', file('many.wav', encodeWav([tone, tone, tone], 48_000)));
+  expect(many.status).toBe(2);
+  expect(many.stderr).toContain('one or two channels');
 });
 
 test('check says what is wrong, and tap what is there', () => {

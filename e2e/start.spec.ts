@@ -62,6 +62,8 @@ test('the demo starts on the next free port, keeps what was changed, and stops c
     const rigs = await (await request.get(`${again}/api/rigs`)).json();
     expect(rigs.map((r: { name: string }) => r.name)).toEqual([
       'Boathouse, changed',
+      'Moth night',
+      'Clay hour',
       'Skerry net',
       'Glider corner',
       'Quay talk',

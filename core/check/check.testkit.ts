@@ -62,6 +62,7 @@ interface DeskMore {
   readonly hours?: number;
   /** Pictures a second of the session; 60. */
   readonly rate?: number;
+  readonly session?: Partial<Rig['session']>;
   /** 'voice: device.port' */
   readonly sources?: readonly string[];
   readonly listeners?: readonly string[];
@@ -76,7 +77,17 @@ const MEDIA = ['lead', 'radio', 'software', 'air', 'light'];
  * (1), medium (lead), `?` where nobody has looked, `straight` where no adapter stands between, 'left=ch-3' for a map.
  */
 export function desk(boxes: Readonly<Record<string, string>>, cables: readonly string[], more: DeskMore = {}): Rig {
-  const { set = {}, device = {}, types = [], hours, rate = 60, sources = [], listeners = [], plan = [] } = more;
+  const {
+    set = {},
+    device = {},
+    types = [],
+    hours,
+    rate = 60,
+    session = {},
+    sources = [],
+    listeners = [],
+    plan = [],
+  } = more;
   const ref = (place: string) => {
     const [deviceId, portId] = place.split('.') as [string, string];
     return { deviceId, portId };
@@ -98,6 +109,7 @@ export function desk(boxes: Readonly<Record<string, string>>, cables: readonly s
       toleranceId: 'ebu-r37',
       fullScaleDbu: 18,
       ...(hours && { hours }),
+      ...session,
     },
     types,
     devices: Object.entries(boxes).map(([id, typeId]) => ({

@@ -1,5 +1,6 @@
-import type { Rig } from '#core/rig/index.ts';
-import { type Evaluation, evaluate } from '#core/signal/index.ts';
+import { atMoment, editInMoment, type Moment, type Rig } from '#core/rig/index.ts';
+import { type Evaluation, evaluate, evaluationAt } from '#core/signal/index.ts';
+import { briefRules } from './brief.ts';
 import { contextOf } from './context.ts';
 import { exclusiveRules } from './exclusive.ts';
 import type { Finding, Fix, Rule, Severity } from './finding.ts';
@@ -13,6 +14,7 @@ import { idleRules, planRules } from './plan.ts';
 import { plugRules } from './plugs.ts';
 import { powerRules } from './power.ts';
 import { roomRules } from './room.ts';
+import { routingRules } from './routing.ts';
 import { usbRules } from './usb.ts';
 
 /** Every rule that there is, family by family. */
@@ -27,6 +29,8 @@ export const RULES: readonly Rule[] = [
   ...movingRules,
   ...roomRules,
   ...loopRules,
+  ...routingRules,
+  ...briefRules,
   ...planRules,
   ...idleRules,
   ...lengthRules,
@@ -35,13 +39,63 @@ export const RULES: readonly Rule[] = [
 const WEIGHT: Record<Severity, number> = { stop: 0, fix: 1, watch: 2 };
 const weightOf = ({ severity, aside }: Finding): number => WEIGHT[severity] + (aside ? 3 : 0);
 
-/** What is wrong or doubtful in a rig, the worst first; in the order of the rules within a severity; what was put aside last. Pure. */
+/**
+ * What is wrong or doubtful in a rig, the worst first; in the order of the rules within a severity; what was put aside
+ * last. What is wrong in a later moment only is said of that moment. Pure.
+ */
 export function check(rig: Rig, evaluation: Evaluation = evaluate(rig)): Finding[] {
-  const context = contextOf(rig, evaluation);
-  return RULES.flatMap((r) => r.check(context)).sort((a, b) => weightOf(a) - weightOf(b));
+  const first = found(rig, evaluation);
+  if (rig.moments.length === 0) return first.sort((a, b) => weightOf(a) - weightOf(b));
+  const moments = rig.moments.map((moment) => ({
+    moment,
+    findings: found(atMoment(rig, moment.id), evaluationAt(rig, moment.id)),
+  }));
+  const known = new Set(first.map((f) => f.id));
+  const everywhere = (id: string) => moments.every(({ findings }) => findings.some((f) => f.id === id));
+  const plain = first.filter((f) => !OF_THE_WHOLE.has(f.rule) || everywhere(f.id));
+  const later = moments.flatMap(({ moment, findings }) =>
+    findings.filter((f) => !known.has(f.id) && !OF_THE_WHOLE.has(f.rule)).map((f) => inMoment(rig, f, moment)),
+  );
+  return [...plain, ...later].sort((a, b) => weightOf(a) - weightOf(b));
 }
 
-/** Edits that mend a finding and break nothing that was right, each one step. */
+/** What is silent in one moment is no matter: it has its turn in another. */
+const OF_THE_WHOLE = new Set(['plan-source-nowhere', 'plan-listener-silent', 'brief-two-way']);
+
+const found = (rig: Rig, evaluation: Evaluation): Finding[] => {
+  const context = contextOf(rig, evaluation);
+  return RULES.flatMap((r) => r.check(context));
+};
+
+function inMoment(rig: Rig, finding: Finding, { id, name }: Moment): Finding {
+  const here = `${finding.id}@${id}`;
+  const said = (text: string) => `In ‘${name}’: ${text}`;
+  return {
+    ...finding,
+    id: here,
+    momentId: id,
+    says: said(finding.says),
+    asks: finding.asks && said(finding.asks),
+    aside: rig.aside.find((a) => a.id === here) ?? null,
+  };
+}
+
+/** The finding as its rule knows it, in the rig of its moment. */
+const plainOf = (finding: Finding): Finding =>
+  finding.momentId === null
+    ? finding
+    : { ...finding, id: finding.id.slice(0, -finding.momentId.length - 1), momentId: null };
+
+/** Edits that mend a finding and break nothing that was right, each one step; of the moment that it belongs to. */
 export function fixesOf(rig: Rig, finding: Finding, evaluation: Evaluation = evaluate(rig)): readonly Fix[] {
+  const { momentId } = finding;
+  if (momentId === null) return ruleFixes(rig, finding, evaluation);
+  return ruleFixes(atMoment(rig, momentId), plainOf(finding), evaluationAt(rig, momentId)).map((fix) => ({
+    ...fix,
+    edit: editInMoment(rig, momentId, fix.edit),
+  }));
+}
+
+function ruleFixes(rig: Rig, finding: Finding, evaluation: Evaluation): readonly Fix[] {
   return RULES.find((r) => r.id === finding.rule)?.fixes(contextOf(rig, evaluation), finding) ?? [];
 }

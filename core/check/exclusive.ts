@@ -75,7 +75,9 @@ export const exclusiveRules: readonly Rule[] = [
     const used = usedEnds(context);
     return context.boxes.flatMap(({ device, type, port }) =>
       (type.exclusive ?? []).flatMap(({ ports, severity, says }) => {
-        if (!ports.every((id) => used.has(`${device.id}/${id}`))) return [];
+        // Somebody has said in which moment it is which.
+        const inTurn = context.rig.moments.some((m) => m.settings.some((s) => s.deviceId === device.id));
+        if (inTurn || !ports.every((id) => used.has(`${device.id}/${id}`))) return [];
         return [
           {
             at: `${device.id}/${ports.join('+')}`,

@@ -3,6 +3,7 @@ import { cta, edid } from '#core/picture/edid.testkit.ts';
 import { applyEdit, catalogue, type DeviceType, type Rig } from '#core/rig/index.ts';
 import { desk } from './check.testkit.ts';
 import { check, fixesOf, RULES } from './index.ts';
+import { BRIEF_CASES, ROUTE_CASES } from './route-cases.testkit.ts';
 
 const found = (rig: Rig) => check(rig).map((f) => f.rule);
 
@@ -485,6 +486,7 @@ const balanced = (underVoiceDb: number): Rig => {
   return { ...rig, plan: [{ sourceId: 'w', listenerId: 'r', want: 'must', underVoiceDb }] };
 };
 CASES.push(['plan-too-loud', balanced(16), balanced(12)], ['plan-too-quiet', balanced(4), balanced(8)]);
+CASES.push(...ROUTE_CASES, ...BRIEF_CASES);
 
 describe('each rule finds what it is for, and not what lies close by', () => {
   it.each(CASES)('%s', (rule, trigger, near) => {

@@ -1,5 +1,14 @@
 import type { Mode } from '#core/picture/index.ts';
-import type { Aside, Change, Edit, PortSpec, Rig, SettingValue, Types } from '#core/rig/index.ts';
+import {
+  type Aside,
+  type Change,
+  type Edit,
+  type PortSpec,
+  type Rig,
+  type SettingValue,
+  sayValue,
+  type Types,
+} from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import type { Box, SettingSeen } from './box.ts';
 import type { LeadSeen } from './leads.ts';
@@ -50,6 +59,8 @@ export interface Finding {
   readonly why: readonly Reason[];
   /** Put aside by somebody, with the reason; null while it counts. */
   readonly aside: Aside | null;
+  /** The moment in which it is so; null where it is so in the plain rig. */
+  readonly momentId: string | null;
 }
 
 /** A picture on its way: what an output sends, and every end that it comes to. */
@@ -91,7 +102,7 @@ export interface Rule {
   readonly fixes: (context: Context, finding: Finding) => readonly Fix[];
 }
 
-export type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | 'aside'> & {
+export type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | 'aside' | 'momentId'> & {
   readonly at: string;
   readonly where?: Where;
   readonly asks?: string | null;
@@ -112,6 +123,7 @@ export function findingOf(stage: Stage, rule: string, { at, where, asks, rests, 
     asks: asks ?? (rests ? askSetting(rests.box, rests.seen) : null),
     why: draft.why,
     aside: null,
+    momentId: null,
   };
 }
 
@@ -138,16 +150,9 @@ export const rule = (
   fixes?: Rule['fixes'],
 ): Rule => ruleOf(id, (context) => find(context).map((draft) => findingOf(stage, id, draft)), fixes);
 
-const known = (seen: SettingSeen): string => {
-  const { value, spec } = seen;
-  if (spec.kind === 'switch') return spec.options.find((o) => o.value === value)?.label ?? String(value);
-  if (typeof value === 'boolean') return value ? 'on' : 'off';
-  return `${value} ${spec.kind === 'delay' ? spec.unit : 'dB'}`;
-};
-
 /** Where a finding rests on a setting that nobody has looked at: the question; null once it is known. */
 const askSetting = ({ device }: Pick<Box, 'device'>, seen: SettingSeen): string | null =>
-  seen.known === 'assumed' ? `${device.name}, ${seen.spec.name}: is it ${known(seen)}?` : null;
+  seen.known === 'assumed' ? `${device.name}, ${seen.spec.name}: is it ${sayValue(seen.spec, seen.value)}?` : null;
 
 /** A setting to be set, as a fix. */
 export function setFix({ device, type }: Pick<Box, 'device' | 'type'>, settingId: string, value: SettingValue): Fix[] {
@@ -155,7 +160,7 @@ export function setFix({ device, type }: Pick<Box, 'device' | 'type'>, settingId
   if (!spec) return [];
   return [
     {
-      label: `${device.name}, ${spec.name}: ${known({ spec, value, known: 'assumed' })}`,
+      label: `${device.name}, ${spec.name}: ${sayValue(spec, value)}`,
       changes: [{ deviceId: device.id, settingId, value }],
       edit: { kind: 'set-setting', deviceId: device.id, settingId, setting: { value, known: 'assumed' } },
     },

@@ -10,7 +10,7 @@ interface Said {
   readonly stage: Stage;
   readonly severity: Severity;
   readonly words: readonly Pair['verdict']['word'][];
-  readonly says: (source: string, listener: string, pair: Pair) => string;
+  readonly says: (source: string, listener: string, pair: Pair, others: readonly string[]) => string;
   readonly fixes?: (context: Context, pair: Pair) => readonly Fix[];
 }
 
@@ -72,6 +72,14 @@ const SAID: readonly Said[] = [
       `${source} is drowned at ${listener}: ${sayUnder(pair)}, and wanted higher. Turn it up on its way, or measure a take.`,
   },
   {
+    id: 'plan-not-alone',
+    stage: 'route',
+    severity: 'watch',
+    words: ['not-alone'],
+    says: (source, listener, _pair, others) =>
+      `${source} is to be alone on ${listener}, and ${others.join(', ')} is on it nearly as loud: it cannot be balanced afterwards. Take the others off that track.`,
+  },
+  {
     id: 'plan-late',
     stage: 'sync',
     severity: 'fix',
@@ -112,6 +120,7 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
             nameOf(context.rig.sources, pair.sourceId),
             nameOf(context.rig.listeners, pair.listenerId),
             pair,
+            pair.besides.map((id) => nameOf(context.rig.sources, id)),
           ),
           why: reasonsFor(context, pair),
         })),

@@ -3,8 +3,8 @@ import {
   applyEdit,
   type Cable,
   type Change,
+  endName,
   findDevice,
-  findPort,
   findTypes,
   isSettingTask,
   type Rig,
@@ -145,8 +145,8 @@ function aboutLead(
   findings: readonly Finding[],
 ): Omit<Question, 'id' | 'findings' | 'decides'> {
   const name = ({ deviceId, portId }: Cable['from']) =>
-    `${deviceName(rig, deviceId)}, ${findPort(rig, types, { deviceId, portId })?.name ?? portId}`;
-  const into = findPort(rig, types, cable.to)?.name ?? cable.to.portId;
+    `${deviceName(rig, deviceId)}, ${endName(rig, types, { deviceId, portId })}`;
+  const into = endName(rig, types, cable.to);
   const there = `Does a lead of ${cable.lengthM} m come here from ${name(cable.from)}, into ${into}?`;
   const put = (label: string, next: Cable | null, asDrawn = false): Answer => ({
     label,

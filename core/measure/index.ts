@@ -9,6 +9,9 @@ export {
   GRID_ROWS,
   meanBrightness,
 } from './flash.ts';
+export { type Levels, measureLevels } from './levels.ts';
+export { type Loudness, type LoudnessMeter, loudnessMeter } from './loudness.ts';
 export { MeasureError, type MeasureErrorCode } from './measure-error.ts';
 export { measureOffset, type Offset, type OffsetPoint } from './offset.ts';
 export { type Mark, type MarkPair, type PictureOffset, pairMarks } from './picture-offset.ts';
+export { type PeakMeter, peakMeter } from './true-peak.ts';

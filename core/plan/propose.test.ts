@@ -3,7 +3,8 @@ import { applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { OCCASIONS, rigFor } from '#core/wire/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
-import { planEdit, proposePlan } from './index.ts';
+import { skerryNet } from '#demo/skerry-net.ts';
+import { planEdit, proposePlan, STARTS, startPlan } from './index.ts';
 
 const relay = parseRig(JSON.parse(JSON.stringify(boathouse)));
 const wants = (rig: Rig) =>
@@ -42,6 +43,46 @@ describe('a proposed plan', () => {
         if (/-track-/.test(listener)) continue;
         expect(['must', 'may'], `${occasion.name}: ${must}`).toContain(told.get(`${source}>${listener}`));
       }
+    }
+  });
+});
+
+describe('starting plans', () => {
+  const start = (id: string) => STARTS.find((s) => s.id === id)!;
+  const skerry = parseRig(JSON.parse(JSON.stringify(skerryNet)));
+  const told = (rig: Rig, id: string) =>
+    new Map(startPlan(rig, start(id)).map(({ cell }) => [`${cell.sourceId}>${cell.listenerId}`, cell]));
+
+  it('balance a stream as one begins, against a voice that is there', () => {
+    const plan = told(relay, 'two-players');
+    expect(
+      ['couch-game', 'jingles', 'ilse', 'couch', 'wren'].map((s) => plan.get(`${s}>stream`)?.underVoiceDb),
+    ).toEqual([10, 18, 2, 0, undefined]);
+    const mute = { ...relay, sources: relay.sources.filter((s) => s.id === 'couch-game') };
+    expect(startPlan(mute, start('two-players')).some((p) => 'underVoiceDb' in p.cell)).toBe(false);
+  });
+  it('keep a radio station off the air until somebody keys it', () => {
+    const plan = told(skerry, 'radio');
+    expect(plan.get('operator>boat-a')!.want).toBe('must-not');
+    expect(plan.get('boat-a>operator')!.want).toBe('must');
+    expect(plan.has('boat-a>boat-a')).toBe(false);
+  });
+  it('give voices tracks of their own, and music the time of the voice', () => {
+    const apart = startPlan(relay, start('interview')).filter((p) => p.cell.ownTrack);
+    expect(apart.map((p) => `${p.cell.sourceId}>${p.cell.listenerId}`)).toEqual([
+      'wren>track-1',
+      'couch>track-2',
+      'ilse>track-3',
+    ]);
+    expect(told(relay, 'class').get('jingles>ilse')).toMatchObject({ want: 'must', inTimeWith: 'wren' });
+  });
+  it('replace what is planned, in one step that can be undone', () => {
+    for (const one of STARTS) {
+      const proposed = startPlan(relay, one);
+      const done = applyEdit(relay, planEdit(proposed, relay));
+      if (!done.ok) throw new Error(`${one.name}: ${done.refusal.reason}`);
+      expect(done.rig.plan).toHaveLength(proposed.length);
+      expect(applyEdit(done.rig, done.inverse)).toMatchObject({ ok: true, rig: relay });
     }
   });
 });

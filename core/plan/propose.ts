@@ -1,4 +1,5 @@
-import { type Edit, findDevice, findTypes, type PlanCell, type Rig, type Types } from '#core/rig/index.ts';
+import type { Edit, PlanCell, Rig } from '#core/rig/index.ts';
+import { type ListenerRole, mainVoiceOf, rolesOf, type SourceRole } from '#core/signal/index.ts';
 
 /** A want that follows from what a source and a listener are, with the reason in words. */
 export interface Proposed {
@@ -6,85 +7,179 @@ export interface Proposed {
   readonly why: string;
 }
 
-type Source = Rig['sources'][number];
-type Listener = Rig['listeners'][number];
+/** What is wanted of a pair by what the two are; with how far under the main voice, dB. */
+type Wanted = readonly [want: PlanCell['want'], why: string, underVoiceDb?: number | undefined];
+type Table = Partial<Record<ListenerRole, Partial<Record<SourceRole | 'own', Wanted>>>>;
 
-/**
- * A hearing plan for a rig that has none: whoever is not there, streams and recorders get everything; ears get all but
- * their own voice; single tracks are left to the person. To be looked at and changed.
- */
-export function proposePlan(rig: Rig): Proposed[] {
-  const types = findTypes(rig);
-  return rig.listeners.flatMap((listener) =>
-    rig.sources.flatMap((source): Proposed[] => {
-      const said = wantOf(rig, types, source, listener);
-      return said ? [{ cell: { sourceId: source.id, listenerId: listener.id, want: said.want }, why: said.why }] : [];
-    }),
-  );
+/** A usual purpose: what of the usual wants it changes. */
+export interface Start {
+  readonly id: string;
+  readonly name: string;
+  readonly says: string;
+  readonly table: Table;
+  /** Every voice gets the next single track to itself. */
+  readonly voicesApart?: boolean;
+  /** Music keeps time with the main voice. */
+  readonly musicInTime?: boolean;
 }
 
-/** The proposal as one step. */
-export const planEdit = (proposed: readonly Proposed[]): Edit => ({
-  kind: 'batch',
-  edits: proposed.map(({ cell }) => ({
-    kind: 'set-plan',
-    sourceId: cell.sourceId,
-    listenerId: cell.listenerId,
-    cell,
-  })),
-});
+const WHOLE = 'it is made for everything';
+const EARS = 'ears want everything but their own voice';
+const ROOM = 'the room hears what does not sound in it by itself';
+const THERE = 'it sounds in the room by itself';
+const OWN_FAR = 'nobody bears the own voice back, late, over a call';
+const OWN_HERE = 'the own voice at once does no harm';
+/** Under the main voice, dB: the starting balance that is usual (typical). */
+const BALANCE: Partial<Record<SourceRole, number>> = {
+  'second-voice': 0,
+  'far-voice': 2,
+  'radio-voice': 2,
+  game: 10,
+  music: 18,
+};
+const BALANCED = 'as one balances to begin with';
 
-function wantOf(
-  rig: Rig,
-  types: Types,
-  source: Source,
-  listener: Listener,
-): { want: PlanCell['want']; why: string } | null {
-  const kind = kindOf(rig, types, listener);
-  if (kind === 'track') return null;
-  if (kind === 'ears' && isOwn(rig, source, listener)) {
-    return isFar(rig, types, listener)
-      ? { want: 'must-not', why: 'nobody bears the own voice back, late, over a call' }
-      : { want: 'may', why: 'the own voice at once does no harm' };
-  }
+const ALL: readonly SourceRole[] = ['voice', 'second-voice', 'far-voice', 'radio-voice', 'game', 'music', 'other'];
+const row = (of: (role: SourceRole) => Wanted): Partial<Record<SourceRole, Wanted>> =>
+  Object.fromEntries(ALL.map((role) => [role, of(role)]));
+const must = (why: string) => row(() => ['must', why]);
+const balanced = row((role) => ['must', BALANCED, BALANCE[role]]);
+
+/** What is wanted where nothing else is said. */
+const USUAL: Table = {
+  mix: must(WHOLE),
+  ears: { ...must(EARS), own: ['may', OWN_HERE] },
+  'far-ears': { ...must(EARS), own: ['must-not', OWN_FAR] },
+  room: { ...must(ROOM), voice: ['may', THERE], 'second-voice': ['may', THERE] },
+};
+
+/** Starting plans for the usual occasions; each is looked at and changed afterwards. */
+export const STARTS: readonly Start[] = [
+  {
+    id: 'usual',
+    name: 'What follows from the boxes',
+    says: 'Streams and recorders get everything, ears everything but themselves, single tracks are left to you.',
+    table: {},
+  },
+  {
+    id: 'console-stream',
+    name: 'A console on the stream',
+    says: 'The stream in balance, the game under the voice; whoever plays hears the game first.',
+    table: {
+      mix: balanced,
+      ears: { voice: ['may', 'whoever plays can do without'], music: ['may', 'whoever plays can do without'] },
+    },
+  },
+  {
+    id: 'two-players',
+    name: 'Two players and a guest on a call',
+    says: 'Stream and guest in balance, the players hear each other and the guest, the guest hears all but themselves.',
+    table: { mix: balanced, 'far-ears': balanced },
+  },
+  {
+    id: 'class',
+    name: 'A class over a call, with music',
+    says: 'Pupils hear the voice and, well under it, the music, the two in time; the teacher hears the pupils.',
+    table: {
+      mix: balanced,
+      'far-ears': balanced,
+      ears: { music: ['may', 'the teacher has it in the room'], 'far-voice': ['must', 'questions have to be heard'] },
+    },
+    musicInTime: true,
+  },
+  {
+    id: 'panel',
+    name: 'A panel in a hall',
+    says: 'The hall hears the panel and those who are not there; stream and recorder get everything in balance.',
+    table: {
+      mix: balanced,
+      'far-ears': balanced,
+      room: {
+        voice: ['must', 'a hall is larger than a voice'],
+        'second-voice': ['must', 'a hall is larger than a voice'],
+      },
+    },
+  },
+  {
+    id: 'interview',
+    name: 'An interview',
+    says: 'Both voices in the recording, and each on a track of its own where there are tracks.',
+    table: { mix: balanced, ears: { voice: ['must', 'whoever films hears both'] } },
+    voicesApart: true,
+  },
+  {
+    id: 'head-worn',
+    name: 'A head-worn display, shown on a screen',
+    says: 'Whoever wears it hears the game and the crew; the stream gets everything in balance.',
+    table: { mix: balanced, ears: { music: ['may', 'it would cover the crew'] } },
+  },
+  {
+    id: 'radio',
+    name: 'A two-way radio station',
+    says: 'The operator and the log hear all channels; nothing goes on the air until somebody keys: say that in a moment.',
+    table: {
+      mix: balanced,
+      'radio-ears': row(() => ['must-not', 'nothing goes on the air unless it is keyed']),
+    },
+  },
+];
+
+/** A hearing plan for a rig by a usual purpose. To be looked at and changed. */
+export function startPlan(rig: Rig, start: Start): Proposed[] {
+  const roles = rolesOf(rig);
+  const main = mainVoiceOf(rig);
+  const proposed = rig.listeners.flatMap((listener) => {
+    const role = roles.listener(listener);
+    const wants = { ...USUAL[role], ...start.table[role] };
+    return rig.sources.flatMap((source): Proposed[] => {
+      const kind = roles.source(source);
+      const own = roles.isOwn(source, listener);
+      const wanted = own ? (wants.own ?? (role === 'radio-ears' ? undefined : wants[kind])) : wants[kind];
+      if (!wanted) return [];
+      const [want, why, underVoiceDb] = wanted;
+      const inTime = start.musicInTime && kind === 'music' && want === 'must' && main !== null && main !== source.id;
+      return [
+        {
+          cell: {
+            sourceId: source.id,
+            listenerId: listener.id,
+            want,
+            ...(underVoiceDb !== undefined && main !== null && { underVoiceDb }),
+            ...(inTime && { inTimeWith: main }),
+          },
+          why,
+        },
+      ];
+    });
+  });
+  return start.voicesApart ? [...proposed, ...apart(rig)] : proposed;
+}
+
+/** A hearing plan for a rig that has none. */
+export const proposePlan = (rig: Rig): Proposed[] => startPlan(rig, STARTS[0]!);
+
+/** The first voice alone on the first track, the second on the second, and so on. */
+function apart(rig: Rig): Proposed[] {
+  const roles = rolesOf(rig);
+  const voices = rig.sources.filter((s) => roles.source(s).endsWith('voice'));
+  const tracks = rig.listeners.filter((l) => roles.listener(l) === 'track');
+  return voices.slice(0, tracks.length).map((source, i) => ({
+    cell: { sourceId: source.id, listenerId: tracks[i]!.id, want: 'must', ownTrack: true },
+    why: 'a voice of its own track can be balanced afterwards',
+  }));
+}
+
+/** The proposal as one step; with `rig`, in place of everything that is planned there. */
+export const planEdit = (proposed: readonly Proposed[], rig?: Rig): Edit => {
+  const kept = new Set(proposed.map(({ cell }) => `${cell.sourceId}>${cell.listenerId}`));
+  const gone = rig?.plan.filter((c) => !kept.has(`${c.sourceId}>${c.listenerId}`)) ?? [];
   return {
-    want: 'must',
-    why: kind === 'ears' ? 'ears want everything but their own voice' : 'it is made for everything',
+    kind: 'batch',
+    edits: [
+      ...gone.map(({ sourceId, listenerId }): Edit => ({ kind: 'set-plan', sourceId, listenerId, cell: null })),
+      ...proposed.map(
+        ({ cell }): Edit => ({ kind: 'set-plan', sourceId: cell.sourceId, listenerId: cell.listenerId, cell }),
+      ),
+    ],
   };
-}
-
-type Kind = 'mix' | 'track' | 'ears';
-
-/** A program's stream and a recorder take the whole; of several tracks, each is the person's own matter. */
-function kindOf(rig: Rig, types: Types, { sound }: Listener): Kind {
-  const type = types.get(findDevice(rig, sound.deviceId)?.typeId ?? '');
-  const port = type?.ports.find((p) => p.id === sound.portId);
-  if (port?.connector !== 'file') return port?.id === 'stream' ? 'mix' : 'ears';
-  const files = type!.ports.filter((p) => p.connector === 'file').length;
-  return files > 1 ? 'track' : 'mix';
-}
-
-/** Whether the source is the voice of whoever listens there: at the own ears, or into the microphone of the same box. */
-function isOwn(rig: Rig, source: Source, { sound }: Listener): boolean {
-  if (source.sound.deviceId === sound.deviceId) return true;
-  return rig.cables.some(
-    (c) => c.medium === 'air' && c.from.deviceId === source.sound.deviceId && c.to.deviceId === sound.deviceId,
-  );
-}
-
-/** Whether a call, at its far side, stands before the ears. */
-function isFar(rig: Rig, types: Types, { sound }: Listener): boolean {
-  const seen = new Set([sound.deviceId]);
-  const open = [sound.deviceId];
-  for (let id = open.pop(); id !== undefined; id = open.pop())
-    for (const { from, to } of rig.cables) {
-      if (to.deviceId !== id || seen.has(from.deviceId)) continue;
-      if (from.portId === 'far-loudspeaker') return true;
-      const family = types.get(findDevice(rig, from.deviceId)?.typeId ?? '')?.family;
-      // A call that is met from its near side is somebody else's.
-      if (family === 'people' || family === 'programs') continue;
-      seen.add(from.deviceId);
-      open.push(from.deviceId);
-    }
-  return false;
-}
+};

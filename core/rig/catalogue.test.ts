@@ -52,6 +52,8 @@ describe.each(catalogue.map((type) => [type.id, type] as const))('the type %s', 
         stages.some((s) => s.do === 'latency' && s.figure === id),
         id,
       ).toBe(true);
+    // What no stage needs, but rules read.
+    const read = ['sample-rate', 'processing'];
     const named = type.ports.flatMap(({ gives, picture }) => [
       gives?.setting,
       picture?.sends?.mode,
@@ -64,6 +66,7 @@ describe.each(catalogue.map((type) => [type.id, type] as const))('the type %s', 
       expect(
         stages.some((st) => 'setting' in st && st.setting === s.id) ||
           named.includes(s.id) ||
+          read.includes(s.id) ||
           type.power?.supply === s.id,
         s.id,
       ).toBe(true);

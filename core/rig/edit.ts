@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { findTypes } from './lookup.ts';
-import { sorted } from './parse.ts';
+import { inOrder, sorted } from './order.ts';
 import { checkReferences } from './references.ts';
-import { Aside, type Device, LeadTask, type Rig, RigDocument, SettingTask } from './schema.ts';
+import { Aside, type Device, LeadTask, Moment, type Rig, RigDocument, SettingTask } from './schema.ts';
 
 const shape = RigDocument.shape;
 const Id = shape.devices.element.shape.id;
@@ -38,6 +38,9 @@ const SingleEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('close-task'), taskId: z.union([SettingTask.shape.id, LeadTask.shape.id]) }),
   z.strictObject({ kind: z.literal('put-aside'), aside: Aside }),
   z.strictObject({ kind: z.literal('take-up'), findingId: Aside.shape.id }),
+  z.strictObject({ kind: z.literal('add-moment'), moment: Moment, at: Place.optional() }),
+  z.strictObject({ kind: z.literal('set-moment'), moment: Moment }),
+  z.strictObject({ kind: z.literal('remove-moment'), momentId: Id }),
   /** `cell: null` takes the pair out of the plan. */
   z.strictObject({ kind: z.literal('set-plan'), sourceId: Id, listenerId: Id, cell: shape.plan.element.nullable() }),
 ]);
@@ -146,13 +149,34 @@ function change(rig: Rig, edit: Edit): Applied {
       return accept({ aside: [...rig.aside, edit.aside] }, { kind: 'take-up', findingId: edit.aside.id });
     case 'take-up':
       return remove(rig, 'aside', edit.findingId, (aside) => ({ kind: 'put-aside', aside }));
+    case 'add-moment':
+      return accept(
+        { moments: inserted(rig.moments, inOrder(edit.moment), edit.at) },
+        { kind: 'remove-moment', momentId: edit.moment.id },
+      );
+    case 'set-moment': {
+      const before = rig.moments.find((m) => m.id === edit.moment.id);
+      if (!before) return refuse('moments', `there is no moment '${edit.moment.id}'.`);
+      return accept(
+        { moments: rig.moments.map((m) => (m === before ? inOrder(edit.moment) : m)) },
+        { kind: 'set-moment', moment: before },
+      );
+    }
+    case 'remove-moment':
+      return remove(rig, 'moments', edit.momentId, (moment) => ({
+        kind: 'add-moment',
+        moment,
+        at: rig.moments.indexOf(moment),
+      }));
     case 'set-plan': {
       if (edit.cell && (edit.cell.sourceId !== edit.sourceId || edit.cell.listenerId !== edit.listenerId)) {
         return refuse('plan', 'the cell names another pair than the edit.');
       }
       const at = rig.plan.findIndex((c) => c.sourceId === edit.sourceId && c.listenerId === edit.listenerId);
+      const inverse: Edit = { ...edit, cell: rig.plan[at] ?? null };
+      if (edit.cell && at >= 0) return accept({ plan: rig.plan.with(at, edit.cell) }, inverse);
       const others = rig.plan.filter((_, i) => i !== at);
-      return accept({ plan: edit.cell ? [...others, edit.cell] : others }, { ...edit, cell: rig.plan[at] ?? null });
+      return accept({ plan: edit.cell ? [...others, edit.cell] : others }, inverse);
     }
     case 'batch': {
       let current = rig;
@@ -180,7 +204,7 @@ function withSetting(device: Device, settingId: string, setting: Device['setting
   return { ...device, settings: Object.fromEntries(all.sort(([a], [b]) => (a < b ? -1 : 1))) };
 }
 
-type Listed = 'types' | 'devices' | 'cables' | 'sources' | 'listeners' | 'measurements' | 'tasks' | 'aside';
+type Listed = 'types' | 'devices' | 'cables' | 'sources' | 'listeners' | 'measurements' | 'tasks' | 'aside' | 'moments';
 function remove<L extends Listed>(rig: Rig, list: L, id: string, inverse: (item: Rig[L][number]) => Edit): Applied {
   const items: readonly Rig[L][number][] = rig[list];
   const item = items.find((i) => i.id === id);

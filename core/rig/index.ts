@@ -1,4 +1,5 @@
 export { catalogue } from './catalogue/index.ts';
+export { type Controls, type ControlTable, controlsOf } from './controls.ts';
 export {
   alreadySo,
   asAtDesk,
@@ -13,7 +14,9 @@ export {
 export { type Applied, applyEdit, Edit, type Refusal } from './edit.ts';
 export { RigError, type RigErrorCode } from './errors.ts';
 export { commit, type History, redo, Step, type Stepped, startHistory, undo } from './history.ts';
+export { idFrom } from './ids.ts';
 export {
+  endName,
   findDevice,
   findPort,
   findSetting,
@@ -25,8 +28,10 @@ export {
   settingsOf,
   type Types,
 } from './lookup.ts';
+export { atMoment, type Differs, differences, editInMoment, momentName, withoutIn } from './moments.ts';
 export { emptyRig, parseDeviceType, parseRig, parseRigText } from './parse.ts';
 export { typeTroubles } from './references.ts';
+export { sayValue } from './say.ts';
 export {
   type Aside,
   type Cable,
@@ -36,6 +41,7 @@ export {
   type LeadTask,
   type LevelClass,
   type Measurement,
+  type Moment,
   type Photo,
   type PlanCell,
   type PortRef,
@@ -44,6 +50,7 @@ export {
   RIG_VERSION,
   type Rig,
   RigDocument,
+  type Session,
   type SettingSpec,
   type SettingTask,
   SettingValue,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { RigError } from './errors.ts';
 import { findTypes } from './lookup.ts';
 import { migrations } from './migrations.ts';
+import { inOrder, sorted } from './order.ts';
 import { checkReferences } from './references.ts';
 import { type Device, DeviceType, RIG_VERSION, type Rig, RigDocument } from './schema.ts';
 
@@ -74,7 +75,12 @@ export function parseRig(json: unknown): Rig {
   }
   const parsed = RigDocument.safeParse(document);
   if (!parsed.success) throw firstIssue(parsed.error);
-  const rig = sorted({ ...parsed.data, devices: parsed.data.devices.map(inOrder) });
+  const { devices, moments } = parsed.data;
+  const rig = sorted({
+    ...parsed.data,
+    devices: devices.map(settingsInOrder),
+    moments: moments.map(inOrder),
+  });
   const [trouble] = checkReferences(rig, findTypes(rig));
   if (trouble) throw trouble;
   return rig;
@@ -99,25 +105,8 @@ export function parseDeviceType(json: unknown): DeviceType {
   return parsed.data;
 }
 
-const byId = <T extends { id: string }>(list: readonly T[]): T[] =>
-  [...list].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
-
-/** Lists that have no order of their own stand sorted by id: equal rigs are equal JSON. Sources and listeners keep theirs. */
-export const sorted = (rig: Rig): Rig => ({
-  ...rig,
-  types: byId(rig.types),
-  devices: byId(rig.devices),
-  cables: byId(rig.cables),
-  measurements: byId(rig.measurements),
-  tasks: byId(rig.tasks),
-  aside: byId(rig.aside),
-  plan: [...rig.plan].sort((a, b) => (pairOf(a) < pairOf(b) ? -1 : 1)),
-});
-
-const pairOf = (cell: Rig['plan'][number]): string => `${cell.sourceId} ${cell.listenerId}`;
-
 /** Settings by id, as edits keep them. */
-const inOrder = (device: Device): Device => ({
+const settingsInOrder = (device: Device): Device => ({
   ...device,
   settings: Object.fromEntries(Object.entries(device.settings).sort(([a], [b]) => (a < b ? -1 : 1))),
 });
@@ -137,4 +126,5 @@ export const emptyRig = (name: string): Rig => ({
   measurements: [],
   tasks: [],
   aside: [],
+  moments: [],
 });

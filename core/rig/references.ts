@@ -1,15 +1,17 @@
 import { RigError } from './errors.ts';
 import { findDevice, isSettingTask, portsOf, refuseValue, settingsOf, type Types } from './lookup.ts';
-import type { DeviceType, PortRef, Rig } from './schema.ts';
+import type { DeviceType, Moment, PortRef, Rig } from './schema.ts';
 
 /** Everything in a well-shaped rig that points to nothing, twice, or the wrong way. Empty when it holds together. */
 export function checkReferences(rig: Rig, types: Types): RigError[] {
   return [
     ...duplicates(rig),
-    ...rig.types.flatMap((type, i) => typeTroubles(type, `types/${i}`)),
+    ...rig.types.flatMap((type, i) => (sound.has(type) ? [] : soundOr(type, typeTroubles(type, `types/${i}`)))),
     ...rig.devices.flatMap((device, i) => {
       const type = types.get(device.typeId);
       if (!type) return [unknown(`devices/${i}/typeId`, 'device type', device.typeId)];
+      const ends = Object.keys(device.ends ?? {}).filter((id) => !portsOf(type).has(id));
+      if (ends.length > 0) return [unknown(`devices/${i}/ends/${ends[0]}`, `socket on ${device.name}`, ends[0]!)];
       return Object.entries(device.settings).flatMap(([id, setting]) => {
         const spec = settingsOf(type).get(id);
         const path = `devices/${i}/settings/${id}`;
@@ -34,7 +36,11 @@ export function checkReferences(rig: Rig, types: Types): RigError[] {
       ...portTrouble(rig, types, listener.sound, `listeners/${i}/sound`),
       ...(listener.picture ? portTrouble(rig, types, listener.picture, `listeners/${i}/picture`) : []),
     ]),
-    ...planTroubles(rig),
+    ...planTroubles(rig, rig.plan, 'plan'),
+    ...rig.moments.flatMap((moment, i) => [
+      ...planTroubles(rig, moment.plan, `moments/${i}/plan`),
+      ...momentTroubles(rig, types, moment, `moments/${i}/settings`),
+    ]),
     ...rig.devices.flatMap((device, i) =>
       (['on', 'fedBy'] as const).flatMap((link) => {
         const other = device[link];
@@ -51,10 +57,27 @@ export function checkReferences(rig: Rig, types: Types): RigError[] {
   ];
 }
 
+/** Types that held together when they were looked at: a type is never changed, only replaced. */
+const sound = new WeakSet<DeviceType>();
+function soundOr(type: DeviceType, troubles: RigError[]): RigError[] {
+  if (troubles.length === 0) sound.add(type);
+  return troubles;
+}
+
 const unknown = (path: string, what: string, id: string): RigError =>
   new RigError('unknown-reference', path, `there is no ${what} '${id}'. Correct the id, or remove what points to it.`);
 
-const LISTS = ['types', 'devices', 'cables', 'sources', 'listeners', 'measurements', 'tasks', 'aside'] as const;
+const LISTS = [
+  'types',
+  'devices',
+  'cables',
+  'sources',
+  'listeners',
+  'measurements',
+  'tasks',
+  'aside',
+  'moments',
+] as const;
 
 function duplicates(rig: Rig): RigError[] {
   return LISTS.flatMap((list) => {
@@ -92,21 +115,38 @@ function channelTrouble(rig: Rig, types: Types, ref: PortRef, channelId: string,
     : [unknown(path, `channel on ${port.name}`, channelId)];
 }
 
-function planTroubles(rig: Rig): RigError[] {
+function planTroubles(rig: Rig, plan: Rig['plan'], path: string): RigError[] {
   const sources = new Set(rig.sources.map((s) => s.id));
   const listeners = new Set(rig.listeners.map((l) => l.id));
   const pairs = new Set<string>();
-  return rig.plan.flatMap((cell, i) => {
-    if (!sources.has(cell.sourceId)) return [unknown(`plan/${i}/sourceId`, 'source', cell.sourceId)];
-    if (!listeners.has(cell.listenerId)) return [unknown(`plan/${i}/listenerId`, 'listener', cell.listenerId)];
+  return plan.flatMap((cell, i) => {
+    if (!sources.has(cell.sourceId)) return [unknown(`${path}/${i}/sourceId`, 'source', cell.sourceId)];
+    if (!listeners.has(cell.listenerId)) return [unknown(`${path}/${i}/listenerId`, 'listener', cell.listenerId)];
     if (cell.inTimeWith !== undefined && !sources.has(cell.inTimeWith)) {
-      return [unknown(`plan/${i}/inTimeWith`, 'source', cell.inTimeWith)];
+      return [unknown(`${path}/${i}/inTimeWith`, 'source', cell.inTimeWith)];
     }
     const pair = `${cell.sourceId} ${cell.listenerId}`;
     if (pairs.has(pair))
-      return [new RigError('duplicate-id', `plan/${i}`, `the pair '${pair}' stands twice. Keep one.`)];
+      return [new RigError('duplicate-id', `${path}/${i}`, `the pair '${pair}' stands twice. Keep one.`)];
     pairs.add(pair);
     return [];
+  });
+}
+
+function momentTroubles(rig: Rig, types: Types, { settings, name }: Moment, path: string): RigError[] {
+  const seen = new Set<string>();
+  return settings.flatMap(({ deviceId, settingId, value }, i) => {
+    const device = findDevice(rig, deviceId);
+    if (!device) return [unknown(`${path}/${i}/deviceId`, 'device', deviceId)];
+    const type = types.get(device.typeId);
+    const spec = type && settingsOf(type).get(settingId);
+    if (!spec) return [unknown(`${path}/${i}/settingId`, `setting of ${device.name}`, settingId)];
+    const key = `${deviceId}.${settingId}`;
+    if (seen.has(key))
+      return [new RigError('duplicate-id', `${path}/${i}`, `'${key}' stands twice in '${name}'. Keep one.`)];
+    seen.add(key);
+    const why = refuseValue(spec, value);
+    return why ? [new RigError('setting-value', `${path}/${i}/value`, `${why}; '${name}' says ${String(value)}.`)] : [];
   });
 }
 

@@ -218,6 +218,19 @@ const Device = z.strictObject({
   fedBy: Id.optional(),
   /** It is carried about: worn, on a stabiliser, in a hand. */
   moves: z.boolean().optional(),
+  /** Still to be bought or borrowed. */
+  toGet: z.boolean().optional(),
+  /** A computer's sound devices as somebody has named, hidden or preferred them, by the end that programs see. */
+  ends: z
+    .record(
+      Id,
+      z.strictObject({
+        name: Name.optional(),
+        hidden: z.literal(true).optional(),
+        preferred: z.literal(true).optional(),
+      }),
+    )
+    .optional(),
   /** What its screen or capture input said of itself: an EDID, in hexadecimal. */
   edid: z
     .string()
@@ -285,6 +298,10 @@ const PlanCell = z.strictObject({
   inTimeWith: Id.optional(),
   /** How far under the main voice it is wanted there, dB; below 0 over it. */
   underVoiceDb: z.number().min(-40).max(60).optional(),
+  /** Whether its sound has to keep time with a picture; it has, where absent. */
+  keepTime: z.boolean().optional(),
+  /** It is to be alone there: a track that can be balanced afterwards. */
+  ownTrack: z.boolean().optional(),
 });
 export type PlanCell = z.infer<typeof PlanCell>;
 
@@ -357,6 +374,18 @@ export const Aside = z.strictObject({
 });
 export type Aside = z.infer<typeof Aside>;
 
+/**
+ * A named state of the session: a few settings that stand otherwise than in the plain rig, and the wants that differ.
+ * The plain rig is the first moment.
+ */
+export const Moment = z.strictObject({
+  id: Id,
+  name: Name,
+  settings: z.array(z.strictObject({ deviceId: Id, settingId: Id, value: SettingValue })).max(200),
+  plan: z.array(PlanCell).max(1000),
+});
+export type Moment = z.infer<typeof Moment>;
+
 const Session = z.strictObject({
   frameRate: z.strictObject({ num: z.int().min(1).max(1_000_000), den: z.int().min(1).max(10_000) }),
   sampleRateHz: z.int().min(8000).max(384_000),
@@ -364,7 +393,20 @@ const Session = z.strictObject({
   fullScaleDbu: z.number().min(-10).max(30),
   /** How long it lasts; batteries and disks are held against it. */
   hours: z.number().positive().max(72).optional(),
+  /** The picture that is wanted of every source. */
+  pictureMode: PictureMode.optional(),
+  /** Somebody outside is to be heard here too. */
+  twoWay: z.boolean().optional(),
+  /** Whoever speaks walks about. */
+  movesAbout: z.boolean().optional(),
+  /** How far from the desk those who play or speak sit. */
+  distanceM: z.number().positive().max(200).optional(),
+  /** What may be spent on boxes that are not there yet, and on leads. */
+  budgetEur: z.number().min(0).max(1_000_000).optional(),
+  /** What the plain rig is called among the moments. */
+  plainMoment: Name.optional(),
 });
+export type Session = z.infer<typeof Session>;
 
 export const RigDocument = z.strictObject({
   schemaVersion: z.literal(RIG_VERSION),
@@ -380,5 +422,6 @@ export const RigDocument = z.strictObject({
   measurements: z.array(Measurement).max(1000),
   tasks: z.array(Task).max(1000),
   aside: z.array(Aside).max(500).default([]),
+  moments: z.array(Moment).max(24).default([]),
 });
 export type Rig = z.infer<typeof RigDocument>;

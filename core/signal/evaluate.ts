@@ -12,10 +12,10 @@ import type { Heard, Pair } from './heard.ts';
 import { findComponents, type Loop, readLoops } from './loops.ts';
 import { delayMeasurements, difference, type Measurements, settle, settleDelay } from './offset.ts';
 import { readPath } from './path.ts';
+import { mainVoiceOf } from './roles.ts';
 import { toleranceOf } from './tolerance.ts';
 import { type Arrival, readNoise, trace } from './trace.ts';
 import { judge } from './verdict.ts';
-import { mainVoiceOf } from './voice.ts';
 
 export interface Evaluation {
   readonly graph: Graph;
@@ -35,21 +35,22 @@ const TOLD_DB = 60;
 
 /** What every listener hears of every source, and when. Pure; fast enough for every key press. */
 export function evaluate(rig: Rig): Evaluation {
-  const graph = expand(rig);
-  const components = findComponents(graph);
-  const traced = trace(rig, graph, components);
-  const noiseDb = readNoise(graph, components);
+  const spread = spreadOf(rig);
+  const { graph, traced, noiseDb, loops } = spread;
   const context: Context = {
     rig,
     graph,
     arrivals: traced.arrivals,
     pictures: traced.pictures,
     noiseDb,
+    heard: spread.heard,
+    ways: spread.ways,
     tasks: rig.tasks.filter(isSettingTask).map((task) => ({ key: `${task.deviceId}.${task.settingId}`, task })),
     measurements: delayMeasurements(rig.measurements),
     sourceAt: new Map(rig.sources.map((s, i) => [s.id, i])),
     voiceAt: rig.sources.findIndex((s) => s.id === mainVoiceOf(rig)),
-    seen: new Map(),
+    seen: spread.seen,
+    pairs: spread.pairs,
   };
   const cells = new Map(rig.plan.map((c) => [`${c.sourceId}>${c.listenerId}`, c]));
   const pairs = rig.listeners.flatMap((listener) => readListener(context, listener, cells));
@@ -59,9 +60,47 @@ export function evaluate(rig: Rig): Evaluation {
     pictures: traced.pictures,
     noiseDb,
     pairs,
-    loops: readLoops(graph, components),
+    loops,
     dropped: traced.dropped,
   };
+}
+
+/** What sounds where, whatever is wanted of it: of the boxes, leads, sources and measurements of a rig alone. */
+interface Spread {
+  readonly parts: readonly unknown[];
+  readonly graph: Graph;
+  readonly traced: ReturnType<typeof trace>;
+  readonly noiseDb: Float64Array;
+  readonly loops: readonly Loop[];
+  readonly heard: Map<string, ReadonlyMap<number, Way[]>>;
+  readonly ways: Map<string, Heard[]>;
+  readonly seen: Map<string, Seen>;
+  readonly pairs: Map<string, { readonly rests: readonly unknown[]; readonly pair: Pair }>;
+}
+
+const spreads = new WeakMap<Rig['devices'], Spread>();
+const partsOf = (rig: Rig): unknown[] => [rig.types, rig.cables, rig.sources, rig.session, rig.measurements];
+
+/** An edit of the plan moves no sound: what is traced is kept as long as nothing that it rests on is another one. */
+function spreadOf(rig: Rig): Spread {
+  const parts = partsOf(rig);
+  const before = spreads.get(rig.devices);
+  if (before?.parts.every((part, i) => part === parts[i])) return before;
+  const graph = expand(rig);
+  const components = findComponents(graph);
+  const spread: Spread = {
+    parts,
+    graph,
+    traced: trace(rig, graph, components),
+    noiseDb: readNoise(graph, components),
+    loops: readLoops(graph, components),
+    heard: new Map(),
+    ways: new Map(),
+    seen: new Map(),
+    pairs: new Map(),
+  };
+  spreads.set(rig.devices, spread);
+  return spread;
 }
 
 type Listener = Rig['listeners'][number];
@@ -78,6 +117,11 @@ interface Context {
   readonly sourceAt: ReadonlyMap<string, number>;
   /** The main voice; -1 where there is none. */
   readonly voiceAt: number;
+  /** What comes to a place, by source; and its ways as they are read against a picture. */
+  readonly heard: Map<string, ReadonlyMap<number, Way[]>>;
+  readonly ways: Map<string, Heard[]>;
+  /** Pairs as they were last, with what they rest on. */
+  readonly pairs: Spread['pairs'];
   /** Pictures by place: many listeners look at the same one. */
   readonly seen: Map<string, Seen>;
 }
@@ -96,24 +140,41 @@ function readListener(context: Context, listener: Listener, cells: ReadonlyMap<s
   return rig.sources.map((source, sourceIndex): Pair => {
     const cell = cells.get(`${source.id}>${listener.id}`);
     const inTime = cell?.inTimeWith ? (sourceAt.get(cell.inTimeWith) ?? -1) : sourceIndex;
-    const picture = readPicture(context, inTime, listener.picture);
-    const ways = readWays(context, heard.get(sourceIndex) ?? [], picture);
+    const picture = cell?.keepTime === false ? null : readPicture(context, inTime, listener.picture);
+    const ways = waysOf(
+      context,
+      listener.sound,
+      sourceIndex,
+      heard.get(sourceIndex) ?? NO_WAYS,
+      picture,
+      listener.picture,
+    );
     const want = cell?.want ?? null;
     const acting = (key: string) => picture?.settings.includes(key) || ways[0]?.settings.includes(key);
     const ownDb = sourceIndex === context.voiceAt ? null : loudestOf(heard.get(sourceIndex));
     const underVoiceDb = voiceDb === null || ownDb === null ? null : voiceDb - ownDb;
     const wantedDb = cell?.underVoiceDb;
     const level = underVoiceDb === null || wantedDb === undefined ? null : { isDb: underVoiceDb, wantedDb };
+    const besides = cell?.ownTrack ? nearlyAsLoud(context, heard, sourceIndex) : NOBODY;
     const openTasks = context.tasks.filter(({ key }) => acting(key)).map(({ task }) => task);
-    return {
+    const at = `${source.id}>${listener.id}`;
+    const rests = [cell, ways, picture, tolerance, underVoiceDb, besides.length];
+    const before = context.pairs.get(at);
+    // The very pair, where it rests on the very same: what is drawn of it need not be drawn anew.
+    if (before && openTasks.length === 0 && before.rests.every((r, i) => r === rests[i])) return before.pair;
+    const pair: Pair = {
       sourceId: source.id,
       listenerId: listener.id,
       want,
       ways,
       picture,
       underVoiceDb,
-      verdict: judge({ want, ways, tolerance, openTasks, level }),
+      besides,
+      verdict: judge({ want, ways, tolerance, openTasks, level, shared: besides.length > 0 }),
     };
+    if (openTasks.length === 0) context.pairs.set(at, { rests, pair });
+    else context.pairs.delete(at);
+    return pair;
   });
 }
 
@@ -155,13 +216,39 @@ function firstPictures({ graph, pictures }: Context, at: PortRef): Map<number, A
 const loudestOf = (ways: readonly Way[] | undefined): number | null =>
   ways ? ways.reduce((db, w) => Math.max(db, w.arrival.levelDb), Number.NEGATIVE_INFINITY) : null;
 
+const NOBODY: readonly string[] = [];
+/** Quieter than a source by so much, what else comes to its track does not hinder balancing it (typical of spill between two microphones). */
+const SPILL_DB = 15;
+
+/** Other sources at a place that stand near one there. */
+function nearlyAsLoud({ rig }: Context, heard: ReadonlyMap<number, readonly Way[]>, sourceIndex: number): string[] {
+  const ownDb = loudestOf(heard.get(sourceIndex));
+  if (ownDb === null) return [];
+  return rig.sources.flatMap(({ id }, i) => {
+    const db = i === sourceIndex ? null : loudestOf(heard.get(i));
+    return db !== null && db > ownDb - SPILL_DB ? [id] : [];
+  });
+}
+
 interface Way {
   arrival: Arrival;
   readonly sides: string[];
 }
 
+const placeOf = ({ deviceId, portId }: PortRef): string => `${deviceId}/${portId}`;
+const NO_WAYS: readonly Way[] = [];
+
 /** What comes to a place, by source; left and right of one way are one. */
-function heardAt({ graph, arrivals }: Context, at: PortRef): Map<number, Way[]> {
+function heardAt(context: Context, at: PortRef): ReadonlyMap<number, Way[]> {
+  const key = placeOf(at);
+  const known = context.heard.get(key);
+  if (known) return known;
+  const heard = readHeard(context, at);
+  context.heard.set(key, heard);
+  return heard;
+}
+
+function readHeard({ graph, arrivals }: Context, at: PortRef): Map<number, Way[]> {
   const heard = new Map<number, Way[]>();
   for (const node of graph.nodesOf(at)) {
     const side = graph.nodes[node]!.channelId;
@@ -176,6 +263,23 @@ function heardAt({ graph, arrivals }: Context, at: PortRef): Map<number, Way[]> 
     }
   }
   return heard;
+}
+
+function waysOf(
+  context: Context,
+  at: PortRef,
+  sourceIndex: number,
+  ways: readonly Way[],
+  picture: Pair['picture'],
+  seenAt: PortRef | undefined,
+): Heard[] {
+  const against = picture && seenAt ? `${picture.sourceId} ${placeOf(seenAt)}` : '';
+  const key = `${placeOf(at)} ${sourceIndex} ${against}`;
+  const known = context.ways.get(key);
+  if (known) return known;
+  const read = readWays(context, ways, picture);
+  context.ways.set(key, read);
+  return read;
 }
 
 function readWays(context: Context, ways: readonly Way[], picture: Pair['picture']): Heard[] {

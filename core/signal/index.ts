@@ -1,13 +1,16 @@
 export { clockDrifts } from './clock.ts';
 export { type DelaySetting, delaySettingsFor } from './delay-settings.ts';
+export { talkerEchoLossDb } from './echo.ts';
 export { type Evaluation, evaluate, toleranceIdOf } from './evaluate.ts';
 export { expand } from './expand.ts';
 export { type DelayTerm, type Edge, type Graph, type Node, SCALE_UNITS, type Scale } from './graph.ts';
 export type { Heard, Pair, State, TimeVerdict, TimeWord } from './heard.ts';
 export { findComponents, type Loop, loopLimit, readLoops } from './loops.ts';
+export { evaluationAt, type PairChange, pairChanges } from './moments.ts';
 export { delayMeasurements, difference, type SignedTerm, settle, uncertain } from './offset.ts';
 export { deviceName, readPath } from './path.ts';
+export { type ListenerRole, mainVoiceOf, type Roles, rolesOf, type SourceRole } from './roles.ts';
 export { type ClosedDoor, type Stop, whereItStops } from './stops.ts';
+export { type Passage, type ThroughBox, throughBox } from './through-box.ts';
 export { TOLERANCES, type Tolerance, toleranceOf } from './tolerance.ts';
 export type { Arrival } from './trace.ts';
-export { mainVoiceOf } from './voice.ts';

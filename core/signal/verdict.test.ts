@@ -17,7 +17,7 @@ const offset = (low: number, nominal: number, high: number): Figure => ({
 });
 /** A way that arrives at `delayMs` with `levelDb`; the verdict looks at nothing else of it. */
 const way = (delayMs: number, levelDb: number, figure: Figure | null = offset(-5, 0, 5)): Heard =>
-  ({ arrival: { delayMs, levelDb }, offset: figure }) as unknown as Heard;
+  ({ arrival: { delayMs, levelDb }, scale: 'dbfs', offset: figure }) as unknown as Heard;
 const task: SettingTask = {
   id: 'mixer.strip-1-delay',
   deviceId: 'mixer',
@@ -48,6 +48,7 @@ describe('the verdict on one source at one listener', () => {
     expect(say([], 'may')).toMatchObject({ state: 'none', word: 'not-heard' });
     expect(say([], 'must-not').state).toBe('none');
     expect(say([way(0, -60)], 'must-not')).toMatchObject({ state: 'fix', word: 'unwanted' });
+    expect(say([way(0, -80)], 'must-not')).toMatchObject({ state: 'none', word: 'not-heard' });
     expect(say([way(0, -20, null)], 'must')).toMatchObject({ state: 'none', word: 'no-picture', offsetMs: null });
   });
   it('never calls right what rests on a proposal that nobody has ticked, and calls wrong what stays wrong with it', () => {

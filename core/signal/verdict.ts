@@ -1,4 +1,5 @@
 import type { PlanCell, SettingTask } from '#core/rig/index.ts';
+import type { Scale } from './graph.ts';
 import type { Heard, State, TimeVerdict, TimeWord } from './heard.ts';
 import type { Tolerance } from './tolerance.ts';
 
@@ -19,10 +20,12 @@ interface Case {
   openTasks: readonly SettingTask[];
   /** How far under the main voice it is, and how far it is wanted; null where either is not said. */
   level?: { readonly isDb: number; readonly wantedDb: number } | null;
+  /** It is to have a track of its own, and others are on it. */
+  shared?: boolean;
 }
 
 /** Whether a source is in time at a listener. What rests on a proposal that nobody has ticked is not called right. */
-export function judge({ want, ways, tolerance, openTasks, level = null }: Case): TimeVerdict {
+export function judge({ want, ways, tolerance, openTasks, level = null, shared = false }: Case): TimeVerdict {
   const [loudest] = ways;
   const offsetMs = loudest?.offset?.value.nominal ?? null;
   const say = (state: State, word: TimeWord, apartMs: number | null = null): TimeVerdict => ({
@@ -33,16 +36,17 @@ export function judge({ want, ways, tolerance, openTasks, level = null }: Case):
     openTasks,
   });
   if (!loudest) return want === 'must' ? say('stop', 'missing') : say('none', 'not-heard');
-  if (want === 'must-not') return say('fix', 'unwanted');
+  if (want === 'must-not') return isHeard(loudest) ? say('fix', 'unwanted') : say('none', 'not-heard');
   const apartMs = heardTwice(ways);
   if (apartMs !== null) return say('fix', 'twice', apartMs);
   // Levels of a drawing are typical figures: what is out of balance is watched, and measured in Level.
   const offDb = level ? level.isDb - level.wantedDb : 0;
   const balance = Math.abs(offDb) <= BALANCE_DB ? null : say('watch', offDb < 0 ? 'too-loud' : 'too-quiet');
-  if (!loudest.offset) return balance ?? say('none', 'no-picture');
+  if (!loudest.offset) return shared ? say('watch', 'not-alone') : (balance ?? say('none', 'no-picture'));
   const { low, nominal, high } = loudest.offset.value;
   if (nominal > tolerance.lateMs) return say('fix', 'late');
   if (nominal < tolerance.earlyMs) return say('fix', 'early');
+  if (shared) return say('watch', 'not-alone');
   if (balance) return balance;
   if (openTasks.length > 0) return say('watch', 'once-done');
   const perhapsLate = high > tolerance.lateMs;
@@ -51,6 +55,10 @@ export function judge({ want, ways, tolerance, openTasks, level = null }: Case):
   if (perhapsLate) return say('watch', 'perhaps-late');
   return perhapsEarly ? say('watch', 'perhaps-early') : say('good', 'in-time');
 }
+
+/** What stands lower than this is lost in the noise of a quiet room, or under any programme (typical). */
+const LOST: Record<Scale, number> = { spl: 20, dbfs: -75, dbu: -70 };
+const isHeard = ({ arrival, scale }: Heard): boolean => arrival.levelDb >= LOST[scale];
 
 /** How far apart two audible ways of one source stand, in ms; null where one masks the rest. */
 function heardTwice(ways: readonly Heard[]): number | null {

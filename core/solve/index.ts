@@ -1,4 +1,5 @@
 export { type Aligned, type Alignment, alignListener } from './align.ts';
+export { type Clash, clashesOf } from './clashes.ts';
 export type { Wrong } from './flips.ts';
 export { type Left, type Made, type MadeSo, makeItSo } from './make-it-so.ts';
-export { type MuteSeen, mutesOn } from './mutes.ts';
+export { allMutes, type MuteChoice, type MuteSeen, mutesFor, mutesOn } from './mutes.ts';

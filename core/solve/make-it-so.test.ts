@@ -51,6 +51,7 @@ function smallDesk(wants: readonly (readonly [string, 'must' | 'must-not'])[], s
   );
   return {
     ...rig,
+    sources: rig.sources.map((s) => ({ ...s, level: [74, 77, 80] })),
     plan: wants.map(([pair, want]) => {
       const [sourceId, listenerId] = pair.split('>') as [string, string];
       return { sourceId, listenerId, want };

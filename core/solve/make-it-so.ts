@@ -20,8 +20,11 @@ export interface MadeSo {
   readonly evaluations: number;
 }
 
-/** How widely and how long is searched; evaluations in all, so that it ends however large the rig is. */
-const BEAM = 4;
+/**
+ * How widely and how long is searched; evaluations in all, so that it ends however large the rig is. What has to get
+ * worse before it gets better is found by the wider beam.
+ */
+const BEAMS = [4, 32];
 const DEEPEST = 16;
 const MOST_EVALUATIONS = 2500;
 const MOST_FOR_PROOF = 1500;
@@ -40,7 +43,7 @@ interface State {
  * order of the number of changes then looks for all that do with the fewest; where it ends, the answer is proved.
  * What no setting can bring is left out and told.
  */
-export function makeItSo(rig: Rig, evaluation: Evaluation = evaluate(rig)): MadeSo {
+export function makeItSo(rig: Rig, evaluation: Evaluation = evaluate(rig), mostEvaluations = MOST_EVALUATIONS): MadeSo {
   let evaluations = 0;
   const howled = howlsOf(evaluation);
   const hopeless = new Set(
@@ -61,9 +64,18 @@ export function makeItSo(rig: Rig, evaluation: Evaluation = evaluate(rig)): Made
     evaluation,
     wrongs: wrongsOf(evaluation).filter((w) => !hopeless.has(keyOf(w))),
   };
-  const budget = { left: () => MOST_EVALUATIONS - evaluations };
-  const found = trimmed(beam(start, look, budget), look);
-  const searched = found.wrongs.length === 0 ? fewest(start, found.changes.length, look) : null;
+  const budget = { left: () => mostEvaluations - evaluations };
+  let widest = start;
+  for (const width of BEAMS) {
+    const reached = beam(start, look, budget, width);
+    if (better(reached, widest) < 0) widest = reached;
+    if (widest.wrongs.length === 0) break;
+  }
+  const found = trimmed(widest, look);
+  const searched =
+    found.wrongs.length === 0
+      ? fewest(start, found.changes.length, look, Math.min(MOST_FOR_PROOF, mostEvaluations))
+      : null;
   const best = searched?.state ?? found;
   return {
     changes: best.changes.map((change) => ({ ...change, mends: mendsOf(best, change, look) })),
@@ -98,7 +110,7 @@ function joined(changes: readonly SettingChange[], more: readonly SettingChange[
 /** Fewest wrongs first, then fewest changes. */
 const better = (a: State, b: State): number => a.wrongs.length - b.wrongs.length || a.changes.length - b.changes.length;
 
-function beam(start: State, look: LookAt, budget: { left: () => number }): State {
+function beam(start: State, look: LookAt, budget: { left: () => number }, width: number): State {
   let best = start;
   let front = [start];
   const met = new Set<string>();
@@ -117,7 +129,7 @@ function beam(start: State, look: LookAt, budget: { left: () => number }): State
         met.add(key!);
         const seen = look(changes);
         // Only the best are kept while one looks: a state holds a whole evaluation.
-        if (seen) keepBest(next, seen);
+        if (seen) keepBest(next, seen, width);
       }
     }
     if (next.length === 0) break;
@@ -127,10 +139,10 @@ function beam(start: State, look: LookAt, budget: { left: () => number }): State
   return best;
 }
 
-function keepBest(states: State[], state: State): void {
+function keepBest(states: State[], state: State, width: number): void {
   const at = states.findIndex((s) => better(state, s) < 0);
   states.splice(at < 0 ? states.length : at, 0, state);
-  if (states.length > BEAM) states.pop();
+  if (states.length > width) states.pop();
 }
 
 /** Without every change that is not needed for what was reached. */
@@ -153,7 +165,7 @@ interface Searched {
  * All solutions with the fewest changes, up to so many, in order of their number; of them the one that alters least of
  * what is heard. Ends early where it would take too long.
  */
-function fewest(start: State, upTo: number, look: LookAt): Searched {
+function fewest(start: State, upTo: number, look: LookAt, mostTried: number): Searched {
   let tried = 0;
   for (let most = 1; most <= upTo; most++) {
     const met = new Set<string>();
@@ -169,14 +181,14 @@ function fewest(start: State, upTo: number, look: LookAt): Searched {
         const changes = joined(state.changes, group);
         if (!changes || changes.length > most || met.has(changesKey(changes))) continue;
         met.add(changesKey(changes));
-        if (++tried > MOST_FOR_PROOF) return;
+        if (++tried > mostTried) return;
         const seen = look(changes);
         if (seen) search(seen);
       }
     };
     search(start);
     if (best) return { state: best, proved: true };
-    if (tried > MOST_FOR_PROOF) return { state: null, proved: most >= upTo };
+    if (tried > mostTried) return { state: null, proved: most >= upTo };
   }
   return { state: null, proved: true };
 }

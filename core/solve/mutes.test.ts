@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { alreadySo, applyEdit, findTypes, parseRig, type Rig } from '#core/rig/index.ts';
+import { alreadySo, applyEdit, findTypes, parseRig, type Rig, settingOf } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
-import { mutesOn } from './index.ts';
+import { allMutes, mutesFor, mutesOn } from './index.ts';
 
 const demos = [boathouse, skerryNet].map((r) => parseRig(JSON.parse(JSON.stringify(r))));
 const heard = (rig: Rig) =>
@@ -59,5 +59,38 @@ describe('mutes on a way', () => {
     const [rig] = demos as [Rig];
     const silent = evaluate(rig).pairs.find((p) => p.ways.length === 0)!;
     expect(mutesOn(rig, evaluate(rig), silent)).toEqual([]);
+  });
+});
+
+describe('the mute for exactly these', () => {
+  const relay = demos[0]!;
+  const before = evaluate(relay);
+  const all = [...allMutes(relay, before)].filter((m) => m !== null);
+  it('is among all mutes, and pressing it takes just them', () => {
+    expect(all.length).toBeGreaterThan(6);
+    for (const mute of all) {
+      const [choice] = mutesFor(relay, before, all, mute.takes);
+      expect(choice, `${mute.deviceId}.${mute.settingId}`).toMatchObject({ more: [], less: [] });
+      const changes = choice!.mutes.map(({ deviceId, settingId }) => {
+        const device = relay.devices.find((d) => d.id === deviceId)!;
+        const spec = findTypes(relay)
+          .get(device.typeId)!
+          .settings.find((s) => s.id === settingId)!;
+        return { deviceId, settingId, value: !settingOf(device, spec).value };
+      });
+      const done = applyEdit(relay, alreadySo(relay, changes));
+      if (!done.ok) throw new Error(done.refusal.reason);
+      const after = evaluate(done.rig).pairs;
+      const gone = before.pairs.filter((p, i) => p.ways.length > 0 && after[i]!.ways.length === 0);
+      expect(gone.map((p) => `${p.sourceId}>${p.listenerId}`).sort()).toEqual(
+        mute.takes.map((t) => `${t.sourceId}>${t.listenerId}`).sort(),
+      );
+    }
+  });
+  it('says what comes along, or is left, where there is none such', () => {
+    const choices = mutesFor(relay, before, all, [{ sourceId: 'couch-game', listenerId: 'backup' }]);
+    expect(choices.length).toBeGreaterThan(0);
+    expect(choices[0]!.more.length + choices[0]!.less.length).toBeGreaterThan(0);
+    expect(mutesFor(relay, before, all, [{ sourceId: 'jingles', listenerId: 'room' }])).toEqual([]);
   });
 });

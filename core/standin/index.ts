@@ -1,3 +1,4 @@
+export { type Listening, type ListenOptions, renderListening } from './listen.ts';
 export { type ClapScene, renderFrame } from './picture.ts';
 export { type RenderOptions, renderTrack, type Truth, trueDelayMs } from './render.ts';
 export { convolve, roomResponse } from './room.ts';

@@ -3,12 +3,15 @@ import { seededNormal, seededRandom } from '#core/samples/index.ts';
 /** What each stand-in makes: mono, full scale 1, so many frames at so many hertz, the same for the same seed. */
 export type SourceMaker = (frames: number, sampleRateHz: number, seed: number) => Float32Array;
 
-/** A resonance (two poles) with its memory: a formant, a drum's skin, a box. */
-function resonator(hz: number, bandwidthHz: number, sampleRateHz: number): (x: number) => number {
+/** A resonance of two poles: y = gain x + a1 y' + a2 y''. */
+function formant(hz: number, bandwidthHz: number, sampleRateHz: number): { a1: number; a2: number; gain: number } {
   const r = Math.exp((-Math.PI * bandwidthHz) / sampleRateHz);
-  const a1 = 2 * r * Math.cos((2 * Math.PI * hz) / sampleRateHz);
-  const a2 = -r * r;
-  const gain = 1 - r;
+  return { a1: 2 * r * Math.cos((2 * Math.PI * hz) / sampleRateHz), a2: -r * r, gain: 1 - r };
+}
+
+/** A resonance with its memory: a drum's skin, a box, a palm. */
+function resonator(hz: number, bandwidthHz: number, sampleRateHz: number): (x: number) => number {
+  const { a1, a2, gain } = formant(hz, bandwidthHz, sampleRateHz);
   let y1 = 0;
   let y2 = 0;
   return (x) => {
@@ -28,12 +31,15 @@ const VOWELS = [
   [300, 870],
 ] as const;
 
+/** How a syllable swells and fades. */
+const SYLLABLE = Float32Array.from({ length: 4096 }, (_, i) => Math.sin((Math.PI * i) / 4096) ** 0.7);
+
 /** A voice: phrases of syllables with pauses; pulses through moving resonances, hiss between. `pitchHz` tells one from another. */
 export const voice =
   (pitchHz: number): SourceMaker =>
   (frames, rate, seed) => {
     const random = seededRandom(seed);
-    const normal = seededNormal(seed + 1);
+    const air = seededRandom(seed + 1);
     const out = new Float32Array(frames);
     let at = Math.floor(rate * 0.2 * random());
     while (at < frames) {
@@ -41,18 +47,27 @@ export const voice =
       for (let s = 0; s < syllables && at < frames; s++) {
         const length = Math.floor(rate * (0.11 + 0.14 * random()));
         const [f1, f2] = VOWELS[Math.floor(random() * VOWELS.length)]!;
-        const low = resonator(f1 * (0.95 + 0.1 * random()), 90, rate);
-        const high = resonator(f2, 130, rate);
+        const low = formant(f1 * (0.95 + 0.1 * random()), 90, rate);
+        const high = formant(f2, 130, rate);
         const sibilant = random() < 0.35;
         const pitch = pitchHz * (0.9 + 0.25 * random());
+        const end = Math.min(length, frames - at);
         let phase = 0;
-        for (let i = 0; i < length && at + i < frames; i++) {
-          const envelope = Math.sin((Math.PI * i) / length) ** 0.7;
+        let [l1, l2, h1, h2] = [0, 0, 0, 0];
+        // The two resonances stand in the loop itself: a minute of voice is three million samples.
+        for (let i = 0; i < end; i++) {
+          const envelope = SYLLABLE[Math.floor((SYLLABLE.length * i) / length)]!;
           phase += (pitch * (1 - (0.12 * i) / length)) / rate;
           const pulse = phase >= 1 ? 1 : 0;
           phase -= pulse;
-          const breath = normal() * (sibilant && i < length * 0.3 ? 0.06 : 0.004);
-          out[at + i] = envelope * (5 * low(pulse) + 4 * high(pulse)) + breath;
+          const l = low.gain * pulse + low.a1 * l1 + low.a2 * l2;
+          l2 = l1;
+          l1 = l;
+          const h = high.gain * pulse + high.a1 * h1 + high.a2 * h2;
+          h2 = h1;
+          h1 = h;
+          const breath = (air() + air() - 1) * (sibilant && i < length * 0.3 ? 0.15 : 0.01);
+          out[at + i] = envelope * (5 * l + 4 * h) + breath;
         }
         at += length;
       }
@@ -140,7 +155,7 @@ export const noise: SourceMaker = (frames, _rate, seed) => {
 
 function normalised(x: Float32Array, peak: number): Float32Array {
   let most = 0;
-  for (const v of x) most = Math.max(most, Math.abs(v));
+  for (let i = 0; i < x.length; i++) most = Math.max(most, Math.abs(x[i]!));
   const k = most > 0 ? peak / most : 0;
   for (let i = 0; i < x.length; i++) x[i]! *= k;
   return x;

@@ -1,4 +1,5 @@
 export * from './decibels.ts';
 export * from './figure.ts';
 export * from './interval.ts';
+export * from './scales.ts';
 export * from './time.ts';

@@ -1,14 +1,6 @@
 import { check, type Finding, leadsOf, tally } from '#core/check/index.ts';
 import { shoppingList } from '#core/report/index.ts';
-import {
-  type Cable,
-  type Device,
-  findPort,
-  findTypes,
-  type Rig,
-  type SettingValue,
-  settingOf,
-} from '#core/rig/index.ts';
+import { type Cable, type Device, endName, findTypes, type Rig, sayValue, settingOf } from '#core/rig/index.ts';
 import { deviceName, evaluate } from '#core/signal/index.ts';
 import { failuresOf } from './failures.ts';
 
@@ -144,7 +136,7 @@ function leadDifferences(first: Rig, second: Rig): Difference[] {
   const say = (c: Cable, where: 'first' | 'second') => {
     const rig = rigs[where];
     const name = ({ deviceId, portId }: Cable['from']) =>
-      `${deviceName(rig, deviceId)}, ${findPort(rig, findTypes(rig), { deviceId, portId })?.name ?? portId}`;
+      `${deviceName(rig, deviceId)}, ${endName(rig, findTypes(rig), { deviceId, portId })}`;
     return `${name(c.from)}, to ${name(c.to)}`;
   };
   return differences(index(first), index(second), say, (a, b) => {
@@ -163,16 +155,11 @@ function settingDifferences(first: Rig, second: Rig): Difference[] {
     return types.get(device.typeId)!.settings.flatMap((spec): Difference[] => {
       const [a, b] = [settingOf(device, spec).value, settingOf(other, spec).value];
       if (a === b) return [];
-      const word = (value: SettingValue): string => {
-        if (typeof value === 'boolean') return value ? 'on' : 'off';
-        if (spec.kind === 'switch') return spec.options.find((o) => o.value === value)?.label ?? String(value);
-        return `${value} ${spec.kind === 'delay' ? spec.unit : 'dB'}`;
-      };
       return [
         {
           id: `${device.id}.${spec.id}`,
           where: 'both',
-          says: `${device.name}, ${spec.name}: ${word(a)}, there ${word(b)}`,
+          says: `${device.name}, ${spec.name}: ${sayValue(spec, a)}, there ${sayValue(spec, b)}`,
         },
       ];
     });

@@ -4,6 +4,7 @@ import {
   type DeviceType,
   type Edit,
   findTypes,
+  idFrom,
   type PortSpec,
   type Rig,
 } from '#core/rig/index.ts';
@@ -70,14 +71,6 @@ function listenersOf(rig: Rig, device: Device, type: DeviceType): Listener[] {
   });
 }
 
-const idFrom = (name: string): string =>
-  name
-    .toLowerCase()
-    .normalize('NFKD')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 56) || 'device';
-
 /** 'Screen with headphone jack' is called 'Screen'; a second one 'Screen 2'. */
 export function nameFor(rig: Rig, type: DeviceType): string {
   const short = type.name.split(/,| with | without | over | for | in the /)[0]!.trim();
@@ -95,7 +88,7 @@ export function addDevice(rig: Rig, type: DeviceType, name = nameFor(rig, type))
     return t.family === 'computers' && t.power?.feeds !== undefined;
   });
   const device: Device = {
-    id: freeId(new Set(rig.devices.map((d) => d.id)), idFrom(name)),
+    id: freeId(new Set(rig.devices.map((d) => d.id)), idFrom(name, 'device')),
     typeId: type.id,
     name,
     settings: {},

@@ -22,6 +22,7 @@ const COST = {
   /** Outputs are joined to inputs; the other way about is offered last. */
   backward: 60,
   software: 2,
+  preferred: -1,
 };
 
 const GOOD: Partial<Record<LevelClass, readonly LevelClass[]>> = {
@@ -43,6 +44,7 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
   return rig.devices
     .filter((d) => d.id !== from.deviceId)
     .flatMap((device) => socketsOf(rig, device.id, types))
+    .filter((socket) => !socket.hidden)
     .flatMap((socket): Offer[] => {
       const cables = joinSockets(rig, from, socket);
       const [first] = cables;
@@ -56,6 +58,7 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
         (plugged?.cost ?? COST.software) +
         levelCost(lead.from.port.level, lead.to.port.level) +
         (socket.cableIds.length > 0 && first.medium === 'lead' ? COST.taken : 0) +
+        (socket.preferred ? COST.preferred : 0) +
         (isOut ? 0 : COST.backward);
       return [{ socket, cables, chain: plugged, cost }];
     })

@@ -1,4 +1,4 @@
-import { type Edit, isSettingTask, type Rig } from '#core/rig/index.ts';
+import { type Edit, isSettingTask, type PlanCell, type Rig, withoutIn } from '#core/rig/index.ts';
 
 export type Source = Rig['sources'][number];
 export type Listener = Rig['listeners'][number];
@@ -12,7 +12,7 @@ export function removeDevice(rig: Rig, deviceId: string): Edit {
   return {
     kind: 'batch',
     edits: [
-      ...dependents(rig, sources, listeners),
+      ...dependents(rig, sources, listeners, (s) => s.deviceId === deviceId),
       ...lookingHere(rig, deviceId),
       ...rig.tasks
         .filter((t) => (isSettingTask(t) ? t.deviceId === deviceId : cables.some((c) => c.id === t.cableId)))
@@ -24,11 +24,21 @@ export function removeDevice(rig: Rig, deviceId: string): Edit {
   };
 }
 
-/** Plan cells, sources and listeners that go. */
-export const dependents = (rig: Rig, sources: readonly Source[], listeners: readonly Listener[]): Edit[] => {
-  const gone = (c: Rig['plan'][number]) =>
+const goes =
+  (sources: readonly Source[], listeners: readonly Listener[]) =>
+  (c: PlanCell): boolean =>
     sources.some((s) => s.id === c.sourceId || s.id === c.inTimeWith) || listeners.some((l) => l.id === c.listenerId);
+
+/** Plan cells, sources and listeners that go, and what moments say of them and of settings that go. */
+export const dependents = (
+  rig: Rig,
+  sources: readonly Source[],
+  listeners: readonly Listener[],
+  setting: (s: Rig['moments'][number]['settings'][number]) => boolean,
+): Edit[] => {
+  const gone = goes(sources, listeners);
   return [
+    ...withoutIn(rig, { setting, cell: gone }),
     ...rig.plan
       .filter(gone)
       .map((c): Edit => ({ kind: 'set-plan', sourceId: c.sourceId, listenerId: c.listenerId, cell: null })),

@@ -1,5 +1,6 @@
 import {
   type Cable,
+  type Device,
   type DeviceType,
   type Edit,
   findDevice,
@@ -71,17 +72,15 @@ export function replaceDevice(rig: Rig, deviceId: string, type: DeviceType): Rep
     moved.filter((e) => e.kind.startsWith('remove')),
     moved.filter((e) => e.kind.startsWith('add')),
   ];
-  const settings = Object.fromEntries(
-    Object.entries(device.settings).filter(([id]) =>
-      type.settings.some(
-        (s) => s.id === id && old.settings.some((o) => o.id === id && JSON.stringify(o) === JSON.stringify(s)),
-      ),
-    ),
-  );
+  const stays = (id: string): boolean =>
+    type.settings.some(
+      (s) => s.id === id && old.settings.some((o) => o.id === id && JSON.stringify(o) === JSON.stringify(s)),
+    );
+  const settings = Object.fromEntries(Object.entries(device.settings).filter(([id]) => stays(id)));
   const edit: Edit = {
     kind: 'batch',
     edits: [
-      ...dependents(rig, goneSources, goneListeners),
+      ...dependents(rig, goneSources, goneListeners, (s) => s.deviceId === deviceId && !stays(s.settingId)),
       ...rig.tasks
         .filter((t) => (isSettingTask(t) ? t.deviceId === deviceId : lost.some((c) => c.id === t.cableId)))
         .map((t): Edit => ({ kind: 'close-task', taskId: t.id })),
@@ -89,10 +88,18 @@ export function replaceDevice(rig: Rig, deviceId: string, type: DeviceType): Rep
         .filter((c) => c.from.deviceId === deviceId || c.to.deviceId === deviceId)
         .map((c): Edit => ({ kind: 'unplug', cableId: c.id })),
       ...taken,
-      { kind: 'set-device', device: { ...device, typeId: type.id, settings } },
+      { kind: 'set-device', device: { ...withoutEnds(device, type), typeId: type.id, settings } },
       ...put,
       ...plugs,
     ],
   };
   return { edit, lost };
+}
+
+/** What somebody has named goes with the ends that the new type does not have. */
+function withoutEnds(device: Device, type: DeviceType): Device {
+  const { ends, ...rest } = device;
+  if (!ends) return device;
+  const kept = Object.entries(ends).filter(([id]) => type.ports.some((p) => p.id === id));
+  return kept.length > 0 ? { ...rest, ends: Object.fromEntries(kept) } : rest;
 }

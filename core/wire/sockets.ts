@@ -15,6 +15,9 @@ export interface Socket {
   /** The name that its ends share, or the end's own id. */
   readonly id: string;
   readonly name: string;
+  /** Somebody has hidden it: it is not offered; or prefers it: it is offered before its like. */
+  readonly hidden?: boolean;
+  readonly preferred?: boolean;
   readonly connector: string;
   readonly ports: readonly PortSpec[];
   /** What is plugged there already. */
@@ -36,7 +39,9 @@ export function socketsOf(rig: Rig, deviceId: string, types: Types = findTypes(r
   return [...groups].map(([id, ports]) => ({
     deviceId,
     id,
-    name: ports[0]!.name,
+    name: device!.ends?.[ports[0]!.id]?.name ?? ports[0]!.name,
+    hidden: ports.every((p) => device!.ends?.[p.id]?.hidden === true),
+    preferred: ports.some((p) => device!.ends?.[p.id]?.preferred === true),
     connector: ports[0]!.connector,
     ports,
     cableIds: rig.cables

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router';
 import { parseRig, startHistory } from '#core/rig/index.ts';
+import { ListenBar } from '#web/listen/index.ts';
 import { Frame } from '#web/parts/index.ts';
 import {
   api,
@@ -10,13 +11,15 @@ import {
   readDraft,
   sayProblem,
   selectRig,
-  selectStageStates,
+  selectScene,
+  stageStatesOf,
   useAppDispatch,
   useAppSelector,
+  useSettledRig,
 } from '#web/store/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
-import { selectVerdict } from './verdict.ts';
+import { verdictOf } from './verdict.ts';
 
 /** Opens a rig: from the server, or as it was left in this browser, whichever is further. */
 function useOpenRig(rigId: string): string | null {
@@ -63,8 +66,8 @@ function useOpenRig(rigId: string): string | null {
 export function OpenRig({ rigId }: { rigId: string }) {
   const failed = useOpenRig(rigId);
   const rig = useAppSelector(selectRig);
-  const verdict = useAppSelector(selectVerdict);
-  const stages = useAppSelector(selectStageStates);
+  const settled = useSettledRig();
+  const scene = useAppSelector(selectScene);
   if (failed) {
     return (
       <main className="page">
@@ -75,10 +78,12 @@ export function OpenRig({ rigId }: { rigId: string }) {
       </main>
     );
   }
-  if (!rig || !verdict) return <p className="page quiet">Opening the rig…</p>;
+  if (!rig || !settled) return <p className="page quiet">Opening the rig…</p>;
+  const stages = stageStatesOf(settled);
   return (
     <Frame
       nav={[
+        { to: `/rigs/${rigId}/plan`, label: 'Plan', state: stages.plan },
         { to: `/rigs/${rigId}/wire`, label: 'Wire', state: stages.wire },
         { to: `/rigs/${rigId}/route`, label: 'Route', state: stages.route },
         { to: `/rigs/${rigId}/sync`, label: 'Sync', state: stages.sync },
@@ -89,10 +94,11 @@ export function OpenRig({ rigId }: { rigId: string }) {
         { to: `/rigs/${rigId}/bench`, label: 'Bench' },
         { to: `/rigs/${rigId}/gear`, label: 'Gear' },
       ]}
-      top={<RigTop rigId={rigId} rig={rig} verdict={verdict} />}
+      top={<RigTop rigId={rigId} rig={rig} verdict={verdictOf(settled)} />}
     >
       <RigNotices />
       <Outlet />
+      {scene && <ListenBar rig={scene.rig} />}
     </Frame>
   );
 }

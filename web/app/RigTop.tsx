@@ -1,8 +1,17 @@
 import { Button } from '@chakra-ui/react';
 import { Link, useNavigate } from 'react-router';
-import type { Rig } from '#core/rig/index.ts';
-import { count, formatDate, StateMark, Term, useKey } from '#web/parts/index.ts';
-import { redoStep, selectDesk, undoStep, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { momentName, type Rig } from '#core/rig/index.ts';
+import { Choice, count, formatDate, StateMark, Term, useKey } from '#web/parts/index.ts';
+import {
+  lookedAt,
+  redoStep,
+  selectDesk,
+  selectMomentId,
+  undoStep,
+  useAppDispatch,
+  useAppSelector,
+} from '#web/store/index.ts';
+import { Scales } from './Scales.tsx';
 import type { Verdict } from './verdict.ts';
 
 /** The top line: which rig, how it stands, on what that rests; undo, redo, and the list of what is to be done. */
@@ -22,6 +31,7 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
         <span className="small quiet">Rig</span>
         <span className="strong">{rig.name}</span>
       </div>
+      {rig.moments.length > 0 && <Moments rig={rig} />}
       <section className="frame-verdict" aria-label="Verdict">
         {verdict.stops > 0 && (
           <span className="stop">
@@ -65,6 +75,7 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
         >
           Redo
         </Button>
+        <Scales fullScaleDbu={rig.session.fullScaleDbu} />
         <Button onClick={() => navigate(atTheDesk)}>
           At the desk <kbd>t</kbd>
         </Button>
@@ -73,5 +84,28 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
         {count(verdict.fixes, 'pair')} to fix, {count(verdict.toDo, 'thing')} to do at the desk
       </span>
     </>
+  );
+}
+
+/** Which moment of the session is looked at. */
+function Moments({ rig }: { rig: Rig }) {
+  const dispatch = useAppDispatch();
+  const momentId = useAppSelector(selectMomentId);
+  const all = [null, ...rig.moments.map((m) => m.id)];
+  const go = (by: number) => dispatch(lookedAt(all[(all.indexOf(momentId) + by + all.length) % all.length]!));
+  useKey(']', 'Next moment', () => go(1));
+  useKey('[', 'Moment before', () => go(-1));
+  return (
+    <div className="frame-rig">
+      <span className="small quiet">
+        <Term id="moment">Moment</Term> <kbd>[</kbd> <kbd>]</kbd>
+      </span>
+      <Choice
+        label="Moment"
+        value={momentId ?? ''}
+        options={all.map((id) => [id ?? '', momentName(rig, id)])}
+        onChange={(id) => dispatch(lookedAt(id === '' ? null : id))}
+      />
+    </div>
   );
 }

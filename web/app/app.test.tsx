@@ -8,13 +8,13 @@ import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/stor
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
-import { selectVerdict } from './verdict.ts';
+import { verdictOf } from './verdict.ts';
 
 beforeEach(() => stubServer(noServer));
 
 function Top() {
   const rig = useAppSelector(selectRig);
-  const verdict = useAppSelector(selectVerdict);
+  const verdict = rig && verdictOf(rig);
   return rig && verdict ? <RigTop rigId={RIG_ID} rig={rig} verdict={verdict} /> : null;
 }
 const verdictSaid = () => screen.getByLabelText('Verdict').textContent!.trim();

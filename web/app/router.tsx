@@ -16,6 +16,7 @@ export const router = createBrowserRouter([
         path: '/rigs/:rigId',
         element: <RigFrame />,
         children: [
+          { path: 'plan', lazy: async () => ({ Component: (await import('../plan/index.ts')).PlanScreen }) },
           { path: 'wire', lazy: async () => ({ Component: (await import('../wire/index.ts')).WireScreen }) },
           { path: 'route', lazy: async () => ({ Component: (await import('../route/index.ts')).RouteScreen }) },
           { path: 'sync', lazy: async () => ({ Component: (await import('../sync/index.ts')).SyncScreen }) },

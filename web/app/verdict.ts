@@ -1,7 +1,6 @@
-import { createSelector } from '@reduxjs/toolkit';
 import { askedBy, tally } from '#core/check/index.ts';
-import type { State } from '#core/signal/index.ts';
-import { selectEvaluation, selectFindings, selectRig } from '#web/store/index.ts';
+import { evaluationAt, type State } from '#core/signal/index.ts';
+import { findingsOf, ofRig } from '#web/store/index.ts';
 
 /** The rig's verdict and what it rests on; its numbers are those of the lists. */
 export interface Verdict {
@@ -16,20 +15,17 @@ export interface Verdict {
   readonly measuredAt: string | null;
 }
 
-export const selectVerdict = createSelector(
-  [selectRig, selectEvaluation, selectFindings],
-  (rig, evaluation, findings): Verdict | null => {
-    if (!rig || !evaluation) return null;
-    const { stops, fixes, watches } = tally(rig, evaluation, findings);
-    const taken = rig.measurements.map((m) => m.takenAt).sort();
-    return {
-      state: stops > 0 ? 'stop' : fixes > 0 ? 'fix' : watches > 0 || rig.tasks.length > 0 ? 'watch' : 'good',
-      stops,
-      fixes,
-      watches,
-      questions: askedBy(rig, findings).length,
-      toDo: rig.tasks.length,
-      measuredAt: taken.at(-1) ?? null,
-    };
-  },
-);
+export const verdictOf = ofRig((rig): Verdict => {
+  const findings = findingsOf(rig);
+  const { stops, fixes, watches } = tally(rig, evaluationAt(rig, null), findings);
+  const taken = rig.measurements.map((m) => m.takenAt).sort();
+  return {
+    state: stops > 0 ? 'stop' : fixes > 0 ? 'fix' : watches > 0 || rig.tasks.length > 0 ? 'watch' : 'good',
+    stops,
+    fixes,
+    watches,
+    questions: askedBy(rig, findings).length,
+    toDo: rig.tasks.length,
+    measuredAt: taken.at(-1) ?? null,
+  };
+});

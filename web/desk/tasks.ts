@@ -1,7 +1,7 @@
 import {
   type Cable,
+  endName,
   findDevice,
-  findPort,
   findSetting,
   findTypes,
   isSettingTask,
@@ -38,8 +38,7 @@ function saySettingTask(rig: Rig, task: SettingTask): string {
 function sayLeadTask(rig: Rig, task: LeadTask): string {
   const now = rig.cables.find((c) => c.id === task.cableId);
   const types = findTypes(rig);
-  const end = (ref: Cable['from']) =>
-    `${deviceName(rig, ref.deviceId)}, ${findPort(rig, types, ref)?.name ?? ref.portId}`;
+  const end = (ref: Cable['from']) => `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;
   if (!now) return task.before ? `Take out the lead from ${end(task.before.from)}` : 'A lead that is gone';
   const way = `${end(now.from)}, to ${end(now.to)}`;
   return task.before ? `Change the lead from ${way}: ${now.lengthM} m` : `Put in a lead from ${way}, ${now.lengthM} m`;

@@ -12,6 +12,34 @@ export const TERMS = {
     title: 'Arrival',
     says: 'One source at one place by one way, with its level, noise and delay. A source that comes by two ways has two arrivals.',
   },
+  moment: {
+    title: 'Moment',
+    says: 'A state of the session with a name: sending and receiving, play and break. A few mutes and switches stand otherwise in it, and something else may be wanted. What is pressed or wanted while a moment is shown belongs to that moment alone.',
+  },
+  'own-track': {
+    title: 'Own track',
+    says: 'The source is to be alone on that track, so that it can be balanced or cut afterwards. What spills in 15 dB lower does not hinder that.',
+  },
+  'sound-device': {
+    title: 'Sound devices of a computer',
+    says: 'What programs can choose as input or output. Give them names worth reading, hide what is never used, and see which one carries what. In the system’s own settings the same is done by enabling each and watching its meter.',
+  },
+  'guest-return': {
+    title: 'Guest return (mix-minus)',
+    says: 'What is sent back to a guest: everything but themselves. Their own voice coming back late stops most people talking. A converter that only goes one way cannot make it.',
+  },
+  'far-side': {
+    title: 'The far side',
+    says: 'Whoever is at the other end of a call, with gear of their own. A spare seat is a second device among them that joins muted and records what they hear: the only sure way to know it.',
+  },
+  inside: {
+    title: 'Inside of a box',
+    says: 'What a mixer, a program or a computer does between its inputs and outputs: which way is open, how much louder or later it comes out, and which control shuts it. A change here is heard in the table at once; nothing turns at the desk by it.',
+  },
+  'stand-in': {
+    title: 'Stand-in',
+    says: 'A made-up sound in place of the real one: a voice, a game, a jingle. It is carried through the rig as drawn, with its gains, delays, bands, noise and hum, so that one hears the way and not the programme.',
+  },
   listener: {
     title: 'Listener',
     says: 'Who or what gets the result: the stream, a recording track, a guest, the player’s ears, the room.',

@@ -53,3 +53,10 @@ export function formatBytes(bytes: number): string {
   const power = Math.min(units.length - 1, bytes < 1000 ? 0 : Math.floor(Math.log10(bytes) / 3));
   return `${formatNumber(bytes / 1000 ** power, power > 1 ? 1 : 0)} ${units[power]}`;
 }
+
+/** '12 dB under', 'as loud', '3 dB over'. */
+export function sayUnder(db: number): string {
+  const whole = Math.round(db);
+  if (whole === 0) return 'as loud';
+  return `${Math.abs(whole)} dB ${whole > 0 ? 'under' : 'over'}`;
+}

@@ -1,5 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
-import { useState } from 'react';
+import { Button } from '@chakra-ui/react';
 import { useNavigate, useParams } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
 import {
@@ -10,6 +9,7 @@ import {
   type PlanCell,
   type Rig,
   type SettingChange,
+  sayValue,
   toDoAtDesk,
 } from '#core/rig/index.ts';
 import {
@@ -20,12 +20,22 @@ import {
   SCALE_UNITS,
   whereItStops,
 } from '#core/signal/index.ts';
-import { count, formatNumber, formatSpread, StateMark, Term, Why } from '#web/parts/index.ts';
-import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { type Cell, WANTS } from './cells.ts';
-import { sayUnder } from './HearingTable.tsx';
+import { ListenButton } from '#web/listen/index.ts';
+import {
+  count,
+  focusCell,
+  formatNumber,
+  formatSpread,
+  NumberInput,
+  StateMark,
+  sayUnder,
+  Term,
+  WANTS,
+  Why,
+} from '#web/parts/index.ts';
+import { applyHere, useAppDispatch } from '#web/store/index.ts';
+import type { Cell } from './cells.ts';
 import { Mutes } from './Mutes.tsx';
-import { sayValue } from './say.ts';
 import { stepsOf } from './steps.ts';
 
 interface Props {
@@ -62,6 +72,9 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
         {underVoiceDb !== null && <span className="quiet">; {sayUnder(underVoiceDb)} the main voice</span>}
         {proposed && <span className="quiet">, as proposed</span>}
       </p>
+      <p style={{ marginTop: 8 }}>
+        <ListenButton rig={rig} spot={{ at: listener.sound, name: listener.name }} />
+      </p>
       <div className="answers">
         {WANTS.map(({ want, key, says }) => (
           <Button key={says} variant={pair.want === want ? 'solid' : 'outline'} onClick={() => onWant(want)}>
@@ -70,11 +83,18 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
         ))}
       </div>
       {wanted && wanted.want !== 'must-not' && underVoiceDb !== null && (
-        <UnderVoice
-          key={`${pair.sourceId} ${pair.listenerId}`}
-          wantedDb={wanted.underVoiceDb}
-          onWanted={onUnderVoice}
-        />
+        <p className="row" style={{ marginTop: 8 }}>
+          <NumberInput
+            key={`${pair.sourceId} ${pair.listenerId}`}
+            label="Wanted under the main voice, dB"
+            value={wanted.underVoiceDb}
+            min={-40}
+            max={60}
+            onEnter={focusCell}
+            onValue={onUnderVoice}
+          />
+          <span className="quiet small">dB under the main voice wanted</span>
+        </p>
       )}
       {here.map((f) => (
         <p key={f.id} style={{ marginTop: 10 }}>
@@ -96,39 +116,6 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
       {pair.ways.length > 0 && <Mutes rig={rig} evaluation={evaluation} pair={pair} />}
       {pair.ways.length === 0 && <Stopped rig={rig} evaluation={evaluation} cell={cell} proposed={proposed} />}
     </aside>
-  );
-}
-
-/** How far under the main voice one wants it, typed; empty says nothing. */
-function UnderVoice({
-  wantedDb,
-  onWanted,
-}: {
-  wantedDb: number | undefined;
-  onWanted: (db: number | undefined) => void;
-}) {
-  const now = wantedDb === undefined ? '' : String(wantedDb);
-  const [text, setText] = useState(now);
-  const typed = Number(text.replace(',', '.').replace('−', '-'));
-  const valid = text.trim() === '' || (Number.isFinite(typed) && typed >= -40 && typed <= 60);
-  const settle = () => {
-    if (valid && text !== now) onWanted(text.trim() === '' ? undefined : typed);
-  };
-  return (
-    <p className="row" style={{ marginTop: 8 }}>
-      <Input
-        aria-label="Wanted under the main voice, dB"
-        width="64px"
-        textAlign="right"
-        inputMode="decimal"
-        aria-invalid={!valid}
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={settle}
-        onKeyDown={(e) => e.key === 'Enter' && settle()}
-      />
-      <span className="quiet small">dB under the main voice wanted</span>
-    </p>
   );
 }
 
@@ -215,11 +202,11 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
         <p className="row" style={{ marginTop: 8 }}>
           <Button
             variant="solid"
-            onClick={() => dispatch(applyStep(toDoAtDesk(rig, changes, new Date().toISOString()), label, 'fix'))}
+            onClick={() => dispatch(applyHere(toDoAtDesk(rig, changes, new Date().toISOString()), label, 'fix'))}
           >
             Open, to do at the desk
           </Button>
-          <Button onClick={() => dispatch(applyStep(alreadySo(rig, changes), label, 'fix'))}>It is so already</Button>
+          <Button onClick={() => dispatch(applyHere(alreadySo(rig, changes), label, 'fix'))}>It is so already</Button>
         </p>
       )}
     </>

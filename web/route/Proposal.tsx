@@ -1,21 +1,22 @@
 import { Button } from '@chakra-ui/react';
-import { findSetting, findTypes, type Rig } from '#core/rig/index.ts';
+import type { Bridge, Whole } from '#core/plan/index.ts';
+import { endName, findSetting, findTypes, type Rig, sayValue } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
-import type { Left, Made, MadeSo, Wrong } from '#core/solve/index.ts';
+import type { Clash, Left, Made, Wrong } from '#core/solve/index.ts';
 import { count, StateMark } from '#web/parts/index.ts';
-import { sayValue } from './say.ts';
 
 interface Props {
   readonly rig: Rig;
-  readonly made: MadeSo;
+  readonly made: Whole;
   readonly onToDo: () => void;
   readonly onSo: () => void;
   readonly onDrop: () => void;
+  readonly onBridge: (bridge: Bridge, verb: 'to-do' | 'so') => void;
 }
 
 /** What would make it so: each change with what it is for, what no setting brings, and the two verbs. */
-export function Proposal({ rig, made, onToDo, onSo, onDrop }: Props) {
-  const { changes, left, proved, evaluations } = made;
+export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
+  const { changes, left, proved, evaluations, bridges, clashes } = made;
   return (
     <section aria-label="Make it so" style={{ margin: '12px 0' }}>
       <h2 style={{ marginTop: 0 }}>
@@ -36,8 +37,24 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop }: Props) {
       {left.length > 0 && (
         <ul>
           {left.map((l) => (
-            <li key={`${l.sourceId} ${l.listenerId}`} className="stop">
-              <StateMark state="stop" /> {sayLeft(rig, l)}
+            <li key={`${l.sourceId} ${l.listenerId}`} style={{ marginTop: 6 }}>
+              <span className="stop">
+                <StateMark state="stop" />{' '}
+                {sayLeft(
+                  rig,
+                  l,
+                  clashes.filter((c) => isSame(c.wrong, l)),
+                )}
+              </span>
+              {bridges
+                .filter((b) => isSame(b.pair, l))
+                .map((b) => (
+                  <span key={b.cables.map((c) => c.id).join()} className="row" style={{ marginTop: 4 }}>
+                    <span>{sayBridge(rig, b)}</span>
+                    <Button onClick={() => onBridge(b, 'to-do')}>To do at the desk</Button>
+                    <Button onClick={() => onBridge(b, 'so')}>It is so already</Button>
+                  </span>
+                ))}
             </li>
           ))}
         </ul>
@@ -87,10 +104,29 @@ function sayWrong(rig: Rig, wrong: Wrong): string {
   return `${source} ${WHY[wrong.word]} ${listener}`;
 }
 
-function sayLeft(rig: Rig, left: Left): string {
+type Pair = Pick<Wrong, 'sourceId' | 'listenerId'>;
+const isSame = (a: Pair, b: Pair): boolean => a.sourceId === b.sourceId && a.listenerId === b.listenerId;
+
+/** 'A lead from Phone, jack to Mixer, strips 3 and 4 (lead 3.5 mm), 4 to 9 €; then Mixer, fader: 0 dB' */
+function sayBridge(rig: Rig, { box, cables, parts, changes, priceEur }: Bridge): string {
+  const types = findTypes(rig);
+  const end = (ref: (typeof cables)[number]['from']) =>
+    ref.deviceId === box?.deviceId ? 'it' : `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;
+  const ways = cables.map((c) => `${end(c.from)} to ${end(c.to)}`).join('; ');
+  const price = priceEur[1] > 0 ? `, ${priceEur[0].toFixed(0)} to ${priceEur[1].toFixed(0)} €` : '';
+  const taken = parts.length > 0 ? ` (${parts.join(', ')})` : '';
+  const then = changes.map((c) => sayChange(rig, { ...c, mends: [] })).join('; ');
+  return `${box ? `Put in ${box.name}: ` : 'Join '}${ways}${taken}${price}${then && `; then ${then}`}.`;
+}
+
+function sayLeft(rig: Rig, left: Left, clashes: readonly Clash[]): string {
   const { source, listener } = names(rig, left);
   const { stop } = left;
   if (stop?.kind === 'no-way')
     return `${source} cannot come to ${listener} by any setting: it comes as far as ${stop.reaches.map((id) => deviceName(rig, id)).join(', ')}, and ${listener} is fed by ${stop.fedBy.map((id) => deviceName(rig, id)).join(', ') || 'nothing'}. A lead is missing between.`;
-  return `No way was found for ${source} at ${listener} that breaks nothing else: two wishes clash there.`;
+  const [clash] = clashes;
+  if (!clash) return `No way was found for ${source} at ${listener} that breaks nothing else.`;
+  const wish = names(rig, { ...left, ...clash.with });
+  const want = rig.plan.find((c) => isSame(c, clash.with))?.want === 'must-not' ? 'is kept from' : 'comes to';
+  return `${source} at ${listener} clashes with another wish: that ${wish.source} ${want} ${wish.listener}. Both go by the same way here. A way of its own for one of them frees them: a send, a second device, or a virtual cable.`;
 }

@@ -1,30 +1,24 @@
 import { Button } from '@chakra-ui/react';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
-import { planEdit, proposePlan } from '#core/plan/index.ts';
-import { alreadySo, applyEdit, type PlanCell, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { type Bridge, planEdit, proposePlan } from '#core/plan/index.ts';
+import { alreadySo, applyEdit, type LeadChange, type PlanCell, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
-import { Choice, count, Term, useKey, useKeyHint } from '#web/parts/index.ts';
-import {
-  applyStep,
-  selectEvaluation,
-  selectFindings,
-  selectRig,
-  useAppDispatch,
-  useAppSelector,
-} from '#web/store/index.ts';
-import { cellsOf, isWrong, WANTS, wrongOnly } from './cells.ts';
-import { HearingTable, type Place } from './HearingTable.tsx';
+import { Choice, count, type Place, Term, useKey, useKeyHint, wantOf } from '#web/parts/index.ts';
+import { applyHere, selectScene, useAppDispatch, useAppSelector, useSettledFindings } from '#web/store/index.ts';
+import { cellsOf, isWrong, wrongOnly } from './cells.ts';
+import { HearingTable } from './HearingTable.tsx';
+import { Insides } from './Insides.tsx';
+import { MuteFinder, type PairName } from './MuteFinder.tsx';
 import { PairCard } from './PairCard.tsx';
 import { Proposal } from './Proposal.tsx';
 import { useMakeItSo } from './useMakeItSo.ts';
 
 /** Route: who hears what, wanted against actual; where a sound stops, and what opens its way. */
 export function RouteScreen() {
-  const rig = useAppSelector(selectRig);
-  const evaluation = useAppSelector(selectEvaluation);
-  const findings = useAppSelector(selectFindings);
-  return rig && evaluation ? <Routes rig={rig} evaluation={evaluation} findings={findings} /> : null;
+  const scene = useAppSelector(selectScene);
+  const findings = useSettledFindings();
+  return scene ? <Routes {...scene} findings={findings} /> : null;
 }
 
 interface Props {
@@ -49,21 +43,33 @@ function Routes({ rig, evaluation, findings }: Props) {
   const every = { rows: cells.map((_, i) => i), columns: rig.listeners.map((_, i) => i) };
   const { rows, columns } = shown === 'wrong' && wrong.rows.length > 0 ? wrong : every;
   const cell = cells[at.row]?.[at.column];
+  // The card follows the table: what one pressed is seen first.
+  const looked = useMemo(() => cell && { cell, ...seen }, [cell, seen]);
+  const onCard = useDeferredValue(looked);
   const set = (change: (known: PlanCell | undefined) => PlanCell | null, says: string) => {
     if (!cell) return;
     const { sourceId, listenerId } = cell.pair;
     const known = rig.plan.find((c) => c.sourceId === sourceId && c.listenerId === listenerId);
     dispatch(
-      applyStep(
+      applyHere(
         { kind: 'set-plan', sourceId, listenerId, cell: change(known) },
         `${rig.listeners[at.column]!.name}, ${rig.sources[at.row]!.name}: ${says}`,
       ),
     );
   };
+  const [marked, setMarked] = useState<readonly PairName[]>([]);
+  const isMarked = ({ sourceId, listenerId }: PairName) =>
+    marked.some((m) => m.sourceId === sourceId && m.listenerId === listenerId);
+  const mark = () => {
+    if (!cell) return;
+    const { sourceId, listenerId } = cell.pair;
+    const others = marked.filter((m) => m.sourceId !== sourceId || m.listenerId !== listenerId);
+    setMarked(others.length < marked.length ? others : [...marked, { sourceId, listenerId }]);
+  };
   const want = (next: PlanCell['want'] | null) =>
     set(
       (known) => next && { ...known, sourceId: cell!.pair.sourceId, listenerId: cell!.pair.listenerId, want: next },
-      WANTS.find((w) => w.want === next)!.says,
+      wantOf(next).says,
     );
   const wantUnder = (db: number | undefined) =>
     set(
@@ -78,12 +84,22 @@ function Routes({ rig, evaluation, findings }: Props) {
   useKey('x', 'It must not be heard there', () => want('must-not'), cell !== undefined);
   useKey('o', 'It may be heard there', () => want('may'), cell !== undefined);
   useKey('backspace', 'Nothing is said of it', () => want(null), cell !== undefined);
+  useKey('e', 'Mark it: which mute takes exactly these', mark, cell !== undefined);
   useKey('w', 'Only what is wrong, or everything', () => setShown(shown === 'all' ? 'wrong' : 'all'));
   const carryOut = (verb: 'to-do' | 'so') => {
     if (!made || made.changes.length === 0) return;
     const { changes } = made;
     const edit = verb === 'so' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
-    dispatch(applyStep(edit, `Make it so: ${count(changes.length, 'setting')}`, 'solver'));
+    dispatch(applyHere(edit, `Make it so: ${count(changes.length, 'setting')}`, 'solver'));
+  };
+  const build = ({ box, cables, changes, pair }: Bridge, verb: 'to-do' | 'so') => {
+    if (!made) return;
+    const { changes: before } = made;
+    const all = [...cables.map((cable): LeadChange => ({ cableId: cable.id, cable })), ...before, ...changes];
+    const now = new Date().toISOString();
+    const done = verb === 'so' ? alreadySo(rig, all) : toDoAtDesk(rig, all, now, box?.deviceId);
+    const to = rig.listeners.find((l) => l.id === pair.listenerId)?.name;
+    dispatch(applyHere({ kind: 'batch', edits: [...(box ? [box.edit] : []), done] }, `A way to ${to}`, 'solver'));
   };
   useKey('s', 'Make it so: the fewest settings', begin, search.at !== 'busy' && cell !== undefined);
   useKey('d', 'To do at the desk, what is proposed', () => carryOut('to-do'), made !== null);
@@ -126,6 +142,7 @@ function Routes({ rig, evaluation, findings }: Props) {
               onToDo={() => carryOut('to-do')}
               onSo={() => carryOut('so')}
               onDrop={drop}
+              onBridge={build}
             />
           )}
         </div>
@@ -137,7 +154,17 @@ function Routes({ rig, evaluation, findings }: Props) {
               {shown === 'wrong' && wrongs === 0 && 'Nothing is wrong: everything is shown.'}
             </p>
             {rig.plan.length === 0 && <ProposedPlan rig={rig} />}
-            <HearingTable rig={rig} cells={cells} rows={rows} columns={columns} at={at} onAt={setAt} />
+            <HearingTable
+              rig={rig}
+              cells={cells}
+              isMarked={isMarked}
+              rows={rows}
+              columns={columns}
+              at={at}
+              onAt={setAt}
+            />
+            {!made && <Insides rig={rig} evaluation={evaluation} ways={onCard?.cell.pair.ways ?? []} />}
+            {!made && <MuteFinder rig={rig} evaluation={evaluation} marked={marked} onClear={() => setMarked([])} />}
           </>
         ) : (
           <p className="quiet">
@@ -145,16 +172,8 @@ function Routes({ rig, evaluation, findings }: Props) {
           </p>
         )}
       </div>
-      {cell && (
-        <PairCard
-          rig={seen.rig}
-          evaluation={seen.evaluation}
-          cell={cell}
-          findings={findings}
-          proposed={made !== null}
-          onWant={want}
-          onUnderVoice={wantUnder}
-        />
+      {onCard && (
+        <PairCard {...onCard} findings={findings} proposed={made !== null} onWant={want} onUnderVoice={wantUnder} />
       )}
     </main>
   );
@@ -164,7 +183,7 @@ function Routes({ rig, evaluation, findings }: Props) {
 function ProposedPlan({ rig }: { rig: Rig }) {
   const dispatch = useAppDispatch();
   const proposed = useMemo(() => proposePlan(rig), [rig]);
-  const take = () => dispatch(applyStep(planEdit(proposed), `Plan as proposed: ${count(proposed.length, 'want')}`));
+  const take = () => dispatch(applyHere(planEdit(proposed), `Plan as proposed: ${count(proposed.length, 'want')}`));
   useKey('p', 'Take the plan that is proposed', take, proposed.length > 0);
   if (proposed.length === 0) return null;
   const reasons = [...new Set(proposed.map((p) => p.why))];

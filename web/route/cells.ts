@@ -1,4 +1,4 @@
-import type { PlanCell, Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation, Pair, State } from '#core/signal/index.ts';
 
 /** One source at one listener, as the table tells it. */
@@ -18,6 +18,7 @@ const WORDS: Record<Pair['verdict']['word'], string> = {
   twice: 'twice',
   'too-loud': 'too loud',
   'too-quiet': 'too quiet',
+  'not-alone': 'not alone',
   'once-done': 'once it is done',
   missing: 'missing',
   unwanted: 'not wanted',
@@ -25,19 +26,30 @@ const WORDS: Record<Pair['verdict']['word'], string> = {
   'not-heard': '',
 };
 
+const cells = new WeakMap<Pair, Cell>();
+function cellOf(pair: Pair): Cell {
+  const known = cells.get(pair);
+  if (known) return known;
+  const cell = { pair, state: stateOf(pair), word: wordOf(pair) };
+  cells.set(pair, cell);
+  return cell;
+}
+
+/** Rows that were made last, by their first cell: a row of the same cells is the same row. */
+const rows = new WeakMap<Cell, readonly Cell[]>();
+function rowOf(made: readonly Cell[]): readonly Cell[] {
+  const [first] = made;
+  const before = first && rows.get(first);
+  if (before?.length === made.length && before.every((c, i) => c === made[i])) return before;
+  if (first) rows.set(first, made);
+  return made;
+}
+
 /** The whole table, row by row: sources in their order, each with every listener. */
-export function cellsOf(rig: Rig, { pairs }: Evaluation): Cell[][] {
-  const byPlace = new Map(pairs.map((p) => [`${p.sourceId}>${p.listenerId}`, p]));
-  return rig.sources.map((source) =>
-    rig.listeners.map((listener) => {
-      const pair = byPlace.get(`${source.id}>${listener.id}`)!;
-      return {
-        pair,
-        state: stateOf(pair),
-        word: wordOf(pair),
-      };
-    }),
-  );
+export function cellsOf(rig: Rig, { pairs }: Evaluation): (readonly Cell[])[] {
+  // Pairs come listener by listener, in the order of both.
+  const count = rig.sources.length;
+  return rig.sources.map((_, s) => rowOf(rig.listeners.map((_, l) => cellOf(pairs[l * count + s]!))));
 }
 
 /** What is as wanted is good; what nobody wants or forbids is not judged by being there. */
@@ -58,12 +70,3 @@ export function wrongOnly(cells: readonly (readonly Cell[])[]): { rows: number[]
   const columns = (cells[0] ?? []).flatMap((_, c) => (cells.some((row) => isWrong(row[c]!)) ? [c] : []));
   return { rows, columns };
 }
-
-/** What one may want of a pair, with the key that says it. */
-export const WANTS: readonly { readonly want: PlanCell['want'] | null; readonly key: string; readonly says: string }[] =
-  [
-    { want: 'must', key: 'm', says: 'must hear it' },
-    { want: 'must-not', key: 'x', says: 'must not hear it' },
-    { want: 'may', key: 'o', says: 'may hear it' },
-    { want: null, key: 'backspace', says: 'nothing is said' },
-  ];

@@ -4,11 +4,11 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit, type Rig } from '#core/rig/index.ts';
 import { evaluate, mainVoiceOf } from '#core/signal/index.ts';
+import { sayUnder } from '#web/parts/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig, undoStep } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
 import { cellsOf, isWrong, wrongOnly } from './cells.ts';
-import { sayUnder } from './HearingTable.tsx';
 import { RouteScreen } from './index.ts';
 import { stepsOf } from './steps.ts';
 

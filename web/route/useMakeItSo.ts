@@ -1,12 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Whole } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import type { MadeSo } from '#core/solve/index.ts';
 import { searchMakeItSo } from '#web/workers/index.ts';
 
 type Search =
   | { readonly at: 'idle' }
   | { readonly at: 'busy' }
-  | { readonly at: 'found'; readonly made: MadeSo }
+  | { readonly at: 'found'; readonly made: Whole }
   | { readonly at: 'failed'; readonly why: string };
 
 /** The search for the fewest changes, in a worker; what it found is of the rig it was asked for and of no other. */

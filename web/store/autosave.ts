@@ -4,6 +4,7 @@ import { api, isOffline, newerRig, sayProblem } from './api.ts';
 import { type Desk, kept, lost, notKept, overtaken, selectDesk, selectRig } from './desk.ts';
 import { writeDraft } from './drafts.ts';
 
+const AFTER_PAINT_MS = 40;
 const QUIET_MS = 300;
 const RETRY_MS = 2000;
 
@@ -16,9 +17,20 @@ export const autosave = createListenerMiddleware<State>();
 
 autosave.startListening({
   predicate: (_action, now, before) => now.desk !== before.desk && now.desk.history !== null,
-  effect: (_action, { getState }) => {
+  effect: async (_action, { getState, cancelActiveListeners, delay }) => {
+    cancelActiveListeners();
+    // As it stands now: the rig may be closed before its draft is written.
     const { rigId, history, revision, save } = selectDesk(getState());
-    if (rigId && history) writeDraft(rigId, { revision, saved: save === 'saved', history });
+    if (!rigId || !history) return;
+    const keep = () => writeDraft(rigId, { revision, saved: save === 'saved', history });
+    // After the edit is on the screen; at once when the page goes.
+    globalThis.addEventListener?.('pagehide', keep, { once: true });
+    try {
+      await delay(AFTER_PAINT_MS);
+      keep();
+    } finally {
+      globalThis.removeEventListener?.('pagehide', keep);
+    }
   },
 });
 

@@ -81,13 +81,24 @@ describe('the rig in hand', () => {
     expect(selectRig(store.getState())).toBe(before);
     expect(store.getState().desk.refusal).toMatch(/not-there/);
   });
-  it('is kept in the browser at once and by the server soon after, as one save for many keys', async () => {
+  it('is kept in the browser after each edit and by the server soon after, as one save for many keys', async () => {
     for (const name of ['B', 'Bo', 'Boa']) rename(name);
-    expect(readDraft(RIG)).toMatchObject({ saved: false, history: { rig: { name: 'Boa' } } });
+    await vi.waitFor(() => expect(readDraft(RIG)).toMatchObject({ saved: false, history: { rig: { name: 'Boa' } } }));
     await vi.waitFor(() => expect(save()).toBe('saved'));
     expect(server).toMatchObject({ puts: 1, document: { name: 'Boa' } });
-    expect(readDraft(RIG)).toMatchObject({ saved: true, revision: 2 });
+    await vi.waitFor(() => expect(readDraft(RIG)).toMatchObject({ saved: true, revision: 2 }));
     expect(readDraft(RIG)!.history.past).toHaveLength(3);
+  });
+  it('is kept at once when the page goes, and when the rig is closed in the same breath', async () => {
+    const page = new EventTarget();
+    vi.stubGlobal('addEventListener', page.addEventListener.bind(page));
+    vi.stubGlobal('removeEventListener', page.removeEventListener.bind(page));
+    rename('Boat');
+    page.dispatchEvent(new Event('pagehide'));
+    expect(readDraft(RIG)).toMatchObject({ history: { rig: { name: 'Boat' } } });
+    rename('Boats');
+    store.dispatch(closed());
+    await vi.waitFor(() => expect(readDraft(RIG)).toMatchObject({ history: { rig: { name: 'Boats' } } }));
   });
   it('waits for a lost server, and sends what was done meanwhile', async () => {
     server.lost = true;

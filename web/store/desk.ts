@@ -1,6 +1,18 @@
-import { createSelector, createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { commit, type Edit, type History, type Rig, redo, type Step, startHistory, undo } from '#core/rig/index.ts';
-import { evaluate } from '#core/signal/index.ts';
+import { createAction, createSelector, type UnknownAction } from '@reduxjs/toolkit';
+import {
+  atMoment,
+  commit,
+  type Edit,
+  editInMoment,
+  type History,
+  momentName,
+  type Rig,
+  redo,
+  type Step,
+  startHistory,
+  undo,
+} from '#core/rig/index.ts';
+import { type Evaluation, evaluationAt } from '#core/signal/index.ts';
 
 /** How the rig in hand stands to what the server keeps. */
 export type SaveState = 'saved' | 'unsaved' | 'offline' | 'conflict' | 'refused';
@@ -14,67 +26,87 @@ export interface Desk {
   readonly save: SaveState;
   /** Another window's newer rig, while one has to choose. */
   readonly newer: { readonly revision: number; readonly rig: Rig } | null;
+  /** The moment of the session that is looked at; null: the plain rig. */
+  readonly momentId: string | null;
   /** Why the last edit or save was refused, for the notice line. */
   readonly refusal: string | null;
 }
 
-const EMPTY: Desk = { rigId: null, history: null, revision: 0, save: 'saved', newer: null, refusal: null };
+const EMPTY: Desk = {
+  rigId: null,
+  history: null,
+  revision: 0,
+  save: 'saved',
+  newer: null,
+  momentId: null,
+  refusal: null,
+};
 
-const slice = createSlice({
-  name: 'desk',
-  initialState: EMPTY,
-  reducers: {
-    opened: (
-      _desk,
-      {
-        payload,
-      }: PayloadAction<{ rigId: string; history: History; revision: number; save: SaveState; newer?: Desk['newer'] }>,
-    ): Desk => ({
-      ...EMPTY,
-      ...payload,
-      newer: payload.newer ?? null,
-    }),
-    closed: (): Desk => EMPTY,
-    /** The history that core made of an edit, an undo or a redo. */
-    moved: (desk, { payload }: PayloadAction<History>): Desk => ({
+const action = <T>(type: string) => createAction<T>(`desk/${type}`);
+
+export const opened = action<{
+  rigId: string;
+  history: History;
+  revision: number;
+  save: SaveState;
+  newer?: Desk['newer'];
+}>('opened');
+export const closed = action<undefined>('closed');
+/** The history that core made of an edit, an undo or a redo. */
+export const moved = action<History>('moved');
+export const refused = action<string>('refused');
+/** The server keeps a rig now; `current` when it is still the one in hand. */
+export const kept = action<{ revision: number; current: boolean }>('kept');
+export const lost = action<undefined>('lost');
+export const notKept = action<string>('notKept');
+export const overtaken = action<NonNullable<Desk['newer']>>('overtaken');
+/** Keep what is in hand, over the newer one; or take the newer one. */
+export const keptMine = action<undefined>('keptMine');
+export const tookTheirs = action<undefined>('tookTheirs');
+/** Another moment of the session is looked at. */
+export const lookedAt = action<string | null>('lookedAt');
+export const dismissed = action<undefined>('dismissed');
+
+/**
+ * A reducer by hand: everything in it is immutable as core makes it, and a slice would walk and freeze the whole rig at
+ * every key press.
+ */
+export function deskReducer(desk: Desk = EMPTY, done: UnknownAction): Desk {
+  if (opened.match(done)) return { ...EMPTY, ...done.payload, newer: done.payload.newer ?? null };
+  if (closed.match(done)) return EMPTY;
+  if (moved.match(done))
+    return {
       ...desk,
-      history: payload,
+      history: done.payload,
       save: desk.save === 'conflict' ? 'conflict' : 'unsaved',
       refusal: null,
-    }),
-    refused: (desk, { payload }: PayloadAction<string>): Desk => ({ ...desk, refusal: payload }),
-    /** The server keeps a rig now; `current` when it is still the one in hand. (Here it would be a draft, equal to nothing.) */
-    kept: (desk, { payload }: PayloadAction<{ revision: number; current: boolean }>): Desk => ({
+    };
+  if (refused.match(done)) return { ...desk, refusal: done.payload };
+  if (kept.match(done))
+    return {
       ...desk,
-      revision: payload.revision,
-      save: payload.current ? 'saved' : 'unsaved',
+      revision: done.payload.revision,
+      save: done.payload.current ? 'saved' : 'unsaved',
       refusal: null,
-    }),
-    lost: (desk): Desk => ({ ...desk, save: 'offline' }),
-    notKept: (desk, { payload }: PayloadAction<string>): Desk => ({ ...desk, save: 'refused', refusal: payload }),
-    overtaken: (desk, { payload }: PayloadAction<NonNullable<Desk['newer']>>): Desk => ({
-      ...desk,
-      save: 'conflict',
-      newer: payload,
-    }),
-    /** Keep what is in hand, over the newer one; or take the newer one. */
-    keptMine: (desk): Desk => ({
-      ...desk,
-      revision: desk.newer?.revision ?? desk.revision,
-      newer: null,
-      save: 'unsaved',
-    }),
-    tookTheirs: (desk): Desk =>
-      desk.newer
-        ? { ...desk, history: startHistory(desk.newer.rig), revision: desk.newer.revision, newer: null, save: 'saved' }
-        : desk,
-    dismissed: (desk): Desk => ({ ...desk, refusal: null }),
-  },
-});
+    };
+  if (lost.match(done)) return { ...desk, save: 'offline' };
+  if (notKept.match(done)) return { ...desk, save: 'refused', refusal: done.payload };
+  if (overtaken.match(done)) return { ...desk, save: 'conflict', newer: done.payload };
+  if (keptMine.match(done))
+    return { ...desk, revision: desk.newer?.revision ?? desk.revision, newer: null, save: 'unsaved' };
+  if (tookTheirs.match(done)) return desk.newer ? takeTheirs(desk, desk.newer) : desk;
+  if (lookedAt.match(done)) return { ...desk, momentId: done.payload };
+  if (dismissed.match(done)) return { ...desk, refusal: null };
+  return desk;
+}
 
-export const { opened, closed, moved, refused, kept, lost, notKept, overtaken, keptMine, tookTheirs, dismissed } =
-  slice.actions;
-export const deskReducer = slice.reducer;
+const takeTheirs = (desk: Desk, { rig, revision }: NonNullable<Desk['newer']>): Desk => ({
+  ...desk,
+  history: startHistory(rig),
+  revision,
+  newer: null,
+  save: 'saved',
+});
 
 interface WithDesk {
   readonly desk: Desk;
@@ -93,6 +125,17 @@ export const applyStep =
     return done.ok;
   };
 
+/** The same for what belongs to the moment that is looked at: what is pressed and wanted goes into it. */
+export const applyHere =
+  (edit: Edit, label: string, origin: Step['origin'] = 'person'): Thunk =>
+  (dispatch, getState) => {
+    const { history, momentId } = getState().desk;
+    if (!history) return false;
+    const { rig } = history;
+    const there = rig.moments.some((m) => m.id === momentId) ? `${momentName(rig, momentId)}: ` : '';
+    return applyStep(editInMoment(rig, momentId, edit), `${there}${label}`, origin)(dispatch, getState);
+  };
+
 const step =
   (move: typeof undo): Thunk =>
   (dispatch, getState) => {
@@ -108,4 +151,22 @@ export const redoStep = (): Thunk => step(redo);
 
 export const selectDesk = (state: WithDesk): Desk => state.desk;
 export const selectRig = (state: WithDesk): Rig | null => state.desk.history?.rig ?? null;
-export const selectEvaluation = createSelector([selectRig], (rig) => (rig ? evaluate(rig) : null));
+export const selectEvaluation = createSelector([selectRig], (rig) => (rig ? evaluationAt(rig, null) : null));
+
+/** The moment that is looked at; null where the rig has it not, or no more. */
+export const selectMomentId = createSelector([selectRig, (state: WithDesk) => state.desk.momentId], (rig, id) =>
+  rig?.moments.some((m) => m.id === id) ? id : null,
+);
+
+/** The rig as it stands in the moment that is looked at, and what is heard then. */
+export interface Scene {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+}
+export const selectScene = createSelector(
+  [selectRig, selectEvaluation, selectMomentId],
+  (rig, evaluation, id): Scene | null => {
+    if (!rig || !evaluation) return null;
+    return id === null ? { rig, evaluation } : { rig: atMoment(rig, id), evaluation: evaluationAt(rig, id) };
+  },
+);

@@ -1,30 +1,60 @@
-import { createSelector } from '@reduxjs/toolkit';
+import { useDeferredValue } from 'react';
 import { check, type Finding } from '#core/check/index.ts';
-import type { State } from '#core/signal/index.ts';
-import { selectEvaluation, selectRig } from './desk.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { evaluationAt, type State } from '#core/signal/index.ts';
+import { selectRig } from './desk.ts';
+import { useAppSelector } from './store.ts';
 
-/** Everything that the rules find in the rig in hand, the worst first. */
-export const selectFindings = createSelector([selectRig, selectEvaluation], (rig, evaluation): readonly Finding[] =>
-  rig && evaluation ? check(rig, evaluation) : [],
-);
+/** What follows from a rig and from nothing else is worked out once for each, by whoever asks first. */
+export function ofRig<T>(make: (rig: Rig) => T): (rig: Rig) => T {
+  const known = new WeakMap<Rig, { readonly value: T }>();
+  return (rig) => {
+    const before = known.get(rig);
+    if (before) return before.value;
+    const value = make(rig);
+    known.set(rig, { value });
+    return value;
+  };
+}
+
+/** Everything that the rules find in a rig, the worst first. */
+export const findingsOf = ofRig((rig): readonly Finding[] => check(rig, evaluationAt(rig, null)));
 
 /** What Wire shows: leads, and who hears what. What is out of time has its own stage. */
-export const selectWireFindings = createSelector([selectFindings], (findings) =>
-  findings.filter((f) => f.stage !== 'sync'),
-);
+const wireFindingsOf = ofRig((rig) => findingsOf(rig).filter((f) => f.stage !== 'sync'));
+
+type WithDesk = Parameters<typeof selectRig>[0];
+const NONE: readonly Finding[] = [];
+export const selectWireFindings = (state: WithDesk): readonly Finding[] => {
+  const rig = selectRig(state);
+  return rig ? wireFindingsOf(rig) : NONE;
+};
+
+/**
+ * The rig as it was when the page was last at rest: what is worked out of it (findings, the verdict) follows an edit
+ * after the edit itself is on the screen.
+ */
+export const useSettledRig = (): Rig | null => useDeferredValue(useAppSelector(selectRig));
+
+/** The findings of the settled rig. */
+export function useSettledFindings(): readonly Finding[] {
+  const rig = useSettledRig();
+  return rig ? findingsOf(rig) : NONE;
+}
 
 /** The worst that each stage holds; what waits to be done at the desk is watched in Sync. */
-export const selectStageStates = createSelector(
-  [selectFindings, selectEvaluation],
-  (findings, evaluation): { wire: State; route: State; sync: State } => {
-    const worst = (isHere: (f: Finding) => boolean): State =>
-      findings.find((f) => isHere(f) && !f.aside)?.severity ?? 'good';
-    const sync = worst((f) => f.stage === 'sync');
-    const waits = evaluation?.pairs.some((p) => p.verdict.word === 'once-done');
-    return {
-      wire: worst((f) => f.stage === 'wire'),
-      route: worst((f) => f.stage === 'route'),
-      sync: sync === 'good' && waits ? 'watch' : sync,
-    };
-  },
-);
+export const stageStatesOf = ofRig((rig): { plan: State; wire: State; route: State; sync: State } => {
+  const findings = findingsOf(rig);
+  const worst = (isHere: (f: Finding) => boolean): State =>
+    findings.find((f) => isHere(f) && !f.aside)?.severity ?? 'good';
+  const sync = worst((f) => f.stage === 'sync');
+  const waits = evaluationAt(rig, null).pairs.some((p) => p.verdict.word === 'once-done');
+  const unsaid = rig.plan.length === 0 && rig.sources.length > 0;
+  return {
+    // A rig that nobody has said anything of is neither right nor wrong.
+    plan: unsaid ? 'watch' : worst((f) => f.rule.startsWith('brief-')),
+    wire: worst((f) => f.stage === 'wire'),
+    route: worst((f) => f.stage === 'route'),
+    sync: sync === 'good' && waits ? 'watch' : sync,
+  };
+});

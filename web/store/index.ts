@@ -1,5 +1,5 @@
 export { api, contentUrl, isOffline, newerNotes, photoUrl, sayProblem, uploadPhoto, uploadTake } from './api.ts';
 export * from './desk.ts';
 export { readDraft, readNotesDraft, writeNotesDraft } from './drafts.ts';
-export { selectFindings, selectStageStates, selectWireFindings } from './findings.ts';
+export { findingsOf, ofRig, selectWireFindings, stageStatesOf, useSettledFindings, useSettledRig } from './findings.ts';
 export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';

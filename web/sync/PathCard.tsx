@@ -26,6 +26,7 @@ const SAYS: Record<TimeWord, string> = {
   'perhaps-either': 'in time by its nominal figures, which are too uncertain to tell. Measure a take.',
   twice: 'heard twice',
   'too-loud': 'louder against the voice than it is wanted',
+  'not-alone': 'not alone on its track',
   'too-quiet': 'quieter against the voice than it is wanted',
   'once-done': 'in time once it is done at the desk',
   missing: 'does not arrive, although the plan wants it',

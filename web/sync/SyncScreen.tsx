@@ -14,16 +14,15 @@ import {
 import { alignListener } from '#core/solve/index.ts';
 import { ArrivalChart, useWidth } from '#web/charts/index.ts';
 import { Choice, count, formatSigned, Term, useKey } from '#web/parts/index.ts';
-import { applyStep, selectEvaluation, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { DelayTable } from './DelayTable.tsx';
 import { PathCard } from './PathCard.tsx';
 import { changesOf, type Trial, tryOn } from './trial.ts';
 
 /** Sync: the arrivals at one listener, the delay settings that act on them, and what becomes of both. */
 export function SyncScreen() {
-  const rig = useAppSelector(selectRig);
-  const evaluation = useAppSelector(selectEvaluation);
-  return rig && evaluation ? <Sync rig={rig} evaluation={evaluation} /> : null;
+  const scene = useAppSelector(selectScene);
+  return scene ? <Sync {...scene} /> : null;
 }
 
 /** A listener's name and what is wrong there, so that one need not open each. */

@@ -63,6 +63,22 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
           </label>
         </p>
       )}
+      {type.priceEur && (
+        <p style={{ marginTop: 4 }}>
+          <label>
+            <input
+              type="checkbox"
+              checked={device.toGet ?? false}
+              onChange={(e) => {
+                const { toGet: _old, ...rest } = device;
+                const says = e.target.checked ? 'is still to be got' : 'is there';
+                set(e.target.checked ? { ...rest, toGet: true } : rest, `${device.name}: ${says}`);
+              }}
+            />{' '}
+            is still to be got, {type.priceEur[0]} to {type.priceEur[1]} €
+          </label>
+        </p>
+      )}
       {type.ports.some((p) => p.direction === 'in' && p.connector.startsWith('hdmi')) && (
         <EdidFacts device={device} onEdid={(next) => set(next, `${device.name}: what it says of itself`)} />
       )}

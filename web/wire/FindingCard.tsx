@@ -1,7 +1,16 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type Answer, askedBy, type Finding, type Question } from '#core/check/index.ts';
-import { alreadySo, findDevice, findTypes, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import {
+  alreadySo,
+  atMoment,
+  type Edit,
+  editInMoment,
+  findDevice,
+  findTypes,
+  type Rig,
+  toDoAtDesk,
+} from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { BoxFace, count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
@@ -23,9 +32,11 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
   const fixes = tried ?? [];
   const carryOut = (fix: TriedFix, verb: 'to-do' | 'so') => {
     const brought = fix.first?.kind === 'add-device' ? fix.first.device.id : undefined;
+    const there = atMoment(rig, finding.momentId);
     const done =
-      verb === 'so' ? alreadySo(rig, fix.changes) : toDoAtDesk(rig, fix.changes, new Date().toISOString(), brought);
-    dispatch(applyStep({ kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] }, fix.label, 'fix'));
+      verb === 'so' ? alreadySo(there, fix.changes) : toDoAtDesk(there, fix.changes, new Date().toISOString(), brought);
+    const edit: Edit = { kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] };
+    dispatch(applyStep(editInMoment(rig, finding.momentId, edit), fix.label, 'fix'));
   };
   const [question] = askedBy(rig, [finding]);
   const answer = (given: Answer | undefined) => {

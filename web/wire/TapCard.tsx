@@ -1,14 +1,18 @@
 import { Button } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
-import { findDevice, findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { endName, findDevice, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, readPath, SCALE_UNITS } from '#core/signal/index.ts';
+import { ListenButton } from '#web/listen/index.ts';
 import { formatNumber, SourceLetter, StateMark, Term } from '#web/parts/index.ts';
 import { arrivalsAt } from './arrivals-at.ts';
 import { BoxFacts } from './BoxFacts.tsx';
 
 interface Props {
+  /** As it stands in the moment that is looked at. */
   readonly rig: Rig;
+  /** The rig itself: what is said of the box is said of that. */
+  readonly plain: Rig;
   readonly evaluation: Evaluation;
   readonly tap: PortRef;
   readonly findings: readonly Finding[];
@@ -17,10 +21,9 @@ interface Props {
 }
 
 /** What is at the tap: which sources, how loud, over which noise, how late, by which way; and what is wrong there. */
-export function TapCard({ rig, evaluation, tap, findings, onFinding, onClose }: Props) {
+export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onClose }: Props) {
   const navigate = useNavigate();
-  const device = findDevice(rig, tap.deviceId);
-  const port = findPort(rig, findTypes(rig), tap);
+  const device = findDevice(plain, tap.deviceId);
   const { sounds, pictures, noise } = arrivalsAt(evaluation, tap);
   const here = findings
     .map((finding, i) => ({ finding, number: i + 1 }))
@@ -28,7 +31,7 @@ export function TapCard({ rig, evaluation, tap, findings, onFinding, onClose }: 
   return (
     <aside className="card" aria-label="Tap">
       <h2 className="tapped">
-        <Term id="tap">Tap</Term>: {deviceName(rig, tap.deviceId)}, {port?.name ?? tap.portId}
+        <Term id="tap">Tap</Term>: {deviceName(rig, tap.deviceId)}, {endName(plain, findTypes(plain), tap)}
       </h2>
       {sounds.length + pictures.length === 0 ? (
         <p style={{ marginTop: 8 }}>Nothing arrives here.</p>
@@ -92,8 +95,13 @@ export function TapCard({ rig, evaluation, tap, findings, onFinding, onClose }: 
           </button>
         </p>
       ))}
-      {device && <BoxFacts rig={rig} device={device} onGone={onClose} />}
+      {device && <BoxFacts rig={plain} device={device} onGone={onClose} />}
       <p className="row" style={{ marginTop: 16 }}>
+        <ListenButton
+          rig={rig}
+          spot={{ at: tap, name: `${deviceName(rig, tap.deviceId)}, ${endName(plain, findTypes(plain), tap)}` }}
+          silent={sounds.length === 0}
+        />
         <Button onClick={() => navigate('../bench')}>Measure a take</Button>
         <Button onClick={onClose}>
           No tap <kbd>Esc</kbd>

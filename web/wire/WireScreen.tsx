@@ -5,7 +5,14 @@ import type { Finding } from '#core/check/index.ts';
 import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { StateMark, Term, useKey, useMore, useSteady } from '#web/parts/index.ts';
-import { selectEvaluation, selectRig, selectWireFindings, useAppSelector } from '#web/store/index.ts';
+import {
+  type Scene,
+  selectEvaluation,
+  selectRig,
+  selectScene,
+  selectWireFindings,
+  useAppSelector,
+} from '#web/store/index.ts';
 import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
 import { LeadTable } from './LeadTable.tsx';
@@ -22,16 +29,21 @@ export function WireScreen() {
   const rig = useAppSelector(selectRig);
   const evaluation = useAppSelector(selectEvaluation);
   const findings = useAppSelector(selectWireFindings);
-  return rig && evaluation ? <Wire rig={rig} evaluation={evaluation} findings={findings} /> : null;
+  const scene = useAppSelector(selectScene);
+  return rig && evaluation && scene ? (
+    <Wire rig={rig} evaluation={evaluation} scene={scene} findings={findings} />
+  ) : null;
 }
 
 interface Props {
   readonly rig: Rig;
   readonly evaluation: Evaluation;
+  /** As it stands in the moment that is looked at: what the map and the tap show. */
+  readonly scene: Scene;
   readonly findings: readonly Finding[];
 }
 
-function Wire({ rig, evaluation, findings }: Props) {
+function Wire({ rig, evaluation, scene, findings }: Props) {
   const [params, setParams] = useSearchParams();
   // The address follows the tap, later than keys come: what counts is held here.
   const [place, setPlace] = useState(params.get('tap'));
@@ -116,8 +128,8 @@ function Wire({ rig, evaluation, findings }: Props) {
         )}
         {rig.devices.length > 0 && (
           <LineMapView
-            rig={rig}
-            evaluation={evaluation}
+            rig={scene.rig}
+            evaluation={scene.evaluation}
             findings={findings}
             chosen={tap ? undefined : chosen}
             tap={tap}
@@ -140,8 +152,9 @@ function Wire({ rig, evaluation, findings }: Props) {
       </div>
       {tap ? (
         <TapCard
-          rig={rig}
-          evaluation={evaluation}
+          rig={scene.rig}
+          plain={rig}
+          evaluation={scene.evaluation}
           tap={tap}
           findings={findings}
           onFinding={choose}

@@ -1,8 +1,8 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Drawing, Seats, Shape, Wire } from '#core/layout/index.ts';
 import type { Offset } from '#core/measure/index.ts';
+import type { Whole } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import type { MadeSo } from '#core/solve/index.ts';
 import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
 import type { MeasureApi } from './measure.worker.ts';
@@ -53,9 +53,9 @@ function start<T>(
 export const setOut = (shapes: readonly Shape[], wires: readonly Wire[], last: Seats | undefined): Job<Drawing> =>
   inWorker<RigApi, Drawing>(rigWorker(), 'The map could not be set out.', (api) => api.layout(shapes, wires, last));
 
-/** Looks for the fewest settings that make a rig as its plan wants it. */
-export const searchMakeItSo = (rig: Rig): Job<MadeSo> =>
-  inWorker<RigApi, MadeSo>(rigWorker(), 'The search failed.', (api) => api.makeItSo(rig));
+/** Looks for what makes a rig as its plan wants it: the fewest settings, then leads and boxes, and what clashes. */
+export const searchMakeItSo = (rig: Rig): Job<Whole> =>
+  inWorker<RigApi, Whole>(rigWorker(), 'The search failed.', (api) => api.makeWhole(rig));
 
 const rigWorker = (): Worker => new Worker(new URL('./rig.worker.ts', import.meta.url), { type: 'module' });
 

@@ -12,6 +12,7 @@ import {
   onOff,
   output,
   ownClock,
+  rateSetting,
   soundNumbered,
   stereo,
   switchSetting,
@@ -63,6 +64,7 @@ function soundInterface({ id, name, inputs, milliamps, priceEur, power }: Interf
     settings: [
       ...numbers.map((n) => gainSetting(`gain-${n}`, `Input ${n}, gain`, [0, 30, 60])),
       onOff('phantom', 'Phantom power', 'off'),
+      rateSetting,
       levelSetting('direct', 'Inputs heard directly', -90, 0),
       levelSetting('volume', 'Headphones level', -20, 0),
       switchSetting('sides', 'Inputs heard on', { apart: 'one on each side', both: 'both sides' }, 'both'),

@@ -19,6 +19,7 @@ import {
   output,
   ownClock,
   point,
+  rateSetting,
   stereo,
   switchSetting,
   toAnalogue,
@@ -92,6 +93,7 @@ function mixer(): DeviceType {
     settings: [
       ...strips.flatMap(stripSettings),
       onOff('phantom', 'Phantom power, strips 1 to 4', 'off'),
+      rateSetting,
       levelSetting('main-level', 'Main level', 0),
       levelSetting('phones-level', 'Headphones level', -20, 0),
     ],

@@ -99,6 +99,14 @@ export const switchSetting = (
 export const onOff = (id: string, name: string, preset: 'on' | 'off'): SettingSpec =>
   switchSetting(id, name, { off: 'off', on: 'on' }, preset);
 
+/** How often a second it counts samples; one clock and one rate for all its ends. */
+export const rateSetting: SettingSpec = switchSetting(
+  'sample-rate',
+  'Sample rate',
+  { '44100': '44.1 kHz', '48000': '48 kHz', '96000': '96 kHz' },
+  '48000',
+);
+
 /** A gain that has no shut position. */
 export const gainSetting = (id: string, name: string, [min, preset, max]: Range): SettingSpec => ({
   id,

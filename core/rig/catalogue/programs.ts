@@ -10,12 +10,14 @@ import {
   levelSetting,
   mono,
   muteSetting,
+  OFF_DB,
   onOff,
   output,
   picture,
   pictureAndStereo,
   point,
   stereo,
+  switchSetting,
   takes,
   typicalMs,
   unmuted,
@@ -53,8 +55,12 @@ export const programs: DeviceType[] = [
       hands('out-12', 'outputs 1 and 2', stereo),
       hands('copy', 'sound of programs, copied', stereo),
     ],
-    settings: [],
+    settings: [
+      levelSetting('listen-12', 'Inputs 1 and 2, listened through', OFF_DB, 0),
+      levelSetting('listen-34', 'Inputs 3 and 4, listened through', OFF_DB, 0),
+    ],
     figures: {
+      through: typicalMs('sound system, listened through', 20, 60, 120),
       record: typicalMs('sound system, input', 10, 20, 40),
       play: typicalMs('sound system, output', 10, 20, 40),
       copy: typicalMs('sound system, copy to a program', 10, 20, 40),
@@ -63,6 +69,8 @@ export const programs: DeviceType[] = [
       ...both('in-12', 'to-programs-12', latency('record')),
       ...both('in-34', 'to-programs-34', latency('record')),
       ...both('play', 'out-12', latency('play')),
+      ...both('in-12', 'out-12', gain('listen-12'), latency('through')),
+      ...both('in-34', 'out-12', gain('listen-34'), latency('through')),
       ...both('play', 'copy', latency('copy')),
     ],
   },
@@ -101,25 +109,36 @@ export const programs: DeviceType[] = [
       'Both ends of a call: what the near side says arrives at the far side, and back, each after the network and its buffers.',
     ports: [
       takes('near-microphone', 'near side, microphone', stereo),
+      takes('near-share', 'near side, shared computer sound', stereo),
       hands('near-loudspeaker', 'near side, loudspeaker', stereo),
       hands('near-view', 'near side, picture of the far side', picture),
+      takes('near-camera', 'near side, camera', picture),
+      hands('far-view', 'far side, picture of the near side', picture),
       takes('far-microphone', 'far side, microphone', mono),
       takes('far-camera', 'far side, camera', picture),
       hands('far-loudspeaker', 'far side, loudspeaker', stereo),
     ],
-    settings: [muteSetting('near-mute', 'Near side, mute', false), muteSetting('far-mute', 'Far side, mute', false)],
+    settings: [
+      muteSetting('near-mute', 'Near side, mute', false),
+      muteSetting('far-mute', 'Far side, mute', false),
+      onOff('processing', 'Near side, processing of the microphone', 'on'),
+    ],
     figures: {
+      share: typicalMs('call, shared computer sound to the far side', 150, 300, 600),
       'sound-out': typicalMs('call, sound to the far side', 100, 200, 400),
       'sound-back': typicalMs('call, sound from the far side', 100, 200, 400),
+      'picture-out': typicalMs('call, picture to the far side', 100, 220, 440),
       'picture-back': typicalMs('call, picture from the far side', 100, 220, 440),
     },
     inside: [
       ...both('near-microphone', 'far-loudspeaker', unmuted('near-mute'), latency('sound-out'), { do: 'clock' }),
+      ...both('near-share', 'far-loudspeaker', latency('share'), { do: 'clock' }),
       ...(['left', 'right'] as const).map((side) =>
         way('far-microphone.mono', `near-loudspeaker.${side}`, unmuted('far-mute'), latency('sound-back'), {
           do: 'clock',
         }),
       ),
+      way('near-camera.picture', 'far-view.picture', latency('picture-out')),
       way('far-camera.picture', 'near-view.picture', latency('picture-back')),
     ],
   },
@@ -128,33 +147,53 @@ export const programs: DeviceType[] = [
     name: 'Virtual cable',
     family: 'programs',
     summary: 'An output that one program plays into and another takes as its input.',
-    ports: [takes('in', 'played into', stereo), hands('out', 'taken from', stereo)],
-    settings: [],
+    ports: [
+      takes('in', 'played into', stereo),
+      hands('out', 'taken from', stereo),
+      hands('heard', 'played on', stereo),
+    ],
+    settings: [onOff('play-on', 'What is played into it is heard at its usual output too', 'off')],
     figures: { through: typicalMs('virtual cable', 5, 10, 40) },
-    inside: both('in', 'out', latency('through')),
+    inside: [
+      ...both('in', 'out', latency('through')),
+      ...both('in', 'heard', when('play-on', 'on'), latency('through')),
+    ],
   },
   {
     id: 'aggregate-device',
     name: 'Aggregate device',
     family: 'programs',
     summary:
-      'Joins two sound devices into one: the first is master of the clock, the second is corrected to follow it, or drifts.',
+      'Joins two sound devices into one, in an order: one is master of the clock, the other is corrected to follow it, or drifts.',
     ports: [
-      takes('a', 'first member, master', stereo),
+      takes('a', 'first member', stereo),
       takes('b', 'second member', stereo),
       hands('a-out', 'channels 1 and 2', stereo),
       hands('b-out', 'channels 3 and 4', stereo),
     ],
-    settings: [onOff('drift-correction', 'Drift correction of the second member', 'on')],
+    settings: [
+      switchSetting('master', 'Clock of all', { a: 'first member', b: 'second member' }, 'a'),
+      onOff('drift-correction', 'Drift correction of the other member', 'on'),
+      switchSetting('order', 'Channels 1 and 2', { 'a-b': 'first member', 'b-a': 'second member' }, 'a-b'),
+    ],
     figures: {
       through: typicalMs('aggregate', 5, 15, 40),
       corrected: typicalMs('aggregate, with correction', 5, 15, 40),
     },
-    inside: [
-      ...both('a', 'a-out', latency('through'), { do: 'clock' }),
-      ...both('b', 'b-out', when('drift-correction', 'on'), latency('corrected'), { do: 'clock' }),
-      ...both('b', 'b-out', when('drift-correction', 'off'), latency('through')),
-    ],
+    inside: (['a', 'b'] as const).flatMap((member) =>
+      (['a-b', 'b-a'] as const).flatMap((order) => {
+        const other = member === 'a' ? 'b' : 'a';
+        const out = `${order === 'a-b' ? member : other}-out`;
+        const at = when('order', order);
+        return [
+          ...both(member, out, at, when('master', member), latency('through'), { do: 'clock' }),
+          ...both(member, out, at, when('master', other), when('drift-correction', 'on'), latency('corrected'), {
+            do: 'clock',
+          }),
+          ...both(member, out, at, when('master', other), when('drift-correction', 'off'), latency('through')),
+        ];
+      }),
+    ),
   },
   {
     id: 'recording-program',

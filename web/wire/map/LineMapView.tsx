@@ -3,7 +3,7 @@ import { type KeyboardEvent, useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
 import type { Placed } from '#core/layout/index.ts';
 import { LAYERS, type Layer, type LineMap, type MapLine, stepTap, type Turn } from '#core/map/index.ts';
-import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { endName, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { useWidth } from '#web/charts/index.ts';
 import { Choice, hueOf, useKeyHint, useSteady } from '#web/parts/index.ts';
@@ -83,7 +83,7 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
     e.stopPropagation();
   };
   const types = findTypes(rig);
-  const said = tap ? `${deviceName(rig, tap.deviceId)}, ${findPort(rig, types, tap)?.name ?? tap.portId}` : 'no tap';
+  const said = tap ? `${deviceName(rig, tap.deviceId)}, ${endName(rig, types, tap)}` : 'no tap';
   return (
     <>
       <div className="spread" style={{ marginTop: 8 }}>

@@ -1,4 +1,4 @@
-import type { SettingSpec, SettingValue } from '#core/rig/index.ts';
+import type { SettingSpec, SettingValue } from './schema.ts';
 
 /** A value of a setting as one reads it on the box, with its unit. */
 export function sayValue(spec: SettingSpec | undefined, value: SettingValue | undefined): string {

@@ -1,0 +1,34 @@
+import { type Levels, measureLevels } from '#core/measure/index.ts';
+import { type Command, withWavs } from './command.ts';
+
+/** Loudness by BS.1770-5 and EBU Tech 3341 and 3342, true peak and sample peak. */
+export const loudness: Command = (files, options) =>
+  withWavs(files, options, async ([file]) => {
+    const levels = await measureLevels(file!);
+    return { json: rounded(levels), text: sayLevels(levels) };
+  });
+
+const rounded = (levels: Levels): Record<string, number | null> =>
+  Object.fromEntries(
+    Object.entries(levels).map(([key, value]) => [key, value === null ? null : Math.round(value * 1000) / 1000]),
+  );
+
+function sayLevels({
+  integratedLufs,
+  rangeLu,
+  maxMomentaryLufs,
+  maxShortTermLufs,
+  truePeakDbtp,
+  samplePeakDbfs,
+}: Levels): string {
+  if (samplePeakDbfs === null) return 'Silence.';
+  const say = (value: number | null, unit: string) => (value === null ? 'none' : `${value.toFixed(1)} ${unit}`);
+  return [
+    `integrated     ${say(integratedLufs, 'LUFS')}`,
+    `range          ${say(rangeLu, 'LU')}`,
+    `momentary max  ${say(maxMomentaryLufs, 'LUFS')}`,
+    `short-term max ${say(maxShortTermLufs, 'LUFS')}`,
+    `true peak      ${say(truePeakDbtp, 'dBTP')}`,
+    `sample peak    ${say(samplePeakDbfs, 'dBFS')}`,
+  ].join('\n');
+}

@@ -1,0 +1,195 @@
+import { modeName } from '#core/picture/index.ts';
+import { rolesOf } from '#core/signal/index.ts';
+import type { Box } from './box.ts';
+import { type Context, type Draft, type Fix, type Rule, rule, setFix } from './finding.ts';
+import { type LeadSeen, onLead, sayLead } from './leads.ts';
+import { modeOf } from './picture-runs.ts';
+import { chainOf } from './plugs.ts';
+
+/** A microphone this near a mouth, or earphones, go where the person goes. */
+const WORN_M = 1;
+const CAREFUL_SLACK_M = 1;
+
+/** Leads that tie somebody who sits away from the desk: of the microphone before them, of their headphones. */
+function tyingLeads({ rig, plugged, box }: Context): LeadSeen[] {
+  const near = new Set(
+    rig.cables
+      .filter((c) => c.medium === 'air' && c.lengthM <= WORN_M && box(c.from.deviceId).type.family === 'people')
+      .map((c) => c.to.deviceId),
+  );
+  return plugged.filter(
+    ({ from, to }) =>
+      (near.has(from.device.id) &&
+        ['microphone', 'line'].includes(from.port.level) &&
+        from.type.family !== 'computers') ||
+      to.type.family === 'headphones',
+  );
+}
+
+const longer = ({ cable }: LeadSeen, lengthM: number, label: string): Fix => ({
+  label,
+  changes: [{ cableId: cable.id, cable: { ...cable, lengthM } }],
+  edit: {
+    kind: 'batch',
+    edits: [
+      { kind: 'unplug', cableId: cable.id },
+      { kind: 'plug', cable: { ...cable, lengthM } },
+    ],
+  },
+});
+
+/** The sockets that choose a picture mode, where a picture of a source leaves. */
+const sourcePictures = ({ rig, pictures }: Context) =>
+  pictures.filter((run) =>
+    rig.sources.some((s) => s.picture?.deviceId === run.from.device.id && s.picture.portId === run.port.id),
+  );
+
+const priced = ({ type }: Box): readonly [number, number] => type.priceEur ?? [0, 0];
+
+/** What is to be bought: boxes that are marked so, and leads that nobody has seen. */
+function toBuy({ boxes, plugged }: Context): { names: string[]; low: number; high: number } {
+  const names = boxes.filter((b) => b.device.toGet).map((b) => b.device.name);
+  const leads = plugged.filter((l) => l.cable.known === 'assumed');
+  const parts = leads.flatMap((l) => {
+    const chain = chainOf(l);
+    return chain && chain !== 'nothing-to-plug' ? chain.parts : [];
+  });
+  const prices = [...boxes.filter((b) => b.device.toGet).map(priced), ...parts.map((p) => p.price)];
+  const sum = (side: 0 | 1) => prices.reduce((all, p) => all + p[side], 0);
+  return {
+    names: [...names, ...(parts.length > 0 ? [`${parts.length} leads and adapters`] : [])],
+    low: sum(0),
+    high: sum(1),
+  };
+}
+
+/** What the session asks for, against what stands there. */
+export const briefRules: readonly Rule[] = [
+  rule(
+    'wire',
+    'brief-picture',
+    (context) => {
+      const wanted = context.rig.session.pictureMode;
+      const mode = wanted && modeOf(wanted.replace('@', '-'));
+      if (!mode) return [];
+      return sourcePictures(context).flatMap((run): Draft[] => {
+        const hz = (m: typeof mode) => m.rate.num / m.rate.den;
+        const short = run.mode.width * run.mode.height < mode.width * mode.height || hz(run.mode) < hz(mode) - 0.1;
+        if (!short) return [];
+        return [
+          {
+            at: `${run.from.device.id}/${run.port.id}`,
+            severity: 'fix',
+            where: { deviceIds: [run.from.device.id] },
+            rests: { box: run.from, seen: run.setting },
+            says: `${run.from.device.name} sends ${modeName(run.mode)}; the session wants ${modeName(mode)}.`,
+            why: [{ says: `picture wanted: ${modeName(mode)}`, source: 'the session, in Plan' }],
+          },
+        ];
+      });
+    },
+    (context, { where }) => {
+      const { setting } = where;
+      const wanted = context.rig.session.pictureMode?.replace('@', '-');
+      const box = setting && context.box(setting.deviceId);
+      const spec = setting && box?.setting(setting.settingId)?.spec;
+      if (!box || !wanted || spec?.kind !== 'switch' || !spec.options.some((o) => o.value === wanted)) return [];
+      return setFix(box, setting!.settingId, wanted);
+    },
+  ),
+  rule('wire', 'brief-budget', (context) => {
+    const { budgetEur } = context.rig.session;
+    if (budgetEur === undefined) return [];
+    const { names, low, high } = toBuy(context);
+    if (high <= budgetEur) return [];
+    const over = low > budgetEur;
+    return [
+      {
+        at: 'all',
+        severity: over ? 'fix' : 'watch',
+        says: `What is still to be bought costs ${low.toFixed(0)} to ${high.toFixed(0)} €, and ${budgetEur} € may be spent: ${names.join(', ')}.`,
+        why: [{ says: 'prices of boxes and leads as such things usually cost', source: 'the catalogue, typical' }],
+      },
+    ];
+  }),
+  rule(
+    'wire',
+    'brief-distance',
+    (context) => {
+      const { distanceM } = context.rig.session;
+      if (distanceM === undefined) return [];
+      return tyingLeads(context)
+        .filter((l) => l.cable.lengthM < distanceM)
+        .map((lead) => ({
+          at: lead.cable.id,
+          severity: 'watch' as const,
+          where: onLead(lead),
+          says: `The lead from ${sayLead(lead)} is ${lead.cable.lengthM} m, and people sit ${distanceM} m from the desk. Take a longer one, or go by radio; across a floor it is taped down or led overhead.`,
+          asks:
+            lead.cable.known === 'assumed'
+              ? `How long is the lead from ${sayLead(lead)}? ${lead.cable.lengthM} m is assumed.`
+              : null,
+          why: [{ says: `${distanceM} m from the desk`, source: 'the session, in Plan' }],
+        }));
+    },
+    ({ rig, plugged }, { where }) => {
+      const lead = plugged.find((l) => l.cable.id === where.cableIds[0]);
+      const { distanceM } = rig.session;
+      if (!lead || distanceM === undefined) return [];
+      const lengthM = Math.ceil(distanceM) + CAREFUL_SLACK_M;
+      return [longer(lead, lengthM, `A lead of ${lengthM} m, ${sayLead(lead)}`)];
+    },
+  ),
+  rule('wire', 'brief-moves', ({ rig, box, evaluation }) => {
+    if (!rig.session.movesAbout) return [];
+    const roles = rolesOf(rig);
+    const here = rig.sources.filter((s) => ['voice', 'second-voice'].includes(roles.source(s)));
+    // Where somebody is marked as walking, it is they; else it may be anybody.
+    const walking = here.filter((s) => box(s.sound.deviceId).device.moves);
+    return (walking.length > 0 ? walking : here).flatMap((source): Draft[] => {
+      const heard = new Set(
+        evaluation.pairs.filter((p) => p.sourceId === source.id).flatMap((p) => p.ways.flatMap((w) => w.deviceIds)),
+      );
+      const ears = rig.cables
+        .filter((c) => c.medium === 'air' && c.from.deviceId === source.sound.deviceId && heard.has(c.to.deviceId))
+        .sort((a, b) => a.lengthM - b.lengthM);
+      const [first] = ears;
+      if (!first) return [];
+      const microphone = box(first.to.deviceId).device;
+      if (microphone.moves) return [];
+      return [
+        {
+          at: `${source.id}/${microphone.id}`,
+          severity: 'watch',
+          where: { deviceIds: [microphone.id], cableIds: [first.id], sourceId: source.id },
+          says: `${source.name} walks about, and ${microphone.name} stands still: each doubling of the distance takes 6 dB. Clip a microphone on, or choose a pattern that hears the whole room and accept more room in the sound.`,
+          why: [
+            { says: `${first.lengthM} m away as drawn`, source: 'distance' },
+            { says: 'whoever speaks moves about', source: 'the session, in Plan' },
+          ],
+        },
+      ];
+    });
+  }),
+  rule('route', 'brief-two-way', ({ rig, boxes, evaluation }) => {
+    if (!rig.session.twoWay) return [];
+    const outside = boxes.filter((b) => b.type.id === 'call' || b.type.family === 'two-way').map((b) => b.device.id);
+    const roles = rolesOf(rig);
+    const isOutside = (role: string) => role.startsWith('far') || role.startsWith('radio');
+    const away = new Set(rig.sources.filter((s) => isOutside(roles.source(s))).map((s) => s.id));
+    const here = new Set(rig.listeners.filter((l) => !isOutside(roles.listener(l))).map((l) => l.id));
+    if (evaluation.pairs.some((p) => p.ways.length > 0 && away.has(p.sourceId) && here.has(p.listenerId))) return [];
+    return [
+      {
+        at: 'all',
+        severity: 'fix',
+        where: { deviceIds: outside },
+        says:
+          outside.length === 0
+            ? 'Somebody outside is to be heard here too, and there is no call and no radio on this desk. Add one in Wire.'
+            : 'Somebody outside is to be heard here too, and nothing comes in by the call or the radio.',
+        why: [{ says: 'two-way', source: 'the session, in Plan' }],
+      },
+    ];
+  }),
+];

@@ -1,0 +1,354 @@
+import type { PortRef } from '#core/rig/index.ts';
+import { deviceName, type Heard, type Pair, rolesOf, talkerEchoLossDb } from '#core/signal/index.ts';
+import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
+
+type Source = Context['rig']['sources'][number];
+type Listener = Context['rig']['listeners'][number];
+
+const nameOf = (list: readonly { id: string; name: string }[], id: string): string =>
+  list.find((e) => e.id === id)?.name ?? id;
+/** The two ends of a pair, by their ids. */
+function endsOf({ rig }: Context): (pair: Pair) => { source: Source; listener: Listener } {
+  const sources = new Map(rig.sources.map((s) => [s.id, s]));
+  const listeners = new Map(rig.listeners.map((l) => [l.id, l]));
+  return ({ sourceId, listenerId }) => ({
+    source: sources.get(sourceId)!,
+    listener: listeners.get(listenerId)!,
+  });
+}
+
+/** The own voice in headphones, ms: from where it is hollow, and from where it disturbs (as practised). */
+const HOLLOW_MS = 3;
+const DISTURBS_MS = 15;
+/** Later than this it is an echo, and judged as one. */
+const ECHO_MS = 30;
+/** So far under the own voice in the head, an early return is masked (typical). */
+const MASKED_DB = 20;
+
+/** Whoever talks hears themselves: how late, how loud, and what of that is borne. */
+function selfReturns(context: Context): Draft[] {
+  const roles = rolesOf(context.rig);
+  const ends = endsOf(context);
+  return context.evaluation.pairs.flatMap((pair): Draft[] => {
+    const [way] = pair.ways;
+    if (way?.scale !== 'spl' || pair.verdict.word === 'unwanted') return [];
+    const { source, listener } = ends(pair);
+    if (!roles.isOwn(source, listener)) return [];
+    const ms = way.delay.value.nominal;
+    const downDb = source.level[1] - way.levelDb.nominal;
+    const said = judgeReturn(ms, downDb);
+    if (!said) return [];
+    return [
+      {
+        at: `${source.id}>${listener.id}`,
+        severity: said.severity,
+        where: { sourceId: source.id, listenerId: listener.id, deviceIds: way.deviceIds },
+        says: `${source.name} hears the own voice ${ms.toFixed(0)} ms later, ${downDb.toFixed(0)} dB down: ${said.says}`,
+        why: [
+          {
+            says: `by ${way.deviceIds.map((id) => deviceName(context.rig, id)).join(', ')}`,
+            source: 'the ways of this rig',
+          },
+          said.why,
+        ],
+      },
+    ];
+  });
+}
+
+function judgeReturn(ms: number, downDb: number) {
+  if (ms >= ECHO_MS) {
+    const wantedDb = talkerEchoLossDb(ms);
+    if (downDb >= wantedDb) return null;
+    return {
+      severity: 'fix' as const,
+      says: `an echo that stops most people talking; ${wantedDb.toFixed(0)} dB down would do. Take it out of what is sent back.`,
+      why: {
+        says: `${wantedDb.toFixed(0)} dB at ${ms.toFixed(0)} ms there and back`,
+        source: 'ITU-T G.131, 1 % curve',
+      },
+    };
+  }
+  if (ms < HOLLOW_MS || downDb >= MASKED_DB) return null;
+  return {
+    severity: ms > DISTURBS_MS ? ('fix' as const) : ('watch' as const),
+    says:
+      ms > DISTURBS_MS
+        ? 'it disturbs. Listen to it before the computer, or leave it out.'
+        : 'it sounds hollow. Listen to it before the converters, or leave it out.',
+    why: {
+      says: `${HOLLOW_MS} ms hollow, over ${DISTURBS_MS} ms disturbing`,
+      source: 'own voice in headphones, as practised',
+    },
+  };
+}
+
+/** Loops that do not ring but repeat: long ones, judged as a talker hears them. */
+const longLoops = ({ rig, evaluation }: Context): Draft[] =>
+  evaluation.loops.flatMap((loop): Draft[] => {
+    if (loop.delayMs < ECHO_MS) return [];
+    const wantedDb = talkerEchoLossDb(loop.delayMs);
+    const ringsDb = loop.throughAir ? -18 : -15;
+    if (-loop.gainDb >= wantedDb || loop.gainDb >= ringsDb) return [];
+    const names = loop.deviceIds.map((id) => deviceName(rig, id));
+    return [
+      {
+        at: [...loop.deviceIds].sort().join('+'),
+        severity: 'watch',
+        where: { deviceIds: loop.deviceIds },
+        says: `What leaves ${names[0]} comes back by ${names.slice(1).join(', ')} after ${loop.delayMs.toFixed(0)} ms, ${(-loop.gainDb).toFixed(0)} dB down, each time round: an echo, if nobody cancels it. ${wantedDb.toFixed(0)} dB down would not be heard.`,
+        why: [{ says: `${wantedDb.toFixed(0)} dB at ${loop.delayMs.toFixed(0)} ms`, source: 'ITU-T G.131, 1 % curve' }],
+      },
+    ];
+  });
+
+/** Programs that are handed many channels and take two. */
+function firstPairOnly(context: Context): Draft[] {
+  const { rig, evaluation, box } = context;
+  const { graph, arrivals } = evaluation;
+  return rig.cables.flatMap((cable): Draft[] => {
+    if (cable.medium !== 'software' || cable.map) return [];
+    const [from, to] = [box(cable.from.deviceId), box(cable.to.deviceId)];
+    const isSound = (c: { carries: string }) => c.carries === 'sound';
+    const takes = to.port(cable.to.portId)!.channels.filter(isSound).length;
+    const has = from.port(cable.from.portId)!.channels.filter(isSound).length;
+    if (takes === 0 || takes >= has) return [];
+    const nodes = graph.nodesOf(cable.from).filter((n) => graph.nodes[n]!.carries === 'sound');
+    const on = (some: readonly number[]) => new Set(some.flatMap((n) => arrivals[n]!.map((a) => a.sourceIndex)));
+    const taken = on(nodes.slice(0, takes));
+    const left = [...on(nodes.slice(takes))].filter((i) => !taken.has(i)).map((i) => rig.sources[i]!);
+    // Another link takes those channels there.
+    const elsewhere = rig.cables.some(
+      (c) => c !== cable && c.map && c.from.deviceId === cable.from.deviceId && c.from.portId === cable.from.portId,
+    );
+    if (left.length === 0 || elsewhere) return [];
+    return [
+      {
+        at: cable.id,
+        severity: 'fix',
+        where: { cableIds: [cable.id], deviceIds: [from.device.id, to.device.id] },
+        says: `${to.device.name} takes the first ${takes === 2 ? 'pair' : 'channel'} of ${from.device.name}, ${from.port(cable.from.portId)?.name}, and no other: ${left.map((s) => s.name).join(', ')} comes on a later one and is not taken. Mix it onto the first pair before, or link that pair by itself.`,
+        why: [
+          {
+            says: `${has} channels are there, ${takes} are taken`,
+            source: 'programs take the first channels of a device',
+          },
+        ],
+      },
+    ];
+  });
+}
+
+/** Two sources that have to keep time where there is no picture: further apart than this one hears it (playing together). */
+const TOGETHER_MS = 25;
+
+function outOfStep(context: Context): Draft[] {
+  const { rig, evaluation } = context;
+  const byPlace = new Map(evaluation.pairs.map((p) => [`${p.sourceId}>${p.listenerId}`, p]));
+  return rig.plan.flatMap((cell): Draft[] => {
+    if (!cell.inTimeWith || cell.want === 'must-not') return [];
+    const [own, other] = [cell.sourceId, cell.inTimeWith].map((id) => byPlace.get(`${id}>${cell.listenerId}`));
+    const [a, b] = [own?.ways[0], other?.ways[0]];
+    if (!a || !b || own!.picture) return [];
+    const apartMs = a.delay.value.nominal - b.delay.value.nominal;
+    if (Math.abs(apartMs) <= TOGETHER_MS) return [];
+    const [first, second] = [cell.sourceId, cell.inTimeWith].map((id) => nameOf(rig.sources, id));
+    const share = a.deviceIds.find((id) => b.deviceIds.includes(id));
+    return [
+      {
+        at: `${cell.sourceId}>${cell.listenerId}`,
+        severity: 'fix',
+        where: { sourceId: cell.sourceId, listenerId: cell.listenerId, deviceIds: a.deviceIds },
+        says: `${first} comes ${Math.abs(apartMs).toFixed(0)} ms ${apartMs > 0 ? 'after' : 'before'} ${second} at ${nameOf(rig.listeners, cell.listenerId)}, and the two have to keep time. Mix them before ${share ? deviceName(rig, share) : 'the call'}, and send the mix.`,
+        why: [{ says: `more than ${TOGETHER_MS} ms apart is heard`, source: 'playing together, as practised' }],
+      },
+    ];
+  });
+}
+
+/** Music through a call that takes what is no voice for noise. */
+const processedMusic = (context: Context): Draft[] =>
+  context.boxes.flatMap((box): Draft[] => {
+    const seen = box.type.id === 'call' ? box.setting('processing') : null;
+    if (seen?.value !== 'on') return [];
+    const roles = rolesOf(context.rig);
+    const takes = (way: Heard) => passes(context, way, box.device.id, 'near-microphone');
+    const music = context.rig.sources.filter(
+      (s) =>
+        ['music', 'game'].includes(roles.source(s)) &&
+        context.evaluation.pairs.some((p) => p.sourceId === s.id && p.ways.some(takes)),
+    );
+    if (music.length === 0) return [];
+    return [
+      {
+        at: box.device.id,
+        severity: 'watch',
+        where: { deviceIds: [box.device.id] },
+        rests: { box, seen },
+        says: `${box.device.name} cleans the microphone of what is no voice, and ${music.map((s) => s.name).join(', ')} comes by it: expect it to waver and drop out. Two schools: processing off and headphones on, so that nothing echoes; or processing on, and music shared as computer sound, which lags the voice.`,
+        why: [{ says: 'noise suppression keeps what is like speech', source: 'call programs, typical' }],
+      },
+    ];
+  });
+
+function passes({ evaluation: { graph } }: Context, way: Heard, deviceId: string, portId: string): boolean {
+  for (let at: Heard['arrival'] | null = way.arrival; at; at = at.from) {
+    const node = graph.nodes[at.node]!;
+    if (node.deviceId === deviceId && node.portId === portId) return true;
+  }
+  return false;
+}
+
+/** The sockets of a computer, back or forth through its programs, that a call's microphone or loudspeaker hangs on. */
+function devicesOf({ rig, box }: Context, from: PortRef, way: 'back' | 'forth'): string[] {
+  const found = new Set<string>();
+  const key = (ref: PortRef) => `${ref.deviceId}/${ref.portId}`;
+  const seen = new Set([key(from)]);
+  const open = [from];
+  const meet = (ref: PortRef) => {
+    if (seen.has(key(ref))) return;
+    seen.add(key(ref));
+    open.push(ref);
+  };
+  for (let at = open.pop(); at !== undefined; at = open.pop())
+    for (const cable of rig.cables) {
+      const [near, far] = way === 'back' ? [cable.to, cable.from] : [cable.from, cable.to];
+      if (key(near) !== key(at)) continue;
+      const { type } = box(far.deviceId);
+      if (type.family === 'computers') found.add(/usb-\d|jack|line|screen-\d/.exec(far.portId)?.[0] ?? far.portId);
+      if (type.family !== 'programs' || type.id === 'call') continue;
+      for (const { from: start, to: end } of type.inside) {
+        const [here, there] = (way === 'back' ? [end, start] : [start, end]).map((place) => place.split('.')[0]!);
+        if (here === far.portId) meet({ deviceId: far.deviceId, portId: there! });
+      }
+    }
+  return [...found];
+}
+
+const splitDevices = (context: Context): Draft[] =>
+  context.boxes.flatMap((box): Draft[] => {
+    if (box.type.id !== 'call') return [];
+    const { id, name } = box.device;
+    const microphones = devicesOf(context, { deviceId: id, portId: 'near-microphone' }, 'back');
+    const loudspeakers = devicesOf(context, { deviceId: id, portId: 'near-loudspeaker' }, 'forth');
+    if (microphones.length === 0 || loudspeakers.length === 0) return [];
+    if (microphones.some((m) => loudspeakers.includes(m))) return [];
+    return [
+      {
+        at: id,
+        severity: 'watch',
+        where: { deviceIds: [id] },
+        says: `${name} takes its microphone from one sound device and plays on another: their clocks drift, and its echo cancelling loses its hold. Two schools: the same device for both, which helps the cancelling; or headphones and no cancelling at all.`,
+        why: [
+          {
+            says: `microphone at ${microphones.join(', ')}, loudspeaker at ${loudspeakers.join(', ')}`,
+            source: 'the links of this rig',
+          },
+        ],
+      },
+    ];
+  });
+
+/** Whole programmes that have a voice on one side only. */
+const oneSided = (context: Context): Draft[] => {
+  const roles = rolesOf(context.rig);
+  const ends = endsOf(context);
+  return context.evaluation.pairs.flatMap((pair): Draft[] => {
+    const [way] = pair.ways;
+    if (pair.want !== 'must' || !way || way.sides.length !== 1) return [];
+    const { source, listener } = ends(pair);
+    if (!['mix', 'room', 'far-ears'].includes(roles.listener(listener))) return [];
+    const sides = new Set(pair.ways.flatMap((w) => w.sides));
+    const stereo = context.evaluation.graph
+      .nodesOf(listener.sound)
+      .filter((n) => context.evaluation.graph.nodes[n]!.carries === 'sound');
+    if (stereo.length !== 2 || sides.size !== 1) return [];
+    const [side] = sides;
+    return [
+      {
+        at: `${source.id}>${listener.id}`,
+        severity: 'watch',
+        where: { sourceId: source.id, listenerId: listener.id, deviceIds: way.deviceIds },
+        says: `${listener.name} has ${source.name} on the ${side} side only: whoever listens by one earphone, or by one loudspeaker of two, misses it. Put it on both sides, or keep the sides apart on a track and mix later.`,
+        why: [{ says: `${side} only`, source: 'the ways of this rig' }],
+      },
+    ];
+  });
+};
+
+const kiloHertz = (rate: string): string => `${Number(rate) / 1000} kHz`;
+
+export const routingRules: readonly Rule[] = [
+  rule('route', 'self-return', selfReturns),
+  rule('route', 'loop-echo', longLoops),
+  rule('route', 'route-first-pair', firstPairOnly),
+  rule('route', 'route-keep-time', outOfStep),
+  rule('route', 'call-processes-music', processedMusic, (context, { where }) =>
+    where.setting ? setFix(context.box(where.setting.deviceId), 'processing', 'off') : [],
+  ),
+  rule('route', 'call-split-devices', splitDevices),
+  rule('route', 'route-one-side', oneSided),
+  rule(
+    'route',
+    'clock-not-corrected',
+    (context) =>
+      context.boxes.flatMap((box): Draft[] => {
+        const seen = box.type.id === 'aggregate-device' ? box.setting('drift-correction') : null;
+        const fed = ['a', 'b'].map((portId) =>
+          context.rig.cables.find((c) => c.to.deviceId === box.device.id && c.to.portId === portId),
+        );
+        if (
+          seen?.value !== 'off' ||
+          !fed[0] ||
+          !fed[1] ||
+          (fed[0].from.deviceId === fed[1].from.deviceId && fed[0].from.portId === fed[1].from.portId)
+        )
+          return [];
+        return [
+          {
+            at: box.device.id,
+            severity: 'fix',
+            where: { deviceIds: [box.device.id] },
+            rests: { box, seen },
+            says: `${box.device.name} joins two devices on two clocks, and the one that is not master is not corrected: it will click, or slip against the other by up to ${DRIFT_MS_AN_HOUR} ms an hour. Correct the one that is not master.`,
+            why: [{ says: 'common crystals: 20 to 100 ppm off, 3.6 ms an hour for each ppm', source: 'typical' }],
+          },
+        ];
+      }),
+    (context, { where }) =>
+      where.setting ? setFix(context.box(where.setting.deviceId), 'drift-correction', 'on') : [],
+  ),
+  rule(
+    'route',
+    'rate-differs',
+    (context) => {
+      const session = String(context.rig.session.sampleRateHz);
+      return context.boxes.flatMap((box): Draft[] => {
+        const seen = box.setting('sample-rate');
+        if (!seen || seen.value === session || !inUse(context, box.device.id)) return [];
+        return [
+          {
+            at: box.device.id,
+            severity: 'watch',
+            where: { deviceIds: [box.device.id] },
+            rests: { box, seen },
+            says: `${box.device.name} counts ${kiloHertz(String(seen.value))}, the session ${kiloHertz(session)}: whatever passes is converted, or plays at the wrong speed where a program does not notice. One rate for all.`,
+            why: [{ says: `session: ${kiloHertz(session)}`, source: 'the session, in Plan' }],
+          },
+        ];
+      });
+    },
+    (context, { where }) => {
+      const box = where.setting && context.box(where.setting.deviceId);
+      const session = String(context.rig.session.sampleRateHz);
+      const spec = box?.setting('sample-rate')?.spec;
+      const can = spec?.kind === 'switch' && spec.options.some((o) => o.value === session);
+      return box && can ? setFix(box, 'sample-rate', session) : [];
+    },
+  ),
+];
+
+const DRIFT_MS_AN_HOUR = 360;
+
+const inUse = ({ rig }: Context, deviceId: string): boolean =>
+  rig.cables.some((c) => c.from.deviceId === deviceId || c.to.deviceId === deviceId);

@@ -1,0 +1,145 @@
+import { kWeighting } from '#core/process/index.ts';
+
+/** LUFS and LU; null where nothing is loud enough to be counted. */
+export interface Loudness {
+  readonly integratedLufs: number | null;
+  readonly rangeLu: number | null;
+  readonly maxMomentaryLufs: number | null;
+  readonly maxShortTermLufs: number | null;
+}
+
+export interface LoudnessMeter {
+  /** One array for each channel, all of one length; in any pieces. */
+  push(channels: readonly Float32Array[]): void;
+  result(): Loudness;
+  /** The short-term loudness at the end of every 100 ms from 3 s on, LUFS; -Infinity for silence. */
+  shortTerm(): Float64Array;
+}
+
+/** The finest step: maxima are looked for this often, ten times as often as blocks are gated. */
+const STEP_S = 0.01;
+/** A block is 400 ms and begins every 100 ms (75 % overlap); short-term windows are 3 s and slide by 100 ms. */
+const HOP_STEPS = 10;
+const MOMENTARY_STEPS = 40;
+const SHORT_TERM_STEPS = 300;
+const ABSOLUTE_GATE_LUFS = -70;
+const RELATIVE_GATE_LU = -10;
+/** Loudness range: EBU Tech 3342. */
+const RANGE_GATE_LU = -20;
+const RANGE_PERCENTILES = [0.1, 0.95] as const;
+const OFFSET_DB = -0.691;
+/** -150 LUFS. */
+const SILENT_POWER = 1e-15;
+
+const lufs = (power: number): number => OFFSET_DB + 10 * Math.log10(power);
+const power = (loudness: number): number => 10 ** ((loudness - OFFSET_DB) / 10);
+
+/**
+ * Programme loudness as it runs, one or two channels of weight 1, at any sample rate. ITU-R BS.1770-5 (K weighting,
+ * gates at -70 LUFS and -10 LU), momentary and short-term by EBU Tech 3341, range by EBU Tech 3342.
+ */
+export function loudnessMeter(channelCount: number, sampleRateHz: number): LoudnessMeter {
+  const [s, l] = kWeighting(sampleRateHz);
+  // Four memories a channel: two of the shelf, two of the low cut.
+  const memory = new Float64Array(4 * channelCount);
+  // The power of all steps so far, step by step: a window is a difference of two.
+  let total = new Float64Array(4096);
+  let count = 0;
+  let sum = 0;
+  let seen = 0;
+  let from = 0;
+  let until = Math.round(STEP_S * sampleRateHz);
+  const close = () => {
+    if (count + 1 === total.length) {
+      const longer = new Float64Array(2 * total.length);
+      longer.set(total);
+      total = longer;
+    }
+    total[count + 1] = total[count]! + sum / (until - from);
+    count++;
+    sum = 0;
+    from = until;
+    until = Math.round((count + 1) * STEP_S * sampleRateHz);
+  };
+  const run = (x: Float32Array, start: number, end: number, m: number) => {
+    let [z1, z2, y1, y2] = [memory[m]!, memory[m + 1]!, memory[m + 2]!, memory[m + 3]!];
+    const { b0, b1, b2, a1, a2 } = s;
+    const { a1: c1, a2: c2 } = l;
+    let energy = 0;
+    for (let i = start; i < end; i++) {
+      const v = x[i]!;
+      const a = b0 * v + z1;
+      z1 = b1 * v - a1 * a + z2;
+      z2 = b2 * v - a2 * a;
+      const b = a + y1;
+      y1 = -2 * a - c1 * b + y2;
+      y2 = a - c2 * b;
+      energy += b * b;
+    }
+    memory[m] = z1;
+    memory[m + 1] = z2;
+    memory[m + 2] = y1;
+    memory[m + 3] = y2;
+    return energy;
+  };
+  /** Windows of so many steps, one every `hop` steps. */
+  const windows = (length: number, hop: number): Float64Array => {
+    const out = new Float64Array(Math.max(0, Math.floor((count - length) / hop) + 1));
+    for (let i = 0; i < out.length; i++) out[i] = Math.max(0, (total[i * hop + length]! - total[i * hop]!) / length);
+    return out;
+  };
+  return {
+    push(channels) {
+      const frames = channels[0]?.length ?? 0;
+      for (let at = 0; at < frames; ) {
+        const end = Math.min(frames, at + until - seen);
+        for (let c = 0; c < channelCount; c++) sum += run(channels[c]!, at, end, 4 * c);
+        seen += end - at;
+        at = end;
+        if (seen === until) close();
+      }
+    },
+    result: () => ({
+      integratedLufs: gated(windows(MOMENTARY_STEPS, HOP_STEPS)),
+      rangeLu: rangeOf(windows(SHORT_TERM_STEPS, HOP_STEPS)),
+      maxMomentaryLufs: loudest(windows(MOMENTARY_STEPS, 1)),
+      maxShortTermLufs: loudest(windows(SHORT_TERM_STEPS, 1)),
+    }),
+    shortTerm: () => windows(SHORT_TERM_STEPS, HOP_STEPS).map(lufs),
+  };
+}
+
+const meanOver = (blocks: Float64Array, gate: number): number | null => {
+  let total = 0;
+  let n = 0;
+  for (const p of blocks)
+    if (p > gate) {
+      total += p;
+      n++;
+    }
+  return n > 0 ? total / n : null;
+};
+
+function gated(blocks: Float64Array): number | null {
+  const first = meanOver(blocks, power(ABSOLUTE_GATE_LUFS));
+  if (first === null) return null;
+  const gate = Math.max(power(ABSOLUTE_GATE_LUFS), first * 10 ** (RELATIVE_GATE_LU / 10));
+  const mean = meanOver(blocks, gate);
+  return mean === null ? null : lufs(mean);
+}
+
+function loudest(blocks: Float64Array): number | null {
+  let most = 0;
+  for (let i = 0; i < blocks.length; i++) if (blocks[i]! > most) most = blocks[i]!;
+  // Sums of powers leave a rounding behind: what is lower than any sound is silence.
+  return most > SILENT_POWER ? lufs(most) : null;
+}
+
+function rangeOf(blocks: Float64Array): number | null {
+  const first = meanOver(blocks, power(ABSOLUTE_GATE_LUFS));
+  if (first === null) return null;
+  const gate = Math.max(power(ABSOLUTE_GATE_LUFS), first * 10 ** (RANGE_GATE_LU / 10));
+  const counted = blocks.filter((p) => p > gate).sort();
+  const at = (part: number) => lufs(counted[Math.round(part * (counted.length - 1))]!);
+  return at(RANGE_PERCENTILES[1]) - at(RANGE_PERCENTILES[0]);
+}

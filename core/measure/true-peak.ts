@@ -1,0 +1,134 @@
+/** The highest sample, and the highest point of the wave between samples; linear, full scale 1. */
+export interface PeakMeter {
+  push(channels: readonly Float32Array[]): void;
+  /** What is still in the filter is counted: nothing follows. */
+  result(): { readonly samplePeak: number; readonly truePeak: number };
+}
+
+/** Samples to each side of a point that its value between samples is made of. */
+const REACH = 16;
+const TAPS = 2 * REACH;
+/** Kaiser's beta: 80 dB down beyond the band. */
+const BETA = 8;
+/** Oversampled at least to this: at 48 kHz eight times, so that no sine up to 20 kHz is read more than 0.06 dB low. */
+const RATE_HZ = 352_800;
+const BLOCK = 64;
+/**
+ * Of samples and the points halfway between them, those at least so near the highest are looked at closely: a wave of
+ * 20 kHz at 44.1 kHz, met as badly as can be, stands at cos(pi 20 / 88.2) = 0.757 of its top there; the short filter takes up to 6 % off such a wave.
+ */
+const NEAR = 0.7;
+
+/**
+ * True peak by oversampling with a windowed sinc; ITU-R BS.1770-5 annex 2 asks for four times at least. A stretch that
+ * cannot hold a higher one is passed over: a value between samples is at most the largest sample near it, times the sum
+ * of the filter's magnitudes. Of the rest, the point halfway is worked out, and all points only where it stands near.
+ */
+export function peakMeter(channelCount: number, sampleRateHz: number): PeakMeter {
+  const times = Math.max(1, Math.min(8, Math.ceil(RATE_HZ / sampleRateHz)));
+  const phases = interpolators(times);
+  const [h0, h1, h2, h3, h4, h5] = halfway();
+  const bound = Math.max(1, ...phases.map((p) => p.reduce((sum, c) => sum + Math.abs(c), 0)));
+  // Each channel keeps the last taps of the piece before: a point between pieces is made of both.
+  const before = Array.from({ length: channelCount }, () => new Float32Array(TAPS));
+  let samplePeak = 0;
+  let truePeak = 0;
+  const look = (x: Float32Array): void => {
+    const last = x.length - TAPS;
+    for (let at = 0; at < last; at += BLOCK) {
+      const end = Math.min(last, at + BLOCK);
+      let most = 0;
+      for (let i = at; i < end + TAPS; i++) {
+        const v = x[i]!;
+        if (v > most) most = v;
+        else if (-v > most) most = -v;
+      }
+      if (most > samplePeak) samplePeak = most;
+      if (most > truePeak) truePeak = most;
+      if (most * bound <= truePeak) continue;
+      for (let i = at; i < end; i++) {
+        const l = i + REACH - 1;
+        const r = l + 1;
+        const v =
+          h0 * (x[l]! + x[r]!) +
+          h1 * (x[l - 1]! + x[r + 1]!) +
+          h2 * (x[l - 2]! + x[r + 2]!) +
+          h3 * (x[l - 3]! + x[r + 3]!) +
+          h4 * (x[l - 4]! + x[r + 4]!) +
+          h5 * (x[l - 5]! + x[r + 5]!);
+        const middle = v < 0 ? -v : v;
+        const a = Math.abs(x[l]!);
+        const b = Math.abs(x[r]!);
+        const near = Math.max(middle, a, b);
+        if (near >= truePeak * NEAR) refine(x, i);
+      }
+    }
+  };
+  /** Every point between two samples. */
+  const refine = (x: Float32Array, i: number): void => {
+    for (let p = 0; p < phases.length; p++) {
+      const c = phases[p]!;
+      let v = 0;
+      for (let k = 0; k < TAPS; k++) v += c[k]! * x[i + k]!;
+      if (v > truePeak) truePeak = v;
+      else if (-v > truePeak) truePeak = -v;
+    }
+  };
+  const run = (channel: number, x: Float32Array): void => {
+    const joined = new Float32Array(TAPS + x.length);
+    joined.set(before[channel]!);
+    joined.set(x, TAPS);
+    look(joined);
+    before[channel]!.set(joined.subarray(joined.length - TAPS));
+  };
+  return {
+    push(channels) {
+      for (let c = 0; c < channelCount; c++) run(c, channels[c]!);
+    },
+    result() {
+      const ends = before.map((b) => b.slice());
+      for (let c = 0; c < channelCount; c++) run(c, new Float32Array(TAPS));
+      ends.forEach((b, c) => {
+        before[c]!.set(b);
+      });
+      return { samplePeak, truePeak };
+    },
+  };
+}
+
+/** A short filter for the point halfway, one side of it, since it is even: good enough to see where to look closely. */
+function halfway(): [number, number, number, number, number, number] {
+  const side = Array.from({ length: 6 }, (_, k) => sinc(k + 0.5) * kaiser((k + 0.5) / 6.5, 4));
+  const sum = 2 * side.reduce((a, b) => a + b, 0);
+  return side.map((v) => v / sum) as [number, number, number, number, number, number];
+}
+
+/** Filters for the points between two samples, one for each; the sample itself needs none. */
+function interpolators(times: number): Float64Array[] {
+  return Array.from({ length: times - 1 }, (_, i) => {
+    const part = (i + 1) / times;
+    const c = Float64Array.from({ length: TAPS }, (_, k) => {
+      const t = k - (REACH - 1) - part;
+      return sinc(t) * kaiser(t / REACH, BETA);
+    });
+    const sum = c.reduce((a, b) => a + b, 0);
+    return c.map((v) => v / sum);
+  });
+}
+
+const sinc = (t: number): number => (t === 0 ? 1 : Math.sin(Math.PI * t) / (Math.PI * t));
+
+function kaiser(r: number, beta: number): number {
+  return Math.abs(r) >= 1 ? 0 : bessel(beta * Math.sqrt(1 - r * r)) / bessel(beta);
+}
+
+/** Modified Bessel function of the first kind, order 0, by its series. */
+function bessel(x: number): number {
+  let term = 1;
+  let sum = 1;
+  for (let k = 1; term > 1e-12 * sum; k++) {
+    term *= (x / (2 * k)) ** 2;
+    sum += term;
+  }
+  return sum;
+}

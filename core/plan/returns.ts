@@ -1,0 +1,103 @@
+import { findDevice, findTypes, type Rig } from '#core/rig/index.ts';
+import { type Evaluation, talkerEchoLossDb } from '#core/signal/index.ts';
+
+/** One of the known ways to send a guest everything but themselves, with what it costs. */
+export interface ReturnWay {
+  readonly id: 'desk' | 'send' | 'cable' | 'second-device';
+  readonly name: string;
+  readonly says: string;
+  /** Boxes of this rig that could do it. */
+  readonly boxes: readonly string[];
+  /** What has to be got where none is there: its price in euros, low and high. */
+  readonly priceEur: readonly [number, number];
+  /** Added on the way to the guest, ms, low to high; conversions added. */
+  readonly addsMs: readonly [number, number];
+  readonly conversions: number;
+  readonly cannot: string;
+}
+
+/** How a guest's own voice comes back now; null where it does not, or where they hear nothing. */
+export interface OwnVoice {
+  readonly afterMs: number;
+  /** How far under their own voice, dB, and how far it should be. */
+  readonly downDb: number;
+  readonly wantedDb: number;
+}
+
+const WAYS: readonly (Omit<ReturnWay, 'boxes' | 'priceEur' | 'addsMs' | 'conversions'> & {
+  readonly typeId: string;
+  readonly figures: readonly string[];
+})[] = [
+  {
+    id: 'desk',
+    name: 'A matrix: one mix for each guest',
+    says: 'Each output is a mix of its own; the guest’s input is left down in the guest’s mix, once.',
+    cannot: 'one output a guest',
+    typeId: 'mixer-matrix',
+    figures: ['inside'],
+  },
+  {
+    id: 'send',
+    name: 'A send of the mixer, the guest’s strip down',
+    says: 'Before the fader it is apart from the mix, and stays when a fader is pulled; after it, it follows the mix.',
+    cannot: 'one send a guest; a wrong knob brings the echo back',
+    typeId: 'mixer-usb-send',
+    figures: ['record'],
+  },
+  {
+    id: 'cable',
+    name: 'A virtual cable in the computer',
+    says: 'Programs play into it, the call takes it; the call’s own sound is left out of it.',
+    cannot: 'what comes by the mixer has to come into the computer first; a program may fall silent at its own output',
+    typeId: 'virtual-cable',
+    figures: ['through'],
+  },
+  {
+    id: 'second-device',
+    name: 'A second sound device for the call alone',
+    says: 'The call plays and listens on its own device; its sound goes to a strip, and a send goes back.',
+    cannot: 'two clocks: over hours they drift apart',
+    typeId: 'interface-2',
+    figures: ['record', 'play'],
+  },
+];
+
+/** The known ways to a guest return (mix-minus): what of them is there, and what each costs. Figures are the catalogue's, typical. */
+export function returnWays(rig: Rig): ReturnWay[] {
+  const types = findTypes(rig);
+  return WAYS.map(({ typeId, figures, ...way }): ReturnWay => {
+    const type = types.get(typeId)!;
+    const isLike = (deviceId: string): boolean => {
+      const own = types.get(findDevice(rig, deviceId)!.typeId)!;
+      if (way.id === 'send') return own.family === 'mixers' && own.settings.some((s) => /send/i.test(s.name));
+      if (way.id === 'second-device') return own.family === 'interfaces';
+      return own.id === typeId;
+    };
+    const ranges = figures.flatMap((f) => (type.figures[f] ? [type.figures[f].range] : []));
+    const converts = new Set(type.inside.flatMap((w) => w.stages.flatMap((s) => (s.do === 'convert' ? [s.to] : []))))
+      .size;
+    const boxes = rig.devices.filter((d) => isLike(d.id)).map((d) => d.name);
+    return {
+      ...way,
+      boxes,
+      priceEur: boxes.length > 0 ? [0, 0] : (type.priceEur ?? [0, 0]),
+      addsMs: [ranges.reduce((ms, r) => ms + r[0], 0), ranges.reduce((ms, r) => ms + r[2], 0)],
+      conversions: way.id === 'cable' ? 0 : converts,
+    };
+  });
+}
+
+/** A guest's own voice at their ears: how late and how loud, against what a talker bears. */
+export function ownVoiceAt(
+  rig: Rig,
+  evaluation: Evaluation,
+  sourceId: string,
+  listenerId: string | null,
+): OwnVoice | null {
+  const pair = evaluation.pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId);
+  const [way] = pair?.ways ?? [];
+  const source = rig.sources.find((s) => s.id === sourceId);
+  if (way?.scale !== 'spl' || !source) return null;
+  const afterMs = way.delay.value.nominal;
+  return { afterMs, downDb: source.level[1] - way.levelDb.nominal, wantedDb: talkerEchoLossDb(afterMs) };
+}

@@ -1,0 +1,1 @@
+export { type Biquad, band, filterInPlace, highPass, kWeighting, lowPass } from './biquad.ts';

@@ -1,0 +1,72 @@
+import { findDevice, findTypes, type Rig, settingOf } from '#core/rig/index.ts';
+import { type Evaluation, evaluate } from '#core/signal/index.ts';
+import { type FarSeat, farSeats } from '#core/wire/index.ts';
+
+const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string | null): string =>
+  list.find((e) => e.id === id)?.name ?? '';
+const list = (lines: readonly string[]): string => lines.map((l) => `- ${l}`).join('\n');
+
+/**
+ * What to send to somebody at the far side of a call, as Markdown: what they will hear, how to set their end, how to
+ * record and return a take, and what they are asked to agree to. All of it follows from the rig.
+ */
+export function guestSheet(rig: Rig, seat: FarSeat, evaluation: Evaluation = evaluate(rig)): string {
+  const { sourceId, listenerId, callId } = seat;
+  const name = nameOf(rig.sources, sourceId);
+  const seats = farSeats(rig);
+  const hears = rig.plan
+    .filter((c) => c.listenerId === listenerId && c.want === 'must')
+    .map((c) => nameOf(rig.sources, c.sourceId));
+  const public_ = rig.listeners.filter((l) => {
+    const pair = evaluation.pairs.find((p) => p.sourceId === sourceId && p.listenerId === l.id);
+    return pair && (pair.want === 'must' || pair.ways.length > 0) && !seats.some((s) => s.listenerId === l.id);
+  });
+  const call = findDevice(rig, callId)!;
+  const spec = findTypes(rig)
+    .get(call.typeId)
+    ?.settings.find((s) => s.id === 'processing');
+  const processed = spec ? settingOf(call, spec).value === 'on' : true;
+  const delay = evaluation.pairs.find((p) => p.listenerId === listenerId && p.ways.length > 0)?.ways[0]?.delay.value;
+  const loudspeaker = seat.gear?.ears === null;
+  return [
+    `# ${rig.name}: for ${name}`,
+    '',
+    '## What you will hear',
+    list([
+      hears.length > 0 ? `${hears.join(', ')}. Not yourself: if you do, say so at once.` : 'To be agreed.',
+      ...(delay
+        ? [`It reaches you about ${Math.round(delay.low)} to ${Math.round(delay.high)} ms after it happens.`]
+        : []),
+    ]),
+    '',
+    '## Your end of the call',
+    list([
+      loudspeaker
+        ? 'You listen by a loudspeaker: keep it low and away from the microphone. A headset is safer; bring one if you have it.'
+        : 'Headset on before you join. Start with the volume at zero and bring it up slowly.',
+      'Choose the microphone and the headphones by name in the program; do not leave it at “default”. Close every other program that uses them.',
+      processed
+        ? 'Leave echo cancelling and noise suppression on.'
+        : 'Switch noise suppression and automatic gain off, if your program lets you: we send music too, and it would cut it up. With a headset there is no echo to cancel.',
+      'A network lead is better than radio. Plug your computer in.',
+      'Join muted, ten minutes early; we do a test before it begins.',
+    ]),
+    '',
+    '## Record your own voice, and send it',
+    list([
+      `Record your microphone on your side, besides the call: ${rig.session.sampleRateHz / 1000} kHz, uncompressed (WAV). A phone’s recorder next to you is a good second.`,
+      'When we say so, clap three times, a second apart, close to the microphone; again at the end. That is how we find the moment again.',
+      'Do not stop or pause between. Afterwards send the file as it is: not trimmed, not made louder, not converted.',
+    ]),
+    '',
+    '## What we ask you to agree to',
+    list([
+      `Your voice goes to: ${public_.length > 0 ? public_.map((l) => l.name).join(', ') : 'nobody but the other side of the call'}.`,
+      'It is recorded. What is recorded is kept for as long as we say below, and used for what we say below:',
+      '  kept until: ______________________  used for: ______________________',
+      'You may say no, now or later; then we leave you out.',
+      'Agreed (name, date): ______________________',
+    ]),
+    '',
+  ].join('\n');
+}

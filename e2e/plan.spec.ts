@@ -1,0 +1,240 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { DEMO_RIG, expect, type TestServer, test } from './server.ts';
+
+async function found(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .analyze();
+  return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join('; ')}`);
+}
+
+/** The address of a demo rig by its name. */
+async function rigUrl(page: Page, server: TestServer, name: string): Promise<string> {
+  await page.goto(server.url);
+  const href = await page.getByRole('link', { name, exact: true }).getAttribute('href');
+  return `${server.url}${href!.replace(/\/[a-z]+$/, '')}`;
+}
+const saved = (page: Page) => page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
+
+test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done at the desk, right in each moment', async ({
+  page,
+  server,
+}) => {
+  const url = await rigUrl(page, server, 'Clay hour');
+  await page.goto(`${url}/plan`);
+  const plan = page.getByRole('grid', { name: 'Hearing plan' });
+  await expect(plan).toBeVisible();
+  // From cell to cell: the teacher is to be on the recording alone with what may be there.
+  await plan.getByRole('gridcell', { name: /^Teacher, voice at Pupils/ }).focus();
+  await page.keyboard.press('ArrowDown');
+  const card = page.getByRole('complementary', { name: 'Want' });
+  await expect(card).toContainText(
+    'Pupils’ ears must hear Music, 18 dB under Teacher, voice, in time with Teacher, voice.',
+  );
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(card).toContainText('Music → Recording');
+  await page.keyboard.press('o');
+  await expect(plan.getByRole('gridcell', { name: /^Music at Recording: may/ })).toBeFocused();
+  await page.keyboard.press('l');
+  await page.keyboard.type('18');
+  await page.keyboard.press('Enter');
+  await expect(card).toContainText('Recording may hear Music, 18 dB under Teacher, voice.');
+  // Another moment: its own wants, marked; what is heard otherwise is said.
+  await page.keyboard.press(']');
+  await page.keyboard.press(']');
+  await expect(page.getByRole('combobox', { name: 'Moment' })).toHaveValue('questions');
+  await expect(plan.getByRole('gridcell', { name: /^Music at Pupils’ ears: must not, in this moment/ })).toBeVisible();
+  await expect(page.getByText(/^Music is not heard any more by Pupils’ ears/)).toBeVisible();
+  await page.keyboard.press(']');
+  // Route: the pupils hear themselves; the fewest settings that mend it, put on the list.
+  await page.getByRole('link', { name: 'Route' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; not wanted/ })).toBeVisible();
+  await page.keyboard.press('s');
+  const proposal = page.getByRole('region', { name: 'Make it so' });
+  await expect(proposal).toContainText('3 settings make it so');
+  await expect(proposal).toContainText('Mixer, USB records: send');
+  await page.keyboard.press('d');
+  await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; kept out/ })).toBeVisible();
+  // At the desk: what is asked is answered, what is to do is done, each with its key.
+  await page.keyboard.press('t');
+  await expect(page.getByRole('heading', { name: 'At the desk' })).toBeVisible();
+  for (let left = 3; left > 0; left--) {
+    await expect(page.getByText(`${left} question`, { exact: false })).toBeVisible();
+    await page.keyboard.press('y');
+  }
+  for (let left = 3; left > 0; left--) {
+    await expect(page.getByRole('link', { name: new RegExp(`asked, ${left} to do$`) })).toBeVisible();
+    await page.keyboard.press('d');
+  }
+  await expect(page.getByRole('link', { name: /nothing to do|asked, 0 to do/ })).toBeVisible();
+});
+
+test('moments are looked at on the table, and what is pressed in one is its own, over a reload', async ({
+  page,
+  server,
+}) => {
+  const url = await rigUrl(page, server, 'Skerry net');
+  await page.goto(`${url}/route`);
+  const boat = page.getByRole('gridcell', { name: /^Operator at Boat A/ });
+  await expect(boat).toHaveAccessibleName(/must not; kept out/);
+  await page.keyboard.press(']');
+  await expect(boat).toHaveAccessibleName(/must; heard/);
+  await page.getByLabel('Box', { exact: true }).selectOption('log-interface');
+  const kept = saved(page);
+  const direct = page.getByLabel('Log interface, Inputs heard directly, dB');
+  await direct.fill('off');
+  await direct.press('Enter');
+  await expect(page.getByRole('gridcell', { name: /^Channel B at Operator/ })).toHaveAccessibleName(/missing/);
+  await kept;
+  await page.reload();
+  await expect(page.getByRole('gridcell', { name: /^Channel B at Operator/ })).toHaveAccessibleName(/heard/);
+  await page.keyboard.press(']');
+  await expect(page.getByRole('gridcell', { name: /^Channel B at Operator/ })).toHaveAccessibleName(/missing/);
+  await page.getByRole('link', { name: 'Plan' }).click();
+  await expect(page.getByRole('region', { name: 'Moments' })).toContainText(
+    'Log interface, Inputs heard directly: all the way down',
+  );
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('region', { name: 'Moments' })).not.toContainText('Inputs heard directly');
+});
+
+test('one listens at a place before anything is plugged, and goes from listener to listener', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/route`);
+  await page.getByRole('gridcell', { name: /^Couch game at Stream/ }).click();
+  await page.keyboard.press('h');
+  const bar = page.getByRole('region', { name: 'Listening' });
+  await expect(bar.getByRole('status')).toContainText('Stream');
+  await expect(bar.getByTitle('Wren, voice')).toBeVisible();
+  await expect(bar).toContainText('and hum');
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect(bar.getByRole('slider', { name: 'Listening level, dB' })).toHaveAttribute('aria-valuetext', '−21 dB');
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(bar.getByRole('status')).toContainText('Track 2, console');
+  await expect(bar.getByTitle('Wren, voice')).toHaveCount(0);
+  expect(await found(page)).toEqual([]);
+  // It follows the rig: what is muted is not heard any more.
+  await page.getByLabel('Box', { exact: true }).selectOption('capture-program');
+  await page.getByRole('button', { name: 'Capture program, Input 1, mute', exact: true }).click();
+  await expect(bar.getByRole('status')).toContainText('Nothing is heard here');
+  await bar.getByRole('button', { name: /^Stop/ }).click();
+  await expect(bar).toHaveCount(0);
+  // From a tap in Wire as well.
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire?tap=mixer.main-out`);
+  await expect(page.getByRole('complementary', { name: 'Tap' })).toBeVisible();
+  await page.keyboard.press('h');
+  await expect(bar.getByRole('status')).toContainText('Mixer, main out');
+  await expect(bar.getByTitle('Wren, voice')).toBeVisible();
+});
+
+/** Forty sources, forty listeners, one router between. */
+function fortyByForty() {
+  const numbers = [...Array(40).keys()];
+  const port = (id: string, direction: string) => ({
+    id,
+    name: id,
+    direction,
+    connector: 'jack-635-trs',
+    level: 'line',
+    channels: [{ id: 'mono', carries: 'sound' }],
+  });
+  const lead = (id: string, from: [string, string], to: [string, string]) => ({
+    id,
+    from: { deviceId: from[0], portId: from[1] },
+    to: { deviceId: to[0], portId: to[1] },
+    medium: 'lead',
+    lengthM: 1,
+    known: 'seen',
+  });
+  return {
+    schemaVersion: 1,
+    name: 'Forty by forty',
+    notes: '',
+    session: { frameRate: { num: 50, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18 },
+    types: [
+      {
+        id: 'router',
+        name: 'Router',
+        family: 'mixers',
+        summary: '',
+        ports: numbers.flatMap((n) => [port(`in-${n}`, 'in'), port(`out-${n}`, 'out')]),
+        settings: [],
+        figures: {},
+        inside: numbers.flatMap((i) => numbers.map((o) => ({ from: `in-${i}.mono`, to: `out-${o}.mono`, stages: [] }))),
+      },
+    ],
+    devices: [
+      { id: 'router', typeId: 'router', name: 'Router', settings: {} },
+      ...numbers.flatMap((n) => [
+        { id: `phone-${n}`, typeId: 'phone', name: `Phone ${n}`, settings: {} },
+        { id: `recorder-${n}`, typeId: 'recorder-stereo', name: `Recorder ${n}`, settings: {} },
+      ]),
+    ],
+    cables: numbers.flatMap((n) => [
+      lead(`a-${n}`, [`phone-${n}`, 'jack'], ['router', `in-${n}`]),
+      lead(`b-${n}`, ['router', `out-${n}`], [`recorder-${n}`, 'line']),
+    ]),
+    sources: numbers.map((n) => ({
+      id: `s-${n}`,
+      name: `Source ${n}`,
+      letter: 'S',
+      hue: (n % 8) + 1,
+      sound: { deviceId: `phone-${n}`, portId: 'jack' },
+      level: [-20, -14, -8],
+    })),
+    listeners: numbers.map((n) => ({
+      id: `l-${n}`,
+      name: `Listener ${n}`,
+      sound: { deviceId: `recorder-${n}`, portId: 'file' },
+    })),
+    plan: [],
+    measurements: [],
+    tasks: [],
+  };
+}
+
+test('forty sources by forty listeners are walked by keyboard and read by a screen reader', async ({
+  page,
+  server,
+}) => {
+  const id = crypto.randomUUID();
+  const made = await page.request.post(`${server.url}/api/rigs`, {
+    headers: { origin: server.url },
+    data: { id, document: fortyByForty() },
+  });
+  expect(made.ok()).toBe(true);
+  for (const view of ['plan', 'route']) {
+    await page.goto(`${server.url}/rigs/${id}/${view}`);
+    const grid = page.getByRole('grid');
+    await expect(grid.locator('[role=gridcell]')).toHaveCount(1600);
+    await expect(grid.locator('[role=row]')).toHaveCount(41);
+    await expect(grid.locator('[role=columnheader]')).toHaveCount(41);
+    await expect(grid.locator('[role=rowheader]')).toHaveCount(40);
+    // One cell is reached by Tab, all others from it by arrows.
+    await expect(grid.locator('[role=gridcell][tabindex="0"]')).toHaveCount(1);
+    const at = (row: number, column: number) => grid.locator(`[data-place="${row} ${column}"]`);
+    await at(0, 0).focus();
+    await page.keyboard.press('End');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('x');
+    await expect(at(1, 39)).toBeFocused();
+    await expect(at(1, 39)).toHaveAccessibleName(/^Source 1 at Listener 39: must not/);
+    await expect(at(1, 39)).toBeInViewport();
+    await expect(grid.locator('[role=rowheader]').nth(1)).toBeInViewport();
+    await page.keyboard.press('Control+End');
+    await expect(at(39, 39)).toBeFocused();
+  }
+  // Colours are those of every table, and looked at there: sixteen hundred times the same takes minutes.
+  const { violations } = await new AxeBuilder({ page })
+    .include('[role=grid]')
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .disableRules(['color-contrast'])
+    .analyze();
+  expect(violations.map((v) => v.id)).toEqual([]);
+});

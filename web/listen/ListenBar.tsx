@@ -1,0 +1,98 @@
+import { Button } from '@chakra-ui/react';
+import { useEffect, useSyncExternalStore } from 'react';
+import type { Rig } from '#core/rig/index.ts';
+import { formatNumber, SourceLetter, Term, useKey } from '#web/parts/index.ts';
+import { LOWEST_DB, player, type Spot } from './player.ts';
+
+const usePlayer = () => useSyncExternalStore(player.subscribe, player.state);
+
+/** Listens at a place, or stops where one listens there already. */
+export function ListenButton({ rig, spot, silent = false }: { rig: Rig; spot: Spot; silent?: boolean }) {
+  const { spot: now } = usePlayer();
+  const here = now !== null && isSame(now, spot);
+  const turn = () => (here ? player.stop() : void player.listen(rig, spot));
+  useKey('h', 'Listen here, or stop', turn, !silent);
+  return (
+    <Button disabled={silent && !here} aria-pressed={here} variant={here ? 'solid' : 'outline'} onClick={turn}>
+      {here ? 'Stop listening' : 'Listen here'} <kbd>h</kbd>
+    </Button>
+  );
+}
+
+const isSame = (a: Spot, b: Spot): boolean => a.at.deviceId === b.at.deviceId && a.at.portId === b.at.portId;
+
+const LEVEL_STEP_DB = 3;
+
+/** While something sounds: where one listens, to what, how loud; on to the next listener without a gap. */
+export function ListenBar({ rig }: { rig: Rig }) {
+  const { spot, loop, busy, levelDb, failed } = usePlayer();
+  const on = spot !== null;
+  // What is heard follows the rig: another setting is heard as soon as it is drawn.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the parts of it that sound
+  useEffect(() => {
+    const { spot: at } = player.state();
+    if (at) void player.listen(rig, at);
+    // What is wanted of it changes nothing of what is heard.
+  }, [rig.devices, rig.cables, rig.sources, rig.types]);
+  useEffect(() => player.stop, []);
+  const spots = rig.listeners.map((l): Spot => ({ at: l.sound, name: l.name }));
+  const go = (by: number) => {
+    // As it stands now: keys may come faster than the page is drawn.
+    const { spot: here } = player.state();
+    const at = here ? spots.findIndex((s) => isSame(s, here)) : -1;
+    const next = spots[(at + by + spots.length) % spots.length];
+    if (next) void player.listen(rig, next);
+  };
+  const level = (db: number) => player.level(Math.max(LOWEST_DB, Math.min(0, db)));
+  useKey('shift+arrowright', 'Listen at the next listener', () => go(1), on);
+  useKey('shift+arrowleft', 'Listen at the listener before', () => go(-1), on);
+  useKey('shift+arrowup', 'Louder', () => level(player.state().levelDb + LEVEL_STEP_DB), on);
+  useKey('shift+arrowdown', 'Quieter', () => level(player.state().levelDb - LEVEL_STEP_DB), on);
+  if (!spot) return null;
+  const heard = rig.sources.filter((s) => loop?.sourceIds.includes(s.id));
+  return (
+    <section className="listening" aria-label="Listening">
+      <p className="row" role="status">
+        <span className="strong">{spot.name}</span>
+        <span className="quiet small">
+          <Term id="stand-in">stand-ins</Term>
+        </span>
+        {busy && !loop && <span className="quiet">making the sound…</span>}
+        {failed && <span className="fix">{failed}</span>}
+        {loop && heard.length === 0 && <span>Nothing is heard here{loop.hums ? ' but hum' : ''}.</span>}
+        {heard.map((s) => (
+          <SourceLetter key={s.id} source={s} />
+        ))}
+        {loop?.hums && heard.length > 0 && <span className="fix small">and hum</span>}
+      </p>
+      <label className="row">
+        <span className="small quiet">Level</span>
+        <input
+          type="range"
+          aria-label="Listening level, dB"
+          aria-valuetext={levelDb <= LOWEST_DB ? 'silent' : `${formatNumber(levelDb)} dB`}
+          min={LOWEST_DB}
+          max={0}
+          step={1}
+          value={levelDb}
+          onChange={(e) => level(Number(e.target.value))}
+        />
+        <span className="fact small">{levelDb <= LOWEST_DB ? 'silent' : `${formatNumber(levelDb)} dB`}</span>
+      </label>
+      <span className="row">
+        <Button onClick={() => go(-1)}>
+          Before <kbd>⇧ ←</kbd>
+        </Button>
+        <Button onClick={() => go(1)}>
+          Next <kbd>⇧ →</kbd>
+        </Button>
+        <Button variant="solid" onClick={player.stop}>
+          Stop <kbd>h</kbd>
+        </Button>
+      </span>
+      <span className="quiet small">
+        All places sound equally loud. It comes up slowly; keep it below what you would talk over.
+      </span>
+    </section>
+  );
+}

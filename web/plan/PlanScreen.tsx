@@ -1,0 +1,127 @@
+import { useState } from 'react';
+import type { PlanCell, Rig } from '#core/rig/index.ts';
+import { mainVoiceOf } from '#core/signal/index.ts';
+import { type Place, Term, useKey, useKeyHint, WANTS, wantOf } from '#web/parts/index.ts';
+import { applyHere, selectRig, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { LEVEL_ID, without } from './cell.ts';
+import { FarSide } from './FarSide.tsx';
+import { MomentList } from './MomentList.tsx';
+import { PlanTable } from './PlanTable.tsx';
+import { SessionForm } from './SessionForm.tsx';
+import { Starts } from './Starts.tsx';
+import { WantCard } from './WantCard.tsx';
+
+/** Plan: what every listener has to hear, in every moment of the session, and what the session asks for. */
+export function PlanScreen() {
+  const rig = useAppSelector(selectRig);
+  const scene = useAppSelector(selectScene);
+  return rig && scene ? <Plan rig={rig} there={scene.rig} /> : null;
+}
+
+interface Props {
+  readonly rig: Rig;
+  /** As it stands in the moment that is looked at. */
+  readonly there: Rig;
+}
+
+type Change = (known: PlanCell | undefined) => PlanCell | null;
+
+function Plan({ rig, there }: Props) {
+  const dispatch = useAppDispatch();
+  const [at, setAt] = useState<Place>({ row: 0, column: 0 });
+  const source = there.sources[at.row] ?? there.sources[0];
+  const listener = there.listeners[at.column] ?? there.listeners[0];
+  const cellOf = (sourceId: string, listenerId: string) =>
+    there.plan.find((c) => c.sourceId === sourceId && c.listenerId === listenerId);
+  const set = (sourceIds: readonly string[], change: (sourceId: string) => PlanCell | null, label: string) => {
+    if (!listener) return;
+    const listenerId = listener.id;
+    const edits = sourceIds.map((sourceId) => ({
+      kind: 'set-plan' as const,
+      sourceId,
+      listenerId,
+      cell: change(sourceId),
+    }));
+    dispatch(applyHere(edits.length === 1 ? edits[0]! : { kind: 'batch', edits }, `${listener.name}, ${label}`));
+  };
+  const wanted = (sourceId: string, want: PlanCell['want'] | null) =>
+    want && listener ? { ...cellOf(sourceId, listener.id), sourceId, listenerId: listener.id, want } : null;
+  const want = (next: PlanCell['want'] | null) =>
+    source && set([source.id], (id) => wanted(id, next), `${source.name}: ${wantOf(next).says}`);
+  const wantAll = (next: PlanCell['want'] | null) =>
+    set(
+      there.sources.map((s) => s.id),
+      (id) => wanted(id, next),
+      `every source: ${wantOf(next).says}`,
+    );
+  const refine = (change: Change, label: string) => {
+    if (!source || !listener || !cellOf(source.id, listener.id)) return;
+    set([source.id], (id) => change(cellOf(id, listener.id)), `${source.name}: ${label}`);
+  };
+  const known = source && listener && cellOf(source.id, listener.id);
+  const heard = known !== undefined && known.want !== 'must-not';
+  const alone = () =>
+    refine(
+      (c) => without(c!, 'ownTrack', c!.ownTrack ? undefined : true),
+      known?.ownTrack ? 'on a track with others' : 'alone on its track',
+    );
+  const time = () =>
+    refine(
+      (c) => without(c!, 'keepTime', c!.keepTime === false ? undefined : false),
+      known?.keepTime === false ? 'in time' : 'at any time',
+    );
+  useKey('m', 'It must be heard there', () => want('must'), source !== undefined);
+  useKey('x', 'It must not be heard there', () => want('must-not'), source !== undefined);
+  useKey('o', 'It may be heard there', () => want('may'), source !== undefined);
+  useKey('backspace', 'Nothing is said of it', () => want(null), source !== undefined);
+  useKey('shift+m', 'Every source must be heard there', () => wantAll('must'), source !== undefined);
+  useKey('shift+x', 'No source must be heard there', () => wantAll('must-not'), source !== undefined);
+  useKey('a', 'Alone on its track, or with others', alone, heard);
+  useKey('i', 'In time with a picture, or at any time', time, heard);
+  useKey('l', 'Type how far under the main voice', focusLevel, heard);
+  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', 'In the table: from cell to cell');
+  const voice = there.sources.find((s) => s.id === mainVoiceOf(there));
+  return (
+    <main className={`frame-page ${source && listener ? 'with-card' : ''}`}>
+      <div className="page">
+        <div className="spread">
+          <h1>What should be heard where</h1>
+          {source && listener && <Starts there={there} />}
+        </div>
+        {source && listener ? (
+          <>
+            <p className="quiet">
+              <Term id="hearing-plan">Wanted</Term>:{' '}
+              {WANTS.filter((w) => w.word)
+                .map((w) => `${w.mark} ${w.word}`)
+                .join(', ')}
+              . {voice ? `Levels are told against ${voice.name}.` : 'There is no voice to tell levels against.'}
+            </p>
+            <PlanTable rig={there} plain={rig} at={at} onAt={setAt} />
+          </>
+        ) : (
+          <p className="quiet">
+            Nothing sounds here yet, or nobody listens. Add boxes in Wire: sources and listeners come with them.
+          </p>
+        )}
+        <MomentList rig={rig} />
+        <FarSide rig={rig} />
+        <SessionForm key={rig.session.plainMoment} rig={rig} />
+      </div>
+      {source && listener && (
+        <WantCard
+          rig={there}
+          source={source}
+          listener={listener}
+          cell={known}
+          onWant={want}
+          onRefine={(cell, label) => refine(() => cell, label)}
+          onAlone={alone}
+          onTime={time}
+        />
+      )}
+    </main>
+  );
+}
+
+const focusLevel = (): void => document.getElementById(LEVEL_ID)?.focus();

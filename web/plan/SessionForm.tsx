@@ -1,0 +1,150 @@
+import { type ReactNode, useMemo } from 'react';
+import { Link, useParams } from 'react-router';
+import { type Rig, RigDocument, type Session } from '#core/rig/index.ts';
+import { TOLERANCES } from '#core/signal/index.ts';
+import { FRAME_RATES, rateName } from '#core/units/index.ts';
+import { Choice, NumberInput, StateMark } from '#web/parts/index.ts';
+import { applyStep, useAppDispatch, useSettledFindings } from '#web/store/index.ts';
+
+const MODES = [
+  '1280x720@60',
+  '1920x1080@30',
+  '1920x1080@60',
+  '1920x1080@120',
+  '2560x1440@60',
+  '3840x2160@30',
+  '3840x2160@60',
+  '3840x2160@120',
+];
+/** Less than this is nothing: hours, metres, euros. */
+const LEAST = 0.1;
+const SAMPLE_RATES = [44_100, 48_000, 96_000];
+
+/** What the session asks for: every line of it is held against the rig. */
+export function SessionForm({ rig }: { rig: Rig }) {
+  const dispatch = useAppDispatch();
+  const { session } = rig;
+  const change = (part: Partial<Record<keyof Session, unknown>>, label: string) => {
+    const next = Object.fromEntries(Object.entries({ ...session, ...part }).filter(([, v]) => v !== undefined));
+    dispatch(applyStep({ kind: 'set-session', session: RigDocument.shape.session.parse(next) }, `Session: ${label}`));
+  };
+  const yesNo = (key: 'twoWay' | 'movesAbout', label: string, yes: string, no: string) => (
+    <Field label={label}>
+      {(name) => (
+        <Choice
+          label={name}
+          value={session[key] === undefined ? '' : session[key] ? 'yes' : 'no'}
+          options={[
+            ['', 'not said'],
+            ['yes', yes],
+            ['no', no],
+          ]}
+          onChange={(v) => change({ [key]: v === '' ? undefined : v === 'yes' }, label)}
+        />
+      )}
+    </Field>
+  );
+  const amount = (key: 'hours' | 'distanceM' | 'budgetEur', label: string, unit: string, max: number) => (
+    <Field label={label}>
+      {(name) => (
+        <span className="row">
+          <NumberInput
+            label={name}
+            width="84px"
+            placeholder="not said"
+            min={LEAST}
+            max={max}
+            value={session[key]}
+            onValue={(value) => change({ [key]: value }, label)}
+          />
+          <span className="small quiet">{unit}</span>
+        </span>
+      )}
+    </Field>
+  );
+  const modes = session.pictureMode && !MODES.includes(session.pictureMode) ? [...MODES, session.pictureMode] : MODES;
+  const rates = [...new Set([...SAMPLE_RATES, session.sampleRateHz])].sort((a, b) => a - b);
+  return (
+    <section aria-label="Session">
+      <h2>The session asks for</h2>
+      <div className="fields">
+        <Field label="Picture wanted">
+          {(name) => (
+            <Choice
+              label={name}
+              value={session.pictureMode ?? ''}
+              options={[
+                ['', 'not said'],
+                ...modes.map((m) => [m, m.replace('x', ' × ').replace('@', ' at ')] as const),
+              ]}
+              onChange={(m) => change({ pictureMode: m || undefined }, 'picture wanted')}
+            />
+          )}
+        </Field>
+        <Field label="Pictures a second">
+          {(name) => (
+            <Choice
+              label={name}
+              value={rateName(session.frameRate)}
+              options={FRAME_RATES.map((r) => [rateName(r), rateName(r)])}
+              onChange={(r) => change({ frameRate: FRAME_RATES.find((f) => rateName(f) === r) }, 'pictures a second')}
+            />
+          )}
+        </Field>
+        <Field label="Sample rate">
+          {(name) => (
+            <Choice
+              label={name}
+              value={String(session.sampleRateHz)}
+              options={rates.map((r) => [String(r), `${r / 1000} kHz`])}
+              onChange={(r) => change({ sampleRateHz: Number(r) }, 'sample rate')}
+            />
+          )}
+        </Field>
+        <Field label="Sound and picture by">
+          {(name) => (
+            <Choice
+              label={name}
+              value={session.toleranceId}
+              options={TOLERANCES.map((t) => [t.id, t.name])}
+              onChange={(t) => change({ toleranceId: t }, 'tolerance')}
+            />
+          )}
+        </Field>
+        {amount('hours', 'It lasts', 'hours', 72)}
+        {yesNo('twoWay', 'Direction', 'two-way: somebody outside is heard', 'one-way')}
+        {yesNo('movesAbout', 'Whoever speaks', 'walks about', 'sits still')}
+        {amount('distanceM', 'From the desk they sit', 'm', 200)}
+        {amount('budgetEur', 'May be spent', '€', 1_000_000)}
+      </div>
+      <Unmet />
+    </section>
+  );
+}
+
+/** What of it the rig does not keep. */
+function Unmet() {
+  const { rigId } = useParams();
+  const findings = useSettledFindings();
+  const unmet = useMemo(() => findings.filter((f) => f.rule.startsWith('brief-') && !f.aside), [findings]);
+  if (unmet.length === 0) return null;
+  return (
+    <ul className="plain" aria-label="Not kept">
+      {unmet.map((f) => (
+        <li key={f.id}>
+          <StateMark state={f.severity} /> {f.asks ?? f.says}{' '}
+          <Link to={`/rigs/${rigId}/wire?finding=${encodeURIComponent(f.id)}`}>What mends it</Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Field({ label, children }: { label: string; children: (name: string) => ReactNode }) {
+  return (
+    <div>
+      <span className="small quiet">{label}</span>
+      {children(label)}
+    </div>
+  );
+}
