@@ -203,6 +203,7 @@ test('forty sources by forty listeners are walked by keyboard and read by a scre
   page,
   server,
 }) => {
+  test.slow();
   const id = crypto.randomUUID();
   const made = await page.request.post(`${server.url}/api/rigs`, {
     headers: { origin: server.url },

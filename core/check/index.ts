@@ -4,5 +4,5 @@ export { type GearFault, type GearRead, gearFaults, readGear } from './gear.ts';
 export { familyOf, isBalanced, type LeadSeen, leadBetween, leadsOf, sayLead } from './leads.ts';
 export { limitFor, limitOf } from './lengths.ts';
 export { chainOf } from './plugs.ts';
-export { type Answer, askedBy, optionsOf, type Question, questionsOf } from './questions.ts';
+export { type Answer, askedBy, isAssumed, optionsOf, type Question, questionsOf } from './questions.ts';
 export { type Tally, tally } from './tally.ts';

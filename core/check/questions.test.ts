@@ -5,7 +5,7 @@ import { boathouse } from '#demo/boathouse.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
 import { desk } from './check.testkit.ts';
 import { check } from './check.ts';
-import { askedBy, questionsOf } from './questions.ts';
+import { askedBy, isAssumed, questionsOf } from './questions.ts';
 
 const all = (rig: Rig) => {
   const evaluation = evaluate(rig);
@@ -43,6 +43,7 @@ describe('questions', () => {
     for (const question of all(relay)) {
       const after = answered(relay, question.answers[0]!.changes);
       expect(question.answers[0]!.asDrawn).toBe(true);
+      expect([isAssumed(relay, question), isAssumed(after, question)]).toEqual([true, false]);
       expect(all(after).map((q) => q.id)).not.toContain(question.id);
       expect(evaluate(after).pairs.map((p) => p.verdict.word)).toEqual(
         evaluate(relay).pairs.map((p) => p.verdict.word),

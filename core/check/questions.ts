@@ -106,6 +106,16 @@ const assumedLeads = (rig: Rig): string[] => {
     .map((c) => `lead:${c.id}`);
 };
 
+/** Whether nobody has looked yet: what the question is about is there, and assumed. */
+export function isAssumed(rig: Rig, { deviceId, settingId, cable }: Question): boolean {
+  if (cable) return rig.cables.some((c) => c.id === cable.id && c.known === 'assumed');
+  const device = findDevice(rig, deviceId);
+  const spec = findTypes(rig)
+    .get(device?.typeId ?? '')
+    ?.settings.find((s) => s.id === settingId);
+  return device !== undefined && spec !== undefined && settingOf(device, spec).known === 'assumed';
+}
+
 function questionAt(rig: Rig, types: Types, id: string, findings: readonly Finding[]): Question | null {
   const [kind, subject] = id.split(':') as [string, string];
   const base = { id, findings, decides: null };

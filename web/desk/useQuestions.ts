@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo } from 'react';
-import { askedBy, type Finding, type Question, questionsOf } from '#core/check/index.ts';
+import { askedBy, type Finding, isAssumed, type Question, questionsOf } from '#core/check/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 
@@ -13,6 +13,6 @@ export function useQuestions(rig: Rig, evaluation: Evaluation, findings: readonl
     const quick = askedBy(now.rig, now.findings);
     // While it is worked out anew, what is answered goes, and the rest stays where it stood.
     const open = new Set(quick.map((q) => q.id));
-    return full ? full.filter((q) => q.findings.length === 0 || open.has(q.id)) : quick;
+    return full ? full.filter((q) => (q.findings.length > 0 ? open.has(q.id) : isAssumed(now.rig, q))) : quick;
   }, [full, asked, now]);
 }
