@@ -19,6 +19,7 @@ const COMMANDS: Record<string, Entry> = {
   export: { usage: 'export RIG.json FORM --paper P', load: async () => (await import('./export.ts')).exportRig },
   offset: { usage: 'offset REF OTHER', load: async () => (await import('./offset.ts')).offset },
   loudness: { usage: 'loudness FILE', load: async () => (await import('./loudness.ts')).loudness },
+  diagnose: { usage: 'diagnose FILE', load: async () => (await import('./diagnose.ts')).diagnose },
   claps: { usage: 'claps FILE', load: async () => (await import('./claps.ts')).claps },
   picture: {
     usage: 'picture MODE --bits N --chroma C',

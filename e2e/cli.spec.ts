@@ -111,6 +111,19 @@ test('loudness answers by the contract: a tone of -23 dBFS on both sides, and nu
   expect(many.stderr).toContain('one or two channels');
 });
 
+test('diagnose answers by the contract: what is wrong, how badly, and what shows it', () => {
+  const loud = voice(130)(8 * 48_000, 48_000, 5).map((v) => Math.max(-0.5, Math.min(0.5, 8 * v)));
+  const { findings } = json('diagnose', file('cut.wav', encodeWav([loud, loud.map((v) => -v)], 48_000)));
+  expect(findings.map((f: { id: string }) => f.id).sort()).toEqual(['clipping', 'polarity-inverted']);
+  for (const f of findings) {
+    expect(['fix', 'watch']).toContain(f.severity);
+    expect(f.evidence).toMatch(/\d/);
+  }
+  expect(mellow('diagnose', file('cut.wav', encodeWav([loud], 48_000))).stdout).toContain('cut flat at -6.0 dBFS');
+  const silent = json('diagnose', file('none.wav', encodeWav([new Float32Array(48_000)], 48_000)));
+  expect(silent.findings).toMatchObject([{ id: 'silent', severity: 'fix' }]);
+});
+
 test('check says what is wrong, and tap what is there', () => {
   const rig = file('boathouse.json', JSON.stringify(boathouse));
   const { findings } = json('check', rig);

@@ -1,4 +1,6 @@
 export { type Clap, findClaps } from './claps.ts';
+export { type Diagnosis, diagnose } from './diagnose.ts';
+export { FAULT_IDS, type Fault, type FaultId, type Floor, type Spectrum } from './faults/index.ts';
 export {
   type Brightness,
   type Flash,

@@ -41,7 +41,7 @@ export async function measureLevels(recording: Recording, onProgress?: (part: nu
 }
 
 /** One of them would make every figure after it none: the sum tells. */
-function hasNoNumber(x: Float32Array): boolean {
+export function hasNoNumber(x: Float32Array): boolean {
   let sum = 0;
   for (let i = 0; i < x.length; i++) sum += x[i]! * 0;
   return sum !== 0;

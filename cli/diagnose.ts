@@ -1,0 +1,15 @@
+import { diagnose as diagnoseTake } from '#core/measure/index.ts';
+import { type Command, withWavs } from './command.ts';
+import { loadFft } from './edges.ts';
+
+/** What is wrong with a take, with what shows it. */
+export const diagnose: Command = (files, options) =>
+  withWavs(files, options, async ([file]) => {
+    const { faults } = await diagnoseTake(await loadFft(), file!);
+    const findings = faults.map(({ id, severity, evidence, atS }) => ({ id, severity, evidence, atS }));
+    const text =
+      findings.length === 0
+        ? 'Nothing is wrong with this take.'
+        : findings.map((f) => `${f.severity.padEnd(5)}  ${f.id.padEnd(17)}  ${f.evidence}`).join('\n');
+    return { json: { findings }, text };
+  });

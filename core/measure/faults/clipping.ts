@@ -1,0 +1,152 @@
+import { dbFromRatio } from '#core/units/index.ts';
+import { type Fault, sayAt, sideName } from './fault.ts';
+
+/** Tops that are flat within so much: one that was clipped and stored again, and one with a little noise over it. */
+const FLAT = [
+  { within: 4.6e-5, isPart: false },
+  { within: 0.004, isPart: true },
+] as const;
+const LEAST_SAMPLES = 3;
+/** A round top that is flat within e over three samples has fallen by at most 9 e two samples further on. */
+const CORNER = 12;
+/** Quieter tops tell nothing. */
+const LEAST_LEVEL = 0.02;
+/** Both ways into a top that jump by more than this part of it: a square wave, made so. */
+const JUMP = 0.8;
+/** Tops at one level of one side: so many at the very highest, so many below it, where a part of the take was turned down. */
+const LEAST_TOPS = { highest: 3, below: 12 } as const;
+const BINS = [16_384, 250] as const;
+const PLACES = 5;
+
+interface Shelf {
+  tops: number;
+  samples: number;
+  readonly at: number[];
+}
+
+/** Looks for tops cut flat, at full scale or at any level that they were turned down to afterwards. */
+export function clippingMeter(channelCount: number, sampleRateHz: number) {
+  // By channel and flatness: levels, signed, in bins, with the tops that stand at each.
+  const shelves = Array.from({ length: channelCount }, () => FLAT.map(() => new Map<number, Shelf>()));
+  const peaks = Array.from({ length: channelCount }, () => ({ up: 0, down: 0 }));
+  let from = 0;
+  return {
+    /** Tops that lie across the border of two pieces are passed over. */
+    push(channels: readonly Float32Array[]): void {
+      for (let c = 0; c < channelCount; c++) {
+        const x = channels[c]!;
+        const { coarse, up, down } = readPiece(x);
+        const peak = peaks[c]!;
+        peak.up = Math.max(peak.up, up);
+        peak.down = Math.max(peak.down, down);
+        FLAT.forEach(({ within, isPart }, f) => {
+          const flat = isPart ? within * Math.max(up, down) : Math.max(within, coarse);
+          if (flat > 0) findTops(x, flat, from, BINS[f]!, shelves[c]![f]!);
+        });
+      }
+      from += channels[0]?.length ?? 0;
+    },
+    result: (): Fault[] => shelves.flatMap((own, c) => judge(own, peaks[c]!, c, channelCount, sampleRateHz)),
+  };
+}
+
+/** The highest of each polarity; and one step and a half of a file of few bits, whose tops are all flat. */
+function readPiece(x: Float32Array): { coarse: number; up: number; down: number } {
+  let up = 0;
+  let down = 0;
+  let least = Number.POSITIVE_INFINITY;
+  for (let i = 1; i < x.length; i++) {
+    const v = x[i]!;
+    if (v > up) up = v;
+    else if (-v > down) down = -v;
+    const step = Math.abs(v - x[i - 1]!);
+    if (step > 0 && step < least) least = step;
+  }
+  return { coarse: least > 1e-4 && Number.isFinite(least) ? 1.5 * least : 0, up, down };
+}
+
+function findTops(x: Float32Array, flat: number, from: number, bins: number, shelves: Map<number, Shelf>): void {
+  let start = 0;
+  let low = x[0] ?? 0;
+  let high = low;
+  for (let i = 1; i <= x.length; i++) {
+    const v = i < x.length ? x[i]! : Number.POSITIVE_INFINITY;
+    if (v < low && high - v <= flat) low = v;
+    else if (v > high && v - low <= flat) high = v;
+    if (v >= low && v <= high) continue;
+    const length = i - start;
+    if (length >= LEAST_SAMPLES && Math.max(high, -low) > LEAST_LEVEL && isCut(x, start, i, flat)) {
+      // The outermost of it is where it was cut.
+      const level = high > 0 ? high : low;
+      const bin = Math.round(level * bins);
+      const shelf = shelves.get(bin) ?? { tops: 0, samples: 0, at: [] };
+      shelf.tops++;
+      shelf.samples += length;
+      if (shelf.at.length < PLACES) shelf.at.push(from + start);
+      shelves.set(bin, shelf);
+    }
+    start = i;
+    low = v;
+    high = v;
+  }
+}
+
+/** A top with corners: the wave comes up to it and goes down from it steeper than a round one could. */
+function isCut(x: Float32Array, start: number, end: number, flat: number): boolean {
+  if (start < 2 || end + 1 >= x.length) return false;
+  const sign = x[start]! > 0 ? 1 : -1;
+  const level = Math.max(sign * x[start]!, sign * x[end - 1]!);
+  const [near, far] = [level - sign * x[start - 1]!, level - sign * x[start - 2]!];
+  const [nearAfter, farAfter] = [level - sign * x[end]!, level - sign * x[end + 1]!];
+  if (near < 0 || nearAfter < 0 || far < near || farAfter < nearAfter) return false;
+  if (Math.min(near, nearAfter) > JUMP * level) return false;
+  return Math.max(far, farAfter) > CORNER * flat && Math.min(far, farAfter) > (CORNER * flat) / 3;
+}
+
+function judge(
+  shelves: readonly Map<number, Shelf>[],
+  peak: { up: number; down: number },
+  channel: number,
+  channels: number,
+  sampleRateHz: number,
+): Fault[] {
+  let tops = 0;
+  let samples = 0;
+  let level = 0;
+  const at: number[] = [];
+  for (const [f, own] of shelves.entries()) {
+    for (const [bin, shelf] of own) {
+      const shelfLevel = Math.abs(bin) / BINS[f]!;
+      const highest = bin > 0 ? peak.up : peak.down;
+      const isHighest = shelfLevel >= highest * 0.99;
+      // Noise over a cut spreads its tops over neighbouring levels.
+      const together = shelf.tops + (own.get(bin - 1)?.tops ?? 0) + (own.get(bin + 1)?.tops ?? 0);
+      const isExact = !FLAT[f]!.isPart;
+      if (!isExact && !isHighest) continue;
+      if (together < (isHighest ? LEAST_TOPS.highest * (isExact ? 1 : 2) : LEAST_TOPS.below)) continue;
+      tops += shelf.tops;
+      samples += shelf.samples;
+      level = Math.max(level, shelfLevel);
+      at.push(...shelf.at);
+    }
+    if (tops > 0) break;
+  }
+  if (tops === 0) return [];
+  const where = [...at]
+    .sort((a, b) => a - b)
+    .slice(0, PLACES)
+    .map((i) => i / sampleRateHz);
+  const turnedDown = level < 0.97;
+  const evidence = `${sideName(channel, channels)}: ${tops} tops cut flat at ${dbFromRatio(level).toFixed(1)} dBFS${
+    turnedDown ? ', turned down afterwards' : ''
+  }, ${samples} samples in all, the first at ${sayAt(where[0]!)}`;
+  return [
+    {
+      id: 'clipping',
+      severity: tops >= 10 ? 'fix' : 'watch',
+      evidence,
+      atS: where,
+      channel: channels > 1 ? channel : null,
+    },
+  ];
+}

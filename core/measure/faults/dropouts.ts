@@ -1,0 +1,211 @@
+import { type Fault, sayAt, sideName } from './fault.ts';
+
+/** What counts as nothing: one step of 16 bits. */
+const NOTHING = 3.2e-5;
+const LEAST_GAP_S = 0.0004;
+const MOST_GAP_S = 3;
+/** The sound on both sides of a gap is read over so long, and has to stand over so much (RMS). */
+const BESIDE_S = 0.02;
+const LEAST_BESIDE = 0.001;
+/** And so much of what is loud in the take: synthetic voices cut their quiet consonants out of nothing. */
+const LEAST_OF_LOUD = 0.3;
+const LOUD_PART = 0.9;
+/** A gap in a wave begins and ends in the midst of it, as parts of the RMS beside it; a pause begins and ends at rest. */
+const BOTH_EDGES = 0.1;
+const ONE_EDGE = 0.3;
+/** A piece that comes twice, one right after the other: so long at least and at most, and told by so many samples. */
+const REPEAT_S = [0.003, 0.4] as const;
+const WINDOW = 24;
+const TABLE = 1 << 16;
+/** A tone repeats all the time: a buffer only a few times over. */
+const MOST_TIMES = 8;
+const MOST_COMPARED = 1024;
+/** At a splice the wave bends so many times as sharply as usual; and a lively wave turns at every sixtieth sample. */
+const JUMPS = 6;
+const LIVELY = 1 / 60;
+const PLACES = 5;
+
+interface Found {
+  readonly at: number;
+  readonly frames: number;
+  readonly kind: 'gap' | 'repeat';
+  /** RMS of the quieter side, or of what comes twice. */
+  readonly level: number;
+}
+
+/** Looks for gaps in the midst of sound, and for pieces that come twice. */
+export function dropoutMeter(channelCount: number, sampleRateHz: number) {
+  const found = Array.from({ length: channelCount }, (): Found[] => []);
+  const margin = Math.ceil(BESIDE_S * sampleRateHz);
+  // The end of the piece before stands in front of the next one, so that what lies across a border is seen.
+  const kept = Math.ceil(REPEAT_S[1] * sampleRateHz) + margin;
+  const before = Array.from({ length: channelCount }, () => new Float32Array(0));
+  const blocks = Array.from({ length: channelCount }, (): number[] => []);
+  const until = new Int32Array(channelCount);
+  let from = 0;
+  const look = (c: number, x: Float32Array, start: number, isLast: boolean) => {
+    for (const one of [...gapsIn(x, sampleRateHz), ...repeatsIn(x, sampleRateHz)]) {
+      // What ends near the border is seen again, whole, with the next piece.
+      if (!isLast && one.at + one.frames > x.length - margin) continue;
+      const at = start + one.at;
+      if (at < until[c]!) continue;
+      found[c]!.push({ ...one, at });
+    }
+    if (!isLast) until[c] = start + x.length - margin - kept;
+  };
+  const join = (a: Float32Array, b: Float32Array) => {
+    const x = new Float32Array(a.length + b.length);
+    x.set(a);
+    x.set(b, a.length);
+    return x;
+  };
+  return {
+    push(channels: readonly Float32Array[]): void {
+      for (let c = 0; c < channelCount; c++) {
+        const x = join(before[c]!, channels[c]!);
+        for (let at = 0; at + margin <= channels[c]!.length; at += margin)
+          blocks[c]!.push(rmsOf(channels[c]!, at, at + margin));
+        look(c, x, from - before[c]!.length, false);
+        before[c] = x.slice(Math.max(0, x.length - kept - margin));
+      }
+      from += channels[0]?.length ?? 0;
+    },
+    result(): Fault[] {
+      return found.flatMap((all, c) => {
+        look(c, before[c]!, from - before[c]!.length, true);
+        const loud = blocks[c]!.sort((a, b) => a - b)[Math.floor(LOUD_PART * blocks[c]!.length)] ?? 0;
+        const told = all.filter((f) => f.level >= LEAST_OF_LOUD * loud);
+        return judge(distinct(told), c, channelCount, sampleRateHz);
+      });
+    },
+  };
+}
+
+/** One place is told once: the same gap may have been seen in two pieces, and a gap may hold a repeat. */
+function distinct(all: readonly Found[]): Found[] {
+  const sorted = [...all].sort((a, b) => a.at - b.at);
+  return sorted.filter((f, i) => i === 0 || f.at > sorted[i - 1]!.at + sorted[i - 1]!.frames);
+}
+
+function gapsIn(x: Float32Array, sampleRateHz: number): Found[] {
+  const gaps: Found[] = [];
+  const least = Math.max(8, Math.round(LEAST_GAP_S * sampleRateHz));
+  const most = MOST_GAP_S * sampleRateHz;
+  const beside = Math.round(BESIDE_S * sampleRateHz);
+  let start = -1;
+  for (let i = 0; i < x.length; i++) {
+    const nothing = x[i]! <= NOTHING && x[i]! >= -NOTHING;
+    if (nothing && start < 0) start = i;
+    if (nothing || start < 0) continue;
+    const frames = i - start;
+    if (frames >= least && frames <= most && start >= beside && i + beside <= x.length) {
+      const [left, right] = [rmsOf(x, start - beside, start), rmsOf(x, i, i + beside)];
+      const [a, b] = [Math.abs(x[start - 1]!) / left, Math.abs(x[i]!) / right];
+      if (Math.min(left, right) > LEAST_BESIDE && Math.min(a, b) > BOTH_EDGES && Math.max(a, b) > ONE_EDGE)
+        gaps.push({ at: start, frames, kind: 'gap', level: Math.min(left, right) });
+    }
+    start = -1;
+  }
+  return gaps;
+}
+
+function rmsOf(x: Float32Array, start: number, end: number): number {
+  let sum = 0;
+  for (let i = start; i < end; i++) sum += x[i]! * x[i]!;
+  return Math.sqrt(sum / (end - start));
+}
+
+/** Pieces whose samples are those of the piece right before, each and all. */
+function repeatsIn(x: Float32Array, sampleRateHz: number): Found[] {
+  const repeats: Found[] = [];
+  const bits = new Int32Array(x.buffer, x.byteOffset, x.length);
+  const last = new Int32Array(TABLE).fill(-1);
+  const least = Math.round(REPEAT_S[0] * sampleRateHz);
+  const most = Math.round(REPEAT_S[1] * sampleRateHz);
+  // A hash of the last samples, rolled on by one: the one that leaves is taken out by the multiplier's own power.
+  const factor = 0x01000193;
+  let leaving = 1;
+  for (let i = 0; i < WINDOW; i++) leaving = Math.imul(leaving, factor);
+  let hash = 0;
+  let lag = 0;
+  let matched = 0;
+  for (let i = 0; i < x.length; i++) {
+    hash = (Math.imul(hash, factor) + bits[i]!) | 0;
+    if (i >= WINDOW) hash = (hash - Math.imul(bits[i - WINDOW]!, leaving)) | 0;
+    const slot = (hash ^ (hash >>> 16)) & (TABLE - 1);
+    if (lag > 0) {
+      if (bits[i] === bits[i - lag]) matched++;
+      else {
+        const at = i - matched;
+        if (isRepeat(x, at, matched, lag))
+          repeats.push({ at, frames: matched, kind: 'repeat', level: rmsOf(x, at, i) });
+        lag = 0;
+      }
+    }
+    if (lag === 0 && i >= WINDOW) {
+      const at = last[slot]!;
+      const apart = i - at;
+      if (at >= WINDOW && apart >= least && apart <= most && sameEnd(bits, at, i)) {
+        lag = apart;
+        matched = WINDOW;
+      }
+    }
+    last[slot] = i;
+  }
+  return repeats;
+}
+
+function sameEnd(bits: Int32Array, a: number, b: number): boolean {
+  for (let k = 0; k < WINDOW; k++) if (bits[a - k] !== bits[b - k]) return false;
+  return true;
+}
+
+function isRepeat(x: Float32Array, at: number, frames: number, lag: number): boolean {
+  if (frames < 0.75 * lag || frames > MOST_TIMES * lag || rmsOf(x, at, at + frames) < LEAST_BESIDE) return false;
+  let same = 0;
+  for (let i = at + 1; i < at + frames; i++) if (x[i] === x[i - 1]) same++;
+  // Rest, and waves of two levels, repeat by themselves; and so do tones.
+  return same < 0.3 * frames && !isTone(x, at, lag) && isSplice(x, at, lag);
+}
+
+/** A tone is the same again after a part of the lag, or stood there before the first of the two as well. */
+function isTone(x: Float32Array, at: number, lag: number): boolean {
+  const length = Math.min(lag, MOST_COMPARED);
+  const off = (from: number, by: number) => {
+    let [sum, power] = [0, 0];
+    for (let i = Math.max(from, by); i < from + length; i++) {
+      sum += (x[i]! - x[i - by]!) ** 2;
+      power += x[i]! * x[i]!;
+    }
+    return power === 0 ? 0 : sum / power;
+  };
+  if (off(at - lag, lag) < 0.1) return true;
+  for (let by = 8; by <= Math.min(0.75 * lag, MOST_COMPARED); by++) if (off(at, by) < 0.02) return true;
+  return false;
+}
+
+/** Where two ends are put together that were none, the wave jumps; or it is so lively that it cannot be told. */
+function isSplice(x: Float32Array, at: number, lag: number): boolean {
+  const bend = (i: number) => Math.abs(x[i]! - 2 * x[i - 1]! + x[i - 2]!);
+  const bends: number[] = [];
+  let turns = 0;
+  for (let i = Math.max(3, at - lag + 2); i < at; i++) {
+    bends.push(bend(i));
+    if ((x[i]! - x[i - 1]!) * (x[i - 1]! - x[i - 2]!) < 0) turns++;
+  }
+  const usual = bends.sort((a, b) => a - b)[bends.length >> 1] ?? 0;
+  return Math.max(bend(at), bend(at + 1)) > JUMPS * usual || turns > LIVELY * bends.length;
+}
+
+function judge(found: readonly Found[], channel: number, channels: number, sampleRateHz: number): Fault[] {
+  if (found.length === 0) return [];
+  const atS = found.slice(0, PLACES).map((f) => f.at / sampleRateHz);
+  const gaps = found.filter((f) => f.kind === 'gap').length;
+  const longest = Math.max(...found.map((f) => f.frames));
+  const parts = [
+    ...(gaps > 0 ? [`${gaps} ${gaps === 1 ? 'gap' : 'gaps'} in the midst of sound`] : []),
+    ...(found.length > gaps ? [`${found.length - gaps} × a piece that comes again at once`] : []),
+  ];
+  const evidence = `${sideName(channel, channels)}: ${parts.join(', ')}, up to ${((1000 * longest) / sampleRateHz).toFixed(1)} ms, the first at ${sayAt(atS[0]!)}`;
+  return [{ id: 'dropouts', severity: 'fix', evidence, atS, channel: channels > 1 ? channel : null }];
+}

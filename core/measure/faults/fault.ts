@@ -1,0 +1,39 @@
+/** What can be wrong with a take, by itself. */
+export const FAULT_IDS = [
+  'hum-50',
+  'hum-60',
+  'hiss',
+  'clipping',
+  'one-sided',
+  'polarity-inverted',
+  'echo',
+  'dropouts',
+  'dc-offset',
+  'silent',
+  'too-quiet',
+  'too-hot',
+  'dual-mono',
+] as const;
+export type FaultId = (typeof FAULT_IDS)[number];
+
+/** Something that is wrong, with what shows it and where in the take to look. */
+export interface Fault {
+  readonly id: FaultId;
+  readonly severity: 'fix' | 'watch';
+  /** One sentence with the figures. */
+  readonly evidence: string;
+  /** Instants in seconds at which it can be seen, the first few; empty where it is everywhere. */
+  readonly atS: readonly number[];
+  /** 0 or 1 where one side of a stereo take has it, null for all of it. */
+  readonly channel: number | null;
+}
+
+/** How the sides of a take are called in a sentence. */
+export const sideName = (channel: number, channels: number): string =>
+  channels === 2 ? ['left', 'right'][channel]! : channels === 1 ? 'the take' : `channel ${channel + 1}`;
+
+/** '12.34 s' */
+export const sayAt = (seconds: number): string =>
+  seconds >= 60
+    ? `${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')} min`
+    : `${seconds.toFixed(2)} s`;

@@ -1,0 +1,164 @@
+import type { FftOf } from '#core/samples/index.ts';
+import { dbFromPower } from '#core/units/index.ts';
+import { type Fault, sideName } from './fault.ts';
+
+/** Power over frequency, one side of one take: Welch's mean of Hann windows. Full-scale sine: 0 dB in all its bins together. */
+export interface Spectrum {
+  readonly binHz: number;
+  /** Power in each bin, a sine of full scale as 1. */
+  readonly power: Float64Array;
+}
+
+export interface Floor {
+  /** What is left when nothing else sounds, 1 to 14 kHz, dBFS; null where that never happens. */
+  readonly floorDbfs: number | null;
+  /** Power of what is loud, dBFS. */
+  readonly programmeDbfs: number | null;
+  /** The part of the time at which only the floor is heard. */
+  readonly restPart: number;
+}
+
+/** Bins of about so many hertz: valleys between the partials of a note are seen. */
+const BIN_HZ = 12;
+/** Frames looked at; of long takes every second, third one and so on. */
+const MOST_FRAMES = 6000;
+const BANDS_HZ = [1000, 2000, 3500, 5500, 8500, 14_000];
+/** Bins of noise are exponentially distributed: a quarter of them lie below 0.288 of the mean. */
+const QUARTER = 0.25;
+const QUARTER_OF_NOISE = -Math.log(1 - QUARTER);
+/** The quietest frames of a band; what lies so near over them is the floor too, as noise scatters. */
+const QUIETEST = 0.05;
+const NEAR_DB = 3;
+/**
+ * A floor stands for so much of the time at least: in pauses, where it is nearly all there is; under sounds that never
+ * pause, much longer, or it is theirs. Where there is nothing else, it is the programme.
+ */
+const REST_PART = { pauses: 0.1, under: 0.4, all: 0.97 } as const;
+const PAUSE_DB = 3;
+/** Programme over floor: below the first it is heard in pauses, below the second all the time (typical). */
+const HISS_DB = { watch: 37, fix: 30 } as const;
+/** A floor so low is heard by nobody, however quiet the take is. */
+const INAUDIBLE_DBFS = -78;
+/** Loud is what stands within so much of the loudest twentieth. */
+const LOUD_DB = 15;
+
+interface Frame {
+  readonly bandsDb: Float64Array;
+  readonly power: number;
+  /** Within the bands, partials and all. */
+  readonly bandsPower: number;
+}
+
+/** Frames of one channel as they run: the spectrum of all, and the floor under them. */
+export function floorMeter(fftOf: FftOf, sampleRateHz: number, frames: number) {
+  const size = 2 ** Math.max(8, Math.round(Math.log2(sampleRateHz / BIN_HZ)));
+  const fft = fftOf(size);
+  const binHz = sampleRateHz / size;
+  const stride = Math.max(1, Math.ceil(frames / size / MOST_FRAMES)) * size;
+  const window = Float64Array.from({ length: size }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / size));
+  const windowPower = window.reduce((sum, w) => sum + w * w, 0);
+  const edges = BANDS_HZ.filter((hz) => hz < 0.45 * sampleRateHz).map((hz) => Math.round(hz / binHz));
+  const joined = new Float32Array(size);
+  const spectrum = new Float32Array(size);
+  const power = new Float64Array(size / 2 + 1);
+  const all: Frame[] = [];
+  let filled = 0;
+  let skip = 0;
+  const take = () => {
+    let own = 0;
+    for (let i = 0; i < size; i++) {
+      own += joined[i]! * joined[i]!;
+      joined[i]! *= window[i]!;
+    }
+    fft.forward(joined, spectrum);
+    // A sine of full scale has a mean square of a half: twice that, and both of its halves, make 1.
+    const k = 4 / (size * windowPower);
+    const bins = new Float64Array(size / 2 + 1);
+    for (let b = 1; b < size / 2; b++) {
+      bins[b] = k * (spectrum[2 * b]! ** 2 + spectrum[2 * b + 1]! ** 2);
+      power[b]! += bins[b]!;
+    }
+    const bandsDb = Float64Array.from({ length: Math.max(0, edges.length - 1) }, (_, e) => {
+      const part = bins.slice(edges[e]!, edges[e + 1]!).sort();
+      const noise = (part[Math.floor(QUARTER * part.length)]! / QUARTER_OF_NOISE) * part.length;
+      return dbFromPower(Math.max(noise, 1e-20));
+    });
+    let bandsPower = 0;
+    for (let b = edges[0] ?? 0; b < (edges.at(-1) ?? 0); b++) bandsPower += bins[b]!;
+    all.push({ bandsDb, bandsPower, power: (2 * own) / size });
+  };
+  return {
+    push(x: Float32Array): void {
+      for (let at = 0; at < x.length; ) {
+        if (skip > 0) {
+          const by = Math.min(skip, x.length - at);
+          skip -= by;
+          at += by;
+          continue;
+        }
+        const count = Math.min(size - filled, x.length - at);
+        joined.set(x.subarray(at, at + count), filled);
+        filled += count;
+        at += count;
+        if (filled === size) {
+          take();
+          filled = 0;
+          skip = stride - size;
+        }
+      }
+    },
+    spectrum: (): Spectrum => ({ binHz, power: power.map((p) => p / Math.max(1, all.length)) }),
+    floor: (): Floor => readFloor(all),
+  };
+}
+
+function readFloor(frames: readonly Frame[]): Floor {
+  const bands = frames[0]?.bandsDb.length ?? 0;
+  const nothing = { floorDbfs: null, programmeDbfs: null, restPart: 0 };
+  if (frames.length < 10 || bands === 0) return nothing;
+  const at = (values: readonly number[], part: number) =>
+    [...values].sort((a, b) => a - b)[Math.floor(part * values.length)]!;
+  const quietest = Array.from({ length: bands }, (_, b) =>
+    at(
+      frames.map((f) => f.bandsDb[b]!),
+      QUIETEST,
+    ),
+  );
+  const needed = Math.ceil(0.8 * bands);
+  const resting = frames.filter((f) => quietest.filter((db, b) => f.bandsDb[b]! < db + NEAR_DB).length >= needed);
+  const restPart = resting.length / frames.length;
+  const loudest = at(
+    frames.map((f) => f.power),
+    0.95,
+  );
+  const loud = frames.filter((f) => f.power >= loudest * 10 ** (-LOUD_DB / 10));
+  const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
+  const programmeDbfs = loudest > 0 ? dbFromPower(mean(loud.map((f) => f.power))) : null;
+  const floor = Math.max(1e-20, mean(resting.map((f) => f.bandsDb.reduce((sum, db) => sum + 10 ** (db / 10), 0))));
+  // In the quietest of them nothing else is left, where there are pauses at all.
+  const pauses =
+    at(
+      resting.map((f) => f.bandsPower),
+      QUARTER,
+    ) <
+    floor * 10 ** (PAUSE_DB / 10);
+  if (restPart < (pauses ? REST_PART.pauses : REST_PART.under) || restPart > REST_PART.all)
+    return { ...nothing, programmeDbfs, restPart };
+  return { floorDbfs: dbFromPower(floor), programmeDbfs, restPart };
+}
+
+/** Noise that is always there, too near under what is to be heard. */
+export function hissOf({ floorDbfs, programmeDbfs, restPart }: Floor, channel: number, channels: number): Fault[] {
+  if (floorDbfs === null || programmeDbfs === null || floorDbfs < INAUDIBLE_DBFS) return [];
+  const overDb = programmeDbfs - floorDbfs;
+  if (overDb >= HISS_DB.watch) return [];
+  return [
+    {
+      id: 'hiss',
+      severity: overDb < HISS_DB.fix ? 'fix' : 'watch',
+      evidence: `${sideName(channel, channels)}: steady noise of ${floorDbfs.toFixed(0)} dBFS from 1 kHz up, ${overDb.toFixed(0)} dB under what is loud, alone for ${Math.round(100 * restPart)} % of the time`,
+      atS: [],
+      channel: channels > 1 ? channel : null,
+    },
+  ];
+}

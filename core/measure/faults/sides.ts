@@ -1,0 +1,153 @@
+import { dbFromPower, dbFromRatio } from '#core/units/index.ts';
+import { type Fault, sideName } from './fault.ts';
+
+const BLOCK_S = 0.1;
+/** A constant in the samples: from -52 dBFS on it takes headroom and clicks at cuts, from -40 on much. */
+const DC = { watch: 0.0025, fix: 0.01 } as const;
+/** One side so far under the other. */
+const ONE_SIDED_DB = { watch: 15, fix: 25 } as const;
+/** Correlation of the two sides, over all that is loud. */
+const INVERTED = { watch: -0.4, fix: -0.7 } as const;
+/** What is left of one side when the other is taken out of it. */
+const SAME_DB = -45;
+/** Two sides of one sound stand within so many decibels of each other. */
+const SAME_LEVEL_DB = 0.5;
+
+/** Constants, and the two sides of a stereo take against each other. */
+export function sidesMeter(channelCount: number, sampleRateHz: number) {
+  const block = Math.round(BLOCK_S * sampleRateHz);
+  const sum = new Float64Array(channelCount);
+  const power = new Float64Array(channelCount);
+  let cross = 0;
+  let filled = 0;
+  // Block by block: means, powers without them, and the product of the sides.
+  const means = Array.from({ length: channelCount }, (): number[] => []);
+  const powers = Array.from({ length: channelCount }, (): number[] => []);
+  const products: number[] = [];
+  const close = () => {
+    if (filled === 0) return;
+    for (let c = 0; c < channelCount; c++) {
+      const mean = sum[c]! / filled;
+      means[c]!.push(mean);
+      powers[c]!.push(Math.max(0, power[c]! / filled - mean * mean));
+    }
+    if (channelCount === 2) products.push(cross / filled - (sum[0]! / filled) * (sum[1]! / filled));
+    sum.fill(0);
+    power.fill(0);
+    cross = 0;
+    filled = 0;
+  };
+  return {
+    push(channels: readonly Float32Array[]): void {
+      const frames = channels[0]?.length ?? 0;
+      for (let at = 0; at < frames; ) {
+        const end = Math.min(frames, at + block - filled);
+        for (let c = 0; c < channelCount; c++) {
+          const x = channels[c]!;
+          let s = 0;
+          let p = 0;
+          for (let i = at; i < end; i++) {
+            s += x[i]!;
+            p += x[i]! * x[i]!;
+          }
+          sum[c]! += s;
+          power[c]! += p;
+        }
+        if (channelCount === 2) {
+          const [l, r] = [channels[0]!, channels[1]!];
+          for (let i = at; i < end; i++) cross += l[i]! * r[i]!;
+        }
+        filled += end - at;
+        at = end;
+        if (filled === block) close();
+      }
+    },
+    result(): Fault[] {
+      close();
+      return [
+        ...means.flatMap((own, c) => constantOf(own, powers[c]!, c, channelCount)),
+        ...(channelCount === 2 ? betweenSides(powers[0]!, powers[1]!, products) : []),
+      ];
+    },
+  };
+}
+
+/** A constant stands in every block; what a wave leaves in one, the next one takes away. */
+function constantOf(means: readonly number[], powers: readonly number[], channel: number, channels: number): Fault[] {
+  const sorted = [...means].sort((a, b) => a - b);
+  const at = (part: number) => sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))] ?? 0;
+  const middle = at(0.5);
+  // Waves with a mean of their own, as voices have, have none while they rest: the constant is what is there then too.
+  const rest = meanAtRest(means, powers);
+  const size = Math.sign(rest) === Math.sign(middle) ? Math.min(Math.abs(middle), Math.abs(rest)) : 0;
+  const oneSigned = middle > 0 ? at(0.1) > 0 : at(0.9) < 0;
+  const loudest = Math.sqrt(Math.max(0, ...powers));
+  if (size < DC.watch || !oneSigned || size < 0.003 * loudest) return [];
+  const evidence = `${sideName(channel, channels)}: all samples stand ${(100 * size * Math.sign(middle)).toFixed(2)} % of full scale off zero (${dbFromRatio(size).toFixed(0)} dBFS)`;
+  return [
+    {
+      id: 'dc-offset',
+      severity: size >= DC.fix ? 'fix' : 'watch',
+      evidence,
+      atS: [],
+      channel: channels > 1 ? channel : null,
+    },
+  ];
+}
+
+/** The middle of the means of the quietest twentieth of all blocks. */
+function meanAtRest(means: readonly number[], powers: readonly number[]): number {
+  const order = powers.map((power, i) => ({ power, mean: means[i]! })).sort((a, b) => a.power - b.power);
+  const quiet = order.slice(0, Math.max(1, Math.floor(order.length / 20))).map((o) => o.mean);
+  return quiet.sort((a, b) => a - b)[Math.floor(quiet.length / 2)] ?? 0;
+}
+
+function betweenSides(left: readonly number[], right: readonly number[], products: readonly number[]): Fault[] {
+  const total = (x: readonly number[]) => x.reduce((a, b) => a + b, 0);
+  const [l, r, lr] = [total(left), total(right), total(products)];
+  if (l + r === 0) return [];
+  const apartDb = dbFromPower(Math.max(l, 1e-30) / Math.max(r, 1e-30));
+  if (Math.abs(apartDb) >= ONE_SIDED_DB.watch) {
+    const quiet = apartDb > 0 ? 1 : 0;
+    const by = Math.min(l, r) === 0 ? 'nothing' : `${Math.abs(apartDb).toFixed(0)} dB less than`;
+    return [
+      {
+        id: 'one-sided',
+        severity: Math.abs(apartDb) >= ONE_SIDED_DB.fix ? 'fix' : 'watch',
+        evidence: `${sideName(quiet, 2)}: ${by === 'nothing' ? 'nothing at all' : `${by} ${sideName(1 - quiet, 2)}`}`,
+        atS: [],
+        channel: quiet,
+      },
+    ];
+  }
+  const correlation = lr / Math.sqrt(l * r);
+  if (correlation <= INVERTED.watch) {
+    // One instrument may be so by intent: it has to hold for most of what is loud.
+    const loud = left.map((p, i) => p + right[i]!);
+    const gate = 0.03 * Math.max(...loud);
+    const counted = products.filter((_, i) => loud[i]! > gate);
+    const negative = counted.filter((p) => p < 0).length / counted.length;
+    if (negative > 0.7)
+      return [
+        {
+          id: 'polarity-inverted',
+          severity: correlation <= INVERTED.fix ? 'fix' : 'watch',
+          evidence: `the sides move against each other: correlation ${correlation.toFixed(2)}, in ${Math.round(100 * negative)} % of what is loud; in mono they take each other out`,
+          atS: [],
+          channel: null,
+        },
+      ];
+  }
+  const restDb = dbFromPower(Math.max(1e-12, 1 - correlation * correlation));
+  if (correlation > 0 && restDb <= SAME_DB && Math.abs(apartDb) <= SAME_LEVEL_DB)
+    return [
+      {
+        id: 'dual-mono',
+        severity: 'watch',
+        evidence: `both sides hold one and the same sound, to ${restDb <= -119 ? 'the sample' : `${restDb.toFixed(0)} dB`}: half the file is enough, and it reads 3 LU louder than one side`,
+        atS: [],
+        channel: null,
+      },
+    ];
+  return [];
+}
