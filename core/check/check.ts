@@ -4,6 +4,7 @@ import { briefRules } from './brief.ts';
 import { contextOf } from './context.ts';
 import { exclusiveRules } from './exclusive.ts';
 import type { Finding, Fix, Rule, Severity } from './finding.ts';
+import { gainRules } from './gain.ts';
 import { groundingRules } from './grounding.ts';
 import { lengthRules } from './lengths.ts';
 import { levelRules } from './levels.ts';
@@ -29,6 +30,7 @@ export const RULES: readonly Rule[] = [
   ...movingRules,
   ...roomRules,
   ...loopRules,
+  ...gainRules,
   ...routingRules,
   ...briefRules,
   ...planRules,

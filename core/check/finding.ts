@@ -28,7 +28,7 @@ export interface Fix {
 }
 
 /** Where in the work it is looked at. */
-export type Stage = 'wire' | 'route' | 'sync';
+export type Stage = 'wire' | 'route' | 'level' | 'sync';
 
 export type Where = Partial<Finding['where']>;
 

@@ -15,6 +15,7 @@ export { type Applied, applyEdit, Edit, type Refusal } from './edit.ts';
 export { RigError, type RigErrorCode } from './errors.ts';
 export { commit, type History, redo, Step, type Stepped, startHistory, undo } from './history.ts';
 export { idFrom } from './ids.ts';
+export { hasUnity, sayKnob, travelOf } from './knob.ts';
 export {
   endName,
   findDevice,
@@ -59,3 +60,4 @@ export {
   ToleranceId,
   type Way,
 } from './schema.ts';
+export { changesOf, heldTo, type Trial, tryOn } from './trial.ts';

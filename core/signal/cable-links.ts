@@ -54,6 +54,7 @@ function cableEdge(cable: Cable, from: PortSpec): Edge {
     highHz: Number.POSITIVE_INFINITY,
     clock: null,
     settings: [],
+    stages: [],
   };
 }
 

@@ -1,9 +1,9 @@
-import type { SettingValue } from '#core/rig/index.ts';
-import type { Interval } from '#core/units/index.ts';
+import type { SettingValue, Stage } from '#core/rig/index.ts';
+import type { FigureUnit, Interval } from '#core/units/index.ts';
 
 /** The scale that a level is read in: sound pressure, volts against 0.775 V, or digital full scale. */
 export type Scale = 'spl' | 'dbu' | 'dbfs';
-export const SCALE_UNITS: Record<Scale, string> = { spl: 'dB SPL', dbu: 'dBu', dbfs: 'dBFS' };
+export const SCALE_UNITS = { spl: 'dB SPL', dbu: 'dBu', dbfs: 'dBFS' } as const satisfies Record<Scale, FigureUnit>;
 
 /** One channel of one port: a place where a tap can be put. */
 export interface Node {
@@ -49,6 +49,8 @@ export interface Edge {
   readonly clock: string | null;
   /** `device.setting` of all that it passes, for 'what acts on this path'. */
   readonly settings: readonly string[];
+  /** What it goes through within a device, in order; none for a cable. */
+  readonly stages: readonly Stage[];
 }
 
 /** A setting that has to stand so for anything to pass. */

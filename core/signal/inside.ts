@@ -87,7 +87,7 @@ interface Context {
   settings: ReadonlyMap<string, SettingSpec>;
 }
 
-const settingValue = ({ device, settings }: Context, id: string): SettingValue =>
+const settingValue = ({ device, settings }: Pick<Context, 'device' | 'settings'>, id: string): SettingValue =>
   settingOf(device, settings.get(id)!).value;
 
 /** What the stages of one way do together; or, where doors on it are shut, which. */
@@ -152,6 +152,7 @@ function insideEdge(context: Context, way: Way, wayId: number): Edge | { doors: 
     highHz,
     clock,
     settings,
+    stages: way.stages,
   };
 }
 
@@ -171,8 +172,11 @@ function shutDoors(context: Context, { stages }: Way): Door[] {
   return doors;
 }
 
-/** What a stage adds in decibels; changes of scale count as gains. */
-function gainOf(context: Context, stage: Stage): Interval {
+/** What one stage of a device, with its settings, adds in decibels; changes of scale count as gains. */
+export const stageGainDb = (device: Device, type: DeviceType, stage: Stage): Interval =>
+  gainOf({ device, settings: new Map(type.settings.map((s) => [s.id, s])) }, stage);
+
+function gainOf(context: Pick<Context, 'device' | 'settings'>, stage: Stage): Interval {
   switch (stage.do) {
     case 'gain':
       return exactly(settingValue(context, stage.setting) as number);

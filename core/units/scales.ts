@@ -121,11 +121,16 @@ function toDbu(value: number, unit: LevelUnit, reference: ScaleReference): numbe
   }
 }
 
+const HALF_TRAVEL_DB = 15;
+
 /** Decibels below its maximum that a knob with an audio taper stands at: low, nominal, high. Half its travel: -20, -15, -12 (typical). */
 export function knobDb(travel: number): [low: number, nominal: number, high: number] {
   const turn = Math.log10(travel);
-  return [-20, -15, -12].map((half) => (half / Math.log10(0.5)) * turn) as [number, number, number];
+  return [-20, -HALF_TRAVEL_DB, -12].map((half) => (half / Math.log10(0.5)) * turn) as [number, number, number];
 }
+
+/** The part of its travel at which a knob with an audio taper stands so many decibels below its maximum (nominal). */
+export const knobTravel = (belowMaximumDb: number): number => Math.min(1, 0.5 ** (belowMaximumDb / HALF_TRAVEL_DB));
 
 /** "1 o'clock", "12:30 o'clock": where a knob points at a part of its travel, to the nearest quarter of an hour. */
 export function clockOf(travel: number): string {

@@ -86,6 +86,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
         { to: `/rigs/${rigId}/plan`, label: 'Plan', state: stages.plan },
         { to: `/rigs/${rigId}/wire`, label: 'Wire', state: stages.wire },
         { to: `/rigs/${rigId}/route`, label: 'Route', state: stages.route },
+        { to: `/rigs/${rigId}/level`, label: 'Level', state: stages.level },
         { to: `/rigs/${rigId}/sync`, label: 'Sync', state: stages.sync },
       ]}
       more={[

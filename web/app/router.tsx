@@ -19,6 +19,7 @@ export const router = createBrowserRouter([
           { path: 'plan', lazy: async () => ({ Component: (await import('../plan/index.ts')).PlanScreen }) },
           { path: 'wire', lazy: async () => ({ Component: (await import('../wire/index.ts')).WireScreen }) },
           { path: 'route', lazy: async () => ({ Component: (await import('../route/index.ts')).RouteScreen }) },
+          { path: 'level', lazy: async () => ({ Component: (await import('../level/index.ts')).LevelScreen }) },
           { path: 'sync', lazy: async () => ({ Component: (await import('../sync/index.ts')).SyncScreen }) },
           { path: 'desk', lazy: async () => ({ Component: (await import('../desk/index.ts')).DeskScreen }) },
           { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },

@@ -1,5 +1,29 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
+  'gain-ladder': {
+    title: 'Gain ladder',
+    says: 'The level of a sound after every step of its way, with the noise under it and the ceiling over it. It shows where quality is lost: where the signal comes near the noise, or its peaks near the ceiling.',
+  },
+  snr: {
+    title: 'Signal to noise',
+    says: 'How far the signal stands over the noise of all stages together. What is lost early cannot be won back: later gain lifts both.',
+  },
+  headroom: {
+    title: 'Headroom',
+    says: 'The distance from the usual peaks to where a stage clips. While gains are set, leave 6 to 12 dB of it.',
+  },
+  clipping: {
+    title: 'Clipping',
+    says: 'A wave that is taller than a stage can pass has its tops cut flat. Turning down afterwards does not bring them back.',
+  },
+  'open-channel': {
+    title: 'Open channel',
+    says: 'An input that is open and that nobody uses still brings its own noise into the mix. Each one shut makes the floor a little lower.',
+  },
+  'set-the-gains': {
+    title: 'Setting the gains',
+    says: 'The level that is wanted, with as much gain as early as the peaks allow, since what makes noise after it counts less. Levels after that stand at their unity mark; a headphone output that feeds something at half at most.',
+  },
   offset: {
     title: 'Offset',
     says: 'How much later the sound stands than its picture. Positive: the sound is late. Negative: it comes before what is seen.',

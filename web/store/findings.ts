@@ -43,7 +43,7 @@ export function useSettledFindings(): readonly Finding[] {
 }
 
 /** The worst that each stage holds; what waits to be done at the desk is watched in Sync. */
-export const stageStatesOf = ofRig((rig): { plan: State; wire: State; route: State; sync: State } => {
+export const stageStatesOf = ofRig((rig): { plan: State; wire: State; route: State; level: State; sync: State } => {
   const findings = findingsOf(rig);
   const worst = (isHere: (f: Finding) => boolean): State =>
     findings.find((f) => isHere(f) && !f.aside)?.severity ?? 'good';
@@ -55,6 +55,7 @@ export const stageStatesOf = ofRig((rig): { plan: State; wire: State; route: Sta
     plan: unsaid ? 'watch' : worst((f) => f.rule.startsWith('brief-')),
     wire: worst((f) => f.stage === 'wire'),
     route: worst((f) => f.stage === 'route'),
+    level: worst((f) => f.stage === 'level'),
     sync: sync === 'good' && waits ? 'watch' : sync,
   };
 });

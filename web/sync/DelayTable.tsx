@@ -1,10 +1,9 @@
 import { Input } from '@chakra-ui/react';
 import { type ReactNode, useEffect, useState } from 'react';
-import { findDevice, type Rig, settingOf } from '#core/rig/index.ts';
+import { findDevice, heldTo, type Rig, settingOf, type Trial } from '#core/rig/index.ts';
 import type { DelaySetting, Evaluation } from '#core/signal/index.ts';
 import { framesFromMs, msFromFrames } from '#core/units/index.ts';
 import { formatNumber, formatOffset, SourceLetter, StateMark, Term } from '#web/parts/index.ts';
-import { heldTo, type Trial } from './trial.ts';
 
 interface Props {
   /** With what is tried; `now` without it. */

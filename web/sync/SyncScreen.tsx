@@ -1,11 +1,8 @@
-import { Button } from '@chakra-ui/react';
-import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { alreadySo, type Rig, type ToleranceId, toDoAtDesk } from '#core/rig/index.ts';
+import type { Rig, ToleranceId } from '#core/rig/index.ts';
 import {
   delaySettingsFor,
   type Evaluation,
-  evaluate,
   type State,
   TOLERANCES,
   toleranceIdOf,
@@ -13,11 +10,11 @@ import {
 } from '#core/signal/index.ts';
 import { alignListener } from '#core/solve/index.ts';
 import { ArrivalChart, useWidth } from '#web/charts/index.ts';
-import { Choice, count, formatSigned, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatSigned, Term, useKey } from '#web/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { Decide, useTrial } from '#web/trial/index.ts';
 import { DelayTable } from './DelayTable.tsx';
 import { PathCard } from './PathCard.tsx';
-import { changesOf, type Trial, tryOn } from './trial.ts';
 
 /** Sync: the arrivals at one listener, the delay settings that act on them, and what becomes of both. */
 export function SyncScreen() {
@@ -37,11 +34,9 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const dispatch = useAppDispatch();
   const [params, setParams] = useSearchParams();
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [trial, setTrial] = useState<Trial>({});
+  const trying = useTrial(rig, evaluation, 'delay setting');
+  const { tried, shown, trial } = trying;
   const listener = rig.listeners.find((l) => l.id === params.get('listener')) ?? rig.listeners[0];
-  const tried = useMemo(() => tryOn(rig, trial), [rig, trial]);
-  const shown = useMemo(() => (tried === rig ? evaluation : evaluate(tried)), [tried, rig, evaluation]);
-  const changes = changesOf(rig, trial);
   const choose = (key: string, value: string) =>
     setParams(
       (all) => {
@@ -52,21 +47,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
     );
   const putRight = () => {
     if (!listener) return;
-    const { changes: found } = alignListener(rig, evaluation, listener.id);
-    setTrial(Object.fromEntries(found.map((c) => [`${c.deviceId}.${c.settingId}`, Number(c.value)])));
-  };
-  const carryOut = (verb: 'to-do' | 'so') => {
-    if (changes.length === 0) return;
-    const edit = verb === 'so' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
-    if (
-      dispatch(
-        applyStep(
-          edit,
-          `${count(changes.length, 'delay setting')} ${verb === 'so' ? 'as they are' : 'to do at the desk'}`,
-        ),
-      )
-    )
-      setTrial({});
+    trying.propose(alignListener(rig, evaluation, listener.id).changes);
   };
   const nextListener = () =>
     listener && choose('listener', rig.listeners[(rig.listeners.indexOf(listener) + 1) % rig.listeners.length]!.id);
@@ -81,9 +62,6 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   useKey('j,arrowdown', 'Next source', () => move(1));
   useKey('k,arrowup', 'Source before', () => move(-1));
   useKey('p', 'Put it right: propose settings', putRight);
-  useKey('d', 'To do at the desk, what is proposed', () => carryOut('to-do'));
-  useKey('s', 'It is so already, what is proposed', () => carryOut('so'));
-  useKey('escape', 'Drop what is proposed', () => setTrial({}), changes.length > 0);
   if (!listener) return <p className="page quiet">This rig has no listener yet. Import a rig that has one.</p>;
 
   const tolerance = toleranceOf(toleranceIdOf(rig, listener));
@@ -164,25 +142,9 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
             settings={settings}
             now={rig}
             trial={trial}
-            onTry={(key, value) => setTrial((all) => ({ ...all, [key]: value }))}
+            onTry={trying.put}
           >
-            {changes.length === 0 ? (
-              <Button variant="solid" onClick={putRight}>
-                Put it right <kbd>p</kbd>
-              </Button>
-            ) : (
-              <>
-                <Button variant="solid" onClick={() => carryOut('to-do')}>
-                  To do at the desk: {count(changes.length, 'setting')} <kbd>d</kbd>
-                </Button>
-                <Button onClick={() => carryOut('so')}>
-                  {changes.length === 1 ? 'It is so already' : 'They are so already'} <kbd>s</kbd>
-                </Button>
-                <Button onClick={() => setTrial({})}>
-                  Drop it <kbd>Esc</kbd>
-                </Button>
-              </>
-            )}
+            <Decide trying={trying} find="Put it right" onFind={putRight} />
           </DelayTable>
         )}
       </div>

@@ -1,5 +1,5 @@
 import type { FftOf } from '#core/samples/index.ts';
-import { dbFromPower } from '#core/units/index.ts';
+import { dbFromPower, powerFromDb } from '#core/units/index.ts';
 import { type Fault, sideName } from './fault.ts';
 
 /** Power over frequency, one side of one take: Welch's mean of Hann windows. Full-scale sine: 0 dB in all its bins together. */
@@ -29,12 +29,15 @@ const QUARTER_OF_NOISE = -Math.log(1 - QUARTER);
 /** The quietest frames of a band; what lies so near over them is the floor too, as noise scatters. */
 const QUIETEST = 0.05;
 const NEAR_DB = 3;
+const SCATTER_DB = 1;
 /**
  * A floor stands for so much of the time at least: in pauses, where it is nearly all there is; under sounds that never
- * pause, much longer, or it is theirs. Where there is nothing else, it is the programme.
+ * pause, much longer, or it is theirs.
  */
-const REST_PART = { pauses: 0.1, under: 0.4, all: 0.97 } as const;
-const PAUSE_DB = 3;
+const REST_PART = { pauses: 0.1, under: 0.4 } as const;
+/** Where the loudest hardly stands over it, the noise is the programme. */
+const LEAST_OVER_DB = 3;
+const PAUSE_DB = { overFloor: 3, underProgramme: 15 } as const;
 /** Programme over floor: below the first it is heard in pauses, below the second all the time (typical). */
 const HISS_DB = { watch: 37, fix: 30 } as const;
 /** A floor so low is heard by nobody, however quiet the take is. */
@@ -131,19 +134,33 @@ function readFloor(frames: readonly Frame[]): Floor {
     frames.map((f) => f.power),
     0.95,
   );
-  const loud = frames.filter((f) => f.power >= loudest * 10 ** (-LOUD_DB / 10));
+  const loud = frames.filter((f) => f.power >= loudest * powerFromDb(-LOUD_DB));
   const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
   const programmeDbfs = loudest > 0 ? dbFromPower(mean(loud.map((f) => f.power))) : null;
-  const floor = Math.max(1e-20, mean(resting.map((f) => f.bandsDb.reduce((sum, db) => sum + 10 ** (db / 10), 0))));
+  const floor = Math.max(1e-20, mean(resting.map((f) => f.bandsDb.reduce((sum, db) => sum + powerFromDb(db), 0))));
   // In the quietest of them nothing else is left, where there are pauses at all.
   const pauses =
     at(
       resting.map((f) => f.bandsPower),
       QUARTER,
     ) <
-    floor * 10 ** (PAUSE_DB / 10);
-  if (restPart < (pauses ? REST_PART.pauses : REST_PART.under) || restPart > REST_PART.all)
-    return { ...nothing, programmeDbfs, restPart };
+      floor * powerFromDb(PAUSE_DB.overFloor) &&
+    dbFromPower(
+      Math.max(
+        1e-20,
+        at(
+          resting.map((f) => f.power),
+          QUARTER,
+        ),
+      ),
+    ) <
+      (programmeDbfs ?? 0) - PAUSE_DB.underProgramme;
+  // A floor stays where it is; what fades only passes by.
+  const heights = resting.map((f) => mean(quietest.map((db, b) => f.bandsDb[b]! - db)));
+  const middle = mean(heights);
+  const scatterDb = Math.sqrt(mean(heights.map((h) => (h - middle) ** 2)));
+  if (scatterDb > SCATTER_DB) return { ...nothing, programmeDbfs, restPart };
+  if (restPart < (pauses ? REST_PART.pauses : REST_PART.under)) return { ...nothing, programmeDbfs, restPart };
   return { floorDbfs: dbFromPower(floor), programmeDbfs, restPart };
 }
 
@@ -151,7 +168,7 @@ function readFloor(frames: readonly Frame[]): Floor {
 export function hissOf({ floorDbfs, programmeDbfs, restPart }: Floor, channel: number, channels: number): Fault[] {
   if (floorDbfs === null || programmeDbfs === null || floorDbfs < INAUDIBLE_DBFS) return [];
   const overDb = programmeDbfs - floorDbfs;
-  if (overDb >= HISS_DB.watch) return [];
+  if (overDb >= HISS_DB.watch || overDb < LEAST_OVER_DB) return [];
   return [
     {
       id: 'hiss',

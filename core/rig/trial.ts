@@ -1,12 +1,7 @@
-import {
-  applyEdit,
-  findDevice,
-  findTypes,
-  type Rig,
-  refuseValue,
-  type SettingChange,
-  settingOf,
-} from '#core/rig/index.ts';
+import type { SettingChange } from './desk.ts';
+import { applyEdit } from './edit.ts';
+import { findDevice, findTypes, refuseValue, settingOf } from './lookup.ts';
+import type { Rig } from './schema.ts';
 
 /** Settings that are being tried and not yet decided: `device.setting` to value. */
 export type Trial = Readonly<Record<string, number>>;

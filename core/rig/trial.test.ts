@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { demoRig } from '#web/web.testkit.tsx';
+import { boathouse } from '#demo/boathouse.ts';
+import { parseRig } from './parse.ts';
 import { changesOf, heldTo, tryOn } from './trial.ts';
 
-describe('what is tried in Sync', () => {
-  const rig = demoRig();
+describe('what is tried', () => {
+  const rig = parseRig(JSON.parse(JSON.stringify(boathouse)));
   it('changes the rig only where it differs and the device can', () => {
     expect(tryOn(rig, {})).toBe(rig);
     expect(tryOn(rig, { 'mixer.strip-1-delay': 0 })).toBe(rig);

@@ -1,0 +1,34 @@
+import type { Graph } from './graph.ts';
+import { findComponents } from './loops.ts';
+
+/** One place at which noise comes in, and how much of it arrives at a tap. */
+export interface NoisePart {
+  /** The edge whose own noise it is. */
+  readonly edge: number;
+  /** Over 0 dB of the tap's scale. */
+  readonly power: number;
+}
+
+/**
+ * Where the noise at a node comes from, the most first: the noise floor's cascade read backwards, so that each edge's
+ * own noise is weighed by the power gain from there to here. Their sum is the floor that the evaluation tells.
+ */
+export function noiseParts(graph: Graph, node: number): NoisePart[] {
+  const { edges, firstEdge, to } = graph;
+  const { count, first, order } = findComponents(graph);
+  // The power gain from each node to the tap; a loop is passed once, as in the floor itself.
+  const gain = new Float64Array(graph.nodes.length);
+  gain[node] = 1;
+  for (let c = count - 1; c >= 0; c--) {
+    for (let i = first[c + 1]! - 1; i >= first[c]!; i--) {
+      const from = order[i]!;
+      for (let e = firstEdge[from]!; e < firstEdge[from + 1]!; e++) gain[from]! += gain[to[e]!]! * edges[e]!.powerGain;
+    }
+  }
+  const parts: NoisePart[] = [];
+  for (let e = 0; e < edges.length; e++) {
+    const power = edges[e]!.noisePower * gain[to[e]!]!;
+    if (power > 0) parts.push({ edge: e, power });
+  }
+  return parts.sort((a, b) => b.power - a.power);
+}

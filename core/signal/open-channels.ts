@@ -1,0 +1,98 @@
+import { type DeviceType, findDevice, findTypes, type Rig, type SettingChange } from '#core/rig/index.ts';
+import { dbFromPower, powerFromDb } from '#core/units/index.ts';
+import type { Evaluation } from './evaluate.ts';
+import type { Edge } from './graph.ts';
+import { noiseParts } from './noise.ts';
+import type { Arrival } from './trace.ts';
+
+/** An input that is open to a listener and brings nothing that is wanted there: what its noise costs. */
+export interface OpenChannel {
+  readonly deviceId: string;
+  readonly portId: string;
+  /** So much quieter the floor there is with it shut. */
+  readonly costDb: number;
+  /** The mute or level nearest to it that shuts it and nothing wanted; null where there is none. */
+  readonly shut: SettingChange | null;
+}
+
+/** Less is not told: nobody hears it. */
+const TOLD_DB = 0.1;
+
+/** Every unused input that is open to a listener, the costliest first. */
+export function openChannels(
+  rig: Rig,
+  { graph, arrivals, noiseDb, pairs }: Evaluation,
+  listenerId: string,
+): OpenChannel[] {
+  const listener = rig.listeners.find((l) => l.id === listenerId);
+  const node = listener && graph.nodesOf(listener.sound)[0];
+  if (node === undefined || !Number.isFinite(noiseDb[node]!)) return [];
+  const unwanted = new Set(
+    rig.plan.filter((c) => c.listenerId === listenerId && c.want === 'must-not').map((c) => c.sourceId),
+  );
+  const used = new Set<number>();
+  for (const arrival of arrivals[node]!) {
+    if (unwanted.has(rig.sources[arrival.sourceIndex]!.id)) continue;
+    for (let at: Arrival | null = arrival; at && at.edge >= 0; at = at.from) used.add(at.edge);
+  }
+  // What anybody wants anywhere is not shut for the sake of this one.
+  const elsewhere = pairs.filter((p) => p.want !== 'must-not').flatMap((p) => p.ways.flatMap((w) => w.settings));
+  const usedSettings = new Set([...[...used].flatMap((e) => graph.edges[e]!.settings), ...elsewhere]);
+  const total = powerFromDb(noiseDb[node]!);
+  const types = findTypes(rig);
+  const byInput = new Map<string, { edge: number; power: number }>();
+  for (const { edge, power } of noiseParts(graph, node)) {
+    const { deviceId, portId } = graph.nodes[graph.from[edge]!]!;
+    const port = types.get(findDevice(rig, deviceId)!.typeId)!.ports.find((p) => p.id === portId)!;
+    // The noise of a bus or an output is there whatever is shut.
+    if (port.direction !== 'in' || used.has(edge) || !('deviceId' in graph.edges[edge]!.via)) continue;
+    const key = `${deviceId}.${portId}`;
+    const known = byInput.get(key);
+    byInput.set(key, { edge: known?.edge ?? edge, power: Math.max(known?.power ?? 0, power) });
+  }
+  return [...byInput]
+    .map(([key, { edge, power }]): OpenChannel => {
+      const [deviceId, portId] = key.split('.') as [string, string];
+      const rest = Math.max(total - power, total * 1e-9);
+      return {
+        deviceId,
+        portId,
+        costDb: dbFromPower(total / rest),
+        shut: shutterOf(graph.edges, graph, edge, types, rig, usedSettings),
+      };
+    })
+    .filter((c) => c.costDb >= TOLD_DB)
+    .sort((a, b) => b.costDb - a.costDb);
+}
+
+/** The first control after an input, within its box, that shuts the way and that nothing wanted passes. */
+function shutterOf(
+  edges: readonly Edge[],
+  { firstEdge, to, nodes }: Evaluation['graph'],
+  edge: number,
+  types: ReadonlyMap<string, DeviceType>,
+  rig: Rig,
+  usedSettings: ReadonlySet<string>,
+): SettingChange | null {
+  const deviceId = nodes[to[edge]!]!.deviceId;
+  const type = types.get(findDevice(rig, deviceId)!.typeId)!;
+  const open = [edge];
+  const seen = new Set(open);
+  for (let at = 0; at < open.length; at++) {
+    for (const stage of edges[open[at]!]!.stages) {
+      if (stage.do !== 'door' && stage.do !== 'gain') continue;
+      const spec = type.settings.find((s) => s.id === stage.setting);
+      if (!spec || usedSettings.has(`${deviceId}.${spec.id}`)) continue;
+      if (spec.kind === 'mute') return { deviceId, settingId: spec.id, value: true };
+      if (spec.kind === 'gain' && spec.offAtMin) return { deviceId, settingId: spec.id, value: spec.min };
+    }
+    const node = to[open[at]!]!;
+    for (let e = firstEdge[node]!; e < firstEdge[node + 1]!; e++) {
+      const via = edges[e]!.via;
+      if (!('deviceId' in via) || via.deviceId !== deviceId || seen.has(e)) continue;
+      seen.add(e);
+      open.push(e);
+    }
+  }
+  return null;
+}

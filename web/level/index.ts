@@ -1,0 +1,1 @@
+export { LevelScreen } from './LevelScreen.tsx';

@@ -1,0 +1,128 @@
+// @vitest-environment happy-dom
+import { fireEvent, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { applyEdit } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { ladderFor } from '#core/solve/index.ts';
+import { layoutLadder } from '#web/charts/index.ts';
+import { noServer, stubServer } from '#web/server.testkit.ts';
+import { selectRig } from '#web/store/index.ts';
+import { demoRig, show } from '#web/web.testkit.tsx';
+import { LevelScreen } from './index.ts';
+
+beforeEach(() => stubServer(noServer));
+const open = (at: string) => ({ user: userEvent.setup(), ...show(<LevelScreen />, { at }) });
+const WREN = '/?source=wren&listener=stream';
+const stepAt = (name: RegExp) => screen.getByRole('button', { name });
+
+describe('the ladder on paper', () => {
+  const rig = demoRig();
+  const evaluation = evaluate(rig);
+  it('goes on level where the scale changes, and by the gain of each step within one', () => {
+    let steps = 0;
+    for (const pair of evaluation.pairs) {
+      const ladder = ladderFor(rig, evaluation, pair);
+      if (!ladder) continue;
+      const { places, scales, pxPerDb } = layoutLadder(ladder, 800, 260);
+      for (const [i, place] of places.entries()) {
+        const before = places[i - 1];
+        expect(place.levelPx).toBeGreaterThanOrEqual(0);
+        expect(place.levelPx).toBeLessThanOrEqual(260);
+        if (place.noisePx !== null) expect(place.noisePx).toBeLessThanOrEqual(260);
+        if (!before) continue;
+        const rise = before.rung.scale === place.rung.scale ? place.rung.gainDb : 0;
+        expect(before.levelPx - place.levelPx).toBeCloseTo(rise * pxPerDb, 6);
+        steps++;
+      }
+      // An axis tells a step's own level at its own height.
+      for (const { ticks, fromPx } of scales) {
+        const place = places.find((p) => p.fromPx === fromPx)!;
+        for (const { px, db } of ticks)
+          expect(px).toBeCloseTo(place.levelPx + (place.rung.levelDb.nominal - db) * pxPerDb, 6);
+      }
+    }
+    expect(steps).toBeGreaterThan(80);
+  });
+});
+
+describe('Level', () => {
+  it('shows each step with its distance to noise and ceiling, and says where most is lost', () => {
+    open('/?source=wren&listener=backup');
+    expect(stepAt(/^Mixer, Strip 1, gain: −?\d+ dBu, \d+ dB over the noise, – dB to the ceiling/)).toBeTruthy();
+    expect(screen.getByText(/Most is lost at Wren’s microphone, capsule/)).toBeTruthy();
+    expect(screen.getByText(/3 conversions on the way/)).toBeTruthy();
+    expect(screen.getByText(/Of the noise there: .*%/)).toBeTruthy();
+  });
+  it('moves a step by keys within what the device can do, and every other reading follows', async () => {
+    const { user, store } = open(WREN);
+    const knob = screen.getByRole('slider', { name: 'Mixer, Strip 1, gain' });
+    const level = () => screen.getByText(/dBFS$/, { selector: '.strong' }).textContent;
+    const before = level();
+    const at = Number(knob.getAttribute('aria-valuenow'));
+    knob.focus();
+    await user.keyboard('{ArrowDown}{Shift>}{ArrowDown}{/Shift}');
+    const moved = screen.getByRole('slider', { name: 'Mixer, Strip 1, gain' });
+    expect(moved.getAttribute('aria-valuenow')).toBe(String(at - 11));
+    expect(moved.getAttribute('aria-valuetext')).toMatch(/dB, about \d/);
+    expect(level()).not.toBe(before);
+    await user.keyboard('{End}{ArrowUp}');
+    expect(screen.getByRole('slider', { name: 'Mixer, Strip 1, gain' }).getAttribute('aria-valuenow')).toBe('60');
+    // Only tried: the rig stands as it was until one decides.
+    expect(selectRig(store.getState())!.tasks).toEqual([]);
+    await user.keyboard('{Escape}');
+    expect(level()).toBe(before);
+  });
+  it('is pulled by the pointer, a pixel for its part of a decibel', () => {
+    open(WREN);
+    const knob = screen.getByRole('slider', { name: 'Mixer, Strip 1, fader' });
+    knob.setPointerCapture = () => undefined;
+    const at = Number(knob.getAttribute('aria-valuenow'));
+    fireEvent.pointerDown(knob, { pointerId: 1, clientY: 200 });
+    fireEvent.pointerMove(knob, { pointerId: 1, clientY: 230 });
+    fireEvent.pointerUp(knob, { pointerId: 1 });
+    fireEvent.pointerMove(knob, { pointerId: 1, clientY: 500 });
+    const now = Number(screen.getByRole('slider', { name: 'Mixer, Strip 1, fader' }).getAttribute('aria-valuenow'));
+    expect(now).toBeLessThan(at);
+    expect(now).toBeGreaterThan(-60);
+  });
+  it('sets the gains: says what to turn, where to and why, and puts it on the list', async () => {
+    const { user, store } = open(WREN);
+    await user.keyboard('p');
+    const main = screen.getByRole('main');
+    expect(within(main).getByText(/^It comes out at −\d+(\.\d)? dBFS, \d+ dB over the noise \(now \d+\)/)).toBeTruthy();
+    expect(within(main).getByText(/Mixer, Strip 1, gain: \+\d+ to \+\d+ dB, about/)).toBeTruthy();
+    expect(within(main).getByText(/^Left as they are/).textContent).toContain('Main level');
+    await user.keyboard('d');
+    const tasks = selectRig(store.getState())!.tasks.map((t) => t.id);
+    expect(tasks).toContain('mixer.strip-1-gain');
+    expect(within(main).queryByText(/^It comes out at/)).toBeNull();
+  });
+  it('leaves a knob that somebody holds', async () => {
+    const { user } = open(WREN);
+    await user.click(stepAt(/^Mixer, Strip 1, gain/));
+    await user.click(screen.getByRole('button', { name: 'Hold it as it is' }));
+    expect(screen.getByRole('button', { name: 'Held as it is' }).getAttribute('aria-pressed')).toBe('true');
+    await user.keyboard('p');
+    expect(screen.queryByText(/Mixer, Strip 1, gain: \+\d+ to/)).toBeNull();
+    expect(screen.getByText(/^Left as they are/).textContent).toContain('Strip 1, gain');
+  });
+  it('says what an open channel costs, and shuts it', async () => {
+    const rig = demoRig();
+    // An unused strip turned all the way up: its preamplifier hisses into the mix.
+    const loud = applyEdit(rig, {
+      kind: 'set-setting',
+      deviceId: 'mixer',
+      settingId: 'strip-4-gain',
+      setting: { value: 60, known: 'seen' },
+    });
+    if (!loud.ok) throw new Error(loud.refusal.reason);
+    const user = userEvent.setup();
+    const { store } = show(<LevelScreen />, { at: '/?source=wren&listener=backup', rig: loud.rig });
+    const region = screen.getByRole('region', { name: 'Open and unused' });
+    const row = within(region).getByRole('row', { name: /^Mixer, Strip 4 \d\.\d dB more noise/ });
+    await user.click(within(row).getByRole('button', { name: 'To do: shut it' }));
+    expect(selectRig(store.getState())!.tasks.map((t) => t.id)).toEqual(['mixer.strip-4-mute']);
+    expect(within(region).queryByRole('row', { name: /Strip 4/ })).toBeNull();
+  });
+});
