@@ -1,0 +1,1 @@
+export { type Place, placesOf } from './places.ts';
