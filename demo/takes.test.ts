@@ -1,12 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { findClaps, measureOffset } from '#core/measure/index.ts';
+import { diagnose, findClaps, measureOffset } from '#core/measure/index.ts';
 import { parseRig } from '#core/rig/index.ts';
 import { testFft } from '#core/samples/fft.testkit.ts';
 import { bytesInMemory, type FftOf, openWav, recordingOf } from '#core/samples/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { trueDelayMs } from '#core/standin/index.ts';
 import { boathouse } from './boathouse.ts';
-import { boathouseTruth, COUCH_CLAPS_S, DRIFT_STARTS_S, demoTakes, renderCouchSound } from './takes.ts';
+import { boathouseTruth, COUCH_CLAPS_S, DRIFT_STARTS_S, demoTakes, renderCouchSound, SPOILT } from './takes.ts';
 
 let fftOf: FftOf;
 beforeAll(async () => {
@@ -55,5 +55,19 @@ describe('the takes of the Boathouse relay', () => {
       boathouseTruth.clocksPpm.mixer! - boathouseTruth.clocksPpm['backup-recorder']!,
       0,
     );
+  });
+});
+
+describe('takes that were spoilt', () => {
+  const diagnosed = async (name: string) => {
+    const take = demoTakes.find((t) => t.name.startsWith(name))!;
+    return diagnose(fftOf, await openWav(bytesInMemory(take.render(fftOf))));
+  };
+  it('are told by what was done to them', async () => {
+    const hummed = await diagnosed('host with hum');
+    expect(hummed.faults.map((f) => f.id)).toEqual(['hum-50']);
+    const clipped = await diagnosed('host too loud');
+    expect(clipped.faults.map((f) => f.id)).toEqual(['clipping']);
+    expect(clipped.faults[0]!.evidence).toContain(`cut flat at ${SPOILT.turnedDownDb.toFixed(1)} dBFS`);
   });
 });

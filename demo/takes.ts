@@ -3,12 +3,14 @@ import {
   type ClapScene,
   clapsAt,
   game,
+  hum,
   jingle,
   renderTrack,
   type SourceMaker,
   type Truth,
   voice,
 } from '#core/standin/index.ts';
+import { ratioFromDb } from '#core/units/index.ts';
 import { boathouse } from './boathouse.ts';
 
 /** What is really so in the boathouse; the rig knows typical figures only. Tests hold measurements against it. */
@@ -98,6 +100,38 @@ const talk = (listenerId: string, startS: number) => (fftOf: FftOf) =>
     TALK_RATE_HZ,
   );
 
+const HOST_SECONDS = 16;
+
+/** Wren alone as a listener has her, with something gone wrong on the way. */
+const host = (listenerId: string, spoil: (x: Float32Array) => Float32Array) => (fftOf: FftOf) =>
+  encodeWav(
+    [
+      spoil(
+        renderTrack(fftOf, {
+          rig: boathouse,
+          truth: boathouseTruth,
+          listenerId,
+          sounds: { wren: voice(205) },
+          seconds: HOST_SECONDS,
+          sampleRateHz: TALK_RATE_HZ,
+          seed: SEED + 11,
+          loudestDbfs: -8,
+        }),
+      ),
+    ],
+    TALK_RATE_HZ,
+  );
+
+/** What was done to the spoilt takes: the loudest of the hum's parts, where tops were cut, and what was turned down then. */
+export const SPOILT = { humDbfs: -42, clipGainDb: 11, turnedDownDb: -7 } as const;
+
+const withHum = (x: Float32Array): Float32Array => {
+  const mains = hum(50)(x.length, TALK_RATE_HZ, 0);
+  return x.map((v, i) => v + 10 * ratioFromDb(SPOILT.humDbfs) * mains[i]!);
+};
+const cut = (x: Float32Array): Float32Array =>
+  x.map((v) => ratioFromDb(SPOILT.turnedDownDb) * Math.max(-1, Math.min(1, v * ratioFromDb(SPOILT.clipGainDb))));
+
 export const DRIFT_STARTS_S = { backup: 0.4, mixer: 1.05 };
 
 /** WAV takes of the boathouse. The couch clap itself is a video and lies beside this file. */
@@ -124,4 +158,6 @@ export const demoTakes: readonly DemoTake[] = [
   },
   { name: 'relay talk, backup recorder.wav', render: talk('backup', DRIFT_STARTS_S.backup) },
   { name: 'relay talk, track 4.wav', render: talk('track-4', DRIFT_STARTS_S.mixer) },
+  { name: 'host with hum, backup recorder.wav', render: host('backup', withHum) },
+  { name: 'host too loud, backup recorder.wav', render: host('backup', cut) },
 ];

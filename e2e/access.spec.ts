@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { COUCH_CLAP, DEMO_RIG, expect, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
+import { COUCH_CLAP, DEMO_RIG, expect, HOST_TOO_LOUD, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
 
 /** What a checker finds against WCAG 2.1 AA, one line each. */
 async function found(page: Page): Promise<string[]> {
@@ -45,6 +45,20 @@ for (const colorScheme of ['light', 'dark'] as const) {
     expect(await found(page)).toEqual([]);
   });
 }
+
+test('the gain ladder and a measured take can be read and reached, light and dark', async ({ page, server }) => {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
+    await expect(page.getByRole('slider', { name: 'Mixer, Strip 1, gain' })).toBeVisible();
+    await page.keyboard.press('p');
+    await expect(page.getByText(/^It comes out at/)).toBeVisible();
+    expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${HOST_TOO_LOUD}`);
+    await expect(page.getByTestId('faults')).toContainText('Clipping', { timeout: 60_000 });
+    expect(await found(page)).toEqual([]);
+  }
+});
 
 test('a term and a figure are asked why by keyboard, and let go again', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?source=couch`);

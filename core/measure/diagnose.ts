@@ -22,6 +22,8 @@ export interface Diagnosis {
   /** Worst first. */
   readonly faults: readonly Fault[];
   readonly levels: Levels;
+  /** Loudness along time, LUFS, a value every 100 ms; the first stands at the end of its first window. */
+  readonly curves: { readonly momentaryLufs: Float64Array; readonly shortTermLufs: Float64Array };
   /** By channel. */
   readonly floors: readonly Floor[];
   readonly spectra: readonly Spectrum[];
@@ -74,11 +76,12 @@ export async function diagnose(
   };
   const between = sides.result();
   const spectra = floors.map((f) => f.spectrum());
+  const curves = { momentaryLufs: loudness.momentary(), shortTermLufs: loudness.shortTerm() };
   const read = floors.map((f) => f.floor());
   const silent = silence(levels, frames / sampleRateHz);
   if (silent) {
     const constants = between.filter((f) => f.id === 'dc-offset');
-    return { faults: [silent, ...constants], levels, floors: read, spectra };
+    return { faults: [silent, ...constants], levels, curves, floors: read, spectra };
   }
   // What is the same on both sides is told once; a side that holds nothing tells nothing.
   const quiet = between.find((f) => f.id === 'one-sided')?.channel ?? -1;
@@ -101,7 +104,7 @@ export async function diagnose(
     ...closely,
     ...loud(levels),
   ];
-  return { faults: oncePerSide(faults), levels, floors: read, spectra };
+  return { faults: oncePerSide(faults), levels, curves, floors: read, spectra };
 }
 
 /** One channel of a recording as a recording. */

@@ -14,6 +14,8 @@ export interface LoudnessMeter {
   result(): Loudness;
   /** The short-term loudness at the end of every 100 ms from 3 s on, LUFS; -Infinity for silence. */
   shortTerm(): Float64Array;
+  /** The momentary loudness at the end of every 100 ms from 400 ms on, LUFS; -Infinity for silence. */
+  momentary(): Float64Array;
 }
 
 /** The finest step: maxima are looked for this often, ten times as often as blocks are gated. */
@@ -106,6 +108,7 @@ export function loudnessMeter(channelCount: number, sampleRateHz: number): Loudn
       maxShortTermLufs: loudest(windows(SHORT_TERM_STEPS, 1)),
     }),
     shortTerm: () => windows(SHORT_TERM_STEPS, HOP_STEPS).map(lufs),
+    momentary: () => windows(MOMENTARY_STEPS, HOP_STEPS).map(lufs),
   };
 }
 

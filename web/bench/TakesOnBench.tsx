@@ -10,6 +10,7 @@ import { Findings } from './Findings.tsx';
 import { FrameStrip } from './FrameStrip.tsx';
 import { laneStepMs, lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
 import { addMark, moveMark, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
+import { TakeMeasured } from './TakeMeasured.tsx';
 import { useComparison } from './useComparison.ts';
 import { type BenchTake, useTake } from './useTake.ts';
 
@@ -49,6 +50,8 @@ function TwoTakes(props: Props) {
 }
 
 const SAME_SOUND = 0.5;
+/** So much is shown about a place that one jumps to. */
+const SEEN_MS = 400;
 
 function Lying({
   bench,
@@ -78,6 +81,13 @@ function Lying({
     setView(zoomAbout(shown, cursor ? (cursor.ms - shown.startMs) / shown.msPerPx : width / 2, factor, width, wholeMs));
   const pan = (share: number) =>
     setView(heldWithin({ ...shown, startMs: shown.startMs + share * width * shown.msPerPx }, width, wholeMs));
+  /** Goes near to a moment, and puts the cursor there. */
+  const seeAt = (ms: number) => {
+    const msPerPx = Math.min(shown.msPerPx, SEEN_MS / width);
+    setView(heldWithin({ startMs: ms - (width / 2) * msPerPx, msPerPx }, width, wholeMs));
+    const lane = lanes.find((l) => l.kind === 'sound');
+    if (lane) setCursor({ laneKey: lane.key, ms });
+  };
   const chosenLane = cursor?.laneKey ?? lanes.at(-1)?.key ?? null;
   const takeOf = (laneKey: string) => bench.find((t) => t.id === readLaneKey(laneKey).takeId)!;
   const mark = () => {
@@ -169,11 +179,25 @@ function Lying({
             }}
           />
         )}
+        {bench.map((take, i) => (
+          <TakeMeasured
+            key={take.id}
+            take={take}
+            named={bench.length > 1}
+            rigId={rigId}
+            rig={rig}
+            evaluation={evaluation}
+            view={shown}
+            widthPx={width}
+            shiftMs={i === 1 ? shiftMs : 0}
+            onSee={seeAt}
+          />
+        ))}
         <Findings bench={bench} comparison={comparison} rig={rig} evaluation={evaluation} />
         {bench.length === 1 && others.length > 0 && (
           <p className="row small quiet" style={{ marginTop: 16 }}>
             Lay beside it:
-            {others.slice(0, 4).map((take) => (
+            {others.slice(0, 8).map((take) => (
               <Button key={take.id} variant="plain" onClick={() => onAdd(take.id)}>
                 {take.name}
               </Button>

@@ -26,7 +26,7 @@ const wordsOf = (text: string): string[] =>
     .filter((w) => w.length > 0);
 
 /** How many telling words of `text` stand in the take's name. */
-function wordsIn(takeName: string, text: string): number {
+export function wordsIn(takeName: string, text: string): number {
   const words = new Set(wordsOf(takeName));
   return wordsOf(text).filter((w) => (w.length > 2 || /^[0-9]+$/.test(w)) && words.has(w)).length;
 }

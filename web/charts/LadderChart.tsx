@@ -272,7 +272,7 @@ function Handle({ place, hue, pxPerDb, onChoose, onSet }: HandleProps) {
       aria-valuemin={spec.min}
       aria-valuemax={spec.max}
       aria-valuenow={value}
-      aria-valuetext={`${formatSigned(value, 1)} dB, ${sayKnob(spec, value)}`}
+      aria-valuetext={`${formatSigned(value, Number.isInteger(value) ? 0 : 1)} dB, ${sayKnob(spec, value)}`}
       style={{ cursor: 'ns-resize', touchAction: 'none' }}
       onFocus={onChoose}
       onKeyDown={press}

@@ -1,5 +1,53 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
+  lufs: {
+    title: 'LUFS',
+    says: 'Loudness as people hear it, against digital full scale (ITU-R BS.1770-5): weighed by pitch, over 0.4 s (momentary), 3 s (short-term) or all that is not silence (integrated).',
+  },
+  'loudness-range': {
+    title: 'Loudness range',
+    says: 'How far apart the quiet and the loud parts stand, in LU (EBU Tech 3342): silence and the rarest tenth at the bottom and twentieth at the top are left out.',
+  },
+  'true-peak': {
+    title: 'True peak',
+    says: 'The highest point of the wave itself, which may lie between two samples. At most −1 dBTP, or players and codecs clip it.',
+  },
+  hum: {
+    title: 'Hum',
+    says: 'The mains in the sound: 50 or 60 Hz and multiples of it, steady in phase. It comes by rings of earths, by unbalanced leads, and from supplies. Never lift a mains earth to cure it: isolators, balanced leads, a licensed electrician.',
+  },
+  hiss: {
+    title: 'Hiss',
+    says: 'Steady noise from stages that are turned up too late, from open inputs, or from the microphone itself.',
+  },
+  echo: {
+    title: 'Echo',
+    says: 'The same sound again, later: by a second way, by a loop, or by a microphone that hears a loudspeaker. Nearer than some 30 ms it colours the sound instead.',
+  },
+  dropout: {
+    title: 'Drop-out',
+    says: 'A piece that is missing, or that comes twice: a buffer that was not filled in time, a radio link, a network, two clocks that are not joined.',
+  },
+  'dc-offset': {
+    title: 'DC offset',
+    says: 'All samples stand off zero by the same amount. It takes room, clicks at cuts, and heats loudspeakers. A low cut takes it away.',
+  },
+  'one-sided': {
+    title: 'One side',
+    says: 'One side of a stereo take is much quieter than the other: a plug half out, a mono plug, a pan, the wrong channel.',
+  },
+  polarity: {
+    title: 'Polarity',
+    says: 'One side is upside down against the other. In headphones it sounds hollow; in mono the middle vanishes.',
+  },
+  'dual-mono': {
+    title: 'Two equal sides',
+    says: 'Both sides hold one and the same sound. Nothing is wrong with it, but one side is enough, and two of them read 3 LU louder.',
+  },
+  silent: {
+    title: 'Silent',
+    says: 'Nothing that could be heard was recorded: a mute, a wrong input, a send at zero, or nothing plugged.',
+  },
   'gain-ladder': {
     title: 'Gain ladder',
     says: 'The level of a sound after every step of its way, with the noise under it and the ceiling over it. It shows where quality is lost: where the signal comes near the noise, or its peaks near the ceiling.',

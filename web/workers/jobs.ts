@@ -1,6 +1,6 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Drawing, Seats, Shape, Wire } from '#core/layout/index.ts';
-import type { Offset } from '#core/measure/index.ts';
+import type { Diagnosis, Offset } from '#core/measure/index.ts';
 import type { Whole } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { SmallFrame } from './frames.ts';
@@ -64,6 +64,9 @@ export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: OnPro
 
 export const compareTakes = (first: TakeSource, second: TakeSource, onProgress: OnProgress): Job<Offset> =>
   start(onProgress, (worker, heard) => worker.offset(first, second, heard));
+
+export const diagnoseTake = (source: TakeSource, onProgress: OnProgress): Job<Diagnosis> =>
+  start(onProgress, (worker, heard) => worker.diagnose(source, heard));
 
 export const framesBetween = (source: TakeSource, fromMs: number, toMs: number, widthPx: number): Job<SmallFrame[]> =>
   start(

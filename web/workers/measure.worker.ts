@@ -1,6 +1,6 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose, transfer } from 'comlink';
-import { measureOffset, type Offset } from '#core/measure/index.ts';
+import { type Diagnosis, diagnose, measureOffset, type Offset } from '#core/measure/index.ts';
 import { fftOver, type PffftModule } from '#core/samples/index.ts';
 import { readFrames, type SmallFrame } from './frames.ts';
 import { lookAt, type Progress, type TakeLook } from './look.ts';
@@ -28,6 +28,16 @@ const api = {
     } finally {
       a.close();
       b.close();
+    }
+  },
+  async diagnose(source: TakeSource, onProgress: (progress: Progress) => void): Promise<Diagnosis> {
+    const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done: done / 2 }));
+    try {
+      if (!media.sound) throw new Error('This take has no sound.');
+      const fftOf = fftOver((await PFFFT()) as PffftModule);
+      return await diagnose(fftOf, media.sound, (done) => onProgress({ what: 'measuring', done }));
+    } finally {
+      media.close();
     }
   },
   async frames(source: TakeSource, fromMs: number, toMs: number, widthPx: number): Promise<SmallFrame[]> {

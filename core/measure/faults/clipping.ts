@@ -17,6 +17,9 @@ const JUMP = 0.8;
 const LEAST_TOPS = { highest: 3, below: 12 } as const;
 const BINS = [16_384, 250] as const;
 const PLACES = 5;
+const APART_S = 0.3;
+/** So many places are kept of each level, to choose from. */
+const KEPT = 400;
 
 interface Shelf {
   tops: number;
@@ -82,7 +85,7 @@ function findTops(x: Float32Array, flat: number, from: number, bins: number, she
       const shelf = shelves.get(bin) ?? { tops: 0, samples: 0, at: [] };
       shelf.tops++;
       shelf.samples += length;
-      if (shelf.at.length < PLACES) shelf.at.push(from + start);
+      if (shelf.at.length < KEPT) shelf.at.push(from + start);
       shelves.set(bin, shelf);
     }
     start = i;
@@ -101,6 +104,14 @@ function isCut(x: Float32Array, start: number, end: number, flat: number): boole
   if (near < 0 || nearAfter < 0 || far < near || farAfter < nearAfter) return false;
   if (Math.min(near, nearAfter) > JUMP * level) return false;
   return Math.max(far, farAfter) > CORNER * flat && Math.min(far, farAfter) > (CORNER * flat) / 3;
+}
+
+/** The first few places that stand apart. */
+function apartFrom(seconds: readonly number[]): number[] {
+  const places: number[] = [];
+  for (const at of [...seconds].sort((a, b) => a - b))
+    if (places.length < PLACES && at - (places.at(-1) ?? Number.NEGATIVE_INFINITY) >= APART_S) places.push(at);
+  return places;
 }
 
 function judge(
@@ -132,10 +143,7 @@ function judge(
     if (tops > 0) break;
   }
   if (tops === 0) return [];
-  const where = [...at]
-    .sort((a, b) => a - b)
-    .slice(0, PLACES)
-    .map((i) => i / sampleRateHz);
+  const where = apartFrom(at.map((i) => i / sampleRateHz));
   const turnedDown = level < 0.97;
   const evidence = `${sideName(channel, channels)}: ${tops} tops cut flat at ${dbFromRatio(level).toFixed(1)} dBFS${
     turnedDown ? ', turned down afterwards' : ''

@@ -26,6 +26,8 @@ export interface Fault {
   readonly atS: readonly number[];
   /** 0 or 1 where one side of a stereo take has it, null for all of it. */
   readonly channel: number | null;
+  /** Of an echo: how much later it comes, ms. */
+  readonly delayMs?: number;
 }
 
 /** How the sides of a take are called in a sentence. */

@@ -1,0 +1,60 @@
+import { DEMO_RIG, expect, HOST_TOO_LOUD, HOST_WITH_HUM, test } from './server.ts';
+
+test('gains are walked, pulled, set and put on the list, by keyboard and pointer', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
+  const end = page.getByText(/^At Backup recorder:/);
+  await expect(end).toContainText('3 conversions on the way');
+  const before = await end.textContent();
+  // By pointer: pulled up by a hand's breadth.
+  const fader = page.getByRole('slider', { name: 'Mixer, Strip 1, fader' });
+  await expect(fader).toHaveAttribute('aria-valuetext', '0 dB, at the unity mark');
+  const box = (await fader.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y - 4, { steps: 4 });
+  await page.mouse.up();
+  await expect(fader).not.toHaveAttribute('aria-valuenow', '0');
+  await expect(end).not.toHaveText(before!);
+  await page.keyboard.press('Escape');
+  await expect(end).toHaveText(before!);
+  // By keys: a step of the device, ten with Shift, to its end.
+  await page.getByRole('slider', { name: 'Mixer, Strip 1, gain' }).focus();
+  const knob = page.getByRole('slider', { name: 'Mixer, Strip 1, gain' });
+  await page.keyboard.press('End');
+  await expect(knob).toHaveAttribute('aria-valuenow', '60');
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect(knob).toHaveAttribute('aria-valuenow', '50');
+  await page.keyboard.press('Escape');
+  // The solver: to what is wanted, why, and onto the list; undone again.
+  await page.keyboard.press('p');
+  await expect(page.getByText(/^It comes out at −\d/)).toBeVisible();
+  await page.keyboard.press('d');
+  await expect(page.getByRole('link', { name: /asked, [1-9]\d* to do$/ })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('link', { name: /asked, 0 to do$/ })).toBeVisible();
+  // Another listener by its key.
+  await page.keyboard.press('l');
+  await expect(page.getByText(/^At Backup recorder:/)).toHaveCount(0);
+});
+
+test('a spoilt take says what is wrong with it, where, and what in the rig could have made it', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${HOST_TOO_LOUD}`);
+  const faults = page.getByTestId('faults');
+  await expect(faults).toContainText('Clipping');
+  await expect(faults).toContainText('turned down afterwards');
+  await expect(page.getByTestId('levels')).toContainText('LUFS');
+  await expect(page.getByRole('img', { name: 'Loudness over time' })).toBeVisible();
+  await expect(page.getByLabel(/was recorded$/)).toHaveValue('backup');
+  // To the place: the lanes go there.
+  const axis = page.getByLabel('Lanes of the takes');
+  const before = await axis.textContent();
+  await faults.getByRole('button', { name: /^00:/ }).first().click();
+  await expect(axis).not.toHaveText(before!);
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${HOST_WITH_HUM}`);
+  await expect(faults).toContainText('Hum, 50 Hz');
+  await faults.getByRole('link').first().click();
+  await expect(page.getByRole('complementary', { name: 'Tap' })).toBeVisible();
+});

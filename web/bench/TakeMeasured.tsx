@@ -1,0 +1,244 @@
+import { Button } from '@chakra-ui/react';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import type { Diagnosis, Fault } from '#core/measure/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import type { Evaluation } from '#core/signal/index.ts';
+import { placesOf } from '#core/trouble/index.ts';
+import { type LaneView, LoudnessChart } from '#web/charts/index.ts';
+import { Choice, formatClock, formatNumber, StateMark, Term } from '#web/parts/index.ts';
+import { FAULTS, guessListener, TARGETS, type TargetId } from './faults.ts';
+import { type Diagnosed, useDiagnosis } from './useDiagnosis.ts';
+import type { BenchTake } from './useTake.ts';
+
+interface Props {
+  readonly take: BenchTake;
+  /** More than one take lies there: each says its name. */
+  readonly named: boolean;
+  readonly rigId: string | null;
+  readonly rig: Rig | null;
+  readonly evaluation: Evaluation | null;
+  readonly view: LaneView;
+  readonly widthPx: number;
+  readonly shiftMs: number;
+  readonly onSee: (atMs: number) => void;
+}
+
+/** A take on the bench is measured once it has been looked at. */
+export function TakeMeasured(props: Props) {
+  const diagnosed = useDiagnosis(props.take.id, Boolean(props.take.look?.sound));
+  return props.take.look?.sound ? <Measured {...props} diagnosed={diagnosed} /> : null;
+}
+
+/** A take measured: loudness along its time and in figures, and what is wrong with it. */
+export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: Diagnosed }) {
+  const { take, named, rigId, rig, evaluation, view, widthPx, shiftMs, onSee } = props;
+  const { diagnosis, progress, failed, stop, again } = diagnosed;
+  const [targetId, setTargetId] = useState<TargetId>(take.look?.sound?.channels === 1 ? 'speech-mono' : 'speech');
+  const target = TARGETS.find((t) => t.id === targetId)!;
+  return (
+    <section aria-label={`${take.name}, measured`}>
+      <div className="spread">
+        <h2>{named ? `${take.name}: ` : ''}Loudness and faults</h2>
+        <Choice
+          label="Target"
+          value={targetId}
+          onChange={(id) => setTargetId(id as TargetId)}
+          options={TARGETS.map((t) => [t.id, t.name])}
+        />
+      </div>
+      {progress !== null && (
+        <p className="row quiet">
+          <span role="status">Measuring: {Math.round(progress * 100)} %</span>
+          <progress value={progress} max={1} aria-label="Measured" style={{ width: 160 }} />
+          <Button onClick={stop}>Stop</Button>
+        </p>
+      )}
+      {failed && (
+        <p className="row">
+          <span className="fix">{failed}</span>
+          <Button onClick={again}>Measure again</Button>
+        </p>
+      )}
+      {diagnosis && (
+        <>
+          <LoudnessChart
+            momentary={{ firstMs: 400, stepMs: 100, lufs: diagnosis.curves.momentaryLufs }}
+            shortTerm={{ firstMs: 3000, stepMs: 100, lufs: diagnosis.curves.shortTermLufs }}
+            integratedLufs={diagnosis.levels.integratedLufs}
+            target={target.range}
+            view={view}
+            widthPx={widthPx}
+            shiftMs={shiftMs}
+            marksMs={diagnosis.faults.flatMap((f) => f.atS.map((s) => 1000 * s))}
+          />
+          <Figures diagnosis={diagnosis} target={target.range} />
+          <Faults
+            take={take}
+            diagnosis={diagnosis}
+            rigId={rigId}
+            rig={rig}
+            evaluation={evaluation}
+            shiftMs={shiftMs}
+            onSee={onSee}
+          />
+        </>
+      )}
+    </section>
+  );
+}
+
+const say = (value: number | null, unit: string): string =>
+  value === null ? 'none' : `${formatNumber(value, 1)} ${unit}`;
+
+/** What the take reads, and how far that is from the target. */
+function Figures({
+  diagnosis: { levels, floors },
+  target,
+}: {
+  diagnosis: Diagnosis;
+  target: readonly [number, number];
+}) {
+  const { integratedLufs, rangeLu, maxMomentaryLufs, maxShortTermLufs, truePeakDbtp } = levels;
+  const floorDbfs = Math.max(...floors.map((f) => f.floorDbfs ?? Number.NEGATIVE_INFINITY));
+  const off =
+    integratedLufs === null
+      ? null
+      : integratedLufs > target[1]
+        ? integratedLufs - target[1]
+        : Math.min(0, integratedLufs - target[0]);
+  return (
+    <>
+      <table className="table tight" data-testid="levels">
+        <thead>
+          <tr>
+            <th className="number">
+              <Term id="lufs">Integrated</Term>
+            </th>
+            <th className="number">
+              <Term id="loudness-range">Range</Term>
+            </th>
+            <th className="number">Momentary, most</th>
+            <th className="number">Short-term, most</th>
+            <th className="number">
+              <Term id="true-peak">True peak</Term>
+            </th>
+            <th className="number">
+              <Term id="noise-floor">Floor</Term>, from 1 kHz
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <td className="number strong">{say(integratedLufs, 'LUFS')}</td>
+            <td className="number">{say(rangeLu, 'LU')}</td>
+            <td className="number">{say(maxMomentaryLufs, 'LUFS')}</td>
+            <td className="number">{say(maxShortTermLufs, 'LUFS')}</td>
+            <td className={`number ${truePeakDbtp !== null && truePeakDbtp > -1 ? 'fix' : ''}`}>
+              {say(truePeakDbtp, 'dBTP')}
+            </td>
+            <td className="number">{say(Number.isFinite(floorDbfs) ? floorDbfs : null, 'dBFS')}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p className="quiet">
+        {off === null
+          ? 'Too short or too quiet for a loudness.'
+          : off === 0
+            ? 'Within the target.'
+            : `${formatNumber(Math.abs(off), 1)} LU ${off > 0 ? 'over' : 'under'} the target: turn it ${off > 0 ? 'down' : 'up'} by as much.`}
+        {off !== null && off < 0 && truePeakDbtp !== null && truePeakDbtp - off > -1
+          ? ` Its peaks would then stand ${formatNumber(truePeakDbtp - off + 1, 1)} dB over −1 dBTP: peaks have to be held as well.`
+          : ''}
+      </p>
+    </>
+  );
+}
+
+interface FaultsProps extends Pick<Props, 'take' | 'rigId' | 'rig' | 'evaluation' | 'shiftMs' | 'onSee'> {
+  readonly diagnosis: Diagnosis;
+}
+
+function Faults({ take, diagnosis, rigId, rig, evaluation, shiftMs, onSee }: FaultsProps) {
+  const [listenerId, setListenerId] = useState(() => (rig ? guessListener(take.name, rig) : ''));
+  if (diagnosis.faults.length === 0)
+    return (
+      <p>
+        <StateMark state="good" /> No hum, hiss, clipping, echo or drop-out, and both sides are as they should be.
+      </p>
+    );
+  return (
+    <>
+      {rig && evaluation && rig.listeners.length > 0 && (
+        <p className="row">
+          Recorded at
+          <Choice
+            label={`Where ${take.name} was recorded`}
+            value={listenerId}
+            onChange={setListenerId}
+            options={rig.listeners.map((l) => [l.id, l.name])}
+          />
+        </p>
+      )}
+      <table className="table" data-testid="faults">
+        <thead>
+          <tr>
+            <th>What is wrong</th>
+            <th>What shows it</th>
+            <th>{rig ? 'What in this rig could have made it' : 'Where'}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {diagnosis.faults.map((fault) => (
+            <tr key={fault.id}>
+              <td className={fault.severity}>
+                <StateMark state={fault.severity} /> <Term id={FAULTS[fault.id].term}>{FAULTS[fault.id].name}</Term>
+              </td>
+              <td>
+                {fault.evidence}
+                {fault.atS.length > 0 && (
+                  <span className="row small" style={{ flexWrap: 'wrap' }}>
+                    {fault.atS.map((s) => (
+                      <Button key={s} variant="plain" onClick={() => onSee(1000 * s + shiftMs)}>
+                        {formatClock(1000 * s, 2)}
+                      </Button>
+                    ))}
+                  </span>
+                )}
+              </td>
+              <td>
+                {rig && evaluation && (
+                  <Places rigId={rigId} rig={rig} evaluation={evaluation} listenerId={listenerId} fault={fault} />
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+interface PlacesProps {
+  readonly rigId: string | null;
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly listenerId: string;
+  readonly fault: Fault;
+}
+
+/** The suspects of this rig, the likeliest first; each with the tap to look at next. */
+function Places({ rigId, rig, evaluation, listenerId, fault }: PlacesProps) {
+  const places = useMemo(() => placesOf(rig, evaluation, listenerId, fault), [rig, evaluation, listenerId, fault]);
+  if (places.length === 0) return <span className="quiet">Nothing that is drawn would make it.</span>;
+  return (
+    <ol className="small">
+      {places.map(({ where, why, tap }) => (
+        <li key={where}>
+          <Link to={`/rigs/${rigId}/wire?tap=${tap.deviceId}.${tap.portId}`}>{where}</Link>
+          <span className="quiet">: {why}</span>
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,40 @@
+import type { FaultId } from '#core/measure/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import type { TermId } from '#web/glossary/index.ts';
+import { wordsIn } from './follows.ts';
+
+/** What a fault is called, and the entry of the glossary that explains it. */
+export const FAULTS: Record<FaultId, { readonly name: string; readonly term: TermId }> = {
+  'hum-50': { name: 'Hum, 50 Hz', term: 'hum' },
+  'hum-60': { name: 'Hum, 60 Hz', term: 'hum' },
+  hiss: { name: 'Hiss', term: 'hiss' },
+  clipping: { name: 'Clipping', term: 'clipping' },
+  'one-sided': { name: 'One side', term: 'one-sided' },
+  'polarity-inverted': { name: 'Inverted side', term: 'polarity' },
+  echo: { name: 'Echo', term: 'echo' },
+  dropouts: { name: 'Drop-outs', term: 'dropout' },
+  'dc-offset': { name: 'DC offset', term: 'dc-offset' },
+  silent: { name: 'Silent', term: 'silent' },
+  'too-quiet': { name: 'Too quiet', term: 'headroom' },
+  'too-hot': { name: 'Too hot', term: 'headroom' },
+  'dual-mono': { name: 'Two equal sides', term: 'dual-mono' },
+};
+
+/** What a take is to come out at, LUFS from quiet to loud, and where that is asked for. */
+export const TARGETS = [
+  { id: 'stream', name: 'Stream, −16 to −14 LUFS', range: [-16, -14] },
+  { id: 'speech', name: 'Speech, stereo, −16 LUFS', range: [-17, -15] },
+  { id: 'speech-mono', name: 'Speech, mono, −19 LUFS', range: [-20, -18] },
+  { id: 'broadcast', name: 'Broadcast, −23 LUFS (R 128)', range: [-23.5, -22.5] },
+] as const;
+export type TargetId = (typeof TARGETS)[number]['id'];
+
+/** The listener that the take's name speaks of, else the first. */
+export function guessListener(takeName: string, rig: Rig): string {
+  const rated = rig.listeners.map((l) => ({ id: l.id, points: wordsIn(takeName, `${l.id} ${l.name}`) }));
+  const best = rated.reduce<(typeof rated)[number] | undefined>(
+    (b, r) => (b && b.points >= r.points ? b : r),
+    undefined,
+  );
+  return best?.id ?? '';
+}
