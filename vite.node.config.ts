@@ -8,7 +8,7 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'node20',
     rolldownOptions: {
-      input: { server: 'server/main.ts', cli: 'cli/main.ts' },
+      input: { server: 'server/main.ts', cli: 'cli/main.ts', peaks: 'cli/peaks.thread.ts' },
       output: { entryFileNames: '[name].js' },
     },
   },

@@ -1,6 +1,7 @@
 // npm run bench [-- name …]: ratios against public tools, in one run on this machine.
 import { ensureBuilt } from '../scripts/steps.mjs';
 import { evaluation, transforms } from './core.ts';
+import { loudnessOfAnHour } from './loudness.ts';
 import { offsetOfAnHour } from './offset-hour.ts';
 import { firstPaint, pictures } from './pictures.ts';
 import { type Bench, MissingTool, print, type Row } from './report.ts';
@@ -13,6 +14,7 @@ const benches: Record<string, Bench> = {
   solving,
   transforms,
   hour: offsetOfAnHour,
+  loudness: loudnessOfAnHour,
   paint: firstPaint,
   pictures,
 };

@@ -1,4 +1,4 @@
-import { kWeighting } from '#core/process/index.ts';
+import { type Biquad, kWeighting } from '#core/process/index.ts';
 
 /** LUFS and LU; null where nothing is loud enough to be counted. */
 export interface Loudness {
@@ -11,6 +11,8 @@ export interface Loudness {
 export interface LoudnessMeter {
   /** One array for each channel, all of one length; in any pieces. */
   push(channels: readonly Float32Array[]): void;
+  /** Whether all that was pushed were numbers: one that is none would make every figure after it none. */
+  isWhole(): boolean;
   result(): Loudness;
   /** The short-term loudness at the end of every 100 ms from 3 s on, LUFS; -Infinity for silence. */
   shortTerm(): Float64Array;
@@ -30,6 +32,8 @@ const RELATIVE_GATE_LU = -10;
 const RANGE_GATE_LU = -20;
 const RANGE_PERCENTILES = [0.1, 0.95] as const;
 const OFFSET_DB = -0.691;
+/** Added to each sample: in silence the filters' memories would fade into numbers so small that processors crawl. -400 dB. */
+const KEPT_AWAKE = 1e-20;
 /** -150 LUFS. */
 const SILENT_POWER = 1e-15;
 
@@ -41,9 +45,9 @@ const power = (loudness: number): number => 10 ** ((loudness - OFFSET_DB) / 10);
  * gates at -70 LUFS and -10 LU), momentary and short-term by EBU Tech 3341, range by EBU Tech 3342.
  */
 export function loudnessMeter(channelCount: number, sampleRateHz: number): LoudnessMeter {
-  const [s, l] = kWeighting(sampleRateHz);
-  // Four memories a channel: two of the shelf, two of the low cut.
-  const memory = new Float64Array(4 * channelCount);
+  const [shelf, lowCut] = kWeighting(sampleRateHz);
+  // Of each channel: two memories of the shelf, two of the low cut.
+  const memories = Array.from({ length: channelCount }, () => new Float64Array(4));
   // The power of all steps so far, step by step: a window is a difference of two.
   let total = new Float64Array(4096);
   let count = 0;
@@ -63,27 +67,6 @@ export function loudnessMeter(channelCount: number, sampleRateHz: number): Loudn
     from = until;
     until = Math.round((count + 1) * STEP_S * sampleRateHz);
   };
-  const run = (x: Float32Array, start: number, end: number, m: number) => {
-    let [z1, z2, y1, y2] = [memory[m]!, memory[m + 1]!, memory[m + 2]!, memory[m + 3]!];
-    const { b0, b1, b2, a1, a2 } = s;
-    const { a1: c1, a2: c2 } = l;
-    let energy = 0;
-    for (let i = start; i < end; i++) {
-      const v = x[i]!;
-      const a = b0 * v + z1;
-      z1 = b1 * v - a1 * a + z2;
-      z2 = b2 * v - a2 * a;
-      const b = a + y1;
-      y1 = -2 * a - c1 * b + y2;
-      y2 = a - c2 * b;
-      energy += b * b;
-    }
-    memory[m] = z1;
-    memory[m + 1] = z2;
-    memory[m + 2] = y1;
-    memory[m + 3] = y2;
-    return energy;
-  };
   /** Windows of so many steps, one every `hop` steps. */
   const windows = (length: number, hop: number): Float64Array => {
     const out = new Float64Array(Math.max(0, Math.floor((count - length) / hop) + 1));
@@ -95,12 +78,13 @@ export function loudnessMeter(channelCount: number, sampleRateHz: number): Loudn
       const frames = channels[0]?.length ?? 0;
       for (let at = 0; at < frames; ) {
         const end = Math.min(frames, at + until - seen);
-        for (let c = 0; c < channelCount; c++) sum += run(channels[c]!, at, end, 4 * c);
+        for (let c = 0; c < channelCount; c++) sum += weighedEnergy(channels[c]!, at, end, shelf, lowCut, memories[c]!);
         seen += end - at;
         at = end;
         if (seen === until) close();
       }
     },
+    isWhole: () => Number.isFinite(total[count]! + sum),
     result: () => ({
       integratedLufs: gated(windows(MOMENTARY_STEPS, HOP_STEPS)),
       rangeLu: rangeOf(windows(SHORT_TERM_STEPS, HOP_STEPS)),
@@ -110,6 +94,37 @@ export function loudnessMeter(channelCount: number, sampleRateHz: number): Loudn
     shortTerm: () => windows(SHORT_TERM_STEPS, HOP_STEPS).map(lufs),
     momentary: () => windows(MOMENTARY_STEPS, HOP_STEPS).map(lufs),
   };
+}
+
+/** The energy of a stretch through both sections of K weighting; their memories go on. A function of its own, lest every meter has it compiled anew. */
+function weighedEnergy(
+  x: Float32Array,
+  start: number,
+  end: number,
+  { b0, b1, b2, a1, a2 }: Biquad,
+  { a1: c1, a2: c2 }: Biquad,
+  memory: Float64Array,
+): number {
+  let z1 = memory[0]!;
+  let z2 = memory[1]!;
+  let y1 = memory[2]!;
+  let y2 = memory[3]!;
+  let energy = 0;
+  for (let i = start; i < end; i++) {
+    const v = x[i]! + KEPT_AWAKE;
+    const a = b0 * v + z1;
+    z1 = b1 * v - a1 * a + z2;
+    z2 = b2 * v - a2 * a;
+    const b = a + y1;
+    y1 = -2 * a - c1 * b + y2;
+    y2 = a - c2 * b;
+    energy += b * b;
+  }
+  memory[0] = z1;
+  memory[1] = z2;
+  memory[2] = y1;
+  memory[3] = y2;
+  return energy;
 }
 
 const meanOver = (blocks: Float64Array, gate: number): number | null => {

@@ -27,7 +27,8 @@ const NEAR = 0.7;
 export function peakMeter(channelCount: number, sampleRateHz: number): PeakMeter {
   const times = Math.max(1, Math.min(8, Math.ceil(RATE_HZ / sampleRateHz)));
   const phases = interpolators(times);
-  const [h0, h1, h2, h3, h4, h5] = halfway();
+  const half = halfway();
+  let maxima = new Float32Array(0);
   const bound = Math.max(1, ...phases.map((p) => p.reduce((sum, c) => sum + Math.abs(c), 0)));
   // Each channel keeps the last taps of the piece before: a point between pieces is made of both.
   const before = Array.from({ length: channelCount }, () => new Float32Array(TAPS));
@@ -35,43 +36,16 @@ export function peakMeter(channelCount: number, sampleRateHz: number): PeakMeter
   let truePeak = 0;
   const look = (x: Float32Array): void => {
     const last = x.length - TAPS;
-    for (let at = 0; at < last; at += BLOCK) {
-      const end = Math.min(last, at + BLOCK);
-      let most = 0;
-      for (let i = at; i < end + TAPS; i++) {
-        const v = x[i]!;
-        if (v > most) most = v;
-        else if (-v > most) most = -v;
-      }
+    const blocks = Math.ceil(x.length / BLOCK);
+    if (maxima.length < blocks + 1) maxima = new Float32Array(blocks + 1);
+    highestOf(x, maxima);
+    maxima[blocks] = 0;
+    for (let b = 0, at = 0; at < last; b++, at += BLOCK) {
+      // What is made of samples of this block reaches into the next one, and no further.
+      const most = Math.max(maxima[b]!, maxima[b + 1]!);
       if (most > samplePeak) samplePeak = most;
       if (most > truePeak) truePeak = most;
-      if (most * bound <= truePeak) continue;
-      for (let i = at; i < end; i++) {
-        const l = i + REACH - 1;
-        const r = l + 1;
-        const v =
-          h0 * (x[l]! + x[r]!) +
-          h1 * (x[l - 1]! + x[r + 1]!) +
-          h2 * (x[l - 2]! + x[r + 2]!) +
-          h3 * (x[l - 3]! + x[r + 3]!) +
-          h4 * (x[l - 4]! + x[r + 4]!) +
-          h5 * (x[l - 5]! + x[r + 5]!);
-        const middle = v < 0 ? -v : v;
-        const a = Math.abs(x[l]!);
-        const b = Math.abs(x[r]!);
-        const near = Math.max(middle, a, b);
-        if (near >= truePeak * NEAR) refine(x, i);
-      }
-    }
-  };
-  /** Every point between two samples. */
-  const refine = (x: Float32Array, i: number): void => {
-    for (let p = 0; p < phases.length; p++) {
-      const c = phases[p]!;
-      let v = 0;
-      for (let k = 0; k < TAPS; k++) v += c[k]! * x[i + k]!;
-      if (v > truePeak) truePeak = v;
-      else if (-v > truePeak) truePeak = -v;
+      if (most * bound > truePeak) truePeak = lookClosely(x, at, Math.min(last, at + BLOCK), half, phases, truePeak);
     }
   };
   const run = (channel: number, x: Float32Array): void => {
@@ -94,6 +68,52 @@ export function peakMeter(channelCount: number, sampleRateHz: number): PeakMeter
       return { samplePeak, truePeak };
     },
   };
+}
+
+/** The highest magnitude of each block, into `out`. */
+function highestOf(x: Float32Array, out: Float32Array): void {
+  for (let b = 0, at = 0; at < x.length; b++, at += BLOCK) {
+    const end = Math.min(x.length, at + BLOCK);
+    let most = 0;
+    for (let i = at; i < end; i++) {
+      const v = Math.abs(x[i]!);
+      if (v > most) most = v;
+    }
+    out[b] = most;
+  }
+}
+
+/** The highest point between the samples of a stretch, or what was the highest before. */
+function lookClosely(
+  x: Float32Array,
+  at: number,
+  end: number,
+  [h0, h1, h2, h3, h4, h5]: ReturnType<typeof halfway>,
+  phases: readonly Float64Array[],
+  highest: number,
+): number {
+  let truePeak = highest;
+  for (let i = at; i < end; i++) {
+    const l = i + REACH - 1;
+    const r = l + 1;
+    const v =
+      h0 * (x[l]! + x[r]!) +
+      h1 * (x[l - 1]! + x[r + 1]!) +
+      h2 * (x[l - 2]! + x[r + 2]!) +
+      h3 * (x[l - 3]! + x[r + 3]!) +
+      h4 * (x[l - 4]! + x[r + 4]!) +
+      h5 * (x[l - 5]! + x[r + 5]!);
+    if (Math.max(Math.abs(v), Math.abs(x[l]!), Math.abs(x[r]!)) < truePeak * NEAR) continue;
+    // Every point between these two samples.
+    for (let p = 0; p < phases.length; p++) {
+      const c = phases[p]!;
+      let between = 0;
+      for (let k = 0; k < TAPS; k++) between += c[k]! * x[i + k]!;
+      if (between > truePeak) truePeak = between;
+      else if (-between > truePeak) truePeak = -between;
+    }
+  }
+  return truePeak;
 }
 
 /** A short filter for the point halfway, one side of it, since it is even: good enough to see where to look closely. */

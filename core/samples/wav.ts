@@ -65,7 +65,8 @@ export async function openWav(source: ByteSource, options: WavOptions = {}): Pro
       const { first, length, at } = inside(start, count);
       if (length > 0) {
         const bytes = await bytesOf(first, length);
-        for (let c = 0; c < channels; c++) decode(encoding, bytes, channels, c, 1, out[c]!, at);
+        if (encoding === 's24' && channels <= 2) decode24(bytes, out, at);
+        else for (let c = 0; c < channels; c++) decode(encoding, bytes, channels, c, 1, out[c]!, at);
       }
       return out;
     },
@@ -131,6 +132,42 @@ function decode(
       }
       return;
     }
+  }
+}
+
+/** One or two channels of 24 bits: four samples are three words, which is twice as fast as byte by byte. */
+function decode24(bytes: Uint8Array, out: readonly Float32Array[], at: number): void {
+  const k = 1 / 0x80000000;
+  const channels = out.length;
+  const samples = Math.floor(bytes.length / 3 / channels) * channels;
+  const fours = Math.floor(samples / 4);
+  const words = new Int32Array(bytes.buffer, bytes.byteOffset, 3 * fours);
+  const [a, b] = [out[0]!, out[1]];
+  let o = at;
+  for (let w = 0; w < words.length; w += 3) {
+    const w0 = words[w]!;
+    const w1 = words[w + 1]!;
+    const w2 = words[w + 2]!;
+    const s0 = (w0 << 8) * k;
+    const s1 = (((w0 >>> 24) << 8) | (w1 << 16)) * k;
+    const s2 = (((w1 >>> 16) << 8) | (w2 << 24)) * k;
+    const s3 = (w2 & 0xffffff00) * k;
+    if (b) {
+      a[o] = s0;
+      b[o++] = s1;
+      a[o] = s2;
+      b[o++] = s3;
+    } else {
+      a[o++] = s0;
+      a[o++] = s1;
+      a[o++] = s2;
+      a[o++] = s3;
+    }
+  }
+  for (let n = 4 * fours; n < samples; n++) {
+    const i = 3 * n;
+    const value = ((bytes[i]! << 8) | (bytes[i + 1]! << 16) | (bytes[i + 2]! << 24)) * k;
+    out[n % channels]![at + Math.floor(n / channels)] = value;
   }
 }
 

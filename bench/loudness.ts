@@ -1,0 +1,126 @@
+import { spawnSync } from 'node:child_process';
+import { closeSync, existsSync, mkdirSync, openSync, renameSync, writeFileSync, writeSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { encodeWav } from '#core/samples/index.ts';
+import { jingle, noise, type SourceMaker, voice } from '#core/standin/index.ts';
+import { measureProcess, needTool } from './processes.ts';
+import type { Row } from './report.ts';
+
+const RATE = 48_000;
+const MINUTES = 60;
+const FFMPEG = process.env.FFMPEG ?? 'ffmpeg';
+const meter = (file: string): string[] => [
+  '-nostats',
+  '-hide_banner',
+  '-i',
+  file,
+  '-af',
+  'ebur128=peak=true',
+  '-f',
+  'null',
+  '-',
+];
+
+/** Loudness with true peak of an hour in stereo, and of speech, music and noise at three rates, beside ffmpeg's meter. */
+export async function loudnessOfAnHour(): Promise<readonly Row[]> {
+  needTool(FFMPEG, ['-version'], 'The loudness needs ffmpeg: apt-get install ffmpeg (or set FFMPEG).');
+  const folder = join(tmpdir(), 'mellow-bench');
+  mkdirSync(folder, { recursive: true });
+  const hour = join(folder, 'hour-stereo.wav');
+  if (!existsSync(hour)) writeHour(hour);
+  const ours = await measureProcess('bin/mellow', ['loudness', hour, '--json']);
+  const theirs = await measureProcess(FFMPEG, ['-v', 'error', ...meter(hour)]);
+  const ratio = theirs.seconds / ours.seconds;
+  return [
+    {
+      what: `loudness and true peak of ${MINUTES} min, stereo, 24 bit, whole process`,
+      ours: `${ours.seconds.toFixed(1)} s`,
+      other: `ffmpeg ebur128: ${theirs.seconds.toFixed(1)} s`,
+      ratio,
+      goal: '4 or more',
+      reached: ratio >= 4,
+    },
+    {
+      what: '  its memory',
+      ours: `${ours.peakMib.toFixed(0)} MiB`,
+      other: `${theirs.peakMib.toFixed(0)} MiB`,
+      ratio: null,
+      goal: 'under 400 MiB',
+      reached: ours.peakMib < 400,
+    },
+    ...agreement(folder),
+  ];
+}
+
+const KINDS: Record<string, SourceMaker> = { speech: voice(130), music: jingle, noise };
+const RATES = [44_100, 48_000, 96_000];
+const SECONDS = 40;
+
+/** The largest differences over nine takes. */
+function agreement(folder: string): Row[] {
+  let [integrated, range, peak] = [0, 0, 0];
+  for (const rate of RATES)
+    for (const [kind, make] of Object.entries(KINDS)) {
+      const file = join(folder, `${kind}-${rate}.wav`);
+      const sides = [7, 8].map((seed) =>
+        make(SECONDS * rate, rate, seed).map((v, i) => v * (1 + 0.5 * Math.sin(i / rate / 3))),
+      );
+      writeFileSync(file, encodeWav(sides, rate));
+      const ours = JSON.parse(spawnSync('bin/mellow', ['loudness', file, '--json'], { encoding: 'utf8' }).stdout) as {
+        integratedLufs: number;
+        rangeLu: number;
+        truePeakDbtp: number;
+      };
+      const said = spawnSync(FFMPEG, meter(file), { encoding: 'utf8' }).stderr;
+      const summary = said.slice(said.lastIndexOf('Summary:'));
+      const read = (pattern: RegExp): number => Number(pattern.exec(summary)![1]);
+      integrated = Math.max(integrated, Math.abs(ours.integratedLufs - read(/I:\s+(-?[\d.]+) LUFS/)));
+      range = Math.max(range, Math.abs(ours.rangeLu - read(/LRA:\s+(-?[\d.]+) LU/)));
+      peak = Math.max(peak, Math.abs(ours.truePeakDbtp - read(/Peak:\s+(-?[\d.]+) dBFS/)));
+    }
+  const row = (what: string, off: number, unit: string, most: number): Row => ({
+    what: `  ${what}, speech, music and noise at 44.1, 48 and 96 kHz`,
+    ours: `${off.toFixed(2)} ${unit} apart at most`,
+    other: 'ffmpeg ebur128, in tenths',
+    ratio: null,
+    goal: `${most} ${unit}`,
+    reached: off <= most,
+  });
+  return [row('integrated', integrated, 'LU', 0.1), row('range', range, 'LU', 0.3), row('true peak', peak, 'dB', 0.15)];
+}
+
+/** An hour of two voices, one a side, in 24 bits. */
+function writeHour(path: string): void {
+  process.stdout.write('Rendering an hour in stereo…\n');
+  const frames = MINUTES * 60 * RATE;
+  const block = 60 * RATE;
+  const header = encodeWav([new Float32Array(0), new Float32Array(0)], RATE).slice(0, 44);
+  const view = new DataView(header.buffer);
+  const bytes = frames * 6;
+  view.setUint32(4, 36 + bytes, true);
+  view.setUint32(28, RATE * 6, true);
+  view.setUint16(32, 6, true);
+  view.setUint16(34, 24, true);
+  view.setUint32(40, bytes, true);
+  const file = openSync(`${path}.part`, 'w');
+  writeSync(file, header);
+  const sides = [190, 125].map((pitch, n) =>
+    Array.from({ length: 3 }, (_, k) => voice(pitch)(block, RATE, 10 * n + k)),
+  );
+  for (let minute = 0; minute < MINUTES; minute++) {
+    const [l, r] = [sides[0]![minute % 3]!, sides[1]![(minute + 1) % 3]!];
+    const level = 0.4 + (0.6 * ((minute * 7) % 10)) / 10;
+    const out = new Uint8Array(block * 6);
+    for (let i = 0, o = 0; i < block; i++)
+      for (const x of [l, r]) {
+        const v = Math.round(level * 2 * x[i]! * 0x7fffff);
+        out[o++] = v & 255;
+        out[o++] = (v >> 8) & 255;
+        out[o++] = (v >> 16) & 255;
+      }
+    writeSync(file, out);
+  }
+  closeSync(file);
+  renameSync(`${path}.part`, path);
+}
