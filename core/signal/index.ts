@@ -1,5 +1,6 @@
 export { clockDrifts } from './clock.ts';
 export { type DelaySetting, delaySettingsFor } from './delay-settings.ts';
+export { levelAtEars, listeningTime } from './ears.ts';
 export { talkerEchoLossDb } from './echo.ts';
 export { type Evaluation, evaluate, toleranceIdOf } from './evaluate.ts';
 export { expand } from './expand.ts';

@@ -1,1 +1,2 @@
-export { type Place, placesOf } from './places.ts';
+export { placesOf } from './places.ts';
+export type { FaultSeen, Place } from './scene.ts';

@@ -38,8 +38,8 @@ export function BenchCard({ bench, comparison, rigId, rig, evaluation }: Props) 
           )}
           {!withOffset && !comparison.offset && (
             <p className="quiet">
-              A take with a flash and a clap, or two takes of one sound, can be taken into the rig. This one says
-              nothing of it yet.
+              A take with a flash and a clap, or two takes of one sound, give the rig figures of time. What is wrong
+              with this one points at places of the rig, beside its evidence.
             </p>
           )}
         </>

@@ -179,6 +179,7 @@ function Lying({
             }}
           />
         )}
+        <Findings bench={bench} comparison={comparison} rig={rig} evaluation={evaluation} />
         {bench.map((take, i) => (
           <TakeMeasured
             key={take.id}
@@ -193,7 +194,6 @@ function Lying({
             onSee={seeAt}
           />
         ))}
-        <Findings bench={bench} comparison={comparison} rig={rig} evaluation={evaluation} />
         {bench.length === 1 && others.length > 0 && (
           <p className="row small quiet" style={{ marginTop: 16 }}>
             Lay beside it:

@@ -1,5 +1,9 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
+  listening: {
+    title: 'Listening level and time',
+    says: 'Ears add up what they get: 3 dB more is as much in half the time. NIOSH allows 85 dBA for 8 h a day at work; WHO and ITU 80 dBA for 40 h a week for pleasure. Estimated from the rig’s typical figures.',
+  },
   lufs: {
     title: 'LUFS',
     says: 'Loudness as people hear it, against digital full scale (ITU-R BS.1770-5): weighed by pitch, over 0.4 s (momentary), 3 s (short-term) or all that is not silence (integrated).',

@@ -7,6 +7,7 @@ import { LadderChart, useWidth } from '#web/charts/index.ts';
 import { Choice, formatNumber, formatSigned, hueOf, NumberInput, Term, useKey } from '#web/parts/index.ts';
 import { selectScene, useAppSelector } from '#web/store/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
+import { Ears } from './Ears.tsx';
 import { OpenChannels } from './OpenChannels.tsx';
 import { RungCard } from './RungCard.tsx';
 import { noiseShares, sayChange, sayFound, sayReason, sayTightest, sayWorst } from './say.ts';
@@ -183,6 +184,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
           </span>
         </div>
         <Proposal rig={rig} ladder={before} found={found} unit={unit} trying={changes} />
+        <Ears rig={tried} evaluation={shown} listenerId={listenerId} />
         <OpenChannels rig={tried} evaluation={shown} listenerId={listenerId} />
         <p className="small quiet" style={{ marginTop: 10 }}>
           Turn down before you plug or press phantom power on; headphones start at zero.

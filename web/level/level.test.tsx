@@ -8,7 +8,7 @@ import { ladderFor } from '#core/solve/index.ts';
 import { layoutLadder } from '#web/charts/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
-import { demoRig, show } from '#web/web.testkit.tsx';
+import { clearPage, demoRig, show } from '#web/web.testkit.tsx';
 import { LevelScreen } from './index.ts';
 
 beforeEach(() => stubServer(noServer));
@@ -106,6 +106,17 @@ describe('Level', () => {
     await user.keyboard('p');
     expect(screen.queryByText(/Mixer, Strip 1, gain: \+\d+ to/)).toBeNull();
     expect(screen.getByText(/^Left as they are/).textContent).toContain('Strip 1, gain');
+  });
+  it('says how loud it is at somebody’s ears and for how long, where it is a sound in air', () => {
+    open('/?source=wren&listener=players');
+    const ears = screen.getByRole('region', { name: 'Listening level and time' });
+    expect(ears.textContent).toMatch(
+      /all together about \d+ dB SPL, up to \d+\..*\(NIOSH, 85 dBA for 8 h\).*a week|week long/,
+    );
+    expect(ears.textContent).toContain('An estimate');
+    clearPage();
+    open(WREN);
+    expect(screen.queryByRole('region', { name: 'Listening level and time' })).toBeNull();
   });
   it('says what an open channel costs, and shuts it', async () => {
     const rig = demoRig();

@@ -1,0 +1,94 @@
+import { check, type Finding } from '#core/check/index.ts';
+import type { FaultId } from '#core/measure/index.ts';
+import type { Cable, PortRef, PortSpec, Rig } from '#core/rig/index.ts';
+import { deviceName, type Evaluation, type Ladder, type Pair, type Rung } from '#core/signal/index.ts';
+
+/** A place of the rig that could have made a fault, and where to look next: the tap that tells. */
+export interface Place {
+  readonly where: string;
+  readonly why: string;
+  readonly tap: PortRef;
+  /** 0 to 1 among the places of this fault: how likely, by what the rig's figures say. */
+  readonly weight: number;
+}
+
+/** What is known of the fault beside its name. */
+export interface FaultSeen {
+  readonly id: FaultId;
+  /** The delay of an echo, ms. */
+  readonly delayMs?: number;
+}
+
+/** What suspects are read from: one listener with all that comes there. */
+export interface Scene {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly listener: Rig['listeners'][number];
+  /** Ways of everything that is heard there. */
+  readonly pairs: readonly Pair[];
+  readonly ladders: readonly Ladder[];
+  readonly portOf: (ref: PortRef) => PortSpec | undefined;
+}
+
+export type Suspects = (scene: Scene, fault: FaultSeen) => Place[];
+
+/** Every cable that something goes by to the listener. */
+export function cablesTo({ rig, pairs, evaluation }: Scene): Cable[] {
+  const ids = new Set<string>();
+  for (const pair of pairs)
+    for (const { arrival } of pair.ways)
+      for (let at: typeof arrival | null = arrival; at && at.edge >= 0; at = at.from) {
+        const { via } = evaluation.graph.edges[at.edge]!;
+        if ('cableId' in via) ids.add(via.cableId);
+      }
+  return rig.cables.filter((c) => ids.has(c.id));
+}
+
+export const sayLead = ({ rig }: Scene, cable: Cable): string =>
+  `the lead from ${deviceName(rig, cable.from.deviceId)} to ${deviceName(rig, cable.to.deviceId)}`;
+
+/** Findings of the rig whose leads or boxes lie on a way to the listener. */
+export function findingsOnWays(scene: Scene, wanted: (f: Finding) => boolean): Place[] {
+  const cables = new Set(cablesTo(scene).map((c) => c.id));
+  const boxes = new Set(scene.pairs.flatMap((p) => p.ways.flatMap((w) => w.deviceIds)));
+  return check(scene.rig, scene.evaluation)
+    .filter((f) => !f.aside && wanted(f))
+    .flatMap((f): Place[] => {
+      const cable = scene.rig.cables.find((c) => f.where.cableIds.includes(c.id) && cables.has(c.id));
+      const box = f.where.deviceIds.find((id) => boxes.has(id));
+      if (!cable && !box) return [];
+      const tap = cable ? cable.to : tapOf(scene, box!);
+      return tap
+        ? [
+            {
+              where: cable ? sayLead(scene, cable) : deviceName(scene.rig, box!),
+              why: f.says,
+              tap,
+              weight: f.severity === 'watch' ? 0.5 : 0.9,
+            },
+          ]
+        : [];
+    });
+}
+
+/** Where something leaves a box on its way to the listener. */
+export function tapOf({ pairs, evaluation }: Scene, deviceId: string): PortRef | null {
+  for (const { ways } of pairs)
+    for (const { arrival } of ways)
+      for (let at: typeof arrival | null = arrival; at; at = at.from) {
+        const { deviceId: id, portId } = evaluation.graph.nodes[at.node]!;
+        if (id === deviceId) return { deviceId, portId };
+      }
+  return null;
+}
+
+/** Steps of all ways with what a rule makes of each. */
+export function onRungs(scene: Scene, read: (rung: Rung) => Omit<Place, 'where' | 'tap'> | null): Place[] {
+  return scene.ladders.flatMap((ladder) =>
+    ladder.rungs.flatMap((rung): Place[] => {
+      const found = rung.deviceId ? read(rung) : null;
+      const tap = found && tapOf(scene, rung.deviceId!);
+      return found && tap ? [{ ...found, where: `${rung.box}, ${rung.stage}`, tap }] : [];
+    }),
+  );
+}
