@@ -6,7 +6,7 @@ const LEAST_GAP_S = 0.0004;
 const MOST_GAP_S = 3;
 /** The sound on both sides of a gap is read over so long, and has to stand over so much (RMS). */
 const BESIDE_S = 0.02;
-const LEAST_BESIDE = 0.001;
+const LEAST_BESIDE = 0.003;
 /** And so much of what is loud in the take: synthetic voices cut their quiet consonants out of nothing. */
 const LEAST_OF_LOUD = 0.3;
 const LOUD_PART = 0.9;
