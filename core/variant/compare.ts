@@ -1,7 +1,7 @@
 import { check, type Finding, leadsOf, tally } from '#core/check/index.ts';
 import { shoppingList } from '#core/report/index.ts';
 import { type Cable, type Device, endName, findTypes, type Rig, sayValue, settingOf } from '#core/rig/index.ts';
-import { deviceName, evaluate } from '#core/signal/index.ts';
+import { CREST_DB, deviceName, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { failuresOf } from './failures.ts';
 
 /** One rig in numbers, to be laid beside another. */
@@ -21,6 +21,9 @@ export interface Figures {
   /** Most conversions, and the latest sound, on any way that is wanted; ms, nominal. */
   readonly conversions: number;
   readonly latestMs: number;
+  /** The main voice where it is wanted: the least distance to the noise, and to a ceiling over its usual peaks, dB; null without one. */
+  readonly leastSnrDb: number | null;
+  readonly leastRoomDb: number | null;
   /** Boxes, leads and adapters together, low and high, euros, as such things usually cost. */
   readonly priceEur: readonly [number, number];
 }
@@ -71,6 +74,8 @@ function figuresOf({ rig, evaluation, findings }: Look): Figures {
   const failures = failuresOf(rig, evaluation);
   const wanted = evaluation.pairs.filter((p) => p.want === 'must');
   const ways = wanted.flatMap((p) => p.ways.slice(0, 1));
+  const voiceId = mainVoiceOf(rig);
+  const voice = wanted.filter((p) => p.sourceId === voiceId).flatMap((p) => p.ways.slice(0, 1));
   const items = shoppingList(rig);
   const price = (side: 0 | 1) =>
     hardware.reduce((sum, t) => sum + (t.priceEur?.[side] ?? 0), 0) +
@@ -86,9 +91,13 @@ function figuresOf({ rig, evaluation, findings }: Look): Figures {
     wanted: wanted.length,
     conversions: Math.max(0, ...ways.map((w) => w.conversions)),
     latestMs: Math.max(0, ...ways.map((w) => w.delay.value.nominal)),
+    leastSnrDb: least(voice.flatMap((w) => (w.noiseDb === null ? [] : [w.levelDb.nominal - w.noiseDb]))),
+    leastRoomDb: least(voice.flatMap((w) => (w.headroomDb === null ? [] : [w.headroomDb - CREST_DB.nominal]))),
     priceEur: [price(0), price(1)],
   };
 }
+
+const least = (values: readonly number[]): number | null => (values.length > 0 ? Math.min(...values) : null);
 
 /** What stands in one list alone, and, where both have it, what differs. */
 function differences<T>(

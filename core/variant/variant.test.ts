@@ -71,6 +71,21 @@ describe('two rigs side by side', () => {
     expect(findings.filter((f) => f.where === 'first').length).toBeGreaterThan(0);
     expect(figures[1].priceEur[1]).not.toBe(figures[0].priceEur[1]);
   });
+  it('tell how clean the main voice is in each, and how near its peaks come to a ceiling', () => {
+    const gain = (value: number): Rig =>
+      edited(relay, {
+        kind: 'set-setting',
+        deviceId: 'mixer',
+        settingId: 'strip-1-gain',
+        setting: { value, known: 'seen' },
+      });
+    const [low, high] = compareRigs(gain(20), gain(50)).figures;
+    // Gain that comes early lifts the voice over what makes noise later, and takes the room over its peaks.
+    expect(high.leastSnrDb!).toBeGreaterThan(low.leastSnrDb! + 5);
+    expect(high.leastRoomDb!).toBeLessThan(low.leastRoomDb!);
+    const silent = { ...relay, plan: [] };
+    expect(compareRigs(silent, silent).figures[0]).toMatchObject({ leastSnrDb: null, leastRoomDb: null });
+  });
   it('is the same from the other side', () => {
     const without = edited(quay, removeDevice(quay, 'guest-radio'));
     const set = edited(without, {

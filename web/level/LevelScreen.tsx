@@ -215,7 +215,7 @@ function Proposal({ rig, ladder, found, unit, trying }: ProposalProps) {
   if (trying.length === 0)
     return (
       <p className="quiet">
-        {found
+        {found?.changes.length === 0
           ? `Nothing is to be turned. ${sayFound(found, unit)}`
           : 'The least noise at the level that is wanted, with room over the peaks at every step: early gain first, then unity.'}
       </p>

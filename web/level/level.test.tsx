@@ -96,7 +96,9 @@ describe('Level', () => {
     await user.keyboard('d');
     const tasks = selectRig(store.getState())!.tasks.map((t) => t.id);
     expect(tasks).toContain('mixer.strip-1-gain');
-    expect(within(main).queryByText(/^It comes out at/)).toBeNull();
+    // Done and gone: what the search is for is said again.
+    expect(within(main).queryByText(/It comes out at/)).toBeNull();
+    expect(within(main).getByText(/^The least noise at the level that is wanted/)).toBeTruthy();
   });
   it('leaves a knob that somebody holds', async () => {
     const { user } = open(WREN);

@@ -42,6 +42,18 @@ export const FIGURES: readonly FigureLine[] = [
     say: (f) => formatNumber(f.latestMs),
   },
   {
+    id: 'snr',
+    name: 'Main voice over the noise, at its worst place, dB (typical)',
+    value: (f) => (f.leastSnrDb === null ? 0 : -Math.round(f.leastSnrDb)),
+    say: (f) => (f.leastSnrDb === null ? 'none' : formatNumber(f.leastSnrDb)),
+  },
+  {
+    id: 'room',
+    name: 'Room over its peaks, at its tightest place, dB (typical)',
+    value: (f) => (f.leastRoomDb === null ? 0 : -Math.round(f.leastRoomDb)),
+    say: (f) => (f.leastRoomDb === null ? 'none' : formatNumber(f.leastRoomDb)),
+  },
+  {
     id: 'price',
     name: 'Cost of all of it, euros (typical)',
     value: (f) => f.priceEur[0] + f.priceEur[1],
