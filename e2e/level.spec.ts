@@ -58,3 +58,12 @@ test('a spoilt take says what is wrong with it, where, and what in the rig could
   await faults.getByRole('link').first().click();
   await expect(page.getByRole('complementary', { name: 'Tap' })).toBeVisible();
 });
+
+test('a live meter without leave or input says what to do, and nothing else is lost', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
+  const live = page.getByRole('region', { name: 'Live' });
+  await live.getByRole('button', { name: 'Listen to an input' }).click();
+  await expect(live.getByText(/not given leave|is not there|cannot be opened/)).toBeVisible();
+  await page.keyboard.press('p');
+  await expect(page.getByText(/^It comes out at/)).toBeVisible();
+});

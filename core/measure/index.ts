@@ -12,6 +12,7 @@ export {
   meanBrightness,
 } from './flash.ts';
 export { type Levels, measureLevels, type Peaks } from './levels.ts';
+export { type LiveMeter, type LiveReading, liveMeter } from './live.ts';
 export { type Loudness, type LoudnessMeter, loudnessMeter } from './loudness.ts';
 export { MeasureError, type MeasureErrorCode } from './measure-error.ts';
 export { measureOffset, type Offset, type OffsetPoint } from './offset.ts';

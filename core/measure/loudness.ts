@@ -8,12 +8,20 @@ export interface Loudness {
   readonly maxShortTermLufs: number | null;
 }
 
+/** What is heard now. */
+export interface Live {
+  readonly momentaryLufs: number | null;
+  readonly shortTermLufs: number | null;
+}
+
 export interface LoudnessMeter {
   /** One array for each channel, all of one length; in any pieces. */
   push(channels: readonly Float32Array[]): void;
   /** Whether all that was pushed were numbers: one that is none would make every figure after it none. */
   isWhole(): boolean;
   result(): Loudness;
+  /** The windows that end now; null while they are not full, or silent. */
+  latest(): Live;
   /** The short-term loudness at the end of every 100 ms from 3 s on, LUFS; -Infinity for silence. */
   shortTerm(): Float64Array;
   /** The momentary loudness at the end of every 100 ms from 400 ms on, LUFS; -Infinity for silence. */
@@ -73,6 +81,10 @@ export function loudnessMeter(channelCount: number, sampleRateHz: number): Loudn
     for (let i = 0; i < out.length; i++) out[i] = Math.max(0, (total[i * hop + length]! - total[i * hop]!) / length);
     return out;
   };
+  const last = (length: number): number | null => {
+    const energy = count < length ? 0 : (total[count]! - total[count - length]!) / length;
+    return energy > SILENT_POWER ? lufs(energy) : null;
+  };
   return {
     push(channels) {
       const frames = channels[0]?.length ?? 0;
@@ -91,6 +103,7 @@ export function loudnessMeter(channelCount: number, sampleRateHz: number): Loudn
       maxMomentaryLufs: loudest(windows(MOMENTARY_STEPS, 1)),
       maxShortTermLufs: loudest(windows(SHORT_TERM_STEPS, 1)),
     }),
+    latest: () => ({ momentaryLufs: last(MOMENTARY_STEPS), shortTermLufs: last(SHORT_TERM_STEPS) }),
     shortTerm: () => windows(SHORT_TERM_STEPS, HOP_STEPS).map(lufs),
     momentary: () => windows(MOMENTARY_STEPS, HOP_STEPS).map(lufs),
   };

@@ -1,5 +1,9 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
+  live: {
+    title: 'Setting gain by talking',
+    says: 'Talk as you will later, at the distance that you will keep. Peaks belong between −12 and −6 dBFS while gain is set: louder moments come. The meter takes the input as it comes, without what the browser would do to a call.',
+  },
   listening: {
     title: 'Listening level and time',
     says: 'Ears add up what they get: 3 dB more is as much in half the time. NIOSH allows 85 dBA for 8 h a day at work; WHO and ITU 80 dBA for 40 h a week for pleasure. Estimated from the rig’s typical figures.',

@@ -22,7 +22,7 @@ export function Ears({ rig, evaluation, listenerId }: Props) {
       </h2>
       <p>
         {name}: all together about <span className="strong">{formatNumber(level.nominal)} dB SPL</span>, up to{' '}
-        {formatNumber(level.high)}.{' '}
+        {formatNumber(level.high)}. So loud it may last{' '}
         <span className={loud ? 'fix' : ''}>
           {sayTime(usual.hoursADay, 'a day')} (NIOSH, 85 dBA for 8 h), {sayTime(usual.hoursAWeek, 'a week')} (WHO-ITU
           H.870, 80 dBA for 40 h)

@@ -8,6 +8,7 @@ import { Choice, formatNumber, formatSigned, hueOf, NumberInput, Term, useKey } 
 import { selectScene, useAppSelector } from '#web/store/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
 import { Ears } from './Ears.tsx';
+import { LiveMeter } from './LiveMeter.tsx';
 import { OpenChannels } from './OpenChannels.tsx';
 import { RungCard } from './RungCard.tsx';
 import { noiseShares, sayChange, sayFound, sayReason, sayTightest, sayWorst } from './say.ts';
@@ -184,6 +185,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
           </span>
         </div>
         <Proposal rig={rig} ladder={before} found={found} unit={unit} trying={changes} />
+        <LiveMeter ladder={ladder} />
         <Ears rig={tried} evaluation={shown} listenerId={listenerId} />
         <OpenChannels rig={tried} evaluation={shown} listenerId={listenerId} />
         <p className="small quiet" style={{ marginTop: 10 }}>

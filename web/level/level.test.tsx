@@ -10,6 +10,7 @@ import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
 import { clearPage, demoRig, show } from '#web/web.testkit.tsx';
 import { LevelScreen } from './index.ts';
+import { Reading, sayTurn } from './LiveMeter.tsx';
 
 beforeEach(() => stubServer(noServer));
 const open = (at: string) => ({ user: userEvent.setup(), ...show(<LevelScreen />, { at }) });
@@ -137,5 +138,51 @@ describe('Level', () => {
     await user.click(within(row).getByRole('button', { name: 'To do: shut it' }));
     expect(selectRig(store.getState())!.tasks.map((t) => t.id)).toEqual(['mixer.strip-4-mute']);
     expect(within(region).queryByRole('row', { name: /Strip 4/ })).toBeNull();
+  });
+});
+
+describe('gain by talking', () => {
+  const knob = {
+    deviceId: 'mixer',
+    spec: {
+      kind: 'gain' as const,
+      id: 'strip-1-gain',
+      name: 'Strip 1, gain',
+      min: 0,
+      max: 60,
+      step: 1,
+      default: 40,
+      offAtMin: false,
+    },
+  };
+  it('says how far to turn, in knob terms, within what the device can do', () => {
+    expect(sayTurn(null, knob, 40)).toContain('nothing is heard yet');
+    expect(sayTurn(-8, knob, 40)).toContain('The gain is right');
+    expect(sayTurn(-21, knob, 30)).toBe('Up 12 dB: Strip 1, gain to about 2 o’clock.');
+    expect(sayTurn(-1, knob, 40)).toBe('Down 8 dB: Strip 1, gain to about 12:15 o’clock.');
+    expect(sayTurn(-40, knob, 50)).toBe('Up 31 dB: Strip 1, gain to about 5 o’clock, as far as it goes (+60 dB).');
+    expect(sayTurn(-40, null, 0)).toBe('Up 31 dB.');
+  });
+  const reading = {
+    peakDbfs: -10,
+    highestDbfs: -3,
+    truePeakDbtp: -2.8,
+    momentaryLufs: -20,
+    shortTermLufs: -21,
+    vuDbfs: -22,
+    clips: 2,
+    correlation: -0.9,
+    restDbfs: -61,
+  };
+  it('shows clips and sides that move against each other', () => {
+    show(<Reading reading={reading} knob={knob} valueDb={40} />);
+    expect(screen.getByRole('status').textContent).toMatch(/^Down 6 dB.*clipped 2 times.*against each other/s);
+    expect(screen.getByText('−61.0 dBFS')).toBeTruthy();
+    expect(screen.getByRole('img', { name: 'Level now' })).toBeTruthy();
+  });
+  it('says so where the browser opens no inputs', async () => {
+    const { user } = open(WREN);
+    await user.click(screen.getByRole('button', { name: 'Listen to an input' }));
+    expect(await screen.findByText(/opens no inputs|not given leave|cannot be opened/)).toBeTruthy();
   });
 });
