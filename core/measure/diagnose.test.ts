@@ -3,7 +3,7 @@ import { testFft } from '#core/samples/fft.testkit.ts';
 import { type FftOf, recordingOf, seededNormal } from '#core/samples/index.ts';
 import { noise, voice } from '#core/standin/index.ts';
 import { diagnose } from './diagnose.ts';
-import { FAULT_IDS, type Fault } from './faults/index.ts';
+import { FAULT_IDS, type Fault, sidesMeter } from './faults/index.ts';
 import { cleanTake, faultyTake, recordingOfTake } from './faults/takes.testkit.ts';
 
 let fftOf: FftOf;
@@ -193,6 +193,13 @@ describe('evidence', () => {
 });
 
 describe('odd takes', () => {
+  it('of many hours are answered: blocks are counted, not handed over as arguments', () => {
+    // Ten blocks a second, as at any rate; at 100 Hz four hours are made in a moment.
+    const meter = sidesMeter(2, 100);
+    const x = Float32Array.from({ length: 4 * 3600 * 100 }, (_, i) => 0.1 * Math.sin(i));
+    meter.push([x, x.map((v) => -v)]);
+    expect(meter.result().map((f) => f.id)).toEqual(['polarity-inverted']);
+  });
   it('of one sample, of few bits, and of many channels are answered', async () => {
     const one = await diagnose(fftOf, recordingOf([new Float32Array([0.5])], RATE));
     expect(one.faults.map((f) => f.id)).toEqual(['dc-offset']);

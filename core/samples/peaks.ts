@@ -42,6 +42,30 @@ export async function readPeaks(
   return { framesPerBin, sampleRateHz: recording.sampleRateHz, low, high };
 }
 
+/**
+ * A first picture of a long recording: of every bin only its beginning is read, so peaks may be missed but none is made
+ * up. Costs a read a bin, however long the recording is.
+ */
+export async function glancePeaks(recording: Recording, bins: number): Promise<Peaks> {
+  const framesPerBin = Math.max(1, Math.ceil(recording.frames / bins));
+  const count = Math.ceil(recording.frames / framesPerBin);
+  const low = new Float32Array(count);
+  const high = new Float32Array(count);
+  for (let bin = 0; bin < count; bin++) {
+    const start = bin * framesPerBin;
+    const x = await recording.readMono(start, Math.min(GLANCE_FRAMES, framesPerBin, recording.frames - start));
+    let [least, most] = [x[0] ?? 0, x[0] ?? 0];
+    for (const v of x) {
+      if (v < least) least = v;
+      else if (v > most) most = v;
+    }
+    low[bin] = least;
+    high[bin] = most;
+  }
+  return { framesPerBin, sampleRateHz: recording.sampleRateHz, low, high };
+}
+const GLANCE_FRAMES = 2048;
+
 /** The same peaks, `factor` bins in one: for a view that is further away. */
 export function coarser(peaks: Peaks, factor: number): Peaks {
   const bins = Math.ceil(peaks.low.length / factor);

@@ -7,6 +7,7 @@ import {
   decimate,
   type FftOf,
   fftSize,
+  glancePeaks,
   readPeaks,
   recordingOf,
   resample,
@@ -108,6 +109,28 @@ describe('peaks', () => {
       expect(far.high[b]).toBe(Math.max(...part));
     }
     expect(far.framesPerBin).toBe(70);
+  });
+  it('of a long recording are glanced at: nothing is made up, and only so much is read', async () => {
+    const random = seededRandom(4);
+    const x = Float32Array.from({ length: 400_001 }, () => random() * 2 - 1);
+    let read = 0;
+    const whole = recordingOf([x], 8000);
+    const counted = {
+      ...whole,
+      readMono: (start: number, count: number) => {
+        read += count;
+        return whole.readMono(start, count);
+      },
+    };
+    const glance = await glancePeaks(counted, 100);
+    const full = await readPeaks(whole, glance.framesPerBin);
+    expect(glance.low).toHaveLength(full.low.length);
+    for (let b = 0; b < full.low.length; b++) {
+      expect(glance.low[b]).toBeGreaterThanOrEqual(full.low[b]!);
+      expect(glance.high[b]).toBeLessThanOrEqual(full.high[b]!);
+      expect(glance.high[b]).toBeGreaterThan(0.9);
+    }
+    expect(read).toBeLessThan(0.6 * x.length);
   });
 });
 

@@ -88,6 +88,9 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
   );
 }
 
+/** No converter is so quiet: there the file holds zeros. */
+const DIGITAL_SILENCE_DBFS = -140;
+
 const say = (value: number | null, unit: string): string =>
   value === null ? 'none' : `${formatNumber(value, 1)} ${unit}`;
 
@@ -137,7 +140,7 @@ function Figures({
             <td className={`number ${truePeakDbtp !== null && truePeakDbtp > -1 ? 'fix' : ''}`}>
               {say(truePeakDbtp, 'dBTP')}
             </td>
-            <td className="number">{say(Number.isFinite(floorDbfs) ? floorDbfs : null, 'dBFS')}</td>
+            <td className="number">{say(floorDbfs > DIGITAL_SILENCE_DBFS ? floorDbfs : null, 'dBFS')}</td>
           </tr>
         </tbody>
       </table>

@@ -33,6 +33,7 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
       setProgress({ what: 'opening', done: 0, leftS: null });
       const mine = lookAtTake(sourceOf(id), whole, (p) => {
         const spentS = (performance.now() - begun) / 1000;
+        if (p.glance && !seenBefore.current) setLook(p.glance);
         setProgress({ ...p, leftS: p.done > 0.05 && spentS > 1 ? (spentS * (1 - p.done)) / p.done : null });
       });
       job.current = mine;

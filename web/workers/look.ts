@@ -7,7 +7,7 @@ import {
   frameRateOf,
   meanBrightness,
 } from '#core/measure/index.ts';
-import { type Peaks, type Recording, readPeaks } from '#core/samples/index.ts';
+import { glancePeaks, type Peaks, type Recording, readPeaks } from '#core/samples/index.ts';
 import type { Rate } from '#core/units/index.ts';
 import type { Grain } from './cells.ts';
 import type { Media } from './media.ts';
@@ -35,6 +35,8 @@ export interface TakeLook {
 export interface Progress {
   readonly what: string;
   readonly done: number;
+  /** Of a long take: what can be drawn at once, until all of it has been read. */
+  readonly glance?: TakeLook;
 }
 
 const PEAK_MS = 1;
@@ -51,6 +53,7 @@ export async function lookAt(
   onProgress: (progress: Progress) => void,
 ): Promise<TakeLook> {
   const { sound, picture, notices } = media;
+  if (sound && sound.frames > GLANCE_FROM_S * sound.sampleRateHz) onProgress(await glanceAt(sound));
   const heard = sound && (await listen(sound, onProgress));
   if (!picture) return { durationMs: durationOf(sound), sound: heard, picture: null, notices };
   const stretches = stretchesOf(picture.durationS, heard?.claps ?? null, whole);
@@ -78,6 +81,22 @@ export async function lookAt(
     },
     notices,
   };
+}
+
+/** Longer takes are drawn from a glance first; in so many bins. */
+const GLANCE_FROM_S = 300;
+const GLANCE_BINS = 600;
+
+async function glanceAt(sound: Recording): Promise<Progress> {
+  const peaks = await glancePeaks(sound, GLANCE_BINS);
+  const { sampleRateHz, channels } = sound;
+  const glance = {
+    durationMs: durationOf(sound),
+    sound: { sampleRateHz, channels, peaks, claps: [] },
+    picture: null,
+    notices: [],
+  };
+  return { what: 'waveform', done: 0, glance };
 }
 
 async function listen(

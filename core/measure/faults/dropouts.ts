@@ -201,7 +201,7 @@ function judge(found: readonly Found[], channel: number, channels: number, sampl
   if (found.length === 0) return [];
   const atS = found.slice(0, PLACES).map((f) => f.at / sampleRateHz);
   const gaps = found.filter((f) => f.kind === 'gap').length;
-  const longest = Math.max(...found.map((f) => f.frames));
+  const longest = found.reduce((most, f) => Math.max(most, f.frames), 0);
   const parts = [
     ...(gaps > 0 ? [`${gaps} ${gaps === 1 ? 'gap' : 'gaps'} in the midst of sound`] : []),
     ...(found.length > gaps ? [`${found.length - gaps} × a piece that comes again at once`] : []),

@@ -72,6 +72,9 @@ export function sidesMeter(channelCount: number, sampleRateHz: number) {
   };
 }
 
+/** Hours have more blocks than a call can have arguments. */
+const highest = (values: readonly number[]): number => values.reduce((most, v) => Math.max(most, v), 0);
+
 /** A constant stands in every block; what a wave leaves in one, the next one takes away. */
 function constantOf(means: readonly number[], powers: readonly number[], channel: number, channels: number): Fault[] {
   const sorted = [...means].sort((a, b) => a - b);
@@ -81,7 +84,7 @@ function constantOf(means: readonly number[], powers: readonly number[], channel
   const rest = meanAtRest(means, powers);
   const size = Math.sign(rest) === Math.sign(middle) ? Math.min(Math.abs(middle), Math.abs(rest)) : 0;
   const oneSigned = middle > 0 ? at(0.1) > 0 : at(0.9) < 0;
-  const loudest = Math.sqrt(Math.max(0, ...powers));
+  const loudest = Math.sqrt(highest(powers));
   if (size < DC.watch || !oneSigned || size < 0.003 * loudest) return [];
   const evidence = `${sideName(channel, channels)}: all samples stand ${(100 * size * Math.sign(middle)).toFixed(2)} % of full scale off zero (${dbFromRatio(size).toFixed(0)} dBFS)`;
   return [
@@ -124,7 +127,7 @@ function betweenSides(left: readonly number[], right: readonly number[], product
   if (correlation <= INVERTED.watch) {
     // One instrument may be so by intent: it has to hold for most of what is loud.
     const loud = left.map((p, i) => p + right[i]!);
-    const gate = 0.03 * Math.max(...loud);
+    const gate = 0.03 * highest(loud);
     const counted = products.filter((_, i) => loud[i]! > gate);
     const negative = counted.filter((p) => p < 0).length / counted.length;
     if (negative > 0.7)
