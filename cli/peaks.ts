@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
-import type { Peaks } from '#core/measure/index.ts';
+import type { PeakFinder } from '#core/measure/index.ts';
 import type { Recording } from '#core/samples/index.ts';
 
 /** Shorter takes are done before a thread is up. */
@@ -11,7 +11,7 @@ const WORTH_S = 30;
 const WAITING = 3;
 
 /** Peaks looked for on a second core while the first one reads and weighs; undefined where that is not worth it. */
-export function peaksElsewhere({ channels, frames, sampleRateHz }: Recording): Peaks | undefined {
+export function peaksElsewhere({ channels, frames, sampleRateHz }: Recording): PeakFinder | undefined {
   // Built, the command stands beside the thread or in a folder below it.
   const thread = ['./peaks.js', '../peaks.js']
     .map((path) => fileURLToPath(new URL(path, import.meta.url)))

@@ -11,7 +11,7 @@ export {
   GRID_ROWS,
   meanBrightness,
 } from './flash.ts';
-export { type Levels, measureLevels, type Peaks } from './levels.ts';
+export { type Levels, measureLevels, type PeakFinder } from './levels.ts';
 export { type LiveMeter, type LiveReading, liveMeter } from './live.ts';
 export { type Loudness, type LoudnessMeter, loudnessMeter } from './loudness.ts';
 export { MeasureError, type MeasureErrorCode } from './measure-error.ts';

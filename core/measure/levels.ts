@@ -15,7 +15,7 @@ const PIECE_S = 4;
 const MOST_CHANNELS = 2;
 
 /** Peaks that may be looked for elsewhere, on another core. What is pushed is given away: nobody reads it afterwards. */
-export interface Peaks {
+export interface PeakFinder {
   push(channels: readonly Float32Array[]): void | Promise<void>;
   result(): ReturnType<PeakMeter['result']> | Promise<ReturnType<PeakMeter['result']>>;
 }
@@ -29,7 +29,7 @@ export interface Peaks {
 export async function measureLevels(
   recording: Recording,
   onProgress?: (part: number) => void,
-  peaks: Peaks = peakMeter(recording.channels, recording.sampleRateHz),
+  peaks: PeakFinder = peakMeter(recording.channels, recording.sampleRateHz),
 ): Promise<Levels> {
   const { channels, frames, sampleRateHz } = recording;
   if (channels > MOST_CHANNELS) throw new MeasureError('too-many-channels', `${channels} channels`);
