@@ -4,14 +4,15 @@ import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, mainVoiceOf, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
 import { aimOf, type GainsFound, ladderFor, setTheGains } from '#core/solve/index.ts';
 import { LadderChart, useWidth } from '#web/charts/index.ts';
-import { Choice, formatNumber, formatSigned, hueOf, NumberInput, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatNumber, hueOf, NumberInput, Term, useKey } from '#web/parts/index.ts';
 import { selectScene, useAppSelector } from '#web/store/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
 import { Ears } from './Ears.tsx';
 import { LiveMeter } from './LiveMeter.tsx';
 import { OpenChannels } from './OpenChannels.tsx';
+import { Proposal } from './Proposal.tsx';
 import { RungCard } from './RungCard.tsx';
-import { noiseShares, sayChange, sayFound, sayReason, sayTightest, sayWorst } from './say.ts';
+import { noiseShares, sayTightest, sayWorst } from './say.ts';
 
 /** Level: the gain ladder of one source to one listener, and the gains that put it right. */
 export function LevelScreen() {
@@ -201,56 +202,5 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
         onHold={() => key && setHeld(held.includes(key) ? held.filter((h) => h !== key) : [...held, key])}
       />
     </main>
-  );
-}
-
-interface ProposalProps {
-  readonly rig: Rig;
-  readonly ladder: ReturnType<typeof ladderFor>;
-  readonly found: GainsFound | null;
-  readonly unit: string;
-  readonly trying: GainsFound['changes'];
-}
-
-/** What is turned, where to, and why; and who else hears it. */
-function Proposal({ rig, ladder, found, unit, trying }: ProposalProps) {
-  if (trying.length === 0)
-    return (
-      <p className="quiet">
-        {found?.changes.length === 0
-          ? `Nothing is to be turned. ${sayFound(found, unit)}`
-          : 'The least noise at the level that is wanted, with room over the peaks at every step: early gain first, then unity.'}
-      </p>
-    );
-  return (
-    <>
-      {found && <p>{sayFound(found, unit)}</p>}
-      <ul>
-        {trying.map((change) => (
-          <li key={`${change.deviceId}.${change.settingId}`}>
-            {sayChange(rig, change)} <span className="quiet">{found && ladder ? sayReason(ladder, change) : ''}</span>
-          </li>
-        ))}
-      </ul>
-      {found && found.held.length > 0 && (
-        <p className="quiet small">
-          Left as they are, since others hang on them or you hold them: {found.held.map((h) => h.spec.name).join(', ')}.
-        </p>
-      )}
-      {found && found.moved.length > 0 && (
-        <p className="quiet small">
-          Also moves:{' '}
-          {found.moved
-            .slice(0, 6)
-            .map((m) => {
-              const name = rig.sources.find((s) => s.id === m.sourceId)!.name;
-              const to = rig.listeners.find((l) => l.id === m.listenerId)!.name;
-              return `${name} at ${to} ${formatSigned(m.byDb, 1)} dB`;
-            })
-            .join('; ')}
-          {found.moved.length > 6 ? ` and ${found.moved.length - 6} more` : ''}.
-        </p>
-      )}
-    </>
   );
 }
