@@ -137,7 +137,8 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
         </div>
         <p className="quiet">
           The level after every step; dashed, its usual peaks. Below, <Term id="noise-floor">noise</Term>; hatched
-          above, what <Term id="clipping">clips</Term>. Pull a pair of arrows to turn what is there.
+          above, what <Term id="clipping">clips</Term>. Under each step, dB over the noise and dB of room over the
+          peaks. Pull a pair of arrows to turn what is there.
         </p>
         <div ref={ref} style={{ marginTop: 6 }}>
           <LadderChart

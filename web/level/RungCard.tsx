@@ -61,7 +61,7 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
         <tbody>
           <FigureRow
             figure={{
-              label: 'Level after it',
+              label: `Level after it, ${unit}`,
               value: levelDb,
               unit,
               kind: 'typical',
@@ -72,7 +72,7 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
           />
           <FigureRow
             figure={figure(
-              'Usual peaks',
+              `Usual peaks, ${unit}`,
               levelDb.nominal + CREST_DB.nominal,
               `Peaks of a voice stand ${CREST_DB.low} to ${CREST_DB.high} dB over its average.`,
             )}
@@ -80,7 +80,7 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
           {noiseDb !== null && (
             <FigureRow
               figure={figure(
-                'Noise',
+                `Noise, ${unit}`,
                 noiseDb,
                 'The noises of all stages up to here, added by power, with all that comes in beside.',
               )}
@@ -89,7 +89,7 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
           {ceilingDb !== null && (
             <FigureRow
               figure={figure(
-                'Ceiling',
+                `Ceiling, ${unit}`,
                 ceilingDb,
                 'Above this the stage clips; in the digital domain it is full scale.',
               )}
