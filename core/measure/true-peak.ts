@@ -1,3 +1,5 @@
+import { interpolators, kaiser, sinc } from '#core/samples/index.ts';
+
 /** The highest sample, and the highest point of the wave between samples; linear, full scale 1. */
 export interface PeakMeter {
   push(channels: readonly Float32Array[]): void;
@@ -26,7 +28,7 @@ const NEAR = 0.7;
  */
 export function peakMeter(channelCount: number, sampleRateHz: number): PeakMeter {
   const times = Math.max(1, Math.min(8, Math.ceil(RATE_HZ / sampleRateHz)));
-  const phases = interpolators(times);
+  const phases = interpolators(times, REACH, BETA);
   const half = halfway();
   let maxima = new Float32Array(0);
   const bound = Math.max(1, ...phases.map((p) => p.reduce((sum, c) => sum + Math.abs(c), 0)));
@@ -121,34 +123,4 @@ function halfway(): [number, number, number, number, number, number] {
   const side = Array.from({ length: 6 }, (_, k) => sinc(k + 0.5) * kaiser((k + 0.5) / 6.5, 4));
   const sum = 2 * side.reduce((a, b) => a + b, 0);
   return side.map((v) => v / sum) as [number, number, number, number, number, number];
-}
-
-/** Filters for the points between two samples, one for each; the sample itself needs none. */
-function interpolators(times: number): Float64Array[] {
-  return Array.from({ length: times - 1 }, (_, i) => {
-    const part = (i + 1) / times;
-    const c = Float64Array.from({ length: TAPS }, (_, k) => {
-      const t = k - (REACH - 1) - part;
-      return sinc(t) * kaiser(t / REACH, BETA);
-    });
-    const sum = c.reduce((a, b) => a + b, 0);
-    return c.map((v) => v / sum);
-  });
-}
-
-const sinc = (t: number): number => (t === 0 ? 1 : Math.sin(Math.PI * t) / (Math.PI * t));
-
-function kaiser(r: number, beta: number): number {
-  return Math.abs(r) >= 1 ? 0 : bessel(beta * Math.sqrt(1 - r * r)) / bessel(beta);
-}
-
-/** Modified Bessel function of the first kind, order 0, by its series. */
-function bessel(x: number): number {
-  let term = 1;
-  let sum = 1;
-  for (let k = 1; term > 1e-12 * sum; k++) {
-    term *= (x / (2 * k)) ** 2;
-    sum += term;
-  }
-  return sum;
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { dbFromPower, dbFromRatio } from '#core/units/index.ts';
-import { type Biquad, band, filterInPlace, highPass, kWeighting, lowPass } from './index.ts';
+import { type Biquad, band, bell, filterInPlace, highPass, kWeighting, lowPass, responseDb } from './index.ts';
 
 /** What sections do to a sine, dB: measured from their answer to it, after they have settled. */
 function gainDb(sections: readonly Biquad[], hz: number, rate: number): number {
@@ -23,6 +23,27 @@ describe('filters', () => {
     expect(band(0, Number.POSITIVE_INFINITY, 48_000)).toEqual([]);
     expect(band(0, 24_000, 48_000)).toEqual([]);
     expect(band(300, 3000, 48_000)).toHaveLength(2);
+  });
+  it('do to a sine what their response says, within 0.05 dB', () => {
+    for (const rate of [44_100, 48_000, 96_000])
+      for (const hz of [60, 250, 1000, 2500, 6000, 12_000])
+        for (const sections of [
+          [highPass(80, rate)],
+          [bell(2500, 3, 0.9, rate)],
+          [bell(400, -6, 2, rate)],
+          kWeighting(rate),
+        ])
+          expect(Math.abs(gainDb(sections, hz, rate) - responseDb(sections, hz, rate)), `${hz} Hz`).toBeLessThan(0.05);
+  });
+  it('are, at their own frequency, what they are called', () => {
+    expect(responseDb([bell(2500, 3, 0.9, 48_000)], 2500, 48_000)).toBeCloseTo(3, 9);
+    expect(responseDb([bell(2500, -7, 4, 48_000)], 2500, 48_000)).toBeCloseTo(-7, 9);
+    // A bell of quality q is half its decibels wide by hz / q, as its analogue has it where the rate is far.
+    const [low, high] = [0.5, -0.5].map((s) => 1000 * (Math.sqrt(1 + 1 / 16) - s / 2)) as [number, number];
+    for (const hz of [low, high]) expect(responseDb([bell(1000, 6, 2, 384_000)], hz, 384_000)).toBeCloseTo(3, 1);
+    // Butterworth of second order: 10 log10(1 + (corner / f)^4).
+    for (const hz of [20, 40, 80, 160])
+      expect(responseDb([highPass(80, 48_000)], hz, 48_000)).toBeCloseTo(-10 * Math.log10(1 + (80 / hz) ** 4), 2);
   });
   it('weight as ITU-R BS.1770-5 has it at 48 kHz, to its last digit but two', () => {
     const [shelf, lowCut] = kWeighting(48_000);

@@ -29,6 +29,32 @@ export function lowPass(hz: number, sampleRateHz: number, q = BUTTERWORTH_Q): Bi
   };
 }
 
+/**
+ * A bell: `gainDb` at `hz`, nothing far from it; `q` is its width. Bilinear transform of an analogue bell, as in the W3C
+ * note 'Audio EQ Cookbook'.
+ */
+export function bell(hz: number, gainDb: number, q: number, sampleRateHz: number): Biquad {
+  const turn = (2 * Math.PI * hz) / sampleRateHz;
+  const a = 10 ** (gainDb / 40);
+  const alpha = Math.sin(turn) / (2 * q);
+  const norm = 1 / (1 + alpha / a);
+  const middle = -2 * Math.cos(turn) * norm;
+  return { b0: (1 + alpha * a) * norm, b1: middle, b2: (1 - alpha * a) * norm, a1: middle, a2: (1 - alpha / a) * norm };
+}
+
+/** What sections do to a sine of `hz`, dB: their transfer function on the unit circle. */
+export function responseDb(sections: readonly Biquad[], hz: number, sampleRateHz: number): number {
+  const turn = (2 * Math.PI * hz) / sampleRateHz;
+  const [c1, s1, c2, s2] = [Math.cos(turn), Math.sin(turn), Math.cos(2 * turn), Math.sin(2 * turn)];
+  let power = 1;
+  for (const { b0, b1, b2, a1, a2 } of sections) {
+    const over = (b0 + b1 * c1 + b2 * c2) ** 2 + (b1 * s1 + b2 * s2) ** 2;
+    const under = (1 + a1 * c1 + a2 * c2) ** 2 + (a1 * s1 + a2 * s2) ** 2;
+    power *= over / under;
+  }
+  return 10 * Math.log10(power);
+}
+
 /** What lies between two corners passes; a corner at 0, or at or over half the sample rate, is none. */
 export function band(lowHz: number, highHz: number, sampleRateHz: number): Biquad[] {
   return [

@@ -1,1 +1,15 @@
-export { type Biquad, band, filterInPlace, highPass, kWeighting, lowPass } from './biquad.ts';
+export { type Biquad, band, bell, filterInPlace, highPass, kWeighting, lowPass, responseDb } from './biquad.ts';
+export { type Treated, type Treatment, treat, treatmentSections } from './chain.ts';
+export {
+  applyGain,
+  type CompressorSettings,
+  compressorGain,
+  type DeEssSettings,
+  deEssInPlace,
+  duckGain,
+  type GainCurve,
+  gateGain,
+  type SwitchSettings,
+  staticGainDb,
+} from './dynamics.ts';
+export { type Limiter, type LimiterSettings, limiter } from './limiter.ts';

@@ -1,3 +1,5 @@
+import { besselI0 } from './sinc.ts';
+
 /** Taps to each side of a sample at the lower of the two rates; stop band below -80 dB with beta 8. */
 const HALF_TAPS = 16;
 const KAISER_BETA = 8;
@@ -5,16 +7,6 @@ const KAISER_BETA = 8;
 const PASS = 0.92;
 /** Positions between two taps at which the window is tabulated; between them it is interpolated. */
 const TABLE_STEPS = 512;
-
-function besselI0(x: number): number {
-  let term = 1;
-  let total = 1;
-  for (let k = 1; k < 40; k++) {
-    term *= (x / (2 * k)) ** 2;
-    total += term;
-  }
-  return total;
-}
 
 /** Windowed sinc from the middle outwards, `TABLE_STEPS` values a tap. */
 const TABLE = (() => {
