@@ -13,7 +13,7 @@ export {
 } from './flash.ts';
 export { type Levels, measureLevels, type PeakFinder } from './levels.ts';
 export { type LiveMeter, type LiveReading, liveMeter } from './live.ts';
-export { type Loudness, type LoudnessMeter, loudnessMeter } from './loudness.ts';
+export { HOP_S, integratedOf, type Loudness, type LoudnessMeter, loudnessMeter, lufsOf } from './loudness.ts';
 export { MeasureError, type MeasureErrorCode } from './measure-error.ts';
 export { measureOffset, type Offset, type OffsetPoint } from './offset.ts';
 export { type Mark, type MarkPair, type PictureOffset, pairMarks } from './picture-offset.ts';

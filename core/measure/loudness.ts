@@ -26,6 +26,8 @@ export interface LoudnessMeter {
   shortTerm(): Float64Array;
   /** The momentary loudness at the end of every 100 ms from 400 ms on, LUFS; -Infinity for silence. */
   momentary(): Float64Array;
+  /** The weighed power of every 100 ms, one after the other: what `integratedOf` and `lufsOf` read. */
+  hops(): Float64Array;
 }
 
 /** The finest step: maxima are looked for this often, ten times as often as blocks are gated. */
@@ -44,6 +46,24 @@ const OFFSET_DB = -0.691;
 const KEPT_AWAKE = 1e-20;
 /** -150 LUFS. */
 const SILENT_POWER = 1e-15;
+
+/** Seconds of one of a meter's hops. */
+export const HOP_S = HOP_STEPS * STEP_S;
+const HOPS_OF_BLOCK = MOMENTARY_STEPS / HOP_STEPS;
+
+/** The integrated loudness of what has these hops: powers of independent sounds may have been added. Null for silence. */
+export function integratedOf(hops: Float64Array): number | null {
+  const blocks = new Float64Array(Math.max(0, hops.length - HOPS_OF_BLOCK + 1));
+  for (let i = 0; i < blocks.length; i++) {
+    let sum = 0;
+    for (let h = i; h < i + HOPS_OF_BLOCK; h++) sum += hops[h]!;
+    blocks[i] = sum / HOPS_OF_BLOCK;
+  }
+  return gated(blocks);
+}
+
+/** The loudness of a weighed power. */
+export const lufsOf = (power: number): number => lufs(power);
 
 const lufs = (power: number): number => OFFSET_DB + 10 * Math.log10(power);
 const power = (loudness: number): number => 10 ** ((loudness - OFFSET_DB) / 10);
@@ -106,6 +126,7 @@ export function loudnessMeter(channelCount: number, sampleRateHz: number): Loudn
     latest: () => ({ momentaryLufs: last(MOMENTARY_STEPS), shortTermLufs: last(SHORT_TERM_STEPS) }),
     shortTerm: () => windows(SHORT_TERM_STEPS, HOP_STEPS).map(lufs),
     momentary: () => windows(MOMENTARY_STEPS, HOP_STEPS).map(lufs),
+    hops: () => windows(HOP_STEPS, HOP_STEPS),
   };
 }
 

@@ -1,0 +1,19 @@
+export {
+  type Aim,
+  judged,
+  type Part,
+  type Place,
+  solveBalance,
+  type TrackReading,
+} from './balance.ts';
+export { type Balanced, balanceTake, mixDown, mixStretch } from './mixdown.ts';
+export type { MixPlan, Ride } from './plan.ts';
+export { pieceOfTalk, type Stretch, type Talk, talkOf } from './talk.ts';
+export { type MixTrack, measureTracks, type TrackMeasured } from './tracks.ts';
+export {
+  measureVoice,
+  startingTreatment,
+  type TreatmentFigures,
+  treatmentFigures,
+  type VoiceMeasured,
+} from './voice.ts';
