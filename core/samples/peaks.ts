@@ -1,4 +1,4 @@
-import type { Recording } from './wav.ts';
+import type { Recording } from './recording.ts';
 
 /** Extremes of a recording, so many frames a bin: what a waveform lane is drawn from. */
 export interface Peaks {

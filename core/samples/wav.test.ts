@@ -167,6 +167,19 @@ describe('a WAV', () => {
       expect(b![i]!).toBeCloseTo(right[i]!, 4);
     }
   });
+  it('says what its tracks are called, where that is written anywhere in it', async () => {
+    const sides = [0, 1, 2].map((v) => Float32Array.of(v / 4, 0));
+    const names = ['Wren & <Ilse>', '', 'Gä“me” 100 %'];
+    const named = await open(encodeWav(sides, 48_000, names));
+    expect(named.trackNames).toEqual(names);
+    expect((await named.read(0, 1)).map(([v]) => v)).toEqual([0, 0.25, 0.5]);
+    expect((await open(encodeWav(sides, 48_000))).trackNames).toBeUndefined();
+    const list = '<BWFXML><TRACK><NAME>second</NAME><INTERLEAVE_INDEX>2</INTERLEAVE_INDEX></TRACK><TRACK>';
+    const chunks = [{ id: 'iXML', body: text(list) }, fmt(1, 2, 8000, 16), { id: 'data', body: text('abcd') }];
+    expect((await open(wav(chunks))).trackNames).toEqual(['', 'second']);
+    const bytes = { id: 'iXML', body: Uint8Array.of(0xff, 0xfe, 0) };
+    expect((await open(wav([bytes, ...chunks.slice(1)]))).trackNames).toBeUndefined();
+  });
 });
 
 describe('a recording in memory', () => {

@@ -1,22 +1,11 @@
 import type { ByteSource } from './bytes.ts';
+import type { Recording } from './recording.ts';
+import { readTrackNames } from './track-names.ts';
+import { textOf } from './utf8.ts';
 import { WavError } from './wav-error.ts';
 
 type Encoding = 'u8' | 's16' | 's24' | 's32' | 'f32' | 'f64';
 const BYTES: Record<Encoding, number> = { u8: 1, s16: 2, s24: 3, s32: 4, f32: 4, f64: 8 };
-
-/** An open recording: samples at full scale 1, read where they are wanted. */
-export interface Recording {
-  readonly sampleRateHz: number;
-  readonly channels: number;
-  readonly frames: number;
-  /**
-   * Frames `start` up to `start + count`, one array a channel, silence outside the recording.
-   * Shorter recordings are not an error: what is outside reads as zeros.
-   */
-  read(start: number, count: number): Promise<Float32Array[]>;
-  /** The same, channels averaged into one. */
-  readMono(start: number, count: number): Promise<Float32Array>;
-}
 
 export interface WavOptions {
   /** Take what is there when the header promises more, or was never finished. */
@@ -29,7 +18,10 @@ interface Layout {
   sampleRateHz: number;
   dataAt: number;
   dataBytes: number;
+  trackNames: string[] | null;
 }
+
+type Format = Pick<Layout, 'encoding' | 'channels' | 'sampleRateHz'>;
 
 /** A size that says 'not known when I was written', as streamed files have it. */
 const UNKNOWN_SIZE = 0xffffffff;
@@ -60,6 +52,7 @@ export async function openWav(source: ByteSource, options: WavOptions = {}): Pro
     sampleRateHz,
     channels,
     frames,
+    ...(layout.trackNames ? { trackNames: layout.trackNames } : {}),
     async read(start, count) {
       const out = Array.from({ length: channels }, () => new Float32Array(count));
       const { first, length, at } = inside(start, count);
@@ -177,8 +170,9 @@ async function readLayout(source: ByteSource, asItIs: boolean): Promise<Layout> 
   const form = tag(head, 0);
   if ((form !== 'RIFF' && form !== 'RF64' && form !== 'BW64') || tag(head, 8) !== 'WAVE') throw new WavError('not-wav');
   const riffSize = head.getUint32(4, true);
-  let format: Omit<Layout, 'dataAt' | 'dataBytes'> | undefined;
+  let format: Format | undefined;
   let data: { at: number; bytes: number; promised: number } | undefined;
+  let names: string[] = [];
   let longSizes: { riff: number; data: number } | undefined;
   for (let at = 12; at + 8 <= source.size; ) {
     const chunk = await view(source, at, 8);
@@ -186,6 +180,7 @@ async function readLayout(source: ByteSource, asItIs: boolean): Promise<Layout> 
     let size = chunk.getUint32(4, true);
     const body = at + 8;
     if (id === 'ds64') longSizes = readLongSizes(await view(source, body, Math.min(size, 28)));
+    else if (id === 'iXML') names = readTrackNames(await text(source, body, Math.min(size, MOST_TEXT_BYTES)));
     else if (id === 'fmt ') format = readFormat(await view(source, body, Math.min(size, 40)));
     else if (id === 'data' && !data) {
       if (size === UNKNOWN_SIZE && longSizes) size = longSizes.data;
@@ -214,13 +209,20 @@ async function readLayout(source: ByteSource, asItIs: boolean): Promise<Layout> 
       `${seconds(Math.max(data.promised, promisedWhole + 8 - data.at))} s promised, ${seconds(data.bytes)} s there`,
     );
   }
-  return { ...format, dataAt: data.at, dataBytes: data.bytes };
+  const { channels } = format;
+  const trackNames = names.some(Boolean) ? Array.from({ length: channels }, (_, c) => names[c] ?? '') : null;
+  return { ...format, dataAt: data.at, dataBytes: data.bytes, trackNames };
 }
 
 async function view(source: ByteSource, at: number, length: number): Promise<DataView> {
   const bytes = await source.read(at, Math.max(0, Math.min(length, source.size - at)));
   return new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 }
+
+/** A chunk that tells more than a name for each track is not read to its end. */
+const MOST_TEXT_BYTES = 1 << 20;
+const text = async (source: ByteSource, at: number, length: number): Promise<string> =>
+  textOf(await source.read(at, Math.max(0, Math.min(length, source.size - at))));
 
 const tag = (v: DataView, at: number): string =>
   String.fromCharCode(v.getUint8(at), v.getUint8(at + 1), v.getUint8(at + 2), v.getUint8(at + 3));
@@ -239,7 +241,7 @@ const PCM = 1;
 const FLOAT = 3;
 const EXTENSIBLE = 0xfffe;
 
-function readFormat(v: DataView): Omit<Layout, 'dataAt' | 'dataBytes'> {
+function readFormat(v: DataView): Format {
   if (v.byteLength < 16) throw new WavError('no-format');
   let code = v.getUint16(0, true);
   const channels = v.getUint16(2, true);
@@ -259,61 +261,4 @@ function readFormat(v: DataView): Omit<Layout, 'dataAt' | 'dataBytes'> {
 function encodingOf(code: number, bits: number): Encoding | undefined {
   if (code === FLOAT) return bits === 32 ? 'f32' : bits === 64 ? 'f64' : undefined;
   return ({ 8: 'u8', 16: 's16', 24: 's24', 32: 's32' } as const)[bits];
-}
-
-/** A 16-bit PCM WAV of the channels given, all of one length; values beyond full scale are held at it. */
-export function encodeWav(channels: readonly Float32Array[], sampleRateHz: number): Uint8Array<ArrayBuffer> {
-  const frames = channels[0]?.length ?? 0;
-  const blockAlign = 2 * channels.length;
-  const dataBytes = frames * blockAlign;
-  const bytes = new Uint8Array(44 + dataBytes);
-  const v = new DataView(bytes.buffer);
-  const write = (at: number, text: string) => {
-    for (let i = 0; i < text.length; i++) v.setUint8(at + i, text.charCodeAt(i));
-  };
-  write(0, 'RIFF');
-  v.setUint32(4, 36 + dataBytes, true);
-  write(8, 'WAVEfmt ');
-  v.setUint32(16, 16, true);
-  v.setUint16(20, PCM, true);
-  v.setUint16(22, channels.length, true);
-  v.setUint32(24, sampleRateHz, true);
-  v.setUint32(28, sampleRateHz * blockAlign, true);
-  v.setUint16(32, blockAlign, true);
-  v.setUint16(34, 16, true);
-  write(36, 'data');
-  v.setUint32(40, dataBytes, true);
-  const out = new Int16Array(bytes.buffer, 44);
-  channels.forEach((channel, c) => {
-    for (let i = 0; i < frames; i++)
-      out[i * channels.length + c] = Math.round(Math.max(-1, Math.min(32767 / 32768, channel[i]!)) * 0x8000);
-  });
-  return bytes;
-}
-
-/** Samples in memory as a recording, for decoded video sound and for tests. */
-export function recordingOf(channels: readonly Float32Array[], sampleRateHz: number): Recording {
-  const frames = channels[0]?.length ?? 0;
-  const cut = (x: Float32Array, start: number, count: number) => {
-    const out = new Float32Array(count);
-    const first = Math.max(0, start);
-    const last = Math.min(frames, start + count);
-    if (last > first) out.set(x.subarray(first, last), first - start);
-    return out;
-  };
-  return {
-    sampleRateHz,
-    channels: channels.length,
-    frames,
-    read: async (start, count) => channels.map((x) => cut(x, start, count)),
-    async readMono(start, count) {
-      if (channels.length === 1) return cut(channels[0]!, start, count);
-      const out = new Float32Array(count);
-      for (const channel of channels) {
-        const part = cut(channel, start, count);
-        for (let i = 0; i < count; i++) out[i]! += part[i]! / channels.length;
-      }
-      return out;
-    },
-  };
 }

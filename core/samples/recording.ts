@@ -1,0 +1,42 @@
+/** An open recording: samples at full scale 1, read where they are wanted. */
+export interface Recording {
+  readonly sampleRateHz: number;
+  readonly channels: number;
+  readonly frames: number;
+  /** What its tracks are called, where the file says so; '' for one that has no name. */
+  readonly trackNames?: readonly string[];
+  /**
+   * Frames `start` up to `start + count`, one array a channel, silence outside the recording.
+   * Shorter recordings are not an error: what is outside reads as zeros.
+   */
+  read(start: number, count: number): Promise<Float32Array[]>;
+  /** The same, channels averaged into one. */
+  readMono(start: number, count: number): Promise<Float32Array>;
+}
+
+/** Samples in memory as a recording, for decoded video sound and for tests. */
+export function recordingOf(channels: readonly Float32Array[], sampleRateHz: number): Recording {
+  const frames = channels[0]?.length ?? 0;
+  const cut = (x: Float32Array, start: number, count: number) => {
+    const out = new Float32Array(count);
+    const first = Math.max(0, start);
+    const last = Math.min(frames, start + count);
+    if (last > first) out.set(x.subarray(first, last), first - start);
+    return out;
+  };
+  return {
+    sampleRateHz,
+    channels: channels.length,
+    frames,
+    read: async (start, count) => channels.map((x) => cut(x, start, count)),
+    async readMono(start, count) {
+      if (channels.length === 1) return cut(channels[0]!, start, count);
+      const out = new Float32Array(count);
+      for (const channel of channels) {
+        const part = cut(channel, start, count);
+        for (let i = 0; i < count; i++) out[i]! += part[i]! / channels.length;
+      }
+      return out;
+    },
+  };
+}
