@@ -7,6 +7,7 @@ export {
   type TrackReading,
 } from './balance.ts';
 export { type Balanced, balanceTake, mixDown, mixStretch } from './mixdown.ts';
+export { pairSounds, pairTakes, type SoundPair, stretchOf } from './pair.ts';
 export type { MixPlan, Ride } from './plan.ts';
 export { pieceOfTalk, type Stretch, type Talk, talkOf } from './talk.ts';
 export { type MixTrack, measureTracks, type TrackMeasured } from './tracks.ts';
