@@ -1,11 +1,13 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { diagnose, findClaps, measureOffset } from '#core/measure/index.ts';
+import { type Aim, balanceTake, judged, type MixTrack, measureTracks } from '#core/mix/index.ts';
 import { parseRig } from '#core/rig/index.ts';
 import { testFft } from '#core/samples/fft.testkit.ts';
 import { bytesInMemory, type FftOf, openWav, recordingOf } from '#core/samples/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { trueDelayMs } from '#core/standin/index.ts';
 import { boathouse } from './boathouse.ts';
+import { BURST_S, renderFiveTracks } from './five-tracks.ts';
 import { boathouseTruth, COUCH_CLAPS_S, DRIFT_STARTS_S, demoTakes, renderCouchSound, SPOILT } from './takes.ts';
 
 let fftOf: FftOf;
@@ -46,7 +48,7 @@ describe('the takes of the Boathouse relay', () => {
     }
   });
   it('of two recorders lie to each other as their starts, ways and clocks say', async () => {
-    const [a, b] = await Promise.all(demoTakes.slice(1).map((t) => openWav(bytesInMemory(t.render(fftOf)))));
+    const [a, b] = await Promise.all(demoTakes.slice(1, 3).map((t) => openWav(bytesInMemory(t.render(fftOf)))));
     const found = await measureOffset(fftOf, a!, b!);
     const expected =
       (DRIFT_STARTS_S.backup - DRIFT_STARTS_S.mixer) * 1000 + trueMs('wren', 'track-4') - trueMs('wren', 'backup');
@@ -55,6 +57,31 @@ describe('the takes of the Boathouse relay', () => {
       boathouseTruth.clocksPpm.mixer! - boathouseTruth.clocksPpm['backup-recorder']!,
       0,
     );
+  });
+});
+
+describe('the relay on five tracks', () => {
+  const parts = ['main', 'voice', 'voice', 'bed', 'bed'] as const;
+  const aim: Aim = { parts, underLu: [0, 2, 1, 11, 16], targetLufs: -16, ride: true, ceilingDbtp: -1 };
+  it('comes into balance: each distance within 0.5 LU, the whole within 0.2, peaks under the ceiling', async () => {
+    const recording = await openWav(bytesInMemory(renderFiveTracks()));
+    expect(recording.trackNames).toEqual(
+      ['wren', 'ilse', 'couch', 'couch-game', 'jingles'].map((id) => rig.sources.find((s) => s.id === id)!.name),
+    );
+    const tracks = [0, 1, 2, 3, 4].map((c): MixTrack => ({ recording, channels: [c] }));
+    const measured = await measureTracks(tracks);
+    const before = judged(measured, parts, { gainsDb: [0, 0, 0, 0, 0], rides: [] });
+    expect(before[3]!.underLu!, 'the game over the voice, as recorded').toBeLessThan(0);
+    const { plan, levels } = await balanceTake(tracks, measured, aim);
+    expect(Math.abs(levels.integratedLufs! - aim.targetLufs)).toBeLessThan(0.2);
+    expect(levels.truePeakDbtp!).toBeLessThan(-1);
+    judged(measured, parts, plan).forEach(({ underLu }, i) => {
+      expect(Math.abs(underLu! - aim.underLu[i]!)).toBeLessThan(0.5);
+    });
+    // The explosion is what no fader mends.
+    expect(plan.rides.length).toBeGreaterThan(0);
+    const [from, to] = BURST_S;
+    for (const ride of plan.rides) expect([ride.track, ride.toS > from && ride.fromS < to]).toEqual([3, true]);
   });
 });
 

@@ -12,6 +12,7 @@ import {
 } from '#core/standin/index.ts';
 import { ratioFromDb } from '#core/units/index.ts';
 import { boathouse } from './boathouse.ts';
+import { renderFiveTracks } from './five-tracks.ts';
 
 /** What is really so in the boathouse; the rig knows typical figures only. Tests hold measurements against it. */
 export const boathouseTruth: Truth = {
@@ -160,4 +161,5 @@ export const demoTakes: readonly DemoTake[] = [
   { name: 'relay talk, track 4.wav', render: talk('track-4', DRIFT_STARTS_S.mixer) },
   { name: 'host with hum, backup recorder.wav', render: host('backup', withHum) },
   { name: 'host too loud, backup recorder.wav', render: host('backup', cut) },
+  { name: 'relay, five tracks.wav', render: renderFiveTracks },
 ];

@@ -1,5 +1,5 @@
 import { loudnessMeter, MeasureError, measureOffset } from '#core/measure/index.ts';
-import { type FftOf, type Recording, recordingOf, resample, resampleReach } from '#core/samples/index.ts';
+import { type FftOf, type Recording, resample, resampleReach } from '#core/samples/index.ts';
 import { ratioFromDb } from '#core/units/index.ts';
 import { pieceOfTalk, talkOf } from './talk.ts';
 
@@ -101,7 +101,7 @@ function lufsOfSides(sides: readonly Float32Array[], rate: number): number | nul
 const topOf = (sides: readonly Float32Array[]): number =>
   sides.reduce((most, x) => x.reduce((m, v) => Math.max(m, Math.abs(v)), most), 0);
 
-/** A recording of the part that is heard of a take: what settings are tried on. */
+/** The part of a take in which most is said, one or two channels of it: what settings are tried on. */
 export async function stretchOf(recording: Recording, seconds: number) {
   const stretch = await loudestTalk(recording, seconds);
   const rate = recording.sampleRateHz;
@@ -109,5 +109,5 @@ export async function stretchOf(recording: Recording, seconds: number) {
     Math.round(stretch.fromS * rate),
     Math.round((stretch.toS - stretch.fromS) * rate),
   );
-  return { ...stretch, channels: channels.slice(0, 2), recording: recordingOf(channels.slice(0, 2), rate) };
+  return { ...stretch, channels: channels.slice(0, 2) };
 }
