@@ -18,7 +18,7 @@ export interface Aim {
   readonly ceilingDbtp: number | null;
 }
 
-/** A piece of somebody's talk, and how far a bed lies under the voice there. */
+/** A piece of somebody's talk, and how far a track lies under the voice there. */
 export interface Place extends Stretch {
   readonly underLu: number;
 }
@@ -31,7 +31,7 @@ export interface TrackReading {
   readonly underLu: number | null;
   /** It never sounds while somebody speaks: its level is that between. */
   readonly apart: boolean;
-  /** Of a bed: every piece of talk. */
+  /** Of a bed every piece of anybody's talk, under those voices; of a voice its own, under the main voice's mean. */
   readonly places: readonly Place[];
 }
 
@@ -79,8 +79,22 @@ function readScene(scene: Scene, gainsDb: MixPlan['gainsDb'], rides: readonly Ri
     levelLufs,
     apart,
     underLu: main === null || levelLufs === null ? null : main - levelLufs,
-    places: scene.parts[i] === 'bed' && levelLufs !== null ? placesOf(scene, i, gainsDb[i]!, rides, voices) : [],
+    places:
+      levelLufs === null
+        ? []
+        : scene.parts[i] === 'bed'
+          ? placesOf(scene, i, gainsDb[i]!, rides, voices)
+          : ownPlaces(scene, i, gainsDb[i]!, main),
   }));
+}
+
+/** Where a voice speaks, and how far under the main voice it does. */
+function ownPlaces({ hops, talks }: Scene, track: number, gainDb: number, mainLufs: number | null): Place[] {
+  if (mainLufs === null) return [];
+  return piecesOf(talks[track]!).map(([from, to]) => {
+    const spoken = mean(hops[track]!.subarray(from, to));
+    return { fromS: from * HOP_S, toS: to * HOP_S, underLu: mainLufs - lufsOf(spoken) - gainDb };
+  });
 }
 
 const NOT_THERE = { levelLufs: null, apart: false } as const;

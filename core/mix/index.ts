@@ -1,6 +1,7 @@
 export {
   type Aim,
   judged,
+  NEARER_LU,
   type Part,
   type Place,
   solveBalance,

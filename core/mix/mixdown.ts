@@ -126,14 +126,20 @@ export async function mixStretch(
 /**
  * Balances tracks and proves it: solves, mixes, measures, and moves all of it together until the whole is as loud as is
  * wanted, limiting and all.
+ * @param ownDb  faders that somebody set by hand stay where they are; then the whole is only measured
  */
 export async function balanceTake(
   tracks: readonly MixTrack[],
   measured: readonly TrackMeasured[],
   aim: Aim,
+  ownDb: readonly (number | null)[] = [],
   onProgress?: (part: number) => void,
 ): Promise<Balanced> {
   let plan = solveBalance(measured, aim);
+  if (ownDb.some((db) => db !== null)) {
+    plan = { ...plan, gainsDb: plan.gainsDb.map((db, i) => (db === null ? null : (ownDb[i] ?? db))) };
+    return { plan, levels: await mixDown(tracks, plan, onProgress) };
+  }
   for (let mixes = 1; ; mixes++) {
     const levels = await mixDown(tracks, plan, onProgress);
     const off = levels.integratedLufs === null ? 0 : aim.targetLufs - levels.integratedLufs;

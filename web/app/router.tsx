@@ -12,6 +12,7 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', lazy: async () => ({ Component: (await import('../rigs/index.ts')).RigsScreen }) },
       { path: '/bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
+      { path: '/bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
       {
         path: '/rigs/:rigId',
         element: <RigFrame />,
@@ -24,6 +25,7 @@ export const router = createBrowserRouter([
           { path: 'desk', lazy: async () => ({ Component: (await import('../desk/index.ts')).DeskScreen }) },
           { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },
           { path: 'gear', lazy: async () => ({ Component: (await import('../gear/index.ts')).GearScreen }) },
+          { path: 'bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
         ],
       },

@@ -4,7 +4,7 @@ import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { useKey } from '#web/parts/index.ts';
 import { api, sayProblem, uploadTake, useAppDispatch } from '#web/store/index.ts';
-import { fileOf, rememberFile } from './files.ts';
+import { fileOf, rememberFile } from '#web/take/index.ts';
 import { TakeChooser } from './TakeChooser.tsx';
 import { TakesOnBench } from './TakesOnBench.tsx';
 

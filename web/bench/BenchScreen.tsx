@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
-import { Frame } from '#web/parts/index.ts';
+import { useParams, useSearchParams } from 'react-router';
 import { selectEvaluation, selectRig, useAppSelector } from '#web/store/index.ts';
+import { TakeFrame } from '#web/take/index.ts';
 import { Bench } from './Bench.tsx';
 
 const MOST_TAKES = 2;
@@ -35,19 +35,5 @@ export function BenchScreen() {
       evaluation={rigId ? evaluation : null}
     />
   );
-  if (rigId) return bench;
-  return (
-    <Frame
-      nav={[{ to: '/', label: 'Rigs' }]}
-      more={[{ to: '/bench', label: 'Bench' }]}
-      top={
-        <span>
-          <span className="strong">Bench without a rig.</span> <Link to="/">Open a rig</Link> to take what you measure
-          into it.
-        </span>
-      }
-    >
-      {bench}
-    </Frame>
-  );
+  return <TakeFrame>{bench}</TakeFrame>;
 }

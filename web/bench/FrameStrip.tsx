@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { formatClock } from '#web/parts/index.ts';
+import { sourceOf } from '#web/take/index.ts';
 import { framesBetween, type SmallFrame } from '#web/workers/index.ts';
-import { sourceOf } from './files.ts';
 import type { BenchTake } from './useTake.ts';
 
 interface Props {

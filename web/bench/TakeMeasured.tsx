@@ -7,7 +7,8 @@ import type { Evaluation } from '#core/signal/index.ts';
 import { placesOf } from '#core/trouble/index.ts';
 import { type LaneView, LoudnessChart } from '#web/charts/index.ts';
 import { Choice, formatClock, formatNumber, StateMark, Term } from '#web/parts/index.ts';
-import { FAULTS, guessListener, TARGETS, type TargetId } from './faults.ts';
+import { TARGETS, type TargetId } from '#web/take/index.ts';
+import { FAULTS, guessListener } from './faults.ts';
 import { type Diagnosed, useDiagnosis } from './useDiagnosis.ts';
 import type { BenchTake } from './useTake.ts';
 

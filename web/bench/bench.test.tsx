@@ -9,12 +9,12 @@ import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig
 import { evaluate } from '#core/signal/index.ts';
 import { answer, noServer, overtaken, stubServer } from '#web/server.testkit.ts';
 import { makeStore, selectRig } from '#web/store/index.ts';
+import { useTakeNotes } from '#web/take/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { restingTake } from './bench.testkit.ts';
 import { Findings } from './Findings.tsx';
 import { moveMark, toggleMark } from './marks.ts';
 import { PictureIntoRig } from './PictureIntoRig.tsx';
-import { useTakeNotes } from './useTakeNotes.ts';
 
 const TAKE = '22222222-2222-4222-8222-222222222222';
 /** A server that keeps the marks of one take in memory, and can be lost. */

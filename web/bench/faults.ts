@@ -20,15 +20,6 @@ export const FAULTS: Record<FaultId, { readonly name: string; readonly term: Ter
   'dual-mono': { name: 'Two equal sides', term: 'dual-mono' },
 };
 
-/** What a take is to come out at, LUFS from quiet to loud, and where that is asked for. */
-export const TARGETS = [
-  { id: 'stream', name: 'Stream, −16 to −14 LUFS', range: [-16, -14] },
-  { id: 'speech', name: 'Speech, stereo, −16 LUFS', range: [-17, -15] },
-  { id: 'speech-mono', name: 'Speech, mono, −19 LUFS', range: [-20, -18] },
-  { id: 'broadcast', name: 'Broadcast, −23 LUFS (R 128)', range: [-23.5, -22.5] },
-] as const;
-export type TargetId = (typeof TARGETS)[number]['id'];
-
 /** The listener that the take's name speaks of, else the first. */
 export function guessListener(takeName: string, rig: Rig): string {
   const rated = rig.listeners.map((l) => ({ id: l.id, points: wordsIn(takeName, `${l.id} ${l.name}`) }));

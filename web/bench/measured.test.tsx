@@ -5,9 +5,10 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Diagnosis, Fault } from '#core/measure/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
+import { TARGETS } from '#web/take/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { restingTake } from './bench.testkit.ts';
-import { guessListener, TARGETS } from './faults.ts';
+import { guessListener } from './faults.ts';
 import { Measured } from './TakeMeasured.tsx';
 import type { Diagnosed } from './useDiagnosis.ts';
 

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Offset } from '#core/measure/index.ts';
+import { sourceOf } from '#web/take/index.ts';
 import { compareTakes, type Progress } from '#web/workers/index.ts';
-import { sourceOf } from './files.ts';
 
 /** How a take lies to the first one on the bench. */
 export interface Comparison {

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Diagnosis } from '#core/measure/index.ts';
+import { sourceOf } from '#web/take/index.ts';
 import { diagnoseTake, type Job } from '#web/workers/index.ts';
-import { sourceOf } from './files.ts';
 
 export interface Diagnosed {
   readonly diagnosis: Diagnosis | null;

@@ -1,9 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { TakeRecord } from '#api/index.ts';
+import { type KeptNotes, sourceOf, useTakeNotes } from '#web/take/index.ts';
 import { type Job, lookAtTake, type Progress, type TakeLook } from '#web/workers/index.ts';
-import { sourceOf } from './files.ts';
 import { notesAfter } from './marks.ts';
-import { type KeptNotes, useTakeNotes } from './useTakeNotes.ts';
 
 /** A take on the bench: what was found in it, what a person made of that, and the work under way. */
 export interface BenchTake extends Pick<KeptNotes, 'notes' | 'saying' | 'conflict' | 'change'> {

@@ -1,4 +1,6 @@
 export { ArrivalChart } from './ArrivalChart.tsx';
+export { DistanceChart } from './DistanceChart.tsx';
+export type { DistanceTrack } from './distances.ts';
 export { LadderChart } from './LadderChart.tsx';
 export { Lanes, type LanesProps } from './Lanes.tsx';
 export { LoudnessChart } from './LoudnessChart.tsx';

@@ -1,5 +1,9 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
+  balance: {
+    title: 'Balance',
+    says: 'How loud every source is beside the main voice, by loudness and while somebody speaks: that is when it matters. Starting points (typical): a second voice 0 to 1 LU under it, a guest 1 to 3, a game 8 to 14, music 15 to 20.',
+  },
   live: {
     title: 'Setting gain by talking',
     says: 'Talk as you will later, at the distance that you will keep. Peaks belong between −12 and −6 dBFS while gain is set: louder moments come. The meter takes the input as it comes, without what the browser would do to a call.',

@@ -1,8 +1,10 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useSyncExternalStore } from 'react';
 import type { Rig } from '#core/rig/index.ts';
-import { formatNumber, SourceLetter, Term, useKey } from '#web/parts/index.ts';
-import { LOWEST_DB, player, type Spot } from './player.ts';
+import { SourceLetter, Term, useKey } from '#web/parts/index.ts';
+import { LOWEST_DB } from './deck.ts';
+import { LEVEL_STEP_DB, LevelSlider } from './LevelSlider.tsx';
+import { player, type Spot } from './player.ts';
 
 const usePlayer = () => useSyncExternalStore(player.subscribe, player.state);
 
@@ -20,8 +22,6 @@ export function ListenButton({ rig, spot, silent = false }: { rig: Rig; spot: Sp
 }
 
 const isSame = (a: Spot, b: Spot): boolean => a.at.deviceId === b.at.deviceId && a.at.portId === b.at.portId;
-
-const LEVEL_STEP_DB = 3;
 
 /** While something sounds: where one listens, to what, how loud; on to the next listener without a gap. */
 export function ListenBar({ rig }: { rig: Rig }) {
@@ -65,20 +65,7 @@ export function ListenBar({ rig }: { rig: Rig }) {
         ))}
         {loop?.hums && heard.length > 0 && <span className="fix small">and hum</span>}
       </p>
-      <label className="row">
-        <span className="small quiet">Level</span>
-        <input
-          type="range"
-          aria-label="Listening level, dB"
-          aria-valuetext={levelDb <= LOWEST_DB ? 'silent' : `${formatNumber(levelDb)} dB`}
-          min={LOWEST_DB}
-          max={0}
-          step={1}
-          value={levelDb}
-          onChange={(e) => level(Number(e.target.value))}
-        />
-        <span className="fact small">{levelDb <= LOWEST_DB ? 'silent' : `${formatNumber(levelDb)} dB`}</span>
-      </label>
+      <LevelSlider db={levelDb} onDb={level} />
       <span className="row">
         <Button onClick={() => go(-1)}>
           Before <kbd>⇧ ←</kbd>

@@ -1,2 +1,4 @@
+export { evenGains } from './even.ts';
 export { ListenBar, ListenButton } from './ListenBar.tsx';
-export { evenGain, type MakeContext, makePlayer, type Player, type Spot } from './player.ts';
+export type { Spot } from './player.ts';
+export { type Heard, SwitchBar } from './SwitchBar.tsx';

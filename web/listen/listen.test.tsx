@@ -4,11 +4,14 @@ import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 import { demoRig, show } from '#web/web.testkit.tsx';
 import type { HeardLoop } from '#web/workers/index.ts';
-import { evenGain, ListenBar, ListenButton, makePlayer } from './index.ts';
+import { evenGain, evenGains } from './even.ts';
+import { ListenBar, ListenButton } from './index.ts';
+import { makePlayer } from './player.ts';
 
 const loopOf = (peak: number, integratedLufs: number | null, sourceIds: string[] = ['wren']): HeardLoop => ({
   channels: [Float32Array.from({ length: 100 }, (_, i) => (i === 50 ? -peak : 0))],
-  sampleRateHz: 48_000,
+  // A hundred samples are ten seconds.
+  sampleRateHz: 10,
   fullDb: 0,
   scale: 'dbfs',
   sourceIds,
@@ -72,6 +75,11 @@ describe('listening at a place', () => {
     expect(evenGain(loopOf(0.1, -13))).toBeCloseTo(10 ** (-10 / 20), 9);
     expect(evenGain(loopOf(0.5, -40))).toBeCloseTo(1.8, 9);
     expect(evenGain(loopOf(0, null))).toBe(0);
+    // Where one of them has no room, all are as quiet as that one.
+    const [spiky, calm, none] = evenGains([loopOf(0.9, -30), loopOf(0.1, -20), loopOf(0, null)]);
+    expect(spiky).toBeCloseTo(1, 6);
+    expect(calm).toBeCloseTo(10 ** (-10 / 20), 6);
+    expect(none).toBe(0);
   });
   it('starts from nothing, comes up slowly, and goes over to another place at the same instant of the loop', async () => {
     const audio = fakeAudio();

@@ -3,4 +3,6 @@ export { compareTakes, diagnoseTake, framesBetween, type Job, lookAtTake, search
 export { renderLoop } from './listen.ts';
 export type { HeardLoop } from './listen.worker.ts';
 export type { Progress, TakeLook } from './look.ts';
+export { openSoundDesk, type SoundDesk } from './sound.ts';
+export type { HeardSound, TakeFacts, TrackSpec, TriedStretch, TriedTreatment } from './sound.worker.ts';
 export type { TakeSource } from './take-source.ts';

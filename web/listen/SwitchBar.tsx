@@ -1,0 +1,79 @@
+import { Button } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import { useKey } from '#web/parts/index.ts';
+import { browserAudio, type Deck, LOWEST_DB, type Loop, makeDeck, START_DB } from './deck.ts';
+import { LEVEL_STEP_DB, LevelSlider } from './LevelSlider.tsx';
+
+/** One of the sounds that are switched between; null while it is being made. */
+export interface Heard {
+  readonly name: string;
+  readonly loop: Loop | null;
+}
+
+/** Sounds of one length, one heard at a time, switched without a gap by keys 1, 2 and so on. */
+export function SwitchBar({ sounds, says }: { sounds: readonly Heard[]; says: string }) {
+  const [deck] = useState<Deck>(() => makeDeck(browserAudio));
+  const [on, setOn] = useState<number | null>(null);
+  const [levelDb, setLevelDb] = useState(START_DB);
+  const [failed, setFailed] = useState<string | null>(null);
+  useEffect(() => () => deck.stop(), [deck]);
+  const loop = on === null ? null : (sounds[on]?.loop ?? null);
+  // Another setting of what is heard is heard at once.
+  useEffect(() => {
+    if (loop && deck.isOpen()) deck.play(loop);
+  }, [loop, deck]);
+  const stop = () => {
+    deck.stop();
+    setOn(null);
+  };
+  const hear = async (n: number) => {
+    const next = sounds[n]?.loop;
+    if (!next) return;
+    try {
+      const began = !deck.isOpen();
+      await deck.open();
+      deck.level(levelDb);
+      setFailed(null);
+      setOn(n);
+      // A sound that is on already is begun anew only where nothing sounded.
+      if (began && on === n) deck.play(next);
+    } catch {
+      setFailed('No sound can be played here. Choose an output in the browser, and try again.');
+    }
+  };
+  const level = (db: number) => {
+    const held = Math.max(LOWEST_DB, Math.min(0, db));
+    setLevelDb(held);
+    deck.level(held);
+  };
+  const ready = sounds.some((s) => s.loop);
+  useKey('1', sounds[0] ? `Hear ${sounds[0].name}` : '', () => void hear(0), Boolean(sounds[0]?.loop));
+  useKey('2', sounds[1] ? `Hear ${sounds[1].name}` : '', () => void hear(1), Boolean(sounds[1]?.loop));
+  useKey('3', sounds[2] ? `Hear ${sounds[2].name}` : '', () => void hear(2), Boolean(sounds[2]?.loop));
+  useKey('h', 'Listen, or stop', () => (on === null ? void hear(0) : stop()), ready);
+  useKey('shift+arrowup', 'Louder', () => level(levelDb + LEVEL_STEP_DB), on !== null);
+  useKey('shift+arrowdown', 'Quieter', () => level(levelDb - LEVEL_STEP_DB), on !== null);
+  return (
+    <section className="row" aria-label="Listening" style={{ flexWrap: 'wrap', gap: 10 }}>
+      {sounds.map(({ name, loop: own }, n) => (
+        <Button
+          key={name}
+          aria-pressed={on === n}
+          variant={on === n ? 'solid' : 'outline'}
+          disabled={!own}
+          onClick={() => void hear(n)}
+        >
+          {name} <kbd>{n + 1}</kbd>
+        </Button>
+      ))}
+      {on !== null && (
+        <Button onClick={stop}>
+          Stop <kbd>h</kbd>
+        </Button>
+      )}
+      <LevelSlider db={levelDb} onDb={level} />
+      <span className="quiet small">{says} It comes up slowly; start low, above all with headphones on.</span>
+      {failed && <span className="fix small">{failed}</span>}
+    </section>
+  );
+}

@@ -1,0 +1,87 @@
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { hueOf, Term } from '#web/parts/index.ts';
+import { selectRig, useAppSelector } from '#web/store/index.ts';
+import { keep, readKept, type TakeAtHand, TakeFrame, useSound, useTakesInAddress, Working } from '#web/take/index.ts';
+import { Laid } from './Laid.tsx';
+import { firstSetup, MixSetup, sourceOfTrack } from './setup.ts';
+import { useBalance } from './useBalance.ts';
+
+const MOST_TAKES = 16;
+const KEPT_AS = 'balance';
+
+/** Balance: the faders that put every track of a take at its distance under the voice, and the whole at its loudness. */
+export function MixScreen() {
+  const { takes, missing, bench } = useTakesInAddress(MOST_TAKES);
+  return (
+    <TakeFrame>
+      {takes === null ? (
+        <p className="page quiet">Opening…</p>
+      ) : takes.length === 0 || missing ? (
+        <main className="page">
+          <h1>Balance</h1>
+          <p className={missing ? 'watch' : 'quiet'}>
+            {missing ? 'One of these takes was not kept. ' : 'No take lies here. '}
+            <Link to={bench.split('?')[0]!}>Choose a take with several tracks on the bench</Link>, or several takes that
+            begin together.
+          </p>
+        </main>
+      ) : (
+        <Mixing key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />
+      )}
+    </TakeFrame>
+  );
+}
+
+function Mixing({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string }) {
+  const { rigId } = useParams();
+  const rig = useAppSelector(selectRig);
+  const own = rigId ? rig : null;
+  const takeIds = useMemo(() => takes.map((t) => t.id), [takes]);
+  const sound = useSound(takeIds);
+  const [setup, setSetup] = useState<MixSetup | null>(null);
+  const { facts } = sound;
+  const first = () =>
+    firstSetup(
+      facts ?? [],
+      takes.map((t) => t.name),
+      own,
+    );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was kept is for these takes, whatever becomes of the rig
+  useEffect(() => {
+    if (facts) setSetup(readKept(KEPT_AS, takeIds, MixSetup) ?? first());
+  }, [facts]);
+  const change = (next: MixSetup) => {
+    setSetup(next);
+    keep(KEPT_AS, takeIds, next);
+  };
+  const balancing = useBalance(sound, setup);
+  return (
+    <main className="page">
+      <div className="spread">
+        <h1>
+          <Term id="balance">Balance</Term>: {takes.map((t) => t.name).join(', ')}
+        </h1>
+        <Link to={bench}>Back to the bench</Link>
+      </div>
+      <Working sound={sound} />
+      {setup && facts && (
+        <Laid
+          sound={sound}
+          setup={setup}
+          change={change}
+          forget={() => change(first())}
+          balancing={balancing}
+          seconds={Math.max(...facts.map((f) => f.seconds))}
+          hues={setup.tracks.map((t, i) => {
+            const source = sourceOfTrack(own, t.name);
+            return source ? hueOf(source) : `var(--s${(i % 8) + 1})`;
+          })}
+          letters={setup.tracks.map(
+            (t, i) => sourceOfTrack(own, t.name)?.letter ?? t.name.trim()[0]?.toUpperCase() ?? `${i + 1}`,
+          )}
+        />
+      )}
+    </main>
+  );
+}

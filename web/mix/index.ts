@@ -1,0 +1,1 @@
+export { MixScreen } from './MixScreen.tsx';
