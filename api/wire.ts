@@ -29,6 +29,16 @@ export const NewRig = z.strictObject({ id: z.uuid(), document: z.unknown() });
 const Mark = z.strictObject({ atMs: z.number(), used: z.boolean(), byHand: z.boolean() });
 export type BenchMark = z.infer<typeof Mark>;
 
+/** A blind trial that was gone through to its end. */
+const BlindTrial = z.strictObject({
+  at: z.iso.datetime(),
+  a: z.string().max(200),
+  b: z.string().max(200),
+  rounds: z.int().min(1).max(1000),
+  correct: z.int().min(0).max(1000),
+});
+export type BlindTrial = z.infer<typeof BlindTrial>;
+
 /** What a person has made of a take on the bench: marks as found and corrected, and what the take speaks of. */
 export const TakeNotes = z.strictObject({
   flashes: z.array(Mark).max(5000),
@@ -37,6 +47,10 @@ export const TakeNotes = z.strictObject({
   speaksOf: z
     .strictObject({ rigId: z.uuid(), sourceId: z.string().max(64), listenerId: z.string().max(64) })
     .nullable(),
+  /** Trials in which this take was A. */
+  blind: z.array(BlindTrial).max(500).optional(),
+  /** Its marks were never looked for: there are notes of other things only. */
+  unseen: z.literal(true).optional(),
 });
 export type TakeNotes = z.infer<typeof TakeNotes>;
 

@@ -1,4 +1,4 @@
-import type { FftOf, Recording } from '#core/samples/index.ts';
+import { channelOf, type FftOf, type Recording } from '#core/samples/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
 import {
   clippingMeter,
@@ -90,7 +90,7 @@ export async function diagnose(
   const named = same ? 1 : channels;
   const closely: Fault[] = [];
   for (const c of told) {
-    const track = channels === 1 ? recording : oneOf(recording, c);
+    const track = channels === 1 ? recording : channelOf(recording, c);
     closely.push(
       ...hissOf(read[c]!, c, named),
       ...(await humOf(track, read[c]!.programmeDbfs, c, named)),
@@ -106,12 +106,6 @@ export async function diagnose(
   ];
   return { faults: oncePerSide(faults), levels, curves, floors: read, spectra };
 }
-
-/** One channel of a recording as a recording. */
-const oneOf = (recording: Recording, channel: number): Recording => {
-  const readMono = async (start: number, count: number) => (await recording.read(start, count))[channel]!;
-  return { ...recording, channels: 1, readMono, read: async (start, count) => [await readMono(start, count)] };
-};
 
 function silence({ samplePeakDbfs, integratedLufs }: Levels, seconds: number): Fault | null {
   const faint = samplePeakDbfs === null || samplePeakDbfs <= SILENT_DBFS;

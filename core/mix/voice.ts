@@ -7,7 +7,7 @@ import { type Talk, talkOf } from './talk.ts';
 /** What a voice measures in a stretch: what starting values are made of. */
 export interface VoiceMeasured {
   readonly talk: Talk;
-  /** While it speaks and between, LUFS; null where there is none of it. */
+  /** While it speaks, and in the rest between its phrases, LUFS; null where there is none of it. */
   readonly speechLufs: number | null;
   readonly betweenLufs: number | null;
   /** Tops of each 10 ms while it speaks: of twenty, one is higher; and half are. dBFS. */
@@ -46,8 +46,8 @@ export async function measureVoice(
   const [spectrum = null] = spectra;
   return {
     talk,
-    speechLufs: levelWhere(hops, talk, 1),
-    betweenLufs: levelWhere(hops, talk, 0),
+    speechLufs: speechOf(hops, talk),
+    betweenLufs: betweenOf(hops, talk),
     loudTopsDbfs: partOf(tops, 0.95),
     usualTopsDbfs: partOf(tops, 0.5),
     hissTopsDbfs: partOf(topsWhile(talk, high, sampleRateHz), 0.95),
@@ -76,9 +76,15 @@ function partOf(sorted: readonly number[], part: number): number | null {
   return top === undefined || top <= 0 ? null : dbFromRatio(top);
 }
 
-function levelWhere(hops: Float64Array, talk: Talk, value: 0 | 1): number | null {
-  const taken = hops.filter((p, h) => (talk[h] ?? 0) === value && p > 0);
-  return taken.length > 0 ? lufsOf(taken.reduce((a, b) => a + b, 0) / taken.length) : null;
+/** Of what is not talk the quietest third: the rest of it is words that fade. */
+const REST = 1 / 3;
+
+const meanLufs = (powers: Float64Array): number | null =>
+  powers.length > 0 ? lufsOf(powers.reduce((a, b) => a + b, 0) / powers.length) : null;
+const speechOf = (hops: Float64Array, talk: Talk): number | null => meanLufs(hops.filter((_, h) => talk[h] === 1));
+function betweenOf(hops: Float64Array, talk: Talk): number | null {
+  const quiet = hops.filter((p, h) => talk[h] !== 1 && p > 0).sort();
+  return meanLufs(quiet.subarray(0, Math.ceil(REST * quiet.length)));
 }
 
 function bandDb({ binHz, power }: Spectrum, fromHz: number, toHz: number): number {
@@ -165,7 +171,7 @@ export function treatmentFigures(
   talk: Talk,
 ): TreatmentFigures {
   const { hops, integratedLufs, rangeLu, truePeakDbtp } = figures(channels, sampleRateHz);
-  const [speech, between] = [levelWhere(hops, talk, 1), levelWhere(hops, talk, 0)];
+  const [speech, between] = [speechOf(hops, talk), betweenOf(hops, talk)];
   return {
     integratedLufs,
     truePeakDbtp,

@@ -2,7 +2,7 @@ export { type ByteSource, bytesInMemory } from './bytes.ts';
 export { type Fft, type FftOf, fftOver, fftSize, type PffftModule } from './fft.ts';
 export { coarser, glancePeaks, type Peaks, readPeaks } from './peaks.ts';
 export { seededNormal, seededRandom } from './random.ts';
-export { type Recording, recordingOf } from './recording.ts';
+export { channelOf, type Recording, recordingOf } from './recording.ts';
 export { decimate, decimateReach, resample, resampleReach } from './resample.ts';
 export { interpolators, kaiser, sinc } from './sinc.ts';
 export { openWav, type WavOptions } from './wav.ts';

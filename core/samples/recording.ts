@@ -40,3 +40,10 @@ export function recordingOf(channels: readonly Float32Array[], sampleRateHz: num
     },
   };
 }
+
+/** One channel of a recording as a recording. */
+export const channelOf = (recording: Recording, channel: number): Recording => {
+  const readMono = async (start: number, count: number) => (await recording.read(start, count))[channel]!;
+  const { sampleRateHz, frames } = recording;
+  return { sampleRateHz, frames, channels: 1, readMono, read: async (start, count) => [await readMono(start, count)] };
+};

@@ -13,6 +13,8 @@ export const router = createBrowserRouter([
       { path: '/', lazy: async () => ({ Component: (await import('../rigs/index.ts')).RigsScreen }) },
       { path: '/bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
       { path: '/bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
+      { path: '/bench/try', lazy: async () => ({ Component: (await import('../treat/index.ts')).TreatScreen }) },
+      { path: '/bench/blind', lazy: async () => ({ Component: (await import('../blind/index.ts')).BlindScreen }) },
       {
         path: '/rigs/:rigId',
         element: <RigFrame />,
@@ -26,6 +28,8 @@ export const router = createBrowserRouter([
           { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },
           { path: 'gear', lazy: async () => ({ Component: (await import('../gear/index.ts')).GearScreen }) },
           { path: 'bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
+          { path: 'bench/try', lazy: async () => ({ Component: (await import('../treat/index.ts')).TreatScreen }) },
+          { path: 'bench/blind', lazy: async () => ({ Component: (await import('../blind/index.ts')).BlindScreen }) },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
         ],
       },

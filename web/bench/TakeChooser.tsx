@@ -1,5 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
 import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { formatBytes, formatDate } from '#web/parts/index.ts';
@@ -12,22 +13,34 @@ interface Props {
   readonly onOpen: (ids: readonly string[]) => void;
 }
 
-/** The takes that are kept: one is opened, two are laid against each other. */
+const MOST_PICKED = 16;
+
+/** The takes that are kept: one is opened, two are laid against each other, several are balanced as tracks. */
 export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
+  const navigate = useNavigate();
+  const { rigId } = useParams();
   const [picked, setPicked] = useState<readonly string[]>([]);
   const [remove] = api.useDeleteTakeMutation();
   const [asked, setAsked] = useState<string | null>(null);
   if (loading) return <p className="quiet">Looking for your takes…</p>;
   if (takes.length === 0) return null;
   const toggle = (id: string) =>
-    setPicked((all) => (all.includes(id) ? all.filter((p) => p !== id) : [...all, id].slice(-2)));
+    setPicked((all) => (all.includes(id) ? all.filter((p) => p !== id) : [...all, id].slice(-MOST_PICKED)));
   return (
     <>
       <div className="spread">
         <h2>Takes kept here</h2>
-        <Button style={{ marginTop: 16 }} disabled={picked.length !== 2} onClick={() => onOpen(picked)}>
-          Lay two against each other
-        </Button>
+        <span className="row" style={{ marginTop: 16 }}>
+          <Button disabled={picked.length !== 2} onClick={() => onOpen(picked)}>
+            Lay two against each other
+          </Button>
+          <Button
+            disabled={picked.length < 2}
+            onClick={() => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/balance?takes=${picked.join(',')}`)}
+          >
+            Balance them as tracks
+          </Button>
+        </span>
       </div>
       <table className="table tight">
         <thead>

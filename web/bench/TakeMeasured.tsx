@@ -27,8 +27,30 @@ interface Props {
 
 /** A take on the bench is measured once it has been looked at. */
 export function TakeMeasured(props: Props) {
-  const diagnosed = useDiagnosis(props.take.id, Boolean(props.take.look?.sound));
-  return props.take.look?.sound ? <Measured {...props} diagnosed={diagnosed} /> : null;
+  const sound = props.take.look?.sound;
+  const many = (sound?.channels ?? 1) > 2;
+  const [track, setTrack] = useState(0);
+  const diagnosed = useDiagnosis(props.take.id, Boolean(sound), many ? track : null);
+  if (!sound) return null;
+  return (
+    <>
+      {many && (
+        <p className="row" style={{ marginTop: 12 }}>
+          Measured alone:
+          <Choice
+            label={`Track of ${props.take.name} that is measured`}
+            value={String(track)}
+            onChange={(t) => setTrack(Number(t))}
+            options={Array.from({ length: sound.channels }, (_, c) => [
+              String(c),
+              sound.trackNames?.[c] || `Track ${c + 1}`,
+            ])}
+          />
+        </p>
+      )}
+      <Measured {...props} diagnosed={diagnosed} />
+    </>
+  );
 }
 
 /** A take measured: loudness along its time and in figures, and what is wrong with it. */

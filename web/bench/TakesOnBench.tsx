@@ -10,6 +10,7 @@ import { Findings } from './Findings.tsx';
 import { FrameStrip } from './FrameStrip.tsx';
 import { laneStepMs, lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
 import { addMark, moveMark, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
+import { Onwards } from './Onwards.tsx';
 import { TakeMeasured } from './TakeMeasured.tsx';
 import { useComparison } from './useComparison.ts';
 import { type BenchTake, useTake } from './useTake.ts';
@@ -135,6 +136,7 @@ function Lying({
         {bench.map((take) => (
           <TakeLine key={take.id} take={take} removable={bench.length > 1} onRemove={() => onRemove(take.id)} />
         ))}
+        <Onwards bench={bench} rigId={rigId} />
         <div ref={ref} style={{ marginTop: 14 }}>
           {lanes.length > 0 && (
             <Lanes

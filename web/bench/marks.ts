@@ -27,6 +27,7 @@ export function notesFrom(look: TakeLook): TakeNotes {
 export function notesAfter(kept: TakeNotes | null, look: TakeLook, before: TakeLook | null): TakeNotes {
   const fresh = notesFrom(look);
   if (!kept) return fresh;
+  if (kept.unseen) return { ...fresh, ...(kept.blind && { blind: kept.blind }) };
   const frameMs = kept.frameMs ?? fresh.frameMs;
   const wasSeen = (atMs: number) =>
     before?.picture?.pieces.some((p) => p.timesMs.length > 0 && atMs >= p.timesMs[0]! && atMs <= p.timesMs.at(-1)!);

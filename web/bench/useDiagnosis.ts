@@ -13,7 +13,7 @@ export interface Diagnosed {
 }
 
 /** Measures a take once it has been looked at, in a worker of its own that can be stopped. */
-export function useDiagnosis(takeId: string, ready: boolean): Diagnosed {
+export function useDiagnosis(takeId: string, ready: boolean, channel: number | null = null): Diagnosed {
   const [diagnosis, setDiagnosis] = useState<Diagnosis | null>(null);
   const [progress, setProgress] = useState<number | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
@@ -21,8 +21,9 @@ export function useDiagnosis(takeId: string, ready: boolean): Diagnosed {
   const again = useCallback(() => {
     job.current?.stop();
     setFailed(null);
+    setDiagnosis(null);
     setProgress(0);
-    const mine = diagnoseTake(sourceOf(takeId), ({ done }) => setProgress(done));
+    const mine = diagnoseTake(sourceOf(takeId), channel, ({ done }) => setProgress(done));
     job.current = mine;
     const settle = (act: () => void) => {
       if (job.current !== mine) return;
@@ -33,7 +34,7 @@ export function useDiagnosis(takeId: string, ready: boolean): Diagnosed {
       (found) => settle(() => setDiagnosis(found)),
       (error: unknown) => settle(() => setFailed(error instanceof Error ? error.message : String(error))),
     );
-  }, [takeId]);
+  }, [takeId, channel]);
   useEffect(() => {
     if (ready) again();
     return () => {

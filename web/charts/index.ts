@@ -6,5 +6,8 @@ export { Lanes, type LanesProps } from './Lanes.tsx';
 export { LoudnessChart } from './LoudnessChart.tsx';
 export { heldWithin, type LaneData, type LaneMark, type LaneView, wholeView, zoomAbout } from './lanes.ts';
 export type { Curve } from './loudness-curve.ts';
+export { layoutResponse, layoutStatic } from './response.ts';
 export { type LadderLayout, layoutLadder } from './rungs.ts';
+export { SmallCurve } from './SmallCurve.tsx';
+export { TakenChart } from './TakenChart.tsx';
 export { useWidth } from './useWidth.ts';

@@ -1,5 +1,41 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
+  treatment: {
+    title: 'Try it on the take',
+    says: 'Filters and dynamics on a stretch of the take itself, heard beside it at the same loudness: louder alone always sounds better. What suits can then be set on the desk, in the program, or left.',
+  },
+  'low-cut': {
+    title: 'Low cut',
+    says: 'Takes away what lies under a voice: rumble, knocks on the table, breath. 80 Hz is a usual start; a deep voice wants less, a humming room more.',
+  },
+  gate: {
+    title: 'Gate',
+    says: 'Takes down what is quiet, so that the room is heard less between sentences. It cannot help while one speaks, and eats soft endings where it is set too high. Only when the room asks for it.',
+  },
+  presence: {
+    title: 'Presence',
+    says: 'A gentle bell about 2.5 kHz, where consonants are: 2 to 3 dB make words clearer, more makes them hard.',
+  },
+  'de-esser': {
+    title: 'De-esser',
+    says: 'A shelf that shuts for a moment whenever an s is too sharp. It works on what lies above its corner, and leaves the rest.',
+  },
+  compressor: {
+    title: 'Compressor',
+    says: 'Evens out loud and soft: over its threshold, so many dB in make one dB out. For a voice 2:1 to 4:1 with 3 to 6 dB taken off the peaks is a usual start. What lies between the words comes up with it.',
+  },
+  limiter: {
+    title: 'Limiter',
+    says: 'Keeps true peaks under a ceiling by looking a few milliseconds ahead. A few dB now and then are not heard; if it works all the time, the level before it is too high.',
+  },
+  'peak-to-loudness': {
+    title: 'Peaks over loudness',
+    says: 'How far the highest peak stands over the loudness of the whole. What is wanted loud and under a ceiling needs it small: speech as recorded has 15 to 20 dB, compressed 10 to 14.',
+  },
+  abx: {
+    title: 'Blind trial',
+    says: 'X is A or B, nobody knows which, in each round anew. Who hears a difference is right more often than a coin: the exact chance of guessing as well is told, once all rounds are over. Equal loudness first, or the louder one wins.',
+  },
   balance: {
     title: 'Balance',
     says: 'How loud every source is beside the main voice, by loudness and while somebody speaks: that is when it matters. Starting points (typical): a second voice 0 to 1 LU under it, a guest 1 to 3, a game 8 to 14, music 15 to 20.',

@@ -10,13 +10,25 @@ export interface Heard {
   readonly loop: Loop | null;
 }
 
+interface Props {
+  readonly sounds: readonly Heard[];
+  readonly says: string;
+  /** When it changes, what sounds goes back to the first one: what the last one was then is not to be heard in the switch. */
+  readonly round?: number;
+}
+
 /** Sounds of one length, one heard at a time, switched without a gap by keys 1, 2 and so on. */
-export function SwitchBar({ sounds, says }: { sounds: readonly Heard[]; says: string }) {
+export function SwitchBar({ sounds, says, round = 0 }: Props) {
   const [deck] = useState<Deck>(() => makeDeck(browserAudio));
   const [on, setOn] = useState<number | null>(null);
   const [levelDb, setLevelDb] = useState(START_DB);
   const [failed, setFailed] = useState<string | null>(null);
   useEffect(() => () => deck.stop(), [deck]);
+  const [heardIn, setHeardIn] = useState(round);
+  if (heardIn !== round) {
+    setHeardIn(round);
+    if (on !== null) setOn(0);
+  }
   const loop = on === null ? null : (sounds[on]?.loop ?? null);
   // Another setting of what is heard is heard at once.
   useEffect(() => {

@@ -65,8 +65,8 @@ export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: OnPro
 export const compareTakes = (first: TakeSource, second: TakeSource, onProgress: OnProgress): Job<Offset> =>
   start(onProgress, (worker, heard) => worker.offset(first, second, heard));
 
-export const diagnoseTake = (source: TakeSource, onProgress: OnProgress): Job<Diagnosis> =>
-  start(onProgress, (worker, heard) => worker.diagnose(source, heard));
+export const diagnoseTake = (source: TakeSource, channel: number | null, onProgress: OnProgress): Job<Diagnosis> =>
+  start(onProgress, (worker, heard) => worker.diagnose(source, channel, heard));
 
 export const framesBetween = (source: TakeSource, fromMs: number, toMs: number, widthPx: number): Job<SmallFrame[]> =>
   start(

@@ -18,6 +18,7 @@ export interface TakeLook {
   readonly sound: {
     readonly sampleRateHz: number;
     readonly channels: number;
+    readonly trackNames?: readonly string[];
     readonly peaks: Peaks;
     readonly claps: readonly Clap[];
   } | null;
@@ -89,10 +90,10 @@ const GLANCE_BINS = 600;
 
 async function glanceAt(sound: Recording): Promise<Progress> {
   const peaks = await glancePeaks(sound, GLANCE_BINS);
-  const { sampleRateHz, channels } = sound;
+  const { sampleRateHz, channels, trackNames } = sound;
   const glance = {
     durationMs: durationOf(sound),
-    sound: { sampleRateHz, channels, peaks, claps: [] },
+    sound: { sampleRateHz, channels, ...(trackNames && { trackNames }), peaks, claps: [] },
     picture: null,
     notices: [],
   };
@@ -106,7 +107,8 @@ async function listen(
   const bin = Math.max(1, Math.round((sound.sampleRateHz * PEAK_MS) / 1000), Math.ceil(sound.frames / MOST_BINS));
   const peaks = await readPeaks(sound, bin, (done) => onProgress({ what: 'waveform', done }));
   const claps = await findClaps(sound, (done) => onProgress({ what: 'claps', done }));
-  return { sampleRateHz: sound.sampleRateHz, channels: sound.channels, peaks, claps };
+  const { sampleRateHz, channels, trackNames } = sound;
+  return { sampleRateHz, channels, ...(trackNames && { trackNames }), peaks, claps };
 }
 
 const durationOf = (sound: Recording | null): number => (sound ? (1000 * sound.frames) / sound.sampleRateHz : 0);

@@ -1,7 +1,7 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose, transfer } from 'comlink';
 import { type Diagnosis, diagnose, measureOffset, type Offset } from '#core/measure/index.ts';
-import { fftOver, type PffftModule } from '#core/samples/index.ts';
+import { channelOf, fftOver, type PffftModule } from '#core/samples/index.ts';
 import { readFrames, type SmallFrame } from './frames.ts';
 import { lookAt, type Progress, type TakeLook } from './look.ts';
 import { openMedia } from './media.ts';
@@ -30,12 +30,18 @@ const api = {
       b.close();
     }
   },
-  async diagnose(source: TakeSource, onProgress: (progress: Progress) => void): Promise<Diagnosis> {
+  /** @param channel  one of them alone; all, where null */
+  async diagnose(
+    source: TakeSource,
+    channel: number | null,
+    onProgress: (progress: Progress) => void,
+  ): Promise<Diagnosis> {
     const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done: done / 2 }));
     try {
       if (!media.sound) throw new Error('This take has no sound.');
       const fftOf = fftOver((await PFFFT()) as PffftModule);
-      return await diagnose(fftOf, media.sound, (done) => onProgress({ what: 'measuring', done }));
+      const track = channel === null ? media.sound : channelOf(media.sound, channel);
+      return await diagnose(fftOf, track, (done) => onProgress({ what: 'measuring', done }));
     } finally {
       media.close();
     }

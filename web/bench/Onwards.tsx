@@ -1,0 +1,37 @@
+import { Button } from '@chakra-ui/react';
+import { useNavigate } from 'react-router';
+import { useKey } from '#web/parts/index.ts';
+import type { BenchTake } from './useTake.ts';
+
+/** What else can be done with what lies on the bench: balance, settings tried on it, a blind trial. */
+export function Onwards({ bench, rigId }: { bench: readonly BenchTake[]; rigId: string | null }) {
+  const navigate = useNavigate();
+  const ids = bench.map((t) => t.id).join(',');
+  const go = (where: string) => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/${where}?takes=${ids}`);
+  const heard = bench.length > 0 && bench.every((t) => t.look?.sound);
+  const several = bench.length > 1 || (bench[0]?.look?.sound?.channels ?? 1) > 2;
+  const alone = heard && bench.length === 1;
+  useKey('b', 'Balance the tracks', () => go('balance'), heard && several);
+  useKey('y', 'Try settings on it', () => go('try'), alone);
+  useKey('x', 'Compare the two blind', () => go('blind'), heard && bench.length === 2);
+  if (!heard) return null;
+  return (
+    <p className="row">
+      {several && (
+        <Button onClick={() => go('balance')}>
+          Balance the tracks <kbd>b</kbd>
+        </Button>
+      )}
+      {alone && (
+        <Button onClick={() => go('try')}>
+          Try settings on it <kbd>y</kbd>
+        </Button>
+      )}
+      {bench.length === 2 && (
+        <Button onClick={() => go('blind')}>
+          Compare the two blind <kbd>x</kbd>
+        </Button>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,1 @@
+export { BlindScreen } from './BlindScreen.tsx';

@@ -1,0 +1,233 @@
+import { Button } from '@chakra-ui/react';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { responseDb, staticGainDb, type Treatment, treatmentSections } from '#core/process/index.ts';
+import { layoutResponse, layoutStatic, SmallCurve, TakenChart, useWidth } from '#web/charts/index.ts';
+import { evenGains, type Heard, SwitchBar } from '#web/listen/index.ts';
+import { formatClock, formatNumber, Term, useKey } from '#web/parts/index.ts';
+import {
+  keepTreatment,
+  readTreatment,
+  type SoundAtHand,
+  type TakeAtHand,
+  TakeFrame,
+  useSound,
+  useTakesInAddress,
+  Working,
+} from '#web/take/index.ts';
+import type { TriedStretch, TriedTreatment } from '#web/workers/index.ts';
+import { Figures } from './Figures.tsx';
+import { StepList } from './StepList.tsx';
+import { withField, withStep } from './setup.ts';
+
+const SECONDS = 20;
+const CEILING_DBTP = -1;
+
+/** Try it on the take: filters and dynamics on the part in which most is said, heard and measured at once. */
+export function TreatScreen() {
+  const { takes, missing, bench } = useTakesInAddress(1);
+  const take = takes?.[0];
+  return (
+    <TakeFrame>
+      {takes === null ? (
+        <p className="page quiet">Opening…</p>
+      ) : !take || missing ? (
+        <main className="page">
+          <h1>Try it on a take</h1>
+          <p className={missing ? 'watch' : 'quiet'}>
+            {missing ? 'The take was not kept. ' : 'No take lies here. '}
+            <Link to={bench.split('?')[0]!}>Choose the take of a voice on the bench.</Link>
+          </p>
+        </main>
+      ) : (
+        <Trying key={take.id} take={take} bench={bench} />
+      )}
+    </TakeFrame>
+  );
+}
+
+function Trying({ take, bench }: { take: TakeAtHand; bench: string }) {
+  const ids = useMemo(() => [take.id], [take.id]);
+  const sound = useSound(ids);
+  const [stretch, setStretch] = useState<TriedStretch | null>(null);
+  const { desk, run } = sound;
+  useEffect(() => {
+    if (!desk) return;
+    let gone = false;
+    setStretch(null);
+    void run('measuring the voice', ({ api }) => api.stretch(SECONDS, CEILING_DBTP)).then((found) => {
+      if (!gone) setStretch(found);
+    });
+    return () => {
+      gone = true;
+    };
+  }, [desk, run]);
+  return (
+    <main className="page">
+      <div className="spread">
+        <h1>
+          <Term id="treatment">Try it</Term>: {take.name}
+        </h1>
+        <Link to={bench}>Back to the bench</Link>
+      </div>
+      <Working sound={sound} />
+      {stretch && <Tried sound={sound} takeIds={ids} stretch={stretch} bench={bench} />}
+    </main>
+  );
+}
+
+interface TriedProps {
+  readonly sound: SoundAtHand;
+  readonly takeIds: readonly string[];
+  readonly stretch: TriedStretch;
+  readonly bench: string;
+}
+
+function Tried({ sound, takeIds, stretch, bench }: TriedProps) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const [treatment, setTreatment] = useState<Treatment>(() => readTreatment(takeIds) ?? stretch.start);
+  const [last, setLast] = useState(treatment);
+  const treated = useTreated(sound, treatment);
+  const change = (next: Treatment) => {
+    setTreatment(next);
+    keepTreatment(takeIds, next);
+  };
+  const begin = () => change(stretch.start);
+  const navigate = useNavigate();
+  const blind = () => {
+    // What was found for the take and never changed is what is compared, too.
+    keepTreatment(takeIds, treatment);
+    void navigate(`${bench.replace('/bench?', '/bench/blind?')}&treated=1`);
+  };
+  useKey('x', 'Compare blind', blind);
+  useKey('p', 'Begin again from what the take measures', begin);
+  const sounds = useMemo((): Heard[] => {
+    const [was, is] = treated ? evenGains([stretch.sound, treated.sound]) : [];
+    return [
+      { name: 'As recorded', loop: treated ? { ...stretch.sound, gain: was! } : null },
+      { name: 'Treated', loop: treated ? { ...treated.sound, gain: is! } : null },
+    ];
+  }, [stretch, treated]);
+  const { sampleRateHz } = stretch.sound;
+  const response = useMemo(() => {
+    const sections = treatmentSections(treatment, sampleRateHz);
+    return layoutResponse((hz) => responseDb(sections, hz, sampleRateHz), sampleRateHz);
+  }, [treatment, sampleRateHz]);
+  const bend = useMemo(() => {
+    const { compressor, makeupDb } = treatment;
+    const { usualTopsDbfs, loudTopsDbfs } = stretch.voice;
+    return layoutStatic(
+      (db) => db + makeupDb + (compressor ? staticGainDb(db, compressor) : 0),
+      [usualTopsDbfs, loudTopsDbfs].filter((db) => db !== null),
+    );
+  }, [treatment, stretch]);
+  const curves = useMemo(
+    () =>
+      CURVES.flatMap(({ id, name, hue }) => {
+        const curve = treated?.curves[id];
+        return curve ? [{ name, hue, curve }] : [];
+      }),
+    [treated],
+  );
+  const { speechLufs, betweenLufs } = stretch.voice;
+  return (
+    <>
+      <p className="quiet">
+        {formatClock(1000 * stretch.fromS)} to {formatClock(1000 * stretch.toS)}, where most is said
+        {speechLufs !== null && <>: the voice at {formatNumber(speechLufs, 1)} LUFS</>}
+        {betweenLufs !== null && <>, what is between at {formatNumber(betweenLufs, 1)} LUFS</>}. Grey as recorded, dark
+        as treated, equally loud; below, what is taken off:{' '}
+        {CURVES.map((c, i) => (
+          <span key={c.id}>
+            {i > 0 && ', '}
+            <span style={{ color: c.hue }}>{c.name.toLowerCase()}</span>
+          </span>
+        ))}
+        .
+      </p>
+      <div ref={ref}>
+        <TakenChart
+          before={{ x: stretch.sound.channels[0]!, gain: SEEN_GAIN * (sounds[0]!.loop?.gain ?? 1) }}
+          treated={treated && { x: treated.sound.channels[0]!, gain: SEEN_GAIN * (sounds[1]!.loop?.gain ?? 1) }}
+          curves={curves}
+          widthPx={width}
+        />
+      </div>
+      <SwitchBar sounds={sounds} says="Both equally loud, switched without a gap." />
+      <div className="spread">
+        <h2>What is done to it, in this order</h2>
+        <span className="row" style={{ marginTop: 14 }}>
+          <Button onClick={begin}>
+            Begin from the take <kbd>p</kbd>
+          </Button>
+          <Button onClick={blind}>
+            Compare blind <kbd>x</kbd>
+          </Button>
+        </span>
+      </div>
+      <div className="two-columns">
+        <div>
+          <StepList
+            treatment={treatment}
+            onStep={(id, on) => {
+              if (!on) setLast({ ...last, [id]: treatment[id] });
+              change(withStep(treatment, id, on, last));
+            }}
+            onField={(id, key, value) => change(withField(treatment, id, key, value))}
+            onMakeup={(makeupDb) => change({ ...treatment, makeupDb })}
+          />
+          <Figures before={stretch.figures} treated={treated?.figures ?? null} />
+          {treated?.limited && treated.limited.mostDb > 0.1 && (
+            <p>
+              The limiter takes off {formatNumber(treated.limited.mostDb, 1)} dB at most, for{' '}
+              {formatNumber(treated.limited.seconds, 1)} s.
+            </p>
+          )}
+          <p className="quiet small">
+            A compressor brings up what lies between the words by as much as it evens out; a gate only hides it.
+            Starting points are typical: ears decide.
+          </p>
+        </div>
+        <div>
+          <p className="quiet small">Low cut and presence, dB over Hz</p>
+          <SmallCurve layout={response} label="Response of low cut and presence, dB over frequency">
+            <line x1={34} x2={300} y1={response.zeroPx} y2={response.zeroPx} stroke="var(--rule2)" />
+          </SmallCurve>
+          <p className="quiet small">Compressor, dBFS out over dBFS in; marks: usual and loud tops of this voice</p>
+          <SmallCurve layout={bend} label="Compressor, level out over level in">
+            {bend.marks.map((m) => (
+              <circle key={m.px} cx={m.px} cy={m.py} r={4} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />
+            ))}
+          </SmallCurve>
+        </div>
+      </div>
+    </>
+  );
+}
+
+/** The even loudness leaves room; for the eye it is turned up. */
+const SEEN_GAIN = 2;
+const CURVES = [
+  { id: 'gate', name: 'Gate', hue: 'var(--s1)' },
+  { id: 'deEss', name: 'De-esser', hue: 'var(--s5)' },
+  { id: 'compressor', name: 'Compressor', hue: 'var(--s2)' },
+] as const;
+
+/** What the treatment makes of the stretch; the last one stays until the next is there. */
+function useTreated({ desk }: SoundAtHand, treatment: Treatment): TriedTreatment | null {
+  const [treated, setTreated] = useState<TriedTreatment | null>(null);
+  useEffect(() => {
+    if (!desk) return;
+    let gone = false;
+    desk.api.treat(treatment).then(
+      (made) => {
+        if (!gone) setTreated(made);
+      },
+      () => undefined,
+    );
+    return () => {
+      gone = true;
+    };
+  }, [desk, treatment]);
+  return treated;
+}

@@ -1,0 +1,102 @@
+import type { Treatment } from '#core/process/index.ts';
+
+export type StepId = 'lowCut' | 'gate' | 'presence' | 'deEss' | 'compressor' | 'limiter';
+
+/** A figure of a step: what stands before and after it in its sentence, and what it may be. */
+export interface Field {
+  readonly key: string;
+  readonly before: string;
+  readonly unit: string;
+  readonly label: string;
+  readonly min: number;
+  readonly max: number;
+}
+
+export interface StepWords {
+  readonly id: StepId;
+  readonly name: string;
+  readonly fields: readonly Field[];
+}
+
+const field = (key: string, before: string, unit: string, label: string, min: number, max: number): Field => ({
+  key,
+  before,
+  unit,
+  label,
+  min,
+  max,
+});
+const release = field('releaseMs', 'back in', 'ms', 'release', 0, 5000);
+const attack = field('attackMs', 'in', 'ms', 'attack', 0, 5000);
+
+/** The steps in their order, each as a sentence with figures. */
+export const STEPS: readonly StepWords[] = [
+  { id: 'lowCut', name: 'Low cut', fields: [field('hz', 'below', 'Hz, 12 dB an octave', 'corner', 10, 2000)] },
+  {
+    id: 'gate',
+    name: 'Gate',
+    fields: [
+      field('thresholdDbfs', 'below', 'dBFS', 'threshold', -90, 0),
+      field('rangeDb', 'down by', 'dB', 'range', 0, 90),
+      { ...attack, before: 'opens in' },
+      field('holdMs', 'holds', 'ms', 'hold', 0, 5000),
+      { ...release, before: 'shuts in' },
+    ],
+  },
+  {
+    id: 'presence',
+    name: 'Presence',
+    fields: [
+      field('gainDb', '', 'dB', 'gain', -18, 18),
+      field('hz', 'about', 'Hz', 'middle', 10, 20_000),
+      field('q', 'width Q', '', 'Q', 0.1, 12),
+    ],
+  },
+  {
+    id: 'deEss',
+    name: 'De-esser',
+    fields: [
+      field('hz', 'above', 'Hz', 'corner', 1000, 16_000),
+      field('thresholdDbfs', 'where that is over', 'dBFS', 'threshold', -90, 0),
+      field('rangeDb', 'down by', 'dB at most', 'range', 0, 30),
+    ],
+  },
+  {
+    id: 'compressor',
+    name: 'Compressor',
+    fields: [
+      field('thresholdDbfs', 'over', 'dBFS', 'threshold', -90, 0),
+      field('ratio', '', 'to 1', 'ratio', 1, 50),
+      field('kneeDb', 'knee', 'dB', 'knee', 0, 30),
+      attack,
+      release,
+    ],
+  },
+  {
+    id: 'limiter',
+    name: 'Limiter',
+    fields: [field('ceilingDbtp', 'true peaks under', 'dBTP', 'ceiling', -24, 0), release],
+  },
+];
+
+/** What a step begins with where the take asks for none of it. */
+export const DEFAULTS: { readonly [K in StepId]: NonNullable<Treatment[K]> } = {
+  lowCut: { hz: 80 },
+  gate: { thresholdDbfs: -50, rangeDb: 10, attackMs: 2, holdMs: 250, releaseMs: 200 },
+  presence: { hz: 2500, gainDb: 2.5, q: 0.9 },
+  deEss: { hz: 5000, thresholdDbfs: -36, rangeDb: 6 },
+  compressor: { thresholdDbfs: -24, ratio: 3, kneeDb: 6, attackMs: 8, releaseMs: 150 },
+  limiter: { ceilingDbtp: -1, releaseMs: 80 },
+};
+
+/** One figure of a step changed. */
+export const withField = (treatment: Treatment, id: StepId, key: string, value: number): Treatment => ({
+  ...treatment,
+  [id]: { ...treatment[id], [key]: value },
+});
+
+/** A step taken in or left out; what it was set to comes back. */
+export const withStep = (treatment: Treatment, id: StepId, on: boolean, last: Treatment): Treatment => ({
+  ...treatment,
+  [id]: on ? (last[id] ?? DEFAULTS[id]) : null,
+});
