@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { COUCH_CLAP, DEMO_RIG, expect, HOST_TOO_LOUD, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
+import { COUCH_CLAP, DEMO_RIG, expect, FIVE_TRACKS, HOST_TOO_LOUD, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
 
 /** What a checker finds against WCAG 2.1 AA, one line each. */
 async function found(page: Page): Promise<string[]> {
@@ -56,6 +56,22 @@ test('the gain ladder and a measured take can be read and reached, light and dar
     expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${HOST_TOO_LOUD}`);
     await expect(page.getByTestId('faults')).toContainText('Clipping', { timeout: 60_000 });
+    expect(await found(page)).toEqual([]);
+  }
+});
+
+test('balance, settings tried and a blind trial can be read and reached, light and dark', async ({ page, server }) => {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench/balance?takes=${FIVE_TRACKS}`);
+    await expect(page.getByTestId('whole')).toBeVisible({ timeout: 60_000 });
+    expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/bench/try?takes=${HOST_TOO_LOUD}`);
+    await expect(page.getByTestId('treated')).toContainText('Peaks over loudness', { timeout: 60_000 });
+    expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/bench/blind?takes=${RELAY_BACKUP},${RELAY_TRACK}`);
+    await page.getByRole('button', { name: /^Begin/ }).click({ timeout: 60_000 });
+    await expect(page.getByRole('button', { name: /^X is A/ })).toBeVisible();
     expect(await found(page)).toEqual([]);
   }
 });

@@ -11,6 +11,7 @@ export const RELAY_BACKUP = '7a4e0000-0000-4000-8000-000000000003';
 export const RELAY_TRACK = '7a4e0000-0000-4000-8000-000000000004';
 export const HOST_WITH_HUM = '7a4e0000-0000-4000-8000-000000000005';
 export const HOST_TOO_LOUD = '7a4e0000-0000-4000-8000-000000000006';
+export const FIVE_TRACKS = '7a4e0000-0000-4000-8000-000000000007';
 
 /** The built server over a folder of its own: it can be killed and started again on the same port and data. */
 export interface TestServer {

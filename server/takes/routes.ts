@@ -23,7 +23,9 @@ export function takeRoutes(takes: TakeService): Router {
     // Bytes as they are, never run or shown by a browser on their own; ranges are answered.
     res.set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'private, no-cache' });
     res.sendFile(path, { dotfiles: 'allow', etag: false, lastModified: false }, (error) => {
-      if (error && !res.headersSent) next(error);
+      // A page that leaves, or stops measuring, wants no more of it.
+      const left = (error as NodeJS.ErrnoException | undefined)?.code === 'ECONNABORTED';
+      if (error && !left && !res.headersSent) next(error);
     });
   });
   routes.put('/:id', async (req, res) => {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { TakeNotes } from '#api/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { demoRig } from '#web/web.testkit.tsx';
 import type { TakeLook } from '#web/workers/index.ts';
@@ -65,6 +66,11 @@ describe('marks on the bench', () => {
       [1010, 1074, 64],
       [3010, 3076, 66],
     ]);
+  });
+  it('are found as at first where only something else was noted of the take', () => {
+    const blind = [{ at: '2026-11-26T00:00:00.000Z', a: 'a', b: 'b', rounds: 5, correct: 5 }];
+    const noted: TakeNotes = { flashes: [], claps: [], frameMs: null, speaksOf: null, unseen: true, blind };
+    expect(notesAfter(noted, look(), null)).toEqual({ ...notesFrom(look()), blind });
   });
 });
 

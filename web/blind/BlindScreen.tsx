@@ -18,10 +18,10 @@ import { formatDate, formatNumber, NumberInput, Term, useKey } from '#web/parts/
 import {
   readTreatment,
   type TakeAtHand,
-  TakeFrame,
+  TakeGate,
+  TakePage,
   useSound,
   useTakeNotes,
-  useTakesInAddress,
   Working,
 } from '#web/take/index.ts';
 import { sayResult, sayRounds } from './say.ts';
@@ -31,33 +31,24 @@ const USUAL_ROUNDS = 12;
 
 /** Two takes, or a take as it is and treated, told apart blind. */
 export function BlindScreen() {
-  const { takes, missing, bench } = useTakesInAddress(2);
   const [params] = useSearchParams();
   const treated = params.get('treated') === '1';
-  const [first, second] = takes ?? [];
-  const enough = first && (treated || second);
   return (
-    <TakeFrame>
-      {takes === null ? (
-        <p className="page quiet">Opening…</p>
-      ) : !enough || missing ? (
-        <main className="page">
-          <h1>Blind trial</h1>
-          <p className={missing ? 'watch' : 'quiet'}>
-            {missing ? 'One of the takes was not kept. ' : ''}
-            <Link to={bench.split('?')[0]!}>Choose two takes on the bench</Link>, or try settings on one and compare it
-            with itself.
-          </p>
-        </main>
-      ) : (
+    <TakeGate
+      title="Blind trial"
+      most={2}
+      least={treated ? 1 : 2}
+      asks="Choose two takes on the bench, or try settings on one and compare it with itself."
+    >
+      {([first, second], bench) => (
         <Trial
-          key={`${takes.map((t) => t.id).join(' ')} ${treated}`}
-          first={first}
+          key={`${first!.id} ${second?.id} ${treated}`}
+          first={first!}
           second={treated ? null : second!}
           bench={bench}
         />
       )}
-    </TakeFrame>
+    </TakeGate>
   );
 }
 
@@ -90,13 +81,7 @@ function Trial({ first, second, bench }: { first: TakeAtHand; second: TakeAtHand
     kept.change({ ...before, blind: [...(before.blind ?? []), done] });
   };
   return (
-    <main className="page">
-      <div className="spread">
-        <h1>
-          <Term id="abx">Blind trial</Term>
-        </h1>
-        <Link to={bench}>Back to the bench</Link>
-      </div>
+    <TakePage title={<Term id="abx">Blind trial</Term>} bench={bench}>
       <p>
         A is <span className="strong">{names[0]}</span>, B is <span className="strong">{names[1]}</span>.
       </p>
@@ -121,7 +106,7 @@ function Trial({ first, second, bench }: { first: TakeAtHand; second: TakeAtHand
         <Rounds pair={pair} trial={trial} onAnswer={(is) => settle(answer(trial, is))} onAgain={() => setTrial(null)} />
       )}
       <Earlier trials={kept.notes?.blind ?? []} saying={kept.saying} />
-    </main>
+    </TakePage>
   );
 }
 

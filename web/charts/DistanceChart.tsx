@@ -27,12 +27,7 @@ export function DistanceChart({ tracks, seconds, widthPx, heard, onChoose }: Pro
   const middleS = heard ? (heard.fromS + heard.toS) / 2 : 0;
   const end = DISTANCE_HEIGHT - 20;
   return (
-    <svg
-      width={widthPx}
-      height={DISTANCE_HEIGHT}
-      role="img"
-      aria-label="Distance of every track from the main voice, over time"
-    >
+    <svg width={widthPx} height={DISTANCE_HEIGHT} aria-label="Distance of every track from the main voice, over time">
       {heard && (
         <rect
           x={pxAt(heard.fromS)}

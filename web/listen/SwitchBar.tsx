@@ -32,23 +32,19 @@ export function SwitchBar({ sounds, says, round = 0 }: Props) {
   const loop = on === null ? null : (sounds[on]?.loop ?? null);
   // Another setting of what is heard is heard at once.
   useEffect(() => {
-    if (loop && deck.isOpen()) deck.play(loop);
+    if (loop) deck.play(loop);
   }, [loop, deck]);
   const stop = () => {
     deck.stop();
     setOn(null);
   };
   const hear = async (n: number) => {
-    const next = sounds[n]?.loop;
-    if (!next) return;
     try {
-      const began = !deck.isOpen();
       await deck.open();
       deck.level(levelDb);
       setFailed(null);
+      // What is still being made is heard as soon as it is there.
       setOn(n);
-      // A sound that is on already is begun anew only where nothing sounded.
-      if (began && on === n) deck.play(next);
     } catch {
       setFailed('No sound can be played here. Choose an output in the browser, and try again.');
     }
@@ -58,21 +54,19 @@ export function SwitchBar({ sounds, says, round = 0 }: Props) {
     setLevelDb(held);
     deck.level(held);
   };
-  const ready = sounds.some((s) => s.loop);
-  useKey('1', sounds[0] ? `Hear ${sounds[0].name}` : '', () => void hear(0), Boolean(sounds[0]?.loop));
-  useKey('2', sounds[1] ? `Hear ${sounds[1].name}` : '', () => void hear(1), Boolean(sounds[1]?.loop));
-  useKey('3', sounds[2] ? `Hear ${sounds[2].name}` : '', () => void hear(2), Boolean(sounds[2]?.loop));
-  useKey('h', 'Listen, or stop', () => (on === null ? void hear(0) : stop()), ready);
+  useKey('1', sounds[0] ? `Hear ${sounds[0].name}` : '', () => void hear(0), Boolean(sounds[0]));
+  useKey('2', sounds[1] ? `Hear ${sounds[1].name}` : '', () => void hear(1), Boolean(sounds[1]));
+  useKey('3', sounds[2] ? `Hear ${sounds[2].name}` : '', () => void hear(2), Boolean(sounds[2]));
+  useKey('h', 'Listen, or stop', () => (on === null ? void hear(0) : stop()));
   useKey('shift+arrowup', 'Louder', () => level(levelDb + LEVEL_STEP_DB), on !== null);
   useKey('shift+arrowdown', 'Quieter', () => level(levelDb - LEVEL_STEP_DB), on !== null);
   return (
     <section className="row" aria-label="Listening" style={{ flexWrap: 'wrap', gap: 10 }}>
-      {sounds.map(({ name, loop: own }, n) => (
+      {sounds.map(({ name }, n) => (
         <Button
           key={name}
           aria-pressed={on === n}
           variant={on === n ? 'solid' : 'outline'}
-          disabled={!own}
           onClick={() => void hear(n)}
         >
           {name} <kbd>{n + 1}</kbd>
@@ -83,6 +77,7 @@ export function SwitchBar({ sounds, says, round = 0 }: Props) {
           Stop <kbd>h</kbd>
         </Button>
       )}
+      {on !== null && !loop && <span className="quiet">making the sound…</span>}
       <LevelSlider db={levelDb} onDb={level} />
       <span className="quiet small">{says} It comes up slowly; start low, above all with headphones on.</span>
       {failed && <span className="fix small">{failed}</span>}

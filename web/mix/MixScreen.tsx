@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { hueOf, Term } from '#web/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/store/index.ts';
-import { keep, readKept, type TakeAtHand, TakeFrame, useSound, useTakesInAddress, Working } from '#web/take/index.ts';
+import { keep, readKept, type TakeAtHand, TakeGate, TakePage, useSound, Working } from '#web/take/index.ts';
 import { Laid } from './Laid.tsx';
 import { firstSetup, MixSetup, sourceOfTrack } from './setup.ts';
 import { useBalance } from './useBalance.ts';
@@ -12,24 +12,15 @@ const KEPT_AS = 'balance';
 
 /** Balance: the faders that put every track of a take at its distance under the voice, and the whole at its loudness. */
 export function MixScreen() {
-  const { takes, missing, bench } = useTakesInAddress(MOST_TAKES);
   return (
-    <TakeFrame>
-      {takes === null ? (
-        <p className="page quiet">Opening…</p>
-      ) : takes.length === 0 || missing ? (
-        <main className="page">
-          <h1>Balance</h1>
-          <p className={missing ? 'watch' : 'quiet'}>
-            {missing ? 'One of these takes was not kept. ' : 'No take lies here. '}
-            <Link to={bench.split('?')[0]!}>Choose a take with several tracks on the bench</Link>, or several takes that
-            begin together.
-          </p>
-        </main>
-      ) : (
-        <Mixing key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />
-      )}
-    </TakeFrame>
+    <TakeGate
+      title="Balance"
+      most={MOST_TAKES}
+      least={1}
+      asks="Choose a take with several tracks on the bench, or several takes that begin together."
+    >
+      {(takes, bench) => <Mixing key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />}
+    </TakeGate>
   );
 }
 
@@ -57,13 +48,14 @@ function Mixing({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string 
   };
   const balancing = useBalance(sound, setup);
   return (
-    <main className="page">
-      <div className="spread">
-        <h1>
+    <TakePage
+      title={
+        <>
           <Term id="balance">Balance</Term>: {takes.map((t) => t.name).join(', ')}
-        </h1>
-        <Link to={bench}>Back to the bench</Link>
-      </div>
+        </>
+      }
+      bench={bench}
+    >
       <Working sound={sound} />
       {setup && facts && (
         <Laid
@@ -82,6 +74,6 @@ function Mixing({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string 
           )}
         />
       )}
-    </main>
+    </TakePage>
   );
 }

@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { responseDb, staticGainDb, type Treatment, treatmentSections } from '#core/process/index.ts';
 import { layoutResponse, layoutStatic, SmallCurve, TakenChart, useWidth } from '#web/charts/index.ts';
 import { evenGains, type Heard, SwitchBar } from '#web/listen/index.ts';
@@ -10,9 +10,9 @@ import {
   readTreatment,
   type SoundAtHand,
   type TakeAtHand,
-  TakeFrame,
+  TakeGate,
+  TakePage,
   useSound,
-  useTakesInAddress,
   Working,
 } from '#web/take/index.ts';
 import type { TriedStretch, TriedTreatment } from '#web/workers/index.ts';
@@ -25,24 +25,10 @@ const CEILING_DBTP = -1;
 
 /** Try it on the take: filters and dynamics on the part in which most is said, heard and measured at once. */
 export function TreatScreen() {
-  const { takes, missing, bench } = useTakesInAddress(1);
-  const take = takes?.[0];
   return (
-    <TakeFrame>
-      {takes === null ? (
-        <p className="page quiet">Opening…</p>
-      ) : !take || missing ? (
-        <main className="page">
-          <h1>Try it on a take</h1>
-          <p className={missing ? 'watch' : 'quiet'}>
-            {missing ? 'The take was not kept. ' : 'No take lies here. '}
-            <Link to={bench.split('?')[0]!}>Choose the take of a voice on the bench.</Link>
-          </p>
-        </main>
-      ) : (
-        <Trying key={take.id} take={take} bench={bench} />
-      )}
-    </TakeFrame>
+    <TakeGate title="Try it on a take" most={1} least={1} asks="Choose the take of a voice on the bench.">
+      {([take], bench) => <Trying key={take!.id} take={take!} bench={bench} />}
+    </TakeGate>
   );
 }
 
@@ -63,16 +49,17 @@ function Trying({ take, bench }: { take: TakeAtHand; bench: string }) {
     };
   }, [desk, run]);
   return (
-    <main className="page">
-      <div className="spread">
-        <h1>
+    <TakePage
+      title={
+        <>
           <Term id="treatment">Try it</Term>: {take.name}
-        </h1>
-        <Link to={bench}>Back to the bench</Link>
-      </div>
+        </>
+      }
+      bench={bench}
+    >
       <Working sound={sound} />
       {stretch && <Tried sound={sound} takeIds={ids} stretch={stretch} bench={bench} />}
-    </main>
+    </TakePage>
   );
 }
 

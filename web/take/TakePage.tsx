@@ -1,0 +1,53 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { TakeFrame } from './TakeFrame.tsx';
+import { type TakeAtHand, useTakesInAddress } from './useTakesInAddress.ts';
+
+interface GateProps {
+  readonly title: ReactNode;
+  /** Takes that may lie there, and that have to. */
+  readonly most: number;
+  readonly least: number;
+  /** What is to be chosen on the bench, as a link. */
+  readonly asks: string;
+  readonly children: (takes: readonly TakeAtHand[], bench: string) => ReactNode;
+}
+
+/** A page about the takes that its address names: waits until it is known which are kept, and asks for them where they are not. */
+export function TakeGate({ title, most, least, asks, children }: GateProps) {
+  const { takes, missing, bench } = useTakesInAddress(most);
+  const open = takes !== null && takes.length >= least && !missing;
+  return (
+    <TakeFrame>
+      {open ? (
+        children(takes, bench)
+      ) : (
+        <TakePage title={title} bench={bench.split('?')[0]!}>
+          {takes === null ? (
+            <p className="quiet">Opening…</p>
+          ) : (
+            <p className={missing ? 'watch' : 'quiet'}>
+              {missing ? 'One of these takes was not kept. ' : ''}
+              <Link to={bench.split('?')[0]!}>{asks}</Link>
+            </p>
+          )}
+        </TakePage>
+      )}
+    </TakeFrame>
+  );
+}
+
+/** What such a page looks like: its title, and the way back to the bench. */
+export function TakePage({ title, bench, children }: { title: ReactNode; bench: string; children: ReactNode }) {
+  return (
+    <main className="frame-page">
+      <div className="page">
+        <div className="spread">
+          <h1>{title}</h1>
+          <Link to={bench}>Back to the bench</Link>
+        </div>
+        {children}
+      </div>
+    </main>
+  );
+}
