@@ -17,4 +17,11 @@ export { HOP_S, integratedOf, type Loudness, type LoudnessMeter, loudnessMeter, 
 export { MeasureError, type MeasureErrorCode } from './measure-error.ts';
 export { measureOffset, type Offset, type OffsetPoint } from './offset.ts';
 export { type Mark, type MarkPair, type PictureOffset, pairMarks } from './picture-offset.ts';
+export {
+  type Spectrogram,
+  type SpectrogramView,
+  spectrogramOf,
+  type ThirdOctave,
+  thirdOctaves,
+} from './spectrogram.ts';
 export { type PeakMeter, peakMeter } from './true-peak.ts';

@@ -5,7 +5,7 @@ import type { Diagnosis, Fault } from '#core/measure/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { placesOf } from '#core/trouble/index.ts';
-import { type LaneView, LoudnessChart } from '#web/charts/index.ts';
+import { type LaneView, LoudnessChart, SpectrumChart } from '#web/charts/index.ts';
 import { Choice, formatClock, formatNumber, StateMark, Term } from '#web/parts/index.ts';
 import { TARGETS, type TargetId } from '#web/take/index.ts';
 import { FAULTS, guessListener } from './faults.ts';
@@ -96,6 +96,20 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
             marksMs={diagnosis.faults.flatMap((f) => f.atS.map((s) => 1000 * s))}
           />
           <Figures diagnosis={diagnosis} target={target.range} />
+          <details>
+            <summary>
+              <Term id="spectrum">Spectrum</Term>: third octaves
+            </summary>
+            {diagnosis.spectra.map((spectrum, c) => (
+              <SpectrumChart
+                // biome-ignore lint/suspicious/noArrayIndexKey: channels stay in their order
+                key={c}
+                spectrum={spectrum}
+                widthPx={widthPx}
+                label={`Spectrum of ${take.name}${diagnosis.spectra.length > 1 ? `, ${c === 0 ? 'left' : 'right'}` : ''}`}
+              />
+            ))}
+          </details>
           <Faults
             take={take}
             diagnosis={diagnosis}

@@ -11,6 +11,7 @@ import { FrameStrip } from './FrameStrip.tsx';
 import { laneStepMs, lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
 import { addMark, moveMark, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
 import { Onwards } from './Onwards.tsx';
+import { Pitches } from './Pitches.tsx';
 import { TakeMeasured } from './TakeMeasured.tsx';
 import { useComparison } from './useComparison.ts';
 import { type BenchTake, useTake } from './useTake.ts';
@@ -75,6 +76,7 @@ function Lying({
   const [view, setView] = useState<LaneView | null>(null);
   const [cursor, setCursor] = useState<{ laneKey: string; ms: number } | null>(null);
   const [selected, setSelected] = useState<string | null>(null);
+  const [pitched, setPitched] = useState(false);
   const shown = heldWithin(view ?? wholeView(width, wholeMs), width, wholeMs);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another length is another axis
   useEffect(() => setView(null), [wholeMs]);
@@ -104,6 +106,7 @@ function Lying({
   useKey('minus', 'Further away', () => zoom(1 / 0.6));
   useKey('0', 'All of it', () => setView(null));
   useKey('m', 'Add a mark at the cursor', mark);
+  useKey('s', 'Pitches along time (spectrogram), or without', () => setPitched(!pitched));
   useKey('c', 'Clear the bench', onClear);
   useKeyHint('tab', 'To the next mark');
   useKeyHint('arrowleft,arrowright', 'On a mark: a frame or a millisecond earlier, later; with Shift ten');
@@ -124,6 +127,9 @@ function Lying({
           <span className="row">
             <Button onClick={onOpen}>
               Open a take <kbd>o</kbd>
+            </Button>
+            <Button aria-pressed={pitched} onClick={() => setPitched(!pitched)}>
+              Pitches <kbd>s</kbd>
             </Button>
             <Button onClick={mark} disabled={lanes.length === 0}>
               Add a mark <kbd>m</kbd>
@@ -165,6 +171,13 @@ function Lying({
             />
           )}
         </div>
+        {pitched &&
+          bench.map(
+            (take, i) =>
+              take.look?.sound && (
+                <Pitches key={take.id} take={take} view={shown} widthPx={width} shiftMs={i === 1 ? shiftMs : 0} />
+              ),
+          )}
         {eye && (
           <FrameStrip
             take={eye.take}

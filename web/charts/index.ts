@@ -9,5 +9,7 @@ export type { Curve } from './loudness-curve.ts';
 export { layoutResponse, layoutStatic } from './response.ts';
 export { type LadderLayout, layoutLadder } from './rungs.ts';
 export { SmallCurve } from './SmallCurve.tsx';
+export { SpectrogramChart } from './SpectrogramChart.tsx';
+export { SpectrumChart } from './SpectrumChart.tsx';
 export { TakenChart } from './TakenChart.tsx';
 export { useWidth } from './useWidth.ts';

@@ -1,5 +1,9 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
+  spectrum: {
+    title: 'Spectrum',
+    says: 'What pitches a take is made of, as a mean over its time (Welch): the line bin by bin, bars in third octaves as ears sort them. Hum stands as a row of needles at 50 or 60 Hz and multiples; hiss as a floor to the right.',
+  },
   treatment: {
     title: 'Try it on the take',
     says: 'Filters and dynamics on a stretch of the take itself, heard beside it at the same loudness: louder alone always sounds better. What suits can then be set on the desk, in the program, or left.',

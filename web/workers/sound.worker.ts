@@ -1,6 +1,6 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose, transfer } from 'comlink';
-import { loudnessMeter } from '#core/measure/index.ts';
+import { loudnessMeter, type Spectrogram, type SpectrogramView, spectrogramOf } from '#core/measure/index.ts';
 import {
   type Aim,
   type Balanced,
@@ -126,6 +126,10 @@ const api = {
       heard(sides, tracks[0]!.recording.sampleRateHz),
       sides.map((s) => s.buffer as ArrayBuffer),
     );
+  },
+  async spectrogram(take: number, view: SpectrogramView): Promise<Spectrogram> {
+    const seen = await spectrogramOf(await transforms(), takes[take]!, view);
+    return transfer(seen, [seen.db.buffer as ArrayBuffer]);
   },
   async stretch(seconds: number, ceilingDbtp: number): Promise<TriedStretch> {
     const [recording] = takes;
