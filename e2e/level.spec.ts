@@ -59,6 +59,24 @@ test('a spoilt take says what is wrong with it, where, and what in the rig could
   await expect(page.getByRole('complementary', { name: 'Tap' })).toBeVisible();
 });
 
+test('a level that was measured is taken into the rig as what somebody finds at the desk, and undone', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${HOST_WITH_HUM}`);
+  const section = page.getByTestId('level-into-rig');
+  await expect(section).toContainText(/stands at −\d+\.\d dBFS while it sounds/);
+  await section.getByRole('listitem').filter({ hasText: 'where it begins' }).getByRole('button').click();
+  await expect(section).toContainText('The rig knows it.');
+  await expect(section).toContainText('That agrees.');
+  await page.keyboard.press('Control+z');
+  await expect(section).not.toContainText('That agrees.');
+  await section.getByRole('listitem').filter({ hasText: 'Strip 1, fader stands at' }).getByRole('button').click();
+  await expect(section).toContainText('That agrees.');
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
+  await expect(page.getByRole('slider', { name: 'Mixer, Strip 1, fader' })).not.toHaveAttribute('aria-valuenow', '0');
+});
+
 test('a live meter without leave or input says what to do, and nothing else is lost', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
   const live = page.getByRole('region', { name: 'Live' });

@@ -1,1 +1,2 @@
+export { type LevelCause, type LevelReading, type LevelReconciled, levelEdit, reconcileLevel } from './level.ts';
 export { type MadeWith, type PictureReading, type Reconciled, reconcileDrift, reconcilePicture } from './reconcile.ts';

@@ -314,7 +314,8 @@ const MeasurementBase = {
 };
 /**
  * A figure got from a take. `delay`: the signed sum of these figures is so many ms, whatever each may be alone.
- * `drift`: the clock of one device against that of another.
+ * `drift`: the clock of one device against that of another. `level`: how loud a source came to a listener. `noise`: what
+ * a listener has when nothing else sounds.
  */
 export const Measurement = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -331,6 +332,24 @@ export const Measurement = z.discriminatedUnion('kind', [
     offsetMs: z.number(),
   }),
   z.strictObject({ ...MeasurementBase, kind: z.literal('drift'), deviceId: Id, againstDeviceId: Id, ppm: Spread }),
+  z.strictObject({
+    ...MeasurementBase,
+    kind: z.literal('level'),
+    sourceId: Id,
+    listenerId: Id,
+    /** Read from the take, in the scale of the place. */
+    db: Spread,
+    /** What it was taken for: the source is as loud as this, or the knob `device.setting` stands so. */
+    means: z.string().max(140),
+  }),
+  z.strictObject({
+    ...MeasurementBase,
+    kind: z.literal('noise'),
+    listenerId: Id,
+    db: Spread,
+    /** What the rig led one to expect then: what changes it later changes what was measured by as much. Null: no noise at all. */
+    expectedDb: z.number().nullable(),
+  }),
 ]);
 export type Measurement = z.infer<typeof Measurement>;
 

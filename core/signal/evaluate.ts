@@ -10,6 +10,7 @@ import { expand } from './expand.ts';
 import type { Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
 import { findComponents, type Loop, readLoops } from './loops.ts';
+import { withMeasuredNoise } from './noise.ts';
 import { delayMeasurements, difference, type Measurements, settle, settleDelay } from './offset.ts';
 import { readPath } from './path.ts';
 import { mainVoiceOf } from './roles.ts';
@@ -92,7 +93,7 @@ function spreadOf(rig: Rig): Spread {
     parts,
     graph,
     traced: trace(rig, graph, components),
-    noiseDb: readNoise(graph, components),
+    noiseDb: withMeasuredNoise(rig, graph, readNoise(graph, components)),
     loops: readLoops(graph, components),
     heard: new Map(),
     ways: new Map(),

@@ -137,6 +137,8 @@ class Walk {
       rung.beside += there - rung.noise;
       rung.noise = there;
     }
+    // Measured lower than what was expected to come along.
+    if (there > 0 && there < rung.noise * (1 - 1e-9)) rung.noise = there;
   }
 
   private through(deviceId: string, edge: Edge): void {

@@ -1,3 +1,4 @@
+import type { Rig } from '#core/rig/index.ts';
 import type { Graph } from './graph.ts';
 import { findComponents } from './loops.ts';
 
@@ -31,4 +32,24 @@ export function noiseParts(graph: Graph, node: number): NoisePart[] {
     if (power > 0) parts.push({ edge: e, power });
   }
   return parts.sort((a, b) => b.power - a.power);
+}
+
+/**
+ * Noise floors with those that were measured in place of what was expected there; what the rig has changed since then has
+ * changed them by as much.
+ */
+export function withMeasuredNoise(rig: Rig, graph: Graph, noiseDb: Float64Array): Float64Array {
+  const measured = rig.measurements.filter((m) => m.kind === 'noise');
+  if (measured.length === 0) return noiseDb;
+  const out = noiseDb.slice();
+  for (const { listenerId, db, expectedDb } of measured) {
+    const listener = rig.listeners.find((l) => l.id === listenerId);
+    if (!listener) continue;
+    for (const node of graph.nodesOf(listener.sound)) {
+      if (graph.nodes[node]!.carries !== 'sound') continue;
+      const now = noiseDb[node]!;
+      out[node] = db.mean + (expectedDb !== null && Number.isFinite(now) ? now - expectedDb : 0);
+    }
+  }
+  return out;
 }

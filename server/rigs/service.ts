@@ -1,7 +1,7 @@
 import { Op, type Transaction } from 'sequelize';
 import type { RigRecord, RigSummary } from '#api/index.ts';
 import { tally } from '#core/check/index.ts';
-import { parseRig, type Rig } from '#core/rig/index.ts';
+import { type Measurement, parseRig, type Rig } from '#core/rig/index.ts';
 import type { Database } from '../database.ts';
 import type { Models, RigRow } from '../models.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -16,6 +16,20 @@ export interface RigService {
   replace(id: string, rig: Rig, revision: number): Promise<RigRecord>;
   remove(id: string, revision: number): Promise<void>;
   restore(id: string): Promise<RigRecord>;
+}
+
+/** What a measurement speaks of, for finding it again. */
+function pathsOf(m: Measurement): unknown {
+  switch (m.kind) {
+    case 'delay':
+      return m.terms;
+    case 'drift':
+      return [m.deviceId, m.againstDeviceId];
+    case 'level':
+      return [m.sourceId, m.listenerId];
+    case 'noise':
+      return [m.listenerId];
+  }
 }
 
 /** So many revisions of a rig are kept. */
@@ -43,7 +57,7 @@ export function rigService(database: Database, models: Models, now: () => Date):
         id: m.id,
         takeId: m.takeId ?? null,
         kind: m.kind,
-        paths: JSON.stringify(m.kind === 'delay' ? m.terms : [m.deviceId, m.againstDeviceId]),
+        paths: JSON.stringify(pathsOf(m)),
         takenAt: m.takenAt,
       })),
       { transaction },

@@ -1,14 +1,14 @@
 import { Button } from '@chakra-ui/react';
-import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
-import type { Diagnosis, Fault } from '#core/measure/index.ts';
+import { useState } from 'react';
+import type { Diagnosis } from '#core/measure/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { placesOf } from '#core/trouble/index.ts';
 import { type LaneView, LoudnessChart, SpectrumChart } from '#web/charts/index.ts';
-import { Choice, formatClock, formatNumber, StateMark, Term } from '#web/parts/index.ts';
+import { Choice, formatNumber, Term } from '#web/parts/index.ts';
 import { TARGETS, type TargetId } from '#web/take/index.ts';
-import { FAULTS, guessListener } from './faults.ts';
+import { Faults } from './Faults.tsx';
+import { guessListener } from './fault-names.ts';
+import { LevelIntoRig } from './LevelIntoRig.tsx';
 import { type Diagnosed, useDiagnosis } from './useDiagnosis.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -58,6 +58,7 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
   const { take, named, rigId, rig, evaluation, view, widthPx, shiftMs, onSee } = props;
   const { diagnosis, progress, failed, stop, again } = diagnosed;
   const [targetId, setTargetId] = useState<TargetId>(take.look?.sound?.channels === 1 ? 'speech-mono' : 'speech');
+  const [listenerId, setListenerId] = useState(() => (rig ? guessListener(take.name, rig) : ''));
   const target = TARGETS.find((t) => t.id === targetId)!;
   return (
     <section aria-label={`${take.name}, measured`}>
@@ -110,15 +111,35 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
               />
             ))}
           </details>
+          {rig && evaluation && rig.listeners.length > 0 && (
+            <p className="row">
+              Recorded at
+              <Choice
+                label={`Where ${take.name} was recorded`}
+                value={listenerId}
+                onChange={setListenerId}
+                options={rig.listeners.map((l) => [l.id, l.name])}
+              />
+            </p>
+          )}
           <Faults
-            take={take}
             diagnosis={diagnosis}
             rigId={rigId}
             rig={rig}
             evaluation={evaluation}
-            shiftMs={shiftMs}
-            onSee={onSee}
+            listenerId={listenerId}
+            onSee={(ms) => onSee(ms + shiftMs)}
           />
+          {rig && evaluation && (
+            <LevelIntoRig
+              key={listenerId}
+              take={take}
+              diagnosis={diagnosis}
+              rig={rig}
+              evaluation={evaluation}
+              listenerId={listenerId}
+            />
+          )}
         </>
       )}
     </section>
@@ -192,93 +213,5 @@ function Figures({
           : ''}
       </p>
     </>
-  );
-}
-
-interface FaultsProps extends Pick<Props, 'take' | 'rigId' | 'rig' | 'evaluation' | 'shiftMs' | 'onSee'> {
-  readonly diagnosis: Diagnosis;
-}
-
-function Faults({ take, diagnosis, rigId, rig, evaluation, shiftMs, onSee }: FaultsProps) {
-  const [listenerId, setListenerId] = useState(() => (rig ? guessListener(take.name, rig) : ''));
-  if (diagnosis.faults.length === 0)
-    return (
-      <p>
-        <StateMark state="good" /> No hum, hiss, clipping, echo or drop-out, and both sides are as they should be.
-      </p>
-    );
-  return (
-    <>
-      {rig && evaluation && rig.listeners.length > 0 && (
-        <p className="row">
-          Recorded at
-          <Choice
-            label={`Where ${take.name} was recorded`}
-            value={listenerId}
-            onChange={setListenerId}
-            options={rig.listeners.map((l) => [l.id, l.name])}
-          />
-        </p>
-      )}
-      <table className="table" data-testid="faults">
-        <thead>
-          <tr>
-            <th>What is wrong</th>
-            <th>What shows it</th>
-            <th>{rig ? 'What in this rig could have made it' : 'Where'}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {diagnosis.faults.map((fault) => (
-            <tr key={fault.id}>
-              <td className={fault.severity}>
-                <StateMark state={fault.severity} /> <Term id={FAULTS[fault.id].term}>{FAULTS[fault.id].name}</Term>
-              </td>
-              <td>
-                {fault.evidence}
-                {fault.atS.length > 0 && (
-                  <span className="row small" style={{ flexWrap: 'wrap' }}>
-                    {fault.atS.map((s) => (
-                      <Button key={s} variant="plain" onClick={() => onSee(1000 * s + shiftMs)}>
-                        {formatClock(1000 * s, 2)}
-                      </Button>
-                    ))}
-                  </span>
-                )}
-              </td>
-              <td>
-                {rig && evaluation && (
-                  <Places rigId={rigId} rig={rig} evaluation={evaluation} listenerId={listenerId} fault={fault} />
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
-  );
-}
-
-interface PlacesProps {
-  readonly rigId: string | null;
-  readonly rig: Rig;
-  readonly evaluation: Evaluation;
-  readonly listenerId: string;
-  readonly fault: Fault;
-}
-
-/** The suspects of this rig, the likeliest first; each with the tap to look at next. */
-function Places({ rigId, rig, evaluation, listenerId, fault }: PlacesProps) {
-  const places = useMemo(() => placesOf(rig, evaluation, listenerId, fault), [rig, evaluation, listenerId, fault]);
-  if (places.length === 0) return <span className="quiet">Nothing that is drawn would make it.</span>;
-  return (
-    <ol className="small">
-      {places.map(({ where, why, tap }) => (
-        <li key={where}>
-          <Link to={`/rigs/${rigId}/wire?tap=${tap.deviceId}.${tap.portId}`}>{where}</Link>
-          <span className="quiet">: {why}</span>
-        </li>
-      ))}
-    </ol>
   );
 }

@@ -8,7 +8,7 @@ import { noServer, stubServer } from '#web/server.testkit.ts';
 import { TARGETS } from '#web/take/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { restingTake } from './bench.testkit.ts';
-import { guessListener } from './faults.ts';
+import { guessListener } from './fault-names.ts';
 import { Measured } from './TakeMeasured.tsx';
 import type { Diagnosed } from './useDiagnosis.ts';
 
@@ -32,7 +32,7 @@ const diagnosisWith = (faults: readonly Fault[], integratedLufs: number | null =
     samplePeakDbfs: -6.3,
   },
   curves: { momentaryLufs: new Float64Array(46).fill(-24), shortTermLufs: new Float64Array(20).fill(-24) },
-  floors: [{ floorDbfs: -63.2, programmeDbfs: -20, restPart: 0.3 }],
+  floors: [{ floorDbfs: -63.2, programmeDbfs: -20, restPart: 0.3, bandHz: [1000, 14_000] }],
   spectra: [],
 });
 const idle = { progress: null, failed: null, diagnosis: null, stop: () => undefined, again: () => undefined };

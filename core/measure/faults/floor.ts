@@ -10,8 +10,10 @@ export interface Spectrum {
 }
 
 export interface Floor {
-  /** What is left when nothing else sounds, 1 to 14 kHz, dBFS; null where that never happens. */
+  /** What is left when nothing else sounds, within `bandHz`, dBFS; null where that never happens. */
   readonly floorDbfs: number | null;
+  /** From 1 kHz up to 14, or as far as the rate allows. */
+  readonly bandHz: readonly [low: number, high: number];
   /** Power of what is loud, dBFS. */
   readonly programmeDbfs: number | null;
   /** The part of the time at which only the floor is heard. */
@@ -111,13 +113,13 @@ export function floorMeter(fftOf: FftOf, sampleRateHz: number, frames: number) {
       }
     },
     spectrum: (): Spectrum => ({ binHz, power: power.map((p) => p / Math.max(1, all.length)) }),
-    floor: (): Floor => readFloor(all),
+    floor: (): Floor => readFloor(all, [(edges[0] ?? 0) * binHz, (edges.at(-1) ?? 0) * binHz]),
   };
 }
 
-function readFloor(frames: readonly Frame[]): Floor {
+function readFloor(frames: readonly Frame[], bandHz: Floor['bandHz']): Floor {
   const bands = frames[0]?.bandsDb.length ?? 0;
-  const nothing = { floorDbfs: null, programmeDbfs: null, restPart: 0 };
+  const nothing = { floorDbfs: null, programmeDbfs: null, restPart: 0, bandHz };
   if (frames.length < 10 || bands === 0) return nothing;
   const at = (values: readonly number[], part: number) =>
     [...values].sort((a, b) => a - b)[Math.floor(part * values.length)]!;
@@ -161,7 +163,7 @@ function readFloor(frames: readonly Frame[]): Floor {
   const scatterDb = Math.sqrt(mean(heights.map((h) => (h - middle) ** 2)));
   if (scatterDb > SCATTER_DB) return { ...nothing, programmeDbfs, restPart };
   if (restPart < (pauses ? REST_PART.pauses : REST_PART.under)) return { ...nothing, programmeDbfs, restPart };
-  return { floorDbfs: dbFromPower(floor), programmeDbfs, restPart };
+  return { floorDbfs: dbFromPower(floor), programmeDbfs, restPart, bandHz };
 }
 
 /** Noise that is always there, too near under what is to be heard. */

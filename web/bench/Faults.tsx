@@ -1,0 +1,91 @@
+import { Button } from '@chakra-ui/react';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import type { Diagnosis, Fault } from '#core/measure/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import type { Evaluation } from '#core/signal/index.ts';
+import { placesOf } from '#core/trouble/index.ts';
+import { formatClock, StateMark, Term } from '#web/parts/index.ts';
+import { FAULTS } from './fault-names.ts';
+
+interface FaultsProps {
+  readonly diagnosis: Diagnosis;
+  readonly rigId: string | null;
+  readonly rig: Rig | null;
+  readonly evaluation: Evaluation | null;
+  /** Where the take was recorded. */
+  readonly listenerId: string;
+  /** Goes to an instant of the take, ms. */
+  readonly onSee: (atMs: number) => void;
+}
+
+/** What is wrong with a take: what shows it, where, and what in this rig could have made it. */
+export function Faults({ diagnosis, rigId, rig, evaluation, listenerId, onSee }: FaultsProps) {
+  if (diagnosis.faults.length === 0)
+    return (
+      <p>
+        <StateMark state="good" /> No hum, hiss, clipping, echo or drop-out, and both sides are as they should be.
+      </p>
+    );
+  return (
+    <table className="table" data-testid="faults">
+      <thead>
+        <tr>
+          <th>What is wrong</th>
+          <th>What shows it</th>
+          <th>{rig ? 'What in this rig could have made it' : 'Where'}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {diagnosis.faults.map((fault) => (
+          <tr key={fault.id}>
+            <td className={fault.severity}>
+              <StateMark state={fault.severity} /> <Term id={FAULTS[fault.id].term}>{FAULTS[fault.id].name}</Term>
+            </td>
+            <td>
+              {fault.evidence}
+              {fault.atS.length > 0 && (
+                <span className="row small" style={{ flexWrap: 'wrap' }}>
+                  {fault.atS.map((s) => (
+                    <Button key={s} variant="plain" onClick={() => onSee(1000 * s)}>
+                      {formatClock(1000 * s, 2)}
+                    </Button>
+                  ))}
+                </span>
+              )}
+            </td>
+            <td>
+              {rig && evaluation && (
+                <Places rigId={rigId} rig={rig} evaluation={evaluation} listenerId={listenerId} fault={fault} />
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+interface PlacesProps {
+  readonly rigId: string | null;
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly listenerId: string;
+  readonly fault: Fault;
+}
+
+/** The suspects of this rig, the likeliest first; each with the tap to look at next. */
+function Places({ rigId, rig, evaluation, listenerId, fault }: PlacesProps) {
+  const places = useMemo(() => placesOf(rig, evaluation, listenerId, fault), [rig, evaluation, listenerId, fault]);
+  if (places.length === 0) return <span className="quiet">Nothing that is drawn would make it.</span>;
+  return (
+    <ol className="small">
+      {places.map(({ where, why, tap }) => (
+        <li key={where}>
+          <Link to={`/rigs/${rigId}/wire?tap=${tap.deviceId}.${tap.portId}`}>{where}</Link>
+          <span className="quiet">: {why}</span>
+        </li>
+      ))}
+    </ol>
+  );
+}
