@@ -1,11 +1,10 @@
-import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type Browser, chromium, type Page } from '@playwright/test';
-import { createServer } from 'vite';
 import { encodeWav } from '#core/samples/index.ts';
 import { clapsAt, voice } from '#core/standin/index.ts';
+import { withPage, withProgram } from './browser.ts';
 import { needTool } from './processes.ts';
 import type { Row } from './report.ts';
 
@@ -16,36 +15,6 @@ const FLASH_FRAMES = [1234, 6007, 11111, 16502];
 const FPS = 60;
 const SOUND_LATE_MS = 88;
 const DEMO_SYNC = '/rigs/0b0a7405-e000-4000-8000-000000000001/sync';
-
-/** What Chromium is started with where there is no screen and no net. */
-const launch = (): Promise<Browser> =>
-  chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
-  });
-
-/** The built program over fresh demo data. */
-async function withProgram<T>(work: (url: string, page: Page) => Promise<T>): Promise<T> {
-  const data = mkdtempSync(join(tmpdir(), 'mellow-bench-data-'));
-  const server: ChildProcess = spawn(process.execPath, ['dist/node/server.js'], {
-    env: { ...process.env, PORT: '0', MELLOW_DATA: data, MELLOW_SEED: 'demo' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  const url = await new Promise<string>((resolve) =>
-    server.stdout!.on('data', (chunk: Buffer) => {
-      const found = /Mellow Tap: (http\S+)/.exec(chunk.toString());
-      if (found) resolve(found[1]!);
-    }),
-  );
-  const browser = await launch();
-  try {
-    return await work(url, await browser.newPage({ viewport: { width: 1280, height: 800 } }));
-  } finally {
-    await browser.close();
-    server.kill('SIGTERM');
-    rmSync(data, { recursive: true, force: true });
-  }
-}
 
 /** From an empty cache to a chart that can be used. */
 export async function firstPaint(): Promise<readonly Row[]> {
@@ -107,24 +76,11 @@ export async function pictures(): Promise<readonly Row[]> {
 }
 
 async function decode(file: string): Promise<{ alone: number; withBrightness: number; frames: number }> {
-  const vite = await createServer({
-    root: 'bench/picture',
-    configFile: false,
-    logLevel: 'error',
-    server: { host: '127.0.0.1', port: 0, fs: { allow: ['.'] } },
-  });
-  await vite.listen();
-  const browser = await launch();
-  try {
-    const page = await browser.newPage();
-    await page.goto(vite.resolvedUrls!.local[0]!);
-    await page.getByRole('textbox').or(page.locator('#file')).setInputFiles(file);
+  return withPage('bench/picture', async (page) => {
+    await page.locator('#file').setInputFiles(file);
     await page.waitForFunction(() => 'compare' in window);
-    return await page.evaluate(() => window.compare(20));
-  } finally {
-    await browser.close();
-    await vite.close();
-  }
+    return page.evaluate(() => window.compare(20));
+  });
 }
 
 function makeTake(): string {

@@ -20,6 +20,10 @@ interface Props {
 
 const ACCEPTED = '.wav,.mp4,.mov,.m4a,.webm,.mkv,.flac,.mp3,.ogg,audio/*,video/*';
 
+const LARGE_BYTES = 100_000_000;
+const PICTURE_FIRST_MS = 2500;
+const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+
 /** Takes come onto the bench here: chosen, dropped, or out of those that are kept. */
 export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluation }: Props) {
   const dispatch = useAppDispatch();
@@ -33,6 +37,8 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
     const opened = files.slice(0, 2).map((file) => ({ id: crypto.randomUUID() as string, file }));
     for (const { id, file } of opened) rememberFile(id, file);
     onTakes([...takeIds, ...opened.map((o) => o.id)]);
+    // The first picture of a long take comes before its way to the server: both want the disk.
+    if (opened.some(({ file }) => file.size > LARGE_BYTES)) await wait(PICTURE_FIRST_MS);
     for (const { id, file } of opened) {
       try {
         await uploadTake(id, file, file.name);

@@ -1,0 +1,56 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type Browser, chromium, type Page } from '@playwright/test';
+import { createServer } from 'vite';
+
+/** What Chromium is started with where there is no screen and no net. */
+const launch = (): Promise<Browser> =>
+  chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+  });
+
+/** The built program over fresh demo data. */
+export async function withProgram<T>(work: (url: string, page: Page) => Promise<T>): Promise<T> {
+  const data = mkdtempSync(join(tmpdir(), 'mellow-bench-data-'));
+  const server: ChildProcess = spawn(process.execPath, ['dist/node/server.js'], {
+    env: { ...process.env, PORT: '0', MELLOW_DATA: data, MELLOW_SEED: 'demo' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  const url = await new Promise<string>((resolve) =>
+    server.stdout!.on('data', (chunk: Buffer) => {
+      const found = /Mellow Tap: (http\S+)/.exec(chunk.toString());
+      if (found) resolve(found[1]!);
+    }),
+  );
+  const browser = await launch();
+  try {
+    return await work(url, await browser.newPage({ viewport: { width: 1280, height: 800 } }));
+  } finally {
+    await browser.close();
+    server.kill('SIGTERM');
+    rmSync(data, { recursive: true, force: true });
+  }
+}
+
+/** A page of this folder's own, straight from its sources. */
+export async function withPage<T>(root: string, work: (page: Page) => Promise<T>): Promise<T> {
+  const vite = await createServer({
+    root,
+    configFile: false,
+    logLevel: 'error',
+    server: { host: '127.0.0.1', port: 0, fs: { allow: ['.'] } },
+  });
+  await vite.listen();
+  const browser = await launch();
+  try {
+    const page = await browser.newPage();
+    await page.goto(vite.resolvedUrls!.local[0]!);
+    return await work(page);
+  } finally {
+    await browser.close();
+    await vite.close();
+  }
+}
