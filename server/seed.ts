@@ -9,6 +9,7 @@ import { boathouse } from '#demo/boathouse.ts';
 import { clayHour } from '#demo/clay-hour.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { mothNight } from '#demo/moth-night.ts';
+import { quayDeskMixer, quayDeskStraight } from '#demo/quay-desk.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
 import { demoTakes } from '#demo/takes.ts';
@@ -17,7 +18,7 @@ import type { Server } from './app.ts';
 /** Fixed ids: seeding twice, or after a stop halfway, makes nothing twice. */
 export const DEMO_RIG_ID = '0b0a7405-e000-4000-8000-000000000001';
 /** Rigs without takes; they come first, and count for nothing in whether the demo was ever there. */
-const OTHERS = [quayTalk, gliderCorner, skerryNet, clayHour, mothNight];
+const OTHERS = [quayTalk, gliderCorner, skerryNet, clayHour, mothNight, quayDeskMixer, quayDeskStraight];
 const rigId = (n: number): string => `0b0a7405-e000-4000-8000-${String(n).padStart(12, '0')}`;
 const takeId = (n: number): string => `7a4e0000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 const VIDEO = { id: takeId(1), name: 'couch clap.mp4', file: 'couch-clap.mp4' };

@@ -4,6 +4,7 @@ import { boathouse } from '#demo/boathouse.ts';
 import { clayHour } from '#demo/clay-hour.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { mothNight } from '#demo/moth-night.ts';
+import { quayDeskMixer, quayDeskStraight } from '#demo/quay-desk.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
 import { check } from './index.ts';
@@ -24,6 +25,8 @@ const PLANTED: readonly (readonly [Rig, readonly string[]])[] = [
       'plan-listener-silent:track-5',
     ],
   ],
+  [quayDeskStraight, []],
+  [quayDeskMixer, ['ground-hum-loop:microphone-line', 'usb-nobody-listens:microphone-usb']],
   [quayTalk, ['route-one-side:host>recording', 'route-one-side:guest>recording']],
   [
     gliderCorner,

@@ -21,7 +21,7 @@ export interface Rung {
   readonly stage: string;
   readonly deviceId: string | null;
   readonly setting: RungSetting | null;
-  /** It leads to a headphone socket. */
+  /** It is the volume of a headphone socket. */
   readonly phones: boolean;
   readonly scale: Scale;
   /** What the step itself does; changes of scale are in it. */
@@ -129,8 +129,9 @@ class Walk {
     const { deviceId, portId, scale } = this.graph.nodes[to]!;
     rung.scale = scale;
     const port = this.types.get(findDevice(this.rig, deviceId)!.typeId)!.ports.find((p) => p.id === portId)!;
-    if (port.level === 'headphone' && port.direction === 'out')
-      for (const own of this.rungs.slice(before)) own.phones = true;
+    // Of the knobs before a headphone socket the last is its volume; the others set what comes to it.
+    const volume = this.rungs.slice(before).findLast((own) => own.setting);
+    if (volume && port.level === 'headphone' && port.direction === 'out') volume.phones = true;
     // What the place holds beyond what came along: others that meet the way here.
     const there = this.noiseAt(to);
     if (there > rung.noise * (1 + 1e-9)) {

@@ -3,6 +3,7 @@ import { applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
 import { seededRandom } from '#core/samples/index.ts';
 import { CREST_DB, evaluate } from '#core/signal/index.ts';
 import { box, rigOf, through } from '#core/signal/rigs.testkit.ts';
+import { quayDeskMixer } from '#demo/quay-desk.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { setTheGains } from './gains.ts';
 
@@ -151,5 +152,14 @@ describe('set the gains', () => {
     })!;
     expect(found.changes.map((c) => c.deviceId)).not.toContain('box-0');
     expect(found.held.map((h) => h.deviceId)).toContain('box-0');
+  });
+  it('turns a headphone output to half its travel at most, and what comes before it as it needs', () => {
+    const rig = parseRig(JSON.parse(JSON.stringify(quayDeskMixer)));
+    const found = setTheGains(rig, evaluate(rig), { sourceId: 'host', listenerId: 'recording' })!;
+    const value = (settingId: string) => found.changes.find((c) => c.settingId === settingId)?.value;
+    expect(found.met).toBe(true);
+    expect(found.snrDb!).toBeGreaterThanOrEqual(found.snrBeforeDb!);
+    expect(value('volume')).toBe(-15);
+    expect(value('gain')).toBeGreaterThan(36);
   });
 });

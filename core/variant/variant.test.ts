@@ -4,6 +4,7 @@ import { evaluate } from '#core/signal/index.ts';
 import { removeDevice, replaceDevice } from '#core/wire/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
+import { quayDeskMixer, quayDeskStraight } from '#demo/quay-desk.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { compareRigs, countByKind, failuresOf } from './index.ts';
 
@@ -102,5 +103,13 @@ describe('two rigs side by side', () => {
     expect(there.figures).toEqual([...back.figures].reverse());
     expect(there.settings.map((s) => s.says).join()).toMatch(/^Quay camera, .*: .+, there /);
     expect(there.figures[1].heard).toBeLessThan(there.figures[0].heard);
+  });
+  it('lays a USB microphone straight in beside one through a mixer: what the mixer costs', () => {
+    const [straight, mixer] = compareRigs(read(quayDeskStraight), read(quayDeskMixer)).figures;
+    expect(mixer.leastSnrDb!).toBeLessThan(straight.leastSnrDb!);
+    expect(straight.leastSnrDb! - mixer.leastSnrDb!).toBeLessThan(3);
+    expect(mixer.boxes).toBe(straight.boxes + 1);
+    expect(mixer.failures).toBeGreaterThan(straight.failures);
+    expect(mixer.fixes).toBeGreaterThan(straight.fixes);
   });
 });
