@@ -15,9 +15,19 @@ describe('the controls of a box', () => {
   it('stand in rows by what they belong to, in columns by what they do', () => {
     const { table, general } = controlsOf(type('mixer-usb-10'));
     expect(table!.rows[0]).toBe('Strip 1');
-    expect(table!.columns).toEqual(['gain', 'delay', 'mute', 'fader', 'send 1', 'send 2', 'send 3', 'input']);
-    expect(table!.at(0, 4)!.id).toBe('strip-1-send-1');
-    expect(table!.at(0, 7)).toBeNull();
+    expect(table!.columns).toEqual([
+      'gain',
+      'delay',
+      'mute',
+      'low cut',
+      'fader',
+      'send 1',
+      'send 2',
+      'send 3',
+      'input',
+    ]);
+    expect(table!.at(0, 5)!.id).toBe('strip-1-send-1');
+    expect(table!.at(0, 8)).toBeNull();
     expect(general.map((s) => s.id)).toContain('main-level');
     expect(controlsOf(type('mixer-matrix')).table!.columns).toContain('to output 4');
     expect(controlsOf(type('loudspeakers-active')).table).toBeNull();

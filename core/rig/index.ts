@@ -28,6 +28,7 @@ export {
   settingOf,
   settingsOf,
   type Types,
+  unitOf,
 } from './lookup.ts';
 export { atMoment, type Differs, differences, editInMoment, momentName, withoutIn } from './moments.ts';
 export { emptyRig, parseDeviceType, parseRig, parseRigText } from './parse.ts';

@@ -76,6 +76,10 @@ export function findSetting(rig: Rig, types: Types, deviceId: string, settingId:
 export const settingOf = (device: Device, spec: SettingSpec): Device['settings'][string] =>
   device.settings[spec.id] ?? { value: spec.default, known: 'assumed' };
 
+/** The unit that its numbers are told in; '' for what has none. */
+export const unitOf = (spec: SettingSpec | undefined): string =>
+  spec?.kind === 'gain' ? 'dB' : spec?.kind === 'delay' || spec?.kind === 'value' ? spec.unit : '';
+
 /** Why a value cannot be set, in words; undefined when it can. */
 export function refuseValue(spec: SettingSpec, value: SettingValue): string | undefined {
   switch (spec.kind) {
@@ -86,8 +90,9 @@ export function refuseValue(spec: SettingSpec, value: SettingValue): string | un
         ? undefined
         : `${spec.name} has the positions ${spec.options.map((o) => o.label).join(', ')}`;
     case 'delay':
+    case 'value':
     case 'gain': {
-      const unit = spec.kind === 'gain' ? 'dB' : spec.unit;
+      const unit = unitOf(spec);
       if (typeof value !== 'number' || !Number.isFinite(value)) return `${spec.name} takes a number of ${unit}`;
       if (value < spec.min || value > spec.max) return `${spec.name} goes from ${spec.min} to ${spec.max} ${unit}`;
       const steps = (value - spec.min) / spec.step;

@@ -1,3 +1,4 @@
+import { unitOf } from './lookup.ts';
 import type { SettingSpec, SettingValue } from './schema.ts';
 
 /** A value of a setting as one reads it on the box, with its unit. */
@@ -5,5 +6,6 @@ export function sayValue(spec: SettingSpec | undefined, value: SettingValue | un
   if (typeof value === 'boolean') return value ? 'on' : 'off';
   if (spec?.kind === 'switch') return spec.options.find((o) => o.value === value)?.label ?? String(value);
   if (spec?.kind === 'gain' && spec.offAtMin && value === spec.min) return 'all the way down';
-  return `${value} ${spec?.kind === 'delay' ? spec.unit : 'dB'}`;
+  if (spec?.kind === 'value' && value === spec.off) return 'off';
+  return `${value} ${unitOf(spec) || 'dB'}`;
 }

@@ -87,6 +87,22 @@ const PortSpec = z.strictObject({
 });
 export type PortSpec = z.infer<typeof PortSpec>;
 
+/** Figures of what is done to a voice, as `core/process` calls them. */
+const TREATS = [
+  'lowCut.hz',
+  'gate.thresholdDbfs',
+  'gate.rangeDb',
+  'presence.gainDb',
+  'presence.hz',
+  'deEss.thresholdDbfs',
+  'compressor.thresholdDbfs',
+  'compressor.ratio',
+  'compressor.attackMs',
+  'compressor.releaseMs',
+  'makeupDb',
+  'limiter.ceilingDbtp',
+] as const;
+
 const SettingBase = { id: Id, name: Name };
 const SettingSpec = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -107,6 +123,20 @@ const SettingSpec = z.discriminatedUnion('kind', [
     default: Db,
     /** At its lowest position nothing passes, as with a send turned fully down. */
     offAtMin: z.boolean(),
+  }),
+  /** What is set in the device's own unit and moves no level by itself: a corner, a threshold, a ratio. */
+  z.strictObject({
+    ...SettingBase,
+    kind: z.literal('value'),
+    unit: z.string().max(12),
+    min: z.number(),
+    max: z.number(),
+    step: z.number().positive(),
+    default: z.number(),
+    /** Where it does nothing; it always does something, where absent. */
+    off: z.number().optional(),
+    /** Which figure of a voice's treatment it is. */
+    treats: z.enum(TREATS),
   }),
   z.strictObject({ ...SettingBase, kind: z.literal('mute'), default: z.boolean() }),
   z.strictObject({

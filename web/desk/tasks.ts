@@ -9,6 +9,7 @@ import {
   type Rig,
   type SettingTask,
   type Task,
+  unitOf,
 } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 
@@ -26,7 +27,7 @@ export const sayTask = (rig: Rig, task: Task): string =>
 function saySettingTask(rig: Rig, task: SettingTask): string {
   const spec = findSetting(rig, findTypes(rig), task.deviceId, task.settingId);
   const now = findDevice(rig, task.deviceId)?.settings[task.settingId]?.value ?? task.before.value;
-  const unit = spec?.kind === 'delay' ? ` ${spec.unit}` : spec?.kind === 'gain' ? ' dB' : '';
+  const unit = unitOf(spec) && ` ${unitOf(spec)}`;
   const word = (value: typeof now): string => {
     if (typeof value === 'boolean') return value ? 'on' : 'off';
     const option = spec?.kind === 'switch' ? spec.options.find((o) => o.value === value) : undefined;

@@ -27,6 +27,7 @@ const PER_ROW = 9;
 const CONTROLS: Record<SettingSpec['kind'], FaceMark['shape']> = {
   gain: 'knob',
   delay: 'knob',
+  value: 'knob',
   switch: 'switch',
   mute: 'button',
 };

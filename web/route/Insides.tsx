@@ -16,6 +16,7 @@ import {
   sayValue,
   settingOf,
   toDoAtDesk,
+  unitOf,
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, type Heard, type Passage, throughBox } from '#core/signal/index.ts';
 import { Choice, formatNumber, Term, useSteady } from '#web/parts/index.ts';
@@ -182,7 +183,7 @@ const ControlPanel = memo(function ControlPanel({ device, controls: { table, gen
                 </th>
                 {table.columns.map((c, i) => (
                   <th key={c} scope="col">
-                    {c} <span className="quiet small">{unitOf(table, i)}</span>
+                    {c} <span className="quiet small">{columnUnit(table, i)}</span>
                   </th>
                 ))}
               </tr>
@@ -213,9 +214,8 @@ const ControlPanel = memo(function ControlPanel({ device, controls: { table, gen
 });
 
 /** What the numbers of a column are told in; nothing for mutes and switches. */
-function unitOf({ rows, at }: NonNullable<Controls['table']>, column: number): string {
-  const spec = rows.map((_, r) => at(r, column)).find((s) => s !== null);
-  return spec?.kind === 'gain' ? 'dB' : spec?.kind === 'delay' ? spec.unit : '';
+function columnUnit({ rows, at }: NonNullable<Controls['table']>, column: number): string {
+  return unitOf(rows.map((_, r) => at(r, column)).find((s) => s !== null) ?? undefined);
 }
 
 interface ControlProps {
@@ -250,9 +250,15 @@ function Control({ spec, name, value, onValue }: ControlProps) {
   return <NumberControl key={String(value)} spec={spec} name={name} value={Number(value)} onValue={onValue} />;
 }
 
-type NumberSpec = Extract<SettingSpec, { kind: 'gain' | 'delay' }>;
+type NumberSpec = Extract<SettingSpec, { kind: 'gain' | 'delay' | 'value' }>;
 
-/** A level or a delay, typed; 'off' turns a level all the way down. */
+/** The number at which it lets nothing through, or does nothing; undefined where there is none. */
+function offOf(spec: NumberSpec): number | undefined {
+  if (spec.kind === 'gain') return spec.offAtMin ? spec.min : undefined;
+  return spec.kind === 'value' ? spec.off : undefined;
+}
+
+/** A number, typed; 'off' turns a level all the way down, and a step of a treatment to where it does nothing. */
 function NumberControl({
   spec,
   name,
@@ -264,10 +270,11 @@ function NumberControl({
   value: number;
   onValue: (value: number) => void;
 }) {
-  const isOff = spec.kind === 'gain' && spec.offAtMin;
-  const now = isOff && value === spec.min ? 'off' : formatNumber(value, Number.isInteger(value) ? 0 : 1);
+  const off = offOf(spec);
+  const now = value === off ? 'off' : formatNumber(value, Number.isInteger(value) ? 0 : 1);
   const [text, setText] = useState(now);
-  const typed = isOff && /^off$/i.test(text.trim()) ? spec.min : Number(text.replace(',', '.').replace('−', '-'));
+  const typed =
+    off !== undefined && /^off$/i.test(text.trim()) ? off : Number(text.replace(',', '.').replace('−', '-'));
   const stepped = spec.min + Math.round((typed - spec.min) / spec.step) * spec.step;
   const why = text.trim() === '' || !Number.isFinite(typed) ? 'a number' : refuseValue(spec, stepped);
   const settle = () => {
@@ -279,7 +286,7 @@ function NumberControl({
       size="xs"
       width="58px"
       textAlign="right"
-      aria-label={`${name}, ${spec.kind === 'gain' ? 'dB' : spec.unit}`}
+      aria-label={`${name}, ${unitOf(spec)}`}
       aria-invalid={why !== undefined}
       title={why}
       value={text}

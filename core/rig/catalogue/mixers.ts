@@ -10,6 +10,7 @@ import {
   input,
   latency,
   levelSetting,
+  lowCutButton,
   mains,
   mono,
   muteSetting,
@@ -119,6 +120,7 @@ function stripSettings(s: Strip): SettingSpec[] {
     { id: `${s.id}-gain`, name: `${s.name}, gain`, kind: 'gain', min, max, step: 1, default: preset, offAtMin: false },
     delaySetting(`${s.id}-delay`, `${s.name}, delay`, 500),
     muteSetting(`${s.id}-mute`, `${s.name}, mute`, false),
+    ...(s.wide ? [] : [lowCutButton(`${s.id}-low-cut`, `${s.name}, low cut`)]),
     levelSetting(`${s.id}-fader`, `${s.name}, fader`, 0),
     ...SENDS.map((n) => levelSetting(`${s.id}-send-${n}`, `${s.name}, send ${n}`, OFF_DB)),
     ...(s.usbReturn

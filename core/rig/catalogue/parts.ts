@@ -136,6 +136,31 @@ export const delaySetting = (id: string, name: string, maxMs: number): SettingSp
   default: 0,
 });
 
+type Value = Extract<SettingSpec, { kind: 'value' }>;
+export const valueSetting = (
+  id: string,
+  name: string,
+  treats: Value['treats'],
+  unit: string,
+  [min, preset, max]: Range,
+  step: number,
+  off?: number,
+): SettingSpec => ({
+  id,
+  name,
+  kind: 'value',
+  unit,
+  min,
+  max,
+  step,
+  default: preset,
+  treats,
+  ...(off !== undefined && { off }),
+});
+/** A button that cuts below 80 Hz, or nothing. */
+export const lowCutButton = (id: string, name: string): SettingSpec =>
+  valueSetting(id, name, 'lowCut.hz', 'Hz', [20, 20, 80], 60, 20);
+
 /** A level control that shuts at its lowest mark. */
 export const levelSetting = (id: string, name: string, defaultDb: number, maxDb = 10): SettingSpec => ({
   id,

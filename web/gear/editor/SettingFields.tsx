@@ -1,5 +1,5 @@
 import { Button, Input } from '@chakra-ui/react';
-import type { DeviceType, SettingSpec } from '#core/rig/index.ts';
+import { type DeviceType, type SettingSpec, unitOf } from '#core/rig/index.ts';
 import { Choice } from '#web/parts/index.ts';
 import { NumberField } from './NumberField.tsx';
 import { freeName } from './names.ts';
@@ -14,6 +14,7 @@ const KINDS: readonly (readonly [SettingSpec['kind'], string])[] = [
   ['delay', 'a delay'],
   ['mute', 'a mute'],
   ['switch', 'a switch'],
+  ['value', 'a figure of a treatment'],
 ];
 
 /** What can be set on the box, by fields: range, step and where it stands as it comes. */
@@ -63,6 +64,36 @@ export function SettingFields({ draft, onDraft }: Props) {
   );
 }
 
+type Treats = Extract<SettingSpec, { kind: 'value' }>['treats'];
+const TREATED_UNITS: Record<Treats, string> = {
+  'lowCut.hz': 'Hz',
+  'gate.thresholdDbfs': 'dBFS',
+  'gate.rangeDb': 'dB',
+  'presence.gainDb': 'dB',
+  'presence.hz': 'Hz',
+  'deEss.thresholdDbfs': 'dBFS',
+  'compressor.thresholdDbfs': 'dBFS',
+  'compressor.ratio': 'to 1',
+  'compressor.attackMs': 'ms',
+  'compressor.releaseMs': 'ms',
+  makeupDb: 'dB',
+  'limiter.ceilingDbtp': 'dBTP',
+};
+const TREATED_NAMES: Record<Treats, string> = {
+  'lowCut.hz': 'low cut',
+  'gate.thresholdDbfs': 'gate, threshold',
+  'gate.rangeDb': 'gate, range',
+  'presence.gainDb': 'presence',
+  'presence.hz': 'presence, middle',
+  'deEss.thresholdDbfs': 'de-esser, threshold',
+  'compressor.thresholdDbfs': 'compressor, threshold',
+  'compressor.ratio': 'compressor, ratio',
+  'compressor.attackMs': 'compressor, attack',
+  'compressor.releaseMs': 'compressor, release',
+  makeupDb: 'make-up gain',
+  'limiter.ceilingDbtp': 'limiter, ceiling',
+};
+
 /** The range of a knob, or the positions of a switch, and where it stands as the box comes. */
 function Range({ spec, onSpec }: { spec: SettingSpec; onSpec: (spec: SettingSpec) => void }) {
   if (spec.kind === 'mute')
@@ -110,7 +141,15 @@ function Range({ spec, onSpec }: { spec: SettingSpec; onSpec: (spec: SettingSpec
           onChange={(value) => onSpec({ ...spec, [key]: value })}
         />
       ))}
-      <span className="quiet">{spec.kind === 'gain' ? 'dB' : spec.unit}</span>
+      <span className="quiet">{unitOf(spec)}</span>
+      {spec.kind === 'value' && (
+        <Choice
+          label={`What ${spec.id} sets`}
+          value={spec.treats}
+          options={Object.keys(TREATED_UNITS).map((key) => [key, TREATED_NAMES[key as Treats]])}
+          onChange={(key) => onSpec({ ...spec, treats: key as Treats, unit: TREATED_UNITS[key as Treats] })}
+        />
+      )}
     </span>
   );
 }
@@ -140,5 +179,7 @@ function newSetting(kind: SettingSpec['kind'], id: string): SettingSpec {
   if (kind === 'gain') return { ...base, kind, min: -90, max: 10, step: 1, default: 0, offAtMin: true };
   if (kind === 'delay') return { ...base, kind, unit: 'ms', min: 0, max: 1000, step: 1, default: 0 };
   if (kind === 'mute') return { ...base, kind, default: false };
+  if (kind === 'value')
+    return { ...base, kind, unit: 'Hz', min: 20, max: 300, step: 1, default: 20, off: 20, treats: 'lowCut.hz' };
   return { ...base, kind, options: positionsOf('one, two'), default: 'one' };
 }

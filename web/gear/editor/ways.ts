@@ -48,6 +48,7 @@ export function stageChoices(type: DeviceType): { readonly says: string; readonl
     if (spec.kind === 'delay') return [{ do: 'delay', setting: spec.id }];
     if (spec.kind === 'gain') return [{ do: 'gain', setting: spec.id }];
     if (spec.kind === 'mute') return [{ do: 'door', setting: spec.id, openWhen: false }];
+    if (spec.kind === 'value') return [];
     return spec.options.map((o): Stage => ({ do: 'door', setting: spec.id, openWhen: o.value }));
   });
   const plain: Stage[] = [
