@@ -30,6 +30,7 @@ function saySettingTask(rig: Rig, task: SettingTask): string {
   const unit = unitOf(spec) && ` ${unitOf(spec)}`;
   const word = (value: typeof now): string => {
     if (typeof value === 'boolean') return value ? 'on' : 'off';
+    if (spec?.kind === 'value' && value === spec.off) return 'off';
     const option = spec?.kind === 'switch' ? spec.options.find((o) => o.value === value) : undefined;
     return option?.label ?? String(value);
   };

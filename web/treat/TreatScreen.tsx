@@ -1,10 +1,12 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { responseDb, staticGainDb, type Treatment, treatmentSections } from '#core/process/index.ts';
+import type { Rig } from '#core/rig/index.ts';
 import { layoutResponse, layoutStatic, SmallCurve, TakenChart, useWidth } from '#web/charts/index.ts';
 import { evenGains, type Heard, SwitchBar } from '#web/listen/index.ts';
 import { formatClock, formatNumber, Term, useKey } from '#web/parts/index.ts';
+import { selectRig, useAppSelector } from '#web/store/index.ts';
 import {
   keepTreatment,
   readTreatment,
@@ -17,6 +19,7 @@ import {
 } from '#web/take/index.ts';
 import type { TriedStretch, TriedTreatment } from '#web/workers/index.ts';
 import { Figures } from './Figures.tsx';
+import { OntoDesk } from './OntoDesk.tsx';
 import { StepList } from './StepList.tsx';
 import { withField, withStep } from './setup.ts';
 
@@ -33,6 +36,8 @@ export function TreatScreen() {
 }
 
 function Trying({ take, bench }: { take: TakeAtHand; bench: string }) {
+  const { rigId } = useParams();
+  const rig = useAppSelector(selectRig);
   const ids = useMemo(() => [take.id], [take.id]);
   const sound = useSound(ids);
   const [stretch, setStretch] = useState<TriedStretch | null>(null);
@@ -58,7 +63,7 @@ function Trying({ take, bench }: { take: TakeAtHand; bench: string }) {
       bench={bench}
     >
       <Working sound={sound} />
-      {stretch && <Tried sound={sound} takeIds={ids} stretch={stretch} bench={bench} />}
+      {stretch && <Tried sound={sound} takeIds={ids} stretch={stretch} bench={bench} rig={rigId ? rig : null} />}
     </TakePage>
   );
 }
@@ -68,9 +73,11 @@ interface TriedProps {
   readonly takeIds: readonly string[];
   readonly stretch: TriedStretch;
   readonly bench: string;
+  /** Null on the bench without a rig. */
+  readonly rig: Rig | null;
 }
 
-function Tried({ sound, takeIds, stretch, bench }: TriedProps) {
+function Tried({ sound, takeIds, stretch, bench, rig }: TriedProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const [treatment, setTreatment] = useState<Treatment>(() => readTreatment(takeIds) ?? stretch.start);
   const [last, setLast] = useState(treatment);
@@ -170,6 +177,7 @@ function Tried({ sound, takeIds, stretch, bench }: TriedProps) {
               {formatNumber(treated.limited.seconds, 1)} s.
             </p>
           )}
+          {rig && <OntoDesk rig={rig} treatment={treatment} />}
           <p className="quiet small">
             A compressor brings up what lies between the words by as much as it evens out; a gate only hides it.
             Starting points are typical: ears decide.
