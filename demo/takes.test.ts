@@ -62,7 +62,7 @@ describe('the takes of the Boathouse relay', () => {
 
 describe('the relay on five tracks', () => {
   const parts = ['main', 'voice', 'voice', 'bed', 'bed'] as const;
-  const aim: Aim = { parts, underLu: [0, 2, 1, 11, 16], targetLufs: -16, ride: true, ceilingDbtp: -1 };
+  const aim: Aim = { parts, underLu: [0, 2, 1, 11, 16], targetLufs: -16, ride: true, duckDb: 0, ceilingDbtp: -1 };
   it('comes into balance: each distance within 0.5 LU, the whole within 0.2, peaks under the ceiling', async () => {
     const recording = await openWav(bytesInMemory(renderFiveTracks()));
     expect(recording.trackNames).toEqual(

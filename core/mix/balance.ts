@@ -1,7 +1,7 @@
 import { HOP_S, integratedOf, lufsOf } from '#core/measure/index.ts';
 import { powerFromDb } from '#core/units/index.ts';
 import { type MixPlan, type Ride, rideCurve } from './plan.ts';
-import { anyTalk, piecesOf, type Stretch, type Talk, talkOf } from './talk.ts';
+import { anyTalk, piecesOf, runsOf, type Stretch, type Talk, talkOf } from './talk.ts';
 import type { TrackMeasured } from './tracks.ts';
 
 /** What a track is in the mix: the voice that all others are held against, another voice, what lies under them, nothing. */
@@ -14,6 +14,8 @@ export interface Aim {
   readonly targetLufs: number;
   /** Beds are taken down where they come too near to a voice. */
   readonly ride: boolean;
+  /** Beds stand so much higher while nobody speaks: they are ducked by it, dB. */
+  readonly duckDb: number;
   /** True peaks are kept under this; null: nothing is limited. */
   readonly ceilingDbtp: number | null;
 }
@@ -166,31 +168,27 @@ function placesOf(
  */
 export function solveBalance(measured: readonly TrackMeasured[], aim: Aim): MixPlan {
   const scene = sceneOf(measured, aim.parts);
-  const plain = readScene(
-    scene,
-    aim.parts.map(() => 0),
-    [],
-  );
-  const mainLufs = plain[aim.parts.indexOf('main')]?.levelLufs ?? null;
-  const gainTo = (i: number, levelLufs: number | null) =>
-    levelLufs === null ? (aim.parts[i] === 'out' ? null : 0) : (mainLufs ?? levelLufs) - aim.underLu[i]! - levelLufs;
-  let gainsDb = plain.map((r, i) => gainTo(i, r.levelLufs));
-  let rides: readonly Ride[] = [];
-  if (aim.ride && mainLufs !== null) {
-    // A place that was too near once is ridden from then on: the set only grows, so this ends.
-    const near = new Set<string>();
-    for (let round = 0; round < ROUNDS; round++) {
-      const next = ridesFor(scene, gainsDb, aim.underLu, near);
-      const moved = next.length !== rides.length || next.some((r, i) => Math.abs(r.db - rides[i]!.db) > 0.05);
-      rides = next;
-      const read = readScene(
-        scene,
-        aim.parts.map(() => 0),
-        rides,
-      );
-      gainsDb = read.map((r, i) => gainTo(i, r.levelLufs));
-      if (!moved) break;
-    }
+  const recorded = aim.parts.map(() => 0);
+  const main = aim.parts.indexOf('main');
+  /** Faders that put every track at its distance, with the rides as they are. */
+  const fadersWith = (rides: readonly Ride[]): (number | null)[] => {
+    const levels = readScene(scene, recorded, rides).map((r) => r.levelLufs);
+    const mainLufs = levels[main] ?? null;
+    return levels.map((level, i) =>
+      level === null ? (aim.parts[i] === 'out' ? null : 0) : (mainLufs ?? level) - aim.underLu[i]! - level,
+    );
+  };
+  const ducks = main < 0 ? [] : duckRides(scene, aim.duckDb);
+  let rides: readonly Ride[] = ducks;
+  let gainsDb = fadersWith(rides);
+  // A place that was too near once is ridden from then on: the set only grows, so this ends.
+  const near = new Set<string>();
+  for (let round = 0; aim.ride && round < ROUNDS; round++) {
+    const next = [...ducks, ...ridesFor(scene, gainsDb, aim, ducks, near)];
+    const moved = next.length !== rides.length || next.some((r, i) => Math.abs(r.db - rides[i]!.db) > 0.05);
+    rides = next;
+    gainsDb = fadersWith(rides);
+    if (!moved) break;
   }
   const total = integratedOf(summed(scene, gainsDb, rides));
   const shift = total === null ? 0 : aim.targetLufs - total;
@@ -201,16 +199,32 @@ export function solveBalance(measured: readonly TrackMeasured[], aim: Aim): MixP
   };
 }
 
-function ridesFor(scene: Scene, gainsDb: MixPlan['gainsDb'], underLu: readonly number[], near: Set<string>): Ride[] {
-  return readScene(scene, gainsDb, []).flatMap(({ places, apart }, track) =>
-    apart
+/** Every bed down by as much for as long as anybody speaks. */
+function duckRides({ parts, any }: Scene, duckDb: number): Ride[] {
+  if (duckDb <= 0) return [];
+  const beds = parts.flatMap((part, track) => (part === 'bed' ? [track] : []));
+  return runsOf(any).flatMap(([from, to]) =>
+    beds.map((track): Ride => ({ track, fromS: from * HOP_S, toS: to * HOP_S, db: -duckDb })),
+  );
+}
+
+/** Where a bed comes too near, ducked as it is: deeper than that by what is missing. */
+function ridesFor(
+  scene: Scene,
+  gainsDb: MixPlan['gainsDb'],
+  { underLu, duckDb }: Pick<Aim, 'underLu' | 'duckDb'>,
+  ducks: readonly Ride[],
+  near: Set<string>,
+): Ride[] {
+  return readScene(scene, gainsDb, ducks).flatMap(({ places, apart }, track) =>
+    apart || scene.parts[track] !== 'bed'
       ? []
       : places.flatMap((p, n): Ride[] => {
           const missing = underLu[track]! - p.underLu;
           const key = `${track} ${n}`;
           if (missing > NEARER_LU) near.add(key);
           if (!near.has(key) || missing <= 0) return [];
-          return [{ track, fromS: p.fromS, toS: p.toS, db: -Math.min(missing, RIDE_DB.most) }];
+          return [{ track, fromS: p.fromS, toS: p.toS, db: -duckDb - Math.min(missing, RIDE_DB.most) }];
         }),
   );
 }

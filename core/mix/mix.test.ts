@@ -47,6 +47,7 @@ const aim: Aim = {
   underLu: [0, 2, 11, 16],
   targetLufs: -16,
   ride: true,
+  duckDb: 0,
   ceilingDbtp: -1,
 };
 
@@ -77,6 +78,23 @@ describe('the balance of a take', () => {
     const ridden = solveBalance(measured, aim);
     expect(ridden.rides.map((r) => r.track)).toContain(2);
     for (const p of judged(measured, aim.parts, ridden)[2]!.places) expect(p.underLu).toBeGreaterThan(11 - 4.5);
+  });
+  it('ducks beds by as much as is said, and keeps their distance while somebody speaks', async () => {
+    const measured = await measureTracks(tracks);
+    const ducked = await balanceTake(tracks, measured, { ...aim, ride: false, duckDb: 6 });
+    const plain = await balanceTake(tracks, measured, { ...aim, ride: false });
+    expect(judged(measured, aim.parts, ducked.plan)[2]!.underLu!).toBeCloseTo(11, 1);
+    expect(ducked.levels.integratedLufs!).toBeCloseTo(-16, 0);
+    // Beside the voice the game is as it was; while nobody speaks it stands 6 dB higher.
+    const apart = (plan: typeof plain.plan) => plan.gainsDb[2]! - plan.gainsDb[0]!;
+    expect(apart(ducked.plan) - apart(plain.plan)).toBeGreaterThan(4.5);
+    expect(apart(ducked.plan) - apart(plain.plan)).toBeLessThan(6.1);
+    expect(ducked.plan.rides.filter((r) => r.track === 2).every((r) => r.db === -6)).toBe(true);
+    expect(ducked.plan.rides.some((r) => r.track < 2)).toBe(false);
+    // What comes too near all the same goes deeper there.
+    const both = solveBalance(measured, { ...aim, duckDb: 6 });
+    expect(both.rides.filter((r) => r.track === 2 && r.db < -6).length).toBeGreaterThan(0);
+    for (const p of judged(measured, aim.parts, both)[2]!.places) expect(p.underLu).toBeGreaterThan(11 - 4.5);
   });
   it('is a plain sum where nothing is turned, and leaves out what is to be left out', async () => {
     const plain = { gainsDb: [0, null, null, -6.0206], rides: [], limit: null };

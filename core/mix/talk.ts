@@ -49,20 +49,26 @@ function fillRuns(talk: Talk, value: 0 | 1, most: number): void {
 export const anyTalk = (talks: readonly Talk[], length: number): Talk =>
   Uint8Array.from({ length }, (_, i) => (talks.some((t) => t[i] === 1) ? 1 : 0));
 
-/** The pieces in which talk is judged, in order: phrases, long ones cut evenly. Hops from, to. */
-export function piecesOf(talk: Talk): [from: number, to: number][] {
+/** Where it is on, in order: hops from, to. */
+export function runsOf(talk: Talk): [from: number, to: number][] {
   const out: [number, number][] = [];
   for (let at = 0; at < talk.length; at++) {
     if (talk[at] !== 1) continue;
     let end = at;
     while (end < talk.length && talk[end] === 1) end++;
-    const parts = Math.ceil((end - at) / PIECE_HOPS);
-    for (let p = 0; p < parts; p++)
-      out.push([at + Math.round(((end - at) * p) / parts), at + Math.round(((end - at) * (p + 1)) / parts)]);
+    out.push([at, end]);
     at = end;
   }
   return out;
 }
+
+/** The pieces in which talk is judged, in order: phrases, long ones cut evenly. */
+export const piecesOf = (talk: Talk): [from: number, to: number][] =>
+  runsOf(talk).flatMap(([from, to]) => {
+    const parts = Math.ceil((to - from) / PIECE_HOPS);
+    const cut = (p: number) => from + Math.round(((to - from) * p) / parts);
+    return Array.from({ length: parts }, (_, p): [number, number] => [cut(p), cut(p + 1)]);
+  });
 
 /** A piece of talk of about so many seconds: what one listens to and tries settings on. The one in which most is said. */
 export function pieceOfTalk(talk: Talk, seconds: number): Stretch {

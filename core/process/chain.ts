@@ -6,15 +6,15 @@ import {
   type DeEssSettings,
   deEssInPlace,
   type GainCurve,
+  type GateSettings,
   gateGain,
-  type SwitchSettings,
 } from './dynamics.ts';
 import { type LimiterSettings, limiter } from './limiter.ts';
 
 /** What is done to a voice, in this order; null where a step is left out. */
 export interface Treatment {
   readonly lowCut: { readonly hz: number } | null;
-  readonly gate: SwitchSettings | null;
+  readonly gate: GateSettings | null;
   readonly presence: { readonly hz: number; readonly gainDb: number; readonly q: number } | null;
   readonly deEss: DeEssSettings | null;
   readonly compressor: CompressorSettings | null;

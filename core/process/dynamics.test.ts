@@ -9,7 +9,6 @@ import {
   type CompressorSettings,
   compressorGain,
   deEssInPlace,
-  duckGain,
   gateGain,
   highPass,
   responseDb,
@@ -83,17 +82,6 @@ describe('a gate', () => {
     // Held 100 ms after the envelope has fallen through: the tail of the word is kept.
     expect(gain[2 * RATE + Math.round(0.1 * RATE)]!).toBeGreaterThan(-0.1);
     expect(gain[3 * RATE - 1]!).toBeCloseTo(-20, 1);
-  });
-});
-
-describe('a ducker', () => {
-  it('goes down while its key speaks, by so much, and comes back', () => {
-    const key = [new Float32Array(3 * RATE)];
-    key[0]!.set(sine(300, -18, 1), RATE);
-    const gain = duckGain(key, { thresholdDbfs: -35, rangeDb: 9, attackMs: 20, holdMs: 300, releaseMs: 100 }, RATE);
-    expect(gain[RATE - 1]!).toBeCloseTo(0, 6);
-    expect(gain[2 * RATE - 1]!).toBeCloseTo(-9, 2);
-    expect(gain[3 * RATE - 1]!).toBeGreaterThan(-0.2);
   });
 });
 

@@ -16,8 +16,7 @@ export interface CompressorSettings {
   readonly releaseMs: number;
 }
 
-/** A gain that is either up or down, and goes over in its own time; in `downDb` steps below nothing. */
-export interface SwitchSettings {
+export interface GateSettings {
   readonly thresholdDbfs: number;
   /** How far it takes down, dB, positive. */
   readonly rangeDb: number;
@@ -73,24 +72,12 @@ export function compressorGain(
   return out;
 }
 
-/** A gate: what is below the threshold is taken down; it opens at once when somebody begins. Closing waits until it is 4 dB lower. */
-export const gateGain = (key: readonly Float32Array[], settings: SwitchSettings, sampleRateHz: number): GainCurve =>
-  switched(key, settings, sampleRateHz, 'below');
-
-/** A ducker: goes down while the key (somebody's voice) is over the threshold. */
-export const duckGain = (key: readonly Float32Array[], settings: SwitchSettings, sampleRateHz: number): GainCurve =>
-  switched(key, settings, sampleRateHz, 'above');
-
 const HYSTERESIS_DB = 4;
 /** Between two tops of a voice the level is held up so long. */
 const ENVELOPE_MS = 20;
 
-function switched(
-  key: readonly Float32Array[],
-  settings: SwitchSettings,
-  sampleRateHz: number,
-  downWhile: 'below' | 'above',
-): GainCurve {
+/** A gate: what is below the threshold is taken down; it opens at once when somebody begins. Shutting waits until it is 4 dB lower, and held. */
+export function gateGain(key: readonly Float32Array[], settings: GateSettings, sampleRateHz: number): GainCurve {
   const out = new Float32Array(key[0]?.length ?? 0);
   const on = ratioFromDb(settings.thresholdDbfs);
   const off = ratioFromDb(settings.thresholdDbfs - HYSTERESIS_DB);
@@ -99,18 +86,17 @@ function switched(
   const attack = fading(settings.attackMs, sampleRateHz);
   const release = fading(settings.releaseMs, sampleRateHz);
   let envelope = 0;
-  let heldFor = Number.POSITIVE_INFINITY;
-  let over = false;
-  let gain = downWhile === 'below' ? settings.rangeDb : 0;
+  let heldFor = 0;
+  let open = false;
+  let gain = settings.rangeDb;
   for (let i = 0; i < out.length; i++) {
     envelope = Math.max(topAt(key, i), fade * envelope);
     if (envelope > on) {
-      over = true;
+      open = true;
       heldFor = 0;
-    } else if (over && envelope < off && ++heldFor > hold) over = false;
-    const wanted = over === (downWhile === 'above') ? settings.rangeDb : 0;
-    const k = over ? attack : release;
-    gain = k * gain + (1 - k) * wanted;
+    } else if (open && envelope < off && ++heldFor > hold) open = false;
+    const k = open ? attack : release;
+    gain = k * gain + (1 - k) * (open ? 0 : settings.rangeDb);
     out[i] = -gain;
   }
   return out;

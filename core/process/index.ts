@@ -6,10 +6,9 @@ export {
   compressorGain,
   type DeEssSettings,
   deEssInPlace,
-  duckGain,
   type GainCurve,
+  type GateSettings,
   gateGain,
-  type SwitchSettings,
   staticGainDb,
 } from './dynamics.ts';
 export { type Limiter, type LimiterSettings, limiter } from './limiter.ts';

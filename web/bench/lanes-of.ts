@@ -1,3 +1,4 @@
+import { coarser, type Peaks } from '#core/samples/index.ts';
 import { rateName } from '#core/units/index.ts';
 import type { LaneData, LanesProps } from '#web/charts/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
@@ -8,6 +9,28 @@ const laneKey = (takeId: string, kind: MarkKind): string => `${takeId}/${kind}`;
 export function readLaneKey(key: string): { takeId: string; kind: MarkKind } {
   const [takeId, kind] = key.split('/') as [string, MarkKind];
   return { takeId, kind };
+}
+
+type Drawn = Required<Pick<LaneData, 'peaks' | 'reach'>>;
+const known = new WeakMap<Peaks, Drawn>();
+const COARSER = 16;
+const FEWEST_BINS = 4000;
+
+/** Peaks at several grains, each sixteen times as coarse as the one before; worked out once for a take. */
+function drawn(peaks: Peaks): Drawn {
+  const before = known.get(peaks);
+  if (before) return before;
+  const grains = [peaks];
+  for (let last = peaks; last.low.length > FEWEST_BINS; grains.push(last)) last = coarser(last, COARSER);
+  const top = grains.at(-1)!;
+  let reach = 0;
+  for (let i = 0; i < top.low.length; i++) reach = Math.max(reach, top.high[i]!, -top.low[i]!);
+  const made: Drawn = {
+    peaks: grains.map((p) => ({ binMs: (1000 * p.framesPerBin) / p.sampleRateHz, low: p.low, high: p.high })),
+    reach,
+  };
+  known.set(peaks, made);
+  return made;
 }
 
 /** The lanes of the takes, in order: a take's picture above its sound. */
@@ -41,7 +64,7 @@ export function lanesOf(bench: readonly BenchTake[], shiftsMs: readonly number[]
         kind: 'sound',
         marks: marks('claps'),
         shiftMs,
-        peaks: { binMs: (1000 * peaks.framesPerBin) / peaks.sampleRateHz, low: peaks.low, high: peaks.high },
+        ...drawn(peaks),
       });
     }
     return lanes;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { TakeNotes } from '#api/index.ts';
 import { evaluate } from '#core/signal/index.ts';
+import { type LaneData, wavePath } from '#web/charts/index.ts';
 import { demoRig } from '#web/web.testkit.tsx';
 import type { TakeLook } from '#web/workers/index.ts';
 import { look, restingTake } from './bench.testkit.ts';
@@ -50,6 +51,24 @@ describe('marks on the bench', () => {
     expect(merged.claps[0]).toEqual({ atMs: 1070, used: true, byHand: true });
     // After a reload there is no look before: what is kept is what counts.
     expect(notesAfter(kept, first, null)).toEqual(kept);
+  });
+  it('are drawn from coarser peaks the further away one is, and look the same', () => {
+    const bins = 200_000;
+    const high = Float32Array.from({ length: bins }, (_, i) => (i === 77_777 ? 0.9 : 0.2 + 0.1 * Math.sin(i / 3000)));
+    const peaks = { framesPerBin: 48, sampleRateHz: 48_000, low: high.map((v) => -v), high };
+    const seen = look();
+    const take = restingTake('long', { look: { ...seen, picture: null, sound: { ...seen.sound!, peaks } } });
+    const [lane] = lanesOf([take], [0]);
+    expect(lane!.peaks!.map((p) => p.low.length)).toEqual([200_000, 12_500, 782]);
+    expect(lane!.reach).toBeCloseTo(0.9, 6);
+    const far = { startMs: 0, msPerPx: 250 };
+    const tall = (from: NonNullable<LaneData['peaks']>) => {
+      const path = wavePath({ ...lane!, peaks: from }, far, 800);
+      const points = [...path.matchAll(/([\d.]+),([\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])]);
+      return points.reduce((best, p) => (p[1]! < best[1]! ? p : best));
+    };
+    expect(tall(lane!.peaks!)[0]).toBeCloseTo(tall(lane!.peaks!.slice(0, 1))[0]!, -0.5);
+    expect(tall(lane!.peaks!)[1]).toBe(tall(lane!.peaks!.slice(0, 1))[1]);
   });
   it('stand on lanes, a take’s picture above its sound, the second take shifted', () => {
     const lanes = lanesOf([restingTake('a'), restingTake('b')], [0, -125]);

@@ -91,11 +91,14 @@ describe('the lanes', () => {
     kind: 'sound',
     marks: [],
     shiftMs: 0,
-    peaks: {
-      binMs: 1,
-      low: new Float32Array(1000).fill(-0.1),
-      high: Float32Array.from({ length: 1000 }, (_, i) => (i === 500 ? 1 : 0.1)),
-    },
+    reach: 1,
+    peaks: [
+      {
+        binMs: 1,
+        low: new Float32Array(1000).fill(-0.1),
+        high: Float32Array.from({ length: 1000 }, (_, i) => (i === 500 ? 1 : 0.1)),
+      },
+    ],
   };
   it('draw a click where it is, shifted with the take, at every zoom', () => {
     const top = (path: string): number => {

@@ -4,7 +4,7 @@ export type { DistanceTrack } from './distances.ts';
 export { LadderChart } from './LadderChart.tsx';
 export { Lanes, type LanesProps } from './Lanes.tsx';
 export { LoudnessChart } from './LoudnessChart.tsx';
-export { heldWithin, type LaneData, type LaneMark, type LaneView, wholeView, zoomAbout } from './lanes.ts';
+export { heldWithin, type LaneData, type LaneMark, type LaneView, wavePath, wholeView, zoomAbout } from './lanes.ts';
 export type { Curve } from './loudness-curve.ts';
 export { layoutResponse, layoutStatic } from './response.ts';
 export { type LadderLayout, layoutLadder } from './rungs.ts';

@@ -14,6 +14,13 @@ export interface LaneMark {
   readonly used: boolean;
 }
 
+/** Extremes of a sound in even bins. */
+export interface LanePeaks {
+  readonly binMs: number;
+  readonly low: Float32Array;
+  readonly high: Float32Array;
+}
+
 /** One lane: sound as extremes of even bins, or brightness as frames with their times. Times are the take's own. */
 export interface LaneData {
   readonly key: string;
@@ -23,7 +30,10 @@ export interface LaneData {
   readonly marks: readonly LaneMark[];
   /** Where the take's own zero stands on the common axis. */
   readonly shiftMs: number;
-  readonly peaks?: { readonly binMs: number; readonly low: Float32Array; readonly high: Float32Array };
+  /** The finest first; coarser ones of the same sound after it. */
+  readonly peaks?: readonly LanePeaks[];
+  /** The highest magnitude of all of it. */
+  readonly reach?: number;
   readonly pieces?: readonly { readonly timesMs: Float64Array; readonly mean: Float32Array }[];
 }
 
@@ -54,8 +64,9 @@ export const wholeView = (widthPx: number, wholeMs: number): LaneView => ({
 /** The waveform as one closed path: the highest of each column from left to right, the lowest back. */
 export function wavePath(lane: LaneData, view: LaneView, widthPx: number): string {
   if (!lane.peaks) return '';
-  const { binMs, low, high } = lane.peaks;
-  const reach = loudest(high, low);
+  // The coarsest that still has more than one bin a pixel: a long take costs no more to draw than a short one.
+  const { binMs, low, high } = lane.peaks.findLast((p) => p.binMs < view.msPerPx / 2) ?? lane.peaks[0]!;
+  const reach = Math.max(LEAST_REACH, lane.reach ?? 0);
   const y = scaleLinear()
     .domain([-reach, reach])
     .range([LANE_HEIGHT - 4, 4]);
@@ -79,11 +90,8 @@ export function wavePath(lane: LaneData, view: LaneView, widthPx: number): strin
   return shape(columns) ?? '';
 }
 
-function loudest(high: Float32Array, low: Float32Array): number {
-  let most = 1e-4;
-  for (let i = 0; i < high.length; i++) most = Math.max(most, high[i]!, -low[i]!);
-  return most;
-}
+/** Silence is not turned up to fill the lane. */
+const LEAST_REACH = 1e-4;
 
 /** Brightness as steps, one a frame, broken where the picture was not looked at. */
 export function brightnessPath(lane: LaneData, view: LaneView, widthPx: number): string {

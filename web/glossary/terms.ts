@@ -24,6 +24,10 @@ export const TERMS = {
     title: 'De-esser',
     says: 'A shelf that shuts for a moment whenever an s is too sharp. It works on what lies above its corner, and leaves the rest.',
   },
+  ducking: {
+    title: 'Ducking',
+    says: 'Game and music stand higher while nobody speaks, and go down when somebody begins. On the desk a ducker does it: keyed by the voices, its threshold some 10 dB under them, down within 0.2 s and back within half a second.',
+  },
   compressor: {
     title: 'Compressor',
     says: 'Evens out loud and soft: over its threshold, so many dB in make one dB out. For a voice 2:1 to 4:1 with 3 to 6 dB taken off the peaks is a usual start. What lies between the words comes up with it.',

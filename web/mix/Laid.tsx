@@ -98,6 +98,19 @@ export function Laid({ sound, setup, change, forget, balancing, seconds, hues, l
             />
             take beds down where they come too near
           </label>
+          <label className="row" htmlFor="duck">
+            <Term id="ducking">duck</Term> them by
+            <NumberInput
+              id="duck"
+              label="Beds are ducked while somebody speaks, dB"
+              value={setup.duckDb}
+              min={0}
+              max={24}
+              width="48px"
+              onValue={(db) => change({ ...setup, duckDb: db ?? 0 })}
+            />
+            dB
+          </label>
         </span>
         <span className="row">
           {byHand && (

@@ -94,7 +94,13 @@ export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, o
               </td>
               <td>
                 {track.part === 'bed' && (
-                  <Near index={i} wantedLu={track.underLu} balancing={balancing} onHear={onHear} />
+                  <Near
+                    index={i}
+                    duckDb={setup.duckDb}
+                    wantedLu={track.underLu}
+                    balancing={balancing}
+                    onHear={onHear}
+                  />
                 )}
               </td>
             </tr>
@@ -133,10 +139,11 @@ function Joint({ setup, index, onJoin }: { setup: MixSetup; index: number; onJoi
 function Near({
   index,
   wantedLu,
+  duckDb,
   balancing: { after, balanced },
   onHear,
-}: Pick<Props, 'balancing' | 'onHear'> & { index: number; wantedLu: number }) {
-  const rides = balanced?.plan.rides.filter((r) => r.track === index) ?? [];
+}: Pick<Props, 'balancing' | 'onHear'> & { index: number; wantedLu: number; duckDb: number }) {
+  const rides = balanced?.plan.rides.filter((r) => r.track === index && r.db < -duckDb) ?? [];
   const near = (after?.[index]?.places ?? []).filter((p) => p.underLu < wantedLu - NEARER_LU);
   if (rides.length + near.length === 0) return <span className="quiet small">nowhere</span>;
   return (

@@ -21,6 +21,7 @@ export const MixSetup = z.strictObject({
   /** Null: nothing is limited. */
   ceilingDbtp: z.number().min(-12).max(0).nullable(),
   ride: z.boolean(),
+  duckDb: z.number().min(0).max(24).default(0),
 });
 export type MixSetup = z.infer<typeof MixSetup>;
 export type MixTrackSetup = MixSetup['tracks'][number];
@@ -87,6 +88,7 @@ export function firstSetup(facts: readonly TakeFacts[], takeNames: readonly stri
     targetLufs: TARGET_LUFS,
     ceilingDbtp: CEILING_DBTP,
     ride: true,
+    duckDb: 0,
   };
 }
 

@@ -21,12 +21,13 @@ export interface Balancing {
 
 export const asRecorded = (tracks: number): MixPlan => ({ gainsDb: Array(tracks).fill(0), rides: [], limit: null });
 
-const aimOf = ({ tracks, targetLufs, ceilingDbtp, ride }: MixSetup): Aim => ({
+const aimOf = ({ tracks, targetLufs, ceilingDbtp, ride, duckDb }: MixSetup): Aim => ({
   parts: tracks.map((t) => t.part),
   underLu: tracks.map((t) => t.underLu),
   targetLufs,
   ceilingDbtp,
   ride,
+  duckDb,
 });
 
 /** Measures the tracks once, and finds the balance anew after each change of what is wanted; both in the worker. */
