@@ -12,5 +12,8 @@ export default defineConfig({
       output: { entryFileNames: '[name].js' },
     },
   },
-  ssr: { noExternal: true, external: ['sqlite3', 'sequelize', 'umzug', 'express', 'helmet', '@echogarden/pffft-wasm'] },
+  ssr: {
+    noExternal: true,
+    external: ['sqlite3', 'sequelize', 'umzug', 'express', 'helmet', '@echogarden/pffft-wasm', 'highs'],
+  },
 });

@@ -12,6 +12,11 @@ interface Entry {
 /** A file a command; each is loaded when it is asked for, so that starting costs nothing. */
 const COMMANDS: Record<string, Entry> = {
   hear: { usage: 'hear RIG.json', may: ['--moment'], load: async () => (await import('./hear.ts')).hear },
+  align: {
+    usage: 'align RIG.json',
+    may: ['--moment', '--tracks'],
+    load: async () => (await import('./align.ts')).align,
+  },
   check: { usage: 'check RIG.json', load: async () => (await import('./check.ts')).check },
   tap: { usage: 'tap RIG.json DEVICE.PORT', may: ['--moment'], load: async () => (await import('./tap.ts')).tap },
   new: { usage: 'new LINE', load: async () => (await import('./new.ts')).newRig },

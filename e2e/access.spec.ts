@@ -26,6 +26,9 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await expect(page.getByText(/decides \d+/).first()).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.keyboard.press('Escape');
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?listener=all`);
+    await expect(page.getByRole('img', { name: 'Arrivals at Stream' })).toBeVisible();
+    expect(await found(page)).toEqual([]);
     for (const view of ['plan', 'route']) {
       await page.goto(`${server.url}/rigs/${DEMO_RIG}/${view}`);
       await expect(page.getByRole('grid')).toBeVisible();

@@ -47,6 +47,22 @@ test('hear answers for every listener what arrives and what was wanted', () => {
   ]);
 });
 
+test('align answers with settings within each device, what remains, and that nothing is better', () => {
+  const rig = file('align.json', JSON.stringify(boathouse));
+  const { settings, offsets, beyondMs, proven } = json('align', rig);
+  expect(settings).toContainEqual(
+    expect.objectContaining({ device: 'capture-program', setting: 'in-4-picture-delay', value: 168, unit: 'ms' }),
+  );
+  expect(offsets).toContainEqual(
+    expect.objectContaining({ source: 'couch', listener: 'stream', toleranceMs: [-40, 60], beyondMs: 0, why: null }),
+  );
+  expect([beyondMs, proven]).toEqual([0, true]);
+  const edit = json('align', rig, '--tracks', 'edit');
+  expect(edit.slippedInTheEdit).toContain('track-3');
+  expect(edit.settings.length).toBeLessThanOrEqual(settings.length);
+  expect(mellow('align', rig).stdout).toContain('which no other settings better');
+});
+
 test('a moment of the session is asked for by its id or name', () => {
   const rig = file('skerry.json', JSON.stringify(skerryNet));
   const heardBy = (...more: string[]) =>

@@ -1,6 +1,16 @@
 export { type Aligned, type Alignment, alignListener } from './align.ts';
+export {
+  type AlignOptions,
+  type AllAligned,
+  alignAll,
+  type Lack,
+  type PairAligned,
+  recordedListeners,
+  type SolveProgram,
+} from './align-all.ts';
 export { type Clash, clashesOf } from './clashes.ts';
 export type { Wrong } from './flips.ts';
 export { aimOf, type GainsFound, ladderFor, type Moved, setTheGains } from './gains.ts';
 export { type Left, type Made, type MadeSo, makeItSo } from './make-it-so.ts';
 export { allMutes, type MuteChoice, type MuteSeen, mutesFor, mutesOn } from './mutes.ts';
+export { type HighsModule, programsOver } from './program.ts';

@@ -15,6 +15,7 @@ import {
   wholeView,
   zoomAbout,
 } from './lanes.ts';
+import { layoutSmallArrivals } from './small-arrivals.ts';
 
 describe('the arrival chart', () => {
   const rig = demoRig();
@@ -49,6 +50,34 @@ describe('the arrival chart', () => {
   it('draws nothing for a listener without a picture', () => {
     const backup = evaluate(rig).pairs.filter((p) => p.listenerId === 'backup');
     expect(layoutArrivals(rig, backup, backup, tolerance!, 600).rows).toEqual([]);
+  });
+});
+
+describe('small charts of all listeners', () => {
+  const rig = demoRig();
+  const now = evaluate(rig);
+  const [tolerance] = TOLERANCES;
+  it('have one scale, and a mark for every offset, hollow where it stood before', () => {
+    const later = {
+      ...now,
+      pairs: now.pairs.map((p) =>
+        p.listenerId === 'stream' && p.sourceId === 'couch' && p.ways[0]?.offset
+          ? { ...p, ways: [{ ...p.ways[0], offset: { ...p.ways[0].offset, value: { low: -5, nominal: 0, high: 5 } } }] }
+          : p,
+      ),
+    };
+    const ids = rig.listeners.map((l) => l.id);
+    const laid = layoutSmallArrivals(later, now, ids, () => tolerance!, 400);
+    const offsets = now.pairs.filter((p) => p.ways[0]?.offset);
+    expect(laid.flatMap((l) => l.rows)).toHaveLength(offsets.length);
+    expect(new Set(laid.map((l) => l.zeroPx))).toEqual(new Set([200]));
+    const couch = laid.find((l) => l.listenerId === 'stream')!.rows.find((r) => r.sourceId === 'couch')!;
+    expect(couch).toMatchObject({ atPx: 200, met: true });
+    expect(couch.beforePx!).toBeLessThan(200);
+    const still = laid.flatMap((l) => l.rows).filter((r) => r !== couch);
+    expect(still.every((r) => r.beforePx === null)).toBe(true);
+    expect(still.some((r) => !r.met)).toBe(true);
+    expect(laid.some((l) => l.listenerId === 'backup')).toBe(false);
   });
 });
 

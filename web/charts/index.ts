@@ -8,8 +8,10 @@ export { heldWithin, type LaneData, type LaneMark, type LaneView, wavePath, whol
 export type { Curve } from './loudness-curve.ts';
 export { layoutResponse, layoutStatic } from './response.ts';
 export { type LadderLayout, layoutLadder } from './rungs.ts';
+export { SmallArrivalsChart, smallPlotPx } from './SmallArrivalsChart.tsx';
 export { SmallCurve } from './SmallCurve.tsx';
 export { SpectrogramChart } from './SpectrogramChart.tsx';
 export { SpectrumChart } from './SpectrumChart.tsx';
+export { layoutSmallArrivals } from './small-arrivals.ts';
 export { TakenChart } from './TakenChart.tsx';
 export { useWidth } from './useWidth.ts';

@@ -13,14 +13,32 @@ import { ArrivalChart, useWidth } from '#web/charts/index.ts';
 import { Choice, formatSigned, Term, useKey } from '#web/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
+import { AllListeners } from './AllListeners.tsx';
 import { DelayTable } from './DelayTable.tsx';
 import { PathCard } from './PathCard.tsx';
 
 /** Sync: the arrivals at one listener, the delay settings that act on them, and what becomes of both. */
 export function SyncScreen() {
   const scene = useAppSelector(selectScene);
-  return scene ? <Sync {...scene} /> : null;
+  const [params, setParams] = useSearchParams();
+  if (!scene) return null;
+  if (params.get('listener') !== ALL) return <Sync {...scene} />;
+  const { rig, evaluation } = scene;
+  return (
+    <AllListeners
+      rig={rig}
+      evaluation={evaluation}
+      onListener={(id) => setParams({ listener: id }, { replace: true })}
+      options={listenerOptions(rig, evaluation)}
+    />
+  );
 }
+
+const ALL = 'all';
+const listenerOptions = (rig: Rig, shown: Evaluation): [string, string][] => [
+  ...rig.listeners.map((l): [string, string] => [l.id, withState(l.name, l.id, shown)]),
+  [ALL, 'All listeners at once'],
+];
 
 /** A listener's name and what is wrong there, so that one need not open each. */
 function withState(name: string, listenerId: string, { pairs }: Evaluation): string {
@@ -59,6 +77,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
     if (next) choose('source', next.sourceId);
   };
   useKey('l', 'Next listener', nextListener);
+  useKey('a', 'All listeners at once', () => choose('listener', ALL));
   useKey('j,arrowdown', 'Next source', () => move(1));
   useKey('k,arrowup', 'Source before', () => move(-1));
   useKey('p', 'Put it right: propose settings', putRight);
@@ -81,7 +100,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
               label="Listener"
               value={listener.id}
               onChange={(id) => choose('listener', id)}
-              options={rig.listeners.map((l) => [l.id, withState(l.name, l.id, shown)])}
+              options={listenerOptions(rig, shown)}
             />
             <Choice
               label="Tolerance"

@@ -1,5 +1,14 @@
 export type { SmallFrame } from './frames.ts';
-export { compareTakes, diagnoseTake, framesBetween, type Job, lookAtTake, searchMakeItSo, setOut } from './jobs.ts';
+export {
+  compareTakes,
+  diagnoseTake,
+  framesBetween,
+  type Job,
+  lookAtTake,
+  searchAlignment,
+  searchMakeItSo,
+  setOut,
+} from './jobs.ts';
 export { renderLoop } from './listen.ts';
 export type { HeardLoop } from './listen.worker.ts';
 export type { Progress, TakeLook } from './look.ts';

@@ -3,6 +3,7 @@ import type { Drawing, Seats, Shape, Wire } from '#core/layout/index.ts';
 import type { Diagnosis, Offset } from '#core/measure/index.ts';
 import type { Whole } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
+import type { AlignOptions, AllAligned } from '#core/solve/index.ts';
 import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
 import type { MeasureApi } from './measure.worker.ts';
@@ -56,6 +57,10 @@ export const setOut = (shapes: readonly Shape[], wires: readonly Wire[], last: S
 /** Looks for what makes a rig as its plan wants it: the fewest settings, then leads and boxes, and what clashes. */
 export const searchMakeItSo = (rig: Rig): Job<Whole> =>
   inWorker<RigApi, Whole>(rigWorker(), 'The search failed.', (api) => api.makeWhole(rig));
+
+/** Looks for delay settings that put every listener right at once. */
+export const searchAlignment = (rig: Rig, options: AlignOptions): Job<AllAligned> =>
+  inWorker<RigApi, AllAligned>(rigWorker(), 'The search failed.', (api) => api.alignAll(rig, options));
 
 const rigWorker = (): Worker => new Worker(new URL('./rig.worker.ts', import.meta.url), { type: 'module' });
 

@@ -1,8 +1,21 @@
 import { expose } from 'comlink';
+import highsWasm from 'highs/runtime?url';
 import { layout } from '#core/layout/index.ts';
 import { makeWhole } from '#core/plan/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { type AlignOptions, type AllAligned, alignAll, programsOver } from '#core/solve/index.ts';
 
 /** What is worked out of a rig beside the page. */
-const api = { layout, makeWhole };
+const api = {
+  layout,
+  makeWhole,
+  async alignAll(rig: Rig, options: AlignOptions): Promise<AllAligned> {
+    // The solver is large, and only this needs it.
+    const { default: loadHighs } = await import('highs');
+    const highs = await loadHighs({ locateFile: () => highsWasm });
+    return alignAll(rig, evaluate(rig), programsOver(highs), options);
+  },
+};
 export type RigApi = typeof api;
 expose(api);
