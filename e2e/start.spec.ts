@@ -62,13 +62,15 @@ test('the demo starts on the next free port, keeps what was changed, and stops c
     const rigs = await (await request.get(`${again}/api/rigs`)).json();
     expect(rigs.map((r: { name: string }) => r.name)).toEqual([
       'Boathouse, changed',
+      'Quay talk, at the desk: straight in',
+      'Quay talk, at the desk: through a mixer',
       'Moth night',
       'Clay hour',
       'Skerry net',
       'Glider corner',
       'Quay talk',
     ]);
-    expect(await (await request.get(`${again}/api/takes`)).json()).toHaveLength(6);
+    expect(await (await request.get(`${again}/api/takes`)).json()).toHaveLength(7);
     second.child.kill('SIGINT');
     expect(await second.ended).toBe(0);
   } finally {

@@ -98,9 +98,10 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
           />
           <Figures diagnosis={diagnosis} target={target.range} />
           <details>
-            <summary>
-              <Term id="spectrum">Spectrum</Term>: third octaves
-            </summary>
+            <summary>Spectrum, in third octaves</summary>
+            <p className="quiet small">
+              Mean <Term id="spectrum">spectrum</Term>, dBFS over Hz.
+            </p>
             {diagnosis.spectra.map((spectrum, c) => (
               <SpectrumChart
                 // biome-ignore lint/suspicious/noArrayIndexKey: channels stay in their order

@@ -28,21 +28,26 @@ export function useSound(takeIds: readonly string[]): SoundAtHand {
     if (!address) return;
     const opened = openSoundDesk(() => setFailed('Measuring failed. Reload the page and try again.'));
     let gone = false;
+    let settled = false;
     setFailed(null);
     setFacts(null);
     setWorking({ what: 'opening', done: 0 });
     opened.api
       .open(
         address.split(' ').map(sourceOf),
-        opened.heard((done) => setWorking({ what: 'decoding', done })),
+        opened.heard((done) => {
+          if (!settled) setWorking({ what: 'decoding', done });
+        }),
       )
       .then((found) => {
+        settled = true;
         if (gone) return;
         setDesk(opened);
         setFacts(found);
         setWorking(null);
       })
       .catch((error: unknown) => {
+        settled = true;
         if (gone) return;
         setWorking(null);
         setFailed(error instanceof Error ? error.message : String(error));
@@ -58,15 +63,20 @@ export function useSound(takeIds: readonly string[]): SoundAtHand {
       if (!desk) return null;
       setFailed(null);
       setWorking({ what, done: 0 });
+      // What is told of it may come after its end: messages of two kinds keep no order.
+      let over = false;
       try {
         return await work(
           desk,
-          desk.heard((done) => setWorking({ what, done })),
+          desk.heard((done) => {
+            if (!over) setWorking({ what, done });
+          }),
         );
       } catch (error) {
         setFailed(error instanceof Error ? error.message : String(error));
         return null;
       } finally {
+        over = true;
         setWorking(null);
       }
     },
