@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { COUCH_CLAP, DEMO_RIG, expect, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
 
 test('by pointer: from the demo rig over a real file to a delay that puts it right', async ({ page, server }) => {
@@ -94,6 +95,19 @@ test('two takes of one talk: how they lie to each other and drift, taken into th
   await expect(findings).toContainText('shorter');
   // Truth: started 0.65 s apart, 25.6 ms of that is the way through the computer.
   await expect(findings).toContainText('625.3');
+  // What that means in the edit, to take along: exact in the timeline, by the frame in the EDL.
+  const slips = page.getByTestId('slip-list');
+  await expect(slips).toContainText(/by \+625\.3\d? ms and play it at 0\.999969 of its speed/);
+  const saved = async (name: string) => {
+    const [download] = await Promise.all([page.waitForEvent('download'), slips.getByRole('button', { name }).click()]);
+    return readFileSync(await download.path(), 'utf8');
+  };
+  const timeline = JSON.parse(await saved('Timeline, OTIO'));
+  const [gap, clip] = timeline.tracks.children[1].children;
+  expect((1000 * gap.source_range.duration.value) / gap.source_range.duration.rate).toBeCloseTo(625.3, 0);
+  expect(clip.effects[0].time_scalar).toBeCloseTo(1 - 31e-6, 6);
+  expect(await saved('EDL')).toContain('FROM CLIP NAME: relay talk, track 4.wav');
+  expect(await saved('Table, CSV')).toContain('runs longer, ppm');
   const card = page.getByLabel('What the take speaks of');
   // The takes' names tell whose clocks they went by; it can be said otherwise.
   await expect(card.getByLabel('Clock of the first take')).toHaveValue('backup-recorder');

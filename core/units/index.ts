@@ -3,3 +3,4 @@ export * from './figure.ts';
 export * from './interval.ts';
 export * from './scales.ts';
 export * from './time.ts';
+export * from './timecode.ts';

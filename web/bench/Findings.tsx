@@ -11,6 +11,7 @@ import {
   Term,
 } from '#web/parts/index.ts';
 import { offsetOfNotes } from './marks.ts';
+import { SlipListRow } from './SlipList.tsx';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -111,6 +112,9 @@ export function Findings({ bench, comparison, rig }: Props) {
           )}
         </tbody>
       </table>
+      {offset && offset.confidence >= SAME_SOUND && (
+        <SlipListRow bench={bench} comparison={comparison} frameRate={frameRate(bench[0]!)} />
+      )}
     </>
   );
 }

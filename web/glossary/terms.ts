@@ -1,5 +1,9 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
+  'slip-list': {
+    title: 'Slip list',
+    says: 'What has to be done to recordings in the edit so that they lie to each other: moved by so much, and where clocks drifted, played a little faster or slower. As a table and as a timeline (OpenTimelineIO) it is exact; an EDL knows whole frames only, the rest stands in its comments.',
+  },
   spectrum: {
     title: 'Spectrum',
     says: 'What pitches a take is made of, as a mean over its time (Welch): the line bin by bin, bars in third octaves as ears sort them. Hum stands as a row of needles at 50 or 60 Hz and multiples; hiss as a floor to the right.',

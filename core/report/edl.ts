@@ -1,0 +1,70 @@
+import { type Counting, countingOf, framesFromMs, rateName, timecode } from '#core/units/index.ts';
+import { type SlipItem, type SlipList, speedOf, startMs } from './slip-list.ts';
+
+/** What keeps a list from being written as an EDL, in a sentence. */
+export class EdlError extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = 'EdlError';
+  }
+}
+
+/** Events are numbered with three digits. */
+const MOST_EVENTS = 999;
+const CHANNELS = ['A', 'A2', 'A3', 'A4'] as const;
+/** Reels are named by eight letters or digits. */
+const REEL = 8;
+const COUNTED_MS = 0.005;
+
+/**
+ * The list as a CMX 3600 edit decision list: whole frames; what lies between frames, and the stretch, as comments. Rates
+ * over 30 are counted in pairs of frames; 29.97 and 59.94 drop-frame. Of more than four recordings at once the later ones
+ * stand on channel 4, which is said in a comment.
+ * @throws EdlError where no timecode counts the rate, or there are too many recordings
+ */
+export function slipListToEdl(list: SlipList): string {
+  const counting = countingOf(list.frameRate);
+  if (!counting)
+    throw new EdlError(
+      `An EDL counts 24, 25 or 30 frames a second, or their doubles; this is ${rateName(list.frameRate)}. Take the CSV or the timeline.`,
+    );
+  if (list.items.length > MOST_EVENTS)
+    throw new EdlError(`An EDL has room for ${MOST_EVENTS} events. Take the CSV or the timeline.`);
+  const lines = [
+    `TITLE: ${plain(list.title)}`,
+    `FCM: ${counting.drop ? 'DROP FRAME' : 'NON-DROP FRAME'}`,
+    ...(counting.frames === 2
+      ? [`* COUNTED AT HALF RATE: ${rateName(list.frameRate)} FRAMES A SECOND, TWO IN EACH OF THESE`]
+      : []),
+  ];
+  list.items.forEach((item, n) => {
+    lines.push('', ...eventOf(list, item, n, counting));
+  });
+  return `${lines.join('\r\n')}\r\n`;
+}
+
+function eventOf(list: SlipList, item: SlipItem, n: number, counting: Counting): string[] {
+  const frameOf = (ms: number) => framesFromMs(ms, list.frameRate) / counting.frames;
+  const exact = frameOf(startMs(list, item));
+  const record = Math.round(exact);
+  const length = Math.max(1, Math.round(frameOf(item.durationMs)));
+  const at = (frame: number) => timecode(frame, counting);
+  const channel = CHANNELS[Math.min(n, CHANNELS.length - 1)]!;
+  const restMs = ((exact - record) * counting.frames * 1000 * list.frameRate.den) / list.frameRate.num;
+  const number = String(n + 1).padStart(3, '0');
+  return [
+    `${number}  ${reelOf(item.fileName, n).padEnd(REEL)} ${channel.padEnd(5)} C        ${at(0)} ${at(length)} ${at(record)} ${at(record + length)}`,
+    `* FROM CLIP NAME: ${plain(item.fileName)}`,
+    ...(n >= CHANNELS.length ? [`* RECORDING ${n + 1}: AN EDL HAS FOUR CHANNELS OF SOUND`] : []),
+    ...(Math.abs(restMs) > COUNTED_MS ? [`* MOVE ON BY ${restMs.toFixed(3)} MS, WHAT LIES BETWEEN FRAMES`] : []),
+    ...(item.longerPpm === 0 ? [] : [`* PLAY AT ${speedOf(item).toFixed(9)} OF ITS SPEED: IT DRIFTS`]),
+  ];
+}
+
+const plain = (text: string): string => text.replace(/[\r\n]+/g, ' ').trim();
+const reelOf = (fileName: string, n: number): string =>
+  fileName
+    .replace(/\.[a-z0-9]+$/i, '')
+    .replace(/[^A-Za-z0-9]/g, '')
+    .toUpperCase()
+    .slice(0, REEL) || `TAKE${n + 1}`;

@@ -1,0 +1,74 @@
+import { samplesFromMs } from '#core/units/index.ts';
+import { type SlipItem, type SlipList, speedOf, startMs } from './slip-list.ts';
+
+const time = (samples: number, rate: number) => ({ OTIO_SCHEMA: 'RationalTime.1', rate, value: samples });
+const range = (start: number, samples: number, rate: number) => ({
+  OTIO_SCHEMA: 'TimeRange.1',
+  start_time: time(start, rate),
+  duration: time(samples, rate),
+});
+
+/**
+ * The list as a timeline in OpenTimelineIO's JSON: a track for each recording, a gap before it, its stretch as a linear
+ * time warp. Times are samples of the recording's own rate, parts of a sample kept.
+ */
+export function slipListToOtio(list: SlipList): string {
+  const children = list.items.map((item) => trackOf(list, item));
+  const timeline = {
+    OTIO_SCHEMA: 'Timeline.1',
+    name: list.title,
+    metadata: {},
+    global_start_time: null,
+    tracks: {
+      OTIO_SCHEMA: 'Stack.1',
+      name: 'tracks',
+      metadata: {},
+      source_range: null,
+      effects: [],
+      markers: [],
+      children,
+    },
+  };
+  return `${JSON.stringify(timeline, null, 2)}\n`;
+}
+
+function trackOf(list: SlipList, item: SlipItem) {
+  const { sampleRateHz, durationMs } = item;
+  const samples = (ms: number) => samplesFromMs(ms, sampleRateHz);
+  const start = startMs(list, item);
+  const part = { metadata: {}, effects: [], markers: [] };
+  const gap = { ...part, OTIO_SCHEMA: 'Gap.1', name: '', source_range: range(0, samples(start), sampleRateHz) };
+  const clip = {
+    ...part,
+    OTIO_SCHEMA: 'Clip.1',
+    name: item.name,
+    source_range: range(0, samples(durationMs), sampleRateHz),
+    effects:
+      item.longerPpm === 0
+        ? []
+        : [
+            {
+              OTIO_SCHEMA: 'LinearTimeWarp.1',
+              name: 'drift',
+              effect_name: 'LinearTimeWarp',
+              metadata: {},
+              time_scalar: speedOf(item),
+            },
+          ],
+    media_reference: {
+      OTIO_SCHEMA: 'ExternalReference.1',
+      name: item.fileName,
+      target_url: encodeURI(item.fileName),
+      available_range: range(0, samples(durationMs), sampleRateHz),
+      metadata: {},
+    },
+  };
+  return {
+    ...part,
+    OTIO_SCHEMA: 'Track.1',
+    name: item.name,
+    kind: 'Audio',
+    source_range: null,
+    children: start > 0 ? [gap, clip] : [clip],
+  };
+}

@@ -1,0 +1,123 @@
+import { csvParse } from 'd3-dsv';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { FRAME_RATES, hertz, type Rate, rate } from '#core/units/index.ts';
+import { EdlError, type SlipItem, type SlipList, slipListToCsv, slipListToEdl, slipListToOtio } from './index.ts';
+
+const item = (more: Partial<SlipItem> = {}): SlipItem => ({
+  name: 'Host',
+  fileName: 'host mic, take 2.wav',
+  durationMs: 61_234.5,
+  moveMs: 0,
+  longerPpm: 0,
+  sampleRateHz: 48_000,
+  ...more,
+});
+const list = (frameRate: Rate, ...items: SlipItem[]): SlipList => ({ title: 'Quay talk', frameRate, items });
+const aList = () =>
+  fc
+    .tuple(
+      fc.constantFrom(...FRAME_RATES.filter((r) => hertz(r) <= 60)),
+      fc.array(
+        fc.record({
+          moveMs: fc.double({ min: -900_000, max: 7_200_000, noNaN: true }),
+          longerPpm: fc.double({ min: -150, max: 150, noNaN: true }),
+          durationMs: fc.double({ min: 1000, max: 7_200_000, noNaN: true }),
+          sampleRateHz: fc.constantFrom(44_100, 48_000, 96_000),
+        }),
+        { minLength: 1, maxLength: 6 },
+      ),
+    )
+    .map(([frameRate, items]) => list(frameRate, ...items.map((i, n) => item({ ...i, fileName: `take ${n}.wav` }))));
+
+/** A reader of its own: what a timeline's tracks hold, in ms from its beginning. */
+function readOtio(text: string) {
+  const ms = (t: { value: number; rate: number }) => (1000 * t.value) / t.rate;
+  const timeline = JSON.parse(text);
+  expect(timeline.OTIO_SCHEMA).toBe('Timeline.1');
+  return timeline.tracks.children.map((track: { kind: string; children: Record<string, never>[] }) => {
+    expect(track.kind).toBe('Audio');
+    let at = 0;
+    for (const child of track.children as never as {
+      OTIO_SCHEMA: string;
+      source_range: { duration: { value: number; rate: number } };
+      effects: { time_scalar: number }[];
+      media_reference: { target_url: string };
+    }[]) {
+      if (child.OTIO_SCHEMA.startsWith('Gap')) at += ms(child.source_range.duration);
+      else
+        return {
+          startMs: at,
+          lengthMs: ms(child.source_range.duration),
+          speed: child.effects[0]?.time_scalar ?? 1,
+          file: decodeURI(child.media_reference.target_url),
+        };
+    }
+    return null;
+  });
+}
+
+/** Frames of a timecode by counting them, as its separator says. */
+function framesOf(text: string, perSecond: number): number {
+  const [h, m, s, f] = text.split(/[:;]/).map(Number) as [number, number, number, number];
+  const minutes = 60 * h + m;
+  const dropped = text.includes(';') ? 2 * (minutes - Math.floor(minutes / 10)) : 0;
+  return (60 * minutes + s) * perSecond + f - dropped;
+}
+
+describe('a slip list', () => {
+  it('comes back from its table and its timeline exactly', () => {
+    fc.assert(
+      fc.property(aList(), (slips) => {
+        const lead = Math.max(0, ...slips.items.map((i) => -i.moveMs));
+        const rows = csvParse(slipListToCsv(slips));
+        const tracks = readOtio(slipListToOtio(slips));
+        slips.items.forEach((i, n) => {
+          expect(Number(rows[n]!['move by, ms'])).toBe(i.moveMs);
+          expect(Number(rows[n]!['runs longer, ppm'])).toBe(i.longerPpm);
+          expect(tracks[n].startMs).toBeCloseTo(i.moveMs + lead, 6);
+          expect(tracks[n].lengthMs).toBeCloseTo(i.durationMs, 6);
+          expect(tracks[n].speed).toBe(1 + i.longerPpm * 1e-6);
+          expect(tracks[n].file).toBe(i.fileName);
+        });
+      }),
+    );
+  });
+  it('comes back from an EDL to its frame, drop-frame too, what is left between frames in a comment', () => {
+    fc.assert(
+      fc.property(aList(), (slips) => {
+        const text = slipListToEdl(slips);
+        const lead = Math.max(0, ...slips.items.map((i) => -i.moveMs));
+        const nominal = Math.round(hertz(slips.frameRate));
+        const [perSecond, pairs] = nominal > 30 ? [nominal / 2, 2] : [nominal, 1];
+        const events = [...text.matchAll(/^(\d{3}) {2}(\S+) +(A\d?) +C +(\S+) (\S+) (\S+) (\S+)\r$/gm)];
+        expect(events).toHaveLength(slips.items.length);
+        expect(text).toContain(
+          slips.frameRate.den === 1001 && perSecond === 30 ? 'FCM: DROP FRAME' : 'FCM: NON-DROP FRAME',
+        );
+        slips.items.forEach((i, n) => {
+          const [, number, reel, , sourceIn, , recordIn, recordOut] = events[n]!;
+          expect(Number(number)).toBe(n + 1);
+          expect(reel).toBe(`TAKE${n}`);
+          expect(framesOf(sourceIn!, perSecond)).toBe(0);
+          const exact = ((i.moveMs + lead) * slips.frameRate.num) / slips.frameRate.den / 1000 / pairs;
+          const day = 24 * 3600 * perSecond;
+          if (exact + i.durationMs * 0.06 < day * 0.9) {
+            expect(framesOf(recordIn!, perSecond)).toBe(Math.round(exact));
+            expect(framesOf(recordOut!, perSecond)).toBeGreaterThan(framesOf(recordIn!, perSecond));
+          }
+        });
+      }),
+    );
+    const between = slipListToEdl(list(rate(25), item(), item({ moveMs: 50, longerPpm: 31 })));
+    expect(between).toMatch(/MOVE ON BY (-?)10\.000 MS, WHAT LIES BETWEEN FRAMES/);
+    expect(between).toContain('PLAY AT 1.000031000 OF ITS SPEED');
+  });
+  it('says what an EDL cannot hold', () => {
+    expect(() => slipListToEdl(list(rate(120), item()))).toThrow(EdlError);
+    expect(slipListToEdl(list(rate(50), item()))).toContain('COUNTED AT HALF RATE: 50');
+    const six = slipListToEdl(list(rate(30), ...Array.from({ length: 6 }, () => item())));
+    expect(six.match(/FOUR CHANNELS OF SOUND/g)).toHaveLength(2);
+    expect(slipListToEdl(list(rate(24), item({ fileName: '—.wav' })))).toMatch(/^001 {2}TAKE1/m);
+  });
+});

@@ -1,0 +1,33 @@
+import { describe, expect, it } from 'vitest';
+import type { Offset } from '#core/measure/index.ts';
+import { rate } from '#core/units/index.ts';
+import { restingTake } from './bench.testkit.ts';
+import { slipsOf } from './SlipList.tsx';
+
+const offset = (more: Partial<Offset>): Offset => ({
+  offsetMs: 250,
+  spreadMs: 0.1,
+  confidence: 1,
+  driftPpm: null,
+  driftSdPpm: null,
+  polarity: 1,
+  points: [],
+  ...more,
+});
+const bench = [restingTake('a'), restingTake('b')];
+const slips = (found: Offset | null) =>
+  slipsOf({ bench, comparison: { offset: found, progress: null, failed: null }, frameRate: rate(25) });
+
+describe('what two takes ask for in the edit', () => {
+  it('is to move the second by what it is late, and to undo its drift where that is sure', () => {
+    expect(slips(offset({}))!.items).toMatchObject([
+      { name: 'a', fileName: 'a.mp4', moveMs: 0, longerPpm: 0, durationMs: 5000 },
+      { name: 'b', moveMs: -250, longerPpm: 0, sampleRateHz: 48_000 },
+    ]);
+    expect(slips(offset({ driftPpm: 31, driftSdPpm: 1 }))!.items[1]!.longerPpm).toBe(31);
+    expect(slips(offset({ driftPpm: 3, driftSdPpm: 2 }))!.items[1]!.longerPpm).toBe(0);
+  });
+  it('is nothing as long as it is not known how they lie', () => {
+    expect(slips(null)).toBeNull();
+  });
+});
