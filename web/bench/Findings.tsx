@@ -1,8 +1,10 @@
 import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, type State, toleranceOf } from '#core/signal/index.ts';
 import { driftMs, rate } from '#core/units/index.ts';
+import { DriftChart, useWidth } from '#web/charts/index.ts';
 import {
   decimalsFor,
+  formatClock,
   formatFrames,
   formatNumber,
   formatOffset,
@@ -30,6 +32,7 @@ const SIXTY = rate(60);
 
 /** What the takes say: sound against picture, and take against take. */
 export function Findings({ bench, comparison, rig }: Props) {
+  const [ref, width] = useWidth<HTMLDivElement>();
   const tolerance = toleranceOf(rig?.session.toleranceId ?? 'ebu-r37');
   const frameRate = (take: BenchTake) => take.look?.picture?.frameRate ?? rig?.session.frameRate ?? SIXTY;
   const pictures = bench.flatMap((take) => {
@@ -113,7 +116,20 @@ export function Findings({ bench, comparison, rig }: Props) {
         </tbody>
       </table>
       {offset && offset.confidence >= SAME_SOUND && (
-        <SlipListRow bench={bench} comparison={comparison} frameRate={frameRate(bench[0]!)} />
+        <>
+          {offset.points.length > 2 && (
+            <div ref={ref}>
+              <DriftChart points={offset.points} startMs={offset.offsetMs} ppm={offset.driftPpm ?? 0} widthPx={width} />
+            </div>
+          )}
+          {offset.driftPpm !== null && offset.driftPpm !== 0 && (
+            <p className="quiet">
+              Laid together at the start, they are {formatNumber(tolerance.lateMs)} ms apart, where it is seen, after{' '}
+              {formatClock(tolerance.lateMs / Math.abs(offset.driftPpm * 1e-6))} (minutes and seconds).
+            </p>
+          )}
+          <SlipListRow bench={bench} comparison={comparison} frameRate={frameRate(bench[0]!)} />
+        </>
       )}
     </>
   );

@@ -1,5 +1,6 @@
 export { ArrivalChart } from './ArrivalChart.tsx';
 export { DistanceChart } from './DistanceChart.tsx';
+export { DriftChart } from './DriftChart.tsx';
 export type { DistanceTrack } from './distances.ts';
 export { LadderChart } from './LadderChart.tsx';
 export { Lanes, type LanesProps } from './Lanes.tsx';

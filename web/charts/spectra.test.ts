@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { type Spectrum, thirdOctaves } from '#core/measure/index.ts';
 import { type DistanceTrack, layoutDistances, phraseFrom } from './distances.ts';
+import { layoutDrift } from './drift.ts';
 import { layoutSpectrum, SPECTRUM_HEIGHT, shade } from './spectra.ts';
 import { outline, TAKEN_HEIGHT, takenPath, yOfTaken } from './taken.ts';
 
@@ -49,6 +50,37 @@ describe('what is taken off, on paper', () => {
     const path = outline(Float32Array.of(0.5, -0.5, 0, 0), 2, 2);
     const heights = [...path.matchAll(/[\d.]+,([\d.]+)/g)].map((m) => Number(m[1]));
     expect([Math.min(...heights), Math.max(...heights)]).toEqual([1, TAKEN_HEIGHT.wave - 1]);
+  });
+});
+
+describe('a drift on paper', () => {
+  const points = Array.from({ length: 12 }, (_, i) => ({
+    atMs: 100_000 * i,
+    offsetMs: 625 + 3.1 * i,
+    z: 9,
+    agrees: true,
+  }));
+  it('leans as the clock does, its readings on its line', () => {
+    const { points: dots, line, outside } = layoutDrift(points, { startMs: 625, ppm: 31 }, 800);
+    expect(outside).toBe(0);
+    for (const dot of dots) {
+      const part = (dot.px - line.x1) / (line.x2 - line.x1);
+      expect(dot.py).toBeCloseTo(line.y1 + part * (line.y2 - line.y1), 3);
+    }
+    // Later is further up.
+    expect(line.y2).toBeLessThan(line.y1);
+  });
+  it('is not blown up where nothing drifts, and says what lies outside', () => {
+    const still = points.map((p, i) => ({ ...p, offsetMs: i === 5 ? 900 : 625 + 0.001 * (i % 2), agrees: i !== 5 }));
+    const { points: dots, yTicks, outside } = layoutDrift(still, { startMs: 625, ppm: 0 }, 800);
+    const [low, high] = [
+      Math.min(...dots.map((d) => d.py)),
+      Math.max(...dots.filter((d) => d.agrees).map((d) => d.py)),
+    ];
+    expect(high - Math.min(...dots.filter((d) => d.agrees).map((d) => d.py))).toBeLessThan(1);
+    expect(low).toBeLessThan(high);
+    expect(yTicks.length).toBeGreaterThan(1);
+    expect(outside).toBe(1);
   });
 });
 

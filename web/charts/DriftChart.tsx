@@ -1,0 +1,51 @@
+import { useMemo } from 'react';
+import type { OffsetPoint } from '#core/measure/index.ts';
+import { formatClock, formatNumber, formatSigned } from '#web/parts/index.ts';
+import { DRIFT_HEIGHT, layoutDrift } from './drift.ts';
+
+interface Props {
+  readonly points: readonly OffsetPoint[];
+  readonly startMs: number;
+  readonly ppm: number;
+  readonly widthPx: number;
+}
+
+/** How two recordings move apart along their time: readings as dots, hollow where they do not agree, and the line through them. */
+export function DriftChart({ points, startMs, ppm, widthPx }: Props) {
+  const laid = useMemo(() => layoutDrift(points, { startMs, ppm }, widthPx), [points, startMs, ppm, widthPx]);
+  const decimals = laid.yTicks.some((t) => Math.abs(t.ms % 1) > 1e-9) ? 1 : 0;
+  return (
+    <svg width={widthPx} height={DRIFT_HEIGHT} role="img" aria-label="Offset along time, ms from its start">
+      {laid.yTicks.map(({ ms, px }) => (
+        <g key={ms}>
+          <line className="rule" x1={52} x2={widthPx} y1={px} y2={px} />
+          <text x={46} y={px + 4} className="ink2 small" textAnchor="end">
+            {formatSigned(ms, decimals)} ms
+          </text>
+        </g>
+      ))}
+      {laid.xTicks.map(({ ms, px }) => (
+        <text key={ms} x={px} y={DRIFT_HEIGHT - 4} className="ink2 small" textAnchor="middle">
+          {formatClock(ms)}
+        </text>
+      ))}
+      <line {...laid.line} stroke="var(--ink)" strokeWidth={1.6} />
+      {laid.points.map((p) => (
+        <circle
+          key={p.atMs}
+          cx={p.px}
+          cy={p.py}
+          r={3.6}
+          fill={p.agrees ? 'var(--ink)' : 'var(--paper)'}
+          stroke="var(--ink)"
+          strokeWidth={1.3}
+        />
+      ))}
+      {laid.outside > 0 && (
+        <text x={widthPx - 6} y={16} className="ink2 small" textAnchor="end">
+          {formatNumber(laid.outside)} further off
+        </text>
+      )}
+    </svg>
+  );
+}
