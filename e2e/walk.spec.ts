@@ -1,5 +1,16 @@
-import { readFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Page } from '@playwright/test';
 import { COUCH_CLAP, DEMO_RIG, expect, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
+
+/** The first of the two takes as a file, for the command line. */
+async function relayTake(page: Page, url: string): Promise<string> {
+  const path = join(mkdtempSync(join(tmpdir(), 'mellow-walk-')), 'relay.wav');
+  writeFileSync(path, await (await page.request.get(`${url}/api/takes/${RELAY_BACKUP}/content`)).body());
+  return path;
+}
 
 test('by pointer: from the demo rig over a real file to a delay that puts it right', async ({ page, server }) => {
   await page.goto(server.url);
@@ -108,6 +119,20 @@ test('two takes of one talk: how they lie to each other and drift, taken into th
   expect(clip.effects[0].time_scalar).toBeCloseTo(1 - 31e-6, 6);
   expect(await saved('EDL')).toContain('FROM CLIP NAME: relay talk, track 4.wav');
   expect(await saved('Table, CSV')).toContain('runs longer, ppm');
+  const [wav] = await Promise.all([
+    page.waitForEvent('download'),
+    slips.getByRole('button', { name: 'Corrected, WAV' }).click(),
+  ]);
+  const told = spawnSync(
+    process.execPath,
+    ['bin/mellow', 'offset', await relayTake(page, server.url), await wav.path(), '--json'],
+    {
+      encoding: 'utf8',
+    },
+  );
+  const lies = JSON.parse(told.stdout);
+  expect(Math.abs(lies.offsetMs)).toBeLessThan(0.1);
+  expect(Math.abs(lies.driftPpm)).toBeLessThan(1);
   const card = page.getByLabel('What the take speaks of');
   // The takes' names tell whose clocks they went by; it can be said otherwise.
   await expect(card.getByLabel('Clock of the first take')).toHaveValue('backup-recorder');

@@ -1,4 +1,5 @@
 export { type ByteSource, bytesInMemory } from './bytes.ts';
+export { corrected } from './correct.ts';
 export { type Fft, type FftOf, fftOver, fftSize, type PffftModule } from './fft.ts';
 export { coarser, glancePeaks, type Peaks, readPeaks } from './peaks.ts';
 export { seededNormal, seededRandom } from './random.ts';
@@ -7,4 +8,5 @@ export { decimate, decimateReach, resample, resampleReach } from './resample.ts'
 export { interpolators, kaiser, sinc } from './sinc.ts';
 export { openWav, type WavOptions } from './wav.ts';
 export { WavError, type WavErrorCode } from './wav-error.ts';
+export { type WavStreamOptions, wavPieces } from './wav-stream.ts';
 export { encodeWav } from './wav-write.ts';

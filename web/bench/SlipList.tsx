@@ -1,8 +1,10 @@
 import { Button } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { EdlError, type SlipList, slipListToCsv, slipListToEdl, slipListToOtio } from '#core/report/index.ts';
 import type { Rate } from '#core/units/index.ts';
-import { formatNumber, formatSigned, saveAs, Term } from '#web/parts/index.ts';
+import { formatNumber, formatSigned, saveAs, saveBlob, Term } from '#web/parts/index.ts';
+import { sourceOf } from '#web/take/index.ts';
+import { correctTake, type Job } from '#web/workers/index.ts';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -40,7 +42,35 @@ export function slipsOf({ bench: [first, second], comparison: { offset }, frameR
 export function SlipListRow(props: Props) {
   const [failed, setFailed] = useState<string | null>(null);
   const slips = slipsOf(props);
+  const [writing, setWriting] = useState<number | null>(null);
+  const job = useRef<Job<Blob> | null>(null);
+  useEffect(() => () => job.current?.stop(), []);
   if (!slips) return null;
+  const correct = () => {
+    const take = props.bench[1]!;
+    const { moveMs, longerPpm, name } = slips.items[1]!;
+    setFailed(null);
+    setWriting(0);
+    const mine = correctTake(sourceOf(take.id), -moveMs / 1000, 1 + longerPpm * 1e-6, ({ done }) => setWriting(done));
+    // A job that is stopped never answers: what it wrote is forgotten.
+    job.current = {
+      ...mine,
+      stop: () => {
+        mine.stop();
+        setWriting(null);
+      },
+    };
+    mine.result.then(
+      (blob) => {
+        setWriting(null);
+        saveBlob(`${name}, corrected.wav`, blob);
+      },
+      (error: unknown) => {
+        setWriting(null);
+        setFailed(error instanceof Error ? error.message : String(error));
+      },
+    );
+  };
   const moved = slips.items[1]!;
   const save = (ending: string, type: string, write: (list: SlipList) => string) => {
     try {
@@ -61,6 +91,14 @@ export function SlipListRow(props: Props) {
       <Button onClick={() => save('csv', 'text/csv', slipListToCsv)}>Table, CSV</Button>
       <Button onClick={() => save('otio', 'application/json', slipListToOtio)}>Timeline, OTIO</Button>
       <Button onClick={() => save('edl', 'text/plain', slipListToEdl)}>EDL</Button>
+      {writing === null ? (
+        <Button onClick={correct}>Corrected, WAV</Button>
+      ) : (
+        <>
+          <progress value={writing} max={1} aria-label="Written" style={{ width: 90 }} />
+          <Button onClick={() => job.current?.stop()}>Stop</Button>
+        </>
+      )}
       {failed && <span className="fix">{failed}</span>}
     </p>
   );

@@ -11,7 +11,7 @@ export { filterItems, Pick, type PickItem } from './Pick.tsx';
 export { Sheet } from './Sheet.tsx';
 export { hueOf, SourceLetter } from './SourceLetter.tsx';
 export { StateMark } from './StateMark.tsx';
-export { saveAs } from './save-as.ts';
+export { saveAs, saveBlob } from './save-as.ts';
 export { Term } from './Term.tsx';
 export { useMore } from './useMore.tsx';
 export { useSteady } from './useSteady.ts';

@@ -1,6 +1,9 @@
 /** Hands a text to the browser as a file to keep. */
-export function saveAs(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+export const saveAs = (name: string, text: string, type: string): void => saveBlob(name, new Blob([text], { type }));
+
+/** The same of bytes that are a file already. */
+export function saveBlob(name: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob);
   const link = document.createElement('a');
   link.href = url;
   link.download = name;

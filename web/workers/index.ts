@@ -1,6 +1,7 @@
 export type { SmallFrame } from './frames.ts';
 export {
   compareTakes,
+  correctTake,
   diagnoseTake,
   framesBetween,
   type Job,

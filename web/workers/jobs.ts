@@ -73,6 +73,9 @@ export const compareTakes = (first: TakeSource, second: TakeSource, onProgress: 
 export const diagnoseTake = (source: TakeSource, channel: number | null, onProgress: OnProgress): Job<Diagnosis> =>
   start(onProgress, (worker, heard) => worker.diagnose(source, channel, heard));
 
+export const correctTake = (source: TakeSource, firstS: number, step: number, onProgress: OnProgress): Job<Blob> =>
+  start(onProgress, (worker, heard) => worker.correct(source, firstS, step, heard));
+
 export const framesBetween = (source: TakeSource, fromMs: number, toMs: number, widthPx: number): Job<SmallFrame[]> =>
   start(
     () => undefined,

@@ -1,7 +1,7 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose, transfer } from 'comlink';
 import { type Diagnosis, diagnose, measureOffset, type Offset } from '#core/measure/index.ts';
-import { channelOf, fftOver, type PffftModule } from '#core/samples/index.ts';
+import { channelOf, corrected, fftOver, type PffftModule, wavPieces } from '#core/samples/index.ts';
 import { readFrames, type SmallFrame } from './frames.ts';
 import { lookAt, type Progress, type TakeLook } from './look.ts';
 import { openMedia } from './media.ts';
@@ -42,6 +42,25 @@ const api = {
       const fftOf = fftOver((await PFFFT()) as PffftModule);
       const track = channel === null ? media.sound : channelOf(media.sound, channel);
       return await diagnose(fftOf, track, (done) => onProgress({ what: 'measuring', done }));
+    } finally {
+      media.close();
+    }
+  },
+  /** A take moved and stretched, as a WAV of 24 bits. */
+  async correct(
+    source: TakeSource,
+    firstS: number,
+    step: number,
+    onProgress: (progress: Progress) => void,
+  ): Promise<Blob> {
+    const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done: done / 2 }));
+    try {
+      if (!media.sound) throw new Error('This take has no sound.');
+      const moved = corrected(media.sound, firstS * media.sound.sampleRateHz, step);
+      const parts: Uint8Array<ArrayBuffer>[] = [];
+      for await (const piece of wavPieces(moved, { onProgress: (done) => onProgress({ what: 'writing', done }) }))
+        parts.push(piece);
+      return new Blob(parts, { type: 'audio/wav' });
     } finally {
       media.close();
     }

@@ -1,0 +1,35 @@
+import { createWriteStream } from 'node:fs';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { measureOffset } from '#core/measure/index.ts';
+import { corrected, wavPieces } from '#core/samples/index.ts';
+import { type Command, withWavs } from './command.ts';
+import { loadFft, UsageError } from './edges.ts';
+
+const SAME_SOUND = 0.5;
+
+/** Writes the second recording so that it lies to the first, from beginning to end: moved, and its drift undone. */
+export const correct: Command = ([ref, other, out], options) => {
+  if (out === ref || out === other)
+    throw new UsageError('Name a new file for what is corrected: the takes stay as they are.');
+  return withWavs([ref!, other!], options, async ([first, second]) => {
+    const { offsetMs, driftPpm, confidence } = await measureOffset(await loadFft(), first!, second!);
+    if (confidence < SAME_SOUND)
+      throw new UsageError(
+        `The two do not hold the same sound (confidence ${confidence.toFixed(2)}). Nothing was written.`,
+      );
+    const ppm = driftPpm ?? 0;
+    const moved = corrected(second!, (offsetMs / 1000) * second!.sampleRateHz, 1 + ppm * 1e-6);
+    await pipeline(Readable.from(wavPieces(moved)), createWriteStream(out!));
+    return {
+      json: {
+        file: out!,
+        movedMs: -offsetMs,
+        speed: 1 + ppm * 1e-6,
+        frames: moved.frames,
+        sampleRateHz: moved.sampleRateHz,
+      },
+      text: `${out}: moved by ${(-offsetMs).toFixed(3)} ms, played at ${(1 + ppm * 1e-6).toFixed(8)} of its speed.`,
+    };
+  });
+};
