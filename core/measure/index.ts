@@ -11,6 +11,7 @@ export {
   GRID_ROWS,
   meanBrightness,
 } from './flash.ts';
+export { type Apart, type Jump, measureJumps } from './jumps.ts';
 export { type Levels, measureLevels, type PeakFinder } from './levels.ts';
 export { type LiveMeter, type LiveReading, liveMeter } from './live.ts';
 export { HOP_S, integratedOf, type Loudness, type LoudnessMeter, loudnessMeter, lufsOf } from './loudness.ts';

@@ -1,9 +1,9 @@
 import type { FftOf, Recording } from '#core/samples/index.ts';
-import { type Band, bestLag } from './correlate.ts';
+import { fineRateHz, LEAST_Z, readLag } from './lag.ts';
 import { fitLine, type Line, type Reading } from './line.ts';
 import { MeasureError } from './measure-error.ts';
 import { type Candidate, searchLags } from './search.ts';
-import { durationS, readWindow, rms } from './windows.ts';
+import { durationS, rms } from './windows.ts';
 
 /** How two recordings of one sound lie to each other. */
 export interface Offset {
@@ -28,21 +28,15 @@ export interface OffsetPoint {
   readonly agrees: boolean;
 }
 
-/** Fine readings use the whole of what both can carry, up to where loudspeakers and codecs agree. */
-const FINE_BAND: Band = { lowHz: 120, highHz: 12_000 };
-const FINEST_RATE_HZ = 48_000;
 /** First readings, that find the line; and last ones, that measure it. Where little is common to both, windows are shorter. */
 const FIRST: Windows = { lengthS: 1.5, everyS: 30, fewest: 4, most: 16 };
 const LAST: Windows = { lengthS: 1, everyS: 20, fewest: 9, most: 40 };
 const SHORTEST_WINDOW_S = 0.3;
-/** Around the lag that is looked at, so much more is correlated, to know what chance looks like. */
-const ROOM_S = 0.06;
 /** How far a reading may stand from where the line so far would have it, at first and when the line is known. */
 const FIRST_MARGIN_S = 0.006;
 const FASTEST_DRIFT = 400e-6;
+const JUMP_S = 0.2;
 const LINE_MARGIN_S = 0.002;
-/** A reading that stands out less is chance. */
-const LEAST_Z = 5;
 const SHORTEST_S = 0.5;
 const SILENT_RMS = 3.2e-5;
 /** Readings are never trusted to be better than this. */
@@ -103,14 +97,15 @@ interface Windows {
 
 interface Tracked {
   line: Line;
-  points: { atS: number; lagS: number; z: number; polarity: 1 | -1 }[];
+  /** Lags as they would be without the steps of lost buffers, and those steps. */
+  points: { atS: number; lagS: number; stepS: number; z: number; polarity: 1 | -1 }[];
   /** Readings taken together: a sum of independent z, over the square root of their number. */
   evidence: number;
 }
 
 /** Follows a candidate along both recordings, then reads again with the drift taken out. */
 async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: Candidate): Promise<Tracked> {
-  const rate = Math.min(FINEST_RATE_HZ, ref.sampleRateHz, other.sampleRateHz);
+  const rate = fineRateHz(ref, other);
   const { times, lengthS } = windowsOf(ref, other, candidate, FIRST);
   const first = times.reduce(
     (best, t, i) => (Math.abs(t - candidate.atS) < Math.abs(times[best]! - candidate.atS) ? i : best),
@@ -137,7 +132,11 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
     const margin = FIRST_MARGIN_S + distance * (known.length >= 3 ? FASTEST_DRIFT / 8 : FASTEST_DRIFT);
     const guess = near.lagS + slope * (atS - near.atS);
     const reading = await readLag(fftOf, { ref, other, rate, lengthS }, atS, guess, margin, slope);
-    if (reading) readings.push(reading);
+    // Where it is not found among those that are, a buffer may have been lost: it is looked for further off.
+    const lost = known.length >= 3 && (!reading || reading.z < LEAST_Z);
+    const far = lost ? await readLag(fftOf, { ref, other, rate, lengthS }, atS, guess, JUMP_S, slope) : null;
+    const found = far && far.z >= LEAST_Z ? far : reading;
+    if (found) readings.push(found);
   }
   const weigh = (r: { atS: number; lagS: number; z: number }): Reading => ({
     x: r.atS,
@@ -145,7 +144,14 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
     weight: r.z >= LEAST_Z ? r.z * r.z : 0,
   });
   const usable = readings.some((r) => r.z >= LEAST_Z);
-  const rough = usable ? fitLine(readings.map(weigh), BEST_READING_S) : undefined;
+  // Behind a lost buffer all stands otherwise: it is read as if nothing were lost.
+  const steps = stepsOf(readings.filter((r) => r.z >= LEAST_Z));
+  const rough = usable
+    ? fitLine(
+        readings.map((r) => weigh({ ...r, lagS: r.lagS - steps(r.atS) })),
+        BEST_READING_S,
+      )
+    : undefined;
   const slope = rough && rough.slopeSd < 50e-6 ? rough.slope : 0;
   const start = rough ? rough.start + (rough.slope - slope) * candidate.atS : candidate.lagS;
   const points: Tracked['points'] = [];
@@ -155,11 +161,11 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
       fftOf,
       { ref, other, rate, lengthS: last.lengthS },
       atS,
-      start + slope * atS,
+      start + slope * atS + steps(atS),
       LINE_MARGIN_S,
       slope,
     );
-    if (reading) points.push(reading);
+    if (reading) points.push({ ...reading, lagS: reading.lagS - steps(atS), stepS: steps(atS) });
   }
   const line = fitLine(
     points.map((p) => (points.some((q) => q.z >= LEAST_Z) ? weigh(p) : { x: p.atS, y: p.lagS, weight: p.z })),
@@ -169,6 +175,29 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
   const settled =
     Math.abs(line.slope) > 4 * line.slopeSd || line.slopeSd < TELLABLE_PPM * 1e-6 ? line : withoutSlope(points, line);
   return { line: settled, points, evidence: evidenceOf(points, settled) };
+}
+
+/** What jumps by more than this between two readings, and stays there, is no drift. */
+const LEAST_STEP_S = 0.002;
+const FEWEST_BEHIND = 2;
+
+/** How far the lag has jumped at a time, against where it stood at first: of readings along both recordings, most of which agree on a slope. */
+function stepsOf(readings: readonly { readonly atS: number; readonly lagS: number }[]): (atS: number) => number {
+  const sorted = [...readings].sort((a, b) => a.atS - b.atS);
+  const between = sorted.slice(1).map((r, i) => ({ r, rise: r.lagS - sorted[i]!.lagS, run: r.atS - sorted[i]!.atS }));
+  const slopes = between.filter((b) => b.run > 0).map((b) => b.rise / b.run);
+  const slope = slopes.sort((a, b) => a - b)[slopes.length >> 1] ?? 0;
+  const level = (i: number) => sorted[i]!.lagS - slope * sorted[i]!.atS;
+  const jumps: { readonly atS: number; readonly stepS: number }[] = [];
+  between.forEach(({ r, rise, run }, i) => {
+    const stepS = rise - slope * run;
+    if (Math.abs(stepS) < LEAST_STEP_S || i + 1 < FEWEST_BEHIND || sorted.length - i - 1 < FEWEST_BEHIND) return;
+    const near = (k: number, s: number) => k < 0 || k >= sorted.length || Math.abs(level(k) - s) < LEAST_STEP_S / 2;
+    const stays = [1, 2, 3].every((k) => near(i + k, level(i) + stepS));
+    const stood = [0, 1, 2].every((k) => near(i - k, level(i)));
+    if (stays && stood) jumps.push({ atS: r.atS - run / 2, stepS });
+  });
+  return (atS) => jumps.reduce((sum, j) => (atS > j.atS ? sum + j.stepS : sum), 0);
 }
 
 function withoutSlope(points: Tracked['points'], line: Line): Line {
@@ -207,41 +236,6 @@ function windowsOf(
   return { times: Array.from({ length: count }, (_, i) => from + (room * i) / (count - 1)), lengthS };
 }
 
-/** One reading: where the window of `ref` at `atS` stands in `other`, near a guess. The lag is that of its middle. */
-async function readLag(
-  fftOf: FftOf,
-  { ref, other, rate, lengthS }: { ref: Recording; other: Recording; rate: number; lengthS: number },
-  atS: number,
-  guessS: number,
-  marginS: number,
-  slope: number,
-): Promise<{ atS: number; lagS: number; z: number; polarity: 1 | -1 } | null> {
-  // Windows start on a sample of the first recording, so that it is read as it is.
-  const startS = Math.round(atS * ref.sampleRateHz) / ref.sampleRateHz;
-  const count = Math.floor(lengthS * rate);
-  const margin = Math.ceil(marginS * rate);
-  const room = margin + Math.ceil(ROOM_S * rate);
-  // A drift that moves less than a fifth of a sample within the window blurs nothing.
-  const stretch = Math.abs(slope) * count < 0.2 ? 1 : 1 + slope;
-  const otherStartS = startS + guessS - (room / rate) * stretch;
-  const at = Math.round(otherStartS * other.sampleRateHz) / other.sampleRateHz;
-  const a = await readWindow(ref, startS, count, rate);
-  const b = await readWindow(other, at, count + 2 * room, rate, stretch);
-  const expected = Math.round((startS + guessS - at) * rate);
-  const peak = bestLag(fftOf, {
-    ref: a,
-    other: b,
-    sampleRateHz: rate,
-    band: FINE_BAND,
-    lowestLag: expected - margin,
-    highestLag: expected + margin,
-  });
-  if (!peak) return null;
-  // Sample 0 of the window stands at this time of the other recording; read at the window's start.
-  const lagS = at + (peak.lag / rate) * stretch - startS;
-  return { atS: startS, lagS, z: peak.z, polarity: peak.polarity };
-}
-
 /** Within the line's neighbourhood the best of pure chance stands out so far. */
 const CHANCE_Z = 2.2;
 /** One window counts for so much at most: a sound that both takes happen to hold once is not the same take. */
@@ -276,6 +270,11 @@ function toOffset(tracked: Tracked): Offset {
     driftPpm: tellable ? line.slope * 1e6 : null,
     driftSdPpm: tellable ? line.slopeSd * 1e6 : null,
     polarity: sign < 0 ? -1 : 1,
-    points: points.map((p, i) => ({ atMs: p.atS * 1000, offsetMs: p.lagS * 1000, z: p.z, agrees: line.agrees[i]! })),
+    points: points.map((p, i) => ({
+      atMs: p.atS * 1000,
+      offsetMs: (p.lagS + p.stepS) * 1000,
+      z: p.z,
+      agrees: line.agrees[i]!,
+    })),
   };
 }

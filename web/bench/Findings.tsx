@@ -1,3 +1,4 @@
+import type { Apart } from '#core/measure/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, type State, toleranceOf } from '#core/signal/index.ts';
 import { driftMs, rate } from '#core/units/index.ts';
@@ -39,7 +40,7 @@ export function Findings({ bench, comparison, rig }: Props) {
     const found = take.notes && offsetOfNotes(take.notes);
     return found ? [{ take, found }] : [];
   });
-  const { offset, progress, failed } = comparison;
+  const { offset, apart, following, progress, failed } = comparison;
   if (pictures.length === 0 && !offset && !progress && !failed) return null;
   return (
     <>
@@ -119,9 +120,21 @@ export function Findings({ bench, comparison, rig }: Props) {
         <>
           {offset.points.length > 2 && (
             <div ref={ref}>
-              <DriftChart points={offset.points} startMs={offset.offsetMs} ppm={offset.driftPpm ?? 0} widthPx={width} />
+              <DriftChart
+                points={apart ? apart.readings : offset.points}
+                startMs={apart?.startMs ?? offset.offsetMs}
+                ppm={apart?.driftPpm ?? offset.driftPpm ?? 0}
+                jumps={apart?.jumps ?? NO_JUMPS}
+                widthPx={width}
+              />
             </div>
           )}
+          {following !== null && (
+            <p className="quiet" role="status">
+              Following both to their ends, for lost buffers: {Math.round(following * 100)} %
+            </p>
+          )}
+          {apart && <Jumps apart={apart} />}
           {offset.driftPpm !== null && offset.driftPpm !== 0 && (
             <p className="quiet">
               Laid together at the start, they are {formatNumber(tolerance.lateMs)} ms apart, where it is seen, after{' '}
@@ -132,6 +145,30 @@ export function Findings({ bench, comparison, rig }: Props) {
         </>
       )}
     </>
+  );
+}
+
+const NO_JUMPS: Apart['jumps'] = [];
+
+/** Where a buffer was lost or came twice: from there on all lies otherwise, whatever the clocks do. */
+function Jumps({ apart: { jumps } }: { apart: Apart }) {
+  if (jumps.length === 0)
+    return (
+      <p className="good">
+        <StateMark state="good" /> No buffer was lost: the two move apart evenly, or not at all.
+      </p>
+    );
+  return (
+    <ul className="plain-list" data-testid="jumps">
+      {jumps.map((j) => (
+        <li key={j.atMs} className="fix">
+          <StateMark state="fix" /> At {formatClock(j.atMs)} (± {formatNumber(j.withinMs / 1000, 1)} s) the second{' '}
+          {j.stepMs < 0 ? 'loses' : 'gains'} {formatNumber(Math.abs(j.stepMs), 2)} ms: a{' '}
+          <Term id="dropout">lost or doubled buffer</Term>. Cut it there, and slip what follows by{' '}
+          {formatSigned(-j.stepMs, 2)} ms more.
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -120,7 +120,7 @@ describe('marks that somebody made', () => {
   });
 });
 
-const NOTHING = { offset: null, progress: null, failed: null };
+const NOTHING = { offset: null, apart: null, following: null, progress: null, failed: null };
 
 describe('what takes say', () => {
   it('is the offset with its spread, in frames of the take, held against the rig’s tolerance', () => {
@@ -153,6 +153,19 @@ describe('what takes say', () => {
     expect(row.textContent).toContain('625.39 ms earlier');
     expect(row.textContent).toContain('runs 31.0 ±0.08 ppm shorter (drift): 112 ms in an hour');
     expect(row.textContent).toContain('inverted');
+    expect(screen.getByTestId('slip-list').textContent).toContain('+625.39 ms and play it at 0.999969 of its speed');
+    clearPage();
+    const apart = {
+      jumps: [{ atMs: 107_000, withinMs: 400, stepMs: -10 }],
+      driftPpm: -31,
+      driftSdPpm: 0.1,
+      startMs: -625,
+      readings: [],
+    };
+    show(<Findings bench={takes} comparison={{ ...NOTHING, offset, apart }} rig={null} evaluation={null} />);
+    expect(screen.getByTestId('jumps').textContent).toContain(
+      'At 01:47 (± 0.4 s) the second loses 10.00 ms: a lost or doubled buffer. Cut it there, and slip what follows by +10.00 ms more.',
+    );
     clearPage();
     show(
       <Findings

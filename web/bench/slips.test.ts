@@ -16,7 +16,11 @@ const offset = (more: Partial<Offset>): Offset => ({
 });
 const bench = [restingTake('a'), restingTake('b')];
 const slips = (found: Offset | null) =>
-  slipsOf({ bench, comparison: { offset: found, progress: null, failed: null }, frameRate: rate(25) });
+  slipsOf({
+    bench,
+    comparison: { offset: found, apart: null, following: null, progress: null, failed: null },
+    frameRate: rate(25),
+  });
 
 describe('what two takes ask for in the edit', () => {
   it('is to move the second by what it is late, and to undo its drift where that is sure', () => {

@@ -1,18 +1,22 @@
 import { useMemo } from 'react';
-import type { OffsetPoint } from '#core/measure/index.ts';
+import type { Jump } from '#core/measure/index.ts';
 import { formatClock, formatNumber, formatSigned } from '#web/parts/index.ts';
-import { DRIFT_HEIGHT, layoutDrift } from './drift.ts';
+import { DRIFT_HEIGHT, type DriftPoint, layoutDrift } from './drift.ts';
 
 interface Props {
-  readonly points: readonly OffsetPoint[];
+  readonly points: readonly DriftPoint[];
   readonly startMs: number;
   readonly ppm: number;
+  readonly jumps: readonly Jump[];
   readonly widthPx: number;
 }
 
 /** How two recordings move apart along their time: readings as dots, hollow where they do not agree, and the line through them. */
-export function DriftChart({ points, startMs, ppm, widthPx }: Props) {
-  const laid = useMemo(() => layoutDrift(points, { startMs, ppm }, widthPx), [points, startMs, ppm, widthPx]);
+export function DriftChart({ points, startMs, ppm, jumps, widthPx }: Props) {
+  const laid = useMemo(
+    () => layoutDrift(points, { startMs, ppm, jumps }, widthPx),
+    [points, startMs, ppm, jumps, widthPx],
+  );
   const decimals = laid.yTicks.some((t) => Math.abs(t.ms % 1) > 1e-9) ? 1 : 0;
   return (
     <svg width={widthPx} height={DRIFT_HEIGHT} role="img" aria-label="Offset along time, ms from its start">
@@ -29,7 +33,9 @@ export function DriftChart({ points, startMs, ppm, widthPx }: Props) {
           {formatClock(ms)}
         </text>
       ))}
-      <line {...laid.line} stroke="var(--ink)" strokeWidth={1.6} />
+      {laid.lines.map((line) => (
+        <line key={line.x1} {...line} stroke="var(--ink)" strokeWidth={1.6} />
+      ))}
       {laid.points.map((p) => (
         <circle
           key={p.atMs}

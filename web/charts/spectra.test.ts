@@ -61,7 +61,8 @@ describe('a drift on paper', () => {
     agrees: true,
   }));
   it('leans as the clock does, its readings on its line', () => {
-    const { points: dots, line, outside } = layoutDrift(points, { startMs: 625, ppm: 31 }, 800);
+    const { points: dots, lines, outside } = layoutDrift(points, { startMs: 625, ppm: 31 }, 800);
+    const [line] = lines as [(typeof lines)[number]];
     expect(outside).toBe(0);
     for (const dot of dots) {
       const part = (dot.px - line.x1) / (line.x2 - line.x1);
@@ -69,6 +70,18 @@ describe('a drift on paper', () => {
     }
     // Later is further up.
     expect(line.y2).toBeLessThan(line.y1);
+  });
+  it('steps where a buffer was lost, each stretch on its own line', () => {
+    const jump = { atMs: 550_000, withinMs: 400, stepMs: -10 };
+    const lost = points.map((p) => (p.atMs > jump.atMs ? { ...p, offsetMs: p.offsetMs - 10 } : p));
+    const { points: dots, lines } = layoutDrift(lost, { startMs: 625, ppm: 31, jumps: [jump] }, 800);
+    expect(lines).toHaveLength(2);
+    for (const [i, dot] of dots.entries()) {
+      const line = lines[points[i]!.atMs > jump.atMs ? 1 : 0]!;
+      const part = (dot.px - line.x1) / (line.x2 - line.x1);
+      expect(dot.py).toBeCloseTo(line.y1 + part * (line.y2 - line.y1), 3);
+    }
+    expect(lines[1]!.y1).toBeGreaterThan(lines[0]!.y2);
   });
   it('is not blown up where nothing drifts, and says what lies outside', () => {
     const still = points.map((p, i) => ({ ...p, offsetMs: i === 5 ? 900 : 625 + 0.001 * (i % 2), agrees: i !== 5 }));

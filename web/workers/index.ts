@@ -3,6 +3,7 @@ export {
   compareTakes,
   correctTake,
   diagnoseTake,
+  followTakes,
   framesBetween,
   type Job,
   lookAtTake,

@@ -1,6 +1,6 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Drawing, Seats, Shape, Wire } from '#core/layout/index.ts';
-import type { Diagnosis, Offset } from '#core/measure/index.ts';
+import type { Apart, Diagnosis, Offset } from '#core/measure/index.ts';
 import type { Whole } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { AlignOptions, AllAligned } from '#core/solve/index.ts';
@@ -69,6 +69,13 @@ export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: OnPro
 
 export const compareTakes = (first: TakeSource, second: TakeSource, onProgress: OnProgress): Job<Offset> =>
   start(onProgress, (worker, heard) => worker.offset(first, second, heard));
+
+export const followTakes = (
+  first: TakeSource,
+  second: TakeSource,
+  offset: Offset,
+  onProgress: OnProgress,
+): Job<Apart> => start(onProgress, (worker, heard) => worker.apart(first, second, offset, heard));
 
 export const diagnoseTake = (source: TakeSource, channel: number | null, onProgress: OnProgress): Job<Diagnosis> =>
   start(onProgress, (worker, heard) => worker.diagnose(source, channel, heard));

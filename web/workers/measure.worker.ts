@@ -1,6 +1,6 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose, transfer } from 'comlink';
-import { type Diagnosis, diagnose, measureOffset, type Offset } from '#core/measure/index.ts';
+import { type Apart, type Diagnosis, diagnose, measureJumps, measureOffset, type Offset } from '#core/measure/index.ts';
 import { channelOf, corrected, fftOver, type PffftModule, wavPieces } from '#core/samples/index.ts';
 import { readFrames, type SmallFrame } from './frames.ts';
 import { lookAt, type Progress, type TakeLook } from './look.ts';
@@ -25,6 +25,23 @@ const api = {
       if (!a.sound || !b.sound) throw new Error('One of the two has no sound. Choose takes with sound.');
       const fftOf = fftOver((await PFFFT()) as PffftModule);
       return await measureOffset(fftOf, a.sound, b.sound, (done) => onProgress({ what: 'comparing', done }));
+    } finally {
+      a.close();
+      b.close();
+    }
+  },
+  /** Follows two takes that are known to hold the same sound: clocks and lost buffers told from each other. */
+  async apart(
+    first: TakeSource,
+    second: TakeSource,
+    offset: Offset,
+    onProgress: (progress: Progress) => void,
+  ): Promise<Apart> {
+    const [a, b] = [await openMedia(first, () => undefined), await openMedia(second, () => undefined)];
+    try {
+      if (!a.sound || !b.sound) throw new Error('One of the two has no sound. Choose takes with sound.');
+      const fftOf = fftOver((await PFFFT()) as PffftModule);
+      return await measureJumps(fftOf, a.sound, b.sound, offset, (done) => onProgress({ what: 'following', done }));
     } finally {
       a.close();
       b.close();

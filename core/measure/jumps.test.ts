@@ -1,0 +1,91 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { testFft } from '#core/samples/fft.testkit.ts';
+import { type FftOf, recordingOf, resample, seededNormal } from '#core/samples/index.ts';
+import { voice } from '#core/standin/index.ts';
+import { measureJumps, measureOffset } from './index.ts';
+
+const RATE = 16_000;
+let fftOf: FftOf;
+beforeAll(async () => {
+  fftOf = await testFft();
+});
+const noisy = (x: Float32Array, seed: number): Float32Array => {
+  const normal = seededNormal(seed);
+  return x.map((v) => v + 0.003 * normal());
+};
+const SECONDS = 200;
+const dry = () => voice(175)((SECONDS + 4) * RATE, RATE, 31);
+
+/** Another recorder: 1.5 s earlier, its clock off by so much; from `atS` on a stretch of `lostMs` is missing. */
+function other(
+  x: Float32Array,
+  ppm: number,
+  losses: readonly (readonly [atS: number, lostMs: number])[],
+): Float32Array {
+  let y = resample(x, 1.5 * RATE, 1 / (1 + ppm * 1e-6), (SECONDS - 2) * RATE);
+  for (const [atS, lostMs] of losses) {
+    const at = Math.round((atS - 1.5) * RATE);
+    const lost = Math.round((lostMs / 1000) * RATE);
+    const joined = new Float32Array(y.length - lost);
+    joined.set(y.subarray(0, at));
+    joined.set(y.subarray(at + lost), at);
+    y = joined;
+  }
+  return y;
+}
+
+async function apart(x: Float32Array, y: Float32Array) {
+  const [ref, late] = [recordingOf([noisy(x, 1)], RATE), recordingOf([noisy(y, 2)], RATE)];
+  const offset = await measureOffset(fftOf, ref, late);
+  return { offset, apart: await measureJumps(fftOf, ref, late, offset) };
+}
+
+describe('a recorder that lost a buffer', () => {
+  it.each([
+    [0.5, 107.2, 10],
+    [60, 61.7, 10.67],
+    [-75, 151.3, 5.33],
+    [20, 100, -20],
+  ] as const)('whose clock is off by %f ppm: found at %f s, %f ms, within 1 s and 1 ms', async (ppm, atS, lostMs) => {
+    const x = dry();
+    const losses: [number, number][] = lostMs > 0 ? [[atS, lostMs]] : [];
+    let y = other(x, ppm, losses);
+    if (lostMs < 0) {
+      // A buffer that came twice.
+      const at = Math.round((atS - 1.5) * RATE);
+      const twice = Math.round((-lostMs / 1000) * RATE);
+      const longer = new Float32Array(y.length + twice);
+      longer.set(y.subarray(0, at));
+      longer.set(y.subarray(at - twice), at);
+      y = longer;
+    }
+    const { offset, apart: found } = await apart(x, y);
+    expect(offset.confidence).toBeGreaterThan(0.5);
+    expect(found.jumps).toHaveLength(1);
+    const [jump] = found.jumps;
+    expect(Math.abs(jump!.atMs / 1000 - atS)).toBeLessThan(1);
+    expect(Math.abs(jump!.stepMs + lostMs)).toBeLessThan(1);
+    expect(Math.abs(found.driftPpm! - ppm)).toBeLessThan(1);
+    expect(Math.abs(found.startMs + 1500)).toBeLessThan(0.5);
+  });
+  it('twice is found twice', async () => {
+    const x = dry();
+    const { apart: found } = await apart(
+      x,
+      other(x, 12, [
+        [150.1, 10],
+        [60.4, 21.3],
+      ]),
+    );
+    expect(found.jumps.map((j) => Math.round(j.stepMs))).toEqual([-21, -10]);
+    expect(Math.abs(found.driftPpm! - 12)).toBeLessThan(1);
+  });
+  it('is not seen where none was lost, whatever the clocks do', async () => {
+    const x = dry();
+    for (const ppm of [0, 150, -31]) {
+      const { apart: found } = await apart(x, other(x, ppm, []));
+      expect(found.jumps, `${ppm} ppm`).toEqual([]);
+      expect(Math.abs(found.driftPpm! - ppm)).toBeLessThan(0.2);
+    }
+  });
+});
