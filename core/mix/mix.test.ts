@@ -14,6 +14,7 @@ import {
   mixStretch,
   solveBalance,
 } from './index.ts';
+import { type Ride, rideCurve, rideDbAt } from './plan.ts';
 
 const RATE = 16_000;
 const SECONDS = 24;
@@ -158,6 +159,27 @@ describe('the balance of a take', () => {
     await expect(measureTracks([tracks[0]!, other])).rejects.toThrow('different sample rates');
     const broken = trackOf(host.map((v, i) => (i === 5000 ? Number.NaN : v)));
     await expect(measureTracks([broken])).rejects.toThrow('no numbers');
+  });
+});
+
+describe('rides', () => {
+  const rides: Ride[] = [
+    { track: 1, fromS: 2, toS: 4, db: -6 },
+    { track: 1, fromS: 3.5, toS: 5, db: -9 },
+    { track: 0, fromS: 0, toS: 9, db: -3 },
+  ];
+  it('go down before their stretch and come up after it, the deeper one where two meet', () => {
+    const at = (s: number) => rideDbAt(rides, 1, s);
+    const wanted = [0, -3, -6, -6, -9, -9, -4.5, 0];
+    [1, 1.9, 2, 3, 4.2, 5, 5.25, 6].forEach((s, i) => {
+      expect(at(s), `${s} s`).toBeCloseTo(wanted[i]!, 9);
+    });
+  });
+  it('are the same hop by hop as instant by instant', () => {
+    const curve = rideCurve(rides, 1, 80);
+    curve.forEach((db, h) => {
+      expect(db).toBeCloseTo(rideDbAt(rides, 1, (h + 0.5) * 0.1), 9);
+    });
   });
 });
 

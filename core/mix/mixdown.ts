@@ -2,7 +2,7 @@ import { type Levels, loudnessMeter, peakMeter } from '#core/measure/index.ts';
 import { limiter } from '#core/process/index.ts';
 import { dbFromRatio, ratioFromDb } from '#core/units/index.ts';
 import { type Aim, solveBalance } from './balance.ts';
-import { type MixPlan, rideDbAt } from './plan.ts';
+import { type MixPlan, rideDbAt, ridesWithin } from './plan.ts';
 import type { Stretch } from './talk.ts';
 import { commonRate, type MixTrack, readSides, type TrackMeasured } from './tracks.ts';
 
@@ -70,9 +70,10 @@ function gainCurve(
   rate: number,
 ): Float32Array {
   const out = new Float32Array(count);
-  if (!rides.some((r) => r.track === track)) return out.fill(ratioFromDb(gainDb));
+  const acting = ridesWithin(rides, track, { fromS, toS: fromS + count / rate });
+  if (acting.length === 0) return out.fill(ratioFromDb(gainDb));
   const step = Math.max(1, Math.round(RIDE_STEP_S * rate));
-  const at = (frame: number) => ratioFromDb(gainDb + rideDbAt(rides, track, fromS + frame / rate));
+  const at = (frame: number) => ratioFromDb(gainDb + rideDbAt(acting, track, fromS + frame / rate));
   for (let f = 0, now = at(0); f < count; f += step) {
     const next = at(f + step);
     for (let k = f; k < Math.min(count, f + step); k++) out[k] = now + ((next - now) * (k - f)) / step;

@@ -32,6 +32,18 @@ export function rideDbAt(rides: readonly Ride[], track: number, atS: number): nu
   return db;
 }
 
-/** The same in the middle of every hop. */
-export const rideCurve = (rides: readonly Ride[], track: number, hops: number): Float64Array =>
-  Float64Array.from({ length: hops }, (_, h) => rideDbAt(rides, track, (h + 0.5) * HOP_S));
+/** The same in the middle of every hop; each ride is only looked at where it acts. */
+export function rideCurve(rides: readonly Ride[], track: number, hops: number): Float64Array {
+  const out = new Float64Array(hops);
+  for (const ride of rides) {
+    if (ride.track !== track) continue;
+    const first = Math.max(0, Math.floor((ride.fromS - DOWN_S) / HOP_S) - 1);
+    const last = Math.min(hops, Math.ceil((ride.toS + UP_S) / HOP_S) + 1);
+    for (let h = first; h < last; h++) out[h] = Math.min(out[h]!, rideDbAt([ride], track, (h + 0.5) * HOP_S));
+  }
+  return out;
+}
+
+/** The rides of a track that act within a stretch. */
+export const ridesWithin = (rides: readonly Ride[], track: number, { fromS, toS }: Stretch): Ride[] =>
+  rides.filter((r) => r.track === track && r.toS + UP_S > fromS && r.fromS - DOWN_S < toS);

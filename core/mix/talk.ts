@@ -25,8 +25,8 @@ export function talkOf(hops: Float64Array): Talk {
   const counted = hops.filter((p) => p > LEAST_POWER);
   const gate = Math.max(LEAST_POWER, UNDER_MEAN * mean(counted));
   // The mean of what passes the first gate sets the second, as pauses would pull it down.
-  const loud = counted.filter((p) => p > gate);
-  const talk = Uint8Array.from(hops, (p) => (p > Math.max(LEAST_POWER, UNDER_MEAN * mean(loud)) ? 1 : 0));
+  const least = Math.max(LEAST_POWER, UNDER_MEAN * mean(counted.filter((p) => p > gate)));
+  const talk = Uint8Array.from(hops, (p) => (p > least ? 1 : 0));
   fillRuns(talk, 0, GAP_HOPS);
   fillRuns(talk, 1, LEAST_HOPS);
   return talk;
