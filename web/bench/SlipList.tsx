@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { EdlError, type SlipList, slipListToCsv, slipListToEdl, slipListToOtio } from '#core/report/index.ts';
 import type { Rate } from '#core/units/index.ts';
-import { formatNumber, formatSigned, saveAs, saveBlob, Term } from '#web/parts/index.ts';
+import { formatClock, formatNumber, formatSigned, saveAs, saveBlob, Term } from '#web/parts/index.ts';
 import { sourceOf } from '#web/take/index.ts';
 import { correctTake, type Job } from '#web/workers/index.ts';
 import type { Comparison } from './useComparison.ts';
@@ -88,6 +88,11 @@ export function SlipListRow(props: Props) {
         <span className="strong">{formatSigned(moved.moveMs, 2)} ms</span>
         {moved.longerPpm !== 0 && <> and play it at {formatNumber(1 + moved.longerPpm * 1e-6, 6)} of its speed</>}.
       </span>
+      {props.comparison.apart?.jumps[0] && (
+        <span className="watch">
+          Right up to {formatClock(props.comparison.apart.jumps[0].atMs)}, where a buffer was lost.
+        </span>
+      )}
       <Button onClick={() => save('csv', 'text/csv', slipListToCsv)}>Table, CSV</Button>
       <Button onClick={() => save('otio', 'application/json', slipListToOtio)}>Timeline, OTIO</Button>
       <Button onClick={() => save('edl', 'text/plain', slipListToEdl)}>EDL</Button>

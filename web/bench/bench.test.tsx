@@ -166,6 +166,7 @@ describe('what takes say', () => {
     expect(screen.getByTestId('jumps').textContent).toContain(
       'At 01:47 (± 0.4 s) the second loses 10.00 ms: a lost or doubled buffer. Cut it there, and slip what follows by +10.00 ms more.',
     );
+    expect(screen.getByTestId('slip-list').textContent).toContain('Right up to 01:47');
     clearPage();
     show(
       <Findings
