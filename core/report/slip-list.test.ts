@@ -28,7 +28,15 @@ const aList = () =>
         { minLength: 1, maxLength: 6 },
       ),
     )
-    .map(([frameRate, items]) => list(frameRate, ...items.map((i, n) => item({ ...i, fileName: `take ${n}.wav` }))));
+    .map(([frameRate, items]) =>
+      list(
+        frameRate,
+        // No table knows a zero below zero.
+        ...items.map((i, n) =>
+          item({ ...i, moveMs: i.moveMs + 0, longerPpm: i.longerPpm + 0, fileName: `take ${n}.wav` }),
+        ),
+      ),
+    );
 
 /** A reader of its own: what a timeline's tracks hold, in ms from its beginning. */
 function readOtio(text: string) {
