@@ -22,7 +22,7 @@ const TIMES = 8;
 const REACH = 12;
 const BETA = 6;
 /** What such a filter may still miss, and a gain that moves may add: the ceiling is held lower by it, dB. */
-const MARGIN_DB = 0.2;
+const MARGIN_DB = 0.25;
 const TAKEN_DB = 0.1;
 
 /**
