@@ -8,10 +8,13 @@ import { loadFft, UsageError } from './edges.ts';
 
 const SAME_SOUND = 0.5;
 
-/** Writes the second recording so that it lies to the first, from beginning to end: moved, and its drift undone. */
+/** Writes the second recording so that it lies to the first, from beginning to end: moved, and its drift undone; as a broadcast wave with its time reference, where one is given. */
 export const correct: Command = ([ref, other, out], options) => {
   if (out === ref || out === other)
     throw new UsageError('Name a new file for what is corrected: the takes stay as they are.');
+  const asked = options.values['time-reference'];
+  if (asked !== undefined && !/^\d{1,15}$/.test(asked))
+    throw new UsageError('A time reference is a whole number of samples since midnight.');
   return withWavs([ref!, other!], options, async ([first, second]) => {
     const { offsetMs, driftPpm, confidence } = await measureOffset(await loadFft(), first!, second!);
     if (confidence < SAME_SOUND)
@@ -20,7 +23,8 @@ export const correct: Command = ([ref, other, out], options) => {
       );
     const ppm = driftPpm ?? 0;
     const moved = corrected(second!, (offsetMs / 1000) * second!.sampleRateHz, 1 + ppm * 1e-6);
-    await pipeline(Readable.from(wavPieces(moved)), createWriteStream(out!));
+    const pieces = wavPieces(moved, asked === undefined ? {} : { timeReference: Number(asked) });
+    await pipeline(Readable.from(pieces), createWriteStream(out!));
     return {
       json: {
         file: out!,

@@ -23,7 +23,11 @@ const COMMANDS: Record<string, Entry> = {
   plug: { usage: 'plug RIG.json DEVICE.PORT', load: async () => (await import('./plug.ts')).plug },
   export: { usage: 'export RIG.json FORM --paper P', load: async () => (await import('./export.ts')).exportRig },
   offset: { usage: 'offset REF OTHER', load: async () => (await import('./offset.ts')).offset },
-  correct: { usage: 'correct REF OTHER OUT.wav', load: async () => (await import('./correct.ts')).correct },
+  correct: {
+    usage: 'correct REF OTHER OUT.wav',
+    may: ['--time-reference'],
+    load: async () => (await import('./correct.ts')).correct,
+  },
   loudness: { usage: 'loudness FILE', load: async () => (await import('./loudness.ts')).loudness },
   diagnose: { usage: 'diagnose FILE', load: async () => (await import('./diagnose.ts')).diagnose },
   claps: { usage: 'claps FILE', load: async () => (await import('./claps.ts')).claps },

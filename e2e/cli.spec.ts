@@ -111,6 +111,18 @@ test('offset and claps answer by the contract', () => {
   expect(claps.claps.map((c: { atMs: number }) => Math.round(c.atMs))).toEqual([500, 1700]);
 });
 
+test('correct writes a take that lies to the other one, its time reference with it, and never over a take', () => {
+  const talk = voice(150)(16_000 * 12, 16_000, 8);
+  const ref = file('first.wav', encodeWav([talk], 16_000));
+  const late = file('late.wav', encodeWav([resample(talk, -8000, 1, talk.length)], 16_000));
+  const out = join(folder, 'mended.wav');
+  const done = json('correct', ref, late, out, '--time-reference', '48000');
+  expect(done.movedMs).toBeCloseTo(-500, 1);
+  expect(Math.abs(json('offset', ref, out).offsetMs)).toBeLessThan(0.1);
+  expect(mellow('correct', ref, late, late).stderr).toContain('Name a new file');
+  expect(mellow('correct', ref, late, out, '--time-reference', 'noon').status).toBe(2);
+});
+
 test('loudness answers by the contract: a tone of -23 dBFS on both sides, and null for silence', () => {
   const tone = Float32Array.from(
     { length: 10 * 48_000 },
