@@ -1,11 +1,12 @@
 // @vitest-environment happy-dom
-import { act, screen, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { demoRig, show } from '#web/web.testkit.tsx';
 import type { HeardLoop } from '#web/workers/index.ts';
 import { evenGain, evenGains } from './even.ts';
-import { ListenBar, ListenButton } from './index.ts';
+import { type Heard, ListenBar, ListenButton, SwitchBar } from './index.ts';
 import { makePlayer } from './player.ts';
 
 const loopOf = (peak: number, integratedLufs: number | null, sourceIds: string[] = ['wren']): HeardLoop => ({
@@ -157,5 +158,61 @@ describe('listening at a place', () => {
     expect(bar().getByText('−21 dB')).toBeTruthy();
     await user.click(bar().getByRole('button', { name: /Stop/ }));
     expect(screen.queryByRole('region', { name: 'Listening' })).toBeNull();
+  });
+});
+
+/** Rounds of a trial about the same sounds. */
+function Rounds({ sounds }: { sounds: readonly Heard[] }) {
+  const [round, setRound] = useState(0);
+  return (
+    <>
+      <button type="button" onClick={() => setRound(round + 1)}>
+        next
+      </button>
+      <SwitchBar sounds={sounds} says="" round={round} />
+    </>
+  );
+}
+
+describe('switching between sounds', () => {
+  const sound = (name: string, value: number | null) => ({
+    name,
+    loop: value === null ? null : { channels: [new Float32Array(100).fill(value)], sampleRateHz: 10, gain: 1 },
+  });
+  it('plays one at a time by its number, from nothing, at the same instant; what is being made comes when it is there', async () => {
+    const audio = fakeAudio();
+    vi.stubGlobal('AudioContext', function make() {
+      return audio.make();
+    });
+    const user = userEvent.setup();
+    const page = show(<SwitchBar sounds={[sound('A', 0.1), sound('B', null)]} says="" />);
+    const pressed = (name: RegExp) => screen.getByRole('button', { name }).getAttribute('aria-pressed');
+    await user.keyboard('1');
+    await waitFor(() => expect(pressed(/^A/)).toBe('true'));
+    expect(audio.sources).toHaveLength(1);
+    expect(audio.gains[0]!.ramps.at(-1)!.at).toBe(4);
+    audio.context.currentTime = 13;
+    await user.keyboard('2');
+    await waitFor(() => expect(pressed(/^B/)).toBe('true'));
+    expect(screen.getByText('making the sound…')).toBeTruthy();
+    page.unmount();
+    await waitFor(() => expect(audio.sources).toHaveLength(1));
+  });
+  it('goes back to the first when the round changes, and stops by its key', async () => {
+    const audio = fakeAudio();
+    vi.stubGlobal('AudioContext', function make() {
+      return audio.make();
+    });
+    const user = userEvent.setup();
+    const sounds = [sound('A', 0.1), sound('B', 0.2), sound('X', 0.1)];
+    show(<Rounds sounds={sounds} />);
+    const pressed = (name: RegExp) => screen.getByRole('button', { name }).getAttribute('aria-pressed');
+    await user.keyboard('3');
+    await waitFor(() => expect(pressed(/^X/)).toBe('true'));
+    await user.click(screen.getByRole('button', { name: 'next' }));
+    expect([pressed(/^A/), pressed(/^X/)]).toEqual(['true', 'false']);
+    await user.keyboard('h');
+    expect(pressed(/^A/)).toBe('false');
+    expect(screen.queryByRole('button', { name: /^Stop/ })).toBeNull();
   });
 });
