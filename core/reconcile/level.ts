@@ -10,20 +10,13 @@ import {
 } from '#core/rig/index.ts';
 import { deviceName, evaluate, ladderOf, type RungSetting, type Scale } from '#core/signal/index.ts';
 import type { Interval } from '#core/units/index.ts';
+import type { TakeReading } from './reading.ts';
 
 /** How loud a source came to a listener's take, and what was left there when nothing sounded. Levels in dBFS, a full sine as 0. */
-export interface LevelReading {
-  readonly id: string;
-  readonly label: string;
-  readonly takeId?: string;
-  /** ISO 8601, the caller's clock. */
-  readonly takenAt: string;
-  readonly sourceId: string;
-  readonly listenerId: string;
+export interface LevelReading extends TakeReading {
   /** While it sounds. */
   readonly levelDb: number;
   readonly sdDb: number;
-  readonly count: number;
   /** Null where it was never heard alone. */
   readonly floor: { readonly db: number; readonly bandHz: readonly [low: number, high: number] } | null;
 }

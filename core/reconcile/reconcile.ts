@@ -1,6 +1,7 @@
 import { applyEdit, asAtDesk, type Edit, type Measurement, type Rig } from '#core/rig/index.ts';
 import { delaySettingsFor, evaluate, uncertain } from '#core/signal/index.ts';
 import type { Figure } from '#core/units/index.ts';
+import type { TakeReading } from './reading.ts';
 
 /**
  * Which delays were set while a take was made: as the desk stands now (what is still to be done is not done), as it is
@@ -9,18 +10,10 @@ import type { Figure } from '#core/units/index.ts';
 export type MadeWith = 'desk' | 'drawn' | 'none';
 
 /** A reading of sound against picture, and what it speaks of. */
-export interface PictureReading {
-  readonly id: string;
-  readonly label: string;
-  readonly takeId?: string;
-  /** ISO 8601, the caller's clock. */
-  readonly takenAt: string;
-  readonly sourceId: string;
-  readonly listenerId: string;
+export interface PictureReading extends TakeReading {
   readonly madeWith: MadeWith;
   readonly offsetMs: number;
   readonly sdMs: number;
-  readonly count: number;
 }
 
 type DelayMeasurement = Extract<Measurement, { kind: 'delay' }>;
