@@ -1,4 +1,5 @@
 export { type Clap, findClaps } from './claps.ts';
+export { bestLag } from './correlate.ts';
 export { type Diagnosis, diagnose } from './diagnose.ts';
 export { FAULT_IDS, type Fault, type FaultId, type Floor, type Spectrum } from './faults/index.ts';
 export {
@@ -26,3 +27,4 @@ export {
   thirdOctaves,
 } from './spectrogram.ts';
 export { type PeakMeter, peakMeter } from './true-peak.ts';
+export { readWindow } from './windows.ts';

@@ -1,0 +1,41 @@
+import { hertz, type Rate, rate } from '#core/units/index.ts';
+
+/** What one slate shows and plays: a frame number that anybody can read back, and a click with a chirp on every beat. */
+export interface Slate {
+  /** The rate that its frames are counted at. */
+  readonly rate: Rate;
+  /** Which one of several players: 0 to 15, told by the code. */
+  readonly id: number;
+}
+
+/** Rates that a slate can be made for: a loop of ten bits has to hold eight beats. */
+export const SLATE_RATES: readonly Rate[] = [
+  rate(24000, 1001),
+  rate(24),
+  rate(25),
+  rate(30000, 1001),
+  rate(30),
+  rate(50),
+  rate(60000, 1001),
+  rate(60),
+];
+export const SLATE_IDS = 16;
+
+/** Beats come about this far apart, on a whole frame. */
+const BEAT_S = 2;
+/** So many beats, then the film begins again. */
+export const BEATS = 8;
+/**
+ * Which chirp each beat plays, 0 rising, 1 falling. Any three in a row stand in one place of the loop only, so three
+ * chirps tell which beat they are, however late the sound is.
+ */
+export const CHIRPS: readonly (0 | 1)[] = [0, 0, 0, 1, 0, 1, 1, 1];
+
+export const framesABeat = (of: Rate): number => Math.round(hertz(of) * BEAT_S);
+export const framesALoop = (of: Rate): number => BEATS * framesABeat(of);
+export const secondsABeat = (of: Rate): number => framesABeat(of) / hertz(of);
+export const secondsALoop = (of: Rate): number => framesALoop(of) / hertz(of);
+
+/** The flash that begins with each beat, for the eye and for where the code is too small: so long. */
+const FLASH_S = 0.1;
+export const isLit = (frame: number, of: Rate): boolean => frame % framesABeat(of) < Math.round(FLASH_S * hertz(of));
