@@ -1,7 +1,7 @@
 export { type Chirp, findChirps } from './chirps.ts';
 export { framesABeat, framesALoop, SLATE_IDS, SLATE_RATES, type Slate, secondsALoop } from './film.ts';
 export { type Box, beatShare, type SlateLayout, slateLayout, whiteBoxes } from './layout.ts';
-export { findPanels, type Luma, type PanelRead, readAgain } from './panel.ts';
+export { findPanels, type Luma } from './panel.ts';
 export type { Phase } from './phase.ts';
 export type { Quad } from './quad.ts';
 export {
@@ -13,3 +13,4 @@ export {
   type SlateSights,
 } from './reading.ts';
 export { renderSlateSound } from './sound.ts';
+export { type SlateWatch, slateWatch } from './watch.ts';

@@ -1,15 +1,12 @@
 import { resample, seededNormal } from '#core/samples/index.ts';
 import { hertz } from '#core/units/index.ts';
 import {
-  findPanels,
   type Luma,
-  type PanelRead,
-  type PanelSeen,
-  readAgain,
   renderSlateSound,
   type Slate,
   type SlateSights,
   slateLayout,
+  slateWatch,
   whiteBoxes,
 } from './index.ts';
 
@@ -120,23 +117,16 @@ function onScreen({ place, width, height }: Shot, x: number, y: number, w: numbe
   return px >= 0 && py >= 0 && px < w && py < h ? [px, py] : null;
 }
 
-/** Reads a whole shot as the bench does: found once, then followed. */
+/** Looks at a whole shot as the bench does; how many of its pictures were read. */
 export function sightsOf(shot: Shot): SlateSights & { read: number } {
-  const count = Math.floor(shot.seconds * shot.rateHz);
-  const timesMs = new Float64Array(count);
-  const panels: PanelSeen[] = [];
-  let known: PanelRead[] = [];
-  let read = 0;
-  for (let i = 0; i < count; i++) {
-    const shown = picture(shot, shot.stuck?.includes(i) ? i - 1 : i);
+  const watch = slateWatch();
+  for (let i = 0; i < Math.floor(shot.seconds * shot.rateHz); i++) {
     const stamp = (1000 * i) / shot.rateHz;
-    timesMs[i] = shot.stampsMs ? Math.round(stamp / shot.stampsMs) * shot.stampsMs : stamp;
-    const again = known.map((k) => readAgain(shown, k.quad)).filter((k) => k !== null);
-    known = again.length === known.length && known.length > 0 ? again : findPanels(shown);
-    if (known.length > 0) read++;
-    for (const k of known) panels.push({ ...k, atMs: timesMs[i]! });
+    const atMs = shot.stampsMs ? Math.round(stamp / shot.stampsMs) * shot.stampsMs : stamp;
+    watch.see(picture(shot, shot.stuck?.includes(i) ? i - 1 : i), atMs);
   }
-  return { panels, timesMs, read };
+  const sights = watch.sights();
+  return { ...sights, read: new Set(sights.panels.map((p) => p.atMs)).size };
 }
 
 /** The sound of the same take: the slate's, `lateMs` after its picture, over a little noise. */

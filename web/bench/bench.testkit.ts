@@ -15,6 +15,7 @@ export const look = (): TakeLook => ({
       { atMs: 2000, strength: 30 },
       { atMs: 3066, strength: 52 },
     ],
+    chirps: [],
   },
   picture: {
     width: 640,
@@ -25,6 +26,7 @@ export const look = (): TakeLook => ({
       { atMs: 1000, frame: 50, strength: 90, cell: 3 },
       { atMs: 3000, frame: 150, strength: 90, cell: 3 },
     ],
+    slates: [],
   },
   notices: [],
 });

@@ -1,5 +1,6 @@
 import type { VideoSample } from 'mediabunny';
 import { GRID_CELLS, GRID_COLUMNS, GRID_ROWS } from '#core/measure/index.ts';
+import type { Luma } from '#core/slate/index.ts';
 
 /** Fine reads the whole of each frame, coarse some strips of it: copying frames is what costs. */
 export type Grain = 'fine' | 'coarse';
@@ -24,12 +25,40 @@ function pixelsOf(format: string): Pixels {
   return { bytes: 1, at: 0, wideShift: null };
 }
 
-/** Reads the mean brightness of each cell of the grid, frame after frame into the same memory. */
-export function cellReader(grain: Grain): (sample: VideoSample) => Promise<Float32Array> {
+/** The brightness of all of a frame, a byte a pixel; wide and coloured samples are narrowed into `scratch`. */
+function lumaOf(
+  buffer: Uint8Array,
+  plane: { offset: number; stride: number },
+  width: number,
+  height: number,
+  { bytes, at, wideShift }: Pixels,
+  scratch: (size: number) => Uint8Array,
+): Luma {
+  if (bytes === 1) return { width, height, stride: plane.stride, bytes: buffer.subarray(plane.offset) };
+  const out = scratch(width * height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0, i = plane.offset + y * plane.stride + at; x < width; x++, i += bytes)
+      out[y * width + x] = wideShift === null ? buffer[i]! : (buffer[i]! | (buffer[i + 1]! << 8)) >> wideShift;
+  return { width, height, stride: width, bytes: out };
+}
+
+/**
+ * Reads the mean brightness of each cell of the grid, frame after frame into the same memory.
+ * @param onLuma  is shown all of a frame that was read finely, while it lasts
+ */
+export function cellReader(
+  grain: Grain,
+  onLuma?: (luma: Luma) => void,
+): (sample: VideoSample) => Promise<Float32Array> {
   let buffer = new Uint8Array(0);
   const room = (size: number) => {
     if (buffer.length < size) buffer = new Uint8Array(size);
     return buffer;
+  };
+  let narrowed = new Uint8Array(0);
+  const scratch = (size: number) => {
+    if (narrowed.length < size) narrowed = new Uint8Array(size);
+    return narrowed;
   };
   return async (sample) => {
     const { codedWidth: width, codedHeight: height } = sample;
@@ -45,6 +74,7 @@ export function cellReader(grain: Grain): (sample: VideoSample) => Promise<Float
     if (grain === 'fine' || height < 2 * COARSE_STRIPS * STRIP_ROWS) {
       const [plane] = await sample.copyTo(room(sample.allocationSize()));
       add(plane!, 0, height, STRIDE);
+      onLuma?.(lumaOf(buffer, plane!, width, height, pixels, scratch));
     } else {
       const even = width & ~1;
       const size = sample.allocationSize({ rect: { x: 0, y: 0, width: even, height: STRIP_ROWS } });

@@ -7,10 +7,11 @@ import {
   frameRateOf,
   meanBrightness,
 } from '#core/measure/index.ts';
-import { glancePeaks, type Peaks, type Recording, readPeaks } from '#core/samples/index.ts';
+import { type FftOf, glancePeaks, type Peaks, type Recording, readPeaks } from '#core/samples/index.ts';
+import { type Chirp, findChirps, findPanels, readSlates, type SlateReading, slateWatch } from '#core/slate/index.ts';
 import type { Rate } from '#core/units/index.ts';
 import type { Grain } from './cells.ts';
-import type { Media } from './media.ts';
+import type { Media, Picture } from './media.ts';
 
 /** What was found in a take: enough to draw its lanes and to measure it. */
 export interface TakeLook {
@@ -21,6 +22,8 @@ export interface TakeLook {
     readonly trackNames?: readonly string[];
     readonly peaks: Peaks;
     readonly claps: readonly Clap[];
+    /** Beats of a slate that were heard. */
+    readonly chirps: readonly Chirp[];
   } | null;
   readonly picture: {
     readonly width: number;
@@ -29,6 +32,7 @@ export interface TakeLook {
     /** Stretches that were looked at; between them lies what was not. */
     readonly pieces: readonly { readonly timesMs: Float64Array; readonly mean: Float32Array }[];
     readonly flashes: readonly Flash[];
+    readonly slates: readonly SlateReading[];
   } | null;
   readonly notices: readonly string[];
 }
@@ -49,22 +53,28 @@ const AFTER_CLAP_S = 0.75;
 
 /** Sound first, then only the picture around its claps; or all of it, when asked or short. */
 export async function lookAt(
+  fftOf: FftOf,
   media: Media,
   whole: boolean,
   onProgress: (progress: Progress) => void,
 ): Promise<TakeLook> {
   const { sound, picture, notices } = media;
   if (sound && sound.frames > GLANCE_FROM_S * sound.sampleRateHz) onProgress(await glanceAt(sound));
-  const heard = sound && (await listen(sound, onProgress));
+  const heard = sound && (await listen(fftOf, sound, onProgress));
   if (!picture) return { durationMs: durationOf(sound), sound: heard, picture: null, notices };
-  const stretches = stretchesOf(picture.durationS, heard?.claps ?? null, whole);
+  const stretches = stretchesOf(picture.durationS, await placesOf(picture, heard, whole, onProgress), whole || !heard);
   const totalS = stretches.reduce((sum, s) => sum + s.toS - s.fromS, 0);
   const pieces: Brightness[] = [];
+  const watch = slateWatch();
   let lookedS = 0;
   for (const { fromS, toS, grain } of stretches) {
     pieces.push(
-      await picture.brightness(fromS, toS, grain, (done) =>
-        onProgress({ what: 'picture', done: (lookedS + done * (toS - fromS)) / totalS }),
+      await picture.brightness(
+        fromS,
+        toS,
+        grain,
+        (done) => onProgress({ what: 'picture', done: (lookedS + done * (toS - fromS)) / totalS }),
+        watch.see,
       ),
     );
     lookedS += toS - fromS;
@@ -79,6 +89,7 @@ export async function lookAt(
       frameRate,
       pieces: pieces.map((p) => ({ timesMs: p.timesMs, mean: meanBrightness(p) })),
       flashes: pieces.flatMap(findFlashes),
+      slates: readSlates(watch.sights(), heard?.chirps ?? []),
     },
     notices,
   };
@@ -93,7 +104,7 @@ async function glanceAt(sound: Recording): Promise<Progress> {
   const { sampleRateHz, channels, trackNames } = sound;
   const glance = {
     durationMs: durationOf(sound),
-    sound: { sampleRateHz, channels, ...(trackNames && { trackNames }), peaks, claps: [] },
+    sound: { sampleRateHz, channels, ...(trackNames && { trackNames }), peaks, claps: [], chirps: [] },
     picture: null,
     notices: [],
   };
@@ -101,14 +112,16 @@ async function glanceAt(sound: Recording): Promise<Progress> {
 }
 
 async function listen(
+  fftOf: FftOf,
   sound: Recording,
   onProgress: (progress: Progress) => void,
 ): Promise<NonNullable<TakeLook['sound']>> {
   const bin = Math.max(1, Math.round((sound.sampleRateHz * PEAK_MS) / 1000), Math.ceil(sound.frames / MOST_BINS));
   const peaks = await readPeaks(sound, bin, (done) => onProgress({ what: 'waveform', done }));
   const claps = await findClaps(sound, (done) => onProgress({ what: 'claps', done }));
+  const chirps = await findChirps(fftOf, sound, (done) => onProgress({ what: 'slates', done }));
   const { sampleRateHz, channels, trackNames } = sound;
-  return { sampleRateHz, channels, ...(trackNames && { trackNames }), peaks, claps };
+  return { sampleRateHz, channels, ...(trackNames && { trackNames }), peaks, claps, chirps };
 }
 
 const durationOf = (sound: Recording | null): number => (sound ? (1000 * sound.frames) / sound.sampleRateHz : 0);
@@ -119,17 +132,40 @@ interface Stretch {
   readonly grain: Grain;
 }
 
-/** What to look at, in order: around the claps finely; the rest, when it is wanted, coarsely. `claps` is null without sound. */
-function stretchesOf(durationS: number, claps: readonly Clap[] | null, whole: boolean): Stretch[] {
+/**
+ * Instants at which something to be measured may be seen: claps and beats that were heard; where no beat was, slates in
+ * those frames of a long picture that stand for themselves.
+ */
+async function placesOf(
+  picture: Picture,
+  sound: TakeLook['sound'],
+  whole: boolean,
+  onProgress: (progress: Progress) => void,
+): Promise<number[]> {
+  const { claps, chirps } = sound ?? { claps: [], chirps: [] };
+  const heard = [...claps, ...chirps].map((c) => c.atMs);
+  if (chirps.length > 0 || picture.durationS <= SHORT_PICTURE_S || (claps.length > 0 && !whole)) return heard;
+  const seen: number[] = [];
+  await picture.keyFrames(
+    (luma, atMs) => {
+      if (findPanels(luma).length > 0) seen.push(atMs);
+    },
+    (done) => onProgress({ what: 'slates', done }),
+  );
+  return [...heard, ...seen];
+}
+
+/** What to look at, in order: around those instants finely; the rest, when it is wanted, coarsely. */
+function stretchesOf(durationS: number, placesMs: readonly number[], whole: boolean): Stretch[] {
   const endS = durationS + 1;
   if (durationS <= SHORT_PICTURE_S) return [{ fromS: 0, toS: endS, grain: 'fine' }];
   const fine = merged(
-    (claps ?? []).map((c) => ({
-      fromS: Math.max(0, c.atMs / 1000 - BEFORE_CLAP_S),
-      toS: Math.min(endS, c.atMs / 1000 + AFTER_CLAP_S),
+    placesMs.map((ms) => ({
+      fromS: Math.max(0, ms / 1000 - BEFORE_CLAP_S),
+      toS: Math.min(endS, ms / 1000 + AFTER_CLAP_S),
     })),
   ).map((s): Stretch => ({ ...s, grain: 'fine' }));
-  if (!whole && claps) return fine;
+  if (!whole) return fine;
   const out: Stretch[] = [];
   let at = 0;
   for (const stretch of fine) {

@@ -12,7 +12,7 @@ const api = {
   async look(source: TakeSource, whole: boolean, onProgress: (progress: Progress) => void): Promise<TakeLook> {
     const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done }));
     try {
-      return await lookAt(media, whole, onProgress);
+      return await lookAt(fftOver((await PFFFT()) as PffftModule), media, whole, onProgress);
     } finally {
       media.close();
     }

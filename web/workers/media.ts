@@ -2,6 +2,7 @@ import {
   ALL_FORMATS,
   AudioSampleSink,
   BlobSource,
+  EncodedPacketSink,
   Input,
   type InputAudioTrack,
   type InputVideoTrack,
@@ -10,6 +11,7 @@ import {
 } from 'mediabunny';
 import { type Brightness, GRID_CELLS } from '#core/measure/index.ts';
 import { openWav, type Recording, recordingOf, WavError } from '#core/samples/index.ts';
+import type { Luma } from '#core/slate/index.ts';
 import { cellReader, type Grain } from './cells.ts';
 import { openBytes, type TakeSource } from './take-source.ts';
 
@@ -29,7 +31,15 @@ export interface Picture {
    * Brightness of the frames shown within a stretch, in seconds of the file. Fine reads all of the picture, coarse two
    * strips in each row of cells: a lamp smaller than a twentieth of the height may fall between, and little time is lost.
    */
-  brightness(fromS: number, toS: number, grain: Grain, onProgress?: (done: number) => void): Promise<Brightness>;
+  brightness(
+    fromS: number,
+    toS: number,
+    grain: Grain,
+    onProgress?: (done: number) => void,
+    onLuma?: (luma: Luma, atMs: number) => void,
+  ): Promise<Brightness>;
+  /** Shows the frames that stand for themselves in the file, in order, all of each. */
+  keyFrames(onLuma: (luma: Luma, atMs: number) => void, onProgress?: (done: number) => void): Promise<void>;
 }
 
 /** Longer sound in a video is measured in its first part; a WAV is streamed and has no such limit. */
@@ -117,11 +127,13 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
     width: track.displayWidth,
     height: track.displayHeight,
     durationS,
-    async brightness(fromS, toS, grain, onProgress) {
+    async brightness(fromS, toS, grain, onProgress, onLuma) {
       const times: number[] = [];
       const rows: Float32Array[] = [];
-      const read = cellReader(grain);
+      let atMs = 0;
+      const read = cellReader(grain, onLuma && ((luma) => onLuma(luma, atMs)));
       for await (const sample of sink.samples(Math.max(0, fromS), toS)) {
+        atMs = sample.timestamp * 1000;
         rows.push(await read(sample));
         times.push(sample.timestamp * 1000);
         sample.close();
@@ -130,6 +142,20 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
       const cells = new Float32Array(rows.length * GRID_CELLS);
       for (const [f, row] of rows.entries()) cells.set(row, f * GRID_CELLS);
       return { timesMs: Float64Array.from(times), cells };
+    },
+    async keyFrames(onLuma, onProgress) {
+      const packets = new EncodedPacketSink(track);
+      let atMs = 0;
+      const read = cellReader('fine', (luma) => onLuma(luma, atMs));
+      for (let packet = await packets.getFirstPacket(); packet; packet = await packets.getNextKeyPacket(packet)) {
+        if (packet.type !== 'key' || packet.timestamp < 0) continue;
+        const sample = await sink.getSample(packet.timestamp);
+        if (!sample) continue;
+        atMs = sample.timestamp * 1000;
+        await read(sample);
+        sample.close();
+        onProgress?.(Math.min(1, packet.timestamp / durationS));
+      }
     },
   };
 }

@@ -1,8 +1,12 @@
 import type { VideoSample } from 'mediabunny';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { GRID_CELLS, GRID_COLUMNS, GRID_ROWS } from '#core/measure/index.ts';
+import { testFft } from '#core/samples/fft.testkit.ts';
 import { recordingOf } from '#core/samples/index.ts';
+import type { Luma } from '#core/slate/index.ts';
+import { type Shot, picture as slatePicture, soundOf } from '#core/slate/slate.testkit.ts';
 import { clapsAt } from '#core/standin/index.ts';
+import { rate } from '#core/units/index.ts';
 import { cellReader, type Grain } from './cells.ts';
 import { lookAt, type Progress } from './look.ts';
 import type { Media, Picture } from './media.ts';
@@ -60,6 +64,22 @@ describe('brightness of a frame', () => {
       expect(new Set(await read(frame('I420', () => 7)))).toEqual(new Set([7]));
     });
   }
+  it.each(['I420', 'NV12', 'I420P10', 'RGBA'] as const)(
+    'is shown whole where a slate is looked for, from %s',
+    async (format) => {
+      const shown: number[] = [];
+      const read = cellReader('fine', (luma) => {
+        for (const [x, y] of [
+          [0, 0],
+          [17, 5],
+          [WIDTH - 1, HEIGHT - 1],
+        ] as const)
+          shown.push(luma.bytes[y * luma.stride + x]!);
+      });
+      await read(frame(format, (x, y) => (x + 2 * y) % 251));
+      expect(shown).toEqual([0, 27, (WIDTH - 1 + 2 * (HEIGHT - 1)) % 251]);
+    },
+  );
   it('sees a small light finely; coarsely it sees what reaches into a strip', async () => {
     const light = (height: number) =>
       frame('I420', (x, y) => (x >= 160 && x < 180 && y >= 8 && y < 8 + height ? 255 : 10));
@@ -69,6 +89,7 @@ describe('brightness of a frame', () => {
   });
 });
 
+const fftOf = await testFft();
 const RATE = 16_000;
 const FPS = 50;
 
@@ -92,7 +113,31 @@ function picture(durationS: number, flashesS: readonly number[]): Picture & { lo
       }
       return { timesMs, cells };
     },
+    keyFrames: async () => undefined,
   };
+}
+
+/** A long picture that shows a slate from one time to another. */
+function filmed(durationS: number, shot: Shot, fromS: number, toS: number) {
+  const plain = picture(durationS, []);
+  const dark = new Uint8Array(shot.width * shot.height).fill(40);
+  const shows = (atMs: number): Luma =>
+    atMs < 1000 * fromS || atMs > 1000 * toS
+      ? { width: shot.width, height: shot.height, stride: shot.width, bytes: dark }
+      : slatePicture(shot, Math.round((atMs * FPS) / 1000));
+  const seen: Picture & { looked: [number, number, Grain][] } = {
+    ...plain,
+    async brightness(from, to, grain, onProgress, onLuma) {
+      const read = await plain.brightness(from, to, grain);
+      if (grain === 'fine') for (const atMs of read.timesMs) onLuma?.(shows(atMs), atMs);
+      onProgress?.(1);
+      return read;
+    },
+    async keyFrames(onLuma) {
+      for (let s = 0; s < durationS; s += 4) onLuma(shows(1000 * s), 1000 * s);
+    },
+  };
+  return seen;
 }
 const media = (sound: Media['sound'], shown: Picture | null): Media => ({
   sound,
@@ -106,17 +151,17 @@ describe('a look at a take', () => {
   it('hears first, then sees only what lies around the claps', async () => {
     const shown = picture(60, [10, 10.5, 40, 50]);
     const progress: Progress[] = [];
-    const look = await lookAt(media(clapping(60, [10.08, 10.58, 40.08]), shown), false, (p) => progress.push(p));
+    const look = await lookAt(fftOf, media(clapping(60, [10.08, 10.58, 40.08]), shown), false, (p) => progress.push(p));
     expect(look.sound!.claps).toHaveLength(3);
     expect(look.picture!.flashes.map((f) => f.atMs)).toEqual([10_000, 10_500, 40_000]);
     expect(shown.looked).toHaveLength(2);
     expect(shown.looked.every(([from, to, grain]) => to - from < 2.1 && grain === 'fine')).toBe(true);
     expect(look.picture!.frameRate).toEqual({ num: 50, den: 1 });
-    expect([...new Set(progress.map((p) => p.what))]).toEqual(['waveform', 'claps']);
+    expect([...new Set(progress.map((p) => p.what))]).toEqual(['waveform', 'claps', 'slates']);
   });
   it('sees all of it when asked: finely around the claps, coarsely between, each stretch once', async () => {
     const shown = picture(60, [10, 50]);
-    const look = await lookAt(media(clapping(60, [10.08]), shown), true, () => undefined);
+    const look = await lookAt(fftOf, media(clapping(60, [10.08]), shown), true, () => undefined);
     expect(look.picture!.flashes.map((f) => f.atMs)).toEqual([10_000, 50_000]);
     expect(shown.looked.map(([, , grain]) => grain)).toEqual(['coarse', 'fine', 'coarse']);
     for (const [i, [from]] of shown.looked.entries()) if (i > 0) expect(from).toBe(shown.looked[i - 1]![1]);
@@ -124,16 +169,40 @@ describe('a look at a take', () => {
   });
   it('sees a short picture, and one without sound, from end to end', async () => {
     const short = picture(12, [3]);
-    expect((await lookAt(media(clapping(12, [3.1]), short), false, () => undefined)).picture!.flashes).toHaveLength(1);
+    expect(
+      (await lookAt(fftOf, media(clapping(12, [3.1]), short), false, () => undefined)).picture!.flashes,
+    ).toHaveLength(1);
     expect(short.looked).toEqual([[0, 13, 'fine']]);
     const mute = picture(90, [80]);
-    const look = await lookAt(media(null, mute), false, () => undefined);
+    const look = await lookAt(fftOf, media(null, mute), false, () => undefined);
     expect(look.sound).toBeNull();
     expect(look.durationMs).toBe(90_000);
     expect(look.picture!.flashes.map((f) => f.atMs)).toEqual([80_000]);
   });
+  it('reads a slate where its beats are heard, and where only its picture tells of it', async () => {
+    const shot: Shot = {
+      slate: { rate: rate(60), id: 7 },
+      width: 160,
+      height: 90,
+      rateHz: FPS,
+      seconds: 60,
+      zeroMs: 20_000,
+    };
+    const beats = soundOf({ ...shot, seconds: 60 }, 45, RATE).map((v, i) => (i > 20 * RATE && i < 30 * RATE ? v : 0));
+    const shown = filmed(60, shot, 20, 30);
+    const look = await lookAt(fftOf, media(recordingOf([beats], RATE), shown), false, () => undefined);
+    expect(look.sound!.chirps).toHaveLength(5);
+    expect(look.picture!.slates).toHaveLength(1);
+    expect(look.picture!.slates[0]).toMatchObject({ id: 7, offset: { count: 5 } });
+    expect(Math.abs(look.picture!.slates[0]!.offset!.offsetMs - 45)).toBeLessThan(2);
+    expect(shown.looked.reduce((s, [from, to]) => s + to - from, 0)).toBeLessThan(12);
+    const mute = filmed(60, shot, 20, 30);
+    const seen = await lookAt(fftOf, media(null, mute), false, () => undefined);
+    expect(seen.picture!.slates).toHaveLength(1);
+    expect(seen.picture!.slates[0]!.offset).toBeNull();
+  });
   it('of sound alone has no picture', async () => {
-    const look = await lookAt(media(clapping(3, [1]), null), false, () => undefined);
+    const look = await lookAt(fftOf, media(clapping(3, [1]), null), false, () => undefined);
     expect(look).toMatchObject({ durationMs: 3000, picture: null });
   });
 });
