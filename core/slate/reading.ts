@@ -38,8 +38,9 @@ export interface PictureRun {
   /** Pictures that the file itself lacks. */
   readonly missing: number;
   readonly mixed: number;
-  /** The slate's own rate as the take's clock has it. */
+  /** The slate's own rate, and the length of its beats, as the take's clock has them. */
   readonly rateHz: number;
+  readonly beatMs: number;
   readonly phase: Phase;
   /** Handed on as it was, or looked at from outside by a camera. */
   readonly seenBy: 'direct' | 'camera';
@@ -208,10 +209,11 @@ function readOne({ rate, panels, frames }: Showing, timesMs: Float64Array, chirp
     of: within.length,
     mixed: frames.filter((f) => f.blend > 0 || f.middle !== null).length,
     rateHz: hertz(rate) / (1 + phase.ratePpm * 1e-6),
+    beatMs: framesABeat(rate) * ms * (1 + phase.ratePpm * 1e-6),
     phase,
     seenBy: direct ? 'direct' : 'camera',
   };
-  const beats = beatsIn(rate, phase, fromMs, toMs, chirps);
+  const beats = beatsIn(run, fromMs, toMs, chirps);
   return {
     id: panels[0]!.id,
     rate,
@@ -260,8 +262,7 @@ function runOf(
 const GAP_STEPS = 12;
 
 /** Every chirp with the beat that it belongs to: by the order of chirps, else the nearest. */
-function beatsIn(rate: Rate, phase: Phase, fromMs: number, toMs: number, chirps: readonly Chirp[]): SlateBeat[] {
-  const beatMs = framesABeat(rate) * frameMs(rate) * (1 + phase.ratePpm * 1e-6);
+function beatsIn({ phase, beatMs }: PictureRun, fromMs: number, toMs: number, chirps: readonly Chirp[]): SlateBeat[] {
   const near = chirps.filter((c) => c.atMs > fromMs - LATEST_MS && c.atMs < toMs + LATEST_MS);
   const named = beatsOf(near, beatMs / 1000);
   const pairs = near.flatMap((chirp, i) => {

@@ -15,6 +15,7 @@ export const router = createBrowserRouter([
       { path: '/bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
       { path: '/bench/try', lazy: async () => ({ Component: (await import('../treat/index.ts')).TreatScreen }) },
       { path: '/bench/blind', lazy: async () => ({ Component: (await import('../blind/index.ts')).BlindScreen }) },
+      { path: '/slate', lazy: async () => ({ Component: (await import('../slate/index.ts')).SlateScreen }) },
       {
         path: '/rigs/:rigId',
         element: <RigFrame />,

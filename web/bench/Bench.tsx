@@ -1,5 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
+import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { useKey } from '#web/parts/index.ts';
@@ -96,8 +97,8 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
           {missing && <p className="watch">A take of this bench was not kept. Choose its file again.</p>}
           <div className={`drop ${over ? 'over' : ''}`}>
             <p>
-              Drop a take here: a WAV, or a video with a clap in it. Two takes of the same sound are laid against each
-              other.
+              Drop a take here: a WAV, or a video with a clap or a <Link to="/slate">slate</Link> in it. Two takes of
+              the same sound are laid against each other.
             </p>
             <p style={{ marginTop: 12 }}>
               <Button variant="solid" onClick={() => chooser.current?.click()}>

@@ -2,8 +2,8 @@ import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { api } from '#web/store/index.ts';
+import { offsetOf } from '#web/take/index.ts';
 import { DriftIntoRig } from './DriftIntoRig.tsx';
-import { offsetOfNotes } from './marks.ts';
 import { PictureIntoRig } from './PictureIntoRig.tsx';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
@@ -18,7 +18,7 @@ interface Props {
 
 /** What the take speaks of, what it would change in the rig, and what follows; or the way to a rig. */
 export function BenchCard({ bench, comparison, rigId, rig, evaluation }: Props) {
-  const withOffset = bench.find((t) => t.notes && offsetOfNotes(t.notes));
+  const withOffset = bench.find((t) => t.notes && offsetOf(t.look, t.notes));
   return (
     <aside className="card" aria-label="What the take speaks of">
       {!rig || !evaluation || !rigId ? (
@@ -38,8 +38,8 @@ export function BenchCard({ bench, comparison, rigId, rig, evaluation }: Props) 
           )}
           {!withOffset && !comparison.offset && (
             <p className="quiet">
-              A take with a flash and a clap, or two takes of one sound, give the rig figures of time. What is wrong
-              with this one points at places of the rig, beside its evidence.
+              A take with a slate, or a flash and a clap, or two takes of one sound, give the rig figures of time. What
+              is wrong with this one points at places of the rig, beside its evidence.
             </p>
           )}
         </>

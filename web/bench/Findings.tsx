@@ -4,6 +4,7 @@ import { type Evaluation, type State, toleranceOf } from '#core/signal/index.ts'
 import { driftMs, rate } from '#core/units/index.ts';
 import { DriftChart, useWidth } from '#web/charts/index.ts';
 import {
+  count,
   decimalsFor,
   formatClock,
   formatFrames,
@@ -13,7 +14,7 @@ import {
   StateMark,
   Term,
 } from '#web/parts/index.ts';
-import { offsetOfNotes } from './marks.ts';
+import { offsetOf } from '#web/take/index.ts';
 import { SlipListRow } from './SlipList.tsx';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
@@ -37,7 +38,7 @@ export function Findings({ bench, comparison, rig }: Props) {
   const tolerance = toleranceOf(rig?.session.toleranceId ?? 'ebu-r37');
   const frameRate = (take: BenchTake) => take.look?.picture?.frameRate ?? rig?.session.frameRate ?? SIXTY;
   const pictures = bench.flatMap((take) => {
-    const found = take.notes && offsetOfNotes(take.notes);
+    const found = offsetOf(take.look, take.notes);
     return found ? [{ take, found }] : [];
   });
   const { offset, apart, following, progress, failed } = comparison;
@@ -73,7 +74,7 @@ export function Findings({ bench, comparison, rig }: Props) {
                 <td className="number">±{formatNumber(found.sdMs, decimalsFor(found.sdMs))}</td>
                 <td className="number">{formatFrames(found.offsetMs, frameRate(take)).replace(' frames', '')}</td>
                 <td className="number">
-                  {found.count} {found.count === 1 ? 'clap' : 'claps'}
+                  {found.by === 'slate' ? count(found.count, 'beat') : count(found.count, 'clap')}
                 </td>
                 <td className={state}>
                   <StateMark state={state} />{' '}

@@ -15,8 +15,8 @@ import {
   Why,
 } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { offsetOf } from '#web/take/index.ts';
 import { guessPair, settingsThatFollow } from './follows.ts';
-import { offsetOfNotes } from './marks.ts';
 import type { BenchTake } from './useTake.ts';
 
 interface IntoRig {
@@ -31,7 +31,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const notes = take.notes!;
-  const found = offsetOfNotes(notes)!;
+  const found = offsetOf(take.look, notes)!;
   const readable = evaluation.pairs.filter((p) => p.ways[0]?.offset);
   const said = notes.speaksOf?.rigId === rigId ? notes.speaksOf : null;
   const guess = guessPair(take.name, rig, readable);

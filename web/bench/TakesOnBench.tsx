@@ -5,13 +5,15 @@ import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { heldWithin, type LaneData, Lanes, type LaneView, useWidth, wholeView, zoomAbout } from '#web/charts/index.ts';
 import { count, useKey, useKeyHint } from '#web/parts/index.ts';
+import { offsetOf } from '#web/take/index.ts';
 import { BenchCard } from './BenchCard.tsx';
 import { Findings } from './Findings.tsx';
 import { FrameStrip } from './FrameStrip.tsx';
 import { laneStepMs, lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
-import { addMark, moveMark, offsetOfNotes, removeMark, toggleMark } from './marks.ts';
+import { addMark, moveMark, removeMark, toggleMark } from './marks.ts';
 import { Onwards } from './Onwards.tsx';
 import { Pitches } from './Pitches.tsx';
+import { Slates } from './Slates.tsx';
 import { TakeMeasured } from './TakeMeasured.tsx';
 import { useComparison } from './useComparison.ts';
 import { type BenchTake, useTake } from './useTake.ts';
@@ -195,6 +197,9 @@ function Lying({
           />
         )}
         <Findings bench={bench} comparison={comparison} rig={rig} evaluation={evaluation} />
+        {bench.map((take) => (
+          <Slates key={take.id} take={take} />
+        ))}
         {bench.map((take, i) => (
           <TakeMeasured
             key={take.id}
@@ -282,7 +287,9 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
           {count(notes.claps.length, 'clap')} found.
           {notes.claps.some((c) => !c.used) &&
             ' A hollow mark is weak and left out; double-click it, or press space on it, to take it in.'}
-          {offsetOfNotes(notes) === null && look.picture && ' No flash goes with a clap: add the missing mark by hand.'}{' '}
+          {offsetOf(look, notes) === null &&
+            look.picture &&
+            ' No flash goes with a clap: add the missing mark by hand.'}{' '}
           {look.notices.join(' ')}
         </span>
       )}
@@ -309,5 +316,6 @@ const WORK: Record<string, string> = {
   decoding: 'Decoding the sound',
   waveform: 'Reading the sound',
   claps: 'Looking for claps',
+  slates: 'Looking for slates',
   picture: 'Looking at the picture',
 };

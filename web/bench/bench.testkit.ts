@@ -1,6 +1,6 @@
 import { rate } from '#core/units/index.ts';
+import { notesFrom } from '#web/take/index.ts';
 import type { TakeLook } from '#web/workers/index.ts';
-import { notesFrom } from './marks.ts';
 import type { BenchTake } from './useTake.ts';
 
 /** A take of two flashes and three claps, 65 ms apart; the clap between is weak. */

@@ -2,7 +2,8 @@ import { coarser, type Peaks } from '#core/samples/index.ts';
 import { rateName } from '#core/units/index.ts';
 import type { LaneData, LanesProps } from '#web/charts/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
-import { type MarkKind, offsetOfNotes } from './marks.ts';
+import { offsetOfNotes } from '#web/take/index.ts';
+import type { MarkKind } from './marks.ts';
 import type { BenchTake } from './useTake.ts';
 
 const laneKey = (takeId: string, kind: MarkKind): string => `${takeId}/${kind}`;

@@ -1,24 +1,6 @@
 import type { BenchMark, TakeNotes } from '#api/index.ts';
-import { type PictureOffset, pairMarks } from '#core/measure/index.ts';
-import { frameMs } from '#core/units/index.ts';
+import { notesFrom } from '#web/take/index.ts';
 import type { TakeLook } from '#web/workers/index.ts';
-
-/** A clap this much weaker than the strongest is shown and left out until somebody says otherwise. */
-const WEAK_DB = 18;
-/** Stamps in some files are whole milliseconds: without a known rate this is the usual frame. */
-const USUAL_FRAME_MS = 1000 / 60;
-
-/** What was found, as marks that can be corrected. */
-export function notesFrom(look: TakeLook): TakeNotes {
-  const claps = look.sound?.claps ?? [];
-  const strongest = Math.max(...claps.map((c) => c.strength), Number.NEGATIVE_INFINITY);
-  return {
-    flashes: (look.picture?.flashes ?? []).map((f) => ({ atMs: f.atMs, used: true, byHand: false })),
-    claps: claps.map((c) => ({ atMs: c.atMs, used: c.strength > strongest - WEAK_DB, byHand: false })),
-    frameMs: look.picture?.frameRate ? frameMs(look.picture.frameRate) : null,
-    speaksOf: null,
-  };
-}
 
 /**
  * A fresh look beside what is kept: marks stay as a person left them. Only flashes in stretches of the picture that the
@@ -60,6 +42,3 @@ export const toggleMark = (notes: TakeNotes, kind: MarkKind, index: number): Tak
   ...notes,
   [kind]: notes[kind].map((m, i) => (i === index ? { ...m, used: !m.used } : m)),
 });
-
-export const offsetOfNotes = (notes: TakeNotes): PictureOffset | null =>
-  pairMarks(notes.flashes, notes.claps, notes.frameMs ?? USUAL_FRAME_MS);

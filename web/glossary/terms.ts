@@ -84,6 +84,18 @@ export const TERMS = {
     title: 'Echo',
     says: 'The same sound again, later: by a second way, by a loop, or by a microphone that hears a loudspeaker. Nearer than some 30 ms it colours the sound instead.',
   },
+  slate: {
+    title: 'Slate',
+    says: 'A picture and a sound that belong together to the millisecond: a frame number that can be read back from any take, a flash, a click and a chirp. What lies between the two afterwards was added on the way.',
+  },
+  bound: {
+    title: 'Bound',
+    says: 'The truth lies within so much of what is said, in 95 of 100 takes. Of a picture that stands still against the frames of its slate no more than a frame can be told; where the rates differ, much more.',
+  },
+  'slate-skew': {
+    title: 'Own skew of the player',
+    says: 'The screen and the loudspeaker that show a slate are not quite at one themselves. Clap your hands beside the slate in one take: a real clap has no skew, so the difference of the two is the player’s own.',
+  },
   dropout: {
     title: 'Drop-out',
     says: 'A piece that is missing, or that comes twice: a buffer that was not filled in time, a radio link, a network, two clocks that are not joined.',

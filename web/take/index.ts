@@ -1,5 +1,16 @@
 export { fileOf, rememberFile, sourceOf } from './files.ts';
 export { keep, readKept } from './kept.ts';
+export {
+  keepSkew,
+  notesFrom,
+  offsetOf,
+  offsetOfNotes,
+  offsetOfSlate,
+  type Skew,
+  skewOf,
+  type TakeOffset,
+  UNKNOWN_SKEW_MS,
+} from './reading.ts';
 export { TakeFrame } from './TakeFrame.tsx';
 export { TakeGate, TakePage } from './TakePage.tsx';
 export { TARGETS, type TargetId } from './targets.ts';

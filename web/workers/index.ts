@@ -7,6 +7,7 @@ export {
   framesBetween,
   type Job,
   lookAtTake,
+  makeSlate,
   searchAlignment,
   searchMakeItSo,
   setOut,
@@ -14,6 +15,7 @@ export {
 export { renderLoop } from './listen.ts';
 export type { HeardLoop } from './listen.worker.ts';
 export type { Progress, TakeLook } from './look.ts';
+export type { MadeFile, SlateFilm } from './slate.worker.ts';
 export { openSoundDesk, type SoundDesk } from './sound.ts';
 export type { HeardSound, TakeFacts, TrackSpec, TriedStretch, TriedTreatment } from './sound.worker.ts';
 export type { TakeSource } from './take-source.ts';

@@ -8,6 +8,7 @@ import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
 import type { MeasureApi } from './measure.worker.ts';
 import type { RigApi } from './rig.worker.ts';
+import type { MadeFile, SlateApi, SlateFilm } from './slate.worker.ts';
 import type { TakeSource } from './take-source.ts';
 
 /** Work that is under way: what comes of it, and how to stop it. */
@@ -28,16 +29,17 @@ function inWorker<Api, T>(worker: Worker, failed: string, run: (api: Remote<Api>
 }
 
 /** Nothing is heard of a job's progress once it is over. */
-function start<T>(
+function withProgress<Api, T>(
+  worker: Worker,
+  failed: string,
   onProgress: OnProgress,
-  run: (worker: Remote<MeasureApi>, onProgress: OnProgress) => Promise<T>,
+  run: (api: Remote<Api>, onProgress: OnProgress) => Promise<T>,
 ): Job<T> {
-  const worker = new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' });
   let over = false;
   const heard = proxy((progress: Progress) => {
     if (!over) onProgress(progress);
   });
-  const job = inWorker<MeasureApi, T>(worker, 'Measuring failed.', (api) => run(api, heard));
+  const job = inWorker<Api, T>(worker, failed, (api) => run(api, heard));
   const stop = () => {
     over = true;
     job.stop();
@@ -49,6 +51,26 @@ function start<T>(
     }),
   };
 }
+
+const start = <T>(
+  onProgress: OnProgress,
+  run: (worker: Remote<MeasureApi>, onProgress: OnProgress) => Promise<T>,
+): Job<T> =>
+  withProgress<MeasureApi, T>(
+    new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' }),
+    'Measuring failed.',
+    onProgress,
+    run,
+  );
+
+/** Writes a slate to be played by a console or a player. */
+export const makeSlate = (what: 'film' | 'sound', film: SlateFilm, onProgress: OnProgress): Job<MadeFile> =>
+  withProgress<SlateApi, MadeFile>(
+    new Worker(new URL('./slate.worker.ts', import.meta.url), { type: 'module' }),
+    'The file could not be made.',
+    onProgress,
+    (worker, heard) => (what === 'sound' ? worker.sound(film) : worker.film(film, heard)),
+  );
 
 /** Sets a large map out beside the page. */
 export const setOut = (shapes: readonly Shape[], wires: readonly Wire[], last: Seats | undefined): Job<Drawing> =>

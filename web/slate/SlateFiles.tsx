@@ -1,0 +1,77 @@
+import { Button } from '@chakra-ui/react';
+import { useEffect, useRef, useState } from 'react';
+import { type Slate, secondsALoop } from '#core/slate/index.ts';
+import { rateName } from '#core/units/index.ts';
+import { Choice, formatNumber, saveBlob } from '#web/parts/index.ts';
+import { type Job, type MadeFile, makeSlate } from '#web/workers/index.ts';
+
+const SIZES = [
+  ['1280x720', '1280 × 720'],
+  ['1920x1080', '1920 × 1080'],
+] as const;
+const LOOPS = [
+  ['1', 'once through, 16 s'],
+  ['4', '1 min'],
+  ['19', '5 min'],
+] as const;
+
+/** The slate as files, for what can play a file and shows no page. */
+export function SlateFiles({ slate }: { slate: Slate }) {
+  const [size, setSize] = useState<string>('1280x720');
+  const [loops, setLoops] = useState<string>('1');
+  const [done, setDone] = useState<number | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
+  const job = useRef<Job<MadeFile> | null>(null);
+  useEffect(() => () => job.current?.stop(), []);
+  const make = (what: 'film' | 'sound') => {
+    const [width, height] = size.split('x').map(Number) as [number, number];
+    setFailed(null);
+    setSaid(null);
+    setDone(0);
+    const mine = makeSlate(what, { slate, width, height, seconds: Number(loops) * secondsALoop(slate.rate) }, (p) =>
+      setDone(p.done),
+    );
+    job.current = mine;
+    mine.result
+      .then(
+        ({ blob, ending }) => {
+          const name = `slate ${slate.id + 1}, ${rateName(slate.rate)} fps.${ending}`;
+          saveBlob(name, blob);
+          setSaid(`${name}, ${formatNumber(blob.size / 1e6, 1)} MB, is with your downloads.`);
+        },
+        (error: unknown) => setFailed(error instanceof Error ? error.message : String(error)),
+      )
+      .finally(() => setDone(null));
+  };
+  const stop = () => {
+    job.current?.stop();
+    setDone(null);
+  };
+  return (
+    <>
+      <h2>As a file, for a console or a player</h2>
+      <p className="row">
+        <Choice label="Size of the film" value={size} onChange={setSize} options={SIZES} />
+        <Choice label="Length of the film" value={loops} onChange={setLoops} options={LOOPS} />
+        {done === null ? (
+          <>
+            <Button onClick={() => make('film')}>Video</Button>
+            <Button onClick={() => make('sound')}>Sound alone, WAV</Button>
+          </>
+        ) : (
+          <>
+            <progress value={done} max={1} aria-label="Written" style={{ width: 160 }} />
+            <Button onClick={stop}>Stop</Button>
+          </>
+        )}
+      </p>
+      {said && (
+        <p className="quiet" role="status">
+          {said}
+        </p>
+      )}
+      {failed && <p className="fix">{failed}</p>}
+    </>
+  );
+}

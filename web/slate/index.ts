@@ -1,0 +1,1 @@
+export { SlateScreen } from './SlateScreen.tsx';

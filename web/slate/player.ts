@@ -1,0 +1,78 @@
+import { framesALoop, renderSlateSound, type Slate, secondsALoop } from '#core/slate/index.ts';
+import { hertz } from '#core/units/index.ts';
+
+/** What the browser tells of the way from its clock to the loudspeaker, ms. */
+export interface SlateLatency {
+  readonly baseMs: number;
+  readonly outputMs: number;
+}
+
+/** A slate that sounds: its picture goes by the clock of its sound. */
+export interface SlatePlayer {
+  /** The frame whose sound leaves the loudspeaker at an instant of `performance.now`. */
+  frameAt(performanceMs: number): number;
+  latency(): SlateLatency;
+  /** Linear, 0 is silent. */
+  level(gain: number): void;
+  stop(): void;
+}
+
+/** The first beat comes so long after the start: nothing is to be cut off. */
+const LEAD_S = 0.3;
+/** Loops are handed to the sound card this far ahead. */
+const AHEAD_S = 4;
+const TICK_MS = 500;
+const RAMP_S = 0.03;
+
+/**
+ * Plays a slate without end: loop after loop at instants of the sound card's own clock, so that sound never wanders
+ * against what is drawn.
+ */
+export async function playSlate(
+  slate: Slate,
+  gain: number,
+  makeContext = () => new AudioContext(),
+): Promise<SlatePlayer> {
+  const context = makeContext();
+  await context.resume();
+  const out = context.createGain();
+  out.gain.value = gain;
+  out.connect(context.destination);
+  const loopS = secondsALoop(slate.rate);
+  const samples = renderSlateSound(slate, loopS, context.sampleRate);
+  const buffer = context.createBuffer(1, samples.length, context.sampleRate);
+  buffer.copyToChannel(samples, 0);
+  const startS = context.currentTime + LEAD_S;
+  let loops = 0;
+  const feed = () => {
+    while (startS + loops * loopS < context.currentTime + AHEAD_S) {
+      const source = context.createBufferSource();
+      source.buffer = buffer;
+      source.connect(out);
+      source.start(startS + loops * loopS);
+      loops++;
+    }
+  };
+  feed();
+  const timer = setInterval(feed, TICK_MS);
+  return {
+    frameAt(performanceMs) {
+      const stamp = context.getOutputTimestamp();
+      // Before anything has come out the stamp is zero: the clock less its latency is as near.
+      const heardS = stamp.performanceTime
+        ? stamp.contextTime! + (performanceMs - stamp.performanceTime) / 1000
+        : context.currentTime - (context.outputLatency || 0);
+      const frame = Math.floor((heardS - startS) * hertz(slate.rate) + 1e-6);
+      const loop = framesALoop(slate.rate);
+      return ((frame % loop) + loop) % loop;
+    },
+    latency: () => ({ baseMs: 1000 * (context.baseLatency || 0), outputMs: 1000 * (context.outputLatency || 0) }),
+    level(next) {
+      out.gain.setTargetAtTime(next, context.currentTime, RAMP_S);
+    },
+    stop() {
+      clearInterval(timer);
+      void context.close();
+    },
+  };
+}

@@ -1,0 +1,103 @@
+import { z } from 'zod';
+import type { TakeNotes } from '#api/index.ts';
+import { type Flash, GRID_COLUMNS, GRID_ROWS, type PictureOffset, pairMarks } from '#core/measure/index.ts';
+import type { SlateReading } from '#core/slate/index.ts';
+import { frameMs } from '#core/units/index.ts';
+import type { TakeLook } from '#web/workers/index.ts';
+import { keep, readKept } from './kept.ts';
+
+/** A clap this much weaker than the strongest is shown and left out until somebody says otherwise. */
+const WEAK_DB = 18;
+/** Stamps in some files are whole milliseconds: without a known rate this is the usual frame. */
+const USUAL_FRAME_MS = 1000 / 60;
+/** A slate's click and chirp take so long; its flash is seen so near to its beat. */
+const BEAT_BEFORE_MS = 15;
+const BEAT_AFTER_MS = 120;
+const FLASH_NEAR_MS = 130;
+
+/** What was found, as marks that can be corrected; a slate's own clicks and flashes are no marks. */
+export function notesFrom(look: TakeLook): TakeNotes {
+  const slates = look.picture?.slates ?? [];
+  const chirps = look.sound?.chirps ?? [];
+  const isBeat = (atMs: number) => chirps.some((c) => atMs > c.atMs - BEAT_BEFORE_MS && atMs < c.atMs + BEAT_AFTER_MS);
+  const isShown = (f: Flash) => slates.some((s) => isOnBeat(s, f.atMs) || isOnPanel(s, f, look.picture!));
+  const claps = (look.sound?.claps ?? []).filter((c) => !isBeat(c.atMs));
+  const strongest = Math.max(...claps.map((c) => c.strength), Number.NEGATIVE_INFINITY);
+  return {
+    flashes: (look.picture?.flashes ?? [])
+      .filter((f) => !isShown(f))
+      .map((f) => ({ atMs: f.atMs, used: true, byHand: false })),
+    claps: claps.map((c) => ({ atMs: c.atMs, used: c.strength > strongest - WEAK_DB, byHand: false })),
+    frameMs: look.picture?.frameRate ? frameMs(look.picture.frameRate) : null,
+    speaksOf: null,
+  };
+}
+
+function isOnBeat({ run: { phase, beatMs }, fromMs, toMs }: SlateReading, atMs: number): boolean {
+  if (atMs < fromMs - beatMs || atMs > toMs + beatMs) return false;
+  const off = (atMs - phase.zeroMs) / beatMs;
+  return Math.abs(off - Math.round(off)) * beatMs < FLASH_NEAR_MS;
+}
+
+/** The cells of the code light up and go out with nearly every frame. */
+function isOnPanel(
+  { quad, fromMs, toMs }: SlateReading,
+  flash: Flash,
+  { width, height }: { width: number; height: number },
+): boolean {
+  if (flash.atMs < fromMs - LOST_MS || flash.atMs > toMs + LOST_MS) return false;
+  const x = (((flash.cell % GRID_COLUMNS) + 0.5) * width) / GRID_COLUMNS;
+  const y = ((Math.floor(flash.cell / GRID_COLUMNS) + 0.5) * height) / GRID_ROWS;
+  const [dx, dy] = [width / GRID_COLUMNS, height / GRID_ROWS];
+  const xs = quad.map((p) => p.x);
+  const ys = quad.map((p) => p.y);
+  return x > Math.min(...xs) - dx && x < Math.max(...xs) + dx && y > Math.min(...ys) - dy && y < Math.max(...ys) + dy;
+}
+/** Just before it was first read, and after it was last, a slate was there too. */
+const LOST_MS = 400;
+
+export const offsetOfNotes = (notes: TakeNotes): PictureOffset | null =>
+  pairMarks(notes.flashes, notes.claps, notes.frameMs ?? USUAL_FRAME_MS);
+
+/** The own skew of whatever shows a slate: its sound against its picture where it stands, ms. */
+const Skew = z.strictObject({ skewMs: z.number(), sdMs: z.number(), takeName: z.string() });
+export type Skew = z.infer<typeof Skew>;
+
+const SKEW = 'slate-skew';
+export const skewOf = (slateId: number): Skew | null => readKept(SKEW, [String(slateId)], Skew);
+export const keepSkew = (slateId: number, skew: Skew | null): void => keep(SKEW, [String(slateId)], skew);
+
+/** A player whose skew nobody measured: anywhere within 40 ms either way, evenly. */
+export const UNKNOWN_SKEW_MS = 40;
+const UNKNOWN_SKEW_SD = UNKNOWN_SKEW_MS / Math.sqrt(3);
+
+/** Sound against picture as a take tells it: by its slate before its claps. */
+export interface TakeOffset {
+  readonly offsetMs: number;
+  readonly sdMs: number;
+  readonly count: number;
+  readonly by: 'slate' | 'claps';
+  readonly slateId?: number;
+}
+
+/** What a slate says of the path, once the player's own skew is taken off, as far as it is known. */
+export function offsetOfSlate({ id, offset }: SlateReading): TakeOffset | null {
+  if (!offset) return null;
+  const skew = skewOf(id);
+  return {
+    offsetMs: offset.offsetMs - (skew?.skewMs ?? 0),
+    sdMs: Math.hypot(offset.sdMs, skew?.sdMs ?? UNKNOWN_SKEW_SD),
+    count: offset.count,
+    by: 'slate',
+    slateId: id,
+  };
+}
+
+/** The best that a take tells of its sound against its picture; null where it tells nothing. */
+export function offsetOf(look: TakeLook | null, notes: TakeNotes | null): TakeOffset | null {
+  const slates = (look?.picture?.slates ?? []).flatMap((s) => offsetOfSlate(s) ?? []);
+  const best = slates.reduce<TakeOffset | null>((a, b) => (a && a.count >= b.count ? a : b), null);
+  if (best) return best;
+  const found = notes && offsetOfNotes(notes);
+  return found ? { offsetMs: found.offsetMs, sdMs: found.sdMs, count: found.count, by: 'claps' } : null;
+}
