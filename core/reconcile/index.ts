@@ -1,3 +1,11 @@
 export { type LevelCause, type LevelReading, type LevelReconciled, levelEdit, reconcileLevel } from './level.ts';
-export { type MadeWith, type PictureReading, type Reconciled, reconcileDrift, reconcilePicture } from './reconcile.ts';
+export {
+  asMade,
+  type MadeWith,
+  type PictureReading,
+  type Reconciled,
+  reconcileDrift,
+  reconcilePicture,
+  type SetDelay,
+} from './reconcile.ts';
 export { type TreatingPlace, type TreatmentAtPlace, treatingPlaces, treatmentAt } from './treatment.ts';

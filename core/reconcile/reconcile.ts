@@ -5,9 +5,15 @@ import type { TakeReading } from './reading.ts';
 
 /**
  * Which delays were set while a take was made: as the desk stands now (what is still to be done is not done), as it is
- * drawn, or none.
+ * drawn, none, or these and no others.
  */
-export type MadeWith = 'desk' | 'drawn' | 'none';
+export type MadeWith = 'desk' | 'drawn' | 'none' | readonly SetDelay[];
+
+/** A delay as it stood: `device.setting`, in the setting's own unit. */
+export interface SetDelay {
+  readonly setting: string;
+  readonly value: number;
+}
 
 /** A reading of sound against picture, and what it speaks of. */
 export interface PictureReading extends TakeReading {
@@ -84,17 +90,23 @@ export function reconcilePicture(rig: Rig, reading: PictureReading): Reconciled 
 
 const no = (reason: string): Reconciled => ({ ok: false, reason });
 
-/** The rig as it was while the take was made. */
-function asMade(rig: Rig, { madeWith, listenerId }: PictureReading): Rig {
+/** The rig as it was while a take of this listener was made. */
+export function asMade(rig: Rig, { madeWith, listenerId }: Pick<PictureReading, 'madeWith' | 'listenerId'>): Rig {
   if (madeWith === 'drawn') return rig;
   if (madeWith === 'desk') return asAtDesk(rig);
-  const unset = delaySettingsFor(rig, evaluate(rig), listenerId);
+  const stood = new Map(madeWith === 'none' ? [] : madeWith.map((s) => [s.setting, s.value]));
+  const acting = delaySettingsFor(rig, evaluate(rig), listenerId);
   return {
     ...rig,
     devices: rig.devices.map((device) => {
-      const own = unset.filter((s) => s.deviceId === device.id);
-      const zero = Object.fromEntries(own.map((s) => [s.spec.id, { value: 0, known: 'seen' as const }]));
-      return own.length === 0 ? device : { ...device, settings: { ...device.settings, ...zero } };
+      const own = acting.filter((s) => s.deviceId === device.id);
+      const then = Object.fromEntries(
+        own.map((s) => [
+          s.spec.id,
+          { value: stood.get(`${device.id}.${s.spec.id}`) ?? s.spec.min, known: 'seen' as const },
+        ]),
+      );
+      return own.length === 0 ? device : { ...device, settings: { ...device.settings, ...then } };
     }),
   };
 }

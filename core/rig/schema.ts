@@ -345,7 +345,7 @@ const MeasurementBase = {
 /**
  * A figure got from a take. `delay`: the signed sum of these figures is so many ms, whatever each may be alone.
  * `drift`: the clock of one device against that of another. `level`: how loud a source came to a listener. `noise`: what
- * a listener has when nothing else sounds.
+ * a listener has when nothing else sounds. `offset`: one take of a path test, sound against picture as it was read.
  */
 export const Measurement = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -379,6 +379,17 @@ export const Measurement = z.discriminatedUnion('kind', [
     db: Spread,
     /** What the rig led one to expect then: what changes it later changes what was measured by as much. Null: no noise at all. */
     expectedDb: z.number().nullable(),
+  }),
+  z.strictObject({
+    ...MeasurementBase,
+    kind: z.literal('offset'),
+    sourceId: Id,
+    listenerId: Id,
+    /** The delays that were set while it was made, `device.setting`; those that are not named stood at their least. */
+    settings: z.array(z.strictObject({ setting: z.string().max(140), value: z.number() })).max(32),
+    ms: Spread,
+    /** Left out by somebody: it is shown and counts for nothing. */
+    leftOut: z.boolean(),
   }),
 ]);
 export type Measurement = z.infer<typeof Measurement>;

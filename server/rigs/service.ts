@@ -26,6 +26,7 @@ function pathsOf(m: Measurement): unknown {
     case 'drift':
       return [m.deviceId, m.againstDeviceId];
     case 'level':
+    case 'offset':
       return [m.sourceId, m.listenerId];
     case 'noise':
       return [m.listenerId];

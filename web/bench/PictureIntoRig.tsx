@@ -45,7 +45,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
     take.change({ ...notes, speaksOf: { rigId, ...next } });
   };
   const label = take.name.replace(/\.[a-z0-9]{2,4}$/i, '');
-  const [madeWith, setMadeWith] = useState<MadeWith>('desk');
+  const [madeWith, setMadeWith] = useState<NamedMaking>('desk');
   const read = (id: string, takenAt: string) =>
     reconcilePicture(rig, {
       id,
@@ -167,10 +167,12 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
   );
 }
 
+type NamedMaking = Extract<MadeWith, string>;
+
 interface MadeWithProps {
   readonly settings: readonly DelaySetting[];
-  readonly value: MadeWith;
-  readonly onChange: (value: MadeWith) => void;
+  readonly value: NamedMaking;
+  readonly onChange: (value: NamedMaking) => void;
 }
 
 /** A take knows nothing of the delays that were set while it was made: that has to be said, where there are any. */
@@ -185,7 +187,7 @@ function MadeWithChoice({ settings, value, onChange }: MadeWithProps) {
       <Choice
         label="Made with"
         value={value}
-        onChange={(v) => onChange(v as MadeWith)}
+        onChange={(v) => onChange(v as NamedMaking)}
         options={[
           ['desk', `the desk as it is: ${named((s) => (s.task ? s.task.before.value : s.value))}`],
           ...(acting.some((s) => s.task) ? [['drawn', `to-dos done: ${named((s) => s.value)}`] as const] : []),

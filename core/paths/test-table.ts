@@ -1,0 +1,199 @@
+import { asMade, reconcilePicture, type SetDelay } from '#core/reconcile/index.ts';
+import type { Edit, Measurement, Rig } from '#core/rig/index.ts';
+import { delaySettingsFor, type Evaluation, evaluate, type Pair } from '#core/signal/index.ts';
+import { frameMs, type Interval } from '#core/units/index.ts';
+import { type Cause, causesOf } from './causes.ts';
+
+/** One take of a path test, as the rig keeps it. */
+export type PathTake = Extract<Measurement, { kind: 'offset' }>;
+
+/** A take beside what the rig led one to expect of it. */
+export interface TestedTake {
+  readonly take: PathTake;
+  /** What it should be by the model, with the delays that stood then; before anything of this path was measured. */
+  readonly expected: Interval;
+  /** What is left once everything that is known exactly is taken off: the same for every take of the path. */
+  readonly sumMs: number;
+  /** Why it does not agree with the others; null where it does. */
+  readonly odd: string | null;
+  readonly counts: boolean;
+}
+
+/** One path: a source's sound against its picture at a listener. */
+export interface TestedPath {
+  readonly sourceId: string;
+  readonly listenerId: string;
+  /** Delay settings on it, `device.setting`. */
+  readonly settings: readonly string[];
+  readonly takes: readonly TestedTake[];
+  /** The offset as the rig has it now. */
+  readonly now: Interval;
+  readonly nowIsMeasured: boolean;
+  /** All takes that count, together: the sum of what is uncertain; null for none. */
+  readonly together: { readonly sumMs: number; readonly sdMs: number; readonly count: number } | null;
+  readonly cause: Cause;
+}
+
+/** Takes agree where they are nearer than this to the middle of all, whatever they say of themselves. */
+const AGREE_MS = 4;
+/** Or than so many of their own standard deviations, or of the usual distance. */
+const AGREE_SD = 3;
+const AGREE_USUAL = 4;
+const FEWEST_TO_JUDGE = 3;
+
+/** Every path that has a picture to keep time with, with the takes that tested it. */
+export function testTable(rig: Rig): TestedPath[] {
+  const evaluation = evaluate(rig);
+  const readable = evaluation.pairs.filter((p) => p.ways[0]?.offset);
+  const expects = expectations(rig);
+  const tested = readable.map((pair) => testedPath(rig, evaluation, pair, expects));
+  return tested.map((path) => ({ ...path, cause: causesOf(rig, evaluation, path, tested) }));
+}
+
+/** What a path should show by typical figures, for every way its delays were set: worked out once each. */
+function expectations(rig: Rig): (pair: Pair, settings: readonly SetDelay[]) => Interval {
+  const known = new Map<string, ReturnType<typeof evaluate>>();
+  return (pair, settings) => {
+    const base: Rig = {
+      ...rig,
+      measurements: rig.measurements.filter(
+        (m) => !(m.kind === 'delay' && m.sourceId === pair.sourceId && m.listenerId === pair.listenerId),
+      ),
+    };
+    const key = `${pair.sourceId} ${pair.listenerId} ${settings.map((s) => `${s.setting}=${s.value}`).sort()}`;
+    const evaluation = known.get(key) ?? evaluate(asMade(base, { madeWith: settings, listenerId: pair.listenerId }));
+    known.set(key, evaluation);
+    const same = evaluation.pairs.find((p) => p.sourceId === pair.sourceId && p.listenerId === pair.listenerId);
+    return same?.ways[0]?.offset?.value ?? pair.ways[0]!.offset!.value;
+  };
+}
+
+type Untold = Omit<TestedPath, 'cause'> & { cause: Cause };
+
+function testedPath(rig: Rig, evaluation: Evaluation, pair: Pair, expects: ReturnType<typeof expectations>): Untold {
+  const way = pair.ways[0]!;
+  const own = rig.measurements
+    .filter(
+      (m): m is PathTake => m.kind === 'offset' && m.sourceId === pair.sourceId && m.listenerId === pair.listenerId,
+    )
+    .map((take) => {
+      const done = reconcilePicture(rig, readingOf(take));
+      return { take, expected: expects(pair, take.settings), sumMs: done.ok ? done.measurement.ms.mean : take.ms.mean };
+    });
+  const takes = withOdd(rig, own);
+  const counting = takes.filter((t) => t.counts);
+  return {
+    sourceId: pair.sourceId,
+    listenerId: pair.listenerId,
+    settings: settingsOn(rig, evaluation, pair),
+    takes,
+    now: way.offset!.value,
+    nowIsMeasured: way.offset!.kind === 'measured',
+    together: counting.length === 0 ? null : together(counting),
+    cause: { follows: 'device', says: '' },
+  };
+}
+
+/** Delay settings that act on a pair's sound or picture. */
+export const settingsOn = (rig: Rig, evaluation: Evaluation, pair: Pair): string[] =>
+  delaySettingsFor(rig, evaluation, pair.listenerId)
+    .filter((s) => s.delaysSound.includes(pair.sourceId) || s.delaysPicture.includes(pair.sourceId))
+    .map((s) => `${s.deviceId}.${s.spec.id}`);
+
+const readingOf = (take: PathTake) => ({
+  // Not its own: the take itself stays in the rig beside what is made of it.
+  id: 'of-path-test',
+  label: take.label,
+  ...(take.takeId === undefined ? {} : { takeId: take.takeId }),
+  takenAt: take.takenAt,
+  sourceId: take.sourceId,
+  listenerId: take.listenerId,
+  madeWith: take.settings,
+  offsetMs: take.ms.mean,
+  sdMs: take.ms.sd,
+  count: take.ms.count,
+});
+
+/** Which takes do not agree with the middle of all, and what would explain them. */
+function withOdd(rig: Rig, own: readonly { take: PathTake; expected: Interval; sumMs: number }[]): TestedTake[] {
+  const live = own.filter((t) => !t.take.leftOut);
+  const middle = medianOf(live.map((t) => t.sumMs));
+  const usual = live.length < FEWEST_TO_JUDGE ? 0 : medianOf(live.map((t) => Math.abs(t.sumMs - middle)));
+  return own.map((t) => {
+    const off = t.sumMs - middle;
+    const far = Math.abs(off) > Math.max(AGREE_MS, AGREE_SD * t.take.ms.sd, AGREE_USUAL * usual);
+    const odd =
+      t.take.leftOut || !far
+        ? null
+        : live.length < FEWEST_TO_JUDGE
+          ? `stands ${sayMs(2 * Math.abs(off))} from the other: a third take tells which is right`
+          : explained(rig, t.take, off);
+    return { ...t, odd, counts: !t.take.leftOut && (odd === null || live.length < FEWEST_TO_JUDGE) };
+  });
+}
+
+/** How near a known distance explains an odd one. */
+const EXPLAINS_MS = 4;
+const EXPLAINS_FRAMES_MS = 2.5;
+const BEAT_MS = 2000;
+/** A reading that is spread so widely tells little by itself. */
+const WIDE_MS = 15;
+
+function explained(rig: Rig, take: PathTake, off: number): string {
+  const by = `${sayMs(Math.abs(off))} ${off > 0 ? 'later' : 'earlier'} than the others: `;
+  for (const { setting, value } of take.settings)
+    if (value !== 0 && Math.abs(Math.abs(off) - value) < EXPLAINS_MS)
+      return `${by}as if ${nameOf(rig, setting)} had not stood at ${value} then`;
+  if (Math.abs(Math.abs(off) - BEAT_MS) < 5 * EXPLAINS_MS) return `${by}it was paired with the next beat`;
+  const frame = frameMs(rig.session.frameRate);
+  const frames = Math.round(Math.abs(off) / frame);
+  if (frames >= 1 && frames <= 3 && Math.abs(Math.abs(off) - frames * frame) < EXPLAINS_FRAMES_MS)
+    return `${by}${frames === 1 ? 'one frame' : `${frames} frames`} of the session`;
+  if (take.ms.sd > WIDE_MS) return `${by}its own readings are spread by ${sayMs(take.ms.sd)}`;
+  return `${by}nothing in the rig explains it; a device may have been started anew in between`;
+}
+
+const nameOf = (rig: Rig, key: string): string => {
+  const [deviceId] = key.split('.');
+  return `the delay of ${rig.devices.find((d) => d.id === deviceId)?.name ?? deviceId}`;
+};
+const sayMs = (ms: number): string => `${ms.toFixed(ms < 10 ? 1 : 0)} ms`;
+
+function medianOf(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  const at = sorted.length >> 1;
+  return sorted.length === 0 ? 0 : sorted.length % 2 ? sorted[at]! : (sorted[at - 1]! + sorted[at]!) / 2;
+}
+
+/** Never said to be known better than this: the same device stands a little otherwise from one start to the next. */
+const LEAST_SD_MS = 0.5;
+
+/** The mean weighted by what each take knows; its spread also holds how far the takes lie apart. */
+function together(takes: readonly TestedTake[]): NonNullable<TestedPath['together']> {
+  const weights = takes.map((t) => 1 / Math.max(LEAST_SD_MS, t.take.ms.sd) ** 2);
+  const total = weights.reduce((a, b) => a + b, 0);
+  const sumMs = takes.reduce((sum, t, i) => sum + t.sumMs * weights[i]!, 0) / total;
+  const apart = takes.reduce((sum, t, i) => sum + weights[i]! * (t.sumMs - sumMs) ** 2, 0) / total;
+  return {
+    sumMs,
+    sdMs: Math.sqrt(1 / total + (takes.length > 1 ? apart / (takes.length - 1) : 0)),
+    count: takes.reduce((sum, t) => sum + t.take.ms.count, 0),
+  };
+}
+
+/** All takes of a path that count, together, as one measured figure of the rig; null where there is none. */
+export function pathIntoRig(rig: Rig, path: TestedPath, id: string, takenAt: string): Edit | null {
+  const last = path.takes.filter((t) => t.counts).at(-1);
+  if (!path.together || !last) return null;
+  const { sumMs, sdMs, count } = path.together;
+  const done = reconcilePicture(rig, {
+    ...readingOf(last.take),
+    id,
+    takenAt,
+    // What this take would have read, had it read the middle of all.
+    offsetMs: last.take.ms.mean - last.sumMs + sumMs,
+    sdMs,
+    count,
+  });
+  return done.ok ? done.edit : null;
+}
