@@ -1,9 +1,10 @@
 import { resample, seededNormal } from '#core/samples/index.ts';
-import { hertz } from '#core/units/index.ts';
+import { hertz, rate } from '#core/units/index.ts';
 import {
   type Luma,
   renderSlateSound,
   type Slate,
+  type SlateReading,
   type SlateSights,
   slateLayout,
   slateWatch,
@@ -139,3 +140,38 @@ export function soundOf(shot: Shot, lateMs: number, sampleRateHz: number): Float
   return x.map((v, i) => v + 0.002 * GRAIN[i % GRAIN.length]!);
 }
 const FINE_RATE_HZ = 48_000;
+
+/** A reading as a take would have it: a slate of 60 frames that fills the picture's left half, beats heard alike. */
+export function slateReading(more: {
+  id: number;
+  fromMs: number;
+  toMs: number;
+  zeroMs: number;
+  offsetMs: number | null;
+  boundMs?: number;
+  left?: number;
+}): SlateReading {
+  const { id, fromMs, toMs, zeroMs, offsetMs, boundMs = 2, left = 40 } = more;
+  const corner = (x: number, y: number) => ({ x: left + x, y });
+  return {
+    id,
+    rate: rate(60),
+    fromMs,
+    toMs,
+    quad: [corner(0, 60), corner(280, 60), corner(280, 250), corner(0, 250)],
+    run: {
+      read: 200,
+      of: 216,
+      repeated: 1,
+      skipped: 0,
+      missing: 0,
+      mixed: 4,
+      rateHz: 60.001,
+      beatMs: 2000,
+      phase: { zeroMs, boundMs, ratePpm: -17, exposureMs: 8, jitterMs: 0.7 },
+      seenBy: 'camera',
+    },
+    beats: [],
+    offset: offsetMs === null ? null : { offsetMs, sdMs: 1, boundMs, count: 2 },
+  };
+}

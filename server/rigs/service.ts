@@ -144,6 +144,6 @@ function toSummary(row: RigRow): RigSummary {
     toFix: stops + fixes,
     toWatch: watches,
     toDo: rig.tasks.length,
-    measured: rig.measurements.length,
+    measured: rig.measurements.filter((m) => m.kind !== 'offset').length,
   };
 }

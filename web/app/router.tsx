@@ -25,6 +25,7 @@ export const router = createBrowserRouter([
           { path: 'route', lazy: async () => ({ Component: (await import('../route/index.ts')).RouteScreen }) },
           { path: 'level', lazy: async () => ({ Component: (await import('../level/index.ts')).LevelScreen }) },
           { path: 'sync', lazy: async () => ({ Component: (await import('../sync/index.ts')).SyncScreen }) },
+          { path: 'sync/paths', lazy: async () => ({ Component: (await import('../paths/index.ts')).PathsScreen }) },
           { path: 'desk', lazy: async () => ({ Component: (await import('../desk/index.ts')).DeskScreen }) },
           { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },
           { path: 'gear', lazy: async () => ({ Component: (await import('../gear/index.ts')).GearScreen }) },

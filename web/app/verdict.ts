@@ -18,7 +18,11 @@ export interface Verdict {
 export const verdictOf = ofRig((rig): Verdict => {
   const findings = findingsOf(rig);
   const { stops, fixes, watches } = tally(rig, evaluationAt(rig, null), findings);
-  const taken = rig.measurements.map((m) => m.takenAt).sort();
+  // A take of a path test says nothing by itself until it is taken in.
+  const taken = rig.measurements
+    .filter((m) => m.kind !== 'offset')
+    .map((m) => m.takenAt)
+    .sort();
   return {
     state: stops > 0 ? 'stop' : fixes > 0 ? 'fix' : watches > 0 || rig.tasks.length > 0 ? 'watch' : 'good',
     stops,

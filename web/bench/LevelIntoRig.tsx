@@ -6,7 +6,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, mainVoiceOf, SCALE_UNITS } from '#core/signal/index.ts';
 import { Choice, formatNumber, formatSigned, Term } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { wordsIn } from './follows.ts';
+import { wordsIn } from '#web/take/index.ts';
 import { levelOf } from './level-of.ts';
 import type { BenchTake } from './useTake.ts';
 

@@ -15,8 +15,8 @@ import {
   Why,
 } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { offsetOf } from '#web/take/index.ts';
-import { guessPair, settingsThatFollow } from './follows.ts';
+import { guessPair, offsetOf } from '#web/take/index.ts';
+import { settingsThatFollow } from './follows.ts';
 import type { BenchTake } from './useTake.ts';
 
 interface IntoRig {

@@ -1,35 +1,6 @@
-import { rate } from '#core/units/index.ts';
 import { notesFrom } from '#web/take/index.ts';
-import type { TakeLook } from '#web/workers/index.ts';
+import { look } from '#web/take/look.testkit.ts';
 import type { BenchTake } from './useTake.ts';
-
-/** A take of two flashes and three claps, 65 ms apart; the clap between is weak. */
-export const look = (): TakeLook => ({
-  durationMs: 5000,
-  sound: {
-    sampleRateHz: 48000,
-    channels: 2,
-    peaks: { framesPerBin: 48, sampleRateHz: 48000, low: new Float32Array(5000), high: new Float32Array(5000) },
-    claps: [
-      { atMs: 1064, strength: 55 },
-      { atMs: 2000, strength: 30 },
-      { atMs: 3066, strength: 52 },
-    ],
-    chirps: [],
-  },
-  picture: {
-    width: 640,
-    height: 360,
-    frameRate: rate(50),
-    pieces: [],
-    flashes: [
-      { atMs: 1000, frame: 50, strength: 90, cell: 3 },
-      { atMs: 3000, frame: 150, strength: 90, cell: 3 },
-    ],
-    slates: [],
-  },
-  notices: [],
-});
 
 /** A take that lies on the bench, looked at and at rest. */
 export const restingTake = (id: string, more: Partial<BenchTake> = {}): BenchTake => ({

@@ -1,7 +1,7 @@
 import type { FaultId } from '#core/measure/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { TermId } from '#web/glossary/index.ts';
-import { wordsIn } from './follows.ts';
+import { wordsIn } from '#web/take/index.ts';
 
 /** What a fault is called, and the entry of the glossary that explains it. */
 export const FAULTS: Record<FaultId, { readonly name: string; readonly term: TermId }> = {

@@ -1,6 +1,7 @@
 import { applyEdit, type Edit, type Rig, type SettingChange } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { alignListener } from '#core/solve/index.ts';
+import { wordsIn } from '#web/take/index.ts';
 
 /** The delay settings on this source's way that would put it right once the edit is made. */
 export function settingsThatFollow(
@@ -17,37 +18,6 @@ export function settingsThatFollow(
   return alignListener(done.rig, evaluation, listenerId).changes.filter((c) =>
     acting.has(`${c.deviceId}.${c.settingId}`),
   );
-}
-
-const wordsOf = (text: string): string[] =>
-  text
-    .toLowerCase()
-    .split(/[^a-z0-9]+/)
-    .filter((w) => w.length > 0);
-
-/** How many telling words of `text` stand in the take's name. */
-export function wordsIn(takeName: string, text: string): number {
-  const words = new Set(wordsOf(takeName));
-  return wordsOf(text).filter((w) => (w.length > 2 || /^[0-9]+$/.test(w)) && words.has(w)).length;
-}
-
-/** The pair that the take's name speaks of, word by word; otherwise the first that can be read. */
-export function guessPair(
-  name: string,
-  rig: Rig,
-  readable: Evaluation['pairs'],
-): { sourceId: string; listenerId: string } {
-  const rated = readable.map((p) => ({
-    p,
-    points:
-      2 * wordsIn(name, `${p.sourceId} ${rig.sources.find((s) => s.id === p.sourceId)!.name}`) -
-      (p.sourceId.includes('-') ? 0.5 : 0),
-  }));
-  const best = rated.reduce<(typeof rated)[number] | undefined>(
-    (b, r) => (b && b.points >= r.points ? b : r),
-    undefined,
-  );
-  return { sourceId: best?.p.sourceId ?? '', listenerId: best?.p.listenerId ?? '' };
 }
 
 /** The device whose clock a take went by, from the take's name: the device's own, or that of the track it names. */

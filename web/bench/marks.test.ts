@@ -2,11 +2,12 @@ import { describe, expect, it } from 'vitest';
 import type { TakeNotes } from '#api/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { type LaneData, wavePath } from '#web/charts/index.ts';
-import { notesFrom, offsetOfNotes } from '#web/take/index.ts';
+import { guessPair, notesFrom, offsetOfNotes } from '#web/take/index.ts';
+import { look } from '#web/take/look.testkit.ts';
 import { demoRig } from '#web/web.testkit.tsx';
 import type { TakeLook } from '#web/workers/index.ts';
-import { look, restingTake } from './bench.testkit.ts';
-import { guessClock, guessPair, settingsThatFollow } from './follows.ts';
+import { restingTake } from './bench.testkit.ts';
+import { guessClock, settingsThatFollow } from './follows.ts';
 import { lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
 import { addMark, moveMark, notesAfter, removeMark, toggleMark } from './marks.ts';
 

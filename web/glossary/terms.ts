@@ -92,6 +92,18 @@ export const TERMS = {
     title: 'Bound',
     says: 'The truth lies within so much of what is said, in 95 of 100 takes. Of a picture that stands still against the frames of its slate no more than a frame can be told; where the rates differ, much more.',
   },
+  'path-test': {
+    title: 'Path test',
+    says: 'One take for every way that sound and picture take, and for every delay setting that is used: together they tell what each device adds, and which takes do not fit.',
+  },
+  doubt: {
+    title: 'Doubt',
+    says: 'How far the offsets of all paths may still stand from what is said of them, squared and added. A take of one path also tells of every other that goes through the same devices.',
+  },
+  'follows-from': {
+    title: 'What it follows from',
+    says: 'Delay comes from devices that hold sound or picture back. A lead holds nothing back that could be seen: five millionths of a millisecond a metre. What neither explains, nothing in the rig does.',
+  },
   'slate-skew': {
     title: 'Own skew of the player',
     says: 'The screen and the loudspeaker that show a slate are not quite at one themselves. Clap your hands beside the slate in one take: a real clap has no skew, so the difference of the two is the player’s own.',

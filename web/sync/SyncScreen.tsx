@@ -1,4 +1,4 @@
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { Rig, ToleranceId } from '#core/rig/index.ts';
 import {
   delaySettingsFor,
@@ -96,6 +96,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
             <Term id="arrival">Arrivals</Term> at: {listener.name}
           </h1>
           <span className="row">
+            <Link to="paths">Path test</Link>
             <Choice
               label="Listener"
               value={listener.id}

@@ -1,4 +1,5 @@
 export { fileOf, rememberFile, sourceOf } from './files.ts';
+export { guessPair, wordsIn } from './guess.ts';
 export { keep, readKept } from './kept.ts';
 export {
   keepSkew,

@@ -1,0 +1,56 @@
+import { Button } from '@chakra-ui/react';
+import { csvFormatRows } from 'd3-dsv';
+import type { NextTake } from '#core/paths/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { formatNumber, saveAs, Term } from '#web/parts/index.ts';
+
+const nameOf = (rig: Rig, { sourceId, listenerId }: { sourceId: string; listenerId: string }): string =>
+  `${rig.sources.find((s) => s.id === sourceId)!.name} at ${rig.listeners.find((l) => l.id === listenerId)!.name}`;
+
+/** What is still to be recorded, the most telling first. */
+export function NextTakes({ rig, next }: { rig: Rig; next: readonly NextTake[] }) {
+  if (next.length === 0) return <p className="good">Nothing is open that another take would make much clearer.</p>;
+  const list = () =>
+    saveAs(
+      'takes to record.csv',
+      csvFormatRows([
+        ['take', 'path', 'share of the doubt that it takes away', 'also makes clearer'],
+        ...next.map((n, i) => [
+          String(i + 1),
+          nameOf(rig, n),
+          n.tells.toFixed(3),
+          n.also.map((a) => nameOf(rig, a)).join('; '),
+        ]),
+      ]),
+      'text/csv',
+    );
+  return (
+    <section aria-label="Still to be recorded">
+      <div className="spread">
+        <h2>Still to be recorded</h2>
+        <span className="row" style={{ marginTop: 16 }}>
+          <Button onClick={list}>Take the list along, CSV</Button>
+        </span>
+      </div>
+      <ol className="plain-list" data-testid="next-takes">
+        {next.map((n, i) => (
+          <li key={`${n.sourceId} ${n.listenerId}`}>
+            <span className="fact">{i + 1}.</span> <span className="strong">{nameOf(rig, n)}</span>: takes away{' '}
+            <span className="fact">{formatNumber(100 * n.tells)} %</span> of the <Term id="doubt">doubt</Term>
+            {n.also.length > 0 && (
+              <span className="quiet">
+                {' '}
+                and makes clearer{' '}
+                {n.also
+                  .slice(0, 3)
+                  .map((a) => nameOf(rig, a))
+                  .join(', ')}
+                {n.also.length > 3 && ` and ${n.also.length - 3} more`}
+              </span>
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

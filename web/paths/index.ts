@@ -1,0 +1,1 @@
+export { PathsScreen } from './PathsScreen.tsx';
