@@ -29,6 +29,12 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?listener=all`);
     await expect(page.getByRole('img', { name: 'Arrivals at Stream' })).toBeVisible();
     expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync/paths`);
+    await expect(page.getByTestId('next-takes')).toBeVisible();
+    expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/slate`);
+    await expect(page.getByRole('button', { name: 'Video' })).toBeVisible();
+    expect(await found(page)).toEqual([]);
     for (const view of ['plan', 'route']) {
       await page.goto(`${server.url}/rigs/${DEMO_RIG}/${view}`);
       await expect(page.getByRole('grid')).toBeVisible();

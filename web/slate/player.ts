@@ -72,7 +72,7 @@ export async function playSlate(
     },
     stop() {
       clearInterval(timer);
-      void context.close();
+      if (context.state !== 'closed') void context.close();
     },
   };
 }

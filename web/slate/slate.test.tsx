@@ -21,11 +21,11 @@ function soundCard(outputLatency = 0.05) {
     baseLatency: 0.01,
     outputLatency,
     destination: {},
-    closed: false,
+    state: 'running',
     stamp: { contextTime: 0, performanceTime: 0 },
     resume: async () => undefined,
     close: async () => {
-      card.closed = true;
+      card.state = 'closed';
     },
     getOutputTimestamp: () => card.stamp,
     createGain: () => ({ gain: { value: 0, setTargetAtTime: (v: number) => gains.push(v) }, connect: () => undefined }),
@@ -67,7 +67,8 @@ describe('the slate’s player', () => {
     card.currentTime = 100;
     vi.advanceTimersByTime(5000);
     expect(started).toHaveLength(2);
-    expect(card.closed).toBe(true);
+    player.stop();
+    expect(card.state).toBe('closed');
   });
 });
 

@@ -1,0 +1,61 @@
+import { DEMO_RIG, expect, test } from './server.ts';
+
+test('a slate is shown, made into a film, read back on the bench, and finds its place in the path test', async ({
+  page,
+  server,
+}, info) => {
+  test.setTimeout(240_000);
+  await page.goto(`${server.url}/slate?rate=24&id=2`);
+  const painted = () =>
+    page
+      .getByTestId('slate')
+      .locator('canvas')
+      .evaluate((c) => (c as HTMLCanvasElement).toDataURL().length);
+  await expect.poll(painted).toBeGreaterThan(1000);
+  const still = await page.getByTestId('slate').screenshot();
+  await page.getByRole('button', { name: /^Start/ }).click();
+  await expect(page.getByTestId('slate-latency')).toContainText('Sound leaves this computer');
+  await expect
+    .poll(async () => Buffer.compare(still, await page.getByTestId('slate').screenshot()), { timeout: 20_000 })
+    .not.toBe(0);
+  await page.keyboard.press('s');
+  await expect(page.getByRole('button', { name: /^Start/ })).toBeVisible();
+
+  const made = page.waitForEvent('download', { timeout: 120_000 });
+  await page.getByRole('button', { name: 'Video', exact: true }).click();
+  const film = await made;
+  expect(film.suggestedFilename()).toMatch(/^slate 3, 24 fps\.(mp4|webm)$/);
+  const path = info.outputPath(`console film.${film.suggestedFilename().split('.').pop()}`);
+  await film.saveAs(path);
+
+  await page.goto(`${server.url}/bench`);
+  await page.getByLabel('Take file').setInputFiles(path);
+  const row = page.getByTestId('slates').getByRole('row').nth(1);
+  await expect(row).toContainText('number 3, 24 fps', { timeout: 120_000 });
+  // Handed on as it was made: nothing is late, every picture is read, none was lost, no cell of it is a flash.
+  await expect(row).toContainText('384 of 384');
+  await expect(row).toContainText('0, 0, 0');
+  await expect(row).toContainText('handed on');
+  const late = Number.parseFloat((await row.getByRole('cell').nth(1).textContent())!);
+  expect(Math.abs(late)).toBeLessThan(3);
+  await expect(page.getByText('0 flashes and 0 claps found.')).toBeVisible();
+
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
+  await page.getByRole('link', { name: 'Path test' }).click();
+  await page.getByLabel('Takes for the heap').setInputFiles(path);
+  await page.getByRole('button', { name: 'couch clap.mp4' }).click();
+  const heap = page.getByTestId('heap');
+  await expect(heap.getByText(/slate 3, 8 beats/)).toBeVisible({ timeout: 120_000 });
+  await expect(heap.getByText(/4 claps/)).toBeVisible({ timeout: 60_000 });
+  await page.getByLabel(/^Source of console film/).selectOption('Couch game');
+  await page.getByRole('button', { name: 'All 2 into the test' }).click();
+  const table = page.getByTestId('path-test');
+  await expect(table).toContainText('Couch voices at');
+  await expect(table).toContainText('Couch game at');
+  const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
+  await table.getByRole('button', { name: 'Take it into the rig' }).first().click();
+  await expect(table.getByText('in the rig')).toBeVisible();
+  await saved;
+  await page.reload();
+  await expect(page.getByTestId('path-test').getByText('in the rig')).toBeVisible();
+});
