@@ -64,13 +64,24 @@ export async function measureOffset(
     if (await isSilent(recording)) throw new MeasureError('silent', `the ${name}`);
   }
   const candidates = await searchLags(fftOf, ref, other, (done) => onProgress?.(done * 0.5));
+  const found = await offsetNear(fftOf, ref, other, candidates);
+  onProgress?.(1);
+  return found;
+}
+
+/** The same where it is known what may be the offset: each candidate is followed along both, the best of them is told. */
+export async function offsetNear(
+  fftOf: FftOf,
+  ref: Recording,
+  other: Recording,
+  candidates: readonly Candidate[],
+): Promise<Offset> {
   let best: Tracked | undefined;
   for (const candidate of candidates) {
     const tracked = await track(fftOf, ref, other, candidate);
     if (!best || tracked.evidence > best.evidence) best = tracked;
     if (confidenceOf(best) > 0.95) break;
   }
-  onProgress?.(1);
   if (!best)
     return { offsetMs: 0, spreadMs: 0, confidence: 0, driftPpm: null, driftSdPpm: null, polarity: 1, points: [] };
   return toOffset(best);

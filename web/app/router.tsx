@@ -14,6 +14,7 @@ export const router = createBrowserRouter([
       { path: '/bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
       { path: '/bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
       { path: '/bench/try', lazy: async () => ({ Component: (await import('../treat/index.ts')).TreatScreen }) },
+      { path: '/bench/join', lazy: async () => ({ Component: (await import('../join/index.ts')).JoinScreen }) },
       { path: '/bench/blind', lazy: async () => ({ Component: (await import('../blind/index.ts')).BlindScreen }) },
       { path: '/slate', lazy: async () => ({ Component: (await import('../slate/index.ts')).SlateScreen }) },
       {
@@ -31,6 +32,7 @@ export const router = createBrowserRouter([
           { path: 'gear', lazy: async () => ({ Component: (await import('../gear/index.ts')).GearScreen }) },
           { path: 'bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
           { path: 'bench/try', lazy: async () => ({ Component: (await import('../treat/index.ts')).TreatScreen }) },
+          { path: 'bench/join', lazy: async () => ({ Component: (await import('../join/index.ts')).JoinScreen }) },
           { path: 'bench/blind', lazy: async () => ({ Component: (await import('../blind/index.ts')).BlindScreen }) },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
         ],

@@ -1,10 +1,7 @@
-import { Button } from '@chakra-ui/react';
-import { useEffect, useRef, useState } from 'react';
-import { EdlError, type SlipList, slipListToCsv, slipListToEdl, slipListToOtio } from '#core/report/index.ts';
+import type { SlipList } from '#core/report/index.ts';
 import type { Rate } from '#core/units/index.ts';
-import { formatClock, formatNumber, formatSigned, saveAs, saveBlob, Term } from '#web/parts/index.ts';
-import { sourceOf } from '#web/take/index.ts';
-import { correctTake, type Job } from '#web/workers/index.ts';
+import { formatClock, formatNumber, formatSigned, Term } from '#web/parts/index.ts';
+import { CorrectedWav, SlipExports } from '#web/take/index.ts';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -40,47 +37,9 @@ export function slipsOf({ bench: [first, second], comparison: { offset }, frameR
 
 /** How the second take is moved and stretched onto the first, to take along into an edit. */
 export function SlipListRow(props: Props) {
-  const [failed, setFailed] = useState<string | null>(null);
   const slips = slipsOf(props);
-  const [writing, setWriting] = useState<number | null>(null);
-  const job = useRef<Job<Blob> | null>(null);
-  useEffect(() => () => job.current?.stop(), []);
   if (!slips) return null;
-  const correct = () => {
-    const take = props.bench[1]!;
-    const { moveMs, longerPpm, name } = slips.items[1]!;
-    setFailed(null);
-    setWriting(0);
-    const mine = correctTake(sourceOf(take.id), -moveMs / 1000, 1 + longerPpm * 1e-6, ({ done }) => setWriting(done));
-    // A job that is stopped never answers: what it wrote is forgotten.
-    job.current = {
-      ...mine,
-      stop: () => {
-        mine.stop();
-        setWriting(null);
-      },
-    };
-    mine.result.then(
-      (blob) => {
-        setWriting(null);
-        saveBlob(`${name}, corrected.wav`, blob);
-      },
-      (error: unknown) => {
-        setWriting(null);
-        setFailed(error instanceof Error ? error.message : String(error));
-      },
-    );
-  };
   const moved = slips.items[1]!;
-  const save = (ending: string, type: string, write: (list: SlipList) => string) => {
-    try {
-      setFailed(null);
-      saveAs(`slip list.${ending}`, write(slips), type);
-    } catch (error) {
-      if (!(error instanceof EdlError)) throw error;
-      setFailed(error.message);
-    }
-  };
   return (
     <p className="row" style={{ marginTop: 8 }} data-testid="slip-list">
       <span>
@@ -93,18 +52,8 @@ export function SlipListRow(props: Props) {
           Right up to {formatClock(props.comparison.apart.jumps[0].atMs)}, where a buffer was lost.
         </span>
       )}
-      <Button onClick={() => save('csv', 'text/csv', slipListToCsv)}>Table, CSV</Button>
-      <Button onClick={() => save('otio', 'application/json', slipListToOtio)}>Timeline, OTIO</Button>
-      <Button onClick={() => save('edl', 'text/plain', slipListToEdl)}>EDL</Button>
-      {writing === null ? (
-        <Button onClick={correct}>Corrected, WAV</Button>
-      ) : (
-        <>
-          <progress value={writing} max={1} aria-label="Written" style={{ width: 90 }} />
-          <Button onClick={() => job.current?.stop()}>Stop</Button>
-        </>
-      )}
-      {failed && <span className="fix">{failed}</span>}
+      <SlipExports list={slips} />
+      <CorrectedWav takeId={props.bench[1]!.id} item={moved} />
     </p>
   );
 }

@@ -36,6 +36,12 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
           </Button>
           <Button
             disabled={picked.length < 2}
+            onClick={() => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/join?takes=${picked.join(',')}`)}
+          >
+            Join by what they hold
+          </Button>
+          <Button
+            disabled={picked.length < 2}
             onClick={() => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/balance?takes=${picked.join(',')}`)}
           >
             Balance them as tracks

@@ -15,4 +15,6 @@ export { SpectrogramChart } from './SpectrogramChart.tsx';
 export { SpectrumChart } from './SpectrumChart.tsx';
 export { layoutSmallArrivals } from './small-arrivals.ts';
 export { TakenChart } from './TakenChart.tsx';
+export { TimelineChart } from './TimelineChart.tsx';
+export { layoutTimeline, type TimelineTake } from './timeline.ts';
 export { useWidth } from './useWidth.ts';

@@ -1,3 +1,4 @@
+export { CorrectedWav } from './CorrectedWav.tsx';
 export { fileOf, rememberFile, sourceOf } from './files.ts';
 export { guessPair, wordsIn } from './guess.ts';
 export { keep, readKept } from './kept.ts';
@@ -12,6 +13,7 @@ export {
   type TakeOffset,
   UNKNOWN_SKEW_MS,
 } from './reading.ts';
+export { SlipExports } from './SlipExports.tsx';
 export { TakeFrame } from './TakeFrame.tsx';
 export { TakeGate, TakePage } from './TakePage.tsx';
 export { TARGETS, type TargetId } from './targets.ts';

@@ -6,6 +6,7 @@ export {
   followTakes,
   framesBetween,
   type Job,
+  joinAll,
   lookAtTake,
   makeSlate,
   searchAlignment,
@@ -15,6 +16,7 @@ export {
 export { renderLoop } from './listen.ts';
 export type { HeardLoop } from './listen.worker.ts';
 export type { Progress, TakeLook } from './look.ts';
+export type { JoinedTakes } from './measure.worker.ts';
 export type { MadeFile, SlateFilm } from './slate.worker.ts';
 export { openSoundDesk, type SoundDesk } from './sound.ts';
 export type { HeardSound, TakeFacts, TrackSpec, TriedStretch, TriedTreatment } from './sound.worker.ts';

@@ -6,7 +6,7 @@ import type { Rig } from '#core/rig/index.ts';
 import type { AlignOptions, AllAligned } from '#core/solve/index.ts';
 import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
-import type { MeasureApi } from './measure.worker.ts';
+import type { JoinedTakes, MeasureApi } from './measure.worker.ts';
 import type { RigApi } from './rig.worker.ts';
 import type { MadeFile, SlateApi, SlateFilm } from './slate.worker.ts';
 import type { TakeSource } from './take-source.ts';
@@ -98,6 +98,9 @@ export const followTakes = (
   offset: Offset,
   onProgress: OnProgress,
 ): Job<Apart> => start(onProgress, (worker, heard) => worker.apart(first, second, offset, heard));
+
+export const joinAll = (sources: readonly TakeSource[], onProgress: OnProgress): Job<JoinedTakes> =>
+  start(onProgress, (worker, heard) => worker.join(sources, heard));
 
 export const diagnoseTake = (source: TakeSource, channel: number | null, onProgress: OnProgress): Job<Diagnosis> =>
   start(onProgress, (worker, heard) => worker.diagnose(source, channel, heard));

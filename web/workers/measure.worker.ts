@@ -1,11 +1,36 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose, transfer } from 'comlink';
-import { type Apart, type Diagnosis, diagnose, measureJumps, measureOffset, type Offset } from '#core/measure/index.ts';
-import { channelOf, corrected, fftOver, type PffftModule, wavPieces } from '#core/samples/index.ts';
+import {
+  type Apart,
+  type Diagnosis,
+  diagnose,
+  type Joined,
+  joinTakes,
+  measureJumps,
+  measureOffset,
+  type Offset,
+} from '#core/measure/index.ts';
+import {
+  channelOf,
+  corrected,
+  fftOver,
+  glancePeaks,
+  type Peaks,
+  type PffftModule,
+  wavPieces,
+} from '#core/samples/index.ts';
 import { readFrames, type SmallFrame } from './frames.ts';
 import { lookAt, type Progress, type TakeLook } from './look.ts';
-import { openMedia } from './media.ts';
+import { type Media, openMedia } from './media.ts';
 import type { TakeSource } from './take-source.ts';
+
+/** How takes lie to each other, and what each of them is. */
+export interface JoinedTakes {
+  readonly groups: readonly Joined[];
+  readonly facts: readonly { readonly durationMs: number; readonly sampleRateHz: number; readonly peaks: Peaks }[];
+}
+
+const GLANCE_BINS = 1200;
 
 /** The worker's side: opens takes and hands them to core. It is stopped by ending it. */
 const api = {
@@ -45,6 +70,32 @@ const api = {
     } finally {
       a.close();
       b.close();
+    }
+  },
+  /** Lays takes of several recorders on timelines by what they hold; each with a glance at its wave. */
+  async join(sources: readonly TakeSource[], onProgress: (progress: Progress) => void): Promise<JoinedTakes> {
+    const opened: Media[] = [];
+    try {
+      for (const [i, source] of sources.entries()) {
+        const media = await openMedia(source, (done) =>
+          onProgress({ what: 'decoding', done: (i + done) / sources.length }),
+        );
+        opened.push(media);
+        if (!media.sound) throw new Error('One of these takes has no sound. Leave it out, and join the others.');
+      }
+      const sounds = opened.map((m) => m.sound!);
+      const fftOf = fftOver((await PFFFT()) as PffftModule);
+      const groups = await joinTakes(fftOf, sounds, (done) => onProgress({ what: 'joining', done }));
+      const facts = [];
+      for (const sound of sounds)
+        facts.push({
+          durationMs: (1000 * sound.frames) / sound.sampleRateHz,
+          sampleRateHz: sound.sampleRateHz,
+          peaks: await glancePeaks(sound, GLANCE_BINS),
+        });
+      return { groups, facts };
+    } finally {
+      for (const media of opened) media.close();
     }
   },
   /** @param channel  one of them alone; all, where null */

@@ -1,0 +1,289 @@
+import { type FftOf, fftSize, type Recording } from '#core/samples/index.ts';
+import { crossInto } from './correlate.ts';
+import { type Offset, offsetNear } from './offset.ts';
+import type { Candidate } from './search.ts';
+import { durationS, readWindow } from './windows.ts';
+
+/** A take laid on the timeline that it shares with others. */
+export interface JoinedTake {
+  /** Which of the recordings that were given. */
+  readonly index: number;
+  /** Where it begins, ms, against the beginning of the first take of its group, on that one's clock. */
+  readonly startMs: number;
+  /** How much longer it runs than the first of its group; null where that cannot be told. */
+  readonly longerPpm: number | null;
+  /** The take that it was held against, and how sure it is that both hold the same sound. */
+  readonly against: number | null;
+  readonly confidence: number;
+}
+
+/** Takes that hold the same sound, directly or by way of others, the earliest first. */
+export interface Joined {
+  readonly takes: readonly JoinedTake[];
+  /** How far pairs that were not needed to lay them contradict how they lie: the most, ms; 0 for none. */
+  readonly contradictsMs: number;
+}
+
+/** Loudness is followed in these bands, so often a second. */
+const FEATURE_RATE_HZ = 8000;
+const HOP = 40;
+const HOP_S = HOP / FEATURE_RATE_HZ;
+const WINDOW = 256;
+const BAND_EDGES_HZ = [150, 350, 700, 1200, 2000, 3900];
+const BANDS = BAND_EDGES_HZ.length - 1;
+const BLOCK_S = 32;
+/** Each band's rises are evened out against so many hops around. */
+const AROUND_HOPS = 400;
+/** Takes overlap by this much at least, to be worth holding against each other. */
+const LEAST_OVERLAP_S = 4;
+/** How far a lag stands out of all others, from which it is looked at; and how many are. */
+const LEAST_Z = 6;
+const TRIED = 2;
+const SAME_SOUND = 0.5;
+const CHECKS = 2;
+
+/** Rises of loudness, band by band, evened out: what two microphones in one room have in common, whatever their sound. */
+interface Features {
+  readonly hops: number;
+  readonly bands: readonly Float32Array[];
+}
+
+/**
+ * Lays takes of several recorders, in any order, on timelines by what they hold: every pair is held against each other
+ * coarsely, by the rises of their loudness; what stands out is followed finely; and pairs that agree are joined, the
+ * surest first. Takes that hold nothing in common with any other stay alone.
+ * @returns groups, the largest first; each take stands in one
+ */
+export async function joinTakes(
+  fftOf: FftOf,
+  recordings: readonly Recording[],
+  onProgress?: (done: number) => void,
+): Promise<Joined[]> {
+  const features: Features[] = [];
+  for (const [i, recording] of recordings.entries()) {
+    features.push(await featuresOf(fftOf, recording));
+    onProgress?.((0.4 * (i + 1)) / recordings.length);
+  }
+  const pairs = likelyPairs(fftOf, features);
+  const edges: Edge[] = [];
+  const groups = recordings.map((_, i) => i);
+  const groupOf = (i: number): number => (groups[i] === i ? i : groupOf(groups[i]!));
+  let held = 0;
+  // The likeliest first: a pair whose takes lie together already only has to be believed, not found.
+  for (const { a, b, candidates } of pairs) {
+    onProgress?.(0.4 + (0.6 * held++) / pairs.length);
+    // Pairs that lie together by others already are held against each other to check those, but not without end.
+    if (groupOf(a) === groupOf(b) && edges.length > CHECKS * recordings.length) continue;
+    const offset = await offsetNear(fftOf, recordings[a]!, recordings[b]!, candidates);
+    if (offset.confidence < SAME_SOUND) continue;
+    edges.push({ a, b, offset });
+    groups[groupOf(a)] = groupOf(b);
+  }
+  onProgress?.(1);
+  return laid(recordings, edges);
+}
+
+interface Edge {
+  readonly a: number;
+  readonly b: number;
+  /** Of b against a. */
+  readonly offset: Offset;
+}
+
+async function featuresOf(fftOf: FftOf, recording: Recording): Promise<Features> {
+  const fft = fftOf(WINDOW);
+  const hops = Math.max(1, Math.floor(durationS(recording) / HOP_S));
+  const bands = Array.from({ length: BANDS }, () => new Float32Array(hops));
+  const shape = Float32Array.from({ length: WINDOW }, (_, i) => Math.sin((Math.PI * (i + 0.5)) / WINDOW));
+  const bins = BAND_EDGES_HZ.map((hz) => Math.round((hz * WINDOW) / FEATURE_RATE_HZ));
+  const x = new Float32Array(WINDOW);
+  const spectrum = new Float32Array(WINDOW);
+  const before = new Float32Array(BANDS).fill(Number.NaN);
+  const perBlock = Math.floor(BLOCK_S / HOP_S);
+  for (let first = 0; first < hops; first += perBlock) {
+    const count = Math.min(perBlock, hops - first);
+    const part = await readWindow(recording, first * HOP_S, count * HOP + WINDOW, FEATURE_RATE_HZ);
+    for (let h = 0; h < count; h++) {
+      for (let i = 0; i < WINDOW; i++) x[i] = part[h * HOP + i]! * shape[i]!;
+      fft.forward(x, spectrum);
+      for (let band = 0; band < BANDS; band++) {
+        let power = 1e-9;
+        for (let k = bins[band]!; k < bins[band + 1]!; k++) power += spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
+        const level = Math.log(power);
+        const rise = level - before[band]!;
+        bands[band]![first + h] = rise > 0 ? rise : 0;
+        before[band] = level;
+      }
+    }
+  }
+  for (const band of bands) evenOut(band);
+  return { hops, bands };
+}
+
+/** Takes off the mean around, and what stands out by more than others do: no single bang decides. */
+function evenOut(x: Float32Array): void {
+  const sums = new Float64Array(x.length + 1);
+  for (let i = 0; i < x.length; i++) sums[i + 1] = sums[i]! + x[i]!;
+  let square = 0;
+  for (let i = 0; i < x.length; i++) {
+    const from = Math.max(0, i - AROUND_HOPS);
+    const to = Math.min(x.length, i + AROUND_HOPS);
+    x[i]! -= (sums[to]! - sums[from]!) / (to - from);
+    square += x[i]! ** 2;
+  }
+  const most = 4 * Math.sqrt(square / Math.max(1, x.length));
+  for (let i = 0; i < x.length; i++) x[i] = Math.min(most, x[i]!);
+}
+
+interface Pair {
+  readonly a: number;
+  readonly b: number;
+  readonly candidates: readonly Candidate[];
+}
+
+/** Pairs in which some lag stands out, the one that stands out most first. */
+function likelyPairs(fftOf: FftOf, features: readonly Features[]): Pair[] {
+  const size = fftSize(2 * Math.max(...features.map((f) => f.hops), 1));
+  const fft = fftOf(size);
+  const padded = new Float32Array(size);
+  const spectra = features.map(({ bands }) =>
+    bands.map((band) => {
+      padded.fill(0);
+      padded.set(band);
+      const spectrum = new Float32Array(size);
+      fft.forward(padded, spectrum);
+      return spectrum;
+    }),
+  );
+  const energies = features.map(({ bands, hops }) => runningEnergy(bands, hops));
+  const work = new Float32Array(size);
+  const sum = new Float32Array(size);
+  const out: Pair[] = [];
+  for (let a = 0; a < features.length; a++)
+    for (let b = a + 1; b < features.length; b++) {
+      sum.fill(0);
+      for (let band = 0; band < BANDS; band++) {
+        work.set(spectra[b]![band]!);
+        crossInto(spectra[a]![band]!, work);
+        for (let i = 0; i < size; i++) sum[i]! += work[i]!;
+      }
+      fft.inverse(sum, work);
+      const candidates = standingOut(work, size, features[a]!, features[b]!, energies[a]!, energies[b]!);
+      if (candidates.length > 0) out.push({ a, b, candidates });
+    }
+  return out.sort((p, q) => q.candidates[0]!.score - p.candidates[0]!.score);
+}
+
+function runningEnergy(bands: readonly Float32Array[], hops: number): Float64Array {
+  const sums = new Float64Array(hops + 1);
+  for (let i = 0; i < hops; i++) {
+    let power = 0;
+    for (const band of bands) power += band[i]! ** 2;
+    sums[i + 1] = sums[i]! + power;
+  }
+  return sums;
+}
+
+/** Lags at which the two agree by more than chance, each by what lies over the other there. */
+function standingOut(
+  correlation: Float32Array,
+  size: number,
+  a: Features,
+  b: Features,
+  energyA: Float64Array,
+  energyB: Float64Array,
+): Candidate[] {
+  const least = LEAST_OVERLAP_S / HOP_S;
+  const likeness = new Float32Array(a.hops + b.hops);
+  let [square, count] = [0, 0];
+  for (let lag = -a.hops + 1; lag < b.hops; lag++) {
+    // Where `b` holds `a` so many hops later: what of each lies over the other.
+    const from = Math.max(0, -lag);
+    const to = Math.min(a.hops, b.hops - lag);
+    if (to - from < least) continue;
+    const norm = Math.sqrt((energyA[to]! - energyA[from]!) * (energyB[to + lag]! - energyB[from + lag]!));
+    // In units of what chance does over such an overlap.
+    const z = norm > 0 ? (correlation[(lag + size) % size]! / norm) * Math.sqrt(to - from) : 0;
+    likeness[lag + a.hops] = z;
+    square += z * z;
+    count++;
+  }
+  const usual = Math.sqrt(square / Math.max(1, count));
+  const found: { lag: number; z: number }[] = [];
+  for (let i = 1; i < likeness.length - 1; i++) {
+    const z = likeness[i]! / usual;
+    if (z < LEAST_Z || z < likeness[i - 1]! / usual || z < likeness[i + 1]! / usual) continue;
+    found.push({ lag: i - a.hops, z });
+  }
+  return found
+    .sort((p, q) => q.z - p.z)
+    .filter((p, i, all) => all.slice(0, i).every((q) => Math.abs(q.lag - p.lag) > 4))
+    .slice(0, TRIED)
+    .map(({ lag, z }) => {
+      const from = Math.max(0, -lag);
+      const to = Math.min(a.hops, b.hops - lag);
+      return { atS: ((from + to) / 2) * HOP_S, lagS: lag * HOP_S, score: z };
+    });
+}
+
+/** Groups of takes that hang together, laid by the surest pairs (Prim 1957). */
+function laid(recordings: readonly Recording[], edges: readonly Edge[]): Joined[] {
+  const left = new Set(recordings.keys());
+  const groups: Joined[] = [];
+  while (left.size > 0) {
+    const root = [...left][0]!;
+    left.delete(root);
+    const placed = new Map<number, JoinedTake>([
+      [root, { index: root, startMs: 0, longerPpm: 0, against: null, confidence: 1 }],
+    ]);
+    for (;;) {
+      const next = edges
+        .filter((e) => placed.has(e.a) !== placed.has(e.b))
+        .reduce<Edge | null>((best, e) => (best && weightOf(best) >= weightOf(e) ? best : e), null);
+      if (!next) break;
+      const take = place(next, placed);
+      placed.set(take.index, take);
+      left.delete(take.index);
+    }
+    groups.push(fromEarliest([...placed.values()], edges));
+  }
+  return groups.sort((p, q) => q.takes.length - p.takes.length);
+}
+
+const weightOf = ({ offset }: Edge): number => offset.confidence + 1 / (1 + offset.spreadMs);
+
+/** Where the other take of a pair begins, by the one that lies already. */
+function place({ a, b, offset }: Edge, placed: ReadonlyMap<number, JoinedTake>): JoinedTake {
+  const forward = placed.has(a);
+  const known = placed.get(forward ? a : b)!;
+  const by = offset.driftPpm;
+  const scale = 1 / (1 + (known.longerPpm ?? 0) * 1e-6);
+  // The same sound stands `offset` later in b: b began so much earlier.
+  const startMs = known.startMs + (forward ? -offset.offsetMs : offset.offsetMs) * scale;
+  return {
+    index: forward ? b : a,
+    startMs,
+    longerPpm: by === null || known.longerPpm === null ? null : known.longerPpm + (forward ? by : -by),
+    against: known.index,
+    confidence: offset.confidence,
+  };
+}
+
+function fromEarliest(takes: readonly JoinedTake[], edges: readonly Edge[]): Joined {
+  const at = new Map(takes.map((t) => [t.index, t]));
+  const inside = edges.filter((e) => at.has(e.a) && at.has(e.b));
+  const contradictsMs = Math.max(
+    0,
+    ...inside.map((e) => Math.abs(at.get(e.a)!.startMs - at.get(e.b)!.startMs - e.offset.offsetMs)),
+  );
+  const sorted = [...takes].sort((p, q) => p.startMs - q.startMs);
+  const first = sorted[0]!;
+  return {
+    takes: sorted.map((t) => ({
+      ...t,
+      startMs: t.startMs - first.startMs,
+      longerPpm: t.longerPpm === null || first.longerPpm === null ? null : t.longerPpm - first.longerPpm,
+    })),
+    contradictsMs,
+  };
+}

@@ -1,0 +1,1 @@
+export { JoinScreen } from './JoinScreen.tsx';

@@ -1,0 +1,25 @@
+import type { Joined } from '#core/measure/index.ts';
+import type { SlipList } from '#core/report/index.ts';
+import type { Rate } from '#core/units/index.ts';
+import type { JoinedTakes } from '#web/workers/index.ts';
+
+/** What has to be done in the edit so that the takes of a group lie as they were heard, the first as the reference. */
+export function slipsOfGroup(
+  { takes }: Joined,
+  facts: JoinedTakes['facts'],
+  names: readonly string[],
+  frameRate: Rate,
+): SlipList {
+  return {
+    title: names[takes[0]!.index]!,
+    frameRate,
+    items: takes.map(({ index, startMs, longerPpm }) => ({
+      name: names[index]!.replace(/\.[a-z0-9]{2,4}$/i, ''),
+      fileName: names[index]!,
+      durationMs: facts[index]!.durationMs,
+      moveMs: startMs,
+      longerPpm: longerPpm ?? 0,
+      sampleRateHz: facts[index]!.sampleRateHz,
+    })),
+  };
+}
