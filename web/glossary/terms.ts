@@ -92,6 +92,10 @@ export const TERMS = {
     title: 'Bound',
     says: 'The truth lies within so much of what is said, in 95 of 100 takes. Of a picture that stands still against the frames of its slate no more than a frame can be told; where the rates differ, much more.',
   },
+  'listening-delay': {
+    title: 'Listening delay',
+    says: 'How late people hear what they act upon while it goes on: their game, their own voice, each other, music that they keep time with. No edit mends that afterwards.',
+  },
   'path-test': {
     title: 'Path test',
     says: 'One take for every way that sound and picture take, and for every delay setting that is used: together they tell what each device adds, and which takes do not fit.',

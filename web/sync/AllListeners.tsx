@@ -7,6 +7,7 @@ import { layoutSmallArrivals, SmallArrivalsChart, smallPlotPx, useWidth } from '
 import { Choice, formatNumber, formatSigned, Term, useKey } from '#web/parts/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
 import { searchAlignment } from '#web/workers/index.ts';
+import { ListeningTable } from './ListeningTable.tsx';
 
 interface Props {
   readonly rig: Rig;
@@ -112,6 +113,7 @@ export function AllListeners({ rig, evaluation, onListener, options }: Props) {
           ))}
         </div>
         {trying.changes.length > 0 && <Changes rig={rig} changes={trying.changes} />}
+        <ListeningTable rig={trying.tried} evaluation={trying.shown} />
         {school === 'edit' && <Slips rig={rig} shown={trying.shown} listenerIds={tracks} listenerName={listenerName} />}
       </div>
     </main>
