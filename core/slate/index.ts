@@ -12,5 +12,15 @@ export {
   type SlateReading,
   type SlateSights,
 } from './reading.ts';
+export {
+  LONGEST_TRIP_S,
+  type RoundTrip,
+  readTrip,
+  type SentChirp,
+  summariseTrips,
+  TRIP_EVERY_S,
+  type Trip,
+  tripChirp,
+} from './round-trip.ts';
 export { renderSlateSound } from './sound.ts';
 export { type SlateWatch, slateWatch } from './watch.ts';

@@ -16,6 +16,7 @@ export const router = createBrowserRouter([
       { path: '/bench/try', lazy: async () => ({ Component: (await import('../treat/index.ts')).TreatScreen }) },
       { path: '/bench/join', lazy: async () => ({ Component: (await import('../join/index.ts')).JoinScreen }) },
       { path: '/bench/blind', lazy: async () => ({ Component: (await import('../blind/index.ts')).BlindScreen }) },
+      { path: '/round-trip', lazy: async () => ({ Component: (await import('../trip/index.ts')).TripScreen }) },
       { path: '/slate', lazy: async () => ({ Component: (await import('../slate/index.ts')).SlateScreen }) },
       {
         path: '/rigs/:rigId',

@@ -106,6 +106,10 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
               </Button>
             </p>
           </div>
+          <p className="row small" style={{ marginTop: 10 }}>
+            <Link to="/slate">Show a slate</Link>
+            <Link to="/round-trip">Time this computer’s round trip</Link>
+          </p>
           <TakeChooser takes={records} loading={takes.isLoading} onOpen={(ids) => onTakes(ids)} rig={rig} />
         </div>
       ) : (

@@ -96,6 +96,10 @@ export const TERMS = {
     title: 'Listening delay',
     says: 'How late people hear what they act upon while it goes on: their game, their own voice, each other, music that they keep time with. No edit mends that afterwards.',
   },
+  'round-trip': {
+    title: 'Round trip',
+    says: 'The time from a sample that a program hands out to the same sample heard again at its input: buffers, converters, safety offsets and whatever lies between, both ways together. Neither way alone can be told from it.',
+  },
   'path-test': {
     title: 'Path test',
     says: 'One take for every way that sound and picture take, and for every delay setting that is used: together they tell what each device adds, and which takes do not fit.',

@@ -1,10 +1,5 @@
 import { type LiveMeter, type LiveReading, liveMeter } from '#core/measure/index.ts';
-
-/** What an input is called, and how it is asked for. */
-export interface LiveInput {
-  readonly id: string;
-  readonly name: string;
-}
+import { type LiveInput, openInput } from '#web/listen/index.ts';
 
 export interface Listening {
   readonly inputs: readonly LiveInput[];
@@ -27,21 +22,7 @@ export async function listenLive(
   onReading: (reading: LiveReading) => void,
   onEnd: (why: string) => void,
 ): Promise<Listening> {
-  const media = navigator.mediaDevices as MediaDevices | undefined;
-  if (!media?.getUserMedia) throw new Error('This browser opens no inputs. Open Mellow Tap at 127.0.0.1.');
-  const stream = await media
-    .getUserMedia({
-      audio: {
-        ...(inputId ? { deviceId: { exact: inputId } } : {}),
-        channelCount: { ideal: TWO_SIDES },
-        echoCancellation: false,
-        noiseSuppression: false,
-        autoGainControl: false,
-      },
-    })
-    .catch((error: unknown) => {
-      throw new Error(sayRefusal(error));
-    });
+  const { stream, inputs, inputId: opened } = await openInput(inputId, TWO_SIDES);
   const context = new AudioContext();
   let meter: LiveMeter | null = null;
   let sides = 0;
@@ -59,8 +40,8 @@ export async function listenLive(
   try {
     await context.audioWorklet.addModule(new URL('/meter-worklet.js', window.location.href));
     const node = new AudioWorkletNode(context, 'mellow-tap-pieces', { numberOfOutputs: 0 });
-    node.port.onmessage = ({ data }: MessageEvent<Float32Array[]>) => {
-      const channels = data.slice(0, TWO_SIDES);
+    node.port.onmessage = ({ data }: MessageEvent<{ pieces: Float32Array[] }>) => {
+      const channels = data.pieces.slice(0, TWO_SIDES);
       // An input may become stereo while it runs: then it is another meter.
       if (!meter || channels.length !== sides) {
         sides = channels.length;
@@ -70,21 +51,9 @@ export async function listenLive(
     };
     context.createMediaStreamSource(stream).connect(node);
     if (context.state === 'suspended') await context.resume();
-    const inputs = (await media.enumerateDevices())
-      .filter((d) => d.kind === 'audioinput')
-      .map((d, i) => ({ id: d.deviceId, name: d.label || `Input ${i + 1}` }));
-    return { inputs, inputId: track?.getSettings().deviceId ?? inputs[0]?.id ?? '', stop };
+    return { inputs, inputId: opened, stop };
   } catch (error) {
     stop();
     throw error instanceof Error ? error : new Error(String(error));
   }
-}
-
-function sayRefusal(error: unknown): string {
-  const name = error instanceof DOMException ? error.name : '';
-  if (name === 'NotAllowedError')
-    return 'The browser was not given leave. Allow the microphone for this page, and start again.';
-  if (name === 'NotFoundError' || name === 'OverconstrainedError')
-    return 'That input is not there. Plug it in, or choose another one.';
-  return 'The input cannot be opened: another program may hold it. Close that one, and start again.';
 }

@@ -1,4 +1,5 @@
 export { evenGains } from './even.ts';
+export { type LiveInput, openInput } from './input.ts';
 export { LevelSlider } from './LevelSlider.tsx';
 export { ListenBar, ListenButton } from './ListenBar.tsx';
 export type { Spot } from './player.ts';

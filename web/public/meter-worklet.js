@@ -1,4 +1,4 @@
-/** Hands what an input hears to the page in pieces of 1024 frames; nothing of it is kept or played. */
+/** Hands what an input hears to the page in pieces of 1024 frames, each with the frame of the clock that it begins at; nothing of it is kept or played. */
 class Pieces extends AudioWorkletProcessor {
   constructor() {
     super();
@@ -17,8 +17,10 @@ class Pieces extends AudioWorkletProcessor {
     });
     this.filled += input[0].length;
     if (this.filled === 1024) {
+      // The frame that this block of it began at, less what was gathered before.
+      const frame = currentFrame + input[0].length - 1024;
       this.port.postMessage(
-        this.pieces,
+        { frame, pieces: this.pieces },
         this.pieces.map((p) => p.buffer),
       );
       this.pieces = input.map(() => new Float32Array(1024));

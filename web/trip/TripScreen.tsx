@@ -1,0 +1,171 @@
+import { Button } from '@chakra-ui/react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { summariseTrips, type Trip } from '#core/slate/index.ts';
+import { ratioFromDb } from '#core/units/index.ts';
+import { LevelSlider } from '#web/listen/index.ts';
+import { Choice, formatNumber, Term, useKey } from '#web/parts/index.ts';
+import { TakeFrame } from '#web/take/index.ts';
+import { openTripReader } from '#web/workers/index.ts';
+import { type Back, type RunningLoop, runLoop, STAND_IN_MS } from './loop.ts';
+
+/** Nobody is startled: it begins silent. */
+const SILENT_DB = -60;
+const ENOUGH = 20;
+const STAND_IN = 'stand-in';
+const ANY = 'any';
+
+const gainOf = (db: number): number => (db <= SILENT_DB ? 0 : ratioFromDb(db));
+
+/** The round trip of this computer: a chirp goes out, comes back by a lead or through the air, and is timed. */
+export function TripScreen() {
+  const [back, setBack] = useState<string>(ANY);
+  const [levelDb, setLevelDb] = useState(SILENT_DB);
+  const [running, setRunning] = useState<RunningLoop | null>(null);
+  const [trips, setTrips] = useState<readonly Trip[]>([]);
+  const [failed, setFailed] = useState<string | null>(null);
+  const open = useRef<{ loop: RunningLoop; close(): void } | null>(null);
+  const stop = useCallback(() => {
+    open.current?.loop.stop();
+    open.current?.close();
+    open.current = null;
+    setRunning(null);
+  }, []);
+  useEffect(() => stop, [stop]);
+  const start = async (wanted: string) => {
+    stop();
+    setTrips([]);
+    setFailed(null);
+    const reader = openTripReader();
+    const from: Back =
+      wanted === STAND_IN ? { kind: 'stand-in' } : { kind: 'input', inputId: wanted === ANY ? null : wanted };
+    try {
+      const loop = await runLoop({
+        back: from,
+        gain: gainOf(levelDb),
+        read: reader.read,
+        onTrip: (trip) => setTrips((all) => [...all, trip].slice(-MOST_KEPT)),
+        onEnd: (why) => {
+          stop();
+          setFailed(why);
+        },
+      });
+      open.current = { loop, close: reader.close };
+      setRunning(loop);
+      if (from.kind === 'input') setBack(loop.inputId || ANY);
+    } catch (error) {
+      reader.close();
+      setFailed(error instanceof Error ? error.message : String(error));
+    }
+  };
+  useKey('s', 'Start or stop', () => (running ? stop() : void start(back)));
+  const heard = trips.filter((t) => t.ms !== null).length;
+  useEffect(() => {
+    if (heard >= ENOUGH) stop();
+  }, [heard, stop]);
+  const inputs = running?.inputs ?? [];
+  return (
+    <TakeFrame>
+      <main className="frame-page">
+        <div className="page">
+          <div className="spread">
+            <h1>
+              <Term id="round-trip">Round trip</Term>
+            </h1>
+            <Link to="/bench">To the bench</Link>
+          </div>
+          <p className="quiet">
+            A chirp leaves this computer and is heard again: by a lead from an output into an input, or by a microphone
+            before the loudspeaker. All that the computer, its program and its sound card take is in it, there and back.
+          </p>
+          <p className="watch">
+            Headphones off. With a lead, first turn down everything that it goes into: an output into a microphone input
+            overloads it. It begins silent and is never louder than set; turn it up until it is heard.
+          </p>
+          <div className="row" style={{ marginTop: 12 }}>
+            <Button variant="solid" onClick={() => (running ? stop() : void start(back))}>
+              {running ? 'Stop' : 'Start'} <kbd>s</kbd>
+            </Button>
+            <LevelSlider
+              db={levelDb}
+              onDb={(db) => {
+                setLevelDb(db);
+                running?.level(gainOf(db));
+              }}
+            />
+            <Choice
+              label="What it comes back by"
+              value={back}
+              onChange={(next) => {
+                setBack(next);
+                if (running) void start(next);
+              }}
+              options={[
+                ...(inputs.length > 0
+                  ? inputs.map((i) => [i.id, i.name] as const)
+                  : [[ANY, 'the usual input'] as const]),
+                [STAND_IN, `stand-in: a loop of ${STAND_IN_MS} ms`],
+              ]}
+            />
+          </div>
+          {failed && <p className="fix">{failed}</p>}
+          {running && (
+            <p role="status" className="quiet">
+              {heard} of {ENOUGH} heard
+              {trips.length >= 3 &&
+                heard === 0 &&
+                '. Nothing comes back yet: turn it up slowly, or look for what is muted'}
+              .
+            </p>
+          )}
+          <Result trips={trips} running={running} />
+        </div>
+      </main>
+    </TakeFrame>
+  );
+}
+
+const MOST_KEPT = 200;
+
+function Result({ trips, running }: { trips: readonly Trip[]; running: RunningLoop | null }) {
+  const [clock, setClock] = useState<RunningLoop | null>(running);
+  // What the browser said of itself stays beside the result when it has stopped.
+  if (running && running !== clock) setClock(running);
+  const result = summariseTrips(trips);
+  if (!result) return null;
+  const { meanMs, sdMs, leastMs, mostMs, count, odd } = result;
+  return (
+    <table className="table" data-testid="round-trip" style={{ marginTop: 12 }}>
+      <thead>
+        <tr>
+          <th>There and back</th>
+          <th className="number">
+            <Term id="spread">Spread</Term>, ms
+          </th>
+          <th className="number">Least, most</th>
+          <th className="number">Samples</th>
+          <th className="number">Repeats</th>
+          <th>The browser’s own figures</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr>
+          <td className="strong">{formatNumber(meanMs, 2)} ms</td>
+          <td className="number">±{formatNumber(sdMs, 3)}</td>
+          <td className="number">
+            {formatNumber(leastMs, 2)}, {formatNumber(mostMs, 2)}
+          </td>
+          <td className="number">{clock && formatNumber((meanMs * clock.sampleRateHz) / 1000, 1)}</td>
+          <td className="number">
+            {count}
+            {odd > 0 && `, ${odd} left out`}
+          </td>
+          <td className="quiet">
+            {clock && `out ${formatNumber(clock.outputMs, 1)} ms`}
+            {clock && (clock.inputMs === null ? ', in not told' : `, in ${formatNumber(clock.inputMs, 1)} ms`)}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,1 @@
+export { TripScreen } from './TripScreen.tsx';

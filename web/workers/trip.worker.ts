@@ -1,0 +1,16 @@
+import PFFFT from '@echogarden/pffft-wasm/simd';
+import { expose } from 'comlink';
+import { type FftOf, fftOver, type PffftModule, recordingOf } from '#core/samples/index.ts';
+import { readTrip, type SentChirp, type Trip } from '#core/slate/index.ts';
+
+let fftOf: FftOf | null = null;
+
+const api = {
+  /** When a chirp came back, in samples that begin at `startS` of the clock that it was sent by. */
+  async read(samples: Float32Array, sampleRateHz: number, startS: number, sent: SentChirp): Promise<Trip> {
+    fftOf ??= fftOver((await PFFFT()) as PffftModule);
+    return readTrip(fftOf, recordingOf([samples], sampleRateHz), startS, sent);
+  },
+};
+export type TripApi = typeof api;
+expose(api);
