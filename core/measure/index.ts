@@ -18,6 +18,7 @@ export { type Levels, measureLevels, type PeakFinder } from './levels.ts';
 export { type LiveMeter, type LiveReading, liveMeter } from './live.ts';
 export { HOP_S, integratedOf, type Loudness, type LoudnessMeter, loudnessMeter, lufsOf } from './loudness.ts';
 export { MeasureError, type MeasureErrorCode } from './measure-error.ts';
+export { changesOf, clicksFor, type MenuClick, type RegionTrace } from './menu-clicks.ts';
 export { measureOffset, type Offset, type OffsetPoint } from './offset.ts';
 export { type Mark, type MarkPair, type PictureOffset, pairMarks } from './picture-offset.ts';
 export {
@@ -27,5 +28,6 @@ export {
   type ThirdOctave,
   thirdOctaves,
 } from './spectrogram.ts';
+export { offsetAtMs, piecesOf, type Stretch, stretchesOf } from './stretches.ts';
 export { type PeakMeter, peakMeter } from './true-peak.ts';
 export { readWindow } from './windows.ts';

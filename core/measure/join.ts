@@ -1,8 +1,8 @@
 import { type FftOf, fftSize, type Recording } from '#core/samples/index.ts';
 import { crossInto } from './correlate.ts';
 import { type Offset, offsetNear } from './offset.ts';
+import { HOP_S, RISE_BANDS, type Rises, risesOf } from './rises.ts';
 import type { Candidate } from './search.ts';
-import { durationS, readWindow } from './windows.ts';
 
 /** A take laid on the timeline that it shares with others. */
 export interface JoinedTake {
@@ -24,16 +24,6 @@ export interface Joined {
   readonly contradictsMs: number;
 }
 
-/** Loudness is followed in these bands, so often a second. */
-const FEATURE_RATE_HZ = 8000;
-const HOP = 40;
-const HOP_S = HOP / FEATURE_RATE_HZ;
-const WINDOW = 256;
-const BAND_EDGES_HZ = [150, 350, 700, 1200, 2000, 3900];
-const BANDS = BAND_EDGES_HZ.length - 1;
-const BLOCK_S = 32;
-/** Each band's rises are evened out against so many hops around. */
-const AROUND_HOPS = 400;
 /** Takes overlap by this much at least, to be worth holding against each other. */
 const LEAST_OVERLAP_S = 4;
 /** How far a lag stands out of all others, from which it is looked at; and how many are. */
@@ -41,12 +31,6 @@ const LEAST_Z = 6;
 const TRIED = 2;
 const SAME_SOUND = 0.5;
 const CHECKS = 2;
-
-/** Rises of loudness, band by band, evened out: what two microphones in one room have in common, whatever their sound. */
-interface Features {
-  readonly hops: number;
-  readonly bands: readonly Float32Array[];
-}
 
 /**
  * Lays takes of several recorders, in any order, on timelines by what they hold: every pair is held against each other
@@ -59,9 +43,9 @@ export async function joinTakes(
   recordings: readonly Recording[],
   onProgress?: (done: number) => void,
 ): Promise<Joined[]> {
-  const features: Features[] = [];
+  const features: Rises[] = [];
   for (const [i, recording] of recordings.entries()) {
-    features.push(await featuresOf(fftOf, recording));
+    features.push(await risesOf(fftOf, recording));
     onProgress?.((0.4 * (i + 1)) / recordings.length);
   }
   const pairs = likelyPairs(fftOf, features);
@@ -90,51 +74,6 @@ interface Edge {
   readonly offset: Offset;
 }
 
-async function featuresOf(fftOf: FftOf, recording: Recording): Promise<Features> {
-  const fft = fftOf(WINDOW);
-  const hops = Math.max(1, Math.floor(durationS(recording) / HOP_S));
-  const bands = Array.from({ length: BANDS }, () => new Float32Array(hops));
-  const shape = Float32Array.from({ length: WINDOW }, (_, i) => Math.sin((Math.PI * (i + 0.5)) / WINDOW));
-  const bins = BAND_EDGES_HZ.map((hz) => Math.round((hz * WINDOW) / FEATURE_RATE_HZ));
-  const x = new Float32Array(WINDOW);
-  const spectrum = new Float32Array(WINDOW);
-  const before = new Float32Array(BANDS).fill(Number.NaN);
-  const perBlock = Math.floor(BLOCK_S / HOP_S);
-  for (let first = 0; first < hops; first += perBlock) {
-    const count = Math.min(perBlock, hops - first);
-    const part = await readWindow(recording, first * HOP_S, count * HOP + WINDOW, FEATURE_RATE_HZ);
-    for (let h = 0; h < count; h++) {
-      for (let i = 0; i < WINDOW; i++) x[i] = part[h * HOP + i]! * shape[i]!;
-      fft.forward(x, spectrum);
-      for (let band = 0; band < BANDS; band++) {
-        let power = 1e-9;
-        for (let k = bins[band]!; k < bins[band + 1]!; k++) power += spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
-        const level = Math.log(power);
-        const rise = level - before[band]!;
-        bands[band]![first + h] = rise > 0 ? rise : 0;
-        before[band] = level;
-      }
-    }
-  }
-  for (const band of bands) evenOut(band);
-  return { hops, bands };
-}
-
-/** Takes off the mean around, and what stands out by more than others do: no single bang decides. */
-function evenOut(x: Float32Array): void {
-  const sums = new Float64Array(x.length + 1);
-  for (let i = 0; i < x.length; i++) sums[i + 1] = sums[i]! + x[i]!;
-  let square = 0;
-  for (let i = 0; i < x.length; i++) {
-    const from = Math.max(0, i - AROUND_HOPS);
-    const to = Math.min(x.length, i + AROUND_HOPS);
-    x[i]! -= (sums[to]! - sums[from]!) / (to - from);
-    square += x[i]! ** 2;
-  }
-  const most = 4 * Math.sqrt(square / Math.max(1, x.length));
-  for (let i = 0; i < x.length; i++) x[i] = Math.min(most, x[i]!);
-}
-
 interface Pair {
   readonly a: number;
   readonly b: number;
@@ -142,7 +81,7 @@ interface Pair {
 }
 
 /** Pairs in which some lag stands out, the one that stands out most first. */
-function likelyPairs(fftOf: FftOf, features: readonly Features[]): Pair[] {
+function likelyPairs(fftOf: FftOf, features: readonly Rises[]): Pair[] {
   const size = fftSize(2 * Math.max(...features.map((f) => f.hops), 1));
   const fft = fftOf(size);
   const padded = new Float32Array(size);
@@ -162,7 +101,7 @@ function likelyPairs(fftOf: FftOf, features: readonly Features[]): Pair[] {
   for (let a = 0; a < features.length; a++)
     for (let b = a + 1; b < features.length; b++) {
       sum.fill(0);
-      for (let band = 0; band < BANDS; band++) {
+      for (let band = 0; band < RISE_BANDS; band++) {
         work.set(spectra[b]![band]!);
         crossInto(spectra[a]![band]!, work);
         for (let i = 0; i < size; i++) sum[i]! += work[i]!;
@@ -188,8 +127,8 @@ function runningEnergy(bands: readonly Float32Array[], hops: number): Float64Arr
 function standingOut(
   correlation: Float32Array,
   size: number,
-  a: Features,
-  b: Features,
+  a: Rises,
+  b: Rises,
   energyA: Float64Array,
   energyB: Float64Array,
 ): Candidate[] {

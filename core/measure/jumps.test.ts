@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { testFft } from '#core/samples/fft.testkit.ts';
-import { type FftOf, recordingOf, resample, seededNormal } from '#core/samples/index.ts';
+import { corrected, type FftOf, recordingOf, resample, seededNormal } from '#core/samples/index.ts';
 import { voice } from '#core/standin/index.ts';
-import { measureJumps, measureOffset } from './index.ts';
+import { measureJumps, measureOffset, offsetAtMs, piecesOf, stretchesOf } from './index.ts';
 
 const RATE = 16_000;
 let fftOf: FftOf;
@@ -87,4 +87,46 @@ describe('a recorder that lost a buffer', () => {
       expect(Math.abs(found.driftPpm! - ppm)).toBeLessThan(0.2);
     }
   });
+});
+
+describe('stretches', () => {
+  const even = (offsetAt: (s: number) => number, seconds = 3600) =>
+    Array.from({ length: seconds / 4 }, (_, i) => ({ atMs: 4000 * i, offsetMs: offsetAt(4 * i) }));
+  it('are one straight line for clocks that keep their pace, cut where buffers were lost', () => {
+    const normal = seededNormal(5);
+    const readings = even((s) => 120 + 0.025 * s + (s > 1800 ? -10 : 0) + 0.03 * normal());
+    const jumps = [{ atMs: 1_800_500, withinMs: 500, stepMs: -10 }];
+    const found = stretchesOf({ readings, jumps, startMs: 120, driftPpm: 25, driftSdPpm: 0.1 });
+    expect(found.map((s) => s.fromMs)).toEqual([0, 1_800_500]);
+    expect(offsetAtMs(found, 1000)).toBeCloseTo(120.025, 3);
+    expect(offsetAtMs(found, 3_600_000)).toBeCloseTo(120 + 90 - 10, 2);
+  });
+  it('bend with clocks that wander by 1 ppm with heat: nowhere off by a quarter of a millisecond', () => {
+    const normal = seededNormal(9);
+    // 40 ppm, and 1 ppm more and less as the room warms and cools, in half an hour.
+    const truth = (s: number) => 5 + 0.04 * s + 1e-3 * (1800 / (2 * Math.PI)) * Math.sin((2 * Math.PI * s) / 1800);
+    const readings = even((s) => truth(s) + 0.05 * normal() + (Math.round(s / 4) % 97 === 3 ? 30 : 0));
+    const found = stretchesOf({ readings, jumps: [], startMs: 5, driftPpm: 40, driftSdPpm: 0.1 });
+    expect(found.length).toBeGreaterThan(2);
+    expect(found.length).toBeLessThan(24);
+    for (let s = 0; s < 3600; s += 10) expect(Math.abs(offsetAtMs(found, 1000 * s) - truth(s))).toBeLessThan(0.25);
+  });
+  it('mend a take that lost a buffer, from end to end', async () => {
+    const x = dry();
+    const y = other(x, 40, [[110.3, 15]]);
+    const { apart: found } = await apart(x, y);
+    const mended = corrected(recordingOf([y], RATE), piecesOf(stretchesOf(found), RATE));
+    const end = mended.frames / RATE;
+    for (const [from, to] of [
+      [2, 40],
+      [70, 105],
+      [116, 150],
+      [end - 40, end - 2],
+    ] as const) {
+      const part = recordingOf([await mended.readMono(Math.round(from * RATE), Math.round((to - from) * RATE))], RATE);
+      const same = recordingOf([x.subarray(Math.round(from * RATE), Math.round(to * RATE))], RATE);
+      const left = await measureOffset(fftOf, same, part);
+      expect(Math.abs(left.offsetMs), `${from} s`).toBeLessThan(0.1);
+    }
+  }, 60_000);
 });

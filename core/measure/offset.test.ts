@@ -138,7 +138,7 @@ describe('a take that is corrected by what was measured', () => {
     const other = addNoise(resample(x, 3.2 * RATE, 1 / (1 + 75e-6), 84 * RATE), 12, 22);
     const [ref, late] = [recordingOf([x], RATE), recordingOf([other], RATE)];
     const { offsetMs, driftPpm } = await measureOffset(fftOf, ref, late);
-    const mended = corrected(late, (offsetMs / 1000) * RATE, 1 + driftPpm! * 1e-6);
+    const mended = corrected(late, [{ fromFrame: 0, readAt: (offsetMs / 1000) * RATE, step: 1 + driftPpm! * 1e-6 }]);
     const again = await measureOffset(fftOf, ref, mended);
     expect(Math.abs(again.driftPpm!)).toBeLessThan(1);
     for (const atS of [4, 42, 80]) {

@@ -1,5 +1,5 @@
 import { type Counting, countingOf, framesFromMs, rateName, timecode } from '#core/units/index.ts';
-import { type SlipItem, type SlipList, speedOf, startMs } from './slip-list.ts';
+import { type SlipItem, type SlipList, speedOf, startMs, tracksOf } from './slip-list.ts';
 
 /** What keeps a list from being written as an EDL, in a sentence. */
 export class EdlError extends Error {
@@ -37,25 +37,27 @@ export function slipListToEdl(list: SlipList): string {
       ? [`* COUNTED AT HALF RATE: ${rateName(list.frameRate)} FRAMES A SECOND, TWO IN EACH OF THESE`]
       : []),
   ];
-  list.items.forEach((item, n) => {
-    lines.push('', ...eventOf(list, item, n, counting));
+  let n = 0;
+  tracksOf(list).forEach((items, track) => {
+    for (const item of items) lines.push('', ...eventOf(list, item, n++, track, counting));
   });
   return `${lines.join('\r\n')}\r\n`;
 }
 
-function eventOf(list: SlipList, item: SlipItem, n: number, counting: Counting): string[] {
+function eventOf(list: SlipList, item: SlipItem, n: number, track: number, counting: Counting): string[] {
   const frameOf = (ms: number) => framesFromMs(ms, list.frameRate) / counting.frames;
   const exact = frameOf(startMs(list, item));
   const record = Math.round(exact);
   const length = Math.max(1, Math.round(frameOf(item.durationMs)));
   const at = (frame: number) => timecode(frame, counting);
-  const channel = CHANNELS[Math.min(n, CHANNELS.length - 1)]!;
+  const from = Math.round(frameOf(item.fromMs ?? 0));
+  const channel = CHANNELS[Math.min(track, CHANNELS.length - 1)]!;
   const restMs = ((exact - record) * counting.frames * 1000 * list.frameRate.den) / list.frameRate.num;
   const number = String(n + 1).padStart(3, '0');
   return [
-    `${number}  ${reelOf(item.fileName, n).padEnd(REEL)} ${channel.padEnd(5)} C        ${at(0)} ${at(length)} ${at(record)} ${at(record + length)}`,
+    `${number}  ${reelOf(item.fileName, track).padEnd(REEL)} ${channel.padEnd(5)} C        ${at(from)} ${at(from + length)} ${at(record)} ${at(record + length)}`,
     `* FROM CLIP NAME: ${plain(item.fileName)}`,
-    ...(n >= CHANNELS.length ? [`* RECORDING ${n + 1}: AN EDL HAS FOUR CHANNELS OF SOUND`] : []),
+    ...(track >= CHANNELS.length ? [`* RECORDING ${track + 1}: AN EDL HAS FOUR CHANNELS OF SOUND`] : []),
     ...(Math.abs(restMs) > COUNTED_MS ? [`* MOVE ON BY ${restMs.toFixed(3)} MS, WHAT LIES BETWEEN FRAMES`] : []),
     ...(item.longerPpm === 0 ? [] : [`* PLAY AT ${speedOf(item).toFixed(9)} OF ITS SPEED: IT DRIFTS`]),
   ];

@@ -1,5 +1,5 @@
 import { samplesFromMs } from '#core/units/index.ts';
-import { type SlipItem, type SlipList, speedOf, startMs } from './slip-list.ts';
+import { type SlipItem, type SlipList, speedOf, startMs, tracksOf } from './slip-list.ts';
 
 const time = (samples: number, rate: number) => ({ OTIO_SCHEMA: 'RationalTime.1', rate, value: samples });
 const range = (start: number, samples: number, rate: number) => ({
@@ -13,7 +13,7 @@ const range = (start: number, samples: number, rate: number) => ({
  * time warp. Times are samples of the recording's own rate, parts of a sample kept.
  */
 export function slipListToOtio(list: SlipList): string {
-  const children = list.items.map((item) => trackOf(list, item));
+  const children = tracksOf(list).map((items) => trackOf(list, items));
   const timeline = {
     OTIO_SCHEMA: 'Timeline.1',
     name: list.title,
@@ -32,17 +32,35 @@ export function slipListToOtio(list: SlipList): string {
   return `${JSON.stringify(timeline, null, 2)}\n`;
 }
 
-function trackOf(list: SlipList, item: SlipItem) {
-  const { sampleRateHz, durationMs } = item;
+const part = { metadata: {}, effects: [], markers: [] };
+/** Shorter than this no gap is written. */
+const LEAST_GAP_MS = 1e-6;
+
+function trackOf(list: SlipList, items: readonly SlipItem[]) {
+  let atMs = 0;
+  const children = items.flatMap((item) => {
+    const { sampleRateHz, durationMs } = item;
+    const gapMs = startMs(list, item) - atMs;
+    atMs = startMs(list, item) + durationMs / speedOf(item);
+    const gap = {
+      ...part,
+      OTIO_SCHEMA: 'Gap.1',
+      name: '',
+      source_range: range(0, samplesFromMs(gapMs, sampleRateHz), sampleRateHz),
+    };
+    return gapMs > LEAST_GAP_MS ? [gap, clipOf(item)] : [clipOf(item)];
+  });
+  return { ...part, OTIO_SCHEMA: 'Track.1', name: items[0]!.name, kind: 'Audio', source_range: null, children };
+}
+
+function clipOf(item: SlipItem) {
+  const { sampleRateHz, durationMs, fromMs = 0 } = item;
   const samples = (ms: number) => samplesFromMs(ms, sampleRateHz);
-  const start = startMs(list, item);
-  const part = { metadata: {}, effects: [], markers: [] };
-  const gap = { ...part, OTIO_SCHEMA: 'Gap.1', name: '', source_range: range(0, samples(start), sampleRateHz) };
-  const clip = {
+  return {
     ...part,
     OTIO_SCHEMA: 'Clip.1',
     name: item.name,
-    source_range: range(0, samples(durationMs), sampleRateHz),
+    source_range: range(samples(fromMs), samples(durationMs), sampleRateHz),
     effects:
       item.longerPpm === 0
         ? []
@@ -59,16 +77,8 @@ function trackOf(list: SlipList, item: SlipItem) {
       OTIO_SCHEMA: 'ExternalReference.1',
       name: item.fileName,
       target_url: encodeURI(item.fileName),
-      available_range: range(0, samples(durationMs), sampleRateHz),
+      available_range: range(0, samples(fromMs + durationMs), sampleRateHz),
       metadata: {},
     },
-  };
-  return {
-    ...part,
-    OTIO_SCHEMA: 'Track.1',
-    name: item.name,
-    kind: 'Audio',
-    source_range: null,
-    children: start > 0 ? [gap, clip] : [clip],
   };
 }

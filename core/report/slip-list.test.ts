@@ -128,4 +128,23 @@ describe('a slip list', () => {
     expect(six.match(/FOUR CHANNELS OF SOUND/g)).toHaveLength(2);
     expect(slipListToEdl(list(rate(24), item({ fileName: '—.wav' })))).toMatch(/^001 {2}TAKE1/m);
   });
+  it('lays the parts of a recording that was cut on one track, each from where it begins in the file', () => {
+    const cut = list(
+      rate(25),
+      item({ name: 'Ref', fileName: 'ref.wav', durationMs: 10_000 }),
+      item({ durationMs: 4250, moveMs: -250, longerPpm: 0 }),
+      item({ durationMs: 5000, moveMs: 4000, fromMs: 4235 }),
+    );
+    const { tracks } = JSON.parse(slipListToOtio(cut));
+    expect(tracks.children).toHaveLength(2);
+    const parts = tracks.children[1].children;
+    expect(parts.map((p: { OTIO_SCHEMA: string }) => p.OTIO_SCHEMA)).toEqual(['Clip.1', 'Clip.1']);
+    expect(parts[1].source_range.start_time.value).toBeCloseTo(4.235 * 48_000, 6);
+    const edl = slipListToEdl(cut).split('\r\n');
+    const events = edl.filter((l) => /^00\d /.test(l));
+    expect(events).toHaveLength(3);
+    // The reference is led in by 250 ms, 6 frames of 25.
+    expect(events[2]).toMatch(/ A2 .*00:00:04:06 00:00:09:06 00:00:04:06 00:00:09:06$/);
+    expect(csvParse(slipListToCsv(cut)).map((r) => r['begins in the file, ms'])).toEqual(['0', '0', '4235']);
+  });
 });

@@ -6,6 +6,8 @@ export interface SlipItem {
   readonly name: string;
   readonly fileName: string;
   readonly durationMs: number;
+  /** Where in the file it begins, ms: a recording that lost a buffer is cut there, and is several items. Its beginning, where absent. */
+  readonly fromMs?: number;
   /** How much later its beginning goes on the common timeline; below 0 earlier. */
   readonly moveMs: number;
   /** How much longer it runs than the one that the others follow: it is played faster by as much. */
@@ -28,6 +30,17 @@ export const leadInMs = ({ items }: SlipList): number => Math.max(0, ...items.ma
 /** Where an item begins on the timeline, ms. */
 export const startMs = (list: SlipList, item: SlipItem): number => item.moveMs + leadInMs(list);
 
+/** Items by recording, in their order: the parts of one that was cut lie on one track. */
+export function tracksOf({ items }: SlipList): SlipItem[][] {
+  const tracks: SlipItem[][] = [];
+  for (const item of items) {
+    const last = tracks.at(-1);
+    if (last && last[0]!.fileName === item.fileName && item.fromMs !== undefined) last.push(item);
+    else tracks.push([item]);
+  }
+  return tracks;
+}
+
 /** As a table (RFC 4180): figures exact, in three units. */
 export function slipListToCsv(list: SlipList): string {
   const rows = list.items.map((item) => [
@@ -39,6 +52,7 @@ export function slipListToCsv(list: SlipList): string {
     String(item.longerPpm),
     String(speedOf(item)),
     String(item.durationMs),
+    String(item.fromMs ?? 0),
   ]);
   const head = [
     'track',
@@ -49,6 +63,7 @@ export function slipListToCsv(list: SlipList): string {
     'runs longer, ppm',
     'speed',
     'length, ms',
+    'begins in the file, ms',
   ];
   return `${csvFormatRows([head, ...rows])}\r\n`;
 }

@@ -28,21 +28,64 @@ function filterRows(): Float32Array {
   return made;
 }
 
+/** From a frame of the new recording on, where it is read in the old one, and how far on for each frame. */
+export interface Piece {
+  readonly fromFrame: number;
+  /** May lie before its beginning or between frames. */
+  readonly readAt: number;
+  /** Frames of the old one in one of the new: over 1 makes it shorter. */
+  readonly step: number;
+}
+
+/** Where one piece does not go on as the one before it ended, the two are blended over so long. */
+const BLEND_S = 0.006;
+/** Places this near are one: no buffer was lost there. */
+const SAME_FRAMES = 0.01;
+
 /**
- * A recording moved and stretched by parts of a sample: frame n is read at `firstFrame + n * step` of the one given.
- * For clocks that drift, by up to a thousandth: steps far from 1 would fold back.
- * @param firstFrame  where the new one begins; below 0 it begins with silence
- * @param step        frames of the old one in one of the new: over 1 makes it shorter
+ * A recording moved and stretched by parts of a sample, piece by piece: for clocks that drift, by up to a thousandth
+ * (steps far from 1 would fold back), and cut where a buffer was lost or came twice.
+ * @param pieces  in order, the first from frame 0
  * @throws RangeError for a step that is further than a thousandth from 1
  */
-export function corrected(recording: Recording, firstFrame: number, step: number): Recording {
-  if (!(Math.abs(step - 1) <= 1e-3)) throw new RangeError(`A step of ${step} is no drift of a clock.`);
-  const frames = Math.max(0, Math.ceil((recording.frames - firstFrame) / step));
+export function corrected(recording: Recording, pieces: readonly Piece[]): Recording {
+  const wrong = pieces.find((p) => !(Math.abs(p.step - 1) <= 1e-3));
+  if (wrong) throw new RangeError(`A step of ${wrong.step} is no drift of a clock.`);
+  const last = pieces.at(-1)!;
+  const frames = Math.max(0, Math.ceil(last.fromFrame + (recording.frames - last.readAt) / last.step));
+  const blend = Math.round(BLEND_S * recording.sampleRateHz);
+  /** What one piece would read there, whether it is its turn or not. */
+  const readPiece = async (piece: Piece, start: number, count: number): Promise<Float32Array[]> => {
+    const first = piece.readAt + (start - piece.fromFrame) * piece.step;
+    const from = Math.floor(first) - HALF_TAPS;
+    const parts = await recording.read(from, Math.ceil(count * piece.step) + TAPS + 2);
+    return parts.map((x) => readAt(x, first - from, piece.step, count));
+  };
   const read = async (start: number, count: number): Promise<Float32Array[]> => {
-    const from = Math.floor(firstFrame + start * step) - HALF_TAPS;
-    const length = Math.ceil(count * step) + TAPS + 2;
-    const parts = await recording.read(from, length);
-    return parts.map((x) => readAt(x, firstFrame + start * step - from, step, count));
+    const out = Array.from({ length: recording.channels }, () => new Float32Array(count));
+    const seams: { at: number; old: Float32Array[]; fresh: Float32Array[]; into: number }[] = [];
+    for (const [k, piece] of pieces.entries()) {
+      const next = pieces[k + 1];
+      const from = Math.max(start, k === 0 ? start : Math.round(piece.fromFrame));
+      const to = Math.min(start + count, next ? Math.round(next.fromFrame) : Number.POSITIVE_INFINITY);
+      if (to > from) (await readPiece(piece, from, to - from)).forEach((x, c) => void out[c]!.set(x, from - start));
+      if (!next) continue;
+      const jumps =
+        Math.abs(piece.readAt + (next.fromFrame - piece.fromFrame) * piece.step - next.readAt) > SAME_FRAMES;
+      // The piece that ends goes on for a moment under the one that begins.
+      const seam = Math.round(next.fromFrame);
+      const [a, b] = [Math.max(start, seam), Math.min(start + count, seam + blend)];
+      if (!jumps || b <= a) continue;
+      const [old, fresh] = [await readPiece(piece, a, b - a), await readPiece(next, a, b - a)];
+      seams.push({ at: a - start, old, fresh, into: a - seam });
+    }
+    for (const { at, old, fresh, into } of seams)
+      for (const [c, x] of out.entries())
+        for (let i = 0; i < fresh[c]!.length; i++) {
+          const share = Math.sin((Math.PI / 2) * ((into + i + 0.5) / blend)) ** 2;
+          x[at + i] = old[c]![i]! * (1 - share) + fresh[c]![i]! * share;
+        }
+    return out;
   };
   const { sampleRateHz, channels, trackNames } = recording;
   return {

@@ -1,5 +1,5 @@
 export { type ByteSource, bytesInMemory } from './bytes.ts';
-export { corrected } from './correct.ts';
+export { corrected, type Piece } from './correct.ts';
 export { type Fft, type FftOf, fftOver, fftSize, type PffftModule } from './fft.ts';
 export { coarser, glancePeaks, type Peaks, readPeaks } from './peaks.ts';
 export { seededNormal, seededRandom } from './random.ts';

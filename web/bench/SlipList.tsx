@@ -1,4 +1,5 @@
-import type { SlipList } from '#core/report/index.ts';
+import { offsetAtMs, type Stretch, stretchesOf } from '#core/measure/index.ts';
+import type { SlipItem, SlipList } from '#core/report/index.ts';
 import type { Rate } from '#core/units/index.ts';
 import { formatClock, formatNumber, formatSigned, Term } from '#web/parts/index.ts';
 import { CorrectedWav, SlipExports } from '#web/take/index.ts';
@@ -14,25 +15,49 @@ interface Props {
 /** A drift that could be none is not made up for. */
 const SURE_SD = 2;
 
-/** What has to be done in the edit so that the second take lies to the first; null where it is not known. */
-export function slipsOf({ bench: [first, second], comparison: { offset }, frameRate }: Props): SlipList | null {
-  if (!offset || !first?.look?.sound || !second?.look?.sound) return null;
+/** How the second take lies to the first, stretch by stretch: followed to its end, or as it was measured at first. */
+export function stretchesOfComparison({ offset, apart }: Comparison): Stretch[] {
+  if (apart && apart.readings.length > 0) return stretchesOf(apart);
+  if (!offset) return [];
   const { offsetMs, driftPpm, driftSdPpm } = offset;
   const sure = driftPpm !== null && Math.abs(driftPpm) > SURE_SD * (driftSdPpm ?? 0);
-  const item = (take: BenchTake, moveMs: number, longerPpm: number) => ({
+  return [{ fromMs: 0, offsetMs, longerPpm: sure ? driftPpm : 0 }];
+}
+
+/** What has to be done in the edit so that the second take lies to the first; null where it is not known. */
+export function slipsOf({ bench: [first, second], comparison, frameRate }: Props): SlipList | null {
+  const stretches = stretchesOfComparison(comparison);
+  if (stretches.length === 0 || !first?.look?.sound || !second?.look?.sound) return null;
+  const item = (take: BenchTake) => ({
     name: take.name.replace(/\.[a-z0-9]{2,4}$/i, ''),
     fileName: take.name,
     durationMs: take.look!.durationMs,
-    moveMs,
-    longerPpm,
+    moveMs: 0,
+    longerPpm: 0,
     sampleRateHz: take.look!.sound!.sampleRateHz,
   });
   return {
     title: `${first.name} and ${second.name}`,
     frameRate,
-    // The same sound stands later in the second: so much earlier it goes.
-    items: [item(first, 0, 0), item(second, -offsetMs, sure ? driftPpm : 0)],
+    items: [item(first), ...cutAt(stretches, item(second))],
   };
+}
+
+/** One item for each stretch: from where it begins in the file to where the next one does. */
+function cutAt(stretches: readonly Stretch[], whole: SlipItem): SlipItem[] {
+  return stretches.map(({ fromMs, offsetMs, longerPpm }, k) => {
+    const next = stretches[k + 1];
+    const from = k === 0 ? 0 : fromMs + offsetMs;
+    const to = next ? next.fromMs + offsetAtMs(stretches.slice(0, k + 1), next.fromMs) : whole.durationMs;
+    return {
+      ...whole,
+      ...(k > 0 && { fromMs: from }),
+      durationMs: to - from,
+      // The same sound stands later in the second: so much earlier it goes.
+      moveMs: k === 0 ? -offsetMs : fromMs,
+      longerPpm,
+    };
+  });
 }
 
 /** How the second take is moved and stretched onto the first, to take along into an edit. */
@@ -47,13 +72,18 @@ export function SlipListRow(props: Props) {
         <span className="strong">{formatSigned(moved.moveMs, 2)} ms</span>
         {moved.longerPpm !== 0 && <> and play it at {formatNumber(1 + moved.longerPpm * 1e-6, 6)} of its speed</>}.
       </span>
-      {props.comparison.apart?.jumps[0] && (
-        <span className="watch">
-          Right up to {formatClock(props.comparison.apart.jumps[0].atMs)}, where a buffer was lost.
+      {slips.items.length > 2 && (
+        <span>
+          Cut at{' '}
+          {slips.items
+            .slice(2)
+            .map((i) => formatClock(i.moveMs))
+            .join(', ')}
+          : {slips.items.length - 1} parts, each laid for itself.
         </span>
       )}
       <SlipExports list={slips} />
-      <CorrectedWav takeId={props.bench[1]!.id} item={moved} />
+      <CorrectedWav takeId={props.bench[1]!.id} name={moved.name} stretches={stretchesOfComparison(props.comparison)} />
     </p>
   );
 }

@@ -174,7 +174,11 @@ function Group({
                 )}
               </td>
               <td className="number">
-                <CorrectedWav takeId={takes[t.index]!.id} item={list.items[i]!} />
+                <CorrectedWav
+                  takeId={takes[t.index]!.id}
+                  name={list.items[i]!.name}
+                  stretches={[{ fromMs: 0, offsetMs: -t.startMs, longerPpm: t.longerPpm ?? 0 }]}
+                />
               </td>
             </tr>
           ))}

@@ -1,12 +1,19 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
-import type { SlipItem } from '#core/report/index.ts';
+import type { Stretch } from '#core/measure/index.ts';
 import { saveBlob } from '#web/parts/index.ts';
 import { correctTake, type Job } from '#web/workers/index.ts';
 import { sourceOf } from './files.ts';
 
-/** One take moved and stretched as its slip says, written as a WAV. */
-export function CorrectedWav({ takeId, item }: { takeId: string; item: SlipItem }) {
+interface Props {
+  readonly takeId: string;
+  readonly name: string;
+  /** How it lies to the one that it is laid to. */
+  readonly stretches: readonly Stretch[];
+}
+
+/** One take moved and stretched, stretch by stretch, written as a WAV. */
+export function CorrectedWav({ takeId, name, stretches }: Props) {
   const [writing, setWriting] = useState<number | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
   const job = useRef<Job<Blob> | null>(null);
@@ -14,14 +21,12 @@ export function CorrectedWav({ takeId, item }: { takeId: string; item: SlipItem 
   const correct = () => {
     setFailed(null);
     setWriting(0);
-    const mine = correctTake(sourceOf(takeId), -item.moveMs / 1000, 1 + item.longerPpm * 1e-6, ({ done }) =>
-      setWriting(done),
-    );
+    const mine = correctTake(sourceOf(takeId), stretches, ({ done }) => setWriting(done));
     job.current = mine;
     mine.result.then(
       (blob) => {
         setWriting(null);
-        saveBlob(`${item.name}, corrected.wav`, blob);
+        saveBlob(`${name}, corrected.wav`, blob);
       },
       (error: unknown) => {
         setWriting(null);

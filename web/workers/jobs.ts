@@ -1,6 +1,6 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Drawing, Seats, Shape, Wire } from '#core/layout/index.ts';
-import type { Apart, Diagnosis, Offset } from '#core/measure/index.ts';
+import type { Apart, Diagnosis, Offset, Stretch } from '#core/measure/index.ts';
 import type { Whole } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { AlignOptions, AllAligned } from '#core/solve/index.ts';
@@ -105,8 +105,8 @@ export const joinAll = (sources: readonly TakeSource[], onProgress: OnProgress):
 export const diagnoseTake = (source: TakeSource, channel: number | null, onProgress: OnProgress): Job<Diagnosis> =>
   start(onProgress, (worker, heard) => worker.diagnose(source, channel, heard));
 
-export const correctTake = (source: TakeSource, firstS: number, step: number, onProgress: OnProgress): Job<Blob> =>
-  start(onProgress, (worker, heard) => worker.correct(source, firstS, step, heard));
+export const correctTake = (source: TakeSource, stretches: readonly Stretch[], onProgress: OnProgress): Job<Blob> =>
+  start(onProgress, (worker, heard) => worker.correct(source, stretches, heard));
 
 export const framesBetween = (source: TakeSource, fromMs: number, toMs: number, widthPx: number): Job<SmallFrame[]> =>
   start(

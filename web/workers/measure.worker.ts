@@ -9,6 +9,8 @@ import {
   measureJumps,
   measureOffset,
   type Offset,
+  piecesOf,
+  type Stretch,
 } from '#core/measure/index.ts';
 import {
   channelOf,
@@ -114,17 +116,16 @@ const api = {
       media.close();
     }
   },
-  /** A take moved and stretched, as a WAV of 24 bits. */
+  /** A take moved and stretched, stretch by stretch, as a WAV of 24 bits. */
   async correct(
     source: TakeSource,
-    firstS: number,
-    step: number,
+    stretches: readonly Stretch[],
     onProgress: (progress: Progress) => void,
   ): Promise<Blob> {
     const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done: done / 2 }));
     try {
       if (!media.sound) throw new Error('This take has no sound.');
-      const moved = corrected(media.sound, firstS * media.sound.sampleRateHz, step);
+      const moved = corrected(media.sound, piecesOf(stretches, media.sound.sampleRateHz));
       const parts: Uint8Array<ArrayBuffer>[] = [];
       for await (const piece of wavPieces(moved, { onProgress: (done) => onProgress({ what: 'writing', done }) }))
         parts.push(piece);
