@@ -184,3 +184,27 @@ test('what the server acknowledged outlives kill -9; takes are whole or not ther
   const content = await request.get(`${server.url}/api/takes/${id}/content`);
   expect(Buffer.compare(await content.body(), bytes)).toBe(0);
 });
+
+test('a region of the picture is marked by pointer, and its changes matched with the clicks in the sound', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/bench?takes=${COUCH_CLAP}`);
+  await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
+  await page.getByText('instead of claps').click();
+  const picture = page.getByRole('img', { name: /^Region:/ });
+  await expect(picture).toBeVisible();
+  const box = (await picture.boundingBox())!;
+  await page.mouse.move(box.x + 0.58 * box.width, box.y + 0.28 * box.height);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 0.78 * box.width, box.y + 0.56 * box.height, { steps: 5 });
+  await page.mouse.up();
+  await expect(picture).toHaveAccessibleName(/left 58 %, top 28 %, width 20 %, height 28 %/);
+  await page.getByRole('button', { name: 'Match its clicks' }).click();
+  await expect(page.getByText(/of 4 changes have their click/)).toBeVisible({ timeout: 60_000 });
+  const said = await page
+    .getByTestId('findings')
+    .getByText(/ms late$/)
+    .textContent();
+  expect(Math.abs(Number.parseFloat(said!) - TRUTH_MS)).toBeLessThan(HALF_FRAME_MS);
+});

@@ -10,6 +10,7 @@ import { BenchCard } from './BenchCard.tsx';
 import { Findings } from './Findings.tsx';
 import { FrameStrip } from './FrameStrip.tsx';
 import { laneStepMs, lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
+import { MenuRegion } from './MenuRegion.tsx';
 import { addMark, moveMark, removeMark, toggleMark } from './marks.ts';
 import { Onwards } from './Onwards.tsx';
 import { Pitches } from './Pitches.tsx';
@@ -195,6 +196,23 @@ function Lying({
               );
             }}
           />
+        )}
+        {bench.map(
+          (take, i) =>
+            take.look?.picture &&
+            take.look.sound && (
+              <MenuRegion
+                key={take.id}
+                take={take}
+                atMs={Math.max(
+                  0,
+                  Math.min(
+                    cursor ? cursor.ms - (i === 1 ? shiftMs : 0) : Number.POSITIVE_INFINITY,
+                    take.look.durationMs / 2,
+                  ),
+                )}
+              />
+            ),
         )}
         <Findings bench={bench} comparison={comparison} rig={rig} evaluation={evaluation} />
         {bench.map((take) => (

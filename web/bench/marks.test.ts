@@ -9,7 +9,7 @@ import type { TakeLook } from '#web/workers/index.ts';
 import { restingTake } from './bench.testkit.ts';
 import { guessClock, settingsThatFollow } from './follows.ts';
 import { lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
-import { addMark, moveMark, notesAfter, removeMark, toggleMark } from './marks.ts';
+import { addMark, moveMark, notesAfter, notesWithClicks, removeMark, toggleMark } from './marks.ts';
 
 describe('marks on the bench', () => {
   const notes = notesFrom(look());
@@ -131,5 +131,20 @@ describe('from a take to the rig', () => {
     const follows = settingsThatFollow(rig, { kind: 'add-measurement', measurement }, 'couch', 'stream');
     expect(follows).toEqual([{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 74 }]);
     expect(settingsThatFollow(rig, { kind: 'unplug', cableId: 'not-there' }, 'couch', 'stream')).toEqual([]);
+  });
+});
+
+describe('a menu’s clicks', () => {
+  it('become the marks, each change that has its click, the rest left out', () => {
+    const before = notesFrom(look());
+    const notes = notesWithClicks({ ...before, speaksOf: null }, [
+      { changeMs: 1000, clickMs: 1120 },
+      { changeMs: 2000, clickMs: null },
+      { changeMs: 3000, clickMs: 3118 },
+    ]);
+    expect(notes.flashes.map((m) => m.atMs)).toEqual([1000, 3000]);
+    expect(notes.claps.map((m) => m.atMs)).toEqual([1120, 3118]);
+    expect(offsetOfNotes(notes)).toMatchObject({ offsetMs: 119, count: 2 });
+    expect(notes.frameMs).toBe(before.frameMs);
   });
 });

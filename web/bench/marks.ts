@@ -1,4 +1,5 @@
 import type { BenchMark, TakeNotes } from '#api/index.ts';
+import type { MenuClick } from '#core/measure/index.ts';
 import { notesFrom } from '#web/take/index.ts';
 import type { TakeLook } from '#web/workers/index.ts';
 
@@ -42,3 +43,14 @@ export const toggleMark = (notes: TakeNotes, kind: MarkKind, index: number): Tak
   ...notes,
   [kind]: notes[kind].map((m, i) => (i === index ? { ...m, used: !m.used } : m)),
 });
+
+/** A menu's changes as flashes and its clicks as claps, in place of what was found: each change that has its click. */
+export function notesWithClicks(notes: TakeNotes, clicks: readonly MenuClick[]): TakeNotes {
+  const heard = clicks.filter((c): c is { changeMs: number; clickMs: number } => c.clickMs !== null);
+  const marks = (at: readonly number[]): BenchMark[] => at.map((atMs) => ({ atMs, used: true, byHand: true }));
+  return {
+    ...notes,
+    flashes: marks(heard.map((c) => c.changeMs)),
+    claps: sorted(marks(heard.map((c) => Math.max(0, c.clickMs)))),
+  };
+}

@@ -100,6 +100,10 @@ export const TERMS = {
     title: 'Round trip',
     says: 'The time from a sample that a program hands out to the same sample heard again at its input: buffers, converters, safety offsets and whatever lies between, both ways together. Neither way alone can be told from it.',
   },
+  'menu-clicks': {
+    title: 'Clicks of a menu',
+    says: 'Most consoles play no film, but their menus click as the pointer moves. The frame that first shows the change and the click that goes with it tell the same as a clap.',
+  },
   'path-test': {
     title: 'Path test',
     says: 'One take for every way that sound and picture take, and for every delay setting that is used: together they tell what each device adds, and which takes do not fit.',

@@ -115,3 +115,48 @@ function addRow(
     counts[cell]!++;
   }
 }
+
+/** A part of the picture, as shares of its width and height. */
+export interface Region {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A region is read in so many cells: enough to see one entry of a menu go dark and the next light up. */
+const REGION_COLUMNS = 8;
+const REGION_ROWS = 6;
+export const REGION_CELLS = REGION_COLUMNS * REGION_ROWS;
+const LEAST_REGION_PX = 16;
+
+/** Reads the mean brightness of each cell of a region, frame after frame into the same memory. */
+export function regionReader(region: Region): (sample: VideoSample) => Promise<Float32Array> {
+  let buffer = new Uint8Array(0);
+  return async (sample) => {
+    const { codedWidth, codedHeight } = sample;
+    // Colours are stored for every second pixel: a rectangle begins and ends with them.
+    const even = (v: number) => Math.round(v) & ~1;
+    const x = Math.min(even(region.x * codedWidth), codedWidth - LEAST_REGION_PX);
+    const y = Math.min(even(region.y * codedHeight), codedHeight - LEAST_REGION_PX);
+    const width = Math.max(LEAST_REGION_PX, Math.min(even(region.width * codedWidth), (codedWidth - x) & ~1));
+    const height = Math.max(LEAST_REGION_PX, Math.min(even(region.height * codedHeight), (codedHeight - y) & ~1));
+    const rect = { x, y, width, height };
+    const size = sample.allocationSize({ rect });
+    if (buffer.length < size) buffer = new Uint8Array(size);
+    const [plane] = await sample.copyTo(buffer, { rect });
+    const { bytes, at, wideShift } = pixelsOf(sample.format ?? '');
+    const cells = new Float32Array(REGION_CELLS);
+    const counts = new Uint32Array(REGION_CELLS);
+    for (let py = 0; py < height; py += 2)
+      for (let px = 0; px < width; px += 2) {
+        const i = plane!.offset + py * plane!.stride + px * bytes + at;
+        const cell =
+          Math.floor((py * REGION_ROWS) / height) * REGION_COLUMNS + Math.floor((px * REGION_COLUMNS) / width);
+        cells[cell]! += wideShift === null ? buffer[i]! : (buffer[i]! | (buffer[i + 1]! << 8)) >> wideShift;
+        counts[cell]!++;
+      }
+    for (let c = 0; c < REGION_CELLS; c++) cells[c]! /= Math.max(1, counts[c]!);
+    return cells;
+  };
+}

@@ -1,3 +1,4 @@
+export type { Region } from './cells.ts';
 export type { SmallFrame } from './frames.ts';
 export {
   compareTakes,
@@ -9,6 +10,7 @@ export {
   joinAll,
   lookAtTake,
   makeSlate,
+  matchMenu,
   searchAlignment,
   searchMakeItSo,
   setOut,

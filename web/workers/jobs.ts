@@ -1,9 +1,10 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Drawing, Seats, Shape, Wire } from '#core/layout/index.ts';
-import type { Apart, Diagnosis, Offset, Stretch } from '#core/measure/index.ts';
+import type { Apart, Diagnosis, MenuClick, Offset, Stretch } from '#core/measure/index.ts';
 import type { Whole } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { AlignOptions, AllAligned } from '#core/solve/index.ts';
+import type { Region } from './cells.ts';
 import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
 import type { JoinedTakes, MeasureApi } from './measure.worker.ts';
@@ -98,6 +99,9 @@ export const followTakes = (
   offset: Offset,
   onProgress: OnProgress,
 ): Job<Apart> => start(onProgress, (worker, heard) => worker.apart(first, second, offset, heard));
+
+export const matchMenu = (source: TakeSource, region: Region, onProgress: OnProgress): Job<MenuClick[]> =>
+  start(onProgress, (worker, heard) => worker.menu(source, region, heard));
 
 export const joinAll = (sources: readonly TakeSource[], onProgress: OnProgress): Job<JoinedTakes> =>
   start(onProgress, (worker, heard) => worker.join(sources, heard));

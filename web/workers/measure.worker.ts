@@ -2,10 +2,13 @@ import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose, transfer } from 'comlink';
 import {
   type Apart,
+  changesOf,
+  clicksFor,
   type Diagnosis,
   diagnose,
   type Joined,
   joinTakes,
+  type MenuClick,
   measureJumps,
   measureOffset,
   type Offset,
@@ -21,6 +24,7 @@ import {
   type PffftModule,
   wavPieces,
 } from '#core/samples/index.ts';
+import type { Region } from './cells.ts';
 import { readFrames, type SmallFrame } from './frames.ts';
 import { lookAt, type Progress, type TakeLook } from './look.ts';
 import { type Media, openMedia } from './media.ts';
@@ -72,6 +76,22 @@ const api = {
     } finally {
       a.close();
       b.close();
+    }
+  },
+  /** A menu's changes within a region of the picture, with the clicks that go with them. */
+  async menu(source: TakeSource, region: Region, onProgress: (progress: Progress) => void): Promise<MenuClick[]> {
+    const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done: done / 4 }));
+    try {
+      if (!media.sound || !media.picture) throw new Error('A menu needs a take with picture and sound.');
+      const trace = await media.picture.region(region, (done) =>
+        onProgress({ what: 'picture', done: 0.25 + done / 2 }),
+      );
+      const changes = changesOf(trace);
+      const frameMs = (trace.timesMs.at(-1)! - trace.timesMs[0]!) / Math.max(1, trace.timesMs.length - 1);
+      onProgress({ what: 'clicks', done: 0.8 });
+      return await clicksFor(fftOver((await PFFFT()) as PffftModule), media.sound, changes, frameMs);
+    } finally {
+      media.close();
     }
   },
   /** Lays takes of several recorders on timelines by what they hold; each with a glance at its wave. */

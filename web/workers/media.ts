@@ -9,10 +9,10 @@ import {
   UrlSource,
   VideoSampleSink,
 } from 'mediabunny';
-import { type Brightness, GRID_CELLS } from '#core/measure/index.ts';
+import { type Brightness, GRID_CELLS, type RegionTrace } from '#core/measure/index.ts';
 import { openWav, type Recording, recordingOf, WavError } from '#core/samples/index.ts';
 import type { Luma } from '#core/slate/index.ts';
-import { cellReader, type Grain } from './cells.ts';
+import { cellReader, type Grain, REGION_CELLS, type Region, regionReader } from './cells.ts';
 import { openBytes, type TakeSource } from './take-source.ts';
 
 /** An open take: its sound, its picture, or both; and what had to be said on the way. */
@@ -38,6 +38,8 @@ export interface Picture {
     onProgress?: (done: number) => void,
     onLuma?: (luma: Luma, atMs: number) => void,
   ): Promise<Brightness>;
+  /** Brightness of one region of every frame. */
+  region(region: Region, onProgress?: (done: number) => void): Promise<RegionTrace>;
   /** Shows the frames that stand for themselves in the file, in order, all of each. */
   keyFrames(onLuma: (luma: Luma, atMs: number) => void, onProgress?: (done: number) => void): Promise<void>;
 }
@@ -142,6 +144,20 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
       const cells = new Float32Array(rows.length * GRID_CELLS);
       for (const [f, row] of rows.entries()) cells.set(row, f * GRID_CELLS);
       return { timesMs: Float64Array.from(times), cells };
+    },
+    async region(region, onProgress) {
+      const times: number[] = [];
+      const rows: Float32Array[] = [];
+      const read = regionReader(region);
+      for await (const sample of sink.samples(0, durationS + 1)) {
+        rows.push(await read(sample));
+        times.push(sample.timestamp * 1000);
+        sample.close();
+        onProgress?.(Math.min(1, sample.timestamp / durationS));
+      }
+      const values = new Float32Array(rows.length * REGION_CELLS);
+      for (const [f, row] of rows.entries()) values.set(row, f * REGION_CELLS);
+      return { timesMs: Float64Array.from(times), cells: REGION_CELLS, values };
     },
     async keyFrames(onLuma, onProgress) {
       const packets = new EncodedPacketSink(track);

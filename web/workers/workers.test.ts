@@ -7,7 +7,7 @@ import type { Luma } from '#core/slate/index.ts';
 import { type Shot, picture as slatePicture, soundOf } from '#core/slate/slate.testkit.ts';
 import { clapsAt } from '#core/standin/index.ts';
 import { rate } from '#core/units/index.ts';
-import { cellReader, type Grain } from './cells.ts';
+import { cellReader, type Grain, regionReader } from './cells.ts';
 import { lookAt, type Progress } from './look.ts';
 import type { Media, Picture } from './media.ts';
 import { openBytes } from './take-source.ts';
@@ -89,6 +89,25 @@ describe('brightness of a frame', () => {
   });
 });
 
+describe('a region of a frame', () => {
+  it.each(['I420', 'NV12', 'I420P10', 'RGBA'] as const)(
+    'is read cell by cell from %s, and from nowhere else',
+    async (format) => {
+      const inside = (x: number, y: number) => x >= 80 && x < 240 && y >= 72 && y < 216;
+      const cells = await regionReader({ x: 0.25, y: 0.25, width: 0.5, height: 0.5 })(
+        frame(format, (x, y) => (inside(x, y) ? 20 + Math.floor(((x - 80) * 8) / 160) : 250)),
+      );
+      expect([...cells.subarray(0, 8)]).toEqual([20, 21, 22, 23, 24, 25, 26, 27]);
+      expect(Math.max(...cells)).toBe(27);
+    },
+  );
+  it('is held within the picture, and never too small to be read', async () => {
+    const all = await regionReader({ x: 0.99, y: 0.99, width: 0.5, height: 0.001 })(frame('I420', () => 77));
+    expect(new Set(all)).toEqual(new Set([77, 0].filter((v) => [...all].includes(v))));
+    expect([...all]).toContain(77);
+  });
+});
+
 const fftOf = await testFft();
 const RATE = 16_000;
 const FPS = 50;
@@ -114,6 +133,7 @@ function picture(durationS: number, flashesS: readonly number[]): Picture & { lo
       return { timesMs, cells };
     },
     keyFrames: async () => undefined,
+    region: async () => ({ timesMs: new Float64Array(), cells: 0, values: new Float32Array() }),
   };
 }
 
