@@ -13,6 +13,7 @@ import {
 import { ratioFromDb } from '#core/units/index.ts';
 import { boathouse } from './boathouse.ts';
 import { renderFiveTracks } from './five-tracks.ts';
+import { renderQuayRecorder, renderThreeWays } from './quay-takes.ts';
 
 /** What is really so in the boathouse; the rig knows typical figures only. Tests hold measurements against it. */
 export const boathouseTruth: Truth = {
@@ -135,7 +136,7 @@ const cut = (x: Float32Array): Float32Array =>
 
 export const DRIFT_STARTS_S = { backup: 0.4, mixer: 1.05 };
 
-/** WAV takes of the boathouse. The couch clap itself is a video and lies beside this file. */
+/** WAV takes of the boathouse and of the quay. The couch clap and the quay's slates are videos and lie beside this file. */
 export const demoTakes: readonly DemoTake[] = [
   {
     name: 'couch clap, backup recorder.wav',
@@ -162,4 +163,7 @@ export const demoTakes: readonly DemoTake[] = [
   { name: 'host with hum, backup recorder.wav', render: host('backup', withHum) },
   { name: 'host too loud, backup recorder.wav', render: host('backup', cut) },
   { name: 'relay, five tracks.wav', render: renderFiveTracks },
+  { name: 'quay talk, three ways.wav', render: renderThreeWays },
+  { name: 'quay talk, first recorder.wav', render: renderQuayRecorder('first') },
+  { name: 'quay talk, second recorder.wav', render: renderQuayRecorder('second') },
 ];

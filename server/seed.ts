@@ -21,14 +21,19 @@ export const DEMO_RIG_ID = '0b0a7405-e000-4000-8000-000000000001';
 const OTHERS = [quayTalk, gliderCorner, skerryNet, clayHour, mothNight, quayDeskMixer, quayDeskStraight];
 const rigId = (n: number): string => `0b0a7405-e000-4000-8000-${String(n).padStart(12, '0')}`;
 const takeId = (n: number): string => `7a4e0000-0000-4000-8000-${String(n).padStart(12, '0')}`;
-const VIDEO = { id: takeId(1), name: 'couch clap.mp4', file: 'couch-clap.mp4' };
+const VIDEOS = [
+  { id: takeId(1), name: 'couch clap.mp4', file: 'couch-clap.mp4' },
+  { id: takeId(11), name: 'quay talk, camera with slates.mp4', file: 'quay-slates.mp4' },
+];
 
-/** Puts the demo rigs and the takes of the Boathouse relay there, once: that rig comes last, and was it ever there, all is left as it is. */
+/** Puts the demo rigs and the takes of the Boathouse relay and of Quay talk there, once: that rig comes last, and was it ever there, all is left as it is. */
 export async function seedDemo({ rigs, takes }: Server, takesFolder: string): Promise<boolean> {
   if (await rigs.known(DEMO_RIG_ID)) return false;
-  const path = join(takesFolder, VIDEO.file);
-  const { size } = await stat(path);
-  await takes.add(VIDEO.id, VIDEO.name, createReadStream(path), size);
+  for (const { id, name, file } of VIDEOS) {
+    const path = join(takesFolder, file);
+    const { size } = await stat(path);
+    await takes.add(id, name, createReadStream(path), size);
+  }
   const fftOf = fftOver((await PFFFT()) as PffftModule);
   for (const [i, take] of demoTakes.entries()) {
     const bytes = take.render(fftOf);

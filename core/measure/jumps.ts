@@ -25,8 +25,10 @@ export interface Apart {
   readonly readings: readonly { readonly atMs: number; readonly offsetMs: number }[];
 }
 
-/** Readings stand so far apart; of long recordings no more than so many. */
+/** Readings stand so far apart, nearer in short recordings; of long ones no more than so many. */
 const EVERY_S = 4;
+const CLOSEST_S = 1;
+const READINGS_WANTED = 60;
 const MOST_READINGS = 1200;
 const WINDOW_S = 1;
 /** A jump of up to this is followed: two buffers of 4096 at 48 kHz and more. */
@@ -97,7 +99,8 @@ async function follow(
   const { ref, other } = window;
   const startS = Math.max(0, -offset.offsetMs / 1000);
   const endS = Math.min(durationS(ref), durationS(other) - offset.offsetMs / 1000) - WINDOW_S;
-  const count = Math.max(2, Math.min(MOST_READINGS, Math.floor((endS - startS) / EVERY_S)));
+  const everyS = Math.max(CLOSEST_S, Math.min(EVERY_S, (endS - startS) / READINGS_WANTED));
+  const count = Math.max(2, Math.min(MOST_READINGS, Math.floor((endS - startS) / everyS)));
   const times = Array.from({ length: count }, (_, i) => startS + ((endS - startS) * i) / (count - 1));
   const sure = offset.points.filter((p) => p.agrees);
   const first = sure[sure.length >> 1] ?? { atMs: 1000 * startS, offsetMs: offset.offsetMs };

@@ -29,7 +29,7 @@ export interface OffsetPoint {
 }
 
 /** First readings, that find the line; and last ones, that measure it. Where little is common to both, windows are shorter. */
-const FIRST: Windows = { lengthS: 1.5, everyS: 30, fewest: 4, most: 16 };
+const FIRST: Windows = { lengthS: 1.5, everyS: 30, fewest: 10, most: 16 };
 const LAST: Windows = { lengthS: 1, everyS: 20, fewest: 9, most: 40 };
 const SHORTEST_WINDOW_S = 0.3;
 /** How far a reading may stand from where the line so far would have it, at first and when the line is known. */

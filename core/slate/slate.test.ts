@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { testFft } from '#core/samples/fft.testkit.ts';
 import { type FftOf, recordingOf } from '#core/samples/index.ts';
-import { game, jingle, renderFrame, voice } from '#core/standin/index.ts';
+import { game, jingle, renderFrame, renderShotSound, renderSlateShot, voice } from '#core/standin/index.ts';
 import { hertz, rate } from '#core/units/index.ts';
 import { beatsOf } from './chirps.ts';
 import { CODE_BITS, codeOf, powerOf, readCells } from './code.ts';
@@ -17,7 +17,7 @@ import {
   slateLayout,
   whiteBoxes,
 } from './index.ts';
-import { picture, type Shot, sightsOf, soundOf } from './slate.testkit.ts';
+import { type Shot, sightsOf } from './slate.testkit.ts';
 
 const RATE = 16_000;
 const [, , AT_25, , AT_30, AT_50, AT_5994, AT_60] = SLATE_RATES as readonly [...typeof SLATE_RATES];
@@ -25,7 +25,7 @@ const base: Shot = { slate: { rate: AT_60!, id: 5 }, width: 240, height: 136, ra
 const onStand = { x: 0.52, y: 0.5, scale: 0.6, turn: 0.08, lean: 0.12 };
 
 async function read(fftOf: FftOf, shot: Shot, lateMs: number) {
-  const chirps = await findChirps(fftOf, recordingOf([soundOf(shot, lateMs, RATE)], RATE));
+  const chirps = await findChirps(fftOf, recordingOf([renderShotSound(shot, lateMs, RATE)], RATE));
   const sights = sightsOf(shot);
   return { sights, chirps, readings: readSlates(sights, chirps) };
 }
@@ -140,7 +140,7 @@ describe('panels', () => {
       { place: { ...onStand, turn: Math.PI }, noise: 4 },
     ]) {
       const shot: Shot = { ...base, ...over };
-      const [found, ...more] = findPanels(picture(shot, 30));
+      const [found, ...more] = findPanels(renderSlateShot(shot, 30));
       expect(more).toEqual([]);
       expect(found).toMatchObject({ id: 5, frame: 90, blend: 0 });
     }

@@ -45,7 +45,7 @@ export function AllListeners({ rig, evaluation, onListener, options }: Props) {
   };
   useKey('p', 'Put all right: propose settings', () => void find());
   const columns = Math.max(1, Math.floor(width / COLUMN_PX));
-  const cellPx = width / columns - 16;
+  const cellPx = Math.max(0, width / columns - 16);
   const charts = useMemo(
     () =>
       layoutSmallArrivals(

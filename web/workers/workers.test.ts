@@ -4,8 +4,7 @@ import { GRID_CELLS, GRID_COLUMNS, GRID_ROWS } from '#core/measure/index.ts';
 import { testFft } from '#core/samples/fft.testkit.ts';
 import { recordingOf } from '#core/samples/index.ts';
 import type { Luma } from '#core/slate/index.ts';
-import { type Shot, picture as slatePicture, soundOf } from '#core/slate/slate.testkit.ts';
-import { clapsAt } from '#core/standin/index.ts';
+import { clapsAt, renderShotSound, renderSlateShot, type SlateShot } from '#core/standin/index.ts';
 import { rate } from '#core/units/index.ts';
 import { cellReader, type Grain, regionReader } from './cells.ts';
 import { lookAt, type Progress } from './look.ts';
@@ -138,13 +137,13 @@ function picture(durationS: number, flashesS: readonly number[]): Picture & { lo
 }
 
 /** A long picture that shows a slate from one time to another. */
-function filmed(durationS: number, shot: Shot, fromS: number, toS: number) {
+function filmed(durationS: number, shot: SlateShot, fromS: number, toS: number) {
   const plain = picture(durationS, []);
   const dark = new Uint8Array(shot.width * shot.height).fill(40);
   const shows = (atMs: number): Luma =>
     atMs < 1000 * fromS || atMs > 1000 * toS
       ? { width: shot.width, height: shot.height, stride: shot.width, bytes: dark }
-      : slatePicture(shot, Math.round((atMs * FPS) / 1000));
+      : renderSlateShot(shot, Math.round((atMs * FPS) / 1000));
   const seen: Picture & { looked: [number, number, Grain][] } = {
     ...plain,
     async brightness(from, to, grain, onProgress, onLuma) {
@@ -200,7 +199,7 @@ describe('a look at a take', () => {
     expect(look.picture!.flashes.map((f) => f.atMs)).toEqual([80_000]);
   });
   it('reads a slate where its beats are heard, and where only its picture tells of it', async () => {
-    const shot: Shot = {
+    const shot: SlateShot = {
       slate: { rate: rate(60), id: 7 },
       width: 160,
       height: 90,
@@ -208,7 +207,9 @@ describe('a look at a take', () => {
       seconds: 60,
       zeroMs: 20_000,
     };
-    const beats = soundOf({ ...shot, seconds: 60 }, 45, RATE).map((v, i) => (i > 20 * RATE && i < 30 * RATE ? v : 0));
+    const beats = renderShotSound({ ...shot, seconds: 60 }, 45, RATE).map((v, i) =>
+      i > 20 * RATE && i < 30 * RATE ? v : 0,
+    );
     const shown = filmed(60, shot, 20, 30);
     const look = await lookAt(fftOf, media(recordingOf([beats], RATE), shown), false, () => undefined);
     expect(look.sound!.chirps).toHaveLength(5);
