@@ -5,6 +5,7 @@ import { loudnessOfAnHour } from './loudness.ts';
 import { offsetOfAnHour } from './offset-hour.ts';
 import { firstPaint, pictures } from './pictures.ts';
 import { type Bench, MissingTool, print, type Row } from './report.ts';
+import { longSlates, slates } from './slates.ts';
 import { checks, layouts, solving } from './wire.ts';
 
 const benches: Record<string, Bench> = {
@@ -17,6 +18,8 @@ const benches: Record<string, Bench> = {
   loudness: loudnessOfAnHour,
   paint: firstPaint,
   pictures,
+  slates,
+  'long-slates': longSlates,
 };
 
 async function main(): Promise<void> {
