@@ -41,7 +41,9 @@ export async function withPage<T>(root: string, work: (page: Page) => Promise<T>
     root,
     configFile: false,
     logLevel: 'error',
-    server: { host: '127.0.0.1', port: 0, fs: { allow: ['.'] } },
+    server: { host: '127.0.0.1', port: 0, fs: { allow: [process.cwd()] } },
+    // Its wasm lies beside it, and is not found from where bundled modules go.
+    optimizeDeps: { exclude: ['@echogarden/pffft-wasm'] },
   });
   await vite.listen();
   const browser = await launch();

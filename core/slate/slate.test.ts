@@ -232,4 +232,20 @@ describe('a slate read back', () => {
     const odd = sightsOf({ ...base, slate: { rate: rate(41), id: 1 }, seconds: 2 });
     expect(readSlates(odd, [])).toEqual([]);
   });
+  it('is read from pictures that come unevenly, some of them lacking, whenever the take begins', async () => {
+    const shot: Shot = { ...base, seconds: 6, rateHz: 50, zeroMs: -700.4 };
+    const { panels, timesMs } = sightsOf(shot);
+    const lacks = (atMs: number) => Math.round(atMs / 20) % 23 === 7;
+    const moved = {
+      panels: panels.filter((p) => !lacks(p.atMs)).map((p) => ({ ...p, atMs: p.atMs + 3300 })),
+      timesMs: timesMs.filter((t) => !lacks(t)).map((t) => t + 3300),
+    };
+    const sound = recordingOf(
+      [Float32Array.from([...new Float32Array(3.3 * RATE), ...renderShotSound(shot, 90, RATE)])],
+      RATE,
+    );
+    const [found] = readSlates(moved, await findChirps(await testFft(), sound));
+    expect(Math.abs(found!.offset!.offsetMs - 90)).toBeLessThan(2);
+    expect(found!.run.missing).toBe(timesMs.filter(lacks).length);
+  });
 });

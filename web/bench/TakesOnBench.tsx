@@ -4,8 +4,8 @@ import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { heldWithin, type LaneData, Lanes, type LaneView, useWidth, wholeView, zoomAbout } from '#web/charts/index.ts';
-import { count, useKey, useKeyHint } from '#web/parts/index.ts';
-import { offsetOf } from '#web/take/index.ts';
+import { count, formatNumber, useKey, useKeyHint } from '#web/parts/index.ts';
+import { MOST_FLASHES, offsetOf } from '#web/take/index.ts';
 import { BenchCard } from './BenchCard.tsx';
 import { Findings } from './Findings.tsx';
 import { FrameStrip } from './FrameStrip.tsx';
@@ -308,6 +308,8 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
           {offsetOf(look, notes) === null &&
             look.picture &&
             ' No flash goes with a clap: add the missing mark by hand.'}{' '}
+          {(look.picture?.flashes.length ?? 0) > MOST_FLASHES &&
+            ` The picture flashes ${formatNumber(look.picture!.flashes.length)} times, as a strobe does: only flashes near claps are marks. `}
           {look.notices.join(' ')}
         </span>
       )}

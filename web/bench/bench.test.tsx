@@ -160,13 +160,16 @@ describe('what takes say', () => {
       driftPpm: -31,
       driftSdPpm: 0.1,
       startMs: -625,
-      readings: [],
+      readings: Array.from({ length: 50 }, (_, i) => ({
+        atMs: 4000 * i,
+        offsetMs: -625 - 0.031 * 4 * i - (4000 * i > 107_000 ? 10 : 0),
+      })),
     };
     show(<Findings bench={takes} comparison={{ ...NOTHING, offset, apart }} rig={null} evaluation={null} />);
     expect(screen.getByTestId('jumps').textContent).toContain(
       'At 01:47 (± 0.4 s) the second loses 10.00 ms: a lost or doubled buffer. Cut it there, and slip what follows by +10.00 ms more.',
     );
-    expect(screen.getByTestId('slip-list').textContent).toContain('Right up to 01:47');
+    expect(screen.getByTestId('slip-list').textContent).toContain('Cut at 01:47: 2 parts');
     clearPage();
     show(
       <Findings

@@ -4,6 +4,7 @@ export { guessPair, wordsIn } from './guess.ts';
 export { keep, readKept } from './kept.ts';
 export {
   keepSkew,
+  MOST_FLASHES,
   notesFrom,
   offsetOf,
   offsetOfNotes,

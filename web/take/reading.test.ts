@@ -50,4 +50,24 @@ describe('what a take tells', () => {
     const notes = notesFrom({ ...seen, picture: { ...seen.picture, flashes } });
     expect(notes.flashes.map((f) => f.atMs)).toEqual([2300, 4700]);
   });
+  it('keeps of a strobe what lies near a clap, within a blink', () => {
+    const seen = look();
+    const flashes = Array.from({ length: 40_000 }, (_, n) => ({
+      atMs: 160 * n,
+      frame: n,
+      strength: 20 + (n % 7),
+      cell: 3,
+    }));
+    const claps = Array.from({ length: 30 }, (_, n) => ({ atMs: 200_000 * n + 77, strength: 50 }));
+    const begun = performance.now();
+    const strobe = { ...seen, sound: { ...seen.sound!, claps }, picture: { ...seen.picture!, flashes } };
+    const notes = notesFrom(strobe);
+    expect(notes.flashes.length).toBeGreaterThan(0);
+    expect(notes.flashes.length).toBeLessThanOrEqual(400);
+    for (const f of notes.flashes) expect(claps.some((c) => Math.abs(c.atMs - f.atMs) < 1000)).toBe(true);
+    expect(notes.flashes.map((f) => f.atMs)).toEqual(notes.flashes.map((f) => f.atMs).sort((a, b) => a - b));
+    offsetOf(strobe, notes);
+    // No stopwatch decides, but minutes would be a defect.
+    expect(performance.now() - begun).toBeLessThan(20_000);
+  });
 });

@@ -23,14 +23,30 @@ export function notesFrom(look: TakeLook): TakeNotes {
   const isShown = (f: Flash) => slates.some((s) => isOnBeat(s, f.atMs) || isOnPanel(s, f, look.picture!));
   const claps = (look.sound?.claps ?? []).filter((c) => !isBeat(c.atMs));
   const strongest = Math.max(...claps.map((c) => c.strength), Number.NEGATIVE_INFINITY);
+  const flashes = withoutStrobe(
+    (look.picture?.flashes ?? []).filter((f) => !isShown(f)),
+    claps.map((c) => c.atMs),
+  );
   return {
-    flashes: (look.picture?.flashes ?? [])
-      .filter((f) => !isShown(f))
-      .map((f) => ({ atMs: f.atMs, used: true, byHand: false })),
+    flashes: flashes.map((f) => ({ atMs: f.atMs, used: true, byHand: false })),
     claps: claps.map((c) => ({ atMs: c.atMs, used: c.strength > strongest - WEAK_DB, byHand: false })),
     frameMs: look.picture?.frameRate ? frameMs(look.picture.frameRate) : null,
     speaksOf: null,
   };
+}
+
+/** So many flashes are marks; more are a strobe, or a picture that flickers. */
+export const MOST_FLASHES = 400;
+const NEAR_CLAP_MS = 1000;
+
+/** Of a strobe only what lies near a clap is kept, the strongest first: nobody corrects thousands of marks. */
+function withoutStrobe(flashes: readonly Flash[], clapsMs: readonly number[]): readonly Flash[] {
+  if (flashes.length <= MOST_FLASHES) return flashes;
+  return flashes
+    .filter((f) => clapsMs.some((ms) => Math.abs(ms - f.atMs) < NEAR_CLAP_MS))
+    .sort((a, b) => b.strength - a.strength)
+    .slice(0, MOST_FLASHES)
+    .sort((a, b) => a.atMs - b.atMs);
 }
 
 function isOnBeat({ run: { phase, beatMs }, fromMs, toMs }: SlateReading, atMs: number): boolean {

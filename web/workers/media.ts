@@ -73,14 +73,35 @@ export async function openMedia(source: TakeSource, onProgress: (done: number) =
   const audio = await input.getPrimaryAudioTrack();
   const video = await input.getPrimaryVideoTrack();
   const sound = audio && (await audio.canDecode()) ? await decodeSound(audio, onProgress, notices) : null;
-  if (audio && !sound) notices.push('Its sound is coded in a way that this browser cannot decode.');
+  if (audio && !sound) notices.push(sayUndecodable('sound', audio.codec));
   const canSee = video && (await video.canDecode());
-  if (video && !canSee) notices.push('Its picture is coded in a way that this browser cannot decode.');
+  if (video && !canSee) notices.push(sayUndecodable('picture', video.codec));
   if (!sound && !canSee)
     throw new Error(
-      'Nothing in this file can be decoded by this browser. Export it as MP4 with H.264 and AAC, or as WAV.',
+      `Nothing in this file can be decoded by this browser. ${notices.join(' ')} Export it as MP4 with H.264 and AAC, or as WAV.`,
     );
   return { sound, picture: canSee ? await openPicture(video) : null, notices, close: () => input[Symbol.dispose]() };
+}
+
+const CODEC_NAMES: Record<string, string> = {
+  avc: 'H.264',
+  hevc: 'H.265 (HEVC)',
+  vp8: 'VP8',
+  vp9: 'VP9',
+  av1: 'AV1',
+  aac: 'AAC',
+  ac3: 'AC-3',
+  eac3: 'E-AC-3',
+  opus: 'Opus',
+  mp3: 'MP3',
+  flac: 'FLAC',
+};
+
+/** What stands in the way, by name, and what would mend it. */
+export function sayUndecodable(what: 'sound' | 'picture', codec: string | null): string {
+  const named = codec ? `coded as ${CODEC_NAMES[codec] ?? codec}, which` : 'coded in a way that';
+  const mend = what === 'sound' ? 'export its sound as AAC or WAV' : 'export its picture as H.264';
+  return `Its ${what} is ${named} this browser cannot decode: ${mend} to measure it.`;
 }
 
 /** @throws Error with a sentence on what to do */

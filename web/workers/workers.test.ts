@@ -8,7 +8,7 @@ import { clapsAt, renderShotSound, renderSlateShot, type SlateShot } from '#core
 import { rate } from '#core/units/index.ts';
 import { cellReader, type Grain, regionReader } from './cells.ts';
 import { lookAt, type Progress } from './look.ts';
-import type { Media, Picture } from './media.ts';
+import { type Media, type Picture, sayUndecodable } from './media.ts';
 import { openBytes } from './take-source.ts';
 
 const WIDTH = 320;
@@ -249,5 +249,16 @@ describe('a take kept by the server', () => {
   it('that is gone is said to be gone', async () => {
     vi.stubGlobal('fetch', async () => new Response('', { status: 404 }));
     await expect(openBytes({ url: '/nowhere' })).rejects.toThrow(/not there any more/);
+  });
+});
+
+describe('what cannot be decoded', () => {
+  it('is said by its name, with what would mend it', () => {
+    expect(sayUndecodable('picture', 'hevc')).toMatch(
+      /coded as H\.265 \(HEVC\), which this browser cannot decode: export its picture as H\.264/,
+    );
+    expect(sayUndecodable('sound', 'ac3')).toMatch(/AC-3.*AAC or WAV/);
+    expect(sayUndecodable('sound', 'strange')).toContain('coded as strange');
+    expect(sayUndecodable('picture', null)).toContain('in a way that');
   });
 });
