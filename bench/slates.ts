@@ -195,10 +195,10 @@ export async function longSlates(): Promise<readonly Row[]> {
 async function makeLong(file: string): Promise<void> {
   process.stdout.write('Encoding ten minutes of 1080p60…\n');
   const slate = { rate: SLATE_RATES[7]!, id: 2 };
-  const shot: SlateShot = { slate, width: 640, height: 360, rateHz: 60, seconds: 8, zeroMs: -0.01 };
+  const shot: SlateShot = { slate, width: 640, height: 360, rateHz: 60, seconds: 10, zeroMs: -0.01 };
   const loop = join(FOLDER, 'loop.raw');
   const chunks: Buffer[] = [];
-  for (let f = 0; f < 8 * 60; f++) chunks.push(Buffer.from(renderSlateShot(shot, f).bytes));
+  for (let f = 0; f < 10 * 60; f++) chunks.push(Buffer.from(renderSlateShot(shot, f).bytes));
   writeFileSync(loop, Buffer.concat(chunks));
   const sound = voice(140)(MINUTES * 60 * RATE, RATE, 2).map((v) => 0.3 * v);
   const beats = renderSlateSound(slate, 8, RATE);
@@ -213,8 +213,8 @@ async function makeLong(file: string): Promise<void> {
   const args = [
     ...['-y', '-f', 'lavfi', '-i', `testsrc2=size=1920x1080:rate=60:duration=${MINUTES * 60}`],
     ...['-f', 'rawvideo', '-pix_fmt', 'gray', '-s', '640x360', '-r', '60', '-stream_loop', '-1', '-i', loop, '-i', wav],
-    // Every minute begins the film anew, at the second that its sound does.
-    ...['-filter_complex', `[1:v]setpts=PTS+4/TB[s];[0:v][s]overlay=x=200:y=200:enable='${shown.join('+')}'[v]`],
+    // The film is ten seconds long: it begins anew with every minute's sound.
+    ...['-filter_complex', `[0:v][1:v]overlay=x=200:y=200:enable='${shown.join('+')}'[v]`],
     ...[
       '-map',
       '[v]',

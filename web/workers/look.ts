@@ -143,7 +143,7 @@ async function placesOf(
   onProgress: (progress: Progress) => void,
 ): Promise<number[]> {
   const { claps, chirps } = sound ?? { claps: [], chirps: [] };
-  const heard = [...claps, ...chirps].map((c) => c.atMs);
+  const heard = [...claps.map((c) => c.atMs), ...someBeats(chirps)];
   if (chirps.length > 0 || picture.durationS <= SHORT_PICTURE_S || (claps.length > 0 && !whole)) return heard;
   const seen: number[] = [];
   await picture.keyFrames(
@@ -153,6 +153,27 @@ async function placesOf(
     (done) => onProgress({ what: 'slates', done }),
   );
   return [...heard, ...seen];
+}
+
+/** Beats further apart than this belong to two showings of a slate. */
+const SHOWING_GAP_MS = 9000;
+/** Of a slate that goes on and on one beat in so many is looked at. */
+const ONE_BEAT_IN = 8;
+
+/**
+ * Beats around which the picture is looked at: a few tell as much as all, and decoding pictures is what takes time. The
+ * second and the last but one of each showing, when it is well in view, and some of what lies between.
+ */
+export function someBeats(chirps: readonly Chirp[]): number[] {
+  const showings: number[][] = [];
+  for (const { atMs } of chirps) {
+    const last = showings.at(-1);
+    if (last && atMs - last.at(-1)! < SHOWING_GAP_MS) last.push(atMs);
+    else showings.push([atMs]);
+  }
+  return showings.flatMap((beats) =>
+    beats.length <= 3 ? beats : beats.filter((_, i) => i === 1 || i === beats.length - 2 || i % ONE_BEAT_IN === 1),
+  );
 }
 
 /** What to look at, in order: around those instants finely; the rest, when it is wanted, coarsely. */

@@ -7,7 +7,7 @@ import type { Luma } from '#core/slate/index.ts';
 import { clapsAt, renderShotSound, renderSlateShot, type SlateShot } from '#core/standin/index.ts';
 import { rate } from '#core/units/index.ts';
 import { cellReader, type Grain, regionReader } from './cells.ts';
-import { lookAt, type Progress } from './look.ts';
+import { lookAt, type Progress, someBeats } from './look.ts';
 import { type Media, type Picture, sayUndecodable } from './media.ts';
 import { openBytes } from './take-source.ts';
 
@@ -221,6 +221,17 @@ describe('a look at a take', () => {
     const seen = await lookAt(fftOf, media(null, mute), false, () => undefined);
     expect(seen.picture!.slates).toHaveLength(1);
     expect(seen.picture!.slates[0]!.offset).toBeNull();
+  });
+  it('looks at some beats of a slate only: all of few, of many those well within each showing', () => {
+    const beats = (fromS: number, count: number) =>
+      Array.from({ length: count }, (_, i) => ({ atMs: 1000 * fromS + 2000 * i, kind: 0 as const, likeness: 1 }));
+    expect(someBeats(beats(1, 3))).toEqual([1000, 3000, 5000]);
+    expect(someBeats([...beats(20, 5), ...beats(80, 4)])).toEqual([22_000, 26_000, 82_000, 84_000]);
+    const on = someBeats(beats(0, 300));
+    expect(on.length).toBeLessThan(45);
+    expect(on[0]).toBe(2000);
+    expect(on.at(-1)).toBe(2000 * 298);
+    expect(someBeats([])).toEqual([]);
   });
   it('of sound alone has no picture', async () => {
     const look = await lookAt(fftOf, media(clapping(3, [1]), null), false, () => undefined);
