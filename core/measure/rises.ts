@@ -26,7 +26,7 @@ export async function risesOf(fftOf: FftOf, recording: Recording): Promise<Rises
   const bins = BAND_EDGES_HZ.map((hz) => Math.round((hz * WINDOW) / FEATURE_RATE_HZ));
   const x = new Float32Array(WINDOW);
   const spectrum = new Float32Array(WINDOW);
-  const before = new Float32Array(RISE_BANDS).fill(Number.NaN);
+  const before = new Float32Array(RISE_BANDS).fill(Number.POSITIVE_INFINITY);
   const perBlock = Math.floor(BLOCK_S / HOP_S);
   for (let first = 0; first < hops; first += perBlock) {
     const count = Math.min(perBlock, hops - first);
@@ -39,7 +39,7 @@ export async function risesOf(fftOf: FftOf, recording: Recording): Promise<Rises
         for (let k = bins[band]!; k < bins[band + 1]!; k++) power += spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
         const level = Math.log(power);
         const rise = level - before[band]!;
-        bands[band]![first + h] = rise > 0 ? rise : 0;
+        bands[band]![first + h] = Math.max(0, rise);
         before[band] = level;
       }
     }

@@ -1,4 +1,5 @@
-import { hertz, type Rate, rate } from '#core/units/index.ts';
+import { FRAME_RATES, hertz, type Rate } from '#core/units/index.ts';
+import { MOST_FRAMES } from './code.ts';
 
 /** What one slate shows and plays: a frame number that anybody can read back, and a click with a chirp on every beat. */
 export interface Slate {
@@ -8,17 +9,6 @@ export interface Slate {
   readonly id: number;
 }
 
-/** Rates that a slate can be made for: a loop of ten bits has to hold eight beats. */
-export const SLATE_RATES: readonly Rate[] = [
-  rate(24000, 1001),
-  rate(24),
-  rate(25),
-  rate(30000, 1001),
-  rate(30),
-  rate(50),
-  rate(60000, 1001),
-  rate(60),
-];
 export const SLATE_IDS = 16;
 
 /** Beats come about this far apart, on a whole frame. */
@@ -35,6 +25,9 @@ export const framesABeat = (of: Rate): number => Math.round(hertz(of) * BEAT_S);
 export const framesALoop = (of: Rate): number => BEATS * framesABeat(of);
 export const secondsABeat = (of: Rate): number => framesABeat(of) / hertz(of);
 export const secondsALoop = (of: Rate): number => framesALoop(of) / hertz(of);
+
+/** Rates that a slate can be made for: a loop of ten bits has to hold eight beats. */
+export const SLATE_RATES: readonly Rate[] = FRAME_RATES.filter((r) => framesALoop(r) < MOST_FRAMES);
 
 /** The flash that begins with each beat, for the eye and for where the code is too small: so long. */
 const FLASH_S = 0.1;

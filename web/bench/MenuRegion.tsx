@@ -106,6 +106,12 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
   );
 }
 
+/** A dark line on a light one: it is seen on any picture. */
+const STROKES = [
+  ['#fff', 5],
+  ['#000', 2],
+] as const;
+
 function RegionPicture({
   frame,
   region,
@@ -156,24 +162,18 @@ function RegionPicture({
           from.current = null;
         }}
       >
-        <rect
-          x={region.x * width}
-          y={region.y * height}
-          width={region.width * width}
-          height={region.height * height}
-          fill="none"
-          stroke="#fff"
-          strokeWidth={5}
-        />
-        <rect
-          x={region.x * width}
-          y={region.y * height}
-          width={region.width * width}
-          height={region.height * height}
-          fill="none"
-          stroke="#000"
-          strokeWidth={2}
-        />
+        {STROKES.map(([stroke, strokeWidth]) => (
+          <rect
+            key={stroke}
+            x={region.x * width}
+            y={region.y * height}
+            width={region.width * width}
+            height={region.height * height}
+            fill="none"
+            stroke={stroke}
+            strokeWidth={strokeWidth}
+          />
+        ))}
       </svg>
     </div>
   );

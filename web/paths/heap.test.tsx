@@ -25,8 +25,8 @@ vi.mock('#web/workers/index.ts', async (original) => ({
     const job = {
       stopped: false,
       progress,
-      done: (_: TakeLook) => undefined as void,
-      fail: (_: Error) => undefined as void,
+      done: (_: TakeLook) => undefined,
+      fail: (_: Error) => undefined,
     };
     const result = new Promise<TakeLook>((done, fail) => Object.assign(job, { done, fail }));
     desk.jobs.push(job);

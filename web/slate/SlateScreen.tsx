@@ -1,11 +1,11 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { SLATE_IDS, SLATE_RATES, type Slate } from '#core/slate/index.ts';
 import { rateName, ratioFromDb } from '#core/units/index.ts';
 import { LevelSlider } from '#web/listen/index.ts';
 import { Choice, formatNumber, Term, useKey } from '#web/parts/index.ts';
-import { TakeFrame } from '#web/take/index.ts';
+import { TakeFrame, TakePage } from '#web/take/index.ts';
 import { paintSlate } from './paint.ts';
 import { playSlate, type SlateLatency, type SlatePlayer } from './player.ts';
 import { SlateFiles } from './SlateFiles.tsx';
@@ -57,73 +57,64 @@ export function SlateScreen() {
   };
   return (
     <TakeFrame>
-      <main className="frame-page">
-        <div className="page">
-          <div className="spread">
-            <h1>
-              <Term id="slate">Slate</Term>
-            </h1>
-            <Link to="/bench">To the bench</Link>
-          </div>
-          <p className="quiet">
-            Show it on any screen or phone, or play it from the console. A take of it tells how late its sound is
-            against its picture, whether pictures were lost, and at which rate they really came.
-          </p>
-          <div ref={stage} className="slate-stage" data-testid="slate">
-            <SlateCanvas slate={slate} player={playing} />
-          </div>
-          <div className="row" style={{ marginTop: 10 }}>
-            <Button variant="solid" onClick={toggle}>
-              {playing ? 'Stop' : 'Start'} <kbd>s</kbd>
-            </Button>
-            <Button onClick={full}>
-              All of the screen <kbd>f</kbd>
-            </Button>
-            <LevelSlider
-              db={levelDb}
-              onDb={(db) => {
-                setLevelDb(db);
-                playing?.level(gainOf(db));
-              }}
-            />
-            <Choice
-              label="Frames of the slate"
-              value={String(SLATE_RATES.indexOf(slate.rate))}
-              onChange={(i) => choose('rate', rateName(SLATE_RATES[Number(i)]!))}
-              options={SLATE_RATES.map((r, i) => [String(i), `${rateName(r)} frames a second`])}
-            />
-            <Choice
-              label="Number of the slate"
-              value={String(slate.id)}
-              onChange={(id) => choose('id', id)}
-              options={Array.from({ length: SLATE_IDS }, (_, id) => [String(id), `number ${id + 1}`])}
-            />
-          </div>
-          {failed && <p className="fix">{failed}</p>}
-          <p className="quiet small">
-            It begins silent: turn it up slowly, while whoever wears headphones on the way has them off. It flashes once
-            in two seconds.
-          </p>
-          {playing && <Latency player={playing} />}
-          <SlateFiles slate={slate} />
-          <h2>Where no slate can be shown</h2>
-          <ul className="plain-list">
-            <li>
-              A hand clap: both hands in the picture, clear of the body, one sharp clap each second or so, four at
-              least; fingers apart, so that the frame in which they meet is seen. A dark sleeve behind a light hand
-              helps.
-            </li>
-            <li>
-              A wooden slate or two rulers: flat towards the camera, the hinge up, closed at once and kept closed for a
-              second.
-            </li>
-            <li>
-              A console that plays no files: a menu whose pointer clicks as it moves. Click it ten times, about a second
-              apart, and on the bench mark the region of the picture that changes.
-            </li>
-          </ul>
+      <TakePage title={<Term id="slate">Slate</Term>} bench="/bench">
+        <p className="quiet">
+          Show it on any screen or phone, or play it from the console. A take of it tells how late its sound is against
+          its picture, whether pictures were lost, and at which rate they really came.
+        </p>
+        <div ref={stage} className="slate-stage" data-testid="slate">
+          <SlateCanvas slate={slate} player={playing} />
         </div>
-      </main>
+        <div className="row" style={{ marginTop: 10 }}>
+          <Button variant="solid" onClick={toggle}>
+            {playing ? 'Stop' : 'Start'} <kbd>s</kbd>
+          </Button>
+          <Button onClick={full}>
+            All of the screen <kbd>f</kbd>
+          </Button>
+          <LevelSlider
+            db={levelDb}
+            onDb={(db) => {
+              setLevelDb(db);
+              playing?.level(gainOf(db));
+            }}
+          />
+          <Choice
+            label="Frames of the slate"
+            value={String(SLATE_RATES.indexOf(slate.rate))}
+            onChange={(i) => choose('rate', rateName(SLATE_RATES[Number(i)]!))}
+            options={SLATE_RATES.map((r, i) => [String(i), `${rateName(r)} frames a second`])}
+          />
+          <Choice
+            label="Number of the slate"
+            value={String(slate.id)}
+            onChange={(id) => choose('id', id)}
+            options={Array.from({ length: SLATE_IDS }, (_, id) => [String(id), `number ${id + 1}`])}
+          />
+        </div>
+        {failed && <p className="fix">{failed}</p>}
+        <p className="quiet small">
+          It begins silent: turn it up slowly, while whoever wears headphones on the way has them off. It flashes once
+          in two seconds.
+        </p>
+        {playing && <Latency player={playing} />}
+        <SlateFiles slate={slate} />
+        <h2>Where no slate can be shown</h2>
+        <ul className="plain-list">
+          <li>
+            A hand clap: both hands in the picture, clear of the body, one sharp clap each second or so, four at least;
+            fingers apart, so that the frame in which they meet is seen. A dark sleeve behind a light hand helps.
+          </li>
+          <li>
+            A wooden slate or two rulers: flat towards the camera, the hinge up, closed at once and kept closed for a
+            second.
+          </li>
+          <li>
+            A console that plays no files: a menu whose pointer clicks as it moves. Click it ten times, about a second
+            apart, and on the bench mark the region of the picture that changes.
+          </li>
+        </ul>
+      </TakePage>
     </TakeFrame>
   );
 }

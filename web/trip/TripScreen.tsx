@@ -1,11 +1,10 @@
 import { Button } from '@chakra-ui/react';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { Link } from 'react-router';
 import { summariseTrips, type Trip } from '#core/slate/index.ts';
 import { ratioFromDb } from '#core/units/index.ts';
 import { LevelSlider } from '#web/listen/index.ts';
 import { Choice, formatNumber, Term, useKey } from '#web/parts/index.ts';
-import { TakeFrame } from '#web/take/index.ts';
+import { TakeFrame, TakePage } from '#web/take/index.ts';
 import { openTripReader } from '#web/workers/index.ts';
 import { type Back, type RunningLoop, runLoop, STAND_IN_MS } from './loop.ts';
 
@@ -66,61 +65,51 @@ export function TripScreen() {
   const inputs = running?.inputs ?? [];
   return (
     <TakeFrame>
-      <main className="frame-page">
-        <div className="page">
-          <div className="spread">
-            <h1>
-              <Term id="round-trip">Round trip</Term>
-            </h1>
-            <Link to="/bench">To the bench</Link>
-          </div>
-          <p className="quiet">
-            A chirp leaves this computer and is heard again: by a lead from an output into an input, or by a microphone
-            before the loudspeaker. All that the computer, its program and its sound card take is in it, there and back.
-          </p>
-          <p className="watch">
-            Headphones off. With a lead, first turn down everything that it goes into: an output into a microphone input
-            overloads it. It begins silent and is never louder than set; turn it up until it is heard.
-          </p>
-          <div className="row" style={{ marginTop: 12 }}>
-            <Button variant="solid" onClick={() => (running ? stop() : void start(back))}>
-              {running ? 'Stop' : 'Start'} <kbd>s</kbd>
-            </Button>
-            <LevelSlider
-              db={levelDb}
-              onDb={(db) => {
-                setLevelDb(db);
-                running?.level(gainOf(db));
-              }}
-            />
-            <Choice
-              label="What it comes back by"
-              value={back}
-              onChange={(next) => {
-                setBack(next);
-                if (running) void start(next);
-              }}
-              options={[
-                ...(inputs.length > 0
-                  ? inputs.map((i) => [i.id, i.name] as const)
-                  : [[ANY, 'the usual input'] as const]),
-                [STAND_IN, `stand-in: a loop of ${STAND_IN_MS} ms`],
-              ]}
-            />
-          </div>
-          {failed && <p className="fix">{failed}</p>}
-          {running && (
-            <p role="status" className="quiet">
-              {heard} of {ENOUGH} heard
-              {trips.length >= 3 &&
-                heard === 0 &&
-                '. Nothing comes back yet: turn it up slowly, or look for what is muted'}
-              .
-            </p>
-          )}
-          <Result trips={trips} running={running} />
+      <TakePage title={<Term id="round-trip">Round trip</Term>} bench="/bench">
+        <p className="quiet">
+          A chirp leaves this computer and is heard again: by a lead from an output into an input, or by a microphone
+          before the loudspeaker. All that the computer, its program and its sound card take is in it, there and back.
+        </p>
+        <p className="watch">
+          Headphones off. With a lead, first turn down everything that it goes into: an output into a microphone input
+          overloads it. It begins silent and is never louder than set; turn it up until it is heard.
+        </p>
+        <div className="row" style={{ marginTop: 12 }}>
+          <Button variant="solid" onClick={() => (running ? stop() : void start(back))}>
+            {running ? 'Stop' : 'Start'} <kbd>s</kbd>
+          </Button>
+          <LevelSlider
+            db={levelDb}
+            onDb={(db) => {
+              setLevelDb(db);
+              running?.level(gainOf(db));
+            }}
+          />
+          <Choice
+            label="What it comes back by"
+            value={back}
+            onChange={(next) => {
+              setBack(next);
+              if (running) void start(next);
+            }}
+            options={[
+              ...(inputs.length > 0 ? inputs.map((i) => [i.id, i.name] as const) : [[ANY, 'the usual input'] as const]),
+              [STAND_IN, `stand-in: a loop of ${STAND_IN_MS} ms`],
+            ]}
+          />
         </div>
-      </main>
+        {failed && <p className="fix">{failed}</p>}
+        {running && (
+          <p role="status" className="quiet">
+            {heard} of {ENOUGH} heard
+            {trips.length >= 3 &&
+              heard === 0 &&
+              '. Nothing comes back yet: turn it up slowly, or look for what is muted'}
+            .
+          </p>
+        )}
+        <Result trips={trips} running={running} />
+      </TakePage>
     </TakeFrame>
   );
 }
