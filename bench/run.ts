@@ -6,6 +6,7 @@ import { offsetOfAnHour } from './offset-hour.ts';
 import { firstPaint, pictures } from './pictures.ts';
 import { type Bench, MissingTool, print, type Row } from './report.ts';
 import { longSlates, slates } from './slates.ts';
+import { aligning, drifting, joining } from './sync.ts';
 import { checks, layouts, solving } from './wire.ts';
 
 const benches: Record<string, Bench> = {
@@ -20,6 +21,9 @@ const benches: Record<string, Bench> = {
   pictures,
   slates,
   'long-slates': longSlates,
+  aligning,
+  joining,
+  drifting,
 };
 
 async function main(): Promise<void> {
