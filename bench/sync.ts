@@ -67,7 +67,7 @@ export async function aligning(): Promise<readonly Row[]> {
   const rig = bigRig(120);
   const evaluation = evaluate(rig);
   const settings = new Set(
-    evaluation.pairs.flatMap((p) => [...(p.ways[0]?.settings ?? []), ...(p.picture?.settings ?? [])]),
+    rig.listeners.flatMap((l) => delaySettingsFor(rig, evaluation, l.id).map((s) => `${s.deviceId}.${s.spec.id}`)),
   );
   const pairs = evaluation.pairs.filter((p) => p.ways[0]?.offset).length;
   const solve = await testPrograms();
