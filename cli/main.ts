@@ -18,6 +18,7 @@ const COMMANDS: Record<string, Entry> = {
     load: async () => (await import('./align.ts')).align,
   },
   check: { usage: 'check RIG.json', load: async () => (await import('./check.ts')).check },
+  order: { usage: 'order RIG.json', may: ['--for', '--since'], load: async () => (await import('./order.ts')).order },
   tap: { usage: 'tap RIG.json DEVICE.PORT', may: ['--moment'], load: async () => (await import('./tap.ts')).tap },
   new: { usage: 'new LINE', load: async () => (await import('./new.ts')).newRig },
   plug: { usage: 'plug RIG.json DEVICE.PORT', load: async () => (await import('./plug.ts')).plug },

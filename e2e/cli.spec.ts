@@ -76,6 +76,20 @@ test('a moment of the session is asked for by its id or name', () => {
   expect(json('tap', rig, 'boat-a-radio.front', '--moment', 'send-a').channels[0].arrivals).toHaveLength(1);
 });
 
+test('a rig is told in which order it is plugged and switched on, and why; short, since another, and down', () => {
+  const rig = file('order.json', JSON.stringify(boathouse));
+  const kinds = (...more: string[]): string[] => json('order', rig, ...more).steps.map((s: { kind: string }) => s.kind);
+  const first = kinds();
+  expect(first[0]).toBe('quiet');
+  expect(first.at(-1)).toBe('volume-up');
+  expect(first.lastIndexOf('plug')).toBeLessThan(first.indexOf('power-on'));
+  expect(kinds('--for', 'standing')).not.toContain('plug');
+  expect(kinds('--since', rig)).not.toContain('plug');
+  expect(kinds('--for', 'down')[0]).toBe('end');
+  expect(mellow('order', rig).stdout).toMatch(/^1\. .*all the way down\.\n {3}Plugs and switches crack/);
+  expect(mellow('order', rig, '--for', 'teapot').status).toBe(2);
+});
+
 test('a desk is made of a line, told what fits, and put on paper', () => {
   const rig = json('new', 'console > splitter > capture > computer; mic > mixer');
   expect(rig.devices).toHaveLength(6);

@@ -33,7 +33,7 @@ export function slipListToOtio(list: SlipList): string {
 }
 
 const part = { metadata: {}, effects: [], markers: [] };
-/** Shorter than this no gap is written. */
+/** Between parts of one recording a shorter gap is rounding. */
 const LEAST_GAP_MS = 1e-6;
 
 function trackOf(list: SlipList, items: readonly SlipItem[]) {
@@ -48,7 +48,7 @@ function trackOf(list: SlipList, items: readonly SlipItem[]) {
       name: '',
       source_range: range(0, samplesFromMs(gapMs, sampleRateHz), sampleRateHz),
     };
-    return gapMs > LEAST_GAP_MS ? [gap, clipOf(item)] : [clipOf(item)];
+    return gapMs > (item === items[0] ? 0 : LEAST_GAP_MS) ? [gap, clipOf(item)] : [clipOf(item)];
   });
   return { ...part, OTIO_SCHEMA: 'Track.1', name: items[0]!.name, kind: 'Audio', source_range: null, children };
 }

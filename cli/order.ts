@@ -1,0 +1,25 @@
+import { CAUTIONS, type Occasion, orderDown, orderUp, type Step } from '#core/run/index.ts';
+import type { Command } from './command.ts';
+import { UsageError } from './edges.ts';
+import { readRig } from './rig-file.ts';
+
+const WAYS = ['first', 'standing', 'down'];
+
+/** What to plug and switch on in which order, with reasons; for a first time, for a desk that stands, since another rig, or down. */
+export const order: Command = async ([path], { values }) => {
+  const { for: way = 'first', since } = values;
+  if (!WAYS.includes(way)) throw new UsageError(`'--for' is one of ${WAYS.join(', ')}.`);
+  const rig = await readRig(path!);
+  const occasion: Occasion =
+    since !== undefined
+      ? { kind: 'since', last: await readRig(since) }
+      : way === 'standing'
+        ? { kind: 'standing' }
+        : { kind: 'first' };
+  const steps = way === 'down' ? orderDown(rig) : orderUp(rig, occasion);
+  return { json: { rig: rig.name, steps }, text: steps.map(sayStep).join('\n') };
+};
+
+function sayStep({ says, why, cautions }: Step, i: number): string {
+  return [`${i + 1}. ${says}`, `   ${why}`, ...cautions.map((c) => `   ! ${CAUTIONS[c]}`)].join('\n');
+}

@@ -1,0 +1,1 @@
+export { CAUTIONS, type Caution, type Occasion, orderDown, orderUp, type Step, type StepKind } from './order.ts';

@@ -1,0 +1,465 @@
+import { type Rig, settingOf } from '#core/rig/index.ts';
+import { type DayBox, type DayLead, type DayScene, dayScene, phantomOf, volumesOf } from './scene.ts';
+
+export type StepKind =
+  | 'quiet'
+  | 'phantom-off'
+  | 'unplug'
+  | 'plug'
+  | 'look'
+  | 'fasten'
+  | 'power-on'
+  | 'phantom-on'
+  | 'balance'
+  | 'set'
+  | 'start'
+  | 'volume-up'
+  | 'end'
+  | 'power-off'
+  | 'recharge';
+
+/** One thing to do, why just then, and what to mind. */
+export interface Step {
+  /** The same for the same thing, whatever else changes: a tick stays with it. */
+  readonly id: string;
+  readonly kind: StepKind;
+  readonly says: string;
+  readonly why: string;
+  readonly cautions: readonly Caution[];
+  readonly deviceIds: readonly string[];
+  readonly cableId?: string;
+  /** Ids of steps that come before it. */
+  readonly after: readonly string[];
+}
+
+export type Caution = 'ears' | 'phantom' | 'earth' | 'floor' | 'batteries' | 'consent' | 'rights';
+
+/** What a caution says where it applies; local rules come first in all of them. */
+export const CAUTIONS: Readonly<Record<Caution, string>> = {
+  ears: 'Headphones off the ears until something plays softly; then come up slowly.',
+  phantom: 'Phantom power goes on and off with the channel down, and half a minute passes before a plug is pulled.',
+  earth: 'Never lift a mains earth. What tingles or sparks is switched off and seen to by a licensed electrician.',
+  floor: 'Leads across a floor are taped down or hung over heads; local rules for escape routes come first.',
+  batteries: 'Batteries that are hot, swollen or wet are not charged and not used.',
+  consent: 'Ask everybody who will be recorded, before it is.',
+  rights: 'Music and games may only be streamed by who may: look at their terms first.',
+};
+
+/** For a first time; for a desk that is plugged already; or only what differs from how it last was good. */
+export type Occasion =
+  | { readonly kind: 'first' }
+  | { readonly kind: 'standing' }
+  | { readonly kind: 'since'; readonly last: Rig };
+
+/** What comes first where nothing else decides. */
+const RANK: readonly StepKind[] = [
+  'end',
+  'quiet',
+  'phantom-off',
+  'unplug',
+  'plug',
+  'look',
+  'fasten',
+  'power-on',
+  'set',
+  'balance',
+  'phantom-on',
+  'start',
+  'volume-up',
+  'power-off',
+  'recharge',
+];
+
+type Draft = Omit<Step, 'cautions'> & { cautions?: readonly Caution[]; readonly rank?: number };
+const inPicture = (lead: DayLead): boolean => lead.carriesPicture;
+const LONG_FLOOR_M = 3;
+
+/**
+ * What to plug and switch on, in which order: silence first, phantom off, picture before sound, every plug before its
+ * supply, sources before what they feed, every plug before a call is started, loudspeakers last, volumes after all.
+ */
+export function orderUp(rig: Rig, occasion: Occasion = { kind: 'first' }): Step[] {
+  const scene = dayScene(rig);
+  const quiet = scene.boxes.flatMap((b) => quietOf(b));
+  const phantom = phantomOf(scene);
+  const off = phantom.map(
+    ({ box, settingId }): Draft => ({
+      id: `phantom-off:${box.device.id}.${settingId}`,
+      kind: 'phantom-off',
+      says: `${box.device.name}: phantom power off.`,
+      why: 'Plugs that are pushed in or pulled under 48 V crack in every ear and can harm ribbons and unbalanced gear.',
+      cautions: ['phantom'],
+      deviceIds: [box.device.id],
+      after: ids(quiet),
+    }),
+  );
+  const silent = [...ids(quiet), ...ids(off)];
+  const plugs = plugsFor(scene, occasion, silent);
+  const plugged = [...silent, ...ids(plugs)];
+  const fastened = scene.leads.filter((l) => isHeld(l)).map((l) => fasten(l, plugs));
+  const power = powerOn(scene, plugged);
+  const starts = startsOf(scene, [...plugged, ...ids(power.filter((p) => !p.loud))]);
+  const loud = power
+    .filter((p) => p.loud)
+    .map((p) => ({ ...p, after: [...p.after, ...ids(power.filter((q) => !q.loud)), ...ids(starts)] }));
+  const calm = power.filter((p) => !p.loud);
+  const balance = scene.boxes
+    .filter((b) => b.device.moves && fastened.some((f) => f.deviceIds.includes(b.device.id)))
+    .map(
+      (b): Draft => ({
+        id: `balance:${b.device.id}`,
+        kind: 'balance',
+        says: `Balance ${b.device.name}.`,
+        why: 'A lead that is made fast afterwards pulls it out of balance again.',
+        deviceIds: [b.device.id],
+        after: ids(fastened.filter((f) => f.deviceIds.includes(b.device.id))),
+      }),
+    );
+  const on = phantom
+    .filter(({ leads }) => leads.some((l) => l.fromPort.takes?.kind === 'phantom'))
+    .map(
+      ({ box, settingId, leads }): Draft => ({
+        id: `phantom-on:${box.device.id}.${settingId}`,
+        kind: 'phantom-on',
+        says: `${box.device.name}: phantom power on, for ${names(leads.filter((l) => l.fromPort.takes?.kind === 'phantom').map((l) => l.from))}. Wait ten seconds.`,
+        why: 'They are silent without it. It comes after every plug and before anything is turned up.',
+        cautions: ['phantom'],
+        deviceIds: [box.device.id],
+        after: [...plugged, ...ids(calm.filter((p) => p.deviceIds.includes(box.device.id)))],
+      }),
+    );
+  const sets = occasion.kind === 'since' ? settingsSince(scene, occasion.last, [...plugged, ...ids(calm)]) : [];
+  const before = [...plugged, ...ids(calm), ...ids(loud), ...ids(starts), ...ids(on), ...ids(sets)];
+  const up = scene.boxes.flatMap((b): Draft[] =>
+    volumesOf(b).length === 0
+      ? []
+      : [
+          {
+            id: `up:${b.device.id}`,
+            kind: 'volume-up',
+            says: `${b.device.name}: bring ${volumesOf(b)
+              .map((s) => s.name)
+              .join(' and ')} up slowly, while something plays.`,
+            why: 'Only now can nothing crack any more. What is too loud is found while it is soft.',
+            cautions: ['ears'],
+            deviceIds: [b.device.id],
+            after: before,
+            rank: b.isLoud ? 1 : 0,
+          },
+        ],
+  );
+  return inOrder(scene, [
+    ...quiet,
+    ...off,
+    ...plugs,
+    ...fastened,
+    ...calm,
+    ...loud,
+    ...balance,
+    ...sets,
+    ...on,
+    ...starts,
+    ...up,
+  ]);
+}
+
+/** The way down: what is recorded is closed, silence, loudspeakers first, phantom off, the rest from the end to the sources, plugs last. */
+export function orderDown(rig: Rig): Step[] {
+  const scene = dayScene(rig);
+  const ends = scene.boxes
+    .filter((b) => b.isProgram || b.type.family === 'recorders')
+    .map(
+      (b): Draft => ({
+        id: `end:${b.device.id}`,
+        kind: 'end',
+        says: b.isCall
+          ? `${b.device.name}: say goodbye and end the call.`
+          : `${b.device.name}: stop, and wait until its file is closed.`,
+        why: b.isCall ? 'Who is still there hears every plug.' : 'A file that is open when the power goes may be lost.',
+        deviceIds: [b.device.id],
+        after: [],
+        rank: b.isCall ? 1 : 0,
+      }),
+    );
+  const quiet = scene.boxes.flatMap((b) => quietOf(b)).map((q) => ({ ...q, after: ids(ends) }));
+  const loud = scene.boxes.filter((b) => b.isLoud).map((b) => powerOff(b, ids(quiet)));
+  const phantom = phantomOf(scene).map(
+    ({ box, settingId }): Draft => ({
+      id: `phantom-off:${box.device.id}.${settingId}`,
+      kind: 'phantom-off',
+      says: `${box.device.name}: phantom power off. Wait half a minute.`,
+      why: 'What is charged cracks when its plug is pulled.',
+      cautions: ['phantom'],
+      deviceIds: [box.device.id],
+      after: [...ids(quiet), ...ids(loud)],
+    }),
+  );
+  const calm = [...ids(quiet), ...ids(loud), ...ids(phantom)];
+  const others = scene.boxes.filter((b) => b.switched && !b.isLoud);
+  const rest = others.map((b): Draft => {
+    const behind = others.filter((o) => o.rank > b.rank && scene.leads.some((l) => l.from === b && l.to === o));
+    return { ...powerOff(b, [...calm, ...behind.map((o) => `power-off:${o.device.id}`)]), rank: -b.rank };
+  });
+  const off = [...calm, ...ids(rest)];
+  const unplug = scene.leads.map(
+    (lead): Draft => ({
+      id: `unplug:${lead.cable.id}`,
+      kind: 'unplug',
+      says: `Pull the lead from ${socket(lead.from, lead.fromPort.name)} to ${socket(lead.to, lead.toPort.name)}, if it does not stay.`,
+      why: 'Plugs are pulled when nothing is on any more.',
+      deviceIds: [lead.from.device.id, lead.to.device.id],
+      cableId: lead.cable.id,
+      after: off,
+    }),
+  );
+  const batteries = scene.boxes.filter((b) => b.type.power?.by.includes('battery'));
+  const recharge: Draft[] =
+    batteries.length === 0
+      ? []
+      : [
+          {
+            id: 'recharge:all',
+            kind: 'recharge',
+            says: `Put on charge: ${names(batteries)}.`,
+            why: 'The next session begins with what this one leaves.',
+            cautions: ['batteries'],
+            deviceIds: batteries.map((b) => b.device.id),
+            after: off,
+          },
+        ];
+  return inOrder(scene, [...ends, ...quiet, ...loud, ...phantom, ...rest, ...unplug, ...recharge]);
+}
+
+const ids = (steps: readonly { readonly id: string }[]): string[] => steps.map((s) => s.id);
+const names = (boxes: readonly DayBox[]): string => [...new Set(boxes.map((b) => b.device.name))].join(', ');
+const socket = (box: DayBox, port: string): string => `${box.device.name}, ${port}`;
+
+function quietOf(box: DayBox): Draft[] {
+  const knobs = volumesOf(box);
+  if (knobs.length === 0) return [];
+  return [
+    {
+      id: `quiet:${box.device.id}`,
+      kind: 'quiet',
+      says: `${box.device.name}: ${knobs.map((s) => s.name).join(' and ')} all the way down.`,
+      why: 'Plugs and switches crack at full level until everything stands.',
+      cautions: ['ears'],
+      deviceIds: [box.device.id],
+      after: [],
+    },
+  ];
+}
+
+/** The leads that are to be plugged; for a desk that stands one look at all of them. */
+function plugsFor(scene: DayScene, occasion: Occasion, silent: readonly string[]): Draft[] {
+  if (occasion.kind === 'standing')
+    return [
+      {
+        id: 'look:leads',
+        kind: 'look',
+        says: `Look at all ${scene.leads.length} leads: each in its socket, none strained.`,
+        why: 'What was moved for cleaning or charging is seldom put back.',
+        cautions: scene.leads.some((l) => l.cable.lengthM > LONG_FLOOR_M) ? ['floor'] : [],
+        deviceIds: [],
+        after: silent,
+      },
+    ];
+  const last = occasion.kind === 'since' ? dayScene(occasion.last) : null;
+  const key = (l: DayLead) => `${l.from.device.id}/${l.fromPort.id}>${l.to.device.id}/${l.toPort.id}`;
+  const stood = new Set(last?.leads.map(key));
+  const stands = new Set(scene.leads.map(key));
+  const gone = (last?.leads ?? []).filter((l) => !stands.has(key(l)));
+  const fresh = scene.leads.filter((l) => !stood.has(key(l)));
+  const unplug = gone.map(
+    (lead): Draft => ({
+      id: `unplug:${lead.cable.id}`,
+      kind: 'unplug',
+      says: `Pull the lead from ${socket(lead.from, lead.fromPort.name)} to ${socket(lead.to, lead.toPort.name)}.`,
+      why: 'It is not there any more in this rig.',
+      deviceIds: [lead.from.device.id, lead.to.device.id].filter((id) => scene.rig.devices.some((d) => d.id === id)),
+      cableId: lead.cable.id,
+      after: silent,
+    }),
+  );
+  const picture = fresh.filter(inPicture).map((l) => plug(l, [...silent, ...ids(unplug)], 0));
+  const sound = fresh.filter((l) => !inPicture(l)).map((l) => plug(l, [...silent, ...ids(unplug), ...ids(picture)], 1));
+  return [...unplug, ...picture, ...sound];
+}
+
+function plug(lead: DayLead, after: readonly string[], rank: number): Draft {
+  const { cable, from, to, fromPort, toPort } = lead;
+  return {
+    id: `plug:${cable.id}`,
+    kind: 'plug',
+    says: `${socket(from, fromPort.name)} to ${socket(to, toPort.name)}, ${cable.lengthM} m.`,
+    why: inPicture(lead)
+      ? 'Picture before sound: sources and screens have to find each other first.'
+      : 'Before anything at either end is switched on.',
+    cautions: cable.lengthM > LONG_FLOOR_M ? ['floor'] : [],
+    deviceIds: [from.device.id, to.device.id],
+    cableId: cable.id,
+    after: [...after],
+    rank: rank * 10_000 + from.rank,
+  };
+}
+
+/** A lead that one end of is carried about. */
+const isHeld = ({ from, to }: DayLead): boolean => Boolean(from.device.moves || to.device.moves);
+
+function fasten(lead: DayLead, plugs: readonly Draft[]): Draft {
+  const { cable, from, to } = lead;
+  return {
+    id: `fasten:${cable.id}`,
+    kind: 'fasten',
+    says: `Make the lead between ${from.device.name} and ${to.device.name} fast at both ends, long enough for the whole movement.`,
+    why: 'A socket is the weakest place; what hangs on it tears.',
+    deviceIds: [from.device.id, to.device.id],
+    cableId: cable.id,
+    after: ids(plugs),
+  };
+}
+
+function powerOn(scene: DayScene, plugged: readonly string[]): (Draft & { readonly loud: boolean })[] {
+  const on = scene.boxes.filter((b) => b.switched);
+  const waits = whoComesFirst(scene, on);
+  return on.map((b) => {
+    const feeds = waits.get(b) ?? [];
+    const battery = b.type.power!.by[0] === 'battery';
+    return {
+      id: `power-on:${b.device.id}`,
+      kind: 'power-on' as const,
+      says: `Switch ${b.device.name} on${battery ? ', its battery full' : ''}.`,
+      why: b.isLoud
+        ? 'Loudspeakers last: they make every crack of the others loud.'
+        : feeds.length > 0
+          ? `After ${names(feeds)}, which feeds it.`
+          : 'Sources first, then what they feed.',
+      cautions: [...(b.type.power!.earthed ? (['earth'] as const) : []), ...(battery ? (['batteries'] as const) : [])],
+      deviceIds: [b.device.id],
+      after: [...plugged, ...feeds.map((o) => `power-on:${o.device.id}`)],
+      rank: b.rank,
+      loud: b.isLoud,
+    };
+  });
+}
+
+/**
+ * Which boxes each one waits for: what gives it its power before what gives it its signal. What would go round in a
+ * circle is left out, the signal first.
+ */
+function whoComesFirst(scene: DayScene, on: readonly DayBox[]): ReadonlyMap<DayBox, readonly DayBox[]> {
+  const waits = new Map<DayBox, DayBox[]>();
+  const reaches = (from: DayBox, to: DayBox): boolean => {
+    const seen = new Set([from]);
+    const open = [from];
+    for (let at = open.pop(); at; at = open.pop()) {
+      if (at === to) return true;
+      for (const next of waits.get(at) ?? [])
+        if (!seen.has(next)) {
+          seen.add(next);
+          open.push(next);
+        }
+    }
+    return false;
+  };
+  const wait = (b: DayBox, forBox: DayBox | undefined) => {
+    if (!forBox || forBox === b || !on.includes(forBox) || !on.includes(b)) return;
+    // Loudspeakers wait for all others anyway, and nothing waits for them.
+    if (forBox.isLoud || (waits.get(b) ?? []).includes(forBox) || reaches(forBox, b)) return;
+    waits.set(b, [...(waits.get(b) ?? []), forBox]);
+  };
+  for (const b of on) if (b.device.fedBy !== undefined) wait(b, scene.box(b.device.fedBy));
+  for (const l of scene.leads) if (l.from.rank < l.to.rank) wait(l.to, l.from);
+  return waits;
+}
+
+/** Programs once everything that they use is there; calls when everything else runs. */
+function startsOf(scene: DayScene, before: readonly string[]): Draft[] {
+  const programs = scene.boxes.filter((b) => b.isProgram);
+  const calls = programs.filter((b) => b.isCall);
+  const others = programs.filter((b) => !b.isCall);
+  const start = (b: DayBox, after: readonly string[]): Draft => ({
+    id: `start:${b.device.id}`,
+    kind: 'start',
+    says: `Start ${b.device.name}${b.device.on ? ` on ${scene.box(b.device.on).device.name}` : ''}.`,
+    why: b.isCall
+      ? 'A call takes hold of the sound devices that it finds: everything is plugged before it starts.'
+      : 'Programs list what is there when they start.',
+    cautions: b.isCall ? ['consent'] : b.type.ports.some((p) => p.id === 'stream') ? ['consent', 'rights'] : [],
+    deviceIds: [b.device.id],
+    after: [...before, ...after],
+    rank: b.isCall ? 1 : 0,
+  });
+  const first = others.map((b) => start(b, []));
+  return [...first, ...calls.map((b) => start(b, ids(first)))];
+}
+
+/** Settings that stand otherwise than when it was good. */
+function settingsSince(scene: DayScene, last: Rig, after: readonly string[]): Draft[] {
+  return scene.boxes.flatMap((box): Draft[] => {
+    const before = last.devices.find((d) => d.id === box.device.id && d.typeId === box.device.typeId);
+    if (!before) return [];
+    const changed = box.type.settings.filter((s) => settingOf(box.device, s).value !== settingOf(before, s).value);
+    if (changed.length === 0) return [];
+    const said = changed.map(
+      (s) => `${s.name} from ${String(settingOf(before, s).value)} to ${String(settingOf(box.device, s).value)}`,
+    );
+    return [
+      {
+        id: `set:${box.device.id}`,
+        kind: 'set',
+        says: `${box.device.name}: ${said.join(', ')}.`,
+        why: 'It stood otherwise when it was last good.',
+        deviceIds: [box.device.id],
+        after: [...after],
+      },
+    ];
+  });
+}
+
+function powerOff(b: DayBox, after: readonly string[]): Draft {
+  return {
+    id: `power-off:${b.device.id}`,
+    kind: 'power-off',
+    says: `Switch ${b.device.name} off.`,
+    why: b.isLoud ? 'Loudspeakers first: what follows is not heard.' : 'From the end to the sources.',
+    deviceIds: [b.device.id],
+    after,
+  };
+}
+
+/**
+ * Steps in an order in which none comes before what it rests on (Kahn 1962); where several may be next, kinds in their
+ * own order, then by rank, then as they stand in the rig.
+ */
+function inOrder(scene: DayScene, drafts: readonly Draft[]): Step[] {
+  const place = new Map(scene.rig.devices.map((d, i) => [d.id, i]));
+  const known = new Set(ids(drafts));
+  const waits = new Map(drafts.map((d) => [d.id, new Set(d.after.filter((a) => known.has(a) && a !== d.id))]));
+  const frees = new Map<string, string[]>();
+  for (const [id, on] of waits) for (const a of on) frees.set(a, [...(frees.get(a) ?? []), id]);
+  const weight = new Map(
+    drafts.map((d) => [
+      d.id,
+      RANK.indexOf(d.kind) * 1e9 + ((d.rank ?? 0) + 1000) * 1e4 + (place.get(d.deviceIds[0] ?? '') ?? 0),
+    ]),
+  );
+  const byId = new Map(drafts.map((d) => [d.id, d]));
+  const left = new Map([...waits].map(([id, on]) => [id, on.size]));
+  const ready = drafts.filter((d) => waits.get(d.id)!.size === 0).map((d) => d.id);
+  const out: Step[] = [];
+  while (ready.length > 0) {
+    let best = 0;
+    for (let i = 1; i < ready.length; i++) if (weight.get(ready[i]!)! < weight.get(ready[best]!)!) best = i;
+    const [id] = ready.splice(best, 1);
+    const { rank: _, cautions = [], ...step } = byId.get(id!)!;
+    out.push({ ...step, cautions, after: [...waits.get(id!)!] });
+    for (const freed of frees.get(id!) ?? []) {
+      const still = left.get(freed)! - 1;
+      left.set(freed, still);
+      if (still === 0) ready.push(freed);
+    }
+  }
+  if (out.length !== drafts.length) throw new Error('Steps rest on each other in a circle.');
+  return out;
+}
