@@ -291,7 +291,7 @@ function plug(lead: DayLead, after: readonly string[], rank: number): Draft {
   return {
     id: `plug:${cable.id}`,
     kind: 'plug',
-    says: `${socket(from, fromPort.name)} to ${socket(to, toPort.name)}, ${cable.lengthM} m.`,
+    says: `Plug ${socket(from, fromPort.name)} into ${socket(to, toPort.name)}: ${cable.lengthM} m of lead.`,
     why: inPicture(lead)
       ? 'Picture before sound: sources and screens have to find each other first.'
       : 'Before anything at either end is switched on.',

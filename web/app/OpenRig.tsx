@@ -88,6 +88,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
         { to: `/rigs/${rigId}/route`, label: 'Route', state: stages.route },
         { to: `/rigs/${rigId}/level`, label: 'Level', state: stages.level },
         { to: `/rigs/${rigId}/sync`, label: 'Sync', state: stages.sync },
+        { to: `/rigs/${rigId}/run`, label: 'Run' },
       ]}
       more={[
         { to: `/rigs/${rigId}/desk`, label: 'At the desk' },

@@ -28,6 +28,7 @@ export const router = createBrowserRouter([
           { path: 'level', lazy: async () => ({ Component: (await import('../level/index.ts')).LevelScreen }) },
           { path: 'sync', lazy: async () => ({ Component: (await import('../sync/index.ts')).SyncScreen }) },
           { path: 'sync/paths', lazy: async () => ({ Component: (await import('../paths/index.ts')).PathsScreen }) },
+          { path: 'run', lazy: async () => ({ Component: (await import('../run/index.ts')).RunScreen }) },
           { path: 'desk', lazy: async () => ({ Component: (await import('../desk/index.ts')).DeskScreen }) },
           { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },
           { path: 'gear', lazy: async () => ({ Component: (await import('../gear/index.ts')).GearScreen }) },

@@ -104,6 +104,10 @@ export const TERMS = {
     title: 'Clicks of a menu',
     says: 'Most consoles play no film, but their menus click as the pointer moves. The frame that first shows the change and the click that goes with it tell the same as a clap.',
   },
+  'run-order': {
+    title: 'Order on the day',
+    says: 'What comes before what, so that nothing cracks, nothing is harmed and nothing is missed: silence first, phantom power off, picture before sound, every plug before its supply, calls after all plugs, loudspeakers last.',
+  },
   'path-test': {
     title: 'Path test',
     says: 'One take for every way that sound and picture take, and for every delay setting that is used: together they tell what each device adds, and which takes do not fit.',
