@@ -32,6 +32,9 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync/paths`);
     await expect(page.getByTestId('next-takes')).toBeVisible();
     expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/run`);
+    await expect(page.getByTestId('run-step')).toBeVisible();
+    expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/slate`);
     await expect(page.getByRole('button', { name: 'Video' })).toBeVisible();
     expect(await found(page)).toEqual([]);
