@@ -70,7 +70,7 @@ test('the demo starts on the next free port, keeps what was changed, and stops c
       'Glider corner',
       'Quay talk',
     ]);
-    expect(await (await request.get(`${again}/api/takes`)).json()).toHaveLength(7);
+    expect(await (await request.get(`${again}/api/takes`)).json()).toHaveLength(11);
     second.child.kill('SIGINT');
     expect(await second.ended).toBe(0);
   } finally {

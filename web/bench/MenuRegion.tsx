@@ -22,9 +22,7 @@ export function MenuRegion({ take, atMs }: { take: BenchTake; atMs: number }) {
   const [open, setOpen] = useState(false);
   return (
     <details onToggle={(e) => setOpen(e.currentTarget.open)} style={{ marginTop: 10 }}>
-      <summary>
-        A <Term id="menu-clicks">menu’s clicks</Term> instead of claps
-      </summary>
+      <summary>A menu’s clicks instead of claps</summary>
       {open && <Marking take={take} atMs={atMs} />}
     </details>
   );
@@ -74,8 +72,8 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
   return (
     <>
       <p className="quiet">
-        Click through a menu ten times, about a second apart. Mark the part of the picture that changes with it: drag
-        over it, or type it.
+        <Term id="menu-clicks">Clicks of a menu</Term>: click through one ten times, about a second apart. Mark the part
+        of the picture that changes with it: drag over it, or type it.
       </p>
       <RegionPicture frame={frame} region={region} onRegion={setRegion} />
       <p className="row" style={{ marginTop: 8 }}>

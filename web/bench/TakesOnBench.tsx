@@ -55,6 +55,8 @@ function TwoTakes(props: Props) {
 }
 
 const SAME_SOUND = 0.5;
+/** So many other takes are offered to be laid beside this one, the newest first. */
+const MOST_BESIDE = 16;
 /** So much is shown about a place that one jumps to. */
 const SEEN_MS = 400;
 
@@ -235,7 +237,7 @@ function Lying({
         {bench.length === 1 && others.length > 0 && (
           <p className="row small quiet" style={{ marginTop: 16 }}>
             Lay beside it:
-            {others.slice(0, 8).map((take) => (
+            {others.slice(0, MOST_BESIDE).map((take) => (
               <Button key={take.id} variant="plain" onClick={() => onAdd(take.id)}>
                 {take.name}
               </Button>
