@@ -29,15 +29,6 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?listener=all`);
     await expect(page.getByRole('img', { name: 'Arrivals at Stream' })).toBeVisible();
     expect(await found(page)).toEqual([]);
-    await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync/paths`);
-    await expect(page.getByTestId('next-takes')).toBeVisible();
-    expect(await found(page)).toEqual([]);
-    await page.goto(`${server.url}/rigs/${DEMO_RIG}/run`);
-    await expect(page.getByTestId('run-step')).toBeVisible();
-    expect(await found(page)).toEqual([]);
-    await page.goto(`${server.url}/slate`);
-    await expect(page.getByRole('button', { name: 'Video' })).toBeVisible();
-    expect(await found(page)).toEqual([]);
     for (const view of ['plan', 'route']) {
       await page.goto(`${server.url}/rigs/${DEMO_RIG}/${view}`);
       await expect(page.getByRole('grid')).toBeVisible();
@@ -57,6 +48,21 @@ for (const colorScheme of ['light', 'dark'] as const) {
     expect(await found(page)).toEqual([]);
   });
 }
+
+test('path test, order and slate can be read and reached, light and dark', async ({ page, server }) => {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync/paths`);
+    await expect(page.getByTestId('next-takes')).toBeVisible();
+    expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/run`);
+    await expect(page.getByTestId('run-step')).toBeVisible();
+    expect(await found(page)).toEqual([]);
+    await page.goto(`${server.url}/slate`);
+    await expect(page.getByRole('button', { name: 'Video' })).toBeVisible();
+    expect(await found(page)).toEqual([]);
+  }
+});
 
 test('the gain ladder and a measured take can be read and reached, light and dark', async ({ page, server }) => {
   for (const colorScheme of ['light', 'dark'] as const) {

@@ -5,7 +5,7 @@ test('takes picked on the bench are joined by what they hold, and taken along in
   page,
   server,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   await page.goto(`${server.url}/bench`);
   for (const name of [
     'couch clap.mp4',
@@ -16,7 +16,7 @@ test('takes picked on the bench are joined by what they hold, and taken along in
     await page.getByLabel(`Pick ${name}`, { exact: true }).check();
   await page.getByRole('button', { name: 'Join by what they hold' }).click();
   const groups = page.getByTestId('joined');
-  await expect(groups).toHaveCount(2, { timeout: 90_000 });
+  await expect(groups).toHaveCount(2, { timeout: 200_000 });
   const starts = await groups.getByRole('cell').allTextContents();
   // The backup recorder was started 0.65 s into the clap, and heard it by a shorter way than the camera.
   expect(starts.some((s) => Math.abs(Number(s.replace(',', '')) - 847) < 2)).toBe(true);

@@ -4,7 +4,7 @@ test('a slate is shown, made into a film, read back on the bench, and finds its 
   page,
   server,
 }, info) => {
-  test.setTimeout(240_000);
+  test.setTimeout(420_000);
   await page.goto(`${server.url}/slate?rate=24&id=2`);
   const painted = () =>
     page
