@@ -9,6 +9,7 @@ export default defineConfig({
           include: ['core/**/*.test.ts', 'demo/**/*.test.ts', 'cli/**/*.test.ts', 'server/**/*.test.ts'],
           environment: 'node',
           testTimeout: 60_000,
+          hookTimeout: 60_000,
         },
       },
       {
@@ -17,6 +18,7 @@ export default defineConfig({
           include: ['web/**/*.test.ts', 'web/**/*.test.tsx'],
           environment: 'node',
           testTimeout: 30_000,
+          hookTimeout: 60_000,
         },
       },
     ],
