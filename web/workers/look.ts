@@ -143,7 +143,9 @@ async function placesOf(
   onProgress: (progress: Progress) => void,
 ): Promise<number[]> {
   const { claps, chirps } = sound ?? { claps: [], chirps: [] };
-  const heard = [...claps.map((c) => c.atMs), ...someBeats(chirps)];
+  // A slate's own clicks are heard as claps too.
+  const own = (atMs: number) => chirps.some((c) => Math.abs(c.atMs - atMs) < CLICK_NEAR_MS);
+  const heard = [...claps.map((c) => c.atMs).filter((atMs) => !own(atMs)), ...someBeats(chirps)];
   if (chirps.length > 0 || picture.durationS <= SHORT_PICTURE_S || (claps.length > 0 && !whole)) return heard;
   const seen: number[] = [];
   await picture.keyFrames(
@@ -155,6 +157,7 @@ async function placesOf(
   return [...heard, ...seen];
 }
 
+const CLICK_NEAR_MS = 120;
 /** Beats further apart than this belong to two showings of a slate. */
 const SHOWING_GAP_MS = 9000;
 /** Of a slate that goes on and on one beat in so many is looked at. */
