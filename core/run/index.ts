@@ -1,1 +1,3 @@
-export { CAUTIONS, type Caution, type Occasion, orderDown, orderUp, type Step, type StepKind } from './order.ts';
+export { type Occasion, orderUp } from './order.ts';
+export { orderDown } from './order-down.ts';
+export { CAUTIONS, type Caution, type Step, type StepKind } from './step.ts';

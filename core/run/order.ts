@@ -1,49 +1,6 @@
 import { type Rig, settingOf } from '#core/rig/index.ts';
 import { type DayBox, type DayLead, type DayScene, dayScene, phantomOf, volumesOf } from './scene.ts';
-
-export type StepKind =
-  | 'quiet'
-  | 'phantom-off'
-  | 'unplug'
-  | 'plug'
-  | 'look'
-  | 'fasten'
-  | 'power-on'
-  | 'phantom-on'
-  | 'balance'
-  | 'set'
-  | 'start'
-  | 'volume-up'
-  | 'end'
-  | 'power-off'
-  | 'recharge';
-
-/** One thing to do, why just then, and what to mind. */
-export interface Step {
-  /** The same for the same thing, whatever else changes: a tick stays with it. */
-  readonly id: string;
-  readonly kind: StepKind;
-  readonly says: string;
-  readonly why: string;
-  readonly cautions: readonly Caution[];
-  readonly deviceIds: readonly string[];
-  readonly cableId?: string;
-  /** Ids of steps that come before it. */
-  readonly after: readonly string[];
-}
-
-export type Caution = 'ears' | 'phantom' | 'earth' | 'floor' | 'batteries' | 'consent' | 'rights';
-
-/** What a caution says where it applies; local rules come first in all of them. */
-export const CAUTIONS: Readonly<Record<Caution, string>> = {
-  ears: 'Headphones off the ears until something plays softly; then come up slowly.',
-  phantom: 'Phantom power goes on and off with the channel down, and half a minute passes before a plug is pulled.',
-  earth: 'Never lift a mains earth. What tingles or sparks is switched off and seen to by a licensed electrician.',
-  floor: 'Leads across a floor are taped down or hung over heads; local rules for escape routes come first.',
-  batteries: 'Batteries that are hot, swollen or wet are not charged and not used.',
-  consent: 'Ask everybody who will be recorded, before it is.',
-  rights: 'Music and games may only be streamed by who may: look at their terms first.',
-};
+import { type Draft, ids, inOrder, names, quietOf, type Step, socket } from './step.ts';
 
 /** For a first time; for a desk that is plugged already; or only what differs from how it last was good. */
 export type Occasion =
@@ -51,26 +8,6 @@ export type Occasion =
   | { readonly kind: 'standing' }
   | { readonly kind: 'since'; readonly last: Rig };
 
-/** What comes first where nothing else decides. */
-const RANK: readonly StepKind[] = [
-  'end',
-  'quiet',
-  'phantom-off',
-  'unplug',
-  'plug',
-  'look',
-  'fasten',
-  'power-on',
-  'set',
-  'balance',
-  'phantom-on',
-  'start',
-  'volume-up',
-  'power-off',
-  'recharge',
-];
-
-type Draft = Omit<Step, 'cautions'> & { cautions?: readonly Caution[]; readonly rank?: number };
 const inPicture = (lead: DayLead): boolean => lead.carriesPicture;
 const LONG_FLOOR_M = 3;
 
@@ -161,93 +98,6 @@ export function orderUp(rig: Rig, occasion: Occasion = { kind: 'first' }): Step[
     ...starts,
     ...up,
   ]);
-}
-
-/** The way down: what is recorded is closed, silence, loudspeakers first, phantom off, the rest from the end to the sources, plugs last. */
-export function orderDown(rig: Rig): Step[] {
-  const scene = dayScene(rig);
-  const ends = scene.boxes
-    .filter((b) => b.isProgram || b.type.family === 'recorders')
-    .map(
-      (b): Draft => ({
-        id: `end:${b.device.id}`,
-        kind: 'end',
-        says: b.isCall
-          ? `${b.device.name}: say goodbye and end the call.`
-          : `${b.device.name}: stop, and wait until its file is closed.`,
-        why: b.isCall ? 'Who is still there hears every plug.' : 'A file that is open when the power goes may be lost.',
-        deviceIds: [b.device.id],
-        after: [],
-        rank: b.isCall ? 1 : 0,
-      }),
-    );
-  const quiet = scene.boxes.flatMap((b) => quietOf(b)).map((q) => ({ ...q, after: ids(ends) }));
-  const loud = scene.boxes.filter((b) => b.isLoud).map((b) => powerOff(b, ids(quiet)));
-  const phantom = phantomOf(scene).map(
-    ({ box, settingId }): Draft => ({
-      id: `phantom-off:${box.device.id}.${settingId}`,
-      kind: 'phantom-off',
-      says: `${box.device.name}: phantom power off. Wait half a minute.`,
-      why: 'What is charged cracks when its plug is pulled.',
-      cautions: ['phantom'],
-      deviceIds: [box.device.id],
-      after: [...ids(quiet), ...ids(loud)],
-    }),
-  );
-  const calm = [...ids(quiet), ...ids(loud), ...ids(phantom)];
-  const others = scene.boxes.filter((b) => b.switched && !b.isLoud);
-  const rest = others.map((b): Draft => {
-    const behind = others.filter((o) => o.rank > b.rank && scene.leads.some((l) => l.from === b && l.to === o));
-    return { ...powerOff(b, [...calm, ...behind.map((o) => `power-off:${o.device.id}`)]), rank: -b.rank };
-  });
-  const off = [...calm, ...ids(rest)];
-  const unplug = scene.leads.map(
-    (lead): Draft => ({
-      id: `unplug:${lead.cable.id}`,
-      kind: 'unplug',
-      says: `Pull the lead from ${socket(lead.from, lead.fromPort.name)} to ${socket(lead.to, lead.toPort.name)}, if it does not stay.`,
-      why: 'Plugs are pulled when nothing is on any more.',
-      deviceIds: [lead.from.device.id, lead.to.device.id],
-      cableId: lead.cable.id,
-      after: off,
-    }),
-  );
-  const batteries = scene.boxes.filter((b) => b.type.power?.by.includes('battery'));
-  const recharge: Draft[] =
-    batteries.length === 0
-      ? []
-      : [
-          {
-            id: 'recharge:all',
-            kind: 'recharge',
-            says: `Put on charge: ${names(batteries)}.`,
-            why: 'The next session begins with what this one leaves.',
-            cautions: ['batteries'],
-            deviceIds: batteries.map((b) => b.device.id),
-            after: off,
-          },
-        ];
-  return inOrder(scene, [...ends, ...quiet, ...loud, ...phantom, ...rest, ...unplug, ...recharge]);
-}
-
-const ids = (steps: readonly { readonly id: string }[]): string[] => steps.map((s) => s.id);
-const names = (boxes: readonly DayBox[]): string => [...new Set(boxes.map((b) => b.device.name))].join(', ');
-const socket = (box: DayBox, port: string): string => `${box.device.name}, ${port}`;
-
-function quietOf(box: DayBox): Draft[] {
-  const knobs = volumesOf(box);
-  if (knobs.length === 0) return [];
-  return [
-    {
-      id: `quiet:${box.device.id}`,
-      kind: 'quiet',
-      says: `${box.device.name}: ${knobs.map((s) => s.name).join(' and ')} all the way down.`,
-      why: 'Plugs and switches crack at full level until everything stands.',
-      cautions: ['ears'],
-      deviceIds: [box.device.id],
-      after: [],
-    },
-  ];
 }
 
 /** The leads that are to be plugged; for a desk that stands one look at all of them. */
@@ -415,51 +265,4 @@ function settingsSince(scene: DayScene, last: Rig, after: readonly string[]): Dr
       },
     ];
   });
-}
-
-function powerOff(b: DayBox, after: readonly string[]): Draft {
-  return {
-    id: `power-off:${b.device.id}`,
-    kind: 'power-off',
-    says: `Switch ${b.device.name} off.`,
-    why: b.isLoud ? 'Loudspeakers first: what follows is not heard.' : 'From the end to the sources.',
-    deviceIds: [b.device.id],
-    after,
-  };
-}
-
-/**
- * Steps in an order in which none comes before what it rests on (Kahn 1962); where several may be next, kinds in their
- * own order, then by rank, then as they stand in the rig.
- */
-function inOrder(scene: DayScene, drafts: readonly Draft[]): Step[] {
-  const place = new Map(scene.rig.devices.map((d, i) => [d.id, i]));
-  const known = new Set(ids(drafts));
-  const waits = new Map(drafts.map((d) => [d.id, new Set(d.after.filter((a) => known.has(a) && a !== d.id))]));
-  const frees = new Map<string, string[]>();
-  for (const [id, on] of waits) for (const a of on) frees.set(a, [...(frees.get(a) ?? []), id]);
-  const weight = new Map(
-    drafts.map((d) => [
-      d.id,
-      RANK.indexOf(d.kind) * 1e9 + ((d.rank ?? 0) + 1000) * 1e4 + (place.get(d.deviceIds[0] ?? '') ?? 0),
-    ]),
-  );
-  const byId = new Map(drafts.map((d) => [d.id, d]));
-  const left = new Map([...waits].map(([id, on]) => [id, on.size]));
-  const ready = drafts.filter((d) => waits.get(d.id)!.size === 0).map((d) => d.id);
-  const out: Step[] = [];
-  while (ready.length > 0) {
-    let best = 0;
-    for (let i = 1; i < ready.length; i++) if (weight.get(ready[i]!)! < weight.get(ready[best]!)!) best = i;
-    const [id] = ready.splice(best, 1);
-    const { rank: _, cautions = [], ...step } = byId.get(id!)!;
-    out.push({ ...step, cautions, after: [...waits.get(id!)!] });
-    for (const freed of frees.get(id!) ?? []) {
-      const still = left.get(freed)! - 1;
-      left.set(freed, still);
-      if (still === 0) ready.push(freed);
-    }
-  }
-  if (out.length !== drafts.length) throw new Error('Steps rest on each other in a circle.');
-  return out;
 }
