@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { DayEvent, MOST_EVENTS } from '#core/run/index.ts';
 
 /** Shapes of requests and answers, shared by server and page. Rig documents are parsed by `parseRig`, not here. */
 
@@ -85,3 +86,22 @@ export const LARGEST_PHOTO_BYTES = 8_000_000;
 /** A photograph that is kept, by the hash of its bytes. */
 export const PhotoRecord = z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{64}$/), bytes: z.int() });
 export type PhotoRecord = z.infer<typeof PhotoRecord>;
+
+/** What happened on the days of a rig since a place in its journal. */
+export const DayPage = z.strictObject({ events: z.array(DayEvent), seq: z.int(), more: z.boolean() });
+export type DayPage = z.infer<typeof DayPage>;
+export const NewEvents = z.strictObject({ events: z.array(DayEvent).min(1).max(MOST_EVENTS) });
+
+/** The code of the door, as somebody typed it. */
+export const DoorTry = z.strictObject({ code: z.string().min(1).max(40) });
+/** The door of the phones as the desk shows it. */
+export const DoorState = z.strictObject({
+  urls: z.array(z.string()),
+  code: z.string(),
+  notes: z.array(z.strictObject({ at: z.iso.datetime(), from: z.string(), says: z.string(), count: z.int() })),
+});
+export type DoorState = z.infer<typeof DoorState>;
+
+/** What an archive that was brought back came to. */
+export const BroughtBack = z.strictObject({ rigId: z.uuid(), name: z.string(), takes: z.int(), events: z.int() });
+export type BroughtBack = z.infer<typeof BroughtBack>;

@@ -1,4 +1,13 @@
-import { labelSheets, leadsToCsv, mapSheet, PAPERS, type Paper, rigToDot, wiringSheets } from '#core/report/index.ts';
+import {
+  labelSheets,
+  leadsToCsv,
+  mapSheet,
+  PAPERS,
+  type Paper,
+  rigToDot,
+  settingsSheets,
+  wiringSheets,
+} from '#core/report/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import type { Command } from './command.ts';
@@ -12,9 +21,10 @@ const FORMS: Record<string, (rig: Rig, paper: Paper) => readonly string[]> = {
   map: (rig, paper) => [mapSheet(rig, evaluate(rig), paper)],
   wiring: wiringSheets,
   labels: labelSheets,
+  settings: settingsSheets,
 };
 
-/** A rig on paper or as a table: leads (CSV), dot, json, and the sheets map, wiring and labels (SVG). */
+/** A rig on paper or as a table: leads (CSV), dot, json, and the sheets map, wiring, labels and settings (SVG). */
 export const exportRig: Command = async ([path, form], { values }) => {
   const make = FORMS[form!];
   if (!make) throw new UsageError(`'${form}' cannot be exported. There are: ${Object.keys(FORMS).join(', ')}.`);

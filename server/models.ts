@@ -42,17 +42,45 @@ export interface MeasurementRow
   takenAt: string;
 }
 
+export interface DayEventRow extends Model<InferAttributes<DayEventRow>, InferCreationAttributes<DayEventRow>> {
+  seq: CreationOptional<number>;
+  id: string;
+  rigId: string;
+  sessionId: string;
+  at: string;
+  /** The event as JSON text. */
+  body: string;
+  receivedAt: string;
+}
+
+export interface DoorNoteRow extends Model<InferAttributes<DoorNoteRow>, InferCreationAttributes<DoorNoteRow>> {
+  id: CreationOptional<number>;
+  at: string;
+  from: string;
+  says: string;
+  count: number;
+}
+
+export interface DoorPassRow extends Model<InferAttributes<DoorPassRow>, InferCreationAttributes<DoorPassRow>> {
+  hash: string;
+  until: string;
+}
+
 export interface Models {
   readonly rigs: ModelStatic<RigRow>;
   readonly revisions: ModelStatic<RevisionRow>;
   readonly takes: ModelStatic<TakeRow>;
   readonly measurements: ModelStatic<MeasurementRow>;
+  readonly dayEvents: ModelStatic<DayEventRow>;
+  readonly doorNotes: ModelStatic<DoorNoteRow>;
+  readonly doorPasses: ModelStatic<DoorPassRow>;
 }
 
 // Fresh objects each time: Sequelize writes the column's name into them.
 const text = () => ({ type: DataTypes.TEXT, allowNull: false });
 const textOrNull = () => ({ type: DataTypes.TEXT, allowNull: true });
 const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const counted = () => ({ type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true });
 const key = () => ({ ...text(), primaryKey: true });
 const plain = () => ({ timestamps: false });
 
@@ -84,6 +112,25 @@ export function defineModels(sequelize: Sequelize): Models {
     measurements: sequelize.define<MeasurementRow>(
       'measurements',
       { rigId: key(), id: key(), takeId: textOrNull(), kind: text(), paths: text(), takenAt: text() },
+      plain(),
+    ),
+    dayEvents: sequelize.define<DayEventRow>(
+      'dayEvents',
+      {
+        seq: counted(),
+        id: text(),
+        rigId: text(),
+        sessionId: text(),
+        at: text(),
+        body: text(),
+        receivedAt: text(),
+      },
+      plain(),
+    ),
+    doorPasses: sequelize.define<DoorPassRow>('doorPasses', { hash: key(), until: text() }, plain()),
+    doorNotes: sequelize.define<DoorNoteRow>(
+      'doorNotes',
+      { id: counted(), at: text(), from: text(), says: text(), count: whole() },
       plain(),
     ),
   };

@@ -11,6 +11,7 @@ import { gliderCorner } from '#demo/glider-corner.ts';
 import { mothNight } from '#demo/moth-night.ts';
 import { quayDeskMixer, quayDeskStraight } from '#demo/quay-desk.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
+import { relayDays } from '#demo/relay-days.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
 import { demoTakes } from '#demo/takes.ts';
 import type { Server } from './app.ts';
@@ -27,7 +28,7 @@ const VIDEOS = [
 ];
 
 /** Puts the demo rigs and the takes of the Boathouse relay and of Quay talk there, once: that rig comes last, and was it ever there, all is left as it is. */
-export async function seedDemo({ rigs, takes }: Server, takesFolder: string): Promise<boolean> {
+export async function seedDemo({ rigs, takes, day }: Server, takesFolder: string): Promise<boolean> {
   if (await rigs.known(DEMO_RIG_ID)) return false;
   for (const { id, name, file } of VIDEOS) {
     const path = join(takesFolder, file);
@@ -44,5 +45,6 @@ export async function seedDemo({ rigs, takes }: Server, takesFolder: string): Pr
     if (!(await rigs.known(id))) await rigs.create(id, parseRig(rig));
   }
   await rigs.create(DEMO_RIG_ID, parseRig(boathouse));
+  await day.tell(DEMO_RIG_ID, relayDays());
   return true;
 }

@@ -61,6 +61,12 @@ export function check(rig: Rig, evaluation: Evaluation = evaluate(rig)): Finding
   return [...plain, ...later].sort((a, b) => weightOf(a) - weightOf(b));
 }
 
+/** What some of the rules find in the plain rig: for whoever asks often and needs no more. */
+export function checkBy(rig: Rig, evaluation: Evaluation, ruleIds: ReadonlySet<string>): Finding[] {
+  const context = contextOf(rig, evaluation);
+  return RULES.filter((r) => ruleIds.has(r.id)).flatMap((r) => r.check(context));
+}
+
 /** What is silent in one moment is no matter: it has its turn in another. */
 const OF_THE_WHOLE = new Set(['plan-source-nowhere', 'plan-listener-silent', 'brief-two-way']);
 

@@ -67,7 +67,8 @@ const givenBy = (context: Context, { device, port }: LeadSeen['from']): number |
   return same.find((p) => p.gives?.kind === 'usb')?.gives?.milliamps ?? null;
 };
 
-function batteryHours({ device, type }: Box): number | null {
+/** How long a box runs on its battery when new and warm; null where it does not run on one. */
+export function batteryHours({ device, type }: Pick<Box, 'device' | 'type'>): number | null {
   const { power } = type;
   if (!power?.hours) return null;
   const supply = power.supply ? type.settings.find((s) => s.id === power.supply) : undefined;

@@ -85,6 +85,18 @@ describe('columns', () => {
       );
     },
   );
+  it('run forward along a line between two loops, whatever its heavier end would have', () => {
+    const net: Net = {
+      ids: ['a', 'b', 'c', 'd'],
+      from: Int32Array.of(0, 2, 0, 1, 3, 0, 1),
+      to: Int32Array.of(3, 1, 3, 2, 0, 3, 0),
+      weak: new Uint8Array(7),
+    };
+    for (const ranking of RANKINGS) {
+      const rank = findRanks(net, ranking);
+      expect(rank[0]!, ranking.by).toBeGreaterThan(rank[1]!);
+    }
+  });
   it('hold each wire as stretches from its output to its input, one a channel', () => {
     fc.assert(
       fc.property(aMap(), (map) => {

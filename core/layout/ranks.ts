@@ -32,7 +32,49 @@ function againstTheOrder(net: Net, seats: Seats | undefined): Uint8Array {
   orderOf(net, seats).forEach((box, i) => {
     place[box] = i;
   });
-  return Uint8Array.from(net.from, (from, j) => (place[from]! >= place[net.to[j]!]! ? 1 : 0));
+  // The order is found over all boxes at once: a joint that closes no ring may stand against it, and runs forward all the same.
+  const ring = ringsOf(net);
+  return Uint8Array.from(net.from, (from, j) => {
+    const to = net.to[j]!;
+    return ring[from] === ring[to] && place[from]! >= place[to]! ? 1 : 0;
+  });
+}
+
+/** Boxes that hang together by rings have the same number, all others one of their own (Kosaraju; Sharir 1981). */
+function ringsOf({ ids, from, to }: Net): Int32Array {
+  const count = ids.length;
+  const outs: number[][] = Array.from({ length: count }, () => []);
+  const ins: number[][] = Array.from({ length: count }, () => []);
+  for (let j = 0; j < from.length; j++) {
+    outs[from[j]!]!.push(to[j]!);
+    ins[to[j]!]!.push(from[j]!);
+  }
+  const left: number[] = [];
+  const seen = new Uint8Array(count);
+  for (let root = 0; root < count; root++) {
+    if (seen[root]) continue;
+    seen[root] = 1;
+    const path = [{ box: root, at: 0 }];
+    for (let here = path.at(-1); here; here = path.at(-1)) {
+      const next = outs[here.box]![here.at++];
+      if (next === undefined) left.push(path.pop()!.box);
+      else if (!seen[next]) {
+        seen[next] = 1;
+        path.push({ box: next, at: 0 });
+      }
+    }
+  }
+  const ring = new Int32Array(count).fill(-1);
+  for (let i = count - 1; i >= 0; i--) {
+    if (ring[left[i]!]! >= 0) continue;
+    const open = [left[i]!];
+    for (let box = open.pop(); box !== undefined; box = open.pop()) {
+      if (ring[box]! >= 0) continue;
+      ring[box] = i;
+      open.push(...ins[box]!);
+    }
+  }
+  return ring;
 }
 
 /** Takes the weak joints in one by one, and those that would close a ring as backward. */

@@ -21,6 +21,7 @@ export { MeasureError, type MeasureErrorCode } from './measure-error.ts';
 export { changesOf, clicksFor, type MenuClick, type RegionTrace } from './menu-clicks.ts';
 export { measureOffset, type Offset, type OffsetPoint } from './offset.ts';
 export { type Mark, type MarkPair, type PictureOffset, pairMarks } from './picture-offset.ts';
+export { type SoundPrint, soundPrint } from './sound-print.ts';
 export {
   type Spectrogram,
   type SpectrogramView,
@@ -30,4 +31,5 @@ export {
 } from './spectrogram.ts';
 export { offsetAtMs, piecesOf, type Stretch, stretchesOf } from './stretches.ts';
 export { type PeakMeter, peakMeter } from './true-peak.ts';
+export { type InputWatch, inputWatch, type WatchAlarm, type WatchAlarmId, type WatchState } from './watch.ts';
 export { readWindow } from './windows.ts';

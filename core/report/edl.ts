@@ -1,5 +1,5 @@
 import { type Counting, countingOf, framesFromMs, rateName, timecode } from '#core/units/index.ts';
-import { type SlipItem, type SlipList, speedOf, startMs, tracksOf } from './slip-list.ts';
+import { leadInMs, type SlipItem, type SlipList, speedOf, startMs, tracksOf } from './slip-list.ts';
 
 /** What keeps a list from being written as an EDL, in a sentence. */
 export class EdlError extends Error {
@@ -19,7 +19,7 @@ const COUNTED_MS = 0.005;
 /**
  * The list as a CMX 3600 edit decision list: whole frames; what lies between frames, and the stretch, as comments. Rates
  * over 30 are counted in pairs of frames; 29.97 and 59.94 drop-frame. Of more than four recordings at once the later ones
- * stand on channel 4, which is said in a comment.
+ * stand on channel 4, which is said in a comment. Markers are comments too, as edits read them (LOC).
  * @throws EdlError where no timecode counts the rate, or there are too many recordings
  */
 export function slipListToEdl(list: SlipList): string {
@@ -41,6 +41,10 @@ export function slipListToEdl(list: SlipList): string {
   tracksOf(list).forEach((items, track) => {
     for (const item of items) lines.push('', ...eventOf(list, item, n++, track, counting));
   });
+  for (const { atMs, says } of list.markers ?? []) {
+    const frame = Math.round(framesFromMs(atMs + leadInMs(list), list.frameRate) / counting.frames);
+    lines.push('', `* LOC: ${timecode(Math.max(0, frame), counting)} GREEN ${plain(says)}`);
+  }
   return `${lines.join('\r\n')}\r\n`;
 }
 

@@ -1,9 +1,14 @@
+export { type ClapRow, clapSheet } from './clap-sheet.ts';
 export { rigToDot } from './dot.ts';
 export { EdlError, slipListToEdl } from './edl.ts';
 export { guestSheet } from './guest-sheet.ts';
 export { CsvError, type LeadsRead, leadsFromCsv, leadsToCsv, type RowReport } from './leads-csv.ts';
+export { seriesToCsv, sessionsToCsv } from './log.ts';
 export { slipListToOtio } from './otio.ts';
+export { type RunDay, runSheet, runToIcs, runToMarkdown } from './run-sheet.ts';
+export { settingsSheets } from './settings-sheet.ts';
 export { labelSheets, mapSheet, numberedLeads, wiringSheets } from './sheets.ts';
 export { type Item, shoppingList } from './shopping.ts';
-export { type SlipItem, type SlipList, slipListToCsv } from './slip-list.ts';
+export { type SlipItem, type SlipList, type SlipMarker, slipListToCsv } from './slip-list.ts';
 export { PAPERS, type Paper } from './svg.ts';
+export { type TapRow, tapSheet } from './tap-sheet.ts';

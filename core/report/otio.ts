@@ -1,5 +1,5 @@
 import { samplesFromMs } from '#core/units/index.ts';
-import { type SlipItem, type SlipList, speedOf, startMs, tracksOf } from './slip-list.ts';
+import { leadInMs, type SlipItem, type SlipList, type SlipMarker, speedOf, startMs, tracksOf } from './slip-list.ts';
 
 const time = (samples: number, rate: number) => ({ OTIO_SCHEMA: 'RationalTime.1', rate, value: samples });
 const range = (start: number, samples: number, rate: number) => ({
@@ -25,12 +25,23 @@ export function slipListToOtio(list: SlipList): string {
       metadata: {},
       source_range: null,
       effects: [],
-      markers: [],
+      markers: (list.markers ?? []).map((m) => markerOf(list, m)),
       children,
     },
   };
   return `${JSON.stringify(timeline, null, 2)}\n`;
 }
+
+const MARKER_RATE = 48_000;
+
+/** A marker stands on the timeline, not on a track. */
+const markerOf = (list: SlipList, { atMs, says }: SlipMarker) => ({
+  OTIO_SCHEMA: 'Marker.2',
+  name: says,
+  color: 'GREEN',
+  metadata: {},
+  marked_range: range(samplesFromMs(atMs + leadInMs(list), MARKER_RATE), 0, MARKER_RATE),
+});
 
 const part = { metadata: {}, effects: [], markers: [] };
 /** Between parts of one recording a shorter gap is rounding. */

@@ -4,7 +4,16 @@ import { desk } from '#core/check/check.testkit.ts';
 import { parseRig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
-import { labelSheets, mapSheet, numberedLeads, PAPERS, type Paper, wiringSheets } from './index.ts';
+import {
+  clapSheet,
+  labelSheets,
+  mapSheet,
+  numberedLeads,
+  PAPERS,
+  type Paper,
+  settingsSheets,
+  wiringSheets,
+} from './index.ts';
 
 const rig = parseRig(JSON.parse(JSON.stringify(boathouse)));
 const count = (text: string, what: RegExp) => text.match(what)?.length ?? 0;
@@ -42,6 +51,43 @@ describe.each(Object.keys(PAPERS) as Paper[])('on %s', (paper) => {
     expect(all).toContain('lead, XLR female to XLR male');
     expect(all).toContain('sheet 1 of');
     expect(wiringSheets(desk({}, []), paper)).toHaveLength(1);
+  });
+  it('the settings sheet has every setting that stands, knobs with their hand at the hour, within the sheet', () => {
+    const sheets = settingsSheets(rig, paper);
+    const all = sheets.join('');
+    const stands = rig.devices.reduce((sum, d) => sum + Object.keys(d.settings).length, 0);
+    expect(count(all, /<g transform/g)).toBe(stands);
+    for (const sheet of sheets) {
+      expect(isWellFormed(sheet)).toBe(true);
+      for (const [, x, y] of sheet.matchAll(/translate\(([\d.]+) ([\d.]+)\)/g)) {
+        expect(Number(x) + 31).toBeLessThanOrEqual(widthMm - 9);
+        expect(Number(y) + 24).toBeLessThanOrEqual(heightMm - 9);
+      }
+    }
+    // 58 of 60 dB: nearly five o'clock, the hand down to the right; a mute that is off is an empty box.
+    const hand =
+      /Strip 1, gain<\/text><circle cx="([\d.]+)" cy="([\d.]+)"[^>]*\/><path d="M[\d. ]+L([\d.]+) ([\d.]+)"/.exec(all)!;
+    expect(Number(hand[3])).toBeGreaterThan(Number(hand[1]));
+    expect(Number(hand[4])).toBeGreaterThan(Number(hand[2]));
+    expect(all).toMatch(/Input 1, mute<\/text><rect [^>]*fill="none"/);
+    expect(settingsSheets(desk({}, []), paper)).toHaveLength(1);
+  });
+  it('a clap sheet has its board, its steps and the takes that are known, within the sheet', () => {
+    const rows = [
+      { path: 'Wren at Stream', setting: 'Mixer 128 ms' },
+      { path: 'A <very> long name '.repeat(9), setting: '' },
+    ];
+    const sheet = clapSheet(paper, rows);
+    expect(isWellFormed(sheet)).toBe(true);
+    expect(sheet).toContain('Wren at Stream');
+    expect(sheet).toContain('Mixer 128 ms');
+    expect(sheet).toMatch(/A &lt;very&gt; .{0,40}…/);
+    const board = Number(sheet.match(/<rect x="0" y="0" width="([\d.]+)"/)![1]);
+    expect(12 + board).toBeLessThanOrEqual(widthMm - 12);
+    // The list's last line stands above the last words.
+    const lowest = Math.max(...[...sheet.matchAll(/<polyline points="0,(\d+)/g)].map(([, y]) => Number(y)));
+    expect(128 + lowest).toBeLessThan(heightMm - 14);
+    expect(isWellFormed(clapSheet(paper))).toBe(true);
   });
   it('the map lies across the sheet and fits it', () => {
     const sheet = mapSheet(rig, evaluate(rig), paper);

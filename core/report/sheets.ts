@@ -2,7 +2,7 @@ import { chainOf, type LeadSeen, leadsOf } from '#core/check/index.ts';
 import { lineMap } from '#core/map/index.ts';
 import { findTypes, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { PAPERS, type Paper, page, xml } from './svg.ts';
+import { PAPERS, type Paper, page, short, xml } from './svg.ts';
 
 const MARGIN_MM = 10;
 const LABEL = { widthMm: 60, heightMm: 17, gapMm: 2 };
@@ -16,9 +16,6 @@ export const numberedLeads = (rig: Rig): { number: number; lead: LeadSeen }[] =>
   leadsOf(rig, findTypes(rig))
     .filter((l) => !l.twin)
     .map((lead, i) => ({ number: i + 1, lead }));
-
-const short = (text: string, characters: number): string =>
-  text.length > characters ? `${text.slice(0, characters - 1)}…` : text;
 
 /** Labels for both ends of every lead, as many sheets as it takes: fold each in the middle round the lead. */
 export function labelSheets(rig: Rig, paper: Paper): string[] {

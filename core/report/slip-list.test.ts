@@ -148,3 +148,40 @@ describe('a slip list', () => {
     expect(csvParse(slipListToCsv(cut)).map((r) => r['begins in the file, ms'])).toEqual(['0', '0', '4235']);
   });
 });
+
+describe('markers of the day', () => {
+  const thirty = rate(30, 1);
+  const marked: SlipList = {
+    ...list(thirty, item({ moveMs: -500 }), item({ fileName: 'b.wav' })),
+    markers: [
+      { atMs: 1000, says: 'lap record' },
+      { atMs: 61_000, says: 'a\nb' },
+    ],
+  };
+  it('stand on the timeline, where all were moved so that none begins before it', () => {
+    const markers = JSON.parse(slipListToOtio(marked)).tracks.markers;
+    expect(
+      markers.map((m: { name: string; marked_range: { start_time: { value: number; rate: number } } }) => [
+        m.name,
+        m.marked_range.start_time.value / m.marked_range.start_time.rate,
+      ]),
+    ).toEqual([
+      ['lap record', 1.5],
+      ['a\nb', 61.5],
+    ]);
+    expect(slipListToEdl(marked)).toContain(
+      '* LOC: 00:00:01:15 GREEN lap record\r\n\r\n* LOC: 00:01:01:15 GREEN a b\r\n',
+    );
+  });
+  it('stand in the table as they are, in three units', () => {
+    const rows = csvParse(slipListToCsv(marked).replace(/\r\n$/, ''));
+    expect(rows.at(-2)).toMatchObject({
+      track: 'marker: lap record',
+      file: '',
+      'move by, ms': '1000',
+      'move by, frames at 30': '30',
+      'move by, samples': '48000',
+    });
+    expect(JSON.parse(slipListToOtio(list(thirty, item()))).tracks.markers).toEqual([]);
+  });
+});

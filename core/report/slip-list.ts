@@ -19,6 +19,13 @@ export interface SlipList {
   readonly title: string;
   readonly frameRate: Rate;
   readonly items: readonly SlipItem[];
+  /** Moments that were marked on the day: where in the recording that the others follow, ms. */
+  readonly markers?: readonly SlipMarker[];
+}
+
+export interface SlipMarker {
+  readonly atMs: number;
+  readonly says: string;
 }
 
 /** How much faster an item is played. */
@@ -54,6 +61,18 @@ export function slipListToCsv(list: SlipList): string {
     String(item.durationMs),
     String(item.fromMs ?? 0),
   ]);
+  // A marker is no track: what it is moved by is where it stands.
+  const marked = (list.markers ?? []).map(({ atMs, says }) => [
+    `marker: ${says}`,
+    '',
+    String(atMs),
+    String(framesFromMs(atMs, list.frameRate)),
+    String(samplesFromMs(atMs, list.items[0]?.sampleRateHz ?? 48_000)),
+    '',
+    '',
+    '',
+    '',
+  ]);
   const head = [
     'track',
     'file',
@@ -65,5 +84,5 @@ export function slipListToCsv(list: SlipList): string {
     'length, ms',
     'begins in the file, ms',
   ];
-  return `${csvFormatRows([head, ...rows])}\r\n`;
+  return `${csvFormatRows([head, ...rows, ...marked])}\r\n`;
 }

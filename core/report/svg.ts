@@ -15,3 +15,7 @@ export type Paper = keyof typeof PAPERS;
 /** A page of so many millimetres; user units are millimetres too. */
 export const page = (widthMm: number, heightMm: number, body: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm}mm" viewBox="0 0 ${widthMm} ${heightMm}" font-family="Sofia Sans, sans-serif">${body}</svg>\n`;
+
+/** Text cut to so many characters, with a mark where it was cut. */
+export const short = (text: string, characters: number): string =>
+  text.length > characters ? `${text.slice(0, characters - 1)}…` : text;

@@ -1,3 +1,4 @@
+export { actingSettings } from './acting.ts';
 export { clockDrifts } from './clock.ts';
 export { type DelaySetting, delaySettingsFor } from './delay-settings.ts';
 export { levelAtEars, listeningTime } from './ears.ts';
@@ -18,3 +19,4 @@ export { type ClosedDoor, type Stop, whereItStops } from './stops.ts';
 export { type Passage, type ThroughBox, throughBox } from './through-box.ts';
 export { TOLERANCES, type Tolerance, toleranceOf } from './tolerance.ts';
 export type { Arrival } from './trace.ts';
+export { heardTwice, isLost } from './verdict.ts';

@@ -58,10 +58,11 @@ export function judge({ want, ways, tolerance, openTasks, level = null, shared =
 
 /** What stands lower than this is lost in the noise of a quiet room, or under any programme (typical). */
 const LOST: Record<Scale, number> = { spl: 20, dbfs: -75, dbu: -70 };
-const isHeard = ({ arrival, scale }: Heard): boolean => arrival.levelDb >= LOST[scale];
+export const isLost = (levelDb: number, scale: Scale): boolean => levelDb < LOST[scale];
+const isHeard = ({ arrival, scale }: Heard): boolean => !isLost(arrival.levelDb, scale);
 
 /** How far apart two audible ways of one source stand, in ms; null where one masks the rest. */
-function heardTwice(ways: readonly Heard[]): number | null {
+export function heardTwice(ways: readonly Heard[]): number | null {
   const [first, ...others] = ways;
   for (const other of others) {
     const apartMs = Math.abs(other.arrival.delayMs - first!.arrival.delayMs);

@@ -56,6 +56,9 @@ export function compareRigs(first: Rig, second: Rig): Comparison {
   };
 }
 
+/** One rig in numbers, by itself. */
+export const figuresFor = (rig: Rig): Figures => figuresOf(lookAt(rig));
+
 interface Look {
   readonly rig: Rig;
   readonly evaluation: ReturnType<typeof evaluate>;

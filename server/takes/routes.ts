@@ -1,4 +1,4 @@
-import express, { Router } from 'express';
+import express, { type RequestHandler, Router } from 'express';
 import { z } from 'zod';
 import { TakeNotes } from '#api/index.ts';
 import { etag, ifMatch } from '../preconditions.ts';
@@ -8,6 +8,19 @@ import type { TakeService } from './service.ts';
 const Params = z.strictObject({ id: z.uuid() });
 const Query = z.strictObject({ name: z.string().trim().min(1).max(255) });
 const NOTES_LIMIT = 2_000_000;
+
+/** Takes in what is sent, as it is. */
+export const takeIn =
+  (takes: TakeService): RequestHandler =>
+  async (req, res) => {
+    const { id } = Params.parse(req.params);
+    const { name } = Query.parse(req.query);
+    if (!req.is('application/octet-stream'))
+      throw new HttpProblem(415, 'Not accepted', 'A take is sent as application/octet-stream.');
+    const length = req.get('Content-Length');
+    const take = await takes.add(id, name, req, length === undefined ? null : Number(length));
+    res.status(201).set('ETag', etag(take.revision)).json(take);
+  };
 
 export function takeRoutes(takes: TakeService): Router {
   const routes = Router();
@@ -28,15 +41,7 @@ export function takeRoutes(takes: TakeService): Router {
       if (error && !left && !res.headersSent) next(error);
     });
   });
-  routes.put('/:id', async (req, res) => {
-    const { id } = Params.parse(req.params);
-    const { name } = Query.parse(req.query);
-    if (!req.is('application/octet-stream'))
-      throw new HttpProblem(415, 'Not accepted', 'A take is sent as application/octet-stream.');
-    const length = req.get('Content-Length');
-    const take = await takes.add(id, name, req, length === undefined ? null : Number(length));
-    res.status(201).set('ETag', etag(take.revision)).json(take);
-  });
+  routes.put('/:id', takeIn(takes));
   routes.put('/:id/notes', express.json({ limit: NOTES_LIMIT }), async (req, res) => {
     const take = await takes.note(Params.parse(req.params).id, TakeNotes.parse(req.body), ifMatch(req));
     res.set('ETag', etag(take.revision)).json(take);

@@ -4,7 +4,17 @@ import { useNavigate } from 'react-router';
 import type { Answer, Finding } from '#core/check/index.ts';
 import { alreadySo, dropTask, findDevice, findTypes, type Photo, type Rig, tickTask } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { BoxFace, count, formatDate, PhotoRow, Sheet, StateMark, useKey, useKeyHint } from '#web/parts/index.ts';
+import {
+  BoxFace,
+  count,
+  formatDate,
+  PhotoRow,
+  Sheet,
+  StateMark,
+  sayTask,
+  useKey,
+  useKeyHint,
+} from '#web/parts/index.ts';
 import {
   applyStep,
   photoUrl,
@@ -15,7 +25,6 @@ import {
   useAppSelector,
 } from '#web/store/index.ts';
 import { type DeskItem, itemsByBox } from './items.ts';
-import { sayTask } from './tasks.ts';
 import { useQuestions } from './useQuestions.ts';
 
 /** At the desk: what is asked and what is to be done, one list by box, answered and ticked by keys. */

@@ -4,11 +4,11 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit, type Edit, parseRig, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
+import { sayTask } from '#web/parts/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig, undoStep } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
 import { DeskScreen } from './index.ts';
-import { sayTask } from './tasks.ts';
 
 beforeEach(() => stubServer(noServer));
 

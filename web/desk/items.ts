@@ -1,6 +1,6 @@
 import type { Question } from '#core/check/index.ts';
 import { isSettingTask, type Rig, type Task } from '#core/rig/index.ts';
-import { placeOfTask } from './tasks.ts';
+import { placeOfTask } from '#web/parts/index.ts';
 
 /** One thing to look at, or to do. */
 export interface DeskItem {

@@ -12,7 +12,8 @@ import { useRigActions } from './actions.ts';
 export function RigsScreen() {
   const navigate = useNavigate();
   const rigs = api.useRigsQuery(undefined, { pollingInterval: 0, refetchOnMountOrArgChange: true });
-  const { notice, dismiss, begin, duplicate, exportRig, importFile, remove, undoRemove, removed } = useRigActions();
+  const { notice, sent, dismiss, begin, duplicate, exportRig, importFile, remove, undoRemove, removed } =
+    useRigActions();
   const chooser = useRef<HTMLInputElement>(null);
   const [search, setSearch] = useState('');
   const [choosing, setChoosing] = useState(false);
@@ -94,14 +95,14 @@ export function RigsScreen() {
                 />
               )}
               <Button onClick={() => chooser.current?.click()}>
-                Import JSON <kbd>i</kbd>
+                Import <kbd>i</kbd>
               </Button>
             </span>
           </div>
           <input
             ref={chooser}
             type="file"
-            accept=".json,application/json"
+            accept=".json,application/json,.zip,application/zip"
             hidden
             aria-label="Rig file"
             onChange={(e) => {
@@ -110,6 +111,12 @@ export function RigsScreen() {
               if (file) void importFile(file);
             }}
           />
+          {sent !== null && (
+            <p className="row" role="status">
+              <progress value={sent} max={1} aria-label="Archive sent" />{' '}
+              {sent < 1 ? `${Math.round(100 * sent)} % sent` : 'All sent; it is read and checked.'}
+            </p>
+          )}
           <div aria-live="polite">
             {notice && (
               <p className="row" style={{ margin: '8px 0' }}>

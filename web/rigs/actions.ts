@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { LARGEST_RIG_BYTES, type RigSummary } from '#api/index.ts';
 import { emptyRig, parseRig, parseRigText, type Rig, RigError } from '#core/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
-import { saveAs } from '#web/parts/index.ts';
-import { api, sayProblem, useAppDispatch } from '#web/store/index.ts';
+import { count, saveAs } from '#web/parts/index.ts';
+import { api, bringBack, sayProblem, useAppDispatch } from '#web/store/index.ts';
 
 interface Notice {
   readonly state: State;
@@ -17,6 +17,7 @@ export function useRigActions() {
   const [deleteRig] = api.useDeleteRigMutation();
   const [restoreRig] = api.useRestoreRigMutation();
   const [notice, setNotice] = useState<Notice | null>(null);
+  const [sent, setSent] = useState<number | null>(null);
   const [removed, setRemoved] = useState<RigSummary | null>(null);
 
   /** Says the outcome; what was deleted before can then no longer be taken back here. */
@@ -36,6 +37,8 @@ export function useRigActions() {
 
   return {
     notice,
+    /** The share of an archive that is sent; null while none is. */
+    sent,
     removed,
     dismiss: () => say(null),
     duplicate: (rig: RigSummary) =>
@@ -62,6 +65,20 @@ export function useRigActions() {
       }),
     importFile: (file: File) =>
       attempt(async () => {
+        if (/\.zip$/i.test(file.name)) {
+          try {
+            const back = await bringBack(file, setSent);
+            dispatch(api.util.invalidateTags(['Rigs', 'Takes']));
+            return {
+              state: 'good',
+              says: `‘${back.name}’ is back, with ${count(back.takes, 'take')} and its log.`,
+            };
+          } catch (error) {
+            return { state: 'fix', says: (error as Error).message };
+          } finally {
+            setSent(null);
+          }
+        }
         if (file.size > LARGEST_RIG_BYTES)
           return { state: 'fix', says: `${file.name} is larger than 5 MB. A rig is smaller: choose another file.` };
         const rig = parseRigText(await file.text());

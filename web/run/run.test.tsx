@@ -1,95 +1,126 @@
 // @vitest-environment happy-dom
-import { fireEvent, screen, within } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { Route, Routes } from 'react-router';
+import { Route, Routes, useParams } from 'react-router';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { orderUp } from '#core/run/index.ts';
-import { noServer, stubServer } from '#web/server.testkit.ts';
+import { type DayEvent, orderUp } from '#core/run/index.ts';
+import { answer, noServer, stubServer } from '#web/server.testkit.ts';
+import { tellDay, useJournal } from '#web/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { RunScreen } from './index.ts';
-import {
-  keepTicks,
-  lastTicked,
-  nextStep,
-  openBefore,
-  orderToMarkdown,
-  readTicks,
-  withoutTick,
-  withTick,
-} from './ticks.ts';
+import { lastTicked, nextItem, openBefore } from './lists.ts';
 
 const steps = orderUp(demoRig());
 const at = (n: number) => `2026-11-26T10:00:${String(n).padStart(2, '0')}.000Z`;
+const tickAt = (n: number) => ({ at: at(n), by: 'desk' });
 beforeEach(() => {
   stubServer(noServer);
   localStorage.clear();
 });
 
-describe('the ticks of an order', () => {
-  it('lead from step to step, none before what it rests on', () => {
+describe('a list that is ticked', () => {
+  it('leads from step to step, none before what it rests on', () => {
     let ticks = {};
     const seen: string[] = [];
     for (let n = 0; n < steps.length; n++) {
-      const step = nextStep(steps, ticks)!;
+      const step = nextItem(steps, ticks)!;
       expect(openBefore(step, steps, ticks)).toEqual([]);
       seen.push(step.id);
-      ticks = withTick(ticks, step.id, { at: at(n % 60) });
+      ticks = { ...ticks, [step.id]: tickAt(n % 60) };
     }
     expect(seen).toEqual(steps.map((s) => s.id));
-    expect(nextStep(steps, ticks)).toBeNull();
+    expect(nextItem(steps, ticks)).toBeNull();
   });
-  it('say what is open before a step, and which was ticked last', () => {
+  it('says what is open before a step, and which was ticked last', () => {
     const plug = steps.find((s) => s.kind === 'plug')!;
-    expect(openBefore(plug, steps, {}).every((s) => ['quiet', 'phantom-off'].includes(s.kind))).toBe(true);
+    expect(openBefore(plug, steps, {}).length).toBeGreaterThan(0);
     expect(lastTicked(steps, {})).toBeNull();
-    const two = withTick(withTick({}, steps[3]!.id, { at: at(9) }), steps[0]!.id, { at: at(4) });
-    expect(lastTicked(steps, two)!.id).toBe(steps[3]!.id);
-    expect(withoutTick(two, steps[3]!.id)).toEqual({ [steps[0]!.id]: { at: at(4) } });
-  });
-  it('are kept by rig and by way, and what cannot be read is none', () => {
-    keepTicks(RIG_ID, 'first', { a: { at: at(1), leftOut: 'not there' } });
-    expect(readTicks(RIG_ID, 'first')).toEqual({ a: { at: at(1), leftOut: 'not there' } });
-    expect(readTicks(RIG_ID, 'down')).toEqual({});
-    localStorage.setItem(`mellow-tap.run.${RIG_ID}.down`, '{"a": 7}');
-    expect(readTicks(RIG_ID, 'down')).toEqual({});
-  });
-  it('go along as a task list, with reasons and cautions', () => {
-    const text = orderToMarkdown('Relay', steps.slice(0, 3), { [steps[0]!.id]: { at: at(1), leftOut: 'broken' } });
-    expect(text).toMatch(
-      /^# Relay\n\n- \[x\] .*\(left out: broken\)\n {2}Plugs and switches.*\n {2}\*\*Mind:\*\* Headphones off/,
-    );
-    expect(text.match(/- \[ \]/g)).toHaveLength(2);
+    expect(lastTicked(steps, { [steps[3]!.id]: tickAt(9), [steps[0]!.id]: tickAt(4) })!.id).toBe(steps[3]!.id);
   });
 });
 
-const open = (way = 'first') =>
+/** A server that keeps the day in a list; lost while it is told so. */
+function dayServer() {
+  const server = { events: [] as DayEvent[], lost: false, posts: 0 };
+  stubServer(async (request) => {
+    if (server.lost) return noServer();
+    const url = new URL(request.url);
+    if (!url.pathname.endsWith('/day')) return answer(404, {});
+    if (request.method === 'GET') {
+      const after = Number(url.searchParams.get('after'));
+      return answer(200, { events: server.events.slice(after), seq: server.events.length, more: false });
+    }
+    server.posts++;
+    const { events } = (await request.json()) as { events: DayEvent[] };
+    for (const e of events) if (!server.events.some((o) => o.id === e.id)) server.events.push(e);
+    return new Response(null, { status: 204 });
+  });
+  return server;
+}
+
+function Day() {
+  useJournal(useParams().rigId!);
+  return <RunScreen />;
+}
+const open = (query = '') =>
   show(
     <Routes>
-      <Route path="/rigs/:rigId/run" element={<RunScreen />} />
+      <Route path="/rigs/:rigId/run" element={<Day />} />
     </Routes>,
-    { at: `/rigs/${RIG_ID}/run?way=${way}` },
+    { at: `/rigs/${RIG_ID}/run?${query}` },
   );
 const now = () => screen.getByTestId('run-step').textContent!;
 const press = (key: string) => fireEvent.keyDown(document.body, { key, code: `Key${key.toUpperCase()}` });
+const done = () => screen.getByRole('progressbar', { name: 'Done' }).getAttribute('value');
 
 describe('the run', () => {
-  it('shows one step at a time, ticked by one key, and again where one left off after a reload', () => {
+  it('shows one step at a time, ticked by one key, and again where one left off after a reload without a server', async () => {
     open();
     expect(now()).toContain(steps[0]!.says);
     press('d');
     expect(now()).toContain(steps[1]!.says);
     press('d');
-    expect(screen.getByRole('status').textContent).toContain(`2 of ${steps.length} done`);
+    expect(done()).toBe('2');
+    await waitFor(() => expect(document.body.textContent).toContain('The server does not answer: 3 kept here'));
     clearPage();
     open();
-    expect(now()).toContain(steps[2]!.says);
+    await waitFor(() => expect(now()).toContain(steps[2]!.says));
     press('b');
     expect(now()).toContain(steps[1]!.says);
+  });
+  it('sends what was told once the server is back, nothing twice, and forgets its own copy', async () => {
+    const server = dayServer();
+    server.lost = true;
+    const { store } = open();
+    press('d');
+    press('d');
+    await waitFor(() => expect(document.body.textContent).toContain('3 kept here'));
+    expect(Object.keys(localStorage).filter((k) => k.startsWith('mellow.day.'))).toHaveLength(3);
+    server.lost = false;
+    act(() => store.dispatch(tellDay({ kind: 'mark', says: 'back again' })));
+    await waitFor(() => expect(server.events.map((e) => e.kind)).toEqual(['begin', 'tick', 'tick', 'mark']));
+    await waitFor(() => expect(Object.keys(localStorage).filter((k) => k.startsWith('mellow.day.'))).toEqual([]));
+    expect(done()).toBe('2');
+  });
+  it('shows what another screen has ticked', async () => {
+    const server = dayServer();
+    const { store } = open();
+    press('d');
+    await waitFor(() => expect(server.events).toHaveLength(2));
+    server.events.push({
+      ...server.events[1]!,
+      id: '99999999-9999-4999-8999-999999999999',
+      by: 'phone',
+      itemId: steps[1]!.id,
+    } as DayEvent);
+    act(() => store.dispatch(tellDay({ kind: 'note', says: 'ask now' })));
+    await waitFor(() => expect(now()).toContain(steps[2]!.says));
+    expect(screen.getByLabelText('All of it').textContent).toContain('Done, on the phone.');
   });
   it('says what comes first where one looks ahead, and leaves a step out only with a reason', async () => {
     const user = userEvent.setup();
     open();
-    const list = screen.getByLabelText('All steps');
+    const list = screen.getByLabelText('All of it');
     const plugAt = steps.findIndex((s) => s.kind === 'plug');
     await user.click(within(list).getAllByRole('button')[plugAt]!);
     expect(now()).toMatch(/Not yet: first/);
@@ -100,18 +131,80 @@ describe('the run', () => {
     expect(within(list).getAllByRole('listitem')[0]!.textContent).toContain('Left out: it has no knob.');
     await user.click(within(list).getAllByRole('button')[0]!);
     await user.click(screen.getByRole('button', { name: 'Not done after all' }));
-    expect(screen.getByRole('status').textContent).toContain('0 of');
+    expect(done()).toBe('0');
   });
-  it('has an order for a desk that stands, and one for the way down; each with ticks of its own', async () => {
+  it('offers only what has changed once a session went well, and ends one with how it went', async () => {
     const user = userEvent.setup();
-    open('standing');
-    press('d');
-    await user.selectOptions(screen.getByLabelText('Which order'), 'The way down');
-    expect(screen.getByRole('status').textContent).toContain('0 of');
-    expect(now()).toMatch(/stop, and wait until its file is closed|say goodbye/);
-    await user.selectOptions(screen.getByLabelText('Which order'), 'The desk stands as it was');
-    expect(screen.getByRole('status').textContent).toContain('1 of');
-    await user.click(screen.getByRole('button', { name: 'Begin anew' }));
-    expect(screen.getByRole('status').textContent).toContain('0 of');
+    const server = dayServer();
+    open();
+    const ways = () =>
+      within(screen.getByLabelText('Which order'))
+        .getAllByRole('option')
+        .map((o) => o.textContent);
+    expect(ways()).not.toContain('Only what has changed since it was good');
+    await user.click(screen.getByRole('button', { name: 'Begin a session' }));
+    await user.click(await screen.findByRole('button', { name: 'End the session' }));
+    await user.click(screen.getByRole('button', { name: 'It went well' }));
+    await waitFor(() => expect(server.events.map((e) => e.kind)).toEqual(['begin', 'end']));
+    expect(ways()).toContain('Only what has changed since it was good');
+    await user.selectOptions(screen.getByLabelText('Which order'), 'Only what has changed since it was good');
+    // Nothing has: what is left are volumes down, power and programs, and volumes up.
+    expect(screen.getByLabelText('All of it').textContent).not.toContain('Plug ');
+  });
+});
+
+describe('the checks', () => {
+  it('are no go while one is open or not well, and say what is amiss', async () => {
+    const user = userEvent.setup();
+    open('view=checks');
+    const verdict = () => screen.getByLabelText('Go or no go').textContent!;
+    expect(verdict()).toMatch(/No go yet.*\d+ not looked at yet/);
+    press('x');
+    expect(verdict()).toContain('1 thing not well');
+    await user.click(within(screen.getByLabelText('All of it')).getAllByRole('button')[0]!);
+    await user.click(screen.getByRole('button', { name: 'Not done after all' }));
+    const count = within(screen.getByLabelText('All of it')).getAllByRole('button').length;
+    for (let n = 0; n < count; n++) press('d');
+    expect(verdict()).toContain('Everything that has to be is well');
+  });
+});
+
+describe('while it goes on', () => {
+  it('marks by one key, with a note or without, and takes breaks', async () => {
+    const user = userEvent.setup();
+    open('view=during');
+    press('m');
+    await user.type(screen.getByLabelText('What it is'), 'lap record{Enter}');
+    const marks = () =>
+      within(screen.getByLabelText('Markers'))
+        .getAllByRole('listitem')
+        .map((l) => l.textContent);
+    expect(marks()).toHaveLength(2);
+    expect(marks()[0]).toContain('lap record');
+    await user.click(screen.getAllByRole('button', { name: 'Take out' })[1]!);
+    expect(marks()).toHaveLength(1);
+    press('p');
+    expect(screen.getByLabelText('Clock').textContent).toContain('Break, for');
+    press('p');
+    expect(screen.getByLabelText('Clock').textContent).toMatch(/left of 6 h/);
+  });
+  it('knows who is muted, as drawn and as pressed since', async () => {
+    const user = userEvent.setup();
+    open('view=during');
+    const button = screen.getByRole('button', { name: /Mixer, Strip 1, mute: open/ });
+    await user.click(button);
+    expect(screen.getByLabelText('Mutes').textContent).toContain('Otherwise than drawn: Mixer, Strip 1, mute muted');
+  });
+});
+
+describe('budgets', () => {
+  it('are reckoned anew with what one reads off', async () => {
+    const user = userEvent.setup();
+    open('view=budgets');
+    const row = () => screen.getByText('Backup recorder, disk or card').closest('tr')!;
+    expect(row().textContent).toContain('nobody has said how much is free');
+    await user.type(screen.getByLabelText('Backup recorder, disk or card: free, GB'), '5{Enter}');
+    expect(row().textContent).toContain('more than there is');
+    expect(row().textContent).toMatch(/3\.9 h.*before the end/);
   });
 });

@@ -1,6 +1,6 @@
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
-import { PhotoRecord, Problem, RigList, RigRecord, TakeList, TakeNotes, TakeRecord } from '#api/index.ts';
+import { BroughtBack, PhotoRecord, Problem, RigList, RigRecord, TakeList, TakeNotes, TakeRecord } from '#api/index.ts';
 
 /** What the server keeps. Every answer is parsed before anything else sees it. */
 export const api = createApi({
@@ -131,3 +131,30 @@ export async function uploadPhoto(picture: Blob): Promise<PhotoRecord> {
   return PhotoRecord.parse(json);
 }
 export const photoUrl = (sha256: string): string => `/api/photos/${sha256}`;
+
+export const archiveUrl = (rigId: string, allTakes: boolean): string =>
+  `/api/archives/${rigId}${allTakes ? '?takes=all' : ''}`;
+
+/**
+ * Sends an archive; its bytes go from the disk, not through the page's memory.
+ * @param onProgress  the share that is sent, 0 to 1; then the server reads it
+ * @throws Error with a sentence
+ */
+export function bringBack(archive: Blob, onProgress: (share: number) => void): Promise<BroughtBack> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', '/api/archives');
+    request.setRequestHeader('Content-Type', 'application/octet-stream');
+    request.responseType = 'json';
+    request.upload.onprogress = ({ loaded, total }) => onProgress(loaded / Math.max(1, total));
+    request.onerror = () =>
+      reject(new Error('The server does not answer. Nothing was changed: choose the archive again.'));
+    request.onload = () => {
+      const back = BroughtBack.safeParse(request.response);
+      const problem = Problem.safeParse(request.response);
+      if (request.status === 201 && back.success) resolve(back.data);
+      else reject(new Error(problem.success ? problem.data.detail : 'The archive was not taken. Choose it again.'));
+    };
+    request.send(archive);
+  });
+}

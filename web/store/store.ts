@@ -3,10 +3,11 @@ import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.ts';
 import { autosave } from './autosave.ts';
 import { deskReducer } from './desk.ts';
+import { dayReducer } from './journal.ts';
 
 export const makeStore = () =>
   configureStore({
-    reducer: { desk: deskReducer, [api.reducerPath]: api.reducer },
+    reducer: { desk: deskReducer, day: dayReducer, [api.reducerPath]: api.reducer },
     // Rigs are plain and frozen by nobody else; walking them on every action would cost more than the actions.
     middleware: (defaults) =>
       defaults({ serializableCheck: false, immutableCheck: false }).prepend(autosave.middleware).concat(api.middleware),

@@ -10,17 +10,17 @@ import {
   type Paper,
   type RowReport,
   rigToDot,
+  settingsSheets,
   shoppingList,
   wiringSheets,
 } from '#core/report/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { countByKind, FAILURE_KINDS, type FailureKind, failuresOf } from '#core/variant/index.ts';
-import { Choice, count, formatNumber, StateMark, saveAs, Term } from '#web/parts/index.ts';
+import { Choice, count, formatNumber, printSheets, StateMark, saveAs, Term } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { printSheets } from './print-sheets.ts';
 
-type SheetKind = 'wiring' | 'labels' | 'map';
+type SheetKind = 'wiring' | 'labels' | 'map' | 'settings';
 
 /** What there is on paper, and whether its pages lie across. */
 const SHEETS: Record<
@@ -33,6 +33,7 @@ const SHEETS: Record<
 > = {
   wiring: { name: 'wiring sheet', across: false, make: (rig, _, paper) => wiringSheets(rig, paper) },
   labels: { name: 'lead labels', across: false, make: (rig, _, paper) => labelSheets(rig, paper) },
+  settings: { name: 'settings sheet', across: false, make: (rig, _, paper) => settingsSheets(rig, paper) },
   map: { name: 'line map', across: true, make: (rig, evaluation, paper) => [mapSheet(rig, evaluation, paper)] },
 };
 

@@ -1,0 +1,60 @@
+import type { Rig } from '#core/rig/index.ts';
+import { type Entry, inquire, lineUp, SYMPTOM_IDS, SYMPTOMS, type SymptomId } from '#core/trouble/index.ts';
+import type { Command } from './command.ts';
+import { UsageError } from './edges.ts';
+import { readRig } from './rig-file.ts';
+
+const TOLD = 8;
+
+/** What can be wrong where something is heard wrong, and where to look first; --said has what was looked at, 'key=answer;…'. */
+export const trouble: Command = async ([path, symptom, listener], { values }) => {
+  const rig = await readRig(path!);
+  const entry = complaintOf(rig, symptom!, listener!, values.source);
+  const said = (values.said ?? '')
+    .split(';')
+    .filter(Boolean)
+    .map((text): Entry => {
+      const cut = text.indexOf('=');
+      if (cut < 1) throw new UsageError("'--said' is like 'tap|mixer/strip-1|wren=nothing;look|power=well'.");
+      return { kind: 'look', key: text.slice(0, cut), answer: text.slice(cut + 1) };
+    });
+  const { odds, culprit, next } = inquire(rig, lineUp(rig), [entry, ...said]);
+  const suspects = odds.slice(0, TOLD).map((o) => ({
+    share: o.share,
+    says:
+      o.kind === 'fault'
+        ? o.suspect.fault.says
+        : o.kind === 'drawn'
+          ? 'The rig does so as it is drawn.'
+          : 'Something that the model does not know.',
+    ...(o.kind === 'fault' ? { id: o.suspect.fault.id, mend: o.suspect.fault.mend } : {}),
+  }));
+  const look = next && {
+    key: next.look.key,
+    asks: next.asks,
+    seconds: next.look.seconds,
+    answers: next.outcomes.map((o) => ({ answer: o.answer, says: o.says, share: o.share })),
+  };
+  return {
+    json: { named: culprit !== null, suspects, next: look },
+    text: [
+      ...suspects.map((s) => `${(100 * s.share).toFixed(0).padStart(3)} % ${s.says}`),
+      ...(look ? [`Look: ${look.asks}`, ...look.answers.map((a) => `  ${a.says}: ${look.key}=${a.answer}`)] : []),
+    ].join('\n'),
+  };
+};
+
+function complaintOf(rig: Rig, symptom: string, listenerId: string, sourceId: string | undefined): Entry {
+  const found = SYMPTOMS.find((s) => s.id === symptom);
+  if (!found) throw new UsageError(`'${symptom}' is no symptom here. There are: ${SYMPTOM_IDS.join(', ')}.`);
+  if (!rig.listeners.some((l) => l.id === listenerId))
+    throw new UsageError(
+      `There is no listener '${listenerId}'. There are: ${rig.listeners.map((l) => l.id).join(', ')}.`,
+    );
+  if (found.of === 'source' && !rig.sources.some((s) => s.id === sourceId))
+    throw new UsageError(
+      `'${symptom}' is about one source: --source, one of ${rig.sources.map((s) => s.id).join(', ')}.`,
+    );
+  const complaint = { symptomId: symptom as SymptomId, listenerId, sourceId: found.of === 'source' ? sourceId! : null };
+  return { kind: 'complaint', complaint };
+}

@@ -1,0 +1,32 @@
+import { findTypes, type Rig } from '#core/rig/index.ts';
+import { rolesOf } from '#core/signal/index.ts';
+
+/** What a desk is for, in counts: what the ways of building it start from. */
+export interface Brief {
+  readonly consoles: number;
+  readonly voices: number;
+  readonly guests: number;
+  readonly music: boolean;
+  readonly room: boolean;
+  readonly backup: boolean;
+}
+
+/** The brief that a rig's sources and listeners come to; at least one voice, lest there is nothing to build. Games on a computer are not in it: they sound the same way in all. */
+export function briefOf(rig: Rig): Brief {
+  const roles = rolesOf(rig);
+  const sources = rig.sources.map((s) => roles.source(s));
+  const count = (...of: string[]) => sources.filter((r) => of.includes(r)).length;
+  const types = findTypes(rig);
+  const listeners = rig.listeners.map((l) => ({
+    role: roles.listener(l),
+    family: types.get(rig.devices.find((d) => d.id === l.sound.deviceId)!.typeId)!.family,
+  }));
+  return {
+    consoles: Math.min(2, rig.devices.filter((d) => types.get(d.typeId)!.family === 'consoles').length),
+    voices: Math.min(2, Math.max(1, count('voice', 'second-voice'))),
+    guests: Math.min(1, count('far-voice')),
+    music: count('music') > 0,
+    room: listeners.some((l) => l.role === 'room'),
+    backup: listeners.some((l) => l.family === 'recorders'),
+  };
+}

@@ -1,0 +1,134 @@
+import {
+  applyEdit,
+  type Cable,
+  type Edit,
+  emptyRig,
+  findTypes,
+  type PortRef,
+  type Rig,
+  type SettingValue,
+} from '#core/rig/index.ts';
+import { addDevice, addFarSeat, bestBetween, type Offer, socketsOf, usualLength } from '#core/wire/index.ts';
+
+/** Draws a rig box by box and lead by lead; what cannot be plugged is told, and the rest goes on. */
+export interface WayMaker {
+  /** The id of the box. */
+  add(typeId: string, name?: string): string;
+  /** The cheapest lead that fits; by these ports where they are named. */
+  lead(from: string, to: string, ports?: { readonly from?: string; readonly to?: string }): boolean;
+  /** Another pair of channels by a lead that is there already. */
+  pair(from: string, fromPort: string, to: string, map: NonNullable<Cable['map']>): void;
+  /** Between programs, or out of a mouth into a microphone. */
+  link(from: string, to: string, medium: Cable['medium'], lengthM?: number, map?: Cable['map']): void;
+  set(deviceId: string, settingId: string, value: SettingValue): void;
+  unplug(cableId: string): void;
+  guest(callId: string, name: string): void;
+  /** The end of a computer that shows what a box brings by USB: 'from-usb-2'; null where it does not come in there. */
+  brings(computerId: string, deviceId: string): string | null;
+  /** The other way: what goes out to it. */
+  takes(computerId: string, deviceId: string): string | null;
+  rig(): Rig;
+  /** What would not fit. */
+  readonly refused: readonly string[];
+}
+
+export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['types']): WayMaker {
+  let now: Rig = { ...emptyRig(name), session, types: ownTypes };
+  const refused: string[] = [];
+  const take = (edit: Edit, says: string): boolean => {
+    const done = applyEdit(now, edit);
+    if (done.ok) now = done.rig;
+    else refused.push(`${says}: ${done.refusal.reason}`);
+    return done.ok;
+  };
+  const end = (text: string): PortRef => {
+    const [deviceId, portId] = text.split('.') as [string, string];
+    return { deviceId, portId };
+  };
+  const usbOf = (computerId: string, deviceId: string): string | null => {
+    const there = now.cables.find(
+      (c) =>
+        c.medium === 'lead' &&
+        ((c.from.deviceId === deviceId && c.to.deviceId === computerId) ||
+          (c.to.deviceId === deviceId && c.from.deviceId === computerId)),
+    );
+    const port = there && (there.to.deviceId === computerId ? there.to.portId : there.from.portId);
+    return port ? port.replace(/-out$/, '') : null;
+  };
+  return {
+    refused,
+    rig: () => now,
+    add(typeId, called) {
+      const type = findTypes(now).get(typeId)!;
+      const { edit, device } = addDevice(now, type, called);
+      take(edit, type.name);
+      return device.id;
+    },
+    lead(from, to, ports = {}) {
+      const fits = (o: Offer) =>
+        (ports.from === undefined || o.cables[0]!.from.portId === ports.from) &&
+        (ports.to === undefined || o.cables[0]!.to.portId === ports.to);
+      const offer = bestBetween(now, from, to, fits);
+      if (!offer) {
+        refused.push(`no lead from ${from} to ${to}`);
+        return false;
+      }
+      return take(
+        { kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) },
+        `${from} to ${to}`,
+      );
+    },
+    pair(from, fromPort, to, map) {
+      const there = now.cables.find((c) => c.medium === 'lead' && c.from.deviceId === from && c.to.deviceId === to);
+      if (there)
+        take(
+          {
+            kind: 'plug',
+            cable: { ...there, id: `${there.id}-pair`.slice(0, 64), from: { deviceId: from, portId: fromPort }, map },
+          },
+          `${from}, ${fromPort}`,
+        );
+    },
+    link(from, to, medium, lengthM, map) {
+      const source = end(from);
+      const socket = socketsOf(now, source.deviceId).find((s) => s.ports.some((p) => p.id === source.portId));
+      const usual = medium === 'software' ? 0 : medium === 'light' ? 1 : socket ? usualLength(medium, socket) : 1;
+      const id = `link-${now.cables.length + 1}`;
+      take(
+        {
+          kind: 'plug',
+          cable: {
+            id,
+            from: source,
+            to: end(to),
+            medium,
+            lengthM: lengthM ?? usual,
+            known: 'assumed',
+            ...(map && { map }),
+          },
+        },
+        `${from} to ${to}`,
+      );
+    },
+    set(deviceId, settingId, value) {
+      take(
+        { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } },
+        `${deviceId}, ${settingId}`,
+      );
+    },
+    unplug(cableId) {
+      take({ kind: 'unplug', cableId }, cableId);
+    },
+    guest(callId, called) {
+      take(addFarSeat(now, callId, called), called);
+    },
+    brings(computerId, deviceId) {
+      const port = usbOf(computerId, deviceId);
+      return port && `${computerId}.from-${port}`;
+    },
+    takes(computerId, deviceId) {
+      const port = usbOf(computerId, deviceId);
+      return port && `${computerId}.to-${port}`;
+    },
+  };
+}

@@ -1,0 +1,101 @@
+import { type Base, base, MICROPHONE_DB, room, SAME_SIDES, voices } from './base.ts';
+import type { Brief } from './brief.ts';
+import type { WayMaker } from './maker.ts';
+
+/** What programs do where nothing is mixed outside: each input in the capture program, the guest by a call, ears from the computer. */
+function inSoftware(
+  make: WayMaker,
+  { computer, program, call, captured, phone }: Base,
+  ends: readonly string[],
+  ears: string | null,
+): void {
+  ends.forEach((from, i) => {
+    make.link(from, `${program}.in-${i + 2}`, 'software');
+    if (call) make.link(from, `${call}.near-microphone`, 'software');
+  });
+  const system = make.add('sound-system', 'Sound system');
+  if (captured) {
+    make.link(captured, `${system}.in-12`, 'software', 0, SAME_SIDES);
+    make.set(system, 'listen-12', -10);
+  }
+  if (call) {
+    make.link(`${call}.near-loudspeaker`, `${system}.play`, 'software');
+    make.link(`${call}.near-loudspeaker`, `${program}.in-4`, 'software');
+    if (captured) make.link(captured, `${call}.near-share`, 'software', 0, SAME_SIDES);
+  }
+  if (phone && make.lead(phone, computer, { to: 'line-in' })) {
+    make.link(`${computer}.from-line-in`, `${program}.in-5`, 'software');
+    make.link(`${computer}.from-line-in`, `${system}.in-34`, 'software');
+    make.set(system, 'listen-34', -10);
+    if (call) make.link(`${computer}.from-line-in`, `${call}.near-microphone`, 'software');
+  }
+  if (ears) make.link(`${system}.out-12`, ears, 'software');
+}
+
+export function straight(make: WayMaker, brief: Brief, typeId: 'microphone-usb' | 'headset-usb' | 'interface-2'): void {
+  const b = base(make, brief);
+  const found: string[] = [];
+  let ears: string | null = null;
+  if (typeId === 'interface-2') {
+    const box = make.add('interface-2', 'Sound interface');
+    voices(make, b.people, 'microphone-dynamic').forEach((m, i) => {
+      make.lead(m, box, { to: `in-${i + 1}` });
+      make.set(box, `gain-${i + 1}`, MICROPHONE_DB);
+    });
+    make.set(box, 'direct', -12);
+    make.lead(box, b.computer, { from: 'usb' });
+    make.lead(b.computer, box, { to: 'usb-in' });
+    make.set(box, 'sides', 'both');
+    const own = make.brings(b.computer, box);
+    if (own) found.push(own);
+    ears = make.takes(b.computer, box);
+    make.lead(box, make.add('headphones', 'Headphones'), { from: 'phones' });
+  } else if (typeId === 'headset-usb') {
+    b.people.forEach((person, i) => {
+      const headset = make.add('headset-usb', i === 0 ? 'Headset' : 'Second headset');
+      make.link(`${person}.voice`, `${headset}.boom`, 'air', 0.03);
+      make.lead(headset, b.computer, { from: 'usb-out' });
+      make.lead(b.computer, headset, { to: 'usb-in' });
+      const own = make.brings(b.computer, headset);
+      if (own) found.push(own);
+      ears ??= make.takes(b.computer, headset);
+    });
+  } else {
+    for (const m of voices(make, b.people, typeId)) {
+      make.lead(m, b.computer);
+      const own = make.brings(b.computer, m);
+      if (own) found.push(own);
+    }
+    make.lead(b.computer, make.add('headphones', 'Headphones'), { from: 'line-out' });
+    ears = `${b.computer}.to-line-out`;
+  }
+  inSoftware(make, b, found, ears);
+  if (brief.room) room(make, b.computer, 'line-out');
+}
+
+export function openMicrophone(make: WayMaker, brief: Brief): void {
+  const b = base(make, brief);
+  const loudspeakers = make.add('loudspeakers-desk', 'Loudspeakers');
+  make.lead(b.screen, loudspeakers, { from: 'jack' });
+  const microphone = make.add('microphone-usb', 'Open microphone');
+  for (const person of b.people) make.link(`${person}.voice`, `${microphone}.capsule`, 'air', 0.8);
+  make.link(`${loudspeakers}.front`, `${microphone}.capsule`, 'air', 1.5);
+  make.lead(microphone, b.computer);
+  const own = make.brings(b.computer, microphone);
+  if (b.captured) make.set(b.program, 'in-1-mute', true);
+  inSoftware(make, { ...b, captured: null }, own ? [own] : [], null);
+  if (brief.room) {
+    const audience = make.add('audience', 'Audience');
+    make.link(`${loudspeakers}.front`, `${audience}.ears`, 'air', 3);
+  }
+}
+
+export function replug(make: WayMaker, brief: Brief): void {
+  const b = base(make, brief);
+  const [microphone] = voices(make, b.people.slice(0, 1), 'microphone-usb');
+  make.lead(microphone!, b.computer);
+  const own = make.brings(b.computer, microphone!);
+  if (own) make.link(own, `${b.program}.in-2`, 'software');
+  if (b.call && own) make.link(own, `${b.call}.near-microphone`, 'software');
+  make.lead(b.screen, make.add('headphones', 'Headphones'), { from: 'jack' });
+}

@@ -1,0 +1,230 @@
+import { check, type Finding } from '#core/check/index.ts';
+import { endName, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { deviceName, type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
+import type { Budget } from './budgets.ts';
+import type { Ticks } from './session.ts';
+
+export type CheckKind = 'seen' | 'meter' | 'hears' | 'silent' | 'call' | 'take' | 'budget' | 'finding';
+
+/** Something to be found well before one begins. */
+export interface DayCheck {
+  readonly id: string;
+  readonly kind: CheckKind;
+  readonly says: string;
+  readonly why: string;
+  /** Where one looks; null where it is no one place. */
+  readonly tap: PortRef | null;
+  /** Without it one does not begin. */
+  readonly must: boolean;
+}
+
+/** Boxes with meters. */
+const METERED = new Set(['mixers', 'interfaces', 'recorders', 'programs']);
+
+/** What is to be looked at and listened to before a session, in the order of the signal. */
+export function checksOf(rig: Rig, budgets: readonly Budget[], evaluation: Evaluation = evaluate(rig)): DayCheck[] {
+  return [
+    ...seen(rig),
+    ...meters(rig, evaluation),
+    ...hearing(rig, evaluation),
+    ...calls(rig),
+    ...takes(rig),
+    ...budgets
+      .filter((b) => b.kind === 'battery' || b.kind === 'disk' || b.kind === 'upstream')
+      .map(
+        (b): DayCheck => ({
+          id: `budget:${b.id}`,
+          kind: 'budget',
+          says: `${b.name}: ${b.says}`,
+          why: b.why.map((w) => w.says).join('; '),
+          tap: null,
+          must: b.state === 'fix',
+        }),
+      ),
+    ...drawn(check(rig, evaluation).filter((f) => !f.aside)),
+  ];
+}
+
+/** What stops it has a check each; what is to be fixed has one for all. */
+function drawn(findings: readonly Finding[]): DayCheck[] {
+  const fixes = findings.filter((f) => f.severity === 'fix');
+  return [
+    ...findings
+      .filter((f) => f.severity === 'stop')
+      .map(
+        (f): DayCheck => ({
+          id: `finding:${f.id}`,
+          kind: 'finding',
+          says: `Mended: ${f.says}`,
+          why: f.why.map((w) => `${w.says} (${w.source})`).join('; '),
+          tap: null,
+          must: true,
+        }),
+      ),
+    ...(fixes.length > 0
+      ? [
+          {
+            id: 'findings',
+            kind: 'finding' as const,
+            says: `${fixes.length} ${fixes.length === 1 ? 'thing is' : 'things are'} still to be fixed as drawn: mended, or borne with.`,
+            why: fixes[0]!.says,
+            tap: null,
+            must: false,
+          },
+        ]
+      : []),
+  ];
+}
+
+/** Every program sees what it takes. */
+function seen(rig: Rig): DayCheck[] {
+  const types = findTypes(rig);
+  const family = (id: string) => types.get(rig.devices.find((d) => d.id === id)!.typeId)!.family;
+  return rig.cables
+    .filter(
+      (c) => c.medium === 'software' && family(c.to.deviceId) === 'programs' && family(c.from.deviceId) !== 'programs',
+    )
+    .map(
+      (c): DayCheck => ({
+        id: `seen:${c.id}`,
+        kind: 'seen',
+        says: `${deviceName(rig, c.to.deviceId)}, ${endName(rig, types, c.to)}: ${endName(rig, types, c.from)} is chosen and answers.`,
+        why: 'A device that was plugged in after its program started is often not seen by it.',
+        tap: c.to,
+        must: true,
+      }),
+    );
+}
+
+/** Of each source that anybody must hear: the first meter on its way moves. */
+function meters(rig: Rig, { pairs, graph }: Evaluation): DayCheck[] {
+  const types = findTypes(rig);
+  return rig.sources.flatMap((source): DayCheck[] => {
+    const wanted = pairs.filter((p) => p.sourceId === source.id && p.want === 'must' && p.ways.length > 0);
+    const nodes = wanted.flatMap((p) => {
+      const way: number[] = [];
+      for (let at: (typeof p.ways)[number]['arrival'] | null = p.ways[0]!.arrival; at; at = at.from)
+        way.unshift(at.node);
+      return [way.map((n) => graph.nodes[n]!)];
+    });
+    const first = nodes[0]?.find((n) =>
+      METERED.has(types.get(rig.devices.find((d) => d.id === n.deviceId)!.typeId)!.family),
+    );
+    if (!first) return [];
+    return [
+      {
+        id: `meter:${source.id}`,
+        kind: 'meter',
+        says: `${source.name} sounds: the meter of ${deviceName(rig, first.deviceId)}, ${endName(rig, types, first)} moves, and does not reach its end.`,
+        why: `${wanted.length} ${wanted.length === 1 ? 'listener has' : 'listeners have'} to hear it; what is silent here is silent everywhere behind.`,
+        tap: { deviceId: first.deviceId, portId: first.portId },
+        must: true,
+      },
+    ];
+  });
+}
+
+function hearing(rig: Rig, { pairs }: Evaluation): DayCheck[] {
+  const roles = rolesOf(rig);
+  const name = (id: string) => rig.sources.find((s) => s.id === id)!.name;
+  return rig.listeners.flatMap((listener): DayCheck[] => {
+    const own = pairs.filter((p) => p.listenerId === listener.id);
+    const must = own.filter((p) => p.want === 'must').map((p) => name(p.sourceId));
+    const not = own.filter((p) => p.want === 'must-not').map((p) => name(p.sourceId));
+    const far = roles.listener(listener) === 'far-ears';
+    return [
+      ...(must.length > 0
+        ? [
+            {
+              id: `hears:${listener.id}`,
+              kind: 'hears' as const,
+              says: `${listener.name} ${far ? 'says that they hear' : 'hears'} ${must.join(', ')}.`,
+              why: 'One after the other, each alone: together, one that is missing is not missed.',
+              tap: listener.sound,
+              must: true,
+            },
+          ]
+        : []),
+      ...(not.length > 0
+        ? [
+            {
+              id: `silent:${listener.id}`,
+              kind: 'silent' as const,
+              says: `${listener.name} does not hear ${not.join(', ')}.`,
+              why: 'Whoever hears themselves late cannot speak.',
+              tap: listener.sound,
+              must: true,
+            },
+          ]
+        : []),
+    ];
+  });
+}
+
+function calls(rig: Rig): DayCheck[] {
+  const types = findTypes(rig);
+  return rig.devices
+    .filter((d) => types.get(d.typeId)!.ports.some((p) => p.id === 'near-microphone'))
+    .map(
+      (d): DayCheck => ({
+        id: `call:${d.id}`,
+        kind: 'call',
+        says: `${d.name}: a test call with somebody at the far side; both sides speak at once for a moment.`,
+        why: 'What a call does to two voices at once is heard at its far side only. Ask before it is recorded.',
+        tap: null,
+        must: true,
+      }),
+    );
+}
+
+/** A short take of what goes out, held against the plan. */
+function takes(rig: Rig): DayCheck[] {
+  const roles = rolesOf(rig);
+  const mixes = rig.listeners.filter((l) => roles.listener(l) === 'mix');
+  return mixes.map(
+    (l): DayCheck => ({
+      id: `take:${l.id}`,
+      kind: 'take',
+      says: `Thirty seconds of ${l.name}, with a clap, on the bench: in time, loud enough, nothing twice.`,
+      why: 'Ears at the desk hear the desk; a take hears what goes out.',
+      tap: l.sound,
+      must: false,
+    }),
+  );
+}
+
+/** Whether one can begin. */
+export interface Readiness {
+  readonly go: boolean;
+  /** Found and not well. */
+  readonly amiss: readonly DayCheck[];
+  /** Nobody has looked yet, and it has to be. */
+  readonly open: readonly DayCheck[];
+  readonly leftOut: readonly DayCheck[];
+  readonly done: number;
+}
+
+/** Go, or no go with what is open: everything that has to be was found well, or left out with a reason. */
+export function readinessOf(checks: readonly DayCheck[], ticks: Ticks): Readiness {
+  const of = (test: (c: DayCheck) => boolean) => checks.filter(test);
+  const amiss = of((c) => ticks[c.id]?.amiss === true);
+  const openChecks = of((c) => c.must && !ticks[c.id]);
+  return {
+    go: amiss.length === 0 && openChecks.length === 0,
+    amiss,
+    open: openChecks,
+    leftOut: of((c) => ticks[c.id]?.leftOut !== undefined),
+    done: of((c) => ticks[c.id] !== undefined).length,
+  };
+}
+
+/** Checks that a figure measured since then answers: takes of a listener that the rig has figures of. */
+export function answeredBy(rig: Rig, checks: readonly DayCheck[], since: string): ReadonlyMap<string, string> {
+  const answers = new Map<string, string>();
+  for (const m of rig.measurements) {
+    if (m.takenAt < since || !('listenerId' in m)) continue;
+    const found = checks.find((c) => c.id === `take:${m.listenerId}`);
+    if (found) answers.set(found.id, `measured: ${m.label}`);
+  }
+  return answers;
+}

@@ -1,0 +1,58 @@
+import { csvFormatRows } from 'd3-dsv';
+import type { Session } from './session.ts';
+
+const MS_A_SECOND = 1000;
+const MINUTE_S = 60;
+const HOUR_S = 3600;
+
+/** hh:mm:ss.mmm, as WebVTT has it. */
+function timestamp(ms: number): string {
+  const seconds = Math.floor(ms / MS_A_SECOND);
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${two(Math.floor(seconds / HOUR_S))}:${two(Math.floor((seconds % HOUR_S) / MINUTE_S))}:${two(seconds % MINUTE_S)}.${String(Math.floor(ms % MS_A_SECOND)).padStart(3, '0')}`;
+}
+
+/** Where a moment of the day stands in a recording that began then, ms; before its start it is 0. */
+const within = (at: string, startedAt: string): number => Math.max(0, Date.parse(at) - Date.parse(startedAt));
+
+/** Markers and breaks in the order of their time. */
+function placesOf({ markers, breaks }: Session): { at: string; says: string }[] {
+  return [
+    ...markers.map(({ at, says }) => ({ at, says: says === '' ? 'Marker' : says })),
+    ...breaks.flatMap(({ from, to }) => [
+      { at: from, says: 'Break begins' },
+      ...(to === null ? [] : [{ at: to, says: 'Break ends' }]),
+    ]),
+  ].sort((a, b) => (a.at < b.at ? -1 : 1));
+}
+
+/** Markers and breaks as places in a recording that began then, ms; what came before it is left out. */
+export const markersIn = (session: Session, startedAt: string): { atMs: number; says: string }[] =>
+  placesOf(session)
+    .map(({ at, says }) => ({ atMs: Date.parse(at) - Date.parse(startedAt), says }))
+    .filter(({ atMs }) => atMs >= 0);
+
+/** A table of the markers: where each stands in a recording that began then. */
+export function markersToCsv(session: Session, startedAt: string): string {
+  return csvFormatRows([
+    ['at', 'inRecording', 'ms', 'says'],
+    ...placesOf(session).map(({ at, says }) => {
+      const ms = within(at, startedAt);
+      return [at, timestamp(ms), String(ms), says];
+    }),
+  ]);
+}
+
+/** The same as chapters (W3C WebVTT): each lasts until the next, the last until the end. */
+export function markersToVtt(session: Session, startedAt: string, endedAt: string): string {
+  const places = placesOf(session).map(({ at, says }) => ({ ms: within(at, startedAt), says }));
+  const endMs = Math.max(within(endedAt, startedAt), (places.at(-1)?.ms ?? 0) + MS_A_SECOND);
+  const first = places[0]?.ms === 0 ? [] : [{ ms: 0, says: session.name || 'Beginning' }];
+  const all = [...first, ...places];
+  const cues = all.map(({ ms, says }, i) => {
+    // A chapter of no length is none: two in one moment share it by a thousandth.
+    const to = Math.max(all[i + 1]?.ms ?? endMs, ms + 1);
+    return `${i + 1}\n${timestamp(ms)} --> ${timestamp(to)}\n${says.replace(/-->/g, '→').replace(/\s+/g, ' ')}`;
+  });
+  return `WEBVTT\n\n${cues.join('\n\n')}\n`;
+}

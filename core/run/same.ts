@@ -1,0 +1,140 @@
+import type { State } from '#core/signal/index.ts';
+import type { DayFigure } from './series.ts';
+import type { Session } from './session.ts';
+
+/** What a sentence sounds like at one input, as `core/measure` tells it; the same fields. */
+export interface Print {
+  readonly lufs: number | null;
+  readonly noiseDbfs: number | null;
+  readonly humDbfs: number | null;
+  readonly toneHz: number | null;
+  readonly sidesDb: number | null;
+}
+export type PrintId = keyof Print;
+
+interface Measure {
+  readonly id: PrintId;
+  readonly label: string;
+  readonly unit: string;
+  /** By so much it may differ from one time to the next, the same person at the same microphone (typical). */
+  readonly tolerance: number;
+  /** Told as a ratio: tolerance in octaves. */
+  readonly octaves?: true;
+  /** What it may be when it has gone up, or down. */
+  readonly up: string;
+  readonly down: string;
+}
+
+const MEASURES: readonly Measure[] = [
+  {
+    id: 'lufs',
+    label: 'loudness',
+    unit: 'LUFS',
+    tolerance: 3,
+    up: 'nearer, or turned up',
+    down: 'farther off, or turned down',
+  },
+  {
+    id: 'noiseDbfs',
+    label: 'noise',
+    unit: 'dBFS',
+    tolerance: 6,
+    up: 'more gain behind, a fan, another microphone open',
+    down: 'less gain, or a gate',
+  },
+  {
+    id: 'humDbfs',
+    label: 'hum',
+    unit: 'dBFS',
+    tolerance: 6,
+    up: 'a ring of earths, or a lead beside a supply',
+    down: 'the ring is open',
+  },
+  {
+    id: 'toneHz',
+    label: 'tone',
+    unit: 'Hz',
+    tolerance: 0.35,
+    octaves: true,
+    up: 'thinner: off its side, a low cut, another microphone',
+    down: 'duller: behind something, telephone sound',
+  },
+  {
+    id: 'sidesDb',
+    label: 'left over right',
+    unit: 'dB',
+    tolerance: 3,
+    up: 'the right side is weaker',
+    down: 'the left side is weaker',
+  },
+];
+
+export interface PrintDifference {
+  readonly id: PrintId;
+  readonly label: string;
+  readonly unit: string;
+  readonly now: number | null;
+  readonly before: number | null;
+  /** How many tolerances it is off; Infinity where one of the two has none. */
+  readonly off: number;
+  readonly state: State;
+  /** What that may come from; empty while it is as it was. */
+  readonly says: string;
+}
+
+/** Whether it is as it was, measure by measure, what differs most first. */
+export function sameAs(now: Print, before: Print): PrintDifference[] {
+  return MEASURES.map(({ id, label, unit, tolerance, octaves, up, down }): PrintDifference => {
+    const [a, b] = [now[id], before[id]];
+    const apart = a === null || b === null ? null : octaves ? Math.log2(a / b) : a - b;
+    const off = a === null && b === null ? 0 : apart === null ? Number.POSITIVE_INFINITY : Math.abs(apart) / tolerance;
+    const rises = apart === null ? a !== null : apart > 0;
+    return {
+      id,
+      label,
+      unit,
+      now: a,
+      before: b,
+      off,
+      state: off <= 1 ? 'good' : off <= 2 ? 'watch' : 'fix',
+      says: off <= 1 ? '' : rises ? up : down,
+    };
+  }).sort((a, b) => b.off - a.off);
+}
+
+const keyOf = (listenerId: string, id: PrintId): string => `same:${listenerId}:${id}`;
+
+/** A print as figures of the day: they are charted like any other, and are what the next one is held against. */
+export const figuresOfPrint = (listenerId: string, listener: string, print: Print, id: string): DayFigure[] =>
+  MEASURES.flatMap((m): DayFigure[] => {
+    const value = print[m.id];
+    return value === null
+      ? []
+      : [
+          {
+            kind: 'figure',
+            measurementId: `${id}:${m.id}`,
+            key: keyOf(listenerId, m.id),
+            label: `${listener}, by a sentence: ${m.label}`,
+            unit: m.unit,
+            value,
+            sd: 0,
+            count: 1,
+          },
+        ];
+  });
+
+/** The print that is held against: of the last session that went well and has one, else of the last that has one. */
+export function printBefore(sessions: readonly Session[], listenerId: string): Print | null {
+  const has = (s: Session) => s.figures.some((f) => f.key === keyOf(listenerId, 'lufs'));
+  const session = sessions.find((s) => s.good === true && has(s)) ?? sessions.find(has);
+  if (!session) return null;
+  const value = (id: PrintId) => session.figures.findLast((f) => f.key === keyOf(listenerId, id))?.value ?? null;
+  return {
+    lufs: value('lufs'),
+    noiseDbfs: value('noiseDbfs'),
+    humDbfs: value('humDbfs'),
+    toneHz: value('toneHz'),
+    sidesDb: value('sidesDb'),
+  };
+}

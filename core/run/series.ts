@@ -1,0 +1,120 @@
+import type { Measurement, Rig } from '#core/rig/index.ts';
+import { deviceName } from '#core/signal/index.ts';
+import { type ChartPoint, type ControlChart, controlChart } from './control-chart.ts';
+import type { EventOf } from './journal.ts';
+import type { Session } from './session.ts';
+
+/** A measured figure as it goes into the journal. */
+export type DayFigure = Omit<EventOf<'figure'>, 'id' | 'at' | 'by' | 'sessionId'>;
+
+/** One figure day by day. */
+export interface Series {
+  readonly key: string;
+  readonly label: string;
+  readonly unit: string;
+  /** Oldest first; each with the spread that it was measured with. */
+  readonly points: readonly (ChartPoint & { readonly sd: number; readonly count: number })[];
+  /** Null while there are too few to judge by. */
+  readonly chart: ControlChart | null;
+  /** Its last point has moved by more than chance. */
+  readonly moved: 'up' | 'down' | null;
+}
+
+/** What was measured into the rig since a time, as figures of that day. */
+export const figuresSince = (rig: Rig, since: string): DayFigure[] =>
+  rig.measurements.filter((m) => m.takenAt >= since).map((m) => figureOf(rig, m));
+
+const nameIn = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
+  list.find((e) => e.id === id)?.name ?? id;
+
+function figureOf(rig: Rig, m: Measurement): DayFigure {
+  const pair =
+    'listenerId' in m && 'sourceId' in m
+      ? `${nameIn(rig.sources, m.sourceId)} at ${nameIn(rig.listeners, m.listenerId)}`
+      : '';
+  const base = { kind: 'figure' as const, measurementId: m.id };
+  switch (m.kind) {
+    case 'delay': {
+      // The same sum of figures, whatever was set meanwhile: what is set stands beside it.
+      const terms = m.terms.map((t) => `${t.sign > 0 ? '+' : '-'}${t.figure}`).sort();
+      return {
+        ...base,
+        key: `delay:${m.sourceId}>${m.listenerId}:${terms.join()}`.slice(0, 2000),
+        label: `${pair}: delay`,
+        unit: 'ms',
+        value: m.ms.mean,
+        sd: m.ms.sd,
+        count: m.ms.count,
+      };
+    }
+    case 'offset': {
+      const set = m.settings.map((s) => `${s.setting}=${s.value}`).sort();
+      return {
+        ...base,
+        key: `offset:${m.sourceId}>${m.listenerId}:${set.join()}`.slice(0, 2000),
+        label: `${pair}: sound against picture${set.length > 0 ? `, ${set.join(', ')}` : ''}`.slice(0, 400),
+        unit: 'ms',
+        value: m.ms.mean,
+        sd: m.ms.sd,
+        count: m.ms.count,
+      };
+    }
+    case 'drift':
+      return {
+        ...base,
+        key: `drift:${m.deviceId}>${m.againstDeviceId}`,
+        label: `${deviceName(rig, m.deviceId)} against ${deviceName(rig, m.againstDeviceId)}: drift`,
+        unit: 'ppm',
+        value: m.ppm.mean,
+        sd: m.ppm.sd,
+        count: m.ppm.count,
+      };
+    case 'level':
+      return {
+        ...base,
+        key: `level:${m.sourceId}>${m.listenerId}`,
+        label: `${pair}: level`,
+        unit: 'dB',
+        value: m.db.mean,
+        sd: m.db.sd,
+        count: m.db.count,
+      };
+    case 'noise':
+      return {
+        ...base,
+        key: `noise:${m.listenerId}`,
+        label: `${nameIn(rig.listeners, m.listenerId)}: noise`,
+        unit: 'dB',
+        value: m.db.mean,
+        sd: m.db.sd,
+        count: m.db.count,
+      };
+  }
+}
+
+/** Every figure that the days tell of, day by day, those that have moved first; a measurement told twice counts once. */
+export function seriesOf(sessions: readonly Session[]): Series[] {
+  const all = new Map<string, { figure: EventOf<'figure'>; points: Map<string, EventOf<'figure'>> }>();
+  for (const { figures } of sessions)
+    for (const figure of figures) {
+      const known = all.get(figure.key) ?? { figure, points: new Map() };
+      known.points.set(figure.measurementId, figure);
+      all.set(figure.key, known);
+    }
+  const series = [...all.values()].map(({ figure, points }): Series => {
+    const sorted = [...points.values()]
+      .sort((a, b) => (a.at < b.at ? -1 : 1))
+      .map(({ at, value, sd, count }) => ({ at, value, sd, count }));
+    const chart = controlChart(sorted);
+    return {
+      key: figure.key,
+      label: figure.label,
+      unit: figure.unit,
+      points: sorted,
+      chart,
+      moved: chart?.points.at(-1)?.moved ?? null,
+    };
+  });
+  const weight = (s: Series) => (s.moved ? 1e6 : 0) + s.points.length;
+  return series.sort((a, b) => weight(b) - weight(a) || (a.label < b.label ? -1 : 1));
+}

@@ -1,0 +1,108 @@
+import { type Device, findTypes, type Rig } from '#core/rig/index.ts';
+import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts';
+
+const LIGHT_S = 5;
+const PROGRAM_S = 8;
+const SWAP_BOX_S = 90;
+/** Whoever sits before a computer or a person knows that they are off. */
+const SEEN_AT_ONCE = new Set(['people', 'computers']);
+
+/** Every box that may have no power, not run, or be broken; with it all that it feeds. */
+export function boxFaults(rig: Rig): Fault[] {
+  const types = findTypes(rig);
+  return rig.devices.flatMap((device): Fault[] => {
+    const type = types.get(device.typeId)!;
+    if (SEEN_AT_ONCE.has(type.family)) return [];
+    if (type.family === 'programs') return [gone(device, 'not-running', [device.id], program(rig, device))];
+    const by = type.power?.by ?? [];
+    const fed = fedFrom(rig, device.id);
+    if (type.family === 'power') return fed.length === 0 ? [] : [gone(device, 'no-power', fed, light(rig, device))];
+    const powered = by.some((b) => b !== 'phantom' && b !== 'plug-in');
+    return [
+      ...(powered ? [gone(device, 'no-power', [device.id, ...fed], light(rig, device))] : []),
+      ...(type.family === 'microphones' ? [gone(device, 'broken', [device.id], another(device))] : []),
+    ];
+  });
+
+  /** All boxes that hang on one for their power, one behind the other. */
+  function fedFrom({ devices }: Rig, deviceId: string): string[] {
+    const found: string[] = [];
+    const open = [deviceId];
+    for (let at = open.pop(); at !== undefined; at = open.pop())
+      for (const d of devices)
+        if (d.fedBy === at && !found.includes(d.id)) {
+          found.push(d.id);
+          open.push(d.id);
+        }
+    return found;
+  }
+}
+
+interface Gone {
+  readonly looks: readonly DirectLook[];
+  readonly says: string;
+  readonly mend: string;
+  readonly shows: string;
+}
+
+const gone = (device: Device, kind: FaultKind, dead: readonly string[], rest: Gone): Fault => ({
+  id: `${kind}:${device.id}`,
+  kind,
+  edit: null,
+  dead,
+  marks: [],
+  weight: WEIGHTS[kind],
+  ...rest,
+});
+
+const lookAt = (device: Device, what: string, asks: string, well: string, seconds: number): DirectLook => ({
+  id: `${what}:${device.id}`,
+  asks,
+  well,
+  deviceIds: [device.id],
+  seconds,
+});
+
+/** All lights are seen in one walk along the desk. */
+const WALK_S = 25;
+
+const light = ({ devices }: Rig, device: Device): Gone => ({
+  looks: [
+    lookAt(device, 'power', `Is ${device.name} on: does its light burn, is its battery full?`, 'It is on', LIGHT_S),
+    {
+      id: 'power',
+      asks: 'Walk along the desk: is every box on, does every light burn?',
+      well: 'All are on',
+      deviceIds: devices.map((d) => d.id),
+      seconds: WALK_S,
+    },
+  ],
+  says: `${device.name} has no power: not switched on, its battery empty, or its supply out.`,
+  mend: `Give ${device.name} power. Volumes down before it comes on.`,
+  shows: `${device.name} is off`,
+});
+
+const program = ({ devices }: Rig, device: Device): Gone => {
+  const beside = devices.filter((d) => d.on !== undefined && d.on === device.on);
+  const computer = devices.find((d) => d.id === device.on);
+  return {
+    looks: [
+      lookAt(device, 'runs', `Does ${device.name} run, and does it answer?`, 'It runs', PROGRAM_S),
+      ...(computer && beside.length > 1
+        ? [lookAt(computer, 'runs', `Does every program on ${computer.name} run and answer?`, 'All run', 2 * PROGRAM_S)]
+        : []),
+    ],
+    says: `${device.name} does not run, or hangs.`,
+    mend: `Start ${device.name} again.`,
+    shows: `${device.name} does not run, or hangs`,
+  };
+};
+
+const another = (device: Device): Gone => ({
+  looks: [
+    lookAt(device, 'another', `Volumes down. Put another one in the place of ${device.name}.`, 'No change', SWAP_BOX_S),
+  ],
+  says: `${device.name} is broken.`,
+  mend: `Put another one in the place of ${device.name}.`,
+  shows: 'Better: it is broken',
+});

@@ -1,0 +1,94 @@
+import { type Cable, endName, findDevice, findTypes, type PortRef, type Rig, type Types } from '#core/rig/index.ts';
+import { deviceName } from '#core/signal/index.ts';
+import { type DirectLook, type Fault, WEIGHTS } from './fault.ts';
+import { replug } from './leads.ts';
+
+const CHOICE_S = 12;
+const MORE_CHOICES_S = 4;
+/** At most so many others of the list are thought of. */
+const MOST_OTHERS = 2;
+
+/** Every choice of a sound device or source that a program has, and how it may be another. */
+export function choiceFaults(rig: Rig): Fault[] {
+  const types = findTypes(rig);
+  return rig.cables.flatMap((cable) => (cable.medium === 'software' ? ofChoice(rig, types, cable) : []));
+}
+
+/** Programs choose by name what they listen to and play on; names are much alike. */
+function ofChoice(rig: Rig, types: Types, cable: Cable): Fault[] {
+  const program = programOf(rig, types, cable);
+  if (!program) return [];
+  const { end, far } = program;
+  const here = cable[end];
+  const what = `${deviceName(rig, here.deviceId)}, ${endName(rig, types, here)}`;
+  const drawn = endName(rig, types, cable[far]);
+  const look: DirectLook = {
+    id: `choice:${here.deviceId}/${here.portId}`,
+    asks: `Look at ${what}: which sound device or source is chosen there?`,
+    well: `${drawn}, as drawn`,
+    deviceIds: [here.deviceId],
+    seconds: CHOICE_S,
+  };
+  const others = otherChoices(rig, types, cable, far);
+  const own = rig.cables.filter((c) => c.medium === 'software' && c[end].deviceId === here.deviceId);
+  const all: DirectLook = {
+    id: `choices:${here.deviceId}`,
+    asks: `Look at everything that ${deviceName(rig, here.deviceId)} listens to and plays on: is each as drawn?`,
+    well: 'All as drawn',
+    deviceIds: [here.deviceId],
+    seconds: CHOICE_S + MORE_CHOICES_S * own.length,
+  };
+  const looks = own.length > 1 ? [look, all] : [look];
+  const at = endName(rig, types, here);
+  const base = { dead: [], marks: [], looks, mend: `${what}: choose ${drawn}.` };
+  return [
+    {
+      ...base,
+      id: `not-chosen:${cable.id}`,
+      kind: 'not-chosen',
+      says: `${what}: nothing is chosen, or what is chosen is gone; drawn is ${drawn}.`,
+      edit: { kind: 'unplug', cableId: cable.id },
+      weight: WEIGHTS['not-chosen'] / 2,
+      shows: `${at}: nothing, or one that is not there`,
+    },
+    ...others.map(
+      (other): Fault => ({
+        ...base,
+        id: `wrong-device:${cable.id}:${other.deviceId}/${other.portId}`,
+        kind: 'wrong-device',
+        says: `${what}: ${endName(rig, types, other)} is chosen, and not ${drawn}.`,
+        edit: replug(cable, { [far]: other, map: undefined }),
+        weight: WEIGHTS['wrong-device'] / others.length,
+        shows: `${at}: ${endName(rig, types, other)}`,
+      }),
+    ),
+  ];
+}
+
+/** The end of a link at which somebody chooses: the program; and the end that is chosen. */
+function programOf(rig: Rig, types: Types, cable: Cable): { end: 'from' | 'to'; far: 'from' | 'to' } | null {
+  const family = (ref: PortRef) => types.get(findDevice(rig, ref.deviceId)!.typeId)!.family;
+  if (family(cable.to) === 'programs') return { end: 'to', far: 'from' };
+  return family(cable.from) === 'programs' ? { end: 'from', far: 'to' } : null;
+}
+
+/** Other ends of the same kind that other links of this rig have: what else stands in the list. */
+function otherChoices(rig: Rig, types: Types, cable: Cable, far: 'from' | 'to'): PortRef[] {
+  const chosen = cable[far];
+  const channelsOf = (ref: PortRef) =>
+    types
+      .get(findDevice(rig, ref.deviceId)!.typeId)!
+      .ports.find((p) => p.id === ref.portId)!
+      .channels.map((c) => c.id)
+      .join();
+  const alike = rig.cables
+    .filter((c) => c.medium === 'software' && c.id !== cable.id)
+    .map((c) => c[far])
+    .filter(
+      (ref) =>
+        (ref.deviceId !== chosen.deviceId || ref.portId !== chosen.portId) && channelsOf(ref) === channelsOf(chosen),
+    );
+  return alike
+    .filter((ref, i) => alike.findIndex((o) => o.deviceId === ref.deviceId && o.portId === ref.portId) === i)
+    .slice(0, MOST_OTHERS);
+}

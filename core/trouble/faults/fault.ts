@@ -1,0 +1,91 @@
+import type { Edit } from '#core/rig/index.ts';
+
+/** What is wrong at the desk that the drawing does not show. */
+export type FaultKind =
+  | 'muted'
+  | 'open'
+  | 'turned-down'
+  | 'turned-up'
+  | 'switched'
+  | 'delay'
+  | 'lead-out'
+  | 'one-side'
+  | 'worn'
+  | 'screen-broken'
+  | 'wrong-socket'
+  | 'wrong-device'
+  | 'not-chosen'
+  | 'radio'
+  | 'no-power'
+  | 'not-running'
+  | 'broken';
+
+/** What is heard or seen of everything that passes somewhere, beside which sources arrive there. */
+export type Flag = 'hum' | 'hiss' | 'distorted' | 'drop-outs' | 'cut-up' | 'howl' | 'drifting' | 'picture-odd';
+
+/** What no edit of the drawing can show: where it begins, and what everything behind it has of it. */
+export interface Mark {
+  readonly flag: Flag;
+  readonly cableId?: string;
+  readonly deviceId?: string;
+}
+
+/** A look at the thing itself, that settles a fault and all others that it would show. */
+export interface DirectLook {
+  readonly id: string;
+  /** What to do, as one would be told. */
+  readonly asks: string;
+  /** What it shows when all is well. */
+  readonly well: string;
+  /** Boxes that one goes to for it. */
+  readonly deviceIds: readonly string[];
+  /** How long it takes somebody at the desk (typical). */
+  readonly seconds: number;
+}
+
+/** A fault as an edit of the rig with a likelihood: the model tells what it would do. */
+export interface Fault {
+  readonly id: string;
+  readonly kind: FaultKind;
+  /** What is the matter, in a sentence. */
+  readonly says: string;
+  /** What mends it, at the desk. */
+  readonly mend: string;
+  /** The desk as it then is. Null: nothing in the drawing changes. */
+  readonly edit: Edit | null;
+  /** Boxes that hand nothing on. */
+  readonly dead: readonly string[];
+  readonly marks: readonly Mark[];
+  /** Against the others, before anything was heard (typical; see WEIGHTS). */
+  readonly weight: number;
+  /** Looks at the thing itself: at it alone, or at all that stands round it in one go. */
+  readonly looks: readonly DirectLook[];
+  /** What each of them shows then. */
+  readonly shows: string;
+}
+
+/**
+ * How often each kind is what it was, against the others: what people who set up such desks say, in round numbers. Typical
+ * figures; what was found at this desk before weighs more than they do.
+ */
+export const WEIGHTS: Record<FaultKind, number> = {
+  muted: 8,
+  'not-chosen': 5,
+  'wrong-device': 6,
+  'lead-out': 5,
+  'turned-down': 4,
+  'no-power': 4,
+  switched: 4,
+  radio: 4,
+  'wrong-socket': 3,
+  'one-side': 3,
+  open: 3,
+  'not-running': 3,
+  'turned-up': 2,
+  delay: 2,
+  worn: 1.5,
+  'screen-broken': 1,
+  broken: 0.5,
+};
+/** Where nobody has looked at a setting, it stands otherwise more often. */
+export const UNSEEN_TIMES = 1.5;

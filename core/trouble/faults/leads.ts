@@ -1,0 +1,222 @@
+import { isBalanced, type LeadSeen, leadsOf, sayLead } from '#core/check/index.ts';
+import { type Cable, type Edit, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { deviceName } from '#core/signal/index.ts';
+import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts';
+
+/** Long leads are trodden on and pulled. */
+const LONG_M = 5;
+const LONG_TIMES = 1.5;
+const ANALOGUE = new Set(['microphone', 'line', 'headphone', 'speaker']);
+/** At most so many other sockets are thought of for one plug. */
+const MOST_SOCKETS = 2;
+const SWAP_S = 45;
+const SWAP_LONG_S = 90;
+const PLUGS_S = 10;
+const PLUG_S = 8;
+const SOCKETS_S = 15;
+const RADIO_S = 20;
+
+/** Every lead and radio link, and what may be wrong with it. */
+export function leadFaults(rig: Rig): Fault[] {
+  const types = findTypes(rig);
+  const leads = leadsOf(rig, types);
+  return [
+    ...leads.filter((l) => !l.twin).flatMap((lead) => ofLead(lead, leads)),
+    ...rig.cables.flatMap((cable) => (cable.medium === 'radio' ? ofRadio(rig, cable) : [])),
+  ];
+}
+
+const unplug = (cables: readonly Cable[]): Edit => ({
+  kind: 'batch',
+  edits: cables.map((c) => ({ kind: 'unplug', cableId: c.id })),
+});
+
+function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
+  const { cable, from, to } = lead;
+  const name = `the lead from ${sayLead(lead)}`;
+  const times = cable.lengthM > LONG_M ? LONG_TIMES : 1;
+  const swap: DirectLook = {
+    id: `lead:${cable.id}`,
+    asks: `Volumes down. Push both plugs of ${name} home; if nothing changes, put another lead in its place.`,
+    well: 'No change',
+    deviceIds: [from.device.id, to.device.id],
+    seconds: cable.lengthM > LONG_M ? SWAP_LONG_S : SWAP_S,
+  };
+  const looks = [swap, ...[from, to].map((end) => plugsOf(end, leads))];
+  const fault = (kind: FaultKind, rest: Pick<Fault, 'says' | 'edit' | 'shows'> & Partial<Fault>): Fault => ({
+    id: `${kind}:${cable.id}`,
+    kind,
+    mend: `Take another lead in place of ${name}.`,
+    dead: [],
+    marks: [],
+    weight: WEIGHTS[kind] * times,
+    looks,
+    ...rest,
+  });
+  const sides = sidesOf(cable, from.port, to.port);
+  const analogue = ANALOGUE.has(from.port.level) && ANALOGUE.has(to.port.level);
+  return [
+    fault('lead-out', {
+      says: `A plug of ${name} is out, or the lead is broken.`,
+      mend: `Push both plugs of ${name} home, or take another lead.`,
+      edit: unplug(leads.filter((l) => sameSockets(l, lead)).map((l) => l.cable)),
+      shows: `Better: ${other(lead)} was out, or is broken`,
+    }),
+    ...(analogue && sides.length === 2
+      ? sides.map((side, i) =>
+          fault('one-side', {
+            id: `one-side:${cable.id}:${side.from}`,
+            says: `One side of ${name} is broken, or its plug is half out: only ${side.from} passes.`,
+            edit: replug(cable, { map: [side] }),
+            weight: (WEIGHTS['one-side'] * times) / 2,
+            shows: `Better: ${other(lead)} passed only ${i === 0 ? 'the left' : 'the right'} side`,
+          }),
+        )
+      : []),
+    fault('worn', {
+      says: `A contact of ${name} is worn: it drops out when it is moved.`,
+      edit: null,
+      marks: [
+        {
+          flag: from.port.channels.some((c) => c.carries === 'picture') ? 'picture-odd' : 'drop-outs',
+          cableId: cable.id,
+        },
+      ],
+      shows: `${sentence(other(lead))} drops out when it is moved`,
+    }),
+    ...(analogue && !isBalanced(lead)
+      ? [
+          fault('screen-broken', {
+            says: `The screen of ${name} is broken: it hums.`,
+            edit: null,
+            marks: [{ flag: 'hum' as const, cableId: cable.id }],
+            shows: `Better: ${other(lead)} hummed`,
+          }),
+        ]
+      : []),
+    ...wrongSockets(lead, leads),
+  ];
+}
+
+const other = ({ from, to }: LeadSeen): string => `the lead from ${from.device.name} to ${to.device.name}`;
+
+/** All plugs of a box in one go. */
+function plugsOf({ device }: LeadSeen['from'], leads: readonly LeadSeen[]): DirectLook {
+  const own = leads.filter((l) => !l.twin && (l.from.device.id === device.id || l.to.device.id === device.id));
+  return {
+    id: `plugs:${device.id}`,
+    asks: `Volumes down. Push every plug of ${device.name} home and move each a little: does anything change?`,
+    well: 'No change',
+    deviceIds: [device.id],
+    seconds: PLUGS_S + PLUG_S * own.length,
+  };
+}
+
+const sameSockets = (a: LeadSeen, b: LeadSeen): boolean => {
+  const key = ({ device, port }: LeadSeen['from']) => `${device.id}/${port.socket ?? port.id}`;
+  const ends = (l: LeadSeen) => [key(l.from), key(l.to)].sort().join(' ');
+  return ends(a) === ends(b);
+};
+
+type Port = LeadSeen['from']['port'];
+type Side = { readonly from: string; readonly to: string };
+
+/** Which channel goes to which, as the lead is drawn: like to like where nothing is said. */
+function sidesOf(cable: Cable, from: Port, to: Port): Side[] {
+  if (cable.map) return [...cable.map];
+  return from.channels.filter((c) => to.channels.some((t) => t.id === c.id)).map((c) => ({ from: c.id, to: c.id }));
+}
+
+/** A lead or link as it is otherwise. */
+export const replug = (cable: Cable, changes: Partial<Cable>): Edit => ({
+  kind: 'batch',
+  edits: [
+    { kind: 'unplug', cableId: cable.id },
+    { kind: 'plug', cable: { ...cable, ...changes } as Cable },
+  ],
+});
+
+/** A plug in a socket like its own, beside it: a free one, or that of another lead whose plug is then in this one. */
+function wrongSockets(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
+  const both = (['from', 'to'] as const).flatMap((end) => {
+    const here = lead[end];
+    const alike = here.type.ports
+      .filter(
+        (p) =>
+          p.id !== here.port.id &&
+          p.direction === here.port.direction &&
+          p.connector === here.port.connector &&
+          p.channels.length === here.port.channels.length &&
+          p.socket === undefined,
+      )
+      .slice(0, MOST_SOCKETS);
+    return here.port.socket !== undefined ? [] : alike.map((port) => ({ end, port }));
+  });
+  return both.map(({ end, port }): Fault => {
+    const here = lead[end];
+    const other = leads.find((l) => l[end].device.id === here.device.id && l[end].port.id === port.id);
+    const ref = (p: Port): PortRef => ({ deviceId: here.device.id, portId: p.id });
+    const edits: Edit[] = [
+      { kind: 'unplug', cableId: lead.cable.id },
+      ...(other ? [{ kind: 'unplug' as const, cableId: other.cable.id }] : []),
+      { kind: 'plug', cable: { ...lead.cable, [end]: ref(port) } },
+      ...(other ? [{ kind: 'plug' as const, cable: { ...other.cable, [end]: ref(here.port) } }] : []),
+    ];
+    const peer = end === 'from' ? lead.to.device.name : lead.from.device.name;
+    const stands = `the lead ${end === 'from' ? 'to' : 'from'} ${peer} is in ${port.name}`;
+    return {
+      id: `wrong-socket:${lead.cable.id}:${end}:${port.id}`,
+      kind: 'wrong-socket',
+      says: `${here.device.name}: ${stands}, and not in ${here.port.name}${other ? '; the two are swapped' : ''}.`,
+      mend: `${here.device.name}: put the lead ${end === 'from' ? 'to' : 'from'} ${peer} into ${here.port.name}. Volumes down first.`,
+      edit: { kind: 'batch', edits },
+      dead: [],
+      marks: [],
+      weight: WEIGHTS['wrong-socket'] / both.length,
+      looks: [
+        {
+          id: `sockets:${here.device.id}`,
+          asks: `Look at the sockets of ${here.device.name}: is every lead in the one that is drawn?`,
+          well: 'All as drawn',
+          deviceIds: [here.device.id],
+          seconds: SOCKETS_S,
+        },
+      ],
+      shows: sentence(stands),
+    };
+  });
+}
+
+const sentence = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}`;
+
+function ofRadio(rig: Rig, cable: Cable): Fault[] {
+  const link = `the radio link from ${deviceName(rig, cable.from.deviceId)} to ${deviceName(rig, cable.to.deviceId)}`;
+  const look: DirectLook = {
+    id: `radio:${cable.id}`,
+    asks: `Look at both ends of ${link}: lights, battery, channel; bring them nearer together.`,
+    well: 'All well, no change',
+    deviceIds: [cable.from.deviceId, cable.to.deviceId],
+    seconds: RADIO_S,
+  };
+  const base = { kind: 'radio' as const, dead: [], looks: [look], weight: WEIGHTS.radio / 2 };
+  return [
+    {
+      ...base,
+      id: `radio:${cable.id}:gone`,
+      says: `${sentence(link)} is down: battery, channel or pairing.`,
+      mend: `New batteries in both ends of ${link}; pair them again.`,
+      edit: { kind: 'unplug', cableId: cable.id },
+      marks: [],
+      shows: 'One end is off, or not paired',
+    },
+    {
+      ...base,
+      id: `radio:${cable.id}:weak`,
+      says: `${sentence(link)} is weak: too far, in the way, or another one on its channel.`,
+      mend: `Bring both ends of ${link} nearer, in sight of each other; try another channel.`,
+      edit: null,
+      marks: [{ flag: 'drop-outs', cableId: cable.id }],
+      shows: 'Better when nearer',
+    },
+  ];
+}

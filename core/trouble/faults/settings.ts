@@ -1,0 +1,104 @@
+import {
+  type Device,
+  type DeviceType,
+  findTypes,
+  type Rig,
+  type SettingSpec,
+  type SettingValue,
+  sayValue,
+  settingOf,
+} from '#core/rig/index.ts';
+import { actingSettings, type Evaluation } from '#core/signal/index.ts';
+import { type DirectLook, type Fault, type FaultKind, UNSEEN_TIMES, WEIGHTS } from './fault.ts';
+
+/** A control that is turned so far that somebody hears it. */
+const DOWN_DB = 20;
+const UP_DB = 15;
+const HEARD_DB = 6;
+/** At most so many other positions of a switch are thought of. */
+const MOST_POSITIONS = 3;
+
+/** Every setting that acts on something, and how it may stand otherwise than drawn. */
+export function settingFaults(rig: Rig, evaluation: Evaluation): Fault[] {
+  const types = findTypes(rig);
+  const acting = actingSettings(evaluation);
+  return rig.devices.flatMap((device) => {
+    const type = types.get(device.typeId)!;
+    return type.settings.flatMap((spec) => {
+      const { value, known } = settingOf(device, spec);
+      const acts = spec.kind === 'switch' || acting.has(`${device.id}.${spec.id}`);
+      if (!acts) return [];
+      const others = otherwise(spec, value);
+      return others.map(({ kind, to }): Fault => {
+        const stands = `${spec.name}: ${sayValue(spec, to)}`;
+        return {
+          id: `set:${device.id}.${spec.id}:${String(to)}`,
+          kind,
+          says: `${device.name}, ${stands}, and not ${sayValue(spec, value)}.`,
+          mend: `${device.name}: set ${spec.name} to ${sayValue(spec, value)}.`,
+          edit: { kind: 'set-setting', deviceId: device.id, settingId: spec.id, setting: { value: to, known: 'seen' } },
+          dead: [],
+          marks: [],
+          weight: (WEIGHTS[kind] * (known === 'assumed' ? UNSEEN_TIMES : 1)) / others.length,
+          looks: looksAt(device, type, spec),
+          shows: stands,
+        };
+      });
+    });
+  });
+}
+
+function otherwise(spec: SettingSpec, value: SettingValue): { kind: FaultKind; to: SettingValue }[] {
+  switch (spec.kind) {
+    case 'mute':
+      return [{ kind: value ? 'open' : 'muted', to: !value }];
+    case 'switch':
+      return spec.options
+        .filter((o) => o.value !== value)
+        .slice(0, MOST_POSITIONS)
+        .map((o) => ({ kind: 'switched', to: o.value }));
+    case 'gain': {
+      const now = Number(value);
+      const down = spec.offAtMin ? spec.min : stepped(spec, Math.max(spec.min, now - DOWN_DB));
+      const up = stepped(spec, Math.min(spec.max, now + UP_DB));
+      return [
+        ...(now - down >= HEARD_DB ? [{ kind: 'turned-down' as const, to: down }] : []),
+        ...(up - now >= HEARD_DB ? [{ kind: 'turned-up' as const, to: up }] : []),
+      ];
+    }
+    case 'delay': {
+      const quarter = stepped(spec, spec.min + (spec.max - spec.min) / 4);
+      return [...new Set([spec.min, quarter])].filter((to) => to !== value).map((to) => ({ kind: 'delay', to }));
+    }
+    case 'value':
+      return [];
+  }
+}
+
+const stepped = (spec: { readonly min: number; readonly step: number }, value: number): number =>
+  spec.min + Math.floor((value - spec.min) / spec.step + 1e-9) * spec.step;
+
+const LOOK_S = 8;
+const READ_S = 0.5;
+
+/** One glance takes in a strip; all of a large box is held against its settings sheet. */
+function looksAt(device: Device, type: DeviceType, spec: SettingSpec): DirectLook[] {
+  const part = partOf(spec.id);
+  const together = type.settings.filter((s) => partOf(s.id) === part);
+  const [first] = spec.name.split(', ');
+  const named = part !== '' && first !== undefined && first !== spec.name;
+  const look = (id: string, of: string, settings: number): DirectLook => ({
+    id: `settings:${device.id}${id}`,
+    asks: `Look at the settings of ${of}: does anything stand otherwise than drawn?`,
+    well: 'All as drawn',
+    deviceIds: [device.id],
+    seconds: LOOK_S + READ_S * settings,
+  });
+  const whole = look('', device.name, type.settings.length);
+  return together.length === type.settings.length
+    ? [whole]
+    : [look(`.${part}`, `${device.name}${named ? `, ${first}` : ''}`, together.length), whole];
+}
+
+/** 'strip-5-6' of 'strip-5-6-gain'; what has no number belongs to the box itself. */
+const partOf = (settingId: string): string => /^(.*?\d+(?:-\d+)?)-/.exec(settingId)?.[1] ?? '';

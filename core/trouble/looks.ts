@@ -1,0 +1,129 @@
+import { endName, findDevice, findPort, findTypes, type PortRef, type Rig, type Types } from '#core/rig/index.ts';
+import { deviceName, rolesOf } from '#core/signal/index.ts';
+import type { DirectLook, Flag } from './faults/index.ts';
+import type { Lineup } from './suspects.ts';
+
+/** Boxes with meters, or whose programs have some: one sees at once whether something comes. */
+const METERED = new Set([
+  'mixers',
+  'programs',
+  'interfaces',
+  'recorders',
+  'computers',
+  'two-way',
+  'capture',
+  'cameras',
+]);
+/** Into the air, or out of a mouth: ears are enough. */
+const BY_EAR = new Set(['loudspeakers', 'headphones', 'screens']);
+const HERE_S = 8;
+/** Somebody far off has to be asked, or a recording played back. */
+const ASK_S = 20;
+const METER_S = 10;
+/** Headphones, or another box, have to be plugged there. */
+const PLUG_S = 60;
+const PICTURE_S = 5;
+
+const FLAG_WORDS: Record<Flag, string> = {
+  hum: 'hum',
+  hiss: 'hiss',
+  distorted: 'distortion',
+  'drop-outs': 'clicks or drop-outs',
+  'cut-up': 'a sound that is cut up or wavers',
+  howl: 'howling',
+  drifting: 'a sound that drifts from its picture',
+  'picture-odd': 'a picture with wrong colours, sparkles or stutter',
+};
+
+/** A look as it is put to whoever stands at the desk. */
+export interface LookSaid {
+  readonly asks: string;
+  /** The box, or the listener, that it is about. */
+  readonly tap: PortRef | null;
+}
+
+/** Looks of a rig by their keys: how long each takes, and how it is asked. */
+export function lookBook(rig: Rig, lineup: Lineup) {
+  const types = findTypes(rig);
+  const roles = rolesOf(rig);
+  const direct = new Map<string, DirectLook>(
+    lineup.suspects.flatMap(({ fault }) => fault.looks.map((look) => [look.id, look] as const)),
+  );
+  const listener = (id: string) => rig.listeners.find((l) => l.id === id)!;
+  const source = (id: string) => rig.sources.find((s) => s.id === id)!;
+  return {
+    /** Null for what nobody can look at. */
+    secondsOf(key: string): number | null {
+      const [kind, place, of] = key.split('|') as [string, string, string];
+      if (kind === 'look') return direct.get(place)?.seconds ?? null;
+      if (kind === 'see') return sightSeconds(rig, types, refOf(place));
+      if (kind === 'has') return tapSeconds(rig, types, refOf(place), null);
+      if (kind !== 'tap') {
+        const far = ['far-ears', 'radio-ears', 'track'].includes(roles.listener(listener(place)));
+        return (kind === 'picture' ? PICTURE_S : HERE_S) + (far ? ASK_S : 0);
+      }
+      return tapSeconds(rig, types, refOf(place), source(of).sound);
+    },
+    say(key: string): LookSaid {
+      const [kind, place, of] = key.split('|') as [string, string, string];
+      if (kind === 'look') return { asks: direct.get(place)!.asks, tap: null };
+      if (kind === 'tap') {
+        const ref = refOf(place);
+        return {
+          asks: `Let ${source(of).name} sound, alone if you can. What does one see or hear of it at ${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}?`,
+          tap: ref,
+        };
+      }
+      if (kind === 'see' || kind === 'has') {
+        const ref = refOf(place);
+        const where = `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;
+        return {
+          asks:
+            kind === 'see'
+              ? `Does one see the picture of ${source(of).name} at ${where}?`
+              : `Is there ${FLAG_WORDS[of as Flag]} at ${where} already?`,
+          tap: ref,
+        };
+      }
+      const { name, sound } = listener(place);
+      const asks: Record<string, string> = {
+        hear: `What is heard of ${kind === 'hear' ? source(of).name : ''} at ${name}?`,
+        time: `Is ${source(of)?.name} in time with its picture at ${name}?`,
+        twice: `Is ${source(of)?.name} heard once or twice at ${name}?`,
+        picture: `Is the picture of ${source(of)?.name} there at ${name}?`,
+        flag: `Is there ${FLAG_WORDS[of as Flag]} at ${name}?`,
+      };
+      return { asks: asks[kind]!, tap: sound };
+    },
+    /** The answer of a look at the thing itself that finds all well, as it is said there. */
+    sayAnswer(key: string, answer: string): string {
+      return answer === 'well' ? (direct.get(key.slice('look|'.length))?.well ?? answer) : answer;
+    },
+  };
+}
+export type LookBook = ReturnType<typeof lookBook>;
+
+const refOf = (place: string): PortRef => {
+  const [deviceId, portId] = place.split('/') as [string, string];
+  return { deviceId, portId };
+};
+
+/** Screens and programs show what they get; anywhere else a small screen has to be plugged. */
+const SHOWS = new Set(['screens', 'programs', 'cameras']);
+function sightSeconds(rig: Rig, types: Types, ref: PortRef): number | null {
+  const type = types.get(findDevice(rig, ref.deviceId)!.typeId)!;
+  if (type.family === 'people') return null;
+  const port = findPort(rig, types, ref)!;
+  if (SHOWS.has(type.family)) return PICTURE_S;
+  return port.direction === 'out' && port.level === 'digital' ? PLUG_S : null;
+}
+
+function tapSeconds(rig: Rig, types: Types, ref: PortRef, from: PortRef | null): number | null {
+  const family = types.get(findDevice(rig, ref.deviceId)!.typeId)!.family;
+  // Whether somebody speaks, or a program plays, is known before one asks.
+  if (ref.deviceId === from?.deviceId && ref.portId === from.portId) return null;
+  const port = findPort(rig, types, ref)!;
+  if (port.level === 'air') return BY_EAR.has(family) ? HERE_S : null;
+  if (METERED.has(family)) return METER_S;
+  return ['microphone', 'line', 'headphone', 'digital'].includes(port.level) ? PLUG_S : null;
+}

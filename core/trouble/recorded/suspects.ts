@@ -1,0 +1,271 @@
+import type { FaultId } from '#core/measure/index.ts';
+import { findDevice, findTypes, hasUnity, type PortRef } from '#core/rig/index.ts';
+import { deviceName, noiseParts, whereItStops } from '#core/signal/index.ts';
+import { cablesTo, findingsOnWays, onRungs, type Place, type Suspects, sayLead, tapOf } from './scene.ts';
+
+const ANALOGUE = new Set(['microphone', 'line', 'headphone']);
+
+const hum: Suspects = (scene) => [
+  ...findingsOnWays(scene, (f) => f.rule.startsWith('ground-') || f.rule === 'hum-loop'),
+  ...cablesTo(scene).flatMap((cable): Place[] => {
+    const port = scene.portOf(cable.from);
+    if (cable.medium !== 'lead' || !port || !ANALOGUE.has(port.level) || port.balanced === true) return [];
+    if (/xlr/.test(port.connector)) return [];
+    const microphone = port.level === 'microphone';
+    return [
+      {
+        where: sayLead(scene, cable),
+        why: `${cable.lengthM} m without a second wire: its screen carries what the mains leaves in it${microphone ? ', and a microphone’s level is small against it' : ''}`,
+        tap: cable.to,
+        weight: Math.min(0.4, 0.05 * cable.lengthM) + (microphone ? 0.2 : 0),
+      },
+    ];
+  }),
+];
+
+const hiss: Suspects = ({ rig, evaluation, listener, portOf }) => {
+  const node = evaluation.graph.nodesOf(listener.sound)[0];
+  if (node === undefined) return [];
+  const parts = noiseParts(evaluation.graph, node);
+  const total = parts.reduce((sum, p) => sum + p.power, 0);
+  const byPort = new Map<string, { tap: PortRef; share: number }>();
+  for (const { edge, power } of parts) {
+    const { deviceId, portId } = evaluation.graph.nodes[evaluation.graph.from[edge]!]!;
+    const key = `${deviceId}.${portId}`;
+    const known = byPort.get(key);
+    byPort.set(key, { tap: { deviceId, portId }, share: (known?.share ?? 0) + power / total });
+  }
+  return [...byPort.values()].map(({ tap, share }) => ({
+    where: `${deviceName(rig, tap.deviceId)}, ${portOf(tap)?.name ?? tap.portId}`,
+    why: `by the figures of the boxes it makes ${Math.round(100 * share)} % of the noise there`,
+    tap,
+    weight: share,
+  }));
+};
+
+const ROOM_DB = 18;
+const clipping: Suspects = (scene) =>
+  onRungs(scene, ({ headroomDb }) =>
+    headroomDb === null
+      ? null
+      : {
+          why:
+            headroomDb < 0
+              ? `usual peaks stand ${(-headroomDb).toFixed(0)} dB over its ceiling`
+              : `what is ${headroomDb.toFixed(0)} dB louder than the usual peaks clips there`,
+          weight: Math.max(0, 1 - Math.max(0, headroomDb) / ROOM_DB),
+        },
+  );
+
+const tooQuiet: Suspects = (scene) =>
+  onRungs(scene, ({ setting, gainDb }) => {
+    if (!setting) return null;
+    const { spec } = setting;
+    const low = hasUnity(spec) ? -gainDb : spec.max - gainDb;
+    const reach = hasUnity(spec) ? 40 : spec.max - spec.min;
+    return low < 3
+      ? null
+      : {
+          why: `${low.toFixed(0)} dB under ${hasUnity(spec) ? 'its unity mark' : 'its maximum'}`,
+          weight: Math.min(0.95, low / reach),
+        };
+  });
+
+const tooHot: Suspects = (scene) =>
+  onRungs(scene, ({ setting, gainDb, headroomDb, levelDb, scale }) => {
+    if (setting && hasUnity(setting.spec) && gainDb > 0)
+      return { why: `${gainDb.toFixed(0)} dB over its unity mark`, weight: Math.min(0.9, 0.3 + gainDb / 12) };
+    if (setting && !hasUnity(setting.spec) && gainDb > setting.spec.min)
+      return {
+        why: `turned up by ${(gainDb - setting.spec.min).toFixed(0)} dB; the level after it is ${levelDb.nominal.toFixed(0)} ${scale === 'dbfs' ? 'dBFS' : 'dB'}`,
+        weight: 0.35,
+      };
+    return headroomDb !== null && headroomDb < 6
+      ? { why: `only ${headroomDb.toFixed(0)} dB of room there`, weight: 0.3 }
+      : null;
+  });
+
+const oneSided: Suspects = (scene) => [
+  ...findingsOnWays(scene, (f) => f.rule === 'route-one-side' || f.rule.startsWith('plug-')),
+  ...scene.pairs.flatMap((pair): Place[] => {
+    const [way] = pair.ways;
+    const source = scene.rig.sources.find((s) => s.id === pair.sourceId)!;
+    if (way?.sides.length !== 1) return [];
+    return [
+      {
+        where: source.name,
+        why: `as drawn it comes on the ${way.sides[0]} side alone`,
+        tap: source.sound,
+        weight: 0.8,
+      },
+    ];
+  }),
+  ...cablesTo(scene).flatMap((cable): Place[] => {
+    const port = scene.portOf(cable.to);
+    return cable.medium === 'lead' && port && port.channels.length === 2 && ANALOGUE.has(port.level)
+      ? [
+          {
+            where: sayLead(scene, cable),
+            why: 'two sides in one lead: one plug half out, or a mono plug, loses one',
+            tap: cable.to,
+            weight: 0.25,
+          },
+        ]
+      : [];
+  }),
+];
+
+const inverted: Suspects = (scene) => [
+  ...scene.pairs.flatMap((pair): Place[] => {
+    const steps = pair.ways.filter((w) => w.polarity < 0);
+    const source = scene.rig.sources.find((s) => s.id === pair.sourceId)!;
+    return steps.length > 0
+      ? [{ where: source.name, why: 'as drawn something on its way turns it over', tap: source.sound, weight: 0.8 }]
+      : [];
+  }),
+  ...cablesTo(scene).flatMap((cable): Place[] => {
+    const [from, to] = [scene.portOf(cable.from), scene.portOf(cable.to)];
+    const intoStereo =
+      from && to && ANALOGUE.has(to.level) && from.balanced !== false && /xlr|635/.test(from.connector);
+    return intoStereo && /35|pair|phono/.test(to.connector)
+      ? [
+          {
+            where: sayLead(scene, cable),
+            why: 'a balanced output in a stereo jack has its right side turned over',
+            tap: cable.to,
+            weight: 0.6,
+          },
+        ]
+      : [];
+  }),
+];
+
+const echo: Suspects = (scene, { delayMs }) => {
+  const { rig, evaluation, listener } = scene;
+  const twice = scene.pairs.flatMap((pair): Place[] => {
+    const source = rig.sources.find((s) => s.id === pair.sourceId)!;
+    const [first, ...others] = pair.ways;
+    return others.map((way) => {
+      const apart = Math.abs(way.delay.value.nominal - first!.delay.value.nominal);
+      const spread =
+        (way.delay.value.high - way.delay.value.low + first!.delay.value.high - first!.delay.value.low) / 2;
+      const off = delayMs === undefined ? 0 : Math.abs(apart - delayMs) / (10 + spread);
+      return {
+        where: `${source.name}, by ${deviceName(rig, way.deviceIds.find((id) => !first!.deviceIds.includes(id)) ?? way.deviceIds[0]!)} as well`,
+        why: `it comes to ${listener.name} by a second way, ${apart.toFixed(0)} ms apart as drawn`,
+        tap: source.sound,
+        weight: 0.9 / (1 + off),
+      };
+    });
+  });
+  const loops = evaluation.loops.map(
+    (loop): Place => ({
+      where: `round by ${loop.deviceIds.map((id) => deviceName(rig, id)).join(', ')}`,
+      why: `what leaves comes back ${loop.delayMs.toFixed(0)} ms later, ${(-loop.gainDb).toFixed(0)} dB down`,
+      tap: tapOf(scene, loop.deviceIds[0]!) ?? listener.sound,
+      weight: loop.gainDb > -30 ? 0.7 : 0.2,
+    }),
+  );
+  const air = rig.cables
+    .filter((c) => c.medium === 'air')
+    .map(
+      (cable): Place => ({
+        where: `${deviceName(rig, cable.from.deviceId)} into ${deviceName(rig, cable.to.deviceId)}`,
+        why: `an open microphone ${cable.lengthM} m away hears it again`,
+        tap: cable.to,
+        weight: scene.portOf(cable.from)?.level === 'air' ? 0.15 : 0,
+      }),
+    );
+  return [...twice, ...loops, ...air];
+};
+
+const dropouts: Suspects = (scene) => [
+  ...findingsOnWays(scene, (f) => f.rule.startsWith('usb-') || f.rule.startsWith('clock-')),
+  ...cablesTo(scene).flatMap((cable): Place[] => {
+    if (cable.medium === 'radio')
+      return [
+        {
+          where: `the radio link to ${deviceName(scene.rig, cable.to.deviceId)}`,
+          why: 'radio loses pieces with distance, bodies between, and others on its band',
+          tap: cable.to,
+          weight: 0.6,
+        },
+      ];
+    return /usb/.test(scene.portOf(cable.to)?.connector ?? '') && cable.medium === 'lead'
+      ? [
+          {
+            where: sayLead(scene, cable),
+            why: `USB over ${cable.lengthM} m: a loose plug, a hub, or a buffer that is too short`,
+            tap: cable.to,
+            weight: Math.min(0.5, 0.15 + cable.lengthM / 15),
+          },
+        ]
+      : [];
+  }),
+  ...[...new Set(scene.pairs.flatMap((p) => p.ways.flatMap((w) => w.deviceIds)))].flatMap((id): Place[] => {
+    const family = findTypes(scene.rig).get(findDevice(scene.rig, id)!.typeId)?.family ?? '';
+    const name = deviceName(scene.rig, id);
+    const tap = tapOf(scene, id);
+    return tap && family === 'programs' && /call/i.test(name)
+      ? [{ where: name, why: 'a call drops what the network loses', tap, weight: 0.5 }]
+      : [];
+  }),
+];
+
+const constant: Suspects = (scene) =>
+  onRungs(scene, ({ stage, scale }) =>
+    stage === 'converter' && scale === 'dbfs'
+      ? { why: 'a constant comes in at a converter’s input, mostly at a cheap microphone jack', weight: 0.4 }
+      : null,
+  );
+
+const silent: Suspects = ({ rig, evaluation, listener }) =>
+  rig.plan
+    .filter((c) => c.listenerId === listener.id && c.want === 'must')
+    .flatMap((cell): Place[] => {
+      const source = rig.sources.find((s) => s.id === cell.sourceId)!;
+      const stop = whereItStops(evaluation.graph, source.sound, listener.sound);
+      if (!stop) return [];
+      if (stop.kind === 'shut') {
+        const door = stop.doors[0]!;
+        const spec = findTypes(rig)
+          .get(findDevice(rig, door.deviceId)!.typeId)!
+          .settings.find((s) => s.id === door.settingId)!;
+        return [
+          {
+            where: `${deviceName(rig, door.deviceId)}, ${spec.name}`,
+            why: `${source.name} stops there as drawn`,
+            tap: source.sound,
+            weight: 0.9,
+          },
+        ];
+      }
+      const last = stop.reaches.at(-1);
+      return [
+        {
+          where: last ? deviceName(rig, last) : source.name,
+          why: `${source.name} gets no further: nothing is plugged on`,
+          tap: source.sound,
+          weight: 0.8,
+        },
+      ];
+    });
+
+const none: Suspects = () => [];
+
+/** One rule a fault: what of a rig could have made it. */
+export const SUSPECTS: Record<FaultId, Suspects> = {
+  'hum-50': hum,
+  'hum-60': hum,
+  hiss,
+  clipping,
+  'one-sided': oneSided,
+  'polarity-inverted': inverted,
+  echo,
+  dropouts,
+  'dc-offset': constant,
+  silent: (scene, fault) => [...silent(scene, fault), ...tooQuiet(scene, fault)],
+  'too-quiet': tooQuiet,
+  'too-hot': tooHot,
+  'dual-mono': none,
+};

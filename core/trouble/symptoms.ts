@@ -1,0 +1,100 @@
+import type { Rig } from '#core/rig/index.ts';
+import type { Told } from './odds.ts';
+import { keys } from './readings.ts';
+
+/** A symptom as somebody puts it, and what it says of what can be told. */
+export interface Symptom {
+  readonly id: SymptomId;
+  readonly says: string;
+  /** Whether it is about one source, or about all that a listener gets. */
+  readonly of: 'source' | 'all';
+}
+
+export const SYMPTOM_IDS = [
+  'no-sound',
+  'one-side',
+  'too-quiet',
+  'too-loud',
+  'unwanted',
+  'twice',
+  'from-far',
+  'late',
+  'early',
+  'no-picture',
+  'nothing-at-all',
+  'hum',
+  'hiss',
+  'distorted',
+  'drop-outs',
+  'cut-up',
+  'howl',
+  'drifting',
+  'picture-odd',
+] as const;
+export type SymptomId = (typeof SYMPTOM_IDS)[number];
+
+export const SYMPTOMS: readonly Symptom[] = [
+  { id: 'no-sound', says: 'is not heard', of: 'source' },
+  { id: 'one-side', says: 'is heard on one side only', of: 'source' },
+  { id: 'too-quiet', says: 'is too quiet', of: 'source' },
+  { id: 'too-loud', says: 'is too loud', of: 'source' },
+  { id: 'unwanted', says: 'is heard and should not be (oneself, for instance)', of: 'source' },
+  { id: 'twice', says: 'is heard twice: hollow, or an echo', of: 'source' },
+  { id: 'from-far', says: 'sounds far off: the wrong microphone', of: 'source' },
+  { id: 'late', says: 'is late against its picture', of: 'source' },
+  { id: 'early', says: 'is early against its picture', of: 'source' },
+  { id: 'no-picture', says: 'has no picture', of: 'source' },
+  { id: 'nothing-at-all', says: 'gets nothing at all: is not seen by its program', of: 'all' },
+  { id: 'hum', says: 'has hum', of: 'all' },
+  { id: 'hiss', says: 'has hiss', of: 'all' },
+  { id: 'distorted', says: 'is distorted', of: 'all' },
+  { id: 'drop-outs', says: 'has clicks or drop-outs', of: 'all' },
+  { id: 'cut-up', says: 'is cut up or wavers', of: 'all' },
+  { id: 'howl', says: 'howls', of: 'all' },
+  { id: 'drifting', says: 'drifts away from its picture', of: 'all' },
+  { id: 'picture-odd', says: 'has wrong colours, stutters or sparkles', of: 'all' },
+];
+
+/** What one complains of: who, what, and of which source. */
+export interface Complaint {
+  readonly symptomId: SymptomId;
+  readonly listenerId: string;
+  /** Null where it is about all that the listener gets. */
+  readonly sourceId: string | null;
+}
+
+const SOME_WAY = ['as always', 'weaker', 'louder', 'one side only', 'from farther off', 'it is there'];
+
+/** A complaint as what was told. Nothing at all: of everything that is drawn to come there. */
+export const toldBy = (rig: Rig, complaint: Complaint): Told[] =>
+  answersTo(rig, complaint).map((told) => ({ ...told, complained: true }));
+
+function answersTo(rig: Rig, { symptomId, listenerId, sourceId }: Complaint): Told[] {
+  const hear = (answers: readonly string[]): Told[] =>
+    sourceId === null ? [] : [{ key: keys.hear(listenerId, sourceId), answers }];
+  switch (symptomId) {
+    case 'no-sound':
+      return hear(['nothing']);
+    case 'one-side':
+      return hear(['one side only']);
+    case 'too-quiet':
+      return hear(['weaker']);
+    case 'too-loud':
+      return hear(['louder']);
+    case 'unwanted':
+      return hear(SOME_WAY);
+    case 'from-far':
+      return hear(['from farther off']);
+    case 'twice':
+      return sourceId === null ? [] : [{ key: keys.twice(listenerId, sourceId), answers: ['twice'] }];
+    case 'late':
+    case 'early':
+      return sourceId === null ? [] : [{ key: keys.time(listenerId, sourceId), answers: [symptomId] }];
+    case 'no-picture':
+      return sourceId === null ? [] : [{ key: keys.picture(listenerId, sourceId), answers: ['nothing'] }];
+    case 'nothing-at-all':
+      return rig.sources.map((s) => ({ key: keys.hear(listenerId, s.id), answers: ['nothing'] }));
+    default:
+      return [{ key: keys.flag(listenerId, symptomId), answers: ['yes'] }];
+  }
+}

@@ -1,0 +1,54 @@
+import type { Database } from '../database.ts';
+import type { Models } from '../models.ts';
+import type { DoorNote } from './door.ts';
+
+/** The same from the same place within this time is one line with a count: ten thousand guesses fill no disk. */
+const TOGETHER_MS = 60_000;
+const SHOWN = 50;
+
+export interface DoorNotes {
+  add(note: DoorNote): void;
+  latest(): Promise<(DoorNote & { readonly count: number })[]>;
+}
+
+/** What happened at the door, kept. */
+export function doorNotes(database: Database, models: Models): DoorNotes {
+  /** Counted here and written now and then: the line that is open for each place and word. */
+  const open = new Map<string, { id: number | null; sinceMs: number; count: number; written: number }>();
+  const write = (note: DoorNote, line: { id: number | null; count: number; written: number }) =>
+    database.write(async (transaction) => {
+      const { count } = line;
+      if (line.id === null) {
+        const row = await models.doorNotes.create({ ...note, count }, { transaction });
+        line.id = row.id;
+      } else if (line.written < count)
+        await models.doorNotes.update({ count }, { where: { id: line.id }, transaction });
+      line.written = count;
+    });
+  return {
+    add(note) {
+      const key = `${note.from} ${note.says}`;
+      const nowMs = Date.parse(note.at);
+      const known = open.get(key);
+      const line =
+        known && nowMs - known.sinceMs < TOGETHER_MS ? known : { id: null, sinceMs: nowMs, count: 0, written: 0 };
+      open.set(key, line);
+      line.count++;
+      // The first at once, then at every doubling: the count that is kept is right to a factor of two at worst, and when asked exactly.
+      if (Number.isInteger(Math.log2(line.count))) void write(note, line);
+    },
+    async latest() {
+      for (const [key, line] of open) {
+        const cut = key.indexOf(' ');
+        const note = {
+          at: new Date(line.sinceMs).toISOString(),
+          from: key.slice(0, cut),
+          says: key.slice(cut + 1) as DoorNote['says'],
+        };
+        if (line.written < line.count) await write(note, line);
+      }
+      const rows = await models.doorNotes.findAll({ order: [['id', 'DESC']], limit: SHOWN });
+      return rows.map(({ at, from, says, count }) => ({ at, from, says: says as DoorNote['says'], count }));
+    },
+  };
+}

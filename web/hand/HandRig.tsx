@@ -1,0 +1,145 @@
+import { Button } from '@chakra-ui/react';
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { parseRig, type Rig, startHistory } from '#core/rig/index.ts';
+import { deviceName } from '#core/signal/index.ts';
+import { placeOfTask, StateMark, sayTask } from '#web/parts/index.ts';
+import { RunScreen } from '#web/run/index.ts';
+import {
+  api,
+  newId,
+  opened,
+  readDraft,
+  selectRig,
+  selectSession,
+  tellDay,
+  uploadTake,
+  useAppDispatch,
+  useAppSelector,
+  useJournal,
+} from '#web/store/index.ts';
+import { HandTunes } from './HandTunes.tsx';
+
+const LOOK_EVERY_MS = 15_000;
+
+const VIEWS = ['run', 'todo', 'tunes'] as const;
+type View = (typeof VIEWS)[number];
+
+function sayView(view: View, rig: Rig): string {
+  if (view === 'todo') return `To do (${rig.tasks.length})`;
+  return view === 'run' ? 'Run' : 'Tunes';
+}
+
+/** One rig in the hand: its run, what is to do, and takes for the bench. It is read here and never changed. */
+export function HandRig({ rigId }: { rigId: string }) {
+  const dispatch = useAppDispatch();
+  const rig = useAppSelector(selectRig);
+  const record = api.useRigQuery(rigId, { pollingInterval: LOOK_EVERY_MS });
+  useJournal(rigId);
+  const revision = record.data?.revision;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the document is that of its revision
+  useEffect(() => {
+    const document = record.data?.document;
+    if (document !== undefined)
+      dispatch(opened({ rigId, history: startHistory(parseRig(document)), revision: revision!, save: 'saved' }));
+    else if (record.isError) {
+      // The desk does not answer: as it was when it was last read here.
+      const draft = readDraft(rigId);
+      if (draft)
+        dispatch(opened({ rigId, history: startHistory(draft.history.rig), revision: draft.revision, save: 'saved' }));
+    }
+  }, [rigId, revision, record.isError, dispatch]);
+  const [view, setView] = useState<View>('run');
+  if (!rig) return <p className="page quiet">Opening the rig…</p>;
+  return (
+    <div className="hand">
+      <nav className="hand-top" aria-label="On the phone">
+        <Link to="/hand">Rigs</Link>
+        <span className="strong">{rig.name}</span>
+        {VIEWS.filter((v) => v !== view).map((v) => (
+          <Button key={v} size="sm" onClick={() => setView(v)}>
+            {sayView(v, rig)}
+          </Button>
+        ))}
+      </nav>
+      {view === 'run' && <RunScreen hand />}
+      {view === 'todo' && <ToDo rig={rig} />}
+      {view === 'tunes' && <HandTunes rig={rig} />}
+    </div>
+  );
+}
+
+/** What is to be done at the desk; a tick goes to the desk, which draws it as done. */
+function ToDo({ rig }: { rig: Rig }) {
+  const dispatch = useAppDispatch();
+  const told = useAppSelector(selectSession)?.tasks ?? {};
+  return (
+    <main className="page">
+      <h1>To do at the desk</h1>
+      {rig.tasks.length === 0 && <p className="quiet">Nothing is to be done.</p>}
+      <ul className="run-list">
+        {rig.tasks.map((task) => {
+          const done = told[task.id] !== undefined && told[task.id]! >= task.openedAt;
+          return (
+            <li key={task.id} className={done ? 'quiet' : ''}>
+              <p>
+                <span className="strong">{deviceName(rig, placeOfTask(rig, task).deviceId)}</span>: {sayTask(rig, task)}
+              </p>
+              {done ? (
+                <p className="good">
+                  <StateMark state="good" /> Done; the desk is told.
+                </p>
+              ) : (
+                <Button size="lg" onClick={() => dispatch(tellDay({ kind: 'task', taskId: task.id }))}>
+                  Done
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      <SendTake />
+    </main>
+  );
+}
+
+/** A take of the phone's own recorder: it is measured on the bench, not here. */
+function SendTake() {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [says, setSays] = useState('');
+  const send = async (file: File) => {
+    setSays(`Sending ${file.name}…`);
+    try {
+      await uploadTake(newId(), file, file.name);
+      setSays(`${file.name} is on the bench of the desk.`);
+    } catch (error) {
+      setSays(
+        error instanceof TypeError
+          ? 'The desk does not answer. Choose it again when it does.'
+          : String((error as Error).message),
+      );
+    }
+  };
+  return (
+    <section>
+      <h2>A take for the bench</h2>
+      <p className="quiet">
+        Record with the phone’s own recorder or camera, then choose the file. Ask whom you record.
+      </p>
+      <Button onClick={() => chooser.current?.click()}>Choose a take</Button>
+      <input
+        ref={chooser}
+        type="file"
+        accept="audio/*,video/*,.wav"
+        hidden
+        aria-label="Take for the bench"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) void send(file);
+        }}
+      />
+      <p role="status">{says}</p>
+    </section>
+  );
+}

@@ -1,0 +1,1 @@
+export { HandScreen } from './HandScreen.tsx';

@@ -1,0 +1,51 @@
+import { Button } from '@chakra-ui/react';
+import { useState } from 'react';
+import type { Series } from '#core/run/index.ts';
+import { ControlChart, sayChart, useWidth } from '#web/charts/index.ts';
+import { StateMark, Term } from '#web/parts/index.ts';
+
+const SHOWN = 4;
+const LEAST_PX = 320;
+
+/** Measured figures over the sessions, those that have moved first. */
+export function Figures({ series }: { series: readonly Series[] }) {
+  const [all, setAll] = useState(false);
+  const shown = all ? series : series.slice(0, SHOWN);
+  const moved = series.filter((s) => s.moved).length;
+  if (series.length === 0) return null;
+  return (
+    <section aria-label="Figures over time">
+      <h2>
+        Figures over time{' '}
+        <span className={moved > 0 ? 'watch' : 'quiet'}>
+          {moved > 0
+            ? `${moved} ${moved === 1 ? 'has' : 'have'} moved by more than chance`
+            : 'none has moved by more than chance'}
+        </span>
+      </h2>
+      <p className="quiet small">
+        <Term id="control-chart">Control charts</Term>: the band is two standard deviations of the first sessions, small
+        dots; a ring is where it has moved.
+      </p>
+      <div className="log-charts">
+        {shown.map((s) => (
+          <Chart key={s.key} series={s} />
+        ))}
+      </div>
+      {series.length > SHOWN && <Button onClick={() => setAll(!all)}>{all ? 'Fewer' : `All ${series.length}`}</Button>}
+    </section>
+  );
+}
+
+/** One figure with what it says, as wide as there is room for it. */
+function Chart({ series }: { series: Series }) {
+  const [box, widthPx] = useWidth<HTMLElement>(LEAST_PX);
+  return (
+    <figure ref={box}>
+      <figcaption>
+        <StateMark state={series.moved ? 'watch' : series.chart ? 'good' : 'none'} /> {sayChart(series)}
+      </figcaption>
+      <ControlChart series={series} widthPx={Math.max(LEAST_PX, widthPx)} />
+    </figure>
+  );
+}

@@ -1,0 +1,124 @@
+import { Button, Input } from '@chakra-ui/react';
+import { useMemo, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { seriesToCsv, sessionsToCsv, settingsSheets } from '#core/report/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { lastGood, type Session, seriesOf } from '#core/run/index.ts';
+import { printSheets, saveAs, Term, useKey } from '#web/parts/index.ts';
+import { archiveUrl, selectRig, selectSessions, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { Figures } from './Figures.tsx';
+import { SameAsLast } from './SameAsLast.tsx';
+import { SessionRow } from './SessionRow.tsx';
+import { SinceGood } from './SinceGood.tsx';
+import { matches } from './search.ts';
+
+/** The log: sessions with what was done, wrong and mended; figures over time, and which have moved by more than chance. */
+export function LogScreen() {
+  const rig = useAppSelector(selectRig);
+  return rig ? <Log rig={rig} /> : null;
+}
+
+function Log({ rig }: { rig: Rig }) {
+  const dispatch = useAppDispatch();
+  const { rigId } = useParams();
+  const sessions = useAppSelector(selectSessions);
+  const series = useMemo(() => seriesOf(sessions), [sessions]);
+  const [search, setSearch] = useState('');
+  const [note, setNote] = useState('');
+  const finder = useRef<HTMLInputElement>(null);
+  useKey('f', 'Find in the log', () => finder.current?.focus());
+  const found = sessions.filter((s) => matches(s, search));
+  return (
+    <main className="frame-page">
+      <div className="page">
+        <div className="spread">
+          <h1>
+            <Term id="log">Log</Term>
+          </h1>
+          <span className="row no-print">
+            <Button onClick={() => saveAs(`${rig.name}, log.json`, logJson(rig, sessions), 'application/json')}>
+              JSON
+            </Button>
+            <Button onClick={() => saveAs(`${rig.name}, sessions.csv`, sessionsToCsv(sessions), 'text/csv')}>
+              Sessions, CSV
+            </Button>
+            <Button onClick={() => saveAs(`${rig.name}, figures.csv`, seriesToCsv(series), 'text/csv')}>
+              Figures, CSV
+            </Button>
+            <Button onClick={() => window.print()}>Print</Button>
+            <Button onClick={() => printSheets(settingsSheets(rig, 'a4'), 'a4', false)}>Settings sheet</Button>
+            <Button asChild>
+              <a href={archiveUrl(rigId ?? '', false)} download>
+                Archive, zip
+              </a>
+            </Button>
+          </span>
+        </div>
+        {sessions.length === 0 ? (
+          <p className="quiet">
+            Nothing has happened yet. A session begins in <Link to={`/rigs/${rigId}/run`}>Run</Link>, with the first
+            step that is ticked there; when it is ended, it stands here with what was measured, wrong and mended.
+          </p>
+        ) : (
+          <SinceGood rigId={rigId ?? ''} rig={rig} good={lastGood(sessions)} />
+        )}
+        <p className="quiet small no-print">
+          The <Term id="archive">archive</Term> holds the rig, its log, its takes and photographs;{' '}
+          <a href={archiveUrl(rigId ?? '', true)} download>
+            with all takes of the bench
+          </a>
+          . Import brings it back on another machine.
+        </p>
+        <SameAsLast rig={rig} sessions={sessions} />
+        <Figures series={series} />
+        {sessions.length > 0 && (
+          <section aria-label="Sessions">
+            <div className="spread">
+              <h2>Sessions</h2>
+              <Input
+                ref={finder}
+                aria-label="Find in the log"
+                placeholder="Find (f)"
+                width="220px"
+                value={search}
+                onChange={(e) => setSearch(e.target.value)}
+              />
+            </div>
+            <p className="quiet small" role="status">
+              {search.trim() === '' ? `${sessions.length} in all` : `${found.length} of ${sessions.length} hold it`}
+            </p>
+            <ol className="log-list">
+              {found.map((s) => (
+                <SessionRow key={s.id} session={s} />
+              ))}
+            </ol>
+          </section>
+        )}
+        <form
+          className="row no-print"
+          style={{ marginTop: 14 }}
+          onSubmit={(e) => {
+            e.preventDefault();
+            dispatch(tellDay({ kind: 'note', says: note.trim() }));
+            setNote('');
+          }}
+        >
+          <Input
+            aria-label="A note for the log"
+            placeholder="A note for the log"
+            width="420px"
+            maxLength={400}
+            value={note}
+            onChange={(e) => setNote(e.target.value)}
+          />
+          <Button type="submit" disabled={note.trim() === ''}>
+            Keep it
+          </Button>
+        </form>
+      </div>
+    </main>
+  );
+}
+
+const logJson = (rig: Rig, sessions: readonly Session[]): string =>
+  JSON.stringify({ rig: rig.name, sessions }, null, 2);

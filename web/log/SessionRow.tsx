@@ -1,0 +1,74 @@
+import type { Session } from '#core/run/index.ts';
+import type { State } from '#core/signal/index.ts';
+import { count, formatDate, formatNumber, formatSpan, StateMark } from '#web/parts/index.ts';
+
+const stateOf = ({ good }: Session): State => (good === null ? 'none' : good ? 'good' : 'watch');
+
+/** One session: how it went in a line; opened, all that happened. */
+export function SessionRow({ session: s }: { session: Session }) {
+  const ticks = Object.values(s.ticks).flatMap((list) => Object.entries(list));
+  const left = ticks.filter(([, t]) => t.leftOut !== undefined);
+  const amiss = ticks.filter(([, t]) => t.amiss);
+  const lasted = s.endedAt === null ? null : Date.parse(s.endedAt) - Date.parse(s.beganAt);
+  return (
+    <li>
+      <details>
+        <summary>
+          <span className="fact">{formatDate(s.beganAt)}</span> <StateMark state={stateOf(s)} />{' '}
+          <span className="strong">{s.name || 'Session'}</span>{' '}
+          <span className="quiet">
+            {lasted === null ? 'under way' : `${formatSpan(lasted)}`}
+            {s.troubles.length > 0 && `, ${count(s.troubles.length, 'trouble')}`}
+            {s.figures.length > 0 && `, ${count(s.figures.length, 'figure')}`}
+            {s.says && `: ${s.says}`}
+          </span>
+        </summary>
+        <ul className="log-facts">
+          {s.troubles.map((t) => (
+            <li key={t.id}>
+              <StateMark state="fix" /> {t.complaint} It was: {t.was}{' '}
+              <span className="quiet">({count(t.looks, 'look')})</span>
+            </li>
+          ))}
+          {amiss.map(([id, t]) => (
+            <li key={`amiss ${id}`}>
+              <StateMark state="fix" /> Not well when it was looked at: {sayItem(id)}{' '}
+              <span className="quiet">({t.by})</span>
+            </li>
+          ))}
+          {left.map(([id, t]) => (
+            <li key={`left ${id}`}>
+              <StateMark state="watch" /> Left out: {sayItem(id)}: {t.leftOut}
+            </li>
+          ))}
+          {s.figures.map((f) => (
+            <li key={f.id}>
+              {f.label}:{' '}
+              <span className="fact">
+                {formatNumber(f.value, 1)} {f.unit}
+              </span>{' '}
+              <span className="quiet">
+                ± {formatNumber(f.sd, 1)}, {f.count} readings
+              </span>
+            </li>
+          ))}
+          {s.markers.map((m) => (
+            <li key={m.id}>
+              <span className="fact">{formatSpan(Date.parse(m.at) - Date.parse(s.beganAt))}</span> {m.says || 'Marker'}
+            </li>
+          ))}
+          {s.notes.map((n) => (
+            <li key={n.id}>{n.says}</li>
+          ))}
+          <li className="quiet">
+            {ticks.length - left.length - amiss.length} steps and checks done
+            {s.breaks.length > 0 && `, ${count(s.breaks.length, 'break')}`}
+          </li>
+        </ul>
+      </details>
+    </li>
+  );
+}
+
+/** What an item was, by its id: 'plug:wren-xlr' is 'plug wren xlr'. */
+const sayItem = (id: string): string => id.replace(/[:._-]+/g, ' ');

@@ -1,0 +1,35 @@
+import type { DayCheck, ListId, Step, Ticks } from '#core/run/index.ts';
+
+/** Something of a list that is ticked: a step of an order, or a check. */
+export interface Item {
+  readonly id: string;
+  readonly says: string;
+  readonly why: string;
+  readonly cautions: Step['cautions'];
+  /** Ids of items that come before it. */
+  readonly after: readonly string[];
+}
+
+export type Way = Exclude<ListId, 'checks'>;
+export const WAYS: readonly (readonly [Way, string])[] = [
+  ['first', 'Everything, for a first time'],
+  ['standing', 'The desk stands as it was'],
+  ['since', 'Only what has changed since it was good'],
+  ['down', 'The way down'],
+];
+
+export const itemOfCheck = ({ id, says, why }: DayCheck): Item => ({ id, says, why, cautions: [], after: [] });
+
+/** The first item that is open and rests on nothing that is open: what is to be done now; null when all is done. */
+export const nextItem = (items: readonly Item[], ticks: Ticks): Item | null =>
+  items.find((s) => !ticks[s.id] && s.after.every((a) => ticks[a] || !items.some((o) => o.id === a))) ?? null;
+
+/** Open items that one rests on: doing it now would break the order. */
+export const openBefore = (item: Item, items: readonly Item[], ticks: Ticks): readonly Item[] =>
+  items.filter((s) => item.after.includes(s.id) && !ticks[s.id]);
+
+/** The item that was ticked last; null for none. */
+export const lastTicked = (items: readonly Item[], ticks: Ticks): Item | null =>
+  items
+    .filter((s) => ticks[s.id])
+    .reduce<Item | null>((last, s) => (last && ticks[last.id]!.at > ticks[s.id]!.at ? last : s), null);

@@ -1,0 +1,16 @@
+import { useEffect } from 'react';
+import { tickTask } from '#core/rig/index.ts';
+import { applyStep, selectRig } from './desk.ts';
+import { selectSession } from './journal.ts';
+import { useAppDispatch, useAppSelector } from './store.ts';
+
+/** What was done on a phone is drawn as done, by whoever has the rig open. */
+export function useHandTicks(): void {
+  const dispatch = useAppDispatch();
+  const rig = useAppSelector(selectRig);
+  const told = useAppSelector(selectSession)?.tasks;
+  useEffect(() => {
+    const task = rig?.tasks.find((t) => told?.[t.id] !== undefined && told[t.id]! >= t.openedAt);
+    if (rig && task) dispatch(applyStep(tickTask(rig, task), 'Done, on the phone'));
+  }, [rig, told, dispatch]);
+}

@@ -1,0 +1,80 @@
+import { Button } from '@chakra-ui/react';
+import { useState } from 'react';
+import type { Rig } from '#core/rig/index.ts';
+import { type Entry, SYMPTOMS, type SymptomId } from '#core/trouble/index.ts';
+import { Choice, StateMark, useKey } from '#web/parts/index.ts';
+
+import { ALARM_WORDS, complaintOf, seenBy, useWatchers } from '#web/watch/index.ts';
+
+const WORKS = 'works';
+const ALL = SYMPTOMS.map((s) => [s.id, s.says] as const);
+
+/** What is wrong, where: the first complaint; then more of them, and what still works. */
+export function Complain({ rig, first, onEntry }: { rig: Rig; first: boolean; onEntry: (entry: Entry) => void }) {
+  const [listenerId, setListenerId] = useState(rig.listeners[0]!.id);
+  const [sourceId, setSourceId] = useState(rig.sources[0]!.id);
+  const [what, setWhat] = useState<string>('no-sound');
+  const seen = seenBy(useWatchers()).filter((s) => rig.listeners.some((l) => l.id === s.watcher.listenerId));
+  const listener = rig.listeners.find((l) => l.id === listenerId) ?? rig.listeners[0]!;
+  const source = rig.sources.find((s) => s.id === sourceId) ?? rig.sources[0]!;
+  const ofAll = SYMPTOMS.find((s) => s.id === what)?.of === 'all';
+  const tell = () =>
+    onEntry(
+      what === WORKS
+        ? { kind: 'works', listenerId: listener.id, sourceId: source.id }
+        : {
+            kind: 'complaint',
+            complaint: {
+              symptomId: what as SymptomId,
+              listenerId: listener.id,
+              sourceId: ofAll ? null : source.id,
+            },
+          },
+    );
+  useKey('d', 'So it is', tell);
+  return (
+    <section className="trouble-complain" aria-label="What is wrong">
+      <div className="row">
+        <span>{first ? 'At' : 'And at'}</span>
+        <Choice
+          label="Listener"
+          value={listener.id}
+          onChange={setListenerId}
+          options={rig.listeners.map((l) => [l.id, l.name] as const)}
+        />
+        {!ofAll && (
+          <Choice
+            label="Source"
+            value={source.id}
+            onChange={setSourceId}
+            options={rig.sources.map((s) => [s.id, s.name] as const)}
+          />
+        )}
+        <Choice
+          label="Symptom"
+          value={what}
+          onChange={setWhat}
+          options={first ? ALL : [...ALL, [WORKS, 'is as it should be']]}
+        />
+        <Button variant={first ? 'solid' : 'outline'} onClick={tell}>
+          {first ? 'That is wrong' : 'So it is'} <kbd>d</kbd>
+        </Button>
+      </div>
+      {first &&
+        seen.map((s) => (
+          <p key={`${s.watcher.id} ${s.id}`} className="row">
+            <StateMark state="fix" /> The watch saw: {rig.listeners.find((l) => l.id === s.watcher.listenerId)?.name},{' '}
+            {ALARM_WORDS[s.id].toLowerCase()}, {s.says}.
+            <Button onClick={() => onEntry({ kind: 'complaint', complaint: complaintOf(s, source.id) })}>
+              That is it
+            </Button>
+          </p>
+        ))}
+      {first && (
+        <p className="quiet">
+          Say one thing that is wrong, as it is heard or seen. What still works helps as much as a second complaint.
+        </p>
+      )}
+    </section>
+  );
+}

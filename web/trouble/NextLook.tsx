@@ -1,0 +1,68 @@
+import { Button } from '@chakra-ui/react';
+import type { NextLook as Next, Outcome } from '#core/trouble/index.ts';
+import { formatNumber, useKey } from '#web/parts/index.ts';
+
+interface Props {
+  readonly next: Next;
+  /** Something was named already: this would make it surer. */
+  readonly after: boolean;
+  readonly onAnswer: (answer: string) => void;
+  readonly onSkip: () => void;
+}
+
+/** What to look at now, and what each answer would leave. */
+export function NextLook({ next, after, onAnswer, onSkip }: Props) {
+  const { look, asks, outcomes } = next;
+  const answer = (i: number) => outcomes[i] && onAnswer(outcomes[i].answer);
+  return (
+    <section
+      className={after ? 'trouble-look quiet-look' : 'trouble-look'}
+      aria-label="Look at this next"
+      data-testid="next-look"
+    >
+      <p className="small quiet">
+        {after ? 'To be surer, look here' : 'Look here first'}: about {Math.round(look.seconds)} s, tells{' '}
+        {formatNumber(look.bits, 1)} bits
+      </p>
+      <p className="run-says">{asks}</p>
+      <ol className="trouble-answers">
+        {outcomes.map((o, i) => (
+          <Answer key={o.answer} outcome={o} digit={i + 1} onAnswer={() => answer(i)} />
+        ))}
+        <li>
+          <Key digit={0} label="Nobody can tell" onPress={onSkip} />
+          <Button variant="plain" onClick={onSkip}>
+            Nobody can tell <kbd>0</kbd>
+          </Button>
+        </li>
+      </ol>
+    </section>
+  );
+}
+
+function Answer({ outcome, digit, onAnswer }: { outcome: Outcome; digit: number; onAnswer: () => void }) {
+  const { says, share, left, first } = outcome;
+  const leaves =
+    first.kind === 'fault'
+      ? first.suspect.fault.says
+      : first.kind === 'drawn'
+        ? 'it is so as drawn'
+        : 'it is something else';
+  return (
+    <li>
+      <Key digit={digit} label={says} onPress={onAnswer} />
+      <Button onClick={onAnswer}>
+        {says[0]!.toUpperCase()}
+        {says.slice(1)} <kbd>{digit}</kbd>
+      </Button>
+      <span className="small quiet">
+        {formatNumber(100 * share)} % likely; leaves {left}, first: {leaves}
+      </span>
+    </li>
+  );
+}
+
+function Key({ digit, label, onPress }: { digit: number; label: string; onPress: () => void }) {
+  useKey(String(digit), label, onPress);
+  return null;
+}

@@ -1,0 +1,238 @@
+import { Button } from '@chakra-ui/react';
+import { useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Rig } from '#core/rig/index.ts';
+import { faultsBefore } from '#core/run/index.ts';
+import {
+  type Entry,
+  inquire,
+  type Lineup,
+  likelyComplaints,
+  lookBook,
+  nextOf,
+  sayComplaint,
+  toldOf,
+} from '#core/trouble/index.ts';
+import { StateMark, Term, useKey } from '#web/parts/index.ts';
+import { selectRig, selectSessions, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { Complain } from './Complain.tsx';
+import { keepEntries, readEntries } from './entries.ts';
+import { Found } from './Found.tsx';
+import { NextLook } from './NextLook.tsx';
+import { Suspects } from './Suspects.tsx';
+import { useLineup } from './useLineup.ts';
+
+/** Something is wrong: what it can be on this rig, and where to look first. */
+export function TroubleScreen() {
+  const rig = useAppSelector(selectRig);
+  const { rigId } = useParams();
+  return rig && rigId ? <Trouble key={rigId} rigId={rigId} rig={rig} /> : null;
+}
+
+function Trouble({ rigId, rig }: { rigId: string; rig: Rig }) {
+  const state = useLineup(rig);
+  const [entries, setEntries] = useState<readonly Entry[]>(() => readEntries(rigId));
+  const put = (next: readonly Entry[]) => {
+    setEntries(next);
+    keepEntries(rigId, next);
+  };
+  const isThere = (e: Entry) =>
+    !('listenerId' in e || 'complaint' in e) ||
+    rig.listeners.some((l) => l.id === ('complaint' in e ? e.complaint.listenerId : e.listenerId));
+  const live = entries.filter(isThere);
+  useKey('backspace', 'Take the last answer back', () => put(entries.slice(0, -1)), entries.length > 0);
+  return (
+    <main className="frame-page">
+      <div className="page">
+        <div className="spread">
+          <h1>
+            <Term id="trouble">Something is wrong</Term>
+          </h1>
+          <Button disabled={entries.length === 0} onClick={() => put([])}>
+            Begin anew
+          </Button>
+        </div>
+        {rig.listeners.length === 0 || rig.sources.length === 0 ? (
+          <p className="quiet">
+            Say in <Link to={`/rigs/${rigId}/plan`}>Plan</Link> who sounds and who listens; then one can say what is
+            wrong there.
+          </p>
+        ) : (
+          <>
+            <Complain rig={rig} first={live.length === 0} onEntry={(e) => put([...entries, e])} />
+            {state.at === 'running' && (
+              <p className="row" role="status">
+                <progress value={state.done} max={1} aria-label="Faults run in the model" />
+                <span className="quiet">Every fault that this rig may have is run in the model once.</span>
+              </p>
+            )}
+            {state.at === 'failed' && <p className="fix">{state.says}</p>}
+            {state.at === 'there' && live.length === 0 && (
+              <LikelyHere rig={rig} lineup={state.result} onEntry={(e) => put([e])} />
+            )}
+            {state.at === 'there' && live.length > 0 && (
+              <Search rigId={rigId} rig={rig} lineup={state.result} entries={live} onEntries={put} />
+            )}
+          </>
+        )}
+      </div>
+    </main>
+  );
+}
+
+/** What this rig is most likely to give cause for: one press, and the search begins. */
+function LikelyHere({ rig, lineup, onEntry }: { rig: Rig; lineup: Lineup; onEntry: (entry: Entry) => void }) {
+  const likely = useMemo(() => likelyComplaints(rig, lineup), [rig, lineup]);
+  if (likely.length === 0) return null;
+  return (
+    <section aria-label="Most likely here">
+      <h2>Most likely on this rig</h2>
+      <ul className="plain-list">
+        {likely.map(({ complaint, share }) => (
+          <li key={`${complaint.symptomId} ${complaint.sourceId}`} className="row">
+            <Button onClick={() => onEntry({ kind: 'complaint', complaint })}>{sayComplaint(rig, complaint)}</Button>
+            <span className="quiet fact">{Math.round(100 * share)} % of what can go wrong</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface SearchProps {
+  readonly rigId: string;
+  readonly rig: Rig;
+  readonly lineup: Lineup;
+  readonly entries: readonly Entry[];
+  readonly onEntries: (entries: readonly Entry[]) => void;
+}
+
+function Search({ rigId, rig, lineup, entries, onEntries }: SearchProps) {
+  const dispatch = useAppDispatch();
+  const sessions = useAppSelector(selectSessions);
+  const before = useMemo(() => faultsBefore(sessions), [sessions]);
+  const known = useMemo(() => usable(lineup, entries), [lineup, entries]);
+  const inquiry = useMemo(() => inquire(rig, lineup, known, before), [rig, lineup, known, before]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const book = useMemo(() => lookBook(rig, lineup), [rig, lineup]);
+  const other = inquiry.others.find((o) => o.key === chosen);
+  const told = known.flatMap((e) => toldOf(rig, lineup, e));
+  const next = other ? nextOf(lineup, book, other, told, before) : inquiry.next;
+  const add = (entry: Entry) => {
+    setChosen(null);
+    onEntries([...entries, entry]);
+  };
+  const looks = known.filter((e) => e.kind === 'look').length;
+  const first = entries.find((e) => e.kind === 'complaint');
+  const close = (faultId: string | null, was: string) => {
+    dispatch(
+      tellDay({
+        kind: 'trouble',
+        complaint: first?.kind === 'complaint' ? sayComplaint(rig, first.complaint) : '',
+        faultId,
+        was: was.slice(0, 400),
+        looks,
+      }),
+    );
+    onEntries([]);
+  };
+  return (
+    <div className="trouble">
+      <div>
+        <Told rig={rig} book={book} entries={entries} onEntries={onEntries} />
+        {inquiry.culprit && (
+          <Found
+            rigId={rigId}
+            rig={rig}
+            culprit={inquiry.culprit}
+            entries={known}
+            looks={looks}
+            onWas={close}
+            onNot={add}
+          />
+        )}
+        {next && (
+          <NextLook
+            key={next.look.key}
+            next={next}
+            after={inquiry.culprit !== null}
+            onAnswer={(answer) => add({ kind: 'look', key: next.look.key, answer })}
+            onSkip={() => add({ kind: 'skipped', key: next.look.key })}
+          />
+        )}
+        {!next && !inquiry.culprit && (
+          <p className="run-step">
+            <StateMark state="watch" /> Nothing is left to look at that would tell the suspects apart. What the model
+            does not know may be it: a box that is broken, a program’s own fault. A take of it on the{' '}
+            <Link to={`/rigs/${rigId}/bench`}>bench</Link> says more.
+          </p>
+        )}
+        {inquiry.others.length > 0 && (
+          <section aria-label="Other looks">
+            <h2>Or look at something else</h2>
+            <ul className="plain-list">
+              {inquiry.others.map((o) => (
+                <li key={o.key}>
+                  <button type="button" className="finding" onClick={() => setChosen(o.key)}>
+                    {book.say(o.key).asks} <span className="quiet fact">about {Math.round(o.seconds)} s</span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </div>
+      <Suspects inquiry={inquiry} before={before} unheard={lineup.unheard} />
+    </div>
+  );
+}
+
+/** Looks at what is no longer there, since the rig was changed, are left out. */
+const usable = ({ suspects, drawn }: Lineup, entries: readonly Entry[]): readonly Entry[] =>
+  entries.filter(
+    (e) =>
+      (e.kind !== 'look' && e.kind !== 'skipped') || drawn.has(e.key) || suspects.some((s) => s.changes.has(e.key)),
+  );
+
+interface ToldProps {
+  readonly rig: Rig;
+  readonly book: ReturnType<typeof lookBook>;
+  readonly entries: readonly Entry[];
+  readonly onEntries: (entries: readonly Entry[]) => void;
+}
+
+/** What was told so far; each can be taken back. */
+function Told({ rig, book, entries, onEntries }: ToldProps) {
+  const say = (e: Entry): string => {
+    switch (e.kind) {
+      case 'complaint':
+        return sayComplaint(rig, e.complaint);
+      case 'works':
+        return `At ${rig.listeners.find((l) => l.id === e.listenerId)?.name}, ${rig.sources.find((s) => s.id === e.sourceId)?.name} is as it should be.`;
+      case 'look':
+        return `${book.say(e.key).asks} ${sentence(book.sayAnswer(e.key, e.answer))}.`;
+      case 'skipped':
+        return `${book.say(e.key).asks} Nobody can tell.`;
+    }
+  };
+  return (
+    <ul className="plain-list trouble-told" aria-label="Told so far">
+      {entries.map((e, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the same thing may be told twice
+        <li key={i}>
+          <span className={e.kind === 'complaint' ? 'strong' : 'quiet'}>{say(e)}</span>
+          <Button
+            variant="plain"
+            size="xs"
+            aria-label={`Take back: ${say(e)}`}
+            onClick={() => onEntries(entries.filter((o) => o !== e))}
+          >
+            Take back
+          </Button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const sentence = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}`;

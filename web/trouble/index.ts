@@ -1,0 +1,1 @@
+export { TroubleScreen } from './TroubleScreen.tsx';

@@ -1,0 +1,25 @@
+import { Link } from 'react-router';
+import type { Rig } from '#core/rig/index.ts';
+import { StateMark } from '#web/parts/index.ts';
+import { ALARM_WORDS, seenBy } from './alarms.ts';
+import { useWatchers } from './useWatchers.ts';
+
+/** Over every view: what the watch sees wrong just now. */
+export function WatchNotice({ rig, rigId }: { rig: Rig; rigId: string }) {
+  const [first, ...others] = seenBy(useWatchers());
+  if (!first) return null;
+  const name = rig.listeners.find((l) => l.id === first.watcher.listenerId)?.name ?? first.watcher.name;
+  return (
+    <div className="notice fix" role="alert">
+      <StateMark state="fix" />
+      <span className="strong">
+        {name}: {ALARM_WORDS[first.id].toLowerCase()}
+      </span>
+      <span>{first.says}</span>
+      {others.length > 0 && <span className="quiet">and {others.length} more</span>}
+      <Link to={`/rigs/${rigId}/trouble`}>
+        Find what it is <kbd>!</kbd>
+      </Link>
+    </div>
+  );
+}

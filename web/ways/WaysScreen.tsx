@@ -1,0 +1,110 @@
+import { Button } from '@chakra-ui/react';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { MEASURE_IDS, type Option, scoresOf, USUAL_WEIGHTS, type Weights } from '#core/plan/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { Term, useKey } from '#web/parts/index.ts';
+import { api, newId, sayProblem, selectRig, useAppSelector } from '#web/store/index.ts';
+import { drawWays, useJob } from '#web/workers/index.ts';
+import { WayCard } from './WayCard.tsx';
+import { WayTable } from './WayTable.tsx';
+
+/** Before building: the ways to build what this desk is for, side by side in figures. */
+export function WaysScreen() {
+  const rig = useAppSelector(selectRig);
+  return rig ? <Ways rig={rig} /> : null;
+}
+
+/** Drawn once for a rig, and again only when it has changed. */
+const known = new WeakMap<Rig, Option[]>();
+
+function Ways({ rig }: { rig: Rig }) {
+  const drawing = useJob(rig, known, drawWays);
+  return (
+    <main className="frame-page">
+      <div className="page">
+        <h1>
+          <Term id="ways">Ways to build it</Term>
+        </h1>
+        <p className="quiet">
+          What this desk is for, built in other ways: each is drawn as a rig and judged by the same model. Boxes that
+          are owned cost nothing again. What sounds in the computer itself, a game there for instance, is the same in
+          all of them and left out. Say above each figure how much it counts.
+        </p>
+        {rig.plan.length === 0 && (
+          <p className="watch">
+            The plan says nothing yet: say first who must hear whom, or every way is as good as any.
+          </p>
+        )}
+        {drawing.at === 'running' && (
+          <p className="row" role="status">
+            <progress value={drawing.done} max={1} aria-label="Ways drawn" />{' '}
+            <span className="quiet">Drawing the ways.</span>
+          </p>
+        )}
+        {drawing.at === 'failed' && <p className="fix">{drawing.says}</p>}
+        {drawing.at === 'there' && <Compare options={drawing.result} />}
+      </div>
+    </main>
+  );
+}
+
+function Compare({ options }: { options: readonly Option[] }) {
+  const navigate = useNavigate();
+  const [create, making] = api.useCreateRigMutation();
+  const [weights, setWeights] = useState<Weights>(USUAL_WEIGHTS);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [onlyUnbeaten, setOnlyUnbeaten] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const ranked = useMemo(() => {
+    const scores = scoresOf(options, weights);
+    return options
+      .map((option, i) => ({ option, score: scores[i]! }))
+      .sort((a, b) => b.score - a.score)
+      .filter(({ option }) => !onlyUnbeaten || option.unbeaten);
+  }, [options, weights, onlyUnbeaten]);
+  const at = Math.max(
+    0,
+    ranked.findIndex(({ option }) => option.kind.id === chosen),
+  );
+  const here = ranked[at]?.option;
+  const move = (by: number) =>
+    setChosen(ranked[Math.min(ranked.length - 1, Math.max(0, at + by))]?.option.kind.id ?? null);
+  useKey('j,arrowdown', 'Next way', () => move(1), ranked.length > 1);
+  useKey('k,arrowup', 'Way before', () => move(-1), ranked.length > 1);
+  const build = async () => {
+    if (!here) return;
+    const id = newId();
+    try {
+      await create({ id, document: here.rig }).unwrap();
+      navigate(`/rigs/${id}/wire`);
+    } catch (error) {
+      setProblem(sayProblem(error));
+    }
+  };
+  useKey('r', 'Make a rig of it', () => void build(), here !== undefined && !making.isLoading);
+  return (
+    <>
+      <p className="row">
+        <Button aria-pressed={onlyUnbeaten} onClick={() => setOnlyUnbeaten(!onlyUnbeaten)}>
+          {onlyUnbeaten ? 'All ways' : 'Only those that no other beats'}
+        </Button>
+        <Button variant="plain" onClick={() => setWeights(USUAL_WEIGHTS)} disabled={sameWeights(weights)}>
+          Weights as usual
+        </Button>
+      </p>
+      {here && <WayCard option={here} onBuild={() => void build()} />}
+      <WayTable
+        ranked={ranked}
+        all={options}
+        weights={weights}
+        chosenId={here?.kind.id ?? null}
+        onWeight={(id, weight) => setWeights({ ...weights, [id]: weight })}
+        onChoose={setChosen}
+      />
+      {problem && <p className="fix">{problem}</p>}
+    </>
+  );
+}
+
+const sameWeights = (weights: Weights): boolean => MEASURE_IDS.every((id) => weights[id] === USUAL_WEIGHTS[id]);

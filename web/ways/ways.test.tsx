@@ -1,0 +1,63 @@
+// @vitest-environment happy-dom
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Route, Routes } from 'react-router';
+import { describe, expect, it, vi } from 'vitest';
+import { optionsFor } from '#core/plan/index.ts';
+import { parseRig } from '#core/rig/index.ts';
+import { answer, stubServer } from '#web/server.testkit.ts';
+import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { WaysScreen } from './index.ts';
+
+const rig = demoRig();
+const options = optionsFor(rig);
+vi.mock('#web/workers/index.ts', async (original) => ({
+  ...((await original()) as object),
+  drawWays: () => ({ result: Promise.resolve(options), stop: () => undefined }),
+}));
+
+const open = () => {
+  const made: { id: string; document: unknown }[] = [];
+  stubServer(async (request) => {
+    const body = (await request.json()) as (typeof made)[number];
+    made.push(body);
+    return answer(201, { id: body.id, revision: 1, updatedAt: '2026-11-26T10:00:00.000Z', document: body.document });
+  });
+  show(
+    <Routes>
+      <Route path="/rigs/:rigId/ways" element={<WaysScreen />} />
+      <Route path="/rigs/:rigId/wire" element={<p>wired</p>} />
+    </Routes>,
+    { rig, at: `/rigs/${RIG_ID}/ways` },
+  );
+  return made;
+};
+const rows = () => within(screen.getByRole('table')).getAllByRole('row').slice(1);
+
+describe('ways to build it', () => {
+  it('stand in the order of one’s own weights, and only the unbeaten ones where one wants', async () => {
+    const user = userEvent.setup();
+    open();
+    await waitFor(() => expect(rows()).toHaveLength(options.length));
+    for (const slider of screen.getAllByRole('slider')) fireEvent.change(slider, { target: { value: '0' } });
+    fireEvent.change(screen.getByLabelText(/^How much it counts: Leads/), { target: { value: '5' } });
+    const fewest = [...options].sort((a, b) => a.figures.leads - b.figures.leads)[0]!;
+    expect(rows()[0]!.textContent).toContain(fewest.kind.name);
+    await user.click(screen.getByRole('button', { name: 'Only those that no other beats' }));
+    expect(rows()).toHaveLength(options.filter((o) => o.unbeaten).length);
+    await user.click(screen.getByRole('button', { name: 'Weights as usual' }));
+    expect((screen.getByLabelText(/^How much it counts: Leads/) as HTMLInputElement).value).toBe('1');
+  });
+  it('say what each cannot, and become a rig', async () => {
+    const user = userEvent.setup();
+    const made = open();
+    await waitFor(() => expect(rows()).toHaveLength(options.length));
+    await user.click(screen.getByRole('button', { name: 'Digital mixer that is its own interface' }));
+    const card = screen.getByLabelText('The way that is looked at');
+    expect(card.textContent).toContain('It brings all that the plan wants.');
+    expect(card.textContent).toContain('Two schools:');
+    await user.click(screen.getByRole('button', { name: /Make a rig of it/ }));
+    expect(await screen.findByText('wired')).toBeTruthy();
+    expect(parseRig(made[0]!.document).name).toBe('Boathouse relay: Digital mixer that is its own interface');
+  });
+});
