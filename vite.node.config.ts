@@ -14,6 +14,16 @@ export default defineConfig({
   },
   ssr: {
     noExternal: true,
-    external: ['sqlite3', 'sequelize', 'umzug', 'express', 'helmet', '@echogarden/pffft-wasm', 'highs'],
+    external: [
+      'sqlite3',
+      'sequelize',
+      'umzug',
+      'express',
+      'helmet',
+      'yazl',
+      'yauzl',
+      '@echogarden/pffft-wasm',
+      'highs',
+    ],
   },
 });

@@ -6,10 +6,10 @@ import { type Browser, chromium, type Page } from '@playwright/test';
 import { createServer } from 'vite';
 
 /** What Chromium is started with where there is no screen and no net. */
-const launch = (): Promise<Browser> =>
+const launch = (more: readonly string[] = []): Promise<Browser> =>
   chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', ...more],
   });
 
 /** The built program over fresh demo data. */
@@ -36,23 +36,36 @@ export async function withProgram<T>(work: (url: string, page: Page) => Promise<
 }
 
 /** A page of this folder's own, straight from its sources. */
-export async function withPage<T>(root: string, work: (page: Page) => Promise<T>): Promise<T> {
+export const withPage = <T>(root: string, work: (page: Page) => Promise<T>): Promise<T> =>
+  withSources(root, (open) => open([], work));
+
+/** Opens the page in a browser of its own, with more flags. */
+export type Open = <T>(flags: readonly string[], work: (page: Page) => Promise<T>) => Promise<T>;
+
+/** The same page in as many browsers as one wants. */
+export async function withSources<T>(root: string, work: (open: Open) => Promise<T>): Promise<T> {
   const vite = await createServer({
     root,
     configFile: false,
     logLevel: 'error',
-    server: { host: '127.0.0.1', port: 0, fs: { allow: [process.cwd()] } },
+    // Nothing of it changes while it is measured.
+    server: { host: '127.0.0.1', port: 0, hmr: false, watch: null, fs: { allow: [process.cwd()] } },
     // Its wasm lies beside it, and is not found from where bundled modules go.
     optimizeDeps: { exclude: ['@echogarden/pffft-wasm'] },
   });
   await vite.listen();
-  const browser = await launch();
   try {
-    const page = await browser.newPage();
-    await page.goto(vite.resolvedUrls!.local[0]!);
-    return await work(page);
+    return await work(async (flags, use) => {
+      const browser = await launch(flags);
+      try {
+        const page = await browser.newPage();
+        await page.goto(vite.resolvedUrls!.local[0]!);
+        return await use(page);
+      } finally {
+        await browser.close();
+      }
+    });
   } finally {
-    await browser.close();
     await vite.close();
   }
 }

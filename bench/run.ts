@@ -1,12 +1,15 @@
 // npm run bench [-- name …]: ratios against public tools, in one run on this machine.
 import { ensureBuilt } from '../scripts/steps.mjs';
+import { calls } from './calls.ts';
 import { evaluation, transforms } from './core.ts';
+import { archiving, day } from './day.ts';
 import { loudnessOfAnHour } from './loudness.ts';
 import { offsetOfAnHour } from './offset-hour.ts';
 import { firstPaint, pictures } from './pictures.ts';
 import { type Bench, MissingTool, print, type Row } from './report.ts';
 import { longSlates, slates } from './slates.ts';
 import { aligning, drifting, joining } from './sync.ts';
+import { taps } from './taps.ts';
 import { checks, layouts, solving } from './wire.ts';
 
 const benches: Record<string, Bench> = {
@@ -24,6 +27,10 @@ const benches: Record<string, Bench> = {
   aligning,
   joining,
   drifting,
+  day,
+  archiving,
+  taps,
+  calls,
 };
 
 async function main(): Promise<void> {

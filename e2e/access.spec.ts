@@ -94,6 +94,24 @@ test('balance, settings tried and a blind trial can be read and reached, light a
   }
 });
 
+test('the tap test can be read and reached, light and dark', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/tap?view=takes`);
+  await page.getByLabel('Listener to be recorded by a stand-in').selectOption('Stream');
+  await expect(page.getByRole('button', { name: 'On to the readings' })).toBeVisible({ timeout: 60_000 });
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    for (const view of ['play', 'takes', 'read']) {
+      await page.goto(`${server.url}/rigs/${DEMO_RIG}/tap?view=${view}`);
+      const there = page.getByRole('button', { name: view === 'play' ? 'Print the sheet' : 'On to the readings' });
+      await expect(view === 'read' ? page.getByTestId('reading') : there).toBeVisible();
+      expect(await found(page)).toEqual([]);
+    }
+    await page.goto(`${server.url}/tune?id=2&for=Wren`);
+    await expect(page.getByRole('button', { name: /^Play Wren/ })).toBeVisible();
+    expect(await found(page)).toEqual([]);
+  }
+});
+
 test('a term and a figure are asked why by keyboard, and let go again', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?source=couch`);
   const card = page.getByLabel('Tap', { exact: true });
@@ -134,5 +152,39 @@ test('all of the page is reached by Tab, and what has focus shows it', async ({ 
   }
   for (const name of ['Sync', 'Bench', 'Listener', 'Tolerance']) {
     expect([...seen].some((s) => s.includes(name))).toBe(true);
+  }
+});
+
+test('the day, the log, a trouble and the ways can be read and reached, light and dark', async ({ page, server }) => {
+  const rig = `${server.url}/rigs/${DEMO_RIG}`;
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    for (const [view, shows] of [
+      ['checks', 'No go yet'],
+      ['budgets', 'Tell what you read off'],
+      ['during', 'Not watched'],
+      ['phone', 'Nothing on the network gets in'],
+    ] as const) {
+      await page.goto(`${rig}/run?view=${view}`);
+      await expect(page.getByText(shows).first()).toBeVisible();
+      if (view === 'during') await page.keyboard.press('m');
+      expect(await found(page), view).toEqual([]);
+    }
+    await page.goto(`${rig}/log`);
+    await expect(page.getByText('has moved up by more than chance')).toBeVisible();
+    expect(await found(page), 'log').toEqual([]);
+    await page.goto(`${rig}/trouble`);
+    const likely = page.getByRole('region', { name: 'Most likely here' });
+    const look = page.getByTestId('next-look');
+    await expect(likely.or(look)).toBeVisible();
+    if (await likely.isVisible()) await likely.getByRole('button').first().click();
+    await expect(look).toBeVisible();
+    expect(await found(page), 'trouble').toEqual([]);
+    await page.goto(`${rig}/ways`);
+    await expect(page.getByRole('table', { name: 'Ways to build it' })).toBeVisible();
+    expect(await found(page), 'ways').toEqual([]);
+    await page.goto(`${server.url}/hand`);
+    await expect(page.getByRole('link', { name: 'Boathouse relay', exact: true })).toBeVisible();
+    expect(await found(page), 'hand').toEqual([]);
   }
 });

@@ -1,10 +1,11 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { encodeWav, resample } from '../core/samples/index.ts';
 import { clapsAt, voice } from '../core/standin/index.ts';
+import { renderTune } from '../core/tap/index.ts';
 import { boathouse } from '../demo/boathouse.ts';
 import { skerryNet } from '../demo/skerry-net.ts';
 
@@ -234,4 +235,53 @@ test('bad input ends with 2 and one line that says what to do', () => {
     expect(stderr).not.toContain(' at ');
   }
   expect(mellow('claps', join(folder, 'cut.wav'), '--as-it-is').status).toBe(0);
+});
+
+test('what can be wrong is told with where to look first, and narrowed by what was looked at', async () => {
+  const rig = file('trouble.json', JSON.stringify(boathouse));
+  const silent = ['trouble', rig, 'no-sound', 'backup', '--source', 'wren'] as const;
+  const first = json(...silent);
+  expect(first.named).toBe(false);
+  expect(first.suspects[0]).toMatchObject({ says: 'Mixer, Strip 1, mute: on, and not off.' });
+  const nothing = first.next.answers.find((a: { answer: string }) => a.answer === 'nothing');
+  const second = json(...silent, '--said', `${first.next.key}=${nothing?.answer ?? first.next.answers[0].answer}`);
+  expect(second.next.key).not.toBe(first.next.key);
+  expect(second.suspects).not.toEqual(first.suspects);
+  expect(mellow(...silent).stdout).toMatch(/^ ?\d+ % Mixer, Strip 1, mute[\s\S]*\nLook: /);
+  expect(mellow('trouble', rig, 'no-sound', 'backup').status).toBe(2);
+  expect(mellow('trouble', rig, 'no-tea', 'backup').stderr).toContain('is no symptom here');
+  expect(mellow('trouble', rig, 'hum', 'nobody').stderr).toContain('There is no listener');
+  expect(mellow('export', rig, 'settings', '--paper', 'a4').stdout).toContain('how it stands');
+});
+
+test('the tune of a source is written as a WAV, the same each time', async () => {
+  const [one, two] = [join(folder, 'tune 3.wav'), join(folder, 'again.wav')];
+  expect(json('tune', '3', one)).toMatchObject({ tune: 3, seconds: 17, sampleRateHz: 48_000 });
+  json('tune', '3', two);
+  expect(readFileSync(one).equals(readFileSync(two))).toBe(true);
+  expect(json('loudness', one).samplePeakDbfs).toBeCloseTo(-6, 1);
+  expect(mellow('tune', '17', one).stderr).toContain('from 1 to 16');
+  expect(mellow('tune', '3', one, '--rate', '8000').status).toBe(2);
+});
+
+test('a take is read for tunes: which, how loud, when, and none where none is', async () => {
+  const rate = 48_000;
+  const quiet = new Float32Array(20 * rate);
+  quiet.set(
+    renderTune(2, rate).map((v) => 0.1 * v),
+    rate,
+  );
+  const take = file('take.wav', encodeWav([quiet], rate));
+  const { tunes } = json('tunes', take);
+  expect(tunes).toHaveLength(16);
+  expect(tunes.filter((t: { word: string }) => t.word === 'found')).toMatchObject([
+    { tune: 3, confidence: 0.999, polarity: 1, seconds: [], jump: null },
+  ]);
+  expect(tunes[2].atMs).toBeCloseTo(2000, 1);
+  expect(Math.abs(tunes[2].gainDb + 20)).toBeLessThan(1.5);
+  expect(mellow('tunes', take).stdout).toMatch(
+    /tune {2}3 {2}at 2000\.\d ms, -(19|2\d)\.\d dB, -?0\.\d ppm, sure 0.999/,
+  );
+  const silent = json('tunes', file('silent.wav', encodeWav([new Float32Array(10 * rate)], rate)));
+  expect(silent).toEqual({ tunes: null });
 });

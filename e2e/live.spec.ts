@@ -27,3 +27,36 @@ test('gain is set by talking: what the input reads, and how far to turn', async 
   await live.getByRole('button', { name: 'Stop listening' }).click();
   await expect(live.getByRole('img', { name: 'Level now' })).toHaveCount(0);
 });
+
+test('an input is watched whichever view one looks at, and what is not watched is said', async ({ page, server }) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/run?view=during`);
+  const watch = page.getByRole('region', { name: 'Watch' });
+  await watch.getByRole('button', { name: 'Watch an input' }).click();
+  const card = watch.getByTestId('watch-card');
+  // The stand-in of the browser beeps once a second, up to full scale.
+  await expect(card).toContainText('CLIPS');
+  await expect(watch).toContainText('Not watched: Track 1, all');
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: /Sync/ }).click();
+  const notice = page.getByRole('alert').filter({ hasText: 'Stream: clips' });
+  await expect(notice).toBeVisible();
+  await page.keyboard.press('!');
+  await page.getByRole('button', { name: 'That is it' }).click();
+  await expect(page.getByLabel('Told so far')).toContainText('Stream is distorted.');
+  await page.getByRole('link', { name: 'Run' }).click();
+  await page.getByRole('button', { name: 'While it goes on' }).click();
+  await card.getByRole('button', { name: 'Do not watch it' }).click();
+  await expect(card).toHaveCount(0);
+  await expect(notice).toHaveCount(0);
+});
+
+test('a take of a tap is recorded from an input of this computer, and what holds no tune says so', async ({
+  page,
+  server,
+}) => {
+  test.setTimeout(120_000);
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/tap?view=takes`);
+  await page.getByRole('button', { name: 'Record an input of this computer' }).click();
+  await expect(page.getByRole('button', { name: /^Stop recording, 0:00:1\d/ })).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: /^Stop recording/ }).click();
+  await expect(page.getByRole('list', { name: 'Takes' })).toContainText('no tune found of 6', { timeout: 60_000 });
+});

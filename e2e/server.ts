@@ -1,7 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
-import { tmpdir } from 'node:os';
+import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test as base } from '@playwright/test';
 
@@ -13,11 +13,16 @@ export const HOST_WITH_HUM = '7a4e0000-0000-4000-8000-000000000005';
 export const HOST_TOO_LOUD = '7a4e0000-0000-4000-8000-000000000006';
 export const FIVE_TRACKS = '7a4e0000-0000-4000-8000-000000000007';
 
+/** An address by which a phone would find this machine; none where it has no network at all. */
+export const lanAddress = Object.values(networkInterfaces())
+  .flat()
+  .find((a) => a?.family === 'IPv4' && !a.internal)?.address;
+
 /** The built server over a folder of its own: it can be killed and started again on the same port and data. */
 export interface TestServer {
   readonly url: string;
   kill(signal?: NodeJS.Signals): Promise<void>;
-  start(): Promise<void>;
+  start(more?: Record<string, string>): Promise<void>;
 }
 
 const freePort = (): Promise<number> =>
@@ -42,10 +47,10 @@ async function makeServer(): Promise<{ server: TestServer; dispose: () => Promis
     running.kill(signal);
     await gone;
   };
-  const start = (): Promise<void> =>
+  const start = (more: Record<string, string> = {}): Promise<void> =>
     new Promise((resolve, reject) => {
       child = spawn(process.execPath, ['dist/node/server.js'], {
-        env: { ...process.env, PORT: String(port), MELLOW_DATA: data, MELLOW_SEED: 'demo' },
+        env: { ...process.env, PORT: String(port), MELLOW_DATA: data, MELLOW_SEED: 'demo', ...more },
         stdio: ['ignore', 'pipe', 'inherit'],
       });
       child.stdout!.on('data', (chunk: Buffer) => chunk.toString().includes('Mellow Tap: http') && resolve());

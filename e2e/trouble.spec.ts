@@ -54,7 +54,7 @@ test('rigs are exported, imported, deleted and taken back; a broken one is refus
   const text = readFileSync((await (await download).path())!, 'utf8');
   const choose = async (content: string) => {
     const chooser = page.waitForEvent('filechooser');
-    await page.getByRole('button', { name: /Import JSON/ }).click();
+    await page.getByRole('button', { name: /^Import/ }).click();
     await (await chooser).setFiles({ name: 'rig.json', mimeType: 'application/json', buffer: Buffer.from(content) });
   };
   const rig = JSON.parse(text);

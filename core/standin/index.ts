@@ -4,3 +4,12 @@ export { type RenderOptions, renderTrack, type Truth, trueDelayMs } from './rend
 export { convolve, roomResponse } from './room.ts';
 export { renderShotSound, renderSlateShot, type SlateShot } from './slate-shot.ts';
 export { clapsAt, game, hum, jingle, noise, type SourceMaker, voice } from './sources.ts';
+export {
+  hiddenTruth,
+  renderTapTake,
+  type StandInPlayer,
+  standInPlayers,
+  TAP_TAKE_S,
+  type TapTakeOptions,
+  tuneFrom,
+} from './tap.ts';

@@ -1,6 +1,7 @@
+import { band, filterInPlace } from '#core/process/index.ts';
 import { findPort, findTypes, type Rig } from '#core/rig/index.ts';
 import { type FftOf, resample, seededNormal } from '#core/samples/index.ts';
-import { type DelayTerm, evaluate } from '#core/signal/index.ts';
+import { type Arrival, type DelayTerm, evaluate } from '#core/signal/index.ts';
 import { ratioFromDb } from '#core/units/index.ts';
 import { convolve, roomResponse } from './room.ts';
 import type { SourceMaker } from './sources.ts';
@@ -24,6 +25,10 @@ export interface RenderOptions {
   readonly startS?: number;
   /** Level of the loudest source's way, dBFS; the others keep their distance to it. */
   readonly loudestDbfs?: number;
+  /** Only ways of which this is so; all where absent. */
+  readonly alive?: (arrival: Arrival) => boolean;
+  /** Each way through the band that it has in the rig. */
+  readonly banded?: boolean;
 }
 
 const NOISE_DBFS = -78;
@@ -36,12 +41,14 @@ export const trueDelayMs = (terms: readonly DelayTerm[], truth: Truth): number =
 /** What a listener's track would have recorded: every source by every way, each with its true delay, on the track's own clock. */
 export function renderTrack(fftOf: FftOf, options: RenderOptions): Float32Array {
   const { rig, truth, listenerId, sounds, seconds, sampleRateHz, seed, startS = 0, loudestDbfs = -12 } = options;
+  const { alive = () => true, banded = false } = options;
   const frames = Math.round(seconds * sampleRateHz);
   const types = findTypes(rig);
   const out = new Float32Array(frames);
-  const pairs = evaluate(rig).pairs.filter(
-    (p) => p.listenerId === listenerId && sounds[p.sourceId] && p.ways.length > 0,
-  );
+  const pairs = evaluate(rig)
+    .pairs.filter((p) => p.listenerId === listenerId && sounds[p.sourceId])
+    .map((p) => ({ ...p, ways: p.ways.filter((w) => alive(w.arrival)) }))
+    .filter((p) => p.ways.length > 0);
   const loudest = Math.max(...pairs.map((p) => p.ways[0]!.levelDb.nominal));
   const session = Math.ceil((startS + seconds + 1) * sampleRateHz);
   const room = roomResponse(sampleRateHz, ROOM.rt60S, ROOM.directDb, seed + 991);
@@ -55,6 +62,7 @@ export function renderTrack(fftOf: FftOf, options: RenderOptions): Float32Array 
       const delayFrames = (trueDelayMs(way.soundTerms, truth) * sampleRateHz) / 1000;
       // A clock that runs fast counts more samples in the same time: the sound is read in smaller steps.
       const part = resample(inRoom, startS * sampleRateHz - delayFrames, 1 / (1 + ppm * 1e-6), frames);
+      if (banded) filterInPlace(part, band(way.arrival.lowHz, way.arrival.highHz, sampleRateHz));
       for (let i = 0; i < frames; i++) out[i]! += gain * part[i]!;
     }
   }

@@ -15,8 +15,11 @@ import {
   stageStatesOf,
   useAppDispatch,
   useAppSelector,
+  useHandTicks,
+  useJournal,
   useSettledRig,
 } from '#web/store/index.ts';
+import { WatchNotice, watchers } from '#web/watch/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
 import { verdictOf } from './verdict.ts';
@@ -65,6 +68,9 @@ function useOpenRig(rigId: string): string | null {
 /** The frame of an open rig: stages with their states, the verdict, undo and redo, what is to be done at the desk. */
 export function OpenRig({ rigId }: { rigId: string }) {
   const failed = useOpenRig(rigId);
+  useJournal(rigId);
+  useHandTicks();
+  useEffect(() => () => watchers.stopAll(), []);
   const rig = useAppSelector(selectRig);
   const settled = useSettledRig();
   const scene = useAppSelector(selectScene);
@@ -92,6 +98,10 @@ export function OpenRig({ rigId }: { rigId: string }) {
       ]}
       more={[
         { to: `/rigs/${rigId}/desk`, label: 'At the desk' },
+        { to: `/rigs/${rigId}/tap`, label: 'Tap test' },
+        { to: `/rigs/${rigId}/trouble`, label: 'Trouble' },
+        { to: `/rigs/${rigId}/log`, label: 'Log' },
+        { to: `/rigs/${rigId}/ways`, label: 'Ways to build' },
         { to: `/rigs/${rigId}/beside`, label: 'Side by side' },
         { to: `/rigs/${rigId}/bench`, label: 'Bench' },
         { to: `/rigs/${rigId}/gear`, label: 'Gear' },
@@ -99,6 +109,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
       top={<RigTop rigId={rigId} rig={rig} verdict={verdictOf(settled)} />}
     >
       <RigNotices />
+      <WatchNotice rig={rig} rigId={rigId} />
       <Outlet />
       {scene && <ListenBar rig={scene.rig} />}
     </Frame>

@@ -18,6 +18,7 @@ import type { Verdict } from './verdict.ts';
 export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdict: Verdict }) {
   const navigate = useNavigate();
   const atTheDesk = `/rigs/${rigId}/desk`;
+  const trouble = `/rigs/${rigId}/trouble`;
   const dispatch = useAppDispatch();
   const { history } = useAppSelector(selectDesk);
   const undoable = history?.past.at(-1);
@@ -25,6 +26,7 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
   useKey('mod+z', 'Undo', () => dispatch(undoStep()));
   useKey('mod+shift+z,mod+y', 'Redo', () => dispatch(redoStep()));
   useKey('t', 'At the desk: what is asked and to do', () => navigate(atTheDesk));
+  useKey('!', 'Something is wrong: find what it is', () => navigate(trouble));
   return (
     <>
       <div className="frame-rig">
@@ -74,6 +76,9 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
           title={redoable ? `Redo: ${redoable.label}` : 'Nothing to redo'}
         >
           Redo
+        </Button>
+        <Button className="wrong" onClick={() => navigate(trouble)} title="Something is wrong: find what it is">
+          Wrong? <kbd>!</kbd>
         </Button>
         <Scales fullScaleDbu={rig.session.fullScaleDbu} />
         <Button onClick={() => navigate(atTheDesk)}>

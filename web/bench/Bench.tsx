@@ -1,9 +1,9 @@
 import { Button } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { useKey } from '#web/parts/index.ts';
+import { FileInput, useFileDrop, useKey } from '#web/parts/index.ts';
 import { api, sayProblem, uploadTake, useAppDispatch } from '#web/store/index.ts';
 import { fileOf, rememberFile } from '#web/take/index.ts';
 import { TakeChooser } from './TakeChooser.tsx';
@@ -30,7 +30,7 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
   const dispatch = useAppDispatch();
   const takes = api.useTakesQuery(undefined);
   const chooser = useRef<HTMLInputElement>(null);
-  const [over, setOver] = useState(false);
+  const drop = useFileDrop((files) => void openFiles(files));
   useKey('o', 'Open a take', () => chooser.current?.click());
 
   const openFiles = async (files: readonly File[]) => {
@@ -63,39 +63,15 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
   }));
   const missing = takes.data && known.some((k) => !k.record && !fileOf(k.id));
   return (
-    <main
-      className={`frame-page ${takeIds.length > 0 ? 'with-card' : ''}`}
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        setOver(false);
-        void openFiles([...e.dataTransfer.files]);
-      }}
-    >
+    <main className={`frame-page ${takeIds.length > 0 ? 'with-card' : ''}`} {...drop.target}>
       {failed && <p className="notice">{failed}</p>}
       {takes.isError && <p className="notice">{sayProblem(takes.error)}</p>}
-      <input
-        ref={chooser}
-        type="file"
-        accept={ACCEPTED}
-        multiple
-        hidden
-        aria-label="Take file"
-        onChange={(e) => {
-          const files = [...(e.target.files ?? [])];
-          e.target.value = '';
-          if (files.length > 0) void openFiles(files);
-        }}
-      />
+      <FileInput chooser={chooser} label="Take file" accept={ACCEPTED} onFiles={(files) => void openFiles(files)} />
       {takeIds.length === 0 || missing ? (
         <div className="page">
           <h1>Bench</h1>
           {missing && <p className="watch">A take of this bench was not kept. Choose its file again.</p>}
-          <div className={`drop ${over ? 'over' : ''}`}>
+          <div className={`drop ${drop.over ? 'over' : ''}`}>
             <p>
               Drop a take here: a WAV, or a video with a clap or a <Link to="/slate">slate</Link> in it. Two takes of
               the same sound are laid against each other.

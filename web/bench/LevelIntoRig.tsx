@@ -3,8 +3,8 @@ import { useMemo, useState } from 'react';
 import type { Diagnosis } from '#core/measure/index.ts';
 import { type LevelCause, type LevelReading, levelEdit, reconcileLevel } from '#core/reconcile/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import { type Evaluation, mainVoiceOf, SCALE_UNITS } from '#core/signal/index.ts';
-import { Choice, formatNumber, formatSigned, Term } from '#web/parts/index.ts';
+import { type Evaluation, mainVoiceOf } from '#core/signal/index.ts';
+import { Choice, formatNumber, formatSigned, sayCause, Term } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { wordsIn } from '#web/take/index.ts';
 import { levelOf } from './level-of.ts';
@@ -100,14 +100,6 @@ export function LevelIntoRig({ take, diagnosis, rig, evaluation, listenerId }: P
       )}
     </section>
   );
-}
-
-/** What a cause says, in words. */
-export function sayCause(cause: LevelCause, source: string): string {
-  if (cause.kind === 'source')
-    return `${source} is at ${formatNumber(cause.levelDb, 1)} ${SCALE_UNITS[cause.scale]} where it begins.`;
-  const { where, drawn, stands, assumed } = cause;
-  return `${where} stands at ${formatNumber(stands, 1)} dB, not at ${formatNumber(drawn, 1)}${assumed ? ', which nobody has seen' : ''}.`;
 }
 
 /** The source that the take's name speaks of; else the main voice, where it is heard there. */

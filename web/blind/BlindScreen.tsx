@@ -15,6 +15,7 @@ import {
 import type { SoundPair } from '#core/mix/index.ts';
 import { SwitchBar } from '#web/listen/index.ts';
 import { formatDate, formatNumber, NumberInput, Term, useKey } from '#web/parts/index.ts';
+import { tellDay, useAppDispatch } from '#web/store/index.ts';
 import {
   readTreatment,
   type TakeAtHand,
@@ -28,6 +29,7 @@ import { sayResult, sayRounds } from './say.ts';
 
 const SECONDS = 8;
 const USUAL_ROUNDS = 12;
+const MOST_SAID = 400;
 
 /** Two takes, or a take as it is and treated, told apart blind. */
 export function BlindScreen() {
@@ -53,6 +55,7 @@ export function BlindScreen() {
 }
 
 function Trial({ first, second, bench }: { first: TakeAtHand; second: TakeAtHand | null; bench: string }) {
+  const dispatch = useAppDispatch();
   const ids = useMemo(() => [first.id, ...(second ? [second.id] : [])], [first.id, second]);
   const sound = useSound(ids);
   const { desk, run } = sound;
@@ -79,6 +82,9 @@ function Trial({ first, second, bench }: { first: TakeAtHand; second: TakeAtHand
     const done: BlindTrial = { at: new Date().toISOString(), a: names[0], b: names[1], rounds, correct };
     const before = kept.notes ?? { flashes: [], claps: [], frameMs: null, speaksOf: null, unseen: true as const };
     kept.change({ ...before, blind: [...(before.blind ?? []), done] });
+    // On the bench of a rig it goes into the log of the day as well.
+    const says = `Blind trial, A ${names[0]}, B ${names[1]}: ${sayResult(blindResult(next))}`;
+    dispatch(tellDay({ kind: 'note', says: says.slice(0, MOST_SAID) }));
   };
   return (
     <TakePage title={<Term id="abx">Blind trial</Term>} bench={bench}>

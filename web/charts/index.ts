@@ -1,4 +1,6 @@
 export { ArrivalChart } from './ArrivalChart.tsx';
+export { ControlChart, sayChart } from './ControlChart.tsx';
+export { layoutControl } from './control.ts';
 export { DistanceChart } from './DistanceChart.tsx';
 export { DriftChart } from './DriftChart.tsx';
 export type { DistanceTrack } from './distances.ts';
@@ -15,6 +17,8 @@ export { SpectrogramChart } from './SpectrogramChart.tsx';
 export { SpectrumChart } from './SpectrumChart.tsx';
 export { layoutSmallArrivals } from './small-arrivals.ts';
 export { TakenChart } from './TakenChart.tsx';
+export { TapEvidence } from './TapEvidence.tsx';
 export { TimelineChart } from './TimelineChart.tsx';
+export { layoutTapArrivals, layoutTapBands, layoutTapSeconds } from './tap-evidence.ts';
 export { layoutTimeline, type TimelineTake } from './timeline.ts';
 export { useWidth } from './useWidth.ts';

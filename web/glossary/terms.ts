@@ -1,5 +1,13 @@
 /** Every term that a screen uses, in plain words. A term on a screen opens its entry here. */
 export const TERMS = {
+  'tap-test': {
+    title: 'Tap test',
+    says: 'Every source plays a tune of its own, all at about the same time, and every listener records one take. What a take holds tells which sources came there, how loud, how late against each other, twice or not, through which band, the right way round, and on whose clock. What it cannot tell is when a player was pressed: times stand against other sources or other takes, unless something ties them.',
+  },
+  tune: {
+    title: 'Tune',
+    says: 'Fifteen seconds of soft notes, another row for every source, made so that they are told apart when all play at once, under speech, and behind a call program. Any machine makes the same tune from its number.',
+  },
   'slip-list': {
     title: 'Slip list',
     says: 'What has to be done to recordings in the edit so that they lie to each other: moved by so much, and where clocks drifted, played a little faster or slower. As a table and as a timeline (OpenTimelineIO) it is exact; an EDL knows whole frames only, the rest stands in its comments.',
@@ -107,6 +115,58 @@ export const TERMS = {
   'run-order': {
     title: 'Order on the day',
     says: 'What comes before what, so that nothing cracks, nothing is harmed and nothing is missed: silence first, phantom power off, picture before sound, every plug before its supply, calls after all plugs, loudspeakers last.',
+  },
+  'go-no-go': {
+    title: 'Go or no go',
+    says: 'Whether one can begin: everything that has to be was looked at and is well, or was left out with a reason. One thing that is not well, or that nobody has looked at, is no go.',
+  },
+  budget: {
+    title: 'Budget',
+    says: 'What the session takes of something that runs out: the charge of a battery, the room on a disk, what a line carries upwards, sockets and outlets. The bar is what it takes, its end what there is.',
+  },
+  marker: {
+    title: 'Marker',
+    says: 'A moment that somebody wants to find again in the recordings. It is kept by the clock of the day and told as a place in a recording that began at a known time.',
+  },
+  door: {
+    title: 'On a phone',
+    says: 'The run and the list of what is to do, on a phone or tablet of the same network. A code opens it once; without one nothing is answered. By such an address a browser withholds microphone, wake lock and more: ticks are kept there and sent, takes come from the phone’s own recorder.',
+  },
+  ways: {
+    title: 'Ways to build',
+    says: 'What this desk is for, built as practitioners build it: each way is drawn as a rig, its sends and switches set, and judged by the same model as your own. What is owned already costs nothing again.',
+  },
+  unbeaten: {
+    title: 'Unbeaten',
+    says: 'No other way is at least as good in every measure and better in one. Which of the unbeaten ones is best depends on what counts for you.',
+  },
+  watch: {
+    title: 'Watch',
+    says: 'An input of this computer that is metered all session: silent for ten seconds, one side only, clipping, hum, far from what is usual, gone. What is wrong stands over every view; what nobody watches is said to be unwatched.',
+  },
+  'same-as-last': {
+    title: 'Same as last time?',
+    says: 'One sentence, spoken as always, at an input that carries what one cares for: loudness, the noise in its rests, hum, tone and sides against the last session that went well. Within what the same person varies by, it is the same.',
+  },
+  archive: {
+    title: 'Archive',
+    says: 'A plain zip with the rig, its log, its takes and photographs, and a page to start with for whoever takes over. Imported on another machine it comes back byte for byte; a cut one is refused with what is missing.',
+  },
+  log: {
+    title: 'Log',
+    says: 'What happened session by session: what was done and left out, what was wrong and what it was, what was measured. It is written as the day goes on, and never changed afterwards.',
+  },
+  'control-chart': {
+    title: 'Control chart',
+    says: 'A figure day by day against what it usually is. Small differences of one direction add up; when the sum is larger than chance would make it in one of two hundred sessions, something has moved. Twenty sessions make a baseline; with fewer, what is said is provisional.',
+  },
+  trouble: {
+    title: 'Something is wrong',
+    says: 'From what is heard or seen wrong to what it is: every fault that this rig may have was run in the model, and each answer leaves those that would give it. The next look is the one that is expected to tell most for the time that it takes.',
+  },
+  suspect: {
+    title: 'Suspect',
+    says: 'A fault that this rig may have: a mute, a plug, a wrong choice, a box without power. Its share is how likely it is after all that was told: how often such a thing happens, times how well it explains every answer.',
   },
   'path-test': {
     title: 'Path test',

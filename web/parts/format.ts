@@ -45,6 +45,13 @@ export function formatClock(ms: number, decimals = 0): string {
   return `${sign}${String(minutes).padStart(2, '0')}:${seconds.padStart(decimals ? decimals + 3 : 2, '0')}`;
 }
 
+/** Hours, minutes and seconds: how long a day has gone on. */
+export function formatSpan(ms: number): string {
+  const total = Math.floor(Math.abs(ms) / 1000);
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${ms < 0 ? MINUS : ''}${Math.floor(total / 3600)}:${two(Math.floor((total % 3600) / 60))}:${two(total % 60)}`;
+}
+
 const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 export const formatDate = (iso: string): string => day.format(new Date(iso));
 

@@ -1,14 +1,33 @@
 import { Button } from '@chakra-ui/react';
 import { csvFormatRows } from 'd3-dsv';
-import type { NextTake } from '#core/paths/index.ts';
-import type { Rig } from '#core/rig/index.ts';
-import { formatNumber, saveAs, Term } from '#web/parts/index.ts';
+import type { NextTake, TestedPath } from '#core/paths/index.ts';
+import { type ClapRow, clapSheet } from '#core/report/index.ts';
+import { findDevice, findSetting, findTypes, type Rig, sayValue, settingOf } from '#core/rig/index.ts';
+import { formatNumber, printSheets, saveAs, Term } from '#web/parts/index.ts';
 
 const nameOf = (rig: Rig, { sourceId, listenerId }: { sourceId: string; listenerId: string }): string =>
   `${rig.sources.find((s) => s.id === sourceId)!.name} at ${rig.listeners.find((l) => l.id === listenerId)!.name}`;
 
+/** How the delays on a path stand now, for the list on paper. */
+function rowOf(rig: Rig, table: readonly TestedPath[], next: NextTake): ClapRow {
+  const path = table.find((p) => p.sourceId === next.sourceId && p.listenerId === next.listenerId);
+  const set = (path?.settings ?? []).flatMap((key) => {
+    const [deviceId, settingId] = key.split('.') as [string, string];
+    const device = findDevice(rig, deviceId);
+    const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
+    return device && spec ? [`${device.name} ${sayValue(spec, settingOf(device, spec).value)}`] : [];
+  });
+  return { path: nameOf(rig, next), setting: set.join(', ') };
+}
+
+interface Props {
+  readonly rig: Rig;
+  readonly table: readonly TestedPath[];
+  readonly next: readonly NextTake[];
+}
+
 /** What is still to be recorded, the most telling first. */
-export function NextTakes({ rig, next }: { rig: Rig; next: readonly NextTake[] }) {
+export function NextTakes({ rig, table, next }: Props) {
   if (next.length === 0) return <p className="good">Nothing is open that another take would make much clearer.</p>;
   const list = () =>
     saveAs(
@@ -30,6 +49,22 @@ export function NextTakes({ rig, next }: { rig: Rig; next: readonly NextTake[] }
         <h2>Still to be recorded</h2>
         <span className="row" style={{ marginTop: 16 }}>
           <Button onClick={list}>Take the list along, CSV</Button>
+          <Button
+            onClick={() =>
+              printSheets(
+                [
+                  clapSheet(
+                    'a4',
+                    next.map((n) => rowOf(rig, table, n)),
+                  ),
+                ],
+                'a4',
+                false,
+              )
+            }
+          >
+            Print the clap sheet
+          </Button>
         </span>
       </div>
       <ol className="plain-list" data-testid="next-takes">

@@ -1,10 +1,10 @@
 import { Button } from '@chakra-ui/react';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useRef } from 'react';
 import { Link, useParams } from 'react-router';
 import { nextTakes, type TestedPath, testTable } from '#core/paths/index.ts';
 import type { Edit, Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { count, Term, useKey } from '#web/parts/index.ts';
+import { count, FileInput, Term, useFileDrop, useKey } from '#web/parts/index.ts';
 import { api, applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { HeapTable } from './HeapTable.tsx';
 import { NextTakes } from './NextTakes.tsx';
@@ -26,7 +26,7 @@ function Paths({ rigId, rig, evaluation }: { rigId: string; rig: Rig; evaluation
   const heap = useHeap();
   const kept = api.useTakesQuery(undefined);
   const chooser = useRef<HTMLInputElement>(null);
-  const [over, setOver] = useState(false);
+  const drop = useFileDrop(heap.addFiles);
   const table = useMemo(() => testTable(rig), [rig]);
   const next = useMemo(() => nextTakes(rig), [rig]);
   const tested = table.filter((p) => p.takes.length > 0);
@@ -57,31 +57,8 @@ function Paths({ rigId, rig, evaluation }: { rigId: string; rig: Rig; evaluation
     (t) => /\.(mp4|mov|webm|mkv)$/i.test(t.name) && !heap.items.some((i) => i.id === t.id) && !isTested(table, t.id),
   );
   return (
-    <main
-      className="frame-page"
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        setOver(false);
-        heap.addFiles([...e.dataTransfer.files]);
-      }}
-    >
-      <input
-        ref={chooser}
-        type="file"
-        accept={ACCEPTED}
-        multiple
-        hidden
-        aria-label="Takes for the heap"
-        onChange={(e) => {
-          heap.addFiles([...(e.target.files ?? [])]);
-          e.target.value = '';
-        }}
-      />
+    <main className="frame-page" {...drop.target}>
+      <FileInput chooser={chooser} label="Takes for the heap" accept={ACCEPTED} onFiles={heap.addFiles} />
       <div className="page">
         <div className="spread">
           <h1>
@@ -96,7 +73,7 @@ function Paths({ rigId, rig, evaluation }: { rigId: string; rig: Rig; evaluation
           How late sound is against its picture on every path, for every delay that was set: by takes, beside what the
           rig leads one to expect. {tested.length} of {table.length} paths tested.
         </p>
-        <div className={`drop ${over ? 'over' : ''}`}>
+        <div className={`drop ${drop.over ? 'over' : ''}`}>
           <p>Drop all takes of the test here in a heap: they find their places by their slates and names.</p>
           <p className="row" style={{ marginTop: 8 }}>
             <Button variant="solid" onClick={() => chooser.current?.click()}>
@@ -110,7 +87,7 @@ function Paths({ rigId, rig, evaluation }: { rigId: string; rig: Rig; evaluation
           </p>
         </div>
         <HeapTable heap={heap} rigId={rigId} rig={rig} evaluation={evaluation} onTake={intoTest} />
-        <NextTakes rig={rig} next={next} />
+        <NextTakes rig={rig} table={table} next={next} />
         <TestTable rigId={rigId} rig={rig} table={table} />
       </div>
     </main>

@@ -1,26 +1,24 @@
 import { Button } from '@chakra-ui/react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { clapSheet } from '#core/report/index.ts';
 import { SLATE_IDS, SLATE_RATES, type Slate } from '#core/slate/index.ts';
 import { rateName, ratioFromDb } from '#core/units/index.ts';
 import { LevelSlider } from '#web/listen/index.ts';
-import { Choice, formatNumber, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatNumber, printSheets, Term, useKey } from '#web/parts/index.ts';
+import { playSlate, SlateCanvas, type SlateLatency, type SlatePlayer } from '#web/players/index.ts';
 import { TakeFrame, TakePage } from '#web/take/index.ts';
-import { paintSlate } from './paint.ts';
-import { playSlate, type SlateLatency, type SlatePlayer } from './player.ts';
 import { SlateFiles } from './SlateFiles.tsx';
 
 /** Nobody is startled: the first beat is silent until somebody turns it up. */
 const START_DB = -60;
 const SIXTY = 7;
-/** A picture that is drawn now is on the screen about one refresh later. */
-const REFRESHES_AHEAD = 1;
-const USUAL_REFRESH_MS = 1000 / 60;
 
 /** A slate on this screen: what a camera or a capture device reads back, and the same as files. */
 export function SlateScreen() {
   const [params, setParams] = useSearchParams();
-  const slate = slateOf(params);
+  const slate = useMemo(() => slateOf(params), [params]);
+  const words = useMemo(() => [`Slate ${slate.id + 1}`, `${rateName(slate.rate)} fps`], [slate]);
   const [playing, setPlaying] = useState<SlatePlayer | null>(null);
   const [levelDb, setLevelDb] = useState(START_DB);
   const [failed, setFailed] = useState<string | null>(null);
@@ -63,7 +61,7 @@ export function SlateScreen() {
           its picture, whether pictures were lost, and at which rate they really came.
         </p>
         <div ref={stage} className="slate-stage" data-testid="slate">
-          <SlateCanvas slate={slate} player={playing} />
+          <SlateCanvas slate={slate} words={words} player={playing} />
         </div>
         <div className="row" style={{ marginTop: 10 }}>
           <Button variant="solid" onClick={toggle}>
@@ -114,6 +112,10 @@ export function SlateScreen() {
             apart, and on the bench mark the region of the picture that changes.
           </li>
         </ul>
+        <p className="row no-print" style={{ marginTop: 8 }}>
+          <Button onClick={() => printSheets([clapSheet('a4')], 'a4', false)}>Print the clap sheet</Button>
+          <span className="quiet small">A board to hold into the picture, how to clap, and a list of the takes.</span>
+        </p>
       </TakePage>
     </TakeFrame>
   );
@@ -127,40 +129,6 @@ function slateOf(params: URLSearchParams): Slate {
     rate: SLATE_RATES.find((r) => rateName(r) === params.get('rate')) ?? SLATE_RATES[SIXTY]!,
     id: Number.isInteger(id) && id >= 0 && id < SLATE_IDS ? id : 0,
   };
-}
-
-/** The canvas, as large as its room and as fine as its screen; drawn anew at each refresh while it plays. */
-function SlateCanvas({ slate, player }: { slate: Slate; player: SlatePlayer | null }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    const paper = canvas.current!;
-    const paint = paper.getContext('2d', { alpha: false });
-    if (!paint) return;
-    const words = [`Slate ${slate.id + 1}`, `${rateName(slate.rate)} fps`];
-    let refreshMs = USUAL_REFRESH_MS;
-    let lastMs = 0;
-    let drawn = -1;
-    let asked = 0;
-    const draw = (nowMs: number) => {
-      if (lastMs > 0 && nowMs > lastMs) refreshMs += (Math.min(50, nowMs - lastMs) - refreshMs) / 16;
-      lastMs = nowMs;
-      const [width, height] = [paper.clientWidth, paper.clientHeight].map((px) =>
-        Math.round(px * devicePixelRatio),
-      ) as [number, number];
-      const resized = paper.width !== width || paper.height !== height;
-      if (resized) {
-        paper.width = width;
-        paper.height = height;
-      }
-      const frame = player ? player.frameAt(nowMs + REFRESHES_AHEAD * refreshMs) : 0;
-      if (resized || frame !== drawn) paintSlate(paint, width, height, slate, frame, words);
-      drawn = frame;
-      asked = requestAnimationFrame(draw);
-    };
-    asked = requestAnimationFrame(draw);
-    return () => cancelAnimationFrame(asked);
-  }, [slate, player]);
-  return <canvas ref={canvas} aria-label={`Slate ${slate.id + 1} at ${rateName(slate.rate)} frames a second`} />;
 }
 
 const LOOK_MS = 1000;

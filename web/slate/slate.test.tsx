@@ -4,11 +4,10 @@ import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { framesALoop, SLATE_RATES, type Slate, secondsALoop } from '#core/slate/index.ts';
 import { hertz } from '#core/units/index.ts';
+import { paintSlate, playSlate } from '#web/players/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { show } from '#web/web.testkit.tsx';
 import { SlateScreen } from './index.ts';
-import { paintSlate } from './paint.ts';
-import { playSlate } from './player.ts';
 
 const slate: Slate = { rate: SLATE_RATES[7]!, id: 3 };
 

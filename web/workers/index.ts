@@ -4,16 +4,22 @@ export {
   compareTakes,
   correctTake,
   diagnoseTake,
+  drawWays,
+  explainTap,
   followTakes,
   framesBetween,
+  hideFaultFor,
   type Job,
   joinAll,
+  lineUpFaults,
   lookAtTake,
   makeSlate,
   matchMenu,
+  readTapTake,
   searchAlignment,
   searchMakeItSo,
   setOut,
+  tapStandIn,
 } from './jobs.ts';
 export { renderLoop } from './listen.ts';
 export type { HeardLoop } from './listen.worker.ts';
@@ -23,4 +29,6 @@ export type { MadeFile, SlateFilm } from './slate.worker.ts';
 export { openSoundDesk, type SoundDesk } from './sound.ts';
 export type { HeardSound, TakeFacts, TrackSpec, TriedStretch, TriedTreatment } from './sound.worker.ts';
 export type { TakeSource } from './take-source.ts';
+export type { Drill, TrackTapped } from './tap.worker.ts';
 export { openTripReader } from './trip.ts';
+export { useJob } from './useJob.ts';

@@ -1,9 +1,12 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Drawing, Seats, Shape, Wire } from '#core/layout/index.ts';
 import type { Apart, Diagnosis, MenuClick, Offset, Stretch } from '#core/measure/index.ts';
-import type { Whole } from '#core/plan/index.ts';
+import type { Option, Whole } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { AlignOptions, AllAligned } from '#core/solve/index.ts';
+import type { TapReading } from '#core/tap/index.ts';
+import type { Explanation, Players, StandInDesk, TakeRead } from '#core/taptest/index.ts';
+import type { Lineup } from '#core/trouble/index.ts';
 import type { Region } from './cells.ts';
 import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
@@ -11,6 +14,7 @@ import type { JoinedTakes, MeasureApi } from './measure.worker.ts';
 import type { RigApi } from './rig.worker.ts';
 import type { MadeFile, SlateApi, SlateFilm } from './slate.worker.ts';
 import type { TakeSource } from './take-source.ts';
+import type { Drill, TapApi, TrackTapped } from './tap.worker.ts';
 
 /** Work that is under way: what comes of it, and how to stop it. */
 export interface Job<T> {
@@ -85,6 +89,18 @@ export const searchMakeItSo = (rig: Rig): Job<Whole> =>
 export const searchAlignment = (rig: Rig, options: AlignOptions): Job<AllAligned> =>
   inWorker<RigApi, AllAligned>(rigWorker(), 'The search failed.', (api) => api.alignAll(rig, options));
 
+/** Draws every way to build what a rig is for, and judges it. */
+export const drawWays = (rig: Rig, onProgress: OnProgress): Job<Option[]> =>
+  withProgress<RigApi, Option[]>(rigWorker(), 'The ways could not be drawn.', onProgress, (api, heard) =>
+    api.optionsFor(rig, heard),
+  );
+
+/** Runs every fault that a rig may have in the model. */
+export const lineUpFaults = (rig: Rig, onProgress: OnProgress): Job<Lineup> =>
+  withProgress<RigApi, Lineup>(rigWorker(), 'The faults could not be run.', onProgress, (api, heard) =>
+    api.lineUp(rig, heard),
+  );
+
 const rigWorker = (): Worker => new Worker(new URL('./rig.worker.ts', import.meta.url), { type: 'module' });
 
 export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: OnProgress): Job<TakeLook> =>
@@ -116,4 +132,38 @@ export const framesBetween = (source: TakeSource, fromMs: number, toMs: number, 
   start(
     () => undefined,
     (worker) => worker.frames(source, fromMs, toMs, widthPx),
+  );
+
+const tap = <T>(onProgress: OnProgress, run: (worker: Remote<TapApi>, onProgress: OnProgress) => Promise<T>): Job<T> =>
+  withProgress<TapApi, T>(
+    new Worker(new URL('./tap.worker.ts', import.meta.url), { type: 'module' }),
+    'The tap failed.',
+    onProgress,
+    run,
+  );
+
+/** Reads every track of a take for tunes. */
+export const readTapTake = (source: TakeSource, ids: readonly number[], onProgress: OnProgress): Job<TrackTapped[]> =>
+  tap(onProgress, (worker, heard) => worker.read(source, ids, heard));
+
+/** Lets stand-ins play at a stand-in desk, records one listener, and reads the take. */
+export const tapStandIn = (
+  rig: Rig,
+  desk: StandInDesk,
+  listenerId: string,
+  players: Players,
+  onProgress: OnProgress,
+): Job<TapReading | null> => tap(onProgress, (worker, heard) => worker.standIn(rig, desk, listenerId, players, heard));
+
+export const explainTap = (
+  rig: Rig,
+  takes: readonly TakeRead[],
+  players: Players,
+  onProgress: OnProgress,
+): Job<Explanation[]> => tap(onProgress, (worker, heard) => worker.explain(rig, takes, players, heard));
+
+export const hideFaultFor = (rig: Rig, seed: number): Job<Drill | null> =>
+  tap(
+    () => undefined,
+    (worker) => worker.hide(rig, seed),
   );

@@ -1,15 +1,21 @@
 import { expose } from 'comlink';
 import highsWasm from 'highs/runtime?url';
 import { layout } from '#core/layout/index.ts';
-import { makeWhole } from '#core/plan/index.ts';
+import { makeWhole, type Option, optionsFor } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { type AlignOptions, type AllAligned, alignAll, programsOver } from '#core/solve/index.ts';
+import { type Lineup, lineUp } from '#core/trouble/index.ts';
+import type { Progress } from './look.ts';
 
 /** What is worked out of a rig beside the page. */
 const api = {
   layout,
   makeWhole,
+  optionsFor: (rig: Rig, onProgress: (progress: Progress) => void): Option[] =>
+    optionsFor(rig, (done) => onProgress({ what: 'ways', done })),
+  lineUp: (rig: Rig, onProgress: (progress: Progress) => void): Lineup =>
+    lineUp(rig, (done) => onProgress({ what: 'faults', done })),
   async alignAll(rig: Rig, options: AlignOptions): Promise<AllAligned> {
     // The solver is large, and only this needs it.
     const { default: loadHighs } = await import('highs');

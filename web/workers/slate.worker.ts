@@ -12,6 +12,7 @@ import {
 } from 'mediabunny';
 import { encodeWav } from '#core/samples/index.ts';
 import { renderSlateSound, type Slate, slateLayout, whiteBoxes } from '#core/slate/index.ts';
+import { renderTune } from '#core/tap/index.ts';
 import { hertz } from '#core/units/index.ts';
 import type { Progress } from './look.ts';
 
@@ -21,6 +22,8 @@ export interface SlateFilm {
   readonly width: number;
   readonly height: number;
   readonly seconds: number;
+  /** The sound of the tune with the slate's number, once, in place of the slate's own. */
+  readonly tune?: boolean;
 }
 
 /** A file that was made, with the ending that its kind has. */
@@ -48,10 +51,16 @@ async function kindOf({ width, height }: SlateFilm) {
   throw new Error('This browser writes no video. Show the slate on its page, or play its sound.');
 }
 
+const soundOf = ({ slate, seconds, tune }: SlateFilm): Float32Array<ArrayBuffer> => {
+  const out = new Float32Array(Math.round(seconds * RATE_HZ));
+  out.set((tune ? renderTune(slate.id, RATE_HZ) : renderSlateSound(slate, seconds, RATE_HZ)).subarray(0, out.length));
+  return out;
+};
+
 const api = {
   /** The sound alone, 24 bits. */
-  sound: async ({ slate, seconds }: SlateFilm): Promise<MadeFile> => ({
-    blob: new Blob([encodeWav([renderSlateSound(slate, seconds, RATE_HZ)], RATE_HZ)], { type: 'audio/wav' }),
+  sound: async (film: SlateFilm): Promise<MadeFile> => ({
+    blob: new Blob([encodeWav([soundOf(film)], RATE_HZ)], { type: 'audio/wav' }),
     ending: 'wav',
   }),
   async film(film: SlateFilm, onProgress: (progress: Progress) => void): Promise<MadeFile> {
@@ -75,7 +84,7 @@ const api = {
     output.addVideoTrack(picture, { frameRate: rate });
     output.addAudioTrack(sound);
     await output.start();
-    const samples = renderSlateSound(slate, frames / rate, RATE_HZ);
+    const samples = soundOf({ ...film, seconds: frames / rate });
     let heard = 0;
     for (let frame = 0; frame < frames; frame++) {
       paint.fillStyle = '#000';

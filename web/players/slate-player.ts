@@ -1,5 +1,6 @@
 import { framesALoop, renderSlateSound, type Slate, secondsALoop } from '#core/slate/index.ts';
 import { hertz } from '#core/units/index.ts';
+import { heardAtS, LEAD_S, RAMP_S } from './clock.ts';
 
 /** What the browser tells of the way from its clock to the loudspeaker, ms. */
 export interface SlateLatency {
@@ -17,12 +18,9 @@ export interface SlatePlayer {
   stop(): void;
 }
 
-/** The first beat comes so long after the start: nothing is to be cut off. */
-const LEAD_S = 0.3;
 /** Loops are handed to the sound card this far ahead. */
 const AHEAD_S = 4;
 const TICK_MS = 500;
-const RAMP_S = 0.03;
 
 /**
  * Plays a slate without end: loop after loop at instants of the sound card's own clock, so that sound never wanders
@@ -57,12 +55,7 @@ export async function playSlate(
   const timer = setInterval(feed, TICK_MS);
   return {
     frameAt(performanceMs) {
-      const stamp = context.getOutputTimestamp();
-      // Before anything has come out the stamp is zero: the clock less its latency is as near.
-      const heardS = stamp.performanceTime
-        ? stamp.contextTime! + (performanceMs - stamp.performanceTime) / 1000
-        : context.currentTime - (context.outputLatency || 0);
-      const frame = Math.floor((heardS - startS) * hertz(slate.rate) + 1e-6);
+      const frame = Math.floor((heardAtS(context, performanceMs) - startS) * hertz(slate.rate) + 1e-6);
       const loop = framesALoop(slate.rate);
       return ((frame % loop) + loop) % loop;
     },

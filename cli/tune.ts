@@ -1,0 +1,23 @@
+import { writeFile } from 'node:fs/promises';
+import { encodeWav } from '#core/samples/index.ts';
+import { renderTune, SILENCE_S, TUNE_S, TUNES } from '#core/tap/index.ts';
+import type { Command } from './command.ts';
+import { UsageError } from './edges.ts';
+
+const RATES = [44_100, 48_000];
+
+/** Writes the tune of a source, to be carried to a player by hand. */
+export const tune: Command = async ([id, out], { values }) => {
+  const number = Number(id);
+  if (!/^\d{1,2}$/.test(id!) || number < 1 || number > TUNES)
+    throw new UsageError(`A tune has a number from 1 to ${TUNES}.`);
+  const rate = Number(values.rate ?? 48_000);
+  if (!RATES.includes(rate)) throw new UsageError(`'--rate' is one of ${RATES.join(', ')}.`);
+  const sound = renderTune(number - 1, rate);
+  await writeFile(out!, encodeWav([sound], rate));
+  const seconds = TUNE_S + 2 * SILENCE_S;
+  return {
+    json: { file: out!, tune: number, seconds, sampleRateHz: rate },
+    text: `${out}: tune ${number}, ${seconds} s. Start quiet: headphones off, loudspeakers low.`,
+  };
+};

@@ -1,0 +1,64 @@
+import { PAPERS, type Paper, page, short, xml } from './svg.ts';
+
+/** One player of a tap test: what stands on its row. */
+export interface TapRow {
+  readonly source: string;
+  /** As it is counted for people: from 1. */
+  readonly tune: number;
+  /** The box whose place its player takes. */
+  readonly at: string;
+}
+
+const MARGIN_MM = 12;
+const ROW_MM = 8.5;
+const LINE_MM = 6;
+/** Beyond these the sheet is full: there are sixteen tunes. */
+const MOST_CHARS = { source: 34, at: 44, line: 100 };
+
+const text = (x: number, y: number, size: number, says: string, bold = false): string =>
+  `<text x="${x}" y="${y}" font-size="${size}"${bold ? ' font-weight="640"' : ''}>${xml(says)}</text>`;
+const rule = (y: number, wide: number): string =>
+  `<path d="M${MARGIN_MM} ${y}h${wide}" stroke="#000" stroke-width="0.2"/>`;
+const box = (x: number, y: number): string =>
+  `<rect x="${x}" y="${y}" width="4" height="4" fill="none" stroke="#000" stroke-width="0.3"/>`;
+
+const ORDER = [
+  'Loudspeakers low, headphones off. Call programs to music: noise suppression and gain control off.',
+  'Every recorder starts first, and runs until all tunes are over.',
+  'Try each player with the trial, rising slowly, until it is about as loud as its source. Then leave its level alone.',
+  'Press play everywhere, all within two seconds or so. Each tune lasts a quarter of a minute; nobody speaks.',
+  'Wait two seconds more, stop the recorders, and name each file after its listener.',
+];
+
+/** A sheet for the desk: which file goes where, and what to press in which order. */
+export function tapSheet(rows: readonly TapRow[], before: readonly string[], paper: Paper): string {
+  const { widthMm, heightMm } = PAPERS[paper];
+  const wide = widthMm - 2 * MARGIN_MM;
+  const parts: string[] = [text(MARGIN_MM, 18, 6, 'Tap test: every source plays its own tune', true)];
+  let y = 28;
+  parts.push(text(MARGIN_MM, y, 4, 'Before anything plays', true));
+  for (const line of before) {
+    y += LINE_MM;
+    parts.push(box(MARGIN_MM, y - 3.4), text(MARGIN_MM + 6, y, 3.4, short(line, MOST_CHARS.line)));
+  }
+  y += 2 * LINE_MM;
+  parts.push(text(MARGIN_MM, y, 4, 'Which file goes where', true));
+  y += 3;
+  for (const { source, tune, at } of rows) {
+    y += ROW_MM;
+    parts.push(
+      box(MARGIN_MM, y - 4),
+      text(MARGIN_MM + 6, y, 5, String(tune), true),
+      text(MARGIN_MM + 16, y, 3.8, short(source, MOST_CHARS.source)),
+      text(MARGIN_MM + wide / 2, y, 3.4, short(`in place of ${at}`, MOST_CHARS.at)),
+      rule(y + 2.4, wide),
+    );
+  }
+  y += 2 * LINE_MM;
+  parts.push(text(MARGIN_MM, y, 4, 'In this order', true));
+  ORDER.forEach((line, i) => {
+    y += LINE_MM;
+    parts.push(text(MARGIN_MM, y, 3.4, `${i + 1}  ${line}`));
+  });
+  return page(widthMm, heightMm, parts.join(''));
+}

@@ -1,0 +1,147 @@
+import { type FftOf, fftSize, type Recording } from '#core/samples/index.ts';
+import { BASE_HZ } from './baseband.ts';
+import type { Fine } from './fine.ts';
+import { renderTune, SILENCE_S, TUNE_S } from './tune.ts';
+
+/** How loud a source comes in one octave, against the middle of its own sound. */
+export interface BandLevel {
+  readonly lowHz: number;
+  readonly highHz: number;
+  /** Null where it does not stand out of what is round it. */
+  readonly db: number | null;
+}
+
+const EDGES_HZ = [80, 160, 320, 640, 1250, 2500, 5000, 10_000, 14_000];
+/** The octaves that every way passes, which the others are held against. */
+const MIDDLE_HZ = [640, 2500] as const;
+/** A band's arrival is looked for so far round that of the whole: filters delay. */
+const ROUND_MS = 12;
+const LEAST_OVER_DB = 14;
+const AHEAD_S = 0.25;
+const BEHIND_S = 0.5;
+
+/** The spectrum of one stretch of a take, kept while sources lie within it. */
+export interface TakeStretch {
+  readonly from: number;
+  readonly frames: number;
+  readonly spectrum: Float32Array;
+}
+
+async function stretchFor(
+  fftOf: FftOf,
+  sound: Recording,
+  start: number,
+  known: TakeStretch | null,
+): Promise<TakeStretch> {
+  const needs = Math.ceil((AHEAD_S + TUNE_S + BEHIND_S) * sound.sampleRateHz);
+  if (known && start >= known.from && start + needs <= known.from + known.frames) return known;
+  const frames = fftSize(needs);
+  // Others lie both before and behind it.
+  const from = Math.max(0, start - ((frames - needs) >> 1));
+  const spectrum = new Float32Array(frames);
+  fftOf(frames).forward(await sound.readMono(from, frames), spectrum);
+  return { from, frames, spectrum };
+}
+
+/**
+ * The band that a source comes through: octave by octave the tune is held against the take.
+ * @param known  the stretch that the last source was read from
+ */
+export async function bandsOf(
+  fftOf: FftOf,
+  sound: Recording,
+  id: number,
+  { at, ppm }: Fine,
+  known: TakeStretch | null,
+): Promise<{ bands: BandLevel[]; stretch: TakeStretch }> {
+  const rate = sound.sampleRateHz;
+  const begins = (at / BASE_HZ) * rate;
+  const stretch = await stretchFor(fftOf, sound, Math.floor(begins - AHEAD_S * rate), known);
+  const { frames, spectrum } = stretch;
+  const tune = new Float32Array(frames);
+  tune.set(renderTune(id, rate * (1 + ppm * 1e-6)).subarray(0, frames));
+  const s = new Float32Array(frames);
+  fftOf(frames).forward(tune, s);
+  const lag = begins - SILENCE_S * rate * (1 + ppm * 1e-6) - stretch.from;
+  const bands = EDGES_HZ.slice(1).map((highHz, i) => ({
+    lowHz: EDGES_HZ[i]!,
+    highHz,
+    gain: gainIn(fftOf, spectrum, s, lag, rate, EDGES_HZ[i]!, highHz),
+  }));
+  const middle = bands.filter((b) => b.gain !== null && b.lowHz >= MIDDLE_HZ[0] && b.highHz <= MIDDLE_HZ[1]);
+  const reference = Math.sqrt(middle.reduce((sum, b) => sum + b.gain! ** 2, 0) / Math.max(1, middle.length));
+  return {
+    stretch,
+    bands: bands.map(({ lowHz, highHz, gain }) => ({
+      lowHz,
+      highHz,
+      db: gain === null || reference === 0 ? null : 20 * Math.log10(gain / reference),
+    })),
+  };
+}
+
+/** How strongly the tune is in the take within a band, round a lag; null where it does not stand out. */
+function gainIn(
+  fftOf: FftOf,
+  x: Float32Array,
+  s: Float32Array,
+  lag: number,
+  rate: number,
+  lowHz: number,
+  highHz: number,
+): number | null {
+  const size = x.length;
+  const [from, to] = [
+    Math.ceil((lowHz * size) / rate),
+    Math.min(size / 2 - 1, Math.floor((Math.min(highHz, rate / 2.1) * size) / rate)),
+  ];
+  if (to - from < 64) return null;
+  const points = fftSize(to - from);
+  const cross = new Float32Array(2 * points);
+  let energy = 0;
+  for (let k = from; k < to; k++) {
+    const xr = x[2 * k]!;
+    const xi = x[2 * k + 1]!;
+    const sr = s[2 * k]!;
+    const si = s[2 * k + 1]!;
+    cross[2 * (k - from)] = xr * sr + xi * si;
+    cross[2 * (k - from) + 1] = xi * sr - xr * si;
+    energy += sr * sr + si * si;
+  }
+  if (energy === 0) return null;
+  const out = new Float32Array(2 * points);
+  fftOf.complex(points).inverse(cross, out);
+  const perSample = points / size;
+  const power = new Float32Array(points);
+  for (let i = 0; i < points; i++) power[i] = out[2 * i]! ** 2 + out[2 * i + 1]! ** 2;
+  const round = Math.max(2, Math.ceil((ROUND_MS / 1000) * rate * perSample));
+  const due = Math.round(lag * perSample);
+  let [peak, top] = [0, due];
+  for (let i = due - round; i <= due + round; i++) {
+    const p = power[(i + points) % points]!;
+    if (p > peak) [peak, top] = [p, i];
+  }
+  const usual = power.slice().sort()[points >> 1]!;
+  if (peak < usual * 10 ** (LEAST_OVER_DB / 10)) return null;
+  return (Math.sqrt(between(out, top, points)) * points) / energy;
+}
+
+/** The top of the power between its samples. */
+function between(c: Float32Array, top: number, points: number): number {
+  let best = 0;
+  for (let t = -0.5; t <= 0.5; t += 0.125) {
+    let re = 0;
+    let im = 0;
+    for (let i = -6; i <= 6; i++) {
+      const d = t - i;
+      const w = d === 0 ? 1 : (Math.cos((Math.PI * d) / 14) ** 2 * Math.sin(Math.PI * d)) / (Math.PI * d);
+      const at = (top + i + points) % points;
+      // The band lies above its own zero: its middle's half turn a sample is taken out.
+      const sign = (i & 1) === 0 ? w : -w;
+      re += c[2 * at]! * sign;
+      im += c[2 * at + 1]! * sign;
+    }
+    best = Math.max(best, re * re + im * im);
+  }
+  return best;
+}

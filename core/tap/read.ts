@@ -1,0 +1,235 @@
+import { type FftOf, type Recording, seededRandom } from '#core/samples/index.ts';
+import { type BandLevel, bandsOf, type TakeStretch } from './bands.ts';
+import { BASE_HZ, type Baseband, evened, eveningOf, readBaseband, tuneBaseband } from './baseband.ts';
+import { BEFORE, BLOCK, BLOCKS, groundOf, powersOf } from './blocks.ts';
+import { type Chance, chanceOf, confidenceOf, FOUND_FROM, PERHAPS_FROM, standsOut } from './chance.ts';
+import { type Fine, finest, holdAt, msOf } from './fine.ts';
+import { type Jump, jumpOf } from './jump.ts';
+import { AS_PLAYED, bestLines, type Line, type Order } from './lines.ts';
+import {
+  addSource,
+  magnitudes,
+  type Response,
+  responseOf,
+  type Seconds,
+  type Standing,
+  secondWays,
+  standingOf,
+} from './response.ts';
+import { TUNE_GAIN, TUNES } from './tune.ts';
+
+/** How sure it is that a tune is in a take. */
+export type Word = 'found' | 'perhaps' | 'not-found';
+
+/** One tune that was looked for in a take. */
+export interface TuneReading {
+  readonly id: number;
+  readonly word: Word;
+  /** How far over chance it stands, in its own spreads; found from 8, perhaps from 4. */
+  readonly overChance: number;
+  /** How likely it is there, 0 to 0.999; said only of what was found. */
+  readonly confidence: number | null;
+  /** Only of what was found. */
+  readonly heard: TuneHeard | null;
+}
+
+export interface TuneHeard {
+  /** When its first note begins by its strongest way, ms of the take. */
+  readonly atMs: number;
+  /** How much faster the take's clock counts than the player's. */
+  readonly ppm: number;
+  /** Of the file as it was made: 0 where the take holds it as loud. */
+  readonly gainDb: number;
+  /** The right way round as the strongest of this take (1), or the other way round; null where it cannot be told. */
+  readonly polarity: 1 | -1 | null;
+  readonly seconds: Seconds;
+  readonly jump: { readonly atMs: number; readonly ms: number } | null;
+  readonly bands: readonly BandLevel[];
+  /** What it rests on: how far each second's correlation stands out, and how the source comes, in dB. */
+  readonly blocks: readonly { readonly standsOut: number; readonly lateMs: number; readonly db: number }[];
+  /** One point every two ms, dB under the strongest, from `-BEFORE_MS` on. */
+  readonly response: readonly number[];
+}
+
+export interface TapReading {
+  readonly tunes: readonly TuneReading[];
+  /** What chance makes of this take. */
+  readonly chance: Chance;
+  readonly seconds: number;
+}
+
+export interface TapOptions {
+  /** Tunes that somebody may have played; all where absent. */
+  readonly ids?: readonly number[];
+  readonly onDone?: (share: number) => void;
+}
+
+/** Tunes that are never played, and orders of their seconds: what chance can make of a take. */
+const NEVER_PLAYED = 5;
+const ORDERS = 10;
+const ORDER_SEED = 4;
+const orders: readonly Order[] = (() => {
+  const random = seededRandom(ORDER_SEED);
+  return Array.from({ length: ORDERS }, (_, n) => {
+    const order = [...AS_PLAYED];
+    for (let i = order.length - 1; n > 0 && i > 0; i--) {
+      const j = Math.floor(random() * (i + 1));
+      [order[i], order[j]] = [order[j]!, order[i]!];
+    }
+    return order;
+  });
+})();
+
+/** Shorter takes cannot hold enough of a tune. */
+const SHORTEST_S = 9;
+const ALL_IDS = Array.from({ length: TUNES }, (_, id) => id);
+
+/**
+ * Reads out of one take which tunes it holds, and how each came. Knows of no rig: `core/taptest` ties readings to paths.
+ * What is not found may still be there: quieter than 30 dB under the loudest, or kept back by a program that lets voices
+ * pass only.
+ * @returns null for a take that is too short to hold a tune, or silent
+ */
+export async function readTap(
+  fftOf: FftOf,
+  sound: Recording,
+  { ids = ALL_IDS, onDone = () => undefined }: TapOptions = {},
+): Promise<TapReading | null> {
+  const seconds = sound.frames / sound.sampleRateHz;
+  if (seconds < SHORTEST_S) return null;
+  const base = await readBaseband(sound, (share) => onDone(0.1 * share));
+  const evening = eveningOf(fftOf, base);
+  if (!evening.gains.some((g) => g > 0)) return null;
+  const even = evened(fftOf, base, evening);
+  const ground = groundOf(fftOf, even);
+  let powers: Float32Array = new Float32Array(0);
+  let wide: Float32Array = new Float32Array(0);
+  const all = NEVER_PLAYED + ids.length;
+  const maxima: number[] = [];
+  for (let n = 0; n < NEVER_PLAYED; n++) {
+    const scored = powersOf(ground, tuneBaseband(TUNES + n), ground.loudest, powers);
+    powers = scored.powers;
+    const [lines, room] = bestLines(scored, orders, wide);
+    wide = room;
+    maxima.push(...lines.map((l) => l.z));
+    onDone(0.1 + (0.6 * (n + 1)) / all);
+  }
+  const chance = chanceOf(maxima, ground.lags / ground.loudest.lags);
+  const seen: Seen[] = [];
+  for (const [n, id] of ids.entries()) {
+    const scored = powersOf(ground, tuneBaseband(id), { from: 0, lags: ground.lags }, powers);
+    const [[line], room] = bestLines(scored, [AS_PLAYED], wide);
+    wide = room;
+    seen.push({ id, line: line!, overChance: standsOut(line!.z, chance), ...jumpOf(scored, line!) });
+    onDone(0.1 + (0.6 * (NEVER_PLAYED + n + 1)) / all);
+  }
+  ground.correlator.free();
+  const found = seen.filter((s) => s.overChance >= FOUND_FROM);
+  const placed = placeAll(fftOf, even, evening, found);
+  const heard = new Map<number, TuneHeard>();
+  let stretch: TakeStretch | null = null;
+  const strongest = placed.reduce<Placed | null>((best, p) => (best && best.fine.gain >= p.fine.gain ? best : p), null);
+  for (const [n, p] of placed.entries()) {
+    const { bands, stretch: used }: Awaited<ReturnType<typeof bandsOf>> = await bandsOf(
+      fftOf,
+      sound,
+      p.seen.id,
+      p.fine,
+      stretch,
+    );
+    stretch = used;
+    heard.set(p.seen.id, heardOf(p, strongest!, bands));
+    onDone(0.8 + (0.2 * (n + 1)) / placed.length);
+  }
+  return {
+    chance,
+    seconds,
+    tunes: seen.map(({ id, overChance }): TuneReading => {
+      const word: Word = overChance >= FOUND_FROM ? 'found' : overChance >= PERHAPS_FROM ? 'perhaps' : 'not-found';
+      const confidence = word === 'found' ? confidenceOf(overChance, ids.length) : null;
+      return { id, word, overChance, confidence, heard: heard.get(id) ?? null };
+    }),
+  };
+}
+
+interface Seen {
+  readonly id: number;
+  readonly line: Line;
+  readonly overChance: number;
+  readonly jump: Jump | null;
+  readonly used: readonly boolean[];
+}
+
+interface Placed {
+  readonly seen: Seen;
+  readonly fine: Fine;
+  readonly standing: Standing;
+  readonly response: Response;
+  readonly seconds: Seconds;
+}
+
+const ROUNDS = 2;
+
+/** Every tune to a part of a sample, the strongest first; each is taken away before the next, and read again without the others. */
+function placeAll(
+  fftOf: FftOf,
+  even: Baseband,
+  evening: ReturnType<typeof eveningOf>,
+  found: readonly Seen[],
+): Placed[] {
+  const rest = even.slice();
+  let placed: Placed[] = [];
+  const order = [...found].sort((a, b) => b.line.z - a.line.z);
+  for (let round = 0; round < ROUNDS; round++) {
+    const next: Placed[] = [];
+    for (const seen of order) {
+      const before = placed.find((p) => p.seen === seen);
+      if (before) addSource(fftOf, rest, before.standing, before.response, before.seconds.ways, 1);
+      const now = placeOne(fftOf, rest, evening, seen);
+      addSource(fftOf, rest, now.standing, now.response, now.seconds.ways, -1);
+      next.push(now);
+    }
+    placed = next;
+  }
+  return placed;
+}
+
+function placeOne(fftOf: FftOf, take: Baseband, evening: ReturnType<typeof eveningOf>, seen: Seen): Placed {
+  const { id, line, used } = seen;
+  const ppm = (1e6 * line.shift) / ((BLOCKS - 1) * BLOCK);
+  const fine = finest(holdAt(fftOf, take, evening, id, line.lag - BEFORE, ppm), used);
+  const standing = standingOf(fftOf, evening, id, fine);
+  const response = responseOf(fftOf, take, standing);
+  const halves = [responseOf(fftOf, take, standing, 0), responseOf(fftOf, take, standing, 1)] as const;
+  return { seen, fine, standing, response, seconds: secondWays(response, halves) };
+}
+
+/** Carriers this near a right angle to the strongest's say nothing of which way round it is. */
+const LEAST_COS = 0.35;
+/** Lags a point of the response that is shown: two ms. */
+const EVERY_RESPONSE = 8;
+export const RESPONSE_STEP_MS = (1000 * EVERY_RESPONSE) / BASE_HZ;
+const DEEPEST_DB = -80;
+
+function heardOf({ seen, fine, response, seconds }: Placed, strongest: Placed, bands: readonly BandLevel[]): TuneHeard {
+  const cos = Math.cos(fine.phase - strongest.fine.phase);
+  const db = (x: number) => 20 * Math.log10(Math.max(x, 1e-9));
+  const size = magnitudes(response);
+  const top = size.reduce((m, v) => Math.max(m, v), 1e-9);
+  const points = new Array<number>(Math.ceil(size.length / EVERY_RESPONSE)).fill(DEEPEST_DB);
+  for (let i = 0; i < size.length; i++) {
+    const k = Math.floor(i / EVERY_RESPONSE);
+    points[k] = Math.max(points[k]!, Math.round(db(size[i]! / top)));
+  }
+  return {
+    atMs: msOf(fine.at),
+    ppm: fine.ppm,
+    gainDb: db(fine.gain / TUNE_GAIN),
+    polarity: Math.abs(cos) < LEAST_COS ? null : cos > 0 ? 1 : -1,
+    seconds,
+    jump: seen.jump && { atMs: msOf(fine.at) + (1000 * seen.jump.block * BLOCK) / BASE_HZ, ms: seen.jump.ms },
+    bands,
+    blocks: fine.blocks.map((b) => ({ standsOut: b.standsOut, lateMs: msOf(b.late), db: db(b.gain / TUNE_GAIN) })),
+    response: points,
+  };
+}

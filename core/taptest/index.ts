@@ -1,0 +1,26 @@
+export { figuresOf, levelOf, type Taken } from './apply.ts';
+export type { Disagreement } from './disagree.ts';
+export {
+  type DrillTable,
+  drillTable,
+  fewestTakes,
+  hideFault,
+  type StandInDesk,
+  standInTake,
+  tappable,
+} from './drill.ts';
+export { type AllExpected, cellKey, type Expected, type ExpectedWay, expectedOf } from './expected.ts';
+export { type At, type Explanation, explain } from './explain.ts';
+export { type GateQuestion, gateOf } from './gate.ts';
+export {
+  apartOf,
+  type Judged,
+  judge,
+  type TakeRead,
+  type TapCell,
+  type TimeKnown,
+} from './judge.ts';
+export { PLAYER_SKEW_MS, picturesOf, type TunePicture } from './picture.ts';
+export { type Player, type Players, playersOf } from './players.ts';
+export { NOT_UNCONNECTED, SAY_JOINS, sayDisagreement, sayPlan, sayWay, TIME_KNOWN } from './say.ts';
+export { type Likeness, namedIn, whoseTake } from './sort.ts';

@@ -1,0 +1,35 @@
+import type { SlateReading } from '#core/slate/index.ts';
+import { secondsALoop } from '#core/slate/index.ts';
+import { SILENCE_S, type TuneReading } from '#core/tap/index.ts';
+
+/** A tune's panel as it stands in a take's picture, against its sound there. */
+export interface TunePicture {
+  readonly tune: number;
+  /** Sound less picture, ms: positive where the sound comes after. */
+  readonly offsetMs: number;
+  /** Of the reading; what the player itself is off by is not in it. */
+  readonly boundMs: number;
+  /** Pictures whose panel was read, of those that it stood in. */
+  readonly read: number;
+  readonly of: number;
+}
+
+/** A browser's sound and picture are apart by so much at most; of a film that was made, nothing is. */
+export const PLAYER_SKEW_MS = 40;
+
+/**
+ * How late each tune's sound is against its panel: panel and tune have the same number, and the first note stands where
+ * the panel has counted the silence before it.
+ */
+export function picturesOf(slates: readonly SlateReading[], tunes: readonly TuneReading[]): TunePicture[] {
+  return tunes.flatMap(({ id, heard }): TunePicture[] => {
+    const slate = slates
+      .filter((s) => s.id === id)
+      .reduce<SlateReading | null>((best, s) => (best && best.run.read >= s.run.read ? best : s), null);
+    if (!slate || !heard) return [];
+    const { phase, read, of } = slate.run;
+    const loopMs = 1000 * secondsALoop(slate.rate);
+    const apart = heard.atMs - phase.zeroMs - 1000 * SILENCE_S;
+    return [{ tune: id, offsetMs: apart - loopMs * Math.round(apart / loopMs), boundMs: phase.boundMs, read, of }];
+  });
+}

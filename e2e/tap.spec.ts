@@ -1,0 +1,122 @@
+import type { Page } from '@playwright/test';
+import { DEMO_RIG, expect, lanAddress, test } from './server.ts';
+
+const at = (url: string, view: string): string => `${url}/rigs/${DEMO_RIG}/tap?view=${view}`;
+const record = async (page: Page, ...listeners: string[]) => {
+  for (const listener of listeners) {
+    await page.getByLabel('Listener to be recorded by a stand-in').selectOption(listener);
+    await expect(page.getByLabel(`Whose take Stand-in, ${listener} is`)).toBeVisible({ timeout: 60_000 });
+  }
+};
+
+test('a drill, all of it in the browser: tapped, read, explained, drawn as it is, mended, and tapped again', async ({
+  page,
+  server,
+}) => {
+  test.setTimeout(240_000);
+  await page.goto(at(server.url, 'play'));
+  await expect(page.getByRole('button', { name: /on to the takes/ })).toBeDisabled();
+  for (const box of await page.getByRole('checkbox').all()) await box.check();
+  await page.getByRole('button', { name: /on to the takes/ }).click();
+  // The same fault each time: the next number of chance, and that one only.
+  await page.evaluate(() => {
+    const random = Math.random;
+    Math.random = () => {
+      Math.random = random;
+      return 0.37;
+    };
+  });
+  await page.getByRole('button', { name: 'Drill: hide a fault' }).click();
+  await expect(page.getByText(/A drill is on/)).toBeVisible({ timeout: 60_000 });
+  // The page answers while a take is read.
+  await page.getByLabel('Listener to be recorded by a stand-in').selectOption('Stream');
+  await page.keyboard.press('b');
+  await expect(page.getByRole('heading', { name: 'Before anything plays' })).toBeVisible();
+  await page.keyboard.press('n');
+  await expect(page.getByRole('progressbar', { name: 'Reading Stream' })).toBeVisible();
+  await record(page, 'Track 2, console');
+  await page.getByRole('button', { name: 'On to the readings' }).click();
+  const apart = page.getByLabel('What does not agree');
+  await expect(apart).toContainText('Wren, voice should not reach Track 2, console and does, 12 dB under the loudest.');
+  await page.keyboard.press('e');
+  const first = page.locator('.tap-explain').first();
+  await expect(first).toContainText('Capture program, Input 3, mute on track 2: off, and not on.', { timeout: 60_000 });
+  await expect(first).toContainText('Explains');
+  await first.getByRole('button', { name: 'This is it' }).click();
+  await expect(page.getByTestId('drill-over')).toContainText('Found, with 2 takes.');
+  await page.getByRole('button', { name: 'Make the drawing true to the desk' }).first().click();
+  await expect(page.getByText('should not reach Track 2')).toHaveCount(0);
+  await expect(
+    page.getByRole('gridcell', { name: /^Wren, voice at Track 2, console: as drawn, read −12 dB/ }),
+  ).toBeVisible();
+
+  // Mended in the drawing and at the desk; tapped again it is as drawn, and outlives a reload.
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await page.getByRole('button', { name: 'Put the drill away' }).click();
+  await page.getByRole('button', { name: /^Takes/ }).click();
+  await record(page, 'Track 2, console');
+  await page.reload();
+  await page.getByRole('button', { name: 'Readings', exact: true }).click();
+  await expect(page.getByText(/All \d+ readings are as drawn and as wanted/)).toBeVisible();
+});
+
+test('a tune is played by its page, taken along as a film, and read back with its picture', async ({
+  page,
+  server,
+}, info) => {
+  test.setTimeout(240_000);
+  await page.goto(`${server.url}/tune?id=1&for=Couch%20game`);
+  const still = await page.getByTestId('tune').screenshot();
+  await page.getByRole('button', { name: /^Play Couch game/ }).click();
+  await expect
+    .poll(async () => Buffer.compare(still, await page.getByTestId('tune').screenshot()), { timeout: 20_000 })
+    .not.toBe(0);
+  await page.keyboard.press('s');
+  await expect(page.getByRole('button', { name: /^Play Couch game/ })).toBeVisible();
+
+  await page.goto(at(server.url, 'play'));
+  const made = page.waitForEvent('download', { timeout: 180_000 });
+  await page.getByRole('button', { name: 'Couch game: video with panel' }).click();
+  const film = await made;
+  expect(film.suggestedFilename()).toMatch(/^tune 1, Couch game\.(mp4|webm)$/);
+  const path = info.outputPath(`Stream.${film.suggestedFilename().split('.').pop()}`);
+  await film.saveAs(path);
+  const wav = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Couch game: WAV' }).click();
+  const sound = info.outputPath('Track 2, console.wav');
+  await (await wav).saveAs(sound);
+
+  await page.getByRole('button', { name: /^Takes/ }).click();
+  await page.getByLabel('Takes of the tap').setInputFiles([path, sound]);
+  for (const name of [/^Whose take Stream/, /^Whose take Track 2, console/])
+    await expect(page.getByLabel(name)).toBeVisible({ timeout: 90_000 });
+  await page.getByRole('button', { name: 'On to the readings' }).click();
+  await page.getByRole('gridcell', { name: /^Couch game at Stream/ }).click();
+  const reading = page.getByTestId('reading');
+  await expect(reading).toContainText('Sure (0.999)');
+  const row = reading.getByRole('row', { name: /Sound against its picture/ });
+  const [, apartMs, bound] = /([+−]?[\d.]+) ms, ±([\d.]+) ms/.exec((await row.textContent())!)!;
+  expect(Math.abs(Number(apartMs!.replace('−', '-')))).toBeLessThan(Math.max(17, Number(bound)));
+});
+
+test('a phone on the network plays a tune once all that has to be so is so', async ({ page, server, context }) => {
+  test.skip(lanAddress === undefined, 'this machine has no address but its own');
+  await server.kill();
+  await server.start({ MELLOW_LAN: '1' });
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/run?view=phone`);
+  const code = (await page.getByTestId('door-code').textContent())!;
+  const url = (await page.getByLabel('On a phone').getByText(/http:/).first().textContent())!;
+  const hand = await context.browser()!.newContext({ viewport: { width: 390, height: 780 }, hasTouch: true });
+  const phone = await hand.newPage();
+  await phone.goto(`${/http:\/\/[\d.]+:\d+\/hand/.exec(url)![0]}#${code}`);
+  await phone.getByRole('link', { name: 'Boathouse relay', exact: true }).click();
+  await phone.getByRole('button', { name: 'Tunes' }).click();
+  await expect(phone.getByTestId('tune')).toBeHidden();
+  for (const box of await phone.getByRole('checkbox').all()) await box.check();
+  await phone.getByLabel('This phone plays').selectOption('tune 3, Couch voices');
+  await phone.getByRole('button', { name: /^Play Couch voices/ }).click();
+  await expect(phone.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  const wide = await phone.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+  expect(wide).toBeLessThanOrEqual(0);
+  await hand.close();
+});

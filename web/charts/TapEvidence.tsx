@@ -1,0 +1,87 @@
+import { type ReactNode, useMemo } from 'react';
+import type { TuneHeard } from '#core/tap/index.ts';
+import { EVIDENCE, layoutTapArrivals, layoutTapBands, layoutTapSeconds, type Tick } from './tap-evidence.ts';
+
+interface PlotProps {
+  readonly label: string;
+  readonly unit: string;
+  readonly xTicks: readonly Tick[];
+  readonly yTicks?: readonly Tick[];
+  readonly children: ReactNode;
+}
+
+function Plot({ label, unit, xTicks, yTicks = [], children }: PlotProps) {
+  const { width, height, left, bottom, top } = EVIDENCE;
+  return (
+    <svg width="100%" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={label}>
+      {yTicks.map((t) => (
+        <g key={t.label}>
+          <line className="rule" x1={left} x2={width} y1={t.px} y2={t.px} />
+          <text className="ink2 small" x={left - 4} y={t.px + 4} textAnchor="end">
+            {t.label}
+          </text>
+        </g>
+      ))}
+      {xTicks.map((t) => (
+        <text key={t.label} className="ink2 small" x={t.px} y={height - 4} textAnchor="middle">
+          {t.label}
+        </text>
+      ))}
+      <text className="ink2 small" x={width - 2} y={top + 8} textAnchor="end">
+        {unit}
+      </text>
+      <line className="axis" x1={left} x2={width} y1={height - bottom} y2={height - bottom} />
+      {children}
+    </svg>
+  );
+}
+
+/** What a reading rests on: how it comes over time, how clearly in each second, through which band. */
+export function TapEvidence({ heard, hue, name }: { heard: TuneHeard; hue: string; name: string }) {
+  const response = useMemo(() => layoutTapArrivals(heard), [heard]);
+  const blocks = useMemo(() => layoutTapSeconds(heard), [heard]);
+  const bands = useMemo(() => layoutTapBands(heard), [heard]);
+  return (
+    <div className="tap-evidence">
+      <figure>
+        <figcaption className="small quiet">How it comes, the strongest arrival at 0</figcaption>
+        <Plot label={`${name}: arrivals over time`} unit="dB, ms" xTicks={response.xTicks} yTicks={response.yTicks}>
+          <path d={response.path} fill={hue} fillOpacity={0.55} stroke={hue} />
+          {response.seconds.map((s) => (
+            <g key={s.label}>
+              <path d={`M${s.px} ${s.py - 3}l-5 -8h10z`} fill="var(--ink)" />
+              <text className="small" x={s.px + 8} y={Math.max(12, s.py - 4)}>
+                {s.label}
+              </text>
+            </g>
+          ))}
+        </Plot>
+      </figure>
+      <figure>
+        <figcaption className="small quiet">Second by second; chance stays under the line</figcaption>
+        <Plot label={`${name}: how clearly, second by second`} unit="s" xTicks={blocks.xTicks}>
+          {blocks.bars.map((b) => (
+            <rect key={b.px} x={b.px} y={b.py} width={b.width} height={b.height} fill={hue} />
+          ))}
+          <line
+            className="axis"
+            strokeDasharray="4 3"
+            x1={EVIDENCE.left}
+            x2={EVIDENCE.width}
+            y1={blocks.usualPx}
+            y2={blocks.usualPx}
+          />
+        </Plot>
+      </figure>
+      <figure>
+        <figcaption className="small quiet">Its band; hollow: not told from what is round it</figcaption>
+        <Plot label={`${name}: band`} unit="dB, from Hz" xTicks={bands.xTicks} yTicks={bands.yTicks}>
+          <path d={bands.path} fill="none" stroke={hue} strokeWidth={2.2} />
+          {bands.dots.map((d) => (
+            <circle key={d.px} cx={d.px} cy={d.py} r={4} fill={d.there ? hue : 'none'} stroke={hue} />
+          ))}
+        </Plot>
+      </figure>
+    </div>
+  );
+}

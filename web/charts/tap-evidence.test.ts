@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { BEFORE_MS, RESPONSE_STEP_MS } from '#core/tap/index.ts';
+import { playersOf } from '#core/taptest/index.ts';
+import { readingsAt } from '#core/taptest/taptest.testkit.ts';
+import { demoRig } from '#web/web.testkit.tsx';
+import { layoutTapArrivals, layoutTapBands, layoutTapSeconds } from './index.ts';
+import { EVIDENCE } from './tap-evidence.ts';
+
+const rig = demoRig();
+const heard = readingsAt(rig, [], ['stream'], playersOf(rig), 1)[0]!.tunes.find((t) => t.heard)!.heard!;
+const points = (path: string) => [...path.matchAll(/(-?[\d.]+),(-?[\d.]+)/g)].map(([, x, y]) => [Number(x), Number(y)]);
+
+describe('the chart of arrivals', () => {
+  const at = (ms: number) => Math.round((ms + BEFORE_MS) / RESPONSE_STEP_MS);
+  const response = new Array<number>(at(1500)).fill(-70);
+  response[at(0)] = 0;
+  response[at(210)] = -9;
+  const way = (afterMs: number) => ({ afterMs, underDb: 9, perhapsReflection: false });
+  it('is as wide as what is worth seeing, and no wider', () => {
+    const near = layoutTapArrivals({ response, seconds: { ways: [], noneAboveDb: -30 } });
+    const far = layoutTapArrivals({ response, seconds: { ways: [way(210)], noneAboveDb: -30 } });
+    expect(near.zeroPx).toBeGreaterThan(far.zeroPx);
+    const labels = far.xTicks.map((t) => t.label);
+    expect(labels).toContain('200');
+    expect(near.xTicks.map((t) => t.label)).not.toContain('200');
+    for (const { px } of [...near.xTicks, ...far.xTicks]) {
+      expect(px).toBeGreaterThanOrEqual(EVIDENCE.left);
+      expect(px).toBeLessThanOrEqual(EVIDENCE.width);
+    }
+  });
+  it('reaches back to what comes before the strongest', () => {
+    const early = layoutTapArrivals({ response, seconds: { ways: [way(-160)], noneAboveDb: -30 } });
+    expect(early.seconds[0]!.px).toBeLessThan(early.zeroPx);
+    expect(early.seconds[0]!.px).toBeGreaterThanOrEqual(EVIDENCE.left);
+    expect(early.xTicks.some((t) => t.label.startsWith('−'))).toBe(true);
+  });
+  it('has its peak at zero, a mark on every other way, and stays in its room', () => {
+    const layout = layoutTapArrivals({ response, seconds: { ways: [way(210)], noneAboveDb: -30 } });
+    const all = points(layout.path);
+    const top = all.reduce((a, b) => (b[1]! < a[1]! ? b : a));
+    expect(Math.abs(top[0]! - layout.zeroPx)).toBeLessThan(2);
+    expect(layout.seconds[0]!.label).toBe('210.0 ms');
+    for (const [x, y] of all) {
+      expect(x).toBeGreaterThanOrEqual(EVIDENCE.left - 1);
+      expect(x).toBeLessThanOrEqual(EVIDENCE.width);
+      expect(y).toBeGreaterThanOrEqual(EVIDENCE.top - 0.1);
+      expect(y).toBeLessThanOrEqual(EVIDENCE.height - EVIDENCE.bottom + 0.1);
+    }
+  });
+});
+
+describe('the chart of seconds', () => {
+  it('has a bar for each second, as high as it stands out, and chance as a line', () => {
+    const blocks = Array.from({ length: 15 }, (_, i) => ({ standsOut: i, lateMs: 0, db: -20 }));
+    const { bars, usualPx, xTicks } = layoutTapSeconds({ blocks });
+    expect(bars).toHaveLength(15);
+    expect(bars[0]!.height).toBe(0);
+    expect(bars[14]!.height).toBeGreaterThan(bars[7]!.height);
+    expect(bars[14]!.py).toBeCloseTo(EVIDENCE.top, 6);
+    expect(usualPx).toBeLessThan(bars[1]!.py);
+    expect(xTicks.map((t) => t.label)).toEqual(['0', '5', '10']);
+  });
+});
+
+describe('the chart of a band', () => {
+  it('draws what was told, and leaves hollow what was not', () => {
+    const bands = heard.bands.map((b, i) => ({ ...b, db: i === 0 ? null : -3 * i }));
+    const { dots, path, xTicks } = layoutTapBands({ bands });
+    expect(dots.map((d) => d.there)).toEqual(bands.map((b) => b.db !== null));
+    expect(points(path)).toHaveLength(bands.length - 1);
+    const ys = dots.slice(1).map((d) => d.py);
+    expect([...ys].sort((a, b) => a - b)).toEqual(ys);
+    expect(xTicks[0]!.label).toBe('80');
+    expect(xTicks.some((t) => t.label.endsWith('k'))).toBe(true);
+  });
+});

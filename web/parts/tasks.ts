@@ -1,0 +1,47 @@
+import {
+  type Cable,
+  endName,
+  findDevice,
+  findSetting,
+  findTypes,
+  isSettingTask,
+  type LeadTask,
+  type Rig,
+  type SettingTask,
+  type Task,
+  unitOf,
+} from '#core/rig/index.ts';
+import { deviceName } from '#core/signal/index.ts';
+
+/** Where one stands to do it: at the box that is set, or at that which the lead goes into. */
+export function placeOfTask(rig: Rig, task: Task): { deviceId: string; portId: string | null } {
+  if (isSettingTask(task)) return { deviceId: task.deviceId, portId: null };
+  const at = (rig.cables.find((c) => c.id === task.cableId) ?? task.before)?.to;
+  return { deviceId: at?.deviceId ?? '', portId: at?.portId ?? null };
+}
+
+/** 'Strip 1, delay: 0 to 128 ms'; 'Take out the lead from Console, HDMI' */
+export const sayTask = (rig: Rig, task: Task): string =>
+  isSettingTask(task) ? saySettingTask(rig, task) : sayLeadTask(rig, task);
+
+function saySettingTask(rig: Rig, task: SettingTask): string {
+  const spec = findSetting(rig, findTypes(rig), task.deviceId, task.settingId);
+  const now = findDevice(rig, task.deviceId)?.settings[task.settingId]?.value ?? task.before.value;
+  const unit = unitOf(spec) && ` ${unitOf(spec)}`;
+  const word = (value: typeof now): string => {
+    if (typeof value === 'boolean') return value ? 'on' : 'off';
+    if (spec?.kind === 'value' && value === spec.off) return 'off';
+    const option = spec?.kind === 'switch' ? spec.options.find((o) => o.value === value) : undefined;
+    return option?.label ?? String(value);
+  };
+  return `${spec?.name ?? task.settingId}: ${word(task.before.value)} to ${word(now)}${unit}`;
+}
+
+function sayLeadTask(rig: Rig, task: LeadTask): string {
+  const now = rig.cables.find((c) => c.id === task.cableId);
+  const types = findTypes(rig);
+  const end = (ref: Cable['from']) => `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;
+  if (!now) return task.before ? `Take out the lead from ${end(task.before.from)}` : 'A lead that is gone';
+  const way = `${end(now.from)}, to ${end(now.to)}`;
+  return task.before ? `Change the lead from ${way}: ${now.lengthM} m` : `Put in a lead from ${way}, ${now.lengthM} m`;
+}

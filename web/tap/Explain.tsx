@@ -1,0 +1,199 @@
+import { Button } from '@chakra-ui/react';
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import type { Rig } from '#core/rig/index.ts';
+import { type At, type Explanation, type Judged, sayDisagreement } from '#core/taptest/index.ts';
+import { formatNumber, StateMark, useKey } from '#web/parts/index.ts';
+import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { explainTap, type Job } from '#web/workers/index.ts';
+import type { Tap } from './useTap.ts';
+
+interface Props {
+  readonly rigId: string;
+  readonly rig: Rig;
+  readonly tap: Tap;
+  readonly judged: Judged;
+  readonly onAgain: () => void;
+}
+
+type Search =
+  | { readonly at: 'idle' }
+  | { readonly at: 'busy'; readonly done: number }
+  | { readonly at: 'there'; readonly found: readonly Explanation[] }
+  | { readonly at: 'failed'; readonly says: string };
+
+/** Which one thing at the desk would make the drawing agree with what was read: every fault tried, the best three shown. */
+export function Explain({ rigId, rig, tap, judged, onAgain }: Props) {
+  const [last, setLast] = useState<{ readonly of: Judged; readonly search: Search } | null>(null);
+  const job = useRef<Job<Explanation[]> | null>(null);
+  useEffect(() => () => job.current?.stop(), []);
+  // What was found speaks of this rig and these takes only.
+  const search: Search = last?.of === judged ? last.search : { at: 'idle' };
+  const begin = () => {
+    job.current?.stop();
+    const put = (next: Search) => job.current === mine && setLast({ of: judged, search: next });
+    const mine = explainTap(rig, tap.read, tap.players, (p) => put({ at: 'busy', done: p.done }));
+    job.current = mine;
+    put({ at: 'busy', done: 0 });
+    mine.result.then(
+      (found) => put({ at: 'there', found }),
+      (error: unknown) => put({ at: 'failed', says: error instanceof Error ? error.message : String(error) }),
+    );
+  };
+  useKey('e', 'What explains the readings', begin, search.at !== 'busy');
+  return (
+    <section aria-label="What explains it">
+      <h2>What explains it</h2>
+      {search.at === 'idle' && (
+        <p className="row">
+          <Button variant="solid" onClick={begin}>
+            Find what explains it <kbd>e</kbd>
+          </Button>
+          <span className="quiet small">Every fault that this rig may have is tried against the readings.</span>
+        </p>
+      )}
+      {search.at === 'busy' && (
+        <p className="row" role="status">
+          <progress value={search.done} max={1} aria-label="Faults tried against the readings" />
+          <span className="quiet">One fault after another is run through the model.</span>
+        </p>
+      )}
+      {search.at === 'failed' && <p className="fix">{search.says}</p>}
+      {search.at === 'there' &&
+        (search.found.length === 0 ? (
+          <p>
+            <StateMark state="watch" /> No single fault of this rig brings drawing and readings nearer. Two at once may
+            be it, or something that the drawing lacks: look in <Link to={`/rigs/${rigId}/trouble`}>Trouble</Link>.
+          </p>
+        ) : (
+          <ol className="tap-explains">
+            {search.found.map((e) => (
+              <One key={e.faults[0]!.id} rig={rig} tap={tap} rigId={rigId} explanation={e} onAgain={onAgain} />
+            ))}
+          </ol>
+        ))}
+    </section>
+  );
+}
+
+interface OneProps {
+  readonly rigId: string;
+  readonly rig: Rig;
+  readonly tap: Tap;
+  readonly explanation: Explanation;
+  readonly onAgain: () => void;
+}
+
+/** Faults that takes cannot tell apart, told at most. */
+const ALIKE = 3;
+
+function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
+  const dispatch = useAppDispatch();
+  const { faults, share, explains, leaves, breaks } = explanation;
+  const [fault, ...alike] = faults;
+  const { desk, drill } = tap.kept;
+  const drilling = drill?.over === null;
+  const isIt = faults.some((f) => f.id === desk.faultId);
+  const hidden = faults.find((f) => f.id === desk.faultId) ?? fault!;
+  const over = drilling
+    ? {
+        ...drill,
+        over: {
+          how: 'found' as const,
+          wrong: drill.wrong,
+          takes: tap.read.length,
+          was: hidden.says,
+          mend: hidden.mend,
+        },
+      }
+    : drill;
+  /** The stand-ins' desk has it no longer, or has it in the drawing now. */
+  const known = () =>
+    tap.change({ desk: { ...desk, faultId: isIt ? null : desk.faultId }, ...(isIt ? { drill: over } : {}) });
+  const draw = () => {
+    if (dispatch(applyStep(fault!.edit!, `Drawn as it is at the desk: ${fault!.says}`))) known();
+  };
+  const mended = () => {
+    known();
+    tap.change({ takes: [] });
+    onAgain();
+  };
+  const guess = () => {
+    if (isIt) known();
+    else tap.change({ drill: { ...drill!, wrong: drill!.wrong + 1 } });
+  };
+  return (
+    <li className="tap-explain">
+      <p>
+        <span className="strong">{fault!.says}</span>{' '}
+        <span className="quiet fact">{formatNumber(100 * share)} % of what would explain it</span>
+      </p>
+      <List what="Explains" state="good" rig={rig} list={explains} />
+      <List what="Leaves" state="watch" rig={rig} list={leaves} />
+      <List what="Would be wrong then" state="fix" rig={rig} list={breaks} />
+      {alike.length > 0 && (
+        <details>
+          <summary className="small">
+            {alike.length} more would sound the same in these takes. A look at the thing itself tells them apart.
+          </summary>
+          <ul className="small">
+            {alike.slice(0, ALIKE).map((f) => (
+              <li key={f.id}>
+                {f.says} {f.looks[0] && <span className="quiet">Look: {f.looks[0].asks}</span>}
+              </li>
+            ))}
+          </ul>
+          <p className="small">
+            <Link to={`/rigs/${rigId}/trouble`}>Look by look, in Trouble</Link>
+          </p>
+        </details>
+      )}
+      <p>To mend it: {fault!.mend}</p>
+      <p className="row">
+        {drilling ? (
+          <Button size="sm" onClick={guess}>
+            This is it
+          </Button>
+        ) : (
+          <>
+            <Button size="sm" onClick={mended}>
+              Mended at the desk: tap again
+            </Button>
+            {fault!.edit && (
+              <Button size="sm" onClick={draw}>
+                Make the drawing true to the desk
+              </Button>
+            )}
+          </>
+        )}
+      </p>
+    </li>
+  );
+}
+
+interface ListProps {
+  readonly what: string;
+  readonly state: 'good' | 'watch' | 'fix';
+  readonly rig: Rig;
+  readonly list: readonly At[];
+}
+
+const SHOWN = 3;
+
+function List({ what, state, rig, list }: ListProps) {
+  if (list.length === 0) return null;
+  const says = list.map((a) => sayDisagreement(rig, { ...a, underDb: null, time: null, read: null }, a.disagreement));
+  return (
+    <div className="tap-what">
+      <span className={`small ${state}`}>
+        <StateMark state={state} /> {what} {list.length}
+      </span>
+      <ul className="plain-list small">
+        {says.slice(0, SHOWN).map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+        {says.length > SHOWN && <li className="quiet">and {says.length - SHOWN} more</li>}
+      </ul>
+    </div>
+  );
+}

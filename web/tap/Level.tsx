@@ -1,0 +1,45 @@
+import { Button } from '@chakra-ui/react';
+import { useMemo } from 'react';
+import { type LevelCause, levelEdit, reconcileLevel } from '#core/reconcile/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { levelOf, type TapCell } from '#core/taptest/index.ts';
+import { formatNumber, sayCause } from '#web/parts/index.ts';
+import { applyStep, newId, useAppDispatch } from '#web/store/index.ts';
+
+interface Props {
+  readonly rig: Rig;
+  readonly cell: TapCell;
+  readonly takenAt: string;
+}
+
+/** Which knob would have its level as it was read; setting it draws it so, as measured. */
+export function Level({ rig, cell, takenAt }: Props) {
+  const dispatch = useAppDispatch();
+  const reading = useMemo(() => levelOf(rig, cell, { takenAt, newId }), [rig, cell, takenAt]);
+  const read = useMemo(() => reading && reconcileLevel(rig, reading), [rig, reading]);
+  const knobs = read?.ok ? read.causes.filter((c) => c.kind === 'knob') : [];
+  if (!reading || knobs.length === 0) return null;
+  const takeIn = (cause: LevelCause) => {
+    const made = levelEdit(rig, reading, cause);
+    if (made.ok) dispatch(applyStep(made.edit, `Level measured by ‘${reading.label}’`));
+  };
+  const off = cell.levelOffDb!;
+  return (
+    <>
+      <p>
+        It is {formatNumber(Math.abs(off), 1)} dB {off > 0 ? 'louder' : 'quieter'} than the other readings would have
+        it. One of these would do that:
+      </p>
+      <ul className="plain-list" aria-label="What its level may mean">
+        {knobs.map((cause) => (
+          <li key={cause.kind === 'knob' ? cause.where : ''} className="row" style={{ marginTop: 4 }}>
+            <Button size="xs" onClick={() => takeIn(cause)}>
+              So it is
+            </Button>
+            <span>{sayCause(cause, '')}</span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

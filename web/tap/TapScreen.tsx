@@ -1,0 +1,83 @@
+import { Button } from '@chakra-ui/react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import type { Rig } from '#core/rig/index.ts';
+import { Term, useKey } from '#web/parts/index.ts';
+import { selectRig, useAppSelector } from '#web/store/index.ts';
+import { Play } from './Play.tsx';
+import { Readings } from './Readings.tsx';
+import { Takes } from './Takes.tsx';
+import { useTap } from './useTap.ts';
+
+/** The tap test: every source plays its own tune, every listener records one take, and the takes tell who hears what. */
+export function TapScreen() {
+  const rig = useAppSelector(selectRig);
+  const { rigId } = useParams();
+  return rig && rigId ? <TapTest key={rigId} rigId={rigId} rig={rig} /> : null;
+}
+
+const VIEWS = [
+  ['play', 'Play'],
+  ['takes', 'Takes'],
+  ['read', 'Readings'],
+] as const;
+type View = (typeof VIEWS)[number][0];
+
+function TapTest({ rigId, rig }: { rigId: string; rig: Rig }) {
+  const tap = useTap(rigId, rig);
+  const [params, setParams] = useSearchParams();
+  const asked = VIEWS.find(([v]) => v === params.get('view'))?.[0];
+  const view: View = asked ?? (tap.read.length > 0 ? 'read' : 'play');
+  const go = (next: View) =>
+    setParams(
+      (all) => {
+        all.set('view', next);
+        return all;
+      },
+      { replace: true },
+    );
+  const step = (by: number) => go(VIEWS[(VIEWS.findIndex(([v]) => v === view) + by + VIEWS.length) % VIEWS.length]![0]);
+  useKey('n', 'Next part of the tap test', () => step(1));
+  useKey('b', 'Part of the tap test before', () => step(-1));
+  const nobody = rig.listeners.length === 0 || rig.sources.length === 0;
+  return (
+    <main className="frame-page">
+      <div className="page">
+        <div className="spread">
+          <h1>
+            <Term id="tap-test">Tap test</Term>
+          </h1>
+          <Button
+            disabled={tap.takes.length === 0 && !Object.values(tap.kept.answers).some(Boolean)}
+            onClick={tap.beginAnew}
+          >
+            Begin anew
+          </Button>
+        </div>
+        {nobody ? (
+          <p className="quiet">
+            Say in <Link to={`/rigs/${rigId}/plan`}>Plan</Link> who sounds and who listens; then each can play its tune.
+          </p>
+        ) : (
+          <>
+            <nav className="run-parts" aria-label="Parts of the tap test">
+              {VIEWS.map(([id, name]) => (
+                <button key={id} type="button" aria-current={id === view ? 'page' : undefined} onClick={() => go(id)}>
+                  {name}
+                  {id === 'takes' && tap.takes.length > 0 && ` (${tap.takes.length})`}
+                </button>
+              ))}
+            </nav>
+            {tap.full && (
+              <p className="fix">
+                This browser has no room left: these takes are lost when the page is left. Empty it of old ones.
+              </p>
+            )}
+            {view === 'play' && <Play rigId={rigId} rig={rig} tap={tap} onDone={() => go('takes')} />}
+            {view === 'takes' && <Takes rig={rig} tap={tap} onDone={() => go('read')} />}
+            {view === 'read' && <Readings rigId={rigId} rig={rig} tap={tap} onTakes={() => go('takes')} />}
+          </>
+        )}
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,99 @@
+import { Button } from '@chakra-ui/react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { TUNES } from '#core/tap/index.ts';
+import { FRAME_RATES, hertz, ratioFromDb } from '#core/units/index.ts';
+import { LevelSlider } from '#web/listen/index.ts';
+import { Term, useKey } from '#web/parts/index.ts';
+import { playTune, SlateCanvas, type TunePlayer, tryTune } from '#web/players/index.ts';
+
+const SIXTY = FRAME_RATES.find((r) => hertz(r) === 60)!;
+/** Quiet at first: whoever presses turns it up. */
+const START_DB = -40;
+const SILENT_DB = -60;
+
+/** One source's tune on this screen, with the panel that tells its picture: for whatever plays in the place of a source. */
+export function TuneScreen() {
+  const [params] = useSearchParams();
+  const asked = Number(params.get('id') ?? 1) - 1;
+  const tune = Number.isInteger(asked) && asked >= 0 && asked < TUNES ? asked : 0;
+  return (
+    <main className="page">
+      <h1>
+        <Term id="tune">{`Tune ${tune + 1}`}</Term>
+      </h1>
+      <TuneStage key={tune} tune={tune} name={params.get('for') ?? ''} />
+    </main>
+  );
+}
+
+/** The panel, one large button and the level. */
+export function TuneStage({ tune, name }: { tune: number; name: string }) {
+  const [playing, setPlaying] = useState<{ player: TunePlayer; counts: boolean } | null>(null);
+  const [levelDb, setLevelDb] = useState(START_DB);
+  const [says, setSays] = useState('');
+  const stage = useRef<HTMLDivElement>(null);
+  const slate = useMemo(() => ({ rate: SIXTY, id: tune }), [tune]);
+  const words = useMemo(() => [`Tune ${tune + 1}`, name], [tune, name]);
+  useEffect(() => () => playing?.player.stop(), [playing]);
+  const begin = async (counts: boolean) => {
+    setSays('');
+    const play = {
+      gain: gainOf(levelDb),
+      rate: SIXTY,
+      onEnd: () => {
+        setPlaying(null);
+        setSays(counts ? 'It has played.' : '');
+      },
+    };
+    try {
+      setPlaying({ counts, player: counts ? await playTune({ ...play, tune }) : await tryTune(play) });
+    } catch {
+      setSays('This browser would not play sound. Press again, or take the file along.');
+    }
+  };
+  const stop = () => {
+    playing?.player.stop();
+    setPlaying(null);
+  };
+  const toggle = () => (playing ? stop() : void begin(true));
+  useKey('s', 'Play the tune, or stop it', toggle);
+  useKey('f', 'All of the screen, or not', () => full(stage.current));
+  return (
+    <>
+      {/* biome-ignore lint/a11y/noStaticElementInteractions lint/a11y/useKeyWithClickEvents: with all of the screen taken there is no room for the button below, nor for its key */}
+      <div ref={stage} className="slate-stage" data-testid="tune" onClick={toggle}>
+        <SlateCanvas slate={slate} words={words} player={playing?.counts ? playing.player : null} />
+      </div>
+      <p className="row tap-buttons">
+        <Button size="lg" variant="solid" className="tap-play" onClick={toggle}>
+          {playing ? 'Stop' : `Play ${name || 'the tune'}`} <kbd>s</kbd>
+        </Button>
+        <Button size="lg" disabled={playing !== null} onClick={() => void begin(false)}>
+          Try it, rising slowly
+        </Button>
+        <Button onClick={() => full(stage.current)}>
+          All of the screen <kbd>f</kbd>
+        </Button>
+      </p>
+      <LevelSlider
+        db={levelDb}
+        onDb={(db) => {
+          setLevelDb(db);
+          playing?.player.level(gainOf(db));
+        }}
+      />
+      <p role="status">{says}</p>
+      <p className="quiet small">
+        Set it about as loud as the source is, by the trial: that one is another tune, which no take is read for. Then
+        leave the level alone and press play once. Nobody wears headphones meanwhile.
+      </p>
+    </>
+  );
+}
+
+const gainOf = (db: number): number => (db <= SILENT_DB ? 0 : ratioFromDb(db));
+
+function full(stage: HTMLElement | null): void {
+  void (document.fullscreenElement ? document.exitFullscreen() : stage?.requestFullscreen?.())?.catch(() => undefined);
+}

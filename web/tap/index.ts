@@ -1,0 +1,3 @@
+export { Gate } from './Gate.tsx';
+export { TapScreen } from './TapScreen.tsx';
+export { TuneScreen, TuneStage } from './TuneScreen.tsx';
