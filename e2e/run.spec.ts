@@ -54,7 +54,9 @@ test('the day: checks to go, what may run out, markers, a trouble found, and all
   await page.keyboard.press('Enter');
   await expect(page.getByRole('row', { name: /Backup recorder/ })).toContainText('before the end');
   await page.getByRole('button', { name: 'While it goes on' }).click();
+  await expect(page.getByTestId('run-clock')).toBeVisible();
   await page.keyboard.press('m');
+  await expect(page.getByLabel('Markers').getByRole('listitem')).toHaveCount(1);
   await page.keyboard.press('n');
   await page.keyboard.type('lap record');
   await page.keyboard.press('Enter');
