@@ -19,10 +19,11 @@ function told({ id, word, overChance, confidence, heard }: TuneReading) {
     ...base,
     atMs: rounded(heard.atMs),
     gainDb: rounded(heard.gainDb, 2),
-    ppm: rounded(heard.ppm, 1),
+    ppm: heard.ppm === null ? null : rounded(heard.ppm, 1),
     polarity: heard.polarity,
     seconds: heard.seconds.ways.map((w) => ({ afterMs: rounded(w.afterMs, 2), underDb: rounded(w.underDb, 1) })),
     jump: heard.jump,
+    wander: heard.wander,
     bands: heard.bands.map((b) => ({ ...b, db: b.db === null ? null : rounded(b.db, 1) })),
   };
 }
@@ -32,7 +33,11 @@ function say({ id, word, confidence, heard }: TuneReading): string {
   if (!heard) return `${name}  ${word === 'perhaps' ? 'perhaps' : 'not found'}`;
   const ways = heard.seconds.ways.map((w) => `again ${w.afterMs.toFixed(1)} ms, -${w.underDb.toFixed(0)} dB`);
   return [
-    `${name}  at ${heard.atMs.toFixed(1)} ms, ${heard.gainDb.toFixed(1)} dB, ${heard.ppm.toFixed(1)} ppm`,
+    `${name}  at ${heard.atMs.toFixed(1)} ms, ${heard.gainDb.toFixed(1)} dB`,
+    ...(heard.ppm === null ? [] : [`${heard.ppm.toFixed(1)} ppm`]),
+    ...(heard.wander
+      ? [`wanders from ${heard.wander.earliestMs.toFixed(0)} to ${heard.wander.latestMs.toFixed(0)} ms`]
+      : []),
     ...ways,
     ...(heard.jump ? [`jumps by ${heard.jump.ms.toFixed(0)} ms`] : []),
     `sure ${confidence}`,

@@ -82,7 +82,9 @@ export const test = base.extend<{ server: TestServer; complaints: string[] }>({
         // A lost server and a refused write are said by the browser too; the tests look at what the page makes of them.
         if (
           message.type() === 'error' &&
-          !/Failed to load resource|ERR_CONNECTION|Retrying failed fetch|Error while reading response stream/.test(message.text())
+          !/Failed to load resource|ERR_CONNECTION|Retrying failed fetch|Error while reading response stream/.test(
+            message.text(),
+          )
         )
           complaints.push(message.text());
       });

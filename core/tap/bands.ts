@@ -12,6 +12,12 @@ export interface BandLevel {
 }
 
 const EDGES_HZ = [80, 160, 320, 640, 1250, 2500, 5000, 10_000, 14_000];
+/** Bands of a source of which nothing can be told. */
+export const UNTOLD_BANDS: readonly BandLevel[] = EDGES_HZ.slice(1).map((highHz, i) => ({
+  lowHz: EDGES_HZ[i]!,
+  highHz,
+  db: null,
+}));
 /** The octaves that every way passes, which the others are held against. */
 const MIDDLE_HZ = [640, 2500] as const;
 /** A band's arrival is looked for so far round that of the whole: filters delay. */

@@ -22,6 +22,9 @@ export function chanceOf(maxima: readonly number[], times: number): Chance {
   return { middle: mean - EULER * spread + Math.log(times) * spread, spread };
 }
 
+/** Where a tune is looked for in two ways, either may come out high by chance: so much less does the better of them say. */
+export const TWO_LOOKS = Math.LN2;
+
 /** How many spreads above chance's middle; 3 is chance often enough, 8 once in three thousand. */
 export const standsOut = (z: number, { middle, spread }: Chance): number => (z - middle) / spread;
 

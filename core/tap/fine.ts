@@ -41,11 +41,22 @@ export interface Held {
   readonly ppm: number;
 }
 
+const ON_ONE_LINE: readonly number[] = new Array<number>(BLOCKS).fill(0);
+
 /**
  * Holds a tune against a take at a place that is roughly known, block by block. What is loud beside it at an instant and a
  * pitch gets little say, in the take and in the tune alike: the best estimate in noise that is not white.
+ * @param late  whole samples that each block is looked for later
  */
-export function holdAt(fftOf: FftOf, even: Baseband, evening: Evening, id: number, at: number, ppm: number): Held {
+export function holdAt(
+  fftOf: FftOf,
+  even: Baseband,
+  evening: Evening,
+  id: number,
+  at: number,
+  ppm: number,
+  late: readonly number[] = ON_ONE_LINE,
+): Held {
   // From a whole frame of the evening, so that both are evened by the same.
   const first = EVENING_HOP * Math.floor(Math.round(at) / EVENING_HOP);
   const tune = evened(fftOf, tuneBaseband(id, ppm, at - first), evening, first / EVENING_HOP);
@@ -59,7 +70,7 @@ export function holdAt(fftOf: FftOf, even: Baseband, evening: Evening, id: numbe
     for (let l = -REACH; l <= REACH; l++) {
       let re = 0;
       let im = 0;
-      const shift = first + l;
+      const shift = first + late[b]! + l;
       const [a, z] = [Math.max(from, -shift), Math.min(to, samples - shift)];
       for (let n = a; n < z; n++) {
         const xr = even[2 * (n + shift)]!;
@@ -136,7 +147,7 @@ export function finest(held: Held, used: readonly boolean[]): Fine {
   const phase = Math.atan2(sum[1]!, sum[0]!);
   const blocks = Array.from(
     { length: BLOCKS },
-    (_, b): FineBlock => blockOf(held, b, best.lag + REACH + best.off * 1e-6 * BLOCK * (b + 0.5)),
+    (_, b): FineBlock => blockOf(held, b, best.lag + best.off * 1e-6 * BLOCK * (b + 0.5)),
   );
   return {
     at: first + best.lag,
@@ -147,7 +158,8 @@ export function finest(held: Held, used: readonly boolean[]): Fine {
   };
 }
 
-function blockOf({ c, energy }: Held, b: number, due: number): FineBlock {
+/** @param due  samples later than where it was held */
+export function blockOf({ c, energy }: Held, b: number, due: number): FineBlock {
   let [top, peak, power] = [0, -1, 0];
   for (let i = 0; i < WIDTH; i++) {
     const p = c[2 * (WIDTH * b + i)]! ** 2 + c[2 * (WIDTH * b + i) + 1]! ** 2;
@@ -156,7 +168,7 @@ function blockOf({ c, energy }: Held, b: number, due: number): FineBlock {
   }
   const mean = (power - peak) / (WIDTH - 1);
   return {
-    late: top - due,
+    late: top - REACH - due,
     standsOut: mean > 0 ? Math.sqrt(peak / mean) : 0,
     gain: energy[b]! > 0 ? Math.sqrt(peak) / energy[b]! : 0,
   };

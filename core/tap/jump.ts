@@ -13,10 +13,10 @@ export interface Jump {
 /** Jumps to this far are looked for. */
 const REACH = Math.round(0.12 * BASE_HZ);
 /** A block's peak has to be so many times what is usual to say where it lies. */
-const CLEAR = 16;
+export const CLEAR = 16;
 const FEWEST = 3;
 /** Nearer than this two blocks lie on one line. */
-const SAME = 1.5;
+export const SAME = 1.5;
 
 /** Which blocks lie on the line that was found, and whether the others lie on a second one beside it. */
 export function jumpOf(

@@ -10,7 +10,7 @@ const COARSE_STEP = 4;
 const FINE_STEP = 0.5;
 const MOST_SHIFT = Math.ceil((MOST_PPM * 1e-6 * END) / COARSE_STEP) * COARSE_STEP;
 /** Lags that a coarse line takes together: it starts at every so manyth. */
-const GROUP = 4;
+export const GROUP = 4;
 /** Where the blocks of a tune lie together best. */
 export interface Line {
   /** Sum of the scores along it. */

@@ -4,7 +4,7 @@ import { testFft } from '#core/samples/fft.testkit.ts';
 import { type FftOf, recordingOf, resample, seededNormal, seededRandom } from '#core/samples/index.ts';
 import { game, voice } from '#core/standin/index.ts';
 import { readTap, type TapReading, type TuneReading } from './index.ts';
-import { aScene, type Played, renderScene, type Scene, trueAtMs } from './scene.testkit.ts';
+import { aScene, type Played, renderScene, type Scene, stretched, trueAtMs } from './scene.testkit.ts';
 
 let fftOf: FftOf;
 beforeAll(async () => {
@@ -37,7 +37,7 @@ describe('a take of many tunes at once, in a room', () => {
       const heard = scene.played.map((p) => ({ p, h: of(reading, p).heard! }));
       for (const e of aboutMiddle(heard.map(({ p, h }) => h.atMs - trueAtMs(p)))) expect(e).toBeLessThan(0.1);
       for (const e of aboutMiddle(heard.map(({ p, h }) => h.gainDb - p.levelDb))) expect(e).toBeLessThan(2);
-      for (const { p, h } of heard) expect(Math.abs(h.ppm - p.ppm)).toBeLessThan(5);
+      for (const { p, h } of heard) expect(Math.abs(h.ppm! - p.ppm)).toBeLessThan(5);
       const strongest = scene.played[0]!.polarity;
       for (const { p, h } of heard) if (h.polarity !== null) expect(h.polarity).toBe(p.polarity * strongest);
       for (const p of scene.played) expect(of(reading, p).confidence).toBeGreaterThan(0.95);
@@ -111,6 +111,28 @@ describe('what lies on the way of a tune', () => {
     const played = [{ ...base.played[0]!, ppm: -180 }];
     const reading = await readScene({ ...base, played });
     expect(of(reading, played[0]!).heard!.ppm).toBeCloseTo(-180, 0);
+    expect(of(reading, played[0]!).heard!.wander).toBeNull();
+  });
+  it('may be a call that stretches what it lost: found all the same, and what cannot be told is not', async () => {
+    const scene = aScene(24, [0, -8, -16, -20]);
+    const reading = await readScene(scene, (x) => stretched(x, scene.rateHz, 5));
+    expect(found(reading).sort()).toEqual(scene.played.map((p) => p.id).sort());
+    const heard = scene.played.map((p) => ({ p, h: of(reading, p).heard! }));
+    for (const { h } of heard) {
+      expect(h).toMatchObject({ ppm: null, polarity: null, jump: null, seconds: { ways: [] } });
+      expect(h.bands.every((b) => b.db === null)).toBe(true);
+      const { earliestMs, latestMs } = h.wander!;
+      expect(earliestMs).toBeLessThan(0);
+      expect(latestMs).toBeGreaterThan(0);
+      expect(latestMs - earliestMs).toBeGreaterThan(4);
+      expect(latestMs - earliestMs).toBeLessThan(90);
+    }
+    // No time is better than the delay is steady.
+    aboutMiddle(heard.map(({ p, h }) => h.atMs - trueAtMs(p))).forEach((e, i) => {
+      const { earliestMs, latestMs } = heard[i]!.h.wander!;
+      expect(e).toBeLessThan(Math.max(latestMs, -earliestMs));
+    });
+    for (const e of aboutMiddle(heard.map(({ p, h }) => h.gainDb - p.levelDb))) expect(e).toBeLessThan(4);
   });
 });
 

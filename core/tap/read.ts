@@ -1,11 +1,12 @@
 import { type FftOf, type Recording, seededRandom } from '#core/samples/index.ts';
-import { type BandLevel, bandsOf, type TakeStretch } from './bands.ts';
+import { type BandLevel, bandsOf, type TakeStretch, UNTOLD_BANDS } from './bands.ts';
 import { BASE_HZ, type Baseband, evened, eveningOf, readBaseband, tuneBaseband } from './baseband.ts';
 import { BEFORE, BLOCK, BLOCKS, groundOf, powersOf } from './blocks.ts';
-import { type Chance, chanceOf, confidenceOf, FOUND_FROM, PERHAPS_FROM, standsOut } from './chance.ts';
-import { type Fine, finest, holdAt, msOf } from './fine.ts';
+import { type Chance, chanceOf, confidenceOf, FOUND_FROM, PERHAPS_FROM, standsOut, TWO_LOOKS } from './chance.ts';
+import { type Fine, type FineBlock, finest, holdAt, msOf } from './fine.ts';
 import { type Jump, jumpOf } from './jump.ts';
 import { AS_PLAYED, bestLines, type Line, type Order } from './lines.ts';
+import { bestPath, bestPathScores } from './paths.ts';
 import {
   addSource,
   magnitudes,
@@ -17,6 +18,7 @@ import {
   standingOf,
 } from './response.ts';
 import { TUNE_GAIN, TUNES } from './tune.ts';
+import { readWandering, type Wander, type Wandering, wanderOf } from './wander.ts';
 
 /** How sure it is that a tune is in a take. */
 export type Word = 'found' | 'perhaps' | 'not-found';
@@ -36,14 +38,19 @@ export interface TuneReading {
 export interface TuneHeard {
   /** When its first note begins by its strongest way, ms of the take. */
   readonly atMs: number;
-  /** How much faster the take's clock counts than the player's. */
-  readonly ppm: number;
+  /** How much faster the take's clock counts than the player's; null where its delay moved. */
+  readonly ppm: number | null;
   /** Of the file as it was made: 0 where the take holds it as loud. */
   readonly gainDb: number;
   /** The right way round as the strongest of this take (1), or the other way round; null where it cannot be told. */
   readonly polarity: 1 | -1 | null;
   readonly seconds: Seconds;
   readonly jump: { readonly atMs: number; readonly ms: number } | null;
+  /**
+   * Not null where the delay moved all the while: how far its seconds lie beside `atMs`. Neither clock, polarity, band nor
+   * second ways can be told then.
+   */
+  readonly wander: { readonly earliestMs: number; readonly latestMs: number } | null;
   readonly bands: readonly BandLevel[];
   /** What it rests on: how far each second's correlation stands out, and how the source comes, in dB. */
   readonly blocks: readonly { readonly standsOut: number; readonly lateMs: number; readonly db: number }[];
@@ -53,8 +60,8 @@ export interface TuneHeard {
 
 export interface TapReading {
   readonly tunes: readonly TuneReading[];
-  /** What chance makes of this take. */
-  readonly chance: Chance;
+  /** What chance makes of this take: of seconds that lie on a line, and on a path. */
+  readonly chance: { readonly line: Chance; readonly path: Chance };
   readonly seconds: number;
 }
 
@@ -105,30 +112,47 @@ export async function readTap(
   let powers: Float32Array = new Float32Array(0);
   let wide: Float32Array = new Float32Array(0);
   const all = NEVER_PLAYED + ids.length;
-  const maxima: number[] = [];
+  const maxima = { line: [] as number[], path: [] as number[] };
   for (let n = 0; n < NEVER_PLAYED; n++) {
     const scored = powersOf(ground, tuneBaseband(TUNES + n), ground.loudest, powers);
     powers = scored.powers;
     const [lines, room] = bestLines(scored, orders, wide);
     wide = room;
-    maxima.push(...lines.map((l) => l.z));
+    maxima.line.push(...lines.map((l) => l.z));
+    maxima.path.push(...bestPathScores(scored, wide, orders));
     onDone(0.1 + (0.6 * (n + 1)) / all);
   }
-  const chance = chanceOf(maxima, ground.lags / ground.loudest.lags);
+  const times = ground.lags / ground.loudest.lags;
+  const chance = { line: chanceOf(maxima.line, times), path: chanceOf(maxima.path, times) };
   const seen: Seen[] = [];
   for (const [n, id] of ids.entries()) {
     const scored = powersOf(ground, tuneBaseband(id), { from: 0, lags: ground.lags }, powers);
     const [[line], room] = bestLines(scored, [AS_PLAYED], wide);
     wide = room;
-    seen.push({ id, line: line!, overChance: standsOut(line!.z, chance), ...jumpOf(scored, line!) });
+    const path = bestPath(scored, wide);
+    const onLine = standsOut(line!.z, chance.line) - TWO_LOOKS;
+    const onPath = standsOut(path.z, chance.path) - TWO_LOOKS;
+    const { jump, used } = jumpOf(scored, line!);
+    const isLine = onLine >= FOUND_FROM;
+    const wander = isLine && jump ? null : wanderOf(scored, isLine ? line! : null, path);
+    seen.push({ id, line: line!, overChance: wander ? Math.max(onLine, onPath) : onLine, jump, used, wander });
     onDone(0.1 + (0.6 * (NEVER_PLAYED + n + 1)) / all);
   }
   ground.correlator.free();
   const found = seen.filter((s) => s.overChance >= FOUND_FROM);
-  const placed = placeAll(fftOf, even, evening, found);
+  const placed = placeAll(
+    fftOf,
+    even,
+    evening,
+    found.filter((s) => !s.wander),
+  );
   const heard = new Map<number, TuneHeard>();
+  for (const s of found)
+    if (s.wander) heard.set(s.id, heardWandering(readWandering(fftOf, even, evening, s.id, s.wander)));
+  const loudest = placed.reduce<Placed | null>((best, p) => (best && best.fine.gain >= p.fine.gain ? best : p), null);
+  // Right way round is told against the loudest of all, and one that wanders has no phase.
+  const isSteady = loudest && [...heard.values()].every((h) => h.gainDb <= gainDbOf(loudest.fine.gain));
   let stretch: TakeStretch | null = null;
-  const strongest = placed.reduce<Placed | null>((best, p) => (best && best.fine.gain >= p.fine.gain ? best : p), null);
   for (const [n, p] of placed.entries()) {
     const { bands, stretch: used }: Awaited<ReturnType<typeof bandsOf>> = await bandsOf(
       fftOf,
@@ -138,7 +162,7 @@ export async function readTap(
       stretch,
     );
     stretch = used;
-    heard.set(p.seen.id, heardOf(p, strongest!, bands));
+    heard.set(p.seen.id, heardOf(p, isSteady ? loudest.fine.phase : null, bands));
     onDone(0.8 + (0.2 * (n + 1)) / placed.length);
   }
   return {
@@ -158,6 +182,7 @@ interface Seen {
   readonly overChance: number;
   readonly jump: Jump | null;
   readonly used: readonly boolean[];
+  readonly wander: Wander | null;
 }
 
 interface Placed {
@@ -211,25 +236,51 @@ const EVERY_RESPONSE = 8;
 export const RESPONSE_STEP_MS = (1000 * EVERY_RESPONSE) / BASE_HZ;
 const DEEPEST_DB = -80;
 
-function heardOf({ seen, fine, response, seconds }: Placed, strongest: Placed, bands: readonly BandLevel[]): TuneHeard {
-  const cos = Math.cos(fine.phase - strongest.fine.phase);
-  const db = (x: number) => 20 * Math.log10(Math.max(x, 1e-9));
+const dbOf = (x: number): number => 20 * Math.log10(Math.max(x, 1e-9));
+const gainDbOf = (gain: number): number => dbOf(gain / TUNE_GAIN);
+
+function heardOf(
+  { seen, fine, response, seconds }: Placed,
+  phase: number | null,
+  bands: readonly BandLevel[],
+): TuneHeard {
+  const cos = phase === null ? 0 : Math.cos(fine.phase - phase);
   const size = magnitudes(response);
   const top = size.reduce((m, v) => Math.max(m, v), 1e-9);
   const points = new Array<number>(Math.ceil(size.length / EVERY_RESPONSE)).fill(DEEPEST_DB);
   for (let i = 0; i < size.length; i++) {
     const k = Math.floor(i / EVERY_RESPONSE);
-    points[k] = Math.max(points[k]!, Math.round(db(size[i]! / top)));
+    points[k] = Math.max(points[k]!, Math.round(dbOf(size[i]! / top)));
   }
   return {
     atMs: msOf(fine.at),
     ppm: fine.ppm,
-    gainDb: db(fine.gain / TUNE_GAIN),
+    gainDb: gainDbOf(fine.gain),
     polarity: Math.abs(cos) < LEAST_COS ? null : cos > 0 ? 1 : -1,
     seconds,
     jump: seen.jump && { atMs: msOf(fine.at) + (1000 * seen.jump.block * BLOCK) / BASE_HZ, ms: seen.jump.ms },
+    wander: null,
     bands,
-    blocks: fine.blocks.map((b) => ({ standsOut: b.standsOut, lateMs: msOf(b.late), db: db(b.gain / TUNE_GAIN) })),
+    blocks: fine.blocks.map(toldOf),
     response: points,
   };
 }
+
+const toldOf = (b: FineBlock): TuneHeard['blocks'][number] => ({
+  standsOut: b.standsOut,
+  lateMs: msOf(b.late),
+  db: gainDbOf(b.gain),
+});
+
+const heardWandering = ({ at, gain, earliest, latest, blocks }: Wandering): TuneHeard => ({
+  atMs: msOf(at),
+  ppm: null,
+  gainDb: gainDbOf(gain),
+  polarity: null,
+  seconds: { ways: [], noneAboveDb: 0 },
+  jump: null,
+  wander: { earliestMs: msOf(earliest), latestMs: msOf(latest) },
+  bands: UNTOLD_BANDS,
+  blocks: blocks.map(toldOf),
+  response: [],
+});

@@ -88,3 +88,33 @@ export function renderScene(fftOf: FftOf, scene: Scene): Float32Array {
   for (let i = 0; i < frames; i++) out[i]! += floor * normal();
   return out;
 }
+
+const RUN_S = [0.15, 0.9] as const;
+const STEP_MS = [3, 12] as const;
+const MOST_OFF_MS = 40;
+const FADE_MS = 2.5;
+
+/**
+ * What the receiver of a call makes of a sound to bridge packets that were lost: every now and then some milliseconds of
+ * it are left out, or played twice, so that it stays about in time.
+ */
+export function stretched(x: Float32Array, rateHz: number, seed: number): Float32Array {
+  const random = seededRandom(seed);
+  const between = ([low, high]: readonly [number, number]) => low + (high - low) * random();
+  const fade = Math.round((FADE_MS / 1000) * rateHz);
+  const out = new Float32Array(x.length);
+  let [from, goesOn] = [0, 0];
+  for (let to = 0; to < out.length; ) {
+    const run = Math.round(between(RUN_S) * rateHz);
+    for (let i = 0; i < run && to + i < out.length; i++) {
+      const w = Math.min(1, (i + 1) / fade);
+      out[to + i] = w * (x[from + i] ?? 0) + (1 - w) * (x[goesOn + i] ?? 0);
+    }
+    to += run;
+    goesOn = from + run;
+    const aheadMs = (1000 * (goesOn - to)) / rateHz;
+    const isCut = random() < 0.5 - aheadMs / (2 * MOST_OFF_MS);
+    from = Math.max(0, goesOn + Math.round(((isCut ? 1 : -1) * between(STEP_MS) * rateHz) / 1000));
+  }
+  return out;
+}

@@ -15,7 +15,8 @@ export type Disagreement =
   | { readonly kind: 'late'; readonly weight: number; readonly ms: number }
   | { readonly kind: 'band'; readonly weight: number; readonly highHz: number }
   | { readonly kind: 'clock'; readonly weight: number; readonly ppm: number }
-  | { readonly kind: 'jump'; readonly weight: number; readonly ms: number };
+  | { readonly kind: 'jump'; readonly weight: number; readonly ms: number }
+  | { readonly kind: 'wanders'; readonly weight: number; readonly earliestMs: number; readonly latestMs: number };
 
 /** Nearer the loudest than this a tune should be found. */
 const SURELY_DB = 24;
@@ -32,6 +33,7 @@ const WEIGHT = {
   band: 2,
   clock: 1.5,
   jump: 1,
+  wanders: 1,
 };
 const LEVEL_DB = 6;
 /** Second ways this far under the first stand little over what is round them. */
@@ -88,6 +90,7 @@ export function disagreementsOf(
   if (high !== null) out.push({ kind: 'band', highHz: high, weight: WEIGHT.band });
   if (clockOffPpm !== null && Math.abs(clockOffPpm) > CLOCK_PPM)
     out.push({ kind: 'clock', ppm: clockOffPpm, weight: WEIGHT.clock });
+  if (heard.wander) out.push({ kind: 'wanders', ...heard.wander, weight: WEIGHT.wanders });
   if (heard.jump) out.push({ kind: 'jump', ms: heard.jump.ms, weight: WEIGHT.jump });
   return out;
 }

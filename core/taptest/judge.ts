@@ -95,13 +95,13 @@ export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[
     ),
   );
   // What comes to one take by ways that different clocks count does not run alike; where either may be the strongest, neither is said.
-  const clocked = heard.filter((c) => clockOf(c.expected) !== null);
+  const clocked = heard.filter((c) => clockOf(c.expected) !== null && c.read!.heard!.ppm !== null);
   const clockRests = restsOf(
     clocked.map(
       (c): Reading => ({
         sourceId: c.player.sourceId,
         takeId: clockOf(c.expected)!,
-        off: c.read!.heard!.ppm,
+        off: c.read!.heard!.ppm!,
       }),
     ),
     { ...loose, fileOf: (id) => id },
@@ -118,10 +118,12 @@ export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[
         ? null
         : {
             ...off,
-            toleranceMs: toleranceOf(
-              c.expected,
-              raw.map((r) => r.expected),
-            ),
+            toleranceMs:
+              wanderMs(found!) +
+              toleranceOf(
+                c.expected,
+                raw.map((r) => r.expected),
+              ),
             known: knownOf(known, sourceId, listenerId, players, takes),
           };
     const base = {
@@ -218,6 +220,9 @@ const strongestOf = (take: TakeRead): (TuneHeard & { id: number }) | null =>
     (best, t) => (t.heard && (!best || t.heard.gainDb > best.gainDb) ? { ...t.heard, id: t.id } : best),
     null,
   );
+
+/** How far the seconds of a tune lie beside the middle one, where its delay moved. */
+const wanderMs = ({ wander }: TuneHeard): number => (wander ? Math.max(wander.latestMs, -wander.earliestMs) : 0);
 
 /**
  * By how much a time may be off and agree all the same: the spread of figures that are not in every way to the take, nor

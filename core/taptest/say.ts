@@ -53,6 +53,8 @@ export function sayDisagreement(
       return `${source} runs ${whole(d.ppm)} ppm ${d.ppm > 0 ? 'long' : 'short'} at ${listener} against the other readings: something between resamples, or runs on a clock of its own.`;
     case 'jump':
       return `${source} jumps by ${ms(d.ms)} ms at ${listener}: a buffer was lost or doubled.`;
+    case 'wanders':
+      return `${source} comes to ${listener} by a delay that moves all the while, ${ms(d.earliestMs)} ms earlier to ${ms(d.latestMs)} ms later than in the middle: what receives it stretches the sound, as a call does where packets are lost.`;
   }
 }
 

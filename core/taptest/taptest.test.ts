@@ -214,8 +214,9 @@ describe('a reading that is off', () => {
     ['missing', changed(there.sourceId, there.listenerId, gone)],
     ['late', withHeard((h) => ({ atMs: h.atMs + 600 }))],
     ['level', withHeard((h) => ({ gainDb: h.gainDb - 14 }))],
-    ['clock', withHeard((h) => ({ ppm: h.ppm + 90 }))],
+    ['clock', withHeard((h) => ({ ppm: h.ppm! + 90 }))],
     ['jump', withHeard(() => ({ jump: { atMs: 7000, ms: -21 } }))],
+    ['wanders', withHeard(() => ({ wander: { earliestMs: -12, latestMs: 30 }, ppm: null, polarity: null }))],
     [
       'twice',
       withHeard((h) => ({

@@ -62,6 +62,7 @@ export function readingsAt(
               })),
           },
           jump: null,
+          wander: null,
           bands: [80, 160, 320, 640, 1250, 2500, 5000, 10_000].map((lowHz) => ({
             lowHz,
             highHz: Math.min(14_000, 2 * lowHz),

@@ -1,6 +1,13 @@
 import { type ReactNode, useMemo } from 'react';
 import type { TuneHeard } from '#core/tap/index.ts';
-import { EVIDENCE, layoutTapArrivals, layoutTapBands, layoutTapSeconds, type Tick } from './tap-evidence.ts';
+import {
+  EVIDENCE,
+  layoutTapArrivals,
+  layoutTapBands,
+  layoutTapLateness,
+  layoutTapSeconds,
+  type Tick,
+} from './tap-evidence.ts';
 
 interface PlotProps {
   readonly label: string;
@@ -36,52 +43,91 @@ function Plot({ label, unit, xTicks, yTicks = [], children }: PlotProps) {
   );
 }
 
+interface FigureProps {
+  readonly heard: TuneHeard;
+  readonly hue: string;
+  readonly name: string;
+}
+
 /** What a reading rests on: how it comes over time, how clearly in each second, through which band. */
-export function TapEvidence({ heard, hue, name }: { heard: TuneHeard; hue: string; name: string }) {
-  const response = useMemo(() => layoutTapArrivals(heard), [heard]);
-  const blocks = useMemo(() => layoutTapSeconds(heard), [heard]);
-  const bands = useMemo(() => layoutTapBands(heard), [heard]);
+export function TapEvidence(props: FigureProps) {
   return (
     <div className="tap-evidence">
-      <figure>
-        <figcaption className="small quiet">How it comes, the strongest arrival at 0</figcaption>
-        <Plot label={`${name}: arrivals over time`} unit="dB, ms" xTicks={response.xTicks} yTicks={response.yTicks}>
-          <path d={response.path} fill={hue} fillOpacity={0.55} stroke={hue} />
-          {response.seconds.map((s) => (
-            <g key={s.label}>
-              <path d={`M${s.px} ${s.py - 3}l-5 -8h10z`} fill="var(--ink)" />
-              <text className="small" x={s.px + 8} y={Math.max(12, s.py - 4)}>
-                {s.label}
-              </text>
-            </g>
-          ))}
-        </Plot>
-      </figure>
-      <figure>
-        <figcaption className="small quiet">Second by second; chance stays under the line</figcaption>
-        <Plot label={`${name}: how clearly, second by second`} unit="s" xTicks={blocks.xTicks}>
-          {blocks.bars.map((b) => (
-            <rect key={b.px} x={b.px} y={b.py} width={b.width} height={b.height} fill={hue} />
-          ))}
-          <line
-            className="axis"
-            strokeDasharray="4 3"
-            x1={EVIDENCE.left}
-            x2={EVIDENCE.width}
-            y1={blocks.usualPx}
-            y2={blocks.usualPx}
-          />
-        </Plot>
-      </figure>
-      <figure>
-        <figcaption className="small quiet">Its band; hollow: not told from what is round it</figcaption>
-        <Plot label={`${name}: band`} unit="dB, from Hz" xTicks={bands.xTicks} yTicks={bands.yTicks}>
-          <path d={bands.path} fill="none" stroke={hue} strokeWidth={2.2} />
-          {bands.dots.map((d) => (
-            <circle key={d.px} cx={d.px} cy={d.py} r={4} fill={d.there ? hue : 'none'} stroke={hue} />
-          ))}
-        </Plot>
-      </figure>
+      {props.heard.wander ? <Lateness {...props} /> : <Arrivals {...props} />}
+      <Clearness {...props} />
+      {!props.heard.wander && <Band {...props} />}
     </div>
+  );
+}
+
+function Arrivals({ heard, hue, name }: FigureProps) {
+  const response = useMemo(() => layoutTapArrivals(heard), [heard]);
+  return (
+    <figure>
+      <figcaption className="small quiet">How it comes, the strongest arrival at 0</figcaption>
+      <Plot label={`${name}: arrivals over time`} unit="dB, ms" xTicks={response.xTicks} yTicks={response.yTicks}>
+        <path d={response.path} fill={hue} fillOpacity={0.55} stroke={hue} />
+        {response.seconds.map((s) => (
+          <g key={s.label}>
+            <path d={`M${s.px} ${s.py - 3}l-5 -8h10z`} fill="var(--ink)" />
+            <text className="small" x={s.px + 8} y={Math.max(12, s.py - 4)}>
+              {s.label}
+            </text>
+          </g>
+        ))}
+      </Plot>
+    </figure>
+  );
+}
+
+function Lateness({ heard, hue, name }: FigureProps) {
+  const { dots, xTicks, yTicks, zeroPx } = useMemo(() => layoutTapLateness(heard), [heard]);
+  return (
+    <figure>
+      <figcaption className="small quiet">How late each second comes, the middle one at 0; hollow: not told</figcaption>
+      <Plot label={`${name}: how late, second by second`} unit="ms, s" xTicks={xTicks} yTicks={yTicks}>
+        <line className="axis" strokeDasharray="4 3" x1={EVIDENCE.left} x2={EVIDENCE.width} y1={zeroPx} y2={zeroPx} />
+        {dots.map((d) => (
+          <circle key={d.px} cx={d.px} cy={d.py} r={4} fill={d.isClear ? hue : 'none'} stroke={hue} />
+        ))}
+      </Plot>
+    </figure>
+  );
+}
+
+function Clearness({ heard, hue, name }: FigureProps) {
+  const blocks = useMemo(() => layoutTapSeconds(heard), [heard]);
+  return (
+    <figure>
+      <figcaption className="small quiet">Second by second; chance stays under the line</figcaption>
+      <Plot label={`${name}: how clearly, second by second`} unit="s" xTicks={blocks.xTicks}>
+        {blocks.bars.map((b) => (
+          <rect key={b.px} x={b.px} y={b.py} width={b.width} height={b.height} fill={hue} />
+        ))}
+        <line
+          className="axis"
+          strokeDasharray="4 3"
+          x1={EVIDENCE.left}
+          x2={EVIDENCE.width}
+          y1={blocks.usualPx}
+          y2={blocks.usualPx}
+        />
+      </Plot>
+    </figure>
+  );
+}
+
+function Band({ heard, hue, name }: FigureProps) {
+  const bands = useMemo(() => layoutTapBands(heard), [heard]);
+  return (
+    <figure>
+      <figcaption className="small quiet">Its band; hollow: not told from what is round it</figcaption>
+      <Plot label={`${name}: band`} unit="dB, from Hz" xTicks={bands.xTicks} yTicks={bands.yTicks}>
+        <path d={bands.path} fill="none" stroke={hue} strokeWidth={2.2} />
+        {bands.dots.map((d) => (
+          <circle key={d.px} cx={d.px} cy={d.py} r={4} fill={d.there ? hue : 'none'} stroke={hue} />
+        ))}
+      </Plot>
+    </figure>
   );
 }

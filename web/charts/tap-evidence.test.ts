@@ -4,7 +4,7 @@ import { playersOf } from '#core/taptest/index.ts';
 import { readingsAt } from '#core/taptest/taptest.testkit.ts';
 import { demoRig } from '#web/web.testkit.tsx';
 import { layoutTapArrivals, layoutTapBands, layoutTapSeconds } from './index.ts';
-import { EVIDENCE } from './tap-evidence.ts';
+import { EVIDENCE, layoutTapLateness } from './tap-evidence.ts';
 
 const rig = demoRig();
 const heard = readingsAt(rig, [], ['stream'], playersOf(rig), 1)[0]!.tunes.find((t) => t.heard)!.heard!;
@@ -72,5 +72,29 @@ describe('the chart of a band', () => {
     expect([...ys].sort((a, b) => a - b)).toEqual(ys);
     expect(xTicks[0]!.label).toBe('80');
     expect(xTicks.some((t) => t.label.endsWith('k'))).toBe(true);
+  });
+});
+
+describe('the chart of how late each second comes', () => {
+  const blocks = [-12, 0, 3, 30, 8].map((lateMs, i) => ({ lateMs, standsOut: i === 2 ? 1 : 9, db: -20 }));
+  it('has a dot for each, later higher, zero between, and all in its room', () => {
+    const { dots, zeroPx, yTicks, xTicks } = layoutTapLateness({ blocks });
+    expect(dots[3]!.py).toBeLessThan(dots[4]!.py);
+    expect(dots[0]!.py).toBeGreaterThan(zeroPx);
+    expect(dots[1]!.py).toBeCloseTo(zeroPx, 6);
+    for (const { px, py } of dots) {
+      expect(px).toBeGreaterThan(EVIDENCE.left);
+      expect(px).toBeLessThan(EVIDENCE.width);
+      expect(py).toBeGreaterThanOrEqual(EVIDENCE.top);
+      expect(py).toBeLessThanOrEqual(EVIDENCE.height - EVIDENCE.bottom);
+    }
+    expect(yTicks.map((t) => t.label)).toContain('0');
+    expect(xTicks.map((t) => t.label)).toEqual(['0']);
+  });
+  it('leaves hollow what does not stand out, and is not stretched by it', () => {
+    const far = blocks.map((b, i) => (i === 2 ? { ...b, lateMs: 400 } : b));
+    const { dots } = layoutTapLateness({ blocks: far });
+    expect(dots.map((d) => d.isClear)).toEqual([true, true, false, true, true]);
+    expect(dots[3]!.py).toBeCloseTo(layoutTapLateness({ blocks }).dots[3]!.py, 6);
   });
 });

@@ -87,6 +87,33 @@ export function layoutTapSeconds({ blocks }: Pick<TuneHeard, 'blocks'>): Seconds
   };
 }
 
+export interface LatenessLayout {
+  readonly dots: readonly { readonly px: number; readonly py: number; readonly isClear: boolean }[];
+  readonly xTicks: readonly Tick[];
+  readonly yTicks: readonly Tick[];
+  readonly zeroPx: number;
+}
+
+const LEAST_LATE_MS = 5;
+
+/** How much later or earlier each second of a tune comes than its middle one. */
+export function layoutTapLateness({ blocks }: Pick<TuneHeard, 'blocks'>): LatenessLayout {
+  const { width, height, left, bottom, top } = EVIDENCE;
+  const isClear = blocks.map((b) => b.standsOut > CHANCE_STANDS);
+  const told = blocks.filter((_, i) => isClear[i]).map((b) => b.lateMs);
+  const x = scaleLinear([0, blocks.length], [left, width - 6]);
+  const y = scaleLinear(
+    [Math.min(-LEAST_LATE_MS, ...told), Math.max(LEAST_LATE_MS, ...told)],
+    [height - bottom - 6, top + 16],
+  ).clamp(true);
+  return {
+    dots: blocks.map((b, i) => ({ px: x(i + 0.5), py: y(b.lateMs), isClear: isClear[i]! })),
+    xTicks: blocks.flatMap((_, i) => (i % 5 === 0 ? [{ label: String(i), px: x(i) }] : [])),
+    yTicks: y.ticks(4).map((ms) => ({ label: String(ms).replace('-', '−'), px: y(ms) })),
+    zeroPx: y(0),
+  };
+}
+
 export interface BandsLayout {
   readonly path: string;
   readonly dots: readonly { readonly px: number; readonly py: number; readonly there: boolean }[];

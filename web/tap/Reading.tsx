@@ -77,7 +77,8 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
     ['Under the loudest there', sayUnderLoudest(cell.underDb) || '—', sayUnderLoudest(expected.underDb) || 'not drawn'],
     [
       'Other ways',
-      seconds?.join('; ') || (heard ? `none above −${formatNumber(Math.abs(heard.seconds.noneAboveDb))} dB` : '—'),
+      seconds?.join('; ') ||
+        (heard && !heard.wander ? `none above −${formatNumber(Math.abs(heard.seconds.noneAboveDb))} dB` : '—'),
       drawnSeconds.join('; ') || 'none',
     ],
     ['Band', heard ? bandOf(cell) : '—', way ? drawnBand(way.lowHz, way.highHz) : '—'],
@@ -88,7 +89,7 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
     ],
     [
       'Clock',
-      heard ? `${formatSigned(heard.ppm, 1)} ppm against its player` : '—',
+      heard && heard.ppm !== null ? `${formatSigned(heard.ppm, 1)} ppm against its player` : '—',
       cell.clockOffPpm === null ? '—' : `${formatSigned(cell.clockOffPpm, 1)} ppm off the others`,
     ],
   ];

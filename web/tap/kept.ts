@@ -9,7 +9,7 @@ const Tune = z.object({
   heard: z
     .object({
       atMs: z.number(),
-      ppm: z.number(),
+      ppm: z.number().nullable(),
       gainDb: z.number(),
       polarity: z.union([z.literal(1), z.literal(-1), z.null()]),
       seconds: z.object({
@@ -17,6 +17,7 @@ const Tune = z.object({
         noneAboveDb: z.number(),
       }),
       jump: z.object({ atMs: z.number(), ms: z.number() }).nullable(),
+      wander: z.object({ earliestMs: z.number(), latestMs: z.number() }).nullable(),
       bands: z.array(z.object({ lowHz: z.number(), highHz: z.number(), db: z.number().nullable() })),
       blocks: z.array(z.object({ standsOut: z.number(), lateMs: z.number(), db: z.number() })),
       response: z.array(z.number()),

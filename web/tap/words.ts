@@ -15,6 +15,7 @@ export const DISAGREES: Readonly<Record<Disagreement['kind'], string>> = {
   band: 'band',
   clock: 'clock',
   jump: 'jumps',
+  wanders: 'wanders',
 };
 
 const GRAVE = 3;

@@ -1,0 +1,77 @@
+import type { FftOf } from '#core/samples/index.ts';
+import type { Baseband, Evening } from './baseband.ts';
+import { BEFORE, BLOCKS, type BlockPowers, MARGIN } from './blocks.ts';
+import { blockOf, type FineBlock, holdAt } from './fine.ts';
+import { CLEAR, SAME } from './jump.ts';
+import type { Line } from './lines.ts';
+import type { Path } from './paths.ts';
+
+/** How the seconds of a tune lie that are on no line: its delay moves while it plays. */
+export interface Wander {
+  /** The middle one of those that stand out, in lags of the ground. */
+  readonly middle: number;
+  /** Whole samples that each second lies later; 0 where it does not stand out. */
+  readonly late: readonly number[];
+  readonly isClear: readonly boolean[];
+}
+
+/** Fewer clear seconds tell nothing of how they lie. */
+const FEWEST_CLEAR = 5;
+/** Of seconds that lie on a line, or on it and on a second way beside it, at least so many do. */
+const LEAST_ON_LINE = 0.75;
+
+/**
+ * Whether the seconds of a tune lie on a path rather than on a line.
+ * @param line  null where none was found
+ */
+export function wanderOf({ powers, scales, from, width }: BlockPowers, line: Line | null, path: Path): Wander | null {
+  const isClear = path.lags.map((lag, b) => powers[b * width + lag - from + MARGIN]! * scales[b]! > CLEAR);
+  const told = path.lags.filter((_, b) => isClear[b]).sort((a, b) => a - b);
+  if (told.length < FEWEST_CLEAR) return null;
+  if (line) {
+    const beside = path.lags.map((lag, b) => lag - line.lag - (line.shift * b) / (BLOCKS - 1));
+    const isOn = (x: number, lag: number) => Math.abs(x - lag) <= SAME;
+    const off = beside.filter((x, b) => isClear[b] && !isOn(x, 0));
+    const second = Math.max(0, ...off.map((lag) => off.filter((x) => isOn(x, lag)).length));
+    if (told.length - off.length + second >= LEAST_ON_LINE * told.length) return null;
+  }
+  const middle = told[told.length >> 1]!;
+  return { middle, isClear, late: path.lags.map((lag, b) => (isClear[b] ? lag - middle : 0)) };
+}
+
+/** A tune that was read second by second, each where it lies. */
+export interface Wandering {
+  /** Where its first note begins by the middle of its seconds, in samples of the baseband. */
+  readonly at: number;
+  /** Of the tune as it was made (see `TUNE_GAIN`), linear. */
+  readonly gain: number;
+  /** Samples that the first and the last of its clear seconds lie beside the middle one. */
+  readonly earliest: number;
+  readonly latest: number;
+  readonly blocks: readonly FineBlock[];
+}
+
+/** Seconds in which the delay moved come out too quiet: the level is told by the louder ones. */
+const LEVEL_AT = 0.75;
+
+export function readWandering(
+  fftOf: FftOf,
+  take: Baseband,
+  evening: Evening,
+  id: number,
+  { middle, late, isClear }: Wander,
+): Wandering {
+  const held = holdAt(fftOf, take, evening, id, middle - BEFORE, 0, late);
+  const blocks = late.map((l, b): FineBlock => {
+    const one = blockOf(held, b, 0);
+    return { ...one, late: l + one.late };
+  });
+  const gains = blocks.flatMap((b, i) => (isClear[i] ? [b.gain] : [])).sort((a, b) => a - b);
+  return {
+    at: middle - BEFORE,
+    gain: gains[Math.floor(LEVEL_AT * (gains.length - 1))]!,
+    earliest: Math.min(...late),
+    latest: Math.max(...late),
+    blocks,
+  };
+}
