@@ -87,6 +87,8 @@ const orders: readonly Order[] = (() => {
   });
 })();
 
+/** Of what a tune comes to on its line, its path comes to so much at least where it truly wanders: a line is the better test of a line. */
+const LEAST_PATH = 0.85;
 /** Shorter takes cannot hold enough of a tune. */
 const SHORTEST_S = 9;
 const ALL_IDS = Array.from({ length: TUNES }, (_, id) => id);
@@ -134,7 +136,8 @@ export async function readTap(
     const onPath = standsOut(path.z, chance.path) - TWO_LOOKS;
     const { jump, used } = jumpOf(scored, line!);
     const isLine = onLine >= FOUND_FROM;
-    const wander = isLine && jump ? null : wanderOf(scored, isLine ? line! : null, path);
+    const isSteady = isLine && (jump !== null || onPath < LEAST_PATH * onLine);
+    const wander = isSteady ? null : wanderOf(scored, isLine ? line! : null, path);
     seen.push({ id, line: line!, overChance: wander ? Math.max(onLine, onPath) : onLine, jump, used, wander });
     onDone(0.1 + (0.6 * (NEVER_PLAYED + n + 1)) / all);
   }
@@ -151,7 +154,7 @@ export async function readTap(
     if (s.wander) heard.set(s.id, heardWandering(readWandering(fftOf, even, evening, s.id, s.wander)));
   const loudest = placed.reduce<Placed | null>((best, p) => (best && best.fine.gain >= p.fine.gain ? best : p), null);
   // Right way round is told against the loudest of all, and one that wanders has no phase.
-  const isSteady = loudest && [...heard.values()].every((h) => h.gainDb <= gainDbOf(loudest.fine.gain));
+  const isTold = loudest && [...heard.values()].every((h) => h.gainDb <= gainDbOf(loudest.fine.gain));
   let stretch: TakeStretch | null = null;
   for (const [n, p] of placed.entries()) {
     const { bands, stretch: used }: Awaited<ReturnType<typeof bandsOf>> = await bandsOf(
@@ -162,7 +165,7 @@ export async function readTap(
       stretch,
     );
     stretch = used;
-    heard.set(p.seen.id, heardOf(p, isSteady ? loudest.fine.phase : null, bands));
+    heard.set(p.seen.id, heardOf(p, isTold ? loudest.fine.phase : null, bands));
     onDone(0.8 + (0.2 * (n + 1)) / placed.length);
   }
   return {

@@ -191,7 +191,7 @@ function clocks(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
   return others.flatMap(([clockId, own]) => {
     const diffs = own.flatMap((c) => {
       const at = first[1].find((o) => o.sourceId === c.sourceId);
-      const [ppm, there] = [c.read!.heard!.ppm, at?.read!.heard!.ppm ?? null];
+      const [ppm, there] = [c.read!.heard!.ppm, at?.read?.heard?.ppm ?? null];
       return ppm !== null && there !== null ? [ppm - there] : [];
     });
     const ppm = [...diffs].sort((a, b) => a - b)[diffs.length >> 1] ?? 0;
