@@ -5,7 +5,9 @@ import { evaluation, transforms } from './core.ts';
 import { archiving, day } from './day.ts';
 import { loudnessOfAnHour } from './loudness.ts';
 import { offsetOfAnHour } from './offset-hour.ts';
+import { panels } from './panels.ts';
 import { firstPaint, pictures } from './pictures.ts';
+import { relayTaps } from './relay-taps.ts';
 import { type Bench, MissingTool, print, type Row } from './report.ts';
 import { longSlates, slates } from './slates.ts';
 import { aligning, drifting, joining } from './sync.ts';
@@ -30,6 +32,8 @@ const benches: Record<string, Bench> = {
   day,
   archiving,
   taps,
+  panels,
+  'relay-taps': relayTaps,
   calls,
 };
 

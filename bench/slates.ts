@@ -1,32 +1,15 @@
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, renameSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { encodeWav, seededRandom } from '#core/samples/index.ts';
 import { renderSlateSound, SLATE_RATES } from '#core/slate/index.ts';
 import { renderShotSound, renderSlateShot, type SlateShot, voice } from '#core/standin/index.ts';
 import { hertz, rateName } from '#core/units/index.ts';
 import { withPage, withProgram } from './browser.ts';
-import { needTool } from './processes.ts';
+import { CODECS, encodeShot, FILMS, needFfmpeg, SOUND_RATE_HZ } from './films.ts';
 import type { Row } from './report.ts';
 import type { SlatesRead } from './slate/page.ts';
 
-const RATE = 48_000;
-const FOLDER = join(tmpdir(), 'mellow-bench', 'slates');
-// Opus begins 6.5 ms early; ffmpeg's muxer puts that off on the picture unless the sound is stamped later.
-const CODECS = [
-  { name: 'H.264, AAC', ending: 'mp4', args: '-c:v libx264 -preset veryfast -b:v 600k -c:a aac -b:a 128k' },
-  {
-    name: 'VP9, Opus',
-    ending: 'mkv',
-    args: '-af asetpts=PTS+0.0065/TB -c:v libvpx-vp9 -b:v 600k -deadline realtime -cpu-used 8 -c:a libopus -b:a 96k',
-  },
-  {
-    name: 'AV1, Opus',
-    ending: 'mkv',
-    args: '-af asetpts=PTS+0.0065/TB -c:v libsvtav1 -preset 10 -b:v 600k -c:a libopus -b:a 96k',
-  },
-] as const;
 const TAKE_RATES = [24, 25, 30_000 / 1001, 30, 50, 60_000 / 1001, 60];
 const LOOKS: readonly Partial<SlateShot>[] = [
   {},
@@ -70,39 +53,19 @@ function caseOf(n: number): Case {
     ...look,
   };
   return {
-    file: join(FOLDER, `${n}.${codec.ending}`),
+    file: join(FILMS, `${n}.${codec.ending}`),
     what: `${rateName(slate.rate)} in ${rateHz.toFixed(2)}, ${codec.name}, ${shot.width} wide, look ${n % LOOKS.length}`,
     shot,
     lateMs: 300 * random(),
   };
 }
 
-async function encode({ file, shot, lateMs }: Case, codecs: string): Promise<void> {
-  if (existsSync(file)) return;
-  const wav = `${file}.wav`;
-  writeFileSync(wav, encodeWav([renderShotSound(shot, lateMs, RATE)], RATE));
-  const part = file.replace(/(\.\w+)$/, '.part$1');
-  const { width, height, rateHz } = shot;
-  const rate =
-    Math.abs(rateHz - Math.round(rateHz)) < 1e-6 ? String(Math.round(rateHz)) : `${Math.round(rateHz * 1001)}/1001`;
-  const into = `-y -f rawvideo -pix_fmt gray -s ${width}x${height} -r ${rate} -i - -i ${wav} -pix_fmt yuv420p`;
-  const ffmpeg = spawn('ffmpeg', [...into.split(' '), ...codecs.split(' '), part], {
-    stdio: ['pipe', 'ignore', 'ignore'],
-  });
-  for (let f = 0; f < Math.floor(SECONDS * rateHz); f++)
-    if (!ffmpeg.stdin.write(Buffer.from(renderSlateShot(shot, f).bytes)))
-      await new Promise((resolve) => ffmpeg.stdin.once('drain', resolve));
-  ffmpeg.stdin.end();
-  await new Promise((resolve) => ffmpeg.once('close', resolve));
-  renameSync(part, file);
-}
-
 /** Slates at every rate by three pairs of codecs, sizes, and ways of being seen: read in Chromium, against the truth. */
 export async function slates(): Promise<readonly Row[]> {
-  needTool('ffmpeg', ['-version'], 'The slates need ffmpeg: apt-get install ffmpeg.');
-  mkdirSync(FOLDER, { recursive: true });
+  needFfmpeg();
   const cases = Array.from({ length: CASES }, (_, n) => caseOf(n));
-  for (const [n, c] of cases.entries()) await encode(c, CODECS[n % CODECS.length]!.args);
+  for (const [n, { file, shot, lateMs }] of cases.entries())
+    await encodeShot(file, shot, () => renderShotSound(shot, lateMs, SOUND_RATE_HZ), CODECS[n % CODECS.length]!.args);
   let [inBound, near, read, of, missing] = [0, 0, 0, 0, 0];
   const worst = { ms: 0, what: '' };
   await withPage('bench/slate', async (page) => {
@@ -121,11 +84,11 @@ export async function slates(): Promise<readonly Row[]> {
       if (off <= slate.offset.boundMs) inBound++;
       // Where the phase takes a few places only, the bound says how near it can be told.
       if (off <= Math.min(halfFrame + 0.5, Math.max(2, slate.offset.boundMs))) near++;
-      read += slate.read;
-      of += slate.of;
+      read += slate.run.read;
+      of += slate.run.of;
       if (off > worst.ms) Object.assign(worst, { ms: off, what });
       process.stdout.write(
-        `${what}: off by ${off.toFixed(2)} ms, bound ${slate.offset.boundMs.toFixed(2)}, ${slate.read} of ${slate.of} read\n`,
+        `${what}: off by ${off.toFixed(2)} ms, bound ${slate.offset.boundMs.toFixed(2)}, ${slate.run.read} of ${slate.run.of} read\n`,
       );
     }
   });
@@ -153,9 +116,8 @@ const MINUTES = 10;
 
 /** Ten minutes of 1080p60 with a slate each minute, in the program: it looks where the sound says. */
 export async function longSlates(): Promise<readonly Row[]> {
-  needTool('ffmpeg', ['-version'], 'The slates need ffmpeg: apt-get install ffmpeg.');
-  mkdirSync(FOLDER, { recursive: true });
-  const file = join(FOLDER, 'ten-minutes.mp4');
+  needFfmpeg();
+  const file = join(FILMS, 'ten-minutes.mp4');
   if (!existsSync(file)) await makeLong(file);
   const { seconds, rows, waitedMs } = await withProgram(async (url, page) => {
     await page.goto(`${url}/bench`);
@@ -196,20 +158,20 @@ async function makeLong(file: string): Promise<void> {
   process.stdout.write('Encoding ten minutes of 1080p60…\n');
   const slate = { rate: SLATE_RATES[7]!, id: 2 };
   const shot: SlateShot = { slate, width: 640, height: 360, rateHz: 60, seconds: 10, zeroMs: -0.01 };
-  const loop = join(FOLDER, 'loop.raw');
+  const loop = join(FILMS, 'loop.raw');
   const chunks: Buffer[] = [];
   for (let f = 0; f < 10 * 60; f++) chunks.push(Buffer.from(renderSlateShot(shot, f).bytes));
   writeFileSync(loop, Buffer.concat(chunks));
-  const sound = voice(140)(MINUTES * 60 * RATE, RATE, 2).map((v) => 0.3 * v);
-  const beats = renderSlateSound(slate, 8, RATE);
+  const sound = voice(140)(MINUTES * 60 * SOUND_RATE_HZ, SOUND_RATE_HZ, 2).map((v) => 0.3 * v);
+  const beats = renderSlateSound(slate, 8, SOUND_RATE_HZ);
   const shown: string[] = [];
   for (let minute = 0; minute < MINUTES; minute++) {
     const at = 60 * minute + 20;
-    for (let i = 0; i < beats.length; i++) sound[at * RATE + i]! += 0.6 * beats[i]!;
+    for (let i = 0; i < beats.length; i++) sound[at * SOUND_RATE_HZ + i]! += 0.6 * beats[i]!;
     shown.push(`between(t,${at},${at + 8})`);
   }
-  const wav = join(FOLDER, 'ten-minutes.wav');
-  writeFileSync(wav, encodeWav([sound], RATE));
+  const wav = join(FILMS, 'ten-minutes.wav');
+  writeFileSync(wav, encodeWav([sound], SOUND_RATE_HZ));
   const args = [
     ...['-y', '-f', 'lavfi', '-i', `testsrc2=size=1920x1080:rate=60:duration=${MINUTES * 60}`],
     ...['-f', 'rawvideo', '-pix_fmt', 'gray', '-s', '640x360', '-r', '60', '-stream_loop', '-1', '-i', loop, '-i', wav],

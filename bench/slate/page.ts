@@ -11,7 +11,7 @@ async function read() {
   const look = await lookAt(fftOf, await openMedia({ file }, () => undefined), false, () => undefined);
   return {
     ms: performance.now() - begun,
-    slates: (look.picture?.slates ?? []).map(({ id, run, offset }) => ({ id, read: run.read, of: run.of, offset })),
+    slates: look.picture?.slates ?? [],
   };
 }
 export type SlatesRead = Awaited<ReturnType<typeof read>>;

@@ -4,6 +4,8 @@ export interface Reading {
   readonly takeId: string;
   /** What was read less what was to be expected, ms or dB or ppm. */
   readonly off: number;
+  /** By how much it may be off and agree: what is known badly gives way to what is known well. 1 where absent. */
+  readonly tolerance?: number;
 }
 
 /** What hangs together: sources of one player share what is unknown of it, takes of one file too; some readings are exact. */
@@ -16,37 +18,72 @@ export interface Ties {
 
 /** Distances up to here count squared, beyond it plainly: from wide to narrow, so that no first guess holds the rest. */
 const NARROWING = [300, 100, 30, 10, 3, 1, 0.3, 0.1];
-const TURNS_EACH = 12;
+const TURNS_EACH = 4;
 const EXACT_WEIGHT = 1000;
 
 /**
  * How far each reading is off once what nobody knows, one figure a player and one a file, is laid so that the fewest are:
- * each is `player - file + rest`, and the sum of the rests is least (L1, by squares that are weighed anew). One thing that
- * is wrong then shows where it is, and nowhere else, as long as most readings of its row and column are right.
+ * each is `player - file + rest`, and the sum of the rests, each by its tolerance, is least (L1, by squares that are weighed
+ * anew). One thing that is wrong then shows where it is, and nowhere else, as long as most readings of its row and column
+ * are right.
  */
 export function restsOf(readings: readonly Reading[], ties: Ties): number[] {
-  const player = readings.map((r) => ties.playerOf(r.sourceId));
-  const file = readings.map((r) => ties.fileOf(r.takeId));
-  const firm = readings.map((r) => (ties.isExact(r.sourceId, r.takeId) ? EXACT_WEIGHT : 1));
-  const players = new Map<string, number>();
-  const files = new Map<string, number>();
-  const rest = (i: number): number => readings[i]!.off - (players.get(player[i]!) ?? 0) + (files.get(file[i]!) ?? 0);
-  /** Each start is moved to the weighted mean of what its readings want of it. */
-  const move = (starts: Map<string, number>, keys: readonly string[], sign: 1 | -1, weights: readonly number[]) => {
-    const sums = new Map<string, { want: number; weight: number }>();
-    keys.forEach((key, i) => {
-      const sum = sums.get(key) ?? { want: 0, weight: 0 };
-      sum.want += weights[i]! * rest(i);
-      sum.weight += weights[i]!;
-      sums.set(key, sum);
-    });
-    for (const [key, { want, weight }] of sums) starts.set(key, (starts.get(key) ?? 0) + (sign * want) / weight);
-  };
+  const starts = new Map<string, number>();
+  const startOf = (key: string): number => starts.get(key) ?? starts.set(key, starts.size).size - 1;
+  const rows = readings.map((r) => ({
+    player: startOf(`player ${ties.playerOf(r.sourceId)}`),
+    file: startOf(`file ${ties.fileOf(r.takeId)}`),
+    off: r.off,
+    firm: (ties.isExact(r.sourceId, r.takeId) ? EXACT_WEIGHT : 1) / Math.max(1, r.tolerance ?? 1),
+  }));
+  let laid = new Float64Array(starts.size);
+  const rest = ({ player, file, off }: (typeof rows)[number]): number => off - laid[player]! + laid[file]!;
   for (const width of NARROWING)
-    for (let turn = 0; turn < TURNS_EACH; turn++) {
-      const weights = readings.map((_, i) => firm[i]! / Math.max(width, Math.abs(rest(i))));
-      move(files, file, -1, weights);
-      move(players, player, 1, weights);
+    for (let turn = 0; turn < TURNS_EACH; turn++)
+      laid = laidBySquares(
+        rows.map((row) => ({ ...row, weight: row.firm / Math.max(width, Math.abs(rest(row))) })),
+        starts.size,
+      );
+  return rows.map(rest);
+}
+
+interface Weighed {
+  readonly player: number;
+  readonly file: number;
+  readonly off: number;
+  readonly weight: number;
+}
+
+/** All may be moved together, and nothing changes: this keeps them about 0. */
+const HELD = 1e-9;
+
+/** Starts that leave the least sum of weighed squares: normal equations, by Cholesky's halves. */
+function laidBySquares(rows: readonly Weighed[], count: number): Float64Array<ArrayBuffer> {
+  const matrix = new Float64Array(count * count);
+  const laid = new Float64Array(count);
+  for (let i = 0; i < count; i++) matrix[i * count + i] = HELD;
+  for (const { player, file, off, weight } of rows) {
+    matrix[player * count + player]! += weight;
+    matrix[file * count + file]! += weight;
+    matrix[player * count + file]! -= weight;
+    matrix[file * count + player]! -= weight;
+    laid[player]! += weight * off;
+    laid[file]! -= weight * off;
+  }
+  for (let j = 0; j < count; j++) {
+    for (let i = j; i < count; i++) {
+      let sum = matrix[i * count + j]!;
+      for (let k = 0; k < j; k++) sum -= matrix[i * count + k]! * matrix[j * count + k]!;
+      matrix[i * count + j] = i === j ? Math.sqrt(Math.max(HELD, sum)) : sum / matrix[j * count + j]!;
     }
-  return readings.map((_, i) => rest(i));
+    let right = laid[j]!;
+    for (let k = 0; k < j; k++) right -= matrix[j * count + k]! * laid[k]!;
+    laid[j] = right / matrix[j * count + j]!;
+  }
+  for (let j = count - 1; j >= 0; j--) {
+    let right = laid[j]!;
+    for (let k = j + 1; k < count; k++) right -= matrix[k * count + j]! * laid[k]!;
+    laid[j] = right / matrix[j * count + j]!;
+  }
+  return laid;
 }

@@ -70,22 +70,31 @@ export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[
     }),
   );
   const heard = raw.filter((c) => c.read?.heard && c.expected.ways.length > 0);
+  const everyone = raw.map((r) => r.expected);
+  const tolerances = heard.map((c) => wanderMs(c.read!.heard!) + toleranceOf(c.expected, everyone));
   const ties: Ties = {
     playerOf: (id) => players.find((p) => p.sourceId === id)!.playerId,
     fileOf: (id) => takes.find((t) => t.listenerId === id)!.fileId,
     isExact: (sourceId, takeId) => isExactPath(joins, sourceId, takeId),
   };
-  const rests = (offs: readonly number[], by: Ties): number[] =>
+  const rests = (offs: readonly number[], by: Ties, tolerance?: readonly number[]): number[] =>
     restsOf(
-      heard.map((c, i): Reading => ({ sourceId: c.player.sourceId, takeId: c.take.listenerId, off: offs[i]! })),
+      heard.map(
+        (c, i): Reading => ({
+          sourceId: c.player.sourceId,
+          takeId: c.take.listenerId,
+          off: offs[i]!,
+          ...(tolerance ? { tolerance: tolerance[i]! } : {}),
+        }),
+      ),
       by,
     );
   const byKey = (values: readonly number[]) => new Map(heard.map((c, i) => [c.key, values[i]!]));
   const late = timesOff(
     heard.map((c) => ({ atMs: c.read!.heard!.atMs, expected: c.expected })),
-    (offs) => rests(offs, ties),
+    (offs) => rests(offs, ties, tolerances),
   );
-  const times = new Map(heard.map((c, i) => [c.key, late[i]!]));
+  const times = new Map(heard.map((c, i) => [c.key, { ...late[i]!, toleranceMs: tolerances[i]! }]));
   // How loud a player is turned up, and how a take is, is known of none; clocks run on whatever was pressed together.
   const loose: Ties = { ...ties, isExact: () => false };
   const levels = byKey(
@@ -113,19 +122,7 @@ export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[
     const strongest = strongestOf(c.take);
     const found = c.read?.heard ?? null;
     const off = times.get(c.key);
-    const time =
-      off === undefined
-        ? null
-        : {
-            ...off,
-            toleranceMs:
-              wanderMs(found!) +
-              toleranceOf(
-                c.expected,
-                raw.map((r) => r.expected),
-              ),
-            known: knownOf(known, sourceId, listenerId, players, takes),
-          };
+    const time = off ? { ...off, known: knownOf(known, sourceId, listenerId, players, takes) } : null;
     const base = {
       sourceId,
       listenerId,

@@ -15,6 +15,10 @@ export const rigWith = (rig: Rig, fault: Fault): Rig => {
   return done.rig;
 };
 
+/** The very fault, or one that the same look shows the same way. */
+export const isSameFault = (a: Fault, b: Fault): boolean =>
+  a.id === b.id || (a.shows === b.shows && a.looks.some((l) => b.looks.some((m) => m.id === l.id)));
+
 /** What a reader would say of takes at a desk that is really like this: no sound is made. */
 export function readingsAt(
   desk: Rig,
