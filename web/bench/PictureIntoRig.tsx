@@ -74,7 +74,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
   return (
     <>
       <h2>This take speaks of</h2>
-      <p className="row">
+      <div className="row">
         <Choice
           label="Listener"
           value={listenerId}
@@ -87,7 +87,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
           options={sources.map((p) => [p.sourceId, rig.sources.find((s) => s.id === p.sourceId)!.name])}
           onChange={(id) => speak({ listenerId, sourceId: id })}
         />
-      </p>
+      </div>
       {!preview.ok ? (
         <p className="watch" style={{ marginTop: 10 }}>
           {preview.reason}
@@ -182,7 +182,7 @@ function MadeWithChoice({ settings, value, onChange }: MadeWithProps) {
   const named = (at: (s: DelaySetting) => unknown) =>
     acting.map((s) => `${s.spec.name} ${String(at(s))} ${s.spec.unit}`).join(', ');
   return (
-    <p className="row" style={{ marginTop: 10 }}>
+    <div className="row" style={{ marginTop: 10 }}>
       Made with
       <Choice
         label="Made with"
@@ -194,6 +194,6 @@ function MadeWithChoice({ settings, value, onChange }: MadeWithProps) {
           ['none', 'no delay set'],
         ]}
       />
-    </p>
+    </div>
   );
 }

@@ -35,7 +35,7 @@ export function TakeMeasured(props: Props) {
   return (
     <>
       {many && (
-        <p className="row" style={{ marginTop: 12 }}>
+        <div className="row" style={{ marginTop: 12 }}>
           Measured alone:
           <Choice
             label={`Track of ${props.take.name} that is measured`}
@@ -46,7 +46,7 @@ export function TakeMeasured(props: Props) {
               sound.trackNames?.[c] || `Track ${c + 1}`,
             ])}
           />
-        </p>
+        </div>
       )}
       <Measured {...props} diagnosed={diagnosed} />
     </>
@@ -113,7 +113,7 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
             ))}
           </details>
           {rig && evaluation && rig.listeners.length > 0 && (
-            <p className="row">
+            <div className="row">
               Recorded at
               <Choice
                 label={`Where ${take.name} was recorded`}
@@ -121,7 +121,7 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
                 onChange={setListenerId}
                 options={rig.listeners.map((l) => [l.id, l.name])}
               />
-            </p>
+            </div>
           )}
           <Faults
             diagnosis={diagnosis}

@@ -18,7 +18,7 @@ export function HandTunes({ rig }: { rig: Rig }) {
       <Gate questions={questions} answers={answers} onAnswer={(id, isSo) => setAnswers({ ...answers, [id]: isSo })} />
       {questions.every((q) => answers[q.id]) && (
         <>
-          <p className="row">
+          <div className="row">
             <Choice
               label="This phone plays"
               value={String(tune)}
@@ -29,7 +29,7 @@ export function HandTunes({ rig }: { rig: Rig }) {
               onChange={(t) => setTune(Number(t))}
             />
             <span className="quiet small">The number has to be the one that the desk has for it.</span>
-          </p>
+          </div>
           <TuneStage key={tune} tune={tune} name={source?.name ?? ''} />
         </>
       )}

@@ -51,7 +51,7 @@ export function SlateFiles({ slate }: { slate: Slate }) {
   return (
     <>
       <h2>As a file, for a console or a player</h2>
-      <p className="row">
+      <div className="row">
         <Choice label="Size of the film" value={size} onChange={setSize} options={SIZES} />
         <Choice label="Length of the film" value={loops} onChange={setLoops} options={LOOPS} />
         {done === null ? (
@@ -65,7 +65,7 @@ export function SlateFiles({ slate }: { slate: Slate }) {
             <Button onClick={stop}>Stop</Button>
           </>
         )}
-      </p>
+      </div>
       {said && (
         <p className="quiet" role="status">
           {said}

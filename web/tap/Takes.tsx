@@ -173,7 +173,7 @@ function StandIns({ rig, tap }: { rig: Rig; tap: Tap }) {
           Find it with as few takes as you can.
         </p>
       )}
-      <p className="row">
+      <div className="row">
         <Choice
           label="Listener to be recorded by a stand-in"
           value=""
@@ -189,7 +189,7 @@ function StandIns({ rig, tap }: { rig: Rig; tap: Tap }) {
         <span role="status" className="quiet">
           {says}
         </span>
-      </p>
+      </div>
     </section>
   );
 }

@@ -57,7 +57,7 @@ export function WayFields({ draft, onDraft }: Props) {
         </tbody>
       </table>
       {more}
-      <p className="row" style={{ marginTop: 6 }}>
+      <div className="row" style={{ marginTop: 6 }}>
         <Choice
           label="A way from"
           value={ends.from}
@@ -74,7 +74,7 @@ export function WayFields({ draft, onDraft }: Props) {
         >
           Add a way
         </Button>
-      </p>
+      </div>
     </>
   );
 }
