@@ -22,5 +22,5 @@ export {
 } from './judge.ts';
 export { PLAYER_SKEW_MS, picturesOf, type TunePicture } from './picture.ts';
 export { type Player, type Players, playersOf } from './players.ts';
-export { NOT_UNCONNECTED, SAY_JOINS, sayDisagreement, sayPlan, sayWay, TIME_KNOWN } from './say.ts';
+export { NOT_UNCONNECTED, SAY_JOINS, sayDisagreement, sayPlan, sayWander, sayWay, TIME_KNOWN } from './say.ts';
 export { type Likeness, namedIn, whoseTake } from './sort.ts';

@@ -19,6 +19,9 @@ export const TIME_KNOWN: Readonly<Record<TimeKnown, string>> = {
   double: 'known only as one source against another, here against there',
 };
 
+const sayUnder = (underDb: number | null): string =>
+  underDb === null || Math.round(underDb) < 1 ? '' : `, ${whole(underDb)} dB under the loudest`;
+
 const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
 
@@ -36,7 +39,7 @@ export function sayDisagreement(
     case 'hardly':
       return `${source} should be loud at ${listener}, and is hardly there, if at all.`;
     case 'extra':
-      return `${source} should not reach ${listener} and does${cell.underDb ? `, ${whole(cell.underDb)} dB under the loudest` : ''}.`;
+      return `${source} should not reach ${listener} and does${sayUnder(cell.underDb)}.`;
     case 'twice':
       return `${source} comes to ${listener} twice: once more ${ms(d.afterMs)} ms ${d.afterMs > 0 ? 'later' : 'earlier'}, ${whole(d.underDb)} dB lower. ${d.underDb > FAINT_DB ? 'So faint a one may be chance.' : 'That way is not drawn.'}`;
     case 'once':
@@ -54,9 +57,20 @@ export function sayDisagreement(
     case 'jump':
       return `${source} jumps by ${ms(d.ms)} ms at ${listener}: a buffer was lost or doubled.`;
     case 'wanders':
-      return `${source} comes to ${listener} by a delay that moves all the while, ${ms(d.earliestMs)} ms earlier to ${ms(d.latestMs)} ms later than in the middle: what receives it stretches the sound, as a call does where packets are lost.`;
+      return sayWander([source], listener, d);
   }
 }
+
+/** Sources whose delay moves at one listener, and how far at most. */
+export const sayWander = (
+  sources: readonly string[],
+  listener: string,
+  { earliestMs, latestMs }: { readonly earliestMs: number; readonly latestMs: number },
+): string =>
+  `${listed(sources)} ${sources.length === 1 ? 'comes' : 'come'} to ${listener} by a delay that moves all the while, up to ${ms(earliestMs)} ms earlier and ${ms(latestMs)} ms later than in the middle: what receives it stretches the sound, as a call does where packets are lost.`;
+
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? names.join() : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 
 /** The way that a source takes, as the drawing has it. */
 export const sayWay = (rig: Rig, deviceIds: readonly string[]): string =>
@@ -69,7 +83,7 @@ export function sayPlan(rig: Rig, { sourceId, listenerId, toPlan, expected, unde
   if (toPlan === 'lacking') return `${listener} is to hear ${source}, and does not.`;
   if (toPlan !== 'unwanted') return null;
   const way = expected.ways[0];
-  return `${listener} is not to hear ${source}, and does${underDb ? `, ${whole(underDb)} dB under the loudest` : ''}${way ? `, as drawn: ${sayWay(rig, way.deviceIds)}` : ''}.`;
+  return `${listener} is not to hear ${source}, and does${sayUnder(underDb)}${way ? `, as drawn: ${sayWay(rig, way.deviceIds)}` : ''}.`;
 }
 
 /** What would make more of time known. */

@@ -10,7 +10,7 @@ import { Explain } from './Explain.tsx';
 import { Figures } from './Figures.tsx';
 import { Reading } from './Reading.tsx';
 import { type At, ReadTable } from './ReadTable.tsx';
-import { sentencesOf } from './sentences.ts';
+import { apartLines } from './sentences.ts';
 import type { Tap } from './useTap.ts';
 import { verdictOf } from './words.ts';
 
@@ -97,17 +97,18 @@ function Apart({ rigId, rig, apart, at, all, onAt }: ApartProps) {
         <StateMark state="good" /> All {count(all, 'reading')} are as drawn and as wanted.
       </p>
     );
-  const shown = more ? apart : apart.slice(0, SHOWN);
+  const lines = apartLines(rig, apart);
+  const shown = more ? lines : lines.slice(0, SHOWN);
   return (
     <section aria-label="What does not agree">
       <h2>What does not agree</h2>
       <ul className="plain-list tap-apart">
-        {shown.map((cell) => {
+        {shown.map(({ cell, says }) => {
           const isChosen = cell.sourceId === at.sourceId && cell.listenerId === at.listenerId;
           return (
-            <li key={`${cell.sourceId} ${cell.listenerId}`}>
+            <li key={says}>
               <button type="button" className="finding" aria-current={isChosen || undefined} onClick={() => onAt(cell)}>
-                <StateMark state={verdictOf(cell).state} /> {sentencesOf(rig, cell).join(' ')}
+                <StateMark state={verdictOf(cell).state} /> {says}
               </button>
             </li>
           );
@@ -118,9 +119,9 @@ function Apart({ rigId, rig, apart, at, all, onAt }: ApartProps) {
           What comes as drawn and is not as wanted is put right in <Link to={`/rigs/${rigId}/route`}>Route</Link>.
         </p>
       )}
-      {apart.length > SHOWN && (
+      {lines.length > SHOWN && (
         <Button size="xs" onClick={() => setMore(!more)}>
-          {more ? 'Only the gravest' : `${apart.length - SHOWN} more`}
+          {more ? 'Only the gravest' : `${lines.length - SHOWN} more`}
         </Button>
       )}
     </section>

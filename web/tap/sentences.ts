@@ -1,9 +1,43 @@
 import type { Rig } from '#core/rig/index.ts';
-import { sayDisagreement, sayPlan, type TapCell } from '#core/taptest/index.ts';
+import { sayDisagreement, sayPlan, sayWander, type TapCell } from '#core/taptest/index.ts';
 
-/** What is the matter with a reading, the gravest first. */
-export const sentencesOf = (rig: Rig, cell: TapCell): string[] => {
-  const apart = [...cell.disagreements].sort((a, b) => b.weight - a.weight).map((d) => sayDisagreement(rig, cell, d));
+type Kind = TapCell['disagreements'][number]['kind'];
+
+/** What is the matter with a reading, the gravest first. @param leftOut  what is said elsewhere */
+export const sentencesOf = (rig: Rig, cell: TapCell, leftOut?: Kind): string[] => {
+  const apart = cell.disagreements
+    .filter((d) => d.kind !== leftOut)
+    .sort((a, b) => b.weight - a.weight)
+    .map((d) => sayDisagreement(rig, cell, d));
   const plan = sayPlan(rig, cell);
   return plan ? [...apart, plan] : apart;
 };
+
+/** A line of what does not agree, and the reading that it leads to. */
+export interface ApartLine {
+  readonly cell: TapCell;
+  readonly says: string;
+}
+
+/** Reading by reading; that the delay moves is all of a take's, and said once. */
+export function apartLines(rig: Rig, apart: readonly TapCell[]): ApartLine[] {
+  const wandering = new Map<string, TapCell[]>();
+  for (const cell of apart)
+    if (cell.read?.heard?.wander) wandering.set(cell.listenerId, [...(wandering.get(cell.listenerId) ?? []), cell]);
+  return [
+    ...apart.flatMap((cell): ApartLine[] => {
+      const says = sentencesOf(rig, cell, 'wanders').join(' ');
+      return says ? [{ cell, says }] : [];
+    }),
+    ...[...wandering].map(([listenerId, cells]): ApartLine => {
+      const moved = cells.map((c) => c.read!.heard!.wander!);
+      const far = {
+        earliestMs: Math.min(...moved.map((w) => w.earliestMs)),
+        latestMs: Math.max(...moved.map((w) => w.latestMs)),
+      };
+      const names = cells.map((c) => rig.sources.find((s) => s.id === c.sourceId)!.name);
+      const listener = rig.listeners.find((l) => l.id === listenerId)!.name;
+      return { cell: cells[0]!, says: sayWander(names, listener, far) };
+    }),
+  ];
+}

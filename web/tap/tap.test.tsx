@@ -241,6 +241,51 @@ describe('readings', () => {
       after.measurements.some((m) => m.kind === 'level' && m.sourceId === 'wren' && m.listenerId === 'stream'),
     ).toBe(true);
   });
+  it('whose delay moves say so once a take, with what is not told; no figure is made of them', async () => {
+    const user = userEvent.setup();
+    const players = playersOf(rig);
+    const takes = ['stream', 'ilse', 'backup'].map((id) => ({
+      id,
+      name: id,
+      listenerId: id,
+      fileId: id,
+      by: 'take' as const,
+      at: '2026-11-02T08:00:00.000Z',
+      tunes: readAt(rig, { seed: 4, faultId: null }, id, players).map((t) =>
+        t.heard && id === 'ilse'
+          ? {
+              ...t,
+              heard: {
+                ...t.heard,
+                ppm: null,
+                polarity: null,
+                seconds: { ways: [], noneAboveDb: 0 },
+                wander: { earliestMs: -14, latestMs: 22 },
+                bands: t.heard.bands.map((b) => ({ ...b, db: null })),
+                blocks: Array.from({ length: 15 }, (_, i) => ({ standsOut: 9, lateMs: 3 * (i % 5) - 6, db: -20 })),
+                response: [],
+              },
+            }
+          : t,
+      ) as (typeof NO_TAP)['takes'][number]['tunes'],
+      pictures: [],
+    }));
+    keep(RIG_ID, { ...NO_TAP, takes });
+    open('read');
+    const apart = screen.getByLabelText('What does not agree');
+    expect(apart.textContent!.match(/by a delay that moves all the while/g)).toHaveLength(1);
+    expect(apart.textContent).toMatch(
+      /Couch game, .* and .* come to Ilse’s ears .* up to 14 ms earlier and 22 ms later/,
+    );
+    await user.click(screen.getByRole('gridcell', { name: /^Wren, voice at Ilse.*wanders/ }));
+    const reading = screen.getByTestId('reading');
+    expect(reading.textContent).toContain('Wren, voice comes to Ilse’s ears by a delay that moves');
+    expect(within(reading).getByRole('img', { name: 'Wren, voice: how late, second by second' })).toBeTruthy();
+    expect(within(reading).queryByRole('img', { name: /arrivals|band/ })).toBeNull();
+    expect(within(reading).getByRole('row', { name: /^Clock/ }).textContent).toBe('Clock——');
+    const figures = screen.queryByLabelText('Figures for the rig')?.textContent ?? '';
+    expect(figures).not.toContain('Ilse’s ears');
+  });
   it('give figures to the rig, each once, as one step that can be undone', async () => {
     const user = userEvent.setup();
     const { store } = open('takes');
