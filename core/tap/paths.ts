@@ -18,13 +18,10 @@ export const MOVE_COST = 0.045;
 /** What the best paths come to, for each order of the blocks. @param wide  as `bestLines` left it */
 export function bestPathScores(of: BlockPowers, wide: Float32Array, orders: readonly Order[]): number[] {
   const groups = Math.floor(of.width / GROUP);
-  const sums = new Float32Array(groups);
+  const sums = new Float64Array(groups);
   return orders.map((order) => {
     sums.fill(0);
-    for (let b = 0; b < BLOCKS; b++) {
-      if (b > 0) spread(sums);
-      addRow(sums, wide, order[b]! * groups);
-    }
+    for (let b = 0; b < BLOCKS; b++) goOn(sums, wide, order[b]! * groups);
     return sums.reduce((m, v) => Math.max(m, v), 0);
   });
 }
@@ -32,13 +29,10 @@ export function bestPathScores(of: BlockPowers, wide: Float32Array, orders: read
 /** The best path itself, blocks as they are played. */
 export function bestPath(of: BlockPowers, wide: Float32Array): Path {
   const groups = Math.floor(of.width / GROUP);
-  const sums = Array.from({ length: BLOCKS }, () => new Float32Array(groups));
+  const sums: Float64Array[] = [];
   for (let b = 0; b < BLOCKS; b++) {
-    if (b > 0) {
-      sums[b]!.set(sums[b - 1]!);
-      spread(sums[b]!);
-    }
-    addRow(sums[b]!, wide, b * groups);
+    sums.push(b === 0 ? new Float64Array(groups) : sums[b - 1]!.slice());
+    goOn(sums[b]!, wide, b * groups);
   }
   const last = sums[BLOCKS - 1]!;
   let at = last.reduce((top, v, i) => (v > last[top]! ? i : top), 0);
@@ -51,18 +45,21 @@ export function bestPath(of: BlockPowers, wide: Float32Array): Path {
   return { z, lags };
 }
 
-/** To each place the best that can be had by a move from any other. */
-function spread(sums: Float32Array): void {
-  for (let i = 1; i < sums.length; i++) if (sums[i - 1]! - MOVE_COST > sums[i]!) sums[i] = sums[i - 1]! - MOVE_COST;
-  for (let i = sums.length - 2; i >= 0; i--)
-    if (sums[i + 1]! - MOVE_COST > sums[i]!) sums[i] = sums[i + 1]! - MOVE_COST;
+/** One block more: to each place the best that can be had from any other by a move, from both sides, and what stands there. */
+function goOn(sums: Float64Array, wide: Float32Array, row: number): void {
+  let best = 0;
+  for (let i = 0; i < sums.length; i++) {
+    best = Math.max(best - MOVE_COST, sums[i]!);
+    sums[i] = best;
+  }
+  best = 0;
+  for (let i = sums.length - 1; i >= 0; i--) {
+    best = Math.max(best - MOVE_COST, sums[i]!);
+    sums[i] = best + wide[row + i]!;
+  }
 }
 
-function addRow(sums: Float32Array, wide: Float32Array, row: number): void {
-  for (let i = 0; i < sums.length; i++) sums[i]! += wide[row + i]!;
-}
-
-const cameFrom = (sums: Float32Array, to: number): number => {
+const cameFrom = (sums: Float64Array, to: number): number => {
   let best = to;
   const worth = (i: number) => sums[i]! - MOVE_COST * Math.abs(i - to);
   for (let i = 0; i < sums.length; i++) if (worth(i) > worth(best)) best = i;
