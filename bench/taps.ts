@@ -124,7 +124,7 @@ async function condition(
   const held: Held[] = [];
   const offs = { delayMs: [] as number[], levelDb: [] as number[], ppm: [] as number[] };
   const claims: Claim[] = [];
-  const seconds = { right: 0, there: 0, wrong: 0, asked: 0 };
+  const seconds = { right: 0, there: 0, wrong: 0, offDb: [] as number[] };
   let [upside, polar] = [0, 0];
   for (let n = 0; n < SCENES; n++) {
     const one = aScene(n + 1000 * CONDITIONS.findIndex((c) => c.name === name), LEVELS_DB, {
@@ -157,8 +157,10 @@ async function condition(
       const ways = read.heard!.seconds.ways;
       if (played.second) {
         seconds.there++;
-        if (ways.some((w) => Math.abs(w.afterMs - played.second!.ms) < 0.5)) seconds.right++;
-      } else seconds.asked++;
+        const own = ways.find((w) => Math.abs(w.afterMs - played.second!.ms) < 0.5);
+        if (own) seconds.right++;
+        if (own) seconds.offDb.push(own.underDb + played.second.db);
+      }
       if (ways.some((w) => !w.perhapsReflection && !(played.second && Math.abs(w.afterMs - played.second.ms) < 0.5)))
         seconds.wrong++;
     }
@@ -186,7 +188,7 @@ async function condition(
       },
       {
         what: `tap, ${name}: read`,
-        ours: `90 % within ${is.delayMs.toFixed(3)} ms, ${is.levelDb.toFixed(2)} dB, ${is.ppm.toFixed(2)} ppm of ${offs.ppm.length} (median ${p(offs.delayMs, 0.5).toFixed(3)}, ${p(offs.levelDb, 0.5).toFixed(2)}); second ways ${seconds.right} of ${seconds.there}, wrong ${seconds.wrong} of ${held.length}; polarity wrong ${upside} of ${polar}`,
+        ours: `90 % within ${is.delayMs.toFixed(3)} ms, ${is.levelDb.toFixed(2)} dB, ${is.ppm.toFixed(2)} ppm of ${offs.ppm.length} (median ${p(offs.delayMs, 0.5).toFixed(3)}, ${p(offs.levelDb, 0.5).toFixed(2)}); second ways ${seconds.right} of ${seconds.there} (90 % within ${p(seconds.offDb, 0.9).toFixed(1)} dB), wrong ${seconds.wrong} of ${held.length}; polarity wrong ${upside} of ${polar}`,
         other: '',
         ratio: null,
         goal: `${limits.delayMs} ms, ${limits.levelDb} dB, ${limits.ppm} ppm`,

@@ -18,9 +18,30 @@ export interface Standing {
   readonly tune: Baseband;
 }
 
-export function standingOf(fftOf: FftOf, evening: Evening, id: number, { at, ppm }: Fine): Standing {
+export function standingOf(
+  fftOf: FftOf,
+  evening: Evening,
+  id: number,
+  { at, ppm }: Pick<Fine, 'at' | 'ppm'>,
+): Standing {
   const first = EVENING_HOP * Math.floor(Math.round(at) / EVENING_HOP);
   return { first, tune: evened(fftOf, tuneBaseband(id, ppm, at - first), evening, first / EVENING_HOP) };
+}
+
+/** How strongly a tune is in a take just where it stands, linear. */
+export function gainOf(take: Baseband, { first, tune }: Standing): number {
+  let [re, im, energy] = [0, 0, 0];
+  const [from, to] = [Math.max(0, -first), Math.min(tune.length / 2, take.length / 2 - first)];
+  for (let n = from; n < to; n++) {
+    const xr = take[2 * (n + first)]!;
+    const xi = take[2 * (n + first) + 1]!;
+    const sr = tune[2 * n]!;
+    const si = tune[2 * n + 1]!;
+    re += xr * sr + xi * si;
+    im += xi * sr - xr * si;
+    energy += sr * sr + si * si;
+  }
+  return energy > 0 ? Math.hypot(re, im) / energy : 0;
 }
 
 /** So much of the mean power is added where the tune has little. */
