@@ -1,23 +1,14 @@
 import { type FftOf, type Recording, seededRandom } from '#core/samples/index.ts';
 import { type BandLevel, bandsOf, type TakeStretch, UNTOLD_BANDS } from './bands.ts';
-import { BASE_HZ, type Baseband, type Evening, evened, eveningOf, readBaseband, tuneBaseband } from './baseband.ts';
-import { BEFORE, BLOCK, BLOCKS, groundOf, powersOf } from './blocks.ts';
+import { BASE_HZ, evened, eveningOf, readBaseband, tuneBaseband } from './baseband.ts';
+import { BLOCK, groundOf, powersOf } from './blocks.ts';
 import { type Chance, chanceOf, confidenceOf, FOUND_FROM, PERHAPS_FROM, standsOut, TWO_LOOKS } from './chance.ts';
-import { type Fine, type FineBlock, finest, holdAt, msOf } from './fine.ts';
-import { type Jump, jumpOf } from './jump.ts';
-import { AS_PLAYED, bestLines, type Line, type Order } from './lines.ts';
+import { type FineBlock, msOf } from './fine.ts';
+import { jumpOf } from './jump.ts';
+import { AS_PLAYED, bestLines, type Order } from './lines.ts';
 import { bestPath, bestPathScores } from './paths.ts';
-import {
-  addSource,
-  gainOf,
-  magnitudes,
-  type Response,
-  responseOf,
-  type Seconds,
-  type Standing,
-  secondWays,
-  standingOf,
-} from './response.ts';
+import { type OnLine, type Placed, placeAll } from './place.ts';
+import { magnitudes, type Seconds } from './response.ts';
 import { TUNE_GAIN, TUNES } from './tune.ts';
 import { readWandering, type Wander, type Wandering, wanderOf } from './wander.ts';
 
@@ -180,68 +171,9 @@ export async function readTap(
   };
 }
 
-interface Seen {
-  readonly id: number;
-  readonly line: Line;
+interface Seen extends OnLine {
   readonly overChance: number;
-  readonly jump: Jump | null;
-  readonly used: readonly boolean[];
   readonly wander: Wander | null;
-}
-
-interface Placed {
-  readonly seen: Seen;
-  readonly fine: Fine;
-  readonly standing: Standing;
-  readonly response: Response;
-  readonly seconds: Seconds;
-}
-
-const ROUNDS = 2;
-
-/** Every tune to a part of a sample, the strongest first; each is taken away before the next, and read again without the others. */
-function placeAll(fftOf: FftOf, even: Baseband, evening: Evening, found: readonly Seen[]): Placed[] {
-  const rest = even.slice();
-  let placed: Placed[] = [];
-  const order = [...found].sort((a, b) => b.line.z - a.line.z);
-  for (let round = 0; round < ROUNDS; round++) {
-    const next: Placed[] = [];
-    for (const seen of order) {
-      const before = placed.find((p) => p.seen === seen);
-      if (before) addSource(fftOf, rest, before.standing, before.response, before.seconds.ways, 1);
-      const one = placeOne(fftOf, rest, evening, seen);
-      const now = round < ROUNDS - 1 ? one : { ...one, seconds: weighed(fftOf, rest, evening, one) };
-      addSource(fftOf, rest, now.standing, now.response, now.seconds.ways, -1);
-      next.push(now);
-    }
-    placed = next;
-  }
-  return placed;
-}
-
-function placeOne(fftOf: FftOf, take: Baseband, evening: Evening, seen: Seen): Placed {
-  const { id, line, used } = seen;
-  const ppm = (1e6 * line.shift) / ((BLOCKS - 1) * BLOCK);
-  const fine = finest(holdAt(fftOf, take, evening, id, line.lag - BEFORE, ppm), used);
-  const standing = standingOf(fftOf, evening, id, fine);
-  const response = responseOf(fftOf, take, standing);
-  const halves = [responseOf(fftOf, take, standing, 0), responseOf(fftOf, take, standing, 1)] as const;
-  return { seen, fine, standing, response, seconds: secondWays(response, halves) };
-}
-
-/**
- * How loud the second ways truly are. What is evened counts every place the same, and a second way often lies where little
- * else does: each is held against the take where it lies, as the strongest is.
- */
-function weighed(fftOf: FftOf, take: Baseband, evening: Evening, { seen, fine, seconds }: Placed): Seconds {
-  // Behind a lost buffer a tune is in step with half of itself only.
-  if (seen.jump) return seconds;
-  const ways = seconds.ways.map((way) => {
-    const at = fine.at + (way.afterMs * BASE_HZ) / 1000;
-    const gain = gainOf(take, standingOf(fftOf, evening, seen.id, { at, ppm: fine.ppm }));
-    return { ...way, underDb: Math.max(0, dbOf(fine.gain / gain)) };
-  });
-  return { ...seconds, ways: ways.sort((a, b) => a.underDb - b.underDb) };
 }
 
 /** Carriers this near a right angle to the strongest's say nothing of which way round it is. */

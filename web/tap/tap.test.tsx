@@ -30,6 +30,18 @@ const hidden = 'set:capture-program.in-3-not-on-2:false';
 const ids = rig.listeners.map((l) => l.id);
 
 /** What the worker would read, without any sound: a desk with a fault, or as drawn. */
+/** A take as it stands in the browser once it has been read. */
+const keptTake = (id: string, tunes: TakeRead['tunes']) => ({
+  id,
+  name: id,
+  listenerId: id,
+  fileId: id,
+  by: 'take' as const,
+  at: '2026-11-02T08:00:00.000Z',
+  tunes: tunes as (typeof NO_TAP)['takes'][number]['tunes'],
+  pictures: [],
+});
+
 function readAt(here: Rig, { seed, faultId }: StandInDesk, listenerId: string, players: Players): TakeRead['tunes'] {
   const fault = faultsOf(here, evaluate(here)).find((f) => f.id === faultId);
   return readingsAt(fault ? rigWith(here, fault) : here, fault?.dead ?? [], ids, players, seed).find(
@@ -217,18 +229,7 @@ describe('readings', () => {
           ? { ...t, heard: { ...t.heard, gainDb: t.heard.gainDb - 5 } }
           : t,
       );
-    const takes = ids
-      .filter((id) => id !== 'track-5')
-      .map((id) => ({
-        id,
-        name: id,
-        listenerId: id,
-        fileId: id,
-        by: 'take' as const,
-        at: '2026-11-02T08:00:00.000Z',
-        tunes: quieter(id) as (typeof NO_TAP)['takes'][number]['tunes'],
-        pictures: [],
-      }));
+    const takes = ids.filter((id) => id !== 'track-5').map((id) => keptTake(id, quieter(id)));
     keep(RIG_ID, { ...NO_TAP, takes });
     const { store } = open('read');
     await user.click(screen.getByRole('gridcell', { name: /^Wren, voice at Stream/ }));
@@ -244,32 +245,28 @@ describe('readings', () => {
   it('whose delay moves say so once a take, with what is not told; no figure is made of them', async () => {
     const user = userEvent.setup();
     const players = playersOf(rig);
-    const takes = ['stream', 'ilse', 'backup'].map((id) => ({
-      id,
-      name: id,
-      listenerId: id,
-      fileId: id,
-      by: 'take' as const,
-      at: '2026-11-02T08:00:00.000Z',
-      tunes: readAt(rig, { seed: 4, faultId: null }, id, players).map((t) =>
-        t.heard && id === 'ilse'
-          ? {
-              ...t,
-              heard: {
-                ...t.heard,
-                ppm: null,
-                polarity: null,
-                seconds: { ways: [], noneAboveDb: 0 },
-                wander: { earliestMs: -14, latestMs: 22 },
-                bands: t.heard.bands.map((b) => ({ ...b, db: null })),
-                blocks: Array.from({ length: 15 }, (_, i) => ({ standsOut: 9, lateMs: 3 * (i % 5) - 6, db: -20 })),
-                response: [],
-              },
-            }
-          : t,
-      ) as (typeof NO_TAP)['takes'][number]['tunes'],
-      pictures: [],
-    }));
+    const takes = ['stream', 'ilse', 'backup'].map((id) =>
+      keptTake(
+        id,
+        readAt(rig, { seed: 4, faultId: null }, id, players).map((t) =>
+          t.heard && id === 'ilse'
+            ? {
+                ...t,
+                heard: {
+                  ...t.heard,
+                  ppm: null,
+                  polarity: null,
+                  seconds: { ways: [], noneAboveDb: 0 },
+                  wander: { earliestMs: -14, latestMs: 22 },
+                  bands: t.heard.bands.map((b) => ({ ...b, db: null })),
+                  blocks: Array.from({ length: 15 }, (_, i) => ({ standsOut: 9, lateMs: 3 * (i % 5) - 6, db: -20 })),
+                  response: [],
+                },
+              }
+            : t,
+        ),
+      ),
+    );
     keep(RIG_ID, { ...NO_TAP, takes });
     open('read');
     const apart = screen.getByLabelText('What does not agree');
