@@ -9,6 +9,7 @@ export {
   type TuneHeard,
   type TuneReading,
   type Word,
+  wanderMs,
 } from './read.ts';
 export { AFTER_MS, BEFORE_MS, type Seconds, type SecondWay } from './response.ts';
 export { type Glide, renderTune, SILENCE_S, TUNE_S, TUNES, tuneOf } from './tune.ts';

@@ -50,6 +50,10 @@ export interface TuneHeard {
   readonly response: readonly number[];
 }
 
+/** How far the seconds of a tune lie beside the middle one, where its delay moved: no time of it is better. */
+export const wanderMs = ({ wander }: Pick<TuneHeard, 'wander'>): number =>
+  wander ? Math.max(wander.latestMs, -wander.earliestMs) : 0;
+
 export interface TapReading {
   readonly tunes: readonly TuneReading[];
   /** What chance makes of this take: of seconds that lie on a line, and on a path. */

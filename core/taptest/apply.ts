@@ -224,6 +224,8 @@ function clocks(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
 }
 
 const SD_LEVEL_DB = 1;
+/** Where its delay moved: 90 of a hundred are within 2.6 dB. */
+const SD_LEVEL_WANDERING_DB = 1.6;
 /** Nearer than this a level is as drawn. */
 const AS_DRAWN_DB = 1.5;
 
@@ -244,7 +246,7 @@ export function levelOf(rig: Rig, cell: TapCell, { takenAt, newId }: Base): Leve
     sourceId: cell.sourceId,
     listenerId: cell.listenerId,
     levelDb: first.levelDb + cell.levelOffDb,
-    sdDb: SD_LEVEL_DB,
+    sdDb: cell.read?.heard?.wander ? SD_LEVEL_WANDERING_DB : SD_LEVEL_DB,
     count: 1,
     floor: null,
   };

@@ -127,6 +127,12 @@ describe('a tune’s panel in a take', () => {
       expect(read).toMatchObject({ tune: heard.id, boundMs: 1.5, read: 200, of: 216 });
     }
   });
+  it('is told no closer than its delay is steady', () => {
+    const moving = take!.tunes.map((t) =>
+      t.id === heard.id ? { ...t, heard: { ...t.heard!, wander: { earliestMs: -9, latestMs: 14 } } } : t,
+    );
+    expect(picturesOf([slate(heard.heard!.atMs - 1000)], moving)[0]!.boundMs).toBeCloseTo(15.5, 6);
+  });
   it('is nothing without its sound, or without its panel', () => {
     expect(picturesOf([], take!.tunes)).toEqual([]);
     const none = take!.tunes.find((t) => !t.heard)?.id ?? 15;

@@ -1,5 +1,5 @@
 import type { PlanCell, Rig } from '#core/rig/index.ts';
-import { type Join, type TuneHeard, type TuneReading, whatIsKnown } from '#core/tap/index.ts';
+import { type Join, type TuneHeard, type TuneReading, wanderMs, whatIsKnown } from '#core/tap/index.ts';
 import { type Reading, restsOf, type Ties } from './apart.ts';
 import { type Disagreement, disagreementsOf, LIKE_DB, SURE_TIME_MS } from './disagree.ts';
 import { type AllExpected, cellKey, type Expected, type ExpectedWay } from './expected.ts';
@@ -217,9 +217,6 @@ const strongestOf = (take: TakeRead): (TuneHeard & { id: number }) | null =>
     (best, t) => (t.heard && (!best || t.heard.gainDb > best.gainDb) ? { ...t.heard, id: t.id } : best),
     null,
   );
-
-/** How far the seconds of a tune lie beside the middle one, where its delay moved. */
-const wanderMs = ({ wander }: TuneHeard): number => (wander ? Math.max(wander.latestMs, -wander.earliestMs) : 0);
 
 /**
  * By how much a time may be off and agree all the same: the spread of figures that are not in every way to the take, nor

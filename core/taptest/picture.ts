@@ -1,6 +1,6 @@
 import type { SlateReading } from '#core/slate/index.ts';
 import { secondsALoop } from '#core/slate/index.ts';
-import { SILENCE_S, type TuneReading } from '#core/tap/index.ts';
+import { SILENCE_S, type TuneReading, wanderMs } from '#core/tap/index.ts';
 
 /** A tune's panel as it stands in a take's picture, against its sound there. */
 export interface TunePicture {
@@ -30,6 +30,7 @@ export function picturesOf(slates: readonly SlateReading[], tunes: readonly Tune
     const { phase, read, of } = slate.run;
     const loopMs = 1000 * secondsALoop(slate.rate);
     const apart = heard.atMs - phase.zeroMs - 1000 * SILENCE_S;
-    return [{ tune: id, offsetMs: apart - loopMs * Math.round(apart / loopMs), boundMs: phase.boundMs, read, of }];
+    const boundMs = phase.boundMs + wanderMs(heard);
+    return [{ tune: id, offsetMs: apart - loopMs * Math.round(apart / loopMs), boundMs, read, of }];
   });
 }

@@ -285,7 +285,21 @@ describe('a reading that is off', () => {
     const { cell, level } = of(withHeard((h) => ({ gainDb: h.gainDb - 9 })));
     expect(level!.levelDb - cell.expected.ways[0]!.levelDb).toBeCloseTo(-9, 0);
     expect(reconcileLevel(relay, level!)).toMatchObject({ ok: true });
+    // Where its delay moved, its level is known less well.
+    const moving = of(withHeard((h) => ({ gainDb: h.gainDb - 9, wander: { earliestMs: -9, latestMs: 14 } }))).level;
+    expect(moving!.sdDb).toBeGreaterThan(level!.sdDb);
     expect(of(withHeard((h) => ({ gainDb: h.gainDb - (there.levelOffDb ?? 0) }))).level).toBeNull();
+  });
+  it('may be as late as its delay moves, and no later', () => {
+    const late = (by: number, wander: { earliestMs: number; latestMs: number } | null) =>
+      told(
+        relay,
+        withHeard((h) => ({ atMs: h.atMs + by, wander })),
+      ).filter((s) => s === at('late'));
+    const tolerance = there.time!.toleranceMs;
+    expect(late(tolerance + 25, null)).toHaveLength(1);
+    expect(late(tolerance + 25, { earliestMs: -20, latestMs: 40 })).toEqual([]);
+    expect(late(tolerance + 25, { earliestMs: -2, latestMs: 3 })).toHaveLength(1);
   });
   it('weighs little where a second way is so faint that it may be chance', () => {
     const second = (underDb: number) =>
