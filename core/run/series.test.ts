@@ -72,9 +72,10 @@ describe('what was measured since a time', () => {
     expect(figuresSince(rig, at(10))).toEqual([]);
   });
   it('has one key for the same thing, whatever order its parts came in, and another once settings differ', () => {
-    const [first] = measured(3, 80);
-    const turned = first!.kind === 'delay' ? { ...first, id: 'turned', terms: [...first.terms].reverse() } : first!;
-    const [a, b] = figuresSince(rigWith([first!, turned]), at(1));
+    const turned = measured(3, 80).flatMap((m) =>
+      m.kind === 'delay' ? [m, { ...m, id: 'turned', terms: [...m.terms].reverse() }] : [],
+    );
+    const [a, b] = figuresSince(rigWith(turned), at(1));
     expect(a!.key).toBe(b!.key);
     const offsets = [40, 60].map((value, i) => ({
       ...measured(3, 80)[1]!,

@@ -13,7 +13,7 @@ const suspect = (id: string, weight: number, changes: Record<string, readonly st
     dead: [],
     marks: [],
     weight,
-    looks: [{ id: `at-${id}`, asks: 'Is it?', seconds: 5, well: 'well' }],
+    looks: [{ id: `at-${id}`, asks: 'Is it?', deviceIds: ['mixer'], seconds: 5, well: 'well' }],
     shows: id,
   } satisfies Fault,
   changes: new Map(Object.entries(changes)),
