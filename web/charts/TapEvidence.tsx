@@ -70,7 +70,12 @@ function Arrivals({ heard, hue, name }: FigureProps) {
         {response.seconds.map((s) => (
           <g key={s.label}>
             <path d={`M${s.px} ${s.py - 3}l-5 -8h10z`} fill="var(--ink)" />
-            <text className="small" x={s.px + 8} y={Math.max(12, s.py - 4)}>
+            <text
+              className="small"
+              x={s.px + (s.px > EVIDENCE.width / 2 ? -8 : 8)}
+              y={Math.max(12, s.py - 4)}
+              textAnchor={s.px > EVIDENCE.width / 2 ? 'end' : 'start'}
+            >
               {s.label}
             </text>
           </g>

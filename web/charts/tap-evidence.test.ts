@@ -39,7 +39,15 @@ describe('the chart of arrivals', () => {
     const all = points(layout.path);
     const top = all.reduce((a, b) => (b[1]! < a[1]! ? b : a));
     expect(Math.abs(top[0]! - layout.zeroPx)).toBeLessThan(2);
-    expect(layout.seconds[0]!.label).toBe('210.0 ms');
+    expect(layout.seconds[0]!.label).toBe('210.0 ms, −9 dB');
+    // The mark sits on the curve, wherever the figure beside it is.
+    const quieter = layoutTapArrivals({
+      response,
+      seconds: { ways: [{ ...way(210), underDb: 13 }], noneAboveDb: -30 },
+    });
+    expect(quieter.seconds[0]!.py).toBeCloseTo(layout.seconds[0]!.py, 6);
+    const [, peak] = all.filter(([x]) => Math.abs(x! - layout.seconds[0]!.px) < 2).sort((a, b) => a[1]! - b[1]!)[0]!;
+    expect(layout.seconds[0]!.py).toBeCloseTo(peak!, 0);
     for (const [x, y] of all) {
       expect(x).toBeGreaterThanOrEqual(EVIDENCE.left - 1);
       expect(x).toBeLessThanOrEqual(EVIDENCE.width);

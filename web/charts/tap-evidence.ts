@@ -47,12 +47,18 @@ export function layoutTapArrivals({ response, seconds }: Pick<TuneHeard, 'respon
     xTicks,
     yTicks: [0, -20, -40].map((db) => ({ label: String(db).replace('-', '−'), px: y(db) })),
     zeroPx: x(0),
+    // On the curve, which counts every place the same; how loud it truly is stands beside it.
     seconds: seconds.ways.map((w) => ({
       px: x(w.afterMs),
-      py: y(Math.max(DEEPEST_DB, -w.underDb)),
-      label: `${w.afterMs.toFixed(1).replace('-', '−')} ms`,
+      py: y(Math.max(DEEPEST_DB, heightAt(response, w.afterMs))),
+      label: `${w.afterMs.toFixed(1).replace('-', '−')} ms, −${w.underDb.toFixed(0)} dB`,
     })),
   };
+}
+
+function heightAt(response: readonly number[], ms: number): number {
+  const at = Math.floor((ms + BEFORE_MS) / RESPONSE_STEP_MS);
+  return Math.max(DEEPEST_DB, ...response.slice(Math.max(0, at - 1), at + 2));
 }
 
 export interface SecondsLayout {
