@@ -1,5 +1,5 @@
 import { ChakraProvider } from '@chakra-ui/react';
-import { cleanup, render } from '@testing-library/react';
+import { cleanup, configure, render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
@@ -9,6 +9,9 @@ import { boathouse } from '#demo/boathouse.ts';
 import { system } from './app/theme.ts';
 import { KeysProvider } from './parts/index.ts';
 import { type AppStore, closed, makeStore, opened } from './store/index.ts';
+
+// A machine may be slow, and busy with other tests.
+configure({ asyncUtilTimeout: 10_000 });
 
 export const RIG_ID = '11111111-1111-4111-8111-111111111111';
 

@@ -55,8 +55,9 @@ function screen(): { store: AppStore; close: () => void } {
   open.push(close);
   return { store, close };
 }
+const soon = (done: () => void) => vi.waitFor(done, { timeout: 10_000 });
 const linked = (store: AppStore, link: string) =>
-  vi.waitFor(() => {
+  soon(() => {
     askDay();
     expect(selectDayLink(store.getState())).toBe(link);
   });
@@ -69,11 +70,11 @@ describe('the day as this page keeps it', () => {
     const { store } = screen();
     store.dispatch(mark('lap record'));
     expect(marks(store)).toEqual(['lap record']);
-    await vi.waitFor(() => expect(waiting(store)).toBe(0));
+    await soon(() => expect(waiting(store)).toBe(0));
     expect(server.events.map((e) => e.kind)).toEqual(['begin', 'mark']);
     expect(new Set(server.events.map((e) => e.sessionId)).size).toBe(1);
     store.dispatch(mark('second'));
-    await vi.waitFor(() => expect(server.events.map((e) => e.kind)).toEqual(['begin', 'mark', 'mark']));
+    await soon(() => expect(server.events.map((e) => e.kind)).toEqual(['begin', 'mark', 'mark']));
     // What the server has is kept there, and no longer here one by one.
     expect([...kept.keys()].filter((k) => k.startsWith(`mellow.day.${RIG}`))).toEqual([]);
   });
@@ -109,7 +110,7 @@ describe('the day as this page keeps it', () => {
     const first = screen();
     first.store.dispatch(mark('one'));
     await linked(first.store, 'sent');
-    await vi.waitFor(() => expect(kept.get(`mellow.days.${RIG}`)).toContain('one'));
+    await soon(() => expect(kept.get(`mellow.days.${RIG}`)).toContain('one'));
     first.close();
     server.lost = true;
     const second = screen();
@@ -133,7 +134,7 @@ describe('the day as this page keeps it', () => {
       }),
     );
     server.events.push(...told);
-    await vi.waitFor(() => {
+    await soon(() => {
       askDay();
       expect(marks(desk)).toHaveLength(1 + told.length);
     });
@@ -181,7 +182,7 @@ describe('the day as this page keeps it', () => {
       length: 0,
     });
     store.dispatch(mark('all the same'));
-    await vi.waitFor(() => expect(server.events.some((e) => e.kind === 'mark')).toBe(true));
+    await soon(() => expect(server.events.some((e) => e.kind === 'mark')).toBe(true));
     expect(marks(store)).toEqual(['all the same']);
   });
 });
