@@ -62,7 +62,8 @@ const linked = (store: AppStore, link: string) =>
     expect(selectDayLink(store.getState())).toBe(link);
   });
 const mark = (says: string) => tellDay({ kind: 'mark', says });
-const marks = (store: AppStore) => selectSession(store.getState())?.markers.map((m) => m.says) ?? [];
+/** What was told within a thousandth of a second stands in no order. */
+const marks = (store: AppStore) => (selectSession(store.getState())?.markers.map((m) => m.says) ?? []).sort();
 const waiting = (store: AppStore) => selectWaiting(store.getState());
 
 describe('the day as this page keeps it', () => {
