@@ -17,10 +17,15 @@ const SECONDS = 18;
 const TURN = (3 * Math.PI) / 180;
 const OVER_EXPOSED = 1.25;
 
-/** How the player's screen stands in the picture: two fifths of its width, turned, too bright; away from the middle. */
+/** Shot by a camera: pictures fall anywhere in those of the screen, and gather light. */
+const SHOT = { exposureMs: 6, light: true } as const;
+/**
+ * How the player's screen stands in the picture: two fifths of its width, turned, too bright; away from the middle. The last
+ * is part of a program's picture: square, and handed on picture by picture.
+ */
 const LOOKS: readonly Partial<SlateShot>[] = [
-  { place: { x: 0.5, y: 0.4, scale: 0.4, turn: TURN, lean: 0 }, noise: 3 },
-  { place: { x: 0.72, y: 0.35, scale: 0.4, turn: -TURN, lean: 0.05 }, gain: OVER_EXPOSED, noise: 3 },
+  { ...SHOT, place: { x: 0.5, y: 0.4, scale: 0.4, turn: TURN, lean: 0 }, noise: 3 },
+  { ...SHOT, place: { x: 0.72, y: 0.35, scale: 0.4, turn: -TURN, lean: 0.05 }, gain: OVER_EXPOSED, noise: 3 },
   { place: { x: 0.25, y: 0.38, scale: 0.4, turn: 0, lean: 0 }, gain: OVER_EXPOSED, noise: 6 },
 ];
 
@@ -37,8 +42,11 @@ const FILM_LIST: readonly Film[] = SLATE_RATES.flatMap((rate, r) =>
   CODECS.map((codec, c): Film => {
     const n = r * CODECS.length + c;
     const random = seededRandom(n + 400);
+    const look = LOOKS[(r + c) % LOOKS.length]!;
+    const beganMs = 200 + 300 * (random() + 1);
+    const frameMs = 1000 / hertz(rate);
     return {
-      file: join(FILMS, `panel-${n}.${codec.ending}`),
+      file: join(FILMS, `tune-panel-${n}.${codec.ending}`),
       what: `${rateName(rate)}, ${codec.name}, look ${(r + c) % LOOKS.length}`,
       codecs: codec.args,
       lateMs: 150 * (random() + 1),
@@ -48,13 +56,11 @@ const FILM_LIST: readonly Film[] = SLATE_RATES.flatMap((rate, r) =>
         height: 720,
         rateHz: hertz(rate),
         seconds: SECONDS,
-        // Pictures of a camera fall anywhere in those of the screen.
-        zeroMs: -(200 + 300 * (random() + 1)),
-        ppm: 60 * random(),
-        exposureMs: 6,
-        light: true,
+        // Handed on, a picture begins when its own is due.
+        zeroMs: look.light ? -beganMs : -Math.round(beganMs / frameMs) * frameMs - 0.01,
+        ...(look.light ? { ppm: 60 * random() } : {}),
         seed: n,
-        ...LOOKS[(r + c) % LOOKS.length]!,
+        ...look,
       },
     };
   }),
