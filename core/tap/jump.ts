@@ -18,11 +18,18 @@ const FEWEST = 3;
 /** Nearer than this two blocks lie on one line. */
 export const SAME = 1.5;
 
-/** Which blocks lie on the line that was found, and whether the others lie on a second one beside it. */
+/** Of blocks that say where they lie, so many lie on the line where all do but for chance. */
+const LEAST_STRAIGHT = 0.75;
+const FEWEST_STRAIGHT = 5;
+
+/**
+ * Which blocks lie on the line that was found, and whether the others lie on a second one beside it; straight where nearly
+ * all lie on the first.
+ */
 export function jumpOf(
   { powers, scales, from, width }: BlockPowers,
   line: Line,
-): { jump: Jump | null; used: boolean[] } {
+): { jump: Jump | null; used: boolean[]; isStraight: boolean } {
   const offsets: (number | null)[] = [];
   for (let b = 0; b < BLOCKS; b++) {
     const due = MARGIN + line.lag - from + (line.shift * b) / (BLOCKS - 1);
@@ -31,8 +38,11 @@ export function jumpOf(
       if (powers[b * width + i]! > peak) [peak, at] = [powers[b * width + i]!, i];
     offsets.push(at < 0 ? null : at - due);
   }
-  const all = { jump: null, used: new Array<boolean>(BLOCKS).fill(true) };
-  let best = { block: 0, misfit: misfitOf(offsets.filter((o) => o !== null)) - SAME, before: 0, after: 0 };
+  const told = offsets.filter((o) => o !== null);
+  const on = told.filter((o) => Math.abs(o) <= SAME).length;
+  const isStraight = told.length >= FEWEST_STRAIGHT && on >= LEAST_STRAIGHT * told.length;
+  const all = { jump: null, used: new Array<boolean>(BLOCKS).fill(true), isStraight };
+  let best = { block: 0, misfit: misfitOf(told) - SAME, before: 0, after: 0 };
   for (let block = FEWEST; block <= BLOCKS - FEWEST; block++) {
     const [a, z] = [offsets.slice(0, block).filter((o) => o !== null), offsets.slice(block).filter((o) => o !== null)];
     if (a.length < FEWEST || z.length < FEWEST) continue;
@@ -43,12 +53,12 @@ export function jumpOf(
   const agree = offsets.filter(
     (o, b) => o !== null && Math.abs(o - (b < best.block ? best.before : best.after)) <= SAME,
   );
-  const told = offsets.filter((o) => o !== null);
   if (agree.length < AGREE_SHARE * told.length) return all;
   const onLine = Math.abs(best.before) <= Math.abs(best.after);
   return {
     jump: { block: best.block, ms: (1000 * (best.after - best.before)) / BASE_HZ },
     used: offsets.map((_, b) => b < best.block === onLine),
+    isStraight: false,
   };
 }
 const AGREE_SHARE = 0.8;

@@ -57,7 +57,7 @@ describe('blocks of a tune along a line', () => {
     expect(used).toEqual(Array.from({ length: BLOCKS }, (_, b) => b < 9));
     const straight = scored(planted(6, 5000), 6);
     const [[whole]] = bestLines(straight, [AS_PLAYED]);
-    expect(jumpOf(straight, whole!)).toEqual({ jump: null, used: new Array(BLOCKS).fill(true) });
+    expect(jumpOf(straight, whole!)).toEqual({ jump: null, used: new Array(BLOCKS).fill(true), isStraight: true });
   });
   it('are looked for beside where they are due as far as clocks and buffers take them', () => {
     const { width, lags } = scored(planted(2, 3000), 2);

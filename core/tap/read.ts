@@ -127,12 +127,13 @@ export async function readTap(
     const scored = powersOf(ground, tuneBaseband(id), { from: 0, lags: ground.lags }, powers);
     const [[line], room] = bestLines(scored, [AS_PLAYED], wide);
     wide = room;
-    const path = bestPath(scored, wide);
     const onLine = standsOut(line!.z, chance.line) - TWO_LOOKS;
-    const onPath = standsOut(path.z, chance.path) - TWO_LOOKS;
-    const { jump, used } = jumpOf(scored, line!);
     const isLine = onLine >= FOUND_FROM;
-    const isSteady = isLine && (jump !== null || onPath < LEAST_PATH * onLine);
+    const { jump, used, isStraight } = jumpOf(scored, line!);
+    // Most lie on a line, or on two: no path is looked for then.
+    const path = isLine && (isStraight || jump) ? null : bestPath(scored, wide);
+    const onPath = path ? standsOut(path.z, chance.path) - TWO_LOOKS : Number.NEGATIVE_INFINITY;
+    const isSteady = !path || (isLine && onPath < LEAST_PATH * onLine);
     const wander = isSteady ? null : wanderOf(scored, isLine ? line! : null, path);
     seen.push({ id, line: line!, overChance: wander ? Math.max(onLine, onPath) : onLine, jump, used, wander });
     onDone(0.1 + (0.6 * (NEVER_PLAYED + n + 1)) / all);
