@@ -19,8 +19,9 @@ const FEWEST = 3;
 export const SAME = 1.5;
 
 /** Of blocks that say where they lie, so many lie on the line where all do but for chance. */
-const LEAST_STRAIGHT = 0.75;
-const FEWEST_STRAIGHT = 5;
+export const LEAST_STRAIGHT = 0.75;
+/** Fewer of them tell nothing of how they lie. */
+export const FEWEST_STRAIGHT = 5;
 
 /**
  * Which blocks lie on the line that was found, and whether the others lie on a second one beside it; straight where nearly

@@ -2,7 +2,7 @@ import type { FftOf } from '#core/samples/index.ts';
 import type { Baseband, Evening } from './baseband.ts';
 import { BEFORE, BLOCKS, type BlockPowers, MARGIN } from './blocks.ts';
 import { blockOf, type FineBlock, holdAt } from './fine.ts';
-import { CLEAR, SAME } from './jump.ts';
+import { CLEAR, FEWEST_STRAIGHT, LEAST_STRAIGHT, SAME } from './jump.ts';
 import type { Line } from './lines.ts';
 import type { Path } from './paths.ts';
 
@@ -15,25 +15,20 @@ export interface Wander {
   readonly isClear: readonly boolean[];
 }
 
-/** Fewer clear seconds tell nothing of how they lie. */
-const FEWEST_CLEAR = 5;
-/** Of seconds that lie on a line, or on it and on a second way beside it, at least so many do. */
-const LEAST_ON_LINE = 0.75;
-
 /**
- * Whether the seconds of a tune lie on a path rather than on a line.
+ * Whether the seconds of a tune lie on a path rather than on a line, or on a line and a second way beside it.
  * @param line  null where none was found
  */
 export function wanderOf({ powers, scales, from, width }: BlockPowers, line: Line | null, path: Path): Wander | null {
   const isClear = path.lags.map((lag, b) => powers[b * width + lag - from + MARGIN]! * scales[b]! > CLEAR);
   const told = path.lags.filter((_, b) => isClear[b]).sort((a, b) => a - b);
-  if (told.length < FEWEST_CLEAR) return null;
+  if (told.length < FEWEST_STRAIGHT) return null;
   if (line) {
     const beside = path.lags.map((lag, b) => lag - line.lag - (line.shift * b) / (BLOCKS - 1));
     const isOn = (x: number, lag: number) => Math.abs(x - lag) <= SAME;
     const off = beside.filter((x, b) => isClear[b] && !isOn(x, 0));
     const second = Math.max(0, ...off.map((lag) => off.filter((x) => isOn(x, lag)).length));
-    if (told.length - off.length + second >= LEAST_ON_LINE * told.length) return null;
+    if (told.length - off.length + second >= LEAST_STRAIGHT * told.length) return null;
   }
   const middle = told[told.length >> 1]!;
   return { middle, isClear, late: path.lags.map((lag, b) => (isClear[b] ? lag - middle : 0)) };

@@ -7,9 +7,11 @@ import { placeOfTask, StateMark, sayTask } from '#web/parts/index.ts';
 import { RunScreen } from '#web/run/index.ts';
 import {
   api,
+  isOffline,
   newId,
   opened,
   readDraft,
+  sayProblem,
   selectRig,
   selectSession,
   tellDay,
@@ -50,6 +52,22 @@ export function HandRig({ rigId }: { rigId: string }) {
     }
   }, [rigId, revision, record.isError, dispatch]);
   const [view, setView] = useState<View>('run');
+  if (!rig && record.isError)
+    return (
+      <main className="page hand">
+        <p className="fix" role="alert">
+          {isOffline(record.error)
+            ? 'The desk does not answer. Is this phone on its network?'
+            : sayProblem(record.error)}
+        </p>
+        <p className="row">
+          <Button size="lg" onClick={() => void record.refetch()}>
+            Try again
+          </Button>
+          <Link to="/hand">Rigs</Link>
+        </p>
+      </main>
+    );
   if (!rig) return <p className="page quiet">Opening the rig…</p>;
   return (
     <div className="hand">

@@ -1,10 +1,12 @@
 // @vitest-environment happy-dom
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { act } from 'react';
 import { Route, Routes } from 'react-router';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Rig } from '#core/rig/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
+import { closed } from '#web/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { HandScreen } from './index.ts';
 
@@ -129,5 +131,23 @@ describe('a rig in the hand', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Done' }));
     expect(await screen.findByText(/Done; the desk is told/)).toBeTruthy();
     expect(server.told.filter((e) => e.kind === 'task')).toEqual([]);
+  });
+  it('that cannot be opened says why, and is opened when the desk is back', async () => {
+    const server = desk(withTask(), true);
+    server.lost = true;
+    // Never read here before: there is nothing to fall back on.
+    vi.stubGlobal('localStorage', {
+      getItem: () => null,
+      setItem: () => undefined,
+      removeItem: () => undefined,
+      key: () => null,
+      length: 0,
+    });
+    const { store } = open(`/hand/${RIG_ID}`);
+    act(() => void store.dispatch(closed()));
+    expect((await screen.findByRole('alert')).textContent).toContain('The desk does not answer');
+    server.lost = false;
+    await userEvent.click(screen.getByRole('button', { name: 'Try again' }));
+    expect(await screen.findByRole('button', { name: 'To do (1)' })).toBeTruthy();
   });
 });
