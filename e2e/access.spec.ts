@@ -1,6 +1,16 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { COUCH_CLAP, DEMO_RIG, expect, FIVE_TRACKS, HOST_TOO_LOUD, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
+import {
+  COUCH_CLAP,
+  DEMO_RIG,
+  expect,
+  FIVE_TRACKS,
+  HOST_TOO_LOUD,
+  leaveByEscape,
+  RELAY_BACKUP,
+  RELAY_TRACK,
+  test,
+} from './server.ts';
 
 /** What a checker finds against WCAG 2.1 AA, one line each. */
 async function found(page: Page): Promise<string[]> {
@@ -120,8 +130,7 @@ test('a term and a figure are asked why by keyboard, and let go again', async ({
   await page.keyboard.press('Enter');
   const why = page.getByRole('dialog', { name: /^Why 104 ms/ });
   await expect(why).toContainText('Camera capture');
-  await page.keyboard.press('Escape');
-  await expect(why).toBeHidden();
+  await leaveByEscape(page, why);
   await expect(figure).toBeFocused();
   await card.getByRole('button', { name: 'Tap', exact: true }).press('Enter');
   await expect(page.getByRole('dialog')).toContainText(/place|where/i);

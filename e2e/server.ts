@@ -3,7 +3,7 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { test as base } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 
 export const DEMO_RIG = '0b0a7405-e000-4000-8000-000000000001';
 export const COUCH_CLAP = '7a4e0000-0000-4000-8000-000000000001';
@@ -94,4 +94,11 @@ export const test = base.extend<{ server: TestServer; complaints: string[] }>({
     { auto: true },
   ],
 });
-export { expect } from '@playwright/test';
+
+/** Closes a dialog by Escape, once it has the focus: it listens from the frame after the one in which it is drawn. */
+export async function leaveByEscape(page: Page, dialog: Locator): Promise<void> {
+  await expect.poll(() => dialog.evaluate((node) => node.contains(document.activeElement))).toBe(true);
+  await page.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
+}
+export { expect };

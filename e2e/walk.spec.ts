@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { COUCH_CLAP, DEMO_RIG, expect, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
+import { COUCH_CLAP, DEMO_RIG, expect, leaveByEscape, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
 
 /** The first of the two takes as a file, for the command line. */
 async function relayTake(page: Page, url: string): Promise<string> {
@@ -80,8 +80,7 @@ test('by keyboard: listener, source, proposal, verb and undo', async ({ page, se
   await expect(page.getByRole('heading', { name: /Arrivals at: Track 1/ })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('Put it right');
-  await page.keyboard.press('Escape');
-  await expect(page.getByRole('dialog')).toBeHidden();
+  await leaveByEscape(page, page.getByRole('dialog'));
 });
 
 test('a delay is typed, held to the device, and the chart answers before anything is decided', async ({
