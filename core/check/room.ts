@@ -139,10 +139,9 @@ export const roomRules: readonly Rule[] = [
   rule('route', 'room-poorer-microphone', (context) =>
     context.evaluation.pairs.flatMap((pair): Draft[] => {
       const [way] = pair.ways;
-      if (pair.want !== 'must' || !way || way.arrival.highHz > TELEPHONE_HZ) return [];
+      if (pair.want !== 'must' || !way || way.band.highHz > TELEPHONE_HZ) return [];
       const better = context.evaluation.pairs.find(
-        (p) =>
-          p.sourceId === pair.sourceId && p.ways[0] && p.ways[0].arrival.highHz > 1.5 * Math.max(way.arrival.highHz, 1),
+        (p) => p.sourceId === pair.sourceId && p.ways[0] && p.ways[0].band.highHz > 1.5 * Math.max(way.band.highHz, 1),
       );
       const source = context.rig.sources.find((s) => s.id === pair.sourceId)!;
       const [poor, good] = [way, better?.ways[0]].map((w) => w && microphoneOf(context, source, w.deviceIds));
@@ -153,8 +152,8 @@ export const roomRules: readonly Rule[] = [
           at: `${pair.sourceId}>${pair.listenerId}`,
           severity: 'watch',
           where: { deviceIds: way.deviceIds, sourceId: pair.sourceId, listenerId: pair.listenerId },
-          says: `${context.rig.listeners.find((l) => l.id === pair.listenerId)?.name} hears ${source.name} by ${name(poor)}, which carries up to ${(way.arrival.highHz / 1000).toFixed(0)} kHz, although ${name(good)} has the same voice better. Choose that one there.`,
-          why: [{ says: `up to ${way.arrival.highHz} Hz`, source: 'the bands of this way, typical' }],
+          says: `${context.rig.listeners.find((l) => l.id === pair.listenerId)?.name} hears ${source.name} by ${name(poor)}, which carries up to ${(way.band.highHz / 1000).toFixed(0)} kHz, although ${name(good)} has the same voice better. Choose that one there.`,
+          why: [{ says: `up to ${Math.round(way.band.highHz)} Hz, ${way.band.kind}`, source: way.band.source }],
         },
       ];
     }),

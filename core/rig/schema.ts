@@ -336,6 +336,8 @@ const PlanCell = z.strictObject({
 export type PlanCell = z.infer<typeof PlanCell>;
 
 const Spread = z.strictObject({ mean: z.number(), sd: z.number().min(0), count: z.int().min(1) });
+/** Where a band ends, Hz: low, nominal and high; beyond what was looked at; or null where that could not be told. */
+const BandEnd = z.union([Range, z.literal('beyond'), z.null()]);
 const MeasurementBase = {
   id: Id,
   label: Name,
@@ -345,7 +347,7 @@ const MeasurementBase = {
 /**
  * A figure got from a take. `delay`: the signed sum of these figures is so many ms, whatever each may be alone.
  * `drift`: the clock of one device against that of another. `level`: how loud a source came to a listener. `noise`: what
- * a listener has when nothing else sounds. `offset`: one take of a path test, sound against picture as it was read.
+ * a listener has when nothing else sounds. `band`: between which frequencies a source came to a listener. `offset`: one take of a path test, sound against picture as it was read.
  */
 export const Measurement = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -379,6 +381,16 @@ export const Measurement = z.discriminatedUnion('kind', [
     db: Spread,
     /** What the rig led one to expect then: what changes it later changes what was measured by as much. Null: no noise at all. */
     expectedDb: z.number().nullable(),
+  }),
+  z.strictObject({
+    ...MeasurementBase,
+    kind: z.literal('band'),
+    sourceId: Id,
+    listenerId: Id,
+    /** The boxes that it came through: a way through others has a band of its own. */
+    deviceIds: z.array(Id).min(1).max(64),
+    lowHz: BandEnd,
+    highHz: BandEnd,
   }),
   z.strictObject({
     ...MeasurementBase,

@@ -22,16 +22,44 @@ export interface Series {
 
 /** What was measured into the rig since a time, as figures of that day. */
 export const figuresSince = (rig: Rig, since: string): DayFigure[] =>
-  rig.measurements.filter((m) => m.takenAt >= since).map((m) => figureOf(rig, m));
+  rig.measurements
+    .filter((m) => m.takenAt >= since)
+    .flatMap((m) => (m.kind === 'band' ? bandEnds(rig, m) : [figureOf(rig, m)]));
 
 const nameIn = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
 
-function figureOf(rig: Rig, m: Measurement): DayFigure {
-  const pair =
-    'listenerId' in m && 'sourceId' in m
-      ? `${nameIn(rig.sources, m.sourceId)} at ${nameIn(rig.listeners, m.listenerId)}`
-      : '';
+const pairName = (rig: Rig, m: { readonly sourceId: string; readonly listenerId: string }): string =>
+  `${nameIn(rig.sources, m.sourceId)} at ${nameIn(rig.listeners, m.listenerId)}`;
+
+type BandMeasurement = Extract<Measurement, { kind: 'band' }>;
+
+/** Both ends of a band, where they were told: each may move by itself. */
+function bandEnds(rig: Rig, m: BandMeasurement): DayFigure[] {
+  const ends = [
+    ['low', m.lowHz],
+    ['high', m.highHz],
+  ] as const;
+  return ends.flatMap(([end, at]): DayFigure[] =>
+    at === null || at === 'beyond'
+      ? []
+      : [
+          {
+            kind: 'figure',
+            measurementId: `${m.id}-${end}`,
+            key: `band:${m.sourceId}>${m.listenerId}:${end}`,
+            label: `${pairName(rig, m)}: ${end} end of its band`,
+            unit: 'Hz',
+            value: at[1],
+            sd: (at[2] - at[0]) / 4,
+            count: 1,
+          },
+        ],
+  );
+}
+
+function figureOf(rig: Rig, m: Exclude<Measurement, BandMeasurement>): DayFigure {
+  const pair = 'sourceId' in m ? pairName(rig, m) : '';
   const base = { kind: 'figure' as const, measurementId: m.id };
   switch (m.kind) {
     case 'delay': {

@@ -6,6 +6,7 @@ import {
   type SettingTask,
   type ToleranceId,
 } from '#core/rig/index.ts';
+import { type BandsMeasured, bandOf, bandsMeasured } from './band.ts';
 import { expand } from './expand.ts';
 import type { Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
@@ -48,6 +49,7 @@ export function evaluate(rig: Rig): Evaluation {
     ways: spread.ways,
     tasks: rig.tasks.filter(isSettingTask).map((task) => ({ key: `${task.deviceId}.${task.settingId}`, task })),
     measurements: delayMeasurements(rig.measurements),
+    bands: bandsMeasured(rig),
     sourceAt: new Map(rig.sources.map((s, i) => [s.id, i])),
     voiceAt: rig.sources.findIndex((s) => s.id === mainVoiceOf(rig)),
     seen: spread.seen,
@@ -115,6 +117,7 @@ interface Context {
   /** What waits to be set at the desk, by `device.setting`. */
   readonly tasks: readonly { readonly key: string; readonly task: SettingTask }[];
   readonly measurements: Measurements;
+  readonly bands: BandsMeasured;
   readonly sourceAt: ReadonlyMap<string, number>;
   /** The main voice; -1 where there is none. */
   readonly voiceAt: number;
@@ -278,12 +281,18 @@ function waysOf(
   const key = `${placeOf(at)} ${sourceIndex} ${against}`;
   const known = context.ways.get(key);
   if (known) return known;
-  const read = readWays(context, ways, picture);
+  const bands = context.bands(at, context.rig.sources[sourceIndex]!.id);
+  const read = readWays(context, ways, picture, bands);
   context.ways.set(key, read);
   return read;
 }
 
-function readWays(context: Context, ways: readonly Way[], picture: Pair['picture']): Heard[] {
+function readWays(
+  context: Context,
+  ways: readonly Way[],
+  picture: Pair['picture'],
+  bands: ReturnType<BandsMeasured>,
+): Heard[] {
   const { graph, noiseDb, measurements } = context;
   const loudest = Math.max(...ways.map((w) => w.arrival.levelDb));
   return ways
@@ -300,6 +309,7 @@ function readWays(context: Context, ways: readonly Way[], picture: Pair['picture
         noiseDb: Number.isFinite(noise) ? noise : null,
         headroomDb: Number.isFinite(arrival.headroomDb) ? arrival.headroomDb : null,
         delay: settleDelay(measurements, 'sound', path.terms),
+        band: bandOf(arrival, path.deviceIds, bands),
         conversions: arrival.conversions,
         polarity: arrival.polarity,
         clock: arrival.clock,

@@ -1,5 +1,6 @@
 import type { PlanCell, SettingTask } from '#core/rig/index.ts';
 import type { Figure, Interval } from '#core/units/index.ts';
+import type { Band } from './band.ts';
 import type { DelayTerm, Scale } from './graph.ts';
 import type { SignedTerm } from './offset.ts';
 import type { Arrival } from './trace.ts';
@@ -43,6 +44,7 @@ export interface Heard {
   readonly noiseDb: number | null;
   readonly headroomDb: number | null;
   readonly delay: Figure;
+  readonly band: Band;
   readonly conversions: number;
   readonly polarity: 1 | -1;
   readonly clock: string | null;

@@ -1,4 +1,5 @@
 export { actingSettings } from './acting.ts';
+export { type Band, bandOf, bandsMeasured } from './band.ts';
 export { clockDrifts } from './clock.ts';
 export { type DelaySetting, delaySettingsFor } from './delay-settings.ts';
 export { levelAtEars, listeningTime } from './ears.ts';

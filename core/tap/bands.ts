@@ -9,17 +9,16 @@ export interface BandLevel {
   readonly highHz: number;
   /** Null where it does not stand out of what is round it. */
   readonly db: number | null;
+  /** Where it does not: how loud it is at most, or it would. Null where it does, and where nothing can be told. */
+  readonly atMostDb: number | null;
 }
 
 const EDGES_HZ = [80, 160, 320, 640, 1250, 2500, 5000, 10_000, 14_000];
+export const OCTAVES = EDGES_HZ.slice(1).map((highHz, i) => ({ lowHz: EDGES_HZ[i]!, highHz }));
 /** Bands of a source of which nothing can be told. */
-export const UNTOLD_BANDS: readonly BandLevel[] = EDGES_HZ.slice(1).map((highHz, i) => ({
-  lowHz: EDGES_HZ[i]!,
-  highHz,
-  db: null,
-}));
+export const UNTOLD_BANDS: readonly BandLevel[] = OCTAVES.map((o) => ({ ...o, db: null, atMostDb: null }));
 /** The octaves that every way passes, which the others are held against. */
-const MIDDLE_HZ = [640, 2500] as const;
+export const MIDDLE_HZ = [640, 2500] as const;
 /** A band's arrival is looked for so far round that of the whole: filters delay. */
 const ROUND_MS = 12;
 const LEAST_OVER_DB = 14;
@@ -69,24 +68,25 @@ export async function bandsOf(
   const s = new Float32Array(frames);
   fftOf(frames).forward(tune, s);
   const lag = begins - SILENCE_S * rate * (1 + ppm * 1e-6) - stretch.from;
-  const bands = EDGES_HZ.slice(1).map((highHz, i) => ({
-    lowHz: EDGES_HZ[i]!,
-    highHz,
-    gain: gainIn(fftOf, spectrum, s, lag, rate, EDGES_HZ[i]!, highHz),
-  }));
-  const middle = bands.filter((b) => b.gain !== null && b.lowHz >= MIDDLE_HZ[0] && b.highHz <= MIDDLE_HZ[1]);
-  const reference = Math.sqrt(middle.reduce((sum, b) => sum + b.gain! ** 2, 0) / Math.max(1, middle.length));
+  const bands = OCTAVES.map((o) => ({ ...o, gain: gainIn(fftOf, spectrum, s, lag, rate, o.lowHz, o.highHz) }));
+  const middle = bands.filter((b) => b.gain?.standsOut && b.lowHz >= MIDDLE_HZ[0] && b.highHz <= MIDDLE_HZ[1]);
+  const reference = Math.sqrt(middle.reduce((sum, b) => sum + b.gain!.times ** 2, 0) / Math.max(1, middle.length));
   return {
     stretch,
-    bands: bands.map(({ lowHz, highHz, gain }) => ({
-      lowHz,
-      highHz,
-      db: gain === null || reference === 0 ? null : 20 * Math.log10(gain / reference),
-    })),
+    bands: bands.map(({ lowHz, highHz, gain }) => {
+      const db = gain === null || reference === 0 ? null : 20 * Math.log10(gain.times / reference);
+      return { lowHz, highHz, db: gain?.standsOut ? db : null, atMostDb: gain?.standsOut ? null : db };
+    }),
   };
 }
 
-/** How strongly the tune is in the take within a band, round a lag; null where it does not stand out. */
+interface Gain {
+  readonly times: number;
+  /** It is as loud as this; otherwise at most. */
+  readonly standsOut: boolean;
+}
+
+/** How strongly the tune is in the take within a band, round a lag; null where the take does not go there. */
 function gainIn(
   fftOf: FftOf,
   x: Float32Array,
@@ -95,13 +95,10 @@ function gainIn(
   rate: number,
   lowHz: number,
   highHz: number,
-): number | null {
+): Gain | null {
   const size = x.length;
-  const [from, to] = [
-    Math.ceil((lowHz * size) / rate),
-    Math.min(size / 2 - 1, Math.floor((Math.min(highHz, rate / 2.1) * size) / rate)),
-  ];
-  if (to - from < 64) return null;
+  if (highHz > rate / 2.1) return null;
+  const [from, to] = [Math.ceil((lowHz * size) / rate), Math.floor((highHz * size) / rate)];
   const points = fftSize(to - from);
   const cross = new Float32Array(2 * points);
   let energy = 0;
@@ -128,8 +125,9 @@ function gainIn(
     if (p > peak) [peak, top] = [p, i];
   }
   const usual = power.slice().sort()[points >> 1]!;
-  if (peak < usual * 10 ** (LEAST_OVER_DB / 10)) return null;
-  return (Math.sqrt(between(out, top, points)) * points) / energy;
+  const least = usual * 10 ** (LEAST_OVER_DB / 10);
+  const standsOut = peak >= least;
+  return { times: (Math.sqrt(standsOut ? between(out, top, points) : least) * points) / energy, standsOut };
 }
 
 /** The top of the power between its samples. */

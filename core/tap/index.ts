@@ -1,5 +1,6 @@
 export type { BandLevel } from './bands.ts';
 export { FOUND_FROM, PERHAPS_FROM } from './chance.ts';
+export { type BandEdge, type BandEdges, edgesOf, PRESENT_DB } from './edges.ts';
 export { type Join, type Known, whatIsKnown } from './known.ts';
 export {
   RESPONSE_STEP_MS,

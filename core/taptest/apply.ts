@@ -1,8 +1,11 @@
 import { type LevelReading, reconcileDrift } from '#core/reconcile/index.ts';
 import { applyEdit, type Edit, type Measurement, type Rig } from '#core/rig/index.ts';
 import { type DelayTerm, difference, type SignedTerm, uncertain } from '#core/signal/index.ts';
+import { type BandEdge, edgesOf } from '#core/tap/index.ts';
+import { LIKE_DB } from './disagree.ts';
 import { clockOf, type Judged, type TakeRead, type TapCell } from './judge.ts';
 import type { Players } from './players.ts';
+import { sayBand } from './say.ts';
 
 /** A figure that the readings give, ready for the rig. */
 export interface Taken {
@@ -31,7 +34,8 @@ type Signed = readonly (readonly [terms: readonly DelayTerm[], sign: 1 | -1, atM
 
 /**
  * Figures of the rig that readings speak of: how far two ways of one source lie apart, delays as far as the joins allow,
- * and clocks of recorders against each other. Only what agrees with the drawing is taken: what does not is explained first.
+ * clocks of recorders against each other, and bands. Only what agrees with the drawing is taken: what does not is explained
+ * first. A band that is not as drawn is taken all the same, where nothing else is amiss: types have typical bands only.
  */
 export function figuresOf(
   rig: Rig,
@@ -41,7 +45,13 @@ export function figuresOf(
   base: Base,
 ): Taken[] {
   const good = cells.filter((c) => c.read?.heard && c.time && c.disagreements.length === 0);
-  return [...waysApart(rig, good, base), ...delays(rig, good, takes, players, base), ...clocks(rig, good, base)];
+  const banded = cells.filter((c) => c.read?.heard && c.disagreements.every((d) => d.kind === 'band'));
+  return [
+    ...waysApart(rig, good, base),
+    ...delays(rig, good, takes, players, base),
+    ...clocks(rig, good, base),
+    ...bandsOf(rig, banded, base),
+  ];
 }
 
 function measurementOf(
@@ -84,6 +94,16 @@ const keyOf = (m: DelayMeasurement): string =>
 /** The edit that takes a measurement in, in place of one that speaks of the very same figures; none where it is in, or refused. */
 function taken(rig: Rig, measurement: DelayMeasurement, says: string): Taken[] {
   const before = rig.measurements.filter((m) => m.kind === 'delay' && keyOf(m) === keyOf(measurement));
+  return inPlaceOf(rig, before, measurement, says, `±${SD_MS} ms`);
+}
+
+function inPlaceOf(
+  rig: Rig,
+  before: readonly Measurement[],
+  measurement: Measurement,
+  says: string,
+  spread: string,
+): Taken[] {
   if (before.some((m) => m.takenAt === measurement.takenAt)) return [];
   const edit: Edit = {
     kind: 'batch',
@@ -92,8 +112,47 @@ function taken(rig: Rig, measurement: DelayMeasurement, says: string): Taken[] {
       { kind: 'add-measurement', measurement },
     ],
   };
-  return applyEdit(rig, edit).ok ? [{ id: measurement.id, says, spread: `±${SD_MS} ms`, edit }] : [];
+  return applyEdit(rig, edit).ok ? [{ id: measurement.id, says, spread, edit }] : [];
 }
+
+/** The bands of ways that come alone: of two that are nearly as loud nobody knows which lets what pass. */
+function bandsOf(rig: Rig, cells: readonly TapCell[], { takenAt, newId }: Base): Taken[] {
+  return cells.flatMap((cell) => {
+    const { ways } = cell.expected;
+    const { bands, seconds, wander } = cell.read!.heard!;
+    const way = ways[0];
+    const isAlone =
+      ways.slice(1).every((w) => way!.levelDb - w.levelDb > LIKE_DB) && seconds.ways.every((s) => s.underDb > LIKE_DB);
+    if (!way || wander || !isAlone) return [];
+    const { low, high } = edgesOf(bands);
+    const isNews = [low, high].some((end) => end !== null && end !== 'beyond') || cell.disagreements.length > 0;
+    if (!isNews) return [];
+    const says = `${nameIn(rig.sources, cell.sourceId)} comes to ${nameIn(rig.listeners, cell.listenerId)} ${sayBand(low, high)}`;
+    const measurement: Measurement = {
+      kind: 'band',
+      id: newId(),
+      label: `tap: ${says}`.slice(0, MOST_LABEL),
+      takenAt,
+      sourceId: cell.sourceId,
+      listenerId: cell.listenerId,
+      deviceIds: [...way.deviceIds],
+      lowHz: endOf(low),
+      highHz: endOf(high),
+    };
+    const before = rig.measurements.filter(
+      (m) => m.kind === 'band' && m.sourceId === cell.sourceId && m.listenerId === cell.listenerId,
+    );
+    const spread = [low, high]
+      .flatMap((end) =>
+        end === null || end === 'beyond' ? [] : [`${Math.round(end.low)} to ${Math.round(end.high)} Hz`],
+      )
+      .join(', ');
+    return inPlaceOf(rig, before, measurement, says, spread || 'beyond what the tune goes through');
+  });
+}
+
+const endOf = (end: BandEdge): [number, number, number] | 'beyond' | null =>
+  end === null || end === 'beyond' ? end : [Math.round(end.low), Math.round(end.nominal), Math.round(end.high)];
 
 /** A second way against the first needs no join: both are in one take, of one player. */
 function waysApart(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {

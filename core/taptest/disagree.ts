@@ -1,5 +1,5 @@
 import { difference, uncertain } from '#core/signal/index.ts';
-import { AFTER_MS, BEFORE_MS, type TuneHeard, type TuneReading } from '#core/tap/index.ts';
+import { AFTER_MS, BEFORE_MS, PRESENT_DB, type TuneHeard, type TuneReading } from '#core/tap/index.ts';
 import type { Expected, ExpectedWay } from './expected.ts';
 
 /** What does not agree between a reading and what the rig led one to expect. */
@@ -155,7 +155,6 @@ function waysApart({ ways }: Expected, { seconds }: TuneHeard): Disagreement[] {
   ];
 }
 
-const PRESENT_DB = -12;
 const ABSENT_DB = -20;
 
 /** Up to where a source was heard, where that is an octave from what was to be expected; null where it agrees. */
@@ -164,6 +163,8 @@ function bandApart(way: ExpectedWay, { bands }: TuneHeard): number | null {
   const highest = Math.max(0, ...present.map((b) => b.highHz));
   const beyond = present.find((b) => b.lowHz > 1.3 * way.highHz);
   if (beyond) return highest;
-  const lost = bands.some((b) => b.lowHz > 1000 && b.highHz < 0.8 * way.highHz && b.db !== null && b.db < ABSENT_DB);
+  const lost = bands.some(
+    (b) => b.lowHz > 1000 && b.highHz < 0.8 * way.highHz && (b.db ?? b.atMostDb ?? 0) < ABSENT_DB,
+  );
   return lost ? highest : null;
 }

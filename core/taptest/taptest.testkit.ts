@@ -70,7 +70,9 @@ export function readingsAt(
           bands: [80, 160, 320, 640, 1250, 2500, 5000, 10_000].map((lowHz) => ({
             lowHz,
             highHz: Math.min(14_000, 2 * lowHz),
-            db: lowHz > first.highHz || 2 * lowHz < first.lowHz ? null : 0,
+            ...(lowHz > first.highHz || 2 * lowHz < first.lowHz
+              ? { db: null, atMostDb: -60 }
+              : { db: 0, atMostDb: null }),
           })),
           blocks: [],
           response: [],

@@ -27,6 +27,7 @@ function pathsOf(m: Measurement): unknown {
       return [m.deviceId, m.againstDeviceId];
     case 'level':
     case 'offset':
+    case 'band':
       return [m.sourceId, m.listenerId];
     case 'noise':
       return [m.listenerId];

@@ -126,11 +126,14 @@ function Band({ heard, hue, name }: FigureProps) {
   const bands = useMemo(() => layoutTapBands(heard), [heard]);
   return (
     <figure>
-      <figcaption className="small quiet">Its band; hollow: not told from what is round it</figcaption>
+      <figcaption className="small quiet">Its band; an arrow: so loud at most; hollow: not told</figcaption>
       <Plot label={`${name}: band`} unit="dB, from Hz" xTicks={bands.xTicks} yTicks={bands.yTicks}>
         <path d={bands.path} fill="none" stroke={hue} strokeWidth={2.2} />
         {bands.dots.map((d) => (
           <circle key={d.px} cx={d.px} cy={d.py} r={4} fill={d.there ? hue : 'none'} stroke={hue} />
+        ))}
+        {bands.atMost.map((d) => (
+          <path key={d.px} d={`M${d.px - 6} ${d.py}h12m-6 0v9m-3 -3l3 3l3 -3`} fill="none" stroke={hue} />
         ))}
       </Plot>
     </figure>

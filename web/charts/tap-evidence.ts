@@ -123,6 +123,8 @@ export function layoutTapLateness({ blocks }: Pick<TuneHeard, 'blocks'>): Latene
 export interface BandsLayout {
   readonly path: string;
   readonly dots: readonly { readonly px: number; readonly py: number; readonly there: boolean }[];
+  /** Octaves that are so loud at most. */
+  readonly atMost: readonly { readonly px: number; readonly py: number }[];
   readonly xTicks: readonly Tick[];
   readonly yTicks: readonly Tick[];
 }
@@ -135,7 +137,12 @@ export function layoutTapBands({ bands }: Pick<TuneHeard, 'bands'>): BandsLayout
   const there = bands.flatMap((b, i): (readonly [number, number])[] => (b.db === null ? [] : [[x(i), y(b.db)]]));
   return {
     path: line()(there as [number, number][]) ?? '',
-    dots: bands.map((b, i) => ({ px: x(i), py: b.db === null ? height - bottom - 4 : y(b.db), there: b.db !== null })),
+    dots: bands.flatMap((b, i) =>
+      b.atMostDb === null
+        ? [{ px: x(i), py: b.db === null ? height - bottom - 4 : y(b.db), there: b.db !== null }]
+        : [],
+    ),
+    atMost: bands.flatMap((b, i) => (b.atMostDb === null ? [] : [{ px: x(i), py: y(b.atMostDb) }])),
     xTicks: bands.map((b, i) => ({ label: b.lowHz >= 1000 ? `${b.lowHz / 1000}k` : String(b.lowHz), px: x(i) })),
     yTicks: [0, -20].map((db) => ({ label: String(db).replace('-', '−'), px: y(db) })),
   };

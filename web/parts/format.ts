@@ -61,6 +61,16 @@ export function formatBytes(bytes: number): string {
   return `${formatNumber(bytes / 1000 ** power, power > 1 ? 1 : 0)} ${units[power]}`;
 }
 
+export const formatHz = (hz: number): string =>
+  hz >= 1000 ? `${formatNumber(hz / 1000, hz < 10_000 && hz % 1000 !== 0 ? 1 : 0)} kHz` : `${formatNumber(hz)} Hz`;
+
+/** Between which frequencies something passes; 0 and Infinity where nothing ends it. */
+export function sayBand({ lowHz, highHz }: { readonly lowHz: number; readonly highHz: number }): string {
+  if (Number.isFinite(highHz))
+    return lowHz > 0 ? `${formatHz(lowHz)} to ${formatHz(highHz)}` : `up to ${formatHz(highHz)}`;
+  return lowHz > 0 ? `from ${formatHz(lowHz)}` : 'all of it';
+}
+
 /** '12 dB under', 'as loud', '3 dB over'. */
 export function sayUnder(db: number): string {
   const whole = Math.round(db);

@@ -1,3 +1,4 @@
+export { BandSaid } from './BandSaid.tsx';
 export { BoxFace } from './BoxFace.tsx';
 export { Choice } from './Choice.tsx';
 export { FigureRow, Why } from './FigureRow.tsx';

@@ -22,6 +22,7 @@ import {
 } from '#core/signal/index.ts';
 import { ListenButton } from '#web/listen/index.ts';
 import {
+  BandSaid,
   count,
   focusCell,
   formatNumber,
@@ -162,6 +163,7 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
         )}
         {way.polarity < 0 && ', upside down'}.
       </p>
+      <BandSaid band={way.band} />
     </>
   );
 }

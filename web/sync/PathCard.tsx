@@ -2,6 +2,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { clockDrifts, deviceName, type Pair, type TimeWord, type Tolerance } from '#core/signal/index.ts';
 import { driftMs } from '#core/units/index.ts';
 import {
+  BandSaid,
   count,
   decimalsFor,
   FigureRow,
@@ -151,6 +152,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
         {way.noiseDb !== null && `, noise ${formatNumber(way.noiseDb)}`}; {count(way.conversions, 'conversion')}
         {way.polarity < 0 && '; inverted'}
       </p>
+      <BandSaid band={way.band} />
       {way.clock && <ClockSaid rig={rig} deviceId={way.clock} />}
       <h2>Tolerance</h2>
       <p className="quiet">

@@ -1,7 +1,17 @@
 import type { Rig } from '#core/rig/index.ts';
+import { type BandEdge, edgesOf, PRESENT_DB } from '#core/tap/index.ts';
 import { PLAYER_SKEW_MS, SAY_JOINS, sayWay, type TapCell, TIME_KNOWN, type TunePicture } from '#core/taptest/index.ts';
 import { TapEvidence } from '#web/charts/index.ts';
-import { formatNumber, formatSigned, hueOf, SourceLetter, StateMark, wantOf } from '#web/parts/index.ts';
+import {
+  formatHz,
+  formatNumber,
+  formatSigned,
+  hueOf,
+  SourceLetter,
+  StateMark,
+  sayBand,
+  wantOf,
+} from '#web/parts/index.ts';
 import { Level } from './Level.tsx';
 import { sentencesOf } from './sentences.ts';
 import { saySure, sayUnderLoudest, verdictOf } from './words.ts';
@@ -81,7 +91,7 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
         (heard && !heard.wander ? `none above −${formatNumber(Math.abs(heard.seconds.noneAboveDb))} dB` : '—'),
       drawnSeconds.join('; ') || 'none',
     ],
-    ['Band', heard ? bandOf(cell) : '—', way ? drawnBand(way.lowHz, way.highHz) : '—'],
+    ['Band', heard ? bandOf(cell) : '—', way ? sayBand(way) : '—'],
     [
       'Right way round',
       heard ? { '1': 'as the loudest', '-1': 'inverted', null: 'cannot be told' }[`${heard.polarity}`] : '—',
@@ -140,17 +150,13 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
   );
 }
 
-const hz = (x: number): string =>
-  x >= 1000 ? `${formatNumber(x / 1000, x < 10_000 ? 1 : 0)} kHz` : `${formatNumber(x)} Hz`;
-/** Where no box on the way says anything of its band, all of it. */
-function drawnBand(lowHz: number, highHz: number): string {
-  if (Number.isFinite(highHz)) return lowHz > 0 ? `${hz(lowHz)} to ${hz(highHz)}` : `up to ${hz(highHz)}`;
-  return lowHz > 0 ? `from ${hz(lowHz)}` : 'all of it';
-}
-const PRESENT_DB = -12;
-
+/** As far as the octaves tell; closer where one knows that beyond them nothing comes. */
 function bandOf(cell: TapCell): string {
-  const present = cell.read!.heard!.bands.filter((b) => b.db !== null && b.db > PRESENT_DB);
+  const { heard } = cell.read!;
+  const present = heard!.bands.filter((b) => b.db !== null && b.db > PRESENT_DB);
   if (present.length === 0) return 'cannot be told';
-  return `${hz(present[0]!.lowHz)} to ${hz(present.at(-1)!.highHz)}`;
+  const { low, high } = edgesOf(heard!.bands);
+  const end = (edge: BandEdge, octaveHz: number) =>
+    edge === null || edge === 'beyond' ? formatHz(octaveHz) : formatHz(edge.nominal);
+  return `${end(low, present[0]!.lowHz)} to ${end(high, present.at(-1)!.highHz)}`;
 }

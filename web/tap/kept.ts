@@ -18,7 +18,14 @@ const Tune = z.object({
       }),
       jump: z.object({ atMs: z.number(), ms: z.number() }).nullable(),
       wander: z.object({ earliestMs: z.number(), latestMs: z.number() }).nullable(),
-      bands: z.array(z.object({ lowHz: z.number(), highHz: z.number(), db: z.number().nullable() })),
+      bands: z.array(
+        z.object({
+          lowHz: z.number(),
+          highHz: z.number(),
+          db: z.number().nullable(),
+          atMostDb: z.number().nullable().default(null),
+        }),
+      ),
       blocks: z.array(z.object({ standsOut: z.number(), lateMs: z.number(), db: z.number() })),
       response: z.array(z.number()),
     })

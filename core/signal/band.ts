@@ -1,0 +1,56 @@
+import type { Measurement, PortRef, Rig } from '#core/rig/index.ts';
+import type { Arrival } from './trace.ts';
+
+type BandMeasurement = Extract<Measurement, { kind: 'band' }>;
+
+/** Between which frequencies a way passes sound, Hz: 0 and Infinity where nothing on it says anything. */
+export interface Band {
+  readonly lowHz: number;
+  readonly highHz: number;
+  readonly kind: 'typical' | 'measured';
+  readonly source: string;
+}
+
+/** Looks up what was measured of a way's band; null where nothing was. */
+export type BandsMeasured = (at: PortRef, sourceId: string) => readonly BandMeasurement[];
+
+const NONE: readonly BandMeasurement[] = [];
+const placeOf = (at: PortRef, sourceId: string): string => `${at.deviceId}/${at.portId} ${sourceId}`;
+
+/** What takes have said about bands, by place and source; the newest first. */
+export function bandsMeasured(rig: Rig): BandsMeasured {
+  const own = rig.measurements.filter((m): m is BandMeasurement => m.kind === 'band');
+  const byPlace = new Map<string, BandMeasurement[]>();
+  for (const m of own.sort((a, b) => (a.takenAt < b.takenAt ? 1 : -1))) {
+    const listener = rig.listeners.find((l) => l.id === m.listenerId);
+    if (!listener) continue;
+    const key = placeOf(listener.sound, m.sourceId);
+    byPlace.set(key, [...(byPlace.get(key) ?? []), m]);
+  }
+  return (at, sourceId) => byPlace.get(placeOf(at, sourceId)) ?? NONE;
+}
+
+/** Within what the boxes on the way pass by their types; or what was measured of a way through these very boxes. */
+export function bandOf(
+  { lowHz, highHz }: Pick<Arrival, 'lowHz' | 'highHz'>,
+  deviceIds: readonly string[],
+  measured: readonly BandMeasurement[],
+): Band {
+  const m = measured.find((b) => b.deviceIds.join() === deviceIds.join());
+  if (!m) return { lowHz, highHz, kind: 'typical', source: 'the bands of the boxes on this way' };
+  return {
+    lowHz: endOf(m.lowHz, lowHz, 0),
+    highHz: endOf(m.highHz, highHz, Number.POSITIVE_INFINITY),
+    kind: 'measured',
+    source: `take '${m.label}', ${m.takenAt.slice(0, 10)}`,
+  };
+}
+
+/** A tune goes from 80 Hz to 14 kHz: what ends beyond is left as it is drawn, where it is drawn so. */
+const BEYOND = { lowHz: 80, highHz: 14_000 };
+
+function endOf(end: BandMeasurement['lowHz'], drawnHz: number, open: number): number {
+  if (end === null) return drawnHz;
+  if (end !== 'beyond') return end[1];
+  return drawnHz <= BEYOND.lowHz || drawnHz >= BEYOND.highHz ? drawnHz : open;
+}

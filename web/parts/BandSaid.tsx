@@ -1,0 +1,13 @@
+import type { Band } from '#core/signal/index.ts';
+import { sayBand } from './format.ts';
+import { Term } from './Term.tsx';
+
+/** The band of a way, and who says so; nothing where nothing ends it. */
+export function BandSaid({ band }: { band: Band }) {
+  if (band.lowHz === 0 && !Number.isFinite(band.highHz)) return null;
+  return (
+    <p className="quiet">
+      Band {sayBand(band)} (<Term id={band.kind}>{band.kind}</Term>: {band.source}).
+    </p>
+  );
+}
