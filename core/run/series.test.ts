@@ -65,6 +65,24 @@ describe('what was measured since a time', () => {
     expect(level).toMatchObject({ label: 'Wren, voice at Stream: level', value: -21, sd: 0.2, count: 3 });
     expect(noise!.label).toBe('Stream: noise');
   });
+  it('is two figures where it is a band, one for each end that was told', () => {
+    const band: Rig['measurements'][number] = {
+      kind: 'band',
+      id: 'band-3',
+      label: 'tap',
+      takenAt: at(3),
+      ...pair,
+      deviceIds: ['sound-system'],
+      lowHz: [180, 200, 260],
+      highHz: [2900, 3300, 3700],
+    };
+    expect(figuresSince(rigWith([band]), at(2)).map((f) => [f.label, f.value, f.sd, f.unit])).toEqual([
+      ['Wren, voice at Stream: low end of its band', 200, 20, 'Hz'],
+      ['Wren, voice at Stream: high end of its band', 3300, 200, 'Hz'],
+    ]);
+    const open: Rig['measurements'][number] = { ...band, lowHz: 'beyond', highHz: null };
+    expect(figuresSince(rigWith([open]), at(2))).toEqual([]);
+  });
   it('leaves out what is older', () => {
     const rig = rigWith(measured(3, 80), measured(9, 81));
     expect(figuresSince(rig, at(9)).map((f) => f.measurementId)).toContain('delay-9');

@@ -13,8 +13,8 @@ export interface BandEdges {
 }
 type End = keyof BandEdges;
 
-/** One standard deviation of an octave's level: microphones, rooms and coders are not flat. */
-const SD_DB = 2;
+/** One standard deviation of an octave's level, more the lower it is: microphones, rooms and coders are not flat. */
+const sdOf = (db: number): number => 2 + Math.abs(db) / 12;
 /** What is as low as this is gone: how low it is then is a matter of what leaks. */
 const GONE_DB = -36;
 /** Ends are told within two standard deviations. */
@@ -43,8 +43,9 @@ function edgeOf(bands: readonly BandLevel[], end: End): BandEdge {
   const misfit = (levels: readonly number[]): number =>
     own.reduce((sum, { db, atMostDb, i }) => {
       const level = Math.max(GONE_DB, levels[i]!);
-      if (db !== null) return sum + ((Math.max(GONE_DB, db) - level) / SD_DB) ** 2;
-      return atMostDb === null ? sum : sum + (Math.max(0, level - Math.max(GONE_DB, atMostDb)) / SD_DB) ** 2;
+      const read = Math.max(GONE_DB, db ?? atMostDb ?? 0);
+      if (db === null && (atMostDb === null || level <= read)) return sum;
+      return sum + ((read - level) / sdOf(read)) ** 2;
     }, 0);
   const fits = filters(end).map(({ hz, levels }) => ({ hz, misfit: misfit(levels) }));
   const best = fits.reduce((a, b) => (b.misfit < a.misfit ? b : a));

@@ -81,6 +81,16 @@ describe('the chart of a band', () => {
     expect(xTicks[0]!.label).toBe('80');
     expect(xTicks.some((t) => t.label.endsWith('k'))).toBe(true);
   });
+  it('marks how loud at most what did not stand out may be', () => {
+    const bands = heard.bands.map((b, i) => ({ ...b, db: i < 6 ? 0 : null, atMostDb: i < 6 ? null : -24 }));
+    const { dots, atMost } = layoutTapBands({ bands });
+    expect(dots).toHaveLength(6);
+    expect(atMost).toHaveLength(bands.length - 6);
+    for (const { px, py } of atMost) {
+      expect(px).toBeGreaterThan(dots.at(-1)!.px);
+      expect(py).toBeGreaterThan(dots[0]!.py);
+    }
+  });
 });
 
 describe('the chart of how late each second comes', () => {

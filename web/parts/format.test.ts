@@ -3,10 +3,12 @@ import {
   decimalsFor,
   formatBytes,
   formatClock,
+  formatHz,
   formatNumber,
   formatOffset,
   formatSigned,
   formatSpread,
+  sayBand,
 } from './format.ts';
 
 describe('numbers on the screen', () => {
@@ -32,6 +34,13 @@ describe('numbers on the screen', () => {
       }),
     ).toBe('±4.0');
     expect(formatSpread({ ...figure, kind: 'set', value: { low: 1, nominal: 1, high: 1 } })).toBe('');
+  });
+  it('tell a band, as far as it ends at all', () => {
+    expect(sayBand({ lowHz: 300, highHz: 3400 })).toBe('300 Hz to 3.4 kHz');
+    expect(sayBand({ lowHz: 0, highHz: 8000 })).toBe('up to 8 kHz');
+    expect(sayBand({ lowHz: 70, highHz: Number.POSITIVE_INFINITY })).toBe('from 70 Hz');
+    expect(sayBand({ lowHz: 0, highHz: Number.POSITIVE_INFINITY })).toBe('all of it');
+    expect(formatHz(12_500)).toBe('13 kHz');
   });
   it('tell time and size', () => {
     expect(formatClock(61_500)).toBe('01:02');
