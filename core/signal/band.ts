@@ -42,9 +42,12 @@ export function bandOf(
     lowHz: endOf(m.lowHz, lowHz, 0),
     highHz: endOf(m.highHz, highHz, Number.POSITIVE_INFINITY),
     kind: 'measured',
-    source: `take '${m.label}', ${m.takenAt.slice(0, 10)}`,
+    source: [...[m.lowHz, m.highHz].flatMap(sayEnd), `take '${m.label}', ${m.takenAt.slice(0, 10)}`].join(', '),
   };
 }
+
+const sayEnd = (end: BandMeasurement['lowHz']): string[] =>
+  end === null || end === 'beyond' ? [] : [`${end[0]} to ${end[2]} Hz`];
 
 /** A tune goes from 80 Hz to 14 kHz: what ends beyond is left as it is drawn, where it is drawn so. */
 const BEYOND = { lowHz: 80, highHz: 14_000 };

@@ -55,8 +55,11 @@ function edgeOf(bands: readonly BandLevel[], end: End): BandEdge {
   }
   if (best.misfit > FITS) return null;
   const near = fits.filter((f) => f.misfit <= best.misfit + WITHIN).map((f) => f.hz);
-  return { low: Math.min(...near), nominal: best.hz, high: Math.max(...near) };
+  return { low: twoDigits(Math.min(...near)), nominal: twoDigits(best.hz), high: twoDigits(Math.max(...near)) };
 }
+
+/** No end is known closer. */
+const twoDigits = (hz: number): number => Number(hz.toPrecision(2));
 
 interface Filter {
   readonly hz: number;

@@ -5,7 +5,7 @@ import { type BandEdge, edgesOf } from '#core/tap/index.ts';
 import { LIKE_DB } from './disagree.ts';
 import { clockOf, type Judged, type TakeRead, type TapCell } from './judge.ts';
 import type { Players } from './players.ts';
-import { sayBand } from './say.ts';
+import { sayBand, sayHz } from './say.ts';
 
 /** A figure that the readings give, ready for the rig. */
 export interface Taken {
@@ -131,7 +131,10 @@ function bandsOf(rig: Rig, cells: readonly TapCell[], { takenAt, newId }: Base):
     const measurement: Measurement = {
       kind: 'band',
       id: newId(),
-      label: `tap: ${says}`.slice(0, MOST_LABEL),
+      label: `tap: ${nameIn(rig.sources, cell.sourceId)} at ${nameIn(rig.listeners, cell.listenerId)}`.slice(
+        0,
+        MOST_LABEL,
+      ),
       takenAt,
       sourceId: cell.sourceId,
       listenerId: cell.listenerId,
@@ -143,16 +146,14 @@ function bandsOf(rig: Rig, cells: readonly TapCell[], { takenAt, newId }: Base):
       (m) => m.kind === 'band' && m.sourceId === cell.sourceId && m.listenerId === cell.listenerId,
     );
     const spread = [low, high]
-      .flatMap((end) =>
-        end === null || end === 'beyond' ? [] : [`${Math.round(end.low)} to ${Math.round(end.high)} Hz`],
-      )
+      .flatMap((end) => (end === null || end === 'beyond' ? [] : [`${sayHz(end.low)} to ${sayHz(end.high)}`]))
       .join(', ');
     return inPlaceOf(rig, before, measurement, says, spread || 'beyond what the tune goes through');
   });
 }
 
 const endOf = (end: BandEdge): [number, number, number] | 'beyond' | null =>
-  end === null || end === 'beyond' ? end : [Math.round(end.low), Math.round(end.nominal), Math.round(end.high)];
+  end === null || end === 'beyond' ? end : [end.low, end.nominal, end.high];
 
 /** A second way against the first needs no join: both are in one take, of one player. */
 function waysApart(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {

@@ -53,7 +53,7 @@ export function sayDisagreement(
     case 'late':
       return `${source} comes ${ms(d.ms)} ms ${d.ms > 0 ? 'later' : 'earlier'} to ${listener} than the other readings would have it (${cell.time ? TIME_KNOWN[cell.time.known] : 'open'}).`;
     case 'band':
-      return `${source} is heard at ${listener} up to ${hz(d.highHz)}; the drawing has another band.`;
+      return `${source} is heard at ${listener} up to ${sayHz(d.highHz)}; the drawing has another band.`;
     case 'clock':
       return `${source} runs ${whole(d.ppm)} ppm ${d.ppm > 0 ? 'long' : 'short'} at ${listener} against the other readings: something between resamples, or runs on a clock of its own.`;
     case 'jump':
@@ -63,12 +63,12 @@ export function sayDisagreement(
   }
 }
 
-const hz = (x: number): string => (x >= 1000 ? `${tenths(x / 1000)} kHz` : `${whole(x)} Hz`);
+export const sayHz = (hz: number): string => (hz >= 1000 ? `${tenths(hz / 1000)} kHz` : `${whole(hz)} Hz`);
 const isTold = (end: BandEdge): end is Interval => end !== null && end !== 'beyond';
 
 /** Between which frequencies it comes, as far as that could be told. */
 export function sayBand(low: BandEdge, high: BandEdge): string {
-  const [from, to] = [isTold(low) && `from ${hz(low.nominal)}`, isTold(high) && `up to ${hz(high.nominal)}`];
+  const [from, to] = [isTold(low) && `from ${sayHz(low.nominal)}`, isTold(high) && `up to ${sayHz(high.nominal)}`];
   return [from, to].filter(Boolean).join(' ') || 'with all of the tune’s band';
 }
 

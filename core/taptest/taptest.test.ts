@@ -406,7 +406,7 @@ describe('figures for the rig', () => {
     const [figure, ...others] = bandOf(relay, own);
     expect(others).toEqual([]);
     expect(figure!.says).toMatch(/ from \d+ Hz up to [45](\.\d)? kHz$/);
-    expect(figure!.spread).toMatch(/^\d+ to \d+ Hz, \d+ to \d+ Hz$/);
+    expect(figure!.spread).toMatch(/^\d+ Hz to \d+ Hz, [\d.]+ kHz to [\d.]+ kHz$/);
     const done = applyEdit(relay, figure!.edit);
     if (!done.ok) throw new Error(done.refusal.reason);
     const [way] = evaluate(done.rig).pairs.find((p) => cellKey(p.sourceId, p.listenerId) === at)!.ways;
