@@ -1,5 +1,6 @@
 // npm run bench [-- name …]: ratios against public tools, in one run on this machine.
 import { ensureBuilt } from '../scripts/steps.mjs';
+import { bands } from './bands.ts';
 import { calls } from './calls.ts';
 import { evaluation, transforms } from './core.ts';
 import { archiving, day } from './day.ts';
@@ -32,6 +33,7 @@ const benches: Record<string, Bench> = {
   day,
   archiving,
   taps,
+  bands,
   panels,
   'relay-taps': relayTaps,
   calls,

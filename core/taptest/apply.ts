@@ -1,34 +1,18 @@
 import { type LevelReading, reconcileDrift } from '#core/reconcile/index.ts';
-import { applyEdit, type Edit, type Measurement, type Rig } from '#core/rig/index.ts';
+import type { Measurement, Rig } from '#core/rig/index.ts';
 import { type DelayTerm, difference, type SignedTerm, uncertain } from '#core/signal/index.ts';
-import { type BandEdge, edgesOf } from '#core/tap/index.ts';
-import { LIKE_DB } from './disagree.ts';
+import { bandsIn } from './apply-bands.ts';
 import { clockOf, type Judged, type TakeRead, type TapCell } from './judge.ts';
 import type { Players } from './players.ts';
-import { sayBand, sayHz } from './say.ts';
-
-/** A figure that the readings give, ready for the rig. */
-export interface Taken {
-  readonly id: string;
-  readonly says: string;
-  /** One standard deviation, with its unit. */
-  readonly spread: string;
-  readonly edit: Edit;
-}
+import { type Base, inPlaceOf, MOST_LABEL, nameIn, type Taken } from './taken.ts';
 
 /** A tap's times are good to about this, one standard deviation: a fifth of the test limit. */
 const SD_MS = 0.05;
 const SD_PPM = 1;
 const LEAST_PPM = 2;
 const SURE_APART_MS = 1;
-const MOST_LABEL = 120;
 
 type DelayMeasurement = Extract<Measurement, { kind: 'delay' }>;
-
-interface Base {
-  readonly takenAt: string;
-  readonly newId: () => string;
-}
 
 type Signed = readonly (readonly [terms: readonly DelayTerm[], sign: 1 | -1, atMs: number])[];
 
@@ -50,7 +34,7 @@ export function figuresOf(
     ...waysApart(rig, good, base),
     ...delays(rig, good, takes, players, base),
     ...clocks(rig, good, base),
-    ...bandsOf(rig, banded, base),
+    ...bandsIn(rig, banded, base),
   ];
 }
 
@@ -81,9 +65,6 @@ function measurementOf(
 }
 
 const thousandths = (x: number): number => Math.round(1000 * x) / 1000;
-const nameIn = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
-  list.find((e) => e.id === id)?.name ?? id;
-
 /** Which figures a measurement speaks of. */
 const keyOf = (m: DelayMeasurement): string =>
   m.terms
@@ -96,64 +77,6 @@ function taken(rig: Rig, measurement: DelayMeasurement, says: string): Taken[] {
   const before = rig.measurements.filter((m) => m.kind === 'delay' && keyOf(m) === keyOf(measurement));
   return inPlaceOf(rig, before, measurement, says, `±${SD_MS} ms`);
 }
-
-function inPlaceOf(
-  rig: Rig,
-  before: readonly Measurement[],
-  measurement: Measurement,
-  says: string,
-  spread: string,
-): Taken[] {
-  if (before.some((m) => m.takenAt === measurement.takenAt)) return [];
-  const edit: Edit = {
-    kind: 'batch',
-    edits: [
-      ...before.map((m): Edit => ({ kind: 'remove-measurement', measurementId: m.id })),
-      { kind: 'add-measurement', measurement },
-    ],
-  };
-  return applyEdit(rig, edit).ok ? [{ id: measurement.id, says, spread, edit }] : [];
-}
-
-/** The bands of ways that come alone: of two that are nearly as loud nobody knows which lets what pass. */
-function bandsOf(rig: Rig, cells: readonly TapCell[], { takenAt, newId }: Base): Taken[] {
-  return cells.flatMap((cell) => {
-    const { ways } = cell.expected;
-    const { bands, seconds, wander } = cell.read!.heard!;
-    const way = ways[0];
-    const isAlone =
-      ways.slice(1).every((w) => way!.levelDb - w.levelDb > LIKE_DB) && seconds.ways.every((s) => s.underDb > LIKE_DB);
-    if (!way || wander || !isAlone) return [];
-    const { low, high } = edgesOf(bands);
-    const isNews = [low, high].some((end) => end !== null && end !== 'beyond') || cell.disagreements.length > 0;
-    if (!isNews) return [];
-    const says = `${nameIn(rig.sources, cell.sourceId)} comes to ${nameIn(rig.listeners, cell.listenerId)} ${sayBand(low, high)}`;
-    const measurement: Measurement = {
-      kind: 'band',
-      id: newId(),
-      label: `tap: ${nameIn(rig.sources, cell.sourceId)} at ${nameIn(rig.listeners, cell.listenerId)}`.slice(
-        0,
-        MOST_LABEL,
-      ),
-      takenAt,
-      sourceId: cell.sourceId,
-      listenerId: cell.listenerId,
-      deviceIds: [...way.deviceIds],
-      lowHz: endOf(low),
-      highHz: endOf(high),
-    };
-    const before = rig.measurements.filter(
-      (m) => m.kind === 'band' && m.sourceId === cell.sourceId && m.listenerId === cell.listenerId,
-    );
-    const spread = [low, high]
-      .flatMap((end) => (end === null || end === 'beyond' ? [] : [`${sayHz(end.low)} to ${sayHz(end.high)}`]))
-      .join(', ');
-    return inPlaceOf(rig, before, measurement, says, spread || 'beyond what the tune goes through');
-  });
-}
-
-const endOf = (end: BandEdge): [number, number, number] | 'beyond' | null =>
-  end === null || end === 'beyond' ? end : [end.low, end.nominal, end.high];
 
 /** A second way against the first needs no join: both are in one take, of one player. */
 function waysApart(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {

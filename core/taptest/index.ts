@@ -1,4 +1,4 @@
-export { figuresOf, levelOf, type Taken } from './apply.ts';
+export { figuresOf, levelOf } from './apply.ts';
 export type { Disagreement } from './disagree.ts';
 export {
   type DrillTable,
@@ -24,3 +24,4 @@ export { PLAYER_SKEW_MS, picturesOf, type TunePicture } from './picture.ts';
 export { type Player, type Players, playersOf } from './players.ts';
 export { NOT_UNCONNECTED, SAY_JOINS, sayDisagreement, sayPlan, sayWander, sayWay, TIME_KNOWN } from './say.ts';
 export { type Likeness, namedIn, whoseTake } from './sort.ts';
+export type { Taken } from './taken.ts';

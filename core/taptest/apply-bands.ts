@@ -1,0 +1,46 @@
+import type { Measurement, Rig } from '#core/rig/index.ts';
+import { type BandEdge, edgesOf } from '#core/tap/index.ts';
+import { LIKE_DB } from './disagree.ts';
+import type { TapCell } from './judge.ts';
+import { sayBand, sayHz } from './say.ts';
+import { type Base, inPlaceOf, MOST_LABEL, nameIn, type Taken } from './taken.ts';
+
+/** The bands of ways that come alone: of two that are nearly as loud nobody knows which lets what pass. */
+export function bandsIn(rig: Rig, cells: readonly TapCell[], { takenAt, newId }: Base): Taken[] {
+  return cells.flatMap((cell) => {
+    const { ways } = cell.expected;
+    const { bands, seconds, wander } = cell.read!.heard!;
+    const way = ways[0];
+    const isAlone =
+      ways.slice(1).every((w) => way!.levelDb - w.levelDb > LIKE_DB) && seconds.ways.every((s) => s.underDb > LIKE_DB);
+    if (!way || wander || !isAlone) return [];
+    const { low, high } = edgesOf(bands);
+    const isNews = [low, high].some((end) => end !== null && end !== 'beyond') || cell.disagreements.length > 0;
+    if (!isNews) return [];
+    const says = `${nameIn(rig.sources, cell.sourceId)} comes to ${nameIn(rig.listeners, cell.listenerId)} ${sayBand(low, high)}`;
+    const measurement: Measurement = {
+      kind: 'band',
+      id: newId(),
+      label: `tap: ${nameIn(rig.sources, cell.sourceId)} at ${nameIn(rig.listeners, cell.listenerId)}`.slice(
+        0,
+        MOST_LABEL,
+      ),
+      takenAt,
+      sourceId: cell.sourceId,
+      listenerId: cell.listenerId,
+      deviceIds: [...way.deviceIds],
+      lowHz: endOf(low),
+      highHz: endOf(high),
+    };
+    const before = rig.measurements.filter(
+      (m) => m.kind === 'band' && m.sourceId === cell.sourceId && m.listenerId === cell.listenerId,
+    );
+    const spread = [low, high]
+      .flatMap((end) => (end === null || end === 'beyond' ? [] : [`${sayHz(end.low)} to ${sayHz(end.high)}`]))
+      .join(', ');
+    return inPlaceOf(rig, before, measurement, says, spread || 'beyond what the tune goes through');
+  });
+}
+
+const endOf = (end: BandEdge): [number, number, number] | 'beyond' | null =>
+  end === null || end === 'beyond' ? end : [end.low, end.nominal, end.high];

@@ -1,0 +1,38 @@
+import { applyEdit, type Edit, type Measurement, type Rig } from '#core/rig/index.ts';
+
+/** A figure that the readings give, ready for the rig. */
+export interface Taken {
+  readonly id: string;
+  readonly says: string;
+  /** One standard deviation, with its unit. */
+  readonly spread: string;
+  readonly edit: Edit;
+}
+
+export interface Base {
+  readonly takenAt: string;
+  readonly newId: () => string;
+}
+
+export const MOST_LABEL = 120;
+export const nameIn = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
+  list.find((e) => e.id === id)?.name ?? id;
+
+/** The edit that takes a measurement in, in place of others; none where it is in already, or refused. */
+export function inPlaceOf(
+  rig: Rig,
+  before: readonly Measurement[],
+  measurement: Measurement,
+  says: string,
+  spread: string,
+): Taken[] {
+  if (before.some((m) => m.takenAt === measurement.takenAt)) return [];
+  const edit: Edit = {
+    kind: 'batch',
+    edits: [
+      ...before.map((m): Edit => ({ kind: 'remove-measurement', measurementId: m.id })),
+      { kind: 'add-measurement', measurement },
+    ],
+  };
+  return applyEdit(rig, edit).ok ? [{ id: measurement.id, says, spread, edit }] : [];
+}
