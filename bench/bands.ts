@@ -1,8 +1,8 @@
 import { loadFft } from '#cli/edges.ts';
 import { band, filterInPlace } from '#core/process/index.ts';
-import { type FftOf, fftSize, recordingOf, seededRandom } from '#core/samples/index.ts';
+import { type FftOf, recordingOf, seededRandom } from '#core/samples/index.ts';
 import { type BandEdge, edgesOf, readTap } from '#core/tap/index.ts';
-import { aScene, renderScene, type Scene } from '#core/tap/scene.testkit.ts';
+import { aScene, renderScene, type Scene, walled } from '#core/tap/scene.testkit.ts';
 import type { Row } from './report.ts';
 
 const LEVELS_DB = [0, -7, -14];
@@ -17,20 +17,7 @@ interface Condition {
 
 const slope: NonNullable<Condition['spoil']> = (_, x, lowHz, highHz) => filterInPlace(x, band(lowHz, highHz, RATE));
 
-/** All that lies outside is taken away. */
-const wall: NonNullable<Condition['spoil']> = (fftOf, x, lowHz, highHz) => {
-  const size = fftSize(x.length);
-  const padded = new Float32Array(size);
-  padded.set(x);
-  const spectrum = new Float32Array(size);
-  fftOf(size).forward(padded, spectrum);
-  for (let k = 0; k < size / 2; k++) {
-    const hz = (k * RATE) / size;
-    if (hz < lowHz || hz > highHz) spectrum.fill(0, 2 * k, 2 * k + 2);
-  }
-  fftOf(size).inverse(spectrum, padded);
-  x.set(padded.subarray(0, x.length));
-};
+const wall: NonNullable<Condition['spoil']> = (fftOf, x, lowHz, highHz) => walled(fftOf, x, RATE, lowHz, highHz);
 
 const CONDITIONS: readonly Condition[] = [
   { name: 'room, nothing ends it', scene: {}, spoil: null },

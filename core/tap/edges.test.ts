@@ -1,11 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { band, filterInPlace } from '#core/process/index.ts';
 import { testFft } from '#core/samples/fft.testkit.ts';
-import { type FftOf, fftSize, recordingOf, seededNormal } from '#core/samples/index.ts';
+import { type FftOf, recordingOf, seededNormal } from '#core/samples/index.ts';
 import { type BandLevel, bandsOf } from './bands.ts';
 import { BASE_HZ } from './baseband.ts';
 import { type BandEdge, edgesOf } from './edges.ts';
 import { renderTune, SILENCE_S } from './index.ts';
+import { walled } from './scene.testkit.ts';
 
 let fftOf: FftOf;
 beforeAll(async () => {
@@ -24,20 +25,7 @@ async function read(spoil: (x: Float32Array) => void, noise = 1e-3): Promise<rea
   return (await bandsOf(fftOf, recordingOf([x], RATE), TUNE, at, null)).bands;
 }
 
-/** All that lies outside is taken away, as a coder does. */
-const wall = (lowHz: number, highHz: number) => (x: Float32Array) => {
-  const size = fftSize(x.length);
-  const padded = new Float32Array(size);
-  padded.set(x);
-  const spectrum = new Float32Array(size);
-  fftOf(size).forward(padded, spectrum);
-  for (let k = 0; k < size / 2; k++) {
-    const hz = (k * RATE) / size;
-    if (hz < lowHz || hz > highHz) spectrum.fill(0, 2 * k, 2 * k + 2);
-  }
-  fftOf(size).inverse(spectrum, padded);
-  x.set(padded.subarray(0, x.length));
-};
+const wall = (lowHz: number, highHz: number) => (x: Float32Array) => walled(fftOf, x, RATE, lowHz, highHz);
 const slope = (lowHz: number, highHz: number) => (x: Float32Array) => filterInPlace(x, band(lowHz, highHz, RATE));
 
 function expectAt(edge: BandEdge, hz: number): void {

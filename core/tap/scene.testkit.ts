@@ -1,4 +1,4 @@
-import { type FftOf, resample, seededNormal, seededRandom } from '#core/samples/index.ts';
+import { type FftOf, fftSize, resample, seededNormal, seededRandom } from '#core/samples/index.ts';
 import { convolve, roomResponse, voice } from '#core/standin/index.ts';
 import { renderTune } from './tune.ts';
 
@@ -117,4 +117,19 @@ export function stretched(x: Float32Array, rateHz: number, seed: number): Float3
     from = Math.max(0, goesOn + Math.round(((isCut ? 1 : -1) * between(STEP_MS) * rateHz) / 1000));
   }
   return out;
+}
+
+/** Takes all away that lies outside, as coders do. */
+export function walled(fftOf: FftOf, x: Float32Array, rateHz: number, lowHz: number, highHz: number): void {
+  const size = fftSize(x.length);
+  const padded = new Float32Array(size);
+  padded.set(x);
+  const spectrum = new Float32Array(size);
+  fftOf(size).forward(padded, spectrum);
+  for (let k = 0; k < size / 2; k++) {
+    const hz = (k * rateHz) / size;
+    if (hz < lowHz || hz > highHz) spectrum.fill(0, 2 * k, 2 * k + 2);
+  }
+  fftOf(size).inverse(spectrum, padded);
+  x.set(padded.subarray(0, x.length));
 }
