@@ -116,6 +116,9 @@ test('the tap test can be read and reached, light and dark', async ({ page, serv
       await expect(view === 'read' ? page.getByTestId('reading') : there).toBeVisible();
       expect(await found(page)).toEqual([]);
     }
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/measured`);
+    await expect(page.getByText(/Nothing has been measured/)).toBeVisible();
+    expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/tune?id=2&for=Wren`);
     await expect(page.getByRole('button', { name: /^Play Wren/ })).toBeVisible();
     expect(await found(page)).toEqual([]);

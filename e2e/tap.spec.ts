@@ -60,6 +60,30 @@ test('a drill, all of it in the browser: tapped, read, explained, drawn as it is
   await expect(page.getByText(/All \d+ readings are as drawn and as wanted/)).toBeVisible();
 });
 
+test('what a tap measured is taken into the rig, seen with what rests on it, dropped, and brought back', async ({
+  page,
+  server,
+}) => {
+  await page.goto(at(server.url, 'takes'));
+  await record(page, 'Track 4, mixer');
+  await page.getByRole('button', { name: 'On to the readings' }).click();
+  await page.getByRole('button', { name: /^Take all \d+ in/ }).click();
+  await page.getByRole('link', { name: /^measured in part/ }).click();
+  const figures = page.getByRole('table', { name: 'Measured figures' });
+  const row = figures.getByRole('row', { name: /^Couch game at Track 4, mixer: / });
+  await expect(row).toContainText(/delay [+−][\d.]+ ms, ±0.10/);
+  await row.getByRole('button', { name: /^What rests on/ }).click();
+  await expect(page.getByRole('list', { name: 'Rests on it' })).toContainText('Track 4, mixer');
+  const all = await figures.getByRole('button', { name: /^Drop/ }).count();
+  await row.getByRole('button', { name: /^Drop/ }).click();
+  await expect(row).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(row).toBeVisible();
+  // It is the rig's: another window has it too.
+  await page.reload();
+  await expect(figures.getByRole('button', { name: /^Drop/ })).toHaveCount(all);
+});
+
 test('a tune is played by its page, taken along as a film, and read back with its picture', async ({
   page,
   server,

@@ -44,7 +44,7 @@ const SAID: readonly Said[] = [
     severity: 'fix',
     words: ['twice'],
     says: (source, listener, pair) =>
-      `${source} reaches ${listener} twice, ${pair.verdict.apartMs?.toFixed(0)} ms apart: hollow below 30 ms, an echo above.`,
+      `${source} reaches ${listener} twice, ${Math.abs(pair.verdict.apart!.value.nominal).toFixed(0)} ms apart: hollow below 30 ms, an echo above.`,
     fixes: (context, pair) => {
       const [first, ...others] = pair.ways;
       const kept = new Set(first!.settings);

@@ -36,8 +36,39 @@ describe('the Boathouse relay', () => {
     expect(ways[0]!.deviceIds).toEqual(['console', 'splitter', 'console-capture', 'desk-computer', 'capture-program']);
     expect(ways[1]!.deviceIds).toContain('extractor');
     expect(verdict).toMatchObject({ state: 'fix', word: 'twice' });
-    expect(verdict.apartMs).toBeCloseTo(31, 0);
+    expect(verdict.apart!.value.nominal).toBeCloseTo(-31, 0);
     expect(ways[0]!.sides).toEqual(['left', 'right']);
+  });
+  it('knows how far two ways lie apart by what is on one of them only, and by what was measured of the two together', () => {
+    const { ways, verdict } = pair(before, 'couch-game', 'stream');
+    const [first, second] = ways;
+    const both = new Set(first!.soundTerms.map((t) => t.key));
+    expect(second!.soundTerms.some((t) => both.has(t.key))).toBe(true);
+    expect(width(second!.afterFirst!.value)).toBeLessThan(width(second!.delay.value) + width(first!.delay.value));
+    const open = uncertain(difference(second!.soundTerms, first!.soundTerms));
+    const exact = second!.afterFirst!.value.nominal - open.reduce((ms, t) => ms + t.count * t.term.ms.nominal, 0);
+    const measured = evaluate({
+      ...rig,
+      measurements: [
+        {
+          kind: 'delay',
+          id: 'tap',
+          label: 'tap',
+          takenAt: '2026-11-25T10:00:00Z',
+          sourceId: 'couch-game',
+          listenerId: 'stream',
+          terms: open.map((t) => ({ figure: t.term.key, sign: t.count as 1 | -1 })),
+          ms: { mean: 0.4 - exact, sd: 0.05, count: 1 },
+          offsetMs: 0.4,
+        },
+      ],
+    });
+    const now = pair(measured, 'couch-game', 'stream');
+    expect(now.ways[1]!.afterFirst).toMatchObject({ kind: 'measured' });
+    expect(now.ways[1]!.afterFirst!.value.nominal).toBeCloseTo(0.4, 6);
+    // So near together they are one sound: what is drawn as typical would have had it an echo.
+    expect(verdict.word).toBe('twice');
+    expect(now.verdict.word).not.toBe('twice');
   });
   it('lets Ilse hear herself, and says that she was not to', () => {
     expect(pair(before, 'ilse', 'ilse').verdict).toMatchObject({ state: 'fix', word: 'unwanted' });

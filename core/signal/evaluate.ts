@@ -8,7 +8,7 @@ import {
 } from '#core/rig/index.ts';
 import { type BandsMeasured, bandOf, bandsMeasured } from './band.ts';
 import { expand } from './expand.ts';
-import type { Graph } from './graph.ts';
+import type { DelayTerm, Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
 import { findComponents, type Loop, readLoops } from './loops.ts';
 import { withMeasuredNoise } from './noise.ts';
@@ -17,7 +17,7 @@ import { readPath } from './path.ts';
 import { mainVoiceOf } from './roles.ts';
 import { toleranceOf } from './tolerance.ts';
 import { type Arrival, readNoise, trace } from './trace.ts';
-import { judge } from './verdict.ts';
+import { ECHO_MASKED_DB, judge } from './verdict.ts';
 
 export interface Evaluation {
   readonly graph: Graph;
@@ -295,11 +295,15 @@ function readWays(
 ): Heard[] {
   const { graph, noiseDb, measurements } = context;
   const loudest = Math.max(...ways.map((w) => w.arrival.levelDb));
+  let first: readonly DelayTerm[] | null = null;
   return ways
     .filter((w) => w.arrival.levelDb >= loudest - TOLD_DB)
     .sort((a, b) => b.arrival.levelDb - a.arrival.levelDb)
     .map(({ arrival, sides }) => {
       const path = readPath(graph, arrival);
+      const isTold = first !== null && loudest - arrival.levelDb < ECHO_MASKED_DB;
+      const afterFirst = isTold ? settle(measurements, 'after the loudest way', difference(path.terms, first!)) : null;
+      first ??= path.terms;
       const offsetTerms = picture ? difference(path.terms, picture.terms) : [];
       const noise = noiseDb[arrival.node]!;
       return {
@@ -315,6 +319,7 @@ function readWays(
         clock: arrival.clock,
         deviceIds: path.deviceIds,
         sides,
+        afterFirst,
         offset: picture ? settle(measurements, 'sound minus picture', offsetTerms) : null,
         soundTerms: path.terms,
         offsetTerms,

@@ -29,8 +29,8 @@ export interface TimeVerdict {
   readonly word: TimeWord;
   /** Sound minus picture of the loudest way, nominal; null without one. */
   readonly offsetMs: number | null;
-  /** How far apart the two loudest ways stand, where it is heard twice. */
-  readonly apartMs: number | null;
+  /** Where it is heard twice: how long after the loudest way the other comes, or before it. */
+  readonly apart: Figure | null;
   /** Proposals on this way that nobody has ticked. */
   readonly openTasks: readonly SettingTask[];
 }
@@ -50,6 +50,8 @@ export interface Heard {
   readonly clock: string | null;
   readonly deviceIds: readonly string[];
   readonly sides: readonly string[];
+  /** How long after the loudest way it comes; null for that itself, and for what it hides. */
+  readonly afterFirst: Figure | null;
   /** Sound minus picture; null without a picture to keep time with. */
   readonly offset: Figure | null;
   readonly soundTerms: readonly DelayTerm[];

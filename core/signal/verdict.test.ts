@@ -15,9 +15,10 @@ const offset = (low: number, nominal: number, high: number): Figure => ({
   source: 'a test',
   terms: [],
 });
-/** A way that arrives at `delayMs` with `levelDb`; the verdict looks at nothing else of it. */
-const way = (delayMs: number, levelDb: number, figure: Figure | null = offset(-5, 0, 5)): Heard =>
-  ({ arrival: { delayMs, levelDb }, scale: 'dbfs', offset: figure }) as unknown as Heard;
+/** A way that arrives with `levelDb`; the verdict looks at nothing else of it. */
+const way = (levelDb: number, figure: Figure | null = offset(-5, 0, 5)): Heard =>
+  ({ arrival: { levelDb }, scale: 'dbfs', offset: figure, afterFirst: null }) as unknown as Heard;
+const copy = (ms: number, levelDb: number): Heard => ({ ...way(levelDb), afterFirst: offset(ms, ms, ms) });
 const task: SettingTask = {
   id: 'mixer.strip-1-delay',
   deviceId: 'mixer',
@@ -41,19 +42,19 @@ describe('the verdict on one source at one listener', () => {
     [offset(-41, 5, 10), 'watch', 'perhaps-early'],
     [offset(-282, 0, 121), 'watch', 'perhaps-either'],
   ] as const)('of %j is %s, %s', (figure, state, word) => {
-    expect(say([way(100, -20, figure)])).toMatchObject({ state, word, offsetMs: figure.value.nominal });
+    expect(say([way(-20, figure)])).toMatchObject({ state, word, offsetMs: figure.value.nominal });
   });
   it('asks for what the plan wants and does not arrive, and minds what it does not want', () => {
     expect(say([])).toMatchObject({ state: 'stop', word: 'missing' });
     expect(say([], 'may')).toMatchObject({ state: 'none', word: 'not-heard' });
     expect(say([], 'must-not').state).toBe('none');
-    expect(say([way(0, -60)], 'must-not')).toMatchObject({ state: 'fix', word: 'unwanted' });
-    expect(say([way(0, -80)], 'must-not')).toMatchObject({ state: 'none', word: 'not-heard' });
-    expect(say([way(0, -20, null)], 'must')).toMatchObject({ state: 'none', word: 'no-picture', offsetMs: null });
+    expect(say([way(-60)], 'must-not')).toMatchObject({ state: 'fix', word: 'unwanted' });
+    expect(say([way(-80)], 'must-not')).toMatchObject({ state: 'none', word: 'not-heard' });
+    expect(say([way(-20, null)], 'must')).toMatchObject({ state: 'none', word: 'no-picture', offsetMs: null });
   });
   it('never calls right what rests on a proposal that nobody has ticked, and calls wrong what stays wrong with it', () => {
-    expect(say([way(0, -20)], 'must', [task])).toMatchObject({ state: 'watch', word: 'once-done', openTasks: [task] });
-    expect(say([way(0, -20, offset(70, 80, 90))], 'must', [task])).toMatchObject({ state: 'fix', word: 'late' });
+    expect(say([way(-20)], 'must', [task])).toMatchObject({ state: 'watch', word: 'once-done', openTasks: [task] });
+    expect(say([way(-20, offset(70, 80, 90))], 'must', [task])).toMatchObject({ state: 'fix', word: 'late' });
   });
   it.each([
     // [apart ms, down dB, twice]
@@ -65,14 +66,17 @@ describe('the verdict on one source at one listener', () => {
     [60, 19.9, true],
     [60, 20, false],
   ])('hears a copy %s ms away and %s dB down twice: %s', (apart, down, twice) => {
-    const verdict = say([way(100, -20), way(100 + apart, -20 - down)]);
+    const verdict = say([way(-20), copy(apart, -20 - down)]);
     expect(verdict.word === 'twice').toBe(twice);
-    expect(verdict.apartMs).toBe(twice ? apart : null);
+    expect(verdict.apart?.value.nominal ?? null).toBe(twice ? apart : null);
     // Earlier or later makes no difference.
-    expect(say([way(100, -20), way(100 - apart, -20 - down)]).word === 'twice').toBe(twice);
+    expect(say([way(-20), copy(-apart, -20 - down)]).word === 'twice').toBe(twice);
   });
   it('looks at every copy, not only the second loudest', () => {
-    expect(say([way(0, -20), way(0.2, -22), way(80, -30)])).toMatchObject({ word: 'twice', apartMs: 80 });
+    expect(say([way(-20), copy(0.2, -22), copy(80, -30)])).toMatchObject({
+      word: 'twice',
+      apart: { value: { nominal: 80 } },
+    });
   });
 });
 

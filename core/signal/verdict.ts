@@ -1,4 +1,5 @@
 import type { PlanCell, SettingTask } from '#core/rig/index.ts';
+import type { Figure } from '#core/units/index.ts';
 import type { Scale } from './graph.ts';
 import type { Heard, State, TimeVerdict, TimeWord } from './heard.ts';
 import type { Tolerance } from './tolerance.ts';
@@ -8,7 +9,7 @@ const APART_MS = 1;
 const MASKED_DB = 10;
 /** Later than this, a repeat is an echo and heard down to so many dB (typical). */
 const ECHO_MS = 50;
-const ECHO_MASKED_DB = 20;
+export const ECHO_MASKED_DB = 20;
 
 /** Within this a source stands where it is wanted under the voice (typical of what is heard as another balance). */
 const BALANCE_DB = 3;
@@ -28,17 +29,17 @@ interface Case {
 export function judge({ want, ways, tolerance, openTasks, level = null, shared = false }: Case): TimeVerdict {
   const [loudest] = ways;
   const offsetMs = loudest?.offset?.value.nominal ?? null;
-  const say = (state: State, word: TimeWord, apartMs: number | null = null): TimeVerdict => ({
+  const say = (state: State, word: TimeWord, apart: Figure | null = null): TimeVerdict => ({
     state,
     word,
     offsetMs,
-    apartMs,
+    apart,
     openTasks,
   });
   if (!loudest) return want === 'must' ? say('stop', 'missing') : say('none', 'not-heard');
   if (want === 'must-not') return isHeard(loudest) ? say('fix', 'unwanted') : say('none', 'not-heard');
-  const apartMs = heardTwice(ways);
-  if (apartMs !== null) return say('fix', 'twice', apartMs);
+  const apart = heardTwice(ways);
+  if (apart) return say('fix', 'twice', apart);
   // Levels of a drawing are typical figures: what is out of balance is watched, and measured in Level.
   const offDb = level ? level.isDb - level.wantedDb : 0;
   const balance = Math.abs(offDb) <= BALANCE_DB ? null : say('watch', offDb < 0 ? 'too-loud' : 'too-quiet');
@@ -61,13 +62,13 @@ const LOST: Record<Scale, number> = { spl: 20, dbfs: -75, dbu: -70 };
 export const isLost = (levelDb: number, scale: Scale): boolean => levelDb < LOST[scale];
 const isHeard = ({ arrival, scale }: Heard): boolean => !isLost(arrival.levelDb, scale);
 
-/** How far apart two audible ways of one source stand, in ms; null where one masks the rest. */
-export function heardTwice(ways: readonly Heard[]): number | null {
+/** How long after the loudest way of a source another one is heard, or before it; null where the loudest masks the rest. */
+export function heardTwice(ways: readonly Heard[]): Figure | null {
   const [first, ...others] = ways;
-  for (const other of others) {
-    const apartMs = Math.abs(other.arrival.delayMs - first!.arrival.delayMs);
-    const downDb = first!.arrival.levelDb - other.arrival.levelDb;
-    if (apartMs > APART_MS && downDb < (apartMs > ECHO_MS ? ECHO_MASKED_DB : MASKED_DB)) return apartMs;
+  for (const { arrival, afterFirst } of others) {
+    const apartMs = Math.abs(afterFirst?.value.nominal ?? 0);
+    const downDb = first!.arrival.levelDb - arrival.levelDb;
+    if (apartMs > APART_MS && downDb < (apartMs > ECHO_MS ? ECHO_MASKED_DB : MASKED_DB)) return afterFirst;
   }
   return null;
 }

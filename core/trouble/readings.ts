@@ -182,7 +182,7 @@ function readTimes(
   for (const pair of evaluation.pairs) {
     if (pair.listenerId !== listener.id) continue;
     const ways = pair.ways.filter((w) => alive.sound(w.arrival) && !isLost(w.arrival.levelDb, w.scale));
-    if (heardTwice(ways) !== null) facts.set(keys.twice(listener.id, pair.sourceId), ['twice']);
+    if (heardTwice(ways)) facts.set(keys.twice(listener.id, pair.sourceId), ['twice']);
     const offset = ways[0]?.offset;
     if (!offset) continue;
     const { low, nominal, high } = offset.value;

@@ -59,8 +59,10 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
             : `${verdict.questions} asked, ${verdict.toDo} to do`}
         </Link>
         <br />
-        <Term id="as-drawn">as drawn</Term>
-        {verdict.measuredAt ? `, measured in part ${formatDate(verdict.measuredAt)}` : ', nothing measured yet'}
+        <Term id="as-drawn">as drawn</Term>,{' '}
+        <Link to={`/rigs/${rigId}/measured`}>
+          {verdict.measuredAt ? `measured in part ${formatDate(verdict.measuredAt)}` : 'nothing measured yet'}
+        </Link>
       </div>
       <div className="frame-tools">
         <Button

@@ -34,6 +34,10 @@ export const router = createBrowserRouter([
           { path: 'run', lazy: async () => ({ Component: (await import('../run/index.ts')).RunScreen }) },
           { path: 'tap', lazy: async () => ({ Component: (await import('../tap/index.ts')).TapScreen }) },
           { path: 'trouble', lazy: async () => ({ Component: (await import('../trouble/index.ts')).TroubleScreen }) },
+          {
+            path: 'measured',
+            lazy: async () => ({ Component: (await import('../measured/index.ts')).MeasuredScreen }),
+          },
           { path: 'log', lazy: async () => ({ Component: (await import('../log/index.ts')).LogScreen }) },
           { path: 'desk', lazy: async () => ({ Component: (await import('../desk/index.ts')).DeskScreen }) },
           { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },

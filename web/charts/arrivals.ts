@@ -73,7 +73,7 @@ export function layoutArrivals(
       pair,
       marks,
       beforePx: moved ? x(was) : null,
-      dimension: dimensionOf(pair, marks, x(0)),
+      dimension: dimensionOf(pair, marks, x),
     };
   });
   return {
@@ -84,15 +84,21 @@ export function layoutArrivals(
   };
 }
 
-function dimensionOf(pair: Pair, marks: readonly ArrivalMark[], zeroPx: number): ArrivalRow['dimension'] {
-  const [main, second] = marks;
+function dimensionOf(
+  { ways, verdict }: Pair,
+  [main]: readonly ArrivalMark[],
+  x: (ms: number) => number,
+): ArrivalRow['dimension'] {
   if (!main) return null;
-  if (pair.verdict.word === 'twice' && second && pair.verdict.apartMs !== null) {
+  const zeroPx = x(0);
+  const second = verdict.apart && ways.find((w) => w.afterFirst === verdict.apart)?.offset;
+  if (second) {
+    const atPx = x(second.value.nominal);
     return {
-      fromPx: Math.min(main.atPx, second.atPx),
-      toPx: Math.max(main.atPx, second.atPx),
+      fromPx: Math.min(main.atPx, atPx),
+      toPx: Math.max(main.atPx, atPx),
       kind: 'apart',
-      ms: pair.verdict.apartMs,
+      ms: Math.abs(verdict.apart!.value.nominal),
     };
   }
   return { fromPx: Math.min(main.atPx, zeroPx), toPx: Math.max(main.atPx, zeroPx), kind: 'offset', ms: main.offsetMs };

@@ -1,5 +1,5 @@
 import type { Rig } from '#core/rig/index.ts';
-import { clockDrifts, deviceName, type Pair, type TimeWord, type Tolerance } from '#core/signal/index.ts';
+import { clockDrifts, deviceName, type Heard, type Pair, type TimeWord, type Tolerance } from '#core/signal/index.ts';
 import { driftMs } from '#core/units/index.ts';
 import {
   BandSaid,
@@ -46,7 +46,8 @@ interface Props {
 /** The tap card: what is tapped, what arrives, stage by stage, and why it is as it is. */
 export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
   const source = rig.sources.find((s) => s.id === pair.sourceId)!;
-  const [way, ...others] = pair.ways;
+  const [way] = pair.ways;
+  const second = pair.verdict.apart && pair.ways.find((w) => w.afterFirst === pair.verdict.apart);
   const picture = pair.picture;
   if (!way) return null;
   const offset = way.offset;
@@ -75,13 +76,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
           </span>
         </p>
       )}
-      {pair.verdict.word === 'twice' && (
-        <p>
-          <Term id="twice">Twice</Term>, {formatNumber(pair.verdict.apartMs!)} ms apart; the second way is{' '}
-          {formatNumber(way.levelDb.nominal - others[0]!.levelDb.nominal)} dB lower and comes by{' '}
-          {others[0]!.deviceIds.map((id) => deviceName(rig, id)).join(', ')}.
-        </p>
-      )}
+      {second && <Twice rig={rig} first={way} second={second} />}
       {pair.verdict.openTasks.length > 0 && (
         <p className="watch">
           {count(pair.verdict.openTasks.length, 'setting')} on this way still to be done at the desk.
@@ -160,6 +155,20 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
         <Term id="standard">standard</Term>).
       </p>
     </aside>
+  );
+}
+
+/** How far apart two ways are heard, and by which boxes the second comes. */
+function Twice({ rig, first, second }: { rig: Rig; first: Heard; second: Heard }) {
+  const apart = second.afterFirst!;
+  return (
+    <p>
+      <Term id="twice">Twice</Term>,{' '}
+      <Why figure={apart}>{`${formatNumber(Math.abs(apart.value.nominal), apart.kind === 'measured' ? 1 : 0)} ms`}</Why>{' '}
+      apart ({apart.kind}, {formatSpread(apart) || 'exact'}); the second way is{' '}
+      {formatNumber(first.levelDb.nominal - second.levelDb.nominal)} dB lower and comes by{' '}
+      {second.deviceIds.map((id) => deviceName(rig, id)).join(', ')}.
+    </p>
   );
 }
 

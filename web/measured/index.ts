@@ -1,0 +1,1 @@
+export { MeasuredScreen } from './MeasuredScreen.tsx';
