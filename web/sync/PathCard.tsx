@@ -161,12 +161,13 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
 /** How far apart two ways are heard, and by which boxes the second comes. */
 function Twice({ rig, first, second }: { rig: Rig; first: Heard; second: Heard }) {
   const apart = second.afterFirst!;
+  const ms = apart.value.nominal;
   return (
     <p>
-      <Term id="twice">Twice</Term>,{' '}
-      <Why figure={apart}>{`${formatNumber(Math.abs(apart.value.nominal), apart.kind === 'measured' ? 1 : 0)} ms`}</Why>{' '}
-      apart ({apart.kind}, {formatSpread(apart) || 'exact'}); the second way is{' '}
-      {formatNumber(first.levelDb.nominal - second.levelDb.nominal)} dB lower and comes by{' '}
+      <Term id="twice">Twice</Term>: the second way comes{' '}
+      <Why figure={apart}>{`${formatNumber(Math.abs(ms), apart.kind === 'measured' ? 1 : 0)} ms`}</Why>{' '}
+      {ms < 0 ? 'earlier' : 'later'} ({apart.kind}, {formatSpread(apart) || 'exact'}) and{' '}
+      {formatNumber(first.levelDb.nominal - second.levelDb.nominal)} dB lower, by{' '}
       {second.deviceIds.map((id) => deviceName(rig, id)).join(', ')}.
     </p>
   );

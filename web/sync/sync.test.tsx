@@ -44,6 +44,14 @@ describe('Sync', () => {
     );
     expect(within(card()).getByRole('button', { name: '104 ms, why?' })).toBeTruthy();
   });
+  it('tells of a second way when it comes, how well that is known, and by which boxes', () => {
+    openTap('couch-game');
+    const twice = within(card()).getByText(/the second way comes/);
+    expect(twice.textContent).toMatch(
+      /^Twice: the second way comes 31 ms earlier \(typical, −\d+ to \d+\) and 6 dB lower, by Game console, Splitter, Sound extractor, Mixer/,
+    );
+    expect(within(twice).getByRole('button', { name: '31 ms, why?' })).toBeTruthy();
+  });
   it('answers a typed delay at once, changes the rig only when somebody decides, and can be taken back', async () => {
     const user = userEvent.setup();
     const { store } = openTap('wren');
