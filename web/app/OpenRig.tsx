@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router';
-import { parseRig, startHistory } from '#core/rig/index.ts';
+import { startHistory } from '#core/rig/index.ts';
 import { ListenBar } from '#web/listen/index.ts';
 import { Frame } from '#web/parts/index.ts';
 import {
@@ -35,8 +35,7 @@ function useOpenRig(rigId: string): string | null {
     request.then((answer) => {
       if (gone) return;
       if (answer.data) {
-        const { revision, document } = answer.data;
-        const rig = parseRig(document);
+        const { revision, document: rig } = answer.data;
         const same = draft && JSON.stringify(draft.history.rig) === JSON.stringify(rig);
         if (draft && same) dispatch(opened({ rigId, history: draft.history, revision, save: 'saved' }));
         else if (draft && !draft.saved && draft.revision === revision)

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { parseRig, type Rig, startHistory } from '#core/rig/index.ts';
+import { type Rig, startHistory } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { placeOfTask, StateMark, sayTask } from '#web/parts/index.ts';
 import { RunScreen } from '#web/run/index.ts';
@@ -43,7 +43,7 @@ export function HandRig({ rigId }: { rigId: string }) {
   useEffect(() => {
     const document = record.data?.document;
     if (document !== undefined)
-      dispatch(opened({ rigId, history: startHistory(parseRig(document)), revision: revision!, save: 'saved' }));
+      dispatch(opened({ rigId, history: startHistory(document), revision: revision!, save: 'saved' }));
     else if (record.isError) {
       // The desk does not answer: as it was when it was last read here.
       const draft = readDraft(rigId);

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { LARGEST_RIG_BYTES, type RigSummary } from '#api/index.ts';
-import { emptyRig, parseRig, parseRigText, type Rig, RigError } from '#core/rig/index.ts';
+import { emptyRig, parseRigText, type Rig, RigError } from '#core/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { count, saveAs } from '#web/parts/index.ts';
 import { api, bringBack, sayProblem, useAppDispatch } from '#web/store/index.ts';
@@ -33,7 +33,7 @@ export function useRigActions() {
     }
   };
   const documentOf = async (rig: RigSummary) =>
-    parseRig((await dispatch(api.endpoints.rig.initiate(rig.id, { forceRefetch: true })).unwrap()).document);
+    (await dispatch(api.endpoints.rig.initiate(rig.id, { forceRefetch: true })).unwrap()).document;
 
   return {
     notice,

@@ -1,6 +1,17 @@
+import type { SerializedError } from '@reduxjs/toolkit';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
 import { BroughtBack, PhotoRecord, Problem, RigList, RigRecord, TakeList, TakeNotes, TakeRecord } from '#api/index.ts';
+import { parseRig, type Rig } from '#core/rig/index.ts';
+
+/** A rig as the server keeps it, read. */
+export interface KeptRig extends RigRecord {
+  readonly document: Rig;
+}
+function readRig(json: unknown): KeptRig {
+  const record = RigRecord.parse(json);
+  return { ...record, document: parseRig(record.document) };
+}
 
 /** What the server keeps. Every answer is parsed before anything else sees it. */
 export const api = createApi({
@@ -15,7 +26,7 @@ export const api = createApi({
     }),
     rig: build.query({
       query: (id: string) => `rigs/${id}`,
-      transformResponse: (json: unknown) => RigRecord.parse(json),
+      transformResponse: readRig,
       keepUnusedDataFor: 0,
     }),
     createRig: build.mutation({
@@ -78,6 +89,9 @@ export function sayProblem(error: unknown): string {
   const { status, data } = error as FetchBaseQueryError;
   if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR')
     return 'The server does not answer. What you do here is kept and sent when it is back.';
+  const { name, message } = error as SerializedError;
+  // A page from before an update does not know all that the program writes now.
+  if (name === 'RigError') return `${message} If Mellow Tap was updated since this page was opened, reload it.`;
   const problem = Problem.safeParse(data);
   return problem.success ? problem.data.detail : 'The server gave an answer that cannot be read. Reload the page.';
 }
@@ -88,12 +102,15 @@ export const isOffline = (error: unknown): boolean => {
 };
 
 /** The newer rig that a refused write brings along; null for any other error. */
-export function newerRig(error: unknown): RigRecord | null {
+export function newerRig(error: unknown): KeptRig | null {
   const { status, data } = error as FetchBaseQueryError;
   if (status !== 412) return null;
   const found = WithNewer.safeParse(data);
-  const record = found.success ? RigRecord.safeParse(found.data.newer) : null;
-  return record?.success ? record.data : null;
+  try {
+    return found.success ? readRig(found.data.newer) : null;
+  } catch {
+    return null;
+  }
 }
 
 const NewerNotes = z.strictObject({ revision: z.int(), notes: TakeNotes.nullable() });

@@ -1,5 +1,4 @@
 import { createListenerMiddleware, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
-import { parseRig } from '#core/rig/index.ts';
 import { api, isOffline, newerRig, sayProblem } from './api.ts';
 import { type Desk, kept, lost, notKept, overtaken, selectDesk, selectRig } from './desk.ts';
 import { writeDraft } from './drafts.ts';
@@ -68,7 +67,7 @@ async function saveOnce(getState: () => State, dispatch: AppDispatch): Promise<'
   }
   const newer = newerRig(answer.error);
   if (newer) {
-    const theirs = parseRig(newer.document);
+    const theirs = newer.document;
     // The same rig, only its acknowledgement was lost: nobody was first but we.
     if (JSON.stringify(theirs) === JSON.stringify(rig))
       dispatch(kept({ revision: newer.revision, current: selectRig(getState()) === rig }));

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { parseRig, type Rig, RigError } from '#core/rig/index.ts';
+import type { Rig } from '#core/rig/index.ts';
 import { type Comparison, compareRigs, type Difference } from '#core/variant/index.ts';
 import { Choice, StateMark, Term, useKey } from '#web/parts/index.ts';
 import { api, sayProblem, selectDesk, selectRig, useAppSelector } from '#web/store/index.ts';
@@ -88,19 +88,9 @@ export function nextVariant(root: string, taken: readonly string[]): string {
 
 function Beside({ rig, otherId, onOpen }: { rig: Rig; otherId: string; onOpen: () => void }) {
   const { data, error } = api.useRigQuery(otherId, { refetchOnMountOrArgChange: true });
-  const read = useMemo(() => {
-    if (!data) return null;
-    try {
-      return { other: parseRig(data.document) };
-    } catch (e) {
-      if (e instanceof RigError) return { why: e.message };
-      throw e;
-    }
-  }, [data]);
-  const other = read?.other;
+  const other = data?.document;
   const comparison = useMemo(() => other && compareRigs(rig, other), [rig, other]);
   if (error) return <p role="alert">{sayProblem(error)}</p>;
-  if (read?.why) return <p role="alert">{read.why}</p>;
   if (!other || !comparison) return <p className="quiet">Reading the other rig…</p>;
   return (
     <>
