@@ -11,6 +11,8 @@ import { system } from './theme.ts';
 
 beforeEach(() => vi.spyOn(console, 'error').mockImplementation(() => undefined));
 
+const There = () => <p>There.</p>;
+
 async function failing(error: Error | null): Promise<void> {
   const routes = [
     {
@@ -18,7 +20,7 @@ async function failing(error: Error | null): Promise<void> {
       errorElement: <Broken />,
       lazy: async () => {
         if (error) throw error;
-        return { Component: () => <p>There.</p> };
+        return { Component: There };
       },
     },
     { path: '*', element: <Broken /> },
