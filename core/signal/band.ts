@@ -11,7 +11,7 @@ export interface Band {
   readonly source: string;
 }
 
-/** Looks up what was measured of a way's band; null where nothing was. */
+/** What was measured of the bands of a source's ways to a place, the newest first. */
 export type BandsMeasured = (at: PortRef, sourceId: string) => readonly BandMeasurement[];
 
 const NONE: readonly BandMeasurement[] = [];

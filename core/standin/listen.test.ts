@@ -98,6 +98,33 @@ describe('what one would hear at a place', () => {
     expect(step(0)).toBeLessThan(2 * usual);
     expect(render({ at: listener('stream') }).channels[0]).toEqual(x);
   });
+  it('is as narrow as was measured of the way to a listener, and there only', () => {
+    const [at, elsewhere] = [listener('backup'), listener('stream')];
+    const [way] = evaluation.pairs.find((p) => p.sourceId === 'wren' && p.listenerId === 'backup')!.ways;
+    const rig: Rig = {
+      ...relay,
+      measurements: [
+        {
+          kind: 'band',
+          id: 'b',
+          label: 'tap',
+          takenAt: '2026-11-01T10:00:00Z',
+          sourceId: 'wren',
+          listenerId: 'backup',
+          deviceIds: [...way!.deviceIds],
+          lowHz: null,
+          highHz: [700, 800, 900],
+        },
+      ],
+    };
+    const only = { sourceIds: ['wren'], withFloor: false };
+    /** Power in what changes from sample to sample, against all: little where highs are gone. */
+    const highs = (x: Float32Array) => rmsDb(x.map((v, i) => v - (x[i - 1] ?? v))) - rmsDb(x);
+    const of = (r: Rig, place: typeof at) =>
+      highs(render({ rig: r, evaluation: evaluate(r), at: place, ...only }).channels[0]!);
+    expect(of(rig, at)).toBeLessThan(of(relay, at) - 3);
+    expect(of(rig, elsewhere)).toBeCloseTo(of(relay, elsewhere), 6);
+  });
   it('is narrow by a radio, silent where nothing comes, and never over full scale by much', () => {
     const skerry = parsed(skerryNet);
     const seen = evaluate(skerry);

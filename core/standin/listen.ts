@@ -1,7 +1,16 @@
 import { band, filterInPlace } from '#core/process/index.ts';
 import type { PortRef, Rig } from '#core/rig/index.ts';
 import { seededRandom } from '#core/samples/index.ts';
-import { type Arrival, type Evaluation, rolesOf, type Scale, type SourceRole } from '#core/signal/index.ts';
+import {
+  type Arrival,
+  bandOf,
+  bandsMeasured,
+  type Evaluation,
+  readPath,
+  rolesOf,
+  type Scale,
+  type SourceRole,
+} from '#core/signal/index.ts';
 import { powerFromDb, ratioFromDb, samplesFromMs } from '#core/units/index.ts';
 import { game, hum, jingle, noise, type SourceMaker, voice } from './sources.ts';
 
@@ -70,15 +79,14 @@ export function renderListening(options: ListenOptions): Listening {
   const dryOf = once((index: number) => standIn(rig, index, frames, sampleRateHz, seed));
   const wets = new Map<string, Float32Array>();
   /** Left and right of one way, and ways with the same band, sound alike but for level and time. */
+  const bands = bandsMeasured(rig);
   const wetOf = (a: Arrival): Float32Array => {
-    const key = `${a.sourceIndex} ${a.lowHz} ${a.highHz} ${a.headroomDb}`;
+    const measured = bands(at, rig.sources[a.sourceIndex]!.id);
+    const { lowHz, highHz } = measured.length > 0 ? bandOf(a, readPath(graph, a).deviceIds, measured) : a;
+    const key = `${a.sourceIndex} ${lowHz} ${highHz} ${a.headroomDb}`;
     const known = wets.get(key);
     if (known) return known;
-    const made = shaped(
-      dryOf(a.sourceIndex),
-      band(a.lowHz, a.highHz, sampleRateHz),
-      SINE_PEAK * ratioFromDb(a.headroomDb),
-    );
+    const made = shaped(dryOf(a.sourceIndex), band(lowHz, highHz, sampleRateHz), SINE_PEAK * ratioFromDb(a.headroomDb));
     wets.set(key, made);
     return made;
   };

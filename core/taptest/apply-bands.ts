@@ -1,12 +1,17 @@
-import type { Measurement, Rig } from '#core/rig/index.ts';
+import { findPort, findTypes, type Measurement, type Rig } from '#core/rig/index.ts';
 import { type BandEdge, edgesOf } from '#core/tap/index.ts';
 import { LIKE_DB } from './disagree.ts';
 import type { TapCell } from './judge.ts';
 import { sayBand, sayHz } from './say.ts';
 import { type Base, inPlaceOf, MOST_LABEL, nameIn, type Taken } from './taken.ts';
 
-/** The bands of ways that come alone: of two that are nearly as loud nobody knows which lets what pass. */
+/**
+ * The bands of ways that come alone: of two that are nearly as loud nobody knows which lets what pass. A source in air is
+ * played by a loudspeaker, small ones without lows: where its sound begins is not told then.
+ */
 export function bandsIn(rig: Rig, cells: readonly TapCell[], { takenAt, newId }: Base): Taken[] {
+  const types = findTypes(rig);
+  const inAir = new Set(rig.sources.filter((s) => findPort(rig, types, s.sound)?.level === 'air').map((s) => s.id));
   return cells.flatMap((cell) => {
     const { ways } = cell.expected;
     const { bands, seconds, wander } = cell.read!.heard!;
@@ -14,7 +19,8 @@ export function bandsIn(rig: Rig, cells: readonly TapCell[], { takenAt, newId }:
     const isAlone =
       ways.slice(1).every((w) => way!.levelDb - w.levelDb > LIKE_DB) && seconds.ways.every((s) => s.underDb > LIKE_DB);
     if (!way || wander || !isAlone) return [];
-    const { low, high } = edgesOf(bands);
+    const { low: lowest, high } = edgesOf(bands);
+    const low = inAir.has(cell.sourceId) ? null : lowest;
     const isNews = [low, high].some((end) => end !== null && end !== 'beyond') || cell.disagreements.length > 0;
     if (!isNews) return [];
     const says = `${nameIn(rig.sources, cell.sourceId)} comes to ${nameIn(rig.listeners, cell.listenerId)} ${sayBand(low, high)}`;
