@@ -47,7 +47,7 @@ function Measured({ rigId, rig, scene }: { rigId: string; rig: Rig; scene: Scene
         ) : (
           <>
             <p className="quiet">
-              {count(standings.length, 'figure')} in use instead of typical ones
+              {count(standings.length, 'figure')} from takes, instead of typical ones
               {outside > 0 && `, ${outside} outside what is typical of such gear`}
               {idle > 0 && `, ${idle} of ways that are not there any more`}. One that is dropped goes back to what is
               typical, and undo brings it again.

@@ -84,7 +84,7 @@ describe('measured figures', () => {
         },
       ),
     );
-    expect(screen.getByText(/^3 figures in use/).textContent).toContain(
+    expect(screen.getByText(/^3 figures from takes/).textContent).toContain(
       '1 outside what is typical of such gear, 1 of ways that are not there any more',
     );
     const band = screen.getByRole('row', { name: /It comes through other boxes now/ });
