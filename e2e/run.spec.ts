@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { DEMO_RIG, expect, lanAddress, test } from './server.ts';
+import { DEMO_RIG, expect, test } from './server.ts';
 
 test('the order is gone through by one key, kept through a reload and a lost server, and read on a phone', async ({
   page,
@@ -100,18 +100,17 @@ const CUT_OFF_MS = 60_000;
 test('a phone on the network: in by a code once, ticks beside the desk while the server is killed twice and the phone is cut off', async ({
   page,
   server,
+  network,
   context,
 }) => {
-  test.skip(lanAddress === undefined, 'this machine has no address but its own');
   await server.kill();
   await server.start({ MELLOW_LAN: '1' });
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/run?view=phone`);
-  const code = (await page.getByTestId('door-code').textContent())!;
-  const url = (await page.getByLabel('On a phone').getByText(/http:/).first().textContent())!;
-  const door = /http:\/\/[\d.]+:\d+\/hand/.exec(url)![0];
-  expect(door).toContain(lanAddress!);
+  const { url: door, code } = await network.door(page);
 
-  const hand = await context.browser()!.newContext({ viewport: { width: 390, height: 780 }, hasTouch: true });
+  const hand = await context
+    .browser()!
+    .newContext({ ...network.options, viewport: { width: 390, height: 780 }, hasTouch: true });
   const phone = await hand.newPage();
   await phone.goto(door);
   // By such an address a browser withholds what it gives to pages that are safe.
@@ -123,7 +122,7 @@ test('a phone on the network: in by a code once, ticks beside the desk while the
   await phone.goto(`${door}#${code}`);
   await phone.getByRole('link', { name: 'Boathouse relay', exact: true }).click();
   expect(phone.url()).not.toContain(code);
-  const other = await context.browser()!.newContext();
+  const other = await context.browser()!.newContext(network.options);
   const stranger = await other.newPage();
   await stranger.goto(`${door}#${code}`);
   await expect(stranger.getByRole('alert')).toContainText('used already');

@@ -1,9 +1,10 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
-import { networkInterfaces, tmpdir } from 'node:os';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { makeNetwork, type Network } from './network.ts';
 
 export const DEMO_RIG = '0b0a7405-e000-4000-8000-000000000001';
 export const COUCH_CLAP = '7a4e0000-0000-4000-8000-000000000001';
@@ -12,11 +13,6 @@ export const RELAY_TRACK = '7a4e0000-0000-4000-8000-000000000004';
 export const HOST_WITH_HUM = '7a4e0000-0000-4000-8000-000000000005';
 export const HOST_TOO_LOUD = '7a4e0000-0000-4000-8000-000000000006';
 export const FIVE_TRACKS = '7a4e0000-0000-4000-8000-000000000007';
-
-/** An address by which a phone would find this machine; none where it has no network at all. */
-export const lanAddress = Object.values(networkInterfaces())
-  .flat()
-  .find((a) => a?.family === 'IPv4' && !a.internal)?.address;
 
 /** The built server over a folder of its own: it can be killed and started again on the same port and data. */
 export interface TestServer {
@@ -67,7 +63,13 @@ async function makeServer(): Promise<{ server: TestServer; dispose: () => Promis
 }
 
 /** Each test has a server and data of its own, and fails on anything that the page complains about. */
-export const test = base.extend<{ server: TestServer; complaints: string[] }>({
+export const test = base.extend<{ server: TestServer; network: Network; complaints: string[] }>({
+  // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the pattern
+  network: async ({}, use) => {
+    const network = await makeNetwork();
+    await use(network);
+    network.close();
+  },
   // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the pattern
   server: async ({}, use) => {
     const { server, dispose } = await makeServer();

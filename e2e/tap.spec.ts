@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { DEMO_RIG, expect, lanAddress, test } from './server.ts';
+import { DEMO_RIG, expect, test } from './server.ts';
 
 const at = (url: string, view: string): string => `${url}/rigs/${DEMO_RIG}/tap?view=${view}`;
 const record = async (page: Page, ...listeners: string[]) => {
@@ -123,16 +123,21 @@ test('a tune is played by its page, taken along as a film, and read back with it
   expect(Math.abs(Number(apartMs!.replace('−', '-')))).toBeLessThan(Math.max(17, Number(bound)));
 });
 
-test('a phone on the network plays a tune once all that has to be so is so', async ({ page, server, context }) => {
-  test.skip(lanAddress === undefined, 'this machine has no address but its own');
+test('a phone on the network plays a tune once all that has to be so is so', async ({
+  page,
+  server,
+  network,
+  context,
+}) => {
   await server.kill();
   await server.start({ MELLOW_LAN: '1' });
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/run?view=phone`);
-  const code = (await page.getByTestId('door-code').textContent())!;
-  const url = (await page.getByLabel('On a phone').getByText(/http:/).first().textContent())!;
-  const hand = await context.browser()!.newContext({ viewport: { width: 390, height: 780 }, hasTouch: true });
+  const { url: door, code } = await network.door(page);
+  const hand = await context
+    .browser()!
+    .newContext({ ...network.options, viewport: { width: 390, height: 780 }, hasTouch: true });
   const phone = await hand.newPage();
-  await phone.goto(`${/http:\/\/[\d.]+:\d+\/hand/.exec(url)![0]}#${code}`);
+  await phone.goto(`${door}#${code}`);
   await phone.getByRole('link', { name: 'Boathouse relay', exact: true }).click();
   await phone.getByRole('button', { name: 'Tunes' }).click();
   await expect(phone.getByTestId('tune')).toBeHidden();

@@ -100,7 +100,7 @@ function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): Standing {
     speaksOf: `${pairName(rig, m)}: ${named.join(' ')}`,
     figures: [figure('delay', 'ms', m.ms, expected)],
     idle: lacking
-      ? `No way has ${lacking.figure} any more.`
+      ? `${deviceName(rig, lacking.figure.split('.')[0]!)} is on no way any more.`
       : isUsed
         ? null
         : 'No way has all of these figures together any more.',

@@ -1,4 +1,4 @@
-import type { DeviceType, SettingSpec } from './schema.ts';
+import type { DeviceType, SettingSpec } from './schema-type.ts';
 
 /** The controls of a box as a table: one row for what they belong to, one column for what they do. */
 export interface ControlTable {

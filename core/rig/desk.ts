@@ -1,6 +1,7 @@
 import type { Edit } from './edit.ts';
 import { findSetting, findTypes, isSettingTask } from './lookup.ts';
-import type { Cable, LeadTask, Rig, SettingTask, SettingValue, Task } from './schema.ts';
+import type { Cable, LeadTask, Rig, SettingTask, Task } from './schema.ts';
+import type { SettingValue } from './schema-type.ts';
 
 /** One setting to be changed. */
 export interface SettingChange {

@@ -1,5 +1,5 @@
 import { clockOf, knobTravel } from '#core/units/index.ts';
-import type { SettingSpec } from './schema.ts';
+import type { SettingSpec } from './schema-type.ts';
 
 type Gain = Extract<SettingSpec, { kind: 'gain' }>;
 

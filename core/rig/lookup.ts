@@ -1,15 +1,6 @@
 import { catalogue } from './catalogue/index.ts';
-import type {
-  Device,
-  DeviceType,
-  PortRef,
-  PortSpec,
-  Rig,
-  SettingSpec,
-  SettingTask,
-  SettingValue,
-  Task,
-} from './schema.ts';
+import type { Device, PortRef, Rig, SettingTask, Task } from './schema.ts';
+import type { DeviceType, PortSpec, SettingSpec, SettingValue } from './schema-type.ts';
 
 /** Every type that a rig may use: its own first, then the built-in ones. */
 export type Types = ReadonlyMap<string, DeviceType>;

@@ -1,7 +1,8 @@
 import type { Edit } from './edit.ts';
 import { findSetting, findTypes } from './lookup.ts';
 import { byPair, inOrder } from './order.ts';
-import type { Moment, PlanCell, Rig, SettingValue } from './schema.ts';
+import type { Moment, PlanCell, Rig } from './schema.ts';
+import type { SettingValue } from './schema-type.ts';
 
 const pairOf = (c: Pick<PlanCell, 'sourceId' | 'listenerId'>): string => `${c.sourceId} ${c.listenerId}`;
 const placeOf = (s: { readonly deviceId: string; readonly settingId: string }): string =>

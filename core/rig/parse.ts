@@ -4,7 +4,8 @@ import { findTypes } from './lookup.ts';
 import { migrations } from './migrations.ts';
 import { inOrder, sorted } from './order.ts';
 import { checkReferences } from './references.ts';
-import { type Device, DeviceType, RIG_VERSION, type Rig, RigDocument } from './schema.ts';
+import { type Device, RIG_VERSION, type Rig, RigDocument } from './schema.ts';
+import { DeviceType } from './schema-type.ts';
 
 /** Deeper than any rig goes, shallow enough for every recursive reader. */
 const DEEPEST = 32;

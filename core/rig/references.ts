@@ -1,6 +1,7 @@
 import { RigError } from './errors.ts';
 import { findDevice, isSettingTask, portsOf, refuseValue, settingsOf, type Types } from './lookup.ts';
-import type { DeviceType, Moment, PortRef, Rig } from './schema.ts';
+import type { Moment, PortRef, Rig } from './schema.ts';
+import type { DeviceType } from './schema-type.ts';
 
 /** Everything in a well-shaped rig that points to nothing, twice, or the wrong way. Empty when it holds together. */
 export function checkReferences(rig: Rig, types: Types): RigError[] {

@@ -1,5 +1,5 @@
 import { unitOf } from './lookup.ts';
-import type { SettingSpec, SettingValue } from './schema.ts';
+import type { SettingSpec, SettingValue } from './schema-type.ts';
 
 /** A value of a setting as one reads it on the box, with its unit. */
 export function sayValue(spec: SettingSpec | undefined, value: SettingValue | undefined): string {

@@ -5,8 +5,8 @@ import { hiddenTruth, trueDelayMs } from '#core/standin/index.ts';
 import type { TuneReading } from '#core/tap/index.ts';
 import type { Fault } from '#core/trouble/index.ts';
 import { cellKey, expectedOf } from './expected.ts';
-import type { TakeRead } from './judge.ts';
-import type { Players } from './players.ts';
+import { judge, type TakeRead } from './judge.ts';
+import { type Players, playersOf } from './players.ts';
 
 export const rigWith = (rig: Rig, fault: Fault): Rig => {
   if (!fault.edit) return rig;
@@ -82,3 +82,16 @@ export function readingsAt(
     return { listenerId, fileId: listenerId, tunes };
   });
 }
+
+/** Takes as they are judged, all figures typical. */
+export const judged = (rig: Rig, takes: readonly TakeRead[], players: Players = playersOf(rig)) =>
+  judge(
+    rig,
+    expectedOf(
+      rig,
+      evaluate(rig),
+      takes.map((t) => t.listenerId),
+    ),
+    takes,
+    players,
+  );

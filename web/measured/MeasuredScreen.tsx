@@ -49,15 +49,16 @@ function Measured({ rigId, rig, scene }: { rigId: string; rig: Rig; scene: Scene
             <p className="quiet">
               {count(standings.length, 'figure')} from takes, instead of typical ones
               {outside > 0 && `, ${outside} outside what is typical of such gear`}
-              {idle > 0 && `, ${idle} of ways that are not there any more`}. One that is dropped goes back to what is
-              typical, and undo brings it again.
+              {idle > 0 && `, ${idle} of ways that are not there any more`}. A delay, a noise or a band that is dropped
+              goes back to what is typical; a knob or a source that a level was taken for stays as it was set. Undo
+              brings it again.
             </p>
             <table className="table" aria-label="Measured figures">
               <thead>
                 <tr>
                   <th>What it speaks of</th>
                   <th className="number">Measured</th>
-                  <th className="number">Without it</th>
+                  <th className="number">As drawn</th>
                   <th>Taken</th>
                   <th>
                     <span className="visually-hidden">What to do</span>

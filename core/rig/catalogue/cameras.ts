@@ -1,4 +1,4 @@
-import type { DeviceType, PortSpec } from '../schema.ts';
+import type { DeviceType, PortSpec } from '../schema-type.ts';
 import {
   battery,
   fromUsb,

@@ -1,4 +1,4 @@
-import type { DeviceType, PortSpec, Range } from '../schema.ts';
+import type { DeviceType, PortSpec, Range } from '../schema-type.ts';
 import {
   both,
   fromUsb,

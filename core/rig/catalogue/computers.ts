@@ -1,4 +1,4 @@
-import type { DeviceType, PortSpec, Way } from '../schema.ts';
+import type { DeviceType, PortSpec, Way } from '../schema-type.ts';
 import {
   battery,
   both,

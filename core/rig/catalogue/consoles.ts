@@ -1,4 +1,4 @@
-import type { DeviceType } from '../schema.ts';
+import type { DeviceType } from '../schema-type.ts';
 import { battery, earthedMains, mains, onOff, output, pictureAndStereo, switchSetting } from './parts.ts';
 
 const SOUND_FORMATS = { 'stereo-pcm': 'two-channel PCM', surround: 'surround or coded' };

@@ -1,4 +1,4 @@
-import type { DeviceType } from '../schema.ts';
+import type { DeviceType } from '../schema-type.ts';
 import { cameras } from './cameras.ts';
 import { captures } from './capture.ts';
 import { computers } from './computers.ts';

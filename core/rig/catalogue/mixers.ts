@@ -1,4 +1,4 @@
-import type { DeviceType, SettingSpec, Way } from '../schema.ts';
+import type { DeviceType, SettingSpec, Way } from '../schema-type.ts';
 import {
   both,
   ceiling,

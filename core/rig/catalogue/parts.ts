@@ -1,4 +1,4 @@
-import type { DeviceType, LevelClass, PortSpec, Range, SettingSpec, Stage, Way } from '../schema.ts';
+import type { DeviceType, LevelClass, PortSpec, Range, SettingSpec, Stage, Way } from '../schema-type.ts';
 
 /** Shorthand for writing device types. All of it yields plain data; nothing here is known to the rest of the program. */
 

@@ -1,4 +1,4 @@
-import type { DeviceType } from '../schema.ts';
+import type { DeviceType } from '../schema-type.ts';
 import { input, mono, output, picture, stereo } from './parts.ts';
 
 /** Voices are stated at 15 cm from the mouth. */

@@ -1,4 +1,4 @@
-import type { DeviceType, PortSpec } from '../schema.ts';
+import type { DeviceType, PortSpec } from '../schema-type.ts';
 import { input, mains, needsUsb, output, pictureAndStereo, stereo, straight } from './parts.ts';
 
 const DOWN = [1, 2, 3, 4];

@@ -1,4 +1,4 @@
-import type { DeviceType } from '../schema.ts';
+import type { DeviceType } from '../schema-type.ts';
 import {
   battery,
   both,
