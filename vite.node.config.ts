@@ -8,7 +8,13 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'node20',
     rolldownOptions: {
-      input: { server: 'server/main.ts', cli: 'cli/main.ts', peaks: 'cli/peaks.thread.ts' },
+      input: {
+        server: 'server/main.ts',
+        judge: 'server/judge/judge.thread.ts',
+        archive: 'server/archive/read.thread.ts',
+        cli: 'cli/main.ts',
+        peaks: 'cli/peaks.thread.ts',
+      },
       output: { entryFileNames: '[name].js' },
     },
   },

@@ -13,6 +13,10 @@ export const RigSummary = z.strictObject({
   toWatch: z.int(),
   toDo: z.int(),
   measured: z.int(),
+  /** Where it is not `judged`, the numbers say nothing: not yet, never here, or not to be read at all. */
+  state: z.enum(['judged', 'pending', 'too-large', 'unreadable']),
+  /** What is wrong with one that cannot be read. */
+  says: z.string().optional(),
 });
 export type RigSummary = z.infer<typeof RigSummary>;
 export const RigList = z.array(RigSummary);
@@ -22,8 +26,22 @@ export const RigRecord = z.strictObject({
   revision: z.int(),
   updatedAt: z.iso.datetime(),
   document: z.unknown(),
+  state: RigSummary.shape.state.optional(),
 });
 export type RigRecord = z.infer<typeof RigRecord>;
+
+/** An earlier version of a rig: when, what was changed, and how it was judged; null where nobody judged it. */
+export const RigVersion = z.strictObject({
+  revision: z.int(),
+  savedAt: z.iso.datetime(),
+  changes: z.array(z.string()),
+  judged: RigSummary.pick({ toFix: true, toWatch: true, toDo: true, measured: true }).nullable(),
+});
+export type RigVersion = z.infer<typeof RigVersion>;
+export const RigVersions = z.array(RigVersion);
+/** What a save changed, as sentences: in a header of the request, as JSON in percent signs. */
+export const CHANGES_HEADER = 'Mellow-Changes';
+export const Changes = z.array(z.string().max(300)).max(20);
 
 export const NewRig = z.strictObject({ id: z.uuid(), document: z.unknown() });
 
@@ -65,9 +83,24 @@ export const TakeRecord = z.strictObject({
   notes: TakeNotes.nullable(),
   /** Rigs whose figures rest on this take. */
   usedBy: z.array(z.uuid()),
+  /** Its file is not there: somebody took it away. */
+  missing: z.literal(true).optional(),
+  /** What is wrong with what was made of it. */
+  fault: z.string().optional(),
 });
 export type TakeRecord = z.infer<typeof TakeRecord>;
 export const TakeList = z.array(TakeRecord);
+
+/** A file among the takes that no take speaks of, and the ending that its kind of file has. */
+export const FoundTake = z.strictObject({
+  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  bytes: z.int(),
+  ending: z.string(),
+});
+export type FoundTake = z.infer<typeof FoundTake>;
+export const FoundTakes = z.array(FoundTake);
+/** How far an upload has come. */
+export const Reached = z.object({ at: z.int() });
 
 /** RFC 9457: what went wrong, in a sentence that can be acted on. */
 export const Problem = z.looseObject({
@@ -88,7 +121,15 @@ export const PhotoRecord = z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{
 export type PhotoRecord = z.infer<typeof PhotoRecord>;
 
 /** What happened on the days of a rig since a place in its journal. */
-export const DayPage = z.strictObject({ events: z.array(DayEvent), seq: z.int(), more: z.boolean() });
+export const DayPage = z.strictObject({
+  events: z.array(DayEvent),
+  seq: z.int(),
+  more: z.boolean(),
+  /** What stands in the journal and cannot be read: it spoils nothing else, and can be taken out by its place. */
+  unreadable: z
+    .array(z.strictObject({ seq: z.int(), at: z.string(), bytes: z.int() }))
+    .default([]),
+});
 export type DayPage = z.infer<typeof DayPage>;
 export const NewEvents = z.strictObject({ events: z.array(DayEvent).min(1).max(MOST_EVENTS) });
 
@@ -98,9 +139,30 @@ export const DoorTry = z.strictObject({ code: z.string().min(1).max(40) });
 export const DoorState = z.strictObject({
   urls: z.array(z.string()),
   code: z.string(),
+  codeUntil: z.iso.datetime(),
+  /** Phones that are let in, the newest first. */
+  phones: z.array(
+    z.strictObject({
+      id: z.uuid(),
+      device: z.string(),
+      address: z.string(),
+      pairedAt: z.iso.datetime(),
+      seenAt: z.iso.datetime(),
+    }),
+  ),
   notes: z.array(z.strictObject({ at: z.iso.datetime(), from: z.string(), says: z.string(), count: z.int() })),
 });
 export type DoorState = z.infer<typeof DoorState>;
+
+/** What the disk of the data folder has left, and what takes most of it, bytes. */
+export const Space = z.strictObject({
+  freeBytes: z.int(),
+  takesBytes: z.int(),
+  databaseBytes: z.int(),
+  copiesBytes: z.int(),
+  largest: z.array(z.strictObject({ id: z.uuid(), name: z.string(), bytes: z.int() })),
+});
+export type Space = z.infer<typeof Space>;
 
 /** What an archive that was brought back came to. */
 export const BroughtBack = z.strictObject({ rigId: z.uuid(), name: z.string(), takes: z.int(), events: z.int() });

@@ -1,18 +1,26 @@
 import { randomBytes } from 'node:crypto';
-import { rm } from 'node:fs/promises';
+import { readdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
 import { LARGEST_PHOTO_BYTES, LARGEST_TAKE_BYTES } from '#api/index.ts';
-import { archiveRoutes } from './archive/routes.ts';
-import { openDatabase } from './database.ts';
-import { dayRoutes } from './day/routes.ts';
+import { readArchive } from './archive/read.ts';
+import { type ArchiveReader, archiveRoutes } from './archive/routes.ts';
+import { makeContent } from './data/content.ts';
+import { type DataFolder, openDataFolder } from './data/folder.ts';
+import { type Holder, holdFolder, type Lock } from './data/lock.ts';
+import { openReserve, type Reserve } from './data/reserve.ts';
+import { spaceOf } from './data/space.ts';
+import { openStorage } from './data/storage.ts';
+import { type Database, openDatabase } from './database/database.ts';
+import { migrate } from './database/migrations/index.ts';
+import { dayMending, dayRoutes } from './day/routes.ts';
 import { dayService } from './day/service.ts';
 import { makeDoor, sayCode } from './door/door.ts';
 import { handApp } from './door/hand.ts';
 import { doorNotes } from './door/notes.ts';
 import { doorPasses } from './door/passes.ts';
-import { migrate } from './migrations/index.ts';
-import { defineModels } from './models.ts';
+import { doorRoutes } from './door/routes.ts';
+import { type Judge, ownJudge } from './judge/judge.ts';
 import { assetsOf, neverKept, pageOf } from './page.ts';
 import { photoRoutes } from './photos/routes.ts';
 import { photoService } from './photos/service.ts';
@@ -20,7 +28,6 @@ import { answerProblem, nothingHere } from './problem.ts';
 import { rigRoutes } from './rigs/routes.ts';
 import { rigService } from './rigs/service.ts';
 import { ownPagesOnly, strictPolicy } from './security.ts';
-import { openStorage } from './storage.ts';
 import { takeRoutes } from './takes/routes.ts';
 import { takeService } from './takes/service.ts';
 
@@ -32,6 +39,10 @@ export interface Server {
   readonly rigs: ReturnType<typeof rigService>;
   readonly takes: ReturnType<typeof takeService>;
   readonly day: ReturnType<typeof dayService>;
+  /** Says to whoever opens the same data folder next where this one answers. */
+  tell(holder: Holder): Promise<void>;
+  /** What is done now and then: room taken in reserve, uploads that nobody goes on with dropped, photographs tidied. */
+  housekeep(): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -41,42 +52,88 @@ export interface ServerOptions {
   readonly webFolder: string;
   readonly now: () => Date;
   readonly largestTakeBytes?: number;
+  readonly reserveBytes?: number;
   /** Where phones find this computer; empty where none may come. */
   readonly handUrls?: () => readonly string[];
+  /** What is dear is done elsewhere: judging rigs, reading archives. */
+  readonly judge?: Judge;
+  readonly archiveReader?: ArchiveReader;
 }
 
-/** Database, takes and routes, ready to listen. */
-export async function openServer({
-  dataFolder,
-  webFolder,
-  now,
-  largestTakeBytes = LARGEST_TAKE_BYTES,
-  handUrls = () => [],
-}: ServerOptions): Promise<Server> {
-  const database = openDatabase(join(dataFolder, 'mellow.sqlite'));
-  await migrate(database);
-  const models = defineModels(database.sequelize);
-  const storage = await openStorage(join(dataFolder, 'takes'), {
-    what: 'The take',
-    largestBytes: largestTakeBytes,
-    whenTooLarge: '8 GB. Cut out the part you want to measure and choose that.',
-  });
-  const pictures = await openStorage(join(dataFolder, 'photos'), {
-    what: 'The photograph',
-    largestBytes: LARGEST_PHOTO_BYTES,
-    whenTooLarge: '8 MB. Take a smaller one.',
-  });
-  const rigs = rigService(database, models, now);
-  const takes = takeService(database, models, storage, now);
-  const photos = photoService(models, pictures);
-  const day = dayService(database, models, now);
-  const notes = doorNotes(database, models);
-  const door = makeDoor({ now, randomBytes, note: notes.add, ...(await doorPasses(database, models, now)) });
-  const sayDoor = async () => ({ urls: [...handUrls()], code: sayCode(door.code()), notes: await notes.latest() });
-  // What was left of an archive when the server was stopped in the middle of it.
-  await rm(join(dataFolder, 'archives'), { recursive: true, force: true });
-  await takes.tidy();
-  await photos.tidy();
+/** An upload that nobody goes on with is dropped after so long. */
+const UPLOAD_MS = 3 * 24 * 3_600_000;
+const RESERVE_BYTES = 16 * 1024 * 1024;
+
+/** Database, takes and routes, ready to listen. @throws StartError where the folder is not ours, held, or of a newer program */
+export async function openServer(options: ServerOptions): Promise<Server> {
+  const folder = await openDataFolder(options.dataFolder, options.now);
+  const lock = await holdFolder(folder.root);
+  try {
+    const reserve = openReserve(folder.root, options.reserveBytes ?? RESERVE_BYTES);
+    const database = await openDatabase(folder.database, reserve.giveUp);
+    try {
+      await migrate(database, folder.copies);
+      return await serve(folder, lock, reserve, database, options);
+    } catch (error) {
+      await database.close();
+      throw error;
+    }
+  } catch (error) {
+    await lock.release();
+    throw error;
+  }
+}
+
+async function serve(
+  folder: DataFolder,
+  lock: Lock,
+  reserve: Reserve,
+  database: Database,
+  {
+    webFolder,
+    now,
+    largestTakeBytes = LARGEST_TAKE_BYTES,
+    handUrls = () => [],
+    judge = ownJudge,
+    archiveReader = readArchive,
+  }: ServerOptions,
+): Promise<Server> {
+  const takeContent = makeContent(
+    database,
+    await openStorage({
+      folder: folder.takes,
+      incoming: join(folder.uploads, 'takes'),
+      what: 'The take',
+      largestBytes: largestTakeBytes,
+      whenTooLarge: '8 GB. Cut out the part you want to measure and choose that.',
+    }),
+    'takes',
+  );
+  const photoContent = makeContent(
+    database,
+    await openStorage({
+      folder: folder.photos,
+      incoming: join(folder.uploads, 'photos'),
+      what: 'The photograph',
+      largestBytes: LARGEST_PHOTO_BYTES,
+      whenTooLarge: '8 MB. Take a smaller one.',
+    }),
+    'photos',
+  );
+  const archives = join(folder.uploads, 'archives');
+  const rigs = rigService(database, now, judge);
+  const takes = takeService(database, takeContent, now);
+  const photos = photoService(database, photoContent, now);
+  const day = dayService(database, now);
+  const notes = doorNotes(database);
+  const door = makeDoor({ now, randomBytes, note: notes.add, ...(await doorPasses(database, now)) });
+  // What was left of archives when the server was stopped in the middle of them.
+  for (const name of await readdir(archives).catch(() => []))
+    await rm(join(archives, name), { recursive: true, force: true });
+  await takeContent.mend();
+  await photoContent.mend();
+  await photos.adopt();
+
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -85,24 +142,40 @@ export async function openServer({
   app.get('/api/health', (_req, res) => {
     res.json({ ok: true });
   });
-  app.get('/api/door', async (_req, res) => {
-    res.json(await sayDoor());
+  app.get('/api/space', async (_req, res) => {
+    res.json(await spaceOf(folder, database));
   });
-  app.post('/api/door/renew', async (_req, res) => {
-    door.renew('desk');
-    res.json(await sayDoor());
-  });
-  app.use('/api/rigs/:id/day', dayRoutes(day));
+  app.use('/api/door', doorRoutes(door, notes, handUrls));
+  app.use('/api/rigs/:id/day', dayRoutes(day), dayMending(day));
   app.use('/api/rigs', rigRoutes(rigs));
   app.use('/api/takes', takeRoutes(takes));
-  app.use('/api/archives', archiveRoutes({ rigs, takes, photos, day, now }, join(dataFolder, 'archives')));
+  const parts = { database, rigs, takes, takeContent, photos, photoContent, day, now };
+  app.use('/api/archives', archiveRoutes(parts, archives, archiveReader));
   app.use('/api/photos', photoRoutes(photos));
   app.use('/api', nothingHere);
   app.use('/assets', ...assetsOf(webFolder));
   app.use(express.static(webFolder, { index: false, maxAge: 0 }));
   app.get(/.*/, pageOf(webFolder));
-  app.use(nothingHere, answerProblem);
+  app.use(nothingHere, answerProblem(async () => ({ space: await spaceOf(folder, database) })));
   const noteNoPass = (from: string) => notes.add({ at: now().toISOString(), from, says: 'no pass' });
   const hand = handApp({ door, rigs, day, takes, webFolder, noteNoPass });
-  return { app, hand, doorCode: () => sayCode(door.code()), rigs, takes, day, close: () => database.close() };
+  return {
+    app,
+    hand,
+    doorCode: () => sayCode(door.code().code),
+    rigs,
+    takes,
+    day,
+    tell: lock.tell,
+    async housekeep() {
+      await reserve.refill();
+      for (const { storage } of [takeContent, photoContent]) await storage.dropOlderThan(UPLOAD_MS);
+      await photos.tidy();
+    },
+    async close() {
+      await rigs.close();
+      await database.close();
+      await lock.release();
+    },
+  };
 }

@@ -1,22 +1,29 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { networkInterfaces } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { openServer } from './app.ts';
+import { openServer, type Server } from './app.ts';
+import type { ReadArchive } from './archive/read.ts';
+import { HeldError, holderOf } from './data/lock.ts';
+import { threadJudge } from './judge/judge.ts';
+import { phoneAddress } from './network.ts';
+import { HttpProblem, storageProblem } from './problem.ts';
 import { seedDemo } from './seed.ts';
+import { inThread } from './threads.ts';
 
 const HOST = '127.0.0.1';
-const ANY_ADDRESS = '0.0.0.0';
 const FIRST_PORT = 4310;
 const PORTS_TRIED = 20;
 const LONGEST_STOP_MS = 3000;
-
-/** Addresses of this computer on its local networks. */
-const addresses = (): string[] =>
-  Object.values(networkInterfaces())
-    .flat()
-    .flatMap((a) => (a && a.family === 'IPv4' && !a.internal ? [a.address] : []));
+/** What is done now and then is done a moment after the start, so that it delays nothing, and then every hour. */
+const FIRST_KEEPING_MS = 2000;
+const KEEPING_MS = 3_600_000;
+/** One who has just begun says within this where it answers. */
+const HOLDER_MS = 10_000;
+const ARCHIVE_BOUNDS = {
+  memoryMb: 512,
+  tooLarge: 'The archive holds more than can be read here. Nothing was changed.',
+};
 
 /** Listens on the port wanted, or the next free one when `next` says so. */
 async function listen(
@@ -46,26 +53,50 @@ async function listen(
 }
 
 async function main(): Promise<void> {
-  const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
+  const here = dirname(fileURLToPath(import.meta.url));
+  const root = join(here, '..', '..');
   const dataFolder = process.env.MELLOW_DATA ?? join(root, '.mellow', 'data');
-  const lan = process.env.MELLOW_LAN === '1';
+  const demo = process.env.MELLOW_SEED === 'demo';
+  const handAt = process.env.MELLOW_LAN === '1' ? await phoneAddress(process.env.MELLOW_LAN_ADDRESS) : null;
   let handPort: number | null = null;
-  const handUrls = () => (handPort === null ? [] : addresses().map((a) => `http://${a}:${handPort}/hand`));
-  const opened = await openServer({
-    dataFolder,
-    webFolder: join(root, 'dist', 'web'),
-    now: () => new Date(),
-    handUrls,
-  });
-  if (process.env.MELLOW_SEED === 'demo') {
-    if (await seedDemo(opened, join(root, 'demo', 'takes'))) process.stdout.write('Demo rig and takes are set up.\n');
+  let opened: Server;
+  try {
+    opened = await openServer({
+      dataFolder,
+      webFolder: join(root, 'dist', 'web'),
+      now: () => new Date(),
+      handUrls: () => (handPort === null ? [] : [`http://${handAt}:${handPort}/hand`]),
+      judge: threadJudge(join(here, 'judge.js')),
+      archiveReader: (job) => inThread<ReadArchive>(join(here, 'archive.js'), job, ARCHIVE_BOUNDS),
+    });
+  } catch (error) {
+    if (!(error instanceof HeldError) || !demo) throw error;
+    // Whoever starts the demo twice wants to see it: it runs.
+    const holder = await holderOf(dataFolder, HOLDER_MS);
+    if (!holder?.url) throw error;
+    process.stdout.write(`Mellow Tap is running already (process ${holder.pid}).\nMellow Tap: ${holder.url}\n`);
+    return;
   }
+  // Each request deals with its own failures; what slips through all the same ends none of the others.
+  for (const event of ['uncaughtException', 'unhandledRejection'])
+    process.on(event, (error: unknown) => {
+      process.stderr.write(`${event}: ${error instanceof Error ? error.stack : String(error)}\n`);
+    });
+  if (demo && (await seedDemo(opened, join(root, 'demo', 'takes'))))
+    process.stdout.write('Demo rig and takes are set up.\n');
   const server = createServer(opened.app);
-  // Takes are large and leads are long: only the headers have to come soon.
+  // Takes are large and lines are slow: only the headers have to come soon.
   server.requestTimeout = 0;
   const port = await listen(server, Number(process.env.PORT ?? FIRST_PORT), process.env.PORT === undefined);
-  const hand = lan ? createServer(opened.hand) : null;
-  if (hand) handPort = await listen(hand, port + 1, true, ANY_ADDRESS);
+  const hand = handAt === null ? null : createServer(opened.hand);
+  if (hand && handAt !== null) {
+    hand.requestTimeout = 0;
+    handPort = await listen(hand, port + 1, true, handAt);
+  }
+  await opened.tell({ pid: process.pid, url: `http://${HOST}:${port}`, since: new Date().toISOString() });
+  const keep = () => void opened.housekeep().catch((error: unknown) => process.stderr.write(`${String(error)}\n`));
+  setTimeout(keep, FIRST_KEEPING_MS).unref();
+  setInterval(keep, KEEPING_MS).unref();
   let stopping = false;
   const stop = (): void => {
     if (stopping) return;
@@ -78,16 +109,25 @@ async function main(): Promise<void> {
   };
   process.on('SIGTERM', stop);
   process.on('SIGINT', stop);
-  if (hand)
+  if (handPort !== null)
     process.stdout.write(
-      handUrls().length > 0
-        ? `On a phone: ${handUrls().join(' or ')}, code ${opened.doorCode()} (once; the desk shows the next one)\n`
-        : 'This computer is on no network that a phone could reach it by.\n',
+      `On a phone: http://${handAt}:${handPort}/hand, code ${opened.doorCode()} (once, for ten minutes; the desk shows the next one)\n`,
     );
+  else if (process.env.MELLOW_LAN === '1')
+    process.stdout.write('This computer is on no network that a phone could reach it by.\n');
   process.stdout.write(`Mellow Tap: http://${HOST}:${port}\n`);
 }
 
+/** Why it does not start, in a sentence. */
+function sayFailure(error: unknown): string {
+  const problem = error instanceof HttpProblem ? error : storageProblem(error);
+  if (problem?.title === 'Disk full' || problem?.title === 'Disk failed')
+    return 'Mellow Tap cannot start: the disk of its data folder is full, or failing. Make some room there and start it again.';
+  if (problem) return `Mellow Tap cannot start. ${problem.message}`;
+  return error instanceof Error ? error.message : String(error);
+}
+
 main().catch((error: unknown) => {
-  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+  process.stderr.write(`${sayFailure(error)}\n`);
   process.exit(1);
 });

@@ -5,15 +5,19 @@ import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
 import { z } from 'zod';
-import { HttpProblem } from '../problem.ts';
-import { readArchive } from './read.ts';
+import { HttpProblem, storageProblem } from '../problem.ts';
+import { bringIn } from './bring.ts';
+import type { ReadArchive, ReadJob } from './read.ts';
 import { type ArchiveParts, writeArchive } from './write.ts';
 
 const Params = z.strictObject({ id: z.uuid() });
 const Query = z.strictObject({ takes: z.enum(['used', 'all']).default('used') });
 
-/** Out: GET /api/archives/RIG; back in: POST /api/archives. */
-export function archiveRoutes(parts: ArchiveParts, folder: string): Router {
+/** Reads an archive that lies on the disk: in a thread, or on the spot. */
+export type ArchiveReader = (job: ReadJob) => Promise<ReadArchive>;
+
+/** Out: GET /api/archives/RIG; back in: POST /api/archives. @param incoming  where archives are read, each in a folder of its own */
+export function archiveRoutes(parts: ArchiveParts, incoming: string, readArchive: ArchiveReader): Router {
   const routes = Router();
   routes.get('/:id', async (req, res) => {
     const { takes } = Query.parse(req.query);
@@ -23,25 +27,29 @@ export function archiveRoutes(parts: ArchiveParts, folder: string): Router {
       'Content-Length': String(bytes),
       'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
     });
-    // A page that leaves wants no more of it.
+    // A page that leaves wants no more of it: both ends are closed then.
     await pipeline(stream, res).catch(() => undefined);
   });
   routes.post('/', async (req, res) => {
     if (!req.is('application/octet-stream'))
       throw new HttpProblem(415, 'Not accepted', 'An archive is sent as application/octet-stream.');
+    const folder = join(incoming, randomUUID());
     await mkdir(folder, { recursive: true });
-    const path = join(folder, `${randomUUID()}.part`);
     try {
-      await pipeline(req, createWriteStream(path)).catch(() => {
-        throw new HttpProblem(
-          400,
-          'Broken off',
-          'The archive did not arrive whole. Nothing was changed: choose it again.',
+      const path = join(folder, 'archive.zip');
+      await pipeline(req, createWriteStream(path)).catch((error: unknown) => {
+        throw (
+          storageProblem(error) ??
+          new HttpProblem(
+            400,
+            'Broken off',
+            'The archive did not arrive whole. Nothing was changed: choose it again.',
+          )
         );
       });
-      res.status(201).json(await readArchive(parts, path));
+      res.status(201).json(await bringIn(parts, await readArchive({ path, folder })));
     } finally {
-      await rm(path, { force: true });
+      await rm(folder, { recursive: true, force: true });
     }
   });
   return routes;

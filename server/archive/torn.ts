@@ -40,6 +40,11 @@ export async function whatIsMissing(path: string): Promise<string[] | null> {
   }
 }
 
+export const sayMissing = (files: readonly string[]): string =>
+  files.length === 0
+    ? 'only its table of contents at the end is missing.'
+    : `${files.slice(0, 4).join(', ')}${files.length > 4 ? ` and ${files.length - 4} more` : ''} ${files.length === 1 ? 'is' : 'are'} missing or not whole.`;
+
 interface Head {
   readonly name: string;
   readonly dataAt: number;

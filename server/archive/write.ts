@@ -1,85 +1,94 @@
-import { stat } from 'node:fs/promises';
-import type { Readable } from 'node:stream';
-import { ZipFile } from 'yazl';
 import { seriesToCsv, sessionsToCsv } from '#core/report/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 import { type DayEvent, type Session, seriesOf, sessionsOf } from '#core/run/index.ts';
+import type { Content } from '../data/content.ts';
+import type { Lent } from '../data/storage.ts';
+import type { Database } from '../database/database.ts';
 import type { DayService } from '../day/service.ts';
 import type { PhotoService } from '../photos/service.ts';
+import { HttpProblem } from '../problem.ts';
 import type { RigService } from '../rigs/service.ts';
 import type { TakeService } from '../takes/service.ts';
 import { fileNames, LOG_FILE, MANIFEST_FILE, type Manifest, RIG_FILE } from './manifest.ts';
+import { type Zip, type ZipPart, zipOf } from './zip.ts';
 
 export interface ArchiveParts {
+  readonly database: Database;
   readonly rigs: RigService;
   readonly takes: TakeService;
+  readonly takeContent: Content;
   readonly photos: PhotoService;
+  readonly photoContent: Content;
   readonly day: DayService;
   readonly now: () => Date;
 }
 
-export interface Archive {
-  readonly name: string;
-  readonly bytes: number;
-  readonly stream: Readable;
-}
-
 /** A rig with its log, its takes and its photographs as one plain zip, streamed; takes as they are, not squeezed. */
-export async function writeArchive(parts: ArchiveParts, rigId: string, allTakes: boolean): Promise<Archive> {
+export async function writeArchive(
+  parts: ArchiveParts,
+  rigId: string,
+  allTakes: boolean,
+): Promise<Zip & { readonly name: string }> {
   const { rigs, takes, photos, day, now } = parts;
   const rig = parseRig((await rigs.get(rigId)).document);
   const events = await allEvents(day, rigId);
   const all = await takes.list();
   const own = all.filter((t) => allTakes || t.usedBy.includes(rigId) || t.notes?.speaksOf?.rigId === rigId);
-  const files = fileNames(
-    own.map((t) => t.name),
-    'takes',
-  );
-  const pictures = rig.devices.flatMap((d) => d.photos ?? []);
-  const shas = [...new Set(pictures.map((p) => p.sha256))];
-  const found = (
-    await Promise.all(
-      shas.map((sha256) =>
-        photos.fileOf(sha256).then(
-          (f) => ({ ...f, sha256 }),
-          () => null,
-        ),
-      ),
-    )
-  ).filter((f) => f !== null);
-  const manifest: Manifest = {
-    kind: 'mellow-tap-archive',
-    version: 1,
-    rigId,
-    name: rig.name,
-    madeAt: now().toISOString(),
-    takes: own.map(({ id, name, bytes, sha256, notes }, i) => ({ file: files[i]!, id, name, bytes, sha256, notes })),
-    photos: await Promise.all(
-      found.map(async (f) => ({
-        file: `photos/${f.sha256}.${f.type.split('/')[1]}`,
-        bytes: (await stat(f.path)).size,
-        sha256: f.sha256,
-      })),
-    ),
+  const lent: Lent[] = [];
+  const lend = async <L extends Lent>(asked: Promise<L>): Promise<L | null> => {
+    // What is gone meanwhile is left out: the archive says what it holds.
+    const found = await asked.catch((error: unknown) => {
+      if (error instanceof HttpProblem && error.status === 404) return null;
+      throw error;
+    });
+    if (found) lent.push(found);
+    return found;
   };
-  const sessions = sessionsOf(events);
-  const zip = new ZipFile();
-  const plain = (text: string, file: string) =>
-    zip.addBuffer(Buffer.from(text), file, { compress: false, mtime: now() });
-  plain(JSON.stringify(manifest, null, 2), MANIFEST_FILE);
-  plain(startHere(rig, manifest, sessions), 'START HERE.md');
-  plain(JSON.stringify(rig, null, 2), RIG_FILE);
-  plain(JSON.stringify(events), LOG_FILE);
-  plain(sessionsToCsv(sessions), 'log/sessions.csv');
-  plain(seriesToCsv(seriesOf(sessions)), 'log/figures.csv');
-  for (const photo of manifest.photos)
-    zip.addFile(found.find((f) => f.sha256 === photo.sha256)!.path, photo.file, { compress: false });
-  for (const take of manifest.takes) zip.addFile((await takes.fileOf(take.id)).path, take.file, { compress: false });
-  const bytes = await new Promise<number>((resolve) => {
-    const told = resolve as unknown as () => void;
-    zip.end({ forceZip64Format: false, comment: '' }, told);
-  });
-  return { name: `${rig.name.replace(/[^\p{L}\p{N} ._-]+/gu, '_')}.zip`, bytes, stream: zip.outputStream as Readable };
+  try {
+    const files = fileNames(
+      own.map((t) => t.name),
+      'takes',
+    );
+    const takeParts: { part: ZipPart; entry: Manifest['takes'][number] }[] = [];
+    for (const [i, { id, name, sha256, notes }] of own.entries()) {
+      const found = await lend(takes.lend(id));
+      const file = files[i]!;
+      if (found) takeParts.push({ part: { file, lent: found }, entry: { file, id, name, bytes: found.bytes, sha256, notes } });
+    }
+    const photoParts: { part: ZipPart; entry: Manifest['photos'][number] }[] = [];
+    for (const sha256 of new Set(rig.devices.flatMap((d) => (d.photos ?? []).map((p) => p.sha256)))) {
+      const found = await lend(photos.lend(sha256));
+      const file = `photos/${sha256}.${found?.type.split('/')[1]}`;
+      if (found) photoParts.push({ part: { file, lent: found }, entry: { file, bytes: found.bytes, sha256 } });
+    }
+    const manifest: Manifest = {
+      kind: 'mellow-tap-archive',
+      version: 1,
+      rigId,
+      name: rig.name,
+      madeAt: now().toISOString(),
+      takes: takeParts.map((t) => t.entry),
+      photos: photoParts.map((p) => p.entry),
+    };
+    const sessions = sessionsOf(events);
+    const zip = await zipOf(
+      [
+        { file: MANIFEST_FILE, text: JSON.stringify(manifest, null, 2) },
+        { file: 'START HERE.md', text: startHere(rig, manifest, sessions) },
+        { file: RIG_FILE, text: JSON.stringify(rig, null, 2) },
+        { file: LOG_FILE, text: JSON.stringify(events) },
+        { file: 'log/sessions.csv', text: sessionsToCsv(sessions) },
+        { file: 'log/figures.csv', text: seriesToCsv(seriesOf(sessions)) },
+        ...photoParts.map((p) => p.part),
+        ...takeParts.map((t) => t.part),
+      ],
+      now(),
+    );
+    return { ...zip, name: `${rig.name.replace(/[^\p{L}\p{N} ._-]+/gu, '_')}.zip` };
+  } catch (error) {
+    for (const one of lent) one.giveBack();
+    throw error;
+  }
 }
 
 export async function allEvents(day: DayService, rigId: string): Promise<DayEvent[]> {

@@ -1,8 +1,7 @@
-import { Op } from 'sequelize';
 import type { DayPage } from '#api/index.ts';
+import { parseRig } from '#core/rig/index.ts';
 import { DayEvent, MOST_EVENTS } from '#core/run/index.ts';
-import type { Database } from '../database.ts';
-import type { Models } from '../models.ts';
+import type { Database, Writing } from '../database/database.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 
 export interface DayService {
@@ -10,42 +9,129 @@ export interface DayService {
   after(rigId: string, seq: number): Promise<DayPage>;
   /** Keeps what happened. Sent twice it is kept once: a lost answer may be asked for again. */
   tell(rigId: string, events: readonly DayEvent[]): Promise<void>;
+  /** Takes an entry out that cannot be read. @throws HttpProblem 409 for one that can */
+  takeOut(rigId: string, seq: number): Promise<void>;
+  /** Keeps events within a write of somebody else's. */
+  tellWithin(db: Writing, rigId: string, entries: readonly Entry[]): Promise<void>;
 }
 
-export function dayService(database: Database, models: Models, now: () => Date): DayService {
+/** An event made ready to be written. */
+export interface Entry {
+  readonly id: string;
+  readonly sessionId: string;
+  readonly at: string;
+  readonly body: string;
+}
+
+/** A page holds so much at most, or one event. */
+const PAGE_BYTES = 2_000_000;
+/** What a person does in a moment says no more than this; the rig at a session's end may be as large as a rig. */
+const LARGEST_EVENT_BYTES = 16_000;
+
+/** @throws HttpProblem 413, RigError: an event that would spoil the journal for whoever reads it */
+export function entryOf(event: DayEvent): Entry {
+  const { rig, ...rest } = event.kind === 'end' ? event : { ...event, rig: undefined };
+  if (Buffer.byteLength(JSON.stringify(rest)) > LARGEST_EVENT_BYTES)
+    throw new HttpProblem(413, 'Too large', 'An entry of the journal is larger than 16 kB. Nothing was kept.');
+  if (rig !== undefined && rig !== null) parseRig(rig);
+  const { id, sessionId, at } = event;
+  return { id, sessionId, at, body: JSON.stringify(event) };
+}
+
+interface Row {
+  readonly seq: number;
+  readonly at: string;
+  readonly bytes: number;
+}
+
+export function dayService(database: Database, now: () => Date): DayService {
+  const mustBeThere = async (db: Pick<Writing, 'read'>, rigId: string): Promise<void> => {
+    if ((await db.read('SELECT 1 FROM rigs WHERE id = ?1', [rigId])).length === 0) throw notFound('The rig');
+  };
+  const tellWithin: DayService['tellWithin'] = async (db, rigId, entries) => {
+    for (const { id, sessionId, at, body } of entries) {
+      const added = await db.run(
+        `INSERT INTO dayEvents (id, rigId, sessionId, at, body, receivedAt) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
+         ON CONFLICT (id) DO NOTHING`,
+        [id, rigId, sessionId, at, body, now().toISOString()],
+      );
+      if (added > 0) continue;
+      const [known] = await db.read<{ rigId: string }>('SELECT rigId FROM dayEvents WHERE id = ?1', [id]);
+      if (known?.rigId !== rigId)
+        throw new HttpProblem(409, 'Of another rig', 'This is kept of another rig already. Nothing was changed.');
+    }
+  };
   return {
     async after(rigId, seq) {
-      if ((await models.rigs.count({ where: { id: rigId } })) === 0) throw notFound('The rig');
-      const rows = await models.dayEvents.findAll({
-        where: { rigId, seq: { [Op.gt]: seq } },
-        order: [['seq', 'ASC']],
-        limit: MOST_EVENTS,
-      });
-      return {
-        events: rows.map((row) => DayEvent.parse(JSON.parse(row.body))),
-        seq: rows.at(-1)?.seq ?? seq,
-        more: rows.length === MOST_EVENTS,
-      };
+      await mustBeThere(database, rigId);
+      const rows = await database.read<Row>(
+        'SELECT seq, at, length(CAST(body AS BLOB)) bytes FROM dayEvents WHERE rigId = ?1 AND seq > ?2 ORDER BY seq LIMIT ?3',
+        [rigId, seq, MOST_EVENTS],
+      );
+      const page = withinBytes(rows);
+      const last = page.at(-1)?.seq ?? seq;
+      const bodies = await database.read<{ seq: number; body: string }>(
+        'SELECT seq, body FROM dayEvents WHERE rigId = ?1 AND seq > ?2 AND seq <= ?3 ORDER BY seq',
+        [rigId, seq, last],
+      );
+      const events: DayEvent[] = [];
+      const unreadable: DayPage['unreadable'] = [];
+      for (const { seq: place, body } of bodies) {
+        const event = readEvent(body);
+        const row = page.find((r) => r.seq === place);
+        if (event) events.push(event);
+        else if (row) unreadable.push({ seq: place, at: row.at, bytes: row.bytes });
+      }
+      return { events, seq: last, more: page.length < rows.length || rows.length === MOST_EVENTS, unreadable };
     },
-    tell: (rigId, events) =>
-      database.write(async (transaction) => {
-        if ((await models.rigs.count({ where: { id: rigId }, transaction })) === 0) throw notFound('The rig');
-        const known = await models.dayEvents.findAll({ where: { id: events.map((e) => e.id) }, transaction });
-        if (known.some((row) => row.rigId !== rigId))
-          throw new HttpProblem(409, 'Of another rig', 'This is kept of another rig already. Nothing was changed.');
-        const ids = new Set(known.map((row) => row.id));
-        const fresh = events.filter((e, i) => !ids.has(e.id) && events.findIndex((o) => o.id === e.id) === i);
-        await models.dayEvents.bulkCreate(
-          fresh.map((e) => ({
-            id: e.id,
-            rigId,
-            sessionId: e.sessionId,
-            at: e.at,
-            body: JSON.stringify(e),
-            receivedAt: now().toISOString(),
-          })),
-          { transaction },
-        );
+    async tell(rigId, events) {
+      const entries = events.map(entryOf);
+      await database.write(async (db) => {
+        await mustBeThere(db, rigId);
+        await tellWithin(db, rigId, entries);
+      });
+    },
+    takeOut: (rigId, seq) =>
+      database.write(async (db) => {
+        const [row] = await db.read<{ body: string }>('SELECT body FROM dayEvents WHERE rigId = ?1 AND seq = ?2', [
+          rigId,
+          seq,
+        ]);
+        if (!row) throw notFound('This entry');
+        if (readEvent(row.body))
+          throw new HttpProblem(409, 'It can be read', 'Only what cannot be read is taken out of the journal.');
+        await db.run('DELETE FROM dayEvents WHERE rigId = ?1 AND seq = ?2', [rigId, seq]);
       }),
+    tellWithin,
   };
+}
+
+function withinBytes(rows: readonly Row[]): readonly Row[] {
+  let bytes = 0;
+  const end = rows.findIndex((row, i) => {
+    bytes += row.bytes;
+    return bytes > PAGE_BYTES && i > 0;
+  });
+  return end < 0 ? rows : rows.slice(0, end);
+}
+
+/** Deeper than any event goes: what is, was written before events had bounds. */
+const DEEPEST = 64;
+
+function readEvent(body: string): DayEvent | null {
+  try {
+    const json: unknown = JSON.parse(body);
+    return depthOf(json) > DEEPEST ? null : DayEvent.parse(json);
+  } catch {
+    return null;
+  }
+}
+
+/** Counted without recursion, and no further than one more than is allowed. */
+function depthOf(json: unknown): number {
+  let level: unknown[] = [json];
+  let depth = 0;
+  for (; level.length > 0 && depth <= DEEPEST; depth++)
+    level = level.flatMap((value) => (typeof value === 'object' && value !== null ? Object.values(value) : []));
+  return depth;
 }

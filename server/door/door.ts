@@ -1,17 +1,32 @@
-import { createHash, timingSafeEqual } from 'node:crypto';
+import { createHash, randomUUID, timingSafeEqual } from 'node:crypto';
 
 /** Letters and digits that nobody mistakes for one another (Crockford's base 32, in capitals). */
 const LETTERS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
 /** 40 bits: at the pace that is allowed, guessing takes longer than the code lasts by far. */
 const CODE_LETTERS = 8;
+const CODE_MS = 10 * 60_000;
 const TOKEN_BYTES = 32;
 const TOKEN_MS = 12 * 3_600_000;
-/** Wrong codes after which the door stays shut for a while, longer each time. */
+/** Wrong codes of one address after which it waits, longer each time. */
 const FREE_TRIES = 5;
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 60_000;
+/** So long after its last wrong code an address begins anew. */
+const FORGIVEN_MS = 10 * 60_000;
+/** Tries of all addresses together, in a second: at this pace a code of 40 bits is guessed once in half a million tens of minutes. */
+const MOST_A_SECOND = 30;
+/** So many addresses are remembered; the one that was quiet longest goes first. */
+const MOST_ADDRESSES = 5000;
 
-export type DoorWord = 'opened' | 'wrong code' | 'used code' | 'shut for a while' | 'no pass' | 'new code';
+export type DoorWord =
+  | 'opened'
+  | 'wrong code'
+  | 'used code'
+  | 'old code'
+  | 'shut for a while'
+  | 'no pass'
+  | 'new code'
+  | 'removed';
 export interface DoorNote {
   readonly at: string;
   readonly from: string;
@@ -20,70 +35,161 @@ export interface DoorNote {
 
 export type Tried = { readonly token: string } | { readonly refused: DoorWord; readonly waitMs: number };
 
+/** A phone that was let in. Its token is known by its hash alone. */
+export interface Pass {
+  readonly id: string;
+  readonly hash: string;
+  /** What it is, in a word; and where it came from. */
+  readonly device: string;
+  readonly address: string;
+  readonly pairedAtMs: number;
+  readonly untilMs: number;
+  seenAtMs: number;
+}
+
 export interface Door {
-  /** The code that opens it next, once. */
-  code(): string;
-  renew(from: string): string;
+  /** The code that opens it next, once, and until when. */
+  code(): { readonly code: string; readonly untilMs: number };
+  renew(from: string): void;
   /** Whoever has the code gets a pass; the code is used up by it. */
-  try(code: string, from: string): Tried;
+  try(code: string, from: string, device: string): Tried;
   /** Whether a pass is one of ours and still counts. */
   holds(token: string | undefined): boolean;
+  /** Phones that are let in, the newest first. */
+  phones(): readonly Pass[];
+  /** Its pass counts no more. False where there is none of this id. */
+  remove(id: string, from: string): boolean;
 }
 
 interface DoorOptions {
   readonly now: () => Date;
   readonly randomBytes: (count: number) => Uint8Array;
   readonly note: (note: DoorNote) => void;
-  /** Passes given before, by their hashes, each with its end, ms; and what keeps a new one. */
-  readonly given?: Iterable<readonly [hash: string, untilMs: number]>;
-  readonly keep?: (hash: string, untilMs: number) => void;
+  /** Passes that were given before; what keeps a new one, and forgets one. */
+  readonly given?: readonly Pass[];
+  readonly keep?: (pass: Pass) => void;
+  readonly forget?: (id: string) => void;
 }
 
-/** The door to the run on a phone: one code, once; passes that nobody can make; fewer tries the more were wrong. */
-export function makeDoor({ now, randomBytes, note, given: before = [], keep = () => undefined }: DoorOptions): Door {
-  const passes = new Map(before);
-  const used = new Set<string>();
-  let wrong = 0;
-  let shutUntilMs = 0;
-  const fresh = () => [...randomBytes(CODE_LETTERS)].map((b) => LETTERS[b % LETTERS.length]!).join('');
-  let code = fresh();
+interface Tries {
+  wrong: number;
+  shutUntilMs: number;
+  lastMs: number;
+}
+
+/**
+ * The door to the run on a phone: one code, once, for ten minutes; passes that nobody can make and that can be taken away;
+ * fewer tries the more were wrong, for each address by itself, so that a stranger who guesses shuts out nobody else.
+ */
+export function makeDoor({
+  now,
+  randomBytes,
+  note,
+  given = [],
+  keep = () => undefined,
+  forget = () => undefined,
+}: DoorOptions): Door {
+  const passes = new Map(given.map((pass) => [pass.hash, { ...pass }]));
+  /** Codes that were, and what became of them. */
+  const gone = new Map<string, 'used code' | 'old code'>();
+  const tries = new Map<string, Tries>();
+  let second = { atS: 0, count: 0 };
+  const fresh = () => ({
+    code: [...randomBytes(CODE_LETTERS)].map((b) => LETTERS[b % LETTERS.length]!).join(''),
+    untilMs: now().getTime() + CODE_MS,
+  });
+  let open = fresh();
   const say = (from: string, says: DoorWord) => note({ at: now().toISOString(), from, says });
   const refuse = (from: string, refused: DoorWord, waitMs = 0): Tried => {
     say(from, refused);
     return { refused, waitMs };
   };
+  /** The code as it stands: an old one is no more. */
+  const current = () => {
+    if (now().getTime() >= open.untilMs) {
+      gone.set(hashOf(open.code), 'old code');
+      open = fresh();
+    }
+    return open;
+  };
+  const triesOf = (address: string, nowMs: number): Tries => {
+    const known = tries.get(address);
+    const found = known && nowMs - known.lastMs < FORGIVEN_MS ? known : { wrong: 0, shutUntilMs: 0, lastMs: nowMs };
+    // Kept in the order of the last try.
+    tries.delete(address);
+    tries.set(address, found);
+    if (tries.size > MOST_ADDRESSES) tries.delete(tries.keys().next().value!);
+    return found;
+  };
+  const tooManyNow = (nowMs: number): boolean => {
+    const atS = Math.floor(nowMs / 1000);
+    if (second.atS !== atS) second = { atS, count: 0 };
+    return ++second.count > MOST_A_SECOND;
+  };
   return {
-    code: () => code,
+    code: current,
     renew(from) {
-      code = fresh();
+      gone.set(hashOf(open.code), 'old code');
+      open = fresh();
       say(from, 'new code');
-      return code;
     },
-    try(given, from) {
+    try(typed, from, device) {
       const nowMs = now().getTime();
-      if (nowMs < shutUntilMs) return refuse(from, 'shut for a while', shutUntilMs - nowMs);
-      const plain = plainCode(given);
+      const own = triesOf(networkOf(from), nowMs);
+      if (nowMs < own.shutUntilMs) return refuse(from, 'shut for a while', own.shutUntilMs - nowMs);
+      if (tooManyNow(nowMs)) return refuse(from, 'shut for a while', 1000);
+      own.lastMs = nowMs;
+      const plain = plainCode(typed);
+      const { code } = current();
       if (!same(plain, code)) {
-        wrong++;
-        if (wrong >= FREE_TRIES)
-          shutUntilMs = nowMs + Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (wrong - FREE_TRIES));
-        return refuse(from, used.has(hashOf(plain)) ? 'used code' : 'wrong code');
+        own.wrong++;
+        if (own.wrong >= FREE_TRIES)
+          own.shutUntilMs = nowMs + Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (own.wrong - FREE_TRIES));
+        return refuse(from, gone.get(hashOf(plain)) ?? 'wrong code');
       }
-      wrong = 0;
-      used.add(hashOf(code));
-      code = fresh();
+      own.wrong = 0;
+      gone.set(hashOf(code), 'used code');
+      open = fresh();
       const token = Buffer.from(randomBytes(TOKEN_BYTES)).toString('base64url');
-      passes.set(hashOf(token), nowMs + TOKEN_MS);
-      keep(hashOf(token), nowMs + TOKEN_MS);
+      const pass: Pass = {
+        id: randomUUID(),
+        hash: hashOf(token),
+        device,
+        address: from,
+        pairedAtMs: nowMs,
+        seenAtMs: nowMs,
+        untilMs: nowMs + TOKEN_MS,
+      };
+      passes.set(pass.hash, pass);
+      keep(pass);
       say(from, 'opened');
       return { token };
     },
     holds(token) {
-      const until = token === undefined ? undefined : passes.get(hashOf(token));
-      return until !== undefined && now().getTime() < until;
+      const pass = token === undefined ? undefined : passes.get(hashOf(token));
+      const nowMs = now().getTime();
+      if (!pass || nowMs >= pass.untilMs) return false;
+      pass.seenAtMs = nowMs;
+      return true;
+    },
+    phones: () =>
+      [...passes.values()]
+        .filter((p) => now().getTime() < p.untilMs)
+        .sort((a, b) => b.pairedAtMs - a.pairedAtMs),
+    remove(id, from) {
+      const pass = [...passes.values()].find((p) => p.id === id);
+      if (!pass) return false;
+      passes.delete(pass.hash);
+      forget(id);
+      say(from, 'removed');
+      return true;
     },
   };
 }
+
+/** Who tries: an address, or the network of one of version 6, for whoever has one has very many. */
+const networkOf = (address: string): string =>
+  address.includes(':') && !address.startsWith('::ffff:') ? address.split(':').slice(0, 4).join(':') : address;
 
 const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 const same = (a: string, b: string): boolean => timingSafeEqual(Buffer.from(hashOf(a)), Buffer.from(hashOf(b)));

@@ -7,7 +7,7 @@ import { assetsOf, neverKept, pageOf } from '../page.ts';
 import { answerProblem, HttpProblem, nothingHere } from '../problem.ts';
 import type { RigService } from '../rigs/service.ts';
 import { strictPolicy } from '../security.ts';
-import { takeIn } from '../takes/routes.ts';
+import { takesIn } from '../takes/routes.ts';
 import type { TakeService } from '../takes/service.ts';
 import type { Door } from './door.ts';
 
@@ -35,7 +35,7 @@ export function handApp({ door, rigs, day, takes, webFolder, noteNoPass }: HandO
   app.use(byAddressOnly, ...strictPolicy);
   app.use('/api', neverKept);
   app.post('/api/door', express.json({ limit: SMALL }), (req, res) => {
-    const tried = door.try(DoorTry.parse(req.body).code, fromOf(req));
+    const tried = door.try(DoorTry.parse(req.body).code, fromOf(req), deviceOf(req));
     if ('refused' in tried) throw refusal(tried.refused, tried.waitMs);
     res
       .cookie(COOKIE, tried.token, { httpOnly: true, sameSite: 'strict', maxAge: DAY_S * 1000, path: '/' })
@@ -53,7 +53,7 @@ export function handApp({ door, rigs, day, takes, webFolder, noteNoPass }: HandO
   });
   app.use('/api/rigs/:id/day', dayRoutes(day));
   // A take of the phone's own recorder goes to the bench; takes that are there are not read from here.
-  app.put('/api/takes/:id', takeIn(takes));
+  app.use('/api/takes', takesIn(takes));
   app.get('/api/rigs/:id', async (req, res) => {
     res.json(await rigs.get(String(req.params.id)));
   });
@@ -61,7 +61,7 @@ export function handApp({ door, rigs, day, takes, webFolder, noteNoPass }: HandO
   app.use('/assets', ...assetsOf(webFolder));
   app.get('/', (_req, res) => res.redirect('/hand'));
   app.get(/^\/hand(\/.*)?$/, pageOf(webFolder));
-  app.use(nothingHere, answerProblem);
+  app.use(nothingHere, answerProblem(async () => ({})));
   return app;
 }
 
@@ -73,10 +73,19 @@ function refusal(word: string, waitMs: number): HttpProblem {
       'Too many tries',
       `Too many wrong codes. Try again in ${wait} s, with the code that the desk shows now.`,
     );
+  if (word === 'old code')
+    return new HttpProblem(403, 'Old code', 'This code is over: each lasts ten minutes. The desk shows the next one.');
   if (word === 'used code')
     return new HttpProblem(403, 'Used code', 'This code was used already. The desk shows the next one.');
   return new HttpProblem(403, 'Wrong code', 'This is not the code that the desk shows.');
 }
+
+/** What it says it is, in one plain word: no more of it is kept. */
+const deviceOf = (req: Request): string => {
+  const agent = req.get('User-Agent') ?? '';
+  if (/tablet|pad/i.test(agent)) return 'tablet';
+  return /mobi|phone|android/i.test(agent) ? 'phone' : 'computer';
+};
 
 const fromOf = (req: Request): string => req.socket.remoteAddress ?? 'unknown';
 

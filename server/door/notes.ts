@@ -1,5 +1,4 @@
-import type { Database } from '../database.ts';
-import type { Models } from '../models.ts';
+import type { Database } from '../database/database.ts';
 import type { DoorNote } from './door.ts';
 
 /** The same from the same place within this time is one line with a count: ten thousand guesses fill no disk. */
@@ -12,17 +11,16 @@ export interface DoorNotes {
 }
 
 /** What happened at the door, kept. */
-export function doorNotes(database: Database, models: Models): DoorNotes {
+export function doorNotes(database: Database): DoorNotes {
   /** Counted here and written now and then: the line that is open for each place and word. */
   const open = new Map<string, { id: number | null; sinceMs: number; count: number; written: number }>();
   const write = (note: DoorNote, line: { id: number | null; count: number; written: number }) =>
-    database.write(async (transaction) => {
+    database.write(async ({ models }) => {
       const { count } = line;
       if (line.id === null) {
-        const row = await models.doorNotes.create({ ...note, count }, { transaction });
+        const row = await models.doorNotes.create({ ...note, count });
         line.id = row.id;
-      } else if (line.written < count)
-        await models.doorNotes.update({ count }, { where: { id: line.id }, transaction });
+      } else if (line.written < count) await models.doorNotes.update({ count }, { where: { id: line.id } });
       line.written = count;
     });
   return {
@@ -35,7 +33,7 @@ export function doorNotes(database: Database, models: Models): DoorNotes {
       open.set(key, line);
       line.count++;
       // The first at once, then at every doubling: the count that is kept is right to a factor of two at worst, and when asked exactly.
-      if (Number.isInteger(Math.log2(line.count))) void write(note, line);
+      if (Number.isInteger(Math.log2(line.count))) write(note, line).catch(() => undefined);
     },
     async latest() {
       for (const [key, line] of open) {
@@ -47,7 +45,7 @@ export function doorNotes(database: Database, models: Models): DoorNotes {
         };
         if (line.written < line.count) await write(note, line);
       }
-      const rows = await models.doorNotes.findAll({ order: [['id', 'DESC']], limit: SHOWN });
+      const rows = await database.models.doorNotes.findAll({ order: [['id', 'DESC']], limit: SHOWN });
       return rows.map(({ at, from, says, count }) => ({ at, from, says: says as DoorNote['says'], count }));
     },
   };

@@ -1,3 +1,5 @@
+import { createReadStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
 import { z } from 'zod';
 import { PhotoRecord } from '#api/index.ts';
@@ -14,13 +16,19 @@ export function photoRoutes(photos: PhotoService): Router {
       throw new HttpProblem(415, 'Not accepted', 'A photograph is sent as application/octet-stream.');
     res.status(201).json(await photos.add(req, Length.parse(req.get('Content-Length') ?? null)));
   });
-  routes.get('/:sha256', async (req, res, next) => {
-    const { path, type } = await photos.fileOf(Params.parse(req.params).sha256);
-    // The address is the hash of the bytes: it never shows another picture.
-    res.set({ 'Content-Type': type, 'Cache-Control': 'private, max-age=31536000, immutable' });
-    res.sendFile(path, { dotfiles: 'allow', etag: false, lastModified: false, cacheControl: false }, (error) => {
-      if (error && !res.headersSent) next(error);
-    });
+  routes.get('/:sha256', async (req, res) => {
+    const lent = await photos.lend(Params.parse(req.params).sha256);
+    try {
+      // The address is the hash of the bytes: it never shows another picture.
+      res.set({
+        'Content-Type': lent.type,
+        'Content-Length': String(lent.bytes),
+        'Cache-Control': 'private, max-age=31536000, immutable',
+      });
+      await pipeline(createReadStream(lent.path), res).catch(() => undefined);
+    } finally {
+      lent.giveBack();
+    }
   });
   return routes;
 }

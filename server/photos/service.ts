@@ -1,15 +1,23 @@
 import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import type { PhotoRecord } from '#api/index.ts';
-import type { Models } from '../models.ts';
+import type { Content } from '../data/content.ts';
+import type { Lent, Staged } from '../data/storage.ts';
+import type { Database, Writing } from '../database/database.ts';
 import { HttpProblem, notFound } from '../problem.ts';
-import type { Storage } from '../storage.ts';
 
 export interface PhotoService {
   /** @throws HttpProblem 415 where the bytes are no picture that browsers show */
   add(body: Readable, promisedBytes: number | null): Promise<PhotoRecord>;
-  fileOf(sha256: string): Promise<{ path: string; type: string }>;
-  /** Removes what no rig speaks of any more, and none of its kept revisions. Once, at the start. */
+  /** Its bytes and what they are: they stay until they are given back. */
+  lend(sha256: string): Promise<Lent & { readonly type: string }>;
+  /** @throws HttpProblem 415, as above; the staged bytes are dropped then */
+  checkPicture(staged: Staged): Promise<void>;
+  /** Writes the row of a photograph within a write of somebody else's. */
+  addWithin(db: Writing, photo: PhotoRecord): Promise<void>;
+  /** Rows for files that came before there were any, and are spoken of. Once, at the start. */
+  adopt(): Promise<void>;
+  /** Removes what no kept version of a rig speaks of, a day after it came. */
   tidy(): Promise<void>;
 }
 
@@ -23,6 +31,8 @@ const KINDS: readonly { readonly type: string; readonly begins: (head: Buffer) =
   },
 ];
 const HEAD_BYTES = 12;
+/** One that was sent is in no saved rig yet: it has so long to get into one. */
+const GRACE_MS = 24 * 3_600_000;
 
 async function typeOf(path: string): Promise<string | null> {
   const handle = await open(path, 'r');
@@ -35,28 +45,58 @@ async function typeOf(path: string): Promise<string | null> {
   }
 }
 
-export function photoService(models: Models, storage: Storage): PhotoService {
+export function photoService(database: Database, content: Content, now: () => Date): PhotoService {
+  const { storage } = content;
+  const addWithin: PhotoService['addWithin'] = async (db, { sha256, bytes }) => {
+    await db.run(
+      `INSERT INTO photos (sha256, bytes, addedAt) VALUES (?1, ?2, ?3)
+       ON CONFLICT (sha256) DO UPDATE SET addedAt = excluded.addedAt`,
+      [sha256, bytes, now().toISOString()],
+    );
+  };
+  const checkPicture: PhotoService['checkPicture'] = async (staged) => {
+    if (await typeOf(staged.path)) return;
+    await storage.discard(staged);
+    throw new HttpProblem(415, 'No picture', 'The file is no JPEG, PNG or WebP picture. Choose another one.');
+  };
   return {
     async add(body, promisedBytes) {
-      const kept = await storage.keep(body, promisedBytes);
-      if (await typeOf(storage.pathOf(kept.sha256))) return kept;
-      await storage.remove(kept.sha256);
-      throw new HttpProblem(415, 'No picture', 'The file is no JPEG, PNG or WebP picture. Choose another one.');
+      const staged = await storage.stage(body, promisedBytes);
+      await checkPicture(staged);
+      const photo = { sha256: staged.sha256, bytes: staged.bytes };
+      await content.keep(staged, (db) => addWithin(db, photo));
+      return photo;
     },
-    async fileOf(sha256) {
-      const path = storage.pathOf(sha256);
-      const type = (await storage.has(sha256)) ? await typeOf(path) : null;
-      if (!type) throw notFound('The photograph');
-      return { path, type };
+    async lend(sha256) {
+      const lent = await storage.lend(sha256);
+      const type = lent && (await typeOf(lent.path));
+      if (!type) {
+        lent?.giveBack();
+        throw notFound('The photograph');
+      }
+      return { ...lent, type };
+    },
+    checkPicture,
+    addWithin,
+    async adopt() {
+      const rows = await database.read<{ sha256: string }>(
+        'SELECT DISTINCT sha256 FROM photoRefs WHERE sha256 NOT IN (SELECT sha256 FROM photos)',
+      );
+      for (const { sha256 } of rows) {
+        const lent = await storage.lend(sha256);
+        lent?.giveBack();
+        if (lent) await database.write((db) => addWithin(db, { sha256, bytes: lent.bytes }));
+      }
     },
     async tidy() {
-      const [rigs, revisions] = await Promise.all([
-        models.rigs.findAll({ attributes: ['document'] }),
-        models.revisions.findAll({ attributes: ['document'] }),
-      ]);
-      const spoken = new Set([...rigs, ...revisions].flatMap((r) => r.document.match(/[0-9a-f]{64}/g) ?? []));
-      const stored = await storage.sweep();
-      await Promise.all(stored.filter((s) => !spoken.has(s)).map((s) => storage.remove(s)));
+      const before = new Date(now().getTime() - GRACE_MS).toISOString();
+      const idle = 'sha256 = ?1 AND addedAt < ?2 AND sha256 NOT IN (SELECT sha256 FROM photoRefs)';
+      const rows = await database.read<{ sha256: string }>(
+        'SELECT sha256 FROM photos WHERE addedAt < ?1 AND sha256 NOT IN (SELECT sha256 FROM photoRefs)',
+        [before],
+      );
+      for (const { sha256 } of rows)
+        await content.drop(sha256, (db) => db.run(`DELETE FROM photos WHERE ${idle}`, [sha256, before]));
     },
   };
 }

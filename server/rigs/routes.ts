@@ -1,15 +1,18 @@
-import express, { Router } from 'express';
+import express, { type Request, Router } from 'express';
 import { z } from 'zod';
-import { LARGEST_RIG_BYTES, NewRig } from '#api/index.ts';
+import { CHANGES_HEADER, Changes, LARGEST_RIG_BYTES, NewRig } from '#api/index.ts';
 import { parseRig } from '#core/rig/index.ts';
 import { etag, ifMatch } from '../preconditions.ts';
 import type { RigService } from './service.ts';
 
 const Params = z.strictObject({ id: z.uuid() });
+const OfVersion = z.strictObject({ id: z.uuid(), revision: z.coerce.number().int().min(1) });
+/** A rig of the largest size, and the id beside it. */
+const BODY_LIMIT = LARGEST_RIG_BYTES + 1000;
 
 export function rigRoutes(rigs: RigService): Router {
   const routes = Router();
-  routes.use(express.json({ limit: LARGEST_RIG_BYTES }));
+  routes.use(express.json({ limit: BODY_LIMIT }));
   routes.get('/', async (_req, res) => {
     res.json(await rigs.list());
   });
@@ -22,9 +25,16 @@ export function rigRoutes(rigs: RigService): Router {
     const found = await rigs.get(Params.parse(req.params).id);
     res.set('ETag', etag(found.revision)).json(found);
   });
+  routes.get('/:id/document', async (req, res) => {
+    const { name, text } = await rigs.text(Params.parse(req.params).id);
+    res
+      .set('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.json`)}`)
+      .type('application/json')
+      .send(text);
+  });
   routes.put('/:id', async (req, res) => {
     const { id } = Params.parse(req.params);
-    const saved = await rigs.replace(id, parseRig(req.body), ifMatch(req));
+    const saved = await rigs.replace(id, parseRig(req.body), ifMatch(req), changesOf(req));
     res.set('ETag', etag(saved.revision)).json(saved);
   });
   routes.delete('/:id', async (req, res) => {
@@ -34,5 +44,26 @@ export function rigRoutes(rigs: RigService): Router {
   routes.post('/:id/restore', async (req, res) => {
     res.json(await rigs.restore(Params.parse(req.params).id));
   });
+  routes.get('/:id/versions', async (req, res) => {
+    res.json(await rigs.versions(Params.parse(req.params).id));
+  });
+  routes.get('/:id/versions/:revision', async (req, res) => {
+    const { id, revision } = OfVersion.parse(req.params);
+    res.json(await rigs.version(id, revision));
+  });
+  routes.post('/:id/versions/:revision/bring-back', async (req, res) => {
+    const { id, revision } = OfVersion.parse(req.params);
+    const back = await rigs.bringBack(id, revision);
+    res.set('ETag', etag(back.revision)).json(back);
+  });
   return routes;
+}
+
+/** What is said of a save is of use and no more: what cannot be read is left out. */
+function changesOf(req: Request): string[] {
+  try {
+    return Changes.parse(JSON.parse(decodeURIComponent(req.get(CHANGES_HEADER) ?? '%5B%5D')));
+  } catch {
+    return [];
+  }
 }

@@ -1,22 +1,51 @@
-import { Op, type Transaction } from 'sequelize';
-import type { RigRecord, RigSummary } from '#api/index.ts';
-import { tally } from '#core/check/index.ts';
-import { type Measurement, parseRig, type Rig } from '#core/rig/index.ts';
-import type { Database } from '../database.ts';
-import type { Models, RigRow } from '../models.ts';
+import { LARGEST_RIG_BYTES, type RigRecord, type RigSummary, type RigVersion } from '#api/index.ts';
+import { type Measurement, parseRigText, type Rig } from '#core/rig/index.ts';
+import type { Database, Writing } from '../database/database.ts';
+import type { Judge } from '../judge/judge.ts';
 import { HttpProblem, notFound } from '../problem.ts';
+import { readJudged, startJudging } from './judging.ts';
+import { pack, unpack } from './packed.ts';
+import { thin } from './thin.ts';
 
 export interface RigService {
   list(): Promise<RigSummary[]>;
   /** Whether there is, or ever was, a rig of this id. */
   known(id: string): Promise<boolean>;
+  /** @throws HttpProblem 422 for one that is no JSON any more */
   get(id: string): Promise<RigRecord>;
-  /** Made twice with the same id it is one rig: a lost answer may be asked for again. */
+  /** The document as it is kept, whatever is wrong with it. */
+  text(id: string): Promise<{ name: string; text: string }>;
+  /** Made twice with the same id and content it is one rig: a lost answer may be asked for again. @throws HttpProblem 409 for another content */
   create(id: string, rig: Rig): Promise<RigRecord>;
-  replace(id: string, rig: Rig, revision: number): Promise<RigRecord>;
+  replace(id: string, rig: Rig, revision: number, changes?: readonly string[]): Promise<RigRecord>;
   remove(id: string, revision: number): Promise<void>;
   restore(id: string): Promise<RigRecord>;
+  /** Newest first. */
+  versions(id: string): Promise<RigVersion[]>;
+  version(id: string, revision: number): Promise<RigRecord>;
+  /** Makes an earlier version the present one, as a revision of its own. */
+  bringBack(id: string, revision: number): Promise<RigRecord>;
+  /** Makes one within a write of somebody else's. @returns what has to be done once that is committed */
+  createWithin(db: Writing, id: string, made: MadeRig): Promise<() => void>;
+  prepare(rig: Rig): Promise<MadeRig>;
+  close(): Promise<void>;
 }
+
+/** A rig made ready to be written. */
+export interface MadeRig {
+  readonly rig: Rig;
+  readonly text: string;
+  readonly packed: Buffer;
+}
+
+interface RigRow {
+  readonly id: string;
+  readonly name: string;
+  readonly document: string;
+  readonly revision: number;
+  readonly updatedAt: string;
+}
+const COLUMNS = 'id, name, document, revision, updatedAt';
 
 /** What a measurement speaks of, for finding it again. */
 function pathsOf(m: Measurement): unknown {
@@ -34,87 +63,248 @@ function pathsOf(m: Measurement): unknown {
   }
 }
 
-/** So many revisions of a rig are kept. */
-const REVISIONS_KEPT = 200;
+/** A list waits so long for what was saved a moment ago. */
+const SHORT_WAIT_MS = 60;
+const FEW = 5;
+/** Versions are thinned out at most so often. */
+const THIN_EVERY_MS = 10 * 60_000;
+const MOST_CHANGES = 20;
 
-export function rigService(database: Database, models: Models, now: () => Date): RigService {
-  const find = async (id: string, transaction?: Transaction): Promise<RigRow> => {
-    const row = await models.rigs.findOne({ where: { id, deletedAt: null }, ...(transaction ? { transaction } : {}) });
+export function rigService(database: Database, now: () => Date, judge: Judge): RigService {
+  const judging = startJudging(database, judge);
+  const thinnedAt = new Map<string, number>();
+
+  const prepare = async (rig: Rig): Promise<MadeRig> => {
+    const text = JSON.stringify(rig);
+    // The same limit by every door: what comes in can be saved again.
+    if (Buffer.byteLength(text) > LARGEST_RIG_BYTES)
+      throw new HttpProblem(413, 'Too large', 'The rig is larger than 5 MB. Nothing was changed: take something out of it.');
+    return { rig, text, packed: await pack(text) };
+  };
+
+  /** What hangs on a revision of a rig: the version, the measurements, the photographs that it speaks of. */
+  const keep = async (
+    db: Writing,
+    { id, revision, savedAt }: { id: string; revision: number; savedAt: string },
+    { rig, packed }: MadeRig,
+    changes: readonly string[],
+  ): Promise<void> => {
+    await db.run('INSERT INTO revisions (rigId, revision, document, savedAt, changes) VALUES (?1, ?2, ?3, ?4, ?5)', [
+      id,
+      revision,
+      packed,
+      savedAt,
+      JSON.stringify(changes.slice(0, MOST_CHANGES)),
+    ]);
+    await db.run('DELETE FROM measurements WHERE rigId = ?1', [id]);
+    if (rig.measurements.length > 0)
+      await db.models.measurements.bulkCreate(
+        rig.measurements.map((m) => ({
+          rigId: id,
+          id: m.id,
+          takeId: m.takeId ?? null,
+          kind: m.kind,
+          paths: JSON.stringify(pathsOf(m)),
+          takenAt: m.takenAt,
+        })),
+      );
+    const photos = new Set(rig.devices.flatMap((d) => (d.photos ?? []).map((p) => p.sha256)));
+    for (const sha256 of photos)
+      await db.run('INSERT OR IGNORE INTO photoRefs (rigId, revision, sha256) VALUES (?1, ?2, ?3)', [id, revision, sha256]);
+    const nowMs = Date.parse(savedAt);
+    if (nowMs - (thinnedAt.get(id) ?? 0) < THIN_EVERY_MS) return;
+    thinnedAt.set(id, nowMs);
+    await thinOut(db, id, nowMs);
+  };
+
+  const find = async (db: Pick<Writing, 'read'>, id: string, gone = false): Promise<RigRow> => {
+    const [row] = await db.read<RigRow>(
+      `SELECT ${COLUMNS} FROM rigs WHERE id = ?1 ${gone ? '' : 'AND deletedAt IS NULL'}`,
+      [id],
+    );
     if (!row) throw notFound('The rig');
     return row;
   };
-  const keep = async (row: RigRow, rig: Rig, transaction: Transaction): Promise<void> => {
-    await models.revisions.create(
-      { rigId: row.id, revision: row.revision, document: row.document, savedAt: row.updatedAt },
-      { transaction },
-    );
-    await models.revisions.destroy({
-      where: { rigId: row.id, revision: { [Op.lte]: row.revision - REVISIONS_KEPT } },
-      transaction,
-    });
-    await models.measurements.destroy({ where: { rigId: row.id }, transaction });
-    await models.measurements.bulkCreate(
-      rig.measurements.map((m) => ({
-        rigId: row.id,
-        id: m.id,
-        takeId: m.takeId ?? null,
-        kind: m.kind,
-        paths: JSON.stringify(pathsOf(m)),
-        takenAt: m.takenAt,
-      })),
-      { transaction },
-    );
+
+  const createWithin: RigService['createWithin'] = async (db, id, made) => {
+    const updatedAt = now().toISOString();
+    await db.run('INSERT INTO rigs (id, name, document, revision, updatedAt) VALUES (?1, ?2, ?3, 1, ?4)', [
+      id,
+      made.rig.name,
+      made.text,
+      updatedAt,
+    ]);
+    await keep(db, { id, revision: 1, savedAt: updatedAt }, made, []);
+    return () => judging.ask(id);
   };
+
+  /** The next revision, over the one that was seen. */
+  const write = async (
+    id: string,
+    made: MadeRig,
+    revision: number,
+    changes: readonly string[],
+  ): Promise<RigRecord> => {
+    const record = await database.write(async (db) => {
+      const updatedAt = now().toISOString();
+      const changed = await db.run(
+        'UPDATE rigs SET name = ?1, document = ?2, revision = ?3, updatedAt = ?4 WHERE id = ?5 AND revision = ?6 AND deletedAt IS NULL',
+        [made.rig.name, made.text, revision + 1, updatedAt, id, revision],
+      );
+      if (changed === 0) throw stale(await find(db, id));
+      await keep(db, { id, revision: revision + 1, savedAt: updatedAt }, made, changes);
+      return { id, revision: revision + 1, updatedAt, document: made.rig };
+    });
+    judging.ask(id);
+    return record;
+  };
+
+  const readList = () =>
+    database.read<Omit<RigRow, 'document'> & { summary: string | null; judgedBy: string | null }>(
+      'SELECT id, name, revision, updatedAt, summary, judgedBy FROM rigs WHERE deletedAt IS NULL ORDER BY updatedAt DESC, id',
+    );
+
   return {
     async list() {
-      const rows = await models.rigs.findAll({ where: { deletedAt: null }, order: [['updatedAt', 'DESC']] });
-      return rows.map(toSummary);
+      let rows = await readList();
+      const open = rows.filter((r) => r.summary === null || r.judgedBy !== judge.name);
+      for (const { id } of open) judging.ask(id);
+      if (open.length > 0 && open.length <= FEW) {
+        await judging.settled(SHORT_WAIT_MS);
+        rows = await readList();
+      }
+      return rows.map(({ id, name, revision, updatedAt, summary }) => ({
+        id,
+        name,
+        revision,
+        updatedAt,
+        ...inNumbers(summary),
+      }));
     },
-    known: async (id) => (await models.rigs.count({ where: { id } })) > 0,
-    get: async (id) => toRecord(await find(id)),
-    create: (id, rig) =>
-      database.write(async (transaction) => {
-        const known = await models.rigs.findByPk(id, { transaction });
-        if (known) return toRecord(known);
-        const row = await models.rigs.create(
-          {
-            id,
-            name: rig.name,
-            document: JSON.stringify(rig),
-            revision: 1,
-            updatedAt: now().toISOString(),
-            deletedAt: null,
-          },
-          { transaction },
-        );
-        await keep(row, rig, transaction);
-        return toRecord(row);
-      }),
-    replace: (id, rig, revision) =>
-      database.write(async (transaction) => {
-        const row = await find(id, transaction);
-        if (row.revision !== revision) throw stale(row);
-        await row.update(
-          { name: rig.name, document: JSON.stringify(rig), revision: revision + 1, updatedAt: now().toISOString() },
-          { transaction },
-        );
-        await keep(row, rig, transaction);
-        return toRecord(row);
-      }),
+    known: async (id) => (await database.read('SELECT 1 FROM rigs WHERE id = ?1', [id])).length > 0,
+    async get(id) {
+      const row = await find(database, id);
+      const [judged] = await database.read<{ summary: string | null }>('SELECT summary FROM rigs WHERE id = ?1', [id]);
+      return { ...toRecord(row), state: inNumbers(judged?.summary ?? null).state };
+    },
+    async text(id) {
+      const { name, document } = await find(database, id);
+      return { name, text: document };
+    },
+    prepare,
+    createWithin,
+    async create(id, rig) {
+      const made = await prepare(rig);
+      const record = await database.write(async (db) => {
+        const [known] = await db.read<RigRow>(`SELECT ${COLUMNS} FROM rigs WHERE id = ?1`, [id]);
+        if (known && known.document !== made.text)
+          throw new HttpProblem(409, 'Another rig', 'Another rig is kept under this id. Nothing was changed: import it again.');
+        if (!known) await createWithin(db, id, made);
+        return find(db, id, true);
+      });
+      judging.ask(id);
+      return toRecord(record);
+    },
+    replace: async (id, rig, revision, changes = []) => write(id, await prepare(rig), revision, changes),
     remove: (id, revision) =>
-      database.write(async (transaction) => {
-        const row = await find(id, transaction);
-        if (row.revision !== revision) throw stale(row);
-        await row.update({ deletedAt: now().toISOString() }, { transaction });
+      database.write(async (db) => {
+        const changed = await db.run(
+          'UPDATE rigs SET deletedAt = ?1 WHERE id = ?2 AND revision = ?3 AND deletedAt IS NULL',
+          [now().toISOString(), id, revision],
+        );
+        if (changed === 0) throw stale(await find(db, id));
       }),
-    restore: (id) =>
-      database.write(async (transaction) => {
-        const row = await models.rigs.findByPk(id, { transaction });
-        if (!row) throw notFound('The rig');
-        await row.update({ deletedAt: null }, { transaction });
-        return toRecord(row);
-      }),
+    async restore(id) {
+      await database.write((db) => db.run('UPDATE rigs SET deletedAt = NULL WHERE id = ?1', [id]));
+      judging.ask(id);
+      return toRecord(await find(database, id));
+    },
+    async versions(id) {
+      await find(database, id);
+      const rows = await database.read<{ revision: number; savedAt: string; changes: string; summary: string | null }>(
+        'SELECT revision, savedAt, changes, summary FROM revisions WHERE rigId = ?1 ORDER BY revision DESC',
+        [id],
+      );
+      return rows.map(({ revision, savedAt, changes, summary }) => {
+        const judged = readJudged(summary);
+        const { state: _, says: __, ...numbers } = inNumbers(summary);
+        return { revision, savedAt, changes: readChanges(changes), judged: judged?.kind === 'tally' ? numbers : null };
+      });
+    },
+    version: async (id, revision) => {
+      await find(database, id);
+      return readVersion(database, id, revision);
+    },
+    async bringBack(id, revision) {
+      const present = await find(database, id);
+      const earlier = await readVersion(database, id, revision);
+      const made = await prepare(parseRigText(JSON.stringify(earlier.document)));
+      return write(id, made, present.revision, [`The version of ${earlier.updatedAt} was brought back.`]);
+    },
+    close: () => judging.close(),
   };
+}
+
+async function readVersion(database: Database, id: string, revision: number): Promise<RigRecord> {
+  const [row] = await database.read<{ document: string | Buffer; savedAt: string }>(
+    'SELECT document, savedAt FROM revisions WHERE rigId = ?1 AND revision = ?2',
+    [id, revision],
+  );
+  if (!row) throw notFound('This version');
+  return toRecord({ id, name: '', revision, updatedAt: row.savedAt, document: await unpack(row.document) });
+}
+
+/** Drops what need not be kept any more; what a dropped version changed is told by the one after it. */
+async function thinOut(db: Writing, rigId: string, nowMs: number): Promise<void> {
+  const rows = await db.read<{ revision: number; savedAt: string; changes: string }>(
+    'SELECT revision, savedAt, changes FROM revisions WHERE rigId = ?1 ORDER BY revision',
+    [rigId],
+  );
+  const drop = new Set(
+    thin(
+      rows.map((r) => ({ revision: r.revision, savedAtMs: Date.parse(r.savedAt) })),
+      nowMs,
+    ),
+  );
+  if (drop.size === 0) return;
+  let carried: string[] = [];
+  for (const { revision, changes } of rows) {
+    if (drop.has(revision)) {
+      carried = [...carried, ...readChanges(changes)];
+      await db.run('DELETE FROM revisions WHERE rigId = ?1 AND revision = ?2', [rigId, revision]);
+      await db.run('DELETE FROM photoRefs WHERE rigId = ?1 AND revision = ?2', [rigId, revision]);
+    } else if (carried.length > 0) {
+      await db.run('UPDATE revisions SET changes = ?1 WHERE rigId = ?2 AND revision = ?3', [
+        JSON.stringify([...carried, ...readChanges(changes)].slice(-MOST_CHANGES)),
+        rigId,
+        revision,
+      ]);
+      carried = [];
+    }
+  }
+}
+
+function readChanges(text: string): string[] {
+  try {
+    const found: unknown = JSON.parse(text);
+    return Array.isArray(found) ? found.filter((c) => typeof c === 'string') : [];
+  } catch {
+    return [];
+  }
+}
+
+const NO_NUMBERS = { toFix: 0, toWatch: 0, toDo: 0, measured: 0 };
+
+function inNumbers(
+  summary: string | null,
+): Pick<RigSummary, 'toFix' | 'toWatch' | 'toDo' | 'measured' | 'state' | 'says'> {
+  const judged = readJudged(summary);
+  if (judged?.kind === 'tally') {
+    const { kind: _, ...numbers } = judged;
+    return { ...numbers, state: 'judged' };
+  }
+  if (judged?.kind === 'unreadable') return { ...NO_NUMBERS, state: 'unreadable', says: judged.says };
+  return { ...NO_NUMBERS, state: judged ? 'too-large' : 'pending' };
 }
 
 const stale = (row: RigRow): HttpProblem =>
@@ -122,29 +312,17 @@ const stale = (row: RigRow): HttpProblem =>
     412,
     'Changed elsewhere',
     'Another window has changed this rig first. Nothing was overwritten: choose which one to keep.',
-    {
-      newer: toRecord(row),
-    },
+    { newer: toRecord(row) },
   );
 
-const toRecord = (row: RigRow): RigRecord => ({
-  id: row.id,
-  revision: row.revision,
-  updatedAt: row.updatedAt,
-  document: JSON.parse(row.document),
-});
-
-function toSummary(row: RigRow): RigSummary {
-  const rig = parseRig(JSON.parse(row.document));
-  const { stops, fixes, watches } = tally(rig);
-  return {
-    id: row.id,
-    name: row.name,
-    revision: row.revision,
-    updatedAt: row.updatedAt,
-    toFix: stops + fixes,
-    toWatch: watches,
-    toDo: rig.tasks.length,
-    measured: rig.measurements.filter((m) => m.kind !== 'offset').length,
-  };
+function toRecord({ id, revision, updatedAt, document }: RigRow): RigRecord {
+  try {
+    return { id, revision, updatedAt, document: JSON.parse(document) };
+  } catch {
+    throw new HttpProblem(
+      422,
+      'Not a rig',
+      'The rig that is kept here is no JSON any more. Download it as it is, or bring an earlier version back.',
+    );
+  }
 }

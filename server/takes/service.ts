@@ -1,31 +1,65 @@
+import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
-import { type TakeNotes, TakeNotes as TakeNotesShape, type TakeRecord } from '#api/index.ts';
-import type { Database } from '../database.ts';
-import type { Models, TakeRow } from '../models.ts';
-import { HttpProblem, notFound } from '../problem.ts';
-import type { Storage } from '../storage.ts';
+import { type FoundTake, type TakeNotes, TakeNotes as TakeNotesShape, type TakeRecord } from '#api/index.ts';
+import type { Content } from '../data/content.ts';
+import type { Lent } from '../data/storage.ts';
+import type { Database, Writing } from '../database/database.ts';
+import { HttpProblem, notFound, storageProblem } from '../problem.ts';
 
 export interface TakeService {
   list(): Promise<TakeRecord[]>;
   get(id: string): Promise<TakeRecord>;
-  /** Where the bytes are, for a file that is there. */
-  fileOf(id: string): Promise<{ path: string; name: string }>;
-  /** The row is written after the file is safe: a stop in between leaves a file without a row, which the next start removes. */
+  /** The bytes, for a file that is there: they stay until they are given back. */
+  lend(id: string): Promise<Lent & { readonly name: string }>;
   add(id: string, name: string, body: Readable, promisedBytes: number | null): Promise<TakeRecord>;
+  /** How much of an upload is there. */
+  reached(id: string): Promise<number>;
+  /** Adds a piece to an upload; the last one makes it a take. */
+  addPiece(id: string, name: string, piece: Piece, body: Readable): Promise<TakeRecord | { at: number }>;
   note(id: string, notes: TakeNotes, revision: number): Promise<TakeRecord>;
   remove(id: string): Promise<void>;
-  /** Removes files without a row and rows without a file. Once, at the start. */
-  tidy(): Promise<void>;
+  /** Files that no row speaks of: nobody but a person deletes them. */
+  found(): Promise<FoundTake[]>;
+  takeBack(sha256: string, id: string, name: string): Promise<TakeRecord>;
+  removeFound(sha256: string): Promise<void>;
+  /** Writes the row of a take within a write of somebody else's. */
+  addWithin(db: Writing, take: NewTake): Promise<void>;
 }
 
-export function takeService(database: Database, models: Models, storage: Storage, now: () => Date): TakeService {
-  const find = async (id: string): Promise<TakeRow> => {
-    const row = await models.takes.findByPk(id);
-    if (!row) throw notFound('The take');
-    return row;
-  };
-  const toRecord = async (row: TakeRow): Promise<TakeRecord> => {
-    const uses = await models.measurements.findAll({ where: { takeId: row.id } });
+export interface Piece {
+  readonly at: number;
+  readonly totalBytes: number;
+}
+export interface NewTake {
+  readonly id: string;
+  readonly name: string;
+  readonly bytes: number;
+  readonly sha256: string;
+  readonly notes: TakeNotes | null;
+}
+
+interface TakeRow {
+  readonly id: string;
+  readonly name: string;
+  readonly bytes: number;
+  readonly sha256: string;
+  readonly addedAt: string;
+  readonly notes: string | null;
+  readonly revision: number;
+  /** Rigs whose figures rest on it, as a JSON list. */
+  readonly usedBy: string;
+}
+
+const SELECT = `SELECT t.id, t.name, t.bytes, t.sha256, t.addedAt, t.notes, t.revision,
+  (SELECT json_group_array(DISTINCT m.rigId) FROM measurements m WHERE m.takeId = t.id) usedBy FROM takes t`;
+/** So many rows are read before other requests get a turn. */
+const AT_ONCE = 50;
+const turn = () => new Promise<void>((resolve) => setImmediate(resolve));
+
+export function takeService(database: Database, content: Content, now: () => Date): TakeService {
+  const { storage } = content;
+  const toRecord = (row: TakeRow): TakeRecord => {
+    const { notes, fault } = readNotes(row.notes);
     return {
       id: row.id,
       name: row.name,
@@ -33,80 +67,160 @@ export function takeService(database: Database, models: Models, storage: Storage
       sha256: row.sha256,
       addedAt: row.addedAt,
       revision: row.revision,
-      notes: row.notes === null ? null : TakeNotesShape.parse(JSON.parse(row.notes)),
-      usedBy: [...new Set(uses.map((u) => u.rigId))],
+      notes,
+      usedBy: JSON.parse(row.usedBy),
+      ...(storage.has(row.sha256) ? {} : { missing: true as const }),
+      ...(fault ? { fault } : {}),
     };
   };
+  const find = async (id: string): Promise<TakeRow> => {
+    const [row] = await database.read<TakeRow>(`${SELECT} WHERE t.id = ?1`, [id]);
+    if (!row) throw notFound('The take');
+    return row;
+  };
+  const get = async (id: string) => toRecord(await find(id));
+
+  const addWithin: TakeService['addWithin'] = async (db, { id, name, bytes, sha256, notes }) => {
+    await db.run(
+      'INSERT INTO takes (id, name, bytes, sha256, addedAt, notes, revision) VALUES (?1, ?2, ?3, ?4, ?5, ?6, 1)',
+      [id, name, bytes, sha256, now().toISOString(), notes === null ? null : JSON.stringify(notes)],
+    );
+  };
+  const known = (db: Pick<Writing, 'read'>, id: string) =>
+    db.read<{ sha256: string }>('SELECT sha256 FROM takes WHERE id = ?1', [id]).then((rows) => rows[0]);
+  const another = () =>
+    new HttpProblem(409, 'Another file', 'Another file was stored under this id. Choose the file again.');
+  /** A row for what is staged: sent twice, it is one. */
+  const rowFor = (id: string, name: string, sha256: string, bytes: number) => async (db: Writing) => {
+    const there = await known(db, id);
+    if (there && there.sha256 !== sha256) throw another();
+    if (!there) await addWithin(db, { id, name, bytes, sha256, notes: null });
+  };
+
   return {
     async list() {
-      const rows = await models.takes.findAll({
-        order: [
-          ['addedAt', 'DESC'],
-          ['name', 'ASC'],
-        ],
-      });
-      return Promise.all(rows.map(toRecord));
+      const rows = await database.read<TakeRow>(`${SELECT} ORDER BY t.addedAt DESC, t.name`);
+      const takes: TakeRecord[] = [];
+      for (let at = 0; at < rows.length; at += AT_ONCE) {
+        for (const row of rows.slice(at, at + AT_ONCE)) takes.push(toRecord(row));
+        await turn();
+      }
+      return takes;
     },
-    get: async (id) => toRecord(await find(id)),
-    async fileOf(id) {
+    get,
+    async lend(id) {
       const { sha256, name } = await find(id);
-      if (!(await storage.has(sha256))) throw notFound('The file of this take');
-      return { path: storage.pathOf(sha256), name };
+      const lent = await storage.lend(sha256);
+      if (!lent) throw notFound('The file of this take');
+      return { ...lent, name };
     },
     async add(id, name, body, promisedBytes) {
-      const { sha256, bytes } = await storage.keep(body, promisedBytes);
-      const row = await database.write(async (transaction) => {
-        const known = await models.takes.findByPk(id, { transaction });
-        if (known && known.sha256 !== sha256)
-          throw new HttpProblem(409, 'Another file', 'Another file was stored under this id. Choose the file again.');
-        return (
-          known ??
-          models.takes.create(
-            { id, name, bytes, sha256, addedAt: now().toISOString(), notes: null, revision: 1 },
-            { transaction },
-          )
-        );
-      });
-      return toRecord(row);
+      const staged = await storage.stage(body, promisedBytes);
+      await content.keep(staged, rowFor(id, name, staged.sha256, staged.bytes));
+      return get(id);
+    },
+    reached: (id) => storage.reached(id),
+    async addPiece(id, name, { at, totalBytes }, body) {
+      // The last answer was lost: it is a take already.
+      if (at === totalBytes && (await storage.reached(id)) === 0 && (await known(database, id))) return get(id);
+      const reached = await storage.append(id, at, body, totalBytes);
+      if (reached < totalBytes) return { at: reached };
+      const staged = await storage.finish(id);
+      await content.keep(staged, rowFor(id, name, staged.sha256, staged.bytes), (one, error) =>
+        storageProblem(error) ? storage.unfinish(one, id) : storage.discard(one),
+      );
+      return get(id);
     },
     async note(id, notes, revision) {
-      const row = await database.write(async (transaction) => {
-        const [changed] = await models.takes.update(
-          { notes: JSON.stringify(notes), revision: revision + 1 },
-          { where: { id, revision }, transaction },
+      await database.write(async (db) => {
+        const changed = await db.run(
+          'UPDATE takes SET notes = ?1, revision = ?2 WHERE id = ?3 AND revision = ?4',
+          [JSON.stringify(notes), revision + 1, id, revision],
         );
-        const found = await models.takes.findByPk(id, { transaction });
+        if (changed > 0) return;
+        const [found] = await db.read<TakeRow>(`${SELECT} WHERE t.id = ?1`, [id]);
         if (!found) throw notFound('The take');
-        if (changed === 0) {
-          throw new HttpProblem(
-            412,
-            'Changed elsewhere',
-            'Another window has changed the marks of this take first. Nothing was overwritten: reload to see them.',
-            {
-              newer: { revision: found.revision, notes: found.notes === null ? null : JSON.parse(found.notes) },
-            },
-          );
-        }
-        return found;
+        throw new HttpProblem(
+          412,
+          'Changed elsewhere',
+          'Another window has changed the marks of this take first. Nothing was overwritten: reload to see them.',
+          { newer: { revision: found.revision, notes: readNotes(found.notes).notes } },
+        );
       });
-      return toRecord(row);
+      return get(id);
     },
     async remove(id) {
       const { sha256 } = await find(id);
-      const others = await database.write(async (transaction) => {
-        await models.takes.destroy({ where: { id }, transaction });
-        return models.takes.count({ where: { sha256 }, transaction });
+      await content.drop(sha256, (db) => db.run('DELETE FROM takes WHERE id = ?1', [id]));
+    },
+    async found() {
+      const rows = await database.read<{ sha256: string }>('SELECT DISTINCT sha256 FROM takes');
+      const spoken = new Set(rows.map((r) => r.sha256));
+      const left = storage.list().filter((sha256) => storage.has(sha256) && !spoken.has(sha256));
+      const found: FoundTake[] = [];
+      for (const sha256 of left) {
+        const lent = await storage.lend(sha256);
+        if (!lent) continue;
+        try {
+          found.push({ sha256, bytes: lent.bytes, ending: await endingOf(lent.path) });
+        } finally {
+          lent.giveBack();
+        }
+      }
+      return found.sort((a, b) => (a.sha256 < b.sha256 ? -1 : 1));
+    },
+    async takeBack(sha256, id, name) {
+      await storage.alone(sha256, async () => {
+        if (!storage.has(sha256)) throw notFound('The file');
+        const [spoken] = await database.read('SELECT 1 FROM takes WHERE sha256 = ?1', [sha256]);
+        if (spoken) throw new HttpProblem(409, 'There already', 'This file is one of the takes already.');
       });
-      if (others === 0) await storage.remove(sha256);
+      const lent = await storage.lend(sha256);
+      if (!lent) throw notFound('The file');
+      try {
+        await database.write(rowFor(id, name, sha256, lent.bytes));
+      } finally {
+        lent.giveBack();
+      }
+      return get(id);
     },
-    async tidy() {
-      const stored = new Set(await storage.sweep());
-      const rows = await models.takes.findAll();
-      const named = new Set(rows.map((r) => r.sha256));
-      await Promise.all([...stored].filter((sha256) => !named.has(sha256)).map((sha256) => storage.remove(sha256)));
-      const lost = rows.filter((r) => !stored.has(r.sha256)).map((r) => r.id);
-      if (lost.length > 0)
-        await database.write((transaction) => models.takes.destroy({ where: { id: lost }, transaction }));
-    },
+    removeFound: (sha256) =>
+      content.drop(sha256, async (db) => {
+        const [spoken] = await db.read('SELECT 1 FROM takes WHERE sha256 = ?1', [sha256]);
+        if (spoken) throw new HttpProblem(409, 'A take', 'This file belongs to a take. Delete the take.');
+      }),
+    addWithin,
   };
+}
+
+/** Marks that cannot be read spoil nothing else: the take is there, without them. */
+function readNotes(text: string | null): { notes: TakeNotes | null; fault?: string } {
+  if (text === null) return { notes: null };
+  try {
+    return { notes: TakeNotesShape.parse(JSON.parse(text)) };
+  } catch {
+    return { notes: null, fault: 'Its marks cannot be read: they are damaged, or of a newer Mellow Tap.' };
+  }
+}
+
+const HEAD_BYTES = 12;
+/** What a file is, by how it begins, as the ending of a name. */
+const BEGINS: readonly (readonly [ending: string, begins: (head: string) => boolean])[] = [
+  ['.wav', (h) => (h.startsWith('RIFF') || h.startsWith('RF64')) && h.slice(8) === 'WAVE'],
+  ['.mp4', (h) => h.slice(4, 8) === 'ftyp'],
+  ['.mkv', (h) => h.startsWith('\x1aE\xdf\xa3')],
+  ['.flac', (h) => h.startsWith('fLaC')],
+  ['.ogg', (h) => h.startsWith('OggS')],
+  ['.mp3', (h) => h.startsWith('ID3') || /^\xff[\xe0-\xff]/.test(h)],
+];
+
+async function endingOf(path: string): Promise<string> {
+  const file = await open(path, 'r');
+  try {
+    const head = Buffer.alloc(HEAD_BYTES);
+    await file.read(head, 0, HEAD_BYTES, 0);
+    return BEGINS.find(([, begins]) => begins(head.toString('latin1')))?.[0] ?? '';
+  } finally {
+    await file.close();
+  }
 }

@@ -16,12 +16,20 @@ export interface RigRow extends Model<InferAttributes<RigRow>, InferCreationAttr
   revision: number;
   updatedAt: string;
   deletedAt: CreationOptional<string | null>;
+  /** How it was judged, as JSON text; null until it was. A change of the document makes it null again. */
+  summary: CreationOptional<string | null>;
+  /** By which program. */
+  judgedBy: CreationOptional<string | null>;
 }
 export interface RevisionRow extends Model<InferAttributes<RevisionRow>, InferCreationAttributes<RevisionRow>> {
   rigId: string;
   revision: number;
-  document: string;
+  /** Text, or packed: see `packed.ts`. */
+  document: string | Buffer;
   savedAt: string;
+  /** What was changed, as a JSON list of sentences. */
+  changes: CreationOptional<string>;
+  summary: CreationOptional<string | null>;
 }
 export interface TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttributes<TakeRow>> {
   id: string;
@@ -64,6 +72,24 @@ export interface DoorNoteRow extends Model<InferAttributes<DoorNoteRow>, InferCr
 export interface DoorPassRow extends Model<InferAttributes<DoorPassRow>, InferCreationAttributes<DoorPassRow>> {
   hash: string;
   until: string;
+  id: string;
+  /** What came in, and from where. */
+  device: string;
+  address: string;
+  pairedAt: string;
+  seenAt: string;
+}
+
+export interface PhotoRow extends Model<InferAttributes<PhotoRow>, InferCreationAttributes<PhotoRow>> {
+  sha256: string;
+  bytes: number;
+  addedAt: string;
+}
+/** A photograph that a revision of a rig speaks of. */
+export interface PhotoRefRow extends Model<InferAttributes<PhotoRefRow>, InferCreationAttributes<PhotoRefRow>> {
+  rigId: string;
+  revision: number;
+  sha256: string;
 }
 
 export interface Models {
@@ -74,6 +100,8 @@ export interface Models {
   readonly dayEvents: ModelStatic<DayEventRow>;
   readonly doorNotes: ModelStatic<DoorNoteRow>;
   readonly doorPasses: ModelStatic<DoorPassRow>;
+  readonly photos: ModelStatic<PhotoRow>;
+  readonly photoRefs: ModelStatic<PhotoRefRow>;
 }
 
 // Fresh objects each time: Sequelize writes the column's name into them.
@@ -88,12 +116,19 @@ export function defineModels(sequelize: Sequelize): Models {
   return {
     rigs: sequelize.define<RigRow>(
       'rigs',
-      { id: key(), name: text(), document: text(), revision: whole(), updatedAt: text(), deletedAt: textOrNull() },
+      { id: key(), name: text(), document: text(), revision: whole(), updatedAt: text(), deletedAt: textOrNull(), summary: textOrNull(), judgedBy: textOrNull() },
       plain(),
     ),
     revisions: sequelize.define<RevisionRow>(
       'revisions',
-      { rigId: key(), revision: { ...whole(), primaryKey: true }, document: text(), savedAt: text() },
+      {
+        rigId: key(),
+        revision: { ...whole(), primaryKey: true },
+        document: { type: DataTypes.BLOB, allowNull: false },
+        savedAt: text(),
+        changes: { ...text(), defaultValue: '[]' },
+        summary: textOrNull(),
+      },
       plain(),
     ),
     takes: sequelize.define<TakeRow>(
@@ -127,7 +162,17 @@ export function defineModels(sequelize: Sequelize): Models {
       },
       plain(),
     ),
-    doorPasses: sequelize.define<DoorPassRow>('doorPasses', { hash: key(), until: text() }, plain()),
+    doorPasses: sequelize.define<DoorPassRow>(
+      'doorPasses',
+      { hash: key(), until: text(), id: text(), device: text(), address: text(), pairedAt: text(), seenAt: text() },
+      plain(),
+    ),
+    photos: sequelize.define<PhotoRow>('photos', { sha256: key(), bytes: whole(), addedAt: text() }, plain()),
+    photoRefs: sequelize.define<PhotoRefRow>(
+      'photoRefs',
+      { rigId: key(), revision: { ...whole(), primaryKey: true }, sha256: key() },
+      plain(),
+    ),
     doorNotes: sequelize.define<DoorNoteRow>(
       'doorNotes',
       { id: counted(), at: text(), from: text(), says: text(), count: whole() },

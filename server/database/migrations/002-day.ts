@@ -1,20 +1,14 @@
-import type { Sequelize } from 'sequelize';
-
 /** What happens on a day, in the order in which it came here: `seq` tells a screen what it has not heard yet. */
-const STATEMENTS = [
-  `CREATE TABLE dayEvents (
+export const day: readonly string[] = [
+  `CREATE TABLE IF NOT EXISTS dayEvents (
     seq INTEGER PRIMARY KEY AUTOINCREMENT, id TEXT NOT NULL UNIQUE,
     rigId TEXT NOT NULL REFERENCES rigs (id) ON DELETE CASCADE, sessionId TEXT NOT NULL, at TEXT NOT NULL,
     body TEXT NOT NULL, receivedAt TEXT NOT NULL)`,
-  `CREATE INDEX dayEventsByRig ON dayEvents (rigId, seq)`,
+  `CREATE INDEX IF NOT EXISTS dayEventsByRig ON dayEvents (rigId, seq)`,
   // What happened at the door of the phones.
-  `CREATE TABLE doorNotes (
+  `CREATE TABLE IF NOT EXISTS doorNotes (
     id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, "from" TEXT NOT NULL, says TEXT NOT NULL,
     count INTEGER NOT NULL)`,
   // Passes that were given, by their hashes: whoever reads this table cannot go in by it.
-  `CREATE TABLE doorPasses (hash TEXT PRIMARY KEY, until TEXT NOT NULL)`,
+  `CREATE TABLE IF NOT EXISTS doorPasses (hash TEXT PRIMARY KEY, until TEXT NOT NULL)`,
 ];
-
-export async function up(sequelize: Sequelize): Promise<void> {
-  for (const statement of STATEMENTS) await sequelize.query(statement);
-}

@@ -1,0 +1,98 @@
+import { randomUUID } from 'node:crypto';
+import type { BroughtBack, TakeNotes } from '#api/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { DayEvent } from '#core/run/index.ts';
+import { makeQueues } from '../data/queues.ts';
+import type { Staged, Storage } from '../data/storage.ts';
+import type { Database, Writing } from '../database/database.ts';
+import { type Entry, entryOf } from '../day/service.ts';
+import type { ReadArchive } from './read.ts';
+import type { ArchiveParts } from './write.ts';
+
+const queues = makeQueues();
+
+/**
+ * Puts what an archive held in its place: takes byte for byte, photographs, the rig, its log; all of it in one write, or
+ * nothing. What is there already under the same id and with the same content is the same, and gets its marks where it had
+ * none; a rig that is there already comes as another one beside it.
+ */
+export const bringIn = (parts: ArchiveParts, archive: ReadArchive): Promise<BroughtBack> =>
+  // One after another: two of the same archive would both find nothing there.
+  queues.alone('bring', () => bring(parts, archive));
+
+async function bring(parts: ArchiveParts, { manifest, rig, events, takes, photos }: ReadArchive): Promise<BroughtBack> {
+  const { database } = parts;
+  const stage = async (storage: Storage, files: ReadArchive['takes']): Promise<Staged[]> => {
+    const staged: Staged[] = [];
+    for (const { path, sha256, bytes } of files) staged.push(await storage.adopt(path, sha256, bytes));
+    return staged;
+  };
+  const stagedPhotos = await stage(parts.photoContent.storage, photos);
+  for (const photo of stagedPhotos) await parts.photos.checkPicture(photo);
+  // Photographs of an archive whose rig does not come in are spoken of by nothing, and go within a day.
+  await parts.photoContent.keepAll(stagedPhotos, async (db) => {
+    for (const { sha256, bytes } of photos) await parts.photos.addWithin(db, { sha256, bytes });
+  });
+  const stagedTakes = await stage(parts.takeContent.storage, takes);
+  const rigId = (await parts.rigs.known(manifest.rigId)) ? randomUUID() : manifest.rigId;
+  const there = await knownTakes(
+    database,
+    manifest.takes.map((t) => t.id),
+  );
+  const ids = new Map(
+    manifest.takes.map((t) => {
+      const known = there.get(t.id);
+      return [t.id, known !== undefined && known !== t.sha256 ? randomUUID() : t.id] as const;
+    }),
+  );
+  const made = await parts.rigs.prepare(withTakes(rig, ids));
+  const told = rigId === manifest.rigId ? events : renamed(events);
+  const after = await parts.takeContent.keepAll(stagedTakes, async (db) => {
+    for (const take of manifest.takes) {
+      const id = ids.get(take.id)!;
+      const notes = take.notes && speakingOf(take.notes, manifest.rigId, rigId);
+      if (there.get(id) !== take.sha256)
+        await parts.takes.addWithin(db, { id, name: take.name, bytes: take.bytes, sha256: take.sha256, notes });
+      else if (notes)
+        await db.run('UPDATE takes SET notes = ?1, revision = revision + 1 WHERE id = ?2 AND notes IS NULL', [
+          JSON.stringify(notes),
+          id,
+        ]);
+    }
+    const done = await parts.rigs.createWithin(db, rigId, made);
+    await parts.day.tellWithin(db, rigId, told);
+    return done;
+  });
+  after();
+  return { rigId, name: rig.name, takes: manifest.takes.length, events: told.length };
+}
+
+async function knownTakes(db: Pick<Database | Writing, 'read'>, ids: readonly string[]): Promise<Map<string, string>> {
+  const rows = await db.read<{ id: string; sha256: string }>(
+    'SELECT id, sha256 FROM takes WHERE id IN (SELECT value FROM json_each(?1))',
+    [JSON.stringify(ids)],
+  );
+  return new Map(rows.map((r) => [r.id, r.sha256]));
+}
+
+const speakingOf = (notes: TakeNotes, from: string, to: string): TakeNotes => ({
+  ...notes,
+  speaksOf: notes.speaksOf && { ...notes.speaksOf, rigId: notes.speaksOf.rigId === from ? to : notes.speaksOf.rigId },
+});
+
+const withTakes = (rig: Rig, ids: ReadonlyMap<string, string>): Rig => ({
+  ...rig,
+  measurements: rig.measurements.map((m) =>
+    m.takeId !== undefined && ids.has(m.takeId) ? { ...m, takeId: ids.get(m.takeId)! } : m,
+  ),
+});
+
+/** Events of a rig that is there already are another rig's: they get ids of their own. */
+function renamed(entries: readonly Entry[]): Entry[] {
+  const ids = new Map(entries.map((e) => [e.id, randomUUID()]));
+  return entries.map((entry) => {
+    const event = DayEvent.parse(JSON.parse(entry.body));
+    const id = ids.get(entry.id)!;
+    return entryOf(event.kind === 'unmark' ? { ...event, id, markId: ids.get(event.markId) ?? event.markId } : { ...event, id });
+  });
+}

@@ -1,0 +1,107 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { open } from 'node:fs/promises';
+import { join } from 'node:path';
+import { type Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { type Entry, fromFd, type ZipFile } from 'yauzl';
+import { HttpProblem } from '../problem.ts';
+
+export const refuse = (detail: string): HttpProblem =>
+  new HttpProblem(422, 'Not whole', `${detail} Nothing was changed.`);
+
+/** An archive that is open: its files by name. */
+export interface Opened {
+  readonly zip: ZipFile;
+  readonly entries: ReadonlyMap<string, Entry>;
+  close(): Promise<void>;
+}
+
+/** No archive of ours has more files, and none that is squeezed further: sound and pictures hardly are. */
+const MOST_FILES = 50_000;
+const MOST_SQUEEZED = 200;
+const SMALL_BYTES = 1_000_000;
+
+/** @throws HttpProblem 422 where it has too many files, or two of one name; Error where it is no zip, or cut */
+export async function openZip(path: string): Promise<Opened> {
+  const file = await open(path, 'r');
+  try {
+    const zip = await new Promise<ZipFile>((resolve, reject) =>
+      fromFd(file.fd, { lazyEntries: true, autoClose: false }, (error, found) =>
+        error ? reject(error) : resolve(found),
+      ),
+    );
+    if (zip.entryCount > MOST_FILES) throw refuse('The archive has more files than any that Mellow Tap writes.');
+    const entries = new Map<string, Entry>();
+    await new Promise<void>((resolve, reject) => {
+      zip.on('entry', (entry: Entry) => {
+        if (entries.has(entry.fileName)) return reject(refuse(`The archive holds ${entry.fileName} twice.`));
+        entries.set(entry.fileName, entry);
+        zip.readEntry();
+      });
+      zip.on('end', resolve);
+      zip.on('error', reject);
+      zip.readEntry();
+    });
+    return { zip, entries, close: () => file.close() };
+  } catch (error) {
+    await file.close();
+    throw error;
+  }
+}
+
+/** A file of an archive, no longer than it may be: counted as it is inflated, whatever its head says. */
+async function streamOf(archive: Opened, file: string, mostBytes: number): Promise<{ from: Readable; bound: Transform }> {
+  const entry = archive.entries.get(file);
+  if (!entry) throw refuse(`The archive has no ${file}.`);
+  if (entry.uncompressedSize > mostBytes) throw refuse(`${file} is larger than any that Mellow Tap writes.`);
+  if (entry.uncompressedSize > SMALL_BYTES && entry.uncompressedSize > MOST_SQUEEZED * entry.compressedSize)
+    throw refuse(`${file} is squeezed further than any that Mellow Tap writes.`);
+  const from = await new Promise<Readable>((resolve, reject) =>
+    archive.zip.openReadStream(entry, (error, stream) => (error ? reject(error) : resolve(stream))),
+  );
+  let bytes = 0;
+  const bound = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      bytes += chunk.length;
+      done(bytes > mostBytes ? refuse(`${file} is larger than it says.`) : null, chunk);
+    },
+  });
+  return { from, bound };
+}
+
+export async function textOf(archive: Opened, file: string, mostBytes: number): Promise<string> {
+  const { from, bound } = await streamOf(archive, file, mostBytes);
+  const parts: Buffer[] = [];
+  await pipeline(from, bound, async (source) => {
+    for await (const part of source) parts.push(part as Buffer);
+  });
+  return Buffer.concat(parts).toString('utf8');
+}
+
+/** A file that was taken out of an archive. */
+export interface Extracted {
+  readonly path: string;
+  readonly sha256: string;
+  readonly bytes: number;
+}
+
+/** Takes a file out, and holds it against what the archive says of it. @throws HttpProblem 422 where it is not what it was */
+export async function extract(
+  archive: Opened,
+  { file, bytes, sha256 }: { readonly file: string; readonly bytes: number; readonly sha256: string },
+  folder: string,
+): Promise<Extracted> {
+  const { from, bound } = await streamOf(archive, file, bytes);
+  const hash = createHash('sha256');
+  const path = join(folder, randomUUID());
+  const hashed = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      hash.update(chunk);
+      done(null, chunk);
+    },
+  });
+  await pipeline(from, bound, hashed, createWriteStream(path, { flush: true }));
+  if (hash.digest('hex') !== sha256) throw refuse(`${file} is not what it was.`);
+  return { path, sha256, bytes };
+}

@@ -1,0 +1,79 @@
+import type { Database, Writing } from '../database/database.ts';
+import type { Staged, Storage } from './storage.ts';
+
+/** Files and the rows that speak of them, kept in step: a stop at any instant is mended by the next start. */
+export interface Content {
+  readonly storage: Storage;
+  /** Writes the rows of a staged file, then puts it in place; where the rows are refused, the bytes go, or as `refused` says. */
+  keep<T>(staged: Staged, rows: (db: Writing) => Promise<T>, refused?: (staged: Staged, error: unknown) => Promise<void>): Promise<T>;
+  /** The same for several at once: all of them, or none. */
+  keepAll<T>(staged: readonly Staged[], rows: (db: Writing) => Promise<T>): Promise<T>;
+  /** Removes rows, and then the bytes that no row speaks of any more. */
+  drop<T>(sha256: string, rows: (db: Writing) => Promise<T>): Promise<T>;
+  /** Once, at the start: what a stop left half done is done. */
+  mend(): Promise<void>;
+}
+
+/** @param table  whose rows have a `sha256` of a file in this storage; its name is the storage's in the list of what is to go */
+export function makeContent(database: Database, storage: Storage, table: 'takes' | 'photos'): Content {
+  const countOf = async (db: Pick<Writing, 'read'>, sha256: string): Promise<number> => {
+    const [row] = await db.read<{ n: number }>(`SELECT count(*) n FROM ${table} WHERE sha256 = ?1`, [sha256]);
+    return row?.n ?? 0;
+  };
+  const undoom = (db: Writing, sha256: string) =>
+    db.run('DELETE FROM doomed WHERE folder = ?1 AND sha256 = ?2', [table, sha256]);
+
+  /** Holds the queue of every content at once: always in the same order, so that two of these never wait for each other. */
+  const allAlone = <T>(hashes: readonly string[], job: () => Promise<T>): Promise<T> => {
+    const [first, ...rest] = hashes;
+    return first === undefined ? job() : storage.alone(first, () => allAlone(rest, job));
+  };
+  const keepAll = async <T>(
+    staged: readonly Staged[],
+    rows: (db: Writing) => Promise<T>,
+    refused: (one: Staged, error: unknown) => Promise<void> = storage.discard,
+  ): Promise<T> => {
+    const hashes = [...new Set(staged.map((s) => s.sha256))].sort();
+    try {
+      return await allAlone(hashes, async () => {
+        const value = await database.write(async (db) => {
+          const done = await rows(db);
+          for (const sha256 of hashes) await undoom(db, sha256);
+          return done;
+        });
+        for (const one of staged) {
+          if ((await countOf(database, one.sha256)) > 0) await storage.settle(one);
+          else await storage.discard(one);
+        }
+        return value;
+      });
+    } catch (error) {
+      for (const one of staged) await refused(one, error);
+      throw error;
+    }
+  };
+  return {
+    storage,
+    keepAll,
+    keep: (staged, rows, refused) => keepAll([staged], rows, refused),
+    drop: (sha256, rows) =>
+      storage.alone(sha256, async () => {
+        const { value, left } = await database.write(async (db) => {
+          const done = await rows(db);
+          const others = await countOf(db, sha256);
+          if (others === 0) await db.run('INSERT OR IGNORE INTO doomed (folder, sha256) VALUES (?1, ?2)', [table, sha256]);
+          return { value: done, left: others };
+        });
+        if (left === 0) await storage.remove(sha256);
+        return value;
+      }),
+    async mend() {
+      const rows = await database.read<{ sha256: string }>(`SELECT DISTINCT sha256 FROM ${table}`);
+      const wanted = new Set(rows.map((r) => r.sha256));
+      await storage.mend(wanted);
+      const doomed = await database.read<{ sha256: string }>('SELECT sha256 FROM doomed WHERE folder = ?1', [table]);
+      for (const { sha256 } of doomed) if (!wanted.has(sha256)) await storage.remove(sha256);
+      if (doomed.length > 0) await database.write((db) => db.run('DELETE FROM doomed WHERE folder = ?1', [table]));
+    },
+  };
+}

@@ -1,0 +1,155 @@
+import { Sequelize } from 'sequelize';
+import sqlite3 from 'sqlite3';
+import { storageProblem } from '../problem.ts';
+import { defineModels, type Models } from './models.ts';
+
+/** Another program's lock is waited for so long, and then said: nobody waits longer than three seconds. */
+const BUSY_MS = 2500;
+const WRITES = `PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA busy_timeout=${BUSY_MS}; PRAGMA foreign_keys=ON; PRAGMA journal_size_limit=67108864;`;
+const READS = `PRAGMA busy_timeout=${BUSY_MS}; PRAGMA query_only=ON;`;
+/** So many writes at most share one commit. */
+const MOST_TOGETHER = 64;
+
+export interface Database {
+  /** What was committed. */
+  readonly models: Models;
+  /** Reads by SQL of our own, with `?1`, `?2` for values. */
+  read<T extends object>(sql: string, values?: readonly unknown[]): Promise<T[]>;
+  /**
+   * Runs a write to its end or not at all. Writes that wait share one commit, and so one turn of the disk; each is undone
+   * alone where it fails. A job touches nothing but the database: it may be run again.
+   */
+  write<T>(job: (db: Writing) => Promise<T>): Promise<T>;
+  /** A copy of it as it is, into a new file. */
+  copyTo(file: string): Promise<void>;
+  close(): Promise<void>;
+}
+export interface Writing {
+  readonly models: Models;
+  read<T extends object>(sql: string, values?: readonly unknown[]): Promise<T[]>;
+  /** @returns how many rows changed */
+  run(sql: string, values?: readonly unknown[]): Promise<number>;
+}
+
+interface Connection {
+  readonly sequelize: Sequelize;
+  /** The one connection that Sequelize opens for what is in no transaction of its own. */
+  raw(): sqlite3.Database;
+}
+
+function connect(file: string, pragmas: string): Connection {
+  let raw: sqlite3.Database | null = null;
+  /** Sequelize's own hook for new connections is never called on SQLite. */
+  class Tuned extends sqlite3.Database {
+    constructor(path: string, mode: number, done: (error: Error | null) => void) {
+      super(path, mode, (error) => {
+        if (error) done(error);
+        else this.exec(pragmas, done);
+      });
+      raw = this;
+    }
+  }
+  const sequelize = new Sequelize({
+    dialect: 'sqlite',
+    storage: file,
+    dialectModule: { ...sqlite3, Database: Tuned },
+    logging: false,
+    retry: { max: 1 },
+  });
+  return {
+    sequelize,
+    raw() {
+      if (!raw) throw new Error('The database is not open.');
+      return raw;
+    },
+  };
+}
+
+const exec = (raw: sqlite3.Database, sql: string): Promise<void> =>
+  new Promise((resolve, reject) => raw.exec(sql, (error) => (error ? reject(error) : resolve())));
+const all = <T extends object>(raw: sqlite3.Database, sql: string, values: readonly unknown[] = []): Promise<T[]> =>
+  new Promise((resolve, reject) =>
+    raw.all(sql, [...values], (error: Error | null, rows: T[]) => (error ? reject(error) : resolve(rows))),
+  );
+const run = (raw: sqlite3.Database, sql: string, values: readonly unknown[] = []): Promise<number> =>
+  new Promise((resolve, reject) =>
+    raw.run(sql, [...values], function (error) {
+      if (error) reject(error);
+      else resolve(this.changes);
+    }),
+  );
+
+interface Waiting {
+  readonly job: (db: Writing) => Promise<unknown>;
+  readonly resolve: (value: unknown) => void;
+  readonly reject: (error: unknown) => void;
+}
+
+/** @param onFull  what to give up when the disk is full; true where there was something, and the write is tried once more */
+export async function openDatabase(file: string, onFull: () => Promise<boolean> = async () => false): Promise<Database> {
+  const writer = connect(file, WRITES);
+  const reader = connect(file, READS);
+  // One after the other: the second one finds the file, and the journal as it is to be.
+  await writer.sequelize.authenticate();
+  await reader.sequelize.authenticate();
+  const models = defineModels(reader.sequelize);
+  const writing: Writing = {
+    models: defineModels(writer.sequelize),
+    read: (sql, values) => all(writer.raw(), sql, values),
+    run: (sql, values) => run(writer.raw(), sql, values),
+  };
+  const waiting: Waiting[] = [];
+  let pumping: Promise<void> | null = null;
+
+  const settle = async (batch: readonly Waiting[], again: boolean): Promise<void> => {
+    const raw = writer.raw();
+    const answers: (() => void)[] = [];
+    try {
+      await exec(raw, 'BEGIN IMMEDIATE');
+      for (const { job, resolve, reject } of batch) {
+        await exec(raw, 'SAVEPOINT one');
+        try {
+          const value = await job(writing);
+          answers.push(() => resolve(value));
+        } catch (error) {
+          // A full or failing disk undoes more than this one: it is dealt with below.
+          if (storageProblem(error)) throw error;
+          await exec(raw, 'ROLLBACK TO one');
+          answers.push(() => reject(error));
+        }
+        await exec(raw, 'RELEASE one');
+      }
+      await exec(raw, 'COMMIT');
+    } catch (error) {
+      await exec(raw, 'ROLLBACK').catch(() => undefined);
+      const problem = storageProblem(error);
+      if (problem?.status === 507 && !again && (await onFull())) return settle(batch, true);
+      // A locked database keeps nobody waiting twice: whoever came meanwhile is told too.
+      const told = problem?.status === 503 ? [...batch, ...waiting.splice(0)] : batch;
+      for (const { reject } of told) reject(error);
+      return;
+    }
+    for (const answer of answers) answer();
+  };
+  const pump = async (): Promise<void> => {
+    // What is asked for in the same moment goes together.
+    await new Promise((resolve) => setImmediate(resolve));
+    while (waiting.length > 0) await settle(waiting.splice(0, MOST_TOGETHER), false);
+    pumping = null;
+  };
+  return {
+    models,
+    read: (sql, values) => all(reader.raw(), sql, values),
+    write: <T>(job: (db: Writing) => Promise<T>) =>
+      new Promise<T>((resolve, reject) => {
+        waiting.push({ job, resolve: resolve as (value: unknown) => void, reject });
+        pumping ??= pump();
+      }),
+    copyTo: (to) => run(reader.raw(), 'VACUUM INTO ?', [to]).then(() => undefined),
+    async close() {
+      while (pumping) await pumping;
+      await reader.sequelize.close();
+      await writer.sequelize.close();
+    },
+  };
+}

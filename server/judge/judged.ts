@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { tally } from '#core/check/index.ts';
+import { parseRigText, RigError } from '#core/rig/index.ts';
+
+/** How a rig was judged: its verdict in numbers, or why there is none. */
+export const Judged = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('tally'),
+    toFix: z.int(),
+    toWatch: z.int(),
+    toDo: z.int(),
+    measured: z.int(),
+  }),
+  /** It would take longer, or more memory, than is given. */
+  z.strictObject({ kind: z.literal('too-large') }),
+  /** It cannot be read: by a newer program, broken, of unknown types. */
+  z.strictObject({ kind: z.literal('unreadable'), says: z.string() }),
+]);
+export type Judged = z.infer<typeof Judged>;
+
+export function judge(document: string): Judged {
+  try {
+    const rig = parseRigText(document);
+    const { stops, fixes, watches } = tally(rig);
+    return {
+      kind: 'tally',
+      toFix: stops + fixes,
+      toWatch: watches,
+      toDo: rig.tasks.length,
+      measured: rig.measurements.filter((m) => m.kind !== 'offset').length,
+    };
+  } catch (error) {
+    if (!(error instanceof RigError)) throw error;
+    return { kind: 'unreadable', says: error.message };
+  }
+}
