@@ -126,9 +126,7 @@ export const DayPage = z.strictObject({
   seq: z.int(),
   more: z.boolean(),
   /** What stands in the journal and cannot be read: it spoils nothing else, and can be taken out by its place. */
-  unreadable: z
-    .array(z.strictObject({ seq: z.int(), at: z.string(), bytes: z.int() }))
-    .default([]),
+  unreadable: z.array(z.strictObject({ seq: z.int(), at: z.string(), bytes: z.int() })).default([]),
 });
 export type DayPage = z.infer<typeof DayPage>;
 export const NewEvents = z.strictObject({ events: z.array(DayEvent).min(1).max(MOST_EVENTS) });

@@ -156,7 +156,10 @@ async function serve(
   app.use('/assets', ...assetsOf(webFolder));
   app.use(express.static(webFolder, { index: false, maxAge: 0 }));
   app.get(/.*/, pageOf(webFolder));
-  app.use(nothingHere, answerProblem(async () => ({ space: await spaceOf(folder, database) })));
+  app.use(
+    nothingHere,
+    answerProblem(async () => ({ space: await spaceOf(folder, database) })),
+  );
   const noteNoPass = (from: string) => notes.add({ at: now().toISOString(), from, says: 'no pass' });
   const hand = handApp({ door, rigs, day, takes, webFolder, noteNoPass });
   return {

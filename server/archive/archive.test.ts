@@ -105,7 +105,7 @@ describe('an archive', () => {
       'Wren: first / take.wav',
     ]);
     // Nothing is left lying about.
-    expect(readdirSync(join(there.folder, 'data', 'archives'))).toEqual([]);
+    expect(readdirSync(join(there.folder, 'data', 'uploads', 'archives'))).toEqual([]);
   });
   it('brings all takes of the bench where one wants', async () => {
     const there = await desk();

@@ -93,6 +93,8 @@ function renamed(entries: readonly Entry[]): Entry[] {
   return entries.map((entry) => {
     const event = DayEvent.parse(JSON.parse(entry.body));
     const id = ids.get(entry.id)!;
-    return entryOf(event.kind === 'unmark' ? { ...event, id, markId: ids.get(event.markId) ?? event.markId } : { ...event, id });
+    return entryOf(
+      event.kind === 'unmark' ? { ...event, id, markId: ids.get(event.markId) ?? event.markId } : { ...event, id },
+    );
   });
 }

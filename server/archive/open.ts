@@ -51,7 +51,11 @@ export async function openZip(path: string): Promise<Opened> {
 }
 
 /** A file of an archive, no longer than it may be: counted as it is inflated, whatever its head says. */
-async function streamOf(archive: Opened, file: string, mostBytes: number): Promise<{ from: Readable; bound: Transform }> {
+async function streamOf(
+  archive: Opened,
+  file: string,
+  mostBytes: number,
+): Promise<{ from: Readable; bound: Transform }> {
   const entry = archive.entries.get(file);
   if (!entry) throw refuse(`The archive has no ${file}.`);
   if (entry.uncompressedSize > mostBytes) throw refuse(`${file} is larger than any that Mellow Tap writes.`);

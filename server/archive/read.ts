@@ -38,7 +38,8 @@ export async function readArchive({ path, folder }: ReadJob): Promise<ReadArchiv
     const files = [...manifest.takes, ...manifest.photos];
     const lost = files.filter((f) => archive.entries.get(f.file)?.uncompressedSize !== f.bytes);
     if (lost.length > 0) throw refuse(`The archive is not whole: ${sayMissing(lost.map((f) => f.file))}`);
-    if (files.some((f) => f.bytes > LARGEST_TAKE_BYTES)) throw refuse('The archive holds a take that is larger than 8 GB.');
+    if (files.some((f) => f.bytes > LARGEST_TAKE_BYTES))
+      throw refuse('The archive holds a take that is larger than 8 GB.');
     const rig = await read(archive, RIG_FILE, LARGEST_RIG_BYTES, parseRig);
     const events = await read(archive, LOG_FILE, LARGEST_LOG_BYTES, (json) =>
       DayEvent.array().parse(json).map(entryOf),
@@ -68,12 +69,7 @@ async function openArchive(path: string): Promise<Opened> {
   }
 }
 
-async function read<T>(
-  archive: Opened,
-  file: string,
-  mostBytes: number,
-  parse: (json: unknown) => T,
-): Promise<T> {
+async function read<T>(archive: Opened, file: string, mostBytes: number, parse: (json: unknown) => T): Promise<T> {
   const text = await textOf(archive, file, mostBytes);
   try {
     return parse(JSON.parse(text));

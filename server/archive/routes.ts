@@ -40,11 +40,7 @@ export function archiveRoutes(parts: ArchiveParts, incoming: string, readArchive
       await pipeline(req, createWriteStream(path)).catch((error: unknown) => {
         throw (
           storageProblem(error) ??
-          new HttpProblem(
-            400,
-            'Broken off',
-            'The archive did not arrive whole. Nothing was changed: choose it again.',
-          )
+          new HttpProblem(400, 'Broken off', 'The archive did not arrive whole. Nothing was changed: choose it again.')
         );
       });
       res.status(201).json(await bringIn(parts, await readArchive({ path, folder })));

@@ -53,7 +53,8 @@ export async function writeArchive(
     for (const [i, { id, name, sha256, notes }] of own.entries()) {
       const found = await lend(takes.lend(id));
       const file = files[i]!;
-      if (found) takeParts.push({ part: { file, lent: found }, entry: { file, id, name, bytes: found.bytes, sha256, notes } });
+      if (found)
+        takeParts.push({ part: { file, lent: found }, entry: { file, id, name, bytes: found.bytes, sha256, notes } });
     }
     const photoParts: { part: ZipPart; entry: Manifest['photos'][number] }[] = [];
     for (const sha256 of new Set(rig.devices.flatMap((d) => (d.photos ?? []).map((p) => p.sha256)))) {

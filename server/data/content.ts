@@ -5,7 +5,11 @@ import type { Staged, Storage } from './storage.ts';
 export interface Content {
   readonly storage: Storage;
   /** Writes the rows of a staged file, then puts it in place; where the rows are refused, the bytes go, or as `refused` says. */
-  keep<T>(staged: Staged, rows: (db: Writing) => Promise<T>, refused?: (staged: Staged, error: unknown) => Promise<void>): Promise<T>;
+  keep<T>(
+    staged: Staged,
+    rows: (db: Writing) => Promise<T>,
+    refused?: (staged: Staged, error: unknown) => Promise<void>,
+  ): Promise<T>;
   /** The same for several at once: all of them, or none. */
   keepAll<T>(staged: readonly Staged[], rows: (db: Writing) => Promise<T>): Promise<T>;
   /** Removes rows, and then the bytes that no row speaks of any more. */
@@ -61,7 +65,8 @@ export function makeContent(database: Database, storage: Storage, table: 'takes'
         const { value, left } = await database.write(async (db) => {
           const done = await rows(db);
           const others = await countOf(db, sha256);
-          if (others === 0) await db.run('INSERT OR IGNORE INTO doomed (folder, sha256) VALUES (?1, ?2)', [table, sha256]);
+          if (others === 0)
+            await db.run('INSERT OR IGNORE INTO doomed (folder, sha256) VALUES (?1, ?2)', [table, sha256]);
           return { value: done, left: others };
         });
         if (left === 0) await storage.remove(sha256);

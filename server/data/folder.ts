@@ -47,7 +47,8 @@ export async function openDataFolder(root: string, now: () => Date): Promise<Dat
     uploads: join(root, 'uploads'),
     copies: join(root, 'copies'),
   };
-  for (const path of [folder.takes, folder.photos, folder.uploads, folder.copies]) await mkdir(path, { recursive: true });
+  for (const path of [folder.takes, folder.photos, folder.uploads, folder.copies])
+    await mkdir(path, { recursive: true });
   return folder;
 }
 

@@ -77,7 +77,9 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
   await mkdir(folder, { recursive: true });
   await mkdir(incoming, { recursive: true });
   const queues = makeQueues();
-  const there = new Set((await readdir(folder, { withFileTypes: true })).filter((f) => f.isFile() && HASH.test(f.name)).map((f) => f.name));
+  const there = new Set(
+    (await readdir(folder, { withFileTypes: true })).filter((f) => f.isFile() && HASH.test(f.name)).map((f) => f.name),
+  );
   const readers = new Map<string, number>();
   const going = new Set<string>();
   /** Hashes of uploads under way, each up to the place that was reached. */
@@ -107,9 +109,14 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
       const part = partOf(id);
       const reached = await sizeOf(part);
       if (at !== reached)
-        throw new HttpProblem(409, 'Another place', `${what} has arrived up to byte ${reached}. It goes on from there.`, {
-          at: reached,
-        });
+        throw new HttpProblem(
+          409,
+          'Another place',
+          `${what} has arrived up to byte ${reached}. It goes on from there.`,
+          {
+            at: reached,
+          },
+        );
       const known = hashes.get(id);
       const soFar = known?.at === at ? known : at === 0 ? { hash: createHash('sha256'), at: 0 } : null;
       if (soFar) hashes.set(id, soFar);

@@ -86,7 +86,10 @@ interface Waiting {
 }
 
 /** @param onFull  what to give up when the disk is full; true where there was something, and the write is tried once more */
-export async function openDatabase(file: string, onFull: () => Promise<boolean> = async () => false): Promise<Database> {
+export async function openDatabase(
+  file: string,
+  onFull: () => Promise<boolean> = async () => false,
+): Promise<Database> {
   const writer = connect(file, WRITES);
   const reader = connect(file, READS);
   // One after the other: the second one finds the file, and the journal as it is to be.

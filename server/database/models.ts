@@ -116,7 +116,16 @@ export function defineModels(sequelize: Sequelize): Models {
   return {
     rigs: sequelize.define<RigRow>(
       'rigs',
-      { id: key(), name: text(), document: text(), revision: whole(), updatedAt: text(), deletedAt: textOrNull(), summary: textOrNull(), judgedBy: textOrNull() },
+      {
+        id: key(),
+        name: text(),
+        document: text(),
+        revision: whole(),
+        updatedAt: text(),
+        deletedAt: textOrNull(),
+        summary: textOrNull(),
+        judgedBy: textOrNull(),
+      },
       plain(),
     ),
     revisions: sequelize.define<RevisionRow>(

@@ -52,10 +52,49 @@ describe('the door', () => {
     // Most were not even looked at.
     expect(tries).toBeLessThan(100);
     expect(notes).toHaveLength(10_000);
-    // The right one waits as well, and opens after that.
-    expect(opens(d.try(d.code().code, 'phone', 'phone'))).toBe(false);
+    // Whoever guessed waits, even with the right one; nobody else does.
+    expect(opens(d.try(d.code().code, 'stranger', 'phone'))).toBe(false);
+    expect(opens(d.try(d.code().code, 'owner', 'phone'))).toBe(true);
     clock.ms += 60_000;
-    expect(opens(d.try(d.code().code, 'phone', 'phone'))).toBe(true);
+    expect(opens(d.try(d.code().code, 'stranger', 'phone'))).toBe(true);
+  });
+  it('lets the owner in whatever a thousand strangers do, and bounds what all of them try in a second', () => {
+    const { door: d, clock } = door(5);
+    let looked = 0;
+    for (let n = 0; n < 3000; n++) {
+      const tried = d.try('AAAAAAAA', `10.0.${n % 4}.${n % 250}`, 'computer');
+      if ('refused' in tried && tried.refused !== 'shut for a while') looked++;
+      clock.ms += 1;
+    }
+    expect(looked).toBeLessThanOrEqual(4 * 30);
+    clock.ms += 1000;
+    expect(opens(d.try(d.code().code, 'owner', 'phone'))).toBe(true);
+    // One network of version 6 is one stranger, however many addresses it has.
+    let own = 0;
+    for (let n = 0; n < 100; n++) {
+      clock.ms += 100;
+      const tried = d.try('AAAAAAAA', `2001:db8:1:2:0:0:0:${n.toString(16)}`, 'computer');
+      if ('refused' in tried && tried.refused !== 'shut for a while') own++;
+    }
+    expect(own).toBeLessThan(10);
+  });
+  it('has codes that last ten minutes, and passes that can be taken away', () => {
+    const { door: d, clock } = door(6);
+    const { code, untilMs } = d.code();
+    expect(untilMs - clock.ms).toBe(600_000);
+    clock.ms += 599_999;
+    expect(d.code().code).toBe(code);
+    clock.ms += 1;
+    expect(d.try(code, 'phone', 'phone')).toMatchObject({ refused: 'old code' });
+    const tried = d.try(d.code().code, 'phone', 'tablet');
+    const token = 'token' in tried ? tried.token : '';
+    const [phone] = d.phones();
+    expect(phone).toMatchObject({ device: 'tablet', address: 'phone', pairedAtMs: clock.ms });
+    expect(d.holds(token)).toBe(true);
+    expect(d.remove(phone!.id, 'desk')).toBe(true);
+    expect(d.holds(token)).toBe(false);
+    expect(d.phones()).toEqual([]);
+    expect(d.remove(phone!.id, 'desk')).toBe(false);
   });
   it('has a new code when one is wanted', () => {
     const { door: d } = door(4);
@@ -186,6 +225,21 @@ describe('what a phone gets', () => {
     opened = await openServer({ dataFolder: join(folder, 'data'), webFolder: folder, now: () => new Date() });
     expect(await ask('GET', '/api/rigs', { cookie })).toMatchObject({ status: 200 });
     expect(await ask('GET', '/api/rigs', { cookie: `${cookie}A` })).toMatchObject({ status: 401 });
+  });
+  it('is taken away at the desk, for good', async () => {
+    const cookie = await enter();
+    const { phones } = (await ask('GET', '/api/door', { headers: { 'x-desk': '1' } })).json as {
+      phones: { id: string; device: string; address: string }[];
+    };
+    expect(phones).toMatchObject([{ device: 'computer', address: expect.stringMatching(/127\.0\.0\.1/) }]);
+    expect(await ask('DELETE', `/api/door/phones/${phones[0]!.id}`, { headers: { 'x-desk': '1' } })).toMatchObject({
+      status: 200,
+      json: { phones: [] },
+    });
+    expect(await ask('GET', '/api/rigs', { cookie })).toMatchObject({ status: 401 });
+    await opened.close();
+    opened = await openServer({ dataFolder: join(folder, 'data'), webFolder: folder, now: () => new Date() });
+    expect(await ask('GET', '/api/rigs', { cookie })).toMatchObject({ status: 401 });
   });
   it('opens by no used code, from no other page, by no other name, and says so at the desk', async () => {
     const { code } = await desk();

@@ -173,9 +173,7 @@ export function makeDoor({
       return true;
     },
     phones: () =>
-      [...passes.values()]
-        .filter((p) => now().getTime() < p.untilMs)
-        .sort((a, b) => b.pairedAtMs - a.pairedAtMs),
+      [...passes.values()].filter((p) => now().getTime() < p.untilMs).sort((a, b) => b.pairedAtMs - a.pairedAtMs),
     remove(id, from) {
       const pass = [...passes.values()].find((p) => p.id === id);
       if (!pass) return false;

@@ -61,7 +61,10 @@ export function handApp({ door, rigs, day, takes, webFolder, noteNoPass }: HandO
   app.use('/assets', ...assetsOf(webFolder));
   app.get('/', (_req, res) => res.redirect('/hand'));
   app.get(/^\/hand(\/.*)?$/, pageOf(webFolder));
-  app.use(nothingHere, answerProblem(async () => ({})));
+  app.use(
+    nothingHere,
+    answerProblem(async () => ({})),
+  );
   return app;
 }
 

@@ -1,5 +1,5 @@
-import { constants, deflateRaw, inflateRaw } from 'node:zlib';
 import { promisify } from 'node:util';
+import { constants, deflateRaw, inflateRaw } from 'node:zlib';
 
 /** Documents of earlier versions are kept deflated (RFC 1951): a tenth of their size. Old ones stand as text. */
 export const pack = (text: string): Promise<Buffer> =>

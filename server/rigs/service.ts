@@ -78,7 +78,11 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     const text = JSON.stringify(rig);
     // The same limit by every door: what comes in can be saved again.
     if (Buffer.byteLength(text) > LARGEST_RIG_BYTES)
-      throw new HttpProblem(413, 'Too large', 'The rig is larger than 5 MB. Nothing was changed: take something out of it.');
+      throw new HttpProblem(
+        413,
+        'Too large',
+        'The rig is larger than 5 MB. Nothing was changed: take something out of it.',
+      );
     return { rig, text, packed: await pack(text) };
   };
 
@@ -110,7 +114,11 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       );
     const photos = new Set(rig.devices.flatMap((d) => (d.photos ?? []).map((p) => p.sha256)));
     for (const sha256 of photos)
-      await db.run('INSERT OR IGNORE INTO photoRefs (rigId, revision, sha256) VALUES (?1, ?2, ?3)', [id, revision, sha256]);
+      await db.run('INSERT OR IGNORE INTO photoRefs (rigId, revision, sha256) VALUES (?1, ?2, ?3)', [
+        id,
+        revision,
+        sha256,
+      ]);
     const nowMs = Date.parse(savedAt);
     if (nowMs - (thinnedAt.get(id) ?? 0) < THIN_EVERY_MS) return;
     thinnedAt.set(id, nowMs);
@@ -139,12 +147,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
   };
 
   /** The next revision, over the one that was seen. */
-  const write = async (
-    id: string,
-    made: MadeRig,
-    revision: number,
-    changes: readonly string[],
-  ): Promise<RigRecord> => {
+  const write = async (id: string, made: MadeRig, revision: number, changes: readonly string[]): Promise<RigRecord> => {
     const record = await database.write(async (db) => {
       const updatedAt = now().toISOString();
       const changed = await db.run(
@@ -198,7 +201,11 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       const record = await database.write(async (db) => {
         const [known] = await db.read<RigRow>(`SELECT ${COLUMNS} FROM rigs WHERE id = ?1`, [id]);
         if (known && known.document !== made.text)
-          throw new HttpProblem(409, 'Another rig', 'Another rig is kept under this id. Nothing was changed: import it again.');
+          throw new HttpProblem(
+            409,
+            'Another rig',
+            'Another rig is kept under this id. Nothing was changed: import it again.',
+          );
         if (!known) await createWithin(db, id, made);
         return find(db, id, true);
       });

@@ -92,7 +92,11 @@ async function sendRange(
   { path, bytes }: { path: string; bytes: number },
   range: string | undefined,
 ): Promise<void> {
-  res.set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'private, no-cache', 'Accept-Ranges': 'bytes' });
+  res.set({
+    'Content-Type': 'application/octet-stream',
+    'Cache-Control': 'private, no-cache',
+    'Accept-Ranges': 'bytes',
+  });
   const asked = rangeOf(range, bytes);
   if (asked === 'none') {
     res.status(416).set('Content-Range', `bytes */${bytes}`).end();

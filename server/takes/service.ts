@@ -133,10 +133,12 @@ export function takeService(database: Database, content: Content, now: () => Dat
     },
     async note(id, notes, revision) {
       await database.write(async (db) => {
-        const changed = await db.run(
-          'UPDATE takes SET notes = ?1, revision = ?2 WHERE id = ?3 AND revision = ?4',
-          [JSON.stringify(notes), revision + 1, id, revision],
-        );
+        const changed = await db.run('UPDATE takes SET notes = ?1, revision = ?2 WHERE id = ?3 AND revision = ?4', [
+          JSON.stringify(notes),
+          revision + 1,
+          id,
+          revision,
+        ]);
         if (changed > 0) return;
         const [found] = await db.read<TakeRow>(`${SELECT} WHERE t.id = ?1`, [id]);
         if (!found) throw notFound('The take');
