@@ -1,6 +1,7 @@
 import type { Rig } from '#core/rig/index.ts';
+import { plainLine } from '#core/text/index.ts';
 
-const quoted = (text: string): string => `"${text.replace(/\\/g, '\\\\').replace(/"/g, '\\"').replace(/\n/g, ' ')}"`;
+const quoted = (text: string): string => `"${plainLine(text).replace(/\\/g, '\\\\').replace(/"/g, '\\"')}"`;
 const STYLE: Partial<Record<Rig['cables'][number]['medium'], string>> = {
   software: 'dashed',
   air: 'dotted',

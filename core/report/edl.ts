@@ -1,3 +1,4 @@
+import { plainLine } from '#core/text/index.ts';
 import { type Counting, countingOf, framesFromMs, rateName, timecode } from '#core/units/index.ts';
 import { leadInMs, type SlipItem, type SlipList, speedOf, startMs, tracksOf } from './slip-list.ts';
 
@@ -31,7 +32,7 @@ export function slipListToEdl(list: SlipList): string {
   if (list.items.length > MOST_EVENTS)
     throw new EdlError(`An EDL has room for ${MOST_EVENTS} events. Take the CSV or the timeline.`);
   const lines = [
-    `TITLE: ${plain(list.title)}`,
+    `TITLE: ${plainLine(list.title)}`,
     `FCM: ${counting.drop ? 'DROP FRAME' : 'NON-DROP FRAME'}`,
     ...(counting.frames === 2
       ? [`* COUNTED AT HALF RATE: ${rateName(list.frameRate)} FRAMES A SECOND, TWO IN EACH OF THESE`]
@@ -43,7 +44,7 @@ export function slipListToEdl(list: SlipList): string {
   });
   for (const { atMs, says } of list.markers ?? []) {
     const frame = Math.round(framesFromMs(atMs + leadInMs(list), list.frameRate) / counting.frames);
-    lines.push('', `* LOC: ${timecode(Math.max(0, frame), counting)} GREEN ${plain(says)}`);
+    lines.push('', `* LOC: ${timecode(Math.max(0, frame), counting)} GREEN ${plainLine(says)}`);
   }
   return `${lines.join('\r\n')}\r\n`;
 }
@@ -60,14 +61,13 @@ function eventOf(list: SlipList, item: SlipItem, n: number, track: number, count
   const number = String(n + 1).padStart(3, '0');
   return [
     `${number}  ${reelOf(item.fileName, track).padEnd(REEL)} ${channel.padEnd(5)} C        ${at(from)} ${at(from + length)} ${at(record)} ${at(record + length)}`,
-    `* FROM CLIP NAME: ${plain(item.fileName)}`,
+    `* FROM CLIP NAME: ${plainLine(item.fileName)}`,
     ...(track >= CHANNELS.length ? [`* RECORDING ${track + 1}: AN EDL HAS FOUR CHANNELS OF SOUND`] : []),
     ...(Math.abs(restMs) > COUNTED_MS ? [`* MOVE ON BY ${restMs.toFixed(3)} MS, WHAT LIES BETWEEN FRAMES`] : []),
     ...(item.longerPpm === 0 ? [] : [`* PLAY AT ${speedOf(item).toFixed(9)} OF ITS SPEED: IT DRIFTS`]),
   ];
 }
 
-const plain = (text: string): string => text.replace(/[\r\n]+/g, ' ').trim();
 const reelOf = (fileName: string, n: number): string =>
   fileName
     .replace(/\.[a-z0-9]+$/i, '')

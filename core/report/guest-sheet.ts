@@ -1,9 +1,10 @@
 import { findDevice, findTypes, type Rig, settingOf } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
+import { markdown } from '#core/text/index.ts';
 import { type FarSeat, farSeats } from '#core/wire/index.ts';
 
 const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string | null): string =>
-  list.find((e) => e.id === id)?.name ?? '';
+  markdown(list.find((e) => e.id === id)?.name ?? '');
 const list = (lines: readonly string[]): string => lines.map((l) => `- ${l}`).join('\n');
 
 /**
@@ -29,7 +30,7 @@ export function guestSheet(rig: Rig, seat: FarSeat, evaluation: Evaluation = eva
   const delay = evaluation.pairs.find((p) => p.listenerId === listenerId && p.ways.length > 0)?.ways[0]?.delay.value;
   const loudspeaker = seat.gear?.ears === null;
   return [
-    `# ${rig.name}: for ${name}`,
+    `# ${markdown(rig.name)}: for ${name}`,
     '',
     '## What you will hear',
     list([
@@ -61,7 +62,7 @@ export function guestSheet(rig: Rig, seat: FarSeat, evaluation: Evaluation = eva
     '',
     '## What we ask you to agree to',
     list([
-      `Your voice goes to: ${public_.length > 0 ? public_.map((l) => l.name).join(', ') : 'nobody but the other side of the call'}.`,
+      `Your voice goes to: ${public_.length > 0 ? public_.map((l) => markdown(l.name)).join(', ') : 'nobody but the other side of the call'}.`,
       'It is recorded. What is recorded is kept for as long as we say below, and used for what we say below:',
       '  kept until: ______________________  used for: ______________________',
       'You may say no, now or later; then we leave you out.',

@@ -1,6 +1,7 @@
-import { csvFormatRows, csvParseRows } from 'd3-dsv';
+import { csvParseRows } from 'd3-dsv';
 import { PARTS } from '#core/plug/index.ts';
 import { applyEdit, type Edit, findDevice, findPort, findTypes, type Rig } from '#core/rig/index.ts';
+import { csvOf } from '#core/text/index.ts';
 
 const COLUMNS = [
   'lead',
@@ -35,7 +36,7 @@ export function leadsToCsv(rig: Rig): string {
       c.parts ? c.parts.join(' + ') || NO_PARTS : '',
       (c.map ?? []).map((pair) => `${pair.from}=${pair.to}`).join(' '),
     ]);
-  return `${csvFormatRows([[...COLUMNS], ...rows])}\r\n`;
+  return csvOf([[...COLUMNS], ...rows]);
 }
 
 const NO_PARTS = 'none';

@@ -1,11 +1,11 @@
-import { csvFormatRows } from 'd3-dsv';
 import type { Series, Session } from '#core/run/index.ts';
+import { csvOf } from '#core/text/index.ts';
 
 const HOUR_MS = 3_600_000;
 
 /** Sessions as a table: one row each, the newest first. */
 export const sessionsToCsv = (sessions: readonly Session[]): string =>
-  csvFormatRows([
+  csvOf([
     [
       'began',
       'ended',
@@ -42,7 +42,7 @@ export const sessionsToCsv = (sessions: readonly Session[]): string =>
 
 /** Figures over time as a table: one row a measurement. */
 export const seriesToCsv = (series: readonly Series[]): string =>
-  csvFormatRows([
+  csvOf([
     ['figure', 'unit', 'at', 'value', 'sd', 'count', 'moved'],
     ...series.flatMap((s) =>
       s.points.map((p, i) => [

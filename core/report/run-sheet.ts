@@ -1,4 +1,5 @@
 import { CAUTIONS, type DayCheck, type Step, type Ticks } from '#core/run/index.ts';
+import { icsLine, icsText, markdown } from '#core/text/index.ts';
 import { PAPERS, type Paper, page, short, xml } from './svg.ts';
 
 /** A day to take along: what to do, what to look at, the way down; with what is ticked already. */
@@ -16,17 +17,19 @@ export interface RunDay {
 export function runToMarkdown({ title, steps, checks, down, ticks, downTicks }: RunDay): string {
   const line = (id: string, says: string, of = ticks) => {
     const tick = of[id];
-    const said = tick?.leftOut ? ` (left out: ${tick.leftOut})` : tick?.amiss ? ' (not well)' : '';
-    return `- [${tick && !tick.amiss ? 'x' : ' '}] ${says}${said}`;
+    const said = tick?.leftOut ? ` (left out: ${markdown(tick.leftOut)})` : tick?.amiss ? ' (not well)' : '';
+    return `- [${tick && !tick.amiss ? 'x' : ' '}] ${markdown(says)}${said}`;
   };
   const list = (all: readonly Step[], of = ticks) =>
     all
       .map((s) =>
-        [line(s.id, s.says, of), `  ${s.why}`, ...s.cautions.map((c) => `  **Mind:** ${CAUTIONS[c]}`)].join('\n'),
+        [line(s.id, s.says, of), `  ${markdown(s.why)}`, ...s.cautions.map((c) => `  **Mind:** ${CAUTIONS[c]}`)].join(
+          '\n',
+        ),
       )
       .join('\n');
-  const looked = checks.map((c) => `${line(c.id, c.says)}\n  ${c.why}`).join('\n');
-  return `# ${title}\n\n${list(steps)}\n\n## Checks\n\n${looked}\n\n## The way down\n\n${list(down, downTicks)}\n`;
+  const looked = checks.map((c) => `${line(c.id, c.says)}\n  ${markdown(c.why)}`).join('\n');
+  return `# ${markdown(title)}\n\n${list(steps)}\n\n## Checks\n\n${looked}\n\n## The way down\n\n${list(down, downTicks)}\n`;
 }
 
 const MARGIN_MM = 9;
@@ -148,39 +151,12 @@ export function runToIcs({ name, steps, checks, down, hours, now }: Calendar): s
       `DTSTAMP:${stamp(now)}`,
       `DTSTART:${at(p.fromMin)}`,
       `DTEND:${at(p.fromMin + p.min)}`,
-      `SUMMARY:${escaped(`${name}: ${p.says}`)}`,
-      ...(p.list.length > 0 ? [`DESCRIPTION:${escaped(p.list.join('\n'))}`] : []),
+      `SUMMARY:${icsText(`${name}: ${p.says}`)}`,
+      ...(p.list.length > 0 ? [`DESCRIPTION:${icsText(p.list.join('\n'))}`] : []),
       'END:VEVENT',
     ]);
   const lines = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//Mellow Tap//Run//EN', ...events, 'END:VCALENDAR'];
-  return `${lines.map(folded).join('\r\n')}\r\n`;
+  return lines.map(icsLine).join('');
 }
 
 const stamp = (date: Date): string => `${date.toISOString().slice(0, 19).replace(/[-:]/g, '')}Z`;
-const escaped = (text: string): string => text.replace(/[\\;,]/g, (c) => `\\${c}`).replace(/\n/g, '\\n');
-
-const FOLD_BYTES = 75;
-
-/** How many bytes a letter takes in UTF-8. */
-function bytesOf(letter: string): number {
-  const code = letter.codePointAt(0)!;
-  return code < 0x80 ? 1 : code < 0x800 ? 2 : code < 0x10000 ? 3 : 4;
-}
-
-/** No line is longer than 75 bytes; what follows begins with a space. Letters are not cut in two. */
-function folded(line: string): string {
-  const out: string[] = [];
-  let part = '';
-  let bytes = 0;
-  for (const letter of line) {
-    const size = bytesOf(letter);
-    if (bytes + size > FOLD_BYTES) {
-      out.push(part);
-      part = ' ';
-      bytes = 1;
-    }
-    part += letter;
-    bytes += size;
-  }
-  return [...out, part].join('\r\n');
-}

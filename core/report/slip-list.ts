@@ -1,4 +1,4 @@
-import { csvFormatRows } from 'd3-dsv';
+import { csvOf } from '#core/text/index.ts';
 import { framesFromMs, type Rate, rateName, samplesFromMs } from '#core/units/index.ts';
 
 /** One recording, and what has to be done to it so that it lies where it belongs. */
@@ -84,5 +84,5 @@ export function slipListToCsv(list: SlipList): string {
     'length, ms',
     'begins in the file, ms',
   ];
-  return `${csvFormatRows([head, ...rows, ...marked])}\r\n`;
+  return csvOf([head, ...rows, ...marked]);
 }

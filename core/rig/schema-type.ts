@@ -1,10 +1,12 @@
 import { z } from 'zod';
+import { plainLine } from '#core/text/index.ts';
 
 /** Ids are plain words with hyphens: safe as keys, in URLs and in file names. */
 export const Id = z
   .string()
   .regex(/^[a-z0-9][a-z0-9-]{0,63}$/, 'an id is small letters, digits and hyphens, at most 64');
-export const Name = z.string().regex(/\S/, 'a name needs at least one letter').max(120);
+/** On one line: what a name bears reaches lists, calendars and labels as it is. */
+export const Name = z.string().overwrite(plainLine).regex(/\S/, 'a name needs at least one letter').max(120);
 export const Text = z.string().max(2000);
 const Db = z.number().min(-400).max(400);
 

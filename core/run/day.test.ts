@@ -88,7 +88,7 @@ describe('a day', () => {
   it('gives its markers as a table and as chapters of a recording', () => {
     const [session] = sessionsOf(day());
     const csv = markersToCsv(session!, time(5));
-    expect(csv.split('\n')).toHaveLength(5);
+    expect(csv.split('\r\n')).toHaveLength(6);
     expect(csv).toContain('00:00:05.000,5000,lap record');
     const vtt = markersToVtt(session!, time(5), time(90));
     expect(vtt.startsWith('WEBVTT\n\n1\n00:00:00.000 --> 00:00:05.000\nRelay, first night\n')).toBe(true);

@@ -1,4 +1,4 @@
-import { csvFormatRows } from 'd3-dsv';
+import { csvOf, plainLine } from '#core/text/index.ts';
 import type { Session } from './session.ts';
 
 const MS_A_SECOND = 1000;
@@ -34,7 +34,7 @@ export const markersIn = (session: Session, startedAt: string): { atMs: number; 
 
 /** A table of the markers: where each stands in a recording that began then. */
 export function markersToCsv(session: Session, startedAt: string): string {
-  return csvFormatRows([
+  return csvOf([
     ['at', 'inRecording', 'ms', 'says'],
     ...placesOf(session).map(({ at, says }) => {
       const ms = within(at, startedAt);
@@ -42,6 +42,10 @@ export function markersToCsv(session: Session, startedAt: string): string {
     }),
   ]);
 }
+
+/** Text of a cue (W3C WebVTT): no tags, no letter's names, no arrow. */
+const vttText = (text: string): string =>
+  plainLine(text).replace(/-->/g, '→').replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
 /** The same as chapters (W3C WebVTT): each lasts until the next, the last until the end. */
 export function markersToVtt(session: Session, startedAt: string, endedAt: string): string {
@@ -52,7 +56,7 @@ export function markersToVtt(session: Session, startedAt: string, endedAt: strin
   const cues = all.map(({ ms, says }, i) => {
     // A chapter of no length is none: two in one moment share it by a thousandth.
     const to = Math.max(all[i + 1]?.ms ?? endMs, ms + 1);
-    return `${i + 1}\n${timestamp(ms)} --> ${timestamp(to)}\n${says.replace(/-->/g, '→').replace(/\s+/g, ' ')}`;
+    return `${i + 1}\n${timestamp(ms)} --> ${timestamp(to)}\n${vttText(says)}`;
   });
   return `WEBVTT\n\n${cues.join('\n\n')}\n`;
 }

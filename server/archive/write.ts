@@ -1,6 +1,7 @@
 import { seriesToCsv, sessionsToCsv } from '#core/report/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 import { type DayEvent, type Session, seriesOf, sessionsOf } from '#core/run/index.ts';
+import { markdown } from '#core/text/index.ts';
 import type { Content } from '../data/content.ts';
 import type { Lent } from '../data/storage.ts';
 import type { Database } from '../database/database.ts';
@@ -107,19 +108,19 @@ export async function allEvents(day: DayService, rigId: string): Promise<DayEven
 function startHere(rig: Rig, { takes, photos, madeAt }: Manifest, sessions: readonly Session[]): string {
   const last = sessions.find((s) => s.endedAt !== null);
   const troubles = sessions.flatMap((s) =>
-    s.troubles.map((t) => `- ${t.at.slice(0, 10)}: ${t.complaint} It was: ${t.was}`),
+    s.troubles.map((t) => `- ${t.at.slice(0, 10)}: ${markdown(t.complaint)} It was: ${markdown(t.was)}`),
   );
   return [
-    `# ${rig.name}: start here`,
+    `# ${markdown(rig.name)}: start here`,
     '',
     `Made ${madeAt.slice(0, 10)}. Open Mellow Tap, choose **Import** and this file: the rig comes back with its log, its takes and its photographs. Without Mellow Tap: everything here is plain JSON, CSV, WAV and pictures.`,
     '',
     '## What is on the desk',
-    ...rig.devices.map((d) => `- ${d.name}`),
+    ...rig.devices.map((d) => `- ${markdown(d.name)}`),
     '',
     '## How it went last',
     last
-      ? `${last.name || 'A session'} on ${last.beganAt.slice(0, 10)}: ${last.good ? 'it went well' : 'not so well'}${last.says ? `; ${last.says}` : ''}.`
+      ? `${markdown(last.name) || 'A session'} on ${last.beganAt.slice(0, 10)}: ${last.good ? 'it went well' : 'not so well'}${last.says ? `; ${markdown(last.says)}` : ''}.`
       : 'No session has been ended yet.',
     '',
     '## What was wrong before',
@@ -131,10 +132,10 @@ function startHere(rig: Rig, { takes, photos, madeAt }: Manifest, sessions: read
     '## In this archive',
     `- ${RIG_FILE}: the rig; ${MANIFEST_FILE}: what belongs here, with sizes and SHA-256`,
     `- ${LOG_FILE}, log/sessions.csv, log/figures.csv: what happened, ${sessions.length} sessions`,
-    ...takes.map((t) => `- ${t.file}: ${(t.bytes / 1e6).toFixed(1)} MB`),
+    ...takes.map((t) => `- ${markdown(t.file)}: ${(t.bytes / 1e6).toFixed(1)} MB`),
     ...(photos.length > 0 ? [`- photos/: ${photos.length} of the boxes`] : []),
     '',
-    rig.notes,
+    ...rig.notes.split(/\r\n?|\n/).map(markdown),
     '',
   ].join('\n');
 }

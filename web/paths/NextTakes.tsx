@@ -1,8 +1,8 @@
 import { Button } from '@chakra-ui/react';
-import { csvFormatRows } from 'd3-dsv';
 import type { NextTake, TestedPath } from '#core/paths/index.ts';
 import { type ClapRow, clapSheet } from '#core/report/index.ts';
 import { findDevice, findSetting, findTypes, type Rig, sayValue, settingOf } from '#core/rig/index.ts';
+import { csvOf } from '#core/text/index.ts';
 import { formatNumber, printSheets, saveAs, Term } from '#web/parts/index.ts';
 
 const nameOf = (rig: Rig, { sourceId, listenerId }: { sourceId: string; listenerId: string }): string =>
@@ -32,7 +32,7 @@ export function NextTakes({ rig, table, next }: Props) {
   const list = () =>
     saveAs(
       'takes to record.csv',
-      csvFormatRows([
+      csvOf([
         ['take', 'path', 'share of the doubt that it takes away', 'also makes clearer'],
         ...next.map((n, i) => [
           String(i + 1),
