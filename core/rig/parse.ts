@@ -11,12 +11,10 @@ import { DeviceType } from './schema-type.ts';
 const DEEPEST = 32;
 const FORBIDDEN = new Set(['__proto__', 'constructor', 'prototype']);
 
-/** Walks without recursion, so that a document nested ten thousand deep is refused and not crashed on. */
+/** Walks level by level without recursion, so that a document nested ten thousand deep is refused and not crashed on. */
 function refuseHostileShape(json: unknown): void {
-  const open: { value: unknown; path: string; depth: number }[] = [{ value: json, path: '', depth: 0 }];
-  for (let item = open.pop(); item; item = open.pop()) {
-    const { value, path, depth } = item;
-    if (typeof value !== 'object' || value === null) continue;
+  let level: object[] = typeof json === 'object' && json !== null ? [json] : [];
+  for (let depth = 0; level.length > 0; depth++) {
     if (depth > DEEPEST) {
       throw new RigError(
         'too-deep',
@@ -24,21 +22,34 @@ function refuseHostileShape(json: unknown): void {
         `The document is nested more than ${DEEPEST} levels deep; no rig is. Export the rig again.`,
       );
     }
-    for (const key of Object.keys(value)) {
-      if (FORBIDDEN.has(key)) {
-        throw new RigError(
-          'forbidden-key',
-          path,
-          `The name '${key}' is not allowed in a rig. Remove it and import again.`,
-        );
+    const next: object[] = [];
+    for (const value of level) {
+      for (const key of Object.keys(value)) {
+        if (FORBIDDEN.has(key)) {
+          throw new RigError(
+            'forbidden-key',
+            placeOf(json, value),
+            `The name '${key}' is not allowed in a rig. Remove it and import again.`,
+          );
+        }
+        const child: unknown = (value as Record<string, unknown>)[key];
+        if (typeof child === 'object' && child !== null) next.push(child);
       }
-      open.push({
-        value: (value as Record<string, unknown>)[key],
-        path: path ? `${path}/${key}` : key,
-        depth: depth + 1,
-      });
     }
+    level = next;
   }
+}
+
+/** The path to an object within a document. */
+function placeOf(json: unknown, sought: object): string {
+  const open: { value: unknown; path: string }[] = [{ value: json, path: '' }];
+  for (let item = open.pop(); item; item = open.pop()) {
+    const { value, path } = item;
+    if (value === sought) return path;
+    if (typeof value !== 'object' || value === null) continue;
+    for (const [key, child] of Object.entries(value)) open.push({ value: child, path: path ? `${path}/${key}` : key });
+  }
+  return '';
 }
 
 const Versioned = z.looseObject({ schemaVersion: z.int().min(1) });

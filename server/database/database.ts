@@ -16,8 +16,8 @@ export interface Database {
   /** Reads by SQL of our own, with `?1`, `?2` for values. */
   read<T extends object>(sql: string, values?: readonly unknown[]): Promise<T[]>;
   /**
-   * Runs a write to its end or not at all. Writes that wait share one commit, and so one turn of the disk; each is undone
-   * alone where it fails. A job touches nothing but the database: it may be run again.
+   * Runs a write to its end or not at all. Writes that wait share one commit, and so one turn of the disk; where one of them
+   * fails, each is run again by itself. So a job touches nothing but the database.
    */
   write<T>(job: (db: Writing) => Promise<T>): Promise<T>;
   /** A copy of it as it is, into a new file. */
@@ -104,40 +104,39 @@ export async function openDatabase(
   const waiting: Waiting[] = [];
   let pumping: Promise<void> | null = null;
 
-  const settle = async (batch: readonly Waiting[], again: boolean): Promise<void> => {
+  const together = async (batch: readonly Waiting[]): Promise<void> => {
     const raw = writer.raw();
-    const answers: (() => void)[] = [];
+    const values: unknown[] = [];
     try {
       await exec(raw, 'BEGIN IMMEDIATE');
-      for (const { job, resolve, reject } of batch) {
-        await exec(raw, 'SAVEPOINT one');
-        try {
-          const value = await job(writing);
-          answers.push(() => resolve(value));
-        } catch (error) {
-          // A full or failing disk undoes more than this one: it is dealt with below.
-          if (storageProblem(error)) throw error;
-          await exec(raw, 'ROLLBACK TO one');
-          answers.push(() => reject(error));
-        }
-        await exec(raw, 'RELEASE one');
-      }
+      for (const { job } of batch) values.push(await job(writing));
       await exec(raw, 'COMMIT');
     } catch (error) {
       await exec(raw, 'ROLLBACK').catch(() => undefined);
-      const problem = storageProblem(error);
-      if (problem?.status === 507 && !again && (await onFull())) return settle(batch, true);
-      // A locked database keeps nobody waiting twice: whoever came meanwhile is told too.
-      const told = problem?.status === 503 ? [...batch, ...waiting.splice(0)] : batch;
-      for (const { reject } of told) reject(error);
-      return;
+      throw error;
     }
-    for (const answer of answers) answer();
+    batch.forEach(({ resolve }, i) => resolve(values[i]));
+  };
+  const settle = async (batch: readonly Waiting[]): Promise<void> => {
+    try {
+      return await together(batch);
+    } catch (error) {
+      const problem = storageProblem(error);
+      // A locked database keeps nobody waiting twice: whoever came meanwhile is told too.
+      if (problem?.status === 503) {
+        for (const { reject } of [...batch, ...waiting.splice(0)]) reject(error);
+        return;
+      }
+      const again = batch.length > 1 || (problem?.status === 507 && (await onFull()));
+      if (!again) return batch[0]?.reject(error);
+      // Somebody in it failed, or there is room now: each by itself, so that nobody fails for another one.
+      for (const one of batch) await together([one]).catch(one.reject);
+    }
   };
   const pump = async (): Promise<void> => {
     // What is asked for in the same moment goes together.
     await new Promise((resolve) => setImmediate(resolve));
-    while (waiting.length > 0) await settle(waiting.splice(0, MOST_TOGETHER), false);
+    while (waiting.length > 0) await settle(waiting.splice(0, MOST_TOGETHER));
     pumping = null;
   };
   return {

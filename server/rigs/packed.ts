@@ -1,9 +1,16 @@
 import { promisify } from 'node:util';
-import { constants, deflateRaw, inflateRaw } from 'node:zlib';
+import { constants, deflateRaw, deflateRawSync, inflateRaw } from 'node:zlib';
+
+const FAST = { level: constants.Z_BEST_SPEED };
+/** A shorter text is packed sooner than it is handed to another thread. */
+const SHORT = 100_000;
 
 /** Documents of earlier versions are kept deflated (RFC 1951): a tenth of their size. Old ones stand as text. */
-export const pack = (text: string): Promise<Buffer> =>
-  promisify<Buffer, { level: number }, Buffer>(deflateRaw)(Buffer.from(text), { level: constants.Z_BEST_SPEED });
+export async function pack(text: string): Promise<Buffer> {
+  return text.length < SHORT
+    ? deflateRawSync(text, FAST)
+    : promisify<string, typeof FAST, Buffer>(deflateRaw)(text, FAST);
+}
 
 export async function unpack(document: string | Buffer): Promise<string> {
   if (typeof document === 'string') return document;

@@ -17,7 +17,13 @@ export interface RigService {
   text(id: string): Promise<{ name: string; text: string }>;
   /** Made twice with the same id and content it is one rig: a lost answer may be asked for again. @throws HttpProblem 409 for another content */
   create(id: string, rig: Rig): Promise<RigRecord>;
-  replace(id: string, rig: Rig, revision: number, changes?: readonly string[]): Promise<RigRecord>;
+  /** The record, and its document as the text that is kept. */
+  replace(
+    id: string,
+    rig: Rig,
+    revision: number,
+    changes?: readonly string[],
+  ): Promise<{ readonly record: RigRecord; readonly text: string }>;
   remove(id: string, revision: number): Promise<void>;
   restore(id: string): Promise<RigRecord>;
   /** Newest first. */
@@ -73,6 +79,8 @@ const MOST_CHANGES = 20;
 export function rigService(database: Database, now: () => Date, judge: Judge): RigService {
   const judging = startJudging(database, judge);
   const thinnedAt = new Map<string, number>();
+  /** Rigs that have no measurements in the database: most have none, and need no tidying at each save. */
+  const unmeasured = new Set<string>();
 
   const prepare = async (rig: Rig): Promise<MadeRig> => {
     const text = JSON.stringify(rig);
@@ -100,7 +108,9 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       savedAt,
       JSON.stringify(changes.slice(0, MOST_CHANGES)),
     ]);
-    await db.run('DELETE FROM measurements WHERE rigId = ?1', [id]);
+    if (!unmeasured.has(id)) await db.run('DELETE FROM measurements WHERE rigId = ?1', [id]);
+    if (rig.measurements.length === 0) unmeasured.add(id);
+    else unmeasured.delete(id);
     if (rig.measurements.length > 0)
       await db.models.measurements.bulkCreate(
         rig.measurements.map((m) => ({
@@ -212,7 +222,10 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       judging.ask(id);
       return toRecord(record);
     },
-    replace: async (id, rig, revision, changes = []) => write(id, await prepare(rig), revision, changes),
+    async replace(id, rig, revision, changes = []) {
+      const made = await prepare(rig);
+      return { record: await write(id, made, revision, changes), text: made.text };
+    },
     remove: (id, revision) =>
       database.write(async (db) => {
         const changed = await db.run(
