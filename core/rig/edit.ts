@@ -11,6 +11,8 @@ const Place = z.int().min(0).max(64);
 
 const SingleEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('rename'), name: shape.name }),
+  /** All of it: an earlier version is brought back. */
+  z.strictObject({ kind: z.literal('replace'), rig: RigDocument }),
   z.strictObject({ kind: z.literal('set-session'), session: shape.session }),
   /** `setting: null` takes it back to the type's default. */
   z.strictObject({
@@ -79,6 +81,8 @@ function change(rig: Rig, edit: Edit): Applied {
   switch (edit.kind) {
     case 'rename':
       return accept({ name: edit.name }, { kind: 'rename', name: rig.name });
+    case 'replace':
+      return { ok: true, rig: sorted(edit.rig), inverse: { kind: 'replace', rig } };
     case 'set-session':
       return accept({ session: edit.session }, { kind: 'set-session', session: rig.session });
     case 'set-setting': {

@@ -147,7 +147,17 @@ export async function openDatabase(
         waiting.push({ job, resolve: resolve as (value: unknown) => void, reject });
         pumping ??= pump();
       }),
-    copyTo: (to) => run(reader.raw(), 'VACUUM INTO ?', [to]).then(() => undefined),
+    async copyTo(to) {
+      // By a connection of its own: neither reads nor writes wait for it.
+      const own = await new Promise<sqlite3.Database>((resolve, reject) => {
+        const opened = new sqlite3.Database(file, (error) => (error ? reject(error) : resolve(opened)));
+      });
+      try {
+        await run(own, 'VACUUM INTO ?', [to]);
+      } finally {
+        await new Promise<void>((resolve) => own.close(() => resolve()));
+      }
+    },
     async close() {
       while (pumping) await pumping;
       await reader.sequelize.close();

@@ -6,6 +6,7 @@ import { Frame } from '#web/parts/index.ts';
 import {
   api,
   closed,
+  documentUrl,
   isOffline,
   opened,
   readDraft,
@@ -34,7 +35,11 @@ function useOpenRig(rigId: string): string | null {
     const request = dispatch(api.endpoints.rig.initiate(rigId, { forceRefetch: true }));
     request.then((answer) => {
       if (gone) return;
-      if (answer.data) {
+      if (answer.data?.state === 'too-large') {
+        setFailed(
+          'It is too large to be worked out in the browser without freezing it: more connections inside its devices than a desk has. Export it, remove what you don’t need, and import it again.',
+        );
+      } else if (answer.data) {
         const { revision, document: rig } = answer.data;
         const same = draft && JSON.stringify(draft.history.rig) === JSON.stringify(rig);
         if (draft && same) dispatch(opened({ rigId, history: draft.history, revision, save: 'saved' }));
@@ -77,8 +82,13 @@ export function OpenRig({ rigId }: { rigId: string }) {
     return (
       <main className="page">
         <h1>The rig cannot be opened</h1>
-        <p className="quiet">
-          {failed} <Link to="/">Back to the rigs</Link>
+        <p className="quiet">{failed}</p>
+        <p className="row">
+          <Link to="/">Back to the rigs</Link>
+          <a href={documentUrl(rigId)} download>
+            Download its JSON
+          </a>
+          <Link to={`/versions/${rigId}`}>Earlier versions</Link>
         </p>
       </main>
     );
@@ -100,6 +110,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
         { to: `/rigs/${rigId}/tap`, label: 'Tap test' },
         { to: `/rigs/${rigId}/trouble`, label: 'Trouble' },
         { to: `/rigs/${rigId}/log`, label: 'Log' },
+        { to: `/rigs/${rigId}/versions`, label: 'Earlier versions' },
         { to: `/rigs/${rigId}/ways`, label: 'Ways to build' },
         { to: `/rigs/${rigId}/beside`, label: 'Side by side' },
         { to: `/rigs/${rigId}/bench`, label: 'Bench' },

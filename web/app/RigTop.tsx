@@ -5,6 +5,7 @@ import { Choice, count, formatDate, StateMark, Term, useKey } from '#web/parts/i
 import {
   lookedAt,
   redoStep,
+  type SaveState,
   selectDesk,
   selectMomentId,
   undoStep,
@@ -14,13 +15,23 @@ import {
 import { Scales } from './Scales.tsx';
 import type { Verdict } from './verdict.ts';
 
+/** Whether what you see is what the server has. */
+const SAVED: Record<SaveState, string> = {
+  saved: 'saved',
+  unsaved: 'saving…',
+  offline: 'not saved',
+  waiting: 'not saved',
+  conflict: 'not saved',
+  refused: 'not saved',
+};
+
 /** The top line: which rig, how it stands, on what that rests; undo, redo, and the list of what is to be done. */
 export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdict: Verdict }) {
   const navigate = useNavigate();
   const atTheDesk = `/rigs/${rigId}/desk`;
   const trouble = `/rigs/${rigId}/trouble`;
   const dispatch = useAppDispatch();
-  const { history } = useAppSelector(selectDesk);
+  const { history, save } = useAppSelector(selectDesk);
   const undoable = history?.past.at(-1);
   const redoable = history?.future[0];
   useKey('mod+z', 'Undo', () => dispatch(undoStep()));
@@ -30,7 +41,9 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
   return (
     <>
       <div className="frame-rig">
-        <span className="small quiet">Rig</span>
+        <span className="small quiet">
+          Rig, <span className={save === 'saved' ? '' : 'fix'}>{SAVED[save]}</span>
+        </span>
         <span className="strong">{rig.name}</span>
       </div>
       {rig.moments.length > 0 && <Moments rig={rig} />}

@@ -19,6 +19,10 @@ export const router = createBrowserRouter([
       { path: '/round-trip', lazy: async () => ({ Component: (await import('../trip/index.ts')).TripScreen }) },
       { path: '/hand', lazy: async () => ({ Component: (await import('../hand/index.ts')).HandScreen }) },
       { path: '/hand/:rigId', lazy: async () => ({ Component: (await import('../hand/index.ts')).HandScreen }) },
+      {
+        path: '/versions/:rigId',
+        lazy: async () => ({ Component: (await import('../versions/index.ts')).RescueScreen }),
+      },
       { path: '/slate', lazy: async () => ({ Component: (await import('../slate/index.ts')).SlateScreen }) },
       { path: '/tune', lazy: async () => ({ Component: (await import('../tap/index.ts')).TuneScreen }) },
       {
@@ -39,6 +43,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../measured/index.ts')).MeasuredScreen }),
           },
           { path: 'log', lazy: async () => ({ Component: (await import('../log/index.ts')).LogScreen }) },
+          {
+            path: 'versions',
+            lazy: async () => ({ Component: (await import('../versions/index.ts')).VersionsScreen }),
+          },
           { path: 'desk', lazy: async () => ({ Component: (await import('../desk/index.ts')).DeskScreen }) },
           { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },
           { path: 'ways', lazy: async () => ({ Component: (await import('../ways/index.ts')).WaysScreen }) },

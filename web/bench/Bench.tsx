@@ -1,11 +1,12 @@
 import { Button } from '@chakra-ui/react';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { FileInput, useFileDrop, useKey } from '#web/parts/index.ts';
-import { api, sayProblem, uploadTake, useAppDispatch } from '#web/store/index.ts';
+import { api, forgetUpload, sayProblem, uploadIdOf, uploadTake, useAppDispatch } from '#web/store/index.ts';
 import { fileOf, rememberFile } from '#web/take/index.ts';
+import { FoundTakes } from './FoundTakes.tsx';
 import { TakeChooser } from './TakeChooser.tsx';
 import { TakesOnBench } from './TakesOnBench.tsx';
 
@@ -30,28 +31,34 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
   const dispatch = useAppDispatch();
   const takes = api.useTakesQuery(undefined);
   const chooser = useRef<HTMLInputElement>(null);
+  /** A large file on its way to the server: the page must stay open for so long. */
+  const [sending, setSending] = useState<{ name: string; share: number } | null>(null);
   const drop = useFileDrop((files) => void openFiles(files));
   useKey('o', 'Open a take', () => chooser.current?.click());
 
   const openFiles = async (files: readonly File[]) => {
     onFailed(null);
-    const opened = files.slice(0, 2).map((file) => ({ id: crypto.randomUUID() as string, file }));
+    const opened = files.slice(0, 2).map((file) => ({ id: uploadIdOf(file), file }));
     for (const { id, file } of opened) rememberFile(id, file);
     onTakes([...takeIds, ...opened.map((o) => o.id)]);
     // The first picture of a long take comes before its way to the server: both want the disk.
     if (opened.some(({ file }) => file.size > LARGE_BYTES)) await wait(PICTURE_FIRST_MS);
     for (const { id, file } of opened) {
       try {
-        await uploadTake(id, file, file.name);
+        const onProgress = (share: number) => setSending(file.size > LARGE_BYTES ? { name: file.name, share } : null);
+        await uploadTake(id, file, file.name, { onProgress });
+        forgetUpload(file);
         dispatch(api.util.invalidateTags(['Takes']));
       } catch (error) {
         onFailed(
           error instanceof TypeError
-            ? `${file.name} is measured here but could not be kept: the server does not answer. After a reload it has to be chosen again.`
+            ? `${file.name} is measured here but could not be kept: the server isn’t responding. Choose the file again later: what has arrived is kept, and sending goes on from there.`
             : error instanceof Error
               ? error.message
               : String(error),
         );
+      } finally {
+        setSending(null);
       }
     }
   };
@@ -65,6 +72,12 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
   return (
     <main className={`frame-page ${takeIds.length > 0 ? 'with-card' : ''}`} {...drop.target}>
       {failed && <p className="notice">{failed}</p>}
+      {sending && (
+        <p className="notice row" role="status">
+          <progress value={sending.share} max={1} aria-label={`Sending ${sending.name}`} /> Keeping {sending.name} on
+          this computer: {Math.round(100 * sending.share)}%
+        </p>
+      )}
       {takes.isError && <p className="notice">{sayProblem(takes.error)}</p>}
       <FileInput chooser={chooser} label="Take file" accept={ACCEPTED} onFiles={(files) => void openFiles(files)} />
       {takeIds.length === 0 || missing ? (
@@ -87,6 +100,7 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
             <Link to="/round-trip">Time this computer’s round trip</Link>
           </p>
           <TakeChooser takes={records} loading={takes.isLoading} onOpen={(ids) => onTakes(ids)} rig={rig} />
+          <FoundTakes />
         </div>
       ) : (
         (takes.data || takes.isError) && (

@@ -70,14 +70,23 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
                 <input
                   type="checkbox"
                   aria-label={`Pick ${take.name}`}
+                  disabled={take.missing}
                   checked={picked.includes(take.id)}
                   onChange={() => toggle(take.id)}
                 />
               </td>
               <td>
-                <Button variant="plain" onClick={() => onOpen([take.id])}>
-                  {take.name}
-                </Button>
+                {take.missing ? (
+                  take.name
+                ) : (
+                  <Button variant="plain" onClick={() => onOpen([take.id])}>
+                    {take.name}
+                  </Button>
+                )}
+                {take.missing && (
+                  <span className="fix small"> Its file is missing. Put it back, or choose the same file again.</span>
+                )}
+                {take.fault && <span className="watch small"> {take.fault}</span>}
               </td>
               <td className="number quiet">{formatBytes(take.bytes)}</td>
               <td className="quiet">{formatDate(take.addedAt)}</td>

@@ -7,6 +7,7 @@ import { placeOfTask, StateMark, sayTask } from '#web/parts/index.ts';
 import { RunScreen } from '#web/run/index.ts';
 import {
   api,
+  forgetUpload,
   isOffline,
   newId,
   opened,
@@ -15,6 +16,7 @@ import {
   selectRig,
   selectSession,
   tellDay,
+  uploadIdOf,
   uploadTake,
   useAppDispatch,
   useAppSelector,
@@ -128,12 +130,15 @@ function SendTake() {
   const send = async (file: File) => {
     setSays(`Sending ${file.name}…`);
     try {
-      await uploadTake(newId(), file, file.name);
+      await uploadTake(uploadIdOf(file), file, file.name, {
+        onProgress: (share) => setSays(`Sending ${file.name}: ${Math.round(100 * share)}%`),
+      });
+      forgetUpload(file);
       setSays(`${file.name} is on the bench of the desk.`);
     } catch (error) {
       setSays(
         error instanceof TypeError
-          ? 'The desk does not answer. Choose it again when it does.'
+          ? 'The computer isn’t responding. Choose the file again later: sending goes on from where it stopped.'
           : String((error as Error).message),
       );
     }

@@ -11,6 +11,7 @@ import { SameAsLast } from './SameAsLast.tsx';
 import { SessionRow } from './SessionRow.tsx';
 import { SinceGood } from './SinceGood.tsx';
 import { matches } from './search.ts';
+import { Unreadable } from './Unreadable.tsx';
 
 /** The log: sessions with what was done, wrong and mended; figures over time, and which have moved by more than chance. */
 export function LogScreen() {
@@ -69,6 +70,7 @@ function Log({ rig }: { rig: Rig }) {
           </a>
           . Import brings it back on another machine.
         </p>
+        <Unreadable />
         <SameAsLast rig={rig} sessions={sessions} />
         <Figures series={series} />
         {sessions.length > 0 && (

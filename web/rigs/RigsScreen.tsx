@@ -5,13 +5,22 @@ import type { RigSummary } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { OCCASIONS, rigFor } from '#core/wire/index.ts';
 import { count, Frame, formatDate, Pick, Sheet, StateMark, useKey } from '#web/parts/index.ts';
-import { api, sayProblem } from '#web/store/index.ts';
+import { api, documentUrl, sayProblem } from '#web/store/index.ts';
 import { useRigActions } from './actions.ts';
+
+/** Rigs that are still being checked are asked for again this often. */
+const PENDING_MS = 1000;
 
 /** Home: what one may want first, and below it the rigs with their verdicts. */
 export function RigsScreen() {
   const navigate = useNavigate();
-  const rigs = api.useRigsQuery(undefined, { pollingInterval: 0, refetchOnMountOrArgChange: true });
+  const [pending, setPending] = useState(false);
+  const rigs = api.useRigsQuery(undefined, {
+    pollingInterval: pending ? PENDING_MS : 0,
+    refetchOnMountOrArgChange: true,
+  });
+  const waits = rigs.data?.some((r) => r.state === 'pending') ?? false;
+  if (waits !== pending) setPending(waits);
   const { notice, sent, dismiss, begin, duplicate, exportRig, importFile, remove, undoRemove, removed } =
     useRigActions();
   const chooser = useRef<HTMLInputElement>(null);
@@ -155,22 +164,45 @@ export function RigsScreen() {
                 {shown.map((rig) => (
                   <tr key={rig.id}>
                     <td>
-                      <Link to={`/rigs/${rig.id}/sync`} className="strong">
-                        {rig.name}
-                      </Link>
+                      {rig.state === 'unreadable' ? (
+                        <span className="strong">{rig.name}</span>
+                      ) : (
+                        <Link to={`/rigs/${rig.id}/sync`} className="strong">
+                          {rig.name}
+                        </Link>
+                      )}
                     </td>
                     <td>
                       <RigVerdict rig={rig} />
                     </td>
                     <td className="quiet">
-                      {rig.measured === 0 ? 'as drawn' : count(rig.measured, 'measurement')}
+                      {rig.state !== 'judged'
+                        ? ''
+                        : rig.measured === 0
+                          ? 'as drawn'
+                          : count(rig.measured, 'measurement')}
                       {rig.toDo > 0 ? `, ${rig.toDo} to do` : ''}
                     </td>
                     <td className="quiet">{formatDate(rig.updatedAt)}</td>
                     <td className="number">
                       <span className="row" style={{ justifyContent: 'flex-end' }}>
-                        <Button onClick={() => void duplicate(rig)}>Duplicate</Button>
-                        <Button onClick={() => void exportRig(rig)}>Export</Button>
+                        {rig.state === 'unreadable' ? (
+                          <>
+                            <Button asChild>
+                              <a href={documentUrl(rig.id)} download>
+                                Download JSON
+                              </a>
+                            </Button>
+                            <Button asChild>
+                              <Link to={`/versions/${rig.id}`}>Earlier versions</Link>
+                            </Button>
+                          </>
+                        ) : (
+                          <>
+                            <Button onClick={() => void duplicate(rig)}>Duplicate</Button>
+                            <Button onClick={() => void exportRig(rig)}>Export</Button>
+                          </>
+                        )}
                         <Button onClick={() => void remove(rig)}>Delete</Button>
                       </span>
                     </td>
@@ -186,6 +218,19 @@ export function RigsScreen() {
 }
 
 function RigVerdict({ rig }: { rig: RigSummary }) {
+  if (rig.state === 'pending') return <span className="quiet">checking…</span>;
+  if (rig.state === 'too-large')
+    return (
+      <span className="watch">
+        <StateMark state="watch" /> too large to check here
+      </span>
+    );
+  if (rig.state === 'unreadable')
+    return (
+      <span className="fix">
+        <StateMark state="fix" /> can’t be read: {rig.says}
+      </span>
+    );
   const state = rig.toFix > 0 ? 'fix' : rig.toWatch > 0 ? 'watch' : 'good';
   return (
     <span className={state}>

@@ -3,8 +3,10 @@ import { useCallback, useEffect, useState } from 'react';
 import { encode } from 'uqr';
 import { DoorState } from '#api/index.ts';
 import { formatDate, Term } from '#web/parts/index.ts';
+import { Phones } from './Phones.tsx';
 
 const LOOK_MS = 3000;
+const TIME = new Intl.DateTimeFormat(undefined, { timeStyle: 'short' });
 
 /** The door for a phone: where it is, the code that opens it once, and what happened there. */
 export function OnPhone() {
@@ -46,10 +48,16 @@ export function OnPhone() {
               {door.code}
             </p>
             <p className="quiet">
-              It opens once; then the next one stands here. Whoever has it reads the rigs, ticks, and sends takes to the
-              bench, and can do nothing else. The network is not encrypted: use one that is your own.
+              It works once, until {TIME.format(new Date(door.codeUntil))}; then the next one is shown here. A paired
+              phone can read the rigs, tick steps and send takes to the bench, nothing else.
             </p>
-            <Button onClick={() => void ask('/api/door/renew', 'POST')}>Another code</Button>
+            <p className="quiet">
+              <strong>Plain HTTP:</strong> nothing between phone and computer is encrypted. Anyone on this network can
+              read along, and take over a paired phone’s access until you remove it. Use a network that is yours, not a
+              venue’s or a café’s.
+            </p>
+            <Button onClick={() => void ask('/api/door/renew', 'POST')}>New code</Button>
+            <Phones phones={door.phones} onRemove={(id) => void ask(`/api/door/phones/${id}`, 'DELETE')} />
             {door.notes.length > 0 && (
               <details>
                 <summary>What happened at the door</summary>

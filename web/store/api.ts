@@ -1,12 +1,31 @@
 import type { SerializedError } from '@reduxjs/toolkit';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
-import { BroughtBack, PhotoRecord, Problem, RigList, RigRecord, TakeList, TakeNotes, TakeRecord } from '#api/index.ts';
+import {
+  BroughtBack,
+  CHANGES_HEADER,
+  FoundTakes,
+  PhotoRecord,
+  Problem,
+  RigList,
+  RigRecord,
+  RigVersions,
+  TakeList,
+  TakeNotes,
+  TakeRecord,
+} from '#api/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 
 /** A rig as the server keeps it, read. */
 export interface KeptRig extends RigRecord {
   readonly document: Rig;
+}
+interface Save {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: unknown;
+  /** What was changed since the last one, as sentences. */
+  readonly changes: readonly string[];
 }
 function readRig(json: unknown): KeptRig {
   const record = RigRecord.parse(json);
@@ -17,7 +36,7 @@ function readRig(json: unknown): KeptRig {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api/' }),
-  tagTypes: ['Rigs', 'Takes'],
+  tagTypes: ['Rigs', 'Takes', 'Versions', 'Found'],
   endpoints: (build) => ({
     rigs: build.query({
       query: (_: undefined) => 'rigs',
@@ -39,14 +58,33 @@ export const api = createApi({
       invalidatesTags: ['Rigs'],
     }),
     saveRig: build.mutation({
-      query: ({ id, revision, document }: { id: string; revision: number; document: unknown }) => ({
+      query: ({ id, revision, document, changes }: Save) => ({
         url: `rigs/${id}`,
         method: 'PUT',
-        headers: { 'If-Match': `"${revision}"` },
+        headers: {
+          'If-Match': `"${revision}"`,
+          [CHANGES_HEADER]: encodeURIComponent(JSON.stringify(changes)),
+        },
         body: document,
       }),
       transformResponse: (json: unknown) => RigRecord.parse(json),
-      invalidatesTags: (result) => (result ? ['Rigs', 'Takes'] : []),
+      invalidatesTags: (result) => (result ? ['Rigs', 'Takes', 'Versions'] : []),
+    }),
+    versions: build.query({
+      query: (id: string) => `rigs/${id}/versions`,
+      transformResponse: (json: unknown) => RigVersions.parse(json),
+      providesTags: ['Versions'],
+    }),
+    version: build.query({
+      query: ({ id, revision }: { id: string; revision: number }) => `rigs/${id}/versions/${revision}`,
+      transformResponse: readRig,
+    }),
+    bringBack: build.mutation({
+      query: ({ id, revision }: { id: string; revision: number }) => ({
+        url: `rigs/${id}/versions/${revision}/bring-back`,
+        method: 'POST',
+      }),
+      invalidatesTags: ['Rigs', 'Takes', 'Versions'],
     }),
     deleteRig: build.mutation({
       query: ({ id, revision }: { id: string; revision: number }) => ({
@@ -75,6 +113,23 @@ export const api = createApi({
       transformResponse: (json: unknown) => TakeRecord.parse(json),
       invalidatesTags: ['Takes'],
     }),
+    foundTakes: build.query({
+      query: (_: undefined) => 'takes/found',
+      transformResponse: (json: unknown) => FoundTakes.parse(json),
+      providesTags: ['Found'],
+    }),
+    takeBack: build.mutation({
+      query: ({ sha256, id, name }: { sha256: string; id: string; name: string }) => ({
+        url: `takes/found/${sha256}`,
+        method: 'POST',
+        body: { id, name },
+      }),
+      invalidatesTags: ['Takes', 'Found'],
+    }),
+    deleteFound: build.mutation({
+      query: (sha256: string) => ({ url: `takes/found/${sha256}`, method: 'DELETE' }),
+      invalidatesTags: ['Found'],
+    }),
     deleteTake: build.mutation({
       query: (id: string) => ({ url: `takes/${id}`, method: 'DELETE' }),
       invalidatesTags: ['Takes'],
@@ -95,6 +150,12 @@ export function sayProblem(error: unknown): string {
   const problem = Problem.safeParse(data);
   return problem.success ? problem.data.detail : 'The server gave an answer that cannot be read. Reload the page.';
 }
+
+/** Whether the same may be taken another time: no answer, or a server that cannot just now. */
+export const mayBeLater = (error: unknown): boolean => {
+  const { status } = error as FetchBaseQueryError;
+  return isOffline(error) || (typeof status === 'number' && status >= 500);
+};
 
 export const isOffline = (error: unknown): boolean => {
   const { status } = error as FetchBaseQueryError;
@@ -123,17 +184,6 @@ export function newerNotes(error: unknown): z.infer<typeof NewerNotes> | null {
   return (found.success && NewerNotes.safeParse(found.data.newer).data) || null;
 }
 
-/** Sends a file as it is. Safe to repeat: the id is made here. */
-export async function uploadTake(id: string, file: Blob, name: string): Promise<TakeRecord> {
-  const response = await fetch(`/api/takes/${id}?name=${encodeURIComponent(name)}`, {
-    method: 'PUT',
-    headers: { 'Content-Type': 'application/octet-stream' },
-    body: file,
-  });
-  const json: unknown = await response.json();
-  if (!response.ok) throw new Error(Problem.parse(json).detail);
-  return TakeRecord.parse(json);
-}
 export const contentUrl = (takeId: string): string => `/api/takes/${takeId}/content`;
 
 /** Keeps a photograph on the server, as it is; the same one twice is one. */
@@ -148,6 +198,9 @@ export async function uploadPhoto(picture: Blob): Promise<PhotoRecord> {
   return PhotoRecord.parse(json);
 }
 export const photoUrl = (sha256: string): string => `/api/photos/${sha256}`;
+
+/** A rig's document as the server keeps it, even if it can't be read. */
+export const documentUrl = (rigId: string): string => `/api/rigs/${rigId}/document`;
 
 export const archiveUrl = (rigId: string, allTakes: boolean): string =>
   `/api/archives/${rigId}${allTakes ? '?takes=all' : ''}`;

@@ -15,7 +15,7 @@ import {
 import { type Evaluation, evaluationAt } from '#core/signal/index.ts';
 
 /** How the rig in hand stands to what the server keeps. */
-export type SaveState = 'saved' | 'unsaved' | 'offline' | 'conflict' | 'refused';
+export type SaveState = 'saved' | 'unsaved' | 'offline' | 'waiting' | 'conflict' | 'refused';
 
 /** The rig that is open: a person's decisions only; everything else is selected from them. */
 export interface Desk {
@@ -24,6 +24,10 @@ export interface Desk {
   /** The server's revision that the rig in hand builds on. */
   readonly revision: number;
   readonly save: SaveState;
+  /** The steps that were made when the server last kept it. */
+  readonly savedPast: readonly Step[];
+  /** Why the server does not keep it just now, while that is tried again. */
+  readonly waits: string | null;
   /** Another window's newer rig, while one has to choose. */
   readonly newer: { readonly revision: number; readonly rig: Rig } | null;
   /** The moment of the session that is looked at; null: the plain rig. */
@@ -37,6 +41,8 @@ const EMPTY: Desk = {
   history: null,
   revision: 0,
   save: 'saved',
+  savedPast: [],
+  waits: null,
   newer: null,
   momentId: null,
   refusal: null,
@@ -56,9 +62,10 @@ export const closed = action<undefined>('closed');
 export const moved = action<History>('moved');
 export const refused = action<string>('refused');
 /** The server keeps a rig now; `current` when it is still the one in hand. */
-export const kept = action<{ revision: number; current: boolean }>('kept');
+export const kept = action<{ revision: number; current: boolean; past: readonly Step[] }>('kept');
 export const lost = action<undefined>('lost');
-export const notKept = action<string>('notKept');
+/** The server did not keep it: not just now, or not as it is. */
+export const notKept = action<{ says: string; later: boolean }>('notKept');
 export const overtaken = action<NonNullable<Desk['newer']>>('overtaken');
 /** Keep what is in hand, over the newer one; or take the newer one. */
 export const keptMine = action<undefined>('keptMine');
@@ -72,7 +79,12 @@ export const dismissed = action<undefined>('dismissed');
  * every key press.
  */
 export function deskReducer(desk: Desk = EMPTY, done: UnknownAction): Desk {
-  if (opened.match(done)) return { ...EMPTY, ...done.payload, newer: done.payload.newer ?? null };
+  if (opened.match(done)) {
+    const { history, save } = done.payload;
+    // What was not saved when it was left is told with the next save.
+    const savedPast = save === 'saved' ? history.past : [];
+    return { ...EMPTY, ...done.payload, savedPast, newer: done.payload.newer ?? null };
+  }
   if (closed.match(done)) return EMPTY;
   if (moved.match(done))
     return {
@@ -87,10 +99,15 @@ export function deskReducer(desk: Desk = EMPTY, done: UnknownAction): Desk {
       ...desk,
       revision: done.payload.revision,
       save: done.payload.current ? 'saved' : 'unsaved',
+      savedPast: done.payload.past,
+      waits: null,
       refusal: null,
     };
-  if (lost.match(done)) return { ...desk, save: 'offline' };
-  if (notKept.match(done)) return { ...desk, save: 'refused', refusal: done.payload };
+  if (lost.match(done)) return { ...desk, save: 'offline', waits: null };
+  if (notKept.match(done)) {
+    const { says, later } = done.payload;
+    return later ? { ...desk, save: 'waiting', waits: says } : { ...desk, save: 'refused', refusal: says };
+  }
   if (overtaken.match(done)) return { ...desk, save: 'conflict', newer: done.payload };
   if (keptMine.match(done))
     return { ...desk, revision: desk.newer?.revision ?? desk.revision, newer: null, save: 'unsaved' };
@@ -103,6 +120,7 @@ export function deskReducer(desk: Desk = EMPTY, done: UnknownAction): Desk {
 const takeTheirs = (desk: Desk, { rig, revision }: NonNullable<Desk['newer']>): Desk => ({
   ...desk,
   history: startHistory(rig),
+  savedPast: [],
   revision,
   newer: null,
   save: 'saved',

@@ -3,12 +3,12 @@ export {
   archiveUrl,
   bringBack,
   contentUrl,
+  documentUrl,
   isOffline,
   newerNotes,
   photoUrl,
   sayProblem,
   uploadPhoto,
-  uploadTake,
 } from './api.ts';
 export * from './desk.ts';
 export { readDraft, readNotesDraft, writeNotesDraft } from './drafts.ts';
@@ -17,12 +17,15 @@ export {
   type DayLink,
   type DayTold,
   newId,
+  removeEntry,
   selectDayLink,
   selectSession,
   selectSessions,
+  selectUnreadable,
   selectWaiting,
   tellDay,
 } from './journal.ts';
 export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';
+export { forgetUpload, uploadIdOf, uploadTake } from './upload.ts';
 export { useHandTicks } from './useHandTicks.ts';
 export { useJournal } from './useJournal.ts';

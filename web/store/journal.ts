@@ -1,5 +1,5 @@
 import { createAction, createSelector, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
-import { DayPage } from '#api/index.ts';
+import { DayPage, Problem } from '#api/index.ts';
 import { DayEvent, MOST_EVENTS, openSession, type Session, sessionsOf } from '#core/run/index.ts';
 
 /** How the day in hand stands to what the server keeps. */
@@ -11,16 +11,19 @@ export interface Day {
   readonly events: readonly DayEvent[];
   readonly waiting: readonly DayEvent[];
   readonly seq: number;
+  /** Entries of the journal that can't be read, by their place in it. */
+  readonly unreadable: DayPage['unreadable'];
   readonly link: DayLink;
 }
 
-const EMPTY: Day = { rigId: null, events: [], waiting: [], seq: 0, link: 'opening' };
+const EMPTY: Day = { rigId: null, events: [], waiting: [], seq: 0, unreadable: [], link: 'opening' };
 
 const action = <T>(type: string) => createAction<T>(`day/${type}`);
 const dayOpened = action<{ rigId: string; events: readonly DayEvent[]; waiting: readonly DayEvent[] }>('opened');
 const dayClosed = action<string>('closed');
 const dayTold = action<DayEvent>('told');
-const dayHeard = action<{ events: readonly DayEvent[]; seq: number }>('heard');
+const dayHeard = action<Pick<DayPage, 'events' | 'seq' | 'unreadable'>>('heard');
+const entryRemoved = action<number>('entryRemoved');
 const daySent = action<readonly string[]>('sent');
 const dayLinked = action<DayLink>('linked');
 
@@ -31,11 +34,17 @@ export function dayReducer(day: Day = EMPTY, next: UnknownAction): Day {
   if (dayTold.match(next))
     return { ...day, waiting: [...day.waiting, next.payload], link: day.link === 'lost' ? 'lost' : 'waiting' };
   if (dayHeard.match(next)) {
-    const { events, seq } = next.payload;
-    if (events.length === 0) return day;
+    const { events, seq, unreadable } = next.payload;
+    if (seq === day.seq) return day;
     const known = new Set(day.events.map((e) => e.id));
-    return { ...day, events: [...day.events, ...events.filter((e) => !known.has(e.id))], seq };
+    return {
+      ...day,
+      events: [...day.events, ...events.filter((e) => !known.has(e.id))],
+      unreadable: [...day.unreadable, ...unreadable],
+      seq,
+    };
   }
+  if (entryRemoved.match(next)) return { ...day, unreadable: day.unreadable.filter((e) => e.seq !== next.payload) };
   if (daySent.match(next)) {
     const ids = new Set(next.payload);
     const known = new Set(day.events.map((e) => e.id));
@@ -54,6 +63,7 @@ interface WithDay {
   readonly day: Day;
 }
 export const selectDayLink = (state: WithDay): DayLink => state.day.link;
+export const selectUnreadable = (state: WithDay): Day['unreadable'] => state.day.unreadable;
 export const selectWaiting = (state: WithDay): number => state.day.waiting.length;
 /** All sessions of the open rig, the newest first. */
 export const selectSessions = createSelector(
@@ -156,6 +166,15 @@ export const tellDay = (told: DayTold) => (dispatch: Dispatch, getState: GetStat
   }
   wake();
 };
+
+/** Removes an entry that can't be read from the journal of the open rig. @throws Error with a sentence */
+export const removeEntry =
+  (seq: number) =>
+  async (dispatch: Dispatch, getState: GetState): Promise<void> => {
+    const response = await fetch(`/api/rigs/${getState().day.rigId}/day/${seq}`, { method: 'DELETE' });
+    if (!response.ok && response.status !== 404) throw new Error(Problem.parse(await response.json()).detail);
+    dispatch(entryRemoved(seq));
+  };
 
 async function hear(rigId: string, dispatch: Dispatch, getState: GetState): Promise<void> {
   for (let more = true; more && getState().day.rigId === rigId; ) {

@@ -1,0 +1,107 @@
+import { Problem, Reached, TakeRecord } from '#api/index.ts';
+import { newId } from './journal.ts';
+
+/** Small enough that a weak line gets one through, large enough that a strong one does not wait between them. */
+const PIECE_BYTES = 4 * 1024 * 1024;
+const SHORTEST_PIECE_BYTES = 256 * 1024;
+const FIRST_WAIT_MS = 500;
+const LONGEST_WAIT_MS = 15_000;
+/** Without a byte getting through for so many tries, it is given up. */
+const MOST_TRIES = 12;
+
+export interface Upload {
+  /** The share that has arrived, 0 to 1. */
+  readonly onProgress?: (share: number) => void;
+  readonly signal?: AbortSignal;
+  /** For tests: how long to wait between tries. */
+  readonly wait?: (ms: number) => Promise<void>;
+}
+
+const later = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
+
+/**
+ * Sends a file as it is, by pieces: where the line breaks, the server is asked how far it came, and it goes on from there.
+ * Safe to repeat: the id is made by the page.
+ * @throws Error with a sentence where the server refuses it; TypeError where it does not answer for long
+ */
+export async function uploadTake(
+  id: string,
+  file: Blob,
+  name: string,
+  { onProgress, signal, wait = later }: Upload = {},
+): Promise<TakeRecord> {
+  const url = `/api/takes/${id}/upload`;
+  let at = 0;
+  let pieceBytes = PIECE_BYTES;
+  for (let tries = 0; ; ) {
+    try {
+      const query = new URLSearchParams({ name, at: String(at), bytes: String(file.size) });
+      const response = await fetch(`${url}?${query}`, {
+        method: 'PATCH',
+        headers: { 'Content-Type': 'application/octet-stream' },
+        body: file.slice(at, at + pieceBytes),
+        ...(signal ? { signal } : {}),
+      });
+      const json: unknown = await response.json();
+      if (response.status === 201) {
+        onProgress?.(1);
+        return TakeRecord.parse(json);
+      }
+      const reached = Reached.safeParse(json);
+      // It goes on from where the server is; the same where another try of ours was there first.
+      if ((response.status === 202 || response.status === 409) && reached.success) {
+        at = reached.data.at;
+        tries = response.status === 202 ? 0 : tries + 1;
+        onProgress?.(at / file.size);
+        if (tries < MOST_TRIES) continue;
+      }
+      if (response.status < 500 || tries >= MOST_TRIES) throw new Refused(Problem.parse(json).detail);
+      throw new Waits(Problem.parse(json).detail);
+    } catch (error) {
+      if (error instanceof Refused || signal?.aborted || ++tries >= MOST_TRIES) throw error;
+      await wait(Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** tries));
+      // A line that breaks takes shorter pieces.
+      pieceBytes = Math.max(SHORTEST_PIECE_BYTES, pieceBytes / 2);
+      at = await reachedOf(url, at);
+    }
+  }
+}
+
+const keyOf = (file: File): string => `mellow.upload.${file.name}|${file.size}|${file.lastModified}`;
+
+/**
+ * The id under which a file is sent: the same again while it has not arrived whole, so that choosing it once more, after a
+ * reload or a day later, goes on from where the server is.
+ */
+export function uploadIdOf(file: File): string {
+  try {
+    const known = localStorage.getItem(keyOf(file));
+    if (known) return known;
+    const id = newId();
+    localStorage.setItem(keyOf(file), id);
+    return id;
+  } catch {
+    return newId();
+  }
+}
+export function forgetUpload(file: File): void {
+  try {
+    localStorage.removeItem(keyOf(file));
+  } catch {
+    // Not remembered either.
+  }
+}
+
+/** The server has said no: it will say so again. */
+class Refused extends Error {}
+/** It cannot just now: its disk is full, its database locked. */
+class Waits extends Error {}
+
+const reachedOf = async (url: string, before: number): Promise<number> => {
+  try {
+    const response = await fetch(url);
+    return response.ok ? Reached.parse(await response.json()).at : before;
+  } catch {
+    return before;
+  }
+};

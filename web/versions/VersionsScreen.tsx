@@ -1,0 +1,46 @@
+import { useParams } from 'react-router';
+import type { RigVersion } from '#api/index.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { formatDate } from '#web/parts/index.ts';
+import { api, applyStep, sayProblem, selectDesk, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { VersionList } from './VersionList.tsx';
+
+/** Earlier versions of the open rig: look at one without leaving the present, and bring it back as one step. */
+export function VersionsScreen() {
+  const { rigId = '' } = useParams();
+  const dispatch = useAppDispatch();
+  const rig = useAppSelector(selectRig);
+  const { revision } = useAppSelector(selectDesk);
+  const versions = api.useVersionsQuery(rigId, { refetchOnMountOrArgChange: true });
+  if (!rig) return null;
+  const bringBack = (version: RigVersion, earlier: Rig) =>
+    dispatch(
+      applyStep(
+        { kind: 'replace', rig: earlier },
+        `Bring back the version of ${formatDate(version.savedAt)}`,
+        'import',
+      ),
+    );
+  return (
+    <main className="frame-page">
+      <div className="page">
+        <h1>Earlier versions</h1>
+        <p className="quiet">
+          Every save of the last day is kept, then one an hour for a week, one a day for three months, and one a week
+          after that. Bringing one back is a single step: Undo takes you back to the present.
+        </p>
+        {versions.error && !versions.data && <p role="alert">{sayProblem(versions.error)}</p>}
+        {versions.isLoading && <p className="quiet">Reading the versions…</p>}
+        {versions.data && (
+          <VersionList
+            rigId={rigId}
+            versions={versions.data}
+            presentRevision={revision}
+            present={rig}
+            onBringBack={bringBack}
+          />
+        )}
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,2 @@
+export { RescueScreen } from './RescueScreen.tsx';
+export { VersionsScreen } from './VersionsScreen.tsx';
