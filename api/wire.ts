@@ -162,6 +162,41 @@ export const Space = z.strictObject({
 });
 export type Space = z.infer<typeof Space>;
 
+/** What restoring a backup does, or did. */
+export const Restored = z.strictObject({
+  madeAt: z.iso.datetime(),
+  bytes: z.int(),
+  rigsNew: z.int(),
+  /** Deleted here, and brought back. */
+  rigsUndeleted: z.int(),
+  /** Names of rigs that are here and another one: the backup's comes beside. */
+  rigsBeside: z.array(z.string()),
+  rigsSame: z.int(),
+  takesNew: z.int(),
+  takesWithoutFile: z.int(),
+  photographs: z.int(),
+});
+export type Restored = z.infer<typeof Restored>;
+/** A backup that is ready to be downloaded. */
+export const BackupReady = z.strictObject({
+  id: z.uuid(),
+  name: z.string(),
+  bytes: z.int(),
+  rigs: z.int(),
+  revisions: z.int(),
+  takes: z.int(),
+  photographs: z.int(),
+});
+export type BackupReady = z.infer<typeof BackupReady>;
+/** Copies that the program keeps by itself, newest first. */
+export const Copies = z.strictObject({
+  folder: z.string(),
+  /** Whether takes are in them. */
+  withTakes: z.boolean(),
+  copies: z.array(z.strictObject({ name: z.string(), bytes: z.int(), madeAt: z.iso.datetime() })),
+});
+export type Copies = z.infer<typeof Copies>;
+
 /** What an archive that was brought back came to. */
 export const BroughtBack = z.strictObject({ rigId: z.uuid(), name: z.string(), takes: z.int(), events: z.int() });
 export type BroughtBack = z.infer<typeof BroughtBack>;

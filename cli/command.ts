@@ -5,11 +5,15 @@ import { openFile, UsageError } from './edges.ts';
 export interface Answer {
   readonly json: object;
   readonly text: string;
+  /** Other than 0 where something was found that should not be. */
+  readonly exitCode?: number;
 }
 export interface CommandOptions {
   readonly asItIs: boolean;
   /** Options with a value, by name. */
   readonly values: Readonly<Record<string, string>>;
+  /** Options without a value that were given. */
+  readonly flags: ReadonlySet<string>;
 }
 export type Command = (files: readonly string[], options: CommandOptions) => Promise<Answer>;
 

@@ -6,6 +6,8 @@ interface Entry {
   readonly usage: string;
   /** Options with a value that may be left out. */
   readonly may?: readonly string[];
+  /** Options without a value. */
+  readonly flags?: readonly string[];
   readonly load: () => Promise<Command>;
 }
 
@@ -39,6 +41,13 @@ const COMMANDS: Record<string, Entry> = {
   loudness: { usage: 'loudness FILE', load: async () => (await import('./loudness.ts')).loudness },
   diagnose: { usage: 'diagnose FILE', load: async () => (await import('./diagnose.ts')).diagnose },
   claps: { usage: 'claps FILE', load: async () => (await import('./claps.ts')).claps },
+  backup: { usage: 'backup OUT.zip', load: async () => (await import('./backup.ts')).backup },
+  restore: {
+    usage: 'restore IN.zip',
+    flags: ['--preview'],
+    load: async () => (await import('./restore.ts')).restore,
+  },
+  verify: { usage: 'verify', load: async () => (await import('./verify.ts')).verify },
   picture: {
     usage: 'picture MODE --bits N --chroma C',
     load: async () => (await import('./picture.ts')).picture,
@@ -46,10 +55,10 @@ const COMMANDS: Record<string, Entry> = {
 };
 
 /** What a command line names: things in order, options with their values, and bare flags. */
-function readArguments({ usage, may = [] }: Entry, args: readonly string[]) {
+function readArguments({ usage, may = [], flags: bare = [] }: Entry, args: readonly string[]) {
   const words = usage.split(' ').slice(1);
   const valued = words.filter((w) => w.startsWith('--'));
-  const use = `Use: mellow ${usage}${may.map((m) => ` [${m} M]`).join('')} [--json]`;
+  const use = `Use: mellow ${usage}${may.map((m) => ` [${m} M]`).join('')}${bare.map((f) => ` [${f}]`).join('')} [--json]`;
   const values: Record<string, string> = {};
   const flags = new Set<string>();
   const named: string[] = [];
@@ -59,7 +68,7 @@ function readArguments({ usage, may = [] }: Entry, args: readonly string[]) {
       const value = args[++i];
       if (value === undefined) throw new UsageError(`'${arg}' needs a value. ${use}`);
       values[arg.slice(2)] = value;
-    } else if (arg === '--json' || arg === '--as-it-is') flags.add(arg);
+    } else if (arg === '--json' || arg === '--as-it-is' || bare.includes(arg)) flags.add(arg);
     else if (arg.startsWith('--')) throw new UsageError(`'${arg}' is not known here. ${use}`);
     else named.push(arg);
   }
@@ -71,7 +80,10 @@ function readArguments({ usage, may = [] }: Entry, args: readonly string[]) {
 const usage = (): string =>
   [
     'mellow COMMAND [--json]',
-    ...Object.values(COMMANDS).map((c) => `  mellow ${c.usage}${(c.may ?? []).map((m) => ` [${m} M]`).join('')}`),
+    ...Object.values(COMMANDS).map(
+      (c) =>
+        `  mellow ${c.usage}${[...(c.may ?? []).map((m) => `${m} M`), ...(c.flags ?? [])].map((m) => ` [${m}]`).join('')}`,
+    ),
     'WAV files cut short are refused; --as-it-is takes what is there.',
   ].join('\n');
 
@@ -87,9 +99,9 @@ async function run(args: readonly string[]): Promise<number> {
   const command = COMMANDS[name];
   if (!command) throw new UsageError(`There is no command '${name}'. There are: ${Object.keys(COMMANDS).join(', ')}.`);
   const { named, values, flags } = readArguments(command, rest);
-  const answer = await (await command.load())(named, { asItIs: flags.has('--as-it-is'), values });
+  const answer = await (await command.load())(named, { asItIs: flags.has('--as-it-is'), values, flags });
   process.stdout.write(flags.has('--json') ? `${JSON.stringify(answer.json)}\n` : `${answer.text}\n`);
-  return 0;
+  return answer.exitCode ?? 0;
 }
 
 run(process.argv.slice(2)).then(

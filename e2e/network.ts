@@ -12,6 +12,8 @@ interface Door {
 export interface Network {
   /** Where the door is and the code that opens it. @param desk  shows how to come in by a phone */
   door(desk: Page): Promise<Door>;
+  /** How the server is started so that a phone of the tests finds it. */
+  readonly lan: Record<string, string>;
   /** For the phone's own browser. */
   readonly options: BrowserContextOptions;
   close(): void;
@@ -23,7 +25,12 @@ const lanAddress = Object.values(networkInterfaces())
 
 /** By the address that the desk shows; where this machine is on no network, by one that stands in for it. */
 export const makeNetwork = async (): Promise<Network> =>
-  lanAddress === undefined ? standIn() : { door: (desk) => shownDoor(desk, lanAddress), options: {}, close: () => {} };
+  lanAddress === undefined ? standIn() : {
+        door: (desk) => shownDoor(desk, lanAddress),
+        lan: { MELLOW_LAN: '1', MELLOW_LAN_ADDRESS: lanAddress },
+        options: {},
+        close: () => {},
+      };
 
 async function shownDoor(desk: Page, address: string): Promise<Door> {
   const code = (await desk.getByTestId('door-code').textContent())!;
@@ -57,6 +64,7 @@ async function standIn(): Promise<Network> {
       const { code } = await (await desk.request.get(new URL('/api/door', desk.url()).href)).json();
       return { url: `http://${NOBODYS}:${await doorPort(desk.url())}/hand`, code };
     },
+    lan: { MELLOW_LAN: '1', MELLOW_LAN_ADDRESS: '127.0.0.1' },
     options: { proxy: { server: `http://127.0.0.1:${(proxy.address() as AddressInfo).port}` } },
     close: () => {
       proxy.close();

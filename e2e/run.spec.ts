@@ -104,7 +104,7 @@ test('a phone on the network: in by a code once, ticks beside the desk while the
   context,
 }) => {
   await server.kill();
-  await server.start({ MELLOW_LAN: '1' });
+  await server.start(network.lan);
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/run?view=phone`);
   const { url: door, code } = await network.door(page);
 
@@ -144,7 +144,7 @@ test('a phone on the network: in by a code once, ticks beside the desk while the
   await tickBoth(5);
   await server.kill();
   await tickBoth(5);
-  await server.start({ MELLOW_LAN: '1' });
+  await server.start(network.lan);
   await expect(page.getByText(/kept here/)).toBeHidden();
   await expect(phone.getByText(/kept here/)).toBeHidden();
   await expect.poll(async () => (await count(phone)) - (await count(page))).toBe(0);
@@ -153,7 +153,7 @@ test('a phone on the network: in by a code once, ticks beside the desk while the
   for (let n = 0; n < 20; n++) await page.keyboard.press('d');
   await server.kill();
   await page.keyboard.press('d');
-  await server.start({ MELLOW_LAN: '1' });
+  await server.start(network.lan);
   await page.waitForTimeout(CUT_OFF_MS);
   await hand.setOffline(false);
   await expect(phone.getByText(/kept here/)).toBeHidden();

@@ -130,7 +130,7 @@ test('a phone on the network plays a tune once all that has to be so is so', asy
   context,
 }) => {
   await server.kill();
-  await server.start({ MELLOW_LAN: '1' });
+  await server.start(network.lan);
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/run?view=phone`);
   const { url: door, code } = await network.door(page);
   const hand = await context

@@ -5,6 +5,10 @@ import express, { type Express } from 'express';
 import { LARGEST_PHOTO_BYTES, LARGEST_TAKE_BYTES } from '#api/index.ts';
 import { readArchive } from './archive/read.ts';
 import { type ArchiveReader, archiveRoutes } from './archive/routes.ts';
+import { dailyCopies } from './backup/daily.ts';
+import { backupRoutes, restoreRoutes } from './backup/routes.ts';
+import { type BackupService, backupService } from './backup/service.ts';
+import { type Unpacked, type UnpackJob, unpack } from './backup/unpack.ts';
 import { makeContent } from './data/content.ts';
 import { type DataFolder, openDataFolder } from './data/folder.ts';
 import { type Holder, holdFolder, type Lock } from './data/lock.ts';
@@ -39,6 +43,7 @@ export interface Server {
   readonly rigs: ReturnType<typeof rigService>;
   readonly takes: ReturnType<typeof takeService>;
   readonly day: ReturnType<typeof dayService>;
+  readonly backups: BackupService;
   /** Says to whoever opens the same data folder next where this one answers. */
   tell(holder: Holder): Promise<void>;
   /** What is done now and then: room taken in reserve, uploads that nobody goes on with dropped, photographs tidied. */
@@ -58,10 +63,14 @@ export interface ServerOptions {
   /** What is dear is done elsewhere: judging rigs, reading archives. */
   readonly judge?: Judge;
   readonly archiveReader?: ArchiveReader;
+  readonly unpacker?: (job: UnpackJob) => Promise<Unpacked>;
+  /** Where the daily copies go, takes included; else they stay in the data folder, without takes. */
+  readonly copiesFolder?: string | undefined;
 }
 
 /** An upload that nobody goes on with is dropped after so long. */
 const UPLOAD_MS = 3 * 24 * 3_600_000;
+const LARGEST_BACKUP_BYTES = 1024 ** 4;
 const RESERVE_BYTES = 16 * 1024 * 1024;
 
 /** Database, takes and routes, ready to listen. @throws StartError where the folder is not ours, held, or of a newer program */
@@ -96,6 +105,8 @@ async function serve(
     handUrls = () => [],
     judge = ownJudge,
     archiveReader = readArchive,
+    unpacker = unpack,
+    copiesFolder,
   }: ServerOptions,
 ): Promise<Server> {
   const takeContent = makeContent(
@@ -134,6 +145,21 @@ async function serve(
   await photoContent.mend();
   await photos.adopt();
 
+  const scratch = join(folder.uploads, 'backups');
+  await rm(scratch, { recursive: true, force: true });
+  const incoming = await openStorage({
+    folder: join(scratch, 'in-place'),
+    incoming: join(folder.uploads, 'restores'),
+    what: 'The backup',
+    largestBytes: LARGEST_BACKUP_BYTES,
+    whenTooLarge: '1 TB.',
+  });
+  await incoming.mend(new Set());
+  const parts = { database, rigs, takes, takeContent, photos, photoContent, day, now };
+  const backupParts = { ...parts, scratch, unpack: unpacker, judge: rigs.judge };
+  const backups = backupService(backupParts, incoming);
+  const daily = dailyCopies(backupParts, copiesFolder ?? join(folder.copies, 'daily'), copiesFolder !== undefined);
+
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -149,7 +175,8 @@ async function serve(
   app.use('/api/rigs/:id/day', dayRoutes(day), dayMending(day));
   app.use('/api/rigs', rigRoutes(rigs));
   app.use('/api/takes', takeRoutes(takes));
-  const parts = { database, rigs, takes, takeContent, photos, photoContent, day, now };
+  app.use('/api/backups', backupRoutes(backups, daily));
+  app.use('/api/restores', restoreRoutes(backups));
   app.use('/api/archives', archiveRoutes(parts, archives, archiveReader));
   app.use('/api/photos', photoRoutes(photos));
   app.use('/api', nothingHere);
@@ -169,14 +196,18 @@ async function serve(
     rigs,
     takes,
     day,
+    backups,
     tell: lock.tell,
     async housekeep() {
       await reserve.refill();
-      for (const { storage } of [takeContent, photoContent]) await storage.dropOlderThan(UPLOAD_MS);
+      await daily.keep();
+      for (const storage of [takeContent.storage, photoContent.storage, incoming])
+        await storage.dropOlderThan(UPLOAD_MS);
       await photos.tidy();
     },
     async close() {
       await rigs.close();
+      await backups.close();
       await database.close();
       await lock.release();
     },

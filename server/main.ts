@@ -4,6 +4,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { openServer, type Server } from './app.ts';
 import type { ReadArchive } from './archive/read.ts';
+import type { Unpacked } from './backup/unpack.ts';
 import { HeldError, holderOf } from './data/lock.ts';
 import { threadJudge } from './judge/judge.ts';
 import { phoneAddress } from './network.ts';
@@ -23,6 +24,11 @@ const HOLDER_MS = 10_000;
 const ARCHIVE_BOUNDS = {
   memoryMb: 512,
   tooLarge: 'The archive holds more than can be read here. Nothing was changed.',
+};
+
+const BACKUP_BOUNDS = {
+  memoryMb: 1024,
+  tooLarge: 'The backup lists more files than can be read here. Nothing was changed.',
 };
 
 /** Listens on the port wanted, or the next free one when `next` says so. */
@@ -67,6 +73,8 @@ async function main(): Promise<void> {
       now: () => new Date(),
       handUrls: () => (handPort === null ? [] : [`http://${handAt}:${handPort}/hand`]),
       judge: threadJudge(join(here, 'judge.js')),
+      unpacker: (job) => inThread<Unpacked>(join(here, 'backup.js'), job, BACKUP_BOUNDS),
+      copiesFolder: process.env.MELLOW_COPIES,
       archiveReader: (job) => inThread<ReadArchive>(join(here, 'archive.js'), job, ARCHIVE_BOUNDS),
     });
   } catch (error) {

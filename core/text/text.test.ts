@@ -60,13 +60,12 @@ describe('text of a person in a file of ours, read by other programs', () => {
         (rows) => {
           const read = Papa.parse<string[]>(csvOf(rows), { delimiter: ',' });
           expect(read.data.slice(0, -1).map((r) => r.length)).toEqual(rows.map((r) => r.length));
-          read.data.slice(0, -1).forEach((row, i) =>
-            row.forEach((cell, j) => {
+          for (const [i, row] of read.data.slice(0, -1).entries())
+            for (const [j, cell] of row.entries()) {
               if (!/^-?\d/.test(cell)) expect(cell).not.toMatch(/^\s*[=+\-@＝＋－＠]/);
               const given = rows[i]![j]!;
               if (/^[\w ]*$/.test(given)) expect(cell).toBe(given);
-            }),
-          );
+            }
         },
       ),
     );

@@ -30,7 +30,7 @@ async function bring(parts: ArchiveParts, { manifest, rig, events, takes, photos
   const stagedPhotos = await stage(parts.photoContent.storage, photos);
   for (const photo of stagedPhotos) await parts.photos.checkPicture(photo);
   // Photographs of an archive whose rig does not come in are spoken of by nothing, and go within a day.
-  await parts.photoContent.keepAll(stagedPhotos, async (db) => {
+  await parts.photoContent.keep(stagedPhotos, async (db) => {
     for (const { sha256, bytes } of photos) await parts.photos.addWithin(db, { sha256, bytes });
   });
   const stagedTakes = await stage(parts.takeContent.storage, takes);
@@ -47,7 +47,7 @@ async function bring(parts: ArchiveParts, { manifest, rig, events, takes, photos
   );
   const made = await parts.rigs.prepare(withTakes(rig, ids));
   const told = rigId === manifest.rigId ? events : renamed(events);
-  const after = await parts.takeContent.keepAll(stagedTakes, async (db) => {
+  const after = await parts.takeContent.keep(stagedTakes, async (db) => {
     for (const take of manifest.takes) {
       const id = ids.get(take.id)!;
       const notes = take.notes && speakingOf(take.notes, manifest.rigId, rigId);

@@ -4,18 +4,19 @@ import type { Staged, Storage } from './storage.ts';
 /** Files and the rows that speak of them, kept in step: a stop at any instant is mended by the next start. */
 export interface Content {
   readonly storage: Storage;
-  /** Writes the rows of a staged file, then puts it in place; where the rows are refused, the bytes go, or as `refused` says. */
-  keep<T>(
-    staged: Staged,
-    rows: (db: Writing) => Promise<T>,
-    refused?: (staged: Staged, error: unknown) => Promise<void>,
-  ): Promise<T>;
-  /** The same for several at once: all of them, or none. */
-  keepAll<T>(staged: readonly Staged[], rows: (db: Writing) => Promise<T>): Promise<T>;
+  /** Writes the rows of staged files, then puts them in place: all of them, or none. Where the rows are refused, the bytes go. */
+  keep<T>(staged: readonly Staged[], rows: (db: Writing) => Promise<T>, options?: KeepOptions): Promise<T>;
   /** Removes rows, and then the bytes that no row speaks of any more. */
   drop<T>(sha256: string, rows: (db: Writing) => Promise<T>): Promise<T>;
   /** Once, at the start: what a stop left half done is done. */
   mend(): Promise<void>;
+}
+
+export interface KeepOptions {
+  /** What becomes of bytes whose rows were refused, where they do not simply go. */
+  readonly refused?: (staged: Staged, error: unknown) => Promise<void>;
+  /** A database that the rows come from: see `writeBeside`. */
+  readonly beside?: string;
 }
 
 /** @param table  whose rows have a `sha256` of a file in this storage; its name is the storage's in the list of what is to go */
@@ -32,19 +33,16 @@ export function makeContent(database: Database, storage: Storage, table: 'takes'
     const [first, ...rest] = hashes;
     return first === undefined ? job() : storage.alone(first, () => allAlone(rest, job));
   };
-  const keepAll = async <T>(
-    staged: readonly Staged[],
-    rows: (db: Writing) => Promise<T>,
-    refused: (one: Staged, error: unknown) => Promise<void> = storage.discard,
-  ): Promise<T> => {
+  const keep: Content['keep'] = async (staged, rows, { refused = storage.discard, beside } = {}) => {
     const hashes = [...new Set(staged.map((s) => s.sha256))].sort();
     try {
       return await allAlone(hashes, async () => {
-        const value = await database.write(async (db) => {
+        const job = async (db: Writing) => {
           const done = await rows(db);
           for (const sha256 of hashes) await undoom(db, sha256);
           return done;
-        });
+        };
+        const value = await (beside === undefined ? database.write(job) : database.writeBeside(beside, job));
         for (const one of staged) {
           if ((await countOf(database, one.sha256)) > 0) await storage.settle(one);
           else await storage.discard(one);
@@ -58,8 +56,7 @@ export function makeContent(database: Database, storage: Storage, table: 'takes'
   };
   return {
     storage,
-    keepAll,
-    keep: (staged, rows, refused) => keepAll([staged], rows, refused),
+    keep,
     drop: (sha256, rows) =>
       storage.alone(sha256, async () => {
         const { value, left } = await database.write(async (db) => {

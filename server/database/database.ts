@@ -5,7 +5,7 @@ import { defineModels, type Models } from './models.ts';
 
 /** Another program's lock is waited for so long, and then said: nobody waits longer than three seconds. */
 const BUSY_MS = 2500;
-const WRITES = `PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA busy_timeout=${BUSY_MS}; PRAGMA foreign_keys=ON; PRAGMA journal_size_limit=67108864;`;
+const WRITES = `PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA busy_timeout=${BUSY_MS}; PRAGMA foreign_keys=ON; PRAGMA trusted_schema=OFF; PRAGMA journal_size_limit=67108864;`;
 const READS = `PRAGMA busy_timeout=${BUSY_MS}; PRAGMA query_only=ON;`;
 /** So many writes at most share one commit. */
 const MOST_TOGETHER = 64;
@@ -20,6 +20,8 @@ export interface Database {
    * fails, each is run again by itself. So a job touches nothing but the database.
    */
   write<T>(job: (db: Writing) => Promise<T>): Promise<T>;
+  /** The same with another database beside it, under the name `other`: rows go from one to the other within SQLite. */
+  writeBeside<T>(file: string, job: (db: Writing) => Promise<T>): Promise<T>;
   /** A copy of it as it is, into a new file. */
   copyTo(file: string): Promise<void>;
   close(): Promise<void>;
@@ -81,6 +83,8 @@ const run = (raw: sqlite3.Database, sql: string, values: readonly unknown[] = []
 
 interface Waiting {
   readonly job: (db: Writing) => Promise<unknown>;
+  /** A database that is attached meanwhile. */
+  readonly beside?: string;
   readonly resolve: (value: unknown) => void;
   readonly reject: (error: unknown) => void;
 }
@@ -115,7 +119,7 @@ export async function openDatabase(
       await exec(raw, 'ROLLBACK').catch(() => undefined);
       throw error;
     }
-    batch.forEach(({ resolve }, i) => resolve(values[i]));
+    for (const [i, { resolve }] of batch.entries()) resolve(values[i]);
   };
   const settle = async (batch: readonly Waiting[]): Promise<void> => {
     try {
@@ -133,20 +137,45 @@ export async function openDatabase(
       for (const one of batch) await together([one]).catch(one.reject);
     }
   };
+  const nextBatch = (): Waiting[] => {
+    const apart = waiting.findIndex((w) => w.beside !== undefined);
+    return waiting.splice(0, Math.min(MOST_TOGETHER, apart < 0 ? waiting.length : apart));
+  };
+  const settleBeside = async (one: Waiting): Promise<void> => {
+    try {
+      // No transaction may be open while another database is attached.
+      await run(writer.raw(), 'ATTACH DATABASE ?1 AS other', [one.beside]);
+      try {
+        await settle([one]);
+      } finally {
+        await exec(writer.raw(), 'DETACH DATABASE other');
+      }
+    } catch (error) {
+      one.reject(error);
+    }
+  };
   const pump = async (): Promise<void> => {
     // What is asked for in the same moment goes together.
     await new Promise((resolve) => setImmediate(resolve));
-    while (waiting.length > 0) await settle(waiting.splice(0, MOST_TOGETHER));
+    while (waiting.length > 0)
+      await (waiting[0]!.beside === undefined ? settle(nextBatch()) : settleBeside(waiting.shift()!));
     pumping = null;
   };
+  const enqueue = <T>(job: (db: Writing) => Promise<T>, beside?: string): Promise<T> =>
+    new Promise<T>((resolve, reject) => {
+      waiting.push({
+        job,
+        resolve: resolve as (value: unknown) => void,
+        reject,
+        ...(beside === undefined ? {} : { beside }),
+      });
+      pumping ??= pump();
+    });
   return {
     models,
     read: (sql, values) => all(reader.raw(), sql, values),
-    write: <T>(job: (db: Writing) => Promise<T>) =>
-      new Promise<T>((resolve, reject) => {
-        waiting.push({ job, resolve: resolve as (value: unknown) => void, reject });
-        pumping ??= pump();
-      }),
+    write: (job) => enqueue(job),
+    writeBeside: (other, job) => enqueue(job, other),
     async copyTo(to) {
       // By a connection of its own: neither reads nor writes wait for it.
       const own = await new Promise<sqlite3.Database>((resolve, reject) => {

@@ -64,7 +64,7 @@ export function photoService(database: Database, content: Content, now: () => Da
       const staged = await storage.stage(body, promisedBytes);
       await checkPicture(staged);
       const photo = { sha256: staged.sha256, bytes: staged.bytes };
-      await content.keep(staged, (db) => addWithin(db, photo));
+      await content.keep([staged], (db) => addWithin(db, photo));
       return photo;
     },
     async lend(sha256) {

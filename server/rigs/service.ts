@@ -34,6 +34,8 @@ export interface RigService {
   /** Makes one within a write of somebody else's. @returns what has to be done once that is committed */
   createWithin(db: Writing, id: string, made: MadeRig): Promise<() => void>;
   prepare(rig: Rig): Promise<MadeRig>;
+  /** Asks for a rig to be judged, in the background. */
+  judge(id: string): void;
   close(): Promise<void>;
 }
 
@@ -261,6 +263,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       const made = await prepare(parseRigText(JSON.stringify(earlier.document)));
       return write(id, made, present.revision, [`The version of ${earlier.updatedAt} was brought back.`]);
     },
+    judge: judging.ask,
     close: () => judging.close(),
   };
 }

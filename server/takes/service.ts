@@ -116,7 +116,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
     },
     async add(id, name, body, promisedBytes) {
       const staged = await storage.stage(body, promisedBytes);
-      await content.keep(staged, rowFor(id, name, staged.sha256, staged.bytes));
+      await content.keep([staged], rowFor(id, name, staged.sha256, staged.bytes));
       return get(id);
     },
     reached: (id) => storage.reached(id),
@@ -126,9 +126,10 @@ export function takeService(database: Database, content: Content, now: () => Dat
       const reached = await storage.append(id, at, body, totalBytes);
       if (reached < totalBytes) return { at: reached };
       const staged = await storage.finish(id);
-      await content.keep(staged, rowFor(id, name, staged.sha256, staged.bytes), (one, error) =>
-        storageProblem(error) ? storage.unfinish(one, id) : storage.discard(one),
-      );
+      await content.keep([staged], rowFor(id, name, staged.sha256, staged.bytes), {
+        // What came need not be sent again: the disk was full, say.
+        refused: (one, error) => (storageProblem(error) ? storage.unfinish(one, id) : storage.discard(one)),
+      });
       return get(id);
     },
     async note(id, notes, revision) {

@@ -59,7 +59,9 @@ describe('a rig that this page cannot read', () => {
     kept({ ...demoRig(), measurements: [{ kind: 'scent', id: 'm', label: 'new', takenAt: '2026-11-26T10:00:00Z' }] });
     show(<OpenRig rigId={RIG_ID} />);
     expect(await screen.findByRole('heading', { name: 'The rig cannot be opened' })).toBeTruthy();
-    expect(screen.getByText(/measurements/).textContent).toMatch(/reload it\. Back to the rigs$/);
+    expect(screen.getByText(/measurements/).textContent).toMatch(/reload it\.$/);
+    expect(screen.getByRole('link', { name: 'Back to the rigs' })).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'Download its JSON' }).getAttribute('href')).toContain(RIG_ID);
   });
   it('is read where it is one that it knows', async () => {
     kept(demoRig());

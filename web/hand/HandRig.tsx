@@ -9,7 +9,6 @@ import {
   api,
   forgetUpload,
   isOffline,
-  newId,
   opened,
   readDraft,
   sayProblem,

@@ -31,7 +31,17 @@ function desk(rig: Rig, isOpen = false) {
     if (!state.isOpen) return problem(401, 'The door is shut.');
     if (pathname === '/api/rigs')
       return answer(200, [
-        { id: RIG_ID, name: rig.name, revision: 1, updatedAt: AT, toFix: 0, toWatch: 0, toDo: 1, measured: 0 },
+        {
+          id: RIG_ID,
+          name: rig.name,
+          revision: 1,
+          updatedAt: AT,
+          toFix: 0,
+          state: 'judged',
+          toWatch: 0,
+          toDo: 1,
+          measured: 0,
+        },
       ]);
     if (pathname.endsWith('/day')) {
       if (request.method === 'POST') state.told.push(...((await request.json()) as { events: never[] }).events);

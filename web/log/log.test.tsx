@@ -36,9 +36,9 @@ describe('what the log holds', () => {
   });
   it('goes out as tables', () => {
     const rows = sessionsToCsv(sessions).split('\n');
-    expect(rows).toHaveLength(25);
+    expect(rows).toHaveLength(1 + 24 + 1);
     expect(rows[1]).toMatch(/^2026-11-05T17:30:00.000Z,2026-11-05T19:30:00.000Z,2.00,Rehearsal 24,yes,all as planned/);
-    expect(seriesToCsv(series).split('\n')).toHaveLength(1 + 2 * 24);
+    expect(seriesToCsv(series).split('\n')).toHaveLength(1 + 2 * 24 + 1);
     expect(seriesToCsv(series)).toMatch(/delay,ms,2026-11-05[^,]*,[\d.]+,0.9,5,up/);
   });
   it('has figures over time: what moved first, each in its band', () => {

@@ -33,6 +33,7 @@ function rigServer(names: readonly string[]) {
             revision: 1,
             updatedAt: AT,
             toFix,
+            state: 'judged',
             toWatch: 0,
             toDo: 0,
             measured: toFix,

@@ -33,6 +33,7 @@ function keeps(other: { name: string; document: unknown }) {
           revision: 1,
           updatedAt: AT,
           toFix: 0,
+          state: 'judged',
           toWatch: 0,
           toDo: 0,
           measured: 0,
