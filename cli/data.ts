@@ -4,8 +4,8 @@ import { HeldError, HttpProblem, holderOf, openServer, StartError, storageProble
 import { UsageError } from './edges.ts';
 
 /** The data folder: the one that the server opens too. */
-export const dataFolder = (): string =>
-  process.env.MELLOW_DATA ?? join(dirname(fileURLToPath(import.meta.url)), '..', '..', '.mellow', 'data');
+const root = (): string => join(dirname(fileURLToPath(import.meta.url)), '..', '..', '..');
+export const dataFolder = (): string => process.env.MELLOW_DATA ?? join(root(), '.mellow', 'data');
 
 type Server = Awaited<ReturnType<typeof openServer>>;
 const HOLDER_MS = 15_000;
@@ -20,7 +20,11 @@ export async function withData<T>(
 ): Promise<T> {
   let server: Server;
   try {
-    server = await openServer({ dataFolder: dataFolder(), webFolder: '', now: () => new Date() });
+    server = await openServer({
+      dataFolder: dataFolder(),
+      webFolder: join(root(), 'dist', 'web'),
+      now: () => new Date(),
+    });
   } catch (error) {
     if (!(error instanceof HeldError)) throw sayable(error);
     const holder = await holderOf(dataFolder(), HOLDER_MS);
