@@ -61,6 +61,12 @@ export function storageProblem(error: unknown): HttpProblem | null {
         'Database damaged',
         "The database is damaged. Stop Mellow Tap, run 'bin/mellow verify', and bring back the newest copy.",
       );
+    case 'SQLITE_MISUSE':
+      return new HttpProblem(
+        503,
+        'Stopping',
+        'The server is stopping. What you do here is kept, and sent when it is back.',
+      );
     case 'SQLITE_READONLY':
     case 'SQLITE_CANTOPEN':
     case 'EROFS':

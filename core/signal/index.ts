@@ -21,3 +21,4 @@ export { type Passage, type ThroughBox, throughBox } from './through-box.ts';
 export { TOLERANCES, type Tolerance, toleranceOf } from './tolerance.ts';
 export type { Arrival } from './trace.ts';
 export { heardTwice, isLost } from './verdict.ts';
+export { isTooLarge, stepsOf } from './work.ts';

@@ -1,6 +1,10 @@
 import { parseArgs } from 'node:util';
+import { crowd } from './crowd.ts';
 import { Broken, type Figures } from './desk.ts';
+import { full } from './full.ts';
+import { hostile } from './hostile.ts';
 import { killedUpdates, kills } from './kills.ts';
+import { two } from './two.ts';
 
 /** npm run torture [-- --minutes M --seed S --only STAGE]: what the data have to survive. The same seed asks for the same. */
 const { values } = parseArgs({
@@ -20,8 +24,12 @@ interface Stage {
   run(seed: number, untilMs: number): Promise<Figures>;
 }
 const STAGES: readonly Stage[] = [
-  { name: 'kills', share: 0.5, run: (s, until) => kills(s, until, 1000) },
+  { name: 'two servers', share: 0.05, run: two },
+  { name: 'hostile', share: 0.15, run: hostile },
+  { name: 'full disk', share: 0.1, run: full },
   { name: 'killed updates', share: 0.1, run: (s, until) => killedUpdates(s, until, 300) },
+  { name: 'crowd', share: 0.2, run: (s, until) => crowd(s, until, 10_000) },
+  { name: 'kills', share: 0.4, run: (s, until) => kills(s, until, 1000) },
 ];
 
 process.stdout.write(`seed ${seed}, ${values.minutes} minutes\n`);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { tally } from '#core/check/index.ts';
 import { parseRigText, RigError } from '#core/rig/index.ts';
+import { isTooLarge } from '#core/signal/index.ts';
 
 /** How a rig was judged: its verdict in numbers, or why there is none. */
 export const Judged = z.discriminatedUnion('kind', [
@@ -21,6 +22,7 @@ export type Judged = z.infer<typeof Judged>;
 export function judge(document: string): Judged {
   try {
     const rig = parseRigText(document);
+    if (isTooLarge(rig)) return { kind: 'too-large' };
     const { stops, fixes, watches } = tally(rig);
     return {
       kind: 'tally',

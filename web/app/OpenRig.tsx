@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router';
 import { startHistory } from '#core/rig/index.ts';
+import { isTooLarge } from '#core/signal/index.ts';
 import { ListenBar } from '#web/listen/index.ts';
 import { Frame } from '#web/parts/index.ts';
 import {
@@ -35,7 +36,7 @@ function useOpenRig(rigId: string): string | null {
     const request = dispatch(api.endpoints.rig.initiate(rigId, { forceRefetch: true }));
     request.then((answer) => {
       if (gone) return;
-      if (answer.data?.state === 'too-large') {
+      if (answer.data && isTooLarge(answer.data.document)) {
         setFailed(
           'It is too large to be worked out in the browser without freezing it: more connections inside its devices than a desk has. Export it, remove what you don’t need, and import it again.',
         );

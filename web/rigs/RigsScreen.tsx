@@ -7,6 +7,7 @@ import { OCCASIONS, rigFor } from '#core/wire/index.ts';
 import { count, Frame, formatDate, Pick, Sheet, StateMark, useKey } from '#web/parts/index.ts';
 import { api, documentUrl, sayProblem } from '#web/store/index.ts';
 import { useRigActions } from './actions.ts';
+import { Backup } from './Backup.tsx';
 
 /** Rigs that are still being checked are asked for again this often. */
 const PENDING_MS = 1000;
@@ -211,6 +212,7 @@ export function RigsScreen() {
               </tbody>
             </table>
           )}
+          <Backup />
         </div>
       </main>
     </Frame>

@@ -26,6 +26,6 @@ export {
   tellDay,
 } from './journal.ts';
 export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';
-export { forgetUpload, uploadIdOf, uploadTake } from './upload.ts';
+export { forgetUpload, uploadBackup, uploadIdOf, uploadTake } from './upload.ts';
 export { useHandTicks } from './useHandTicks.ts';
 export { useJournal } from './useJournal.ts';

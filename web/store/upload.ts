@@ -21,42 +21,41 @@ const later = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve,
 
 /**
  * Sends a file as it is, by pieces: where the line breaks, the server is asked how far it came, and it goes on from there.
- * Safe to repeat: the id is made by the page.
+ * Safe to repeat: the address holds an id that the page made.
+ * @param query  what each piece is sent with, beside its place
+ * @returns what the server answers to the last piece
  * @throws Error with a sentence where the server refuses it; TypeError where it does not answer for long
  */
-export async function uploadTake(
-  id: string,
+async function sendByPieces(
+  url: string,
   file: Blob,
-  name: string,
-  { onProgress, signal, wait = later }: Upload = {},
-): Promise<TakeRecord> {
-  const url = `/api/takes/${id}/upload`;
+  query: Record<string, string>,
+  { onProgress, signal, wait = later }: Upload,
+): Promise<unknown> {
   let at = 0;
   let pieceBytes = PIECE_BYTES;
   for (let tries = 0; ; ) {
     try {
-      const query = new URLSearchParams({ name, at: String(at), bytes: String(file.size) });
-      const response = await fetch(`${url}?${query}`, {
+      const place = new URLSearchParams({ ...query, at: String(at), bytes: String(file.size) });
+      const response = await fetch(`${url}?${place}`, {
         method: 'PATCH',
         headers: { 'Content-Type': 'application/octet-stream' },
         body: file.slice(at, at + pieceBytes),
         ...(signal ? { signal } : {}),
       });
       const json: unknown = await response.json();
-      if (response.status === 201) {
-        onProgress?.(1);
-        return TakeRecord.parse(json);
-      }
       const reached = Reached.safeParse(json);
-      // It goes on from where the server is; the same where another try of ours was there first.
-      if ((response.status === 202 || response.status === 409) && reached.success) {
-        at = reached.data.at;
-        tries = response.status === 202 ? 0 : tries + 1;
-        onProgress?.(at / file.size);
-        if (tries < MOST_TRIES) continue;
+      // It goes on from where the server is, also where another try of ours was there first.
+      const goesOn = (response.status === 202 || response.status === 409) && reached.success;
+      if (response.status === 201 || (goesOn && response.status === 202 && reached.data.at >= file.size)) {
+        onProgress?.(1);
+        return json;
       }
-      if (response.status < 500 || tries >= MOST_TRIES) throw new Refused(Problem.parse(json).detail);
-      throw new Waits(Problem.parse(json).detail);
+      if (!goesOn) throw new (response.status < 500 ? Refused : Error)(Problem.parse(json).detail);
+      tries = response.status === 202 ? 0 : tries + 1;
+      if (tries >= MOST_TRIES) throw new Refused('The server does not take this file. Choose it again.');
+      at = reached.data.at;
+      onProgress?.(at / file.size);
     } catch (error) {
       if (error instanceof Refused || signal?.aborted || ++tries >= MOST_TRIES) throw error;
       await wait(Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** tries));
@@ -65,6 +64,17 @@ export async function uploadTake(
       at = await reachedOf(url, at);
     }
   }
+}
+
+/** Sends a take. @throws as sendByPieces */
+export const uploadTake = async (id: string, file: Blob, name: string, upload: Upload = {}): Promise<TakeRecord> =>
+  TakeRecord.parse(await sendByPieces(`/api/takes/${id}/upload`, file, { name }, upload));
+
+/** Sends a backup that is to be restored; its address, for looking at it and bringing it in. @throws as sendByPieces */
+export async function uploadBackup(file: Blob, upload: Upload = {}): Promise<string> {
+  const url = `/api/restores/${newId()}`;
+  await sendByPieces(`${url}/upload`, file, {}, upload);
+  return url;
 }
 
 const keyOf = (file: File): string => `mellow.upload.${file.name}|${file.size}|${file.lastModified}`;
@@ -94,8 +104,6 @@ export function forgetUpload(file: File): void {
 
 /** The server has said no: it will say so again. */
 class Refused extends Error {}
-/** It cannot just now: its disk is full, its database locked. */
-class Waits extends Error {}
 
 const reachedOf = async (url: string, before: number): Promise<number> => {
   try {

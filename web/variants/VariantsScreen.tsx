@@ -2,6 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
+import { isTooLarge } from '#core/signal/index.ts';
 import { type Comparison, compareRigs, type Difference } from '#core/variant/index.ts';
 import { Choice, StateMark, Term, useKey } from '#web/parts/index.ts';
 import { api, sayProblem, selectDesk, selectRig, useAppSelector } from '#web/store/index.ts';
@@ -89,8 +90,10 @@ export function nextVariant(root: string, taken: readonly string[]): string {
 function Beside({ rig, otherId, onOpen }: { rig: Rig; otherId: string; onOpen: () => void }) {
   const { data, error } = api.useRigQuery(otherId, { refetchOnMountOrArgChange: true });
   const other = data?.document;
-  const comparison = useMemo(() => other && compareRigs(rig, other), [rig, other]);
+  const tooLarge = useMemo(() => other !== undefined && isTooLarge(other), [other]);
+  const comparison = useMemo(() => (other && !tooLarge ? compareRigs(rig, other) : undefined), [rig, other, tooLarge]);
   if (error) return <p role="alert">{sayProblem(error)}</p>;
+  if (tooLarge) return <p role="alert">That rig is too large to be compared here.</p>;
   if (!other || !comparison) return <p className="quiet">Reading the other rig…</p>;
   return (
     <>

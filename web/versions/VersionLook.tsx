@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { RigVersion } from '#api/index.ts';
 import { mapSheet } from '#core/report/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import { evaluationAt } from '#core/signal/index.ts';
+import { evaluationAt, isTooLarge } from '#core/signal/index.ts';
 import { compareRigs, type Difference } from '#core/variant/index.ts';
 import { api, sayProblem } from '#web/store/index.ts';
 
@@ -21,7 +21,7 @@ export function VersionLook({ rigId, version, present, onBringBack }: Props) {
   const { data, error } = api.useVersionQuery({ id: rigId, revision: version.revision });
   const rig = data?.document;
   const differences = useMemo(() => {
-    if (!rig || !present) return [];
+    if (!rig || !present || isTooLarge(rig)) return [];
     const { devices, leads, settings } = compareRigs(rig, present);
     return [...devices, ...leads, ...settings];
   }, [rig, present]);
@@ -35,7 +35,7 @@ export function VersionLook({ rigId, version, present, onBringBack }: Props) {
         </Button>
       </p>
       {present && <Differences list={differences} />}
-      <MapOf rig={rig} />
+      {isTooLarge(rig) ? <p className="quiet">Too large to be drawn here.</p> : <MapOf rig={rig} />}
     </section>
   );
 }
