@@ -246,6 +246,7 @@ async function dearRig(desk: Desk): Promise<number> {
   const type = {
     ...(JSON.parse(JSON.stringify(boathouse.types[0] ?? {})) as object),
     id: 'big',
+    summary: 'x',
     name: 'Big',
     family: 'mixers',
     ports: [
@@ -289,5 +290,5 @@ async function dearRig(desk: Desk): Promise<number> {
     hold(state === 'pending', `A dear rig was '${state}'`);
     await wait(50);
   }
-  hold(false, 'A dear rig was never judged');
+  hold(false, `A dear rig was never judged: ${JSON.stringify((await desk.ask('GET', '/api/rigs')).json)} ${desk.said}`);
 }

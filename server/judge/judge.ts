@@ -15,36 +15,50 @@ export interface Judge {
 const LONGEST_MS = 120_000;
 const MOST_MEMORY_MB = 512;
 
+interface Thread {
+  readonly worker: Worker;
+  /** What waits for its answer; null while it is idle. */
+  answer: ((judged: Judged) => void) | null;
+}
+
 /** In a thread, with bounds on time and memory; what breaks them is 'too large', and the thread is begun anew. */
 export function threadJudge(script: string, longestMs = LONGEST_MS): Judge {
-  let worker: Worker | null = null;
+  let thread: Thread | null = null;
   let tail: Promise<unknown> = Promise.resolve();
+  const begin = (): Thread => {
+    const worker = new Worker(script, { resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } });
+    const begun: Thread = { worker, answer: null };
+    const end = (judged: Judged): void => {
+      if (thread === begun) thread = null;
+      begun.answer?.(judged);
+    };
+    worker.on('message', (answer) => begun.answer?.(Judged.parse(answer)));
+    worker.on('error', (error: NodeJS.ErrnoException) =>
+      end(
+        error.code === 'ERR_WORKER_OUT_OF_MEMORY' || error instanceof RangeError
+          ? { kind: 'too-large' }
+          : { kind: 'unreadable', says: 'The checks failed at this rig. Export it, and tell us.' },
+      ),
+    );
+    worker.on('exit', () => end({ kind: 'too-large' }));
+    // It keeps no process that has nothing else to do.
+    worker.unref();
+    return begun;
+  };
   const ask = (document: string): Promise<Judged> =>
     new Promise((resolve) => {
-      worker ??= new Worker(script, { resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } });
-      const thread = worker;
-      const timer = setTimeout(() => end({ kind: 'too-large' }), longestMs);
-      const end = (judged: Judged, keep = false): void => {
+      thread ??= begin();
+      const asked = thread;
+      const timer = setTimeout(() => {
+        if (thread === asked) thread = null;
+        void asked.worker.terminate();
+      }, longestMs);
+      asked.answer = (judged) => {
         clearTimeout(timer);
-        thread.removeAllListeners();
-        if (!keep) {
-          // A thread that dies says so again: nobody listens any more, and that is no reason to end the process.
-          thread.on('error', () => undefined);
-          void thread.terminate();
-          if (worker === thread) worker = null;
-        } else thread.unref();
+        asked.answer = null;
         resolve(judged);
       };
-      thread.ref();
-      thread.once('message', (answer) => end(Judged.parse(answer), true));
-      thread.once('error', (error: NodeJS.ErrnoException) =>
-        end(
-          error.code === 'ERR_WORKER_OUT_OF_MEMORY' || error instanceof RangeError
-            ? { kind: 'too-large' }
-            : { kind: 'unreadable', says: 'The checks failed at this rig. Export it, and tell us.' },
-        ),
-      );
-      thread.postMessage(document);
+      asked.worker.postMessage(document);
     });
   return {
     name: createHash('sha256').update(readFileSync(script)).digest('hex').slice(0, 16),
@@ -54,7 +68,7 @@ export function threadJudge(script: string, longestMs = LONGEST_MS): Judge {
       return answer;
     },
     async close() {
-      await worker?.terminate();
+      await thread?.worker.terminate();
     },
   };
 }

@@ -1,0 +1,95 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { parseRig } from '#core/rig/index.ts';
+import { isTooLarge, stepsOf } from '#core/signal/index.ts';
+import { boathouse } from '#demo/boathouse.ts';
+import { threadJudge } from './judge.ts';
+import { judge } from './judged.ts';
+
+let folder: string;
+let script: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'mellow-judge-'));
+  script = join(folder, 'judge.mjs');
+  // A stand-in that answers, dies, takes all memory or never ends, as the document says.
+  writeFileSync(
+    script,
+    `import { parentPort } from 'node:worker_threads';
+    parentPort.on('message', (document) => {
+      if (document === 'throws') throw new Error('no');
+      if (document === 'exits') process.exit(0);
+      if (document === 'never') for (;;);
+      if (document === 'grows') for (const all = []; ; ) all.push(new Array(1e5).fill({}).map((_, i) => ({ i })));
+      parentPort.postMessage({ kind: 'tally', toFix: document.length, toWatch: 0, toDo: 0, measured: 0 });
+    });`,
+  );
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+describe('judging in a thread', () => {
+  it('answers one document after another, and goes on after each that breaks it', async () => {
+    const thread = threadJudge(script, 1500);
+    const tally = (toFix: number) => ({ kind: 'tally', toFix, toWatch: 0, toDo: 0, measured: 0 });
+    expect(await thread.judge('a')).toEqual(tally(1));
+    // A while idle makes no difference.
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(await thread.judge('ab')).toEqual(tally(2));
+    const all = await Promise.all(['abc', 'throws', 'abcd', 'never', 'abcde', 'exits', 'a'].map(thread.judge));
+    expect(all).toEqual([
+      tally(3),
+      { kind: 'unreadable', says: expect.stringMatching(/checks failed/) },
+      tally(4),
+      { kind: 'too-large' },
+      tally(5),
+      { kind: 'too-large' },
+      tally(1),
+    ]);
+    await thread.close();
+  });
+  it('is bounded in memory', async () => {
+    const thread = threadJudge(script, 60_000);
+    expect(await thread.judge('grows')).toEqual({ kind: 'too-large' });
+    expect(await thread.judge('a')).toMatchObject({ kind: 'tally' });
+    await thread.close();
+  });
+});
+
+describe('how much a rig takes', () => {
+  it('is counted, far below the bound for a desk, and far above it for rings of large matrices', () => {
+    const rig = parseRig(boathouse);
+    expect(stepsOf(rig)).toBeLessThan(100_000);
+    expect(judge(JSON.stringify(rig))).toMatchObject({ kind: 'tally' });
+    const channels = Array.from({ length: 64 }, (_, n) => ({ id: `c${n}`, carries: 'sound' }));
+    const port = { name: 'x', connector: 'aes3', level: 'digital', channels };
+    const type = {
+      id: 'big',
+      name: 'Big',
+      summary: 'x',
+      family: 'mixers',
+      ports: [
+        { ...port, id: 'in', direction: 'in' },
+        { ...port, id: 'out', direction: 'out' },
+      ],
+      settings: [],
+      figures: {},
+      inside: Array.from({ length: 4096 }, (_, n) => ({ from: `in.c${n >> 6}`, to: `out.c${n & 63}`, stages: [] })),
+    };
+    const devices = Array.from({ length: 4 }, (_, n) => ({ id: `d${n}`, typeId: 'big', name: `D${n}`, settings: {} }));
+    const cables = devices.map((d, n) => ({
+      id: `k${n}`,
+      from: { deviceId: d.id, portId: 'out' },
+      to: { deviceId: `d${(n + 1) % 4}`, portId: 'in' },
+      medium: 'lead',
+      lengthM: 1,
+      known: 'assumed',
+    }));
+    const bare = { sources: [], listeners: [], plan: [], measurements: [], tasks: [], aside: [], moments: [] };
+    const ring = { ...boathouse, ...bare, types: [type], devices, cables };
+    expect(isTooLarge(parseRig(ring))).toBe(true);
+    expect(judge(JSON.stringify(ring))).toEqual({ kind: 'too-large' });
+    // In a line it is nothing.
+    expect(isTooLarge(parseRig({ ...ring, cables: cables.slice(1) }))).toBe(false);
+  });
+});
