@@ -25,7 +25,9 @@ const lanAddress = Object.values(networkInterfaces())
 
 /** By the address that the desk shows; where this machine is on no network, by one that stands in for it. */
 export const makeNetwork = async (): Promise<Network> =>
-  lanAddress === undefined ? standIn() : {
+  lanAddress === undefined
+    ? standIn()
+    : {
         door: (desk) => shownDoor(desk, lanAddress),
         lan: { MELLOW_LAN: '1', MELLOW_LAN_ADDRESS: lanAddress },
         options: {},

@@ -4,6 +4,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import sqlite3 from 'sqlite3';
 import { makeNetwork, type Network } from './network.ts';
 
 export const DEMO_RIG = '0b0a7405-e000-4000-8000-000000000001';
@@ -17,6 +18,10 @@ export const FIVE_TRACKS = '7a4e0000-0000-4000-8000-000000000007';
 /** The built server over a folder of its own: it can be killed and started again on the same port and data. */
 export interface TestServer {
   readonly url: string;
+  /** Its data folder. */
+  readonly data: string;
+  /** Changes the database as another program does. */
+  tamper(sql: string): Promise<void>;
   kill(signal?: NodeJS.Signals): Promise<void>;
   start(more?: Record<string, string>): Promise<void>;
 }
@@ -52,9 +57,14 @@ async function makeServer(): Promise<{ server: TestServer; dispose: () => Promis
       child.stdout!.on('data', (chunk: Buffer) => chunk.toString().includes('Mellow Tap: http') && resolve());
       child.once('exit', (code) => reject(new Error(`The server ended with ${code}.`)));
     });
+  const tamper = (sql: string): Promise<void> =>
+    new Promise((resolve, reject) => {
+      const database = new sqlite3.Database(join(data, 'mellow.sqlite'));
+      database.exec(sql, (error) => database.close(() => (error ? reject(error) : resolve())));
+    });
   await start();
   return {
-    server: { url: `http://127.0.0.1:${port}`, kill, start },
+    server: { url: `http://127.0.0.1:${port}`, data, kill, start, tamper },
     dispose: async () => {
       await kill('SIGTERM');
       rmSync(data, { recursive: true, force: true });

@@ -47,8 +47,8 @@ export interface Storage {
   remove(sha256: string): Promise<void>;
   lend(sha256: string): Promise<Lent | null>;
   has(sha256: string): boolean;
-  /** Hashes of all that is in its place. */
-  list(): string[];
+  /** Hashes of all that is in its place; what somebody has put there meanwhile, too. */
+  list(): Promise<string[]>;
   /** Puts staged files in place whose rows wait for them, and drops the other ones. Once, at the start. */
   mend(wanted: ReadonlySet<string>): Promise<void>;
   /** Drops uploads that nobody has gone on with for so long. */
@@ -77,9 +77,7 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
   await mkdir(folder, { recursive: true });
   await mkdir(incoming, { recursive: true });
   const queues = makeQueues();
-  const there = new Set(
-    (await readdir(folder, { withFileTypes: true })).filter((f) => f.isFile() && HASH.test(f.name)).map((f) => f.name),
-  );
+  const there = new Set(await hashesIn(folder));
   const readers = new Map<string, number>();
   const going = new Set<string>();
   /** Hashes of uploads under way, each up to the place that was reached. */
@@ -211,7 +209,10 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
         };
       }),
     has: (sha256) => there.has(sha256) && !going.has(sha256),
-    list: () => [...there],
+    async list() {
+      for (const name of await hashesIn(folder)) there.add(name);
+      return [...there];
+    },
     async mend(wanted) {
       for (const name of await readdir(incoming)) {
         const sha256 = WHOLE.exec(name)?.[1];
@@ -237,6 +238,10 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
     },
   };
 }
+
+/** Files with names of our own: whatever else is there is none of our business. */
+const hashesIn = async (folder: string): Promise<string[]> =>
+  (await readdir(folder, { withFileTypes: true })).filter((f) => f.isFile() && HASH.test(f.name)).map((f) => f.name);
 
 /** Counts and hashes what passes. */
 function counter(most: number, running: { hash: Hash; at: number } | null, tooMuch: () => Error): Transform {

@@ -159,7 +159,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
     async found() {
       const rows = await database.read<{ sha256: string }>('SELECT DISTINCT sha256 FROM takes');
       const spoken = new Set(rows.map((r) => r.sha256));
-      const left = storage.list().filter((sha256) => storage.has(sha256) && !spoken.has(sha256));
+      const left = (await storage.list()).filter((sha256) => storage.has(sha256) && !spoken.has(sha256));
       const found: FoundTake[] = [];
       for (const sha256 of left) {
         const lent = await storage.lend(sha256);

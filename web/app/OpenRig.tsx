@@ -111,7 +111,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
         { to: `/rigs/${rigId}/tap`, label: 'Tap test' },
         { to: `/rigs/${rigId}/trouble`, label: 'Trouble' },
         { to: `/rigs/${rigId}/log`, label: 'Log' },
-        { to: `/rigs/${rigId}/versions`, label: 'Earlier versions' },
+        { to: `/rigs/${rigId}/versions`, label: 'Versions' },
         { to: `/rigs/${rigId}/ways`, label: 'Ways to build' },
         { to: `/rigs/${rigId}/beside`, label: 'Side by side' },
         { to: `/rigs/${rigId}/bench`, label: 'Bench' },

@@ -7,7 +7,7 @@ export function Phones({ phones, onRemove }: { phones: DoorState['phones']; onRe
   if (phones.length === 0) return null;
   return (
     <>
-      <h3>Paired</h3>
+      <h3 style={{ marginTop: 14 }}>Paired</h3>
       <ul className="plain" aria-label="Paired phones">
         {phones.map(({ id, device, address, pairedAt, seenAt }) => (
           <li key={id} className="row">

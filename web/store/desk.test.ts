@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { CHANGES_HEADER } from '#api/index.ts';
 import { startHistory } from '#core/rig/index.ts';
 import { answer, overtaken, stubServer } from '#web/server.testkit.ts';
 import { demoRig } from '#web/web.testkit.tsx';
@@ -19,11 +20,22 @@ import {
 const RIG = '11111111-1111-4111-8111-111111111111';
 /** A server that keeps one rig in memory, and can be lost. */
 function fakeServer() {
-  const state = { revision: 1, document: demoRig() as unknown, lost: false, dropsAnswer: false, puts: 0 };
+  const state = {
+    revision: 1,
+    document: demoRig() as unknown,
+    lost: false,
+    full: 0,
+    dropsAnswer: false,
+    puts: 0,
+    changes: [] as string[][],
+  };
   stubServer(async (request) => {
     if (state.lost) throw new TypeError('no connection');
     if (request.method !== 'PUT') return answer(200, []);
     state.puts++;
+    if (state.full-- > 0)
+      return answer(507, { type: 'x', title: 'Disk full', status: 507, detail: 'The disk is full.' });
+    state.changes.push(JSON.parse(decodeURIComponent(request.headers.get(CHANGES_HEADER)!)));
     const record = () => ({
       id: RIG,
       revision: state.revision,
@@ -108,6 +120,27 @@ describe('the rig in hand', () => {
     server.lost = false;
     await vi.waitFor(() => expect(save()).toBe('saved'), { timeout: 8000 });
     expect(server.document).toMatchObject({ name: 'D' });
+  });
+  it('is tried again where the server cannot keep it just now, and says so until it is kept', async () => {
+    server.full = 2;
+    rename('F');
+    await vi.waitFor(() => expect(save()).toBe('waiting'));
+    expect(store.getState().desk.waits).toBe('The disk is full.');
+    expect(readDraft(RIG)).toMatchObject({ saved: false, history: { rig: { name: 'F' } } });
+    await vi.waitFor(() => expect(save()).toBe('saved'), { timeout: 12_000 });
+    expect(store.getState().desk.waits).toBeNull();
+    expect(server).toMatchObject({ puts: 3, document: { name: 'F' } });
+  });
+  it('tells with each save what was changed since the one before, and what was undone', async () => {
+    rename('G');
+    rename('H');
+    await vi.waitFor(() => expect(save()).toBe('saved'));
+    store.dispatch(undoStep());
+    await vi.waitFor(() => expect(server.changes).toHaveLength(2));
+    await vi.waitFor(() => expect(save()).toBe('saved'));
+    rename('I');
+    await vi.waitFor(() => expect(server.changes).toHaveLength(3));
+    expect(server.changes).toEqual([['name: G', 'name: H'], ['Undone: name: H'], ['name: I']]);
   });
   it('knows its own save again when only the answer was lost', async () => {
     server.dropsAnswer = true;
