@@ -3,6 +3,7 @@ import { ZipFile } from 'yazl';
 import { seededRandom } from '#core/samples/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { relayDays } from '#demo/relay-days.ts';
+import { matrices } from '#server/judge/dear.testkit.ts';
 import { type Desk, type Figures, hold, idOf, makeDesk } from './desk.ts';
 
 const RIG = idOf(1, 1);
@@ -241,46 +242,8 @@ async function poisonedArchives(desk: Desk): Promise<number> {
 
 /** A valid rig that takes minutes to evaluate: twenty boxes of 64 x 64 in a ring. */
 async function dearRig(desk: Desk): Promise<number> {
-  const channels = Array.from({ length: 64 }, (_, n) => ({ id: `c${n}`, carries: 'sound' }));
-  const port = { name: 'x', connector: 'aes3', level: 'digital', channels };
-  const type = {
-    ...(JSON.parse(JSON.stringify(boathouse.types[0] ?? {})) as object),
-    id: 'big',
-    summary: 'x',
-    name: 'Big',
-    family: 'mixers',
-    ports: [
-      { ...port, id: 'in', direction: 'in' },
-      { ...port, id: 'out', direction: 'out' },
-    ],
-    settings: [],
-    figures: {},
-    inside: Array.from({ length: 64 * 64 }, (_, n) => ({ from: `in.c${n >> 6}`, to: `out.c${n & 63}`, stages: [] })),
-  };
-  const devices = Array.from({ length: 20 }, (_, n) => ({ id: `d${n}`, typeId: 'big', name: `D${n}`, settings: {} }));
-  const cables = devices.map((d, n) => ({
-    id: `k${n}`,
-    from: { deviceId: d.id, portId: 'out' },
-    to: { deviceId: `d${(n + 1) % 20}`, portId: 'in' },
-    medium: 'lead',
-    lengthM: 1,
-    known: 'assumed',
-  }));
   const id = idOf(8, 1);
-  const document = {
-    ...boathouse,
-    name: 'Dear',
-    types: [type],
-    devices,
-    cables,
-    sources: [],
-    listeners: [],
-    plan: [],
-    measurements: [],
-    tasks: [],
-    aside: [],
-    moments: [],
-  };
+  const document = matrices(20, true);
   const { status, json } = await desk.ask('POST', '/api/rigs', { id, document });
   hold(status === 201, `A dear rig answered ${status}: ${JSON.stringify(json).slice(0, 300)}`);
   for (let n = 0; n < 600; n++) {

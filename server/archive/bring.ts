@@ -54,7 +54,7 @@ async function bring(parts: ArchiveParts, { manifest, rig, events, takes, photos
       if (there.get(id) !== take.sha256)
         await parts.takes.addWithin(db, { id, name: take.name, bytes: take.bytes, sha256: take.sha256, notes });
       else if (notes)
-        await db.run('UPDATE takes SET notes = ?1, revision = revision + 1 WHERE id = ?2 AND notes IS NULL', [
+        await db.run('UPDATE takes SET notes = $1, revision = revision + 1 WHERE id = $2 AND notes IS NULL', [
           JSON.stringify(notes),
           id,
         ]);
@@ -69,7 +69,7 @@ async function bring(parts: ArchiveParts, { manifest, rig, events, takes, photos
 
 async function knownTakes(db: Pick<Database | Writing, 'read'>, ids: readonly string[]): Promise<Map<string, string>> {
   const rows = await db.read<{ id: string; sha256: string }>(
-    'SELECT id, sha256 FROM takes WHERE id IN (SELECT value FROM json_each(?1))',
+    'SELECT id, sha256 FROM takes WHERE id IN (SELECT value FROM json_each($1))',
     [JSON.stringify(ids)],
   );
   return new Map(rows.map((r) => [r.id, r.sha256]));

@@ -44,7 +44,7 @@ export const restore = (parts: RestoreParts, path: string): Promise<Restored> =>
     const photos = await stage(parts.photoContent, unpacked.photos);
     await parts.photoContent.keep(photos, async (db) => {
       for (const { sha256, bytes } of unpacked.photos)
-        await db.run('INSERT OR IGNORE INTO photos (sha256, bytes, addedAt) VALUES (?1, ?2, ?3)', [
+        await db.run('INSERT OR IGNORE INTO photos (sha256, bytes, addedAt) VALUES ($1, $2, $3)', [
           sha256,
           bytes,
           parts.now().toISOString(),
@@ -148,7 +148,7 @@ async function bringRigs(db: Writing, now: Date): Promise<string[]> {
   const fresh = await ids(NEW_RIGS);
   const undeleted = await ids(DELETED_HERE);
   const otherwise = await ids(OTHERWISE_HERE);
-  for (const id of undeleted) await db.run('UPDATE main.rigs SET deletedAt = NULL WHERE id = ?1', [id]);
+  for (const id of undeleted) await db.run('UPDATE main.rigs SET deletedAt = NULL WHERE id = $1', [id]);
   const brought: string[] = [];
   for (const [from, to] of [
     ...fresh.map((id) => [id, id] as const),
@@ -171,9 +171,9 @@ async function bringRig(db: Writing, from: string, to: string, now: Date): Promi
   const beside = from !== to;
   await db.run(
     `INSERT INTO main.rigs (id, name, document, revision, updatedAt, deletedAt)
-      SELECT ?1, CASE WHEN ?3 THEN name || ?4 ELSE name END,
-        CASE WHEN ?3 AND json_valid(document) THEN json_set(document, '$.name', name || ?4) ELSE document END,
-        revision, updatedAt, deletedAt FROM other.rigs WHERE id = ?2 AND length(document) <= ?5`,
+      SELECT $1, CASE WHEN $3 THEN name || $4 ELSE name END,
+        CASE WHEN $3 AND json_valid(document) THEN json_set(document, '$.name', name || $4) ELSE document END,
+        revision, updatedAt, deletedAt FROM other.rigs WHERE id = $2 AND length(document) <= $5`,
     [to, from, beside ? 1 : 0, `, restored ${now.toISOString().slice(0, 10)}`, LONGEST_DOCUMENT],
   );
   for (const [table, columns] of [
@@ -182,8 +182,8 @@ async function bringRig(db: Writing, from: string, to: string, now: Date): Promi
     ['photoRefs', 'revision, sha256'],
   ] as const)
     await db.run(
-      `INSERT INTO main.${table} (rigId, ${columns}) SELECT ?1, ${columns} FROM other.${table}
-        WHERE rigId = ?2 AND EXISTS (SELECT 1 FROM main.rigs WHERE id = ?1)`,
+      `INSERT INTO main.${table} (rigId, ${columns}) SELECT $1, ${columns} FROM other.${table}
+        WHERE rigId = $2 AND EXISTS (SELECT 1 FROM main.rigs WHERE id = $1)`,
       [to, from],
     );
   if (beside) await db.run(`${COPY_EVENTS}`, [to, from]);
@@ -192,9 +192,9 @@ async function bringRig(db: Writing, from: string, to: string, now: Date): Promi
 /** Events of a rig beside its namesake are other events: each gets an id of its own, and marks taken back keep theirs. */
 const COPY_EVENTS = `WITH fresh AS MATERIALIZED (
     SELECT seq, id, lower(hex(randomblob(4)) || '-' || hex(randomblob(2)) || '-4' || substr(hex(randomblob(2)), 2) || '-a' ||
-      substr(hex(randomblob(2)), 2) || '-' || hex(randomblob(6))) newId FROM other.dayEvents WHERE rigId = ?2)
+      substr(hex(randomblob(2)), 2) || '-' || hex(randomblob(6))) newId FROM other.dayEvents WHERE rigId = $2)
   INSERT INTO main.dayEvents (id, rigId, sessionId, at, body, receivedAt)
-  SELECT f.newId, ?1, e.sessionId, e.at,
+  SELECT f.newId, $1, e.sessionId, e.at,
     CASE WHEN NOT json_valid(e.body) THEN e.body
       WHEN json_extract(e.body, '$.kind') = 'unmark' THEN json_set(e.body, '$.id', f.newId, '$.markId',
         ifnull((SELECT m.newId FROM fresh m WHERE m.id = json_extract(e.body, '$.markId')), json_extract(e.body, '$.markId')))

@@ -22,11 +22,11 @@ export interface KeepOptions {
 /** @param table  whose rows have a `sha256` of a file in this storage; its name is the storage's in the list of what is to go */
 export function makeContent(database: Database, storage: Storage, table: 'takes' | 'photos'): Content {
   const countOf = async (db: Pick<Writing, 'read'>, sha256: string): Promise<number> => {
-    const [row] = await db.read<{ n: number }>(`SELECT count(*) n FROM ${table} WHERE sha256 = ?1`, [sha256]);
+    const [row] = await db.read<{ n: number }>(`SELECT count(*) n FROM ${table} WHERE sha256 = $1`, [sha256]);
     return row?.n ?? 0;
   };
   const undoom = (db: Writing, sha256: string) =>
-    db.run('DELETE FROM doomed WHERE folder = ?1 AND sha256 = ?2', [table, sha256]);
+    db.run('DELETE FROM doomed WHERE folder = $1 AND sha256 = $2', [table, sha256]);
 
   /** Holds the queue of every content at once: always in the same order, so that two of these never wait for each other. */
   const allAlone = <T>(hashes: readonly string[], job: () => Promise<T>): Promise<T> => {
@@ -63,7 +63,7 @@ export function makeContent(database: Database, storage: Storage, table: 'takes'
           const done = await rows(db);
           const others = await countOf(db, sha256);
           if (others === 0)
-            await db.run('INSERT OR IGNORE INTO doomed (folder, sha256) VALUES (?1, ?2)', [table, sha256]);
+            await db.run('INSERT OR IGNORE INTO doomed (folder, sha256) VALUES ($1, $2)', [table, sha256]);
           return { value: done, left: others };
         });
         if (left === 0) await storage.remove(sha256);
@@ -73,9 +73,9 @@ export function makeContent(database: Database, storage: Storage, table: 'takes'
       const rows = await database.read<{ sha256: string }>(`SELECT DISTINCT sha256 FROM ${table}`);
       const wanted = new Set(rows.map((r) => r.sha256));
       await storage.mend(wanted);
-      const doomed = await database.read<{ sha256: string }>('SELECT sha256 FROM doomed WHERE folder = ?1', [table]);
+      const doomed = await database.read<{ sha256: string }>('SELECT sha256 FROM doomed WHERE folder = $1', [table]);
       for (const { sha256 } of doomed) if (!wanted.has(sha256)) await storage.remove(sha256);
-      if (doomed.length > 0) await database.write((db) => db.run('DELETE FROM doomed WHERE folder = ?1', [table]));
+      if (doomed.length > 0) await database.write((db) => db.run('DELETE FROM doomed WHERE folder = $1', [table]));
     },
   };
 }

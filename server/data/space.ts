@@ -11,7 +11,7 @@ const LARGEST = 5;
 export async function spaceOf(folder: DataFolder, database: Database): Promise<Space> {
   const [sum] = await database.read<{ bytes: number | null }>('SELECT sum(bytes) bytes FROM takes');
   const largest = await database.read<Space['largest'][number]>(
-    'SELECT id, name, bytes FROM takes ORDER BY bytes DESC, id LIMIT ?1',
+    'SELECT id, name, bytes FROM takes ORDER BY bytes DESC, id LIMIT $1',
     [LARGEST],
   );
   return {

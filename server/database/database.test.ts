@@ -34,7 +34,7 @@ describe('writes', () => {
     const outcomes = await Promise.allSettled(
       Array.from({ length: 200 }, (_, n) =>
         database.write(async (db) => {
-          await db.run('INSERT INTO t VALUES (?1)', [n]);
+          await db.run('INSERT INTO t VALUES ($1)', [n]);
           if (n % 7 === 3) throw new Error(`no ${n}`);
           return n;
         }),
@@ -67,7 +67,7 @@ describe('writes', () => {
     await database.write((db) => db.run('CREATE TABLE t (n INTEGER PRIMARY KEY, text TEXT)'));
     await database.write((db) => db.read('PRAGMA max_page_count = 40'));
     const big = (n: number, size: number) =>
-      database.write((db) => db.run('INSERT INTO t VALUES (?1, ?2)', [n, 'x'.repeat(size)]));
+      database.write((db) => db.run('INSERT INTO t VALUES ($1, $2)', [n, 'x'.repeat(size)]));
     await big(1, 50_000);
     const failed = await big(2, 5_000_000).catch((error: unknown) => error);
     expect(storageProblem(failed)).toMatchObject({ status: 507, title: 'Disk full' });
@@ -124,9 +124,9 @@ describe('updates of the database', () => {
     const sha256 = 'c'.repeat(64);
     const document = JSON.stringify({ devices: [{ photos: [{ sha256 }] }, {}] });
     await database.write(async (db) => {
-      await db.run('INSERT INTO rigs VALUES (?1, ?1, ?2, 2, ?1, NULL)', ['a', document]);
-      await db.run('INSERT INTO revisions VALUES (?1, 1, ?2, ?1)', ['a', document]);
-      await db.run('INSERT INTO revisions VALUES (?1, 2, ?2, ?1)', ['a', 'no JSON "photos"']);
+      await db.run('INSERT INTO rigs VALUES ($1, $1, $2, 2, $1, NULL)', ['a', document]);
+      await db.run('INSERT INTO revisions VALUES ($1, 1, $2, $1)', ['a', document]);
+      await db.run('INSERT INTO revisions VALUES ($1, 2, $2, $1)', ['a', 'no JSON "photos"']);
     });
     await migrate(database, root);
     expect(await database.read('SELECT revision, sha256 FROM photoRefs ORDER BY revision')).toEqual([

@@ -1,4 +1,4 @@
-import { Sequelize } from 'sequelize';
+import { QueryTypes, Sequelize } from 'sequelize';
 import sqlite3 from 'sqlite3';
 import { storageProblem } from '../problem.ts';
 import { defineModels, type Models } from './models.ts';
@@ -13,7 +13,7 @@ const MOST_TOGETHER = 64;
 export interface Database {
   /** What was committed. */
   readonly models: Models;
-  /** Reads by SQL of our own, with `?1`, `?2` for values. */
+  /** Reads by SQL of our own, with `$1`, `$2` for values. */
   read<T extends object>(sql: string, values?: readonly unknown[]): Promise<T[]>;
   /**
    * Runs a write to its end or not at all. Writes that wait share one commit, and so one turn of the disk; where one of them
@@ -33,14 +33,7 @@ export interface Writing {
   run(sql: string, values?: readonly unknown[]): Promise<number>;
 }
 
-interface Connection {
-  readonly sequelize: Sequelize;
-  /** The one connection that Sequelize opens for what is in no transaction of its own. */
-  raw(): sqlite3.Database;
-}
-
-function connect(file: string, pragmas: string): Connection {
-  let raw: sqlite3.Database | null = null;
+function connect(file: string, pragmas: string): Sequelize {
   /** Sequelize's own hook for new connections is never called on SQLite. */
   class Tuned extends sqlite3.Database {
     constructor(path: string, mode: number, done: (error: Error | null) => void) {
@@ -48,38 +41,24 @@ function connect(file: string, pragmas: string): Connection {
         if (error) done(error);
         else this.exec(pragmas, done);
       });
-      raw = this;
     }
   }
-  const sequelize = new Sequelize({
+  return new Sequelize({
     dialect: 'sqlite',
     storage: file,
     dialectModule: { ...sqlite3, Database: Tuned },
     logging: false,
     retry: { max: 1 },
   });
-  return {
-    sequelize,
-    raw() {
-      if (!raw) throw new Error('The database is not open.');
-      return raw;
-    },
-  };
 }
 
-const exec = (raw: sqlite3.Database, sql: string): Promise<void> =>
-  new Promise((resolve, reject) => raw.exec(sql, (error) => (error ? reject(error) : resolve())));
-const all = <T extends object>(raw: sqlite3.Database, sql: string, values: readonly unknown[] = []): Promise<T[]> =>
-  new Promise((resolve, reject) =>
-    raw.all(sql, [...values], (error: Error | null, rows: T[]) => (error ? reject(error) : resolve(rows))),
-  );
-const run = (raw: sqlite3.Database, sql: string, values: readonly unknown[] = []): Promise<number> =>
-  new Promise((resolve, reject) =>
-    raw.run(sql, [...values], function (error) {
-      if (error) reject(error);
-      else resolve(this.changes);
-    }),
-  );
+/** Questions and changes in SQL of our own, through Sequelize. */
+const inSql = (sequelize: Sequelize) => ({
+  read: <T extends object>(sql: string, values: readonly unknown[] = []): Promise<T[]> =>
+    sequelize.query<T>(sql, { bind: [...values], type: QueryTypes.SELECT, raw: true }),
+  run: async (sql: string, values: readonly unknown[] = []): Promise<number> =>
+    (await sequelize.query(sql, { bind: [...values], type: QueryTypes.BULKUPDATE })) as unknown as number,
+});
 
 interface Waiting {
   readonly job: (db: Writing) => Promise<unknown>;
@@ -97,26 +76,22 @@ export async function openDatabase(
   const writer = connect(file, WRITES);
   const reader = connect(file, READS);
   // One after the other: the second one finds the file, and the journal as it is to be.
-  await writer.sequelize.authenticate();
-  await reader.sequelize.authenticate();
-  const models = defineModels(reader.sequelize);
-  const writing: Writing = {
-    models: defineModels(writer.sequelize),
-    read: (sql, values) => all(writer.raw(), sql, values),
-    run: (sql, values) => run(writer.raw(), sql, values),
-  };
+  await writer.authenticate();
+  await reader.authenticate();
+  const models = defineModels(reader);
+  const { read } = inSql(reader);
+  const writing: Writing = { models: defineModels(writer), ...inSql(writer) };
   const waiting: Waiting[] = [];
   let pumping: Promise<void> | null = null;
 
   const together = async (batch: readonly Waiting[]): Promise<void> => {
-    const raw = writer.raw();
     const values: unknown[] = [];
     try {
-      await exec(raw, 'BEGIN IMMEDIATE');
+      await writing.run('BEGIN IMMEDIATE');
       for (const { job } of batch) values.push(await job(writing));
-      await exec(raw, 'COMMIT');
+      await writing.run('COMMIT');
     } catch (error) {
-      await exec(raw, 'ROLLBACK').catch(() => undefined);
+      await writing.run('ROLLBACK').catch(() => undefined);
       throw error;
     }
     for (const [i, { resolve }] of batch.entries()) resolve(values[i]);
@@ -144,11 +119,11 @@ export async function openDatabase(
   const settleBeside = async (one: Waiting): Promise<void> => {
     try {
       // No transaction may be open while another database is attached.
-      await run(writer.raw(), 'ATTACH DATABASE ?1 AS other', [one.beside]);
+      await writing.run('ATTACH DATABASE $1 AS other', [one.beside]);
       try {
         await settle([one]);
       } finally {
-        await exec(writer.raw(), 'DETACH DATABASE other');
+        await writing.run('DETACH DATABASE other');
       }
     } catch (error) {
       one.reject(error);
@@ -173,7 +148,7 @@ export async function openDatabase(
     });
   return {
     models,
-    read: (sql, values) => all(reader.raw(), sql, values),
+    read,
     write: (job) => enqueue(job),
     writeBeside: (other, job) => enqueue(job, other),
     async copyTo(to) {
@@ -182,15 +157,17 @@ export async function openDatabase(
         const opened = new sqlite3.Database(file, (error) => (error ? reject(error) : resolve(opened)));
       });
       try {
-        await run(own, 'VACUUM INTO ?', [to]);
+        await new Promise<void>((resolve, reject) =>
+          own.run('VACUUM INTO ?', [to], (error) => (error ? reject(error) : resolve())),
+        );
       } finally {
         await new Promise<void>((resolve) => own.close(() => resolve()));
       }
     },
     async close() {
       while (pumping) await pumping;
-      await reader.sequelize.close();
-      await writer.sequelize.close();
+      await reader.close();
+      await writer.close();
     },
   };
 }

@@ -46,17 +46,17 @@ interface Row {
 
 export function dayService(database: Database, now: () => Date): DayService {
   const mustBeThere = async (db: Pick<Writing, 'read'>, rigId: string): Promise<void> => {
-    if ((await db.read('SELECT 1 FROM rigs WHERE id = ?1', [rigId])).length === 0) throw notFound('The rig');
+    if ((await db.read('SELECT 1 FROM rigs WHERE id = $1', [rigId])).length === 0) throw notFound('The rig');
   };
   const tellWithin: DayService['tellWithin'] = async (db, rigId, entries) => {
     for (const { id, sessionId, at, body } of entries) {
       const added = await db.run(
-        `INSERT INTO dayEvents (id, rigId, sessionId, at, body, receivedAt) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
+        `INSERT INTO dayEvents (id, rigId, sessionId, at, body, receivedAt) VALUES ($1, $2, $3, $4, $5, $6)
          ON CONFLICT (id) DO NOTHING`,
         [id, rigId, sessionId, at, body, now().toISOString()],
       );
       if (added > 0) continue;
-      const [known] = await db.read<{ rigId: string }>('SELECT rigId FROM dayEvents WHERE id = ?1', [id]);
+      const [known] = await db.read<{ rigId: string }>('SELECT rigId FROM dayEvents WHERE id = $1', [id]);
       if (known?.rigId !== rigId)
         throw new HttpProblem(409, 'Of another rig', 'This is kept of another rig already. Nothing was changed.');
     }
@@ -65,13 +65,13 @@ export function dayService(database: Database, now: () => Date): DayService {
     async after(rigId, seq) {
       await mustBeThere(database, rigId);
       const rows = await database.read<Row>(
-        'SELECT seq, at, length(CAST(body AS BLOB)) bytes FROM dayEvents WHERE rigId = ?1 AND seq > ?2 ORDER BY seq LIMIT ?3',
+        'SELECT seq, at, length(CAST(body AS BLOB)) bytes FROM dayEvents WHERE rigId = $1 AND seq > $2 ORDER BY seq LIMIT $3',
         [rigId, seq, MOST_EVENTS],
       );
       const page = withinBytes(rows);
       const last = page.at(-1)?.seq ?? seq;
       const bodies = await database.read<{ seq: number; body: string }>(
-        'SELECT seq, body FROM dayEvents WHERE rigId = ?1 AND seq > ?2 AND seq <= ?3 ORDER BY seq',
+        'SELECT seq, body FROM dayEvents WHERE rigId = $1 AND seq > $2 AND seq <= $3 ORDER BY seq',
         [rigId, seq, last],
       );
       const events: DayEvent[] = [];
@@ -93,14 +93,14 @@ export function dayService(database: Database, now: () => Date): DayService {
     },
     takeOut: (rigId, seq) =>
       database.write(async (db) => {
-        const [row] = await db.read<{ body: string }>('SELECT body FROM dayEvents WHERE rigId = ?1 AND seq = ?2', [
+        const [row] = await db.read<{ body: string }>('SELECT body FROM dayEvents WHERE rigId = $1 AND seq = $2', [
           rigId,
           seq,
         ]);
         if (!row) throw notFound('This entry');
         if (readEvent(row.body))
           throw new HttpProblem(409, 'It can be read', 'Only what cannot be read is taken out of the journal.');
-        await db.run('DELETE FROM dayEvents WHERE rigId = ?1 AND seq = ?2', [rigId, seq]);
+        await db.run('DELETE FROM dayEvents WHERE rigId = $1 AND seq = $2', [rigId, seq]);
       }),
     tellWithin,
   };

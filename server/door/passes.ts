@@ -1,20 +1,13 @@
+import { Op } from 'sequelize';
 import type { Database } from '../database/database.ts';
 import type { Pass } from './door.ts';
 
-interface Row {
-  readonly hash: string;
-  readonly until: string;
-  readonly id: string;
-  readonly device: string;
-  readonly address: string;
-  readonly pairedAt: string;
-  readonly seenAt: string;
-}
-
 /** Passes outlive the server: a phone that was let in stays in when it is started again. */
 export async function doorPasses(database: Database, now: () => Date) {
-  await database.write((db) => db.run('DELETE FROM doorPasses WHERE until <= ?1', [now().toISOString()]));
-  const rows = await database.read<Row>('SELECT * FROM doorPasses');
+  await database.write(({ models }) =>
+    models.doorPasses.destroy({ where: { until: { [Op.lte]: now().toISOString() } } }),
+  );
+  const rows = await database.models.doorPasses.findAll();
   const iso = (ms: number) => new Date(ms).toISOString();
   // A pass that cannot be kept, as on a full disk, counts until the server is stopped.
   const later = (job: Parameters<Database['write']>[0]): void => void database.write(job).catch(() => undefined);
@@ -31,15 +24,20 @@ export async function doorPasses(database: Database, now: () => Date) {
       }),
     ),
     keep({ id, hash, device, address, pairedAtMs, seenAtMs, untilMs }: Pass): void {
-      later((db) =>
-        db.run(
-          'INSERT INTO doorPasses (hash, until, id, device, address, pairedAt, seenAt) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)',
-          [hash, iso(untilMs), id, device, address, iso(pairedAtMs), iso(seenAtMs)],
-        ),
+      later(({ models }) =>
+        models.doorPasses.create({
+          hash,
+          until: iso(untilMs),
+          id,
+          device,
+          address,
+          pairedAt: iso(pairedAtMs),
+          seenAt: iso(seenAtMs),
+        }),
       );
     },
     forget(id: string): void {
-      later((db) => db.run('DELETE FROM doorPasses WHERE id = ?1', [id]));
+      later(({ models }) => models.doorPasses.destroy({ where: { id } }));
     },
   };
 }

@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { parseRig } from '#core/rig/index.ts';
 import { isTooLarge, stepsOf } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
+import { matrices } from './dear.testkit.ts';
 import { threadJudge } from './judge.ts';
 import { judge } from './judged.ts';
 
@@ -61,35 +62,9 @@ describe('how much a rig takes', () => {
     const rig = parseRig(boathouse);
     expect(stepsOf(rig)).toBeLessThan(100_000);
     expect(judge(JSON.stringify(rig))).toMatchObject({ kind: 'tally' });
-    const channels = Array.from({ length: 64 }, (_, n) => ({ id: `c${n}`, carries: 'sound' }));
-    const port = { name: 'x', connector: 'aes3', level: 'digital', channels };
-    const type = {
-      id: 'big',
-      name: 'Big',
-      summary: 'x',
-      family: 'mixers',
-      ports: [
-        { ...port, id: 'in', direction: 'in' },
-        { ...port, id: 'out', direction: 'out' },
-      ],
-      settings: [],
-      figures: {},
-      inside: Array.from({ length: 4096 }, (_, n) => ({ from: `in.c${n >> 6}`, to: `out.c${n & 63}`, stages: [] })),
-    };
-    const devices = Array.from({ length: 4 }, (_, n) => ({ id: `d${n}`, typeId: 'big', name: `D${n}`, settings: {} }));
-    const cables = devices.map((d, n) => ({
-      id: `k${n}`,
-      from: { deviceId: d.id, portId: 'out' },
-      to: { deviceId: `d${(n + 1) % 4}`, portId: 'in' },
-      medium: 'lead',
-      lengthM: 1,
-      known: 'assumed',
-    }));
-    const bare = { sources: [], listeners: [], plan: [], measurements: [], tasks: [], aside: [], moments: [] };
-    const ring = { ...boathouse, ...bare, types: [type], devices, cables };
-    expect(isTooLarge(parseRig(ring))).toBe(true);
-    expect(judge(JSON.stringify(ring))).toEqual({ kind: 'too-large' });
+    expect(isTooLarge(parseRig(matrices(4, true)))).toBe(true);
+    expect(judge(JSON.stringify(matrices(4, true)))).toEqual({ kind: 'too-large' });
     // In a line it is nothing.
-    expect(isTooLarge(parseRig({ ...ring, cables: cables.slice(1) }))).toBe(false);
+    expect(isTooLarge(parseRig(matrices(4, false)))).toBe(false);
   });
 });

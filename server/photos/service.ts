@@ -49,7 +49,7 @@ export function photoService(database: Database, content: Content, now: () => Da
   const { storage } = content;
   const addWithin: PhotoService['addWithin'] = async (db, { sha256, bytes }) => {
     await db.run(
-      `INSERT INTO photos (sha256, bytes, addedAt) VALUES (?1, ?2, ?3)
+      `INSERT INTO photos (sha256, bytes, addedAt) VALUES ($1, $2, $3)
        ON CONFLICT (sha256) DO UPDATE SET addedAt = excluded.addedAt`,
       [sha256, bytes, now().toISOString()],
     );
@@ -90,9 +90,9 @@ export function photoService(database: Database, content: Content, now: () => Da
     },
     async tidy() {
       const before = new Date(now().getTime() - GRACE_MS).toISOString();
-      const idle = 'sha256 = ?1 AND addedAt < ?2 AND sha256 NOT IN (SELECT sha256 FROM photoRefs)';
+      const idle = 'sha256 = $1 AND addedAt < $2 AND sha256 NOT IN (SELECT sha256 FROM photoRefs)';
       const rows = await database.read<{ sha256: string }>(
-        'SELECT sha256 FROM photos WHERE addedAt < ?1 AND sha256 NOT IN (SELECT sha256 FROM photoRefs)',
+        'SELECT sha256 FROM photos WHERE addedAt < $1 AND sha256 NOT IN (SELECT sha256 FROM photoRefs)',
         [before],
       );
       for (const { sha256 } of rows)

@@ -20,20 +20,20 @@ export function startJudging(database: Database, judge: Judge): Judging {
   let running: Promise<void> | null = null;
   let closed = false;
   const judgeOne = async (id: string): Promise<void> => {
-    const [row] = await database.read<Row>('SELECT document, revision FROM rigs WHERE id = ?1', [id]);
+    const [row] = await database.read<Row>('SELECT document, revision FROM rigs WHERE id = $1', [id]);
     if (!row) return;
     const summary = JSON.stringify(await judge.judge(row.document));
     if (closed) return;
     await database.write(async (db) => {
       // A save that came meanwhile asks for a judgement of its own.
-      await db.run('UPDATE rigs SET summary = ?1, judgedBy = ?2 WHERE id = ?3 AND revision = ?4 AND document = ?5', [
+      await db.run('UPDATE rigs SET summary = $1, judgedBy = $2 WHERE id = $3 AND revision = $4 AND document = $5', [
         summary,
         judge.name,
         id,
         row.revision,
         row.document,
       ]);
-      await db.run('UPDATE revisions SET summary = ?1 WHERE rigId = ?2 AND revision = ?3', [summary, id, row.revision]);
+      await db.run('UPDATE revisions SET summary = $1 WHERE rigId = $2 AND revision = $3', [summary, id, row.revision]);
     });
   };
   const work = async (): Promise<void> => {

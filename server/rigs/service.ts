@@ -4,8 +4,9 @@ import type { Database, Writing } from '../database/database.ts';
 import type { Judge } from '../judge/judge.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { readJudged, startJudging } from './judging.ts';
-import { pack, unpack } from './packed.ts';
-import { thin } from './thin.ts';
+import { pack } from './packed.ts';
+import { COLUMNS, inNumbers, type RigRow, stale, toRecord } from './record.ts';
+import { MOST_CHANGES, readChanges, readVersion, thinOut } from './versions.ts';
 
 export interface RigService {
   list(): Promise<RigSummary[]>;
@@ -46,15 +47,6 @@ export interface MadeRig {
   readonly packed: Buffer;
 }
 
-interface RigRow {
-  readonly id: string;
-  readonly name: string;
-  readonly document: string;
-  readonly revision: number;
-  readonly updatedAt: string;
-}
-const COLUMNS = 'id, name, document, revision, updatedAt';
-
 /** What a measurement speaks of, for finding it again. */
 function pathsOf(m: Measurement): unknown {
   switch (m.kind) {
@@ -76,7 +68,6 @@ const SHORT_WAIT_MS = 60;
 const FEW = 5;
 /** Versions are thinned out at most so often. */
 const THIN_EVERY_MS = 10 * 60_000;
-const MOST_CHANGES = 20;
 
 export function rigService(database: Database, now: () => Date, judge: Judge): RigService {
   const judging = startJudging(database, judge);
@@ -103,14 +94,14 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     { rig, packed }: MadeRig,
     changes: readonly string[],
   ): Promise<void> => {
-    await db.run('INSERT INTO revisions (rigId, revision, document, savedAt, changes) VALUES (?1, ?2, ?3, ?4, ?5)', [
+    await db.run('INSERT INTO revisions (rigId, revision, document, savedAt, changes) VALUES ($1, $2, $3, $4, $5)', [
       id,
       revision,
       packed,
       savedAt,
       JSON.stringify(changes.slice(0, MOST_CHANGES)),
     ]);
-    if (!unmeasured.has(id)) await db.run('DELETE FROM measurements WHERE rigId = ?1', [id]);
+    if (!unmeasured.has(id)) await db.run('DELETE FROM measurements WHERE rigId = $1', [id]);
     if (rig.measurements.length === 0) unmeasured.add(id);
     else unmeasured.delete(id);
     if (rig.measurements.length > 0)
@@ -126,7 +117,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       );
     const photos = new Set(rig.devices.flatMap((d) => (d.photos ?? []).map((p) => p.sha256)));
     for (const sha256 of photos)
-      await db.run('INSERT OR IGNORE INTO photoRefs (rigId, revision, sha256) VALUES (?1, ?2, ?3)', [
+      await db.run('INSERT OR IGNORE INTO photoRefs (rigId, revision, sha256) VALUES ($1, $2, $3)', [
         id,
         revision,
         sha256,
@@ -139,7 +130,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
 
   const find = async (db: Pick<Writing, 'read'>, id: string, gone = false): Promise<RigRow> => {
     const [row] = await db.read<RigRow>(
-      `SELECT ${COLUMNS} FROM rigs WHERE id = ?1 ${gone ? '' : 'AND deletedAt IS NULL'}`,
+      `SELECT ${COLUMNS} FROM rigs WHERE id = $1 ${gone ? '' : 'AND deletedAt IS NULL'}`,
       [id],
     );
     if (!row) throw notFound('The rig');
@@ -148,7 +139,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
 
   const createWithin: RigService['createWithin'] = async (db, id, made) => {
     const updatedAt = now().toISOString();
-    await db.run('INSERT INTO rigs (id, name, document, revision, updatedAt) VALUES (?1, ?2, ?3, 1, ?4)', [
+    await db.run('INSERT INTO rigs (id, name, document, revision, updatedAt) VALUES ($1, $2, $3, 1, $4)', [
       id,
       made.rig.name,
       made.text,
@@ -163,7 +154,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     const record = await database.write(async (db) => {
       const updatedAt = now().toISOString();
       const changed = await db.run(
-        'UPDATE rigs SET name = ?1, document = ?2, revision = ?3, updatedAt = ?4 WHERE id = ?5 AND revision = ?6 AND deletedAt IS NULL',
+        'UPDATE rigs SET name = $1, document = $2, revision = $3, updatedAt = $4 WHERE id = $5 AND revision = $6 AND deletedAt IS NULL',
         [made.rig.name, made.text, revision + 1, updatedAt, id, revision],
       );
       if (changed === 0) throw stale(await find(db, id));
@@ -196,10 +187,10 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
         ...inNumbers(summary),
       }));
     },
-    known: async (id) => (await database.read('SELECT 1 FROM rigs WHERE id = ?1', [id])).length > 0,
+    known: async (id) => (await database.read('SELECT 1 FROM rigs WHERE id = $1', [id])).length > 0,
     async get(id) {
       const row = await find(database, id);
-      const [judged] = await database.read<{ summary: string | null }>('SELECT summary FROM rigs WHERE id = ?1', [id]);
+      const [judged] = await database.read<{ summary: string | null }>('SELECT summary FROM rigs WHERE id = $1', [id]);
       return { ...toRecord(row), state: inNumbers(judged?.summary ?? null).state };
     },
     async text(id) {
@@ -211,7 +202,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     async create(id, rig) {
       const made = await prepare(rig);
       const record = await database.write(async (db) => {
-        const [known] = await db.read<RigRow>(`SELECT ${COLUMNS} FROM rigs WHERE id = ?1`, [id]);
+        const [known] = await db.read<RigRow>(`SELECT ${COLUMNS} FROM rigs WHERE id = $1`, [id]);
         if (known && known.document !== made.text)
           throw new HttpProblem(
             409,
@@ -231,20 +222,20 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     remove: (id, revision) =>
       database.write(async (db) => {
         const changed = await db.run(
-          'UPDATE rigs SET deletedAt = ?1 WHERE id = ?2 AND revision = ?3 AND deletedAt IS NULL',
+          'UPDATE rigs SET deletedAt = $1 WHERE id = $2 AND revision = $3 AND deletedAt IS NULL',
           [now().toISOString(), id, revision],
         );
         if (changed === 0) throw stale(await find(db, id));
       }),
     async restore(id) {
-      await database.write((db) => db.run('UPDATE rigs SET deletedAt = NULL WHERE id = ?1', [id]));
+      await database.write((db) => db.run('UPDATE rigs SET deletedAt = NULL WHERE id = $1', [id]));
       judging.ask(id);
       return toRecord(await find(database, id));
     },
     async versions(id) {
       await find(database, id);
       const rows = await database.read<{ revision: number; savedAt: string; changes: string; summary: string | null }>(
-        'SELECT revision, savedAt, changes, summary FROM revisions WHERE rigId = ?1 ORDER BY revision DESC',
+        'SELECT revision, savedAt, changes, summary FROM revisions WHERE rigId = $1 ORDER BY revision DESC',
         [id],
       );
       return rows.map(({ revision, savedAt, changes, summary }) => {
@@ -266,86 +257,4 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     judge: judging.ask,
     close: () => judging.close(),
   };
-}
-
-async function readVersion(database: Database, id: string, revision: number): Promise<RigRecord> {
-  const [row] = await database.read<{ document: string | Buffer; savedAt: string }>(
-    'SELECT document, savedAt FROM revisions WHERE rigId = ?1 AND revision = ?2',
-    [id, revision],
-  );
-  if (!row) throw notFound('This version');
-  return toRecord({ id, name: '', revision, updatedAt: row.savedAt, document: await unpack(row.document) });
-}
-
-/** Drops what need not be kept any more; what a dropped version changed is told by the one after it. */
-async function thinOut(db: Writing, rigId: string, nowMs: number): Promise<void> {
-  const rows = await db.read<{ revision: number; savedAt: string; changes: string }>(
-    'SELECT revision, savedAt, changes FROM revisions WHERE rigId = ?1 ORDER BY revision',
-    [rigId],
-  );
-  const drop = new Set(
-    thin(
-      rows.map((r) => ({ revision: r.revision, savedAtMs: Date.parse(r.savedAt) })),
-      nowMs,
-    ),
-  );
-  if (drop.size === 0) return;
-  let carried: string[] = [];
-  for (const { revision, changes } of rows) {
-    if (drop.has(revision)) {
-      carried = [...carried, ...readChanges(changes)];
-      await db.run('DELETE FROM revisions WHERE rigId = ?1 AND revision = ?2', [rigId, revision]);
-      await db.run('DELETE FROM photoRefs WHERE rigId = ?1 AND revision = ?2', [rigId, revision]);
-    } else if (carried.length > 0) {
-      await db.run('UPDATE revisions SET changes = ?1 WHERE rigId = ?2 AND revision = ?3', [
-        JSON.stringify([...carried, ...readChanges(changes)].slice(-MOST_CHANGES)),
-        rigId,
-        revision,
-      ]);
-      carried = [];
-    }
-  }
-}
-
-function readChanges(text: string): string[] {
-  try {
-    const found: unknown = JSON.parse(text);
-    return Array.isArray(found) ? found.filter((c) => typeof c === 'string') : [];
-  } catch {
-    return [];
-  }
-}
-
-const NO_NUMBERS = { toFix: 0, toWatch: 0, toDo: 0, measured: 0 };
-
-function inNumbers(
-  summary: string | null,
-): Pick<RigSummary, 'toFix' | 'toWatch' | 'toDo' | 'measured' | 'state' | 'says'> {
-  const judged = readJudged(summary);
-  if (judged?.kind === 'tally') {
-    const { kind: _, ...numbers } = judged;
-    return { ...numbers, state: 'judged' };
-  }
-  if (judged?.kind === 'unreadable') return { ...NO_NUMBERS, state: 'unreadable', says: judged.says };
-  return { ...NO_NUMBERS, state: judged ? 'too-large' : 'pending' };
-}
-
-const stale = (row: RigRow): HttpProblem =>
-  new HttpProblem(
-    412,
-    'Changed elsewhere',
-    'Another window has changed this rig first. Nothing was overwritten: choose which one to keep.',
-    { newer: toRecord(row) },
-  );
-
-function toRecord({ id, revision, updatedAt, document }: RigRow): RigRecord {
-  try {
-    return { id, revision, updatedAt, document: JSON.parse(document) };
-  } catch {
-    throw new HttpProblem(
-      422,
-      'Not a rig',
-      'The rig that is kept here is no JSON any more. Download it as it is, or bring an earlier version back.',
-    );
-  }
 }

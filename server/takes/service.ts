@@ -74,7 +74,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
     };
   };
   const find = async (id: string): Promise<TakeRow> => {
-    const [row] = await database.read<TakeRow>(`${SELECT} WHERE t.id = ?1`, [id]);
+    const [row] = await database.read<TakeRow>(`${SELECT} WHERE t.id = $1`, [id]);
     if (!row) throw notFound('The take');
     return row;
   };
@@ -82,12 +82,12 @@ export function takeService(database: Database, content: Content, now: () => Dat
 
   const addWithin: TakeService['addWithin'] = async (db, { id, name, bytes, sha256, notes }) => {
     await db.run(
-      'INSERT INTO takes (id, name, bytes, sha256, addedAt, notes, revision) VALUES (?1, ?2, ?3, ?4, ?5, ?6, 1)',
+      'INSERT INTO takes (id, name, bytes, sha256, addedAt, notes, revision) VALUES ($1, $2, $3, $4, $5, $6, 1)',
       [id, name, bytes, sha256, now().toISOString(), notes === null ? null : JSON.stringify(notes)],
     );
   };
   const known = (db: Pick<Writing, 'read'>, id: string) =>
-    db.read<{ sha256: string }>('SELECT sha256 FROM takes WHERE id = ?1', [id]).then((rows) => rows[0]);
+    db.read<{ sha256: string }>('SELECT sha256 FROM takes WHERE id = $1', [id]).then((rows) => rows[0]);
   const another = () =>
     new HttpProblem(409, 'Another file', 'Another file was stored under this id. Choose the file again.');
   /** A row for what is staged: sent twice, it is one. */
@@ -134,14 +134,14 @@ export function takeService(database: Database, content: Content, now: () => Dat
     },
     async note(id, notes, revision) {
       await database.write(async (db) => {
-        const changed = await db.run('UPDATE takes SET notes = ?1, revision = ?2 WHERE id = ?3 AND revision = ?4', [
+        const changed = await db.run('UPDATE takes SET notes = $1, revision = $2 WHERE id = $3 AND revision = $4', [
           JSON.stringify(notes),
           revision + 1,
           id,
           revision,
         ]);
         if (changed > 0) return;
-        const [found] = await db.read<TakeRow>(`${SELECT} WHERE t.id = ?1`, [id]);
+        const [found] = await db.read<TakeRow>(`${SELECT} WHERE t.id = $1`, [id]);
         if (!found) throw notFound('The take');
         throw new HttpProblem(
           412,
@@ -154,7 +154,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
     },
     async remove(id) {
       const { sha256 } = await find(id);
-      await content.drop(sha256, (db) => db.run('DELETE FROM takes WHERE id = ?1', [id]));
+      await content.drop(sha256, (db) => db.run('DELETE FROM takes WHERE id = $1', [id]));
     },
     async found() {
       const rows = await database.read<{ sha256: string }>('SELECT DISTINCT sha256 FROM takes');
@@ -175,7 +175,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
     async takeBack(sha256, id, name) {
       await storage.alone(sha256, async () => {
         if (!storage.has(sha256)) throw notFound('The file');
-        const [spoken] = await database.read('SELECT 1 FROM takes WHERE sha256 = ?1', [sha256]);
+        const [spoken] = await database.read('SELECT 1 FROM takes WHERE sha256 = $1', [sha256]);
         if (spoken) throw new HttpProblem(409, 'There already', 'This file is one of the takes already.');
       });
       const lent = await storage.lend(sha256);
@@ -189,7 +189,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
     },
     removeFound: (sha256) =>
       content.drop(sha256, async (db) => {
-        const [spoken] = await db.read('SELECT 1 FROM takes WHERE sha256 = ?1', [sha256]);
+        const [spoken] = await db.read('SELECT 1 FROM takes WHERE sha256 = $1', [sha256]);
         if (spoken) throw new HttpProblem(409, 'A take', 'This file belongs to a take. Delete the take.');
       }),
     addWithin,

@@ -40,7 +40,7 @@ export async function migrate(database: Database, copies: string, steps = MIGRAT
       up: () =>
         database.write(async (db) => {
           for (const statement of statements) await db.run(statement);
-          await db.run('INSERT INTO SequelizeMeta (name) VALUES (?1)', [name]);
+          await db.run('INSERT INTO SequelizeMeta (name) VALUES ($1)', [name]);
         }),
     })),
     // The record is written with the step, above: nothing may lie between the two.
