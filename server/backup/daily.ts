@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import type { Copies } from '#api/index.ts';
 import { openZip, textOf } from '../archive/open.ts';
+import { freeBytes } from '../data/reserve.ts';
 import { type BackupParts, stampOf, takeSnapshot } from './make.ts';
 import { BACKUP_MANIFEST, BackupManifest } from './manifest.ts';
 
@@ -15,6 +16,8 @@ export interface DailyCopies {
 }
 
 const KEPT = 7;
+/** So many times the database has to be free: the copy, the zip of it, and as much again. */
+const ROOM = 3;
 const NAME = /^mellow-tap-(\d{4}-\d{2}-\d{2})\.zip$/;
 const MARK = 'mellow-tap-copies.json';
 const LARGEST_MANIFEST_BYTES = 200_000_000;
@@ -31,6 +34,8 @@ export function dailyCopies(parts: BackupParts, folder: string, withTakes: boole
       const last = (await names()).at(-1);
       if (last && (last >= name || (await stampIn(join(folder, last))) === (await stampOf(parts.database))))
         return false;
+      // A copy must not be what fills the disk.
+      if ((await freeBytes(folder)) < ROOM * (await parts.database.bytes())) return false;
       const snapshot = await takeSnapshot(parts, withTakes);
       const path = join(folder, name);
       try {

@@ -24,6 +24,8 @@ export interface Database {
   writeBeside<T>(file: string, job: (db: Writing) => Promise<T>): Promise<T>;
   /** A copy of it as it is, into a new file. */
   copyTo(file: string): Promise<void>;
+  /** How large it is. */
+  bytes(): Promise<number>;
   close(): Promise<void>;
 }
 export interface Writing {
@@ -163,6 +165,12 @@ export async function openDatabase(
       } finally {
         await new Promise<void>((resolve) => own.close(() => resolve()));
       }
+    },
+    async bytes() {
+      const [row] = await read<{ bytes: number }>(
+        'SELECT page_count * page_size bytes FROM pragma_page_count(), pragma_page_size()',
+      );
+      return row!.bytes;
     },
     async close() {
       while (pumping) await pumping;

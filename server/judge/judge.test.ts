@@ -31,7 +31,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 describe('judging in a thread', () => {
   it('answers one document after another, and goes on after each that breaks it', async () => {
-    const thread = threadJudge(script, 1500);
+    const thread = threadJudge(script, 6000);
     const tally = (toFix: number) => ({ kind: 'tally', toFix, toWatch: 0, toDo: 0, measured: 0 });
     expect(await thread.judge('a')).toEqual(tally(1));
     // A while idle makes no difference.

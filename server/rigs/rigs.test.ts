@@ -77,16 +77,15 @@ describe('a rig that is bad', () => {
         judge: (document) => {
           asked++;
           if (document.includes('"dear"'))
-            return new Promise((resolve) => setTimeout(() => resolve({ kind: 'too-large' }), 700));
+            return new Promise((resolve) => setTimeout(() => resolve({ kind: 'too-large' }), 3000));
           return ownJudge.judge(document);
         },
       },
     });
     await desk.opened.rigs.create(RIG, parseRig({ ...rig, name: 'dear' }));
-    const beganMs = Date.now();
+    // The list does not wait for it.
     expect((await list())[0]).toMatchObject({ state: 'pending', toFix: 0 });
-    expect(Date.now() - beganMs).toBeLessThan(600);
-    await expect.poll(async () => (await list())[0]!.state, { timeout: 5000 }).toBe('too-large');
+    await expect.poll(async () => (await list())[0]!.state, { timeout: 20_000 }).toBe('too-large');
     const before = asked;
     await list();
     await list();

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { type Rig, startHistory } from '#core/rig/index.ts';
-import { deviceName } from '#core/signal/index.ts';
+import { deviceName, isTooLarge } from '#core/signal/index.ts';
 import { placeOfTask, StateMark, sayTask } from '#web/parts/index.ts';
 import { RunScreen } from '#web/run/index.ts';
 import {
@@ -39,11 +39,13 @@ export function HandRig({ rigId }: { rigId: string }) {
   const rig = useAppSelector(selectRig);
   const record = api.useRigQuery(rigId, { pollingInterval: LOOK_EVERY_MS });
   useJournal(rigId);
+  const [tooLarge, setTooLarge] = useState(false);
   const revision = record.data?.revision;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the document is that of its revision
   useEffect(() => {
     const document = record.data?.document;
-    if (document !== undefined)
+    if (document !== undefined && isTooLarge(document)) setTooLarge(true);
+    else if (document !== undefined)
       dispatch(opened({ rigId, history: startHistory(document), revision: revision!, save: 'saved' }));
     else if (record.isError) {
       // The desk does not answer: as it was when it was last read here.
@@ -53,6 +55,13 @@ export function HandRig({ rigId }: { rigId: string }) {
     }
   }, [rigId, revision, record.isError, dispatch]);
   const [view, setView] = useState<View>('run');
+  if (tooLarge)
+    return (
+      <main className="page hand">
+        <p>This rig is too large to be worked out on a phone.</p>
+        <Link to="/hand">Rigs</Link>
+      </main>
+    );
   if (!rig && record.isError)
     return (
       <main className="page hand">
