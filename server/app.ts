@@ -71,6 +71,7 @@ export interface ServerOptions {
 /** An upload that nobody goes on with is dropped after so long. */
 const UPLOAD_MS = 3 * 24 * 3_600_000;
 const LARGEST_BACKUP_BYTES = 1024 ** 4;
+const REFILL_MS = 10_000;
 const RESERVE_BYTES = 16 * 1024 * 1024;
 
 /** Database, takes and routes, ready to listen. @throws StartError where the folder is not ours, held, or of a newer program */
@@ -79,7 +80,12 @@ export async function openServer(options: ServerOptions): Promise<Server> {
   const lock = await holdFolder(folder.root);
   try {
     const reserve = openReserve(folder.root, options.reserveBytes ?? RESERVE_BYTES);
-    const database = await openDatabase(folder.database, reserve.giveUp);
+    const database = await openDatabase(folder.database, async () => {
+      const gave = await reserve.giveUp();
+      // What was freed by it may be enough to take the room again.
+      if (gave) setTimeout(() => void reserve.refill().catch(() => undefined), REFILL_MS).unref();
+      return gave;
+    });
     try {
       await migrate(database, folder.copies);
       return await serve(folder, lock, reserve, database, options);

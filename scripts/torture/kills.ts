@@ -66,7 +66,7 @@ export async function kills(seed: number, untilMs: number, most: number): Promis
     }
     await desk.start();
     await checkAll(desk, ledger);
-    checkFiles(desk, ledger);
+    await checkFiles(desk);
   } finally {
     await desk.dispose();
   }
@@ -239,13 +239,12 @@ async function checkAll(desk: Desk, ledger: Ledger): Promise<void> {
   }
 }
 
-/** No file that nothing speaks of. */
-function checkFiles(desk: Desk, ledger: Ledger): void {
-  void ledger;
-  const incoming = join(desk.data, 'uploads');
-  for (const folder of readdirSync(incoming))
-    for (const name of readdirSync(join(incoming, folder)))
-      hold(/^[0-9a-f-]{36}\.part$/.test(name), `A stray file: uploads/${folder}/${name}`);
+/** Nothing is on its way in but uploads that may be gone on with; nothing is in place that no take speaks of. */
+async function checkFiles(desk: Desk): Promise<void> {
+  for (const file of readdirSync(join(desk.data, 'uploads'), { recursive: true, withFileTypes: true }))
+    if (file.isFile()) hold(/^[0-9a-f-]{36}\.part$/.test(file.name), `A stray file: ${file.parentPath}/${file.name}`);
+  const found = (await desk.ask('GET', '/api/takes/found')).json as unknown[];
+  hold(found.length === 0, `Files of takes that no row speaks of: ${JSON.stringify(found)}`);
 }
 
 async function checkDatabase(file: string): Promise<void> {

@@ -59,7 +59,7 @@ export function makeContent(database: Database, storage: Storage, table: 'takes'
     keep,
     drop: (sha256, rows) =>
       storage.alone(sha256, async () => {
-        const { value, left } = await database.write(async (db) => {
+        const { value, left } = await database.free(async (db) => {
           const done = await rows(db);
           const others = await countOf(db, sha256);
           if (others === 0)
@@ -75,7 +75,7 @@ export function makeContent(database: Database, storage: Storage, table: 'takes'
       await storage.mend(wanted);
       const doomed = await database.read<{ sha256: string }>('SELECT sha256 FROM doomed WHERE folder = $1', [table]);
       for (const { sha256 } of doomed) if (!wanted.has(sha256)) await storage.remove(sha256);
-      if (doomed.length > 0) await database.write((db) => db.run('DELETE FROM doomed WHERE folder = $1', [table]));
+      if (doomed.length > 0) await database.free((db) => db.run('DELETE FROM doomed WHERE folder = $1', [table]));
     },
   };
 }

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { storageProblem } from '../problem.ts';
-import { type Database, openDatabase } from './database.ts';
+import { type Database, openDatabase, type Writing } from './database.ts';
 import { MIGRATIONS, migrate } from './migrations/index.ts';
 
 let root: string;
@@ -61,21 +61,33 @@ describe('writes', () => {
     await database.write((db) => db.run('INSERT INTO t VALUES (3)'));
     expect(await numbers(database)).toEqual([3]);
   });
-  it('that find the disk full are tried once more where something was given up, and leave nothing where nothing was', async () => {
+  it('that find the disk full leave nothing; those that free room may use what is given up for them', async () => {
     let given = 0;
     const database = await open(async () => ++given === 1);
     await database.write((db) => db.run('CREATE TABLE t (n INTEGER PRIMARY KEY, text TEXT)'));
     await database.write((db) => db.read('PRAGMA max_page_count = 40'));
-    const big = (n: number, size: number) =>
-      database.write((db) => db.run('INSERT INTO t VALUES ($1, $2)', [n, 'x'.repeat(size)]));
-    await big(1, 50_000);
-    const failed = await big(2, 5_000_000).catch((error: unknown) => error);
-    expect(storageProblem(failed)).toMatchObject({ status: 507, title: 'Disk full' });
-    // It was given up once, and tried once more.
-    expect(given).toBe(1);
-    expect(await numbers(database)).toEqual([1]);
-    await database.write((db) => db.run('DELETE FROM t WHERE n = 1'));
-    expect(await numbers(database)).toEqual([]);
+    const put = (n: number, size: number) => (db: Writing) =>
+      db.run('INSERT INTO t VALUES ($1, $2)', [n, 'x'.repeat(size)]);
+    await database.write(put(1, 50_000));
+    const full = (error: unknown) => storageProblem(error);
+    // Alone and among others, which come through.
+    expect(await database.write(put(2, 5_000_000)).catch(full)).toMatchObject({ status: 507, title: 'Disk full' });
+    const both = await Promise.all([
+      database.write(put(3, 5_000_000)).catch(full),
+      database.write(put(4, 10)).catch(full),
+    ]);
+    expect(both).toMatchObject([{ status: 507 }, 1]);
+    expect(given).toBe(0);
+    let tries = 0;
+    const freeing = async (db: Writing) => {
+      // As a disk that has room only once something was given up.
+      if (++tries === 1) await put(5, 5_000_000)(db);
+      return db.run('DELETE FROM t WHERE n = 1');
+    };
+    expect(await database.free(freeing)).toBe(1);
+    expect([given, tries]).toEqual([1, 2]);
+    expect(await database.free(put(6, 5_000_000)).catch(full)).toMatchObject({ status: 507 });
+    expect(await numbers(database)).toEqual([4]);
   });
 });
 

@@ -20,6 +20,8 @@ export interface Database {
    * fails, each is run again by itself. So a job touches nothing but the database.
    */
   write<T>(job: (db: Writing) => Promise<T>): Promise<T>;
+  /** The same for what frees room: on a full disk it may use what is kept in reserve, and so always can be done. */
+  free<T>(job: (db: Writing) => Promise<T>): Promise<T>;
   /** The same with another database beside it, under the name `other`: rows go from one to the other within SQLite. */
   writeBeside<T>(file: string, job: (db: Writing) => Promise<T>): Promise<T>;
   /** A copy of it as it is, into a new file. */
@@ -66,11 +68,12 @@ interface Waiting {
   readonly job: (db: Writing) => Promise<unknown>;
   /** A database that is attached meanwhile. */
   readonly beside?: string;
+  readonly frees?: true;
   readonly resolve: (value: unknown) => void;
   readonly reject: (error: unknown) => void;
 }
 
-/** @param onFull  what to give up when the disk is full; true where there was something, and the write is tried once more */
+/** @param onFull  what to give up when the disk is full, for writes that free room; true where there was something */
 export async function openDatabase(
   file: string,
   onFull: () => Promise<boolean> = async () => false,
@@ -98,6 +101,14 @@ export async function openDatabase(
     }
     for (const [i, { resolve }] of batch.entries()) resolve(values[i]);
   };
+  /** What frees room is tried once more after something was given up for it; anything else is told why it failed. */
+  const refuse =
+    (one: Waiting) =>
+    async (error: unknown): Promise<void> => {
+      if (one.frees && storageProblem(error)?.status === 507 && (await onFull()))
+        await together([one]).catch(one.reject);
+      else one.reject(error);
+    };
   const settle = async (batch: readonly Waiting[]): Promise<void> => {
     try {
       return await together(batch);
@@ -108,10 +119,8 @@ export async function openDatabase(
         for (const { reject } of [...batch, ...waiting.splice(0)]) reject(error);
         return;
       }
-      const again = batch.length > 1 || (problem?.status === 507 && (await onFull()));
-      if (!again) return batch[0]?.reject(error);
-      // Somebody in it failed, or there is room now: each by itself, so that nobody fails for another one.
-      for (const one of batch) await together([one]).catch(one.reject);
+      // Somebody in it failed: each by itself, so that nobody fails for another one.
+      for (const one of batch) await (batch.length > 1 ? together([one]) : Promise.reject(error)).catch(refuse(one));
     }
   };
   const nextBatch = (): Waiting[] => {
@@ -138,13 +147,13 @@ export async function openDatabase(
       await (waiting[0]!.beside === undefined ? settle(nextBatch()) : settleBeside(waiting.shift()!));
     pumping = null;
   };
-  const enqueue = <T>(job: (db: Writing) => Promise<T>, beside?: string): Promise<T> =>
+  const enqueue = <T>(job: (db: Writing) => Promise<T>, how: Pick<Waiting, 'beside' | 'frees'> = {}): Promise<T> =>
     new Promise<T>((resolve, reject) => {
       waiting.push({
         job,
         resolve: resolve as (value: unknown) => void,
         reject,
-        ...(beside === undefined ? {} : { beside }),
+        ...how,
       });
       pumping ??= pump();
     });
@@ -152,7 +161,8 @@ export async function openDatabase(
     models,
     read,
     write: (job) => enqueue(job),
-    writeBeside: (other, job) => enqueue(job, other),
+    free: (job) => enqueue(job, { frees: true }),
+    writeBeside: (beside, job) => enqueue(job, { beside }),
     async copyTo(to) {
       // By a connection of its own: neither reads nor writes wait for it.
       const own = await new Promise<sqlite3.Database>((resolve, reject) => {

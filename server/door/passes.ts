@@ -4,7 +4,7 @@ import type { Pass } from './door.ts';
 
 /** Passes outlive the server: a phone that was let in stays in when it is started again. */
 export async function doorPasses(database: Database, now: () => Date) {
-  await database.write(({ models }) =>
+  await database.free(({ models }) =>
     models.doorPasses.destroy({ where: { until: { [Op.lte]: now().toISOString() } } }),
   );
   const rows = await database.models.doorPasses.findAll();

@@ -220,7 +220,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       return { record: await write(id, made, revision, changes), text: made.text };
     },
     remove: (id, revision) =>
-      database.write(async (db) => {
+      database.free(async (db) => {
         const changed = await db.run(
           'UPDATE rigs SET deletedAt = $1 WHERE id = $2 AND revision = $3 AND deletedAt IS NULL',
           [now().toISOString(), id, revision],
