@@ -252,6 +252,17 @@ describe('takes', () => {
     await ask('DELETE', `/api/takes/${id}`);
     expect(files()).not.toContain(stray);
   });
+  it('that were deleted and put back by hand are found again, and no start deletes them', async () => {
+    const { json } = await sendTake(TAKE, bytes);
+    await ask('DELETE', `/api/takes/${TAKE}`);
+    writeFileSync(join(folder, 'data', 'takes', json.sha256), bytes);
+    await stop();
+    await start();
+    expect((await ask('GET', '/api/takes/found')).json).toMatchObject([{ sha256: json.sha256, bytes: 5000 }]);
+    expect(await ask('POST', `/api/takes/found/${json.sha256}`, { id: OTHER, name: 'again.wav' })).toMatchObject({
+      status: 201,
+    });
+  });
   it('sent again bring a file back that was taken away', async () => {
     const { json } = await sendTake(TAKE, bytes);
     await stop();

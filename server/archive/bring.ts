@@ -27,13 +27,6 @@ async function bring(parts: ArchiveParts, { manifest, rig, events, takes, photos
     for (const { path, sha256, bytes } of files) staged.push(await storage.adopt(path, sha256, bytes));
     return staged;
   };
-  const stagedPhotos = await stage(parts.photoContent.storage, photos);
-  for (const photo of stagedPhotos) await parts.photos.checkPicture(photo);
-  // Photographs of an archive whose rig does not come in are spoken of by nothing, and go within a day.
-  await parts.photoContent.keep(stagedPhotos, async (db) => {
-    for (const { sha256, bytes } of photos) await parts.photos.addWithin(db, { sha256, bytes });
-  });
-  const stagedTakes = await stage(parts.takeContent.storage, takes);
   const rigId = (await parts.rigs.known(manifest.rigId)) ? randomUUID() : manifest.rigId;
   const there = await knownTakes(
     database,
@@ -45,7 +38,15 @@ async function bring(parts: ArchiveParts, { manifest, rig, events, takes, photos
       return [t.id, known !== undefined && known !== t.sha256 ? randomUUID() : t.id] as const;
     }),
   );
+  // What may be refused comes before anything is staged.
   const made = await parts.rigs.prepare(withTakes(rig, ids));
+  for (const photo of photos) await parts.photos.checkPicture(photo);
+  const stagedPhotos = await stage(parts.photoContent.storage, photos);
+  // Photographs of an archive whose rig does not come in are spoken of by nothing, and go within a day.
+  await parts.photoContent.keep(stagedPhotos, async (db) => {
+    for (const { sha256, bytes } of photos) await parts.photos.addWithin(db, { sha256, bytes });
+  });
+  const stagedTakes = await stage(parts.takeContent.storage, takes);
   const told = rigId === manifest.rigId ? events : renamed(events);
   const after = await parts.takeContent.keep(stagedTakes, async (db) => {
     for (const take of manifest.takes) {

@@ -59,6 +59,8 @@ export function backupService(parts: RestoreParts, incoming: Storage): BackupSer
     if ((await incoming.reached(id)) === 0) throw notFound('This backup');
     const staged = await incoming.finish(id);
     came.set(id, staged);
+    // One that was looked at and never brought in does not stay.
+    setTimeout(() => void discard(id).catch(() => undefined), IDLE_MS).unref();
     return staged;
   };
   const discard = async (id: string): Promise<void> => {

@@ -47,6 +47,8 @@ export interface Storage {
   remove(sha256: string): Promise<void>;
   lend(sha256: string): Promise<Lent | null>;
   has(sha256: string): boolean;
+  /** Whether somebody reads it just now. */
+  isRead(sha256: string): boolean;
   /** Hashes of all that is in its place; what somebody has put there meanwhile, too. */
   list(): Promise<string[]>;
   /** Puts staged files in place whose rows wait for them, and drops the other ones. Once, at the start. */
@@ -209,6 +211,7 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
         };
       }),
     has: (sha256) => there.has(sha256) && !going.has(sha256),
+    isRead: (sha256) => readers.has(sha256),
     async list() {
       for (const name of await hashesIn(folder)) there.add(name);
       return [...there];

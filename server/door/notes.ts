@@ -1,3 +1,4 @@
+import { makeQueues } from '../data/queues.ts';
 import type { Database } from '../database/database.ts';
 import type { DoorNote } from './door.ts';
 
@@ -14,13 +15,18 @@ export interface DoorNotes {
 export function doorNotes(database: Database): DoorNotes {
   /** Counted here and written now and then: the line that is open for each place and word. */
   const open = new Map<string, { id: number | null; sinceMs: number; count: number; written: number }>();
+  const queues = makeQueues();
+  const alone = (job: () => Promise<void>) => queues.alone('notes', job);
   const write = (note: DoorNote, line: { id: number | null; count: number; written: number }) =>
-    database.write(async ({ models }) => {
-      const { count } = line;
-      if (line.id === null) {
-        const row = await models.doorNotes.create({ ...note, count });
-        line.id = row.id;
-      } else if (line.written < count) await models.doorNotes.update({ count }, { where: { id: line.id } });
+    alone(async () => {
+      const { id, count } = line;
+      if (id !== null && line.written >= count) return;
+      // The line is told only once it is committed: the write may be run twice.
+      line.id = await database.write(async ({ models }) => {
+        if (id === null) return (await models.doorNotes.create({ ...note, count })).id;
+        await models.doorNotes.update({ count }, { where: { id } });
+        return id;
+      });
       line.written = count;
     });
   return {

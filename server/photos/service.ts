@@ -1,4 +1,4 @@
-import { open } from 'node:fs/promises';
+import { open, rm } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import type { PhotoRecord } from '#api/index.ts';
 import type { Content } from '../data/content.ts';
@@ -12,7 +12,7 @@ export interface PhotoService {
   /** Its bytes and what they are: they stay until they are given back. */
   lend(sha256: string): Promise<Lent & { readonly type: string }>;
   /** @throws HttpProblem 415, as above; the staged bytes are dropped then */
-  checkPicture(staged: Staged): Promise<void>;
+  checkPicture(staged: Pick<Staged, 'path'>): Promise<void>;
   /** Writes the row of a photograph within a write of somebody else's. */
   addWithin(db: Writing, photo: PhotoRecord): Promise<void>;
   /** Rows for files that came before there were any, and are spoken of. Once, at the start. */
@@ -56,7 +56,7 @@ export function photoService(database: Database, content: Content, now: () => Da
   };
   const checkPicture: PhotoService['checkPicture'] = async (staged) => {
     if (await typeOf(staged.path)) return;
-    await storage.discard(staged);
+    await rm(staged.path, { force: true });
     throw new HttpProblem(415, 'No picture', 'The file is no JPEG, PNG or WebP picture. Choose another one.');
   };
   return {

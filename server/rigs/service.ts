@@ -72,8 +72,6 @@ const THIN_EVERY_MS = 10 * 60_000;
 export function rigService(database: Database, now: () => Date, judge: Judge): RigService {
   const judging = startJudging(database, judge);
   const thinnedAt = new Map<string, number>();
-  /** Rigs that have no measurements in the database: most have none, and need no tidying at each save. */
-  const unmeasured = new Set<string>();
 
   const prepare = async (rig: Rig): Promise<MadeRig> => {
     const text = JSON.stringify(rig);
@@ -101,9 +99,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       savedAt,
       JSON.stringify(changes.slice(0, MOST_CHANGES)),
     ]);
-    if (!unmeasured.has(id)) await db.run('DELETE FROM measurements WHERE rigId = $1', [id]);
-    if (rig.measurements.length === 0) unmeasured.add(id);
-    else unmeasured.delete(id);
+    await db.run('DELETE FROM measurements WHERE rigId = $1', [id]);
     if (rig.measurements.length > 0)
       await db.models.measurements.bulkCreate(
         rig.measurements.map((m) => ({

@@ -173,15 +173,18 @@ export function takeService(database: Database, content: Content, now: () => Dat
       return found.sort((a, b) => (a.sha256 < b.sha256 ? -1 : 1));
     },
     async takeBack(sha256, id, name) {
-      await storage.alone(sha256, async () => {
-        if (!storage.has(sha256)) throw notFound('The file');
-        const [spoken] = await database.read('SELECT 1 FROM takes WHERE sha256 = $1', [sha256]);
-        if (spoken) throw new HttpProblem(409, 'There already', 'This file is one of the takes already.');
-      });
+      // Lent, so that it is there until its row is.
       const lent = await storage.lend(sha256);
       if (!lent) throw notFound('The file');
       try {
-        await database.write(rowFor(id, name, sha256, lent.bytes));
+        await storage.alone(sha256, async () => {
+          if (!storage.has(sha256)) throw notFound('The file');
+          await database.write(async (db) => {
+            const [spoken] = await db.read('SELECT 1 FROM takes WHERE sha256 = $1', [sha256]);
+            if (spoken) throw new HttpProblem(409, 'There already', 'This file is one of the takes already.');
+            await rowFor(id, name, sha256, lent.bytes)(db);
+          });
+        });
       } finally {
         lent.giveBack();
       }
