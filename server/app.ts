@@ -182,7 +182,7 @@ async function serve(
   app.use('/api/rigs', rigRoutes(rigs));
   app.use('/api/takes', takeRoutes(takes));
   app.use('/api/backups', backupRoutes(backups, daily));
-  app.use('/api/restores', restoreRoutes(backups));
+  app.use('/api/restores', restoreRoutes(backups, daily));
   app.use('/api/archives', archiveRoutes(parts, archives, archiveReader));
   app.use('/api/photos', photoRoutes(photos));
   app.use('/api', nothingHere);

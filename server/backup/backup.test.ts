@@ -193,6 +193,15 @@ describe('what is kept', () => {
     expect(kept).toHaveLength(7);
     expect(kept[0]!.name).toBe('mellow-tap-2026-12-09.zip');
     expect(readdirSync(folder)).toContain('mine.zip');
+    // One is looked at and brought back in its place: what was deleted since is here again.
+    await here.opened.rigs.remove(OTHER, 1);
+    const copy = `/api/restores/copies/${kept[0]!.name}`;
+    expect(Restored.parse((await ask(here, 'GET', copy)).json)).toMatchObject({ rigsUndeleted: 1, takesNew: 0 });
+    expect(await rigsOf(here)).not.toContain('Other 1');
+    expect((await ask(here, 'POST', copy)).status).toBe(200);
+    expect(await rigsOf(here)).toContain('Other 1');
+    for (const name of ['mine.zip', 'mellow-tap-2020-01-01.zip', '..%2Fmellow.sqlite'])
+      expect((await ask(here, 'GET', `/api/restores/copies/${name}`)).status).toBe(404);
     // It brings all back but the bytes of takes, which are where they were.
     const there = await desk();
     await ask(there, 'POST', await send(there, readFileSync(join(folder, kept[0]!.name))));

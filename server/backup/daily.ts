@@ -5,6 +5,7 @@ import { pipeline } from 'node:stream/promises';
 import type { Copies } from '#api/index.ts';
 import { openZip, textOf } from '../archive/open.ts';
 import { freeBytes } from '../data/reserve.ts';
+import { notFound } from '../problem.ts';
 import { type BackupParts, stampOf, takeSnapshot } from './make.ts';
 import { BACKUP_MANIFEST, BackupManifest } from './manifest.ts';
 
@@ -13,6 +14,8 @@ export interface DailyCopies {
   /** Makes today's where something changed since the last one. @returns whether one was made */
   keep(): Promise<boolean>;
   list(): Promise<Copies>;
+  /** Where one of them lies. @throws HttpProblem 404 where there is none of that name */
+  pathOf(name: string): Promise<string>;
 }
 
 const KEPT = 7;
@@ -47,6 +50,10 @@ export function dailyCopies(parts: BackupParts, folder: string, withTakes: boole
       }
       for (const old of (await names()).slice(0, -KEPT)) await rm(join(folder, old), { force: true });
       return true;
+    },
+    async pathOf(name) {
+      if (!(await names()).includes(name)) throw notFound('This copy');
+      return join(folder, name);
     },
     async list() {
       const copies: Copies['copies'] = [];

@@ -6,6 +6,7 @@ import type { DailyCopies } from './daily.ts';
 import { type BackupService, firstByte } from './service.ts';
 
 const Params = z.strictObject({ id: z.uuid() });
+const CopyParams = z.strictObject({ name: z.string().max(100) });
 const Bytes = z.coerce.number().int().min(0).max(Number.MAX_SAFE_INTEGER);
 const PieceQuery = z.strictObject({ at: Bytes, bytes: Bytes.min(1) });
 
@@ -40,9 +41,15 @@ export function backupRoutes(backups: BackupService, daily: DailyCopies): Router
   return routes;
 }
 
-/** In: sent by pieces, looked at, and only then brought in. */
-export function restoreRoutes(backups: BackupService): Router {
+/** In: sent by pieces, or one of the copies that are kept; looked at, and only then brought in. */
+export function restoreRoutes(backups: BackupService, daily: DailyCopies): Router {
   const routes = Router();
+  routes.get('/copies/:name', async (req, res) => {
+    res.json(await backups.previewFile(await daily.pathOf(CopyParams.parse(req.params).name)));
+  });
+  routes.post('/copies/:name', async (req, res) => {
+    res.json(await backups.restoreFile(await daily.pathOf(CopyParams.parse(req.params).name)));
+  });
   routes.get('/:id/upload', async (req, res) => {
     res.json({ at: await backups.reached(Params.parse(req.params).id) });
   });

@@ -6,6 +6,13 @@ import { api, uploadBackup, useAppDispatch } from '#web/store/index.ts';
 import { sayAge, sayRestored } from './say-backup.ts';
 
 const FILES = '.zip,application/zip';
+const DAY = new Intl.DateTimeFormat(undefined, {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  hour: 'numeric',
+  minute: '2-digit',
+});
 
 /** @throws Error with the server's sentence */
 async function ask(path: string, method = 'GET'): Promise<unknown> {
@@ -16,6 +23,15 @@ async function ask(path: string, method = 'GET'): Promise<unknown> {
   return json;
 }
 
+/** A backup that was looked at: under the address it is restored by. */
+interface Preview {
+  readonly url: string;
+  readonly name: string;
+  readonly restored: Restored;
+  /** It was sent for this, and goes when it is not wanted. */
+  readonly sent: boolean;
+}
+
 /** The whole desk in one file, and back; the copies that are kept without asking. */
 export function Backup() {
   const dispatch = useAppDispatch();
@@ -23,7 +39,8 @@ export function Backup() {
   const [copies, setCopies] = useState<Copies | null>(null);
   const [says, setSays] = useState<{ state: 'good' | 'fix'; text: string } | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
-  const [preview, setPreview] = useState<{ url: string; name: string; restored: Restored } | null>(null);
+  const [preview, setPreview] = useState<Preview | null>(null);
+  const [choosing, setChoosing] = useState(false);
   const look = useCallback(
     () =>
       void ask('/api/backups/copies').then(
@@ -64,7 +81,7 @@ export function Backup() {
       });
       setBusy('Checking every file against its hash…');
       try {
-        setPreview({ url, name: file.name, restored: Restored.parse(await ask(url)) });
+        setPreview({ url, name: file.name, restored: Restored.parse(await ask(url)), sent: true });
       } catch (error) {
         await ask(url, 'DELETE').catch(() => undefined);
         throw error;
@@ -78,9 +95,16 @@ export function Backup() {
       dispatch(api.util.invalidateTags(['Rigs', 'Takes', 'Versions', 'Found']));
       return `Restored. ${sayRestored(restored).join(' ')}`;
     });
-  const cancel = (url: string) => {
+  const openCopy = (name: string) =>
+    attempt('Checking every file against its hash…', async () => {
+      setChoosing(false);
+      const url = `/api/restores/copies/${name}`;
+      setPreview({ url, name, restored: Restored.parse(await ask(url)), sent: false });
+      return null;
+    });
+  const cancel = ({ url, sent }: Preview) => {
     setPreview(null);
-    void ask(url, 'DELETE').catch(() => undefined);
+    if (sent) void ask(url, 'DELETE').catch(() => undefined);
   };
   const latest = copies?.copies[0];
   return (
@@ -94,6 +118,11 @@ export function Backup() {
           <Button disabled={busy !== null} onClick={() => chooser.current?.click()}>
             Restore
           </Button>
+          {latest && (
+            <Button disabled={busy !== null} onClick={() => setChoosing(true)}>
+              Automatic copies
+            </Button>
+          )}
         </span>
       </div>
       <p className="quiet">
@@ -118,8 +147,27 @@ export function Backup() {
           </p>
         )}
       </div>
+      {choosing && copies && (
+        <Sheet title="Automatic copies" onClose={() => setChoosing(false)}>
+          <ul className="plain">
+            {copies.copies.map((c) => (
+              <li key={c.name} className="spread">
+                <span>
+                  {DAY.format(new Date(c.madeAt))} <span className="quiet">{formatBytes(c.bytes)}</span>
+                </span>
+                <Button
+                  aria-label={`Restore the copy of ${DAY.format(new Date(c.madeAt))}`}
+                  onClick={() => void openCopy(c.name)}
+                >
+                  Restore
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </Sheet>
+      )}
       {preview && (
-        <Sheet title="Restore this backup?" onClose={() => cancel(preview.url)}>
+        <Sheet title="Restore this backup?" onClose={() => cancel(preview)}>
           <p>
             {preview.name}, made {new Date(preview.restored.madeAt).toLocaleString()},{' '}
             {formatBytes(preview.restored.bytes)}. Every file in it is intact.
@@ -134,7 +182,7 @@ export function Backup() {
             <Button variant="solid" onClick={() => void bringIn(preview.url)}>
               Restore
             </Button>
-            <Button onClick={() => cancel(preview.url)}>Cancel</Button>
+            <Button onClick={() => cancel(preview)}>Cancel</Button>
           </p>
         </Sheet>
       )}

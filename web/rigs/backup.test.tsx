@@ -30,7 +30,7 @@ beforeEach(() => {
       return answer(200, {
         folder: '/data/copies/daily',
         withTakes: false,
-        copies: [{ name: 'a.zip', bytes: 5, madeAt: new Date().toISOString() }],
+        copies: [{ name: 'mellow-tap-2026-11-29.zip', bytes: 5, madeAt: new Date().toISOString() }],
       });
     if (pathname.endsWith('/upload')) return answer(202, { at: 5 });
     if (request.method === 'DELETE') return new Response(null, { status: 204 });
@@ -62,6 +62,20 @@ describe('a backup that is chosen', () => {
     await userEvent.click(within(dialog).getByRole('button', { name: 'Restore' }));
     expect(await screen.findByText(/^Restored\. Adds 2 rigs/)).toBeTruthy();
     expect(asked).toContain('POST /api/restores/ID');
+  });
+  it('may be a copy that is kept here: looked at first, and left alone when you cancel', async () => {
+    show(<Backup />);
+    const COPY = '/api/restores/copies/mellow-tap-2026-11-29.zip';
+    const open = async () => {
+      await userEvent.click(await screen.findByRole('button', { name: 'Automatic copies' }));
+      await userEvent.click(await screen.findByRole('button', { name: /^Restore the copy of / }));
+      return screen.findByRole('dialog', { name: 'Restore this backup?' });
+    };
+    await userEvent.click(within(await open()).getByRole('button', { name: 'Cancel' }));
+    expect(asked.filter((a) => a.endsWith(COPY))).toEqual([`GET ${COPY}`]);
+    await userEvent.click(within(await open()).getByRole('button', { name: 'Restore' }));
+    expect(await screen.findByText(/^Restored\. Adds 2 rigs/)).toBeTruthy();
+    expect(asked.filter((a) => a.endsWith(COPY)).at(-1)).toBe(`POST ${COPY}`);
   });
   it('is dropped when you cancel, and refused with what is wrong with it', async () => {
     await choose();
