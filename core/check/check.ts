@@ -1,6 +1,7 @@
 import { atMoment, editInMoment, type Moment, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, evaluate, evaluationAt } from '#core/signal/index.ts';
 import { briefRules } from './brief.ts';
+import { cancelRules } from './cancels.ts';
 import { contextOf } from './context.ts';
 import { exclusiveRules } from './exclusive.ts';
 import type { Finding, Fix, Rule, Severity } from './finding.ts';
@@ -30,6 +31,7 @@ export const RULES: readonly Rule[] = [
   ...movingRules,
   ...roomRules,
   ...loopRules,
+  ...cancelRules,
   ...gainRules,
   ...routingRules,
   ...briefRules,

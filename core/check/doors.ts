@@ -15,6 +15,15 @@ const setTo = (label: string, deviceId: string, settingId: string, value: number
   edit: { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } },
 });
 
+/** What comes of a fix; null where it cannot be made, or makes a pair wrong that was right. */
+export function tried({ rig, evaluation }: Context, fix: Fix): Evaluation | null {
+  const done = applyEdit(rig, fix.edit);
+  if (!done.ok) return null;
+  const after = evaluate(done.rig);
+  const before = wrongs(evaluation);
+  return [...wrongs(after)].every((w) => before.has(w)) ? after : null;
+}
+
 /** Pairs that are wrong in a way that a mended one must not buy. */
 const wrongs = ({ pairs }: Evaluation): Set<string> =>
   new Set(
@@ -33,14 +42,12 @@ function touched(before: Evaluation, after: Evaluation): number {
 }
 
 /** Those of the edits that mend the pair, or most of it, and break nothing else that was right; what touches least first. */
-function thatMend({ rig, evaluation }: Context, pair: Pair, fixes: readonly Fix[]): Fix[] {
-  const before = wrongs(evaluation);
+function thatMend(context: Context, pair: Pair, fixes: readonly Fix[]): Fix[] {
+  const { rig, evaluation } = context;
   const isPair = (p: Pair) => p.sourceId === pair.sourceId && p.listenerId === pair.listenerId;
   const mending = fixes.flatMap((fix): { fix: Fix; touches: number }[] => {
-    const done = applyEdit(rig, fix.edit);
-    if (!done.ok) return [];
-    const after = evaluate(done.rig);
-    if ([...wrongs(after)].some((w) => !before.has(w))) return [];
+    const after = tried(context, fix);
+    if (!after) return [];
     const touches = touched(evaluation, after);
     const now = after.pairs.find(isPair)!;
     if (now.verdict.word !== pair.verdict.word) return [{ fix, touches }];
@@ -56,9 +63,13 @@ function thatMend({ rig, evaluation }: Context, pair: Pair, fixes: readonly Fix[
 }
 
 /** Ways to shut: a mute on it, or a level that can be turned down altogether. */
-export function shutDoors(context: Context, pair: Pair, settings: readonly string[]): Fix[] {
+export const shutDoors = (context: Context, pair: Pair, settings: readonly string[]): Fix[] =>
+  thatMend(context, pair, closers(context, settings));
+
+/** What shuts a way by one of its settings. */
+export function closers(context: Context, settings: readonly string[]): Fix[] {
   const types = findTypes(context.rig);
-  const fixes = settings.flatMap((key): Fix[] => {
+  return settings.flatMap((key): Fix[] => {
     const [deviceId, settingId] = key.split('.') as [string, string];
     const device = findDevice(context.rig, deviceId)!;
     const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
@@ -68,7 +79,6 @@ export function shutDoors(context: Context, pair: Pair, settings: readonly strin
       return [setTo(`${label}: all the way down`, deviceId, settingId, spec.min)];
     return [];
   });
-  return thatMend(context, pair, fixes);
 }
 
 /** All doors of the way with the fewest shut ones, as one fix. */

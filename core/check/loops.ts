@@ -1,28 +1,55 @@
-import { deviceName, loopLimit } from '#core/signal/index.ts';
-import { type Rule, rule, type Severity } from './finding.ts';
+import { deviceName, type Loop, loopLimit } from '#core/signal/index.ts';
+import { type Draft, type Rule, rule, type Severity } from './finding.ts';
+
+type Says = 'howls' | 'rings' | null;
+const saysOf = (loop: { readonly gainDb: number; readonly throughAir: boolean }): Says => {
+  const { howlsDb, ringsDb } = loopLimit(loop);
+  return loop.gainDb >= howlsDb ? 'howls' : loop.gainDb >= ringsDb ? 'rings' : null;
+};
+const WORSE: readonly Says[] = [null, 'rings', 'howls'];
+const worse = (a: Says, b: Says): Says => (WORSE.indexOf(a) > WORSE.indexOf(b) ? a : b);
+
+/** What the ways round do together is told from here on, dB over a loop alone. */
+const MORE_DB = 1;
+/** A loop fainter than its loudest companion by so much is not what makes them howl. */
+const PART_DB = 10;
+
+/** Whether loops howl or ring: each by itself, and those that make the whole, with what they meet. */
+function judged(loops: readonly Loop[]): { loop: Loop; says: Exclude<Says, null> }[] {
+  return loops.flatMap((loop) => {
+    const loudest = loops.find((l) => l.together === loop.together)!;
+    const isPart = loop.gainDb >= loudest.gainDb - PART_DB;
+    const says = worse(saysOf(loop), isPart ? saysOf(loop.together) : null);
+    return says === null ? [] : [{ loop, says }];
+  });
+}
+
+const sayChange = (db: number): string => `${Math.abs(db).toFixed(0)} dB ${db < 0 ? 'quieter' : 'louder'}`;
 
 export const loopRules: readonly Rule[] = [
   rule('route', 'loop-howls', ({ rig, evaluation }) =>
-    evaluation.loops.flatMap((loop) => {
+    judged(evaluation.loops).map(({ loop, says }): Draft => {
+      const { together, deviceIds } = loop;
+      const names = deviceIds.map((id) => deviceName(rig, id));
+      const severity: Severity = says === 'howls' ? 'stop' : 'watch';
       const limit = loopLimit(loop);
-      if (loop.gainDb < limit.ringsDb) return [];
-      const howls = loop.gainDb >= limit.howlsDb;
-      const names = loop.deviceIds.map((id) => deviceName(rig, id));
-      const severity: Severity = howls ? 'stop' : 'watch';
-      return [
-        {
-          at: [...loop.deviceIds].sort().join('+'),
-          severity,
-          where: { deviceIds: loop.deviceIds },
-          says: `What leaves ${names[0]} comes back to it by ${names.slice(1).join(', ') || 'itself'}, ${Math.abs(loop.gainDb).toFixed(0)} dB ${loop.gainDb < 0 ? 'quieter' : 'louder'} each time: it ${howls ? 'howls' : 'rings'}. Turn a level on that way down, or take it out. Turn loudspeakers down before you try.`,
-          why: [
-            {
-              says: `${limit.source}: rings from ${limit.ringsDb} dB, howls from ${limit.howlsDb} dB`,
-              source: 'loop gain against the Barkhausen limit',
-            },
-          ],
-        },
-      ];
+      const more = together.gainDb > loop.gainDb + MORE_DB;
+      return {
+        at: [...deviceIds].sort().join('+'),
+        severity,
+        where: { deviceIds },
+        says: `What leaves ${names[0]} comes back to it by ${names.slice(1).join(', ') || 'itself'}, ${sayChange(loop.gainDb)} each time${more ? `, ${sayChange(together.gainDb)} with the other ways round` : ''}: it ${says}. Turn a level on that way down, or take it out. Turn loudspeakers down before you try.`,
+        why: [
+          {
+            says: `${limit.source}: rings from ${limit.ringsDb} dB, howls from ${limit.howlsDb} dB`,
+            source: 'loop gain against the Barkhausen limit',
+          },
+          {
+            says: `${together.gainDb.toFixed(1)} dB where all ${together.loops > 1 ? `${together.loops} ways round` : 'channels'} are in step, ${together.powerDb.toFixed(1)} dB by power`,
+            source: 'largest eigenvalue of what comes round, in the band where it is loudest',
+          },
+        ],
+      };
     }),
   ),
 ];

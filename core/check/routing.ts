@@ -1,5 +1,5 @@
 import type { PortRef } from '#core/rig/index.ts';
-import { deviceName, type Heard, type Pair, rolesOf, talkerEchoLossDb } from '#core/signal/index.ts';
+import { deviceName, type Heard, loopLimit, type Pair, rolesOf, talkerEchoLossDb } from '#core/signal/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
 
 type Source = Context['rig']['sources'][number];
@@ -88,7 +88,7 @@ const longLoops = ({ rig, evaluation }: Context): Draft[] =>
   evaluation.loops.flatMap((loop): Draft[] => {
     if (loop.delayMs < ECHO_MS) return [];
     const wantedDb = talkerEchoLossDb(loop.delayMs);
-    const ringsDb = loop.throughAir ? -18 : -15;
+    const { ringsDb } = loopLimit(loop);
     if (-loop.gainDb >= wantedDb || loop.gainDb >= ringsDb) return [];
     const names = loop.deviceIds.map((id) => deviceName(rig, id));
     return [

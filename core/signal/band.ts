@@ -1,5 +1,5 @@
 import type { Measurement, PortRef, Rig } from '#core/rig/index.ts';
-import type { Arrival } from './trace.ts';
+import type { Arrival } from './arrival.ts';
 
 type BandMeasurement = Extract<Measurement, { kind: 'band' }>;
 

@@ -6,17 +6,19 @@ import {
   type SettingTask,
   type ToleranceId,
 } from '#core/rig/index.ts';
+import type { Arrival } from './arrival.ts';
 import { type BandsMeasured, bandOf, bandsMeasured } from './band.ts';
+import { findComponents } from './components.ts';
 import { expand } from './expand.ts';
 import type { DelayTerm, Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
-import { findComponents, type Loop, readLoops } from './loops.ts';
+import { type Loop, readLoops } from './loops.ts';
 import { withMeasuredNoise } from './noise.ts';
 import { delayMeasurements, difference, type Measurements, settle, settleDelay } from './offset.ts';
 import { readPath } from './path.ts';
 import { mainVoiceOf } from './roles.ts';
 import { toleranceOf } from './tolerance.ts';
-import { type Arrival, readNoise, trace } from './trace.ts';
+import { readNoise, trace } from './trace.ts';
 import { ECHO_MASKED_DB, judge } from './verdict.ts';
 
 export interface Evaluation {

@@ -1,9 +1,9 @@
 import type { PlanCell, SettingTask } from '#core/rig/index.ts';
 import type { Figure, Interval } from '#core/units/index.ts';
+import type { Arrival } from './arrival.ts';
 import type { Band } from './band.ts';
 import type { DelayTerm, Scale } from './graph.ts';
 import type { SignedTerm } from './offset.ts';
-import type { Arrival } from './trace.ts';
 
 /** The four states, and a dash for what is not looked at. */
 export type State = 'good' | 'watch' | 'fix' | 'stop' | 'none';

@@ -1,6 +1,8 @@
 export { actingSettings } from './acting.ts';
+export type { Arrival } from './arrival.ts';
 export { type Band, bandOf, bandsMeasured } from './band.ts';
 export { clockDrifts } from './clock.ts';
+export { findComponents } from './components.ts';
 export { type DelaySetting, delaySettingsFor } from './delay-settings.ts';
 export { levelAtEars, listeningTime } from './ears.ts';
 export { talkerEchoLossDb } from './echo.ts';
@@ -9,7 +11,7 @@ export { expand } from './expand.ts';
 export { type DelayTerm, type Edge, type Graph, type Node, SCALE_UNITS, type Scale } from './graph.ts';
 export type { Heard, Pair, State, TimeVerdict, TimeWord } from './heard.ts';
 export { CREST_DB, type Ladder, ladderOf, type Rung, type RungSetting } from './ladder.ts';
-export { findComponents, type Loop, loopLimit, readLoops } from './loops.ts';
+export { type Loop, loopLimit, readLoops } from './loops.ts';
 export { evaluationAt, type PairChange, pairChanges } from './moments.ts';
 export { type NoisePart, noiseParts } from './noise.ts';
 export { delayMeasurements, difference, type SignedTerm, settle, uncertain } from './offset.ts';
@@ -19,6 +21,5 @@ export { type ListenerRole, mainVoiceOf, type Roles, rolesOf, type SourceRole } 
 export { type ClosedDoor, type Stop, whereItStops } from './stops.ts';
 export { type Passage, type ThroughBox, throughBox } from './through-box.ts';
 export { TOLERANCES, type Tolerance, toleranceOf } from './tolerance.ts';
-export type { Arrival } from './trace.ts';
 export { heardTwice, isLost } from './verdict.ts';
 export { isTooLarge, stepsOf } from './work.ts';

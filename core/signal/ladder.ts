@@ -1,9 +1,9 @@
 import { type DeviceType, findDevice, findTypes, type Rig, type SettingSpec, type Stage } from '#core/rig/index.ts';
 import { add, dbFromPower, type Interval, powerFromDb } from '#core/units/index.ts';
+import type { Arrival } from './arrival.ts';
 import type { Edge, Graph, Scale } from './graph.ts';
 import { stageGainDb } from './inside.ts';
 import { deviceName } from './path.ts';
-import type { Arrival } from './trace.ts';
 
 /** Peaks of a voice over its average: low, nominal, high (typical). */
 export const CREST_DB: Interval = { low: 8, nominal: 12, high: 14 };

@@ -1,102 +1,22 @@
+import { ratioFromDb } from '#core/units/index.ts';
+import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';
+import { type LoopGain, type LoopLink, loopGain } from './loop-gain.ts';
 
-/**
- * Strongly connected components in topological order: every edge leads to the same component or a later one. The nodes
- * of component c are those of `order` from `first[c]` up to `first[c + 1]`.
- */
-export interface Components {
-  readonly count: number;
-  /** Component of each node. */
-  readonly of: Int32Array;
-  readonly order: Int32Array;
-  readonly first: Int32Array;
-  /** 1 where a signal can come back to a node of the component. */
-  readonly loops: Uint8Array;
-}
-
-export const membersOf = ({ order, first }: Components, c: number): Int32Array =>
-  order.subarray(first[c]!, first[c + 1]!);
-
-/** Tarjan 1972, without recursion: a rig may be as long as it likes. */
-export function findComponents(graph: Graph): Components {
-  const { to: ends, firstEdge } = graph;
-  const nodes = graph.nodes.length;
-  // Visits are counted from 1, so that 0 says 'not yet'.
-  const visit = new Int32Array(nodes);
-  const lowest = new Int32Array(nodes);
-  const onStack = new Uint8Array(nodes);
-  const cursor = firstEdge.slice(0, nodes);
-  const stack = new Int32Array(nodes);
-  const path = new Int32Array(nodes);
-  // Tarjan finishes the last components first: they are written from the back.
-  const order = new Int32Array(nodes);
-  const starts = new Int32Array(nodes);
-  let [visited, onTop, free, count] = [0, 0, nodes, 0];
-  for (let root = 0; root < nodes; root++) {
-    if (visit[root]! > 0) continue;
-    let depth = 0;
-    path[depth++] = root;
-    while (depth > 0) {
-      const node = path[depth - 1]!;
-      if (visit[node] === 0) {
-        visit[node] = lowest[node] = ++visited;
-        stack[onTop++] = node;
-        onStack[node] = 1;
-      }
-      const end = firstEdge[node + 1]!;
-      let deeper = -1;
-      while (cursor[node]! < end && deeper < 0) {
-        const to = ends[cursor[node]!]!;
-        cursor[node]!++;
-        if (visit[to] === 0) deeper = to;
-        else if (onStack[to] === 1 && visit[to]! < lowest[node]!) lowest[node] = visit[to]!;
-      }
-      if (deeper >= 0) {
-        path[depth++] = deeper;
-        continue;
-      }
-      depth--;
-      if (depth > 0 && lowest[node]! < lowest[path[depth - 1]!]!) lowest[path[depth - 1]!] = lowest[node]!;
-      if (lowest[node] !== visit[node]) continue;
-      let member: number;
-      do {
-        member = stack[--onTop]!;
-        onStack[member] = 0;
-        order[--free] = member;
-      } while (member !== node);
-      starts[count++] = free;
-    }
-  }
-  return { count, ...numbered(graph, order, starts.subarray(0, count).reverse()) };
-}
-
-/** Components numbered as they stand in the order, and which of them a signal goes round in. */
-function numbered(graph: Graph, order: Int32Array, starts: Int32Array): Omit<Components, 'count'> {
-  const first = new Int32Array(starts.length + 1);
-  first.set(starts);
-  first[starts.length] = order.length;
-  const of = new Int32Array(order.length);
-  const loops = new Uint8Array(starts.length);
-  for (let c = 0; c < starts.length; c++) {
-    const [begin, end] = [first[c]!, first[c + 1]!];
-    for (let i = begin; i < end; i++) of[order[i]!] = c;
-    if (end - begin > 1 || selfLoop(graph, order[begin]!)) loops[c] = 1;
-  }
-  return { of, order, first, loops };
-}
-
-function selfLoop({ to, firstEdge }: Graph, node: number): boolean {
-  for (let e = firstEdge[node]!; e < firstEdge[node + 1]!; e++) if (to[e] === node) return true;
-  return false;
-}
-
-/** A way that comes back to where it began: the loudest one of its component. */
+/** A way that comes back to where it began, by the same boxes in the same order: its channels are one loop. */
 export interface Loop {
+  /** In the order that they are met. */
   readonly deviceIds: readonly string[];
+  /** How much louder it is after each turn, its channels in step; a negative figure dies away. */
   readonly gainDb: number;
+  /** The same with its channels added by power. */
+  readonly powerDb: number;
+  /** Of its loudest channel. */
   readonly delayMs: number;
   /** Through air, so that its gain is an estimate with hidden peaks. */
   readonly throughAir: boolean;
+  /** With all other ways round that it meets: what really decides. */
+  readonly together: LoopGain & { readonly throughAir: boolean; readonly loops: number };
 }
 
 /** Loop gains, dB, from which a loop howls and from which it rings. Through air 10 dB less: peaks hide in a broadband figure. */
@@ -106,42 +26,161 @@ const AIR = {
   ringsDb: -18,
   source: 'a loop through air, whose peaks stand about 10 dB over its mean (Schroeder)',
 };
-export const loopLimit = ({ throughAir }: Pick<Loop, 'throughAir'>): typeof FLAT => (throughAir ? AIR : FLAT);
+export const loopLimit = ({ throughAir }: { readonly throughAir: boolean }): typeof FLAT => (throughAir ? AIR : FLAT);
 
-/** The loudest simple return of every looping component, by relaxation over at most as many steps as it has nodes. */
+/** Fainter returns are not told: nobody hears them, however long they take (ITU-T G.131). */
+const TOLD_DB = -65;
+/** A patch bay with everything open has more ways round than anybody would read. */
+const MOST_CYCLES = 512;
+const MOST_STEPS = 20_000;
+
+/** Every loop of every component, the loudest first. */
 export function readLoops(graph: Graph, components: Components): Loop[] {
-  const loops: Loop[] = [];
+  const loops = new Map<string, Loop>();
   components.loops.forEach((is, c) => {
-    if (is) loops.push(loudestReturn(graph, components, membersOf(components, c), c));
+    if (!is) return;
+    for (const [key, loop] of loopsOf(graph, components, c)) {
+      // Left and right that never meet are two components and one loop: the louder of the two.
+      const known = loops.get(key);
+      if (!known || loop.together.gainDb > known.together.gainDb) loops.set(key, loop);
+    }
   });
-  return loops;
+  return [...loops.values()].sort((a, b) => b.gainDb - a.gainDb);
 }
 
-function loudestReturn(graph: Graph, components: Components, members: Int32Array, c: number): Loop {
-  const { edges, to: ends, firstEdge, nodes } = graph;
-  let best: { gainDb: number; trail: number[] } = { gainDb: Number.NEGATIVE_INFINITY, trail: [] };
-  for (const start of members) {
-    let front = new Map<number, { gainDb: number; trail: number[] }>([[start, { gainDb: 0, trail: [] }]]);
-    for (let step = 0; step < members.length && front.size > 0; step++) {
-      const next = new Map<number, { gainDb: number; trail: number[] }>();
-      for (const [node, at] of front) {
-        for (let e = firstEdge[node]!; e < firstEdge[node + 1]!; e++) {
-          const to = ends[e]!;
-          if (components.of[to] !== c || at.trail.some((t) => ends[t] === to)) continue;
-          const gainDb = at.gainDb + edges[e]!.gainDb.nominal;
-          const reached = { gainDb, trail: [...at.trail, e] };
-          if (to === start) {
-            if (gainDb > best.gainDb) best = reached;
-          } else if (gainDb > (next.get(to)?.gainDb ?? Number.NEGATIVE_INFINITY)) next.set(to, reached);
-        }
-      }
-      front = next;
+/** A stretch of a loop without a fork: the edges it is made of, and what they do together. */
+interface Stretch extends LoopLink {
+  readonly gainDb: number;
+  readonly trail: readonly number[];
+}
+
+function loopsOf(graph: Graph, components: Components, c: number): Map<string, Loop> {
+  const members = membersOf(components, c);
+  const at = new Map([...members].map((node, i) => [node, i]));
+  const links: Stretch[] = [];
+  for (const node of members)
+    for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) {
+      const [from, to] = [at.get(node)!, at.get(graph.to[e]!)];
+      if (to === undefined) continue;
+      const { gainDb, polarity, delayMs, lowHz, highHz } = graph.edges[e]!;
+      const gain = polarity * ratioFromDb(gainDb.nominal);
+      links.push({ from, to, gain, gainDb: gainDb.nominal, delayMs: delayMs.nominal, lowHz, highHz, trail: [e] });
+    }
+  const groups = new Map<string, Stretch[]>();
+  for (const cycle of cyclesOf(contracted(members.length, links))) {
+    const key = devicesOf(graph, cycle).join(' > ');
+    const known = groups.get(key);
+    if (known) known.push(cycle);
+    else groups.set(key, [cycle]);
+  }
+  const isAir = (cycle: Stretch) =>
+    cycle.trail.some((e) => graph.nodes[graph.from[e]!]!.scale === 'spl' && 'cableId' in graph.edges[e]!.via);
+  const all = loopGain(members.length, links);
+  const loud = [...groups.values()].flat().filter((cycle) => cycle.gainDb > all.gainDb - CONTRIBUTES_DB);
+  const together = { ...all, throughAir: loud.some(isAir), loops: groups.size };
+  return new Map(
+    [...groups].map(([key, cycles]) => {
+      const loudest = cycles.reduce((a, b) => (b.gainDb > a.gainDb ? b : a));
+      const { gainDb, powerDb } = loopGain(
+        1,
+        cycles.map((cycle) => ({ ...cycle, from: 0, to: 0 })),
+      );
+      const deviceIds = [...new Set(devicesOf(graph, loudest))];
+      return [key, { deviceIds, gainDb, powerDb, delayMs: loudest.delayMs, throughAir: isAir(loudest), together }];
+    }),
+  );
+}
+
+/** What is fainter than all together by so much has no part in it. */
+const CONTRIBUTES_DB = 20;
+
+/** The boxes along a cycle, in order, from the one that stands first in the rig. */
+function devicesOf(graph: Graph, { trail }: Stretch): string[] {
+  const nodes = trail.map((e) => graph.to[e]!);
+  const first = nodes.indexOf(Math.min(...nodes));
+  const ids = [...nodes.slice(first), ...nodes.slice(0, first)].map((n) => graph.nodes[n]!.deviceId);
+  const once = ids.filter((id, i) => id !== ids[i - 1]);
+  if (once.length > 1 && once.at(-1) === once[0]) once.pop();
+  return once;
+}
+
+const joined = (a: Stretch, b: Stretch): Stretch => ({
+  from: a.from,
+  to: b.to,
+  gain: a.gain * b.gain,
+  gainDb: a.gainDb + b.gainDb,
+  delayMs: a.delayMs + b.delayMs,
+  lowHz: Math.max(a.lowHz, b.lowHz),
+  highHz: Math.min(a.highHz, b.highHz),
+  trail: [...a.trail, ...b.trail],
+});
+
+/** Stretches from fork to fork: a node that only one link enters or leaves is passed over. */
+function contracted(nodes: number, links: readonly Stretch[]): Stretch[] {
+  const out: Set<Stretch>[] = Array.from({ length: nodes }, () => new Set());
+  const into: Set<Stretch>[] = Array.from({ length: nodes }, () => new Set());
+  const put = (s: Stretch) => {
+    out[s.from]!.add(s);
+    into[s.to]!.add(s);
+  };
+  for (const link of links) put(link);
+  const open = Array.from({ length: nodes }, (_, n) => n);
+  for (let node = open.pop(); node !== undefined; node = open.pop()) {
+    const [before, after] = [[...into[node]!], [...out[node]!]];
+    if (before.length === 0 || after.length === 0) continue;
+    if ((before.length > 1 && after.length > 1) || before.some((s) => s.from === node)) continue;
+    for (const s of before) out[s.from]!.delete(s);
+    for (const s of after) into[s.to]!.delete(s);
+    into[node]!.clear();
+    out[node]!.clear();
+    for (const a of before) for (const b of after) put(joined(a, b));
+    for (const s of [...before, ...after]) open.push(s.from === node ? s.to : s.from);
+  }
+  return out.flatMap((set) => [...set]);
+}
+
+/** Simple cycles that are not too faint, by depth-first search from each node over those after it (Tiernan 1970), cut where even the loudest way home is too faint. */
+function cyclesOf(stretches: readonly Stretch[]): Stretch[] {
+  const nodes = [...new Set(stretches.map((s) => s.from))].sort((a, b) => a - b);
+  const leaving = new Map(nodes.map((n) => [n, [] as Stretch[]]));
+  for (const s of [...stretches].sort((a, b) => b.gainDb - a.gainDb)) leaving.get(s.from)!.push(s);
+  const cycles: Stretch[] = [];
+  let steps = 0;
+  const passed = new Set<number>();
+  const follow = (start: number, homeDb: ReadonlyMap<number, number>, so: Stretch): void => {
+    if (so.lowHz >= so.highHz || ++steps > MOST_STEPS || cycles.length >= MOST_CYCLES) return;
+    if (so.to === start) {
+      cycles.push(so);
+      return;
+    }
+    passed.add(so.to);
+    for (const next of leaving.get(so.to)!) {
+      const home = next.to === start ? 0 : homeDb.get(next.to);
+      if (home === undefined || passed.has(next.to)) continue;
+      if (so.gainDb + next.gainDb + home >= TOLD_DB) follow(start, homeDb, joined(so, next));
+    }
+    passed.delete(so.to);
+  };
+  for (const start of nodes) {
+    const homeDb = waysHome(stretches, nodes.length, start);
+    for (const first of leaving.get(start)!)
+      if (first.to >= start && (first.to === start || homeDb.has(first.to))) follow(start, homeDb, first);
+  }
+  return cycles;
+}
+
+/** The loudest way from each later node to the start, in as many steps as there are nodes (Bellman and Ford): no way home is louder. */
+function waysHome(stretches: readonly Stretch[], rounds: number, start: number): Map<number, number> {
+  const home = new Map<number, number>();
+  const later = stretches.filter((s) => s.from > start && s.to >= start);
+  for (let round = 0, better = true; round < rounds && better; round++) {
+    better = false;
+    for (const { from, to, gainDb } of later) {
+      const rest = to === start ? 0 : home.get(to);
+      if (rest === undefined || gainDb + rest <= (home.get(from) ?? Number.NEGATIVE_INFINITY)) continue;
+      home.set(from, gainDb + rest);
+      better = true;
     }
   }
-  return {
-    deviceIds: [...new Set(best.trail.map((e) => nodes[ends[e]!]!.deviceId))],
-    gainDb: best.gainDb,
-    delayMs: best.trail.reduce((ms, e) => ms + edges[e]!.delayMs.nominal, 0),
-    throughAir: best.trail.some((e) => nodes[graph.from[e]!]!.scale === 'spl' && 'cableId' in edges[e]!.via),
-  };
+  return home;
 }

@@ -1,6 +1,6 @@
 import type { Rig } from '#core/rig/index.ts';
+import { findComponents } from './components.ts';
 import type { Graph } from './graph.ts';
-import { findComponents } from './loops.ts';
 
 /** One place at which noise comes in, and how much of it arrives at a tap. */
 export interface NoisePart {

@@ -1,9 +1,9 @@
 import { type DeviceType, findDevice, findTypes, type Rig, type SettingChange } from '#core/rig/index.ts';
 import { dbFromPower, powerFromDb } from '#core/units/index.ts';
+import type { Arrival } from './arrival.ts';
 import type { Evaluation } from './evaluate.ts';
 import type { Edge } from './graph.ts';
 import { noiseParts } from './noise.ts';
-import type { Arrival } from './trace.ts';
 
 /** An input that is open to a listener and brings nothing that is wanted there: what its noise costs. */
 export interface OpenChannel {

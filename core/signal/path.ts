@@ -1,6 +1,6 @@
 import { findDevice, type Rig } from '#core/rig/index.ts';
+import type { Arrival } from './arrival.ts';
 import type { DelayTerm, Edge, Graph } from './graph.ts';
-import type { Arrival } from './trace.ts';
 
 /** A path read back from where it ends: edges from the source to here, the delay's addends, settings, devices. */
 export interface Path {

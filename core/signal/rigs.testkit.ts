@@ -127,3 +127,31 @@ export const aSmallNet = (): fc.Arbitrary<SmallNet> =>
         return { rig, links, boxes };
       });
   });
+
+/** A source that comes to a bus by two ways: as far down, inverted, and as uncertain in time as the second one is said to be. */
+export function twoWays(second: { db: number; invert: boolean; ms?: [number, number, number] }): Rig {
+  const [low, nominal, high] = second.ms ?? [0, 0, 0];
+  const fork = box('fork', 2, [
+    through(1, 1),
+    { ...through(1, 2, { do: 'door', setting: 'second', openWhen: false }, { do: 'fixed-gain', db: second.db }) },
+  ]);
+  const wire = box(
+    'wire',
+    1,
+    [through(1, 1, ...(second.invert ? [{ do: 'invert' as const }] : []), { do: 'latency', figure: 'ms' })],
+    { figures: { ms: latencyFigure(low, nominal, high) } },
+  );
+  const bus = box('bus', 2, [through(1, 1), through(2, 1)]);
+  return rigOf({
+    types: [
+      { ...fork, settings: [{ id: 'second', name: 'Second', kind: 'mute', default: false }] },
+      wire,
+      bus,
+      box('src', 1, []),
+    ],
+    devices: { src: 'src', fork: 'fork', wire: 'wire', bus: 'bus' },
+    cables: ['src.out-1 > fork.in-1', 'fork.out-1 > bus.in-1', 'fork.out-2 > wire.in-1', 'wire.out-1 > bus.in-2'],
+    source: 'src.out-1',
+    listener: 'bus.out-1',
+  });
+}

@@ -1,6 +1,6 @@
 import type { Rig } from '#core/rig/index.ts';
+import { findComponents } from './components.ts';
 import { expand } from './expand.ts';
-import { findComponents } from './loops.ts';
 
 /** At most so many ways of one source are followed at one node. */
 const WAYS = 16;

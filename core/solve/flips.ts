@@ -20,7 +20,11 @@ export function wrongsOf({ pairs }: Evaluation): Wrong[] {
 
 /** Loops that howl, by the boxes that they go through. */
 export const howlsOf = ({ loops }: Evaluation): Set<string> =>
-  new Set(loops.filter((l) => l.gainDb >= loopLimit(l).howlsDb).map((l) => [...l.deviceIds].sort().join('+')));
+  new Set(
+    loops
+      .filter((l) => l.together.gainDb >= loopLimit(l.together).howlsDb)
+      .map((l) => [...l.deviceIds].sort().join('+')),
+  );
 
 /** The rig with settings changed; as a search needs it: they are known to be such as the devices have. */
 export function withSettings(rig: Rig, changes: readonly SettingChange[]): Rig {

@@ -1,0 +1,31 @@
+/** One source at one node by one path. The path is read back over `from`, not copied. */
+export interface Arrival {
+  readonly sourceIndex: number;
+  readonly node: number;
+  /** `levelLowDb <= levelDb <= levelHighDb`, also where copies have met. */
+  levelDb: number;
+  levelLowDb: number;
+  levelHighDb: number;
+  readonly delayMs: number;
+  readonly delayLowMs: number;
+  readonly delayHighMs: number;
+  polarity: 1 | -1;
+  readonly conversions: number;
+  readonly lowHz: number;
+  readonly highHz: number;
+  /** The device whose clock counts the samples; null while nothing has. */
+  readonly clock: string | null;
+  /** The least distance to a ceiling met so far, dB; Infinity for none. */
+  readonly headroomDb: number;
+  /** A number made of the ways it took: equal for left and right of one way, and for nothing else that is known. */
+  readonly way: number;
+  /** The edge it came by, -1 at the source. */
+  readonly edge: number;
+  readonly from: Arrival | null;
+  /** How loud it may be the other way up: copies that nearly cancel leave open which of them is the louder. -Infinity where that is known. */
+  reverseDb: number;
+  /** How many copies have met in it on its way: ways of equal length, added up. */
+  copies: number;
+  /** The copy that met it here upside down, at the same instant, and by how much it is quieter for that; null where none did. */
+  cancelledBy: { readonly other: Arrival; readonly lossDb: number } | null;
+}

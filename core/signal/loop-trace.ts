@@ -1,0 +1,130 @@
+import { dbFromRatio, ratioFromDb } from '#core/units/index.ts';
+import type { Arrival } from './arrival.ts';
+import { type Components, membersOf } from './components.ts';
+import type { Graph } from './graph.ts';
+import { keep, pass } from './meet.ts';
+
+/** Turns of a loop are followed until they are so far down, or so far up: it howls, whatever follows. */
+const LOOP_FLOOR_DB = 80;
+const LOOP_CEILING_DB = 80;
+/** So many steps inside a loop are followed at most. */
+const LOOP_STEPS = 4096;
+const MOST_SOURCES = 64;
+
+/**
+ * Follows what comes into a loop round and round, the earliest first, so that copies of one instant have met before they
+ * go on. What meets a copy that has gone on already goes after it alone: amplitudes add, so nothing is lost or counted
+ * twice. It ends 80 dB down, or where the bound is met.
+ * @returns how many arrivals the bounds left out
+ */
+export function followLoop(graph: Graph, components: Components, c: number, lists: Arrival[][]): number {
+  const members = membersOf(components, c);
+  const rank = ranksOf(graph, components, c);
+  const entered = members.reduce((n, node) => n + lists[node]!.length, 0);
+  if (entered === 0) return 0;
+  /** What of each arrival has not gone on yet: signed amplitudes. */
+  const waiting = new Map<Arrival, number>();
+  const open: Arrival[] = [];
+  const isBefore = (a: Arrival, b: Arrival): boolean =>
+    a.delayMs < b.delayMs || (a.delayMs === b.delayMs && rank.get(a.node)! < rank.get(b.node)!);
+  const wait = (arrival: Arrival, amplitude: number) => {
+    const before = waiting.get(arrival);
+    waiting.set(arrival, (before ?? 0) + amplitude);
+    if (before !== undefined) return;
+    let at = open.length;
+    open.push(arrival);
+    // The next to go stands last.
+    for (; at > 0 && isBefore(open[at - 1]!, arrival); at--) open[at] = open[at - 1]!;
+    open[at] = arrival;
+  };
+  for (const node of members) for (const arrival of lists[node]!) wait(arrival, amplitudeOf(arrival));
+  /** How loud each source was at each node when it first came. */
+  const firstDb = new Map<number, number>();
+  let [dropped, steps] = [0, 0];
+  for (let arrival = open.pop(); arrival; arrival = open.pop()) {
+    const amplitude = waiting.get(arrival)!;
+    waiting.delete(arrival);
+    if (amplitude === 0) continue;
+    const part = partOf(arrival, amplitude);
+    for (let e = graph.firstEdge[arrival.node]!; e < graph.firstEdge[arrival.node + 1]!; e++) {
+      const to = graph.to[e]!;
+      if (components.of[to] !== c) continue;
+      const next = { ...pass(graph, part, e), from: arrival };
+      // Scales change along a loop, so the floor is held against the loudest of the source at this very node.
+      const there = lists[to]!.reduce(
+        (db, a) => (a.sourceIndex === next.sourceIndex ? Math.max(db, a.levelDb) : db),
+        Number.NEGATIVE_INFINITY,
+      );
+      if (next.levelDb < there - LOOP_FLOOR_DB) continue;
+      if (++steps > LOOP_STEPS) return dropped + open.length + 1;
+      const place = to * MOST_SOURCES + next.sourceIndex;
+      if (!firstDb.has(place)) firstDb.set(place, Math.max(there, next.levelDb));
+      if (next.levelDb > firstDb.get(place)! + LOOP_CEILING_DB) {
+        dropped++;
+        continue;
+      }
+      // Where it meets a copy it stands for both from then on: what goes on is its own part.
+      const own = amplitudeOf(next);
+      const kept = keep(lists, to, next);
+      if (kept.gone) {
+        dropped++;
+        waiting.delete(kept.gone);
+        removeFrom(open, kept.gone);
+      }
+      if (!kept.arrival) continue;
+      if (kept.replaced) {
+        const left = waiting.get(kept.replaced) ?? 0;
+        waiting.delete(kept.replaced);
+        removeFrom(open, kept.replaced);
+        wait(kept.arrival, left);
+      }
+      wait(kept.arrival, own);
+    }
+  }
+  return dropped;
+}
+
+const amplitudeOf = ({ levelDb, polarity }: Arrival): number => polarity * ratioFromDb(levelDb);
+
+/** An arrival as if only a part of it were there. */
+function partOf(arrival: Arrival, amplitude: number): Arrival {
+  const levelDb = dbFromRatio(Math.abs(amplitude));
+  const offDb = levelDb - arrival.levelDb;
+  return {
+    ...arrival,
+    levelDb,
+    levelLowDb: arrival.levelLowDb + offDb,
+    levelHighDb: arrival.levelHighDb + offDb,
+    reverseDb: arrival.reverseDb + offDb,
+    polarity: amplitude < 0 ? -1 : 1,
+  };
+}
+
+function removeFrom(open: Arrival[], arrival: Arrival): void {
+  const at = open.indexOf(arrival);
+  if (at >= 0) open.splice(at, 1);
+}
+
+/** Nodes in an order in which what takes no time leads on, as far as there is one (Kahn 1962). */
+function ranksOf(graph: Graph, components: Components, c: number): Map<number, number> {
+  const members = membersOf(components, c);
+  const ways = new Map<number, number>([...members].map((node) => [node, 0]));
+  const atOnce = (node: number): number[] => {
+    const next: number[] = [];
+    for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++)
+      if (components.of[graph.to[e]!] === c && graph.edges[e]!.delayMs.nominal === 0) next.push(graph.to[e]!);
+    return next;
+  };
+  for (const node of members) for (const to of atOnce(node)) ways.set(to, ways.get(to)! + 1);
+  const ranks = new Map<number, number>();
+  const free = [...members].filter((node) => ways.get(node) === 0);
+  for (let i = 0; i < free.length; i++) {
+    ranks.set(free[i]!, ranks.size);
+    for (const to of atOnce(free[i]!)) {
+      ways.set(to, ways.get(to)! - 1);
+      if (ways.get(to) === 0) free.push(to);
+    }
+  }
+  for (const node of members) if (!ranks.has(node)) ranks.set(node, ranks.size);
+  return ranks;
+}

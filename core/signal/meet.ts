@@ -1,0 +1,133 @@
+import { dbFromRatio, ratioFromDb } from '#core/units/index.ts';
+import type { Arrival } from './arrival.ts';
+import type { Graph } from './graph.ts';
+
+/** At most so many ways of one source at one node; the loudest stay. */
+const WAYS_PER_SOURCE = 16;
+/** Copies of one source nearer than this add by amplitude: they are one arrival. */
+const SAME_INSTANT_MS = 0.02;
+/** No two copies are so alike that more than this is gone when they meet upside down (typical of parts that were matched). */
+const DEEPEST_DB = 80;
+
+/** Most places hear nothing: they share this list, which is never added to. */
+export const NOTHING: Arrival[] = [];
+
+export function add(lists: Arrival[][], node: number, arrival: Arrival): void {
+  if (lists[node] === NOTHING) lists[node] = [arrival];
+  else lists[node]!.push(arrival);
+}
+
+/** An arrival at the other end of an edge. */
+export function pass(graph: Graph, arrival: Arrival, e: number): Arrival {
+  const edge = graph.edges[e]!;
+  return {
+    sourceIndex: arrival.sourceIndex,
+    node: graph.to[e]!,
+    levelDb: arrival.levelDb + edge.gainDb.nominal,
+    levelLowDb: arrival.levelLowDb + edge.gainDb.low,
+    levelHighDb: arrival.levelHighDb + edge.gainDb.high,
+    delayMs: arrival.delayMs + edge.delayMs.nominal,
+    delayLowMs: arrival.delayLowMs + edge.delayMs.low,
+    delayHighMs: arrival.delayHighMs + edge.delayMs.high,
+    polarity: (arrival.polarity * edge.polarity) as 1 | -1,
+    conversions: arrival.conversions + edge.conversions,
+    lowHz: Math.max(arrival.lowHz, edge.lowHz),
+    highHz: Math.min(arrival.highHz, edge.highHz),
+    clock: edge.clock ?? arrival.clock,
+    headroomDb: Math.min(arrival.headroomDb, edge.ceilingDb - arrival.levelDb),
+    way: (Math.imul(arrival.way, 0x9e3779b1) + edge.wayId) | 0,
+    edge: e,
+    from: arrival,
+    reverseDb: arrival.reverseDb + edge.gainDb.high,
+    copies: arrival.copies,
+    cancelledBy: null,
+  };
+}
+
+/** What became of an arrival that came to a node. */
+export interface Kept {
+  /** What stands there for it: itself, or the copy that it met; null where there was no room for it. */
+  readonly arrival: Arrival | null;
+  /** What had to go: itself, or the quietest; null where nothing had to. A copy that was met and is quieter has not gone. */
+  readonly gone: Arrival | null;
+  /** The copy that it met and now stands for. */
+  readonly replaced: Arrival | null;
+}
+
+/** Adds an arrival to a node's list: it meets its like, or is kept, or the quietest goes. */
+export function keep(lists: Arrival[][], node: number, next: Arrival): Kept {
+  const list = lists[node]!;
+  let ways = 0;
+  let quietest = -1;
+  for (let i = 0; i < list.length; i++) {
+    const other = list[i]!;
+    if (other.sourceIndex !== next.sourceIndex) continue;
+    if (sameInstant(other, next)) {
+      const [louder, quieter] = next.levelDb > other.levelDb ? [next, other] : [other, next];
+      meet(louder, quieter);
+      list[i] = louder;
+      return { arrival: louder, gone: null, replaced: louder === next ? other : null };
+    }
+    ways++;
+    if (quietest < 0 || other.levelDb < list[quietest]!.levelDb) quietest = i;
+  }
+  if (ways < WAYS_PER_SOURCE) {
+    add(lists, node, next);
+    return { arrival: next, gone: null, replaced: null };
+  }
+  const last = list[quietest]!;
+  if (next.levelDb <= last.levelDb) return { arrival: null, gone: next, replaced: null };
+  list[quietest] = next;
+  return { arrival: next, gone: last, replaced: null };
+}
+
+const near = (a: number, b: number): boolean => Math.abs(a - b) < SAME_INSTANT_MS;
+const sameInstant = (a: Arrival, b: Arrival): boolean =>
+  near(a.delayMs, b.delayMs) && near(a.delayLowMs, b.delayLowMs) && near(a.delayHighMs, b.delayHighMs);
+
+/**
+ * Two copies at one instant: they add by amplitude, or take from each other where one is upside down. The louder stands
+ * for both. What they share, however uncertain, is no difference between them.
+ */
+function meet(louder: Arrival, quieter: Arrival): void {
+  const shared = sharedOf(louder, quieter);
+  const [a, b] = [after(louder, shared), after(quieter, shared)];
+  const upside = louder.polarity !== quieter.polarity;
+  const nominal = upside ? a.nominal - b.nominal : a.nominal + b.nominal;
+  const low = upside ? a.low - b.high : a.low + b.low;
+  const high = upside ? a.high - b.low : a.high + b.high;
+  const deepest = Math.max(a.nominal, b.nominal) * ratioFromDb(-DEEPEST_DB);
+  const levelDb = shared.levelDb + dbFromRatio(Math.max(nominal, deepest));
+  if (upside) {
+    const lossDb = louder.levelDb - levelDb;
+    if (lossDb > (louder.cancelledBy?.lossDb ?? 0)) louder.cancelledBy = { other: { ...quieter }, lossDb };
+  }
+  louder.copies += quieter.copies;
+  louder.levelDb = levelDb;
+  louder.levelLowDb = Math.min(levelDb, shared.levelLowDb + dbFromRatio(Math.max(low, deepest)));
+  louder.levelHighDb = Math.max(levelDb, shared.levelHighDb + dbFromRatio(Math.max(high, -low)));
+  louder.reverseDb = low < 0 ? shared.levelHighDb + dbFromRatio(-low) : Number.NEGATIVE_INFINITY;
+}
+
+/** Amplitudes after the place that two ways share; below 0 the other way up. */
+function after(arrival: Arrival, shared: Arrival): { low: number; nominal: number; high: number } {
+  const reverse = ratioFromDb(arrival.reverseDb - shared.levelHighDb);
+  return {
+    low: reverse > 0 ? -reverse : ratioFromDb(arrival.levelLowDb - shared.levelLowDb),
+    nominal: ratioFromDb(arrival.levelDb - shared.levelDb),
+    high: ratioFromDb(arrival.levelHighDb - shared.levelHighDb),
+  };
+}
+
+/** Where two ways of one source part: the last place that both came through, else the source itself; that alone for what is several ways already. */
+function sharedOf(a: Arrival, b: Arrival): Arrival {
+  const passed = new Set<Arrival>();
+  let origin = a;
+  for (let at: Arrival | null = a; at; at = at.from) {
+    passed.add(at);
+    origin = at;
+  }
+  if (a.copies > 1 || b.copies > 1) return origin;
+  for (let at: Arrival | null = b; at; at = at.from) if (passed.has(at)) return at;
+  return origin;
+}
