@@ -1,5 +1,5 @@
 import { findPort, findTypes } from '#core/rig/index.ts';
-import { deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
+import { delayOf, deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { inMoment, readRig } from './rig-file.ts';
@@ -24,7 +24,8 @@ export const tap: Command = async ([path, place], { values }) => {
         : `There is no device '${deviceId}'. There are: ${rig.devices.map((d) => d.id).join(', ')}.`,
     );
   }
-  const { graph, arrivals, noiseDb } = evaluate(rig);
+  const evaluation = evaluate(rig);
+  const { graph, arrivals, noiseDb } = evaluation;
   const channels = graph.nodesOf({ deviceId, portId }).map((node) => {
     const { channelId, scale } = graph.nodes[node]!;
     const noise = noiseDb[node]!;
@@ -34,7 +35,7 @@ export const tap: Command = async ([path, place], { values }) => {
       arrivals: arrivals[node]!.map((arrival) => ({
         source: rig.sources[arrival.sourceIndex]!.id,
         level: { value: round(arrival.levelDb), unit: SCALE_UNITS[scale] },
-        delayMs: round(arrival.delayMs),
+        delayMs: round(delayOf(evaluation, arrival).value.nominal),
         polarity: arrival.polarity,
         way: readPath(graph, arrival).deviceIds,
       })),

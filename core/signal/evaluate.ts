@@ -9,6 +9,7 @@ import {
 import type { Arrival } from './arrival.ts';
 import { type BandsMeasured, bandOf, bandsMeasured } from './band.ts';
 import { findComponents } from './components.ts';
+import { delayOf } from './delay.ts';
 import { expand } from './expand.ts';
 import type { DelayTerm, Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
@@ -28,6 +29,8 @@ export interface Evaluation {
   /** Pictures at each node. */
   readonly pictures: readonly (readonly Arrival[])[];
   readonly noiseDb: Float64Array;
+  /** What takes have said about delays: every figure of time is read with them, see `delayOf`. */
+  readonly measurements: Measurements;
   readonly pairs: readonly Pair[];
   readonly loops: readonly Loop[];
   /** Arrivals that the bounds left out; 0 where everything was followed. */
@@ -50,7 +53,7 @@ export function evaluate(rig: Rig): Evaluation {
     heard: spread.heard,
     ways: spread.ways,
     tasks: rig.tasks.filter(isSettingTask).map((task) => ({ key: `${task.deviceId}.${task.settingId}`, task })),
-    measurements: delayMeasurements(rig.measurements),
+    measurements: spread.measurements,
     bands: bandsMeasured(rig),
     sourceAt: new Map(rig.sources.map((s, i) => [s.id, i])),
     voiceAt: rig.sources.findIndex((s) => s.id === mainVoiceOf(rig)),
@@ -64,6 +67,7 @@ export function evaluate(rig: Rig): Evaluation {
     arrivals: traced.arrivals,
     pictures: traced.pictures,
     noiseDb,
+    measurements: spread.measurements,
     pairs,
     loops,
     dropped: traced.dropped,
@@ -76,6 +80,7 @@ interface Spread {
   readonly graph: Graph;
   readonly traced: ReturnType<typeof trace>;
   readonly noiseDb: Float64Array;
+  readonly measurements: Measurements;
   readonly loops: readonly Loop[];
   readonly heard: Map<string, ReadonlyMap<number, Way[]>>;
   readonly ways: Map<string, Heard[]>;
@@ -93,12 +98,14 @@ function spreadOf(rig: Rig): Spread {
   if (before?.parts.every((part, i) => part === parts[i])) return before;
   const graph = expand(rig);
   const components = findComponents(graph);
+  const measurements = delayMeasurements(rig.measurements);
   const spread: Spread = {
     parts,
     graph,
     traced: trace(rig, graph, components),
     noiseDb: withMeasuredNoise(rig, graph, readNoise(graph, components)),
-    loops: readLoops(graph, components),
+    measurements,
+    loops: readLoops(graph, components, measurements),
     heard: new Map(),
     ways: new Map(),
     seen: new Map(),
@@ -208,12 +215,13 @@ function readPicture(context: Context, sourceIndex: number, at: PortRef | undefi
 }
 
 /** Of every source, the picture that comes first to a place. */
-function firstPictures({ graph, pictures }: Context, at: PortRef): Map<number, Arrival> {
+function firstPictures(context: Context, at: PortRef): Map<number, Arrival> {
   const first = new Map<number, Arrival>();
-  for (const node of graph.nodesOf(at))
-    for (const arrival of pictures[node]!) {
+  const msOf = (arrival: Arrival): number => delayOf(context, arrival).value.nominal;
+  for (const node of context.graph.nodesOf(at))
+    for (const arrival of context.pictures[node]!) {
       const known = first.get(arrival.sourceIndex);
-      if (!known || arrival.delayMs < known.delayMs) first.set(arrival.sourceIndex, arrival);
+      if (!known || msOf(arrival) < msOf(known)) first.set(arrival.sourceIndex, arrival);
     }
   return first;
 }

@@ -3,6 +3,7 @@ export type { Arrival } from './arrival.ts';
 export { type Band, bandOf, bandsMeasured } from './band.ts';
 export { clockDrifts } from './clock.ts';
 export { findComponents } from './components.ts';
+export { delayOf } from './delay.ts';
 export { type DelaySetting, delaySettingsFor } from './delay-settings.ts';
 export { levelAtEars, listeningTime } from './ears.ts';
 export { talkerEchoLossDb } from './echo.ts';

@@ -2,6 +2,7 @@ import { ratioFromDb } from '#core/units/index.ts';
 import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';
 import { type LoopGain, type LoopLink, loopGain } from './loop-gain.ts';
+import { type Measurements, settleDelay } from './offset.ts';
 
 /** A way that comes back to where it began, by the same boxes in the same order: its channels are one loop. */
 export interface Loop {
@@ -35,11 +36,11 @@ const MOST_CYCLES = 512;
 const MOST_STEPS = 20_000;
 
 /** Every loop of every component, the loudest first. */
-export function readLoops(graph: Graph, components: Components): Loop[] {
+export function readLoops(graph: Graph, components: Components, measurements: Measurements = []): Loop[] {
   const loops = new Map<string, Loop>();
   components.loops.forEach((is, c) => {
     if (!is) return;
-    for (const [key, loop] of loopsOf(graph, components, c)) {
+    for (const [key, loop] of loopsOf(graph, components, c, measurements)) {
       // Left and right that never meet are two components and one loop: the louder of the two.
       const known = loops.get(key);
       if (!known || loop.together.gainDb > known.together.gainDb) loops.set(key, loop);
@@ -54,7 +55,7 @@ interface Stretch extends LoopLink {
   readonly trail: readonly number[];
 }
 
-function loopsOf(graph: Graph, components: Components, c: number): Map<string, Loop> {
+function loopsOf(graph: Graph, components: Components, c: number, measurements: Measurements): Map<string, Loop> {
   const members = membersOf(components, c);
   const at = new Map([...members].map((node, i) => [node, i]));
   const links: Stretch[] = [];
@@ -86,7 +87,9 @@ function loopsOf(graph: Graph, components: Components, c: number): Map<string, L
         cycles.map((cycle) => ({ ...cycle, from: 0, to: 0 })),
       );
       const deviceIds = [...new Set(devicesOf(graph, loudest))];
-      return [key, { deviceIds, gainDb, powerDb, delayMs: loudest.delayMs, throughAir: isAir(loudest), together }];
+      const terms = loudest.trail.flatMap((e) => graph.edges[e]!.delays);
+      const delayMs = settleDelay(measurements, 'round', terms).value.nominal;
+      return [key, { deviceIds, gainDb, powerDb, delayMs, throughAir: isAir(loudest), together }];
     }),
   );
 }

@@ -1,7 +1,8 @@
 import { findDevice, findTypes, type PortSpec, type Rig } from '#core/rig/index.ts';
-import type { Door } from './graph.ts';
+import type { DelayTerm, Door } from './graph.ts';
 import { insideOf } from './inside.ts';
 import { layoutOf } from './layout.ts';
+import { delayMeasurements, settleDelay } from './offset.ts';
 
 /** What a box does between one of its inputs and one of its outputs. */
 export type Passage =
@@ -19,7 +20,7 @@ export interface ThroughBox {
 
 interface Reached {
   readonly gainDb: number;
-  readonly delayMs: number;
+  readonly delays: readonly DelayTerm[];
   readonly doors: readonly Door[];
 }
 
@@ -32,14 +33,15 @@ export function throughBox(rig: Rig, deviceId: string): ThroughBox {
   const device = findDevice(rig, deviceId)!;
   const type = findTypes(rig).get(device.typeId)!;
   const { nodes, links, shut } = insideOf(device, type, rig.session.frameRate);
-  const next = new Map<number, { to: number; gainDb: number; delayMs: number; doors: readonly Door[] }[]>();
-  const note = (from: number, to: number, gainDb: number, delayMs: number, doors: readonly Door[]) => {
+  const measurements = delayMeasurements(rig.measurements);
+  const next = new Map<number, (Reached & { to: number })[]>();
+  const note = (from: number, to: number, gainDb: number, delays: readonly DelayTerm[], doors: readonly Door[]) => {
     const list = next.get(from) ?? [];
-    list.push({ to, gainDb, delayMs, doors });
+    list.push({ to, gainDb, delays, doors });
     next.set(from, list);
   };
-  for (const { from, to, edge } of links) note(from, to, edge.gainDb.nominal, edge.delayMs.nominal, []);
-  for (const { from, to, doors } of shut) note(from, to, 0, 0, doors);
+  for (const { from, to, edge } of links) note(from, to, edge.gainDb.nominal, edge.delays, []);
+  for (const { from, to, doors } of shut) note(from, to, 0, [], doors);
   const layout = layoutOf(type);
   const soundOf = (port: PortSpec): number[] =>
     port.channels.flatMap((c, i) => (c.carries === 'sound' ? [layout.get(port.id)!.first + i] : []));
@@ -50,7 +52,7 @@ export function throughBox(rig: Rig, deviceId: string): ThroughBox {
     if (before) return before;
     const best = new Map<number, Reached>();
     const open = soundOf(port);
-    for (const node of open) best.set(node, { gainDb: 0, delayMs: 0, doors: [] });
+    for (const node of open) best.set(node, { gainDb: 0, delays: [], doors: [] });
     // Relaxation: a box has few nodes, and a way round inside it never makes anything better for long.
     for (let steps = 0; open.length > 0 && steps < nodes.length * nodes.length + nodes.length; steps++) {
       const node = open.shift()!;
@@ -58,7 +60,7 @@ export function throughBox(rig: Rig, deviceId: string): ThroughBox {
       for (const link of next.get(node) ?? []) {
         const reached = {
           gainDb: at.gainDb + link.gainDb,
-          delayMs: at.delayMs + link.delayMs,
+          delays: link.delays.length > 0 ? [...at.delays, ...link.delays] : at.delays,
           doors: link.doors.length > 0 ? [...at.doors, ...link.doors] : at.doors,
         };
         if (!better(reached, best.get(link.to))) continue;
@@ -82,7 +84,8 @@ export function throughBox(rig: Rig, deviceId: string): ThroughBox {
       if (!found) return null;
       if (found.doors.length > 0) return { passes: false, doors: found.doors };
       const sameScale = nodes[soundOf(input)[0]!]!.scale === nodes[soundOf(output)[0]!]!.scale;
-      return { passes: true, gainDb: found.gainDb, delayMs: found.delayMs, sameScale };
+      const delayMs = settleDelay(measurements, 'through the box', found.delays).value.nominal;
+      return { passes: true, gainDb: found.gainDb, delayMs, sameScale };
     },
   };
 }

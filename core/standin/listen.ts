@@ -5,6 +5,7 @@ import {
   type Arrival,
   bandOf,
   bandsMeasured,
+  delayOf,
   type Evaluation,
   readPath,
   rolesOf,
@@ -95,7 +96,7 @@ export function renderListening(options: ListenOptions): Listening {
     const out = new Float32Array(frames);
     for (const a of arrivals[node]!) {
       if (!wanted(a)) continue;
-      const delay = Math.round(samplesFromMs(a.delayMs, sampleRateHz)) % frames;
+      const delay = Math.round(samplesFromMs(delayOf(evaluation, a).value.nominal, sampleRateHz)) % frames;
       addLooped(out, wetOf(a), a.polarity * ratioFromDb(a.levelDb - fullDb), delay);
     }
     const floorDb = noiseDb[node]!;

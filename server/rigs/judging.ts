@@ -5,6 +5,8 @@ import { Judged } from '../judge/judged.ts';
 /** Judges rigs in the background, each as it is at the time; what is asked for twice is done once. */
 export interface Judging {
   ask(rigId: string): void;
+  /** The same once it has been left alone for a moment: while somebody saves and saves, nobody asks for the steps between. */
+  askSoon(rigId: string): void;
   /** Once nothing is waited for, or after so long. */
   settled(withinMs: number): Promise<void>;
   close(): Promise<void>;
@@ -15,10 +17,37 @@ interface Row {
   readonly revision: number;
 }
 
+/** So long a rig has to have been left alone, and so long it waits at most. */
+const QUIET_MS = 250;
+const PATIENCE_MS = 2000;
+
+interface Wanted {
+  readonly sinceMs: number;
+  readonly dueMs: number;
+}
+
 export function startJudging(database: Database, judge: Judge): Judging {
-  const wanted = new Set<string>();
+  const wanted = new Map<string, Wanted>();
   let running: Promise<void> | null = null;
   let closed = false;
+  let wake: () => void = () => undefined;
+  const want = (id: string, quietMs: number): void => {
+    if (closed) return;
+    const nowMs = performance.now();
+    const sinceMs = wanted.get(id)?.sinceMs ?? nowMs;
+    wanted.set(id, { sinceMs, dueMs: Math.min(nowMs + quietMs, sinceMs + PATIENCE_MS) });
+    running ??= work();
+    wake();
+  };
+  /** Until the time has come, or something else is wanted. */
+  const rest = (ms: number): Promise<void> =>
+    new Promise((resolve) => {
+      const timer = setTimeout(resolve, ms);
+      wake = () => {
+        clearTimeout(timer);
+        resolve();
+      };
+    });
   const judgeOne = async (id: string): Promise<void> => {
     const [row] = await database.read<Row>('SELECT document, revision FROM rigs WHERE id = $1', [id]);
     if (!row) return;
@@ -37,7 +66,12 @@ export function startJudging(database: Database, judge: Judge): Judging {
     });
   };
   const work = async (): Promise<void> => {
-    for (let id = first(wanted); id !== undefined && !closed; id = first(wanted)) {
+    while (wanted.size > 0 && !closed) {
+      const { id, waitMs } = nextOf(wanted, performance.now());
+      if (waitMs > 0) {
+        await rest(waitMs);
+        continue;
+      }
       wanted.delete(id);
       // What fails now, as on a full disk, is asked for again by the next list.
       await judgeOne(id).catch(() => undefined);
@@ -45,23 +79,29 @@ export function startJudging(database: Database, judge: Judge): Judging {
     running = null;
   };
   return {
-    ask(rigId) {
-      if (closed) return;
-      wanted.add(rigId);
-      running ??= work();
-    },
+    ask: (rigId) => want(rigId, 0),
+    askSoon: (rigId) => want(rigId, QUIET_MS),
     async settled(withinMs) {
       if (running) await Promise.race([running, new Promise((resolve) => setTimeout(resolve, withinMs).unref())]);
     },
     async close() {
       closed = true;
+      wake();
       await judge.close();
       await running;
     },
   };
 }
 
-const first = <T>(set: ReadonlySet<T>): T | undefined => set.values().next().value;
+/** One that is due, else the one that will be first, and in how long. */
+function nextOf(wanted: ReadonlyMap<string, Wanted>, nowMs: number): { id: string; waitMs: number } {
+  let next = { id: '', waitMs: Number.POSITIVE_INFINITY };
+  for (const [id, { dueMs }] of wanted) {
+    if (dueMs - nowMs < next.waitMs) next = { id, waitMs: dueMs - nowMs };
+    if (next.waitMs <= 0) break;
+  }
+  return next;
+}
 
 /** What was kept of a judgement; null for none, or one that no longer says anything. */
 export function readJudged(summary: string | null): Judged | null {

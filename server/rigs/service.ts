@@ -157,7 +157,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       await keep(db, { id, revision: revision + 1, savedAt: updatedAt }, made, changes);
       return { id, revision: revision + 1, updatedAt, document: made.rig };
     });
-    judging.ask(id);
+    judging.askSoon(id);
     return record;
   };
 

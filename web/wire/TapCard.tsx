@@ -3,8 +3,9 @@ import { useNavigate } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
 import { endName, findDevice, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, readPath, SCALE_UNITS } from '#core/signal/index.ts';
+import type { Figure } from '#core/units/index.ts';
 import { ListenButton } from '#web/listen/index.ts';
-import { formatNumber, SourceLetter, StateMark, Term } from '#web/parts/index.ts';
+import { formatNumber, SourceLetter, StateMark, Term, Why } from '#web/parts/index.ts';
 import { arrivalsAt } from './arrivals-at.ts';
 import { BoxFacts } from './BoxFacts.tsx';
 
@@ -45,21 +46,16 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
             </tr>
           </thead>
           <tbody>
-            {pictures.map(({ sourceIndex, delayMs, delayLowMs, delayHighMs }) => (
-              <tr key={`p${sourceIndex}-${delayMs}`}>
+            {pictures.map(({ arrival, delay }) => (
+              <tr key={`p${arrival.sourceIndex}`}>
                 <td>
-                  <SourceLetter source={rig.sources[sourceIndex]!} /> picture
+                  <SourceLetter source={rig.sources[arrival.sourceIndex]!} /> picture
                 </td>
                 <td />
-                <td className="number">
-                  {formatNumber(delayMs)}{' '}
-                  <span className="quiet small">
-                    {formatNumber(delayLowMs)} to {formatNumber(delayHighMs)}
-                  </span>
-                </td>
+                <Delay delay={delay} />
               </tr>
             ))}
-            {sounds.map(({ arrival, scale }) => (
+            {sounds.map(({ arrival, delay, scale }) => (
               <tr key={`s${arrival.sourceIndex}-${arrival.way}-${arrival.delayMs}`}>
                 <td>
                   <SourceLetter source={rig.sources[arrival.sourceIndex]!} />{' '}
@@ -68,12 +64,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
                 <td className="number">
                   {formatNumber(arrival.levelDb)} {SCALE_UNITS[scale]}
                 </td>
-                <td className="number">
-                  {formatNumber(arrival.delayMs)}{' '}
-                  <span className="quiet small">
-                    {formatNumber(arrival.delayLowMs)} to {formatNumber(arrival.delayHighMs)}
-                  </span>
-                </td>
+                <Delay delay={delay} />
               </tr>
             ))}
           </tbody>
@@ -110,6 +101,15 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
     </aside>
   );
 }
+
+const Delay = ({ delay }: { delay: Figure }) => (
+  <td className="number">
+    <Why figure={delay}>{formatNumber(delay.value.nominal)}</Why>{' '}
+    <span className="quiet small">
+      {formatNumber(delay.value.low)} to {formatNumber(delay.value.high)}
+    </span>
+  </td>
+);
 
 const SHOWN_BOXES = 3;
 /** 'by Mixer, Desk computer': the last boxes that it came through. */

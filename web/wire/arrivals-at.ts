@@ -1,24 +1,27 @@
 import type { PortRef } from '#core/rig/index.ts';
-import type { Arrival, Evaluation, Scale } from '#core/signal/index.ts';
+import { type Arrival, delayOf, type Evaluation, type Scale } from '#core/signal/index.ts';
+import type { Figure } from '#core/units/index.ts';
 
 export interface AtTap {
   /** Loudest first; left and right of one way once. */
-  readonly sounds: readonly { readonly arrival: Arrival; readonly scale: Scale }[];
+  readonly sounds: readonly { readonly arrival: Arrival; readonly delay: Figure; readonly scale: Scale }[];
   /** Earliest first, one of each source. */
-  readonly pictures: readonly Arrival[];
+  readonly pictures: readonly { readonly arrival: Arrival; readonly delay: Figure }[];
   readonly noise: { readonly db: number; readonly scale: Scale } | null;
 }
 
 /** Everything at a port, its channels taken together. */
-export function arrivalsAt({ graph, arrivals, pictures, noiseDb }: Evaluation, tap: PortRef): AtTap {
+export function arrivalsAt(evaluation: Evaluation, tap: PortRef): AtTap {
+  const { graph, arrivals, pictures, noiseDb } = evaluation;
   const sounds: { arrival: Arrival; scale: Scale }[] = [];
-  const seen: Arrival[] = [];
+  const seen: { arrival: Arrival; delay: Figure }[] = [];
   let noise: AtTap['noise'] = null;
   for (const node of graph.nodesOf(tap)) {
     const { scale, carries } = graph.nodes[node]!;
     if (carries === 'picture') {
-      for (const a of [...pictures[node]!].sort((x, y) => x.delayMs - y.delayMs))
-        if (!seen.some((o) => o.sourceIndex === a.sourceIndex)) seen.push(a);
+      const all = pictures[node]!.map((arrival) => ({ arrival, delay: delayOf(evaluation, arrival, 'picture') }));
+      for (const a of all.sort((x, y) => x.delay.value.nominal - y.delay.value.nominal))
+        if (!seen.some((o) => o.arrival.sourceIndex === a.arrival.sourceIndex)) seen.push(a);
       continue;
     }
     const db = noiseDb[node]!;
@@ -35,5 +38,9 @@ export function arrivalsAt({ graph, arrivals, pictures, noiseDb }: Evaluation, t
     }
   }
   sounds.sort((a, b) => b.arrival.levelDb - a.arrival.levelDb);
-  return { sounds, pictures: seen, noise };
+  return {
+    sounds: sounds.map((s) => ({ ...s, delay: delayOf(evaluation, s.arrival, 'sound') })),
+    pictures: seen,
+    noise,
+  };
 }
