@@ -11,6 +11,7 @@ export default defineConfig({
       input: {
         server: 'server/main.ts',
         judge: 'server/judge/judge.thread.ts',
+        reader: 'server/rigs/reader.thread.ts',
         backup: 'server/backup/unpack.thread.ts',
         archive: 'server/archive/read.thread.ts',
         cli: 'cli/main.ts',

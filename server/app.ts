@@ -29,6 +29,7 @@ import { assetsOf, neverKept, pageOf } from './page.ts';
 import { photoRoutes } from './photos/routes.ts';
 import { photoService } from './photos/service.ts';
 import { answerProblem, nothingHere } from './problem.ts';
+import { ownReader, type RigReader } from './rigs/reader.ts';
 import { rigRoutes } from './rigs/routes.ts';
 import { rigService } from './rigs/service.ts';
 import { ownPagesOnly, strictPolicy } from './security.ts';
@@ -62,6 +63,8 @@ export interface ServerOptions {
   readonly handUrls?: () => readonly string[];
   /** What is dear is done elsewhere: judging rigs, reading archives. */
   readonly judge?: Judge;
+  /** Checks rigs that are saved; a thread of its own in the program. */
+  readonly rigReader?: RigReader;
   readonly archiveReader?: ArchiveReader;
   readonly unpacker?: (job: UnpackJob) => Promise<Unpacked>;
   /** Where the daily copies go, takes included; else they stay in the data folder, without takes. */
@@ -110,6 +113,7 @@ async function serve(
     largestTakeBytes = LARGEST_TAKE_BYTES,
     handUrls = () => [],
     judge = ownJudge,
+    rigReader = ownReader,
     archiveReader = readArchive,
     unpacker = unpack,
     copiesFolder,
@@ -179,7 +183,7 @@ async function serve(
   });
   app.use('/api/door', doorRoutes(door, notes, handUrls));
   app.use('/api/rigs/:id/day', dayRoutes(day), dayMending(day));
-  app.use('/api/rigs', rigRoutes(rigs));
+  app.use('/api/rigs', rigRoutes(rigs, rigReader));
   app.use('/api/takes', takeRoutes(takes));
   app.use('/api/backups', backupRoutes(backups, daily));
   app.use('/api/restores', restoreRoutes(backups, daily));
@@ -213,6 +217,7 @@ async function serve(
     },
     async close() {
       await rigs.close();
+      await rigReader.close();
       await backups.close();
       await database.close();
       await lock.release();

@@ -9,6 +9,7 @@ import { HeldError, holderOf } from './data/lock.ts';
 import { threadJudge } from './judge/judge.ts';
 import { phoneAddress } from './network.ts';
 import { HttpProblem, storageProblem } from './problem.ts';
+import { threadReader } from './rigs/reader.ts';
 import { seedDemo } from './seed.ts';
 import { inThread } from './threads.ts';
 
@@ -73,6 +74,7 @@ async function main(): Promise<void> {
       now: () => new Date(),
       handUrls: () => (handPort === null ? [] : [`http://${handAt}:${handPort}/hand`]),
       judge: threadJudge(join(here, 'judge.js')),
+      rigReader: threadReader(join(here, 'reader.js')),
       unpacker: (job) => inThread<Unpacked>(join(here, 'backup.js'), job, BACKUP_BOUNDS),
       copiesFolder: process.env.MELLOW_COPIES,
       archiveReader: (job) => inThread<ReadArchive>(join(here, 'archive.js'), job, ARCHIVE_BOUNDS),

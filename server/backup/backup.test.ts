@@ -70,7 +70,7 @@ beforeEach(async () => {
   });
   await rigs.create(RIG, rig);
   clockMs += 1000;
-  await rigs.replace(RIG, { ...rig, notes: 'second' }, 1, ['Notes']);
+  await rigs.replace(RIG, await rigs.prepare({ ...rig, notes: 'second' }), 1, ['Notes']);
   await rigs.create(OTHER, parseRig({ ...boathouse, name: 'Other' }));
   await takes.add(TAKE, 'a.wav', Readable.from([bytes]), bytes.length);
   await takes.note(TAKE, NOTES, 1);
@@ -130,7 +130,7 @@ describe('a backup of the whole desk', () => {
     const backup = await backupOf(here);
     clockMs += 60_000;
     const { rigs } = here.opened;
-    await rigs.replace(RIG, parseRig({ ...boathouse, notes: 'newer' }), 2);
+    await rigs.replace(RIG, await rigs.prepare(parseRig({ ...boathouse, notes: 'newer' })), 2);
     await rigs.remove(OTHER, 1);
     await ask(here, 'DELETE', `/api/takes/${TAKE}`);
     const at = await send(here, backup);

@@ -19,7 +19,7 @@ interface Row {
 
 /** So long a rig has to have been left alone, and so long it waits at most. */
 const QUIET_MS = 250;
-const PATIENCE_MS = 2000;
+const PATIENCE_MS = 10_000;
 
 interface Wanted {
   readonly sinceMs: number;

@@ -7,6 +7,7 @@ import { parseRig } from '#core/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { ownJudge } from '../judge/judge.ts';
 import { type TestDesk, testDesk } from '../server.testkit.ts';
+import { makeRig } from './made.ts';
 import { pack, unpack } from './packed.ts';
 import { thin } from './thin.ts';
 
@@ -131,10 +132,10 @@ describe('versions', () => {
     await desk.opened.rigs.create(RIG, rig);
     for (let n = 1; n <= 30; n++) {
       clockMs += 5 * 60_000;
-      await desk.opened.rigs.replace(RIG, { ...rig, notes: `n${n}` }, n, [`change ${n}`]);
+      await desk.opened.rigs.replace(RIG, await makeRig({ ...rig, notes: `n${n}` }), n, [`change ${n}`]);
     }
     clockMs += 3 * 24 * 3_600_000;
-    await desk.opened.rigs.replace(RIG, { ...rig, notes: 'later' }, 31, ['last']);
+    await desk.opened.rigs.replace(RIG, await makeRig({ ...rig, notes: 'later' }), 31, ['last']);
     const versions = RigVersions.parse((await ask('GET', `/api/rigs/${RIG}/versions`)).json);
     expect(versions.length).toBeLessThan(8);
     expect(versions.at(-1)!.revision).toBe(1);

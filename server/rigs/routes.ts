@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { CHANGES_HEADER, Changes, LARGEST_RIG_BYTES, NewRig } from '#api/index.ts';
 import { parseRig } from '#core/rig/index.ts';
 import { etag, ifMatch } from '../preconditions.ts';
+import type { RigReader } from './reader.ts';
 import type { RigService } from './service.ts';
 
 const Params = z.strictObject({ id: z.uuid() });
@@ -10,13 +11,13 @@ const OfVersion = z.strictObject({ id: z.uuid(), revision: z.coerce.number().int
 /** A rig of the largest size, and the id beside it. */
 const BODY_LIMIT = LARGEST_RIG_BYTES + 1000;
 
-export function rigRoutes(rigs: RigService): Router {
+/** @param reader  for saves, of which there are many */
+export function rigRoutes(rigs: RigService, reader: RigReader): Router {
   const routes = Router();
-  routes.use(express.json({ limit: BODY_LIMIT }));
   routes.get('/', async (_req, res) => {
     res.json(await rigs.list());
   });
-  routes.post('/', async (req, res) => {
+  routes.post('/', express.json({ limit: BODY_LIMIT }), async (req, res) => {
     const { id, document } = NewRig.parse(req.body);
     const made = await rigs.create(id, parseRig(document));
     res.status(201).set('ETag', etag(made.revision)).location(`/api/rigs/${id}`).json(made);
@@ -32,15 +33,16 @@ export function rigRoutes(rigs: RigService): Router {
       .type('application/json')
       .send(text);
   });
-  routes.put('/:id', async (req, res) => {
+  routes.put('/:id', express.raw({ type: 'application/json', limit: BODY_LIMIT }), async (req, res) => {
     const { id } = Params.parse(req.params);
-    const { record, text } = await rigs.replace(id, parseRig(req.body), ifMatch(req), changesOf(req));
-    const { document: _, ...head } = record;
+    const revision = ifMatch(req);
+    const made = await reader.read(Buffer.isBuffer(req.body) ? req.body : null);
+    const saved = await rigs.replace(id, made, revision, changesOf(req));
     // The document is text already: it need not be made of the rig again.
     res
-      .set('ETag', etag(record.revision))
+      .set('ETag', etag(saved.revision))
       .type('application/json')
-      .send(`${JSON.stringify(head).slice(0, -1)},"document":${text}}`);
+      .send(`${JSON.stringify(saved).slice(0, -1)},"document":${made.text}}`);
   });
   routes.delete('/:id', async (req, res) => {
     await rigs.remove(Params.parse(req.params).id, ifMatch(req));

@@ -1,10 +1,10 @@
-import { LARGEST_RIG_BYTES, type RigRecord, type RigSummary, type RigVersion } from '#api/index.ts';
+import type { RigRecord, RigSummary, RigVersion } from '#api/index.ts';
 import { type Measurement, parseRigText, type Rig } from '#core/rig/index.ts';
 import type { Database, Writing } from '../database/database.ts';
 import type { Judge } from '../judge/judge.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { readJudged, startJudging } from './judging.ts';
-import { pack } from './packed.ts';
+import { type MadeRig, makeRig } from './made.ts';
 import { COLUMNS, inNumbers, type RigRow, stale, toRecord } from './record.ts';
 import { MOST_CHANGES, readChanges, readVersion, thinOut } from './versions.ts';
 
@@ -18,13 +18,8 @@ export interface RigService {
   text(id: string): Promise<{ name: string; text: string }>;
   /** Made twice with the same id and content it is one rig: a lost answer may be asked for again. @throws HttpProblem 409 for another content */
   create(id: string, rig: Rig): Promise<RigRecord>;
-  /** The record, and its document as the text that is kept. */
-  replace(
-    id: string,
-    rig: Rig,
-    revision: number,
-    changes?: readonly string[],
-  ): Promise<{ readonly record: RigRecord; readonly text: string }>;
+  /** The next revision, over the one that was seen. @throws HttpProblem 412 where another one is there by now */
+  replace(id: string, made: MadeRig, revision: number, changes?: readonly string[]): Promise<Saved>;
   remove(id: string, revision: number): Promise<void>;
   restore(id: string): Promise<RigRecord>;
   /** Newest first. */
@@ -40,12 +35,8 @@ export interface RigService {
   close(): Promise<void>;
 }
 
-/** A rig made ready to be written. */
-export interface MadeRig {
-  readonly rig: Rig;
-  readonly text: string;
-  readonly packed: Buffer;
-}
+/** What became of a save. */
+export type Saved = Pick<RigRecord, 'id' | 'revision' | 'updatedAt'>;
 
 /** What a measurement speaks of, for finding it again. */
 function pathsOf(m: Measurement): unknown {
@@ -73,23 +64,11 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
   const judging = startJudging(database, judge);
   const thinnedAt = new Map<string, number>();
 
-  const prepare = async (rig: Rig): Promise<MadeRig> => {
-    const text = JSON.stringify(rig);
-    // The same limit by every door: what comes in can be saved again.
-    if (Buffer.byteLength(text) > LARGEST_RIG_BYTES)
-      throw new HttpProblem(
-        413,
-        'Too large',
-        'The rig is larger than 5 MB. Nothing was changed: take something out of it.',
-      );
-    return { rig, text, packed: await pack(text) };
-  };
-
   /** What hangs on a revision of a rig: the version, the measurements, the photographs that it speaks of. */
   const keep = async (
     db: Writing,
     { id, revision, savedAt }: { id: string; revision: number; savedAt: string },
-    { rig, packed }: MadeRig,
+    { measurements, photos, packed }: MadeRig,
     changes: readonly string[],
   ): Promise<void> => {
     await db.run('INSERT INTO revisions (rigId, revision, document, savedAt, changes) VALUES ($1, $2, $3, $4, $5)', [
@@ -100,9 +79,9 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       JSON.stringify(changes.slice(0, MOST_CHANGES)),
     ]);
     await db.run('DELETE FROM measurements WHERE rigId = $1', [id]);
-    if (rig.measurements.length > 0)
+    if (measurements.length > 0)
       await db.models.measurements.bulkCreate(
-        rig.measurements.map((m) => ({
+        measurements.map((m) => ({
           rigId: id,
           id: m.id,
           takeId: m.takeId ?? null,
@@ -111,7 +90,6 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
           takenAt: m.takenAt,
         })),
       );
-    const photos = new Set(rig.devices.flatMap((d) => (d.photos ?? []).map((p) => p.sha256)));
     for (const sha256 of photos)
       await db.run('INSERT OR IGNORE INTO photoRefs (rigId, revision, sha256) VALUES ($1, $2, $3)', [
         id,
@@ -137,7 +115,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     const updatedAt = now().toISOString();
     await db.run('INSERT INTO rigs (id, name, document, revision, updatedAt) VALUES ($1, $2, $3, 1, $4)', [
       id,
-      made.rig.name,
+      made.name,
       made.text,
       updatedAt,
     ]);
@@ -145,17 +123,16 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     return () => judging.ask(id);
   };
 
-  /** The next revision, over the one that was seen. */
-  const write = async (id: string, made: MadeRig, revision: number, changes: readonly string[]): Promise<RigRecord> => {
+  const replace: RigService['replace'] = async (id, made, revision, changes = []) => {
     const record = await database.write(async (db) => {
       const updatedAt = now().toISOString();
       const changed = await db.run(
         'UPDATE rigs SET name = $1, document = $2, revision = $3, updatedAt = $4 WHERE id = $5 AND revision = $6 AND deletedAt IS NULL',
-        [made.rig.name, made.text, revision + 1, updatedAt, id, revision],
+        [made.name, made.text, revision + 1, updatedAt, id, revision],
       );
       if (changed === 0) throw stale(await find(db, id));
       await keep(db, { id, revision: revision + 1, savedAt: updatedAt }, made, changes);
-      return { id, revision: revision + 1, updatedAt, document: made.rig };
+      return { id, revision: revision + 1, updatedAt };
     });
     judging.askSoon(id);
     return record;
@@ -193,10 +170,11 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       const { name, document } = await find(database, id);
       return { name, text: document };
     },
-    prepare,
+    prepare: makeRig,
+    replace,
     createWithin,
     async create(id, rig) {
-      const made = await prepare(rig);
+      const made = await makeRig(rig);
       const record = await database.write(async (db) => {
         const [known] = await db.read<RigRow>(`SELECT ${COLUMNS} FROM rigs WHERE id = $1`, [id]);
         if (known && known.document !== made.text)
@@ -210,10 +188,6 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       });
       judging.ask(id);
       return toRecord(record);
-    },
-    async replace(id, rig, revision, changes = []) {
-      const made = await prepare(rig);
-      return { record: await write(id, made, revision, changes), text: made.text };
     },
     remove: (id, revision) =>
       database.free(async (db) => {
@@ -247,8 +221,9 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     async bringBack(id, revision) {
       const present = await find(database, id);
       const earlier = await readVersion(database, id, revision);
-      const made = await prepare(parseRigText(JSON.stringify(earlier.document)));
-      return write(id, made, present.revision, [`The version of ${earlier.updatedAt} was brought back.`]);
+      const rig = parseRigText(JSON.stringify(earlier.document));
+      const says = `The version of ${earlier.updatedAt} was brought back.`;
+      return { ...(await replace(id, await makeRig(rig), present.revision, [says])), document: rig };
     },
     judge: judging.ask,
     close: () => judging.close(),

@@ -1,0 +1,41 @@
+import { LARGEST_RIG_BYTES } from '#api/index.ts';
+import { type Measurement, parseRig, parseRigText, type Rig } from '#core/rig/index.ts';
+import { HttpProblem } from '../problem.ts';
+import { pack } from './packed.ts';
+
+/** A rig made ready to be written: its text, and what stands in tables of its own. */
+export interface MadeRig {
+  readonly name: string;
+  readonly text: string;
+  /** The text, deflated. */
+  readonly packed: Uint8Array;
+  readonly measurements: readonly Measurement[];
+  /** Photographs that it speaks of, by their hashes. */
+  readonly photos: readonly string[];
+}
+
+/** @throws HttpProblem 413 for one that is too large */
+export async function makeRig(rig: Rig): Promise<MadeRig> {
+  const text = JSON.stringify(rig);
+  // The same limit by every door: what comes in can be saved again.
+  if (Buffer.byteLength(text) > LARGEST_RIG_BYTES)
+    throw new HttpProblem(
+      413,
+      'Too large',
+      'The rig is larger than 5 MB. Nothing was changed: take something out of it.',
+    );
+  const photos = [...new Set(rig.devices.flatMap((d) => (d.photos ?? []).map((p) => p.sha256)))];
+  return { name: rig.name, text, packed: await pack(text), measurements: rig.measurements, photos };
+}
+
+/** From the bytes of a request; null where none came that say they are JSON. @throws RigError, HttpProblem 400 for what is no JSON */
+export async function readRig(bytes: Uint8Array | null): Promise<MadeRig> {
+  if (bytes === null) return makeRig(parseRig(undefined));
+  const text = new TextDecoder().decode(bytes);
+  try {
+    return await makeRig(parseRigText(text));
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'not-json') throw error;
+    throw new HttpProblem(400, 'Not JSON', 'The request is not JSON. Choose a file that was exported as JSON.');
+  }
+}

@@ -1,0 +1,76 @@
+import { Worker } from 'node:worker_threads';
+import { RigError, type RigErrorCode } from '#core/rig/index.ts';
+import { HttpProblem } from '../problem.ts';
+import { type MadeRig, readRig } from './made.ts';
+
+/** Reads, checks and packs rigs that come in. */
+export interface RigReader {
+  /** @throws RigError, HttpProblem */
+  read(bytes: Uint8Array | null): Promise<MadeRig>;
+  close(): Promise<void>;
+}
+
+/** On the spot. */
+export const ownReader: RigReader = { read: readRig, close: async () => undefined };
+
+/** What is sent to the thread, and what comes back. */
+export interface ReadAsked {
+  readonly n: number;
+  readonly bytes: Uint8Array | null;
+}
+export type ReadAnswer = { readonly n: number } & (
+  | { readonly made: MadeRig }
+  | { readonly rigError: { readonly code: RigErrorCode; readonly path: string; readonly message: string } }
+  | { readonly refused: { readonly status: number; readonly title: string; readonly detail: string } }
+);
+
+interface Waiting {
+  readonly bytes: Uint8Array | null;
+  resolve(made: MadeRig): void;
+  reject(error: unknown): void;
+}
+const MOST_MEMORY_MB = 512;
+const tooLarge = (): HttpProblem =>
+  new HttpProblem(413, 'Too large', 'The rig is too large to be read here. Nothing was changed.');
+
+/** In a thread: whatever a document costs to check, no other request waits for it. It is begun when the first one comes. */
+export function threadReader(script: string): RigReader {
+  let worker: Worker | null = null;
+  const waiting = new Map<number, Waiting>();
+  let asked = 0;
+  const begin = (): Worker => {
+    const begun = new Worker(script, { resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } });
+    const end = () => {
+      if (worker !== begun) return;
+      worker = null;
+      // The oldest is what it broke at; the others are asked again.
+      const [broken, ...others] = [...waiting];
+      waiting.clear();
+      broken?.[1].reject(tooLarge());
+      for (const [n, one] of others) ask(n, one);
+    };
+    begun.on('message', (answer: ReadAnswer) => {
+      const found = waiting.get(answer.n);
+      waiting.delete(answer.n);
+      if ('made' in answer) found?.resolve(answer.made);
+      else if ('rigError' in answer)
+        found?.reject(Object.assign(new RigError(answer.rigError.code, '', answer.rigError.message), answer.rigError));
+      else found?.reject(new HttpProblem(answer.refused.status, answer.refused.title, answer.refused.detail));
+    });
+    begun.on('error', end);
+    begun.on('exit', end);
+    begun.unref();
+    return begun;
+  };
+  const ask = (n: number, one: Waiting): void => {
+    worker ??= begin();
+    waiting.set(n, one);
+    worker.postMessage({ n, bytes: one.bytes } satisfies ReadAsked);
+  };
+  return {
+    read: (bytes) => new Promise((resolve, reject) => ask(++asked, { bytes, resolve, reject })),
+    async close() {
+      await worker?.terminate();
+    },
+  };
+}
