@@ -103,10 +103,24 @@ function nextOf(wanted: ReadonlyMap<string, Wanted>, nowMs: number): { id: strin
   return next;
 }
 
+/** Of thousands of rigs most are judged alike: each judgement is read once. */
+const read = new Map<string, Judged | null>();
+const MOST_READ = 5000;
+
 /** What was kept of a judgement; null for none, or one that no longer says anything. */
 export function readJudged(summary: string | null): Judged | null {
+  if (summary === null) return null;
+  const known = read.get(summary);
+  if (known !== undefined) return known;
+  if (read.size >= MOST_READ) read.clear();
+  const judged = parse(summary);
+  read.set(summary, judged);
+  return judged;
+}
+
+function parse(summary: string): Judged | null {
   try {
-    return summary === null ? null : Judged.parse(JSON.parse(summary));
+    return Judged.parse(JSON.parse(summary));
   } catch {
     return null;
   }

@@ -54,6 +54,8 @@ function pathsOf(m: Measurement): unknown {
   }
 }
 
+type ListedRow = Omit<RigRow, 'document'> & { readonly summary: string | null; readonly judgedBy: string | null };
+
 /** A list waits so long for what was saved a moment ago. */
 const SHORT_WAIT_MS = 60;
 const FEW = 5;
@@ -138,10 +140,15 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
     return record;
   };
 
-  const readList = () =>
-    database.read<Omit<RigRow, 'document'> & { summary: string | null; judgedBy: string | null }>(
-      'SELECT id, name, revision, updatedAt, summary, judgedBy FROM rigs WHERE deletedAt IS NULL ORDER BY updatedAt DESC, id',
+  /** As one text: thousands of rows are handed over faster so than value by value. */
+  const readList = async (): Promise<ListedRow[]> => {
+    const [list] = await database.read<{ rows: string }>(
+      `SELECT json_group_array(json_object('id', id, 'name', name, 'revision', revision, 'updatedAt', updatedAt, 'summary', summary,
+        'judgedBy', judgedBy)) rows
+        FROM (SELECT id, name, revision, updatedAt, summary, judgedBy FROM rigs WHERE deletedAt IS NULL ORDER BY updatedAt DESC, id)`,
     );
+    return JSON.parse(list!.rows);
+  };
 
   return {
     async list() {

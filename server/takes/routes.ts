@@ -1,4 +1,5 @@
 import { createReadStream } from 'node:fs';
+import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import express, { type RequestHandler, type Response, Router } from 'express';
 import { z } from 'zod';
@@ -49,7 +50,11 @@ export function takesIn(takes: TakeService): Router {
 export function takeRoutes(takes: TakeService): Router {
   const routes = Router();
   routes.get('/', async (_req, res) => {
-    res.json(await takes.list());
+    const parts = takes.listText();
+    // What goes wrong at once is still told in a sentence.
+    const first = await parts.next();
+    res.type('application/json').write(first.value ?? '');
+    await pipeline(Readable.from(parts), res);
   });
   routes.get('/found', async (_req, res) => {
     res.json(await takes.found());
