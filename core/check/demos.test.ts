@@ -54,8 +54,7 @@ const PLANTED: readonly (readonly [Rig, readonly string[]])[] = [
   [
     skerryNet,
     [
-      'ground-hum-loop:keying-a',
-      'ground-hum-loop:keying-b',
+      // Keying and log lead of each radio are one ring: either of them breaks it.
       'ground-hum-loop:radio-a-log',
       'ground-hum-loop:radio-b-log',
     ],

@@ -56,60 +56,80 @@ const earthed = (rig: Rig): string[] =>
     })
     .map((d) => d.id);
 
-/** The slow twin: spread from one end of the lead over every screen and earth but those between just these two boxes. */
-function ringed(rig: Rig): Set<string> {
-  const leads = leadsOf(rig, findTypes(rig));
-  const metal = leads.filter(
+type Pair = readonly [string, string];
+
+/** Every joint of metal by its two ends: screens, with the lead, and mains earths. */
+function metalOf(rig: Rig): { pair: Pair; cableId: string | null; hums: boolean }[] {
+  const audio = ['microphone', 'line', 'headphone'];
+  const leads = leadsOf(rig, findTypes(rig)).filter(
     (l) =>
+      !l.twin &&
       !l.from.port.isolated &&
       !l.to.port.isolated &&
       ![l.from, l.to].some((e) => e.port.connector.startsWith('toslink')),
   );
-  const joints: [string, string][] = [
-    ...metal.map((l): [string, string] => [l.from.device.id, l.to.device.id]),
-    ...earthed(rig).map((id): [string, string] => [id, 'earth']),
+  return [
+    ...leads.map((l) => ({
+      pair: [l.from.device.id, l.to.device.id] as const,
+      cableId: l.cable.id,
+      hums: audio.includes(l.from.port.level) && audio.includes(l.to.port.level) && !isBalanced(l),
+    })),
+    ...earthed(rig).map((id) => ({ pair: [id, 'earth'] as const, cableId: null, hums: false })),
   ];
-  const audio = ['microphone', 'line', 'headphone'];
-  const pairs = metal
-    .filter((l) => audio.includes(l.from.port.level) && audio.includes(l.to.port.level) && !isBalanced(l))
-    .map((l): [string, string] => [l.from.device.id, l.to.device.id]);
-  return new Set(
-    pairs
-      .filter(([a, b]) => {
-        const others = joints.filter(([x, y]) => !((x === a && y === b) || (x === b && y === a)));
-        let reached = new Set([a]);
-        for (;;) {
-          const more = new Set(reached);
-          for (const [x, y] of others) {
-            if (reached.has(x)) more.add(y);
-            if (reached.has(y)) more.add(x);
-          }
-          if (more.size === reached.size) return reached.has(b);
-          reached = more;
-        }
-      })
-      .map((pair) => [...pair].sort().join(' ')),
-  );
+}
+
+/** Independent rings: joints less boxes and more parts. The slow twin counts parts by spreading until nothing is added. */
+function ringsIn(joints: readonly { readonly pair: Pair }[]): number {
+  const boxes = new Set(joints.flatMap((j) => j.pair));
+  let parts = 0;
+  for (const left = new Set(boxes); left.size > 0; parts++) {
+    let part = new Set([...left].slice(0, 1));
+    for (;;) {
+      const more = new Set(part);
+      for (const {
+        pair: [x, y],
+      } of joints) {
+        if (part.has(x)) more.add(y);
+        if (part.has(y)) more.add(x);
+      }
+      if (more.size === part.size) break;
+      part = more;
+    }
+    for (const id of part) left.delete(id);
+  }
+  return joints.length - boxes.size + parts;
 }
 
 describe('grounding', () => {
-  it('finds every ring of earths that holds an unbalanced lead, and no other; several leads of one pair count once', () => {
-    let rings = 0;
+  it('finds as many rings as unbalanced leads close, over every lead, each by a lead that breaks it', () => {
+    let [rings, several] = [0, 0];
     fc.assert(
       fc.property(aDesk(), (rig) => {
-        const expected = ringed(rig);
-        rings += expected.size;
-        const loops = check(rig).filter((f) => f.rule === 'ground-hum-loop');
-        const pairs = loops.map((f) => {
-          const c = rig.cables.find((x) => x.id === f.where.cableIds[0])!;
-          return [c.from.deviceId, c.to.deviceId].sort().join(' ');
-        });
-        expect(new Set(pairs)).toEqual(expected);
-        expect(pairs.length).toBe(expected.size);
+        const metal = metalOf(rig);
+        const expected = ringsIn(metal) - ringsIn(metal.filter((j) => !j.hums));
+        const found = check(rig).filter((f) => f.rule === 'ground-hum-loop');
+        expect(found.length).toBe(expected);
+        const closing = new Set(found.map((f) => f.where.cableIds[0]!));
+        expect(closing.size).toBe(expected);
+        // With those leads out no ring with an unbalanced lead is left; with one of them in again there is just one.
+        const rest = metal.filter((j) => j.cableId === null || !closing.has(j.cableId));
+        const quiet = ringsIn(rest);
+        expect(quiet).toBe(ringsIn(rest.filter((j) => !j.hums)));
+        for (const { where } of found) {
+          const lead = metal.find((j) => j.cableId === where.cableIds[0])!;
+          expect(lead.hums).toBe(true);
+          expect(ringsIn([...rest, lead])).toBe(quiet + 1);
+          // Whatever unbalanced lead of its ring is taken out instead: the ring is open as well.
+          const ring = where.cableIds.slice(1);
+          if (ring.length > 0) several++;
+          for (const id of ring) expect(ringsIn([...rest.filter((j) => j.cableId !== id), lead])).toBe(quiet);
+        }
+        rings += expected;
       }),
       { numRuns: 300 },
     );
     expect(rings).toBeGreaterThan(50);
+    expect(several).toBeGreaterThan(10);
   });
   it('never proposes to lift a mains earth, in any fix of any rule on any rig', () => {
     let offered = 0;

@@ -54,92 +54,104 @@ function jointsOf({ plugged, boxes }: Context): Joint[] {
   return [...screens, ...earths];
 }
 
-/** Boxes and the earth as numbers, each with what metal joins it to; a pair counts once. */
-interface Metal {
-  readonly at: ReadonlyMap<string, number>;
-  readonly ids: readonly string[];
-  readonly near: readonly ReadonlySet<number>[];
-}
-
-function metalOf(joints: readonly Joint[]): Metal {
-  const at = new Map<string, number>();
-  const sets: Set<number>[] = [];
-  const numberOf = (id: string): number => {
-    let n = at.get(id);
-    if (n === undefined) {
-      n = sets.length;
-      at.set(id, n);
-      sets.push(new Set());
-    }
-    return n;
-  };
-  for (const joint of joints) {
-    const [a, b] = [numberOf(joint.a), numberOf(joint.b)];
-    sets[a]!.add(b);
-    sets[b]!.add(a);
-  }
-  return { at, ids: [...at.keys()], near: sets };
-}
-
-/** Finds the shortest way from one chassis to another without what joins just these two; null where there is none. */
-function wayFinder({ at, ids, near }: Metal): (from: string, to: string) => string[] | null {
-  const came = new Int32Array(ids.length);
-  // The search in which a box was met last: nothing has to be cleared between two.
-  const met = new Int32Array(ids.length);
-  const open = new Int32Array(ids.length);
-  let search = 0;
-  return (fromId, toId) => {
-    const [from, to] = [at.get(fromId)!, at.get(toId)!];
-    // Most rings close over one box, the earth of the house: that needs no search through all that stands on it.
-    for (const box of near[from]!) if (box !== to && near[to]!.has(box)) return [fromId, ids[box]!, toId];
-    met[from] = ++search;
-    open[0] = from;
-    let count = 1;
-    for (let i = 0; i < count && met[to] !== search; i++) {
-      const box = open[i]!;
-      for (const other of near[box]!) {
-        if (met[other] === search || (box === from && other === to)) continue;
-        met[other] = search;
-        came[other] = box;
-        open[count++] = other;
-        if (other === to) break;
-      }
-    }
-    if (met[to] !== search) return null;
-    const way: string[] = [];
-    for (let n = to; n !== from; n = came[n]!) way.push(ids[n]!);
-    return [fromId, ...way.reverse()];
-  };
-}
-
+/** One ring of metal that an unbalanced lead closes. */
 interface HumLoop {
+  /** The lead that closes it, and where it is broken best. */
   readonly lead: LeadSeen;
+  /** From box to box, by the earth of the house where that is on it. */
   readonly way: readonly string[];
+  /** Every unbalanced lead on it, this one first. */
+  readonly leads: readonly LeadSeen[];
+  /** Nothing but two sound leads side by side. */
+  readonly beside: boolean;
+}
+
+const hums = (joint: Joint): joint is Joint & { readonly lead: LeadSeen } =>
+  joint.lead !== null && isAnalogue(joint.lead) && !isBalanced(joint.lead);
+
+/** The earth first, then what carries no hum, then unbalanced leads; of those last what an isolator may stand in. */
+const rankOf = (joint: Joint): number => {
+  if (joint.lead === null) return 0;
+  if (!hums(joint)) return 1;
+  return mayIsolate(joint.lead) ? 3 : 2;
+};
+
+/**
+ * As many independent rings as joints less boxes and more parts (the cycle rank), each by the joint that closes it: a
+ * spanning forest (Kruskal 1956) takes the others first. Only rings that an unbalanced lead closes are told.
+ */
+function ringsOf(joints: readonly Joint[]): HumLoop[] {
+  const part = new Map<string, string>();
+  const root = (id: string): string => {
+    let at = id;
+    for (let up = part.get(at) ?? at; up !== at; up = part.get(at) ?? at) at = up;
+    return at;
+  };
+  const tree = new Map<string, { readonly to: string; readonly joint: Joint }[]>();
+  const grow = (from: string, to: string, joint: Joint) => {
+    const list = tree.get(from);
+    if (list) list.push({ to, joint });
+    else tree.set(from, [{ to, joint }]);
+  };
+  return [...joints]
+    .sort((x, y) => rankOf(x) - rankOf(y))
+    .flatMap((joint): HumLoop[] => {
+      const { a, b } = joint;
+      const [rootA, rootB] = [root(a), root(b)];
+      if (rootA !== rootB) {
+        part.set(rootB, rootA);
+        grow(a, b, joint);
+        grow(b, a, joint);
+        return [];
+      }
+      if (a === b || !hums(joint)) return [];
+      const steps = wayInTree(tree, a, b);
+      const others = steps.flatMap((s) => (hums(s.joint) ? [s.joint.lead] : []));
+      const only = steps.length === 1 ? steps[0]!.joint.lead : null;
+      return [
+        {
+          lead: joint.lead,
+          way: [a, ...steps.map((s) => s.to)],
+          leads: [joint.lead, ...others],
+          beside: only !== null && isAnalogue(only),
+        },
+      ];
+    });
+}
+
+interface Step {
+  readonly to: string;
+  readonly joint: Joint;
+}
+
+/** The one way from a box to another of its tree. */
+function wayInTree(tree: ReadonlyMap<string, readonly Step[]>, from: string, to: string): Step[] {
+  const came = new Map<string, { readonly from: string; readonly step: Step } | null>([[from, null]]);
+  const open = [from];
+  for (let i = 0; i < open.length && !came.has(to); i++)
+    for (const step of tree.get(open[i]!) ?? []) {
+      if (came.has(step.to)) continue;
+      came.set(step.to, { from: open[i]!, step });
+      open.push(step.to);
+    }
+  const way: Step[] = [];
+  for (let at = came.get(to); at; at = came.get(at.from)) way.push(at.step);
+  return way.reverse();
 }
 
 const known = new WeakMap<Context, HumLoop[]>();
 
-/** Every unbalanced analogue lead that closes a ring of earths; several between the same two boxes count once. */
-export function humLoops(context: Context): HumLoop[] {
+/** Every independent ring of earths that an unbalanced lead closes. */
+function humLoops(context: Context): HumLoop[] {
   const before = known.get(context);
   if (before) return before;
-  const wayAround = wayFinder(metalOf(jointsOf(context)));
-  const pairs = new Set<string>();
-  const loops = context.plugged.flatMap((lead): HumLoop[] => {
-    if (!isAnalogue(lead) || isBalanced(lead) || !joinsScreens(lead)) return [];
-    const pair = [lead.from.device.id, lead.to.device.id].sort().join(' ');
-    if (pairs.has(pair)) return [];
-    const way = wayAround(lead.from.device.id, lead.to.device.id);
-    if (!way) return [];
-    pairs.add(pair);
-    return [{ lead, way }];
-  });
+  const loops = ringsOf(jointsOf(context));
   known.set(context, loops);
   return loops;
 }
 
 /** A transformer may go into a line; not into phantom or plug-in power, headphones, loudspeakers or four contacts. */
-export const mayIsolate = ({ from, to }: LeadSeen): boolean =>
+const mayIsolate = ({ from, to }: LeadSeen): boolean =>
   from.port.level !== 'microphone' &&
   to.port.level === 'line' &&
   !from.port.takes &&
@@ -186,12 +198,15 @@ const free = (list: readonly { readonly id: string }[], wanted: string): string 
   return id;
 };
 
-/** Boxes on a way that can run from their battery instead of the mains: that opens the ring at the earth. */
-const onBattery = ({ box }: Context, way: readonly string[]): Fix[] =>
-  way
+/** Boxes on a way that can run from their battery instead of the mains: that opens the ring at the earth, if it is not closed elsewhere too. */
+const onBattery = (context: Context, { lead, way }: HumLoop): Fix[] => {
+  const joints = jointsOf(context);
+  const opens = (id: string): boolean =>
+    !ringsOf(joints.filter((j) => !(j.a === id && j.b === EARTH))).some((ring) => ring.lead === lead);
+  return way
     .filter((id) => id !== EARTH)
-    .map(box)
-    .filter((b) => isEarthed(b) && b.type.power?.supply)
+    .map(context.box)
+    .filter((b) => isEarthed(b) && b.type.power?.supply && opens(b.device.id))
     .map((b) => ({
       label: `${b.device.name}: run from its battery`,
       changes: [{ deviceId: b.device.id, settingId: b.type.power!.supply!, value: 'battery' }],
@@ -202,20 +217,26 @@ const onBattery = ({ box }: Context, way: readonly string[]): Fix[] =>
         setting: { value: 'battery', known: 'assumed' as const },
       },
     }));
+};
 
 const sayWay = ({ box }: Context, way: readonly string[]): string =>
   way.map((id) => (id === EARTH ? 'the earth of the house' : box(id).device.name)).join(', ');
+
+const sayRing = (context: Context, lead: LeadSeen, way: readonly string[]): string =>
+  `${sayLead(lead)}: an unbalanced lead closes a ring of earths by way of ${sayWay(context, way)}. It will hum. ${mayIsolate(lead) ? 'A line isolator in this lead breaks it' : 'A balanced lead, or a DI box with its signal ground lifted, breaks it'}; so does one outlet strip for all, or a laptop on its battery. Never lift a mains earth.`;
+const sayBeside = (lead: LeadSeen): string =>
+  `${sayLead(lead)}: two leads side by side are a ring too, and one that is unbalanced picks up hum from transformers near it. Tie them together along their length.`;
 
 export const groundingRules: readonly Rule[] = [
   rule(
     'wire',
     'ground-hum-loop',
     (context) =>
-      humLoops(context).map(({ lead, way }) => ({
+      humLoops(context).map(({ lead, way, leads, beside }) => ({
         at: lead.cable.id,
-        severity: 'fix' as const,
-        where: { cableIds: [lead.cable.id], deviceIds: way.filter((id) => id !== EARTH) },
-        says: `${sayLead(lead)}: an unbalanced lead closes a ring of earths by way of ${sayWay(context, way)}. It will hum. ${mayIsolate(lead) ? 'A line isolator in this lead breaks it' : 'A balanced lead, or a DI box with its signal ground lifted, breaks it'}; so does one outlet strip for all, or a laptop on its battery. Never lift a mains earth.`,
+        severity: beside ? ('watch' as const) : ('fix' as const),
+        where: { cableIds: leads.map((l) => l.cable.id), deviceIds: way.filter((id) => id !== EARTH) },
+        says: beside ? sayBeside(lead) : sayRing(context, lead, way),
         asks: lead.cable.known === 'assumed' ? `Is there a lead from ${sayLead(lead)}, ${lead.to.port.name}?` : null,
         why: [
           UNBALANCED_SOURCE,
@@ -225,7 +246,7 @@ export const groundingRules: readonly Rule[] = [
     (context, { where }) => {
       const loop = humLoops(context).find(({ lead }) => lead.cable.id === where.cableIds[0]);
       if (!loop) return [];
-      return [...(mayIsolate(loop.lead) ? isolate(context, loop.lead) : []), ...onBattery(context, loop.way)];
+      return [...(mayIsolate(loop.lead) ? isolate(context, loop.lead) : []), ...onBattery(context, loop)];
     },
   ),
   leadRule('ground-isolator-misplaced', (lead) => {
@@ -259,9 +280,9 @@ export const groundingRules: readonly Rule[] = [
     };
   }),
   rule('wire', 'ground-two-strips', (context) =>
-    humLoops(context).flatMap(({ lead }) => {
+    humLoops(context).flatMap(({ lead, beside }) => {
       const [a, b] = [context.box(lead.from.device.id).device.fedBy, context.box(lead.to.device.id).device.fedBy];
-      if (!a || !b || a === b) return [];
+      if (beside || !a || !b || a === b) return [];
       return [
         {
           at: lead.cable.id,
