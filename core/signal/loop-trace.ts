@@ -22,39 +22,44 @@ export function followLoop(graph: Graph, components: Components, c: number, list
   const rank = ranksOf(graph, components, c);
   const entered = members.reduce((n, node) => n + lists[node]!.length, 0);
   if (entered === 0) return 0;
-  /** What of each arrival has not gone on yet: signed amplitudes. */
-  const waiting = new Map<Arrival, number>();
+  /** What has not gone on yet: an arrival as a whole (null), or so much of it, a signed amplitude. */
+  const waiting = new Map<Arrival, number | null>();
   const open: Arrival[] = [];
   const isBefore = (a: Arrival, b: Arrival): boolean =>
     a.delayMs < b.delayMs || (a.delayMs === b.delayMs && rank.get(a.node)! < rank.get(b.node)!);
-  const wait = (arrival: Arrival, amplitude: number) => {
+  const wait = (arrival: Arrival, part: number | null) => {
     const before = waiting.get(arrival);
-    waiting.set(arrival, (before ?? 0) + amplitude);
-    if (before !== undefined) return;
-    let at = open.length;
-    open.push(arrival);
-    // The next to go stands last.
-    for (; at > 0 && isBefore(open[at - 1]!, arrival); at--) open[at] = open[at - 1]!;
-    open[at] = arrival;
+    if (before === undefined) {
+      let at = open.length;
+      open.push(arrival);
+      // The next to go stands last.
+      for (; at > 0 && isBefore(open[at - 1]!, arrival); at--) open[at] = open[at - 1]!;
+      open[at] = arrival;
+    }
+    // What waits as a whole has grown by what it met; a part grows by the part that came.
+    waiting.set(arrival, before === null || part === null ? null : (before ?? 0) + part);
   };
-  for (const node of members) for (const arrival of lists[node]!) wait(arrival, amplitudeOf(arrival));
+  const leave = (arrival: Arrival): number | null | undefined => {
+    const part = waiting.get(arrival);
+    if (waiting.delete(arrival)) open.splice(open.indexOf(arrival), 1);
+    return part;
+  };
+  for (const node of members) for (const arrival of lists[node]!) wait(arrival, null);
   /** How loud each source was at each node when it first came. */
   const firstDb = new Map<number, number>();
   let [dropped, steps] = [0, 0];
   for (let arrival = open.pop(); arrival; arrival = open.pop()) {
-    const amplitude = waiting.get(arrival)!;
+    const part = waiting.get(arrival)!;
     waiting.delete(arrival);
-    if (amplitude === 0) continue;
-    const part = partOf(arrival, amplitude);
+    if (part === 0) continue;
+    const goes = part === null ? arrival : partOf(arrival, part);
     for (let e = graph.firstEdge[arrival.node]!; e < graph.firstEdge[arrival.node + 1]!; e++) {
       const to = graph.to[e]!;
       if (components.of[to] !== c) continue;
-      const next = { ...pass(graph, part, e), from: arrival };
+      const next = pass(graph, goes, e, arrival);
       // Scales change along a loop, so the floor is held against the loudest of the source at this very node.
-      const there = lists[to]!.reduce(
-        (db, a) => (a.sourceIndex === next.sourceIndex ? Math.max(db, a.levelDb) : db),
-        Number.NEGATIVE_INFINITY,
-      );
+      let there = Number.NEGATIVE_INFINITY;
+      for (const a of lists[to]!) if (a.sourceIndex === next.sourceIndex && a.levelDb > there) there = a.levelDb;
       if (next.levelDb < there - LOOP_FLOOR_DB) continue;
       if (++steps > LOOP_STEPS) return dropped + open.length + 1;
       const place = to * MOST_SOURCES + next.sourceIndex;
@@ -63,28 +68,24 @@ export function followLoop(graph: Graph, components: Components, c: number, list
         dropped++;
         continue;
       }
-      // Where it meets a copy it stands for both from then on: what goes on is its own part.
-      const own = amplitudeOf(next);
+      const { levelDb, polarity } = next;
       const kept = keep(lists, to, next);
       if (kept.gone) {
         dropped++;
-        waiting.delete(kept.gone);
-        removeFrom(open, kept.gone);
+        leave(kept.gone);
       }
       if (!kept.arrival) continue;
-      if (kept.replaced) {
-        const left = waiting.get(kept.replaced) ?? 0;
-        waiting.delete(kept.replaced);
-        removeFrom(open, kept.replaced);
-        wait(kept.arrival, left);
+      if (kept.isNew) wait(kept.arrival, null);
+      else {
+        // It stands for the copy that it met: what of that has not gone on goes with it.
+        const left = kept.replaced ? leave(kept.replaced) : undefined;
+        if (left !== undefined) wait(kept.arrival, left);
+        wait(kept.arrival, polarity * ratioFromDb(levelDb));
       }
-      wait(kept.arrival, own);
     }
   }
   return dropped;
 }
-
-const amplitudeOf = ({ levelDb, polarity }: Arrival): number => polarity * ratioFromDb(levelDb);
 
 /** An arrival as if only a part of it were there. */
 function partOf(arrival: Arrival, amplitude: number): Arrival {
@@ -98,11 +99,6 @@ function partOf(arrival: Arrival, amplitude: number): Arrival {
     reverseDb: arrival.reverseDb + offDb,
     polarity: amplitude < 0 ? -1 : 1,
   };
-}
-
-function removeFrom(open: Arrival[], arrival: Arrival): void {
-  const at = open.indexOf(arrival);
-  if (at >= 0) open.splice(at, 1);
 }
 
 /** Nodes in an order in which what takes no time leads on, as far as there is one (Kahn 1962). */

@@ -17,8 +17,8 @@ export function add(lists: Arrival[][], node: number, arrival: Arrival): void {
   else lists[node]!.push(arrival);
 }
 
-/** An arrival at the other end of an edge. */
-export function pass(graph: Graph, arrival: Arrival, e: number): Arrival {
+/** An arrival at the other end of an edge. @param from  what it is told to have come from */
+export function pass(graph: Graph, arrival: Arrival, e: number, from = arrival): Arrival {
   const edge = graph.edges[e]!;
   return {
     sourceIndex: arrival.sourceIndex,
@@ -37,7 +37,7 @@ export function pass(graph: Graph, arrival: Arrival, e: number): Arrival {
     headroomDb: Math.min(arrival.headroomDb, edge.ceilingDb - arrival.levelDb),
     way: (Math.imul(arrival.way, 0x9e3779b1) + edge.wayId) | 0,
     edge: e,
-    from: arrival,
+    from,
     reverseDb: arrival.reverseDb + edge.gainDb.high,
     copies: arrival.copies,
     cancelledBy: null,
@@ -52,6 +52,8 @@ export interface Kept {
   readonly gone: Arrival | null;
   /** The copy that it met and now stands for. */
   readonly replaced: Arrival | null;
+  /** Nothing of its like was there. */
+  readonly isNew: boolean;
 }
 
 /** Adds an arrival to a node's list: it meets its like, or is kept, or the quietest goes. */
@@ -66,19 +68,19 @@ export function keep(lists: Arrival[][], node: number, next: Arrival): Kept {
       const [louder, quieter] = next.levelDb > other.levelDb ? [next, other] : [other, next];
       meet(louder, quieter);
       list[i] = louder;
-      return { arrival: louder, gone: null, replaced: louder === next ? other : null };
+      return { arrival: louder, gone: null, replaced: louder === next ? other : null, isNew: false };
     }
     ways++;
     if (quietest < 0 || other.levelDb < list[quietest]!.levelDb) quietest = i;
   }
   if (ways < WAYS_PER_SOURCE) {
     add(lists, node, next);
-    return { arrival: next, gone: null, replaced: null };
+    return { arrival: next, gone: null, replaced: null, isNew: true };
   }
   const last = list[quietest]!;
-  if (next.levelDb <= last.levelDb) return { arrival: null, gone: next, replaced: null };
+  if (next.levelDb <= last.levelDb) return { arrival: null, gone: next, replaced: null, isNew: false };
   list[quietest] = next;
-  return { arrival: next, gone: last, replaced: null };
+  return { arrival: next, gone: last, replaced: null, isNew: true };
 }
 
 const near = (a: number, b: number): boolean => Math.abs(a - b) < SAME_INSTANT_MS;
