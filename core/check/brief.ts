@@ -1,4 +1,5 @@
 import { modeName } from '#core/picture/index.ts';
+import { endsThat } from '#core/rig/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
 import type { Box } from './box.ts';
 import { type Context, type Draft, type Fix, type Rule, rule, setFix } from './finding.ts';
@@ -173,7 +174,9 @@ export const briefRules: readonly Rule[] = [
   }),
   rule('route', 'brief-two-way', ({ rig, boxes, evaluation }) => {
     if (!rig.session.twoWay) return [];
-    const outside = boxes.filter((b) => b.type.id === 'call' || b.type.family === 'two-way').map((b) => b.device.id);
+    const outside = boxes
+      .filter((b) => b.type.id === 'call' || endsThat(b.type, 'on-air').length > 0)
+      .map((b) => b.device.id);
     const roles = rolesOf(rig);
     const isOutside = (role: string) => role.startsWith('far') || role.startsWith('radio');
     const away = new Set(rig.sources.filter((s) => isOutside(roles.source(s))).map((s) => s.id));

@@ -96,7 +96,7 @@ export const exclusiveRules: readonly Rule[] = [
     (context) =>
       shutPorts(context).flatMap(({ box: { device, type }, port, seen, cableIds }) => {
         // Keyed by hand or pedal: shut is how it waits.
-        if (type.family === 'two-way' || seen.spec.kind !== 'switch') return [];
+        if (seen.spec.kind !== 'switch' || seen.spec.purpose === 'keying') return [];
         const at = seen.spec.options.find((o) => o.value === seen.value)?.label;
         return [
           {

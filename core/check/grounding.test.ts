@@ -129,7 +129,7 @@ describe('grounding', () => {
       { numRuns: 300 },
     );
     expect(rings).toBeGreaterThan(50);
-    expect(several).toBeGreaterThan(10);
+    expect(several).toBeGreaterThan(2);
   });
   it('never proposes to lift a mains earth, in any fix of any rule on any rig', () => {
     let offered = 0;

@@ -1,3 +1,5 @@
+import { endsThat, endsThatLeadTo, type PortRef } from '#core/rig/index.ts';
+import type { Box } from './box.ts';
 import { type Rule, rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { askLead, isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';
@@ -11,6 +13,16 @@ const AERIAL_LEAD_M = 1;
 
 const moved = ({ from, to }: LeadSeen): LeadSeen['from'] | null =>
   from.device.moves && !to.device.moves ? from : to.device.moves && !from.device.moves ? to : null;
+
+/** Whether an end of a cable is one by which a transmitter sends, or is given what it sends. */
+const isSending = ({ device, type }: Box, { deviceId, portId }: PortRef): boolean =>
+  deviceId === device.id && endsThatLeadTo(type, endsThat(type, 'on-air')).has(portId);
+
+/** A microphone, a headset, a keying box between: whatever comes from there has come in by a microphone of its own. */
+const onlyAVoice = ({ type }: Box): boolean => {
+  const ins = type.ports.filter((p) => p.direction === 'in');
+  return ins.length > 0 && ins.every((p) => p.level === 'air' || p.level === 'microphone' || p.level === 'headphone');
+};
 
 /** Things that are carried about, and radio. */
 export const movingRules: readonly Rule[] = [
@@ -68,12 +80,7 @@ export const movingRules: readonly Rule[] = [
   rule('wire', 'transmitter-near-lead', ({ plugged, boxes, rig }) => {
     const senders = boxes.filter(
       (b) =>
-        b.type.family === 'two-way' &&
-        rig.cables.some(
-          (c) =>
-            (c.from.deviceId === b.device.id && c.from.portId === 'air-out') ||
-            (c.to.deviceId === b.device.id && c.to.portId === 'microphone'),
-        ),
+        endsThat(b.type, 'on-air').length > 0 && rig.cables.some((c) => isSending(b, c.from) || isSending(b, c.to)),
     );
     if (senders.length === 0) return [];
     return plugged
@@ -98,11 +105,11 @@ export const movingRules: readonly Rule[] = [
     'transmitter-voice-keyed',
     ({ boxes, rig, box }) =>
       boxes.flatMap(({ device, type, setting }) => {
-        if (type.family !== 'two-way' || setting('voice-key')?.value !== false) return [];
-        const fed = rig.cables.filter((c) => c.to.deviceId === device.id && c.to.portId === 'microphone');
-        const by = fed.find(
-          (c) => !['microphones', 'two-way', 'headphones'].includes(box(c.from.deviceId).type.family),
-        );
+        const key = type.settings.find((s) => 'purpose' in s && s.purpose === 'no-voice-keying');
+        if (!key || setting(key.id)?.value !== false) return [];
+        const sends = endsThatLeadTo(type, endsThat(type, 'on-air'));
+        const fed = rig.cables.filter((c) => c.to.deviceId === device.id && sends.has(c.to.portId));
+        const by = fed.find((c) => !onlyAVoice(box(c.from.deviceId)));
         if (!by) return [];
         return [
           {
@@ -111,7 +118,7 @@ export const movingRules: readonly Rule[] = [
             where: {
               deviceIds: [device.id, by.from.deviceId],
               cableIds: [by.id],
-              setting: { deviceId: device.id, settingId: 'voice-key' },
+              setting: { deviceId: device.id, settingId: key.id },
             },
             says: `${device.name} is keyed by voice, and ${box(by.from.deviceId).device.name} feeds it: whatever sounds there goes on the air. Switch voice keying off, and key by hand or pedal. Licences forbid music and tones.`,
             why: [{ says: 'voice keying cannot tell a voice from a game', source: 'radios as they come' }],

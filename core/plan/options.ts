@@ -1,4 +1,4 @@
-import { applyEdit, type Edit, findSetting, findTypes, type PlanCell, type Rig } from '#core/rig/index.ts';
+import { applyEdit, type Edit, findPort, findSetting, findTypes, type PlanCell, type Rig } from '#core/rig/index.ts';
 import { evaluate, type ListenerRole, type Pair, rolesOf, type SourceRole } from '#core/signal/index.ts';
 import { makeItSo } from '#core/solve/index.ts';
 import { type Figures, figuresFor } from '#core/variant/index.ts';
@@ -121,7 +121,9 @@ function optionOf(kind: WayKind, brief: Brief, wants: ReadonlyMap<string, PlanCe
 function apartIn(rig: Rig, pairs: readonly Pair[]): { apart: number; together: number } {
   const types = findTypes(rig);
   const roles = rolesOf(rig);
-  const mix = rig.listeners.find((l) => roles.listener(l) === 'mix' && l.sound.portId === 'stream');
+  const mix = rig.listeners.find(
+    (l) => roles.listener(l) === 'mix' && findPort(rig, types, l.sound)?.does === 'stream',
+  );
   const wanted = pairs.filter((p) => p.listenerId === mix?.id && p.want === 'must');
   const isLevel = (key: string) => {
     const [deviceId, settingId] = key.split('.') as [string, string];

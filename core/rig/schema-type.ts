@@ -57,6 +57,14 @@ const PictureEnd = z.strictObject({
   overlays: Id.optional(),
 });
 
+/** What an end is for, beyond carrying something: what rules ask, whatever the box is called. */
+const Does = z.enum([
+  /** What leaves here is seen and heard by an audience at once. */
+  'stream',
+  /** What leaves here is sent by a licensed transmitter. */
+  'on-air',
+]);
+
 const ChannelSpec = z.strictObject({ id: Id, carries: Carries });
 const PortSpec = z.strictObject({
   id: Id,
@@ -65,6 +73,7 @@ const PortSpec = z.strictObject({
   direction: z.enum(['in', 'out', 'inside']),
   connector: Id,
   level: LevelClass,
+  does: Does.optional(),
   channels: z.array(ChannelSpec).min(1).max(64),
   /** For an output into air: the distance at which its level is stated. */
   referenceM: z.number().positive().max(100).optional(),
@@ -99,6 +108,14 @@ const TREATS = [
   'makeupDb',
   'limiter.ceilingDbtp',
 ] as const;
+
+/** What a switch or a mute is there for, where a rule has to know. */
+const Purpose = z.enum([
+  /** Held or pressed while one speaks: shut is how it waits. */
+  'keying',
+  /** On: sound alone does not key it. */
+  'no-voice-keying',
+]);
 
 const SettingBase = { id: Id, name: Name };
 const SettingSpec = z.discriminatedUnion('kind', [
@@ -135,10 +152,11 @@ const SettingSpec = z.discriminatedUnion('kind', [
     /** Which figure of a voice's treatment it is. */
     treats: z.enum(TREATS),
   }),
-  z.strictObject({ ...SettingBase, kind: z.literal('mute'), default: z.boolean() }),
+  z.strictObject({ ...SettingBase, kind: z.literal('mute'), default: z.boolean(), purpose: Purpose.optional() }),
   z.strictObject({
     ...SettingBase,
     kind: z.literal('switch'),
+    purpose: Purpose.optional(),
     options: z
       .array(z.strictObject({ value: Id, label: Name }))
       .min(2)

@@ -1,6 +1,14 @@
 import { batteryHours } from '#core/check/index.ts';
 import { parseMode } from '#core/picture/index.ts';
-import { type Device, type DeviceType, findDevice, findTypes, type Rig, type Types } from '#core/rig/index.ts';
+import {
+  type Device,
+  type DeviceType,
+  findDevice,
+  findPort,
+  findTypes,
+  type Rig,
+  type Types,
+} from '#core/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
 
 export type BudgetKind = 'battery' | 'disk' | 'upstream' | 'sockets' | 'outlets';
@@ -197,7 +205,7 @@ function disks(rig: Rig, types: Types, hours: number, gauges: Gauges): Budget[] 
 }
 
 function upstream(rig: Rig, types: Types, gauges: Gauges): Budget[] {
-  const streams = rig.listeners.filter((l) => l.sound.portId === 'stream').length;
+  const streams = rig.listeners.filter((l) => findPort(rig, types, l.sound)?.does === 'stream').length;
   const calls = rig.devices.filter((d) => types.get(d.typeId)!.ports.some((p) => p.id === 'near-microphone')).length;
   if (streams + calls === 0) return [];
   const usual = Math.round((points(rig) * STREAMED_BITS_A_POINT) / BITS_A_MBIT);

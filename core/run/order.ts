@@ -1,4 +1,4 @@
-import { type Rig, settingOf } from '#core/rig/index.ts';
+import { endsThat, type Rig, settingOf } from '#core/rig/index.ts';
 import { type DayBox, type DayLead, type DayScene, dayScene, phantomOf, volumesOf } from './scene.ts';
 import { type Draft, ids, inOrder, names, quietOf, type Step, socket } from './step.ts';
 
@@ -235,7 +235,7 @@ function startsOf(scene: DayScene, before: readonly string[]): Draft[] {
     why: b.isCall
       ? 'A call takes hold of the sound devices that it finds: everything is plugged before it starts.'
       : 'Programs list what is there when they start.',
-    cautions: b.isCall ? ['consent'] : b.type.ports.some((p) => p.id === 'stream') ? ['consent', 'rights'] : [],
+    cautions: b.isCall ? ['consent'] : endsThat(b.type, 'stream').length > 0 ? ['consent', 'rights'] : [],
     deviceIds: [b.device.id],
     after: [...before, ...after],
     rank: b.isCall ? 1 : 0,

@@ -1,4 +1,12 @@
-import { findDevice, findTypes, type Rig, type Types } from '#core/rig/index.ts';
+import {
+  type DeviceType,
+  endsThat,
+  endsThatLeadTo,
+  findDevice,
+  findTypes,
+  type Rig,
+  type Types,
+} from '#core/rig/index.ts';
 
 type Source = Rig['sources'][number];
 type Listener = Rig['listeners'][number];
@@ -40,11 +48,15 @@ export function rolesOf(rig: Rig): Roles {
 const familyOf = (rig: Rig, types: Types, deviceId: string): string =>
   types.get(findDevice(rig, deviceId)?.typeId ?? '')?.family ?? '';
 
+/** Whether what is spoken into this end of a box goes on the air from the same box. */
+const isSentFrom = (type: DeviceType | undefined, portId: string): boolean =>
+  type !== undefined && endsThatLeadTo(type, endsThat(type, 'on-air')).has(portId);
+
 /** Where somebody speaks: here, at the far side of a call, or into a radio in the hand; null for what is no voice. */
 function voiceAt(rig: Rig, types: Types, { sound }: Source): 'here' | 'far' | 'radio' | null {
   if (familyOf(rig, types, sound.deviceId) !== 'people') return null;
   const heardBy = rig.cables.filter((c) => c.medium === 'air' && c.from.deviceId === sound.deviceId);
-  if (heardBy.some((c) => types.get(findDevice(rig, c.to.deviceId)?.typeId ?? '')?.id === 'two-way-handheld'))
+  if (heardBy.some((c) => isSentFrom(types.get(findDevice(rig, c.to.deviceId)?.typeId ?? ''), c.to.portId)))
     return 'radio';
   const forth = heardBy.map((c) => c.to.deviceId);
   return leadsTo(rig, types, forth, 'far-microphone') ? 'far' : 'here';
@@ -94,7 +106,7 @@ function listenerRole(rig: Rig, types: Types, listener: Listener): ListenerRole 
     const files = type!.ports.filter((p) => p.connector === 'file').length;
     return files > 1 ? 'track' : 'mix';
   }
-  if (port?.id === 'stream') return 'mix';
+  if (port?.does === 'stream') return 'mix';
   const behind = whatFeeds(rig, types, listener);
   if (behind !== null) return behind;
   return type?.id === 'audience' ? 'room' : 'ears';
@@ -110,7 +122,7 @@ function whatFeeds(rig: Rig, types: Types, { sound }: Listener): 'far-ears' | 'r
       if (to.deviceId !== id || seen.has(from.deviceId)) continue;
       if (from.portId === 'far-loudspeaker') return 'far-ears';
       const type = typeOf(from.deviceId);
-      if (id === sound.deviceId && type?.id === 'two-way-handheld') return 'radio-ears';
+      if (id === sound.deviceId && type && endsThat(type, 'on-air').length > 0) return 'radio-ears';
       // A call that is met from its near side is somebody else's.
       if (type?.family === 'people' || type?.family === 'programs') continue;
       seen.add(from.deviceId);

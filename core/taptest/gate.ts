@@ -1,4 +1,4 @@
-import { findTypes, type Rig } from '#core/rig/index.ts';
+import { endsThat, findPort, findTypes, type Rig, soundsIntoRoom } from '#core/rig/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
 
 /** Something that has to be so before a tune plays. An open one blocks. */
@@ -17,11 +17,11 @@ const nameIn = (list: readonly { readonly name: string }[]): string => list.map(
 export function gateOf(rig: Rig): GateQuestion[] {
   const types = findTypes(rig);
   const roles = rolesOf(rig);
-  const familyOf = (deviceId: string) => types.get(rig.devices.find((d) => d.id === deviceId)?.typeId ?? '')?.family;
+  const boxes = rig.devices.map((device) => ({ name: device.name, type: types.get(device.typeId)! }));
   const out: GateQuestion[] = [];
   for (const listener of rig.listeners) {
     const role = roles.listener(listener);
-    if (listener.sound.portId === 'stream')
+    if (findPort(rig, types, listener.sound)?.does === 'stream')
       out.push({
         id: `stream:${listener.id}`,
         asks: `${listener.name}: it is off, or set to private or a test.`,
@@ -33,21 +33,15 @@ export function gateOf(rig: Rig): GateQuestion[] {
         asks: `${listener.name}: whoever is there has been told, and has the headset off.`,
         why: 'How loud it comes there nobody knows before it was measured.',
       });
-    if (role === 'radio-ears')
-      out.push({
-        id: `radio:${listener.id}`,
-        asks: `${listener.name}: the transmitter works into a dummy load, and keying by voice is off.`,
-        why: 'Coded music on the air is against most licences. Ask whoever holds yours.',
-      });
   }
-  const radios = rig.devices.filter((d) => familyOf(d.id) === 'radios' && !out.some((q) => q.id.startsWith('radio:')));
+  const radios = boxes.filter((b) => endsThat(b.type, 'on-air').length > 0);
   if (radios.length > 0)
     out.push({
       id: 'radios',
       asks: `${nameIn(radios)}: into a dummy load, keying by voice off.`,
       why: 'Coded music on the air is against most licences. Ask whoever holds yours.',
     });
-  const loud = rig.devices.filter((d) => familyOf(d.id) === 'loudspeakers');
+  const loud = boxes.filter((b) => soundsIntoRoom(b.type));
   if (loud.length > 0)
     out.push({
       id: 'loudspeakers',

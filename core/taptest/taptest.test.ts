@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { reconcileLevel } from '#core/reconcile/index.ts';
-import { parseRig, type Rig } from '#core/rig/index.ts';
+import { emptyRig, parseRig, type Rig } from '#core/rig/index.ts';
 import { seededRandom } from '#core/samples/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { faultsOf } from '#core/trouble/index.ts';
@@ -83,6 +83,44 @@ describe('what has to be so before anything plays', () => {
     const asks = (rig: Rig) => gateOf(rig).some((q) => q.asks.includes('dummy load'));
     expect(asks(parsed(skerryNet))).toBe(true);
     expect(asks(relay)).toBe(false);
+  });
+  it('asks by what a box does, whatever it is called: a transmitter of one\u2019s own, a radio that sounds', () => {
+    const withOwn = (does: boolean): Rig => ({
+      ...relay,
+      types: [
+        {
+          id: 'own-sender',
+          name: 'A box of one\u2019s own',
+          family: 'anything',
+          summary: '',
+          settings: [],
+          figures: {},
+          inside: [],
+          ports: [
+            {
+              id: 'x',
+              name: 'x',
+              direction: 'out',
+              connector: 'radio',
+              level: 'digital',
+              channels: [{ id: 'mono', carries: 'sound' }],
+              ...(does && { does: 'on-air' as const }),
+            },
+          ],
+        },
+      ],
+      devices: [...relay.devices, { id: 'own', typeId: 'own-sender', name: 'Sender', settings: {} }],
+    });
+    const ids = (rig: Rig) => gateOf(rig).map((q) => q.id);
+    expect(ids(parsed(withOwn(true)))).toContain('radios');
+    expect(ids(parsed(withOwn(false)))).not.toContain('radios');
+    const only = (typeId: string): Rig => ({
+      ...emptyRig('one box'),
+      devices: [{ id: 'one', typeId, name: 'One', settings: {} }],
+    });
+    expect(ids(only('two-way-handheld'))).toContain('loudspeakers');
+    expect(ids(only('headphones'))).not.toContain('loudspeakers');
+    expect(ids(only('person'))).not.toContain('loudspeakers');
   });
   it.each(ALL)('is told in words, each once', (rig) => {
     const questions = gateOf(rig);

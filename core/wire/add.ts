@@ -52,7 +52,7 @@ function listenersOf(rig: Rig, device: Device, type: DeviceType): Listener[] {
     (p) =>
       has(p, 'sound') &&
       (p.connector === 'file' ||
-        p.id === 'stream' ||
+        p.does === 'stream' ||
         (p.id === 'ears' &&
           (type.family === 'headphones' || type.family === 'two-way' || device.typeId === 'audience'))),
   );

@@ -3,6 +3,7 @@ import type { DeviceType, LevelClass, PortSpec, Range, SettingSpec, Stage, Way }
 /** Shorthand for writing device types. All of it yields plain data; nothing here is known to the rest of the program. */
 
 type Channels = PortSpec['channels'];
+type Purpose = Extract<SettingSpec, { kind: 'switch' }>['purpose'];
 const SOUND = (id: string): Channels[number] => ({ id, carries: 'sound' });
 
 export const mono: Channels = [SOUND('mono')];
@@ -89,10 +90,12 @@ export const switchSetting = (
   name: string,
   options: Record<string, string>,
   preset: string,
+  purpose?: Purpose,
 ): SettingSpec => ({
   id,
   name,
   kind: 'switch',
+  ...(purpose && { purpose }),
   options: Object.entries(options).map(([value, label]) => ({ value, label })),
   default: preset,
 });
@@ -119,10 +122,11 @@ export const gainSetting = (id: string, name: string, [min, preset, max]: Range)
   offAtMin: false,
 });
 
-export const muteSetting = (id: string, name: string, muted: boolean): SettingSpec => ({
+export const muteSetting = (id: string, name: string, muted: boolean, purpose?: Purpose): SettingSpec => ({
   id,
   name,
   kind: 'mute',
+  ...(purpose && { purpose }),
   default: muted,
 });
 export const delaySetting = (id: string, name: string, maxMs: number): SettingSpec => ({

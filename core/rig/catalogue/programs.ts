@@ -84,7 +84,7 @@ export const programs: DeviceType[] = [
     ports: [
       ...CAPTURE_INPUTS.map((n) => takes(`in-${n}`, `input ${n}`, pictureAndStereo)),
       ...CAPTURE_INPUTS.map((n) => point(`in-${n}-after`, `input ${n}, after its settings`, stereo)),
-      hands('stream', 'stream', pictureAndStereo),
+      { ...hands('stream', 'stream', pictureAndStereo), does: 'stream' },
       ...TRACKS.map((n) => output(`track-${n}`, `track ${n}`, 'file', 'software', stereo)),
     ],
     settings: CAPTURE_INPUTS.flatMap((n) => [

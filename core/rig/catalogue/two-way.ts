@@ -49,16 +49,16 @@ function radio(
       }),
       ...(deskSockets ? [] : [hears('own', 'own microphone')]),
       input('air-in', 'received', 'radio', 'digital', mono),
-      output('air-out', 'sent', 'radio', 'digital', mono),
+      output('air-out', 'sent', 'radio', 'digital', mono, { does: 'on-air' }),
       output('speaker', 'loudspeaker socket', deskSockets ? 'jack-35-ts' : 'jack-35-trs', 'speaker', mono),
       ...(deskSockets ? [output('line-out', 'line out', 'jack-35-trs', 'line' as const, mono)] : []),
       sounds('front', 'loudspeaker', mono, 0.5),
     ],
     settings: [
-      switchSetting('key', 'Keying', KEYING, 'receive'),
+      switchSetting('key', 'Keying', KEYING, 'receive', 'keying'),
       gainSetting('microphone-gain', 'Microphone gain', [0, 20, 40]),
       levelSetting('volume', 'Volume', -20, 0),
-      ...(deskSockets ? [muteSetting('voice-key', 'Voice keying off', true)] : []),
+      ...(deskSockets ? [muteSetting('voice-key', 'Voice keying off', true, 'no-voice-keying')] : []),
     ],
     figures: {
       receive: typicalMs('radio, air to its outputs', 5, 20, 80),
@@ -165,7 +165,7 @@ export const twoWay: DeviceType[] = [
       output('radio-b', 'to radio B', 'pins-8', 'microphone', mono),
       output('through', 'microphone, passed on', 'xlr-male', 'microphone', mono),
     ],
-    settings: [switchSetting('key', 'Keying', { none: 'none', a: 'radio A', b: 'radio B' }, 'none')],
+    settings: [switchSetting('key', 'Keying', { none: 'none', a: 'radio A', b: 'radio B' }, 'none', 'keying')],
     figures: {},
     inside: [
       way('microphone.mono', 'radio-a.mono', when('key', 'a')),
