@@ -33,6 +33,7 @@ export {
 } from './lookup.ts';
 export { atMoment, type Differs, differences, editInMoment, momentName, withoutIn } from './moments.ts';
 export { emptyRig, parseDeviceType, parseRig, parseRigText } from './parse.ts';
+export { mayMeet, type Place, placesOf } from './places.ts';
 export { typeTroubles } from './references.ts';
 export { sayValue } from './say.ts';
 export {

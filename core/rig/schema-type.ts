@@ -63,6 +63,8 @@ const Does = z.enum([
   'stream',
   /** What leaves here is sent by a licensed transmitter. */
   'on-air',
+  /** It is where somebody else is: nothing here can be plugged into it. */
+  'far-side',
 ]);
 
 const ChannelSpec = z.strictObject({ id: Id, carries: Carries });

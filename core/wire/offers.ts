@@ -1,6 +1,17 @@
 import { chainOf, check, type Finding, leadBetween } from '#core/check/index.ts';
 import type { Chain } from '#core/plug/index.ts';
-import { applyEdit, type Cable, type Edit, findTypes, type LevelClass, type Rig } from '#core/rig/index.ts';
+import {
+  applyEdit,
+  type Cable,
+  type Edit,
+  findTypes,
+  type LevelClass,
+  mayMeet,
+  type Place,
+  type PortRef,
+  placesOf,
+  type Rig,
+} from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { joinSockets, mediumOf, type Socket, socketsOf } from './sockets.ts';
 
@@ -22,6 +33,8 @@ const COST = {
   /** Outputs are joined to inputs; the other way about is offered last. */
   backward: 60,
   software: 2,
+  /** The far side of a call, for a box of which nobody knows where it is. */
+  there: 10,
   preferred: -1,
 };
 
@@ -38,13 +51,18 @@ function levelCost(from: LevelClass, to: LevelClass): number {
   return from === 'speaker' || from === 'digital' || to === 'digital' ? COST.harmful : COST.otherLevel;
 }
 
+const endOf = ({ deviceId, ports }: Socket): PortRef => ({ deviceId, portId: ports[0]!.id });
+const isThere = (place: Place): boolean => place !== null && place !== 'here';
+
 /** Every socket of the rig that a socket can be joined to: only what fits, the best first. */
 export function offersFor(rig: Rig, from: Socket): Offer[] {
   const types = findTypes(rig);
+  const placeOf = placesOf(rig);
+  const here = placeOf(endOf(from));
   return rig.devices
     .filter((d) => d.id !== from.deviceId)
     .flatMap((device) => socketsOf(rig, device.id, types))
-    .filter((socket) => !socket.hidden)
+    .filter((socket) => !socket.hidden && mayMeet(here, placeOf(endOf(socket))))
     .flatMap((socket): Offer[] => {
       const cables = joinSockets(rig, from, socket);
       const [first] = cables;
@@ -59,6 +77,7 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
         levelCost(lead.from.port.level, lead.to.port.level) +
         (socket.cableIds.length > 0 && first.medium === 'lead' ? COST.taken : 0) +
         (socket.preferred ? COST.preferred : 0) +
+        (here === null && isThere(placeOf(endOf(socket))) ? COST.there : 0) +
         (isOut ? 0 : COST.backward);
       return [{ socket, cables, chain: plugged, cost }];
     })

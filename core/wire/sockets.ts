@@ -50,8 +50,14 @@ export function socketsOf(rig: Rig, deviceId: string, types: Types = findTypes(r
   }));
 }
 
+const isFarSide = ({ ports }: Socket): boolean => ports.some((p) => p.does === 'far-side');
+const standsOnAComputer = ({ connector }: Socket): boolean =>
+  connector === 'bluetooth' || ['usb', 'jack'].includes(connectorOf(connector)?.family ?? '');
+
 /** What carries a signal between two sockets; null where nothing can. */
 export function mediumOf(a: Socket, b: Socket): Cable['medium'] | null {
+  // The computer over there is not drawn: what stands on it is on the call.
+  if ((isFarSide(a) && standsOnAComputer(b)) || (isFarSide(b) && standsOnAComputer(a))) return 'software';
   const own = (s: Socket) => (connectorOf(s.connector) ? 'lead' : s.connector);
   const [x, y] = [own(a), own(b)];
   if (x !== y) return null;

@@ -1,4 +1,4 @@
-import type { DeviceType } from '../schema-type.ts';
+import type { DeviceType, PortSpec } from '../schema-type.ts';
 import {
   both,
   ceiling,
@@ -29,6 +29,8 @@ import {
 const CAPTURE_INPUTS = [1, 2, 3, 4, 5, 6];
 const TRACKS = [1, 2, 3, 4, 5];
 const RECORDED = [1, 2, 3, 4];
+
+const atFarSide = (port: PortSpec): PortSpec => ({ ...port, does: 'far-side' });
 
 /** Programs and the computer's own sound system: devices like any other, with software ends. */
 export const programs: DeviceType[] = [
@@ -114,10 +116,10 @@ export const programs: DeviceType[] = [
       hands('near-loudspeaker', 'near side, loudspeaker', stereo),
       hands('near-view', 'near side, picture of the far side', picture),
       takes('near-camera', 'near side, camera', picture),
-      hands('far-view', 'far side, picture of the near side', picture),
-      takes('far-microphone', 'far side, microphone', mono),
-      takes('far-camera', 'far side, camera', picture),
-      hands('far-loudspeaker', 'far side, loudspeaker', stereo),
+      atFarSide(hands('far-view', 'far side, picture of the near side', picture)),
+      atFarSide(takes('far-microphone', 'far side, microphone', mono)),
+      atFarSide(takes('far-camera', 'far side, camera', picture)),
+      atFarSide(hands('far-loudspeaker', 'far side, loudspeaker', stereo)),
     ],
     settings: [
       muteSetting('near-mute', 'Near side, mute', false),

@@ -1,4 +1,14 @@
-import { type Cable, endName, findDevice, findTypes, type PortRef, type Rig, type Types } from '#core/rig/index.ts';
+import {
+  type Cable,
+  endName,
+  findDevice,
+  findTypes,
+  mayMeet,
+  type PortRef,
+  placesOf,
+  type Rig,
+  type Types,
+} from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { type DirectLook, type Fault, WEIGHTS } from './fault.ts';
 import { replug } from './leads.ts';
@@ -81,8 +91,10 @@ function otherChoices(rig: Rig, types: Types, cable: Cable, far: 'from' | 'to'):
       .ports.find((p) => p.id === ref.portId)!
       .channels.map((c) => c.id)
       .join();
+  const placeOf = placesOf(rig);
+  const own = placeOf(chosen);
   const alike = rig.cables
-    .filter((c) => c.medium === 'software' && c.id !== cable.id)
+    .filter((c) => c.medium === 'software' && c.id !== cable.id && mayMeet(own, placeOf(c[far])))
     .map((c) => c[far])
     .filter(
       (ref) =>
