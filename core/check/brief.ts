@@ -1,5 +1,5 @@
 import { modeName } from '#core/picture/index.ts';
-import { endsThat } from '#core/rig/index.ts';
+import { endsThat, isCall } from '#core/rig/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
 import type { Box } from './box.ts';
 import { type Context, type Draft, type Fix, type Rule, rule, setFix } from './finding.ts';
@@ -175,7 +175,7 @@ export const briefRules: readonly Rule[] = [
   rule('route', 'brief-two-way', ({ rig, boxes, evaluation }) => {
     if (!rig.session.twoWay) return [];
     const outside = boxes
-      .filter((b) => b.type.id === 'call' || endsThat(b.type, 'on-air').length > 0)
+      .filter((b) => isCall(b.type) || endsThat(b.type, 'on-air').length > 0)
       .map((b) => b.device.id);
     const roles = rolesOf(rig);
     const isOutside = (role: string) => role.startsWith('far') || role.startsWith('radio');

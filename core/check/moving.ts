@@ -1,4 +1,4 @@
-import { endsThat, endsThatLeadTo, type PortRef } from '#core/rig/index.ts';
+import { endsThat, endsThatLeadTo, type PortRef, settingFor } from '#core/rig/index.ts';
 import type { Box } from './box.ts';
 import { type Rule, rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
@@ -105,7 +105,7 @@ export const movingRules: readonly Rule[] = [
     'transmitter-voice-keyed',
     ({ boxes, rig, box }) =>
       boxes.flatMap(({ device, type, setting }) => {
-        const key = type.settings.find((s) => 'purpose' in s && s.purpose === 'no-voice-keying');
+        const key = settingFor(type, 'no-voice-keying');
         if (!key || setting(key.id)?.value !== false) return [];
         const sends = endsThatLeadTo(type, endsThat(type, 'on-air'));
         const fed = rig.cables.filter((c) => c.to.deviceId === device.id && sends.has(c.to.portId));

@@ -1,4 +1,4 @@
-import type { PortRef } from '#core/rig/index.ts';
+import { endsThat, isCall, type PortRef, settingFor } from '#core/rig/index.ts';
 import { deviceName, type Heard, loopLimit, type Pair, rolesOf, talkerEchoLossDb } from '#core/signal/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
 
@@ -169,10 +169,12 @@ function outOfStep(context: Context): Draft[] {
 /** Music through a call that takes what is no voice for noise. */
 const processedMusic = (context: Context): Draft[] =>
   context.boxes.flatMap((box): Draft[] => {
-    const seen = box.type.id === 'call' ? box.setting('processing') : null;
+    const processing = settingFor(box.type, 'voice-processing');
+    const seen = processing && box.setting(processing.id);
     if (seen?.value !== 'on') return [];
+    const microphones = endsThat(box.type, 'call-microphone');
     const roles = rolesOf(context.rig);
-    const takes = (way: Heard) => passes(context, way, box.device.id, 'near-microphone');
+    const takes = (way: Heard) => microphones.some((p) => passes(context, way, box.device.id, p.id));
     const music = context.rig.sources.filter(
       (s) =>
         ['music', 'game'].includes(roles.source(s)) &&
@@ -216,7 +218,7 @@ function devicesOf({ rig, box }: Context, from: PortRef, way: 'back' | 'forth'):
       if (key(near) !== key(at)) continue;
       const { type } = box(far.deviceId);
       if (type.family === 'computers') found.add(/usb-\d|jack|line|screen-\d/.exec(far.portId)?.[0] ?? far.portId);
-      if (type.family !== 'programs' || type.id === 'call') continue;
+      if (type.family !== 'programs' || isCall(type)) continue;
       for (const { from: start, to: end } of type.inside) {
         const [here, there] = (way === 'back' ? [end, start] : [start, end]).map((place) => place.split('.')[0]!);
         if (here === far.portId) meet({ deviceId: far.deviceId, portId: there! });
@@ -227,10 +229,11 @@ function devicesOf({ rig, box }: Context, from: PortRef, way: 'back' | 'forth'):
 
 const splitDevices = (context: Context): Draft[] =>
   context.boxes.flatMap((box): Draft[] => {
-    if (box.type.id !== 'call') return [];
     const { id, name } = box.device;
-    const microphones = devicesOf(context, { deviceId: id, portId: 'near-microphone' }, 'back');
-    const loudspeakers = devicesOf(context, { deviceId: id, portId: 'near-loudspeaker' }, 'forth');
+    const hangOn = (does: 'call-microphone' | 'call-loudspeaker', way: 'back' | 'forth') =>
+      endsThat(box.type, does).flatMap((p) => devicesOf(context, { deviceId: id, portId: p.id }, way));
+    const microphones = hangOn('call-microphone', 'back');
+    const loudspeakers = hangOn('call-loudspeaker', 'forth');
     if (microphones.length === 0 || loudspeakers.length === 0) return [];
     if (microphones.some((m) => loudspeakers.includes(m))) return [];
     return [
@@ -284,7 +287,7 @@ export const routingRules: readonly Rule[] = [
   rule('route', 'route-first-pair', firstPairOnly),
   rule('route', 'route-keep-time', outOfStep),
   rule('route', 'call-processes-music', processedMusic, (context, { where }) =>
-    where.setting ? setFix(context.box(where.setting.deviceId), 'processing', 'off') : [],
+    where.setting ? setFix(context.box(where.setting.deviceId), where.setting.settingId, 'off') : [],
   ),
   rule('route', 'call-split-devices', splitDevices),
   rule('route', 'route-one-side', oneSided),

@@ -1,4 +1,4 @@
-import { findDevice, findTypes, type Rig, settingOf } from '#core/rig/index.ts';
+import { findDevice, findTypes, type Rig, settingFor, settingOf } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { markdown } from '#core/text/index.ts';
 import { type FarSeat, farSeats } from '#core/wire/index.ts';
@@ -23,9 +23,7 @@ export function guestSheet(rig: Rig, seat: FarSeat, evaluation: Evaluation = eva
     return pair && (pair.want === 'must' || pair.ways.length > 0) && !seats.some((s) => s.listenerId === l.id);
   });
   const call = findDevice(rig, callId)!;
-  const spec = findTypes(rig)
-    .get(call.typeId)
-    ?.settings.find((s) => s.id === 'processing');
+  const spec = settingFor(findTypes(rig).get(call.typeId)!, 'voice-processing');
   const processed = spec ? settingOf(call, spec).value === 'on' : true;
   const delay = evaluation.pairs.find((p) => p.listenerId === listenerId && p.ways.length > 0)?.ways[0]?.delay.value;
   const loudspeaker = seat.gear?.ears === null;

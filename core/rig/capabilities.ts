@@ -1,10 +1,17 @@
-import type { DeviceType, PortSpec } from './schema-type.ts';
+import type { DeviceType, PortSpec, Purpose, SettingSpec } from './schema-type.ts';
 
 /** The ends of a type that are for something. */
 export const endsThat = (type: DeviceType, does: PortSpec['does']): PortSpec[] =>
   type.ports.filter((p) => p.does === does);
 
 const portOf = (place: string): string => place.split('.')[0]!;
+
+/** It joins two places: ours, and one that nothing else leads to. */
+export const isCall = (type: DeviceType): boolean => type.ports.some((p) => p.does === 'far-side');
+
+/** The switch or mute of a type that is there for something. */
+export const settingFor = (type: DeviceType, purpose: Purpose): SettingSpec | undefined =>
+  type.settings.find((s) => 'purpose' in s && s.purpose === purpose);
 
 /** Ends of a type from which ways lead to one of some others, whatever is set; those themselves too. */
 export function endsThatLeadTo(type: DeviceType, ends: readonly PortSpec[]): ReadonlySet<string> {

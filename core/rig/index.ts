@@ -1,4 +1,4 @@
-export { endsThat, endsThatLeadTo, soundsIntoRoom } from './capabilities.ts';
+export { endsThat, endsThatLeadTo, isCall, settingFor, soundsIntoRoom } from './capabilities.ts';
 export { catalogue } from './catalogue/index.ts';
 export { type Controls, type ControlTable, controlsOf } from './controls.ts';
 export {

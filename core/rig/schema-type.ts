@@ -65,6 +65,9 @@ const Does = z.enum([
   'on-air',
   /** It is where somebody else is: nothing here can be plugged into it. */
   'far-side',
+  /** What a call takes for a voice, and may clean of all else; and where it plays who is over there. */
+  'call-microphone',
+  'call-loudspeaker',
 ]);
 
 const ChannelSpec = z.strictObject({ id: Id, carries: Carries });
@@ -117,7 +120,11 @@ const Purpose = z.enum([
   'keying',
   /** On: sound alone does not key it. */
   'no-voice-keying',
+  /** On or off: whether what is no voice is taken for noise. */
+  'voice-processing',
 ]);
+
+export type Purpose = z.infer<typeof Purpose>;
 
 const SettingBase = { id: Id, name: Name };
 const SettingSpec = z.discriminatedUnion('kind', [

@@ -6,6 +6,7 @@ import {
   findDevice,
   findPort,
   findTypes,
+  isCall,
   type Rig,
   type Types,
 } from '#core/rig/index.ts';
@@ -206,7 +207,7 @@ function disks(rig: Rig, types: Types, hours: number, gauges: Gauges): Budget[] 
 
 function upstream(rig: Rig, types: Types, gauges: Gauges): Budget[] {
   const streams = rig.listeners.filter((l) => findPort(rig, types, l.sound)?.does === 'stream').length;
-  const calls = rig.devices.filter((d) => types.get(d.typeId)!.ports.some((p) => p.id === 'near-microphone')).length;
+  const calls = rig.devices.filter((d) => isCall(types.get(d.typeId)!)).length;
   if (streams + calls === 0) return [];
   const usual = Math.round((points(rig) * STREAMED_BITS_A_POINT) / BITS_A_MBIT);
   const rate = gauge(gauges, 'stream-mbits', { label: 'each stream', unit: 'Mbit/s', usual, min: 0.1, max: 500 });

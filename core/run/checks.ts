@@ -1,5 +1,5 @@
 import { check, type Finding } from '#core/check/index.ts';
-import { endName, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { endName, findTypes, isCall, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
 import type { Budget } from './budgets.ts';
 import type { Ticks } from './session.ts';
@@ -164,7 +164,7 @@ function hearing(rig: Rig, { pairs }: Evaluation): DayCheck[] {
 function calls(rig: Rig): DayCheck[] {
   const types = findTypes(rig);
   return rig.devices
-    .filter((d) => types.get(d.typeId)!.ports.some((p) => p.id === 'near-microphone'))
+    .filter((d) => isCall(types.get(d.typeId)!))
     .map(
       (d): DayCheck => ({
         id: `call:${d.id}`,

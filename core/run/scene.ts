@@ -1,4 +1,12 @@
-import { type Device, type DeviceType, findTypes, type PortSpec, type Rig, type SettingSpec } from '#core/rig/index.ts';
+import {
+  type Device,
+  type DeviceType,
+  findTypes,
+  isCall,
+  type PortSpec,
+  type Rig,
+  type SettingSpec,
+} from '#core/rig/index.ts';
 
 type Cable = Rig['cables'][number];
 
@@ -47,7 +55,7 @@ export function dayScene(rig: Rig): DayScene {
       type,
       switched: powered && !LIFELESS.has(type.family) && type.family !== 'power',
       isProgram: type.family === 'programs',
-      isCall: type.ports.some((p) => p.id === 'near-microphone'),
+      isCall: isCall(type),
       isLoud: type.family === 'loudspeakers' && powered,
       rank: ranks.get(device.id)!,
     };

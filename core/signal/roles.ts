@@ -3,6 +3,7 @@ import {
   endsThat,
   endsThatLeadTo,
   findDevice,
+  findPort,
   findTypes,
   type Rig,
   type Types,
@@ -59,7 +60,7 @@ function voiceAt(rig: Rig, types: Types, { sound }: Source): 'here' | 'far' | 'r
   if (heardBy.some((c) => isSentFrom(types.get(findDevice(rig, c.to.deviceId)?.typeId ?? ''), c.to.portId)))
     return 'radio';
   const forth = heardBy.map((c) => c.to.deviceId);
-  return leadsTo(rig, types, forth, 'far-microphone') ? 'far' : 'here';
+  return leadsOverThere(rig, types, forth) ? 'far' : 'here';
 }
 
 /** The voice that levels are told against: the first person here, in the order of the rig's sources; else the first person. */
@@ -81,14 +82,14 @@ function sourceRole(rig: Rig, types: Types, source: Source, main: string | null)
   return 'other';
 }
 
-/** Whether a sound from these boxes comes to such an end before it comes to a program or a mixer. */
-function leadsTo(rig: Rig, types: Types, from: readonly string[], portId: string): boolean {
+/** Whether a sound from these boxes comes to the far side of a call before it comes to a program or a mixer. */
+function leadsOverThere(rig: Rig, types: Types, from: readonly string[]): boolean {
   const seen = new Set(from);
   const open = [...from];
   for (let id = open.pop(); id !== undefined; id = open.pop())
     for (const { from: end, to } of rig.cables) {
       if (end.deviceId !== id) continue;
-      if (to.portId === portId) return true;
+      if (findPort(rig, types, to)?.does === 'far-side') return true;
       if (seen.has(to.deviceId) || ['people', 'programs', 'mixers'].includes(familyOf(rig, types, to.deviceId)))
         continue;
       seen.add(to.deviceId);
@@ -120,7 +121,7 @@ function whatFeeds(rig: Rig, types: Types, { sound }: Listener): 'far-ears' | 'r
   for (let id = open.pop(); id !== undefined; id = open.pop())
     for (const { from, to } of rig.cables) {
       if (to.deviceId !== id || seen.has(from.deviceId)) continue;
-      if (from.portId === 'far-loudspeaker') return 'far-ears';
+      if (findPort(rig, types, from)?.does === 'far-side') return 'far-ears';
       const type = typeOf(from.deviceId);
       if (id === sound.deviceId && type && endsThat(type, 'on-air').length > 0) return 'radio-ears';
       // A call that is met from its near side is somebody else's.

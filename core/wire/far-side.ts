@@ -1,4 +1,14 @@
-import { type Cable, type Device, type Edit, findTypes, idFrom, type PlanCell, type Rig } from '#core/rig/index.ts';
+import {
+  type Cable,
+  type Device,
+  type Edit,
+  findPort,
+  findTypes,
+  idFrom,
+  isCall,
+  type PlanCell,
+  type Rig,
+} from '#core/rig/index.ts';
 import { mainVoiceOf } from '#core/signal/index.ts';
 import { freeId } from './sockets.ts';
 
@@ -57,9 +67,11 @@ const ROOM_M = 0.7;
 
 /** Everybody at the far side of a call. */
 export function farSeats(rig: Rig): FarSeat[] {
+  const types = findTypes(rig);
   const typeOf = new Map(rig.devices.map((d) => [d.id, d.typeId]));
   return rig.cables.flatMap((cable): FarSeat[] => {
-    if (cable.to.portId !== 'far-microphone') return [];
+    const port = findPort(rig, types, cable.to);
+    if (port?.does !== 'far-side' || !port.channels.some((c) => c.carries === 'sound')) return [];
     const gearId = cable.from.deviceId;
     const heard = rig.cables.find(
       (c) => c.medium === 'air' && c.to.deviceId === gearId && typeOf.get(c.from.deviceId) === 'person',
@@ -229,5 +241,5 @@ export function addSpareSeat(rig: Rig, callId: string): Edit {
 /** The calls of a rig. */
 export const callsOf = (rig: Rig): Device[] => {
   const types = findTypes(rig);
-  return rig.devices.filter((d) => types.get(d.typeId)?.ports.some((p) => p.id === 'far-microphone'));
+  return rig.devices.filter((d) => isCall(types.get(d.typeId)!));
 };

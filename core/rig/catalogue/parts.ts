@@ -1,9 +1,8 @@
-import type { DeviceType, LevelClass, PortSpec, Range, SettingSpec, Stage, Way } from '../schema-type.ts';
+import type { DeviceType, LevelClass, PortSpec, Purpose, Range, SettingSpec, Stage, Way } from '../schema-type.ts';
 
 /** Shorthand for writing device types. All of it yields plain data; nothing here is known to the rest of the program. */
 
 type Channels = PortSpec['channels'];
-type Purpose = Extract<SettingSpec, { kind: 'switch' }>['purpose'];
 const SOUND = (id: string): Channels[number] => ({ id, carries: 'sound' });
 
 export const mono: Channels = [SOUND('mono')];
@@ -99,8 +98,8 @@ export const switchSetting = (
   options: Object.entries(options).map(([value, label]) => ({ value, label })),
   default: preset,
 });
-export const onOff = (id: string, name: string, preset: 'on' | 'off'): SettingSpec =>
-  switchSetting(id, name, { off: 'off', on: 'on' }, preset);
+export const onOff = (id: string, name: string, preset: 'on' | 'off', purpose?: Purpose): SettingSpec =>
+  switchSetting(id, name, { off: 'off', on: 'on' }, preset, purpose);
 
 /** How often a second it counts samples; one clock and one rate for all its ends. */
 export const rateSetting: SettingSpec = switchSetting(

@@ -111,9 +111,9 @@ export const programs: DeviceType[] = [
     summary:
       'Both ends of a call: what the near side says arrives at the far side, and back, each after the network and its buffers.',
     ports: [
-      takes('near-microphone', 'near side, microphone', stereo),
+      { ...takes('near-microphone', 'near side, microphone', stereo), does: 'call-microphone' },
       takes('near-share', 'near side, shared computer sound', stereo),
-      hands('near-loudspeaker', 'near side, loudspeaker', stereo),
+      { ...hands('near-loudspeaker', 'near side, loudspeaker', stereo), does: 'call-loudspeaker' },
       hands('near-view', 'near side, picture of the far side', picture),
       takes('near-camera', 'near side, camera', picture),
       atFarSide(hands('far-view', 'far side, picture of the near side', picture)),
@@ -124,7 +124,7 @@ export const programs: DeviceType[] = [
     settings: [
       muteSetting('near-mute', 'Near side, mute', false),
       muteSetting('far-mute', 'Far side, mute', false),
-      onOff('processing', 'Near side, processing of the microphone', 'on'),
+      onOff('processing', 'Near side, processing of the microphone', 'on', 'voice-processing'),
     ],
     figures: {
       share: typicalMs('call, shared computer sound to the far side', 150, 300, 600),
