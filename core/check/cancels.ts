@@ -92,8 +92,8 @@ function fixes(
     return spec.options.filter((o) => o.value !== now).flatMap((o) => setFix({ device, type }, settingId, o.value));
   });
   return [...turned, ...closers(context, settings)].filter((fix) => {
-    const after = tried(context, fix);
-    return after !== null && !meetings({ ...context, evaluation: after }).some((a) => here(a, after.graph));
+    const after = tried(context, fix)?.evaluation;
+    return after !== undefined && !meetings({ ...context, evaluation: after }).some((a) => here(a, after.graph));
   });
 }
 

@@ -3,6 +3,7 @@ import { type Evaluation, evaluate, evaluationAt } from '#core/signal/index.ts';
 import { briefRules } from './brief.ts';
 import { cancelRules } from './cancels.ts';
 import { contextOf } from './context.ts';
+import { tried } from './doors.ts';
 import { exclusiveRules } from './exclusive.ts';
 import type { Finding, Fix, Rule, Severity } from './finding.ts';
 import { gainRules } from './gain.ts';
@@ -106,6 +107,24 @@ export function fixesOf(rig: Rig, finding: Finding, evaluation: Evaluation = eva
   }));
 }
 
+/** Of one source only the first of its kind is told: the next was there before. */
+const wasBehind = (first: Finding, next: Finding): boolean =>
+  first.rule === next.rule && first.where.sourceId !== undefined && first.where.sourceId === next.where.sourceId;
+
+/** Each is tried on the rig: the finding goes and no want breaks; what brings something as bad instead comes last. */
 function ruleFixes(rig: Rig, finding: Finding, evaluation: Evaluation): readonly Fix[] {
-  return RULES.find((r) => r.id === finding.rule)?.fixes(contextOf(rig, evaluation), finding) ?? [];
+  const context = contextOf(rig, evaluation);
+  const offered = RULES.find((r) => r.id === finding.rule)?.fixes(context, finding) ?? [];
+  if (offered.length === 0) return [];
+  const before = new Set(found(rig, evaluation).map((f) => f.id));
+  const mending = offered.flatMap((fix): { fix: Fix; bad: number }[] => {
+    const done = tried(context, fix);
+    if (done === null) return [];
+    const after = found(done.rig, done.evaluation);
+    if (!fix.partly && after.some((f) => f.id === finding.id)) return [];
+    // What is heard at last may be out of time: that is Sync's, and was so before.
+    const come = after.filter((f) => !before.has(f.id) && f.stage !== 'sync' && !wasBehind(finding, f));
+    return [{ fix, bad: come.filter((f) => WEIGHT[f.severity] <= WEIGHT[finding.severity]).length }];
+  });
+  return mending.sort((a, b) => a.bad - b.bad).map(({ fix }) => fix);
 }

@@ -1,4 +1,4 @@
-import { applyEdit, findDevice, findTypes, settingOf } from '#core/rig/index.ts';
+import { applyEdit, findDevice, findTypes, type Rig, settingOf } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, evaluate, type Pair, type Stop, whereItStops } from '#core/signal/index.ts';
 import { type Context, type Fix, setFix } from './finding.ts';
 
@@ -16,19 +16,22 @@ const setTo = (label: string, deviceId: string, settingId: string, value: number
 });
 
 /** What comes of a fix; null where it cannot be made, or makes a pair wrong that was right. */
-export function tried({ rig, evaluation }: Context, fix: Fix): Evaluation | null {
+export function tried({ rig, evaluation }: Context, fix: Fix): { rig: Rig; evaluation: Evaluation } | null {
   const done = applyEdit(rig, fix.edit);
   if (!done.ok) return null;
   const after = evaluate(done.rig);
   const before = wrongs(evaluation);
-  return [...wrongs(after)].every((w) => before.has(w)) ? after : null;
+  return [...wrongs(after)].every((w) => before.has(w)) ? { rig: done.rig, evaluation: after } : null;
 }
 
 /** Pairs that are wrong in a way that a mended one must not buy. */
 const wrongs = ({ pairs }: Evaluation): Set<string> =>
   new Set(
     pairs
-      .filter((p) => ['missing', 'unwanted', 'twice'].includes(p.verdict.word))
+      .filter(
+        ({ want, verdict: { word } }) =>
+          word === 'missing' || word === 'unwanted' || (word === 'twice' && want === 'must'),
+      )
       .map((p) => `${p.sourceId}>${p.listenerId}:${p.verdict.word}`),
   );
 
@@ -46,7 +49,7 @@ function thatMend(context: Context, pair: Pair, fixes: readonly Fix[]): Fix[] {
   const { rig, evaluation } = context;
   const isPair = (p: Pair) => p.sourceId === pair.sourceId && p.listenerId === pair.listenerId;
   const mending = fixes.flatMap((fix): { fix: Fix; touches: number }[] => {
-    const after = tried(context, fix);
+    const after = tried(context, fix)?.evaluation;
     if (!after) return [];
     const touches = touched(evaluation, after);
     const now = after.pairs.find(isPair)!;
@@ -57,7 +60,7 @@ function thatMend(context: Context, pair: Pair, fixes: readonly Fix[]): Fix[] {
     if (lessDb < WORTH_DB) return [];
     const by = left.deviceIds.find((id) => !pair.ways[0]!.deviceIds.includes(id));
     const remains = `${lessDb.toFixed(0)} dB less is left${by ? `, by ${deviceName(rig, by)}` : ''}`;
-    return [{ fix: { ...fix, label: `${fix.label} (${remains})` }, touches }];
+    return [{ fix: { ...fix, label: `${fix.label} (${remains})`, partly: true }, touches }];
   });
   return mending.sort((a, b) => a.touches - b.touches).map(({ fix }) => fix);
 }

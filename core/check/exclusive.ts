@@ -1,4 +1,4 @@
-import type { PortSpec } from '#core/rig/index.ts';
+import type { DeviceType, PortSpec } from '#core/rig/index.ts';
 import type { Box, SettingSeen } from './box.ts';
 import { type Context, type Rule, rule, setFix } from './finding.ts';
 import type { LeadEnd } from './leads.ts';
@@ -59,6 +59,22 @@ function shutPorts({ leads, box, evaluation }: Context): ShutPort[] {
   });
 }
 
+/** Whether something stands at an end that the switch has chosen instead. */
+function chosenIsUsed(
+  context: Context,
+  deviceId: string,
+  type: DeviceType,
+  port: PortSpec,
+  { spec, value }: SettingSeen,
+): boolean {
+  const used = usedEnds(context);
+  return type.inside.some(({ from, to, stages }) => {
+    const end = (port.direction === 'in' ? from : to).split('.')[0]!;
+    const isChosen = stages.some((s) => s.do === 'door' && s.setting === spec.id && s.openWhen === value);
+    return isChosen && end !== port.id && used.has(`${deviceId}/${end}`);
+  });
+}
+
 /** Nodes that an open way within a device begins or ends at. */
 function openWithin({ edges, from, to, nodes }: Context['evaluation']['graph']): Uint8Array {
   const open = new Uint8Array(nodes.length);
@@ -95,8 +111,13 @@ export const exclusiveRules: readonly Rule[] = [
     'exclusive-switched-off',
     (context) =>
       shutPorts(context).flatMap(({ box: { device, type }, port, seen, cableIds }) => {
-        // Keyed by hand or pedal: shut is how it waits.
-        if (seen.spec.kind !== 'switch' || seen.spec.purpose === 'keying') return [];
+        // Keyed by hand or pedal: shut is how it waits. Chosen otherwise, for what stands there: that is what it is for.
+        if (
+          seen.spec.kind !== 'switch' ||
+          seen.spec.purpose === 'keying' ||
+          chosenIsUsed(context, device.id, type, port, seen)
+        )
+          return [];
         const at = seen.spec.options.find((o) => o.value === seen.value)?.label;
         return [
           {

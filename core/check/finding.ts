@@ -19,6 +19,8 @@ export type Severity = 'stop' | 'fix' | 'watch';
 /** A change that mends a finding: one step, that can be looked at before it is made. */
 export interface Fix {
   readonly label: string;
+  /** It leaves something of it: less than before, as its label says. */
+  readonly partly?: true;
   /** What has to be drawn before: a box that is put in. */
   readonly first?: Edit;
   /** What is set or plugged, to be done at the desk or so already. */

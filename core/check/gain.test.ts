@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
+import { desk } from './check.testkit.ts';
 import { check, fixesOf } from './index.ts';
 
 const relay = parseRig(JSON.parse(JSON.stringify(boathouse)));
@@ -31,10 +32,25 @@ describe('a stage that clips', () => {
     expect(others).toEqual([]);
     expect(finding).toMatchObject({ stage: 'level', severity: 'fix', where: { deviceIds: ['mixer'] } });
     expect(finding!.says).toContain('Turn down before it');
-    // What is offered mends it: enough before the stage, never after it.
-    const fixes = fixesOf(hot, finding!);
+    // Turned down, the voice would be heard twice at its own ears, as loud once as the other time: a want breaks by that.
+    expect(fixesOf(hot, finding!)).toEqual([]);
+  });
+  it('is mended by what is offered: enough before the stage, never after it', () => {
+    const quiet = desk(
+      { v: 'person', m: 'microphone-dynamic', x: 'mixer-usb-10', r: 'recorder-stereo' },
+      ['v.voice > m.capsule 0.15 air', 'm.xlr > x.strip-1', 'x.main-out > r.line'],
+      {
+        set: { 'x.strip-1-gain': 60, 'x.strip-1-fader': 0, 'x.main-level': 0 },
+        sources: ['v: v.voice'],
+        listeners: ['r: r.file'],
+        plan: ['v > r'],
+      },
+    );
+    const loud: Rig = { ...quiet, sources: quiet.sources.map((s) => ({ ...s, level: [110, 114, 118] })) };
+    const [finding] = clips(loud);
+    const fixes = fixesOf(loud, finding!);
     expect(fixes.map((f) => f.label)).toEqual([expect.stringContaining('Strip 1, gain')]);
-    const done = applyEdit(hot, fixes[0]!.edit);
+    const done = applyEdit(loud, fixes[0]!.edit);
     if (!done.ok) throw new Error(done.refusal.reason);
     expect(clips(done.rig).map((f) => f.id)).not.toContain(finding!.id);
   });
