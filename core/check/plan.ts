@@ -1,4 +1,5 @@
 import { deviceName, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
+import { width } from '#core/units/index.ts';
 import { openDoors, shutDoors, stopOf } from './doors.ts';
 import { type Context, type Fix, type Reason, type Rule, rule, type Severity, type Stage } from './finding.ts';
 
@@ -19,6 +20,27 @@ const sayUnder = ({ underVoiceDb }: Pair): string => {
   return `${Math.abs(db)} dB ${db < 0 ? 'over' : 'under'} the main voice`;
 };
 const ms = (pair: Pair): string => Math.abs(pair.verdict.offsetMs ?? 0).toFixed(0);
+
+const offsetOf = (pair: Pair) => pair.ways[0]?.offset ?? null;
+/** '96 ms early', or both where it may be either. */
+const sayOffset = (pair: Pair): string => {
+  const word = pair.verdict.word;
+  if (word === 'perhaps-either') return 'late, or early,';
+  const nominal = pair.verdict.offsetMs ?? 0;
+  const [late, side] = word === 'perhaps-late' ? [true, 'late'] : [false, 'early'];
+  return (late ? nominal > 0 : nominal < 0) && Math.abs(nominal) >= 1 ? `${ms(pair)} ms ${side}` : side;
+};
+const sayRange = (pair: Pair): string => {
+  const value = offsetOf(pair)?.value;
+  return value ? ` (${value.low.toFixed(0)} to ${value.high > 0 ? '+' : ''}${value.high.toFixed(0)} ms)` : '';
+};
+/** Of what the offset is made of, the figure that is known worst: measured, it narrows most. */
+const sayWidest = (pair: Pair): string => {
+  const terms = (offsetOf(pair)?.terms ?? []).filter((t) => width(t.value) > 0);
+  if (terms.length < 2) return '';
+  const widest = terms.reduce((a, b) => (width(b.value) > width(a.value) ? b : a));
+  return `; least is known of ${widest.label}, ${width(widest.value).toFixed(0)} ms from end to end`;
+};
 
 /** What the hearing plan wants, against what arrives. */
 const SAID: readonly Said[] = [
@@ -100,8 +122,8 @@ const SAID: readonly Said[] = [
     stage: 'sync',
     severity: 'watch',
     words: ['perhaps-late', 'perhaps-early', 'perhaps-either'],
-    says: (source, listener) =>
-      `${source} may be out of time at ${listener}: the figures are too uncertain to tell. Measure a take.`,
+    says: (source, listener, pair) =>
+      `${source} is possibly ${sayOffset(pair)} at ${listener}${sayRange(pair)}: the figures are too uncertain to tell. A take with a clap there measures all of them at once${sayWidest(pair)}.`,
   },
 ];
 

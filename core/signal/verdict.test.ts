@@ -36,8 +36,11 @@ describe('the verdict on one source at one listener', () => {
   it.each([
     [offset(-10, 5, 40), 'good', 'in-time'],
     [offset(-39, 60, 60), 'good', 'in-time'],
-    [offset(50, 60.1, 70), 'fix', 'late'],
-    [offset(-90, -40.1, 0), 'fix', 'early'],
+    [offset(60.1, 65, 70), 'fix', 'late'],
+    [offset(-90, -60, -40.1), 'fix', 'early'],
+    [offset(50, 60.1, 70), 'watch', 'perhaps-late'],
+    [offset(-90, -40.1, 0), 'watch', 'perhaps-early'],
+    [offset(-397, 218, 905), 'watch', 'perhaps-late'],
     [offset(-10, 5, 61), 'watch', 'perhaps-late'],
     [offset(-41, 5, 10), 'watch', 'perhaps-early'],
     [offset(-282, 0, 121), 'watch', 'perhaps-either'],

@@ -25,7 +25,10 @@ interface Case {
   shared?: boolean;
 }
 
-/** Whether a source is in time at a listener. What rests on a proposal that nobody has ticked is not called right. */
+/**
+ * Whether a source is in time at a listener: by the whole range of its offset, not by its nominal figure alone. What rests
+ * on a proposal that nobody has ticked is not called right.
+ */
 export function judge({ want, ways, tolerance, openTasks, level = null, shared = false }: Case): TimeVerdict {
   const [loudest] = ways;
   const offsetMs = loudest?.offset?.value.nominal ?? null;
@@ -45,8 +48,11 @@ export function judge({ want, ways, tolerance, openTasks, level = null, shared =
   const balance = Math.abs(offDb) <= BALANCE_DB ? null : say('watch', offDb < 0 ? 'too-loud' : 'too-quiet');
   if (!loudest.offset) return shared ? say('watch', 'not-alone') : (balance ?? say('none', 'no-picture'));
   const { low, nominal, high } = loudest.offset.value;
-  if (nominal > tolerance.lateMs) return say('fix', 'late');
-  if (nominal < tolerance.earlyMs) return say('fix', 'early');
+  // Claimed is only what holds wherever in its range the figure really lies.
+  if (low > tolerance.lateMs) return say('fix', 'late');
+  if (high < tolerance.earlyMs) return say('fix', 'early');
+  if (nominal > tolerance.lateMs) return say('watch', 'perhaps-late');
+  if (nominal < tolerance.earlyMs) return say('watch', 'perhaps-early');
   if (shared) return say('watch', 'not-alone');
   if (balance) return balance;
   if (openTasks.length > 0) return say('watch', 'once-done');
