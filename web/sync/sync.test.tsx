@@ -29,6 +29,11 @@ describe('Sync', () => {
         expect.stringMatching(/^Wren, voice: 171 ms early/),
       ]),
     );
+    // Its range reaches into the tolerance: that is no claim.
+    expect(within(card()).getByText(/^possibly early/)).toBeTruthy();
+  });
+  it('claims what lies outside as a whole', () => {
+    openTap('wren');
     expect(within(card()).getByText('too early')).toBeTruthy();
   });
   it('adds up the way’s figures, each with its kind', () => {
