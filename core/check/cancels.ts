@@ -12,17 +12,19 @@ const IN_STEP_MS = 0.02;
 
 /** Where a source meets its own copy upside down, the worst of each box; but where that is what takes an unwanted source away. */
 function meetings({ evaluation: { graph, arrivals, pairs } }: Context): Arrival[] {
+  const all = arrivals.flatMap((list) => list.filter((a) => lossOf(a) >= TOLD_DB));
+  // As good as always: then nothing has to be asked of who wants what.
+  if (all.length === 0) return [];
   const [wanted, unwanted] = [new Set<Arrival>(), new Set<Arrival>()];
   for (const { want, ways } of pairs)
     for (const way of ways)
       for (let at: Arrival | null = way.arrival; at; at = at.from) (want === 'must-not' ? unwanted : wanted).add(at);
   const worst = new Map<string, Arrival>();
-  for (const list of arrivals)
-    for (const arrival of list) {
-      if (lossOf(arrival) < TOLD_DB || (unwanted.has(arrival) && !wanted.has(arrival))) continue;
-      const key = placeOf(graph.nodes[arrival.node]!.deviceId, arrival.sourceIndex);
-      if (lossOf(arrival) > lossOf(worst.get(key))) worst.set(key, arrival);
-    }
+  for (const arrival of all) {
+    if (unwanted.has(arrival) && !wanted.has(arrival)) continue;
+    const key = placeOf(graph.nodes[arrival.node]!.deviceId, arrival.sourceIndex);
+    if (lossOf(arrival) > lossOf(worst.get(key))) worst.set(key, arrival);
+  }
   return [...worst.values()];
 }
 const lossOf = (arrival: Arrival | undefined): number => arrival?.cancelledBy?.lossDb ?? 0;

@@ -61,13 +61,12 @@ function shutPorts({ leads, box, evaluation }: Context): ShutPort[] {
 
 /** Whether something stands at an end that the switch has chosen instead. */
 function chosenIsUsed(
-  context: Context,
+  used: ReadonlySet<string>,
   deviceId: string,
   type: DeviceType,
   port: PortSpec,
   { spec, value }: SettingSeen,
 ): boolean {
-  const used = usedEnds(context);
   return type.inside.some(({ from, to, stages }) => {
     const end = (port.direction === 'in' ? from : to).split('.')[0]!;
     const isChosen = stages.some((s) => s.do === 'door' && s.setting === spec.id && s.openWhen === value);
@@ -109,13 +108,14 @@ export const exclusiveRules: readonly Rule[] = [
   rule(
     'wire',
     'exclusive-switched-off',
-    (context) =>
-      shutPorts(context).flatMap(({ box: { device, type }, port, seen, cableIds }) => {
+    (context) => {
+      const used = usedEnds(context);
+      return shutPorts(context).flatMap(({ box: { device, type }, port, seen, cableIds }) => {
         // Keyed by hand or pedal: shut is how it waits. Chosen otherwise, for what stands there: that is what it is for.
         if (
           seen.spec.kind !== 'switch' ||
           seen.spec.purpose === 'keying' ||
-          chosenIsUsed(context, device.id, type, port, seen)
+          chosenIsUsed(used, device.id, type, port, seen)
         )
           return [];
         const at = seen.spec.options.find((o) => o.value === seen.value)?.label;
@@ -133,7 +133,8 @@ export const exclusiveRules: readonly Rule[] = [
             why: [{ says: `${seen.spec.name} chooses what passes`, source: `typical of ${type.name}` }],
           },
         ];
-      }),
+      });
+    },
     (context, finding) => {
       const { setting } = finding.where;
       if (!setting) return [];

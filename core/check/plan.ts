@@ -26,9 +26,9 @@ const offsetOf = (pair: Pair) => pair.ways[0]?.offset ?? null;
 const sayOffset = (pair: Pair): string => {
   const word = pair.verdict.word;
   if (word === 'perhaps-either') return 'late, or early,';
-  const nominal = pair.verdict.offsetMs ?? 0;
-  const [late, side] = word === 'perhaps-late' ? [true, 'late'] : [false, 'early'];
-  return (late ? nominal > 0 : nominal < 0) && Math.abs(nominal) >= 1 ? `${ms(pair)} ms ${side}` : side;
+  const side = word === 'perhaps-late' ? 'late' : 'early';
+  const by = (pair.verdict.offsetMs ?? 0) * (side === 'late' ? 1 : -1);
+  return by >= 1 ? `${ms(pair)} ms ${side}` : side;
 };
 const sayRange = (pair: Pair): string => {
   const value = offsetOf(pair)?.value;
@@ -39,7 +39,7 @@ const sayWidest = (pair: Pair): string => {
   const terms = (offsetOf(pair)?.terms ?? []).filter((t) => width(t.value) > 0);
   if (terms.length < 2) return '';
   const widest = terms.reduce((a, b) => (width(b.value) > width(a.value) ? b : a));
-  return `; least is known of ${widest.label}, ${width(widest.value).toFixed(0)} ms from end to end`;
+  return `; the least certain of them is ${widest.label}, with a range of ${width(widest.value).toFixed(0)} ms`;
 };
 
 /** What the hearing plan wants, against what arrives. */

@@ -1,4 +1,4 @@
-import { endsThat } from './capabilities.ts';
+import { isCall } from './capabilities.ts';
 import { findDevice, findTypes, portsOf } from './lookup.ts';
 import type { PortRef, Rig } from './schema.ts';
 
@@ -9,7 +9,7 @@ const HERE = 'here';
 
 /**
  * Which end stands where. A call is the only thing between its two sides: what hangs together by leads, links and air
- * without passing one is in one place. Here is where programs run and what stands before a call; what hangs on a call's
+ * without passing one is in one place. Here is where a call runs and what stands before it; what hangs on a call's
  * far ends alone is there; a box that nothing ties to either may be in both.
  */
 export function placesOf(rig: Rig): (end: PortRef) => Place {
@@ -19,9 +19,9 @@ export function placesOf(rig: Rig): (end: PortRef) => Place {
     const type = typeOf(deviceId);
     return type !== undefined && portsOf(type).get(portId)?.does === 'far-side';
   };
-  const isCall = (deviceId: string): boolean => {
+  const joinsPlaces = (deviceId: string): boolean => {
     const type = typeOf(deviceId);
-    return type !== undefined && endsThat(type, 'far-side').length > 0;
+    return type !== undefined && isCall(type);
   };
   const part = new Map<string, string>();
   const root = (id: string): string => {
@@ -32,14 +32,13 @@ export function placesOf(rig: Rig): (end: PortRef) => Place {
   const join = (a: string, b: string) => part.set(root(a), root(b));
   // A call stands here with its near ends, and over there with its far ones.
   const placeOf = (end: PortRef): string =>
-    isFar(end) ? `far:${end.deviceId}` : isCall(end.deviceId) ? HERE : end.deviceId;
+    isFar(end) ? `far:${end.deviceId}` : joinsPlaces(end.deviceId) ? HERE : end.deviceId;
   for (const { from, to } of rig.cables) join(placeOf(from), placeOf(to));
   for (const { id, on } of rig.devices) {
-    if (on === undefined) continue;
-    join(on, HERE);
-    if (!isCall(id)) join(id, on);
+    // Our end of a call runs here; any other program is where its computer is, and that may be over there.
+    if (on !== undefined) join(on, joinsPlaces(id) ? HERE : id);
   }
-  const calls = rig.devices.filter((d) => isCall(d.id)).map((d) => d.id);
+  const calls = rig.devices.filter((d) => joinsPlaces(d.id)).map((d) => d.id);
   return (end) => {
     const place = root(placeOf(end));
     if (isFar(end)) return { farOf: end.deviceId };

@@ -92,9 +92,10 @@ const sameInstant = (a: Arrival, b: Arrival): boolean =>
  * for both. What they share, however uncertain, is no difference between them.
  */
 function meet(louder: Arrival, quieter: Arrival): void {
-  const shared = sharedOf(louder, quieter);
-  const [a, b] = [after(louder, shared), after(quieter, shared)];
   const upside = louder.polarity !== quieter.polarity;
+  // Where both add, it makes no difference what they share.
+  const shared = upside ? sharedOf(louder, quieter) : NOTHING_SHARED;
+  const [a, b] = [after(louder, shared), after(quieter, shared)];
   const nominal = upside ? a.nominal - b.nominal : a.nominal + b.nominal;
   const low = upside ? a.low - b.high : a.low + b.low;
   const high = upside ? a.high - b.low : a.high + b.high;
@@ -111,8 +112,11 @@ function meet(louder: Arrival, quieter: Arrival): void {
   louder.reverseDb = low < 0 ? shared.levelHighDb + dbFromRatio(-low) : Number.NEGATIVE_INFINITY;
 }
 
+type Level = Pick<Arrival, 'levelDb' | 'levelLowDb' | 'levelHighDb'>;
+const NOTHING_SHARED: Level = { levelDb: 0, levelLowDb: 0, levelHighDb: 0 };
+
 /** Amplitudes after the place that two ways share; below 0 the other way up. */
-function after(arrival: Arrival, shared: Arrival): { low: number; nominal: number; high: number } {
+function after(arrival: Arrival, shared: Level): { low: number; nominal: number; high: number } {
   const reverse = ratioFromDb(arrival.reverseDb - shared.levelHighDb);
   return {
     low: reverse > 0 ? -reverse : ratioFromDb(arrival.levelLowDb - shared.levelLowDb),

@@ -60,6 +60,27 @@ describe('the two places of a call', () => {
     ] as const)
       expect(at(device, port), device).toEqual({ farOf: 'call' });
     expect(at('spare', 'boom')).toBeNull();
+    // Somebody over there records their own voice on a computer of their own.
+    const recorded: Rig = {
+      ...rig,
+      devices: [
+        ...rig.devices,
+        { id: 'laptop', typeId: 'computer-laptop', name: 'laptop', settings: {} },
+        { id: 'own', typeId: 'capture-program', name: 'own', settings: {}, on: 'laptop' },
+      ],
+      cables: [
+        ...rig.cables,
+        {
+          id: 'over-there',
+          from: { deviceId: 'headset', portId: 'usb-out' },
+          to: { deviceId: 'own', portId: 'in-1' },
+          medium: 'software',
+          lengthM: 0,
+          known: 'seen',
+        },
+      ],
+    };
+    expect(placesOf(recorded)({ deviceId: 'laptop', portId: 'usb-1' })).toEqual({ farOf: 'call' });
   });
   it('are joined by the call alone: nothing here is offered for there, nor the other way round; a box in neither for both', () => {
     const rig = twoPlaces();

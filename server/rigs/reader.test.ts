@@ -41,10 +41,13 @@ describe('reading rigs in a thread', () => {
     expect([a, b, c]).toEqual(['a', 'b', 'c']);
     expect(bad).toBeInstanceOf(RigError);
     expect(bad).toMatchObject({ code: 'shape', path: 'cables/3', message: 'cables/3: no' });
-    expect(dies).toMatchObject({ status: 413 });
+    expect(dies).toMatchObject({ message: 'The thread that reads rigs has ended.' });
     expect(large).toMatchObject({ status: 413, message: 'no' });
     expect(await read('d')).toBe('d');
+    const late = read('e');
     await reader.close();
+    expect(await late).toMatchObject({ status: 503 });
+    expect(await read('f')).toMatchObject({ status: 503 });
   });
 });
 

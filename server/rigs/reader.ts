@@ -31,22 +31,30 @@ interface Waiting {
 }
 const MOST_MEMORY_MB = 512;
 const tooLarge = (): HttpProblem =>
-  new HttpProblem(413, 'Too large', 'The rig is too large to be read here. Nothing was changed.');
+  new HttpProblem(
+    413,
+    'Too large',
+    'The rig is too large to be read here. Nothing was changed: take something out of it.',
+  );
+const stopping = (): HttpProblem =>
+  new HttpProblem(503, 'Stopping', 'The server is stopping. What you do here is kept, and sent when it is back.');
 
 /** In a thread: whatever a document costs to check, no other request waits for it. It is begun when the first one comes. */
 export function threadReader(script: string): RigReader {
   let worker: Worker | null = null;
   const waiting = new Map<number, Waiting>();
   let asked = 0;
+  let closed = false;
   const begin = (): Worker => {
     const begun = new Worker(script, { resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } });
-    const end = () => {
+    const end = (why: { code?: string } | number) => {
       if (worker !== begun) return;
       worker = null;
       // The oldest is what it broke at; the others are asked again.
       const [broken, ...others] = [...waiting];
       waiting.clear();
-      broken?.[1].reject(tooLarge());
+      const isFull = typeof why === 'object' && why.code === 'ERR_WORKER_OUT_OF_MEMORY';
+      broken?.[1].reject(isFull ? tooLarge() : new Error('The thread that reads rigs has ended.', { cause: why }));
       for (const [n, one] of others) ask(n, one);
     };
     begun.on('message', (answer: ReadAnswer) => {
@@ -63,6 +71,10 @@ export function threadReader(script: string): RigReader {
     return begun;
   };
   const ask = (n: number, one: Waiting): void => {
+    if (closed) {
+      one.reject(stopping());
+      return;
+    }
     worker ??= begin();
     waiting.set(n, one);
     worker.postMessage({ n, bytes: one.bytes } satisfies ReadAsked);
@@ -70,6 +82,10 @@ export function threadReader(script: string): RigReader {
   return {
     read: (bytes) => new Promise((resolve, reject) => ask(++asked, { bytes, resolve, reject })),
     async close() {
+      closed = true;
+      const open = [...waiting.values()];
+      waiting.clear();
+      for (const { reject } of open) reject(stopping());
       await worker?.terminate();
     },
   };
