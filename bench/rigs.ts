@@ -1,4 +1,4 @@
-import { parseRig, type Rig } from '#core/rig/index.ts';
+import { parseRig, RIG_VERSION, type Rig } from '#core/rig/index.ts';
 
 type Cable = Rig['cables'][number];
 
@@ -69,7 +69,7 @@ export function bigRig(deviceCount: number): Rig {
     ...STATION.across.filter(([, to]) => to !== '').map(([a, b, by]) => [a, b, s, (s + by) % stations] as const),
   ]);
   return parseRig({
-    schemaVersion: 1,
+    schemaVersion: RIG_VERSION,
     name: `${deviceCount} devices`,
     notes: '',
     session: {

@@ -10,7 +10,7 @@ const COUCH = { fedBy: 'couch-strip' };
  * The game reaches the stream twice; the couch's sound comes late through its capture device; Ilse hears herself.
  */
 export const boathouse: Rig = {
-  schemaVersion: 1,
+  schemaVersion: 2,
   name: 'Boathouse relay',
   notes:
     'Six hours of old video games for the boat fund. Wren hosts at the desk, a couch plays, Ilse comments from home, Ambrose plays jingles.',

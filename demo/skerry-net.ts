@@ -12,7 +12,7 @@ const radio = (id: string, from: string, to: string, lengthM: number): Cable => 
  * radio A, the right ear radio B; a computer logs both and streams them to members. Its leads join earths in a ring.
  */
 export const skerryNet: Rig = {
-  schemaVersion: 1,
+  schemaVersion: 2,
   name: 'Skerry net',
   notes: 'Training on two channels, three hours. Keyed by pedal; dummy loads while testing; licences hang by the door.',
   session: {

@@ -1,5 +1,5 @@
 import { modeName } from '#core/picture/index.ts';
-import { endsThat, isCall } from '#core/rig/index.ts';
+import { endsThat, isCall, isPerson, isWorn } from '#core/rig/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
 import type { Box } from './box.ts';
 import { type Context, type Draft, type Fix, type Rule, rule, setFix } from './finding.ts';
@@ -15,15 +15,13 @@ const CAREFUL_SLACK_M = 1;
 function tyingLeads({ rig, plugged, box }: Context): LeadSeen[] {
   const near = new Set(
     rig.cables
-      .filter((c) => c.medium === 'air' && c.lengthM <= WORN_M && box(c.from.deviceId).type.family === 'people')
+      .filter((c) => c.medium === 'air' && c.lengthM <= WORN_M && isPerson(box(c.from.deviceId).type))
       .map((c) => c.to.deviceId),
   );
   return plugged.filter(
     ({ from, to }) =>
-      (near.has(from.device.id) &&
-        ['microphone', 'line'].includes(from.port.level) &&
-        from.type.family !== 'computers') ||
-      to.type.family === 'headphones',
+      (near.has(from.device.id) && ['microphone', 'line'].includes(from.port.level) && !from.type.hosts) ||
+      isWorn(to.type),
   );
 }
 

@@ -1,4 +1,4 @@
-import { type LevelClass, parseRig, type Rig } from '#core/rig/index.ts';
+import { type LevelClass, parseRig, RIG_VERSION, type Rig } from '#core/rig/index.ts';
 
 interface End {
   readonly connector: string;
@@ -27,7 +27,7 @@ export function joined({ from, to, lengthM = 1, known = 'seen', medium = 'lead' 
     inside: [],
   });
   return parseRig({
-    schemaVersion: 1,
+    schemaVersion: RIG_VERSION,
     name: 'two boxes',
     notes: '',
     session: { frameRate: { num: 50, den: 1 }, sampleRateHz: 48000, toleranceId: 'ebu-r37', fullScaleDbu: 18 },
@@ -100,7 +100,7 @@ export function desk(boxes: Readonly<Record<string, string>>, cables: readonly s
     );
   const named = (text: string) => text.split(/\s*[:>]\s*/) as [string, string];
   return parseRig({
-    schemaVersion: 1,
+    schemaVersion: RIG_VERSION,
     name: 'a desk',
     notes: '',
     session: {

@@ -1,6 +1,5 @@
 import { connectorOf } from '#core/plug/index.ts';
-import type { Edit } from '#core/rig/index.ts';
-import { settingOf } from '#core/rig/index.ts';
+import { type Edit, isTransformer, settingOf } from '#core/rig/index.ts';
 import type { Box } from './box.ts';
 import type { Context, Fix, Rule } from './finding.ts';
 import { rule } from './finding.ts';
@@ -28,7 +27,7 @@ interface Joint {
 const isAnalogue = ({ from, to }: LeadSeen): boolean =>
   ['microphone', 'line', 'headphone'].includes(from.port.level) &&
   ['microphone', 'line', 'headphone'].includes(to.port.level);
-const family = ({ port }: LeadSeen['from']) => connectorOf(port.connector)?.family;
+const family = ({ port }: LeadSeen['from']) => connectorOf(port.connector)?.kind;
 
 /** Whether the lead's screen joins the two boxes: metal at both ends, and no transformer, light or bare network between. */
 function joinsScreens(lead: LeadSeen): boolean {
@@ -251,8 +250,8 @@ export const groundingRules: readonly Rule[] = [
   ),
   leadRule('ground-isolator-misplaced', (lead) => {
     const { from, to } = lead;
-    const before = to.type.id === ISOLATOR && (from.port.level === 'microphone' || from.port.takes !== undefined);
-    const behind = from.type.id === ISOLATOR && ['headphone', 'speaker', 'microphone'].includes(to.port.level);
+    const before = isTransformer(to.type) && (from.port.level === 'microphone' || from.port.takes !== undefined);
+    const behind = isTransformer(from.type) && ['headphone', 'speaker', 'microphone'].includes(to.port.level);
     if (!before && !behind) return null;
     return {
       severity: 'fix',

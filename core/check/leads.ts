@@ -87,4 +87,4 @@ export function isBalanced({ from, to }: LeadSeen): boolean {
 
 /** The family of the plug at either end; programs have none, so a lead into a computer is known by its other end. */
 export const familyOf = ({ from, to }: LeadSeen) =>
-  connectorOf(from.port.connector)?.family ?? connectorOf(to.port.connector)?.family ?? null;
+  connectorOf(from.port.connector)?.kind ?? connectorOf(to.port.connector)?.kind ?? null;

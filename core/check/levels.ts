@@ -77,7 +77,7 @@ const MISMATCHES: readonly Mismatch[] = [
   },
 ];
 
-const isJack = ({ connector }: PortSpec): boolean => connectorOf(connector)?.family === 'jack';
+const isJack = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind === 'jack';
 
 /** The jack of a combined socket is its line input. */
 const isLineAfterAll = ({ from, to }: LeadSeen): boolean => to.port.connector === 'combo-xlr' && isJack(from.port);

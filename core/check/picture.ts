@@ -14,6 +14,8 @@ import {
   usbVideoGbps,
   whyNot,
 } from '#core/picture/index.ts';
+import { connectorOf } from '#core/plug/index.ts';
+import { captures, endsThatLeadTo, showsPicture } from '#core/rig/index.ts';
 import { hertz } from '#core/units/index.ts';
 import type { Box } from './box.ts';
 import { type Context, type Draft, type PictureEnd, type PictureRun, type Rule, rule, setFix } from './finding.ts';
@@ -224,7 +226,7 @@ export const pictureRules: readonly Rule[] = [
     (run, end) => {
       const { overlays } = run.port.picture ?? {};
       const on = overlays ? run.from.setting(overlays) : null;
-      if (on?.value !== 'on' || end.box.type.family !== 'capture') return null;
+      if (on?.value !== 'on' || !captures(end.box.type)) return null;
       return {
         says: `${run.from.device.name} draws its marks and menus over the picture that goes to ${end.box.device.name}. Set its HDMI to the clean picture.`,
         rests: { box: run.from, seen: on },
@@ -302,9 +304,15 @@ export const pictureRules: readonly Rule[] = [
     boxes
       .filter(({ type }) => {
         const outs = type.ports.filter(
-          (p) => p.direction === 'out' && p.level === 'digital' && p.connector.startsWith('hdmi'),
+          (p) => p.direction === 'out' && p.level === 'digital' && connectorOf(p.connector)?.kind === 'hdmi',
         );
-        return type.family === 'hdmi' && outs.length > 1 && type.power?.by.length === 0;
+        // One input's picture at several outputs, and nothing that could make it anew.
+        const leading = endsThatLeadTo(type, outs);
+        return (
+          type.ports.some((p) => p.direction === 'in' && leading.has(p.id)) &&
+          outs.length > 1 &&
+          type.power?.by.length === 0
+        );
       })
       .map(({ device }) => ({
         at: device.id,
@@ -319,7 +327,7 @@ export const pictureRules: readonly Rule[] = [
       const ends = run.inputs.filter(
         (e) => isHdmi(e) && e.port.connector !== 'software' && (e.port.picture?.most || e.port.picture?.link),
       );
-      const screens = ends.filter((e) => e.box.type.family === 'screens' || e.box.type.family === 'capture');
+      const screens = ends.filter((e) => showsPicture(e.box.type) || captures(e.box.type));
       const weak = screens.filter((e) => !passes(e, run));
       const strong = screens.filter((e) => passes(e, run));
       if (weak.length === 0 || strong.length === 0) return [];
@@ -343,7 +351,7 @@ export const pictureRules: readonly Rule[] = [
       const even =
         Math.abs(ratio - Math.round(ratio)) * session < HALF_HERTZ ||
         Math.abs(1 / ratio - Math.round(1 / ratio)) * session < HALF_HERTZ;
-      const captured = run.inputs.some((e) => e.box.type.family === 'capture');
+      const captured = run.inputs.some((e) => captures(e.box.type));
       if (even || !captured) return [];
       return [
         {
@@ -356,7 +364,11 @@ export const pictureRules: readonly Rule[] = [
     }),
   ),
   leadRule('picture-fed-by-5-volts', ({ cable, from, to }) => {
-    if (to.type.power?.by[0] !== 'hdmi' || !to.port.connector.startsWith('hdmi') || cable.lengthM <= FED_BY_LEAD_M)
+    if (
+      to.type.power?.by[0] !== 'hdmi' ||
+      connectorOf(to.port.connector)?.kind !== 'hdmi' ||
+      cable.lengthM <= FED_BY_LEAD_M
+    )
       return null;
     return {
       severity: 'watch',

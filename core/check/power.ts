@@ -293,7 +293,7 @@ export const powerRules: readonly Rule[] = [
   rule('wire', 'power-nothing-feeds', (context) => {
     const brought = new Set<string>();
     for (const { from, to } of context.leads)
-      if ([from, to].some((e) => connectorOf(e.port.connector)?.family === 'usb')) {
+      if ([from, to].some((e) => connectorOf(e.port.connector)?.kind === 'usb')) {
         brought.add(from.device.id);
         brought.add(to.device.id);
       }

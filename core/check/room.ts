@@ -1,3 +1,4 @@
+import { films, isPerson, settingFor, soundsIntoRoom } from '#core/rig/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
 
@@ -62,7 +63,7 @@ const microphoneOf = (
   { box }: Context,
   source: Context['rig']['sources'][number],
   deviceIds: readonly string[],
-): string | undefined => deviceIds.find((id) => id !== source.sound.deviceId && box(id).type.family !== 'people');
+): string | undefined => deviceIds.find((id) => id !== source.sound.deviceId && !isPerson(box(id).type));
 
 const RULE_3_TO_1 = {
   says: 'at three times the distance the second is 9.5 dB down, and the comb is not heard',
@@ -73,8 +74,8 @@ const RULE_3_TO_1 = {
 function openCameras(context: Context): Draft[] {
   const { rig, evaluation, boxes } = context;
   return boxes.flatMap((box): Draft[] => {
-    if (box.type.family !== 'cameras') return [];
-    const mute = box.setting('microphone-mute');
+    const own = settingFor(box.type, 'own-microphone');
+    const mute = own && box.setting(own.id);
     if (mute?.value !== false) return [];
     const pairs = evaluation.pairs.filter(
       (p) =>
@@ -93,7 +94,7 @@ function openCameras(context: Context): Draft[] {
       {
         at: box.device.id,
         severity: 'fix',
-        where: { deviceIds: [box.device.id], setting: { deviceId: box.device.id, settingId: 'microphone-mute' } },
+        where: { deviceIds: [box.device.id], setting: { deviceId: box.device.id, settingId: own!.id } },
         says: `The own microphone of ${box.device.name} is open: ${names.join(', ')} comes by it a second time to ${ears.join(', ')}, later and from farther off.`,
         asks: mute.known === 'assumed' ? `${box.device.name}: is its own microphone open?` : null,
         why: [{ says: 'another microphone brings the same voice from nearer', source: 'the ways of this rig' }],
@@ -108,7 +109,7 @@ export const roomRules: readonly Rule[] = [
   ),
   rule('wire', 'room-two-microphones', (context) =>
     earsOf(context).flatMap(({ source, ears }): Draft[] => {
-      const [first, second] = ears.filter((e) => context.box(e.deviceId).type.family !== 'cameras');
+      const [first, second] = ears.filter((e) => !films(context.box(e.deviceId).type));
       if (
         !first ||
         !second ||
@@ -162,7 +163,7 @@ export const roomRules: readonly Rule[] = [
     rig.cables.flatMap((cable): Draft[] => {
       if (cable.medium !== 'air' || cable.lengthM >= CLOSE_LOUDSPEAKER_M) return [];
       const [from, to] = [box(cable.from.deviceId), box(cable.to.deviceId)];
-      if (!['loudspeakers', 'screens'].includes(from.type.family) || to.type.family === 'people') return [];
+      if (!soundsIntoRoom(from.type) || isPerson(to.type)) return [];
       return [
         {
           at: cable.id,
@@ -181,7 +182,7 @@ export const roomRules: readonly Rule[] = [
   rule('wire', 'room-microphone-far', (context) =>
     earsOf(context).flatMap(({ source, ears }): Draft[] => {
       const [first] = ears;
-      const voice = context.box(source.sound.deviceId).type.family === 'people';
+      const voice = isPerson(context.box(source.sound.deviceId).type);
       if (!voice || !first || first.lengthM <= FAR_MOUTH_M) return [];
       if (!context.rig.plan.some((c) => c.sourceId === source.id && c.want === 'must')) return [];
       const box = context.box(first.deviceId);

@@ -1,4 +1,4 @@
-import { endsThat, isCall, type PortRef, settingFor } from '#core/rig/index.ts';
+import { endsBehind, endsThat, isCall, isProgram, type PortRef, settingFor, soundDeviceOf } from '#core/rig/index.ts';
 import { deviceName, type Heard, loopLimit, type Pair, rolesOf, talkerEchoLossDb } from '#core/signal/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
 
@@ -217,8 +217,8 @@ function devicesOf({ rig, box }: Context, from: PortRef, way: 'back' | 'forth'):
       const [near, far] = way === 'back' ? [cable.to, cable.from] : [cable.from, cable.to];
       if (key(near) !== key(at)) continue;
       const { type } = box(far.deviceId);
-      if (type.family === 'computers') found.add(/usb-\d|jack|line|screen-\d/.exec(far.portId)?.[0] ?? far.portId);
-      if (type.family !== 'programs' || isCall(type)) continue;
+      if (type.hosts) for (const p of endsBehind(type, far.portId)) found.add(soundDeviceOf(p));
+      if (!isProgram(type) || isCall(type)) continue;
       for (const { from: start, to: end } of type.inside) {
         const [here, there] = (way === 'back' ? [end, start] : [start, end]).map((place) => place.split('.')[0]!);
         if (here === far.portId) meet({ deviceId: far.deviceId, portId: there! });
@@ -296,9 +296,11 @@ export const routingRules: readonly Rule[] = [
     'clock-not-corrected',
     (context) =>
       context.boxes.flatMap((box): Draft[] => {
-        const seen = box.type.id === 'aggregate-device' ? box.setting('drift-correction') : null;
-        const fed = ['a', 'b'].map((portId) =>
-          context.rig.cables.find((c) => c.to.deviceId === box.device.id && c.to.portId === portId),
+        const spec = settingFor(box.type, 'drift-correction');
+        const seen = spec ? box.setting(spec.id) : null;
+        const members = box.type.ports.filter((p) => p.direction === 'in');
+        const fed = members.map((p) =>
+          context.rig.cables.find((c) => c.to.deviceId === box.device.id && c.to.portId === p.id),
         );
         if (
           seen?.value !== 'off' ||
@@ -319,7 +321,7 @@ export const routingRules: readonly Rule[] = [
         ];
       }),
     (context, { where }) =>
-      where.setting ? setFix(context.box(where.setting.deviceId), 'drift-correction', 'on') : [],
+      where.setting ? setFix(context.box(where.setting.deviceId), where.setting.settingId, 'on') : [],
   ),
   rule(
     'route',
@@ -327,7 +329,8 @@ export const routingRules: readonly Rule[] = [
     (context) => {
       const session = String(context.rig.session.sampleRateHz);
       return context.boxes.flatMap((box): Draft[] => {
-        const seen = box.setting('sample-rate');
+        const rate = settingFor(box.type, 'sample-rate');
+        const seen = rate && box.setting(rate.id);
         if (!seen || seen.value === session || !inUse(context, box.device.id)) return [];
         return [
           {
@@ -344,9 +347,9 @@ export const routingRules: readonly Rule[] = [
     (context, { where }) => {
       const box = where.setting && context.box(where.setting.deviceId);
       const session = String(context.rig.session.sampleRateHz);
-      const spec = box?.setting('sample-rate')?.spec;
+      const spec = box && settingFor(box.type, 'sample-rate');
       const can = spec?.kind === 'switch' && spec.options.some((o) => o.value === session);
-      return box && can ? setFix(box, 'sample-rate', session) : [];
+      return box && can ? setFix(box, spec.id, session) : [];
     },
   ),
 ];

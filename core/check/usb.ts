@@ -1,7 +1,10 @@
 import { connectorOf } from '#core/plug/index.ts';
+import { endsBehind, isHub, isProgram, type PortSpec } from '#core/rig/index.ts';
 import { type Context, type Rule, rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
-import { type LeadEnd, type LeadSeen, onLead } from './leads.ts';
+import { type LeadEnd, onLead } from './leads.ts';
+
+const isUsb = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind === 'usb';
 
 const ORDER = ['usb-2', 'usb-5', 'usb-10'];
 
@@ -24,8 +27,9 @@ export const usbRules: readonly Rule[] = [
   rule('wire', 'usb-picture-in-two-programs', ({ rig, evaluation, box }) => {
     const taken = new Map<string, { cableId: string; program: string }[]>();
     for (const cable of rig.cables) {
-      if (cable.medium !== 'software' || box(cable.from.deviceId).type.family !== 'computers') continue;
-      if (!cable.from.portId.startsWith('from-usb')) continue;
+      const { type } = box(cable.from.deviceId);
+      if (cable.medium !== 'software' || !type.hosts) continue;
+      if (!endsBehind(type, cable.from.portId).some(isUsb)) continue;
       const { graph } = evaluation;
       const carries = graph.nodesOf(cable.from).some((node) => {
         if (graph.nodes[node]!.carries !== 'picture') return false;
@@ -65,8 +69,7 @@ export const usbRules: readonly Rule[] = [
     };
   }),
   leadRule('usb-hub-on-hub', (lead) => {
-    const hub = ({ type }: LeadSeen['from']) => type.family === 'power' && type.ports.length > 0;
-    if (!hub(lead.from) || !hub(lead.to)) return null;
+    if (!isHub(lead.from.type) || !isHub(lead.to.type)) return null;
     return {
       severity: 'watch',
       says: `${lead.from.device.name} hangs on ${lead.to.device.name}: pictures and sound share one socket of the computer, and each hub can fail. Use sockets of the computer.`,
@@ -76,8 +79,7 @@ export const usbRules: readonly Rule[] = [
   rule('wire', 'usb-shared-pictures', ({ plugged, box }) => {
     const byHub = new Map<string, (typeof plugged)[number][]>();
     for (const lead of plugged) {
-      const isHub = box(lead.to.device.id).type.family === 'power';
-      if (isHub && lead.from.port.picture?.link?.startsWith('usb') && !lead.from.port.picture.compressed)
+      if (isHub(lead.to.type) && lead.from.port.picture?.link?.startsWith('usb') && !lead.from.port.picture.compressed)
         byHub.set(lead.to.device.id, [...(byHub.get(lead.to.device.id) ?? []), lead]);
     }
     return [...byHub]
@@ -99,7 +101,7 @@ export const usbRules: readonly Rule[] = [
     const taken = new Set(context.rig.cables.map((c) => `${c.from.deviceId}/${c.from.portId}`));
     return context.plugged.flatMap((lead) => {
       const { to } = lead;
-      if (to.type.family !== 'computers' || connectorOf(to.port.connector)?.family !== 'usb') return [];
+      if (!to.type.hosts || !isUsb(to.port)) return [];
       if (handsOn(context, to, taken) !== 'not-taken') return [];
       return [
         {
@@ -115,7 +117,7 @@ export const usbRules: readonly Rule[] = [
   rule('wire', 'program-crosses-computers', ({ rig, box }) =>
     rig.cables.flatMap((cable) => {
       if (cable.medium !== 'software') return [];
-      const home = (id: string) => box(id).device.on ?? (box(id).type.family === 'computers' ? id : undefined);
+      const home = (id: string) => box(id).device.on ?? (box(id).type.hosts ? id : undefined);
       const [a, b] = [home(cable.from.deviceId), home(cable.to.deviceId)];
       if (!a || !b || a === b) return [];
       return [
@@ -130,12 +132,10 @@ export const usbRules: readonly Rule[] = [
     }),
   ),
   rule('wire', 'program-without-computer', ({ boxes }) => {
-    const computers = boxes.filter(
-      (b) => b.type.family === 'computers' && b.type.ports.some((p) => p.connector.startsWith('usb')),
-    );
+    const computers = boxes.filter((b) => b.type.hosts && b.type.ports.some(isUsb));
     if (computers.length < 2) return [];
     return boxes
-      .filter((b) => b.type.family === 'programs' && b.device.on === undefined)
+      .filter((b) => isProgram(b.type) && b.device.on === undefined)
       .map(({ device }) => ({
         at: device.id,
         severity: 'watch' as const,

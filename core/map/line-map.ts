@@ -125,7 +125,7 @@ const isUsb = (types: ReadonlyMap<string, DeviceType>, rig: Rig, cable: Cable): 
   [cable.from, cable.to].some((ref) => {
     const device = findDevice(rig, ref.deviceId)!;
     const port = portsOf(types.get(device.typeId)!).get(ref.portId)!;
-    return connectorOf(port.connector)?.family === 'usb';
+    return connectorOf(port.connector)?.kind === 'usb';
   });
 
 /** Sources that arrive at the far end by this cable. */

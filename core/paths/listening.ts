@@ -1,4 +1,4 @@
-import { findDevice, findTypes, type Rig } from '#core/rig/index.ts';
+import { findDevice, findTypes, isCall, type Rig } from '#core/rig/index.ts';
 import {
   delayMeasurements,
   deviceName,
@@ -149,7 +149,7 @@ function mend(rig: Rig, music: Heard, voice: Heard, musicLate: boolean): string 
   const meetId = a[Math.max(0, common - 1)]!;
   const type = types.get(findDevice(rig, meetId)?.typeId ?? '');
   const where = deviceName(rig, meetId);
-  if (type?.id.startsWith('call'))
+  if (type && isCall(type))
     return `they go into ${where} by two ways. Mix the music with the voice before it, and give it the mix as its microphone, with its processing off`;
   const before = deviceName(rig, (musicLate ? b : a)[common] ?? meetId);
   return `they meet only at ${where}. Bring them together before it, or delay what comes by ${before}`;

@@ -1,4 +1,15 @@
-import { applyEdit, type Edit, findPort, findSetting, findTypes, type PlanCell, type Rig } from '#core/rig/index.ts';
+import {
+  applyEdit,
+  type DeviceType,
+  type Edit,
+  findPort,
+  findSetting,
+  findTypes,
+  isHardware,
+  type PlanCell,
+  type Rig,
+  records,
+} from '#core/rig/index.ts';
 import { evaluate, type ListenerRole, type Pair, rolesOf, type SourceRole } from '#core/signal/index.ts';
 import { makeItSo } from '#core/solve/index.ts';
 import { type Figures, figuresFor } from '#core/variant/index.ts';
@@ -196,7 +207,8 @@ function toBuy(rig: Rig, owned: Rig): [number, number] {
   return [low, high];
 }
 
-const WITH_ROOM = new Set(['mixers', 'interfaces']);
+/** It has meters of its own and ends to spare: a mixer, an interface. */
+const hasRoom = (type: DeviceType): boolean => isHardware(type) && !records(type) && type.shows?.levels === 'on-it';
 
 function freeEnds(rig: Rig): [ins: number, outs: number] {
   const types = findTypes(rig);
@@ -204,7 +216,7 @@ function freeEnds(rig: Rig): [ins: number, outs: number] {
   let [ins, outs] = [0, 0];
   for (const device of rig.devices) {
     const type = types.get(device.typeId)!;
-    if (!WITH_ROOM.has(type.family)) continue;
+    if (!hasRoom(type)) continue;
     for (const port of type.ports) {
       if (port.direction === 'inside' || taken.has(`${device.id}/${port.id}`)) continue;
       if (port.direction === 'in') ins++;

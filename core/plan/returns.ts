@@ -1,4 +1,14 @@
-import { findDevice, findTypes, type Rig } from '#core/rig/index.ts';
+import { connectorOf } from '#core/plug/index.ts';
+import {
+  type DeviceType,
+  findDevice,
+  findTypes,
+  isHardware,
+  isProgram,
+  type PortSpec,
+  type Rig,
+  settingFor,
+} from '#core/rig/index.ts';
 import { type Evaluation, talkerEchoLossDb } from '#core/signal/index.ts';
 
 /** One of the known ways to send a guest everything but themselves, with what it costs. */
@@ -24,8 +34,23 @@ export interface OwnVoice {
   readonly wantedDb: number;
 }
 
+const isUsb = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind === 'usb';
+const hasSound = ({ channels }: PortSpec): boolean => channels.some((c) => c.carries === 'sound');
+
+/** A sound device of its own with sockets: USB both ways, and something analogue both ways. */
+const playsAndRecords = (type: DeviceType): boolean =>
+  isHardware(type) &&
+  type.hosts !== true &&
+  settingFor(type, 'send') === undefined &&
+  (['in', 'out'] as const).every((direction) => {
+    const ends = type.ports.filter((p) => p.direction === direction && hasSound(p));
+    return ends.some(isUsb) && ends.some((p) => ['microphone', 'line', 'headphone'].includes(p.level));
+  });
+
 const WAYS: readonly (Omit<ReturnWay, 'boxes' | 'priceEur' | 'addsMs' | 'conversions'> & {
   readonly typeId: string;
+  /** Whether another type could do it, too; where absent, only that one can. */
+  readonly can?: (type: DeviceType) => boolean;
   readonly figures: readonly string[];
 })[] = [
   {
@@ -42,6 +67,7 @@ const WAYS: readonly (Omit<ReturnWay, 'boxes' | 'priceEur' | 'addsMs' | 'convers
     says: 'Before the fader it is apart from the mix, and stays when a fader is pulled; after it, it follows the mix.',
     cannot: 'one send a guest; a wrong knob brings the echo back',
     typeId: 'mixer-usb-send',
+    can: (type) => settingFor(type, 'send') !== undefined,
     figures: ['record'],
   },
   {
@@ -58,6 +84,7 @@ const WAYS: readonly (Omit<ReturnWay, 'boxes' | 'priceEur' | 'addsMs' | 'convers
     says: 'The call plays and listens on its own device; its sound goes to a strip, and a send goes back.',
     cannot: 'two clocks: over hours they drift apart',
     typeId: 'interface-2',
+    can: playsAndRecords,
     figures: ['record', 'play'],
   },
 ];
@@ -69,20 +96,19 @@ export function returnWays(rig: Rig): ReturnWay[] {
     const type = types.get(typeId)!;
     const isLike = (deviceId: string): boolean => {
       const own = types.get(findDevice(rig, deviceId)!.typeId)!;
-      if (way.id === 'send') return own.family === 'mixers' && own.settings.some((s) => /send/i.test(s.name));
-      if (way.id === 'second-device') return own.family === 'interfaces';
-      return own.id === typeId;
+      return way.can ? way.can(own) : own.id === typeId;
     };
     const ranges = figures.flatMap((f) => (type.figures[f] ? [type.figures[f].range] : []));
     const converts = new Set(type.inside.flatMap((w) => w.stages.flatMap((s) => (s.do === 'convert' ? [s.to] : []))))
       .size;
     const boxes = rig.devices.filter((d) => isLike(d.id)).map((d) => d.name);
+    const { can: _, ...said } = way;
     return {
-      ...way,
+      ...said,
       boxes,
       priceEur: boxes.length > 0 ? [0, 0] : (type.priceEur ?? [0, 0]),
       addsMs: [ranges.reduce((ms, r) => ms + r[0], 0), ranges.reduce((ms, r) => ms + r[2], 0)],
-      conversions: way.id === 'cable' ? 0 : converts,
+      conversions: isProgram(type) ? 0 : converts,
     };
   });
 }

@@ -1,21 +1,12 @@
 /** What stands on boxes and at the ends of leads. Data; the solver knows none of it by name. */
 
-export type ConnectorFamily =
-  | 'jack'
-  | 'xlr'
-  | 'phono'
-  | 'hdmi'
-  | 'usb'
-  | 'optical'
-  | 'network'
-  | 'loudspeaker'
-  | 'pins';
+export type ConnectorKind = 'jack' | 'xlr' | 'phono' | 'hdmi' | 'usb' | 'optical' | 'network' | 'loudspeaker' | 'pins';
 
 /** A socket on a box, or the plug at the end of a lead that a box cannot part with. */
 export interface Connector {
   readonly id: string;
   readonly name: string;
-  readonly family: ConnectorFamily;
+  readonly kind: ConnectorKind;
   /** Plugs that go in, the ones it is made for first; for a captive lead, the plug at its end. */
   readonly plugs: readonly PlugId[];
   readonly captive: boolean;
@@ -57,17 +48,17 @@ export const PLUGS = {
 } as const;
 export type PlugId = keyof typeof PLUGS;
 
-const socket = (id: string, name: string, family: ConnectorFamily, ...plugs: PlugId[]): Connector => ({
+const socket = (id: string, name: string, kind: ConnectorKind, ...plugs: PlugId[]): Connector => ({
   id,
   name,
-  family,
+  kind,
   plugs,
   captive: false,
 });
-const captive = (id: string, family: ConnectorFamily, plug: PlugId): Connector => ({
+const captive = (id: string, kind: ConnectorKind, plug: PlugId): Connector => ({
   id,
   name: `lead of its own, ${PLUGS[plug]}`,
-  family,
+  kind,
   plugs: [plug],
   captive: true,
 });

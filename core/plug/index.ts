@@ -2,7 +2,7 @@ export { type Chain, findChain, usualChain } from './chain.ts';
 export {
   CONNECTORS,
   type Connector,
-  type ConnectorFamily,
+  type ConnectorKind,
   connectorOf,
   PLUGS,
   type PlugId,

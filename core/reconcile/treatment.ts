@@ -34,23 +34,19 @@ export interface TreatmentAtPlace {
   readonly lacks: readonly string[];
 }
 
-/** 'Strip 1, low cut' belongs to strip 1. */
-const stripOf = (spec: ValueSpec, all: readonly ValueSpec[]): string => {
-  const twice = all.some((s) => s !== spec && s.treats === spec.treats);
-  return twice && spec.name.includes(',') ? spec.name.slice(0, spec.name.indexOf(',')) : '';
-};
+const stripOf = ({ group = '' }: ValueSpec): string => group;
 
 /** Where in the rig a voice can be treated. */
 export function treatingPlaces(rig: Rig): TreatingPlace[] {
   const types = findTypes(rig);
   return rig.devices.flatMap((device) => {
     const specs = (types.get(device.typeId)?.settings ?? []).filter((s): s is ValueSpec => s.kind === 'value');
-    const strips = [...new Set(specs.map((s) => stripOf(s, specs)))];
+    const strips = [...new Set(specs.map(stripOf))];
     return strips.map((strip) => ({
       id: `${device.id}/${strip}`,
       deviceId: device.id,
       name: strip ? `${device.name}, ${strip}` : device.name,
-      specs: specs.filter((s) => stripOf(s, specs) === strip),
+      specs: specs.filter((s) => stripOf(s) === strip),
     }));
   });
 }

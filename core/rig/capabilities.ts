@@ -6,12 +6,17 @@ export const endsThat = (type: DeviceType, does: PortSpec['does']): PortSpec[] =
 
 const portOf = (place: string): string => place.split('.')[0]!;
 
+export const isPerson = ({ nature }: DeviceType): boolean => nature === 'person';
+/** It runs on a computer and has no socket of its own. */
+export const isProgram = ({ nature }: DeviceType): boolean => nature === 'program';
+export const isHardware = ({ nature = 'hardware' }: DeviceType): boolean => nature === 'hardware';
+
 /** It joins two places: ours, and one that nothing else leads to. */
 export const isCall = (type: DeviceType): boolean => type.ports.some((p) => p.does === 'far-side');
 
-/** The switch or mute of a type that is there for something. */
+/** The setting of a type that is there for something. */
 export const settingFor = (type: DeviceType, purpose: Purpose): SettingSpec | undefined =>
-  type.settings.find((s) => 'purpose' in s && s.purpose === purpose);
+  type.settings.find((s) => s.purpose === purpose);
 
 /** Ends of a type from which ways lead to one of some others, whatever is set; those themselves too. */
 export function endsThatLeadTo(type: DeviceType, ends: readonly PortSpec[]): ReadonlySet<string> {
@@ -22,6 +27,53 @@ export function endsThatLeadTo(type: DeviceType, ends: readonly PortSpec[]): Rea
   }
   return reached;
 }
+
+const isMadeHere = (type: DeviceType, end: PortSpec): boolean =>
+  !type.inside.some((w) => w.to.startsWith(`${end.id}.`));
+
+/** Whether something begins at an output: nothing within leads to it. */
+export const beginsAt = (type: DeviceType, end: PortSpec): boolean => end.direction === 'out' && isMadeHere(type, end);
+
+/** It films: light comes in, and nobody sees it there. */
+export const films = (type: DeviceType): boolean =>
+  isHardware(type) && type.ports.some((p) => p.direction === 'in' && p.level === 'light');
+/** One sees a picture on it. */
+export const showsPicture = (type: DeviceType): boolean =>
+  type.ports.some((p) => p.direction === 'out' && p.level === 'light' && !isMadeHere(type, p));
+/** A picture that comes in here is taken into a computer. */
+export const captures = (type: DeviceType): boolean => endsThat(type, 'captured').length > 0;
+/** It turns sound in the air into a signal. */
+export const hearsAir = (type: DeviceType): boolean =>
+  isHardware(type) && type.ports.some((p) => p.direction === 'in' && p.level === 'air');
+/** It is worn: its sound is for the ears of one. */
+export const isWorn = (type: DeviceType): boolean => isHardware(type) && endsThat(type, 'ears').length > 0;
+/** It writes what it gets to a file. */
+export const records = (type: DeviceType): boolean => type.ports.some((p) => p.connector === 'file');
+
+/** It has outlets for others and takes nothing else in hand: a hub, a strip, a charger. */
+export const isSupply = (type: DeviceType): boolean => type.power?.feeds !== undefined && type.hosts !== true;
+/** A supply that signals go through, too: one way up, several down. */
+export const isHub = (type: DeviceType): boolean => isSupply(type) && type.ports.length > 0;
+
+/** Ends of a type that ways lead to straight from one of its ends, or that lead to it. */
+export const endsBehind = (type: DeviceType, portId: string): PortSpec[] =>
+  type.ports.filter((p) =>
+    type.inside.some((w) => {
+      const [from, to] = [portOf(w.from), portOf(w.to)];
+      return (from === portId && to === p.id) || (to === portId && from === p.id);
+    }),
+  );
+
+/** What a system shows as one sound device: the ends of one socket, unless the type says otherwise. */
+export const soundDeviceOf = ({ soundDevice, socket, id }: PortSpec): string => soundDevice ?? socket ?? id;
+
+/** Nothing but windings at line level: no power passes, and none drives it. */
+export const isTransformer = ({ ports, power }: DeviceType): boolean =>
+  ports.length > 0 && power?.by.length === 0 && ports.every((p) => p.isolated === true && p.level === 'line');
+
+/** It drives loudspeakers. */
+export const amplifies = (type: DeviceType): boolean =>
+  type.ports.some((p) => p.direction === 'out' && p.level === 'speaker');
 
 /** Nearer than this a sound is stated for one ear, and not for a room. */
 const ROOM_M = 0.2;

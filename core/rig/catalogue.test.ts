@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { isHardware } from '#core/rig/index.ts';
 import { catalogue, type DeviceType, parseDeviceType, type Stage } from './index.ts';
 import { typeTroubles } from './references.ts';
 
@@ -40,7 +41,7 @@ describe.each(catalogue.map((type) => [type.id, type] as const))('the type %s', 
   it('leads somewhere: no input without a way on, no figure or setting that nothing uses', () => {
     const starts = new Set(type.inside.map((w) => w.from.split('.')[0]));
     const ends = new Set(type.inside.map((w) => w.to.split('.')[0]));
-    const isEnd = type.family === 'people' || type.inside.length === 0;
+    const isEnd = type.nature === 'person' || type.inside.length === 0;
     for (const p of type.ports) {
       if (p.direction === 'in' && !isEnd && p.channels.some((c) => c.carries === 'sound'))
         expect(starts, p.id).toContain(p.id);
@@ -87,7 +88,7 @@ describe('the catalogue', () => {
     expect(catalogue.length).toBeGreaterThanOrEqual(70);
   });
   it('states of every box what it costs and how it is fed', () => {
-    for (const type of catalogue.filter((t) => t.family !== 'people' && t.family !== 'programs')) {
+    for (const type of catalogue.filter(isHardware)) {
       expect(type.priceEur, type.id).toBeDefined();
       expect(type.priceEur![0], type.id).toBeLessThanOrEqual(type.priceEur![1]);
       expect(type.power, type.id).toBeDefined();

@@ -1,4 +1,26 @@
-export { endsThat, endsThatLeadTo, isCall, settingFor, soundsIntoRoom } from './capabilities.ts';
+export {
+  amplifies,
+  beginsAt,
+  captures,
+  endsBehind,
+  endsThat,
+  endsThatLeadTo,
+  films,
+  hearsAir,
+  isCall,
+  isHardware,
+  isHub,
+  isPerson,
+  isProgram,
+  isSupply,
+  isTransformer,
+  isWorn,
+  records,
+  settingFor,
+  showsPicture,
+  soundDeviceOf,
+  soundsIntoRoom,
+} from './capabilities.ts';
 export { catalogue } from './catalogue/index.ts';
 export { type Controls, type ControlTable, controlsOf } from './controls.ts';
 export {

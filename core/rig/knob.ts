@@ -18,7 +18,7 @@ export function sayKnob(spec: Gain, valueDb: number): string {
   if (valueDb === 0 && hasUnity(spec)) return 'at the unity mark';
   const travel = travelOf(spec, valueDb);
   // A fader slides, everything else is turned.
-  return /\bfader\b/i.test(spec.name)
+  return spec.purpose === 'fader'
     ? `at about ${Math.round(20 * travel) * 5} % of its travel`
     : `about ${clockOf(travel)}`;
 }

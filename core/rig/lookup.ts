@@ -7,8 +7,17 @@ export type Types = ReadonlyMap<string, DeviceType>;
 
 const builtIn: Types = new Map(catalogue.map((type) => [type.id, type]));
 
-export const findTypes = (rig: Pick<Rig, 'types'>): Types =>
-  rig.types.length === 0 ? builtIn : new Map([...builtIn, ...rig.types.map((type) => [type.id, type] as const)]);
+const withOwn = new WeakMap<Rig['types'], Types>();
+
+export function findTypes(rig: Pick<Rig, 'types'>): Types {
+  if (rig.types.length === 0) return builtIn;
+  let types = withOwn.get(rig.types);
+  if (!types) {
+    types = new Map([...builtIn, ...rig.types.map((type) => [type.id, type] as const)]);
+    withOwn.set(rig.types, types);
+  }
+  return types;
+}
 
 const devices = new WeakMap<Rig['devices'], ReadonlyMap<string, Device>>();
 

@@ -68,6 +68,18 @@ const Does = z.enum([
   /** What a call takes for a voice, and may clean of all else; and where it plays who is over there. */
   'call-microphone',
   'call-loudspeaker',
+  /** A person speaks here. */
+  'voice',
+  /** Where one person listens; where a room full of people does. */
+  'ears',
+  'room-ears',
+  /** Where whoever listens at this box looks. */
+  'view',
+  /** What begins here, beside voices: the sound of a game, or music. */
+  'game',
+  'music',
+  /** What comes in here is taken into a computer as a picture with its sound. */
+  'captured',
 ]);
 
 const ChannelSpec = z.strictObject({ id: Id, carries: Carries });
@@ -84,6 +96,8 @@ const PortSpec = z.strictObject({
   referenceM: z.number().positive().max(100).optional(),
   /** Ends behind one socket share this name: one lead carries them all. */
   socket: Id.optional(),
+  /** Ends that a computer's system shows as one sound device share this; where absent, those behind one socket. */
+  soundDevice: Id.optional(),
   /** Two wires and a screen; where absent, it follows from the connector. */
   balanced: z.boolean().optional(),
   /** Transformer, optical or radio: no metal joins this socket's screen to the chassis. */
@@ -114,7 +128,7 @@ const TREATS = [
   'limiter.ceilingDbtp',
 ] as const;
 
-/** What a switch or a mute is there for, where a rule has to know. */
+/** What a setting is there for, where a rule has to know. */
 const Purpose = z.enum([
   /** Held or pressed while one speaks: shut is how it waits. */
   'keying',
@@ -122,11 +136,27 @@ const Purpose = z.enum([
   'no-voice-keying',
   /** On or off: whether what is no voice is taken for noise. */
   'voice-processing',
+  /** Shuts the microphone of a box that is there for something else: a camera's own. */
+  'own-microphone',
+  /** On or off: whether a member on a clock of its own is made to follow the master's. */
+  'drift-correction',
+  /** How often a second the device counts samples: its options are rates in Hz. */
+  'sample-rate',
+  /** A level that slides; every other one is turned. */
+  'fader',
+  /** How much of a strip goes to a mix beside the main one. */
+  'send',
 ]);
 
 export type Purpose = z.infer<typeof Purpose>;
 
-const SettingBase = { id: Id, name: Name };
+const SettingBase = {
+  id: Id,
+  name: Name,
+  purpose: Purpose.optional(),
+  /** The strip or input that it belongs to, where a device has several alike. */
+  group: Name.optional(),
+};
 const SettingSpec = z.discriminatedUnion('kind', [
   z.strictObject({
     ...SettingBase,
@@ -161,11 +191,10 @@ const SettingSpec = z.discriminatedUnion('kind', [
     /** Which figure of a voice's treatment it is. */
     treats: z.enum(TREATS),
   }),
-  z.strictObject({ ...SettingBase, kind: z.literal('mute'), default: z.boolean(), purpose: Purpose.optional() }),
+  z.strictObject({ ...SettingBase, kind: z.literal('mute'), default: z.boolean() }),
   z.strictObject({
     ...SettingBase,
     kind: z.literal('switch'),
-    purpose: Purpose.optional(),
     options: z
       .array(z.strictObject({ value: Id, label: Name }))
       .min(2)
@@ -243,8 +272,17 @@ const Exclusive = z.strictObject({ ports: z.tuple([Id, Id]), severity: z.enum(['
 export const DeviceType = z.strictObject({
   id: Id,
   name: Name,
+  /** The shelf that it stands on in the list of gear; nothing else may ask for it. */
   family: Id,
   summary: Text,
+  /** Hardware, where nothing is said. */
+  nature: z.enum(['hardware', 'program', 'person']).optional(),
+  /** Programs run on it. */
+  hosts: z.boolean().optional(),
+  /** What one can read off it: levels on its own meters or in the programs that take it; the picture that it gets. */
+  shows: z
+    .strictObject({ levels: z.enum(['on-it', 'in-programs']).optional(), picture: z.boolean().optional() })
+    .optional(),
   /** Euros, low and high, as such things usually cost. */
   priceEur: z.tuple([z.number().min(0), z.number().min(0)]).optional(),
   power: TypePower.optional(),

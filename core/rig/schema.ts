@@ -3,7 +3,7 @@ import { Measurement } from './schema-measurement.ts';
 import { DeviceType, Id, Known, Name, PictureMode, Range, SettingValue, Text } from './schema-type.ts';
 
 /** The newest shape of the document that this program writes. */
-export const RIG_VERSION = 1;
+export const RIG_VERSION = 2;
 
 const Setting = z.strictObject({ value: SettingValue, known: Known });
 const Device = z.strictObject({

@@ -1,5 +1,6 @@
 import { batteryHours } from '#core/check/index.ts';
 import { parseMode } from '#core/picture/index.ts';
+import { connectorOf } from '#core/plug/index.ts';
 import {
   type Device,
   type DeviceType,
@@ -7,6 +8,7 @@ import {
   findPort,
   findTypes,
   isCall,
+  isSupply,
   type Rig,
   type Types,
 } from '#core/rig/index.ts';
@@ -246,11 +248,11 @@ function upstream(rig: Rig, types: Types, gauges: Gauges): Budget[] {
 function sockets(rig: Rig, { device, type }: Box): Budget[] {
   const byPort = new Map(
     type.ports
-      .filter((p) => p.connector.startsWith('usb-') && p.direction !== 'inside')
+      .filter((p) => connectorOf(p.connector)?.kind === 'usb' && p.direction !== 'inside')
       .map((p) => [p.id, p.socket ?? p.id]),
   );
   const all = new Set(byPort.values());
-  if (type.family !== 'computers' || all.size < 2) return [];
+  if (!type.hosts || all.size < 2) return [];
   const taken = new Set(
     rig.cables
       .filter((c) => c.medium === 'lead')
@@ -263,7 +265,7 @@ function sockets(rig: Rig, { device, type }: Box): Budget[] {
 
 function outlets(rig: Rig, { device, type }: Box): Budget[] {
   const { feeds } = type.power ?? {};
-  if (!feeds || type.family !== 'power') return [];
+  if (!feeds || !isSupply(type)) return [];
   const taken = rig.devices.filter((d) => d.fedBy === device.id).length;
   return [counted(`outlets:${device.id}`, 'outlets', `${device.name}, outlets`, taken, feeds.outlets, type.name)];
 }

@@ -1,5 +1,5 @@
 import { check, type Finding } from '#core/check/index.ts';
-import { endName, findTypes, isCall, type PortRef, type Rig } from '#core/rig/index.ts';
+import { endName, findTypes, isCall, isProgram, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
 import type { Budget } from './budgets.ts';
 import type { Ticks } from './session.ts';
@@ -19,7 +19,6 @@ export interface DayCheck {
 }
 
 /** Boxes with meters. */
-const METERED = new Set(['mixers', 'interfaces', 'recorders', 'programs']);
 
 /** What is to be looked at and listened to before a session, in the order of the signal. */
 export function checksOf(rig: Rig, budgets: readonly Budget[], evaluation: Evaluation = evaluate(rig)): DayCheck[] {
@@ -79,11 +78,9 @@ function drawn(findings: readonly Finding[]): DayCheck[] {
 /** Every program sees what it takes. */
 function seen(rig: Rig): DayCheck[] {
   const types = findTypes(rig);
-  const family = (id: string) => types.get(rig.devices.find((d) => d.id === id)!.typeId)!.family;
+  const isProgramAt = (id: string) => isProgram(types.get(rig.devices.find((d) => d.id === id)!.typeId)!);
   return rig.cables
-    .filter(
-      (c) => c.medium === 'software' && family(c.to.deviceId) === 'programs' && family(c.from.deviceId) !== 'programs',
-    )
+    .filter((c) => c.medium === 'software' && isProgramAt(c.to.deviceId) && !isProgramAt(c.from.deviceId))
     .map(
       (c): DayCheck => ({
         id: `seen:${c.id}`,
@@ -107,8 +104,8 @@ function meters(rig: Rig, { pairs, graph }: Evaluation): DayCheck[] {
         way.unshift(at.node);
       return [way.map((n) => graph.nodes[n]!)];
     });
-    const first = nodes[0]?.find((n) =>
-      METERED.has(types.get(rig.devices.find((d) => d.id === n.deviceId)!.typeId)!.family),
+    const first = nodes[0]?.find(
+      (n) => types.get(rig.devices.find((d) => d.id === n.deviceId)!.typeId)!.shows?.levels === 'on-it',
     );
     if (!first) return [];
     return [

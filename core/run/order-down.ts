@@ -1,4 +1,4 @@
-import type { Rig } from '#core/rig/index.ts';
+import { type Rig, records } from '#core/rig/index.ts';
 import { type DayBox, dayScene, phantomOf } from './scene.ts';
 import { type Draft, ids, inOrder, names, quietOf, type Step, socket } from './step.ts';
 
@@ -6,7 +6,7 @@ import { type Draft, ids, inOrder, names, quietOf, type Step, socket } from './s
 export function orderDown(rig: Rig): Step[] {
   const scene = dayScene(rig);
   const ends = scene.boxes
-    .filter((b) => b.isProgram || b.type.family === 'recorders')
+    .filter((b) => b.isProgram || records(b.type))
     .map(
       (b): Draft => ({
         id: `end:${b.device.id}`,

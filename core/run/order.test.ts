@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Cable, catalogue, type Device, parseRig, type Rig } from '#core/rig/index.ts';
+import {
+  amplifies,
+  type Cable,
+  catalogue,
+  type Device,
+  type DeviceType,
+  isProgram,
+  parseRig,
+  type Rig,
+  showsPicture,
+  soundsIntoRoom,
+} from '#core/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { clayHour } from '#demo/clay-hour.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
@@ -60,6 +71,9 @@ const aRig = (): fc.Arbitrary<Rig> =>
       };
     });
 
+const isLoudspeaker = (type: DeviceType) =>
+  (soundsIntoRoom(type) || amplifies(type)) && !showsPicture(type) && !type.hosts;
+
 /** What is wrong with an order, in words; empty for none. */
 function broken(rig: Rig, steps: readonly Step[]): string[] {
   const at = new Map(steps.map((s, i) => [s.id, i]));
@@ -70,8 +84,8 @@ function broken(rig: Rig, steps: readonly Step[]): string[] {
   const must = (ok: boolean, says: string) => void (ok || wrong.push(says));
   for (const s of steps) for (const a of s.after) must(at.get(a)! < at.get(s.id)!, `${s.id} before ${a}`);
   must(new Set(steps.map((s) => s.id)).size === steps.length, 'a step twice');
-  const loud = (s: Step) => typeOf(rig, s.deviceIds[0]!).family === 'loudspeakers';
-  const isCall = (s: Step) => typeOf(rig, s.deviceIds[0]!).ports.some((p) => p.id === 'near-microphone');
+  const loud = (s: Step) => isLoudspeaker(typeOf(rig, s.deviceIds[0]!));
+  const isCall = (s: Step) => typeOf(rig, s.deviceIds[0]!).ports.some((p) => p.does === 'call-microphone');
   const plugs = of('plug');
   must(last(of('quiet')) < first(plugs), 'a plug before silence');
   must(last(of('phantom-off')) < first(plugs), 'a plug under phantom power');
@@ -132,7 +146,7 @@ describe('the order on the day', () => {
     const started = steps.filter((s) => s.kind === 'start').map((s) => s.deviceIds[0]!);
     expect(started.sort()).toEqual(
       relay.devices
-        .filter((d) => typeOf(relay, d.id).family === 'programs')
+        .filter((d) => isProgram(typeOf(relay, d.id)))
         .map((d) => d.id)
         .sort(),
     );
@@ -181,7 +195,7 @@ describe('the way down', () => {
         for (const s of steps) for (const a of s.after) expect(place.get(a)!).toBeLessThan(place.get(s.id)!);
         const order = (kind: Step['kind'], test: (s: Step) => boolean = () => true) =>
           steps.filter((s) => s.kind === kind && test(s)).map((s) => place.get(s.id)!);
-        const loud = (s: Step) => typeOf(rig, s.deviceIds[0]!).family === 'loudspeakers';
+        const loud = (s: Step) => isLoudspeaker(typeOf(rig, s.deviceIds[0]!));
         const precedes = (a: readonly number[], b: readonly number[]) =>
           expect(Math.max(-1, ...a)).toBeLessThan(Math.min(steps.length, ...b));
         precedes(order('end'), order('quiet'));

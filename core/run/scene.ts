@@ -1,11 +1,18 @@
 import {
+  amplifies,
   type Device,
   type DeviceType,
   findTypes,
   isCall,
+  isHardware,
+  isPerson,
+  isProgram,
+  isSupply,
   type PortSpec,
   type Rig,
   type SettingSpec,
+  showsPicture,
+  soundsIntoRoom,
 } from '#core/rig/index.ts';
 
 type Cable = Rig['cables'][number];
@@ -41,8 +48,9 @@ export interface DayScene {
   box(deviceId: string): DayBox;
 }
 
-/** Kinds of box that are nothing to be switched on. */
-const LIFELESS = new Set(['people', 'programs']);
+/** It makes a room loud, and nothing is looked at or done on it: it may come on last and go off first. */
+const isLoud = (type: DeviceType): boolean =>
+  isHardware(type) && (amplifies(type) || soundsIntoRoom(type)) && !showsPicture(type) && !type.hosts;
 
 export function dayScene(rig: Rig): DayScene {
   const types = findTypes(rig);
@@ -53,10 +61,10 @@ export function dayScene(rig: Rig): DayScene {
     return {
       device,
       type,
-      switched: powered && !LIFELESS.has(type.family) && type.family !== 'power',
-      isProgram: type.family === 'programs',
+      switched: powered && isHardware(type) && !isSupply(type),
+      isProgram: isProgram(type),
       isCall: isCall(type),
-      isLoud: type.family === 'loudspeakers' && powered,
+      isLoud: powered && isLoud(type),
       rank: ranks.get(device.id)!,
     };
   });
@@ -112,7 +120,7 @@ function leadsOf(rig: Rig, box: DayScene['box']): DayLead[] {
 /** Knobs of a box that make something louder at ears or in a room: gains that are not preamps. */
 export function volumesOf({ type }: DayBox): SettingSpec[] {
   const before = new Set(type.ports.filter((p) => ['headphone', 'speaker', 'air'].includes(p.level)).map((p) => p.id));
-  if (before.size === 0 || type.family === 'people') return [];
+  if (before.size === 0 || isPerson(type)) return [];
   const knobs = new Set<string>();
   for (const way of type.inside) {
     if (!before.has(way.to.split('.')[0]!)) continue;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { type DeviceType, parseRig, type Rig, type Stage, type Way } from '#core/rig/index.ts';
+import { type DeviceType, parseRig, RIG_VERSION, type Rig, type Stage, type Way } from '#core/rig/index.ts';
 
 /** A box with `count` mono inputs and outputs and the ways given, for rigs of a test's own. */
 export function box(id: string, count: number, inside: Way[], more: Partial<DeviceType> = {}): DeviceType {
@@ -48,7 +48,7 @@ export function rigOf({ types, devices, cables, source, listener, settings = {} 
     return { deviceId, portId };
   };
   return parseRig({
-    schemaVersion: 1,
+    schemaVersion: RIG_VERSION,
     name: 'a test',
     notes: '',
     session: { frameRate: { num: 50, den: 1 }, sampleRateHz: 48000, toleranceId: 'ebu-r37', fullScaleDbu: 18 },

@@ -5,6 +5,8 @@ import {
   findDevice,
   findPort,
   findTypes,
+  isHardware,
+  placesOf,
   type Rig,
   type Types,
 } from '#core/rig/index.ts';
@@ -16,9 +18,6 @@ type Listener = Rig['listeners'][number];
 export type SourceRole = 'voice' | 'second-voice' | 'far-voice' | 'radio-voice' | 'game' | 'music' | 'other';
 /** What a listener is: a whole programme, one track of several, ears here, behind a call, behind a radio, or a room. */
 export type ListenerRole = 'mix' | 'track' | 'ears' | 'far-ears' | 'radio-ears' | 'room';
-
-const GAMES = new Set(['game-program']);
-const MUSIC = new Set(['music-player', 'phone', 'phone-usb-c', 'tablet']);
 
 export interface Roles {
   source(source: Source): SourceRole;
@@ -46,21 +45,18 @@ export function rolesOf(rig: Rig): Roles {
   return roles;
 }
 
-const familyOf = (rig: Rig, types: Types, deviceId: string): string =>
-  types.get(findDevice(rig, deviceId)?.typeId ?? '')?.family ?? '';
-
 /** Whether what is spoken into this end of a box goes on the air from the same box. */
 const isSentFrom = (type: DeviceType | undefined, portId: string): boolean =>
   type !== undefined && endsThatLeadTo(type, endsThat(type, 'on-air')).has(portId);
 
 /** Where somebody speaks: here, at the far side of a call, or into a radio in the hand; null for what is no voice. */
 function voiceAt(rig: Rig, types: Types, { sound }: Source): 'here' | 'far' | 'radio' | null {
-  if (familyOf(rig, types, sound.deviceId) !== 'people') return null;
+  if (findPort(rig, types, sound)?.does !== 'voice') return null;
   const heardBy = rig.cables.filter((c) => c.medium === 'air' && c.from.deviceId === sound.deviceId);
   if (heardBy.some((c) => isSentFrom(types.get(findDevice(rig, c.to.deviceId)?.typeId ?? ''), c.to.portId)))
     return 'radio';
-  const forth = heardBy.map((c) => c.to.deviceId);
-  return leadsOverThere(rig, types, forth) ? 'far' : 'here';
+  const place = placesOf(rig)(sound);
+  return place !== null && place !== 'here' ? 'far' : 'here';
 }
 
 /** The voice that levels are told against: the first person here, in the order of the rig's sources; else the first person. */
@@ -76,26 +72,8 @@ function sourceRole(rig: Rig, types: Types, source: Source, main: string | null)
   if (at === 'far') return 'far-voice';
   if (at === 'radio') return 'radio-voice';
   if (at === 'here') return id === main ? 'voice' : 'second-voice';
-  const typeId = findDevice(rig, sound.deviceId)?.typeId ?? '';
-  if (GAMES.has(typeId) || familyOf(rig, types, sound.deviceId) === 'consoles') return 'game';
-  if (MUSIC.has(typeId)) return 'music';
-  return 'other';
-}
-
-/** Whether a sound from these boxes comes to the far side of a call before it comes to a program or a mixer. */
-function leadsOverThere(rig: Rig, types: Types, from: readonly string[]): boolean {
-  const seen = new Set(from);
-  const open = [...from];
-  for (let id = open.pop(); id !== undefined; id = open.pop())
-    for (const { from: end, to } of rig.cables) {
-      if (end.deviceId !== id) continue;
-      if (findPort(rig, types, to)?.does === 'far-side') return true;
-      if (seen.has(to.deviceId) || ['people', 'programs', 'mixers'].includes(familyOf(rig, types, to.deviceId)))
-        continue;
-      seen.add(to.deviceId);
-      open.push(to.deviceId);
-    }
-  return false;
+  const does = findPort(rig, types, sound)?.does;
+  return does === 'game' || does === 'music' ? does : 'other';
 }
 
 /** A program's stream and a recorder take the whole; of several tracks, each is the person's own matter. */
@@ -110,7 +88,7 @@ function listenerRole(rig: Rig, types: Types, listener: Listener): ListenerRole 
   if (port?.does === 'stream') return 'mix';
   const behind = whatFeeds(rig, types, listener);
   if (behind !== null) return behind;
-  return type?.id === 'audience' ? 'room' : 'ears';
+  return port?.does === 'room-ears' ? 'room' : 'ears';
 }
 
 /** A call, at its far side, or a radio in somebody's hand, that stands before the ears; null for neither. */
@@ -125,7 +103,7 @@ function whatFeeds(rig: Rig, types: Types, { sound }: Listener): 'far-ears' | 'r
       const type = typeOf(from.deviceId);
       if (id === sound.deviceId && type && endsThat(type, 'on-air').length > 0) return 'radio-ears';
       // A call that is met from its near side is somebody else's.
-      if (type?.family === 'people' || type?.family === 'programs') continue;
+      if (type && !isHardware(type)) continue;
       seen.add(from.deviceId);
       open.push(from.deviceId);
     }

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type DeviceType, type PlanCell, parseRig, type Rig, type SettingSpec, type Stage } from '#core/rig/index.ts';
+import {
+  type DeviceType,
+  type PlanCell,
+  parseRig,
+  RIG_VERSION,
+  type Rig,
+  type SettingSpec,
+  type Stage,
+} from '#core/rig/index.ts';
 import { seededRandom } from '#core/samples/index.ts';
 import { evaluate, expand, findComponents, type Pair, readLoops } from './index.ts';
 
@@ -159,7 +167,7 @@ function randomRig(seed: number): Rig {
     ),
   );
   return parseRig({
-    schemaVersion: 1,
+    schemaVersion: RIG_VERSION,
     name: 'random',
     notes: '',
     session: { frameRate: { num: 50, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18 },

@@ -6,6 +6,7 @@ import {
   findSetting,
   findTypes,
   parseRig,
+  RIG_VERSION,
   type Rig,
   refuseValue,
 } from '#core/rig/index.ts';
@@ -100,7 +101,7 @@ function aDesk(seed: number): Rig {
     known: 'seen',
   });
   return parseRig({
-    schemaVersion: 1,
+    schemaVersion: RIG_VERSION,
     name: 'a test',
     notes: '',
     session: { frameRate: { num: 50, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18 },

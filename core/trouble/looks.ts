@@ -1,21 +1,18 @@
-import { endName, findDevice, findPort, findTypes, type PortRef, type Rig, type Types } from '#core/rig/index.ts';
+import {
+  endName,
+  findDevice,
+  findPort,
+  findTypes,
+  isHardware,
+  isPerson,
+  type PortRef,
+  type Rig,
+  type Types,
+} from '#core/rig/index.ts';
 import { deviceName, rolesOf } from '#core/signal/index.ts';
 import type { DirectLook, Flag } from './faults/index.ts';
 import type { Lineup } from './suspects.ts';
 
-/** Boxes with meters, or whose programs have some: one sees at once whether something comes. */
-const METERED = new Set([
-  'mixers',
-  'programs',
-  'interfaces',
-  'recorders',
-  'computers',
-  'two-way',
-  'capture',
-  'cameras',
-]);
-/** Into the air, or out of a mouth: ears are enough. */
-const BY_EAR = new Set(['loudspeakers', 'headphones', 'screens']);
 const HERE_S = 8;
 /** Somebody far off has to be asked, or a recording played back. */
 const ASK_S = 20;
@@ -109,21 +106,21 @@ const refOf = (place: string): PortRef => {
 };
 
 /** Screens and programs show what they get; anywhere else a small screen has to be plugged. */
-const SHOWS = new Set(['screens', 'programs', 'cameras']);
 function sightSeconds(rig: Rig, types: Types, ref: PortRef): number | null {
   const type = types.get(findDevice(rig, ref.deviceId)!.typeId)!;
-  if (type.family === 'people') return null;
+  if (isPerson(type)) return null;
   const port = findPort(rig, types, ref)!;
-  if (SHOWS.has(type.family)) return PICTURE_S;
+  if (type.shows?.picture) return PICTURE_S;
   return port.direction === 'out' && port.level === 'digital' ? PLUG_S : null;
 }
 
 function tapSeconds(rig: Rig, types: Types, ref: PortRef, from: PortRef | null): number | null {
-  const family = types.get(findDevice(rig, ref.deviceId)!.typeId)!.family;
+  const type = types.get(findDevice(rig, ref.deviceId)!.typeId)!;
   // Whether somebody speaks, or a program plays, is known before one asks.
   if (ref.deviceId === from?.deviceId && ref.portId === from.portId) return null;
   const port = findPort(rig, types, ref)!;
-  if (port.level === 'air') return BY_EAR.has(family) ? HERE_S : null;
-  if (METERED.has(family)) return METER_S;
+  // What sounds into the air here is heard by ear; what somebody says is not looked for.
+  if (port.level === 'air') return port.direction === 'out' && isHardware(type) ? HERE_S : null;
+  if (type.shows?.levels) return METER_S;
   return ['microphone', 'line', 'headphone', 'digital'].includes(port.level) ? PLUG_S : null;
 }

@@ -1,6 +1,16 @@
 import { check, type Finding, leadsOf, tally } from '#core/check/index.ts';
 import { shoppingList } from '#core/report/index.ts';
-import { type Cable, type Device, endName, findTypes, type Rig, sayValue, settingOf } from '#core/rig/index.ts';
+import {
+  type Cable,
+  type Device,
+  endName,
+  findTypes,
+  isHardware,
+  isProgram,
+  type Rig,
+  sayValue,
+  settingOf,
+} from '#core/rig/index.ts';
 import { CREST_DB, deviceName, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { failuresOf } from './failures.ts';
 
@@ -73,7 +83,7 @@ function lookAt(rig: Rig): Look {
 function figuresOf({ rig, evaluation, findings }: Look): Figures {
   const types = findTypes(rig);
   const kinds = rig.devices.map((d) => types.get(d.typeId)!);
-  const hardware = kinds.filter((t) => t.family !== 'programs' && t.family !== 'people');
+  const hardware = kinds.filter(isHardware);
   const failures = failuresOf(rig, evaluation);
   const wanted = evaluation.pairs.filter((p) => p.want === 'must');
   const ways = wanted.flatMap((p) => p.ways.slice(0, 1));
@@ -86,7 +96,7 @@ function figuresOf({ rig, evaluation, findings }: Look): Figures {
   return {
     ...tally(rig, evaluation, findings),
     boxes: hardware.length,
-    programs: kinds.filter((t) => t.family === 'programs').length,
+    programs: kinds.filter(isProgram).length,
     leads: leadsOf(rig, types).filter((l) => !l.twin).length,
     failures: failures.length,
     single: failures.filter((f) => f.loses > 0).length,

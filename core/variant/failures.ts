@@ -1,5 +1,5 @@
 import { chainOf, leadsOf } from '#core/check/index.ts';
-import { type Device, type DeviceType, findTypes, type Rig, settingOf } from '#core/rig/index.ts';
+import { type Device, type DeviceType, findTypes, isPerson, isProgram, type Rig, settingOf } from '#core/rig/index.ts';
 import { type Evaluation, readPath } from '#core/signal/index.ts';
 
 /** What can fail, by its kind. */
@@ -69,8 +69,8 @@ export function failuresOf(rig: Rig, { graph, pairs }: Evaluation): Failure[] {
 
 /** A box itself, and what it is fed from where that is its own; people do not fail here. */
 function kindsOf(device: Device, type: DeviceType): FailureKind[] {
-  if (type.family === 'people') return [];
-  if (type.family === 'programs') return ['program'];
+  if (isPerson(type)) return [];
+  if (isProgram(type)) return ['program'];
   const { power } = type;
   if (!power || power.by.length === 0) return ['box'];
   const supply = power.supply && type.settings.find((s) => s.id === power.supply);

@@ -1,10 +1,13 @@
 import {
   applyEdit,
+  beginsAt,
   type Device,
   type DeviceType,
   type Edit,
   findTypes,
   idFrom,
+  isHardware,
+  isProgram,
   type PortSpec,
   type Rig,
 } from '#core/rig/index.ts';
@@ -23,8 +26,6 @@ const USUAL_LEVEL: Partial<Record<PortSpec['level'], [number, number, number]>> 
 };
 
 const has = (port: PortSpec, carries: 'sound' | 'picture'): boolean => port.channels.some((c) => c.carries === carries);
-const beginsAt = (type: DeviceType, port: PortSpec): boolean =>
-  port.direction === 'out' && !type.inside.some((w) => w.to.startsWith(`${port.id}.`));
 
 /** The source that begins in a device, where one does: what nothing within leads to. */
 function sourceOf(rig: Rig, device: Device, type: DeviceType): Source | null {
@@ -53,10 +54,10 @@ function listenersOf(rig: Rig, device: Device, type: DeviceType): Listener[] {
       has(p, 'sound') &&
       (p.connector === 'file' ||
         p.does === 'stream' ||
-        (p.id === 'ears' &&
-          (type.family === 'headphones' || type.family === 'two-way' || device.typeId === 'audience'))),
+        p.does === 'room-ears' ||
+        (p.does === 'ears' && isHardware(type))),
   );
-  const view = type.ports.find((p) => p.id === 'view' || p.id === 'eyes');
+  const view = type.ports.find((p) => p.does === 'view');
   const taken = new Set(rig.listeners.map((l) => l.id));
   return ends.map((port): Listener => {
     const id = freeId(taken, ends.length > 1 ? `${device.id}-${port.id}` : device.id);
@@ -83,16 +84,16 @@ export function nameFor(rig: Rig, type: DeviceType): string {
 /** A device of a type, with the source that begins in it and who hears at it; a program on the one computer there is. */
 export function addDevice(rig: Rig, type: DeviceType, name = nameFor(rig, type)): { edit: Edit; device: Device } {
   const types = findTypes(rig);
-  const computers = rig.devices.filter((d) => {
-    const t = types.get(d.typeId)!;
-    return t.family === 'computers' && t.power?.feeds !== undefined;
-  });
+  const hosts = rig.devices.filter((d) => types.get(d.typeId)!.hosts);
+  // What is plugged to it tells which one is meant, where there is a tablet besides.
+  const wired = hosts.filter((d) => types.get(d.typeId)!.power?.feeds !== undefined);
+  const computers = wired.length > 0 ? wired : hosts;
   const device: Device = {
     id: freeId(new Set(rig.devices.map((d) => d.id)), idFrom(name, 'device')),
     typeId: type.id,
     name,
     settings: {},
-    ...(type.family === 'programs' && computers.length === 1 && { on: computers[0]!.id }),
+    ...(isProgram(type) && computers.length === 1 && { on: computers[0]!.id }),
   };
   const source = sourceOf(rig, device, type);
   return {

@@ -74,7 +74,7 @@ export function farSeats(rig: Rig): FarSeat[] {
     if (port?.does !== 'far-side' || !port.channels.some((c) => c.carries === 'sound')) return [];
     const gearId = cable.from.deviceId;
     const heard = rig.cables.find(
-      (c) => c.medium === 'air' && c.to.deviceId === gearId && typeOf.get(c.from.deviceId) === 'person',
+      (c) => c.medium === 'air' && c.to.deviceId === gearId && findPort(rig, types, c.from)?.does === 'voice',
     );
     const source = heard && rig.sources.find((s) => s.sound.deviceId === heard.from.deviceId);
     if (!heard || !source) return [];

@@ -45,8 +45,9 @@ const GUESSES: readonly [(label: string, has: Has) => boolean, string][] = [
 export function boxesNamed(ends: readonly NamedEnd[]): NamedBox[] {
   const groups = new Map<string, NamedEnd[]>();
   for (const end of ends) {
-    if (ROLES.has(end.deviceId) || end.label === '' || WITHIN.test(end.label)) continue;
-    const key = end.groupId || end.label;
+    const { deviceId: given, label, groupId } = end;
+    if (ROLES.has(given) || label === '' || WITHIN.test(label)) continue;
+    const key = groupId || label;
     groups.set(key, [...(groups.get(key) ?? []), end]);
   }
   return [...groups.values()].map((group) => {
@@ -77,7 +78,7 @@ export function addNamed(rig: Rig, boxes: readonly Pick<NamedBox, 'name' | 'type
     now = done.rig;
     edits.push(edit);
   };
-  const isComputer = (typeId: string) => types.get(typeId)?.family === 'computers' && typeId.startsWith('computer-');
+  const isComputer = (typeId: string) => types.get(typeId)?.hosts === true;
   let computer = rig.devices.find((d) => isComputer(d.typeId))?.id;
   if (!computer) {
     const { edit, device } = addDevice(now, types.get('computer-laptop')!);

@@ -52,7 +52,7 @@ export function socketsOf(rig: Rig, deviceId: string, types: Types = findTypes(r
 
 const isFarSide = ({ ports }: Socket): boolean => ports.some((p) => p.does === 'far-side');
 const standsOnAComputer = ({ connector }: Socket): boolean =>
-  connector === 'bluetooth' || ['usb', 'jack'].includes(connectorOf(connector)?.family ?? '');
+  connector === 'bluetooth' || ['usb', 'jack'].includes(connectorOf(connector)?.kind ?? '');
 
 /** What carries a signal between two sockets; null where nothing can. */
 export function mediumOf(a: Socket, b: Socket): Cable['medium'] | null {
@@ -80,7 +80,7 @@ export function usualLength(medium: Cable['medium'], { connector, ports }: Socke
       : Math.min(referenceM, AT_THE_MOUTH_M);
   }
   if (medium === 'radio') return USUAL_RADIO_M;
-  return USUAL_M[connectorOf(connector)?.family ?? ''] ?? 1.5;
+  return USUAL_M[connectorOf(connector)?.kind ?? ''] ?? 1.5;
 }
 
 const soundIds = (port: PortSpec): string[] => port.channels.filter((c) => c.carries === 'sound').map((c) => c.id);

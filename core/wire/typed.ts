@@ -1,4 +1,13 @@
-import { applyEdit, type Device, type DeviceType, type Edit, findTypes, type Rig } from '#core/rig/index.ts';
+import { connectorOf } from '#core/plug/index.ts';
+import {
+  applyEdit,
+  type Device,
+  type DeviceType,
+  type Edit,
+  endsBehind,
+  findTypes,
+  type Rig,
+} from '#core/rig/index.ts';
 import { addDevice } from './add.ts';
 import { type Offer, offersFor } from './offers.ts';
 import { socketsOf } from './sockets.ts';
@@ -52,20 +61,20 @@ export function typeFor(words: string, types: readonly DeviceType[]): DeviceType
   let best: { type: DeviceType; cost: number } | null = null;
   for (const type of types) {
     const name = type.name.toLowerCase().split(/[^a-z0-9]+/);
-    const family = type.family.toLowerCase();
+    const shelf = type.family.toLowerCase();
     const hits = wanted.map((w) =>
       name.includes(w)
         ? 0
         : name.some((n) => n.startsWith(w))
           ? 1
-          : family.startsWith(w)
+          : shelf.startsWith(w)
             ? 3
             : type.id.includes(w)
               ? 4
               : null,
     );
     if (hits.some((h) => h === null)) continue;
-    const plain = (wanted.includes(name[0]!) ? PLAIN : 0) + (wanted.some((w) => family === w) ? PLAIN : 0);
+    const plain = (wanted.includes(name[0]!) ? PLAIN : 0) + (wanted.some((w) => shelf === w) ? PLAIN : 0);
     const cost = hits.reduce<number>((sum, h) => sum + h!, 0) - plain;
     if (!best || cost < best.cost) best = { type, cost };
   }
@@ -182,10 +191,11 @@ const IDLE = 20;
  * any other where a way leads to it that is open as the box comes.
  */
 function givesSomething(rig: Rig, deviceId: string, socketId: string): boolean {
-  const behind = /^from-(.+)$/.exec(socketId)?.[1];
-  if (behind) return rig.cables.some((c) => c.to.deviceId === deviceId && c.to.portId === behind);
   const type = typeOf(rig, deviceId)!;
   const outs = type.ports.filter((p) => (p.socket ?? p.id) === socketId && p.direction === 'out');
+  const plugged = outs.flatMap((p) => (type.hosts && p.connector === 'software' ? endsBehind(type, p.id) : []));
+  if (plugged.some((p) => connectorOf(p.connector)))
+    return rig.cables.some((c) => c.to.deviceId === deviceId && plugged.some((p) => p.id === c.to.portId));
   return outs.some((p) => openPorts(type).has(p.id));
 }
 

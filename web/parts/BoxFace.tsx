@@ -1,4 +1,4 @@
-import type { DeviceType } from '#core/rig/index.ts';
+import { type DeviceType, isProgram } from '#core/rig/index.ts';
 import { type FaceMark, layoutFace } from './face.ts';
 
 interface Props {
@@ -13,7 +13,7 @@ export function BoxFace({ type, portId = null, settingId = null }: Props) {
   if (face.marks.length === 0) return null;
   const meant = face.marks.find((m) => m.meant);
   const said = `${type.name}, drawn: ${meant ? `look at ${meant.name}` : 'its sockets and controls'}`;
-  const software = type.family === 'programs';
+  const software = isProgram(type);
   return (
     <figure className="face">
       <svg

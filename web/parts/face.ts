@@ -1,11 +1,11 @@
-import { type ConnectorFamily, connectorOf } from '#core/plug/index.ts';
+import { type ConnectorKind, connectorOf } from '#core/plug/index.ts';
 import type { DeviceType, SettingSpec } from '#core/rig/index.ts';
 
 /** A socket or a control on the drawing of a box. */
 export interface FaceMark {
   readonly id: string;
   readonly name: string;
-  readonly shape: ConnectorFamily | 'end' | 'knob' | 'switch' | 'button';
+  readonly shape: ConnectorKind | 'end' | 'knob' | 'switch' | 'button';
   readonly xPx: number;
   readonly yPx: number;
   /** It is the one that is meant. */
@@ -40,7 +40,7 @@ export function layoutFace(type: DeviceType, meant: { portId: string | null; set
     const id = port.socket ?? port.id;
     const isMeant = meant.settingId === null && port.id === meant.portId;
     const known = sockets.get(id);
-    const family = connectorOf(port.connector)?.family;
+    const family = connectorOf(port.connector)?.kind;
     sockets.set(id, {
       id,
       name: known ? `${known.name}, ${port.name}` : port.name,

@@ -45,7 +45,7 @@ export function Insides({ rig, evaluation, ways }: Props) {
     dispatch(applyHere(edit, `${deviceName(rig, deviceId)}, ${spec.name}: ${sayValue(spec, value)}`));
   });
   if (!device) return null;
-  const isComputer = findTypes(rig).get(device.typeId)!.family === 'computers';
+  const isComputer = findTypes(rig).get(device.typeId)!.hosts === true;
   const onWay = new Set(ways.flatMap((w) => w.deviceIds));
   const named = boxes.map((d) => [d.id, onWay.has(d.id) ? `${d.name}, on this way` : d.name] as const);
   return (

@@ -1,13 +1,13 @@
 import { Button } from '@chakra-ui/react';
 import type { Option } from '#core/plan/index.ts';
-import { findTypes } from '#core/rig/index.ts';
+import { findTypes, isHardware } from '#core/rig/index.ts';
 import { count, StateMark } from '#web/parts/index.ts';
 
 /** One way closer: what it is, what it cannot, what is in it. */
 export function WayCard({ option, onBuild }: { option: Option; onBuild: () => void }) {
   const { kind, rig, cannot } = option;
   const types = findTypes(rig);
-  const boxes = rig.devices.filter((d) => !['people', 'programs'].includes(types.get(d.typeId)!.family));
+  const boxes = rig.devices.filter((d) => isHardware(types.get(d.typeId)!));
   return (
     <section className="run-step" aria-label="The way that is looked at">
       <div className="spread">

@@ -1,6 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { type Device, findTypes, type Rig } from '#core/rig/index.ts';
+import { connectorOf } from '#core/plug/index.ts';
+import { type Device, findTypes, isHardware, isProgram, type Rig } from '#core/rig/index.ts';
 import { removeDevice } from '#core/wire/index.ts';
 import { Choice } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
@@ -16,7 +17,7 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
   const type = types.get(device.typeId)!;
   const set = (next: Device, label: string) => dispatch(applyStep({ kind: 'set-device', device: next }, label));
   const others = rig.devices.filter((d) => d.id !== device.id);
-  const computers = others.filter((d) => types.get(d.typeId)!.family === 'computers');
+  const computers = others.filter((d) => types.get(d.typeId)!.hosts);
   const feeders = others.filter((d) => types.get(d.typeId)!.power?.feeds);
   const link = (key: 'on' | 'fedBy', id: string): Device => {
     const { [key]: _old, ...rest } = device;
@@ -29,7 +30,7 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
       <h2>The box</h2>
       <p className="quiet small">{type.name}</p>
       <NameInput key={device.id} name={device.name} onName={(name) => set({ ...device, name }, `Renamed to ${name}`)} />
-      {type.family === 'programs' && computers.length > 0 && (
+      {isProgram(type) && computers.length > 0 && (
         <Choice
           label="Runs on"
           value={device.on ?? ''}
@@ -45,7 +46,7 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
           onChange={(id) => set(link('fedBy', id), `${device.name} is fed elsewhere`)}
         />
       )}
-      {type.family !== 'programs' && type.family !== 'people' && (
+      {isHardware(type) && (
         <p style={{ marginTop: 8 }}>
           <label>
             <input
@@ -79,10 +80,10 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
           </label>
         </p>
       )}
-      {type.ports.some((p) => p.direction === 'in' && p.connector.startsWith('hdmi')) && (
+      {type.ports.some((p) => p.direction === 'in' && connectorOf(p.connector)?.kind === 'hdmi') && (
         <EdidFacts device={device} onEdid={(next) => set(next, `${device.name}: what it says of itself`)} />
       )}
-      {type.family !== 'programs' && (
+      {!isProgram(type) && (
         <Photos
           device={device}
           onPhotos={(photos, label) => {

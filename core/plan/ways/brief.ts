@@ -1,4 +1,4 @@
-import { findTypes, type Rig } from '#core/rig/index.ts';
+import { type DeviceType, endsThat, findTypes, isHardware, type Rig, records } from '#core/rig/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
 
 /** What a desk is for, in counts: what the ways of building it start from. */
@@ -11,6 +11,9 @@ export interface Brief {
   readonly backup: boolean;
 }
 
+const isConsole = (type: DeviceType): boolean => isHardware(type) && endsThat(type, 'game').length > 0;
+const isRecorder = (type: DeviceType): boolean => isHardware(type) && records(type);
+
 /** The brief that a rig's sources and listeners come to; at least one voice, lest there is nothing to build. Games on a computer are not in it: they sound the same way in all. */
 export function briefOf(rig: Rig): Brief {
   const roles = rolesOf(rig);
@@ -19,14 +22,14 @@ export function briefOf(rig: Rig): Brief {
   const types = findTypes(rig);
   const listeners = rig.listeners.map((l) => ({
     role: roles.listener(l),
-    family: types.get(rig.devices.find((d) => d.id === l.sound.deviceId)!.typeId)!.family,
+    recorder: isRecorder(types.get(rig.devices.find((d) => d.id === l.sound.deviceId)!.typeId)!),
   }));
   return {
-    consoles: Math.min(2, rig.devices.filter((d) => types.get(d.typeId)!.family === 'consoles').length),
+    consoles: Math.min(2, rig.devices.filter((d) => isConsole(types.get(d.typeId)!)).length),
     voices: Math.min(2, Math.max(1, count('voice', 'second-voice'))),
     guests: Math.min(1, count('far-voice')),
     music: count('music') > 0,
     room: listeners.some((l) => l.role === 'room'),
-    backup: listeners.some((l) => l.family === 'recorders'),
+    backup: listeners.some((l) => l.recorder),
   };
 }

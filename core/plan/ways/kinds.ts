@@ -3,7 +3,7 @@ import type { Brief } from './brief.ts';
 import { type WayMaker, wayMaker } from './maker.ts';
 import { matrix } from './matrix.ts';
 import { ANALOGUE, DIGITAL, overMixer, SMALL } from './mixers.ts';
-import { openMicrophone, replug, straight } from './software.ts';
+import { openMicrophone, preampOnUsb, replug, usbHeadsets, usbMicrophones } from './software.ts';
 
 export interface WayKind {
   readonly id: string;
@@ -25,20 +25,20 @@ const WAYS: readonly WayKind[] = [
     name: 'All in software, USB microphones straight in',
     says: 'Fewest boxes: every sound meets in the programs.',
     school: 'Straight in has the fewest boxes; through a mixer there is more tone control, and two more conversions.',
-    draw: (make, brief) => straight(make, brief, 'microphone-usb'),
+    draw: usbMicrophones,
   },
   {
     id: 'software-headset',
     name: 'All in software, headsets on USB',
     says: 'Microphone and ears in one, at the mouth: little room, no hands.',
     school: 'One device for both sides of a call helps its echo cancelling; split ones sound better.',
-    draw: (make, brief) => straight(make, brief, 'headset-usb'),
+    draw: usbHeadsets,
   },
   {
     id: 'software-interface',
     name: 'All in software, XLR with a preamp',
     says: 'Long leads and good preamps, mixed in the programs.',
-    draw: (make, brief) => straight(make, brief, 'interface-2'),
+    draw: preampOnUsb,
   },
   {
     id: 'small-extractor',

@@ -3,10 +3,13 @@ import {
   type Cable,
   type Edit,
   emptyRig,
+  endsBehind,
+  findDevice,
   findTypes,
   type PortRef,
   type Rig,
   type SettingValue,
+  soundDeviceOf,
 } from '#core/rig/index.ts';
 import { addDevice, addFarSeat, bestBetween, type Offer, socketsOf, usualLength } from '#core/wire/index.ts';
 
@@ -45,15 +48,22 @@ export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['t
     const [deviceId, portId] = text.split('.') as [string, string];
     return { deviceId, portId };
   };
-  const usbOf = (computerId: string, deviceId: string): string | null => {
-    const there = now.cables.find(
-      (c) =>
-        c.medium === 'lead' &&
-        ((c.from.deviceId === deviceId && c.to.deviceId === computerId) ||
-          (c.to.deviceId === deviceId && c.from.deviceId === computerId)),
-    );
-    const port = there && (there.to.deviceId === computerId ? there.to.portId : there.from.portId);
-    return port ? port.replace(/-out$/, '') : null;
+  /** The end in software behind the socket that a lead stands in; behind either of its ends, for want of a lead that way. */
+  const behindLead = (computerId: string, deviceId: string, way: 'in' | 'out'): string | null => {
+    const type = findTypes(now).get(findDevice(now, computerId)!.typeId)!;
+    const at = (c: Cable) =>
+      c.medium !== 'lead'
+        ? null
+        : c.to.deviceId === computerId && c.from.deviceId === deviceId
+          ? c.to
+          : c.from.deviceId === computerId && c.to.deviceId === deviceId
+            ? c.from
+            : null;
+    const sockets = now.cables.flatMap((c) => at(c)?.portId ?? []);
+    const devices = new Set(type.ports.filter((p) => sockets.includes(p.id)).map(soundDeviceOf));
+    const ends = type.ports.filter((p) => devices.has(soundDeviceOf(p)));
+    const found = ends.flatMap((p) => endsBehind(type, p.id).filter((e) => e.direction === way));
+    return found[0] ? `${computerId}.${found[0].id}` : null;
   };
   return {
     refused,
@@ -123,12 +133,10 @@ export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['t
       take(addFarSeat(now, callId, called), called);
     },
     brings(computerId, deviceId) {
-      const port = usbOf(computerId, deviceId);
-      return port && `${computerId}.from-${port}`;
+      return behindLead(computerId, deviceId, 'out');
     },
     takes(computerId, deviceId) {
-      const port = usbOf(computerId, deviceId);
-      return port && `${computerId}.to-${port}`;
+      return behindLead(computerId, deviceId, 'in');
     },
   };
 }

@@ -17,6 +17,9 @@ interface MixerPorts {
   readonly guestMix?: string;
   /** Where the guest comes back. */
   readonly guestStrip?: string;
+  /** It is a sound device of its own; and what makes its strip take what the computer plays. */
+  readonly usb?: true;
+  readonly usbReturn?: { readonly setting: string; readonly forGuestOnly: boolean };
 }
 
 /** The second pair of a mixer's USB: a mix of its own. */
@@ -36,6 +39,8 @@ export const DIGITAL: MixerPorts = {
   earSend: 'send-3',
   guestMix: 'send-2',
   guestStrip: 'strip-9-10',
+  usb: true,
+  usbReturn: { setting: 'strip-9-10-input', forGuestOnly: false },
 };
 export const SMALL: MixerPorts = {
   typeId: 'mixer-usb-send',
@@ -46,6 +51,8 @@ export const SMALL: MixerPorts = {
   phones: 'phones',
   roomSend: 'send',
   guestStrip: 'strip-5-6',
+  usb: true,
+  usbReturn: { setting: 'strip-5-6-input', forGuestOnly: true },
 };
 export const ANALOGUE: MixerPorts = {
   typeId: 'mixer-analogue',
@@ -103,7 +110,7 @@ export function overMixer(
   if (b.call && mix) {
     const own = ports.guestMix;
     make.link(mix, `${b.call}.near-microphone`, 'software', 0, own ? THIRD_PAIR : undefined);
-    const back = ports.typeId === 'mixer-analogue' ? null : make.takes(b.computer, usb);
+    const back = ports.usb ? make.takes(b.computer, usb) : null;
     if (back) make.link(`${b.call}.near-loudspeaker`, back, 'software', 0, SAME_SIDES);
     if (own) for (const { id } of strips) make.set(mixer, `${id}-${own}`, 0);
   }
@@ -136,7 +143,7 @@ export function extractorOf(make: WayMaker, b: Base): string {
 
 /** How a mix comes into the computer: by the mixer's own USB, or by an interface behind it. */
 function intoComputer(make: WayMaker, b: Base, mixer: string, ports: MixerPorts): string {
-  if (ports.typeId !== 'mixer-analogue') {
+  if (ports.usb) {
     make.lead(mixer, b.computer);
     if (b.call) make.lead(b.computer, mixer, { to: 'usb-return' });
     if (b.call && ports.guestMix)
@@ -146,8 +153,8 @@ function intoComputer(make: WayMaker, b: Base, mixer: string, ports: MixerPorts)
         b.computer,
         THIRD_PAIR.map((p) => ({ from: p.to, to: p.from })),
       );
-    if (ports.typeId === 'mixer-usb-10') make.set(mixer, 'strip-9-10-input', 'usb');
-    if (ports.typeId === 'mixer-usb-send' && b.call) make.set(mixer, 'strip-5-6-input', 'usb');
+    const { usbReturn } = ports;
+    if (usbReturn && (b.call || !usbReturn.forGuestOnly)) make.set(mixer, usbReturn.setting, 'usb');
     return mixer;
   }
   const out = make.add('line-to-usb', 'Line to USB');

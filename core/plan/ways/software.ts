@@ -32,46 +32,57 @@ function inSoftware(
   if (ears) make.link(`${system}.out-12`, ears, 'software');
 }
 
-export function straight(make: WayMaker, brief: Brief, typeId: 'microphone-usb' | 'headset-usb' | 'interface-2'): void {
-  const b = base(make, brief);
-  const found: string[] = [];
-  let ears: string | null = null;
-  if (typeId === 'interface-2') {
-    const box = make.add('interface-2', 'Sound interface');
-    voices(make, b.people, 'microphone-dynamic').forEach((m, i) => {
-      make.lead(m, box, { to: `in-${i + 1}` });
-      make.set(box, `gain-${i + 1}`, MICROPHONE_DB);
-    });
-    make.set(box, 'direct', -12);
-    make.lead(box, b.computer, { from: 'usb' });
-    make.lead(b.computer, box, { to: 'usb-in' });
-    make.set(box, 'sides', 'both');
-    const own = make.brings(b.computer, box);
-    if (own) found.push(own);
-    ears = make.takes(b.computer, box);
-    make.lead(box, make.add('headphones', 'Headphones'), { from: 'phones' });
-  } else if (typeId === 'headset-usb') {
-    b.people.forEach((person, i) => {
-      const headset = make.add('headset-usb', i === 0 ? 'Headset' : 'Second headset');
-      make.link(`${person}.voice`, `${headset}.boom`, 'air', 0.03);
-      make.lead(headset, b.computer, { from: 'usb-out' });
-      make.lead(b.computer, headset, { to: 'usb-in' });
-      const own = make.brings(b.computer, headset);
-      if (own) found.push(own);
-      ears ??= make.takes(b.computer, headset);
-    });
-  } else {
-    for (const m of voices(make, b.people, typeId)) {
-      make.lead(m, b.computer);
-      const own = make.brings(b.computer, m);
-      if (own) found.push(own);
-    }
-    make.lead(b.computer, make.add('headphones', 'Headphones'), { from: 'line-out' });
-    ears = `${b.computer}.to-line-out`;
-  }
-  inSoftware(make, b, found, ears);
-  if (brief.room) room(make, b.computer, 'line-out');
-}
+/** What the ways in software differ in: the ends that bring the voices, and where one listens. */
+type Voices = (make: WayMaker, base: Base) => { readonly ends: readonly string[]; readonly ears: string | null };
+
+const known = (ends: readonly (string | null)[]): string[] => ends.filter((e) => e !== null);
+
+const byMicrophones: Voices = (make, b) => {
+  const ends = voices(make, b.people, 'microphone-usb').map((m) => {
+    make.lead(m, b.computer);
+    return make.brings(b.computer, m);
+  });
+  make.lead(b.computer, make.add('headphones', 'Headphones'), { from: 'line-out' });
+  return { ends: known(ends), ears: `${b.computer}.to-line-out` };
+};
+
+const byHeadsets: Voices = (make, b) => {
+  const headsets = b.people.map((person, i) => {
+    const headset = make.add('headset-usb', i === 0 ? 'Headset' : 'Second headset');
+    make.link(`${person}.voice`, `${headset}.boom`, 'air', 0.03);
+    make.lead(headset, b.computer, { from: 'usb-out' });
+    make.lead(b.computer, headset, { to: 'usb-in' });
+    return headset;
+  });
+  const [ears = null] = known(headsets.map((h) => make.takes(b.computer, h)));
+  return { ends: known(headsets.map((h) => make.brings(b.computer, h))), ears };
+};
+
+const byInterface: Voices = (make, b) => {
+  const box = make.add('interface-2', 'Sound interface');
+  voices(make, b.people, 'microphone-dynamic').forEach((m, i) => {
+    make.lead(m, box, { to: `in-${i + 1}` });
+    make.set(box, `gain-${i + 1}`, MICROPHONE_DB);
+  });
+  make.set(box, 'direct', -12);
+  make.lead(box, b.computer, { from: 'usb' });
+  make.lead(b.computer, box, { to: 'usb-in' });
+  make.set(box, 'sides', 'both');
+  make.lead(box, make.add('headphones', 'Headphones'), { from: 'phones' });
+  return { ends: known([make.brings(b.computer, box)]), ears: make.takes(b.computer, box) };
+};
+
+const straight =
+  (voicesBy: Voices) =>
+  (make: WayMaker, brief: Brief): void => {
+    const b = base(make, brief);
+    const { ends, ears } = voicesBy(make, b);
+    inSoftware(make, b, ends, ears);
+    if (brief.room) room(make, b.computer, 'line-out');
+  };
+export const usbMicrophones = straight(byMicrophones);
+export const usbHeadsets = straight(byHeadsets);
+export const preampOnUsb = straight(byInterface);
 
 export function openMicrophone(make: WayMaker, brief: Brief): void {
   const b = base(make, brief);

@@ -52,6 +52,7 @@ function camera({ id, name, summary, connector, microphoneJack, more }: Camera):
     id,
     name,
     family: 'cameras',
+    shows: { levels: 'in-programs', picture: true },
     summary,
     ...more,
     ports: [
@@ -67,7 +68,7 @@ function camera({ id, name, summary, connector, microphoneJack, more }: Camera):
       output('hdmi', 'HDMI', connector, 'digital', pictureAndStereo, { picture: hdmiPicture }),
     ],
     settings: [
-      muteSetting('microphone-mute', 'Own microphone, mute', false),
+      muteSetting('microphone-mute', 'Own microphone, mute', false, 'own-microphone'),
       switchSetting(
         'picture-mode',
         'Picture mode over HDMI',
@@ -156,6 +157,7 @@ export const cameras: DeviceType[] = [
     id: 'webcam',
     name: 'Webcam, USB',
     family: 'cameras',
+    shows: { levels: 'in-programs', picture: true },
     summary: 'A small camera for calls, with a microphone of its own.',
     power: fromUsb(300),
     priceEur: [25, 120],
@@ -167,7 +169,7 @@ export const cameras: DeviceType[] = [
         picture: { link: 'usb-2', compressed: true },
       }),
     ],
-    settings: [muteSetting('microphone-mute', 'Own microphone, mute', true)],
+    settings: [muteSetting('microphone-mute', 'Own microphone, mute', true, 'own-microphone')],
     figures: {
       picture: typicalMs('webcam, lens to program', 60, 100, 160),
       sound: typicalMs('webcam, microphone to program', 5, 20, 50),
@@ -190,6 +192,7 @@ export const cameras: DeviceType[] = [
     id: 'picture-link-sender',
     name: 'Radio picture link, sender on a stabiliser',
     family: 'cameras',
+    shows: { levels: 'in-programs', picture: true },
     summary: 'Takes the camera’s HDMI and sends it by radio: the camera moves, no lead follows.',
     power: battery(2.5),
     priceEur: [250, 700],
@@ -210,6 +213,7 @@ export const cameras: DeviceType[] = [
     id: 'picture-link-receiver',
     name: 'Radio picture link, receiver',
     family: 'cameras',
+    shows: { levels: 'in-programs', picture: true },
     summary: 'Gives the picture that came by radio to HDMI.',
     power: fromUsb(900),
     priceEur: [250, 700],

@@ -29,9 +29,10 @@ function capture({ id, name, pictureMs, soundMs, hdmi, out, more }: Capture): De
     id,
     name,
     family: 'capture',
+    shows: { levels: 'in-programs' },
     summary: 'Brings an HDMI picture with its sound into the computer. Picture and sound take different times.',
     ...more,
-    ports: [input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: hdmi }), out],
+    ports: [input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: hdmi, does: 'captured' }), out],
     settings: [],
     figures: {
       picture: typicalMs('capture device, picture', ...pictureMs),

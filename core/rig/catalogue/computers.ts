@@ -55,8 +55,14 @@ function usbSocket({ n, connector, link, milliamps, hub }: UsbSocket): { ports: 
       takes(`to-${socket}`, `played to USB ${n}`, sounding),
       ...(hub
         ? LANES.flatMap((k) => [
-            input(lane(k).id, lane(k).name, connector, 'digital', pictureAndStereo, { socket }),
-            output(`${lane(k).id}-out`, `${lane(k).name}, outwards`, connector, 'digital', stereo, { socket }),
+            input(lane(k).id, lane(k).name, connector, 'digital', pictureAndStereo, {
+              socket,
+              soundDevice: lane(k).id,
+            }),
+            output(`${lane(k).id}-out`, `${lane(k).name}, outwards`, connector, 'digital', stereo, {
+              socket,
+              soundDevice: lane(k).id,
+            }),
             hands(`from-${lane(k).id}`, `what ${lane(k).name} brings`, pictureAndStereo),
             takes(`to-${lane(k).id}`, `played to ${lane(k).name}`, stereo),
           ])
@@ -109,9 +115,13 @@ const jackOut = (from: string, to: string): Way[] =>
 /** A headset jack: earphones out and a microphone in behind one socket. */
 const headsetJack = {
   ports: [
-    output('jack', 'headset jack, earphones', 'jack-35-trrs', 'headphone', stereo, { socket: 'jack' }),
+    output('jack', 'headset jack, earphones', 'jack-35-trrs', 'headphone', stereo, {
+      socket: 'jack',
+      soundDevice: 'own',
+    }),
     input('jack-microphone', 'headset jack, microphone', 'jack-35-trrs', 'microphone', mono, {
       socket: 'jack',
+      soundDevice: 'own',
       gives: { kind: 'plug-in', milliamps: 1 },
     }),
     takes('to-jack', 'played to the jack', stereo),
@@ -139,10 +149,11 @@ export const computers: DeviceType[] = [
     id: 'phone',
     name: 'Phone with headphone jack',
     family: 'computers',
+    shows: { levels: 'in-programs' },
     summary: 'Plays music or jingles from its headphone jack.',
     power: battery(10),
     priceEur: [100, 300],
-    ports: [output('jack', 'headphone jack', 'jack-35-trrs', 'headphone', stereo)],
+    ports: [output('jack', 'headphone jack', 'jack-35-trrs', 'headphone', stereo, { does: 'music' })],
     settings: [],
     figures: {},
     inside: [],
@@ -151,13 +162,14 @@ export const computers: DeviceType[] = [
     id: 'phone-usb-c',
     name: 'Phone without a headphone jack',
     family: 'computers',
+    shows: { levels: 'in-programs' },
     summary: 'Its sound leaves by USB C: a small converter is needed, or Bluetooth.',
     power: battery(12),
     priceEur: [150, 600],
     needs: ['a USB C sound converter for wired sound'],
     ports: [
-      output('usb', 'USB C, sound', 'usb-c', 'digital', stereo),
-      output('bluetooth', 'Bluetooth', 'bluetooth', 'digital', stereo),
+      output('usb', 'USB C, sound', 'usb-c', 'digital', stereo, { does: 'music' }),
+      output('bluetooth', 'Bluetooth', 'bluetooth', 'digital', stereo, { does: 'music' }),
     ],
     settings: [],
     figures: {},
@@ -167,6 +179,8 @@ export const computers: DeviceType[] = [
     id: 'tablet',
     name: 'Tablet',
     family: 'computers',
+    hosts: true,
+    shows: { levels: 'in-programs' },
     summary: 'Takes part in a call by itself: it sees, hears, and plays.',
     power: battery(8),
     priceEur: [150, 700],
@@ -216,16 +230,19 @@ function desktop(): DeviceType {
     id: 'computer-desktop',
     name: 'Computer, desktop',
     family: 'computers',
+    hosts: true,
+    shows: { levels: 'in-programs' },
     summary: 'Four USB sockets, two screens, and three jacks: line in, line out, microphone.',
     power: { ...earthedMains, feeds: { kind: 'usb', outlets: 4 } },
     priceEur: [600, 2000],
     ports: [
       ...sockets.flatMap((s) => s.ports),
-      input('line-in', 'line in, blue', 'jack-35-trs', 'line', stereo),
+      input('line-in', 'line in, blue', 'jack-35-trs', 'line', stereo, { soundDevice: 'own' }),
       input('microphone', 'microphone, pink', 'jack-35-trs', 'microphone', mono, {
+        soundDevice: 'own',
         gives: { kind: 'plug-in', milliamps: 1 },
       }),
-      output('line-out', 'line out, green', 'jack-35-trs', 'headphone', stereo),
+      output('line-out', 'line out, green', 'jack-35-trs', 'headphone', stereo, { soundDevice: 'own' }),
       hands('from-line-in', 'what line in brings', stereo),
       hands('from-microphone', 'what the microphone jack brings', mono),
       takes('to-line-out', 'played to line out', stereo),
@@ -259,6 +276,8 @@ function laptop(): DeviceType {
     id: 'computer-laptop',
     name: 'Computer, laptop with a headset jack',
     family: 'computers',
+    hosts: true,
+    shows: { levels: 'in-programs' },
     summary:
       'Two USB sockets, one screen output, and one jack with four contacts for earphones and microphone together.',
     power: { by: ['mains', 'battery'], earthed: true, supply: 'supply', hours: 5, feeds: { kind: 'usb', outlets: 2 } },
@@ -266,11 +285,11 @@ function laptop(): DeviceType {
     ports: [
       ...sockets.flatMap((s) => s.ports),
       ...headsetJack.ports,
-      hears('microphone', 'own microphone'),
+      { ...hears('microphone', 'own microphone'), soundDevice: 'own' },
       input('lens', 'own camera', 'light', 'light', picture),
       hands('from-microphone', 'its own microphone', mono),
       hands('from-lens', 'its own camera', picture),
-      output('view', 'its own screen', 'light', 'light', picture),
+      output('view', 'its own screen', 'light', 'light', picture, { does: 'view' }),
       takes('to-view', 'shown on its own screen', picture),
     ],
     settings: [

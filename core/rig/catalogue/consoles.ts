@@ -20,6 +20,7 @@ function gameConsole(
     ...more,
     ports: [
       output('hdmi', 'HDMI', 'hdmi', 'digital', pictureAndStereo, {
+        does: 'game',
         picture: {
           ...(link && { link }),
           sends: { mode: 'picture-mode', bits: 'bits' },

@@ -25,7 +25,7 @@ import {
 const SIDES = ['left', 'right'] as const;
 /** Levels of earphones are stated at the ear. */
 const AT_THE_EAR_M = 0.01;
-const ears = sounds('ears', 'earphones', stereo, AT_THE_EAR_M);
+const ears: PortSpec = { ...sounds('ears', 'earphones', stereo, AT_THE_EAR_M), does: 'ears' };
 const boom = hears('boom', 'boom microphone');
 const microphoneMute = muteSetting('microphone-mute', 'Microphone mute', false);
 const RADIATE = { do: 'radiate' as const, splAt0Dbu: [98, 104, 110] as [number, number, number] };
@@ -228,7 +228,7 @@ export const headphones: DeviceType[] = [
     priceEur: [350, 1100],
     ports: [
       input('display', 'display', 'plug-hdmi', 'digital', pictureAndStereo, { picture: { link: 'tmds-600' } }),
-      output('view', 'picture seen', 'light', 'light', picture),
+      output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
       ears,
       boom,
       output('usb', 'USB, microphone', 'plug-usb-a', 'digital', mono, {

@@ -43,6 +43,7 @@ function soundInterface({ id, name, inputs, milliamps, priceEur, power }: Interf
     id,
     name,
     family: 'interfaces',
+    shows: { levels: 'on-it' },
     summary: 'Preamps and converters for the computer; its inputs can be heard in its headphones without the computer.',
     power: power ?? fromUsb(milliamps),
     priceEur,

@@ -5,6 +5,7 @@ import {
   delay,
   delaySetting,
   earthedMains,
+  faderSetting,
   gain,
   gainSetting,
   input,
@@ -21,6 +22,7 @@ import {
   ownClock,
   point,
   rateSetting,
+  sendSetting,
   stereo,
   switchSetting,
   toAnalogue,
@@ -65,6 +67,7 @@ function mixer(): DeviceType {
     id: 'mixer-usb-10',
     name: 'Mixer, digital, ten strips, USB',
     family: 'mixers',
+    shows: { levels: 'on-it' },
     power: earthedMains,
     priceEur: [350, 700],
     needs: ['a driver where the computer has none for it'],
@@ -120,9 +123,9 @@ function stripSettings(s: Strip): SettingSpec[] {
     { id: `${s.id}-gain`, name: `${s.name}, gain`, kind: 'gain', min, max, step: 1, default: preset, offAtMin: false },
     delaySetting(`${s.id}-delay`, `${s.name}, delay`, 500),
     muteSetting(`${s.id}-mute`, `${s.name}, mute`, false),
-    ...(s.wide ? [] : [lowCutButton(`${s.id}-low-cut`, `${s.name}, low cut`)]),
-    levelSetting(`${s.id}-fader`, `${s.name}, fader`, 0),
-    ...SENDS.map((n) => levelSetting(`${s.id}-send-${n}`, `${s.name}, send ${n}`, OFF_DB)),
+    ...(s.wide ? [] : [lowCutButton(`${s.id}-low-cut`, `${s.name}`)]),
+    faderSetting(`${s.id}-fader`, `${s.name}, fader`),
+    ...SENDS.map((n) => sendSetting(`${s.id}-send-${n}`, `${s.name}, send ${n}`)),
     ...(s.usbReturn
       ? [
           {
@@ -166,6 +169,7 @@ function analogue(): DeviceType {
     id: 'mixer-analogue',
     name: 'Mixer, analogue, six strips',
     family: 'mixers',
+    shows: { levels: 'on-it' },
     summary: 'Two microphones, two stereo lines, one send after the faders; no delay of its own.',
     power: mains,
     priceEur: [60, 200],
@@ -186,12 +190,12 @@ function analogue(): DeviceType {
     settings: [
       ...strips.flatMap((s) => [
         gainSetting(`${s.id}-gain`, `${s.name}, gain`, [0, 30, 60]),
-        levelSetting(`${s.id}-fader`, `${s.name}, fader`, 0),
-        levelSetting(`${s.id}-send`, `${s.name}, send`, OFF_DB),
+        faderSetting(`${s.id}-fader`, `${s.name}, fader`),
+        sendSetting(`${s.id}-send`, `${s.name}, send`),
       ]),
       ...wide.flatMap((s) => [
-        levelSetting(`${s.id}-fader`, `${s.name}, fader`, 0),
-        levelSetting(`${s.id}-send`, `${s.name}, send`, OFF_DB),
+        faderSetting(`${s.id}-fader`, `${s.name}, fader`),
+        sendSetting(`${s.id}-send`, `${s.name}, send`),
       ]),
       onOff('phantom', 'Phantom power', 'off'),
       levelSetting('main-level', 'Main level', 0),
@@ -234,6 +238,7 @@ function usbMixer(): DeviceType {
     id: 'mixer-usb-send',
     name: 'Mixer, analogue with USB, send to USB and inserts',
     family: 'mixers',
+    shows: { levels: 'on-it' },
     summary:
       'What USB records is chosen by a switch, main or send; its USB return comes up on strips 5 and 6 when the switch says so.',
     power: mains,
@@ -259,12 +264,12 @@ function usbMixer(): DeviceType {
     settings: [
       ...strips.flatMap((s) => [
         gainSetting(`${s.id}-gain`, `${s.name}, gain`, [0, 30, 60]),
-        levelSetting(`${s.id}-fader`, `${s.name}, fader`, 0),
-        levelSetting(`${s.id}-send`, `${s.name}, send`, OFF_DB),
+        faderSetting(`${s.id}-fader`, `${s.name}, fader`),
+        sendSetting(`${s.id}-send`, `${s.name}, send`),
       ]),
       ...['strip-3-4', 'strip-5-6'].flatMap((id) => [
-        levelSetting(`${id}-fader`, `Strips ${id === 'strip-3-4' ? '3 and 4' : '5 and 6'}, fader`, 0),
-        levelSetting(`${id}-send`, `Strips ${id === 'strip-3-4' ? '3 and 4' : '5 and 6'}, send`, OFF_DB),
+        faderSetting(`${id}-fader`, `Strips ${id === 'strip-3-4' ? '3 and 4' : '5 and 6'}, fader`),
+        sendSetting(`${id}-send`, `Strips ${id === 'strip-3-4' ? '3 and 4' : '5 and 6'}, send`),
       ]),
       switchSetting('strip-5-6-input', 'Strips 5 and 6, input', { jacks: 'jacks', usb: 'USB return' }, 'jacks'),
       switchSetting('usb-source', 'USB records', { main: 'main', send: 'send' }, 'main'),
@@ -313,6 +318,7 @@ function matrixMixer(): DeviceType {
     id: 'mixer-matrix',
     name: 'Matrix mixer, digital, eight in, four out',
     family: 'mixers',
+    shows: { levels: 'on-it' },
     summary: 'Each output has its own mix of all inputs: guest returns come by themselves when one send is left down.',
     power: earthedMains,
     priceEur: [250, 900],
@@ -370,6 +376,7 @@ function guestReturn(): DeviceType {
     id: 'guest-return',
     name: 'Guest return, self-made',
     family: 'mixers',
+    shows: { levels: 'on-it' },
     summary:
       'Sums up to three lines through resistors of 1 kohm each into one line that the guest hears. The guest’s own line is left out.',
     power: unpowered,

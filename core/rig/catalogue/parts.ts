@@ -107,6 +107,7 @@ export const rateSetting: SettingSpec = switchSetting(
   'Sample rate',
   { '44100': '44.1 kHz', '48000': '48 kHz', '96000': '96 kHz' },
   '48000',
+  'sample-rate',
 );
 
 /** A gain that has no shut position. */
@@ -160,9 +161,11 @@ export const valueSetting = (
   treats,
   ...(off !== undefined && { off }),
 });
-/** A button that cuts below 80 Hz, or nothing. */
-export const lowCutButton = (id: string, name: string): SettingSpec =>
-  valueSetting(id, name, 'lowCut.hz', 'Hz', [20, 20, 80], 60, 20);
+/** A button of a strip that cuts below 80 Hz, or nothing. */
+export const lowCutButton = (id: string, strip: string): SettingSpec => ({
+  ...valueSetting(id, `${strip}, low cut`, 'lowCut.hz', 'Hz', [20, 20, 80], 60, 20),
+  group: strip,
+});
 
 /** A level control that shuts at its lowest mark. */
 export const levelSetting = (id: string, name: string, defaultDb: number, maxDb = 10): SettingSpec => ({
@@ -176,6 +179,15 @@ export const levelSetting = (id: string, name: string, defaultDb: number, maxDb 
   offAtMin: true,
 });
 export const OFF_DB = -90;
+export const faderSetting = (id: string, name: string): SettingSpec => ({
+  ...levelSetting(id, name, 0),
+  purpose: 'fader',
+});
+/** What of a strip goes to a mix beside the main one: nothing, until somebody turns it up. */
+export const sendSetting = (id: string, name: string): SettingSpec => ({
+  ...levelSetting(id, name, OFF_DB),
+  purpose: 'send',
+});
 
 type Power = NonNullable<DeviceType['power']>;
 export const unpowered: Power = { by: [] };

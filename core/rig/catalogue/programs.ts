@@ -38,8 +38,13 @@ export const programs: DeviceType[] = [
     id: 'game-program',
     name: 'Game on the computer',
     family: 'programs',
+    nature: 'program',
+    shows: { levels: 'on-it', picture: true },
     summary: 'Its picture goes to the screen and may be grabbed; its sound goes to the sound system.',
-    ports: [output('screen', 'picture', 'software', 'digital', picture), hands('sound', 'sound', stereo)],
+    ports: [
+      output('screen', 'picture', 'software', 'digital', picture),
+      { ...hands('sound', 'sound', stereo), does: 'game' },
+    ],
     settings: [],
     figures: {},
     inside: [],
@@ -48,6 +53,8 @@ export const programs: DeviceType[] = [
     id: 'sound-system',
     name: 'Sound system of the computer',
     family: 'programs',
+    nature: 'program',
+    shows: { levels: 'on-it', picture: true },
     summary: 'Takes the inputs of a USB sound device to programs, and the sound of programs to its output.',
     ports: [
       takes('in-12', 'inputs 1 and 2', stereo),
@@ -81,6 +88,8 @@ export const programs: DeviceType[] = [
     id: 'capture-program',
     name: 'Capture program',
     family: 'programs',
+    nature: 'program',
+    shows: { levels: 'on-it', picture: true },
     summary:
       'Mixes pictures and sounds into the stream and records five tracks. Each input has a delay for its sound and one for its picture.',
     ports: [
@@ -108,6 +117,8 @@ export const programs: DeviceType[] = [
     id: 'call',
     name: 'Call over the network',
     family: 'programs',
+    nature: 'program',
+    shows: { levels: 'on-it', picture: true },
     summary:
       'Both ends of a call: what the near side says arrives at the far side, and back, each after the network and its buffers.',
     ports: [
@@ -149,6 +160,8 @@ export const programs: DeviceType[] = [
     id: 'virtual-cable',
     name: 'Virtual cable',
     family: 'programs',
+    nature: 'program',
+    shows: { levels: 'on-it', picture: true },
     summary: 'An output that one program plays into and another takes as its input.',
     ports: [
       takes('in', 'played into', stereo),
@@ -166,6 +179,8 @@ export const programs: DeviceType[] = [
     id: 'aggregate-device',
     name: 'Aggregate device',
     family: 'programs',
+    nature: 'program',
+    shows: { levels: 'on-it', picture: true },
     summary:
       'Joins two sound devices into one, in an order: one is master of the clock, the other is corrected to follow it, or drifts.',
     ports: [
@@ -176,7 +191,7 @@ export const programs: DeviceType[] = [
     ],
     settings: [
       switchSetting('master', 'Clock of all', { a: 'first member', b: 'second member' }, 'a'),
-      onOff('drift-correction', 'Drift correction of the other member', 'on'),
+      onOff('drift-correction', 'Drift correction of the other member', 'on', 'drift-correction'),
       switchSetting('order', 'Channels 1 and 2', { 'a-b': 'first member', 'b-a': 'second member' }, 'a-b'),
     ],
     figures: {
@@ -202,6 +217,8 @@ export const programs: DeviceType[] = [
     id: 'recording-program',
     name: 'Recording program',
     family: 'programs',
+    nature: 'program',
+    shows: { levels: 'on-it', picture: true },
     summary: 'Records up to four pairs of channels, each on its own track.',
     ports: [
       ...RECORDED.map((n) => takes(`in-${n}`, `input ${n}`, stereo)),
@@ -215,8 +232,10 @@ export const programs: DeviceType[] = [
     id: 'music-player',
     name: 'Music player',
     family: 'programs',
+    nature: 'program',
+    shows: { levels: 'on-it', picture: true },
     summary: 'Plays music into the sound system.',
-    ports: [hands('sound', 'sound', stereo)],
+    ports: [{ ...hands('sound', 'sound', stereo), does: 'music' }],
     settings: [],
     figures: {},
     inside: [],
@@ -225,6 +244,8 @@ export const programs: DeviceType[] = [
     id: 'program-filter',
     name: 'Filter for voices, a program',
     family: 'programs',
+    nature: 'program',
+    shows: { levels: 'on-it', picture: true },
     summary: 'Takes noise out of a voice between microphone and call; it costs time.',
     ports: [takes('in', 'in', mono), hands('out', 'out', mono)],
     settings: [

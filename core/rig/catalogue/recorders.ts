@@ -35,6 +35,7 @@ export const recorders: DeviceType[] = [
     id: 'recorder-stereo',
     name: 'Recorder, two channels, line in',
     family: 'recorders',
+    shows: { levels: 'on-it' },
     summary: 'Records two channels to a card, on a clock of its own.',
     power: mains,
     priceEur: [120, 350],
@@ -50,6 +51,7 @@ export const recorders: DeviceType[] = [
     id: 'recorder-handheld',
     name: 'Recorder, in the hand, also a USB interface',
     family: 'recorders',
+    shows: { levels: 'on-it' },
     summary:
       'Two microphones of its own, two XLR inputs. It records, or it is a sound interface of the computer: not both.',
     power: { ...battery(10), by: ['battery', 'usb'], milliamps: 450 },
@@ -90,6 +92,7 @@ export const recorders: DeviceType[] = [
     id: 'recorder-multitrack',
     name: 'Recorder, eight tracks',
     family: 'recorders',
+    shows: { levels: 'on-it' },
     summary: 'Eight inputs, each on its own track, all on one clock.',
     power: mains,
     priceEur: [300, 900],

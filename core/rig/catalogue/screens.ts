@@ -45,11 +45,12 @@ function screen({ id, name, summary, jack, gameMs, filmMs, preset, picture: abil
     id,
     name,
     family: 'screens',
+    shows: { picture: true },
     summary,
     ...more,
     ports: [
       input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: ability }),
-      output('view', 'picture seen', 'light', 'light', picture),
+      output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
       ...(jack ? [output('jack', 'headphone jack', 'jack-35-trs', 'headphone', stereo)] : []),
     ],
     settings: [switchSetting('mode', 'Picture mode', MODES, preset)],
@@ -131,6 +132,7 @@ export const screens: DeviceType[] = [
     id: 'monitor-recorder',
     name: 'Monitor-recorder over HDMI',
     family: 'screens',
+    shows: { picture: true },
     summary:
       'Shows and records a camera’s HDMI, with a microphone jack of its own whose sound can be delayed to meet the picture.',
     power: battery(2),
@@ -143,7 +145,7 @@ export const screens: DeviceType[] = [
         gives: { kind: 'plug-in', milliamps: 1 },
       }),
       output('file', 'recording', 'file', 'digital', pictureAndStereo),
-      output('view', 'picture seen', 'light', 'light', picture),
+      output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
       output('jack', 'headphone jack', 'jack-35-trs', 'headphone', stereo),
     ],
     settings: [
@@ -177,6 +179,7 @@ export const screens: DeviceType[] = [
     id: 'screen-loudspeakers',
     name: 'Screen with loudspeakers',
     family: 'screens',
+    shows: { picture: true },
     summary: 'Shows the picture and plays its sound into the room, later than its own jack where it processes it.',
     power: mains,
     priceEur: [140, 450],
@@ -184,7 +187,7 @@ export const screens: DeviceType[] = [
       input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, {
         picture: { link: 'tmds-600', protection: '2.2' },
       }),
-      output('view', 'picture seen', 'light', 'light', picture),
+      output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
       sounds('front', 'loudspeakers', stereo, 1),
     ],
     settings: [switchSetting('mode', 'Picture mode', MODES, 'game'), levelSetting('volume', 'Volume', -20, 0)],

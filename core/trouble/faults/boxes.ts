@@ -1,26 +1,40 @@
-import { type Device, findTypes, type Rig } from '#core/rig/index.ts';
+import {
+  type Device,
+  type DeviceType,
+  films,
+  findTypes,
+  hearsAir,
+  isPerson,
+  isProgram,
+  isSupply,
+  isWorn,
+  type Rig,
+  records,
+} from '#core/rig/index.ts';
 import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts';
 
 const LIGHT_S = 5;
 const PROGRAM_S = 8;
 const SWAP_BOX_S = 90;
 /** Whoever sits before a computer or a person knows that they are off. */
-const SEEN_AT_ONCE = new Set(['people', 'computers']);
+const isSeenAtOnce = (type: DeviceType): boolean => isPerson(type) || type.hosts === true;
+/** It is there to hear, and nothing else. */
+const isMicrophone = (type: DeviceType): boolean => hearsAir(type) && !films(type) && !isWorn(type) && !records(type);
 
 /** Every box that may have no power, not run, or be broken; with it all that it feeds. */
 export function boxFaults(rig: Rig): Fault[] {
   const types = findTypes(rig);
   return rig.devices.flatMap((device): Fault[] => {
     const type = types.get(device.typeId)!;
-    if (SEEN_AT_ONCE.has(type.family)) return [];
-    if (type.family === 'programs') return [gone(device, 'not-running', [device.id], program(rig, device))];
+    if (isSeenAtOnce(type)) return [];
+    if (isProgram(type)) return [gone(device, 'not-running', [device.id], program(rig, device))];
     const by = type.power?.by ?? [];
     const fed = fedFrom(rig, device.id);
-    if (type.family === 'power') return fed.length === 0 ? [] : [gone(device, 'no-power', fed, light(rig, device))];
+    if (isSupply(type)) return fed.length === 0 ? [] : [gone(device, 'no-power', fed, light(rig, device))];
     const powered = by.some((b) => b !== 'phantom' && b !== 'plug-in');
     return [
       ...(powered ? [gone(device, 'no-power', [device.id, ...fed], light(rig, device))] : []),
-      ...(type.family === 'microphones' ? [gone(device, 'broken', [device.id], another(device))] : []),
+      ...(isMicrophone(type) ? [gone(device, 'broken', [device.id], another(device))] : []),
     ];
   });
 

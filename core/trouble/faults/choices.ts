@@ -3,6 +3,7 @@ import {
   endName,
   findDevice,
   findTypes,
+  isProgram,
   mayMeet,
   type PortRef,
   placesOf,
@@ -77,9 +78,9 @@ function ofChoice(rig: Rig, types: Types, cable: Cable): Fault[] {
 
 /** The end of a link at which somebody chooses: the program; and the end that is chosen. */
 function programOf(rig: Rig, types: Types, cable: Cable): { end: 'from' | 'to'; far: 'from' | 'to' } | null {
-  const family = (ref: PortRef) => types.get(findDevice(rig, ref.deviceId)!.typeId)!.family;
-  if (family(cable.to) === 'programs') return { end: 'to', far: 'from' };
-  return family(cable.from) === 'programs' ? { end: 'from', far: 'to' } : null;
+  const isAtProgram = (ref: PortRef) => isProgram(types.get(findDevice(rig, ref.deviceId)!.typeId)!);
+  if (isAtProgram(cable.to)) return { end: 'to', far: 'from' };
+  return isAtProgram(cable.from) ? { end: 'from', far: 'to' } : null;
 }
 
 /** Other ends of the same kind that other links of this rig have: what else stands in the list. */

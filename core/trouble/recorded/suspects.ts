@@ -1,5 +1,5 @@
 import type { FaultId } from '#core/measure/index.ts';
-import { findDevice, findTypes, hasUnity, type PortRef } from '#core/rig/index.ts';
+import { findDevice, findTypes, hasUnity, isCall, type PortRef } from '#core/rig/index.ts';
 import { deviceName, noiseParts, whereItStops } from '#core/signal/index.ts';
 import { cablesTo, findingsOnWays, onRungs, type Place, type Suspects, sayLead, tapOf } from './scene.ts';
 
@@ -203,10 +203,10 @@ const dropouts: Suspects = (scene) => [
       : [];
   }),
   ...[...new Set(scene.pairs.flatMap((p) => p.ways.flatMap((w) => w.deviceIds)))].flatMap((id): Place[] => {
-    const family = findTypes(scene.rig).get(findDevice(scene.rig, id)!.typeId)?.family ?? '';
+    const type = findTypes(scene.rig).get(findDevice(scene.rig, id)!.typeId);
     const name = deviceName(scene.rig, id);
     const tap = tapOf(scene, id);
-    return tap && family === 'programs' && /call/i.test(name)
+    return tap && type && isCall(type)
       ? [{ where: name, why: 'a call drops what the network loses', tap, weight: 0.5 }]
       : [];
   }),
