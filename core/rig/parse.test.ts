@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { boathouse } from '#demo/boathouse.ts';
-import { parseDeviceType, parseRig, parseRigText, RigError, type RigErrorCode } from './index.ts';
+import {
+  catalogue,
+  type DeviceType,
+  emptyRig,
+  parseDeviceType,
+  parseRig,
+  parseRigText,
+  RIG_VERSION,
+  RigError,
+  type RigErrorCode,
+} from './index.ts';
 import { demoJson } from './rig.testkit.ts';
 
 type Json = Record<string, never> & { [key: string]: never };
@@ -128,6 +138,28 @@ describe('a rig document', () => {
       path: 'schemaVersion',
     });
     expect(() => parseRigText('RIFF....')).toThrow(/not JSON/);
+  });
+});
+
+/** What a type of version 1 had: its shelf, and nothing that says what it is. */
+const ofVersion1 = ({ nature: _n, hosts: _h, shows: _s, ...type }: DeviceType) => ({
+  ...type,
+  ports: type.ports.map(({ does: _d, soundDevice: _o, ...port }) => port),
+  settings: type.settings.map(({ purpose: _p, group: _g, ...setting }) => setting),
+});
+
+describe('a document of version 1', () => {
+  it.each(catalogue.map((t) => [t.id, t] as const))('learns what its copy of %s is', (_, type) => {
+    const rig = parseRig({ ...emptyRig('Old'), schemaVersion: 1, types: [{ ...ofVersion1(type), id: 'own' }] });
+    expect(rig.schemaVersion).toBe(RIG_VERSION);
+    expect(rig.types[0]).toEqual({ ...type, id: 'own' });
+  });
+  it('learns of a person that nobody copied that it is one', () => {
+    const [person] = catalogue.filter((t) => t.nature === 'person').map(ofVersion1);
+    const own = { ...person!, id: 'own', ports: person!.ports.slice(0, 1) };
+    expect(parseRig({ ...emptyRig('Old'), schemaVersion: 1, types: [own] }).types[0]).toMatchObject({
+      nature: 'person',
+    });
   });
 });
 

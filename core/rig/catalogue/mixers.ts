@@ -8,6 +8,7 @@ import {
   faderSetting,
   gain,
   gainSetting,
+  grouped,
   input,
   latency,
   levelSetting,
@@ -119,7 +120,7 @@ function mixer(): DeviceType {
 
 function stripSettings(s: Strip): SettingSpec[] {
   const [min, preset, max] = s.gainDb;
-  return [
+  return grouped(s.name, [
     { id: `${s.id}-gain`, name: `${s.name}, gain`, kind: 'gain', min, max, step: 1, default: preset, offAtMin: false },
     delaySetting(`${s.id}-delay`, `${s.name}, delay`, 500),
     muteSetting(`${s.id}-mute`, `${s.name}, mute`, false),
@@ -140,7 +141,7 @@ function stripSettings(s: Strip): SettingSpec[] {
           },
         ]
       : []),
-  ];
+  ]);
 }
 
 function stripWays(s: Strip): Way[] {
@@ -188,15 +189,19 @@ function analogue(): DeviceType {
       output('tape-out', 'recording out', 'phono-pair', 'line', stereo),
     ],
     settings: [
-      ...strips.flatMap((s) => [
-        gainSetting(`${s.id}-gain`, `${s.name}, gain`, [0, 30, 60]),
-        faderSetting(`${s.id}-fader`, `${s.name}, fader`),
-        sendSetting(`${s.id}-send`, `${s.name}, send`),
-      ]),
-      ...wide.flatMap((s) => [
-        faderSetting(`${s.id}-fader`, `${s.name}, fader`),
-        sendSetting(`${s.id}-send`, `${s.name}, send`),
-      ]),
+      ...strips.flatMap((s) =>
+        grouped(s.name, [
+          gainSetting(`${s.id}-gain`, `${s.name}, gain`, [0, 30, 60]),
+          faderSetting(`${s.id}-fader`, `${s.name}, fader`),
+          sendSetting(`${s.id}-send`, `${s.name}, send`),
+        ]),
+      ),
+      ...wide.flatMap((s) =>
+        grouped(s.name, [
+          faderSetting(`${s.id}-fader`, `${s.name}, fader`),
+          sendSetting(`${s.id}-send`, `${s.name}, send`),
+        ]),
+      ),
       onOff('phantom', 'Phantom power', 'off'),
       levelSetting('main-level', 'Main level', 0),
       levelSetting('phones-level', 'Headphones level', -20, 0),
@@ -262,16 +267,22 @@ function usbMixer(): DeviceType {
       output('usb', 'USB', 'usb-b', 'digital', stereo, { socket: 'usb' }),
     ],
     settings: [
-      ...strips.flatMap((s) => [
-        gainSetting(`${s.id}-gain`, `${s.name}, gain`, [0, 30, 60]),
-        faderSetting(`${s.id}-fader`, `${s.name}, fader`),
-        sendSetting(`${s.id}-send`, `${s.name}, send`),
+      ...strips.flatMap((s) =>
+        grouped(s.name, [
+          gainSetting(`${s.id}-gain`, `${s.name}, gain`, [0, 30, 60]),
+          faderSetting(`${s.id}-fader`, `${s.name}, fader`),
+          sendSetting(`${s.id}-send`, `${s.name}, send`),
+        ]),
+      ),
+      ...grouped('Strips 3 and 4', [
+        faderSetting('strip-3-4-fader', 'Strips 3 and 4, fader'),
+        sendSetting('strip-3-4-send', 'Strips 3 and 4, send'),
       ]),
-      ...['strip-3-4', 'strip-5-6'].flatMap((id) => [
-        faderSetting(`${id}-fader`, `Strips ${id === 'strip-3-4' ? '3 and 4' : '5 and 6'}, fader`),
-        sendSetting(`${id}-send`, `Strips ${id === 'strip-3-4' ? '3 and 4' : '5 and 6'}, send`),
+      ...grouped('Strips 5 and 6', [
+        faderSetting('strip-5-6-fader', 'Strips 5 and 6, fader'),
+        sendSetting('strip-5-6-send', 'Strips 5 and 6, send'),
+        switchSetting('strip-5-6-input', 'Strips 5 and 6, input', { jacks: 'jacks', usb: 'USB return' }, 'jacks'),
       ]),
-      switchSetting('strip-5-6-input', 'Strips 5 and 6, input', { jacks: 'jacks', usb: 'USB return' }, 'jacks'),
       switchSetting('usb-source', 'USB records', { main: 'main', send: 'send' }, 'main'),
       onOff('phantom', 'Phantom power', 'off'),
       levelSetting('main-level', 'Main level', 0),
@@ -337,12 +348,14 @@ function matrixMixer(): DeviceType {
       ...outs.map((n) => output(`out-${n}`, `Output ${n}`, 'xlr-male', 'line', mono)),
     ],
     settings: [
-      ...ins.flatMap((n) => [
-        gainSetting(`in-${n}-gain`, `Input ${n}, gain`, n <= 4 ? [0, 40, 60] : [-20, 0, 20]),
-        delaySetting(`in-${n}-delay`, `Input ${n}, delay`, 500),
-        muteSetting(`in-${n}-mute`, `Input ${n}, mute`, false),
-        ...outs.map((o) => levelSetting(`in-${n}-to-${o}`, `Input ${n} to output ${o}`, OFF_DB)),
-      ]),
+      ...ins.flatMap((n) =>
+        grouped(`Input ${n}`, [
+          gainSetting(`in-${n}-gain`, `Input ${n}, gain`, n <= 4 ? [0, 40, 60] : [-20, 0, 20]),
+          delaySetting(`in-${n}-delay`, `Input ${n}, delay`, 500),
+          muteSetting(`in-${n}-mute`, `Input ${n}, mute`, false),
+          ...outs.map((o) => levelSetting(`in-${n}-to-${o}`, `Input ${n} to output ${o}`, OFF_DB)),
+        ]),
+      ),
       onOff('phantom', 'Phantom power, inputs 1 to 4', 'off'),
     ],
     figures: { inside: typicalMs('matrix, converters and processing', 0.5, 1, 2) },

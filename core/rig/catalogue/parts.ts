@@ -161,6 +161,10 @@ export const valueSetting = (
   treats,
   ...(off !== undefined && { off }),
 });
+/** Controls that belong together on the box: one strip's, one input's. */
+export const grouped = (group: string, settings: readonly SettingSpec[]): SettingSpec[] =>
+  settings.map((s) => ({ ...s, group }));
+
 /** A button of a strip that cuts below 80 Hz, or nothing. */
 export const lowCutButton = (id: string, strip: string): SettingSpec => ({
   ...valueSetting(id, `${strip}, low cut`, 'lowCut.hz', 'Hz', [20, 20, 80], 60, 20),

@@ -5,6 +5,7 @@ import {
   delay,
   delaySetting,
   gain,
+  grouped,
   hands,
   latency,
   levelSetting,
@@ -98,13 +99,15 @@ export const programs: DeviceType[] = [
       { ...hands('stream', 'stream', pictureAndStereo), does: 'stream' },
       ...TRACKS.map((n) => output(`track-${n}`, `track ${n}`, 'file', 'software', stereo)),
     ],
-    settings: CAPTURE_INPUTS.flatMap((n) => [
-      delaySetting(`in-${n}-sound-delay`, `Input ${n}, sound delay`, 20_000),
-      delaySetting(`in-${n}-picture-delay`, `Input ${n}, picture delay`, 500),
-      muteSetting(`in-${n}-mute`, `Input ${n}, mute`, false),
-      levelSetting(`in-${n}-level`, `Input ${n}, level`, 0),
-      ...TRACKS.map((t) => muteSetting(`in-${n}-not-on-${t}`, `Input ${n}, mute on track ${t}`, t !== 1)),
-    ]),
+    settings: CAPTURE_INPUTS.flatMap((n) =>
+      grouped(`Input ${n}`, [
+        delaySetting(`in-${n}-sound-delay`, `Input ${n}, sound delay`, 20_000),
+        delaySetting(`in-${n}-picture-delay`, `Input ${n}, picture delay`, 500),
+        muteSetting(`in-${n}-mute`, `Input ${n}, mute`, false),
+        levelSetting(`in-${n}-level`, `Input ${n}, level`, 0),
+        ...TRACKS.map((t) => muteSetting(`in-${n}-not-on-${t}`, `Input ${n}, mute on track ${t}`, t !== 1)),
+      ]),
+    ),
     figures: {},
     inside: CAPTURE_INPUTS.flatMap((n) => [
       way(`in-${n}.picture`, 'stream.picture', delay(`in-${n}-picture-delay`)),
@@ -224,7 +227,9 @@ export const programs: DeviceType[] = [
       ...RECORDED.map((n) => takes(`in-${n}`, `input ${n}`, stereo)),
       ...RECORDED.map((n) => output(`track-${n}`, `track ${n}`, 'file', 'software', stereo)),
     ],
-    settings: RECORDED.map((n) => muteSetting(`track-${n}-off`, `Track ${n}, mute`, false)),
+    settings: RECORDED.flatMap((n) =>
+      grouped(`Track ${n}`, [muteSetting(`track-${n}-off`, `Track ${n}, mute`, false)]),
+    ),
     figures: {},
     inside: RECORDED.flatMap((n) => both(`in-${n}`, `track-${n}`, unmuted(`track-${n}-off`))),
   },

@@ -83,10 +83,8 @@ const READ_S = 0.5;
 
 /** One glance takes in a strip; all of a large box is held against its settings sheet. */
 function looksAt(device: Device, type: DeviceType, spec: SettingSpec): DirectLook[] {
-  const part = partOf(spec.id);
-  const together = type.settings.filter((s) => partOf(s.id) === part);
-  const [first] = spec.name.split(', ');
-  const named = part !== '' && first !== undefined && first !== spec.name;
+  const { group } = spec;
+  const together = type.settings.filter((s) => s.group === group);
   const look = (id: string, of: string, settings: number): DirectLook => ({
     id: `settings:${device.id}${id}`,
     asks: `Look at the settings of ${of}: does anything stand otherwise than drawn?`,
@@ -97,8 +95,5 @@ function looksAt(device: Device, type: DeviceType, spec: SettingSpec): DirectLoo
   const whole = look('', device.name, type.settings.length);
   return together.length === type.settings.length
     ? [whole]
-    : [look(`.${part}`, `${device.name}${named ? `, ${first}` : ''}`, together.length), whole];
+    : [look(`.${group ?? ''}`, group ? `${device.name}, ${group}` : device.name, together.length), whole];
 }
-
-/** 'strip-5-6' of 'strip-5-6-gain'; what has no number belongs to the box itself. */
-const partOf = (settingId: string): string => /^(.*?\d+(?:-\d+)?)-/.exec(settingId)?.[1] ?? '';
