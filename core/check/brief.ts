@@ -3,9 +3,8 @@ import { endsThat, isCall, isPerson, isWorn } from '#core/rig/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
 import type { Box } from './box.ts';
 import { type Context, type Draft, type Fix, type Rule, rule, setFix } from './finding.ts';
-import { type LeadSeen, onLead, sayLead } from './leads.ts';
+import { chainOf, type LeadSeen, onLead, sayLead } from './leads.ts';
 import { modeOf } from './picture-runs.ts';
-import { chainOf } from './plugs.ts';
 
 /** A microphone this near a mouth, or earphones, go where the person goes. */
 const WORN_M = 1;

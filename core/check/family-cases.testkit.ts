@@ -72,6 +72,8 @@ const ownIn = (connector: string): DeviceType => ({
   ports: [{ ...own(connector).ports[0]!, direction: 'in' }],
 });
 
+const withParts = (rig: Rig, parts: string[]): Rig => ({ ...rig, cables: rig.cables.map((c) => ({ ...c, parts })) });
+
 /** Rule, a rig that triggers it, and one close by that does not. */
 export const CASES: [string, Rig, Rig][] = [
   ...PICTURE_CASES,
@@ -268,6 +270,21 @@ export const CASES: [string, Rig, Rig][] = [
     'plug-one-side',
     desk({ a: 'phone', x: 'di-box' }, ['a.jack > x.in']),
     desk({ a: 'radio-base', x: 'di-box' }, ['a.out > x.in']),
+  ],
+  [
+    'plug-side-silent',
+    desk({ d: 'own', p: 'computer-desktop' }, ['d.p > p.line-in'], { types: [own('jack-635-ts')] }),
+    desk({ d: 'own', x: 'mixer-usb-10' }, ['d.p > x.strip-5-6'], { types: [own('jack-635-ts')] }),
+  ],
+  [
+    'plug-nothing-over',
+    withParts(desk({ m: 'lapel-wired', x: 'interface-2' }, ['m.plug > x.in-1']), ['adapter-trs-35-trs-635']),
+    withParts(desk({ m: 'lapel-wired', x: 'interface-2' }, ['m.plug > x.in-1']), ['adapter-trs-35-xlr-m-joined']),
+  ],
+  [
+    'plug-parts-do-not-fit',
+    withParts(desk({ a: 'phone', x: 'mixer-usb-10' }, ['a.jack > x.strip-5-6']), ['lead-xlr-f-xlr-m']),
+    withParts(desk({ a: 'phone', x: 'mixer-usb-10' }, ['a.jack > x.strip-5-6']), ['lead-trs-35-ts-635-pair']),
   ],
   [
     'plug-insert-out',

@@ -1,4 +1,13 @@
-import { connectorOf } from '#core/plug/index.ts';
+import {
+  type Chain,
+  connectorOf,
+  endOf,
+  isTwoWired,
+  type LeadFound,
+  type LeadsFor,
+  leadOf,
+  leadsFor,
+} from '#core/plug/index.ts';
 import { type Device, type DeviceType, findDevice, portsOf, type Rig, type Types } from '#core/rig/index.ts';
 
 type Cable = Rig['cables'][number];
@@ -72,17 +81,31 @@ export const onLead = ({ cable, from, to }: LeadSeen): { cableIds: string[]; dev
 export const sayLead = ({ from, to }: LeadSeen): string =>
   `${from.device.name}, ${from.port.name}, to ${to.device.name}`;
 
-const TWO_WIRES_AND_SCREEN = new Set(['combo-xlr', 'xlr-male', 'xlr-female', 'xlr-male-pair', 'xlr-female-pair']);
+/** Whether sound runs balanced over the lead: both ends have to be, and what is said to stand between. */
+export function isBalanced(lead: LeadSeen): boolean {
+  if (!isTwoWired(endOf(lead.from.port)) || !isTwoWired(endOf(lead.to.port))) return false;
+  return leadOn(lead)?.wiring?.balanced !== false;
+}
 
-/** Whether sound runs balanced over the lead: both ends have to be. */
-export function isBalanced({ from, to }: LeadSeen): boolean {
-  const can = (port: Port) =>
-    port.balanced ??
-    (TWO_WIRES_AND_SCREEN.has(port.connector) ||
-      // Three contacts a side: a pair of them, or one for one channel.
-      port.connector === 'jack-635-pair' ||
-      (port.connector === 'jack-635-trs' && port.channels.length === 1));
-  return can(from.port) && can(to.port) && from.port.level !== 'headphone';
+/** Null where nothing is plugged at one of the ends: a program. */
+const isPlugged = ({ from, to }: LeadSeen): boolean =>
+  connectorOf(from.port.connector) !== undefined && connectorOf(to.port.connector) !== undefined;
+
+/** What stands in a lead: the parts that somebody has named, else what one takes without thinking. */
+export function leadOn(lead: LeadSeen): LeadFound | null {
+  if (!isPlugged(lead)) return null;
+  const [from, to] = [endOf(lead.from.port), endOf(lead.to.port)];
+  return lead.cable.parts ? leadOf(from, to, lead.cable.parts) : leadsFor(from, to).presumed;
+}
+
+/** What should be taken for a lead, and whether what stands there does as well. */
+export const leadWanted = ({ from, to }: LeadSeen): LeadsFor => leadsFor(endOf(from.port), endOf(to.port));
+
+/** What a lead is made of: the parts that are named, else those that should be taken. Null: nothing fits. */
+export function chainOf(lead: LeadSeen): Chain | null | 'nothing-to-plug' {
+  if (!isPlugged(lead)) return 'nothing-to-plug';
+  const named = lead.cable.parts && leadOf(endOf(lead.from.port), endOf(lead.to.port), lead.cable.parts);
+  return named?.fits ? named.chain : (leadWanted(lead).right?.chain ?? null);
 }
 
 /** The family of the plug at either end; programs have none, so a lead into a computer is known by its other end. */

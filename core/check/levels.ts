@@ -48,7 +48,7 @@ const MISMATCHES: readonly Mismatch[] = [
     from: ['line', 'headphone', 'microphone'],
     to: ['speaker'],
     severity: 'fix',
-    says: 'a passive loudspeaker stands on an output without an amplifier: nothing will be heard. Put an amplifier between.',
+    says: 'a passive loudspeaker stands on an output without an amplifier: hardly anything will be heard. Put an amplifier between.',
     why: 'a passive loudspeaker of 8 ohms needs volts at amperes; such outputs give milliamperes',
   },
   {

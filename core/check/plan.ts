@@ -1,4 +1,4 @@
-import { deviceName, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
+import { deviceName, type Pair, SCALE_UNITS, sayBreak } from '#core/signal/index.ts';
 import { width } from '#core/units/index.ts';
 import { openDoors, shutDoors, stopOf } from './doors.ts';
 import { type Context, type Fix, type Reason, type Rule, rule, type Severity, type Stage } from './finding.ts';
@@ -161,6 +161,8 @@ function sayStop(context: Context, pair: Pair): string {
   const name = (id: string) => context.box(id).device.name;
   if (stop?.kind === 'shut')
     return `it is shut at ${stop.doors.map((d) => `${name(d.deviceId)}, ${context.box(d.deviceId).setting(d.settingId)?.spec.name ?? d.settingId}`).join(', then at ')}`;
+  if (stop?.kind === 'no-way' && stop.breaks.length > 0)
+    return stop.breaks.map((b) => sayBreak(context.rig, b)).join(', then ');
   if (stop?.kind === 'no-way' && stop.reaches.length > 0)
     return `nothing leads on from ${stop.reaches.map(name).join(', ')}`;
   return 'no way to it is open';

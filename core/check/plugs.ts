@@ -1,33 +1,8 @@
-import { connectorOf, type Form, UNPLUGGED, usualChain } from '#core/plug/index.ts';
+import { connectorOf, endOf, leadOf, UNPLUGGED, type Wiring } from '#core/plug/index.ts';
 import type { LevelClass } from '#core/rig/index.ts';
 import { type Reason, type Rule, rule, type Severity } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
-import { askLead, isBalanced, type LeadEnd, type LeadSeen, sayLead } from './leads.ts';
-
-/** What the lead has to be right for, by what its ends carry; the best first. */
-export function formsOf(lead: LeadSeen): Form[] {
-  const { from, to } = lead;
-  if (from.port.level === 'digital' || to.port.level === 'digital') return ['bits'];
-  if (from.port.level === 'speaker' || to.port.level === 'speaker') return ['loudspeaker'];
-  if (from.port.channels.length > 1 || to.port.channels.length > 1) return ['stereo', 'headset'];
-  return isBalanced(lead) ? ['balanced', 'mono'] : ['mono', 'balanced'];
-}
-
-/** The microphone of a headset socket lies on its fourth contact: only a plug with four reaches it. */
-const takenBy = ({ connector, level }: LeadSeen['to']['port']): string =>
-  connector === 'jack-35-trrs' && level === 'microphone' ? 'jack-35-trrs-microphone' : connector;
-
-/** Null where nothing is plugged at one of the ends: a program. */
-export function chainOf(lead: LeadSeen): ReturnType<typeof usualChain> | 'nothing-to-plug' {
-  const { from, to } = lead;
-  if (!connectorOf(from.port.connector) || !connectorOf(to.port.connector)) return 'nothing-to-plug';
-  // The best form that there is a lead for: a balanced way is not given up because a mono lead is cheaper.
-  for (const form of formsOf(lead)) {
-    const chain = usualChain(from.port.connector, takenBy(to.port), [form]);
-    if (chain) return chain;
-  }
-  return null;
-}
+import { askLead, chainOf, type LeadEnd, type LeadSeen, leadOn, leadWanted, sayLead } from './leads.ts';
 
 /** From so many parts on there is an adapter in it: a contact more that can fail, and a lever on the socket. */
 const WITH_ADAPTER = 2;
@@ -44,17 +19,39 @@ const onLeads = (
   picks: (lead: LeadSeen) => boolean,
   says: (lead: LeadSeen) => string,
   why: Reason,
-): Rule => leadRule(id, (lead) => (picks(lead) ? { severity, says: says(lead), why: [why] } : null));
+  fixes?: Rule['fixes'],
+): Rule =>
+  leadRule(id, (lead) => (picks(lead) ? { severity, says: says(lead), why: [why] } : null), fixes ? { fixes } : {});
 
-/** A plug with three contacts goes straight into the socket, by what is known of the parts there. */
-const threeInFour = ({ cable, from, to }: LeadSeen): boolean => {
-  if (to.port.connector !== 'jack-35-trrs' || to.port.level !== 'microphone') return false;
-  if (from.port.connector === 'plug-35-trrs' || from.port.connector === 'jack-35-trrs') return false;
-  return (
-    !(cable.parts ?? ['?']).some((id) => id.endsWith('trrs-35')) &&
-    (cable.parts !== undefined || from.port.connector === 'plug-35-trs')
-  );
+/** What the plugs and wires make of a lead between two analogue ends; null for bits, and for what has a map of its own. */
+const wiringOn = (lead: LeadSeen): Wiring | null => (lead.cable.map ? null : (leadOn(lead)?.wiring ?? null));
+const test = (picks: (wiring: Wiring, lead: LeadSeen) => boolean) => (lead: LeadSeen) => {
+  const wiring = wiringOn(lead);
+  return wiring !== null && picks(wiring, lead);
 };
+const isMicrophone = ({ from }: LeadSeen): boolean => from.port.level === 'microphone';
+/** A microphone whose wire is joined to ground: a plug with three contacts in a socket with four. */
+const threeInFour = test((w, lead) => isMicrophone(lead) && w.deaf.length > 0 && w.carried.length === 0);
+/** A microphone on the fourth contact of its plug, where the socket has none. */
+const fourInThree = test(
+  (w, lead) =>
+    isMicrophone(lead) &&
+    connectorOf(lead.from.port.connector)?.plugs[0] === 'trrs-35' &&
+    w.carried.length === 0 &&
+    w.deaf.length === 0,
+);
+/** Two sides that come to one with opposite signs: left minus right. */
+const subtracts = (w: Wiring): boolean =>
+  w.carried.some((a) => a.nominal > 0 && w.carried.some((b) => b.to === a.to && b.from !== a.from && b.nominal < 0));
+/** One side that comes to two with opposite signs. */
+const turnsOneOver = (w: Wiring): boolean =>
+  w.carried.some((a) => a.nominal > 0 && w.carried.some((b) => b.from === a.from && b.to !== a.to && b.nominal < 0));
+const sidesLost = (w: Wiring, lead: LeadSeen): number[] =>
+  endOf(lead.from.port).sides === 1
+    ? []
+    : Array.from({ length: endOf(lead.from.port).sides }, (_, side) => side).filter(
+        (side) => !w.carried.some((c) => c.from === side),
+      );
 
 /** The rule that asks what stands between the plugs. */
 export const ADAPTER_RULE = 'plug-three-in-four';
@@ -81,15 +78,15 @@ function shared(
   return [...groups.values()].filter((g) => g.length > 1);
 }
 
-/** The adapter that brings a three-contact microphone plug to four contacts. */
-const putInAdapter: Rule['fixes'] = ({ plugged }, { where }) => {
+/** The lead and adapters that bring over what the plain lead does not. */
+const putInRight: Rule['fixes'] = ({ plugged }, { where }) => {
   const lead = plugged.find((l) => l.cable.id === where.cableIds[0]);
-  const chain = lead && chainOf(lead);
-  if (!lead || !chain || chain === 'nothing-to-plug') return [];
-  const cable = { ...lead.cable, parts: chain.parts.map((p) => p.id) };
+  const right = lead && leadWanted(lead).right?.chain;
+  if (!lead || !right || right.parts.length === 0) return [];
+  const cable = { ...lead.cable, parts: right.parts.map((p) => p.id) };
   return [
     {
-      label: `${lead.from.device.name}: put in ${chain.parts.map((p) => p.name).join(', ')}`,
+      label: `${sayLead(lead)}: put in ${right.parts.map((p) => p.name).join(', ')}`,
       changes: [{ cableId: cable.id, cable }],
       edit: {
         kind: 'batch',
@@ -148,57 +145,75 @@ export const plugRules: readonly Rule[] = [
             why: [FOUR_CONTACTS],
           }
         : null,
-    { fixes: putInAdapter },
+    { fixes: putInRight },
   ),
   onLeads(
     'plug-four-in-three',
     'fix',
-    ({ cable, from, to }) =>
-      cable.parts === undefined &&
-      from.port.connector === 'plug-35-trrs' &&
-      from.port.level === 'microphone' &&
-      to.port.connector === 'jack-35-trs',
+    fourInThree,
     (lead) =>
       `${lead.from.device.name} has its microphone on the fourth contact; ${lead.to.device.name}, ${lead.to.port.name} has three and does not reach it. Take an adapter that splits sound and microphone.`,
     FOUR_CONTACTS,
+    putInRight,
+  ),
+  onLeads(
+    'plug-nothing-over',
+    'fix',
+    (lead) => test((w) => w.carried.length === 0)(lead) && !threeInFour(lead) && !fourInThree(lead),
+    (lead) =>
+      `${sayLead(lead)}: nothing comes through. Where both contacts of a plug carry the same, or one is joined to ground, a balanced input hears no difference. Take the lead or adapter that fits the two.`,
+    { says: 'contact against contact, as the plugs and wires meet', source: 'contacts of the two sockets' },
+    putInRight,
   ),
   onLeads(
     'plug-stereo-into-balanced',
     'fix',
-    ({ from, to }) =>
-      analogue(from.port.level) &&
-      from.port.channels.length === 2 &&
-      ['jack-35-trs', 'jack-635-trs', 'jack-35-trrs'].includes(from.port.connector) &&
-      to.port.channels.length === 1 &&
-      ['combo-xlr', 'xlr-female', 'jack-635-trs'].includes(to.port.connector),
+    test(subtracts),
     (lead) =>
       `A stereo plug from ${sayLead(lead)} meets a balanced mono input: it hears left minus right, and whatever stands in the middle is gone. Take one side by a mono lead, or a stereo pair of inputs.`,
     { says: 'a balanced input amplifies the difference of tip and ring', source: 'balanced inputs' },
+    putInRight,
   ),
   onLeads(
     'plug-balanced-into-stereo',
     'fix',
-    ({ from, to }) =>
-      from.port.channels.length === 1 &&
-      ['xlr-male', 'jack-635-trs'].includes(from.port.connector) &&
-      from.port.level !== 'headphone' &&
-      to.port.channels.length === 2 &&
-      ['jack-35-trs', 'jack-635-trs'].includes(to.port.connector),
+    test(turnsOneOver),
     (lead) =>
       `A balanced output from ${sayLead(lead)} meets a stereo input: the right side comes inverted, and in mono nothing is left. Take an unbalanced lead that feeds both sides.`,
     { says: 'the second wire of a balanced output carries the same upside down', source: 'balanced outputs' },
+    putInRight,
   ),
   onLeads(
     'plug-one-side',
     'watch',
-    ({ from, to }) =>
-      analogue(from.port.level) &&
-      from.port.channels.length === 2 &&
-      to.port.channels.length === 1 &&
-      ['jack-635-ts', 'jack-35-ts', 'phono'].includes(to.port.connector),
+    test((w, lead) => w.carried.length > 0 && sidesLost(w, lead).length > 0 && endOf(lead.to.port).sides === 1),
     (lead) =>
       `${sayLead(lead)}: two sides go into one. A mono plug in a stereo socket takes the left and shorts the right to ground; use a lead for one side, or one that sums both through resistors.`,
     { says: 'one side is enough for a voice that stands in the middle', source: 'as practised' },
+    putInRight,
+  ),
+  onLeads(
+    'plug-side-silent',
+    'watch',
+    test((w, lead) => w.carried.length > 0 && endOf(lead.to.port).sides > new Set(w.carried.map((c) => c.to)).size),
+    (lead) =>
+      `${sayLead(lead)}: only one side of ${lead.to.port.name} gets anything. Take a lead that feeds both sides, or pan the channel to the middle.`,
+    { says: 'one plug, one side', source: 'contacts of the two sockets' },
+    putInRight,
+  ),
+  leadRule(
+    'plug-parts-do-not-fit',
+    (lead) => {
+      const { parts } = lead.cable;
+      const on = parts && leadOf(endOf(lead.from.port), endOf(lead.to.port), parts);
+      if (!on || on.fits || chainOf(lead) === 'nothing-to-plug') return null;
+      return {
+        severity: 'stop',
+        says: `${sayLead(lead)}: ${on.chain.parts.map((p) => p.name).join(', ') || 'a plug that goes straight in'} does not fit between these two sockets, so nothing comes through. Choose what is really plugged there, or take the parts that fit.`,
+        why: [{ says: 'plug against socket, one after the other', source: 'the list of leads and adapters' }],
+      };
+    },
+    { fixes: putInRight },
   ),
   onLeads(
     'plug-insert-out',

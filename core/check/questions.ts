@@ -15,8 +15,8 @@ import {
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, evaluate } from '#core/signal/index.ts';
 import type { Finding } from './finding.ts';
-import { type LeadSeen, leadBetween } from './leads.ts';
-import { ADAPTER_RULE, chainOf } from './plugs.ts';
+import { chainOf, type LeadSeen, leadBetween } from './leads.ts';
+import { ADAPTER_RULE } from './plugs.ts';
 
 /** What one may see when one looks. */
 export interface Answer {

@@ -1,10 +1,13 @@
 import { type Connector, connectorOf, type PlugId } from './connectors.ts';
 import { type Form, PARTS, type Part } from './parts.ts';
+import type { Placed } from './wiring.ts';
 
 /** What is needed between two sockets: at most one lead, with adapters at either end. */
 export interface Chain {
   /** From the output to the input; empty where a captive plug simply goes in. */
   readonly parts: readonly Part[];
+  /** The same, each with the way round that it is put in. */
+  readonly placed: readonly Placed[];
   readonly form: Form;
   /** Euros, low and high. */
   readonly price: readonly [number, number];
@@ -32,17 +35,30 @@ interface State {
 }
 interface Reached extends State {
   readonly cost: number;
-  readonly parts: readonly Part[];
+  readonly placed: readonly Placed[];
 }
+
+/** Which plugs are thought of: those that a socket is made for, those that fill it, or any that go in. */
+export type Plugs = 'made' | 'filling' | 'any';
+
+const withPlugs = (connector: Connector, plugs: Plugs): Connector => {
+  const [first] = connector.plugs;
+  if (plugs === 'any' || !first) return connector;
+  const isTwo = first.endsWith('-pair');
+  return {
+    ...connector,
+    plugs: plugs === 'made' ? [first] : connector.plugs.filter((p) => !isTwo || p.endsWith('-pair')),
+  };
+};
 
 const known = new Map<string, Chain | null>();
 
 /** As `findChain`, over the usual parts; each answer is found once. */
-export function usualChain(fromId: string, toId: string, forms: readonly Form[]): Chain | null {
-  const key = `${fromId} ${toId} ${forms.join()}`;
+export function usualChain(fromId: string, toId: string, forms: readonly Form[], plugs: Plugs): Chain | null {
+  const key = `${fromId} ${toId} ${forms.join()} ${plugs}`;
   let chain = known.get(key);
   if (chain === undefined) {
-    chain = findChain(fromId, toId, forms);
+    chain = findChain(fromId, toId, forms, PARTS, plugs);
     known.set(key, chain);
   }
   return chain;
@@ -57,8 +73,9 @@ export function findChain(
   toId: string,
   forms: readonly Form[],
   parts: readonly Part[] = PARTS,
+  plugs: Plugs = 'filling',
 ): Chain | null {
-  const [from, to] = [connectorOf(fromId), connectorOf(toId)];
+  const [from, to] = [connectorOf(fromId), connectorOf(toId)].map((c) => c && withPlugs(c, plugs));
   if (!from || !to || (from.captive && to.captive)) return null;
   let best: Chain | null = null;
   for (const form of forms) {
@@ -80,15 +97,19 @@ function sums(parts: readonly Part[]): Pick<Chain, 'price' | 'fragility'> {
 }
 
 /** Dijkstra over the plugs: a few dozen states, so the open list is simply kept sorted. */
-function cheapest(from: Connector, to: Connector, parts: readonly Part[]): Pick<Chain, 'parts' | 'cost'> | null {
+function cheapest(
+  from: Connector,
+  to: Connector,
+  parts: readonly Part[],
+): Pick<Chain, 'parts' | 'placed' | 'cost'> | null {
   const open: Reached[] = from.plugs.map((plug, i) => ({
     plug,
     afterLead: from.captive,
     cost: i > 0 ? EUROS_SECOND_CHOICE : 0,
-    parts: [],
+    placed: [],
   }));
   const done = new Set<string>();
-  let best: { parts: readonly Part[]; cost: number } | null = null;
+  let best: { placed: readonly Placed[]; cost: number } | null = null;
   while (open.length > 0) {
     open.sort((a, b) => a.cost - b.cost);
     const at = open.shift()!;
@@ -99,21 +120,80 @@ function cheapest(from: Connector, to: Connector, parts: readonly Part[]): Pick<
     const choice = arrives(at, to);
     if (choice >= 0) {
       const cost = at.cost + (choice > 0 ? EUROS_SECOND_CHOICE : 0);
-      if (!best || cost < best.cost) best = { parts: at.parts, cost };
+      if (!best || cost < best.cost) best = { placed: at.placed, cost };
     }
     for (const part of parts) {
       for (const next of stepsOver(part, at)) {
-        open.push({ ...next, cost: at.cost + costOf(part), parts: [...at.parts, part] });
+        open.push({ ...next, cost: at.cost + costOf(part), placed: [...at.placed, placedAs(part, at, next)] });
       }
     }
   }
-  return best;
+  return best && { ...best, parts: best.placed.map((p) => p.part) };
 }
+
+/** An adapter before the lead is itself the plug in the output, and takes the next one; every other part goes on as it came. */
+const placedAs = (part: Part, { plug }: State, next: State): Placed => ({ part, near: plug, far: next.plug });
 
 /** Which of the input's plugs this is, counted from 0; -1 where it does not go in. */
 function arrives({ plug, afterLead }: State, to: Connector): number {
   // A captive lead is itself the lead: it goes straight into what the output, with its adapters, takes.
   return afterLead !== to.captive ? to.plugs.indexOf(plug) : -1;
+}
+
+/** At most so many adapters are put one onto another. */
+const MOST_ADAPTERS = 2;
+
+/** Every row of parts that joins two connectors, with at most two adapters at either end of the lead. */
+export function everyChain(fromId: string, toId: string, parts: readonly Part[]): Chain[] {
+  const [from, to] = [connectorOf(fromId), connectorOf(toId)];
+  if (!from || !to || (from.captive && to.captive)) return [];
+  const found: Chain[] = [];
+  const walk = (at: State, placed: readonly Placed[], adapters: number, cost: number): void => {
+    const choice = arrives(at, to);
+    if (choice >= 0) {
+      const row = placed.map((p) => p.part);
+      const form = row.find((p) => p.wiredAs)?.forms[0] ?? row.find((p) => p.kind === 'lead')?.forms[0] ?? 'mono';
+      found.push({
+        parts: row,
+        placed,
+        form,
+        ...sums(row),
+        cost: cost + (choice > 0 ? EUROS_SECOND_CHOICE : 0),
+      });
+    }
+    for (const part of parts) {
+      const isAdapter = part.kind === 'adapter';
+      if (isAdapter && adapters === MOST_ADAPTERS) continue;
+      for (const next of stepsOver(part, at))
+        walk(next, [...placed, placedAs(part, at, next)], isAdapter ? adapters + 1 : 0, cost + costOf(part));
+    }
+  };
+  for (const [i, plug] of from.plugs.entries())
+    walk({ plug, afterLead: from.captive }, [], 0, i > 0 ? EUROS_SECOND_CHOICE : 0);
+  return found;
+}
+
+/**
+ * The parts that somebody has named, put in one after the other from the output to the input, or the other way round if
+ * they were named so; null where they do not fit.
+ */
+export function followParts(fromId: string, toId: string, parts: readonly Part[]): readonly Placed[] | null {
+  const [from, to] = [connectorOf(fromId), connectorOf(toId)];
+  if (!from || !to) return null;
+  for (const row of parts.length > 1 ? [parts, [...parts].reverse()] : [parts]) {
+    let states: (State & { readonly placed: readonly Placed[] })[] = from.plugs.map((plug) => ({
+      plug,
+      afterLead: from.captive,
+      placed: [],
+    }));
+    for (const part of row)
+      states = states.flatMap((at) =>
+        stepsOver(part, at).map((next) => ({ ...next, placed: [...at.placed, placedAs(part, at, next)] })),
+      );
+    const done = states.find((s) => arrives(s, to) >= 0);
+    if (done) return done.placed;
+  }
+  return null;
 }
 
 function stepsOver(part: Part, { plug, afterLead }: State): State[] {

@@ -1,4 +1,4 @@
-export { type Chain, findChain, usualChain } from './chain.ts';
+export { type Chain, findChain } from './chain.ts';
 export {
   CONNECTORS,
   type Connector,
@@ -8,4 +8,7 @@ export {
   type PlugId,
   UNPLUGGED,
 } from './connectors.ts';
+export { type End, endOf } from './contacts.ts';
+export { isTwoWired, type LeadFound, type LeadsFor, leadOf, leadsFor } from './lead-for.ts';
 export { type Adapter, type Form, type Lead, PARTS, type Part } from './parts.ts';
+export type { Carried, Placed, Wiring } from './wiring.ts';

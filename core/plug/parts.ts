@@ -1,7 +1,16 @@
 import { PLUGS, type PlugId } from './connectors.ts';
 
-/** What a lead or adapter is right for: one sound over two wires and a screen, one over a wire and a screen, two sides, a headset, or bits. */
-export type Form = 'balanced' | 'mono' | 'stereo' | 'headset' | 'loudspeaker' | 'bits';
+/**
+ * What a lead or adapter is right for: one sound over two wires and a screen, one over a wire and a screen, two sides, a
+ * headset, bits; one sound to both sides, both sides to one, a microphone alone onto the fourth contact.
+ */
+export type Form = 'balanced' | 'mono' | 'stereo' | 'headset' | 'loudspeaker' | 'bits' | 'both' | 'sum' | 'microphone';
+
+/**
+ * Wires that do not run straight from contact to contact. `both-balanced` has two wires for each of the two sides; `sum`
+ * joins sides through resistors, `joined` without.
+ */
+export type WiredAs = 'both' | 'both-balanced' | 'sum' | 'joined' | 'microphone';
 
 interface PartBase {
   readonly id: string;
@@ -11,6 +20,8 @@ interface PartBase {
   readonly price: readonly [number, number];
   /** What it adds to the chance of a bad contact or a bent socket; a plain lead is 1. */
   readonly fragility: number;
+  /** Its wires run as this form has them, and not straight from contact to contact. */
+  readonly wiredAs?: WiredAs;
 }
 /** A lead with a plug at each end. One-way leads carry from `ends[0]` to `ends[1]` only. */
 export interface Lead extends PartBase {
@@ -30,10 +41,16 @@ const lead = (
   ends: [PlugId, PlugId],
   forms: Form[],
   price: [number, number],
-  { name = '', oneWay = false, fragility = 1 } = {},
+  {
+    name = '',
+    oneWay = false,
+    fragility = 1,
+    wiredAs,
+  }: { name?: string; oneWay?: boolean; fragility?: number; wiredAs?: WiredAs } = {},
 ): Lead => ({
   kind: 'lead',
-  id: `lead-${ends[0]}-${ends[1]}`,
+  id: `lead-${ends[0]}-${ends[1]}${wiredAs ? `-${wiredAs}` : ''}`,
+  ...(wiredAs && { wiredAs }),
   name: name || `lead, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}`,
   ends,
   forms,
@@ -41,10 +58,18 @@ const lead = (
   fragility,
   oneWay,
 });
-const adapter = (takes: PlugId, gives: PlugId, forms: Form[], price: [number, number], fragility = 1.5): Adapter => ({
+const adapter = (
+  takes: PlugId,
+  gives: PlugId,
+  forms: Form[],
+  price: [number, number],
+  fragility = 1.5,
+  { wiredAs, name = '' }: { wiredAs?: WiredAs; name?: string } = {},
+): Adapter => ({
   kind: 'adapter',
-  id: `adapter-${takes}-${gives}`,
-  name: `adapter, ${PLUGS[takes]} to ${PLUGS[gives]}`,
+  id: `adapter-${takes}-${gives}${wiredAs && (wiredAs !== 'microphone' || takes === 'trrs-35') ? `-${wiredAs}` : ''}`,
+  ...(wiredAs && { wiredAs }),
+  name: name || `adapter, ${PLUGS[takes]} to ${PLUGS[gives]}`,
   takes,
   gives,
   forms,
@@ -103,6 +128,84 @@ export const PARTS: readonly Part[] = [
   lead(['xlr-f', 'pins-8'], ['mono'], [15, 50], { name: 'lead, XLR to eight pins, wired for the radio' }),
   lead(['trs-35', 'pins-8'], ['mono'], [15, 50], { name: 'lead, 3.5 mm to eight pins, wired for the radio' }),
   lead(['locking', 'wires'], ['loudspeaker'], [10, 30]),
+  lead(['trs-35', 'xlr-f-pair'], ['stereo'], [10, 25], { fragility: 1.2 }),
+  lead(['xlr-f-pair', 'ts-635-pair'], ['stereo'], [12, 30]),
+  lead(['xlr-f-pair', 'phono-pair'], ['stereo'], [10, 25]),
+  lead(['ts-635', 'xlr-m'], ['mono'], [6, 16], { name: 'lead, unbalanced 6.35 mm to XLR' }),
+  lead(['phono', 'xlr-m'], ['mono'], [6, 16], { name: 'lead, phono to XLR' }),
+  lead(['ts-635', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both', name: 'lead, 6.35 mm mono to two XLR' }),
+  lead(['trs-635', 'xlr-m-pair'], ['both'], [12, 30], {
+    wiredAs: 'both-balanced',
+    name: 'lead, one balanced 6.35 mm to two XLR',
+  }),
+  lead(['ts-635', 'ts-635-pair'], ['both'], [5, 14], { wiredAs: 'both', name: 'lead, one 6.35 mm mono to two' }),
+  lead(['ts-635', 'trs-35'], ['both'], [5, 12], {
+    wiredAs: 'both',
+    fragility: 1.2,
+    name: 'lead, 6.35 mm mono to both sides of a 3.5 mm plug',
+  }),
+  lead(['ts-635', 'phono-pair'], ['both'], [5, 12], { wiredAs: 'both', name: 'lead, 6.35 mm mono to two phono' }),
+  lead(['xlr-f', 'trs-35'], ['both'], [8, 20], {
+    wiredAs: 'both',
+    fragility: 1.2,
+    name: 'lead, XLR to both sides of a 3.5 mm plug',
+  }),
+  lead(['xlr-f', 'ts-635-pair'], ['both'], [10, 25], { wiredAs: 'both', name: 'lead, XLR to two 6.35 mm mono' }),
+  lead(['trs-635', 'trs-635-pair'], ['both'], [8, 20], {
+    wiredAs: 'both-balanced',
+    name: 'lead, one balanced 6.35 mm to two',
+  }),
+  lead(['xlr-f', 'trs-635-pair'], ['both'], [12, 30], {
+    wiredAs: 'both-balanced',
+    name: 'lead, XLR to two balanced 6.35 mm',
+  }),
+  lead(['xlr-f', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both-balanced', name: 'lead, one XLR to two' }),
+  lead(['phono', 'phono-pair'], ['both'], [3, 8], { wiredAs: 'both', name: 'lead, one phono to two' }),
+  lead(['trs-35', 'ts-635'], ['sum'], [8, 20], {
+    wiredAs: 'sum',
+    fragility: 1.2,
+    name: 'lead, 3.5 mm stereo to one 6.35 mm mono, summed by resistors',
+  }),
+  lead(['trs-35', 'xlr-m'], ['sum'], [12, 30], {
+    wiredAs: 'sum',
+    fragility: 1.2,
+    name: 'lead, 3.5 mm stereo to one XLR, summed by resistors',
+  }),
+  lead(['trs-635', 'ts-635'], ['sum'], [8, 20], {
+    wiredAs: 'sum',
+    name: 'lead, 6.35 mm stereo to one mono, summed by resistors',
+  }),
+  lead(['phono-pair', 'ts-635'], ['sum'], [8, 20], {
+    wiredAs: 'sum',
+    name: 'lead, two phono to one 6.35 mm mono, summed by resistors',
+  }),
+  lead(['trs-35', 'ts-35'], ['sum'], [6, 15], {
+    wiredAs: 'sum',
+    fragility: 1.2,
+    name: 'lead, 3.5 mm stereo to mono, summed by resistors',
+  }),
+  lead(['ts-635-pair', 'ts-635'], ['sum'], [8, 20], {
+    wiredAs: 'sum',
+    name: 'lead, two 6.35 mm mono to one, summed by resistors',
+  }),
+  adapter('ts-35', 'trs-35', ['both'], [2, 6], 1.5, { wiredAs: 'both', name: 'adapter, 3.5 mm mono to both sides' }),
+  adapter('ts-635', 'trs-635', ['both'], [2, 6], 1.5, {
+    wiredAs: 'both',
+    name: 'adapter, 6.35 mm mono to both sides',
+  }),
+  adapter('ts-635', 'ts-35', ['mono', 'both'], [2, 6], 2),
+  adapter('ts-35', 'phono', ['mono'], [2, 5], 1.5),
+  adapter('trs-35', 'ts-635', ['mono'], [2, 6], 1.5, {
+    wiredAs: 'joined',
+    name: 'adapter, 3.5 mm to 6.35 mm mono, both sides joined',
+  }),
+  adapter('trs-35', 'xlr-m', ['mono'], [8, 25], 1.5, {
+    wiredAs: 'joined',
+    name: 'adapter, 3.5 mm microphone plug to XLR',
+  }),
+  adapter('trrs-35', 'trs-35', ['stereo', 'headset'], [0, 0], 2, {
+    name: 'headset splitter, its plug that is marked with headphones',
+  }),
   adapter('trs-35', 'trs-635', ['stereo'], [2, 6]),
   adapter('trs-635', 'trs-35', ['stereo'], [2, 8], 2.5),
   adapter('ts-635', 'phono', ['mono'], [2, 5]),
@@ -117,7 +220,14 @@ export const PARTS: readonly Part[] = [
   adapter('xlr-m', 'trs-635', ['balanced'], [5, 12]),
   adapter('xlr-f', 'trs-635', ['balanced'], [5, 12]),
   adapter('xlr-f', 'xlr-m', ['balanced'], [6, 14]),
-  adapter('trs-35', 'trrs-35', ['mono'], [3, 8], 1.8),
+  adapter('trs-35', 'trrs-35', ['microphone'], [3, 8], 1.8, {
+    wiredAs: 'microphone',
+    name: 'adapter, 3.5 mm microphone plug to four contacts',
+  }),
+  adapter('trrs-35', 'trs-35', ['microphone'], [4, 12], 2, {
+    wiredAs: 'microphone',
+    name: 'headset splitter, its plug that is marked with a microphone',
+  }),
   adapter('trs-35-pair', 'trrs-35', ['headset'], [4, 10], 2),
   adapter('trrs-35', 'trs-35-pair', ['headset'], [4, 12], 2),
   adapter('hdmi', 'hdmi-mini', ['bits'], [3, 10], 2.5),

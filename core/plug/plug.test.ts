@@ -82,7 +82,7 @@ describe('leads and adapters', () => {
     for (const from of CONNECTORS) {
       for (const to of CONNECTORS) {
         for (const form of FORMS) {
-          const found = findChain(from.id, to.id, [form]);
+          const found = findChain(from.id, to.id, [form], PARTS, 'any');
           const slow = bruteForce(from, to, form);
           const what = `${from.id} > ${to.id}, ${form}`;
           if (slow === null) expect(found, what).toBeNull();

@@ -8,18 +8,52 @@ const isObject = (value: unknown): value is Loose =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 const list = (value: unknown): Loose[] => (Array.isArray(value) ? value.filter(isObject) : []);
 
-const NATURES: Readonly<Record<string, NonNullable<DeviceType['nature']>>> = { people: 'person', programs: 'program' };
+interface Shelf {
+  /** What stood on a shelf of version 1 was this. */
+  readonly is: Pick<DeviceType, 'nature' | 'hosts' | 'shows'>;
+  /** What its ends of a level and direction did. */
+  readonly does?: readonly (readonly [direction: 'in' | 'out', levels: readonly string[], does: string])[];
+}
+const AIR = ['air'];
+const BITS = ['digital', 'software', 'headphone', 'line'];
+const SHELVES: Readonly<Record<string, Shelf>> = {
+  people: {
+    is: { nature: 'person' },
+    does: [
+      ['out', AIR, 'voice'],
+      ['in', AIR, 'ears'],
+      ['in', ['light'], 'view'],
+    ],
+  },
+  programs: { is: { nature: 'program', shows: { levels: 'on-it', picture: true } } },
+  computers: { is: { hosts: true, shows: { levels: 'in-programs' } } },
+  consoles: { is: {}, does: [['out', BITS, 'game']] },
+  headphones: { is: {}, does: [['out', AIR, 'ears']] },
+  capture: { is: { shows: { levels: 'in-programs' } }, does: [['in', ['digital'], 'captured']] },
+  screens: { is: { shows: { picture: true } }, does: [['out', ['light'], 'view']] },
+  cameras: { is: { shows: { levels: 'in-programs', picture: true } } },
+  mixers: { is: { shows: { levels: 'on-it' } } },
+  interfaces: { is: { shows: { levels: 'on-it' } } },
+  recorders: { is: { shows: { levels: 'on-it' } } },
+};
 const ids = (things: readonly Loose[]): string => things.map((t) => String(t.id)).join();
 
 /** What a type of version 1 did not say of itself yet, as the built-in type has it that it was copied from. */
 function typeFromVersion1(type: unknown): unknown {
   if (!isObject(type) || 'nature' in type) return type;
   const [ports, settings] = [list(type.ports), list(type.settings)];
-  const nature = typeof type.family === 'string' ? NATURES[type.family] : undefined;
+  const shelf = typeof type.family === 'string' ? SHELVES[type.family] : undefined;
   const like = catalogue.find(
     (t) => t.family === type.family && ids(t.ports) === ids(ports) && ids(t.settings) === ids(settings),
   );
-  if (!like) return nature ? { ...type, nature } : type;
+  if (!like)
+    return shelf
+      ? {
+          ...shelf.is,
+          ...type,
+          ports: Array.isArray(type.ports) ? type.ports.map((p) => portOn(shelf, p)) : type.ports,
+        }
+      : type;
   const said = (own: readonly Loose[], built: readonly object[]) =>
     own.map((thing, i) => {
       const { does, purpose, group, soundDevice } = built[i] as Loose;
@@ -31,6 +65,12 @@ function typeFromVersion1(type: unknown): unknown {
     ports: said(ports, like.ports),
     settings: said(settings, like.settings),
   };
+}
+
+function portOn({ does = [] }: Shelf, port: unknown): unknown {
+  if (!isObject(port) || 'does' in port) return port;
+  const found = does.find(([direction, levels]) => port.direction === direction && levels.includes(String(port.level)));
+  return found ? { ...port, does: found[2] } : port;
 }
 
 const known = (fields: Loose): Loose => Object.fromEntries(Object.entries(fields).filter(([, v]) => v !== undefined));

@@ -1,3 +1,4 @@
+import { type Carried, connectorOf, endOf, leadOf, leadsFor } from '#core/plug/index.ts';
 import type { Cable, DeviceType, PortSpec } from '#core/rig/index.ts';
 import { airMs, dbFromRatio, exactly, powerFromDb } from '#core/units/index.ts';
 import type { DelayTerm, Edge } from './graph.ts';
@@ -19,11 +20,14 @@ export function cableLinks(cable: Cable, fromType: DeviceType, toType: DeviceTyp
   const from = layoutOf(fromType).get(cable.from.portId)!;
   const to = layoutOf(toType).get(cable.to.portId)!;
   const edge = cableEdge(cable, from.spec);
-  const links = channelPairs(cable, from.spec, to.spec).map(([f, t]) => ({
-    edge,
-    from: from.first + f,
-    to: to.first + t,
-  }));
+  const wired = wiredPairs(cable, from.spec, to.spec);
+  const links = wired
+    ? wired.map(({ from: f, to: t, ...carried }) => ({
+        edge: isWhole(carried) ? edge : { ...edge, wayId: newWayId(), ...gainOf(carried) },
+        from: from.first + f,
+        to: to.first + t,
+      }))
+    : channelPairs(cable, from.spec, to.spec).map(([f, t]) => ({ edge, from: from.first + f, to: to.first + t }));
   cables.set(cable, { from: fromType, to: toType, links });
   return links;
 }
@@ -56,6 +60,30 @@ function cableEdge(cable: Cable, from: PortSpec): Edge {
     settings: [],
     stages: [],
   };
+}
+
+const isWhole = ({ low, high }: Pick<Carried, 'low' | 'high'>): boolean => low === 1 && high === 1;
+
+/** The gain and the way up of what a lead carries in part, or upside down. */
+function gainOf({ low, nominal, high }: Pick<Carried, 'low' | 'nominal' | 'high'>) {
+  const [small, large] = [Math.min(Math.abs(low), Math.abs(high)), Math.max(Math.abs(low), Math.abs(high))];
+  const gainDb = { low: dbFromRatio(small), nominal: dbFromRatio(Math.abs(nominal)), high: dbFromRatio(large) };
+  return { gainDb, powerGain: powerFromDb(gainDb.nominal), polarity: nominal < 0 ? (-1 as const) : (1 as const) };
+}
+
+/**
+ * What the plugs, adapters and wires of a lead make of the sound: which channel of the output comes to which of the
+ * input. Null for what is no lead between two known connectors, has a map of its own, or carries pictures.
+ */
+function wiredPairs(cable: Cable, from: PortSpec, to: PortSpec): readonly Carried[] | null {
+  if (cable.medium !== 'lead' || cable.map || !connectorOf(from.connector) || !connectorOf(to.connector)) return null;
+  const [a, b] = [endOf(from), endOf(to)];
+  // Bits are no sound wave, nor the other way round.
+  if ((a.level === 'digital') !== (b.level === 'digital')) return [];
+  const found = cable.parts ? leadOf(a, b, cable.parts) : leadsFor(a, b).presumed;
+  // What does not go in brings nothing; bits are taken as they are drawn.
+  if (!found || ('fits' in found && !found.fits)) return [];
+  return found.wiring?.carried ?? null;
 }
 
 /** Like goes to like: one to all, all to one, otherwise by order; or as the cable's own map says. */

@@ -37,7 +37,7 @@ export function expand(rig: Rig): Graph {
     const layout = type && layoutOf(type).get(ref.portId);
     return layout ? layout.spec.channels.map((_, i) => firstOf.get(ref.deviceId)! + layout.first + i) : [];
   };
-  return { nodes, shut, nodesOf, ...inColumns(nodes.length, links) };
+  return { nodes, shut, cables: rig.cables, nodesOf, ...inColumns(nodes.length, links) };
 }
 
 function inColumns(nodeCount: number, links: readonly Link[]): Pick<Graph, 'edges' | 'from' | 'to' | 'firstEdge'> {

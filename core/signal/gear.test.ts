@@ -269,7 +269,6 @@ describe('computers and what is plugged into them', () => {
 describe('converters', () => {
   it.each([
     ['bluetooth-to-line', 'bluetooth', 'line', 'radio', 180],
-    ['optical-to-line', 'optical', 'line', 'lead', 1],
     ['usb-to-line', 'usb', 'line', 'lead', 8],
   ])('%s is late by its link', (type, input, output, medium, ms) => {
     const rig = desk(

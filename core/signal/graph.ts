@@ -1,4 +1,4 @@
-import type { SettingValue, Stage } from '#core/rig/index.ts';
+import type { Rig, SettingValue, Stage } from '#core/rig/index.ts';
 import type { FigureUnit, Interval } from '#core/units/index.ts';
 
 /** The scale that a level is read in: sound pressure, volts against 0.775 V, or digital full scale. */
@@ -80,6 +80,7 @@ export interface Graph {
   readonly to: Int32Array;
   readonly firstEdge: Int32Array;
   readonly shut: readonly Shut[];
+  readonly cables: Rig['cables'];
   /** All nodes of a port, in the order of its channels; empty for an unknown one. */
   nodesOf(ref: { readonly deviceId: string; readonly portId: string }): readonly number[];
 }

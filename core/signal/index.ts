@@ -1,6 +1,7 @@
 export { actingSettings } from './acting.ts';
 export type { Arrival } from './arrival.ts';
 export { type Band, bandOf, bandsMeasured } from './band.ts';
+export { type Break, sayBreak } from './breaks.ts';
 export { clockDrifts } from './clock.ts';
 export { findComponents } from './components.ts';
 export { delayOf } from './delay.ts';

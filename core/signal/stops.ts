@@ -1,4 +1,5 @@
 import type { PortRef, SettingValue } from '#core/rig/index.ts';
+import { type Break, breaksBetween } from './breaks.ts';
 import type { Graph, Shut } from './graph.ts';
 
 /** A setting on the way that is shut, and what opens it. */
@@ -12,8 +13,16 @@ export interface ClosedDoor {
 export type Stop =
   /** There is a way, and these doors on it are shut, in the order that the sound meets them. */
   | { readonly kind: 'shut'; readonly doors: readonly ClosedDoor[]; readonly deviceIds: readonly string[] }
-  /** There is none: so far it comes, through open doors and shut ones, and this feeds the place. */
-  | { readonly kind: 'no-way'; readonly reaches: readonly string[]; readonly fedBy: readonly string[] };
+  /**
+   * There is none: so far it comes, through open doors and shut ones, and this feeds the place; `breaks` is what lies
+   * between on the way that comes closest, where the two hang together at all.
+   */
+  | {
+      readonly kind: 'no-way';
+      readonly reaches: readonly string[];
+      readonly fedBy: readonly string[];
+      readonly breaks: readonly Break[];
+    };
 
 /** Shut ways in columns, by the node that they leave: those of node n from `first[n]` up to `first[n + 1]`. */
 interface ShutIndex {
@@ -77,7 +86,12 @@ export function whereItStops(graph: Graph, source: PortRef, place: PortRef): Sto
         if (!contradicts(trail, node, shut[s]!)) reach(node, shut[s]!.to, shut[s]!.doors.length, s);
     }
   }
-  return { kind: 'no-way', reaches: lastReached(graph, doorsTo), fedBy: feeding(graph, goals) };
+  return {
+    kind: 'no-way',
+    reaches: lastReached(graph, doorsTo),
+    fedBy: feeding(graph, goals),
+    breaks: breaksBetween(graph, source, place),
+  };
 }
 
 const sounding = (graph: Graph, ref: PortRef): number[] =>

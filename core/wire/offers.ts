@@ -1,4 +1,4 @@
-import { chainOf, check, type Finding, leadBetween } from '#core/check/index.ts';
+import { chainOf, check, type Finding, leadBetween, leadWanted } from '#core/check/index.ts';
 import type { Chain } from '#core/plug/index.ts';
 import {
   applyEdit,
@@ -11,6 +11,7 @@ import {
   type PortRef,
   placesOf,
   type Rig,
+  type Types,
 } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { joinSockets, mediumOf, type Socket, socketsOf } from './sockets.ts';
@@ -54,6 +55,13 @@ function levelCost(from: LevelClass, to: LevelClass): number {
 const endOf = ({ deviceId, ports }: Socket): PortRef => ({ deviceId, portId: ports[0]!.id });
 const isThere = (place: Place): boolean => place !== null && place !== 'here';
 
+/** Where the plain lead would lose or turn round something, the parts that do not are taken. */
+function withLead(rig: Rig, types: Types, cable: Cable): Cable {
+  if (cable.medium !== 'lead' || cable.map) return cable;
+  const { right, suffices } = leadWanted(leadBetween(rig, types, cable));
+  return suffices || !right ? cable : { ...cable, parts: right.chain.parts.map((p) => p.id) };
+}
+
 /** Every socket of the rig that a socket can be joined to: only what fits, the best first. */
 export function offersFor(rig: Rig, from: Socket): Offer[] {
   const types = findTypes(rig);
@@ -64,7 +72,7 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
     .flatMap((device) => socketsOf(rig, device.id, types))
     .filter((socket) => !socket.hidden && mayMeet(here, placeOf(endOf(socket))))
     .flatMap((socket): Offer[] => {
-      const cables = joinSockets(rig, from, socket);
+      const cables = joinSockets(rig, from, socket).map((cable) => withLead(rig, types, cable));
       const [first] = cables;
       if (!first) return [];
       const isOut = first.from.deviceId === from.deviceId;

@@ -18,6 +18,7 @@ import {
   type Evaluation,
   type Heard,
   SCALE_UNITS,
+  sayBreak,
   whereItStops,
 } from '#core/signal/index.ts';
 import { ListenButton } from '#web/listen/index.ts';
@@ -181,6 +182,13 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
       <>
         <h2>No way leads there</h2>
         <p>It comes as far as {stop.reaches.map(name).join(', ') || name(source.sound.deviceId)}.</p>
+        {stop.breaks.length > 0 && (
+          <ol>
+            {stop.breaks.map((b) => (
+              <li key={sayBreak(rig, b)}>{sayBreak(rig, b)}.</li>
+            ))}
+          </ol>
+        )}
         <p className="quiet">
           {listener.name} is fed by {stop.fedBy.map(name).join(', ') || 'nothing'}: a lead, or a choice in a program, is
           missing between.

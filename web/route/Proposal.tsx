@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import type { Bridge, Whole } from '#core/plan/index.ts';
 import { endName, findSetting, findTypes, type Rig, sayValue } from '#core/rig/index.ts';
-import { deviceName } from '#core/signal/index.ts';
+import { deviceName, sayBreak } from '#core/signal/index.ts';
 import type { Clash, Left, Made, Wrong } from '#core/solve/index.ts';
 import { count, StateMark } from '#web/parts/index.ts';
 
@@ -122,6 +122,8 @@ function sayBridge(rig: Rig, { box, cables, parts, changes, priceEur }: Bridge):
 function sayLeft(rig: Rig, left: Left, clashes: readonly Clash[]): string {
   const { source, listener } = names(rig, left);
   const { stop } = left;
+  if (stop?.kind === 'no-way' && stop.breaks.length > 0)
+    return `${source} cannot come to ${listener} by any setting: ${stop.breaks.map((b) => sayBreak(rig, b)).join(', then ')}.`;
   if (stop?.kind === 'no-way')
     return `${source} cannot come to ${listener} by any setting: it comes as far as ${stop.reaches.map((id) => deviceName(rig, id)).join(', ')}, and ${listener} is fed by ${stop.fedBy.map((id) => deviceName(rig, id)).join(', ') || 'nothing'}. A lead is missing between.`;
   const [clash] = clashes;

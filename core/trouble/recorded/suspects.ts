@@ -1,6 +1,6 @@
 import type { FaultId } from '#core/measure/index.ts';
 import { findDevice, findTypes, hasUnity, isCall, type PortRef } from '#core/rig/index.ts';
-import { deviceName, noiseParts, whereItStops } from '#core/signal/index.ts';
+import { deviceName, noiseParts, sayBreak, whereItStops } from '#core/signal/index.ts';
 import { cablesTo, findingsOnWays, onRungs, type Place, type Suspects, sayLead, tapOf } from './scene.ts';
 
 const ANALOGUE = new Set(['microphone', 'line', 'headphone']);
@@ -240,6 +240,8 @@ const silent: Suspects = ({ rig, evaluation, listener }) =>
           },
         ];
       }
+      const [first] = stop.breaks;
+      if (first) return [{ where: source.name, why: sayBreak(rig, first), tap: source.sound, weight: 0.9 }];
       const last = stop.reaches.at(-1);
       return [
         {

@@ -1,0 +1,118 @@
+import { endName, findDevice, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import type { Graph } from './graph.ts';
+
+/** Something on the way that no setting of these boxes mends. */
+export type Break =
+  /** A lead that is plugged and brings nothing over: its plugs do not fit, or short what it should carry. */
+  | { readonly kind: 'lead'; readonly cableId: string }
+  /** A link that takes other channels than those that the sound is on. */
+  | { readonly kind: 'channels'; readonly cableId: string }
+  /** A box within which nothing leads from the one end to the other, whatever is set. */
+  | { readonly kind: 'within'; readonly from: PortRef; readonly to: PortRef };
+
+/** A shut door is opened with a finger; a lead is changed; what a box cannot do is believed last. */
+const COST = { open: 0, door: 1, cable: 10, within: 100 };
+/** Farther than this no way is worth telling. */
+const MOST = 3 * COST.within;
+
+interface Step {
+  readonly to: number;
+  readonly cost: number;
+  readonly breaks: Break | null;
+}
+
+/**
+ * What keeps a sound from a place that no way leads to as drawn: the fewest and smallest breaks on the way that comes
+ * closest (Dijkstra over open ways, shut doors, leads that bring nothing over, and boxes passed as if they led on). Empty
+ * where the two hang together by nothing at all.
+ */
+export function breaksBetween(graph: Graph, source: PortRef, place: PortRef): readonly Break[] {
+  const sounding = (ref: PortRef) => graph.nodesOf(ref).filter((n) => graph.nodes[n]!.carries === 'sound');
+  const goals = new Set(sounding(place));
+  const cost = new Float64Array(graph.nodes.length).fill(Number.POSITIVE_INFINITY);
+  const cameBy = new Map<number, { readonly from: number; readonly breaks: Break | null }>();
+  const layers = new Map<number, number[]>([[0, sounding(source)]]);
+  for (const n of layers.get(0)!) cost[n] = 0;
+  const stepsFrom = stepsOf(graph, sounding);
+  for (let at = 0; at <= MOST; at++) {
+    const layer = layers.get(at) ?? [];
+    for (let i = 0; i < layer.length; i++) {
+      const node = layer[i]!;
+      if (cost[node] !== at) continue;
+      if (goals.has(node)) return breaksTo(node, cameBy);
+      for (const step of stepsFrom(node)) {
+        const total = at + step.cost;
+        if (total >= cost[step.to]!) continue;
+        cost[step.to] = total;
+        cameBy.set(step.to, { from: node, breaks: step.breaks });
+        layers.set(total, [...(layers.get(total) ?? []), step.to]);
+        if (step.cost === 0) layer.push(step.to);
+      }
+    }
+  }
+  return [];
+}
+
+function breaksTo(end: number, cameBy: ReadonlyMap<number, { from: number; breaks: Break | null }>): Break[] {
+  const found: Break[] = [];
+  for (let at = cameBy.get(end); at; at = cameBy.get(at.from)) if (at.breaks) found.unshift(at.breaks);
+  return found;
+}
+
+function groupedBy<T, K>(items: readonly T[], keyOf: (item: T) => K): ReadonlyMap<K, readonly T[]> {
+  const groups = new Map<K, T[]>();
+  for (const item of items) {
+    const group = groups.get(keyOf(item));
+    if (group) group.push(item);
+    else groups.set(keyOf(item), [item]);
+  }
+  return groups;
+}
+
+function stepsOf(graph: Graph, sounding: (ref: PortRef) => number[]): (node: number) => Step[] {
+  const { cables } = graph;
+  const key = ({ deviceId, portId }: PortRef) => `${deviceId}/${portId}`;
+  const leaving = groupedBy(cables, (c) => key(c.from));
+  const entering = new Set(cables.map((c) => key(c.to)));
+  const left = groupedBy(cables, (c) => c.from.deviceId);
+  const shut = groupedBy(graph.shut, (s) => s.from);
+  /** Which cables the graph has between two ports: those bring something over. */
+  const carrying = new Set<string>();
+  graph.edges.forEach(({ via }) => void ('cableId' in via && carrying.add(via.cableId)));
+  return (node) => {
+    const here = graph.nodes[node]!;
+    const steps: Step[] = [];
+    for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++)
+      steps.push({ to: graph.to[e]!, cost: COST.open, breaks: null });
+    for (const s of shut.get(node) ?? []) steps.push({ to: s.to, cost: COST.door, breaks: null });
+    for (const cable of leaving.get(key(here)) ?? []) {
+      const kind = carrying.has(cable.id) ? 'channels' : 'lead';
+      for (const to of sounding(cable.to)) steps.push({ to, cost: COST.cable, breaks: { kind, cableId: cable.id } });
+    }
+    // What came in by a lead and is led on by another one, as if the box joined the two.
+    if (entering.has(key(here)))
+      for (const cable of left.get(here.deviceId) ?? [])
+        for (const to of sounding(cable.from))
+          if (graph.nodes[to]!.portId !== here.portId)
+            steps.push({
+              to,
+              cost: COST.within,
+              breaks: { kind: 'within', from: { deviceId: here.deviceId, portId: here.portId }, to: cable.from },
+            });
+    return steps;
+  };
+}
+
+/** 'Mixer: nothing leads from USB return to send 2, whatever is set' */
+export function sayBreak(rig: Rig, found: Break): string {
+  const types = findTypes(rig);
+  const end = (ref: PortRef) => endName(rig, types, ref);
+  const device = (ref: PortRef) => findDevice(rig, ref.deviceId)?.name ?? ref.deviceId;
+  if (found.kind === 'within')
+    return `within ${device(found.from)} nothing leads from ${end(found.from)} to ${end(found.to)}, whatever is set`;
+  const { from, to } = rig.cables.find((c) => c.id === found.cableId)!;
+  const between = `${device(from)}, ${end(from)}, to ${device(to)}, ${end(to)}`;
+  return found.kind === 'lead'
+    ? `what is plugged from ${between} brings nothing over: its contacts do not meet`
+    : `${between}: the channels that it is on are not taken there`;
+}
