@@ -1,5 +1,6 @@
 import { atMoment, editInMoment, type Moment, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, evaluate, evaluationAt } from '#core/signal/index.ts';
+import { balanceRules } from './balance.ts';
 import { briefRules } from './brief.ts';
 import { cancelRules } from './cancels.ts';
 import { contextOf } from './context.ts';
@@ -34,6 +35,7 @@ export const RULES: readonly Rule[] = [
   ...loopRules,
   ...cancelRules,
   ...gainRules,
+  ...balanceRules,
   ...routingRules,
   ...briefRules,
   ...planRules,

@@ -25,7 +25,7 @@ export function openChannels(
   listenerId: string,
 ): OpenChannel[] {
   const listener = rig.listeners.find((l) => l.id === listenerId);
-  const node = listener && graph.nodesOf(listener.sound)[0];
+  const node = listener && graph.nodesOf(listener.sound).find((n) => graph.nodes[n]!.carries === 'sound');
   if (node === undefined || !Number.isFinite(noiseDb[node]!)) return [];
   const unwanted = new Set(
     rig.plan.filter((c) => c.listenerId === listenerId && c.want === 'must-not').map((c) => c.sourceId),

@@ -1,4 +1,5 @@
 import { applyEdit, type Edit, emptyRig, findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { startingLevels } from './levels.ts';
 import { usualLength } from './sockets.ts';
 import { readTyped } from './typed.ts';
 
@@ -38,7 +39,12 @@ export const OCCASIONS: readonly Occasion[] = [
       'computer.from-usb-3 > capture-program.in-3',
       'call.near-loudspeaker > computer.to-usb-2',
     ],
-    set: { 'mixer.strip-1-send-1': 0, 'mixer.strip-2-send-1': 0, 'mixer.strip-9-10-send-1': 0 },
+    set: {
+      'camera.microphone-mute': true,
+      'mixer.strip-1-send-1': 0,
+      'mixer.strip-2-send-1': 0,
+      'mixer.strip-9-10-send-1': 0,
+    },
     must: [
       'game-console > capture-program-stream',
       'person > capture-program-stream',
@@ -66,6 +72,7 @@ export const OCCASIONS: readonly Occasion[] = [
     way: '4 person > 4 microphone dynamic > mixer digital ten > loudspeakers active; mixer digital ten > recorder line in; mixer digital ten > computer laptop > capture program; camera hdmi full > capture usb compressed > computer laptop; audience',
     also: ['computer.from-usb-2 > capture-program.in-2', 'loudspeakers.front > audience.ears'],
     set: {
+      'camera.microphone-mute': true,
       'mixer.strip-1-send-3': 0,
       'mixer.strip-2-send-3': 0,
       'mixer.strip-3-send-3': 0,
@@ -115,7 +122,7 @@ export function rigFor({ name, way, also = [], set = {}, must }: Occasion): Rig 
     if (!done.ok) throw new Error(`${name}: ${done.refusal.reason}`);
     return done.rig;
   };
-  const { edit } = readTyped(emptyRig(name), way);
+  const { edit } = readTyped(emptyRig(name), way, { levels: false });
   const drawn = apply(emptyRig(name), edit ? [edit] : []);
   const pair = (text: string) => text.split(' > ') as [string, string];
   const half = (text: string) => text.split('.') as [string, string];
@@ -123,7 +130,7 @@ export function rigFor({ name, way, also = [], set = {}, must }: Occasion): Rig 
     const [deviceId, portId] = half(text);
     return { deviceId, portId };
   };
-  return apply(drawn, [
+  const linked = apply(drawn, [
     ...also.map((text, i): Edit => {
       const [from, to] = pair(text).map(ref) as [PortRef, PortRef];
       const port = findPort(drawn, findTypes(drawn), from);
@@ -141,4 +148,5 @@ export function rigFor({ name, way, also = [], set = {}, must }: Occasion): Rig 
       return { kind: 'set-plan', sourceId, listenerId, cell: { sourceId, listenerId, want: 'must' } };
     }),
   ]);
+  return apply(linked, startingLevels(linked, new Set(linked.devices.map((d) => d.id))));
 }

@@ -9,6 +9,7 @@ import {
   type Rig,
 } from '#core/rig/index.ts';
 import { addDevice } from './add.ts';
+import { startingLevels } from './levels.ts';
 import { type Offer, offersFor } from './offers.ts';
 import { socketsOf } from './sockets.ts';
 
@@ -98,7 +99,7 @@ const jointsOf = (from: readonly string[], to: readonly string[]): [string, stri
  * words mean the same box, and a box of that name on the desk is meant where there is one; '2 mic' are two. Leads come
  * as assumed.
  */
-export function readTyped(rig: Rig, text: string): Typed {
+export function readTyped(rig: Rig, text: string, { levels = true } = {}): Typed {
   const types = [...rig.types, ...findTypes(rig).values()];
   const named = new Map<string, readonly string[]>();
   const boxes: TypedBox[] = [];
@@ -151,6 +152,9 @@ export function readTyped(rig: Rig, text: string): Typed {
       before = here;
     }
   }
+  const drawn = new Set(rig.devices.map((d) => d.id));
+  const added = now.devices.filter((d) => !drawn.has(d.id)).map((d) => d.id);
+  if (levels) edits.push(...startingLevels(now, new Set(added)));
   const understood = boxes.length > 0 && boxes.every((b) => b.type !== null);
   return { boxes, leads, edit: understood ? { kind: 'batch', edits } : null };
 }

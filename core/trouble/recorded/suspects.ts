@@ -24,7 +24,7 @@ const hum: Suspects = (scene) => [
 ];
 
 const hiss: Suspects = ({ rig, evaluation, listener, portOf }) => {
-  const node = evaluation.graph.nodesOf(listener.sound)[0];
+  const node = evaluation.graph.nodesOf(listener.sound).find((n) => evaluation.graph.nodes[n]!.carries === 'sound');
   if (node === undefined) return [];
   const parts = noiseParts(evaluation.graph, node);
   const total = parts.reduce((sum, p) => sum + p.power, 0);

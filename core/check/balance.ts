@@ -1,0 +1,316 @@
+import { settingOf } from '#core/rig/index.ts';
+import {
+  deviceName,
+  type Heard,
+  type OpenChannel,
+  openChannels,
+  type Pair,
+  rolesOf,
+  SCALE_UNITS,
+} from '#core/signal/index.ts';
+import { dbFromPower, powerFromDb } from '#core/units/index.ts';
+import { type Context, type Draft, type Finding, type Fix, type Rule, rule, setFix } from './finding.ts';
+
+/** Speech under what sounds with it is not followed; so far over it one follows without strain. */
+const MASKED_DB = 0;
+const EASY_DB = 8;
+/** Where a fix puts it: in the middle of the usual 8 to 15 dB. */
+const AIM_DB = 11;
+/** What carries speech, Hz: most of what makes it understood lies between. */
+const SPEECH_HZ = [500, 4000] as const;
+/** How far a voice should stand over the noise where it is recorded, streamed or heard. */
+const CLEAN_DB = 40;
+/** What an unused input may take of that. */
+const MAY_COST_DB = 6;
+/** So far over the noise nobody hears what an input costs. */
+const SPOTLESS_DB = 55;
+
+/** One listener who is to understand a voice: the voice, and what sounds with it. */
+interface Speech {
+  readonly pair: Pair;
+  readonly way: Heard;
+  readonly others: readonly { readonly pair: Pair; readonly way: Heard }[];
+}
+
+const isVoice = (role: string): boolean => role.endsWith('voice');
+
+/** Whose voices a listener has to understand: those that are wanted; without a plan, in a mix or a room, all that come. */
+function speechAt({ rig, evaluation }: Context): Speech[] {
+  const roles = rolesOf(rig);
+  const [sources, listeners] = [
+    new Map(rig.sources.map((s) => [s.id, s])),
+    new Map(rig.listeners.map((l) => [l.id, l])),
+  ];
+  const at = new Map<string, Pair[]>();
+  for (const pair of evaluation.pairs)
+    if (pair.ways.length > 0) at.set(pair.listenerId, [...(at.get(pair.listenerId) ?? []), pair]);
+  return [...at].flatMap(([listenerId, pairs]) => {
+    const listener = listeners.get(listenerId)!;
+    const role = roles.listener(listener);
+    // Tracks are balanced afterwards.
+    if (role === 'track') return [];
+    // Where a plan says what is wanted there, that counts; without any, whoever speaks is meant to be understood.
+    const planned = rig.plan.some((c) => c.listenerId === listenerId);
+    const mixed = !planned && (role === 'mix' || role === 'room' || role === 'far-ears');
+    return pairs.flatMap((pair): Speech[] => {
+      const source = sources.get(pair.sourceId)!;
+      const wanted = pair.want === 'must' || mixed;
+      if (!wanted || !isVoice(roles.source(source)) || roles.isOwn(source, listener)) return [];
+      const way = pair.ways[0]!;
+      const others = pairs.flatMap((p) => {
+        const other = p.ways[0]!;
+        // People take turns; and how far under a voice something is wanted is judged by that wish.
+        const besides = !isVoice(roles.source(sources.get(p.sourceId)!)) && other.scale === way.scale;
+        const wish = rig.plan.find((c) => c.sourceId === p.sourceId && c.listenerId === listenerId)?.underVoiceDb;
+        return besides && wish === undefined ? [{ pair: p, way: other }] : [];
+      });
+      return [{ pair, way, others }];
+    });
+  });
+}
+
+/** How much of a way's sound lies where speech is, as a share of the octaves between. */
+function shareInSpeech({ band }: Heard): number {
+  const [low, high] = SPEECH_HZ;
+  const overlap = Math.log2(Math.min(high, band.highHz) / Math.max(low, band.lowHz));
+  return Math.max(0, Math.min(1, overlap / Math.log2(high / low)));
+}
+
+/** The sum of what sounds with a voice where speech is, dB; minus infinity for nothing. */
+const sumOf = (others: Speech['others'], end: 'low' | 'nominal' | 'high'): number =>
+  dbFromPower(others.reduce((sum, { way }) => sum + shareInSpeech(way) * powerFromDb(way.levelDb[end]), 0));
+
+function masked(
+  context: Context,
+): { speech: Speech; overDb: number; atMostDb: number; loudest: Speech['others'][number] }[] {
+  return speechAt(context).flatMap((speech) => {
+    const { way, others } = speech;
+    if (others.length === 0) return [];
+    const overDb = way.levelDb.nominal - sumOf(others, 'nominal');
+    const atMostDb = way.levelDb.high - sumOf(others, 'low');
+    if (overDb >= MASKED_DB && atMostDb >= EASY_DB) return [];
+    const loudest = others.reduce((a, b) => (b.way.levelDb.nominal > a.way.levelDb.nominal ? b : a));
+    return [{ speech, overDb, atMostDb, loudest }];
+  });
+}
+
+const at = ({ sourceId, listenerId }: Pair): string => `${sourceId}>${listenerId}`;
+
+/** Levels on a way, turned by so many decibels as their steps and stops allow. */
+function turned(context: Context, keys: readonly string[], byDb: number): Fix[] {
+  return keys.flatMap((key) => {
+    const [deviceId, settingId] = key.split('.') as [string, string];
+    const box = context.box(deviceId);
+    const spec = box.setting(settingId)?.spec;
+    if (spec?.kind !== 'gain') return [];
+    const now = settingOf(box.device, spec).value as number;
+    const value = Number((Math.round((now + byDb - spec.min) / spec.step) * spec.step + spec.min).toFixed(6));
+    // A level at its lowest mark is shut: that is no balance.
+    const lowest = spec.offAtMin ? spec.min + spec.step : spec.min;
+    return value < lowest || value > spec.max || value === now ? [] : setFix(box, spec.id, value);
+  });
+}
+
+/** Several knobs at once, as one step. */
+const together = (fixes: readonly Fix[]): Fix[] =>
+  fixes.length === 0
+    ? []
+    : [
+        {
+          label: fixes.map((f) => f.label).join('; '),
+          changes: fixes.flatMap((f) => f.changes),
+          edit: { kind: 'batch', edits: fixes.map((f) => f.edit) },
+        },
+      ];
+
+/**
+ * Every way of what masks a voice brought under it, each by the control nearest to the listener that the voice does not
+ * pass; a control that lies on several of them serves all.
+ */
+function lowered(context: Context, { pair, way, others }: Speech): Fix[] {
+  const own = new Set(pair.ways.flatMap((w) => w.settings));
+  const ways = others.flatMap((o) => o.pair.ways);
+  const aimDb = way.levelDb.nominal - AIM_DB - dbFromPower(Math.max(1, others.length));
+  const by = new Map<string, number>();
+  for (const w of ways) {
+    const overDb = w.levelDb.nominal - aimDb;
+    const already = Math.max(0, ...w.settings.map((s) => by.get(s) ?? 0));
+    if (overDb <= already) continue;
+    const knobs = w.settings.filter((s) => !own.has(s)).reverse();
+    const knob = knobs.find((s) => by.has(s) || turned(context, [s], -overDb).length > 0);
+    if (knob) by.set(knob, Math.max(by.get(knob) ?? 0, overDb));
+  }
+  return together([...by].flatMap(([key, db]) => turned(context, [key], -db)));
+}
+
+function balanced(context: Context, { where }: Pick<Finding, 'where'>): Fix[] {
+  const found = masked(context).find(
+    ({ speech: { pair } }) => pair.sourceId === where.sourceId && pair.listenerId === where.listenerId,
+  );
+  if (!found) return [];
+  const { speech, overDb } = found;
+  const byDb = AIM_DB - overDb;
+  const others = new Set(speech.others.flatMap((o) => o.pair.ways.flatMap((w) => w.settings)));
+  const own = speech.way.settings.filter((s) => !others.has(s));
+  const half = [
+    ...lowered(context, { ...speech, way: { ...speech.way, levelDb: raisedBy(speech.way, byDb / 2) } }),
+    ...turned(context, own, byDb / 2).slice(0, 1),
+  ];
+  const offered = [
+    ...lowered(context, speech),
+    ...turned(context, own, byDb),
+    ...(half.length > 1 ? together(half) : []),
+  ];
+  return offered.filter((fix, i) => offered.findIndex((f) => f.label === fix.label) === i);
+}
+
+const raisedBy = ({ levelDb }: Heard, db: number): Heard['levelDb'] => ({
+  low: levelDb.low + db,
+  nominal: levelDb.nominal + db,
+  high: levelDb.high + db,
+});
+
+interface Noisy {
+  readonly speech: Speech;
+  readonly snrDb: number;
+  readonly open: OpenChannel | null;
+}
+
+/** Voices that stand too near to the noise, with the unused input that costs most of it. */
+function noisy({ rig, evaluation }: Pick<Context, 'rig' | 'evaluation'>, speeches: readonly Speech[]): Noisy[] {
+  const opened = new Map<string, OpenChannel | null>();
+  const costliest = (listenerId: string): OpenChannel | null => {
+    if (!opened.has(listenerId)) opened.set(listenerId, openChannels(rig, evaluation, listenerId)[0] ?? null);
+    return opened.get(listenerId)!;
+  };
+  return speeches.flatMap((speech): Noisy[] => {
+    const { way, pair } = speech;
+    if (way.noiseDb === null) return [];
+    const snrDb = way.levelDb.nominal - way.noiseDb;
+    if (snrDb >= SPOTLESS_DB) return [];
+    const open = costliest(pair.listenerId);
+    return snrDb < CLEAN_DB || (open && open.costDb > MAY_COST_DB) ? [{ speech, snrDb, open }] : [];
+  });
+}
+
+const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
+  list.find((x) => x.id === id)?.name ?? id;
+
+const CLEAN_WHY = {
+  says: `speech wants ${CLEAN_DB} dB over the noise at the least`,
+  source: 'speech recordings as practised, typical',
+};
+
+/** Of the listeners who lack the same thing of the same voice, the first stands for all: it is one knob. */
+function once<T>(items: readonly T[], keyOf: (item: T) => string): { first: T; all: T[] }[] {
+  const groups = new Map<string, T[]>();
+  for (const item of items) groups.set(keyOf(item), [...(groups.get(keyOf(item)) ?? []), item]);
+  return [...groups.values()].map((all) => ({ first: all[0]!, all }));
+}
+
+const listenersOf = ({ rig }: Context, all: readonly { readonly speech: Speech }[]): string =>
+  [...new Set(all.map((a) => nameOf(rig.listeners, a.speech.pair.listenerId)))].join(', ');
+
+export const balanceRules: readonly Rule[] = [
+  rule(
+    'level',
+    'balance-masked',
+    (context) =>
+      masked(context).map(({ speech, overDb, atMostDb, loudest }): Draft => {
+        const [voice, other] = [speech.pair, loudest.pair].map((p) => nameOf(context.rig.sources, p.sourceId));
+        const where = nameOf(context.rig.listeners, speech.pair.listenerId);
+        const unit = SCALE_UNITS[speech.way.scale];
+        const under = overDb < MASKED_DB;
+        return {
+          at: at(speech.pair),
+          severity: atMostDb < MASKED_DB ? 'fix' : 'watch',
+          where: {
+            sourceId: speech.pair.sourceId,
+            listenerId: speech.pair.listenerId,
+            deviceIds: [...new Set([...speech.way.deviceIds, ...loudest.way.deviceIds])],
+          },
+          says: under
+            ? `${voice} is ${atMostDb < MASKED_DB ? '' : 'possibly '}not understood at ${where}: ${other} stands ${(-overDb).toFixed(0)} dB over it. Turn ${other} down, or ${voice} up, until the voice stands ${EASY_DB} to 15 dB over it.`
+            : `${voice} stands only ${overDb.toFixed(0)} dB over ${other} at ${where}: one follows with strain. ${EASY_DB} to 15 dB are usual.`,
+          why: [
+            {
+              says: `${voice} ${speech.way.levelDb.nominal.toFixed(0)} ${unit}; the rest where speech is, 500 Hz to 4 kHz, ${sumOf(speech.others, 'nominal').toFixed(0)} ${unit}`,
+              source: 'the ways of this rig, typical levels',
+            },
+            { says: 'a bed 8 to 15 dB under the voice is followed; under 0 dB speech is masked', source: 'typical' },
+          ],
+        };
+      }),
+    balanced,
+  ),
+  rule(
+    'level',
+    'voice-noisy',
+    (context) =>
+      once(
+        noisy(context, speechAt(context)).filter((n) => !n.open || n.open.costDb <= MAY_COST_DB),
+        (n) => `${n.speech.pair.sourceId} ${n.speech.way.deviceIds.find((id) => id !== n.speech.pair.sourceId)}`,
+      ).map(({ first, all }): Draft => {
+        const { pair, way } = first.speech;
+        const voice = nameOf(context.rig.sources, pair.sourceId);
+        return {
+          at: at(pair),
+          severity: 'watch',
+          where: { sourceId: pair.sourceId, listenerId: pair.listenerId, deviceIds: way.deviceIds },
+          says: `${voice} stands ${Math.floor(first.snrDb)} dB over the noise at ${listenersOf(context, all)}: hiss is heard in its pauses. More gain at its first knob, or the microphone nearer.`,
+          why: [
+            {
+              says: `voice ${way.levelDb.nominal.toFixed(0)}, noise ${way.noiseDb!.toFixed(0)} ${SCALE_UNITS[way.scale]}`,
+              source: 'the ways of this rig, typical levels and noises',
+            },
+            CLEAN_WHY,
+          ],
+        };
+      }),
+    (context, { where }) => {
+      const found = speechAt(context).find(
+        (s) => s.pair.sourceId === where.sourceId && s.pair.listenerId === where.listenerId,
+      );
+      if (!found || found.way.noiseDb === null) return [];
+      const missing = CLEAN_DB - (found.way.levelDb.nominal - found.way.noiseDb) + 1;
+      return turned(context, found.way.settings, missing);
+    },
+  ),
+  rule(
+    'level',
+    'voice-open-input',
+    (context) =>
+      once(
+        noisy(context, speechAt(context)).filter((n) => n.open !== null && n.open.costDb > MAY_COST_DB),
+        (n) => `${n.open!.deviceId}.${n.open!.portId}`,
+      ).map(({ first, all }): Draft => {
+        const open = first.open!;
+        const box = context.box(open.deviceId);
+        const voices = [...new Set(all.map((n) => nameOf(context.rig.sources, n.speech.pair.sourceId)))].join(', ');
+        return {
+          at: `${open.deviceId}/${open.portId}`,
+          severity: 'fix',
+          where: {
+            deviceIds: [open.deviceId],
+            sourceId: first.speech.pair.sourceId,
+            listenerId: first.speech.pair.listenerId,
+            ...(open.shut && { setting: { deviceId: open.shut.deviceId, settingId: open.shut.settingId } }),
+          },
+          says: `${deviceName(context.rig, open.deviceId)}, ${box.port(open.portId)?.name ?? open.portId} is open and brings nothing that is wanted: its noise costs ${voices} ${open.costDb.toFixed(0)} dB at ${listenersOf(context, all)}. Mute it, or turn it down.`,
+          why: [
+            {
+              says: `${first.snrDb.toFixed(0)} dB over the noise with it, ${(first.snrDb + open.costDb).toFixed(0)} dB without`,
+              source: 'noises of this rig, typical',
+            },
+          ],
+        };
+      }),
+    (context, { where }) => {
+      const open = where.listenerId ? openChannels(context.rig, context.evaluation, where.listenerId) : [];
+      const shut = open.find(
+        (o) => o.shut?.settingId === where.setting?.settingId && o.deviceId === where.deviceIds[0],
+      )?.shut;
+      return shut ? setFix(context.box(shut.deviceId), shut.settingId, shut.value) : [];
+    },
+  ),
+];

@@ -1,0 +1,86 @@
+import { applyEdit, type Edit, findTypes, type Rig } from '#core/rig/index.ts';
+import { type Evaluation, evaluate, mainVoiceOf, type Pair, rolesOf } from '#core/signal/index.ts';
+import { setTheGains } from '#core/solve/index.ts';
+
+/** How far under the main voice one begins with the others, dB: the middle of what is usual (typical). */
+const UNDER_VOICE_DB: Readonly<Record<string, number>> = {
+  'second-voice': 0.5,
+  'far-voice': 2,
+  'radio-voice': 2,
+  game: 11,
+  music: 17,
+  other: 11,
+};
+const MOST_SOURCES = 12;
+
+type Listener = Rig['listeners'][number];
+
+/** Whose balance one sets first: the mix that goes out, else whoever hears it. */
+function listenerFor(rig: Rig, { pairs }: Evaluation, sourceId: string): Listener | null {
+  const roles = rolesOf(rig);
+  const rank = (l: Listener) => ['mix', 'room', 'track', 'far-ears', 'radio-ears', 'ears'].indexOf(roles.listener(l));
+  const hearing = rig.listeners.filter((l) => {
+    const pair = pairs.find((p) => p.sourceId === sourceId && p.listenerId === l.id);
+    return pair !== undefined && pair.want !== 'must-not' && pair.ways.length > 0;
+  });
+  return hearing.sort((a, b) => rank(a) - rank(b))[0] ?? null;
+}
+
+const levelOf = (pairs: readonly Pair[], sourceId: string | null, listenerId: string): number | null =>
+  pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId)?.ways[0]?.levelDb.nominal ?? null;
+
+/**
+ * Levels as one sets them before anybody has spoken: each voice by its own gain to the usual average, then every other
+ * source under it. Only controls of the devices named are turned; all of it is assumed. An empty list where nothing is
+ * heard yet.
+ */
+export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[] {
+  const roles = rolesOf(rig);
+  const voice = mainVoiceOf(rig);
+  const isVoice = (id: string) => roles.source(rig.sources.find((s) => s.id === id)!).endsWith('voice');
+  const order = [...rig.sources.map((s) => s.id)]
+    .sort((a, b) => Number(b === voice) - Number(a === voice) || Number(isVoice(b)) - Number(isVoice(a)))
+    .slice(0, MOST_SOURCES);
+  const types = findTypes(rig);
+  // What somebody has set, and what stands on the desk already, is left as it is.
+  const held = new Set(
+    rig.devices.flatMap((d) => {
+      const ids = deviceIds.has(d.id) ? Object.keys(d.settings) : types.get(d.typeId)!.settings.map((s) => s.id);
+      return ids.map((id) => `${d.id}.${id}`);
+    }),
+  );
+  const edits: Edit[] = [];
+  let now = rig;
+  for (const sourceId of order) {
+    const evaluation = evaluate(now);
+    const listener = listenerFor(now, evaluation, sourceId);
+    if (!listener) continue;
+    const role = roles.source(rig.sources.find((s) => s.id === sourceId)!);
+    const voiceDb = sourceId === voice ? null : levelOf(evaluation.pairs, voice, listener.id);
+    const under = UNDER_VOICE_DB[role];
+    const aimDb = voiceDb !== null && under !== undefined ? voiceDb - under : undefined;
+    const found = setTheGains(now, evaluation, {
+      sourceId,
+      listenerId: listener.id,
+      ...(aimDb !== undefined && { aimDb }),
+      held: [...held],
+    });
+    const changes = (found?.changes ?? []).filter((c) => deviceIds.has(c.deviceId));
+    if (changes.length === 0) continue;
+    const made = changes.map(
+      ({ deviceId, settingId, value }): Edit => ({
+        kind: 'set-setting',
+        deviceId,
+        settingId,
+        setting: { value, known: 'assumed' },
+      }),
+    );
+    const done = applyEdit(now, { kind: 'batch', edits: made });
+    if (!done.ok) continue;
+    now = done.rig;
+    edits.push(...made);
+    // What one source stands right by is not turned for the next.
+    for (const c of changes) held.add(`${c.deviceId}.${c.settingId}`);
+  }
+  return edits;
+}
