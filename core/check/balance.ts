@@ -34,36 +34,49 @@ interface Speech {
 
 const isVoice = (role: string): boolean => role.endsWith('voice');
 
+const speeches = new WeakMap<Context, readonly Speech[]>();
+
 /** Whose voices a listener has to understand: those that are wanted; without a plan, in a mix or a room, all that come. */
-function speechAt({ rig, evaluation }: Context): Speech[] {
+function speechAt(context: Context): readonly Speech[] {
+  let found = speeches.get(context);
+  if (!found) {
+    found = findSpeech(context);
+    speeches.set(context, found);
+  }
+  return found;
+}
+
+function findSpeech({ rig, evaluation }: Context): Speech[] {
   const roles = rolesOf(rig);
-  const [sources, listeners] = [
-    new Map(rig.sources.map((s) => [s.id, s])),
-    new Map(rig.listeners.map((l) => [l.id, l])),
-  ];
-  const at = new Map<string, Pair[]>();
-  for (const pair of evaluation.pairs)
-    if (pair.ways.length > 0) at.set(pair.listenerId, [...(at.get(pair.listenerId) ?? []), pair]);
-  return [...at].flatMap(([listenerId, pairs]) => {
+  const isVoiceAt = new Map(rig.sources.map((s) => [s.id, isVoice(roles.source(s))]));
+  const sources = new Map(rig.sources.map((s) => [s.id, s]));
+  const listeners = new Map(rig.listeners.map((l) => [l.id, l]));
+  const wishes = new Set(
+    rig.plan.filter((c) => c.underVoiceDb !== undefined).map((c) => `${c.sourceId}>${c.listenerId}`),
+  );
+  const planned = new Set(rig.plan.map((c) => c.listenerId));
+  const heard = new Map<string, Pair[]>();
+  for (const pair of evaluation.pairs) {
+    if (pair.ways.length === 0) continue;
+    const there = heard.get(pair.listenerId);
+    if (there) there.push(pair);
+    else heard.set(pair.listenerId, [pair]);
+  }
+  return [...heard].flatMap(([listenerId, pairs]) => {
     const listener = listeners.get(listenerId)!;
     const role = roles.listener(listener);
     // Tracks are balanced afterwards.
     if (role === 'track') return [];
     // Where a plan says what is wanted there, that counts; without any, whoever speaks is meant to be understood.
-    const planned = rig.plan.some((c) => c.listenerId === listenerId);
-    const mixed = !planned && (role === 'mix' || role === 'room' || role === 'far-ears');
+    const mixed = !planned.has(listenerId) && (role === 'mix' || role === 'room' || role === 'far-ears');
+    // People take turns; and how far under a voice something is wanted is judged by that wish.
+    const besides = pairs.filter((p) => !isVoiceAt.get(p.sourceId) && !wishes.has(`${p.sourceId}>${listenerId}`));
     return pairs.flatMap((pair): Speech[] => {
       const source = sources.get(pair.sourceId)!;
       const wanted = pair.want === 'must' || mixed;
-      if (!wanted || !isVoice(roles.source(source)) || roles.isOwn(source, listener)) return [];
+      if (!wanted || !isVoiceAt.get(pair.sourceId) || roles.isOwn(source, listener)) return [];
       const way = pair.ways[0]!;
-      const others = pairs.flatMap((p) => {
-        const other = p.ways[0]!;
-        // People take turns; and how far under a voice something is wanted is judged by that wish.
-        const besides = !isVoice(roles.source(sources.get(p.sourceId)!)) && other.scale === way.scale;
-        const wish = rig.plan.find((c) => c.sourceId === p.sourceId && c.listenerId === listenerId)?.underVoiceDb;
-        return besides && wish === undefined ? [{ pair: p, way: other }] : [];
-      });
+      const others = besides.map((p) => ({ pair: p, way: p.ways[0]! })).filter((o) => o.way.scale === way.scale);
       return [{ pair, way, others }];
     });
   });
@@ -176,21 +189,46 @@ interface Noisy {
   readonly open: OpenChannel | null;
 }
 
+const noises = new WeakMap<Context, readonly Noisy[]>();
+
 /** Voices that stand too near to the noise, with the unused input that costs most of it. */
-function noisy({ rig, evaluation }: Pick<Context, 'rig' | 'evaluation'>, speeches: readonly Speech[]): Noisy[] {
+function noisy(context: Context): readonly Noisy[] {
+  let found = noises.get(context);
+  if (!found) {
+    found = findNoisy(context);
+    noises.set(context, found);
+  }
+  return found;
+}
+
+function findNoisy(context: Context): Noisy[] {
+  const { rig, evaluation } = context;
   const opened = new Map<string, OpenChannel | null>();
   const costliest = (listenerId: string): OpenChannel | null => {
     if (!opened.has(listenerId)) opened.set(listenerId, openChannels(rig, evaluation, listenerId)[0] ?? null);
     return opened.get(listenerId)!;
   };
-  return speeches.flatMap((speech): Noisy[] => {
+  return speechAt(context).flatMap((speech): Noisy[] => {
     const { way, pair } = speech;
     if (way.noiseDb === null) return [];
     const snrDb = way.levelDb.nominal - way.noiseDb;
     if (snrDb >= SPOTLESS_DB) return [];
-    const open = costliest(pair.listenerId);
+    // Where the noise of the voice's own way is nearly all there is, no other input costs much.
+    const restDb = way.noiseDb - noiseOnWay(evaluation, way);
+    const open = restDb > MAY_COST_DB ? costliest(pair.listenerId) : null;
     return snrDb < CLEAN_DB || (open && open.costDb > MAY_COST_DB) ? [{ speech, snrDb, open }] : [];
   });
+}
+
+/** What the boxes on a way bring to its end of their own noise, dB in the scale there. */
+function noiseOnWay({ graph }: Context['evaluation'], { arrival }: Heard): number {
+  let [power, gain] = [0, 1];
+  for (let at: Heard['arrival'] | null = arrival; at && at.edge >= 0; at = at.from) {
+    const edge = graph.edges[at.edge]!;
+    power += edge.noisePower * gain;
+    gain *= edge.powerGain;
+  }
+  return dbFromPower(power);
 }
 
 const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
@@ -248,7 +286,7 @@ export const balanceRules: readonly Rule[] = [
     'voice-noisy',
     (context) =>
       once(
-        noisy(context, speechAt(context)).filter((n) => !n.open || n.open.costDb <= MAY_COST_DB),
+        noisy(context).filter((n) => !n.open || n.open.costDb <= MAY_COST_DB),
         (n) => `${n.speech.pair.sourceId} ${n.speech.way.deviceIds.find((id) => id !== n.speech.pair.sourceId)}`,
       ).map(({ first, all }): Draft => {
         const { pair, way } = first.speech;
@@ -281,7 +319,7 @@ export const balanceRules: readonly Rule[] = [
     'voice-open-input',
     (context) =>
       once(
-        noisy(context, speechAt(context)).filter((n) => n.open !== null && n.open.costDb > MAY_COST_DB),
+        noisy(context).filter((n) => n.open !== null && n.open.costDb > MAY_COST_DB),
         (n) => `${n.open!.deviceId}.${n.open!.portId}`,
       ).map(({ first, all }): Draft => {
         const open = first.open!;

@@ -86,36 +86,33 @@ function ringsOf(joints: readonly Joint[]): HumLoop[] {
     for (let up = part.get(at) ?? at; up !== at; up = part.get(at) ?? at) at = up;
     return at;
   };
-  const tree = new Map<string, { readonly to: string; readonly joint: Joint }[]>();
+  const tree = new Map<string, Step[]>();
   const grow = (from: string, to: string, joint: Joint) => {
     const list = tree.get(from);
     if (list) list.push({ to, joint });
     else tree.set(from, [{ to, joint }]);
   };
-  return [...joints]
-    .sort((x, y) => rankOf(x) - rankOf(y))
-    .flatMap((joint): HumLoop[] => {
-      const { a, b } = joint;
-      const [rootA, rootB] = [root(a), root(b)];
-      if (rootA !== rootB) {
-        part.set(rootB, rootA);
-        grow(a, b, joint);
-        grow(b, a, joint);
-        return [];
-      }
-      if (a === b || !hums(joint)) return [];
-      const steps = wayInTree(tree, a, b);
-      const others = steps.flatMap((s) => (hums(s.joint) ? [s.joint.lead] : []));
-      const only = steps.length === 1 ? steps[0]!.joint.lead : null;
-      return [
-        {
-          lead: joint.lead,
-          way: [a, ...steps.map((s) => s.to)],
-          leads: [joint.lead, ...others],
-          beside: only !== null && isAnalogue(only),
-        },
-      ];
-    });
+  const closing: (Joint & { readonly lead: LeadSeen })[] = [];
+  for (const joint of [...joints].sort((x, y) => rankOf(x) - rankOf(y))) {
+    const { a, b } = joint;
+    const [rootA, rootB] = [root(a), root(b)];
+    if (rootA !== rootB) {
+      part.set(rootB, rootA);
+      grow(a, b, joint);
+      grow(b, a, joint);
+    } else if (a !== b && hums(joint)) closing.push(joint);
+  }
+  const up = rooted(tree);
+  return closing.map((joint) => {
+    const steps = wayInTree(up, joint.a, joint.b);
+    const only = steps.length === 1 ? steps[0]!.joint.lead : null;
+    return {
+      lead: joint.lead,
+      way: [joint.a, ...steps.map((s) => s.to)],
+      leads: [joint.lead, ...steps.flatMap((s) => (hums(s.joint) ? [s.joint.lead] : []))],
+      beside: only !== null && isAnalogue(only),
+    };
+  });
 }
 
 interface Step {
@@ -123,19 +120,45 @@ interface Step {
   readonly joint: Joint;
 }
 
-/** The one way from a box to another of its tree. */
-function wayInTree(tree: ReadonlyMap<string, readonly Step[]>, from: string, to: string): Step[] {
-  const came = new Map<string, { readonly from: string; readonly step: Step } | null>([[from, null]]);
-  const open = [from];
-  for (let i = 0; i < open.length && !came.has(to); i++)
-    for (const step of tree.get(open[i]!) ?? []) {
-      if (came.has(step.to)) continue;
-      came.set(step.to, { from: open[i]!, step });
-      open.push(step.to);
+/** The next box towards the root of its tree, by which joint, and how deep it stands. */
+interface Up {
+  readonly to: string | null;
+  readonly joint: Joint | null;
+  readonly depth: number;
+}
+
+/** Every tree of a forest hung up at one of its boxes. */
+function rooted(tree: ReadonlyMap<string, readonly Step[]>): ReadonlyMap<string, Up> {
+  const up = new Map<string, Up>();
+  for (const top of tree.keys()) {
+    if (up.has(top)) continue;
+    up.set(top, { to: null, joint: null, depth: 0 });
+    const open = [top];
+    for (let at = open.pop(); at !== undefined; at = open.pop())
+      for (const { to, joint } of tree.get(at)!) {
+        if (up.has(to)) continue;
+        up.set(to, { to: at, joint, depth: up.get(at)!.depth + 1 });
+        open.push(to);
+      }
+  }
+  return up;
+}
+
+/** The one way from a box to another of its tree: up from both until they meet. */
+function wayInTree(up: ReadonlyMap<string, Up>, from: string, to: string): Step[] {
+  const [forth, back]: [Step[], Step[]] = [[], []];
+  let [a, b] = [from, to];
+  while (a !== b) {
+    const [x, y] = [up.get(a)!, up.get(b)!];
+    if (x.depth >= y.depth) {
+      forth.push({ to: x.to!, joint: x.joint! });
+      a = x.to!;
+    } else {
+      back.push({ to: b, joint: y.joint! });
+      b = y.to!;
     }
-  const way: Step[] = [];
-  for (let at = came.get(to); at; at = came.get(at.from)) way.push(at.step);
-  return way.reverse();
+  }
+  return [...forth, ...back.reverse()];
 }
 
 const known = new WeakMap<Context, HumLoop[]>();

@@ -303,16 +303,13 @@ export const pictureRules: readonly Rule[] = [
   rule('wire', 'picture-passive-split', ({ boxes }) =>
     boxes
       .filter(({ type }) => {
+        // One input's picture at several outputs, and nothing that could make it anew.
+        if (type.power?.by.length !== 0) return false;
         const outs = type.ports.filter(
           (p) => p.direction === 'out' && p.level === 'digital' && connectorOf(p.connector)?.kind === 'hdmi',
         );
-        // One input's picture at several outputs, and nothing that could make it anew.
         const leading = endsThatLeadTo(type, outs);
-        return (
-          type.ports.some((p) => p.direction === 'in' && leading.has(p.id)) &&
-          outs.length > 1 &&
-          type.power?.by.length === 0
-        );
+        return outs.length > 1 && type.ports.some((p) => p.direction === 'in' && leading.has(p.id));
       })
       .map(({ device }) => ({
         at: device.id,

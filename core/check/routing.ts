@@ -298,12 +298,12 @@ export const routingRules: readonly Rule[] = [
       context.boxes.flatMap((box): Draft[] => {
         const spec = settingFor(box.type, 'drift-correction');
         const seen = spec ? box.setting(spec.id) : null;
+        if (seen?.value !== 'off') return [];
         const members = box.type.ports.filter((p) => p.direction === 'in');
         const fed = members.map((p) =>
           context.rig.cables.find((c) => c.to.deviceId === box.device.id && c.to.portId === p.id),
         );
         if (
-          seen?.value !== 'off' ||
           !fed[0] ||
           !fed[1] ||
           (fed[0].from.deviceId === fed[1].from.deviceId && fed[0].from.portId === fed[1].from.portId)

@@ -55,14 +55,24 @@ export const isSupply = (type: DeviceType): boolean => type.power?.feeds !== und
 /** A supply that signals go through, too: one way up, several down. */
 export const isHub = (type: DeviceType): boolean => isSupply(type) && type.ports.length > 0;
 
+const behind = new WeakMap<DeviceType, ReadonlyMap<string, readonly PortSpec[]>>();
+
 /** Ends of a type that ways lead to straight from one of its ends, or that lead to it. */
-export const endsBehind = (type: DeviceType, portId: string): PortSpec[] =>
-  type.ports.filter((p) =>
-    type.inside.some((w) => {
-      const [from, to] = [portOf(w.from), portOf(w.to)];
-      return (from === portId && to === p.id) || (to === portId && from === p.id);
-    }),
-  );
+export function endsBehind(type: DeviceType, portId: string): readonly PortSpec[] {
+  let index = behind.get(type);
+  if (!index) {
+    const ids = new Map<string, Set<string>>();
+    for (const { from, to } of type.inside)
+      for (const [a, b] of [
+        [portOf(from), portOf(to)],
+        [portOf(to), portOf(from)],
+      ] as const)
+        ids.set(a, (ids.get(a) ?? new Set()).add(b));
+    index = new Map([...ids].map(([id, others]) => [id, type.ports.filter((p) => others.has(p.id))]));
+    behind.set(type, index);
+  }
+  return index.get(portId) ?? [];
+}
 
 /** What a system shows as one sound device: the ends of one socket, unless the type says otherwise. */
 export const soundDeviceOf = ({ soundDevice, socket, id }: PortSpec): string => soundDevice ?? socket ?? id;

@@ -17,8 +17,20 @@ export interface Components {
 export const membersOf = ({ order, first }: Components, c: number): Int32Array =>
   order.subarray(first[c]!, first[c + 1]!);
 
-/** Tarjan 1972, without recursion: a rig may be as long as it likes. */
+const known = new WeakMap<Graph, Components>();
+
+/** The components of a graph, found once. */
 export function findComponents(graph: Graph): Components {
+  let found = known.get(graph);
+  if (!found) {
+    found = tarjan(graph);
+    known.set(graph, found);
+  }
+  return found;
+}
+
+/** Tarjan 1972, without recursion: a rig may be as long as it likes. */
+function tarjan(graph: Graph): Components {
   const { to: ends, firstEdge } = graph;
   const nodes = graph.nodes.length;
   // Visits are counted from 1, so that 0 says 'not yet'.

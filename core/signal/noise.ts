@@ -14,7 +14,11 @@ export interface NoisePart {
  * Where the noise at a node comes from, the most first: the noise floor's cascade read backwards, so that each edge's
  * own noise is weighed by the power gain from there to here. Their sum is the floor that the evaluation tells.
  */
-export function noiseParts(graph: Graph, node: number): NoisePart[] {
+export const noiseParts = (graph: Graph, node: number): NoisePart[] =>
+  noisesInto(graph, node).sort((a, b) => b.power - a.power);
+
+/** The same in no order: for whoever looks for some of them. */
+export function noisesInto(graph: Graph, node: number): NoisePart[] {
   const { edges, firstEdge, to } = graph;
   const { count, first, order } = findComponents(graph);
   // The power gain from each node to the tap; a loop is passed once, as in the floor itself.
@@ -23,15 +27,19 @@ export function noiseParts(graph: Graph, node: number): NoisePart[] {
   for (let c = count - 1; c >= 0; c--) {
     for (let i = first[c + 1]! - 1; i >= first[c]!; i--) {
       const from = order[i]!;
-      for (let e = firstEdge[from]!; e < firstEdge[from + 1]!; e++) gain[from]! += gain[to[e]!]! * edges[e]!.powerGain;
+      // Most places are no part of what is heard here.
+      for (let e = firstEdge[from]!; e < firstEdge[from + 1]!; e++)
+        if (gain[to[e]!]! > 0) gain[from]! += gain[to[e]!]! * edges[e]!.powerGain;
     }
   }
   const parts: NoisePart[] = [];
   for (let e = 0; e < edges.length; e++) {
-    const power = edges[e]!.noisePower * gain[to[e]!]!;
+    const after = gain[to[e]!]!;
+    if (after === 0) continue;
+    const power = edges[e]!.noisePower * after;
     if (power > 0) parts.push({ edge: e, power });
   }
-  return parts.sort((a, b) => b.power - a.power);
+  return parts;
 }
 
 /**

@@ -3,7 +3,7 @@ import { dbFromPower, powerFromDb } from '#core/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Evaluation } from './evaluate.ts';
 import type { Edge } from './graph.ts';
-import { noiseParts } from './noise.ts';
+import { noisesInto } from './noise.ts';
 
 /** An input that is open to a listener and brings nothing that is wanted there: what its noise costs. */
 export interface OpenChannel {
@@ -17,6 +17,21 @@ export interface OpenChannel {
 
 /** Less is not told: nobody hears it. */
 const TOLD_DB = 0.1;
+
+const settingsOfPairs = new WeakMap<Evaluation['pairs'], ReadonlySet<string>>();
+
+/** `device.setting` of all that anything not unwanted passes, anywhere. */
+function wantedSettings(pairs: Evaluation['pairs']): ReadonlySet<string> {
+  let found = settingsOfPairs.get(pairs);
+  if (!found) {
+    const all = new Set<string>();
+    for (const { want, ways } of pairs)
+      if (want !== 'must-not') for (const { settings } of ways) for (const s of settings) all.add(s);
+    found = all;
+    settingsOfPairs.set(pairs, found);
+  }
+  return found;
+}
 
 /** Every unused input that is open to a listener, the costliest first. */
 export function openChannels(
@@ -36,12 +51,13 @@ export function openChannels(
     for (let at: Arrival | null = arrival; at && at.edge >= 0; at = at.from) used.add(at.edge);
   }
   // What anybody wants anywhere is not shut for the sake of this one.
-  const elsewhere = pairs.filter((p) => p.want !== 'must-not').flatMap((p) => p.ways.flatMap((w) => w.settings));
-  const usedSettings = new Set([...[...used].flatMap((e) => graph.edges[e]!.settings), ...elsewhere]);
+  const elsewhere = wantedSettings(pairs);
+  const usedHere = new Set([...used].flatMap((e) => graph.edges[e]!.settings));
+  const isUsed = (setting: string): boolean => usedHere.has(setting) || elsewhere.has(setting);
   const total = powerFromDb(noiseDb[node]!);
   const types = findTypes(rig);
   const byInput = new Map<string, { edge: number; power: number }>();
-  for (const { edge, power } of noiseParts(graph, node)) {
+  for (const { edge, power } of noisesInto(graph, node)) {
     const { deviceId, portId } = graph.nodes[graph.from[edge]!]!;
     const port = types.get(findDevice(rig, deviceId)!.typeId)!.ports.find((p) => p.id === portId)!;
     // The noise of a bus or an output is there whatever is shut.
@@ -58,7 +74,7 @@ export function openChannels(
         deviceId,
         portId,
         costDb: dbFromPower(total / rest),
-        shut: shutterOf(graph.edges, graph, edge, types, rig, usedSettings),
+        shut: shutterOf(graph.edges, graph, edge, types, rig, isUsed),
       };
     })
     .filter((c) => c.costDb >= TOLD_DB)
@@ -72,7 +88,7 @@ function shutterOf(
   edge: number,
   types: ReadonlyMap<string, DeviceType>,
   rig: Rig,
-  usedSettings: ReadonlySet<string>,
+  isUsed: (setting: string) => boolean,
 ): SettingChange | null {
   const deviceId = nodes[to[edge]!]!.deviceId;
   const type = types.get(findDevice(rig, deviceId)!.typeId)!;
@@ -82,7 +98,7 @@ function shutterOf(
     for (const stage of edges[open[at]!]!.stages) {
       if (stage.do !== 'door' && stage.do !== 'gain') continue;
       const spec = type.settings.find((s) => s.id === stage.setting);
-      if (!spec || usedSettings.has(`${deviceId}.${spec.id}`)) continue;
+      if (!spec || isUsed(`${deviceId}.${spec.id}`)) continue;
       if (spec.kind === 'mute') return { deviceId, settingId: spec.id, value: true };
       if (spec.kind === 'gain' && spec.offAtMin) return { deviceId, settingId: spec.id, value: spec.min };
     }

@@ -13,6 +13,7 @@ import {
 
 type Source = Rig['sources'][number];
 type Listener = Rig['listeners'][number];
+type Cable = Rig['cables'][number];
 
 /** What a source is to the others: whose voice, or which kind of sound. */
 export type SourceRole = 'voice' | 'second-voice' | 'far-voice' | 'radio-voice' | 'game' | 'music' | 'other';
@@ -22,97 +23,118 @@ export type ListenerRole = 'mix' | 'track' | 'ears' | 'far-ears' | 'radio-ears' 
 export interface Roles {
   source(source: Source): SourceRole;
   listener(listener: Listener): ListenerRole;
+  /** See `mainVoiceOf`. */
+  readonly mainVoice: string | null;
   /** Whether the source is the voice of whoever listens there: at the own ears, or into the microphone of the same box. */
   isOwn(source: Source, listener: Listener): boolean;
 }
 
 const known = new WeakMap<Rig, Roles>();
 
+/** A rig as the roles are read from it: who hears whom through the air, what leads into a box, and where an end is. */
+interface Seen {
+  readonly rig: Rig;
+  readonly types: Types;
+  readonly airFrom: ReadonlyMap<string, readonly Cable[]>;
+  readonly into: ReadonlyMap<string, readonly Cable[]>;
+  readonly placeOf: ReturnType<typeof placesOf>;
+}
+
+function seeRig(rig: Rig): Seen {
+  const [airFrom, into] = [new Map<string, Cable[]>(), new Map<string, Cable[]>()];
+  const put = (map: Map<string, Cable[]>, key: string, cable: Cable) => {
+    const list = map.get(key);
+    if (list) list.push(cable);
+    else map.set(key, [cable]);
+  };
+  for (const cable of rig.cables) {
+    put(into, cable.to.deviceId, cable);
+    if (cable.medium === 'air') put(airFrom, cable.from.deviceId, cable);
+  }
+  return { rig, types: findTypes(rig), airFrom, into, placeOf: placesOf(rig) };
+}
+
 /** Who is who on a rig, by what its boxes are and what stands before and behind them. */
 export function rolesOf(rig: Rig): Roles {
   const before = known.get(rig);
   if (before) return before;
-  const types = findTypes(rig);
-  const main = mainVoiceOf(rig);
-  const sources = new Map(rig.sources.map((s) => [s.id, sourceRole(rig, types, s, main)]));
-  const listeners = new Map(rig.listeners.map((l) => [l.id, listenerRole(rig, types, l)]));
+  const seen = seeRig(rig);
+  const main = mainVoice(seen);
+  const sources = new Map(rig.sources.map((s) => [s.id, sourceRole(seen, s, main)]));
+  const listeners = new Map(rig.listeners.map((l) => [l.id, listenerRole(seen, l)]));
   const roles: Roles = {
     source: ({ id }) => sources.get(id)!,
     listener: ({ id }) => listeners.get(id)!,
-    isOwn: (source, listener) => isOwn(rig, source, listener),
+    mainVoice: main,
+    isOwn: ({ sound }, { sound: { deviceId } }) =>
+      sound.deviceId === deviceId || (seen.airFrom.get(sound.deviceId) ?? []).some((c) => c.to.deviceId === deviceId),
   };
   known.set(rig, roles);
   return roles;
 }
+
+const typeAt = ({ rig, types }: Seen, deviceId: string): DeviceType | undefined =>
+  types.get(findDevice(rig, deviceId)?.typeId ?? '');
 
 /** Whether what is spoken into this end of a box goes on the air from the same box. */
 const isSentFrom = (type: DeviceType | undefined, portId: string): boolean =>
   type !== undefined && endsThatLeadTo(type, endsThat(type, 'on-air')).has(portId);
 
 /** Where somebody speaks: here, at the far side of a call, or into a radio in the hand; null for what is no voice. */
-function voiceAt(rig: Rig, types: Types, { sound }: Source): 'here' | 'far' | 'radio' | null {
-  if (findPort(rig, types, sound)?.does !== 'voice') return null;
-  const heardBy = rig.cables.filter((c) => c.medium === 'air' && c.from.deviceId === sound.deviceId);
-  if (heardBy.some((c) => isSentFrom(types.get(findDevice(rig, c.to.deviceId)?.typeId ?? ''), c.to.portId)))
-    return 'radio';
-  const place = placesOf(rig)(sound);
+function voiceAt(seen: Seen, { sound }: Source): 'here' | 'far' | 'radio' | null {
+  if (findPort(seen.rig, seen.types, sound)?.does !== 'voice') return null;
+  const heardBy = seen.airFrom.get(sound.deviceId) ?? [];
+  if (heardBy.some((c) => isSentFrom(typeAt(seen, c.to.deviceId), c.to.portId))) return 'radio';
+  const place = seen.placeOf(sound);
   return place !== null && place !== 'here' ? 'far' : 'here';
 }
 
-/** The voice that levels are told against: the first person here, in the order of the rig's sources; else the first person. */
-export function mainVoiceOf(rig: Rig): string | null {
-  const types = findTypes(rig);
-  const voices = rig.sources.filter((s) => voiceAt(rig, types, s) !== null);
-  return (voices.find((s) => voiceAt(rig, types, s) === 'here') ?? voices[0])?.id ?? null;
+function mainVoice(seen: Seen): string | null {
+  const voices = seen.rig.sources.map((s) => ({ id: s.id, at: voiceAt(seen, s) })).filter((v) => v.at !== null);
+  return (voices.find((v) => v.at === 'here') ?? voices[0])?.id ?? null;
 }
 
-function sourceRole(rig: Rig, types: Types, source: Source, main: string | null): SourceRole {
-  const { id, sound } = source;
-  const at = voiceAt(rig, types, source);
+/** The voice that levels are told against: the first person here, in the order of the rig's sources; else the first person. */
+export const mainVoiceOf = (rig: Rig): string | null => rolesOf(rig).mainVoice;
+
+function sourceRole(seen: Seen, source: Source, main: string | null): SourceRole {
+  const at = voiceAt(seen, source);
   if (at === 'far') return 'far-voice';
   if (at === 'radio') return 'radio-voice';
-  if (at === 'here') return id === main ? 'voice' : 'second-voice';
-  const does = findPort(rig, types, sound)?.does;
+  if (at === 'here') return source.id === main ? 'voice' : 'second-voice';
+  const does = findPort(seen.rig, seen.types, source.sound)?.does;
   return does === 'game' || does === 'music' ? does : 'other';
 }
 
 /** A program's stream and a recorder take the whole; of several tracks, each is the person's own matter. */
-function listenerRole(rig: Rig, types: Types, listener: Listener): ListenerRole {
+function listenerRole(seen: Seen, listener: Listener): ListenerRole {
   const { sound } = listener;
-  const type = types.get(findDevice(rig, sound.deviceId)?.typeId ?? '');
-  const port = type?.ports.find((p) => p.id === sound.portId);
+  const type = typeAt(seen, sound.deviceId);
+  const port = type && findPort(seen.rig, seen.types, sound);
   if (port?.connector === 'file') {
     const files = type!.ports.filter((p) => p.connector === 'file').length;
     return files > 1 ? 'track' : 'mix';
   }
   if (port?.does === 'stream') return 'mix';
-  const behind = whatFeeds(rig, types, listener);
+  const behind = whatFeeds(seen, listener);
   if (behind !== null) return behind;
   return port?.does === 'room-ears' ? 'room' : 'ears';
 }
 
 /** A call, at its far side, or a radio in somebody's hand, that stands before the ears; null for neither. */
-function whatFeeds(rig: Rig, types: Types, { sound }: Listener): 'far-ears' | 'radio-ears' | null {
-  const typeOf = (deviceId: string) => types.get(findDevice(rig, deviceId)?.typeId ?? '');
-  const seen = new Set([sound.deviceId]);
+function whatFeeds(seen: Seen, { sound }: Listener): 'far-ears' | 'radio-ears' | null {
+  const met = new Set([sound.deviceId]);
   const open = [sound.deviceId];
   for (let id = open.pop(); id !== undefined; id = open.pop())
-    for (const { from, to } of rig.cables) {
-      if (to.deviceId !== id || seen.has(from.deviceId)) continue;
-      if (findPort(rig, types, from)?.does === 'far-side') return 'far-ears';
-      const type = typeOf(from.deviceId);
+    for (const { from } of seen.into.get(id) ?? []) {
+      if (met.has(from.deviceId)) continue;
+      if (findPort(seen.rig, seen.types, from)?.does === 'far-side') return 'far-ears';
+      const type = typeAt(seen, from.deviceId);
       if (id === sound.deviceId && type && endsThat(type, 'on-air').length > 0) return 'radio-ears';
       // A call that is met from its near side is somebody else's.
       if (type && !isHardware(type)) continue;
-      seen.add(from.deviceId);
+      met.add(from.deviceId);
       open.push(from.deviceId);
     }
   return null;
-}
-
-function isOwn(rig: Rig, source: Source, { sound }: Listener): boolean {
-  if (source.sound.deviceId === sound.deviceId) return true;
-  return rig.cables.some(
-    (c) => c.medium === 'air' && c.from.deviceId === source.sound.deviceId && c.to.deviceId === sound.deviceId,
-  );
 }
