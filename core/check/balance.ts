@@ -20,6 +20,9 @@ const AIM_DB = 11;
 const SPEECH_HZ = [500, 4000] as const;
 /** How far a voice should stand over the noise where it is recorded, streamed or heard. */
 const CLEAN_DB = 40;
+/** A telephone or a two-way radio carries no more than this, and nobody expects it (typical). */
+const NARROW_HZ = 4500;
+const CLEAN_NARROW_DB = 25;
 /** What an unused input may take of that. */
 const MAY_COST_DB = 6;
 /** So far over the noise nobody hears what an input costs. */
@@ -216,9 +219,11 @@ function findNoisy(context: Context): Noisy[] {
     // Where the noise of the voice's own way is nearly all there is, no other input costs much.
     const restDb = way.noiseDb - noiseOnWay(evaluation, way);
     const open = restDb > MAY_COST_DB ? costliest(pair.listenerId) : null;
-    return snrDb < CLEAN_DB || (open && open.costDb > MAY_COST_DB) ? [{ speech, snrDb, open }] : [];
+    return snrDb < cleanOn(way) || (open && open.costDb > MAY_COST_DB) ? [{ speech, snrDb, open }] : [];
   });
 }
+
+const cleanOn = ({ band }: Heard): number => (band.highHz <= NARROW_HZ ? CLEAN_NARROW_DB : CLEAN_DB);
 
 /** What the boxes on a way bring to its end of their own noise, dB in the scale there. */
 function noiseOnWay({ graph }: Context['evaluation'], { arrival }: Heard): number {
@@ -234,10 +239,7 @@ function noiseOnWay({ graph }: Context['evaluation'], { arrival }: Heard): numbe
 const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
   list.find((x) => x.id === id)?.name ?? id;
 
-const CLEAN_WHY = {
-  says: `speech wants ${CLEAN_DB} dB over the noise at the least`,
-  source: 'speech recordings as practised, typical',
-};
+const CLEAN_WHY = { source: 'speech recordings and two-way radio as practised, typical' };
 
 /** Of the listeners who lack the same thing of the same voice, the first stands for all: it is one knob. */
 function once<T>(items: readonly T[], keyOf: (item: T) => string): { first: T; all: T[] }[] {
@@ -301,7 +303,7 @@ export const balanceRules: readonly Rule[] = [
               says: `voice ${way.levelDb.nominal.toFixed(0)}, noise ${way.noiseDb!.toFixed(0)} ${SCALE_UNITS[way.scale]}`,
               source: 'the ways of this rig, typical levels and noises',
             },
-            CLEAN_WHY,
+            { ...CLEAN_WHY, says: `speech wants ${cleanOn(way)} dB over the noise at the least` },
           ],
         };
       }),
@@ -310,7 +312,7 @@ export const balanceRules: readonly Rule[] = [
         (s) => s.pair.sourceId === where.sourceId && s.pair.listenerId === where.listenerId,
       );
       if (!found || found.way.noiseDb === null) return [];
-      const missing = CLEAN_DB - (found.way.levelDb.nominal - found.way.noiseDb) + 1;
+      const missing = cleanOn(found.way) - (found.way.levelDb.nominal - found.way.noiseDb) + 1;
       return turned(context, found.way.settings, missing);
     },
   ),

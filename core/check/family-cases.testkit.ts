@@ -237,6 +237,11 @@ export const CASES: [string, Rig, Rig][] = [
     desk({ l: 'loudspeakers-active', m: 'person' }, ['l.front > m.ears 0.5 air']),
   ],
   [
+    'usb-two-alike',
+    desk({ m: 'microphone-usb', i: 'interface-2' }, ['m.usb > i.usb-in']),
+    desk({ m: 'microphone-usb', c: 'computer-laptop' }, ['m.usb > c.usb-2']),
+  ],
+  [
     'plug-unknown-connector',
     desk({ d: 'own' }, [], { types: [own('teapot')] }),
     desk({ d: 'own' }, [], { types: [own('phono')] }),

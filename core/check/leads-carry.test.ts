@@ -13,6 +13,7 @@ const SILENT = new Set([
   'plug-parts-do-not-fit',
   'plug-none-fits',
   'plug-nothing-over',
+  'usb-two-alike',
   'level-digital-into-analogue',
   'level-analogue-into-digital',
 ]);

@@ -1,5 +1,5 @@
 import { connectorOf } from '#core/plug/index.ts';
-import { endsBehind, isHub, isProgram, type PortSpec } from '#core/rig/index.ts';
+import { endsBehind, isHub, isProgram, type PortSpec, usbMeets, usbRoleOf } from '#core/rig/index.ts';
 import { type Context, type Rule, rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { type LeadEnd, onLead } from './leads.ts';
@@ -57,6 +57,18 @@ export const usbRules: readonly Rule[] = [
         },
       ];
     });
+  }),
+  leadRule('usb-two-alike', ({ from, to }) => {
+    const [a, b] = [usbRoleOf(from.type, from.port), usbRoleOf(to.type, to.port)];
+    if (usbMeets(a, b)) return null;
+    const hosts = a === 'host';
+    return {
+      severity: 'stop',
+      says: hosts
+        ? `${from.device.name} and ${to.device.name} are joined by USB, socket to socket, and neither is a device of the other: nothing passes. A capture device, a sound interface or the network goes between.`
+        : `${from.device.name} stands at ${to.device.name}, ${to.port.name}, and neither of them is a computer: nothing passes. Plug both into the computer.`,
+      why: [{ says: 'USB talks between one host and its devices', source: 'USB as specified' }],
+    };
   }),
   leadRule('usb-slow-socket', (lead) => {
     const [has, gets] = [lead.from.port.picture, lead.to.port.picture];

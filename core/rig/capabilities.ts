@@ -1,3 +1,4 @@
+import { connectorOf } from '#core/plug/index.ts';
 import type { DeviceType, PortSpec, Purpose, SettingSpec } from './schema-type.ts';
 
 /** The ends of a type that are for something. */
@@ -72,6 +73,25 @@ export function endsBehind(type: DeviceType, portId: string): readonly PortSpec[
     behind.set(type, index);
   }
   return index.get(portId) ?? [];
+}
+
+const isUsb = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind === 'usb';
+
+/**
+ * Which end of a USB lead a socket is, by all ends behind it: a USB A socket, or one that gives power, is a host's; every
+ * other one is a device's. Null for what is no USB.
+ */
+export function usbRoleOf(type: DeviceType, port: PortSpec): 'host' | 'device' | 'either' | null {
+  if (!isUsb(port)) return null;
+  if (port.usb) return port.usb;
+  if (port.connector === 'usb-a') return 'host';
+  const beside = port.socket === undefined ? [port] : type.ports.filter((p) => p.socket === port.socket);
+  return beside.some((p) => p.gives?.kind === 'usb') ? 'host' : 'device';
+}
+
+/** Whether two USB ends can talk: a host with a device. Anything else is not asked. */
+export function usbMeets(a: ReturnType<typeof usbRoleOf>, b: ReturnType<typeof usbRoleOf>): boolean {
+  return a === null || b === null || a === 'either' || b === 'either' || a !== b;
 }
 
 /** What a system shows as one sound device: the ends of one socket, unless the type says otherwise. */

@@ -20,6 +20,8 @@ export {
   showsPicture,
   soundDeviceOf,
   soundsIntoRoom,
+  usbMeets,
+  usbRoleOf,
 } from './capabilities.ts';
 export { catalogue } from './catalogue/index.ts';
 export { type Controls, type ControlTable, controlsOf } from './controls.ts';

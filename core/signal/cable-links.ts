@@ -1,5 +1,5 @@
 import { type Carried, connectorOf, endOf, leadOf, leadsFor } from '#core/plug/index.ts';
-import type { Cable, DeviceType, PortSpec } from '#core/rig/index.ts';
+import { type Cable, type DeviceType, type PortSpec, usbMeets, usbRoleOf } from '#core/rig/index.ts';
 import { airMs, dbFromRatio, exactly, powerFromDb } from '#core/units/index.ts';
 import type { DelayTerm, Edge } from './graph.ts';
 import { type Link, layoutOf, newWayId } from './layout.ts';
@@ -20,7 +20,8 @@ export function cableLinks(cable: Cable, fromType: DeviceType, toType: DeviceTyp
   const from = layoutOf(fromType).get(cable.from.portId)!;
   const to = layoutOf(toType).get(cable.to.portId)!;
   const edge = cableEdge(cable, from.spec);
-  const wired = wiredPairs(cable, from.spec, to.spec);
+  const meets = usbMeets(usbRoleOf(fromType, from.spec), usbRoleOf(toType, to.spec));
+  const wired = meets ? wiredPairs(cable, from.spec, to.spec) : [];
   const links = wired
     ? wired.map(({ from: f, to: t, ...carried }) => ({
         edge: isWhole(carried) ? edge : { ...edge, wayId: newWayId(), ...gainOf(carried) },

@@ -12,6 +12,8 @@ import {
   placesOf,
   type Rig,
   type Types,
+  usbMeets,
+  usbRoleOf,
 } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { joinSockets, mediumOf, type Socket, socketsOf } from './sockets.ts';
@@ -77,6 +79,8 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
       if (!first) return [];
       const isOut = first.from.deviceId === from.deviceId;
       const lead = leadBetween(rig, types, first);
+      const [a, b] = [usbRoleOf(lead.from.type, lead.from.port), usbRoleOf(lead.to.type, lead.to.port)];
+      if (!usbMeets(a, b)) return [];
       const chain = mediumOf(from, socket) === 'lead' ? chainOf(lead) : null;
       if (mediumOf(from, socket) === 'lead' && (chain === null || chain === 'nothing-to-plug')) return [];
       const plugged = chain === 'nothing-to-plug' ? null : chain;

@@ -168,7 +168,7 @@ export const computers: DeviceType[] = [
     priceEur: [150, 600],
     needs: ['a USB C sound converter for wired sound'],
     ports: [
-      output('usb', 'USB C, sound', 'usb-c', 'digital', stereo, { does: 'music' }),
+      output('usb', 'USB C, sound', 'usb-c', 'digital', stereo, { does: 'music', usb: 'either' }),
       output('bluetooth', 'Bluetooth', 'bluetooth', 'digital', stereo, { does: 'music' }),
     ],
     settings: [],
