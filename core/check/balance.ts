@@ -139,52 +139,61 @@ const together = (fixes: readonly Fix[]): Fix[] =>
         },
       ];
 
+interface Lowered {
+  readonly fixes: readonly Fix[];
+  /** Whether every way of what masks the voice has a control of its own. */
+  readonly all: boolean;
+}
+
 /**
- * Every way of what masks a voice brought under it, each by the control nearest to the listener that the voice does not
- * pass; a control that lies on several of them serves all.
+ * Every way of what masks a voice brought under it, each by the control nearest to the listener that no voice there
+ * passes; a control that lies on several of them serves all.
  */
-function lowered(context: Context, { pair, way, others }: Speech): Fix[] {
-  const own = new Set(pair.ways.flatMap((w) => w.settings));
-  const ways = others.flatMap((o) => o.pair.ways);
-  const aimDb = way.levelDb.nominal - AIM_DB - dbFromPower(Math.max(1, others.length));
+function lowered(context: Context, { others }: Speech, voiceDb: number, held: ReadonlySet<string>): Lowered {
+  const aimDb = voiceDb - AIM_DB - dbFromPower(Math.max(1, others.length));
   const by = new Map<string, number>();
-  for (const w of ways) {
+  let all = true;
+  for (const w of others.flatMap((o) => o.pair.ways)) {
     const overDb = w.levelDb.nominal - aimDb;
     const already = Math.max(0, ...w.settings.map((s) => by.get(s) ?? 0));
     if (overDb <= already) continue;
-    const knobs = w.settings.filter((s) => !own.has(s)).reverse();
+    const knobs = w.settings.filter((s) => !held.has(s)).reverse();
     const knob = knobs.find((s) => by.has(s) || turned(context, [s], -overDb).length > 0);
     if (knob) by.set(knob, Math.max(by.get(knob) ?? 0, overDb));
+    else all = false;
   }
-  return together([...by].flatMap(([key, db]) => turned(context, [key], -db)));
+  return { fixes: [...by].flatMap(([key, db]) => turned(context, [key], -db)), all };
 }
 
+/** The rest down, the voice up, or the voice up to the others who speak there and the rest down. */
 function balanced(context: Context, { where }: Pick<Finding, 'where'>): Fix[] {
-  const found = masked(context).find(
-    ({ speech: { pair } }) => pair.sourceId === where.sourceId && pair.listenerId === where.listenerId,
-  );
+  const found = masked(context)
+    .filter(({ speech: { pair } }) => pair.listenerId === where.listenerId)
+    .sort((a, b) => a.overDb - b.overDb)[0];
   if (!found) return [];
   const { speech, overDb } = found;
-  const byDb = AIM_DB - overDb;
-  const others = new Set(speech.others.flatMap((o) => o.pair.ways.flatMap((w) => w.settings)));
-  const own = speech.way.settings.filter((s) => !others.has(s));
-  const half = [
-    ...lowered(context, { ...speech, way: { ...speech.way, levelDb: raisedBy(speech.way, byDb / 2) } }),
-    ...turned(context, own, byDb / 2).slice(0, 1),
-  ];
+  const there = speechAt(context).filter((s) => s.pair.listenerId === where.listenerId);
+  const voices = new Set(there.flatMap((s) => s.pair.ways.flatMap((w) => w.settings)));
+  const voiceDb = speech.way.levelDb.nominal;
+  // What leaks by the voice's own microphone, far under it, comes up with it and stays as far under.
+  const loud = speech.others.flatMap((o) => o.pair.ways).filter((w) => w.levelDb.nominal > voiceDb - EASY_DB);
+  const others = new Set(loud.flatMap((w) => w.settings));
+  const beside = new Set(there.filter((s) => s !== speech).flatMap((s) => s.way.settings));
+  const own = speech.way.settings.filter((s) => !others.has(s) && !beside.has(s));
+  const loudestDb = Math.max(...there.map((s) => s.way.levelDb.nominal));
+  const upDb = Math.max(loudestDb - voiceDb, (AIM_DB - overDb) / 2);
+  const [raised] = turned(context, own, upDb);
+  const down = lowered(context, speech, voiceDb, voices);
+  const both = lowered(context, speech, voiceDb + upDb, voices);
+  const partly = (fixes: Fix[], all: boolean): Fix[] =>
+    all ? fixes : fixes.map((f) => ({ ...f, partly: true as const }));
   const offered = [
-    ...lowered(context, speech),
-    ...turned(context, own, byDb),
-    ...(half.length > 1 ? together(half) : []),
+    ...partly(together(down.fixes), down.all),
+    ...turned(context, own, AIM_DB - overDb),
+    ...(raised && both.fixes.length > 0 ? partly(together([...both.fixes, raised]), both.all) : []),
   ];
   return offered.filter((fix, i) => offered.findIndex((f) => f.label === fix.label) === i);
 }
-
-const raisedBy = ({ levelDb }: Heard, db: number): Heard['levelDb'] => ({
-  low: levelDb.low + db,
-  nominal: levelDb.nominal + db,
-  high: levelDb.high + db,
-});
 
 interface Noisy {
   readonly speech: Speech;
@@ -256,25 +265,30 @@ export const balanceRules: readonly Rule[] = [
     'level',
     'balance-masked',
     (context) =>
-      masked(context).map(({ speech, overDb, atMostDb, loudest }): Draft => {
-        const [voice, other] = [speech.pair, loudest.pair].map((p) => nameOf(context.rig.sources, p.sourceId));
+      once(masked(context), (m) => m.speech.pair.listenerId).map(({ all }): Draft => {
+        // One mix is one thing: told by the voice that is worst off.
+        const worst = all.reduce((a, b) => (b.overDb < a.overDb ? b : a));
+        const { speech, overDb, atMostDb, loudest } = worst;
+        const voices = [...new Set(all.map((m) => nameOf(context.rig.sources, m.speech.pair.sourceId)))].join(', ');
+        const other = nameOf(context.rig.sources, loudest.pair.sourceId);
         const where = nameOf(context.rig.listeners, speech.pair.listenerId);
         const unit = SCALE_UNITS[speech.way.scale];
-        const under = overDb < MASKED_DB;
+        const surely = atMostDb < MASKED_DB;
         return {
-          at: at(speech.pair),
-          severity: atMostDb < MASKED_DB ? 'fix' : 'watch',
+          at: speech.pair.listenerId,
+          severity: surely ? 'fix' : 'watch',
           where: {
             sourceId: speech.pair.sourceId,
             listenerId: speech.pair.listenerId,
             deviceIds: [...new Set([...speech.way.deviceIds, ...loudest.way.deviceIds])],
           },
-          says: under
-            ? `${voice} is ${atMostDb < MASKED_DB ? '' : 'possibly '}not understood at ${where}: ${other} stands ${(-overDb).toFixed(0)} dB over it. Turn ${other} down, or ${voice} up, until the voice stands ${EASY_DB} to 15 dB over it.`
-            : `${voice} stands only ${overDb.toFixed(0)} dB over ${other} at ${where}: one follows with strain. ${EASY_DB} to 15 dB are usual.`,
+          says:
+            overDb < MASKED_DB
+              ? `At ${where} one ${surely ? 'does not understand' : 'possibly does not understand'} ${voices}: ${other} stands ${(-overDb).toFixed(0)} dB over the voice. Turn ${other} down, or the voice up, until the voice stands ${EASY_DB} to 15 dB over it.`
+              : `At ${where} ${voices} stands only ${overDb.toFixed(0)} dB over ${other}: one follows with strain. Turn ${other} down; ${EASY_DB} to 15 dB are usual.`,
           why: [
             {
-              says: `${voice} ${speech.way.levelDb.nominal.toFixed(0)} ${unit}; the rest where speech is, 500 Hz to 4 kHz, ${sumOf(speech.others, 'nominal').toFixed(0)} ${unit}`,
+              says: `${nameOf(context.rig.sources, speech.pair.sourceId)} ${speech.way.levelDb.nominal.toFixed(0)} ${unit}; the rest where speech is, 500 Hz to 4 kHz, ${sumOf(speech.others, 'nominal').toFixed(0)} ${unit}`,
               source: 'the ways of this rig, typical levels',
             },
             { says: 'a bed 8 to 15 dB under the voice is followed; under 0 dB speech is masked', source: 'typical' },
@@ -289,7 +303,7 @@ export const balanceRules: readonly Rule[] = [
     (context) =>
       once(
         noisy(context).filter((n) => !n.open || n.open.costDb <= MAY_COST_DB),
-        (n) => `${n.speech.pair.sourceId} ${n.speech.way.deviceIds.find((id) => id !== n.speech.pair.sourceId)}`,
+        (n) => n.speech.pair.sourceId,
       ).map(({ first, all }): Draft => {
         const { pair, way } = first.speech;
         const voice = nameOf(context.rig.sources, pair.sourceId);

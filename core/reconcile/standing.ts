@@ -12,7 +12,7 @@ import {
   type State,
   settle,
 } from '#core/signal/index.ts';
-import { add, exactly, type Interval, negate, sum } from '#core/units/index.ts';
+import { add, exactly, type Interval } from '#core/units/index.ts';
 
 /** One number of a measurement, and what the rig has without it. */
 export interface StandingFigure {
@@ -79,7 +79,13 @@ const NO_WAY = 'By this rig the source does not reach the listener.';
 function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): Standing {
   const known = m.terms.map((t) => ({ ...t, term: terms.get(t.figure) }));
   const lacking = known.find((t) => !t.term);
-  const expected = lacking ? null : sum(known.map(({ term, sign }) => (sign > 0 ? term!.ms : negate(term!.ms))));
+  const expected = lacking
+    ? null
+    : settle(
+        [],
+        '',
+        known.map(({ term, sign }) => ({ term: term!, count: sign })),
+      ).value;
   const named = known.map(
     ({ term, sign, figure }, i) => `${sign < 0 ? '− ' : i > 0 ? '+ ' : ''}${term?.label ?? figure}`,
   );

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { isHardware } from '#core/rig/index.ts';
-import { catalogue, type DeviceType, parseDeviceType, type Stage } from './index.ts';
+import { catalogue, type DeviceType, isHardware, parseDeviceType, type Stage } from './index.ts';
 import { typeTroubles } from './references.ts';
+
+type FigureSpec = DeviceType['figures'][string];
 
 /** In which scale a level class is read; kept apart from the program's own table on purpose. */
 const SCALE: Record<string, string> = {
@@ -92,6 +93,18 @@ describe('the catalogue', () => {
       expect(type.priceEur, type.id).toBeDefined();
       expect(type.priceEur![0], type.id).toBeLessThanOrEqual(type.priceEur![1]);
       expect(type.power, type.id).toBeDefined();
+    }
+  });
+  it('knows the difference of two figures better than either, and around the same middle', () => {
+    const pairs = catalogue.flatMap((type) => (type.together ?? []).map((t) => ({ type, ...t })));
+    expect(pairs.length).toBeGreaterThan(8);
+    for (const { type, figures, differs } of pairs) {
+      const [a, b] = figures.map((f) => type.figures[f]!) as [FigureSpec, FigureSpec];
+      expect(a.unit, type.id).toBe(b.unit);
+      expect(differs[1], `${type.id}, ${figures}`).toBeCloseTo(a.range[1] - b.range[1], 9);
+      // Narrower than if the two knew nothing of each other.
+      expect(differs[0]).toBeGreaterThanOrEqual(a.range[0] - b.range[2]);
+      expect(differs[2]).toBeLessThan(a.range[2] - b.range[0]);
     }
   });
   it('puts behind one socket only ends of one connector', () => {

@@ -56,8 +56,8 @@ function typeFromVersion1(type: unknown): unknown {
       : type;
   const said = (own: readonly Loose[], built: readonly object[]) =>
     own.map((thing, i) => {
-      const { does, purpose, group, soundDevice } = built[i] as Loose;
-      return { ...thing, ...known({ does, purpose, group, soundDevice }), ...thing };
+      const { does, purpose, group, soundDevice, usb } = built[i] as Loose;
+      return { ...known({ does, purpose, group, soundDevice, usb }), ...thing };
     });
   return {
     ...known({ nature: like.nature, hosts: like.hosts, shows: like.shows }),

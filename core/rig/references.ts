@@ -160,6 +160,9 @@ export function typeTroubles(type: DeviceType, path: string): RigError[] {
       const why = refuseValue(spec, spec.default);
       return why ? [new RigError('setting-value', `${path}/settings/${i}/default`, `${why}.`)] : [];
     }),
+    ...(type.together ?? []).flatMap(({ figures }, i) =>
+      figures.filter((f) => !type.figures[f]).map((f) => unknown(`${path}/together/${i}`, 'figure', f)),
+    ),
     ...type.inside.flatMap((way, i) => [
       ...[way.from, way.to].filter((p) => !places.has(p)).map((p) => unknown(`${path}/inside/${i}`, 'channel', p)),
       ...way.stages.flatMap((stage, j) => {

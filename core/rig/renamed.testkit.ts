@@ -73,6 +73,12 @@ function renameType(type: DeviceType, id: string): { type: DeviceType; names: Na
           { ...spec, label: `Time ${figures.get(f)}` },
         ]),
       ),
+      ...(type.together && {
+        together: type.together.map((t) => ({
+          ...t,
+          figures: t.figures.map((f) => figures.get(f)!) as [string, string],
+        })),
+      }),
       inside: type.inside.map((w) => ({
         from: place(w.from),
         to: place(w.to),

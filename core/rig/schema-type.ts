@@ -294,6 +294,14 @@ export const DeviceType = z.strictObject({
   ports: z.array(PortSpec).max(128),
   settings: z.array(SettingSpec).max(512),
   figures: z.record(Id, FigureSpec),
+  /**
+   * Figures that are uncertain together: what leaves by one link, or waits in one buffer. Their difference, the first less
+   * the second and in their unit, is known better than either.
+   */
+  together: z
+    .array(z.strictObject({ figures: z.tuple([Id, Id]), differs: Range, source: Text }))
+    .max(16)
+    .optional(),
   inside: z.array(Way).max(4096),
 });
 export type DeviceType = z.infer<typeof DeviceType>;

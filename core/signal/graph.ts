@@ -22,6 +22,8 @@ export interface DelayTerm {
   readonly label: string;
   readonly ms: Interval;
   readonly kind: 'standard' | 'typical' | 'set';
+  /** Another term that is uncertain together with this one: this less that. */
+  readonly beside?: { readonly key: string; readonly ms: Interval; readonly source: string };
   readonly source: string;
 }
 

@@ -199,12 +199,15 @@ function delayTerm(context: Context, stage: Stage & { do: 'delay' | 'latency' })
   if (stage.do === 'latency') {
     const figure = type.figures[stage.figure]!;
     const ms = figure.unit === 'frames' ? scaleInterval(range(figure.range), perFrame) : range(figure.range);
+    const pair = type.together?.find((t) => t.figures[0] === stage.figure);
+    const differs = pair && scaleInterval(range(pair.differs), figure.unit === 'frames' ? perFrame : 1);
     return {
       key: `${device.id}.${stage.figure}`,
       label: `${device.name}: ${figure.label}`,
       ms,
       kind: figure.kind,
       source: figure.source,
+      ...(differs && { beside: { key: `${device.id}.${pair.figures[1]}`, ms: differs, source: pair.source } }),
     };
   }
   const spec = settings.get(stage.setting) as SettingSpec & { kind: 'delay' };

@@ -47,6 +47,19 @@ describe('sound minus picture', () => {
     expect(figure.kind).toBe('typical');
     expect(figure.terms).toHaveLength(3);
   });
+  it('knows two terms that are uncertain together by their difference, unless a take has said it', () => {
+    const beside = { key: 'camera.sound', ms: interval(-16.7, 10, 16.7), source: 'one link' };
+    const picture = { ...lens, beside };
+    const figure = settle([], 'offset', difference([air, mic], [picture]));
+    expect(figure.value.nominal).toBeCloseTo(4.4 - 10, 9);
+    expect(figure.value.low).toBeCloseTo(4.4 - 16.7, 9);
+    expect(figure.value.high).toBeCloseTo(4.4 + 16.7, 9);
+    // Alone, or on one side both, they are as uncertain as ever.
+    expect(settle([], 'delay', difference([picture], [])).value).toEqual(lens.ms);
+    expect(width(settle([], 'both', difference([picture, mic], [])).value)).toBeCloseTo(34 + 70, 9);
+    const take = measured('clap', -12, { 'camera.sound': 1, 'camera.picture': -1 });
+    expect(settle([take], 'offset', difference([air, mic], [picture])).value.nominal).toBeCloseTo(4.4 - 12);
+  });
   it('takes a measured sum for its terms, in either direction, and only where all of them stand', () => {
     const take = measured('clap', -12, { 'camera.sound': 1, 'camera.picture': -1 });
     const sound = settle([take], 'offset', difference([air, mic], [lens]));

@@ -36,7 +36,8 @@ const SUM = 'sum of its terms';
  * so one take also serves every other path that shares them all. The newest, then the widest measurement goes first.
  */
 export function settle(measurements: Measurements, label: string, terms: readonly SignedTerm[]): Figure {
-  if (measurements.length === 0) return sumFigures(label, 'ms', terms.map(figureOf), SUM);
+  const hasPairs = terms.some((t) => t.term.beside !== undefined);
+  if (measurements.length === 0 && !hasPairs) return sumFigures(label, 'ms', terms.map(figureOf), SUM);
   const left = new Map(terms.map((t) => [t.term.key, { ...t }]));
   const measured: Figure[] = [];
   for (const m of measurements) {
@@ -52,8 +53,31 @@ export function settle(measurements: Measurements, label: string, terms: readonl
       break;
     }
   }
+  const paired = hasPairs ? takePairs(left) : [];
   const rest = [...left.values()].filter((t) => t.count !== 0).map(figureOf);
-  return sumFigures(label, 'ms', [...measured, ...rest], SUM);
+  return sumFigures(label, 'ms', [...measured, ...paired, ...rest], SUM);
+}
+
+/** Terms that are uncertain together and stand against each other: taken out, and their difference put in. */
+function takePairs(left: Map<string, SignedTerm>): Figure[] {
+  return [...left.values()].flatMap(({ term, count }): Figure[] => {
+    const other = term.beside && left.get(term.beside.key);
+    if (!other || count === 0 || Math.sign(other.count) !== -Math.sign(count)) return [];
+    const times = Math.sign(count) * Math.min(Math.abs(count), Math.abs(other.count));
+    left.set(term.key, { term, count: count - times });
+    left.set(other.term.key, { term: other.term, count: other.count + times });
+    const { ms, source } = term.beside;
+    return [
+      {
+        label: `${term.label}, against ${other.term.label}`,
+        value: scale(ms, times),
+        unit: 'ms',
+        kind: 'typical',
+        source,
+        terms: [figureOf({ term, count: times }), figureOf({ term: other.term, count: -times })],
+      },
+    ];
+  });
 }
 
 const covers = (count: number, wanted: number): boolean =>

@@ -15,6 +15,7 @@ import {
   pictureAndStereo,
   stereo,
   switchSetting,
+  together,
   typicalMs,
   unmuted,
   way,
@@ -85,7 +86,15 @@ function camera({ id, name, summary, connector, microphoneJack, more }: Camera):
         ? [switchSetting('sound-from', 'Sound from', { own: 'its own microphone', jack: 'the jack' }, 'own')]
         : []),
     ],
-    figures: { picture: FRAMES, sound: typicalMs('camera, microphone to HDMI', 10, 40, 80) },
+    figures: { picture: FRAMES, sound: { ...FRAMES, label: 'camera, microphone to HDMI' } },
+    together: [
+      together(
+        'picture',
+        'sound',
+        [-1, 0, 1],
+        'both leave by one HDMI link, a frame apart at most: typical of cameras',
+      ),
+    ],
     inside: [
       way('lens.picture', 'hdmi.picture', latency('picture')),
       ...sides.map((side) =>

@@ -9,6 +9,7 @@ import {
   noise,
   output,
   pictureAndStereo,
+  together,
   typicalMs,
   way,
 } from './parts.ts';
@@ -18,13 +19,15 @@ interface Capture {
   readonly name: string;
   readonly pictureMs: Range;
   readonly soundMs: Range;
+  /** How much later the picture is than the sound. */
+  readonly apartMs: Range;
   readonly hdmi: NonNullable<PortSpec['picture']>;
   readonly out: PortSpec;
   readonly more: Pick<DeviceType, 'power' | 'priceEur' | 'needs'>;
 }
 
 /** Brings an HDMI picture with its sound into the computer. Picture and sound take different times. */
-function capture({ id, name, pictureMs, soundMs, hdmi, out, more }: Capture): DeviceType {
+function capture({ id, name, pictureMs, soundMs, apartMs, hdmi, out, more }: Capture): DeviceType {
   return {
     id,
     name,
@@ -38,6 +41,14 @@ function capture({ id, name, pictureMs, soundMs, hdmi, out, more }: Capture): De
       picture: typicalMs('capture device, picture', ...pictureMs),
       sound: typicalMs('capture device, sound', ...soundMs),
     },
+    together: [
+      together(
+        'picture',
+        'sound',
+        apartMs,
+        'they wait in one buffer and leave by one link, typical of capture devices',
+      ),
+    ],
     inside: [
       way('hdmi.picture', `${out.id}.picture`, latency('picture')),
       ...both('hdmi', out.id, latency('sound'), noise(-96)),
@@ -54,6 +65,7 @@ export const captures: DeviceType[] = [
     name: 'Capture device, USB, compressed',
     pictureMs: [80, 150, 250],
     soundMs: [20, 60, 150],
+    apartMs: [10, 90, 180],
     hdmi: { link: 'tmds-600', protection: 'none' },
     out: usb('usb-b', 450, { link: 'usb-2', compressed: true }),
     more: { power: fromUsb(450), priceEur: [15, 120] },
@@ -63,6 +75,7 @@ export const captures: DeviceType[] = [
     name: 'Capture device, USB 3, uncompressed',
     pictureMs: [30, 60, 100],
     soundMs: [10, 30, 60],
+    apartMs: [0, 30, 70],
     hdmi: { link: 'tmds-600', protection: 'none' },
     out: usb('usb-c', 800, { link: 'usb-5' }),
     more: { power: fromUsb(800), priceEur: [90, 220] },
@@ -72,6 +85,7 @@ export const captures: DeviceType[] = [
     name: 'Capture stick, for cameras',
     pictureMs: [60, 100, 160],
     soundMs: [20, 50, 100],
+    apartMs: [0, 50, 110],
     hdmi: { link: 'tmds-340', most: '1920x1080@60', protection: 'none' },
     out: usb('plug-usb-a', 400, { link: 'usb-5' }),
     more: { power: fromUsb(400), priceEur: [50, 130] },
@@ -81,6 +95,7 @@ export const captures: DeviceType[] = [
     name: 'Capture card within the computer',
     pictureMs: [17, 34, 60],
     soundMs: [10, 20, 40],
+    apartMs: [0, 14, 40],
     hdmi: { link: 'tmds-600', protection: 'none' },
     out: hands('to-programs', 'to programs', pictureAndStereo),
     more: { power: { by: [] }, priceEur: [120, 280], needs: ['a free slot in the computer', 'a driver'] },

@@ -84,6 +84,14 @@ export const typicalMs = (label: string, ...range: Range): DeviceType['figures']
   source: 'typical of its kind, until a take measures it',
 });
 
+type Together = NonNullable<DeviceType['together']>[number];
+/** Two figures that are uncertain together: the first less the second. */
+export const together = (first: string, second: string, differs: Range, source: string): Together => ({
+  figures: [first, second],
+  differs,
+  source,
+});
+
 export const switchSetting = (
   id: string,
   name: string,

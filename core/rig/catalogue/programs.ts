@@ -20,6 +20,7 @@ import {
   stereo,
   switchSetting,
   takes,
+  together,
   typicalMs,
   unmuted,
   valueSetting,
@@ -30,6 +31,8 @@ import {
 const CAPTURE_INPUTS = [1, 2, 3, 4, 5, 6];
 const TRACKS = [1, 2, 3, 4, 5];
 const RECORDED = [1, 2, 3, 4];
+
+const CALL_SYNC = 'one network and one clock for both: a call keeps them together, typical';
 
 const atFarSide = (port: PortSpec): PortSpec => ({ ...port, does: 'far-side' });
 
@@ -147,6 +150,10 @@ export const programs: DeviceType[] = [
       'picture-out': typicalMs('call, picture to the far side', 100, 220, 440),
       'picture-back': typicalMs('call, picture from the far side', 100, 220, 440),
     },
+    together: [
+      together('picture-out', 'sound-out', [-60, 20, 100], CALL_SYNC),
+      together('picture-back', 'sound-back', [-60, 20, 100], CALL_SYNC),
+    ],
     inside: [
       ...both('near-microphone', 'far-loudspeaker', unmuted('near-mute'), latency('sound-out'), { do: 'clock' }),
       ...both('near-share', 'far-loudspeaker', latency('share'), { do: 'clock' }),

@@ -20,6 +20,7 @@ import {
   switchSetting,
   toAnalogue,
   toDigital,
+  together,
   typicalMs,
   way,
   when,
@@ -38,6 +39,10 @@ interface Screen {
 }
 
 const MODES = { game: 'game', film: 'film' };
+const MODE_IDS = ['game', 'film'] as const;
+
+/** The sound of a screen's jack comes as its picture, 20 ms to either side (typical). */
+const asPicture = ([low, nominal, high]: Range): Range => [Math.max(0, low - 20), nominal, high + 20];
 
 /** A screen in one of two modes; its jack is as late as the mode makes it. */
 function screen({ id, name, summary, jack, gameMs, filmMs, preset, picture: ability, more }: Screen): DeviceType {
@@ -58,10 +63,20 @@ function screen({ id, name, summary, jack, gameMs, filmMs, preset, picture: abil
       'picture-game': typicalMs('screen in game mode', ...gameMs),
       'picture-film': typicalMs('screen without game mode', ...filmMs),
       ...(jack && {
-        'sound-game': typicalMs('sound at the jack, game mode', 0, 10, 40),
-        'sound-film': typicalMs('sound at the jack, without game mode', 10, 60, 140),
+        'sound-game': typicalMs('sound at the jack, game mode', ...asPicture(gameMs)),
+        'sound-film': typicalMs('sound at the jack, without game mode', ...asPicture(filmMs)),
       }),
     },
+    ...(jack && {
+      together: MODE_IDS.map((mode) =>
+        together(
+          `sound-${mode}`,
+          `picture-${mode}`,
+          [-20, 0, 20],
+          'the sound of a screen’s jack as its picture, typical',
+        ),
+      ),
+    }),
     inside: ['game', 'film'].flatMap((mode) => [
       way('hdmi.picture', 'view.picture', when('mode', mode), latency(`picture-${mode}`)),
       ...(jack
