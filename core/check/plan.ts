@@ -1,7 +1,16 @@
 import { deviceName, type Pair, SCALE_UNITS, sayBreak } from '#core/signal/index.ts';
 import { width } from '#core/units/index.ts';
 import { openDoors, shutDoors, stopOf } from './doors.ts';
-import { type Context, type Fix, type Reason, type Rule, rule, type Severity, type Stage } from './finding.ts';
+import {
+  type Context,
+  type Finding,
+  type Fix,
+  type Reason,
+  type Rule,
+  rule,
+  type Severity,
+  type Stage,
+} from './finding.ts';
 
 const nameOf = (list: readonly { id: string; name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
@@ -137,7 +146,11 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
         .map((pair) => ({
           at: `${pair.sourceId}>${pair.listenerId}`,
           severity: said.severity,
-          where: { sourceId: pair.sourceId, listenerId: pair.listenerId, deviceIds: pair.ways[0]?.deviceIds ?? [] },
+          where: {
+            sourceId: pair.sourceId,
+            listenerId: pair.listenerId,
+            ...(pair.ways[0] ? { deviceIds: pair.ways[0].deviceIds } : whereItStopped(context, pair)),
+          },
           says: said.says(
             nameOf(context.rig.sources, pair.sourceId),
             nameOf(context.rig.listeners, pair.listenerId),
@@ -154,6 +167,17 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
     },
   ),
 );
+
+/** The boxes at which a sound stops, and the leads that bring nothing over; who should hear it, where it is neither. */
+function whereItStopped(context: Context, pair: Pair): Pick<Finding['where'], 'deviceIds' | 'cableIds'> {
+  const stop = stopOf(context, pair);
+  const listener = context.rig.listeners.find((l) => l.id === pair.listenerId)!;
+  if (stop?.kind === 'shut') return { deviceIds: [...new Set(stop.doors.map((d) => d.deviceId))], cableIds: [] };
+  const breaks = stop?.kind === 'no-way' ? stop.breaks : [];
+  const cableIds = breaks.flatMap((b) => ('cableId' in b ? [b.cableId] : []));
+  const within = breaks.flatMap((b) => (b.kind === 'within' ? [b.from.deviceId] : []));
+  return { deviceIds: [...new Set([...within, listener.sound.deviceId])], cableIds };
+}
 
 /** 'shut at Mixer, Strip 1, mute, then at …'; or how far it comes where there is no way. */
 function sayStop(context: Context, pair: Pair): string {

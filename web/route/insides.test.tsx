@@ -79,12 +79,12 @@ describe('mutes', () => {
     expect(mutes().getByText(/Mark pairs in the table/)).toBeTruthy();
     const wren = (listener: string) =>
       screen.getByRole('gridcell', { name: new RegExp(`^Couch voices at ${listener}`) });
-    await user.click(wren('Couch safety track'));
+    await user.click(wren('Track 3, couch'));
     await user.keyboard('e');
-    expect(wren('Couch safety track').getAttribute('aria-label')).toMatch(/marked$/);
+    expect(wren('Track 3, couch').getAttribute('aria-label')).toMatch(/marked$/);
     expect(await mutes().findByText('takes exactly these')).toBeTruthy();
     await user.click(mutes().getByRole('button', { name: 'Press it' }));
-    expect(setting('club-recorder', 'track-1-off')).toEqual({ value: true, known: 'seen' });
+    expect(setting('capture-program', 'in-2-not-on-3')).toEqual({ value: true, known: 'seen' });
     await user.keyboard('e');
     expect(mutes().getByText(/Mark pairs in the table/)).toBeTruthy();
   });

@@ -54,7 +54,7 @@ describe('fixes', () => {
     const findings = check(rig).filter((f) => f.stage !== 'sync');
     const twice = findings.find((f) => f.rule === 'plan-twice')!;
     const [fix] = tryFixes(rig, evaluate(rig), twice, findings);
-    expect(fix).toMatchObject({ gone: 2, come: [] });
+    expect(fix).toMatchObject({ gone: 3, come: [] });
   });
 });
 
@@ -99,21 +99,27 @@ describe('an EDID', () => {
 });
 
 describe('Wire', () => {
-  const ALL = 9;
+  const ALL = check(demoRig()).filter((f) => f.stage !== 'sync').length;
   const findings = () => within(screen.getByRole('table', { name: 'Findings' })).getAllByRole('row');
   it('lists what is wrong, the worst first, and opens the first', () => {
     show(<WireScreen />);
-    expect(findings().map((r) => r.textContent)).toEqual([
-      expect.stringMatching(/Game console sends 3840 × 2160.*Splitter passes a 10.2 Gbit\/s link/),
-      expect.stringMatching(/Couch lapel microphone has a plug with three contacts/),
-      expect.stringMatching(/Sound extractor, line out, to Mixer: an unbalanced lead closes a ring of earths/),
-      expect.stringMatching(/own microphone of Desk webcam is open/),
-      expect.stringMatching(/Ilse, on the call reaches/),
-      expect.stringMatching(/Couch game reaches Stream twice/),
-      expect.stringMatching(/Couch game reaches Track 1, all twice/),
-      expect.stringMatching(/How long is the lead from Camera capture/),
-      expect.stringMatching(/Track 5, spare gets nothing at all/),
-    ]);
+    const said = findings().map((r) => r.textContent);
+    expect(said).toHaveLength(ALL);
+    const order = [
+      /Game console sends 3840 × 2160.*Splitter passes a 10.2 Gbit\/s link/,
+      /Couch voices does not reach Couch safety track/,
+      /Couch lapel microphone has a plug with three contacts/,
+      /Sound extractor, line out, to Mixer: an unbalanced lead closes a ring of earths/,
+      /own microphone of Desk webcam is open/,
+      /At Stream one does not understand Wren, voice/,
+      /Ilse, on the call reaches/,
+      /Couch game reaches Stream twice/,
+      /Couch game reaches Track 1, all twice/,
+      /How long is the lead from Camera capture/,
+      /Track 5, spare gets nothing at all/,
+    ].map((text) => said.findIndex((row) => text.test(row ?? '')));
+    expect(order).toEqual([...order].sort((a, b) => a - b));
+    expect(order).not.toContain(-1);
     expect(screen.getByLabelText('Finding').textContent).toMatch(/What mends it/);
   });
   it('mends by key: the proposal is to be done at the desk, and the finding is gone from the drawing', async () => {
@@ -122,7 +128,7 @@ describe('Wire', () => {
     await user.keyboard('d');
     const rig = selectRig(store.getState())!;
     expect(rig.tasks.map((t) => t.id)).toEqual(['mixer.strip-5-6-fader']);
-    expect(findings()).toHaveLength(ALL - 2);
+    expect(findings()).toHaveLength(ALL - 3);
   });
   it('takes an answer to what it asks: yes, or another length', async () => {
     const user = userEvent.setup();
@@ -131,7 +137,9 @@ describe('Wire', () => {
     await user.keyboard('y');
     expect(cable()).toMatchObject({ lengthM: 3, known: 'seen' });
     expect(findings()).toHaveLength(ALL);
-    expect(findings()[ALL - 2]!.textContent).toMatch(/The lead from Camera capture, USB, to Desk computer is 3 m/);
+    expect(
+      findings().some((r) => /The lead from Camera capture, USB, to Desk computer is 3 m/.test(r.textContent)),
+    ).toBe(true);
     const field = screen.getByLabelText('Length of the lead from Camera capture to Desk computer, m');
     await user.clear(field);
     await user.type(field, '1,2{Enter}');

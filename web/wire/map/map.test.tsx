@@ -135,7 +135,7 @@ describe('the map on the screen', () => {
   it('has a name for every box, line and balloon, and opens what is pressed', async () => {
     const user = userEvent.setup();
     show(<WireScreen />);
-    await user.click(screen.getByRole('button', { name: /^Finding 3: Sound extractor/ }));
+    await user.click(screen.getByRole('button', { name: /^Finding \d+: Sound extractor/ }));
     expect(screen.getByLabelText('Finding').textContent).toMatch(/Put a line isolator into the lead/);
     await user.click(screen.getByRole('button', { name: /^Mixer, Mixer, digital/ }));
     expect(screen.getByLabelText('Tap').textContent).toMatch(/Mixer/);
