@@ -85,7 +85,7 @@ describe('measured figures', () => {
       ),
     );
     expect(screen.getByText(/^3 figures from takes/).textContent).toContain(
-      '1 outside what is typical of such gear, 1 of ways that are not there any more',
+      '2 outside what is typical of such gear, 1 of ways that are not there any more',
     );
     const band = screen.getByRole('row', { name: /It comes through other boxes now/ });
     expect(band.textContent).toContain('up to 3400 Hz, 3000 to 3900');

@@ -25,7 +25,7 @@ describe('Sync', () => {
     const arrivals = screen.getAllByRole('button', { name: /: (\d|twice)/ });
     expect(arrivals.map((a) => a.getAttribute('aria-label'))).toEqual(
       expect.arrayContaining([
-        expect.stringMatching(/^Couch voices: 96 ms early/),
+        expect.stringMatching(/^Couch voices: 86 ms early/),
         expect.stringMatching(/^Wren, voice: 171 ms early/),
       ]),
     );
@@ -47,7 +47,7 @@ describe('Sync', () => {
     expect(rows).toEqual(
       expect.arrayContaining([expect.stringMatching(/^Camera capture: capture device, sound60typical 20 to 150/)]),
     );
-    expect(within(card()).getByRole('button', { name: '104 ms, why?' })).toBeTruthy();
+    expect(within(card()).getByRole('button', { name: '114 ms, why?' })).toBeTruthy();
   });
   it('tells of a second way when it comes, how well that is known, and by which boxes', () => {
     openTap('couch-game');
