@@ -128,10 +128,10 @@ test('the tap test can be read and reached, light and dark', async ({ page, serv
 test('a term and a figure are asked why by keyboard, and let go again', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?source=couch`);
   const card = page.getByLabel('Tap', { exact: true });
-  const figure = card.getByRole('button', { name: '104 ms, why?' });
+  const figure = card.getByRole('button', { name: '114 ms, why?' });
   await figure.focus();
   await page.keyboard.press('Enter');
-  const why = page.getByRole('dialog', { name: /^Why 104 ms/ });
+  const why = page.getByRole('dialog', { name: /^Why 114 ms/ });
   await expect(why).toContainText('Camera capture');
   await leaveByEscape(page, why);
   await expect(figure).toBeFocused();

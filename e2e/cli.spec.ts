@@ -38,7 +38,7 @@ test('hear answers for every listener what arrives and what was wanted', () => {
     polarity: 1,
   });
   expect(couch.delayMs.low).toBeLessThan(couch.delayMs.nominal);
-  expect(couch.offsetMs.nominal).toBeCloseTo(-95.6, 1);
+  expect(couch.offsetMs.nominal).toBeCloseTo(-85.6, 1);
   expect(couch.way.map((w: { device: string }) => w.device)).toEqual([
     'couch',
     'camera',
