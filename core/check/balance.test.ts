@@ -58,7 +58,7 @@ describe('balance, without any wish', () => {
       where: { sourceId: 'voice', listenerId: 'stream' },
     });
     const over = levelAt(rig, 'game', 'stream') - levelAt(rig, 'voice', 'stream');
-    expect(found!.says).toContain(`${over.toFixed(0)} dB over the voice`);
+    expect(found!.says).toContain(`game is ${over.toFixed(0)} dB louder than voice`);
   });
   it('is mended by every knob that is offered, to 8 dB and more', () => {
     const rig = desktop({ 'i.gain-1': 45 });

@@ -269,7 +269,10 @@ export const balanceRules: readonly Rule[] = [
         // One mix is one thing: told by the voice that is worst off.
         const worst = all.reduce((a, b) => (b.overDb < a.overDb ? b : a));
         const { speech, overDb, atMostDb, loudest } = worst;
-        const voices = [...new Set(all.map((m) => nameOf(context.rig.sources, m.speech.pair.sourceId)))].join(', ');
+        const names = all.map((m) => nameOf(context.rig.sources, m.speech.pair.sourceId));
+        const voice = nameOf(context.rig.sources, speech.pair.sourceId);
+        const beside = [...new Set(names)].filter((name) => name !== voice);
+        const voices = beside.length > 0 ? `${voice} (too loud for ${beside.join(', ')} as well)` : voice;
         const other = nameOf(context.rig.sources, loudest.pair.sourceId);
         const where = nameOf(context.rig.listeners, speech.pair.listenerId);
         const unit = SCALE_UNITS[speech.way.scale];
@@ -282,13 +285,14 @@ export const balanceRules: readonly Rule[] = [
             listenerId: speech.pair.listenerId,
             deviceIds: [...new Set([...speech.way.deviceIds, ...loudest.way.deviceIds])],
           },
-          says:
+          says: `${
             overDb < MASKED_DB
-              ? `At ${where} one ${surely ? 'does not understand' : 'possibly does not understand'} ${voices}: ${other} stands ${(-overDb).toFixed(0)} dB over the voice. Turn ${other} down, or the voice up, until the voice stands ${EASY_DB} to 15 dB over it.`
-              : `At ${where} ${voices} stands only ${overDb.toFixed(0)} dB over ${other}: one follows with strain. Turn ${other} down; ${EASY_DB} to 15 dB are usual.`,
+              ? `Speech is ${surely ? '' : 'possibly '}masked at ${where}: ${other} is ${(-overDb).toFixed(0)} dB louder than`
+              : `Speech is hard to follow at ${where}: ${other} is only ${overDb.toFixed(0)} dB under`
+          } ${voices}. Turn ${other} down or the voice up, until the voice stands ${EASY_DB} to 15 dB over it.`,
           why: [
             {
-              says: `${nameOf(context.rig.sources, speech.pair.sourceId)} ${speech.way.levelDb.nominal.toFixed(0)} ${unit}; the rest where speech is, 500 Hz to 4 kHz, ${sumOf(speech.others, 'nominal').toFixed(0)} ${unit}`,
+              says: `${voice} ${speech.way.levelDb.nominal.toFixed(0)} ${unit}; the rest where speech is, 500 Hz to 4 kHz, ${sumOf(speech.others, 'nominal').toFixed(0)} ${unit}`,
               source: 'the ways of this rig, typical levels',
             },
             { says: 'a bed 8 to 15 dB under the voice is followed; under 0 dB speech is masked', source: 'typical' },

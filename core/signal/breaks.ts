@@ -109,10 +109,10 @@ export function sayBreak(rig: Rig, found: Break): string {
   const end = (ref: PortRef) => endName(rig, types, ref);
   const device = (ref: PortRef) => findDevice(rig, ref.deviceId)?.name ?? ref.deviceId;
   if (found.kind === 'within')
-    return `within ${device(found.from)} nothing leads from ${end(found.from)} to ${end(found.to)}, whatever is set`;
+    return `${device(found.from)}: nothing within it leads from ${end(found.from)} to ${end(found.to)}, whatever is set`;
   const { from, to } = rig.cables.find((c) => c.id === found.cableId)!;
   const between = `${device(from)}, ${end(from)}, to ${device(to)}, ${end(to)}`;
   return found.kind === 'lead'
-    ? `what is plugged from ${between} brings nothing over: its contacts do not meet`
+    ? `${between}: the lead brings nothing over, since its contacts do not meet`
     : `${between}: the channels that it is on are not taken there`;
 }

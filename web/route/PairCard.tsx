@@ -177,18 +177,22 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
   const stop = whereItStops(evaluation.graph, source.sound, listener.sound);
   if (!stop) return null;
   const name = (id: string) => deviceName(rig, id);
+  if (stop.kind === 'no-way' && stop.breaks.length > 0)
+    return (
+      <>
+        <h2>What lies between</h2>
+        <ol>
+          {stop.breaks.map((b) => (
+            <li key={sayBreak(rig, b)}>{sayBreak(rig, b)}.</li>
+          ))}
+        </ol>
+      </>
+    );
   if (stop.kind === 'no-way')
     return (
       <>
         <h2>No way leads there</h2>
         <p>It comes as far as {stop.reaches.map(name).join(', ') || name(source.sound.deviceId)}.</p>
-        {stop.breaks.length > 0 && (
-          <ol>
-            {stop.breaks.map((b) => (
-              <li key={sayBreak(rig, b)}>{sayBreak(rig, b)}.</li>
-            ))}
-          </ol>
-        )}
         <p className="quiet">
           {listener.name} is fed by {stop.fedBy.map(name).join(', ') || 'nothing'}: a lead, or a choice in a program, is
           missing between.

@@ -111,7 +111,7 @@ describe('Wire', () => {
       /Couch lapel microphone has a plug with three contacts/,
       /Sound extractor, line out, to Mixer: an unbalanced lead closes a ring of earths/,
       /own microphone of Desk webcam is open/,
-      /At Stream one does not understand Wren, voice/,
+      /Speech is masked at Stream: Couch game is 14 dB louder than Wren, voice/,
       /Ilse, on the call reaches/,
       /Couch game reaches Stream twice/,
       /Couch game reaches Track 1, all twice/,

@@ -1,0 +1,63 @@
+import { describe, expect, it } from 'vitest';
+import { desk } from '#core/check/check.testkit.ts';
+import type { Rig } from '#core/rig/index.ts';
+import { evaluate, sayBreak, whereItStops } from './index.ts';
+
+const breaks = (rig: Rig) => {
+  const stop = whereItStops(evaluate(rig).graph, rig.sources[0]!.sound, rig.listeners[0]!.sound);
+  return stop?.kind === 'no-way' ? stop.breaks : null;
+};
+const says = (rig: Rig): string[] => breaks(rig)!.map((b) => sayBreak(rig, b));
+
+describe('why nothing arrives', () => {
+  it('is a lead whose contacts do not meet', () => {
+    const rig = desk(
+      { v: 'person', m: 'lapel-wired', l: 'computer-laptop', a: 'recording-program' },
+      ['v.voice > m.capsule 0.2 air', 'm.plug > l.jack-microphone', 'l.from-jack > a.in-1 software'],
+      { sources: ['voice: v.voice'], listeners: ['t: a.track-1'] },
+    );
+    expect(breaks(rig)).toEqual([{ kind: 'lead', cableId: rig.cables[1]!.id }]);
+    expect(says(rig)[0]).toMatch(/brings nothing over/);
+  });
+  it('is a link that takes other channels', () => {
+    const rig = desk(
+      { v: 'person', m: 'microphone-dynamic', i: 'interface-4', c: 'computer-desktop', a: 'recording-program' },
+      [
+        'v.voice > m.capsule 0.1 air',
+        'm.xlr > i.in-3',
+        'i.usb > c.usb-1',
+        'c.from-usb-1 > a.in-1 software left=left right=right',
+      ],
+      { set: { 'i.gain-3': 50 }, sources: ['voice: v.voice'], listeners: ['t: a.track-1'] },
+    );
+    expect(breaks(rig)).toEqual([{ kind: 'channels', cableId: rig.cables[3]!.id }]);
+    expect(says(rig)[0]).toMatch(/channels that it is on are not taken/);
+  });
+  it('is a box that leads nothing on, whatever is set', () => {
+    const rig = desk(
+      { g: 'phone', u: 'line-to-usb', c: 'computer-desktop', a: 'music-player', s: 'recorder-stereo' },
+      ['g.jack > u.line', 'u.usb > c.usb-1', 'c.line-out > s.line'],
+      { sources: ['music: g.jack'], listeners: ['t: s.file'] },
+    );
+    const found = breaks(rig)!;
+    expect(found.map((b) => b.kind)).toEqual(['within']);
+    expect(says(rig)[0]).toMatch(/^c: nothing within it leads from/);
+  });
+  it('is nothing that could be named where no lead comes near, and a shut door is no break', () => {
+    const apart = desk({ g: 'phone', s: 'recorder-stereo' }, [], {
+      sources: ['music: g.jack'],
+      listeners: ['t: s.file'],
+    });
+    expect(breaks(apart)).toEqual([]);
+    const shut = desk(
+      { g: 'phone', x: 'mixer-usb-10', s: 'recorder-stereo' },
+      ['g.jack > x.strip-5-6', 'x.main-out > s.line'],
+      {
+        set: { 'x.strip-5-6-mute': true },
+        sources: ['music: g.jack'],
+        listeners: ['t: s.file'],
+      },
+    );
+    expect(breaks(shut)).toBeNull();
+  });
+});
