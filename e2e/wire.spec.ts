@@ -8,7 +8,7 @@ test('a fault is found, its fix tried and put on the list, ticked, and taken bac
   await findings.getByRole('button', { name: /^Couch game reaches Stream twice/ }).click();
   const card = page.getByLabel('Finding', { exact: true });
   await expect(card).toContainText('Mixer, Strips 5 and 6, fader: all the way down');
-  await expect(card).toContainText('2 findings fewer, none comes.');
+  await expect(card).toContainText('3 findings fewer, none comes.');
   await card.getByRole('button', { name: /^To do at the desk/ }).click();
   await expect(findings.getByRole('button', { name: /twice/ })).toHaveCount(0);
   await expect(page.getByRole('link', { name: /asked, 1 to do$/ })).toBeVisible();
