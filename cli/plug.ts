@@ -1,9 +1,19 @@
-import { findTypes } from '#core/rig/index.ts';
+import { leadBetween, leadOn } from '#core/check/index.ts';
+import { endOf, lostBy } from '#core/plug/index.ts';
+import { type Cable, findTypes, type Rig } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { offersFor, socketsOf } from '#core/wire/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
+
+/** What the lead that would be taken loses of the sound. */
+function losesBy(rig: Rig, cable: Cable): string[] {
+  if (cable.medium !== 'lead' || cable.map) return [];
+  const lead = leadBetween(rig, findTypes(rig), cable);
+  const found = leadOn(lead);
+  return found ? lostBy(endOf(lead.from.port), endOf(lead.to.port), found) : [];
+}
 
 /** What a socket can be plugged to, the best first, with the lead and adapters that it takes. */
 export const plug: Command = async ([path, place]) => {
@@ -21,10 +31,11 @@ export const plug: Command = async ([path, place]) => {
     medium: cables[0]!.medium,
     parts: chain?.parts.map((p) => p.name) ?? [],
     priceEur: chain?.price ?? null,
+    loses: losesBy(rig, cables[0]!),
     taken: to.cableIds.length > 0,
   }));
   const say = (o: (typeof offers)[number]) =>
-    `  ${o.name}: ${o.parts.join(' + ') || (o.medium === 'lead' ? 'its own lead' : o.medium)}${o.taken ? ' (taken)' : ''}`;
+    `  ${o.name}: ${o.parts.join(' + ') || (o.medium === 'lead' ? 'its own lead' : o.medium)}${o.taken ? ' (taken)' : ''}${o.loses.length > 0 ? `; ${o.loses.join(', ')}` : ''}`;
   return {
     json: { from: `${deviceId}.${socket.id}`, offers },
     text: [

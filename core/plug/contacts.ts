@@ -12,6 +12,8 @@ export interface End {
   readonly balanced?: boolean | undefined;
 }
 
+export const isTwoSided = ({ sides }: End): boolean => sides > 1;
+
 /** The end that a port of a device is, by whatever else is known of it. */
 export const endOf = (port: {
   readonly connector: string;

@@ -11,4 +11,5 @@ export {
 export { type End, endOf } from './contacts.ts';
 export { isTwoWired, type LeadFound, type LeadsFor, leadOf, leadsFor } from './lead-for.ts';
 export { type Adapter, type Form, type Lead, PARTS, type Part } from './parts.ts';
+export { lostBy } from './say-lead.ts';
 export type { Carried, Placed, Wiring } from './wiring.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type End, type LeadFound, leadsFor } from './index.ts';
+import { type End, type LeadFound, leadsFor, lostBy } from './index.ts';
 
 // 'Can this go there, with what, and what is lost?' The answers were written down from how the plugs are built and wired
 // (tip, ring and sleeve; pin 2 hot, 3 cold; four contacts as CTIA has them) before the solver was asked.
@@ -107,6 +107,26 @@ function told(from: End, to: End, found: LeadFound | null): string {
   if (fed < to.sides || taken < from.sides) return `1${size}`;
   return from.sides > to.sides ? `S${size}` : `W${size}`;
 }
+
+describe('what is lost', () => {
+  const lost = (from: End, to: End) => lostBy(from, to, leadsFor(from, to).presumed!);
+  it('is said in short', () => {
+    const [phones, stereo, mono] = [
+      OUTPUTS['3.5 phones']!,
+      IN('jack-635-pair', 'line', 2),
+      IN('combo-xlr', 'microphone'),
+    ];
+    expect(lost(phones, stereo)).toEqual([]);
+    expect(lost(phones, mono)).toEqual(['left minus right: what stands in the middle is gone']);
+    expect(lost(phones, IN('jack-635-ts', 'line'))).toEqual(['one side only']);
+    expect(lost(OUTPUTS['two phono']!, mono)).toEqual(['both sides in one, each 6 dB less']);
+    expect(lost(OUTPUTS['XLR, line']!, IN('phono-pair', 'line', 2))).toEqual(['unbalanced, up to 6 dB less']);
+    expect(lost(OUTPUTS['lapel, 3 contacts']!, IN('jack-35-trrs', 'microphone'))).toEqual(['nothing comes through']);
+    expect(lost(OUTPUTS['6.35 mono']!, IN('jack-35-trs', 'line', 2))).toEqual([
+      'only one side of the input gets anything',
+    ]);
+  });
+});
 
 describe('can this go there, with what, and what is lost', () => {
   it('asks three hundred questions and more', () => {
