@@ -72,6 +72,7 @@ const ownIn = (connector: string): DeviceType => ({
   ports: [{ ...own(connector).ports[0]!, direction: 'in' }],
 });
 
+const INTO_PROGRAM = ['m.usb > c.usb-2', 'c.from-usb-2 > a.in-1 software'];
 const withParts = (rig: Rig, parts: string[]): Rig => ({ ...rig, cables: rig.cables.map((c) => ({ ...c, parts })) });
 
 /** Rule, a rig that triggers it, and one close by that does not. */
@@ -235,6 +236,15 @@ export const CASES: [string, Rig, Rig][] = [
     'room-loudspeaker-close',
     desk({ l: 'loudspeakers-active', m: 'microphone-dynamic' }, ['l.front > m.capsule 0.5 air']),
     desk({ l: 'loudspeakers-active', m: 'person' }, ['l.front > m.ears 0.5 air']),
+  ],
+  [
+    'device-disabled',
+    desk({ m: 'microphone-usb', c: 'computer-laptop', a: 'recording-program' }, [...INTO_PROGRAM], {
+      device: { c: { ends: { 'from-usb-2': { disabled: true } } } },
+    }),
+    desk({ m: 'microphone-usb', c: 'computer-laptop', a: 'recording-program' }, [...INTO_PROGRAM], {
+      device: { c: { ends: { 'from-usb-1': { disabled: true } } } },
+    }),
   ],
   [
     'usb-two-alike',

@@ -175,7 +175,9 @@ function whereItStopped(context: Context, pair: Pair): Pick<Finding['where'], 'd
   if (stop?.kind === 'shut') return { deviceIds: [...new Set(stop.doors.map((d) => d.deviceId))], cableIds: [] };
   const breaks = stop?.kind === 'no-way' ? stop.breaks : [];
   const cableIds = breaks.flatMap((b) => ('cableId' in b ? [b.cableId] : []));
-  const within = breaks.flatMap((b) => (b.kind === 'within' ? [b.from.deviceId] : []));
+  const within = breaks.flatMap((b) =>
+    b.kind === 'within' ? [b.from.deviceId] : b.kind === 'disabled' ? [b.end.deviceId] : [],
+  );
   return { deviceIds: [...new Set([...within, listener.sound.deviceId])], cableIds };
 }
 

@@ -143,6 +143,26 @@ export const usbRules: readonly Rule[] = [
       ];
     }),
   ),
+  rule('wire', 'device-disabled', ({ rig, box }) =>
+    rig.cables.flatMap((cable) => {
+      if (cable.medium !== 'software') return [];
+      return [cable.from, cable.to].flatMap(({ deviceId, portId }) => {
+        const { device, port } = box(deviceId);
+        if (!device.ends?.[portId]?.disabled) return [];
+        const other = deviceId === cable.from.deviceId ? cable.to : cable.from;
+        const name = device.ends[portId]?.name ?? port(portId)?.name;
+        return [
+          {
+            at: cable.id,
+            severity: 'fix' as const,
+            where: { cableIds: [cable.id], deviceIds: [deviceId, other.deviceId] },
+            says: `${box(other.deviceId).device.name} has chosen ${name}, which is disabled in the system of ${device.name}: nothing passes. Enable it there, or choose another.`,
+            why: [{ says: 'no program gets anything of a disabled device', source: 'sound settings of systems' }],
+          },
+        ];
+      });
+    }),
+  ),
   rule('wire', 'program-without-computer', ({ boxes }) => {
     const computers = boxes.filter((b) => b.type.hosts && b.type.ports.some(isUsb));
     if (computers.length < 2) return [];

@@ -19,7 +19,7 @@ const Device = z.strictObject({
   moves: z.boolean().optional(),
   /** Still to be bought or borrowed. */
   toGet: z.boolean().optional(),
-  /** A computer's sound devices as somebody has named, hidden or preferred them, by the end that programs see. */
+  /** A computer's sound devices as somebody has named, hidden, preferred or disabled them, by the end that programs see. */
   ends: z
     .record(
       Id,
@@ -27,6 +27,8 @@ const Device = z.strictObject({
         name: Name.optional(),
         hidden: z.literal(true).optional(),
         preferred: z.literal(true).optional(),
+        /** Disabled in the computer's system: no program gets anything there. */
+        disabled: z.literal(true).optional(),
       }),
     )
     .optional(),

@@ -19,6 +19,24 @@ describe('why nothing arrives', () => {
     expect(breaks(rig)).toEqual([{ kind: 'lead', cableId: rig.cables[1]!.id }]);
     expect(says(rig)[0]).toMatch(/brings nothing over/);
   });
+  it('is a sound device that is disabled in the system, and nothing once it is enabled', () => {
+    const at = (disabled: boolean) =>
+      desk(
+        { v: 'person', m: 'microphone-usb', c: 'computer-laptop', a: 'recording-program' },
+        ['v.voice > m.capsule 0.2 air', 'm.usb > c.usb-2', 'c.from-usb-2 > a.in-1 software'],
+        {
+          sources: ['voice: v.voice'],
+          listeners: ['t: a.track-1'],
+          device: { c: { ends: { 'from-usb-2': { name: 'Desk microphone', ...(disabled && { disabled: true }) } } } },
+        },
+      );
+    expect(breaks(at(true))).toEqual([{ kind: 'disabled', end: { deviceId: 'c', portId: 'from-usb-2' } }]);
+    expect(says(at(true))).toEqual([
+      'c: Desk microphone is disabled in its system; enable it there, or choose another',
+    ]);
+    expect(breaks(at(false))).toBeNull();
+    expect(evaluate(at(false)).pairs[0]!.ways).toHaveLength(1);
+  });
   it('is a link that takes other channels', () => {
     const rig = desk(
       { v: 'person', m: 'microphone-dynamic', i: 'interface-4', c: 'computer-desktop', a: 'recording-program' },

@@ -7,11 +7,13 @@ export type Break =
   | { readonly kind: 'lead'; readonly cableId: string }
   /** A link that takes other channels than those that the sound is on. */
   | { readonly kind: 'channels'; readonly cableId: string }
+  /** An end that is disabled in the system of its computer. */
+  | { readonly kind: 'disabled'; readonly end: PortRef }
   /** A box within which nothing leads from the one end to the other, whatever is set. */
   | { readonly kind: 'within'; readonly from: PortRef; readonly to: PortRef };
 
 /** A shut door is opened with a finger; a lead is changed; what a box cannot do is believed last. */
-const COST = { open: 0, door: 1, cable: 10, within: 100 };
+const COST = { open: 0, door: 1, disabled: 2, cable: 10, within: 100 };
 /** Farther than this no way is worth telling. */
 const MOST = 3 * COST.within;
 
@@ -76,6 +78,7 @@ function stepsOf(graph: Graph, sounding: (ref: PortRef) => number[]): (node: num
   const entering = new Set(cables.map((c) => key(c.to)));
   const left = groupedBy(cables, (c) => c.from.deviceId);
   const shut = groupedBy(graph.shut, (s) => s.from);
+  const disabled = groupedBy(graph.disabled, (d) => d.from);
   /** Which cables the graph has between two ports: those bring something over. */
   const carrying = new Set<string>();
   graph.edges.forEach(({ via }) => void ('cableId' in via && carrying.add(via.cableId)));
@@ -84,6 +87,8 @@ function stepsOf(graph: Graph, sounding: (ref: PortRef) => number[]): (node: num
     const steps: Step[] = [];
     for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++)
       steps.push({ to: graph.to[e]!, cost: COST.open, breaks: null });
+    for (const { to, end } of disabled.get(node) ?? [])
+      steps.push({ to, cost: COST.disabled, breaks: { kind: 'disabled', end } });
     for (const s of shut.get(node) ?? []) steps.push({ to: s.to, cost: COST.door, breaks: null });
     for (const cable of leaving.get(key(here)) ?? []) {
       const kind = carrying.has(cable.id) ? 'channels' : 'lead';
@@ -108,6 +113,8 @@ export function sayBreak(rig: Rig, found: Break): string {
   const types = findTypes(rig);
   const end = (ref: PortRef) => endName(rig, types, ref);
   const device = (ref: PortRef) => findDevice(rig, ref.deviceId)?.name ?? ref.deviceId;
+  if (found.kind === 'disabled')
+    return `${device(found.end)}: ${end(found.end)} is disabled in its system; enable it there, or choose another`;
   if (found.kind === 'within')
     return `${device(found.from)}: nothing within it leads from ${end(found.from)} to ${end(found.to)}, whatever is set`;
   const { from, to } = rig.cables.find((c) => c.id === found.cableId)!;

@@ -1,6 +1,6 @@
 import { type DeviceType, findTypes, type Rig } from '#core/rig/index.ts';
 import { cableLinks } from './cable-links.ts';
-import type { Edge, Graph, Node, Shut } from './graph.ts';
+import type { Disabled, Edge, Graph, Node, Shut } from './graph.ts';
 import { insideOf } from './inside.ts';
 import { type Link, layoutOf } from './layout.ts';
 
@@ -15,6 +15,7 @@ export function expand(rig: Rig): Graph {
   const firstOf = new Map<string, number>();
   const typeOf = new Map<string, DeviceType>();
   const links: Link[] = [];
+  const disabled: Disabled[] = [];
   const shut: Shut[] = [];
   for (const device of rig.devices) {
     const first = nodes.length;
@@ -24,6 +25,7 @@ export function expand(rig: Rig): Graph {
     const inside = insideOf(device, type, rig.session.frameRate);
     for (const node of inside.nodes) nodes.push(node);
     for (const { edge, from, to } of inside.links) links.push({ edge, from: first + from, to: first + to });
+    for (const off of inside.disabled) disabled.push({ ...off, from: first + off.from, to: first + off.to });
     for (const door of inside.shut) shut.push({ ...door, from: first + door.from, to: first + door.to });
   }
   for (const cable of rig.cables) {
@@ -37,7 +39,7 @@ export function expand(rig: Rig): Graph {
     const layout = type && layoutOf(type).get(ref.portId);
     return layout ? layout.spec.channels.map((_, i) => firstOf.get(ref.deviceId)! + layout.first + i) : [];
   };
-  return { nodes, shut, cables: rig.cables, nodesOf, ...inColumns(nodes.length, links) };
+  return { nodes, shut, disabled, cables: rig.cables, nodesOf, ...inColumns(nodes.length, links) };
 }
 
 function inColumns(nodeCount: number, links: readonly Link[]): Pick<Graph, 'edges' | 'from' | 'to' | 'firstEdge'> {

@@ -1,4 +1,4 @@
-import type { Rig, SettingValue, Stage } from '#core/rig/index.ts';
+import type { PortRef, Rig, SettingValue, Stage } from '#core/rig/index.ts';
 import type { FigureUnit, Interval } from '#core/units/index.ts';
 
 /** The scale that a level is read in: sound pressure, volts against 0.775 V, or digital full scale. */
@@ -71,6 +71,12 @@ export interface Shut {
   readonly doors: readonly Door[];
 }
 
+export interface Disabled {
+  readonly from: number;
+  readonly to: number;
+  readonly end: PortRef;
+}
+
 /**
  * The rig with its settings as a graph of channels. The edges that leave node n are those from `firstEdge[n]` up to
  * `firstEdge[n + 1]`; edge e runs from node `from[e]` to node `to[e]`. Picture and sound never share an edge.
@@ -82,6 +88,8 @@ export interface Graph {
   readonly to: Int32Array;
   readonly firstEdge: Int32Array;
   readonly shut: readonly Shut[];
+  /** Ways that an end would have that is disabled in the system of its computer. */
+  readonly disabled: readonly Disabled[];
   readonly cables: Rig['cables'];
   /** All nodes of a port, in the order of its channels; empty for an unknown one. */
   nodesOf(ref: { readonly deviceId: string; readonly portId: string }): readonly number[];

@@ -21,7 +21,7 @@ import {
   scale as scaleInterval,
   sum,
 } from '#core/units/index.ts';
-import type { DelayTerm, Door, Edge, Node, Scale, Shut } from './graph.ts';
+import type { DelayTerm, Disabled, Door, Edge, Node, Scale, Shut } from './graph.ts';
 import { type Link, newWayId, placeOf } from './layout.ts';
 
 const SCALE_OF: Record<LevelClass, Scale> = {
@@ -43,6 +43,7 @@ interface Inside {
   readonly nodes: readonly Node[];
   readonly links: readonly Link[];
   readonly shut: readonly Shut[];
+  readonly disabled: readonly Disabled[];
 }
 const insides = new WeakMap<Device, Inside>();
 
@@ -64,10 +65,18 @@ export function insideOf(device: Device, type: DeviceType, frameRate: Rate): Ins
   const context: Context = { frameRate, device, type, settings: new Map(type.settings.map((s) => [s.id, s])) };
   const links: Link[] = [];
   const shut: Shut[] = [];
+  const disabled: Disabled[] = [];
+  const isDisabled = (portId: string): boolean => device.ends?.[portId]?.disabled === true;
   const wayIds = new Map<string, number>();
   for (const way of type.inside) {
     const [from, to] = [placeOf(type, way.from), placeOf(type, way.to)];
-    const ports = `${way.from.split('.')[0]} ${way.to.split('.')[0]}`;
+    const ends = [way.from, way.to].map((place) => place.split('.')[0]!);
+    const off = ends.find(isDisabled);
+    if (off !== undefined) {
+      disabled.push({ from, to, end: { deviceId: device.id, portId: off } });
+      continue;
+    }
+    const ports = ends.join(' ');
     const wayId = wayIds.get(ports) ?? newWayId();
     wayIds.set(ports, wayId);
     const edge = insideEdge(context, way, wayId);
@@ -75,7 +84,7 @@ export function insideOf(device: Device, type: DeviceType, frameRate: Rate): Ins
       shut.push({ from, to, deviceId: device.id, settingId: edge.doors[0]!.settingId, doors: edge.doors });
     else links.push({ edge, from, to });
   }
-  const inside = { type, frameRate, nodes, links, shut };
+  const inside = { type, frameRate, nodes, links, shut, disabled };
   insides.set(device, inside);
   return inside;
 }

@@ -8,7 +8,7 @@ import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/store
 type End = NonNullable<Device['ends']>[string];
 
 /**
- * The sound devices of a computer, as programs see them: names worth reading, what is hidden or preferred, and what
+ * The sound devices of a computer, as programs see them: names worth reading, what is hidden, preferred or disabled, and what
  * arrives at each now, by which the right one is found.
  */
 export function SoundDevices({ rig, evaluation, deviceId }: { rig: Rig; evaluation: Evaluation; deviceId: string }) {
@@ -39,7 +39,7 @@ export function SoundDevices({ rig, evaluation, deviceId }: { rig: Rig; evaluati
             <th>Is</th>
             <th>Comes there now</th>
             <th>
-              <span className="visually-hidden">Shown and preferred</span>
+              <span className="visually-hidden">Shown, preferred, enabled</span>
             </th>
           </tr>
         </thead>
@@ -80,7 +80,7 @@ function EndRow({ rig, evaluation, device, port, onEnd }: EndProps) {
       if (end.name) onEnd(rest, 'its own name again');
     } else if (next !== name) onEnd({ ...rest, name: next.slice(0, 120) }, `called ${next}`);
   };
-  const flag = (key: 'hidden' | 'preferred', says: readonly [string, string]) => {
+  const flag = (key: 'hidden' | 'preferred' | 'disabled', says: readonly [string, string]) => {
     const { [key]: now, ...rest } = end;
     onEnd(now ? rest : { ...rest, [key]: true }, now ? says[1] : says[0]);
   };
@@ -133,6 +133,14 @@ function EndRow({ rig, evaluation, device, port, onEnd }: EndProps) {
             onClick={() => flag('preferred', ['preferred', 'as any other'])}
           >
             {end.preferred ? 'default' : 'not the default'}
+          </Button>
+          <Button
+            size="xs"
+            aria-pressed={end.disabled ?? false}
+            variant={end.disabled ? 'solid' : 'outline'}
+            onClick={() => flag('disabled', ['disabled', 'enabled'])}
+          >
+            {end.disabled ? 'disabled' : 'enabled'}
           </Button>
         </span>
       </td>

@@ -107,6 +107,15 @@ describe('the sound devices of a computer', () => {
     await user.click(devices.getAllByRole('button', { name: 'not the default' })[0]!);
     expect(Object.values(computer().ends!)).toEqual([{ name: 'Console in', hidden: true, preferred: true }]);
     expect(devices.getAllByTitle('Couch game').length).toBeGreaterThan(0);
+    // Disabled in the system, nothing comes there any more.
+    const games = devices.getAllByTitle('Couch game').length;
+    const row = devices.getAllByTitle('Couch game')[0]!.closest('tr')!;
+    await user.click(within(row).getByRole('button', { name: 'enabled' }));
+    expect(Object.values(computer().ends!).filter((e) => e.disabled)).toHaveLength(1);
+    expect(devices.getAllByRole('button', { name: 'disabled' })).toHaveLength(1);
+    expect(devices.queryAllByTitle('Couch game').length).toBeLessThan(games);
+    await user.click(devices.getByRole('button', { name: 'disabled' }));
+    expect(devices.getAllByTitle('Couch game')).toHaveLength(games);
     await user.click(devices.getByRole('button', { name: 'hidden' }));
     await user.click(devices.getByRole('button', { name: 'default' }));
     await user.clear(devices.getByLabelText(/^Name of /, { selector: '[value="Console in"]' }));
