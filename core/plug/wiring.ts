@@ -152,75 +152,107 @@ function netsOf(from: End, to: End, chain: readonly Placed[], throughResistors =
 /** A floating output, as a microphone is, gives all it has to one wire when the other is grounded; a driven one half, or all. */
 const HALF = 0.5;
 
+type Wire = Extract<Role, object>;
+type Span = readonly [low: number, nominal: number, high: number];
+const SILENT: Span = [0, 0, 0];
+
+/** Two ends with all that joins them: which net each wire stands on, what drives a net, and which nets are ground. */
+interface Joined {
+  readonly from: End;
+  readonly outs: readonly Role[];
+  readonly ins: readonly Role[];
+  readonly grounds: ReadonlySet<string>;
+  readonly drivers: ReadonlyMap<string, readonly Wire[]>;
+  /** The nets of one leg of a side of the input. */
+  inNets(side: number, leg: Wire['leg']): readonly string[];
+  /** The nets of one leg of a side of the output. */
+  outNets(side: number, leg: Wire['leg']): readonly string[];
+}
+
+const numbered = (count: number): number[] => Array.from({ length: count }, (_, i) => i);
+const isWire = (role: Role): role is Wire => typeof role === 'object';
+const contactAt = (name: 'from' | 'to', { connector }: End, k: number): string =>
+  `${name}:${contactsOf(connectorOf(connector)!.plugs[0]!)[k]}`;
+
+function joinedBy(nets: Nets, from: End, to: End): Joined {
+  const [outs, ins] = [rolesOfContacts(from), rolesOfContacts(to)];
+  const [outAt, inAt] = [
+    outs.map((_, k) => nets.root(contactAt('from', from, k))),
+    ins.map((_, k) => nets.root(contactAt('to', to, k))),
+  ];
+  const grounds = new Set([
+    ...outAt.filter((_, k) => outs[k] === 'ground'),
+    ...inAt.filter((_, k) => ins[k] === 'ground'),
+  ]);
+  const drivers = new Map<string, Wire[]>();
+  outs.forEach((role, k) => {
+    if (isWire(role)) drivers.set(outAt[k]!, [...(drivers.get(outAt[k]!) ?? []), role]);
+  });
+  const netsWith = (roles: readonly Role[], at: readonly string[]) => (side: number, leg: Wire['leg']) =>
+    at.filter((_, k) => {
+      const role = roles[k]!;
+      return isWire(role) && role.side === side && role.leg === leg;
+    });
+  return { from, outs, ins, grounds, drivers, inNets: netsWith(ins, inAt), outNets: netsWith(outs, outAt) };
+}
+
+/** What stands on a net of one side of the output, as a share of it. */
+function voltage({ from, grounds, drivers, outNets }: Joined, net: string, side: number): Span {
+  const all = drivers.get(net) ?? [];
+  if (grounds.has(net) || all.length === 0) return SILENT;
+  // Every output drives its wire through the same resistance: where several meet, their mean is left.
+  const share = all.filter((d) => d.side === side).reduce((sum, d) => sum + (d.leg === 'hot' ? 1 : -1), 0) / all.length;
+  const colds = outNets(side, 'cold');
+  if (colds.length === 0) return [share, share, share];
+  if (!colds.some((n) => grounds.has(n))) return [HALF * share, HALF * share, HALF * share];
+  return from.level === 'microphone' ? [share, share, share] : [HALF * share, HALF * share, share];
+}
+
+/** What of a side of the output comes to a side of the input: hot less cold, each the mean of its contacts. */
+function carriedTo(joined: Joined, from: number, to: number): Carried | null {
+  const { inNets, drivers, grounds } = joined;
+  const hots = inNets(to, 'hot');
+  const driven = hots.filter((n) => drivers.has(n) && !grounds.has(n));
+  const mean = (nets: readonly string[], i: 0 | 1 | 2) =>
+    nets.reduce((sum, n) => sum + voltage(joined, n, from)[i], 0) / Math.max(1, nets.length);
+  const at = ([0, 1, 2] as const).map(
+    (i) => mean(driven.length > 0 ? driven : hots, i) - mean(inNets(to, 'cold'), i),
+  ) as [number, number, number];
+  return at[1] === 0 ? null : { from, to, low: Math.min(...at), nominal: at[1], high: Math.max(...at) };
+}
+
 /**
  * What comes through when two ends are joined by a chain of parts: each contact of the one against each of the other,
  * as the plugs touch and the leads are wired. Null where an end has no contacts of its own (bits, loudspeaker power).
  */
 export function wiringOf(from: End, to: End, chain: readonly Placed[]): Wiring | null {
-  const [outs, ins] = [rolesOfContacts(from), rolesOfContacts(to)];
-  if (outs.length === 0 || ins.length === 0) return null;
-  const nets = netsOf(from, to, chain);
-  const at = (end: 'from' | 'to', k: number) => {
-    const plug = connectorOf((end === 'from' ? from : to).connector)!.plugs[0]!;
-    return nets.root(`${end}:${contactsOf(plug)[k]}`);
+  if (rolesOfContacts(from).length === 0 || rolesOfContacts(to).length === 0) return null;
+  const joined = joinedBy(netsOf(from, to, chain), from, to);
+  const { grounds, drivers, inNets, outNets } = joined;
+  const [outSides, inSides] = [numbered(from.sides), numbered(to.sides)];
+  const carried = inSides.flatMap((t) => outSides.flatMap((f) => carriedTo(joined, f, t) ?? []));
+  const isLive = (net: string): boolean => drivers.has(net) && !grounds.has(net);
+  const hasBoth = (f: number): boolean =>
+    outNets(f, 'cold').length > 0 && !outNets(f, 'cold').some((n) => grounds.has(n));
+  // Two sides on one wire, but for those that resistors keep apart.
+  const { drivers: direct } = joinedBy(netsOf(from, to, chain, false), from, to);
+  return {
+    carried,
+    shorted: outSides.filter((f) => outNets(f, 'hot').some((n) => grounds.has(n))),
+    deaf: inSides.filter((t) => inNets(t, 'hot').length > 0 && inNets(t, 'hot').every((n) => grounds.has(n))),
+    joined: sidesOnOneWire(direct, joined),
+    floating: inSides.some(
+      (t) => inNets(t, 'hot').some(isLive) && inNets(t, 'cold').some((n) => !drivers.has(n) && !grounds.has(n)),
+    ),
+    balanced: carried.length > 0 && carried.every((c) => inNets(c.to, 'cold').length > 0 && hasBoth(c.from)),
+    phantom: inSides.every(
+      (t) => inNets(t, 'cold').length > 0 && [...inNets(t, 'hot'), ...inNets(t, 'cold')].every(isLive),
+    ),
   };
-  const grounds = new Set<string>();
-  const drivers = new Map<string, { side: number; leg: 'hot' | 'cold' }[]>();
-  outs.forEach((role, k) => {
-    const net = at('from', k);
-    if (role === 'ground') grounds.add(net);
-    else if (role !== 'open') drivers.set(net, [...(drivers.get(net) ?? []), role]);
-  });
-  ins.forEach((role, k) => void (role === 'ground' && grounds.add(at('to', k))));
-  const hasCold = (roles: readonly Role[], side: number) =>
-    roles.some((r) => typeof r === 'object' && r.side === side && r.leg === 'cold');
-  const isColdGrounded = (side: number): boolean =>
-    outs.some((r, k) => typeof r === 'object' && r.side === side && r.leg === 'cold' && grounds.has(at('from', k)));
-  /** What stands on a net of one side of the output, as a share of it. */
-  const voltage = (net: string, side: number): readonly [low: number, nominal: number, high: number] => {
-    if (grounds.has(net)) return [0, 0, 0];
-    const all = drivers.get(net) ?? [];
-    // Every output drives its wire through the same resistance: where several meet, their mean is left.
-    const share =
-      all.filter((d) => d.side === side).reduce((sum, d) => sum + (d.leg === 'hot' ? 1 : -1), 0) /
-      Math.max(1, all.length);
-    if (!hasCold(outs, side)) return [share, share, share];
-    const floats = from.level === 'microphone';
-    if (!isColdGrounded(side)) return [HALF * share, HALF * share, HALF * share];
-    return floats ? [share, share, share] : [HALF * share, HALF * share, share];
-  };
-  const carried: Carried[] = [];
-  const deaf: number[] = [];
-  let [balanced, phantom, floating] = [true, true, false];
-  for (let to_ = 0; to_ < to.sides; to_++) {
-    const legs = (leg: 'hot' | 'cold') =>
-      ins.flatMap((r, k) => (typeof r === 'object' && r.side === to_ && r.leg === leg ? [at('to', k)] : []));
-    const [hots, colds] = [legs('hot'), legs('cold')];
-    const driven = hots.filter((n) => drivers.has(n) && !grounds.has(n));
-    if (hots.length > 0 && hots.every((n) => grounds.has(n))) deaf.push(to_);
-    const live = driven.length > 0 ? driven : hots;
-    floating ||= driven.length > 0 && colds.some((n) => !drivers.has(n) && !grounds.has(n));
-    phantom &&= colds.length > 0 && [...hots, ...colds].every((n) => drivers.has(n) && !grounds.has(n));
-    for (let side = 0; side < from.sides; side++) {
-      const mean = (nets_: readonly string[], i: 0 | 1 | 2) =>
-        nets_.reduce((sum, n) => sum + voltage(n, side)[i], 0) / Math.max(1, nets_.length);
-      const values = ([0, 1, 2] as const).map((i) => mean(live, i) - mean(colds, i));
-      if (values.every((v) => v === 0)) continue;
-      const [low, nominal, high] = [Math.min(...values), values[1]!, Math.max(...values)];
-      carried.push({ from: side, to: to_, low, nominal, high });
-      balanced &&= colds.length > 0 && hasCold(outs, side) && !isColdGrounded(side);
-    }
-  }
-  const shorted = Array.from({ length: from.sides }, (_, side) => side).filter((side) =>
-    outs.some((r, k) => typeof r === 'object' && r.side === side && r.leg === 'hot' && grounds.has(at('from', k))),
-  );
-  const direct = netsOf(from, to, chain, false);
-  const sidesAt = new Map<string, Set<number>>();
-  outs.forEach((role, k) => {
-    if (typeof role !== 'object' || grounds.has(at('from', k))) return;
-    const net = direct.root(`from:${contactsOf(connectorOf(from.connector)!.plugs[0]!)[k]}`);
-    sidesAt.set(net, (sidesAt.get(net) ?? new Set()).add(role.side));
-  });
-  const joined = [...sidesAt.values()].some((sides) => sides.size > 1);
-  return { carried, shorted, deaf, joined, floating, balanced: balanced && carried.length > 0, phantom };
+}
+
+/** Whether wires of two sides that are not ground meet without a resistor between. */
+function sidesOnOneWire(direct: Joined['drivers'], { outNets, grounds }: Joined): boolean {
+  const isGrounded = ({ side, leg }: Wire): boolean => outNets(side, leg).some((n) => grounds.has(n));
+  return [...direct.values()].some((all) => new Set(all.filter((d) => !isGrounded(d)).map((d) => d.side)).size > 1);
 }
