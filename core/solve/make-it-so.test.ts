@@ -114,7 +114,7 @@ describe('make it so', () => {
           if (fewest) mended++;
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 80 },
     );
     expect(mended).toBeGreaterThan(4);
   });

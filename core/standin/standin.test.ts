@@ -99,7 +99,7 @@ describe('a rendered track', () => {
   it('holds each source as late as the hidden figures say, not as the rig believes', async () => {
     const hidden = trueDelayMs(ways[0]!.soundTerms, truth);
     const believed = trueDelayMs(ways[0]!.soundTerms, { delaysMs: {}, clocksPpm: {} });
-    expect(hidden - believed).toBeCloseTo(55 + 101 - 40 - 60, 6);
+    expect(hidden - believed).toBeCloseTo(55 + 101 - 50 - 60, 6);
     const track = (t: Truth) =>
       recordingOf([renderTrack(fftOf, { ...base, truth: t, listenerId: 'track-3', sounds: couch })], RATE);
     const found = await measureOffset(fftOf, track({ delaysMs: {}, clocksPpm: {} }), track(truth));
