@@ -25,6 +25,9 @@ const EUROS_SECOND_CHOICE = 1;
 const costOf = (part: Part): number =>
   (part.price[0] + part.price[1]) / 2 + EUROS_A_FRAGILITY * part.fragility + EUROS_A_PART;
 
+/** What a row of parts is chosen by. */
+export const costOfAll = (parts: readonly Part[]): number => parts.reduce((sum, p) => sum + costOf(p), 0);
+
 /**
  * Where a search stands. Before the lead: what plug the output, with its adapters, takes. After it: what plug there is
  * at the free end.

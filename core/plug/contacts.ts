@@ -1,4 +1,4 @@
-import { connectorOf, PLUGS, type PlugId } from './connectors.ts';
+import { connectorOf, type PlugId } from './connectors.ts';
 
 /** What stands at one end of a lead: the connector, and what its port carries there. */
 export interface End {
@@ -158,6 +158,3 @@ export function rolesOfContacts({ connector, level, sides, balanced, direction }
   }
   return contacts.length === 2 ? [hot(0), 'ground'] : [];
 }
-
-/** For lists: 'XLR male'. */
-export const plugName = (plug: PlugId): string => PLUGS[plug];

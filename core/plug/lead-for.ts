@@ -1,4 +1,4 @@
-import { type Chain, everyChain, followParts, usualChain } from './chain.ts';
+import { type Chain, costOfAll, everyChain, followParts, usualChain } from './chain.ts';
 import { connectorOf } from './connectors.ts';
 import type { End } from './contacts.ts';
 import { type Form, PARTS, type Part } from './parts.ts';
@@ -88,9 +88,7 @@ function plainLead(from: End, to: End): LeadFound | null {
   return null;
 }
 
-const ANALOGUE_PARTS = PARTS.filter((p) => !p.forms.includes('bits') || p.forms.length > 1).filter(
-  (p) => !p.forms.includes('loudspeaker'),
-);
+const ANALOGUE_PARTS = PARTS.filter((p) => p.forms.some((form) => form !== 'bits' && form !== 'loudspeaker'));
 
 /** The lead and adapters that bring it over as it should be, at the least price; null where none fits at all. */
 function rightLead(from: End, to: End, plain: LeadFound | null): LeadFound | null {
@@ -153,6 +151,6 @@ export function leadOf(from: End, to: End, partIds: readonly string[]): LeadFoun
   const price = [0, 1].map((i) => parts.reduce((sum, p) => sum + p.price[i as 0 | 1], 0)) as [number, number];
   const fragility = parts.reduce((sum, p) => sum + p.fragility, 0);
   const form = parts.find((p) => p.wiredAs)?.forms[0] ?? plainForms(from, to)[0]!;
-  const chain: Chain = { parts, placed: placed ?? [], form, price, fragility, cost: 0 };
+  const chain: Chain = { parts, placed: placed ?? [], form, price, fragility, cost: costOfAll(parts) };
   return { chain, wiring: placed && wiringOf(from, to, placed), fits: placed !== null };
 }

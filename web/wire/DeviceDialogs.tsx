@@ -30,12 +30,13 @@ export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
         label="What is it?"
         instead={(text) => {
           if (!/[>;]/.test(text)) return null;
-          const typed = readTyped(rig, text);
+          // What is shown with each key needs no levels: they are set once it is taken.
+          const typed = readTyped(rig, text, { levels: false });
           return {
             shown: <TypedWay rig={rig} typed={typed} />,
             onEnter: () => {
-              if (typed.edit && dispatch(applyStep(typed.edit, `Add ${count(typed.boxes.length, 'box', 'boxes')}`)))
-                onAdded(null);
+              const { edit } = readTyped(rig, text);
+              if (edit && dispatch(applyStep(edit, `Add ${count(typed.boxes.length, 'box', 'boxes')}`))) onAdded(null);
             },
           };
         }}
