@@ -226,7 +226,7 @@ function findNoisy(context: Context): Noisy[] {
     const snrDb = way.levelDb.nominal - way.noiseDb;
     if (snrDb >= SPOTLESS_DB) return [];
     // Where the noise of the voice's own way is nearly all there is, no other input costs much.
-    const restDb = way.noiseDb - noiseOnWay(evaluation, way);
+    const restDb = way.noiseDb - noiseOnWay(way);
     const open = restDb > MAY_COST_DB ? costliest(pair.listenerId) : null;
     return snrDb < cleanOn(way) || (open && open.costDb > MAY_COST_DB) ? [{ speech, snrDb, open }] : [];
   });
@@ -235,12 +235,11 @@ function findNoisy(context: Context): Noisy[] {
 const cleanOn = ({ band }: Heard): number => (band.highHz <= NARROW_HZ ? CLEAN_NARROW_DB : CLEAN_DB);
 
 /** What the boxes on a way bring to its end of their own noise, dB in the scale there. */
-function noiseOnWay({ graph }: Context['evaluation'], { arrival }: Heard): number {
+function noiseOnWay({ arrival }: Heard): number {
   let [power, gain] = [0, 1];
-  for (let at: Heard['arrival'] | null = arrival; at && at.edge >= 0; at = at.from) {
-    const edge = graph.edges[at.edge]!;
-    power += edge.noisePower * gain;
-    gain *= edge.powerGain;
+  for (let at: Heard['arrival'] | null = arrival; at?.edge; at = at.from) {
+    power += at.edge.noisePower * gain;
+    gain *= at.edge.powerGain;
   }
   return dbFromPower(power);
 }

@@ -133,7 +133,7 @@ function strandsOf(rig: Rig, { graph, arrivals }: Evaluation, cable: Cable): Str
   const strength = new Map<string, number>();
   for (const node of graph.nodesOf(cable.to)) {
     for (const arrival of arrivals[node]!) {
-      const via = arrival.edge >= 0 ? graph.edges[arrival.edge]!.via : null;
+      const via = arrival.edge?.via;
       if (!via || !('cableId' in via) || via.cableId !== cable.id) continue;
       const { id } = rig.sources[arrival.sourceIndex]!;
       const now = strengthOf(arrival.levelDb, graph.nodes[node]!.scale);

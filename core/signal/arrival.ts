@@ -1,3 +1,5 @@
+import type { Edge } from './graph.ts';
+
 /** One source at one node by one path. The path is read back over `from`, not copied. */
 export interface Arrival {
   readonly sourceIndex: number;
@@ -19,8 +21,8 @@ export interface Arrival {
   readonly headroomDb: number;
   /** A number made of the ways it took: equal for left and right of one way, and for nothing else that is known. */
   readonly way: number;
-  /** The edge it came by, -1 at the source. */
-  readonly edge: number;
+  /** The edge it came by; null at the source. */
+  readonly edge: Edge | null;
   readonly from: Arrival | null;
   /** How loud it may be the other way up: copies that nearly cancel leave open which of them is the louder. -Infinity where that is known. */
   reverseDb: number;

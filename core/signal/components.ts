@@ -19,13 +19,14 @@ export const membersOf = ({ order, first }: Components, c: number): Int32Array =
 
 const known = new WeakMap<Graph, Components>();
 
-/** The components of a graph, found once. */
-export function findComponents(graph: Graph): Components {
-  let found = known.get(graph);
-  if (!found) {
-    found = tarjan(graph);
-    known.set(graph, found);
-  }
+/**
+ * The components of a graph, found once.
+ * @param like  a graph with the same ends of all edges, whatever they do: its components are these
+ */
+export function findComponents(graph: Graph, like?: Graph): Components {
+  let found = known.get(graph) ?? (like && known.get(like));
+  found ??= tarjan(graph);
+  known.set(graph, found);
   return found;
 }
 

@@ -87,6 +87,9 @@ export interface Graph {
   readonly from: Int32Array;
   readonly to: Int32Array;
   readonly firstEdge: Int32Array;
+  /** The edges that lead to node n, in order: `into` from `firstInto[n]` up to `firstInto[n + 1]`. */
+  readonly into: Int32Array;
+  readonly firstInto: Int32Array;
   readonly shut: readonly Shut[];
   /** Ways that an end would have that is disabled in the system of its computer. */
   readonly disabled: readonly Disabled[];

@@ -6,6 +6,7 @@ import {
   type SettingValue,
   type Stage,
   settingOf,
+  settingsOf,
   type Way,
 } from '#core/rig/index.ts';
 import {
@@ -37,21 +38,78 @@ const SCALE_OF: Record<LevelClass, Scale> = {
 
 const range = ([low, nominal, high]: readonly [number, number, number]): Interval => ({ low, nominal, high });
 
+type InsideWay = Link | Shut | Disabled;
+
 interface Inside {
   readonly type: DeviceType;
   readonly frameRate: Rate;
   readonly nodes: readonly Node[];
+  /** What each way of the type is here: open, shut, or without one of its ends. */
+  readonly ways: readonly InsideWay[];
+  readonly wayIds: Map<string, number>;
   readonly links: readonly Link[];
   readonly shut: readonly Shut[];
   readonly disabled: readonly Disabled[];
 }
 const insides = new WeakMap<Device, Inside>();
 
-/** What a device with its settings contributes: its channels, the open ways between them, and the shut ones. */
-export function insideOf(device: Device, type: DeviceType, frameRate: Rate): Inside {
+/**
+ * What a device with its settings contributes: its channels, the open ways between them, and the shut ones.
+ * @param like  the same device with other settings: ways that none of these is on stay the very same
+ */
+export function insideOf(device: Device, type: DeviceType, frameRate: Rate, like?: Device): Inside {
   const known = insides.get(device);
   if (known && known.type === type && known.frameRate === frameRate) return known;
-  const nodes = type.ports.flatMap((spec) =>
+  const before = like && insideAlike(device, type, frameRate, like);
+  const changed = before && changedSettings(like, device);
+  const nodes = before?.nodes ?? nodesFor(device, type);
+  const context: Context = { frameRate, device, type, settings: settingsOf(type) };
+  const wayIds = before?.wayIds ?? new Map<string, number>();
+  const settingIds = settingsOnWays(type);
+  const ways = type.inside.map((way, i): InsideWay => {
+    if (before && !settingIds[i]!.some((id) => changed!.has(id))) return before.ways[i]!;
+    return insideWay(context, way, wayIds);
+  });
+  const inside = {
+    type,
+    frameRate,
+    nodes,
+    ways,
+    wayIds,
+    links: ways.filter((w) => 'edge' in w),
+    shut: ways.filter((w) => 'doors' in w),
+    disabled: ways.filter((w) => 'end' in w),
+  };
+  insides.set(device, inside);
+  return inside;
+}
+
+/** What is known of a device that differs in settings alone. */
+function insideAlike(device: Device, type: DeviceType, frameRate: Rate, like: Device): Inside | undefined {
+  const before = insides.get(like);
+  const same = like.id === device.id && like.name === device.name && like.ends === device.ends;
+  return same && before?.type === type && before.frameRate === frameRate ? before : undefined;
+}
+
+function changedSettings({ settings: a }: Device, { settings: b }: Device): ReadonlySet<string> {
+  const differs = (id: string) => a[id] !== b[id] && (a[id]?.value !== b[id]?.value || a[id]?.known !== b[id]?.known);
+  return new Set([...Object.keys(a), ...Object.keys(b)].filter(differs));
+}
+
+const onWays = new WeakMap<DeviceType, readonly (readonly string[])[]>();
+
+/** The settings on each way of a type. */
+function settingsOnWays(type: DeviceType): readonly (readonly string[])[] {
+  let found = onWays.get(type);
+  if (!found) {
+    found = type.inside.map((way) => way.stages.flatMap((stage) => ('setting' in stage ? [stage.setting] : [])));
+    onWays.set(type, found);
+  }
+  return found;
+}
+
+const nodesFor = (device: Device, type: DeviceType): Node[] =>
+  type.ports.flatMap((spec) =>
     spec.channels.map(
       (c): Node => ({
         deviceId: device.id,
@@ -62,31 +120,19 @@ export function insideOf(device: Device, type: DeviceType, frameRate: Rate): Ins
       }),
     ),
   );
-  const context: Context = { frameRate, device, type, settings: new Map(type.settings.map((s) => [s.id, s])) };
-  const links: Link[] = [];
-  const shut: Shut[] = [];
-  const disabled: Disabled[] = [];
-  const isDisabled = (portId: string): boolean => device.ends?.[portId]?.disabled === true;
-  const wayIds = new Map<string, number>();
-  for (const way of type.inside) {
-    const [from, to] = [placeOf(type, way.from), placeOf(type, way.to)];
-    const ends = [way.from, way.to].map((place) => place.split('.')[0]!);
-    const off = ends.find(isDisabled);
-    if (off !== undefined) {
-      disabled.push({ from, to, end: { deviceId: device.id, portId: off } });
-      continue;
-    }
-    const ports = ends.join(' ');
-    const wayId = wayIds.get(ports) ?? newWayId();
-    wayIds.set(ports, wayId);
-    const edge = insideEdge(context, way, wayId);
-    if ('doors' in edge)
-      shut.push({ from, to, deviceId: device.id, settingId: edge.doors[0]!.settingId, doors: edge.doors });
-    else links.push({ edge, from, to });
-  }
-  const inside = { type, frameRate, nodes, links, shut, disabled };
-  insides.set(device, inside);
-  return inside;
+
+function insideWay(context: Context, way: Way, wayIds: Map<string, number>): InsideWay {
+  const { device, type } = context;
+  const [from, to] = [placeOf(type, way.from), placeOf(type, way.to)];
+  const ends = [way.from, way.to].map((place) => place.split('.')[0]!);
+  const off = ends.find((portId) => device.ends?.[portId]?.disabled);
+  if (off !== undefined) return { from, to, end: { deviceId: device.id, portId: off } };
+  const ports = ends.join(' ');
+  const wayId = wayIds.get(ports) ?? newWayId();
+  wayIds.set(ports, wayId);
+  const edge = insideEdge(context, way, wayId);
+  if (!('doors' in edge)) return { edge, from, to };
+  return { from, to, deviceId: device.id, settingId: edge.doors[0]!.settingId, doors: edge.doors };
 }
 
 interface Context {
@@ -183,7 +229,7 @@ function shutDoors(context: Context, { stages }: Way): Door[] {
 
 /** What one stage of a device, with its settings, adds in decibels; changes of scale count as gains. */
 export const stageGainDb = (device: Device, type: DeviceType, stage: Stage): Interval =>
-  gainOf({ device, settings: new Map(type.settings.map((s) => [s.id, s])) }, stage);
+  gainOf({ device, settings: settingsOf(type) }, stage);
 
 function gainOf(context: Pick<Context, 'device' | 'settings'>, stage: Stage): Interval {
   switch (stage.do) {

@@ -56,7 +56,7 @@ export function ladderOf(rig: Rig, graph: Graph, noiseDb: Float64Array, arrival:
   const steps: Arrival[] = [];
   for (let at: Arrival | null = arrival; at; at = at.from) steps.unshift(at);
   const walk = new Walk(rig, graph, noiseDb, steps[0]!);
-  for (const step of steps.slice(1)) walk.pass(graph.edges[step.edge]!, step.node);
+  for (const step of steps.slice(1)) walk.pass(step.edge!, step.node);
   const rungs = withLosses(walk.rungs);
   const most = (of: (r: Rung) => number, least: number) =>
     rungs.reduce((best, r, i) => (of(r) > (best < 0 ? least : of(rungs[best]!)) ? i : best), -1);

@@ -18,8 +18,9 @@ const MOST_SOURCES = 64;
  * @returns how many arrivals the bounds left out
  */
 export function followLoop(graph: Graph, components: Components, c: number, lists: Arrival[][]): number {
-  const members = membersOf(components, c);
-  const rank = ranksOf(graph, components, c);
+  // In the order of the graph: what decides between equals does not hang on how the component was found.
+  const members = membersOf(components, c).slice().sort();
+  const rank = ranksOf(graph, components, members);
   const entered = members.reduce((n, node) => n + lists[node]!.length, 0);
   if (entered === 0) return 0;
   /** What has not gone on yet: an arrival as a whole (null), or so much of it, a signed amplitude. */
@@ -102,13 +103,13 @@ function partOf(arrival: Arrival, amplitude: number): Arrival {
 }
 
 /** Nodes in an order in which what takes no time leads on, as far as there is one (Kahn 1962). */
-function ranksOf(graph: Graph, components: Components, c: number): Map<number, number> {
-  const members = membersOf(components, c);
+function ranksOf(graph: Graph, { of }: Components, members: Int32Array): Map<number, number> {
+  const c = of[members[0]!];
   const ways = new Map<number, number>([...members].map((node) => [node, 0]));
   const atOnce = (node: number): number[] => {
     const next: number[] = [];
     for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++)
-      if (components.of[graph.to[e]!] === c && graph.edges[e]!.delayMs.nominal === 0) next.push(graph.to[e]!);
+      if (of[graph.to[e]!] === c && graph.edges[e]!.delayMs.nominal === 0) next.push(graph.to[e]!);
     return next;
   };
   for (const node of members) for (const to of atOnce(node)) ways.set(to, ways.get(to)! + 1);

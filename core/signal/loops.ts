@@ -35,19 +35,42 @@ const TOLD_DB = -65;
 const MOST_CYCLES = 512;
 const MOST_STEPS = 20_000;
 
+export interface LoopsRead {
+  readonly loops: readonly Loop[];
+  /** The loops of each component that has any, by the least of its nodes. */
+  readonly byComponent: ReadonlyMap<number, { readonly nodes: Int32Array; readonly loops: ReadonlyMap<string, Loop> }>;
+}
+
 /** Every loop of every component, the loudest first. */
-export function readLoops(graph: Graph, components: Components, measurements: Measurements = []): Loop[] {
+export const readLoops = (graph: Graph, components: Components, measurements: Measurements = []): readonly Loop[] =>
+  readEveryLoop(graph, components, measurements).loops;
+
+/** @param near  what was read before other edges led to the nodes that are touched: components without any of them keep their loops */
+export function readEveryLoop(
+  graph: Graph,
+  components: Components,
+  measurements: Measurements,
+  near?: { readonly read: LoopsRead; readonly touched: ReadonlySet<number> },
+): LoopsRead {
+  const byComponent = new Map<number, { nodes: Int32Array; loops: ReadonlyMap<string, Loop> }>();
   const loops = new Map<string, Loop>();
   components.loops.forEach((is, c) => {
     if (!is) return;
-    for (const [key, loop] of loopsOf(graph, components, c, measurements)) {
+    const nodes = membersOf(components, c).slice().sort();
+    const before = near?.read.byComponent.get(nodes[0]!);
+    const stays = before && isSame(before.nodes, nodes) && !nodes.some((node) => near!.touched.has(node));
+    const here = stays ? before.loops : loopsOf(graph, components, c, measurements);
+    byComponent.set(nodes[0]!, { nodes, loops: here });
+    for (const [key, loop] of here) {
       // Left and right that never meet are two components and one loop: the louder of the two.
       const known = loops.get(key);
       if (!known || loop.together.gainDb > known.together.gainDb) loops.set(key, loop);
     }
   });
-  return [...loops.values()].sort((a, b) => b.gainDb - a.gainDb);
+  return { loops: [...loops.values()].sort((a, b) => b.gainDb - a.gainDb), byComponent };
 }
+
+const isSame = (a: Int32Array, b: Int32Array): boolean => a.length === b.length && a.every((n, i) => n === b[i]);
 
 /** A stretch of a loop without a fork: the edges it is made of, and what they do together. */
 interface Stretch extends LoopLink {
@@ -56,7 +79,7 @@ interface Stretch extends LoopLink {
 }
 
 function loopsOf(graph: Graph, components: Components, c: number, measurements: Measurements): Map<string, Loop> {
-  const members = membersOf(components, c);
+  const members = membersOf(components, c).slice().sort();
   const at = new Map([...members].map((node, i) => [node, i]));
   const links: Stretch[] = [];
   for (const node of members)

@@ -37,7 +37,7 @@ export function pass(graph: Graph, arrival: Arrival, e: number, from = arrival):
     clock: edge.clock ?? arrival.clock,
     headroomDb: Math.min(arrival.headroomDb, edge.ceilingDb - arrival.levelDb),
     way: (Math.imul(arrival.way, 0x9e3779b1) + edge.wayId) | 0,
-    edge: e,
+    edge,
     from,
     reverseDb: arrival.reverseDb + edge.gainDb.high,
     copies: arrival.copies,

@@ -45,14 +45,14 @@ export function openChannels(
   const unwanted = new Set(
     rig.plan.filter((c) => c.listenerId === listenerId && c.want === 'must-not').map((c) => c.sourceId),
   );
-  const used = new Set<number>();
+  const used = new Set<Edge>();
   for (const arrival of arrivals[node]!) {
     if (unwanted.has(rig.sources[arrival.sourceIndex]!.id)) continue;
-    for (let at: Arrival | null = arrival; at && at.edge >= 0; at = at.from) used.add(at.edge);
+    for (let at: Arrival | null = arrival; at?.edge; at = at.from) used.add(at.edge);
   }
   // What anybody wants anywhere is not shut for the sake of this one.
   const elsewhere = wantedSettings(pairs);
-  const usedHere = new Set([...used].flatMap((e) => graph.edges[e]!.settings));
+  const usedHere = new Set([...used].flatMap((e) => e.settings));
   const isUsed = (setting: string): boolean => usedHere.has(setting) || elsewhere.has(setting);
   const total = powerFromDb(noiseDb[node]!);
   const types = findTypes(rig);
@@ -61,7 +61,7 @@ export function openChannels(
     const { deviceId, portId } = graph.nodes[graph.from[edge]!]!;
     const port = types.get(findDevice(rig, deviceId)!.typeId)!.ports.find((p) => p.id === portId)!;
     // The noise of a bus or an output is there whatever is shut.
-    if (port.direction !== 'in' || used.has(edge) || !('deviceId' in graph.edges[edge]!.via)) continue;
+    if (port.direction !== 'in' || used.has(graph.edges[edge]!) || !('deviceId' in graph.edges[edge]!.via)) continue;
     const key = `${deviceId}.${portId}`;
     const known = byInput.get(key);
     byInput.set(key, { edge: known?.edge ?? edge, power: Math.max(known?.power ?? 0, power) });

@@ -23,8 +23,8 @@ export function readPath(graph: Graph, arrival: Arrival): Path {
     const step = steps[i]!;
     const deviceId = graph.nodes[step.node]!.deviceId;
     if (deviceIds[deviceIds.length - 1] !== deviceId) deviceIds.push(deviceId);
-    if (step.edge < 0) continue;
-    const edge = graph.edges[step.edge]!;
+    const { edge } = step;
+    if (!edge) continue;
     edges.push(edge);
     for (const term of edge.delays) terms.push(term);
     for (const setting of edge.settings) settings.push(setting);

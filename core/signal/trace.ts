@@ -6,86 +6,140 @@ import type { Graph } from './graph.ts';
 import { followLoop } from './loop-trace.ts';
 import { add, keep, NOTHING, pass } from './meet.ts';
 
+/** One kind of thing at every node: the arrivals there, and how many of them the bounds left out. */
+interface Spread {
+  readonly lists: readonly (readonly Arrival[])[];
+  readonly dropped: Int32Array;
+}
+
 export interface Traced {
-  /** Arrivals of each node; sources in the order of the rig. */
-  readonly arrivals: readonly (readonly Arrival[])[];
+  readonly sound: Spread;
   /** Pictures, traced in the same graph. */
-  readonly pictures: readonly (readonly Arrival[])[];
-  /** How many arrivals the bounds left out. */
+  readonly picture: Spread;
+  /** How many arrivals the bounds left out, of both. */
   readonly dropped: number;
 }
 
-/** Every source, its sound and its picture, at every node that it reaches, in topological order; loops are bounded. */
-export function trace(rig: Rig, graph: Graph, components: Components): Traced {
-  const sound = startOf(
+/** What was traced in a graph that differs from this one by edges that lead to a few nodes. */
+export interface Near {
+  readonly traced: Traced;
+  readonly touched: readonly number[];
+}
+
+/**
+ * Every source, its sound and its picture, at every node that it reaches, in topological order; loops are bounded.
+ * @param near  of the same sources: what no other edge leads to is taken over as it is, list by list
+ */
+export function trace(rig: Rig, graph: Graph, components: Components, near?: Near): Traced {
+  const sound = spread(
     graph,
-    (node) => node.carries === 'sound',
-    rig.sources.map((s) => ({ ref: s.sound, level: s.level })),
+    components,
+    originsOf(
+      graph,
+      'sound',
+      rig.sources.map((s) => ({ ref: s.sound, level: s.level })),
+    ),
+    near && { ...near.traced.sound, touched: near.touched },
   );
-  const picture = startOf(
+  const picture = spread(
     graph,
-    (node) => node.carries === 'picture',
-    rig.sources.map((s) => ({ ref: s.picture, level: [0, 0, 0] as const })),
+    components,
+    originsOf(
+      graph,
+      'picture',
+      rig.sources.map((s) => ({ ref: s.picture, level: [0, 0, 0] as const })),
+    ),
+    near && { ...near.traced.picture, touched: near.touched },
   );
-  const dropped = spread(graph, components, sound) + spread(graph, components, picture);
-  return { arrivals: sound, pictures: picture, dropped };
+  const dropped = [sound, picture].reduce((sum, s) => sum + s.dropped.reduce((a, b) => a + b, 0), 0);
+  return { sound, picture, dropped };
 }
 
 interface Origin {
-  ref: { deviceId: string; portId: string } | undefined;
-  level: readonly [number, number, number];
+  readonly ref: { readonly deviceId: string; readonly portId: string } | undefined;
+  readonly level: readonly [number, number, number];
 }
 
-function startOf(graph: Graph, wanted: (node: Graph['nodes'][number]) => boolean, origins: Origin[]): Arrival[][] {
-  const lists: Arrival[][] = new Array(graph.nodes.length).fill(NOTHING);
+type Begin = { readonly sourceIndex: number; readonly level: Origin['level'] };
+
+/** Which sources begin at which nodes. */
+function originsOf(graph: Graph, carries: 'sound' | 'picture', origins: readonly Origin[]): Map<number, Begin[]> {
+  const begins = new Map<number, Begin[]>();
   origins.forEach(({ ref, level }, sourceIndex) => {
     if (!ref) return;
     for (const node of graph.nodesOf(ref)) {
-      if (!wanted(graph.nodes[node]!)) continue;
-      add(lists, node, {
-        sourceIndex,
-        node,
-        levelDb: level[1],
-        levelLowDb: level[0],
-        levelHighDb: level[2],
-        delayMs: 0,
-        delayLowMs: 0,
-        delayHighMs: 0,
-        polarity: 1,
-        conversions: 0,
-        lowHz: 0,
-        highHz: Number.POSITIVE_INFINITY,
-        clock: null,
-        headroomDb: Number.POSITIVE_INFINITY,
-        way: 7,
-        edge: -1,
-        from: null,
-        reverseDb: Number.NEGATIVE_INFINITY,
-        copies: 1,
-        cancelledBy: null,
-      });
+      if (graph.nodes[node]!.carries !== carries) continue;
+      const here = begins.get(node);
+      if (here) here.push({ sourceIndex, level });
+      else begins.set(node, [{ sourceIndex, level }]);
     }
   });
-  return lists;
+  return begins;
 }
 
-function spread(graph: Graph, components: Components, lists: Arrival[][]): number {
+const beginAt = (node: number, { sourceIndex, level }: Begin): Arrival => ({
+  sourceIndex,
+  node,
+  levelDb: level[1],
+  levelLowDb: level[0],
+  levelHighDb: level[2],
+  delayMs: 0,
+  delayLowMs: 0,
+  delayHighMs: 0,
+  polarity: 1,
+  conversions: 0,
+  lowHz: 0,
+  highHz: Number.POSITIVE_INFINITY,
+  clock: null,
+  headroomDb: Number.POSITIVE_INFINITY,
+  way: 7,
+  edge: null,
+  from: null,
+  reverseDb: Number.NEGATIVE_INFINITY,
+  copies: 1,
+  cancelledBy: null,
+});
+
+function spread(
+  graph: Graph,
+  components: Components,
+  origins: ReadonlyMap<number, readonly Begin[]>,
+  near?: Spread & Pick<Near, 'touched'>,
+): Spread {
   const { count, first, order, loops, of } = components;
-  let dropped = 0;
+  const { from, into, firstInto } = graph;
+  const lists = (near?.lists.slice() ?? new Array(graph.nodes.length).fill(NOTHING)) as Arrival[][];
+  const dropped = near?.dropped.slice() ?? new Int32Array(graph.nodes.length);
+  /** 1 where something else is heard than before. */
+  const moved = new Uint8Array(graph.nodes.length);
+  const touched = new Uint8Array(graph.nodes.length);
+  for (const node of near?.touched ?? []) touched[node] = 1;
+  const isMoved = (node: number): boolean => {
+    if (touched[node] === 1) return true;
+    for (let i = firstInto[node]!; i < firstInto[node + 1]!; i++) if (moved[from[into[i]!]!] === 1) return true;
+    return false;
+  };
   for (let c = 0; c < count; c++) {
-    if (loops[c]) dropped += followLoop(graph, components, c, lists);
-    for (let i = first[c]!; i < first[c + 1]!; i++) {
+    const [begin, end] = [first[c]!, first[c + 1]!];
+    let stays = near !== undefined;
+    for (let i = begin; i < end && stays; i++) stays = !isMoved(order[i]!);
+    if (stays) continue;
+    for (let i = begin; i < end; i++) {
       const node = order[i]!;
-      const list = lists[node]!;
-      for (let a = 0; a < list.length; a++) {
-        for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) {
-          const to = graph.to[e]!;
-          if (of[to] !== c) dropped += keep(lists, to, pass(graph, list[a]!, e)).gone ? 1 : 0;
-        }
+      if (lists[node] !== NOTHING) moved[node] = 1;
+      lists[node] = NOTHING;
+      dropped[node] = 0;
+      for (const begun of origins.get(node) ?? []) add(lists, node, beginAt(node, begun));
+      for (let k = firstInto[node]!; k < firstInto[node + 1]!; k++) {
+        const e = into[k]!;
+        if (of[from[e]!] === c) continue;
+        for (const arrival of lists[from[e]!]!) if (keep(lists, node, pass(graph, arrival, e)).gone) dropped[node]!++;
       }
     }
+    if (loops[c]) dropped[order[begin]!]! += followLoop(graph, components, c, lists);
+    for (let i = begin; i < end; i++) if (lists[order[i]!] !== NOTHING) moved[order[i]!] = 1;
   }
-  return dropped;
+  return { lists, dropped };
 }
 
 /** The noise floor of every node, dB in its own scale, by power from all that feeds it; -Infinity for none. */

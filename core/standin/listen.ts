@@ -227,8 +227,8 @@ function humAt({ graph, arrivals }: Evaluation, nodes: readonly number[], cableI
   if (cableIds.length === 0) return null;
   const perCable = new Map<string, number>();
   for (const end of nodes.flatMap((n) => arrivals[n]!))
-    for (let at: Arrival | null = end; at && at.edge >= 0; at = at.from) {
-      const { via } = graph.edges[at.edge]!;
+    for (let at: Arrival | null = end; at?.edge; at = at.from) {
+      const { via } = at.edge;
       if (!('cableId' in via) || !cableIds.includes(via.cableId) || graph.nodes[at.node]!.scale !== 'dbu') continue;
       const db = HUM_DBU + end.levelDb - at.levelDb;
       perCable.set(via.cableId, Math.max(perCable.get(via.cableId) ?? Number.NEGATIVE_INFINITY, db));

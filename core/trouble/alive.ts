@@ -23,9 +23,9 @@ export function aliveIn(graph: Graph, { deadBoxes, effects }: Pick<Disturbed, 'd
     const before = known.get(arrival);
     if (before !== undefined) return before;
     let sure = 1;
-    if (arrival.edge < 0) sure = deadBoxes.has(graph.nodes[arrival.node]!.deviceId) ? 0 : 1;
+    if (!arrival.edge) sure = deadBoxes.has(graph.nodes[arrival.node]!.deviceId) ? 0 : 1;
     else {
-      const { via } = graph.edges[arrival.edge]!;
+      const { via } = arrival.edge;
       if ('deviceId' in via) sure = deadBoxes.has(via.deviceId) ? 0 : 1;
       else if (dead.has(via.cableId)) sure = 0;
       else if (doubtful?.has(via.cableId)) sure = 0.5;

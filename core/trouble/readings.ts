@@ -102,7 +102,7 @@ function note(sounds: Map<string, Sound>, key: string, arrival: Arrival, graph: 
 function earOf(graph: Graph, arrival: Arrival): string {
   let ear = graph.nodes[arrival.node]!.deviceId;
   for (let at: Arrival = arrival; at.from; at = at.from)
-    if ('deviceId' in graph.edges[at.edge]!.via) ear = graph.nodes[at.node]!.deviceId;
+    if (at.edge && 'deviceId' in at.edge.via) ear = graph.nodes[at.node]!.deviceId;
   return ear;
 }
 

@@ -15,7 +15,7 @@ export function stepsOf(rig: Rig, graph: Graph, way: Heard): BoxStep[] {
   for (let at: Heard['arrival'] | null = way.arrival; at; at = at.from) arrivals.unshift(at);
   for (const arrival of arrivals) {
     const { deviceId } = graph.nodes[arrival.node]!;
-    const gainDb = arrival.edge >= 0 ? graph.edges[arrival.edge]!.gainDb.nominal : 0;
+    const gainDb = arrival.edge?.gainDb.nominal ?? 0;
     const last = steps[steps.length - 1];
     if (last?.deviceId === deviceId) {
       last.gainDb += gainDb;

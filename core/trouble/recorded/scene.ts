@@ -33,14 +33,12 @@ export interface Scene {
 export type Suspects = (scene: Scene, fault: FaultSeen) => Place[];
 
 /** Every cable that something goes by to the listener. */
-export function cablesTo({ rig, pairs, evaluation }: Scene): Cable[] {
+export function cablesTo({ rig, pairs }: Scene): Cable[] {
   const ids = new Set<string>();
   for (const pair of pairs)
     for (const { arrival } of pair.ways)
-      for (let at: typeof arrival | null = arrival; at && at.edge >= 0; at = at.from) {
-        const { via } = evaluation.graph.edges[at.edge]!;
-        if ('cableId' in via) ids.add(via.cableId);
-      }
+      for (let at: typeof arrival | null = arrival; at?.edge; at = at.from)
+        if ('cableId' in at.edge.via) ids.add(at.edge.via.cableId);
   return rig.cables.filter((c) => ids.has(c.id));
 }
 

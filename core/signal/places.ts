@@ -1,0 +1,172 @@
+import type { PortRef, Rig } from '#core/rig/index.ts';
+import type { Arrival } from './arrival.ts';
+import { type BandsMeasured, bandOf } from './band.ts';
+import { delayOf } from './delay.ts';
+import type { DelayTerm } from './graph.ts';
+import type { Heard, Pair } from './heard.ts';
+import { difference, settle, settleDelay } from './offset.ts';
+import { readPath } from './path.ts';
+import type { Spread } from './spread.ts';
+import { ECHO_MASKED_DB } from './verdict.ts';
+
+/** One way of a source to a place; left and right of one way are one. */
+export interface Way {
+  arrival: Arrival;
+  readonly sides: string[];
+}
+
+/** What comes to one place, read when it is asked for, and kept as long as nothing else comes there. */
+export interface Place {
+  readonly nodes: readonly number[];
+  readonly heard: ReadonlyMap<number, readonly Way[]>;
+  /** Of every source, the picture that comes first. */
+  readonly first: ReadonlyMap<number, Arrival>;
+  readonly pictures: Map<number, Pair['picture']>;
+  /** The ways of a source as they are read against a picture, by source and where that is seen. */
+  readonly read: Map<string, { readonly picture: Pair['picture']; readonly ways: readonly Heard[] }>;
+}
+
+/** By `device/port`. */
+export type Places = Map<string, Place>;
+
+const keyOf = ({ deviceId, portId }: PortRef): string => `${deviceId}/${portId}`;
+
+export function placeAt(spread: Spread, at: PortRef): Place {
+  const key = keyOf(at);
+  const known = spread.places.get(key);
+  if (known) return known;
+  const nodes = spread.graph.nodesOf(at);
+  const place: Place = {
+    nodes,
+    heard: heardAt(spread, nodes),
+    first: firstPictures(spread, nodes),
+    pictures: new Map(),
+    read: new Map(),
+  };
+  spread.places.set(key, place);
+  return place;
+}
+
+function heardAt({ graph, traced }: Spread, nodes: readonly number[]): Map<number, Way[]> {
+  const heard = new Map<number, Way[]>();
+  for (const node of nodes) {
+    const side = graph.nodes[node]!.channelId;
+    for (const arrival of traced.sound.lists[node]!) {
+      const ways = heard.get(arrival.sourceIndex) ?? [];
+      const known = ways.find((w) => w.arrival.way === arrival.way && w.arrival.delayMs === arrival.delayMs);
+      if (!known) heard.set(arrival.sourceIndex, [...ways, { arrival, sides: [side] }]);
+      else {
+        if (!known.sides.includes(side)) known.sides.push(side);
+        if (arrival.levelDb > known.arrival.levelDb) known.arrival = arrival;
+      }
+    }
+  }
+  return heard;
+}
+
+function firstPictures(spread: Spread, nodes: readonly number[]): Map<number, Arrival> {
+  const first = new Map<number, Arrival>();
+  const msOf = (arrival: Arrival): number => delayOf(spread, arrival).value.nominal;
+  for (const node of nodes)
+    for (const arrival of spread.traced.picture.lists[node]!) {
+      const known = first.get(arrival.sourceIndex);
+      if (!known || msOf(arrival) < msOf(known)) first.set(arrival.sourceIndex, arrival);
+    }
+  return first;
+}
+
+/** The picture of a source as it is seen at a place; null where it does not come there. */
+export function pictureAt(spread: Spread, at: PortRef, sourceIndex: number): Pair['picture'] {
+  const place = placeAt(spread, at);
+  const first = place.first.get(sourceIndex);
+  if (!first) return null;
+  const known = place.pictures.get(sourceIndex);
+  if (known) return known;
+  const { terms, settings } = readPath(spread.graph, first);
+  const sourceId = spread.parts.sources[sourceIndex]!.id;
+  const picture = { sourceId, delay: settleDelay(spread.measurements, 'picture', terms), terms, settings };
+  place.pictures.set(sourceIndex, picture);
+  return picture;
+}
+
+const NO_WAYS: readonly Way[] = [];
+
+/** Every way of a source to a place, the loudest first, against the picture that it has to keep time with. */
+export function waysAt(
+  spread: Spread,
+  at: PortRef,
+  sourceIndex: number,
+  picture: Pair['picture'],
+  seenAt: PortRef | undefined,
+  bands: BandsMeasured,
+): readonly Heard[] {
+  const place = placeAt(spread, at);
+  const key = picture && seenAt ? `${sourceIndex} ${picture.sourceId} ${keyOf(seenAt)}` : `${sourceIndex}`;
+  const known = place.read.get(key);
+  if (known && known.picture === picture) return known.ways;
+  const measured = bands(at, spread.parts.sources[sourceIndex]!.id);
+  const ways = readWays(spread, place.heard.get(sourceIndex) ?? NO_WAYS, picture, measured);
+  place.read.set(key, { picture, ways });
+  return ways;
+}
+
+/** Quieter than the loudest by so much, a second way is not told. */
+const TOLD_DB = 60;
+
+function readWays(
+  { graph, noiseDb, measurements }: Spread,
+  ways: readonly Way[],
+  picture: Pair['picture'],
+  bands: ReturnType<BandsMeasured>,
+): Heard[] {
+  const loudest = Math.max(...ways.map((w) => w.arrival.levelDb));
+  let first: readonly DelayTerm[] | null = null;
+  return ways
+    .filter((w) => w.arrival.levelDb >= loudest - TOLD_DB)
+    .sort((a, b) => b.arrival.levelDb - a.arrival.levelDb)
+    .map(({ arrival, sides }) => {
+      const path = readPath(graph, arrival);
+      const isTold = first !== null && loudest - arrival.levelDb < ECHO_MASKED_DB;
+      const afterFirst = isTold ? settle(measurements, 'after the loudest way', difference(path.terms, first!)) : null;
+      first ??= path.terms;
+      const offsetTerms = picture ? difference(path.terms, picture.terms) : [];
+      const noise = noiseDb[arrival.node]!;
+      return {
+        arrival,
+        levelDb: { low: arrival.levelLowDb, nominal: arrival.levelDb, high: arrival.levelHighDb },
+        scale: graph.nodes[arrival.node]!.scale,
+        noiseDb: Number.isFinite(noise) ? noise : null,
+        headroomDb: Number.isFinite(arrival.headroomDb) ? arrival.headroomDb : null,
+        delay: settleDelay(measurements, 'sound', path.terms),
+        band: bandOf(arrival, path.deviceIds, bands),
+        conversions: arrival.conversions,
+        polarity: arrival.polarity,
+        clock: arrival.clock,
+        deviceIds: path.deviceIds,
+        sides,
+        afterFirst,
+        offset: picture ? settle(measurements, 'sound minus picture', offsetTerms) : null,
+        soundTerms: path.terms,
+        offsetTerms,
+        settings: path.settings,
+      };
+    });
+}
+
+/** Null where nothing is heard. */
+export const loudestOf = (ways: readonly Way[] | undefined): number | null =>
+  ways ? ways.reduce((db, w) => Math.max(db, w.arrival.levelDb), Number.NEGATIVE_INFINITY) : null;
+
+/** Quieter than a source by so much, what else comes to its track does not hinder balancing it (typical of spill between two microphones). */
+const SPILL_DB = 15;
+
+/** Other sources at a place that stand near one there, by their ids. */
+export function nearlyAsLoud({ heard }: Place, sources: Rig['sources'], sourceIndex: number): string[] {
+  const ownDb = loudestOf(heard.get(sourceIndex));
+  if (ownDb === null) return [];
+  return sources.flatMap(({ id }, i) => {
+    const db = i === sourceIndex ? null : loudestOf(heard.get(i));
+    return db !== null && db > ownDb - SPILL_DB ? [id] : [];
+  });
+}
+
