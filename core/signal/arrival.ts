@@ -23,7 +23,7 @@ export interface Arrival {
   readonly way: number;
   /** The edge it came by; null at the source. */
   readonly edge: Edge | null;
-  readonly from: Arrival | null;
+  from: Arrival | null;
   /** How loud it may be the other way up: copies that nearly cancel leave open which of them is the louder. -Infinity where that is known. */
   reverseDb: number;
   /** How many copies have met in it on its way: ways of equal length, added up. */

@@ -33,8 +33,41 @@ export interface Evaluation {
  */
 export function evaluate(rig: Rig, near?: Evaluation): Evaluation {
   const spread = spreadOf(rig, near?.graph);
-  const { graph, traced, noiseDb, loops, measurements } = spread;
+  const { graph, loops, measurements, sounds } = spread;
   const before = near ?? latest.get(rig.cables);
+  let rows = before && rowsOf.get(before);
+  let pairs: readonly Pair[] | null = null;
+  const evaluation: Evaluation = {
+    graph,
+    measurements,
+    loops: loops.loops,
+    // What follows is worked out when it is first asked for.
+    get arrivals() {
+      return sounds.value.traced.sound.lists;
+    },
+    get pictures() {
+      return sounds.value.traced.picture.lists;
+    },
+    get noiseDb() {
+      return sounds.value.noiseDb;
+    },
+    get dropped() {
+      return sounds.value.traced.dropped;
+    },
+    get pairs() {
+      if (!pairs) {
+        rows = readRows(rig, spread, rows ?? NO_ROWS);
+        rowsOf.set(evaluation, rows);
+        pairs = [...rows.values()].flatMap((row) => row.pairs);
+      }
+      return pairs;
+    },
+  };
+  if (!near) latest.set(rig.cables, evaluation);
+  return evaluation;
+}
+
+function readRows(rig: Rig, spread: Spread, before: Rows): Rows {
   const context: Context = {
     rig,
     spread,
@@ -43,23 +76,9 @@ export function evaluate(rig: Rig, near?: Evaluation): Evaluation {
     sourceAt: new Map(rig.sources.map((s, i) => [s.id, i])),
     voiceAt: rig.sources.findIndex((s) => s.id === mainVoiceOf(rig)),
     cells: new Map(rig.plan.map((c) => [`${c.sourceId}>${c.listenerId}`, c])),
-    before: (before && rowsOf.get(before.pairs)) ?? new Map(),
+    before,
   };
-  const rows = new Map(rig.listeners.map((listener) => [listener.id, readListener(context, listener)]));
-  const pairs = [...rows.values()].flatMap((row) => row.pairs);
-  rowsOf.set(pairs, rows);
-  const evaluation = {
-    graph,
-    arrivals: traced.sound.lists,
-    pictures: traced.picture.lists,
-    noiseDb,
-    measurements,
-    pairs,
-    loops: loops.loops,
-    dropped: traced.dropped,
-  };
-  if (!near) latest.set(rig.cables, evaluation);
-  return evaluation;
+  return new Map(rig.listeners.map((listener) => [listener.id, readListener(context, listener)]));
 }
 
 /** The pairs of one listener, with what they rest on. */
@@ -70,7 +89,9 @@ interface Row {
   readonly restsEach: readonly (readonly unknown[])[];
 }
 
-const rowsOf = new WeakMap<Evaluation['pairs'], ReadonlyMap<string, Row>>();
+type Rows = ReadonlyMap<string, Row>;
+const NO_ROWS: Rows = new Map();
+const rowsOf = new WeakMap<Evaluation, Rows>();
 const latest = new WeakMap<Rig['cables'], Evaluation>();
 
 interface Context {
@@ -84,7 +105,7 @@ interface Context {
   readonly voiceAt: number;
   readonly cells: ReadonlyMap<string, PlanCell>;
   /** Rows as they were last. */
-  readonly before: ReadonlyMap<string, Row>;
+  readonly before: Rows;
 }
 
 type Listener = Rig['listeners'][number];
@@ -103,8 +124,7 @@ function readListener(context: Context, listener: Listener): Row {
   rig.sources.forEach((source, sourceIndex) => {
     const cell = context.cells.get(`${source.id}>${listener.id}`);
     const inTime = cell?.inTimeWith ? (context.sourceAt.get(cell.inTimeWith) ?? -1) : sourceIndex;
-    const picture =
-      cell?.keepTime === false || !listener.picture ? null : pictureAt(spread, listener.picture, inTime);
+    const picture = cell?.keepTime === false || !listener.picture ? null : pictureAt(spread, listener.picture, inTime);
     const ways = waysAt(spread, listener.sound, sourceIndex, picture, listener.picture, context.bands);
     const ownDb = sourceIndex === voiceAt ? null : loudestOf(place.heard.get(sourceIndex));
     const underVoiceDb = voiceDb === null || ownDb === null ? null : voiceDb - ownDb;

@@ -23,5 +23,5 @@ export { type ListenerRole, mainVoiceOf, type Roles, rolesOf, type SourceRole } 
 export { type ClosedDoor, type Stop, whereItStops } from './stops.ts';
 export { type Passage, type ThroughBox, throughBox } from './through-box.ts';
 export { TOLERANCES, type Tolerance, toleranceOf } from './tolerance.ts';
-export { heardTwice, isLost } from './verdict.ts';
+export { heardTwice, isLost, overLostDb, overMaskDb, repeatOf } from './verdict.ts';
 export { isTooLarge, stepsOf } from './work.ts';

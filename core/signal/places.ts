@@ -2,11 +2,12 @@ import type { PortRef, Rig } from '#core/rig/index.ts';
 import type { Arrival } from './arrival.ts';
 import { type BandsMeasured, bandOf } from './band.ts';
 import { delayOf } from './delay.ts';
-import type { DelayTerm } from './graph.ts';
+import type { DelayTerm, Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
 import { difference, settle, settleDelay } from './offset.ts';
 import { readPath } from './path.ts';
 import type { Spread } from './spread.ts';
+import type { Traced } from './trace.ts';
 import { ECHO_MASKED_DB } from './verdict.ts';
 
 /** One way of a source to a place; left and right of one way are one. */
@@ -18,12 +19,19 @@ export interface Way {
 /** What comes to one place, read when it is asked for, and kept as long as nothing else comes there. */
 export interface Place {
   readonly nodes: readonly number[];
+  readonly noiseDb: readonly number[];
   readonly heard: ReadonlyMap<number, readonly Way[]>;
   /** Of every source, the picture that comes first. */
   readonly first: ReadonlyMap<number, Arrival>;
   readonly pictures: Map<number, Pair['picture']>;
   /** The ways of a source as they are read against a picture, by source and where that is seen. */
-  readonly read: Map<string, { readonly picture: Pair['picture']; readonly ways: readonly Heard[] }>;
+  readonly read: Map<string, Read>;
+}
+
+interface Read {
+  readonly source: number;
+  readonly picture: Pair['picture'];
+  readonly ways: readonly Heard[];
 }
 
 /** By `device/port`. */
@@ -33,21 +41,50 @@ const keyOf = ({ deviceId, portId }: PortRef): string => `${deviceId}/${portId}`
 
 export function placeAt(spread: Spread, at: PortRef): Place {
   const key = keyOf(at);
-  const known = spread.places.get(key);
+  const { places, before, traced, noiseDb } = spread.sounds.value;
+  const known = places.get(key);
   if (known) return known;
   const nodes = spread.graph.nodesOf(at);
   const place: Place = {
     nodes,
-    heard: heardAt(spread, nodes),
+    noiseDb: nodes.map((n) => noiseDb[n]!),
+    heard: heardAt(spread.graph, traced, nodes),
     first: firstPictures(spread, nodes),
     pictures: new Map(),
     read: new Map(),
   };
-  spread.places.set(key, place);
+  const old = before.get(key);
+  if (old) takeOver(place, old);
+  before.delete(key);
+  places.set(key, place);
   return place;
 }
 
-function heardAt({ graph, traced }: Spread, nodes: readonly number[]): Map<number, Way[]> {
+/** What was read of a place and holds still: of pictures and sounds that come there as they did. */
+function takeOver(place: Place, old: Place): void {
+  for (const [source, picture] of old.pictures)
+    if (place.first.get(source) === old.first.get(source)) place.pictures.set(source, picture);
+  const noiseDb = new Map(place.nodes.map((n, i) => [n, place.noiseDb[i]!]));
+  const isQuiet = place.noiseDb.every((db, i) => db === old.noiseDb[i]);
+  for (const [key, { source, picture, ways }] of old.read) {
+    if (!isSameWays(place.heard.get(source) ?? NO_WAYS, old.heard.get(source) ?? NO_WAYS)) continue;
+    const now = isQuiet ? ways : ways.map((way) => ({ ...way, noiseDb: finite(noiseDb.get(way.arrival.node)!) }));
+    place.read.set(key, { source, picture, ways: now });
+  }
+}
+
+const isSameWays = (a: readonly Way[], b: readonly Way[]): boolean =>
+  a.length === b.length &&
+  a.every(
+    (w, i) =>
+      w.arrival === b[i]!.arrival &&
+      w.sides.length === b[i]!.sides.length &&
+      w.sides.every((s, k) => s === b[i]!.sides[k]),
+  );
+
+const finite = (db: number): number | null => (Number.isFinite(db) ? db : null);
+
+function heardAt(graph: Graph, traced: Traced, nodes: readonly number[]): Map<number, Way[]> {
   const heard = new Map<number, Way[]>();
   for (const node of nodes) {
     const side = graph.nodes[node]!.channelId;
@@ -68,7 +105,7 @@ function firstPictures(spread: Spread, nodes: readonly number[]): Map<number, Ar
   const first = new Map<number, Arrival>();
   const msOf = (arrival: Arrival): number => delayOf(spread, arrival).value.nominal;
   for (const node of nodes)
-    for (const arrival of spread.traced.picture.lists[node]!) {
+    for (const arrival of spread.sounds.value.traced.picture.lists[node]!) {
       const known = first.get(arrival.sourceIndex);
       if (!known || msOf(arrival) < msOf(known)) first.set(arrival.sourceIndex, arrival);
     }
@@ -106,7 +143,7 @@ export function waysAt(
   if (known && known.picture === picture) return known.ways;
   const measured = bands(at, spread.parts.sources[sourceIndex]!.id);
   const ways = readWays(spread, place.heard.get(sourceIndex) ?? NO_WAYS, picture, measured);
-  place.read.set(key, { picture, ways });
+  place.read.set(key, { source: sourceIndex, picture, ways });
   return ways;
 }
 
@@ -114,11 +151,12 @@ export function waysAt(
 const TOLD_DB = 60;
 
 function readWays(
-  { graph, noiseDb, measurements }: Spread,
+  { graph, sounds, measurements }: Spread,
   ways: readonly Way[],
   picture: Pair['picture'],
   bands: ReturnType<BandsMeasured>,
 ): Heard[] {
+  const { noiseDb } = sounds.value;
   const loudest = Math.max(...ways.map((w) => w.arrival.levelDb));
   let first: readonly DelayTerm[] | null = null;
   return ways
@@ -130,12 +168,11 @@ function readWays(
       const afterFirst = isTold ? settle(measurements, 'after the loudest way', difference(path.terms, first!)) : null;
       first ??= path.terms;
       const offsetTerms = picture ? difference(path.terms, picture.terms) : [];
-      const noise = noiseDb[arrival.node]!;
       return {
         arrival,
         levelDb: { low: arrival.levelLowDb, nominal: arrival.levelDb, high: arrival.levelHighDb },
         scale: graph.nodes[arrival.node]!.scale,
-        noiseDb: Number.isFinite(noise) ? noise : null,
+        noiseDb: finite(noiseDb[arrival.node]!),
         headroomDb: Number.isFinite(arrival.headroomDb) ? arrival.headroomDb : null,
         delay: settleDelay(measurements, 'sound', path.terms),
         band: bandOf(arrival, path.deviceIds, bands),
@@ -169,4 +206,3 @@ export function nearlyAsLoud({ heard }: Place, sources: Rig['sources'], sourceIn
     return db !== null && db > ownDb - SPILL_DB ? [id] : [];
   });
 }
-

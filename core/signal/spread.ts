@@ -1,5 +1,5 @@
 import type { Rig } from '#core/rig/index.ts';
-import { findComponents } from './components.ts';
+import { type Components, findComponents } from './components.ts';
 import { expand, patch } from './expand.ts';
 import type { Graph } from './graph.ts';
 import { type LoopsRead, readEveryLoop } from './loops.ts';
@@ -13,12 +13,39 @@ export interface Spread {
   readonly devices: Rig['devices'];
   readonly parts: Parts;
   readonly graph: Graph;
+  readonly loops: LoopsRead;
+  readonly measurements: Measurements;
+  /** Worked out when it is asked for: a search that sees a loop howl looks no further. */
+  readonly sounds: Lazy<Sounds>;
+}
+
+export interface Sounds {
   readonly traced: Traced;
   readonly noiseDb: Float64Array;
-  readonly measurements: Measurements;
-  readonly loops: LoopsRead;
-  /** What has been read of it, place by place. */
+  /** What has been read of it, place by place; and how the others were, of which much may be as it was. */
   readonly places: Places;
+  readonly before: Places;
+}
+
+/** Worked out once, when it is first asked for; what it was worked out from is let go then. */
+class Lazy<T extends object> {
+  private work: (() => T) | null;
+  private done: T | null = null;
+
+  constructor(work: () => T) {
+    this.work = work;
+  }
+
+  get value(): T {
+    this.done ??= this.work!();
+    this.work = null;
+    return this.done;
+  }
+
+  /** What is worked out already; null for nothing. */
+  get known(): T | null {
+    return this.done;
+  }
 }
 
 type Parts = Pick<Rig, 'types' | 'cables' | 'sources' | 'listeners' | 'session' | 'measurements'>;
@@ -59,13 +86,18 @@ function spreadAnew(rig: Rig): Spread {
     devices: rig.devices,
     parts: rig,
     graph,
-    traced: trace(rig, graph, components),
-    noiseDb: withMeasuredNoise(rig, graph, readNoise(graph, components)),
-    measurements,
     loops: readEveryLoop(graph, components, measurements),
-    places: new Map(),
+    measurements,
+    sounds: new Lazy(() => soundsAnew(rig, graph, components)),
   };
 }
+
+const soundsAnew = (rig: Rig, graph: Graph, components: Components): Sounds => ({
+  traced: trace(rig, graph, components),
+  noiseDb: withMeasuredNoise(rig, graph, readNoise(graph, components)),
+  places: new Map(),
+  before: new Map(),
+});
 
 /** What a few settings change of it, and the rest as it is; null where it is another rig. */
 function spreadNear(rig: Rig, before: Spread): Spread | null {
@@ -74,23 +106,34 @@ function spreadNear(rig: Rig, before: Spread): Spread | null {
   if (!patched) return null;
   const { graph, touched, rewired } = patched;
   const components = findComponents(graph, rewired ? undefined : before.graph);
+  const { measurements, loops } = before;
+  const sounds = before.sounds.known;
+  return {
+    devices: rig.devices,
+    parts: before.parts,
+    graph,
+    loops: readEveryLoop(graph, components, measurements, { read: loops, touched: new Set(touched) }),
+    measurements,
+    sounds: new Lazy(() =>
+      sounds ? soundsNear(rig, graph, components, sounds, touched) : soundsAnew(rig, graph, components),
+    ),
+  };
+}
+
+function soundsNear(
+  rig: Rig,
+  graph: Graph,
+  components: Components,
+  before: Sounds,
+  touched: readonly number[],
+): Sounds {
   const traced = trace(rig, graph, components, { traced: before.traced, touched });
   const noiseDb = withMeasuredNoise(rig, graph, readNoise(graph, components));
   const isKept = (node: number): boolean =>
     traced.sound.lists[node] === before.traced.sound.lists[node] &&
     traced.picture.lists[node] === before.traced.picture.lists[node] &&
     noiseDb[node] === before.noiseDb[node];
-  return {
-    devices: rig.devices,
-    parts: before.parts,
-    graph,
-    traced,
-    noiseDb,
-    measurements: before.measurements,
-    loops: readEveryLoop(graph, components, before.measurements, {
-      read: before.loops,
-      touched: new Set(touched),
-    }),
-    places: new Map([...before.places].filter(([, place]) => place.nodes.every(isKept))),
-  };
+  const [places, others]: [Places, Places] = [new Map(), new Map()];
+  for (const [key, place] of before.places) (place.nodes.every(isKept) ? places : others).set(key, place);
+  return { traced, noiseDb, places, before: others };
 }

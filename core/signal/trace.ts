@@ -1,7 +1,7 @@
 import type { Rig } from '#core/rig/index.ts';
 import { dbFromPower } from '#core/units/index.ts';
 import type { Arrival } from './arrival.ts';
-import type { Components } from './components.ts';
+import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';
 import { followLoop } from './loop-trace.ts';
 import { add, keep, NOTHING, pass } from './meet.ts';
@@ -126,7 +126,6 @@ function spread(
     if (stays) continue;
     for (let i = begin; i < end; i++) {
       const node = order[i]!;
-      if (lists[node] !== NOTHING) moved[node] = 1;
       lists[node] = NOTHING;
       dropped[node] = 0;
       for (const begun of origins.get(node) ?? []) add(lists, node, beginAt(node, begun));
@@ -137,10 +136,62 @@ function spread(
       }
     }
     if (loops[c]) dropped[order[begin]!]! += followLoop(graph, components, c, lists);
-    for (let i = begin; i < end; i++) if (lists[order[i]!] !== NOTHING) moved[order[i]!] = 1;
+    if (near) recognize(components, c, lists, near.lists, moved);
+    else for (let i = begin; i < end; i++) moved[order[i]!] = 1;
   }
   return { lists, dropped };
 }
+
+/**
+ * Puts what arrives in a component just as it did before back in the place of its equal, and a whole list that is the same:
+ * what is read of it, and what it goes on to, need not be looked at again. Notes where anything is another one.
+ */
+function recognize(
+  components: Components,
+  c: number,
+  lists: Arrival[][],
+  before: readonly (readonly Arrival[])[],
+  moved: Uint8Array,
+): void {
+  // An arrival is the same if where it comes from is: what comes round is recognized from its beginning.
+  const known = new Map<Arrival, Arrival>();
+  const old = (arrival: Arrival): Arrival => {
+    const chain: Arrival[] = [];
+    let at: Arrival | null = arrival;
+    while (at && components.of[at.node] === c && !known.has(at) && lists[at.node]!.includes(at)) {
+      chain.push(at);
+      at = at.from;
+    }
+    for (let next = chain.pop(); next; next = chain.pop()) {
+      const from: Arrival | null = next.from ? (known.get(next.from) ?? next.from) : null;
+      if (from !== next.from) next.from = from;
+      known.set(next, before[next.node]!.find((other) => isEqual(other, next)) ?? next);
+    }
+    return known.get(arrival) ?? arrival;
+  };
+  for (const node of membersOf(components, c)) {
+    const list = lists[node]!;
+    const was = before[node]!;
+    for (let i = 0; i < list.length; i++) list[i] = old(list[i]!);
+    if (list.length === was.length && list.every((a, i) => a === was[i])) lists[node] = was as Arrival[];
+    else moved[node] = 1;
+  }
+}
+
+const isEqual = (a: Arrival, b: Arrival): boolean =>
+  a.edge === b.edge &&
+  a.from === b.from &&
+  a.sourceIndex === b.sourceIndex &&
+  a.levelDb === b.levelDb &&
+  a.levelLowDb === b.levelLowDb &&
+  a.levelHighDb === b.levelHighDb &&
+  a.delayMs === b.delayMs &&
+  a.polarity === b.polarity &&
+  a.headroomDb === b.headroomDb &&
+  a.copies === b.copies &&
+  a.reverseDb === b.reverseDb &&
+  a.cancelledBy === null &&
+  b.cancelledBy === null;
 
 /** The noise floor of every node, dB in its own scale, by power from all that feeds it; -Infinity for none. */
 export function readNoise(graph: Graph, { count, first, order }: Components): Float64Array {

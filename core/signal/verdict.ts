@@ -68,13 +68,21 @@ const LOST: Record<Scale, number> = { spl: 20, dbfs: -75, dbu: -70 };
 export const isLost = (levelDb: number, scale: Scale): boolean => levelDb < LOST[scale];
 const isHeard = ({ arrival, scale }: Heard): boolean => !isLost(arrival.levelDb, scale);
 
-/** How long after the loudest way of a source another one is heard, or before it; null where the loudest masks the rest. */
-export function heardTwice(ways: readonly Heard[]): Figure | null {
-  const [first, ...others] = ways;
-  for (const { arrival, afterFirst } of others) {
-    const apartMs = Math.abs(afterFirst?.value.nominal ?? 0);
-    const downDb = first!.arrival.levelDb - arrival.levelDb;
-    if (apartMs > APART_MS && downDb < (apartMs > ECHO_MS ? ECHO_MASKED_DB : MASKED_DB)) return afterFirst;
-  }
-  return null;
+/** How far a way has to come down to be heard no more by itself, dB. */
+export const overLostDb = ({ arrival, scale }: Heard): number => arrival.levelDb - LOST[scale];
+
+/** The way of a source that is heard as a repeat of the loudest; null where that masks the rest. */
+export function repeatOf([first, ...others]: readonly Heard[]): Heard | null {
+  return others.find((w) => overMaskDb(w, first!) > 0) ?? null;
 }
+
+/** How far a repeat has to come down to be masked by another way, dB: none where the two are one sound. */
+export function overMaskDb(repeat: Heard, other: Heard): number {
+  const apartMs = Math.abs((repeat.afterFirst?.value.nominal ?? 0) - (other.afterFirst?.value.nominal ?? 0));
+  if (apartMs <= APART_MS) return 0;
+  const maskedDb = apartMs > ECHO_MS ? ECHO_MASKED_DB : MASKED_DB;
+  return repeat.arrival.levelDb - other.arrival.levelDb + maskedDb;
+}
+
+/** How long after the loudest way of a source another one is heard, or before it; null where the loudest masks the rest. */
+export const heardTwice = (ways: readonly Heard[]): Figure | null => repeatOf(ways)?.afterFirst ?? null;

@@ -1,6 +1,6 @@
 import type { Rig } from '#core/rig/index.ts';
-import { keyOf, type Wrong } from './flips.ts';
 import { makeItSo } from './make-it-so.ts';
+import { keyOf, type Wrong } from './wrongs.ts';
 
 /** A wish that cannot be had together with another one by any setting: without the second, the first can. */
 export interface Clash {

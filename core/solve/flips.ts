@@ -1,30 +1,14 @@
-import { findTypes, type Rig, type SettingChange, settingsOf } from '#core/rig/index.ts';
-import { type Evaluation, type Graph, loopLimit, type Pair } from '#core/signal/index.ts';
-
-/** A pair that is not as the plan wants it. */
-export interface Wrong {
-  readonly sourceId: string;
-  readonly listenerId: string;
-  readonly word: 'missing' | 'unwanted' | 'twice';
-}
-
-export const keyOf = ({ sourceId, listenerId, word }: Wrong): string => `${sourceId}>${listenerId}:${word}`;
-
-/** What the plan speaks of and is not so: what must arrive does not, or twice; what must not, does. */
-export function wrongsOf({ pairs }: Evaluation): Wrong[] {
-  return pairs.flatMap(({ sourceId, listenerId, want, verdict: { word } }): Wrong[] => {
-    const is = word === 'missing' || word === 'unwanted' || (word === 'twice' && want === 'must');
-    return is ? [{ sourceId, listenerId, word: word as Wrong['word'] }] : [];
-  });
-}
-
-/** Loops that howl, by the boxes that they go through. */
-export const howlsOf = ({ loops }: Evaluation): Set<string> =>
-  new Set(
-    loops
-      .filter((l) => l.together.gainDb >= loopLimit(l.together).howlsDb)
-      .map((l) => [...l.deviceIds].sort().join('+')),
-  );
+import { findDevice, findTypes, heldTo, type Rig, type SettingChange, settingOf, settingsOf } from '#core/rig/index.ts';
+import {
+  type Evaluation,
+  type Graph,
+  type Heard,
+  overLostDb,
+  overMaskDb,
+  type Pair,
+  repeatOf,
+} from '#core/signal/index.ts';
+import type { Wrong } from './wrongs.ts';
 
 /** The rig with settings changed; as a search needs it: they are known to be such as the devices have. */
 export function withSettings(rig: Rig, changes: readonly SettingChange[]): Rig {
@@ -40,66 +24,136 @@ export function withSettings(rig: Rig, changes: readonly SettingChange[]): Rig {
   };
 }
 
+/** Changes one of which has to be made; with how far from where it is heard, in settings on the way. */
+export interface Flip {
+  readonly changes: readonly SettingChange[];
+  readonly away: number;
+}
+
 /**
  * Settings one of which has to change for a pair to be right: any set of switched doors that mends it holds one of these
  * groups. For what is missing, the shut ways at the edge of what the sound reaches; for what is not wanted, everything
  * that can shut its loudest way; for what comes twice, everything that can shut one of the two.
+ * @param levels  levels just low enough, too, beside those that are all the way down
  */
-export function flipsFor(rig: Rig, evaluation: Evaluation, wrong: Wrong): SettingChange[][] {
-  const pair = evaluation.pairs.find((p) => p.sourceId === wrong.sourceId && p.listenerId === wrong.listenerId)!;
-  if (wrong.word === 'missing') return openings(rig, evaluation.graph, pair);
-  const ways = wrong.word === 'unwanted' ? pair.ways.slice(0, 1) : pair.ways.slice(0, 2);
-  const settings = [...new Set(ways.flatMap((w) => w.settings))];
-  return settings.flatMap((key) => closings(rig, key)).map((change) => [change]);
+export function flipsFor(rig: Rig, evaluation: Evaluation, wrong: Wrong, levels = false): Flip[] {
+  const at = (sourceId: string) =>
+    evaluation.pairs.find((p) => p.sourceId === sourceId && p.listenerId === wrong.listenerId)!;
+  const pair = at(wrong.sourceId);
+  switch (wrong.word) {
+    case 'missing':
+      return openings(rig, evaluation.graph, pair);
+    case 'unwanted':
+      return closings(rig, pair.ways.slice(0, 1), levels ? [overLostDb(pair.ways[0]!)] : []);
+    case 'twice': {
+      const [first, second] = [pair.ways[0]!, repeatOf(pair.ways)!];
+      return closings(rig, [first, second], levels ? [overMaskDb(first, second), overMaskDb(second, first)] : []);
+    }
+    case 'not-alone':
+      return closings(rig, at(pair.besides[0]!).ways.slice(0, 1));
+    default:
+      return levelled(rig, pair);
+  }
 }
 
-/** Ways to shut by one setting: a mute, a level all the way down, another position of a switch. */
-function closings(rig: Rig, key: string): SettingChange[] {
+/** Everything that shuts one of the ways by one setting: a mute, a level all the way down or so far, another position of a switch. */
+function closings(rig: Rig, ways: readonly Heard[], downDb: readonly number[] = []): Flip[] {
+  const flips = new Map<string, Flip>();
+  ways.forEach(({ settings }, w) => {
+    settings.forEach((key, i) => {
+      const away = settings.length - i;
+      for (const change of closing(rig, key, downDb[w])) {
+        const id = `${key}=${change.value}`;
+        const known = flips.get(id);
+        if (!known || away < known.away) flips.set(id, { changes: [change], away });
+      }
+    });
+  });
+  return [...flips.values()];
+}
+
+function closing(rig: Rig, key: string, downDb: number | undefined): SettingChange[] {
   const [deviceId, settingId] = key.split('.') as [string, string];
-  const device = rig.devices.find((d) => d.id === deviceId)!;
+  const device = findDevice(rig, deviceId)!;
   const spec = settingsOf(findTypes(rig).get(device.typeId)!).get(settingId)!;
   const to = (value: SettingChange['value']): SettingChange => ({ deviceId, settingId, value });
-  if (spec.kind === 'mute') return [to(!(device.settings[settingId]?.value ?? spec.default))];
-  if (spec.kind === 'gain') return spec.offAtMin ? [to(spec.min)] : [];
-  if (spec.kind !== 'switch') return [];
-  const now = device.settings[settingId]?.value ?? spec.default;
-  return spec.options.filter((o) => o.value !== now).map((o) => to(o.value));
+  const { value: now } = settingOf(device, spec);
+  if (spec.kind === 'mute') return [to(!now)];
+  if (spec.kind === 'switch') return spec.options.filter((o) => o.value !== now).map((o) => to(o.value));
+  if (spec.kind !== 'gain') return [];
+  const off = spec.offAtMin ? [to(spec.min)] : [];
+  if (downDb === undefined) return off;
+  const lower = spec.min + Math.floor(((now as number) - downDb - spec.min) / spec.step) * spec.step;
+  return lower > spec.min || (lower === spec.min && !spec.offAtMin) ? [...off, to(Number(lower.toFixed(6)))] : off;
 }
 
-function openings(rig: Rig, graph: Graph, pair: Pair): SettingChange[][] {
+/** Levels on the way that bring it to where it is wanted under the voice, as near as their steps come. */
+function levelled(rig: Rig, pair: Pair): Flip[] {
+  const wantedDb = rig.plan.find((c) => c.sourceId === pair.sourceId && c.listenerId === pair.listenerId)?.underVoiceDb;
+  if (pair.underVoiceDb === null || wantedDb === undefined) return [];
+  const upDb = pair.underVoiceDb - wantedDb;
+  const settings = pair.ways[0]?.settings ?? [];
+  return settings.flatMap((key, i): Flip[] => {
+    const [deviceId, settingId] = key.split('.') as [string, string];
+    const device = findDevice(rig, deviceId)!;
+    const spec = settingsOf(findTypes(rig).get(device.typeId)!).get(settingId)!;
+    if (spec.kind !== 'gain') return [];
+    const now = settingOf(device, spec).value as number;
+    const value = heldTo(spec, now + upDb);
+    if (value === now || (spec.offAtMin && value === spec.min)) return [];
+    return [{ changes: [{ deviceId, settingId, value }], away: settings.length - i }];
+  });
+}
+
+function openings(rig: Rig, graph: Graph, pair: Pair): Flip[] {
   const source = rig.sources.find((s) => s.id === pair.sourceId)!;
   const listener = rig.listeners.find((l) => l.id === pair.listenerId)!;
-  const reached = reach(graph, graph.nodesOf(source.sound), 'on', false);
-  const leads = reach(graph, graph.nodesOf(listener.sound), 'back', true);
-  const groups = new Map<string, SettingChange[]>();
+  const reached = reachFrom(graph, graph.nodesOf(source.sound));
+  const leads = leadingTo(graph, graph.nodesOf(listener.sound));
+  const flips = new Map<string, Flip>();
   for (const { from, to, deviceId, doors } of graph.shut) {
     if (!reached[from] || reached[to] || !leads[to]) continue;
-    const group = doors.map(({ settingId, opensAt }) => ({ deviceId, settingId, value: opensAt }));
-    groups.set(group.map((g) => `${g.deviceId}.${g.settingId}=${g.value}`).join(), group);
+    const changes = doors.map(({ settingId, opensAt }) => ({ deviceId, settingId, value: opensAt }));
+    const key = changes.map((g) => `${g.deviceId}.${g.settingId}=${g.value}`).join();
+    if (!flips.has(key)) flips.set(key, { changes, away: 0 });
   }
-  return [...groups.values()];
+  return [...flips.values()];
 }
 
-/** Sound at every node that is reached from some, or from which they are reached; through shut ways where that is asked. */
-function reach(graph: Graph, start: readonly number[], way: 'on' | 'back', throughShut: boolean): Uint8Array {
-  const { nodes, edges, from, to, shut } = graph;
-  const near = new Map<number, number[]>();
-  const note = (a: number, b: number) => {
-    const [at, next] = way === 'on' ? [a, b] : [b, a];
-    const list = near.get(at);
-    if (list) list.push(next);
-    else near.set(at, [next]);
-  };
-  for (let e = 0; e < edges.length; e++) note(from[e]!, to[e]!);
-  if (throughShut) for (const s of shut) note(s.from, s.to);
+/** Sound at every node that is reached from some by open ways. */
+export function reachFrom({ nodes, firstEdge, to }: Graph, start: readonly number[]): Uint8Array {
   const met = new Uint8Array(nodes.length);
   const open = start.filter((n) => nodes[n]!.carries === 'sound');
   for (const n of open) met[n] = 1;
   for (let node = open.pop(); node !== undefined; node = open.pop())
-    for (const next of near.get(node) ?? [])
-      if (!met[next]) {
-        met[next] = 1;
-        open.push(next);
-      }
+    for (let e = firstEdge[node]!; e < firstEdge[node + 1]!; e++) {
+      if (met[to[e]!]) continue;
+      met[to[e]!] = 1;
+      open.push(to[e]!);
+    }
+  return met;
+}
+
+/** Every node from which some are reached by ways that are open or shut. */
+function leadingTo(graph: Graph, ends: readonly number[]): Uint8Array {
+  const { nodes, from, into, firstInto, shut } = graph;
+  const before = new Map<number, number[]>();
+  for (const s of shut) {
+    const list = before.get(s.to);
+    if (list) list.push(s.from);
+    else before.set(s.to, [s.from]);
+  }
+  const met = new Uint8Array(nodes.length);
+  const open = ends.filter((n) => nodes[n]!.carries === 'sound');
+  for (const n of open) met[n] = 1;
+  const meet = (node: number) => {
+    if (met[node]) return;
+    met[node] = 1;
+    open.push(node);
+  };
+  for (let node = open.pop(); node !== undefined; node = open.pop()) {
+    for (let i = firstInto[node]!; i < firstInto[node + 1]!; i++) meet(from[into[i]!]!);
+    for (const other of before.get(node) ?? []) meet(other);
+  }
   return met;
 }

@@ -9,8 +9,9 @@ export {
   type SolveProgram,
 } from './align-all.ts';
 export { type Clash, clashesOf } from './clashes.ts';
-export type { Wrong } from './flips.ts';
 export { aimOf, type GainsFound, ladderFor, type Moved, setTheGains } from './gains.ts';
-export { type Left, type Made, type MadeSo, makeItSo } from './make-it-so.ts';
+export { type Left, type Made, type MadeSo, makeItSo, type Second } from './make-it-so.ts';
 export { allMutes, type MuteChoice, type MuteSeen, mutesFor, mutesOn } from './mutes.ts';
+export { type Cost, type CostKind, POINTS, totalOf } from './price.ts';
 export { type HighsModule, programsOver } from './program.ts';
+export type { Wrong } from './wrongs.ts';

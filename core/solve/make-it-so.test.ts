@@ -7,8 +7,8 @@ import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
-import { wrongsOf } from './flips.ts';
 import { makeItSo } from './index.ts';
+import { wrongsOf } from './wrongs.ts';
 
 const read = (rig: unknown): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const relay = read(boathouse);

@@ -23,19 +23,19 @@ function press(rig: Rig, evaluation: Evaluation, keys: Iterable<string>): MuteSe
     const [deviceId, settingId] = key.split('.') as [string, string];
     const device = findDevice(rig, deviceId)!;
     if (settingsOf(types.get(device.typeId)!).get(settingId)?.kind !== 'mute') return [];
-    const takes = lost(evaluation, pressed(rig, [{ deviceId, settingId }]));
+    const takes = lost(evaluation, pressed(rig, evaluation, [{ deviceId, settingId }]));
     return takes.length > 0 ? [{ deviceId, settingId, takes }] : [];
   });
 }
 
-function pressed(rig: Rig, mutes: readonly Place[]): Evaluation {
+function pressed(rig: Rig, near: Evaluation, mutes: readonly Place[]): Evaluation {
   const types = findTypes(rig);
   const changes = mutes.map(({ deviceId, settingId }) => {
     const device = findDevice(rig, deviceId)!;
     const spec = settingsOf(types.get(device.typeId)!).get(settingId)!;
     return { deviceId, settingId, value: !settingOf(device, spec).value };
   });
-  return evaluate(withSettings(rig, changes));
+  return evaluate(withSettings(rig, changes), near);
 }
 
 const lost = (before: Evaluation, after: Evaluation): PairRef[] =>
@@ -99,6 +99,6 @@ export function mutesFor(
   // Two together may take what each leaves by the other way: those that take nothing else are tried in pairs.
   const clean = all.filter((m) => m.takes.every((t) => asked.has(keyOf(t))));
   const pairs = clean.flatMap((a, i) => clean.slice(i + 1).map((b) => [a, b] as const)).slice(0, MOST_PAIRS_TRIED);
-  const both = pairs.map((mutes) => choice(mutes, lost(evaluation, pressed(rig, mutes))));
+  const both = pairs.map((mutes) => choice(mutes, lost(evaluation, pressed(rig, evaluation, mutes))));
   return [...single, ...both].sort(nearest).slice(0, OFFERED);
 }

@@ -95,7 +95,7 @@ export const programs: DeviceType[] = [
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
     summary:
-      'Mixes pictures and sounds into the stream and records five tracks. Each input has a delay for its sound and one for its picture.',
+      'Mixes pictures and sounds into the stream and records five tracks, the first of which is what is streamed. Each input has a delay for its sound and one for its picture.',
     ports: [
       ...CAPTURE_INPUTS.map((n) => takes(`in-${n}`, `input ${n}`, pictureAndStereo)),
       ...CAPTURE_INPUTS.map((n) => point(`in-${n}-after`, `input ${n}, after its settings`, stereo)),
@@ -108,14 +108,19 @@ export const programs: DeviceType[] = [
         delaySetting(`in-${n}-picture-delay`, `Input ${n}, picture delay`, 500),
         muteSetting(`in-${n}-mute`, `Input ${n}, mute`, false),
         levelSetting(`in-${n}-level`, `Input ${n}, level`, 0),
-        ...TRACKS.map((t) => muteSetting(`in-${n}-not-on-${t}`, `Input ${n}, mute on track ${t}`, t !== 1)),
+        ...TRACKS.map((t) => muteSetting(
+            `in-${n}-not-on-${t}`,
+            t === 1 ? `Input ${n}, mute on track 1 and the stream` : `Input ${n}, mute on track ${t}`,
+            t !== 1,
+          )),
       ]),
     ),
     figures: {},
     inside: CAPTURE_INPUTS.flatMap((n) => [
       way(`in-${n}.picture`, 'stream.picture', delay(`in-${n}-picture-delay`)),
       ...both(`in-${n}`, `in-${n}-after`, delay(`in-${n}-sound-delay`), unmuted(`in-${n}-mute`), gain(`in-${n}-level`)),
-      ...both(`in-${n}-after`, 'stream', ceiling(0)),
+      // What is streamed is track 1.
+      ...both(`in-${n}-after`, 'stream', unmuted(`in-${n}-not-on-1`), ceiling(0)),
       ...TRACKS.flatMap((t) => both(`in-${n}-after`, `track-${t}`, unmuted(`in-${n}-not-on-${t}`))),
     ]),
   },
