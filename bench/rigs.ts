@@ -1,4 +1,4 @@
-import { parseRig, RIG_VERSION, type Rig } from '#core/rig/index.ts';
+import { findTypes, parseRig, RIG_VERSION, type Rig } from '#core/rig/index.ts';
 
 type Cable = Rig['cables'][number];
 
@@ -131,4 +131,16 @@ export function bigRig(deviceCount: number): Rig {
     measurements: [],
     tasks: [],
   });
+}
+
+/** One mute of the rig pressed, another one each time. */
+export function turned(rig: Rig, n: number): Rig {
+  const types = findTypes(rig);
+  const mutes = rig.devices.flatMap((device) =>
+    types.get(device.typeId)!.settings.flatMap((spec) => (spec.kind === 'mute' ? [{ device, spec }] : [])),
+  );
+  const { device, spec } = mutes[(n * 7) % mutes.length]!;
+  const value = !(device.settings[spec.id]?.value ?? spec.default);
+  const settings = { ...device.settings, [spec.id]: { value, known: 'assumed' as const } };
+  return { ...rig, devices: rig.devices.map((d) => (d === device ? { ...d, settings } : d)) };
 }

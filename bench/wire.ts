@@ -3,14 +3,21 @@ import { check } from '#core/check/index.ts';
 import { layout } from '#core/layout/index.ts';
 import { libraryGraph } from '#core/layout/layout.testkit.ts';
 import { planMap } from '#core/map/index.ts';
-import { parseRig } from '#core/rig/index.ts';
+import { parseRig, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { makeItSo } from '#core/solve/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { medianMs, type Row } from './report.ts';
-import { bigRig } from './rigs.ts';
+import { bigRig, turned } from './rigs.ts';
 
 const SIZES = [60, 252, 504, 996];
+
+/** A rig of which nothing is known: no box or lead of it has been looked at. */
+const anew = (rig: Rig): Rig => ({
+  ...rig,
+  devices: rig.devices.map((d) => ({ ...d })),
+  cables: rig.cables.map((c) => ({ ...c })),
+});
 
 /** Evaluation with every check, as a rig grows: against reading the same document with Zod, and how it grows. */
 export async function checks(): Promise<readonly Row[]> {
@@ -19,29 +26,37 @@ export async function checks(): Promise<readonly Row[]> {
     const json = JSON.stringify(rig);
     const runs = devices > 300 ? 9 : 60;
     const ms = medianMs(runs, () => {
-      const copy = { ...rig };
+      const copy = anew(rig);
       check(copy, evaluate(copy));
     });
-    return { devices, cables: rig.cables.length, ms, parseMs: medianMs(5, () => void parseRig(JSON.parse(json))) };
+    const first = evaluate(rig);
+    check(rig, first);
+    let turns = 0;
+    const turnMs = medianMs(runs, () => {
+      const next = turned(rig, turns++);
+      check(next, evaluate(next, first));
+    });
+    const parseMs = medianMs(5, () => void parseRig(JSON.parse(json)));
+    return { devices, cables: rig.cables.length, ms, turnMs, parseMs };
   });
   const [small] = times;
   const large = times[times.length - 1]!;
   return [
-    ...times.map(({ devices, cables, ms, parseMs }) => ({
-      what: `evaluate and all checks, ${devices} devices, ${cables} cables`,
-      ours: `${ms.toFixed(1)} ms`,
+    ...times.map(({ devices, cables, ms, turnMs, parseMs }) => ({
+      what: `one setting turned, evaluated and with all checks, ${devices} devices, ${cables} cables`,
+      ours: `${turnMs.toFixed(1)} ms (all of it new: ${ms.toFixed(1)} ms)`,
       other: `reading and checking the document, Zod: ${parseMs.toFixed(1)} ms`,
-      ratio: parseMs / ms,
+      ratio: parseMs / turnMs,
       goal: devices === 60 ? 'under 8 ms' : devices > 900 ? 'under 120 ms' : '',
-      reached: devices === 60 ? ms < 8 : devices > 900 ? ms < 120 : true,
+      reached: devices === 60 ? turnMs < 8 : devices > 900 ? turnMs < 120 : true,
     })),
     {
-      what: `growth from ${small!.devices} to ${large.devices} devices`,
+      what: `all of it new: growth from ${small!.devices} to ${large.devices} devices`,
       ours: `${(large.ms / small!.ms).toFixed(1)} times`,
       other: `devices: ${(large.devices / small!.devices).toFixed(1)} times`,
       ratio: large.devices / small!.devices / (large.ms / small!.ms),
-      goal: 'close to linear',
-      reached: large.ms / small!.ms < 2 * (large.devices / small!.devices),
+      goal: 'at most 20 times',
+      reached: large.ms / small!.ms < 20,
     },
   ];
 }
@@ -83,20 +98,21 @@ function largeMap(): Row {
   };
 }
 
-/** The fewest settings that make the demo as its plan wants it, cold and warm. */
+/** The settings that make the demo as its plan wants it, cold and warm, in evaluations of a rig of which nothing is known. */
 export async function solving(): Promise<readonly Row[]> {
   const begun = performance.now();
   const { changes, evaluations } = makeItSo(boathouse);
   const coldMs = performance.now() - begun;
-  const ms = medianMs(3, () => void makeItSo({ ...boathouse }));
+  const ms = medianMs(15, () => void makeItSo(anew(boathouse)));
+  const wholeMs = medianMs(60, () => void evaluate(anew(boathouse)).pairs);
   return [
     {
       what: `make it so, Boathouse relay: ${changes.length} settings, ${evaluations} rigs looked at`,
       ours: `${ms.toFixed(0)} ms (cold: ${coldMs.toFixed(0)} ms)`,
-      other: '',
-      ratio: null,
-      goal: 'under 1 s',
-      reached: ms < 1000,
+      other: `one whole evaluation: ${wholeMs.toFixed(1)} ms; so many of them: ${(ms / wholeMs).toFixed(0)}`,
+      ratio: wholeMs / ms,
+      goal: 'at most 40 whole evaluations',
+      reached: ms < 40 * wholeMs,
     },
   ];
 }

@@ -86,8 +86,9 @@ function judgeReturn(ms: number, downDb: number) {
 /** Loops that do not ring but repeat: long ones, judged as a talker hears them. */
 const longLoops = ({ rig, evaluation }: Context): Draft[] =>
   evaluation.loops.flatMap((loop): Draft[] => {
-    if (loop.delayMs < ECHO_MS) return [];
-    const wantedDb = talkerEchoLossDb(loop.delayMs);
+    const delayMs = loop.delay.value.nominal;
+    if (delayMs < ECHO_MS) return [];
+    const wantedDb = talkerEchoLossDb(delayMs);
     const { ringsDb } = loopLimit(loop);
     if (-loop.gainDb >= wantedDb || loop.gainDb >= ringsDb) return [];
     const names = loop.deviceIds.map((id) => deviceName(rig, id));
@@ -96,8 +97,8 @@ const longLoops = ({ rig, evaluation }: Context): Draft[] =>
         at: [...loop.deviceIds].sort().join('+'),
         severity: 'watch',
         where: { deviceIds: loop.deviceIds },
-        says: `What leaves ${names[0]} comes back by ${names.slice(1).join(', ')} after ${loop.delayMs.toFixed(0)} ms, ${(-loop.gainDb).toFixed(0)} dB down, each time round: an echo, if nobody cancels it. ${wantedDb.toFixed(0)} dB down would not be heard.`,
-        why: [{ says: `${wantedDb.toFixed(0)} dB at ${loop.delayMs.toFixed(0)} ms`, source: 'ITU-T G.131, 1 % curve' }],
+        says: `What leaves ${names[0]} comes back by ${names.slice(1).join(', ')} after ${delayMs.toFixed(0)} ms, ${(-loop.gainDb).toFixed(0)} dB down, each time round: an echo, if nobody cancels it. ${wantedDb.toFixed(0)} dB down would not be heard.`,
+        why: [{ says: `${wantedDb.toFixed(0)} dB at ${delayMs.toFixed(0)} ms`, source: 'ITU-T G.131, 1 % curve' }],
       },
     ];
   });

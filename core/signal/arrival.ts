@@ -1,3 +1,4 @@
+import type { Interval } from '#core/units/index.ts';
 import type { Edge } from './graph.ts';
 
 /** One source at one node by one path. The path is read back over `from`, not copied. */
@@ -8,9 +9,7 @@ export interface Arrival {
   levelDb: number;
   levelLowDb: number;
   levelHighDb: number;
-  readonly delayMs: number;
-  readonly delayLowMs: number;
-  readonly delayHighMs: number;
+  readonly delayMs: Interval;
   polarity: 1 | -1;
   readonly conversions: number;
   readonly lowHz: number;

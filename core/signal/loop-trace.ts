@@ -27,7 +27,8 @@ export function followLoop(graph: Graph, components: Components, c: number, list
   const waiting = new Map<Arrival, number | null>();
   const open: Arrival[] = [];
   const isBefore = (a: Arrival, b: Arrival): boolean =>
-    a.delayMs < b.delayMs || (a.delayMs === b.delayMs && rank.get(a.node)! < rank.get(b.node)!);
+    a.delayMs.nominal < b.delayMs.nominal ||
+    (a.delayMs.nominal === b.delayMs.nominal && rank.get(a.node)! < rank.get(b.node)!);
   const wait = (arrival: Arrival, part: number | null) => {
     const before = waiting.get(arrival);
     if (before === undefined) {

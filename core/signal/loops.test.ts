@@ -156,6 +156,8 @@ function room(backDb: readonly number[], more: { electricDb?: number } = {}) {
   });
 }
 
+const ms = (nominal: number) => ({ value: { nominal } });
+
 describe('loops of a rig', () => {
   it('are told each, with what they are together: a pair is 6 dB over one of its loudspeakers', () => {
     const { loops } = evaluate(room([-12, -12]));
@@ -174,9 +176,9 @@ describe('loops of a rig', () => {
     const { loops } = evaluate(room([-3, -20], { electricDb: -8 }));
     const near = (db: number) => expect.closeTo(db, 6);
     expect(loops).toMatchObject([
-      { deviceIds: ['desk'], gainDb: near(0), delayMs: 0 },
+      { deviceIds: ['desk'], gainDb: near(0), delay: ms(0) },
       // By the first loudspeaker straight, and over the jumper as well.
-      { gainDb: near(db(10 ** (-3 / 20) + 10 ** (-11 / 20))), delayMs: 2 },
+      { gainDb: near(db(10 ** (-3 / 20) + 10 ** (-11 / 20))), delay: ms(2) },
       { gainDb: near(-20) },
     ]);
     expect(loops.map((l) => l.deviceIds.length)).toEqual([1, 3, 3]);
@@ -189,7 +191,7 @@ describe('loops of a rig', () => {
         const [node] = graph.nodesOf({ deviceId: 'mic', portId: 'out-1' });
         const byTurn = new Map<number, number>();
         // All ways round take 2 ms here: copies of one turn come at one instant, and are one arrival.
-        for (const a of arrivals[node!]!) byTurn.set(Math.round(a.delayMs / 2), a.levelDb);
+        for (const a of arrivals[node!]!) byTurn.set(Math.round(a.delayMs.nominal / 2), a.levelDb);
         const turns = [...byTurn.keys()].sort((a, b) => a - b);
         for (const turn of turns.slice(1))
           if (turn <= 2)

@@ -1,4 +1,4 @@
-import { ratioFromDb } from '#core/units/index.ts';
+import { type Figure, ratioFromDb } from '#core/units/index.ts';
 import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';
 import { type LoopGain, type LoopLink, loopGain } from './loop-gain.ts';
@@ -13,7 +13,7 @@ export interface Loop {
   /** The same with its channels added by power. */
   readonly powerDb: number;
   /** Of its loudest channel. */
-  readonly delayMs: number;
+  readonly delay: Figure;
   /** Through air, so that its gain is an estimate with hidden peaks. */
   readonly throughAir: boolean;
   /** With all other ways round that it meets: what really decides. */
@@ -111,8 +111,8 @@ function loopsOf(graph: Graph, components: Components, c: number, measurements: 
       );
       const deviceIds = [...new Set(devicesOf(graph, loudest))];
       const terms = loudest.trail.flatMap((e) => graph.edges[e]!.delays);
-      const delayMs = settleDelay(measurements, 'round', terms).value.nominal;
-      return [key, { deviceIds, gainDb, powerDb, delayMs, throughAir: isAir(loudest), together }];
+      const delay = settleDelay(measurements, 'round', terms);
+      return [key, { deviceIds, gainDb, powerDb, delay, throughAir: isAir(loudest), together }];
     }),
   );
 }

@@ -1,4 +1,4 @@
-import { dbFromRatio, ratioFromDb } from '#core/units/index.ts';
+import { dbFromRatio, ratioFromDb, add as sumOf } from '#core/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Graph } from './graph.ts';
 
@@ -27,9 +27,7 @@ export function pass(graph: Graph, arrival: Arrival, e: number, from = arrival):
     levelDb: arrival.levelDb + edge.gainDb.nominal,
     levelLowDb: arrival.levelLowDb + edge.gainDb.low,
     levelHighDb: arrival.levelHighDb + edge.gainDb.high,
-    delayMs: arrival.delayMs + edge.delayMs.nominal,
-    delayLowMs: arrival.delayLowMs + edge.delayMs.low,
-    delayHighMs: arrival.delayHighMs + edge.delayMs.high,
+    delayMs: edge.delays.length === 0 ? arrival.delayMs : sumOf(arrival.delayMs, edge.delayMs),
     polarity: (arrival.polarity * edge.polarity) as 1 | -1,
     conversions: arrival.conversions + edge.conversions,
     lowHz: Math.max(arrival.lowHz, edge.lowHz),
@@ -86,7 +84,9 @@ export function keep(lists: Arrival[][], node: number, next: Arrival): Kept {
 
 const near = (a: number, b: number): boolean => Math.abs(a - b) < SAME_INSTANT_MS;
 const sameInstant = (a: Arrival, b: Arrival): boolean =>
-  near(a.delayMs, b.delayMs) && near(a.delayLowMs, b.delayLowMs) && near(a.delayHighMs, b.delayHighMs);
+  near(a.delayMs.nominal, b.delayMs.nominal) &&
+  near(a.delayMs.low, b.delayMs.low) &&
+  near(a.delayMs.high, b.delayMs.high);
 
 /**
  * Two copies at one instant: they add by amplitude, or take from each other where one is upside down. The louder stands

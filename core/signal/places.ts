@@ -90,7 +90,9 @@ function heardAt(graph: Graph, traced: Traced, nodes: readonly number[]): Map<nu
     const side = graph.nodes[node]!.channelId;
     for (const arrival of traced.sound.lists[node]!) {
       const ways = heard.get(arrival.sourceIndex) ?? [];
-      const known = ways.find((w) => w.arrival.way === arrival.way && w.arrival.delayMs === arrival.delayMs);
+      const known = ways.find(
+        (w) => w.arrival.way === arrival.way && w.arrival.delayMs.nominal === arrival.delayMs.nominal,
+      );
       if (!known) heard.set(arrival.sourceIndex, [...ways, { arrival, sides: [side] }]);
       else {
         if (!known.sides.includes(side)) known.sides.push(side);

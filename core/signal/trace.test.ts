@@ -20,7 +20,9 @@ describe('tracing', () => {
         const wanted = everyPath(net).sort((a, b) => a.ms - b.ms);
         const { arrivals, graph, dropped } = evaluate(net.rig);
         const [node] = graph.nodesOf(net.rig.listeners[0]!.sound);
-        const found = arrivals[node!]!.map((a) => ({ db: a.levelDb, ms: a.delayMs })).sort((a, b) => a.ms - b.ms);
+        const found = arrivals[node!]!.map((a) => ({ db: a.levelDb, ms: a.delayMs.nominal })).sort(
+          (a, b) => a.ms - b.ms,
+        );
         expect(dropped).toBe(0);
         // Paths of one delay are one arrival: their amplitudes add.
         const merged: { db: number; ms: number }[] = [];
@@ -153,7 +155,7 @@ describe('loops', () => {
   it('are followed turn by turn until they are 80 dB down', () => {
     const { arrivals, graph, loops } = evaluate(loopOf(-20));
     const [node] = graph.nodesOf({ deviceId: 'a', portId: 'out-1' });
-    const turns = arrivals[node!]!.map((a) => [a.delayMs, Math.round(a.levelDb)]).sort((a, b) => a[0]! - b[0]!);
+    const turns = arrivals[node!]!.map((a) => [a.delayMs.nominal, Math.round(a.levelDb)]).sort((a, b) => a[0]! - b[0]!);
     expect(turns).toEqual([
       [10, 0],
       [20, -20],
@@ -161,7 +163,7 @@ describe('loops', () => {
       [40, -60],
       [50, -80],
     ]);
-    expect(loops).toMatchObject([{ gainDb: -20, delayMs: 10, throughAir: false }]);
+    expect(loops).toMatchObject([{ gainDb: -20, delay: { value: { nominal: 10 } }, throughAir: false }]);
     expect([...loops[0]!.deviceIds].sort()).toEqual(['a', 'b']);
   });
   it('that howl end as well, and what was left out is counted', () => {

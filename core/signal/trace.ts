@@ -1,5 +1,5 @@
 import type { Rig } from '#core/rig/index.ts';
-import { dbFromPower } from '#core/units/index.ts';
+import { dbFromPower, exactly } from '#core/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';
@@ -77,15 +77,14 @@ function originsOf(graph: Graph, carries: 'sound' | 'picture', origins: readonly
   return begins;
 }
 
+const AT_ONCE = exactly(0);
 const beginAt = (node: number, { sourceIndex, level }: Begin): Arrival => ({
   sourceIndex,
   node,
   levelDb: level[1],
   levelLowDb: level[0],
   levelHighDb: level[2],
-  delayMs: 0,
-  delayLowMs: 0,
-  delayHighMs: 0,
+  delayMs: AT_ONCE,
   polarity: 1,
   conversions: 0,
   lowHz: 0,
@@ -185,7 +184,7 @@ const isEqual = (a: Arrival, b: Arrival): boolean =>
   a.levelDb === b.levelDb &&
   a.levelLowDb === b.levelLowDb &&
   a.levelHighDb === b.levelHighDb &&
-  a.delayMs === b.delayMs &&
+  a.delayMs.nominal === b.delayMs.nominal &&
   a.polarity === b.polarity &&
   a.headroomDb === b.headroomDb &&
   a.copies === b.copies &&

@@ -7,6 +7,8 @@ import { howlsOf, keptApart, keyOf, levelsWrong, spoiled, type Wrong, wrongsOf }
 /** A setting to be changed, with what would be wrong again without it. */
 export interface Made extends SettingChange {
   readonly mends: readonly Wrong[];
+  /** Without it a loop howls. */
+  readonly againstHowl: boolean;
 }
 
 /** What could not be had by settings, and why. */
@@ -27,7 +29,7 @@ export interface MadeSo {
   /** The cheapest of all other sets that were found, none of whose settings could stay as it is. */
   readonly second: Second | null;
   readonly left: readonly Left[];
-  /** No set of as few settings, or fewer, costs less: all of them were tried. */
+  /** No set of as few settings, all of them needed, costs less: all were tried. */
   readonly proved: boolean;
   /** Rigs that were looked at. */
   readonly evaluations: number;
@@ -41,6 +43,7 @@ const BEAMS = [2, 8, 32];
 const DEEPEST = 16;
 const MOST_EVALUATIONS = 2500;
 const MOST_FOR_PROOF = 1500;
+const MOST_BEYOND = 60;
 
 /** One set of changes, looked at. Of the evaluation only what the search needs is kept: a large desk's is large. */
 interface Seen {
@@ -73,7 +76,7 @@ export function makeItSo(rig: Rig, evaluation: Evaluation = evaluate(rig), mostE
   const after = evaluate(done, evaluation);
   const left = [...wrongsOf(after), ...levelsWrong(after)];
   return {
-    changes: best.changes.map((change) => ({ ...change, mends: used.mendsOf(best, change) })),
+    changes: best.changes.map((change) => ({ ...change, ...used.needOf(best, change) })),
     costs: used.costsOf(best.changes, after),
     second: used.second(best),
     left: left.map((w) => ({ ...w, stop: stopOf(done, after, w) })),
@@ -197,7 +200,7 @@ class Search {
     const rig = withSettings(this.rig, changes);
     const evaluation = changes.length === 0 ? this.evaluation : evaluate(rig, this.evaluation);
     for (const howl of howlsOf(evaluation)) if (!this.howled.has(howl)) return null;
-    const wrongs = [...wrongsOf(evaluation, this.kept), ...spoiled(evaluation, this.evaluation)].filter(
+    const wrongs = [...wrongsOf(evaluation, this.kept), ...spoiled(rig, evaluation, this.evaluation)].filter(
       (w) => !this.hopeless.has(keyOf(w)),
     );
     const flips = wrongs.map((w) => flipsFor(rig, evaluation, w, this.levels));
@@ -267,12 +270,11 @@ class Search {
 
   /** Without every change that is not needed for what was reached. */
   private trimmed(state: Seen): Seen {
-    let now = state;
     for (const change of state.changes) {
-      const without = this.look(now.changes.filter((c) => c !== change));
-      if (without && this.isFair(without) && without.wrongs.length <= now.wrongs.length) now = without;
+      const without = this.look(state.changes.filter((c) => c !== change));
+      if (without && this.isFair(without) && without.wrongs.length <= state.wrongs.length) return this.trimmed(without);
     }
-    return now;
+    return state;
   }
 
   /** Nothing that was right is wrong now, however much else is mended. */
@@ -283,33 +285,36 @@ class Search {
   /**
    * All sets of up to as many settings as one that was found, in order of their number; of those that do, the one that
    * costs least. A set that costs more by its settings alone than one that was found cannot be it, nor any larger one.
-   * Ends early where it would take too long.
+   * Sets of one setting more are tried as far as a few looks go: two gentle ones may cost less than a rough one.
    */
   private cheapest(start: Seen, found: Seen, givenUp: ReadonlySet<string>): { best: Seen; proved: boolean } {
     const done = (state: Seen): boolean => state.wrongs.every((w) => givenUp.has(keyOf(w)));
-    const end = Math.min(this.most, this.looked + MOST_FOR_PROOF);
+    const sizes = found.changes.length;
+    let end = Math.min(this.most, this.looked + MOST_FOR_PROOF);
     let best = this.priced(found);
     let front = [start];
     const met = new Set<string>();
-    while (front.length > 0) {
+    for (let size = 1; front.length > 0; size++) {
+      if (size > sizes) end = Math.min(end, this.looked + MOST_BEYOND);
       const next: Seen[] = [];
       for (const state of front) {
-        if (done(state)) {
-          if (this.isFair(state) && better(this.priced(state), best) < 0) best = state;
-          continue;
-        }
-        for (const changes of this.larger(state, givenUp, found.changes.length)) {
+        if (done(state)) continue;
+        for (const changes of this.larger(state, givenUp)) {
           const key = changesKey(changes);
-          if (met.has(key)) continue;
+          if (met.has(key) || changes.length > sizes + 1) continue;
           met.add(key);
           if (totalOf(this.turningOf(changes)) >= best.total!) continue;
-          if (this.looked >= end && !this.known.has(key)) return { best, proved: false };
-          if (changes.length === found.changes.length && !this.known.has(key) && this.lacks(changes, givenUp)) {
+          if (this.looked >= end && !this.known.has(key)) return { best, proved: size > sizes };
+          if (changes.length >= sizes && !this.known.has(key) && this.lacks(changes, givenUp)) {
             this.looked++;
             continue;
           }
           const seen = this.look(changes);
-          if (seen) next.push(seen);
+          if (!seen) continue;
+          next.push(seen);
+          if (!done(seen) || !this.isFair(seen)) continue;
+          const lean = this.trimmed(seen);
+          if (better(this.priced(lean), best) < 0) best = lean;
         }
       }
       front = next;
@@ -318,11 +323,11 @@ class Search {
   }
 
   /** Larger sets, one of which is in any that does. */
-  private larger(state: Seen, givenUp: ReadonlySet<string>, most: number): SettingChange[][] {
+  private larger(state: Seen, givenUp: ReadonlySet<string>): SettingChange[][] {
     const open = state.flips.filter((_, i) => !givenUp.has(keyOf(state.wrongs[i]!)));
     return fewest(open).flatMap(({ changes: group }) => {
       const changes = joined(state.changes, group);
-      return changes && changes.length <= most ? [changes] : [];
+      return changes ? [changes] : [];
     });
   }
 
@@ -350,15 +355,16 @@ class Search {
   }
 
   /** What is wrong again without one of the changes. */
-  mendsOf(state: Seen, change: SettingChange): Wrong[] {
+  needOf(state: Seen, change: SettingChange): Pick<Made, 'mends' | 'againstHowl'> {
     const changes = state.changes.filter((c) => c !== change);
     const without = this.look(changes);
+    if (!without) return { mends: [], againstHowl: true };
     const now = new Set(state.wrongs.map(keyOf));
-    const again = (without?.wrongs ?? []).filter((w) => !now.has(keyOf(w)));
-    if (again.length > 0) return again;
+    const again = without.wrongs.filter((w) => !now.has(keyOf(w)));
+    if (again.length > 0) return { mends: again, againstHowl: false };
     const levels = (of: readonly SettingChange[]) => levelsWrong(evaluate(withSettings(this.rig, of), this.evaluation));
     const still = new Set(levels(state.changes).map(keyOf));
-    return levels(changes).filter((w) => !still.has(keyOf(w)));
+    return { mends: levels(changes).filter((w) => !still.has(keyOf(w))), againstHowl: false };
   }
 
   /** The cheapest other set that was found, leaves no more wrong, and needs every one of its settings. */

@@ -29,11 +29,15 @@ const NONE: ReadonlySet<string> = new Set();
 /** So much quieter than it was, a source is as good as lost, if it is still there. */
 const SPOILED_DB = 20;
 
-/** What must arrive and does, but hardly: it came before, and far louder. */
-export function spoiled({ pairs }: Evaluation, { pairs: before }: Evaluation): Wrong[] {
+/** What must arrive and does, but hardly: it came before, and far louder, and is not wanted at a level of its own. */
+export function spoiled(rig: Rig, { pairs }: Evaluation, { pairs: before }: Evaluation): Wrong[] {
+  const levelled = new Set(
+    rig.plan.filter((c) => c.underVoiceDb !== undefined).map((c) => pairKey(c.sourceId, c.listenerId)),
+  );
   return pairs.flatMap(({ sourceId, listenerId, want, ways }, i): Wrong[] => {
     const was = before[i]!;
     if (want !== 'must' || ways === was.ways || !ways[0] || !was.ways[0]) return [];
+    if (levelled.has(pairKey(sourceId, listenerId))) return [];
     const downDb = was.ways[0].levelDb.nominal - ways[0].levelDb.nominal;
     return downDb > SPOILED_DB ? [{ sourceId, listenerId, word: 'too-quiet' }] : [];
   });

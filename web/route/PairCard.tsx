@@ -108,7 +108,7 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
       ))}
       {pair.ways.map((way, i) => (
         <Way
-          key={`${way.arrival.way} ${way.arrival.delayMs}`}
+          key={`${way.arrival.way} ${way.arrival.delayMs.nominal}`}
           rig={rig}
           evaluation={evaluation}
           way={way}

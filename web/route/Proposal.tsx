@@ -1,9 +1,10 @@
 import { Button } from '@chakra-ui/react';
 import type { Bridge, Whole } from '#core/plan/index.ts';
-import { endName, findSetting, findTypes, type Rig, sayValue } from '#core/rig/index.ts';
+import { endName, findTypes, type Rig } from '#core/rig/index.ts';
 import { deviceName, sayBreak } from '#core/signal/index.ts';
-import type { Clash, Left, Made, Wrong } from '#core/solve/index.ts';
-import { count, StateMark } from '#web/parts/index.ts';
+import type { Clash, Left, Wrong } from '#core/solve/index.ts';
+import { count, formatNumber, StateMark } from '#web/parts/index.ts';
+import { costLines, sayChange, sayPoints } from './costs.ts';
 
 interface Props {
   readonly rig: Rig;
@@ -16,7 +17,8 @@ interface Props {
 
 /** What would make it so: each change with what it is for, what no setting brings, and the two verbs. */
 export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
-  const { changes, left, proved, evaluations, bridges, clashes } = made;
+  const { changes, costs, second, left, proved, evaluations, bridges, clashes } = made;
+  const lines = costLines(rig, costs);
   return (
     <section aria-label="Make it so" style={{ margin: '12px 0' }}>
       <h2 style={{ marginTop: 0 }}>
@@ -28,11 +30,42 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
             {changes.map((change) => (
               <tr key={`${change.deviceId}.${change.settingId}`}>
                 <td>{sayChange(rig, change)}</td>
-                <td className="quiet">{change.mends.map((w) => sayWrong(rig, w)).join('; ')}</td>
+                <td className="quiet">
+                  {change.againstHowl ? 'so that nothing howls' : change.mends.map((w) => sayWrong(rig, w)).join('; ')}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
+      )}
+      {lines.length > 0 && (
+        <details>
+          <summary className="small">
+            What it costs: {sayPoints(costs)} points, the least of all that do. {count(lines.length, 'reason')}.
+          </summary>
+          <ul className="small quiet">
+            {lines.map(({ text, points }) => (
+              <li key={text}>
+                {text} ({formatNumber(points)})
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {second && (
+        <details>
+          <summary className="small">Second best: {sayPoints(second.costs)} points.</summary>
+          <ul className="small quiet">
+            {second.changes.map((change) => (
+              <li key={`${change.deviceId}.${change.settingId}`}>{sayChange(rig, change)}</li>
+            ))}
+            {costLines(rig, second.costs).map(({ text, points }) => (
+              <li key={text}>
+                {text} ({formatNumber(points)})
+              </li>
+            ))}
+          </ul>
+        </details>
       )}
       {left.length > 0 && (
         <ul>
@@ -62,8 +95,8 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
       <p className="small quiet">
         {changes.length > 0 &&
           (proved
-            ? 'Fewer settings would not do: all smaller sets were tried. '
-            : 'Perhaps fewer would do: not all smaller sets were tried. ')}
+            ? 'No set of as few settings costs less: all were tried. '
+            : 'Another set may cost less: not all were tried. ')}
         {count(evaluations, 'rig')} looked at. The table shows what would be heard. Levels down before you turn
         anything.
       </p>
@@ -84,11 +117,6 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
   );
 }
 
-function sayChange(rig: Rig, { deviceId, settingId, value }: Made): string {
-  const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
-  return `${deviceName(rig, deviceId)}, ${spec?.name ?? settingId}: ${sayValue(spec, value)}`;
-}
-
 const names = (rig: Rig, { sourceId, listenerId }: Wrong) => ({
   source: rig.sources.find((s) => s.id === sourceId)?.name ?? sourceId,
   listener: rig.listeners.find((l) => l.id === listenerId)?.name ?? listenerId,
@@ -98,6 +126,9 @@ const WHY: Record<Wrong['word'], string> = {
   missing: 'comes to',
   unwanted: 'is kept from',
   twice: 'comes once to',
+  'not-alone': 'is alone at',
+  'too-loud': 'is quiet enough at',
+  'too-quiet': 'is loud enough at',
 };
 function sayWrong(rig: Rig, wrong: Wrong): string {
   const { source, listener } = names(rig, wrong);
@@ -115,7 +146,7 @@ function sayBridge(rig: Rig, { box, cables, parts, changes, priceEur }: Bridge):
   const ways = cables.map((c) => `${end(c.from)} to ${end(c.to)}`).join('; ');
   const price = priceEur[1] > 0 ? `, ${priceEur[0].toFixed(0)} to ${priceEur[1].toFixed(0)} €` : '';
   const taken = parts.length > 0 ? ` (${parts.join(', ')})` : '';
-  const then = changes.map((c) => sayChange(rig, { ...c, mends: [] })).join('; ');
+  const then = changes.map((c) => sayChange(rig, c)).join('; ');
   return `${box ? `Put in ${box.name}: ` : 'Join '}${ways}${taken}${price}${then && `; then ${then}`}.`;
 }
 
@@ -126,6 +157,9 @@ function sayLeft(rig: Rig, left: Left, clashes: readonly Clash[]): string {
     return `${source} cannot come to ${listener} by any setting: ${stop.breaks.map((b) => sayBreak(rig, b)).join(', then ')}.`;
   if (stop?.kind === 'no-way')
     return `${source} cannot come to ${listener} by any setting: it comes as far as ${stop.reaches.map((id) => deviceName(rig, id)).join(', ')}, and ${listener} is fed by ${stop.fedBy.map((id) => deviceName(rig, id)).join(', ') || 'nothing'}. A lead is missing between.`;
+  if (left.word === 'not-alone') return `${source} shares ${listener} with other sources: no setting keeps them apart.`;
+  if (left.word === 'too-loud' || left.word === 'too-quiet')
+    return `${source} is ${left.word === 'too-loud' ? 'too loud' : 'too quiet'} at ${listener}: no level on its way brings it there without moving others.`;
   const [clash] = clashes;
   if (!clash) return `No way was found for ${source} at ${listener} that breaks nothing else.`;
   const wish = names(rig, { ...left, ...clash.with });

@@ -56,7 +56,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
               </tr>
             ))}
             {sounds.map(({ arrival, delay, scale }) => (
-              <tr key={`s${arrival.sourceIndex}-${arrival.way}-${arrival.delayMs}`}>
+              <tr key={`s${arrival.sourceIndex}-${arrival.way}-${arrival.delayMs.nominal}`}>
                 <td>
                   <SourceLetter source={rig.sources[arrival.sourceIndex]!} />{' '}
                   <span className="small">{wayOf(rig, evaluation, arrival)}</span>

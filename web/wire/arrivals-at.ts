@@ -31,7 +31,7 @@ export function arrivalsAt(evaluation: Evaluation, tap: PortRef): AtTap {
         (o) =>
           o.arrival.sourceIndex === arrival.sourceIndex &&
           o.arrival.way === arrival.way &&
-          o.arrival.delayMs === arrival.delayMs,
+          o.arrival.delayMs.nominal === arrival.delayMs.nominal,
       );
       if (twin < 0) sounds.push({ arrival, scale });
       else if (arrival.levelDb > sounds[twin]!.arrival.levelDb) sounds[twin] = { arrival, scale };

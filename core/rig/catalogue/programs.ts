@@ -108,11 +108,13 @@ export const programs: DeviceType[] = [
         delaySetting(`in-${n}-picture-delay`, `Input ${n}, picture delay`, 500),
         muteSetting(`in-${n}-mute`, `Input ${n}, mute`, false),
         levelSetting(`in-${n}-level`, `Input ${n}, level`, 0),
-        ...TRACKS.map((t) => muteSetting(
+        ...TRACKS.map((t) =>
+          muteSetting(
             `in-${n}-not-on-${t}`,
             t === 1 ? `Input ${n}, mute on track 1 and the stream` : `Input ${n}, mute on track ${t}`,
             t !== 1,
-          )),
+          ),
+        ),
       ]),
     ),
     figures: {},

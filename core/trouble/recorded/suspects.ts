@@ -161,7 +161,7 @@ const echo: Suspects = (scene, { delayMs }) => {
   const loops = evaluation.loops.map(
     (loop): Place => ({
       where: `round by ${loop.deviceIds.map((id) => deviceName(rig, id)).join(', ')}`,
-      why: `what leaves comes back ${loop.delayMs.toFixed(0)} ms later, ${(-loop.gainDb).toFixed(0)} dB down`,
+      why: `what leaves comes back ${loop.delay.value.nominal.toFixed(0)} ms later, ${(-loop.gainDb).toFixed(0)} dB down`,
       tap: tapOf(scene, loop.deviceIds[0]!) ?? listener.sound,
       weight: loop.gainDb > -30 ? 0.7 : 0.2,
     }),
