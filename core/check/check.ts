@@ -3,6 +3,7 @@ import { type Evaluation, evaluate, evaluationAt } from '#core/signal/index.ts';
 import { balanceRules } from './balance.ts';
 import { briefRules } from './brief.ts';
 import { cancelRules } from './cancels.ts';
+import { computerRules } from './computers.ts';
 import { contextOf } from './context.ts';
 import { tried } from './doors.ts';
 import { exclusiveRules } from './exclusive.ts';
@@ -28,6 +29,7 @@ export const RULES: readonly Rule[] = [
   ...pictureRules,
   ...powerRules,
   ...usbRules,
+  ...computerRules,
   ...groundingRules,
   ...exclusiveRules,
   ...movingRules,

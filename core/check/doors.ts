@@ -1,4 +1,17 @@
-import { applyEdit, findDevice, findTypes, type Rig, settingOf } from '#core/rig/index.ts';
+import {
+  applyEdit,
+  asDefault,
+  choosing,
+  chosenDevice,
+  findDevice,
+  findTypes,
+  makeDefault,
+  type Rig,
+  redrawn,
+  relinked,
+  settingOf,
+  soundDeviceName,
+} from '#core/rig/index.ts';
 import { deviceName, type Evaluation, evaluate, type Pair, type Stop, whereItStops } from '#core/signal/index.ts';
 import { type Context, type Fix, setFix } from './finding.ts';
 
@@ -114,4 +127,34 @@ export function openDoors(context: Context, pair: Pair): Fix[] {
     return [];
   });
   return thatMend(context, pair, [...single, ...openWay(context, pair)]);
+}
+
+/** Where a program goes with the default of its computer and that is another device: the one chosen in the program, or made the default. */
+export function otherDevices(context: Context, pair: Pair): Fix[] {
+  const { rig, types } = context;
+  const stop = stopOf(context, pair);
+  if (stop?.kind !== 'no-way') return [];
+  const fixes = stop.breaks.flatMap((found): Fix[] => {
+    if (found.kind !== 'default') return [];
+    const cable = rig.cables.find((c) => c.id === found.cableId)!;
+    const { at, use, computerId } = chosenDevice(rig, types, cable)!;
+    const program = at === 'to' ? cable.from : cable.to;
+    const name = soundDeviceName(rig, types, found.other);
+    const chosen = choosing(rig, cable, found.other);
+    const then = asDefault(rig, computerId, found.other);
+    return [
+      {
+        label: `${deviceName(rig, program.deviceId)}: choose ${name}`,
+        changes: [{ cableId: cable.id, cable: chosen }],
+        edit: relinked(chosen),
+      },
+      {
+        label: `${deviceName(rig, computerId)}: make ${name} the default ${use === 'play' ? 'output' : 'input'}`,
+        first: redrawn(then.devices),
+        changes: then.cables.map((c) => ({ cableId: c.id, cable: c })),
+        edit: makeDefault(rig, computerId, found.other),
+      },
+    ];
+  });
+  return thatMend(context, pair, fixes);
 }

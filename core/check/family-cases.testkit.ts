@@ -54,6 +54,13 @@ const radios = (key: boolean, from: string) =>
     [`m.${from === 'microphone-dynamic' ? 'xlr' : 'send-out'} > r.microphone 2`, 'r.air-out > o.air-in 100 radio'],
     { set: { 'r.voice-key': key } },
   );
+/** A game that plays to the first USB device of a computer, by the default or not. */
+const followed = (ends: Rig['devices'][number]['ends'], follows = true): Rig => {
+  const rig = desk({ g: 'game-program', c: 'computer-laptop' }, ['g.sound > c.to-usb-1 software'], {
+    device: { g: { on: 'c' }, c: { ends } },
+  });
+  return follows ? { ...rig, cables: rig.cables.map((c) => ({ ...c, follows: 'default' })) } : rig;
+};
 const own = (connector: string): DeviceType => ({
   id: 'own',
   name: 'own',
@@ -246,6 +253,8 @@ export const CASES: [string, Rig, Rig][] = [
       device: { c: { ends: { 'from-usb-1': { disabled: true } } } },
     }),
   ],
+  ['default-moves', followed({ 'to-usb-1': {} }), followed({ 'to-usb-1': {} }, false)],
+  ['default-elsewhere', followed({ 'to-usb-2': { preferred: true } }), followed({ 'to-usb-1': { preferred: true } })],
   [
     'usb-two-alike',
     desk({ m: 'microphone-usb', i: 'interface-2' }, ['m.usb > i.usb-in']),

@@ -1,6 +1,6 @@
 import { deviceName, type Pair, SCALE_UNITS, sayBreak } from '#core/signal/index.ts';
 import { width } from '#core/units/index.ts';
-import { openDoors, shutDoors, stopOf } from './doors.ts';
+import { openDoors, otherDevices, shutDoors, stopOf } from './doors.ts';
 import {
   type Context,
   type Finding,
@@ -59,7 +59,7 @@ const SAID: readonly Said[] = [
     severity: 'stop',
     words: ['missing'],
     says: (source, listener) => `${source} does not reach ${listener}, although the plan wants it.`,
-    fixes: openDoors,
+    fixes: (context, pair) => [...otherDevices(context, pair), ...openDoors(context, pair)],
   },
   {
     id: 'plan-unwanted',

@@ -3,14 +3,24 @@ import {
   applyEdit,
   type Cable,
   type Change,
+  type ChosenDevice,
+  choosing,
+  chosenDevice,
+  defaultDevice,
   endName,
+  endsBehind,
   findDevice,
   findTypes,
+  followingDefault,
   isSettingTask,
+  type PortRef,
   type Rig,
   type SettingSpec,
   type SettingValue,
+  sameEnd,
   settingOf,
+  soundDeviceName,
+  soundDevicesOf,
   type Types,
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, evaluate } from '#core/signal/index.ts';
@@ -75,7 +85,7 @@ export function questionsOf(rig: Rig, evaluation: Evaluation, findings: readonly
   const types = findTypes(rig);
   const asked = askedBy(rig, findings);
   const known = new Set(asked.map((q) => q.id));
-  const others = [...assumedDoors(rig, types), ...assumedLeads(rig)]
+  const others = [...assumedDoors(rig, types), ...assumedLeads(rig), ...assumedChoices(rig, types)]
     .filter((id) => !known.has(id))
     .flatMap((id) => questionAt(rig, types, id, []) ?? []);
   return [...asked, ...others]
@@ -105,6 +115,10 @@ const assumedLeads = (rig: Rig): string[] => {
     .filter((c) => c.medium === 'lead' && c.known === 'assumed' && !toDo.has(c.id))
     .map((c) => `lead:${c.id}`);
 };
+
+/** Sound devices that programs have chosen, as nobody has looked. */
+const assumedChoices = (rig: Rig, types: Types): string[] =>
+  rig.cables.filter((c) => c.known === 'assumed' && chosenDevice(rig, types, c)).map((c) => `lead:${c.id}`);
 
 /** Whether nobody has looked yet: what the question is about is there, and assumed. */
 export function isAssumed(rig: Rig, { deviceId, settingId, cable }: Question): boolean {
@@ -156,6 +170,8 @@ function aboutLead(
 ): Omit<Question, 'id' | 'findings' | 'decides'> {
   const name = ({ deviceId, portId }: Cable['from']) =>
     `${deviceName(rig, deviceId)}, ${endName(rig, types, { deviceId, portId })}`;
+  const chosen = chosenDevice(rig, types, cable);
+  if (chosen) return aboutChoice(rig, types, cable, chosen, findings);
   const into = endName(rig, types, cable.to);
   const there = `Does a lead of ${cable.lengthM} m come here from ${name(cable.from)}, into ${into}?`;
   const put = (label: string, next: Cable | null, asDrawn = false): Answer => ({
@@ -175,6 +191,47 @@ function aboutLead(
     answers: parts
       ? [put('no, it goes straight in', { ...cable, parts: [] }, true), put('yes', { ...cable, parts })]
       : [put('it is so', cable, true), put('there is none', null)],
+  };
+}
+
+/** So many other devices of the list are named. */
+const MOST_OTHERS = 3;
+
+/** Which sound device a program has chosen: as drawn, another one that something is plugged to, or whatever the default is. */
+function aboutChoice(
+  rig: Rig,
+  types: Types,
+  cable: Cable,
+  { at, ref, use, computerId }: ChosenDevice,
+  findings: readonly Finding[],
+): Omit<Question, 'id' | 'findings' | 'decides'> {
+  const program = at === 'to' ? cable.from : cable.to;
+  const name = (end: PortRef) => soundDeviceName(rig, types, end);
+  const used = new Set(rig.cables.flatMap((c) => [c.from, c.to]).map((r) => `${r.deviceId}/${r.portId}`));
+  const isUsed = ({ deviceId, portId }: PortRef): boolean =>
+    endsBehind(types.get(findDevice(rig, deviceId)!.typeId)!, portId).some((p) => used.has(`${deviceId}/${p.id}`));
+  const others = soundDevicesOf(rig, computerId, use).filter((other) => !sameEnd(other, ref) && isUsed(other));
+  const put = (label: string, next: Cable, asDrawn = false): Answer => ({
+    label,
+    asDrawn,
+    changes: [{ cableId: cable.id, cable: next }],
+  });
+  const byDefault = `the default, ${name(defaultDevice(rig, computerId, use) ?? ref)}`;
+  return {
+    asks:
+      findings.find((f) => f.asks)?.asks ??
+      `Which sound device is chosen in ${deviceName(rig, program.deviceId)}, ${endName(rig, types, program)}?`,
+    deviceId: program.deviceId,
+    portId: program.portId,
+    settingId: null,
+    cable,
+    answers: [
+      cable.follows ? put(byDefault, cable, true) : put(name(ref), cable, true),
+      ...others.slice(0, MOST_OTHERS).map((other) => put(name(other), choosing(rig, cable, other))),
+      cable.follows
+        ? put(`${name(ref)} itself`, choosing(rig, cable, ref))
+        : put(byDefault, followingDefault(rig, cable)),
+    ],
   };
 }
 

@@ -1,5 +1,5 @@
 import { connectorOf } from '#core/plug/index.ts';
-import { endsBehind, isHub, isProgram, type PortSpec, usbMeets, usbRoleOf } from '#core/rig/index.ts';
+import { endsBehind, isHub, type PortSpec, usbMeets, usbRoleOf } from '#core/rig/index.ts';
 import { type Context, type Rule, rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { type LeadEnd, onLead } from './leads.ts';
@@ -125,56 +125,5 @@ export const usbRules: readonly Rule[] = [
         },
       ];
     });
-  }),
-  rule('wire', 'program-crosses-computers', ({ rig, box }) =>
-    rig.cables.flatMap((cable) => {
-      if (cable.medium !== 'software') return [];
-      const home = (id: string) => box(id).device.on ?? (box(id).type.hosts ? id : undefined);
-      const [a, b] = [home(cable.from.deviceId), home(cable.to.deviceId)];
-      if (!a || !b || a === b) return [];
-      return [
-        {
-          at: cable.id,
-          severity: 'stop' as const,
-          where: { cableIds: [cable.id], deviceIds: [cable.from.deviceId, cable.to.deviceId] },
-          says: `${box(cable.from.deviceId).device.name} hands its signal to ${box(cable.to.deviceId).device.name}, but they run on two computers, ${box(a).device.name} and ${box(b).device.name}. A lead, a capture device or a call has to go between.`,
-          why: [{ says: 'programs pass each other sound on one computer only', source: 'this rig' }],
-        },
-      ];
-    }),
-  ),
-  rule('wire', 'device-disabled', ({ rig, box }) =>
-    rig.cables.flatMap((cable) => {
-      if (cable.medium !== 'software') return [];
-      return [cable.from, cable.to].flatMap(({ deviceId, portId }) => {
-        const { device, port } = box(deviceId);
-        if (!device.ends?.[portId]?.disabled) return [];
-        const other = deviceId === cable.from.deviceId ? cable.to : cable.from;
-        const name = device.ends[portId]?.name ?? port(portId)?.name;
-        return [
-          {
-            at: cable.id,
-            severity: 'fix' as const,
-            where: { cableIds: [cable.id], deviceIds: [deviceId, other.deviceId] },
-            says: `${box(other.deviceId).device.name} has chosen ${name}, which is disabled in the system of ${device.name}: nothing passes. Enable it there, or choose another.`,
-            why: [{ says: 'no program gets anything of a disabled device', source: 'sound settings of systems' }],
-          },
-        ];
-      });
-    }),
-  ),
-  rule('wire', 'program-without-computer', ({ boxes }) => {
-    const computers = boxes.filter((b) => b.type.hosts && b.type.ports.some(isUsb));
-    if (computers.length < 2) return [];
-    return boxes
-      .filter((b) => isProgram(b.type) && b.device.on === undefined)
-      .map(({ device }) => ({
-        at: device.id,
-        severity: 'watch' as const,
-        where: { deviceIds: [device.id] },
-        says: `${device.name} runs on one of ${computers.length} computers, and it is not said on which.`,
-        asks: `On which computer does ${device.name} run: ${computers.map((c) => c.device.name).join(' or ')}?`,
-        why: [{ says: 'what it can open depends on it', source: 'this rig' }],
-      }));
   }),
 ];

@@ -1,4 +1,5 @@
 import { connectorOf } from '#core/plug/index.ts';
+import type { Device } from './schema.ts';
 import type { DeviceType, PortSpec, Purpose, SettingSpec } from './schema-type.ts';
 
 /** The ends of a type that are for something. */
@@ -11,6 +12,13 @@ export const isPerson = ({ nature }: DeviceType): boolean => nature === 'person'
 /** It runs on a computer and has no socket of its own. */
 export const isProgram = ({ nature }: DeviceType): boolean => nature === 'program';
 export const isHardware = ({ nature = 'hardware' }: DeviceType): boolean => nature === 'hardware';
+
+/** The computer that a device is, or runs on; null where it is none, or nobody has said on which. */
+export const computerOf = ({ id, on }: Pick<Device, 'id' | 'on'>, type: DeviceType): string | null =>
+  on ?? (type.hosts ? id : null);
+
+/** Whether two things run on computers that are known to be two: no program hands anything over there. */
+export const onTwoComputers = (a: string | null, b: string | null): boolean => a !== null && b !== null && a !== b;
 
 /** It joins two places: ours, and one that nothing else leads to. */
 export const isCall = (type: DeviceType): boolean => type.ports.some((p) => p.does === 'far-side');

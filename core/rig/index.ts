@@ -2,6 +2,7 @@ export {
   amplifies,
   beginsAt,
   captures,
+  computerOf,
   endsBehind,
   endsThat,
   endsThatLeadTo,
@@ -15,6 +16,7 @@ export {
   isSupply,
   isTransformer,
   isWorn,
+  onTwoComputers,
   records,
   settingFor,
   showsPicture,
@@ -25,6 +27,22 @@ export {
 } from './capabilities.ts';
 export { catalogue } from './catalogue/index.ts';
 export { type Controls, type ControlTable, controlsOf } from './controls.ts';
+export {
+  asDefault,
+  type ChosenDevice,
+  choosing,
+  chosenDevice,
+  type DeviceUse,
+  defaultDevice,
+  followingDefault,
+  makeDefault,
+  redrawn,
+  relinked,
+  sameEnd,
+  soundDeviceName,
+  soundDevicesOf,
+  unsetDefault,
+} from './default-device.ts';
 export {
   alreadySo,
   asAtDesk,

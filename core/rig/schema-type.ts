@@ -100,6 +100,8 @@ const PortSpec = z.strictObject({
   usb: z.enum(['host', 'device', 'either']).optional(),
   /** Ends that a computer's system shows as one sound device share this; where absent, those behind one socket. */
   soundDevice: Id.optional(),
+  /** An end of a program that the computer's system lists among its sound devices: others may choose it. */
+  listed: z.literal(true).optional(),
   /** Two wires and a screen; where absent, it follows from the connector. */
   balanced: z.boolean().optional(),
   /** Transformer, optical or radio: no metal joins this socket's screen to the chassis. */

@@ -26,6 +26,7 @@ const Device = z.strictObject({
       z.strictObject({
         name: Name.optional(),
         hidden: z.literal(true).optional(),
+        /** The default of its computer's system, for playing or for recording; offered before its like. */
         preferred: z.literal(true).optional(),
         /** Disabled in the computer's system: no program gets anything there. */
         disabled: z.literal(true).optional(),
@@ -61,6 +62,8 @@ const Cable = z.strictObject({
     .array(z.strictObject({ from: Id, to: Id }))
     .max(128)
     .optional(),
+  /** A program that has chosen no device itself: it goes with the default of its computer. */
+  follows: z.literal('default').optional(),
   /** What is plugged in there, by the list of leads and adapters; where absent, what one would take. */
   parts: z.array(Id).max(8).optional(),
 });

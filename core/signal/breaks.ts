@@ -1,4 +1,17 @@
-import { endName, findDevice, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import {
+  type Cable,
+  chosenDevice,
+  computerOf,
+  endName,
+  findDevice,
+  findTypes,
+  onTwoComputers,
+  type PortRef,
+  type Rig,
+  sameEnd,
+  soundDeviceName,
+  type Types,
+} from '#core/rig/index.ts';
 import type { Graph } from './graph.ts';
 
 /** Something on the way that no setting of these boxes mends. */
@@ -9,11 +22,13 @@ export type Break =
   | { readonly kind: 'channels'; readonly cableId: string }
   /** An end that is disabled in the system of its computer. */
   | { readonly kind: 'disabled'; readonly end: PortRef }
+  /** A program that goes with the default of its computer, which is another device than the one that leads there. */
+  | { readonly kind: 'default'; readonly cableId: string; readonly other: PortRef }
   /** A box within which nothing leads from the one end to the other, whatever is set. */
   | { readonly kind: 'within'; readonly from: PortRef; readonly to: PortRef };
 
 /** A shut door is opened with a finger; a lead is changed; what a box cannot do is believed last. */
-const COST = { open: 0, door: 1, disabled: 2, cable: 10, within: 100 };
+const COST = { open: 0, door: 1, disabled: 2, default: 4, cable: 10, within: 100 };
 /** Farther than this no way is worth telling. */
 const MOST = 3 * COST.within;
 
@@ -79,6 +94,7 @@ function stepsOf(graph: Graph, sounding: (ref: PortRef) => number[]): (node: num
   const left = groupedBy(cables, (c) => c.from.deviceId);
   const shut = groupedBy(graph.shut, (s) => s.from);
   const disabled = groupedBy(graph.disabled, (d) => d.from);
+  const elsewhere = groupedBy(graph.elsewhere, (e) => key(e.from));
   /** Which cables the graph has between two ports: those bring something over. */
   const carrying = new Set<string>();
   graph.edges.forEach(({ via }) => void ('cableId' in via && carrying.add(via.cableId)));
@@ -89,6 +105,15 @@ function stepsOf(graph: Graph, sounding: (ref: PortRef) => number[]): (node: num
       steps.push({ to: graph.to[e]!, cost: COST.open, breaks: null });
     for (const { to, end } of disabled.get(node) ?? [])
       steps.push({ to, cost: COST.disabled, breaks: { kind: 'disabled', end } });
+    for (const { cableId, to: other, from } of elsewhere.get(key(here)) ?? [])
+      for (const to of sounding(other)) {
+        const isOther = graph.cables.some((c) => c.id === cableId && sameEnd(c.from, from));
+        steps.push({
+          to,
+          cost: COST.default,
+          breaks: { kind: 'default', cableId, other: isOther ? other : from },
+        });
+      }
     for (const s of shut.get(node) ?? []) steps.push({ to: s.to, cost: COST.door, breaks: null });
     for (const cable of leaving.get(key(here)) ?? []) {
       const kind = carrying.has(cable.id) ? 'channels' : 'lead';
@@ -117,9 +142,28 @@ export function sayBreak(rig: Rig, found: Break): string {
     return `${device(found.end)}: ${end(found.end)} is disabled in its system; enable it there, or choose another`;
   if (found.kind === 'within')
     return `${device(found.from)}: nothing within it leads from ${end(found.from)} to ${end(found.to)}, whatever is set`;
-  const { from, to } = rig.cables.find((c) => c.id === found.cableId)!;
+  const cable = rig.cables.find((c) => c.id === found.cableId)!;
+  if (found.kind === 'default') return sayDefault(rig, types, cable, found.other);
+  const { from, to, medium } = cable;
   const between = `${device(from)}, ${end(from)}, to ${device(to)}, ${end(to)}`;
+  const computer = ({ deviceId }: PortRef) => {
+    const at = findDevice(rig, deviceId);
+    return at ? computerOf(at, types.get(at.typeId)!) : null;
+  };
+  if (found.kind === 'lead' && medium === 'software' && onTwoComputers(computer(from), computer(to)))
+    return `${between}: they run on two computers, and nothing is handed from one to the other`;
   return found.kind === 'lead'
     ? `${between}: the lead brings nothing over, since its contacts do not meet`
     : `${between}: the channels that it is on are not taken there`;
+}
+
+/** 'Game plays to the default output of Desk computer, which is Jack and not USB 3; make that the default, or choose it in the program' */
+function sayDefault(rig: Rig, types: Types, cable: Cable, other: PortRef): string {
+  const chosen = chosenDevice(rig, types, cable);
+  const name = (ref: PortRef) => soundDeviceName(rig, types, ref);
+  const device = (id: string) => findDevice(rig, id)?.name ?? id;
+  if (!chosen) return `${name(cable.from)} does not come to ${name(cable.to)}`;
+  const program = chosen.at === 'to' ? cable.from : cable.to;
+  const does = chosen.use === 'play' ? 'plays to the default output' : 'records from the default input';
+  return `${device(program.deviceId)} ${does} of ${device(chosen.computerId)}, which is ${name(chosen.ref)}, and not ${name(other)}; make that the default, or choose it in the program`;
 }

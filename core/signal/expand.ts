@@ -1,6 +1,16 @@
-import { type Device, type DeviceType, findTypes, type Rig } from '#core/rig/index.ts';
+import {
+  chosenDevice,
+  computerOf,
+  type Device,
+  type DeviceType,
+  findTypes,
+  onTwoComputers,
+  type Rig,
+  sameEnd,
+  soundDevicesOf,
+} from '#core/rig/index.ts';
 import { cableLinks } from './cable-links.ts';
-import type { Disabled, Edge, Graph, Node, Shut } from './graph.ts';
+import type { Disabled, Edge, Elsewhere, Graph, Node, Shut } from './graph.ts';
 import { insideOf } from './inside.ts';
 import { type Link, layoutOf } from './layout.ts';
 
@@ -25,6 +35,7 @@ export function expand(rig: Rig): Graph {
   const nodes: Node[] = [];
   const firstOf = new Map<string, number>();
   const typeOf = new Map<string, DeviceType>();
+  const computers = new Map<string, string | null>();
   const links: Link[] = [];
   const disabled: Disabled[] = [];
   const shut: Shut[] = [];
@@ -34,6 +45,7 @@ export function expand(rig: Rig): Graph {
     const type = types.get(device.typeId)!;
     firstOf.set(device.id, first);
     typeOf.set(device.id, type);
+    computers.set(device.id, computerOf(device, type));
     const inside = insideOf(device, type, rig.session.frameRate);
     for (const node of inside.nodes) nodes.push(node);
     for (const { edge, from, to } of inside.links) links.push({ edge, from: first + from, to: first + to });
@@ -46,6 +58,8 @@ export function expand(rig: Rig): Graph {
   for (const cable of rig.cables) {
     const [fromType, toType] = [typeOf.get(cable.from.deviceId)!, typeOf.get(cable.to.deviceId)!];
     const [from, to] = [firstOf.get(cable.from.deviceId)!, firstOf.get(cable.to.deviceId)!];
+    const [here, there] = [computers.get(cable.from.deviceId)!, computers.get(cable.to.deviceId)!];
+    if (cable.medium === 'software' && onTwoComputers(here, there)) continue;
     for (const link of cableLinks(cable, fromType, toType))
       links.push({ edge: link.edge, from: from + link.from, to: to + link.to });
   }
@@ -54,9 +68,18 @@ export function expand(rig: Rig): Graph {
     const layout = type && layoutOf(type).get(ref.portId);
     return layout ? layout.spec.channels.map((_, i) => firstOf.get(ref.deviceId)! + layout.first + i) : [];
   };
-  const graph = { nodes, shut, disabled, cables: rig.cables, nodesOf, ...inColumns(nodes.length, links) };
+  const elsewhere = rig.cables.flatMap((cable) => (cable.follows ? leadsElsewhere(rig, cable) : []));
+  const graph = { nodes, shut, disabled, elsewhere, cables: rig.cables, nodesOf, ...inColumns(nodes.length, links) };
   made.set(graph, { devices: rig.devices, types: rig.types, frameRate: rig.session.frameRate, ...firsts });
   return graph;
+}
+
+function leadsElsewhere(rig: Rig, cable: Rig['cables'][number]): Elsewhere[] {
+  const chosen = chosenDevice(rig, findTypes(rig), cable);
+  if (!chosen) return [];
+  return soundDevicesOf(rig, chosen.computerId, chosen.use)
+    .filter((other) => !sameEnd(other, chosen.ref))
+    .map((other) => ({ cableId: cable.id, from: cable.from, to: cable.to, [chosen.at]: other }));
 }
 
 const moved = <T extends { readonly from: number; readonly to: number }>(way: T, by: number): T => ({
@@ -118,7 +141,7 @@ export function patch(before: Graph, rig: Rig): Patched | null {
   for (let d = 0; d < devices.length; d++) {
     const [a, b] = [devices[d]!, rig.devices[d]!];
     if (a === b) continue;
-    if (a.id !== b.id || a.typeId !== b.typeId) return null;
+    if (a.id !== b.id || a.typeId !== b.typeId || a.on !== b.on) return null;
     changed.push(d);
   }
   if (changed.length > Math.max(1, devices.length * MOST_PATCHED)) return null;

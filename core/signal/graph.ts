@@ -77,6 +77,13 @@ export interface Disabled {
   readonly end: PortRef;
 }
 
+/** Where a link of a program that follows the default of its computer would lead, were another device the default. */
+export interface Elsewhere {
+  readonly cableId: string;
+  readonly from: PortRef;
+  readonly to: PortRef;
+}
+
 /**
  * The rig with its settings as a graph of channels. The edges that leave node n are those from `firstEdge[n]` up to
  * `firstEdge[n + 1]`; edge e runs from node `from[e]` to node `to[e]`. Picture and sound never share an edge.
@@ -93,6 +100,7 @@ export interface Graph {
   readonly shut: readonly Shut[];
   /** Ways that an end would have that is disabled in the system of its computer. */
   readonly disabled: readonly Disabled[];
+  readonly elsewhere: readonly Elsewhere[];
   readonly cables: Rig['cables'];
   /** All nodes of a port, in the order of its channels; empty for an unknown one. */
   nodesOf(ref: { readonly deviceId: string; readonly portId: string }): readonly number[];

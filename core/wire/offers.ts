@@ -3,10 +3,13 @@ import type { Chain } from '#core/plug/index.ts';
 import {
   applyEdit,
   type Cable,
+  computerOf,
   type Edit,
+  findDevice,
   findTypes,
   type LevelClass,
   mayMeet,
+  onTwoComputers,
   type Place,
   type PortRef,
   placesOf,
@@ -69,6 +72,10 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
   const types = findTypes(rig);
   const placeOf = placesOf(rig);
   const here = placeOf(endOf(from));
+  const computer = ({ deviceId }: PortRef): string | null => {
+    const device = findDevice(rig, deviceId)!;
+    return computerOf(device, types.get(device.typeId)!);
+  };
   return rig.devices
     .filter((d) => d.id !== from.deviceId)
     .flatMap((device) => socketsOf(rig, device.id, types))
@@ -77,6 +84,7 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
       const cables = joinSockets(rig, from, socket).map((cable) => withLead(rig, types, cable));
       const [first] = cables;
       if (!first) return [];
+      if (first.medium === 'software' && onTwoComputers(computer(first.from), computer(first.to))) return [];
       const isOut = first.from.deviceId === from.deviceId;
       const lead = leadBetween(rig, types, first);
       const [a, b] = [usbRoleOf(lead.from.type, lead.from.port), usbRoleOf(lead.to.type, lead.to.port)];

@@ -254,7 +254,7 @@ export const TERMS = {
   },
   'sound-device': {
     title: 'Sound devices of a computer',
-    says: 'What programs can choose as input or output. Give them names worth reading, hide what is never used, and see which one carries what. In the system’s own settings the same is done by enabling each and watching its meter.',
+    says: 'What programs can choose as input or output. Give them names worth reading, hide what is never used, and see which one carries what. In the system’s own settings the same is done by enabling each and watching its meter. A program that has chosen none goes with the default, wherever that moves; nothing passes at one that is disabled.',
   },
   'guest-return': {
     title: 'Guest return (mix-minus)',

@@ -68,7 +68,7 @@ export function Insides({ rig, evaluation, ways }: Props) {
         </span>
       </div>
       <Through rig={rig} device={device} />
-      {isComputer && <SoundDevices key={device.id} rig={rig} evaluation={evaluation} deviceId={device.id} />}
+      {isComputer && <SoundDevices key={device.id} evaluation={evaluation} deviceId={device.id} />}
       <ControlPanel device={device} controls={controlsOf(findTypes(rig).get(device.typeId)!)} onSet={set} />
     </section>
   );

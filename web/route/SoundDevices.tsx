@@ -1,32 +1,47 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useState } from 'react';
-import { type Device, findDevice, findTypes, type PortSpec, type Rig } from '#core/rig/index.ts';
-import { type Evaluation, SCALE_UNITS } from '#core/signal/index.ts';
+import {
+  type Cable,
+  choosing,
+  chosenDevice,
+  type Device,
+  type Edit,
+  findDevice,
+  findPort,
+  findTypes,
+  followingDefault,
+  makeDefault,
+  type PortRef,
+  type PortSpec,
+  type Rig,
+  relinked,
+  sameEnd,
+  soundDevicesOf,
+  unsetDefault,
+} from '#core/rig/index.ts';
+import { deviceName, type Evaluation, SCALE_UNITS } from '#core/signal/index.ts';
 import { formatNumber, SourceLetter, Term } from '#web/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 
 type End = NonNullable<Device['ends']>[string];
 
 /**
- * The sound devices of a computer, as programs see them: names worth reading, what is hidden, preferred or disabled, and what
- * arrives at each now, by which the right one is found.
+ * The sound devices of a computer, as its programs see them: names worth reading, which is the default, what is hidden or
+ * disabled, who uses each and whether they follow the default, and what arrives there now, by which the right one is found.
  */
-export function SoundDevices({ rig, evaluation, deviceId }: { rig: Rig; evaluation: Evaluation; deviceId: string }) {
+export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation; deviceId: string }) {
   const dispatch = useAppDispatch();
   // What is said of a computer is said of the rig, whichever moment is looked at.
   const plain = useAppSelector(selectRig);
-  const device = plain && findDevice(plain, deviceId);
-  const type = findTypes(rig).get(findDevice(rig, deviceId)?.typeId ?? '');
-  if (!device || !type) return null;
-  const ends = type.ports.filter((p) => p.connector === 'software' && p.channels.some((c) => c.carries === 'sound'));
+  if (!plain || !findDevice(plain, deviceId)) return null;
+  const types = findTypes(plain);
+  const ends = [...soundDevicesOf(plain, deviceId, 'record'), ...soundDevicesOf(plain, deviceId, 'play')];
   if (ends.length === 0) return null;
-  const set = (port: PortSpec, next: End, says: string) => {
-    const { [port.id]: _before, ...others } = device.ends ?? {};
-    const all = Object.keys(next).length > 0 ? { ...others, [port.id]: next } : others;
-    const { ends: _ends, ...rest } = device;
-    const changed = Object.keys(all).length > 0 ? { ...rest, ends: all } : rest;
-    dispatch(applyStep({ kind: 'set-device', device: changed }, `${device.name}, ${port.name}: ${says}`));
-  };
+  const uses = plain.cables.flatMap((cable) => {
+    const chosen = chosenDevice(plain, types, cable);
+    return chosen ? [{ cable, chosen }] : [];
+  });
+  const take = (edit: Edit, says: string) => dispatch(applyStep(edit, says));
   return (
     <>
       <h2>
@@ -38,20 +53,23 @@ export function SoundDevices({ rig, evaluation, deviceId }: { rig: Rig; evaluati
             <th>Called</th>
             <th>Is</th>
             <th>Comes there now</th>
+            <th>Used by</th>
             <th>
-              <span className="visually-hidden">Shown, preferred, enabled</span>
+              <span className="visually-hidden">Default, shown, enabled</span>
             </th>
           </tr>
         </thead>
         <tbody>
-          {ends.map((port) => (
+          {ends.map((ref) => (
             <EndRow
-              key={port.id}
-              rig={rig}
+              key={`${ref.deviceId}/${ref.portId}`}
+              rig={plain}
               evaluation={evaluation}
-              device={device}
-              port={port}
-              onEnd={(next, says) => set(port, next, says)}
+              computerId={deviceId}
+              at={ref}
+              port={findPort(plain, types, ref)!}
+              cables={uses.filter((u) => sameEnd(u.chosen.ref, ref)).map((u) => u.cable)}
+              onEdit={take}
             />
           ))}
         </tbody>
@@ -63,40 +81,50 @@ export function SoundDevices({ rig, evaluation, deviceId }: { rig: Rig; evaluati
 interface EndProps {
   readonly rig: Rig;
   readonly evaluation: Evaluation;
-  readonly device: Device;
+  readonly computerId: string;
+  readonly at: PortRef;
   readonly port: PortSpec;
-  readonly onEnd: (next: End, says: string) => void;
+  /** Links of programs that have chosen it. */
+  readonly cables: readonly Cable[];
+  readonly onEdit: (edit: Edit, says: string) => void;
 }
 
-function EndRow({ rig, evaluation, device, port, onEnd }: EndProps) {
+/** The device with one of its ends said to be so. */
+function withEnd(device: Device, portId: string, next: End): Edit {
+  const { [portId]: _before, ...others } = device.ends ?? {};
+  const ends = Object.keys(next).length > 0 ? { ...others, [portId]: next } : others;
+  const { ends: _ends, ...rest } = device;
+  return { kind: 'set-device', device: Object.keys(ends).length > 0 ? { ...rest, ends } : rest };
+}
+
+function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndProps) {
+  const device = findDevice(rig, at.deviceId)!;
   const end: End = device.ends?.[port.id] ?? {};
-  const name = end.name ?? port.name;
+  const own = at.deviceId === computerId ? port.name : `${device.name}, ${port.name}`;
+  const name = end.name ?? own;
   const [text, setText] = useState(name);
+  const say = (next: End, says: string) =>
+    onEdit(withEnd(device, port.id, next), `${device.name}, ${port.name}: ${says}`);
   const settle = () => {
     const next = text.trim();
     const { name: _before, ...rest } = end;
-    if (next === '' || next === port.name) {
-      setText(port.name);
-      if (end.name) onEnd(rest, 'its own name again');
-    } else if (next !== name) onEnd({ ...rest, name: next.slice(0, 120) }, `called ${next}`);
+    if (next === '' || next === own) {
+      setText(own);
+      if (end.name) say(rest, 'its own name again');
+    } else if (next !== name) say({ ...rest, name: next.slice(0, 120) }, `called ${next}`);
   };
-  const flag = (key: 'hidden' | 'preferred' | 'disabled', says: readonly [string, string]) => {
+  const flag = (key: 'hidden' | 'disabled', says: readonly [string, string]) => {
     const { [key]: now, ...rest } = end;
-    onEnd(now ? rest : { ...rest, [key]: true }, now ? says[1] : says[0]);
+    say(now ? rest : { ...rest, [key]: true }, now ? says[1] : says[0]);
   };
-  const { graph, arrivals } = evaluation;
-  const nodes = graph.nodesOf({ deviceId: device.id, portId: port.id });
-  const here = nodes.flatMap((n) => arrivals[n]!);
-  const loudest = Math.max(...here.map((a) => a.levelDb));
-  const scale = nodes[0] === undefined ? 'dbfs' : graph.nodes[nodes[0]]!.scale;
-  const sources = rig.sources.filter((_, i) => here.some((a) => a.sourceIndex === i));
+  const isInput = port.direction === 'out';
   return (
     <tr className={end.hidden ? 'quiet' : ''}>
       <td>
         <Input
           size="xs"
-          width="210px"
-          aria-label={`Name of ${port.name}`}
+          width="190px"
+          aria-label={`Name of ${own}`}
           maxLength={120}
           value={text}
           onChange={(e) => setText(e.target.value)}
@@ -106,33 +134,32 @@ function EndRow({ rig, evaluation, device, port, onEnd }: EndProps) {
           }}
         />
       </td>
-      <td className="quiet small">{port.direction === 'out' ? 'an input' : 'an output'}</td>
+      <td className="quiet small">{isInput ? 'an input' : 'an output'}</td>
       <td>
-        {sources.length === 0 ? (
-          <span className="quiet small">nothing</span>
-        ) : (
-          <span className="row" style={{ gap: 4 }}>
-            {sources.map((s) => (
-              <SourceLetter key={s.id} source={s} />
-            ))}
-            <span className="small">
-              {formatNumber(loudest)} {SCALE_UNITS[scale]}
-            </span>
-          </span>
-        )}
+        <ComesThere rig={rig} evaluation={evaluation} at={at} />
+      </td>
+      <td>
+        {cables.map((cable) => (
+          <UsedBy key={cable.id} rig={rig} cable={cable} at={at} onEdit={onEdit} />
+        ))}
       </td>
       <td>
         <span className="row" style={{ flexWrap: 'nowrap' }}>
-          <Button size="xs" aria-pressed={end.hidden ?? false} onClick={() => flag('hidden', ['hidden', 'shown'])}>
-            {end.hidden ? 'hidden' : 'shown'}
-          </Button>
           <Button
             size="xs"
             aria-pressed={end.preferred ?? false}
             variant={end.preferred ? 'solid' : 'outline'}
-            onClick={() => flag('preferred', ['preferred', 'as any other'])}
+            onClick={() =>
+              onEdit(
+                end.preferred ? unsetDefault(rig, at) : makeDefault(rig, computerId, at),
+                `${deviceName(rig, computerId)}, default ${isInput ? 'input' : 'output'}: ${end.preferred ? 'not said' : name}`,
+              )
+            }
           >
             {end.preferred ? 'default' : 'not the default'}
+          </Button>
+          <Button size="xs" aria-pressed={end.hidden ?? false} onClick={() => flag('hidden', ['hidden', 'shown'])}>
+            {end.hidden ? 'hidden' : 'shown'}
           </Button>
           <Button
             size="xs"
@@ -145,5 +172,58 @@ function EndRow({ rig, evaluation, device, port, onEnd }: EndProps) {
         </span>
       </td>
     </tr>
+  );
+}
+
+interface UsedByProps {
+  readonly rig: Rig;
+  readonly cable: Cable;
+  readonly at: PortRef;
+  readonly onEdit: EndProps['onEdit'];
+}
+
+/** A program at a sound device: it has chosen it itself, or goes with the default. */
+function UsedBy({ rig, cable, at, onEdit }: UsedByProps) {
+  const program = sameEnd(cable.to, at) ? cable.from : cable.to;
+  const name = deviceName(rig, program.deviceId);
+  const follows = cable.follows !== undefined;
+  return (
+    <div className="row small" style={{ flexWrap: 'nowrap', gap: 6 }}>
+      {name}
+      <Button
+        size="xs"
+        aria-pressed={follows}
+        variant={follows ? 'solid' : 'outline'}
+        aria-label={`${name} follows the default`}
+        onClick={() =>
+          onEdit(
+            relinked(follows ? choosing(rig, cable, at) : followingDefault(rig, cable)),
+            follows ? `${name}: chosen in the program` : `${name}: follows the default`,
+          )
+        }
+      >
+        {follows ? 'follows the default' : 'chosen there'}
+      </Button>
+    </div>
+  );
+}
+
+/** The sources that arrive at an end, and how loud the loudest is. */
+function ComesThere({ rig, evaluation, at }: { rig: Rig; evaluation: Evaluation; at: PortRef }) {
+  const { graph, arrivals } = evaluation;
+  const nodes = graph.nodesOf(at);
+  const here = nodes.flatMap((n) => arrivals[n]!);
+  const sources = rig.sources.filter((_, i) => here.some((a) => a.sourceIndex === i));
+  if (sources.length === 0) return <span className="quiet small">nothing</span>;
+  const scale = nodes[0] === undefined ? 'dbfs' : graph.nodes[nodes[0]]!.scale;
+  return (
+    <span className="row" style={{ gap: 4 }}>
+      {sources.map((s) => (
+        <SourceLetter key={s.id} source={s} />
+      ))}
+      <span className="small">
+        {formatNumber(Math.max(...here.map((a) => a.levelDb)))} {SCALE_UNITS[scale]}
+      </span>
+    </span>
   );
 }

@@ -116,6 +116,24 @@ describe('the sound devices of a computer', () => {
     expect(devices.queryAllByTitle('Couch game').length).toBeLessThan(games);
     await user.click(devices.getByRole('button', { name: 'disabled' }));
     expect(devices.getAllByTitle('Couch game')).toHaveLength(games);
+    // A program that follows the default goes where that goes, and is found at its new place.
+    const played = () => now().cables.find((c) => c.id === 'mixer-return-out')!;
+    const follow = () => devices.getByRole('button', { name: 'Sound system follows the default', pressed: false });
+    const other = devices.getByLabelText('Name of played to USB 1').closest('tr')!;
+    const outputs = within(other);
+    await user.click(
+      devices
+        .getByLabelText('Name of played to USB 3')
+        .closest('tr')!
+        .querySelector('[aria-label$="follows the default"]')!,
+    );
+    expect(played()).toMatchObject({ follows: 'default', to: { portId: 'to-usb-3' } });
+    await user.click(outputs.getByRole('button', { name: 'not the default' }));
+    expect(played()).toMatchObject({ follows: 'default', to: { portId: 'to-usb-1' } });
+    await user.click(outputs.getByRole('button', { name: 'Sound system follows the default' }));
+    expect(played().follows).toBeUndefined();
+    expect(follow).toBeTruthy();
+    await user.click(outputs.getByRole('button', { name: 'default' }));
     await user.click(devices.getByRole('button', { name: 'hidden' }));
     await user.click(devices.getByRole('button', { name: 'default' }));
     await user.clear(devices.getByLabelText(/^Name of /, { selector: '[value="Console in"]' }));

@@ -181,8 +181,8 @@ export const programs: DeviceType[] = [
     shows: { levels: 'on-it', picture: true },
     summary: 'An output that one program plays into and another takes as its input.',
     ports: [
-      takes('in', 'played into', stereo),
-      hands('out', 'taken from', stereo),
+      { ...takes('in', 'played into', stereo), listed: true },
+      { ...hands('out', 'taken from', stereo), listed: true },
       hands('heard', 'played on', stereo),
     ],
     settings: [onOff('play-on', 'What is played into it is heard at its usual output too', 'off')],
@@ -203,8 +203,8 @@ export const programs: DeviceType[] = [
     ports: [
       takes('a', 'first member', stereo),
       takes('b', 'second member', stereo),
-      hands('a-out', 'channels 1 and 2', stereo),
-      hands('b-out', 'channels 3 and 4', stereo),
+      { ...hands('a-out', 'channels 1 and 2', stereo), listed: true },
+      { ...hands('b-out', 'channels 3 and 4', stereo), listed: true },
     ],
     settings: [
       switchSetting('master', 'Clock of all', { a: 'first member', b: 'second member' }, 'a'),
