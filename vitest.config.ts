@@ -6,7 +6,13 @@ export default defineConfig({
       {
         test: {
           name: 'core',
-          include: ['core/**/*.test.ts', 'demo/**/*.test.ts', 'cli/**/*.test.ts', 'server/**/*.test.ts'],
+          include: [
+            'core/**/*.test.ts',
+            'demo/**/*.test.ts',
+            'cli/**/*.test.ts',
+            'server/**/*.test.ts',
+            'scripts/**/*.test.ts',
+          ],
           environment: 'node',
           testTimeout: 60_000,
           hookTimeout: 60_000,

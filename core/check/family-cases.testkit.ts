@@ -54,6 +54,11 @@ const radios = (key: boolean, from: string) =>
     [`m.${from === 'microphone-dynamic' ? 'xlr' : 'send-out'} > r.microphone 2`, 'r.air-out > o.air-in 100 radio'],
     { set: { 'r.voice-key': key } },
   );
+/** A USB mixer at a computer, by these parts. */
+const mixerBy = (parts: string[]): Rig => {
+  const rig = desk({ x: 'mixer-usb-10', c: 'computer-desktop' }, ['x.usb-main > c.usb-1']);
+  return { ...rig, cables: rig.cables.map((c) => ({ ...c, parts })) };
+};
 /** A game that plays to the first USB device of a computer, by the default or not. */
 const followed = (ends: Rig['devices'][number]['ends'], follows = true): Rig => {
   const rig = desk({ g: 'game-program', c: 'computer-laptop' }, ['g.sound > c.to-usb-1 software'], {
@@ -255,6 +260,7 @@ export const CASES: [string, Rig, Rig][] = [
   ],
   ['default-moves', followed({ 'to-usb-1': {} }), followed({ 'to-usb-1': {} }, false)],
   ['default-elsewhere', followed({ 'to-usb-2': { preferred: true } }), followed({ 'to-usb-1': { preferred: true } })],
+  ['plug-charging-only', mixerBy(['lead-usb-a-usb-b-power']), mixerBy(['lead-usb-a-usb-b'])],
   [
     'usb-two-alike',
     desk({ m: 'microphone-usb', i: 'interface-2' }, ['m.usb > i.usb-in']),

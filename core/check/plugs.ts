@@ -1,4 +1,4 @@
-import { connectorOf, endOf, leadOf, UNPLUGGED, type Wiring } from '#core/plug/index.ts';
+import { bringsPowerOnly, connectorOf, endOf, leadOf, UNPLUGGED, type Wiring } from '#core/plug/index.ts';
 import type { LevelClass } from '#core/rig/index.ts';
 import { type Reason, type Rule, rule, type Severity } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
@@ -211,6 +211,20 @@ export const plugRules: readonly Rule[] = [
         severity: 'stop',
         says: `${sayLead(lead)}: ${on.chain.parts.map((p) => p.name).join(', ') || 'a plug that goes straight in'} does not fit between these two sockets, so nothing comes through. Choose what is really plugged there, or take the parts that fit.`,
         why: [{ says: 'plug against socket, one after the other', source: 'the list of leads and adapters' }],
+      };
+    },
+    { fixes: putInRight },
+  ),
+  leadRule(
+    'plug-charging-only',
+    (lead) => {
+      const { parts } = lead.cable;
+      const on = parts && leadOf(endOf(lead.from.port), endOf(lead.to.port), parts);
+      if (!on?.fits || !bringsPowerOnly(on.chain.parts)) return null;
+      return {
+        severity: 'stop',
+        says: `${sayLead(lead)}: ${on.chain.parts.map((p) => p.name).join(', ')} has no wires for data, so nothing comes through. Take a lead with data.`,
+        why: [{ says: 'two wires of four: power and ground', source: 'USB as specified' }],
       };
     },
     { fixes: putInRight },

@@ -62,6 +62,13 @@ export const usbRules: readonly Rule[] = [
     const [a, b] = [usbRoleOf(from.type, from.port), usbRoleOf(to.type, to.port)];
     if (usbMeets(a, b)) return null;
     const hosts = a === 'host';
+    const charges = [from, to].find((end) => usbRoleOf(end.type, end.port) === 'power');
+    if (charges)
+      return {
+        severity: 'stop',
+        says: `${charges.device.name}, ${charges.port.name}, gives power and nothing else: nothing passes. Take a socket with data.`,
+        why: [{ says: 'sockets for charging have no data', source: 'USB as specified' }],
+      };
     return {
       severity: 'stop',
       says: hosts

@@ -88,7 +88,9 @@ function plainLead(from: End, to: End): LeadFound | null {
   return null;
 }
 
-const ANALOGUE_PARTS = PARTS.filter((p) => p.forms.some((form) => form !== 'bits' && form !== 'loudspeaker'));
+const ANALOGUE_PARTS = PARTS.filter((p) =>
+  p.forms.some((form) => form !== 'bits' && form !== 'power' && form !== 'loudspeaker'),
+);
 
 /** The lead and adapters that bring it over as it should be, at the least price; null where none fits at all. */
 function rightLead(from: End, to: End, plain: LeadFound | null): LeadFound | null {

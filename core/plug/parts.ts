@@ -2,9 +2,19 @@ import { PLUGS, type PlugId } from './connectors.ts';
 
 /**
  * What a lead or adapter is right for: one sound over two wires and a screen, one over a wire and a screen, two sides, a
- * headset, bits; one sound to both sides, both sides to one, a microphone alone onto the fourth contact.
+ * headset, bits, or power alone; one sound to both sides, both sides to one, a microphone alone onto the fourth contact.
  */
-export type Form = 'balanced' | 'mono' | 'stereo' | 'headset' | 'loudspeaker' | 'bits' | 'both' | 'sum' | 'microphone';
+export type Form =
+  | 'balanced'
+  | 'mono'
+  | 'stereo'
+  | 'headset'
+  | 'loudspeaker'
+  | 'bits'
+  | 'power'
+  | 'both'
+  | 'sum'
+  | 'microphone';
 
 /**
  * Wires that do not run straight from contact to contact. `both-balanced` has two wires for each of the two sides; `sum`
@@ -49,7 +59,7 @@ const lead = (
   }: { name?: string; oneWay?: boolean; fragility?: number; wiredAs?: WiredAs } = {},
 ): Lead => ({
   kind: 'lead',
-  id: `lead-${ends[0]}-${ends[1]}${wiredAs ? `-${wiredAs}` : ''}`,
+  id: `lead-${ends[0]}-${ends[1]}${wiredAs ? `-${wiredAs}` : ''}${forms[0] === 'power' ? '-power' : ''}`,
   ...(wiredAs && { wiredAs }),
   name: name || `lead, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}`,
   ends,
@@ -76,6 +86,10 @@ const adapter = (
   price,
   fragility,
 });
+
+/** A USB lead without its data wires, as chargers bring them. */
+const chargingLead = (ends: [PlugId, PlugId]): Lead =>
+  lead(ends, ['power'], [2, 8], { name: `lead, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}, for charging only` });
 
 /** Leads and adapters that shops have, the usual ones; prices are typical. */
 export const PARTS: readonly Part[] = [
@@ -119,6 +133,11 @@ export const PARTS: readonly Part[] = [
   lead(['usb-c', 'usb-b3'], ['bits'], [7, 20]),
   lead(['usb-c', 'usb-micro'], ['bits'], [5, 12], { fragility: 1.4 }),
   lead(['usb-c', 'usb-mini'], ['bits'], [5, 12]),
+  chargingLead(['usb-a', 'usb-c']),
+  chargingLead(['usb-a', 'usb-micro']),
+  chargingLead(['usb-a', 'usb-mini']),
+  chargingLead(['usb-a', 'usb-b']),
+  chargingLead(['usb-c', 'usb-c']),
   lead(['toslink', 'toslink'], ['bits'], [4, 15]),
   lead(['toslink', 'toslink-mini'], ['bits'], [5, 15]),
   lead(['rj45', 'rj45'], ['bits'], [3, 15]),
@@ -239,3 +258,6 @@ export const PARTS: readonly Part[] = [
   adapter('toslink', 'toslink-mini', ['bits'], [1, 4], 1.5),
   adapter('toslink-mini', 'toslink', ['bits'], [1, 4], 1.5),
 ];
+
+/** Whether one of these parts has no wires but those that bring power. */
+export const bringsPowerOnly = (parts: readonly Part[]): boolean => parts.some((p) => p.forms.includes('power'));

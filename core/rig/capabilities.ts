@@ -89,7 +89,7 @@ const isUsb = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind
  * Which end of a USB lead a socket is, by all ends behind it: a USB A socket, or one that gives power, is a host's; every
  * other one is a device's. Null for what is no USB.
  */
-export function usbRoleOf(type: DeviceType, port: PortSpec): 'host' | 'device' | 'either' | null {
+export function usbRoleOf(type: DeviceType, port: PortSpec): 'host' | 'device' | 'either' | 'power' | null {
   if (!isUsb(port)) return null;
   if (port.usb) return port.usb;
   if (port.connector === 'usb-a') return 'host';
@@ -97,9 +97,10 @@ export function usbRoleOf(type: DeviceType, port: PortSpec): 'host' | 'device' |
   return beside.some((p) => p.gives?.kind === 'usb') ? 'host' : 'device';
 }
 
-/** Whether two USB ends can talk: a host with a device. Anything else is not asked. */
+/** Whether two USB ends can talk: a host with a device, and nobody with a socket that only charges. Anything else is not asked. */
 export function usbMeets(a: ReturnType<typeof usbRoleOf>, b: ReturnType<typeof usbRoleOf>): boolean {
-  return a === null || b === null || a === 'either' || b === 'either' || a !== b;
+  if (a === null || b === null) return true;
+  return a !== 'power' && b !== 'power' && (a === 'either' || b === 'either' || a !== b);
 }
 
 /** What a system shows as one sound device: the ends of one socket, unless the type says otherwise. */

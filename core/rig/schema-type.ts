@@ -96,8 +96,8 @@ const PortSpec = z.strictObject({
   referenceM: z.number().positive().max(100).optional(),
   /** Ends behind one socket share this name: one lead carries them all. */
   socket: Id.optional(),
-  /** Which end of a USB lead it is: of computers and hubs, or of what is plugged to them; where absent, by its socket. */
-  usb: z.enum(['host', 'device', 'either']).optional(),
+  /** Which end of a USB lead it is: of computers and hubs, or of what is plugged to them, or for power alone; where absent, by its socket. */
+  usb: z.enum(['host', 'device', 'either', 'power']).optional(),
   /** Ends that a computer's system shows as one sound device share this; where absent, those behind one socket. */
   soundDevice: Id.optional(),
   /** An end of a program that the computer's system lists among its sound devices: others may choose it. */

@@ -1,3 +1,4 @@
+import { bringsPowerOnly, PARTS } from '#core/plug/index.ts';
 import {
   type Cable,
   chosenDevice,
@@ -152,6 +153,8 @@ export function sayBreak(rig: Rig, found: Break): string {
   };
   if (found.kind === 'lead' && medium === 'software' && onTwoComputers(computer(from), computer(to)))
     return `${between}: they run on two computers, and nothing is handed from one to the other`;
+  if (found.kind === 'lead' && bringsPowerOnly(PARTS.filter((p) => cable.parts?.includes(p.id))))
+    return `${between}: the lead is for charging only`;
   return found.kind === 'lead'
     ? `${between}: the lead brings nothing over, since its contacts do not meet`
     : `${between}: the channels that it is on are not taken there`;

@@ -1,4 +1,4 @@
-import { type Carried, connectorOf, endOf, leadOf, leadsFor } from '#core/plug/index.ts';
+import { bringsPowerOnly, type Carried, connectorOf, endOf, leadOf, leadsFor } from '#core/plug/index.ts';
 import { type Cable, type DeviceType, type PortSpec, usbMeets, usbRoleOf } from '#core/rig/index.ts';
 import { airMs, dbFromRatio, exactly, powerFromDb } from '#core/units/index.ts';
 import type { DelayTerm, Edge } from './graph.ts';
@@ -82,8 +82,8 @@ function wiredPairs(cable: Cable, from: PortSpec, to: PortSpec): readonly Carrie
   // Bits are no sound wave, nor the other way round.
   if ((a.level === 'digital') !== (b.level === 'digital')) return [];
   const found = cable.parts ? leadOf(a, b, cable.parts) : leadsFor(a, b).presumed;
-  // What does not go in brings nothing; bits are taken as they are drawn.
-  if (!found || ('fits' in found && !found.fits)) return [];
+  // What does not go in brings nothing, nor what only charges; bits are taken as they are drawn.
+  if (!found || ('fits' in found && !found.fits) || bringsPowerOnly(found.chain.parts)) return [];
   return found.wiring?.carried ?? null;
 }
 
