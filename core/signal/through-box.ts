@@ -1,4 +1,5 @@
 import { findDevice, findTypes, type PortSpec, type Rig } from '#core/rig/index.ts';
+import type { Figure } from '#core/units/index.ts';
 import type { DelayTerm, Door } from './graph.ts';
 import { insideOf } from './inside.ts';
 import { layoutOf } from './layout.ts';
@@ -7,7 +8,7 @@ import { delayMeasurements, settleDelay } from './offset.ts';
 /** What a box does between one of its inputs and one of its outputs. */
 export type Passage =
   /** The loudest way between their channels, its nominal gain and time; changes of scale are in the gain. */
-  | { readonly passes: true; readonly gainDb: number; readonly delayMs: number; readonly sameScale: boolean }
+  | { readonly passes: true; readonly gainDb: number; readonly delay: Figure; readonly sameScale: boolean }
   /** The fewest settings that would have to stand otherwise; in the order that a signal meets them. */
   | { readonly passes: false; readonly doors: readonly Door[] };
 
@@ -84,8 +85,8 @@ export function throughBox(rig: Rig, deviceId: string): ThroughBox {
       if (!found) return null;
       if (found.doors.length > 0) return { passes: false, doors: found.doors };
       const sameScale = nodes[soundOf(input)[0]!]!.scale === nodes[soundOf(output)[0]!]!.scale;
-      const delayMs = settleDelay(measurements, 'through the box', found.delays).value.nominal;
-      return { passes: true, gainDb: found.gainDb, delayMs, sameScale };
+      const delay = settleDelay(measurements, 'through the box', found.delays);
+      return { passes: true, gainDb: found.gainDb, delay, sameScale };
     },
   };
 }

@@ -145,7 +145,8 @@ function sayPassage(settings: readonly SettingSpec[], passage: Passage | null) {
     ];
     return <span className="quiet small">shut: {names.join('; ')}</span>;
   }
-  const { gainDb, delayMs, sameScale } = passage;
+  const { gainDb, delay, sameScale } = passage;
+  const delayMs = delay.value.nominal;
   const level = !sameScale ? 'passes' : Math.abs(gainDb) < 0.05 ? 'as it is' : `${formatNumber(gainDb, 1)} dB`;
   return (
     <>
