@@ -6,6 +6,8 @@ import {
   chosenDevice,
   type Device,
   type Edit,
+  endName,
+  endsBehind,
   findDevice,
   findPort,
   findTypes,
@@ -33,6 +35,7 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
   const dispatch = useAppDispatch();
   // What is said of a computer is said of the rig, whichever moment is looked at.
   const plain = useAppSelector(selectRig);
+  const [all, setAll] = useState(false);
   if (!plain || !findDevice(plain, deviceId)) return null;
   const types = findTypes(plain);
   const ends = [...soundDevicesOf(plain, deviceId, 'record'), ...soundDevicesOf(plain, deviceId, 'play')];
@@ -42,6 +45,10 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
     return chosen ? [{ cable, chosen }] : [];
   });
   const take = (edit: Edit, says: string) => dispatch(applyStep(edit, says));
+  const usesOf = (ref: PortRef) => uses.filter((u) => sameEnd(u.chosen.ref, ref)).map((u) => u.cable);
+  // Sockets that nothing stands in are many, and seldom asked for.
+  const isIdle = (ref: PortRef) => usesOf(ref).length === 0 && !isKnown(plain, ref);
+  const shown = all ? ends : ends.filter((ref) => !isIdle(ref));
   return (
     <>
       <h2>
@@ -60,7 +67,7 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
           </tr>
         </thead>
         <tbody>
-          {ends.map((ref) => (
+          {shown.map((ref) => (
             <EndRow
               key={`${ref.deviceId}/${ref.portId}`}
               rig={plain}
@@ -68,14 +75,30 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
               computerId={deviceId}
               at={ref}
               port={findPort(plain, types, ref)!}
-              cables={uses.filter((u) => sameEnd(u.chosen.ref, ref)).map((u) => u.cable)}
+              cables={usesOf(ref)}
               onEdit={take}
             />
           ))}
         </tbody>
       </table>
+      {ends.some(isIdle) && (
+        <Button size="xs" variant="plain" aria-pressed={all} onClick={() => setAll(!all)}>
+          {all ? 'Only those in use' : `${ends.filter(isIdle).length} more, with nothing plugged in`}
+        </Button>
+      )}
     </>
   );
+}
+
+/** Whether something is plugged in behind an end, or somebody has said anything of it. */
+function isKnown(rig: Rig, ref: PortRef): boolean {
+  const device = findDevice(rig, ref.deviceId)!;
+  if (device.ends?.[ref.portId]) return true;
+  const type = findTypes(rig).get(device.typeId)!;
+  if (!type.hosts) return true;
+  const behind = new Set(endsBehind(type, ref.portId).map((p) => p.id));
+  const isBehind = (end: PortRef) => end.deviceId === ref.deviceId && behind.has(end.portId);
+  return rig.cables.some((c) => isBehind(c.from) || isBehind(c.to));
 }
 
 interface EndProps {
@@ -123,7 +146,7 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
       <td>
         <Input
           size="xs"
-          width="190px"
+          width="150px"
           aria-label={`Name of ${own}`}
           maxLength={120}
           value={text}
@@ -134,7 +157,9 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
           }}
         />
       </td>
-      <td className="quiet small">{isInput ? 'an input' : 'an output'}</td>
+      <td className="quiet small" style={{ whiteSpace: 'nowrap' }}>
+        {isInput ? 'input' : 'output'}
+      </td>
       <td>
         <ComesThere rig={rig} evaluation={evaluation} at={at} />
       </td>
@@ -185,7 +210,8 @@ interface UsedByProps {
 /** A program at a sound device: it has chosen it itself, or goes with the default. */
 function UsedBy({ rig, cable, at, onEdit }: UsedByProps) {
   const program = sameEnd(cable.to, at) ? cable.from : cable.to;
-  const name = deviceName(rig, program.deviceId);
+  const box = deviceName(rig, program.deviceId);
+  const name = `${box}, ${endName(rig, findTypes(rig), program)}`;
   const follows = cable.follows !== undefined;
   return (
     <div className="row small" style={{ flexWrap: 'nowrap', gap: 6 }}>
