@@ -3,7 +3,7 @@ import { endOf, leadsFor } from '#core/plug/index.ts';
 import {
   applyEdit,
   type DeviceType,
-  type Edit,
+  drawSettings,
   findTypes,
   type PortRef,
   type Rig,
@@ -190,15 +190,7 @@ describe('desks that nobody has thought of', () => {
 });
 
 const withChanges = (rig: Rig, changes: readonly SettingChange[]): Rig => {
-  const edits = changes.map(
-    ({ deviceId, settingId, value }): Edit => ({
-      kind: 'set-setting',
-      deviceId,
-      settingId,
-      setting: { value, known: 'seen' },
-    }),
-  );
-  const done = applyEdit(rig, { kind: 'batch', edits });
+  const done = applyEdit(rig, drawSettings(changes));
   if (!done.ok) throw new Error(done.refusal.reason);
   return done.rig;
 };

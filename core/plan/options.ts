@@ -1,6 +1,7 @@
 import {
   applyEdit,
   type DeviceType,
+  drawSettings,
   type Edit,
   findPort,
   findSetting,
@@ -92,17 +93,7 @@ function optionOf(kind: WayKind, brief: Brief, wants: ReadonlyMap<string, PlanCe
   const { rig, refused } = drawWay(kind, brief, like);
   const planned = withPlan(rig, wants);
   const made = makeItSo(planned, evaluate(planned), EVALUATIONS_EACH);
-  const done = applyEdit(planned, {
-    kind: 'batch',
-    edits: made.changes.map(
-      ({ deviceId, settingId, value }): Edit => ({
-        kind: 'set-setting',
-        deviceId,
-        settingId,
-        setting: { value, known: 'assumed' },
-      }),
-    ),
-  });
+  const done = applyEdit(planned, drawSettings(made.changes));
   const final = done.ok ? done.rig : planned;
   const name = (list: readonly { readonly id: string; readonly name: string }[], id: string) =>
     list.find((e) => e.id === id)!.name;

@@ -1,4 +1,12 @@
-import { applyEdit, type Cable, type Edit, findTypes, type Rig, type SettingChange } from '#core/rig/index.ts';
+import {
+  applyEdit,
+  type Cable,
+  drawSettings,
+  type Edit,
+  findTypes,
+  type Rig,
+  type SettingChange,
+} from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { type Clash, clashesOf, type MadeSo, makeItSo } from '#core/solve/index.ts';
 import { addDevice, offersFor, socketsOf } from '#core/wire/index.ts';
@@ -56,15 +64,7 @@ export function makeWhole(rig: Rig): Whole {
 }
 
 function withChanges(rig: Rig, changes: readonly SettingChange[]): Rig {
-  const edits = changes.map(
-    ({ deviceId, settingId, value }): Edit => ({
-      kind: 'set-setting',
-      deviceId,
-      settingId,
-      setting: { value, known: 'assumed' },
-    }),
-  );
-  const done = applyEdit(rig, { kind: 'batch', edits });
+  const done = applyEdit(rig, drawSettings(changes));
   return done.ok ? done.rig : rig;
 }
 

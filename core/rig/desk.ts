@@ -16,6 +16,17 @@ export interface LeadChange {
 }
 export type Change = SettingChange | LeadChange;
 
+/** Settings as they are drawn, in one step: nobody has looked at them. */
+export const drawSettings = (changes: readonly SettingChange[]): Edit => ({
+  kind: 'batch',
+  edits: changes.map(({ deviceId, settingId, value }) => ({
+    kind: 'set-setting',
+    deviceId,
+    settingId,
+    setting: { value, known: 'assumed' },
+  })),
+});
+
 type Place = Pick<SettingChange, 'deviceId' | 'settingId'>;
 const settingTask = (rig: Rig, { deviceId, settingId }: Place): SettingTask | undefined =>
   rig.tasks.filter(isSettingTask).find((t) => t.deviceId === deviceId && t.settingId === settingId);

@@ -47,6 +47,7 @@ export {
   alreadySo,
   asAtDesk,
   type Change,
+  drawSettings,
   dropTask,
   type LeadChange,
   leadIsSo,

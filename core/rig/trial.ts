@@ -1,4 +1,4 @@
-import type { SettingChange } from './desk.ts';
+import { drawSettings, type SettingChange } from './desk.ts';
 import { applyEdit } from './edit.ts';
 import { findDevice, findTypes, refuseValue, settingOf } from './lookup.ts';
 import type { Rig } from './schema.ts';
@@ -23,15 +23,7 @@ export function changesOf(rig: Rig, trial: Trial): SettingChange[] {
 export function tryOn(rig: Rig, trial: Trial): Rig {
   const changes = changesOf(rig, trial);
   if (changes.length === 0) return rig;
-  const done = applyEdit(rig, {
-    kind: 'batch',
-    edits: changes.map(({ deviceId, settingId, value }) => ({
-      kind: 'set-setting',
-      deviceId,
-      settingId,
-      setting: { value, known: 'assumed' },
-    })),
-  });
+  const done = applyEdit(rig, drawSettings(changes));
   return done.ok ? done.rig : rig;
 }
 

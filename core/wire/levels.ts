@@ -1,4 +1,4 @@
-import { applyEdit, type Edit, findTypes, type Rig } from '#core/rig/index.ts';
+import { applyEdit, drawSettings, type Edit, findTypes, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf, type Pair, rolesOf } from '#core/signal/index.ts';
 import { setTheGains } from '#core/solve/index.ts';
 
@@ -67,18 +67,11 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
     });
     const changes = (found?.changes ?? []).filter((c) => deviceIds.has(c.deviceId));
     if (changes.length === 0) continue;
-    const made = changes.map(
-      ({ deviceId, settingId, value }): Edit => ({
-        kind: 'set-setting',
-        deviceId,
-        settingId,
-        setting: { value, known: 'assumed' },
-      }),
-    );
-    const done = applyEdit(now, { kind: 'batch', edits: made });
+    const made = drawSettings(changes);
+    const done = applyEdit(now, made);
     if (!done.ok) continue;
     now = done.rig;
-    edits.push(...made);
+    edits.push(made);
     // What one source stands right by is not turned for the next.
     for (const c of changes) held.add(`${c.deviceId}.${c.settingId}`);
   }
