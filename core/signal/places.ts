@@ -6,36 +6,10 @@ import type { DelayTerm, Graph } from './graph.ts';
 import type { Heard, Pair } from './heard.ts';
 import { difference, settle, settleDelay } from './offset.ts';
 import { readPath } from './path.ts';
+import type { Place, Way } from './place.ts';
 import type { Spread } from './spread.ts';
 import type { Traced } from './trace.ts';
 import { ECHO_MASKED_DB } from './verdict.ts';
-
-/** One way of a source to a place; left and right of one way are one. */
-export interface Way {
-  arrival: Arrival;
-  readonly sides: string[];
-}
-
-/** What comes to one place, read when it is asked for, and kept as long as nothing else comes there. */
-export interface Place {
-  readonly nodes: readonly number[];
-  readonly noiseDb: readonly number[];
-  readonly heard: ReadonlyMap<number, readonly Way[]>;
-  /** Of every source, the picture that comes first. */
-  readonly first: ReadonlyMap<number, Arrival>;
-  readonly pictures: Map<number, Pair['picture']>;
-  /** The ways of a source as they are read against a picture, by source and where that is seen. */
-  readonly read: Map<string, Read>;
-}
-
-interface Read {
-  readonly source: number;
-  readonly picture: Pair['picture'];
-  readonly ways: readonly Heard[];
-}
-
-/** By `device/port`. */
-export type Places = Map<string, Place>;
 
 const keyOf = ({ deviceId, portId }: PortRef): string => `${deviceId}/${portId}`;
 

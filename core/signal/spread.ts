@@ -5,7 +5,7 @@ import type { Graph } from './graph.ts';
 import { type LoopsRead, readEveryLoop } from './loops.ts';
 import { withMeasuredNoise } from './noise.ts';
 import { delayMeasurements, type Measurements } from './offset.ts';
-import type { Places } from './places.ts';
+import type { Places } from './place.ts';
 import { readNoise, type Traced, trace } from './trace.ts';
 
 /** What sounds where, whatever is wanted of it. */
