@@ -1,9 +1,10 @@
 import { findPort, findTypes } from '#core/rig/index.ts';
-import { delayOf, deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
+import { type Arrival, delayOf, deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { inMoment, readRig } from './rig-file.ts';
 
+const loudestFirst = (list: readonly Arrival[]): Arrival[] => [...list].sort((a, b) => b.levelDb - a.levelDb);
 const round = (x: number): number => Math.round(x * 1000) / 1000;
 
 /** What is there: every source that arrives at a port, channel by channel, by which way. */
@@ -32,7 +33,7 @@ export const tap: Command = async ([path, place], { values }) => {
     return {
       channel: channelId,
       noise: Number.isFinite(noise) ? { value: round(noise), unit: SCALE_UNITS[scale] } : null,
-      arrivals: arrivals[node]!.map((arrival) => ({
+      arrivals: loudestFirst(arrivals[node]!).map((arrival) => ({
         source: rig.sources[arrival.sourceIndex]!.id,
         level: { value: round(arrival.levelDb), unit: SCALE_UNITS[scale] },
         delayMs: round(delayOf(evaluation, arrival).value.nominal),

@@ -279,6 +279,8 @@ export const DeviceType = z.strictObject({
   /** The shelf that it stands on in the list of gear; nothing else may ask for it. */
   family: Id,
   summary: Text,
+  /** What people call it, beside its name; in parentheses words that may stand beside those. */
+  words: z.array(Name).max(80).optional(),
   /** Hardware, where nothing is said. */
   nature: z.enum(['hardware', 'program', 'person']).optional(),
   /** Programs run on it. */

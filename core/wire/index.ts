@@ -15,4 +15,4 @@ export { type Effect, effectOf, type Offer, offersFor } from './offers.ts';
 export { removeDevice } from './remove.ts';
 export { type Replaced, replaceDevice } from './replace.ts';
 export { freeId, joinSockets, mediumOf, type Socket, socketsOf, usualLength } from './sockets.ts';
-export { bestBetween, readTyped, type Typed, type TypedBox, type TypedLead, typeFor } from './typed.ts';
+export { bestBetween, readTyped, type Typed, type TypedBox, type TypedLead } from './typed.ts';

@@ -8,6 +8,7 @@ import {
   findTypes,
   type Rig,
 } from '#core/rig/index.ts';
+import { readMention } from '#core/typed/index.ts';
 import { addDevice } from './add.ts';
 import { startingLevels } from './levels.ts';
 import { type Offer, offersFor } from './offers.ts';
@@ -20,6 +21,9 @@ export interface TypedBox {
   readonly type: DeviceType | null;
   /** Already on the desk, or named before in the line. */
   readonly known: boolean;
+  /** What else it may be, where that is in doubt; and words that nothing was made of. */
+  readonly others: readonly DeviceType[];
+  readonly left: readonly string[];
 }
 export interface TypedLead {
   readonly from: string;
@@ -35,59 +39,8 @@ export interface Typed {
 }
 
 const MOST_BOXES = 60;
-/** 'usb mic' is a microphone, 'tv' a television: words that people type, as the catalogue has them. */
-const SHORT: Readonly<Record<string, string>> = {
-  mic: 'microphone',
-  mics: 'microphone',
-  tv: 'television',
-  pc: 'computer',
-  cam: 'camera',
-  amp: 'amplifier',
-  speakers: 'loudspeakers',
-  speaker: 'loudspeaker',
-  desk: 'mixer',
-};
-
-/** What a name begins with, or its family is called, is more likely meant. */
-const PLAIN = 0.5;
-
-/** The type that words mean: all of them have to stand in its name, family or id; among equals the first of the list. */
-export function typeFor(words: string, types: readonly DeviceType[]): DeviceType | null {
-  const wanted = words
-    .toLowerCase()
-    .split(/\s+/)
-    .filter(Boolean)
-    .map((w) => SHORT[w] ?? w);
-  if (wanted.length === 0) return null;
-  let best: { type: DeviceType; cost: number } | null = null;
-  for (const type of types) {
-    const name = type.name.toLowerCase().split(/[^a-z0-9]+/);
-    const shelf = type.family.toLowerCase();
-    const hits = wanted.map((w) =>
-      name.includes(w)
-        ? 0
-        : name.some((n) => n.startsWith(w))
-          ? 1
-          : shelf.startsWith(w)
-            ? 3
-            : type.id.includes(w)
-              ? 4
-              : null,
-    );
-    if (hits.some((h) => h === null)) continue;
-    const plain = (wanted.includes(name[0]!) ? PLAIN : 0) + (wanted.some((w) => shelf === w) ? PLAIN : 0);
-    const cost = hits.reduce<number>((sum, h) => sum + h!, 0) - plain;
-    if (!best || cost < best.cost) best = { type, cost };
-  }
-  return best?.type ?? null;
-}
-
-/** '3 usb mic': so many of one kind; 1 where no number stands before the words. */
-function counted(text: string): { word: string; count: number } {
-  const [, number, rest] = /^(\d{1,2})\s*[x×]?\s+(.+)$/.exec(text) ?? [];
-  return rest ? { word: rest, count: Math.max(1, Number(number)) } : { word: text, count: 1 };
-}
-
+/** From one box to the next: arrows, and words for them. */
+const STEP = /->|=>|[>→]|\b(?:into|goes to|going to|plugged into|connected to|through|via)\b/i;
 /** Joints from each to each; one to one where as many follow as there were. */
 const jointsOf = (from: readonly string[], to: readonly string[]): [string, string][] =>
   from.length === to.length
@@ -100,7 +53,7 @@ const jointsOf = (from: readonly string[], to: readonly string[]): [string, stri
  * as assumed.
  */
 export function readTyped(rig: Rig, text: string, { levels = true } = {}): Typed {
-  const types = [...rig.types, ...findTypes(rig).values()];
+  const types = findTypes(rig);
   const named = new Map<string, readonly string[]>();
   const boxes: TypedBox[] = [];
   const leads: TypedLead[] = [];
@@ -115,20 +68,25 @@ export function readTyped(rig: Rig, text: string, { levels = true } = {}): Typed
     return done.ok;
   };
   const devicesFor = (text: string): readonly string[] => {
-    const { word, count } = counted(text);
-    const key = `${count} ${word.toLowerCase()}`;
+    const { text: word, type, count, others, left, doubt } = readMention(text, types);
+    const key = `${count} ${word.toLowerCase().replace(/\s+/g, ' ')}`;
     const before = named.get(key);
     if (before) return before;
     const onDesk = count === 1 && byName(now, word.toLowerCase())?.id;
     if (onDesk) {
-      boxes.push({ word, type: typeOf(now, onDesk), known: true });
+      boxes.push({ word, type: typeOf(now, onDesk), known: true, others: [], left: [] });
       named.set(key, [onDesk]);
       return [onDesk];
     }
-    const type = typeFor(word, types);
     const added: string[] = [];
     for (let n = 1; n <= count; n++) {
-      boxes.push({ word: count > 1 ? `${word} ${n}` : word, type, known: false });
+      boxes.push({
+        word: count > 1 ? `${word} ${n}` : word,
+        type,
+        known: false,
+        others: doubt === 'none' ? [] : others,
+        left,
+      });
       if (!type || boxes.length > MOST_BOXES) break;
       const { edit, device } = addDevice(now, type);
       if (take(edit)) added.push(device.id);
@@ -139,7 +97,7 @@ export function readTyped(rig: Rig, text: string, { levels = true } = {}): Typed
   for (const way of text.split(/[;\n]/)) {
     let before: readonly string[] = [];
     for (const word of way
-      .split('>')
+      .split(STEP)
       .map((w) => w.trim())
       .filter(Boolean)) {
       const here = devicesFor(word);

@@ -4,6 +4,7 @@ import { desk } from '#core/check/check.testkit.ts';
 import { check } from '#core/check/index.ts';
 import { applyEdit, catalogue, type Edit, findTypes, parseRig, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
+import { readMention } from '#core/typed/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import {
   addDevice,
@@ -15,7 +16,6 @@ import {
   replaceDevice,
   type Socket,
   socketsOf,
-  typeFor,
 } from './index.ts';
 
 const applied = (rig: Rig, edit: Edit): Rig => {
@@ -181,7 +181,6 @@ describe('a device', () => {
 });
 
 describe('a typed line', () => {
-  const types = [...findTypes({ types: [] }).values()];
   it.each([
     ['console', 'game-console'],
     ['splitter', 'hdmi-splitter'],
@@ -193,7 +192,7 @@ describe('a typed line', () => {
     ['condenser mic', 'microphone-condenser'],
     ['lapel', 'lapel-wired'],
     ['tv', 'television'],
-    ['mixer', 'mixer-usb-10'],
+    ['mixer', 'mixer-usb-send'],
     ['recorder', 'recorder-stereo'],
     ['camera', 'camera-hdmi'],
     ['webcam', 'webcam'],
@@ -203,7 +202,7 @@ describe('a typed line', () => {
     ['teapot', undefined],
     ['', undefined],
   ])('takes %s for %s', (words, id) => {
-    expect(typeFor(words, types)?.id).toBe(id);
+    expect(readMention(words, findTypes({ types: [] })).type?.id).toBe(id);
   });
   it('is boxes and leads: the same words are the same box, and what is on the desk is meant', () => {
     const typed = readTyped(empty(), 'console > splitter > capture > computer; mic > mixer > computer; splitter > tv');
@@ -213,7 +212,7 @@ describe('a typed line', () => {
       'capture-usb-compressed',
       'computer-desktop',
       'microphone-dynamic',
-      'mixer-usb-10',
+      'mixer-usb-send',
       'television',
     ]);
     const rig = applied(empty(), typed.edit!);

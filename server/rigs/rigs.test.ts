@@ -102,14 +102,22 @@ describe('a rig that is bad', () => {
 
 describe('versions', () => {
   it('are listed with what was changed and how the verdict moved, looked at, and brought back', async () => {
+    // A version is judged beside, after it was saved.
+    const judged = async (revision: number) =>
+      expect
+        .poll(async () => {
+          const all = RigVersions.parse((await ask('GET', `/api/rigs/${RIG}/versions`)).json);
+          return all.find((v) => v.revision === revision)?.judged;
+        })
+        .toBeTruthy();
     await desk.opened.rigs.create(RIG, rig);
-    await list();
+    await judged(1);
     const put = (revision: number, document: unknown, changes: string) =>
       ask('PUT', `/api/rigs/${RIG}`, document, { 'If-Match': `"${revision}"`, [CHANGES_HEADER]: changes });
     await put(1, { ...rig, cables: rig.cables.slice(3) }, encodeURIComponent(JSON.stringify(['Unplug “É”', 'Second'])));
-    await list();
+    await judged(2);
     await put(2, { ...rig, notes: 'x' }, '%%% not to be read');
-    await list();
+    await judged(3);
     const versions = RigVersions.parse((await ask('GET', `/api/rigs/${RIG}/versions`)).json);
     expect(versions.map((v) => [v.revision, v.changes])).toEqual([
       [3, []],

@@ -76,6 +76,10 @@ function TypedWay({ rig, typed }: { rig: Rig; typed: Typed }) {
               <td className={b.type ? '' : 'stop'}>
                 {b.type ? b.type.name : 'no type has these words'}
                 {b.known && <span className="quiet"> (on the desk)</span>}
+                {b.others.length > 0 && (
+                  <span className="small quiet"> or {b.others.map((t) => t.name).join('; ')}</span>
+                )}
+                {b.left.length > 0 && <span className="small fix"> not understood: {b.left.join(', ')}</span>}
               </td>
             </tr>
           ))}

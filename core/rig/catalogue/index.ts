@@ -16,6 +16,7 @@ import { programs } from './programs.ts';
 import { recorders } from './recorders.ts';
 import { screens } from './screens.ts';
 import { twoWay } from './two-way.ts';
+import { wordsOf } from './words.ts';
 
 /** The built-in device types: generic, data only, one file a family. */
 export const catalogue: readonly DeviceType[] = [
@@ -36,4 +37,7 @@ export const catalogue: readonly DeviceType[] = [
   ...twoWay,
   ...power,
   ...programs,
-];
+].map((type) => {
+  const words = wordsOf(type.id);
+  return words ? { ...type, words } : type;
+});

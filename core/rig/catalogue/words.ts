@@ -1,0 +1,166 @@
+/**
+ * What people call each type, beside the name it has here: the shortest first, both sides of the ocean. Words that say
+ * how it is plugged, how many inputs it has or how it works need not stand here: they are read from the type. In
+ * parentheses what fits it besides: words that may stand before or after.
+ */
+const WORDS: Readonly<Record<string, string>> = {
+  person:
+    'me, myself, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator (my, first, second, third, left, right, main, other)',
+  audience:
+    'audience, crowd, public, viewers, listeners, the room, the hall, congregation, spectators (live, in the room)',
+  'game-console': 'console, game console, games console, gaming console (home, current, new, video)',
+  'game-console-portable':
+    'handheld console, portable console, console in dock, docked console, handheld game console, console dock (hybrid)',
+  'game-console-old': 'old console, retro console, last gen console, older console (classic)',
+  'hdmi-splitter': 'hdmi splitter, splitter, hdmi distribution amp, video splitter (1x2, one to two, cheap)',
+  'hdmi-splitter-powered':
+    'powered splitter, powered hdmi splitter, active splitter, splitter with power (own supply, mains)',
+  'hdmi-y-lead': 'hdmi y cable, hdmi y lead, hdmi y splitter, y splitter hdmi, hdmi tee',
+  'hdmi-switch': 'hdmi switch, hdmi switcher, hdmi selector, switch box, input selector, video switch (2x1)',
+  'hdmi-switch-splitter': 'switch splitter, hdmi switch with two outputs, hdmi switch splitter, bi direction switch',
+  'hdmi-matrix': 'hdmi matrix, matrix switch, video matrix, 2x2 matrix',
+  'hdmi-extractor':
+    'extractor, hdmi audio extractor, audio extractor, hdmi extractor, hdmi deembedder, hdmi de embedder, audio de embedder, hdmi breakout, sound extractor',
+  'capture-usb-compressed':
+    'capture card, capture device, capture, capture box, hdmi capture, video capture, grabber, frame grabber, game capture, cap card (external, hd)',
+  'capture-usb-uncompressed':
+    'uncompressed capture, usb 3 capture, capture card usb 3, low latency capture, 4k capture (fast)',
+  'capture-stick':
+    'capture stick, capture dongle, hdmi dongle, hdmi stick, hdmi to usb, hdmi to usb dongle, cheap capture',
+  'capture-card': 'internal capture card, pcie capture, pci capture card, capture card in the pc (inside, built in)',
+  'screen-with-jack':
+    'monitor, screen, display, gaming monitor, computer monitor, pc monitor (second, main, with headphone jack, with audio out, hdmi)',
+  screen: 'screen without audio, monitor without audio, monitor without speakers, plain monitor, display without jack',
+  television: 'tv, television, telly, tv set, big screen, smart tv, flat screen (living room)',
+  projector: 'projector, beamer, video projector',
+  'monitor-recorder':
+    'monitor recorder, field monitor, recording monitor, camera monitor recorder, external recorder hdmi',
+  'screen-loudspeakers':
+    'monitor with speakers, screen with speakers, display with speakers, monitor with built in speakers',
+  'camera-hdmi':
+    'camera, cam, mirrorless, dslr, mirrorless camera, video camera, camcorder (hdmi, main, face, mini hdmi)',
+  'camera-hdmi-full': 'camera with full size hdmi, cinema camera, big camera, full hdmi camera',
+  'camera-hdmi-micro': 'micro hdmi camera, camera micro hdmi, small mirrorless',
+  'camera-action': 'action cam, action camera, sports camera, helmet cam',
+  webcam: 'webcam, web cam, web camera, usb camera, facecam, face cam, usb webcam',
+  'picture-link-sender': 'wireless video transmitter, video transmitter, wireless hdmi transmitter, video tx',
+  'picture-link-receiver': 'wireless video receiver, video receiver, wireless hdmi receiver, video rx',
+  'computer-desktop':
+    'computer, pc, desktop, gaming pc, streaming pc, stream pc, tower, desktop computer, desktop pc, workstation, machine (main, second, my)',
+  'computer-laptop': 'laptop, notebook, laptop computer, notebook computer, gaming laptop, work laptop, club laptop',
+  phone: 'phone, smartphone, mobile, mobile phone, cell phone, cellphone, cell, phone with headphone jack (my, old)',
+  'phone-usb-c': 'phone without jack, phone usb c, new phone, phone without headphone jack',
+  tablet: 'tablet, pad, tab',
+  'microphone-dynamic':
+    'mic, microphone, dynamic mic, xlr mic, vocal mic, stage mic, handheld mic, hand mic, broadcast mic, podcast mic, moving coil mic, mike (dynamic, xlr, vocal, wired, moving coil, stage, cardioid)',
+  'microphone-condenser':
+    'condenser, condenser mic, large diaphragm condenser, small diaphragm condenser, studio mic, ldc, sdc, overhead mic, shotgun, shotgun mic, choir mic, room mic, boom mic (condenser, xlr, studio, cardioid, phantom)',
+  'microphone-ribbon': 'ribbon, ribbon mic, ribbon microphone',
+  'lapel-wired':
+    'lav, lavalier, lav mic, lapel, lapel mic, lavalier mic, clip on mic, tie mic, tie clip mic (wired, clip on)',
+  'lapel-phone': 'phone lav, lav for phone, smartphone lav, trrs lav, lavalier for phone, lapel mic for phone',
+  'microphone-camera-top':
+    'on camera mic, camera mic, shotgun for camera, camera top mic, video mic, camera shotgun, on camera shotgun',
+  'microphone-head-worn': 'headworn mic, head worn mic, headset mic, earset, head mic, ear worn mic (for beltpack)',
+  'microphone-usb':
+    'usb mic, usb microphone, usb condenser, podcast usb mic, desk mic (usb, streaming, condenser, dynamic)',
+  'lapel-usb': 'usb lav, usb lapel mic, usb lavalier, usb clip on mic',
+  'radio-pack':
+    'beltpack, belt pack, bodypack, body pack, wireless pack, wireless transmitter, radio pack, transmitter pack',
+  'radio-handheld':
+    'wireless mic, wireless handheld, wireless handheld mic, radio mic, handheld wireless, cordless mic, wireless microphone, radio microphone (handheld, wireless, radio, vocal)',
+  'radio-base':
+    'wireless receiver, radio receiver, mic receiver, wireless mic receiver, radio mic receiver, receiver for wireless mic',
+  'radio-set-camera':
+    'wireless lav kit, wireless lav set, wireless lavalier set, dual wireless mics, wireless lavs, wireless lav, wireless lavalier, wireless clip on mics, two wireless lavs (dual, set, kit, system)',
+  'microphone-table-radio': 'wireless table mics, wireless table mic, wireless boundary mics, conference mics wireless',
+  'interface-1': 'solo interface, one channel interface, single input interface (small, single, little)',
+  'interface-2':
+    'interface, audio interface, sound card, external sound card, usb interface, soundcard, usb audio interface, audio box, sound interface (usb, small, two channel, stereo, external)',
+  'interface-4': 'four channel interface, quad interface, bigger interface, audio interface with four inputs',
+  'interface-8':
+    'eight channel interface, eight input interface, rack interface, big interface, 8 preamp interface (big, large)',
+  'mixer-usb-10':
+    'digital mixer, digital desk, digital mixing desk, digital console mixer, rack mixer, podcast mixer, streaming mixer, mixer with sends (digital, usb, big, ten channel)',
+  'mixer-analogue':
+    'analog mixer, analogue mixer, analogue desk, small mixer without usb, plain mixer (analog, small, without usb)',
+  'mixer-usb-send':
+    'mixer, mixing desk, usb mixer, sound desk, sound board, soundboard, mixing board, mixing console, audio mixer, desk mixer (usb, analog, small, little, compact, four channel, with usb)',
+  'mixer-matrix': 'matrix mixer, matrix, dsp matrix, conference dsp, audio matrix, zone mixer, install mixer',
+  'guest-return': 'mix minus box, guest return, mix minus, mixminus, n 1 box',
+  'recorder-stereo': 'recorder, stereo recorder, line recorder, two track recorder, audio recorder (stereo, rack)',
+  'recorder-handheld':
+    'handheld recorder, field recorder, pocket recorder, portable recorder, hand recorder, dictaphone, digital recorder',
+  'recorder-multitrack': 'multitrack recorder, multitrack, eight track recorder, multi track recorder',
+  'usb-to-line':
+    'usb dac, dac, usb sound card, usb headphone dongle, usb audio adapter, usb to aux, usb to jack (cheap)',
+  'line-to-usb': 'line to usb, rca to usb, usb line in, usb audio grabber, aux to usb',
+  'usb-c-phone-adapter':
+    'usb c dongle, headphone dongle, usb c to headphone, usb c adapter, phone dongle, usb c to jack',
+  'bluetooth-to-line': 'bluetooth receiver, bt receiver, bluetooth to aux, bluetooth adapter, bluetooth to line',
+  'line-to-bluetooth': 'bluetooth transmitter, bt transmitter, aux to bluetooth, line to bluetooth',
+  'optical-to-line':
+    'optical dac, optical converter, toslink converter, optical to analog, optical to rca, spdif dac, optical to aux, toslink dac',
+  'isolator-line':
+    'isolator, ground loop isolator, audio isolator, hum eliminator, isolation transformer, line isolator, hum killer',
+  pad: 'pad, attenuator, inline pad, line to mic pad',
+  'di-box': 'di, di box, direct box, dibox, direct injection box, passive di',
+  'headphone-splitter-box':
+    'headphone amp, headphone amplifier, headphone splitter, headphone distribution amp, hp amp (four way)',
+  'headset-usb':
+    'headset, usb headset, gaming headset, gaming headphones with mic, headset with mic (gaming, usb, my, wired)',
+  'headset-bluetooth':
+    'bluetooth headset, bt headset, bluetooth earbuds, earbuds, bluetooth headphones, wireless earbuds, bt headphones',
+  'headset-radio':
+    'wireless headset, wireless gaming headset, 2 4 ghz headset, dongle headset, cordless headset, headset with dongle',
+  'headset-four-contact':
+    'wired headset, jack headset, analog headset, trrs headset, headset with one plug, headset 3.5 mm, phone headset',
+  'headset-two-plug': 'two plug headset, headset with two plugs, pc headset, headset two jacks, split headset',
+  headphones:
+    'headphones, headphone, cans, wired headphones, studio headphones, closed headphones, monitoring headphones (closed, open, back, over, ear, studio, monitoring)',
+  earphones: 'earphones, in ears, in ear, in ear monitors, iem, iems, buds, wired earbuds, earpiece',
+  'head-worn-display': 'vr headset, head mounted display, vr, vr goggles, hmd, vr glasses',
+  'loudspeakers-active':
+    'speakers, studio monitors, active speakers, powered speakers, nearfields, pa, pa speakers, main speakers, loudspeakers, foh, stage speakers (active, pa, pair of, xlr)',
+  'loudspeakers-desk': 'desk speakers, desktop speakers, pc speakers, computer speakers, small speakers',
+  'loudspeakers-passive': 'passive speakers, hifi speakers, bookshelf speakers, passive loudspeakers',
+  'loudspeaker-bluetooth': 'bluetooth speaker, bt speaker, portable speaker, wireless speaker, boombox',
+  amplifier: 'amp, amplifier, power amp, hifi amp, receiver amp, stereo amp, poweramp',
+  'conference-loudspeaker':
+    'speakerphone, conference speaker, conference puck, meeting speaker, speaker phone, conference phone',
+  'two-way-radio':
+    'base station radio, desk radio, two way radio, mobile radio, transceiver, ham radio, amateur radio, cb radio, vhf radio',
+  'two-way-handheld':
+    'walkie talkie, walkie, handheld radio, two way handheld, handie talkie, ht, handy talky, portable two way radio',
+  'keying-box': 'keying box, ptt box, push to talk box, radio selector',
+  'headset-two-radios': 'dual radio headset, two radio headset, dual comm headset',
+  'usb-hub': 'usb hub, hub, unpowered hub, bus powered hub',
+  'usb-hub-powered': 'powered hub, powered usb hub, usb hub with power',
+  'power-strip':
+    'power strip, outlet strip, extension lead, multi plug, multiplug, surge protector, power bar, power board',
+  'power-strip-long': 'long power strip, twelve way strip, rack power strip, big power strip',
+  'usb-charger': 'usb charger, charger, usb power supply, wall charger, wall wart',
+  'power-bank': 'power bank, powerbank, battery pack, usb battery',
+  'game-program': 'game, pc game, computer game, the game, video game, game on the pc, my game',
+  'sound-system': 'system mixer, computer audio, system audio, os mixer, system sound',
+  'capture-program':
+    'streaming app, streaming software, stream software, streaming program, capture software, capture program, broadcast software, stream, the stream, live stream, livestream, encoder, switcher software, streaming',
+  call: 'call, video call, voice chat, voice call, chat app, meeting, conference call, online meeting, group call, call app, video meeting, voip, webinar, video conference',
+  'virtual-cable':
+    'virtual cable, virtual audio cable, virtual audio device, loopback device, loopback, virtual device, audio cable software',
+  'aggregate-device': 'aggregate device, aggregate, combined device',
+  'recording-program':
+    'recording app, recording software, recording program, daw, audio editor, multitrack software, recorder app, recording',
+  'music-player':
+    'music, music player, music app, jukebox, media player, background music, playlist, soundboard app, jingles, bgm, music program',
+  'program-filter':
+    'noise filter, noise suppression, voice filter, noise removal, voice changer, plugin, noise gate app, mic filter',
+};
+
+/** 'a, b (c)' as the names, and what may stand beside them. */
+export function wordsOf(typeId: string): string[] | undefined {
+  const text = WORDS[typeId];
+  if (!text) return undefined;
+  const [, names, beside] = /^(.*?)(?: (\(.*\)))?$/.exec(text)!;
+  return [...names!.split(', '), ...(beside ? [beside] : [])];
+}

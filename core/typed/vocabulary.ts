@@ -1,0 +1,67 @@
+import type { DeviceType, Types } from '#core/rig/index.ts';
+import { COUNTED } from './facets.ts';
+import { oneApart, SPELLED, singular, tokensOf } from './tokens.ts';
+
+/** What a type is called, in words as they are compared. */
+export interface Called {
+  readonly type: DeviceType;
+  /** Whole names: each is enough by itself. The commonest first. */
+  readonly phrases: readonly (readonly string[])[];
+  /** Words of its name here. */
+  readonly name: ReadonlySet<string>;
+  /** What may stand beside. */
+  readonly fits: ReadonlySet<string>;
+}
+
+export interface Vocabulary {
+  readonly types: readonly Called[];
+  /** Every word that is known. */
+  readonly words: ReadonlySet<string>;
+}
+
+/** Words that say nothing of what a device is. */
+export const FILLERS = new Set(
+  'my a an the our your his her their some this that these those old new cheap good nice little big large small tiny compact thing of and with for to in on at is it own one same usual normal regular standard basic just also main second first other left right spare'.split(
+    ' ',
+  ),
+);
+
+const called = (type: DeviceType): Called => {
+  const phrases: string[][] = [];
+  const fits = new Set<string>();
+  for (const text of type.words ?? []) {
+    const beside = /^\((.*)\)$/.exec(text);
+    if (beside) for (const word of tokensOf(beside[1]!)) fits.add(word);
+    else phrases.push(tokensOf(text));
+  }
+  return { type, phrases, name: new Set(tokensOf(type.name)), fits };
+};
+
+const known = new WeakMap<Types, Vocabulary>();
+
+/** The vocabulary of all types of a rig, read once. */
+export function vocabularyOf(types: Types): Vocabulary {
+  let found = known.get(types);
+  if (!found) {
+    const all = [...types.values()].map(called);
+    const words = new Set(all.flatMap((c) => [...c.phrases.flat(), ...c.name, ...c.fits]));
+    found = { types: all, words };
+    known.set(types, found);
+  }
+  return found;
+}
+
+/** Words that any device may be called by: none of them says which. */
+export const GENERIC = new Set(['box', 'device', 'unit', 'gear', 'set', 'kit', 'system', 'pair', 'one', 'two']);
+
+/** Shorter words are too near each other for a letter to be wrong. */
+const SHORTEST = 5;
+
+/** A word as it was meant: itself where it is known, else the known one that is a letter away; null for neither. */
+export function meantBy(word: string, { words }: Vocabulary): string | null {
+  if (words.has(word) || FILLERS.has(word) || COUNTED.has(word)) return word;
+  if (word.length < SHORTEST) return null;
+  for (const w of [...words, ...COUNTED]) if (w.length >= SHORTEST - 1 && oneApart(word, w)) return w;
+  const spelled = Object.keys(SPELLED).find((w) => w.length >= SHORTEST && oneApart(word, singular(w)));
+  return spelled === undefined ? null : SPELLED[spelled]!;
+}
