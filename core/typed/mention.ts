@@ -35,6 +35,8 @@ const SCORE = {
 };
 /** Nearer than this, two are as likely. */
 const AS_LIKELY = 0.5;
+/** Farther off, nobody means it. */
+const THOUGHT_OF = 2;
 const MOST_OTHERS = 4;
 
 interface Word {
@@ -110,7 +112,10 @@ export function readMention(typed: string, types: Types): Mention {
     text,
     count,
     type: best.type,
-    others: rest.slice(0, MOST_OTHERS).map((j) => j.type),
+    others: rest
+      .filter((j) => j.score > best.score - THOUGHT_OF)
+      .slice(0, MOST_OTHERS)
+      .map((j) => j.type),
     left: best.left,
     doubt,
   };

@@ -1,3 +1,5 @@
+import { NUMBER_WORDS } from '#core/units/index.ts';
+
 /** British spelling, and words that are two or one: as the vocabulary has them. */
 export const SPELLED: Readonly<Record<string, string>> = {
   analogue: 'analog',
@@ -69,27 +71,11 @@ export function tokensOf(text: string): string[] {
     .flatMap((word) => (SPELLED[word] ?? SPELLED[singular(word)] ?? singular(word)).split(' '));
 }
 
-const NUMBERS = [
-  'zero',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-];
-
 /** A number as people write it; null for what is none. */
 export function numberOf(token: string | undefined): number | null {
   if (token === undefined) return null;
   if (/^\d{1,2}$/.test(token)) return Number(token);
-  const at = NUMBERS.indexOf(token);
+  const at = NUMBER_WORDS.indexOf(token);
   return at > 0 ? at : null;
 }
 

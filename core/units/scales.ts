@@ -32,7 +32,8 @@ const UNITS: readonly (readonly [RegExp, LevelUnit])[] = [
   [/^v$|^volts?$/i, 'V'],
   [/^%$|^percent$/i, '%'],
 ];
-const WORDS = [
+/** Small numbers as people write them, from none. */
+export const NUMBER_WORDS = [
   'zero',
   'one',
   'two',
@@ -57,7 +58,7 @@ export function readLevel(text: string): TypedLevel | null {
   const clean = text.trim().toLowerCase().replace('−', '-').replace(',', '.').replace(/’/g, "'");
   const clock = /^(?:(\d{1,2})(?::([0-5]\d))?|([a-z]+))\s*o'?\s?clock$/.exec(clean);
   if (clock) {
-    const hour = clock[3] === undefined ? Number(clock[1]) : WORDS.indexOf(clock[3]);
+    const hour = clock[3] === undefined ? Number(clock[1]) : NUMBER_WORDS.indexOf(clock[3]);
     return readClock(hour, Number(clock[2] ?? 0));
   }
   const found = /^([+-]?\d+(?:\.\d+)?)\s*([a-z% ]+)$/.exec(clean);

@@ -41,12 +41,13 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
       {lines.length > 0 && (
         <details>
           <summary className="small">
-            What it costs: {sayPoints(costs)} points, the least of all that do. {count(lines.length, 'reason')}.
+            Cost: {sayPoints(costs)} points (1 for each setting changed),{' '}
+            {proved ? 'the lowest of all' : 'the lowest found'}. Show {count(lines.length, 'reason')}.
           </summary>
           <ul className="small quiet">
             {lines.map(({ text, points }) => (
               <li key={text}>
-                {text} ({formatNumber(points)})
+                {text} ({formatNumber(points, 1)})
               </li>
             ))}
           </ul>
@@ -54,14 +55,14 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
       )}
       {second && (
         <details>
-          <summary className="small">Second best: {sayPoints(second.costs)} points.</summary>
+          <summary className="small">Show the second best: {sayPoints(second.costs)} points.</summary>
           <ul className="small quiet">
             {second.changes.map((change) => (
               <li key={`${change.deviceId}.${change.settingId}`}>{sayChange(rig, change)}</li>
             ))}
             {costLines(rig, second.costs).map(({ text, points }) => (
               <li key={text}>
-                {text} ({formatNumber(points)})
+                {text} ({formatNumber(points, 1)})
               </li>
             ))}
           </ul>

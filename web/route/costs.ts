@@ -53,4 +53,4 @@ export function costLines(rig: Rig, costs: readonly Cost[]): CostLine[] {
     .sort((a, b) => b.points - a.points);
 }
 
-export const sayPoints = (costs: readonly Cost[]): string => formatNumber(totalOf(costs));
+export const sayPoints = (costs: readonly Cost[]): string => formatNumber(totalOf(costs), 1);
