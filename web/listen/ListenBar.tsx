@@ -8,14 +8,38 @@ import { player, type Spot } from './player.ts';
 
 const usePlayer = () => useSyncExternalStore(player.subscribe, player.state);
 
+function turn(rig: Rig, spot: Spot): void {
+  const { spot: now } = player.state();
+  if (now && isSame(now, spot)) player.stop();
+  else void player.listen(rig, spot);
+}
+
+/** The key of listening, for a page whose card may be a moment behind what is chosen. */
+export function useListenKey(rig: Rig, spot: Spot | null): void {
+  useKey('h', 'Listen here, or stop', () => spot && turn(rig, spot), spot !== null);
+}
+
+interface ListenProps {
+  readonly rig: Rig;
+  readonly spot: Spot;
+  /** Nothing sounds here: there is nothing to listen to. */
+  readonly silent?: boolean;
+  /** Whether the page around it holds its key (`useListenKey`). */
+  readonly keyOutside?: boolean;
+}
+
 /** Listens at a place, or stops where one listens there already. */
-export function ListenButton({ rig, spot, silent = false }: { rig: Rig; spot: Spot; silent?: boolean }) {
+export function ListenButton({ rig, spot, silent = false, keyOutside = false }: ListenProps) {
   const { spot: now } = usePlayer();
   const here = now !== null && isSame(now, spot);
-  const turn = () => (here ? player.stop() : void player.listen(rig, spot));
-  useKey('h', 'Listen here, or stop', turn, !silent);
+  useListenKey(rig, silent || keyOutside ? null : spot);
   return (
-    <Button disabled={silent && !here} aria-pressed={here} variant={here ? 'solid' : 'outline'} onClick={turn}>
+    <Button
+      disabled={silent && !here}
+      aria-pressed={here}
+      variant={here ? 'solid' : 'outline'}
+      onClick={() => turn(rig, spot)}
+    >
       {here ? 'Stop listening' : 'Listen here'} <kbd>h</kbd>
     </Button>
   );

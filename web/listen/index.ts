@@ -1,7 +1,7 @@
 export { evenGains } from './even.ts';
 export { type LiveInput, openInput } from './input.ts';
 export { LevelSlider } from './LevelSlider.tsx';
-export { ListenBar, ListenButton } from './ListenBar.tsx';
+export { ListenBar, ListenButton, useListenKey } from './ListenBar.tsx';
 export { type OpenPieces, openPieces } from './pieces.ts';
 export type { Spot } from './player.ts';
 export { type Heard, SwitchBar } from './SwitchBar.tsx';

@@ -75,7 +75,7 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
         {proposed && <span className="quiet">, as proposed</span>}
       </p>
       <p style={{ marginTop: 8 }}>
-        <ListenButton rig={rig} spot={{ at: listener.sound, name: listener.name }} />
+        <ListenButton rig={rig} spot={{ at: listener.sound, name: listener.name }} keyOutside />
       </p>
       <div className="answers">
         {WANTS.map(({ want, key, says }) => (

@@ -4,6 +4,7 @@ import type { Finding } from '#core/check/index.ts';
 import { type Bridge, planEdit, proposePlan } from '#core/plan/index.ts';
 import { alreadySo, applyEdit, type LeadChange, type PlanCell, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
+import { useListenKey } from '#web/listen/index.ts';
 import { Choice, count, type Place, Term, useKey, useKeyHint, wantOf } from '#web/parts/index.ts';
 import { applyHere, selectScene, useAppDispatch, useAppSelector, useSettledFindings } from '#web/store/index.ts';
 import { cellsOf, isWrong, wrongOnly } from './cells.ts';
@@ -46,6 +47,8 @@ function Routes({ rig, evaluation, findings }: Props) {
   // The card follows the table: what one pressed is seen first.
   const looked = useMemo(() => cell && { cell, ...seen }, [cell, seen]);
   const onCard = useDeferredValue(looked);
+  const listener = rig.listeners[at.column];
+  useListenKey(seen.rig, cell && listener ? { at: listener.sound, name: listener.name } : null);
   const set = (change: (known: PlanCell | undefined) => PlanCell | null, says: string) => {
     if (!cell) return;
     const { sourceId, listenerId } = cell.pair;
