@@ -256,8 +256,8 @@ export const boathouse: Rig = {
   tasks: [],
   aside: [
     {
-      id: 'plan-listener-silent:track-5',
-      reason: 'a spare track: nothing is to be on it',
+      id: 'plan-time-uncertain:desk-game>track-1',
+      reason: 'track 1 is for checking levels; nobody looks at a picture with it',
       at: '2026-11-20T18:30:00.000Z',
     },
   ],

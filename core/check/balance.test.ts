@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { OCCASIONS, rigFor } from '#core/intake/index.ts';
 import { applyEdit, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { OCCASIONS, readTyped, rigFor } from '#core/wire/index.ts';
+import { readTyped } from '#core/wire/index.ts';
 import { desk } from './check.testkit.ts';
 import { check, type Finding, fixesOf } from './index.ts';
 

@@ -26,7 +26,6 @@ const PLANTED: readonly (readonly [Rig, readonly string[]])[] = [
       'room-microphone-far:couch/camera',
       'plan-listener-silent:couch-safety',
       'length-not-careful:camera-usb',
-      'plan-listener-silent:track-5',
     ],
   ],
   [quayDeskStraight, []],

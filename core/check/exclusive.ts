@@ -37,6 +37,9 @@ function shutPorts({ leads, box, evaluation }: Context): ShutPort[] {
     }
   }
   const ends = new Map<string, { end: LeadEnd; cableIds: string[] }>();
+  /** Ends that a computer alone plays to. */
+  const fed = new Map<string, boolean>();
+  for (const { from, to } of leads) fed.set(to.at, (fed.get(to.at) ?? true) && from.type.hosts === true);
   const note = (end: LeadEnd, cableId: string) => {
     if (!shutIn.has(end.device.id)) return;
     const known = ends.get(end.at);
@@ -54,6 +57,12 @@ function shutPorts({ leads, box, evaluation }: Context): ShutPort[] {
     if (!settingId || shut.some((s) => s.settingId !== settingId)) return [];
     const here = box(end.device.id);
     const seen = here.setting(settingId);
+    // A computer that plays nothing there loses nothing.
+    const isIdle =
+      end.port.direction === 'in' &&
+      fed.get(end.at) === true &&
+      nodes.every((n) => evaluation.arrivals[n]!.length === 0 && evaluation.pictures[n]!.length === 0);
+    if (isIdle) return [];
     if (seen?.spec.kind !== 'switch' || nodes.some((n) => open[n])) return [];
     return [{ box: here, port: end.port, seen, cableIds }];
   });

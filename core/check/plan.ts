@@ -1,4 +1,4 @@
-import { deviceName, type Pair, SCALE_UNITS, sayBreak } from '#core/signal/index.ts';
+import { deviceName, evaluationAt, type Pair, SCALE_UNITS, sayBreak } from '#core/signal/index.ts';
 import { width } from '#core/units/index.ts';
 import { openDoors, otherDevices, shutDoors, stopOf } from './doors.ts';
 import {
@@ -212,9 +212,13 @@ const TIME_WORDS = new Set(['late', 'early', 'perhaps-late', 'perhaps-early', 'p
 /** What is there for nothing: no listener has the source, or no source comes to the listener. */
 export const idleRules: readonly Rule[] = [
   rule('route', 'plan-source-nowhere', ({ rig, evaluation }) => {
-    const heard = new Set(evaluation.pairs.filter((p) => p.ways.length > 0).map((p) => p.sourceId));
-    return rig.sources
-      .filter((s) => !heard.has(s.id))
+    const heardIn = ({ pairs }: typeof evaluation) => pairs.filter((p) => p.ways.length > 0).map((p) => p.sourceId);
+    const heard = new Set(heardIn(evaluation));
+    const silent = rig.sources.filter((s) => !heard.has(s.id));
+    // What a switch lets through in another moment has its turn there.
+    const later = new Set(silent.length > 0 ? rig.moments.flatMap((m) => heardIn(evaluationAt(rig, m.id))) : []);
+    return silent
+      .filter((s) => !later.has(s.id))
       .map((source) => ({
         at: source.id,
         severity: 'watch' as const,
@@ -226,20 +230,28 @@ export const idleRules: readonly Rule[] = [
   rule('route', 'plan-listener-silent', ({ rig, evaluation, box }) => {
     const hears = new Set(evaluation.pairs.filter((p) => p.ways.length > 0).map((p) => p.listenerId));
     const silent = rig.listeners.filter((l) => rig.sources.length > 0 && !hears.has(l.id));
-    const said = (at: string, names: string, deviceId: string, listenerId?: string) => ({
-      at,
-      severity: 'watch' as const,
-      where: { deviceIds: [deviceId], ...(listenerId && { listenerId }) },
-      says: `${names} nothing at all.`,
-      why: [{ says: 'no source comes there by any way', source: 'the ways of this rig' }],
-    });
     return [...new Set(silent.map((l) => l.sound.deviceId))].flatMap((deviceId) => {
       const here = silent.filter((l) => l.sound.deviceId === deviceId);
       const all = rig.listeners.filter((l) => l.sound.deviceId === deviceId);
-      // A box that gets nothing anywhere is one matter, not one for each of its tracks.
-      return here.length > 1 && here.length === all.length
-        ? [said(deviceId, `${box(deviceId).device.name} gets, on stream or tracks,`, deviceId)]
-        : here.map((l) => said(l.id, `${l.name} gets`, deviceId, l.id));
+      // Of the tracks of a box, those that nobody has use for are none; where nothing comes at all, it is one matter.
+      if (here.length < all.length) return [];
+      // A plan that asks for nothing there says that nobody minds.
+      const isAsked =
+        rig.plan.length === 0 || rig.plan.some((c) => c.want === 'must' && here.some((l) => l.id === c.listenerId));
+      if (!isAsked) return [];
+      const [only] = here;
+      const one = here.length === 1;
+      return [
+        {
+          at: one ? only!.id : deviceId,
+          severity: 'watch' as const,
+          where: { deviceIds: [deviceId], ...(one && { listenerId: only!.id }) },
+          says: one
+            ? `Nothing at all reaches ${only!.name}.`
+            : `Nothing at all reaches ${box(deviceId).device.name}, on stream or tracks.`,
+          why: [{ says: 'no source comes there by any way', source: 'the ways of this rig' }],
+        },
+      ];
     });
   }),
   rule('route', 'level-clips', ({ rig, evaluation }) =>

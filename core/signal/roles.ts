@@ -6,6 +6,7 @@ import {
   findPort,
   findTypes,
   isHardware,
+  isWorn,
   placesOf,
   type Rig,
   type Types,
@@ -81,7 +82,12 @@ export function rolesOf(rig: Rig): Roles {
     listener: ({ id }) => listeners.get(id)!,
     mainVoice: main,
     isOwn: ({ sound }, { sound: { deviceId } }) =>
-      sound.deviceId === deviceId || (seen.airFrom.get(sound.deviceId) ?? []).some((c) => c.to.deviceId === deviceId),
+      sound.deviceId === deviceId ||
+      (seen.airFrom.get(sound.deviceId) ?? []).some((c) => c.to.deviceId === deviceId) ||
+      // What is worn sounds at its wearer's ears.
+      (seen.airFrom.get(deviceId) ?? []).some(
+        (c) => c.to.deviceId === sound.deviceId && isWorn(typeAt(seen, deviceId)!),
+      ),
   };
   known.set(rig, roles);
   return roles;

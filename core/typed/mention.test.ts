@@ -159,7 +159,8 @@ describe('what people call things', () => {
     expect(readMention('', TYPES)).toMatchObject({ type: null, doubt: 'unknown' });
     expect(readMention('turquoise usb mixer', TYPES)).toMatchObject({ doubt: 'words', left: ['turquoise'] });
     // There is none with so many inputs: the nearest, and a doubt.
-    expect(readMention('3 in hdmi switch', TYPES)).toMatchObject({ count: 1, doubt: 'words', left: ['3 in'] });
+    expect(readMention('9 in hdmi switch', TYPES)).toMatchObject({ count: 1, doubt: 'words', left: ['9 in'] });
+    expect(readMention('3 in hdmi switch', TYPES)).toMatchObject({ type: { id: 'hdmi-switch-3' }, left: [] });
     expect(readMention('interface one', TYPES).others.length).toBeGreaterThan(0);
     const words = fc.array(
       fc.constantFrom('usb', 'mic', 'blue', 'two', 'x', 'mixer', 'my', 'of', 'plinth', '4', 'channel'),

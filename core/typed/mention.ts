@@ -1,6 +1,6 @@
-import type { DeviceType, Types } from '#core/rig/index.ts';
+import { type DeviceType, isPerson, type Types } from '#core/rig/index.ts';
 import { COUNTED, facetOf, inputsOf } from './facets.ts';
-import { numberOf, tokensOf } from './tokens.ts';
+import { numberOf, singular, tokensOf } from './tokens.ts';
 import { type Called, FILLERS, GENERIC, meantBy, type Vocabulary, vocabularyOf } from './vocabulary.ts';
 
 /** What a few words were taken for. */
@@ -12,8 +12,12 @@ export interface Mention {
   readonly type: DeviceType | null;
   /** What else it may be, the likeliest first. */
   readonly others: readonly DeviceType[];
+  /** Several were said, and not how many. */
+  readonly several: boolean;
   /** Words of it that nothing was made of. */
   readonly left: readonly string[];
+  /** Every type that the words allow as well as this one, and by how much each is less likely: what it is plugged to decides. */
+  readonly near: readonly { readonly type: DeviceType; readonly less: number }[];
   /** Whether somebody should look: more than one type is as likely, or words are left. */
   readonly doubt: 'none' | 'which' | 'words' | 'unknown';
 }
@@ -39,6 +43,30 @@ const AS_LIKELY = 0.5;
 const THOUGHT_OF = 2;
 const MOST_OTHERS = 4;
 
+/** Words that are left away wherever they stand; others of the kind join: 'splitter with power'. */
+const NEVER_NAMED = new Set(
+  'a an the my our your his her their some this that these those is are i we you have has got use it also which who there here then so want need like would can will do am im just really'.split(
+    ' ',
+  ),
+);
+
+/** As one would write it on a label: 'I have a small mixer' is 'small mixer'. */
+function withoutFillers(text: string): string {
+  const words = text
+    .trim()
+    .split(/\s+/)
+    .filter((w) => !NEVER_NAMED.has(w.toLowerCase()));
+  const isFiller = (w: string | undefined) =>
+    w !== undefined && FILLERS.has(w.toLowerCase()) && !KEPT.has(w.toLowerCase());
+  while (isFiller(words[0])) words.shift();
+  while (isFiller(words.at(-1))) words.pop();
+  return words.join(' ');
+}
+/** They tell one from another, at the beginning of a name. */
+const KEPT = new Set(
+  'old new small big little large tiny compact main second first other another left right spare'.split(' '),
+);
+
 interface Word {
   /** As typed, and as it was meant. */
   readonly word: string;
@@ -55,6 +83,7 @@ interface Counted {
 /** 'two', '2 x', 'a pair of' before the words; '4 channel', '3 in' within them is no number of devices. */
 function counted(all: readonly Word[]): Counted {
   const words = [...all];
+  while (words.length > 1 && NEVER_NAMED.has(words[0]!.as) && words[0]!.as !== 'a') words.shift();
   const at = (i: number): string | undefined => words[i]?.as;
   let [count, inputs, isPair] = [1, null as number | null, false];
   const first = numberOf(at(0));
@@ -72,6 +101,9 @@ function counted(all: readonly Word[]): Counted {
       words.splice(0, skip + 1);
     }
   }
+  // 'Console 2' is the second one: a number behind tells which.
+  if (words.length > 1 && /^(?:\d{1,2}|[a-d])$/.test(at(words.length - 1)!) && !COUNTED.has(at(words.length - 2)!))
+    words.pop();
   for (let i = 0; i + 1 < words.length; i++) {
     const n = numberOf(at(i));
     if (n === null || !COUNTED.has(at(i + 1)!)) continue;
@@ -86,6 +118,30 @@ function counted(all: readonly Word[]): Counted {
 const NUMBER_BEFORE =
   /^(?:\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|both|(?:a )?(?:pair|couple) of)\s*[x×]?\s+(?!(?:in|input|inputs|channel|channels|ch|track|tracks|way|port|ports|preamp)\b)/i;
 
+/** 'Mics', where 'headphones' or 'speakers' are called so even if they are one. */
+function isPlural(text: string, { words = [], name }: DeviceType): boolean {
+  const last =
+    text
+      .toLowerCase()
+      .split(/[\s-]+/)
+      .at(-1) ?? '';
+  return (
+    singular(last) !== last &&
+    ![...words, name].some((w) =>
+      w
+        .toLowerCase()
+        .split(/[\s,()]+/)
+        .includes(last),
+    )
+  );
+}
+
+/** Words of somebody's own as they are remembered: what says nothing by itself is left away. */
+export const ownKey = (text: string): string =>
+  tokensOf(text)
+    .filter((t) => !FILLERS.has(t))
+    .join(' ');
+
 interface Judged {
   readonly type: DeviceType;
   readonly score: number;
@@ -94,18 +150,36 @@ interface Judged {
   readonly whole: boolean;
 }
 
+/** Words of somebody's own, as `tokensOf` has them joined by spaces, and the type that each stands for. */
+export type OwnWords = ReadonlyMap<string, string>;
+
 /** The types that a few words may mean, the likeliest first. */
-export function readMention(typed: string, types: Types): Mention {
+export function readMention(typed: string, types: Types, own?: OwnWords): Mention {
   const vocabulary = vocabularyOf(types);
   const tokens = tokensOf(typed).map((word) => ({ word, as: meantBy(word, vocabulary) ?? word }));
   const { count: said, isPair, inputs, words: meant } = counted(tokens);
-  const text = typed.trim().replace(NUMBER_BEFORE, '');
+  const bare = withoutFillers(typed);
+  const text = withoutFillers(bare.replace(NUMBER_BEFORE, '')) || typed.trim();
+  const known = own && types.get(own.get(ownKey(text)) ?? '');
+  if (known) return { text, count: said, type: known, others: [], left: [], near: [], several: false, doubt: 'none' };
   const judged = vocabulary.types
     .flatMap((called) => judge(called, meant, inputs, vocabulary) ?? [])
     .sort((a, b) => b.score - a.score);
   const [best, ...rest] = judged;
-  if (!best) return { text, count: said, type: null, others: [], left: meant.map((m) => m.word), doubt: 'unknown' };
-  const count = isPair && tokensOf(best.type.name).includes('pair') ? 1 : said;
+  if (!best)
+    return {
+      text,
+      count: said,
+      type: null,
+      others: [],
+      left: meant.map((m) => m.word),
+      near: [],
+      several: false,
+      doubt: 'unknown',
+    };
+  const one = isPair && tokensOf(best.type.name).includes('pair') ? 1 : said;
+  const several = one === 1 && said === 1 && text === bare && isPlural(text, best.type);
+  const count = several ? 2 : one;
   const near = rest.filter((j) => j.score > best.score - AS_LIKELY);
   const doubt = best.left.length > 0 ? 'words' : near.length > 0 && !best.whole ? 'which' : 'none';
   return {
@@ -117,8 +191,34 @@ export function readMention(typed: string, types: Types): Mention {
       .slice(0, MOST_OTHERS)
       .map((j) => j.type),
     left: best.left,
+    several,
+    near: rest
+      .filter(
+        (j) =>
+          j.score > best.score - THOUGHT_OF &&
+          j.left.length <= best.left.length &&
+          j.type.family === best.type.family &&
+          !isPerson(best.type),
+      )
+      .map((j) => ({ type: j.type, less: best.score - j.score + UNSAID * unsaid(j.type, meant, vocabulary) }))
+      .sort((a, b) => a.less - b.less),
     doubt,
   };
+}
+
+/** A word that would have been said of it. */
+const UNSAID = 0.3;
+const MOST_UNSAID = 3;
+
+/** How many words are missing from the nearest of a type's names, beside those that say how it is plugged. */
+function unsaid(type: DeviceType, meant: readonly Word[], { types }: Vocabulary): number {
+  const said = new Set(meant.map((m) => m.as));
+  const telling = [...said].filter((w) => !FILLERS.has(w) && !GENERIC.has(w) && facetOf(w, type) === null);
+  const phrases = types.find((t) => t.type === type)!.phrases;
+  const missing = phrases
+    .filter((p) => telling.every((w) => p.includes(w)))
+    .map((p) => p.filter((w) => !said.has(w) && !FILLERS.has(w) && facetOf(w, type) === null).length);
+  return Math.min(MOST_UNSAID, ...missing);
 }
 
 function judge(called: Called, meant: readonly Word[], inputs: number | null, vocabulary: Vocabulary): Judged | null {

@@ -21,7 +21,7 @@ export interface Vocabulary {
 
 /** Words that say nothing of what a device is. */
 export const FILLERS = new Set(
-  'my a an the our your his her their some this that these those old new cheap good nice little big large small tiny compact thing of and with for to in on at is it own one same usual normal regular standard basic just also main second first other left right spare'.split(
+  'my a an the our your his her their some this that these those old new cheap good nice little big large small tiny compact thing of and with for to in on at is it own one same usual normal regular standard basic main second first other left right spare i we you he she they them there here have got use which that who also just then so want need like would can will do am im another extra more'.split(
     ' ',
   ),
 );
@@ -34,7 +34,7 @@ const called = (type: DeviceType): Called => {
     if (beside) for (const word of tokensOf(beside[1]!)) fits.add(word);
     else phrases.push(tokensOf(text));
   }
-  return { type, phrases, name: new Set(tokensOf(type.name)), fits };
+  return { type, phrases, name: new Set(tokensOf(type.name).filter((t) => !FILLERS.has(t))), fits };
 };
 
 const known = new WeakMap<Types, Vocabulary>();

@@ -1,4 +1,5 @@
 export { addDevice, addDevices, nameFor } from './add.ts';
+export { bestBetween, boxesBetween, fitsAmong, isMeant } from './between.ts';
 export {
   addFarSeat,
   addSpareSeat,
@@ -9,10 +10,10 @@ export {
   farSeats,
   setFarGear,
 } from './far-side.ts';
+export { startingLevels } from './levels.ts';
 export { addNamed, boxesNamed, type NamedBox, type NamedEnd } from './named.ts';
-export { OCCASIONS, type Occasion, rigFor } from './occasions.ts';
 export { type Effect, effectOf, type Offer, offersFor } from './offers.ts';
 export { removeDevice } from './remove.ts';
 export { type Replaced, replaceDevice } from './replace.ts';
 export { freeId, joinSockets, mediumOf, type Socket, socketsOf, usualLength } from './sockets.ts';
-export { bestBetween, readTyped, type Typed, type TypedBox, type TypedLead } from './typed.ts';
+export { readTyped, type Typed, type TypedBox, type TypedLead, type TypedOptions, type TypedUse } from './typed.ts';

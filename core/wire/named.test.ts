@@ -77,21 +77,21 @@ describe('counts', () => {
       rig,
       '3 person > 3 microphone dynamic > mixer digital ten; 2x usb microphone > computer desktop',
     );
-    expect(typed.boxes).toHaveLength(10);
+    expect(typed.boxes.map((b) => b.count)).toEqual([3, 3, 1, 2, 1]);
+    expect(typed.rig.devices).toHaveLength(10);
     const after = applied(rig, typed.edit!);
     const ends = (from: string) => after.cables.filter((c) => c.from.deviceId.startsWith(from)).map((c) => c.to);
-    expect(ends('person').map((e) => e.deviceId)).toEqual(['microphone-2', 'microphone-3', 'microphone']);
-    const strips = after.cables.filter((c) => c.to.deviceId === 'mixer').map((c) => c.to.portId);
+    expect(ends('person').map((e) => e.deviceId)).toEqual([1, 2, 3].map((n) => `microphone-dynamic-${n}`));
+    const strips = after.cables.filter((c) => c.to.deviceId === 'mixer-digital-ten').map((c) => c.to.portId);
     expect(strips.sort()).toEqual(['strip-1', 'strip-2', 'strip-3']);
   });
   it('mean the same boxes where the same is typed again', () => {
     const typed = readTyped(emptyRig('x'), '2 person > 2 microphone dynamic; 2 microphone dynamic > mixer digital ten');
-    expect(typed.boxes.map((b) => b.word)).toEqual([
-      'person 1',
-      'person 2',
-      'microphone dynamic 1',
-      'microphone dynamic 2',
-      'mixer digital ten',
+    expect(typed.boxes.map((b) => `${b.count} ${b.word}`)).toEqual([
+      '2 2 person',
+      '2 2 microphone dynamic',
+      '1 mixer digital ten',
     ]);
+    expect(typed.rig.cables.filter((c) => c.medium === 'lead')).toHaveLength(2);
   });
 });

@@ -1,7 +1,7 @@
 import { applyEdit, type Edit, findTypes, type Rig } from '#core/rig/index.ts';
 import { addDevice } from './add.ts';
+import { bestBetween } from './between.ts';
 import type { Offer } from './offers.ts';
-import { bestBetween } from './typed.ts';
 
 /** A sound or picture device as a browser names it. */
 export interface NamedEnd {
@@ -92,7 +92,9 @@ export function addNamed(rig: Rig, boxes: readonly Pick<NamedBox, 'name' | 'type
     take(edit);
     // What a computer names hangs on it; that it could hear or film the box as well is not meant.
     const isPlugged = ({ cables }: Offer) => ['lead', 'radio'].includes(cables[0]!.medium);
-    const offer = bestBetween(now, device.id, computer, isPlugged) ?? bestBetween(now, computer, device.id, isPlugged);
+    const offer =
+      bestBetween(now, device.id, computer, { suits: isPlugged }) ??
+      bestBetween(now, computer, device.id, { suits: isPlugged });
     if (offer) take({ kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
   }
   return { kind: 'batch', edits };

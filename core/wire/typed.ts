@@ -1,29 +1,39 @@
-import { connectorOf } from '#core/plug/index.ts';
 import {
   applyEdit,
   type Device,
   type DeviceType,
   type Edit,
-  endsBehind,
+  findDevice,
   findTypes,
+  isPerson,
+  isProgram,
   type Rig,
 } from '#core/rig/index.ts';
-import { readMention } from '#core/typed/index.ts';
-import { addDevice } from './add.ts';
+import { type Chain, type Item, type Joint, type OwnWords, readChains } from '#core/typed/index.ts';
+import { addDevice, nameFor } from './add.ts';
+import { bestBetween, fitsAmong, isMeant, likeness } from './between.ts';
+import { chooseTypes } from './choose.ts';
 import { startingLevels } from './levels.ts';
-import { type Offer, offersFor } from './offers.ts';
+import { Mentioned, namesOf } from './mentioned.ts';
+import type { Offer } from './offers.ts';
 import { socketsOf } from './sockets.ts';
 
-/** What a word of a typed line was taken for. */
+/** What a few words of a typed text were taken for. */
 export interface TypedBox {
   readonly word: string;
   /** Null where no type has these words. */
   readonly type: DeviceType | null;
-  /** Already on the desk, or named before in the line. */
+  /** How many were meant. */
+  readonly count: number;
+  readonly deviceIds: readonly string[];
+  /** Already on the desk. */
   readonly known: boolean;
   /** What else it may be, where that is in doubt; and words that nothing was made of. */
   readonly others: readonly DeviceType[];
   readonly left: readonly string[];
+  /** Where it stands in the text. */
+  readonly from: number;
+  readonly to: number;
 }
 export interface TypedLead {
   readonly from: string;
@@ -31,16 +41,39 @@ export interface TypedLead {
   /** Null where nothing fits between the two. */
   readonly offer: Offer | null;
 }
+/** A program and what was named with it: what it is to take or to play to, or who is on it. */
+export interface TypedUse {
+  readonly programId: string;
+  readonly deviceId: string;
+}
 export interface Typed {
   readonly boxes: readonly TypedBox[];
   readonly leads: readonly TypedLead[];
-  /** Null where a word is not understood, or nothing was typed. */
+  readonly uses: readonly TypedUse[];
+  /** Sockets that were named and that the box has not: 'Mixer: aux in'. */
+  readonly noSocket: readonly { readonly deviceId: string; readonly socket: string }[];
+  /** Named beside something that nobody knows: where they lead is open. */
+  readonly waiting: readonly string[];
+  /** What was put there although nobody named it. */
+  readonly added: readonly string[];
+  /** Null where nothing was understood. */
   readonly edit: Edit | null;
+  /** The rig with it. */
+  readonly rig: Rig;
+}
+
+export interface TypedOptions {
+  /** Whether gains are set. */
+  readonly levels?: boolean;
+  /** Called as typed, or as the catalogue has it. */
+  readonly names?: 'typed' | 'type';
+  readonly own?: OwnWords;
 }
 
 const MOST_BOXES = 60;
-/** From one box to the next: arrows, and words for them. */
-const STEP = /->|=>|[>→]|\b(?:into|goes to|going to|plugged into|connected to|through|via)\b/i;
+/** What a desk computer is, where one has to be and none was named. */
+const COMPUTER = 'computer-desktop';
+
 /** Joints from each to each; one to one where as many follow as there were. */
 const jointsOf = (from: readonly string[], to: readonly string[]): [string, string][] =>
   from.length === to.length
@@ -48,142 +81,253 @@ const jointsOf = (from: readonly string[], to: readonly string[]): [string, stri
     : from.flatMap((f) => to.map((t): [string, string] => [f, t]));
 
 /**
- * Reads a line of boxes from source to end: 'console > splitter > capture > computer; usb mic > computer'. The same
- * words mean the same box, and a box of that name on the desk is meant where there is one; '2 mic' are two. Leads come
- * as assumed.
+ * Reads what was typed of a desk and draws it: boxes, and leads from each to the next, as assumed. The same words mean
+ * the same box, and a box of that name on the desk is meant where there is one; '2 mic' are two. What is no word of any
+ * type is left out, and told.
  */
-export function readTyped(rig: Rig, text: string, { levels = true } = {}): Typed {
+export function readTyped(rig: Rig, text: string, { levels = true, names = 'typed', own }: TypedOptions = {}): Typed {
   const types = findTypes(rig);
-  const named = new Map<string, readonly string[]>();
-  const boxes: TypedBox[] = [];
-  const leads: TypedLead[] = [];
-  const edits: Edit[] = [];
-  let now = rig;
-  const take = (edit: Edit): boolean => {
-    const done = applyEdit(now, edit);
+  const fits = fitsAmong(types);
+  const chains = readChains(text, types, fits, own);
+  const chosen = chooseTypes(chains, fits);
+  const desk = new Drawing(rig, names, chosen);
+  for (const chain of chains) desk.draw(chain);
+  const before = new Set(rig.devices.map((d) => d.id));
+  const fresh = desk.rig.devices.filter((d) => !before.has(d.id)).map((d) => d.id);
+  if (levels) for (const edit of startingLevels(desk.rig, new Set(fresh))) desk.take(edit);
+  const { boxes, leads, uses, noSocket, waiting, added, edits } = desk;
+  const understood = boxes.some((b) => b.type !== null);
+  const edit: Edit | null = understood ? { kind: 'batch', edits } : null;
+  return { boxes, leads, uses, noSocket, waiting, added, edit, rig: desk.rig };
+}
+
+/** A rig as chain after chain is drawn onto it. */
+class Drawing {
+  readonly boxes: TypedBox[] = [];
+  readonly leads: TypedLead[] = [];
+  readonly uses: TypedUse[] = [];
+  readonly noSocket: { deviceId: string; socket: string }[] = [];
+  readonly waiting: string[] = [];
+  readonly added: string[] = [];
+  readonly edits: Edit[] = [];
+  rig: Rig;
+  readonly #names: 'typed' | 'type';
+  readonly #chosen: ReadonlyMap<Item, DeviceType>;
+  readonly #mentioned: Mentioned;
+
+  constructor(rig: Rig, names: 'typed' | 'type', chosen: ReadonlyMap<Item, DeviceType>) {
+    this.rig = rig;
+    this.#names = names;
+    this.#chosen = chosen;
+    this.#mentioned = new Mentioned(rig);
+  }
+
+  take(edit: Edit): boolean {
+    const done = applyEdit(this.rig, edit);
     if (done.ok) {
-      now = done.rig;
-      edits.push(edit);
+      this.rig = done.rig;
+      this.edits.push(edit);
     }
     return done.ok;
-  };
-  const devicesFor = (text: string): readonly string[] => {
-    const { text: word, type, count, others, left, doubt } = readMention(text, types);
-    const key = `${count} ${word.toLowerCase().replace(/\s+/g, ' ')}`;
-    const before = named.get(key);
-    if (before) return before;
-    const onDesk = count === 1 && byName(now, word.toLowerCase())?.id;
-    if (onDesk) {
-      boxes.push({ word, type: typeOf(now, onDesk), known: true, others: [], left: [] });
-      named.set(key, [onDesk]);
-      return [onDesk];
+  }
+
+  draw(chain: Chain): void {
+    let before: Named = { ids: [], items: [] };
+    let anchor = before;
+    for (const { joint, items } of chain) {
+      const here = items.map((item) => ({ item, ids: this.#devicesFor(item) }));
+      const ids = here.flatMap((h) => h.ids);
+      // 'A call with a friend on the computer': what follows somebody belongs to what they stand beside.
+      const beside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids) ? anchor : before;
+      if (joint) this.#joinAll(beside, { ids, items }, joint);
+      if (!this.#arePeople(ids)) anchor = { ids, items };
+      if (joint && before.ids.length === 0) this.waiting.push(...ids);
+      if (joint && ids.length === 0) this.waiting.push(...before.ids);
+      // Of different things that are fed by one, it is the last that leads on: 'splitter > tv, capture > computer'.
+      const last = here.at(-1)!;
+      const leadsOn = joint !== null && new Set(items.map((i) => this.#typeIdOf(i))).size > 1;
+      before = leadsOn ? { ids: last.ids, items: [last.item] } : { ids, items };
     }
-    const added: string[] = [];
-    for (let n = 1; n <= count; n++) {
-      boxes.push({
-        word: count > 1 ? `${word} ${n}` : word,
-        type,
-        known: false,
-        others: doubt === 'none' ? [] : others,
-        left,
-      });
-      if (!type || boxes.length > MOST_BOXES) break;
-      const { edit, device } = addDevice(now, type);
-      if (take(edit)) added.push(device.id);
+  }
+
+  /** The devices that an item names: those that are there, or new ones. */
+  #devicesFor(item: Item): readonly string[] {
+    const { mention, text: word, from, to } = item;
+    const type = this.#chosen.get(item) ?? mention.type;
+    const base = { word, type, count: mention.count, left: mention.left, from, to };
+    const meant = this.#mentioned.find(item, type);
+    if (meant) {
+      // What was read before is not told twice.
+      if (meant.onDesk)
+        this.boxes.push({
+          ...base,
+          type: this.#typeOf(meant.ids[0]!),
+          deviceIds: meant.ids,
+          known: true,
+          others: [],
+          left: [],
+        });
+      return meant.ids;
     }
-    named.set(key, added);
-    return added;
-  };
-  for (const way of text.split(/[;\n]/)) {
-    let before: readonly string[] = [];
-    for (const word of way
-      .split(STEP)
-      .map((w) => w.trim())
-      .filter(Boolean)) {
-      const here = devicesFor(word);
-      for (const [from, to] of jointsOf(before, here)) {
-        if (from === to) continue;
-        const offer = bestBetween(now, from, to);
-        leads.push({ from, to, offer });
-        if (offer) take({ kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
+    const others = mention.doubt === 'none' ? [] : [mention.type, ...mention.others].filter((t) => t && t !== type);
+    const ids: string[] = [];
+    if (type)
+      for (const name of this.#namesFor(item, type)) {
+        if (this.rig.devices.length >= MOST_BOXES + this.boxes.length) break;
+        const { edit, device } = addDevice(this.rig, type, name ?? nameFor(this.rig, type));
+        if (this.take(edit)) ids.push(device.id);
       }
-      before = here;
+    this.boxes.push({ ...base, deviceIds: ids, known: false, others: others as DeviceType[] });
+    if (type) this.#mentioned.add(item, type, ids);
+    return ids;
+  }
+
+  #namesFor(item: Item, type: DeviceType): readonly (string | null)[] {
+    if (this.#names === 'type' && !item.name) return Array.from({ length: item.mention.count }, () => null);
+    return namesOf(item, type, new Set(this.rig.devices.map((d) => d.name)));
+  }
+
+  #joinAll(before: Named, here: Named, joint: Joint): void {
+    const joined = new Set<string>();
+    const failed: [string, string][] = [];
+    for (const [a, b] of jointsOf(before.ids, here.ids)) {
+      if (a === b || this.#isJoined(a, b, before.items, here.items)) {
+        joined.add(a).add(b);
+        continue;
+      }
+      if (this.#join(a, b, joint, socketOf(before.items), socketOf(here.items))) joined.add(a).add(b);
+      else failed.push([a, b]);
     }
+    // Of a list, each that found its place is right; only what found none is told.
+    for (const [from, to] of failed)
+      if (![from, to].some((id) => isPerson(this.#typeOf(id)!)) && (!joined.has(from) || !joined.has(to)))
+        this.leads.push({ from, to, offer: null });
   }
-  const drawn = new Set(rig.devices.map((d) => d.id));
-  const added = now.devices.filter((d) => !drawn.has(d.id)).map((d) => d.id);
-  if (levels) edits.push(...startingLevels(now, new Set(added)));
-  const understood = boxes.length > 0 && boxes.every((b) => b.type !== null);
-  return { boxes, leads, edit: understood ? { kind: 'batch', edits } : null };
-}
 
-const typeOf = (rig: Rig, deviceId: string): DeviceType | null =>
-  findTypes(rig).get(rig.devices.find((d) => d.id === deviceId)!.typeId) ?? null;
-
-const byName = (rig: Rig, key: string): Device | undefined => rig.devices.find((d) => d.name.toLowerCase() === key);
-
-/** The cheapest way from one box to another by any of its outputs that is free and has something to give. */
-export function bestBetween(
-  rig: Rig,
-  from: string,
-  to: string,
-  suits: (offer: Offer) => boolean = () => true,
-): Offer | null {
-  const offers = socketsOf(rig, from)
-    .filter((s) => s.ports.some((p) => p.direction === 'out'))
-    .flatMap((socket) =>
-      offersFor(rig, socket)
-        .filter((o) => o.socket.deviceId === to && o.cables[0]!.from.deviceId === from && suits(o))
-        .map((offer) => ({
-          offer,
-          cost:
-            offer.cost +
-            (socket.cableIds.length > 0 ? TAKEN : 0) +
-            (givesSomething(rig, socket.deviceId, socket.id) ? 0 : IDLE),
-        })),
-    )
-    .sort((a, b) => a.cost - b.cost);
-  return offers[0]?.offer ?? null;
-}
-const TAKEN = 30;
-const IDLE = 20;
-
-/**
- * Whether an output has something to give: a software end of a computer where a lead stands in the socket behind it;
- * any other where a way leads to it that is open as the box comes.
- */
-function givesSomething(rig: Rig, deviceId: string, socketId: string): boolean {
-  const type = typeOf(rig, deviceId)!;
-  const outs = type.ports.filter((p) => (p.socket ?? p.id) === socketId && p.direction === 'out');
-  const plugged = outs.flatMap((p) => (type.hosts && p.connector === 'software' ? endsBehind(type, p.id) : []));
-  if (plugged.some((p) => connectorOf(p.connector)))
-    return rig.cables.some((c) => c.to.deviceId === deviceId && plugged.some((p) => p.id === c.to.portId));
-  return outs.some((p) => openPorts(type).has(p.id));
-}
-
-const opened = new WeakMap<DeviceType, ReadonlySet<string>>();
-
-/** Ports that something comes to without anybody turning a knob: where signals begin, and all that open ways lead to. */
-function openPorts(type: DeviceType): ReadonlySet<string> {
-  const known = opened.get(type);
-  if (known) return known;
-  const settings = new Map(type.settings.map((s) => [s.id, s]));
-  const isOpen = (stage: DeviceType['inside'][number]['stages'][number]): boolean => {
-    if (!('setting' in stage)) return true;
-    const spec = settings.get(stage.setting)!;
-    if (stage.do === 'door') return spec.default === stage.openWhen;
-    return !(spec.kind === 'gain' && spec.offAtMin && spec.default === spec.min);
-  };
-  const ways = type.inside
-    .filter((w) => w.stages.every(isOpen))
-    .map((w) => [w.from, w.to].map((p) => p.split('.')[0]!) as [string, string]);
-  const led = new Set(type.inside.map((w) => w.to.split('.')[0]!));
-  const reached = new Set(type.ports.filter((p) => p.direction === 'in' || !led.has(p.id)).map((p) => p.id));
-  for (let grew = true; grew; ) {
-    const before = reached.size;
-    for (const [from, to] of ways) if (reached.has(from)) reached.add(to);
-    grew = reached.size > before;
+  /** Said before: the lead is there, and no other socket is named. */
+  #isJoined(a: string, b: string, before: readonly Item[], here: readonly Item[]): boolean {
+    const isNamed = socketOf(before) !== null || socketOf(here) !== null;
+    return !isNamed && this.rig.cables.some((c) => isBetween(c, a, b));
   }
-  opened.set(type, reached);
-  return reached;
+
+  #arePeople(ids: readonly string[]): boolean {
+    return ids.length > 0 && ids.every((id) => isPerson(this.#typeOf(id)!));
+  }
+
+  #mayJoin(people: readonly string[], ids: readonly string[]): boolean {
+    const fits = fitsAmong(findTypes(this.rig));
+    return people.some((p) =>
+      ids.some(
+        (id) =>
+          fits(this.#typeOf(p)!, this.#typeOf(id)!) !== null || fits(this.#typeOf(id)!, this.#typeOf(p)!) !== null,
+      ),
+    );
+  }
+
+  #typeIdOf(item: Item): string {
+    return (this.#chosen.get(item) ?? item.mention.type)?.id ?? item.text;
+  }
+
+  #join(a: string, b: string, joint: Joint, aSocket: string | null, bSocket: string | null): boolean {
+    const [typeA, typeB] = [this.#typeOf(a)!, this.#typeOf(b)!];
+    const [programA, programB] = [isProgram(typeA), isProgram(typeB)];
+    if (programA !== programB) {
+      const [programId, deviceId] = programA ? [a, b] : [b, a];
+      return this.#use(programId, deviceId);
+    }
+    const ways: [string, string, string | null, string | null][] = [
+      [a, b, aSocket, bSocket],
+      [b, a, bSocket, aSocket],
+    ];
+    const suits = isMeant(typeA, typeB);
+    const [first, second] = (joint === 'from' ? ways.reverse() : ways).map(([from, to, fromSocket, toSocket]) => ({
+      from,
+      to,
+      fromSocket,
+      toSocket,
+      offer: bestBetween(this.rig, from, to, { suits, fromSocket, toSocket }),
+    })) as [Way, Way];
+    const isCheaper = joint === 'either' && second.offer && first.offer && second.offer.cost < first.offer.cost;
+    const way = first.offer && !isCheaper ? first : second;
+    if (!way.offer) return false;
+    const { from, to, offer, fromSocket, toSocket } = way;
+    this.leads.push({ from, to, offer });
+    this.take({ kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
+    this.#missed(from, fromSocket, offer.cables[0]!.from.portId);
+    this.#missed(to, toSocket, offer.cables[0]!.to.portId);
+    return true;
+  }
+
+  /** A socket that was named, and is not what was plugged. */
+  #missed(deviceId: string, said: string | null, portId: string): void {
+    if (!said) return;
+    const socket = socketsOf(this.rig, deviceId).find((s) => s.ports.some((p) => p.id === portId));
+    if (!socket || likeness(socket, said) === 0) this.noSocket.push({ deviceId, socket: said });
+  }
+
+  /** A program with what was named beside it: it runs there, or takes it by its computer. */
+  #use(programId: string, deviceId: string): boolean {
+    const type = this.#typeOf(deviceId)!;
+    const program = findDevice(this.rig, programId)!;
+    if (type.hosts) return this.take({ kind: 'set-device', device: { ...program, on: deviceId } });
+    if (!this.uses.some((u) => u.programId === programId && u.deviceId === deviceId))
+      this.uses.push({ programId, deviceId });
+    if (isPerson(type)) return true;
+    const host = this.#hostFor(program);
+    if (this.#typeOf(programId) && this.rig.cables.some((c) => isBetween(c, deviceId, host))) return true;
+    // What is named with a program hangs on its computer, unless another box takes it there.
+    if (this.#leadsTo(deviceId, host) || this.#leadsTo(host, deviceId)) return true;
+    return this.#join(deviceId, host, 'either', null, null);
+  }
+
+  #leadsTo(from: string, to: string): boolean {
+    const met = new Set([from]);
+    const open = [from];
+    for (let id = open.pop(); id !== undefined; id = open.pop()) {
+      if (id === to) return true;
+      for (const c of this.rig.cables)
+        if (c.medium === 'lead' && c.from.deviceId === id && !met.has(c.to.deviceId)) {
+          met.add(c.to.deviceId);
+          open.push(c.to.deviceId);
+        }
+    }
+    return false;
+  }
+
+  /** The computer that a program runs on; put there where there is none. */
+  #hostFor(program: Device): string {
+    const types = findTypes(this.rig);
+    const hosts = this.rig.devices.filter((d) => types.get(d.typeId)!.hosts);
+    const host = program.on ?? (hosts.find((d) => types.get(d.typeId)!.power?.feeds) ?? hosts[0])?.id;
+    if (host) {
+      if (!program.on) this.take({ kind: 'set-device', device: { ...program, on: host } });
+      return host;
+    }
+    const { edit, device } = addDevice(this.rig, types.get(COMPUTER)!, 'Computer');
+    this.take(edit);
+    this.added.push(device.id);
+    this.take({ kind: 'set-device', device: { ...program, on: device.id } });
+    return device.id;
+  }
+
+  #typeOf(deviceId: string): DeviceType | null {
+    return findTypes(this.rig).get(findDevice(this.rig, deviceId)!.typeId) ?? null;
+  }
 }
+
+interface Named {
+  readonly ids: readonly string[];
+  readonly items: readonly Item[];
+}
+
+interface Way {
+  readonly from: string;
+  readonly to: string;
+  readonly fromSocket: string | null;
+  readonly toSocket: string | null;
+  readonly offer: Offer | null;
+}
+
+const socketOf = (items: readonly Item[]): string | null => (items.length === 1 ? items[0]!.socket : null);
+const isBetween = ({ from, to }: Rig['cables'][number], a: string, b: string): boolean =>
+  (from.deviceId === a && to.deviceId === b) || (from.deviceId === b && to.deviceId === a);

@@ -224,17 +224,21 @@ describe('a typed line', () => {
     expect(more.boxes.map((b) => b.known)).toEqual([true, false]);
     expect(applied(rig, more.edit!).devices).toHaveLength(8);
   });
-  it('goes on to the program that takes what a socket brings', () => {
+  it('puts a program on the computer that it is named with, and one there where there is none', () => {
     const typed = readTyped(empty(), 'console > capture > computer > capture program');
-    const { cables } = applied(empty(), typed.edit!);
-    expect(cables.at(-1)).toBeDefined();
-    expect(cables.some((c) => c.medium === 'software' && /^from-usb-/.test(c.from.portId))).toBe(true);
+    const on = (rig: Rig, typeId: string) => rig.devices.find((d) => d.typeId === typeId)?.on;
+    expect(on(applied(empty(), typed.edit!), 'capture-program')).toBe('computer');
+    const alone = readTyped(empty(), 'usb headset > call');
+    expect(alone.added).toHaveLength(1);
+    expect(on(alone.rig, 'call')).toBe(alone.added[0]);
+    expect(alone.uses).toEqual([{ programId: 'call', deviceId: 'usb-headset' }]);
   });
-  it('adds nothing where a word is not understood, and never crashes', () => {
-    expect(readTyped(empty(), 'console > teapot')).toMatchObject({
-      edit: null,
-      boxes: [{ known: false }, { type: null }],
-    });
+  it('leaves out what is not understood, tells it, and never crashes', () => {
+    const typed = readTyped(empty(), 'console > teapot');
+    expect(typed.boxes).toMatchObject([{ known: false }, { type: null, left: ['teapot'] }]);
+    expect(typed.rig.devices.map((d) => d.name)).toEqual(['Console']);
+    expect(typed.waiting).toEqual(['console']);
+    expect(readTyped(empty(), 'teapot > kettle').edit).toBeNull();
     expect(readTyped(empty(), ' ; > ').edit).toBeNull();
     fc.assert(
       fc.property(

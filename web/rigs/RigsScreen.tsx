@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import { OCCASIONS, rigFor } from '#core/wire/index.ts';
+import { OCCASIONS, rigFor } from '#core/intake/index.ts';
 import { count, Frame, formatDate, Pick, Sheet, StateMark, useKey } from '#web/parts/index.ts';
 import { api, documentUrl, sayProblem } from '#web/store/index.ts';
 import { useRigActions } from './actions.ts';

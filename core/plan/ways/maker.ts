@@ -78,7 +78,7 @@ export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['t
       const fits = (o: Offer) =>
         (ports.from === undefined || o.cables[0]!.from.portId === ports.from) &&
         (ports.to === undefined || o.cables[0]!.to.portId === ports.to);
-      const offer = bestBetween(now, from, to, fits);
+      const offer = bestBetween(now, from, to, { suits: fits });
       if (!offer) {
         refused.push(`no lead from ${from} to ${to}`);
         return false;

@@ -9,6 +9,7 @@ import {
   noise,
   output,
   pictureAndStereo,
+  straight,
   together,
   typicalMs,
   way,
@@ -23,11 +24,13 @@ interface Capture {
   readonly apartMs: Range;
   readonly hdmi: NonNullable<PortSpec['picture']>;
   readonly out: PortSpec;
+  /** Whether it gives the picture on to a screen as well. */
+  readonly through?: true;
   readonly more: Pick<DeviceType, 'power' | 'priceEur' | 'needs'>;
 }
 
 /** Brings an HDMI picture with its sound into the computer. Picture and sound take different times. */
-function capture({ id, name, pictureMs, soundMs, apartMs, hdmi, out, more }: Capture): DeviceType {
+function capture({ id, name, pictureMs, soundMs, apartMs, hdmi, out, through, more }: Capture): DeviceType {
   return {
     id,
     name,
@@ -35,11 +38,22 @@ function capture({ id, name, pictureMs, soundMs, apartMs, hdmi, out, more }: Cap
     shows: { levels: 'in-programs' },
     summary: 'Brings an HDMI picture with its sound into the computer. Picture and sound take different times.',
     ...more,
-    ports: [input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: hdmi, does: 'captured' }), out],
+    ports: [
+      input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: hdmi, does: 'captured' }),
+      out,
+      ...(through
+        ? [
+            output('through', 'HDMI out, passed on', 'hdmi', 'digital', pictureAndStereo, {
+              picture: { link: 'tmds-600' },
+            }),
+          ]
+        : []),
+    ],
     settings: [],
     figures: {
       picture: typicalMs('capture device, picture', ...pictureMs),
       sound: typicalMs('capture device, sound', ...soundMs),
+      ...(through && { through: typicalMs('capture device, passed on', 0, 0, 1) }),
     },
     together: [
       together(
@@ -52,6 +66,7 @@ function capture({ id, name, pictureMs, soundMs, apartMs, hdmi, out, more }: Cap
     inside: [
       way('hdmi.picture', `${out.id}.picture`, latency('picture')),
       ...both('hdmi', out.id, latency('sound'), noise(-96)),
+      ...(through ? straight('hdmi', 'through', pictureAndStereo, latency('through')) : []),
     ],
   };
 }
@@ -99,5 +114,16 @@ export const captures: DeviceType[] = [
     hdmi: { link: 'tmds-600', protection: 'none' },
     out: hands('to-programs', 'to programs', pictureAndStereo),
     more: { power: { by: [] }, priceEur: [120, 280], needs: ['a free slot in the computer', 'a driver'] },
+  }),
+  capture({
+    id: 'capture-pass-through',
+    name: 'Capture device, USB 3, with pass-through',
+    pictureMs: [40, 70, 120],
+    soundMs: [10, 40, 80],
+    apartMs: [0, 30, 80],
+    hdmi: { link: 'tmds-600', protection: 'none' },
+    out: usb('usb-c', 800, { link: 'usb-5' }),
+    through: true,
+    more: { power: fromUsb(800), priceEur: [100, 250] },
   }),
 ];

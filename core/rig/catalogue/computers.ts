@@ -140,6 +140,29 @@ const headsetJack = {
     ),
   ],
 };
+/** A computer's radio: one device at a time here; each way has ends in software. */
+const bluetooth = {
+  ports: [
+    input('bluetooth', 'Bluetooth', 'bluetooth', 'digital', stereo, { socket: 'bluetooth' }),
+    output('bluetooth-out', 'Bluetooth, outwards', 'bluetooth', 'digital', stereo, { socket: 'bluetooth' }),
+    hands('from-bluetooth', 'what Bluetooth brings', stereo),
+    takes('to-bluetooth', 'played to Bluetooth', stereo),
+  ] satisfies PortSpec[],
+  ways: [...straight('bluetooth', 'from-bluetooth', stereo), ...straight('to-bluetooth', 'bluetooth-out', stereo)],
+};
+
+/** Loudspeakers that are built in. */
+const ownSpeakers = {
+  ports: [
+    takes('to-speakers', 'played to its own loudspeakers', stereo),
+    { ...sounds('front', 'own loudspeakers', stereo, 0.5), soundDevice: 'own-speakers' },
+  ] satisfies PortSpec[],
+  ways: both('to-speakers', 'front', latency('play'), toAnalogue([0, 0, 0]), gain('speakers'), {
+    do: 'radiate',
+    splAt0Dbu: [76, 82, 88],
+  }),
+  setting: levelSetting('speakers', 'Volume of its own loudspeakers', -20, 0),
+};
 const jackGain = levelSetting('jack-gain', 'Microphone gain of the jack', 30, 50);
 
 export const computers: DeviceType[] = [
@@ -175,6 +198,7 @@ export const computers: DeviceType[] = [
     figures: {},
     inside: [],
   },
+  callingPhone(),
   {
     id: 'tablet',
     name: 'Tablet',
@@ -217,6 +241,52 @@ export const computers: DeviceType[] = [
   },
 ];
 
+/** A phone that is one end of a call itself: its earpiece or a headset, a lead to the mixer, or a converter at its USB socket. */
+function callingPhone(): DeviceType {
+  return {
+    id: 'phone-call',
+    name: 'Phone, on a call',
+    family: 'computers',
+    hosts: true,
+    shows: { levels: 'in-programs' },
+    summary: 'Takes part in a call by itself: by its own microphone and loudspeaker, a headset, or leads to a mixer.',
+    power: battery(8),
+    priceEur: [150, 700],
+    ports: [
+      ...headsetJack.ports,
+      input('usb', 'USB C', 'usb-c', 'digital', stereo, { socket: 'usb', usb: 'either' }),
+      output('usb-out', 'USB C, outwards', 'usb-c', 'digital', stereo, { socket: 'usb', usb: 'either' }),
+      hands('from-usb', 'what USB C brings', stereo),
+      takes('to-usb', 'played to USB C', stereo),
+      ...bluetooth.ports,
+      ...ownSpeakers.ports,
+      { ...hears('microphone', 'own microphone'), soundDevice: 'own-microphone' },
+      hands('from-microphone', 'its own microphone', mono),
+      input('lens', 'own camera', 'light', 'light', picture),
+      hands('from-lens', 'its own camera', picture),
+    ],
+    settings: [phones, jackGain, ownSpeakers.setting],
+    figures: { ...figures, camera: typicalMs('own camera, lens to program', 40, 80, 140) },
+    inside: [
+      ...headsetJack.ways,
+      ...straight('usb', 'from-usb', stereo),
+      ...straight('to-usb', 'usb-out', stereo),
+      ...bluetooth.ways,
+      ...ownSpeakers.ways,
+      way(
+        'microphone.mono',
+        'from-microphone.mono',
+        { do: 'hear', sensitivityDbvPerPa: [-48, -42, -36] },
+        noise(-108),
+        toDigital([-30, -24, -18]),
+        latency('record'),
+        ownClock,
+      ),
+      way('lens.picture', 'from-lens.picture', latency('camera')),
+    ],
+  };
+}
+
 function desktop(): DeviceType {
   const sockets = [
     usbSocket({ n: 1, connector: 'usb-a', link: 'usb-5', milliamps: 900, hub: true }),
@@ -246,6 +316,7 @@ function desktop(): DeviceType {
       hands('from-line-in', 'what line in brings', stereo),
       hands('from-microphone', 'what the microphone jack brings', mono),
       takes('to-line-out', 'played to line out', stereo),
+      ...bluetooth.ports,
     ],
     settings: [pictureMode, phones, jackGain],
     figures,
@@ -262,6 +333,7 @@ function desktop(): DeviceType {
         ownClock,
       ),
       ...jackOut('to-line-out', 'line-out'),
+      ...bluetooth.ways,
     ],
   };
 }
@@ -291,11 +363,14 @@ function laptop(): DeviceType {
       hands('from-lens', 'its own camera', picture),
       output('view', 'its own screen', 'light', 'light', picture, { does: 'view' }),
       takes('to-view', 'shown on its own screen', picture),
+      ...bluetooth.ports,
+      ...ownSpeakers.ports,
     ],
     settings: [
       pictureMode,
       phones,
       jackGain,
+      ownSpeakers.setting,
       switchSetting('supply', 'Runs from', { mains: 'the mains', battery: 'its battery' }, 'mains'),
     ],
     figures: {
@@ -317,6 +392,8 @@ function laptop(): DeviceType {
       ),
       way('lens.picture', 'from-lens.picture', latency('camera')),
       way('to-view.picture', 'view.picture', latency('screen')),
+      ...bluetooth.ways,
+      ...ownSpeakers.ways,
     ],
   };
 }

@@ -1,5 +1,20 @@
 import type { DeviceType } from '../schema-type.ts';
-import { battery, earthedMains, mains, onOff, output, pictureAndStereo, switchSetting } from './parts.ts';
+import {
+  battery,
+  both,
+  earthedMains,
+  latency,
+  mains,
+  noise,
+  onOff,
+  output,
+  pictureAndStereo,
+  stereo,
+  straight,
+  switchSetting,
+  toAnalogue,
+  typicalMs,
+} from './parts.ts';
 
 const SOUND_FORMATS = { 'stereo-pcm': 'two-channel PCM', surround: 'surround or coded' };
 
@@ -75,4 +90,38 @@ export const consoles: DeviceType[] = [
     'tmds-340',
     { power: mains, priceEur: [60, 180] },
   ),
+  withHeadset(),
 ];
+
+/** The game is heard at the console too: at its USB socket, and by radio at the jack of its controller. */
+function withHeadset(): DeviceType {
+  const plain = gameConsole(
+    'game-console-headset',
+    'Game console, with a headset',
+    'Plays a game over HDMI, and to a headset in its USB socket or in the jack of its controller.',
+    { '1280x720-60': '720p, 60 Hz', '1920x1080-60': '1080p, 60 Hz', '3840x2160-60': '2160p, 60 Hz' },
+    '1920x1080-60',
+    'frl-40',
+    { power: earthedMains, priceEur: [350, 550] },
+  );
+  const [hdmi] = plain.ports;
+  const { does: _begins, ...link } = hdmi!;
+  return {
+    ...plain,
+    ports: [
+      output('game', 'game', 'inside', 'digital', pictureAndStereo, { does: 'game' }),
+      link,
+      output('usb', 'USB, for a headset', 'usb-a', 'digital', stereo, { gives: { kind: 'usb', milliamps: 500 } }),
+      output('controller', 'controller, headset jack', 'jack-35-trrs', 'headphone', stereo),
+    ],
+    figures: {
+      usb: typicalMs('console, sound at its USB socket', 5, 15, 30),
+      controller: typicalMs('console, sound at the jack of its controller', 10, 30, 60),
+    },
+    inside: [
+      ...straight('game', 'hdmi', pictureAndStereo),
+      ...both('game', 'usb', latency('usb')),
+      ...both('game', 'controller', latency('controller'), toAnalogue([-6, -2, 2]), noise(-85)),
+    ],
+  };
+}

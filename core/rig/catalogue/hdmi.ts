@@ -52,6 +52,43 @@ function splitter(
   };
 }
 
+/** One of several pictures to one output, with its sound at a jack and an optical socket where it takes it out. */
+function switchOf(inputs: number, extracts: boolean): DeviceType {
+  const all = Array.from({ length: inputs }, (_, i) => String.fromCharCode(97 + i));
+  const words = ['', '', 'two', 'three', 'four'][inputs]!;
+  return {
+    id: `hdmi-switch-${inputs}${extracts ? '-extractor' : ''}`,
+    name: `HDMI switch, ${words} in, one out${extracts ? ', with extractor' : ''}`,
+    family: 'hdmi',
+    summary: `Passes one of ${words} inputs on${extracts ? ', and takes its sound out at a jack and an optical socket' : ''}.`,
+    power: mains,
+    priceEur: extracts ? [30, 90] : [15, 60],
+    ports: [
+      ...all.map((i) => hdmiIn(`in-${i}`, `HDMI in ${i.toUpperCase()}`, { link: 'tmds-600', protection: '2.2' })),
+      hdmiOut('out', 'HDMI out', { link: 'tmds-600', protection: '2.2' }),
+      ...(extracts
+        ? [
+            output('line-out', 'line out', 'jack-35-trs', 'line' as const, stereo),
+            output('optical-out', 'optical out', 'toslink', 'digital' as const, stereo),
+          ]
+        : []),
+    ],
+    settings: [
+      switchSetting('input', 'Input', Object.fromEntries(all.map((i) => [i, `input ${i.toUpperCase()}`])), 'a'),
+    ],
+    figures: { through: typicalMs('through the switch', 0, 0, 1) },
+    inside: all.flatMap((i) => [
+      ...across(`in-${i}`, 'out', when('input', i), latency('through')),
+      ...(extracts
+        ? [
+            ...both(`in-${i}`, 'line-out', when('input', i), latency('through'), toAnalogue([2, 6, 8]), noise(-85)),
+            ...both(`in-${i}`, 'optical-out', when('input', i), latency('through')),
+          ]
+        : []),
+    ]),
+  };
+}
+
 const OUTPUTS = ['out-1', 'out-2'];
 const INPUTS = { a: 'input A', b: 'input B' };
 
@@ -151,4 +188,9 @@ export const hdmi: DeviceType[] = [
       ...both('in', 'line', latency('through'), toAnalogue([8.2, 8.2, 8.2]), noise(-82)),
     ],
   },
+  switchOf(2, true),
+  switchOf(3, false),
+  switchOf(3, true),
+  switchOf(4, false),
+  switchOf(4, true),
 ];

@@ -6,6 +6,7 @@ import { consoles } from './consoles.ts';
 import { converters } from './converters.ts';
 import { hdmi } from './hdmi.ts';
 import { headphones } from './headphones.ts';
+import { instruments } from './instruments.ts';
 import { interfaces } from './interfaces.ts';
 import { loudspeakers } from './loudspeakers.ts';
 import { microphones } from './microphones.ts';
@@ -28,6 +29,7 @@ export const catalogue: readonly DeviceType[] = [
   ...cameras,
   ...computers,
   ...microphones,
+  ...instruments,
   ...interfaces,
   ...mixers,
   ...recorders,

@@ -143,4 +143,12 @@ export const interfaces: DeviceType[] = [
     priceEur: [280, 700],
     power: { by: ['mains'] },
   }),
+  soundInterface({
+    id: 'interface-16',
+    name: 'Sound interface, sixteen inputs',
+    inputs: 16,
+    milliamps: 0,
+    priceEur: [500, 1400],
+    power: { by: ['mains'] },
+  }),
 ];

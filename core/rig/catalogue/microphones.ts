@@ -9,6 +9,7 @@ import {
   input,
   latency,
   levelSetting,
+  mains,
   mono,
   muteSetting,
   needsUsb,
@@ -284,6 +285,9 @@ export const microphones: DeviceType[] = [
       way('radio.mono', 'out.mono', when('level', 'microphone'), toAnalogue([-26, -22, -18]), noise(-110)),
     ],
   },
+  receiver(2),
+  receiver(4),
+  receiver(8),
   {
     id: 'radio-set-camera',
     name: 'Radio microphone set for a camera, two packs',
@@ -335,6 +339,31 @@ export const microphones: DeviceType[] = [
     ),
   },
 ];
+
+/** One receiver for several radio microphones: an output for each, and one with all of them. */
+function receiver(count: number): DeviceType {
+  const numbers = Array.from({ length: count }, (_, i) => i + 1);
+  const words = { 2: 'two', 4: 'four', 8: 'eight' }[count]!;
+  return {
+    id: `radio-base-${count}`,
+    name: `Radio microphone, base for ${words}`,
+    family: 'microphones',
+    summary: `Receives ${words} packs or hand microphones; each has an output of its own, and one jack carries all.`,
+    power: mains,
+    priceEur: [50 * count, 220 * count],
+    ports: [
+      ...numbers.map((n) => input(`radio-${n}`, `radio ${n}`, 'radio', 'digital', mono)),
+      ...numbers.map((n) => output(`out-${n}`, `out ${n}`, 'xlr-male', 'microphone', mono)),
+      output('mix', 'mix out', 'jack-635-ts', 'line', mono),
+    ],
+    settings: numbers.map((n) => levelSetting(`level-${n}`, `Microphone ${n}, level in the mix`, 0, 0)),
+    figures: {},
+    inside: numbers.flatMap((n) => [
+      way(`radio-${n}.mono`, `out-${n}.mono`, toAnalogue([-26, -22, -18]), noise(-110)),
+      way(`radio-${n}.mono`, 'mix.mono', gain(`level-${n}`), toAnalogue([0, 4, 8]), noise(-85)),
+    ]),
+  };
+}
 
 function radioSetWays(): DeviceType['inside'] {
   const stages = (out: 'out' | 'usb'): DeviceType['inside'][number]['stages'] => [

@@ -31,6 +31,8 @@ interface Screen {
   readonly name: string;
   readonly summary: string;
   readonly jack: boolean;
+  /** Whether it plays into the room itself. */
+  readonly speakers?: true;
   readonly gameMs: Range;
   readonly filmMs: Range;
   readonly preset: 'game' | 'film';
@@ -45,7 +47,18 @@ const MODE_IDS = ['game', 'film'] as const;
 const asPicture = ([low, nominal, high]: Range): Range => [Math.max(0, low - 20), nominal, high + 20];
 
 /** A screen in one of two modes; its jack is as late as the mode makes it. */
-function screen({ id, name, summary, jack, gameMs, filmMs, preset, picture: ability, more }: Screen): DeviceType {
+function screen({
+  id,
+  name,
+  summary,
+  jack,
+  speakers,
+  gameMs,
+  filmMs,
+  preset,
+  picture: ability,
+  more,
+}: Screen): DeviceType {
   return {
     id,
     name,
@@ -57,8 +70,12 @@ function screen({ id, name, summary, jack, gameMs, filmMs, preset, picture: abil
       input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: ability }),
       output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
       ...(jack ? [output('jack', 'headphone jack', 'jack-35-trs', 'headphone', stereo)] : []),
+      ...(speakers ? [sounds('front', 'loudspeakers', stereo, 1)] : []),
     ],
-    settings: [switchSetting('mode', 'Picture mode', MODES, preset)],
+    settings: [
+      switchSetting('mode', 'Picture mode', MODES, preset),
+      ...(speakers ? [levelSetting('volume', 'Volume', -20, 0)] : []),
+    ],
     figures: {
       'picture-game': typicalMs('screen in game mode', ...gameMs),
       'picture-film': typicalMs('screen without game mode', ...filmMs),
@@ -81,6 +98,12 @@ function screen({ id, name, summary, jack, gameMs, filmMs, preset, picture: abil
       way('hdmi.picture', 'view.picture', when('mode', mode), latency(`picture-${mode}`)),
       ...(jack
         ? both('hdmi', 'jack', when('mode', mode), latency(`sound-${mode}`), toAnalogue([-3.8, 0, 2.2]), noise(-85))
+        : []),
+      ...(speakers
+        ? both('hdmi', 'front', when('mode', mode), latency(`sound-${mode}`), toAnalogue([0, 0, 0]), gain('volume'), {
+            do: 'radiate',
+            splAt0Dbu: [80, 86, 92],
+          })
         : []),
     ]),
   };
@@ -127,6 +150,7 @@ export const screens: DeviceType[] = [
     name: 'Television',
     summary: 'Large, and late unless its game mode is on. Its aerial lead joins it to the earth of the house.',
     jack: true,
+    speakers: true,
     preset: 'film',
     picture: { link: 'frl-40', protection: '2.2' },
     more: { power: mains, priceEur: [250, 900] },
@@ -143,6 +167,48 @@ export const screens: DeviceType[] = [
     picture: { link: 'tmds-340', most: '1920x1080@60', protection: '1.4' },
     more: { power: earthedMains, priceEur: [300, 900] },
   }),
+  {
+    id: 'soundbar',
+    name: 'Soundbar',
+    family: 'screens',
+    shows: { picture: true },
+    summary: 'Stands under the television and plays what comes by HDMI, optical or a jack; its processing takes time.',
+    power: mains,
+    priceEur: [80, 600],
+    ports: [
+      input('hdmi', 'HDMI', 'hdmi', 'digital', stereo),
+      input('optical', 'optical in', 'toslink', 'digital', stereo),
+      input('line', 'line in', 'jack-35-trs', 'line', stereo),
+      input('bluetooth', 'Bluetooth', 'bluetooth', 'digital', stereo),
+      sounds('front', 'loudspeakers', stereo, 1),
+    ],
+    settings: [
+      switchSetting(
+        'input',
+        'Input',
+        { hdmi: 'HDMI', optical: 'optical', line: 'line in', bluetooth: 'Bluetooth' },
+        'hdmi',
+      ),
+      levelSetting('volume', 'Volume', -20, 0),
+    ],
+    figures: {
+      process: typicalMs('soundbar, its processing', 5, 40, 120),
+      bluetooth: typicalMs('Bluetooth, to a loudspeaker', 100, 180, 300),
+    },
+    inside: (['hdmi', 'optical', 'line', 'bluetooth'] as const).flatMap((from) =>
+      both(
+        from,
+        'front',
+        when('input', from),
+        ...(from === 'line' ? [toDigital([2, 6, 10])] : []),
+        ...(from === 'bluetooth' ? [latency('bluetooth')] : []),
+        latency('process'),
+        toAnalogue([0, 0, 0]),
+        gain('volume'),
+        { do: 'radiate', splAt0Dbu: [82, 88, 94] },
+      ),
+    ),
+  },
   {
     id: 'monitor-recorder',
     name: 'Monitor-recorder over HDMI',

@@ -5,13 +5,44 @@
  */
 const WORDS: Readonly<Record<string, string>> = {
   person:
-    'me, myself, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator (my, first, second, third, left, right, main, other)',
+    'me, myself, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director (remote, far, online, my, first, second, third, left, right, main, other)',
   audience:
     'audience, crowd, public, viewers, listeners, the room, the hall, congregation, spectators (live, in the room)',
   'game-console': 'console, game console, games console, gaming console (home, current, new, video)',
   'game-console-portable':
     'handheld console, portable console, console in dock, docked console, handheld game console, console dock (hybrid)',
   'game-console-old': 'old console, retro console, last gen console, older console (classic)',
+  'game-console-headset': 'console with headset, console with controller headset (game, home)',
+  'hdmi-switch-2-extractor': 'hdmi switch with extractor, hdmi switch with audio, switch with audio out',
+  'hdmi-switch-3': 'three way hdmi switch, 3x1 switch, hdmi switch 3x1, 3 port hdmi switch',
+  'hdmi-switch-3-extractor':
+    'three in hdmi switch with extractor, 3x1 switch with audio, 3x1 hdmi switch with audio out',
+  'hdmi-switch-4': 'four way hdmi switch, 4x1 switch, hdmi switch 4x1, 4 port hdmi switch',
+  'hdmi-switch-4-extractor':
+    'four in hdmi switch with extractor, 4x1 switch with audio, 4x1 hdmi switch with audio out',
+  'capture-pass-through':
+    'capture card with pass through, pass through capture, capture with passthrough, capture card with loop out, capture card with hdmi out (passthrough)',
+  soundbar: 'soundbar, sound bar, tv speaker, tv soundbar',
+  'phone-call':
+    'phone on a call, phone with call, call phone, phone caller, telephone, guest phone (mobile, cell, smartphone)',
+  'interface-16':
+    'sixteen input interface, sixteen channel interface, 16 channel interface, big rack interface (large)',
+  'radio-base-2':
+    'dual wireless receiver, dual receiver, two channel receiver, two channel wireless receiver, dual radio mic receiver',
+  'radio-base-4': 'four channel receiver, quad receiver, quad wireless receiver, four channel wireless receiver',
+  'radio-base-8': 'eight channel receiver, eight channel wireless receiver',
+  'guitar-electric': 'guitar, electric guitar, bass guitar, electric bass, bass, guitar or bass (electric)',
+  'guitar-acoustic':
+    'acoustic guitar, acoustic electric guitar, ukulele, acoustic, violin with pickup, electro acoustic guitar',
+  keyboard:
+    'keyboard, synth, synthesizer, synthesiser, digital piano, electric piano, stage piano, piano, keys, organ, keytar',
+  'drum-machine': 'drum machine, sampler, groovebox, electronic drums, drum kit, e drums, drum pad, pads',
+  turntable: 'turntable, record player, vinyl, vinyl player, deck, decks, gramophone, record deck',
+  'dj-controller': 'dj controller, dj mixer, dj decks, dj deck, dj setup, dj console',
+  'music-box':
+    'cd player, cd, network player, streamer box, tape deck, cassette deck, minidisc, mp3 player, media box, dvd player',
+  'venue-feed':
+    'venue feed, house feed, feed from the desk, feed from foh, foh feed, desk feed, pa feed, feed from the house, house mixer, house desk, church desk, church mixer, line from the venue, press feed, mult box',
   'hdmi-splitter': 'hdmi splitter, splitter, hdmi distribution amp, video splitter (1x2, one to two, cheap)',
   'hdmi-splitter-powered':
     'powered splitter, powered hdmi splitter, active splitter, splitter with power (own supply, mains)',
@@ -70,7 +101,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'radio-handheld':
     'wireless mic, wireless handheld, wireless handheld mic, radio mic, handheld wireless, cordless mic, wireless microphone, radio microphone (handheld, wireless, radio, vocal)',
   'radio-base':
-    'wireless receiver, radio receiver, mic receiver, wireless mic receiver, radio mic receiver, receiver for wireless mic',
+    'receiver, wireless receiver, radio receiver, mic receiver, wireless mic receiver, radio mic receiver, receiver for wireless mic',
   'radio-set-camera':
     'wireless lav kit, wireless lav set, wireless lavalier set, dual wireless mics, wireless lavs, wireless lav, wireless lavalier, wireless clip on mics, two wireless lavs (dual, set, kit, system)',
   'microphone-table-radio': 'wireless table mics, wireless table mic, wireless boundary mics, conference mics wireless',
@@ -145,7 +176,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'sound-system': 'system mixer, computer audio, system audio, os mixer, system sound',
   'capture-program':
     'streaming app, streaming software, stream software, streaming program, capture software, capture program, broadcast software, stream, the stream, live stream, livestream, encoder, switcher software, streaming',
-  call: 'call, video call, voice chat, voice call, chat app, meeting, conference call, online meeting, group call, call app, video meeting, voip, webinar, video conference',
+  call: 'call, video call, voice chat, chat, voice call, chat app, meeting, conference call, online meeting, group call, call app, video meeting, voip, webinar, video conference',
   'virtual-cable':
     'virtual cable, virtual audio cable, virtual audio device, loopback device, loopback, virtual device, audio cable software',
   'aggregate-device': 'aggregate device, aggregate, combined device',

@@ -1,0 +1,137 @@
+import {
+  beginsAt,
+  type DeviceType,
+  endsBehind,
+  films,
+  findDevice,
+  findTypes,
+  hearsAir,
+  isHardware,
+  isPerson,
+  isWorn,
+  type PortRef,
+  type PortSpec,
+  portsOf,
+  type Rig,
+  soundsIntoRoom,
+} from '#core/rig/index.ts';
+
+const typeOf = (rig: Rig, id: string): DeviceType => findTypes(rig).get(findDevice(rig, id)!.typeId)!;
+const has = ({ channels }: PortSpec, carries: 'sound' | 'picture'): boolean =>
+  channels.some((c) => c.carries === carries);
+
+/** Devices from which leads and radio come to one, and that itself; no computer, and nothing behind one. */
+export function upstream(rig: Rig, deviceId: string): ReadonlySet<string> {
+  return reach(rig, deviceId, (c) => [c.to.deviceId, c.from.deviceId]);
+}
+/** Devices to which leads and radio go from one, and that itself; no computer, and nothing behind one. */
+export function downstream(rig: Rig, deviceId: string): ReadonlySet<string> {
+  return reach(rig, deviceId, (c) => [c.from.deviceId, c.to.deviceId]);
+}
+
+function reach(rig: Rig, first: string, step: (c: Rig['cables'][number]) => [string, string]): ReadonlySet<string> {
+  const met = new Set([first]);
+  const open = [first];
+  for (let id = open.pop(); id !== undefined; id = open.pop()) {
+    for (const cable of rig.cables) {
+      if (cable.medium !== 'lead' && cable.medium !== 'radio') continue;
+      const [at, next] = step(cable);
+      if (at !== id || met.has(next) || typeOf(rig, next).hosts) continue;
+      met.add(next);
+      open.push(next);
+    }
+  }
+  return met;
+}
+
+/** A microphone that somebody talks into: no camera, no computer, nothing that listens to a room by the way. */
+export const isMicrophone = (type: DeviceType): boolean => hearsAir(type) && !films(type) && type.hosts !== true;
+/** Earphones with a microphone. */
+export const isHeadset = (type: DeviceType): boolean => isMicrophone(type) && isWorn(type);
+
+/** It hears the room by the way: a camera, a computer, a recorder. */
+export const hearsToo = (type: DeviceType): boolean =>
+  isHardware(type) && type.ports.some((p) => p.direction === 'in' && p.level === 'air' && has(p, 'sound'));
+/** Whether something else is plugged in for a device to take than what it hears itself. */
+export const isFedByLead = (rig: Rig, deviceId: string): boolean =>
+  rig.cables.some((c) => {
+    if (c.to.deviceId !== deviceId || c.medium !== 'lead') return false;
+    return portsOf(typeOf(rig, deviceId)).get(c.to.portId)?.level === 'microphone';
+  });
+export const voicePort = (type: DeviceType): PortSpec | undefined => type.ports.find((p) => p.does === 'voice');
+export const earsPort = (type: DeviceType): PortSpec | undefined => type.ports.find((p) => p.does === 'ears');
+
+/** Whether somebody talks into a device. */
+export const isTalkedInto = (rig: Rig, deviceId: string): boolean =>
+  rig.cables.some((c) => c.medium === 'air' && c.to.deviceId === deviceId && isPerson(typeOf(rig, c.from.deviceId)));
+
+/** Where something comes into a computer, or leaves it: the end that programs see, and the box at the other end of the lead. */
+export interface End {
+  readonly deviceId: string;
+  readonly ref: PortRef;
+  readonly sound: boolean;
+  readonly picture: boolean;
+}
+
+/** What the leads of a computer bring to its programs, or take from them; the computer's own ends last. */
+export function endsOf(rig: Rig, hostId: string, way: 'in' | 'out'): End[] {
+  const type = typeOf(rig, hostId);
+  const direction = way === 'in' ? 'out' : 'in';
+  const behind = (portId: string): PortSpec[] =>
+    endsBehind(type, portId).filter((p) => p.connector === 'software' && p.direction === direction);
+  const end = (deviceId: string, port: PortSpec): End => ({
+    deviceId,
+    ref: { deviceId: hostId, portId: port.id },
+    sound: has(port, 'sound'),
+    picture: has(port, 'picture'),
+  });
+  const plugged = rig.cables.flatMap((c): End[] => {
+    const [near, far] = way === 'in' ? [c.to, c.from] : [c.from, c.to];
+    if (near.deviceId !== hostId || (c.medium !== 'lead' && c.medium !== 'radio')) return [];
+    // What a lead brings is what both its ends carry.
+    const there = portsOf(typeOf(rig, far.deviceId)).get(far.portId);
+    return behind(near.portId).map((port) => {
+      const found = end(far.deviceId, port);
+      return {
+        ...found,
+        sound: found.sound && (!there || has(there, 'sound')),
+        picture: found.picture && (!there || has(there, 'picture')),
+      };
+    });
+  });
+  const own = type.ports
+    .filter((p) => p.direction === way && (p.level === 'air' || p.level === 'light'))
+    .flatMap((p) => behind(p.id).map((port) => end(hostId, port)));
+  return [...plugged, ...own];
+}
+
+/** Kinds of what comes by a device: a voice, the sound of a game, something else; in order of what it is worth knowing. */
+export function carriesWhat(rig: Rig, deviceId: string): 'voice' | 'game' | 'other' {
+  const up = [...upstream(rig, deviceId)].map((id) => typeOf(rig, id));
+  if (up.some(isMicrophone)) return 'voice';
+  return up.some((t) => t.ports.some((p) => p.does === 'game' && beginsAt(t, p))) ? 'game' : 'other';
+}
+
+/** How near to the ears of somebody a device plays: worn itself, with something worn behind it, into the room, or nowhere. */
+export function listenRank(rig: Rig, deviceId: string, hostId: string): number {
+  if (deviceId === hostId) return 4;
+  const type = typeOf(rig, deviceId);
+  if (isWorn(type)) return 0;
+  const down = [...downstream(rig, deviceId)].map((id) => typeOf(rig, id));
+  if (down.some(isWorn)) return 1;
+  if (down.some(soundsIntoRoom)) return 2;
+  return 5;
+}
+
+/** People with a voice, in the order in which they were named. */
+export const peopleOf = (rig: Rig): string[] => {
+  const ids = rig.devices.filter((d) => isPerson(typeOf(rig, d.id)) && voicePort(typeOf(rig, d.id))).map((d) => d.id);
+  const place = (id: string) => rig.sources.findIndex((s) => s.sound.deviceId === id);
+  return ids.sort((a, b) => place(a) - place(b));
+};
+
+export const hostsOf = (rig: Rig): string[] =>
+  rig.devices.filter((d) => isHardware(typeOf(rig, d.id)) && typeOf(rig, d.id).hosts === true).map((d) => d.id);
+
+export const programsOn = (rig: Rig, hostId: string): string[] =>
+  rig.devices.filter((d) => d.on === hostId).map((d) => d.id);

@@ -1,0 +1,90 @@
+import {
+  applyEdit,
+  type Cable,
+  type Device,
+  type DeviceType,
+  type Edit,
+  findDevice,
+  findTypes,
+  type PortRef,
+  type Rig,
+  type Types,
+} from '#core/rig/index.ts';
+import { freeId, type Offer } from '#core/wire/index.ts';
+
+/** Something that was made of what was not typed: said in a sentence, and taken back by its id. */
+export interface Made {
+  /** The same for the same text: what is taken back stays so when more is typed. */
+  readonly id: string;
+  readonly says: Sentence;
+  /** Somebody has taken it back: it is shown, and not made. */
+  readonly removed: boolean;
+}
+
+/** 'Streaming app takes **Capture card** as input 1, *video and audio*': names are set off from what is said of them. */
+export interface Sentence {
+  readonly who: string;
+  readonly does: string;
+  readonly what: string;
+  readonly how: string;
+  readonly note: string;
+}
+
+export const sayMade = ({ who, does, what, how, note }: Sentence): string =>
+  `${[who, does, what, how].filter(Boolean).join(' ')}${note && ` (${note})`}`;
+
+/** A rig that is being made: edits are applied as they come, and what was made is told. */
+export class Builder {
+  rig: Rig;
+  readonly edits: Edit[] = [];
+  readonly made: Made[] = [];
+  readonly #without: ReadonlySet<string>;
+
+  constructor(rig: Rig, without: ReadonlySet<string>) {
+    this.rig = rig;
+    this.#without = without;
+  }
+
+  get types(): Types {
+    return findTypes(this.rig);
+  }
+
+  take(edit: Edit): boolean {
+    const done = applyEdit(this.rig, edit);
+    if (!done.ok) return false;
+    this.rig = done.rig;
+    this.edits.push(edit);
+    return true;
+  }
+
+  /** Makes something and tells it, unless it was taken back; whether it stands. */
+  make(id: string, says: Partial<Sentence> & Pick<Sentence, 'who' | 'does'>, edits: () => readonly Edit[]): boolean {
+    const removed = this.#without.has(id);
+    const stands = !removed && this.take({ kind: 'batch', edits: [...edits()] });
+    if (removed || stands) this.made.push({ id, says: { what: '', how: '', note: '', ...says }, removed });
+    return stands;
+  }
+
+  device(id: string): Device {
+    return findDevice(this.rig, id)!;
+  }
+
+  typeOf(id: string): DeviceType {
+    return this.types.get(this.device(id).typeId)!;
+  }
+
+  /** A link between two ends: in software, or through the air. */
+  link(from: PortRef, to: PortRef, medium: Cable['medium'] = 'software', lengthM = 0): Edit {
+    const taken = new Set(this.rig.cables.map((c) => c.id));
+    const id = freeId(taken, `${from.deviceId}-${from.portId}-${to.deviceId}`);
+    return { kind: 'plug', cable: { id, from, to, medium, lengthM, known: 'assumed' } };
+  }
+
+  plugs({ cables }: Offer): Edit[] {
+    return cables.map((cable): Edit => ({ kind: 'plug', cable }));
+  }
+
+  set(deviceId: string, settingId: string, value: number | boolean | string): Edit {
+    return { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } };
+  }
+}

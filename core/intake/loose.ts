@@ -1,0 +1,188 @@
+import {
+  type DeviceType,
+  type Edit,
+  endsThat,
+  films,
+  isHardware,
+  isProgram,
+  isSupply,
+  records,
+  showsPicture,
+} from '#core/rig/index.ts';
+import {
+  addDevice,
+  bestBetween,
+  boxesBetween,
+  fitsAmong,
+  isMeant,
+  nameFor,
+  type Offer,
+  type TypedLead,
+} from '#core/wire/index.ts';
+import { endsOf, hostsOf, programsOn, upstream } from './around.ts';
+import type { Builder } from './builder.ts';
+import { type Answers, type Decision, decide } from './questions.ts';
+
+/** What a desk computer is, where programs were named and nothing that they run on. */
+const COMPUTER = 'computer-desktop';
+const NONE = 'none';
+
+/** Where nothing fits between two that were named one after the other: the box that would, put between. */
+export function bridgeGaps(b: Builder, leads: readonly TypedLead[], answers: Answers): Decision[] {
+  return leads.flatMap(({ from, to, offer }) => {
+    if (offer) return [];
+    const [a, z] = [b.device(from), b.device(to)];
+    const there = boxesBetween(b.types, b.typeOf(from), b.typeOf(to));
+    const back = there.length > 0 ? [] : boxesBetween(b.types, b.typeOf(to), b.typeOf(from));
+    const types = there.length > 0 ? there : back;
+    if (types.length === 0) return [];
+    const asked = decide(answers, {
+      id: `between:${from}:${to}`,
+      asks: `No cable goes straight from ${a.name} to ${z.name}. What’s between them?`,
+      options: [...types.map((t) => ({ id: t.id, label: t.name })), { id: NONE, label: 'Nothing: leave it' }],
+    });
+    const type = types.find((t) => t.id === asked.taken);
+    if (type) putBetween(b, there.length > 0 ? from : to, there.length > 0 ? to : from, type);
+    return [asked];
+  });
+}
+
+function putBetween(b: Builder, from: string, to: string, type: DeviceType): void {
+  const { edit, device } = addDevice(b.rig, type, nameFor(b.rig, type));
+  b.make(
+    `between:${from}:${to}`,
+    { who: device.name, does: 'goes between', what: b.device(from).name, how: `and ${b.device(to).name}` },
+    () => [edit],
+  );
+  if (!b.rig.devices.some((d) => d.id === device.id)) return;
+  plug(b, from, device.id);
+  plug(b, device.id, to);
+}
+
+function plug(b: Builder, from: string, to: string): boolean {
+  const offer = bestBetween(b.rig, from, to, { suits: isMeant(b.typeOf(from), b.typeOf(to)) });
+  return offer !== null && b.take({ kind: 'batch', edits: b.plugs(offer) });
+}
+
+/** Programs run on a computer: the one there is, or one that is put there. */
+export function hostPrograms(b: Builder): void {
+  const lost = b.rig.devices.filter((d) => isProgram(b.typeOf(d.id)) && d.on === undefined);
+  if (lost.length === 0) return;
+  let [host] = hostsOf(b.rig).sort((x, y) => Number(feeds(b, y)) - Number(feeds(b, x)));
+  if (!host) {
+    const { edit, device } = addDevice(b.rig, b.types.get(COMPUTER)!, 'Computer');
+    if (
+      !b.make('computer', { who: device.name, does: 'runs', what: lost.map((d) => d.name).join(' and ') }, () => [edit])
+    )
+      return;
+    host = device.id;
+  }
+  for (const device of lost) b.take({ kind: 'set-device', device: { ...device, on: host } });
+}
+
+/** What USB devices are plugged to, where there is a tablet besides. */
+const feeds = (b: Builder, id: string): boolean => b.typeOf(id).power?.feeds !== undefined;
+
+/** Dearer than this, it is a makeshift that nobody means without saying so. */
+const PLAIN = 25;
+
+/** Boxes that were named alone are plugged where such a box goes: into the computer, or into what goes there. */
+export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
+  const fits = fitsAmong(b.types);
+  for (const { id, name } of b.rig.devices) {
+    const type = b.typeOf(id);
+    const isPlugged = b.rig.cables.some(
+      (c) => c.medium !== 'air' && c.medium !== 'light' && (c.from.deviceId === id || c.to.deviceId === id),
+    );
+    if (!isHardware(type) || type.hosts || isSupply(type) || isPlugged || waiting.has(id)) continue;
+    const near = new Set(hostsOf(b.rig).flatMap((h) => [...upstream(b.rig, h)]));
+    const isScreen = showsPicture(type);
+    const options = b.rig.devices
+      .filter((d) => d.id !== id && (isScreen || near.size === 0 || near.has(d.id)))
+      .flatMap((d) => {
+        const other = b.typeOf(d.id);
+        const [there, back] = [fits(type, other), fits(other, type)];
+        return [
+          ...(there === null || isScreen ? [] : [{ from: id, to: d.id, cost: there }]),
+          ...(back === null ? [] : [{ from: d.id, to: id, cost: back }]),
+        ];
+      })
+      .filter((o) => o.cost < PLAIN)
+      .sort((x, y) => x.cost - y.cost);
+    for (const { from, to } of options) {
+      const suits = isMeant(b.typeOf(from), b.typeOf(to));
+      const offer = bestBetween(b.rig, from, to, { suits: (o) => suits(o) && isFree(b, o) });
+      if (!offer) continue;
+      const other = from === id ? to : from;
+      b.make(`plug:${id}`, { who: name, does: 'plugs into', what: b.device(other).name }, () => b.plugs(offer));
+      break;
+    }
+  }
+}
+
+/** A screen that is plugged to a computer for something else (a display on the head, for its microphone) gets its picture too. */
+export function plugScreens(b: Builder): void {
+  for (const { id, name } of b.rig.devices) {
+    const type = b.typeOf(id);
+    const inputs = type.ports.filter(
+      (p) => p.direction === 'in' && p.level !== 'light' && p.channels.some((c) => c.carries === 'picture'),
+    );
+    if (!isHardware(type) || type.hosts || !showsPicture(type) || inputs.length === 0) continue;
+    if (b.rig.cables.some((c) => c.to.deviceId === id && inputs.some((p) => p.id === c.to.portId))) continue;
+    const host = hostsOf(b.rig).find((h) => b.rig.cables.some((c) => c.to.deviceId === h && c.from.deviceId === id));
+    const offer =
+      host && bestBetween(b.rig, host, id, { suits: (o) => inputs.some((p) => p.id === o.cables[0]!.to.portId) });
+    if (offer)
+      b.make(`screen:${id}`, { who: b.device(host).name, does: 'shows its picture on', what: name }, () =>
+        b.plugs(offer),
+      );
+  }
+}
+
+/** Nothing is plugged yet where the lead would begin and end. */
+const isFree = ({ rig }: Builder, { cables: [first], socket }: Offer): boolean =>
+  socket.cableIds.length === 0 &&
+  !rig.cables.some((c) => c.from.deviceId === first!.from.deviceId && c.from.portId === first!.from.portId);
+
+/** What the computer is there for, where no program was named: a desk leads somewhere. */
+export function nameProgram(b: Builder, answers: Answers): Decision[] {
+  return hostsOf(b.rig).flatMap((hostId) => {
+    const runs = programsOn(b.rig, hostId).map((id) => b.typeOf(id));
+    const arrivals = endsOf(b.rig, hostId, 'in').filter((e) => e.deviceId !== hostId);
+    if (arrivals.length === 0 || runs.some((t) => endsThat(t, 'stream').length > 0 || records(t))) return [];
+    const host = b.device(hostId).name;
+    const isCamera = (id: string) => [...upstream(b.rig, id)].some((d) => films(b.typeOf(d)));
+    const captures = arrivals.some((e) => e.picture && !isCamera(e.deviceId));
+    const calls = runs.some((t) => endsThat(t, 'call-microphone').length > 0);
+    // On a call all else is heard and seen already; what is captured wants to go somewhere.
+    if (calls && !captures) return [];
+    const [stream, call, record] = PURPOSES;
+    const asked = decide(answers, {
+      id: `purpose:${hostId}`,
+      asks: calls ? `What is ${host} for, beside the call?` : `What is ${host} for?`,
+      options: [stream, ...(calls ? [] : [call]), record, { id: NONE, label: 'Nothing yet' }],
+      usual: captures || arrivals.some((e) => e.picture) ? stream.id : record.id,
+    });
+    const type = b.types.get(asked.taken);
+    if (type) {
+      const { edit, device } = addDevice(b.rig, type, nameOfPurpose(b, asked.taken));
+      const on: Edit = { kind: 'set-device', device: { ...device, on: hostId } };
+      b.make(`purpose:${hostId}`, { who: host, does: 'runs', what: device.name }, () => [edit, on]);
+    }
+    return [asked];
+  });
+}
+
+const PURPOSES = [
+  { id: 'capture-program', label: 'Streaming', name: 'Streaming app' },
+  { id: 'call', label: 'A call', name: 'Call' },
+  { id: 'recording-program', label: 'Recording', name: 'Recording app' },
+] as const;
+
+function nameOfPurpose(b: Builder, typeId: string): string {
+  const { name } = PURPOSES.find((p) => p.id === typeId)!;
+  const taken = new Set(b.rig.devices.map((d) => d.name));
+  let free: string = name;
+  for (let n = 2; taken.has(free); n++) free = `${name} ${n}`;
+  return free;
+}

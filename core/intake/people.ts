@@ -1,0 +1,314 @@
+import { films, findTypes, isCall, isPerson, isWorn, type Rig, showsPicture, soundsIntoRoom } from '#core/rig/index.ts';
+import { addDevice, addFarSeat, bestBetween, freeId, isMeant, type TypedUse } from '#core/wire/index.ts';
+import { earsPort, hearsToo, isFedByLead, isHeadset, isMicrophone, isTalkedInto, peopleOf } from './around.ts';
+import type { Builder } from './builder.ts';
+
+/** Who types, where nobody was named; and who comes besides. */
+const YOU = 'You';
+const GUEST = 'Guest';
+const CALLER = 'Caller';
+
+/** Persons that were named with a call are over there, and hear by a headset of their own. */
+export function seatFarPeople(b: Builder, uses: readonly TypedUse[]): void {
+  const calls = b.rig.devices.filter((d) => isCall(b.typeOf(d.id)));
+  for (const call of calls) {
+    const named = uses.filter((u) => u.programId === call.id && isPerson(b.typeOf(u.deviceId)));
+    const far = named.filter(({ deviceId }) => !isSeatedHere(b.rig, deviceId));
+    for (const { deviceId } of far) moveOver(b, call.id, deviceId);
+    if (far.length > 0) continue;
+    b.make(
+      `caller:${call.id}`,
+      { who: CALLER, does: 'is on', what: call.name, note: 'a call has somebody at its other end' },
+      () => [seat(b.rig, call.id, CALLER)],
+    );
+  }
+}
+
+/** Somebody who talks into something here, or wears something here, sits here. */
+const isSeatedHere = (rig: Rig, personId: string): boolean =>
+  rig.cables.some((c) => c.from.deviceId === personId || c.to.deviceId === personId);
+
+/** A person in place of the one that was drawn here: at the other end of a call, under the same name. */
+function moveOver(b: Builder, callId: string, personId: string): void {
+  const { name } = b.device(personId);
+  for (const source of b.rig.sources.filter((s) => s.sound.deviceId === personId))
+    b.take({ kind: 'remove-source', sourceId: source.id });
+  b.take({ kind: 'remove-device', deviceId: personId });
+  b.take(seat(b.rig, callId, name));
+}
+
+/** A far seat without wants: the plan is made once all is there; its listener is called as the person is. */
+function seat(rig: Rig, callId: string, name: string) {
+  const edit = addFarSeat(rig, callId, name);
+  if (edit.kind !== 'batch') return edit;
+  const edits = edit.edits
+    .filter((e) => e.kind !== 'set-plan')
+    .map((e) => (e.kind === 'add-listener' ? { ...e, listener: { ...e.listener, name } } : e));
+  return { ...edit, edits };
+}
+
+/** Everybody who sits here. */
+const here = (b: Builder): string[] => {
+  const far = new Set(
+    b.rig.cables
+      .filter(
+        (c) =>
+          c.medium === 'software' &&
+          b.typeOf(c.to.deviceId).ports.some((p) => p.id === c.to.portId && p.does === 'far-side'),
+      )
+      .flatMap((c) =>
+        b.rig.cables.filter((air) => air.to.deviceId === c.from.deviceId).map((air) => air.from.deviceId),
+      ),
+  );
+  return peopleOf(b.rig).filter((id) => !far.has(id));
+};
+
+const isFarGear = (b: Builder, deviceId: string): boolean =>
+  b.rig.cables.some(
+    (c) =>
+      c.from.deviceId === deviceId &&
+      b.typeOf(c.to.deviceId).ports.some((p) => p.id === c.to.portId && p.does === 'far-side'),
+  );
+
+/** Every microphone gets somebody who talks into it, everything worn somebody who wears it; a camera somebody whom it films. */
+export function seatPeople(b: Builder, isOpen: boolean): void {
+  const mics = b.rig.devices.filter(
+    (d) => isMicrophone(b.typeOf(d.id)) && !isFarGear(b, d.id) && !isFedByLead(b.rig, d.id),
+  );
+  const untalked = mics.filter((d) => !isTalkedInto(b.rig, d.id));
+  const plain = untalked.filter((d) => !isHeadset(b.typeOf(d.id)));
+  const headsets = untalked.filter((d) => isHeadset(b.typeOf(d.id)));
+  for (const { id, name } of plain) {
+    const person = here(b).find((p) => !talks(b, p)) ?? newPerson(b);
+    talkInto(b, person, id, name, 'talk into', 'talks into');
+  }
+  for (const { id, name } of headsets) {
+    const person = here(b).find((p) => !wears(b, p)) ?? newPerson(b);
+    talkInto(b, person, id, name, 'wear', 'wears');
+  }
+  wearEars(b);
+  filmPeople(b);
+  // What is not understood yet may be a microphone.
+  if (!isOpen) talkToTheRoom(b);
+  seatAudience(b);
+}
+
+/** Where there is no microphone at all, who sits here is heard by what hears the room: a camera first, else a computer. */
+function talkToTheRoom(b: Builder): void {
+  const all = b.rig.devices.filter((d) => !isFarGear(b, d.id));
+  if (all.some((d) => isMicrophone(b.typeOf(d.id)))) return;
+  const [near] = all
+    .filter(
+      (d) =>
+        hearsToo(b.typeOf(d.id)) &&
+        b.rig.cables.some((c) => c.from.deviceId === d.id || c.to.deviceId === d.id || b.typeOf(d.id).hosts),
+    )
+    .sort((x, y) => Number(b.typeOf(x.id).hosts ?? false) - Number(b.typeOf(y.id).hosts ?? false));
+  if (!near) return;
+  const people = here(b);
+  const isSpokenTo = b.rig.devices.some((d) => isCall(b.typeOf(d.id))) || people.length > 0 || films(b.typeOf(near.id));
+  if (!isSpokenTo) return;
+  for (const person of people.length > 0 ? people : [newPerson(b)]) {
+    const voice = b.typeOf(person).ports.find((p) => p.does === 'voice');
+    const mic = b.typeOf(near.id).ports.find((p) => p.direction === 'in' && p.level === 'air');
+    if (!voice || !mic || talks(b, person)) continue;
+    const { name } = b.device(person);
+    b.make(
+      `talks:${person}`,
+      { who: name, does: verb(name, 'talk', 'talks'), what: `to ${near.name}’s own mic`, how: 'across the desk' },
+      () => [b.link({ deviceId: person, portId: voice.id }, { deviceId: near.id, portId: mic.id }, 'air', ACROSS_M)],
+    );
+  }
+}
+const ACROSS_M = 0.8;
+
+/** A room full of people hears the loudspeakers of the room. */
+function seatAudience(b: Builder): void {
+  const rooms = b.rig.devices.filter((d) => b.typeOf(d.id).ports.some((p) => p.does === 'room-ears'));
+  for (const { id, name } of rooms) {
+    if (b.rig.cables.some((c) => c.to.deviceId === id)) continue;
+    const speakers = b.rig.devices.filter(
+      (d) =>
+        soundsIntoRoom(b.typeOf(d.id)) &&
+        !isFarGear(b, d.id) &&
+        b.rig.cables.some((c) => c.to.deviceId === d.id && c.medium === 'lead'),
+    );
+    // Made for nothing else, before a screen that sounds as well.
+    const best = speakers.sort(
+      (x, y) => Number(showsPicture(b.typeOf(x.id))) - Number(showsPicture(b.typeOf(y.id))),
+    )[0];
+    if (!best) continue;
+    const offer = bestBetween(b.rig, best.id, id, { suits: ({ cables }) => cables[0]!.medium === 'air' });
+    if (offer) b.make(`room:${id}`, { who: name, does: 'hears', what: best.name }, () => b.plugs(offer));
+  }
+}
+
+const talks = (b: Builder, personId: string): boolean =>
+  b.rig.cables.some((c) => c.from.deviceId === personId && c.medium === 'air');
+const wears = (b: Builder, personId: string): boolean =>
+  b.rig.cables.some(
+    (c) =>
+      (c.from.deviceId === personId && isWorn(b.typeOf(c.to.deviceId))) ||
+      (c.to.deviceId === personId && isWorn(b.typeOf(c.from.deviceId))),
+  );
+
+function newPerson(b: Builder): string {
+  const people = here(b).length;
+  const names = new Set(b.rig.devices.map((d) => d.name));
+  let name = people === 0 ? YOU : GUEST;
+  for (let n = 2; names.has(name); n++) name = `${GUEST} ${n}`;
+  const { edit, device } = addDevice(b.rig, findTypes(b.rig).get('person')!, name);
+  b.take(edit);
+  return device.id;
+}
+
+/** 'You talk', 'Guest talks'. */
+const verb = (name: string, plural: string, singular: string): string => (name === YOU ? plural : singular);
+
+function talkInto(
+  b: Builder,
+  personId: string,
+  micId: string,
+  micName: string,
+  plural: string,
+  singular: string,
+): void {
+  const person = b.device(personId).name;
+  const suits = isMeant(b.typeOf(personId), b.typeOf(micId));
+  const offer = bestBetween(b.rig, personId, micId, { suits });
+  if (!offer) return;
+  b.make(`talks:${micId}`, { who: person, does: verb(person, plural, singular), what: micName }, () => b.plugs(offer));
+  callListener(b, micId, person);
+}
+
+/** Earphones without a microphone are worn, and heard by their wearer. */
+function wearEars(b: Builder): void {
+  for (const { id, name } of b.rig.devices) {
+    const type = b.typeOf(id);
+    const ears = type.ports.find((p) => p.does === 'ears' && p.direction === 'out');
+    if (!isWorn(type) || isHeadset(type) || !ears || isFarGear(b, id)) continue;
+    const already = b.rig.cables.find(
+      (c) => c.from.deviceId === id && c.medium === 'air' && isPerson(b.typeOf(c.to.deviceId)),
+    );
+    if (already) {
+      callListener(b, id, b.device(already.to.deviceId).name);
+      continue;
+    }
+    const wearer = here(b).find((p) => !wears(b, p)) ?? (here(b).length === 0 ? newPerson(b) : undefined);
+    const port = wearer && earsPort(b.typeOf(wearer));
+    if (!wearer || !port) continue;
+    const person = b.device(wearer).name;
+    b.make(`wears:${id}`, { who: person, does: verb(person, 'wear', 'wears'), what: name }, () => [
+      b.link({ deviceId: id, portId: ears.id }, { deviceId: wearer, portId: port.id }, 'air', 0.01),
+    ]);
+    callListener(b, id, person);
+  }
+}
+
+/** What is heard at something worn is called as its wearer is, as long as nobody called it otherwise. */
+function callListener(b: Builder, deviceId: string, person: string): void {
+  const at = b.rig.listeners.findIndex((l) => l.sound.deviceId === deviceId);
+  const listener = b.rig.listeners[at];
+  if (!listener || listener.name !== b.device(deviceId).name) return;
+  const taken = b.rig.listeners.some((l) => l.name === person);
+  const name = taken ? `${person}, ${listener.name}` : person;
+  b.take({ kind: 'remove-listener', listenerId: listener.id });
+  b.take({ kind: 'add-listener', listener: { ...listener, name: name.slice(0, 120) }, at });
+}
+
+/** A camera that nobody is in front of films whoever sits here first. */
+function filmPeople(b: Builder): void {
+  for (const { id, name } of b.rig.devices) {
+    const type = b.typeOf(id);
+    if (!films(type) || type.hosts || b.rig.cables.some((c) => c.to.deviceId === id && c.medium === 'light')) continue;
+    const [first] = here(b);
+    const face = first && b.typeOf(first).ports.find((p) => p.level === 'light' && p.direction === 'out');
+    const lens = type.ports.find((p) => p.level === 'light' && p.direction === 'in');
+    if (!first || !face || !lens) continue;
+    b.make(
+      `films:${id}`,
+      { who: name, does: 'films', what: b.device(first).name === YOU ? 'you' : b.device(first).name },
+      () => [b.link({ deviceId: first, portId: face.id }, { deviceId: id, portId: lens.id }, 'light', 1)],
+    );
+  }
+}
+
+/** Somebody who talks into nothing is no voice of the desk: only ears. */
+export function dropSilentVoices(b: Builder): void {
+  for (const personId of here(b)) {
+    if (talks(b, personId)) continue;
+    for (const source of b.rig.sources.filter((s) => s.sound.deviceId === personId))
+      b.take({ kind: 'remove-source', sourceId: source.id });
+  }
+}
+
+/** What sounds in the room here: loudspeakers, screens and computers that something is played to. */
+const soundingHere = (b: Builder): string[] =>
+  b.rig.devices
+    .filter(
+      (d) =>
+        soundsIntoRoom(b.typeOf(d.id)) &&
+        !isFarGear(b, d.id) &&
+        b.rig.cables.some((c) => c.to.deviceId === d.id && c.medium !== 'air'),
+    )
+    .map((d) => d.id);
+
+/** Whoever wears nothing hears what sounds in the room; where there is an audience, that does. */
+export function seatInRoom(b: Builder): void {
+  const isHall = b.rig.devices.some((d) => b.typeOf(d.id).ports.some((p) => p.does === 'room-ears'));
+  if (isHall) return;
+  const people = here(b);
+  for (const person of people.length > 0 ? people : []) if (!wears(b, person)) hearInRoom(b, person, soundingHere(b));
+}
+
+/** A person's own ears at some loudspeakers; the listener that comes of it, null where nothing sounds. */
+export function hearInRoom(b: Builder, personId: string, speakers: readonly string[]): string | null {
+  const ears = earsPort(b.typeOf(personId));
+  if (!ears || speakers.length === 0) return null;
+  const { name } = b.device(personId);
+  for (const id of speakers) {
+    if (b.rig.cables.some((c) => c.from.deviceId === id && c.to.deviceId === personId)) continue;
+    const offer = bestBetween(b.rig, id, personId, { suits: ({ cables }) => cables[0]!.medium === 'air' });
+    if (offer)
+      b.make(
+        `room:${personId}:${id}`,
+        { who: name, does: verb(name, 'hear', 'hears'), what: b.device(id).name, how: 'in the room' },
+        () => b.plugs(offer),
+      );
+  }
+  if (
+    !b.rig.cables.some(
+      (c) => c.to.deviceId === personId && c.to.portId === ears.id && speakers.includes(c.from.deviceId),
+    )
+  )
+    return null;
+  const known = b.rig.listeners.find((l) => l.sound.deviceId === personId);
+  if (known) return known.id;
+  const taken = b.rig.listeners.some((l) => l.name === name);
+  const eyes = b.typeOf(personId).ports.find((p) => p.does === 'view');
+  const id = freeId(new Set(b.rig.listeners.map((l) => l.id)), personId);
+  b.take({
+    kind: 'add-listener',
+    listener: {
+      id,
+      name: taken ? `${name}, in the room` : name,
+      sound: { deviceId: personId, portId: ears.id },
+      ...(eyes && { picture: { deviceId: personId, portId: eyes.id } }),
+    },
+  });
+  return id;
+}
+
+/** Who wears a device. */
+export const wearerOf = (b: Builder, deviceId: string): string | undefined =>
+  b.rig.cables
+    .flatMap((c) =>
+      c.medium !== 'air'
+        ? []
+        : c.to.deviceId === deviceId
+          ? [c.from.deviceId]
+          : c.from.deviceId === deviceId
+            ? [c.to.deviceId]
+            : [],
+    )
+    .find((id) => isPerson(b.typeOf(id)));

@@ -1,0 +1,320 @@
+import {
+  type DeviceType,
+  type Edit,
+  endsThat,
+  films,
+  isCall,
+  type PortRef,
+  type PortSpec,
+  records,
+  sameEnd,
+  settingFor,
+} from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import type { TypedUse } from '#core/wire/index.ts';
+import {
+  carriesWhat,
+  type End,
+  endsOf,
+  hearsToo,
+  hostsOf,
+  isFedByLead,
+  isHeadset,
+  isMicrophone,
+  listenRank,
+  programsOn,
+  upstream,
+} from './around.ts';
+import type { Builder } from './builder.ts';
+import type { Answers } from './questions.ts';
+
+const has = ({ channels }: PortSpec, carries: 'sound' | 'picture'): boolean =>
+  channels.some((c) => c.carries === carries);
+const portOf = (place: string): string => place.split('.')[0]!;
+
+/** What streams, what joins a call, what records, and what makes sound, on one computer. */
+export function connectPrograms(b: Builder, uses: readonly TypedUse[], answers: Answers): void {
+  for (const hostId of hostsOf(b.rig)) {
+    const programs = programsOn(b.rig, hostId);
+    const of = (suits: (type: DeviceType) => boolean) => programs.filter((id) => suits(b.typeOf(id)));
+    for (const id of of(isCall)) connectCall(b, hostId, id, uses, answers);
+    for (const id of of(makesSound)) playSound(b, hostId, id);
+    for (const id of of((t) => endsThat(t, 'stream').length > 0)) connectStream(b, hostId, id, uses, answers);
+    for (const id of of((t) => records(t) && endsThat(t, 'stream').length === 0)) connectRecorder(b, hostId, id, uses);
+  }
+}
+
+const makesSound = (type: DeviceType): boolean =>
+  type.ports.some((p) => p.direction === 'out' && (p.does === 'game' || p.does === 'music'));
+
+const isLinked = (b: Builder, ref: PortRef): boolean =>
+  b.rig.cables.some((c) => sameEnd(c.from, ref) || sameEnd(c.to, ref));
+const at = (deviceId: string, { id }: PortSpec): PortRef => ({ deviceId, portId: id });
+const nameOf = (b: Builder, end: End): string => b.device(end.deviceId).name;
+
+/** Voices first that a program was said to use, then headsets for a call, then others as they were plugged. */
+function voicesInto(b: Builder, hostId: string, programId: string, uses: readonly TypedUse[]): End[] {
+  const said = new Set(uses.filter((u) => u.programId === programId).flatMap((u) => [...hardwareOf(b, u.deviceId)]));
+  const ends = endsOf(b.rig, hostId, 'in').filter(
+    (e) => e.sound && (e.deviceId === hostId || carriesWhat(b.rig, e.deviceId) === 'voice'),
+  );
+  const rank = (e: End): number =>
+    e.deviceId === hostId ? 3 : said.has(e.deviceId) ? 0 : isHeadset(b.typeOf(e.deviceId)) ? 1 : 2;
+  return ends.sort((x, y) => rank(x) - rank(y));
+}
+
+const hardwareOf = (b: Builder, deviceId: string): ReadonlySet<string> => {
+  const down = new Set([deviceId]);
+  for (const d of b.rig.devices) if (upstream(b.rig, d.id).has(deviceId)) down.add(d.id);
+  return down;
+};
+
+/** What a call may take for its microphone, the best first. */
+export const callMicrophones = (b: Builder, hostId: string, callId: string, uses: readonly TypedUse[]): End[] => {
+  const all = voicesInto(b, hostId, callId, uses);
+  const plugged = all.filter((e) => e.deviceId !== hostId);
+  return plugged.length > 0 ? plugged : all;
+};
+
+function connectCall(b: Builder, hostId: string, callId: string, uses: readonly TypedUse[], answers: Answers): void {
+  const type = b.typeOf(callId);
+  const call = b.device(callId).name;
+  const [mic] = endsThat(type, 'call-microphone');
+  const [speaker] = endsThat(type, 'call-loudspeaker');
+  const mics = callMicrophones(b, hostId, callId, uses);
+  const chosen = mics.find((e) => e.deviceId === answers.get(`call-mic:${callId}`)) ?? mics[0];
+  const speakers = listening(b, hostId);
+  const own =
+    chosen && speakers.find((s) => s.deviceId === chosen.deviceId && listenRank(b.rig, s.deviceId, hostId) === 0);
+  const out = own ?? speakers[0];
+  const micRef = mic && at(callId, mic);
+  const speakerRef = speaker && at(callId, speaker);
+  const takesMic = micRef && chosen && !isLinked(b, micRef);
+  const playsOut = speakerRef && out && !isLinked(b, speakerRef);
+  if (takesMic && playsOut && chosen.deviceId === out.deviceId)
+    b.make(`call:${callId}`, { who: call, does: 'uses', what: nameOf(b, chosen), how: 'for mic and speaker' }, () => [
+      b.link(chosen.ref, micRef),
+      b.link(speakerRef, out.ref),
+    ]);
+  else {
+    if (takesMic)
+      b.make(`call-mic:${callId}`, { who: call, does: 'uses', what: nameOf(b, chosen), how: 'for its mic' }, () => [
+        b.link(chosen.ref, micRef),
+      ]);
+    if (playsOut)
+      b.make(`call-speaker:${callId}`, { who: call, does: 'plays to', what: nameOf(b, out) }, () => [
+        b.link(speakerRef, out.ref),
+      ]);
+  }
+  const camera = endsOf(b.rig, hostId, 'in').find((e) => e.picture && films(b.typeOf(e.deviceId)));
+  // One program at a time gets the picture of a camera.
+  const streams = programsOn(b.rig, hostId).some((p) => endsThat(b.typeOf(p), 'stream').length > 0);
+  const view = type.ports.find(
+    (p) => p.direction === 'in' && p.does === undefined && has(p, 'picture') && !has(p, 'sound'),
+  );
+  if (camera && view && !streams && !isLinked(b, at(callId, view)))
+    b.make(`call-camera:${callId}`, { who: call, does: 'uses', what: nameOf(b, camera), how: 'for its camera' }, () => [
+      b.link(camera.ref, at(callId, view)),
+    ]);
+}
+
+/** Where what programs play is listened to, the nearest to the ears first. */
+const listening = (b: Builder, hostId: string): End[] =>
+  endsOf(b.rig, hostId, 'out')
+    .filter((e) => e.sound)
+    .map((end, i) => ({ end, rank: listenRank(b.rig, end.deviceId, hostId), i }))
+    .filter((e) => e.rank < 5)
+    .sort((x, y) => x.rank - y.rank || x.i - y.i)
+    .map((e) => e.end);
+
+/** A game or music that nothing takes yet: its sound where one listens, its picture where one looks. */
+function playSound(b: Builder, hostId: string, id: string): void {
+  const type = b.typeOf(id);
+  const sound = type.ports.find((p) => p.direction === 'out' && (p.does === 'game' || p.does === 'music'))!;
+  const picture = type.ports.find((p) => p.direction === 'out' && has(p, 'picture') && p !== sound);
+  const name = b.device(id).name;
+  const streamsHere = programsOn(b.rig, hostId).some((p) => endsThat(b.typeOf(p), 'stream').length > 0);
+  const screens = endsOf(b.rig, hostId, 'out').filter((e) => e.picture);
+  const [screen] = screens;
+  // Where it is streamed from another computer, its sound has to leave by the picture's lead as well.
+  const ends = [
+    ...listening(b, hostId).slice(0, 1),
+    ...(streamsHere ? [] : screens.filter((e) => e.sound).slice(0, 1)),
+  ];
+  const distinct = ends.filter((e, i) => ends.findIndex((o) => sameEnd(o.ref, e.ref)) === i);
+  for (const end of distinct)
+    b.make(`plays:${id}:${end.deviceId}`, { who: name, does: 'plays to', what: nameOf(b, end) }, () => [
+      b.link(at(id, sound), end.ref),
+    ]);
+  if (picture && screen && !isLinked(b, at(id, picture)))
+    b.make(`shows:${id}`, { who: name, does: 'is shown on', what: nameOf(b, screen) }, () => [
+      b.link(at(id, picture), screen.ref),
+    ]);
+}
+
+/** An input of a program: the ways from it, and the files that each of them ends in. */
+const inputsOf = (type: DeviceType): PortSpec[] =>
+  type.ports.filter(
+    (p) => p.direction === 'in' && p.connector === 'software' && has(p, 'sound') && p.does === undefined,
+  );
+
+const freeInputs = (b: Builder, programId: string): PortSpec[] =>
+  inputsOf(b.typeOf(programId)).filter((p) => !isLinked(b, at(programId, p)));
+
+/** A track of its own besides the mix, where the program has tracks: the doors that stand shut on the way there. */
+function ownTrack(
+  b: Builder,
+  programId: string,
+  input: PortSpec,
+  number: number,
+): { edits: Edit[]; track: string } | null {
+  const type = b.typeOf(programId);
+  const files = type.ports.filter((p) => p.connector === 'file');
+  const track = files[number];
+  if (!track) return null;
+  const edits = new Map<string, Edit>();
+  for (const way of type.inside) {
+    if (portOf(way.to) !== track.id || !comesFrom(type, portOf(way.from), input.id)) continue;
+    for (const stage of way.stages) {
+      if (stage.do !== 'door') continue;
+      const spec = type.settings.find((s) => s.id === stage.setting);
+      if (spec && spec.default !== stage.openWhen && !edits.has(spec.id))
+        edits.set(spec.id, b.set(programId, spec.id, stage.openWhen));
+    }
+  }
+  return edits.size > 0 ? { edits: [...edits.values()], track: track.name } : null;
+}
+
+/** Whether an end within a type is an input, or a point behind it alone. */
+const comesFrom = (type: DeviceType, portId: string, inputId: string): boolean =>
+  portId === inputId || type.inside.some((w) => portOf(w.to) === portId && portOf(w.from) === inputId);
+
+function connectStream(b: Builder, hostId: string, id: string, uses: readonly TypedUse[], answers: Answers): void {
+  const program = b.device(id).name;
+  const order = { game: 0, voice: 1, other: 2 };
+  const said = new Set(uses.filter((u) => u.programId === id).map((u) => u.deviceId));
+  const arrivals = endsOf(b.rig, hostId, 'in').filter((e) => e.deviceId !== hostId && (e.sound || e.picture));
+  const cameras = (e: End) => [...upstream(b.rig, e.deviceId)].filter((d) => films(b.typeOf(d)));
+  const isCamera = (e: End) => cameras(e).length > 0;
+  const sorted = arrivals
+    .map((end) => ({ end, kind: carriesWhat(b.rig, end.deviceId) }))
+    .sort((x, y) => order[x.kind] - order[y.kind] || Number(isCamera(x.end)) - Number(isCamera(y.end)));
+  const voices = sorted.filter((s) => s.kind === 'voice' && !isCamera(s.end));
+  const hasMic = voices.some((s) => !isHeadset(b.typeOf(s.end.deviceId)));
+  for (const { end } of sorted) {
+    const type = b.typeOf(end.deviceId);
+    // Whoever has a microphone besides is not taken twice.
+    if (isHeadset(type) && hasMic && !said.has(end.deviceId)) continue;
+    takeInput(b, id, program, end, {
+      own: !isCamera(end),
+      muted: voices.length > 0 ? cameras(end).filter((d) => hearsToo(b.typeOf(d)) && !isFedByLead(b.rig, d)) : [],
+    });
+  }
+  if (voices.length === 0 && sorted.every((s) => s.kind !== 'voice')) {
+    const own = endsOf(b.rig, hostId, 'in').find((e) => e.deviceId === hostId && e.sound);
+    if (own) takeInput(b, id, program, own, { own: true, muted: [] });
+  }
+  for (const other of programsOn(b.rig, hostId)) takeProgram(b, id, program, other, answers);
+}
+
+interface Taken {
+  /** Whether it gets a track of its own. */
+  readonly own: boolean;
+  /** Cameras whose own microphones are shut: others are there. */
+  readonly muted: readonly string[];
+}
+
+function takeInput(b: Builder, id: string, program: string, end: End, { own: wantsTrack, muted }: Taken): void {
+  if (b.rig.cables.some((c) => sameEnd(c.from, end.ref) && c.to.deviceId === id)) return;
+  const [input] = freeInputs(b, id);
+  if (!input) return;
+  const number = inputsOf(b.typeOf(id)).indexOf(input) + 1;
+  const own = wantsTrack ? ownTrack(b, id, input, number) : null;
+  const atCamera = muted.flatMap((d) => {
+    const spec = settingFor(b.typeOf(d), 'own-microphone');
+    return spec ? [b.set(d, spec.id, true)] : [];
+  });
+  const mute = muted.length > atCamera.length ? muteOf(b.typeOf(id), input) : null;
+  const note =
+    muted.length > 0
+      ? 'video; the camera’s own mic muted'
+      : [end.picture ? 'video and audio' : '', own ? `on its own ${own.track}` : ''].filter(Boolean).join(', ');
+  const what = end.deviceId === end.ref.deviceId ? `${nameOf(b, end)}’s own mic` : nameOf(b, end);
+  b.make(`stream:${id}:${end.deviceId}`, { who: program, does: 'takes', what, how: `as input ${number}`, note }, () => [
+    b.link(end.ref, at(id, input)),
+    ...(own?.edits ?? []),
+    ...atCamera,
+    ...(mute ? [b.set(id, mute.setting, mute.value)] : []),
+  ]);
+}
+
+/** The setting that shuts all sound of an input. */
+function muteOf(type: DeviceType, input: PortSpec): { setting: string; value: boolean } | null {
+  const mutes = type.settings.filter((s) => s.kind === 'mute' && s.default === false);
+  for (const spec of mutes) {
+    const ways = type.inside.filter((w) => w.stages.some((s) => s.do === 'door' && s.setting === spec.id));
+    if (ways.length > 0 && ways.every((w) => portOf(w.from) === input.id)) return { setting: spec.id, value: true };
+  }
+  return null;
+}
+
+/** What another program of the computer plays: a game with its picture, music, and who is on a call where the stream is to hear them. */
+function takeProgram(b: Builder, id: string, program: string, other: string, answers: Answers): void {
+  const type = b.typeOf(other);
+  const call = endsThat(type, 'call-loudspeaker')[0];
+  const sound = call ?? type.ports.find((p) => p.direction === 'out' && (p.does === 'game' || p.does === 'music'));
+  if (!sound || b.rig.cables.some((c) => c.from.deviceId === other && c.to.deviceId === id)) return;
+  if (call && answers.get(`stream-hears:${other}`) === 'no') return;
+  if (reachesStream(b, other, id)) return;
+  const [input] = freeInputs(b, id);
+  if (!input) return;
+  const picture = type.ports.find((p) => p.direction === 'out' && p.does === undefined && has(p, 'picture') && !call);
+  const number = inputsOf(b.typeOf(id)).indexOf(input) + 1;
+  const own = ownTrack(b, id, input, number);
+  const note = [picture ? 'video and audio' : '', own ? `on its own ${own.track}` : ''].filter(Boolean).join(', ');
+  b.make(
+    `stream:${id}:${other}`,
+    { who: program, does: 'takes', what: b.device(other).name, how: `as input ${number}`, note },
+    () => [
+      b.link(at(other, sound), at(id, input)),
+      ...(picture ? [b.link(at(other, picture), at(id, input))] : []),
+      ...(own?.edits ?? []),
+    ],
+  );
+}
+
+/** Whether what a program plays comes to the stream already, by a mixer that it plays to. */
+function reachesStream(b: Builder, other: string, id: string): boolean {
+  const { pairs } = evaluate(b.rig);
+  const sources = b.rig.sources
+    .filter((s) => s.sound.deviceId === other || isHeardBy(b, s.sound.deviceId, other))
+    .map((s) => s.id);
+  const ends = b.rig.listeners.filter((l) => l.sound.deviceId === id).map((l) => l.id);
+  return pairs.some((p) => sources.includes(p.sourceId) && ends.includes(p.listenerId) && p.ways.length > 0);
+}
+
+/** Whether somebody talks to the far side of a call. */
+const isHeardBy = (b: Builder, personId: string, callId: string): boolean =>
+  b.rig.cables.some(
+    (c) =>
+      c.medium === 'air' &&
+      c.from.deviceId === personId &&
+      b.rig.cables.some((l) => l.from.deviceId === c.to.deviceId && l.to.deviceId === callId),
+  );
+
+/** A program that records takes every voice by itself, and what else comes. */
+function connectRecorder(b: Builder, hostId: string, id: string, uses: readonly TypedUse[]): void {
+  const program = b.device(id).name;
+  const plugged = voicesInto(b, hostId, id, uses).filter((e) => e.deviceId !== hostId);
+  const others = endsOf(b.rig, hostId, 'in').filter(
+    (e) =>
+      e.sound &&
+      e.deviceId !== hostId &&
+      !plugged.some((p) => sameEnd(p.ref, e.ref)) &&
+      !isMicrophone(b.typeOf(e.deviceId)),
+  );
+  const own = endsOf(b.rig, hostId, 'in').filter((e) => e.sound && e.deviceId === hostId);
+  const all = [...plugged, ...others];
+  for (const end of all.length > 0 ? all : own) takeInput(b, id, program, end, { own: true, muted: [] });
+  for (const other of programsOn(b.rig, hostId)) takeProgram(b, id, program, other, new Map());
+}

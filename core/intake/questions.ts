@@ -1,0 +1,27 @@
+/** What somebody has to decide, with what is taken until they do. */
+export interface Decision {
+  readonly id: string;
+  readonly asks: string;
+  readonly options: readonly { readonly id: string; readonly label: string }[];
+  readonly taken: string;
+  /** Whether somebody has answered. */
+  readonly answered: boolean;
+}
+
+/** Answers by the question's id. */
+export type Answers = ReadonlyMap<string, string>;
+
+/** A question with what is taken: the answer where it is one of the options, else the first that is usual. */
+export function decide(
+  answers: Answers,
+  { id, asks, options, usual }: Pick<Decision, 'id' | 'asks' | 'options'> & { usual?: string },
+): Decision {
+  const answer = answers.get(id);
+  const answered = answer !== undefined && options.some((o) => o.id === answer);
+  return { id, asks, options, answered, taken: answered ? answer : (usual ?? options[0]!.id) };
+}
+
+export const YES_NO = [
+  { id: 'yes', label: 'Yes' },
+  { id: 'no', label: 'No' },
+] as const;

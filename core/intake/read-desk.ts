@@ -1,0 +1,170 @@
+import { proposePlan } from '#core/plan/index.ts';
+import { emptyRig, findDevice, findTypes, isCall, isPerson, isWorn, type PlanCell, type Rig } from '#core/rig/index.ts';
+import { evaluate, rolesOf } from '#core/signal/index.ts';
+import type { OwnWords } from '#core/typed/index.ts';
+import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
+import { Builder, type Made } from './builder.ts';
+import { hearGames } from './hear-game.ts';
+import { bridgeGaps, hostPrograms, nameProgram, plugLoose, plugScreens } from './loose.ts';
+import { dropSilentVoices, seatFarPeople, seatInRoom, seatPeople } from './people.ts';
+import { callMicrophones, connectPrograms } from './programs.ts';
+import { type Answers, type Decision, decide, YES_NO } from './questions.ts';
+import { delayPrograms, settleRouting, takeInMono, turnSwitches } from './settle.ts';
+import { momentsOfSwitches } from './switched.ts';
+
+export interface DeskOptions {
+  /** What the rig is called. */
+  readonly name?: string;
+  readonly own?: OwnWords;
+  readonly answers?: Answers;
+  /** Ids of what was made and is not to be. */
+  readonly without?: ReadonlySet<string>;
+}
+
+/** A first desk: what was typed, what follows from it, what somebody has to decide, and the rig that comes of it. */
+export interface DeskRead {
+  readonly typed: Typed;
+  readonly made: readonly Made[];
+  readonly decisions: readonly Decision[];
+  /** Null where nothing was understood. */
+  readonly rig: Rig | null;
+}
+
+const NO_ANSWERS: Answers = new Map();
+
+/**
+ * Reads a desk typed in plain words and makes a working rig of it: boxes and leads as typed, then who talks into which
+ * microphone, which program takes what, who must hear what, and gains to begin with. All of it is assumed; each thing
+ * that was not typed is told in a sentence and may be taken back, and what only a person knows is asked.
+ */
+export function readDesk(
+  text: string,
+  { name = 'My desk', own, answers = NO_ANSWERS, without = new Set() }: DeskOptions = {},
+): DeskRead {
+  const typed = readTyped(emptyRig(name), text, { levels: false, ...(own && { own }) });
+  if (!typed.edit) return { typed, made: [], decisions: [], rig: null };
+  const b = new Builder(typed.rig, without);
+  const decisions: Decision[] = [];
+  decisions.push(...bridgeGaps(b, typed.leads, answers));
+  hostPrograms(b);
+  plugLoose(b, new Set(typed.waiting));
+  plugScreens(b);
+  decisions.push(...nameProgram(b, answers));
+  seatFarPeople(b, typed.uses);
+  seatPeople(b, typed.waiting.length > 0);
+  if (typed.waiting.length === 0) dropSilentVoices(b);
+  connectPrograms(b, typed.uses, answers);
+  seatInRoom(b);
+  decisions.push(...aboutCalls(b, typed, answers));
+  const { decisions: heard, inRoom } = hearGames(b, answers);
+  decisions.push(...heard);
+  for (const cell of planFor(b.rig, inRoom, answers))
+    b.take({ kind: 'set-plan', sourceId: cell.sourceId, listenerId: cell.listenerId, cell });
+  momentsOfSwitches(b);
+  turnSwitches(b);
+  takeInMono(b);
+  settleRouting(b);
+  delayPrograms(b);
+  for (const edit of startingLevels(b.rig, new Set(b.rig.devices.map((d) => d.id)))) b.take(edit);
+  return { typed, made: b.made, decisions, rig: b.rig };
+}
+
+/** What has to be decided of a call: whether the stream hears who is over there, and which microphone they hear. */
+function aboutCalls(b: Builder, { uses }: Typed, answers: Answers): Decision[] {
+  return b.rig.devices
+    .filter((d) => isCall(b.typeOf(d.id)))
+    .flatMap((call): Decision[] => {
+      const who = farName(b, call.id);
+      const streams = b.rig.devices.some(
+        (d) => d.on === call.on && b.typeOf(d.id).ports.some((p) => p.does === 'stream'),
+      );
+      const mics = call.on ? callMicrophones(b, call.on, call.id, uses) : [];
+      return [
+        ...(streams
+          ? [
+              decide(answers, {
+                id: `stream-hears:${call.id}`,
+                asks: `Should the stream hear ${who}?`,
+                options: YES_NO,
+              }),
+            ]
+          : []),
+        ...(new Set(mics.map((m) => m.deviceId)).size > 1
+          ? [
+              decide(answers, {
+                id: `call-mic:${call.id}`,
+                asks: `Which mic does ${who} hear?`,
+                options: [...new Set(mics.map((m) => m.deviceId))].map((id) => ({ id, label: b.device(id).name })),
+              }),
+            ]
+          : []),
+      ];
+    });
+}
+
+/** Who is at the other end of a call, as one asks for them. */
+function farName(b: Builder, callId: string): string {
+  const gear = b.rig.cables
+    .filter((c) => c.to.deviceId === callId && isWorn(b.typeOf(c.from.deviceId)))
+    .map((c) => c.from.deviceId);
+  const people = b.rig.cables
+    .filter((c) => c.medium === 'air' && gear.includes(c.to.deviceId))
+    .map((c) => b.device(c.from.deviceId).name);
+  return people.length > 0 ? [...new Set(people)].join(' and ') : b.device(callId).name;
+}
+
+/** Who must hear what, by what they are; games and music are no matter of a call, and music none of the ears here. */
+function planFor(rig: Rig, inRoom: readonly Pick<PlanCell, 'sourceId' | 'listenerId'>[], answers: Answers): PlanCell[] {
+  const roles = rolesOf(rig);
+  const tracks = trackPlan(rig);
+  const heard = new Set(
+    evaluate(rig)
+      .pairs.filter((p) => p.ways.length > 0)
+      .map((p) => `${p.sourceId} ${p.listenerId}`),
+  );
+  const proposed = proposePlan(rig).map(({ cell }): PlanCell => {
+    const source = rig.sources.find((s) => s.id === cell.sourceId)!;
+    const listener = rig.listeners.find((l) => l.id === cell.listenerId)!;
+    const kind = roles.source(source);
+    const ears = roles.listener(listener);
+    const isVoice = kind.endsWith('voice');
+    if (inRoom.some((p) => p.sourceId === cell.sourceId && p.listenerId === cell.listenerId))
+      return { ...cell, want: 'may' };
+    const isHeard = () => heard.has(`${cell.sourceId} ${cell.listenerId}`);
+    // At somebody's own ears without anything worn, only what sounds in the room.
+    if (
+      cell.want === 'must' &&
+      listener.sound.deviceId !== source.sound.deviceId &&
+      isPersonAt(rig, listener) &&
+      !isHeard()
+    )
+      return { ...cell, want: 'may' };
+    // Who sits at the same desk is heard there, and who is on the same call hears the others by the call.
+    if (cell.want === 'must' && ears === 'ears' && (kind === 'voice' || kind === 'second-voice') && !isHeard())
+      return { ...cell, want: 'may' };
+    if (cell.want === 'must' && ears === 'far-ears' && kind === 'far-voice') return { ...cell, want: 'may' };
+    if (cell.want === 'must' && ears === 'far-ears' && !isVoice) return { ...cell, want: 'may' };
+    if (cell.want === 'must' && ears === 'ears' && !isVoice && kind !== 'game') return { ...cell, want: 'may' };
+    if (
+      ears === 'mix' &&
+      kind === 'far-voice' &&
+      [...answers].some(([id, a]) => id.startsWith('stream-hears:') && a === 'no')
+    )
+      return { ...cell, want: 'must-not' };
+    return cell;
+  });
+  return [...proposed, ...tracks];
+}
+
+/** Where a program records tracks and no mix, what comes to a track is what it is for. */
+function trackPlan(rig: Rig): PlanCell[] {
+  const roles = rolesOf(rig);
+  const mixed = new Set(rig.listeners.filter((l) => roles.listener(l) === 'mix').map((l) => l.sound.deviceId));
+  const tracks = rig.listeners.filter((l) => roles.listener(l) === 'track' && !mixed.has(l.sound.deviceId));
+  return evaluate(rig)
+    .pairs.filter((p) => p.ways.length > 0 && tracks.some((t) => t.id === p.listenerId))
+    .map(({ sourceId, listenerId }) => ({ sourceId, listenerId, want: 'must' }));
+}
+
+const isPersonAt = (rig: Rig, { sound }: Rig['listeners'][number]): boolean =>
+  isPerson(findTypes(rig).get(findDevice(rig, sound.deviceId)!.typeId)!);

@@ -1,0 +1,164 @@
+import { check } from '#core/check/index.ts';
+import { applyEdit, type Edit, findTypes, type Rig, type SettingChange, sayValue } from '#core/rig/index.ts';
+import { type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
+import { alignListener, makeItSo } from '#core/solve/index.ts';
+import type { Builder } from './builder.ts';
+
+/** What stands otherwise than the box comes, because of what is plugged: a switch, the power of a condenser. */
+const SETTLED = new Set(['exclusive-switched-off', 'power-phantom-missing']);
+
+/** What is plugged is chosen and fed, where a switch of the box does it and nothing else goes wrong by it. */
+export function turnSwitches(b: Builder): void {
+  const open = (rig: Rig) => check(rig);
+  const before = open(b.rig);
+  for (const finding of before.filter((f) => SETTLED.has(f.rule))) {
+    const serious = (list: typeof before) =>
+      list.filter((f) => f.severity === 'stop' || f.severity === 'fix').map((f) => f.id);
+    const was = new Set(serious(open(b.rig)));
+    const options = finding.where.deviceIds.flatMap((deviceId) =>
+      b
+        .typeOf(deviceId)
+        .settings.flatMap((spec) =>
+          spec.kind === 'switch' ? spec.options.map((o) => ({ deviceId, spec, value: o.value, label: o.label })) : [],
+        ),
+    );
+    const found = options.find(({ deviceId, spec, value }) => {
+      const done = applyEdit(b.rig, b.set(deviceId, spec.id, value));
+      if (!done.ok) return false;
+      const after = open(done.rig);
+      return !after.some((f) => f.id === finding.id) && serious(after).every((id) => was.has(id));
+    });
+    if (!found) continue;
+    const { deviceId, spec, value, label } = found;
+    const says = { who: b.device(deviceId).name, does: 'stands with', what: spec.name, how: `at ‘${label}’` };
+    b.make(`set:${deviceId}:${spec.id}`, says, () => [b.set(deviceId, spec.id, value)]);
+  }
+}
+
+/** A voice that comes by one side of a stereo link is taken as mono: it is heard on both. */
+export function takeInMono(b: Builder): void {
+  const { pairs } = evaluate(b.rig);
+  const roles = rolesOf(b.rig);
+  const oneSided = pairs.filter((p) => {
+    const role = roles.source(b.rig.sources.find((s) => s.id === p.sourceId)!);
+    return role.endsWith('voice') && p.ways.length > 0 && p.ways.every((w) => w.sides.length === 1);
+  });
+  const through = new Set(oneSided.flatMap((p) => p.ways.flatMap((w) => w.deviceIds)));
+  for (const cable of b.rig.cables) {
+    if (cable.medium !== 'software' || cable.map) continue;
+    if (b.typeOf(cable.to.deviceId).nature !== 'program' || b.typeOf(cable.from.deviceId).hosts !== true) continue;
+    const there = b.rig.cables.some(
+      (c) =>
+        c.medium === 'lead' &&
+        c.to.deviceId === cable.from.deviceId &&
+        through.has(c.from.deviceId) &&
+        isBehind(b, cable.from.deviceId, c.to.portId, cable.from.portId),
+    );
+    if (!there) continue;
+    const sides = ['left', 'right'];
+    const map = sides.flatMap((from) => sides.map((to) => ({ from, to })));
+    b.take({
+      kind: 'batch',
+      edits: [
+        { kind: 'unplug', cableId: cable.id },
+        { kind: 'plug', cable: { ...cable, map } },
+      ],
+    });
+  }
+}
+
+const isBehind = (b: Builder, hostId: string, portId: string, end: string): boolean =>
+  b.typeOf(hostId).inside.some((w) => w.from.split('.')[0] === portId && w.to.split('.')[0] === end);
+
+/** Settings that keep from everybody what must not be heard, or heard twice, told one by one. */
+export function settleRouting(b: Builder): void {
+  const evaluation = evaluate(b.rig);
+  const isWrong = evaluation.pairs.some(
+    (p) =>
+      (p.want === 'must-not' && p.ways.length > 0) ||
+      (p.want === 'must' && (p.ways.length === 0 || p.verdict.word === 'twice')),
+  );
+  if (!isWrong) return;
+  const found = bestRouting(b, evaluation);
+  if (found.relink) b.take(found.relink);
+  for (const { deviceId, settingId, value } of found.changes) {
+    const spec = b.typeOf(deviceId).settings.find((s) => s.id === settingId);
+    if (!spec) continue;
+    const says = {
+      who: b.device(deviceId).name,
+      does: 'stands with',
+      what: spec.name,
+      how: `at ${sayValue(spec, value)}`,
+    };
+    b.make(`set:${deviceId}:${settingId}`, says, () => [b.set(deviceId, settingId, value)]);
+  }
+}
+
+interface Routing {
+  readonly relink: Edit | null;
+  readonly changes: readonly SettingChange[];
+  /** Pairs that stay wrong. */
+  readonly left: number;
+}
+
+/** The fewest settings; and where they are not enough, another bus of the mixer for a call: one without who is on it. */
+function bestRouting(b: Builder, evaluation: Evaluation): Routing {
+  const { changes, left } = makeItSo(b.rig, evaluation);
+  let best: Routing = { relink: null, changes, left: left.length };
+  if (best.left === 0) return best;
+  for (const relink of otherBuses(b)) {
+    const done = applyEdit(b.rig, relink);
+    if (!done.ok) continue;
+    const made = makeItSo(done.rig);
+    if (made.left.length < best.left) best = { relink, changes: made.changes, left: made.left.length };
+  }
+  return best;
+}
+
+/** Links of calls to other pairs of channels that the same socket brings. */
+function otherBuses(b: Builder): Edit[] {
+  return b.rig.cables.flatMap((cable) => {
+    const port = b.typeOf(cable.to.deviceId).ports.find((p) => p.id === cable.to.portId);
+    if (cable.medium !== 'software' || port?.does !== 'call-microphone') return [];
+    const host = cable.from.deviceId;
+    const inwards = b.rig.cables.filter(
+      (c) => c.to.deviceId === host && c.map && isBehind(b, host, c.to.portId, cable.from.portId),
+    );
+    const sides = port.channels.map((c) => c.id);
+    return inwards.map((c): Edit => {
+      const map = sides.map((to, i) => ({ from: c.map![Math.min(i, c.map!.length - 1)]!.to, to }));
+      return {
+        kind: 'batch',
+        edits: [
+          { kind: 'unplug', cableId: cable.id },
+          { kind: 'plug', cable: { ...cable, map } },
+        ],
+      };
+    });
+  });
+}
+
+/** Smaller than this, nobody sets it before a take has measured it. */
+const LEAST_MS = 10;
+
+/** Delays in programs that bring sound and picture together by typical figures, told one by one. */
+export function delayPrograms(b: Builder): void {
+  const roles = rolesOf(b.rig);
+  for (const listener of b.rig.listeners) {
+    if (roles.listener(listener) !== 'mix') continue;
+    const { changes } = alignListener(b.rig, evaluate(b.rig), listener.id);
+    for (const { deviceId, settingId, value } of changes) {
+      const type = findTypes(b.rig).get(b.device(deviceId).typeId)!;
+      const spec = type.settings.find((s) => s.id === settingId);
+      if (spec?.kind !== 'delay' || typeof value !== 'number' || value < LEAST_MS) continue;
+      const says = {
+        who: b.device(deviceId).name,
+        does: 'sets',
+        what: spec.name,
+        how: `to ${Math.round(value)} ms`,
+        note: 'so that audio and video match',
+      };
+      b.make(`delay:${deviceId}:${settingId}`, says, () => [b.set(deviceId, settingId, value)]);
+    }
+  }
+}

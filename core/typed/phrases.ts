@@ -1,0 +1,102 @@
+import { tokensOf } from './tokens.ts';
+import type { Vocabulary } from './vocabulary.ts';
+
+/** How something stands to what is named before it: it leads there, comes from there, or goes with it, either way. */
+export type Joint = 'to' | 'from' | 'either';
+
+/** Words that say that something is plugged, and nothing of the way. */
+const VERBS = new Set(
+  'go goes going gone run runs running ran plug plugs plugged plugging connect connects connected connecting hook hooks hooked wire wires wired wiring route routes routed routing send sends sent sending come comes coming came straight directly patch patched link linked linking pass passes passed passing carry carries carried out back up is are all both each'.split(
+    ' ',
+  ),
+);
+/** Words that say which way, each by itself or behind a verb. */
+const WAYS: ReadonlyMap<string, Joint> = new Map(
+  (
+    [
+      ['to', 'into to onto through thru via then feeds feeding feed'],
+      ['from', 'from by off takes taking gets getting receives hears hear hearing'],
+      [
+        'either',
+        'with w using uses on in inside at has wears wearing for listens listening talks talking speaks speaking sings plays playing runs running monitoring',
+      ],
+    ] as const
+  ).flatMap(([joint, words]) => words.split(' ').map((word): [string, Joint] => [word, joint])),
+);
+/** Of a run of such words the way that is the clearest: 'talks into', 'out of', 'listening on'. */
+const CLEARER: readonly Joint[] = ['either', 'to', 'from'];
+
+/** Where a device is plugged, as people say it: 'line in', 'mini hdmi', 'out 7/8', 'headphone out', 'usb c'. */
+const SOCKET_KINDS =
+  'line|aux|mic|microphone|hdmi|mini hdmi|micro hdmi|usb|usb c|usb a|headphone|headphones|phones|optical|coax|digital|main|mains|monitor|control room|xlr|rca|jack|audio|headset|instrument|hi z|speaker|stereo|tape|bus|group|insert|fx|effects';
+const SOCKET_WAYS = 'ins?|outs?|inputs?|outputs?|jacks?|sockets?|ports?|sends?|returns?|channels?|ch|bus|inserts?';
+const SOCKET = new RegExp(
+  `^(?:(?:(?:${SOCKET_KINDS}) )+(?:${SOCKET_WAYS})(?: \\d{1,2}(?:(?: ?[/+&-] ?| )\\d{1,2})?)?|(?:${SOCKET_WAYS}) \\d{1,2}(?:(?: ?[/+&-] ?| )\\d{1,2})?)(?= |$)`,
+);
+
+/** How many words from here on name a socket; 0 where they name none. */
+export function socketWords(words: readonly string[]): number {
+  const text = words.slice(0, 6).join(' ').toLowerCase();
+  const hit = SOCKET.exec(text)?.[0];
+  return hit ? hit.split(' ').length : 0;
+}
+
+export interface JointFound {
+  readonly joint: Joint;
+  /** So many words make it. */
+  readonly length: number;
+}
+
+/** The words for a way that begin here: 'goes straight into', 'plugged in to', 'fed by', 'with'; null where none do. */
+export function jointAt(words: readonly string[]): JointFound | null {
+  let joint: Joint | null = null;
+  let length = 0;
+  for (let i = 0; i < words.length; i++) {
+    const word = words[i]!.toLowerCase();
+    const way = WAYS.get(word) ?? null;
+    const isOutOf = word === 'of' && words[i - 1]?.toLowerCase() === 'out';
+    const isFed = word === 'fed';
+    if (!way && !isOutOf && !isFed && !VERBS.has(word)) break;
+    if (isOutOf) joint = 'from';
+    else if (way && (joint === null || CLEARER.indexOf(way) >= CLEARER.indexOf(joint))) joint = way;
+    if (way || isOutOf) length = i + 1;
+  }
+  return joint && length > 0 ? { joint, length } : null;
+}
+
+/** Whether a word says how things are plugged, and is no part of a name by itself. */
+export const isJoining = (word: string): boolean => VERBS.has(word) || WAYS.has(word) || word === 'fed';
+
+const known = new WeakMap<Vocabulary, ReadonlyMap<string, readonly (readonly string[])[]>>();
+
+/** Names of several words with one among them that joins elsewhere: 'hdmi to usb', 'splitter with power', 'on camera mic'. */
+function joiningNames(vocabulary: Vocabulary): ReadonlyMap<string, readonly (readonly string[])[]> {
+  let found = known.get(vocabulary);
+  if (!found) {
+    const byFirst = new Map<string, (readonly string[])[]>();
+    for (const phrase of vocabulary.types.flatMap((c) => c.phrases)) {
+      if (phrase.length < 2 || !phrase.some(isJoining)) continue;
+      byFirst.set(phrase[0]!, [...(byFirst.get(phrase[0]!) ?? []), phrase]);
+    }
+    found = byFirst;
+    known.set(vocabulary, found);
+  }
+  return found;
+}
+
+/** How many words from here on are a name with a joining word in it; 0 where they are none. */
+export function joiningName(words: readonly string[], vocabulary: Vocabulary): number {
+  const tokens = words.slice(0, 8).map((w) => tokensOf(w));
+  const names = joiningNames(vocabulary).get(tokens[0]?.[0] ?? '') ?? [];
+  let longest = 0;
+  for (const name of names) {
+    let at = 0;
+    let used = 0;
+    while (used < tokens.length && at < name.length && tokens[used]!.every((t, i) => name[at + i] === t)) {
+      at += tokens[used]!.length;
+      used++;
+    }
+    if (at === name.length && used > longest) longest = used;
+  }
+  return longest;
+}

@@ -1,0 +1,119 @@
+import { type DeviceType, isPerson, type Rig } from '#core/rig/index.ts';
+import { type Item, ownKey } from '#core/typed/index.ts';
+
+interface Named {
+  readonly type: DeviceType;
+  readonly words: readonly string[];
+  readonly ids: readonly string[];
+}
+
+/** Words for whoever types. */
+const ME = new Set(['me', 'myself', 'i']);
+/** Written in capitals. */
+const CAPITALS = new Set(
+  'usb hdmi xlr pc tv di pa dj vr dac ptz nas daw aux fm sdi midi led kvm dslr av os tb'.split(' '),
+);
+/** Said of another one than was named before. */
+const ANOTHER = /^(?:an?other|second|2nd|third|3rd|spare|one more)\b/i;
+const LABEL = /^(?:\d{1,2}|[a-d]|one|two|three|four)$/;
+
+/** What was named on a desk so far: the same words mean the same boxes. */
+export class Mentioned {
+  readonly #named: Named[] = [];
+  readonly #desk: ReadonlyMap<string, string>;
+
+  constructor(rig: Rig) {
+    this.#desk = new Map(rig.devices.map((d) => [d.name.toLowerCase(), d.id]));
+  }
+
+  add({ text, mention, name }: Item, type: DeviceType, ids: readonly string[]): void {
+    if (ids.length > 0) this.#named.push({ type, words: wordsOf(name ?? mention.text ?? text), ids });
+  }
+
+  /**
+   * The devices that are meant, where they were named before: by the same words, by fewer of them, or by a number
+   * behind; people and programs only by the same ones.
+   */
+  find({ mention, name, text }: Item, type: DeviceType | null): { ids: readonly string[]; onDesk: boolean } | null {
+    const called = (name ?? mention.text).toLowerCase();
+    const here = mention.count === 1 ? (this.#desk.get(called) ?? this.#desk.get(stripped(called))) : undefined;
+    if (here) return { ids: [here], onDesk: true };
+    if (ANOTHER.test(text)) return null;
+    const words = wordsOf(name ?? mention.text);
+    const label = LABEL.test(words.at(-1) ?? '') ? words.at(-1)! : null;
+    const same = this.#named.find((n) => isSame(n.words, words) && fitsCount(n, mention.count, text));
+    if (same) return { ids: same.ids, onDesk: false };
+    if (!type || isPerson(type)) return null;
+    if (label) {
+      const group = this.#named.find((n) => n.type === type && n.ids.length > 1);
+      const at = LABELS.findIndex((l) => l.includes(label));
+      return group?.ids[at] === undefined ? null : { ids: [group.ids[at]!], onDesk: false };
+    }
+    if (type.hosts && isPlain(words, type) && /^the\b/i.test(text)) {
+      const hosts = this.#named.filter((n) => n.type.hosts && n.ids.length === 1);
+      if (hosts.length === 1) return { ids: hosts[0]!.ids, onDesk: false };
+    }
+    const alike = this.#named.filter((n) => n.type === type && fitsCount(n, mention.count, text));
+    const [only] = alike;
+    if (!only || alike.length > 1) return null;
+    const few =
+      isWithin(words, only.words) || isWithin(only.words, words) || isPlain(words, type) || isPlain(only.words, type);
+    return few && !(isOwnName(words, type) && isOwnName(only.words, type) && !isSame(words, only.words))
+      ? { ids: only.ids, onDesk: false }
+      : null;
+  }
+}
+
+const LABELS: readonly (readonly string[])[] = [
+  ['1', 'a', 'one'],
+  ['2', 'b', 'two'],
+  ['3', 'c', 'three'],
+  ['4', 'd', 'four'],
+];
+
+const wordsOf = (text: string): readonly string[] => ownKey(text).split(' ').filter(Boolean);
+const isSame = (a: readonly string[], b: readonly string[]): boolean => a.join(' ') === b.join(' ');
+const isWithin = (few: readonly string[], many: readonly string[]): boolean => few.every((w) => many.includes(w));
+/** 'The mics' after 'two mics' are both; 'the mic' is one. */
+const fitsCount = ({ ids }: Named, count: number, text: string): boolean =>
+  ids.length === count || (count === 1 && ids.length > 1 && /s$/i.test(text));
+
+/** One word that any of the type is called by: 'pc', 'computer', 'mixer'. */
+const isPlain = (words: readonly string[], { words: names = [] }: DeviceType): boolean =>
+  words.length === 1 && names.some((n) => wordsOf(n).join(' ') === words[0]);
+/** Several words that are a name of the type by themselves: 'gaming pc' is another one than 'streaming pc'. */
+const isOwnName = (words: readonly string[], { words: names = [] }: DeviceType): boolean =>
+  words.length > 1 && names.some((n) => isSame(wordsOf(n), words));
+
+/** 'my xlr mic' is 'xlr mic'. */
+const stripped = (text: string): string =>
+  text.replace(/^(?:(?:my|a|an|the|our|your|his|her|their|one|this|that)\s+)+/i, '');
+
+/** As somebody would write it on a label: 'Small USB mixer'; whoever types is 'You'. */
+function titled(words: string): string {
+  const said = stripped(words.trim()).replace(/\s+/g, ' ');
+  if (ME.has(said.toLowerCase())) return 'You';
+  const list = said.split(' ').map((w) => (CAPITALS.has(w.toLowerCase()) ? w.toUpperCase() : w));
+  const text = list.join(' ');
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+const singularEnd = (text: string): string => text.replace(/(?:ies)$/i, 'y').replace(/([^s])s$/i, '$1');
+
+/** Names for the devices of an item, none of which is taken: its words, numbered where there are several. */
+export function namesOf(
+  { mention, name, text }: Item,
+  _type: DeviceType,
+  taken: ReadonlySet<string>,
+): readonly string[] {
+  const { count } = mention;
+  const said = name ?? titled(mention.text || text);
+  const base = (count > 1 && !name ? singularEnd(said) : said).slice(0, 100);
+  const names: string[] = [];
+  for (let n = 1; names.length < count; n++) {
+    const next = count === 1 && n === 1 ? base : `${base} ${n}`;
+    if (!taken.has(next)) names.push(next);
+    if (n > count + taken.size) break;
+  }
+  return names;
+}
