@@ -5,6 +5,8 @@ import { openFile, UsageError } from './edges.ts';
 export interface Answer {
   readonly json: object;
   readonly text: string;
+  /** What people should know beside it: on the standard error, where the text is sent on. */
+  readonly notes?: string;
   /** Other than 0 where something was found that should not be. */
   readonly exitCode?: number;
 }

@@ -101,6 +101,7 @@ async function run(args: readonly string[]): Promise<number> {
   const { named, values, flags } = readArguments(command, rest);
   const answer = await (await command.load())(named, { asItIs: flags.has('--as-it-is'), values, flags });
   process.stdout.write(flags.has('--json') ? `${JSON.stringify(answer.json)}\n` : `${answer.text}\n`);
+  if (answer.notes && !flags.has('--json')) process.stderr.write(`${answer.notes}\n`);
   return answer.exitCode ?? 0;
 }
 

@@ -1,16 +1,42 @@
-import { applyEdit, emptyRig } from '#core/rig/index.ts';
-import { readTyped } from '#core/wire/index.ts';
+import { readDesk, sayMade } from '#core/intake/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 
-/** A rig from a typed line of boxes: 'console > splitter > capture > computer; usb mic > computer'. */
+/**
+ * A rig from plain words: 'console > splitter > capture > computer; me > usb mic > computer'. What was understood, what
+ * was assumed and what is to be decided go to the standard error, so that the rig alone can be sent to a file.
+ */
 export const newRig: Command = async ([line]) => {
-  const empty = emptyRig('My desk');
-  const typed = readTyped(empty, line!);
-  const unknown = typed.boxes.filter((b) => b.type === null).map((b) => `'${b.word}'`);
-  if (unknown.length > 0) throw new UsageError(`No type has the words ${unknown.join(', ')}.`);
-  const done = typed.edit && applyEdit(empty, typed.edit);
-  if (!done?.ok)
-    throw new UsageError('Nothing was typed. Write boxes from source to end, as: console > capture > computer.');
-  return { json: done.rig, text: JSON.stringify(done.rig, null, 2) };
+  const { typed, made, decisions, rig } = readDesk(line!, { name: 'My desk' });
+  if (!rig)
+    throw new UsageError(
+      `Nothing of this is understood${typed.boxes.length > 0 ? `: ${typed.boxes.map((b) => `'${b.word}'`).join(', ')}` : ''}. Write what is on the desk from source to end, as: console > capture card > computer.`,
+    );
+  const understood = typed.boxes
+    .filter((b) => b.type !== null)
+    .map(({ word, type, count }) => ({ words: word, typeId: type!.id, count }));
+  const unknown = typed.boxes.flatMap((b) => (b.type === null ? [b.word] : b.left));
+  const assumed = made.map((m) => `${sayMade(m.says)}.`);
+  const asked = decisions.map(({ asks, options, taken }) => ({
+    question: asks,
+    choices: options.map((o) => o.label),
+    taken: options.find((o) => o.id === taken)!.label,
+  }));
+  const name = (id: string) => rig.devices.find((d) => d.id === id)!.name;
+  const notes = [
+    'Understood:',
+    ...understood.map(({ words, typeId, count }) => `  ${count > 1 ? `${count} x ` : ''}${words} = ${typeId}`),
+    ...(unknown.length > 0 ? [`Not understood, left out: ${unknown.map((w) => `'${w}'`).join(', ')}`] : []),
+    ...typed.noSocket.map(
+      ({ deviceId, socket }) => `No socket '${socket}' on ${name(deviceId)}: the nearest that fits was taken.`,
+    ),
+    ...(assumed.length > 0 ? ['Assumed:', ...assumed.map((s) => `  ${s}`)] : []),
+    ...(asked.length > 0 ? ['To decide:'] : []),
+    ...asked.map((q) => `  ${q.question} ${q.choices.map((c) => (c === q.taken ? `[${c}]` : c)).join(' / ')}`),
+  ];
+  return {
+    json: { rig, understood, assumed, asked, unknown },
+    text: JSON.stringify(rig, null, 2),
+    notes: notes.join('\n'),
+  };
 };

@@ -92,17 +92,24 @@ test('a rig is told in which order it is plugged and switched on, and why; short
 });
 
 test('a desk is made of a line, told what fits, and put on paper', () => {
-  const rig = json('new', 'console > splitter > capture > computer; mic > mixer');
-  expect(rig.devices).toHaveLength(6);
+  const made = json('new', 'console > splitter > capture > computer; mic > mixer; teapot > mixer');
+  expect(made.understood).toContainEqual({ words: 'console', typeId: 'game-console', count: 1 });
+  expect(made.unknown).toEqual(['teapot']);
+  expect(made.assumed).toContainEqual(expect.stringContaining('Streaming app takes Capture as input 1'));
+  expect(made.asked[0]).toMatchObject({ choices: expect.arrayContaining(['Streaming']), taken: 'Streaming' });
+  const { rig } = made;
+  const printed = mellow('new', 'console > splitter > capture > computer; mic > mixer; teapot > mixer');
+  expect(JSON.parse(printed.stdout)).toEqual(rig);
+  expect(printed.stderr).toContain("Not understood, left out: 'teapot'");
   const path = file('desk.json', JSON.stringify(rig));
   expect(json('check', path).findings.length).toBeGreaterThan(0);
-  const { offers } = json('plug', path, 'splitter.out-2'.replace('splitter', 'hdmi-splitter'));
+  const { offers } = json('plug', path, 'splitter.out-2');
   expect(offers[0]).toMatchObject({ medium: 'lead', parts: ['lead, HDMI to HDMI'], priceEur: [5, 20] });
   const { sheets } = json('export', path, 'labels', '--paper', 'letter');
   expect(sheets[0]).toContain('width="215.9mm"');
   expect(mellow('export', path, 'leads', '--paper', 'a4').stdout).toMatch(/^lead,from device,/);
   for (const bad of [
-    ['new', 'console > teapot'],
+    ['new', 'kettle > teapot'],
     ['plug', path, 'nobody.in'],
     ['plug', path, 'mixer.nowhere'],
     ['export', path, 'teapot', '--paper', 'a4'],

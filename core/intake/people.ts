@@ -87,9 +87,9 @@ export function seatPeople(b: Builder, isOpen: boolean): void {
     talkInto(b, person, id, name, 'wear', 'wears');
   }
   wearEars(b);
-  filmPeople(b);
   // What is not understood yet may be a microphone.
   if (!isOpen) talkToTheRoom(b);
+  filmPeople(b);
   seatAudience(b);
 }
 

@@ -1,12 +1,12 @@
-import { proposePlan } from '#core/plan/index.ts';
-import { emptyRig, findDevice, findTypes, isCall, isPerson, isWorn, type PlanCell, type Rig } from '#core/rig/index.ts';
-import { evaluate, rolesOf } from '#core/signal/index.ts';
+import { askedBy, check } from '#core/check/index.ts';
+import { alreadySo, emptyRig, isCall, isWorn, type Rig } from '#core/rig/index.ts';
 import type { OwnWords } from '#core/typed/index.ts';
 import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
 import { Builder, type Made } from './builder.ts';
 import { hearGames } from './hear-game.ts';
 import { bridgeGaps, hostPrograms, nameProgram, plugLoose, plugScreens } from './loose.ts';
 import { dropSilentVoices, seatFarPeople, seatInRoom, seatPeople } from './people.ts';
+import { dropUnreached, planFor } from './plan.ts';
 import { callMicrophones, connectPrograms } from './programs.ts';
 import { type Answers, type Decision, decide, YES_NO } from './questions.ts';
 import { delayPrograms, settleRouting, takeInMono, turnSwitches } from './settle.ts';
@@ -64,7 +64,9 @@ export function readDesk(
   turnSwitches(b);
   takeInMono(b);
   settleRouting(b);
+  dropUnreached(b);
   delayPrograms(b);
+  decisions.push(...askOfSettings(b, answers));
   for (const edit of startingLevels(b.rig, new Set(b.rig.devices.map((d) => d.id)))) b.take(edit);
   return { typed, made: b.made, decisions, rig: b.rig };
 }
@@ -113,58 +115,16 @@ function farName(b: Builder, callId: string): string {
   return people.length > 0 ? [...new Set(people)].join(' and ') : b.device(callId).name;
 }
 
-/** Who must hear what, by what they are; games and music are no matter of a call, and music none of the ears here. */
-function planFor(rig: Rig, inRoom: readonly Pick<PlanCell, 'sourceId' | 'listenerId'>[], answers: Answers): PlanCell[] {
-  const roles = rolesOf(rig);
-  const tracks = trackPlan(rig);
-  const heard = new Set(
-    evaluate(rig)
-      .pairs.filter((p) => p.ways.length > 0)
-      .map((p) => `${p.sourceId} ${p.listenerId}`),
-  );
-  const proposed = proposePlan(rig).map(({ cell }): PlanCell => {
-    const source = rig.sources.find((s) => s.id === cell.sourceId)!;
-    const listener = rig.listeners.find((l) => l.id === cell.listenerId)!;
-    const kind = roles.source(source);
-    const ears = roles.listener(listener);
-    const isVoice = kind.endsWith('voice');
-    if (inRoom.some((p) => p.sourceId === cell.sourceId && p.listenerId === cell.listenerId))
-      return { ...cell, want: 'may' };
-    const isHeard = () => heard.has(`${cell.sourceId} ${cell.listenerId}`);
-    // At somebody's own ears without anything worn, only what sounds in the room.
-    if (
-      cell.want === 'must' &&
-      listener.sound.deviceId !== source.sound.deviceId &&
-      isPersonAt(rig, listener) &&
-      !isHeard()
-    )
-      return { ...cell, want: 'may' };
-    // Who sits at the same desk is heard there, and who is on the same call hears the others by the call.
-    if (cell.want === 'must' && ears === 'ears' && (kind === 'voice' || kind === 'second-voice') && !isHeard())
-      return { ...cell, want: 'may' };
-    if (cell.want === 'must' && ears === 'far-ears' && kind === 'far-voice') return { ...cell, want: 'may' };
-    if (cell.want === 'must' && ears === 'far-ears' && !isVoice) return { ...cell, want: 'may' };
-    if (cell.want === 'must' && ears === 'ears' && !isVoice && kind !== 'game') return { ...cell, want: 'may' };
-    if (
-      ears === 'mix' &&
-      kind === 'far-voice' &&
-      [...answers].some(([id, a]) => id.startsWith('stream-hears:') && a === 'no')
-    )
-      return { ...cell, want: 'must-not' };
-    return cell;
+/** What would stop the session, and hangs on how a box stands that nobody has looked at: asked now, seen when answered. */
+function askOfSettings(b: Builder, answers: Answers): Decision[] {
+  const stops = check(b.rig).filter((f) => f.severity === 'stop' && f.asks && f.where.setting);
+  return askedBy(b.rig, stops).flatMap((question) => {
+    if (question.settingId === null || question.answers.length < 2) return [];
+    const options = question.answers.map((a) => ({ id: a.label, label: a.label }));
+    const asks = `${b.device(question.deviceId).name}: ${question.asks}`;
+    const asked = decide(answers, { id: `ask:${question.id}`, asks, options });
+    const answer = question.answers.find((a) => a.label === asked.taken);
+    if (asked.answered && answer) b.take(alreadySo(b.rig, answer.changes));
+    return [asked];
   });
-  return [...proposed, ...tracks];
 }
-
-/** Where a program records tracks and no mix, what comes to a track is what it is for. */
-function trackPlan(rig: Rig): PlanCell[] {
-  const roles = rolesOf(rig);
-  const mixed = new Set(rig.listeners.filter((l) => roles.listener(l) === 'mix').map((l) => l.sound.deviceId));
-  const tracks = rig.listeners.filter((l) => roles.listener(l) === 'track' && !mixed.has(l.sound.deviceId));
-  return evaluate(rig)
-    .pairs.filter((p) => p.ways.length > 0 && tracks.some((t) => t.id === p.listenerId))
-    .map(({ sourceId, listenerId }) => ({ sourceId, listenerId, want: 'must' }));
-}
-
-const isPersonAt = (rig: Rig, { sound }: Rig['listeners'][number]): boolean =>
-  isPerson(findTypes(rig).get(findDevice(rig, sound.deviceId)!.typeId)!);

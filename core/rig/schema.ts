@@ -198,5 +198,7 @@ export const RigDocument = z.strictObject({
   tasks: z.array(Task).max(1000),
   aside: z.array(Aside).max(500).default([]),
   moments: z.array(Moment).max(24).default([]),
+  /** What somebody calls types of theirs: words as they were typed, and the type that each stands for. */
+  words: z.record(z.string().min(1).max(80), Id).optional(),
 });
 export type Rig = z.infer<typeof RigDocument>;

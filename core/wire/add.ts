@@ -27,6 +27,15 @@ const USUAL_LEVEL: Partial<Record<PortSpec['level'], [number, number, number]>> 
 
 const has = (port: PortSpec, carries: 'sound' | 'picture'): boolean => port.channels.some((c) => c.carries === carries);
 
+/** Hues that lines have. */
+const HUES = 8;
+
+/** The hue that the fewest sources have. */
+export function freeHue({ sources }: Pick<Rig, 'sources'>): number {
+  const used = (hue: number) => sources.filter((s) => s.hue === hue).length;
+  return Array.from({ length: HUES }, (_, i) => i + 1).reduce((a, b) => (used(b) < used(a) ? b : a));
+}
+
 /** The source that begins in a device, where one does: what nothing within leads to. */
 function sourceOf(rig: Rig, device: Device, type: DeviceType): Source | null {
   const sound = type.ports.find((p) => beginsAt(type, p) && has(p, 'sound'));
@@ -40,7 +49,7 @@ function sourceOf(rig: Rig, device: Device, type: DeviceType): Source | null {
     id: freeId(new Set(rig.sources.map((s) => s.id)), device.id),
     name: device.name,
     letter,
-    hue: (rig.sources.length % 8) + 1,
+    hue: freeHue(rig),
     sound: at(sound),
     ...(picture && { picture: at(picture) }),
     level: USUAL_LEVEL[sound.level] ?? [-26, -20, -14],

@@ -148,8 +148,15 @@ interface Joined {
 
 /** Whether, and how well, something leads from a type to another: by one lead, a program on its computer, through the air. */
 export function fitsAmong(types: Types): Fits {
-  return (from, to) => joinOf(types, from, to)?.cost ?? null;
+  return (from, to) => {
+    const join = joinOf(types, from, to);
+    if (!join) return null;
+    const loses = !join.picture && hasPicture(from, 'out') && hasPicture(to, 'in');
+    return join.cost + (loses ? NO_PICTURE : 0);
+  };
 }
+/** Sound alone, between two that have a picture to give and to take: nobody means that first. */
+const NO_PICTURE = 500;
 
 function joinOf(types: Types, from: DeviceType, to: DeviceType): Joined | null {
   const costs = known.get(types) ?? new Map<string, Joined | null>();
@@ -208,4 +215,28 @@ export function boxesBetween(types: Types, from: DeviceType, to: DeviceType): De
     .sort((a, b) => Number(isNear(b.cost)) - Number(isNear(a.cost)) || (isNear(a.cost) ? 0 : a.cost - b.cost))
     .slice(0, MOST_BETWEEN)
     .map((f) => f.type);
+}
+
+/** What stands before and after something that nobody knows. */
+export interface Beside {
+  readonly before: readonly DeviceType[];
+  readonly after: readonly DeviceType[];
+}
+
+/** What something may be by where it stands: boxes that what is before it leads to, and that lead to what is after it. */
+export function typesBeside(types: Types, { before, after }: Beside): DeviceType[] {
+  const [from, to] = [before[0], after[0]];
+  if (from && to) return boxesBetween(types, from, to);
+  const fits = fitsAmong(types);
+  const costOf = (type: DeviceType): number | null =>
+    from ? fits(from, type) : to ? fits(type, to) : isHardware(type) ? 0 : null;
+  return [...types.values()]
+    .flatMap((type) => {
+      const cost = isHardware(type) && !type.hosts ? costOf(type) : null;
+      return cost === null ? [] : [{ type, cost: Math.floor(cost / AS_CHEAP) }];
+    })
+    .sort((a, b) => a.cost - b.cost)
+    .map((f) => f.type)
+    .filter((type, i, all) => all.findIndex((t) => t.family === type.family) === i)
+    .slice(0, MOST_BETWEEN);
 }

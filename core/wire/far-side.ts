@@ -10,6 +10,7 @@ import {
   type Rig,
 } from '#core/rig/index.ts';
 import { mainVoiceOf } from '#core/signal/index.ts';
+import { freeHue } from './add.ts';
 import { freeId } from './sockets.ts';
 
 /** Gear that somebody at the far side of a call may have: one question tells which. */
@@ -192,7 +193,7 @@ export function addFarSeat(rig: Rig, callId: string, name: string): Edit {
           id: sourceId,
           name,
           letter,
-          hue: (rig.sources.length % 8) + 1,
+          hue: freeHue(rig),
           sound: { deviceId: personId, portId: 'voice' },
           level: [74, 77, 80],
         },

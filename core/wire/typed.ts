@@ -11,7 +11,7 @@ import {
 } from '#core/rig/index.ts';
 import { type Chain, type Item, type Joint, type OwnWords, readChains } from '#core/typed/index.ts';
 import { addDevice, nameFor } from './add.ts';
-import { bestBetween, fitsAmong, isMeant, likeness } from './between.ts';
+import { type Beside, bestBetween, fitsAmong, isMeant, likeness, typesBeside } from './between.ts';
 import { chooseTypes } from './choose.ts';
 import { startingLevels } from './levels.ts';
 import { Mentioned, namesOf } from './mentioned.ts';
@@ -28,7 +28,7 @@ export interface TypedBox {
   readonly deviceIds: readonly string[];
   /** Already on the desk. */
   readonly known: boolean;
-  /** What else it may be, where that is in doubt; and words that nothing was made of. */
+  /** What else it may be, where that is in doubt or nobody knows; and words that nothing was made of. */
   readonly others: readonly DeviceType[];
   readonly left: readonly string[];
   /** Where it stands in the text. */
@@ -134,8 +134,9 @@ class Drawing {
   draw(chain: Chain): void {
     let before: Named = { ids: [], items: [] };
     let anchor = before;
-    for (const { joint, items } of chain) {
-      const here = items.map((item) => ({ item, ids: this.#devicesFor(item) }));
+    for (const [i, { joint, items }] of chain.entries()) {
+      const around: Beside = { before: this.#typesOf(chain[i - 1]), after: this.#typesOf(chain[i + 1]) };
+      const here = items.map((item) => ({ item, ids: this.#devicesFor(item, around) }));
       const ids = here.flatMap((h) => h.ids);
       // 'A call with a friend on the computer': what follows somebody belongs to what they stand beside.
       const beside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids) ? anchor : before;
@@ -151,8 +152,9 @@ class Drawing {
   }
 
   /** The devices that an item names: those that are there, or new ones. */
-  #devicesFor(item: Item): readonly string[] {
-    const { mention, text: word, from, to } = item;
+  #devicesFor(item: Item, beside: Beside): readonly string[] {
+    const { mention, from, to } = item;
+    const word = mention.text || item.text;
     const type = this.#chosen.get(item) ?? mention.type;
     const base = { word, type, count: mention.count, left: mention.left, from, to };
     const meant = this.#mentioned.find(item, type);
@@ -169,7 +171,10 @@ class Drawing {
         });
       return meant.ids;
     }
-    const others = mention.doubt === 'none' ? [] : [mention.type, ...mention.others].filter((t) => t && t !== type);
+    const likely = mention.doubt === 'none' ? [] : [mention.type, ...mention.others];
+    const others = (
+      type ? likely.filter((t) => t && t !== type) : typesBeside(findTypes(this.rig), beside)
+    ) as DeviceType[];
     const ids: string[] = [];
     if (type)
       for (const name of this.#namesFor(item, type)) {
@@ -177,9 +182,13 @@ class Drawing {
         const { edit, device } = addDevice(this.rig, type, name ?? nameFor(this.rig, type));
         if (this.take(edit)) ids.push(device.id);
       }
-    this.boxes.push({ ...base, deviceIds: ids, known: false, others: others as DeviceType[] });
+    this.boxes.push({ ...base, deviceIds: ids, known: false, others });
     if (type) this.#mentioned.add(item, type, ids);
     return ids;
+  }
+
+  #typesOf(hop: Chain[number] | undefined): DeviceType[] {
+    return (hop?.items ?? []).flatMap((item) => this.#chosen.get(item) ?? item.mention.type ?? []);
   }
 
   #namesFor(item: Item, type: DeviceType): readonly (string | null)[] {

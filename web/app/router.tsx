@@ -11,6 +11,7 @@ export const router = createBrowserRouter([
     hydrateFallbackElement: <p className="page quiet">Opening…</p>,
     children: [
       { path: '/', lazy: async () => ({ Component: (await import('../rigs/index.ts')).RigsScreen }) },
+      { path: '/new', lazy: async () => ({ Component: (await import('../first-desk/index.ts')).FirstDeskScreen }) },
       { path: '/bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
       { path: '/bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
       { path: '/bench/try', lazy: async () => ({ Component: (await import('../treat/index.ts')).TreatScreen }) },

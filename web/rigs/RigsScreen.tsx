@@ -2,9 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
-import type { Rig } from '#core/rig/index.ts';
-import { OCCASIONS, rigFor } from '#core/intake/index.ts';
-import { count, Frame, formatDate, Pick, Sheet, StateMark, useKey } from '#web/parts/index.ts';
+import { count, Frame, formatDate, StateMark, useKey } from '#web/parts/index.ts';
 import { api, documentUrl, sayProblem } from '#web/store/index.ts';
 import { useRigActions } from './actions.ts';
 import { Backup } from './Backup.tsx';
@@ -26,13 +24,13 @@ export function RigsScreen() {
     useRigActions();
   const chooser = useRef<HTMLInputElement>(null);
   const [search, setSearch] = useState('');
-  const [choosing, setChoosing] = useState(false);
-  const beginDesk = async (rig?: Rig) => {
-    const id = await begin(rig);
+  const beginDesk = async () => {
+    const id = await begin();
     if (id) navigate(`/rigs/${id}/wire`);
   };
   useKey('n', 'Begin an empty desk', () => void beginDesk());
-  useKey('o', 'Begin from an occasion', () => setChoosing(true), !choosing);
+  useKey('d', 'Type what is on your desk', () => navigate('/new'));
+  useKey('o', 'Use a template', () => navigate('/new?template'));
   useKey('b', 'Listen to a file on the bench', () => navigate('/bench'));
   useKey('i', 'Import a rig', () => chooser.current?.click());
   const shown = (rigs.data ?? []).filter((r) => r.name.toLowerCase().includes(search.trim().toLowerCase()));
@@ -59,8 +57,11 @@ export function RigsScreen() {
                 What is on it, in under five minutes: from an occasion that is like yours, or typed from source to end.
               </p>
               <p className="row" style={{ marginTop: 12 }}>
-                <Button onClick={() => setChoosing(true)}>
-                  From an occasion <kbd>o</kbd>
+                <Button variant="solid" onClick={() => navigate('/new')}>
+                  What’s on my desk <kbd>d</kbd>
+                </Button>
+                <Button onClick={() => navigate('/new?template')}>
+                  Template <kbd>o</kbd>
                 </Button>
                 <Button onClick={() => void beginDesk()}>
                   Begin empty <kbd>n</kbd>
@@ -79,20 +80,6 @@ export function RigsScreen() {
               </div>
             )}
           </section>
-          {choosing && (
-            <Sheet title="What is it for?" onClose={() => setChoosing(false)}>
-              <Pick
-                label="Occasion"
-                autoFocus
-                items={OCCASIONS.map((o) => ({ id: o.id, label: o.name, note: o.says }))}
-                none="No occasion has these words. Begin empty, and type what is there."
-                onPick={(id) => {
-                  setChoosing(false);
-                  void beginDesk(rigFor(OCCASIONS.find((o) => o.id === id)!));
-                }}
-              />
-            </Sheet>
-          )}
           <div className="spread" style={{ marginTop: 26 }}>
             <h2 style={{ margin: 0 }}>Rigs kept here</h2>
             <span className="row">

@@ -1,1 +1,2 @@
+export { cellsOf } from './cells.ts';
 export { RouteScreen } from './RouteScreen.tsx';

@@ -1,4 +1,5 @@
 export type { Region } from './cells.ts';
+export { type DeskReader, openDeskReader } from './desk.ts';
 export type { SmallFrame } from './frames.ts';
 export {
   compareTakes,

@@ -1,1 +1,2 @@
 export { LineMapView } from './LineMapView.tsx';
+export { MapPicture } from './MapPicture.tsx';

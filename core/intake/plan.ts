@@ -1,0 +1,81 @@
+import { proposePlan } from '#core/plan/index.ts';
+import { findDevice, findTypes, isPerson, type PlanCell, type Rig } from '#core/rig/index.ts';
+import { evaluate, evaluationAt, rolesOf } from '#core/signal/index.ts';
+import type { Builder } from './builder.ts';
+import type { Answers } from './questions.ts';
+
+/** Who must hear what, by what they are; games and music are no matter of a call, and music none of the ears here. */
+export function planFor(
+  rig: Rig,
+  inRoom: readonly Pick<PlanCell, 'sourceId' | 'listenerId'>[],
+  answers: Answers,
+): PlanCell[] {
+  const roles = rolesOf(rig);
+  const tracks = trackPlan(rig);
+  const heard = new Set(
+    evaluate(rig)
+      .pairs.filter((p) => p.ways.length > 0)
+      .map((p) => `${p.sourceId} ${p.listenerId}`),
+  );
+  const proposed = proposePlan(rig).map(({ cell }): PlanCell => {
+    const source = rig.sources.find((s) => s.id === cell.sourceId)!;
+    const listener = rig.listeners.find((l) => l.id === cell.listenerId)!;
+    const kind = roles.source(source);
+    const ears = roles.listener(listener);
+    const isVoice = kind.endsWith('voice');
+    if (inRoom.some((p) => p.sourceId === cell.sourceId && p.listenerId === cell.listenerId))
+      return { ...cell, want: 'may' };
+    const isHeard = () => heard.has(`${cell.sourceId} ${cell.listenerId}`);
+    // At somebody's own ears without anything worn, only what sounds in the room.
+    if (
+      cell.want === 'must' &&
+      listener.sound.deviceId !== source.sound.deviceId &&
+      isPersonAt(rig, listener) &&
+      !isHeard()
+    )
+      return { ...cell, want: 'may' };
+    // Who sits at the same desk is heard there, and who is on the same call hears the others by the call.
+    if (cell.want === 'must' && ears === 'ears' && (kind === 'voice' || kind === 'second-voice') && !isHeard())
+      return { ...cell, want: 'may' };
+    if (cell.want === 'must' && ears === 'far-ears' && kind === 'far-voice') return { ...cell, want: 'may' };
+    if (cell.want === 'must' && ears === 'far-ears' && !isVoice) return { ...cell, want: 'may' };
+    if (cell.want === 'must' && ears === 'ears' && !isVoice && kind !== 'game') return { ...cell, want: 'may' };
+    if (
+      ears === 'mix' &&
+      kind === 'far-voice' &&
+      [...answers].some(([id, a]) => id.startsWith('stream-hears:') && a === 'no')
+    )
+      return { ...cell, want: 'must-not' };
+    return cell;
+  });
+  return [...proposed, ...tracks];
+}
+
+/** Where a program records tracks and no mix, what comes to a track is what it is for. */
+function trackPlan(rig: Rig): PlanCell[] {
+  const roles = rolesOf(rig);
+  const mixed = new Set(rig.listeners.filter((l) => roles.listener(l) === 'mix').map((l) => l.sound.deviceId));
+  const tracks = rig.listeners.filter((l) => roles.listener(l) === 'track' && !mixed.has(l.sound.deviceId));
+  return evaluate(rig)
+    .pairs.filter((p) => p.ways.length > 0 && tracks.some((t) => t.id === p.listenerId))
+    .map(({ sourceId, listenerId }) => ({ sourceId, listenerId, want: 'must' }));
+}
+
+const isPersonAt = (rig: Rig, { sound }: Rig['listeners'][number]): boolean =>
+  isPerson(findTypes(rig).get(findDevice(rig, sound.deviceId)!.typeId)!);
+
+/** What has no way to a mix, in no moment and by no setting, is no part of it: a console that one plays beside. */
+export function dropUnreached(b: Builder): void {
+  const roles = rolesOf(b.rig);
+  const all = [null, ...b.rig.moments.map((m) => m.id)].map((id) => evaluationAt(b.rig, id));
+  for (const cell of b.rig.plan) {
+    const source = b.rig.sources.find((s) => s.id === cell.sourceId)!;
+    const listener = b.rig.listeners.find((l) => l.id === cell.listenerId)!;
+    const isMix = roles.listener(listener) === 'mix' && !roles.source(source).endsWith('voice');
+    const comes = all.some(({ pairs }) =>
+      pairs.some((p) => p.sourceId === source.id && p.listenerId === listener.id && p.ways.length > 0),
+    );
+    if (isMix && cell.want === 'must' && !comes)
+      b.take({ kind: 'set-plan', sourceId: source.id, listenerId: listener.id, cell: { ...cell, want: 'may' } });
+  }
+}

@@ -1,0 +1,260 @@
+import { Button, Input, Textarea } from '@chakra-ui/react';
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import type { DeskOptions } from '#core/intake/index.ts';
+import { emptyRig, type Rig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { type OwnWords, ownKey } from '#core/typed/index.ts';
+import { count, Frame, Pick, Sheet, useKey, useKeyHint } from '#web/parts/index.ts';
+import { api, sayProblem } from '#web/store/index.ts';
+import { MapPicture, useTypeItems } from '#web/wire/index.ts';
+import { Connected } from './Connected.tsx';
+import { Decide } from './Decide.tsx';
+import { nameFor } from './name.ts';
+import { ownWords, remember } from './own-words.ts';
+import { OTHER, type Step, stepsOf } from './steps.ts';
+import { TemplateDialog } from './TemplateDialog.tsx';
+import { Understood } from './Understood.tsx';
+import { useDeskReading } from './useDeskReading.ts';
+import { WillHear } from './WillHear.tsx';
+
+const EXAMPLE = `2 consoles > hdmi switch > capture card > pc > streaming app
+me > xlr mic > small usb mixer > pc
+friend > voice chat > pc; usb headset > pc`;
+const NOTHING = emptyRig('New rig');
+
+/** A first desk: typed in plain words, shown as it is understood, decided where only a person can, and made. */
+export function FirstDeskScreen() {
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const [text, setText] = useState('');
+  const [own, setOwn] = useState<OwnWords>(ownWords);
+  const [answers, setAnswers] = useState<ReadonlyMap<string, string>>(new Map());
+  const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
+  const [typedName, setTypedName] = useState<string | null>(null);
+  const [at, setAt] = useState<number | null>(null);
+  const [picking, setPicking] = useState<Step | null>(null);
+  const [template, setTemplate] = useState(search.has('template'));
+  const [problem, setProblem] = useState<string | null>(null);
+  const field = useRef<HTMLTextAreaElement>(null);
+  const rigs = api.useRigsQuery(undefined);
+  const [create, creating] = api.useCreateRigMutation();
+  const options = useMemo<DeskOptions>(() => ({ own, answers, without }), [own, answers, without]);
+  const { read, current, failed } = useDeskReading(text, options);
+  const steps = useMemo(() => (read ? stepsOf(read) : []), [read]);
+  const rig = read?.rig ?? null;
+  const evaluation = useMemo(() => (rig ? evaluate(rig) : null), [rig]);
+  const named = typedName ?? nameFor(rig, rigs.data?.map((r) => r.name) ?? [], new Date());
+  const step = at === null ? undefined : steps[at];
+  const unknown = steps.filter((s) => s.kind === 'unknown').length;
+  useEffect(() => field.current?.focus(), []);
+
+  const begin = async (document: Rig) => {
+    const id = crypto.randomUUID();
+    try {
+      await create({ id, document }).unwrap();
+      navigate(`/rigs/${id}/route`);
+    } catch (error) {
+      setProblem(sayProblem(error));
+    }
+  };
+  const make = () => {
+    if (!rig || !current || creating.isLoading) return;
+    const used = read!.typed.boxes.flatMap((b) => {
+      const key = ownKey(b.word);
+      return own.has(key) ? [[key, own.get(key)!] as const] : [];
+    });
+    void begin({ ...rig, name: named, ...(used.length > 0 && { words: Object.fromEntries(used) }) });
+  };
+  /** On to the next that is to be settled; after the last, the desk is made. */
+  const goOn = (from: number | null) => {
+    const next = from === null ? 0 : from + 1;
+    if (next < steps.length) {
+      setAt(next);
+    } else {
+      setAt(null);
+      make();
+    }
+  };
+  const take = (taken: Step, optionId: string) => {
+    if (optionId === OTHER) return setPicking(taken);
+    if (taken.kind === 'decision') setAnswers(new Map([...answers, [taken.id, optionId]]));
+    else {
+      const words = new Map([...own, [ownKey(taken.words), optionId]]);
+      setOwn(words);
+      remember(words);
+    }
+  };
+  const byKey = (n: number) => {
+    const option = step?.options[n];
+    if (!step || !option || at === null) return;
+    take(step, option.id);
+    // A word that is settled is no step any more: the next one takes its place.
+    if (option.id !== OTHER && step.kind === 'decision' && at + 1 < steps.length) setAt(at + 1);
+  };
+  useKeyHint('1–9', 'At a question: its answers');
+  useKeyHint('enter', 'On to the next question; after the last, make the rig');
+  useKeyHint('arrowdown,arrowup', 'From question to question');
+  useKeyHint('escape', 'At a question: back to the text');
+  useKey('o', 'Use a template', () => setTemplate(true), !template && !picking);
+  useKeyHint('shift+enter', 'In the text: a new line');
+  const onKeyDown = (e: KeyboardEvent) => {
+    if (e.key !== 'Enter' || e.shiftKey) return;
+    e.preventDefault();
+    if (rig && current) goOn(null);
+  };
+  const top = (
+    <div className="spread" style={{ flex: 1 }}>
+      <div className="row">
+        <span className="small quiet">New rig</span>
+        <Input
+          aria-label="Name of the rig"
+          value={named}
+          onChange={(e) => setTypedName(e.target.value)}
+          maxLength={120}
+          width="230px"
+        />
+        <span className="quiet" role="status">
+          {rig ? `${count(rig.devices.length, 'device')}, nothing made yet` : 'nothing made yet'}
+          {!current && ', reading…'}
+        </span>
+      </div>
+      <span className="row">
+        <Button onClick={() => setTemplate(true)}>
+          Use a template <kbd>o</kbd>
+        </Button>
+        <Button
+          onClick={() =>
+            void begin(emptyRig(typedName ?? nameFor(null, rigs.data?.map((r) => r.name) ?? [], new Date())))
+          }
+        >
+          Start empty
+        </Button>
+      </span>
+    </div>
+  );
+  return (
+    <Frame
+      nav={[
+        { to: '/', label: 'Rigs' },
+        { to: '/new', label: 'New rig' },
+      ]}
+      more={[{ to: '/bench', label: 'Bench' }]}
+      top={top}
+    >
+      <main className="frame-page first-desk">
+        <div className="page">
+          <h1>What’s on your desk?</h1>
+          <p className="quiet">
+            Type it the way the signal runs, one chain a line. Plain words are fine. <kbd>Enter</kbd> goes on,{' '}
+            <kbd>Shift</kbd> <kbd>Enter</kbd> begins a line.
+          </p>
+          <Textarea
+            ref={field}
+            aria-label="What’s on your desk"
+            className="desk-text"
+            rows={Math.max(3, text.split('\n').length)}
+            placeholder={EXAMPLE}
+            spellCheck={false}
+            value={text}
+            onFocus={() => setAt(null)}
+            onChange={(e) => setText(e.target.value)}
+            onKeyDown={onKeyDown}
+          />
+          <div aria-live="polite">
+            {problem && <p className="fix">{problem}</p>}
+            {failed && <p className="fix">{failed}</p>}
+          </div>
+          {read && (
+            <>
+              <Understood read={read} />
+              <Decide
+                steps={steps}
+                at={at}
+                onAt={setAt}
+                onTake={take}
+                onKey={byKey}
+                onNext={() => goOn(at)}
+                onBack={() => field.current?.focus()}
+              />
+              <Connected
+                made={read.made}
+                onToggle={(id) =>
+                  setWithout(new Set(without.has(id) ? [...without].filter((w) => w !== id) : [...without, id]))
+                }
+              />
+            </>
+          )}
+        </div>
+        <div className="page would-be">
+          <h1>Everyone will hear</h1>
+          {rig && evaluation ? (
+            <>
+              <WillHear rig={rig} evaluation={evaluation} />
+              <MapPicture rig={rig} evaluation={evaluation} />
+              <p className="quiet">
+                Cables, gains and delays are assumed until you confirm them.{' '}
+                {unknown > 0 &&
+                  `${count(unknown, 'word')} left out until you say what ${unknown > 1 ? 'they are' : 'it is'}.`}
+              </p>
+              <p className="row" style={{ marginTop: 12 }}>
+                <Button variant="solid" disabled={!current || creating.isLoading} onClick={make}>
+                  Make this rig <kbd>Enter</kbd>
+                </Button>
+              </p>
+            </>
+          ) : (
+            <p className="quiet">
+              {text.trim() === '' ? 'Begin typing: it is read with every word.' : 'Nothing of this is understood yet.'}
+            </p>
+          )}
+        </div>
+      </main>
+      {picking && (
+        <OtherDialog
+          words={picking.words}
+          onPick={(typeId) => {
+            take(picking, typeId);
+            setPicking(null);
+          }}
+          onClose={() => setPicking(null)}
+        />
+      )}
+      {template && (
+        <TemplateDialog
+          onWords={(words) => {
+            setText(words);
+            setTemplate(false);
+            setTimeout(() => field.current?.focus());
+          }}
+          onClose={() => setTemplate(false)}
+        />
+      )}
+    </Frame>
+  );
+}
+
+/** Everything there is, for a word of one’s own. */
+function OtherDialog({
+  words,
+  onPick,
+  onClose,
+}: {
+  words: string;
+  onPick: (typeId: string) => void;
+  onClose: () => void;
+}) {
+  const items = useTypeItems(NOTHING);
+  return (
+    <Sheet title={`What is ‘${words}’?`} onClose={onClose}>
+      <p className="quiet small">Remembered on this computer.</p>
+      <Pick
+        label="What is it?"
+        autoFocus
+        items={items}
+        none="No type has these words. Take the nearest, and make your own in Gear later."
+        onPick={onPick}
+      />
+    </Sheet>
+  );
+}

@@ -1,0 +1,71 @@
+import { Button } from '@chakra-ui/react';
+import { useState } from 'react';
+import { OCCASIONS, type Occasion, type OccasionAnswers, takenOf, wordsFor } from '#core/intake/index.ts';
+import { Pick, Sheet, useKey } from '#web/parts/index.ts';
+
+interface Props {
+  readonly onWords: (words: string) => void;
+  readonly onClose: () => void;
+}
+
+/** A usual purpose, and the few questions that it needs: what comes of it are plain words, changed as one's own are. */
+export function TemplateDialog({ onWords, onClose }: Props) {
+  const [occasion, setOccasion] = useState<Occasion | null>(null);
+  return (
+    <Sheet title={occasion?.name ?? 'What is it for?'} onClose={onClose}>
+      {occasion ? (
+        <Questions occasion={occasion} onDone={(answers) => onWords(wordsFor(occasion, answers))} />
+      ) : (
+        <Pick
+          label="Occasion"
+          autoFocus
+          items={OCCASIONS.map((o) => ({ id: o.id, label: o.name, note: o.says }))}
+          none="No occasion has these words. Close this, and type what is on your desk."
+          onPick={(id) => setOccasion(OCCASIONS.find((o) => o.id === id)!)}
+        />
+      )}
+    </Sheet>
+  );
+}
+
+/** One question after another: a number key answers and goes on, Enter takes what is usual. */
+function Questions({ occasion, onDone }: { occasion: Occasion; onDone: (answers: OccasionAnswers) => void }) {
+  const [answers, setAnswers] = useState<OccasionAnswers>({});
+  const [at, setAt] = useState(0);
+  const asks = occasion.asks.filter((a) => takenOf(occasion, a, answers) !== null);
+  const ask = asks[at];
+  const go = (next: OccasionAnswers) => {
+    const left = occasion.asks.filter((a) => takenOf(occasion, a, next) !== null);
+    if (at + 1 >= left.length) onDone(next);
+    else {
+      setAnswers(next);
+      setAt(at + 1);
+    }
+  };
+  const take = (n: number) => {
+    const option = ask?.options[n];
+    if (ask && option) go({ ...answers, [ask.id]: option.id });
+  };
+  useKey('1', 'The first answer', () => take(0), ask !== undefined);
+  useKey('2', 'The second answer', () => take(1), (ask?.options.length ?? 0) > 1);
+  useKey('3', 'The third answer', () => take(2), (ask?.options.length ?? 0) > 2);
+  useKey('4', 'The fourth answer', () => take(3), (ask?.options.length ?? 0) > 3);
+  if (!ask) return null;
+  return (
+    <>
+      <p className="quiet">
+        {occasion.says} Question {at + 1} of {asks.length}.
+      </p>
+      <h2>{ask.asks}</h2>
+      <ul className="plain made">
+        {ask.options.map((o, n) => (
+          <li key={o.id}>
+            <Button autoFocus={n === 0} variant={n === 0 ? 'solid' : 'outline'} onClick={() => take(n)}>
+              {o.label} <kbd>{n + 1}</kbd>
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,45 @@
+import type { DeskRead } from '#core/intake/index.ts';
+import { count } from '#web/parts/index.ts';
+
+/** What each of the words was taken for: nothing is left out in silence. */
+export function Understood({ read: { typed } }: { read: DeskRead }) {
+  const there = typed.boxes.filter((b) => b.type !== null);
+  const name = (id: string) => typed.rig.devices.find((d) => d.id === id)?.name ?? id;
+  const unjoined = typed.leads.filter((l) => l.offer === null);
+  return (
+    <section aria-label="What was understood">
+      <h2>I understood</h2>
+      {there.length === 0 && <p className="quiet">Nothing yet.</p>}
+      <ul className="chips">
+        {there.map((b) => (
+          <li
+            key={`${b.from} ${b.word}`}
+            className={b.left.length > 0 || b.others.length > 0 ? 'chip doubtful' : 'chip'}
+          >
+            <span className="strong">
+              {b.count > 1 ? `${b.count} × ` : ''}
+              {b.word}
+            </span>{' '}
+            <span className="small quiet">{shortName(b.type!.name)}</span>
+          </li>
+        ))}
+      </ul>
+      {typed.noSocket.map(({ deviceId, socket }) => (
+        <p key={`${deviceId} ${socket}`} className="small watch">
+          {name(deviceId)} has no socket called ‘{socket}’ here: the nearest that fits was taken.
+        </p>
+      ))}
+      {unjoined.length > 0 && (
+        <p className="small quiet">
+          No cable goes straight between {count(unjoined.length, 'pair')} of these; see what goes between below.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** The name of a type as far as it fits beside a word. */
+const shortName = (name: string): string => {
+  const [first, second] = name.split(', ');
+  return second && first!.length + second.length < 26 ? `${first}, ${second}` : first!;
+};

@@ -1,0 +1,1 @@
+export { FirstDeskScreen } from './FirstDeskScreen.tsx';

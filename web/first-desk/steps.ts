@@ -1,0 +1,64 @@
+import type { Decision, DeskRead } from '#core/intake/index.ts';
+import type { DeviceType } from '#core/rig/index.ts';
+import { ownKey } from '#core/typed/index.ts';
+import type { TypedBox } from '#core/wire/index.ts';
+
+/** A choice of a step, by its key: the first is taken unless somebody says otherwise. */
+export interface Option {
+  readonly id: string;
+  readonly label: string;
+}
+/** Something to be settled before a desk is made, or left as it is taken. */
+export interface Step {
+  readonly id: string;
+  readonly kind: 'unknown' | 'doubtful' | 'decision';
+  readonly asks: string;
+  /** Words that it is about, as typed. */
+  readonly words: string;
+  readonly options: readonly Option[];
+  readonly taken: string | null;
+  readonly answered: boolean;
+}
+
+/** So many have a key of their own. */
+export const MOST_KEYS = 9;
+export const OTHER = 'something-else';
+const MOST_CHOICES = 4;
+
+const optionsOf = (types: readonly DeviceType[]): Option[] => [
+  ...types.slice(0, MOST_CHOICES).map((t) => ({ id: t.id, label: t.name })),
+  { id: OTHER, label: 'Something else' },
+];
+
+function stepOf(box: TypedBox, id: string): Step | null {
+  const { word, type, others, left } = box;
+  const base = { id, words: word, answered: false };
+  if (!type) return { ...base, kind: 'unknown', asks: `${word}: what is it?`, options: optionsOf(others), taken: null };
+  if (others.length === 0 && left.length === 0) return null;
+  const asks =
+    left.length > 0 ? `${word}: ‘${left.join(' ')}’ isn’t in its name here. Which is it?` : `${word}: which is it?`;
+  return { ...base, kind: 'doubtful', asks, options: optionsOf([type, ...others]), taken: type.id };
+}
+
+/** What is not known, what is doubtful, and what only a person can decide; in this order. */
+export function stepsOf({ typed, decisions }: DeskRead): Step[] {
+  const seen = new Set<string>();
+  const boxes = typed.boxes.flatMap((box) => {
+    const id = `word:${ownKey(box.word)}`;
+    if (box.known || seen.has(id)) return [];
+    seen.add(id);
+    return stepOf(box, id) ?? [];
+  });
+  const rank = (s: Step) => (s.kind === 'unknown' ? 0 : 1);
+  return [...boxes.sort((a, b) => rank(a) - rank(b)), ...decisions.map(decisionStep)];
+}
+
+const decisionStep = ({ id, asks, options, taken, answered }: Decision): Step => ({
+  id,
+  kind: 'decision',
+  asks,
+  words: '',
+  options: options.map((o) => ({ id: o.id, label: o.label })),
+  taken,
+  answered,
+});

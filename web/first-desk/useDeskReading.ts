@@ -1,0 +1,48 @@
+import { useEffect, useRef, useState } from 'react';
+import type { DeskOptions, DeskRead } from '#core/intake/index.ts';
+import { type DeskReader, openDeskReader } from '#web/workers/index.ts';
+
+/** So long after the last key press a reading begins. */
+const PAUSE_MS = 120;
+
+export interface Reading {
+  /** The newest that is there; null before anything is read, or while nothing is typed. */
+  readonly read: DeskRead | null;
+  /** Whether it is of what is typed now. */
+  readonly current: boolean;
+  readonly failed: string | null;
+}
+
+/** What a typed desk is read as, beside the page: the newest text is read next, and what it came to before stays till then. */
+export function useDeskReading(text: string, options: DeskOptions): Reading {
+  const reader = useRef<DeskReader | null>(null);
+  const [state, setState] = useState<{ key: unknown; read: DeskRead | null; failed: string | null }>({
+    key: null,
+    read: null,
+    failed: null,
+  });
+  useEffect(
+    () => () => {
+      reader.current?.close();
+      reader.current = null;
+    },
+    [],
+  );
+  useEffect(() => {
+    if (text.trim() === '') return undefined;
+    let gone = false;
+    const timer = setTimeout(() => {
+      reader.current ??= openDeskReader();
+      reader.current.read(text, options).then(
+        (read) => !gone && setState({ key: options, read, failed: null }),
+        (error: unknown) => !gone && setState({ key: options, read: null, failed: (error as Error).message }),
+      );
+    }, PAUSE_MS);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [text, options]);
+  if (text.trim() === '') return { read: null, current: true, failed: null };
+  return { read: state.read, current: state.key === options, failed: state.failed };
+}
