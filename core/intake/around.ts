@@ -99,16 +99,24 @@ export function endsOf(rig: Rig, hostId: string, way: 'in' | 'out'): End[] {
       };
     });
   });
+  // Cards within the computer bring what they have to programs.
+  const cards = rig.devices.flatMap((d): End[] =>
+    way === 'in' && d.on === hostId && isHardware(typeOf(rig, d.id))
+      ? typeOf(rig, d.id)
+          .ports.filter((p) => p.direction === 'out' && p.connector === 'software')
+          .map((port) => ({ ...end(d.id, port), ref: { deviceId: d.id, portId: port.id } }))
+      : [],
+  );
   const own = type.ports
     .filter((p) => p.direction === way && (p.level === 'air' || p.level === 'light'))
     .flatMap((p) => behind(p.id).map((port) => end(hostId, port)));
-  return [...plugged, ...own];
+  return [...plugged, ...cards, ...own];
 }
 
 /** Kinds of what comes by a device: a voice, the sound of a game, something else; in order of what it is worth knowing. */
 export function carriesWhat(rig: Rig, deviceId: string): 'voice' | 'game' | 'other' {
   const up = [...upstream(rig, deviceId)].map((id) => typeOf(rig, id));
-  if (up.some(isMicrophone)) return 'voice';
+  if (up.some(isMicrophone) || [...upstream(rig, deviceId)].some((id) => isTalkedInto(rig, id))) return 'voice';
   return up.some((t) => t.ports.some((p) => p.does === 'game' && beginsAt(t, p))) ? 'game' : 'other';
 }
 
@@ -120,7 +128,8 @@ export function listenRank(rig: Rig, deviceId: string, hostId: string): number {
   const down = [...downstream(rig, deviceId)].map((id) => typeOf(rig, id));
   if (down.some(isWorn)) return 1;
   if (down.some(soundsIntoRoom)) return 2;
-  return 5;
+  // A phone is plugged where it is to be heard.
+  return typeOf(rig, hostId).power?.feeds ? 5 : 3;
 }
 
 /** People with a voice, in the order in which they were named. */

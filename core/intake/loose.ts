@@ -1,4 +1,5 @@
 import {
+  beginsAt,
   type DeviceType,
   type Edit,
   endsThat,
@@ -6,8 +7,10 @@ import {
   isHardware,
   isProgram,
   isSupply,
+  isWorn,
   records,
   showsPicture,
+  soundsIntoRoom,
 } from '#core/rig/index.ts';
 import {
   addDevice,
@@ -15,6 +18,7 @@ import {
   boxesBetween,
   fitsAmong,
   isMeant,
+  isWithin,
   nameFor,
   type Offer,
   type TypedLead,
@@ -89,12 +93,19 @@ const PLAIN = 25;
 /** Boxes that were named alone are plugged where such a box goes: into the computer, or into what goes there. */
 export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
   const fits = fitsAmong(b.types);
-  for (const { id, name } of b.rig.devices) {
+  for (const device of b.rig.devices) {
+    const { id, name } = device;
     const type = b.typeOf(id);
     const isPlugged = b.rig.cables.some(
       (c) => c.medium !== 'air' && c.medium !== 'light' && (c.from.deviceId === id || c.to.deviceId === id),
     );
-    if (!isHardware(type) || type.hosts || isSupply(type) || isPlugged || waiting.has(id)) continue;
+    const isDone = isPlugged && !isDeadEnd(b, id);
+    if (!isHardware(type) || type.hosts || isSupply(type) || isDone || waiting.has(id)) continue;
+    const [host] = hostsOf(b.rig);
+    if (isWithin(type)) {
+      if (host && device.on === undefined) b.take({ kind: 'set-device', device: { ...device, on: host } });
+      continue;
+    }
     const near = new Set(hostsOf(b.rig).flatMap((h) => [...upstream(b.rig, h)]));
     const isScreen = showsPicture(type);
     const options = b.rig.devices
@@ -104,7 +115,7 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
         const [there, back] = [fits(type, other), fits(other, type)];
         return [
           ...(there === null || isScreen ? [] : [{ from: id, to: d.id, cost: there }]),
-          ...(back === null ? [] : [{ from: d.id, to: id, cost: back }]),
+          ...(back === null || isPlugged ? [] : [{ from: d.id, to: id, cost: back }]),
         ];
       })
       .filter((o) => o.cost < PLAIN)
@@ -118,6 +129,18 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
       break;
     }
   }
+}
+
+/** What comes in there has no way on, though it could go on: a mixer that was named only as what microphones go into. */
+function isDeadEnd({ rig, types }: Builder, id: string): boolean {
+  const type = types.get(rig.devices.find((d) => d.id === id)!.typeId)!;
+  const isEnd =
+    isWorn(type) ||
+    soundsIntoRoom(type) ||
+    showsPicture(type) ||
+    records(type) ||
+    rig.listeners.some((l) => l.sound.deviceId === id);
+  return !isEnd && !rig.cables.some((c) => c.from.deviceId === id && c.medium !== 'light');
 }
 
 /** A screen that is plugged to a computer for something else (a display on the head, for its microphone) gets its picture too. */
@@ -144,12 +167,45 @@ const isFree = ({ rig }: Builder, { cables: [first], socket }: Offer): boolean =
   socket.cableIds.length === 0 &&
   !rig.cables.some((c) => c.from.deviceId === first!.from.deviceId && c.from.portId === first!.from.portId);
 
+/** A phone or a tablet that nothing was said to run on takes part in a call; what it is plugged to has a way back to it. */
+export function callOnPhones(b: Builder): void {
+  for (const hostId of hostsOf(b.rig)) {
+    if (feeds(b, hostId) || programsOn(b.rig, hostId).length > 0) continue;
+    const phone = b.device(hostId).name;
+    const { edit, device } = addDevice(b.rig, b.types.get('call')!, `${phone}, call`.slice(0, 120));
+    const on: Edit = { kind: 'set-device', device: { ...device, on: hostId } };
+    b.make(`call-on:${hostId}`, { who: phone, does: 'is on', what: 'a call' }, () => [edit, on]);
+  }
+  for (const hostId of hostsOf(b.rig)) {
+    const calls = programsOn(b.rig, hostId).some((id) => endsThat(b.typeOf(id), 'call-microphone').length > 0);
+    if (feeds(b, hostId) || !calls) continue;
+    const [next] = b.rig.cables
+      .filter((c) => c.medium === 'lead' && c.from.deviceId === hostId)
+      .map((c) => c.to.deviceId);
+    const isBack = b.rig.cables.some((c) => c.to.deviceId === hostId && c.from.deviceId === next);
+    if (!next || isBack || !b.typeOf(next).ports.some((p) => p.direction === 'out' && p.level === 'line')) continue;
+    const offer = bestBetween(b.rig, next, hostId, { suits: isMeant(b.typeOf(next), b.typeOf(hostId)) });
+    if (offer)
+      b.make(
+        `back:${hostId}`,
+        {
+          who: b.device(next).name,
+          does: 'goes back to',
+          what: b.device(hostId).name,
+          note: 'so that who is on the call hears you',
+        },
+        () => b.plugs(offer),
+      );
+  }
+}
+
 /** What the computer is there for, where no program was named: a desk leads somewhere. */
 export function nameProgram(b: Builder, answers: Answers): Decision[] {
   return hostsOf(b.rig).flatMap((hostId) => {
     const runs = programsOn(b.rig, hostId).map((id) => b.typeOf(id));
     const arrivals = endsOf(b.rig, hostId, 'in').filter((e) => e.deviceId !== hostId);
     if (arrivals.length === 0 || runs.some((t) => endsThat(t, 'stream').length > 0 || records(t))) return [];
+    if (!feeds(b, hostId)) return [];
     const host = b.device(hostId).name;
     const isCamera = (id: string) => [...upstream(b.rig, id)].some((d) => films(b.typeOf(d)));
     const captures = arrivals.some((e) => e.picture && !isCamera(e.deviceId));
@@ -185,4 +241,18 @@ function nameOfPurpose(b: Builder, typeId: string): string {
   let free: string = name;
   for (let n = 2; taken.has(free); n++) free = `${name} ${n}`;
   return free;
+}
+
+/** What begins in a box is heard where the box is plugged: at Bluetooth, where nothing stands in its jack. */
+export function moveSources(b: Builder): void {
+  b.rig.sources.forEach((source, at) => {
+    const { deviceId, portId } = source.sound;
+    const type = b.typeOf(deviceId);
+    const isUsed = (id: string) => b.rig.cables.some((c) => c.from.deviceId === deviceId && c.from.portId === id);
+    const does = type.ports.find((p) => p.id === portId)?.does;
+    const other = type.ports.find((p) => beginsAt(type, p) && p.does === does && p.id !== portId && isUsed(p.id));
+    if (isUsed(portId) || !other) return;
+    b.take({ kind: 'remove-source', sourceId: source.id });
+    b.take({ kind: 'add-source', source: { ...source, sound: { deviceId, portId: other.id } }, at });
+  });
 }

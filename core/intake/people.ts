@@ -1,12 +1,32 @@
-import { films, findTypes, isCall, isPerson, isWorn, type Rig, showsPicture, soundsIntoRoom } from '#core/rig/index.ts';
+import {
+  endsBehind,
+  films,
+  findTypes,
+  isCall,
+  isPerson,
+  isWorn,
+  type Rig,
+  showsPicture,
+  soundsIntoRoom,
+} from '#core/rig/index.ts';
 import { addDevice, addFarSeat, bestBetween, freeId, isMeant, type TypedUse } from '#core/wire/index.ts';
-import { earsPort, hearsToo, isFedByLead, isHeadset, isMicrophone, isTalkedInto, peopleOf } from './around.ts';
+import {
+  earsPort,
+  hearsToo,
+  isFedByLead,
+  isHeadset,
+  isMicrophone,
+  isTalkedInto,
+  peopleOf,
+  upstream,
+} from './around.ts';
 import type { Builder } from './builder.ts';
 
 /** Who types, where nobody was named; and who comes besides. */
 const YOU = 'You';
 const GUEST = 'Guest';
 const CALLER = 'Caller';
+const ROOM = 'Room';
 
 /** Persons that were named with a call are over there, and hear by a headset of their own. */
 export function seatFarPeople(b: Builder, uses: readonly TypedUse[]): void {
@@ -97,16 +117,22 @@ export function seatPeople(b: Builder, isOpen: boolean): void {
 function talkToTheRoom(b: Builder): void {
   const all = b.rig.devices.filter((d) => !isFarGear(b, d.id));
   if (all.some((d) => isMicrophone(b.typeOf(d.id)))) return;
+  // A camera first, then the computer that something runs on.
+  const placeOf = (id: string) =>
+    b.typeOf(id).hosts ? (b.rig.devices.some((d) => d.on === id && !films(b.typeOf(d.id))) ? 1 : 2) : 0;
   const [near] = all
     .filter(
       (d) =>
         hearsToo(b.typeOf(d.id)) &&
         b.rig.cables.some((c) => c.from.deviceId === d.id || c.to.deviceId === d.id || b.typeOf(d.id).hosts),
     )
-    .sort((x, y) => Number(b.typeOf(x.id).hosts ?? false) - Number(b.typeOf(y.id).hosts ?? false));
+    .sort((x, y) => placeOf(x.id) - placeOf(y.id));
   if (!near) return;
   const people = here(b);
-  const isSpokenTo = b.rig.devices.some((d) => isCall(b.typeOf(d.id))) || people.length > 0 || films(b.typeOf(near.id));
+  const isSpokenTo =
+    b.rig.devices.some((d) => isCall(b.typeOf(d.id))) ||
+    people.length > 0 ||
+    (films(b.typeOf(near.id)) && !b.typeOf(near.id).hosts);
   if (!isSpokenTo) return;
   for (const person of people.length > 0 ? people : [newPerson(b)]) {
     const voice = b.typeOf(person).ports.find((p) => p.does === 'voice');
@@ -245,20 +271,39 @@ export function dropSilentVoices(b: Builder): void {
 /** What sounds in the room here: loudspeakers, screens and computers that something is played to. */
 const soundingHere = (b: Builder): string[] =>
   b.rig.devices
-    .filter(
-      (d) =>
-        soundsIntoRoom(b.typeOf(d.id)) &&
-        !isFarGear(b, d.id) &&
-        b.rig.cables.some((c) => c.to.deviceId === d.id && c.medium !== 'air'),
-    )
+    .filter(({ id }) => {
+      const type = b.typeOf(id);
+      const air = type.ports
+        .filter((p) => p.direction === 'out' && p.level === 'air')
+        .flatMap((p) => endsBehind(type, p.id));
+      // Of a computer, only what programs play to its own loudspeakers.
+      const isPlayed = b.rig.cables.some(
+        (c) => c.to.deviceId === id && c.medium !== 'air' && (!type.hosts || air.some((p) => p.id === c.to.portId)),
+      );
+      return soundsIntoRoom(type) && !isFarGear(b, id) && isPlayed;
+    })
     .map((d) => d.id);
 
 /** Whoever wears nothing hears what sounds in the room; where there is an audience, that does. */
 export function seatInRoom(b: Builder): void {
   const isHall = b.rig.devices.some((d) => b.typeOf(d.id).ports.some((p) => p.does === 'room-ears'));
   if (isHall) return;
-  const people = here(b);
-  for (const person of people.length > 0 ? people : []) if (!wears(b, person)) hearInRoom(b, person, soundingHere(b));
+  const speakers = soundingHere(b);
+  // Loudspeakers that voices of the room come out of are there for others.
+  const amplified = speakers.filter(
+    (id) => !b.typeOf(id).hosts && [...upstream(b.rig, id)].some((d) => d !== id && isMicrophone(b.typeOf(d))),
+  );
+  if (amplified.length > 0) {
+    const { edit, device } = addDevice(b.rig, findTypes(b.rig).get('audience')!, ROOM);
+    if (b.make('room', { who: ROOM, does: 'hears', what: b.device(amplified[0]!).name }, () => [edit])) {
+      const offer = bestBetween(b.rig, amplified[0]!, device.id, {
+        suits: ({ cables }) => cables[0]!.medium === 'air',
+      });
+      if (offer) b.take({ kind: 'batch', edits: b.plugs(offer) });
+    }
+  }
+  const others = speakers.filter((id) => !amplified.includes(id));
+  for (const person of here(b)) if (!wears(b, person)) hearInRoom(b, person, others);
 }
 
 /** A person's own ears at some loudspeakers; the listener that comes of it, null where nothing sounds. */

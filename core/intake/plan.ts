@@ -67,15 +67,28 @@ const isPersonAt = (rig: Rig, { sound }: Rig['listeners'][number]): boolean =>
 /** What has no way to a mix, in no moment and by no setting, is no part of it: a console that one plays beside. */
 export function dropUnreached(b: Builder): void {
   const roles = rolesOf(b.rig);
-  const all = [null, ...b.rig.moments.map((m) => m.id)].map((id) => evaluationAt(b.rig, id));
-  for (const cell of b.rig.plan) {
-    const source = b.rig.sources.find((s) => s.id === cell.sourceId)!;
-    const listener = b.rig.listeners.find((l) => l.id === cell.listenerId)!;
-    const isMix = roles.listener(listener) === 'mix' && !roles.source(source).endsWith('voice');
-    const comes = all.some(({ pairs }) =>
-      pairs.some((p) => p.sourceId === source.id && p.listenerId === listener.id && p.ways.length > 0),
+  const isPart = ({ sourceId, listenerId }: PlanCell): boolean => {
+    const source = b.rig.sources.find((s) => s.id === sourceId)!;
+    const listener = b.rig.listeners.find((l) => l.id === listenerId)!;
+    return roles.listener(listener) === 'mix' && !roles.source(source).endsWith('voice');
+  };
+  const comes = (momentId: string | null, { sourceId, listenerId }: PlanCell): boolean =>
+    evaluationAt(b.rig, momentId).pairs.some(
+      (p) => p.sourceId === sourceId && p.listenerId === listenerId && p.ways.length > 0,
     );
-    if (isMix && cell.want === 'must' && !comes)
-      b.take({ kind: 'set-plan', sourceId: source.id, listenerId: listener.id, cell: { ...cell, want: 'may' } });
+  const moments = b.rig.moments.map((m) => m.id);
+  for (const moment of b.rig.moments) {
+    const plan = moment.plan.map((c) =>
+      c.want === 'must' && isPart(c) && !comes(moment.id, c) ? { ...c, want: 'may' as const } : c,
+    );
+    b.take({ kind: 'set-moment', moment: { ...moment, plan } });
   }
+  for (const cell of b.rig.plan)
+    if (cell.want === 'must' && isPart(cell) && ![null, ...moments].some((id) => comes(id, cell)))
+      b.take({
+        kind: 'set-plan',
+        sourceId: cell.sourceId,
+        listenerId: cell.listenerId,
+        cell: { ...cell, want: 'may' },
+      });
 }

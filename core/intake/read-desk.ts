@@ -4,7 +4,7 @@ import type { OwnWords } from '#core/typed/index.ts';
 import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
 import { Builder, type Made } from './builder.ts';
 import { hearGames } from './hear-game.ts';
-import { bridgeGaps, hostPrograms, nameProgram, plugLoose, plugScreens } from './loose.ts';
+import { bridgeGaps, callOnPhones, hostPrograms, moveSources, nameProgram, plugLoose, plugScreens } from './loose.ts';
 import { dropSilentVoices, seatFarPeople, seatInRoom, seatPeople } from './people.ts';
 import { dropUnreached, planFor } from './plan.ts';
 import { callMicrophones, connectPrograms } from './programs.ts';
@@ -49,6 +49,8 @@ export function readDesk(
   hostPrograms(b);
   plugLoose(b, new Set(typed.waiting));
   plugScreens(b);
+  moveSources(b);
+  callOnPhones(b);
   decisions.push(...nameProgram(b, answers));
   seatFarPeople(b, typed.uses);
   seatPeople(b, typed.waiting.length > 0);

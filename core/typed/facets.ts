@@ -37,7 +37,7 @@ export function inputsOf(type: DeviceType): { readonly sockets: number; readonly
   const ins = type.ports.filter(
     (p) =>
       p.direction === 'in' &&
-      connectorOf(p.connector) !== undefined &&
+      (connectorOf(p.connector) !== undefined || p.connector === 'radio') &&
       connectorOf(p.connector)?.kind !== 'usb' &&
       p.level !== 'air',
   );

@@ -62,7 +62,7 @@ function partsOf(
   const close = () => {
     const words = open.map((l) => l.text).join(' ');
     const last = parts.at(-2);
-    if (open.length > 0 && isCable(words)) {
+    if (open.length > 0 && isCable(words) && !isName(words, vocabulary)) {
       // 'Mixer > usb > computer', 'to the computer by usb': how it is plugged, and no box.
       if (parts.at(-1)?.kind === 'joint' && last?.kind === 'item' && !last.item.socket && last.item.mention.type)
         via = words;
@@ -83,7 +83,8 @@ function partsOf(
     if (!last) return;
     if (last.kind === 'item') parts.push(separator);
     else if (isThen && last.kind === 'list') return;
-    else if (separator.kind === 'joint' && last.kind === 'list') parts.splice(-1, 1, separator);
+    // 'On it, headphones from it': what a word for something said before leads to is over.
+    else if (separator.kind !== last.kind) parts.splice(-1, 1, separator);
   };
   for (let i = 0; i < lexemes.length; i++) {
     const lexeme = lexemes[i]!;
@@ -125,7 +126,7 @@ const isCounted = (open: readonly Lexeme[], [word = '', next = '']: readonly str
 
 /** Words for a lead and for what is at its ends; 'aux' and 'phones' may be boxes. */
 const CABLES = new Set(
-  'usb hdmi xlr optical jack cable lead cord wire bluetooth wireless rca coax spdif network ethernet displayport'.split(
+  'out output input usb hdmi xlr optical jack cable lead cord wire bluetooth wireless rca coax spdif network ethernet displayport'.split(
     ' ',
   ),
 );
@@ -133,6 +134,12 @@ const isCable = (words: string): boolean => {
   const tokens = tokensOf(words).filter((t) => !FILLERS.has(t));
   return tokens.length > 0 && tokens.every((t) => CABLES.has(t) || /^\d$/.test(t) || t === 'c');
 };
+
+/** Whether words are a whole name: 'rca to usb' is a box. */
+function isName(words: string, { types }: Vocabulary): boolean {
+  const text = tokensOf(words).join(' ');
+  return types.some(({ phrases }) => phrases.some((p) => p.join(' ') === text));
+}
 
 function wordsFrom(lexemes: readonly Lexeme[], at: number): string[] {
   const words: string[] = [];
@@ -180,6 +187,8 @@ function chainsOf(parts: readonly Part[], fits: Fits): Chain[] {
       return;
     }
     if (before?.kind === 'joint') chain.push({ joint: before.joint, items: [part.item] });
+    else if (before?.kind === 'list' && isFedByLast(chain, part.item, fits))
+      chain.push({ joint: 'to', items: [part.item] });
     else if (before?.kind === 'list' && staysInList(chain, part.item, leadsOn(parts, i), fits))
       chain.at(-1)!.items.push(part.item);
     else {
@@ -205,6 +214,19 @@ function staysInList(chain: Chain, item: Item, leads: boolean, fits: Fits): bool
   if (!previous) return true;
   if (last.joint === 'from') return !leads;
   return isFed(previous.items, item, fits) && !(leads && sameKind(previous.items, item));
+}
+
+/** So much better is a lead that is meant than one that is not. */
+const MEANT = 20;
+
+/** 'Mic into the mixer, powered speakers': what was named last leads there well, what stands before it does not. */
+function isFedByLast(chain: Chain, item: Item, fits: Fits): boolean {
+  const [previous, last] = [chain.at(-2), chain.at(-1)];
+  const { type } = item.mention;
+  if (!previous || last?.joint !== 'to' || !type || natureOf(item) !== 'hardware') return false;
+  const costs = (items: readonly Item[]) =>
+    items.map(({ mention }) => (mention.type ? (fits(mention.type, type) ?? Number.POSITIVE_INFINITY) : 0));
+  return Math.max(...costs(previous.items)) - Math.min(...costs(last.items)) >= MEANT;
 }
 
 /** Somebody, a program, or a thing: no two of them stand in one list. */

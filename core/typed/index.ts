@@ -1,3 +1,4 @@
+export { facetOf } from './facets.ts';
 export { type Chain, type Fits, type Hop, type Item, readChains } from './grammar.ts';
 export { type Mention, type OwnWords, ownKey, readMention } from './mention.ts';
 export type { Joint } from './phrases.ts';

@@ -45,7 +45,7 @@ const MOST_OTHERS = 4;
 
 /** Words that are left away wherever they stand; others of the kind join: 'splitter with power'. */
 const NEVER_NAMED = new Set(
-  'a an the my our your his her their some this that these those is are i we you have has got use it also which who there here then so want need like would can will do am im just really'.split(
+  'a an the my our your his her their some this that these those is are i we you have has got use it also which who there here then so want need like would will do am im just really play'.split(
     ' ',
   ),
 );
@@ -58,7 +58,7 @@ function withoutFillers(text: string): string {
     .filter((w) => !NEVER_NAMED.has(w.toLowerCase()));
   const isFiller = (w: string | undefined) =>
     w !== undefined && FILLERS.has(w.toLowerCase()) && !KEPT.has(w.toLowerCase());
-  while (isFiller(words[0])) words.shift();
+  while (isFiller(words[0]) && !COUNTED.has(words[1]?.toLowerCase() ?? '')) words.shift();
   while (isFiller(words.at(-1))) words.pop();
   return words.join(' ');
 }
@@ -81,12 +81,15 @@ interface Counted {
 }
 
 /** 'two', '2 x', 'a pair of' before the words; '4 channel', '3 in' within them is no number of devices. */
-function counted(all: readonly Word[]): Counted {
+function counted(all: readonly Word[], { types }: Vocabulary): Counted {
+  /** 'Two plug headset': the number is part of a name. */
+  const isNamed = (list: readonly Word[]): boolean =>
+    types.some(({ phrases }) => phrases.some((p) => numberOf(p[0]) !== null && p.every((t, i) => list[i]?.as === t)));
   const words = [...all];
   while (words.length > 1 && NEVER_NAMED.has(words[0]!.as) && words[0]!.as !== 'a') words.shift();
   const at = (i: number): string | undefined => words[i]?.as;
   let [count, inputs, isPair] = [1, null as number | null, false];
-  const first = numberOf(at(0));
+  const first = isNamed(words) ? null : numberOf(at(0));
   if (first !== null && !(COUNTED.has(at(1) ?? '') && words.length > 2)) {
     count = Math.max(1, first);
     words.shift();
@@ -104,7 +107,7 @@ function counted(all: readonly Word[]): Counted {
   // 'Console 2' is the second one: a number behind tells which.
   if (words.length > 1 && /^(?:\d{1,2}|[a-d])$/.test(at(words.length - 1)!) && !COUNTED.has(at(words.length - 2)!))
     words.pop();
-  for (let i = 0; i + 1 < words.length; i++) {
+  for (let i = isNamed(words) ? words.length : 0; i + 1 < words.length; i++) {
     const n = numberOf(at(i));
     if (n === null || !COUNTED.has(at(i + 1)!)) continue;
     inputs ??= n;
@@ -157,7 +160,7 @@ export type OwnWords = ReadonlyMap<string, string>;
 export function readMention(typed: string, types: Types, own?: OwnWords): Mention {
   const vocabulary = vocabularyOf(types);
   const tokens = tokensOf(typed).map((word) => ({ word, as: meantBy(word, vocabulary) ?? word }));
-  const { count: said, isPair, inputs, words: meant } = counted(tokens);
+  const { count: said, isPair, inputs, words: meant } = counted(tokens, vocabulary);
   const bare = withoutFillers(typed);
   const text = withoutFillers(bare.replace(NUMBER_BEFORE, '')) || typed.trim();
   const known = own && types.get(own.get(ownKey(text)) ?? '');
@@ -178,7 +181,8 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
       doubt: 'unknown',
     };
   const one = isPair && tokensOf(best.type.name).includes('pair') ? 1 : said;
-  const several = one === 1 && said === 1 && text === bare && isPlural(text, best.type);
+  const several =
+    one === 1 && said === 1 && best.type.nature !== 'program' && text === bare && isPlural(text, best.type);
   const count = several ? 2 : one;
   const near = rest.filter((j) => j.score > best.score - AS_LIKELY);
   const doubt = best.left.length > 0 ? 'words' : near.length > 0 && !best.whole ? 'which' : 'none';

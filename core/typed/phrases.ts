@@ -38,8 +38,13 @@ const SOCKET = new RegExp(
 export function socketWords(words: readonly string[]): number {
   const text = words.slice(0, 6).join(' ').toLowerCase();
   const hit = SOCKET.exec(text)?.[0];
-  return hit ? hit.split(' ').length : 0;
+  if (!hit) return 0;
+  // 'A headset in the laptop' names no socket: 'in' leads on.
+  const next = words[hit.split(' ').length]?.toLowerCase() ?? '';
+  return /\bins?$/.test(hit) && ARTICLES.has(next) ? 0 : hit.split(' ').length;
 }
+
+const ARTICLES = new Set(['the', 'my', 'a', 'an', 'our', 'your', 'his', 'her', 'their']);
 
 export interface JointFound {
   readonly joint: Joint;

@@ -25,6 +25,7 @@ export const SPELLED: Readonly<Record<string, string>> = {
   spdif: 'optical',
   toslink: 'optical',
   minijack: 'jack',
+  passthrough: 'pass through',
 };
 
 /** Ends in s, and is no plural. */

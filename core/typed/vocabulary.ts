@@ -21,7 +21,7 @@ export interface Vocabulary {
 
 /** Words that say nothing of what a device is. */
 export const FILLERS = new Set(
-  'my a an the our your his her their some this that these those old new cheap good nice little big large small tiny compact thing of and with for to in on at is it own one same usual normal regular standard basic main second first other left right spare i we you he she they them there here have got use which that who also just then so want need like would can will do am im another extra more'.split(
+  'my a an the our your his her their some this that these those old new cheap good nice little big large small tiny compact thing of and with for to in on at is it own one same usual normal regular standard basic main second first other left right spare i we you he she they them there here have got use which that who also just then so want need like would will do am im play record everything etc another extra more'.split(
     ' ',
   ),
 );
@@ -34,6 +34,8 @@ const called = (type: DeviceType): Called => {
     if (beside) for (const word of tokensOf(beside[1]!)) fits.add(word);
     else phrases.push(tokensOf(text));
   }
+  // Words of its other names say no other thing.
+  for (const word of phrases.flat()) if (!FILLERS.has(word)) fits.add(word);
   return { type, phrases, name: new Set(tokensOf(type.name).filter((t) => !FILLERS.has(t))), fits };
 };
 
@@ -52,7 +54,20 @@ export function vocabularyOf(types: Types): Vocabulary {
 }
 
 /** Words that any device may be called by: none of them says which. */
-export const GENERIC = new Set(['box', 'device', 'unit', 'gear', 'set', 'kit', 'system', 'pair', 'one', 'two']);
+export const GENERIC = new Set([
+  'box',
+  'device',
+  'unit',
+  'gear',
+  'set',
+  'kit',
+  'system',
+  'pair',
+  'one',
+  'two',
+  'adapter',
+  'converter',
+]);
 
 /** Shorter words are too near each other for a letter to be wrong. */
 const SHORTEST = 5;

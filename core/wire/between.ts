@@ -41,7 +41,10 @@ export function bestBetween(
           cost:
             offer.cost +
             (socket.cableIds.length > 0 ? TAKEN : 0) +
-            (givesSomething(rig, socket.deviceId, socket.id) ? 0 : IDLE) -
+            (givesSomething(rig, socket.deviceId, socket.id) ? 0 : IDLE) +
+            (isProgram(typeOf(rig, from)!) && offer.socket.ports.some((p) => p.does === 'call-microphone')
+              ? VOICE
+              : 0) -
             NAMED * (likeness(socket, fromSocket) + likeness(offer.socket, toSocket)),
         })),
     )
@@ -50,6 +53,8 @@ export function bestBetween(
 }
 const TAKEN = 30;
 const IDLE = 20;
+/** A call takes a voice there, and what programs play elsewhere. */
+const VOICE = 20;
 /** A socket that was named is meant, whatever fits better. */
 const NAMED = 1000;
 
@@ -134,7 +139,13 @@ const typeOf = (rig: Rig, deviceId: string): DeviceType | null =>
 export const isMeant =
   (a: DeviceType, b: DeviceType) =>
   ({ cables }: Offer): boolean =>
-    isPerson(a) || isPerson(b) || !['air', 'light'].includes(cables[0]!.medium);
+    !['air', 'light'].includes(cables[0]!.medium) || ((isPerson(a) || isPerson(b)) && !a.hosts && !b.hosts);
+
+/** A box that sits in the computer: what it brings is there for programs, by no lead. */
+export const isWithin = (type: DeviceType): boolean =>
+  isHardware(type) &&
+  type.hosts !== true &&
+  type.ports.some((p) => p.direction === 'out' && p.connector === 'software');
 
 /** What a program takes besides its computer, and a person besides what is held: no lead. */
 const BY_THE_WAY = 2;
@@ -177,6 +188,7 @@ function joinBetween(from: DeviceType, to: DeviceType): Joined | null {
     const other = a ? to : from;
     if (other.hosts || isPerson(other)) return { cost: BY_THE_WAY, picture: false };
   }
+  if ((isWithin(from) && to.hosts) || (isWithin(to) && from.hosts)) return { cost: BY_THE_WAY, picture: true };
   const rig: Rig = {
     ...emptyRig('x'),
     types: from === to ? [from] : [from, to],

@@ -1,5 +1,5 @@
 export { addDevice, addDevices, nameFor } from './add.ts';
-export { bestBetween, boxesBetween, fitsAmong, isMeant } from './between.ts';
+export { bestBetween, boxesBetween, fitsAmong, isMeant, isWithin } from './between.ts';
 export {
   addFarSeat,
   addSpareSeat,

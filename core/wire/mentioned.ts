@@ -1,5 +1,5 @@
 import { type DeviceType, isPerson, type Rig } from '#core/rig/index.ts';
-import { type Item, ownKey } from '#core/typed/index.ts';
+import { facetOf, type Item, ownKey } from '#core/typed/index.ts';
 
 interface Named {
   readonly type: DeviceType;
@@ -8,11 +8,13 @@ interface Named {
 }
 
 /** Words for whoever types. */
-const ME = new Set(['me', 'myself', 'i']);
+const ME = new Set(['me', 'myself', 'i', 'sing', 'talk', 'speak', 'narrate']);
 /** Written in capitals. */
 const CAPITALS = new Set(
   'usb hdmi xlr pc tv di pa dj vr dac ptz nas daw aux fm sdi midi led kvm dslr av os tb'.split(' '),
 );
+/** Said of one that is known. */
+const THE = /^the\b/i;
 /** Said of another one than was named before. */
 const ANOTHER = /^(?:an?other|second|2nd|third|3rd|spare|one more)\b/i;
 const LABEL = /^(?:\d{1,2}|[a-d]|one|two|three|four)$/;
@@ -49,18 +51,18 @@ export class Mentioned {
       const at = LABELS.findIndex((l) => l.includes(label));
       return group?.ids[at] === undefined ? null : { ids: [group.ids[at]!], onDesk: false };
     }
-    if (type.hosts && isPlain(words, type) && /^the\b/i.test(text)) {
+    if (type.hosts && isPlain(words, type) && THE.test(text)) {
       const hosts = this.#named.filter((n) => n.type.hosts && n.ids.length === 1);
       if (hosts.length === 1) return { ids: hosts[0]!.ids, onDesk: false };
     }
     const alike = this.#named.filter((n) => n.type === type && fitsCount(n, mention.count, text));
     const [only] = alike;
     if (!only || alike.length > 1) return null;
-    const few =
-      isWithin(words, only.words) || isWithin(only.words, words) || isPlain(words, type) || isPlain(only.words, type);
-    return few && !(isOwnName(words, type) && isOwnName(only.words, type) && !isSame(words, only.words))
-      ? { ids: only.ids, onDesk: false }
-      : null;
+    // How it is plugged tells no two apart: a desk mic may be called the usb mic.
+    const told = (list: readonly string[]) => list.filter((w) => facetOf(w, type) === null);
+    const isPart = isWithin(told(words), told(only.words)) || isWithin(told(only.words), told(words));
+    const isLoose = type.nature !== 'program' && (isPlain(words, type) || isPlain(only.words, type));
+    return isPart || isLoose ? { ids: only.ids, onDesk: false } : null;
   }
 }
 
@@ -81,10 +83,6 @@ const fitsCount = ({ ids }: Named, count: number, text: string): boolean =>
 /** One word that any of the type is called by: 'pc', 'computer', 'mixer'. */
 const isPlain = (words: readonly string[], { words: names = [] }: DeviceType): boolean =>
   words.length === 1 && names.some((n) => wordsOf(n).join(' ') === words[0]);
-/** Several words that are a name of the type by themselves: 'gaming pc' is another one than 'streaming pc'. */
-const isOwnName = (words: readonly string[], { words: names = [] }: DeviceType): boolean =>
-  words.length > 1 && names.some((n) => isSame(wordsOf(n), words));
-
 /** 'my xlr mic' is 'xlr mic'. */
 const stripped = (text: string): string =>
   text.replace(/^(?:(?:my|a|an|the|our|your|his|her|their|one|this|that)\s+)+/i, '');

@@ -3,15 +3,19 @@ import {
   type Device,
   type DeviceType,
   type Edit,
+  endsThat,
   findDevice,
   findTypes,
+  hearsAir,
   isPerson,
   isProgram,
+  isWorn,
   type Rig,
+  records,
 } from '#core/rig/index.ts';
 import { type Chain, type Item, type Joint, type OwnWords, readChains } from '#core/typed/index.ts';
 import { addDevice, nameFor } from './add.ts';
-import { type Beside, bestBetween, fitsAmong, isMeant, likeness, typesBeside } from './between.ts';
+import { type Beside, bestBetween, fitsAmong, isMeant, isWithin, likeness, typesBeside } from './between.ts';
 import { chooseTypes } from './choose.ts';
 import { startingLevels } from './levels.ts';
 import { Mentioned, namesOf } from './mentioned.ts';
@@ -134,13 +138,21 @@ class Drawing {
   draw(chain: Chain): void {
     let before: Named = { ids: [], items: [] };
     let anchor = before;
+    const earlier: Named[] = [];
     for (const [i, { joint, items }] of chain.entries()) {
       const around: Beside = { before: this.#typesOf(chain[i - 1]), after: this.#typesOf(chain[i + 1]) };
       const here = items.map((item) => ({ item, ids: this.#devicesFor(item, around) }));
       const ids = here.flatMap((h) => h.ids);
       // 'A call with a friend on the computer': what follows somebody belongs to what they stand beside.
       const beside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids) ? anchor : before;
-      if (joint) this.#joinAll(beside, { ids, items }, joint);
+      // 'Splitter > tv > capture': what nothing leads to from the last is fed by one before.
+      const feeds = joint === 'to' ? [beside, ...earlier].find((e) => this.#mayJoin(e.ids, ids)) : beside;
+      if (joint) this.#joinAll(feeds ?? beside, { ids, items }, joint);
+      // 'Music on the laptop > call': from program to program on one computer.
+      const program = earlier[0];
+      if (joint && program && this.#arePrograms(ids) && this.#arePrograms(program.ids) && this.#areHosts(beside.ids))
+        this.#joinAll(program, { ids, items }, joint);
+      if (ids.length > 0 && !this.#arePeople(ids)) earlier.unshift(before);
       if (!this.#arePeople(ids)) anchor = { ids, items };
       if (joint && before.ids.length === 0) this.waiting.push(...ids);
       if (joint && ids.length === 0) this.waiting.push(...before.ids);
@@ -199,7 +211,9 @@ class Drawing {
   #joinAll(before: Named, here: Named, joint: Joint): void {
     const joined = new Set<string>();
     const failed: [string, string][] = [];
-    for (const [a, b] of jointsOf(before.ids, here.ids)) {
+    // Nobody talks into four microphones: the others have somebody of their own.
+    const isOne = before.ids.length === 1 && this.#arePeople(before.ids) && here.ids.length > 1;
+    for (const [a, b] of jointsOf(before.ids, isOne ? here.ids.slice(0, 1) : here.ids)) {
       if (a === b || this.#isJoined(a, b, before.items, here.items)) {
         joined.add(a).add(b);
         continue;
@@ -223,6 +237,13 @@ class Drawing {
     return ids.length > 0 && ids.every((id) => isPerson(this.#typeOf(id)!));
   }
 
+  #arePrograms(ids: readonly string[]): boolean {
+    return ids.length > 0 && ids.every((id) => isProgram(this.#typeOf(id)!));
+  }
+  #areHosts(ids: readonly string[]): boolean {
+    return ids.length > 0 && ids.every((id) => this.#typeOf(id)!.hosts === true);
+  }
+
   #mayJoin(people: readonly string[], ids: readonly string[]): boolean {
     const fits = fitsAmong(findTypes(this.rig));
     return people.some((p) =>
@@ -244,11 +265,29 @@ class Drawing {
       const [programId, deviceId] = programA ? [a, b] : [b, a];
       return this.#use(programId, deviceId);
     }
+    // A program that streams or records takes what runs beside it.
+    if (programA && programB) {
+      const [from, to] = joint === 'from' ? [b, a] : [a, b];
+      const type = this.#typeOf(to)!;
+      if (endsThat(type, 'stream').length > 0 || records(type)) {
+        this.uses.push({ programId: to, deviceId: from });
+        return true;
+      }
+    }
+    // A card within the computer has no lead to it.
+    for (const [card, host] of [
+      [a, b],
+      [b, a],
+    ] as const)
+      if (isWithin(this.#typeOf(card)!) && this.#typeOf(host)!.hosts)
+        return this.take({ kind: 'set-device', device: { ...findDevice(this.rig, card)!, on: host } });
     const ways: [string, string, string | null, string | null][] = [
       [a, b, aSocket, bSocket],
       [b, a, bSocket, aSocket],
     ];
-    const suits = isMeant(typeA, typeB);
+    const isPlain = isMeant(typeA, typeB);
+    // Programs hand each other sound; a picture goes along where it is taken.
+    const suits = (o: Offer): boolean => isPlain(o) && (!(programA && programB) || this.#carriesSound(o));
     const [first, second] = (joint === 'from' ? ways.reverse() : ways).map(([from, to, fromSocket, toSocket]) => ({
       from,
       to,
@@ -262,9 +301,23 @@ class Drawing {
     const { from, to, offer, fromSocket, toSocket } = way;
     this.leads.push({ from, to, offer });
     this.take({ kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
+    this.#plugBack(from, to);
     this.#missed(from, fromSocket, offer.cables[0]!.from.portId);
     this.#missed(to, toSocket, offer.cables[0]!.to.portId);
     return true;
+  }
+
+  /** Earphones with a microphone on plugs of their own: each has its socket. */
+  #plugBack(from: string, to: string): void {
+    const worn = [from, to].some((id) => isWorn(this.#typeOf(id)!) && hearsAir(this.#typeOf(id)!));
+    if (!worn || this.rig.cables.some((c) => c.from.deviceId === to && c.to.deviceId === from)) return;
+    const back = bestBetween(this.rig, to, from, { suits: isMeant(this.#typeOf(to)!, this.#typeOf(from)!) });
+    if (back) this.take({ kind: 'batch', edits: back.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
+  }
+
+  #carriesSound({ cables: [first] }: Offer): boolean {
+    const port = this.#typeOf(first!.from.deviceId)!.ports.find((p) => p.id === first!.from.portId);
+    return port!.channels.some((c) => c.carries === 'sound');
   }
 
   /** A socket that was named, and is not what was plugged. */

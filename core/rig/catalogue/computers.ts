@@ -249,15 +249,12 @@ function callingPhone(): DeviceType {
     family: 'computers',
     hosts: true,
     shows: { levels: 'in-programs' },
-    summary: 'Takes part in a call by itself: by its own microphone and loudspeaker, a headset, or leads to a mixer.',
+    summary:
+      'Takes part in a call by itself: by its own microphone and loudspeaker, a headset, or leads to a mixer; by its jack, or the adapter that stands for one.',
     power: battery(8),
     priceEur: [150, 700],
     ports: [
       ...headsetJack.ports,
-      input('usb', 'USB C', 'usb-c', 'digital', stereo, { socket: 'usb', usb: 'either' }),
-      output('usb-out', 'USB C, outwards', 'usb-c', 'digital', stereo, { socket: 'usb', usb: 'either' }),
-      hands('from-usb', 'what USB C brings', stereo),
-      takes('to-usb', 'played to USB C', stereo),
       ...bluetooth.ports,
       ...ownSpeakers.ports,
       { ...hears('microphone', 'own microphone'), soundDevice: 'own-microphone' },
@@ -269,8 +266,6 @@ function callingPhone(): DeviceType {
     figures: { ...figures, camera: typicalMs('own camera, lens to program', 40, 80, 140) },
     inside: [
       ...headsetJack.ways,
-      ...straight('usb', 'from-usb', stereo),
-      ...straight('to-usb', 'usb-out', stereo),
       ...bluetooth.ways,
       ...ownSpeakers.ways,
       way(

@@ -5,7 +5,7 @@
  */
 const WORDS: Readonly<Record<string, string>> = {
   person:
-    'me, myself, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director (remote, far, online, my, first, second, third, left, right, main, other)',
+    'me, myself, sing, talk, speak, narrate, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director (remote, far, online, my, first, second, third, left, right, main, other)',
   audience:
     'audience, crowd, public, viewers, listeners, the room, the hall, congregation, spectators (live, in the room)',
   'game-console': 'console, game console, games console, gaming console (home, current, new, video)',
@@ -16,21 +16,22 @@ const WORDS: Readonly<Record<string, string>> = {
   'hdmi-switch-2-extractor': 'hdmi switch with extractor, hdmi switch with audio, switch with audio out',
   'hdmi-switch-3': 'three way hdmi switch, 3x1 switch, hdmi switch 3x1, 3 port hdmi switch',
   'hdmi-switch-3-extractor':
-    'three in hdmi switch with extractor, 3x1 switch with audio, 3x1 hdmi switch with audio out',
+    'three in hdmi switch with extractor, 3x1 switch with audio, 3x1 hdmi switch with audio out, hdmi switch with extractor, hdmi switch with audio',
   'hdmi-switch-4': 'four way hdmi switch, 4x1 switch, hdmi switch 4x1, 4 port hdmi switch',
   'hdmi-switch-4-extractor':
-    'four in hdmi switch with extractor, 4x1 switch with audio, 4x1 hdmi switch with audio out',
+    'four in hdmi switch with extractor, 4x1 switch with audio, 4x1 hdmi switch with audio out, hdmi switch with extractor, hdmi switch with audio',
   'capture-pass-through':
-    'capture card with pass through, pass through capture, capture with passthrough, capture card with loop out, capture card with hdmi out (passthrough)',
+    'capture card with pass through, pass through capture card, pass through capture, capture with passthrough, capture card with loop out, capture card with hdmi out (passthrough)',
   soundbar: 'soundbar, sound bar, tv speaker, tv soundbar',
   'phone-call':
     'phone on a call, phone with call, call phone, phone caller, telephone, guest phone (mobile, cell, smartphone)',
   'interface-16':
-    'sixteen input interface, sixteen channel interface, 16 channel interface, big rack interface (large)',
+    'sixteen input interface, sixteen channel interface, 16 channel interface, big rack interface, interface (large)',
   'radio-base-2':
-    'dual wireless receiver, dual receiver, two channel receiver, two channel wireless receiver, dual radio mic receiver',
-  'radio-base-4': 'four channel receiver, quad receiver, quad wireless receiver, four channel wireless receiver',
-  'radio-base-8': 'eight channel receiver, eight channel wireless receiver',
+    'dual wireless receiver, dual receiver, two channel receiver, two channel wireless receiver, dual radio mic receiver, receiver',
+  'radio-base-4':
+    'four channel receiver, quad receiver, quad wireless receiver, four channel wireless receiver, receiver',
+  'radio-base-8': 'eight channel receiver, eight channel wireless receiver, receiver',
   'guitar-electric': 'guitar, electric guitar, bass guitar, electric bass, bass, guitar or bass (electric)',
   'guitar-acoustic':
     'acoustic guitar, acoustic electric guitar, ukulele, acoustic, violin with pickup, electro acoustic guitar',
@@ -58,7 +59,7 @@ const WORDS: Readonly<Record<string, string>> = {
     'uncompressed capture, usb 3 capture, capture card usb 3, low latency capture, 4k capture (fast)',
   'capture-stick':
     'capture stick, capture dongle, hdmi dongle, hdmi stick, hdmi to usb, hdmi to usb dongle, cheap capture',
-  'capture-card': 'internal capture card, pcie capture, pci capture card, capture card in the pc (inside, built in)',
+  'capture-card': 'internal capture card, pcie capture, pci capture card (inside, built in, pcie)',
   'screen-with-jack':
     'monitor, screen, display, gaming monitor, computer monitor, pc monitor (second, main, with headphone jack, with audio out, hdmi)',
   screen: 'screen without audio, monitor without audio, monitor without speakers, plain monitor, display without jack',
@@ -105,12 +106,13 @@ const WORDS: Readonly<Record<string, string>> = {
   'radio-set-camera':
     'wireless lav kit, wireless lav set, wireless lavalier set, dual wireless mics, wireless lavs, wireless lav, wireless lavalier, wireless clip on mics, two wireless lavs (dual, set, kit, system)',
   'microphone-table-radio': 'wireless table mics, wireless table mic, wireless boundary mics, conference mics wireless',
-  'interface-1': 'solo interface, one channel interface, single input interface (small, single, little)',
+  'interface-1': 'solo interface, one channel interface, single input interface, interface (small, single, little)',
   'interface-2':
     'interface, audio interface, sound card, external sound card, usb interface, soundcard, usb audio interface, audio box, sound interface (usb, small, two channel, stereo, external)',
-  'interface-4': 'four channel interface, quad interface, bigger interface, audio interface with four inputs',
+  'interface-4':
+    'four channel interface, quad interface, bigger interface, audio interface with four inputs, interface',
   'interface-8':
-    'eight channel interface, eight input interface, rack interface, big interface, 8 preamp interface (big, large)',
+    'eight channel interface, eight input interface, rack interface, big interface, 8 preamp interface, interface (big, large)',
   'mixer-usb-10':
     'digital mixer, digital desk, digital mixing desk, digital console mixer, rack mixer, podcast mixer, streaming mixer, mixer with sends (digital, usb, big, ten channel)',
   'mixer-analogue':
@@ -143,7 +145,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'headset-bluetooth':
     'bluetooth headset, bt headset, bluetooth earbuds, earbuds, bluetooth headphones, wireless earbuds, bt headphones',
   'headset-radio':
-    'wireless headset, wireless gaming headset, 2 4 ghz headset, dongle headset, cordless headset, headset with dongle',
+    'wireless headset, wireless gaming headset, 2.4 ghz headset, dongle headset, cordless headset, headset with dongle',
   'headset-four-contact':
     'wired headset, jack headset, analog headset, trrs headset, headset with one plug, headset 3.5 mm, phone headset',
   'headset-two-plug': 'two plug headset, headset with two plugs, pc headset, headset two jacks, split headset',

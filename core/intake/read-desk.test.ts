@@ -1,0 +1,125 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { check } from '#core/check/index.ts';
+import { parseRig, type Rig } from '#core/rig/index.ts';
+import { evaluate, evaluationAt } from '#core/signal/index.ts';
+import { readDesk, sayMade } from './index.ts';
+
+const STREAMER =
+  '2 consoles > hdmi switch > capture card > pc > streaming app; me > xlr mic > small usb mixer > pc; phone > mixer; friend > voice chat > pc; usb headset > pc';
+const streamer = readDesk(STREAMER);
+const rig = streamer.rig!;
+const says = (read = streamer) => read.made.map((m) => sayMade(m.says));
+const decision = (id: string, read = streamer) => read.decisions.find((d) => d.id.startsWith(id));
+const at = (now: Rig, sourceId: string, listenerId: string) =>
+  evaluate(now).pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId)!;
+
+describe('a desk read from plain words', () => {
+  it('is connected within the computer, a sentence each', () => {
+    expect(says()).toEqual(
+      expect.arrayContaining([
+        'You wear USB headset',
+        'Voice chat uses USB headset for mic and speaker',
+        'Streaming app takes Capture card as input 1 (video and audio, on its own track 2)',
+        'Streaming app takes Small USB mixer as input 2 (on its own track 3)',
+      ]),
+    );
+    expect(new Set(streamer.made.map((m) => m.id)).size).toBe(streamer.made.length);
+  });
+  it('has everybody hear what they should, each console in a moment of its own', () => {
+    const wrong = evaluate(rig).pairs.filter((p) => p.want === 'must' && p.ways.length === 0);
+    expect(wrong).toEqual([]);
+    expect(rig.session.plainMoment).toBe('Console 1');
+    expect(rig.moments.map((m) => m.name)).toEqual(['Console 2']);
+    const then = evaluationAt(rig, rig.moments[0]!.id).pairs;
+    expect(then.filter((p) => p.want === 'must' && p.ways.length === 0)).toEqual([]);
+    expect(then.find((p) => p.sourceId === 'console-2' && p.listenerId === 'streaming-app-stream')).toMatchObject({
+      want: 'must',
+    });
+  });
+  it('asks what only a person can tell, and does as it is answered', () => {
+    expect(decision('stream-hears')).toMatchObject({
+      asks: 'Should the stream hear Friend?',
+      taken: 'yes',
+      answered: false,
+    });
+    expect(at(rig, 'friend', 'streaming-app-stream').ways.length).toBeGreaterThan(0);
+    const alone = readDesk(STREAMER, { answers: new Map([['stream-hears:voice-chat', 'no']]) });
+    expect(decision('stream-hears', alone)).toMatchObject({ taken: 'no', answered: true });
+    expect(at(alone.rig!, 'friend', 'streaming-app-stream')).toMatchObject({ want: 'must-not', ways: [] });
+    const mixer = readDesk(STREAMER, { answers: new Map([['call-mic:voice-chat', 'small-usb-mixer']]) });
+    expect(mixer.rig!.cables.find((c) => c.to.portId === 'near-microphone')?.from.portId).toBe(
+      rig.cables
+        .find((c) => c.from.deviceId === 'small-usb-mixer' && c.to.deviceId === 'pc')!
+        .to.portId.replace('usb', 'from-usb'),
+    );
+    const room = readDesk(
+      'console > splitter > tv; splitter > capture card > pc; usb headset > pc; friend on voice chat',
+    );
+    expect(decision('hear:', room)!.options.map((o) => o.id)).toEqual(['room', 'computer', 'not']);
+  });
+  it('stops asking for copy protection once it is answered, as seen', () => {
+    const id = streamer.decisions.find((d) => d.id.startsWith('ask:setting:console-1'))!.id;
+    const answered = readDesk(STREAMER, {
+      answers: new Map([
+        [id, 'off'],
+        [id.replace('console-1', 'console-2'), 'off'],
+      ]),
+    }).rig!;
+    expect(check(answered).filter((f) => f.severity === 'stop')).toEqual([]);
+    expect(answered.devices.find((d) => d.id === 'console-1')!.settings['copy-protection']).toEqual({
+      value: 'off',
+      known: 'seen',
+    });
+  });
+  it('leaves out what is taken back, tells it still, and puts it back', () => {
+    const id = streamer.made.find((m) => sayMade(m.says).includes('takes Capture card'))!.id;
+    const without = readDesk(STREAMER, { without: new Set([id]) });
+    expect(without.made.find((m) => m.id === id)).toMatchObject({ removed: true });
+    expect(at(without.rig!, 'console-1', 'streaming-app-stream').ways).toEqual([]);
+    // Nobody is told off for what they took out on purpose.
+    expect(check(without.rig!).filter((f) => f.severity === 'stop' && !f.asks)).toEqual([]);
+  });
+  it('knows words of somebody’s own, and offers what may stand where an unknown one does', () => {
+    const unknown = readDesk('console > blue box > tv').typed.boxes.find((b) => b.type === null)!;
+    expect(unknown.word).toBe('blue box');
+    expect(unknown.others.map((t) => t.id)).toContain('hdmi-splitter');
+    const known = readDesk('console > my Blue Box > tv', { own: new Map([['blue box', 'hdmi-extractor']]) });
+    expect(known.typed.boxes.map((b) => b.type?.id)).toEqual(['game-console', 'hdmi-extractor', 'television']);
+    expect(known.typed.leads.every((l) => l.offer)).toBe(true);
+  });
+  it('puts between two what has to be there, and asks which', () => {
+    const read = readDesk('console > pc');
+    expect(decision('between', read)!.taken).toBe('capture-usb-compressed');
+    const stick = readDesk('console > pc', { answers: new Map([[decision('between', read)!.id, 'capture-stick']]) });
+    expect(stick.rig!.devices.map((d) => d.typeId)).toContain('capture-stick');
+    const none = readDesk('console > pc', { answers: new Map([[decision('between', read)!.id, 'none']]) });
+    expect(none.rig!.devices.map((d) => d.typeId)).not.toContain('capture-usb-compressed');
+  });
+  it('gives a call somebody at its other end, who never hears themselves', () => {
+    const read = readDesk('phone on a call > mixer; xlr mic > mixer > laptop > daw');
+    const caller = read.rig!.sources.find((s) => s.name === 'Caller')!;
+    expect(at(read.rig!, caller.id, caller.id)).toMatchObject({ want: 'must-not', ways: [] });
+    expect(says(read)).toContain('Mixer goes back to Phone on call (so that who is on the call hears you)');
+  });
+  it('makes a whole rig of any words in any order, or says that nothing was understood', () => {
+    const word = fc.constantFrom(
+      ...'console mic usb headset mixer pc laptop > ; , into from on with and call friend me stream daw tv splitter phone 2 4 teapot speakers audience guitar the my'.split(
+        ' ',
+      ),
+    );
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 16 }), (words) => {
+        const { rig: made, typed } = readDesk(words.join(' '));
+        if (!made) {
+          expect(typed.boxes.filter((b) => b.type !== null)).toEqual([]);
+          return;
+        }
+        expect(parseRig(JSON.parse(JSON.stringify(made)))).toEqual(made);
+        evaluate(made);
+        if (words.includes('teapot')) expect(typed.boxes.some((b) => b.left.includes('teapot'))).toBe(true);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
