@@ -256,8 +256,8 @@ export const boathouse: Rig = {
   tasks: [],
   aside: [
     {
-      id: 'plan-time-uncertain:desk-game>track-1',
-      reason: 'track 1 is for checking levels; nobody looks at a picture with it',
+      id: 'balance-masked:backup',
+      reason: 'the backup is mixed anew afterwards',
       at: '2026-11-20T18:30:00.000Z',
     },
   ],

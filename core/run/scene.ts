@@ -27,6 +27,8 @@ export interface DayBox {
   readonly isCall: boolean;
   /** Loudspeakers that amplify by themselves, and amplifiers before them. */
   readonly isLoud: boolean;
+  /** Ends that something is at. */
+  readonly used: ReadonlySet<string>;
   /** How far down the signal it stands: what feeds it stands before it. */
   readonly rank: number;
 }
@@ -55,6 +57,9 @@ const isLoud = (type: DeviceType): boolean =>
 export function dayScene(rig: Rig): DayScene {
   const types = findTypes(rig);
   const ranks = ranksOf(rig);
+  const used = new Map<string, Set<string>>();
+  for (const { deviceId, portId } of rig.cables.flatMap((c) => [c.from, c.to]))
+    used.set(deviceId, (used.get(deviceId) ?? new Set()).add(portId));
   const boxes = rig.devices.map((device): DayBox => {
     const type = types.get(device.typeId)!;
     const powered = (type.power?.by ?? []).some((by) => by !== 'phantom' && by !== 'plug-in');
@@ -65,6 +70,7 @@ export function dayScene(rig: Rig): DayScene {
       isProgram: isProgram(type),
       isCall: isCall(type),
       isLoud: powered && isLoud(type),
+      used: used.get(device.id) ?? new Set(),
       rank: ranks.get(device.id)!,
     };
   });
@@ -117,13 +123,22 @@ function leadsOf(rig: Rig, box: DayScene['box']): DayLead[] {
   });
 }
 
-/** Knobs of a box that make something louder at ears or in a room: gains that are not preamps. */
-export function volumesOf({ type }: DayBox): SettingSpec[] {
-  const before = new Set(type.ports.filter((p) => ['headphone', 'speaker', 'air'].includes(p.level)).map((p) => p.id));
+/**
+ * Knobs of a box that make something louder at ears or in a room: gains that are not preamps, on ways to where something
+ * is plugged, or that something is played to.
+ */
+export function volumesOf({ type, used }: DayBox): SettingSpec[] {
+  const portOf = (place: string): string => place.split('.')[0]!;
+  const before = new Map(
+    type.ports.filter((p) => ['headphone', 'speaker', 'air'].includes(p.level)).map((p) => [p.id, p]),
+  );
   if (before.size === 0 || isPerson(type)) return [];
+  const inside = new Set(type.ports.filter((p) => p.direction === 'inside').map((p) => p.id));
   const knobs = new Set<string>();
   for (const way of type.inside) {
-    if (!before.has(way.to.split('.')[0]!)) continue;
+    const end = before.get(portOf(way.to));
+    const start = portOf(way.from);
+    if (!end || !(end.level === 'air' ? used.has(start) || inside.has(start) : used.has(end.id))) continue;
     for (const stage of way.stages) if (stage.do === 'gain' && 'setting' in stage) knobs.add(String(stage.setting));
   }
   return type.settings.filter((s) => s.kind === 'gain' && knobs.has(s.id));

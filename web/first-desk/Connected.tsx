@@ -17,7 +17,7 @@ export function Connected({ made, onToggle }: Props) {
           const said = [says.who, says.does, says.what, says.how].filter(Boolean).join(' ');
           return (
             <li key={id} className="spread">
-              <span className={removed ? 'quiet gone' : ''}>
+              <span className={`made-says ${removed ? 'quiet gone' : ''}`}>
                 {says.who} {says.does} <span className="strong">{says.what}</span> {says.how}{' '}
                 {says.note && <span className="small quiet">{says.note}</span>}
               </span>

@@ -54,7 +54,7 @@ export function Decide({ steps, at, onAt, onTake, onKey, onNext, onBack }: Props
             className={`spread ${i === at ? 'in-hand' : ''}`}
             aria-current={i === at ? 'step' : undefined}
           >
-            <span className={step.kind === 'unknown' ? 'unknown' : ''}>{step.asks}</span>
+            <span className={`made-says ${step.kind === 'unknown' ? 'unknown' : ''}`}>{step.asks}</span>
             <span className="row wrap">
               {step.options.map((o, n) => (
                 <Button

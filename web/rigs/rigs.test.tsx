@@ -163,15 +163,11 @@ describe('a desk of one’s own', () => {
     const made = [...server.rigs.values()].at(-1)!.document;
     expect(made).toMatchObject({ name: 'My desk', devices: [] });
   });
-  it('begins from an occasion that is like it', async () => {
+  it('leads to where one types what is there, and to the templates', async () => {
     open();
     await row('Clay hour');
-    const user = userEvent.setup();
-    await user.keyboard('o');
-    const list = await screen.findByRole('dialog', { name: 'What is it for?' });
-    await user.click(within(list).getAllByRole('option')[0]!);
-    await screen.findByLabelText('Where');
-    expect([...server.rigs.values()].at(-1)!.document.devices.length).toBeGreaterThan(2);
+    await userEvent.keyboard('d');
+    expect((await screen.findByLabelText('Where')).textContent).toBe('/new');
   });
 });
 

@@ -21,6 +21,7 @@ interface AddProps extends Props {
 export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
   const dispatch = useAppDispatch();
   const items = useTypeItems(rig);
+  const own = useMemo(() => new Map(Object.entries(rig.words ?? {})), [rig.words]);
   return (
     <Sheet title="Add a device" onClose={onClose}>
       <p className="quiet small" style={{ marginBottom: 6 }}>
@@ -29,14 +30,17 @@ export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
       <Pick
         label="What is it?"
         instead={(text) => {
-          if (!/[>;]/.test(text)) return null;
+          if (!/[>;→\n]|\b(?:into|through|via)\b/i.test(text)) return null;
           // What is shown with each key needs no levels: they are set once it is taken.
-          const typed = readTyped(rig, text, { levels: false });
+          const typed = readTyped(rig, text, { levels: false, names: 'type', own });
           return {
             shown: <TypedWay rig={rig} typed={typed} />,
             onEnter: () => {
-              const { edit } = readTyped(rig, text);
-              if (edit && dispatch(applyStep(edit, `Add ${count(typed.boxes.length, 'box', 'boxes')}`))) onAdded(null);
+              const { edit, boxes } = readTyped(rig, text, { names: 'type', own });
+              // What is not known is asked before anything is made.
+              const isKnown = boxes.every((b) => b.type !== null);
+              if (edit && isKnown && dispatch(applyStep(edit, `Add ${count(typed.boxes.length, 'box', 'boxes')}`)))
+                onAdded(null);
             },
           };
         }}
@@ -58,15 +62,15 @@ export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
 
 /** What a typed way was understood as, before it is added. */
 function TypedWay({ rig, typed }: { rig: Rig; typed: Typed }) {
-  const known = typed.boxes.filter((b) => b.known).length;
+  const more = typed.boxes.filter((b) => !b.known).reduce((sum, b) => sum + b.count, 0);
   const none = typed.leads.filter((l) => l.offer === null);
   return (
     <div className="pick" role="status">
       <p className="small quiet">
-        {count(typed.boxes.length - known, 'box', 'boxes')} more and {count(typed.leads.length - none.length, 'lead')}
+        {count(more, 'box', 'boxes')} more and {count(typed.leads.length - none.length, 'lead')}
         {rig.devices.length > 0 ? ' on this desk' : ''}, assumed until somebody looks.
         {none.length > 0 && ` Between ${count(none.length, 'pair')} nothing fits: put a box between.`}
-        {typed.edit ? ' Enter adds them.' : ''}
+        {typed.edit && typed.boxes.every((b) => b.type !== null) ? ' Enter adds them.' : ''}
       </p>
       <table className="table tight">
         <tbody>
@@ -74,6 +78,7 @@ function TypedWay({ rig, typed }: { rig: Rig; typed: Typed }) {
             <tr key={b.word}>
               <td>{b.word}</td>
               <td className={b.type ? '' : 'stop'}>
+                {b.count > 1 && `${b.count} × `}
                 {b.type ? b.type.name : 'no type has these words'}
                 {b.known && <span className="quiet"> (on the desk)</span>}
                 {b.others.length > 0 && (

@@ -116,7 +116,7 @@ describe('Wire', () => {
       /Couch game reaches Stream twice/,
       /Couch game reaches Track 1, all twice/,
       /How long is the lead from Camera capture/,
-      /Track 5, spare gets nothing at all/,
+      /Speech is possibly masked at Backup recorder.*put aside: the backup is mixed anew/,
     ].map((text) => said.findIndex((row) => text.test(row ?? '')));
     expect(order).toEqual([...order].sort((a, b) => a - b));
     expect(order).not.toContain(-1);
@@ -167,7 +167,12 @@ describe('Wire', () => {
       id: 'plan-twice:couch-game>track-1',
       reason: 'track 1 is for checking only',
     });
-    expect(findings().at(-2)!.textContent).toMatch(/Track 1, all twice.*put aside: track 1 is for checking only/);
+    expect(
+      findings()
+        .slice(-2)
+        .map((f) => f.textContent)
+        .join(' '),
+    ).toMatch(/Track 1, all twice.*put aside: track 1 is for checking only/);
     expect(tally(rig()).fixes).toBe(tally(demoRig()).fixes - 1);
     await user.click(screen.getByRole('button', { name: 'Take it up again' }));
     expect(rig().aside).toHaveLength(1);
