@@ -1,5 +1,6 @@
 export { addDevice, addDevices, nameFor } from './add.ts';
 export { bestBetween, boxesBetween, fitsAmong, isMeant, isWithin } from './between.ts';
+export type { TypedBox, TypedLead, TypedUse } from './drawing.ts';
 export {
   addFarSeat,
   addSpareSeat,
@@ -16,4 +17,4 @@ export { type Effect, effectOf, type Offer, offersFor } from './offers.ts';
 export { removeDevice } from './remove.ts';
 export { type Replaced, replaceDevice } from './replace.ts';
 export { freeId, joinSockets, mediumOf, type Socket, socketsOf, usualLength } from './sockets.ts';
-export { readTyped, type Typed, type TypedBox, type TypedLead, type TypedOptions, type TypedUse } from './typed.ts';
+export { readTyped, type Typed, type TypedOptions } from './typed.ts';

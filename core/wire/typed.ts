@@ -1,55 +1,10 @@
-import {
-  applyEdit,
-  type Device,
-  type DeviceType,
-  type Edit,
-  endsThat,
-  findDevice,
-  findTypes,
-  hearsAir,
-  isPerson,
-  isProgram,
-  isWorn,
-  type Rig,
-  records,
-} from '#core/rig/index.ts';
-import { type Chain, type Item, type Joint, type OwnWords, readChains } from '#core/typed/index.ts';
-import { addDevice, nameFor } from './add.ts';
-import { type Beside, bestBetween, fitsAmong, isMeant, isWithin, likeness, typesBeside } from './between.ts';
+import { type Edit, findTypes, type Rig } from '#core/rig/index.ts';
+import { type OwnWords, readChains } from '#core/typed/index.ts';
+import { fitsAmong } from './between.ts';
 import { chooseTypes } from './choose.ts';
+import { Drawing, type TypedBox, type TypedLead, type TypedUse } from './drawing.ts';
 import { startingLevels } from './levels.ts';
-import { Mentioned, namesOf } from './mentioned.ts';
-import type { Offer } from './offers.ts';
-import { socketsOf } from './sockets.ts';
 
-/** What a few words of a typed text were taken for. */
-export interface TypedBox {
-  readonly word: string;
-  /** Null where no type has these words. */
-  readonly type: DeviceType | null;
-  /** How many were meant. */
-  readonly count: number;
-  readonly deviceIds: readonly string[];
-  /** Already on the desk. */
-  readonly known: boolean;
-  /** What else it may be, where that is in doubt or nobody knows; and words that nothing was made of. */
-  readonly others: readonly DeviceType[];
-  readonly left: readonly string[];
-  /** Where it stands in the text. */
-  readonly from: number;
-  readonly to: number;
-}
-export interface TypedLead {
-  readonly from: string;
-  readonly to: string;
-  /** Null where nothing fits between the two. */
-  readonly offer: Offer | null;
-}
-/** A program and what was named with it: what it is to take or to play to, or who is on it. */
-export interface TypedUse {
-  readonly programId: string;
-  readonly deviceId: string;
-}
 export interface Typed {
   readonly boxes: readonly TypedBox[];
   readonly leads: readonly TypedLead[];
@@ -72,29 +27,25 @@ export interface TypedOptions {
   /** Called as typed, or as the catalogue has it. */
   readonly names?: 'typed' | 'type';
   readonly own?: OwnWords;
+  /** Whether a program that is named after its computer takes at once what comes in there. */
+  readonly takes?: boolean;
 }
-
-const MOST_BOXES = 60;
-/** What a desk computer is, where one has to be and none was named. */
-const COMPUTER = 'computer-desktop';
-
-/** Joints from each to each; one to one where as many follow as there were. */
-const jointsOf = (from: readonly string[], to: readonly string[]): [string, string][] =>
-  from.length === to.length
-    ? from.map((f, i): [string, string] => [f, to[i]!])
-    : from.flatMap((f) => to.map((t): [string, string] => [f, t]));
 
 /**
  * Reads what was typed of a desk and draws it: boxes, and leads from each to the next, as assumed. The same words mean
  * the same box, and a box of that name on the desk is meant where there is one; '2 mic' are two. What is no word of any
  * type is left out, and told.
  */
-export function readTyped(rig: Rig, text: string, { levels = true, names = 'typed', own }: TypedOptions = {}): Typed {
+export function readTyped(
+  rig: Rig,
+  text: string,
+  { levels = true, names = 'typed', own, takes = false }: TypedOptions = {},
+): Typed {
   const types = findTypes(rig);
   const fits = fitsAmong(types);
   const chains = readChains(text, types, fits, own);
   const chosen = chooseTypes(chains, fits);
-  const desk = new Drawing(rig, names, chosen);
+  const desk = new Drawing(rig, names, chosen, takes);
   for (const chain of chains) desk.draw(chain);
   const before = new Set(rig.devices.map((d) => d.id));
   const fresh = desk.rig.devices.filter((d) => !before.has(d.id)).map((d) => d.id);
@@ -104,292 +55,3 @@ export function readTyped(rig: Rig, text: string, { levels = true, names = 'type
   const edit: Edit | null = understood ? { kind: 'batch', edits } : null;
   return { boxes, leads, uses, noSocket, waiting, added, edit, rig: desk.rig };
 }
-
-/** A rig as chain after chain is drawn onto it. */
-class Drawing {
-  readonly boxes: TypedBox[] = [];
-  readonly leads: TypedLead[] = [];
-  readonly uses: TypedUse[] = [];
-  readonly noSocket: { deviceId: string; socket: string }[] = [];
-  readonly waiting: string[] = [];
-  readonly added: string[] = [];
-  readonly edits: Edit[] = [];
-  rig: Rig;
-  readonly #names: 'typed' | 'type';
-  readonly #chosen: ReadonlyMap<Item, DeviceType>;
-  readonly #mentioned: Mentioned;
-
-  constructor(rig: Rig, names: 'typed' | 'type', chosen: ReadonlyMap<Item, DeviceType>) {
-    this.rig = rig;
-    this.#names = names;
-    this.#chosen = chosen;
-    this.#mentioned = new Mentioned(rig);
-  }
-
-  take(edit: Edit): boolean {
-    const done = applyEdit(this.rig, edit);
-    if (done.ok) {
-      this.rig = done.rig;
-      this.edits.push(edit);
-    }
-    return done.ok;
-  }
-
-  draw(chain: Chain): void {
-    let before: Named = { ids: [], items: [] };
-    let anchor = before;
-    const earlier: Named[] = [];
-    for (const [i, { joint, items }] of chain.entries()) {
-      const around: Beside = { before: this.#typesOf(chain[i - 1]), after: this.#typesOf(chain[i + 1]) };
-      const here = items.map((item) => ({ item, ids: this.#devicesFor(item, around) }));
-      const ids = here.flatMap((h) => h.ids);
-      // 'A call with a friend on the computer': what follows somebody belongs to what they stand beside.
-      const beside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids) ? anchor : before;
-      // 'Splitter > tv > capture': what nothing leads to from the last is fed by one before.
-      const feeds = joint === 'to' ? [beside, ...earlier].find((e) => this.#mayJoin(e.ids, ids)) : beside;
-      if (joint) this.#joinAll(feeds ?? beside, { ids, items }, joint);
-      // 'Music on the laptop > call': from program to program on one computer.
-      const program = earlier[0];
-      if (joint && program && this.#arePrograms(ids) && this.#arePrograms(program.ids) && this.#areHosts(beside.ids))
-        this.#joinAll(program, { ids, items }, joint);
-      if (ids.length > 0 && !this.#arePeople(ids)) earlier.unshift(before);
-      if (!this.#arePeople(ids)) anchor = { ids, items };
-      if (joint && before.ids.length === 0) this.waiting.push(...ids);
-      if (joint && ids.length === 0) this.waiting.push(...before.ids);
-      // Of different things that are fed by one, it is the last that leads on: 'splitter > tv, capture > computer'.
-      const last = here.at(-1)!;
-      const leadsOn = joint !== null && new Set(items.map((i) => this.#typeIdOf(i))).size > 1;
-      before = leadsOn ? { ids: last.ids, items: [last.item] } : { ids, items };
-    }
-  }
-
-  /** The devices that an item names: those that are there, or new ones. */
-  #devicesFor(item: Item, beside: Beside): readonly string[] {
-    const { mention, from, to } = item;
-    const word = mention.text || item.text;
-    const type = this.#chosen.get(item) ?? mention.type;
-    const base = { word, type, count: mention.count, left: mention.left, from, to };
-    const meant = this.#mentioned.find(item, type);
-    if (meant) {
-      // What was read before is not told twice.
-      if (meant.onDesk)
-        this.boxes.push({
-          ...base,
-          type: this.#typeOf(meant.ids[0]!),
-          deviceIds: meant.ids,
-          known: true,
-          others: [],
-          left: [],
-        });
-      return meant.ids;
-    }
-    const likely = mention.doubt === 'none' ? [] : [mention.type, ...mention.others];
-    const others = (
-      type ? likely.filter((t) => t && t !== type) : typesBeside(findTypes(this.rig), beside)
-    ) as DeviceType[];
-    const ids: string[] = [];
-    if (type)
-      for (const name of this.#namesFor(item, type)) {
-        if (this.rig.devices.length >= MOST_BOXES + this.boxes.length) break;
-        const { edit, device } = addDevice(this.rig, type, name ?? nameFor(this.rig, type));
-        if (this.take(edit)) ids.push(device.id);
-      }
-    this.boxes.push({ ...base, deviceIds: ids, known: false, others });
-    if (type) this.#mentioned.add(item, type, ids);
-    return ids;
-  }
-
-  #typesOf(hop: Chain[number] | undefined): DeviceType[] {
-    return (hop?.items ?? []).flatMap((item) => this.#chosen.get(item) ?? item.mention.type ?? []);
-  }
-
-  #namesFor(item: Item, type: DeviceType): readonly (string | null)[] {
-    if (this.#names === 'type' && !item.name) return Array.from({ length: item.mention.count }, () => null);
-    return namesOf(item, type, new Set(this.rig.devices.map((d) => d.name)));
-  }
-
-  #joinAll(before: Named, here: Named, joint: Joint): void {
-    const joined = new Set<string>();
-    const failed: [string, string][] = [];
-    // Nobody talks into four microphones: the others have somebody of their own.
-    const isOne = before.ids.length === 1 && this.#arePeople(before.ids) && here.ids.length > 1;
-    for (const [a, b] of jointsOf(before.ids, isOne ? here.ids.slice(0, 1) : here.ids)) {
-      if (a === b || this.#isJoined(a, b, before.items, here.items)) {
-        joined.add(a).add(b);
-        continue;
-      }
-      if (this.#join(a, b, joint, socketOf(before.items), socketOf(here.items))) joined.add(a).add(b);
-      else failed.push([a, b]);
-    }
-    // Of a list, each that found its place is right; only what found none is told.
-    for (const [from, to] of failed)
-      if (![from, to].some((id) => isPerson(this.#typeOf(id)!)) && (!joined.has(from) || !joined.has(to)))
-        this.leads.push({ from, to, offer: null });
-  }
-
-  /** Said before: the lead is there, and no other socket is named. */
-  #isJoined(a: string, b: string, before: readonly Item[], here: readonly Item[]): boolean {
-    const isNamed = socketOf(before) !== null || socketOf(here) !== null;
-    return !isNamed && this.rig.cables.some((c) => isBetween(c, a, b));
-  }
-
-  #arePeople(ids: readonly string[]): boolean {
-    return ids.length > 0 && ids.every((id) => isPerson(this.#typeOf(id)!));
-  }
-
-  #arePrograms(ids: readonly string[]): boolean {
-    return ids.length > 0 && ids.every((id) => isProgram(this.#typeOf(id)!));
-  }
-  #areHosts(ids: readonly string[]): boolean {
-    return ids.length > 0 && ids.every((id) => this.#typeOf(id)!.hosts === true);
-  }
-
-  #mayJoin(people: readonly string[], ids: readonly string[]): boolean {
-    const fits = fitsAmong(findTypes(this.rig));
-    return people.some((p) =>
-      ids.some(
-        (id) =>
-          fits(this.#typeOf(p)!, this.#typeOf(id)!) !== null || fits(this.#typeOf(id)!, this.#typeOf(p)!) !== null,
-      ),
-    );
-  }
-
-  #typeIdOf(item: Item): string {
-    return (this.#chosen.get(item) ?? item.mention.type)?.id ?? item.text;
-  }
-
-  #join(a: string, b: string, joint: Joint, aSocket: string | null, bSocket: string | null): boolean {
-    const [typeA, typeB] = [this.#typeOf(a)!, this.#typeOf(b)!];
-    const [programA, programB] = [isProgram(typeA), isProgram(typeB)];
-    if (programA !== programB) {
-      const [programId, deviceId] = programA ? [a, b] : [b, a];
-      return this.#use(programId, deviceId);
-    }
-    // A program that streams or records takes what runs beside it.
-    if (programA && programB) {
-      const [from, to] = joint === 'from' ? [b, a] : [a, b];
-      const type = this.#typeOf(to)!;
-      if (endsThat(type, 'stream').length > 0 || records(type)) {
-        this.uses.push({ programId: to, deviceId: from });
-        return true;
-      }
-    }
-    // A card within the computer has no lead to it.
-    for (const [card, host] of [
-      [a, b],
-      [b, a],
-    ] as const)
-      if (isWithin(this.#typeOf(card)!) && this.#typeOf(host)!.hosts)
-        return this.take({ kind: 'set-device', device: { ...findDevice(this.rig, card)!, on: host } });
-    const ways: [string, string, string | null, string | null][] = [
-      [a, b, aSocket, bSocket],
-      [b, a, bSocket, aSocket],
-    ];
-    const isPlain = isMeant(typeA, typeB);
-    // Programs hand each other sound; a picture goes along where it is taken.
-    const suits = (o: Offer): boolean => isPlain(o) && (!(programA && programB) || this.#carriesSound(o));
-    const [first, second] = (joint === 'from' ? ways.reverse() : ways).map(([from, to, fromSocket, toSocket]) => ({
-      from,
-      to,
-      fromSocket,
-      toSocket,
-      offer: bestBetween(this.rig, from, to, { suits, fromSocket, toSocket }),
-    })) as [Way, Way];
-    const isCheaper = joint === 'either' && second.offer && first.offer && second.offer.cost < first.offer.cost;
-    const way = first.offer && !isCheaper ? first : second;
-    if (!way.offer) return false;
-    const { from, to, offer, fromSocket, toSocket } = way;
-    this.leads.push({ from, to, offer });
-    this.take({ kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
-    this.#plugBack(from, to);
-    this.#missed(from, fromSocket, offer.cables[0]!.from.portId);
-    this.#missed(to, toSocket, offer.cables[0]!.to.portId);
-    return true;
-  }
-
-  /** Earphones with a microphone on plugs of their own: each has its socket. */
-  #plugBack(from: string, to: string): void {
-    const worn = [from, to].some((id) => isWorn(this.#typeOf(id)!) && hearsAir(this.#typeOf(id)!));
-    if (!worn || this.rig.cables.some((c) => c.from.deviceId === to && c.to.deviceId === from)) return;
-    const back = bestBetween(this.rig, to, from, { suits: isMeant(this.#typeOf(to)!, this.#typeOf(from)!) });
-    if (back) this.take({ kind: 'batch', edits: back.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
-  }
-
-  #carriesSound({ cables: [first] }: Offer): boolean {
-    const port = this.#typeOf(first!.from.deviceId)!.ports.find((p) => p.id === first!.from.portId);
-    return port!.channels.some((c) => c.carries === 'sound');
-  }
-
-  /** A socket that was named, and is not what was plugged. */
-  #missed(deviceId: string, said: string | null, portId: string): void {
-    if (!said) return;
-    const socket = socketsOf(this.rig, deviceId).find((s) => s.ports.some((p) => p.id === portId));
-    if (!socket || likeness(socket, said) === 0) this.noSocket.push({ deviceId, socket: said });
-  }
-
-  /** A program with what was named beside it: it runs there, or takes it by its computer. */
-  #use(programId: string, deviceId: string): boolean {
-    const type = this.#typeOf(deviceId)!;
-    const program = findDevice(this.rig, programId)!;
-    if (type.hosts) return this.take({ kind: 'set-device', device: { ...program, on: deviceId } });
-    if (!this.uses.some((u) => u.programId === programId && u.deviceId === deviceId))
-      this.uses.push({ programId, deviceId });
-    if (isPerson(type)) return true;
-    const host = this.#hostFor(program);
-    if (this.#typeOf(programId) && this.rig.cables.some((c) => isBetween(c, deviceId, host))) return true;
-    // What is named with a program hangs on its computer, unless another box takes it there.
-    if (this.#leadsTo(deviceId, host) || this.#leadsTo(host, deviceId)) return true;
-    return this.#join(deviceId, host, 'either', null, null);
-  }
-
-  #leadsTo(from: string, to: string): boolean {
-    const met = new Set([from]);
-    const open = [from];
-    for (let id = open.pop(); id !== undefined; id = open.pop()) {
-      if (id === to) return true;
-      for (const c of this.rig.cables)
-        if (c.medium === 'lead' && c.from.deviceId === id && !met.has(c.to.deviceId)) {
-          met.add(c.to.deviceId);
-          open.push(c.to.deviceId);
-        }
-    }
-    return false;
-  }
-
-  /** The computer that a program runs on; put there where there is none. */
-  #hostFor(program: Device): string {
-    const types = findTypes(this.rig);
-    const hosts = this.rig.devices.filter((d) => types.get(d.typeId)!.hosts);
-    const host = program.on ?? (hosts.find((d) => types.get(d.typeId)!.power?.feeds) ?? hosts[0])?.id;
-    if (host) {
-      if (!program.on) this.take({ kind: 'set-device', device: { ...program, on: host } });
-      return host;
-    }
-    const { edit, device } = addDevice(this.rig, types.get(COMPUTER)!, 'Computer');
-    this.take(edit);
-    this.added.push(device.id);
-    this.take({ kind: 'set-device', device: { ...program, on: device.id } });
-    return device.id;
-  }
-
-  #typeOf(deviceId: string): DeviceType | null {
-    return findTypes(this.rig).get(findDevice(this.rig, deviceId)!.typeId) ?? null;
-  }
-}
-
-interface Named {
-  readonly ids: readonly string[];
-  readonly items: readonly Item[];
-}
-
-interface Way {
-  readonly from: string;
-  readonly to: string;
-  readonly fromSocket: string | null;
-  readonly toSocket: string | null;
-  readonly offer: Offer | null;
-}
-
-const socketOf = (items: readonly Item[]): string | null => (items.length === 1 ? items[0]!.socket : null);
-const isBetween = ({ from, to }: Rig['cables'][number], a: string, b: string): boolean =>
-  (from.deviceId === a && to.deviceId === b) || (from.deviceId === b && to.deviceId === a);

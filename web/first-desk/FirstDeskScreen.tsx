@@ -47,7 +47,10 @@ export function FirstDeskScreen() {
   const named = typedName ?? nameFor(rig, rigs.data?.map((r) => r.name) ?? [], new Date());
   const step = at === null ? undefined : steps[at];
   const unknown = steps.filter((s) => s.kind === 'unknown').length;
-  useEffect(() => field.current?.focus(), []);
+  const beginsWithText = useRef(!template);
+  useEffect(() => {
+    if (beginsWithText.current) field.current?.focus();
+  }, []);
 
   const begin = async (document: Rig) => {
     const id = crypto.randomUUID();

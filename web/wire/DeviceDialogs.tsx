@@ -32,11 +32,11 @@ export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
         instead={(text) => {
           if (!/[>;→\n]|\b(?:into|through|via)\b/i.test(text)) return null;
           // What is shown with each key needs no levels: they are set once it is taken.
-          const typed = readTyped(rig, text, { levels: false, names: 'type', own });
+          const typed = readTyped(rig, text, { levels: false, names: 'type', takes: true, own });
           return {
             shown: <TypedWay rig={rig} typed={typed} />,
             onEnter: () => {
-              const { edit, boxes } = readTyped(rig, text, { names: 'type', own });
+              const { edit, boxes } = readTyped(rig, text, { names: 'type', takes: true, own });
               // What is not known is asked before anything is made.
               const isKnown = boxes.every((b) => b.type !== null);
               if (edit && isKnown && dispatch(applyStep(edit, `Add ${count(typed.boxes.length, 'box', 'boxes')}`)))
