@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { catalogue, type DeviceType, isHardware, parseDeviceType, type Stage } from './index.ts';
+import {
+  catalogue,
+  type DeviceType,
+  isHardware,
+  parseDeviceType,
+  purposesOf,
+  type Stage,
+  typesWithPurpose,
+} from './index.ts';
 import { typeTroubles } from './references.ts';
 
 type FigureSpec = DeviceType['figures'][string];
@@ -87,6 +95,13 @@ describe('the catalogue', () => {
   it('has each id once and over seventy types', () => {
     expect(new Set(catalogue.map((t) => t.id)).size).toBe(catalogue.length);
     expect(catalogue.length).toBeGreaterThanOrEqual(70);
+  });
+  it('says of types that are there what they are for', () => {
+    const ids = new Set(catalogue.map((t) => t.id));
+    expect(typesWithPurpose().filter((id) => !ids.has(id))).toEqual([]);
+    expect(typesWithPurpose().length).toBeGreaterThan(50);
+    expect(purposesOf('hdmi-extractor').join()).toContain('get hdmi sound out');
+    expect(purposesOf('nothing')).toEqual([]);
   });
   it('states of every box what it costs and how it is fed', () => {
     for (const type of catalogue.filter(isHardware)) {

@@ -26,6 +26,7 @@ export {
   usbRoleOf,
 } from './capabilities.ts';
 export { catalogue } from './catalogue/index.ts';
+export { purposesOf, typesWithPurpose } from './catalogue/purposes.ts';
 export { type Controls, type ControlTable, controlsOf } from './controls.ts';
 export {
   asDefault,

@@ -1,5 +1,5 @@
 import { Input } from '@chakra-ui/react';
-import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { Fragment, type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
 
 export interface PickItem {
   readonly id: string;
@@ -8,6 +8,10 @@ export interface PickItem {
   /** Searched too, and shown below in the second ink. */
   readonly note?: string;
   readonly mark?: ReactNode;
+  /** Searched too, and not shown: other names, what it is for. */
+  readonly also?: string;
+  /** Under which heading it stands as long as nothing is searched. */
+  readonly group?: string;
 }
 
 interface Props {
@@ -27,21 +31,28 @@ interface Props {
 }
 
 const SHOWN = 60;
+/** Where something is listed under headings, all of it is. */
+const shownOf = (items: readonly PickItem[], search: string): PickItem[] =>
+  search.trim() === '' && items.some((i) => i.group) ? [...items] : filterItems(items, search).slice(0, SHOWN);
 
-/** All words have to stand somewhere; what begins with them comes first. */
+/** All words have to stand somewhere; what begins with them comes first, what is only meant by them last. */
 export function filterItems(items: readonly PickItem[], search: string): PickItem[] {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return [...items];
-  const found = items.filter(({ label, note = '' }) => {
-    const text = `${label} ${note}`.toLowerCase();
-    return words.every((w) => text.includes(w));
-  });
+  const has = (text: string) => words.every((w) => text.toLowerCase().includes(w));
+  const named = items.filter(({ label, note = '' }) => has(`${label} ${note}`));
+  const meant = items.filter((i) => i.also !== undefined && !named.includes(i) && has(`${i.label} ${i.also}`));
+  const whole = search.trim().toLowerCase();
+  // A name as people say it, all of it: before what only has the words somewhere.
+  const called = meant.filter((i) => i.also!.toLowerCase().split(', ').includes(whole));
+  const found = [...called, ...named, ...meant.filter((i) => !called.includes(i))];
   const begins = ({ label }: PickItem) =>
     label
       .toLowerCase()
       .split(/[\s,]+/)
       .some((w) => w.startsWith(words[0]!));
-  return [...found.filter(begins), ...found.filter((i) => !begins(i))];
+  const first = (i: PickItem) => called.includes(i) || begins(i);
+  return [...found.filter(first), ...found.filter((i) => !first(i))];
 }
 
 /** A list that one searches by typing and chooses from by arrow keys and Enter, or by pointer. */
@@ -61,13 +72,17 @@ export function Pick({
   const listId = useId();
   const list = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
-  const shown = filterItems(items, search).slice(0, SHOWN);
+  const shown = shownOf(items, search);
+  const more = search.trim() === '' ? 0 : filterItems(items, search).length - shown.length;
+  const groups = new Map<string, number>();
+  for (const { group } of shown) if (group) groups.set(group, (groups.get(group) ?? 0) + 1);
+  const isGrouped = search.trim() === '' && groups.size > 0;
   const current = shown[Math.min(at, shown.length - 1)];
   useEffect(() => {
     if (autoFocus) field.current?.focus();
   }, [autoFocus]);
   useEffect(() => {
-    list.current?.children[at]?.scrollIntoView?.({ block: 'nearest' });
+    list.current?.querySelectorAll('[role=option]')[at]?.scrollIntoView?.({ block: 'nearest' });
   }, [at]);
   const other = instead?.(search) ?? null;
   const last = useRef<string | null>(null);
@@ -114,20 +129,27 @@ export function Pick({
       />
       {other?.shown}
       <div hidden={other !== null} ref={list} id={listId} role="listbox" aria-label={label} className="pick">
-        {shown.map((item) => (
-          // biome-ignore lint/a11y/useKeyWithClickEvents: the field takes the keys
-          <div
-            key={item.id}
-            id={`${listId}-${item.id}`}
-            role="option"
-            tabIndex={-1}
-            aria-selected={item === current}
-            onClick={() => take(item.id)}
-          >
-            {item.mark} {item.label}
-            {item.note && <div className="small quiet">{item.note}</div>}
-          </div>
+        {shown.map((item, i) => (
+          <Fragment key={item.id}>
+            {isGrouped && item.group && item.group !== shown[i - 1]?.group && (
+              <p className="pick-group small" role="presentation">
+                {item.group} <span className="quiet">{groups.get(item.group)}</span>
+              </p>
+            )}
+            {/* biome-ignore lint/a11y/useKeyWithClickEvents: the field takes the keys */}
+            <div
+              id={`${listId}-${item.id}`}
+              role="option"
+              tabIndex={-1}
+              aria-selected={item === current}
+              onClick={() => take(item.id)}
+            >
+              {item.mark} {item.label}
+              {item.note && <div className="small quiet">{item.note}</div>}
+            </div>
+          </Fragment>
         ))}
+        {more > 0 && <p className="small quiet">{more} more have these words: type one more.</p>}
         {shown.length === 0 && <p className="quiet">{none}</p>}
       </div>
     </>

@@ -21,6 +21,29 @@ describe('a search', () => {
   });
 });
 
+describe('a list by groups', () => {
+  const items: PickItem[] = Array.from({ length: 70 }, (_, i) => ({
+    id: `t${i}`,
+    label: `Thing ${i}`,
+    group: i < 20 ? 'First kind' : 'Second kind',
+    ...(i === 30 && { also: 'gizmo, hear myself' }),
+  }));
+  it('shows all of it under headings with their numbers, and says how many more a search has', async () => {
+    show(<Pick label="What" items={items} onPick={() => undefined} autoFocus />);
+    expect(screen.getAllByRole('option')).toHaveLength(70);
+    expect(screen.getByText('First kind').textContent).toBe('First kind 20');
+    const user = userEvent.setup();
+    await user.keyboard('thing');
+    expect(screen.getAllByRole('option')).toHaveLength(60);
+    expect(screen.getByText('10 more have these words: type one more.')).toBeTruthy();
+    expect(screen.queryByText('First kind')).toBeNull();
+  });
+  it('finds by other names and by what a thing is for', () => {
+    expect(filterItems(items, 'gizmo').map((i) => i.id)).toEqual(['t30']);
+    expect(filterItems(items, 'hear myself').map((i) => i.id)).toEqual(['t30']);
+  });
+});
+
 describe('a list to choose from', () => {
   const picked = vi.fn();
   const setup = () => {
