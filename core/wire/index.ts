@@ -1,5 +1,13 @@
 export { addDevice, addDevices, nameFor } from './add.ts';
-export { bestBetween, boxesBetween, fitsAmong, isMeant, isWithin } from './between.ts';
+export { bestBetween, boxesBetween, fitsAmong, isMeant, isWithin, typesBeside } from './between.ts';
+export {
+  type Connection,
+  connectionsOf,
+  lostBy,
+  pulledBy,
+  removeConnection,
+  sayEnd,
+} from './connections.ts';
 export type { TypedBox, TypedLead, TypedUse } from './drawing.ts';
 export {
   addFarSeat,

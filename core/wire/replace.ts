@@ -8,6 +8,9 @@ import {
   isSettingTask,
   type PortSpec,
   type Rig,
+  refuseValue,
+  type SettingSpec,
+  type SettingValue,
 } from '#core/rig/index.ts';
 import { changed, dependents, type Listener, type Source } from './remove.ts';
 
@@ -15,6 +18,8 @@ export interface Replaced {
   readonly edit: Edit;
   /** Leads that fit no socket of the new type and are taken out. */
   readonly lost: readonly Cable[];
+  /** What somebody had set, and the new type cannot be set to. */
+  readonly lostSettings: readonly SettingSpec[];
 }
 
 /** Another type in a device's place: name, leads, settings, sources and listeners stay as far as they fit. */
@@ -72,15 +77,27 @@ export function replaceDevice(rig: Rig, deviceId: string, type: DeviceType): Rep
     moved.filter((e) => e.kind.startsWith('remove')),
     moved.filter((e) => e.kind.startsWith('add')),
   ];
-  const stays = (id: string): boolean =>
-    type.settings.some(
-      (s) => s.id === id && old.settings.some((o) => o.id === id && JSON.stringify(o) === JSON.stringify(s)),
-    );
-  const settings = Object.fromEntries(Object.entries(device.settings).filter(([id]) => stays(id)));
+  /** The setting of the new type that is the same: by its id, else the only one for the same purpose. */
+  const specFor = (id: string): SettingSpec | undefined => {
+    const before = old.settings.find((s) => s.id === id);
+    const alike = type.settings.filter((s) => before?.purpose !== undefined && s.purpose === before.purpose);
+    return type.settings.find((s) => s.id === id) ?? (alike.length === 1 ? alike[0] : undefined);
+  };
+  const kept = Object.entries(device.settings).flatMap(([id, setting]) => {
+    const spec = specFor(id);
+    return spec && refuseValue(spec, setting.value) === undefined ? [[id, spec.id, setting] as const] : [];
+  });
+  const keptIds = new Set(kept.map(([id]) => id));
+  const stays = (id: string, value: SettingValue): boolean => {
+    const spec = specFor(id);
+    return spec?.id === id && refuseValue(spec, value) === undefined;
+  };
+  const settings = Object.fromEntries(kept.map(([, id, setting]) => [id, setting]));
+  const lostSettings = old.settings.filter((s) => s.id in device.settings && !keptIds.has(s.id));
   const edit: Edit = {
     kind: 'batch',
     edits: [
-      ...dependents(rig, goneSources, goneListeners, (s) => s.deviceId === deviceId && !stays(s.settingId)),
+      ...dependents(rig, goneSources, goneListeners, (s) => s.deviceId === deviceId && !stays(s.settingId, s.value)),
       ...rig.tasks
         .filter((t) => (isSettingTask(t) ? t.deviceId === deviceId : lost.some((c) => c.id === t.cableId)))
         .map((t): Edit => ({ kind: 'close-task', taskId: t.id })),
@@ -93,7 +110,7 @@ export function replaceDevice(rig: Rig, deviceId: string, type: DeviceType): Rep
       ...plugs,
     ],
   };
-  return { edit, lost };
+  return { edit, lost, lostSettings };
 }
 
 /** What somebody has named goes with the ends that the new type does not have. */

@@ -5,6 +5,7 @@ import { type Device, findTypes, isHardware, isProgram, type Rig } from '#core/r
 import { removeDevice } from '#core/wire/index.ts';
 import { Choice } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { Connections } from './Connections.tsx';
 import { ReplaceDialog } from './DeviceDialogs.tsx';
 import { EdidFacts } from './EdidFacts.tsx';
 import { Photos } from './Photos.tsx';
@@ -92,6 +93,7 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
           }}
         />
       )}
+      <Connections key={device.id} rig={rig} deviceId={device.id} />
       <p className="row" style={{ marginTop: 10 }}>
         <Button onClick={() => setReplacing(true)}>Replace</Button>
         <Button

@@ -105,8 +105,15 @@ export function ReplaceDialog({ rig, deviceId, onClose }: Props & { deviceId: st
     const told = items
       .filter((i) => i.id !== device.typeId)
       .map((item) => {
-        const lost = replaceDevice(rig, deviceId, types.get(item.id)!)?.lost.length ?? 0;
-        return { ...item, lost, note: lost > 0 ? `${count(lost, 'lead')} would come out` : 'every lead stays' };
+        const replaced = replaceDevice(rig, deviceId, types.get(item.id)!);
+        const lost = replaced?.lost.length ?? 0;
+        const settings = replaced?.lostSettings.map((s) => s.name) ?? [];
+        const leads = lost > 0 ? `${count(lost, 'lead')} would come out` : 'every lead stays';
+        const set =
+          settings.length > 0
+            ? `; not kept: ${settings.slice(0, 3).join(', ')}${settings.length > 3 ? ` and ${settings.length - 3} more` : ''}`
+            : '';
+        return { ...item, lost, note: `${leads}${set}` };
       });
     const isNear = (id: string) => Number(types.get(id)!.family === family);
     return told.sort((a, b) => isNear(b.id) - isNear(a.id) || a.lost - b.lost);

@@ -1,9 +1,20 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { type Finding, limitFor } from '#core/check/index.ts';
+import { connectorOf } from '#core/plug/index.ts';
 import { alreadySo, type Edit, findTypes, type PortRef, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
-import { effectOf, type Offer, offersFor, type Socket, socketsOf, usualLength } from '#core/wire/index.ts';
+import {
+  effectOf,
+  type Offer,
+  offersFor,
+  pulledBy,
+  type Socket,
+  sayEnd,
+  socketsOf,
+  typesBeside,
+  usualLength,
+} from '#core/wire/index.ts';
 import { count, formatNumber, Pick, Sheet, StateMark } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 
@@ -40,7 +51,7 @@ export function PlugDialog({ rig, findings, from, onClose }: Props) {
             label: nameOf(rig, s),
             note:
               s.cableIds.length > 0
-                ? 'plugged already'
+                ? `plugged: ${pluggedInto(rig, s)}`
                 : types.get(rig.devices.find((d) => d.id === s.deviceId)!.typeId)!.name,
           }))}
           none="No output has these words. Add a device first."
@@ -52,12 +63,8 @@ export function PlugDialog({ rig, findings, from, onClose }: Props) {
           key="to"
           label="To"
           autoFocus
-          items={offers.map((o) => ({ id: keyOf(o.socket), label: nameOf(rig, o.socket), note: sayOffer(o) }))}
-          none={
-            offers.length === 0
-              ? 'Nothing on the desk fits this socket. Add a device first.'
-              : 'Nothing that fits has these words.'
-          }
+          items={offers.map((o) => ({ id: keyOf(o.socket), label: nameOf(rig, o.socket), note: sayOffer(rig, o) }))}
+          none={offers.length === 0 ? nothingFits(rig, start) : 'Nothing that fits has these words.'}
           onPick={(id) => setOffer(offers.find((o) => keyOf(o.socket) === id)!)}
         />
       )}
@@ -67,14 +74,14 @@ export function PlugDialog({ rig, findings, from, onClose }: Props) {
 }
 
 /** 'lead, HDMI to HDMI', 'taken already' */
-function sayOffer({ chain, cables, socket }: Offer): string {
+function sayOffer(rig: Rig, { chain, cables, socket }: Offer): string {
   const { medium } = cables[0]!;
   const what = chain
     ? chain.parts.length === 0
       ? 'its own lead'
       : `${chain.parts.map((p) => p.name).join(' + ')}, ${chain.price[0]} to ${chain.price[1]} euros`
     : MEDIUM[medium];
-  return socket.cableIds.length > 0 ? `${what}; taken already` : what;
+  return socket.cableIds.length > 0 ? `${what}; taken by ${pluggedInto(rig, socket)}` : what;
 }
 const MEDIUM = {
   lead: 'a lead',
@@ -99,14 +106,20 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
     () => offer.cables.map((c) => ({ ...c, lengthM: valid ? lengthM : c.lengthM })),
     [offer, lengthM, valid],
   );
-  const effect = useMemo(
-    () => effectOf(rig, { kind: 'batch', edits: cables.map((cable): Edit => ({ kind: 'plug', cable })) }, findings),
-    [rig, cables, findings],
-  );
+  // A socket holds one lead: what stands in one of the two comes out with it.
+  const pulled = useMemo(() => pulledBy(rig, cables), [rig, cables]);
+  const effect = useMemo(() => {
+    const out = pulled.map(({ cableId }): Edit => ({ kind: 'unplug', cableId }));
+    return effectOf(
+      rig,
+      { kind: 'batch', edits: [...out, ...cables.map((cable): Edit => ({ kind: 'plug', cable }))] },
+      findings,
+    );
+  }, [rig, cables, pulled, findings]);
   const limit = limitFor(rig, cables[0]!);
   const label = `Plug ${nameOf(rig, start)} to ${nameOf(rig, offer.socket)}`;
   const plug = (verb: 'to-do' | 'so') => {
-    const changes = cables.map((cable) => ({ cableId: cable.id, cable }));
+    const changes = [...pulled, ...cables.map((cable) => ({ cableId: cable.id, cable }))];
     const edit = verb === 'so' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
     if (dispatch(applyStep(edit, label))) onClose();
   };
@@ -118,9 +131,14 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
       }}
     >
       <p>
-        To {nameOf(rig, offer.socket)}: {sayOffer(offer)}
+        To {nameOf(rig, offer.socket)}: {sayOffer(rig, offer)}
         {cables.length > 1 && `, ${count(cables.length, 'way')} in one lead`}.
       </p>
+      {pulled.length > 0 && (
+        <p className="fix" style={{ marginTop: 8 }}>
+          Comes out: {sayPulled(rig, pulled)}.
+        </p>
+      )}
       {medium !== 'software' && (
         <p className="row" style={{ marginTop: 10 }}>
           <Input
@@ -169,4 +187,28 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
       </p>
     </form>
   );
+}
+
+/** The leads that come out, each once. */
+function sayPulled(rig: Rig, pulled: readonly { readonly cableId: string }[]): string {
+  const leads = rig.cables.filter((c) => pulled.some((p) => p.cableId === c.id));
+  return [...new Set(leads.map((c) => [sayEnd(rig, c.from), sayEnd(rig, c.to)].sort().join(' to ')))].join('; ');
+}
+
+/** Why nothing is offered for a socket, and what would be. */
+function nothingFits(rig: Rig, start: Socket): string {
+  const types = findTypes(rig);
+  const type = types.get(rig.devices.find((d) => d.id === start.deviceId)!.typeId)!;
+  const would = typesBeside(types, { before: [type], after: [] }).slice(0, 3);
+  const examples =
+    would.length > 0 ? ` From ${type.name} one goes to, for example: ${would.map((t) => t.name).join('; ')}.` : '';
+  return `No device here has a socket that ${nameOf(rig, start)} (${connectorOf(start.connector)?.name ?? start.connector}) can be joined to.${examples} Add a device first.`;
+}
+
+/** What is plugged into a socket. */
+function pluggedInto(rig: Rig, { deviceId, cableIds }: Socket): string {
+  const ids = rig.cables
+    .filter((c) => cableIds.includes(c.id))
+    .map((c) => (c.from.deviceId === deviceId ? c.to.deviceId : c.from.deviceId));
+  return [...new Set(ids)].map((id) => deviceName(rig, id)).join(', ');
 }

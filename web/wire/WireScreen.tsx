@@ -13,6 +13,7 @@ import {
   selectWireFindings,
   useAppSelector,
 } from '#web/store/index.ts';
+import { LinksInside } from './Connections.tsx';
 import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
 import { LeadTable } from './LeadTable.tsx';
@@ -148,6 +149,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
           <FindingTable findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} />
         )}
         <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
+        <LinksInside rig={rig} />
         <Papers {...onPaper} />
       </div>
       {tap ? (

@@ -38,7 +38,11 @@ describe('Plug', () => {
     const { user } = open(desk({ a: 'game-console', m: 'microphone-dynamic' }, []));
     await user.keyboard('p');
     await user.keyboard('a hdmi{Enter}');
-    expect(screen.getByText(/Nothing on the desk fits this socket/)).toBeTruthy();
+    expect(
+      screen.getByText(
+        /No device here has a socket that a, HDMI \(HDMI\) can be joined to\. From Game console one goes to/,
+      ),
+    ).toBeTruthy();
   });
   it('begins at the tap, and may be put on the list instead', async () => {
     const { user, rig, store } = open(small(), '/?tap=m.xlr');
@@ -215,5 +219,45 @@ describe('questions', () => {
     expect(screen.getByLabelText('Finding').textContent).toMatch(/y, Phantom power/);
     await user.keyboard('q');
     expect(screen.getByLabelText('Finding').textContent).toMatch(/x, Phantom power/);
+  });
+});
+
+describe('connections', () => {
+  const drawn = desk(
+    { k: 'game-console', c: 'capture-usb-compressed', p: 'computer-desktop', s: 'capture-program', t: 'television' },
+    ['k.hdmi > c.hdmi', 'c.usb > p.usb-1', 'p.from-usb-1 > s.in-1'],
+    {},
+  );
+  const rig: Rig = {
+    ...drawn,
+    cables: drawn.cables.map((c) => (c.to.deviceId === 's' ? { ...c, medium: 'software' as const, lengthM: 0 } : c)),
+  };
+  it('stand on the card of a device, those within the computer too, and go out at once where nobody misses them', async () => {
+    const { user, rig: now } = open(rig, '/?tap=s.in-1');
+    const card = screen.getByLabelText('Tap', { exact: true });
+    await user.click(within(card).getByRole('button', { name: /^Remove ← p, / }));
+    expect(now().cables.map((c) => c.to.deviceId)).toEqual(['c', 'p']);
+    expect(within(card).getByText('Nothing is connected to it.')).toBeTruthy();
+  });
+  it('stand in one list for all computers', async () => {
+    const { user, rig: now } = open(rig);
+    const list = screen.getByRole('region', { name: 'Inside the computers' });
+    expect(list.textContent).toContain('p, what USB 1 brings → s, input 1');
+    await user.click(within(list).getByRole('button', { name: /^Remove/ }));
+    expect(now().cables).toHaveLength(2);
+    expect(screen.queryByRole('region', { name: 'Inside the computers' })).toBeNull();
+  });
+  it('are plugged anew in place of what stood there, told before', async () => {
+    const { user, rig: now } = open(rig);
+    await user.keyboard('p');
+    await user.keyboard('k hdmi{Enter}');
+    await user.keyboard('t hdmi{Enter}');
+    expect(screen.getByText(/^Comes out: c, HDMI in to k, HDMI/)).toBeTruthy();
+    await user.keyboard('{Enter}');
+    expect(
+      now()
+        .cables.filter((c) => c.from.deviceId === 'k')
+        .map((c) => c.to.deviceId),
+    ).toEqual(['t']);
   });
 });

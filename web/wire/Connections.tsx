@@ -1,0 +1,97 @@
+import { Button } from '@chakra-ui/react';
+import { useMemo, useState } from 'react';
+import type { Rig } from '#core/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
+import { type Connection, connectionsOf, lostBy, removeConnection, sayEnd } from '#core/wire/index.ts';
+import { applyStep, useAppDispatch } from '#web/store/index.ts';
+
+const MEDIA: Readonly<Record<Connection['medium'], string>> = {
+  lead: 'lead',
+  software: 'in the computer',
+  radio: 'radio',
+  air: 'air',
+  light: 'sight',
+};
+
+/** Every connection of a device, those within a computer too: what it leads to, and taken out at once. */
+export function Connections({ rig, deviceId }: { rig: Rig; deviceId: string }) {
+  const list = useMemo(() => connectionsOf(rig, deviceId), [rig, deviceId]);
+  return (
+    <>
+      <h2>Connections</h2>
+      {list.length === 0 && <p className="quiet small">Nothing is connected to it.</p>}
+      <ul className="plain made" aria-label="Connections">
+        {list.map((c) => (
+          <ConnectionRow key={c.id} rig={rig} connection={c} deviceId={deviceId} />
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** What programs take from sound devices and from each other, as one list: where each comes from, where it goes. */
+export function LinksInside({ rig }: { rig: Rig }) {
+  const links = useMemo(() => connectionsOf(rig).filter((c) => c.medium === 'software'), [rig]);
+  if (links.length === 0) return null;
+  return (
+    <section aria-label="Inside the computers">
+      <h2>Inside the computers</h2>
+      <ul className="plain made">
+        {links.map((c) => (
+          <ConnectionRow key={c.id} rig={rig} connection={c} deviceId={null} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface RowProps {
+  readonly rig: Rig;
+  readonly connection: Connection;
+  /** The device that it is listed for; null: both ends are named. */
+  readonly deviceId: string | null;
+}
+
+/** One connection. What somebody would miss is told before it goes. */
+function ConnectionRow({ rig, connection, deviceId }: RowProps) {
+  const dispatch = useAppDispatch();
+  const [lost, setLost] = useState<string | null>(null);
+  const { from, to, both, medium } = connection;
+  const isOut = from.deviceId === deviceId;
+  const says =
+    deviceId === null
+      ? `${sayEnd(rig, from)} ${both ? '↔' : '→'} ${sayEnd(rig, to)}`
+      : `${both ? '↔' : isOut ? '→' : '←'} ${sayEnd(rig, isOut ? to : from)}`;
+  const channels = connection.cables.some((c) => c.map) ? ', channels chosen' : '';
+  const remove = () => {
+    const edit = removeConnection(rig, connection);
+    const missed = lostBy(rig, evaluate(rig), edit);
+    if (missed.length > 0 && lost === null) {
+      const name = (list: readonly { id: string; name: string }[], id: string) => list.find((x) => x.id === id)?.name;
+      const told = missed.map(
+        (m) => `${name(rig.listeners, m.listenerId)} would miss ${name(rig.sources, m.sourceId)}`,
+      );
+      setLost(told.join('; '));
+      return;
+    }
+    dispatch(applyStep(edit, `Remove ${sayEnd(rig, from)} to ${sayEnd(rig, to)}`));
+  };
+  return (
+    <li className="spread">
+      <span className="made-says">
+        {says} <span className="small quiet">{`${MEDIA[medium]}${channels}`}</span>
+        {lost && <span className="small fix"> {lost}.</span>}
+      </span>
+      <span className="row">
+        <Button size="sm" aria-label={`Remove ${says}`} onClick={remove}>
+          {lost ? 'Remove anyway' : 'Remove'}
+        </Button>
+        {lost && (
+          <Button size="sm" onClick={() => setLost(null)}>
+            Keep
+          </Button>
+        )}
+      </span>
+    </li>
+  );
+}
