@@ -102,10 +102,14 @@ function assumedDoors(rig: Rig, types: Types): string[] {
     if (!plugged.has(device.id)) return [];
     const type = types.get(device.typeId)!;
     const doors = new Set(type.inside.flatMap((w) => w.stages.flatMap((s) => (s.do === 'door' ? [s.setting] : []))));
-    return type.settings
-      .filter((spec) => doors.has(spec.id) && settingOf(device, spec).known === 'assumed')
-      .filter((spec) => !toDo.has(`${device.id}.${spec.id}`))
-      .map((spec) => `setting:${device.id}.${spec.id}`);
+    return (
+      type.settings
+        .filter((spec) => doors.has(spec.id) && settingOf(device, spec).known === 'assumed')
+        // A mute that nobody touched is off: nobody is asked for it.
+        .filter((spec) => spec.kind !== 'mute' || spec.id in device.settings)
+        .filter((spec) => !toDo.has(`${device.id}.${spec.id}`))
+        .map((spec) => `setting:${device.id}.${spec.id}`)
+    );
   });
 }
 
@@ -251,15 +255,17 @@ export function optionsOf(spec: SettingSpec): [SettingValue, string][] | null {
     : null;
 }
 
-/** Pairs whose verdict is another one with some other answer. */
+/** Pairs whose verdict is another one with some other answer; where nothing is wanted for a listener, nobody minds: a track that is not used. */
 function decides(rig: Rig, evaluation: Evaluation, { answers }: Question): number {
+  const asked = new Set(rig.plan.map((c) => c.listenerId));
+  const isAsked = ({ listenerId }: Evaluation['pairs'][number]): boolean => asked.size === 0 || asked.has(listenerId);
   const differ = answers
     .filter((a) => !a.asDrawn)
     .map(({ changes }) => {
       const done = applyEdit(rig, alreadySo(rig, changes));
       if (!done.ok) return 0;
       const after = evaluate(done.rig).pairs;
-      return evaluation.pairs.filter((p, i) => p.verdict.word !== after[i]!.verdict.word).length;
+      return evaluation.pairs.filter((p, i) => isAsked(p) && p.verdict.word !== after[i]!.verdict.word).length;
     });
   return Math.max(0, ...differ);
 }

@@ -41,12 +41,16 @@ interface Props {
   readonly findings: readonly Finding[];
 }
 
+/** So many questions stand on the list at a time: those that decide most. */
+const MOST_ASKED = 12;
 const DIGITS = [1, 2, 3, 4, 5, 6, 7, 8, 9];
 
 function AtTheDesk({ rig, evaluation, findings }: Props) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const boxes = itemsByBox(rig, useQuestions(rig, evaluation, findings));
+  const all = useQuestions(rig, evaluation, findings);
+  const boxes = itemsByBox(rig, all.slice(0, MOST_ASKED));
+  const later = Math.max(0, all.length - MOST_ASKED);
   const items = boxes.flatMap((b) => b.items);
   const [at, setAt] = useState<{ id: string; index: number }>({ id: '', index: 0 });
   // What was answered is gone: the one that stands in its place is next.
@@ -92,7 +96,7 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
         <p className="quiet">
           {items.length === 0
             ? 'Nothing is asked, and nothing is to do: what matters has been looked at. Proposals from Wire and Sync are listed here until they are ticked.'
-            : `${count(questions, 'question')}${asked > 0 ? `, ${asked} of them asked by findings` : ''}; ${items.length - questions} to do. What decides most comes first.`}
+            : `${count(questions, 'question')}${later > 0 ? `, ${later} more after them` : ''}${asked > 0 ? `, ${asked} of them asked by findings` : ''}; ${items.length - questions} to do. What decides most comes first.`}
         </p>
         {boxes.map((box) => (
           <section key={box.deviceId} aria-label={deviceName(rig, box.deviceId)}>
