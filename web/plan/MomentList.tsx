@@ -66,7 +66,8 @@ export function MomentList({ rig }: { rig: Rig }) {
         rig={rig}
         onAdd={(id, name) => {
           const moment = { id, name, settings: [], plan: [] };
-          if (dispatch(applyStep({ kind: 'add-moment', moment }, `Moment: ${name}`))) look(id);
+          // What one looks at stays: another moment is looked at when somebody says so.
+          dispatch(applyStep({ kind: 'add-moment', moment }, `Moment: ${name}`));
         }}
       />
       {momentId !== null && <Differs rig={rig} momentId={momentId} />}
