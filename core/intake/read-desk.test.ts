@@ -102,6 +102,13 @@ describe('a desk read from plain words', () => {
     expect(at(read.rig!, caller.id, caller.id)).toMatchObject({ want: 'must-not', ways: [] });
     expect(says(read)).toContain('Mixer goes back to Phone on call (so that who is on the call hears you)');
   });
+  it('takes a recorder at a computer for an interface, switched so, and told', () => {
+    const read = readDesk('field recorder > laptop > streaming app; me');
+    expect(read.rig!.listeners.some((l) => l.sound.deviceId === 'field-recorder')).toBe(false);
+    expect(read.rig!.devices.find((d) => d.id === 'field-recorder')!.settings.use!.value).toBe('interface');
+    expect(check(read.rig!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
+    expect(says(read).some((s) => s.startsWith('Field recorder stands with Used as'))).toBe(true);
+  });
   it('makes a whole rig of any words in any order, or says that nothing was understood', () => {
     const word = fc.constantFrom(
       ...'console mic usb headset mixer pc laptop > ; , into from on with and call friend me stream daw tv splitter phone 2 4 teapot speakers audience guitar the my'.split(

@@ -9,7 +9,7 @@ import { dropSilentVoices, seatFarPeople, seatInRoom, seatPeople } from './peopl
 import { dropUnreached, planFor } from './plan.ts';
 import { callMicrophones, connectPrograms } from './programs.ts';
 import { type Answers, type Decision, decide, YES_NO } from './questions.ts';
-import { delayPrograms, settleRouting, takeInMono, turnSwitches } from './settle.ts';
+import { chooseUse, delayPrograms, settleRouting, takeInMono, turnSwitches } from './settle.ts';
 import { momentsOfSwitches } from './switched.ts';
 
 export interface DeskOptions {
@@ -50,6 +50,7 @@ export function readDesk(
   plugLoose(b, new Set(typed.waiting));
   plugScreens(b);
   moveSources(b);
+  chooseUse(b);
   callOnPhones(b);
   decisions.push(...nameProgram(b, answers));
   seatFarPeople(b, typed.uses);

@@ -35,6 +35,22 @@ export function turnSwitches(b: Builder): void {
   }
 }
 
+/** Of two ends that cannot be used at once, the one that is plugged is meant: a recorder at a computer records nothing itself. */
+export function chooseUse(b: Builder): void {
+  for (const { id } of b.rig.devices) {
+    const type = b.typeOf(id);
+    const isPlugged = (portId: string) =>
+      b.rig.cables.some((c) => [c.from, c.to].some((end) => end.deviceId === id && end.portId === portId));
+    for (const { ports } of type.exclusive ?? []) {
+      if (!ports.some(isPlugged)) continue;
+      const idle = b.rig.listeners.filter(
+        (l) => l.sound.deviceId === id && ports.includes(l.sound.portId) && !isPlugged(l.sound.portId),
+      );
+      for (const listener of idle) b.take({ kind: 'remove-listener', listenerId: listener.id });
+    }
+  }
+}
+
 /** A voice that comes by one side of a stereo link is taken as mono: it is heard on both. */
 export function takeInMono(b: Builder): void {
   const { pairs } = evaluate(b.rig);

@@ -23,6 +23,8 @@ const FAMILIES: Readonly<Record<string, string>> = {
   headphones: 'Headphones and headsets',
   loudspeakers: 'Loudspeakers',
   'two-way': 'Two-way radios',
+  'radio-links': 'Radio links and in-ears',
+  controllers: 'Controllers',
   power: 'Power and USB hubs',
   programs: 'Apps',
 };

@@ -14,9 +14,11 @@ import { mixers } from './mixers.ts';
 import { people } from './people.ts';
 import { power } from './power.ts';
 import { programs } from './programs.ts';
+import { radioLinks } from './radio-links.ts';
 import { recorders } from './recorders.ts';
 import { screens } from './screens.ts';
 import { twoWay } from './two-way.ts';
+import { videoMixers } from './video-mixers.ts';
 import { wordsOf } from './words.ts';
 
 /** The built-in device types: generic, data only, one file a family. */
@@ -32,11 +34,13 @@ export const catalogue: readonly DeviceType[] = [
   ...instruments,
   ...interfaces,
   ...mixers,
+  ...videoMixers,
   ...recorders,
   ...converters,
   ...headphones,
   ...loudspeakers,
   ...twoWay,
+  ...radioLinks,
   ...power,
   ...programs,
 ].map((type) => {

@@ -44,11 +44,22 @@ const WORDS: Readonly<Record<string, string>> = {
     'cd player, cd, network player, streamer box, tape deck, cassette deck, minidisc, mp3 player, media box, dvd player',
   'venue-feed':
     'venue feed, house feed, feed from the desk, feed from foh, foh feed, desk feed, pa feed, feed from the house, house mixer, house desk, church desk, church mixer, line from the venue, press feed, mult box',
+  'video-mixer-4':
+    'video mixer, video switcher, hdmi video mixer, hdmi mixer, live switcher, production switcher, four input video switcher, vision mixer',
+  'video-mixer-2': 'two input video switcher, two input video mixer, small video mixer, video mixer, video switcher',
+  'video-mixer-8': 'eight input video switcher, eight input video mixer, video mixer, video switcher',
+  'line-radio-sender': 'wireless audio transmitter, wireless line transmitter, audio transmitter, line transmitter',
+  'line-radio-receiver': 'wireless audio receiver, wireless line receiver, audio receiver, line receiver',
+  'ears-radio-sender': 'iem transmitter, in ear transmitter, wireless in ear transmitter, in ear monitor transmitter',
+  'ears-radio-pack': 'iem pack, iem beltpack, in ear pack, wireless in ear pack, in ear beltpack, iem receiver',
+  'button-panel':
+    'button panel, button deck, button box, key panel, macro pad, macro keyboard, stream buttons, keypad, midi controller, control surface, foot pedal, footswitch, pedal',
   'hdmi-splitter': 'hdmi splitter, splitter, hdmi distribution amp, video splitter (1x2, one to two, cheap)',
   'hdmi-splitter-powered':
     'powered splitter, powered hdmi splitter, active splitter, splitter with power (own supply, mains)',
   'hdmi-y-lead': 'hdmi y cable, hdmi y lead, hdmi y splitter, y splitter hdmi, hdmi tee',
-  'hdmi-switch': 'hdmi switch, hdmi switcher, hdmi selector, switch box, input selector, video switch (2x1)',
+  'hdmi-switch':
+    'hdmi switch, hdmi switcher, hdmi selector, switch box, input selector, video switch, kvm, kvm switch (2x1)',
   'hdmi-switch-splitter': 'switch splitter, hdmi switch with two outputs, hdmi switch splitter, bi direction switch',
   'hdmi-matrix': 'hdmi matrix, matrix switch, video matrix, 2x2 matrix',
   'hdmi-extractor':
@@ -168,7 +179,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'keying-box': 'keying box, ptt box, push to talk box, radio selector',
   'headset-two-radios': 'dual radio headset, two radio headset, dual comm headset',
   'usb-hub': 'usb hub, hub, unpowered hub, bus powered hub',
-  'usb-hub-powered': 'powered hub, powered usb hub, usb hub with power',
+  'usb-hub-powered': 'powered hub, powered usb hub, usb hub with power, dock, docking station, usb c dock, laptop dock',
   'power-strip':
     'power strip, outlet strip, extension lead, multi plug, multiplug, surge protector, power bar, power board',
   'power-strip-long': 'long power strip, twelve way strip, rack power strip, big power strip',
