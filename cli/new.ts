@@ -1,4 +1,5 @@
 import { readDesk, sayMade } from '#core/intake/index.ts';
+import { titleOf } from '#core/typed/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 
@@ -7,7 +8,7 @@ import { UsageError } from './edges.ts';
  * was assumed and what is to be decided go to the standard error, so that the rig alone can be sent to a file.
  */
 export const newRig: Command = async ([line]) => {
-  const { typed, made, decisions, rig } = readDesk(line!, { name: 'My desk' });
+  const { typed, made, decisions, rig } = readDesk(line!, { name: titleOf(line!) ?? 'My desk' });
   if (!rig)
     throw new UsageError(
       `Nothing of this is understood${typed.boxes.length > 0 ? `: ${typed.boxes.map((b) => `'${b.word}'`).join(', ')}` : ''}. Write what is on the desk from source to end, as: console > capture card > computer.`,

@@ -347,7 +347,7 @@ export const CORPUS: readonly DeskCase[] = [
     'dj-controller loudspeakers-active audience',
     'music>room',
     'dj controller > pa speakers > audience',
-    'dj mixer into powered speakers for the crowd',
+    'dj console into powered speakers for the crowd',
     'dj decks to studio monitors; audience',
   ),
   desk(
@@ -515,7 +515,7 @@ export const CORPUS: readonly DeskCase[] = [
     'usb-to-line computer-laptop loudspeakers-active music-player',
     'music>ears',
     'music on laptop; laptop > usb dac > powered speakers; me',
-    'jukebox on the notebook, usb sound card from the notebook into active speakers, me',
+    'jukebox on the notebook, usb dac from the notebook into active speakers, me',
     'laptop into a dac into studio monitors, background music on the laptop, me',
   ),
   told(

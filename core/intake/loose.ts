@@ -1,3 +1,4 @@
+import { connectorOf } from '#core/plug/index.ts';
 import {
   beginsAt,
   type DeviceType,
@@ -32,9 +33,18 @@ const COMPUTER = 'computer-desktop';
 const NONE = 'none';
 
 /** Where nothing fits between two that were named one after the other: the box that would, put between. */
-export function bridgeGaps(b: Builder, leads: readonly TypedLead[], answers: Answers): Decision[] {
-  return leads.flatMap(({ from, to, offer }) => {
-    if (offer) return [];
+export function bridgeGaps(b: Builder, leads: readonly TypedLead[], answers: Answers, maybe: boolean): Decision[] {
+  return leads.flatMap((lead) => {
+    const { from, to, offer } = lead;
+    if (offer || (lead.maybe ?? false) !== maybe) return [];
+    // What was named in a list and has found a place of its own needs no way to where the others go.
+    if (
+      maybe &&
+      b.rig.cables.some(
+        (c) => ['lead', 'radio'].includes(c.medium) && [c.from, c.to].some((end) => end.deviceId === from),
+      )
+    )
+      return [];
     const [a, z] = [b.device(from), b.device(to)];
     const there = boxesBetween(b.types, b.typeOf(from), b.typeOf(to));
     const back = there.length > 0 ? [] : boxesBetween(b.types, b.typeOf(to), b.typeOf(from));
@@ -87,13 +97,19 @@ export function hostPrograms(b: Builder): void {
 /** What USB devices are plugged to, where there is a tablet besides. */
 const feeds = (b: Builder, id: string): boolean => b.typeOf(id).power?.feeds !== undefined;
 
+/** A computer's jack is for want of anything better. */
+const MAKESHIFT = 8;
 /** Dearer than this, it is a makeshift that nobody means without saying so. */
 const PLAIN = 25;
 
 /** Boxes that were named alone are plugged where such a box goes: into the computer, or into what goes there. */
 export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
   const fits = fitsAmong(b.types);
-  for (const device of b.rig.devices) {
+  // What others are plugged into comes first: an interface, then the microphones.
+  const order = [...b.rig.devices].sort(
+    (x, y) => Number(takesOthers(b.typeOf(y.id))) - Number(takesOthers(b.typeOf(x.id))),
+  );
+  for (const device of order) {
     const { id, name } = device;
     const type = b.typeOf(id);
     const isPlugged = b.rig.cables.some(
@@ -108,13 +124,16 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
     }
     const near = new Set(hostsOf(b.rig).flatMap((h) => [...upstream(b.rig, h)]));
     const isScreen = showsPicture(type);
+    const isUsb = type.ports.some((p) => connectorOf(p.connector)?.kind === 'usb');
     const options = b.rig.devices
       .filter((d) => d.id !== id && (isScreen || near.size === 0 || near.has(d.id)))
       .flatMap((d) => {
         const other = b.typeOf(d.id);
         const [there, back] = [fits(type, other), fits(other, type)];
         return [
-          ...(there === null || isScreen ? [] : [{ from: id, to: d.id, cost: there }]),
+          ...(there === null || isScreen
+            ? []
+            : [{ from: id, to: d.id, cost: there + (other.hosts && !isUsb ? MAKESHIFT : 0) }]),
           ...(back === null || isPlugged ? [] : [{ from: d.id, to: id, cost: back }]),
         ];
       })
@@ -130,6 +149,10 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
     }
   }
 }
+
+const takesOthers = (type: DeviceType): boolean =>
+  type.ports.some((p) => p.direction === 'in' && ['microphone', 'line'].includes(p.level)) &&
+  type.ports.some((p) => p.direction === 'out' && p.level !== 'air' && p.level !== 'light');
 
 /** What comes in there has no way on, though it could go on: a mixer that was named only as what microphones go into. */
 function isDeadEnd({ rig, types }: Builder, id: string): boolean {

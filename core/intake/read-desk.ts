@@ -45,9 +45,10 @@ export function readDesk(
   if (!typed.edit) return { typed, made: [], decisions: [], rig: null };
   const b = new Builder(typed.rig, without);
   const decisions: Decision[] = [];
-  decisions.push(...bridgeGaps(b, typed.leads, answers));
+  decisions.push(...bridgeGaps(b, typed.leads, answers, false));
   hostPrograms(b);
   plugLoose(b, new Set(typed.waiting));
+  decisions.push(...bridgeGaps(b, typed.leads, answers, true));
   plugScreens(b);
   moveSources(b);
   chooseUse(b);

@@ -15,6 +15,7 @@ const FACETS: Readonly<Record<string, (type: DeviceType) => boolean>> = {
   software: (t) => isProgram(t),
   program: (t) => isProgram(t),
   app: (t) => isProgram(t),
+  music: (t) => t.ports.some((p) => p.does === 'music'),
   // Of nearly everything one may say it, and nothing follows.
   audio: () => true,
   video: (t) => t.ports.some((p) => p.channels.some((c) => c.carries === 'picture')),

@@ -1,4 +1,4 @@
-import type { DeviceType, Types } from '#core/rig/index.ts';
+import { type DeviceType, isWorn, records, soundsIntoRoom, type Types } from '#core/rig/index.ts';
 import { type Lexeme, lexemesOf } from './lexer.ts';
 import { type Mention, type OwnWords, readMention } from './mention.ts';
 import { isJoining, type Joint, joiningName, jointAt, socketWords } from './phrases.ts';
@@ -42,9 +42,23 @@ export function readChains(text: string, types: Types, fits: Fits, own?: OwnWord
   const statements: Lexeme[][] = [[]];
   for (const lexeme of lexemesOf(text)) {
     if (lexeme.kind === 'break') statements.push([]);
+    // 'Church: three mics into…': what stands before is a title.
+    else if (lexeme.kind === 'colon') statements.splice(-1, 1, isTitle(statements.at(-1)!) ? [] : statements.at(-1)!);
     else statements.at(-1)!.push(lexeme);
   }
   return statements.flatMap((s) => chainsOf(partsOf(s, text, types, vocabulary, own), fits));
+}
+
+const MOST_IN_TITLE = 6;
+const isTitle = (lexemes: readonly Lexeme[]): boolean =>
+  lexemes.length <= MOST_IN_TITLE && lexemes.every((l) => l.kind === 'word' || l.kind === 'and' || l.kind === 'name');
+
+/** What somebody wrote over a desk, before a colon: 'Church: …'; null where there is nothing. */
+export function titleOf(text: string): string | null {
+  const lexemes = lexemesOf(text);
+  const at = lexemes.findIndex((l) => l.kind === 'colon');
+  const before = lexemes.slice(0, at);
+  return at > 0 && isTitle(before) ? text.slice(before[0]!.from, before.at(-1)!.to) : null;
 }
 
 /** A statement as items and what stands between them. */
@@ -216,6 +230,13 @@ function staysInList(chain: Chain, item: Item, leads: boolean, fits: Fits): bool
   return isFed(previous.items, item, fits) && !(leads && sameKind(previous.items, item));
 }
 
+/** It is heard there, or kept. */
+const isEnd = (type: DeviceType): boolean => soundsIntoRoom(type) || isWorn(type) || records(type);
+const MIXED = 3;
+/** It takes several sounds together. */
+const mixes = (type: DeviceType): boolean =>
+  type.ports.filter((p) => p.direction === 'in' && ['microphone', 'line'].includes(p.level)).length >= MIXED;
+
 /** So much better is a lead that is meant than one that is not. */
 const MEANT = 20;
 
@@ -226,7 +247,11 @@ function isFedByLast(chain: Chain, item: Item, fits: Fits): boolean {
   if (!previous || last?.joint !== 'to' || !type || natureOf(item) !== 'hardware') return false;
   const costs = (items: readonly Item[]) =>
     items.map(({ mention }) => (mention.type ? (fits(mention.type, type) ?? Number.POSITIVE_INFINITY) : 0));
-  return Math.max(...costs(previous.items)) - Math.min(...costs(last.items)) >= MEANT;
+  const led = Math.min(...costs(last.items));
+  // Out of a mixer it goes to where it is heard.
+  const isMixed =
+    Number.isFinite(led) && isEnd(type) && last.items.some((i) => i.mention.type !== null && mixes(i.mention.type));
+  return isMixed || Math.max(...costs(previous.items)) - led >= MEANT;
 }
 
 /** Somebody, a program, or a thing: no two of them stand in one list. */

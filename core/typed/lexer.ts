@@ -1,6 +1,6 @@
 /** A piece of a typed text: a word, a name in quotes, an arrow, or what parts words. */
 export interface Lexeme {
-  readonly kind: 'word' | 'name' | 'arrow' | 'back' | 'comma' | 'and' | 'break';
+  readonly kind: 'word' | 'name' | 'arrow' | 'back' | 'comma' | 'and' | 'break' | 'colon';
   readonly text: string;
   /** Where it stands in the text. */
   readonly from: number;
@@ -13,6 +13,7 @@ const PIECES: readonly [kind: Lexeme['kind'] | 'space', pattern: RegExp][] = [
   ['arrow', /[-=]+>+|>+|→|⇒|»|›/y],
   ['break', /[;\n]|\.(?=\s|$)|[!?]/y],
   ['comma', /,/y],
+  ['colon', /:(?=\s)/y],
   ['and', /[&+](?![\w])|[&](?=\w)|(?:and|plus|as well as)\b(?!-)/iy],
   ['space', /[\s()[\]:]+|[-–—*•](?=\s)/y],
   ['word', /[^\s,;>→⇒»›()[\]"“”!?:←⇐]+?(?=-+>|=+>|\.(?:\s|$)|[\s,;>→⇒»›()[\]"“”!?:←⇐]|$)/y],

@@ -81,6 +81,11 @@ interface Counted {
 }
 
 /** 'two', '2 x', 'a pair of' before the words; '4 channel', '3 in' within them is no number of devices. */
+/** No number of inputs, and no part of a name, as in 'usb 3 capture'. */
+const isLabel = (words: readonly Word[], i: number): boolean =>
+  !COUNTED.has(words[i - 1]!.as) && !COUNTED.has(words[i + 1]?.as ?? '') && facetless(words[i - 1]!.as);
+const facetless = (word: string): boolean => !/^(?:usb|hdmi|version|v|jack)$/.test(word);
+
 function counted(all: readonly Word[], { types }: Vocabulary): Counted {
   /** 'Two plug headset': the number is part of a name. */
   const isNamed = (list: readonly Word[]): boolean =>
@@ -104,9 +109,9 @@ function counted(all: readonly Word[], { types }: Vocabulary): Counted {
       words.splice(0, skip + 1);
     }
   }
-  // 'Console 2' is the second one: a number behind tells which.
-  if (words.length > 1 && /^(?:\d{1,2}|[a-d])$/.test(at(words.length - 1)!) && !COUNTED.has(at(words.length - 2)!))
-    words.pop();
+  // 'Console 2' and 'PC 2 (streaming)' are the second one: a number behind tells which.
+  const label = words.findIndex((w, i) => i > 0 && /^(?:\d|[b-d])$/.test(w.as) && isLabel(words, i));
+  if (label > 0) words.splice(label, 1);
   for (let i = isNamed(words) ? words.length : 0; i + 1 < words.length; i++) {
     const n = numberOf(at(i));
     if (n === null || !COUNTED.has(at(i + 1)!)) continue;
@@ -151,7 +156,13 @@ interface Judged {
   readonly left: readonly string[];
   /** The words are one of its names, and no more. */
   readonly whole: boolean;
+  /** One of its names is among the words; how many words say what it is. */
+  readonly named: boolean;
+  readonly heads: number;
 }
+
+/** 'My mate's phone' */
+const OWNER = /\b[\p{L}]+['’]s\b/gu;
 
 /** Words of somebody's own, as `tokensOf` has them joined by spaces, and the type that each stands for. */
 export type OwnWords = ReadonlyMap<string, string>;
@@ -159,7 +170,8 @@ export type OwnWords = ReadonlyMap<string, string>;
 /** The types that a few words may mean, the likeliest first. */
 export function readMention(typed: string, types: Types, own?: OwnWords): Mention {
   const vocabulary = vocabularyOf(types);
-  const tokens = tokensOf(typed).map((word) => ({ word, as: meantBy(word, vocabulary) ?? word }));
+  // Whose it is tells which one, not what.
+  const tokens = tokensOf(typed.replace(OWNER, ' ')).map((word) => ({ word, as: meantBy(word, vocabulary) ?? word }));
   const { count: said, isPair, inputs, words: meant } = counted(tokens, vocabulary);
   const bare = withoutFillers(typed);
   const text = withoutFillers(bare.replace(NUMBER_BEFORE, '')) || typed.trim();
@@ -184,6 +196,19 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
   const several =
     one === 1 && said === 1 && best.type.nature !== 'program' && text === bare && isPlural(text, best.type);
   const count = several ? 2 : one;
+  // Less of it is known than is not: nobody should think that it was understood.
+  const isLost = best.left.length >= 2 && best.left.length > best.heads;
+  if (isLost || (!best.named && best.left.length > 0 && best.left.length >= best.heads))
+    return {
+      text,
+      count: said,
+      type: null,
+      others: judged.slice(0, MOST_OTHERS).map((j) => j.type),
+      left: meant.map((m) => m.word),
+      near: [],
+      several: false,
+      doubt: 'unknown',
+    };
   const near = rest.filter((j) => j.score > best.score - AS_LIKELY);
   const doubt = best.left.length > 0 ? 'words' : near.length > 0 && !best.whole ? 'which' : 'none';
   return {
@@ -253,7 +278,16 @@ function judge(called: Called, meant: readonly Word[], inputs: number | null, vo
     if (inputScore(type, inputs) < 0) left.push(`${inputs} in`);
   }
   const rest = meant.filter((m) => !FILLERS.has(m.as));
-  return { type, score, left, whole: phrase !== null && phrase.tokens.length === rest.length && inputs === null };
+  // A name of one word that was misspelled is a guess.
+  const isGuess = phrase?.tokens.length === 1 && meant.some((m) => m.as === phrase.tokens[0] && m.as !== m.word);
+  return {
+    type,
+    score,
+    left,
+    named: phrase !== null && !isGuess,
+    heads,
+    whole: phrase !== null && phrase.tokens.length === rest.length && inputs === null,
+  };
 }
 
 /** The name that says most of what was typed. */

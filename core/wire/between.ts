@@ -1,5 +1,6 @@
 import { connectorOf } from '#core/plug/index.ts';
 import {
+  beginsAt,
   type DeviceType,
   emptyRig,
   endsBehind,
@@ -135,11 +136,16 @@ function openPorts(type: DeviceType): ReadonlySet<string> {
 const typeOf = (rig: Rig, deviceId: string): DeviceType | null =>
   findTypes(rig).get(rig.devices.find((d) => d.id === deviceId)!.typeId) ?? null;
 
+/** Its sound begins in the air: an instrument. */
+const playsInRoom = (type: DeviceType): boolean =>
+  isHardware(type) && type.ports.some((p) => p.level === 'air' && beginsAt(type, p));
+
 /** Sound in the air and sight join people with things; that a box could hear another one is not meant. */
 export const isMeant =
   (a: DeviceType, b: DeviceType) =>
   ({ cables }: Offer): boolean =>
-    !['air', 'light'].includes(cables[0]!.medium) || ((isPerson(a) || isPerson(b)) && !a.hosts && !b.hosts);
+    !['air', 'light'].includes(cables[0]!.medium) ||
+    ((isPerson(a) || isPerson(b) || playsInRoom(a) || playsInRoom(b)) && !a.hosts && !b.hosts);
 
 /** A box that sits in the computer: what it brings is there for programs, by no lead. */
 export const isWithin = (type: DeviceType): boolean =>

@@ -9,6 +9,8 @@ const GOOD = 20;
 const poorness = (cost: number | null): number | null => (cost === null ? null : cost < GOOD ? 0 : cost);
 /** How much a word less in its name weighs against what fits. */
 const LESS = 10;
+/** The lead runs the other way than was said. */
+const BACKWARD = 150;
 /** A socket was named that it has not. */
 const NO_SOCKET = 25;
 /** So often every item looks at its neighbors again; types settle at once on nearly every desk. */
@@ -25,8 +27,8 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
     const [x, y] = [a, b].map((i) => ('mention' in i ? typeOf(i) : i));
     if (!x || !y) return 0;
     const [there, back] = [poorness(fits(x, y)), poorness(fits(y, x))];
-    if (joint === 'to') return there ?? (back === null ? UNJOINED : back + LESS);
-    if (joint === 'from') return back ?? (there === null ? UNJOINED : there + LESS);
+    if (joint === 'to') return there ?? (back === null ? UNJOINED : back + BACKWARD);
+    if (joint === 'from') return back ?? (there === null ? UNJOINED : there + BACKWARD);
     return Math.min(there ?? UNJOINED, back ?? UNJOINED);
   };
   const groups = groupsOf(chains);

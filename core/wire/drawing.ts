@@ -42,6 +42,8 @@ export interface TypedLead {
   readonly to: string;
   /** Null where nothing fits between the two. */
   readonly offer: Offer | null;
+  /** Others of the list go there, and this may stand for itself: 'laptop, webcam, mic > interface'. */
+  readonly maybe?: true;
 }
 /** A program and what was named with it: what it is to take or to play to, or who is on it. */
 export interface TypedUse {
@@ -99,7 +101,10 @@ export class Drawing {
       const here = items.map((item) => ({ item, ids: this.#devicesFor(item, around) }));
       const ids = here.flatMap((h) => h.ids);
       // 'A call with a friend on the computer': what follows somebody belongs to what they stand beside.
-      const beside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids) ? anchor : before;
+      let beside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids) ? anchor : before;
+      // 'Mics, interface, laptop with an app': it runs on the laptop, and takes nothing else by that.
+      if (this.#arePrograms(ids) && beside.ids.some((id) => this.#areHosts([id])))
+        beside = { ids: beside.ids.filter((id) => this.#areHosts([id])), items: beside.items };
       // 'Splitter > tv > capture': what nothing leads to from the last is fed by one before.
       const feeds = joint === 'to' ? [beside, ...earlier].find((e) => this.#mayJoin(e.ids, ids)) : beside;
       if (joint) this.#joinAll(feeds ?? beside, { ids, items }, joint);
@@ -176,10 +181,12 @@ export class Drawing {
       if (this.#join(a, b, joint, socketOf(before.items), socketOf(here.items))) joined.add(a).add(b);
       else failed.push([a, b]);
     }
+    const isHead =
+      before.items.length > 1 && before.ids.some((id) => joined.has(id)) && here.ids.every((id) => joined.has(id));
     // Of a list, each that found its place is right; only what found none is told.
     for (const [from, to] of failed)
       if (![from, to].some((id) => isPerson(this.#typeOf(id)!)) && (!joined.has(from) || !joined.has(to)))
-        this.leads.push({ from, to, offer: null });
+        this.leads.push({ from, to, offer: null, ...(isHead && { maybe: true as const }) });
   }
 
   /** Said before: the lead is there, and no other socket is named. */

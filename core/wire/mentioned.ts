@@ -4,6 +4,8 @@ import { facetOf, type Item, ownKey } from '#core/typed/index.ts';
 interface Named {
   readonly type: DeviceType;
   readonly words: readonly string[];
+  /** 'mate' of 'my mate's phone'; empty where nobody is named. */
+  readonly owner: string;
   readonly ids: readonly string[];
 }
 
@@ -29,7 +31,7 @@ export class Mentioned {
   }
 
   add({ text, mention, name }: Item, type: DeviceType, ids: readonly string[]): void {
-    if (ids.length > 0) this.#named.push({ type, words: wordsOf(name ?? mention.text ?? text), ids });
+    if (ids.length > 0) this.#named.push({ type, words: wordsOf(name ?? mention.text), owner: ownerOf(text), ids });
   }
 
   /**
@@ -43,26 +45,27 @@ export class Mentioned {
     if (ANOTHER.test(text)) return null;
     const words = wordsOf(name ?? mention.text);
     const label = LABEL.test(words.at(-1) ?? '') ? words.at(-1)! : null;
-    const same = this.#named.find((n) => isSame(n.words, words) && fitsCount(n, mention.count, text));
+    const named = this.#named.filter((n) => n.owner === ownerOf(text));
+    const same = named.find((n) => isSame(n.words, words) && fitsCount(n, mention.count, text));
     if (same) return { ids: same.ids, onDesk: false };
     if (!type || isPerson(type)) return null;
     if (label) {
       const group = this.#named.find((n) => n.type === type && n.ids.length > 1);
       const at = LABELS.findIndex((l) => l.includes(label));
-      return group?.ids[at] === undefined ? null : { ids: [group.ids[at]!], onDesk: false };
+      if (group) return group.ids[at] === undefined ? null : { ids: [group.ids[at]!], onDesk: false };
     }
     if (type.hosts && isPlain(words, type) && THE.test(text)) {
       const hosts = this.#named.filter((n) => n.type.hosts && n.ids.length === 1);
       if (hosts.length === 1) return { ids: hosts[0]!.ids, onDesk: false };
     }
-    const alike = this.#named.filter((n) => n.type === type && fitsCount(n, mention.count, text));
-    const [only] = alike;
-    if (!only || alike.length > 1) return null;
+    const alike = named.filter((n) => n.type === type && fitsCount(n, mention.count, text));
     // How it is plugged tells no two apart: a desk mic may be called the usb mic.
     const told = (list: readonly string[]) => list.filter((w) => facetOf(w, type) === null);
-    const isPart = isWithin(told(words), told(only.words)) || isWithin(told(only.words), told(words));
-    const isLoose = type.nature !== 'program' && (isPlain(words, type) || isPlain(only.words, type));
-    return isPart || isLoose ? { ids: only.ids, onDesk: false } : null;
+    const parts = alike.filter((n) => isWithin(told(words), told(n.words)) || isWithin(told(n.words), told(words)));
+    if (parts.length === 1) return { ids: parts[0]!.ids, onDesk: false };
+    const [only] = alike;
+    if (!only || alike.length > 1 || type.nature === 'program') return null;
+    return isPlain(words, type) || isPlain(only.words, type) ? { ids: only.ids, onDesk: false } : null;
   }
 }
 
@@ -86,6 +89,8 @@ const isPlain = (words: readonly string[], { words: names = [] }: DeviceType): b
 /** 'my xlr mic' is 'xlr mic'. */
 const stripped = (text: string): string =>
   text.replace(/^(?:(?:my|a|an|the|our|your|his|her|their|one|this|that)\s+)+/i, '');
+
+const ownerOf = (text: string): string => /([\p{L}]+)['’]s\b/u.exec(text)?.[1]?.toLowerCase() ?? '';
 
 /** As somebody would write it on a label: 'Small USB mixer'; whoever types is 'You'. */
 function titled(words: string): string {

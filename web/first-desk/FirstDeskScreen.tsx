@@ -4,7 +4,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import type { DeskOptions } from '#core/intake/index.ts';
 import { emptyRig, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { type OwnWords, ownKey } from '#core/typed/index.ts';
+import { type OwnWords, ownKey, titleOf } from '#core/typed/index.ts';
 import { count, Frame, Pick, Sheet, useKey, useKeyHint } from '#web/parts/index.ts';
 import { api, sayProblem } from '#web/store/index.ts';
 import { MapPicture, useTypeItems } from '#web/wire/index.ts';
@@ -44,7 +44,7 @@ export function FirstDeskScreen() {
   const steps = useMemo(() => (read ? stepsOf(read) : []), [read]);
   const rig = read?.rig ?? null;
   const evaluation = useMemo(() => (rig ? evaluate(rig) : null), [rig]);
-  const named = typedName ?? nameFor(rig, rigs.data?.map((r) => r.name) ?? [], new Date());
+  const named = typedName ?? titleOf(text) ?? nameFor(rig, rigs.data?.map((r) => r.name) ?? [], new Date());
   const step = at === null ? undefined : steps[at];
   const unknown = steps.filter((s) => s.kind === 'unknown').length;
   const beginsWithText = useRef(!template);

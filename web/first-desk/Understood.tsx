@@ -5,7 +5,7 @@ import { count } from '#web/parts/index.ts';
 export function Understood({ read: { typed } }: { read: DeskRead }) {
   const there = typed.boxes.filter((b) => b.type !== null);
   const name = (id: string) => typed.rig.devices.find((d) => d.id === id)?.name ?? id;
-  const unjoined = typed.leads.filter((l) => l.offer === null);
+  const unjoined = typed.leads.filter((l) => l.offer === null && !l.maybe);
   return (
     <section aria-label="What was understood">
       <h2>I understood</h2>

@@ -8,6 +8,7 @@ import {
   input,
   latency,
   levelSetting,
+  mains,
   mono,
   needsUsb,
   noise,
@@ -203,5 +204,20 @@ export const converters: DeviceType[] = [
         ),
       ),
     ]),
+  },
+  {
+    id: 'phono-preamp',
+    name: 'Phono preamp',
+    family: 'converters',
+    summary: 'Brings a turntable without a preamp to line level, and undoes the cutting curve.',
+    power: mains,
+    priceEur: [20, 200],
+    ports: [
+      input('phono', 'phono in', 'phono-pair', 'line', stereo),
+      output('line', 'line out', 'phono-pair', 'line', stereo),
+    ],
+    settings: [],
+    figures: {},
+    inside: both('phono', 'line', noise(-80)),
   },
 ];

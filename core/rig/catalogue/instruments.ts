@@ -23,6 +23,27 @@ function player(
   };
 }
 
+/** Something that plays into the room. */
+function inRoom(
+  id: string,
+  name: string,
+  summary: string,
+  referenceM: number,
+  more: Pick<DeviceType, 'power' | 'priceEur'>,
+): DeviceType {
+  return {
+    id,
+    name,
+    family: 'instruments',
+    summary,
+    ...more,
+    ports: [output('front', 'sound', 'air', 'air', mono, { referenceM, does: 'music' })],
+    settings: [],
+    figures: {},
+    inside: [],
+  };
+}
+
 export const instruments: DeviceType[] = [
   player(
     'guitar-electric',
@@ -80,4 +101,12 @@ export const instruments: DeviceType[] = [
     ['xlr-male', 'line', mono],
     { power: unpowered, priceEur: [0, 0], needs: ['the level from whoever mixes in the house'] },
   ),
+  inRoom('guitar-amp', 'Guitar amplifier', 'Loud in the room: a microphone stands in front of it.', 0.3, {
+    power: mains,
+    priceEur: [80, 900],
+  }),
+  inRoom('instrument-acoustic', 'Instrument without a plug', 'It is heard in the room, and by microphones.', 1, {
+    power: unpowered,
+    priceEur: [50, 3000],
+  }),
 ];

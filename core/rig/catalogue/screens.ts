@@ -70,7 +70,12 @@ function screen({
       input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: ability }),
       output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
       ...(jack ? [output('jack', 'headphone jack', 'jack-35-trs', 'headphone', stereo)] : []),
-      ...(speakers ? [sounds('front', 'loudspeakers', stereo, 1)] : []),
+      ...(speakers
+        ? [
+            sounds('front', 'loudspeakers', stereo, 1),
+            output('optical', 'optical out', 'toslink', 'digital' as const, stereo),
+          ]
+        : []),
     ],
     settings: [
       switchSetting('mode', 'Picture mode', MODES, preset),
@@ -99,6 +104,7 @@ function screen({
       ...(jack
         ? both('hdmi', 'jack', when('mode', mode), latency(`sound-${mode}`), toAnalogue([-3.8, 0, 2.2]), noise(-85))
         : []),
+      ...(speakers ? both('hdmi', 'optical', when('mode', mode), latency(`sound-${mode}`)) : []),
       ...(speakers
         ? both('hdmi', 'front', when('mode', mode), latency(`sound-${mode}`), toAnalogue([0, 0, 0]), gain('volume'), {
             do: 'radiate',

@@ -37,9 +37,9 @@ const WORDS: Readonly<Record<string, string>> = {
     'acoustic guitar, acoustic electric guitar, ukulele, acoustic, violin with pickup, electro acoustic guitar',
   keyboard:
     'keyboard, synth, synthesizer, synthesiser, digital piano, electric piano, stage piano, piano, keys, organ, keytar',
-  'drum-machine': 'drum machine, sampler, groovebox, electronic drums, drum kit, e drums, drum pad, pads',
+  'drum-machine': 'drum machine, sampler, groovebox, electronic drums, electronic drum kit, e drums, drum pad, pads',
   turntable: 'turntable, record player, vinyl, vinyl player, deck, decks, gramophone, record deck',
-  'dj-controller': 'dj controller, dj mixer, dj decks, dj deck, dj setup, dj console',
+  'dj-controller': 'dj controller, dj decks, dj deck, dj setup, dj console',
   'music-box':
     'cd player, cd, network player, streamer box, tape deck, cassette deck, minidisc, mp3 player, media box, dvd player',
   'venue-feed':
@@ -54,6 +54,11 @@ const WORDS: Readonly<Record<string, string>> = {
   'ears-radio-pack': 'iem pack, iem beltpack, in ear pack, wireless in ear pack, in ear beltpack, iem receiver',
   'button-panel':
     'button panel, button deck, button box, key panel, macro pad, macro keyboard, stream buttons, keypad, midi controller, control surface, foot pedal, footswitch, pedal',
+  'phono-preamp': 'phono preamp, phono amp, phono stage, turntable preamp, riaa preamp',
+  'guitar-amp':
+    'guitar amp, guitar amplifier, bass amp, guitar cab, guitar cabinet, combo amp, amp with a mic in front',
+  'instrument-acoustic':
+    'drums, drum set, acoustic drums, cajon, saxophone, sax, trumpet, violin, fiddle, cello, flute, clarinet, grand piano, upright piano, accordion, harp, banjo, mandolin, percussion, choir, brass, string quartet, acoustic instrument',
   'hdmi-splitter': 'hdmi splitter, splitter, hdmi distribution amp, video splitter (1x2, one to two, cheap)',
   'hdmi-splitter-powered':
     'powered splitter, powered hdmi splitter, active splitter, splitter with power (own supply, mains)',
@@ -119,7 +124,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'microphone-table-radio': 'wireless table mics, wireless table mic, wireless boundary mics, conference mics wireless',
   'interface-1': 'solo interface, one channel interface, single input interface, interface (small, single, little)',
   'interface-2':
-    'interface, audio interface, sound card, external sound card, usb interface, soundcard, usb audio interface, audio box, sound interface (usb, small, two channel, stereo, external)',
+    'interface, audio interface, sound card, external sound card, usb sound card, usb interface, soundcard, usb audio interface, audio box, sound interface (usb, small, two channel, stereo, external)',
   'interface-4':
     'four channel interface, quad interface, bigger interface, audio interface with four inputs, interface',
   'interface-8':
@@ -129,15 +134,14 @@ const WORDS: Readonly<Record<string, string>> = {
   'mixer-analogue':
     'analog mixer, analogue mixer, analogue desk, small mixer without usb, plain mixer (analog, small, without usb)',
   'mixer-usb-send':
-    'mixer, mixing desk, usb mixer, sound desk, sound board, soundboard, mixing board, mixing console, audio mixer, desk mixer (usb, analog, small, little, compact, four channel, with usb)',
+    'mixer, mixing desk, usb mixer, dj mixer, dj mixer with usb, sound desk, sound board, soundboard, mixing board, mixing console, audio mixer, desk mixer (usb, analog, small, little, compact, four channel, with usb)',
   'mixer-matrix': 'matrix mixer, matrix, dsp matrix, conference dsp, audio matrix, zone mixer, install mixer',
   'guest-return': 'mix minus box, guest return, mix minus, mixminus, n 1 box',
   'recorder-stereo': 'recorder, stereo recorder, line recorder, two track recorder, audio recorder (stereo, rack)',
   'recorder-handheld':
     'handheld recorder, field recorder, pocket recorder, portable recorder, hand recorder, dictaphone, digital recorder',
   'recorder-multitrack': 'multitrack recorder, multitrack, eight track recorder, multi track recorder',
-  'usb-to-line':
-    'usb dac, dac, usb sound card, usb headphone dongle, usb audio adapter, usb to aux, usb to jack (cheap)',
+  'usb-to-line': 'usb dac, dac, usb headphone dongle, usb audio adapter, usb to aux, usb to jack (cheap)',
   'line-to-usb': 'line to usb, rca to usb, usb line in, usb audio grabber, aux to usb',
   'usb-c-phone-adapter':
     'usb c dongle, headphone dongle, usb c to headphone, usb c adapter, phone dongle, usb c to jack',
