@@ -88,8 +88,8 @@ describe('counts', () => {
   it('mean the same boxes where the same is typed again', () => {
     const typed = readTyped(emptyRig('x'), '2 person > 2 microphone dynamic; 2 microphone dynamic > mixer digital ten');
     expect(typed.boxes.map((b) => `${b.count} ${b.word}`)).toEqual([
-      '2 2 person',
-      '2 2 microphone dynamic',
+      '2 person',
+      '2 microphone dynamic',
       '1 mixer digital ten',
     ]);
     expect(typed.rig.cables.filter((c) => c.medium === 'lead')).toHaveLength(2);
