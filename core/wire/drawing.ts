@@ -149,7 +149,7 @@ export class Drawing {
     ) as DeviceType[];
     const ids: string[] = [];
     if (type)
-      for (const name of this.#namesFor(item, type)) {
+      for (const name of this.#namesFor(item)) {
         if (this.rig.devices.length >= MOST_BOXES + this.boxes.length) break;
         const { edit, device } = addDevice(this.rig, type, name ?? nameFor(this.rig, type));
         if (this.take(edit)) ids.push(device.id);
@@ -163,9 +163,9 @@ export class Drawing {
     return (hop?.items ?? []).flatMap((item) => this.#chosen.get(item) ?? item.mention.type ?? []);
   }
 
-  #namesFor(item: Item, type: DeviceType): readonly (string | null)[] {
+  #namesFor(item: Item): readonly (string | null)[] {
     if (this.#names === 'type' && !item.name) return Array.from({ length: item.mention.count }, () => null);
-    return namesOf(item, type, new Set(this.rig.devices.map((d) => d.name)));
+    return namesOf(item, new Set(this.rig.devices.map((d) => d.name)));
   }
 
   #joinAll(before: Named, here: Named, joint: Joint): void {

@@ -104,11 +104,7 @@ function titled(words: string): string {
 const singularEnd = (text: string): string => text.replace(/(?:ies)$/i, 'y').replace(/([^s])s$/i, '$1');
 
 /** Names for the devices of an item, none of which is taken: its words, numbered where there are several. */
-export function namesOf(
-  { mention, name, text }: Item,
-  _type: DeviceType,
-  taken: ReadonlySet<string>,
-): readonly string[] {
+export function namesOf({ mention, name, text }: Item, taken: ReadonlySet<string>): readonly string[] {
   const { count } = mention;
   const said = name ?? titled(mention.text || text);
   const base = (count > 1 && !name ? singularEnd(said) : said).slice(0, 100);
