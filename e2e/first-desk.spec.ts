@@ -18,8 +18,7 @@ test('a streamer’s desk: by keyboard, from the first page to everyone hearing 
   await press('d');
   await expect(page.getByRole('textbox', { name: 'What’s on your desk' })).toBeFocused();
   await type('2 consoles>hdmi switch>capture>pc>stream;me>mic>mixer>pc;phone>mixer;friend>call;headset>pc');
-  const heard = page.getByRole('table');
-  await expect(heard.getByRole('row', { name: /^F Friend/ })).toContainText('kept out');
+  // Enter may come before it is read: it goes on as soon as it is.
   const asked = page.getByRole('region', { name: 'You decide' });
   await press('Enter');
   const inHand = asked.locator('[aria-current=step]');
@@ -35,7 +34,6 @@ test('a streamer’s desk: by keyboard, from the first page to everyone hearing 
     await press('2');
   }
   await expect(asked.getByRole('button', { name: /^off/, pressed: true })).toHaveCount(2);
-  await expect(page.getByText('reading…')).toHaveCount(0);
   await press('Enter');
   await expect(page).toHaveURL(/\/rigs\/[0-9a-f-]+\/route$/);
   const table = page.getByRole('grid', { name: 'Who hears what' });

@@ -36,6 +36,8 @@ export function FirstDeskScreen() {
   const [picking, setPicking] = useState<Step | null>(null);
   const [template, setTemplate] = useState(search.has('template'));
   const [problem, setProblem] = useState<string | null>(null);
+  /** Enter that came while the newest text or answer was still being read: done once it is. */
+  const [pending, setPending] = useState<'go-on' | 'make' | null>(null);
   const field = useRef<HTMLTextAreaElement>(null);
   const rigs = api.useRigsQuery(undefined);
   const [create, creating] = api.useCreateRigMutation();
@@ -62,7 +64,8 @@ export function FirstDeskScreen() {
     }
   };
   const make = () => {
-    if (!rig || !current || creating.isLoading) return;
+    if (!current) return setPending('make');
+    if (!rig || creating.isLoading) return;
     const used = read!.typed.boxes.flatMap((b) => {
       const key = ownKey(b.word);
       return own.has(key) ? [[key, own.get(key)!] as const] : [];
@@ -71,10 +74,10 @@ export function FirstDeskScreen() {
   };
   /** On to the next that is to be settled; after the last, the desk is made. */
   const goOn = (from: number | null) => {
+    if (!rig) return;
     const next = from === null ? 0 : from + 1;
-    if (next < steps.length) {
-      setAt(next);
-    } else {
+    if (next < steps.length) setAt(next);
+    else {
       setAt(null);
       make();
     }
@@ -104,8 +107,16 @@ export function FirstDeskScreen() {
   const onKeyDown = (e: KeyboardEvent) => {
     if (e.key !== 'Enter' || e.shiftKey) return;
     e.preventDefault();
-    if (rig && current) goOn(null);
+    if (current) goOn(null);
+    else setPending('go-on');
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when what was typed has been read
+  useEffect(() => {
+    if (!pending || !current) return;
+    setPending(null);
+    if (pending === 'make') make();
+    else goOn(null);
+  }, [pending, current]);
   const top = (
     <div className="spread" style={{ flex: 1 }}>
       <div className="row">
@@ -161,7 +172,10 @@ export function FirstDeskScreen() {
             spellCheck={false}
             value={text}
             onFocus={() => setAt(null)}
-            onChange={(e) => setText(e.target.value)}
+            onChange={(e) => {
+              setPending(null);
+              setText(e.target.value);
+            }}
             onKeyDown={onKeyDown}
           />
           <div aria-live="polite">
@@ -201,7 +215,7 @@ export function FirstDeskScreen() {
                   `${count(unknown, 'word')} left out until you say what ${unknown > 1 ? 'they are' : 'it is'}.`}
               </p>
               <p className="row" style={{ marginTop: 12 }}>
-                <Button variant="solid" disabled={!current || creating.isLoading} onClick={make}>
+                <Button variant="solid" disabled={creating.isLoading} onClick={make}>
                   Make this rig <kbd>Enter</kbd>
                 </Button>
               </p>

@@ -13,14 +13,18 @@ export interface Reading {
   readonly failed: string | null;
 }
 
+interface State {
+  /** What was read, and with what said of it. */
+  readonly text: string;
+  readonly options: DeskOptions | null;
+  readonly read: DeskRead | null;
+  readonly failed: string | null;
+}
+
 /** What a typed desk is read as, beside the page: the newest text is read next, and what it came to before stays till then. */
 export function useDeskReading(text: string, options: DeskOptions): Reading {
   const reader = useRef<DeskReader | null>(null);
-  const [state, setState] = useState<{ key: unknown; read: DeskRead | null; failed: string | null }>({
-    key: null,
-    read: null,
-    failed: null,
-  });
+  const [state, setState] = useState<State>({ text: '', options: null, read: null, failed: null });
   useEffect(
     () => () => {
       reader.current?.close();
@@ -34,8 +38,8 @@ export function useDeskReading(text: string, options: DeskOptions): Reading {
     const timer = setTimeout(() => {
       reader.current ??= openDeskReader();
       reader.current.read(text, options).then(
-        (read) => !gone && setState({ key: options, read, failed: null }),
-        (error: unknown) => !gone && setState({ key: options, read: null, failed: (error as Error).message }),
+        (read) => !gone && setState({ text, options, read, failed: null }),
+        (error: unknown) => !gone && setState({ text, options, read: null, failed: (error as Error).message }),
       );
     }, PAUSE_MS);
     return () => {
@@ -44,5 +48,5 @@ export function useDeskReading(text: string, options: DeskOptions): Reading {
     };
   }, [text, options]);
   if (text.trim() === '') return { read: null, current: true, failed: null };
-  return { read: state.read, current: state.key === options, failed: state.failed };
+  return { read: state.read, current: state.text === text && state.options === options, failed: state.failed };
 }
