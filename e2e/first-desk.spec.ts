@@ -37,9 +37,7 @@ test('a streamer’s desk: by keyboard, from the first page to everyone hearing 
   await press('Enter');
   await expect(page).toHaveURL(/\/rigs\/[0-9a-f-]+\/route$/);
   const table = page.getByRole('grid', { name: 'Who hears what' });
-  await expect(
-    table.getByRole('gridcell', { name: /^You at Streaming app, stream|^You at Stream, stream/ }),
-  ).toHaveAccessibleName(/heard/);
+  await expect(table.getByRole('gridcell', { name: /^Your voice at Stream, stream/ })).toHaveAccessibleName(/heard/);
   // Nothing stops it, nothing is missing, no voice is masked.
   await expect(table.getByRole('gridcell', { name: /missing|not wanted|twice/ })).toHaveCount(0);
   await expect(page.getByText(/\d+ stops? it/)).toHaveCount(0);

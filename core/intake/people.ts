@@ -9,7 +9,7 @@ import {
   showsPicture,
   soundsIntoRoom,
 } from '#core/rig/index.ts';
-import { addDevice, addFarSeat, bestBetween, freeId, isMeant, type TypedUse } from '#core/wire/index.ts';
+import { addDevice, addFarSeat, bestBetween, freeId, isMeant, type TypedUse, YOU } from '#core/wire/index.ts';
 import {
   earsPort,
   hearsToo,
@@ -22,8 +22,7 @@ import {
 } from './around.ts';
 import type { Builder } from './builder.ts';
 
-/** Who types, where nobody was named; and who comes besides. */
-const YOU = 'You';
+/** Who comes besides whoever types. */
 const GUEST = 'Guest';
 const CALLER = 'Caller';
 const ROOM = 'Room';
@@ -231,13 +230,17 @@ function wearEars(b: Builder): void {
   }
 }
 
+/** 'Your ears', 'Guest'. */
+const earsOf = (person: string): string => (person === YOU ? 'Your ears' : person);
+
 /** What is heard at something worn is called as its wearer is, as long as nobody called it otherwise. */
 function callListener(b: Builder, deviceId: string, person: string): void {
   const at = b.rig.listeners.findIndex((l) => l.sound.deviceId === deviceId);
   const listener = b.rig.listeners[at];
   if (!listener || listener.name !== b.device(deviceId).name) return;
-  const taken = b.rig.listeners.some((l) => l.name === person);
-  const name = taken ? `${person}, ${listener.name}` : person;
+  const ears = earsOf(person);
+  const taken = b.rig.listeners.some((l) => l.name === ears);
+  const name = taken ? `${ears}, ${listener.name}` : ears;
   b.take({ kind: 'remove-listener', listenerId: listener.id });
   b.take({ kind: 'add-listener', listener: { ...listener, name: name.slice(0, 120) }, at });
 }
@@ -329,14 +332,14 @@ export function hearInRoom(b: Builder, personId: string, speakers: readonly stri
     return null;
   const known = b.rig.listeners.find((l) => l.sound.deviceId === personId);
   if (known) return known.id;
-  const taken = b.rig.listeners.some((l) => l.name === name);
+  const taken = b.rig.listeners.some((l) => l.name === earsOf(name));
   const eyes = b.typeOf(personId).ports.find((p) => p.does === 'view');
   const id = freeId(new Set(b.rig.listeners.map((l) => l.id)), personId);
   b.take({
     kind: 'add-listener',
     listener: {
       id,
-      name: taken ? `${name}, in the room` : name,
+      name: taken ? `${earsOf(name)}, in the room` : earsOf(name),
       sound: { deviceId: personId, portId: ears.id },
       ...(eyes && { picture: { deviceId: personId, portId: eyes.id } }),
     },

@@ -36,6 +36,10 @@ export function freeHue({ sources }: Pick<Rig, 'sources'>): number {
   return Array.from({ length: HUES }, (_, i) => i + 1).reduce((a, b) => (used(b) < used(a) ? b : a));
 }
 
+/** Whoever types; nothing agrees with it as a subject, so that their voice is called otherwise. */
+export const YOU = 'You';
+const YOUR_VOICE = 'Your voice';
+
 /** The source that begins in a device, where one does: what nothing within leads to. */
 function sourceOf(rig: Rig, device: Device, type: DeviceType): Source | null {
   const sound = type.ports.find((p) => beginsAt(type, p) && has(p, 'sound'));
@@ -47,7 +51,7 @@ function sourceOf(rig: Rig, device: Device, type: DeviceType): Source | null {
   const at = (port: PortSpec) => ({ deviceId: device.id, portId: port.id });
   return {
     id: freeId(new Set(rig.sources.map((s) => s.id)), device.id),
-    name: device.name,
+    name: device.name === YOU ? YOUR_VOICE : device.name,
     letter,
     hue: freeHue(rig),
     sound: at(sound),

@@ -1,4 +1,4 @@
-export { addDevice, addDevices, nameFor } from './add.ts';
+export { addDevice, addDevices, nameFor, YOU } from './add.ts';
 export { bestBetween, boxesBetween, fitsAmong, isMeant, isWithin, typesBeside } from './between.ts';
 export {
   type Connection,

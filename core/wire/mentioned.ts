@@ -1,5 +1,6 @@
 import { type DeviceType, isPerson, type Rig } from '#core/rig/index.ts';
 import { facetOf, type Item, ownKey } from '#core/typed/index.ts';
+import { YOU } from './add.ts';
 
 interface Named {
   readonly type: DeviceType;
@@ -95,7 +96,7 @@ const ownerOf = (text: string): string => /([\p{L}]+)['’]s\b/u.exec(text)?.[1]
 /** As somebody would write it on a label: 'Small USB mixer'; whoever types is 'You'. */
 function titled(words: string): string {
   const said = stripped(words.trim()).replace(/\s+/g, ' ');
-  if (ME.has(said.toLowerCase())) return 'You';
+  if (ME.has(said.toLowerCase())) return YOU;
   const list = said.split(' ').map((w) => (CAPITALS.has(w.toLowerCase()) ? w.toUpperCase() : w));
   const text = list.join(' ');
   return text.charAt(0).toUpperCase() + text.slice(1);
