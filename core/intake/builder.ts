@@ -38,10 +38,13 @@ export class Builder {
   rig: Rig;
   readonly edits: Edit[] = [];
   readonly made: Made[] = [];
+  /** Whoever types: the person that is spoken to. */
+  you: string | null;
   readonly #without: ReadonlySet<string>;
 
-  constructor(rig: Rig, without: ReadonlySet<string>) {
+  constructor(rig: Rig, you: string | null, without: ReadonlySet<string>) {
     this.rig = rig;
+    this.you = you;
     this.#without = without;
   }
 

@@ -140,7 +140,7 @@ function talkToTheRoom(b: Builder): void {
     const { name } = b.device(person);
     b.make(
       `talks:${person}`,
-      { who: name, does: verb(name, 'talk', 'talks'), what: `to ${near.name}’s own mic`, how: 'across the desk' },
+      { who: name, does: verb(b, person, 'talk', 'talks'), what: `to ${near.name}’s own mic`, how: 'across the desk' },
       () => [b.link({ deviceId: person, portId: voice.id }, { deviceId: near.id, portId: mic.id }, 'air', ACROSS_M)],
     );
   }
@@ -180,15 +180,18 @@ const wears = (b: Builder, personId: string): boolean =>
 function newPerson(b: Builder): string {
   const people = here(b).length;
   const names = new Set(b.rig.devices.map((d) => d.name));
-  let name = people === 0 ? YOU : GUEST;
+  const isYou = people === 0;
+  let name: string = isYou ? YOU.name : GUEST;
   for (let n = 2; names.has(name); n++) name = `${GUEST} ${n}`;
-  const { edit, device } = addDevice(b.rig, findTypes(b.rig).get('person')!, name);
+  const { edit, device } = addDevice(b.rig, findTypes(b.rig).get('person')!, name, isYou ? YOU.voice : name);
   b.take(edit);
+  if (isYou) b.you = device.id;
   return device.id;
 }
 
 /** 'You talk', 'Guest talks'. */
-const verb = (name: string, plural: string, singular: string): string => (name === YOU ? plural : singular);
+const verb = (b: Builder, personId: string, plural: string, singular: string): string =>
+  personId === b.you ? plural : singular;
 
 function talkInto(
   b: Builder,
@@ -202,8 +205,10 @@ function talkInto(
   const suits = isMeant(b.typeOf(personId), b.typeOf(micId));
   const offer = bestBetween(b.rig, personId, micId, { suits });
   if (!offer) return;
-  b.make(`talks:${micId}`, { who: person, does: verb(person, plural, singular), what: micName }, () => b.plugs(offer));
-  callListener(b, micId, person);
+  b.make(`talks:${micId}`, { who: person, does: verb(b, personId, plural, singular), what: micName }, () =>
+    b.plugs(offer),
+  );
+  callListener(b, micId, personId);
 }
 
 /** Earphones without a microphone are worn, and heard by their wearer. */
@@ -216,29 +221,29 @@ function wearEars(b: Builder): void {
       (c) => c.from.deviceId === id && c.medium === 'air' && isPerson(b.typeOf(c.to.deviceId)),
     );
     if (already) {
-      callListener(b, id, b.device(already.to.deviceId).name);
+      callListener(b, id, already.to.deviceId);
       continue;
     }
     const wearer = here(b).find((p) => !wears(b, p)) ?? (here(b).length === 0 ? newPerson(b) : undefined);
     const port = wearer && earsPort(b.typeOf(wearer));
     if (!wearer || !port) continue;
     const person = b.device(wearer).name;
-    b.make(`wears:${id}`, { who: person, does: verb(person, 'wear', 'wears'), what: name }, () => [
+    b.make(`wears:${id}`, { who: person, does: verb(b, wearer, 'wear', 'wears'), what: name }, () => [
       b.link({ deviceId: id, portId: ears.id }, { deviceId: wearer, portId: port.id }, 'air', 0.01),
     ]);
-    callListener(b, id, person);
+    callListener(b, id, wearer);
   }
 }
 
 /** 'Your ears', 'Guest'. */
-const earsOf = (person: string): string => (person === YOU ? 'Your ears' : person);
+const earsOf = (b: Builder, personId: string): string => (personId === b.you ? YOU.ears : b.device(personId).name);
 
 /** What is heard at something worn is called as its wearer is, as long as nobody called it otherwise. */
-function callListener(b: Builder, deviceId: string, person: string): void {
+function callListener(b: Builder, deviceId: string, personId: string): void {
   const at = b.rig.listeners.findIndex((l) => l.sound.deviceId === deviceId);
   const listener = b.rig.listeners[at];
   if (!listener || listener.name !== b.device(deviceId).name) return;
-  const ears = earsOf(person);
+  const ears = earsOf(b, personId);
   const taken = b.rig.listeners.some((l) => l.name === ears);
   const name = taken ? `${ears}, ${listener.name}` : ears;
   b.take({ kind: 'remove-listener', listenerId: listener.id });
@@ -254,11 +259,9 @@ function filmPeople(b: Builder): void {
     const face = first && b.typeOf(first).ports.find((p) => p.level === 'light' && p.direction === 'out');
     const lens = type.ports.find((p) => p.level === 'light' && p.direction === 'in');
     if (!first || !face || !lens) continue;
-    b.make(
-      `films:${id}`,
-      { who: name, does: 'films', what: b.device(first).name === YOU ? 'you' : b.device(first).name },
-      () => [b.link({ deviceId: first, portId: face.id }, { deviceId: id, portId: lens.id }, 'light', 1)],
-    );
+    b.make(`films:${id}`, { who: name, does: 'films', what: first === b.you ? 'you' : b.device(first).name }, () => [
+      b.link({ deviceId: first, portId: face.id }, { deviceId: id, portId: lens.id }, 'light', 1),
+    ]);
   }
 }
 
@@ -320,7 +323,7 @@ export function hearInRoom(b: Builder, personId: string, speakers: readonly stri
     if (offer)
       b.make(
         `room:${personId}:${id}`,
-        { who: name, does: verb(name, 'hear', 'hears'), what: b.device(id).name, how: 'in the room' },
+        { who: name, does: verb(b, personId, 'hear', 'hears'), what: b.device(id).name, how: 'in the room' },
         () => b.plugs(offer),
       );
   }
@@ -332,14 +335,15 @@ export function hearInRoom(b: Builder, personId: string, speakers: readonly stri
     return null;
   const known = b.rig.listeners.find((l) => l.sound.deviceId === personId);
   if (known) return known.id;
-  const taken = b.rig.listeners.some((l) => l.name === earsOf(name));
+  const called = earsOf(b, personId);
+  const taken = b.rig.listeners.some((l) => l.name === called);
   const eyes = b.typeOf(personId).ports.find((p) => p.does === 'view');
   const id = freeId(new Set(b.rig.listeners.map((l) => l.id)), personId);
   b.take({
     kind: 'add-listener',
     listener: {
       id,
-      name: taken ? `${earsOf(name)}, in the room` : earsOf(name),
+      name: taken ? `${called}, in the room` : called,
       sound: { deviceId: personId, portId: ears.id },
       ...(eyes && { picture: { deviceId: personId, portId: eyes.id } }),
     },

@@ -43,7 +43,7 @@ export function readDesk(
 ): DeskRead {
   const typed = readTyped(emptyRig(name), text, { levels: false, ...(own && { own }) });
   if (!typed.edit) return { typed, made: [], decisions: [], rig: null };
-  const b = new Builder(typed.rig, without);
+  const b = new Builder(typed.rig, typed.you, without);
   const decisions: Decision[] = [];
   decisions.push(...bridgeGaps(b, typed.leads, answers, false));
   hostPrograms(b);

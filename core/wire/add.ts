@@ -36,12 +36,8 @@ export function freeHue({ sources }: Pick<Rig, 'sources'>): number {
   return Array.from({ length: HUES }, (_, i) => i + 1).reduce((a, b) => (used(b) < used(a) ? b : a));
 }
 
-/** Whoever types; nothing agrees with it as a subject, so that their voice is called otherwise. */
-export const YOU = 'You';
-const YOUR_VOICE = 'Your voice';
-
 /** The source that begins in a device, where one does: what nothing within leads to. */
-function sourceOf(rig: Rig, device: Device, type: DeviceType): Source | null {
+function sourceOf(rig: Rig, device: Device, type: DeviceType, called: string): Source | null {
   const sound = type.ports.find((p) => beginsAt(type, p) && has(p, 'sound'));
   if (!sound) return null;
   const picture = has(sound, 'picture') ? sound : type.ports.find((p) => beginsAt(type, p) && has(p, 'picture'));
@@ -51,7 +47,7 @@ function sourceOf(rig: Rig, device: Device, type: DeviceType): Source | null {
   const at = (port: PortSpec) => ({ deviceId: device.id, portId: port.id });
   return {
     id: freeId(new Set(rig.sources.map((s) => s.id)), device.id),
-    name: device.name === YOU ? YOUR_VOICE : device.name,
+    name: called,
     letter,
     hue: freeHue(rig),
     sound: at(sound),
@@ -94,8 +90,16 @@ export function nameFor(rig: Rig, type: DeviceType): string {
   return name;
 }
 
-/** A device of a type, with the source that begins in it and who hears at it; a program on the one computer there is. */
-export function addDevice(rig: Rig, type: DeviceType, name = nameFor(rig, type)): { edit: Edit; device: Device } {
+/**
+ * A device of a type, with the source that begins in it and who hears at it; a program on the one computer there is.
+ * @param voice  what the source is called, where that is not the device's name
+ */
+export function addDevice(
+  rig: Rig,
+  type: DeviceType,
+  name = nameFor(rig, type),
+  voice = name,
+): { edit: Edit; device: Device } {
   const types = findTypes(rig);
   const hosts = rig.devices.filter((d) => types.get(d.typeId)!.hosts);
   // What is plugged to it tells which one is meant, where there is a tablet besides.
@@ -108,7 +112,7 @@ export function addDevice(rig: Rig, type: DeviceType, name = nameFor(rig, type))
     settings: {},
     ...(isProgram(type) && computers.length === 1 && { on: computers[0]!.id }),
   };
-  const source = sourceOf(rig, device, type);
+  const source = sourceOf(rig, device, type, voice);
   return {
     device,
     edit: {

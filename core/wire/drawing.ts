@@ -16,7 +16,7 @@ import {
 import type { Chain, Item, Joint } from '#core/typed/index.ts';
 import { addDevice, nameFor } from './add.ts';
 import { type Beside, bestBetween, fitsAmong, isMeant, isWithin, likeness, typesBeside } from './between.ts';
-import { Mentioned, namesOf } from './mentioned.ts';
+import { isMe, Mentioned, namesOf, YOU } from './mentioned.ts';
 import type { Offer } from './offers.ts';
 import { socketsOf } from './sockets.ts';
 
@@ -69,6 +69,8 @@ export class Drawing {
   readonly waiting: string[] = [];
   readonly added: string[] = [];
   readonly edits: Edit[] = [];
+  /** Whoever types, where they named themselves. */
+  you: string | null = null;
   rig: Rig;
   readonly #names: 'typed' | 'type';
   readonly #chosen: ReadonlyMap<Item, DeviceType>;
@@ -148,12 +150,19 @@ export class Drawing {
       type ? likely.filter((t) => t && t !== type) : typesBeside(findTypes(this.rig), beside)
     ) as DeviceType[];
     const ids: string[] = [];
+    const isYou = type !== null && isPerson(type) && isMe(item);
     if (type)
       for (const name of this.#namesFor(item)) {
         if (this.rig.devices.length >= MOST_BOXES + this.boxes.length) break;
-        const { edit, device } = addDevice(this.rig, type, name ?? nameFor(this.rig, type));
+        const { edit, device } = addDevice(
+          this.rig,
+          type,
+          name ?? nameFor(this.rig, type),
+          ...(isYou ? [YOU.voice] : []),
+        );
         if (this.take(edit)) ids.push(device.id);
       }
+    if (isYou) this.you = ids[0] ?? null;
     this.boxes.push({ ...base, deviceIds: ids, known: false, others });
     if (type) this.#mentioned.add(item, type, ids);
     return ids;

@@ -1,4 +1,4 @@
-export { addDevice, addDevices, nameFor, YOU } from './add.ts';
+export { addDevice, addDevices, nameFor } from './add.ts';
 export { bestBetween, boxesBetween, fitsAmong, isMeant, isWithin, typesBeside } from './between.ts';
 export {
   type Connection,
@@ -20,6 +20,7 @@ export {
   setFarGear,
 } from './far-side.ts';
 export { startingLevels } from './levels.ts';
+export { YOU } from './mentioned.ts';
 export { addNamed, boxesNamed, type NamedBox, type NamedEnd } from './named.ts';
 export { type Effect, effectOf, type Offer, offersFor } from './offers.ts';
 export { removeDevice } from './remove.ts';

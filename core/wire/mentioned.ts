@@ -1,6 +1,5 @@
 import { type DeviceType, isPerson, type Rig } from '#core/rig/index.ts';
 import { facetOf, type Item, ownKey } from '#core/typed/index.ts';
-import { YOU } from './add.ts';
 
 interface Named {
   readonly type: DeviceType;
@@ -10,6 +9,8 @@ interface Named {
   readonly ids: readonly string[];
 }
 
+/** What whoever types is called, and what is heard of them: a voice agrees with what is said of it. */
+export const YOU = { name: 'You', voice: 'Your voice', ears: 'Your ears' } as const;
 /** Words for whoever types. */
 const ME = new Set(['me', 'myself', 'i', 'sing', 'talk', 'speak', 'narrate']);
 /** Written in capitals. */
@@ -93,10 +94,14 @@ const stripped = (text: string): string =>
 
 const ownerOf = (text: string): string => /([\p{L}]+)['’]s\b/u.exec(text)?.[1]?.toLowerCase() ?? '';
 
+/** Whether it is whoever types. */
+export const isMe = ({ mention, text, name }: Item): boolean =>
+  name === null && ME.has(stripped((mention.text || text).trim()).toLowerCase());
+
 /** As somebody would write it on a label: 'Small USB mixer'; whoever types is 'You'. */
 function titled(words: string): string {
   const said = stripped(words.trim()).replace(/\s+/g, ' ');
-  if (ME.has(said.toLowerCase())) return YOU;
+  if (ME.has(said.toLowerCase())) return YOU.name;
   const list = said.split(' ').map((w) => (CAPITALS.has(w.toLowerCase()) ? w.toUpperCase() : w));
   const text = list.join(' ');
   return text.charAt(0).toUpperCase() + text.slice(1);

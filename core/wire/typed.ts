@@ -13,6 +13,8 @@ export interface Typed {
   readonly noSocket: readonly { readonly deviceId: string; readonly socket: string }[];
   /** Named beside something that nobody knows: where they lead is open. */
   readonly waiting: readonly string[];
+  /** Whoever types, where they named themselves. */
+  readonly you: string | null;
   /** What was put there although nobody named it. */
   readonly added: readonly string[];
   /** Null where nothing was understood. */
@@ -50,8 +52,8 @@ export function readTyped(
   const before = new Set(rig.devices.map((d) => d.id));
   const fresh = desk.rig.devices.filter((d) => !before.has(d.id)).map((d) => d.id);
   if (levels) for (const edit of startingLevels(desk.rig, new Set(fresh))) desk.take(edit);
-  const { boxes, leads, uses, noSocket, waiting, added, edits } = desk;
+  const { boxes, leads, uses, noSocket, waiting, you, added, edits } = desk;
   const understood = boxes.some((b) => b.type !== null);
   const edit: Edit | null = understood ? { kind: 'batch', edits } : null;
-  return { boxes, leads, uses, noSocket, waiting, added, edit, rig: desk.rig };
+  return { boxes, leads, uses, noSocket, waiting, you, added, edit, rig: desk.rig };
 }
