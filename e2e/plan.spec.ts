@@ -61,10 +61,8 @@ test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done
   // At the desk: what is asked is answered, what is to do is done, each with its key.
   await page.keyboard.press('t');
   await expect(page.getByRole('heading', { name: 'At the desk' })).toBeVisible();
-  for (let left = 3; left > 0; left--) {
-    await expect(page.getByText(`${left} question`, { exact: false })).toBeVisible();
-    await page.keyboard.press('y');
-  }
+  // Mutes that nobody touched are not asked.
+  await expect(page.getByText(/^(?:0|no) questions?; 3 to do/)).toBeVisible();
   for (let left = 3; left > 0; left--) {
     await expect(page.getByRole('link', { name: new RegExp(`asked, ${left} to do$`) })).toBeVisible();
     await page.keyboard.press('d');
