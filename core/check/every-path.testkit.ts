@@ -116,7 +116,7 @@ function byCable(rig: Rig, types: Types, cable: Rig['cables'][number], at: At): 
   if (cable.map) return cable.map.filter((m) => m.from === at.channelId).map((m) => step(m.to));
   if (cable.medium === 'lead' && connectorOf(from!.connector) && connectorOf(to!.connector)) {
     const [a, b] = [endOf(from!), endOf(to!)];
-    if ((a.level === 'digital') !== (b.level === 'digital')) return [];
+    if ((a.level === 'digital') !== (b.level === 'digital') || from!.format !== to!.format) return [];
     const lead = cable.parts ? leadOf(a, b, cable.parts) : leadsFor(a, b).presumed;
     if (!lead || ('fits' in lead && !lead.fits)) return [];
     if (lead.wiring)

@@ -1,8 +1,8 @@
-import { connectorOf } from '#core/plug/index.ts';
-import type { LevelClass, PortSpec } from '#core/rig/index.ts';
+import { connectorOf, endOf, lastPlug } from '#core/plug/index.ts';
+import type { LevelClass } from '#core/rig/index.ts';
 import type { Rule, Severity } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
-import { type LeadSeen, sayLead } from './leads.ts';
+import { type LeadSeen, leadOn, sayLead } from './leads.ts';
 
 interface Mismatch {
   readonly id: string;
@@ -77,15 +77,36 @@ const MISMATCHES: readonly Mismatch[] = [
   },
 ];
 
-const isJack = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind === 'jack';
+/** A socket of two inputs, and the plug in it reaches the one for line level. */
+const isLineAfterAll = (lead: LeadSeen): boolean => {
+  const found = leadOn(lead);
+  const plug = found && lastPlug(endOf(lead.from.port), found);
+  return plug !== null && (connectorOf(lead.to.port.connector)?.line ?? []).includes(plug);
+};
 
-/** The jack of a combined socket is its line input. */
-const isLineAfterAll = ({ from, to }: LeadSeen): boolean => to.port.connector === 'combo-xlr' && isJack(from.port);
+/** Two channels of bits into an input for eight, or the other way round, by a plug that fits both. */
+const otherFormat: Rule = leadRule('level-digital-format', (lead) => {
+  const [from, to] = [lead.from.port, lead.to.port];
+  if (from.level !== 'digital' || to.level !== 'digital' || from.format === to.format) return null;
+  const [gives, takes] = [from, to].map(({ format }) => (format ? 'eight channels' : 'two channels (S/PDIF)'));
+  return {
+    severity: 'stop',
+    says: `${sayLead(lead)}: the output sends ${gives} and the input expects ${takes}: it does not lock, and there is silence or noise. Use a socket of the same format.`,
+    why: [
+      {
+        says: 'one optical plug serves two formats; a receiver locks to one of them',
+        source: 'IEC 60958 for two channels; eight channels by the usual optical format of preamps',
+      },
+    ],
+  };
+});
 
-export const levelRules: readonly Rule[] = MISMATCHES.map((m) =>
+const mismatches: readonly Rule[] = MISMATCHES.map((m) =>
   leadRule(m.id, (lead) => {
     if (!m.from.includes(lead.from.port.level) || !m.to.includes(lead.to.port.level)) return null;
     if (m.id === 'level-into-microphone' && isLineAfterAll(lead)) return null;
     return { severity: m.severity, says: `${sayLead(lead)}: ${m.says}`, why: [{ says: m.why, source: SOURCE }] };
   }),
 );
+
+export const levelRules: readonly Rule[] = [...mismatches, otherFormat];

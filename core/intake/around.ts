@@ -1,3 +1,4 @@
+import { connectorOf } from '#core/plug/index.ts';
 import {
   beginsAt,
   type DeviceType,
@@ -88,10 +89,12 @@ export function endsOf(rig: Rig, hostId: string, way: 'in' | 'out'): End[] {
   const plugged = rig.cables.flatMap((c): End[] => {
     const [near, far] = way === 'in' ? [c.to, c.from] : [c.from, c.to];
     if (near.deviceId !== hostId || (c.medium !== 'lead' && c.medium !== 'radio')) return [];
+    const box = behindHub(rig, far, way);
+    if (box === null) return [];
     // What a lead brings is what both its ends carry.
-    const there = portsOf(typeOf(rig, far.deviceId)).get(far.portId);
+    const there = portsOf(typeOf(rig, box.deviceId)).get(box.portId);
     return behind(near.portId).map((port) => {
-      const found = end(far.deviceId, port);
+      const found = end(box.deviceId, port);
       return {
         ...found,
         sound: found.sound && (!there || has(there, 'sound')),
@@ -111,6 +114,25 @@ export function endsOf(rig: Rig, hostId: string, way: 'in' | 'out'): End[] {
     .filter((p) => p.direction === way && (p.level === 'air' || p.level === 'light'))
     .flatMap((p) => behind(p.id).map((port) => end(hostId, port)));
   return [...plugged, ...cards, ...own];
+}
+
+const isUsb = (port: PortSpec | undefined): boolean =>
+  port !== undefined && connectorOf(port.connector)?.kind === 'usb';
+
+/** What stands behind an end that a computer is joined to: the end itself, or through USB hubs what is plugged there; null for nothing. */
+function behindHub(rig: Rig, far: PortRef, way: 'in' | 'out'): PortRef | null {
+  const type = typeOf(rig, far.deviceId);
+  const ports = portsOf(type);
+  const lanes = type.inside.flatMap(({ from, to }): string[] => {
+    const [near, on] = (way === 'in' ? [to, from] : [from, to]).map((place) => place.split('.')[0]!);
+    return near === far.portId ? [on!] : [];
+  });
+  const [lane] = lanes;
+  if (lane === undefined || !isUsb(ports.get(lane)) || !lanes.every((l) => l === lane)) return far;
+  const next = rig.cables
+    .map(({ from, to }) => (way === 'in' ? { near: to, far: from } : { near: from, far: to }))
+    .find((c) => c.near.deviceId === far.deviceId && c.near.portId === lane);
+  return next ? behindHub(rig, next.far, way) : null;
 }
 
 /** Kinds of what comes by a device: a voice, the sound of a game, something else; in order of what it is worth knowing. */

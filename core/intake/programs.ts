@@ -1,4 +1,5 @@
 import {
+  type Cable,
   type DeviceType,
   type Edit,
   endsThat,
@@ -26,6 +27,7 @@ import {
   upstream,
 } from './around.ts';
 import type { Builder } from './builder.ts';
+import { type Pair, pairsAt } from './channels.ts';
 import type { Answers } from './questions.ts';
 
 const has = ({ channels }: PortSpec, carries: 'sound' | 'picture'): boolean =>
@@ -206,13 +208,14 @@ function connectStream(b: Builder, hostId: string, id: string, uses: readonly Ty
     // Whoever has a microphone besides is not taken twice.
     if (isHeadset(type) && hasMic && !said.has(end.deviceId)) continue;
     takeInput(b, id, program, end, {
+      apart: false,
       own: !isCamera(end),
       muted: voices.length > 0 ? cameras(end).filter((d) => hearsToo(b.typeOf(d)) && !isFedByLead(b.rig, d)) : [],
     });
   }
   if (voices.length === 0 && sorted.every((s) => s.kind !== 'voice')) {
     const own = endsOf(b.rig, hostId, 'in').find((e) => e.deviceId === hostId && e.sound);
-    if (own) takeInput(b, id, program, own, { own: true, muted: [] });
+    if (own) takeInput(b, id, program, own, { own: true, muted: [], apart: false });
   }
   for (const other of programsOn(b.rig, hostId)) takeProgram(b, id, program, other, answers);
 }
@@ -222,10 +225,49 @@ interface Taken {
   readonly own: boolean;
   /** Cameras whose own microphones are shut: others are there. */
   readonly muted: readonly string[];
+  /** Whether each source is wanted by itself, rather than a mix of them. */
+  readonly apart: boolean;
 }
 
-function takeInput(b: Builder, id: string, program: string, end: End, { own: wantsTrack, muted }: Taken): void {
+/** An input of a program takes a device; further inputs take the later pairs of its channels, where those bring more. */
+function takeInput(b: Builder, id: string, program: string, end: End, taken: Taken): void {
   if (b.rig.cables.some((c) => sameEnd(c.from, end.ref) && c.to.deviceId === id)) return;
+  const pairs = end.sound ? pairsAt(b.rig, end.ref) : [];
+  const known = sourcesFrom(b, end.deviceId, id);
+  const fresh: Pair[] = [];
+  for (const pair of taken.apart ? [...pairs].sort((x, y) => x.sources.size - y.sources.size) : pairs) {
+    if ([...pair.sources].every((s) => known.has(s))) continue;
+    for (const s of pair.sources) known.add(s);
+    fresh.push(pair);
+  }
+  if (pairs.length > 0 && fresh.length === 0 && !end.picture) return;
+  const isPlain = fresh.length === 0 || (fresh.length === 1 && fresh[0]!.number === 1);
+  if (isPlain) takePair(b, id, program, end, taken, null);
+  else for (const pair of fresh.sort((x, y) => x.number - y.number)) takePair(b, id, program, end, taken, pair);
+}
+
+/** What a program has already of a device. */
+function sourcesFrom(b: Builder, deviceId: string, programId: string): Set<string> {
+  const host = b.device(programId).on;
+  const refs = host ? endsOf(b.rig, host, 'in').filter((e) => e.deviceId === deviceId) : [];
+  const taken = refs.filter(({ ref }) => b.rig.cables.some((c) => sameEnd(c.from, ref) && c.to.deviceId === programId));
+  return new Set(taken.flatMap(({ ref }) => pairsAt(b.rig, ref).flatMap((p) => [...p.sources])));
+}
+
+/** Two channels to the two sides of an input. */
+const mapOf = ({ channels }: Pair, input: PortSpec): Cable['map'] => {
+  const sides = input.channels.filter((c) => c.carries === 'sound').map((c) => c.id);
+  return sides.map((to, i) => ({ from: channels[Math.min(i, channels.length - 1)]!, to }));
+};
+
+function takePair(
+  b: Builder,
+  id: string,
+  program: string,
+  end: End,
+  { own: wantsTrack, muted }: Taken,
+  pair: Pair | null,
+): void {
   const [input] = freeInputs(b, id);
   if (!input) return;
   const number = inputsOf(b.typeOf(id)).indexOf(input) + 1;
@@ -239,13 +281,16 @@ function takeInput(b: Builder, id: string, program: string, end: End, { own: wan
     muted.length > 0
       ? 'video; the camera’s own mic muted'
       : [end.picture ? 'video and audio' : '', own ? `on its own ${own.track}` : ''].filter(Boolean).join(', ');
-  const what = end.deviceId === end.ref.deviceId ? `${nameOf(b, end)}’s own mic` : nameOf(b, end);
-  b.make(`stream:${id}:${end.deviceId}`, { who: program, does: 'takes', what, how: `as input ${number}`, note }, () => [
-    b.link(end.ref, at(id, input)),
-    ...(own?.edits ?? []),
-    ...atCamera,
-    ...(mute ? [b.set(id, mute.setting, mute.value)] : []),
-  ]);
+  const name = end.deviceId === end.ref.deviceId ? `${nameOf(b, end)}’s own mic` : nameOf(b, end);
+  const what = pair ? `${name}, channels ${2 * pair.number - 1}/${2 * pair.number},` : name;
+  const isFirst = sourcesFrom(b, end.deviceId, id).size === 0;
+  const made = `stream:${id}:${end.deviceId}${isFirst ? '' : `:${end.ref.portId}:${pair?.number ?? 1}`}`;
+  b.make(made, { who: program, does: 'takes', what, how: `as input ${number}`, note }, () => {
+    const link = b.link(end.ref, at(id, input));
+    const mapped: Edit =
+      pair && link.kind === 'plug' ? { ...link, cable: { ...link.cable, map: mapOf(pair, input)! } } : link;
+    return [mapped, ...(own?.edits ?? []), ...atCamera, ...(mute ? [b.set(id, mute.setting, mute.value)] : [])];
+  });
 }
 
 /** The setting that shuts all sound of an input. */
@@ -315,6 +360,6 @@ function connectRecorder(b: Builder, hostId: string, id: string, uses: readonly 
   );
   const own = endsOf(b.rig, hostId, 'in').filter((e) => e.sound && e.deviceId === hostId);
   const all = [...plugged, ...others];
-  for (const end of all.length > 0 ? all : own) takeInput(b, id, program, end, { own: true, muted: [] });
+  for (const end of all.length > 0 ? all : own) takeInput(b, id, program, end, { own: true, muted: [], apart: true });
   for (const other of programsOn(b.rig, hostId)) takeProgram(b, id, program, other, new Map());
 }

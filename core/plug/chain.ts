@@ -44,7 +44,8 @@ interface Reached extends State {
 /** Which plugs are thought of: those that a socket is made for, those that fill it, or any that go in. */
 export type Plugs = 'made' | 'filling' | 'any';
 
-const withPlugs = (connector: Connector, plugs: Plugs): Connector => {
+const withPlugs = (whole: Connector, plugs: Plugs, isLine: boolean): Connector => {
+  const connector = isLine && whole.line ? { ...whole, plugs: whole.line } : whole;
   const [first] = connector.plugs;
   if (plugs === 'any' || !first) return connector;
   const isTwo = first.endsWith('-pair');
@@ -57,11 +58,17 @@ const withPlugs = (connector: Connector, plugs: Plugs): Connector => {
 const known = new Map<string, Chain | null>();
 
 /** As `findChain`, over the usual parts; each answer is found once. */
-export function usualChain(fromId: string, toId: string, forms: readonly Form[], plugs: Plugs): Chain | null {
-  const key = `${fromId} ${toId} ${forms.join()} ${plugs}`;
+export function usualChain(
+  fromId: string,
+  toId: string,
+  forms: readonly Form[],
+  plugs: Plugs,
+  isLine: boolean,
+): Chain | null {
+  const key = `${fromId} ${toId} ${forms.join()} ${plugs} ${isLine}`;
   let chain = known.get(key);
   if (chain === undefined) {
-    chain = findChain(fromId, toId, forms, PARTS, plugs);
+    chain = findChain(fromId, toId, forms, PARTS, plugs, isLine);
     known.set(key, chain);
   }
   return chain;
@@ -69,7 +76,7 @@ export function usualChain(fromId: string, toId: string, forms: readonly Form[],
 
 /**
  * The cheapest way to plug one connector into another, by price, fragility and number of parts; null where there is
- * none. Every part of it is right for one of the forms asked for.
+ * none. Every part of it is right for one of the forms asked for. With `isLine`, by the plug that reaches the line input.
  */
 export function findChain(
   fromId: string,
@@ -77,8 +84,9 @@ export function findChain(
   forms: readonly Form[],
   parts: readonly Part[] = PARTS,
   plugs: Plugs = 'filling',
+  isLine = false,
 ): Chain | null {
-  const [from, to] = [connectorOf(fromId), connectorOf(toId)].map((c) => c && withPlugs(c, plugs));
+  const [from, to] = [connectorOf(fromId), connectorOf(toId)].map((c) => c && withPlugs(c, plugs, isLine));
   if (!from || !to || (from.captive && to.captive)) return null;
   let best: Chain | null = null;
   for (const form of forms) {

@@ -10,6 +10,8 @@ export interface Connector {
   /** Plugs that go in, the ones it is made for first; for a captive lead, the plug at its end. */
   readonly plugs: readonly PlugId[];
   readonly captive: boolean;
+  /** Where one socket has two inputs behind it: the plugs that reach the one for line level. */
+  readonly line?: readonly PlugId[];
 }
 
 /** Ends of leads, as one names them in a list. `-pair` is one plug for each side. */
@@ -84,7 +86,10 @@ export const CONNECTORS: readonly Connector[] = [
   socket('xlr-female', 'XLR, female, an input', 'xlr', 'xlr-m'),
   socket('xlr-male-pair', 'two XLR, male, left and right', 'xlr', 'xlr-f-pair', 'xlr-f'),
   socket('xlr-female-pair', 'two XLR, female, left and right', 'xlr', 'xlr-m-pair', 'xlr-m'),
-  socket('combo-xlr', 'XLR and 6.35 mm in one', 'xlr', 'xlr-m', 'trs-635', 'ts-635'),
+  {
+    ...socket('combo-xlr', 'XLR and 6.35 mm in one', 'xlr', 'xlr-m', 'trs-635', 'ts-635'),
+    line: ['trs-635', 'ts-635'],
+  },
   socket('phono', 'phono socket', 'phono', 'phono'),
   socket('phono-pair', 'two phono sockets, left and right', 'phono', 'phono-pair', 'phono'),
   socket('hdmi', 'HDMI', 'hdmi', 'hdmi'),

@@ -10,6 +10,8 @@ export interface End {
   readonly direction: 'in' | 'out';
   /** Two wires and a screen a channel; where absent, as the connector usually is. */
   readonly balanced?: boolean | undefined;
+  /** How bits are laid out, where that is not as usual for the plug. */
+  readonly format?: string | undefined;
 }
 
 export const isTwoSided = ({ sides }: End): boolean => sides > 1;
@@ -21,13 +23,19 @@ export const endOf = (port: {
   readonly direction: string;
   readonly channels: readonly { readonly carries: string }[];
   readonly balanced?: boolean | undefined;
+  readonly format?: string | undefined;
 }): End => ({
   connector: port.connector,
   level: port.level,
   direction: port.direction === 'in' ? 'in' : 'out',
   sides: port.channels.filter((c) => c.carries === 'sound').length,
   balanced: port.balanced,
+  format: port.format,
 });
+
+/** Whether two ends speak alike: sound waves to sound waves, bits to bits of the same format. */
+export const speakAlike = (a: End, b: End): boolean =>
+  (a.level === 'digital') === (b.level === 'digital') && a.format === b.format;
 
 /** What a contact of an end is there for: a wire of a side, ground, or nothing. */
 export type Role = { readonly side: number; readonly leg: 'hot' | 'cold' } | 'ground' | 'open';

@@ -1,5 +1,5 @@
 import { type Chain, costOfAll, everyChain, followParts, usualChain } from './chain.ts';
-import { connectorOf } from './connectors.ts';
+import { connectorOf, type PlugId } from './connectors.ts';
 import type { End } from './contacts.ts';
 import { type Form, PARTS, type Part } from './parts.ts';
 import { type Placed, type Wiring, wiringOf } from './wiring.ts';
@@ -48,11 +48,17 @@ const PRICE_OF = {
   lost: 60,
   floating: 50,
   unbalanced: 40,
+  /** A line by the plug that reaches the microphone input of a socket that has both. */
+  intoMicrophone: 90,
 };
 
-function troubleOf(from: End, to: End, { wiring }: LeadFound): number {
+function troubleOf(from: End, to: End, found: LeadFound): number {
+  const { wiring } = found;
   if (!wiring) return 0;
   let price = 0;
+  const forLine = connectorOf(to.connector)?.line;
+  if (forLine && from.level !== 'microphone' && !forLine.includes(lastPlug(from, found)!))
+    price += PRICE_OF.intoMicrophone;
   const at = (side: number) => wiring.carried.filter((c) => c.to === side);
   const fed = Array.from({ length: to.sides }, (_, side) => at(side));
   if (fed.every((c) => c.length === 0)) price += PRICE_OF.silent;
@@ -70,6 +76,11 @@ function troubleOf(from: End, to: End, { wiring }: LeadFound): number {
   return price;
 }
 
+/** The plug that stands in the input of a lead. */
+export function lastPlug(from: End, { chain }: Pick<LeadFound, 'chain'>): PlugId | null {
+  return chain.placed.at(-1)?.far ?? connectorOf(from.connector)?.plugs[0] ?? null;
+}
+
 /** The plain lead that one takes without thinking; where a lead of its own goes straight in, that. Null where none fits. */
 function plainLead(from: End, to: End): LeadFound | null {
   const straight = followParts(from.connector, to.connector, []);
@@ -78,11 +89,13 @@ function plainLead(from: End, to: End): LeadFound | null {
       chain: { parts: [], placed: [], form: plainForms(from, to)[0]!, price: [0, 0], fragility: 0, cost: 0 },
       wiring: wiringOf(from, to, []),
     };
+  // A jack goes into a jack where a socket takes both; XLR into XLR, whatever level it has.
+  const isLine = from.level !== 'microphone' && connectorOf(from.connector)?.kind !== 'xlr';
   // One looks for the plugs that the sockets are made for first.
   const kinds = ['made', 'filling', 'any'] as const;
   for (const plugs of kinds)
     for (const form of plainForms(from, to)) {
-      const chain = usualChain(from.connector, to.connector, [form], plugs);
+      const chain = usualChain(from.connector, to.connector, [form], plugs, isLine);
       if (chain) return { chain, wiring: wiringOf(from, to, chain.placed) };
     }
   return null;

@@ -93,7 +93,7 @@ const chargingLead = (ends: [PlugId, PlugId]): Lead =>
 
 /** Leads and adapters that shops have, the usual ones; prices are typical. */
 export const PARTS: readonly Part[] = [
-  lead(['xlr-f', 'xlr-m'], ['balanced'], [6, 20]),
+  lead(['xlr-f', 'xlr-m'], ['balanced', 'bits'], [6, 20]),
   lead(['xlr-f', 'trs-635'], ['balanced'], [7, 20]),
   lead(['trs-635', 'xlr-m'], ['balanced'], [7, 20]),
   lead(['trs-635', 'trs-635'], ['balanced', 'stereo'], [6, 18]),

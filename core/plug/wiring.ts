@@ -226,6 +226,7 @@ function carriedTo(joined: Joined, from: number, to: number): Carried | null {
  * as the plugs touch and the leads are wired. Null where an end has no contacts of its own (bits, loudspeaker power).
  */
 export function wiringOf(from: End, to: End, chain: readonly Placed[]): Wiring | null {
+  if (from.level === 'digital' || to.level === 'digital') return null;
   if (rolesOfContacts(from).length === 0 || rolesOfContacts(to).length === 0) return null;
   const joined = joinedBy(netsOf(from, to, chain), from, to);
   const { grounds, drivers, inNets, outNets } = joined;

@@ -82,6 +82,9 @@ const Does = z.enum([
   'captured',
 ]);
 
+/** Eight channels on one optical cable: another light signal than two, behind the same plug. */
+const DigitalFormat = z.enum(['eight-channel']);
+
 const ChannelSpec = z.strictObject({ id: Id, carries: Carries });
 const PortSpec = z.strictObject({
   id: Id,
@@ -104,6 +107,8 @@ const PortSpec = z.strictObject({
   listed: z.literal(true).optional(),
   /** Two wires and a screen; where absent, it follows from the connector. */
   balanced: z.boolean().optional(),
+  /** How bits are laid out on a plug that several formats share; where absent, two channels as IEC 60958 lays them. */
+  format: DigitalFormat.optional(),
   /** Transformer, optical or radio: no metal joins this socket's screen to the chassis. */
   isolated: z.boolean().optional(),
   /** Power that stands on this socket. */

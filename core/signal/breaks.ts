@@ -1,10 +1,11 @@
-import { bringsPowerOnly, PARTS } from '#core/plug/index.ts';
+import { bringsPowerOnly, endOf, PARTS, speakAlike } from '#core/plug/index.ts';
 import {
   type Cable,
   chosenDevice,
   computerOf,
   endName,
   findDevice,
+  findPort,
   findTypes,
   onTwoComputers,
   type PortRef,
@@ -155,6 +156,9 @@ export function sayBreak(rig: Rig, found: Break): string {
     return `${between}: they run on two computers, and nothing is handed from one to the other`;
   if (found.kind === 'lead' && bringsPowerOnly(PARTS.filter((p) => cable.parts?.includes(p.id))))
     return `${between}: the lead is for charging only`;
+  const [a, b] = [from, to].map((ref) => findPort(rig, types, ref)!);
+  if (found.kind === 'lead' && medium === 'lead' && !speakAlike(endOf(a!), endOf(b!)))
+    return `${between}: what the output sends is of another format than the input takes`;
   return found.kind === 'lead'
     ? `${between}: the lead brings nothing over, since its contacts do not meet`
     : `${between}: the channels that it is on are not taken there`;

@@ -1,4 +1,4 @@
-import { bringsPowerOnly, type Carried, connectorOf, endOf, leadOf, leadsFor } from '#core/plug/index.ts';
+import { bringsPowerOnly, type Carried, connectorOf, endOf, leadOf, leadsFor, speakAlike } from '#core/plug/index.ts';
 import { type Cable, type DeviceType, type PortSpec, usbMeets, usbRoleOf } from '#core/rig/index.ts';
 import { airMs, dbFromRatio, exactly, powerFromDb } from '#core/units/index.ts';
 import type { DelayTerm, Edge } from './graph.ts';
@@ -79,8 +79,7 @@ function gainOf({ low, nominal, high }: Pick<Carried, 'low' | 'nominal' | 'high'
 function wiredPairs(cable: Cable, from: PortSpec, to: PortSpec): readonly Carried[] | null {
   if (cable.medium !== 'lead' || cable.map || !connectorOf(from.connector) || !connectorOf(to.connector)) return null;
   const [a, b] = [endOf(from), endOf(to)];
-  // Bits are no sound wave, nor the other way round.
-  if ((a.level === 'digital') !== (b.level === 'digital')) return [];
+  if (!speakAlike(a, b)) return [];
   const found = cable.parts ? leadOf(a, b, cable.parts) : leadsFor(a, b).presumed;
   // What does not go in brings nothing, nor what only charges; bits are taken as they are drawn.
   if (!found || ('fits' in found && !found.fits) || bringsPowerOnly(found.chain.parts)) return [];

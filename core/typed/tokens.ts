@@ -47,6 +47,8 @@ const SINGULAR = new Set([
 
 /** 'boxes' is 'box', 'switches' 'switch', 'batteries' 'battery', 'speakers' 'speaker'. */
 export function singular(word: string): string {
+  // 'pcs', 'tvs', 'djs': letters that are spelled out.
+  if (/^[bcdfghjklmnpqrtvwxz]{2}s$/.test(word)) return word.slice(0, -1);
   if (word.length < 4 || SINGULAR.has(word) || !word.endsWith('s') || word.endsWith('ss')) return word;
   if (word.endsWith('ies') && word.length > 4) return `${word.slice(0, -3)}y`;
   if (/(?:ch|sh|x|ss|z)es$/.test(word)) return word.slice(0, -2);

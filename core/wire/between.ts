@@ -26,12 +26,17 @@ export interface Asked {
 }
 
 /** The cheapest way from one box to another by any of its outputs that is free and has something to give. */
-export function bestBetween(
+export function bestBetween(rig: Rig, from: string, to: string, asked: Asked = {}): Offer | null {
+  return cheapestBetween(rig, from, to, asked)?.offer ?? null;
+}
+
+/** The same with what it costs, all told. */
+function cheapestBetween(
   rig: Rig,
   from: string,
   to: string,
-  { suits = () => true, fromSocket, toSocket }: Asked = {},
-): Offer | null {
+  { suits = () => true, fromSocket, toSocket }: Asked,
+): { readonly offer: Offer; readonly cost: number } | null {
   const offers = socketsOf(rig, from)
     .filter((s) => s.ports.some((p) => p.direction === 'out'))
     .flatMap((socket) =>
@@ -50,10 +55,10 @@ export function bestBetween(
         })),
     )
     .sort((a, b) => a.cost - b.cost);
-  return offers[0]?.offer ?? null;
+  return offers[0] ?? null;
 }
 const TAKEN = 30;
-const IDLE = 20;
+const IDLE = 90;
 /** A call takes a voice there, and what programs play elsewhere. */
 const VOICE = 20;
 /** A socket that was named is meant, whatever fits better. */
@@ -69,7 +74,9 @@ const ALSO: Readonly<Record<string, string>> = { aux: 'line', headphone: 'phone'
 export function likeness({ name, id, connector, ports }: Socket, said: string | null | undefined): number {
   if (!said) return 0;
   const own = new Set(
-    [name, id.replaceAll('-', ' '), connector.replaceAll('-', ' '), ...ports.map((p) => p.name)].flatMap(tokensOf),
+    [name, id.replaceAll('-', ' '), connector.replaceAll('-', ' '), ...ports.flatMap((p) => [p.name, p.level])].flatMap(
+      tokensOf,
+    ),
   );
   const words = tokensOf(said);
   const telling = words.filter((w) => !DIRECTIONS.has(w));
@@ -200,10 +207,11 @@ function joinBetween(from: DeviceType, to: DeviceType): Joined | null {
     types: from === to ? [from] : [from, to],
     devices: ['a', 'b'].map((id, i) => ({ id, name: id, typeId: (i === 0 ? from : to).id, settings: {} })),
   };
-  const offer = bestBetween(rig, 'a', 'b', { suits: isMeant(from, to) });
-  if (!offer) return null;
+  const best = cheapestBetween(rig, 'a', 'b', { suits: isMeant(from, to) });
+  if (!best) return null;
+  const { offer, cost } = best;
   const leaves = from.ports.find((p) => p.id === offer.cables[0]!.from.portId)!;
-  return { cost: offer.cost, picture: leaves.channels.some((c) => c.carries === 'picture') };
+  return { cost, picture: leaves.channels.some((c) => c.carries === 'picture') };
 }
 
 /** So many are offered. */

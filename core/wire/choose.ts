@@ -5,7 +5,7 @@ import { hasSocket } from './between.ts';
 /** Nothing fits there. */
 const UNJOINED = 300;
 /** A lead as everybody has it, and up to here nearly as good: no reason to think of another box. */
-const GOOD = 20;
+const GOOD = 35;
 const poorness = (cost: number | null): number | null => (cost === null ? null : cost < GOOD ? 0 : cost);
 /** How much a word less in its name weighs against what fits. */
 const LESS = 10;

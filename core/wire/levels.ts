@@ -12,6 +12,7 @@ const UNDER_VOICE_DB: Readonly<Record<string, number>> = {
   other: 11,
 };
 const MOST_SOURCES = 12;
+const SIDES = 2;
 
 type Listener = Rig['listeners'][number];
 
@@ -51,10 +52,11 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
   );
   const edits: Edit[] = [];
   let now = rig;
-  for (const sourceId of order) {
+  /** Sets the loudest way of a source right; whether anything was turned. */
+  const turn = (sourceId: string): boolean => {
     const evaluation = evaluate(now);
     const listener = listenerFor(now, evaluation, sourceId);
-    if (!listener) continue;
+    if (!listener) return false;
     const role = roles.source(rig.sources.find((s) => s.id === sourceId)!);
     const voiceDb = sourceId === voice ? null : levelOf(evaluation.pairs, voice, listener.id);
     const under = UNDER_VOICE_DB[role];
@@ -66,14 +68,17 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
       held: [...held],
     });
     const changes = (found?.changes ?? []).filter((c) => deviceIds.has(c.deviceId));
-    if (changes.length === 0) continue;
+    if (changes.length === 0) return false;
     const made = drawSettings(changes);
     const done = applyEdit(now, made);
-    if (!done.ok) continue;
+    if (!done.ok) return false;
     now = done.rig;
     edits.push(made);
     // What one source stands right by is not turned for the next.
     for (const c of changes) held.add(`${c.deviceId}.${c.settingId}`);
-  }
+    return true;
+  };
+  // Left and right may come by gains of their own: once the louder is set, the other one is the louder.
+  for (const sourceId of order) for (let side = 0; side < SIDES && turn(sourceId); side++);
   return edits;
 }

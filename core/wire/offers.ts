@@ -1,5 +1,5 @@
-import { chainOf, check, type Finding, leadBetween, leadWanted } from '#core/check/index.ts';
-import type { Chain } from '#core/plug/index.ts';
+import { chainOf, check, type Finding, type LeadSeen, leadBetween, leadWanted } from '#core/check/index.ts';
+import { type Chain, connectorOf, isTwoWired, lastPlug, leadsFor, endOf as plugEnd } from '#core/plug/index.ts';
 import {
   applyEdit,
   type Cable,
@@ -19,7 +19,7 @@ import {
   usbRoleOf,
 } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { joinSockets, mediumOf, type Socket, socketsOf } from './sockets.ts';
+import { devicesBehind, joinSides, mediumOf, type Socket, socketsOf } from './sockets.ts';
 
 /** A socket that another one can be joined to, and how. */
 export interface Offer {
@@ -35,12 +35,30 @@ const COST = {
   /** A level class that the input was not made for. */
   otherLevel: 40,
   harmful: 400,
+  /** A headphone output where a line is wanted: its knob is turned by whoever listens. */
+  phones: 15,
   taken: 25,
   /** Outputs are joined to inputs; the other way about is offered last. */
   backward: 60,
   software: 2,
   /** The far side of a call, for a box of which nobody knows where it is. */
   there: 10,
+  /** A mic wire of a socket that also plays, without what it plays: a headset's mic, or what goes back to a phone. */
+  half: 45,
+  /** A line by one wire, where the input has two: it picks up hum. */
+  unbalanced: 12,
+  /** An input more, for the other side of a pair. */
+  side: 10,
+  /** Two sides into one, or one of them lost. */
+  oneOfTwo: 60,
+  /** A USB end that may lead or follow, leading one that is there for a computer. */
+  leads: 40,
+  /** Several devices on one cable, where the computer sees one. */
+  lanes: 6,
+  /** By plugs and a converter, where the same two have USB for it. */
+  insteadOfUsb: 20,
+  /** Late, where a cable would do. */
+  bluetooth: 15,
   preferred: -1,
 };
 
@@ -53,17 +71,40 @@ const GOOD: Partial<Record<LevelClass, readonly LevelClass[]>> = {
 
 function levelCost(from: LevelClass, to: LevelClass): number {
   const good = GOOD[from];
-  if (!good || good.includes(to)) return good && good[0] !== to ? 3 : 0;
+  if (!good || good.includes(to)) return good && good[0] !== to ? COST.phones : 0;
   return from === 'speaker' || from === 'digital' || to === 'digital' ? COST.harmful : COST.otherLevel;
 }
 
 const endOf = ({ deviceId, ports }: Socket): PortRef => ({ deviceId, portId: ports[0]!.id });
+/** Whether a line comes to the line input of a socket that has both: by the plug that reaches it. */
+const isLineInput = ({ from, to }: LeadSeen, chain: Chain | null): boolean => {
+  const plug = chain && lastPlug(plugEnd(from.port), { chain });
+  return plug !== null && from.port.level !== 'digital' && (connectorOf(to.port.connector)?.line ?? []).includes(plug);
+};
+const isSqueezedToOne = ({ from, to, cable }: LeadSeen): boolean =>
+  !cable.map && plugEnd(from.port).sides === 2 && plugEnd(to.port).sides === 1 && from.port.level !== 'digital';
+/** Whether one of two devices is a USB host to the other. */
+const haveUsb = ({ from, to }: LeadSeen): boolean => {
+  const roles = ({ type }: LeadSeen['from'], role: 'host' | 'device') =>
+    type.ports.some((p) => p.level === 'digital' && usbRoleOf(type, p) === role);
+  return (roles(from, 'host') && roles(to, 'device')) || (roles(from, 'device') && roles(to, 'host'));
+};
+/** Whether of a socket that plays and listens only its listening half is plugged, or what goes back to a guest. */
+const isHalf = ({ from }: Cable, { ports, deviceId }: Socket, cables: readonly Cable[]): boolean =>
+  cables.length === 1 &&
+  from.deviceId === deviceId &&
+  ports.some((p) => p.direction === 'in') &&
+  ports.some((p) => p.id === from.portId && p.level === 'microphone');
 const isThere = (place: Place): boolean => place !== null && place !== 'here';
 
 /** Where the plain lead would lose or turn round something, the parts that do not are taken. */
 function withLead(rig: Rig, types: Types, cable: Cable): Cable {
-  if (cable.medium !== 'lead' || cable.map) return cable;
-  const { right, suffices } = leadWanted(leadBetween(rig, types, cable));
+  if (cable.medium !== 'lead' || (cable.map && cable.map.length > 1)) return cable;
+  const lead = leadBetween(rig, types, cable);
+  // One side of a pair by a lead of its own.
+  const { right, suffices } = cable.map
+    ? leadsFor({ ...plugEnd(lead.from.port), sides: 1 }, plugEnd(lead.to.port))
+    : leadWanted(lead);
   return suffices || !right ? cable : { ...cable, parts: right.chain.parts.map((p) => p.id) };
 }
 
@@ -76,12 +117,16 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
     const device = findDevice(rig, deviceId)!;
     return computerOf(device, types.get(device.typeId)!);
   };
+  const isDevice = ({ deviceId, ports }: Socket): boolean =>
+    usbRoleOf(types.get(findDevice(rig, deviceId)!.typeId)!, ports[0]!) === 'device';
+  const isSqueezed = (a: Socket, b: Socket): boolean =>
+    isDevice(a) && devicesBehind(a).length > 1 && devicesBehind(b).length === 1;
   return rig.devices
     .filter((d) => d.id !== from.deviceId)
     .flatMap((device) => socketsOf(rig, device.id, types))
     .filter((socket) => !socket.hidden && mayMeet(here, placeOf(endOf(socket))))
     .flatMap((socket): Offer[] => {
-      const cables = joinSockets(rig, from, socket).map((cable) => withLead(rig, types, cable));
+      const cables = joinSides(rig, from, socket).map((cable) => withLead(rig, types, cable));
       const [first] = cables;
       if (!first) return [];
       if (first.medium === 'software' && onTwoComputers(computer(first.from), computer(first.to))) return [];
@@ -92,12 +137,24 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
       const chain = mediumOf(from, socket) === 'lead' ? chainOf(lead) : null;
       if (mediumOf(from, socket) === 'lead' && (chain === null || chain === 'nothing-to-plug')) return [];
       const plugged = chain === 'nothing-to-plug' ? null : chain;
+      const sides = cables.every((c) => c.from.portId === first.from.portId && c.map) ? cables.length : 1;
       const cost =
-        (plugged?.cost ?? COST.software) +
-        levelCost(lead.from.port.level, lead.to.port.level) +
+        (plugged?.cost ?? COST.software) * sides +
+        (sides - 1) * COST.side +
+        (isSqueezedToOne(lead) ? COST.oneOfTwo : 0) +
+        levelCost(lead.from.port.level, isLineInput(lead, plugged) ? 'line' : lead.to.port.level) +
+        (lead.from.port.format === lead.to.port.format ? 0 : COST.harmful) +
         (socket.cableIds.length > 0 && first.medium === 'lead' ? COST.taken : 0) +
         (socket.preferred ? COST.preferred : 0) +
         (here === null && isThere(placeOf(endOf(socket))) ? COST.there : 0) +
+        (first.medium === 'radio' ? COST.bluetooth : 0) +
+        (first.medium === 'lead' && lead.from.port.level !== 'digital' && haveUsb(lead) ? COST.insteadOfUsb : 0) +
+        (lead.from.port.level === 'line' && isTwoWired(plugEnd(lead.to.port)) && !isTwoWired(plugEnd(lead.from.port))
+          ? COST.unbalanced
+          : 0) +
+        ([a, b].includes('either') && [a, b].includes('device') ? COST.leads : 0) +
+        (isSqueezed(from, socket) || isSqueezed(socket, from) ? COST.lanes : 0) +
+        (isHalf(first, from, cables) || isHalf(first, socket, cables) ? COST.half : 0) +
         (isOut ? 0 : COST.backward);
       return [{ socket, cables, chain: plugged, cost }];
     })

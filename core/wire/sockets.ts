@@ -6,6 +6,7 @@ import {
   type PortRef,
   type PortSpec,
   type Rig,
+  soundDeviceOf,
   type Types,
 } from '#core/rig/index.ts';
 
@@ -87,9 +88,25 @@ const soundIds = (port: PortSpec): string[] => port.channels.filter((c) => c.car
 const carry = (a: PortSpec, b: PortSpec): boolean =>
   a.channels.some((c) => b.channels.some((d) => d.carries === c.carries));
 
+/** The devices behind a socket that a computer tells apart, as a hub's; each with its ends. */
+export function devicesBehind({ ports }: Pick<Socket, 'ports'>): PortSpec[][] {
+  const devices = new Map<string, PortSpec[]>();
+  for (const port of ports) devices.set(soundDeviceOf(port), [...(devices.get(soundDeviceOf(port)) ?? []), port]);
+  return [...devices.values()];
+}
+
+/** Which ends of two sockets belong together: device by device where both tell several apart, otherwise all to all. */
+function lanesBetween(a: Socket, b: Socket): [readonly PortSpec[], readonly PortSpec[]][] {
+  const [mine, theirs] = [devicesBehind(a), devicesBehind(b)];
+  return mine.length > 1 && theirs.length > 1
+    ? mine.slice(0, theirs.length).map((ports, i) => [ports, theirs[i]!])
+    : [[a.ports, b.ports]];
+}
+
 /**
- * The cables that join two sockets, both ways where there are ends for it. Several outputs behind one socket take the
- * channels of the input one after another, as a USB device's pairs do.
+ * The cables that join two sockets, both ways where there are ends for it: each device behind the one to its own of the
+ * other. Where there is one device for several, several outputs take the channels of an input one after another, and
+ * several inputs those of an output, as the pairs of a USB device do.
  */
 export function joinSockets(rig: Rig, a: Socket, b: Socket, lengthM?: number): Cable[] {
   const medium = mediumOf(a, b);
@@ -97,36 +114,92 @@ export function joinSockets(rig: Rig, a: Socket, b: Socket, lengthM?: number): C
   const length = lengthM ?? usualLength(medium, a);
   const taken = new Set(rig.cables.map((c) => c.id));
   const cables: Cable[] = [];
-  for (const [from, to] of [
-    [a, b],
-    [b, a],
-  ] as const) {
-    const input = to.ports.find(
-      (p) => p.direction === 'in' && from.ports.some((o) => o.direction === 'out' && carry(o, p)),
-    );
-    if (!input) continue;
-    let next = 0;
-    const room = soundIds(input);
-    for (const output of from.ports.filter((p) => p.direction === 'out' && carry(p, input))) {
-      const own = soundIds(output);
-      const at = room.slice(next, next + own.length);
-      if (next > 0 && at.length === 0) break;
-      const id = freeId(taken, `${from.deviceId}-${to.deviceId}`);
-      taken.add(id);
-      const ref = (s: Socket, p: PortSpec): PortRef => ({ deviceId: s.deviceId, portId: p.id });
-      cables.push({
-        id,
-        from: ref(from, output),
-        to: ref(to, input),
-        medium,
-        lengthM: length,
-        known: 'assumed',
-        ...(next > 0 && { map: at.map((to, i) => ({ from: own[i]!, to })) }),
-      });
-      next += own.length;
+  const add = (from: [Socket, PortSpec], to: [Socket, PortSpec], map?: Cable['map']): void => {
+    const id = freeId(taken, `${from[0].deviceId}-${to[0].deviceId}`);
+    taken.add(id);
+    const [start, end] = [from, to].map(([s, p]): PortRef => ({ deviceId: s.deviceId, portId: p.id }));
+    cables.push({ id, from: start!, to: end!, medium, lengthM: length, known: 'assumed', ...(map && { map }) });
+  };
+  const lanes = lanesBetween(a, b);
+  for (const [from, to, isBack] of [
+    [a, b, false],
+    [b, a, true],
+  ] as const)
+    for (const [one, other] of lanes) {
+      const [outs, ins] = isBack ? [other, one] : [one, other];
+      const outputs = outs.filter((o) => o.direction === 'out' && ins.some((i) => i.direction === 'in' && carry(o, i)));
+      const inputs = ins.filter((i) => i.direction === 'in' && outputs.some((o) => carry(o, i)));
+      const [output, input] = [outputs[0], inputs[0]];
+      if (!output || !input) continue;
+      if (outputs.length > 1) {
+        for (const { port, at } of oneAfterAnother(outputs, input))
+          add([from, port], [to, input], at ? mapOf(soundIds(port), at) : undefined);
+      } else
+        for (const { port, at } of oneAfterAnother(inputs, output))
+          add([from, output], [to, port], at ? mapOf(at, soundIds(port)) : undefined);
     }
-  }
   return cables;
+}
+
+/**
+ * As `joinSockets`; where a stereo pair meets inputs for one channel, its right side goes into the next input of the
+ * device that is like the first and free.
+ */
+export function joinSides(rig: Rig, a: Socket, b: Socket): Cable[] {
+  const cables = joinSockets(rig, a, b);
+  const [only] = cables;
+  if (!only || cables.length > 1 || only.medium !== 'lead') return cables;
+  const [from, to] = only.from.deviceId === a.deviceId ? [a, b] : [b, a];
+  const out = from.ports.find((p) => p.id === only.from.portId)!;
+  if (soundIds(out).length !== 2 || !isPairOfSockets(from) || !isMonoInput(to)) return cables;
+  const all = socketsOf(rig, to.deviceId);
+  const next = all
+    .slice(all.findIndex((s) => s.id === to.id) + 1)
+    .find((s) => s.connector === to.connector && isMonoInput(s) && s.ports[0]!.level === to.ports[0]!.level);
+  if (!next || next.cableIds.length > 0 || to.cableIds.length > 0) return cables;
+  const taken = new Set([...rig.cables.map((c) => c.id), only.id]);
+  return [to, next].map((socket, i): Cable => {
+    const input = socket.ports[0]!;
+    return {
+      ...only,
+      id: i === 0 ? only.id : freeId(taken, only.id),
+      to: { deviceId: socket.deviceId, portId: input.id },
+      map: [{ from: soundIds(out)[i]!, to: soundIds(input)[0]! }],
+    };
+  });
+}
+
+const isPairOfSockets = ({ connector }: Socket): boolean =>
+  connectorOf(connector)?.plugs[0]?.endsWith('-pair') === true;
+const isMonoInput = (socket: Socket): boolean => {
+  const [port, more] = socket.ports;
+  return (
+    !more &&
+    port?.direction === 'in' &&
+    port.channels.length === 1 &&
+    soundIds(port).length === 1 &&
+    !isPairOfSockets(socket)
+  );
+};
+
+const mapOf = (from: readonly string[], to: readonly string[]): Cable['map'] =>
+  to.slice(0, from.length).map((id, i) => ({ from: from[i]!, to: id }));
+
+/** The ends of one side, each with the channels of the one end over there that are its own; the first has them as they come. */
+function oneAfterAnother(
+  ports: readonly PortSpec[],
+  single: PortSpec,
+): { readonly port: PortSpec; readonly at: readonly string[] | null }[] {
+  const room = soundIds(single);
+  let next = 0;
+  return ports
+    .filter((port) => carry(port, single))
+    .flatMap((port) => {
+      const start = next;
+      const at = room.slice(start, start + soundIds(port).length);
+      next += soundIds(port).length;
+      return start > 0 && at.length === 0 ? [] : [{ port, at: start > 0 ? at : null }];
+    });
 }
 
 export function freeId(taken: ReadonlySet<string>, wanted: string): string {

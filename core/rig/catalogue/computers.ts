@@ -336,7 +336,7 @@ function desktop(): DeviceType {
 function laptop(): DeviceType {
   const sockets = [
     usbSocket({ n: 1, connector: 'usb-a', link: 'usb-5', milliamps: 900, hub: true }),
-    usbSocket({ n: 2, connector: 'usb-c', link: 'usb-10', milliamps: 1500, hub: false }),
+    usbSocket({ n: 2, connector: 'usb-c', link: 'usb-10', milliamps: 1500, hub: true }),
     screenOut(1, 'tmds-600'),
   ];
   return {

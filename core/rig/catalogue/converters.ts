@@ -21,6 +21,7 @@ import {
   typicalMs,
   unpowered,
   way,
+  when,
 } from './parts.ts';
 
 /** Small things between two sockets: from bits to lines and back, and what breaks a hum loop or takes level off. */
@@ -84,6 +85,34 @@ export const converters: DeviceType[] = [
     settings: [],
     figures: { link: typicalMs('Bluetooth', 40, 180, 300) },
     inside: both('bluetooth', 'line', latency('link'), toAnalogue([0, 6, 8.2]), noise(-85), ownClock),
+  },
+  {
+    id: 'bluetooth-usb-to-line',
+    name: 'Bluetooth and USB to line converter',
+    family: 'converters',
+    summary:
+      'Gives what a phone plays by Bluetooth, or what a computer plays over USB, to a line output: one at a time.',
+    power: fromUsb(200),
+    priceEur: [20, 80],
+    ports: [
+      input('bluetooth', 'Bluetooth', 'bluetooth', 'digital', stereo),
+      input('usb', 'USB', 'usb-c', 'digital', stereo),
+      output('line', 'line out', 'phono-pair', 'line', stereo),
+    ],
+    settings: [switchSetting('input', 'Input', { bluetooth: 'Bluetooth', usb: 'USB' }, 'bluetooth')],
+    figures: { link: typicalMs('Bluetooth', 40, 180, 300), play: typicalMs('converter over USB', 3, 8, 15) },
+    inside: [
+      ...both(
+        'bluetooth',
+        'line',
+        when('input', 'bluetooth'),
+        latency('link'),
+        toAnalogue([4, 8, 8.2]),
+        noise(-88),
+        ownClock,
+      ),
+      ...both('usb', 'line', when('input', 'usb'), latency('play'), toAnalogue([4, 8, 8.2]), noise(-90)),
+    ],
   },
   {
     id: 'line-to-bluetooth',

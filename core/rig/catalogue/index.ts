@@ -4,6 +4,8 @@ import { captures } from './capture.ts';
 import { computers } from './computers.ts';
 import { consoles } from './consoles.ts';
 import { converters } from './converters.ts';
+import { digitalLinks } from './digital-links.ts';
+import { docks } from './docks.ts';
 import { hdmi } from './hdmi.ts';
 import { headphones } from './headphones.ts';
 import { instruments } from './instruments.ts';
@@ -17,6 +19,8 @@ import { programs } from './programs.ts';
 import { radioLinks } from './radio-links.ts';
 import { recorders } from './recorders.ts';
 import { screens } from './screens.ts';
+import { talkMixers } from './talk-mixers.ts';
+import { talkback } from './talkback.ts';
 import { twoWay } from './two-way.ts';
 import { videoMixers } from './video-mixers.ts';
 import { wordsOf } from './words.ts';
@@ -34,13 +38,17 @@ export const catalogue: readonly DeviceType[] = [
   ...instruments,
   ...interfaces,
   ...mixers,
+  ...talkMixers,
   ...videoMixers,
   ...recorders,
   ...converters,
+  ...digitalLinks,
   ...headphones,
   ...loudspeakers,
   ...twoWay,
+  ...talkback,
   ...radioLinks,
+  ...docks,
   ...power,
   ...programs,
 ].map((type) => {

@@ -23,6 +23,15 @@ function player(
   };
 }
 
+/** The same as bits by light. */
+const withOptical = (type: DeviceType): DeviceType => ({
+  ...type,
+  ports: [
+    ...type.ports,
+    output('optical', 'optical out', 'toslink', 'digital', stereo, { does: 'music', isolated: true }),
+  ],
+});
+
 /** Something that plays into the room. */
 function inRoom(
   id: string,
@@ -87,12 +96,14 @@ export const instruments: DeviceType[] = [
       priceEur: [150, 1200],
     },
   ),
-  player(
-    'music-box',
-    'Music player, a box of its own',
-    'A player for discs, cards or the network, at line level.',
-    ['phono-pair', 'line', stereo],
-    { power: mains, priceEur: [40, 300] },
+  withOptical(
+    player(
+      'music-box',
+      'Music player, a box of its own',
+      'A player for discs, cards or the network, at line level.',
+      ['phono-pair', 'line', stereo],
+      { power: mains, priceEur: [40, 300] },
+    ),
   ),
   player(
     'venue-feed',

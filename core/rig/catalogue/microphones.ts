@@ -14,6 +14,7 @@ import {
   muteSetting,
   needsUsb,
   noise,
+  onOff,
   output,
   ownClock,
   stereo,
@@ -239,6 +240,39 @@ export const microphones: DeviceType[] = [
         'radio.mono',
         unmuted('mute'),
         noise(-112),
+        gain('gain'),
+        toDigital([0, 2, 4]),
+        latency('link'),
+        ownClock,
+      ),
+    ],
+  },
+  {
+    id: 'radio-plug-on',
+    name: 'Plug-on transmitter for a microphone',
+    family: 'microphones',
+    summary:
+      'Goes onto the XLR plug of any microphone and sends what it gives; feeds a condenser where its switch says so.',
+    power: battery(6),
+    priceEur: [70, 350],
+    ports: [
+      input('xlr', 'XLR, the microphone', 'xlr-female', 'microphone', mono, {
+        gives: { kind: 'phantom', milliamps: 7, setting: 'phantom' },
+      }),
+      output('radio', 'radio', 'radio', 'digital', mono),
+    ],
+    settings: [
+      gainSetting('gain', 'Gain', [0, 30, 50]),
+      onOff('phantom', 'Phantom power', 'off'),
+      muteSetting('mute', 'Mute', false),
+    ],
+    figures: { link: RADIO },
+    inside: [
+      way(
+        'xlr.mono',
+        'radio.mono',
+        unmuted('mute'),
+        noise(-120),
         gain('gain'),
         toDigital([0, 2, 4]),
         latency('link'),

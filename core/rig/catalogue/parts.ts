@@ -13,7 +13,7 @@ export const pictureAndStereo: Channels = [...picture, ...stereo];
 export const soundNumbered = (count: number): Channels =>
   Array.from({ length: count }, (_, i) => SOUND(['left', 'right'][i] ?? `ch-${i + 1}`));
 /** What a USB socket of a computer takes in: a picture, and sound in pairs. */
-export const usbChannels: Channels = [...picture, ...soundNumbered(8)];
+export const usbChannels: Channels = [...picture, ...soundNumbered(16)];
 
 type More = Partial<Omit<PortSpec, 'id' | 'name' | 'direction' | 'connector' | 'level' | 'channels'>>;
 type Port = (

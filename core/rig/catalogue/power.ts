@@ -16,10 +16,14 @@ function usbHub(id: string, name: string, summary: string, own: boolean): Device
     output(`down-${n}-out`, `socket ${n}, outwards`, 'usb-a', 'digital', stereo, { socket: `down-${n}` }),
     output(`up-${n}`, `to the computer, device ${n}`, 'plug-usb-a', 'digital', pictureAndStereo, {
       socket: 'up',
+      soundDevice: `device-${n}`,
       picture: { link: 'usb-5' },
       ...(n === 1 ? up : {}),
     }),
-    input(`up-${n}-in`, `from the computer, device ${n}`, 'plug-usb-a', 'digital', stereo, { socket: 'up' }),
+    input(`up-${n}-in`, `from the computer, device ${n}`, 'plug-usb-a', 'digital', stereo, {
+      socket: 'up',
+      soundDevice: `device-${n}`,
+    }),
   ]);
   return {
     id,

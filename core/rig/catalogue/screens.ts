@@ -74,6 +74,7 @@ function screen({
         ? [
             sounds('front', 'loudspeakers', stereo, 1),
             output('optical', 'optical out', 'toslink', 'digital' as const, stereo),
+            output('arc', 'HDMI ARC, audio out', 'hdmi', 'digital' as const, stereo),
           ]
         : []),
     ],
@@ -104,7 +105,9 @@ function screen({
       ...(jack
         ? both('hdmi', 'jack', when('mode', mode), latency(`sound-${mode}`), toAnalogue([-3.8, 0, 2.2]), noise(-85))
         : []),
-      ...(speakers ? both('hdmi', 'optical', when('mode', mode), latency(`sound-${mode}`)) : []),
+      ...(speakers
+        ? ['optical', 'arc'].flatMap((out) => both('hdmi', out, when('mode', mode), latency(`sound-${mode}`)))
+        : []),
       ...(speakers
         ? both('hdmi', 'front', when('mode', mode), latency(`sound-${mode}`), toAnalogue([0, 0, 0]), gain('volume'), {
             do: 'radiate',

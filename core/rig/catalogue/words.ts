@@ -63,8 +63,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'hdmi-splitter-powered':
     'powered splitter, powered hdmi splitter, active splitter, splitter with power (own supply, mains)',
   'hdmi-y-lead': 'hdmi y cable, hdmi y lead, hdmi y splitter, y splitter hdmi, hdmi tee',
-  'hdmi-switch':
-    'hdmi switch, hdmi switcher, hdmi selector, switch box, input selector, video switch, kvm, kvm switch (2x1)',
+  'hdmi-switch': 'hdmi switch, hdmi switcher, hdmi selector, switch box, input selector, video switch (2x1)',
   'hdmi-switch-splitter': 'switch splitter, hdmi switch with two outputs, hdmi switch splitter, bi direction switch',
   'hdmi-matrix': 'hdmi matrix, matrix switch, video matrix, 2x2 matrix',
   'hdmi-extractor':
@@ -115,6 +114,8 @@ const WORDS: Readonly<Record<string, string>> = {
   'lapel-usb': 'usb lav, usb lapel mic, usb lavalier, usb clip on mic',
   'radio-pack':
     'beltpack, belt pack, bodypack, body pack, wireless pack, wireless transmitter, radio pack, transmitter pack',
+  'radio-plug-on':
+    'plug on transmitter, plug on, xlr transmitter, wireless xlr transmitter, plug on wireless transmitter',
   'radio-handheld':
     'wireless mic, wireless handheld, wireless handheld mic, radio mic, handheld wireless, cordless mic, wireless microphone, radio microphone (handheld, wireless, radio, vocal)',
   'radio-base':
@@ -130,7 +131,13 @@ const WORDS: Readonly<Record<string, string>> = {
   'interface-8':
     'eight channel interface, eight input interface, rack interface, big interface, 8 preamp interface, interface (big, large)',
   'mixer-usb-10':
-    'digital mixer, digital desk, digital mixing desk, digital console mixer, rack mixer, podcast mixer, streaming mixer, mixer with sends (digital, usb, big, ten channel)',
+    'digital mixer, digital desk, digital mixing desk, digital console mixer, rack mixer, streaming mixer, mixer with sends (digital, usb, big, ten channel)',
+  'mixer-talk':
+    'podcast mixer, podcasting mixer, podcast desk, podcast console, podcast recorder, podcast production mixer, talk mixer, talk show mixer, mixer with mix minus, mix minus mixer, mixer with bluetooth, mixer with phone input, mixer with four headphone outputs, broadcast mixer, radio mixer (four mic, podcast)',
+  'mixer-usb-multitrack':
+    'multitrack mixer, multitrack usb mixer, usb multitrack mixer, mixer with multitrack usb, multichannel mixer, twelve channel mixer, 12 channel mixer, eight mic mixer, mixer with direct outs over usb (multitrack, big, large)',
+  'mixer-usb-two':
+    'dual usb mixer, mixer with two usb, two usb mixer, dual pc mixer, two pc mixer, mixer for two computers, mixer for two pcs, mixer with dual usb (dual)',
   'mixer-analogue':
     'analog mixer, analogue mixer, analogue desk, small mixer without usb, plain mixer (analog, small, without usb)',
   'mixer-usb-send':
@@ -146,9 +153,32 @@ const WORDS: Readonly<Record<string, string>> = {
   'usb-c-phone-adapter':
     'usb c dongle, headphone dongle, usb c to headphone, usb c adapter, phone dongle, usb c to jack',
   'bluetooth-to-line': 'bluetooth receiver, bt receiver, bluetooth to aux, bluetooth adapter, bluetooth to line',
+  'bluetooth-usb-to-line':
+    'bluetooth and usb receiver, bluetooth dac, usb and bluetooth dac, bluetooth usb dac, bluetooth and usb to line (bluetooth, usb)',
   'line-to-bluetooth': 'bluetooth transmitter, bt transmitter, aux to bluetooth, line to bluetooth',
   'optical-to-line':
     'optical dac, optical converter, toslink converter, optical to analog, optical to rca, spdif dac, optical to aux, toslink dac',
+  'coaxial-to-line':
+    'coaxial converter, coax dac, coaxial dac, coaxial to analog, coax to analog, coaxial to rca (digital)',
+  'line-to-digital':
+    'analog to optical, analog to digital converter, line to optical, rca to optical, analog to coaxial, line to spdif (digital)',
+  'coaxial-to-optical': 'coaxial to optical, coax to optical',
+  'optical-to-coaxial': 'optical to coaxial, optical to coax',
+  'preamp-8-optical':
+    'eight channel preamp, 8 channel preamp, eight channel mic preamp, preamp with optical out, eight channel optical preamp, mic preamp rack',
+  'interface-digital':
+    'interface with digital inputs, interface with spdif, interface with optical in, digital interface, interface with aes, audio interface with digital inputs, interface with coaxial (digital)',
+  'network-stage-box':
+    'stage box, stagebox, digital stage box, digital snake, network stage box, audio over ip stage box, network snake, networked stage box (network, digital)',
+  'network-to-line':
+    'network audio output, network to line, audio over ip output, network audio receiver, networked audio output (network)',
+  'line-to-network':
+    'network audio input, line to network, audio over ip input, network audio sender, networked audio input (network)',
+  'network-to-usb': 'network audio to usb, audio over ip to usb, network audio adapter, network to usb (network)',
+  'talkback-box':
+    'talkback, talkback mic, talkback box, talkback microphone, talk key, producer mic, cue mic (producer)',
+  'intercom-pack':
+    'intercom, intercom pack, intercom beltpack, wireless intercom, comms pack, comms headset pack, party line pack, cue system (wireless)',
   'isolator-line':
     'isolator, ground loop isolator, audio isolator, hum eliminator, isolation transformer, line isolator, hum killer',
   pad: 'pad, attenuator, inline pad, line to mic pad',
@@ -183,7 +213,9 @@ const WORDS: Readonly<Record<string, string>> = {
   'keying-box': 'keying box, ptt box, push to talk box, radio selector',
   'headset-two-radios': 'dual radio headset, two radio headset, dual comm headset',
   'usb-hub': 'usb hub, hub, unpowered hub, bus powered hub',
-  'usb-hub-powered': 'powered hub, powered usb hub, usb hub with power, dock, docking station, usb c dock, laptop dock',
+  'usb-hub-powered': 'powered hub, powered usb hub, usb hub with power',
+  dock: 'dock, docking station, usb c dock, laptop dock, usb dock (usb c, laptop)',
+  kvm: 'kvm, kvm switch, kvm switcher, keyboard and screen switch, switch between two computers (hdmi, usb)',
   'power-strip':
     'power strip, outlet strip, extension lead, multi plug, multiplug, surge protector, power bar, power board',
   'power-strip-long': 'long power strip, twelve way strip, rack power strip, big power strip',
