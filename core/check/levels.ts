@@ -1,5 +1,5 @@
 import { connectorOf, endOf, lastPlug } from '#core/plug/index.ts';
-import type { LevelClass } from '#core/rig/index.ts';
+import { givesMicrophoneLevel, type LevelClass } from '#core/rig/index.ts';
 import type { Rule, Severity } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { type LeadSeen, leadOn, sayLead } from './leads.ts';
@@ -105,6 +105,8 @@ const mismatches: readonly Rule[] = MISMATCHES.map((m) =>
   leadRule(m.id, (lead) => {
     if (!m.from.includes(lead.from.port.level) || !m.to.includes(lead.to.port.level)) return null;
     if (m.id === 'level-into-microphone' && isLineAfterAll(lead)) return null;
+    // A DI box takes an instrument, too.
+    if (m.id === 'level-microphone-into-line' && givesMicrophoneLevel(lead.to.type, lead.to.port)) return null;
     return { severity: m.severity, says: `${sayLead(lead)}: ${m.says}`, why: [{ says: m.why, source: SOURCE }] };
   }),
 );

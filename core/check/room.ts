@@ -1,4 +1,4 @@
-import { films, isPerson, settingFor, soundsIntoRoom } from '#core/rig/index.ts';
+import { amplifiesInstrument, films, isPerson, settingFor, soundsIntoRoom } from '#core/rig/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
 
@@ -65,6 +65,13 @@ const microphoneOf = (
   deviceIds: readonly string[],
 ): string | undefined => deviceIds.find((id) => id !== source.sound.deviceId && !isPerson(box(id).type));
 
+/** Several microphones in front of one instrument, and of nothing else: they stand there on purpose. */
+const isMikedSo = ({ box, rig }: Context, instrumentId: string, microphoneIds: readonly string[]): boolean =>
+  !isPerson(box(instrumentId).type) &&
+  rig.cables.every(
+    (c) => c.medium !== 'air' || !microphoneIds.includes(c.to.deviceId) || c.from.deviceId === instrumentId,
+  );
+
 const RULE_3_TO_1 = {
   says: 'at three times the distance the second is 9.5 dB down, and the comb is not heard',
   source: 'the 3:1 rule',
@@ -114,6 +121,7 @@ export const roomRules: readonly Rule[] = [
         !first ||
         !second ||
         !heardTogether(context, source.id, first.deviceId, second.deviceId) ||
+        isMikedSo(context, source.sound.deviceId, [first.deviceId, second.deviceId]) ||
         second.lengthM >= first.lengthM * THREE_TO_ONE ||
         second.lengthM > first.lengthM * OF_NO_MATTER
       )
@@ -163,7 +171,8 @@ export const roomRules: readonly Rule[] = [
     rig.cables.flatMap((cable): Draft[] => {
       if (cable.medium !== 'air' || cable.lengthM >= CLOSE_LOUDSPEAKER_M) return [];
       const [from, to] = [box(cable.from.deviceId), box(cable.to.deviceId)];
-      if (!soundsIntoRoom(from.type) || isPerson(to.type)) return [];
+      // In front of a guitar amplifier a mic is meant to stand.
+      if (!soundsIntoRoom(from.type) || amplifiesInstrument(from.type) || isPerson(to.type)) return [];
       return [
         {
           at: cable.id,

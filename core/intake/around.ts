@@ -128,7 +128,8 @@ function behindHub(rig: Rig, far: PortRef, way: 'in' | 'out'): PortRef | null {
     return near === far.portId ? [on!] : [];
   });
   const [lane] = lanes;
-  if (lane === undefined || !isUsb(ports.get(lane)) || !lanes.every((l) => l === lane)) return far;
+  if (lane === undefined || ![far.portId, lane].every((id) => isUsb(ports.get(id))) || !lanes.every((l) => l === lane))
+    return far;
   const next = rig.cables
     .map(({ from, to }) => (way === 'in' ? { near: to, far: from } : { near: from, far: to }))
     .find((c) => c.near.deviceId === far.deviceId && c.near.portId === lane);
@@ -150,8 +151,8 @@ export function listenRank(rig: Rig, deviceId: string, hostId: string): number {
   const down = [...downstream(rig, deviceId)].map((id) => typeOf(rig, id));
   if (down.some(isWorn)) return 1;
   if (down.some(soundsIntoRoom)) return 2;
-  // A phone is plugged where it is to be heard.
-  return typeOf(rig, hostId).power?.feeds ? 5 : 3;
+  // A phone is plugged where it is to be heard: into what leads on.
+  return typeOf(rig, hostId).power?.feeds || down.length === 1 ? 5 : 3;
 }
 
 /** People with a voice, in the order in which they were named. */

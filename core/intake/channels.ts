@@ -7,6 +7,8 @@ export interface Pair {
   readonly number: number;
   readonly channels: readonly string[];
   readonly sources: ReadonlySet<string>;
+  /** The same on each of the channels. */
+  readonly on: readonly ReadonlySet<string>[];
 }
 
 /** What comes on the pairs of an end that brings sound; pairs that nothing comes on are left out. */
@@ -16,9 +18,10 @@ export function pairsAt(rig: Rig, ref: PortRef, evaluation: Evaluation = evaluat
   const pairs: Pair[] = [];
   for (let i = 0; i < nodes.length; i += 2) {
     const both = nodes.slice(i, i + 2);
-    const sources = new Set(both.flatMap((n) => arrivals[n]!.map((a) => rig.sources[a.sourceIndex]!.id)));
+    const on = both.map((n) => new Set(arrivals[n]!.map((a) => rig.sources[a.sourceIndex]!.id)));
+    const sources = new Set(on.flatMap((s) => [...s]));
     if (sources.size > 0)
-      pairs.push({ number: i / 2 + 1, channels: both.map((n) => graph.nodes[n]!.channelId), sources });
+      pairs.push({ number: i / 2 + 1, channels: both.map((n) => graph.nodes[n]!.channelId), sources, on });
   }
   return pairs;
 }

@@ -1,6 +1,5 @@
 import {
   type DeviceType,
-  findTypes,
   isProgram,
   isWorn,
   type PlanCell,
@@ -9,11 +8,12 @@ import {
   soundsIntoRoom,
 } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { addDevice, bestBetween } from '#core/wire/index.ts';
+import { bestBetween } from '#core/wire/index.ts';
 import { downstream, endsOf, hostsOf, upstream } from './around.ts';
 import type { Builder } from './builder.ts';
 import { hearInRoom, wearerOf } from './people.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
+import { playThrough, type Through } from './system-sound.ts';
 
 /** How a game that comes from outside the computer is heard by whoever plays it. */
 export interface GameHeard {
@@ -67,7 +67,8 @@ export function hearGames(b: Builder, answers: Answers): GameHeard {
           },
           () => b.plugs(offer),
         );
-    } else if (computer) listenThrough(b, deviceId, names, computer);
+    } else if (computer)
+      playThrough(b, `hear:${deviceId}`, names, computer, { db: LISTEN_DB, note: 'by its system sound' });
   }
   return { decisions, inRoom };
 }
@@ -140,12 +141,8 @@ function jackInto(
   return null;
 }
 const GOOD = 25;
-
-interface Through {
-  readonly hostId: string;
-  readonly from: ReturnType<typeof endsOf>[number];
-  readonly to: ReturnType<typeof endsOf>[number];
-}
+/** Under voices that are played at full level. */
+const LISTEN_DB = -12;
 
 /** The computer that takes the console in, and to which somebody's ears are plugged. */
 function throughComputer(b: Builder, consoleId: string, listenerIds: readonly string[]): Through | null {
@@ -158,32 +155,4 @@ function throughComputer(b: Builder, consoleId: string, listenerIds: readonly st
     if (from && to) return { hostId, from, to };
   }
   return null;
-}
-
-const SYSTEM = 'sound-system';
-/** Under voices that are played at full level. */
-const LISTEN_DB = -12;
-
-/** The computer's own sound system plays an input on: it is heard, later than the picture. */
-function listenThrough(b: Builder, consoleId: string, game: string, { hostId, from, to }: Through): void {
-  const type = findTypes(b.rig).get(SYSTEM)!;
-  const { edit, device } = addDevice(b.rig, type, `${b.device(hostId).name}, system sound`);
-  const end = (portId: string) => ({ deviceId: device.id, portId });
-  b.make(
-    `hear:${consoleId}`,
-    {
-      who: b.device(hostId).name,
-      does: 'plays',
-      what: game,
-      how: `to ${b.device(to.deviceId).name}`,
-      note: 'by its system sound',
-    },
-    () => [
-      edit,
-      { kind: 'set-device', device: { ...device, on: hostId } },
-      b.link(from.ref, end('in-12')),
-      { ...b.link(end('out-12'), to.ref) },
-      b.set(device.id, 'listen-12', LISTEN_DB),
-    ],
-  );
 }

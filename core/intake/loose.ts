@@ -1,10 +1,13 @@
 import { connectorOf } from '#core/plug/index.ts';
 import {
+  amplifiesInstrument,
   beginsAt,
   type DeviceType,
   type Edit,
   endsThat,
   films,
+  givesMicrophoneLevel,
+  hearsAir,
   isHardware,
   isProgram,
   isSupply,
@@ -12,6 +15,7 @@ import {
   records,
   showsPicture,
   soundsIntoRoom,
+  usbRoleOf,
 } from '#core/rig/index.ts';
 import {
   addDevice,
@@ -24,7 +28,7 @@ import {
   type Offer,
   type TypedLead,
 } from '#core/wire/index.ts';
-import { endsOf, hostsOf, programsOn, upstream } from './around.ts';
+import { downstream, endsOf, hostsOf, listenRank, programsOn, upstream } from './around.ts';
 import type { Builder } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
 
@@ -94,6 +98,33 @@ export function hostPrograms(b: Builder): void {
   for (const device of lost) b.take({ kind: 'set-device', device: { ...device, on: host } });
 }
 
+/** What gets its power from USB alone hangs on a computer: one is there, even if nobody named it. */
+export function hostUsb(b: Builder): void {
+  if (hostsOf(b.rig).length > 0) return;
+  const lost = b.rig.devices.filter(({ id }) => {
+    const type = b.typeOf(id);
+    return (
+      type.power?.by?.every((by) => by === 'usb') === true &&
+      type.power.by.length > 0 &&
+      !isSupply(type) &&
+      type.ports.some((p) => p.level === 'digital' && usbRoleOf(type, p) === 'device') &&
+      !b.rig.cables.some(
+        (c) => c.medium === 'lead' && [c.from, c.to].some((e) => e.deviceId === id && isUsbPort(type, e.portId)),
+      )
+    );
+  });
+  if (lost.length === 0) return;
+  const { edit } = addDevice(b.rig, b.types.get(COMPUTER)!, 'Computer');
+  b.make(
+    'computer',
+    { who: lost.map((d) => d.name).join(' and '), does: lost.length > 1 ? 'need' : 'needs', what: 'a computer' },
+    () => [edit],
+  );
+}
+
+const isUsbPort = (type: DeviceType, portId: string): boolean =>
+  type.ports.some((p) => p.id === portId && connectorOf(p.connector)?.kind === 'usb');
+
 /** What USB devices are plugged to, where there is a tablet besides. */
 const feeds = (b: Builder, id: string): boolean => b.typeOf(id).power?.feeds !== undefined;
 
@@ -115,7 +146,11 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
     const isPlugged = b.rig.cables.some(
       (c) => c.medium !== 'air' && c.medium !== 'light' && (c.from.deviceId === id || c.to.deviceId === id),
     );
-    const isDone = isPlugged && !isDeadEnd(b, id);
+    // A mic stands in front of it.
+    const isHeard =
+      soundsIntoRoom(type) &&
+      b.rig.cables.some((c) => c.medium === 'air' && c.from.deviceId === id && hearsAir(b.typeOf(c.to.deviceId)));
+    const isDone = (isPlugged && !isDeadEnd(b, id)) || isHeard;
     if (!isHardware(type) || type.hosts || isSupply(type) || isDone || waiting.has(id)) continue;
     const [host] = hostsOf(b.rig);
     if (isWithin(type)) {
@@ -166,6 +201,45 @@ function isDeadEnd({ rig, types }: Builder, id: string): boolean {
   return !isEnd && !rig.cables.some((c) => c.from.deviceId === id && c.medium !== 'light');
 }
 
+/** What is between an instrument and what it goes into, or makes it loud, is there because somebody plays: an amplifier, a DI box. */
+export function playIntoIdle(b: Builder): void {
+  const fits = fitsAmong(b.types);
+  for (const { id, name } of b.rig.devices) {
+    const type = b.typeOf(id);
+    const isLed = b.rig.cables.some((c) => c.to.deviceId === id);
+    const isHeard = b.rig.cables.some((c) => c.from.deviceId === id);
+    if (isLed || !(amplifiesInstrument(type) || (isHeard && bringsDown(type)))) continue;
+    const [best] = [...b.types.values()]
+      .filter((t) => isHardware(t) && t.ports.some((p) => p.does === 'music' && beginsAt(t, p)))
+      .map((t) => ({ type: t, cost: fits(t, type) }))
+      .filter((t): t is { type: DeviceType; cost: number } => t.cost !== null)
+      // Of those that are plugged plainly, the commonest: it stands first.
+      .sort((x, y) => Number(x.cost >= PLAIN) - Number(y.cost >= PLAIN) || (x.cost < PLAIN ? 0 : x.cost - y.cost));
+    if (!best) continue;
+    const { edit, device } = addDevice(b.rig, best.type);
+    if (b.make(`plays:${id}`, { who: device.name, does: 'plays through', what: name }, () => [edit]))
+      plug(b, device.id, id);
+  }
+}
+
+const bringsDown = (type: DeviceType): boolean =>
+  type.ports.some((p) => p.direction === 'in' && givesMicrophoneLevel(type, p));
+
+/** A mic that wants a few volts from its jack, plugged where there are none: the adapter that makes them of phantom power. */
+export function adaptPlugIns(b: Builder): void {
+  for (const cable of b.rig.cables.filter((c) => c.medium === 'lead')) {
+    const port = ({ deviceId, portId }: (typeof cable)['from']) =>
+      b.typeOf(deviceId).ports.find((p) => p.id === portId)!;
+    if (port(cable.from).takes?.kind !== 'plug-in' || port(cable.to).gives?.kind !== 'phantom') continue;
+    const [type] = boxesBetween(b.types, b.typeOf(cable.from.deviceId), b.typeOf(cable.to.deviceId)).filter((t) =>
+      t.ports.some((p) => p.gives?.kind === 'plug-in' && t.ports.some((q) => q.takes?.kind === 'phantom')),
+    );
+    if (!type) continue;
+    b.take({ kind: 'unplug', cableId: cable.id });
+    putBetween(b, cable.from.deviceId, cable.to.deviceId, type);
+  }
+}
+
 /** A screen that is plugged to a computer for something else (a display on the head, for its microphone) gets its picture too. */
 export function plugScreens(b: Builder): void {
   for (const { id, name } of b.rig.devices) {
@@ -193,7 +267,7 @@ const isFree = ({ rig }: Builder, { cables: [first], socket }: Offer): boolean =
 /** A phone or a tablet that nothing was said to run on takes part in a call; what it is plugged to has a way back to it. */
 export function callOnPhones(b: Builder): void {
   for (const hostId of hostsOf(b.rig)) {
-    if (feeds(b, hostId) || programsOn(b.rig, hostId).length > 0) continue;
+    if (feeds(b, hostId) || programsOn(b.rig, hostId).length > 0 || isOnlySpokenInto(b, hostId)) continue;
     const phone = b.device(hostId).name;
     const { edit, device } = addDevice(b.rig, b.types.get('call')!, `${phone}, call`.slice(0, 120));
     const on: Edit = { kind: 'set-device', device: { ...device, on: hostId } };
@@ -222,25 +296,38 @@ export function callOnPhones(b: Builder): void {
   }
 }
 
+/** A mic is plugged into it, and nothing is plugged to hear it by: it films or records. */
+const isOnlySpokenInto = ({ rig }: Builder, hostId: string): boolean =>
+  endsOf(rig, hostId, 'in').some((e) => e.deviceId !== hostId && e.sound) &&
+  endsOf(rig, hostId, 'out').every((e) => e.deviceId === hostId || listenRank(rig, e.deviceId, hostId) > 3);
+
 /** What the computer is there for, where no program was named: a desk leads somewhere. */
 export function nameProgram(b: Builder, answers: Answers): Decision[] {
   return hostsOf(b.rig).flatMap((hostId) => {
     const runs = programsOn(b.rig, hostId).map((id) => b.typeOf(id));
     const arrivals = endsOf(b.rig, hostId, 'in').filter((e) => e.deviceId !== hostId);
-    if (arrivals.length === 0 || runs.some((t) => endsThat(t, 'stream').length > 0 || records(t))) return [];
-    if (!feeds(b, hostId)) return [];
+    const isGame = isCaptured(b, hostId) && runs.every((t) => !t.ports.some((p) => p.does === 'game'));
+    if (runs.some((t) => endsThat(t, 'stream').length > 0 || records(t))) return [];
+    if (arrivals.length === 0 && !(isGame && runs.length === 0)) return [];
+    if (!feeds(b, hostId) && runs.length > 0) return [];
     const host = b.device(hostId).name;
     const isCamera = (id: string) => [...upstream(b.rig, id)].some((d) => films(b.typeOf(d)));
     const captures = arrivals.some((e) => e.picture && !isCamera(e.deviceId));
     const calls = runs.some((t) => endsThat(t, 'call-microphone').length > 0);
     // On a call all else is heard and seen already; what is captured wants to go somewhere.
-    if (calls && !captures) return [];
-    const [stream, call, record] = PURPOSES;
+    if (calls && !captures && !isGame) return [];
+    const [stream, call, record, game] = PURPOSES;
     const asked = decide(answers, {
       id: `purpose:${hostId}`,
       asks: calls ? `What is ${host} for, beside the call?` : `What is ${host} for?`,
-      options: [stream, ...(calls ? [] : [call]), record, { id: NONE, label: 'Nothing yet' }],
-      usual: captures || arrivals.some((e) => e.picture) ? stream.id : record.id,
+      options: [
+        stream,
+        ...(calls ? [] : [call]),
+        record,
+        ...(isGame ? [game] : []),
+        { id: NONE, label: 'Nothing yet' },
+      ],
+      usual: isGame ? game.id : captures || arrivals.some((e) => e.picture) ? stream.id : record.id,
     });
     const type = b.types.get(asked.taken);
     if (type) {
@@ -252,10 +339,19 @@ export function nameProgram(b: Builder, answers: Answers): Decision[] {
   });
 }
 
+/** Another computer takes its picture in: what is played on it is seen there. */
+const isCaptured = ({ rig }: Builder, hostId: string): boolean => {
+  const after = downstream(rig, hostId);
+  return hostsOf(rig).some(
+    (other) => other !== hostId && endsOf(rig, other, 'in').some((e) => e.picture && after.has(e.deviceId)),
+  );
+};
+
 const PURPOSES = [
   { id: 'capture-program', label: 'Streaming', name: 'Streaming app' },
   { id: 'call', label: 'A call', name: 'Call' },
   { id: 'recording-program', label: 'Recording', name: 'Recording app' },
+  { id: 'game-program', label: 'A game', name: 'Game' },
 ] as const;
 
 function nameOfPurpose(b: Builder, typeId: string): string {

@@ -1,4 +1,5 @@
 import {
+  applyEdit,
   endsBehind,
   films,
   findTypes,
@@ -9,14 +10,16 @@ import {
   showsPicture,
   soundsIntoRoom,
 } from '#core/rig/index.ts';
+import { evaluate, rolesOf } from '#core/signal/index.ts';
 import { addDevice, addFarSeat, bestBetween, freeId, isMeant, type TypedUse, YOU } from '#core/wire/index.ts';
 import {
   earsPort,
+  endsOf,
   hearsToo,
   isFedByLead,
   isHeadset,
   isMicrophone,
-  isTalkedInto,
+  listenRank,
   peopleOf,
   upstream,
 } from './around.ts';
@@ -26,6 +29,30 @@ import type { Builder } from './builder.ts';
 const GUEST = 'Guest';
 const CALLER = 'Caller';
 const ROOM = 'Room';
+/** What one hears a call by, where nothing was named. */
+const EARS = 'headphones';
+/** What brings somebody there who is elsewhere. */
+const CALL = 'call';
+
+/** Whoever was named with a computer, and talks into nothing here while others do, is far away: on a call there. */
+export function callThose(b: Builder, uses: readonly TypedUse[]): readonly TypedUse[] {
+  const far = uses.filter(
+    ({ programId, deviceId }) =>
+      b.typeOf(programId).hosts &&
+      isPerson(b.typeOf(deviceId)) &&
+      deviceId !== b.you &&
+      !isSeatedHere(b.rig, deviceId) &&
+      b.rig.devices.some((d) => isMicrophone(b.typeOf(d.id))),
+  );
+  return far.flatMap(({ programId: hostId, deviceId }): TypedUse[] => {
+    const known = b.rig.devices.find((d) => d.on === hostId && isCall(b.typeOf(d.id)));
+    if (known) return [{ programId: known.id, deviceId }];
+    const { edit, device } = addDevice(b.rig, b.types.get(CALL)!);
+    const says = { who: b.device(deviceId).name, does: 'is on', what: device.name, how: `on ${b.device(hostId).name}` };
+    const edits = () => [edit, { kind: 'set-device' as const, device: { ...device, on: hostId } }];
+    return b.make(`call-with:${hostId}`, says, edits) ? [{ programId: device.id, deviceId }] : [];
+  });
+}
 
 /** Persons that were named with a call are over there, and hear by a headset of their own. */
 export function seatFarPeople(b: Builder, uses: readonly TypedUse[]): void {
@@ -40,6 +67,29 @@ export function seatFarPeople(b: Builder, uses: readonly TypedUse[]): void {
       { who: CALLER, does: 'is on', what: call.name, note: 'a call has somebody at its other end' },
       () => [seat(b.rig, call.id, CALLER)],
     );
+  }
+}
+
+/** A call that nobody could hear gets headphones, where one plugs them: at the box that its mic is plugged into, else at the computer. */
+export function earsForCalls(b: Builder): void {
+  for (const call of b.rig.devices.filter((d) => isCall(b.typeOf(d.id)) && d.on !== undefined)) {
+    const hostId = call.on!;
+    const heard = endsOf(b.rig, hostId, 'out').some((e) => e.sound && listenRank(b.rig, e.deviceId, hostId) < 5);
+    const arrivals = endsOf(b.rig, hostId, 'in').filter((e) => e.sound && e.deviceId !== hostId);
+    if (heard || arrivals.length === 0 || b.rig.devices.some((d) => isWorn(b.typeOf(d.id)) && !isFarGear(b, d.id)))
+      continue;
+    const { edit, device } = addDevice(b.rig, b.types.get(EARS)!);
+    const says = { who: device.name, does: 'plug into', note: 'so that you hear the call' };
+    const after = applyEdit(b.rig, edit);
+    if (!after.ok) continue;
+    const [offer] = [...arrivals.map((e) => e.deviceId), hostId].flatMap(
+      (id) => bestBetween(after.rig, id, device.id, { suits: isMeant(b.typeOf(id), b.types.get(EARS)!) }) ?? [],
+    );
+    if (offer)
+      b.make(`ears:${call.id}`, { ...says, what: b.device(offer.cables[0]!.from.deviceId).name }, () => [
+        edit,
+        ...b.plugs(offer),
+      ]);
   }
 }
 
@@ -94,7 +144,7 @@ export function seatPeople(b: Builder, isOpen: boolean): void {
   const mics = b.rig.devices.filter(
     (d) => isMicrophone(b.typeOf(d.id)) && !isFarGear(b, d.id) && !isFedByLead(b.rig, d.id),
   );
-  const untalked = mics.filter((d) => !isTalkedInto(b.rig, d.id));
+  const untalked = mics.filter((d) => !b.rig.cables.some((c) => c.medium === 'air' && c.to.deviceId === d.id));
   const plain = untalked.filter((d) => !isHeadset(b.typeOf(d.id)));
   const headsets = untalked.filter((d) => isHeadset(b.typeOf(d.id)));
   for (const { id, name } of plain) {
@@ -271,6 +321,20 @@ export function dropSilentVoices(b: Builder): void {
     if (talks(b, personId)) continue;
     for (const source of b.rig.sources.filter((s) => s.sound.deviceId === personId))
       b.take({ kind: 'remove-source', sourceId: source.id });
+  }
+}
+
+/** A voice that comes nowhere, where nothing goes out and nobody else listens: of a headset whose mic has no use here. */
+export function dropIdleVoices(b: Builder): void {
+  const roles = rolesOf(b.rig);
+  if (b.rig.listeners.some((l) => roles.listener(l) !== 'ears')) return;
+  const { pairs } = evaluate(b.rig);
+  for (const source of b.rig.sources.filter((s) => isPerson(b.typeOf(s.sound.deviceId)))) {
+    const own = pairs.filter((p) => p.sourceId === source.id);
+    const isWorn = b.rig.cables.some(
+      (c) => c.medium === 'air' && c.from.deviceId === source.sound.deviceId && isHeadset(b.typeOf(c.to.deviceId)),
+    );
+    if (isWorn && own.every((p) => p.ways.length === 0)) b.take({ kind: 'remove-source', sourceId: source.id });
   }
 }
 

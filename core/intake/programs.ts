@@ -5,6 +5,7 @@ import {
   endsThat,
   films,
   isCall,
+  isPerson,
   type PortRef,
   type PortSpec,
   records,
@@ -78,6 +79,9 @@ export const callMicrophones = (b: Builder, hostId: string, callId: string, uses
   return plugged.length > 0 ? plugged : all;
 };
 
+const voicesOf = (b: Builder): ReadonlySet<string> =>
+  new Set(b.rig.sources.filter((s) => isPerson(b.typeOf(s.sound.deviceId))).map((s) => s.id));
+
 function connectCall(b: Builder, hostId: string, callId: string, uses: readonly TypedUse[], answers: Answers): void {
   const type = b.typeOf(callId);
   const call = b.device(callId).name;
@@ -89,26 +93,40 @@ function connectCall(b: Builder, hostId: string, callId: string, uses: readonly 
   const own =
     chosen && speakers.find((s) => s.deviceId === chosen.deviceId && listenRank(b.rig, s.deviceId, hostId) === 0);
   const out = own ?? speakers[0];
+  const link = (from: End, to: PortRef): Edit => {
+    // A voice may come on later channels than the first two.
+    const heard = pairsAt(b.rig, from.ref);
+    const voices = voicesOf(b);
+    const most = (p: Pair) => [...p.sources].filter((s) => voices.has(s)).length;
+    const [best] = [...heard].sort((x, y) => most(y) - most(x) || x.number - y.number);
+    const made = b.link(from.ref, to);
+    return made.kind === 'plug' && mic && best && best.number > 1 && most(best) > 0
+      ? { ...made, cable: { ...made.cable, map: mapOf(best, mic) } }
+      : made;
+  };
   const micRef = mic && at(callId, mic);
   const speakerRef = speaker && at(callId, speaker);
   const takesMic = micRef && chosen && !isLinked(b, micRef);
   const playsOut = speakerRef && out && !isLinked(b, speakerRef);
   if (takesMic && playsOut && chosen.deviceId === out.deviceId)
     b.make(`call:${callId}`, { who: call, does: 'uses', what: nameOf(b, chosen), how: 'for mic and speaker' }, () => [
-      b.link(chosen.ref, micRef),
+      link(chosen, micRef),
       b.link(speakerRef, out.ref),
     ]);
   else {
     if (takesMic)
       b.make(`call-mic:${callId}`, { who: call, does: 'uses', what: nameOf(b, chosen), how: 'for its mic' }, () => [
-        b.link(chosen.ref, micRef),
+        link(chosen, micRef),
       ]);
     if (playsOut)
       b.make(`call-speaker:${callId}`, { who: call, does: 'plays to', what: nameOf(b, out) }, () => [
         b.link(speakerRef, out.ref),
       ]);
   }
-  const camera = endsOf(b.rig, hostId, 'in').find((e) => e.picture && films(b.typeOf(e.deviceId)));
+  const camera = endsOf(b.rig, hostId, 'in').find(
+    (e) =>
+      e.picture && (films(b.typeOf(e.deviceId)) || [...upstream(b.rig, e.deviceId)].some((d) => films(b.typeOf(d)))),
+  );
   // One program at a time gets the picture of a camera.
   const streams = programsOn(b.rig, hostId).some((p) => endsThat(b.typeOf(p), 'stream').length > 0);
   const view = type.ports.find(
@@ -254,10 +272,11 @@ function sourcesFrom(b: Builder, deviceId: string, programId: string): Set<strin
   return new Set(taken.flatMap(({ ref }) => pairsAt(b.rig, ref).flatMap((p) => [...p.sources])));
 }
 
-/** Two channels to the two sides of an input. */
-const mapOf = ({ channels }: Pair, input: PortSpec): Cable['map'] => {
+/** Two channels to the two sides of an input; one that is alone to both. */
+const mapOf = ({ channels, on }: Pair, input: PortSpec): Cable['map'] => {
+  const used = channels.filter((_, i) => on[i]!.size > 0);
   const sides = input.channels.filter((c) => c.carries === 'sound').map((c) => c.id);
-  return sides.map((to, i) => ({ from: channels[Math.min(i, channels.length - 1)]!, to }));
+  return sides.map((to, i) => ({ from: used[Math.min(i, used.length - 1)]!, to }));
 };
 
 function takePair(

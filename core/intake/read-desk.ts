@@ -1,16 +1,36 @@
-import { askedBy, check } from '#core/check/index.ts';
-import { alreadySo, emptyRig, isCall, isWorn, type Rig } from '#core/rig/index.ts';
+import { askedBy, check, type Question } from '#core/check/index.ts';
+import { alreadySo, applyEdit, type Edit, emptyRig, isCall, isWorn, type Rig } from '#core/rig/index.ts';
 import type { OwnWords } from '#core/typed/index.ts';
 import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
 import { Builder, type Made } from './builder.ts';
 import { hearGames } from './hear-game.ts';
-import { bridgeGaps, callOnPhones, hostPrograms, moveSources, nameProgram, plugLoose, plugScreens } from './loose.ts';
-import { dropSilentVoices, seatFarPeople, seatInRoom, seatPeople } from './people.ts';
+import {
+  adaptPlugIns,
+  bridgeGaps,
+  callOnPhones,
+  hostPrograms,
+  hostUsb,
+  moveSources,
+  nameProgram,
+  playIntoIdle,
+  plugLoose,
+  plugScreens,
+} from './loose.ts';
+import {
+  callThose,
+  dropIdleVoices,
+  dropSilentVoices,
+  earsForCalls,
+  seatFarPeople,
+  seatInRoom,
+  seatPeople,
+} from './people.ts';
 import { dropUnreached, planFor } from './plan.ts';
 import { callMicrophones, connectPrograms } from './programs.ts';
 import { type Answers, type Decision, decide, YES_NO } from './questions.ts';
 import { chooseUse, delayPrograms, settleRouting, takeInMono, turnSwitches } from './settle.ts';
 import { momentsOfSwitches } from './switched.ts';
+import { passVoicesOn } from './system-sound.ts';
 
 export interface DeskOptions {
   /** What the rig is called. */
@@ -47,19 +67,26 @@ export function readDesk(
   const decisions: Decision[] = [];
   decisions.push(...bridgeGaps(b, typed.leads, answers, false));
   hostPrograms(b);
+  if (typed.waiting.length === 0) hostUsb(b);
   plugLoose(b, new Set(typed.waiting));
   decisions.push(...bridgeGaps(b, typed.leads, answers, true));
   plugScreens(b);
+  playIntoIdle(b);
+  adaptPlugIns(b);
   moveSources(b);
   chooseUse(b);
   callOnPhones(b);
   decisions.push(...nameProgram(b, answers));
-  seatFarPeople(b, typed.uses);
+  const uses = [...typed.uses, ...callThose(b, typed.uses)];
+  seatFarPeople(b, uses);
+  earsForCalls(b);
   seatPeople(b, typed.waiting.length > 0);
   if (typed.waiting.length === 0) dropSilentVoices(b);
-  connectPrograms(b, typed.uses, answers);
+  connectPrograms(b, uses, answers);
+  passVoicesOn(b);
   seatInRoom(b);
   decisions.push(...aboutCalls(b, typed, answers));
+  if (typed.waiting.length === 0) dropIdleVoices(b);
   const { decisions: heard, inRoom } = hearGames(b, answers);
   decisions.push(...heard);
   for (const cell of planFor(b.rig, inRoom, answers))
@@ -68,6 +95,8 @@ export function readDesk(
   turnSwitches(b);
   takeInMono(b);
   settleRouting(b);
+  // What has found its way may come by one side of it.
+  turnSwitches(b);
   dropUnreached(b);
   delayPrograms(b);
   decisions.push(...askOfSettings(b, answers));
@@ -119,6 +148,17 @@ function farName(b: Builder, callId: string): string {
   return people.length > 0 ? [...new Set(people)].join(' and ') : b.device(callId).name;
 }
 
+/** Whether a setting still stops the session with an edit. */
+function stopsWith(rig: Rig, edit: Edit, { deviceId, settingId }: Pick<Question, 'deviceId' | 'settingId'>): boolean {
+  const done = applyEdit(rig, edit);
+  return (
+    !done.ok ||
+    check(done.rig).some(
+      (f) => f.severity === 'stop' && f.where.setting?.deviceId === deviceId && f.where.setting.settingId === settingId,
+    )
+  );
+}
+
 /** What would stop the session, and hangs on how a box stands that nobody has looked at: asked now, seen when answered. */
 function askOfSettings(b: Builder, answers: Answers): Decision[] {
   const stops = check(b.rig).filter((f) => f.severity === 'stop' && f.asks && f.where.setting);
@@ -126,9 +166,19 @@ function askOfSettings(b: Builder, answers: Answers): Decision[] {
     if (question.settingId === null || question.answers.length < 2) return [];
     const options = question.answers.map((a) => ({ id: a.label, label: a.label }));
     const asks = `${b.device(question.deviceId).name}: ${question.asks}`;
-    const asked = decide(answers, { id: `ask:${question.id}`, asks, options });
+    // A desk is set so that it works, as phantom power is switched on: whoever cannot, says so.
+    const settled = question.answers.find((a) => !stopsWith(b.rig, alreadySo(b.rig, a.changes), question));
+    const asked = decide(answers, {
+      id: `ask:${question.id}`,
+      asks,
+      options,
+      ...(settled && { usual: settled.label }),
+    });
     const answer = question.answers.find((a) => a.label === asked.taken);
-    if (asked.answered && answer) b.take(alreadySo(b.rig, answer.changes));
+    if (answer && asked.answered) b.take(alreadySo(b.rig, answer.changes));
+    else if (answer)
+      for (const change of answer.changes)
+        if ('settingId' in change) b.take(b.set(change.deviceId, change.settingId, change.value));
     return [asked];
   });
 }

@@ -1,20 +1,24 @@
-import { check } from '#core/check/index.ts';
-import { applyEdit, type Edit, findTypes, type Rig, type SettingChange, sayValue } from '#core/rig/index.ts';
+import { check, type Finding } from '#core/check/index.ts';
+import { applyEdit, type Edit, findTypes, type SettingChange, sayValue } from '#core/rig/index.ts';
 import { type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
 import { alignListener, makeItSo } from '#core/solve/index.ts';
 import type { Builder } from './builder.ts';
 
-/** What stands otherwise than the box comes, because of what is plugged: a switch, the power of a condenser. */
-const SETTLED = new Set(['exclusive-switched-off', 'power-phantom-missing']);
+/** What stands otherwise than the box comes, because of what is plugged: a switch, the power of a condenser, a pair of packs with one that is worn. */
+const SETTLED = new Set(['exclusive-switched-off', 'power-phantom-missing', 'route-one-side']);
 
 /** What is plugged is chosen and fed, where a switch of the box does it and nothing else goes wrong by it. */
 export function turnSwitches(b: Builder): void {
-  const open = (rig: Rig) => check(rig);
-  const before = open(b.rig);
-  for (const finding of before.filter((f) => SETTLED.has(f.rule))) {
-    const serious = (list: typeof before) =>
-      list.filter((f) => f.severity === 'stop' || f.severity === 'fix').map((f) => f.id);
-    const was = new Set(serious(open(b.rig)));
+  const tried = new Set<string>();
+  const serious = (list: readonly Finding[]) =>
+    list.filter((f) => f.severity === 'stop' || f.severity === 'fix').map((f) => f.id);
+  // What is chosen at one box lets another one be seen.
+  for (;;) {
+    const before = check(b.rig);
+    const finding = before.find((f) => SETTLED.has(f.rule) && !tried.has(f.id));
+    if (!finding) return;
+    tried.add(finding.id);
+    const was = new Set(serious(before));
     const options = finding.where.deviceIds.flatMap((deviceId) =>
       b
         .typeOf(deviceId)
@@ -25,7 +29,7 @@ export function turnSwitches(b: Builder): void {
     const found = options.find(({ deviceId, spec, value }) => {
       const done = applyEdit(b.rig, b.set(deviceId, spec.id, value));
       if (!done.ok) return false;
-      const after = open(done.rig);
+      const after = check(done.rig);
       return !after.some((f) => f.id === finding.id) && serious(after).every((id) => was.has(id));
     });
     if (!found) continue;

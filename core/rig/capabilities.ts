@@ -117,6 +117,23 @@ export const amplifies = (type: DeviceType): boolean =>
 /** Nearer than this a sound is stated for one ear, and not for a room. */
 const ROOM_M = 0.2;
 
+/** What comes in there leaves at the level of a microphone, as from a DI box: whatever is plugged, it is brought down to that. */
+export const givesMicrophoneLevel = (type: DeviceType, end: PortSpec): boolean =>
+  type.inside.some(
+    (w) =>
+      portOf(w.from) === end.id &&
+      type.ports.some((p) => p.id === portOf(w.to) && p.level === 'microphone' && p.isolated === true),
+  );
+
+/** It makes an instrument that is plugged into it loud in the room. */
+export const amplifiesInstrument = (type: DeviceType): boolean =>
+  isHardware(type) &&
+  soundsIntoRoom(type) &&
+  type.inside.some((w) => {
+    const [from, to] = [w.from, w.to].map((place) => type.ports.find((p) => p.id === portOf(place)));
+    return from?.level === 'microphone' && to?.level === 'air';
+  });
+
 /** Whether it makes sound of its own into the room: volts, or what comes by a link, turned into air, not at an ear. */
 export const soundsIntoRoom = (type: DeviceType): boolean =>
   type.ports.some(

@@ -1,5 +1,6 @@
 export {
   amplifies,
+  amplifiesInstrument,
   beginsAt,
   captures,
   computerOf,
@@ -7,6 +8,7 @@ export {
   endsThat,
   endsThatLeadTo,
   films,
+  givesMicrophoneLevel,
   hearsAir,
   isCall,
   isHardware,

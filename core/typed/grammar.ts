@@ -1,35 +1,14 @@
 import { type DeviceType, isWorn, records, soundsIntoRoom, type Types } from '#core/rig/index.ts';
+import { isNamedAgain } from './again.ts';
+import type { Chain, Fits, Hop, Item } from './chain.ts';
+import { compoundOf } from './compound.ts';
 import { type Lexeme, lexemesOf } from './lexer.ts';
-import { type Mention, type OwnWords, readMention } from './mention.ts';
-import { isJoining, type Joint, joiningName, jointAt, socketWords } from './phrases.ts';
+import { type OwnWords, readMention } from './mention.ts';
+import { isBareConnector, isBareSocket, isJoining, type Joint, joiningName, jointAt, socketWords } from './phrases.ts';
 import { numberOf, tokensOf } from './tokens.ts';
 import { FILLERS, type Vocabulary, vocabularyOf } from './vocabulary.ts';
 
-/** Something that was named: what it was taken for, and where it is plugged as far as that was said. */
-export interface Item {
-  /** As typed, without socket and quotes. */
-  readonly text: string;
-  readonly mention: Mention;
-  /** What it is called, in quotes. */
-  readonly name: string | null;
-  /** 'line in', 'out 7/8': the socket on it that was named. */
-  readonly socket: string | null;
-  /** Where it stands in the text. */
-  readonly from: number;
-  readonly to: number;
-}
-/** What is named together, and how it is joined to what was named before. */
-export interface Hop {
-  readonly joint: Joint | null;
-  readonly items: readonly Item[];
-}
-/** From hop to hop; a single hop where nothing was said of where it leads. */
-export type Chain = readonly Hop[];
-
-/** Whether something leads from one type to another, and at what cost; null where nothing fits. */
-export type Fits = (from: DeviceType, to: DeviceType) => number | null;
-
-type Separator = { readonly kind: 'joint'; readonly joint: Joint } | { readonly kind: 'list' };
+type Separator = { readonly kind: 'joint'; readonly joint: Joint; readonly each?: boolean } | { readonly kind: 'list' };
 type Part = { readonly kind: 'item'; readonly item: Item } | Separator;
 
 /**
@@ -46,7 +25,15 @@ export function readChains(text: string, types: Types, fits: Fits, own?: OwnWord
     else if (lexeme.kind === 'colon') statements.splice(-1, 1, isTitle(statements.at(-1)!) ? [] : statements.at(-1)!);
     else statements.at(-1)!.push(lexeme);
   }
-  return statements.flatMap((s) => chainsOf(partsOf(s, text, types, vocabulary, own), fits));
+  return statements.flatMap((s) => {
+    const beside: Chain[] = [];
+    const parts = partsOf(s, text, types, vocabulary, own).map((part): Part => {
+      const compound = part.kind === 'item' ? compoundOf(part.item, types, fits, own) : null;
+      if (compound) beside.push(compound.beside);
+      return compound ? { kind: 'item', item: compound.item } : part;
+    });
+    return [...chainsOf(parts, fits), ...beside];
+  });
 }
 
 const MOST_IN_TITLE = 6;
@@ -110,8 +97,22 @@ function partsOf(
       const run = wordsFrom(lexemes, i);
       const named = joiningName(run, vocabulary);
       const said = named > 0 ? 0 : socketWords(run);
-      const joint = named > 0 || said > 0 ? null : jointAt(run);
+      // 'Mixer recording to the laptop': it does so on its way.
+      const doing = open.length > 0 && /^(?:recording|streaming|running|playing)$/i.test(run[0]!) ? 1 : 0;
+      const way = named > 0 || said > 0 ? null : jointAt(run.slice(doing));
+      const joint = way && { ...way, length: way.length + doing };
       if (isCounted(open, run)) open.push(lexeme);
+      else if (open.length > 0 && run.length === 1 && isBareSocket(lexeme.text)) socket = lexeme.text;
+      // 'Mixer usb > laptop': where the wire leaves, behind a whole name.
+      else if (
+        open.length > 0 &&
+        (run.length === 1 || jointAt(run.slice(1)) !== null) &&
+        isBareConnector(lexeme.text) &&
+        socketWords(run) === 0 &&
+        isName(textOf(open), vocabulary) &&
+        !isName(`${textOf(open)} ${lexeme.text}`, vocabulary)
+      )
+        socket = lexeme.text;
       else if (named > 0) {
         open.push(...lexemes.slice(i, i + named));
         i += named - 1;
@@ -121,7 +122,8 @@ function partsOf(
         i += said - 1;
         if (/^(?:of|on)$/i.test(run[said] ?? '') && open.length === 0) i++;
       } else if (joint) {
-        part({ kind: 'joint', joint: joint.joint }, /^then$/i.test(run.slice(0, joint.length).join(' ')));
+        const said = run.slice(0, joint.length).join(' ');
+        part({ kind: 'joint', joint: joint.joint, each: /\beach\b/i.test(said) }, /^then$/i.test(said));
         i += joint.length - 1;
       } else open.push(lexeme);
     }
@@ -140,7 +142,7 @@ const isCounted = (open: readonly Lexeme[], [word = '', next = '']: readonly str
 
 /** Words for a lead and for what is at its ends; 'aux' and 'phones' may be boxes. */
 const CABLES = new Set(
-  'out output input usb hdmi xlr optical jack cable lead cord wire bluetooth wireless rca coax spdif network ethernet displayport'.split(
+  'out output input usb hdmi xlr optical jack cable lead cord wire bluetooth wireless rca coax spdif network ethernet displayport arc earc loop'.split(
     ' ',
   ),
 );
@@ -151,9 +153,13 @@ const isCable = (words: string): boolean => {
 
 /** Whether words are a whole name: 'rca to usb' is a box. */
 function isName(words: string, { types }: Vocabulary): boolean {
-  const text = tokensOf(words).join(' ');
+  const text = tokensOf(words)
+    .filter((t) => !FILLERS.has(t))
+    .join(' ');
   return types.some(({ phrases }) => phrases.some((p) => p.join(' ') === text));
 }
+
+const textOf = (lexemes: readonly Lexeme[]): string => lexemes.map((l) => l.text).join(' ');
 
 function wordsFrom(lexemes: readonly Lexeme[], at: number): string[] {
   const words: string[] = [];
@@ -191,28 +197,37 @@ const isFed = (before: readonly Item[], item: Item, fits: Fits): boolean =>
   item.mention.type === null ||
   before.some((b) => b.mention.type === null || fits(b.mention.type, item.mention.type!) !== null);
 
+type OpenHop = Omit<Hop, 'items'> & { readonly items: Item[] };
+
 function chainsOf(parts: readonly Part[], fits: Fits): Chain[] {
-  const chains: { joint: Joint | null; items: Item[] }[][] = [];
-  let chain: { joint: Joint | null; items: Item[] }[] = [];
+  const chains: OpenHop[][] = [];
+  let chain: OpenHop[] = [];
   let before: Separator | null = null;
   parts.forEach((part, i) => {
     if (part.kind !== 'item') {
       before = part;
       return;
     }
-    if (before?.kind === 'joint') chain.push({ joint: before.joint, items: [part.item] });
-    else if (before?.kind === 'list' && isFedByLast(chain, part.item, fits))
-      chain.push({ joint: 'to', items: [part.item] });
+    if (before?.kind === 'joint') chain.push({ joint: before.joint, each: before.each ?? false, items: [part.item] });
+    else if (before?.kind === 'list' && leadsOn(parts, i) && isKnown(chain, part.item)) {
+      // 'Mics into the mixer, mixer into the laptop'
+      chain = [{ joint: null, each: false, items: [part.item] }];
+      chains.push(chain);
+    } else if (before?.kind === 'list' && isFedByLast(chain, part.item, fits))
+      chain.push({ joint: 'to', each: false, items: [part.item] });
     else if (before?.kind === 'list' && staysInList(chain, part.item, leadsOn(parts, i), fits))
       chain.at(-1)!.items.push(part.item);
     else {
-      chain = [{ joint: null, items: [part.item] }];
+      chain = [{ joint: null, each: false, items: [part.item] }];
       chains.push(chain);
     }
     before = null;
   });
   return chains;
 }
+
+const isKnown = (chain: Chain, item: Item): boolean =>
+  chain.length > 1 && chain.some((hop) => hop.items.some((i) => isNamedAgain(i, item)));
 
 /** Whether the list that an item stands in has a way of its own after it. */
 function leadsOn(parts: readonly Part[], at: number): boolean {
@@ -227,7 +242,11 @@ function staysInList(chain: Chain, item: Item, leads: boolean, fits: Fits): bool
   if (last.items.some((i) => natureOf(i) !== natureOf(item))) return false;
   if (!previous) return true;
   if (last.joint === 'from') return !leads;
-  return isFed(previous.items, item, fits) && !(leads && sameKind(previous.items, item));
+  // 'Hosts with a mic and headphones': one goes to them, and one comes from them.
+  const isMet =
+    last.joint === 'either' &&
+    previous.items.some((p) => p.mention.type && item.mention.type && fits(item.mention.type, p.mention.type) !== null);
+  return (isMet || isFed(previous.items, item, fits)) && !(leads && sameKind(previous.items, item));
 }
 
 /** It is heard there, or kept. */

@@ -14,6 +14,10 @@ export interface Mention {
   readonly others: readonly DeviceType[];
   /** Several were said, and not how many. */
   readonly several: boolean;
+  /** The last word says what it is, as in 'kick mic'; not so in 'laptop headphones', taken for a laptop. */
+  readonly endsSo: boolean;
+  /** Whoever is on the desk: 'everyone', 'each other'. */
+  readonly everyone: boolean;
   /** Words of it that nothing was made of. */
   readonly left: readonly string[];
   /** Every type that the words allow as well as this one, and by how much each is less likely: what it is plugged to decides. */
@@ -42,6 +46,8 @@ const AS_LIKELY = 0.5;
 /** Farther off, nobody means it. */
 const THOUGHT_OF = 2;
 const MOST_OTHERS = 4;
+/** So many words may stand before a name and say nothing to us: 'my sd card recorder'. */
+const MOST_LEFT = 2;
 
 /** Words that are left away wherever they stand; others of the kind join: 'splitter with power'. */
 const NEVER_NAMED = new Set(
@@ -51,13 +57,13 @@ const NEVER_NAMED = new Set(
 );
 
 /** As one would write it on a label: 'I have a small mixer' is 'small mixer'. */
-function withoutFillers(text: string): string {
+function withoutFillers(text: string, phrase: readonly string[] = []): string {
   const words = text
     .trim()
     .split(/\s+/)
     .filter((w) => !NEVER_NAMED.has(w.toLowerCase()));
   const isFiller = (w: string | undefined) =>
-    w !== undefined && FILLERS.has(w.toLowerCase()) && !KEPT.has(w.toLowerCase());
+    w !== undefined && FILLERS.has(w.toLowerCase()) && !KEPT.has(w.toLowerCase()) && !phrase.includes(w.toLowerCase());
   while (isFiller(words[0]) && !COUNTED.has(words[1]?.toLowerCase() ?? '')) words.shift();
   while (isFiller(words.at(-1))) words.pop();
   return words.join(' ');
@@ -102,6 +108,10 @@ function counted(all: readonly Word[], { types }: Vocabulary): Counted {
   } else if (at(0) === 'both') {
     count = 2;
     words.shift();
+  } else if (words.length > 2 && at(words.length - 2) === 'x' && numberOf(at(words.length - 1)) !== null) {
+    // 'Turntables x2'
+    count = Math.max(1, numberOf(at(words.length - 1))!);
+    words.splice(-2);
   } else {
     const skip = at(0) === 'a' ? 1 : 0;
     if (at(skip) === 'couple' || at(skip) === 'pair') {
@@ -126,8 +136,10 @@ function counted(all: readonly Word[], { types }: Vocabulary): Counted {
 const NUMBER_BEFORE =
   /^(?:\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|both|(?:a )?(?:pair|couple) of)\s*[x×]?\s+(?!(?:in|input|inputs|channel|channels|ch|track|tracks|way|port|ports|preamp)\b)/i;
 
+const NUMBER_BEHIND = /\s+[x×]\s*\d{1,2}$/i;
+
 /** 'Mics', where 'headphones' or 'speakers' are called so even if they are one. */
-function isPlural(text: string, { words = [], name }: DeviceType): boolean {
+export function isPlural(text: string, { words = [], name }: DeviceType): boolean {
   const last =
     text
       .toLowerCase()
@@ -156,8 +168,11 @@ interface Judged {
   readonly left: readonly string[];
   /** The words are one of its names, and no more. */
   readonly whole: boolean;
-  /** One of its names is among the words; how many words say what it is. */
+  /** Words of the name that was found. */
+  readonly phrase: readonly string[];
+  /** One of its names is among the words, and the last word is of it; how many words say what it is. */
   readonly named: boolean;
+  readonly last: boolean;
   readonly heads: number;
 }
 
@@ -167,38 +182,45 @@ const OWNER = /\b[\p{L}]+['’]s\b/gu;
 /** Words of somebody's own, as `tokensOf` has them joined by spaces, and the type that each stands for. */
 export type OwnWords = ReadonlyMap<string, string>;
 
+/** Everybody, by whatever word. */
+const EVERYONE = new Set(['everyone', 'everybody', 'each other', 'one another', 'all of us', 'us all', 'us']);
+
+const NOTHING_READ = { others: [], left: [], near: [], several: false, endsSo: true, everyone: false } as const;
+
 /** The types that a few words may mean, the likeliest first. */
 export function readMention(typed: string, types: Types, own?: OwnWords): Mention {
   const vocabulary = vocabularyOf(types);
   // Whose it is tells which one, not what.
   const tokens = tokensOf(typed.replace(OWNER, ' ')).map((word) => ({ word, as: meantBy(word, vocabulary) ?? word }));
   const { count: said, isPair, inputs, words: meant } = counted(tokens, vocabulary);
-  const bare = withoutFillers(typed);
-  const text = withoutFillers(bare.replace(NUMBER_BEFORE, '')) || typed.trim();
-  const known = own && types.get(own.get(ownKey(text)) ?? '');
-  if (known) return { text, count: said, type: known, others: [], left: [], near: [], several: false, doubt: 'none' };
   const judged = vocabulary.types
     .flatMap((called) => judge(called, meant, inputs, vocabulary) ?? [])
     .sort((a, b) => b.score - a.score);
   const [best, ...rest] = judged;
+  // 'Record player': what is part of the name is no filler.
+  const bare = withoutFillers(typed, best?.phrase);
+  const text = withoutFillers(bare.replace(NUMBER_BEFORE, '').replace(NUMBER_BEHIND, ''), best?.phrase) || typed.trim();
+  const known = own && types.get(own.get(ownKey(text)) ?? '');
+  if (known) return { ...NOTHING_READ, text, count: said, type: known, doubt: 'none' };
+  if (EVERYONE.has(typed.trim().toLowerCase())) {
+    const person = vocabulary.types.find(({ type }) => isPerson(type))?.type ?? null;
+    return { ...NOTHING_READ, text, count: 1, type: person, everyone: true, doubt: 'none' };
+  }
   if (!best)
-    return {
-      text,
-      count: said,
-      type: null,
-      others: [],
-      left: meant.map((m) => m.word),
-      near: [],
-      several: false,
-      doubt: 'unknown',
-    };
+    return { ...NOTHING_READ, text, count: said, type: null, left: meant.map((m) => m.word), doubt: 'unknown' };
   const one = isPair && tokensOf(best.type.name).includes('pair') ? 1 : said;
   const several =
     one === 1 && said === 1 && best.type.nature !== 'program' && text === bare && isPlural(text, best.type);
   const count = several ? 2 : one;
-  // Less of it is known than is not: nobody should think that it was understood.
-  const isLost = best.left.length >= 2 && best.left.length > best.heads;
-  if (isLost || (!best.named && best.left.length > 0 && best.left.length >= best.heads))
+  // Less of it is known than is not, and what it is called in the end is not: nobody should think that it was understood.
+  const isLost =
+    best.left.length >= 2 && best.left.length > best.heads && !(best.last && best.left.length <= MOST_LEFT);
+  // A word out of the middle of a name says nothing: 'own track' is no multitrack recorder.
+  const isPart =
+    !best.named && !vocabulary.ends.get(best.type)!.has(meant.findLast((m) => !FILLERS.has(m.as))?.as ?? '');
+  // 'DJ software' is nobody.
+  const isNo = best.score < 0;
+  if (isLost || isPart || isNo || (!best.named && best.left.length > 0 && best.left.length >= best.heads))
     return {
       text,
       count: said,
@@ -207,6 +229,8 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
       left: meant.map((m) => m.word),
       near: [],
       several: false,
+      endsSo: false,
+      everyone: false,
       doubt: 'unknown',
     };
   const near = rest.filter((j) => j.score > best.score - AS_LIKELY);
@@ -221,12 +245,14 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
       .map((j) => j.type),
     left: best.left,
     several,
+    endsSo: best.last,
+    everyone: false,
     near: rest
       .filter(
         (j) =>
           j.score > best.score - THOUGHT_OF &&
           j.left.length <= best.left.length &&
-          j.type.family === best.type.family &&
+          (j.type.family === best.type.family || (j.whole && best.whole)) &&
           !isPerson(best.type),
       )
       .map((j) => ({ type: j.type, less: best.score - j.score + UNSAID * unsaid(j.type, meant, vocabulary) }))
@@ -246,7 +272,7 @@ function unsaid(type: DeviceType, meant: readonly Word[], { types }: Vocabulary)
   const phrases = types.find((t) => t.type === type)!.phrases;
   const missing = phrases
     .filter((p) => telling.every((w) => p.includes(w)))
-    .map((p) => p.filter((w) => !said.has(w) && !FILLERS.has(w) && facetOf(w, type) === null).length);
+    .map((p) => p.filter((w) => !said.has(w) && !FILLERS.has(w) && facetOf(w, type) !== true).length);
   return Math.min(MOST_UNSAID, ...missing);
 }
 
@@ -284,7 +310,9 @@ function judge(called: Called, meant: readonly Word[], inputs: number | null, vo
     type,
     score,
     left,
+    phrase: phrase?.tokens ?? [],
     named: phrase !== null && !isGuess,
+    last: phrase !== null && !isGuess && phrase.tokens.includes(words.at(-1)!),
     heads,
     whole: phrase !== null && phrase.tokens.length === rest.length && inputs === null,
   };

@@ -28,11 +28,19 @@ const CLEARER: readonly Joint[] = ['either', 'to', 'from'];
 
 /** Where a device is plugged, as people say it: 'line in', 'mini hdmi', 'out 7/8', 'headphone out', 'usb c'. */
 const SOCKET_KINDS =
-  'line|aux|mic|microphone|hdmi|mini hdmi|micro hdmi|usb|usb c|usb a|headphone|headphones|phones|optical|coax|digital|main|mains|monitor|control room|xlr|rca|jack|audio|headset|instrument|hi z|speaker|stereo|tape|bus|group|insert|fx|effects';
+  'line|aux|mic|microphone|hdmi|mini hdmi|micro hdmi|usb|usb c|usb a|headphone|headphones|phones|optical|coax|digital|main|mains|monitor|control room|xlr|rca|jack|audio|headset|instrument|hi z|speaker|stereo|tape|bus|group|insert|fx|effects|loop|pass through|passthrough|thru|arc|earc|record|rec';
 const SOCKET_WAYS = 'ins?|outs?|inputs?|outputs?|jacks?|sockets?|ports?|sends?|returns?|channels?|ch|bus|inserts?';
 const SOCKET = new RegExp(
   `^(?:(?:(?:${SOCKET_KINDS}) )+(?:${SOCKET_WAYS})(?: \\d{1,2}(?:(?: ?[/+&-] ?| )\\d{1,2})?)?|(?:${SOCKET_WAYS}) \\d{1,2}(?:(?: ?[/+&-] ?| )\\d{1,2})?)(?= |$)`,
 );
+
+/** Where a box is plugged, said behind it without more: 'mixer out', 'capture card loop'. */
+export const isBareSocket = (word: string): boolean =>
+  /^(?:ins?|outs?|inputs?|outputs?|loop|thru|passthrough|loopthrough|arc|earc)$/i.test(word);
+
+/** What a wire is plugged by, said behind a box without more: 'mixer usb', 'soundbar optical'. */
+export const isBareConnector = (word: string): boolean =>
+  /^(?:usb|hdmi|optical|toslink|aux|xlr|spdif|coax)$/i.test(word);
 
 /** How many words from here on name a socket; 0 where they name none. */
 export function socketWords(words: readonly string[]): number {
@@ -80,7 +88,8 @@ function joiningNames(vocabulary: Vocabulary): ReadonlyMap<string, readonly (rea
   if (!found) {
     const byFirst = new Map<string, (readonly string[])[]>();
     for (const phrase of vocabulary.types.flatMap((c) => c.phrases)) {
-      if (phrase.length < 2 || !phrase.some(isJoining)) continue;
+      const hasSocket = phrase.some((_, i) => i > 0 && socketWords(phrase.slice(i)) > 0);
+      if (phrase.length < 2 || !(phrase.some(isJoining) || (phrase.length > 2 && hasSocket))) continue;
       byFirst.set(phrase[0]!, [...(byFirst.get(phrase[0]!) ?? []), phrase]);
     }
     found = byFirst;

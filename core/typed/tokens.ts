@@ -67,6 +67,7 @@ export function tokensOf(text: string): string[] {
     .replace(/[’']s\b/g, '')
     .replace(/[’'"“”]/g, '')
     .replace(/(\d)(mm|ch|in|out|x)\b/g, '$1 $2')
+    .replace(/\bx(\d{1,2})\b/g, 'x $1')
     .replace(/(?<!\d)\.|\.(?!\d)/g, ' ')
     .replace(/[^\p{L}\p{N}.]+/gu, ' ')
     .split(' ')

@@ -17,11 +17,13 @@ export interface Vocabulary {
   readonly types: readonly Called[];
   /** Every word that is known. */
   readonly words: ReadonlySet<string>;
+  /** Words that names of a type end in: what it is in the end. */
+  readonly ends: ReadonlyMap<DeviceType, ReadonlySet<string>>;
 }
 
 /** Words that say nothing of what a device is. */
 export const FILLERS = new Set(
-  'my a an the our your his her their some this that these those old new cheap good nice little big large small tiny compact thing of and with for to in on at is it own one same usual normal regular standard basic main second first other left right spare i we you he she they them there here have got use which that who also just then so want need like would will do am im play record everything etc another extra more'.split(
+  'my a an the our your his her their some this that these those old new cheap good nice little big large small tiny compact thing of and with for to in on at is it own one same usual normal regular standard basic main second first other left right spare i we you he she they them there here have got use which that who also just then so want need like would will do am im play record everything etc another extra more clean podcast setup rig show gig session interview online'.split(
     ' ',
   ),
 );
@@ -39,6 +41,10 @@ const called = (type: DeviceType): Called => {
   return { type, phrases, name: new Set(tokensOf(type.name).filter((t) => !FILLERS.has(t))), fits };
 };
 
+/** The last word of each name. */
+const endsOf = ({ type, phrases }: Called): ReadonlySet<string> =>
+  new Set([...phrases, tokensOf(type.name.split(/,| with | for | to | on /)[0]!)].flatMap((p) => p.at(-1) ?? []));
+
 const known = new WeakMap<Types, Vocabulary>();
 
 /** The vocabulary of all types of a rig, read once. */
@@ -47,7 +53,7 @@ export function vocabularyOf(types: Types): Vocabulary {
   if (!found) {
     const all = [...types.values()].map(called);
     const words = new Set(all.flatMap((c) => [...c.phrases.flat(), ...c.name, ...c.fits]));
-    found = { types: all, words };
+    found = { types: all, words, ends: new Map(all.map((c) => [c.type, endsOf(c)])) };
     known.set(types, found);
   }
   return found;
@@ -76,7 +82,8 @@ const SHORTEST = 5;
 export function meantBy(word: string, { words }: Vocabulary): string | null {
   if (words.has(word) || FILLERS.has(word) || COUNTED.has(word)) return word;
   if (word.length < SHORTEST) return null;
-  for (const w of [...words, ...COUNTED]) if (w.length >= SHORTEST - 1 && oneApart(word, w)) return w;
+  for (const w of [...words, ...COUNTED])
+    if (w.length >= SHORTEST - 1 && !FILLERS.has(w) && w !== 'both' && oneApart(word, w)) return w;
   const spelled = Object.keys(SPELLED).find((w) => w.length >= SHORTEST && oneApart(word, singular(w)));
   return spelled === undefined ? null : SPELLED[spelled]!;
 }

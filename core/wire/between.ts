@@ -1,5 +1,6 @@
 import { connectorOf } from '#core/plug/index.ts';
 import {
+  amplifiesInstrument,
   beginsAt,
   type DeviceType,
   emptyRig,
@@ -65,10 +66,21 @@ const VOICE = 20;
 const NAMED = 1000;
 
 /** Words that say which way a socket leads: no name of it. */
-const DIRECTIONS = new Set(['in', 'out', 'input', 'output', 'socket', 'port', 'jack', 'end']);
+const DIRECTIONS = new Set(['in', 'out', 'input', 'output', 'socket', 'port', 'jack', 'end', 'through', 'on']);
 
 /** What sockets are called by some, in the words of others. */
-const ALSO: Readonly<Record<string, string>> = { aux: 'line', headphone: 'phone', spdif: 'optical', main: 'main' };
+const ALSO: Readonly<Record<string, string>> = {
+  aux: 'line send',
+  headphone: 'phone',
+  spdif: 'optical',
+  loop: 'passed',
+  pass: 'passed',
+  thru: 'passed',
+  loopthrough: 'passed',
+  earc: 'arc',
+  tape: 'record',
+  rec: 'record',
+};
 
 /** How much of what was said of a socket is in its name or its connector, 0 to 1; 0 where nothing was said. */
 export function likeness({ name, id, connector, ports }: Socket, said: string | null | undefined): number {
@@ -86,7 +98,8 @@ export function likeness({ name, id, connector, ports }: Socket, said: string | 
   const numbers = asked.filter(isNumber);
   const names = asked.filter((w) => !isNumber(w));
   const found =
-    names.filter((w) => own.has(w) || own.has(ALSO[w] ?? w)).length + Number(numbers.some((w) => own.has(w)));
+    names.filter((w) => [w, ...(ALSO[w]?.split(' ') ?? [])].some((a) => own.has(a))).length +
+    Number(numbers.some((w) => own.has(w)));
   return found / (names.length + Number(numbers.length > 0));
 }
 
@@ -145,7 +158,7 @@ const typeOf = (rig: Rig, deviceId: string): DeviceType | null =>
 
 /** Its sound begins in the air: an instrument. */
 const playsInRoom = (type: DeviceType): boolean =>
-  isHardware(type) && type.ports.some((p) => p.level === 'air' && beginsAt(type, p));
+  amplifiesInstrument(type) || (isHardware(type) && type.ports.some((p) => p.level === 'air' && beginsAt(type, p)));
 
 /** Sound in the air and sight join people with things; that a box could hear another one is not meant. */
 export const isMeant =
@@ -220,6 +233,8 @@ const MOST_BETWEEN = 5;
 const ASIDE = 60;
 /** Nearer than this, the commoner one is meant: it stands before in the catalogue. */
 const AS_CHEAP = 15;
+/** Dearer than this in all, nobody would. */
+const FARFETCHED = 140;
 
 const hasPicture = (type: DeviceType, direction: 'in' | 'out'): boolean =>
   type.ports.some((p) => p.direction === direction && p.channels.some((c) => c.carries === 'picture'));
@@ -231,6 +246,7 @@ export function boxesBetween(types: Types, from: DeviceType, to: DeviceType): De
     if (!isHardware(type) || type.hosts) return [];
     const [into, out] = [joinOf(types, from, type), joinOf(types, type, to)];
     if (into === null || out === null) return [];
+    if (amplifiesInstrument(type) || into.cost + out.cost > FARFETCHED) return [];
     const aside =
       (isWorn(type) || hearsAir(type) ? ASIDE : 0) + (wantsPicture && !(into.picture && out.picture) ? ASIDE : 0);
     return [{ type, cost: into.cost + out.cost + aside }];
@@ -252,6 +268,9 @@ export interface Beside {
 /** What something may be by where it stands: boxes that what is before it leads to, and that lead to what is after it. */
 export function typesBeside(types: Types, { before, after }: Beside): DeviceType[] {
   const [from, to] = [before[0], after[0]];
+  // What programs run on, and what runs on a computer.
+  const hosts = [...types.values()].filter((t) => t.hosts === true);
+  if (to && isProgram(to)) return from?.hosts ? [] : hosts.filter((t) => !from || joinOf(types, from, t) !== null);
   if (from && to) return boxesBetween(types, from, to);
   const fits = fitsAmong(types);
   const costOf = (type: DeviceType): number | null =>

@@ -1,18 +1,25 @@
-import type { DeviceType } from '#core/rig/index.ts';
-import { type Chain, type Fits, type Item, type Joint, ownKey } from '#core/typed/index.ts';
+import { type DeviceType, isProgram } from '#core/rig/index.ts';
+import { type Chain, type Fits, type Item, isNamedAgain, type Joint, ownKey } from '#core/typed/index.ts';
 import { hasSocket } from './between.ts';
 
 /** Nothing fits there. */
 const UNJOINED = 300;
 /** A lead as everybody has it, and up to here nearly as good: no reason to think of another box. */
 const GOOD = 35;
-const poorness = (cost: number | null): number | null => (cost === null ? null : cost < GOOD ? 0 : cost);
+/** Of two that do as well, the handier. */
+const AS_GOOD = 1000;
+const poorness = (cost: number | null): number | null =>
+  cost === null ? null : cost < GOOD ? Math.max(0, cost) / AS_GOOD : cost;
 /** How much a word less in its name weighs against what fits. */
 const LESS = 10;
 /** The lead runs the other way than was said. */
 const BACKWARD = 150;
 /** A socket was named that it has not. */
-const NO_SOCKET = 25;
+const NO_SOCKET = 60;
+/** A source that is said to go there finds no input. */
+const FULL = 40;
+/** What runs on a computer is named after it: 'interface > laptop > recorder'. */
+const THERE = 15;
 /** So often every item looks at its neighbors again; types settle at once on nearly every desk. */
 const ROUNDS = 3;
 
@@ -36,26 +43,64 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
     let changed = false;
     for (const places of groups.values()) {
       const first = places[0]!.item;
-      const { type, near } = first.mention;
-      if (!type || near.length === 0) continue;
-      const cost = (as: DeviceType): number =>
-        places.reduce((sum, { item, chain, hop }) => {
-          const [before, after] = [chain[hop - 1], chain[hop + 1]];
-          const { joint } = chain[hop]!;
-          const into = before && joint ? Math.min(...before.items.map((b) => joined(b, as, joint))) : 0;
-          const out = after?.joint ? Math.min(...after.items.map((n) => joined(as, n, after.joint!))) : 0;
-          return sum + into + out + (item.socket && !hasSocket(as, item.socket) ? NO_SOCKET : 0);
-        }, 0);
-      const options = [{ type, less: 0 }, ...near].map((o) => ({ ...o, cost: cost(o.type) + LESS * o.less }));
-      const best = options.reduce((a, b) => (b.cost < a.cost - 1e-9 ? b : a));
-      if (best.type === typeOf(first)) continue;
-      for (const { item } of places) chosen.set(item, best.type);
-      changed = true;
+      if (!first.mention.type) continue;
+      const costAt = ({ item, chain, hop }: Place, as: DeviceType): number => {
+        const [before, after] = [chain[hop - 1], chain[hop + 1]];
+        const { joint } = chain[hop]!;
+        const into = before && joint ? Math.min(...before.items.map((b) => joined(b, as, joint))) : 0;
+        const out = after?.joint ? Math.min(...after.items.map((n) => joined(as, n, after.joint!))) : 0;
+        const isThere = isProgram(as) && hop > 0 && before!.items.every((b) => typeOf(b)?.hosts === true);
+        return into + out + (item.socket && !hasSocket(as, item.socket) ? NO_SOCKET : 0) - (isThere ? THERE : 0);
+      };
+      const bestAt = (at: readonly Place[], { mention }: Item) =>
+        [{ type: mention.type!, less: 0 }, ...mention.near]
+          .map((o) => ({
+            ...o,
+            cost: at.reduce((sum, p) => sum + costAt(p, o.type), LESS * o.less) + FULL * missingAt(at, o.type, typeOf),
+          }))
+          .reduce((a, b) => (b.cost < a.cost - 1e-9 ? b : a));
+      const best = bestAt(places, first);
+      for (const place of places) {
+        const { item } = place;
+        // What cannot stand there is another one: 'USB mic > pc; mic > interface'.
+        const own = item === first || costAt(place, best.type) < GOOD ? null : bestAt([place], item);
+        const type = own && own.cost < GOOD ? own.type : best.type;
+        if (type === typeOf(item)) continue;
+        chosen.set(item, type);
+        changed = true;
+      }
     }
     if (!changed) break;
   }
   return chosen;
 }
+
+/** How many of the sources that are led to something find no analog input of it free. */
+function missingAt(places: readonly Place[], as: DeviceType, typeOf: (item: Item) => DeviceType | null): number {
+  const inputs = as.ports.filter(isAnalogInput).length;
+  if (inputs === 0 || as.hosts) return 0;
+  const isMono = as.ports.every((p) => !isAnalogInput(p) || p.channels.length === 1);
+  const sources = new Map<string, number>();
+  for (const { chain, hop } of places) {
+    const { joint } = chain[hop]!;
+    const led = [
+      ...(joint === 'to' ? chain[hop - 1]!.items : []),
+      ...(chain[hop + 1]?.joint === 'from' ? chain[hop + 1]!.items : []),
+    ];
+    for (const item of led) {
+      const type = typeOf(item);
+      const sides = type?.ports.some((p) => isAnalogOutput(p) && p.channels.length === 2) && isMono ? 2 : 1;
+      if (type && !type.hosts && type.ports.some(isAnalogOutput))
+        sources.set(ownKey(item.text), item.mention.count * sides);
+    }
+  }
+  const needed = [...sources.values()].reduce((a, b) => a + b, 0);
+  return Math.max(0, needed - inputs);
+}
+const isAnalog = (level: string): boolean => level === 'microphone' || level === 'line' || level === 'headphone';
+const isAnalogInput = (p: DeviceType['ports'][number]): boolean =>
+  p.direction === 'in' && isAnalog(p.level) && p.connector !== 'inside' && p.connector !== 'software';
+const isAnalogOutput = (p: DeviceType['ports'][number]): boolean => p.direction === 'out' && isAnalog(p.level);
 
 interface Place {
   readonly item: Item;
@@ -69,15 +114,12 @@ function groupsOf(chains: readonly Chain[]): ReadonlyMap<Item, Place[]> {
   for (const chain of chains)
     chain.forEach(({ items }, hop) => {
       for (const item of items) {
-        const leader = [...groups.keys()].find((l) => isNamedAgain(l, item));
+        // What is named in one list is not one thing: 'mic, wireless mic > mixer'.
+        const leader = [...groups.keys()].find(
+          (l) => isNamedAgain(l, item) && !groups.get(l)!.some((p) => p.chain === chain && p.hop === hop),
+        );
         groups.set(leader ?? item, [...(leader ? groups.get(leader)! : []), { item, chain, hop }]);
       }
     });
   return groups;
-}
-
-function isNamedAgain(first: Item, later: Item): boolean {
-  const [a, b] = [first, later].map((i) => ownKey(i.name ?? i.mention.text).split(' '));
-  if (first.mention.type?.family !== later.mention.type?.family) return false;
-  return a!.every((w) => b!.includes(w)) || b!.every((w) => a!.includes(w));
 }

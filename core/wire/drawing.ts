@@ -13,7 +13,7 @@ import {
   type Rig,
   records,
 } from '#core/rig/index.ts';
-import type { Chain, Item, Joint } from '#core/typed/index.ts';
+import { type Chain, type Item, isPlural, type Joint } from '#core/typed/index.ts';
 import { addDevice, nameFor } from './add.ts';
 import { type Beside, bestBetween, fitsAmong, isMeant, isWithin, likeness, typesBeside } from './between.ts';
 import { isMe, Mentioned, namesOf, YOU } from './mentioned.ts';
@@ -45,20 +45,24 @@ export interface TypedLead {
   /** Others of the list go there, and this may stand for itself: 'laptop, webcam, mic > interface'. */
   readonly maybe?: true;
 }
-/** A program and what was named with it: what it is to take or to play to, or who is on it. */
+/** A program and what was named with it: what it is to take or to play to, or who is on it; a computer and who was named with that. */
 export interface TypedUse {
   readonly programId: string;
   readonly deviceId: string;
 }
 const MOST_BOXES = 60;
+/** So much dearer may the next of several like leads be. */
+const NEXT = 30;
 /** What a desk computer is, where one has to be and none was named. */
 const COMPUTER = 'computer-desktop';
 
-/** Joints from each to each; one to one where as many follow as there were. */
-const jointsOf = (from: readonly string[], to: readonly string[]): [string, string][] =>
-  from.length === to.length
-    ? from.map((f, i): [string, string] => [f, to[i]!])
-    : from.flatMap((f) => to.map((t): [string, string] => [f, t]));
+/** Joints from each to each; one to one where as many follow as there were, or so many of each kind. */
+const jointsOf = (from: readonly string[], to: readonly string[], each: boolean): [string, string][] =>
+  each && from.length > 0 && to.length % from.length === 0
+    ? to.map((t, i): [string, string] => [from[i % from.length]!, t])
+    : from.length === to.length
+      ? from.map((f, i): [string, string] => [f, to[i]!])
+      : from.flatMap((f) => to.map((t): [string, string] => [f, t]));
 
 /** A rig as chain after chain is drawn onto it. */
 export class Drawing {
@@ -76,6 +80,7 @@ export class Drawing {
   readonly #chosen: ReadonlyMap<Item, DeviceType>;
   readonly #mentioned: Mentioned;
   readonly #takes: boolean;
+  readonly #later: TypedUse[] = [];
 
   constructor(rig: Rig, names: 'typed' | 'type', chosen: ReadonlyMap<Item, DeviceType>, takes: boolean) {
     this.#takes = takes;
@@ -98,7 +103,7 @@ export class Drawing {
     let before: Named = { ids: [], items: [] };
     let anchor = before;
     const earlier: Named[] = [];
-    for (const [i, { joint, items }] of chain.entries()) {
+    for (const [i, { joint, items, each }] of chain.entries()) {
       const around: Beside = { before: this.#typesOf(chain[i - 1]), after: this.#typesOf(chain[i + 1]) };
       const here = items.map((item) => ({ item, ids: this.#devicesFor(item, around) }));
       const ids = here.flatMap((h) => h.ids);
@@ -109,7 +114,7 @@ export class Drawing {
         beside = { ids: beside.ids.filter((id) => this.#areHosts([id])), items: beside.items };
       // 'Splitter > tv > capture': what nothing leads to from the last is fed by one before.
       const feeds = joint === 'to' ? [beside, ...earlier].find((e) => this.#mayJoin(e.ids, ids)) : beside;
-      if (joint) this.#joinAll(feeds ?? beside, { ids, items }, joint);
+      if (joint) this.#joinAll(feeds ?? beside, { ids, items }, joint, each);
       // 'Music on the laptop > call': from program to program on one computer.
       const program = earlier[0];
       if (joint && program && this.#arePrograms(ids) && this.#arePrograms(program.ids) && this.#areHosts(beside.ids))
@@ -120,16 +125,26 @@ export class Drawing {
       if (joint && ids.length === 0) this.waiting.push(...before.ids);
       // Of different things that are fed by one, it is the last that leads on: 'splitter > tv, capture > computer'.
       const last = here.at(-1)!;
-      const leadsOn = joint !== null && new Set(items.map((i) => this.#typeIdOf(i))).size > 1;
+      const leadsOn = joint !== null && !each && new Set(items.map((i) => this.#typeIdOf(i))).size > 1;
       before = leadsOn ? { ids: last.ids, items: [last.item] } : { ids, items };
     }
   }
 
+  /** What could not be plugged before all was read: what is named with a program that got its computer later. */
+  finish(): void {
+    for (const { programId, deviceId } of this.#later) this.#plugBeside(findDevice(this.rig, programId)!, deviceId);
+    for (const lead of [...this.leads]) this.#plugOthers(lead);
+  }
+
   /** The devices that an item names: those that are there, or new ones. */
-  #devicesFor(item: Item, beside: Beside): readonly string[] {
+  #devicesFor(typed: Item, beside: Beside): readonly string[] {
+    const type = this.#chosen.get(typed) ?? typed.mention.type;
+    // 'Monitors' are several screens, and one pair of loudspeakers.
+    const isOne = typed.mention.several && type !== null && !isPlural(typed.text, type);
+    const item = isOne ? { ...typed, mention: { ...typed.mention, count: 1 } } : typed;
     const { mention, from, to } = item;
+    if (mention.everyone) return this.#everyone(item);
     const word = mention.text || item.text;
-    const type = this.#chosen.get(item) ?? mention.type;
     const base = { word, type, count: mention.count, left: mention.left, from, to };
     const meant = this.#mentioned.find(item, type);
     if (meant) {
@@ -145,6 +160,12 @@ export class Drawing {
         });
       return meant.ids;
     }
+    const one = type && this.#mentioned.claim(item, type, (id) => this.#isListed(id));
+    const [called] = type ? this.#namesFor(item, type) : [];
+    if (one && called && this.take({ kind: 'set-device', device: { ...findDevice(this.rig, one)!, name: called } })) {
+      this.#mentioned.add(item, type, [one]);
+      return [one];
+    }
     const likely = mention.doubt === 'none' ? [] : [mention.type, ...mention.others];
     const others = (
       type ? likely.filter((t) => t && t !== type) : typesBeside(findTypes(this.rig), beside)
@@ -152,7 +173,7 @@ export class Drawing {
     const ids: string[] = [];
     const isYou = type !== null && isPerson(type) && isMe(item);
     if (type)
-      for (const name of this.#namesFor(item)) {
+      for (const name of this.#namesFor(item, type)) {
         if (this.rig.devices.length >= MOST_BOXES + this.boxes.length) break;
         const { edit, device } = addDevice(
           this.rig,
@@ -168,21 +189,38 @@ export class Drawing {
     return ids;
   }
 
+  #everyone({ mention: { text, type }, from, to }: Item): readonly string[] {
+    const here = this.rig.devices.filter((d) => isPerson(this.#typeOf(d.id)!) && !this.#isFar(d.id)).map((d) => d.id);
+    const read = { word: text, type, count: here.length, deviceIds: here, known: true, others: [], left: [] };
+    this.boxes.push({ ...read, from, to });
+    return here;
+  }
+
+  /** Named by its number alone, and nothing said of it since. */
+  #isListed(id: string): boolean {
+    return !this.rig.cables.some((c) => c.from.deviceId === id || c.to.deviceId === id);
+  }
+
+  /** On a call with somebody: named with its program. */
+  #isFar(personId: string): boolean {
+    return this.uses.some((u) => u.deviceId === personId);
+  }
+
   #typesOf(hop: Chain[number] | undefined): DeviceType[] {
     return (hop?.items ?? []).flatMap((item) => this.#chosen.get(item) ?? item.mention.type ?? []);
   }
 
-  #namesFor(item: Item): readonly (string | null)[] {
+  #namesFor(item: Item, type: DeviceType): readonly (string | null)[] {
     if (this.#names === 'type' && !item.name) return Array.from({ length: item.mention.count }, () => null);
-    return namesOf(item, new Set(this.rig.devices.map((d) => d.name)));
+    return namesOf(item, type, new Set(this.rig.devices.map((d) => d.name)));
   }
 
-  #joinAll(before: Named, here: Named, joint: Joint): void {
+  #joinAll(before: Named, here: Named, joint: Joint, each = false): void {
     const joined = new Set<string>();
     const failed: [string, string][] = [];
     // Nobody talks into four microphones: the others have somebody of their own.
     const isOne = before.ids.length === 1 && this.#arePeople(before.ids) && here.ids.length > 1;
-    for (const [a, b] of jointsOf(before.ids, isOne ? here.ids.slice(0, 1) : here.ids)) {
+    for (const [a, b] of jointsOf(before.ids, isOne ? here.ids.slice(0, 1) : here.ids, each)) {
       if (a === b || this.#isJoined(a, b, before.items, here.items)) {
         joined.add(a).add(b);
         continue;
@@ -232,6 +270,15 @@ export class Drawing {
   #join(a: string, b: string, joint: Joint, aSocket: string | null, bSocket: string | null): boolean {
     const [typeA, typeB] = [this.#typeOf(a)!, this.#typeOf(b)!];
     const [programA, programB] = [isProgram(typeA), isProgram(typeB)];
+    // 'My friends on the gaming pc': by what, is found later.
+    for (const [person, host] of [
+      [a, b],
+      [b, a],
+    ] as const)
+      if (isPerson(this.#typeOf(person)!) && this.#areHosts([host])) {
+        this.uses.push({ programId: host, deviceId: person });
+        return true;
+      }
     if (programA !== programB) {
       const [programId, deviceId] = programA ? [a, b] : [b, a];
       const runs = this.#use(programId, deviceId);
@@ -269,15 +316,65 @@ export class Drawing {
       offer: bestBetween(this.rig, from, to, { suits, fromSocket, toSocket }),
     })) as [Way, Way];
     const isCheaper = joint === 'either' && second.offer && first.offer && second.offer.cost < first.offer.cost;
-    const way = first.offer && !isCheaper ? first : second;
+    // 'TV > capture card loop': the socket says which way it goes.
+    const isSaid = second.offer && first.offer && this.#isAsSaid(second) && !this.#isAsSaid(first);
+    const way = first.offer && !isCheaper && !isSaid ? first : second;
     if (!way.offer) return false;
     const { from, to, offer, fromSocket, toSocket } = way;
     this.leads.push({ from, to, offer });
     this.take({ kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
     this.#plugBack(from, to);
-    this.#missed(from, fromSocket, offer.cables[0]!.from.portId);
-    this.#missed(to, toSocket, offer.cables[0]!.to.portId);
+    for (const [deviceId, said, { portId }] of [
+      [from, fromSocket, offer.cables[0]!.from],
+      [to, toSocket, offer.cables[0]!.to],
+    ] as const)
+      if (said && !this.#isCalled(deviceId, said, portId)) this.noSocket.push({ deviceId, socket: said });
     return true;
+  }
+
+  /** Whether a way goes by the sockets that were named. */
+  #isAsSaid({ from, to, fromSocket, toSocket, offer }: Way): boolean {
+    const [cable] = offer!.cables;
+    return this.#isCalled(from, fromSocket, cable!.from.portId) && this.#isCalled(to, toSocket, cable!.to.portId);
+  }
+
+  #isCalled(deviceId: string, said: string | null, portId: string): boolean {
+    if (!said) return true;
+    const socket = socketsOf(this.rig, deviceId).find((s) => s.ports.some((p) => p.id === portId));
+    return socket !== undefined && likeness(socket, said) > 0;
+  }
+
+  /** Further outputs of one kind, each with an input of its own that something comes to: four receivers in one box, eight preamps. */
+  #plugOthers({ from, to, offer }: TypedLead): void {
+    const [first] = offer?.cables ?? [];
+    const type = this.#typeOf(from);
+    if (first?.medium !== 'lead' || first.from.deviceId !== from || !type || type.hosts) return;
+    const used = type.ports.find((p) => p.id === first.from.portId)!;
+    const isFed = (portId: string) => this.rig.cables.some((c) => c.to.deviceId === from && c.to.portId === portId);
+    const fedBy = (portId: string) =>
+      type.inside
+        .filter((w) => w.to.split('.')[0] === portId)
+        .map((w) => w.from.split('.')[0]!)
+        .filter(isFed);
+    const told = new Set(
+      this.rig.cables
+        .filter((c) => c.from.deviceId === from && c.to.deviceId === to)
+        .flatMap((c) => fedBy(c.from.portId)),
+    );
+    for (const port of type.ports) {
+      const isLike = port.direction === 'out' && port.connector === used.connector && port.level === used.level;
+      const inputs = fedBy(port.id);
+      const isFree = !this.rig.cables.some((c) => c.from.deviceId === from && c.from.portId === port.id);
+      if (!isLike || !isFree || inputs.length === 0 || inputs.some((id) => told.has(id))) continue;
+      const next = bestBetween(this.rig, from, to, {
+        suits: (o) =>
+          o.cables[0]!.from.portId === port.id && o.socket.cableIds.length === 0 && o.cost < offer!.cost + NEXT,
+      });
+      if (!next) continue;
+      this.leads.push({ from, to, offer: next });
+      this.take({ kind: 'batch', edits: next.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
+      for (const id of inputs) told.add(id);
+    }
   }
 
   /** What a computer brings, handed to a program. */
@@ -301,13 +398,6 @@ export class Drawing {
     return port!.channels.some((c) => c.carries === 'sound');
   }
 
-  /** A socket that was named, and is not what was plugged. */
-  #missed(deviceId: string, said: string | null, portId: string): void {
-    if (!said) return;
-    const socket = socketsOf(this.rig, deviceId).find((s) => s.ports.some((p) => p.id === portId));
-    if (!socket || likeness(socket, said) === 0) this.noSocket.push({ deviceId, socket: said });
-  }
-
   /** A program with what was named beside it: it runs there, or takes it by its computer. */
   #use(programId: string, deviceId: string): boolean {
     const type = this.#typeOf(deviceId)!;
@@ -316,6 +406,16 @@ export class Drawing {
     if (!this.uses.some((u) => u.programId === programId && u.deviceId === deviceId))
       this.uses.push({ programId, deviceId });
     if (isPerson(type)) return true;
+    // 'Headset for the chat on the pc': its computer may be named yet.
+    if (!program.on) {
+      this.#later.push({ programId, deviceId });
+      return true;
+    }
+    return this.#plugBeside(program, deviceId);
+  }
+
+  #plugBeside(program: Device, deviceId: string): boolean {
+    const programId = program.id;
     const host = this.#hostFor(program);
     if (this.#typeOf(programId) && this.rig.cables.some((c) => isBetween(c, deviceId, host))) return true;
     // What is named with a program hangs on its computer, unless another box takes it there.

@@ -1,5 +1,5 @@
 import { type DeviceType, isPerson, type Rig } from '#core/rig/index.ts';
-import { facetOf, type Item, ownKey } from '#core/typed/index.ts';
+import { facetOf, type Item, isPlural, ownKey } from '#core/typed/index.ts';
 
 interface Named {
   readonly type: DeviceType;
@@ -34,6 +34,17 @@ export class Mentioned {
 
   add({ text, mention, name }: Item, type: DeviceType, ids: readonly string[]): void {
     if (ids.length > 0) this.#named.push({ type, words: wordsOf(name ?? mention.text), owner: ownerOf(text), ids });
+  }
+
+  /** One of several that were only counted till now: the gaming PC of 'two pcs'. @param isFree  it has no lead yet */
+  claim({ mention, name, text }: Item, type: DeviceType, isFree: (id: string) => boolean): string | null {
+    if (mention.count !== 1 || ANOTHER.test(text) || isPerson(type)) return null;
+    const words = wordsOf(name ?? mention.text);
+    const group = this.#named.find(
+      (n) => n.type === type && n.ids.length > 1 && n.ids.every(isFree) && isWithin(n.words, words),
+    );
+    const taken = new Set(this.#named.filter((n) => n.ids.length === 1).flatMap((n) => n.ids));
+    return group?.ids.find((id) => !taken.has(id)) ?? null;
   }
 
   /**
@@ -110,10 +121,15 @@ function titled(words: string): string {
 const singularEnd = (text: string): string => text.replace(/(?:ies)$/i, 'y').replace(/([^s])s$/i, '$1');
 
 /** Names for the devices of an item, none of which is taken: its words, numbered where there are several. */
-export function namesOf({ mention, name, text }: Item, taken: ReadonlySet<string>): readonly string[] {
+export function namesOf(
+  { mention, name, text }: Item,
+  type: DeviceType,
+  taken: ReadonlySet<string>,
+): readonly string[] {
   const { count } = mention;
   const said = name ?? titled(mention.text || text);
-  const base = (count > 1 && !name ? singularEnd(said) : said).slice(0, 100);
+  // 'Headphones 1', as one pair of them is called so.
+  const base = (count > 1 && !name && isPlural(said, type) ? singularEnd(said) : said).slice(0, 100);
   const names: string[] = [];
   for (let n = 1; names.length < count; n++) {
     const next = count === 1 && n === 1 ? base : `${base} ${n}`;

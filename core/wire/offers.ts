@@ -7,6 +7,7 @@ import {
   type Edit,
   findDevice,
   findTypes,
+  givesMicrophoneLevel,
   type LevelClass,
   mayMeet,
   onTwoComputers,
@@ -47,6 +48,10 @@ const COST = {
   half: 45,
   /** A line by one wire, where the input has two: it picks up hum. */
   unbalanced: 12,
+  /** A microphone of a stage or studio, in a jack that is there for a headset's. */
+  studioIntoJack: 45,
+  /** A receiver hears one transmitter at each input. */
+  occupied: 200,
   /** An input more, for the other side of a pair. */
   side: 10,
   /** Two sides into one, or one of them lost. */
@@ -81,6 +86,13 @@ const isLineInput = ({ from, to }: LeadSeen, chain: Chain | null): boolean => {
   const plug = chain && lastPlug(plugEnd(from.port), { chain });
   return plug !== null && from.port.level !== 'digital' && (connectorOf(to.port.connector)?.line ?? []).includes(plug);
 };
+/** What an input is made for, by the plug that reaches it. */
+const levelOf = (lead: LeadSeen, plugged: Chain | null): LevelClass =>
+  isLineInput(lead, plugged)
+    ? 'line'
+    : givesMicrophoneLevel(lead.to.type, lead.to.port)
+      ? lead.from.port.level
+      : lead.to.port.level;
 const isSqueezedToOne = ({ from, to, cable }: LeadSeen): boolean =>
   !cable.map && plugEnd(from.port).sides === 2 && plugEnd(to.port).sides === 1 && from.port.level !== 'digital';
 /** Whether one of two devices is a USB host to the other. */
@@ -142,7 +154,7 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
         (plugged?.cost ?? COST.software) * sides +
         (sides - 1) * COST.side +
         (isSqueezedToOne(lead) ? COST.oneOfTwo : 0) +
-        levelCost(lead.from.port.level, isLineInput(lead, plugged) ? 'line' : lead.to.port.level) +
+        levelCost(lead.from.port.level, levelOf(lead, plugged)) +
         (lead.from.port.format === lead.to.port.format ? 0 : COST.harmful) +
         (socket.cableIds.length > 0 && first.medium === 'lead' ? COST.taken : 0) +
         (socket.preferred ? COST.preferred : 0) +
@@ -152,6 +164,12 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
         (lead.from.port.level === 'line' && isTwoWired(plugEnd(lead.to.port)) && !isTwoWired(plugEnd(lead.from.port))
           ? COST.unbalanced
           : 0) +
+        (lead.from.port.level === 'microphone' &&
+        isTwoWired(plugEnd(lead.from.port)) &&
+        !isTwoWired(plugEnd(lead.to.port))
+          ? COST.studioIntoJack
+          : 0) +
+        (socket.connector === 'radio' && isOut && socket.cableIds.length > 0 ? COST.occupied : 0) +
         ([a, b].includes('either') && [a, b].includes('device') ? COST.leads : 0) +
         (isSqueezed(from, socket) || isSqueezed(socket, from) ? COST.lanes : 0) +
         (isHalf(first, from, cables) || isHalf(first, socket, cables) ? COST.half : 0) +

@@ -3,6 +3,7 @@ import { type OwnWords, readChains } from '#core/typed/index.ts';
 import { fitsAmong } from './between.ts';
 import { chooseTypes } from './choose.ts';
 import { Drawing, type TypedBox, type TypedLead, type TypedUse } from './drawing.ts';
+import { countForEach } from './each.ts';
 import { startingLevels } from './levels.ts';
 
 export interface Typed {
@@ -45,10 +46,11 @@ export function readTyped(
 ): Typed {
   const types = findTypes(rig);
   const fits = fitsAmong(types);
-  const chains = readChains(text, types, fits, own);
+  const chains = countForEach(readChains(text, types, fits, own));
   const chosen = chooseTypes(chains, fits);
   const desk = new Drawing(rig, names, chosen, takes);
   for (const chain of chains) desk.draw(chain);
+  desk.finish();
   const before = new Set(rig.devices.map((d) => d.id));
   const fresh = desk.rig.devices.filter((d) => !before.has(d.id)).map((d) => d.id);
   if (levels) for (const edit of startingLevels(desk.rig, new Set(fresh))) desk.take(edit);

@@ -151,6 +151,9 @@ const bluetooth = {
   ways: [...straight('bluetooth', 'from-bluetooth', stereo), ...straight('to-bluetooth', 'bluetooth-out', stereo)],
 };
 
+/** The one USB socket of what is held in the hand: for an interface, a mic or an adapter. */
+const pocketUsb = usbSocket({ n: 1, connector: 'usb-c', link: 'usb-2', milliamps: 500, hub: true });
+
 /** Loudspeakers that are built in. */
 const ownSpeakers = {
   ports: [
@@ -205,10 +208,13 @@ export const computers: DeviceType[] = [
     family: 'computers',
     hosts: true,
     shows: { levels: 'in-programs' },
-    summary: 'Takes part in a call by itself: it sees, hears, and plays.',
+    summary:
+      'Takes part in a call by itself: it sees, hears, and plays; USB C takes a mic, an interface or an adapter.',
     power: battery(8),
     priceEur: [150, 700],
     ports: [
+      ...pocketUsb.ports,
+      ...bluetooth.ports,
       input('lens', 'lens', 'light', 'light', picture),
       hears('microphone', 'own microphone'),
       takes('play', 'played', stereo),
@@ -223,6 +229,8 @@ export const computers: DeviceType[] = [
       play: typicalMs('tablet, loudspeakers', 10, 20, 40),
     },
     inside: [
+      ...pocketUsb.ways,
+      ...bluetooth.ways,
       way('lens.picture', 'seen.picture', latency('picture')),
       way(
         'microphone.mono',
@@ -255,6 +263,7 @@ function callingPhone(): DeviceType {
     priceEur: [150, 700],
     ports: [
       ...headsetJack.ports,
+      ...pocketUsb.ports,
       ...bluetooth.ports,
       ...ownSpeakers.ports,
       { ...hears('microphone', 'own microphone'), soundDevice: 'own-microphone' },
@@ -266,6 +275,7 @@ function callingPhone(): DeviceType {
     figures: { ...figures, camera: typicalMs('own camera, lens to program', 40, 80, 140) },
     inside: [
       ...headsetJack.ways,
+      ...pocketUsb.ways,
       ...bluetooth.ways,
       ...ownSpeakers.ways,
       way(

@@ -84,10 +84,14 @@ export const loudspeakers: DeviceType[] = [
     ports: [
       input('line', 'line in', 'phono-pair', 'line', stereo),
       output('terminals', 'loudspeaker terminals', 'terminals', 'speaker', stereo),
+      output('record', 'record out', 'phono-pair', 'line', stereo),
     ],
     settings: [levelSetting('volume', 'Volume', -20, 0)],
     figures: {},
-    inside: both('line', 'terminals', gain('volume'), { do: 'fixed-gain', db: 30 }, ceiling(8), noise(-70)),
+    inside: [
+      ...both('line', 'terminals', gain('volume'), { do: 'fixed-gain', db: 30 }, ceiling(8), noise(-70)),
+      ...both('line', 'record', noise(-85)),
+    ],
   },
   {
     id: 'conference-loudspeaker',

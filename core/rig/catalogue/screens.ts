@@ -75,6 +75,7 @@ function screen({
             sounds('front', 'loudspeakers', stereo, 1),
             output('optical', 'optical out', 'toslink', 'digital' as const, stereo),
             output('arc', 'HDMI ARC, audio out', 'hdmi', 'digital' as const, stereo),
+            output('bluetooth', 'Bluetooth, audio out', 'bluetooth', 'digital' as const, stereo),
           ]
         : []),
     ],
@@ -106,7 +107,9 @@ function screen({
         ? both('hdmi', 'jack', when('mode', mode), latency(`sound-${mode}`), toAnalogue([-3.8, 0, 2.2]), noise(-85))
         : []),
       ...(speakers
-        ? ['optical', 'arc'].flatMap((out) => both('hdmi', out, when('mode', mode), latency(`sound-${mode}`)))
+        ? ['optical', 'arc', 'bluetooth'].flatMap((out) =>
+            both('hdmi', out, when('mode', mode), latency(`sound-${mode}`)),
+          )
         : []),
       ...(speakers
         ? both('hdmi', 'front', when('mode', mode), latency(`sound-${mode}`), toAnalogue([0, 0, 0]), gain('volume'), {

@@ -180,24 +180,29 @@ function talkMixer(): DeviceType {
   };
 }
 
+/** So many channels a computer takes from one device. */
+const MOST_USB = 16;
+
 /** Every input goes to the computer by itself, as it is before the fader, beside the main mix. */
-function multitrackMixer(): DeviceType {
-  const mics = micChannels(8);
-  const lines: readonly Channel[] = ['9-10', '11-12'].map((n) => ({
-    id: `line-${n}`,
-    name: `Line ${n.replace('-', '/')}`,
+function multitrackMixer(count: 8 | 12): DeviceType {
+  const mics = micChannels(count);
+  const lines: readonly Channel[] = [1, 3].map((n) => ({
+    id: `line-${count + n}-${count + n + 1}`,
+    name: `Line ${count + n}/${count + n + 1}`,
   }));
-  const USB_CHANNELS = soundNumbered(14);
+  const channels = Math.min(count + 6, MOST_USB);
+  const USB_CHANNELS = soundNumbered(channels);
+  // The last of a large one do not fit any more.
+  const sent = lines.slice(0, (channels - count - 2) / 2);
   const usb = (n: number) => `usb.${USB_CHANNELS[n - 1]!.id}`;
   return {
-    id: 'mixer-usb-multitrack',
-    name: 'Mixer, eight mics, USB multitrack',
+    id: count === 8 ? 'mixer-usb-multitrack' : `mixer-usb-multitrack-${count}`,
+    name: `Mixer, ${count === 8 ? 'eight' : 'twelve'} mics, USB multitrack`,
     family: 'mixers',
     shows: { levels: 'on-it' },
-    summary:
-      'Sends its main mix on USB 1 and 2 and each input by itself, before the fader, on USB 3 to 14; a stereo return comes back on a channel of its own.',
+    summary: `Sends its main mix on USB 1 and 2 and each input by itself, before the fader, on USB 3 to ${channels}; a stereo return comes back on a channel of its own.`,
     power: mains,
-    priceEur: [300, 900],
+    priceEur: count === 8 ? [300, 900] : [450, 1500],
     needs: ['a driver where the computer has none for it'],
     ports: [
       ...micSockets(mics),
@@ -226,7 +231,7 @@ function multitrackMixer(): DeviceType {
         faderSetting('usb-return-fader', 'USB return, fader'),
         levelSetting('usb-return-send', 'USB return, send', -90),
       ]),
-      onOff('phantom', 'Phantom power, mics 1 to 8', 'off'),
+      onOff('phantom', `Phantom power, mics 1 to ${count}`, 'off'),
       rateSetting,
       levelSetting('main-level', 'Main level', 0),
       levelSetting('phones-level', 'Headphones level', -20, 0),
@@ -239,12 +244,14 @@ function multitrackMixer(): DeviceType {
         ...toBothSides(`${mic.id}-before`, 'send', gain(`${mic.id}-send`)),
         way(`${mic.id}-before.mono`, usb(3 + i), latency('usb-out')),
       ]),
-      ...lines.flatMap(({ id }, i) => [
+      ...lines.flatMap(({ id }) => [
         ...both(id, `${id}-before`, noise(-95), toDigital([14, 18, 22]), ceiling(0), latency('inside'), ownClock),
         ...both(`${id}-before`, 'main', unmuted(`${id}-mute`), gain(`${id}-fader`)),
         ...both(`${id}-before`, 'send', gain(`${id}-send`)),
-        way(`${id}-before.left`, usb(11 + 2 * i), latency('usb-out')),
-        way(`${id}-before.right`, usb(12 + 2 * i), latency('usb-out')),
+      ]),
+      ...sent.flatMap(({ id }, i) => [
+        way(`${id}-before.left`, usb(count + 3 + 2 * i), latency('usb-out')),
+        way(`${id}-before.right`, usb(count + 4 + 2 * i), latency('usb-out')),
       ]),
       ...both('usb-return', 'main', latency('usb-in'), ownClock, gain('usb-return-fader')),
       ...both('usb-return', 'send', latency('usb-in'), ownClock, gain('usb-return-send')),
@@ -339,4 +346,4 @@ function twoUsbMixer(): DeviceType {
 }
 
 /** Mixers with what people who talk to others over a computer or a phone need. */
-export const talkMixers: DeviceType[] = [talkMixer(), multitrackMixer(), twoUsbMixer()];
+export const talkMixers: DeviceType[] = [talkMixer(), multitrackMixer(8), multitrackMixer(12), twoUsbMixer()];

@@ -21,12 +21,14 @@ const WORDS: Readonly<Record<string, string>> = {
   'hdmi-switch-4-extractor':
     'four in hdmi switch with extractor, 4x1 switch with audio, 4x1 hdmi switch with audio out, hdmi switch with extractor, hdmi switch with audio',
   'capture-pass-through':
-    'capture card with pass through, pass through capture card, pass through capture, capture with passthrough, capture card with loop out, capture card with hdmi out (passthrough)',
+    'capture card with pass through, pass through capture card, pass through capture, capture with passthrough, capture card with loop out, capture card with hdmi out, capture card (passthrough)',
   soundbar: 'soundbar, sound bar, tv speaker, tv soundbar',
   'phone-call':
     'phone on a call, phone with call, call phone, phone caller, telephone, guest phone (mobile, cell, smartphone)',
   'interface-16':
     'sixteen input interface, sixteen channel interface, 16 channel interface, big rack interface, interface (large)',
+  'radio-base-camera':
+    'camera receiver, on camera receiver, receiver for camera, portable receiver, shoe mount receiver, wireless receiver, receiver (camera, small)',
   'radio-base-2':
     'dual wireless receiver, dual receiver, two channel receiver, two channel wireless receiver, dual radio mic receiver, receiver',
   'radio-base-4':
@@ -39,7 +41,7 @@ const WORDS: Readonly<Record<string, string>> = {
     'keyboard, synth, synthesizer, synthesiser, digital piano, electric piano, stage piano, piano, keys, organ, keytar',
   'drum-machine': 'drum machine, sampler, groovebox, electronic drums, electronic drum kit, e drums, drum pad, pads',
   turntable: 'turntable, record player, vinyl, vinyl player, deck, decks, gramophone, record deck',
-  'dj-controller': 'dj controller, dj decks, dj deck, dj setup, dj console',
+  'dj-controller': 'dj controller, dj decks, dj deck, dj setup, dj console, dj mixer with decks, controller with decks',
   'music-box':
     'cd player, cd, network player, streamer box, tape deck, cassette deck, minidisc, mp3 player, media box, dvd player',
   'venue-feed':
@@ -54,9 +56,19 @@ const WORDS: Readonly<Record<string, string>> = {
   'ears-radio-pack': 'iem pack, iem beltpack, in ear pack, wireless in ear pack, in ear beltpack, iem receiver',
   'button-panel':
     'button panel, button deck, button box, key panel, macro pad, macro keyboard, stream buttons, keypad, midi controller, control surface, foot pedal, footswitch, pedal',
+  'preamp-microphone':
+    'preamp, mic preamp, microphone preamp, tube preamp, mic pre, preamplifier, channel strip, voice processor, mic booster, inline preamp (mic, tube)',
+  'processor-line':
+    'compressor, equalizer, eq, limiter, reverb unit, effects unit, effects processor, sound processor, outboard, feedback suppressor',
+  'plug-in-to-phantom':
+    'lav to xlr adapter, lavalier adapter, lapel adapter, plug in power adapter, phantom to plug in adapter',
+  'mixer-usb-multitrack-12':
+    'sixteen channel mixer, 16 channel mixer, twelve mic mixer, 12 mic mixer, large multitrack mixer (multitrack, big, large, digital)',
   'phono-preamp': 'phono preamp, phono amp, phono stage, turntable preamp, riaa preamp',
+  'effects-pedal':
+    'effects pedal, pedalboard, pedal board, pedals, guitar pedals, stompbox, stomp box, distortion pedal, delay pedal, reverb pedal, loop pedal, looper, multi effects, guitar effects (guitar, bass)',
   'guitar-amp':
-    'guitar amp, guitar amplifier, bass amp, guitar cab, guitar cabinet, combo amp, amp with a mic in front',
+    'guitar amp, guitar amplifier, bass amp, guitar cab, guitar cabinet, combo amp, amp head, amp with a mic in front',
   'instrument-acoustic':
     'drums, drum set, acoustic drums, cajon, saxophone, sax, trumpet, violin, fiddle, cello, flute, clarinet, grand piano, upright piano, accordion, harp, banjo, mandolin, percussion, choir, brass, string quartet, acoustic instrument',
   'hdmi-splitter': 'hdmi splitter, splitter, hdmi distribution amp, video splitter (1x2, one to two, cheap)',
@@ -65,20 +77,22 @@ const WORDS: Readonly<Record<string, string>> = {
   'hdmi-y-lead': 'hdmi y cable, hdmi y lead, hdmi y splitter, y splitter hdmi, hdmi tee',
   'hdmi-switch': 'hdmi switch, hdmi switcher, hdmi selector, switch box, input selector, video switch (2x1)',
   'hdmi-switch-splitter': 'switch splitter, hdmi switch with two outputs, hdmi switch splitter, bi direction switch',
+  'video-scaler':
+    'scaler, upscaler, video scaler, hdmi scaler, line doubler, video converter, hdmi converter, downscaler (retro, picture)',
   'hdmi-matrix': 'hdmi matrix, matrix switch, video matrix, 2x2 matrix',
   'hdmi-extractor':
     'extractor, hdmi audio extractor, audio extractor, hdmi extractor, hdmi deembedder, hdmi de embedder, audio de embedder, hdmi breakout, sound extractor',
   'capture-usb-compressed':
     'capture card, capture device, capture, capture box, hdmi capture, video capture, grabber, frame grabber, game capture, cap card (external, hd)',
   'capture-usb-uncompressed':
-    'uncompressed capture, usb 3 capture, capture card usb 3, low latency capture, 4k capture (fast)',
+    'uncompressed capture, usb 3 capture, capture card usb 3, low latency capture, 4k capture, capture card (fast)',
   'capture-stick':
     'capture stick, capture dongle, hdmi dongle, hdmi stick, hdmi to usb, hdmi to usb dongle, cheap capture',
   'capture-card': 'internal capture card, pcie capture, pci capture card (inside, built in, pcie)',
   'screen-with-jack':
-    'monitor, screen, display, gaming monitor, computer monitor, pc monitor (second, main, with headphone jack, with audio out, hdmi)',
+    'monitor, screen, display, gaming monitor, computer monitor, pc monitor, external monitor (second, main, with headphone jack, with audio out, hdmi, external, preview)',
   screen: 'screen without audio, monitor without audio, monitor without speakers, plain monitor, display without jack',
-  television: 'tv, television, telly, tv set, big screen, smart tv, flat screen (living room)',
+  television: 'tv, television, telly, tv set, big screen, smart tv, flat screen (living room, crt, old, led, lcd)',
   projector: 'projector, beamer, video projector',
   'monitor-recorder':
     'monitor recorder, field monitor, recording monitor, camera monitor recorder, external recorder hdmi',
@@ -99,9 +113,9 @@ const WORDS: Readonly<Record<string, string>> = {
   'phone-usb-c': 'phone without jack, phone usb c, new phone, phone without headphone jack',
   tablet: 'tablet, pad, tab',
   'microphone-dynamic':
-    'mic, microphone, dynamic mic, xlr mic, vocal mic, stage mic, handheld mic, hand mic, broadcast mic, podcast mic, moving coil mic, mike (dynamic, xlr, vocal, wired, moving coil, stage, cardioid)',
+    'mic, microphone, dynamic mic, xlr mic, vocal mic, stage mic, handheld mic, hand mic, broadcast mic, podcast mic, moving coil mic, mike (dynamic, xlr, vocal, wired, moving coil, stage, cardioid, kick, snare, tom, amp, instrument, pulpit, lectern, booth, host, guest, announcer)',
   'microphone-condenser':
-    'condenser, condenser mic, large diaphragm condenser, small diaphragm condenser, studio mic, ldc, sdc, overhead mic, shotgun, shotgun mic, choir mic, room mic, boom mic (condenser, xlr, studio, cardioid, phantom)',
+    'condenser, condenser mic, large diaphragm condenser, small diaphragm condenser, studio mic, ldc, sdc, overhead mic, overhead, overheads, hi hat mic, boundary mic, pulpit mic, lectern mic, piano mic, audience mic, crowd mic, shotgun, shotgun mic, choir mic, room mic, boom mic (condenser, xlr, studio, cardioid, phantom)',
   'microphone-ribbon': 'ribbon, ribbon mic, ribbon microphone',
   'lapel-wired':
     'lav, lavalier, lav mic, lapel, lapel mic, lavalier mic, clip on mic, tie mic, tie clip mic (wired, clip on)',
@@ -139,12 +153,13 @@ const WORDS: Readonly<Record<string, string>> = {
   'mixer-usb-two':
     'dual usb mixer, mixer with two usb, two usb mixer, dual pc mixer, two pc mixer, mixer for two computers, mixer for two pcs, mixer with dual usb (dual)',
   'mixer-analogue':
-    'analog mixer, analogue mixer, analogue desk, small mixer without usb, plain mixer (analog, small, without usb)',
+    'analog mixer, analogue mixer, analogue desk, field mixer, location mixer, small mixer without usb, plain mixer (analog, small, without usb)',
   'mixer-usb-send':
     'mixer, mixing desk, usb mixer, dj mixer, dj mixer with usb, sound desk, sound board, soundboard, mixing board, mixing console, audio mixer, desk mixer (usb, analog, small, little, compact, four channel, with usb)',
   'mixer-matrix': 'matrix mixer, matrix, dsp matrix, conference dsp, audio matrix, zone mixer, install mixer',
   'guest-return': 'mix minus box, guest return, mix minus, mixminus, n 1 box',
-  'recorder-stereo': 'recorder, stereo recorder, line recorder, two track recorder, audio recorder (stereo, rack)',
+  'recorder-stereo':
+    'recorder, stereo recorder, line recorder, two track recorder, audio recorder, card recorder, sd recorder, sd card recorder (stereo, rack, sd, card)',
   'recorder-handheld':
     'handheld recorder, field recorder, pocket recorder, portable recorder, hand recorder, dictaphone, digital recorder',
   'recorder-multitrack': 'multitrack recorder, multitrack, eight track recorder, multi track recorder',
@@ -182,7 +197,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'isolator-line':
     'isolator, ground loop isolator, audio isolator, hum eliminator, isolation transformer, line isolator, hum killer',
   pad: 'pad, attenuator, inline pad, line to mic pad',
-  'di-box': 'di, di box, direct box, dibox, direct injection box, passive di',
+  'di-box': 'di, di box, direct box, dibox, direct injection box, passive di (bass, guitar, keyboard, active, passive)',
   'headphone-splitter-box':
     'headphone amp, headphone amplifier, headphone splitter, headphone distribution amp, hp amp (four way)',
   'headset-usb':
@@ -199,7 +214,7 @@ const WORDS: Readonly<Record<string, string>> = {
   earphones: 'earphones, in ears, in ear, in ear monitors, iem, iems, buds, wired earbuds, earpiece',
   'head-worn-display': 'vr headset, head mounted display, vr, vr goggles, hmd, vr glasses',
   'loudspeakers-active':
-    'speakers, studio monitors, active speakers, powered speakers, nearfields, pa, pa speakers, main speakers, loudspeakers, foh, stage speakers (active, pa, pair of, xlr)',
+    'speakers, studio monitors, active speakers, powered speakers, nearfields, pa, pa speakers, main speakers, loudspeakers, foh, stage speakers, stage monitors, wedge, wedges, floor monitors, stage monitor, monitor speakers, monitors (active, pa, pair of, xlr)',
   'loudspeakers-desk': 'desk speakers, desktop speakers, pc speakers, computer speakers, small speakers',
   'loudspeakers-passive': 'passive speakers, hifi speakers, bookshelf speakers, passive loudspeakers',
   'loudspeaker-bluetooth': 'bluetooth speaker, bt speaker, portable speaker, wireless speaker, boombox',
@@ -224,23 +239,28 @@ const WORDS: Readonly<Record<string, string>> = {
   'game-program': 'game, pc game, computer game, the game, video game, game on the pc, my game',
   'sound-system': 'system mixer, computer audio, system audio, os mixer, system sound',
   'capture-program':
-    'streaming app, streaming software, stream software, streaming program, capture software, capture program, broadcast software, stream, the stream, live stream, livestream, encoder, switcher software, streaming',
-  call: 'call, video call, voice chat, chat, voice call, chat app, meeting, conference call, online meeting, group call, call app, video meeting, voip, webinar, video conference',
+    'streaming app, streaming software, stream software, streaming program, capture software, capture program, broadcast software, stream, the stream, live stream, livestream, encoder, livestream encoder, stream encoder, streaming encoder, switcher software, streaming',
+  call: 'call, video call, voice chat, chat, voice call, chat app, meeting, conference call, online meeting, group call, call app, video meeting, voip, webinar, video conference, virtual meeting, online lesson, video lesson, online class, virtual class, remote lesson, video chat',
   'virtual-cable':
     'virtual cable, virtual audio cable, virtual audio device, loopback device, loopback, virtual device, audio cable software',
   'aggregate-device': 'aggregate device, aggregate, combined device',
   'recording-program':
-    'recording app, recording software, recording program, daw, audio editor, multitrack software, recorder app, recording',
+    'recording app, recording software, recording program, daw, audio editor, multitrack software, recorder app, recording, recorder',
   'music-player':
-    'music, music player, music app, jukebox, media player, background music, playlist, soundboard app, jingles, bgm, music program',
+    'music, music player, music app, dj software, dj app, dj program, music software, jukebox, media player, background music, playlist, soundboard app, jingles, bgm, music program',
   'program-filter':
     'noise filter, noise suppression, voice filter, noise removal, voice changer, plugin, noise gate app, mic filter',
 };
+
+/** So many words that may stand beside are told together. */
+const IN_GROUP = 8;
 
 /** 'a, b (c)' as the names, and what may stand beside them. */
 export function wordsOf(typeId: string): string[] | undefined {
   const text = WORDS[typeId];
   if (!text) return undefined;
-  const [, names, beside] = /^(.*?)(?: (\(.*\)))?$/.exec(text)!;
-  return [...names!.split(', '), ...(beside ? [beside] : [])];
+  const [, names, beside = ''] = /^(.*?)(?: \((.*)\))?$/.exec(text)!;
+  const fits = beside.split(', ').filter(Boolean);
+  const groups = fits.flatMap((_, i) => (i % IN_GROUP === 0 ? [`(${fits.slice(i, i + IN_GROUP).join(', ')})`] : []));
+  return [...names!.split(', '), ...groups];
 }

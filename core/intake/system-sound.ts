@@ -1,0 +1,68 @@
+import { endsThat } from '#core/rig/index.ts';
+import { addDevice } from '#core/wire/index.ts';
+import { carriesWhat, downstream, type End, endsOf, hostsOf, programsOn } from './around.ts';
+import type { Builder } from './builder.ts';
+
+/** From an input of a computer to one of its outputs, by nothing but its own sound system. */
+export interface Through {
+  readonly hostId: string;
+  readonly from: End;
+  readonly to: End;
+}
+
+const SYSTEM = 'sound-system';
+
+/** The computer's own sound system plays an input on: it is heard, later than it comes. */
+export function playThrough(
+  b: Builder,
+  id: string,
+  what: string,
+  { hostId, from, to }: Through,
+  { db, note }: { readonly db: number; readonly note: string },
+): void {
+  const { edit, device } = addDevice(b.rig, b.types.get(SYSTEM)!, `${b.device(hostId).name}, system sound`);
+  const end = (portId: string) => ({ deviceId: device.id, portId });
+  const says = { who: b.device(hostId).name, does: 'plays', what, how: `to ${b.device(to.deviceId).name}`, note };
+  b.make(id, says, () => [
+    edit,
+    { kind: 'set-device', device: { ...device, on: hostId } },
+    b.link(from.ref, end('in-12')),
+    b.link(end('out-12'), to.ref),
+    b.set(device.id, 'listen-12', db),
+  ]);
+}
+
+/**
+ * A voice that is plugged into a computer which another one captures, where that one has no voice of its own: it has to
+ * leave with the picture.
+ */
+export function passVoicesOn(b: Builder): void {
+  const streams = (id: string) => programsOn(b.rig, id).some((p) => endsThat(b.typeOf(p), 'stream').length > 0);
+  const voices = (id: string) =>
+    endsOf(b.rig, id, 'in').filter((e) => e.deviceId !== id && e.sound && carriesWhat(b.rig, e.deviceId) === 'voice');
+  for (const hostId of hostsOf(b.rig)) {
+    const [voice] = voices(hostId);
+    if (!voice || streams(hostId)) continue;
+    const after = downstream(b.rig, hostId);
+    const taken = hostsOf(b.rig)
+      .filter((other) => other !== hostId && streams(other) && voices(other).length === 0)
+      .flatMap((other) => endsOf(b.rig, other, 'in'))
+      .find((e) => e.picture && after.has(e.deviceId));
+    const to =
+      taken &&
+      endsOf(b.rig, hostId, 'out').find(
+        (e) => e.sound && e.picture && downstream(b.rig, e.deviceId).has(taken.deviceId),
+      );
+    if (to)
+      playThrough(
+        b,
+        `pass:${hostId}`,
+        b.device(voice.deviceId).name,
+        { hostId, from: voice, to },
+        {
+          db: 0,
+          note: 'by its system sound, so that the stream hears it',
+        },
+      );
+  }
+}

@@ -1,0 +1,17 @@
+import type { Item } from './chain.ts';
+import { ownKey } from './mention.ts';
+
+/** What it is in the end: 'amp' of 'guitar amp', 'mixer' of 'mixer with two usb'. */
+const headOf = ({ mention, name }: Item): string =>
+  ownKey((name ?? mention.text).split(/\b(?:with|for|of|on|in|that|which)\b/i)[0]!)
+    .replace(/ (?:\d+|[a-d]|\dk|hd|uhd|\d+p)$/, '')
+    .split(' ')
+    .at(-1)!;
+
+/** Whether something is what was named before: by the same words, by fewer or by more, for the same kind of thing. */
+export function isNamedAgain(first: Item, later: Item): boolean {
+  const [a, b] = [first, later].map((i) => ownKey(i.name ?? i.mention.text).split(' '));
+  const [was, is] = [first.mention.type, later.mention.type];
+  if (was?.family !== is?.family || (was !== is && headOf(first) !== headOf(later))) return false;
+  return a!.every((w) => b!.includes(w)) || b!.every((w) => a!.includes(w));
+}
