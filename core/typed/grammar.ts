@@ -1,4 +1,4 @@
-import { type DeviceType, isWorn, records, soundsIntoRoom, type Types } from '#core/rig/index.ts';
+import { type DeviceType, isPerson, isWorn, records, soundsIntoRoom, type Types } from '#core/rig/index.ts';
 import { isNamedAgain } from './again.ts';
 import type { Chain, Fits, Hop, Item } from './chain.ts';
 import { compoundOf } from './compound.ts';
@@ -153,10 +153,9 @@ const isCable = (words: string): boolean => {
 
 /** Whether words are a whole name: 'rca to usb' is a box. */
 function isName(words: string, { types }: Vocabulary): boolean {
-  const text = tokensOf(words)
-    .filter((t) => !FILLERS.has(t))
-    .join(' ');
-  return types.some(({ phrases }) => phrases.some((p) => p.join(' ') === text));
+  const tokens = tokensOf(words);
+  const texts = [tokens.join(' '), tokens.filter((t) => !FILLERS.has(t)).join(' ')];
+  return types.some(({ phrases }) => phrases.some((p) => texts.includes(p.join(' '))));
 }
 
 const textOf = (lexemes: readonly Lexeme[]): string => lexemes.map((l) => l.text).join(' ');
@@ -245,7 +244,9 @@ function staysInList(chain: Chain, item: Item, leads: boolean, fits: Fits): bool
   // 'Hosts with a mic and headphones': one goes to them, and one comes from them.
   const isMet =
     last.joint === 'either' &&
-    previous.items.some((p) => p.mention.type && item.mention.type && fits(item.mention.type, p.mention.type) !== null);
+    previous.items.some(
+      ({ mention: { type } }) => type && isPerson(type) && item.mention.type && fits(item.mention.type, type) !== null,
+    );
   return (isMet || isFed(previous.items, item, fits)) && !(leads && sameKind(previous.items, item));
 }
 

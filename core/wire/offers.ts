@@ -62,6 +62,8 @@ const COST = {
   lanes: 6,
   /** By plugs and a converter, where the same two have USB for it. */
   insteadOfUsb: 20,
+  /** The one USB socket of what is held in the hand, which charges it too. */
+  pocketUsb: 30,
   /** Late, where a cable would do. */
   bluetooth: 15,
   preferred: -1,
@@ -95,9 +97,13 @@ const levelOf = (lead: LeadSeen, plugged: Chain | null): LevelClass =>
       : lead.to.port.level;
 const isSqueezedToOne = ({ from, to, cable }: LeadSeen): boolean =>
   !cable.map && plugEnd(from.port).sides === 2 && plugEnd(to.port).sides === 1 && from.port.level !== 'digital';
+/** A phone or a tablet, not a computer that others are plugged to. */
+const isPocket = ({ type }: Pick<LeadSeen['from'], 'type'>): boolean =>
+  type.hosts === true && type.power?.feeds === undefined;
 /** Whether one of two devices is a USB host to the other. */
 const haveUsb = ({ from, to }: LeadSeen): boolean => {
   const roles = ({ type }: LeadSeen['from'], role: 'host' | 'device') =>
+    !(role === 'host' && isPocket({ type })) &&
     type.ports.some((p) => p.level === 'digital' && usbRoleOf(type, p) === role);
   return (roles(from, 'host') && roles(to, 'device')) || (roles(from, 'device') && roles(to, 'host'));
 };
@@ -170,6 +176,7 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
           ? COST.studioIntoJack
           : 0) +
         (socket.connector === 'radio' && isOut && socket.cableIds.length > 0 ? COST.occupied : 0) +
+        ([a, b].includes('host') && [lead.from, lead.to].some(isPocket) ? COST.pocketUsb : 0) +
         ([a, b].includes('either') && [a, b].includes('device') ? COST.leads : 0) +
         (isSqueezed(from, socket) || isSqueezed(socket, from) ? COST.lanes : 0) +
         (isHalf(first, from, cables) || isHalf(first, socket, cables) ? COST.half : 0) +
