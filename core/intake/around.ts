@@ -152,7 +152,10 @@ export function listenRank(rig: Rig, deviceId: string, hostId: string): number {
   if (down.some(isWorn)) return 1;
   if (down.some(soundsIntoRoom)) return 2;
   // A phone is plugged where it is to be heard: into what leads on.
-  return typeOf(rig, hostId).power?.feeds || down.length === 1 ? 5 : 3;
+  const leadsOn = rig.cables.some(
+    (c) => c.medium === 'lead' && c.from.deviceId === deviceId && c.to.deviceId !== hostId,
+  );
+  return typeOf(rig, hostId).power?.feeds || !leadsOn ? 5 : 3;
 }
 
 /** People with a voice, in the order in which they were named. */

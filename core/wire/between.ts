@@ -47,7 +47,7 @@ function cheapestBetween(
           offer,
           cost:
             offer.cost +
-            (socket.cableIds.length > 0 ? TAKEN : 0) +
+            (socket.cableIds.length === 0 ? 0 : connectorOf(socket.connector)?.kind === 'usb' ? PLUGGED : TAKEN) +
             (givesSomething(rig, socket.deviceId, socket.id) ? 0 : IDLE) +
             (isProgram(typeOf(rig, from)!) && offer.socket.ports.some((p) => p.does === 'call-microphone')
               ? VOICE
@@ -59,6 +59,8 @@ function cheapestBetween(
   return offers[0] ?? null;
 }
 const TAKEN = 30;
+/** Into a USB socket goes one cable. */
+const PLUGGED = 200;
 const IDLE = 90;
 /** A call takes a voice there, and what programs play elsewhere. */
 const VOICE = 20;
