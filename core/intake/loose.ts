@@ -1,3 +1,4 @@
+import { check } from '#core/check/index.ts';
 import { connectorOf } from '#core/plug/index.ts';
 import {
   amplifiesInstrument,
@@ -239,6 +240,26 @@ export function adaptPlugIns(b: Builder): void {
     putBetween(b, cable.from.deviceId, cable.to.deviceId, type);
   }
 }
+
+/** A line that goes into a microphone jack goes through what takes it down to that. */
+export function padLines(b: Builder): void {
+  const fits = fitsAmong(b.types);
+  const loud = new Set(check(b.rig).flatMap((f) => (f.rule === 'level-into-microphone' ? f.where.cableIds : [])));
+  for (const { id, from, to } of b.rig.cables.filter((c) => loud.has(c.id))) {
+    const [a, z] = [from, to].map((end) => b.typeOf(end.deviceId));
+    const [best] = [...b.types.values()]
+      .filter((t) => isHardware(t) && t.power?.by?.length === 0 && takesDown(t))
+      .map((type) => ({ type, into: fits(a!, type), out: fits(type, z!) }))
+      .filter(({ into, out }) => into !== null && out !== null && into < PLAIN && out < PLAIN)
+      .sort((x, y) => x.into! + x.out! - y.into! - y.out!);
+    if (!best) continue;
+    b.take({ kind: 'unplug', cableId: id });
+    putBetween(b, from.deviceId, to.deviceId, best.type);
+  }
+}
+
+const takesDown = ({ ports }: DeviceType): boolean =>
+  ports.every((p) => (p.direction === 'in' ? p.level === 'line' : p.level === 'microphone')) && ports.length === 2;
 
 /** A screen that is plugged to a computer for something else (a display on the head, for its microphone) gets its picture too. */
 export function plugScreens(b: Builder): void {

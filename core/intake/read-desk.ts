@@ -12,6 +12,7 @@ import {
   hostUsb,
   moveSources,
   nameProgram,
+  padLines,
   playIntoIdle,
   plugLoose,
   plugScreens,
@@ -76,6 +77,7 @@ export function readDesk(
   moveSources(b);
   chooseUse(b);
   callOnPhones(b);
+  padLines(b);
   decisions.push(...nameProgram(b, answers));
   const uses = [...typed.uses, ...callThose(b, typed.uses)];
   seatFarPeople(b, uses);
