@@ -14,6 +14,8 @@ export default defineConfig({
             'scripts/**/*.test.ts',
           ],
           environment: 'node',
+          // One worker reads the catalogue once for all of its files.
+          isolate: false,
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },

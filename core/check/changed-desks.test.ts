@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
+import { casesOf } from '#core/units/proofs.testkit.ts';
 import { randomDesk } from '#core/wire/random-desk.testkit.ts';
 import { check } from './index.ts';
 
 // A desk that is changed so that one knows what has to become of every answer.
 
-const DESKS = Number(process.env.MELLOW_DESKS ?? 60);
+const DESKS = casesOf(60, 2000);
 const SEEDS = Array.from({ length: DESKS }, (_, i) => 1000 + i);
 const desks = SEEDS.map((seed) => randomDesk(seed, 3 + ((seed * 7) % 28)));
 

@@ -13,14 +13,15 @@ import {
 import { renamed } from '#core/rig/renamed.testkit.ts';
 import { evaluate, type Pair, whereItStops } from '#core/signal/index.ts';
 import { makeItSo } from '#core/solve/index.ts';
+import { casesOf } from '#core/units/proofs.testkit.ts';
 import { randomDesk } from '#core/wire/random-desk.testkit.ts';
 import { loudest, pathsTo, roundsTo } from './every-path.testkit.ts';
 import { check, fixesOf } from './index.ts';
 
 // Desks drawn by chance from the whole catalogue, against an evaluation written a second time: every path that passes no
-// place twice, stage by stage off the document. `MELLOW_DESKS` says how many; the proofs take 2,000.
+// place twice, stage by stage off the document. The proofs take 2,000.
 
-const DESKS = Number(process.env.MELLOW_DESKS ?? 100);
+const DESKS = casesOf(80, 2000);
 const sizeOf = (seed: number): number => 3 + ((seed * 7) % 28);
 const SEEDS = Array.from({ length: DESKS }, (_, i) => i + 1);
 const nameOf = (pair: Pair, seed: number): string => `${pair.sourceId} at ${pair.listenerId}, desk ${seed}`;

@@ -66,12 +66,13 @@ export function bridgeGaps(b: Builder, leads: readonly TypedLead[], answers: Ans
   });
 }
 
-function putBetween(b: Builder, from: string, to: string, type: DeviceType): void {
+/** @param instead  the lead that has been there till now */
+function putBetween(b: Builder, from: string, to: string, type: DeviceType, instead?: string): void {
   const { edit, device } = addDevice(b.rig, type, nameFor(b.rig, type));
   b.make(
     `between:${from}:${to}`,
     { who: device.name, does: 'goes between', what: b.device(from).name, how: `and ${b.device(to).name}` },
-    () => [edit],
+    () => [edit, ...(instead ? [{ kind: 'unplug' as const, cableId: instead }] : [])],
   );
   if (!b.rig.devices.some((d) => d.id === device.id)) return;
   plug(b, from, device.id);
@@ -236,8 +237,7 @@ export function adaptPlugIns(b: Builder): void {
       t.ports.some((p) => p.gives?.kind === 'plug-in' && t.ports.some((q) => q.takes?.kind === 'phantom')),
     );
     if (!type) continue;
-    b.take({ kind: 'unplug', cableId: cable.id });
-    putBetween(b, cable.from.deviceId, cable.to.deviceId, type);
+    putBetween(b, cable.from.deviceId, cable.to.deviceId, type, cable.id);
   }
 }
 
@@ -253,8 +253,7 @@ export function padLines(b: Builder): void {
       .filter(({ into, out }) => into !== null && out !== null && into < PLAIN && out < PLAIN)
       .sort((x, y) => x.into! + x.out! - y.into! - y.out!);
     if (!best) continue;
-    b.take({ kind: 'unplug', cableId: id });
-    putBetween(b, from.deviceId, to.deviceId, best.type);
+    putBetween(b, from.deviceId, to.deviceId, best.type, id);
   }
 }
 

@@ -109,6 +109,68 @@ describe('a desk read from plain words', () => {
     expect(check(read.rig!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
     expect(says(read).some((s) => s.startsWith('Field recorder stands with Used as'))).toBe(true);
   });
+  it('knows what a computer that another one captures is for, and has its voice leave with the picture', () => {
+    const read = readDesk('gaming pc > capture card > stream pc > streaming app; headset > gaming pc');
+    expect(decision('purpose:', read)).toMatchObject({ taken: 'game-program' });
+    expect(says(read)).toContain(
+      'Gaming PC plays Headset to Capture card (by its system sound, so that the stream hears it)',
+    );
+    const { pairs } = evaluate(read.rig!);
+    expect(pairs.filter((p) => p.want === 'must' && p.ways.length === 0)).toEqual([]);
+    const own = readDesk(
+      'gaming pc > capture card > stream pc > streaming app; headset > gaming pc; usb mic > stream pc',
+    );
+    expect(says(own).some((s) => s.includes('by its system sound'))).toBe(false);
+  });
+  it('puts whoever is named with a computer on a call there, while others talk here', () => {
+    const read = readDesk('me > usb mic > pc > streaming app; headphones > pc; friends > pc');
+    expect(says(read)).toContain('Friend 1 is on Call on PC');
+    const far = read.rig!.sources.find((s) => s.name === 'Friend 1')!;
+    expect(at(read.rig!, far.id, 'headphones').ways.length).toBeGreaterThan(0);
+  });
+  it('brings what has to be there: headphones for a call, a computer for USB, whoever plays', () => {
+    expect(says(readDesk('mic > pc > call'))).toContain('Headphones plug into Mic (so that you hear the call)');
+    expect(says(readDesk('console > capture card'))).toContain('Capture card needs a computer');
+    expect(says(readDesk('guitar amp > mic > interface > laptop'))).toContain(
+      'Electric guitar or bass plays through Guitar amp',
+    );
+    expect(says(readDesk('bass di > mixer > laptop'))).toContain('Electric guitar or bass plays through Bass DI');
+    for (const line of ['mic > pc > call', 'guitar amp > mic > interface > laptop', 'bass di > mixer > laptop']) {
+      const { rig: made } = readDesk(line);
+      expect(evaluate(made!).pairs.filter((p) => p.want === 'must' && p.ways.length === 0)).toEqual([]);
+      expect(check(made!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
+    }
+  });
+  it('puts an adapter where a plug wants power or a line is too loud, and takes it back', () => {
+    const lav = readDesk('lavalier > interface > laptop > daw; me');
+    expect(says(lav)).toContain('Adapter from a lapel mic to XLR goes between Lavalier and Interface');
+    expect(check(lav.rig!).some((f) => f.rule === 'power-plug-in-missing')).toBe(false);
+    const pad = readDesk('2 boom mics > field mixer > camera > capture card > laptop');
+    expect(says(pad)).toContain('Pad goes between Field mixer and Camera');
+    expect(check(pad.rig!).some((f) => f.rule === 'level-into-microphone')).toBe(false);
+    const id = pad.made.find((m) => m.says.who === 'Pad')!.id;
+    const without = readDesk('2 boom mics > field mixer > camera > capture card > laptop', { without: new Set([id]) });
+    expect(without.rig!.devices.some((d) => d.typeId === 'pad')).toBe(false);
+    const isStraight = (c: Rig['cables'][number]) => c.from.deviceId === 'field-mixer' && c.to.deviceId === 'camera';
+    expect(without.rig!.cables.some(isStraight)).toBe(true);
+  });
+  it('sets a console so that it can be captured, as long as nobody says otherwise', () => {
+    const text = 'console > capture card > pc > streaming app';
+    const read = readDesk(text);
+    expect(decision('ask:', read)).toMatchObject({ taken: 'off', answered: false });
+    expect(read.rig!.devices.find((d) => d.id === 'console')!.settings['copy-protection']).toMatchObject({
+      known: 'assumed',
+    });
+    expect(check(read.rig!).filter((f) => f.severity === 'stop')).toEqual([]);
+    const on = readDesk(text, { answers: new Map([[decision('ask:', read)!.id, 'on']]) });
+    expect(check(on.rig!).filter((f) => f.severity === 'stop')).not.toEqual([]);
+  });
+  it('takes a voice on a later channel to both sides of a call', () => {
+    const { rig: made } = readDesk('digital piano > interface; lavalier > interface > laptop > call; me');
+    const you = made!.sources.find((s) => s.name === 'Your voice')!;
+    const far = made!.listeners.find((l) => l.name === 'Caller')!;
+    expect(at(made!, you.id, far.id).ways[0]!.sides).toHaveLength(2);
+  });
   it('makes a whole rig of any words in any order, or says that nothing was understood', () => {
     const word = fc.constantFrom(
       ...'console mic usb headset mixer pc laptop > ; , into from on with and call friend me stream daw tv splitter phone 2 4 teapot speakers audience guitar the my'.split(

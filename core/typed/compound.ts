@@ -16,7 +16,8 @@ export function compoundOf(item: Item, types: Types, fits: Fits, own?: OwnWords)
   const { mention, name } = item;
   if (mention.endsSo || mention.everyone || name !== null) return null;
   const words = item.text.split(/\s+/);
-  for (let at = 1; at < words.length; at++) {
+  // The shortest end first: the mic of a guitar amp, not the amp mic of a guitar.
+  for (let at = words.length - 1; at > 0; at--) {
     const [first, last] = [words.slice(0, at), words.slice(at)].map((w) => readMention(w.join(' '), types, own));
     if (!isSure(first!) || !isSure(last!)) continue;
     if (fits(first!.type!, last!.type!) === null && fits(last!.type!, first!.type!) === null) continue;

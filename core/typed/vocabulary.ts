@@ -82,8 +82,7 @@ const SHORTEST = 5;
 export function meantBy(word: string, { words }: Vocabulary): string | null {
   if (words.has(word) || FILLERS.has(word) || COUNTED.has(word)) return word;
   if (word.length < SHORTEST) return null;
-  for (const w of [...words, ...COUNTED])
-    if (w.length >= SHORTEST - 1 && !FILLERS.has(w) && w !== 'both' && oneApart(word, w)) return w;
+  for (const w of [...words, ...COUNTED]) if (w.length >= SHORTEST - 1 && w !== 'both' && oneApart(word, w)) return w;
   const spelled = Object.keys(SPELLED).find((w) => w.length >= SHORTEST && oneApart(word, singular(w)));
   return spelled === undefined ? null : SPELLED[spelled]!;
 }

@@ -108,7 +108,8 @@ export class Drawing {
       const here = items.map((item) => ({ item, ids: this.#devicesFor(item, around) }));
       const ids = here.flatMap((h) => h.ids);
       // 'A call with a friend on the computer': what follows somebody belongs to what they stand beside.
-      let beside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids) ? anchor : before;
+      const isAside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids);
+      let beside = isAside && (anchor.ids.length > 0 || !this.#areHosts(ids)) ? anchor : before;
       // 'Mics, interface, laptop with an app': it runs on the laptop, and takes nothing else by that.
       if (this.#arePrograms(ids) && beside.ids.some((id) => this.#areHosts([id])))
         beside = { ids: beside.ids.filter((id) => this.#areHosts([id])), items: beside.items };

@@ -40,11 +40,11 @@ export class Mentioned {
   claim({ mention, name, text }: Item, type: DeviceType, isFree: (id: string) => boolean): string | null {
     if (mention.count !== 1 || ANOTHER.test(text) || isPerson(type)) return null;
     const words = wordsOf(name ?? mention.text);
-    const group = this.#named.find(
-      (n) => n.type === type && n.ids.length > 1 && n.ids.every(isFree) && isWithin(n.words, words),
-    );
     const taken = new Set(this.#named.filter((n) => n.ids.length === 1).flatMap((n) => n.ids));
-    return group?.ids.find((id) => !taken.has(id)) ?? null;
+    const left = this.#named
+      .filter((n) => n.type === type && n.ids.length > 1 && isWithin(n.words, words))
+      .map((n) => n.ids.filter((id) => !taken.has(id)));
+    return left.find((ids) => ids.length > 0 && ids.every(isFree))?.[0] ?? null;
   }
 
   /**

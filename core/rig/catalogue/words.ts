@@ -115,7 +115,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'microphone-dynamic':
     'mic, microphone, dynamic mic, xlr mic, vocal mic, stage mic, handheld mic, hand mic, broadcast mic, podcast mic, moving coil mic, mike (dynamic, xlr, vocal, wired, moving coil, stage, cardioid, kick, snare, tom, amp, instrument, pulpit, lectern, booth, host, guest, announcer)',
   'microphone-condenser':
-    'condenser, condenser mic, large diaphragm condenser, small diaphragm condenser, studio mic, ldc, sdc, overhead mic, overhead, overheads, hi hat mic, boundary mic, pulpit mic, lectern mic, piano mic, audience mic, crowd mic, shotgun, shotgun mic, choir mic, room mic, boom mic (condenser, xlr, studio, cardioid, phantom)',
+    'condenser, condenser mic, large diaphragm condenser, small diaphragm condenser, studio mic, ldc, sdc, overhead mic, overhead, hi hat mic, boundary mic, pulpit mic, lectern mic, piano mic, audience mic, crowd mic, shotgun, shotgun mic, choir mic, room mic, boom mic (condenser, xlr, studio, cardioid, phantom)',
   'microphone-ribbon': 'ribbon, ribbon mic, ribbon microphone',
   'lapel-wired':
     'lav, lavalier, lav mic, lapel, lapel mic, lavalier mic, clip on mic, tie mic, tie clip mic (wired, clip on)',
