@@ -2,6 +2,8 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    // All cores: the tests compute, and the runner itself hardly does.
+    maxWorkers: '100%',
     projects: [
       {
         test: {
