@@ -29,7 +29,7 @@ import {
   type Offer,
   type TypedLead,
 } from '#core/wire/index.ts';
-import { downstream, endsOf, hostsOf, listenRank, programsOn, upstream } from './around.ts';
+import { downstream, endsOf, hostsOf, isMicrophone, listenRank, programsOn, upstream } from './around.ts';
 import type { Builder } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
 
@@ -133,7 +133,7 @@ const feeds = (b: Builder, id: string): boolean => b.typeOf(id).power?.feeds !==
 /** A computer's jack is for want of anything better. */
 const MAKESHIFT = 8;
 /** Dearer than this, it is a makeshift that nobody means without saying so. */
-const PLAIN = 25;
+const PLAIN = 33;
 
 /** Boxes that were named alone are plugged where such a box goes: into the computer, or into what goes there. */
 export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
@@ -247,6 +247,8 @@ export function padLines(b: Builder): void {
   const loud = new Set(check(b.rig).flatMap((f) => (f.rule === 'level-into-microphone' ? f.where.cableIds : [])));
   for (const { id, from, to } of b.rig.cables.filter((c) => loud.has(c.id))) {
     const [a, z] = [from, to].map((end) => b.typeOf(end.deviceId));
+    const input = z!.ports.find((p) => p.id === to.portId);
+    if (!input || connectorOf(input.connector)?.kind !== 'jack') continue;
     const [best] = [...b.types.values()]
       .filter((t) => isHardware(t) && t.power?.by?.length === 0 && takesDown(t))
       .map((type) => ({ type, into: fits(a!, type), out: fits(type, z!) }))
@@ -259,6 +261,28 @@ export function padLines(b: Builder): void {
 
 const takesDown = ({ ports }: DeviceType): boolean =>
   ports.every((p) => (p.direction === 'in' ? p.level === 'line' : p.level === 'microphone')) && ports.length === 2;
+
+/** A transmitter on the belt sends what is plugged into it: a mic is there, even if nobody named it. */
+export function clipOnMics(b: Builder): void {
+  const fits = fitsAmong(b.types);
+  for (const { id, name } of b.rig.devices) {
+    const type = b.typeOf(id);
+    const byRadio = type.ports.filter((p) => p.connector === 'radio');
+    const isSender = byRadio.length > 0 && byRadio.every((p) => p.direction === 'out');
+    const input = type.ports.find((p) => p.direction === 'in' && p.gives?.kind === 'plug-in');
+    const isPlugged = b.rig.cables.some((c) => c.to.deviceId === id && c.to.portId === input?.id);
+    if (!isHardware(type) || type.hosts || !isSender || !input || isPlugged) continue;
+    const [best] = [...b.types.values()]
+      .filter((t) => isMicrophone(t) && !isWorn(t))
+      .map((t) => ({ type: t, cost: fits(t, type) }))
+      .filter((t): t is { type: DeviceType; cost: number } => t.cost !== null && t.cost < PLAIN)
+      .sort((x, y) => x.cost - y.cost);
+    if (!best) continue;
+    const { edit, device } = addDevice(b.rig, best.type);
+    if (b.make(`clip:${id}`, { who: device.name, does: 'plugs into', what: name }, () => [edit]))
+      plug(b, device.id, id);
+  }
+}
 
 /** A screen that is plugged to a computer for something else (a display on the head, for its microphone) gets its picture too. */
 export function plugScreens(b: Builder): void {
@@ -277,6 +301,50 @@ export function plugScreens(b: Builder): void {
         b.plugs(offer),
       );
   }
+}
+
+/** Several consoles, and one input for them: a switch chooses. */
+export function shareInputs(b: Builder): void {
+  const leadsOf = (id: string) => b.rig.cables.filter((c) => c.medium === 'lead' && c.from.deviceId === id);
+  const players = b.rig.devices.filter(({ id }) => {
+    const type = b.typeOf(id);
+    return !type.hosts && type.ports.some((p) => p.does === 'game' && p.direction === 'out') && isHardware(type);
+  });
+  for (const first of players) {
+    const lead = leadsOf(first.id).find((c) => isPictureAt(b, c.from));
+    if (!lead) continue;
+    const same = b.rig.cables.filter((c) => c.to.deviceId === lead.to.deviceId && c.to.portId === lead.to.portId);
+    const joined = players.filter((p) => same.some((c) => c.from.deviceId === p.id));
+    const idle = players.filter((p) => p.typeId === first.typeId && leadsOf(p.id).length === 0);
+    const all = [...joined, ...idle];
+    const [type] = [...b.types.values()]
+      .filter((t) => isHardware(t) && !t.hosts && choosesOneOf(t) >= all.length)
+      .sort((x, y) => choosesOneOf(x) - choosesOneOf(y));
+    if (all.length < 2 || !type) continue;
+    const { edit, device } = addDevice(b.rig, type, nameFor(b.rig, type));
+    const target = lead.to.deviceId;
+    const says = {
+      who: device.name,
+      does: 'goes between',
+      what: all.map((p) => p.name).join(' and '),
+      how: `and ${b.device(target).name}`,
+      note: 'it has one input for them',
+    };
+    const unplugged = same.map((c) => ({ kind: 'unplug' as const, cableId: c.id }));
+    if (!b.make(`share:${target}:${lead.to.portId}`, says, () => [...unplugged, edit])) continue;
+    for (const { id } of all) plug(b, id, device.id);
+    plug(b, device.id, target);
+  }
+}
+
+const isPictureAt = (b: Builder, { deviceId, portId }: { deviceId: string; portId: string }): boolean =>
+  b.typeOf(deviceId).ports.some((p) => p.id === portId && p.channels.some((c) => c.carries === 'picture'));
+
+/** How many pictures a type chooses one of, and does nothing else; 0 for any other. */
+function choosesOneOf({ ports }: DeviceType): number {
+  const [ins, outs] = ['in', 'out'].map((d) => ports.filter((p) => p.direction === d));
+  const isPlain = ports.every((p) => p.picture !== undefined && connectorOf(p.connector)?.kind === 'hdmi');
+  return isPlain && outs!.length === 1 && ins!.length > 1 ? ins!.length : 0;
 }
 
 /** Nothing is plugged yet where the lead would begin and end. */

@@ -165,6 +165,28 @@ describe('a desk read from plain words', () => {
     const on = readDesk(text, { answers: new Map([[decision('ask:', read)!.id, 'on']]) });
     expect(check(on.rig!).filter((f) => f.severity === 'stop')).not.toEqual([]);
   });
+  it('makes the same desk of a mere list: one input for two consoles is shared, a friend is on the call', () => {
+    const list = readDesk(
+      '2 consoles, 1 pc, 1 capture card, headset on call, mic through small usb mixer, phone, friend, streaming app',
+    );
+    expect(says(list)).toContain(
+      'HDMI switch goes between Console 1 and Console 2 and Capture card (it has one input for them)',
+    );
+    expect(list.rig!.moments).toHaveLength(1);
+    expect(list.rig!.sources.map((s) => s.name).sort()).toEqual([
+      'Console 1',
+      'Console 2',
+      'Friend',
+      'Phone',
+      'Your voice',
+    ]);
+    for (const moment of [null, list.rig!.moments[0]!.id])
+      expect(evaluationAt(list.rig!, moment).pairs.filter((p) => p.want === 'must' && p.ways.length === 0)).toEqual([]);
+    expect(check(list.rig!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
+    const many = readDesk('3 consoles > capture card > pc').rig!;
+    expect(many.devices.some((d) => d.typeId === 'hdmi-switch-3')).toBe(true);
+    expect(new Set(many.cables.map((c) => `${c.to.deviceId}.${c.to.portId}`)).size).toBe(many.cables.length);
+  });
   it('takes a voice on a later channel to both sides of a call', () => {
     const { rig: made } = readDesk('digital piano > interface; lavalier > interface > laptop > call; me');
     const you = made!.sources.find((s) => s.name === 'Your voice')!;

@@ -8,6 +8,7 @@ import {
   adaptPlugIns,
   bridgeGaps,
   callOnPhones,
+  clipOnMics,
   hostPrograms,
   hostUsb,
   moveSources,
@@ -16,6 +17,7 @@ import {
   playIntoIdle,
   plugLoose,
   plugScreens,
+  shareInputs,
 } from './loose.ts';
 import {
   callThose,
@@ -70,9 +72,11 @@ export function readDesk(
   hostPrograms(b);
   if (typed.waiting.length === 0) hostUsb(b);
   plugLoose(b, new Set(typed.waiting));
+  shareInputs(b);
   decisions.push(...bridgeGaps(b, typed.leads, answers, true));
   plugScreens(b);
   playIntoIdle(b);
+  clipOnMics(b);
   adaptPlugIns(b);
   moveSources(b);
   chooseUse(b);

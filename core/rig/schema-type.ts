@@ -285,7 +285,7 @@ export const DeviceType = z.strictObject({
   family: Id,
   summary: Text,
   /** What people call it, beside its name; in parentheses words that may stand beside those. */
-  words: z.array(Name).max(80).optional(),
+  words: z.array(Name).max(200).optional(),
   /** Hardware, where nothing is said. */
   nature: z.enum(['hardware', 'program', 'person']).optional(),
   /** Programs run on it. */

@@ -12,6 +12,9 @@ const headOf = ({ mention, name }: Item): string =>
 export function isNamedAgain(first: Item, later: Item): boolean {
   const [a, b] = [first, later].map((i) => ownKey(i.name ?? i.mention.text).split(' '));
   const [was, is] = [first.mention.type, later.mention.type];
-  if (was?.family !== is?.family || (was !== is && headOf(first) !== headOf(later))) return false;
+  if (is && was?.family !== is.family) return false;
+  // 'Extractor' after 'switch with extractor' is the same box.
+  const [, part = ''] = (first.name ?? first.mention.text).split(/\bwith\b/i);
+  if (was !== is && headOf(first) !== headOf(later) && !ownKey(part).split(' ').includes(headOf(later))) return false;
   return a!.every((w) => b!.includes(w)) || b!.every((w) => a!.includes(w));
 }

@@ -16,6 +16,8 @@ export interface Mention {
   readonly several: boolean;
   /** The last word says what it is, as in 'kick mic'; not so in 'laptop headphones', taken for a laptop. */
   readonly endsSo: boolean;
+  /** Somebody who is elsewhere, most likely: a friend, a caller, pupils. */
+  readonly far: boolean;
   /** Whoever is on the desk: 'everyone', 'each other'. */
   readonly everyone: boolean;
   /** Words of it that nothing was made of. */
@@ -168,6 +170,8 @@ interface Judged {
   readonly left: readonly string[];
   /** The words are one of its names, and no more. */
   readonly whole: boolean;
+  /** Only the kind of thing was said, by the end of one of its names. */
+  readonly isKind: boolean;
   /** Words of the name that was found. */
   readonly phrase: readonly string[];
   /** One of its names is among the words, and the last word is of it; how many words say what it is. */
@@ -182,10 +186,25 @@ const OWNER = /\b[\p{L}]+['’]s\b/gu;
 /** Words of somebody's own, as `tokensOf` has them joined by spaces, and the type that each stands for. */
 export type OwnWords = ReadonlyMap<string, string>;
 
+/** Words for people whom one meets on calls. */
+const FAR = new Set(
+  'friend mate buddy teammate caller remote online far student pupil learner attendee participant client customer boss colleague'.split(
+    ' ',
+  ),
+);
+
 /** Everybody, by whatever word. */
 const EVERYONE = new Set(['everyone', 'everybody', 'each other', 'one another', 'all of us', 'us all', 'us']);
 
-const NOTHING_READ = { others: [], left: [], near: [], several: false, endsSo: true, everyone: false } as const;
+const NOTHING_READ = {
+  others: [],
+  left: [],
+  near: [],
+  several: false,
+  endsSo: true,
+  far: false,
+  everyone: false,
+} as const;
 
 /** The types that a few words may mean, the likeliest first. */
 export function readMention(typed: string, types: Types, own?: OwnWords): Mention {
@@ -230,6 +249,7 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
       near: [],
       several: false,
       endsSo: false,
+      far: false,
       everyone: false,
       doubt: 'unknown',
     };
@@ -246,6 +266,7 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
     left: best.left,
     several,
     endsSo: best.last,
+    far: isPerson(best.type) && meant.some((m) => FAR.has(m.as)),
     everyone: false,
     near: rest
       .filter(
@@ -255,7 +276,10 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
           (j.type.family === best.type.family || (j.whole && best.whole)) &&
           !isPerson(best.type),
       )
-      .map((j) => ({ type: j.type, less: best.score - j.score + UNSAID * unsaid(j.type, meant, vocabulary) }))
+      .map((j) => ({
+        type: j.type,
+        less: best.score - j.score + UNSAID * unsaid(j.type, meant, vocabulary) + (j.isKind ? KIND : 0),
+      }))
       .sort((a, b) => a.less - b.less),
     doubt,
   };
@@ -263,6 +287,8 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
 
 /** A word that would have been said of it. */
 const UNSAID = 0.3;
+/** Only its kind was said. */
+const KIND = 3;
 const MOST_UNSAID = 3;
 
 /** How many words are missing from the nearest of a type's names, beside those that say how it is plugged. */
@@ -284,12 +310,19 @@ function judge(called: Called, meant: readonly Word[], inputs: number | null, vo
   let score = phrase ? phrase.score : 0;
   let heads = phrase ? 1 : 0;
   const left: string[] = [];
-  for (const { word, as } of meant) {
-    if (inPhrase.has(as)) continue;
+  let isKind = false;
+  for (const [i, { word, as }] of meant.entries()) {
+    // 'USB-C' is a USB socket.
+    if (inPhrase.has(as) || (as === 'c' && meant[i - 1]?.as === 'usb')) continue;
     const facet = facetOf(as, type);
     if (name.has(as)) {
       score += SCORE.name;
       if (facet === null && !FILLERS.has(as) && !GENERIC.has(as)) heads++;
+    } else if (i === meant.length - 1 && vocabulary.ends.get(type)!.has(as)) {
+      // What one of its names ends in: a DAC may be an optical one.
+      score += SCORE.fits;
+      heads++;
+      isKind = true;
     } else if (fits.has(as)) score += SCORE.fits;
     else if (facet !== null) score += facet ? SCORE.facet : SCORE.contradicts;
     else if (FILLERS.has(as) || (GENERIC.has(as) && heads > 0)) continue;
@@ -311,6 +344,7 @@ function judge(called: Called, meant: readonly Word[], inputs: number | null, vo
     score,
     left,
     phrase: phrase?.tokens ?? [],
+    isKind: isKind && phrase === null,
     named: phrase !== null && !isGuess,
     last: phrase !== null && !isGuess && phrase.tokens.includes(words.at(-1)!),
     heads,

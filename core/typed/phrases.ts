@@ -28,7 +28,7 @@ const CLEARER: readonly Joint[] = ['either', 'to', 'from'];
 
 /** Where a device is plugged, as people say it: 'line in', 'mini hdmi', 'out 7/8', 'headphone out', 'usb c'. */
 const SOCKET_KINDS =
-  'line|aux|mic|microphone|hdmi|mini hdmi|micro hdmi|usb|usb c|usb a|headphone|headphones|phones|optical|coax|digital|main|mains|monitor|control room|xlr|rca|jack|audio|headset|instrument|hi z|speaker|stereo|tape|bus|group|insert|fx|effects|loop|pass through|passthrough|thru|arc|earc|record|rec';
+  'line|aux|mic|microphone|hdmi|mini hdmi|micro hdmi|usb|usb c|usb a|headphone|headphones|phones|optical|coax|digital|main|mains|monitor|control room|xlr|rca|jack|audio|headset|instrument|hi z|speaker|stereo|tape|bus|group|insert|fx|effects|loop|pass through|passthrough|thru|arc|earc|record|rec|aes|spdif|bluetooth';
 const SOCKET_WAYS = 'ins?|outs?|inputs?|outputs?|jacks?|sockets?|ports?|sends?|returns?|channels?|ch|bus|inserts?';
 const SOCKET = new RegExp(
   `^(?:(?:(?:${SOCKET_KINDS}) )+(?:${SOCKET_WAYS})(?: \\d{1,2}(?:(?: ?[/+&-] ?| )\\d{1,2})?)?|(?:${SOCKET_WAYS}) \\d{1,2}(?:(?: ?[/+&-] ?| )\\d{1,2})?)(?= |$)`,
@@ -40,7 +40,7 @@ export const isBareSocket = (word: string): boolean =>
 
 /** What a wire is plugged by, said behind a box without more: 'mixer usb', 'soundbar optical'. */
 export const isBareConnector = (word: string): boolean =>
-  /^(?:usb|hdmi|optical|toslink|aux|xlr|spdif|coax)$/i.test(word);
+  /^(?:usb|hdmi|optical|toslink|aux|xlr|spdif|aes|coax|bluetooth|audio)$/i.test(word);
 
 /** How many words from here on name a socket; 0 where they name none. */
 export function socketWords(words: readonly string[]): number {

@@ -78,11 +78,12 @@ export const GENERIC = new Set([
 /** Shorter words are too near each other for a letter to be wrong. */
 const SHORTEST = 5;
 
-/** A word as it was meant: itself where it is known, else the known one that is a letter away; null for neither. */
+/** A word as it was meant: itself where it is known, else the known one that is a letter away (the first one is never mistyped); null for neither. */
 export function meantBy(word: string, { words }: Vocabulary): string | null {
   if (words.has(word) || FILLERS.has(word) || COUNTED.has(word)) return word;
   if (word.length < SHORTEST) return null;
-  for (const w of [...words, ...COUNTED]) if (w.length >= SHORTEST - 1 && w !== 'both' && oneApart(word, w)) return w;
+  for (const w of [...words, ...COUNTED])
+    if (w.length >= SHORTEST - 1 && w !== 'both' && w[0] === word[0] && oneApart(word, w)) return w;
   const spelled = Object.keys(SPELLED).find((w) => w.length >= SHORTEST && oneApart(word, singular(w)));
   return spelled === undefined ? null : SPELLED[spelled]!;
 }

@@ -72,6 +72,7 @@ const DIRECTIONS = new Set(['in', 'out', 'input', 'output', 'socket', 'port', 'j
 
 /** What sockets are called by some, in the words of others. */
 const ALSO: Readonly<Record<string, string>> = {
+  audio: 'line phone',
   aux: 'line send',
   headphone: 'phone',
   spdif: 'optical',

@@ -34,8 +34,9 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
     const [x, y] = [a, b].map((i) => ('mention' in i ? typeOf(i) : i));
     if (!x || !y) return 0;
     const [there, back] = [poorness(fits(x, y)), poorness(fits(y, x))];
-    if (joint === 'to') return there ?? (back === null ? UNJOINED : back + BACKWARD);
-    if (joint === 'from') return back ?? (there === null ? UNJOINED : there + BACKWARD);
+    // 'Headphones into the mixer': what gives nothing can only be meant to take.
+    if (joint === 'to') return there ?? (back === null ? UNJOINED : back + (gives(x) ? BACKWARD : 0));
+    if (joint === 'from') return back ?? (there === null ? UNJOINED : there + (gives(y) ? BACKWARD : 0));
     return Math.min(there ?? UNJOINED, back ?? UNJOINED);
   };
   const groups = groupsOf(chains);
@@ -63,7 +64,8 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
       for (const place of places) {
         const { item } = place;
         // What cannot stand there is another one: 'USB mic > pc; mic > interface'.
-        const own = item === first || costAt(place, best.type) < GOOD ? null : bestAt([place], item);
+        const isOwn = item !== first && item.mention.type !== null && costAt(place, best.type) >= GOOD;
+        const own = isOwn ? bestAt([place], item) : null;
         const type = own && own.cost < GOOD ? own.type : best.type;
         if (type === typeOf(item)) continue;
         chosen.set(item, type);
@@ -75,10 +77,16 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
   return chosen;
 }
 
-/** How many of the sources that are led to something find no analog input of it free. */
+/** Something leaves it by a plug, by radio or in software. */
+const gives = (type: DeviceType): boolean =>
+  type.ports.some((p) => p.direction === 'out' && p.level !== 'air' && p.level !== 'light');
+
+/** How many of the sources that are led to something find no input of it free. */
 function missingAt(places: readonly Place[], as: DeviceType, typeOf: (item: Item) => DeviceType | null): number {
+  if (as.hosts) return 0;
   const inputs = as.ports.filter(isAnalogInput).length;
-  if (inputs === 0 || as.hosts) return 0;
+  const pictures = as.ports.filter(isPictureInput).length;
+  let shown = 0;
   const isMono = as.ports.every((p) => !isAnalogInput(p) || p.channels.length === 1);
   const sources = new Map<string, number>();
   for (const { chain, hop } of places) {
@@ -90,13 +98,18 @@ function missingAt(places: readonly Place[], as: DeviceType, typeOf: (item: Item
     for (const item of led) {
       const type = typeOf(item);
       const sides = type?.ports.some((p) => isAnalogOutput(p) && p.channels.length === 2) && isMono ? 2 : 1;
-      if (type && !type.hosts && type.ports.some(isAnalogOutput))
+      if (type?.ports.some(isPictureOutput)) shown += item.mention.count;
+      else if (type && !type.hosts && type.ports.some(isAnalogOutput))
         sources.set(ownKey(item.text), item.mention.count * sides);
     }
   }
   const needed = [...sources.values()].reduce((a, b) => a + b, 0);
-  return Math.max(0, needed - inputs);
+  return (inputs > 0 ? Math.max(0, needed - inputs) : 0) + (pictures > 0 ? Math.max(0, shown - pictures) : 0);
 }
+const isPicture = (p: DeviceType['ports'][number]): boolean =>
+  p.connector !== 'inside' && p.connector !== 'software' && p.level === 'digital' && p.picture !== undefined;
+const isPictureInput = (p: DeviceType['ports'][number]): boolean => p.direction === 'in' && isPicture(p);
+const isPictureOutput = (p: DeviceType['ports'][number]): boolean => p.direction === 'out' && isPicture(p);
 const isAnalog = (level: string): boolean => level === 'microphone' || level === 'line' || level === 'headphone';
 const isAnalogInput = (p: DeviceType['ports'][number]): boolean =>
   p.direction === 'in' && isAnalog(p.level) && p.connector !== 'inside' && p.connector !== 'software';

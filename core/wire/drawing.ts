@@ -7,6 +7,7 @@ import {
   findDevice,
   findTypes,
   hearsAir,
+  isCall,
   isPerson,
   isProgram,
   isWorn,
@@ -81,6 +82,7 @@ export class Drawing {
   readonly #mentioned: Mentioned;
   readonly #takes: boolean;
   readonly #later: TypedUse[] = [];
+  readonly #friends: string[] = [];
 
   constructor(rig: Rig, names: 'typed' | 'type', chosen: ReadonlyMap<Item, DeviceType>, takes: boolean) {
     this.#takes = takes;
@@ -127,12 +129,14 @@ export class Drawing {
       // Of different things that are fed by one, it is the last that leads on: 'splitter > tv, capture > computer'.
       const last = here.at(-1)!;
       const leadsOn = joint !== null && !each && new Set(items.map((i) => this.#typeIdOf(i))).size > 1;
-      before = leadsOn ? { ids: last.ids, items: [last.item] } : { ids, items };
+      const left = leadsOn ? [last.item] : items;
+      before = { ids: leadsOn ? last.ids : ids, items: joint === 'to' ? left.map(withoutInput) : left };
     }
   }
 
   /** What could not be plugged before all was read: what is named with a program that got its computer later. */
   finish(): void {
+    this.#callFriends();
     for (const { programId, deviceId } of this.#later) this.#plugBeside(findDevice(this.rig, programId)!, deviceId);
     for (const lead of [...this.leads]) this.#plugOthers(lead);
   }
@@ -185,6 +189,7 @@ export class Drawing {
         if (this.take(edit)) ids.push(device.id);
       }
     if (isYou) this.you = ids[0] ?? null;
+    if (mention.far) this.#friends.push(...ids);
     this.boxes.push({ ...base, deviceIds: ids, known: false, others });
     if (type) this.#mentioned.add(item, type, ids);
     return ids;
@@ -200,6 +205,16 @@ export class Drawing {
   /** Named by its number alone, and nothing said of it since. */
   #isListed(id: string): boolean {
     return !this.rig.cables.some((c) => c.from.deviceId === id || c.to.deviceId === id);
+  }
+
+  /** The one call is with whoever is elsewhere most likely, where nobody was named with it. */
+  #callFriends(): void {
+    const calls = this.rig.devices.filter((d) => isCall(this.#typeOf(d.id)!));
+    const [call] = calls;
+    const isPeopled = this.uses.some((u) => u.programId === call?.id && isPerson(this.#typeOf(u.deviceId)!));
+    if (!call || calls.length > 1 || isPeopled) return;
+    for (const id of this.#friends)
+      if (this.#isListed(id) && !this.#isFar(id)) this.uses.push({ programId: call.id, deviceId: id });
   }
 
   /** On a call with somebody: named with its program. */
@@ -473,5 +488,10 @@ interface Way {
 }
 
 const socketOf = (items: readonly Item[]): string | null => (items.length === 1 ? items[0]!.socket : null);
+/** The socket by which something was reached is none by which it leads on. */
+const withoutInput = (item: Item): Item =>
+  item.socket && !/\b(?:outs?|outputs?|sends?|loop|thru|main|phones|headphones?)\b/i.test(item.socket)
+    ? { ...item, socket: null }
+    : item;
 const isBetween = ({ from, to }: Rig['cables'][number], a: string, b: string): boolean =>
   (from.deviceId === a && to.deviceId === b) || (from.deviceId === b && to.deviceId === a);

@@ -8,6 +8,7 @@ import {
   findDevice,
   findTypes,
   givesMicrophoneLevel,
+  isWorn,
   type LevelClass,
   mayMeet,
   onTwoComputers,
@@ -66,6 +67,8 @@ const COST = {
   pocketUsb: 30,
   /** Late, where a cable would do. */
   bluetooth: 15,
+  /** A computer that is to hear by Bluetooth what is not worn: few do. */
+  heardByBluetooth: 40,
   preferred: -1,
 };
 
@@ -166,6 +169,7 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
         (socket.preferred ? COST.preferred : 0) +
         (here === null && isThere(placeOf(endOf(socket))) ? COST.there : 0) +
         (first.medium === 'radio' ? COST.bluetooth : 0) +
+        (first.medium === 'radio' && lead.to.type.hosts && !isWorn(lead.from.type) ? COST.heardByBluetooth : 0) +
         (first.medium === 'lead' && lead.from.port.level !== 'digital' && haveUsb(lead) ? COST.insteadOfUsb : 0) +
         (lead.from.port.level === 'line' && isTwoWired(plugEnd(lead.to.port)) && !isTwoWired(plugEnd(lead.from.port))
           ? COST.unbalanced

@@ -5,7 +5,7 @@
  */
 const WORDS: Readonly<Record<string, string>> = {
   person:
-    'me, myself, sing, talk, speak, narrate, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director (remote, far, online, my, first, second, third, left, right, main, other)',
+    'me, myself, sing, talk, speak, narrate, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director, camera operator, cameraman, producer, engineer, sound engineer, technician, stage manager, announcer, emcee, mc, pastor, priest, preacher, pianist, organist, bassist, violinist, cellist, saxophonist, musician, rapper, actor, lecturer, professor, trainer, instructor, therapist, doctor, patient, contestant, quizmaster, learner, neighbor, neighbour, roommate, sibling, girlfriend, boyfriend (remote, far, online, my, first, second, third, left, right, main, other)',
   audience:
     'audience, crowd, public, viewers, listeners, the room, the hall, congregation, spectators (live, in the room)',
   'game-console': 'console, game console, games console, gaming console (home, current, new, video)',
@@ -135,7 +135,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'radio-base':
     'receiver, wireless receiver, radio receiver, mic receiver, wireless mic receiver, radio mic receiver, receiver for wireless mic',
   'radio-set-camera':
-    'wireless lav kit, wireless lav set, wireless lavalier set, dual wireless mics, wireless lavs, wireless lav, wireless lavalier, wireless clip on mics, two wireless lavs (dual, set, kit, system)',
+    'wireless lav kit, wireless lav set, wireless lavalier set, dual wireless mics, wireless lavs, wireless lav, wireless lavalier, wireless clip on mics, two wireless lavs, wireless kit, wireless system, wireless set (dual, set, kit, system, 2.4ghz, 2.4, ghz, digital)',
   'microphone-table-radio': 'wireless table mics, wireless table mic, wireless boundary mics, conference mics wireless',
   'interface-1': 'solo interface, one channel interface, single input interface, interface (small, single, little)',
   'interface-2':
@@ -197,7 +197,8 @@ const WORDS: Readonly<Record<string, string>> = {
   'isolator-line':
     'isolator, ground loop isolator, audio isolator, hum eliminator, isolation transformer, line isolator, hum killer',
   pad: 'pad, attenuator, inline pad, line to mic pad',
-  'di-box': 'di, di box, direct box, dibox, direct injection box, passive di (bass, guitar, keyboard, active, passive)',
+  'di-box':
+    'di, di box, direct box, dibox, direct injection box, passive di, di with ground lift, di box with ground lift (ground, lift, bass, guitar, keyboard, active, passive)',
   'headphone-splitter-box':
     'headphone amp, headphone amplifier, headphone splitter, headphone distribution amp, hp amp (four way)',
   'headset-usb':
