@@ -2,23 +2,11 @@ import { askedBy, check, type Question } from '#core/check/index.ts';
 import { alreadySo, applyEdit, type Edit, emptyRig, isCall, isWorn, type Rig } from '#core/rig/index.ts';
 import type { OwnWords } from '#core/typed/index.ts';
 import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
+import { adaptPlugIns, bridgeGaps, padLines, shareInputs } from './between.ts';
 import { Builder, type Made } from './builder.ts';
 import { hearGames } from './hear-game.ts';
-import {
-  adaptPlugIns,
-  bridgeGaps,
-  callOnPhones,
-  clipOnMics,
-  hostPrograms,
-  hostUsb,
-  moveSources,
-  nameProgram,
-  padLines,
-  playIntoIdle,
-  plugLoose,
-  plugScreens,
-  shareInputs,
-} from './loose.ts';
+import { callOnPhones, hostPrograms, hostUsb, nameProgram } from './hosts.ts';
+import { moveSources, plugLoose, plugScreens } from './loose.ts';
 import {
   callThose,
   dropIdleVoices,
@@ -29,6 +17,7 @@ import {
   seatPeople,
 } from './people.ts';
 import { dropUnreached, planFor } from './plan.ts';
+import { clipOnMics, playIntoIdle } from './players.ts';
 import { callMicrophones, connectPrograms } from './programs.ts';
 import { type Answers, type Decision, decide, YES_NO } from './questions.ts';
 import { chooseUse, delayPrograms, settleRouting, takeInMono, turnSwitches } from './settle.ts';

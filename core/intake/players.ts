@@ -1,0 +1,49 @@
+import {
+  amplifiesInstrument,
+  beginsAt,
+  type DeviceType,
+  givesMicrophoneLevel,
+  isHardware,
+  isWorn,
+} from '#core/rig/index.ts';
+import { addDevice, fitsAmong } from '#core/wire/index.ts';
+import { isMicrophone } from './around.ts';
+import { PLAIN, plug } from './between.ts';
+import type { Builder } from './builder.ts';
+
+/** What is between an instrument and what it goes into, or makes it loud, is there because somebody plays: an amplifier, a DI box. */
+export function playIntoIdle(b: Builder): void {
+  for (const { id } of b.rig.devices) {
+    const type = b.typeOf(id);
+    const isLed = b.rig.cables.some((c) => c.to.deviceId === id);
+    const isHeard = b.rig.cables.some((c) => c.from.deviceId === id);
+    if (isLed || !(amplifiesInstrument(type) || (isHeard && bringsDown(type)))) continue;
+    const isPlayed = (t: DeviceType) => isHardware(t) && t.ports.some((p) => p.does === 'music' && beginsAt(t, p));
+    bring(b, id, `plays:${id}`, isPlayed, 'plays through');
+  }
+}
+
+const bringsDown = (type: DeviceType): boolean =>
+  type.ports.some((p) => p.direction === 'in' && givesMicrophoneLevel(type, p));
+
+/** A transmitter on the belt sends what is plugged into it: a mic is there, even if nobody named it. */
+export function clipOnMics(b: Builder): void {
+  for (const { id } of b.rig.devices) {
+    const type = b.typeOf(id);
+    const byRadio = type.ports.filter((p) => p.connector === 'radio');
+    const isSender = byRadio.length > 0 && byRadio.every((p) => p.direction === 'out');
+    const input = type.ports.find((p) => p.direction === 'in' && p.gives?.kind === 'plug-in');
+    const isPlugged = b.rig.cables.some((c) => c.to.deviceId === id && c.to.portId === input?.id);
+    if (!isHardware(type) || type.hosts || !isSender || !input || isPlugged) continue;
+    bring(b, id, `clip:${id}`, (t) => isMicrophone(t) && !isWorn(t), 'plugs into');
+  }
+}
+
+/** Puts what a box is there for in front of it: of the types that are plugged there plainly the commonest, which stands first. */
+function bring(b: Builder, id: string, madeId: string, suits: (type: DeviceType) => boolean, does: string): void {
+  const fits = fitsAmong(b.types);
+  const type = [...b.types.values()].find((t) => suits(t) && (fits(t, b.typeOf(id)) ?? PLAIN) < PLAIN);
+  if (!type) return;
+  const { edit, device } = addDevice(b.rig, type);
+  if (b.make(madeId, { who: device.name, does, what: b.device(id).name }, () => [edit])) plug(b, device.id, id);
+}
