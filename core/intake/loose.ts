@@ -2,6 +2,7 @@ import { connectorOf } from '#core/plug/index.ts';
 import {
   beginsAt,
   type DeviceType,
+  films,
   hearsAir,
   isHardware,
   isSupply,
@@ -10,7 +11,7 @@ import {
   showsPicture,
   soundsIntoRoom,
 } from '#core/rig/index.ts';
-import { bestBetween, fitsAmong, isMeant, isWithin, type Offer } from '#core/wire/index.ts';
+import { bestBetween, fitsAmong, isMeant, isWithin, type Offer, type TypedLead } from '#core/wire/index.ts';
 import { hostsOf, upstream } from './around.ts';
 import { PLAIN } from './between.ts';
 import type { Builder } from './builder.ts';
@@ -84,6 +85,23 @@ function isDeadEnd({ rig, types }: Builder, id: string): boolean {
     records(type) ||
     rig.listeners.some((l) => l.sound.deviceId === id);
   return !isEnd && !rig.cables.some((c) => c.from.deviceId === id && c.medium !== 'light');
+}
+
+/** A picture that was named alone, beside a computer that no cable brings it to: what is between is to be found. */
+export function looseGaps(b: Builder, waiting: ReadonlySet<string>): TypedLead[] {
+  const [host] = hostsOf(b.rig).filter((id) => b.typeOf(id).power?.feeds);
+  if (!host) return [];
+  return b.rig.devices.flatMap(({ id }): TypedLead[] => {
+    const type = b.typeOf(id);
+    const shows = type.ports.some(
+      (p) => p.direction === 'out' && p.picture !== undefined && connectorOf(p.connector)?.kind === 'hdmi',
+    );
+    const begins = films(type) || type.ports.some((p) => p.does === 'game');
+    const isPlugged = b.rig.cables.some((c) => c.medium === 'lead' && c.from.deviceId === id);
+    return isHardware(type) && !type.hosts && shows && begins && !isPlugged && !waiting.has(id)
+      ? [{ from: id, to: host, offer: null }]
+      : [];
+  });
 }
 
 /** Nothing is plugged yet where the lead would begin and end. */

@@ -318,9 +318,7 @@ function filmPeople(b: Builder): void {
 /** Somebody who talks into nothing is no voice of the desk: only ears. */
 export function dropSilentVoices(b: Builder): void {
   for (const personId of here(b)) {
-    if (talks(b, personId)) continue;
-    for (const source of b.rig.sources.filter((s) => s.sound.deviceId === personId))
-      b.take({ kind: 'remove-source', sourceId: source.id });
+    if (!talks(b, personId)) hush(b, personId);
   }
 }
 
@@ -336,6 +334,11 @@ export function dropIdleVoices(b: Builder): void {
     );
     if (isWorn && own.every((p) => p.ways.length === 0)) b.take({ kind: 'remove-source', sourceId: source.id });
   }
+}
+
+function hush(b: Builder, personId: string): void {
+  for (const source of b.rig.sources.filter((s) => s.sound.deviceId === personId))
+    b.take({ kind: 'remove-source', sourceId: source.id });
 }
 
 /** What sounds in the room here: loudspeakers, screens and computers that something is played to. */
@@ -373,6 +376,8 @@ export function seatInRoom(b: Builder): void {
     }
   }
   const others = speakers.filter((id) => !amplified.includes(id));
+  // Where nobody was named, whoever types listens.
+  if (others.length > 0 && here(b).length === 0) hush(b, newPerson(b));
   for (const person of here(b)) if (!wears(b, person)) hearInRoom(b, person, others);
 }
 

@@ -272,10 +272,12 @@ function sourcesFrom(b: Builder, deviceId: string, programId: string): Set<strin
   return new Set(taken.flatMap(({ ref }) => pairsAt(b.rig, ref).flatMap((p) => [...p.sources])));
 }
 
-/** Two channels to the two sides of an input; one that is alone to both. */
-const mapOf = ({ channels, on }: Pair, input: PortSpec): Cable['map'] => {
+/** Two channels to the two sides of an input; one that is alone to both, and two voices that share nothing to both in a mix. */
+const mapOf = ({ channels, on }: Pair, input: PortSpec, isMixed = false): Cable['map'] => {
   const used = channels.filter((_, i) => on[i]!.size > 0);
   const sides = input.channels.filter((c) => c.carries === 'sound').map((c) => c.id);
+  if (isMixed && used.length === 2 && ![...on[0]!].some((s) => on[1]!.has(s)))
+    return used.flatMap((from) => sides.map((to) => ({ from, to })));
   return sides.map((to, i) => ({ from: used[Math.min(i, used.length - 1)]!, to }));
 };
 
@@ -284,7 +286,7 @@ function takePair(
   id: string,
   program: string,
   end: End,
-  { own: wantsTrack, muted }: Taken,
+  { own: wantsTrack, muted, apart }: Taken,
   pair: Pair | null,
 ): void {
   const [input] = freeInputs(b, id);
@@ -307,7 +309,7 @@ function takePair(
   b.make(made, { who: program, does: 'takes', what, how: `as input ${number}`, note }, () => {
     const link = b.link(end.ref, at(id, input));
     const mapped: Edit =
-      pair && link.kind === 'plug' ? { ...link, cable: { ...link.cable, map: mapOf(pair, input)! } } : link;
+      pair && link.kind === 'plug' ? { ...link, cable: { ...link.cable, map: mapOf(pair, input, !apart)! } } : link;
     return [mapped, ...(own?.edits ?? []), ...atCamera, ...(mute ? [b.set(id, mute.setting, mute.value)] : [])];
   });
 }

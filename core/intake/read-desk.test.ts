@@ -187,6 +187,35 @@ describe('a desk read from plain words', () => {
     expect(many.devices.some((d) => d.typeId === 'hdmi-switch-3')).toBe(true);
     expect(new Set(many.cables.map((c) => `${c.to.deviceId}.${c.to.portId}`)).size).toBe(many.cables.length);
   });
+  it('knows stands and lamps for what they are, and finds the way of a camera that was only listed', () => {
+    const read = readDesk('camera, usb mic, laptop, tripod, ring light; video call');
+    expect(read.typed.boxes.filter((b) => b.type?.ports.length === 0).map((b) => b.word)).toEqual([
+      'tripod',
+      'ring light',
+    ]);
+    expect(read.typed.leads.filter((l) => !l.offer)).toEqual([]);
+    expect(decision('between:camera', read)!.taken).toBe('capture-usb-compressed');
+    expect(says(read)).toContain('Video call uses Capture device for its camera');
+  });
+  it('has two voices of one pair on both sides of a stream, and apart on the tracks of a recorder', () => {
+    const sides = (program: string) => {
+      const { rig: made } = readDesk(`2 players > 2 xlr mics > interface > laptop > ${program}`);
+      const ids = new Set(
+        made!.listeners.filter((l) => l.sound.deviceId === program.replaceAll(' ', '-')).map((l) => l.id),
+      );
+      return evaluate(made!)
+        .pairs.filter((p) => ids.has(p.listenerId) && p.ways.length > 0)
+        .map((p) => p.ways[0]!.sides.length);
+    };
+    expect(new Set(sides('streaming app'))).toEqual(new Set([2]));
+    expect(sides('daw').length).toBeGreaterThan(0);
+  });
+  it('has whoever types listen where loudspeakers play and nobody was named', () => {
+    const { rig: made } = readDesk('cd player > mixer > amp > passive speakers');
+    expect(made!.listeners.map((l) => l.name)).toEqual(['Your ears']);
+    expect(made!.sources.map((s) => s.name)).toEqual(['Cd player']);
+    expect(check(made!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
+  });
   it('takes a voice on a later channel to both sides of a call', () => {
     const { rig: made } = readDesk('digital piano > interface; lavalier > interface > laptop > call; me');
     const you = made!.sources.find((s) => s.name === 'Your voice')!;

@@ -6,7 +6,7 @@ import { adaptPlugIns, bridgeGaps, padLines, shareInputs } from './between.ts';
 import { Builder, type Made } from './builder.ts';
 import { hearGames } from './hear-game.ts';
 import { callOnPhones, hostPrograms, hostUsb, nameProgram } from './hosts.ts';
-import { moveSources, plugLoose, plugScreens } from './loose.ts';
+import { looseGaps, moveSources, plugLoose, plugScreens } from './loose.ts';
 import {
   callThose,
   dropIdleVoices,
@@ -62,6 +62,7 @@ export function readDesk(
   if (typed.waiting.length === 0) hostUsb(b);
   plugLoose(b, new Set(typed.waiting));
   shareInputs(b);
+  decisions.push(...bridgeGaps(b, looseGaps(b, new Set(typed.waiting)), answers, false));
   decisions.push(...bridgeGaps(b, typed.leads, answers, true));
   plugScreens(b);
   playIntoIdle(b);

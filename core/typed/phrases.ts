@@ -40,7 +40,7 @@ export const isBareSocket = (word: string): boolean =>
 
 /** What a wire is plugged by, said behind a box without more: 'mixer usb', 'soundbar optical'. */
 export const isBareConnector = (word: string): boolean =>
-  /^(?:usb|hdmi|optical|toslink|aux|xlr|spdif|aes|coax|bluetooth|audio)$/i.test(word);
+  /^(?:usb|hdmi|optical|toslink|aux|xlr|spdif|aes|coax|bluetooth|audio|controller)$/i.test(word);
 
 /** How many words from here on name a socket; 0 where they name none. */
 export function socketWords(words: readonly string[]): number {

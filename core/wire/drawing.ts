@@ -286,6 +286,8 @@ export class Drawing {
   #join(a: string, b: string, joint: Joint, aSocket: string | null, bSocket: string | null): boolean {
     const [typeA, typeB] = [this.#typeOf(a)!, this.#typeOf(b)!];
     const [programA, programB] = [isProgram(typeA), isProgram(typeB)];
+    // No signal goes through a stand or a panel of keys.
+    if ([typeA, typeB].some((t) => t.ports.length === 0)) return true;
     // 'My friends on the gaming pc': by what, is found later.
     for (const [person, host] of [
       [a, b],

@@ -77,7 +77,8 @@ export class Mentioned {
     const parts = alike.filter((n) => isWithin(told(words), told(n.words)) || isWithin(told(n.words), told(words)));
     if (parts.length === 1) return { ids: parts[0]!.ids, onDesk: false };
     const [only] = alike;
-    if (!only || alike.length > 1 || type.nature === 'program') return null;
+    // A lamp is no other name for a stand.
+    if (!only || alike.length > 1 || type.nature === 'program' || type.ports.length === 0) return null;
     return isPlain(words, type) || isPlain(only.words, type) ? { ids: only.ids, onDesk: false } : null;
   }
 }

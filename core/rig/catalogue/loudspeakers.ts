@@ -89,7 +89,7 @@ export const loudspeakers: DeviceType[] = [
     settings: [levelSetting('volume', 'Volume', -20, 0)],
     figures: {},
     inside: [
-      ...both('line', 'terminals', gain('volume'), { do: 'fixed-gain', db: 30 }, ceiling(8), noise(-70)),
+      ...both('line', 'terminals', gain('volume'), { do: 'fixed-gain', db: 30 }, ceiling(26), noise(-70)),
       ...both('line', 'record', noise(-85)),
     ],
   },

@@ -16,6 +16,7 @@ import {
   toAnalogue,
   toDigital,
   typicalMs,
+  unpowered,
 } from './parts.ts';
 
 /** What sends a line by radio, or to somebody's ears. */
@@ -74,6 +75,19 @@ export const radioLinks: DeviceType[] = [
     settings: [levelSetting('volume', 'Volume', -20, 0)],
     figures: {},
     inside: both('radio', 'phones', toAnalogue([2, 6, 10]), noise(-90), gain('volume')),
+  },
+  {
+    id: 'accessory',
+    name: 'Stand, light or other thing without a signal',
+    family: 'controllers',
+    summary:
+      'Stands on the desk, and no sound and no picture goes through it: a stand, a light, a controller in the hand.',
+    power: unpowered,
+    priceEur: [10, 150],
+    ports: [],
+    settings: [],
+    figures: {},
+    inside: [],
   },
   {
     id: 'button-panel',

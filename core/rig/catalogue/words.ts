@@ -64,6 +64,8 @@ const WORDS: Readonly<Record<string, string>> = {
     'lav to xlr adapter, lavalier adapter, lapel adapter, plug in power adapter, phantom to plug in adapter',
   'mixer-usb-multitrack-12':
     'sixteen channel mixer, 16 channel mixer, twelve mic mixer, 12 mic mixer, large multitrack mixer (multitrack, big, large, digital)',
+  accessory:
+    'tripod, mic stand, boom arm, mic arm, stand, ring light, key light, light, lamp, green screen, pop filter, shock mount, windscreen, mouse, gamepad, game controller, joypad, teleprompter, desk mount, chair, table, curtain (stand, led, softbox)',
   'phono-preamp': 'phono preamp, phono amp, phono stage, turntable preamp, riaa preamp',
   'effects-pedal':
     'effects pedal, pedalboard, pedal board, pedals, guitar pedals, stompbox, stomp box, distortion pedal, delay pedal, reverb pedal, loop pedal, looper, multi effects, guitar effects (guitar, bass)',
@@ -103,7 +105,8 @@ const WORDS: Readonly<Record<string, string>> = {
   'camera-hdmi-full': 'camera with full size hdmi, cinema camera, big camera, full hdmi camera',
   'camera-hdmi-micro': 'micro hdmi camera, camera micro hdmi, small mirrorless',
   'camera-action': 'action cam, action camera, sports camera, helmet cam',
-  webcam: 'webcam, web cam, web camera, usb camera, facecam, face cam, usb webcam',
+  webcam:
+    'webcam, web cam, web camera, usb camera, document camera, visualizer, visualiser, conference camera, facecam, face cam, usb webcam',
   'picture-link-sender': 'wireless video transmitter, video transmitter, wireless hdmi transmitter, video tx',
   'picture-link-receiver': 'wireless video receiver, video receiver, wireless hdmi receiver, video rx',
   'computer-desktop':
@@ -248,9 +251,9 @@ const WORDS: Readonly<Record<string, string>> = {
   'recording-program':
     'recording app, recording software, recording program, daw, audio editor, multitrack software, recorder app, recording, recorder',
   'music-player':
-    'music, music player, music app, dj software, dj app, dj program, music software, jukebox, media player, background music, playlist, soundboard app, jingles, bgm, music program',
+    'music, music player, music app, dj software, dj app, dj program, music software, jukebox, media player, background music, playlist, soundboard app, jingles, bgm, music program, backing track, backing tracks, playback tracks, playback app',
   'program-filter':
-    'noise filter, noise suppression, voice filter, noise removal, voice changer, plugin, noise gate app, mic filter',
+    'noise filter, noise suppression, voice filter, noise removal, voice changer, plugin, noise gate app, mic filter, amp sim, amp simulator, guitar plugin, effects plugin',
 };
 
 /** So many words that may stand beside are told together. */
