@@ -2,7 +2,7 @@ import { check } from '#core/check/index.ts';
 import { connectorOf } from '#core/plug/index.ts';
 import { type DeviceType, isHardware } from '#core/rig/index.ts';
 import { addDevice, bestBetween, boxesBetween, fitsAmong, isMeant, nameFor, type TypedLead } from '#core/wire/index.ts';
-import type { Builder } from './builder.ts';
+import { type Builder, listed } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
 
 const NONE = 'none';
@@ -116,7 +116,7 @@ export function shareInputs(b: Builder): void {
     const says = {
       who: device.name,
       does: 'goes between',
-      what: all.map((p) => p.name).join(' and '),
+      what: listed(all.map((p) => p.name)),
       how: `and ${b.device(target).name}`,
       note: 'it has one input for them',
     };

@@ -33,6 +33,10 @@ export interface Sentence {
 export const sayMade = ({ who, does, what, how, note }: Sentence): string =>
   `${[who, does, what, how].filter(Boolean).join(' ')}${note && ` (${note})`}`;
 
+/** 'A, B and C' */
+export const listed = (names: readonly string[]): string =>
+  names.length < 2 ? names.join() : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+
 /** A rig that is being made: edits are applied as they come, and what was made is told. */
 export class Builder {
   rig: Rig;

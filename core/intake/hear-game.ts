@@ -10,7 +10,7 @@ import {
 import { evaluate } from '#core/signal/index.ts';
 import { bestBetween } from '#core/wire/index.ts';
 import { downstream, endsOf, hostsOf, upstream } from './around.ts';
-import type { Builder } from './builder.ts';
+import { type Builder, listed } from './builder.ts';
 import { hearInRoom, wearerOf } from './people.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
 import { playThrough, type Through } from './system-sound.ts';
@@ -34,7 +34,7 @@ export function hearGames(b: Builder, answers: Answers): GameHeard {
     const { deviceId } = first!.source.sound;
     const ears = first!.listenerIds;
     const { screen, jack, computer } = first!.ways;
-    const names = group.map((g) => g.source.name).join(' and ');
+    const names = listed(group.map((g) => g.source.name));
     // Ears that something else reaches may do without; where nothing does, they are there for the game.
     const isIdle = !evaluate(b.rig).pairs.some((p) => ears.includes(p.listenerId) && p.ways.length > 0);
     const room = screen ? [{ id: 'room', label: `From ${b.device(screen).name}, in the room` }] : [];

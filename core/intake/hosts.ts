@@ -11,7 +11,7 @@ import {
 } from '#core/rig/index.ts';
 import { addDevice, bestBetween, isMeant } from '#core/wire/index.ts';
 import { downstream, endsOf, hostsOf, listenRank, programsOn, upstream } from './around.ts';
-import type { Builder } from './builder.ts';
+import { type Builder, listed } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
 
 /** What a desk computer is, where programs were named and nothing that they run on. */
@@ -25,9 +25,7 @@ export function hostPrograms(b: Builder): void {
   let [host] = hostsOf(b.rig).sort((x, y) => Number(feeds(b, y)) - Number(feeds(b, x)));
   if (!host) {
     const { edit, device } = addDevice(b.rig, b.types.get(COMPUTER)!, 'Computer');
-    if (
-      !b.make('computer', { who: device.name, does: 'runs', what: lost.map((d) => d.name).join(' and ') }, () => [edit])
-    )
+    if (!b.make('computer', { who: device.name, does: 'runs', what: listed(lost.map((d) => d.name)) }, () => [edit]))
       return;
     host = device.id;
   }
@@ -53,7 +51,7 @@ export function hostUsb(b: Builder): void {
   const { edit } = addDevice(b.rig, b.types.get(COMPUTER)!, 'Computer');
   b.make(
     'computer',
-    { who: lost.map((d) => d.name).join(' and '), does: lost.length > 1 ? 'need' : 'needs', what: 'a computer' },
+    { who: listed(lost.map((d) => d.name)), does: lost.length > 1 ? 'need' : 'needs', what: 'a computer' },
     () => [edit],
   );
 }

@@ -3,7 +3,7 @@ import { alreadySo, applyEdit, type Edit, emptyRig, isCall, isWorn, type Rig } f
 import type { OwnWords } from '#core/typed/index.ts';
 import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
 import { adaptPlugIns, bridgeGaps, padLines, shareInputs } from './between.ts';
-import { Builder, type Made } from './builder.ts';
+import { Builder, listed, type Made } from './builder.ts';
 import { hearGames } from './hear-game.ts';
 import { callOnPhones, hostPrograms, hostUsb, nameProgram } from './hosts.ts';
 import { looseGaps, moveSources, plugLoose, plugScreens } from './loose.ts';
@@ -141,7 +141,7 @@ function farName(b: Builder, callId: string): string {
   const people = b.rig.cables
     .filter((c) => c.medium === 'air' && gear.includes(c.to.deviceId))
     .map((c) => b.device(c.from.deviceId).name);
-  return people.length > 0 ? [...new Set(people)].join(' and ') : b.device(callId).name;
+  return people.length > 0 ? listed([...new Set(people)]) : b.device(callId).name;
 }
 
 /** Whether a setting still stops the session with an edit. */
