@@ -228,6 +228,7 @@ describe('a desk read from plain words', () => {
         ' ',
       ),
     );
+    expect(readDesk('console; console teapot').typed.boxes.flatMap((b) => b.left)).toEqual(['teapot']);
     fc.assert(
       fc.property(fc.array(word, { maxLength: 16 }), (words) => {
         const { rig: made, typed } = readDesk(words.join(' '));

@@ -153,15 +153,15 @@ export class Drawing {
     const base = { word, type, count: mention.count, left: mention.left, from, to };
     const meant = this.#mentioned.find(item, type);
     if (meant) {
-      // What was read before is not told twice.
-      if (meant.onDesk)
+      // What was read before is not told twice, but for words that were not before it.
+      if (meant.onDesk || mention.left.length > 0)
         this.boxes.push({
           ...base,
           type: this.#typeOf(meant.ids[0]!),
           deviceIds: meant.ids,
           known: true,
           others: [],
-          left: [],
+          left: meant.onDesk ? [] : mention.left,
         });
       return meant.ids;
     }
