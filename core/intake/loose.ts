@@ -36,7 +36,7 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
     const isHeard =
       soundsIntoRoom(type) &&
       b.rig.cables.some((c) => c.medium === 'air' && c.from.deviceId === id && hearsAir(b.typeOf(c.to.deviceId)));
-    const isDone = (isPlugged && !isDeadEnd(b, id)) || isHeard;
+    const isDone = (isPlugged && !isDeadEnd(b, id) && !isUnpowered(b, id)) || isHeard;
     if (!isHardware(type) || type.hosts || isSupply(type) || isDone || waiting.has(id)) continue;
     const [host] = hostsOf(b.rig);
     if (isWithin(type)) {
@@ -70,6 +70,14 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
     }
   }
 }
+
+/** It has its power from USB alone, and no USB cable. */
+const isUnpowered = (b: Builder, id: string): boolean => {
+  const type = b.typeOf(id);
+  const usb = new Set(type.ports.filter((p) => connectorOf(p.connector)?.kind === 'usb').map((p) => p.id));
+  const isFed = b.rig.cables.some((c) => [c.from, c.to].some((end) => end.deviceId === id && usb.has(end.portId)));
+  return type.power?.by?.every((by) => by === 'usb') === true && type.power.by.length > 0 && usb.size > 0 && !isFed;
+};
 
 const takesOthers = (type: DeviceType): boolean =>
   type.ports.some((p) => p.direction === 'in' && ['microphone', 'line'].includes(p.level)) &&

@@ -42,6 +42,7 @@ export function callThose(b: Builder, uses: readonly TypedUse[]): readonly Typed
       isPerson(b.typeOf(deviceId)) &&
       deviceId !== b.you &&
       !isSeatedHere(b.rig, deviceId) &&
+      !uses.some((u) => u.deviceId === deviceId && isCall(b.typeOf(u.programId))) &&
       b.rig.devices.some((d) => isMicrophone(b.typeOf(d.id))),
   );
   return far.flatMap(({ programId: hostId, deviceId }): TypedUse[] => {

@@ -14,7 +14,8 @@ export interface Compound {
  */
 export function compoundOf(item: Item, types: Types, fits: Fits, own?: OwnWords): Compound | null {
   const { mention, name } = item;
-  if (mention.endsSo || mention.everyone || name !== null) return null;
+  const isWhole = mention.endsSo && mention.left.length === 0;
+  if (isWhole || mention.everyone || name !== null) return null;
   const words = item.text.split(/\s+/);
   // The shortest end first: the mic of a guitar amp, not the amp mic of a guitar.
   for (let at = words.length - 1; at > 0; at--) {

@@ -102,7 +102,7 @@ function partsOf(
       const way = named > 0 || said > 0 ? null : jointAt(run.slice(doing));
       const joint = way && { ...way, length: way.length + doing };
       if (isCounted(open, run)) open.push(lexeme);
-      else if (open.length > 0 && run.length === 1 && isBareSocket(lexeme.text)) socket = lexeme.text;
+      else if (open.length > 0 && isBareSocket(run)) socket = lexeme.text;
       // 'Mixer usb > laptop': where the wire leaves, behind a whole name.
       else if (
         open.length > 0 &&
@@ -142,7 +142,7 @@ const isCounted = (open: readonly Lexeme[], [word = '', next = '']: readonly str
 
 /** Words for a lead and for what is at its ends; 'aux' and 'phones' may be boxes. */
 const CABLES = new Set(
-  'out output input usb hdmi xlr optical jack cable lead cord wire bluetooth wireless rca coax spdif network ethernet displayport arc earc loop'.split(
+  'out output input usb hdmi xlr optical jack cable lead cord wire bluetooth wireless rca coax spdif network ethernet displayport arc earc loop aux'.split(
     ' ',
   ),
 );
@@ -240,7 +240,11 @@ function staysInList(chain: Chain, item: Item, leads: boolean, fits: Fits): bool
   if (!last) return true;
   if (last.items.some((i) => natureOf(i) !== natureOf(item))) return false;
   if (!previous) return true;
-  if (last.joint === 'from') return !leads;
+  // 'Headphones from the interface, webcam': the webcam has no part in that.
+  const gives = previous.items.some(
+    ({ mention: { type } }) => !type || !item.mention.type || fits(item.mention.type, type) !== null,
+  );
+  if (last.joint === 'from') return !leads && gives;
   // 'Hosts with a mic and headphones': one goes to them, and one comes from them.
   const isMet =
     last.joint === 'either' &&

@@ -235,8 +235,7 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
   const isLost =
     best.left.length >= 2 && best.left.length > best.heads && !(best.last && best.left.length <= MOST_LEFT);
   // A word out of the middle of a name says nothing: 'own track' is no multitrack recorder.
-  const isPart =
-    !best.named && !vocabulary.ends.get(best.type)!.has(meant.findLast((m) => !FILLERS.has(m.as))?.as ?? '');
+  const isPart = !best.named && !meant.some((m) => vocabulary.ends.get(best.type)!.has(m.as));
   // 'DJ software' is nobody.
   const isNo = best.score < 0;
   if (isLost || isPart || isNo || (!best.named && best.left.length > 0 && best.left.length >= best.heads))

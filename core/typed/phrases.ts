@@ -35,8 +35,10 @@ const SOCKET = new RegExp(
 );
 
 /** Where a box is plugged, said behind it without more: 'mixer out', 'capture card loop'. */
-export const isBareSocket = (word: string): boolean =>
-  /^(?:ins?|outs?|inputs?|outputs?|loop|thru|passthrough|loopthrough|arc|earc)$/i.test(word);
+export const isBareSocket = ([word = '', ...more]: readonly string[]): boolean =>
+  /^(?:loop|thru|passthrough|loopthrough|arc|earc)$/i.test(word)
+    ? more.length === 0 || jointAt(more) !== null
+    : /^(?:ins?|outs?|inputs?|outputs?)$/i.test(word) && more.length === 0;
 
 /** What a wire is plugged by, said behind a box without more: 'mixer usb', 'soundbar optical'. */
 export const isBareConnector = (word: string): boolean =>

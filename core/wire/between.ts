@@ -8,6 +8,7 @@ import {
   findTypes,
   hearsAir,
   isHardware,
+  isHub,
   isPerson,
   isProgram,
   isWorn,
@@ -246,7 +247,7 @@ const hasPicture = (type: DeviceType, direction: 'in' | 'out'): boolean =>
 export function boxesBetween(types: Types, from: DeviceType, to: DeviceType): DeviceType[] {
   const wantsPicture = hasPicture(from, 'out') && hasPicture(to, 'in');
   const found = [...types.values()].flatMap((type) => {
-    if (!isHardware(type) || type.hosts) return [];
+    if (!isHardware(type) || type.hosts || isHub(type)) return [];
     const [into, out] = [joinOf(types, from, type), joinOf(types, type, to)];
     if (into === null || out === null) return [];
     if (amplifiesInstrument(type) || into.cost + out.cost > FARFETCHED) return [];

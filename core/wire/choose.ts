@@ -1,4 +1,4 @@
-import { type DeviceType, isProgram } from '#core/rig/index.ts';
+import { type DeviceType, films, hearsAir, isProgram } from '#core/rig/index.ts';
 import { type Chain, type Fits, type Item, isNamedAgain, type Joint, ownKey } from '#core/typed/index.ts';
 import { hasSocket } from './between.ts';
 
@@ -20,6 +20,8 @@ const NO_SOCKET = 60;
 const FULL = 40;
 /** What runs on a computer is named after it: 'interface > laptop > recorder'. */
 const THERE = 15;
+/** So many types of what was only listed are tried. */
+const MOST_LISTED = 8;
 /** So often every item looks at its neighbors again; types settle at once on nearly every desk. */
 const ROUNDS = 3;
 
@@ -40,6 +42,17 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
     return Math.min(there ?? UNJOINED, back ?? UNJOINED);
   };
   const groups = groupsOf(chains);
+  // A mic that was only listed goes to something of the list.
+  const all = [...groups.keys()];
+  const bestBeside = (item: Item) =>
+    [{ type: item.mention.type!, less: 0 }, ...item.mention.near.slice(0, MOST_LISTED)]
+      .map((o) => {
+        const costs = all
+          .filter((other) => other !== item && typeOf(other))
+          .map((other) => Math.min(joined(o.type, other, 'to'), joined(other, o.type, 'to')));
+        return { ...o, cost: Math.min(UNJOINED, ...costs) + LESS * o.less };
+      })
+      .reduce((a, b) => (b.cost < a.cost - 1e-9 ? b : a));
   for (let round = 0; round < ROUNDS; round++) {
     let changed = false;
     for (const places of groups.values()) {
@@ -60,7 +73,8 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
             cost: at.reduce((sum, p) => sum + costAt(p, o.type), LESS * o.less) + FULL * missingAt(at, o.type, typeOf),
           }))
           .reduce((a, b) => (b.cost < a.cost - 1e-9 ? b : a));
-      const best = bestAt(places, first);
+      const isListed = isNamedAlone(places) && hearsAir(first.mention.type) && !films(first.mention.type);
+      const best = isListed ? bestBeside(first) : bestAt(places, first);
       for (const place of places) {
         const { item } = place;
         // What cannot stand there is another one: 'USB mic > pc; mic > interface'.
@@ -114,6 +128,10 @@ const isAnalog = (level: string): boolean => level === 'microphone' || level ===
 const isAnalogInput = (p: DeviceType['ports'][number]): boolean =>
   p.direction === 'in' && isAnalog(p.level) && p.connector !== 'inside' && p.connector !== 'software';
 const isAnalogOutput = (p: DeviceType['ports'][number]): boolean => p.direction === 'out' && isAnalog(p.level);
+
+/** No way was said from it or to it. */
+const isNamedAlone = (places: readonly Place[]): boolean =>
+  places.every(({ chain, hop }) => chain[hop]!.joint === null && chain[hop + 1] === undefined);
 
 interface Place {
   readonly item: Item;

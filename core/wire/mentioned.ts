@@ -12,7 +12,7 @@ interface Named {
 /** What whoever types is called, and what is heard of them: a voice agrees with what is said of it. */
 export const YOU = { name: 'You', voice: 'Your voice', ears: 'Your ears' } as const;
 /** Words for whoever types. */
-const ME = new Set(['me', 'myself', 'i', 'sing', 'talk', 'speak', 'narrate']);
+const ME = new Set('me myself i sing talk speak narrate singing talking speaking narrating'.split(' '));
 /** Written in capitals. */
 const CAPITALS = new Set(
   'usb hdmi xlr pc tv di pa dj vr dac ptz nas daw aux fm sdi midi led kvm dslr av os tb'.split(' '),

@@ -174,7 +174,8 @@ export function offersFor(rig: Rig, from: Socket): Offer[] {
         (lead.from.port.level === 'line' && isTwoWired(plugEnd(lead.to.port)) && !isTwoWired(plugEnd(lead.from.port))
           ? COST.unbalanced
           : 0) +
-        (lead.from.port.level === 'microphone' &&
+        (lead.to.port.gives?.kind === 'plug-in' &&
+        lead.from.port.level === 'microphone' &&
         isTwoWired(plugEnd(lead.from.port)) &&
         !isTwoWired(plugEnd(lead.to.port))
           ? COST.studioIntoJack

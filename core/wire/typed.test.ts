@@ -13,6 +13,10 @@ describe('which of the types that its words allow something is', () => {
   it.each([
     ['mic > interface', 'microphone-dynamic'],
     ['mic > pc', 'microphone-usb'],
+    ['laptop, mic, headphones, video call', 'microphone-usb'],
+    ['mixer, mic, laptop', 'microphone-dynamic'],
+    ['headset > mixer', 'headset-xlr'],
+    ['dslr with shotgun mic > capture > pc', 'microphone-camera-top'],
     ['lav mic > phone', 'phone-call'],
     ['shotgun mic > camera', 'microphone-camera-top'],
     ['pc > monitors', 'screen-with-jack'],

@@ -195,6 +195,26 @@ export const headphones: DeviceType[] = [
     [15, 90],
   ),
   {
+    id: 'headset-xlr',
+    name: 'Headset with an XLR mic',
+    family: 'headphones',
+    summary: 'A boom of stage quality on an XLR plug, and a plug of its own for the ears: for a mixer or an interface.',
+    power: unpowered,
+    priceEur: [60, 350],
+    ports: [
+      input('plug', 'plug, earphones', 'plug-635-trs', 'headphone', stereo),
+      ears,
+      boom,
+      output('xlr', 'XLR, microphone', 'xlr-male', 'microphone', mono),
+    ],
+    settings: [],
+    figures: {},
+    inside: [
+      ...SIDES.map((side) => way(`plug.${side}`, `ears.${side}`, { do: 'radiate', splAt0Dbu: [98, 106, 114] })),
+      way('boom.mono', 'xlr.mono', { do: 'hear', sensitivityDbvPerPa: [-58, -54, -50] }, noise(-125)),
+    ],
+  },
+  {
     id: 'headphones',
     name: 'Headphones, wired',
     family: 'headphones',

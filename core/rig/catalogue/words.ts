@@ -5,7 +5,7 @@
  */
 const WORDS: Readonly<Record<string, string>> = {
   person:
-    'me, myself, sing, talk, speak, narrate, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director, camera operator, cameraman, producer, engineer, sound engineer, technician, stage manager, announcer, emcee, mc, pastor, priest, preacher, pianist, organist, bassist, violinist, cellist, saxophonist, musician, rapper, actor, lecturer, professor, trainer, instructor, therapist, doctor, patient, contestant, quizmaster, learner, neighbor, neighbour, roommate, sibling, girlfriend, boyfriend (remote, far, online, my, first, second, third, left, right, main, other)',
+    'me, myself, sing, talk, speak, narrate, singing, talking, speaking, narrating, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director, camera operator, cameraman, producer, engineer, sound engineer, technician, stage manager, announcer, emcee, mc, pastor, priest, preacher, pianist, organist, bassist, violinist, cellist, saxophonist, musician, rapper, actor, lecturer, professor, trainer, instructor, therapist, doctor, patient, contestant, quizmaster, learner, neighbor, neighbour, roommate, sibling, girlfriend, boyfriend (remote, far, online, my, first, second, third, left, right, main, other)',
   audience:
     'audience, crowd, public, viewers, listeners, the room, the hall, congregation, spectators (live, in the room)',
   'game-console': 'console, game console, games console, gaming console (home, current, new, video)',
@@ -70,7 +70,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'effects-pedal':
     'effects pedal, pedalboard, pedal board, pedals, guitar pedals, stompbox, stomp box, distortion pedal, delay pedal, reverb pedal, loop pedal, looper, multi effects, guitar effects (guitar, bass)',
   'guitar-amp':
-    'guitar amp, guitar amplifier, bass amp, guitar cab, guitar cabinet, combo amp, amp head, amp with a mic in front',
+    'guitar amp, guitar amplifier, bass amp, guitar cab, guitar cabinet, combo amp, amp head, amp with a mic in front, amp',
   'instrument-acoustic':
     'drums, drum set, acoustic drums, cajon, saxophone, sax, trumpet, violin, fiddle, cello, flute, clarinet, grand piano, upright piano, accordion, harp, banjo, mandolin, percussion, choir, brass, string quartet, acoustic instrument',
   'hdmi-splitter': 'hdmi splitter, splitter, hdmi distribution amp, video splitter (1x2, one to two, cheap)',
@@ -102,7 +102,8 @@ const WORDS: Readonly<Record<string, string>> = {
     'monitor with speakers, screen with speakers, display with speakers, monitor with built in speakers',
   'camera-hdmi':
     'camera, cam, mirrorless, dslr, mirrorless camera, video camera, camcorder (hdmi, main, face, mini hdmi)',
-  'camera-hdmi-full': 'camera with full size hdmi, cinema camera, big camera, full hdmi camera',
+  'camera-hdmi-full':
+    'camera with full size hdmi, cinema camera, big camera, full hdmi camera, camera with mic jack, camera, dslr, mirrorless camera, camcorder, video camera',
   'camera-hdmi-micro': 'micro hdmi camera, camera micro hdmi, small mirrorless',
   'camera-action': 'action cam, action camera, sports camera, helmet cam',
   webcam:
@@ -213,6 +214,8 @@ const WORDS: Readonly<Record<string, string>> = {
   'headset-four-contact':
     'wired headset, jack headset, analog headset, trrs headset, headset with one plug, headset 3.5 mm, phone headset',
   'headset-two-plug': 'two plug headset, headset with two plugs, pc headset, headset two jacks, split headset',
+  'headset-xlr':
+    'xlr headset, broadcast headset, sports headset, commentator headset, headset with xlr (broadcast, sports, commentary, xlr)',
   headphones:
     'headphones, headphone, cans, wired headphones, studio headphones, closed headphones, monitoring headphones (closed, open, back, over, ear, studio, monitoring)',
   earphones: 'earphones, in ears, in ear, in ear monitors, iem, iems, buds, wired earbuds, earpiece',
