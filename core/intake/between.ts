@@ -100,6 +100,7 @@ export function shareInputs(b: Builder): void {
     const type = b.typeOf(id);
     return !type.hosts && type.ports.some((p) => p.does === 'game' && p.direction === 'out') && isHardware(type);
   });
+  const asked = new Set<string>();
   for (const first of players) {
     const lead = leadsOf(first.id).find((c) => isPictureAt(b, c.from));
     if (!lead) continue;
@@ -110,7 +111,10 @@ export function shareInputs(b: Builder): void {
     const [type] = [...b.types.values()]
       .filter((t) => isHardware(t) && !t.hosts && choosesOneOf(t) >= all.length)
       .sort((x, y) => choosesOneOf(x) - choosesOneOf(y));
-    if (all.length < 2 || !type) continue;
+    const id = `share:${lead.to.deviceId}:${lead.to.portId}`;
+    if (all.length < 2 || !type || asked.has(id)) continue;
+    // Taken back, it is not told again for each of them.
+    asked.add(id);
     const { edit, device } = addDevice(b.rig, type, nameFor(b.rig, type));
     const target = lead.to.deviceId;
     const says = {
@@ -121,8 +125,8 @@ export function shareInputs(b: Builder): void {
       note: 'it has one input for them',
     };
     const unplugged = same.map((c) => ({ kind: 'unplug' as const, cableId: c.id }));
-    if (!b.make(`share:${target}:${lead.to.portId}`, says, () => [...unplugged, edit])) continue;
-    for (const { id } of all) plug(b, id, device.id);
+    if (!b.make(id, says, () => [...unplugged, edit])) continue;
+    for (const player of all) plug(b, player.id, device.id);
     plug(b, device.id, target);
   }
 }

@@ -183,6 +183,10 @@ describe('a desk read from plain words', () => {
     for (const moment of [null, list.rig!.moments[0]!.id])
       expect(evaluationAt(list.rig!, moment).pairs.filter((p) => p.want === 'must' && p.ways.length === 0)).toEqual([]);
     expect(check(list.rig!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
+    const shared = list.made.find((m) => m.says.who === 'HDMI switch')!;
+    const back = readDesk('2 consoles > capture card > pc', { without: new Set([shared.id]) });
+    expect(back.made.filter((m) => m.id === shared.id)).toMatchObject([{ removed: true }]);
+    expect(back.rig!.devices.some((d) => d.typeId.startsWith('hdmi-switch'))).toBe(false);
     const many = readDesk('3 consoles > capture card > pc').rig!;
     expect(many.devices.some((d) => d.typeId === 'hdmi-switch-3')).toBe(true);
     expect(new Set(many.cables.map((c) => `${c.to.deviceId}.${c.to.portId}`)).size).toBe(many.cables.length);
@@ -215,6 +219,17 @@ describe('a desk read from plain words', () => {
     expect(made!.listeners.map((l) => l.name)).toEqual(['Your ears']);
     expect(made!.sources.map((s) => s.name)).toEqual(['Cd player']);
     expect(check(made!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
+  });
+  it('keeps a caller from themselves by the mix-minus of a talk mixer, whichever way the phone comes in', () => {
+    const { rig: made } = readDesk(
+      'host > mic > podcast mixer; phone on a call > podcast mixer; headphones > podcast mixer',
+    );
+    const caller = made!.sources.find((s) => s.name === 'Caller')!;
+    const host = made!.sources.find((s) => s.name === 'Host')!;
+    const far = made!.listeners.find((l) => l.name === 'Caller')!;
+    expect(at(made!, caller.id, far.id)).toMatchObject({ want: 'must-not', ways: [] });
+    expect(at(made!, host.id, far.id).ways.length).toBeGreaterThan(0);
+    expect(at(made!, caller.id, 'headphones').ways.length).toBeGreaterThan(0);
   });
   it('takes a voice on a later channel to both sides of a call', () => {
     const { rig: made } = readDesk('digital piano > interface; lavalier > interface > laptop > call; me');

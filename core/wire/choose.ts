@@ -100,7 +100,7 @@ function missingAt(places: readonly Place[], as: DeviceType, typeOf: (item: Item
   if (as.hosts) return 0;
   const inputs = as.ports.filter(isAnalogInput).length;
   const pictures = as.ports.filter(isPictureInput).length;
-  let shown = 0;
+  const shown = new Map<string, number>();
   const isMono = as.ports.every((p) => !isAnalogInput(p) || p.channels.length === 1);
   const sources = new Map<string, number>();
   for (const { chain, hop } of places) {
@@ -112,14 +112,15 @@ function missingAt(places: readonly Place[], as: DeviceType, typeOf: (item: Item
     for (const item of led) {
       const type = typeOf(item);
       const sides = type?.ports.some((p) => isAnalogOutput(p) && p.channels.length === 2) && isMono ? 2 : 1;
-      if (type?.ports.some(isPictureOutput)) shown += item.mention.count;
+      if (type?.ports.some(isPictureOutput)) shown.set(ownKey(item.text), item.mention.count);
       else if (type && !type.hosts && type.ports.some(isAnalogOutput))
         sources.set(ownKey(item.text), item.mention.count * sides);
     }
   }
-  const needed = [...sources.values()].reduce((a, b) => a + b, 0);
-  return (inputs > 0 ? Math.max(0, needed - inputs) : 0) + (pictures > 0 ? Math.max(0, shown - pictures) : 0);
+  return tooMany(sources, inputs) + tooMany(shown, pictures);
 }
+const tooMany = (led: ReadonlyMap<string, number>, inputs: number): number =>
+  inputs > 0 ? Math.max(0, [...led.values()].reduce((a, b) => a + b, 0) - inputs) : 0;
 const isPicture = (p: DeviceType['ports'][number]): boolean =>
   p.connector !== 'inside' && p.connector !== 'software' && p.level === 'digital' && p.picture !== undefined;
 const isPictureInput = (p: DeviceType['ports'][number]): boolean => p.direction === 'in' && isPicture(p);

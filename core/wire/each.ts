@@ -2,8 +2,9 @@ import { hearsAir, isCall, isPerson, isWorn } from '#core/rig/index.ts';
 import type { Chain, Hop, Item } from '#core/typed/index.ts';
 
 /**
- * What each has, there are as many of: 'four hosts each with a mic'. What 'everyone' has, they have each, too: 'headphones for everyone' are as many as there are people, or microphones that
- * somebody talks into. Who is on a call is not there.
+ * What each has, there are as many of: 'four hosts each with a mic'. What 'everyone' has, they have each, too:
+ * 'headphones for everyone' are as many as there are people, or microphones that somebody talks into. Who is on a call is
+ * not there.
  */
 export function countForEach(chains: readonly Chain[]): readonly Chain[] {
   const given = chains.map((chain) =>

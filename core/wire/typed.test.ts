@@ -18,6 +18,8 @@ describe('which of the types that its words allow something is', () => {
     ['headset > mixer', 'headset-xlr'],
     ['dslr with shotgun mic > capture > pc', 'microphone-camera-top'],
     ['lav mic > phone', 'phone-call'],
+    ['3 consoles > hdmi switch with extractor > tv', 'hdmi-switch-3-extractor'],
+    ['console > hdmi switch > tv; console > hdmi switch', 'hdmi-switch'],
     ['shotgun mic > camera', 'microphone-camera-top'],
     ['pc > monitors', 'screen-with-jack'],
     ['interface > monitors', 'loudspeakers-active'],
