@@ -231,6 +231,11 @@ describe('a desk read from plain words', () => {
     expect(at(made!, host.id, far.id).ways.length).toBeGreaterThan(0);
     expect(at(made!, caller.id, 'headphones').ways.length).toBeGreaterThan(0);
   });
+  it('leaves several mics in front of one drum kit, which stand there on purpose', () => {
+    const { rig: made } = readDesk('drum kit with 2 mics > interface > laptop > daw');
+    expect(made!.cables.filter((c) => c.from.deviceId === 'drum-kit' && c.medium === 'air')).toHaveLength(2);
+    expect(check(made!).map((f) => f.rule)).not.toContain('room-two-microphones');
+  });
   it('takes a voice on a later channel to both sides of a call', () => {
     const { rig: made } = readDesk('digital piano > interface; lavalier > interface > laptop > call; me');
     const you = made!.sources.find((s) => s.name === 'Your voice')!;
