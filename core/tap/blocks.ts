@@ -90,6 +90,8 @@ export interface BlockPowers {
 }
 
 const USUAL_EVERY = 61;
+/** What is usual of one block is at least this share of what is usual of any. */
+const LEAST_SHARE = 0.01;
 
 /**
  * Holds every block of a tune against a take.
@@ -104,7 +106,7 @@ export function powersOf(
 ): BlockPowers {
   const width = lags + 2 * MARGIN;
   const powers = into.length >= BLOCKS * width ? into : new Float32Array(BLOCKS * width);
-  const scales = new Float64Array(BLOCKS);
+  const usual = new Float64Array(BLOCKS);
   for (let b = 0; b < BLOCKS; b++) {
     correlator.against(tune.subarray(2 * BLOCK * b, 2 * BLOCK * (b + 1)));
     const row = powers.subarray(b * width, (b + 1) * width);
@@ -113,9 +115,11 @@ export function powersOf(
       squared(correlator.withPiece(p), row, p * STEP - start);
     // By the middle: an exponential spread has it at ln 2 of its mean. Where it is loudest, whatever part is looked at.
     const first = loudest.from - from;
-    const usual = middleOf(row.subarray(first, first + loudest.lags + 2 * MARGIN), USUAL_EVERY) / Math.LN2;
-    scales[b] = usual > 0 ? 1 / usual : 0;
+    usual[b] = middleOf(row.subarray(first, first + loudest.lags + 2 * MARGIN), USUAL_EVERY) / Math.LN2;
   }
+  // Where a block lies outside the take, or in silence, only rounding is left of it: against that all would stand out.
+  const least = LEAST_SHARE * usual.reduce((most, u) => Math.max(most, u), 0);
+  const scales = usual.map((u) => (least > 0 ? 1 / Math.max(u, least) : 0));
   return { powers, scales, from, lags, width };
 }
 

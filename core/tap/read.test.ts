@@ -3,7 +3,7 @@ import { band, filterInPlace } from '#core/process/index.ts';
 import { testFft } from '#core/samples/fft.testkit.ts';
 import { type FftOf, recordingOf, resample, seededNormal, seededRandom } from '#core/samples/index.ts';
 import { game, voice } from '#core/standin/index.ts';
-import { readTap, type TapReading, type TuneReading } from './index.ts';
+import { PERHAPS_FROM, readTap, type TapReading, type TuneReading } from './index.ts';
 import { aScene, type Played, renderScene, type Scene, stretched, trueAtMs } from './scene.testkit.ts';
 
 let fftOf: FftOf;
@@ -155,6 +155,18 @@ describe('what was not played', () => {
     const reading = await readTap(fftOf, recordingOf([make(16_000 * 22)], 16_000));
     expect(found(reading!)).toEqual([]);
     expect(reading!.tunes.every((t) => t.heard === null && t.confidence === null)).toBe(true);
+  });
+  it('is not claimed where a tune would have begun before the take, of which only rounding is left', async () => {
+    const rateHz = 16_000;
+    for (const phaseS of [0.3, 0.6, 0.9]) {
+      const normal = seededNormal(1);
+      const x = Float32Array.from({ length: 12.8 * rateHz }, (_, i) => {
+        const beepS = i < 8.8 * rateHz ? (i / rateHz + 1 - phaseS) % 1 : 1;
+        return (beepS < 0.02 ? Math.sign(Math.sin(2 * Math.PI * 700 * beepS)) : 0) + 1e-4 * normal();
+      });
+      const reading = (await readTap(fftOf, recordingOf([x], rateHz)))!;
+      expect(Math.max(...reading.tunes.map((t) => t.overChance))).toBeLessThan(PERHAPS_FROM);
+    }
   });
   it('is not claimed where silence lies round the tunes, as calls leave it', async () => {
     const scene = aScene(33, [0, -14, -26], { rateHz: 16_000 });
