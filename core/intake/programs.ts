@@ -29,6 +29,7 @@ import {
 } from './around.ts';
 import type { Builder } from './builder.ts';
 import { type Pair, pairsAt } from './channels.ts';
+import { openBetween } from './doors.ts';
 import type { Answers } from './questions.ts';
 
 const has = ({ channels }: PortSpec, carries: 'sound' | 'picture'): boolean =>
@@ -188,26 +189,10 @@ function ownTrack(
   input: PortSpec,
   number: number,
 ): { edits: Edit[]; track: string } | null {
-  const type = b.typeOf(programId);
-  const files = type.ports.filter((p) => p.connector === 'file');
-  const track = files[number];
-  if (!track) return null;
-  const edits = new Map<string, Edit>();
-  for (const way of type.inside) {
-    if (portOf(way.to) !== track.id || !comesFrom(type, portOf(way.from), input.id)) continue;
-    for (const stage of way.stages) {
-      if (stage.do !== 'door') continue;
-      const spec = type.settings.find((s) => s.id === stage.setting);
-      if (spec && spec.default !== stage.openWhen && !edits.has(spec.id))
-        edits.set(spec.id, b.set(programId, spec.id, stage.openWhen));
-    }
-  }
-  return edits.size > 0 ? { edits: [...edits.values()], track: track.name } : null;
+  const track = b.typeOf(programId).ports.filter((p) => p.connector === 'file')[number];
+  const edits = track ? openBetween(b, programId, input.id, track.id) : [];
+  return track && edits.length > 0 ? { edits, track: track.name } : null;
 }
-
-/** Whether an end within a type is an input, or a point behind it alone. */
-const comesFrom = (type: DeviceType, portId: string, inputId: string): boolean =>
-  portId === inputId || type.inside.some((w) => portOf(w.to) === portId && portOf(w.from) === inputId);
 
 function connectStream(b: Builder, hostId: string, id: string, uses: readonly TypedUse[], answers: Answers): void {
   const program = b.device(id).name;

@@ -56,7 +56,30 @@ describe('a desk read from plain words', () => {
     const room = readDesk(
       'console > splitter > tv; splitter > capture card > pc; usb headset > pc; friend on voice chat',
     );
-    expect(decision('hear:', room)!.options.map((o) => o.id)).toEqual(['room', 'computer', 'not']);
+    expect(decision('hear:', room)!.options.map((o) => o.id)).toEqual(['room', 'computer', 'monitor', 'not']);
+  });
+  it('offers every way to hear a console with the delay that comes of it, and makes the one that is chosen', () => {
+    const text = 'console > capture card > pc; usb headset > pc; streaming app on pc; capture card > tv';
+    const asked = decision('hear:', readDesk(text))!;
+    for (const option of asked.options) {
+      const { rig: made } = readDesk(text, { answers: new Map([[asked.id, option.id]]) });
+      const pairs = evaluate(made!).pairs.filter((p) => p.sourceId === 'console' && p.ways.length > 0);
+      const heard = pairs.find((p) => !p.listenerId.startsWith('streaming-app'));
+      if (option.id === 'not') expect(heard).toBeUndefined();
+      else {
+        const said = Number(/about (\d+) ms delay/.exec(option.label)![1]);
+        expect(Math.abs(heard!.ways[0]!.delay.value.nominal - said)).toBeLessThanOrEqual(5);
+      }
+    }
+    const { rig: monitored } = readDesk(text, { answers: new Map([[asked.id, 'monitor']]) });
+    const app = monitored!.devices.find((d) => d.name === 'Streaming app')!;
+    expect(Object.entries(app.settings).filter(([id, s]) => id.endsWith('-monitor') && s.value === 'on')).toHaveLength(
+      1,
+    );
+    expect(monitored!.cables.filter((c) => c.from.portId === 'monitor')).toHaveLength(1);
+    // The audience hears it once all the same, and nobody's voice goes into one's own ears.
+    expect(at(monitored!, 'console', 'streaming-app-stream').ways).toHaveLength(1);
+    expect(at(monitored!, 'you', 'usb-headset').ways).toEqual([]);
   });
   it('stops asking for copy protection once it is answered, as seen', () => {
     const id = streamer.decisions.find((d) => d.id.startsWith('ask:setting:console-1'))!.id;

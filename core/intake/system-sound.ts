@@ -1,4 +1,4 @@
-import { endsThat } from '#core/rig/index.ts';
+import { type Edit, endsThat } from '#core/rig/index.ts';
 import { addDevice } from '#core/wire/index.ts';
 import { carriesWhat, downstream, type End, endsOf, hostsOf, programsOn } from './around.ts';
 import type { Builder } from './builder.ts';
@@ -13,23 +13,16 @@ export interface Through {
 const SYSTEM = 'sound-system';
 
 /** The computer's own sound system plays an input on: it is heard, later than it comes. */
-export function playThrough(
-  b: Builder,
-  id: string,
-  what: string,
-  { hostId, from, to }: Through,
-  { db, note }: { readonly db: number; readonly note: string },
-): void {
+export function playedThrough(b: Builder, { hostId, from, to }: Through, db: number): Edit[] {
   const { edit, device } = addDevice(b.rig, b.types.get(SYSTEM)!, `${b.device(hostId).name}, system sound`);
   const end = (portId: string) => ({ deviceId: device.id, portId });
-  const says = { who: b.device(hostId).name, does: 'plays', what, how: `to ${b.device(to.deviceId).name}`, note };
-  b.make(id, says, () => [
+  return [
     edit,
     { kind: 'set-device', device: { ...device, on: hostId } },
     b.link(from.ref, end('in-12')),
     b.link(end('out-12'), to.ref),
     b.set(device.id, 'listen-12', db),
-  ]);
+  ];
 }
 
 /**
@@ -54,15 +47,16 @@ export function passVoicesOn(b: Builder): void {
         (e) => e.sound && e.picture && downstream(b.rig, e.deviceId).has(taken.deviceId),
       );
     if (to)
-      playThrough(
-        b,
+      b.make(
         `pass:${hostId}`,
-        b.device(voice.deviceId).name,
-        { hostId, from: voice, to },
         {
-          db: 0,
+          who: b.device(hostId).name,
+          does: 'plays',
+          what: b.device(voice.deviceId).name,
+          how: `to ${b.device(to.deviceId).name}`,
           note: 'by its system sound, so that the stream hears it',
         },
+        () => playedThrough(b, { hostId, from: voice, to }, 0),
       );
   }
 }

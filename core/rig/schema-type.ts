@@ -61,6 +61,8 @@ const PictureEnd = z.strictObject({
 const Does = z.enum([
   /** What leaves here is seen and heard by an audience at once. */
   'stream',
+  /** What is monitored in a program that mixes leaves here, for whoever runs it. */
+  'monitor',
   /** What leaves here is sent by a licensed transmitter. */
   'on-air',
   /** It is where somebody else is: nothing here can be plugged into it. */

@@ -95,12 +95,13 @@ export const programs: DeviceType[] = [
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
     summary:
-      'Mixes pictures and sounds into the stream and records five tracks, the first of which is what is streamed. Each input has a delay for its sound and one for its picture.',
+      'Mixes pictures and sounds into the stream and records five tracks, the first of which is what is streamed. Each input has a delay for its sound and one for its picture, and can be monitored.',
     ports: [
       ...CAPTURE_INPUTS.map((n) => takes(`in-${n}`, `input ${n}`, pictureAndStereo)),
       ...CAPTURE_INPUTS.map((n) => point(`in-${n}-after`, `input ${n}, after its settings`, stereo)),
       { ...hands('stream', 'stream', pictureAndStereo), does: 'stream' },
       ...TRACKS.map((n) => output(`track-${n}`, `track ${n}`, 'file', 'software', stereo)),
+      { ...hands('monitor', 'monitoring', stereo), does: 'monitor' },
     ],
     settings: CAPTURE_INPUTS.flatMap((n) =>
       grouped(`Input ${n}`, [
@@ -115,15 +116,17 @@ export const programs: DeviceType[] = [
             t !== 1,
           ),
         ),
+        onOff(`in-${n}-monitor`, `Input ${n}, monitoring`, 'off'),
       ]),
     ),
-    figures: {},
+    figures: { monitor: typicalMs('capture program, monitoring', 20, 60, 150) },
     inside: CAPTURE_INPUTS.flatMap((n) => [
       way(`in-${n}.picture`, 'stream.picture', delay(`in-${n}-picture-delay`)),
       ...both(`in-${n}`, `in-${n}-after`, delay(`in-${n}-sound-delay`), unmuted(`in-${n}-mute`), gain(`in-${n}-level`)),
       // What is streamed is track 1.
       ...both(`in-${n}-after`, 'stream', unmuted(`in-${n}-not-on-1`), ceiling(0)),
       ...TRACKS.flatMap((t) => both(`in-${n}-after`, `track-${t}`, unmuted(`in-${n}-not-on-${t}`))),
+      ...both(`in-${n}-after`, 'monitor', when(`in-${n}-monitor`, 'on'), latency('monitor')),
     ]),
   },
   {
