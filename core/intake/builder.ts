@@ -6,11 +6,25 @@ import {
   type Edit,
   findDevice,
   findTypes,
+  type PlanCell,
   type PortRef,
   type Rig,
   type Types,
 } from '#core/rig/index.ts';
 import { freeId, type Offer } from '#core/wire/index.ts';
+import type { Answers } from './questions.ts';
+
+interface Option {
+  readonly id: string;
+  readonly label: string;
+}
+/** How else something could have been made: answered under `changeOf` its id. */
+export interface Choice {
+  readonly options: readonly Option[];
+  readonly taken: string;
+}
+/** The question's id under which a choice is answered. */
+export const changeOf = (madeId: string): string => `change:${madeId}`;
 
 /** Something that was made of what was not typed: said in a sentence, and taken back by its id. */
 export interface Made {
@@ -19,6 +33,8 @@ export interface Made {
   readonly says: Sentence;
   /** Somebody has taken it back: it is shown, and not made. */
   readonly removed: boolean;
+  /** Null where it could not be otherwise. */
+  readonly choice: Choice | null;
 }
 
 /** 'Streaming app takes **Capture card** as input 1, *video and audio*': names are set off from what is said of them. */
@@ -42,14 +58,18 @@ export class Builder {
   rig: Rig;
   readonly edits: Edit[] = [];
   readonly made: Made[] = [];
+  /** What somebody's ears do without, because it sounds in the room or they said so. */
+  readonly spared: Pick<PlanCell, 'sourceId' | 'listenerId'>[] = [];
   /** Whoever types: the person that is spoken to. */
   you: string | null;
   readonly #without: ReadonlySet<string>;
+  readonly #answers: Answers;
 
-  constructor(rig: Rig, you: string | null, without: ReadonlySet<string>) {
+  constructor(rig: Rig, you: string | null, without: ReadonlySet<string>, answers: Answers) {
     this.rig = rig;
     this.you = you;
     this.#without = without;
+    this.#answers = answers;
   }
 
   get types(): Types {
@@ -64,11 +84,25 @@ export class Builder {
     return true;
   }
 
+  /** Which of several ways something is made: as somebody changed it, else the first. Null where there is none. */
+  choose<T>(madeId: string, options: readonly (T & Option)[]): { one: T & Option; choice: Choice | null } | null {
+    const answer = this.#answers.get(changeOf(madeId));
+    const one = options.find((o) => o.id === answer) ?? options[0];
+    if (!one) return null;
+    const told = options.map(({ id, label }) => ({ id, label }));
+    return { one, choice: options.length > 1 ? { options: told, taken: one.id } : null };
+  }
+
   /** Makes something and tells it, unless it was taken back; whether it stands. */
-  make(id: string, says: Partial<Sentence> & Pick<Sentence, 'who' | 'does'>, edits: () => readonly Edit[]): boolean {
+  make(
+    id: string,
+    says: Partial<Sentence> & Pick<Sentence, 'who' | 'does'>,
+    edits: () => readonly Edit[],
+    choice: Choice | null = null,
+  ): boolean {
     const removed = this.#without.has(id);
     const stands = !removed && this.take({ kind: 'batch', edits: [...edits()] });
-    if (removed || stands) this.made.push({ id, says: { what: '', how: '', note: '', ...says }, removed });
+    if (removed || stands) this.made.push({ id, says: { what: '', how: '', note: '', ...says }, removed, choice });
     return stands;
   }
 

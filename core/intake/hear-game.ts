@@ -1,4 +1,3 @@
-import type { PlanCell } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { bestBetween } from '#core/wire/index.ts';
 import { Builder, listed } from './builder.ts';
@@ -9,13 +8,6 @@ import { planFor } from './plan.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
 import { delayPrograms } from './settle.ts';
 import { playedThrough } from './system-sound.ts';
-
-/** How a game that comes from outside the computer is heard by whoever plays it. */
-export interface GameHeard {
-  readonly decisions: readonly Decision[];
-  /** Pairs that sound in the room anyway: no lead has to bring them. */
-  readonly inRoom: readonly Pick<PlanCell, 'sourceId' | 'listenerId'>[];
-}
 
 /** One way for a game to come to somebody's ears. */
 interface HearWay {
@@ -29,9 +21,8 @@ interface HearWay {
  * extractor's jack into a mixer; by monitoring in a program; or by the computer's system sound. Each is a way of its own
  * with the delay that comes of it, and asked once a console.
  */
-export function hearGames(b: Builder, answers: Answers): GameHeard {
+export function hearGames(b: Builder, answers: Answers): Decision[] {
   const decisions: Decision[] = [];
-  const inRoom: Pick<PlanCell, 'sourceId' | 'listenerId'>[] = [];
   for (const group of gamesByWay(b)) {
     const [first] = group;
     const { deviceId } = first!.source.sound;
@@ -56,9 +47,9 @@ export function hearGames(b: Builder, answers: Answers): GameHeard {
     decisions.push(asked);
     ways.find((w) => w.id === asked.taken)?.make(b);
     if (asked.taken === 'room' || asked.taken === 'not')
-      for (const { source } of group) for (const listenerId of ears) inRoom.push({ sourceId: source.id, listenerId });
+      for (const { source } of group) for (const listenerId of ears) b.spared.push({ sourceId: source.id, listenerId });
   }
-  return { decisions, inRoom };
+  return decisions;
 }
 
 /** Under voices that are played at full level. */
@@ -132,9 +123,9 @@ function waysToHear(b: Builder, id: string, what: string, { listenerIds, ways }:
  * infinitely long where nothing would come.
  */
 function delayBy(b: Builder, way: HearWay, sourceId: string, ears: readonly string[], answers: Answers): number {
-  const trial = new Builder(b.rig, b.you, new Set());
+  const trial = new Builder(b.rig, b.you, new Set(), answers);
   way.make(trial);
-  for (const cell of planFor(trial.rig, [], answers))
+  for (const cell of planFor(trial, answers))
     trial.take({ kind: 'set-plan', sourceId: cell.sourceId, listenerId: cell.listenerId, cell });
   delayPrograms(trial);
   const people = new Set(ears.map((l) => wearerOf(b, b.rig.listeners.find((x) => x.id === l)!.sound.deviceId)));

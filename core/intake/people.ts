@@ -148,14 +148,8 @@ export function seatPeople(b: Builder, isOpen: boolean): void {
   const untalked = mics.filter((d) => !b.rig.cables.some((c) => c.medium === 'air' && c.to.deviceId === d.id));
   const plain = untalked.filter((d) => !isHeadset(b.typeOf(d.id)));
   const headsets = untalked.filter((d) => isHeadset(b.typeOf(d.id)));
-  for (const { id, name } of plain) {
-    const person = here(b).find((p) => !talks(b, p)) ?? newPerson(b);
-    talkInto(b, person, id, name, 'talk into', 'talks into');
-  }
-  for (const { id, name } of headsets) {
-    const person = here(b).find((p) => !wears(b, p)) ?? newPerson(b);
-    talkInto(b, person, id, name, 'wear', 'wears');
-  }
+  for (const { id, name } of plain) talkInto(b, id, name, talks, 'talk into', 'talks into');
+  for (const { id, name } of headsets) talkInto(b, id, name, wears, 'wear', 'wears');
   wearEars(b);
   // What is not understood yet may be a microphone.
   if (!isOpen) talkToTheRoom(b);
@@ -244,21 +238,33 @@ function newPerson(b: Builder): string {
 const verb = (b: Builder, personId: string, plural: string, singular: string): string =>
   personId === b.you ? plural : singular;
 
+/** Who takes something: whoever has none yet first, as it was changed; and somebody who was not named. */
+function whoTakes(b: Builder, madeId: string, hasOne: (b: Builder, personId: string) => boolean) {
+  const people = here(b).map((id) => ({ id, label: b.device(id).name }));
+  const free = people.filter((p) => !hasOne(b, p.id));
+  const busy = people.filter((p) => hasOne(b, p.id));
+  const other = { id: SOMEBODY_ELSE, label: 'Somebody else' };
+  const options = people.length === 0 ? [other] : [...free, ...(free.length > 0 ? [...busy, other] : [other, ...busy])];
+  const { one, choice } = b.choose(madeId, options)!;
+  return { personId: one.id === SOMEBODY_ELSE ? newPerson(b) : one.id, choice };
+}
+const SOMEBODY_ELSE = 'somebody-else';
+
 function talkInto(
   b: Builder,
-  personId: string,
   micId: string,
   micName: string,
+  hasOne: (b: Builder, personId: string) => boolean,
   plural: string,
   singular: string,
 ): void {
+  const { personId, choice } = whoTakes(b, `talks:${micId}`, hasOne);
   const person = b.device(personId).name;
   const suits = isMeant(b.typeOf(personId), b.typeOf(micId));
   const offer = bestBetween(b.rig, personId, micId, { suits });
   if (!offer) return;
-  b.make(`talks:${micId}`, { who: person, does: verb(b, personId, plural, singular), what: micName }, () =>
-    b.plugs(offer),
-  );
+  const says = { who: person, does: verb(b, personId, plural, singular), what: micName };
+  b.make(`talks:${micId}`, says, () => b.plugs(offer), choice);
   callListener(b, micId, personId);
 }
 
@@ -275,14 +281,15 @@ function wearEars(b: Builder): void {
       callListener(b, id, already.to.deviceId);
       continue;
     }
-    const wearer = here(b).find((p) => !wears(b, p)) ?? (here(b).length === 0 ? newPerson(b) : undefined);
-    const port = wearer && earsPort(b.typeOf(wearer));
-    if (!wearer || !port) continue;
-    const person = b.device(wearer).name;
-    b.make(`wears:${id}`, { who: person, does: verb(b, wearer, 'wear', 'wears'), what: name }, () => [
-      b.link({ deviceId: id, portId: ears.id }, { deviceId: wearer, portId: port.id }, 'air', 0.01),
-    ]);
-    callListener(b, id, wearer);
+    // Spare ones lie about.
+    if (here(b).length > 0 && here(b).every((p) => wears(b, p))) continue;
+    const { personId, choice } = whoTakes(b, `wears:${id}`, wears);
+    const port = earsPort(b.typeOf(personId));
+    if (!port) continue;
+    const says = { who: b.device(personId).name, does: verb(b, personId, 'wear', 'wears'), what: name };
+    const at = { deviceId: personId, portId: port.id };
+    b.make(`wears:${id}`, says, () => [b.link({ deviceId: id, portId: ears.id }, at, 'air', 0.01)], choice);
+    callListener(b, id, personId);
   }
 }
 
@@ -306,13 +313,19 @@ function filmPeople(b: Builder): void {
   for (const { id, name } of b.rig.devices) {
     const type = b.typeOf(id);
     if (!films(type) || type.hosts || b.rig.cables.some((c) => c.to.deviceId === id && c.medium === 'light')) continue;
-    const [first] = here(b);
-    const face = first && b.typeOf(first).ports.find((p) => p.level === 'light' && p.direction === 'out');
+    const chosen = b.choose(
+      `films:${id}`,
+      here(b).map((p) => ({ id: p, label: p === b.you ? 'you' : b.device(p).name })),
+    );
+    const face = chosen && b.typeOf(chosen.one.id).ports.find((p) => p.level === 'light' && p.direction === 'out');
     const lens = type.ports.find((p) => p.level === 'light' && p.direction === 'in');
-    if (!first || !face || !lens) continue;
-    b.make(`films:${id}`, { who: name, does: 'films', what: first === b.you ? 'you' : b.device(first).name }, () => [
-      b.link({ deviceId: first, portId: face.id }, { deviceId: id, portId: lens.id }, 'light', 1),
-    ]);
+    if (!chosen || !face || !lens) continue;
+    const [from, to] = [
+      { deviceId: chosen.one.id, portId: face.id },
+      { deviceId: id, portId: lens.id },
+    ];
+    const says = { who: name, does: 'films', what: chosen.one.label };
+    b.make(`films:${id}`, says, () => [b.link(from, to, 'light', 1)], chosen.choice);
   }
 }
 

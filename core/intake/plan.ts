@@ -5,11 +5,7 @@ import type { Builder } from './builder.ts';
 import type { Answers } from './questions.ts';
 
 /** Who must hear what, by what they are; games and music are no matter of a call, and music none of the ears here. */
-export function planFor(
-  rig: Rig,
-  inRoom: readonly Pick<PlanCell, 'sourceId' | 'listenerId'>[],
-  answers: Answers,
-): PlanCell[] {
+export function planFor({ rig, spared }: Builder, answers: Answers): PlanCell[] {
   const roles = rolesOf(rig);
   const tracks = trackPlan(rig);
   const heard = new Set(
@@ -23,7 +19,7 @@ export function planFor(
     const kind = roles.source(source);
     const ears = roles.listener(listener);
     const isVoice = kind.endsWith('voice');
-    if (inRoom.some((p) => p.sourceId === cell.sourceId && p.listenerId === cell.listenerId))
+    if (cell.want === 'must' && spared.some((p) => p.sourceId === cell.sourceId && p.listenerId === cell.listenerId))
       return { ...cell, want: 'may' };
     const isHeard = () => heard.has(`${cell.sourceId} ${cell.listenerId}`);
     // At somebody's own ears without anything worn, only what sounds in the room.

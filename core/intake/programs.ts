@@ -6,6 +6,7 @@ import {
   films,
   isCall,
   isPerson,
+  isWorn,
   type PortRef,
   type PortSpec,
   records,
@@ -16,6 +17,7 @@ import { evaluate } from '#core/signal/index.ts';
 import type { TypedUse } from '#core/wire/index.ts';
 import {
   carriesWhat,
+  downstream,
   type End,
   endsOf,
   hearsToo,
@@ -27,7 +29,7 @@ import {
   programsOn,
   upstream,
 } from './around.ts';
-import type { Builder } from './builder.ts';
+import type { Builder, Choice } from './builder.ts';
 import { type Pair, pairsAt } from './channels.ts';
 import { openBetween } from './doors.ts';
 import type { Answers } from './questions.ts';
@@ -119,10 +121,13 @@ function connectCall(b: Builder, hostId: string, callId: string, uses: readonly 
       b.make(`call-mic:${callId}`, { who: call, does: 'uses', what: nameOf(b, chosen), how: 'for its mic' }, () => [
         link(chosen, micRef),
       ]);
-    if (playsOut)
-      b.make(`call-speaker:${callId}`, { who: call, does: 'plays to', what: nameOf(b, out) }, () => [
-        b.link(speakerRef, out.ref),
-      ]);
+    if (playsOut) {
+      const others = speakers.filter((s) => s !== out);
+      const { one, choice } = b.choose(`call-speaker:${callId}`, asOptions(b, [out, ...others]))!;
+      const says = { who: call, does: 'plays to', what: one.label };
+      b.make(`call-speaker:${callId}`, says, () => [b.link(speakerRef, one.ref)], choice);
+      spareOthers(b, hostId, callId, one);
+    }
   }
   const camera = endsOf(b.rig, hostId, 'in').find(
     (e) =>
@@ -138,6 +143,9 @@ function connectCall(b: Builder, hostId: string, callId: string, uses: readonly 
       b.link(camera.ref, at(callId, view)),
     ]);
 }
+
+const asOptions = (b: Builder, ends: readonly End[]): (End & { id: string; label: string })[] =>
+  ends.map((end) => ({ ...end, id: `${end.ref.deviceId}.${end.ref.portId}`, label: nameOf(b, end) }));
 
 /** Where what programs play is listened to, the nearest to the ears first. */
 const listening = (b: Builder, hostId: string): End[] =>
@@ -158,19 +166,33 @@ function playSound(b: Builder, hostId: string, id: string): void {
   const screens = endsOf(b.rig, hostId, 'out').filter((e) => e.picture);
   const [screen] = screens;
   // Where it is streamed from another computer, its sound has to leave by the picture's lead as well.
-  const ends = [
-    ...listening(b, hostId).slice(0, 1),
-    ...(streamsHere ? [] : screens.filter((e) => e.sound).slice(0, 1)),
-  ];
-  const distinct = ends.filter((e, i) => ends.findIndex((o) => sameEnd(o.ref, e.ref)) === i);
-  for (const end of distinct)
-    b.make(`plays:${id}:${end.deviceId}`, { who: name, does: 'plays to', what: nameOf(b, end) }, () => [
-      b.link(at(id, sound), end.ref),
-    ]);
+  const heard = b.choose(`plays:${id}`, asOptions(b, listening(b, hostId)));
+  const plays = (madeId: string, end: End, choice: Choice | null) =>
+    b.make(
+      madeId,
+      { who: name, does: 'plays to', what: nameOf(b, end) },
+      () => [b.link(at(id, sound), end.ref)],
+      choice,
+    );
+  if (heard) {
+    plays(`plays:${id}`, heard.one, heard.choice);
+    spareOthers(b, hostId, id, heard.one);
+  }
+  const [byPicture] = streamsHere ? [] : screens.filter((e) => e.sound);
+  if (byPicture && !(heard && sameEnd(heard.one.ref, byPicture.ref)))
+    plays(`plays:${id}:${byPicture.deviceId}`, byPicture, null);
   if (picture && screen && !isLinked(b, at(id, picture)))
     b.make(`shows:${id}`, { who: name, does: 'is shown on', what: nameOf(b, screen) }, () => [
       b.link(at(id, picture), screen.ref),
     ]);
+}
+
+/** Where what a program plays goes elsewhere than to what is worn, what is worn does without. */
+function spareOthers(b: Builder, hostId: string, id: string, { deviceId }: End): void {
+  if (deviceId !== hostId && [...downstream(b.rig, deviceId)].some((d) => isWorn(b.typeOf(d)))) return;
+  const worn = b.rig.listeners.filter((l) => isWorn(b.typeOf(l.sound.deviceId)));
+  for (const source of b.rig.sources.filter((s) => s.sound.deviceId === id || isHeardBy(b, s.sound.deviceId, id)))
+    for (const listener of worn) b.spared.push({ sourceId: source.id, listenerId: listener.id });
 }
 
 /** An input of a program: the ways from it, and the files that each of them ends in. */
@@ -205,11 +227,12 @@ function connectStream(b: Builder, hostId: string, id: string, uses: readonly Ty
     .map((end) => ({ end, kind: carriesWhat(b.rig, end.deviceId) }))
     .sort((x, y) => order[x.kind] - order[y.kind] || Number(isCamera(x.end)) - Number(isCamera(y.end)));
   const voices = sorted.filter((s) => s.kind === 'voice' && !isCamera(s.end));
-  const hasMic = voices.some((s) => !isHeadset(b.typeOf(s.end.deviceId)));
+  const hasMic = (headset: string) =>
+    voices.some(({ end }) => !isHeadset(b.typeOf(end.deviceId)) && sharesTalker(b, headset, end.deviceId));
   for (const { end } of sorted) {
     const type = b.typeOf(end.deviceId);
     // Whoever has a microphone besides is not taken twice.
-    if (isHeadset(type) && hasMic && !said.has(end.deviceId)) continue;
+    if (isHeadset(type) && !said.has(end.deviceId) && hasMic(end.deviceId)) continue;
     takeInput(b, id, program, end, {
       apart: false,
       own: !isCamera(end),
@@ -221,6 +244,14 @@ function connectStream(b: Builder, hostId: string, id: string, uses: readonly Ty
     if (own) takeInput(b, id, program, own, { own: true, muted: [], apart: false });
   }
   for (const other of programsOn(b.rig, hostId)) takeProgram(b, id, program, other, answers);
+}
+
+/** Whether somebody who talks into one device also talks into what comes by another; where nobody was seated, they may. */
+function sharesTalker(b: Builder, one: string, other: string): boolean {
+  const talkers = (ids: ReadonlySet<string>) =>
+    b.rig.cables.filter((c) => c.medium === 'air' && ids.has(c.to.deviceId)).map((c) => c.from.deviceId);
+  const here = talkers(new Set([one])).filter((id) => isPerson(b.typeOf(id)));
+  return here.length === 0 || talkers(upstream(b.rig, other)).some((id) => here.includes(id));
 }
 
 interface Taken {
@@ -277,7 +308,15 @@ function takePair(
   const [input] = freeInputs(b, id);
   if (!input) return;
   const number = inputsOf(b.typeOf(id)).indexOf(input) + 1;
-  const own = wantsTrack ? ownTrack(b, id, input, number) : null;
+  const canOwn = wantsTrack ? ownTrack(b, id, input, number) : null;
+  const isFirst = sourcesFrom(b, end.deviceId, id).size === 0;
+  const made = `stream:${id}:${end.deviceId}${isFirst ? '' : `:${end.ref.portId}:${pair?.number ?? 1}`}`;
+  const mixed = { id: 'mix', label: 'In the mix only', own: null };
+  const { one, choice } = b.choose(
+    made,
+    canOwn ? [{ id: 'own', label: `On its own ${canOwn.track} too`, own: canOwn }, mixed] : [mixed],
+  )!;
+  const { own } = one;
   const atCamera = muted.flatMap((d) => {
     const spec = settingFor(b.typeOf(d), 'own-microphone');
     return spec ? [b.set(d, spec.id, true)] : [];
@@ -289,14 +328,13 @@ function takePair(
       : [end.picture ? 'video and audio' : '', own ? `on its own ${own.track}` : ''].filter(Boolean).join(', ');
   const name = end.deviceId === end.ref.deviceId ? `${nameOf(b, end)}’s own mic` : nameOf(b, end);
   const what = pair ? `${name}, channels ${2 * pair.number - 1}/${2 * pair.number},` : name;
-  const isFirst = sourcesFrom(b, end.deviceId, id).size === 0;
-  const made = `stream:${id}:${end.deviceId}${isFirst ? '' : `:${end.ref.portId}:${pair?.number ?? 1}`}`;
-  b.make(made, { who: program, does: 'takes', what, how: `as input ${number}`, note }, () => {
+  const edits = () => {
     const link = b.link(end.ref, at(id, input));
     const mapped: Edit =
       pair && link.kind === 'plug' ? { ...link, cable: { ...link.cable, map: mapOf(pair, input, !apart)! } } : link;
     return [mapped, ...(own?.edits ?? []), ...atCamera, ...(mute ? [b.set(id, mute.setting, mute.value)] : [])];
-  });
+  };
+  b.make(made, { who: program, does: 'takes', what, how: `as input ${number}`, note }, edits, choice);
 }
 
 /** The setting that shuts all sound of an input. */

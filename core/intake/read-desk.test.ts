@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { check } from '#core/check/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 import { evaluate, evaluationAt } from '#core/signal/index.ts';
-import { readDesk, sayMade } from './index.ts';
+import { changeOf, readDesk, sayMade } from './index.ts';
 
 const STREAMER =
   '2 consoles > hdmi switch > capture card > pc > streaming app; me > xlr mic > small usb mixer > pc; phone > mixer; friend > voice chat > pc; usb headset > pc';
@@ -94,6 +94,39 @@ describe('a desk read from plain words', () => {
       value: 'off',
       known: 'seen',
     });
+  });
+  it.each([
+    'usb mic > pc; headphones > pc; speakers > pc; friend on voice chat on pc; game on pc; streaming app on pc',
+    'me > xlr mic 1; singer > xlr mic 2; xlr mic 1 > interface; xlr mic 2 > interface; interface > laptop; headphones > interface; camera > capture card > laptop > streaming app; friend on voice chat; speakers > laptop; game on laptop',
+    STREAMER,
+  ])('makes what follows in every other way that it offers: %s', (text) => {
+    const first = readDesk(text);
+    const asked = first.made.filter((m) => m.choice);
+    expect(asked.length).toBeGreaterThan(2);
+    for (const { id, choice } of asked)
+      for (const option of choice!.options) {
+        const other = readDesk(text, { answers: new Map([[changeOf(id), option.id]]) });
+        const now = other.made.find((m) => m.id === id)!;
+        expect(now.choice!.taken).toBe(option.id);
+        expect(now.choice!.options.map((o) => o.id).sort()).toEqual(choice!.options.map((o) => o.id).sort());
+        // What was taken at first is made as it was; anything else is another rig, and a whole one all the same.
+        expect(JSON.stringify(other.rig) === JSON.stringify(first.rig)).toBe(option.id === choice!.taken);
+        expect(parseRig(other.rig)).toEqual(other.rig);
+        // Whoever gives the one headset of a call away is not heard there any more.
+        const isGiven = id === 'talks:usb-headset' && option.id !== choice!.taken;
+        const stops = check(other.rig!).filter((f) => f.severity === 'stop');
+        expect(stops.map((f) => f.says)).toEqual(
+          isGiven ? [expect.stringContaining('Your voice does not reach Friend')] : [],
+        );
+      }
+  });
+  it('seats whoever was chosen at a mic, or somebody who was not named', () => {
+    const text = 'me > xlr mic 1 > interface; xlr mic 2 > interface; interface > laptop > recorder app';
+    const made = readDesk(text).made.find((m) => sayMade(m.says).startsWith('Guest talks into'))!;
+    expect(made.choice!.options.map((o) => o.label)).toEqual(['Somebody else', 'You']);
+    const both = readDesk(text, { answers: new Map([[changeOf(made.id), 'you']]) });
+    expect(says(both)).toContain('You talk into XLR mic 2');
+    expect(both.rig!.devices.some((d) => d.name === 'Guest')).toBe(false);
   });
   it('leaves out what is taken back, tells it still, and puts it back', () => {
     const id = streamer.made.find((m) => sayMade(m.says).includes('takes Capture card'))!.id;

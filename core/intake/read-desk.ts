@@ -55,7 +55,7 @@ export function readDesk(
 ): DeskRead {
   const typed = readTyped(emptyRig(name), text, { levels: false, ...(own && { own }) });
   if (!typed.edit) return { typed, made: [], decisions: [], rig: null };
-  const b = new Builder(typed.rig, typed.you, without);
+  const b = new Builder(typed.rig, typed.you, without, answers);
   const decisions: Decision[] = [];
   decisions.push(...bridgeGaps(b, typed.leads, answers, false));
   hostPrograms(b);
@@ -83,9 +83,8 @@ export function readDesk(
   seatInRoom(b);
   decisions.push(...aboutCalls(b, typed, answers));
   if (typed.waiting.length === 0) dropIdleVoices(b);
-  const { decisions: heard, inRoom } = hearGames(b, answers);
-  decisions.push(...heard);
-  for (const cell of planFor(b.rig, inRoom, answers))
+  decisions.push(...hearGames(b, answers));
+  for (const cell of planFor(b, answers))
     b.take({ kind: 'set-plan', sourceId: cell.sourceId, listenerId: cell.listenerId, cell });
   momentsOfSwitches(b);
   turnSwitches(b);

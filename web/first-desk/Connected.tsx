@@ -1,33 +1,89 @@
 import { Button } from '@chakra-ui/react';
-import type { Made } from '#core/intake/index.ts';
+import { type KeyboardEvent, useState } from 'react';
+import type { Choice, Made } from '#core/intake/index.ts';
 
 interface Props {
   readonly made: readonly Made[];
   readonly onToggle: (id: string) => void;
+  readonly onChange: (id: string, optionId: string) => void;
 }
 
-/** What follows without having been typed, a sentence each: taken back, or put back, at once. */
-export function Connected({ made, onToggle }: Props) {
+/** What follows without having been typed, a sentence each: made in another way, taken back, or put back, at once. */
+export function Connected({ made, onToggle, onChange }: Props) {
+  const [open, setOpen] = useState<string | null>(null);
   if (made.length === 0) return null;
   return (
     <section aria-label="What follows">
       <h2>Connected for you</h2>
       <ul className="plain made">
-        {made.map(({ id, says, removed }) => {
+        {made.map(({ id, says, removed, choice }) => {
           const said = [says.who, says.does, says.what, says.how].filter(Boolean).join(' ');
           return (
-            <li key={id} className="spread">
+            <li key={id} className="spread wrap">
               <span className={`made-says ${removed ? 'quiet gone' : ''}`}>
                 {says.who} {says.does} <span className="strong">{says.what}</span> {says.how}{' '}
                 {says.note && <span className="small quiet">{says.note}</span>}
               </span>
-              <Button size="sm" aria-label={`${removed ? 'Put back' : 'Remove'}: ${said}`} onClick={() => onToggle(id)}>
-                {removed ? 'Put back' : 'Remove'}
-              </Button>
+              <span className="row">
+                {choice && !removed && (
+                  <Button
+                    size="sm"
+                    aria-label={`Change: ${said}`}
+                    aria-expanded={open === id}
+                    onClick={() => setOpen(open === id ? null : id)}
+                  >
+                    Change
+                  </Button>
+                )}
+                <Button
+                  size="sm"
+                  aria-label={`${removed ? 'Put back' : 'Remove'}: ${said}`}
+                  onClick={() => onToggle(id)}
+                >
+                  {removed ? 'Put back' : 'Remove'}
+                </Button>
+              </span>
+              {choice && !removed && open === id && (
+                <Options choice={choice} said={said} onTake={(o) => onChange(id, o)} onClose={() => setOpen(null)} />
+              )}
             </li>
           );
         })}
       </ul>
     </section>
+  );
+}
+
+function Options({
+  choice,
+  said,
+  onTake,
+  onClose,
+}: {
+  choice: Choice;
+  said: string;
+  onTake: (optionId: string) => void;
+  onClose: () => void;
+}) {
+  const onKeyDown = (e: KeyboardEvent) => {
+    if (e.key !== 'Escape') return;
+    e.stopPropagation();
+    onClose();
+  };
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset would stand in a frame of its own
+    <span role="group" aria-label={`Instead of: ${said}`} className="row wrap made-options" onKeyDown={onKeyDown}>
+      {choice.options.map((o) => (
+        <Button
+          key={o.id}
+          size="sm"
+          variant={choice.taken === o.id ? 'solid' : 'outline'}
+          aria-pressed={choice.taken === o.id}
+          onClick={() => onTake(o.id)}
+        >
+          {o.label}
+        </Button>
+      ))}
+    </span>
   );
 }

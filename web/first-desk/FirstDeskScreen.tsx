@@ -1,7 +1,7 @@
 import { Button, Input, Textarea } from '@chakra-ui/react';
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import type { DeskOptions } from '#core/intake/index.ts';
+import { changeOf, type DeskOptions } from '#core/intake/index.ts';
 import { emptyRig, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { type OwnWords, ownKey, titleOf } from '#core/typed/index.ts';
@@ -199,6 +199,7 @@ export function FirstDeskScreen() {
                 onToggle={(id) =>
                   setWithout(new Set(without.has(id) ? [...without].filter((w) => w !== id) : [...without, id]))
                 }
+                onChange={(id, optionId) => setAnswers(new Map([...answers, [changeOf(id), optionId]]))}
               />
             </>
           )}

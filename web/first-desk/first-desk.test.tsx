@@ -117,6 +117,22 @@ describe('a first desk', () => {
     await user.click(back);
     expect(await screen.findByRole('button', { name: /^Remove: Streaming app takes Capture card/ })).toBeTruthy();
   });
+  it('makes what follows in another way', async () => {
+    open();
+    const user = userEvent.setup();
+    type('console > capture card > pc > streaming app');
+    const change = await screen.findByRole('button', { name: /^Change: Streaming app takes Capture card/ });
+    await user.click(change);
+    const others = screen.getByRole('group', { name: /^Instead of: Streaming app takes Capture card/ });
+    expect(within(others).getByRole('button', { name: 'On its own track 2 too' }).getAttribute('aria-pressed')).toBe(
+      'true',
+    );
+    await user.click(within(others).getByRole('button', { name: 'In the mix only' }));
+    await waitFor(() => expect(screen.queryByText(/on its own track 2/)).toBeNull());
+    expect(within(others).getByRole('button', { name: 'In the mix only' }).getAttribute('aria-pressed')).toBe('true');
+    await user.keyboard('{Escape}');
+    expect(screen.queryByRole('group', { name: /^Instead of/ })).toBeNull();
+  });
   it('begins with a template: its questions by keys, its words to be changed', async () => {
     open('/new?template');
     const user = userEvent.setup();
