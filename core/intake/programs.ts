@@ -205,12 +205,7 @@ const freeInputs = (b: Builder, programId: string): PortSpec[] =>
   inputsOf(b.typeOf(programId)).filter((p) => !isLinked(b, at(programId, p)));
 
 /** A track of its own besides the mix, where the program has tracks: the doors that stand shut on the way there. */
-function ownTrack(
-  b: Builder,
-  programId: string,
-  input: PortSpec,
-  number: number,
-): { edits: Edit[]; track: string } | null {
+function ownTrack(b: Builder, programId: string, input: PortSpec, number: number): OwnTrack | null {
   const track = b.typeOf(programId).ports.filter((p) => p.connector === 'file')[number];
   const edits = track ? openBetween(b, programId, input.id, track.id) : [];
   return track && edits.length > 0 ? { edits, track: track.name } : null;
@@ -252,6 +247,18 @@ function sharesTalker(b: Builder, one: string, other: string): boolean {
     b.rig.cables.filter((c) => c.medium === 'air' && ids.has(c.to.deviceId)).map((c) => c.from.deviceId);
   const here = talkers(new Set([one])).filter((id) => isPerson(b.typeOf(id)));
   return here.length === 0 || talkers(upstream(b.rig, other)).some((id) => here.includes(id));
+}
+
+interface OwnTrack {
+  readonly edits: Edit[];
+  readonly track: string;
+}
+/** With a track of its own, where there is one, unless somebody wants it in the mix only. */
+function trackChoice(b: Builder, made: string, track: OwnTrack | null) {
+  const mixed = { id: 'mix', label: 'In the mix only', own: null };
+  const own = track && { id: 'own', label: `On its own ${track.track} too`, own: track };
+  const { one, choice } = b.choose<{ own: OwnTrack | null }>(made, own ? [own, mixed] : [mixed])!;
+  return { own: one.own, choice };
 }
 
 interface Taken {
@@ -308,15 +315,9 @@ function takePair(
   const [input] = freeInputs(b, id);
   if (!input) return;
   const number = inputsOf(b.typeOf(id)).indexOf(input) + 1;
-  const canOwn = wantsTrack ? ownTrack(b, id, input, number) : null;
   const isFirst = sourcesFrom(b, end.deviceId, id).size === 0;
   const made = `stream:${id}:${end.deviceId}${isFirst ? '' : `:${end.ref.portId}:${pair?.number ?? 1}`}`;
-  const mixed = { id: 'mix', label: 'In the mix only', own: null };
-  const { one, choice } = b.choose(
-    made,
-    canOwn ? [{ id: 'own', label: `On its own ${canOwn.track} too`, own: canOwn }, mixed] : [mixed],
-  )!;
-  const { own } = one;
+  const { own, choice } = trackChoice(b, made, wantsTrack ? ownTrack(b, id, input, number) : null);
   const atCamera = muted.flatMap((d) => {
     const spec = settingFor(b.typeOf(d), 'own-microphone');
     return spec ? [b.set(d, spec.id, true)] : [];
@@ -359,17 +360,16 @@ function takeProgram(b: Builder, id: string, program: string, other: string, ans
   if (!input) return;
   const picture = type.ports.find((p) => p.direction === 'out' && p.does === undefined && has(p, 'picture') && !call);
   const number = inputsOf(b.typeOf(id)).indexOf(input) + 1;
-  const own = ownTrack(b, id, input, number);
+  const made = `stream:${id}:${other}`;
+  const { own, choice } = trackChoice(b, made, ownTrack(b, id, input, number));
   const note = [picture ? 'video and audio' : '', own ? `on its own ${own.track}` : ''].filter(Boolean).join(', ');
-  b.make(
-    `stream:${id}:${other}`,
-    { who: program, does: 'takes', what: b.device(other).name, how: `as input ${number}`, note },
-    () => [
-      b.link(at(other, sound), at(id, input)),
-      ...(picture ? [b.link(at(other, picture), at(id, input))] : []),
-      ...(own?.edits ?? []),
-    ],
-  );
+  const says = { who: program, does: 'takes', what: b.device(other).name, how: `as input ${number}`, note };
+  const edits = () => [
+    b.link(at(other, sound), at(id, input)),
+    ...(picture ? [b.link(at(other, picture), at(id, input))] : []),
+    ...(own?.edits ?? []),
+  ];
+  b.make(made, says, edits, choice);
 }
 
 /** Whether what a program plays comes to the stream already, by a mixer that it plays to. */

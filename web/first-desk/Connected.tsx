@@ -24,7 +24,7 @@ export function Connected({ made, onToggle, onChange }: Props) {
                 {says.who} {says.does} <span className="strong">{says.what}</span> {says.how}{' '}
                 {says.note && <span className="small quiet">{says.note}</span>}
               </span>
-              <span className="row">
+              <span className="row made-buttons">
                 {choice && !removed && (
                   <Button
                     size="sm"
@@ -72,7 +72,12 @@ function Options({
   };
   return (
     // biome-ignore lint/a11y/useSemanticElements: a fieldset would stand in a frame of its own
-    <span role="group" aria-label={`Instead of: ${said}`} className="row wrap made-options" onKeyDown={onKeyDown}>
+    <span
+      role="group"
+      aria-label={`Instead of: ${said}`}
+      className="row wrap made-buttons made-options"
+      onKeyDown={onKeyDown}
+    >
       {choice.options.map((o) => (
         <Button
           key={o.id}

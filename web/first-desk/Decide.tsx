@@ -55,7 +55,7 @@ export function Decide({ steps, at, onAt, onTake, onKey, onNext, onBack }: Props
             aria-current={i === at ? 'step' : undefined}
           >
             <span className={`made-says ${step.kind === 'unknown' ? 'unknown' : ''}`}>{step.asks}</span>
-            <span className="row wrap">
+            <span className="row wrap made-buttons">
               {step.options.map((o, n) => (
                 <Button
                   key={o.id}
