@@ -1,4 +1,4 @@
-import { findPort, findTypes } from '#core/rig/index.ts';
+import { endName, findPort, findTypes } from '#core/rig/index.ts';
 import { type Arrival, delayOf, deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
@@ -45,7 +45,7 @@ export const tap: Command = async ([path, place], { values }) => {
   return {
     json: { device: deviceId, port: portId, channels },
     text: [
-      `${deviceName(rig, deviceId)}, ${port.name}`,
+      `${deviceName(rig, deviceId)}, ${endName(rig, findTypes(rig), { deviceId, portId })}`,
       ...channels.flatMap((c) => [
         `  ${c.channel}${c.noise ? `, noise ${c.noise.value.toFixed(1)} ${c.noise.unit}` : ''}${c.arrivals.length === 0 ? ': nothing arrives' : ''}`,
         ...c.arrivals.map(

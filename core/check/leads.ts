@@ -8,7 +8,7 @@ import {
   leadOf,
   leadsFor,
 } from '#core/plug/index.ts';
-import { type Device, type DeviceType, findDevice, portsOf, type Rig, type Types } from '#core/rig/index.ts';
+import { type Device, type DeviceType, findDevice, givenName, portsOf, type Rig, type Types } from '#core/rig/index.ts';
 
 type Cable = Rig['cables'][number];
 type Port = DeviceType['ports'][number];
@@ -64,7 +64,9 @@ export function leadBetween(rig: Rig, types: Types, cable: Cable): LeadSeen {
 
 function endAt(device: Device, types: Types, { portId }: Cable['from']): LeadEnd {
   const type = types.get(device.typeId)!;
-  return { at: `${device.id}/${portId}`, device, type, port: portsOf(type).get(portId)! };
+  const port = portsOf(type).get(portId)!;
+  const given = givenName(device, type, port);
+  return { at: `${device.id}/${portId}`, device, type, port: given ? { ...port, name: given } : port };
 }
 
 /** The question about a lead that nobody has looked at; null once it is known. */

@@ -1,6 +1,7 @@
 import { computerOf, endsBehind, isProgram } from './capabilities.ts';
 import type { Edit } from './edit.ts';
-import { endName, findDevice, findTypes, portsOf, type Types } from './lookup.ts';
+import { endName } from './ends.ts';
+import { findDevice, findTypes, portsOf, type Types } from './lookup.ts';
 import type { Cable, Device, PortRef, Rig } from './schema.ts';
 import type { DeviceType, PortSpec } from './schema-type.ts';
 

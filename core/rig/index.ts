@@ -59,12 +59,12 @@ export {
   toDoAtDesk,
 } from './desk.ts';
 export { type Applied, applyEdit, Edit, type Refusal } from './edit.ts';
+export { type EndSaid, endName, givenName, nameSocket, ownEndName, withEnd } from './ends.ts';
 export { RigError, type RigErrorCode } from './errors.ts';
 export { commit, type History, redo, Step, type Stepped, startHistory, undo } from './history.ts';
 export { idFrom } from './ids.ts';
 export { hasUnity, sayKnob, travelOf } from './knob.ts';
 export {
-  endName,
   findDevice,
   findPort,
   findSetting,

@@ -37,12 +37,6 @@ export function findPort(rig: Rig, types: Types, ref: PortRef): PortSpec | undef
   return type && portsOf(type).get(ref.portId);
 }
 
-/** What an end of a device is called there: as somebody has named it, else as its type has it. */
-export function endName(rig: Rig, types: Types, { deviceId, portId }: PortRef): string {
-  const device = findDevice(rig, deviceId);
-  return device?.ends?.[portId]?.name ?? findPort(rig, types, { deviceId, portId })?.name ?? portId;
-}
-
 const ports = new WeakMap<DeviceType, ReadonlyMap<string, PortSpec>>();
 const settings = new WeakMap<DeviceType, ReadonlyMap<string, SettingSpec>>();
 

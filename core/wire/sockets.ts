@@ -2,6 +2,7 @@ import { connectorOf } from '#core/plug/index.ts';
 import {
   type Cable,
   type DeviceType,
+  endName,
   findTypes,
   type PortRef,
   type PortSpec,
@@ -40,7 +41,7 @@ export function socketsOf(rig: Rig, deviceId: string, types: Types = findTypes(r
   return [...groups].map(([id, ports]) => ({
     deviceId,
     id,
-    name: device!.ends?.[ports[0]!.id]?.name ?? ports[0]!.name,
+    name: endName(rig, types, { deviceId, portId: ports[0]!.id }),
     hidden: ports.every((p) => device!.ends?.[p.id]?.hidden === true),
     preferred: ports.some((p) => device!.ends?.[p.id]?.preferred === true),
     connector: ports[0]!.connector,

@@ -1,6 +1,4 @@
-import { findDevice, findTypes, type Rig } from '#core/rig/index.ts';
+import { endName, findTypes, type Rig } from '#core/rig/index.ts';
 
-export function portName(rig: Rig, deviceId: string, portId: string): string {
-  const type = findTypes(rig).get(findDevice(rig, deviceId)?.typeId ?? '');
-  return type?.ports.find((p) => p.id === portId)?.name ?? portId;
-}
+export const portName = (rig: Rig, deviceId: string, portId: string): string =>
+  endName(rig, findTypes(rig), { deviceId, portId });

@@ -1,4 +1,4 @@
-import { findDevice, findTypes, type Rig, type SettingChange, sayKnob, settingOf } from '#core/rig/index.ts';
+import { endName, findDevice, findTypes, type Rig, type SettingChange, sayKnob, settingOf } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, type Ladder, noiseParts } from '#core/signal/index.ts';
 import type { GainsFound } from '#core/solve/index.ts';
 import { formatNumber, formatSigned } from '#web/parts/index.ts';
@@ -30,8 +30,7 @@ export function noiseShares(rig: Rig, { graph }: Evaluation, node: number): { wh
   const byPlace = new Map<string, number>();
   for (const { edge, power } of parts) {
     const { deviceId, portId } = graph.nodes[graph.from[edge]!]!;
-    const port = types.get(findDevice(rig, deviceId)!.typeId)!.ports.find((p) => p.id === portId)!;
-    const place = `${deviceName(rig, deviceId)}, ${port.name}`;
+    const place = `${deviceName(rig, deviceId)}, ${endName(rig, types, { deviceId, portId })}`;
     byPlace.set(place, (byPlace.get(place) ?? 0) + power);
   }
   return [...byPlace]

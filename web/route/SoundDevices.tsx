@@ -1,11 +1,11 @@
 import { Button, Input } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import {
   type Cable,
   choosing,
   chosenDevice,
-  type Device,
   type Edit,
+  type EndSaid,
   endName,
   endsBehind,
   findDevice,
@@ -13,6 +13,7 @@ import {
   findTypes,
   followingDefault,
   makeDefault,
+  ownEndName,
   type PortRef,
   type PortSpec,
   type Rig,
@@ -20,12 +21,11 @@ import {
   sameEnd,
   soundDevicesOf,
   unsetDefault,
+  withEnd,
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, SCALE_UNITS } from '#core/signal/index.ts';
 import { formatNumber, SourceLetter, Term } from '#web/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
-
-type End = NonNullable<Device['ends']>[string];
 
 /**
  * The sound devices of a computer, as its programs see them: names worth reading, which is the default, what is hidden or
@@ -112,21 +112,15 @@ interface EndProps {
   readonly onEdit: (edit: Edit, says: string) => void;
 }
 
-/** The device with one of its ends said to be so. */
-function withEnd(device: Device, portId: string, next: End): Edit {
-  const { [portId]: _before, ...others } = device.ends ?? {};
-  const ends = Object.keys(next).length > 0 ? { ...others, [portId]: next } : others;
-  const { ends: _ends, ...rest } = device;
-  return { kind: 'set-device', device: Object.keys(ends).length > 0 ? { ...rest, ends } : rest };
-}
-
 function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndProps) {
   const device = findDevice(rig, at.deviceId)!;
-  const end: End = device.ends?.[port.id] ?? {};
-  const own = at.deviceId === computerId ? port.name : `${device.name}, ${port.name}`;
+  const end: EndSaid = device.ends?.[port.id] ?? {};
+  const called = ownEndName(rig, findTypes(rig), at);
+  const own = at.deviceId === computerId ? called : `${device.name}, ${called}`;
   const name = end.name ?? own;
   const [text, setText] = useState(name);
-  const say = (next: End, says: string) =>
+  useEffect(() => setText(name), [name]);
+  const say = (next: EndSaid, says: string) =>
     onEdit(withEnd(device, port.id, next), `${device.name}, ${port.name}: ${says}`);
   const settle = () => {
     const next = text.trim();
@@ -147,7 +141,7 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
         <Input
           size="xs"
           width="150px"
-          aria-label={`Name of ${own}`}
+          aria-label={`Name of ${isInput ? 'input' : 'output'} ${own}`}
           maxLength={120}
           value={text}
           onChange={(e) => setText(e.target.value)}

@@ -119,11 +119,11 @@ describe('the sound devices of a computer', () => {
     // A program that follows the default goes where that goes, and is found at its new place.
     const played = () => now().cables.find((c) => c.id === 'mixer-return-out')!;
     await user.click(inside().getByRole('button', { name: /more, with nothing plugged in$/ }));
-    const other = devices.getByLabelText('Name of played to USB 1').closest('tr')!;
+    const other = devices.getByLabelText(/^Name of output played to USB 1$/).closest('tr')!;
     const outputs = within(other);
     await user.click(
       devices
-        .getByLabelText('Name of played to USB 3')
+        .getByLabelText(/^Name of output .*USB 3/)
         .closest('tr')!
         .querySelector('[aria-label$="follows the default"]')!,
     );

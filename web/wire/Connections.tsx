@@ -1,6 +1,6 @@
-import { Button } from '@chakra-ui/react';
+import { Button, Editable } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
-import type { Rig } from '#core/rig/index.ts';
+import { findDevice, findTypes, givenName, nameSocket, type PortRef, portsOf, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { type Connection, connectionsOf, lostBy, removeConnection, sayEnd } from '#core/wire/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
@@ -45,6 +45,32 @@ export function LinksInside({ rig }: { rig: Rig }) {
   );
 }
 
+/** What the socket is called that a lead stands in: named by whoever owns it, and told so in every list, label and sheet. */
+function SocketName({ rig, end }: { rig: Rig; end: PortRef }) {
+  const dispatch = useAppDispatch();
+  const device = findDevice(rig, end.deviceId)!;
+  const type = findTypes(rig).get(device.typeId)!;
+  const port = portsOf(type).get(end.portId)!;
+  const name = givenName(device, type, port) ?? port.name;
+  const settle = (text: string) => {
+    if (text.trim() === name) return;
+    const edit = nameSocket(device, type, end.portId, text);
+    dispatch(applyStep(edit, `${device.name}: a socket called ${text.trim() || port.name}`));
+  };
+  return (
+    <Editable.Root
+      key={name}
+      defaultValue={name}
+      maxLength={120}
+      activationMode="click"
+      onValueCommit={(e) => settle(e.value)}
+    >
+      <Editable.Preview aria-label={`Name this socket: ${name}`} />
+      <Editable.Input aria-label={`Name of the socket ${name}`} />
+    </Editable.Root>
+  );
+}
+
 interface RowProps {
   readonly rig: Rig;
   readonly connection: Connection;
@@ -79,6 +105,9 @@ function ConnectionRow({ rig, connection, deviceId }: RowProps) {
   return (
     <li className="spread">
       <span className="made-says">
+        {deviceId !== null && (medium === 'lead' || medium === 'radio') && (
+          <SocketName rig={rig} end={isOut ? from : to} />
+        )}
         {says} <span className="small quiet">{`${MEDIA[medium]}${channels}`}</span>
         {lost && <span className="small fix"> {lost}.</span>}
       </span>

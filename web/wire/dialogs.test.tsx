@@ -239,10 +239,21 @@ describe('connections', () => {
     expect(now().cables.map((c) => c.to.deviceId)).toEqual(['c', 'p']);
     expect(within(card).getByText('Nothing is connected to it.')).toBeTruthy();
   });
+  it('stand in a socket that is named where one sees it, and called so everywhere', async () => {
+    const { user, rig: now } = open(rig, '/?tap=c.hdmi');
+    const card = screen.getByLabelText('Tap', { exact: true });
+    await user.click(within(card).getByLabelText('Name this socket: HDMI in'));
+    const field = within(card).getByLabelText('Name of the socket HDMI in');
+    await user.clear(field);
+    await user.type(field, 'From the couch{Enter}');
+    expect(now().devices.find((d) => d.id === 'c')!.ends).toEqual({ hdmi: { name: 'From the couch' } });
+    expect(within(card).getByLabelText('Name this socket: From the couch')).toBeTruthy();
+    expect(screen.getByRole('row', { name: /From the couch/ })).toBeTruthy();
+  });
   it('stand in one list for all computers', async () => {
     const { user, rig: now } = open(rig);
     const list = screen.getByRole('region', { name: 'Inside the computers' });
-    expect(list.textContent).toContain('p, what USB 1 brings → s, input 1');
+    expect(list.textContent).toContain('p, USB 1: c → s, input 1');
     await user.click(within(list).getByRole('button', { name: /^Remove/ }));
     expect(now().cables).toHaveLength(2);
     expect(screen.queryByRole('region', { name: 'Inside the computers' })).toBeNull();
