@@ -202,7 +202,8 @@ test('an archive goes out, comes back beside, and a cut one is refused with what
 test('ways to build it are drawn, weighed, and one becomes a rig', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/ways`);
   const rows = page.getByRole('table', { name: 'Ways to build it' }).getByRole('row');
-  await expect(rows).toHaveCount(14);
+  await expect(rows).toHaveCount(15);
+  await expect(rows.nth(1)).toContainText('Your desk as it is');
   await page.getByRole('button', { name: 'Digital mixer that is its own interface' }).click();
   await expect(page.getByLabel('The way that is looked at')).toContainText('It brings all that the plan wants.');
   await page.keyboard.press('r');

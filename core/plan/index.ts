@@ -3,6 +3,7 @@ export {
   MEASURES,
   type MeasureId,
   type Option,
+  OWN,
   optionsFor,
   scoresOf,
   USUAL_WEIGHTS,

@@ -1,10 +1,13 @@
 import { describe, expect, it } from 'vitest';
+import { readDesk } from '#core/intake/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
+import { evaluate, evaluationAt, rolesOf } from '#core/signal/index.ts';
+import { figuresFor } from '#core/variant/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { clayHour } from '#demo/clay-hour.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { mothNight } from '#demo/moth-night.ts';
-import { MEASURE_IDS, MEASURES, type Option, optionsFor, scoresOf, USUAL_WEIGHTS } from './index.ts';
+import { MEASURE_IDS, MEASURES, type Option, OWN, optionsFor, scoresOf, USUAL_WEIGHTS } from './index.ts';
 
 const parsed = (rig: Rig): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const relay = parsed(boathouse);
@@ -25,7 +28,7 @@ describe('ways to build it', () => {
   it.each([clayHour, gliderCorner, mothNight])('are found for other desks as well', (demo) => {
     const found = optionsFor(parsed(demo));
     // Without a console there are fewer: how its sound comes in is no question.
-    expect(found.length).toBe(10);
+    expect(found.length).toBe(11);
     expect(found.map((o) => o.kind.name).join()).not.toMatch(/HDMI|console|game|loudspeaker/);
     expect(found.some((o) => o.figures.heard > 0)).toBe(true);
     expect(found.some((o) => o.unbeaten)).toBe(true);
@@ -36,9 +39,9 @@ describe('ways to build it', () => {
     expect(way('matrix').cannot).toEqual([]);
     expect(way('matrix').figures.conversions).toBeGreaterThan(way('digital').figures.conversions);
     // Over one main mix the guest hears themselves; by hand almost nothing is heard at once.
-    expect(way('analogue-interface').cannot).toContain('Guest, ears hears Guest, and must not');
+    expect(way('analogue-interface').cannot).toContain('Ilse’s ears hears Ilse, on the call, and must not');
     expect(way('replug').cannot.length).toBeGreaterThan(5);
-    expect(way('small-capture').cannot).toContain('Headphones does not hear Console');
+    expect(way('small-capture').cannot).toContain('Players’ ears does not hear Couch game');
     // Fewest boxes straight in; an extractor is one more than the screen's jack, which hums by its earth.
     expect(way('software-usb').figures.boxes).toBeLessThan(way('small-extractor').figures.boxes);
     expect(way('small-jack').figures.boxes).toBe(way('small-extractor').figures.boxes - 1);
@@ -55,6 +58,73 @@ describe('ways to build it', () => {
     expect(again.toBuyEur[0] - way('digital').toBuyEur[0]).toBe(350);
     expect(again.toBuyEur[1] - way('digital').toBuyEur[1]).toBe(700);
     expect(way('small-jack').toBuyEur[0]).toBeLessThan(way('small-jack').figures.priceEur[0]);
+  });
+  it('begin with one’s own desk, judged by what it is', () => {
+    const [own] = options;
+    expect(own!.kind.id).toBe(OWN);
+    expect(own!.rig).toBe(relay);
+    expect(own!.toBuyEur).toEqual([0, 0]);
+    expect(own!.figures).toEqual(figuresFor(relay));
+    const roles = rolesOf(relay);
+    const whole = new Set(relay.listeners.filter((l) => roles.listener(l) !== 'track').map((l) => l.id));
+    const wrong = evaluate(relay).pairs.filter(
+      (p) => whole.has(p.listenerId) && ['missing', 'unwanted'].includes(p.verdict.word),
+    );
+    expect(wrong.length).toBeGreaterThan(0);
+    expect(own!.cannot).toHaveLength(wrong.length);
+  });
+  it('keep the names, the plan and the moments of the desk', () => {
+    const own = parsed(clayHour);
+    for (const { kind, rig, cannot } of optionsFor(own).slice(1)) {
+      expect(parseRig(JSON.parse(JSON.stringify(rig)))).toEqual(rig);
+      expect(rig.moments.map((m) => m.name)).toEqual(own.moments.map((m) => m.name));
+      expect(rig.session.plainMoment).toBe(own.session.plainMoment);
+      expect(new Set(rig.devices.map((d) => d.name)).size).toBe(rig.devices.length);
+      const byName = (r: Rig, id: string) => r.sources.find((s) => s.id === id)!.name;
+      const heardBy = (r: Rig, id: string) => r.listeners.find((l) => l.id === id)!.name;
+      // Whoever is in it is called as on one's own desk, and every want is one of one's own.
+      for (const s of rig.sources)
+        expect(
+          own.sources.map((o) => o.name),
+          kind.id,
+        ).toContain(s.name);
+      for (const momentId of [null, ...rig.moments.map((m) => m.id)]) {
+        const mine = new Map(
+          evaluationAt(own, momentId).pairs.map((p) => [`${byName(own, p.sourceId)} ${heardBy(own, p.listenerId)}`, p]),
+        );
+        for (const p of evaluationAt(rig, momentId).pairs) {
+          const pair = mine.get(`${byName(rig, p.sourceId)} ${heardBy(rig, p.listenerId)}`);
+          if (p.want) expect(p.want, `${kind.id} ${momentId}`).toBe(pair!.want);
+          if (p.verdict.word === 'missing') expect(cannot.join()).toContain(byName(rig, p.sourceId));
+        }
+      }
+    }
+  });
+  it('press in a moment what its wants need, and say in which one a want does not come true', () => {
+    const found = optionsFor(parsed(clayHour));
+    const digital = found.find((o) => o.kind.id === 'digital')!;
+    expect(digital.cannot).toEqual([]);
+    for (const m of digital.rig.moments) {
+      expect(m.settings.length).toBeGreaterThan(0);
+      const wrong = evaluationAt(digital.rig, m.id).pairs.filter((p) =>
+        ['missing', 'unwanted'].includes(p.verdict.word),
+      );
+      expect(wrong).toEqual([]);
+    }
+    expect(found.find((o) => o.kind.id === 'software-usb')!.cannot).toEqual([
+      'Pupils’ ears hears Music, and must not in Questions',
+    ]);
+  });
+  it('tell of everybody who has no place in them', () => {
+    const crowd = readDesk('me, anna, bert > 3 xlr mics > 4 channel mixer > pc > streaming app; headphones > mixer')
+      .rig!;
+    const voices = crowd.sources.length;
+    expect(voices).toBe(3);
+    for (const { kind, cannot, rig } of optionsFor(crowd).slice(1)) {
+      const missing = crowd.sources.filter((s) => !rig.sources.some((r) => r.name === s.name));
+      for (const s of missing) expect(cannot, kind.id).toContain(`${s.name} is not in it`);
+      expect(rig.sources.length + missing.length).toBeGreaterThanOrEqual(voices);
+    }
   });
   it('are marked where no other is at least as good in everything', () => {
     const beats = (a: Option, b: Option) =>

@@ -1,19 +1,16 @@
 import {
-  applyEdit,
   type DeviceType,
-  drawSettings,
-  type Edit,
   findPort,
   findSetting,
   findTypes,
   isHardware,
-  type PlanCell,
+  momentName,
   type Rig,
   records,
 } from '#core/rig/index.ts';
-import { evaluate, type ListenerRole, type Pair, rolesOf, type SourceRole } from '#core/signal/index.ts';
-import { makeItSo } from '#core/solve/index.ts';
+import { evaluate, evaluationAt, type Pair, rolesOf } from '#core/signal/index.ts';
 import { type Figures, figuresFor } from '#core/variant/index.ts';
+import { isInComputer, matchOf, namedAsOwn, plannedAsOwn } from './carry.ts';
 import { type Brief, briefOf } from './ways/brief.ts';
 import { drawWay, type WayKind, waysFor } from './ways/kinds.ts';
 
@@ -68,55 +65,79 @@ export const USUAL_WEIGHTS: Weights = {
   wrong: 1,
 };
 
-/** So many evaluations are spent on the settings of one way: sends and switches, not everything that could be tried. */
+/** So many evaluations are spent on the settings of one way and moment: sends and switches, not everything that could be tried. */
 const EVALUATIONS_EACH = 40;
 
+/** One's own desk among the ways. */
+export const OWN = 'own';
+const OWN_KIND: Option['kind'] = {
+  id: OWN,
+  name: 'Your desk as it is',
+  says: 'What stands here now, with its settings, judged as the others are.',
+};
+
 /**
- * The ways to build what a rig is for, each drawn, its settings looked for, judged by the same model. `onDone` is told
- * the share that is done. Takes about a second for all: for a worker.
+ * One's own desk, and the ways to build what it is for: each drawn with the same plan, moments and names, its settings
+ * looked for, all judged by the same model. `onDone` is told the share that is done. Takes some seconds for all: for a
+ * worker.
  */
 export function optionsFor(rig: Rig, onDone: (share: number) => void = () => undefined): Option[] {
   const brief = briefOf(rig);
-  const wants = wantsOf(rig);
   const kinds = waysFor(brief);
   const drawn = kinds.map((kind, i) => {
-    const option = optionOf(kind, brief, wants, rig);
+    const option = optionOf(kind, brief, rig);
     onDone((i + 1) / kinds.length);
     return option;
   });
-  return drawn.map((o) => ({ ...o, unbeaten: !drawn.some((other) => other !== o && beats(other, o)) }));
+  const all = [judged(OWN_KIND, rig, rig, []), ...drawn];
+  return all.map((o) => ({ ...o, unbeaten: !all.some((other) => other !== o && beats(other, o)) }));
 }
 
 type Drawn = Omit<Option, 'unbeaten'>;
 
-function optionOf(kind: WayKind, brief: Brief, wants: ReadonlyMap<string, PlanCell['want']>, like: Rig): Drawn {
-  const { rig, refused } = drawWay(kind, brief, like);
-  const planned = withPlan(rig, wants);
-  const made = makeItSo(planned, evaluate(planned), EVALUATIONS_EACH);
-  const done = applyEdit(planned, drawSettings(made.changes));
-  const final = done.ok ? done.rig : planned;
-  const name = (list: readonly { readonly id: string; readonly name: string }[], id: string) =>
-    list.find((e) => e.id === id)!.name;
-  const { pairs } = evaluate(final);
-  const cannot = pairs.flatMap((p) =>
-    p.verdict.word === 'missing'
-      ? [`${name(final.listeners, p.listenerId)} does not hear ${name(final.sources, p.sourceId)}`]
-      : p.verdict.word === 'unwanted'
-        ? [`${name(final.listeners, p.listenerId)} hears ${name(final.sources, p.sourceId)}, and must not`]
-        : [],
-  );
-  const { draw: _, ...told } = kind;
-  const [freeIns, freeOuts] = freeEnds(final);
+function optionOf({ draw, ...kind }: WayKind, brief: Brief, own: Rig): Drawn {
+  const { rig: bare, refused } = drawWay({ draw, ...kind }, brief, own);
+  const match = matchOf(own, bare);
+  const made = plannedAsOwn(own, namedAsOwn(own, bare, match), match, EVALUATIONS_EACH);
+  return judged(kind, made, own, [...match.leftOut.map((name) => `${name} is not in it`), ...refused]);
+}
+
+/** A way in figures; its wants are looked at in every moment. */
+function judged(kind: Option['kind'], rig: Rig, own: Rig, lacks: readonly string[]): Drawn {
+  const [freeIns, freeOuts] = freeEnds(rig);
   return {
-    kind: told,
-    rig: final,
-    figures: figuresFor(final),
-    toBuyEur: toBuy(final, like),
-    ...apartIn(final, pairs),
+    kind,
+    rig,
+    figures: figuresFor(rig),
+    toBuyEur: toBuy(rig, own),
+    ...apartIn(rig, evaluate(rig).pairs),
     freeIns,
     freeOuts,
-    cannot: [...cannot, ...lacking(final, brief), ...refused],
+    cannot: [...cannotOf(rig), ...lacks],
   };
+}
+
+/** Wants that do not come true: in every moment, or in those that are named. Single tracks are left to whoever builds it, and what sounds in the computer is the same in all. */
+function cannotOf(rig: Rig): string[] {
+  const roles = rolesOf(rig);
+  const moments = [null, ...rig.moments.map((m) => m.id)];
+  const sources = new Map(rig.sources.filter((s) => !isInComputer(rig, s)).map((s) => [s.id, s.name]));
+  const listeners = new Map(rig.listeners.filter((l) => roles.listener(l) !== 'track').map((l) => [l.id, l.name]));
+  const found = new Map<string, (string | null)[]>();
+  for (const moment of moments)
+    for (const { sourceId, listenerId, verdict } of evaluationAt(rig, moment).pairs) {
+      const [source, listener] = [sources.get(sourceId), listeners.get(listenerId)];
+      if (source === undefined || listener === undefined) continue;
+      if (verdict.word !== 'missing' && verdict.word !== 'unwanted') continue;
+      const says =
+        verdict.word === 'missing'
+          ? `${listener} does not hear ${source}`
+          : `${listener} hears ${source}, and must not`;
+      found.set(says, [...(found.get(says) ?? []), moment]);
+    }
+  return [...found].map(([says, at]) =>
+    at.length === moments.length ? says : `${says} in ${at.map((m) => momentName(rig, m)).join(', ')}`,
+  );
 }
 
 /** How many of the sources that a whole programme must have can be balanced by a level of their own. */
@@ -135,49 +156,6 @@ function apartIn(rig: Rig, pairs: readonly Pair[]): { apart: number; together: n
   const levels = wanted.map((p) => new Set(p.ways.flatMap((w) => w.settings).filter(isLevel)));
   const apart = levels.filter((own, i) => [...own].some((key) => !levels.some((l, j) => j !== i && l.has(key)))).length;
   return { apart, together: wanted.length };
-}
-
-/** Listeners that the brief has and the way has not. */
-function lacking(rig: Rig, brief: Brief): string[] {
-  const own = briefOf(rig);
-  return [
-    ...(brief.backup && !own.backup ? ['nothing records beside the computer'] : []),
-    ...(brief.room && !own.room ? ['nobody in the room hears anything'] : []),
-    ...(own.voices < brief.voices ? ['one voice has no microphone'] : []),
-    ...(brief.music && !own.music ? ['there is no music'] : []),
-  ];
-}
-
-/** What is wanted, by what sources and listeners are: the strictest want of any such pair. */
-function wantsOf(rig: Rig): Map<string, PlanCell['want']> {
-  const roles = rolesOf(rig);
-  const wants = new Map<string, PlanCell['want']>();
-  for (const cell of rig.plan) {
-    const source = rig.sources.find((s) => s.id === cell.sourceId);
-    const listener = rig.listeners.find((l) => l.id === cell.listenerId);
-    if (!source || !listener) continue;
-    const key = keyOf(roles.source(source), roles.listener(listener), roles.isOwn(source, listener));
-    if (cell.want === 'must' || !wants.has(key)) wants.set(key, cell.want);
-  }
-  return wants;
-}
-
-const keyOf = (source: SourceRole, listener: ListenerRole, own: boolean): string => `${source}>${listener}>${own}`;
-
-/** The same wants on another rig; single tracks are left to whoever builds it. */
-function withPlan(rig: Rig, wants: ReadonlyMap<string, PlanCell['want']>): Rig {
-  const roles = rolesOf(rig);
-  const edits = rig.listeners.flatMap((listener) =>
-    rig.sources.flatMap((source): Edit[] => {
-      const role = roles.listener(listener);
-      const want =
-        role === 'track' ? undefined : wants.get(keyOf(roles.source(source), role, roles.isOwn(source, listener)));
-      const ids = { sourceId: source.id, listenerId: listener.id };
-      return want ? [{ kind: 'set-plan', ...ids, cell: { ...ids, want } }] : [];
-    }),
-  );
-  const done = applyEdit(rig, { kind: 'batch', edits });
-  return done.ok ? done.rig : rig;
 }
 
 /** Boxes of a way that nobody owns yet, each owned one used once, and all its leads. */

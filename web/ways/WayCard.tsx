@@ -1,5 +1,5 @@
 import { Button } from '@chakra-ui/react';
-import type { Option } from '#core/plan/index.ts';
+import { type Option, OWN } from '#core/plan/index.ts';
 import { findTypes, isHardware } from '#core/rig/index.ts';
 import { count, StateMark } from '#web/parts/index.ts';
 
@@ -12,9 +12,11 @@ export function WayCard({ option, onBuild }: { option: Option; onBuild: () => vo
     <section className="run-step" aria-label="The way that is looked at">
       <div className="spread">
         <p className="run-says">{kind.name}</p>
-        <Button variant="solid" onClick={onBuild}>
-          Make a rig of it <kbd>r</kbd>
-        </Button>
+        {kind.id !== OWN && (
+          <Button variant="solid" onClick={onBuild}>
+            Make a rig of it <kbd>r</kbd>
+          </Button>
+        )}
       </div>
       <p>{kind.says}</p>
       {kind.school && <p className="quiet">Two schools: {kind.school}</p>}

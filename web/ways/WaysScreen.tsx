@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { MEASURE_IDS, type Option, scoresOf, USUAL_WEIGHTS, type Weights } from '#core/plan/index.ts';
+import { MEASURE_IDS, type Option, OWN, scoresOf, USUAL_WEIGHTS, type Weights } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { Term, useKey } from '#web/parts/index.ts';
 import { api, newId, sayProblem, selectRig, useAppSelector } from '#web/store/index.ts';
@@ -27,9 +27,10 @@ function Ways({ rig }: { rig: Rig }) {
           <Term id="ways">Ways to build it</Term>
         </h1>
         <p className="quiet">
-          What this desk is for, built in other ways: each is drawn as a rig and judged by the same model. Boxes that
-          are owned cost nothing again. What sounds in the computer itself, a game there for instance, is the same in
-          all of them and left out. Say above each figure how much it counts.
+          What this desk is for, built in other ways: each is drawn as a rig with your plan, your moments and your
+          names, and judged by the same model. Boxes that are owned cost nothing again. What sounds in the computer
+          itself, a game there for instance, is the same in all of them and left out. Say above each figure how much it
+          counts.
         </p>
         {rig.plan.length === 0 && (
           <p className="watch">
@@ -60,20 +61,19 @@ function Compare({ options }: { options: readonly Option[] }) {
     const scores = scoresOf(options, weights);
     return options
       .map((option, i) => ({ option, score: scores[i]! }))
-      .sort((a, b) => b.score - a.score)
-      .filter(({ option }) => !onlyUnbeaten || option.unbeaten);
+      .sort((a, b) => Number(isOwn(b.option)) - Number(isOwn(a.option)) || b.score - a.score)
+      .filter(({ option }) => !onlyUnbeaten || option.unbeaten || isOwn(option));
   }, [options, weights, onlyUnbeaten]);
-  const at = Math.max(
-    0,
-    ranked.findIndex(({ option }) => option.kind.id === chosen),
-  );
+  const picked = ranked.findIndex(({ option }) => option.kind.id === chosen);
+  // One's own desk stands first, to be held against; what is looked at to begin with is the best of the others.
+  const at = picked >= 0 ? picked : Math.min(1, ranked.length - 1);
   const here = ranked[at]?.option;
   const move = (by: number) =>
     setChosen(ranked[Math.min(ranked.length - 1, Math.max(0, at + by))]?.option.kind.id ?? null);
   useKey('j,arrowdown', 'Next way', () => move(1), ranked.length > 1);
   useKey('k,arrowup', 'Way before', () => move(-1), ranked.length > 1);
   const build = async () => {
-    if (!here) return;
+    if (!here || isOwn(here)) return;
     const id = newId();
     try {
       await create({ id, document: here.rig }).unwrap();
@@ -82,7 +82,7 @@ function Compare({ options }: { options: readonly Option[] }) {
       setProblem(sayProblem(error));
     }
   };
-  useKey('r', 'Make a rig of it', () => void build(), here !== undefined && !making.isLoading);
+  useKey('r', 'Make a rig of it', () => void build(), here !== undefined && !isOwn(here) && !making.isLoading);
   return (
     <>
       <p className="row">
@@ -107,4 +107,5 @@ function Compare({ options }: { options: readonly Option[] }) {
   );
 }
 
+const isOwn = ({ kind }: Option): boolean => kind.id === OWN;
 const sameWeights = (weights: Weights): boolean => MEASURE_IDS.every((id) => weights[id] === USUAL_WEIGHTS[id]);

@@ -3,7 +3,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Route, Routes } from 'react-router';
 import { describe, expect, it, vi } from 'vitest';
-import { optionsFor } from '#core/plan/index.ts';
+import { OWN, optionsFor } from '#core/plan/index.ts';
 import { parseRig } from '#core/rig/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
@@ -41,10 +41,13 @@ describe('ways to build it', () => {
     await waitFor(() => expect(rows()).toHaveLength(options.length));
     for (const slider of screen.getAllByRole('slider')) fireEvent.change(slider, { target: { value: '0' } });
     fireEvent.change(screen.getByLabelText(/^How much it counts: Leads/), { target: { value: '5' } });
-    const fewest = [...options].sort((a, b) => a.figures.leads - b.figures.leads)[0]!;
-    expect(rows()[0]!.textContent).toContain(fewest.kind.name);
+    const [own, ...others] = options;
+    const fewest = others.sort((a, b) => a.figures.leads - b.figures.leads)[0]!;
+    // One's own desk stands first, whatever counts.
+    expect(rows()[0]!.textContent).toContain(own!.kind.name);
+    expect(rows()[1]!.textContent).toContain(fewest.kind.name);
     await user.click(screen.getByRole('button', { name: 'Only those that no other beats' }));
-    expect(rows()).toHaveLength(options.filter((o) => o.unbeaten).length);
+    expect(rows()).toHaveLength(options.filter((o) => o.unbeaten || o.kind.id === OWN).length);
     await user.click(screen.getByRole('button', { name: 'Weights as usual' }));
     expect((screen.getByLabelText(/^How much it counts: Leads/) as HTMLInputElement).value).toBe('1');
   });
@@ -56,6 +59,9 @@ describe('ways to build it', () => {
     const card = screen.getByLabelText('The way that is looked at');
     expect(card.textContent).toContain('It brings all that the plan wants.');
     expect(card.textContent).toContain('Two schools:');
+    await user.click(screen.getByRole('button', { name: 'Your desk as it is' }));
+    expect(screen.queryByRole('button', { name: /Make a rig of it/ })).toBeNull();
+    await user.click(screen.getByRole('button', { name: 'Digital mixer that is its own interface' }));
     await user.click(screen.getByRole('button', { name: /Make a rig of it/ }));
     expect(await screen.findByText('wired')).toBeTruthy();
     expect(parseRig(made[0]!.document).name).toBe('Boathouse relay: Digital mixer that is its own interface');
