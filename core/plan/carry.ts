@@ -85,24 +85,32 @@ export function matchOf(own: Rig, way: Rig): Match {
 /** The way with the names of one's own: of who speaks and listens, and of boxes that one has. */
 export function namedAsOwn(own: Rig, way: Rig, { sources, listeners }: Match): Rig {
   const types = findTypes(way);
-  const names = new Map<string, string>();
+  /** What each box of the way is among one's own; no own one twice. */
+  const like = new Map<string, Device>();
   const takes = (deviceId: string, mine: Device | undefined) => {
-    if (mine && !names.has(deviceId) && ![...names.values()].includes(mine.name)) names.set(deviceId, mine.name);
+    if (mine && !like.has(deviceId) && ![...like.values()].includes(mine)) like.set(deviceId, mine);
   };
   const sourceOf = (id: string | undefined) => own.sources.find((s) => s.id === id);
   const listenerOf = (id: string) => own.listeners.find((l) => l.id === listeners.get(id)?.[0]);
   const mine = (ref: { sound: { deviceId: string } } | undefined) => ref && findDevice(own, ref.sound.deviceId);
   for (const s of way.sources) takes(s.sound.deviceId, mine(sourceOf(sources.get(s.id))));
   for (const l of way.listeners) takes(l.sound.deviceId, mine(listenerOf(l.id)));
-  const used = new Set<string>();
-  for (const d of way.devices) {
-    const isHost = types.get(d.typeId)!.hosts === true;
-    const like = own.devices.find(
-      (o) => !used.has(o.id) && (o.typeId === d.typeId || (isHost && findTypes(own).get(o.typeId)!.hosts === true)),
-    );
-    if (like) used.add(like.id);
-    takes(d.id, like);
+  const rest = () => own.devices.filter((o) => ![...like.values()].includes(o));
+  const takesAlike = (devices: readonly Device[]) => {
+    for (const d of devices)
+      takes(
+        d.id,
+        rest().find((o) => o.typeId === d.typeId),
+      );
+  };
+  takesAlike(way.devices.filter((d) => isProgram(types.get(d.typeId)!)));
+  // A computer is the one that the same programs run on.
+  for (const d of way.devices.filter((w) => types.get(w.typeId)!.hosts)) {
+    const runs = way.devices.flatMap((w) => (w.on === d.id ? (like.get(w.id)?.on ?? []) : []));
+    takes(d.id, findDevice(own, runs[0] ?? ''));
   }
+  takesAlike(way.devices);
+  const names = new Map([...like].map(([id, { name }]) => [id, name]));
   const taken = new Set(names.values());
   const free = (name: string): string => {
     let called = name;

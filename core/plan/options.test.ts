@@ -80,6 +80,9 @@ describe('ways to build it', () => {
       expect(rig.moments.map((m) => m.name)).toEqual(own.moments.map((m) => m.name));
       expect(rig.session.plainMoment).toBe(own.session.plainMoment);
       expect(new Set(rig.devices.map((d) => d.name)).size).toBe(rig.devices.length);
+      expect(rig.devices.map((d) => d.name)).toEqual(
+        expect.arrayContaining(['Laptop', 'Call with the pupils', 'Teacher']),
+      );
       const byName = (r: Rig, id: string) => r.sources.find((s) => s.id === id)!.name;
       const heardBy = (r: Rig, id: string) => r.listeners.find((l) => l.id === id)!.name;
       // Whoever is in it is called as on one's own desk, and every want is one of one's own.
