@@ -4,6 +4,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, mainVoiceOf, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
 import { aimOf, type GainsFound, ladderFor, setTheGains } from '#core/solve/index.ts';
 import { LadderChart, useWidth } from '#web/charts/index.ts';
+import { MomentNote } from '#web/moment/index.ts';
 import { Choice, formatNumber, hueOf, NumberInput, Term, useKey } from '#web/parts/index.ts';
 import { selectScene, useAppSelector } from '#web/store/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
@@ -135,6 +136,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
             />
           </span>
         </div>
+        <MomentNote edits="into-the-moment" />
         <p className="quiet">
           The level after every step; dashed, its usual peaks. Below, <Term id="noise-floor">noise</Term>; hatched
           above, what <Term id="clipping">clips</Term>. Under each step, dB over the noise and dB of room over the

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { PlanCell, Rig } from '#core/rig/index.ts';
 import { mainVoiceOf } from '#core/signal/index.ts';
+import { MomentNote } from '#web/moment/index.ts';
 import { type Place, Term, useKey, useKeyHint, WANTS, wantOf } from '#web/parts/index.ts';
 import { applyHere, selectRig, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { LEVEL_ID, without } from './cell.ts';
@@ -88,6 +89,7 @@ function Plan({ rig, there }: Props) {
           <h1>What should be heard where</h1>
           {source && listener && <Starts there={there} />}
         </div>
+        <MomentNote edits="into-the-moment" />
         {source && listener ? (
           <>
             <p className="quiet">

@@ -5,6 +5,7 @@ import { type Bridge, planEdit, proposePlan } from '#core/plan/index.ts';
 import { alreadySo, applyEdit, type LeadChange, type PlanCell, type Rig, toDoAtDesk } from '#core/rig/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { useListenKey } from '#web/listen/index.ts';
+import { MomentNote } from '#web/moment/index.ts';
 import { Choice, count, type Place, Term, useKey, useKeyHint, wantOf } from '#web/parts/index.ts';
 import { applyHere, selectScene, useAppDispatch, useAppSelector, useSettledFindings } from '#web/store/index.ts';
 import { cellsOf, isWrong, wrongOnly } from './cells.ts';
@@ -136,6 +137,7 @@ function Routes({ rig, evaluation, findings }: Props) {
             )}
           </span>
         </div>
+        <MomentNote edits="into-the-moment" />
         <div aria-live="polite">
           {search.at === 'failed' && <p className="fix">{search.why}</p>}
           {made && (

@@ -10,6 +10,7 @@ import {
 } from '#core/signal/index.ts';
 import { alignListener } from '#core/solve/index.ts';
 import { ArrivalChart, useWidth } from '#web/charts/index.ts';
+import { MomentNote } from '#web/moment/index.ts';
 import { Choice, formatSigned, Term, useKey } from '#web/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
@@ -122,6 +123,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
             />
           </span>
         </div>
+        <MomentNote edits="into-all" />
         <p className="quiet">
           Each source’s sound against its own picture, by <Term id="offset">offset</Term>. Within the hatched{' '}
           <Term id="tolerance">tolerance</Term> ({tolerance.source}) nobody minds.

@@ -65,7 +65,11 @@ function SocketName({ rig, end }: { rig: Rig; end: PortRef }) {
       activationMode="click"
       onValueCommit={(e) => settle(e.value)}
     >
-      <Editable.Preview aria-label={`Name this socket: ${name}`} />
+      <Editable.Preview
+        aria-label={`Name this socket: ${name}`}
+        title="Name this socket"
+        textDecoration="underline dotted"
+      />
       <Editable.Input aria-label={`Name of the socket ${name}`} />
     </Editable.Root>
   );

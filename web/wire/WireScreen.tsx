@@ -4,6 +4,7 @@ import { useSearchParams } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
 import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
+import { MomentNote } from '#web/moment/index.ts';
 import { StateMark, Term, useKey, useMore, useSteady } from '#web/parts/index.ts';
 import {
   type Scene,
@@ -110,6 +111,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
             </Button>
           </span>
         </div>
+        <MomentNote edits="into-all" />
         {dialog === 'plug' && <PlugDialog rig={rig} findings={findings} from={tap} onClose={() => setDialog(null)} />}
         {dialog === 'add' && (
           <AddDialog

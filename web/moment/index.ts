@@ -1,0 +1,1 @@
+export { MomentNote } from './MomentNote.tsx';
