@@ -63,7 +63,9 @@ export function check(rig: Rig, evaluation: Evaluation = evaluate(rig)): Finding
   const everywhere = (id: string) => moments.every(({ findings }) => findings.some((f) => f.id === id));
   const plain = first.filter((f) => !OF_THE_WHOLE.has(f.rule) || everywhere(f.id));
   const later = moments.flatMap(({ moment, findings }) =>
-    findings.filter((f) => !known.has(f.id) && !OF_THE_WHOLE.has(f.rule)).map((f) => inMoment(rig, f, moment)),
+    findings
+      .filter((f) => !known.has(f.id) && !OF_THE_WHOLE.has(f.rule) && !OF_ALL_MOMENTS.has(f.rule))
+      .map((f) => inMoment(rig, f, moment)),
   );
   return [...plain, ...later].sort((a, b) => weightOf(a) - weightOf(b));
 }
@@ -74,8 +76,16 @@ export function checkBy(rig: Rig, evaluation: Evaluation, ruleIds: ReadonlySet<s
   return RULES.filter((r) => ruleIds.has(r.id)).flatMap((r) => r.check(context));
 }
 
-/** What is silent in one moment is no matter: it has its turn in another. */
-const OF_THE_WHOLE = new Set(['plan-source-nowhere', 'plan-listener-silent', 'brief-two-way']);
+/** What is silent or shut in one moment is no matter: it has its turn in another. */
+const OF_THE_WHOLE = new Set([
+  'plan-source-nowhere',
+  'plan-listener-silent',
+  'brief-two-way',
+  'exclusive-switched-off',
+]);
+
+/** What looks at all moments by itself, and is asked once. */
+const OF_ALL_MOMENTS = new Set(['exclusive-ends']);
 
 const found = (rig: Rig, evaluation: Evaluation): Finding[] => {
   const context = contextOf(rig, evaluation);
@@ -115,20 +125,19 @@ export function fixesOf(rig: Rig, finding: Finding, evaluation: Evaluation = eva
 const wasBehind = (first: Finding, next: Finding): boolean =>
   first.rule === next.rule && first.where.sourceId !== undefined && first.where.sourceId === next.where.sourceId;
 
-/** Each is tried on the rig: the finding goes and no want breaks; what brings something as bad instead comes last. */
+/** Each is tried on the rig: the finding goes, no want breaks, and nothing as bad or worse comes in its place. */
 function ruleFixes(rig: Rig, finding: Finding, evaluation: Evaluation): readonly Fix[] {
   const context = contextOf(rig, evaluation);
   const offered = RULES.find((r) => r.id === finding.rule)?.fixes(context, finding) ?? [];
   if (offered.length === 0) return [];
   const before = new Set(found(rig, evaluation).map((f) => f.id));
-  const mending = offered.flatMap((fix): { fix: Fix; bad: number }[] => {
+  return offered.filter((fix) => {
     const done = tried(context, fix);
-    if (done === null) return [];
+    if (done === null) return false;
     const after = found(done.rig, done.evaluation);
-    if (!fix.partly && after.some((f) => f.id === finding.id)) return [];
+    if (!fix.partly && after.some((f) => f.id === finding.id)) return false;
     // What is heard at last may be out of time: that is Sync's, and was so before.
     const come = after.filter((f) => !before.has(f.id) && f.stage !== 'sync' && !wasBehind(finding, f));
-    return [{ fix, bad: come.filter((f) => WEIGHT[f.severity] <= WEIGHT[finding.severity]).length }];
+    return come.every((f) => WEIGHT[f.severity] > WEIGHT[finding.severity]);
   });
-  return mending.sort((a, b) => a.bad - b.bad).map(({ fix }) => fix);
 }

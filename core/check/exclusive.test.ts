@@ -24,4 +24,32 @@ describe('a switch', () => {
     expect(fixesOf(rig, finding!).map((f) => f.label)).toEqual([expect.stringMatching(/^s, Input: /)]);
     expect(off(switched('a', false))).toEqual([]);
   });
+  it('that is turned in another moment is no fault there or here; one that is never turned is told once', () => {
+    const rig = switched('b', false);
+    const turned = {
+      ...rig,
+      moments: [{ id: 'game', name: 'Game', settings: [{ deviceId: 's', settingId: 'input', value: 'a' }], plan: [] }],
+    };
+    expect(off(turned)).toEqual([]);
+    const other = { ...rig, moments: [{ id: 'game', name: 'Game', settings: [], plan: [] }] };
+    expect(off(other)).toHaveLength(1);
+  });
+});
+
+describe('two ends of which one works at a time', () => {
+  const recorder = (moment: { settingId: string; value: string | boolean } | null) => {
+    const rig = desk({ r: 'recorder-handheld', p: 'computer-desktop' }, ['r.usb > p.usb-1'], {
+      listeners: ['file: r.file'],
+    });
+    const settings = moment ? [{ deviceId: 'r', ...moment }] : [];
+    return check({ ...rig, moments: [{ id: 'later', name: 'Later', settings, plan: [] }] }).filter((f) =>
+      f.rule.startsWith('exclusive-'),
+    );
+  };
+  it('are right where a moment turns from one to the other, and only then', () => {
+    expect(recorder({ settingId: 'use', value: 'interface' })).toEqual([]);
+    // What else is pressed in a moment parts them not.
+    expect(recorder({ settingId: 'own-mute', value: true }).map((f) => f.rule)).toContain('exclusive-ends');
+    expect(recorder(null).map((f) => f.rule)).toContain('exclusive-ends');
+  });
 });

@@ -1,4 +1,5 @@
 import type { DeviceType, PortSpec } from '#core/rig/index.ts';
+import { evaluationAt } from '#core/signal/index.ts';
 import type { Box, SettingSeen } from './box.ts';
 import { type Context, type Rule, rule, setFix } from './finding.ts';
 import type { LeadEnd } from './leads.ts';
@@ -94,14 +95,23 @@ function openWithin({ edges, from, to, nodes }: Context['evaluation']['graph']):
   return open;
 }
 
+/** Whether moments part some ends: one of them is open in one moment, and shut in another. */
+function isInTurn({ rig }: Context, deviceId: string, ports: readonly string[]): boolean {
+  if (rig.moments.length === 0) return false;
+  const open = [null, ...rig.moments.map((m) => m.id)].map((momentId) => {
+    const { graph } = evaluationAt(rig, momentId);
+    const within = openWithin(graph);
+    return new Set(ports.filter((portId) => graph.nodesOf({ deviceId, portId }).some((n) => within[n])));
+  });
+  return ports.some((id) => new Set(open.map((now) => now.has(id))).size > 1);
+}
+
 export const exclusiveRules: readonly Rule[] = [
   rule('wire', 'exclusive-ends', (context) => {
     const used = usedEnds(context);
     return context.boxes.flatMap(({ device, type, port }) =>
       (type.exclusive ?? []).flatMap(({ ports, severity, says }) => {
-        // Somebody has said in which moment it is which.
-        const inTurn = context.rig.moments.some((m) => m.settings.some((s) => s.deviceId === device.id));
-        if (inTurn || !ports.every((id) => used.has(`${device.id}/${id}`))) return [];
+        if (isInTurn(context, device.id, ports) || !ports.every((id) => used.has(`${device.id}/${id}`))) return [];
         return [
           {
             at: `${device.id}/${ports.join('+')}`,

@@ -26,6 +26,10 @@ const sizeOf = (seed: number): number => 3 + ((seed * 7) % 28);
 const SEEDS = Array.from({ length: DESKS }, (_, i) => i + 1);
 const nameOf = (pair: Pair, seed: number): string => `${pair.sourceId} at ${pair.listenerId}, desk ${seed}`;
 
+/** More fixes in a row than any desk has wrong. */
+const MOST_STEPS = 60;
+const HEAVY = ['stop', 'fix', 'watch'];
+
 describe('desks that nobody has thought of', () => {
   it('are heard as every path of theirs adds up to', () => {
     let [compared, silent, looped] = [0, 0, 0];
@@ -117,6 +121,43 @@ describe('desks that nobody has thought of', () => {
         }
     }
     expect(tried).toBeGreaterThan(DESKS / 8);
+  });
+  it('come to an end, fix by fix: each leaves less than it found, and none sends one back to where one was', () => {
+    let steps = 0;
+    for (const seed of SEEDS.slice(0, DESKS / 4)) {
+      let rig = randomDesk(seed, sizeOf(seed));
+      const met = new Set([JSON.stringify(rig)]);
+      for (let step = 0; step < MOST_STEPS; step++) {
+        const before = check(rig);
+        const next = before.flatMap((finding) =>
+          fixesOf(rig, finding)
+            .slice(0, 1)
+            .map((fix) => ({ finding, fix })),
+        )[0];
+        if (!next) break;
+        const told = `desk ${seed}: ${next.finding.id}, ${next.fix.label}`;
+        const done = applyEdit(rig, next.fix.edit);
+        if (!done.ok) throw new Error(told);
+        rig = done.rig;
+        steps++;
+        expect(met.has(JSON.stringify(rig)), told).toBe(false);
+        met.add(JSON.stringify(rig));
+        const known = new Set(before.map((f) => f.id));
+        const asBad = check(rig).filter(
+          (f) =>
+            !known.has(f.id) &&
+            f.stage !== 'sync' &&
+            !(f.rule === next.finding.rule && f.where.sourceId === next.finding.where.sourceId) &&
+            HEAVY.indexOf(f.severity) <= HEAVY.indexOf(next.finding.severity),
+        );
+        expect(
+          asBad.map((f) => f.id),
+          told,
+        ).toEqual([]);
+        expect(step, told).toBeLessThan(MOST_STEPS - 1);
+      }
+    }
+    expect(steps).toBeGreaterThan(DESKS / 8);
   });
   it('are as every suggested setting says, and nothing that was right is worse than before', () => {
     let mended = 0;
