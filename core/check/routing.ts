@@ -1,4 +1,13 @@
-import { endsBehind, endsThat, isCall, isProgram, type PortRef, settingFor, soundDeviceOf } from '#core/rig/index.ts';
+import {
+  endName,
+  endsBehind,
+  endsThat,
+  isCall,
+  isProgram,
+  type PortRef,
+  settingFor,
+  soundDeviceOf,
+} from '#core/rig/index.ts';
 import { deviceName, type Heard, loopLimit, type Pair, rolesOf, talkerEchoLossDb } from '#core/signal/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
 
@@ -202,9 +211,15 @@ function passes({ evaluation: { graph } }: Context, way: Heard, deviceId: string
   return false;
 }
 
-/** The sockets of a computer, back or forth through its programs, that a call's microphone or loudspeaker hangs on. */
-function devicesOf({ rig, box }: Context, from: PortRef, way: 'back' | 'forth'): string[] {
-  const found = new Set<string>();
+interface SoundDevices {
+  /** What counts their samples: sockets of a computer by what is plugged there, and all that is built into it. */
+  readonly clocks: ReadonlySet<string>;
+  readonly names: ReadonlySet<string>;
+}
+/** The sound devices of a computer, back or forth through its programs, that a call's microphone or loudspeaker hangs on. */
+function devicesOf({ rig, types, box }: Context, from: PortRef, way: 'back' | 'forth'): SoundDevices {
+  const clocks = new Set<string>();
+  const names = new Set<string>();
   const key = (ref: PortRef) => `${ref.deviceId}/${ref.portId}`;
   const seen = new Set([key(from)]);
   const open = [from];
@@ -218,25 +233,33 @@ function devicesOf({ rig, box }: Context, from: PortRef, way: 'back' | 'forth'):
       const [near, far] = way === 'back' ? [cable.to, cable.from] : [cable.from, cable.to];
       if (key(near) !== key(at)) continue;
       const { type } = box(far.deviceId);
-      if (type.hosts) for (const p of endsBehind(type, far.portId)) found.add(soundDeviceOf(p));
+      for (const p of type.hosts ? endsBehind(type, far.portId) : []) {
+        names.add(`${box(far.deviceId).device.name}, ${endName(rig, types, far)}`);
+        clocks.add(`${far.deviceId} ${soundDeviceOf(p)}`);
+        // One converter does for the mic and the speakers that are built in.
+        if (p.level === 'air') clocks.add(`${far.deviceId} built in`);
+      }
       if (!isProgram(type) || isCall(type)) continue;
       for (const { from: start, to: end } of type.inside) {
         const [here, there] = (way === 'back' ? [end, start] : [start, end]).map((place) => place.split('.')[0]!);
         if (here === far.portId) meet({ deviceId: far.deviceId, portId: there! });
       }
     }
-  return [...found];
+  return { clocks, names };
 }
 
 const splitDevices = (context: Context): Draft[] =>
   context.boxes.flatMap((box): Draft[] => {
     const { id, name } = box.device;
-    const hangOn = (does: 'call-microphone' | 'call-loudspeaker', way: 'back' | 'forth') =>
-      endsThat(box.type, does).flatMap((p) => devicesOf(context, { deviceId: id, portId: p.id }, way));
-    const microphones = hangOn('call-microphone', 'back');
-    const loudspeakers = hangOn('call-loudspeaker', 'forth');
-    if (microphones.length === 0 || loudspeakers.length === 0) return [];
-    if (microphones.some((m) => loudspeakers.includes(m))) return [];
+    const hangOn = (does: 'call-microphone' | 'call-loudspeaker', way: 'back' | 'forth'): SoundDevices => {
+      const all = endsThat(box.type, does).map((p) => devicesOf(context, { deviceId: id, portId: p.id }, way));
+      const joined = (of: 'clocks' | 'names') => new Set(all.flatMap((d) => [...d[of]]));
+      return { clocks: joined('clocks'), names: joined('names') };
+    };
+    const mics = hangOn('call-microphone', 'back');
+    const speakers = hangOn('call-loudspeaker', 'forth');
+    if (mics.clocks.size === 0 || speakers.clocks.size === 0) return [];
+    if ([...mics.clocks].some((m) => speakers.clocks.has(m))) return [];
     return [
       {
         at: id,
@@ -245,7 +268,7 @@ const splitDevices = (context: Context): Draft[] =>
         says: `${name} takes its microphone from one sound device and plays on another: their clocks drift, and its echo cancelling loses its hold. Two schools: the same device for both, which helps the cancelling; or headphones and no cancelling at all.`,
         why: [
           {
-            says: `microphone at ${microphones.join(', ')}, loudspeaker at ${loudspeakers.join(', ')}`,
+            says: `microphone at ${[...mics.names].join(', ')}, loudspeaker at ${[...speakers.names].join(', ')}`,
             source: 'the links of this rig',
           },
         ],

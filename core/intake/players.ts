@@ -6,7 +6,7 @@ import {
   isHardware,
   isWorn,
 } from '#core/rig/index.ts';
-import { addDevice, fitsAmong } from '#core/wire/index.ts';
+import { addDevice, bestBetween, fitsAmong, isMeant, type Spoken } from '#core/wire/index.ts';
 import { isMicrophone } from './around.ts';
 import { PLAIN, plug } from './between.ts';
 import type { Builder } from './builder.ts';
@@ -26,6 +26,28 @@ export function playIntoIdle(b: Builder): void {
 const bringsDown = (type: DeviceType): boolean =>
   type.ports.some((p) => p.direction === 'in' && givesMicrophoneLevel(type, p));
 
+/** Somebody was said to go into a box that takes a mic: they talk into one, unless one is there that nobody talks into. */
+export function handMics(b: Builder, spoken: readonly Spoken[]): void {
+  for (const { person, device } of spoken) {
+    const talks = b.rig.cables.some((c) => c.medium === 'air' && c.from.deviceId === person);
+    const isFree = b.rig.cables.some(
+      (c) =>
+        c.to.deviceId === device &&
+        isMicrophone(b.typeOf(c.from.deviceId)) &&
+        !b.rig.cables.some((air) => air.medium === 'air' && air.to.deviceId === c.from.deviceId),
+    );
+    if (talks || isFree) continue;
+    const { name } = b.device(person);
+    const note = person === b.you ? 'you talk into it' : `${name} talks into it`;
+    const isPlain = (t: DeviceType) => isMicrophone(t) && !isWorn(t);
+    const mic = bring(b, device, `mic:${person}:${device}`, isPlain, 'plugs into', note);
+    if (!mic) continue;
+    const suits = isMeant(b.typeOf(person), b.typeOf(mic));
+    const offer = bestBetween(b.rig, person, mic, { suits });
+    if (offer) b.take({ kind: 'batch', edits: b.plugs(offer) });
+  }
+}
+
 /** A transmitter on the belt sends what is plugged into it: a mic is there, even if nobody named it. */
 export function clipOnMics(b: Builder): void {
   for (const { id } of b.rig.devices) {
@@ -39,11 +61,20 @@ export function clipOnMics(b: Builder): void {
   }
 }
 
-/** Puts what a box is there for in front of it: of the types that are plugged there plainly the commonest, which stands first. */
-function bring(b: Builder, id: string, madeId: string, suits: (type: DeviceType) => boolean, does: string): void {
+/** Puts what a box is there for in front of it: of the types that are plugged there plainly the commonest, which stands first; null where there is none. */
+function bring(
+  b: Builder,
+  id: string,
+  madeId: string,
+  suits: (type: DeviceType) => boolean,
+  does: string,
+  note = '',
+): string | null {
   const fits = fitsAmong(b.types);
   const type = [...b.types.values()].find((t) => suits(t) && (fits(t, b.typeOf(id)) ?? PLAIN) < PLAIN);
-  if (!type) return;
+  if (!type) return null;
   const { edit, device } = addDevice(b.rig, type);
-  if (b.make(madeId, { who: device.name, does, what: b.device(id).name }, () => [edit])) plug(b, device.id, id);
+  if (!b.make(madeId, { who: device.name, does, what: b.device(id).name, note }, () => [edit])) return null;
+  plug(b, device.id, id);
+  return device.id;
 }

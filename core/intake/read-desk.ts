@@ -17,7 +17,7 @@ import {
   seatPeople,
 } from './people.ts';
 import { dropUnreached, planFor } from './plan.ts';
-import { clipOnMics, playIntoIdle } from './players.ts';
+import { clipOnMics, handMics, playIntoIdle } from './players.ts';
 import { callMicrophones, connectPrograms } from './programs.ts';
 import { type Answers, type Decision, decide, YES_NO } from './questions.ts';
 import { chooseUse, delayPrograms, settleRouting, takeInMono, turnSwitches } from './settle.ts';
@@ -67,6 +67,7 @@ export function readDesk(
   plugScreens(b);
   playIntoIdle(b);
   clipOnMics(b);
+  handMics(b, typed.spoken);
   adaptPlugIns(b);
   moveSources(b);
   chooseUse(b);

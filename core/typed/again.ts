@@ -12,7 +12,9 @@ const headOf = ({ mention, name }: Item): string =>
 export function isNamedAgain(first: Item, later: Item): boolean {
   const [a, b] = [first, later].map((i) => ownKey(i.name ?? i.mention.text).split(' '));
   const [was, is] = [first.mention.type, later.mention.type];
-  if (is && was?.family !== is.family) return false;
+  // 'The desk' after a mixing desk is that, whatever else a desk may be.
+  const maybe = [is, ...later.mention.others, ...later.mention.near.map((n) => n.type)];
+  if (is && !maybe.some((t) => t?.family === was?.family)) return false;
   // 'Extractor' after 'switch with extractor' is the same box.
   const [, part = ''] = (first.name ?? first.mention.text).split(/\bwith\b/i);
   if (was !== is && headOf(first) !== headOf(later) && !ownKey(part).split(' ').includes(headOf(later))) return false;

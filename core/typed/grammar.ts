@@ -4,7 +4,9 @@ import type { Chain, Fits, Hop, Item } from './chain.ts';
 import { compoundOf } from './compound.ts';
 import { type Lexeme, lexemesOf } from './lexer.ts';
 import { type OwnWords, readMention } from './mention.ts';
+import { partsAsSockets } from './part.ts';
 import { isBareConnector, isBareSocket, isJoining, type Joint, joiningName, jointAt, socketWords } from './phrases.ts';
+import { bySubject } from './subject.ts';
 import { numberOf, tokensOf } from './tokens.ts';
 import { FILLERS, type Vocabulary, vocabularyOf } from './vocabulary.ts';
 
@@ -25,15 +27,16 @@ export function readChains(text: string, types: Types, fits: Fits, own?: OwnWord
     else if (lexeme.kind === 'colon') statements.splice(-1, 1, isTitle(statements.at(-1)!) ? [] : statements.at(-1)!);
     else statements.at(-1)!.push(lexeme);
   }
-  return statements.flatMap((s) => {
+  const chains = statements.flatMap((s) => {
     const beside: Chain[] = [];
     const parts = partsOf(s, text, types, vocabulary, own).map((part): Part => {
       const compound = part.kind === 'item' ? compoundOf(part.item, types, fits, own) : null;
       if (compound) beside.push(compound.beside);
       return compound ? { kind: 'item', item: compound.item } : part;
     });
-    return [...chainsOf(parts, fits), ...beside];
+    return [...chainsOf(parts, fits).flatMap((chain) => bySubject(chain, fits)), ...beside];
   });
+  return partsAsSockets(chains);
 }
 
 const MOST_IN_TITLE = 6;
@@ -82,6 +85,13 @@ function partsOf(
     const last = parts.at(-1);
     // An arrow and words for it are one; what stands before anything is named joins nothing.
     if (!last) return;
+    // 'TV, soundbar via optical, headset': the way is that of what stands before.
+    const of = parts.at(-2);
+    if (separator.kind === 'list' && via !== null && last.kind === 'joint' && of?.kind === 'item') {
+      parts.splice(-2, 2, { kind: 'item', item: { ...of.item, socket: via } }, separator);
+      via = null;
+      return;
+    }
     if (last.kind === 'item') parts.push(separator);
     else if (isThen && last.kind === 'list') return;
     // 'On it, headphones from it': what a word for something said before leads to is over.
@@ -121,6 +131,18 @@ function partsOf(
         // Before the box that it is on: 'line in of the laptop' is read as 'laptop line in'.
         i += said - 1;
         if (/^(?:of|on)$/i.test(run[said] ?? '') && open.length === 0) i++;
+      } else if (
+        joint?.joint === 'either' &&
+        open.length === 0 &&
+        isAll(lexeme.text) &&
+        parts.at(-1)?.kind !== 'joint'
+      ) {
+        // 'Mixer into the laptop, all on headphones': everyone is.
+        const item = itemOf([{ ...lexeme, text: 'everyone' }], null, text, types, own);
+        if (parts.at(-1)?.kind === 'item') parts.push({ kind: 'list' });
+        if (item) parts.push({ kind: 'item', item });
+        part({ kind: 'joint', joint: 'either' });
+        i += joint.length - 1;
       } else if (joint) {
         const said = run.slice(0, joint.length).join(' ');
         part({ kind: 'joint', joint: joint.joint, each: /\beach\b/i.test(said) }, /^then$/i.test(said));
@@ -135,6 +157,8 @@ function partsOf(
   while (parts.length > 0 && parts.at(-1)!.kind !== 'item') parts.pop();
   return parts;
 }
+
+const isAll = (word: string): boolean => /^all$/i.test(word);
 
 /** '4 in' and '2 out' count sockets: no way leads in there. */
 const isCounted = (open: readonly Lexeme[], [word = '', next = '']: readonly string[]): boolean =>
@@ -212,7 +236,7 @@ function chainsOf(parts: readonly Part[], fits: Fits): Chain[] {
       // 'Mics into the mixer, mixer into the laptop'
       chain = [{ joint: null, each: false, items: [part.item] }];
       chains.push(chain);
-    } else if (before?.kind === 'list' && isFedByLast(chain, part.item, fits))
+    } else if (before?.kind === 'list' && !saysWhere(parts[i + 1]) && isFedByLast(chain, part.item, fits))
       chain.push({ joint: 'to', each: false, items: [part.item] });
     else if (before?.kind === 'list' && staysInList(chain, part.item, leadsOn(parts, i), fits))
       chain.at(-1)!.items.push(part.item);
@@ -224,6 +248,9 @@ function chainsOf(parts: readonly Part[], fits: Fits): Chain[] {
   });
   return chains;
 }
+
+/** 'Headset in the controller': what stands before it has no part in that. */
+const saysWhere = (next: Part | undefined): boolean => next?.kind === 'joint' && next.joint === 'either';
 
 const isKnown = (chain: Chain, item: Item): boolean =>
   chain.length > 1 && chain.some((hop) => hop.items.some((i) => isNamedAgain(i, item)));

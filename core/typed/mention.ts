@@ -229,7 +229,13 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
     return { ...NOTHING_READ, text, count: said, type: null, left: meant.map((m) => m.word), doubt: 'unknown' };
   const one = isPair && tokensOf(best.type.name).includes('pair') ? 1 : said;
   const several =
-    one === 1 && said === 1 && best.type.nature !== 'program' && text === bare && isPlural(text, best.type);
+    one === 1 &&
+    said === 1 &&
+    best.type.nature !== 'program' &&
+    text === bare &&
+    // 'Friend joins' are not two friends.
+    !best.left.includes(tokens.at(-1)?.word ?? '') &&
+    isPlural(text, best.type);
   const count = several ? 2 : one;
   // Less of it is known than is not, and what it is called in the end is not: nobody should think that it was understood.
   const isLost =

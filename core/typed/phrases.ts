@@ -18,7 +18,7 @@ const WAYS: ReadonlyMap<string, Joint> = new Map(
       ['from', 'from by off takes taking gets getting receives hears hear hearing'],
       [
         'either',
-        'with w using uses on in inside at has wears wearing for listens listening talks talking speaks speaking sings plays playing runs running monitoring',
+        'with w using uses on in inside at has joins joining join wears wearing for listens listening talks talking speaks speaking sings plays playing runs running monitoring',
       ],
     ] as const
   ).flatMap(([joint, words]) => words.split(' ').map((word): [string, Joint] => [word, joint])),

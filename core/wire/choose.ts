@@ -1,4 +1,4 @@
-import { type DeviceType, films, hearsAir, isProgram } from '#core/rig/index.ts';
+import { type DeviceType, films, hearsAir, isCall, isPerson, isProgram, isWorn } from '#core/rig/index.ts';
 import { type Chain, type Fits, type Item, isNamedAgain, type Joint, ownKey } from '#core/typed/index.ts';
 import { hasSocket } from './between.ts';
 
@@ -35,6 +35,10 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
   const joined = (a: Item | DeviceType, b: Item | DeviceType, joint: Joint): number => {
     const [x, y] = [a, b].map((i) => ('mention' in i ? typeOf(i) : i));
     if (!x || !y) return 0;
+    // It runs there: no lead is needed.
+    if ((isProgram(x) && y.hosts) || (isProgram(y) && x.hosts)) return 0;
+    // Whoever is on a call talks into something, or is somebody.
+    if ((isCall(x) && !isOnCalls(y)) || (isCall(y) && !isOnCalls(x))) return UNJOINED;
     const [there, back] = [poorness(fits(x, y)), poorness(fits(y, x))];
     // 'Headphones into the mixer': what gives nothing can only be meant to take.
     if (joint === 'to') return there ?? (back === null ? UNJOINED : back + (gives(x) ? BACKWARD : 0));
@@ -91,6 +95,9 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
   return chosen;
 }
 
+const isOnCalls = (type: DeviceType): boolean =>
+  type.hosts === true || isProgram(type) || isPerson(type) || isWorn(type) || hearsAir(type);
+
 /** Something leaves it by a plug, by radio or in software. */
 const gives = (type: DeviceType): boolean =>
   type.ports.some((p) => p.direction === 'out' && p.level !== 'air' && p.level !== 'light');
@@ -103,6 +110,8 @@ function missingAt(places: readonly Place[], as: DeviceType, typeOf: (item: Item
   const shown = new Map<string, number>();
   const isMono = as.ports.every((p) => !isAnalogInput(p) || p.channels.length === 1);
   const sources = new Map<string, number>();
+  const mics = new Map<string, number>();
+  const micInputs = as.ports.filter((p) => isAnalogInput(p) && p.level === 'microphone').length;
   for (const { chain, hop } of places) {
     const { joint } = chain[hop]!;
     const led = [
@@ -113,11 +122,15 @@ function missingAt(places: readonly Place[], as: DeviceType, typeOf: (item: Item
       const type = typeOf(item);
       const sides = type?.ports.some((p) => isAnalogOutput(p) && p.channels.length === 2) && isMono ? 2 : 1;
       if (type?.ports.some(isPictureOutput)) shown.set(ownKey(item.text), item.mention.count);
-      else if (type && !type.hosts && type.ports.some(isAnalogOutput))
+      else if (type && !type.hosts && type.ports.some(isAnalogOutput)) {
         sources.set(ownKey(item.text), item.mention.count * sides);
+        // A mic in a line input is not heard.
+        if (type.ports.filter(isAnalogOutput).every((p) => p.level === 'microphone'))
+          mics.set(ownKey(item.text), item.mention.count * sides);
+      }
     }
   }
-  return tooMany(sources, inputs) + tooMany(shown, pictures);
+  return Math.max(tooMany(sources, inputs), tooMany(mics, micInputs)) + tooMany(shown, pictures);
 }
 const tooMany = (led: ReadonlyMap<string, number>, inputs: number): number =>
   inputs > 0 ? Math.max(0, [...led.values()].reduce((a, b) => a + b, 0) - inputs) : 0;

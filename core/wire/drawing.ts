@@ -8,6 +8,7 @@ import {
   findTypes,
   hearsAir,
   isCall,
+  isHardware,
   isPerson,
   isProgram,
   isWorn,
@@ -51,6 +52,11 @@ export interface TypedUse {
   readonly programId: string;
   readonly deviceId: string;
 }
+/** Somebody who was said to go into a box, and not by what. */
+export interface Spoken {
+  readonly person: string;
+  readonly device: string;
+}
 const MOST_BOXES = 60;
 /** So much dearer may the next of several like leads be. */
 const NEXT = 30;
@@ -70,6 +76,7 @@ export class Drawing {
   readonly boxes: TypedBox[] = [];
   readonly leads: TypedLead[] = [];
   readonly uses: TypedUse[] = [];
+  readonly spoken: Spoken[] = [];
   readonly noSocket: { deviceId: string; socket: string }[] = [];
   readonly waiting: string[] = [];
   readonly added: string[] = [];
@@ -111,6 +118,10 @@ export class Drawing {
       const ids = here.flatMap((h) => h.ids);
       // 'A call with a friend on the computer': what follows somebody belongs to what they stand beside.
       const isAside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids);
+      // 'Singer into the mixer': by what, is found later.
+      if (isAside && anchor.ids.length === 0 && joint !== 'from')
+        for (const device of ids.filter((id) => isHardware(this.#typeOf(id)!) && !this.#areHosts([id])))
+          for (const person of before.ids) this.spoken.push({ person, device });
       let beside = isAside && (anchor.ids.length > 0 || !this.#areHosts(ids)) ? anchor : before;
       // 'Mics, interface, laptop with an app': it runs on the laptop, and takes nothing else by that.
       if (this.#arePrograms(ids) && beside.ids.some((id) => this.#areHosts([id])))

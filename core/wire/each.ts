@@ -10,8 +10,19 @@ export function countForEach(chains: readonly Chain[]): readonly Chain[] {
   const given = chains.map((chain) =>
     chain.map((hop, i) => (hop.each && i > 0 ? { ...hop, items: hop.items.map(times(countIn(chain[i - 1]!))) } : hop)),
   );
-  return forEveryone(given);
+  return forEveryone(given.map(asManyAsPeople));
 }
+
+/** 'Three guests on mics': of what people hold or wear, and nobody has counted, there are as many as there are people. */
+const asManyAsPeople = (chain: Chain): Chain =>
+  chain.map((hop, i) => {
+    const before = chain[i - 1];
+    if (!before?.items.every((b) => b.mention.type && isPerson(b.mention.type)) || countIn(before) < 2) return hop;
+    // 'Headphones' are called so even if they are one.
+    const isTheirs = ({ mention: { type, several, text } }: Item) =>
+      type !== null && !type.hosts && ((several && hearsAir(type)) || (isWorn(type) && (several || /s$/i.test(text))));
+    return { ...hop, items: hop.items.map((item) => (isTheirs(item) ? times(countIn(before))(item) : item)) };
+  });
 
 const countIn = ({ items }: Hop): number => items.reduce((sum, i) => sum + i.mention.count, 0);
 /** An item as often as there are others. */

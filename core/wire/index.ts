@@ -8,7 +8,7 @@ export {
   removeConnection,
   sayEnd,
 } from './connections.ts';
-export type { TypedBox, TypedLead, TypedUse } from './drawing.ts';
+export type { Spoken, TypedBox, TypedLead, TypedUse } from './drawing.ts';
 export {
   addFarSeat,
   addSpareSeat,

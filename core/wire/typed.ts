@@ -2,7 +2,7 @@ import { type Edit, findTypes, type Rig } from '#core/rig/index.ts';
 import { type OwnWords, readChains } from '#core/typed/index.ts';
 import { fitsAmong } from './between.ts';
 import { chooseTypes } from './choose.ts';
-import { Drawing, type TypedBox, type TypedLead, type TypedUse } from './drawing.ts';
+import { Drawing, type Spoken, type TypedBox, type TypedLead, type TypedUse } from './drawing.ts';
 import { countForEach } from './each.ts';
 import { startingLevels } from './levels.ts';
 
@@ -10,6 +10,7 @@ export interface Typed {
   readonly boxes: readonly TypedBox[];
   readonly leads: readonly TypedLead[];
   readonly uses: readonly TypedUse[];
+  readonly spoken: readonly Spoken[];
   /** Sockets that were named and that the box has not: 'Mixer: aux in'. */
   readonly noSocket: readonly { readonly deviceId: string; readonly socket: string }[];
   /** Named beside something that nobody knows: where they lead is open. */
@@ -54,8 +55,8 @@ export function readTyped(
   const before = new Set(rig.devices.map((d) => d.id));
   const fresh = desk.rig.devices.filter((d) => !before.has(d.id)).map((d) => d.id);
   if (levels) for (const edit of startingLevels(desk.rig, new Set(fresh))) desk.take(edit);
-  const { boxes, leads, uses, noSocket, waiting, you, added, edits } = desk;
+  const { boxes, leads, uses, spoken, noSocket, waiting, you, added, edits } = desk;
   const understood = boxes.some((b) => b.type !== null);
   const edit: Edit | null = understood ? { kind: 'batch', edits } : null;
-  return { boxes, leads, uses, noSocket, waiting, you, added, edit, rig: desk.rig };
+  return { boxes, leads, uses, spoken, noSocket, waiting, you, added, edit, rig: desk.rig };
 }

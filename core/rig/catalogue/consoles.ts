@@ -26,16 +26,17 @@ function gameConsole(
   preset: string,
   link: NonNullable<DeviceType['ports'][number]['picture']>['link'],
   more: Pick<DeviceType, 'power' | 'priceEur'>,
+  { family, does }: Pick<DeviceType, 'family'> & { does: 'game' | 'music' } = { family: 'consoles', does: 'game' },
 ): DeviceType {
   return {
     id,
     name,
-    family: 'consoles',
+    family,
     summary,
     ...more,
     ports: [
       output('hdmi', 'HDMI', 'hdmi', 'digital', pictureAndStereo, {
-        does: 'game',
+        does,
         picture: {
           ...(link && { link }),
           sends: { mode: 'picture-mode', bits: 'bits' },
@@ -91,6 +92,16 @@ export const consoles: DeviceType[] = [
     { power: mains, priceEur: [60, 180] },
   ),
   withHeadset(),
+  gameConsole(
+    'video-player',
+    'Video player',
+    'Discs, tapes behind a converter, or programs from the network; picture and sound leave together over HDMI.',
+    { '1920x1080-60': '1080p, 60 Hz', '3840x2160-60': '2160p, 60 Hz' },
+    '1920x1080-60',
+    'tmds-600',
+    { power: mains, priceEur: [40, 250] },
+    { family: 'instruments', does: 'music' },
+  ),
 ];
 
 /** The game is heard at the console too: at its USB socket, and by radio at the jack of its controller. */

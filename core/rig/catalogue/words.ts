@@ -5,10 +5,12 @@
  */
 const WORDS: Readonly<Record<string, string>> = {
   person:
-    'me, myself, sing, talk, speak, narrate, singing, talking, speaking, narrating, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director, camera operator, cameraman, producer, engineer, sound engineer, technician, stage manager, announcer, emcee, mc, pastor, priest, preacher, pianist, organist, bassist, violinist, cellist, saxophonist, musician, rapper, actor, lecturer, professor, trainer, instructor, therapist, doctor, patient, contestant, quizmaster, learner, neighbor, neighbour, roommate, sibling, girlfriend, boyfriend (remote, far, online, my, first, second, third, left, right, main, other)',
+    'me, myself, vocals, lead vocals, backing vocals, vox, sing, talk, speak, narrate, singing, talking, speaking, narrating, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director, camera operator, cameraman, producer, engineer, sound engineer, technician, stage manager, announcer, emcee, mc, pastor, priest, preacher, pianist, organist, bassist, violinist, cellist, saxophonist, musician, rapper, actor, lecturer, professor, trainer, instructor, therapist, doctor, patient, contestant, quizmaster, learner, neighbor, neighbour, roommate, sibling, girlfriend, boyfriend (remote, far, online, my, first, second, third, left, right, main, other)',
   audience:
     'audience, crowd, public, viewers, listeners, the room, the hall, congregation, spectators (live, in the room)',
   'game-console': 'console, game console, games console, gaming console (home, current, new, video)',
+  'video-player':
+    'video player, dvd player, blu ray player, bluray player, vhs player, vcr, video recorder, set top box, cable box, satellite box, media streamer, tv box, streaming stick, streaming box, tv stick',
   'game-console-portable':
     'handheld console, portable console, console in dock, docked console, handheld game console, console dock (hybrid)',
   'game-console-old': 'old console, retro console, last gen console, older console (classic)',
@@ -24,7 +26,7 @@ const WORDS: Readonly<Record<string, string>> = {
     'capture card with pass through, pass through capture card, pass through capture, capture with passthrough, capture card with loop out, capture card with hdmi out, capture card (passthrough)',
   soundbar: 'soundbar, sound bar, tv speaker, tv soundbar',
   'phone-call':
-    'phone on a call, phone with call, call phone, phone caller, telephone, guest phone (mobile, cell, smartphone)',
+    'phone on a call, phone with call, smartphone on a call, mobile on a call, cell phone on a call, mobile phone on a call, call phone, phone caller, telephone, guest phone (mobile, cell, smartphone)',
   'interface-16':
     'sixteen input interface, sixteen channel interface, 16 channel interface, big rack interface, interface (large)',
   'radio-base-camera':
@@ -42,8 +44,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'drum-machine': 'drum machine, sampler, groovebox, electronic drums, electronic drum kit, e drums, drum pad, pads',
   turntable: 'turntable, record player, vinyl, vinyl player, deck, decks, gramophone, record deck',
   'dj-controller': 'dj controller, dj decks, dj deck, dj setup, dj console, dj mixer with decks, controller with decks',
-  'music-box':
-    'cd player, cd, network player, streamer box, tape deck, cassette deck, minidisc, mp3 player, media box, dvd player',
+  'music-box': 'cd player, cd, network player, streamer box, tape deck, cassette deck, minidisc, mp3 player, media box',
   'venue-feed':
     'venue feed, house feed, feed from the desk, feed from foh, foh feed, desk feed, pa feed, feed from the house, house mixer, house desk, church desk, church mixer, line from the venue, press feed, mult box',
   'video-mixer-4':
@@ -65,7 +66,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'mixer-usb-multitrack-12':
     'sixteen channel mixer, 16 channel mixer, twelve mic mixer, 12 mic mixer, large multitrack mixer (multitrack, big, large, digital)',
   accessory:
-    'tripod, mic stand, boom arm, mic arm, stand, ring light, key light, light, lamp, green screen, pop filter, shock mount, windscreen, mouse, gamepad, game controller, joypad, teleprompter, desk mount, chair, table, curtain (stand, led, softbox)',
+    'tripod, mic stand, boom arm, mic arm, stand, ring light, key light, light, lamp, green screen, pop filter, shock mount, windscreen, mouse, gamepad, game controller, joypad, teleprompter, desk mount, chair, table, curtain, controller, steering wheel, racing wheel, joystick, keyboard and mouse (stand, led, softbox)',
   'phono-preamp': 'phono preamp, phono amp, phono stage, turntable preamp, riaa preamp',
   'effects-pedal':
     'effects pedal, pedalboard, pedal board, pedals, guitar pedals, stompbox, stomp box, distortion pedal, delay pedal, reverb pedal, loop pedal, looper, multi effects, guitar effects (guitar, bass)',
@@ -165,7 +166,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'recorder-stereo':
     'recorder, stereo recorder, line recorder, two track recorder, audio recorder, card recorder, sd recorder, sd card recorder (stereo, rack, sd, card)',
   'recorder-handheld':
-    'handheld recorder, field recorder, pocket recorder, portable recorder, hand recorder, dictaphone, digital recorder',
+    'handheld recorder, field recorder, pocket recorder, portable recorder, hand recorder, dictaphone, digital recorder, stereo recorder, recorder, audio recorder',
   'recorder-multitrack': 'multitrack recorder, multitrack, eight track recorder, multi track recorder',
   'usb-to-line': 'usb dac, dac, usb headphone dongle, usb audio adapter, usb to aux, usb to jack (cheap)',
   'line-to-usb': 'line to usb, rca to usb, usb line in, usb audio grabber, aux to usb',
@@ -204,7 +205,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'di-box':
     'di, di box, direct box, dibox, direct injection box, passive di, di with ground lift, di box with ground lift (ground, lift, bass, guitar, keyboard, active, passive)',
   'headphone-splitter-box':
-    'headphone amp, headphone amplifier, headphone splitter, headphone distribution amp, hp amp (four way)',
+    'headphone amp, headphone amplifier, headphone splitter, headphone distribution amp, headphone distributor, hp amp (four way)',
   'headset-usb':
     'headset, usb headset, gaming headset, gaming headphones with mic, headset with mic (gaming, usb, my, wired)',
   'headset-bluetooth':
@@ -227,7 +228,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'loudspeaker-bluetooth': 'bluetooth speaker, bt speaker, portable speaker, wireless speaker, boombox',
   amplifier: 'amp, amplifier, power amp, hifi amp, receiver amp, stereo amp, poweramp',
   'conference-loudspeaker':
-    'speakerphone, conference speaker, conference puck, meeting speaker, speaker phone, conference phone',
+    'speakerphone, conference speaker, conference puck, meeting speaker, speaker phone, conference phone, conference mic, conference microphone, meeting mic, table speakerphone, conference unit',
   'two-way-radio':
     'base station radio, desk radio, two way radio, mobile radio, transceiver, ham radio, amateur radio, cb radio, vhf radio',
   'two-way-handheld':
