@@ -26,9 +26,9 @@ describe('a name of two things', () => {
     expect(readMention('booth mic', TYPES)).toMatchObject({ count: 1, type: { id: 'microphone-dynamic' } });
   });
   it('with unknown words before it is what it ends in, and those are told', () => {
-    expect(readMention('zoomy style meeting', TYPES)).toMatchObject({
+    expect(readMention('quirky style meeting', TYPES)).toMatchObject({
       type: { id: 'call' },
-      left: ['zoomy', 'style'],
+      left: ['quirky', 'style'],
       doubt: 'words',
     });
     expect(readMention('three odd quaint wobbly mixers', TYPES).doubt).toBe('unknown');
