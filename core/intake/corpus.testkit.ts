@@ -789,4 +789,33 @@ export const CORPUS: readonly DeskCase[] = [
     'four dynamic mics into a mixer, powered speakers on the mixer, mixer into the laptop for the livestream',
     'mixer with four vocal mics, main speakers from the mixer, mixer to the laptop with streaming software',
   ),
+  // Things that were only listed: inputs for all mics, a receiver for a transmitter, what it is for by its words.
+  desk(
+    'person person person person microphone-dynamic microphone-dynamic microphone-dynamic microphone-dynamic computer-desktop capture-program',
+    'voice>mix second>mix',
+    'radio show: 4 presenters on dynamic mics, mixer, pc, stream',
+    'four hosts with vocal mics, a mixer, a computer, streaming software',
+    'talk show: 4 people on dynamic mics, mixing desk, pc with a streaming app',
+  ),
+  desk(
+    'mixer-usb-send loudspeakers-active',
+    'voice>room',
+    'wedding: wireless mic, mixer, powered speakers',
+    'radio mic, mixing desk, main speakers',
+    'a wireless handheld, a mixer, active speakers',
+  ),
+  desk(
+    'headset-radio microphone-dynamic interface-2 computer-desktop capture-program person call',
+    'voice>mix voice>far far>ears',
+    'headset with usb dongle, xlr mic on the interface, pc, stream, friend on chat',
+    'gaming headset with a usb dongle, vocal mic on the sound card, computer, livestream, mate on voice chat',
+    'wireless gaming headset, dynamic mic on an audio interface, pc, streaming app, a friend on a voice call',
+  ),
+  desk(
+    'mixer-usb-10 guitar-electric microphone-dynamic microphone-dynamic loudspeakers-active computer-laptop',
+    'voice>room second>room music>room voice>track',
+    'two mics and a guitar into an 8 channel mixer, mixer to pa speakers and to a laptop by usb, laptop records',
+    '2 vocal mics, electric guitar > eight channel mixer; mixer > main speakers; mixer > notebook > recording app',
+    '2 dynamic mics and an electric guitar into a mixer with 8 channels, mixer into pa speakers and into the laptop, recording on the laptop',
+  ),
 ];

@@ -100,7 +100,7 @@ const isOnlySpokenInto = ({ rig }: Builder, hostId: string): boolean =>
   endsOf(rig, hostId, 'out').every((e) => e.deviceId === hostId || listenRank(rig, e.deviceId, hostId) > 3);
 
 /** What the computer is there for, where no program was named: a desk leads somewhere. */
-export function nameProgram(b: Builder, answers: Answers): Decision[] {
+export function nameProgram(b: Builder, text: string, answers: Answers): Decision[] {
   return hostsOf(b.rig).flatMap((hostId) => {
     const runs = programsOn(b.rig, hostId).map((id) => b.typeOf(id));
     const arrivals = endsOf(b.rig, hostId, 'in').filter((e) => e.deviceId !== hostId);
@@ -125,7 +125,9 @@ export function nameProgram(b: Builder, answers: Answers): Decision[] {
         ...(isGame ? [game] : []),
         { id: NONE, label: 'Nothing yet' },
       ],
-      usual: isGame ? game.id : captures || arrivals.some((e) => e.picture) ? stream.id : record.id,
+      usual: isGame
+        ? game.id
+        : (saidPurpose(text) ?? (captures || arrivals.some((e) => e.picture) ? stream.id : record.id)),
     });
     const type = b.types.get(asked.taken);
     if (type) {
@@ -144,6 +146,17 @@ const isCaptured = ({ rig }: Builder, hostId: string): boolean => {
     (other) => other !== hostId && endsOf(rig, other, 'in').some((e) => e.picture && after.has(e.deviceId)),
   );
 };
+
+/** What somebody says they do, in so many words. */
+const SAID: readonly (readonly [said: RegExp, purpose: number])[] = [
+  [/\b(?:live ?)?stream(?:s|ing|er|ed)?\b|\bbroadcast/i, 0],
+  [/\brecord(?:s|ed|ing)?\b|\bpodcast|\bvoice ?over|\baudio ?book/i, 2],
+];
+/** What the words of a desk say it is for; null where they say nothing. */
+function saidPurpose(text: string): string | null {
+  const found = SAID.find(([said]) => said.test(text));
+  return found ? PURPOSES[found[1]]!.id : null;
+}
 
 const PURPOSES = [
   { id: 'capture-program', label: 'Streaming', name: 'Streaming app' },

@@ -98,8 +98,9 @@ function isDeadEnd({ rig, types }: Builder, id: string): boolean {
 /** A picture that was named alone, beside a computer that no cable brings it to: what is between is to be found. */
 export function looseGaps(b: Builder, waiting: ReadonlySet<string>): TypedLead[] {
   const [host] = hostsOf(b.rig).filter((id) => b.typeOf(id).power?.feeds);
-  if (!host) return [];
-  return b.rig.devices.flatMap(({ id }): TypedLead[] => {
+  const radios = transmitterGaps(b, waiting, host);
+  if (!host) return radios;
+  const pictures = b.rig.devices.flatMap(({ id }): TypedLead[] => {
     const type = b.typeOf(id);
     const shows = type.ports.some(
       (p) => p.direction === 'out' && p.picture !== undefined && connectorOf(p.connector)?.kind === 'hdmi',
@@ -109,6 +110,20 @@ export function looseGaps(b: Builder, waiting: ReadonlySet<string>): TypedLead[]
     return isHardware(type) && !type.hosts && shows && begins && !isPlugged && !waiting.has(id)
       ? [{ from: id, to: host, offer: null }]
       : [];
+  });
+  return [...pictures, ...radios];
+}
+
+/** A transmitter that was named alone sends to what takes others, or to the computer: its receiver is to be found. */
+function transmitterGaps(b: Builder, waiting: ReadonlySet<string>, host: string | undefined): TypedLead[] {
+  const goal = b.rig.devices.find((d) => takesOthers(b.typeOf(d.id)) && !b.typeOf(d.id).hosts)?.id ?? host;
+  if (!goal) return [];
+  return b.rig.devices.flatMap(({ id }): TypedLead[] => {
+    const type = b.typeOf(id);
+    const outputs = type.ports.filter((p) => p.direction === 'out');
+    const isSent = b.rig.cables.some((c) => c.from.deviceId === id && c.medium !== 'air');
+    const isSender = outputs.length > 0 && outputs.every((p) => p.connector === 'radio');
+    return isHardware(type) && isSender && !isSent && !waiting.has(id) ? [{ from: id, to: goal, offer: null }] : [];
   });
 }
 

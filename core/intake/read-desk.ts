@@ -73,7 +73,7 @@ export function readDesk(
   chooseUse(b);
   callOnPhones(b);
   padLines(b);
-  decisions.push(...nameProgram(b, answers));
+  decisions.push(...nameProgram(b, text, answers));
   const uses = [...typed.uses, ...callThose(b, typed.uses)];
   seatFarPeople(b, uses);
   earsForCalls(b);

@@ -18,7 +18,9 @@ type Part = { readonly kind: 'item'; readonly item: Item } | Separator;
  * lists by commas, '&' and 'and', sentences by semicolons, lines and full stops. After a comma a new chain begins where
  * what follows has a way of its own and is not fed by what is fed before it.
  */
-export function readChains(text: string, types: Types, fits: Fits, own?: OwnWords): Chain[] {
+export function readChains(typed: string, types: Types, fits: Fits, own?: OwnWords): Chain[] {
+  // As long as it was: where words stand is told.
+  const text = typed.replace(SEATED, (words) => ' '.repeat(words.length));
   const vocabulary = vocabularyOf(types);
   const statements: Lexeme[][] = [[]];
   for (const lexeme of lexemesOf(text)) {
@@ -38,6 +40,9 @@ export function readChains(text: string, types: Types, fits: Fits, own?: OwnWord
   });
   return partsAsSockets(chains);
 }
+
+/** Where people sit says nothing of what they have. */
+const SEATED = /\b(?:sitting )?(?:a?round|at) (?:a|the|one|my|our) (?:table|desk)\b/giu;
 
 const MOST_IN_TITLE = 6;
 const isTitle = (lexemes: readonly Lexeme[]): boolean =>
@@ -63,6 +68,7 @@ function partsOf(
   let open: Lexeme[] = [];
   let socket: string | null = null;
   let via: string | null = null;
+  let isAnd = false;
   const close = () => {
     const words = open.map((l) => l.text).join(' ');
     const last = parts.at(-2);
@@ -97,8 +103,14 @@ function partsOf(
     // 'On it, headphones from it': what a word for something said before leads to is over.
     else if (separator.kind !== last.kind) parts.splice(-1, 1, separator);
   };
+  /** Behind 'and', the same way as the last thing was led: one more that is led so. */
+  const isAlso = (joint: Joint): boolean => {
+    const led = parts.at(-3);
+    return isAnd && open.length === 0 && parts.at(-1)?.kind === 'list' && led?.kind === 'joint' && led.joint === joint;
+  };
   for (let i = 0; i < lexemes.length; i++) {
     const lexeme = lexemes[i]!;
+    if (lexeme.kind !== 'word') isAnd = lexeme.kind === 'and';
     if (lexeme.kind === 'arrow') part({ kind: 'joint', joint: 'to' });
     else if (lexeme.kind === 'back') part({ kind: 'joint', joint: 'from' });
     else if (lexeme.kind === 'comma' || lexeme.kind === 'and') part({ kind: 'list' });
@@ -143,6 +155,13 @@ function partsOf(
         if (item) parts.push({ kind: 'item', item });
         part({ kind: 'joint', joint: 'either' });
         i += joint.length - 1;
+      } else if (joint && COUNTED_WITH.test(run.slice(0, joint.length + 2).join(' '))) {
+        // 'Interface with 8 inputs': what it has, and nothing that is plugged there.
+        open.push(...lexemes.slice(i, i + joint.length + 2));
+        i += joint.length + 1;
+      } else if (joint && isAlso(joint.joint)) {
+        // 'Mixer to the speakers and to the laptop': to both.
+        i += joint.length - 1;
       } else if (joint) {
         const said = run.slice(0, joint.length).join(' ');
         part({ kind: 'joint', joint: joint.joint, each: /\beach\b/i.test(said) }, /^then$/i.test(said));
@@ -158,6 +177,7 @@ function partsOf(
   return parts;
 }
 
+const COUNTED_WITH = /^with (?:\d{1,2}|two|three|four|six|eight) (?:in|inputs?|channels?|ch|tracks?|ports?|preamps?)$/i;
 const isAll = (word: string): boolean => /^all$/i.test(word);
 
 /** '4 in' and '2 out' count sockets: no way leads in there. */
@@ -231,8 +251,14 @@ function chainsOf(parts: readonly Part[], fits: Fits): Chain[] {
       before = part;
       return;
     }
-    if (before?.kind === 'joint') chain.push({ joint: before.joint, each: before.each ?? false, items: [part.item] });
-    else if (before?.kind === 'list' && leadsOn(parts, i) && isKnown(chain, part.item)) {
+    if (before?.kind === 'joint') {
+      const loose = before.joint === 'either' ? looseBefore(chain, part.item, fits) : [];
+      if (loose.length > 0) {
+        chains.splice(-1, 0, [{ joint: null, each: false, items: loose }]);
+        chain[0]!.items.splice(0, chain[0]!.items.length, ...chain[0]!.items.filter((i) => !loose.includes(i)));
+      }
+      chain.push({ joint: before.joint, each: before.each ?? false, items: [part.item] });
+    } else if (before?.kind === 'list' && leadsOn(parts, i) && isKnown(chain, part.item)) {
       // 'Mics into the mixer, mixer into the laptop'
       chain = [{ joint: null, each: false, items: [part.item] }];
       chains.push(chain);
@@ -247,6 +273,14 @@ function chainsOf(parts: readonly Part[], fits: Fits): Chain[] {
     before = null;
   });
   return chains;
+}
+
+/** 'Headset, mic on the interface': things of a list at the beginning that have no place there, where the last one has. */
+function looseBefore(chain: Chain, goal: Item, fits: Fits): Item[] {
+  const [list, ...more] = chain;
+  if (!list || more.length > 0 || list.items.length < 2 || !goal.mention.type) return [];
+  const hasPlace = (item: Item) => !item.mention.type || isFed([item], goal, fits) || isFed([goal], item, fits);
+  return hasPlace(list.items.at(-1)!) ? list.items.filter((i) => !hasPlace(i)) : [];
 }
 
 /** 'Headset in the controller': what stands before it has no part in that. */
@@ -278,8 +312,20 @@ function staysInList(chain: Chain, item: Item, leads: boolean, fits: Fits): bool
     previous.items.some(
       ({ mention: { type } }) => type && isPerson(type) && item.mention.type && fits(item.mention.type, type) !== null,
     );
-  return (isMet || isFed(previous.items, item, fits)) && !(leads && sameKind(previous.items, item));
+  // 'Mic on the interface, pc': nobody puts it on that.
+  const isNear =
+    last.joint !== 'either' ||
+    previous.items.some(
+      ({ mention: { type } }) =>
+        !type || !item.mention.type || Math.min(costOf(type, item, fits), costOf(type, item, fits, true)) < GOOD,
+    );
+  return (isMet || (isNear && isFed(previous.items, item, fits))) && !(leads && sameKind(previous.items, item));
 }
+
+/** A lead as everybody has it. */
+const GOOD = 35;
+const costOf = (a: DeviceType, { mention: { type: b } }: Item, fits: Fits, isBack = false): number =>
+  (b ? (isBack ? fits(b, a) : fits(a, b)) : null) ?? Number.POSITIVE_INFINITY;
 
 /** It is heard there, or kept. */
 const isEnd = (type: DeviceType): boolean => soundsIntoRoom(type) || isWorn(type) || records(type);

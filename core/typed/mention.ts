@@ -210,7 +210,10 @@ const NOTHING_READ = {
 export function readMention(typed: string, types: Types, own?: OwnWords): Mention {
   const vocabulary = vocabularyOf(types);
   // Whose it is tells which one, not what.
-  const tokens = tokensOf(typed.replace(OWNER, ' ')).map((word) => ({ word, as: meantBy(word, vocabulary) ?? word }));
+  const tokens = tokensOf(typed.replace(OWNER, ' ')).map((word) => ({
+    word,
+    as: meantBy(word, vocabulary) ?? word,
+  }));
   const { count: said, isPair, inputs, words: meant } = counted(tokens, vocabulary);
   const judged = vocabulary.types
     .flatMap((called) => judge(called, meant, inputs, vocabulary) ?? [])
@@ -235,6 +238,8 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
     text === bare &&
     // 'Friend joins' are not two friends.
     !best.left.includes(tokens.at(-1)?.word ?? '') &&
+    !FILLERS.has(tokens.at(-1)?.as ?? '') &&
+    !COUNTED.has(tokens.at(-1)?.as ?? '') &&
     isPlural(text, best.type);
   const count = several ? 2 : one;
   // Less of it is known than is not, and what it is called in the end is not: nobody should think that it was understood.

@@ -18,7 +18,7 @@ const WAYS: ReadonlyMap<string, Joint> = new Map(
       ['from', 'from by off takes taking gets getting receives hears hear hearing'],
       [
         'either',
-        'with w using uses on in inside at has joins joining join wears wearing for listens listening talks talking speaks speaking sings plays playing runs running monitoring',
+        'with w using uses on in inside at around round has joins joining join wears wearing for listens listening talks talking speaks speaking sings plays playing runs running monitoring',
       ],
     ] as const
   ).flatMap(([joint, words]) => words.split(' ').map((word): [string, Joint] => [word, joint])),
@@ -108,8 +108,11 @@ export function joiningName(words: readonly string[], vocabulary: Vocabulary): n
   for (const name of names) {
     let at = 0;
     let used = 0;
-    while (used < tokens.length && at < name.length && tokens[used]!.every((t, i) => name[at + i] === t)) {
-      at += tokens[used]!.length;
+    while (used < tokens.length && at < name.length) {
+      const isNext = tokens[used]!.every((t, i) => name[at + i] === t);
+      // 'Headset with a dongle'
+      if (!isNext && !(at > 0 && ARTICLES.has(words[used]!.toLowerCase()))) break;
+      if (isNext) at += tokens[used]!.length;
       used++;
     }
     if (at === name.length && used > longest) longest = used;

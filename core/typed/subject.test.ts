@@ -64,6 +64,23 @@ describe('a socket that is named for itself', () => {
   });
 });
 
+describe('one way for several things', () => {
+  it('is said again behind an and', () => {
+    expect(chainsOf('mixer to the speakers and to the laptop')).toEqual(['mixer>speakers+laptop']);
+    expect(chainsOf('console into a capture card, then into the pc')).toEqual(['console>capture card>pc']);
+  });
+  it('is taken by those of a list that have a place there', () => {
+    expect(chainsOf('usb headset, xlr mic on the interface')).toEqual(['usb headset', 'xlr mic/interface']);
+    expect(chainsOf('webcam and headset on the laptop')).toEqual(['webcam+headset/laptop']);
+  });
+  it('is none where a number of sockets is meant', () => {
+    expect(chainsOf('5 mics into an interface with 8 inputs into the pc')).toEqual(['mics>interface with 8 inputs>pc']);
+  });
+  it('is no matter of where people sit', () => {
+    expect(chainsOf('five people round a table with a mic into a recorder')).toEqual(['people/mic>recorder']);
+  });
+});
+
 describe('several people', () => {
   const countOf = (text: string, word: RegExp) =>
     readTyped(emptyRig('Desk'), text).rig.devices.filter((d) => word.test(d.name)).length;

@@ -1,4 +1,4 @@
-import { isPerson, isProgram } from '#core/rig/index.ts';
+import { isCall, isPerson } from '#core/rig/index.ts';
 import type { Chain, Fits, Item } from './chain.ts';
 
 /** So much better one way round than the other: no doubt which is meant. */
@@ -32,8 +32,7 @@ export function bySubject(chain: Chain, fits: Fits): Chain[] {
     const [subject] = of.items;
     if (has.joint !== 'either' || next.joint === null || of.items.length !== 1) continue;
     // 'Call with a friend on the phone': the call is there, and not the friend.
-    const isMeeting =
-      isProgramAt(subject!) && has.items.every(({ mention: { type } }) => type !== null && isPerson(type));
+    const isMeeting = isCallAt(subject!) && has.items.every(({ mention: { type } }) => type !== null && isPerson(type));
     if (isMeeting && next.joint === 'either') return apart(chain, i, fits);
     if (next.joint === 'either') continue;
     const isTo = next.joint === 'to';
@@ -56,4 +55,4 @@ const apart = (chain: Chain, at: number, fits: Fits): Chain[] => [
   chain.slice(0, at + 2),
   ...bySubject([{ joint: null, each: false, items: chain[at]!.items }, ...chain.slice(at + 2)], fits),
 ];
-const isProgramAt = ({ mention: { type } }: Item): boolean => type !== null && isProgram(type);
+const isCallAt = ({ mention: { type } }: Item): boolean => type !== null && isCall(type);

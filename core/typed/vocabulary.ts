@@ -23,7 +23,7 @@ export interface Vocabulary {
 
 /** Words that say nothing of what a device is. */
 export const FILLERS = new Set(
-  'my a an the our your his her their some this that these those old new cheap good nice little big large small tiny compact thing of and with for to in on at is it own one same usual normal regular standard basic main second first other left right spare i we you he she they them there here have got use which that who also just then so want need like would will do am im play record everything etc another extra more clean recorded separately separate round around sitting table podcast setup rig show gig session interview online'.split(
+  'my a an the our your his her their some this that these those old new cheap good nice little big large small tiny compact thing of and with for to in on at is it own one same usual normal regular standard basic main second first other left right spare i we you he she they them there here have got use which that who also just then so want need like would will do am im play record everything etc another extra more clean recorded separately separate sitting podcast setup rig show gig session interview online'.split(
     ' ',
   ),
 );

@@ -50,6 +50,8 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
   const all = [...groups.keys()];
   const bestBeside = (item: Item) =>
     [{ type: item.mention.type!, less: 0 }, ...item.mention.near.slice(0, MOST_LISTED)]
+      // Something that hears, as was said.
+      .filter((o) => hearsAir(o.type))
       .map((o) => {
         const costs = all
           .filter((other) => other !== item && typeOf(other))
@@ -57,6 +59,9 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
         return { ...o, cost: Math.min(UNJOINED, ...costs) + LESS * o.less };
       })
       .reduce((a, b) => (b.cost < a.cost - 1e-9 ? b : a));
+  // Mics that lead nowhere go into the first thing that takes mics and that nothing is led to.
+  const loose = looseMics(chains, typeOf);
+  const goal = [...groups].find(([item, at]) => takesMics(item.mention.type) && at.every((p) => !isLedTo(p)))?.[0];
   for (let round = 0; round < ROUNDS; round++) {
     let changed = false;
     for (const places of groups.values()) {
@@ -74,7 +79,9 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
         [{ type: mention.type!, less: 0 }, ...mention.near]
           .map((o) => ({
             ...o,
-            cost: at.reduce((sum, p) => sum + costAt(p, o.type), LESS * o.less) + FULL * missingAt(at, o.type, typeOf),
+            cost:
+              at.reduce((sum, p) => sum + costAt(p, o.type), LESS * o.less) +
+              FULL * missingAt(at, o.type, typeOf, at[0]!.item === goal ? loose : 0),
           }))
           .reduce((a, b) => (b.cost < a.cost - 1e-9 ? b : a));
       const isListed = isNamedAlone(places) && hearsAir(first.mention.type) && !films(first.mention.type);
@@ -102,15 +109,41 @@ const isOnCalls = (type: DeviceType): boolean =>
 const gives = (type: DeviceType): boolean =>
   type.ports.some((p) => p.direction === 'out' && p.level !== 'air' && p.level !== 'light');
 
+const takesMics = (type: DeviceType | null): boolean =>
+  type !== null &&
+  !type.hosts &&
+  !hearsAir(type) &&
+  type.ports.some((p) => isAnalogInput(p) && p.level === 'microphone');
+const isLedTo = ({ chain, hop }: Place): boolean =>
+  chain[hop]!.joint === 'to' || chain[hop]!.joint === 'either' || chain[hop + 1]?.joint === 'from';
+
+/** How many mics with a cable were named that nothing was said to take. */
+function looseMics(chains: readonly Chain[], typeOf: (item: Item) => DeviceType | null): number {
+  const counts = new Map<string, number>();
+  for (const chain of chains)
+    for (const item of chain.at(-1)?.items ?? []) {
+      const type = typeOf(item);
+      const outputs = type?.ports.filter((p) => p.direction === 'out' && p.connector !== 'inside') ?? [];
+      if (type && hearsAir(type) && outputs.length > 0 && outputs.every((p) => isAnalog(p.level)))
+        counts.set(ownKey(item.text), item.mention.count);
+    }
+  return [...counts.values()].reduce((a, b) => a + b, 0);
+}
+
 /** How many of the sources that are led to something find no input of it free. */
-function missingAt(places: readonly Place[], as: DeviceType, typeOf: (item: Item) => DeviceType | null): number {
+function missingAt(
+  places: readonly Place[],
+  as: DeviceType,
+  typeOf: (item: Item) => DeviceType | null,
+  loose: number,
+): number {
   if (as.hosts) return 0;
   const inputs = as.ports.filter(isAnalogInput).length;
   const pictures = as.ports.filter(isPictureInput).length;
   const shown = new Map<string, number>();
   const isMono = as.ports.every((p) => !isAnalogInput(p) || p.channels.length === 1);
   const sources = new Map<string, number>();
-  const mics = new Map<string, number>();
+  const mics = new Map<string, number>(loose > 0 ? [['', loose]] : []);
   const micInputs = as.ports.filter((p) => isAnalogInput(p) && p.level === 'microphone').length;
   for (const { chain, hop } of places) {
     const { joint } = chain[hop]!;

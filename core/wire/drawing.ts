@@ -18,6 +18,7 @@ import {
 import { type Chain, type Item, isPlural, type Joint } from '#core/typed/index.ts';
 import { addDevice, nameFor } from './add.ts';
 import { type Beside, bestBetween, fitsAmong, isMeant, isWithin, likeness, typesBeside } from './between.ts';
+import { furtherOffers } from './further.ts';
 import { isMe, Mentioned, namesOf, YOU } from './mentioned.ts';
 import type { Offer } from './offers.ts';
 import { socketsOf } from './sockets.ts';
@@ -58,8 +59,6 @@ export interface Spoken {
   readonly device: string;
 }
 const MOST_BOXES = 60;
-/** So much dearer may the next of several like leads be. */
-const NEXT = 30;
 /** What a desk computer is, where one has to be and none was named. */
 const COMPUTER = 'computer-desktop';
 
@@ -149,7 +148,11 @@ export class Drawing {
   finish(): void {
     this.#callFriends();
     for (const { programId, deviceId } of this.#later) this.#plugBeside(findDevice(this.rig, programId)!, deviceId);
-    for (const lead of [...this.leads]) this.#plugOthers(lead);
+    for (const { from, to, offer } of [...this.leads])
+      for (const next of offer ? furtherOffers(this.rig, from, to, offer) : []) {
+        this.leads.push({ from, to, offer: next });
+        this.take({ kind: 'batch', edits: next.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
+      }
   }
 
   /** The devices that an item names: those that are there, or new ones. */
@@ -371,39 +374,6 @@ export class Drawing {
     if (!said) return true;
     const socket = socketsOf(this.rig, deviceId).find((s) => s.ports.some((p) => p.id === portId));
     return socket !== undefined && likeness(socket, said) > 0;
-  }
-
-  /** Further outputs of one kind, each with an input of its own that something comes to: four receivers in one box, eight preamps. */
-  #plugOthers({ from, to, offer }: TypedLead): void {
-    const [first] = offer?.cables ?? [];
-    const type = this.#typeOf(from);
-    if (first?.medium !== 'lead' || first.from.deviceId !== from || !type || type.hosts) return;
-    const used = type.ports.find((p) => p.id === first.from.portId)!;
-    const isFed = (portId: string) => this.rig.cables.some((c) => c.to.deviceId === from && c.to.portId === portId);
-    const fedBy = (portId: string) =>
-      type.inside
-        .filter((w) => w.to.split('.')[0] === portId)
-        .map((w) => w.from.split('.')[0]!)
-        .filter(isFed);
-    const told = new Set(
-      this.rig.cables
-        .filter((c) => c.from.deviceId === from && c.to.deviceId === to)
-        .flatMap((c) => fedBy(c.from.portId)),
-    );
-    for (const port of type.ports) {
-      const isLike = port.direction === 'out' && port.connector === used.connector && port.level === used.level;
-      const inputs = fedBy(port.id);
-      const isFree = !this.rig.cables.some((c) => c.from.deviceId === from && c.from.portId === port.id);
-      if (!isLike || !isFree || inputs.length === 0 || inputs.some((id) => told.has(id))) continue;
-      const next = bestBetween(this.rig, from, to, {
-        suits: (o) =>
-          o.cables[0]!.from.portId === port.id && o.socket.cableIds.length === 0 && o.cost < offer!.cost + NEXT,
-      });
-      if (!next) continue;
-      this.leads.push({ from, to, offer: next });
-      this.take({ kind: 'batch', edits: next.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
-      for (const id of inputs) told.add(id);
-    }
   }
 
   /** What a computer brings, handed to a program. */

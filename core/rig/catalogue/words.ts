@@ -5,7 +5,7 @@
  */
 const WORDS: Readonly<Record<string, string>> = {
   person:
-    'me, myself, vocals, lead vocals, backing vocals, vox, sing, talk, speak, narrate, singing, talking, speaking, narrating, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director, camera operator, cameraman, producer, engineer, sound engineer, technician, stage manager, announcer, emcee, mc, pastor, priest, preacher, pianist, organist, bassist, violinist, cellist, saxophonist, musician, rapper, actor, lecturer, professor, trainer, instructor, therapist, doctor, patient, contestant, quizmaster, learner, neighbor, neighbour, roommate, sibling, girlfriend, boyfriend (remote, far, online, my, first, second, third, left, right, main, other)',
+    'me, myself, vocals, lead vocals, backing vocals, vox, sing, talk, speak, narrate, singing, talking, speaking, narrating, person, people, voice, talker, presenter, host, cohost, co host, guest, singer, vocalist, player, gamer, streamer, teacher, tutor, coach, narrator, interviewer, interviewee, friend, wife, husband, partner, kid, child, panelist, panellist, moderator, caster, commentator, student, pupil, pupils, students, class, team, remote team, crew, panel, learners, attendees, participants, caller, remote guest, remote friend, co presenter, dj, drummer, guitarist, mum, dad, son, daughter, brother, sister, mate, buddy, teammate, teammates, boss, client, customer, colleague, colleagues, band, operator, director, camera operator, cameraman, producer, engineer, sound engineer, technician, stage manager, announcer, emcee, mc, pastor, priest, preacher, pianist, organist, bassist, violinist, cellist, saxophonist, musician, rapper, actor, lecturer, professor, trainer, instructor, therapist, doctor, patient, contestant, quizmaster, learner, neighbor, neighbour, roommate, sibling, girlfriend, boyfriend (remote, far, online, my, first, second, third, left, right, main, other)',
   audience:
     'audience, crowd, public, viewers, listeners, the room, the hall, congregation, spectators (live, in the room)',
   'game-console': 'console, game console, games console, gaming console (home, current, new, video)',
@@ -66,7 +66,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'mixer-usb-multitrack-12':
     'sixteen channel mixer, 16 channel mixer, twelve mic mixer, 12 mic mixer, large multitrack mixer (multitrack, big, large, digital)',
   accessory:
-    'tripod, mic stand, boom arm, mic arm, stand, ring light, key light, light, lamp, green screen, pop filter, shock mount, windscreen, mouse, gamepad, game controller, joypad, teleprompter, desk mount, chair, table, curtain, controller, steering wheel, racing wheel, joystick, keyboard and mouse (stand, led, softbox)',
+    'tripod, mic stand, boom arm, mic arm, stand, ring light, key light, light, lamp, green screen, pop filter, shock mount, windscreen, mouse, gamepad, game controller, joypad, teleprompter, desk mount, chair, curtain, controller, steering wheel, racing wheel, joystick, keyboard and mouse (stand, led, softbox)',
   'phono-preamp': 'phono preamp, phono amp, phono stage, turntable preamp, riaa preamp',
   'effects-pedal':
     'effects pedal, pedalboard, pedal board, pedals, guitar pedals, stompbox, stomp box, distortion pedal, delay pedal, reverb pedal, loop pedal, looper, multi effects, guitar effects (guitar, bass)',
@@ -120,7 +120,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'microphone-dynamic':
     'mic, microphone, dynamic mic, xlr mic, vocal mic, stage mic, handheld mic, hand mic, broadcast mic, podcast mic, moving coil mic, mike (dynamic, xlr, vocal, wired, moving coil, stage, cardioid, kick, snare, tom, amp, instrument, pulpit, lectern, booth, host, guest, announcer)',
   'microphone-condenser':
-    'condenser, condenser mic, large diaphragm condenser, small diaphragm condenser, studio mic, ldc, sdc, overhead mic, overhead, hi hat mic, boundary mic, pulpit mic, lectern mic, piano mic, audience mic, crowd mic, shotgun, shotgun mic, choir mic, room mic, boom mic (condenser, xlr, studio, cardioid, phantom)',
+    'condenser, condenser mic, large diaphragm condenser, small diaphragm condenser, studio mic, ldc, sdc, overhead mic, overhead, hi hat mic, boundary mic, table mic, gooseneck, gooseneck mic, pulpit mic, lectern mic, piano mic, audience mic, crowd mic, shotgun, shotgun mic, choir mic, room mic, boom mic (condenser, xlr, studio, cardioid, phantom)',
   'microphone-ribbon': 'ribbon, ribbon mic, ribbon microphone',
   'lapel-wired':
     'lav, lavalier, lav mic, lapel, lapel mic, lavalier mic, clip on mic, tie mic, tie clip mic (wired, clip on)',
@@ -211,7 +211,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'headset-bluetooth':
     'bluetooth headset, bt headset, bluetooth earbuds, earbuds, bluetooth headphones, wireless earbuds, bt headphones',
   'headset-radio':
-    'wireless headset, wireless gaming headset, 2.4 ghz headset, dongle headset, cordless headset, headset with dongle',
+    'headset with dongle, headset with usb dongle, headset with usb stick, wireless headset, wireless gaming headset, 2.4 ghz headset, dongle headset, cordless headset, headset with dongle',
   'headset-four-contact':
     'wired headset, jack headset, analog headset, trrs headset, headset with one plug, headset 3.5 mm, phone headset',
   'headset-two-plug': 'two plug headset, headset with two plugs, pc headset, headset two jacks, split headset',
