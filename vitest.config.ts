@@ -18,8 +18,8 @@ export default defineConfig({
           environment: 'node',
           // One worker reads the catalogue once for all of its files.
           isolate: false,
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout: 240_000,
+          hookTimeout: 240_000,
         },
       },
       {
@@ -27,8 +27,8 @@ export default defineConfig({
           name: 'web',
           include: ['web/**/*.test.ts', 'web/**/*.test.tsx'],
           environment: 'node',
-          testTimeout: 30_000,
-          hookTimeout: 60_000,
+          testTimeout: 120_000,
+          hookTimeout: 240_000,
         },
       },
     ],

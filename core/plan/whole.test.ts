@@ -56,7 +56,7 @@ describe('what settings cannot bring', () => {
       }
     expect(forgotten).toBeGreaterThan(12);
     expect(boxed).toBeLessThan(3);
-  }, 60_000);
+  });
   it('is brought by a box where no lead fits, with what it costs', () => {
     // A phone's jack and a program: between them nothing that is there takes the one and hands on the other.
     const rig: Rig = {

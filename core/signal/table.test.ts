@@ -347,7 +347,7 @@ describe('the table', () => {
       'not-alone',
     ])
       expect(words.get(word) ?? 0, word).toBeGreaterThan(4);
-  }, 120_000);
+  });
 
   it('knows loops by their gain and delay: within 0.1 dB and 0.1 ms on rings of any length', () => {
     fc.assert(

@@ -111,7 +111,7 @@ describe('a stand-in’s take', () => {
     for (const id of [...at, ...others]) takes.push(await readAt(id, fault.id));
     const found = explain(relay, takes, players);
     expect(found.some((e) => e.faults.some((f) => f.id === fault.id))).toBe(true);
-  }, 120_000);
+  });
 });
 
 describe('a tune’s panel in a take', () => {
