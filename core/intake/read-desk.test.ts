@@ -319,4 +319,35 @@ describe('a desk read from plain words', () => {
       { numRuns: 60 },
     );
   });
+  it('is for what its words say, whatever else it might be for', () => {
+    const purpose = (text: string) => decision('purpose:', readDesk(text))?.taken;
+    expect(purpose('usb mic, laptop')).toBe('recording-program');
+    expect(purpose('streaming from home: usb mic, laptop')).toBe('capture-program');
+    expect(purpose('console > capture card > pc')).toBe('capture-program');
+    expect(purpose('recorded at home: console > capture card > pc')).toBe('recording-program');
+    const asked = decision('purpose:', readDesk('streaming from home: usb mic, laptop'))!;
+    const call = readDesk('streaming from home: usb mic, laptop', { answers: new Map([[asked.id, 'call']]) });
+    expect(decision('purpose:', call)).toMatchObject({ taken: 'call', answered: true });
+  });
+  it('hands a mic to whoever goes into a mixer, unless one is there', () => {
+    const bare = readDesk('singer > mixer > recorder');
+    expect(says(bare)).toContain('Microphone plugs into Mixer (Singer talks into it)');
+    expect(evaluate(bare.rig!).pairs.every((p) => p.ways.length > 0)).toBe(true);
+    const given = bare.made.find((m) => sayMade(m.says).startsWith('Microphone plugs'))!;
+    const without = readDesk('singer > mixer > recorder', { without: new Set([given.id]) });
+    expect(without.made.find((m) => m.id === given.id)!.removed).toBe(true);
+    expect(without.rig!.devices.map((d) => d.name)).not.toContain('Microphone');
+    const own = readDesk('singer > mixer; mic > mixer; mixer > recorder');
+    expect(says(own)).toContain('Singer talks into Mic');
+    expect(own.rig!.devices).toHaveLength(4);
+  });
+  it('finds a receiver for a transmitter that was only listed, and asks which', () => {
+    const read = readDesk('wireless mic, mixer, powered speakers');
+    const asked = decision('between:', read)!;
+    expect(asked.asks).toBe('No cable goes straight from Wireless mic to Mixer. What’s between them?');
+    expect(read.rig!.cables.filter((c) => c.medium === 'radio' || c.medium === 'lead').length).toBeGreaterThan(2);
+    const not = readDesk('wireless mic, mixer, powered speakers', { answers: new Map([[asked.id, 'none']]) });
+    const receivers = (of: typeof read) => of.rig!.devices.filter((d) => d.name.startsWith('Radio microphone')).length;
+    expect([receivers(read), receivers(not)]).toEqual([1, 0]);
+  });
 });
