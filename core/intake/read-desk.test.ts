@@ -350,4 +350,23 @@ describe('a desk read from plain words', () => {
     const receivers = (of: typeof read) => of.rig!.devices.filter((d) => d.name.startsWith('Radio microphone')).length;
     expect([receivers(read), receivers(not)]).toEqual([1, 0]);
   });
+  it('puts an interface between mics that were only listed and a computer, with an input for each, and asks which', () => {
+    for (const n of [1, 2, 3, 4, 6, 8]) {
+      const read = readDesk(`${n} condenser mics, laptop`);
+      const asked = decision('into:', read)!;
+      expect(asked.options.length, `${n} mics`).toBeGreaterThan(1);
+      const heard = evaluate(read.rig!).pairs.filter((p) => p.want === 'must');
+      expect(
+        heard.filter((p) => p.ways.length === 0),
+        `${n} mics`,
+      ).toEqual([]);
+      expect(new Set(heard.map((p) => p.sourceId)).size, `${n} mics`).toBe(n);
+      expect(check(read.rig!).filter((f) => f.severity === 'stop')).toEqual([]);
+      const not = readDesk(`${n} condenser mics, laptop`, { answers: new Map([[asked.id, 'none']]) });
+      expect(not.rig!.cables.filter((c) => c.medium === 'lead')).toEqual([]);
+    }
+    // Whatever takes it already is enough.
+    for (const text of ['usb mic, laptop', 'xlr mic, interface, laptop', 'xlr mic, mixer, laptop'])
+      expect(decision('into:', readDesk(text))).toBeUndefined();
+  });
 });

@@ -6,6 +6,7 @@ import { adaptPlugIns, bridgeGaps, padLines, shareInputs } from './between.ts';
 import { Builder, listed, type Made } from './builder.ts';
 import { hearGames } from './hear-game.ts';
 import { callOnPhones, hostPrograms, hostUsb, nameProgram } from './hosts.ts';
+import { interfaceForMics } from './listed-mics.ts';
 import { looseGaps, moveSources, plugLoose, plugScreens } from './loose.ts';
 import {
   callThose,
@@ -60,6 +61,7 @@ export function readDesk(
   decisions.push(...bridgeGaps(b, typed.leads, answers, false));
   hostPrograms(b);
   if (typed.waiting.length === 0) hostUsb(b);
+  decisions.push(...interfaceForMics(b, new Set(typed.waiting), answers));
   plugLoose(b, new Set(typed.waiting));
   shareInputs(b);
   decisions.push(...bridgeGaps(b, looseGaps(b, new Set(typed.waiting)), answers, false));

@@ -1,4 +1,4 @@
-import { type DeviceType, films, hearsAir, isCall, isPerson, isProgram, isWorn } from '#core/rig/index.ts';
+import { type DeviceType, films, hearsAir, isCall, isHardware, isPerson, isProgram, isWorn } from '#core/rig/index.ts';
 import { type Chain, type Fits, type Item, isNamedAgain, type Joint, ownKey } from '#core/typed/index.ts';
 import { hasSocket } from './between.ts';
 
@@ -54,7 +54,7 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
       .filter((o) => hearsAir(o.type))
       .map((o) => {
         const costs = all
-          .filter((other) => other !== item && typeOf(other))
+          .filter((other) => other !== item && typeOf(other) && isHardware(typeOf(other)!))
           .map((other) => Math.min(joined(o.type, other, 'to'), joined(other, o.type, 'to')));
         return { ...o, cost: Math.min(UNJOINED, ...costs) + LESS * o.less };
       })
