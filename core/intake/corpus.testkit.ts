@@ -818,4 +818,11 @@ export const CORPUS: readonly DeskCase[] = [
     '2 vocal mics, electric guitar > eight channel mixer; mixer > main speakers; mixer > notebook > recording app',
     '2 dynamic mics and an electric guitar into a mixer with 8 channels, mixer into pa speakers and into the laptop, recording on the laptop',
   ),
+  desk(
+    'phone mixer-usb-send computer-laptop microphone-dynamic',
+    'voice>track music>track',
+    'phone, mixer, laptop, mic',
+    'laptop, usb mixer, xlr mic, smartphone',
+    'xlr mic, a phone, a small mixer, notebook',
+  ),
 ];

@@ -127,7 +127,8 @@ export function nameProgram(b: Builder, text: string, answers: Answers): Decisio
       ],
       usual: isGame
         ? game.id
-        : (saidPurpose(text) ?? (captures || arrivals.some((e) => e.picture) ? stream.id : record.id)),
+        : ((feeds(b, hostId) ? saidPurpose(text) : null) ??
+          (captures || arrivals.some((e) => e.picture) ? stream.id : record.id)),
     });
     const type = b.types.get(asked.taken);
     if (type) {

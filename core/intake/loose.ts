@@ -23,9 +23,11 @@ const MAKESHIFT = 8;
 export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
   const fits = fitsAmong(b.types);
   // What others are plugged into comes first: an interface, then the microphones.
-  const order = [...b.rig.devices].sort(
-    (x, y) => Number(takesOthers(b.typeOf(y.id))) - Number(takesOthers(b.typeOf(x.id))),
-  );
+  const hasComputer = b.rig.devices.some((d) => isComputer(b.typeOf(d.id)));
+  // A phone beside a computer is one more thing that is plugged somewhere.
+  const isPhone = (type: DeviceType) => hasComputer && type.hosts === true && !isComputer(type);
+  const rank = (type: DeviceType) => (isPhone(type) ? 2 : takesOthers(type) ? 0 : 1);
+  const order = [...b.rig.devices].sort((x, y) => rank(b.typeOf(x.id)) - rank(b.typeOf(y.id)));
   for (const device of order) {
     const { id, name } = device;
     const type = b.typeOf(id);
@@ -37,17 +39,20 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
       soundsIntoRoom(type) &&
       b.rig.cables.some((c) => c.medium === 'air' && c.from.deviceId === id && hearsAir(b.typeOf(c.to.deviceId)));
     const isDone = (isPlugged && !isDeadEnd(b, id) && !isUnpowered(b, id)) || isHeard;
-    if (!isHardware(type) || type.hosts || isSupply(type) || isDone || waiting.has(id)) continue;
+    const isSkipped = type.hosts === true && !isPhone(type);
+    if (!isHardware(type) || isSkipped || isSupply(type) || isDone || waiting.has(id)) continue;
     const [host] = hostsOf(b.rig);
     if (isWithin(type)) {
       if (host && device.on === undefined) b.take({ kind: 'set-device', device: { ...device, on: host } });
       continue;
     }
-    const near = new Set(hostsOf(b.rig).flatMap((h) => [...upstream(b.rig, h)]));
+    const hosts = hostsOf(b.rig).filter((h) => !isPhone(b.typeOf(h)));
+    const near = new Set(hosts.flatMap((h) => [...upstream(b.rig, h)]));
     const isScreen = showsPicture(type);
     const isUsb = type.ports.some((p) => connectorOf(p.connector)?.kind === 'usb');
     const options = b.rig.devices
-      .filter((d) => d.id !== id && (isScreen || near.size === 0 || near.has(d.id)))
+      .filter((d) => d.id !== id && !isPhone(b.typeOf(d.id)) && !(isPhone(type) && b.typeOf(d.id).hosts))
+      .filter((d) => isScreen || near.size === 0 || near.has(d.id))
       .flatMap((d) => {
         const other = b.typeOf(d.id);
         const [there, back] = [fits(type, other), fits(other, type)];
@@ -55,7 +60,7 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
           ...(there === null || isScreen
             ? []
             : [{ from: id, to: d.id, cost: there + (other.hosts && !isUsb ? MAKESHIFT : 0) }]),
-          ...(back === null || isPlugged ? [] : [{ from: d.id, to: id, cost: back }]),
+          ...(back === null || isPlugged || isPhone(type) ? [] : [{ from: d.id, to: id, cost: back }]),
         ];
       })
       .filter((o) => o.cost < PLAIN)
@@ -70,6 +75,9 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
     }
   }
 }
+
+/** It has power for others, as a phone has not. */
+const isComputer = (type: DeviceType): boolean => type.hosts === true && type.power?.feeds !== undefined;
 
 /** It has its power from USB alone, and no USB cable. */
 const isUnpowered = (b: Builder, id: string): boolean => {
