@@ -45,6 +45,9 @@ function reach(rig: Rig, first: string, step: (c: Rig['cables'][number]) => [str
   return met;
 }
 
+/** Programs run on it, and it powers what is plugged in: a computer, and no phone. */
+export const isComputer = (type: DeviceType): boolean => type.hosts === true && type.power?.feeds !== undefined;
+
 /** A microphone that somebody talks into: no camera, no computer, nothing that listens to a room by the way. */
 export const isMicrophone = (type: DeviceType): boolean => hearsAir(type) && !films(type) && type.hosts !== true;
 /** Earphones with a microphone. */

@@ -10,7 +10,7 @@ import {
   usbRoleOf,
 } from '#core/rig/index.ts';
 import { addDevice, bestBetween, isMeant } from '#core/wire/index.ts';
-import { downstream, endsOf, hostsOf, listenRank, programsOn, upstream } from './around.ts';
+import { downstream, endsOf, hostsOf, isComputer, listenRank, programsOn, upstream } from './around.ts';
 import { type Builder, listed } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
 
@@ -22,7 +22,7 @@ const NONE = 'none';
 export function hostPrograms(b: Builder): void {
   const lost = b.rig.devices.filter((d) => isProgram(b.typeOf(d.id)) && d.on === undefined);
   if (lost.length === 0) return;
-  let [host] = hostsOf(b.rig).sort((x, y) => Number(feeds(b, y)) - Number(feeds(b, x)));
+  let [host] = hostsOf(b.rig).sort((x, y) => Number(isComputer(b.typeOf(y))) - Number(isComputer(b.typeOf(x))));
   if (!host) {
     const { edit, device } = addDevice(b.rig, b.types.get(COMPUTER)!, 'Computer');
     if (!b.make('computer', { who: device.name, does: 'runs', what: listed(lost.map((d) => d.name)) }, () => [edit]))
@@ -59,13 +59,10 @@ export function hostUsb(b: Builder): void {
 const isUsbPort = (type: DeviceType, portId: string): boolean =>
   type.ports.some((p) => p.id === portId && connectorOf(p.connector)?.kind === 'usb');
 
-/** What USB devices are plugged to, where there is a tablet besides. */
-const feeds = (b: Builder, id: string): boolean => b.typeOf(id).power?.feeds !== undefined;
-
 /** A phone or a tablet that nothing was said to run on takes part in a call; what it is plugged to has a way back to it. */
 export function callOnPhones(b: Builder): void {
   for (const hostId of hostsOf(b.rig)) {
-    if (feeds(b, hostId) || programsOn(b.rig, hostId).length > 0 || isOnlySpokenInto(b, hostId)) continue;
+    if (isComputer(b.typeOf(hostId)) || programsOn(b.rig, hostId).length > 0 || isOnlySpokenInto(b, hostId)) continue;
     const phone = b.device(hostId).name;
     const { edit, device } = addDevice(b.rig, b.types.get('call')!, `${phone}, call`.slice(0, 120));
     const on: Edit = { kind: 'set-device', device: { ...device, on: hostId } };
@@ -73,7 +70,7 @@ export function callOnPhones(b: Builder): void {
   }
   for (const hostId of hostsOf(b.rig)) {
     const calls = programsOn(b.rig, hostId).some((id) => endsThat(b.typeOf(id), 'call-microphone').length > 0);
-    if (feeds(b, hostId) || !calls) continue;
+    if (isComputer(b.typeOf(hostId)) || !calls) continue;
     const [next] = b.rig.cables
       .filter((c) => c.medium === 'lead' && c.from.deviceId === hostId)
       .map((c) => c.to.deviceId);
@@ -107,7 +104,7 @@ export function nameProgram(b: Builder, text: string, answers: Answers): Decisio
     const isGame = isCaptured(b, hostId) && runs.every((t) => !t.ports.some((p) => p.does === 'game'));
     if (runs.some((t) => endsThat(t, 'stream').length > 0 || records(t))) return [];
     if (arrivals.length === 0 && !(isGame && runs.length === 0)) return [];
-    if (!feeds(b, hostId) && runs.length > 0) return [];
+    if (!isComputer(b.typeOf(hostId)) && runs.length > 0) return [];
     const host = b.device(hostId).name;
     const isCamera = (id: string) => [...upstream(b.rig, id)].some((d) => films(b.typeOf(d)));
     const captures = arrivals.some((e) => e.picture && !isCamera(e.deviceId));
@@ -127,7 +124,7 @@ export function nameProgram(b: Builder, text: string, answers: Answers): Decisio
       ],
       usual: isGame
         ? game.id
-        : ((feeds(b, hostId) ? saidPurpose(text) : null) ??
+        : ((isComputer(b.typeOf(hostId)) ? saidPurpose(text) : null) ??
           (captures || arrivals.some((e) => e.picture) ? stream.id : record.id)),
     });
     const type = b.types.get(asked.taken);

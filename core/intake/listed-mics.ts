@@ -1,7 +1,7 @@
 import { connectorOf } from '#core/plug/index.ts';
 import { type DeviceType, isHardware } from '#core/rig/index.ts';
 import { addDevice, fitsAmong, nameFor } from '#core/wire/index.ts';
-import { hostsOf, isMicrophone } from './around.ts';
+import { hostsOf, isComputer, isMicrophone } from './around.ts';
 import { PLAIN, plug } from './between.ts';
 import { type Builder, listed } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
@@ -21,7 +21,7 @@ const goesByUsb = ({ ports }: DeviceType): boolean =>
  * interface is between, with an input for each; asked.
  */
 export function interfaceForMics(b: Builder, waiting: ReadonlySet<string>, answers: Answers): Decision[] {
-  const host = hostsOf(b.rig).find((id) => b.typeOf(id).power?.feeds);
+  const host = hostsOf(b.rig).find((id) => isComputer(b.typeOf(id)));
   const isOther = (type: DeviceType) => isHardware(type) && !type.hosts && !isMicrophone(type) && micInputs(type) > 0;
   if (!host || b.rig.devices.some((d) => isOther(b.typeOf(d.id)))) return [];
   const fits = fitsAmong(b.types);

@@ -12,7 +12,7 @@ import {
   soundsIntoRoom,
 } from '#core/rig/index.ts';
 import { bestBetween, fitsAmong, isMeant, isWithin, type Offer, type TypedLead } from '#core/wire/index.ts';
-import { hostsOf, upstream } from './around.ts';
+import { hostsOf, isComputer, upstream } from './around.ts';
 import { PLAIN } from './between.ts';
 import type { Builder } from './builder.ts';
 
@@ -76,9 +76,6 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
   }
 }
 
-/** It has power for others, as a phone has not. */
-const isComputer = (type: DeviceType): boolean => type.hosts === true && type.power?.feeds !== undefined;
-
 /** It has its power from USB alone, and no USB cable. */
 const isUnpowered = (b: Builder, id: string): boolean => {
   const type = b.typeOf(id);
@@ -105,7 +102,7 @@ function isDeadEnd({ rig, types }: Builder, id: string): boolean {
 
 /** A picture that was named alone, beside a computer that no cable brings it to: what is between is to be found. */
 export function looseGaps(b: Builder, waiting: ReadonlySet<string>): TypedLead[] {
-  const [host] = hostsOf(b.rig).filter((id) => b.typeOf(id).power?.feeds);
+  const [host] = hostsOf(b.rig).filter((id) => isComputer(b.typeOf(id)));
   const radios = transmitterGaps(b, waiting, host);
   if (!host) return radios;
   const pictures = b.rig.devices.flatMap(({ id }): TypedLead[] => {

@@ -41,7 +41,10 @@ export function socketsOf(rig: Rig, deviceId: string, types: Types = findTypes(r
   return [...groups].map(([id, ports]) => ({
     deviceId,
     id,
-    name: endName(rig, types, { deviceId, portId: ports[0]!.id }),
+    // Asked for by whoever shows it: what stands in every socket is looked up for that.
+    get name() {
+      return endName(rig, types, { deviceId, portId: ports[0]!.id });
+    },
     hidden: ports.every((p) => device!.ends?.[p.id]?.hidden === true),
     preferred: ports.some((p) => device!.ends?.[p.id]?.preferred === true),
     connector: ports[0]!.connector,
