@@ -19,12 +19,12 @@ export interface CommandOptions {
 }
 export type Command = (files: readonly string[], options: CommandOptions) => Promise<Answer>;
 
-/** Opens WAV files for the time of `use`. @throws UsageError that names the file */
-export async function withWavs<T>(
+/** Opens WAV files for the time of `use`; what was odd about them is told beside the answer. @throws UsageError that names the file */
+export async function withWavs(
   paths: readonly string[],
   options: CommandOptions,
-  use: (recordings: Recording[]) => Promise<T>,
-): Promise<T> {
+  use: (recordings: Recording[]) => Promise<Answer>,
+): Promise<Answer> {
   const files: Awaited<ReturnType<typeof openFile>>[] = [];
   try {
     const recordings: Recording[] = [];
@@ -40,7 +40,15 @@ export async function withWavs<T>(
         );
       }
     }
-    return await use(recordings);
+    const answer = await use(recordings);
+    const notes = recordings.flatMap((r, i) => (r.notes ?? []).map((note) => `${paths[i]}: ${note}`));
+    return notes.length === 0
+      ? answer
+      : {
+          ...answer,
+          json: { ...answer.json, notes },
+          notes: [...(answer.notes ? [answer.notes] : []), ...notes].join('\n'),
+        };
   } finally {
     await Promise.all(files.map((f) => f.close()));
   }

@@ -12,7 +12,7 @@ import {
   type Spectrum,
   sidesMeter,
 } from './faults/index.ts';
-import type { Levels } from './levels.ts';
+import { type Levels, weightsOf } from './levels.ts';
 import { loudnessMeter } from './loudness.ts';
 import { MeasureError } from './measure-error.ts';
 import { peakMeter } from './true-peak.ts';
@@ -30,7 +30,6 @@ export interface Diagnosis {
 }
 
 const PIECE_S = 4;
-const MOST_CHANNELS = 2;
 /** Below this there is nothing to be heard, whatever one turns up. */
 const SILENT_DBFS = -66;
 const BLOCK_S = 0.4;
@@ -43,7 +42,7 @@ const TOO_HOT = { watchDbtp: -0.5, fixDbtp: 0.1, lufs: -9 } as const;
  * Everything that can be told wrong of a take by itself. Reads it once from end to end, then looks closely at stretches
  * of it for hum and echoes.
  * @param onProgress  told the part that is done, 0 to 1
- * @throws MeasureError for more than two channels, and for samples that are no numbers
+ * @throws MeasureError for tracks that belong to no loudspeakers, and for samples that are no numbers
  */
 export async function diagnose(
   fftOf: FftOf,
@@ -51,8 +50,7 @@ export async function diagnose(
   onProgress?: (part: number) => void,
 ): Promise<Diagnosis> {
   const { channels, frames, sampleRateHz } = recording;
-  if (channels > MOST_CHANNELS) throw new MeasureError('too-many-channels', `${channels} channels`);
-  const loudness = loudnessMeter(channels, sampleRateHz);
+  const loudness = loudnessMeter(channels, sampleRateHz, weightsOf(recording));
   const peaks = peakMeter(channels, sampleRateHz);
   const clipping = clippingMeter(channels, sampleRateHz);
   const dropouts = dropoutMeter(channels, sampleRateHz);
@@ -86,7 +84,10 @@ export async function diagnose(
   // What is the same on both sides is told once; a side that holds nothing tells nothing.
   const quiet = between.find((f) => f.id === 'one-sided')?.channel ?? -1;
   const same = between.some((f) => f.id === 'dual-mono');
-  const told = Array.from({ length: channels }, (_, c) => c).filter((c) => c !== quiet && !(same && c > 0));
+  // Low effects are meant to be low and to rest: nothing of them is hum or hiss.
+  const told = Array.from({ length: channels }, (_, c) => c).filter(
+    (c) => c !== quiet && !(same && c > 0) && recording.layout?.[c] !== 'lfe',
+  );
   const named = same ? 1 : channels;
   const closely: Fault[] = [];
   for (const c of told) {

@@ -12,7 +12,7 @@ export {
   GRID_ROWS,
   meanBrightness,
 } from './flash.ts';
-export { type Joined, type JoinedTake, joinTakes } from './join.ts';
+export { type Joined, type JoinedTake, joinTakes, stretchOfJoined } from './join.ts';
 export { type Apart, type Jump, measureJumps } from './jumps.ts';
 export { type Levels, measureLevels, type PeakFinder } from './levels.ts';
 export { type LiveMeter, type LiveReading, liveMeter } from './live.ts';

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { testFft } from '#core/samples/fft.testkit.ts';
-import { type Recording, recordingOf, resample, seededNormal, seededRandom } from '#core/samples/index.ts';
+import { corrected, type Recording, recordingOf, resample, seededNormal, seededRandom } from '#core/samples/index.ts';
 import { convolve, game, roomResponse, voice } from '#core/standin/index.ts';
-import { joinTakes } from './index.ts';
+import { bestLag, joinTakes, piecesOf, stretchOfJoined } from './index.ts';
 
 const RATE = 16_000;
+const REACH = 50;
+const BAND = { sampleRateHz: RATE, band: { lowHz: 120, highHz: 7000 } };
 
 /** Pieces of sessions as recorders have them: each with a room, noise and a clock of its own. */
 async function takesOf(
@@ -55,6 +57,32 @@ describe('takes joined by what they hold', () => {
     const groups = await joinTakes(await testFft(), alone);
     expect(groups.map((g) => g.takes.length)).toEqual([1, 1, 1]);
     expect(groups.flatMap((g) => g.takes.map((t) => t.startMs))).toEqual([0, 0, 0]);
+  });
+  it('lie to the sample where they are written anew, whatever their clocks, directly or by way of another', async () => {
+    const fftOf = await testFft();
+    const heard = session(8, 100);
+    const cuts = [
+      { fromS: 11.3, toS: 60, ppm: 70 },
+      { fromS: 44.21, toS: 98, ppm: -60 },
+      { fromS: 2.17, toS: 52, ppm: -25 },
+    ];
+    const takes = cuts.map(({ fromS, toS, ppm }) =>
+      recordingOf([resample(heard, fromS * RATE, 1 / (1 + ppm * 1e-6), Math.round((toS - fromS) * RATE))], RATE),
+    );
+    const [group] = await joinTakes(fftOf, takes);
+    expect(group!.takes.map((t) => t.index)).toEqual([2, 0, 1]);
+    const first = cuts[2]!;
+    for (const take of group!.takes) {
+      const { fromS, toS } = cuts[take.index]!;
+      const written = corrected(takes[take.index]!, piecesOf([stretchOfJoined(take)], RATE));
+      const wanted = recordingOf([resample(heard, first.fromS * RATE, 1 / (1 + first.ppm * 1e-6), 97 * RATE)], RATE);
+      for (const share of [0.05, 0.5, 0.9]) {
+        const at = Math.round((fromS - first.fromS + share * (toS - fromS)) * RATE);
+        const [ref, other] = [await wanted.readMono(at, RATE), await written.readMono(at - REACH, RATE + 2 * REACH)];
+        const peak = bestLag(fftOf, { ...BAND, ref, other, lowestLag: 0, highestLag: 2 * REACH });
+        expect(Math.abs(peak!.lag - REACH), `take ${take.index} at ${share}`).toBeLessThan(0.1);
+      }
+    }
   });
   it('by way of a third, though two of them share no moment', async () => {
     const cuts = [

@@ -3,6 +3,7 @@ import { crossInto } from './correlate.ts';
 import { type Offset, offsetNear } from './offset.ts';
 import { HOP_S, RISE_BANDS, type Rises, risesOf } from './rises.ts';
 import type { Candidate } from './search.ts';
+import type { Stretch } from './stretches.ts';
 
 /** A take laid on the timeline that it shares with others. */
 export interface JoinedTake {
@@ -191,18 +192,27 @@ function laid(recordings: readonly Recording[], edges: readonly Edge[]): Joined[
 
 const weightOf = ({ offset }: Edge): number => offset.confidence + 1 / (1 + offset.spreadMs);
 
+/** Milliseconds of a take's clock in one of the clock that it is held against. */
+const paceOf = (longerPpm: number | null): number => 1 + (longerPpm ?? 0) * 1e-6;
+
+/** How a take lies to the first of its group, for all of it. */
+export function stretchOfJoined({ startMs, longerPpm }: JoinedTake): Stretch {
+  // `startMs` is told by the first one's clock, an offset by the take's own.
+  return { fromMs: 0, offsetMs: -startMs * paceOf(longerPpm), longerPpm: longerPpm ?? 0 };
+}
+
 /** Where the other take of a pair begins, by the one that lies already. */
 function place({ a, b, offset }: Edge, placed: ReadonlyMap<number, JoinedTake>): JoinedTake {
   const forward = placed.has(a);
   const known = placed.get(forward ? a : b)!;
-  const by = offset.driftPpm;
-  const scale = 1 / (1 + (known.longerPpm ?? 0) * 1e-6);
-  // The same sound stands `offset` later in b: b began so much earlier.
-  const startMs = known.startMs + (forward ? -offset.offsetMs : offset.offsetMs) * scale;
+  const paceOfB = paceOf(offset.driftPpm);
+  // What stands at 0 in a stands at `offset` in b, by b's clock; what stands at 0 in b at this, by a's.
+  const startMs = known.startMs + (forward ? -offset.offsetMs / paceOfB : offset.offsetMs) / paceOf(known.longerPpm);
+  const pace = paceOf(known.longerPpm) * (forward ? paceOfB : 1 / paceOfB);
   return {
     index: forward ? b : a,
     startMs,
-    longerPpm: by === null || known.longerPpm === null ? null : known.longerPpm + (forward ? by : -by),
+    longerPpm: offset.driftPpm === null || known.longerPpm === null ? null : (pace - 1) * 1e6,
     against: known.index,
     confidence: offset.confidence,
   };
@@ -213,15 +223,21 @@ function fromEarliest(takes: readonly JoinedTake[], edges: readonly Edge[]): Joi
   const inside = edges.filter((e) => at.has(e.a) && at.has(e.b));
   const contradictsMs = Math.max(
     0,
-    ...inside.map((e) => Math.abs(at.get(e.a)!.startMs - at.get(e.b)!.startMs - e.offset.offsetMs)),
+    ...inside.map(({ a, b, offset }) => {
+      const [first, second] = [at.get(a)!, at.get(b)!];
+      return Math.abs((first.startMs - second.startMs) * paceOf(second.longerPpm) - offset.offsetMs);
+    }),
   );
   const sorted = [...takes].sort((p, q) => p.startMs - q.startMs);
   const first = sorted[0]!;
   return {
     takes: sorted.map((t) => ({
       ...t,
-      startMs: t.startMs - first.startMs,
-      longerPpm: t.longerPpm === null || first.longerPpm === null ? null : t.longerPpm - first.longerPpm,
+      startMs: (t.startMs - first.startMs) * paceOf(first.longerPpm),
+      longerPpm:
+        t.longerPpm === null || first.longerPpm === null
+          ? null
+          : (paceOf(t.longerPpm) / paceOf(first.longerPpm) - 1) * 1e6,
     })),
     contradictsMs,
   };

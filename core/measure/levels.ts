@@ -1,4 +1,4 @@
-import type { Recording } from '#core/samples/index.ts';
+import { loudnessWeights, type Recording } from '#core/samples/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
 import { type Loudness, loudnessMeter } from './loudness.ts';
 import { MeasureError } from './measure-error.ts';
@@ -11,8 +11,12 @@ export interface Levels extends Loudness {
 }
 
 const PIECE_S = 4;
-/** Weights are known for mono and stereo alone. */
-const MOST_CHANNELS = 2;
+
+/** How much each channel counts. @throws MeasureError where nothing tells which channel is which */
+export function weightsOf({ channels, layout }: Recording): number[] {
+  if (!layout) throw new MeasureError('no-layout', `${channels} channels`);
+  return loudnessWeights(layout);
+}
 
 /** Peaks that may be looked for elsewhere, on another core. What is pushed is given away: nobody reads it afterwards. */
 export interface PeakFinder {
@@ -24,7 +28,7 @@ export interface PeakFinder {
  * Reads a recording once from end to end, in pieces: memory does not grow with it.
  * @param onProgress  told the part that is done, 0 to 1
  * @param peaks       a meter of peaks for it that stands elsewhere; here where absent
- * @throws MeasureError for more than two channels, and for samples that are no numbers
+ * @throws MeasureError for tracks that belong to no loudspeakers, and for samples that are no numbers
  */
 export async function measureLevels(
   recording: Recording,
@@ -32,8 +36,7 @@ export async function measureLevels(
   peaks: PeakFinder = peakMeter(recording.channels, recording.sampleRateHz),
 ): Promise<Levels> {
   const { channels, frames, sampleRateHz } = recording;
-  if (channels > MOST_CHANNELS) throw new MeasureError('too-many-channels', `${channels} channels`);
-  const loudness = loudnessMeter(channels, sampleRateHz);
+  const loudness = loudnessMeter(channels, sampleRateHz, weightsOf(recording));
   const piece = PIECE_S * sampleRateHz;
   for (let at = 0; at < frames; at += piece) {
     const part = await recording.read(at, Math.min(piece, frames - at));

@@ -69,10 +69,15 @@ const lufs = (power: number): number => OFFSET_DB + 10 * Math.log10(power);
 const power = (loudness: number): number => 10 ** ((loudness - OFFSET_DB) / 10);
 
 /**
- * Programme loudness as it runs, one or two channels of weight 1, at any sample rate. ITU-R BS.1770-5 (K weighting,
- * gates at -70 LUFS and -10 LU), momentary and short-term by EBU Tech 3341, range by EBU Tech 3342.
+ * Programme loudness as it runs, at any sample rate. ITU-R BS.1770-5 (K weighting, gates at -70 LUFS and -10 LU),
+ * momentary and short-term by EBU Tech 3341, range by EBU Tech 3342.
+ * @param weights  how much each channel counts; 1 where absent, as it is for one or two
  */
-export function loudnessMeter(channelCount: number, sampleRateHz: number): LoudnessMeter {
+export function loudnessMeter(
+  channelCount: number,
+  sampleRateHz: number,
+  weights: readonly number[] = new Array<number>(channelCount).fill(1),
+): LoudnessMeter {
   const [shelf, lowCut] = kWeighting(sampleRateHz);
   // Of each channel: two memories of the shelf, two of the low cut.
   const memories = Array.from({ length: channelCount }, () => new Float64Array(4));
@@ -110,7 +115,8 @@ export function loudnessMeter(channelCount: number, sampleRateHz: number): Loudn
       const frames = channels[0]?.length ?? 0;
       for (let at = 0; at < frames; ) {
         const end = Math.min(frames, at + until - seen);
-        for (let c = 0; c < channelCount; c++) sum += weighedEnergy(channels[c]!, at, end, shelf, lowCut, memories[c]!);
+        for (let c = 0; c < channelCount; c++)
+          if (weights[c]! > 0) sum += weights[c]! * weighedEnergy(channels[c]!, at, end, shelf, lowCut, memories[c]!);
         seen += end - at;
         at = end;
         if (seen === until) close();

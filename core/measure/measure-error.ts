@@ -2,7 +2,8 @@
 const SENTENCES = {
   'too-short': 'The sound is too short to measure: half a second is needed at least. Record a longer take.',
   silent: 'There is only silence. Check that the track was recorded, or choose another one.',
-  'too-many-channels': 'Loudness is measured of one or two channels. Split the file into tracks first.',
+  'no-layout':
+    'The file does not say which channel belongs to which loudspeaker, so there is no loudness of them all. Measure its tracks one by one.',
   'rates-differ': 'The tracks have different sample rates. Export them at one rate, or choose tracks of one take.',
   'not-a-number': 'The file holds samples that are no numbers. Export it again.',
 } as const;

@@ -1,6 +1,15 @@
 export { type ByteSource, bytesInMemory } from './bytes.ts';
 export { corrected, type Piece } from './correct.ts';
 export { type Correlator, type Fft, type FftOf, fftOver, fftSize, type PffftModule } from './fft.ts';
+export {
+  type Layout,
+  layoutName,
+  layoutNamed,
+  layoutOfCount,
+  loudnessWeights,
+  maskOf,
+  type Speaker,
+} from './layout.ts';
 export { coarser, glancePeaks, type Peaks, readPeaks } from './peaks.ts';
 export { seededNormal, seededRandom } from './random.ts';
 export { channelOf, type Recording, recordingOf } from './recording.ts';

@@ -1,3 +1,5 @@
+import { type Layout, layoutOfCount } from './layout.ts';
+
 /** An open recording: samples at full scale 1, read where they are wanted. */
 export interface Recording {
   readonly sampleRateHz: number;
@@ -5,6 +7,10 @@ export interface Recording {
   readonly frames: number;
   /** What its tracks are called, where the file says so; '' for one that has no name. */
   readonly trackNames?: readonly string[];
+  /** Which loudspeaker each channel is for; absent where they are tracks, and belong to none. */
+  readonly layout?: Layout;
+  /** What was odd about its file, in sentences; absent where nothing was. */
+  readonly notes?: readonly string[];
   /**
    * Frames `start` up to `start + count`, one array a channel, silence outside the recording.
    * Shorter recordings are not an error: what is outside reads as zeros.
@@ -14,8 +20,15 @@ export interface Recording {
   readMono(start: number, count: number): Promise<Float32Array>;
 }
 
-/** Samples in memory as a recording, for decoded video sound and for tests. */
-export function recordingOf(channels: readonly Float32Array[], sampleRateHz: number): Recording {
+/** One or two channels are those of a loudspeaker or two; more of them are tracks, until something says otherwise. */
+export const usualLayout = (channels: number): Layout | null => (channels <= 2 ? layoutOfCount(channels) : null);
+
+/** Samples in memory as a recording, for decoded sound and for tests. */
+export function recordingOf(
+  channels: readonly Float32Array[],
+  sampleRateHz: number,
+  layout: Layout | null = usualLayout(channels.length),
+): Recording {
   const frames = channels[0]?.length ?? 0;
   const cut = (x: Float32Array, start: number, count: number) => {
     const out = new Float32Array(count);
@@ -28,6 +41,7 @@ export function recordingOf(channels: readonly Float32Array[], sampleRateHz: num
     sampleRateHz,
     channels: channels.length,
     frames,
+    ...(layout && { layout }),
     read: async (start, count) => channels.map((x) => cut(x, start, count)),
     async readMono(start, count) {
       if (channels.length === 1) return cut(channels[0]!, start, count);
@@ -45,5 +59,6 @@ export function recordingOf(channels: readonly Float32Array[], sampleRateHz: num
 export const channelOf = (recording: Recording, channel: number): Recording => {
   const readMono = async (start: number, count: number) => (await recording.read(start, count))[channel]!;
   const { sampleRateHz, frames } = recording;
-  return { sampleRateHz, frames, channels: 1, readMono, read: async (start, count) => [await readMono(start, count)] };
+  const read = async (start: number, count: number) => [await readMono(start, count)];
+  return { sampleRateHz, frames, channels: 1, layout: usualLayout(1)!, readMono, read };
 };

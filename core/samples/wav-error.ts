@@ -5,10 +5,10 @@ const SENTENCES = {
   'no-data': 'The WAV holds no sound. Record or export it again.',
   'no-channels': 'The WAV says that it has 0 channels. Export it again as mono or stereo.',
   'bad-format': 'The WAV contradicts itself about its format. Export it again as PCM, 16 or 24 bit.',
+  'bad-rate': 'The WAV says a sample rate that no sound has: 4 to 768 kHz are read. Export it again at 48 kHz.',
   unsupported: 'The sound in this WAV is compressed. Export it as PCM (8 to 32 bit) or float.',
   'cut-short':
     'The WAV is cut short: it promises more sound than it holds. Copy it again, or open it as it is to use what is there.',
-  unfinished: 'The recording was never finished: its length was not written. Open it as it is to use what is there.',
 } as const;
 
 export type WavErrorCode = keyof typeof SENTENCES;
@@ -23,6 +23,6 @@ export class WavError extends Error {
   }
   /** Whether `asItIs` would open it. */
   get canBeSalvaged(): boolean {
-    return this.code === 'cut-short' || this.code === 'unfinished';
+    return this.code === 'cut-short';
   }
 }

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bytesInMemory, encodeWav, openWav, recordingOf, seededRandom, WavError, type WavErrorCode } from './index.ts';
+import {
+  bytesInMemory,
+  encodeWav,
+  layoutName,
+  openWav,
+  recordingOf,
+  seededRandom,
+  WavError,
+  type WavErrorCode,
+} from './index.ts';
 
 interface Chunk {
   id: string;
@@ -13,7 +22,9 @@ const text = (s: string) => Uint8Array.from(s, (c) => c.charCodeAt(0));
 const little = (bytes: number, value: number) =>
   Uint8Array.from({ length: bytes }, (_, i) => Math.floor(value / 256 ** i) % 256);
 const join = (...parts: Uint8Array[]) => Uint8Array.from(parts.flatMap((p) => [...p]));
-const fmt = (code: number, channels: number, rate: number, bits: number, extensible = false): Chunk => {
+/** @param mask  of the loudspeakers: written as EXTENSIBLE, where given */
+const fmt = (code: number, channels: number, rate: number, bits: number, mask?: number): Chunk => {
+  const extensible = mask !== undefined;
   const block = (channels * bits) / 8;
   const plain = join(
     little(2, extensible ? 0xfffe : code),
@@ -24,7 +35,7 @@ const fmt = (code: number, channels: number, rate: number, bits: number, extensi
     little(2, bits),
   );
   const guid = join(little(2, code), text('\x00\x00\x00\x00\x10\x00\x80\x00\x00\xaa\x00\x38\x9b\x71'));
-  return { id: 'fmt ', body: extensible ? join(plain, little(2, 22), little(2, bits), little(4, 3), guid) : plain };
+  return { id: 'fmt ', body: extensible ? join(plain, little(2, 22), little(2, bits), little(4, mask), guid) : plain };
 };
 const wav = (chunks: Chunk[], form = 'RIFF', size?: number): Uint8Array => {
   const body = join(
@@ -115,28 +126,36 @@ describe('a WAV', () => {
     ['no sound', wav([fmt(1, 1, 48000, 16)]), 'no-data'],
     ['an empty sound', wav([fmt(1, 1, 48000, 16), data(new Uint8Array(0))]), 'no-data'],
     ['0 channels', wav([fmt(1, 0, 48000, 16), data(new Uint8Array(8))]), 'no-channels'],
-    ['a rate of 0', wav([fmt(1, 1, 0, 16), data(new Uint8Array(8))]), 'bad-format'],
+    ['a rate of 0', wav([fmt(1, 1, 0, 16), data(new Uint8Array(8))]), 'bad-rate'],
+    ['a rate of 1 Hz', wav([fmt(1, 1, 1, 16), data(new Uint8Array(8))]), 'bad-rate'],
+    ['a rate of 1 MHz', wav([fmt(1, 1, 1e6, 16), data(new Uint8Array(8))]), 'bad-rate'],
     ['compressed sound', wav([fmt(85, 1, 48000, 16), data(new Uint8Array(8))]), 'unsupported'],
     ['12 bits', wav([fmt(1, 1, 48000, 12), data(new Uint8Array(8))]), 'unsupported'],
     ['more promised than there is', wav([fmt(1, 1, 48000, 16), data(new Uint8Array(8), 96000)]), 'cut-short'],
     ['a wrong size of the whole', wav([fmt(1, 1, 48000, 16), data(new Uint8Array(8))], 'RIFF', 500_000), 'cut-short'],
-    [
-      'a length that was never written',
-      wav(
-        [
-          fmt(1, 1, 48000, 16),
-          data(
-            Uint8Array.from({ length: 400 }, () => 7),
-            0,
-          ),
-        ],
-        'RIFF',
-        0,
-      ),
-      'unfinished',
-    ],
   ])('with %s is refused by name', async (_, bytes, expected) => {
     expect(await code(bytes)).toBe(expected);
+  });
+  it('that was never finished is read to its end, and says so', async () => {
+    const sevens = Uint8Array.from({ length: 400 }, () => 7);
+    const { frames, notes } = await open(wav([fmt(1, 1, 48000, 16), data(sevens, 0)], 'RIFF', 0));
+    expect(frames).toBe(200);
+    expect(notes).toEqual(['The recording was never finished: its length was not written. It was read to its end.']);
+  });
+  it.each([
+    [6, 0x3f, '5.1'],
+    [6, 0x60f, '5.1'],
+    [8, 0x63f, '7.1'],
+    [4, 0x33, '4.0'],
+    [2, 3, 'stereo'],
+    [1, 4, 'mono'],
+  ])('of %i channels with the mask %i says its layout', async (channels, mask, name) => {
+    const { layout } = await open(wav([fmt(1, channels, 48000, 16, mask), data(new Uint8Array(4800))]));
+    expect(layoutName(layout!)).toBe(name);
+  });
+  it('of many channels that names no loudspeakers holds tracks', async () => {
+    for (const format of [fmt(1, 6, 48000, 16), fmt(1, 6, 48000, 16, 0), fmt(1, 6, 48000, 16, 3)])
+      expect((await open(wav([format, data(new Uint8Array(4800))]))).layout).toBeUndefined();
   });
   it('cut short can be opened as it is', async () => {
     const whole = encodeWav([Float32Array.from({ length: 1000 }, (_, i) => i / 1000)], 8000);

@@ -1,5 +1,6 @@
 import type { ByteSource } from './bytes.ts';
-import type { Recording } from './recording.ts';
+import { type Layout, layoutOfMask } from './layout.ts';
+import { type Recording, usualLayout } from './recording.ts';
 import { readTrackNames } from './track-names.ts';
 import { textOf } from './utf8.ts';
 import { WavError } from './wav-error.ts';
@@ -12,30 +13,35 @@ export interface WavOptions {
   asItIs?: boolean;
 }
 
-interface Layout {
+interface Header {
   encoding: Encoding;
   channels: number;
   sampleRateHz: number;
+  layout: Layout | null;
   dataAt: number;
   dataBytes: number;
   trackNames: string[] | null;
+  notes: string[];
 }
 
-type Format = Pick<Layout, 'encoding' | 'channels' | 'sampleRateHz'>;
+type Format = Pick<Header, 'encoding' | 'channels' | 'sampleRateHz' | 'layout'>;
+
+const UNFINISHED = 'The recording was never finished: its length was not written. It was read to its end.';
 
 /** A size that says 'not known when I was written', as streamed files have it. */
 const UNKNOWN_SIZE = 0xffffffff;
-const LARGEST_RATE_HZ = 1_536_000;
+/** What is slower or faster is not sound from a desk, and what is measured of it in seconds would take days or gigabytes. */
+const RATES_HZ = { least: 4000, most: 768_000 } as const;
 
 /**
  * Opens RIFF and RF64 WAV: PCM 8, 16, 24, 32 bit and float 32, 64, EXTENSIBLE, any chunk order, any length. Reads the header only.
  * @throws WavError
  */
 export async function openWav(source: ByteSource, options: WavOptions = {}): Promise<Recording> {
-  const layout = await readLayout(source, options.asItIs ?? false);
-  const { encoding, channels, sampleRateHz, dataAt } = layout;
+  const header = await readHeader(source, options.asItIs ?? false);
+  const { encoding, channels, sampleRateHz, layout, dataAt, trackNames, notes } = header;
   const frameBytes = BYTES[encoding] * channels;
-  const frames = Math.floor(layout.dataBytes / frameBytes);
+  const frames = Math.floor(header.dataBytes / frameBytes);
   if (frames === 0) throw new WavError('no-data');
   const bytesOf = async (first: number, count: number): Promise<Uint8Array> => {
     const bytes = await source.read(dataAt + first * frameBytes, count * frameBytes);
@@ -52,7 +58,9 @@ export async function openWav(source: ByteSource, options: WavOptions = {}): Pro
     sampleRateHz,
     channels,
     frames,
-    ...(layout.trackNames ? { trackNames: layout.trackNames } : {}),
+    ...(trackNames && { trackNames }),
+    ...(layout && { layout }),
+    ...(notes.length > 0 && { notes }),
     async read(start, count) {
       const out = Array.from({ length: channels }, () => new Float32Array(count));
       const { first, length, at } = inside(start, count);
@@ -164,7 +172,7 @@ function decode24(bytes: Uint8Array, out: readonly Float32Array[], at: number): 
   }
 }
 
-async function readLayout(source: ByteSource, asItIs: boolean): Promise<Layout> {
+async function readHeader(source: ByteSource, asItIs: boolean): Promise<Header> {
   const head = await view(source, 0, 12);
   if (head.byteLength < 12) throw new WavError('not-wav');
   const form = tag(head, 0);
@@ -173,6 +181,7 @@ async function readLayout(source: ByteSource, asItIs: boolean): Promise<Layout> 
   let format: Format | undefined;
   let data: { at: number; bytes: number; promised: number } | undefined;
   let names: string[] = [];
+  let unfinished = false;
   let longSizes: { riff: number; data: number } | undefined;
   for (let at = 12; at + 8 <= source.size; ) {
     const chunk = await view(source, at, 8);
@@ -190,7 +199,7 @@ async function readLayout(source: ByteSource, asItIs: boolean): Promise<Layout> 
       data = { at: body, bytes: streamed ? there : Math.min(size, there), promised: streamed ? there : size };
       if (streamed) break;
       if (size === 0 && there >= 8 && !(await looksLikeChunk(source, body))) {
-        if (!asItIs) throw new WavError('unfinished');
+        unfinished = true;
         data = { at: body, bytes: there, promised: there };
         break;
       }
@@ -211,7 +220,8 @@ async function readLayout(source: ByteSource, asItIs: boolean): Promise<Layout> 
   }
   const { channels } = format;
   const trackNames = names.some(Boolean) ? Array.from({ length: channels }, (_, c) => names[c] ?? '') : null;
-  return { ...format, dataAt: data.at, dataBytes: data.bytes, trackNames };
+  const notes = unfinished ? [UNFINISHED] : [];
+  return { ...format, dataAt: data.at, dataBytes: data.bytes, trackNames, notes };
 }
 
 async function view(source: ByteSource, at: number, length: number): Promise<DataView> {
@@ -248,14 +258,19 @@ function readFormat(v: DataView): Format {
   const sampleRateHz = v.getUint32(4, true);
   const blockAlign = v.getUint16(12, true);
   const bits = v.getUint16(14, true);
-  if (code === EXTENSIBLE && v.byteLength >= 26) code = v.getUint16(24, true);
+  const extensible = code === EXTENSIBLE;
+  if (extensible && v.byteLength >= 26) code = v.getUint16(24, true);
   if (channels === 0) throw new WavError('no-channels');
   if (code !== PCM && code !== FLOAT) throw new WavError('unsupported', `format code ${code}`);
   const encoding = encodingOf(code, bits);
   if (!encoding) throw new WavError('unsupported', `${bits} bit`);
-  if (sampleRateHz === 0 || sampleRateHz > LARGEST_RATE_HZ) throw new WavError('bad-format', `${sampleRateHz} Hz`);
+  if (sampleRateHz < RATES_HZ.least || sampleRateHz > RATES_HZ.most)
+    throw new WavError('bad-rate', `${sampleRateHz} Hz`);
   if (blockAlign !== BYTES[encoding] * channels) throw new WavError('bad-format', `${blockAlign} bytes a frame`);
-  return { encoding, channels, sampleRateHz };
+  // A mask of zero says that the channels belong to no loudspeakers: an interface's inputs, for one.
+  const mask = extensible && v.byteLength >= 24 ? v.getUint32(20, true) : 0;
+  const layout = layoutOfMask(mask, channels) ?? usualLayout(channels);
+  return { encoding, channels, sampleRateHz, layout };
 }
 
 function encodingOf(code: number, bits: number): Encoding | undefined {

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { Joined } from '#core/measure/index.ts';
+import { type Joined, stretchOfJoined } from '#core/measure/index.ts';
 import { rate } from '#core/units/index.ts';
 import { TimelineChart, useWidth } from '#web/charts/index.ts';
 import { count, formatClock, formatNumber, formatSigned, StateMark, Term } from '#web/parts/index.ts';
@@ -174,11 +174,7 @@ function Group({
                 )}
               </td>
               <td className="number">
-                <CorrectedWav
-                  takeId={takes[t.index]!.id}
-                  name={list.items[i]!.name}
-                  stretches={[{ fromMs: 0, offsetMs: -t.startMs, longerPpm: t.longerPpm ?? 0 }]}
-                />
+                <CorrectedWav takeId={takes[t.index]!.id} name={list.items[i]!.name} stretches={[stretchOfJoined(t)]} />
               </td>
             </tr>
           ))}

@@ -24,7 +24,7 @@ export interface Fault {
   readonly evidence: string;
   /** Instants in seconds at which it can be seen, the first few; empty where it is everywhere. */
   readonly atS: readonly number[];
-  /** 0 or 1 where one side of a stereo take has it, null for all of it. */
+  /** The channel that has it, from 0; null for all of the take. */
   readonly channel: number | null;
   /** Of an echo: how much later it comes, ms. */
   readonly delayMs?: number;
