@@ -4,6 +4,7 @@ import { bands } from './bands.ts';
 import { calls } from './calls.ts';
 import { evaluation, transforms } from './core.ts';
 import { archiving, day } from './day.ts';
+import { files } from './files.ts';
 import { loudnessOfAnHour } from './loudness.ts';
 import { offsetOfAnHour } from './offset-hour.ts';
 import { panels } from './panels.ts';
@@ -22,6 +23,7 @@ const benches: Record<string, Bench> = {
   solving,
   transforms,
   hour: offsetOfAnHour,
+  files,
   loudness: loudnessOfAnHour,
   paint: firstPaint,
   pictures,

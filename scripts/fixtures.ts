@@ -68,6 +68,44 @@ async function main(): Promise<void> {
     const { status } = spawnSync('ffmpeg', [...clip, `fixtures/${file}`], { stdio: 'ignore' });
     if (status !== 0) throw new Error(`ffmpeg could not make ${file}.`);
   }
+  foreignFiles();
+}
+
+/** Files as other programs write them, and what ffmpeg's meter reads of each: three channels of talk, and pictures that lack something. */
+const FOREIGN = {
+  'talk.mp3': '-i stereo.wav -c:a libmp3lame -b:a 96k',
+  'talk.m4a': '-i stereo.wav -c:a aac -b:a 96k -movflags +faststart',
+  'talk.webm': '-i surround.wav -af aformat=channel_layouts=5.1 -c:a libopus -mapping_family 1 -b:a 128k',
+  'uneven.mp4':
+    "-f lavfi -i testsrc=s=160x90:r=60:d=4 -i stereo.wav -shortest -vf select='gt(random(3),0.55)' -vsync vfr -c:v libx264 -crf 34 -c:a aac -b:a 64k",
+  'mute.mp4': '-f lavfi -i testsrc=s=160x90:r=30:d=2 -c:v libx264 -crf 34',
+};
+
+function foreignFiles(): void {
+  const folder = mkdtempSync(join(tmpdir(), 'mellow-'));
+  const run = (command: string, args: readonly string[]): string => {
+    const { status, stderr } = spawnSync(command, args, { cwd: folder, encoding: 'utf8' });
+    if (status !== 0) throw new Error(`${command} ${args.join(' ')}: ${stderr}`);
+    return stderr;
+  };
+  const says = 'The console is on the left. The microphones are on the right, and nobody hears the music yet.';
+  for (const voice of ['slt', 'rms', 'awb']) run('flite', ['-voice', voice, '-t', says, '-o', `${voice}.wav`]);
+  const join6 = '[0]volume=0.9[a];[1]volume=0.4[b];[2]volume=0.6[c]';
+  const voices = ['-i', 'slt.wav', '-i', 'rms.wav', '-i', 'awb.wav', '-t', '5', '-ar', '48000'];
+  run('ffmpeg', ['-y', ...voices, '-filter_complex', `${join6};[a][b]join=2:stereo;[c]anullsink`, 'stereo.wav']);
+  const six = `${join6};[a]asplit[a1][a2];[b]asplit[b1][b2];[c]asplit[c1][c2];[a1][b1][c1][a2][b2][c2]join=6:5.1`;
+  run('ffmpeg', ['-y', ...voices, '-filter_complex', six, 'surround.wav']);
+  const truth: Record<string, { lufs: number; peakDbtp: number }> = {};
+  for (const [file, args] of Object.entries(FOREIGN)) {
+    const made = join(process.cwd(), 'fixtures', file);
+    run('ffmpeg', ['-y', ...args.split(' '), '-fflags', '+bitexact', made]);
+    if (file === 'mute.mp4') continue;
+    const said = run('ffmpeg', ['-nostats', '-i', made, '-af', 'ebur128=peak=true', '-f', 'null', '-']);
+    const read = (pattern: RegExp) => Number(pattern.exec(said.slice(said.lastIndexOf('Summary:')))![1]);
+    truth[file] = { lufs: read(/I:\s+(-?[\d.]+) LUFS/), peakDbtp: read(/Peak:\s+(-?[\d.]+) dBFS/) };
+  }
+  writeFileSync('fixtures/read-by-ffmpeg.json', `${JSON.stringify(truth, null, 2)}\n`);
+  rmSync(folder, { recursive: true });
 }
 
 void main();

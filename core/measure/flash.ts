@@ -44,6 +44,31 @@ export function frameRateOf(timesMs: Float64Array): Rate | null {
   return nearestRate(1000 / (usual.reduce((a, b) => a + b, 0) / usual.length));
 }
 
+/** How far apart the frames of an uneven picture stand: nine of ten distances lie between these, ms. */
+export interface UnevenFrames {
+  readonly fromMs: number;
+  readonly toMs: number;
+}
+
+/** Time stamps may be whole milliseconds, each rounded: two of them are off by so much at most. */
+const ROUNDED_MS = 1.1;
+const UNEVEN = { off: 0.15, share: 0.1 } as const;
+
+/**
+ * Frames that come as they are made, as a program that records a screen writes them; null where they come evenly, a lost
+ * one here and there aside.
+ */
+export function unevenFrames(timesMs: Float64Array): UnevenFrames | null {
+  if (timesMs.length < 12) return null;
+  const steps = timesMs.slice(1).map((t, i) => t - timesMs[i]!);
+  const sorted = steps.slice().sort();
+  const middle = sorted[sorted.length >> 1]!;
+  const off = steps.filter((s) => Math.abs(s - middle) > Math.max(ROUNDED_MS, UNEVEN.off * middle)).length;
+  if (off <= UNEVEN.share * steps.length) return null;
+  const at = (part: number) => sorted[Math.round(part * (sorted.length - 1))]!;
+  return { fromMs: at(0.05), toMs: at(0.95) };
+}
+
 /** A flash lights up at least this much (of 255), and stands this far over the cell's own restlessness. */
 const LEAST_STEP = 24;
 const LEAST_STRENGTH = 8;

@@ -11,6 +11,8 @@ export {
   GRID_COLUMNS,
   GRID_ROWS,
   meanBrightness,
+  type UnevenFrames,
+  unevenFrames,
 } from './flash.ts';
 export { type Joined, type JoinedTake, joinTakes, stretchOfJoined } from './join.ts';
 export { type Apart, type Jump, measureJumps } from './jumps.ts';

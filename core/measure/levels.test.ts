@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { recordingOf, seededNormal } from '#core/samples/index.ts';
+import { layoutOfCount, recordingOf, seededNormal } from '#core/samples/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
 import { loudnessMeter, measureLevels, peakMeter } from './index.ts';
 
@@ -45,6 +45,21 @@ describe('the minimum requirements of EBU Tech 3341', () => {
       expect(Math.abs(maxShortTermLufs! - wanted)).toBeLessThan(0.1);
       expect(Math.abs(maxMomentaryLufs! - wanted)).toBeLessThan(0.1);
     }
+  });
+  it('case 6: five channels, each weighed by where it stands; low effects and many tracks', async () => {
+    const [front, center, back] = [tone(-28, 20), tone(-24, 20), tone(-30, 20)];
+    const surround = async (channels: Float32Array[]) => {
+      const { integratedLufs } = await measureLevels(recordingOf(channels, RATE, layoutOfCount(channels.length)));
+      return integratedLufs!;
+    };
+    expect(Math.abs((await surround([front, front, center, back, back])) + 23)).toBeLessThan(0.1);
+    // What is meant for low effects alone is left out, however loud.
+    expect(Math.abs((await surround([front, front, center, tone(-6, 20), back, back])) + 23)).toBeLessThan(0.1);
+    // Beside the listener a sound counts 1.5 dB more than behind, where there are both.
+    const alone = (at: number) => Array.from({ length: 8 }, (_, c) => (c === at ? back : silence(20)));
+    expect((await surround(alone(6))) - (await surround(alone(4)))).toBeCloseTo(10 * Math.log10(1.41), 3);
+    expect(await surround(alone(4))).toBeCloseTo(await surround(alone(0)), 6);
+    await expect(measureLevels(recordingOf([front, front, center], RATE))).rejects.toThrow(/which channel belongs/);
   });
   it('case 9: short-term stays at -23 LUFS from 3 s on', () => {
     const meter = loudnessMeter(2, RATE);
@@ -135,7 +150,7 @@ describe('levels of a recording', () => {
   });
   it('refuse what cannot be measured in a sentence', async () => {
     const x = tone(-20, 1);
-    await expect(levels([x, x, x])).rejects.toThrow(/^3 channels: Loudness is measured of one or two channels/);
+    await expect(levels([x, x, x])).rejects.toThrow(/^3 channels: The file does not say which channel/);
     const broken = tone(-20, 10);
     broken[300_000] = Number.NaN;
     await expect(levels([broken])).rejects.toThrow(/from 4 s on: The file holds samples that are no numbers/);

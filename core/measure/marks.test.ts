@@ -23,6 +23,7 @@ import {
   GRID_ROWS,
   meanBrightness,
   pairMarks,
+  unevenFrames,
 } from './index.ts';
 import { fitLine } from './line.ts';
 
@@ -144,6 +145,21 @@ describe('flashes', () => {
     const rounded = Float64Array.from({ length: 600 }, (_, f) => Math.round((f * 1001) / 30));
     expect(frameRateOf(rounded)).toEqual(rate(30000, 1001));
     expect(frameRateOf(Float64Array.of(1))).toBeNull();
+  });
+  it('are known to come unevenly from any stamps, and evenly in spite of rounding and a lost one', () => {
+    const random = seededRandom(3);
+    for (const hz of [23.976, 25, 29.97, 50, 59.94, 120]) {
+      const even = Float64Array.from({ length: 300 }, (_, f) => Math.round((1000 * f) / hz));
+      expect(unevenFrames(even), `${hz} Hz`).toBeNull();
+      expect(unevenFrames(even.filter((_, f) => f % 37 !== 0))).toBeNull();
+    }
+    let at = 0;
+    const screen = Float64Array.from({ length: 300 }, () => (at += 15 + 40 * random()));
+    const found = unevenFrames(screen)!;
+    expect(found.fromMs).toBeGreaterThan(14);
+    expect(found.fromMs).toBeLessThan(22);
+    expect(found.toMs).toBeGreaterThan(45);
+    expect(found.toMs).toBeLessThan(56);
   });
 });
 

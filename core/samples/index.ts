@@ -4,11 +4,10 @@ export { type Correlator, type Fft, type FftOf, fftOver, fftSize, type PffftModu
 export {
   type Layout,
   layoutName,
-  layoutNamed,
   layoutOfCount,
   loudnessWeights,
   maskOf,
-  type Speaker,
+  speakerName,
 } from './layout.ts';
 export { coarser, glancePeaks, type Peaks, readPeaks } from './peaks.ts';
 export { seededNormal, seededRandom } from './random.ts';
@@ -18,4 +17,4 @@ export { interpolators, kaiser, sinc } from './sinc.ts';
 export { openWav, type WavOptions } from './wav.ts';
 export { WavError, type WavErrorCode } from './wav-error.ts';
 export { type WavStreamOptions, wavPieces } from './wav-stream.ts';
-export { encodeWav } from './wav-write.ts';
+export { encodeWav, wavHeader } from './wav-write.ts';

@@ -60,8 +60,9 @@ export function layoutName(layout: Layout): string {
   return `${layout.length - effects}.${effects}`;
 }
 
-/** What a name such as '5.1' stands for, as codecs have it; null for one that is not known. */
-export const layoutNamed = (name: string): Layout | null => BY_COUNT.find((l) => layoutName(l) === name) ?? null;
+/** 'left', 'side right', 'low effects': as a channel is called. */
+export const speakerName = (speaker: Speaker): string =>
+  speaker === 'lfe' ? 'low effects' : speaker.replace(/^front-/, '').replaceAll('-', ' ');
 
 const SURROUND = 1.41;
 

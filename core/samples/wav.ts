@@ -46,7 +46,7 @@ export async function openWav(source: ByteSource, options: WavOptions = {}): Pro
   const bytesOf = async (first: number, count: number): Promise<Uint8Array> => {
     const bytes = await source.read(dataAt + first * frameBytes, count * frameBytes);
     // Typed views need aligned data; most sources hand out a buffer of its own.
-    return bytes.byteOffset % 8 === 0 ? bytes : bytes.slice();
+    return bytes.byteOffset % 8 === 0 ? bytes : new Uint8Array(bytes);
   };
   /** The part of the asked range that lies within the recording. */
   const inside = (start: number, count: number) => {

@@ -30,6 +30,9 @@ const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(don
 export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluation }: Props) {
   const dispatch = useAppDispatch();
   const takes = api.useTakesQuery(undefined);
+  const [remove] = api.useDeleteTakeMutation();
+  /** Files that turned out to hold no take. */
+  const unreadable = useRef(new Set<string>());
   const chooser = useRef<HTMLInputElement>(null);
   /** A large file on its way to the server: the page must stay open for so long. */
   const [sending, setSending] = useState<{ name: string; share: number } | null>(null);
@@ -46,8 +49,10 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
     for (const { id, file } of opened) {
       try {
         const onProgress = (share: number) => setSending(file.size > LARGE_BYTES ? { name: file.name, share } : null);
+        if (unreadable.current.has(id)) continue;
         await uploadTake(id, file, file.name, { onProgress });
         forgetUpload(file);
+        if (unreadable.current.has(id)) await remove(id);
         dispatch(api.util.invalidateTags(['Takes']));
       } catch (error) {
         onFailed(
@@ -61,6 +66,14 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
         setSending(null);
       }
     }
+  };
+  /** Nothing is kept of a file that was just chosen and holds no take; one that was kept before stays where it is. */
+  const leaves = (id: string, why: string) => {
+    onFailed(fileOf(id) ? `${why} It was not kept.` : why);
+    onTakes(takeIds.filter((t) => t !== id));
+    if (!fileOf(id)) return;
+    unreadable.current.add(id);
+    if (takes.data?.some((t) => t.id === id)) void remove(id);
   };
   const records = takes.data ?? [];
   const known = takeIds.map((id) => ({
@@ -110,6 +123,7 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
             onOpen={() => chooser.current?.click()}
             onAdd={(id) => onTakes([...takeIds, id])}
             onClear={() => onTakes([])}
+            onUnreadable={leaves}
             onRemove={(id) => onTakes(takeIds.filter((t) => t !== id))}
             rigId={rigId}
             rig={rig}

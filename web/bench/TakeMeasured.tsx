@@ -2,10 +2,12 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Diagnosis } from '#core/measure/index.ts';
 import type { Rig } from '#core/rig/index.ts';
+import { layoutName, speakerName } from '#core/samples/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { type LaneView, LoudnessChart, SpectrumChart } from '#web/charts/index.ts';
 import { Choice, formatNumber, Term } from '#web/parts/index.ts';
 import { TARGETS, type TargetId } from '#web/take/index.ts';
+import type { TakeLook } from '#web/workers/index.ts';
 import { Faults } from './Faults.tsx';
 import { guessListener } from './fault-names.ts';
 import { LevelIntoRig } from './LevelIntoRig.tsx';
@@ -29,22 +31,24 @@ interface Props {
 export function TakeMeasured(props: Props) {
   const sound = props.take.look?.sound;
   const many = (sound?.channels ?? 1) > 2;
-  const [track, setTrack] = useState(0);
-  const diagnosed = useDiagnosis(props.take.id, Boolean(sound), many ? track : null);
+  const [chosen, setChosen] = useState<number | null>(null);
+  // Channels of one layout are measured together; tracks that belong to none, one by one.
+  const track = many ? (chosen ?? (sound?.layout ? null : 0)) : null;
+  const diagnosed = useDiagnosis(props.take.id, Boolean(sound) && !props.take.look?.isDecoding, track);
   if (!sound) return null;
   return (
     <>
       {many && (
         <div className="row" style={{ marginTop: 12 }}>
-          Measured alone:
+          Measured:
           <Choice
             label={`Track of ${props.take.name} that is measured`}
             value={String(track)}
-            onChange={(t) => setTrack(Number(t))}
-            options={Array.from({ length: sound.channels }, (_, c) => [
-              String(c),
-              sound.trackNames?.[c] || `Track ${c + 1}`,
-            ])}
+            onChange={(t) => setChosen(t === 'null' ? null : Number(t))}
+            options={[
+              ...(sound.layout ? [['null', `All of it, ${layoutName(sound.layout)}`] as const] : []),
+              ...Array.from({ length: sound.channels }, (_, c) => [String(c), channelName(sound, c)] as const),
+            ]}
           />
         </div>
       )}
@@ -52,6 +56,9 @@ export function TakeMeasured(props: Props) {
     </>
   );
 }
+
+const channelName = ({ layout, trackNames }: NonNullable<TakeLook['sound']>, c: number): string =>
+  trackNames?.[c] || (layout ? speakerName(layout[c]!) : `Track ${c + 1}`);
 
 /** A take measured: loudness along its time and in figures, and what is wrong with it. */
 export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: Diagnosed }) {
@@ -96,7 +103,7 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
             shiftMs={shiftMs}
             marksMs={diagnosis.faults.flatMap((f) => f.atS.map((s) => 1000 * s))}
           />
-          <Figures diagnosis={diagnosis} target={target.range} />
+          <Figures diagnosis={diagnosis} target={target} />
           <details>
             <summary>Spectrum, in third octaves</summary>
             <p className="quiet small">
@@ -108,7 +115,7 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
                 key={c}
                 spectrum={spectrum}
                 widthPx={widthPx}
-                label={`Spectrum of ${take.name}${diagnosis.spectra.length > 1 ? `, ${c === 0 ? 'left' : 'right'}` : ''}`}
+                label={`Spectrum of ${take.name}${diagnosis.spectra.length > 1 ? `, ${take.look?.sound ? channelName(take.look.sound, c) : ''}` : ''}`}
               />
             ))}
           </details>
@@ -159,16 +166,14 @@ function Figures({
   target,
 }: {
   diagnosis: Diagnosis;
-  target: readonly [number, number];
+  target: (typeof TARGETS)[number];
 }) {
   const { integratedLufs, rangeLu, maxMomentaryLufs, maxShortTermLufs, truePeakDbtp } = levels;
   const floorDbfs = Math.max(...floors.map((f) => f.floorDbfs ?? Number.NEGATIVE_INFINITY));
-  const off =
-    integratedLufs === null
-      ? null
-      : integratedLufs > target[1]
-        ? integratedLufs - target[1]
-        : Math.min(0, integratedLufs - target[0]);
+  const off = integratedLufs === null ? null : integratedLufs - target.lufs;
+  const [low, high] = target.range;
+  const isWithin = integratedLufs !== null && integratedLufs >= low && integratedLufs <= high;
+  const tolerance = `${formatNumber(low, low % 1 ? 1 : 0)} to ${formatNumber(high, high % 1 ? 1 : 0)} is within tolerance`;
   return (
     <>
       <table className="table tight" data-testid="levels">
@@ -206,10 +211,12 @@ function Figures({
       <p className="quiet">
         {off === null
           ? 'Too short or too quiet for a loudness.'
-          : off === 0
-            ? 'Within the target.'
-            : `${formatNumber(Math.abs(off), 1)} LU ${off > 0 ? 'over' : 'under'} the target: turn it ${off > 0 ? 'down' : 'up'} by as much.`}
-        {off !== null && off < 0 && truePeakDbtp !== null && truePeakDbtp - off > -1
+          : `${formatNumber(Math.abs(off), 1)} LU ${off > 0 ? 'over' : 'under'} ${formatNumber(target.lufs, 0)} LUFS; ${tolerance}. ${
+              isWithin
+                ? 'Nothing needs to be done.'
+                : `Turn it ${off > 0 ? 'down' : 'up'} by ${formatNumber(Math.abs(off), 1)} dB.`
+            }`}
+        {off !== null && off < 0 && !isWithin && truePeakDbtp !== null && truePeakDbtp - off > -1
           ? ` Its peaks would then stand ${formatNumber(truePeakDbtp - off + 1, 1)} dB over −1 dBTP: peaks have to be held as well.`
           : ''}
       </p>

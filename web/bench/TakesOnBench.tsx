@@ -32,6 +32,8 @@ interface Props {
   readonly onAdd: (id: string) => void;
   readonly onRemove: (id: string) => void;
   readonly onClear: () => void;
+  /** A file that holds no take leaves the bench; what was wrong with it is said. */
+  readonly onUnreadable: (id: string, why: string) => void;
   readonly rigId: string | null;
   readonly rig: Rig | null;
   readonly evaluation: Evaluation | null;
@@ -67,11 +69,17 @@ function Lying({
   onAdd,
   onRemove,
   onClear,
+  onUnreadable,
   rigId,
   rig,
   evaluation,
 }: Props & { bench: readonly BenchTake[] }) {
   const [ref, width] = useWidth<HTMLDivElement>();
+  const bad = bench.find((t) => t.isUnreadable);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each such file
+  useEffect(() => {
+    if (bad) onUnreadable(bad.id, `${bad.name}: ${bad.failed}`);
+  }, [bad?.id]);
   const [first, second] = bench;
   const ready = second?.look?.sound && first?.look?.sound;
   const comparison = useComparison(ready ? first.id : null, ready ? second.id : null);
@@ -303,12 +311,14 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
       {!progress && !failed && look && notes && (
         <span>
           {prefix}
-          {look.picture ? `${count(notes.flashes.length, 'flash', 'flashes')} and ` : ''}
-          {count(notes.claps.length, 'clap')} found.
+          {look.sound
+            ? `${look.picture ? `${count(notes.flashes.length, 'flash', 'flashes')} and ` : ''}${count(notes.claps.length, 'clap')} found.`
+            : 'There is no sound in this take: nothing of it can be heard or compared. Record it again with its sound switched on.'}
           {notes.claps.some((c) => !c.used) &&
             ' A hollow mark is weak and left out; double-click it, or press space on it, to take it in.'}
           {offsetOf(look, notes) === null &&
             look.picture &&
+            look.sound &&
             ' No flash goes with a clap: add the missing mark by hand.'}{' '}
           {(look.picture?.flashes.length ?? 0) > MOST_FLASHES &&
             ` The picture flashes ${formatNumber(look.picture!.flashes.length)} times, as a strobe does: only flashes near claps are marks. `}

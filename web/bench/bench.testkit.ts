@@ -10,6 +10,7 @@ export const restingTake = (id: string, more: Partial<BenchTake> = {}): BenchTak
   notes: notesFrom(look()),
   progress: null,
   failed: null,
+  isUnreadable: false,
   change: () => undefined,
   stop: () => undefined,
   lookAgain: () => undefined,

@@ -1,4 +1,4 @@
-import { coarser, type Peaks } from '#core/samples/index.ts';
+import { coarser, layoutName, type Peaks } from '#core/samples/index.ts';
 import { rateName } from '#core/units/index.ts';
 import type { LaneData, LanesProps } from '#web/charts/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
@@ -45,11 +45,11 @@ export function lanesOf(bench: readonly BenchTake[], shiftsMs: readonly number[]
     const several = bench.length > 1 ? `${name}: ` : '';
     const lanes: LaneData[] = [];
     if (look.picture) {
-      const { width, height, frameRate, pieces } = look.picture;
+      const { width, height, frameRate, uneven, pieces } = look.picture;
       lanes.push({
         key: laneKey(id, 'flashes'),
         label: `${several}Picture, brightness`,
-        note: `${width} × ${height}${frameRate ? `, ${rateName(frameRate)} frames a second` : ''}`,
+        note: `${width} × ${height}${frameRate ? `, ${rateName(frameRate)} frames a second` : uneven ? ', uneven frames' : ''}`,
         kind: 'picture',
         marks: marks('flashes'),
         shiftMs,
@@ -57,11 +57,11 @@ export function lanesOf(bench: readonly BenchTake[], shiftsMs: readonly number[]
       });
     }
     if (look.sound) {
-      const { channels, sampleRateHz, peaks } = look.sound;
+      const { channels, layout, sampleRateHz, peaks } = look.sound;
       lanes.push({
         key: laneKey(id, 'claps'),
         label: look.picture ? `${several}Sound of the same file` : `${several}Sound`,
-        note: `${channels === 1 ? 'mono' : channels === 2 ? 'stereo' : `${channels} channels`}, ${formatNumber(sampleRateHz / 1000, sampleRateHz % 1000 ? 1 : 0)} kHz${i > 0 && shiftMs !== 0 ? ', laid by its content' : ''}`,
+        note: `${layout ? layoutName(layout) : `${channels} tracks`}, ${formatNumber(sampleRateHz / 1000, sampleRateHz % 1000 ? 1 : 0)} kHz${i > 0 && shiftMs !== 0 ? ', laid by its content' : ''}`,
         kind: 'sound',
         marks: marks('claps'),
         shiftMs,

@@ -65,10 +65,14 @@ describe('a take measured', () => {
     expect(within(levels).getByText('−24.0 LUFS')).toBeTruthy();
     expect(within(levels).getByText('−63.2 dBFS')).toBeTruthy();
     expect(
-      screen.getByText(/^7\.0 LU under the target: turn it up by as much\. Its peaks would then stand 2\.0 dB over/),
+      screen.getByText(
+        /^8\.0 LU under −16 LUFS; −17 to −15 is within tolerance\. Turn it up by 8\.0 dB\. Its peaks would then stand 3\.0 dB over/,
+      ),
     ).toBeTruthy();
     await user.selectOptions(screen.getByLabelText('Target'), 'broadcast');
-    expect(screen.getByText(/^0\.5 LU under the target: turn it up by as much\.$/)).toBeTruthy();
+    expect(
+      screen.getByText(/^1\.0 LU under −23 LUFS; −23\.5 to −22\.5 is within tolerance\. Turn it up by 1\.0 dB\.$/),
+    ).toBeTruthy();
     expect(screen.getByText(/^No hum, hiss, clipping/)).toBeTruthy();
     expect(screen.getByRole('img', { name: 'Loudness over time' })).toBeTruthy();
   });

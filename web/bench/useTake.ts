@@ -11,15 +11,21 @@ export interface BenchTake extends Pick<KeptNotes, 'notes' | 'saying' | 'conflic
   readonly look: TakeLook | null;
   readonly progress: (Progress & { readonly leftS: number | null }) | null;
   readonly failed: string | null;
+  /** Nothing in its file can be measured, in any browser. */
+  readonly isUnreadable: boolean;
   stop(): void;
   lookAgain(whole: boolean): void;
 }
+
+/** What a worker calls a file that holds no take. */
+const NO_TAKE = new Set(['UnreadableTake', 'WavError']);
 
 /** Looks at a take when it comes onto the bench, in a worker that can be stopped. */
 export function useTake(id: string, record: TakeRecord | undefined, name: string): BenchTake {
   const [look, setLook] = useState<TakeLook | null>(null);
   const [progress, setProgress] = useState<BenchTake['progress']>(null);
   const [failed, setFailed] = useState<string | null>(null);
+  const [isUnreadable, setUnreadable] = useState(false);
   const job = useRef<Job<TakeLook> | null>(null);
   const seenBefore = useRef<TakeLook | null>(null);
   const { notes, saying, conflict, change, found } = useTakeNotes(id, record);
@@ -48,6 +54,7 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
         (error: unknown) => {
           if (job.current !== mine) return;
           setProgress(null);
+          setUnreadable(error instanceof Error && NO_TAKE.has(error.name));
           setFailed(error instanceof Error ? error.message : String(error));
         },
       );
@@ -71,6 +78,7 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
     conflict,
     progress,
     failed,
+    isUnreadable,
     change,
     stop: () => {
       job.current?.stop();

@@ -7,6 +7,7 @@ export const look = (): TakeLook => ({
   sound: {
     sampleRateHz: 48000,
     channels: 2,
+    layout: ['front-left', 'front-right'],
     peaks: { framesPerBin: 48, sampleRateHz: 48000, low: new Float32Array(5000), high: new Float32Array(5000) },
     claps: [
       { atMs: 1064, strength: 55 },
@@ -19,6 +20,7 @@ export const look = (): TakeLook => ({
     width: 640,
     height: 360,
     frameRate: rate(50),
+    uneven: null,
     pieces: [],
     flashes: [
       { atMs: 1000, frame: 50, strength: 90, cell: 3 },

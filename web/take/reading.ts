@@ -30,7 +30,7 @@ export function notesFrom(look: TakeLook): TakeNotes {
   return {
     flashes: flashes.map((f) => ({ atMs: f.atMs, used: true, byHand: false })),
     claps: claps.map((c) => ({ atMs: c.atMs, used: c.strength > strongest - WEAK_DB, byHand: false })),
-    frameMs: look.picture?.frameRate ? frameMs(look.picture.frameRate) : null,
+    frameMs: look.picture?.uneven?.toMs ?? (look.picture?.frameRate ? frameMs(look.picture.frameRate) : null),
     speaksOf: null,
   };
 }

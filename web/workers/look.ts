@@ -6,12 +6,14 @@ import {
   findFlashes,
   frameRateOf,
   meanBrightness,
+  type UnevenFrames,
+  unevenFrames,
 } from '#core/measure/index.ts';
-import { type FftOf, glancePeaks, type Peaks, type Recording, readPeaks } from '#core/samples/index.ts';
+import { type FftOf, glancePeaks, type Layout, type Peaks, type Recording, readPeaks } from '#core/samples/index.ts';
 import { type Chirp, findChirps, findPanels, readSlates, type SlateReading, slateWatch } from '#core/slate/index.ts';
 import type { Rate } from '#core/units/index.ts';
 import type { Grain } from './cells.ts';
-import type { Media, Picture } from './media.ts';
+import { GLANCE_BINS, GLANCE_FROM_S, type Media, type Picture } from './media.ts';
 
 /** What was found in a take: enough to draw its lanes and to measure it. */
 export interface TakeLook {
@@ -19,6 +21,8 @@ export interface TakeLook {
   readonly sound: {
     readonly sampleRateHz: number;
     readonly channels: number;
+    /** Which loudspeaker each channel is for; null where they are tracks. */
+    readonly layout: Layout | null;
     readonly trackNames?: readonly string[];
     readonly peaks: Peaks;
     readonly claps: readonly Clap[];
@@ -28,13 +32,17 @@ export interface TakeLook {
   readonly picture: {
     readonly width: number;
     readonly height: number;
+    /** Null where it cannot be told, and where frames come unevenly. */
     readonly frameRate: Rate | null;
+    readonly uneven: UnevenFrames | null;
     /** Stretches that were looked at; between them lies what was not. */
     readonly pieces: readonly { readonly timesMs: Float64Array; readonly mean: Float32Array }[];
     readonly flashes: readonly Flash[];
     readonly slates: readonly SlateReading[];
   } | null;
   readonly notices: readonly string[];
+  /** Drawn from a glance while the sound is being decoded: it cannot be measured yet. */
+  readonly isDecoding?: boolean;
 }
 
 export interface Progress {
@@ -79,7 +87,8 @@ export async function lookAt(
     );
     lookedS += toS - fromS;
   }
-  const frameRate = pieces.map((p) => frameRateOf(p.timesMs)).find((r) => r !== null) ?? null;
+  const uneven = pieces.map((p) => unevenFrames(p.timesMs)).find((u) => u !== null) ?? null;
+  const frameRate = uneven ? null : (pieces.map((p) => frameRateOf(p.timesMs)).find((r) => r !== null) ?? null);
   return {
     durationMs: Math.max(durationOf(sound), picture.durationS * 1000),
     sound: heard,
@@ -87,28 +96,45 @@ export async function lookAt(
       width: picture.width,
       height: picture.height,
       frameRate,
+      uneven,
       pieces: pieces.map((p) => ({ timesMs: p.timesMs, mean: meanBrightness(p) })),
       flashes: pieces.flatMap(findFlashes),
       slates: readSlates(watch.sights(), heard?.chirps ?? []),
     },
-    notices,
+    notices: [...notices, ...sayHoles(picture.holesS), ...sayUneven(uneven)],
   };
 }
 
-/** Longer takes are drawn from a glance first; in so many bins. */
-const GLANCE_FROM_S = 300;
-const GLANCE_BINS = 600;
-
 async function glanceAt(sound: Recording): Promise<Progress> {
   const peaks = await glancePeaks(sound, GLANCE_BINS);
-  const { sampleRateHz, channels, trackNames } = sound;
-  const glance = {
+  return { what: 'waveform', done: 0, glance: glanceOf(sound, peaks) };
+}
+
+const sayHoles = (holesS: readonly number[]): string[] =>
+  holesS.length === 0
+    ? []
+    : [
+        `It is damaged: its picture could not be decoded at ${holesS.length === 1 ? 'one place' : `${holesS.length} places`}, the first at ${holesS[0]!.toFixed(1)} s.`,
+      ];
+
+const sayUneven = (uneven: UnevenFrames | null): string[] =>
+  uneven === null
+    ? []
+    : [
+        `Its frames come unevenly, ${uneven.fromMs.toFixed(0)} to ${uneven.toMs.toFixed(0)} ms apart: the picture is known to ${uneven.toMs.toFixed(0)} ms. For a finer reading, record at a constant frame rate.`,
+      ];
+
+/** What can be drawn of a take when no more than its peaks are known, and those by and by. */
+export function glanceOf(
+  sound: Pick<Recording, 'channels' | 'sampleRateHz' | 'frames' | 'layout' | 'trackNames'>,
+  peaks: Peaks,
+): TakeLook {
+  return {
     durationMs: durationOf(sound),
-    sound: { sampleRateHz, channels, ...(trackNames && { trackNames }), peaks, claps: [], chirps: [] },
+    sound: { ...factsOf(sound), peaks, claps: [], chirps: [] },
     picture: null,
     notices: [],
   };
-  return { what: 'waveform', done: 0, glance };
 }
 
 async function listen(
@@ -120,11 +146,23 @@ async function listen(
   const peaks = await readPeaks(sound, bin, (done) => onProgress({ what: 'waveform', done }));
   const claps = await findClaps(sound, (done) => onProgress({ what: 'claps', done }));
   const chirps = await findChirps(fftOf, sound, (done) => onProgress({ what: 'slates', done }));
-  const { sampleRateHz, channels, trackNames } = sound;
-  return { sampleRateHz, channels, ...(trackNames && { trackNames }), peaks, claps, chirps };
+  return { ...factsOf(sound), peaks, claps, chirps };
 }
 
-const durationOf = (sound: Recording | null): number => (sound ? (1000 * sound.frames) / sound.sampleRateHz : 0);
+const factsOf = ({
+  sampleRateHz,
+  channels,
+  layout,
+  trackNames,
+}: Pick<Recording, 'channels' | 'sampleRateHz' | 'layout' | 'trackNames'>) => ({
+  sampleRateHz,
+  channels,
+  layout: layout ?? null,
+  ...(trackNames && { trackNames }),
+});
+
+const durationOf = (sound: Pick<Recording, 'frames' | 'sampleRateHz'> | null): number =>
+  sound ? (1000 * sound.frames) / sound.sampleRateHz : 0;
 
 interface Stretch {
   readonly fromS: number;

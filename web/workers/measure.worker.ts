@@ -26,7 +26,7 @@ import {
 } from '#core/samples/index.ts';
 import type { Region } from './cells.ts';
 import { readFrames, type SmallFrame } from './frames.ts';
-import { lookAt, type Progress, type TakeLook } from './look.ts';
+import { glanceOf, lookAt, type Progress, type TakeLook } from './look.ts';
 import { type Media, openMedia } from './media.ts';
 import type { TakeSource } from './take-source.ts';
 
@@ -41,7 +41,14 @@ const GLANCE_BINS = 1200;
 /** The worker's side: opens takes and hands them to core. It is stopped by ending it. */
 const api = {
   async look(source: TakeSource, whole: boolean, onProgress: (progress: Progress) => void): Promise<TakeLook> {
-    const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done }));
+    const media = await openMedia(
+      source,
+      (done) => onProgress({ what: 'decoding', done }),
+      ({ peaks, frames, format: { layout, ...format } }) => {
+        const sound = { ...format, frames, ...(layout && { layout }) };
+        onProgress({ what: 'decoding', done: 0, glance: { ...glanceOf(sound, peaks), isDecoding: true } });
+      },
+    );
     try {
       return await lookAt(fftOver((await PFFFT()) as PffftModule), media, whole, onProgress);
     } finally {

@@ -1,19 +1,23 @@
 import {
   ALL_FORMATS,
-  AudioSampleSink,
   BlobSource,
   EncodedPacketSink,
   Input,
   type InputAudioTrack,
   type InputVideoTrack,
+  StreamSource,
   UrlSource,
   VideoSampleSink,
 } from 'mediabunny';
 import { type Brightness, GRID_CELLS, type RegionTrace } from '#core/measure/index.ts';
-import { openWav, type Recording, recordingOf, WavError } from '#core/samples/index.ts';
+import { openWav, type Recording, WavError } from '#core/samples/index.ts';
 import type { Luma } from '#core/slate/index.ts';
 import { cellReader, type Grain, REGION_CELLS, type Region, regionReader } from './cells.ts';
-import { openBytes, type TakeSource } from './take-source.ts';
+import { type DecodedExtent, decodeSound, type Glance, glanceTrack } from './decode.ts';
+import { findDecoded, inMemory, placeFor, writeDecoded } from './decoded.ts';
+import { wholePagesOf } from './ogg.ts';
+import { overHoles } from './resume.ts';
+import { openBytes, type TakeBytes, type TakeSource } from './take-source.ts';
 
 /** An open take: its sound, its picture, or both; and what had to be said on the way. */
 export interface Media {
@@ -27,6 +31,8 @@ export interface Picture {
   readonly width: number;
   readonly height: number;
   readonly durationS: number;
+  /** Where places begin that could not be decoded, of what was looked at so far. */
+  readonly holesS: readonly number[];
   /**
    * Brightness of the frames shown within a stretch, in seconds of the file. Fine reads all of the picture, coarse two
    * strips in each row of cells: a lamp smaller than a twentieth of the height may fall between, and little time is lost.
@@ -44,20 +50,31 @@ export interface Picture {
   keyFrames(onLuma: (luma: Luma, atMs: number) => void, onProgress?: (done: number) => void): Promise<void>;
 }
 
-/** Longer sound in a video is measured in its first part; a WAV is streamed and has no such limit. */
-const LONGEST_DECODED_S = 3600;
+/** Longer sound is drawn from a glance first; in so many bins. */
+export const GLANCE_FROM_S = 300;
+export const GLANCE_BINS = 600;
+
+/** Where decoded sound cannot be kept, it is held in memory: its first part. */
+const LONGEST_IN_MEMORY_S = 3600;
+const BYTES_A_SAMPLE = 4;
 
 /**
  * Opens a WAV by our own reader, anything else by the browser's decoders.
+ * @param onGlance  shown a first picture of long sound that has to be decoded
  * @throws Error with a sentence on what to do
  */
-export async function openMedia(source: TakeSource, onProgress: (done: number) => void): Promise<Media> {
+export async function openMedia(
+  source: TakeSource,
+  onProgress: (done: number) => void,
+  onGlance?: (glance: Glance) => void,
+): Promise<Media> {
   const bytes = await openBytes(source);
   const head = String.fromCharCode(...(await bytes.read(0, 4)));
   if (head === 'RIFF' || head === 'RF64' || head === 'BW64') {
     const close = () => undefined;
     try {
-      return { sound: await openWav(bytes), picture: null, notices: [], close };
+      const sound = await openWav(bytes);
+      return { sound, picture: null, notices: sound.notes ?? [], close };
     } catch (error) {
       if (!(error instanceof WavError) || !error.canBeSalvaged) throw error;
       return {
@@ -68,12 +85,16 @@ export async function openMedia(source: TakeSource, onProgress: (done: number) =
       };
     }
   }
-  const input = await openInput(source);
+  const input = await openInput(source, bytes);
   const notices: string[] = [];
   const audio = await input.getPrimaryAudioTrack();
   const video = await input.getPrimaryVideoTrack();
-  const sound = audio && (await audio.canDecode()) ? await decodeSound(audio, onProgress, notices) : null;
-  if (audio && !sound) notices.push(sayUndecodable('sound', audio.codec));
+  if (!audio && !video) throw new UnreadableTake(NEVER_FINISHED);
+  const canHear = audio && (await audio.canDecode());
+  const sound = canHear ? await soundOf(audio, bytes, onProgress, onGlance) : null;
+  notices.push(...(sound?.notes ?? []));
+  if (audio && !canHear) notices.push(sayUndecodable('sound', audio.codec));
+  else if (audio && !sound) notices.push('Its sound track holds no sound.');
   const canSee = video && (await video.canDecode());
   if (video && !canSee) notices.push(sayUndecodable('picture', video.codec));
   if (!sound && !canSee)
@@ -82,6 +103,14 @@ export async function openMedia(source: TakeSource, onProgress: (done: number) =
     );
   return { sound, picture: canSee ? await openPicture(video) : null, notices, close: () => input[Symbol.dispose]() };
 }
+
+/** A file in which there is nothing to be measured, in any browser. */
+export class UnreadableTake extends Error {
+  override readonly name = 'UnreadableTake';
+}
+
+const NEVER_FINISHED =
+  'The recording was never finished: the part of the file that says what is in it is missing. Have it repaired by the program that made it, and record to MKV, which needs no such end.';
 
 const CODEC_NAMES: Record<string, string> = {
   avc: 'H.264',
@@ -105,48 +134,112 @@ export function sayUndecodable(what: 'sound' | 'picture', codec: string | null):
 }
 
 /** @throws Error with a sentence on what to do */
-export async function openInput(source: TakeSource): Promise<Input> {
+export async function openInput(source: TakeSource, bytes?: TakeBytes): Promise<Input> {
+  const wholeBytes = bytes && (await wholePagesOf(bytes));
   const input = new Input({
-    source: 'file' in source ? new BlobSource(source.file) : new UrlSource(source.url),
+    source:
+      bytes && wholeBytes !== null
+        ? new StreamSource({ getSize: () => wholeBytes!, read: (from, to) => bytes.read(from, to - from) })
+        : 'file' in source
+          ? new BlobSource(source.file)
+          : new UrlSource(source.url),
     formats: ALL_FORMATS,
   });
   if (await input.canRead()) return input;
-  throw new Error('This is neither sound nor video that can be read here. Choose a WAV, MP4, MOV, WebM or MKV file.');
+  throw new UnreadableTake(
+    'This is neither sound nor video that can be read here. Choose a WAV, MP4, MOV, WebM or MKV file.',
+  );
 }
 
-/** All of the sound, channels averaged; each piece is placed by its own time stamp, what lies before zero is left out. */
-async function decodeSound(
+/** All of a track's sound: as it was decoded before, or decoded now and kept; null where there is none in it. */
+async function soundOf(
   track: InputAudioTrack,
+  bytes: TakeBytes,
   onProgress: (done: number) => void,
-  notices: string[],
-): Promise<Recording> {
-  const durationS = await track.computeDuration();
-  const endS = Math.min(durationS, LONGEST_DECODED_S);
-  if (endS < durationS) notices.push('The video is longer than an hour: its first hour is measured.');
-  const rate = track.sampleRate;
-  const mono = new Float32Array(Math.ceil(endS * rate) + rate);
-  let plane = new Float32Array(0);
-  let last = 0;
-  for await (const sample of new AudioSampleSink(track).samples(0, endS)) {
-    const at = Math.round(sample.timestamp * rate);
-    const count = sample.numberOfFrames;
-    if (plane.length < count) plane = new Float32Array(count);
-    for (let c = 0; c < sample.numberOfChannels; c++) {
-      sample.copyTo(plane, { planeIndex: c, format: 'f32-planar' });
-      const k = 1 / sample.numberOfChannels;
-      for (let i = Math.max(0, -at); i < count && at + i < mono.length; i++) mono[at + i]! += plane[i]! * k;
-    }
-    last = Math.min(mono.length, Math.max(last, at + count));
-    sample.close();
-    onProgress(Math.min(1, sample.timestamp / endS));
+  onGlance?: (glance: Glance) => void,
+): Promise<Recording | null> {
+  const place = await placeFor(bytes, track.id);
+  const known = await findDecoded(place);
+  if (known) return known;
+  const durationS = await lengthOf(track);
+  if (onGlance && durationS !== null && durationS > GLANCE_FROM_S) {
+    const seen = await glanceTrack(track, durationS, GLANCE_BINS).catch(() => null);
+    if (seen) onGlance(seen);
   }
-  return recordingOf([mono.subarray(0, last)], rate);
+  const frameBytes = track.numberOfChannels * BYTES_A_SAMPLE;
+  const expected = durationS === null ? MOST_GROWTH * bytes.size : Math.ceil(durationS * track.sampleRate) * frameBytes;
+  const kept = await writeDecoded(place, expected);
+  if (kept) {
+    try {
+      const extent = await decodeSound(track, bytes, durationS ?? Number.POSITIVE_INFINITY, kept, onProgress);
+      if (extent.frames > 0) return await kept.finish(await notesOn(track, extent));
+      await kept.abandon();
+      return null;
+    } catch (error) {
+      await kept.abandon();
+      if (!(error instanceof DOMException && error.name === 'QuotaExceededError')) throw error;
+    }
+  }
+  const held = inMemory();
+  const extent = await decodeSound(
+    track,
+    bytes,
+    Math.min(durationS ?? LONGEST_IN_MEMORY_S, LONGEST_IN_MEMORY_S),
+    held,
+    onProgress,
+  );
+  if (extent.frames === 0) return null;
+  const isCut = durationS === null || durationS > LONGEST_IN_MEMORY_S;
+  const notes = isCut
+    ? ['This browser has no room to keep more than an hour of sound: the first hour is measured.']
+    : await notesOn(track, extent);
+  return held.finish(notes);
+}
+
+/** What is stored in so few bytes at most: silence, coded without loss. */
+const MOST_GROWTH = 24;
+
+/** Seconds; null where a file that breaks off does not tell. */
+async function lengthOf(track: InputAudioTrack): Promise<number | null> {
+  return track.computeDuration().catch(() => track.getDurationFromMetadata().catch(() => null));
+}
+
+/** Shorter than its file says by so much, a track breaks off. */
+const BREAKS_OFF_S = 0.5;
+
+/** What a person should know of sound that is not all there. */
+async function notesOn(track: InputAudioTrack, { seconds, holesS }: DecodedExtent): Promise<string[]> {
+  // MP4 lists packets whether they are there or not; Matroska tells how long all of it is to be.
+  const listedS = await lengthOf(track);
+  const { input } = track;
+  const wholeS = await input.getDurationFromMetadata().catch(() => null);
+  const thereS = await input.computeDuration().catch(() => null);
+  const notes: string[] = [];
+  if (holesS.length > 0)
+    notes.push(
+      `It is damaged: its sound could not be decoded at ${holesS.length === 1 ? 'one place' : `${holesS.length} places`}, the first at ${holesS[0]!.toFixed(1)} s. Silence stands there.`,
+    );
+  const lacks = listedS !== null && listedS - seconds > BREAKS_OFF_S;
+  if (lacks || (wholeS !== null && thereS !== null && wholeS - thereS > BREAKS_OFF_S))
+    notes.push(
+      `It breaks off: ${seconds.toFixed(1)} s of sound are there, ${(lacks ? listedS : wholeS!).toFixed(1)} s were to be. It was read to its end.`,
+    );
+  return notes;
 }
 
 async function openPicture(track: InputVideoTrack): Promise<Picture> {
   const sink = new VideoSampleSink(track);
   const durationS = await track.computeDuration();
+  const holesS: number[] = [];
+  const framesBetween = (fromS: number, toS: number) =>
+    overHoles(
+      (at) => sink.samples(at, toS),
+      fromS,
+      toS,
+      (atS) => void holesS.push(atS),
+    );
   return {
+    holesS,
     width: track.displayWidth,
     height: track.displayHeight,
     durationS,
@@ -155,7 +248,7 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
       const rows: Float32Array[] = [];
       let atMs = 0;
       const read = cellReader(grain, onLuma && ((luma) => onLuma(luma, atMs)));
-      for await (const sample of sink.samples(Math.max(0, fromS), toS)) {
+      for await (const sample of framesBetween(Math.max(0, fromS), toS)) {
         atMs = sample.timestamp * 1000;
         rows.push(await read(sample));
         times.push(sample.timestamp * 1000);
@@ -170,7 +263,7 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
       const times: number[] = [];
       const rows: Float32Array[] = [];
       const read = regionReader(region);
-      for await (const sample of sink.samples(0, durationS + 1)) {
+      for await (const sample of framesBetween(0, durationS + 1)) {
         rows.push(await read(sample));
         times.push(sample.timestamp * 1000);
         sample.close();

@@ -118,6 +118,7 @@ function picture(durationS: number, flashesS: readonly number[]): Picture & { lo
     width: 64,
     height: 36,
     durationS,
+    holesS: [],
     looked,
     async brightness(fromS, toS, grain) {
       looked.push([fromS, toS, grain]);
