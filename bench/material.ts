@@ -122,6 +122,15 @@ function add(out: Float32Array, x: Float32Array, atS: number, gain: number): voi
   for (let i = 0; i < x.length && first + i < out.length; i++) out[first + i]! += gain * x[i]!;
 }
 
+/** A file's sound, mono. */
+export function fileOf(path: string): Float32Array {
+  return inFolder((folder) => {
+    const made = join(folder, 'made.f32');
+    execFileSync('sox', [path, '-r', String(MATERIAL_RATE_HZ), '-c', '1', '-e', 'float', '-b', '32', made]);
+    return floatsOf(made);
+  });
+}
+
 function floatsOf(path: string): Float32Array {
   const bytes = readFileSync(path);
   return new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));

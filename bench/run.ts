@@ -2,6 +2,7 @@
 import { ensureBuilt } from '../scripts/steps.mjs';
 import { bands } from './bands.ts';
 import { calls } from './calls.ts';
+import { claps } from './claps.ts';
 import { evaluation, transforms } from './core.ts';
 import { archiving, day } from './day.ts';
 import { files } from './files.ts';
@@ -24,6 +25,7 @@ const benches: Record<string, Bench> = {
   transforms,
   hour: offsetOfAnHour,
   files,
+  claps,
   loudness: loudnessOfAnHour,
   paint: firstPaint,
   pictures,

@@ -27,7 +27,7 @@ describe('the takes of the Boathouse relay', () => {
     expect(take!.render(fftOf)).toEqual(take!.render(fftOf));
   });
   it('hold the couch’s claps where the hidden figures put them', async () => {
-    const claps = await findClaps(recordingOf([renderCouchSound(fftOf)], 48_000));
+    const claps = await findClaps(fftOf, recordingOf([renderCouchSound(fftOf)], 48_000));
     const expected = COUCH_CLAPS_S.map((s) => s * 1000 + trueMs('couch', 'track-3'));
     expect(claps).toHaveLength(expected.length);
     claps.forEach((c, i) => {

@@ -1,4 +1,4 @@
-export { type Clap, findClaps } from './claps.ts';
+export { CLAP_KINDS, type Clap, type ClapKind, findClaps } from './claps/index.ts';
 export { bestLag } from './correlate.ts';
 export { type Diagnosis, diagnose } from './diagnose.ts';
 export { FAULT_IDS, type Fault, type FaultId, type Floor, type Spectrum } from './faults/index.ts';

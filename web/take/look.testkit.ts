@@ -10,9 +10,9 @@ export const look = (): TakeLook => ({
     layout: ['front-left', 'front-right'],
     peaks: { framesPerBin: 48, sampleRateHz: 48000, low: new Float32Array(5000), high: new Float32Array(5000) },
     claps: [
-      { atMs: 1064, strength: 55 },
-      { atMs: 2000, strength: 30 },
-      { atMs: 3066, strength: 52 },
+      { atMs: 1064, strength: 25, confidence: 0.98, kind: 'hands' },
+      { atMs: 2000, strength: 9, confidence: 0.62, kind: 'hands' },
+      { atMs: 3066, strength: 22, confidence: 0.95, kind: 'hands' },
     ],
     chirps: [],
   },

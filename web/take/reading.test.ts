@@ -58,7 +58,12 @@ describe('what a take tells', () => {
       strength: 20 + (n % 7),
       cell: 3,
     }));
-    const claps = Array.from({ length: 30 }, (_, n) => ({ atMs: 200_000 * n + 77, strength: 50 }));
+    const claps = Array.from({ length: 30 }, (_, n) => ({
+      atMs: 200_000 * n + 77,
+      strength: 20,
+      confidence: 0.99,
+      kind: 'hands' as const,
+    }));
     const begun = performance.now();
     const strobe = { ...seen, sound: { ...seen.sound!, claps }, picture: { ...seen.picture!, flashes } };
     const notes = notesFrom(strobe);

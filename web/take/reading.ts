@@ -6,8 +6,8 @@ import { frameMs } from '#core/units/index.ts';
 import type { TakeLook } from '#web/workers/index.ts';
 import { keep, readKept } from './kept.ts';
 
-/** A clap this much weaker than the strongest is shown and left out until somebody says otherwise. */
-const WEAK_DB = 18;
+/** A clap that is less likely one than this is shown and left out until somebody says otherwise. */
+const SURE = 0.75;
 /** Stamps in some files are whole milliseconds: without a known rate this is the usual frame. */
 const USUAL_FRAME_MS = 1000 / 60;
 /** A slate's click and chirp take so long; its flash is seen so near to its beat. */
@@ -22,14 +22,13 @@ export function notesFrom(look: TakeLook): TakeNotes {
   const isBeat = (atMs: number) => chirps.some((c) => atMs > c.atMs - BEAT_BEFORE_MS && atMs < c.atMs + BEAT_AFTER_MS);
   const isShown = (f: Flash) => slates.some((s) => isOnBeat(s, f.atMs) || isOnPanel(s, f, look.picture!));
   const claps = (look.sound?.claps ?? []).filter((c) => !isBeat(c.atMs));
-  const strongest = Math.max(...claps.map((c) => c.strength), Number.NEGATIVE_INFINITY);
   const flashes = withoutStrobe(
     (look.picture?.flashes ?? []).filter((f) => !isShown(f)),
     claps.map((c) => c.atMs),
   );
   return {
     flashes: flashes.map((f) => ({ atMs: f.atMs, used: true, byHand: false })),
-    claps: claps.map((c) => ({ atMs: c.atMs, used: c.strength > strongest - WEAK_DB, byHand: false })),
+    claps: claps.map((c) => ({ atMs: c.atMs, used: c.confidence >= SURE, byHand: false })),
     frameMs: look.picture?.uneven?.toMs ?? (look.picture?.frameRate ? frameMs(look.picture.frameRate) : null),
     speaksOf: null,
   };

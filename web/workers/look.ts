@@ -144,7 +144,7 @@ async function listen(
 ): Promise<NonNullable<TakeLook['sound']>> {
   const bin = Math.max(1, Math.round((sound.sampleRateHz * PEAK_MS) / 1000), Math.ceil(sound.frames / MOST_BINS));
   const peaks = await readPeaks(sound, bin, (done) => onProgress({ what: 'waveform', done }));
-  const claps = await findClaps(sound, (done) => onProgress({ what: 'claps', done }));
+  const claps = await findClaps(fftOf, sound, (done) => onProgress({ what: 'claps', done }));
   const chirps = await findChirps(fftOf, sound, (done) => onProgress({ what: 'slates', done }));
   return { ...factsOf(sound), peaks, claps, chirps };
 }
