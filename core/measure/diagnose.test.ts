@@ -211,7 +211,7 @@ describe('odd takes', () => {
       Array.from({ length: 32 }, () => new Float32Array(RATE)),
       RATE,
     );
-    await expect(diagnose(fftOf, many)).rejects.toThrow('one or two channels');
+    await expect(diagnose(fftOf, many)).rejects.toThrow('which channel belongs to which loudspeaker');
     const broken = recordingOf([new Float32Array(RATE).fill(Number.NaN)], RATE);
     await expect(diagnose(fftOf, broken)).rejects.toThrow('no numbers');
   });

@@ -23,6 +23,8 @@ const MOST_BEGINNINGS = 30;
 const LEAST_BEGINNINGS = 6;
 /** So much of the echo's size the middle one of them has to show. */
 const RETURNED = 0.75;
+/** An echo comes back of everything: the lowest quarter shows this part of the middle too. What is played again stops somewhere. */
+const STAYS_AWAY = 0.35;
 /** A peak has to stand so many scatters over what other lags show, and be so large. */
 const SCATTERS = 7;
 const LEAST = 0.055;
@@ -65,8 +67,14 @@ export async function echoOf(fftOf: FftOf, track: Recording, channel: number, ch
   const ratioOf = ({ lag, value }: Peak) => Math.min(1, value / share / overlapOf(lag / size));
   const peak = peaksOf(heard.map((r) => r.cepstrum)).find((p) => {
     const ratio = ratioOf(p);
-    const returned = Float32Array.from(heard.flatMap((r) => returnsAt(r.x, p.lag)));
-    return ratio > LEAST_RATIO && returned.length >= LEAST_BEGINNINGS && medianOf(returned) > RETURNED * ratio;
+    if (ratio <= LEAST_RATIO) return false;
+    const returned = Float32Array.from(heard.flatMap((r) => returnsAt(r.x, p.lag))).sort();
+    const middle = medianOf(returned);
+    return (
+      returned.length >= LEAST_BEGINNINGS &&
+      middle > RETURNED * ratio &&
+      returned[returned.length >> 2]! > STAYS_AWAY * middle
+    );
   });
   if (!peak) return [];
   const delayS = peak.lag / RATE_HZ;
@@ -85,7 +93,7 @@ export async function echoOf(fftOf: FftOf, track: Recording, channel: number, ch
 
 /**
  * How loud the sound comes again after a lag, where it begins anew: each beginning, made flat in colour, against what
- * stands a lag later. The middle of all: of notes that are played again some come back whole, and most not at all.
+ * stands a lag later. Of notes that are played again some come back whole, and others not at all.
  */
 function returnsAt(x: Float32Array, lag: number): number[] {
   return beginningsOf(x).flatMap((at) => {

@@ -161,9 +161,47 @@ function readFloor(frames: readonly Frame[], bandHz: Floor['bandHz']): Floor {
   const heights = resting.map((f) => mean(quietest.map((db, b) => f.bandsDb[b]! - db)));
   const middle = mean(heights);
   const scatterDb = Math.sqrt(mean(heights.map((h) => (h - middle) ** 2)));
-  if (scatterDb > SCATTER_DB) return { ...nothing, programmeDbfs, restPart };
-  if (restPart < (pauses ? REST_PART.pauses : REST_PART.under)) return { ...nothing, programmeDbfs, restPart };
+  const stands = scatterDb <= SCATTER_DB && restPart >= (pauses ? REST_PART.pauses : REST_PART.under);
+  if (!stands) return floorByMinima(frames, programmeDbfs, bandHz) ?? { ...nothing, programmeDbfs, restPart };
   return { floorDbfs: dbFromPower(floor), programmeDbfs, restPart, bandHz };
+}
+
+/** Quantiles along time of a band that is met bare now and then: from the first to the second it rises by no more than noise scatters. */
+const BARE = { low: 0.03, middle: 0.1, high: 0.2 } as const;
+const BARE_RISE_DB = 2.5;
+/** So many of the bands are, and each third of the take shows the same floor within so much. */
+const BARE_BANDS = 0.6;
+const SAME_DB = 3;
+const PARTS = 3;
+
+/**
+ * A floor under sound that never pauses: at any time some band of it rests, and each of them comes back to the same
+ * level again and again (minimum statistics; Martin 2001). What decays goes on falling instead.
+ * @returns null where there is none
+ */
+function floorByMinima(frames: readonly Frame[], programmeDbfs: number | null, bandHz: Floor['bandHz']): Floor | null {
+  const quantile = (sorted: Float64Array, part: number) => sorted[Math.floor(part * sorted.length)]!;
+  const sortedOf = (of: readonly Frame[], b: number) => Float64Array.from(of, (f) => f.bandsDb[b]!).sort();
+  const bands = Array.from({ length: frames[0]!.bandsDb.length }, (_, b) => {
+    const sorted = sortedOf(frames, b);
+    const middle = quantile(sorted, BARE.middle);
+    const isBare = quantile(sorted, BARE.high) - quantile(sorted, BARE.low) <= BARE_RISE_DB;
+    const length = Math.floor(frames.length / PARTS);
+    const isSteady = Array.from({ length: PARTS }, (_, p) => frames.slice(p * length, (p + 1) * length)).every(
+      (part) => Math.abs(quantile(sortedOf(part, b), BARE.middle) - middle) <= SAME_DB,
+    );
+    const bare = sorted.filter((db) => db < middle + NEAR_DB).length / sorted.length;
+    return { stands: isBare && isSteady, db: isBare ? middle : quantile(sorted, BARE.low), bare };
+  });
+  const standing = bands.filter((b) => b.stands);
+  if (standing.length < BARE_BANDS * bands.length) return null;
+  const parts = standing.map((b) => b.bare).sort((a, b) => a - b);
+  return {
+    floorDbfs: dbFromPower(bands.reduce((sum, b) => sum + powerFromDb(b.db), 0)),
+    programmeDbfs,
+    restPart: parts[parts.length >> 1]!,
+    bandHz,
+  };
 }
 
 /** Noise that is always there, too near under what is to be heard. */
