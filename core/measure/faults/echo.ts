@@ -23,8 +23,8 @@ const MOST_BEGINNINGS = 30;
 const LEAST_BEGINNINGS = 6;
 /** So much of the echo's size the middle one of them has to show. */
 const RETURNED = 0.75;
-/** An echo comes back of everything: the lowest quarter shows this part of the middle too. What is played again stops somewhere. */
-const STAYS_AWAY = 0.35;
+/** An echo comes back of everything: the lower quartile shows this part of the upper one. What is played again stops somewhere. */
+const STAYS_AWAY = 0.3;
 /** A peak has to stand so many scatters over what other lags show, and be so large. */
 const SCATTERS = 7;
 const LEAST = 0.055;
@@ -69,11 +69,11 @@ export async function echoOf(fftOf: FftOf, track: Recording, channel: number, ch
     const ratio = ratioOf(p);
     if (ratio <= LEAST_RATIO) return false;
     const returned = Float32Array.from(heard.flatMap((r) => returnsAt(r.x, p.lag))).sort();
-    const middle = medianOf(returned);
+    const quartile = (n: number) => returned[Math.floor((n * returned.length) / 4)]!;
     return (
       returned.length >= LEAST_BEGINNINGS &&
-      middle > RETURNED * ratio &&
-      returned[returned.length >> 2]! > STAYS_AWAY * middle
+      medianOf(returned) > RETURNED * ratio &&
+      quartile(1) > STAYS_AWAY * quartile(3)
     );
   });
   if (!peak) return [];
