@@ -1,6 +1,6 @@
 import type { FftOf, Recording } from '#core/samples/index.ts';
 import { type Band, bestLag } from './correlate.ts';
-import { readWindow } from './windows.ts';
+import { readWindow, rms } from './windows.ts';
 
 /** Fine readings use the whole of what both can carry, up to where loudspeakers and codecs agree. */
 const FINE_BAND: Band = { lowHz: 120, highHz: 12_000 };
@@ -28,6 +28,8 @@ export interface LagReading {
   readonly lagS: number;
   readonly z: number;
   readonly polarity: 1 | -1;
+  /** How loud each of the two is there, root mean square. */
+  readonly levels: readonly [ref: number, other: number];
 }
 
 /** One reading: where the window of `ref` at `atS` stands in `other`, near a guess. The lag is that of its middle. */
@@ -62,5 +64,6 @@ export async function readLag(
   if (!peak) return null;
   // Sample 0 of the window stands at this time of the other recording; read at the window's start.
   const lagS = at + (peak.lag / rate) * stretch - startS;
-  return { atS: startS, lagS, z: peak.z, polarity: peak.polarity };
+  const levels = [rms(a), rms(b.subarray(Math.round(peak.lag), Math.round(peak.lag) + count))] as const;
+  return { atS: startS, lagS, z: peak.z, polarity: peak.polarity, levels };
 }

@@ -1,5 +1,5 @@
 import type { FftOf, Recording } from '#core/samples/index.ts';
-import { fineRateHz, LEAST_Z, readLag } from './lag.ts';
+import { fineRateHz, type LagReading, LEAST_Z, readLag } from './lag.ts';
 import { fitLine, type Line, type Reading } from './line.ts';
 import { MeasureError } from './measure-error.ts';
 import { type Candidate, searchLags } from './search.ts';
@@ -109,7 +109,7 @@ interface Windows {
 interface Tracked {
   line: Line;
   /** Lags as they would be without the steps of lost buffers, and those steps. */
-  points: { atS: number; lagS: number; stepS: number; z: number; polarity: 1 | -1 }[];
+  points: (LagReading & { stepS: number })[];
   /** Readings taken together: a sum of independent z, over the square root of their number. */
   evidence: number;
 }
@@ -185,7 +185,8 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
   // A slope that is not told apart from none, over a short stretch, is none.
   const settled =
     Math.abs(line.slope) > 4 * line.slopeSd || line.slopeSd < TELLABLE_PPM * 1e-6 ? line : withoutSlope(points, line);
-  return { line: settled, points, evidence: evidenceOf(points, settled) };
+  const heard = heardIn(points);
+  return { line: settled, points, evidence: evidenceOf(heard.length > 0 ? heard : points, settled) };
 }
 
 /** What jumps by more than this between two readings, and stays there, is no drift. */
@@ -253,6 +254,15 @@ const CHANCE_Z = 2.2;
 const MOST_Z = 7;
 const ON_LINE_S = 0.0004;
 
+/** So far under the loudest window of either, nobody speaks: what is not heard there speaks neither for a line nor against it. */
+const PAUSE = 10 ** (-25 / 20);
+
+/** The windows in which there is something to be heard, in both. */
+function heardIn(points: Tracked['points']): Tracked['points'] {
+  const loudest = [0, 1].map((side) => Math.max(...points.map((p) => p.levels[side]!)));
+  return points.filter((p) => p.z >= LEAST_Z || p.levels.every((level, side) => level > PAUSE * loudest[side]!));
+}
+
 /** How much the windows speak for the line, taken together: the sum of what is beyond chance, over the root of their number. */
 function evidenceOf(points: Tracked['points'], line: Line): number {
   if (points.length === 0) return 0;
@@ -277,7 +287,7 @@ function toOffset(tracked: Tracked): Offset {
   return {
     offsetMs: line.start * 1000,
     spreadMs: line.startSd * 1000,
-    confidence: confidenceOf(tracked),
+    confidence: confidenceOf(tracked), ...({ evidence: tracked.evidence } as object),
     driftPpm: tellable ? line.slope * 1e6 : null,
     driftSdPpm: tellable ? line.slopeSd * 1e6 : null,
     polarity: sign < 0 ? -1 : 1,
