@@ -58,6 +58,9 @@ test('a file that breaks off is read to its end; one that holds nothing leaves t
   await page.getByLabel('Take file').setInputFiles(file('nothing.mp4', noise));
   await expect(page.getByText(/nothing\.mp4: This is neither sound nor video/)).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText('Drop a take here')).toBeVisible();
+  // It is said as long as the bench is empty.
+  await page.waitForTimeout(1500);
+  await expect(page.getByText(/nothing\.mp4: .* It was not kept\./)).toBeVisible();
   const kept = await (await page.request.get(`${server.url}/api/takes`)).json();
   expect(kept.filter((t: { name: string }) => t.name === 'nothing.mp4')).toEqual([]);
 });

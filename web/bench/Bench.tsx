@@ -5,7 +5,7 @@ import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { FileInput, useFileDrop, useKey } from '#web/parts/index.ts';
 import { api, forgetUpload, sayProblem, uploadIdOf, uploadTake, useAppDispatch } from '#web/store/index.ts';
-import { fileOf, rememberFile } from '#web/take/index.ts';
+import { fileOf, forgetFile, rememberFile } from '#web/take/index.ts';
 import { FoundTakes } from './FoundTakes.tsx';
 import { TakeChooser } from './TakeChooser.tsx';
 import { TakesOnBench } from './TakesOnBench.tsx';
@@ -15,6 +15,8 @@ interface Props {
   readonly onTakes: (ids: readonly string[]) => void;
   readonly failed: string | null;
   readonly onFailed: (message: string | null) => void;
+  /** A take leaves the bench, and why is said there. */
+  readonly onLeave: (id: string, why: string) => void;
   readonly rigId: string | null;
   readonly rig: Rig | null;
   readonly evaluation: Evaluation | null;
@@ -27,12 +29,10 @@ const PICTURE_FIRST_MS = 2500;
 const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
 /** Takes come onto the bench here: chosen, dropped, or out of those that are kept. */
-export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluation }: Props) {
+export function Bench({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig, evaluation }: Props) {
   const dispatch = useAppDispatch();
   const takes = api.useTakesQuery(undefined);
   const [remove] = api.useDeleteTakeMutation();
-  /** Files that turned out to hold no take. */
-  const unreadable = useRef(new Set<string>());
   const chooser = useRef<HTMLInputElement>(null);
   /** A large file on its way to the server: the page must stay open for so long. */
   const [sending, setSending] = useState<{ name: string; share: number } | null>(null);
@@ -49,10 +49,11 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
     for (const { id, file } of opened) {
       try {
         const onProgress = (share: number) => setSending(file.size > LARGE_BYTES ? { name: file.name, share } : null);
-        if (unreadable.current.has(id)) continue;
+        // It turned out to hold no take.
+        if (!fileOf(id)) continue;
         await uploadTake(id, file, file.name, { onProgress });
         forgetUpload(file);
-        if (unreadable.current.has(id)) await remove(id);
+        if (!fileOf(id)) await remove(id);
         dispatch(api.util.invalidateTags(['Takes']));
       } catch (error) {
         onFailed(
@@ -69,11 +70,12 @@ export function Bench({ takeIds, onTakes, failed, onFailed, rigId, rig, evaluati
   };
   /** Nothing is kept of a file that was just chosen and holds no take; one that was kept before stays where it is. */
   const leaves = (id: string, why: string) => {
-    onFailed(fileOf(id) ? `${why} It was not kept.` : why);
-    onTakes(takeIds.filter((t) => t !== id));
-    if (!fileOf(id)) return;
-    unreadable.current.add(id);
-    if (takes.data?.some((t) => t.id === id)) void remove(id);
+    const isNew = fileOf(id) !== undefined;
+    onLeave(id, isNew ? `${why} It was not kept.` : why);
+    if (!isNew) return;
+    forgetFile(id);
+    // It may have been sent already, or be on its way: then it goes once it is there.
+    void remove(id);
   };
   const records = takes.data ?? [];
   const known = takeIds.map((id) => ({

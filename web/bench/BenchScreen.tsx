@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { selectEvaluation, selectRig, useAppSelector } from '#web/store/index.ts';
 import { TakeFrame } from '#web/take/index.ts';
@@ -13,16 +13,27 @@ export function BenchScreen() {
   const evaluation = useAppSelector(selectEvaluation);
   const [params, setParams] = useSearchParams();
   const takeIds = (params.get('takes') ?? '').split(',').filter(Boolean).slice(0, MOST_TAKES);
-  const [failed, setFailed] = useState<string | null>(null);
   const address = takeIds.join(' ');
-  // biome-ignore lint/correctness/useExhaustiveDependencies: other takes, other troubles
-  useEffect(() => setFailed(null), [address]);
+  const [failed, setFailed] = useState<string | null>(null);
+  /** The bench as it is once a take has left: what was wrong with that is said there still. */
+  const left = useRef<string | null>(null);
+  // Other takes, other troubles.
+  useEffect(() => {
+    if (left.current !== address) setFailed(null);
+    left.current = null;
+  }, [address]);
   const setTakeIds = (ids: readonly string[]) =>
     setParams((all) => {
       if (ids.length === 0) all.delete('takes');
       else all.set('takes', ids.slice(-MOST_TAKES).join(','));
       return all;
     });
+  const leave = (id: string, says: string) => {
+    const rest = takeIds.filter((t) => t !== id);
+    left.current = rest.join(' ');
+    setFailed(says);
+    setTakeIds(rest);
+  };
   const bench = (
     <Bench
       key={address || 'empty'}
@@ -30,6 +41,7 @@ export function BenchScreen() {
       onTakes={setTakeIds}
       failed={failed}
       onFailed={setFailed}
+      onLeave={leave}
       rigId={rigId ?? null}
       rig={rigId ? rig : null}
       evaluation={rigId ? evaluation : null}

@@ -5,6 +5,7 @@ import type { TakeSource } from '#web/workers/index.ts';
 const chosen = new Map<string, File>();
 
 export const rememberFile = (takeId: string, file: File): void => void chosen.set(takeId, file);
+export const forgetFile = (takeId: string): void => void chosen.delete(takeId);
 export const fileOf = (takeId: string): File | undefined => chosen.get(takeId);
 export function sourceOf(takeId: string): TakeSource {
   const file = chosen.get(takeId);

@@ -1,5 +1,5 @@
 export { CorrectedWav } from './CorrectedWav.tsx';
-export { fileOf, rememberFile, sourceOf } from './files.ts';
+export { fileOf, forgetFile, rememberFile, sourceOf } from './files.ts';
 export { guessPair, wordsIn } from './guess.ts';
 export { keep, readKept } from './kept.ts';
 export {
