@@ -84,6 +84,23 @@ describe('two takes that do not hold the same sound', () => {
   });
 });
 
+describe('two takes of one talk that begin long before anybody speaks', () => {
+  it('are as sure as if they began with the talk: silence says nothing', async () => {
+    const talk = voice(165)(50 * RATE, RATE, 61);
+    const normal = seededNormal(62);
+    const withLead = (x: Float32Array): Float32Array => {
+      const out = Float32Array.from({ length: 45 * RATE + x.length }, () => 2e-4 * normal());
+      for (let i = 0; i < x.length; i++) out[45 * RATE + i]! += x[i]!;
+      return out;
+    };
+    const ref = withLead(talk.subarray(0, 45 * RATE));
+    const other = withLead(convolve(fftOf, talk.slice(RATE, 47 * RATE), roomResponse(RATE, 0.4, 2, 63)));
+    const found = await measureOffset(fftOf, recordingOf([ref], RATE), recordingOf([other], RATE));
+    expect(Math.abs(found.offsetMs + 1000)).toBeLessThan(0.05);
+    expect(found.confidence).toBeGreaterThan(0.95);
+  });
+});
+
 describe('drift', () => {
   it.each([2, -31, 150])('of %i ppm is found within a tenth, with the offset at the start', async (ppm) => {
     const seconds = 240;
