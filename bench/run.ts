@@ -3,6 +3,7 @@ import { ensureBuilt } from '../scripts/steps.mjs';
 import { bands } from './bands.ts';
 import { calls } from './calls.ts';
 import { claps } from './claps.ts';
+import { confidence } from './confidence.ts';
 import { evaluation, transforms } from './core.ts';
 import { archiving, day } from './day.ts';
 import { files } from './files.ts';
@@ -24,6 +25,7 @@ const benches: Record<string, Bench> = {
   solving,
   transforms,
   hour: offsetOfAnHour,
+  confidence,
   files,
   claps,
   loudness: loudnessOfAnHour,

@@ -2,7 +2,7 @@ import { Input } from '@chakra-ui/react';
 import { type ReactNode, useEffect, useState } from 'react';
 import { findDevice, heldTo, type Rig, settingOf, type Trial } from '#core/rig/index.ts';
 import type { DelaySetting, Evaluation } from '#core/signal/index.ts';
-import { framesFromMs, msFromFrames } from '#core/units/index.ts';
+import { type Figure, framesFromMs, msFromFrames } from '#core/units/index.ts';
 import { formatNumber, formatOffset, SourceLetter, StateMark, Term } from '#web/parts/index.ts';
 
 interface Props {
@@ -133,9 +133,18 @@ function Then({
     return (
       <div key={sourceId} className={pair.verdict.state} style={{ whiteSpace: 'nowrap' }}>
         <StateMark state={pair.verdict.state} /> {formatOffset(offset.value.nominal)} ±{formatNumber(half)}
+        <div className="small quiet">{restsOn(offset)}</div>
       </div>
     );
   });
+}
+
+/** Which takes an offset rests on, or that none says anything of it. */
+export function restsOn({ terms }: Figure): string {
+  const takes = [...new Set(terms.filter((t) => t.kind === 'measured').map((t) => t.source))];
+  const isTypical = terms.some((t) => t.kind === 'typical' && t.value.high > t.value.low);
+  if (takes.length === 0) return isTypical ? 'by typical figures: measure it' : '';
+  return `by ${takes.join(', ')}${isTypical ? ', and typical figures' : ''}`;
 }
 
 interface DelayInputProps {

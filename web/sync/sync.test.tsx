@@ -100,7 +100,7 @@ describe('Sync', () => {
     await user.keyboard('l');
     expect(screen.getByRole('heading', { level: 1 }).textContent).not.toMatch(/Stream/);
   });
-  it('shows what was measured: the pair’s sum, and the clock it runs by', () => {
+  it('shows what was measured: the pair’s sum, what a setting rests on, and the clock it runs by', async () => {
     const at = '2026-11-25T10:00:00Z';
     const terms = (signs: Record<string, 1 | -1>) => Object.entries(signs).map(([figure, sign]) => ({ figure, sign }));
     const rig = edited(demoRig(), {
@@ -144,6 +144,10 @@ describe('Sync', () => {
     expect(within(card()).getByText('couch clap: 4 figures together')).toBeTruthy();
     // Measured against the camera: seen from the camera, the other way round.
     expect(card().textContent).toMatch(/Clock of Couch camera−31\.0 ppm against Backup recorder: 112 ms in an hour/);
+    await userEvent.setup().keyboard('p');
+    const rests = screen.getAllByText(/^by (take|typical)/).map((e) => e.textContent);
+    expect(rests).toContain("by take 'couch clap', 2026-11-25");
+    expect(rests).toContain('by typical figures: measure it');
   });
   it('says what a rig without listeners lacks', () => {
     show(<SyncScreen />, { rig: { ...demoRig(), listeners: [], plan: [] } });
