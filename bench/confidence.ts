@@ -78,8 +78,8 @@ async function judge(fftOf: FftOf, sounds: readonly Float32Array[], random: Rand
   const offsetMs = between(-8000, 8000);
   // Of another sound any part will do; of the same one there is no other.
   const from = other === first ? sounds[(sounds.indexOf(first) + 1) % sounds.length]! : other;
-  let ref = first.slice(at, at + frames);
-  let heard = isSame
+  let ref: Float32Array = first.slice(at, at + frames);
+  let heard: Float32Array = isSame
     ? resample(first, at - (offsetMs * RATE) / 1000, 1 + between(-60e-6, 60e-6), frames)
     : from.slice(0, frames);
   if (random() < 0.35)
