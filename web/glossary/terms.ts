@@ -303,7 +303,7 @@ export const TERMS = {
   },
   confidence: {
     title: 'Confidence',
-    says: 'How sure it is that two takes hold the same sound. Below 50 % they are taken for different ones.',
+    says: 'How likely it is that two takes hold the same sound and that it lies as told: of a hundred such with 80 %, about 80 are right. Below 50 % they are taken for different ones.',
   },
   flash: {
     title: 'Flash',
