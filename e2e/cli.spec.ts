@@ -158,7 +158,17 @@ test('loudness answers by the contract: a tone of -23 dBFS on both sides, and nu
   expect(Object.values(silent)).toEqual([null, null, null, null, null, null]);
   const many = mellow('loudness', file('many.wav', encodeWav([tone, tone, tone], 48_000)));
   expect(many.status).toBe(2);
-  expect(many.stderr).toContain('one or two channels');
+  expect(many.stderr).toContain('which channel belongs to which loudspeaker');
+  // A recorder that was switched off never wrote its length: what is there is measured, and that is told beside it.
+  const cut = encodeWav([tone, tone], 48_000);
+  new DataView(cut.buffer).setUint32(4, 0, true);
+  new DataView(cut.buffer).setUint32(40, 0, true);
+  const unfinished = json('loudness', file('unfinished.wav', cut));
+  expect(unfinished.integratedLufs).toBeCloseTo(told.integratedLufs, 3);
+  expect(unfinished.notes).toEqual([expect.stringMatching(/unfinished\.wav: The recording was never finished/)]);
+  expect(told.notes).toBeUndefined();
+  const slow = encodeWav([tone], 1);
+  expect(mellow('loudness', file('slow.wav', slow)).stderr).toContain('4 to 768 kHz');
 });
 
 test('diagnose answers by the contract: what is wrong, how badly, and what shows it', () => {
