@@ -125,18 +125,27 @@ function Then({
   listenerId: string;
   sourceIds: readonly string[];
 }) {
-  return sourceIds.map((sourceId) => {
+  const pairs = sourceIds.flatMap((sourceId) => {
     const pair = evaluation.pairs.find((p) => p.listenerId === listenerId && p.sourceId === sourceId);
     const offset = pair?.ways[0]?.offset;
-    if (!pair || !offset) return null;
-    const half = (offset.value.high - offset.value.low) / 2;
-    return (
-      <div key={sourceId} className={pair.verdict.state} style={{ whiteSpace: 'nowrap' }}>
-        <StateMark state={pair.verdict.state} /> {formatOffset(offset.value.nominal)} ±{formatNumber(half)}
-        <div className="small quiet">{restsOn(offset)}</div>
-      </div>
-    );
+    return pair && offset ? [{ pair, offset }] : [];
   });
+  const rests = [...new Set(pairs.map(({ offset }) => restsOn(offset)).filter(Boolean))];
+  return (
+    <>
+      {pairs.map(({ pair, offset }) => (
+        <div key={pair.sourceId} className={pair.verdict.state} style={{ whiteSpace: 'nowrap' }}>
+          <StateMark state={pair.verdict.state} /> {formatOffset(offset.value.nominal)} ±
+          {formatNumber((offset.value.high - offset.value.low) / 2)}
+        </div>
+      ))}
+      {rests.map((says) => (
+        <div key={says} className="small quiet">
+          {says}
+        </div>
+      ))}
+    </>
+  );
 }
 
 /** Which takes an offset rests on, or that none says anything of it. */
