@@ -9,6 +9,11 @@ export const claps: Command = (files, options) =>
     const text =
       found.length === 0
         ? 'No claps.'
-        : found.map((c) => `${(c.atMs / 1000).toFixed(4)} s, ${c.strength.toFixed(0)} dB, ${c.kind}`).join('\n');
+        : found
+            .map(
+              (c) =>
+                `${(c.atMs / 1000).toFixed(4)} s, ${c.strength.toFixed(0)} dB over what sounds around it, ${Math.round(100 * c.confidence)} % sure`,
+            )
+            .join('\n');
     return { json: { claps: found }, text };
   });
