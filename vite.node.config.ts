@@ -15,7 +15,7 @@ export default defineConfig({
         backup: 'server/backup/unpack.thread.ts',
         archive: 'server/archive/read.thread.ts',
         cli: 'cli/main.ts',
-        peaks: 'cli/peaks.thread.ts',
+        levels: 'cli/levels.thread.ts',
       },
       output: { entryFileNames: '[name].js' },
     },

@@ -2,6 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    globalSetup: './scripts/vitest-setup.ts',
     // All cores: the tests compute, and the runner itself hardly does.
     maxWorkers: '100%',
     projects: [

@@ -1,11 +1,11 @@
-import { type Levels, measureLevels } from '#core/measure/index.ts';
+import type { Levels } from '#core/measure/index.ts';
 import { type Command, withWavs } from './command.ts';
-import { peaksElsewhere } from './peaks.ts';
+import { levelsOfFile } from './levels.ts';
 
 /** Loudness by BS.1770-5 and EBU Tech 3341 and 3342, true peak and sample peak. */
 export const loudness: Command = (files, options) =>
   withWavs(files, options, async ([file]) => {
-    const levels = await measureLevels(file!, undefined, peaksElsewhere(file!));
+    const levels = await levelsOfFile(files[0]!, file!, options.asItIs);
     return { json: rounded(levels), text: sayLevels(levels) };
   });
 

@@ -1,1 +1,2 @@
 export function ensureBuilt(options?: { quiet?: boolean }): void;
+export function ensureWasm(): void;

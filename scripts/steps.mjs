@@ -75,8 +75,26 @@ function isInstalled() {
 
 const packagesOf = (lockFile) => JSON.parse(readFileSync(lockFile, 'utf8')).packages ?? {};
 
+/** Compiles the inner loops of wasm/ to WebAssembly, as a module of bytes that every bundler and runner can import. */
+export function ensureWasm() {
+  const target = join(root, 'core', 'measure', 'kernel', 'levels.generated.ts');
+  const hash = hashOf(['wasm', 'package-lock.json']);
+  if (existsSync(target) && isStamped('wasm', hash)) return;
+  mkdirSync(STAMPS, { recursive: true });
+  const compiled = join(STAMPS, 'levels.wasm');
+  const options = ['-O3', '--enable', 'simd', '--runtime', 'stub', '--noAssert', '--outFile', compiled];
+  tool('asc', [join('wasm', 'levels.ts'), ...options]);
+  const bytes = readFileSync(compiled).join(',');
+  writeFileSync(
+    target,
+    `// Made of wasm/levels.ts by the build.\nexport const LEVELS_WASM = new Uint8Array([${bytes}]);\n`,
+  );
+  setStamp('wasm', hash);
+}
+
 const SOURCES = [
   'core',
+  'wasm',
   'api',
   'server',
   'web',
@@ -89,6 +107,7 @@ const SOURCES = [
 
 /** Builds page, server and command line, unless nothing has changed since. */
 export function ensureBuilt({ quiet = false } = {}) {
+  ensureWasm();
   const hash = hashOf(SOURCES);
   if (
     existsSync(join(root, 'dist', 'node', 'cli.js')) &&

@@ -1,7 +1,7 @@
 // npm test: everything that has to hold, on a fresh clone too.
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { checkNode, ensureBuilt, ensureInstalled, fail, run, tool } from './steps.mjs';
+import { checkNode, ensureBuilt, ensureInstalled, ensureWasm, fail, run, tool } from './steps.mjs';
 
 checkNode();
 ensureInstalled();
@@ -24,6 +24,7 @@ const step = (title, work) => {
   work();
 };
 step('types', () => {
+  ensureWasm();
   for (const project of ['core', 'node', 'web']) tool('tsc', ['-p', `tsconfig.${project}.json`]);
 });
 step('lint', () => tool('biome', ['check', '--error-on-warnings']));

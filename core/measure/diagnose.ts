@@ -50,7 +50,7 @@ export async function diagnose(
   onProgress?: (part: number) => void,
 ): Promise<Diagnosis> {
   const { channels, frames, sampleRateHz } = recording;
-  const loudness = loudnessMeter(channels, sampleRateHz, weightsOf(recording));
+  const loudness = loudnessMeter(channels, sampleRateHz, { weights: weightsOf(recording) });
   const peaks = peakMeter(channels, sampleRateHz);
   const clipping = clippingMeter(channels, sampleRateHz);
   const dropouts = dropoutMeter(channels, sampleRateHz);

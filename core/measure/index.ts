@@ -16,7 +16,15 @@ export {
 } from './flash.ts';
 export { type Joined, type JoinedTake, joinTakes, stretchOfJoined } from './join.ts';
 export { type Apart, type Jump, measureJumps } from './jumps.ts';
-export { type Levels, measureLevels, type PeakFinder } from './levels.ts';
+export {
+  type FrameRange,
+  type Levels,
+  type LevelsPart,
+  levelsOf,
+  levelsRanges,
+  measureLevels,
+  measurePart,
+} from './levels.ts';
 export { type LiveMeter, type LiveReading, liveMeter } from './live.ts';
 export { HOP_S, integratedOf, type Loudness, type LoudnessMeter, loudnessMeter, lufsOf } from './loudness.ts';
 export { MeasureError, type MeasureErrorCode } from './measure-error.ts';

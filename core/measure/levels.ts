@@ -1,8 +1,8 @@
 import { loudnessWeights, type Recording } from '#core/samples/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
-import { type Loudness, loudnessMeter } from './loudness.ts';
+import { type Loudness, loudnessMeter, loudnessOf, STEPS_PER_S, type StepPowers } from './loudness.ts';
 import { MeasureError } from './measure-error.ts';
-import { type PeakMeter, peakMeter } from './true-peak.ts';
+import { type Peaks, peakMeter, TAPS } from './true-peak.ts';
 
 /** Loudness and peaks of a recording; null for silence. */
 export interface Levels extends Loudness {
@@ -11,6 +11,8 @@ export interface Levels extends Loudness {
 }
 
 const PIECE_S = 4;
+/** K weighting has forgotten what was before so long ago: its low cut, at 38 Hz, falls by 2000 dB a second. */
+const WARM_UP_S = 1;
 
 /** How much each channel counts. @throws MeasureError where nothing tells which channel is which */
 export function weightsOf({ channels, layout }: Recording): number[] {
@@ -18,37 +20,70 @@ export function weightsOf({ channels, layout }: Recording): number[] {
   return loudnessWeights(layout);
 }
 
-/** Peaks that may be looked for elsewhere, on another core. What is pushed is given away: nobody reads it afterwards. */
-export interface PeakFinder {
-  push(channels: readonly Float32Array[]): void | Promise<void>;
-  result(): ReturnType<PeakMeter['result']> | Promise<ReturnType<PeakMeter['result']>>;
+/** What was measured of a stretch: stretches that follow each other may be measured by different threads. */
+export interface LevelsPart {
+  readonly steps: StepPowers;
+  readonly peaks: Readonly<Peaks>;
+}
+
+/** Frames from one up to another. */
+export interface FrameRange {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A recording in so many parts that measure alike; each begins on a whole second. */
+export function levelsRanges({ frames, sampleRateHz }: Recording, parts: number): FrameRange[] {
+  const border = (part: number) =>
+    part === parts ? frames : Math.min(frames, Math.round((part * frames) / parts / sampleRateHz) * sampleRateHz);
+  return Array.from({ length: parts }, (_, i) => ({ from: border(i), to: border(i + 1) })).filter((r) => r.to > r.from);
 }
 
 /**
- * Reads a recording once from end to end, in pieces: memory does not grow with it.
+ * Reads a stretch once from end to end, in pieces: memory does not grow with it.
+ * @param range       as `levelsRanges` cut it
  * @param onProgress  told the part that is done, 0 to 1
- * @param peaks       a meter of peaks for it that stands elsewhere; here where absent
  * @throws MeasureError for tracks that belong to no loudspeakers, and for samples that are no numbers
  */
-export async function measureLevels(
+export async function measurePart(
   recording: Recording,
+  { from, to }: FrameRange,
   onProgress?: (part: number) => void,
-  peaks: PeakFinder = peakMeter(recording.channels, recording.sampleRateHz),
-): Promise<Levels> {
+): Promise<LevelsPart> {
   const { channels, frames, sampleRateHz } = recording;
-  const loudness = loudnessMeter(channels, sampleRateHz, weightsOf(recording));
+  const warmUpS = Math.min(WARM_UP_S, from / sampleRateHz);
+  const start = from - warmUpS * sampleRateHz;
+  const loudness = loudnessMeter(channels, sampleRateHz, { weights: weightsOf(recording) });
+  const peaks = peakMeter(channels, sampleRateHz, { before: await recording.read(start - TAPS, TAPS) });
   const piece = PIECE_S * sampleRateHz;
-  for (let at = 0; at < frames; at += piece) {
-    const part = await recording.read(at, Math.min(piece, frames - at));
+  for (let at = start; at < to; at += piece) {
+    const part = await recording.read(at, Math.min(piece, to - at));
     loudness.push(part);
     if (!loudness.isWhole()) throw new MeasureError('not-a-number', `from ${(at / sampleRateHz).toFixed(0)} s on`);
-    await peaks.push(part);
-    onProgress?.(Math.min(1, (at + piece) / frames));
+    peaks.push(part);
+    onProgress?.((Math.min(to, at + piece) - start) / (to - start));
   }
-  const { samplePeak, truePeak } = await peaks.result();
-  return {
-    ...loudness.result(),
-    truePeakDbtp: truePeak > 0 ? dbFromRatio(truePeak) : null,
-    samplePeakDbfs: samplePeak > 0 ? dbFromRatio(samplePeak) : null,
-  };
+  const steps = loudness.steps().subarray(Math.round(warmUpS * STEPS_PER_S));
+  if (to === frames) return { steps, peaks: peaks.result() };
+  peaks.push(await recording.read(to, TAPS));
+  return { steps, peaks: peaks.latest() };
 }
+
+/** What all parts of a recording make together, in their order. */
+export function levelsOf(parts: readonly LevelsPart[]): Levels {
+  const steps = new Float64Array(parts.reduce((n, p) => n + p.steps.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    steps.set(part.steps, at);
+    at += part.steps.length;
+  }
+  const highest = (key: keyof Peaks) => {
+    const most = Math.max(0, ...parts.map((p) => p.peaks[key]));
+    return most > 0 ? dbFromRatio(most) : null;
+  };
+  return { ...loudnessOf(steps), truePeakDbtp: highest('truePeak'), samplePeakDbfs: highest('samplePeak') };
+}
+
+/** The levels of a whole recording. @throws MeasureError as `measurePart` */
+export const measureLevels = async (recording: Recording, onProgress?: (part: number) => void): Promise<Levels> =>
+  levelsOf([await measurePart(recording, { from: 0, to: recording.frames }, onProgress)]);

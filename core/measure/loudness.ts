@@ -1,4 +1,5 @@
-import { type Biquad, kWeighting } from '#core/process/index.ts';
+import { type LevelsKernel, levelsKernel } from './kernel/index.ts';
+import { weigher } from './weighing.ts';
 
 /** LUFS and LU; null where nothing is loud enough to be counted. */
 export interface Loudness {
@@ -28,10 +29,12 @@ export interface LoudnessMeter {
   momentary(): Float64Array;
   /** The weighed power of every 100 ms, one after the other: what `integratedOf` and `lufsOf` read. */
   hops(): Float64Array;
+  /** What `loudnessOf` reads. */
+  steps(): StepPowers;
 }
 
 /** The finest step: maxima are looked for this often, ten times as often as blocks are gated. */
-const STEP_S = 0.01;
+export const STEPS_PER_S = 100;
 /** A block is 400 ms and begins every 100 ms (75 % overlap); short-term windows are 3 s and slide by 100 ms. */
 const HOP_STEPS = 10;
 const MOMENTARY_STEPS = 40;
@@ -42,13 +45,11 @@ const RELATIVE_GATE_LU = -10;
 const RANGE_GATE_LU = -20;
 const RANGE_PERCENTILES = [0.1, 0.95] as const;
 const OFFSET_DB = -0.691;
-/** Added to each sample: in silence the filters' memories would fade into numbers so small that processors crawl. -400 dB. */
-const KEPT_AWAKE = 1e-20;
 /** -150 LUFS. */
 const SILENT_POWER = 1e-15;
 
 /** Seconds of one of a meter's hops. */
-export const HOP_S = HOP_STEPS * STEP_S;
+export const HOP_S = HOP_STEPS / STEPS_PER_S;
 const HOPS_OF_BLOCK = MOMENTARY_STEPS / HOP_STEPS;
 
 /** The integrated loudness of what has these hops: powers of independent sounds may have been added. Null for silence. */
@@ -68,26 +69,56 @@ export const lufsOf = (power: number): number => lufs(power);
 const lufs = (power: number): number => OFFSET_DB + 10 * Math.log10(power);
 const power = (loudness: number): number => 10 ** ((loudness - OFFSET_DB) / 10);
 
+/** The weighed power of every 10 ms of a recording, one after the other: what all figures are made of. */
+export type StepPowers = Float64Array;
+
+/** What the figures of a whole recording are, from the powers of its steps. */
+export function loudnessOf(steps: StepPowers): Loudness {
+  const total = new Float64Array(steps.length + 1);
+  for (let i = 0; i < steps.length; i++) total[i + 1] = total[i]! + steps[i]!;
+  return figuresOf(total, steps.length);
+}
+
+const figuresOf = (total: Float64Array, count: number): Loudness => ({
+  integratedLufs: gated(windowsOf(total, count, MOMENTARY_STEPS, HOP_STEPS)),
+  rangeLu: rangeOf(windowsOf(total, count, SHORT_TERM_STEPS, HOP_STEPS)),
+  maxMomentaryLufs: loudest(windowsOf(total, count, MOMENTARY_STEPS, 1)),
+  maxShortTermLufs: loudest(windowsOf(total, count, SHORT_TERM_STEPS, 1)),
+});
+
+/** Mean powers of windows of so many steps, one every `hop` steps; `total` is the power up to each step. */
+function windowsOf(total: Float64Array, count: number, length: number, hop: number): Float64Array {
+  const out = new Float64Array(Math.max(0, Math.floor((count - length) / hop) + 1));
+  for (let i = 0; i < out.length; i++) out[i] = Math.max(0, (total[i * hop + length]! - total[i * hop]!) / length);
+  return out;
+}
+
+export interface LoudnessOptions {
+  /** How much each channel counts; 1 where absent, as it is for one or two. */
+  readonly weights?: readonly number[];
+  /** What weighs; the plain code where null. */
+  readonly kernel?: LevelsKernel | null;
+}
+
 /**
  * Programme loudness as it runs, at any sample rate. ITU-R BS.1770-5 (K weighting, gates at -70 LUFS and -10 LU),
  * momentary and short-term by EBU Tech 3341, range by EBU Tech 3342.
- * @param weights  how much each channel counts; 1 where absent, as it is for one or two
  */
 export function loudnessMeter(
   channelCount: number,
   sampleRateHz: number,
-  weights: readonly number[] = new Array<number>(channelCount).fill(1),
+  { weights = new Array<number>(channelCount).fill(1), kernel = levelsKernel() }: LoudnessOptions = {},
 ): LoudnessMeter {
-  const [shelf, lowCut] = kWeighting(sampleRateHz);
-  // Of each channel: two memories of the shelf, two of the low cut.
-  const memories = Array.from({ length: channelCount }, () => new Float64Array(4));
+  const weigh = weigher(channelCount, sampleRateHz, weights, kernel);
   // The power of all steps so far, step by step: a window is a difference of two.
   let total = new Float64Array(4096);
   let count = 0;
   let sum = 0;
   let seen = 0;
   let from = 0;
-  let until = Math.round(STEP_S * sampleRateHz);
+  // Of whole numbers, lest a step that ends between two samples ends elsewhere a second later.
+  const endOf = (step: number) => Math.round(((step + 1) * sampleRateHz) / STEPS_PER_S);
+  let until = endOf(0);
   const close = () => {
     if (count + 1 === total.length) {
       const longer = new Float64Array(2 * total.length);
@@ -98,13 +129,13 @@ export function loudnessMeter(
     count++;
     sum = 0;
     from = until;
-    until = Math.round((count + 1) * STEP_S * sampleRateHz);
+    until = endOf(count);
   };
-  /** Windows of so many steps, one every `hop` steps. */
-  const windows = (length: number, hop: number): Float64Array => {
-    const out = new Float64Array(Math.max(0, Math.floor((count - length) / hop) + 1));
-    for (let i = 0; i < out.length; i++) out[i] = Math.max(0, (total[i * hop + length]! - total[i * hop]!) / length);
-    return out;
+  /** Where the steps of these frames end, the last one perhaps not: from the first of them on. */
+  const cutsOf = (frames: number): number[] => {
+    const cuts: number[] = [];
+    for (let step = count; (cuts.at(-1) ?? 0) < frames; step++) cuts.push(Math.min(frames, endOf(step) - seen));
+    return cuts;
   };
   const last = (length: number): number | null => {
     const energy = count < length ? 0 : (total[count]! - total[count - length]!) / length;
@@ -113,58 +144,22 @@ export function loudnessMeter(
   return {
     push(channels) {
       const frames = channels[0]?.length ?? 0;
-      for (let at = 0; at < frames; ) {
-        const end = Math.min(frames, at + until - seen);
-        for (let c = 0; c < channelCount; c++)
-          if (weights[c]! > 0) sum += weights[c]! * weighedEnergy(channels[c]!, at, end, shelf, lowCut, memories[c]!);
-        seen += end - at;
-        at = end;
+      const cuts = cutsOf(frames);
+      const energies = weigh(channels, cuts);
+      cuts.forEach((end, i) => {
+        sum += energies[i]!;
+        seen += end - (cuts[i - 1] ?? 0);
         if (seen === until) close();
-      }
+      });
     },
     isWhole: () => Number.isFinite(total[count]! + sum),
-    result: () => ({
-      integratedLufs: gated(windows(MOMENTARY_STEPS, HOP_STEPS)),
-      rangeLu: rangeOf(windows(SHORT_TERM_STEPS, HOP_STEPS)),
-      maxMomentaryLufs: loudest(windows(MOMENTARY_STEPS, 1)),
-      maxShortTermLufs: loudest(windows(SHORT_TERM_STEPS, 1)),
-    }),
+    result: () => figuresOf(total, count),
     latest: () => ({ momentaryLufs: last(MOMENTARY_STEPS), shortTermLufs: last(SHORT_TERM_STEPS) }),
-    shortTerm: () => windows(SHORT_TERM_STEPS, HOP_STEPS).map(lufs),
-    momentary: () => windows(MOMENTARY_STEPS, HOP_STEPS).map(lufs),
-    hops: () => windows(HOP_STEPS, HOP_STEPS),
+    shortTerm: () => windowsOf(total, count, SHORT_TERM_STEPS, HOP_STEPS).map(lufs),
+    momentary: () => windowsOf(total, count, MOMENTARY_STEPS, HOP_STEPS).map(lufs),
+    hops: () => windowsOf(total, count, HOP_STEPS, HOP_STEPS),
+    steps: () => Float64Array.from({ length: count }, (_, i) => total[i + 1]! - total[i]!),
   };
-}
-
-/** The energy of a stretch through both sections of K weighting; their memories go on. A function of its own, lest every meter has it compiled anew. */
-function weighedEnergy(
-  x: Float32Array,
-  start: number,
-  end: number,
-  { b0, b1, b2, a1, a2 }: Biquad,
-  { a1: c1, a2: c2 }: Biquad,
-  memory: Float64Array,
-): number {
-  let z1 = memory[0]!;
-  let z2 = memory[1]!;
-  let y1 = memory[2]!;
-  let y2 = memory[3]!;
-  let energy = 0;
-  for (let i = start; i < end; i++) {
-    const v = x[i]! + KEPT_AWAKE;
-    const a = b0 * v + z1;
-    z1 = b1 * v - a1 * a + z2;
-    z2 = b2 * v - a2 * a;
-    const b = a + y1;
-    y1 = -2 * a - c1 * b + y2;
-    y2 = a - c2 * b;
-    energy += b * b;
-  }
-  memory[0] = z1;
-  memory[1] = z2;
-  memory[2] = y1;
-  memory[3] = y2;
-  return energy;
 }
 
 const meanOver = (blocks: Float64Array, gate: number): number | null => {

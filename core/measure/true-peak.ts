@@ -1,15 +1,23 @@
 import { interpolators, kaiser, sinc } from '#core/samples/index.ts';
+import { type LevelsKernel, levelsKernel } from './kernel/index.ts';
 
 /** The highest sample, and the highest point of the wave between samples; linear, full scale 1. */
 export interface PeakMeter {
   push(channels: readonly Float32Array[]): void;
+  /** Of what has all its neighbors: more follows. */
+  latest(): Readonly<Peaks>;
   /** What is still in the filter is counted: nothing follows. */
-  result(): { readonly samplePeak: number; readonly truePeak: number };
+  result(): Readonly<Peaks>;
+}
+
+export interface Peaks {
+  samplePeak: number;
+  truePeak: number;
 }
 
 /** Samples to each side of a point that its value between samples is made of. */
 const REACH = 16;
-const TAPS = 2 * REACH;
+export const TAPS = 2 * REACH;
 /** Kaiser's beta: 80 dB down beyond the band. */
 const BETA = 8;
 /** Oversampled at least to this: at 48 kHz eight times, so that no sine up to 20 kHz is read more than 0.06 dB low. */
@@ -21,27 +29,71 @@ const BLOCK = 64;
  */
 const NEAR = 0.7;
 
+/** Looks through samples that have their taps before them; what is higher than the peaks so far takes their place. */
+type Look = (joined: Float32Array, peaks: Peaks) => void;
+
+export interface PeakOptions {
+  /** What was last before the first sample, a tap or more of each channel; silence where absent. */
+  readonly before?: readonly Float32Array[];
+  /** What looks; the plain code where null. */
+  readonly kernel?: LevelsKernel | null;
+}
+
 /**
  * True peak by oversampling with a windowed sinc; ITU-R BS.1770-5 annex 2 asks for four times at least. A stretch that
  * cannot hold a higher one is passed over: a value between samples is at most the largest sample near it, times the sum
  * of the filter's magnitudes. Of the rest, the point halfway is worked out, and all points only where it stands near.
  */
-export function peakMeter(channelCount: number, sampleRateHz: number): PeakMeter {
+export function peakMeter(
+  channelCount: number,
+  sampleRateHz: number,
+  { before: given, kernel = levelsKernel() }: PeakOptions = {},
+): PeakMeter {
   const times = Math.max(1, Math.min(8, Math.ceil(RATE_HZ / sampleRateHz)));
   const phases = interpolators(times, REACH, BETA);
+  const bound = Math.max(1, ...phases.map((p) => p.reduce((sum, c) => sum + Math.abs(c), 0)));
+  const look = kernel ? lookByKernel(kernel, phases, bound) : lookPlainly(phases, bound);
+  // Each channel keeps the last taps of the piece before: a point between pieces is made of both.
+  const before = Array.from({ length: channelCount }, (_, c) => {
+    const taps = new Float32Array(TAPS);
+    if (given) taps.set(given[c]!.subarray(-TAPS), Math.max(0, TAPS - given[c]!.length));
+    return taps;
+  });
+  const peaks: Peaks = { samplePeak: 0, truePeak: 0 };
+  const run = (channel: number, x: Float32Array, into: Peaks): void => {
+    const joined = new Float32Array(TAPS + x.length);
+    joined.set(before[channel]!);
+    joined.set(x, TAPS);
+    look(joined, into);
+    before[channel]!.set(joined.subarray(joined.length - TAPS));
+  };
+  return {
+    push(channels) {
+      for (let c = 0; c < channelCount; c++) run(c, channels[c]!, peaks);
+    },
+    latest: () => ({ ...peaks }),
+    result() {
+      const ended = { ...peaks };
+      const ends = before.map((b) => b.slice());
+      for (let c = 0; c < channelCount; c++) run(c, new Float32Array(TAPS), ended);
+      ends.forEach((b, c) => {
+        before[c]!.set(b);
+      });
+      return ended;
+    },
+  };
+}
+
+function lookPlainly(phases: readonly Float64Array[], bound: number): Look {
   const half = halfway();
   let maxima = new Float32Array(0);
-  const bound = Math.max(1, ...phases.map((p) => p.reduce((sum, c) => sum + Math.abs(c), 0)));
-  // Each channel keeps the last taps of the piece before: a point between pieces is made of both.
-  const before = Array.from({ length: channelCount }, () => new Float32Array(TAPS));
-  let samplePeak = 0;
-  let truePeak = 0;
-  const look = (x: Float32Array): void => {
+  return (x, peaks) => {
     const last = x.length - TAPS;
     const blocks = Math.ceil(x.length / BLOCK);
     if (maxima.length < blocks + 1) maxima = new Float32Array(blocks + 1);
     highestOf(x, maxima);
     maxima[blocks] = 0;
+    let { samplePeak, truePeak } = peaks;
     for (let b = 0, at = 0; at < last; b++, at += BLOCK) {
       // What is made of samples of this block reaches into the next one, and no further.
       const most = Math.max(maxima[b]!, maxima[b + 1]!);
@@ -49,26 +101,30 @@ export function peakMeter(channelCount: number, sampleRateHz: number): PeakMeter
       if (most > truePeak) truePeak = most;
       if (most * bound > truePeak) truePeak = lookClosely(x, at, Math.min(last, at + BLOCK), half, phases, truePeak);
     }
+    peaks.samplePeak = samplePeak;
+    peaks.truePeak = truePeak;
   };
-  const run = (channel: number, x: Float32Array): void => {
-    const joined = new Float32Array(TAPS + x.length);
-    joined.set(before[channel]!);
-    joined.set(x, TAPS);
-    look(joined);
-    before[channel]!.set(joined.subarray(joined.length - TAPS));
-  };
-  return {
-    push(channels) {
-      for (let c = 0; c < channelCount; c++) run(c, channels[c]!);
-    },
-    result() {
-      const ends = before.map((b) => b.slice());
-      for (let c = 0; c < channelCount; c++) run(c, new Float32Array(TAPS));
-      ends.forEach((b, c) => {
-        before[c]!.set(b);
-      });
-      return { samplePeak, truePeak };
-    },
+}
+
+function lookByKernel(kernel: LevelsKernel, phases: readonly Float64Array[], bound: number): Look {
+  const even = phases.length + (phases.length % 2);
+  const coefficients = new Float64Array(even * TAPS);
+  phases.forEach((phase, p) => {
+    for (let k = 0; k < TAPS; k++) coefficients[2 * TAPS * (p >> 1) + 2 * k + (p & 1)] = phase[k]!;
+  });
+  const half = halfway();
+  return (x, peaks) => {
+    kernel.phases.set(coefficients);
+    kernel.halfway.set(half);
+    kernel.peaks[0] = peaks.samplePeak;
+    kernel.peaks[1] = peaks.truePeak;
+    for (let from = 0; from < x.length - TAPS; from += kernel.frames) {
+      const part = x.subarray(from, from + kernel.frames + TAPS);
+      kernel.left.set(part);
+      kernel.look(part.length, even, bound, NEAR);
+    }
+    peaks.samplePeak = kernel.peaks[0]!;
+    peaks.truePeak = kernel.peaks[1]!;
   };
 }
 

@@ -1,0 +1,1 @@
+export { type LevelsKernel, levelsKernel } from './levels-kernel.ts';
