@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { closeSync, existsSync, mkdirSync, openSync, renameSync, writeFileSync, writeSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { encodeWav } from '#core/samples/index.ts';
 import { jingle, noise, type SourceMaker, voice } from '#core/standin/index.ts';
@@ -33,14 +33,36 @@ export async function loudnessOfAnHour(): Promise<readonly Row[]> {
   const ours = await measureProcess('bin/mellow', ['loudness', hour, '--json']);
   const theirs = await measureProcess(FFMPEG, ['-v', 'error', ...meter(hour)]);
   const ratio = theirs.seconds / ours.seconds;
+  const onOne = ['-c', '0'];
+  const oursOnOne = await measureProcess('taskset', [...onOne, 'bin/mellow', 'loudness', hour, '--json']);
+  const theirsOnOne = await measureProcess('taskset', [...onOne, FFMPEG, '-v', 'error', ...meter(hour)]);
+  const ratioOnOne = theirsOnOne.seconds / oursOnOne.seconds;
+  const diagnosed = await measureProcess('bin/mellow', ['diagnose', hour, '--json']);
+  const diagnosedTimes = (MINUTES * 60) / diagnosed.seconds;
   return [
     {
-      what: `loudness and true peak of ${MINUTES} min, stereo, 24 bit, whole process`,
+      what: `loudness and true peak of ${MINUTES} min, stereo, 24 bit, whole process, ${availableParallelism()} cores`,
       ours: `${ours.seconds.toFixed(1)} s`,
       other: `ffmpeg ebur128: ${theirs.seconds.toFixed(1)} s`,
       ratio,
-      goal: '4 or more',
-      reached: ratio >= 4,
+      goal: '12 or more on two cores',
+      reached: ratio >= 12,
+    },
+    {
+      what: '  on one core',
+      ours: `${oursOnOne.seconds.toFixed(1)} s`,
+      other: `ffmpeg ebur128: ${theirsOnOne.seconds.toFixed(1)} s`,
+      ratio: ratioOnOne,
+      goal: '7 or more',
+      reached: ratioOnOne >= 7,
+    },
+    {
+      what: '  all that can be wrong with it (mellow diagnose)',
+      ours: `${diagnosed.seconds.toFixed(1)} s, ${diagnosedTimes.toFixed(0)} times real time`,
+      other: '',
+      ratio: null,
+      goal: '150 times real time',
+      reached: diagnosedTimes >= 150,
     },
     {
       what: '  its memory',

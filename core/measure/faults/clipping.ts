@@ -16,6 +16,10 @@ const JUMP = 0.8;
 /** Tops at one level of one side: so many at the very highest, so many below it, where a part of the take was turned down. */
 const LEAST_TOPS = { highest: 3, below: 12 } as const;
 const BINS = [16_384, 250] as const;
+/** The highest tops stand within so much of the highest sample. */
+const HIGHEST_PART = 0.99;
+/** Steps of 14 bits and fewer. */
+const FEW_BITS_STEP = 1e-4;
 const PLACES = 5;
 const APART_S = 0.3;
 /** So many places are kept of each level, to choose from. */
@@ -44,7 +48,10 @@ export function clippingMeter(channelCount: number, sampleRateHz: number) {
         peak.down = Math.max(peak.down, down);
         FLAT.forEach(({ within, isPart }, f) => {
           const flat = isPart ? within * Math.max(up, down) : Math.max(within, coarse);
-          if (flat > 0) findTops(x, flat, from, BINS[f]!, shelves[c]![f]!);
+          // Of tops that are not quite flat only the very highest are judged, with those a bin beside them.
+          const above = (highest: number) => (isPart ? HIGHEST_PART * highest - 2 / BINS[f]! : 0);
+          const over = { up: above(peak.up), down: above(peak.down) };
+          if (flat > 0) findTops(x, flat, over, from, BINS[f]!, shelves[c]![f]!);
         });
       }
       from += channels[0]?.length ?? 0;
@@ -57,22 +64,58 @@ export function clippingMeter(channelCount: number, sampleRateHz: number) {
 function readPiece(x: Float32Array): { coarse: number; up: number; down: number } {
   let up = 0;
   let down = 0;
-  let least = Number.POSITIVE_INFINITY;
   for (let i = 1; i < x.length; i++) {
     const v = x[i]!;
     if (v > up) up = v;
     else if (-v > down) down = -v;
-    const step = Math.abs(v - x[i - 1]!);
+  }
+  let least = Number.POSITIVE_INFINITY;
+  for (let i = 1; i < x.length && least > FEW_BITS_STEP; i++) {
+    const step = Math.abs(x[i]! - x[i - 1]!);
     if (step > 0 && step < least) least = step;
   }
-  return { coarse: least > 1e-4 && Number.isFinite(least) ? 1.5 * least : 0, up, down };
+  return { coarse: least > FEW_BITS_STEP && Number.isFinite(least) ? 1.5 * least : 0, up, down };
 }
 
-function findTops(x: Float32Array, flat: number, from: number, bins: number, shelves: Map<number, Shelf>): void {
-  let start = 0;
-  let low = x[0] ?? 0;
+/**
+ * Cuts a piece into runs as flat as `flat`, each begun where the one before could not go on, and keeps those that are
+ * tops. Two samples that are further apart belong to two runs, so that only what lies between two such places is cut;
+ * and of three in a run, two stand at an even place and the one after it.
+ */
+function findTops(
+  x: Float32Array,
+  flat: number,
+  over: { readonly up: number; readonly down: number },
+  from: number,
+  bins: number,
+  shelves: Map<number, Shelf>,
+): void {
+  const up = Math.max(LEAST_LEVEL, over.up) - flat;
+  const down = flat - Math.max(LEAST_LEVEL, over.down);
+  for (let i = 0; i + 1 < x.length; i += 2) {
+    const v = x[i]!;
+    if (v < up && v > down) continue;
+    if (Math.abs(x[i + 1]! - v) > flat) continue;
+    let start = i;
+    while (start > 0 && Math.abs(x[start]! - x[start - 1]!) <= flat) start--;
+    const end = cutRuns(x, start, flat, from, bins, shelves);
+    i = (end & ~1) - (end & 1 ? 0 : 2);
+  }
+}
+
+/** The runs from one place up to the next at which the wave moves on for sure. @returns that place */
+function cutRuns(
+  x: Float32Array,
+  first: number,
+  flat: number,
+  from: number,
+  bins: number,
+  shelves: Map<number, Shelf>,
+): number {
+  let start = first;
+  let low = x[first]!;
   let high = low;
-  for (let i = 1; i <= x.length; i++) {
+  for (let i = first + 1; ; i++) {
     const v = i < x.length ? x[i]! : Number.POSITIVE_INFINITY;
     if (v < low && high - v <= flat) low = v;
     else if (v > high && v - low <= flat) high = v;
@@ -88,6 +131,7 @@ function findTops(x: Float32Array, flat: number, from: number, bins: number, she
       if (shelf.at.length < KEPT) shelf.at.push(from + start);
       shelves.set(bin, shelf);
     }
+    if (i >= x.length || Math.abs(v - x[i - 1]!) > flat) return i;
     start = i;
     low = v;
     high = v;
@@ -129,7 +173,7 @@ function judge(
     for (const [bin, shelf] of own) {
       const shelfLevel = Math.abs(bin) / BINS[f]!;
       const highest = bin > 0 ? peak.up : peak.down;
-      const isHighest = shelfLevel >= highest * 0.99;
+      const isHighest = shelfLevel >= highest * HIGHEST_PART;
       // Noise over a cut spreads its tops over neighbouring levels.
       const together = shelf.tops + (own.get(bin - 1)?.tops ?? 0) + (own.get(bin + 1)?.tops ?? 0);
       const isExact = !FLAT[f]!.isPart;

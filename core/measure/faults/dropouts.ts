@@ -16,7 +16,11 @@ const ONE_EDGE = 0.3;
 /** A piece that comes twice, one right after the other: so long at least and at most, and told by so many samples. */
 const REPEAT_S = [0.003, 0.4] as const;
 const WINDOW = 24;
-const TABLE = 1 << 16;
+const TABLE = 1 << 14;
+const FACTOR = 0x01000193;
+/** A piece that comes again is so much of the distance at least; anchors are at most so many samples apart. */
+const LEAST_PART = 0.75;
+const MOST_APART = 64;
 /** A tone repeats all the time: a buffer only a few times over. */
 const MOST_TIMES = 8;
 const MOST_COMPARED = 1024;
@@ -92,19 +96,22 @@ function gapsIn(x: Float32Array, sampleRateHz: number): Found[] {
   const least = Math.max(8, Math.round(LEAST_GAP_S * sampleRateHz));
   const most = MOST_GAP_S * sampleRateHz;
   const beside = Math.round(BESIDE_S * sampleRateHz);
-  let start = -1;
-  for (let i = 0; i < x.length; i++) {
-    const nothing = x[i]! <= NOTHING && x[i]! >= -NOTHING;
-    if (nothing && start < 0) start = i;
-    if (nothing || start < 0) continue;
-    const frames = i - start;
-    if (frames >= least && frames <= most && start >= beside && i + beside <= x.length) {
-      const [left, right] = [rmsOf(x, start - beside, start), rmsOf(x, i, i + beside)];
-      const [a, b] = [Math.abs(x[start - 1]!) / left, Math.abs(x[i]!) / right];
+  const isNothing = (i: number) => x[i]! <= NOTHING && x[i]! >= -NOTHING;
+  // A gap is so long that one of these places lies in it.
+  for (let at = least - 1; at < x.length; at += least) {
+    if (!isNothing(at)) continue;
+    let start = at;
+    while (start > 0 && isNothing(start - 1)) start--;
+    let end = at + 1;
+    while (end < x.length && isNothing(end)) end++;
+    const frames = end - start;
+    if (frames >= least && frames <= most && start >= beside && end + beside <= x.length) {
+      const [left, right] = [rmsOf(x, start - beside, start), rmsOf(x, end, end + beside)];
+      const [a, b] = [Math.abs(x[start - 1]!) / left, Math.abs(x[end]!) / right];
       if (Math.min(left, right) > LEAST_BESIDE && Math.min(a, b) > BOTH_EDGES && Math.max(a, b) > ONE_EDGE)
         gaps.push({ at: start, frames, kind: 'gap', level: Math.min(left, right) });
     }
-    start = -1;
+    while (at + least < end) at += least;
   }
   return gaps;
 }
@@ -115,44 +122,83 @@ function rmsOf(x: Float32Array, start: number, end: number): number {
   return Math.sqrt(sum / (end - start));
 }
 
-/** Pieces whose samples are those of the piece right before, each and all. */
+/**
+ * Pieces whose samples are those of the piece right before, each and all. Every few samples an anchor is kept under the
+ * hash of the samples that end there (Rabin-Karp): so few apart that the shortest piece holds one.
+ */
 function repeatsIn(x: Float32Array, sampleRateHz: number): Found[] {
   const repeats: Found[] = [];
   const bits = new Int32Array(x.buffer, x.byteOffset, x.length);
-  const last = new Int32Array(TABLE).fill(-1);
   const least = Math.round(REPEAT_S[0] * sampleRateHz);
   const most = Math.round(REPEAT_S[1] * sampleRateHz);
-  // A hash of the last samples, rolled on by one: the one that leaves is taken out by the multiplier's own power.
-  const factor = 0x01000193;
+  const shortest = Math.ceil(LEAST_PART * least);
+  const apart = Math.max(1, Math.min(MOST_APART, shortest - WINDOW + 1));
+  const anchors: Anchors = { hash: new Int32Array(TABLE), at: new Int32Array(TABLE).fill(-1) };
+  // The one that leaves is taken out by the multiplier's own power.
   let leaving = 1;
-  for (let i = 0; i < WINDOW; i++) leaving = Math.imul(leaving, factor);
+  for (let i = 0; i < WINDOW; i++) leaving = Math.imul(leaving, FACTOR);
   let hash = 0;
-  let lag = 0;
-  let matched = 0;
+  let next = WINDOW;
   for (let i = 0; i < x.length; i++) {
-    hash = (Math.imul(hash, factor) + bits[i]!) | 0;
-    if (i >= WINDOW) hash = (hash - Math.imul(bits[i - WINDOW]!, leaving)) | 0;
-    const slot = (hash ^ (hash >>> 16)) & (TABLE - 1);
-    if (lag > 0) {
-      if (bits[i] === bits[i - lag]) matched++;
-      else {
-        const at = i - matched;
-        if (isRepeat(x, at, matched, lag))
-          repeats.push({ at, frames: matched, kind: 'repeat', level: rmsOf(x, at, i) });
-        lag = 0;
+    hash = (Math.imul(hash, FACTOR) + bits[i]!) | 0;
+    if (i < WINDOW) continue;
+    hash = (hash - Math.imul(bits[i - WINDOW]!, leaving)) | 0;
+    const slot = slotOf(hash);
+    const lag = anchors.hash[slot] === hash ? i - anchors.at[slot]! : 0;
+    if (lag >= least && lag <= most && sameEnd(bits, i - lag, i)) {
+      const same = sameFrom(bits, i, lag);
+      // The same piece may have stood further back as well, and been met there first: the nearest one counts.
+      const others = new Map([[lag, same]]);
+      for (let k = i + 1; k < Math.min(same.end, i + apart); k++) {
+        const other = k - anchors.at[slotOf(hashOf(bits, k))]!;
+        if (other >= least && other < lag && !others.has(other) && sameEnd(bits, k - other, k))
+          others.set(other, sameFrom(bits, k, other));
       }
+      const nearest = [...others].sort(([a], [b]) => a - b);
+      const repeat = nearest.find(([by, { start, end }]) => end < x.length && isRepeat(x, start, end - start, by));
+      const { start, end } = repeat?.[1] ?? same;
+      if (repeat) repeats.push({ at: start, frames: end - start, kind: 'repeat', level: rmsOf(x, start, end) });
+      // What was compared needs no other look: the hash begins anew behind it.
+      hash = hashOf(bits, end - 1);
+      for (; next < end; next += apart) keep(anchors, hashOf(bits, next), next);
+      i = end - 1;
+      continue;
     }
-    if (lag === 0 && i >= WINDOW) {
-      const at = last[slot]!;
-      const apart = i - at;
-      if (at >= WINDOW && apart >= least && apart <= most && sameEnd(bits, at, i)) {
-        lag = apart;
-        matched = WINDOW;
-      }
+    if (i === next) {
+      keep(anchors, hash, i);
+      next += apart;
     }
-    last[slot] = i;
   }
   return repeats;
+}
+
+/** All around a place that is the same so much earlier too. */
+function sameFrom(bits: Int32Array, i: number, lag: number): { start: number; end: number } {
+  let start = i - WINDOW + 1;
+  while (start > lag && bits[start - 1] === bits[start - 1 - lag]) start--;
+  let end = i + 1;
+  while (end < bits.length && bits[end] === bits[end - lag]) end++;
+  return { start, end };
+}
+
+interface Anchors {
+  readonly hash: Int32Array;
+  readonly at: Int32Array;
+}
+
+const slotOf = (hash: number): number => (hash ^ (hash >>> 15)) & (TABLE - 1);
+
+function keep({ hash: hashes, at }: Anchors, hash: number, i: number): void {
+  const slot = slotOf(hash);
+  hashes[slot] = hash;
+  at[slot] = i;
+}
+
+/** The hash of the samples that end here. */
+function hashOf(bits: Int32Array, end: number): number {
+  let hash = 0;
+  for (let i = end - WINDOW + 1; i <= end; i++) hash = (Math.imul(hash, FACTOR) + bits[i]!) | 0;
+  return hash;
 }
 
 function sameEnd(bits: Int32Array, a: number, b: number): boolean {
@@ -161,7 +207,7 @@ function sameEnd(bits: Int32Array, a: number, b: number): boolean {
 }
 
 function isRepeat(x: Float32Array, at: number, frames: number, lag: number): boolean {
-  if (frames < 0.75 * lag || frames > MOST_TIMES * lag || rmsOf(x, at, at + frames) < LEAST_BESIDE) return false;
+  if (frames < LEAST_PART * lag || frames > MOST_TIMES * lag || rmsOf(x, at, at + frames) < LEAST_BESIDE) return false;
   let same = 0;
   for (let i = at + 1; i < at + frames; i++) if (x[i] === x[i - 1]) same++;
   // Rest, and waves of two levels, repeat by themselves; and so do tones.

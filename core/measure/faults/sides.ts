@@ -37,26 +37,45 @@ export function sidesMeter(channelCount: number, sampleRateHz: number) {
     cross = 0;
     filled = 0;
   };
+  const add = (x: Float32Array, c: number, start: number, end: number) => {
+    let s = 0;
+    let p = 0;
+    for (let i = start; i < end; i++) {
+      const v = x[i]!;
+      s += v;
+      p += v * v;
+    }
+    sum[c]! += s;
+    power[c]! += p;
+  };
+  /** Both sides in one go: five sums that do not wait for each other. */
+  const addPair = (left: Float32Array, right: Float32Array, start: number, end: number) => {
+    let [sl, sr, pl, pr, lr] = [0, 0, 0, 0, 0];
+    for (let i = start; i < end; i++) {
+      const l = left[i]!;
+      const r = right[i]!;
+      sl += l;
+      sr += r;
+      pl += l * l;
+      pr += r * r;
+      lr += l * r;
+    }
+    sum[0]! += sl;
+    sum[1]! += sr;
+    power[0]! += pl;
+    power[1]! += pr;
+    cross += lr;
+  };
   return {
     push(channels: readonly Float32Array[]): void {
       const frames = channels[0]?.length ?? 0;
       for (let at = 0; at < frames; ) {
         const end = Math.min(frames, at + block - filled);
-        for (let c = 0; c < channelCount; c++) {
-          const x = channels[c]!;
-          let s = 0;
-          let p = 0;
-          for (let i = at; i < end; i++) {
-            s += x[i]!;
-            p += x[i]! * x[i]!;
-          }
-          sum[c]! += s;
-          power[c]! += p;
-        }
-        if (channelCount === 2) {
-          const [l, r] = [channels[0]!, channels[1]!];
-          for (let i = at; i < end; i++) cross += l[i]! * r[i]!;
-        }
+        if (channelCount === 2) addPair(channels[0]!, channels[1]!, at, end);
+        else
+          channels.forEach((x, c) => {
+            add(x, c, at, end);
+          });
         filled += end - at;
         at = end;
         if (filled === block) close();
