@@ -87,14 +87,8 @@ async function inChromium(hour: string): Promise<Row[]> {
   const times = (MINUTES * 60) / seconds;
   const three = join(tmpdir(), 'mellow-bench', 'three-hours.wav');
   if (!existsSync(three)) writeHour(three, 3 * MINUTES);
-  const opened = await withProgram(async (url, page) => {
-    await page.goto(`${url}/bench`);
-    await page.getByLabel('Take file').waitFor({ state: 'attached' });
-    const begun = performance.now();
-    await page.getByLabel('Take file').setInputFiles(three);
-    await page.getByLabel('Lanes of the takes').locator('g path').first().waitFor({ timeout: 60_000 });
-    return (performance.now() - begun) / 1000;
-  });
+  const wavS = await firstPicture(three);
+  const mp4S = await firstPicture(threeHoursOfVideo(three));
   return [
     {
       what: '  in a worker of Chromium',
@@ -106,13 +100,46 @@ async function inChromium(hour: string): Promise<Row[]> {
     },
     {
       what: '3 h, stereo, 24 bit: opened on the bench, first picture',
-      ours: `${opened.toFixed(1)} s`,
+      ours: `${wavS.toFixed(1)} s`,
       other: '',
       ratio: null,
-      goal: 'under 1.5 s',
-      reached: opened < 1.5,
+      goal: 'under 1 s',
+      reached: wavS < 1,
+    },
+    {
+      what: '3 h of MP4, H.264 and AAC: first picture of its sound',
+      ours: `${mp4S.toFixed(1)} s`,
+      other: '',
+      ratio: null,
+      goal: 'under 3 s, while it is still being read',
+      reached: mp4S < 3,
     },
   ];
+}
+
+/** Seconds from choosing a file until its wave is drawn. */
+const firstPicture = (file: string): Promise<number> =>
+  withProgram(async (url, page) => {
+    await page.goto(`${url}/bench`);
+    await page.getByLabel('Take file').waitFor({ state: 'attached' });
+    const begun = performance.now();
+    await page.getByLabel('Take file').setInputFiles(file);
+    await page.getByLabel('Lanes of the takes').locator('g path').first().waitFor({ timeout: 60_000 });
+    return (performance.now() - begun) / 1000;
+  });
+
+/** Ten minutes of sound and picture, eighteen times over: no program encodes three hours while one waits. */
+function threeHoursOfVideo(sound: string): string {
+  const [ten, three] = ['ten-minutes.mp4', 'three-hours.mp4'].map((name) => join(tmpdir(), 'mellow-bench', name));
+  if (existsSync(three!)) return three!;
+  const encode = [
+    ...['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=size=640x360:rate=30', '-i', sound, '-t', '600'],
+    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '32', '-g', '60', '-pix_fmt', 'yuv420p'],
+    ...['-c:a', 'aac', '-b:a', '192k', ten!],
+  ];
+  spawnSync(FFMPEG, encode);
+  spawnSync(FFMPEG, ['-v', 'error', '-y', '-stream_loop', '17', '-i', ten!, '-c', 'copy', three!]);
+  return three!;
 }
 
 const KINDS: Record<string, SourceMaker> = { speech: voice(130), music: jingle, noise };

@@ -34,7 +34,7 @@ export function TakeMeasured(props: Props) {
   const [chosen, setChosen] = useState<number | null>(null);
   // Channels of one layout are measured together; tracks that belong to none, one by one.
   const track = many ? (chosen ?? (sound?.layout ? null : 0)) : null;
-  const diagnosed = useDiagnosis(props.take.id, Boolean(sound) && !props.take.look?.isDecoding, track);
+  const diagnosed = useDiagnosis(props.take.id, Boolean(sound) && !props.take.look?.isPartial, track);
   if (!sound) return null;
   return (
     <>

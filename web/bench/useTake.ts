@@ -30,26 +30,39 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
   const seenBefore = useRef<TakeLook | null>(null);
   const { notes, saying, conflict, change, found } = useTakeNotes(id, record);
 
+  const marks = useRef(notes);
+  marks.current = notes;
+
   const start = useCallback(
     (whole: boolean) => {
       job.current?.stop();
       setFailed(null);
       const begun = performance.now();
       setProgress({ what: 'opening', done: 0, leftS: null });
+      // Marks that a person kept stay as they are; where there were none, each part of a look brings its own.
+      const wasKept = marks.current !== null && !marks.current.unseen;
+      let before = seenBefore.current;
+      const mark = (seen: TakeLook) => {
+        const last = before;
+        found((kept) => notesAfter(kept, seen, last));
+        if (!wasKept || seenBefore.current) before = seen;
+      };
       const mine = lookAtTake(sourceOf(id), whole, (p) => {
         const spentS = (performance.now() - begun) / 1000;
-        if (p.glance && !seenBefore.current) setLook(p.glance);
+        if (p.glance && !seenBefore.current) {
+          setLook(p.glance);
+          if (p.glance.picture) mark(p.glance);
+        }
         setProgress({ ...p, leftS: p.done > 0.05 && spentS > 1 ? (spentS * (1 - p.done)) / p.done : null });
       });
       job.current = mine;
       mine.result.then(
         (seen) => {
           if (job.current !== mine) return;
-          const before = seenBefore.current;
-          seenBefore.current = seen;
           setLook(seen);
+          mark(seen);
+          seenBefore.current = seen;
           setProgress(null);
-          found((kept) => notesAfter(kept, seen, before));
         },
         (error: unknown) => {
           if (job.current !== mine) return;

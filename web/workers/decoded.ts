@@ -1,4 +1,11 @@
-import { type ByteSource, openWav, type Recording, recordingOf, wavHeader } from '#core/samples/index.ts';
+import {
+  type ByteSource,
+  bytesInMemory,
+  openWav,
+  type Recording,
+  recordingOf,
+  wavHeader,
+} from '#core/samples/index.ts';
 import type { DecodedFormat, SoundSink } from './decode.ts';
 import type { TakeBytes } from './take-source.ts';
 
@@ -35,7 +42,7 @@ export async function findDecoded(place: string): Promise<Recording | null> {
   const file = folder && (await fileIn(folder, place));
   if (!file) return null;
   const notes = await fileIn(folder, `${place}${NOTES}`);
-  return { ...(await openWav(bytesOf(file))), notes: notes ? (JSON.parse(await notes.text()) as string[]) : [] };
+  return { ...(await openWav(await bytesOf(file))), notes: notes ? (JSON.parse(await notes.text()) as string[]) : [] };
 }
 
 export interface DecodedWriter extends SoundSink {
@@ -95,7 +102,7 @@ async function writerIn(folder: FileSystemDirectoryHandle, place: string): Promi
       const known = await fileIn(folder, place);
       if (known) await folder.removeEntry(part);
       else await handle.move(place);
-      return { ...(await openWav(bytesOf((await fileIn(folder, place))!))), notes };
+      return { ...(await openWav(await bytesOf((await fileIn(folder, place))!))), notes };
     },
     async abandon() {
       access.close();
@@ -137,10 +144,16 @@ export function inMemory(): SoundSink & { finish(notes: readonly string[]): Reco
   };
 }
 
-const bytesOf = (file: File): ByteSource => ({
-  size: file.size,
-  read: async (at, length) => new Uint8Array(await file.slice(at, at + length).arrayBuffer()),
-});
+/** Sound is read several times over; so much of it is read into memory once. An eighth of an hour in stereo. */
+const IN_MEMORY_BYTES = 192 * 2 ** 20;
+
+async function bytesOf(file: File): Promise<ByteSource> {
+  if (file.size <= IN_MEMORY_BYTES) return bytesInMemory(new Uint8Array(await file.arrayBuffer()));
+  return {
+    size: file.size,
+    read: async (at, length) => new Uint8Array(await file.slice(at, at + length).arrayBuffer()),
+  };
+}
 
 async function openFolder(): Promise<FileSystemDirectoryHandle | null> {
   try {

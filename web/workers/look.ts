@@ -41,25 +41,28 @@ export interface TakeLook {
     readonly slates: readonly SlateReading[];
   } | null;
   readonly notices: readonly string[];
-  /** Drawn from a glance while the sound is being decoded: it cannot be measured yet. */
-  readonly isDecoding?: boolean;
+  /** There is more to come: its sound is being decoded, or its picture looked at. */
+  readonly isPartial?: boolean;
 }
 
 export interface Progress {
   readonly what: string;
   readonly done: number;
-  /** Of a long take: what can be drawn at once, until all of it has been read. */
+  /** What can be drawn already, until all of it has been read. */
   readonly glance?: TakeLook;
 }
 
 const PEAK_MS = 1;
 const MOST_BINS = 2_000_000;
-/** Pictures this short are looked at whole; of longer ones only what lies around their claps. */
+/** A picture this short is looked at whole where nothing is heard in it, or nothing seen where something is heard. */
 const SHORT_PICTURE_S = 30;
 const BEFORE_CLAP_S = 0.75;
 const AFTER_CLAP_S = 0.75;
 
-/** Sound first, then only the picture around its claps; or all of it, when asked or short. */
+/**
+ * Sound first, then only the picture around its claps, what is known so far told after each; all of it when asked, and
+ * where a short picture has nothing to see there.
+ */
 export async function lookAt(
   fftOf: FftOf,
   media: Media,
@@ -67,47 +70,56 @@ export async function lookAt(
   onProgress: (progress: Progress) => void,
 ): Promise<TakeLook> {
   const { sound, picture, notices } = media;
-  if (sound && sound.frames > GLANCE_FROM_S * sound.sampleRateHz) onProgress(await glanceAt(sound));
+  if (sound && sound.frames > GLANCE_FROM_S * sound.sampleRateHz) onProgress(await glanceAt(sound, picture !== null));
   const heard = sound && (await listen(fftOf, sound, onProgress));
   if (!picture) return { durationMs: durationOf(sound), sound: heard, picture: null, notices };
-  const stretches = stretchesOf(picture.durationS, await placesOf(picture, heard, whole, onProgress), whole || !heard);
-  const totalS = stretches.reduce((sum, s) => sum + s.toS - s.fromS, 0);
+  const isShort = picture.durationS <= SHORT_PICTURE_S;
+  const places = await placesOf(picture, heard, whole, onProgress);
+  const stretches = stretchesOf(picture.durationS, places, whole || !heard);
   const pieces: Brightness[] = [];
   const watch = slateWatch();
-  let lookedS = 0;
-  for (const { fromS, toS, grain } of stretches) {
-    pieces.push(
-      await picture.brightness(
-        fromS,
-        toS,
-        grain,
-        (done) => onProgress({ what: 'picture', done: (lookedS + done * (toS - fromS)) / totalS }),
-        watch.see,
-      ),
-    );
-    lookedS += toS - fromS;
-  }
-  const uneven = pieces.map((p) => unevenFrames(p.timesMs)).find((u) => u !== null) ?? null;
-  const frameRate = uneven ? null : (pieces.map((p) => frameRateOf(p.timesMs)).find((r) => r !== null) ?? null);
-  return {
-    durationMs: Math.max(durationOf(sound), picture.durationS * 1000),
-    sound: heard,
-    picture: {
-      width: picture.width,
-      height: picture.height,
-      frameRate,
-      uneven,
-      pieces: pieces.map((p) => ({ timesMs: p.timesMs, mean: meanBrightness(p) })),
-      flashes: pieces.flatMap(findFlashes),
-      slates: readSlates(watch.sights(), heard?.chirps ?? []),
-    },
-    notices: [...notices, ...sayHoles(picture.holesS), ...sayUneven(uneven)],
+  const flashes: Flash[] = [];
+  const seenSoFar = (): TakeLook => {
+    const inOrder = [...pieces].sort((a, b) => (a.timesMs[0] ?? 0) - (b.timesMs[0] ?? 0));
+    const uneven = inOrder.map((p) => unevenFrames(p.timesMs)).find((u) => u !== null) ?? null;
+    return {
+      durationMs: Math.max(durationOf(sound), picture.durationS * 1000),
+      sound: heard,
+      picture: {
+        width: picture.width,
+        height: picture.height,
+        frameRate: uneven ? null : (inOrder.map((p) => frameRateOf(p.timesMs)).find((r) => r !== null) ?? null),
+        uneven,
+        pieces: inOrder.map((p) => ({ timesMs: p.timesMs, mean: meanBrightness(p) })),
+        flashes: [...flashes].sort((a, b) => a.atMs - b.atMs),
+        slates: readSlates(watch.sights(), heard?.chirps ?? []),
+      },
+      notices: [...notices, ...sayHoles(picture.holesS), ...sayUneven(uneven)],
+    };
   };
+  const see = async (all: readonly Stretch[]) => {
+    const totalS = all.reduce((sum, s) => sum + s.toS - s.fromS, 0);
+    let lookedS = 0;
+    for (const [i, { fromS, toS, grain }] of all.entries()) {
+      const share = (part: number) => ({ what: 'picture', done: (lookedS + part * (toS - fromS)) / totalS });
+      const piece = await picture.brightness(fromS, toS, grain, (done) => onProgress(share(done)), watch.see);
+      pieces.push(piece);
+      const found = findFlashes(piece);
+      flashes.push(...found);
+      if (found.length > 0 && i < all.length - 1)
+        onProgress({ ...share(1), glance: { ...seenSoFar(), isPartial: true } });
+      lookedS += toS - fromS;
+    }
+  };
+  await see(stretches);
+  if (isShort && flashes.length === 0 && readSlates(watch.sights(), heard?.chirps ?? []).length === 0)
+    await see(between(stretches, picture.durationS + 1, 'fine'));
+  return seenSoFar();
 }
 
-async function glanceAt(sound: Recording): Promise<Progress> {
+async function glanceAt(sound: Recording, isPartial: boolean): Promise<Progress> {
   const peaks = await glancePeaks(sound, GLANCE_BINS);
-  return { what: 'waveform', done: 0, glance: glanceOf(sound, peaks) };
+  return { what: 'waveform', done: 0, glance: { ...glanceOf(sound, peaks), isPartial } };
 }
 
 const sayHoles = (holesS: readonly number[]): string[] =>
@@ -217,10 +229,11 @@ export function someBeats(chirps: readonly Chirp[]): number[] {
   );
 }
 
-/** What to look at, in order: around those instants finely; the rest, when it is wanted, coarsely. */
+/** What to look at, in order: around those instants finely; the rest, when it is wanted, coarsely, or finely where it is short. */
 function stretchesOf(durationS: number, placesMs: readonly number[], whole: boolean): Stretch[] {
   const endS = durationS + 1;
-  if (durationS <= SHORT_PICTURE_S) return [{ fromS: 0, toS: endS, grain: 'fine' }];
+  const isShort = durationS <= SHORT_PICTURE_S;
+  if (isShort && (whole || placesMs.length === 0)) return [{ fromS: 0, toS: endS, grain: 'fine' }];
   const fine = merged(
     placesMs.map((ms) => ({
       fromS: Math.max(0, ms / 1000 - BEFORE_CLAP_S),
@@ -228,15 +241,18 @@ function stretchesOf(durationS: number, placesMs: readonly number[], whole: bool
     })),
   ).map((s): Stretch => ({ ...s, grain: 'fine' }));
   if (!whole) return fine;
-  const out: Stretch[] = [];
+  return [...fine, ...between(fine, endS, 'coarse')].sort((a, b) => a.fromS - b.fromS);
+}
+
+/** What lies between stretches, which stand in order, up to the end. */
+function between(stretches: readonly Stretch[], endS: number, grain: Grain): Stretch[] {
+  const gaps: Stretch[] = [];
   let at = 0;
-  for (const stretch of fine) {
-    if (stretch.fromS > at) out.push({ fromS: at, toS: stretch.fromS, grain: 'coarse' });
-    out.push(stretch);
-    at = stretch.toS;
+  for (const { fromS, toS } of [...stretches, { fromS: endS, toS: endS }]) {
+    if (fromS > at) gaps.push({ fromS: at, toS: fromS, grain });
+    at = toS;
   }
-  if (at < endS) out.push({ fromS: at, toS: endS, grain: 'coarse' });
-  return out;
+  return gaps;
 }
 
 function merged(stretches: { fromS: number; toS: number }[]): { fromS: number; toS: number }[] {

@@ -46,7 +46,7 @@ const api = {
       (done) => onProgress({ what: 'decoding', done }),
       ({ peaks, frames, format: { layout, ...format } }) => {
         const sound = { ...format, frames, ...(layout && { layout }) };
-        onProgress({ what: 'decoding', done: 0, glance: { ...glanceOf(sound, peaks), isDecoding: true } });
+        onProgress({ what: 'decoding', done: 0, glance: { ...glanceOf(sound, peaks), isPartial: true } });
       },
     );
     try {

@@ -16,6 +16,7 @@ import { cellReader, type Grain, REGION_CELLS, type Region, regionReader } from 
 import { type DecodedExtent, decodeSound, type Glance, glanceTrack } from './decode.ts';
 import { findDecoded, inMemory, placeFor, writeDecoded } from './decoded.ts';
 import { wholePagesOf } from './ogg.ts';
+import { paced } from './paced.ts';
 import { overHoles } from './resume.ts';
 import { openBytes, type TakeBytes, type TakeSource } from './take-source.ts';
 
@@ -52,7 +53,7 @@ export interface Picture {
 
 /** Longer sound is drawn from a glance first; in so many bins. */
 export const GLANCE_FROM_S = 300;
-export const GLANCE_BINS = 600;
+export const GLANCE_BINS = 400;
 
 /** Where decoded sound cannot be kept, it is held in memory: its first part. */
 const LONGEST_IN_MEMORY_S = 3600;
@@ -91,7 +92,7 @@ export async function openMedia(
   const video = await input.getPrimaryVideoTrack();
   if (!audio && !video) throw new UnreadableTake(NEVER_FINISHED);
   const canHear = audio && (await audio.canDecode());
-  const sound = canHear ? await soundOf(audio, bytes, onProgress, onGlance) : null;
+  const sound = canHear ? await soundOf(audio, bytes, paced(onProgress), onGlance) : null;
   notices.push(...(sound?.notes ?? []));
   if (audio && !canHear) notices.push(sayUndecodable('sound', audio.codec));
   else if (audio && !sound) notices.push('Its sound track holds no sound.');
@@ -244,6 +245,7 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
     height: track.displayHeight,
     durationS,
     async brightness(fromS, toS, grain, onProgress, onLuma) {
+      const tell = onProgress && paced(onProgress);
       const times: number[] = [];
       const rows: Float32Array[] = [];
       let atMs = 0;
@@ -253,13 +255,14 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
         rows.push(await read(sample));
         times.push(sample.timestamp * 1000);
         sample.close();
-        onProgress?.(Math.min(1, (sample.timestamp - fromS) / (toS - fromS)));
+        tell?.(Math.min(1, (sample.timestamp - fromS) / (toS - fromS)));
       }
       const cells = new Float32Array(rows.length * GRID_CELLS);
       for (const [f, row] of rows.entries()) cells.set(row, f * GRID_CELLS);
       return { timesMs: Float64Array.from(times), cells };
     },
     async region(region, onProgress) {
+      const tell = onProgress && paced(onProgress);
       const times: number[] = [];
       const rows: Float32Array[] = [];
       const read = regionReader(region);
@@ -267,13 +270,14 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
         rows.push(await read(sample));
         times.push(sample.timestamp * 1000);
         sample.close();
-        onProgress?.(Math.min(1, sample.timestamp / durationS));
+        tell?.(Math.min(1, sample.timestamp / durationS));
       }
       const values = new Float32Array(rows.length * REGION_CELLS);
       for (const [f, row] of rows.entries()) values.set(row, f * REGION_CELLS);
       return { timesMs: Float64Array.from(times), cells: REGION_CELLS, values };
     },
     async keyFrames(onLuma, onProgress) {
+      const tell = onProgress && paced(onProgress);
       const packets = new EncodedPacketSink(track);
       let atMs = 0;
       const read = cellReader('fine', (luma) => onLuma(luma, atMs));
@@ -284,7 +288,7 @@ async function openPicture(track: InputVideoTrack): Promise<Picture> {
         atMs = sample.timestamp * 1000;
         await read(sample);
         sample.close();
-        onProgress?.(Math.min(1, packet.timestamp / durationS));
+        tell?.(Math.min(1, packet.timestamp / durationS));
       }
     },
   };

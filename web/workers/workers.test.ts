@@ -177,7 +177,11 @@ describe('a look at a take', () => {
     expect(shown.looked).toHaveLength(2);
     expect(shown.looked.every(([from, to, grain]) => to - from < 2.1 && grain === 'fine')).toBe(true);
     expect(look.picture!.frameRate).toEqual({ num: 50, den: 1 });
-    expect([...new Set(progress.map((p) => p.what))]).toEqual(['waveform', 'claps', 'slates']);
+    expect([...new Set(progress.map((p) => p.what))]).toEqual(['waveform', 'claps', 'slates', 'picture']);
+    // What was seen around the first two claps is told while the third one is looked at.
+    const told = progress.flatMap((p) => (p.glance ? [p.glance] : []));
+    expect(told.map((g) => [g.isPartial, g.picture!.flashes.map((f) => f.atMs)])).toEqual([[true, [10_000, 10_500]]]);
+    expect(told[0]!.sound).toEqual(look.sound);
   });
   it('sees all of it when asked: finely around the claps, coarsely between, each stretch once', async () => {
     const shown = picture(60, [10, 50]);
@@ -187,12 +191,21 @@ describe('a look at a take', () => {
     for (const [i, [from]] of shown.looked.entries()) if (i > 0) expect(from).toBe(shown.looked[i - 1]![1]);
     expect(shown.looked.at(-1)![1]).toBeGreaterThanOrEqual(60);
   });
-  it('sees a short picture, and one without sound, from end to end', async () => {
-    const short = picture(12, [3]);
-    expect(
-      (await lookAt(fftOf, media(clapping(12, [3.1]), short), false, () => undefined)).picture!.flashes,
-    ).toHaveLength(1);
-    expect(short.looked).toEqual([[0, 13, 'fine']]);
+  it('sees of a short picture what lies around its claps; all of it where that shows nothing, or when asked', async () => {
+    const flashes = async (shown: Picture, whole: boolean) =>
+      (await lookAt(fftOf, media(clapping(12, [3.1]), shown), whole, () => undefined)).picture!.flashes.length;
+    const near = picture(12, [3]);
+    expect(await flashes(near, false)).toBe(1);
+    expect(near.looked.map(([, , grain]) => grain)).toEqual(['fine']);
+    expect(near.looked[0]![1] - near.looked[0]![0]).toBeLessThan(2);
+    const far = picture(12, [8]);
+    expect(await flashes(far, false)).toBe(1);
+    expect(far.looked.reduce((sum, [from, to]) => sum + to - from, 0)).toBeCloseTo(13);
+    const asked = picture(12, [3]);
+    expect(await flashes(asked, true)).toBe(1);
+    expect(asked.looked).toEqual([[0, 13, 'fine']]);
+  });
+  it('sees a picture without sound from end to end', async () => {
     const mute = picture(90, [80]);
     const look = await lookAt(fftOf, media(null, mute), false, () => undefined);
     expect(look.sound).toBeNull();
