@@ -11,6 +11,7 @@ import { loudnessOfAnHour } from './loudness.ts';
 import { offsetOfAnHour } from './offset-hour.ts';
 import { panels } from './panels.ts';
 import { firstPaint, pictures } from './pictures.ts';
+import { wants } from './plan.ts';
 import { relayTaps } from './relay-taps.ts';
 import { type Bench, MissingTool, print, type Row } from './report.ts';
 import { longSlates, slates } from './slates.ts';
@@ -30,6 +31,7 @@ const benches: Record<string, Bench> = {
   claps,
   loudness: loudnessOfAnHour,
   paint: firstPaint,
+  wants,
   pictures,
   slates,
   'long-slates': longSlates,

@@ -1,4 +1,5 @@
 import { Button } from '@chakra-ui/react';
+import { memo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { momentName, type Rig } from '#core/rig/index.ts';
 import { Choice, count, formatDate, StateMark, Term, useKey } from '#web/parts/index.ts';
@@ -78,27 +79,9 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
         </Link>
       </div>
       <div className="frame-tools">
-        <Button
-          disabled={!undoable}
-          onClick={() => dispatch(undoStep())}
-          title={undoable ? `Undo: ${undoable.label}` : 'Nothing to undo'}
-        >
-          Undo
-        </Button>
-        <Button
-          disabled={!redoable}
-          onClick={() => dispatch(redoStep())}
-          title={redoable ? `Redo: ${redoable.label}` : 'Nothing to redo'}
-        >
-          Redo
-        </Button>
-        <Button className="wrong" onClick={() => navigate(trouble)} title="Something is wrong: find what it is">
-          Wrong? <kbd>!</kbd>
-        </Button>
-        <Scales fullScaleDbu={rig.session.fullScaleDbu} />
-        <Button onClick={() => navigate(atTheDesk)}>
-          At the desk <kbd>t</kbd>
-        </Button>
+        <Back label="Undo" step={undoable?.label} by={undoStep} />
+        <Back label="Redo" step={redoable?.label} by={redoStep} />
+        <Ways atTheDesk={atTheDesk} trouble={trouble} fullScaleDbu={rig.session.fullScaleDbu} />
       </div>
       <span className="visually-hidden" aria-live="polite">
         {count(verdict.fixes, 'pair')} to fix, {count(verdict.toDo, 'thing')} to do at the desk
@@ -106,6 +89,47 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
     </>
   );
 }
+
+interface BackProps {
+  readonly label: 'Undo' | 'Redo';
+  /** What is taken back, or done again; absent where there is nothing. */
+  readonly step: string | undefined;
+  readonly by: typeof undoStep;
+}
+
+const Back = memo(function Back({ label, step, by }: BackProps) {
+  const dispatch = useAppDispatch();
+  return (
+    <Button
+      disabled={step === undefined}
+      onClick={() => dispatch(by())}
+      title={step === undefined ? `Nothing to ${label.toLowerCase()}` : `${label}: ${step}`}
+    >
+      {label}
+    </Button>
+  );
+});
+
+interface WaysProps {
+  readonly atTheDesk: string;
+  readonly trouble: string;
+  readonly fullScaleDbu: number;
+}
+
+const Ways = memo(function Ways({ atTheDesk, trouble, fullScaleDbu }: WaysProps) {
+  const navigate = useNavigate();
+  return (
+    <>
+      <Button className="wrong" onClick={() => navigate(trouble)} title="Something is wrong: find what it is">
+        Wrong? <kbd>!</kbd>
+      </Button>
+      <Scales fullScaleDbu={fullScaleDbu} />
+      <Button onClick={() => navigate(atTheDesk)}>
+        At the desk <kbd>t</kbd>
+      </Button>
+    </>
+  );
+});
 
 /** Which moment of the session is looked at. */
 function Moments({ rig }: { rig: Rig }) {

@@ -1,10 +1,10 @@
 import { Button, Input } from '@chakra-ui/react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { clockOf, knobDb, readingsOf, readLevel } from '#core/units/index.ts';
 import { formatNumber, formatSigned, Sheet, useKey } from '#web/parts/index.ts';
 
 /** One level in every scale, always at hand: typed with its unit, told by the rig's own reference. */
-export function Scales({ fullScaleDbu }: { fullScaleDbu: number }) {
+export const Scales = memo(function Scales({ fullScaleDbu }: { fullScaleDbu: number }) {
   const [open, setOpen] = useState(false);
   useKey('u', 'Scales: one level in all of them', () => setOpen(true), !open);
   return (
@@ -19,7 +19,7 @@ export function Scales({ fullScaleDbu }: { fullScaleDbu: number }) {
       )}
     </>
   );
-}
+});
 
 function Converter({ fullScaleDbu }: { fullScaleDbu: number }) {
   const [text, setText] = useState('+4 dBu');

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { State } from '#core/signal/index.ts';
 import { StateMark } from './StateMark.tsx';
@@ -38,11 +38,12 @@ export function Frame({ nav, more = [], top, children }: Props) {
   );
 }
 
-function Entry({ to, label, state }: NavEntry) {
+/** Drawn anew only where its own state is another one: the frame is drawn with every edit. */
+const Entry = memo(function Entry({ to, label, state }: NavEntry) {
   return (
     <NavLink to={to} end>
       {state ? <StateMark state={state} /> : <span className="mark" />}
       {label}
     </NavLink>
   );
-}
+});

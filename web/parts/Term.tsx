@@ -1,9 +1,9 @@
 import { Popover, Portal } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { TERMS, type TermId } from '#web/glossary/index.ts';
 
 /** A word that opens its glossary entry. */
-export function Term({ id, children }: { id: TermId; children: ReactNode }) {
+export const Term = memo(function Term({ id, children }: { id: TermId; children: ReactNode }) {
   const { title, says } = TERMS[id];
   return (
     <Popover.Root lazyMount unmountOnExit>
@@ -24,4 +24,4 @@ export function Term({ id, children }: { id: TermId; children: ReactNode }) {
       </Portal>
     </Popover.Root>
   );
-}
+});

@@ -1,8 +1,8 @@
-import { useState } from 'react';
+import { memo, useDeferredValue, useState } from 'react';
 import type { PlanCell, Rig } from '#core/rig/index.ts';
 import { mainVoiceOf } from '#core/signal/index.ts';
 import { MomentNote } from '#web/moment/index.ts';
-import { type Place, Term, useKey, useKeyHint, WANTS, wantOf } from '#web/parts/index.ts';
+import { type Place, Term, useKey, useKeyHint, useSteady, WANTS, wantOf } from '#web/parts/index.ts';
 import { applyHere, selectRig, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { LEVEL_ID, without } from './cell.ts';
 import { FarSide } from './FarSide.tsx';
@@ -29,6 +29,9 @@ type Change = (known: PlanCell | undefined) => PlanCell | null;
 
 function Plan({ rig, there }: Props) {
   const dispatch = useAppDispatch();
+  // What stands around the table follows once the cell itself is on the screen.
+  const settled = useDeferredValue(rig);
+  const settledThere = useDeferredValue(there);
   const [at, setAt] = useState<Place>({ row: 0, column: 0 });
   const source = there.sources[at.row] ?? there.sources[0];
   const listener = there.listeners[at.column] ?? there.listeners[0];
@@ -71,6 +74,10 @@ function Plan({ rig, there }: Props) {
       (c) => without(c!, 'keepTime', c!.keepTime === false ? undefined : false),
       known?.keepTime === false ? 'in time' : 'at any time',
     );
+  const onWant = useSteady(want);
+  const onRefine = useSteady((cell: PlanCell, label: string) => refine(() => cell, label));
+  const onAlone = useSteady(alone);
+  const onTime = useSteady(time);
   useKey('m', 'It must be heard there', () => want('must'), source !== undefined);
   useKey('x', 'It must not be heard there', () => want('must-not'), source !== undefined);
   useKey('o', 'It may be heard there', () => want('may'), source !== undefined);
@@ -87,7 +94,7 @@ function Plan({ rig, there }: Props) {
       <div className="page">
         <div className="spread">
           <h1>What should be heard where</h1>
-          {source && listener && <Starts there={there} />}
+          {source && listener && <Purposes there={settledThere} />}
         </div>
         <MomentNote edits="into-the-moment" />
         {source && listener ? (
@@ -106,24 +113,35 @@ function Plan({ rig, there }: Props) {
             Nothing sounds here yet, or nobody listens. Add boxes in Wire: sources and listeners come with them.
           </p>
         )}
-        <MomentList rig={rig} />
-        <FarSide rig={rig} />
-        <SessionForm key={rig.session.plainMoment} rig={rig} />
+        <UnderTheTable rig={settled} />
       </div>
       {source && listener && (
-        <WantCard
+        <Card
           rig={there}
           source={source}
           listener={listener}
           cell={known}
-          onWant={want}
-          onRefine={(cell, label) => refine(() => cell, label)}
-          onAlone={alone}
-          onTime={time}
+          onWant={onWant}
+          onRefine={onRefine}
+          onAlone={onAlone}
+          onTime={onTime}
         />
       )}
     </main>
   );
 }
+
+const Purposes = memo(Starts);
+const Card = memo(WantCard);
+
+const UnderTheTable = memo(function UnderTheTable({ rig }: { rig: Rig }) {
+  return (
+    <>
+      <MomentList rig={rig} />
+      <FarSide rig={rig} />
+      <SessionForm key={rig.session.plainMoment} rig={rig} />
+    </>
+  );
+});
 
 const focusLevel = (): void => document.getElementById(LEVEL_ID)?.focus();
