@@ -16,23 +16,50 @@ import {
   fewestTakes,
   hideFault,
   judge,
+  judgeGuess,
   picturesOf,
   playersOf,
   standInTake,
   type TakeRead,
   tappable,
 } from './index.ts';
-import { readingsAt } from './taptest.testkit.ts';
+import { readingsAt, rigWith } from './taptest.testkit.ts';
 
 const parsed = (rig: Rig): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const relay = parsed(boathouse);
 const listenerIds = relay.listeners.map((l) => l.id);
 const faults = tappable(relay, listenerIds);
+const players = playersOf(relay);
 const table = drillTable(relay, listenerIds, faults);
 
 let fftOf: FftOf;
 beforeAll(async () => {
   fftOf = await testFft();
+});
+
+describe('a guess', () => {
+  it('is right where it is what is hidden and explains all, and wrong where readings stay; nothing else is found', () => {
+    for (const fault of faults.filter((_, i) => i % 25 === 3)) {
+      const takes = readingsAt(rigWith(relay, fault), fault.dead, fewestTakes(table, fault.id), players, 5);
+      const [first, ...others] = explain(relay, takes, players);
+      expect(judgeGuess(first!, fault.id), fault.id).toBe('found');
+      for (const other of others) expect(judgeGuess(other, fault.id)).toBe('cannot-be');
+    }
+  });
+  it('could be where something that explains as much is hidden, or what is hidden does not explain all', () => {
+    const [own, other] = faults;
+    const explains = { faults: [own!], share: 1, explains: [], leaves: [], breaks: [] };
+    const [cell] = explain(
+      relay,
+      readingsAt(rigWith(relay, own!), own!.dead, fewestTakes(table, own!.id), players, 5),
+      players,
+    )[0]!.explains;
+    expect(judgeGuess(explains, own!.id)).toBe('found');
+    expect(judgeGuess(explains, other!.id)).toBe('could-be');
+    expect(judgeGuess({ ...explains, leaves: [cell!] }, own!.id)).toBe('could-be');
+    expect(judgeGuess({ ...explains, breaks: [cell!] }, other!.id)).toBe('cannot-be');
+    expect(judgeGuess({ ...explains, leaves: [cell!] }, null)).toBe('cannot-be');
+  });
 });
 
 describe('a drill', () => {
@@ -85,7 +112,6 @@ describe('a drill', () => {
 });
 
 describe('a stand-in’s take', () => {
-  const players = playersOf(relay);
   const readAt = async (listenerId: string, faultId: string | null): Promise<TakeRead> => {
     const { samples, sampleRateHz } = standInTake(fftOf, relay, { seed: 5, faultId }, listenerId, players);
     const reading = await readTap(fftOf, recordingOf([samples], sampleRateHz), { ids: players.map((p) => p.tune) });

@@ -4,6 +4,7 @@ import { type Arrival, evaluate } from '#core/signal/index.ts';
 import { hiddenTruth, renderTapTake, standInPlayers } from '#core/standin/index.ts';
 import { aliveIn, effectsOf, type Fault, faultsOf } from '#core/trouble/index.ts';
 import { type AllExpected, expectedOf } from './expected.ts';
+import type { Explanation } from './explain.ts';
 import type { Players } from './players.ts';
 
 /** A desk that stands in for the real one: the rig with something wrong that the drawing does not show. */
@@ -48,6 +49,20 @@ export function hideFault(faults: readonly Fault[], seed: number): Fault | null 
     if (left <= 0) return fault;
   }
   return faults.at(-1) ?? null;
+}
+
+/**
+ * What a guess is worth by what was read. Found: it explains all of it, breaks nothing, and what is hidden is among what
+ * the takes do not tell apart. It could be so, where it explains all and is not what is hidden, or the other way round:
+ * another take tells. It cannot be so, alone, where readings are left or broken that it should have explained.
+ */
+export type Guess = 'found' | 'could-be' | 'cannot-be';
+
+export function judgeGuess({ faults, leaves, breaks }: Explanation, hiddenId: string | null): Guess {
+  const explainsAll = leaves.length === 0 && breaks.length === 0;
+  const isHidden = faults.some((f) => f.id === hiddenId);
+  if (explainsAll && isHidden) return 'found';
+  return explainsAll || isHidden ? 'could-be' : 'cannot-be';
 }
 
 const TAKE_RATE_HZ = 32_000;

@@ -2,7 +2,14 @@ import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
-import { type At, type Explanation, type Judged, sayDisagreement } from '#core/taptest/index.ts';
+import {
+  type At,
+  type Explanation,
+  type Guess,
+  type Judged,
+  judgeGuess,
+  sayDisagreement,
+} from '#core/taptest/index.ts';
 import { formatNumber, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { explainTap, type Job } from '#web/workers/index.ts';
@@ -84,6 +91,11 @@ interface OneProps {
   readonly onAgain: () => void;
 }
 
+const GUESSES = {
+  'could-be': 'It could be, by what has been read so far; something else explains it as well. Record one more take.',
+  'cannot-be': 'It is not this one: readings stay that it does not explain.',
+} as const;
+
 /** Faults that takes cannot tell apart, told at most. */
 const ALIKE = 3;
 
@@ -93,7 +105,8 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
   const [fault, ...alike] = faults;
   const { desk, drill } = tap.kept;
   const drilling = drill?.over === null;
-  const isIt = faults.some((f) => f.id === desk.faultId);
+  const isHere = faults.some((f) => f.id === desk.faultId);
+  const [guessed, setGuessed] = useState<Guess | null>(null);
   const hidden = faults.find((f) => f.id === desk.faultId) ?? fault!;
   const over = drilling
     ? {
@@ -109,7 +122,7 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
     : drill;
   /** The stand-ins' desk has it no longer, or has it in the drawing now. */
   const known = () =>
-    tap.change({ desk: { ...desk, faultId: isIt ? null : desk.faultId }, ...(isIt ? { drill: over } : {}) });
+    tap.change({ desk: { ...desk, faultId: isHere ? null : desk.faultId }, ...(isHere ? { drill: over } : {}) });
   const draw = () => {
     if (dispatch(applyStep(fault!.edit!, `Drawn as it is at the desk: ${fault!.says}`))) known();
   };
@@ -119,8 +132,10 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
     onAgain();
   };
   const guess = () => {
-    if (isIt) known();
-    else tap.change({ drill: { ...drill!, wrong: drill!.wrong + 1 } });
+    const guess = judgeGuess(explanation, desk.faultId);
+    setGuessed(guess);
+    if (guess === 'found') known();
+    if (guess === 'cannot-be') tap.change({ drill: { ...drill!, wrong: drill!.wrong + 1 } });
   };
   return (
     <li className="tap-explain">
@@ -151,9 +166,16 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
       <p>To mend it: {fault!.mend}</p>
       <p className="row">
         {drilling ? (
-          <Button size="sm" onClick={guess}>
-            This is it
-          </Button>
+          <>
+            <Button size="sm" onClick={guess} disabled={guessed === 'cannot-be'}>
+              This is it
+            </Button>
+            {guessed && guessed !== 'found' && (
+              <span role="status" className="small">
+                {GUESSES[guessed]}
+              </span>
+            )}
+          </>
         ) : (
           <>
             <Button size="sm" onClick={mended}>
