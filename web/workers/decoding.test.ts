@@ -1,9 +1,10 @@
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { bytesInMemory, openWav, wavHeader } from '#core/samples/index.ts';
 import { inMemory } from './decoded.ts';
 import { opusFramesOf, readMp3Note } from './gapless.ts';
 import { wholePagesOf } from './ogg.ts';
+import { paced } from './paced.ts';
 import { overHoles } from './resume.ts';
 
 const text = (s: string) => [...s].map((c) => c.charCodeAt(0));
@@ -147,5 +148,21 @@ describe('decoded sound', () => {
     const recording = await openWav(bytesInMemory(Uint8Array.from([...head, ...new Uint8Array(samples.buffer)])));
     expect(recording).toMatchObject({ channels: 6, frames: 10, layout });
     expect([...(await recording.read(3, 1)).map((c) => c[0])]).toEqual([...samples.subarray(18, 24)]);
+  });
+});
+
+describe('how far a work is', () => {
+  it('is told ten times a second at most, and at its end', () => {
+    vi.useFakeTimers({ toFake: ['performance'] });
+    const told: number[] = [];
+    const tell = paced((done) => told.push(done));
+    for (let i = 0; i <= 1000; i++) {
+      tell(i / 1000);
+      vi.advanceTimersByTime(1);
+    }
+    vi.useRealTimers();
+    expect(told.length).toBeLessThan(13);
+    expect(told[0]).toBe(0);
+    expect(told.at(-1)).toBe(1);
   });
 });

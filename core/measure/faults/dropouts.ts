@@ -42,7 +42,8 @@ export function dropoutMeter(channelCount: number, sampleRateHz: number) {
   const found = Array.from({ length: channelCount }, (): Found[] => []);
   const margin = Math.ceil(BESIDE_S * sampleRateHz);
   // The end of the piece before stands in front of the next one, so that what lies across a border is seen.
-  const kept = Math.ceil(REPEAT_S[1] * sampleRateHz) + margin;
+  // Twice the longest: what comes a second time has to be seen not to have been there a third time before.
+  const kept = Math.ceil(2 * REPEAT_S[1] * sampleRateHz) + margin;
   const before = Array.from({ length: channelCount }, () => new Float32Array(0));
   const blocks = Array.from({ length: channelCount }, (): number[] => []);
   const until = new Int32Array(channelCount);
@@ -219,6 +220,7 @@ function isTone(x: Float32Array, at: number, lag: number): boolean {
   const length = Math.min(lag, MOST_COMPARED);
   const off = (from: number, by: number) => {
     let [sum, power] = [0, 0];
+    if (Math.max(from, by) >= from + length) return Number.POSITIVE_INFINITY;
     for (let i = Math.max(from, by); i < from + length; i++) {
       sum += (x[i]! - x[i - by]!) ** 2;
       power += x[i]! * x[i]!;
