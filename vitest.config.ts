@@ -12,6 +12,7 @@ export default defineConfig({
           include: [
             'core/**/*.test.ts',
             'demo/**/*.test.ts',
+            'words/**/*.test.ts',
             'cli/**/*.test.ts',
             'server/**/*.test.ts',
             'scripts/**/*.test.ts',

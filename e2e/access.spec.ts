@@ -32,7 +32,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.keyboard.press('p');
     await page.keyboard.press('d');
     await page.keyboard.press('t');
-    await expect(page.getByRole('heading', { name: 'At the desk' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'To-do list' })).toBeVisible();
     await expect(page.getByText(/decides \d+/).first()).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.keyboard.press('Escape');
@@ -162,7 +162,7 @@ test('all of the page is reached by Tab, and what has focus shows it', async ({ 
     expect(at.shows, `'${at.name}' has focus and shows nothing`).toBe(true);
     seen.add(at.name);
   }
-  for (const name of ['Sync', 'Bench', 'Listener', 'Tolerance']) {
+  for (const name of ['Sync', 'Measure', 'Listener', 'Tolerance']) {
     expect([...seen].some((s) => s.includes(name))).toBe(true);
   }
 });
@@ -193,7 +193,7 @@ test('the day, the log, a trouble and the ways can be read and reached, light an
     await expect(look).toBeVisible();
     expect(await found(page), 'trouble').toEqual([]);
     await page.goto(`${rig}/ways`);
-    await expect(page.getByRole('table', { name: 'Ways to build it' })).toBeVisible();
+    await expect(page.getByRole('table', { name: 'Alternatives' })).toBeVisible();
     expect(await found(page), 'ways').toEqual([]);
     await page.goto(`${server.url}/hand`);
     await expect(page.getByRole('link', { name: 'Boathouse relay', exact: true })).toBeVisible();

@@ -29,9 +29,9 @@ test('gains are walked, pulled, set and put on the list, by keyboard and pointer
   await page.keyboard.press('p');
   await expect(page.getByText(/^It comes out at −\d/)).toBeVisible();
   await page.keyboard.press('d');
-  await expect(page.getByRole('link', { name: /asked, [1-9]\d* to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /to check, [1-9]\d* to do$/ })).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('link', { name: /asked, 0 to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /to check, 0 to do$/ })).toBeVisible();
   // Another listener by its key.
   await page.keyboard.press('l');
   await expect(page.getByText(/^At Backup recorder:/)).toHaveCount(0);

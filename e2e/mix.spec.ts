@@ -99,7 +99,7 @@ test('what was tried goes onto the list of a box that has it, in its own steps',
   await expect(desk).toContainText('It has no');
   await desk.getByRole('button', { name: /^To do at the desk: 1 setting/ }).click();
   await expect(desk).toContainText('It stands so already.');
-  await expect(page.getByRole('link', { name: /asked, 1 to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/desk`);
   await expect(page.getByText('Strip 1, low cut: off to 80 Hz')).toBeVisible();
 });

@@ -24,14 +24,14 @@ test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done
 }) => {
   const url = await rigUrl(page, server, 'Clay hour');
   await page.goto(`${url}/plan`);
-  const plan = page.getByRole('grid', { name: 'Hearing plan' });
+  const plan = page.getByRole('grid', { name: 'Requirements' });
   await expect(plan).toBeVisible();
   // From cell to cell: the teacher is to be on the recording alone with what may be there.
   await plan.getByRole('gridcell', { name: /^Teacher, voice at Pupils/ }).focus();
   await page.keyboard.press('ArrowDown');
-  const card = page.getByRole('complementary', { name: 'Want' });
+  const card = page.getByRole('complementary', { name: 'Requirement' });
   await expect(card).toContainText(
-    'Pupils’ ears must hear Music, 18 dB under Teacher, voice, in time with Teacher, voice.',
+    '“Music” at “Pupils’ ears”: must arrive, 18 dB below “Teacher, voice”, in sync with “Teacher, voice”.',
   );
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
@@ -41,13 +41,13 @@ test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done
   await page.keyboard.press('l');
   await page.keyboard.type('18');
   await page.keyboard.press('Enter');
-  await expect(card).toContainText('Recording may hear Music, 18 dB under Teacher, voice.');
+  await expect(card).toContainText('“Music” at “Recording”: may arrive, 18 dB below “Teacher, voice”.');
   // Another moment: its own wants, marked; what is heard otherwise is said.
   await page.keyboard.press(']');
   await page.keyboard.press(']');
   await expect(page.getByRole('combobox', { name: 'Moment' })).toHaveValue('questions');
   await expect(plan.getByRole('gridcell', { name: /^Music at Pupils’ ears: must not, in this moment/ })).toBeVisible();
-  await expect(page.getByText(/^Music is not heard any more by Pupils’ ears/)).toBeVisible();
+  await expect(page.getByText(/^“Music”: no longer at “Pupils’ ears”/)).toBeVisible();
   await page.keyboard.press(']');
   // Route: the pupils hear themselves; the fewest settings that mend it, put on the list.
   await page.getByRole('link', { name: 'Route' }).focus();
@@ -61,14 +61,14 @@ test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done
   await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; kept out/ })).toBeVisible();
   // At the desk: what is asked is answered, what is to do is done, each with its key.
   await page.keyboard.press('t');
-  await expect(page.getByRole('heading', { name: 'At the desk' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'To-do list' })).toBeVisible();
   // Mutes that nobody touched are not asked.
   await expect(page.getByText(/^(?:0|no) questions?; 3 to do/)).toBeVisible();
   for (let left = 3; left > 0; left--) {
-    await expect(page.getByRole('link', { name: new RegExp(`asked, ${left} to do$`) })).toBeVisible();
+    await expect(page.getByRole('link', { name: new RegExp(`to check, ${left} to do$`) })).toBeVisible();
     await page.keyboard.press('d');
   }
-  await expect(page.getByRole('link', { name: /nothing to do|asked, 0 to do/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /nothing to do|to check, 0 to do/ })).toBeVisible();
 });
 
 test('moments are looked at on the table, and what is pressed in one is its own, over a reload', async ({

@@ -185,13 +185,13 @@ test('an archive goes out, comes back beside, and a cut one is refused with what
 }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/log`);
   const saved = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'with all takes of the bench' }).click();
+  await page.getByRole('link', { name: 'with all takes in Measure' }).click();
   const archive = (await (await saved).path())!;
   await page.goto(server.url);
   await page
     .getByLabel('Rig file')
     .setInputFiles({ name: 'relay.zip', mimeType: 'application/zip', buffer: readFileSync(archive) });
-  await expect(page.getByText(/‘Boathouse relay’ is back, with \d+ takes and its log\./)).toBeVisible();
+  await expect(page.getByText(/“Boathouse relay” restored, with \d+ takes and its log\./)).toBeVisible();
   const cut = readFileSync(archive);
   await page
     .getByLabel('Rig file')
@@ -201,7 +201,7 @@ test('an archive goes out, comes back beside, and a cut one is refused with what
 
 test('ways to build it are drawn, weighed, and one becomes a rig', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/ways`);
-  const rows = page.getByRole('table', { name: 'Ways to build it' }).getByRole('row');
+  const rows = page.getByRole('table', { name: 'Alternatives' }).getByRole('row');
   await expect(rows).toHaveCount(15);
   await expect(rows.nth(1)).toContainText('Your desk as it is');
   await page.getByRole('button', { name: 'Digital mixer that is its own interface' }).click();

@@ -15,10 +15,10 @@ test('all listeners are put right at once, with a proof; tracks may be slipped i
   const proposed = page.getByRole('table', { name: 'Settings that are proposed' });
   await expect(proposed.getByRole('row', { name: /Capture program Input 4, picture delay 0 ms 168 ms/ })).toBeVisible();
   await page.keyboard.press('d');
-  await expect(page.getByRole('link', { name: /asked, [1-9] to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /to check, [1-9] to do$/ })).toBeVisible();
   await expect(proposed).toHaveCount(0);
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('link', { name: /asked, 0 to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /to check, 0 to do$/ })).toBeVisible();
   // The other school: fewer delays, and a list for the edit.
   await page.getByLabel('Tracks that are recorded').selectOption('edit');
   await page.getByRole('button', { name: /^Put all right/ }).click();

@@ -38,7 +38,7 @@ test('two windows: the second one to write is asked, nothing is overwritten', as
   await saved;
   await set(other, '70');
   await expect(other.getByText('Another window changed this rig first.')).toBeVisible();
-  await other.getByRole('button', { name: 'Keep mine' }).click();
+  await other.getByRole('button', { name: 'Use my version' }).click();
   await expect(other.getByText('Another window changed this rig first.')).toBeHidden();
   await expect(other.getByLabel('Mixer, Strip 1, delay, ms')).toHaveValue('70');
 });
@@ -59,7 +59,7 @@ test('rigs are exported, imported, deleted and taken back; a broken one is refus
   };
   const rig = JSON.parse(text);
   await choose(JSON.stringify({ ...rig, name: 'Second boathouse' }));
-  await expect(page.getByText('‘Second boathouse’ is imported.')).toBeVisible();
+  await expect(page.getByText('“Second boathouse” imported.')).toBeVisible();
   const nowhere = structuredClone(rig);
   nowhere.cables[0].to.deviceId = 'nowhere';
   await choose(JSON.stringify(nowhere));

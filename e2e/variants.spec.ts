@@ -3,8 +3,8 @@ import { DEMO_RIG, expect, test } from './server.ts';
 test('a variant is made, changed, and laid beside the rig that it came from', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
   await expect(page.getByRole('region', { name: 'What can fail' })).toContainText(/\d+ things: \d+ boxes/);
-  await page.getByRole('link', { name: 'Side by side' }).click();
-  await expect(page.getByRole('heading', { name: 'Side by side' })).toBeVisible();
+  await page.getByRole('link', { name: 'Compare' }).click();
+  await expect(page.getByRole('heading', { name: 'Compare' })).toBeVisible();
   await page.keyboard.press('v');
   const figures = page.getByRole('table', { name: 'In figures' });
   await expect(figures.getByRole('row', { name: /^Leads/ })).toContainText('alike');
@@ -14,7 +14,7 @@ test('a variant is made, changed, and laid beside the rig that it came from', as
     .getByRole('button', { name: /^Camera capture, / })
     .click();
   await page.getByLabel('Tap', { exact: true }).getByRole('button', { name: 'Take out' }).click();
-  await page.getByRole('link', { name: 'Side by side' }).click();
+  await page.getByRole('link', { name: 'Compare' }).click();
   const boxes = page.getByRole('region', { name: 'Boxes and programs' });
   await expect(boxes).toContainText('Only in Boathouse relay');
   await expect(boxes).toContainText('Camera capture');

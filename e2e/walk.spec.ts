@@ -21,7 +21,7 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
   await couch.click();
   await expect(page.getByLabel('Tap', { exact: true })).toContainText('typical');
 
-  await page.getByRole('link', { name: 'Bench' }).click();
+  await page.getByRole('link', { name: 'Measure' }).click();
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: /Open a take/ }).click();
   await (await chooser).setFiles('demo/takes/couch-clap.mp4');
@@ -47,7 +47,7 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
   await page.getByRole('button', { name: /To do at the desk: \d+ settings/ }).click();
   // A proposal that nobody has ticked is not called right.
   await expect(page.getByLabel('Tap', { exact: true })).toContainText('once it is done at the desk');
-  await page.getByRole('button', { name: 'At the desk t' }).click();
+  await page.getByRole('button', { name: 'To-do list t' }).click();
   const open = page.getByRole('row', { name: /open since/ });
   await expect(open.first()).toBeVisible();
   for (let left = await open.count(); left > 0; left--) {
@@ -60,7 +60,7 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
   await expect(page.getByLabel('Tap', { exact: true })).toContainText('in time');
 
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await expect(page.getByRole('link', { name: /asked, 1 to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
 });
 
 test('by keyboard: listener, source, proposal, verb and undo', async ({ page, server }) => {

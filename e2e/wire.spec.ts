@@ -11,7 +11,7 @@ test('a fault is found, its fix tried and put on the list, ticked, and taken bac
   await expect(card).toContainText('3 findings fewer, none comes.');
   await card.getByRole('button', { name: /^To do at the desk/ }).click();
   await expect(findings.getByRole('button', { name: /twice/ })).toHaveCount(0);
-  await expect(page.getByRole('link', { name: /asked, 1 to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
   await page.keyboard.press('t');
   await page.getByRole('button', { name: /^Strips 5 and 6, fader/ }).click();
   await page.keyboard.press('d');

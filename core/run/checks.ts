@@ -182,7 +182,7 @@ function takes(rig: Rig): DayCheck[] {
     (l): DayCheck => ({
       id: `take:${l.id}`,
       kind: 'take',
-      says: `Thirty seconds of ${l.name}, with a clap, on the bench: in time, loud enough, nothing twice.`,
+      says: `Thirty seconds of ${l.name}, with a clap, in Measure: in time, loud enough, nothing twice.`,
       why: 'Ears at the desk hear the desk; a take hears what goes out.',
       tap: l.sound,
       must: false,

@@ -1,6 +1,6 @@
 /** What can be wrong with a WAV, each with what to do about it. */
 const SENTENCES = {
-  'not-wav': 'This is not a WAV file. Choose a .wav, or let the bench open it if it is a video.',
+  'not-wav': 'This is not a WAV file. Choose a .wav, or open it in Measure if it is a video.',
   'no-format': 'The WAV says nothing of its format. Export it again from the program that made it.',
   'no-data': 'The WAV holds no sound. Record or export it again.',
   'no-channels': 'The WAV says that it has 0 channels. Export it again as mono or stereo.',

@@ -78,7 +78,7 @@ export async function verifyFolder(root: string): Promise<Verified> {
       faults.push(`A rig shows the photograph ${sha256.slice(0, 8)}, which isn't there.`);
     for (const name of await readdir(join(root, 'takes')).catch(() => []))
       if (HASH.test(name) && !takes.some((t) => t.sha256 === name))
-        faults.push(`No take refers to the file takes/${name.slice(0, 8)}…: see "Found again" on the bench.`);
+        faults.push(`No take refers to the file takes/${name.slice(0, 8)}…: see "Found again" in Measure.`);
     const [revisions] = await read<{ n: number }>('SELECT count(*) n FROM revisions');
     return {
       rigs: rigs.length,

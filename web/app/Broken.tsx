@@ -1,5 +1,7 @@
 import { Button } from '@chakra-ui/react';
-import { Link, useRouteError } from 'react-router';
+import { useRouteError } from 'react-router';
+import { rich } from '#web/parts/index.ts';
+import { frame } from '#words/index.ts';
 
 /** What browsers say where a part of the page is not to be had: after an update its files have other names. */
 const NOT_LOADED = /dynamically imported module|module script failed|Unable to preload/i;
@@ -11,17 +13,13 @@ export function Broken() {
   const isNotLoaded = NOT_LOADED.test(says);
   return (
     <main className="page">
-      <h1>{error ? (isNotLoaded ? 'This screen did not come' : 'This screen failed') : 'There is no such page'}</h1>
+      <h1>{error ? (isNotLoaded ? frame.notLoaded() : frame.failed()) : frame.notFound()}</h1>
       <p className="quiet">
-        {isNotLoaded
-          ? 'The server does not answer, or Mellow Tap was updated since this page was opened. '
-          : says && `${says} `}
-        Your rigs and takes are kept, and what you did here is sent when the page is there again.{' '}
-        <Link to="/">Go to the rigs</Link>, or reload the page.
+        {isNotLoaded ? frame.updated() : says} {frame.safe()} {rich(frame.goOrReload, {}, '/')}
       </p>
       {Boolean(error) && (
         <p className="row" style={{ marginTop: 10 }}>
-          <Button onClick={() => window.location.reload()}>Reload</Button>
+          <Button onClick={() => window.location.reload()}>{frame.reload()}</Button>
         </p>
       )}
     </main>

@@ -22,6 +22,7 @@ import {
   useSettledRig,
 } from '#web/store/index.ts';
 import { WatchNotice, watchers } from '#web/watch/index.ts';
+import { frame } from '#words/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
 import { verdictOf } from './verdict.ts';
@@ -37,9 +38,7 @@ function useOpenRig(rigId: string): string | null {
     request.then((answer) => {
       if (gone) return;
       if (answer.data && isTooLarge(answer.data.document)) {
-        setFailed(
-          'It is too large to be worked out in the browser without freezing it: more connections inside its devices than a desk has. Export it, remove what you don’t need, and import it again.',
-        );
+        setFailed(frame.tooLarge());
       } else if (answer.data) {
         const { revision, document: rig } = answer.data;
         const same = draft && JSON.stringify(draft.history.rig) === JSON.stringify(rig);
@@ -82,40 +81,40 @@ export function OpenRig({ rigId }: { rigId: string }) {
   if (failed) {
     return (
       <main className="page">
-        <h1>The rig cannot be opened</h1>
+        <h1>{frame.cannotOpen()}</h1>
         <p className="quiet">{failed}</p>
         <p className="row">
-          <Link to="/">Back to the rigs</Link>
+          <Link to="/">{frame.backToRigs()}</Link>
           <a href={documentUrl(rigId)} download>
-            Download its JSON
+            {frame.downloadJson()}
           </a>
-          <Link to={`/versions/${rigId}`}>Earlier versions</Link>
+          <Link to={`/versions/${rigId}`}>{frame.earlierVersions()}</Link>
         </p>
       </main>
     );
   }
-  if (!rig || !settled) return <p className="page quiet">Opening the rig…</p>;
+  if (!rig || !settled) return <p className="page quiet">{frame.opening()}</p>;
   const stages = stageStatesOf(settled);
   return (
     <Frame
       nav={[
-        { to: `/rigs/${rigId}/plan`, label: 'Plan', state: stages.plan },
-        { to: `/rigs/${rigId}/wire`, label: 'Wire', state: stages.wire },
-        { to: `/rigs/${rigId}/route`, label: 'Route', state: stages.route },
-        { to: `/rigs/${rigId}/level`, label: 'Level', state: stages.level },
-        { to: `/rigs/${rigId}/sync`, label: 'Sync', state: stages.sync },
-        { to: `/rigs/${rigId}/run`, label: 'Run' },
+        { to: `/rigs/${rigId}/plan`, label: frame.plan(), state: stages.plan },
+        { to: `/rigs/${rigId}/wire`, label: frame.wire(), state: stages.wire },
+        { to: `/rigs/${rigId}/route`, label: frame.route(), state: stages.route },
+        { to: `/rigs/${rigId}/level`, label: frame.level(), state: stages.level },
+        { to: `/rigs/${rigId}/sync`, label: frame.sync(), state: stages.sync },
+        { to: `/rigs/${rigId}/run`, label: frame.run() },
       ]}
       more={[
-        { to: `/rigs/${rigId}/desk`, label: 'At the desk' },
-        { to: `/rigs/${rigId}/tap`, label: 'Tap test' },
-        { to: `/rigs/${rigId}/trouble`, label: 'Trouble' },
-        { to: `/rigs/${rigId}/log`, label: 'Log' },
-        { to: `/rigs/${rigId}/versions`, label: 'Versions' },
-        { to: `/rigs/${rigId}/ways`, label: 'Ways to build' },
-        { to: `/rigs/${rigId}/beside`, label: 'Side by side' },
-        { to: `/rigs/${rigId}/bench`, label: 'Bench' },
-        { to: `/rigs/${rigId}/gear`, label: 'Gear' },
+        { to: `/rigs/${rigId}/desk`, label: frame.toDoList() },
+        { to: `/rigs/${rigId}/tap`, label: frame.tapTest() },
+        { to: `/rigs/${rigId}/trouble`, label: frame.troubleshoot() },
+        { to: `/rigs/${rigId}/log`, label: frame.log() },
+        { to: `/rigs/${rigId}/versions`, label: frame.versions() },
+        { to: `/rigs/${rigId}/ways`, label: frame.alternatives() },
+        { to: `/rigs/${rigId}/beside`, label: frame.compare() },
+        { to: `/rigs/${rigId}/bench`, label: frame.measure() },
+        { to: `/rigs/${rigId}/gear`, label: frame.gear() },
       ]}
       top={<RigTop rigId={rigId} rig={rig} verdict={verdictOf(settled)} />}
     >

@@ -1,5 +1,6 @@
 import { lazy, Suspense } from 'react';
 import { useParams } from 'react-router';
+import { frame } from '#words/index.ts';
 
 /** A rig's frame needs the whole model; it comes with the first rig screen. */
 const OpenRig = lazy(async () => ({ default: (await import('./OpenRig.tsx')).OpenRig }));
@@ -7,7 +8,7 @@ const OpenRig = lazy(async () => ({ default: (await import('./OpenRig.tsx')).Ope
 export function RigFrame() {
   const { rigId = '' } = useParams();
   return (
-    <Suspense fallback={<p className="page quiet">Opening the rig…</p>}>
+    <Suspense fallback={<p className="page quiet">{frame.opening()}</p>}>
       <OpenRig key={rigId} rigId={rigId} />
     </Suspense>
   );

@@ -1,6 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { StateMark } from '#web/parts/index.ts';
 import { dismissed, keptMine, selectDesk, tookTheirs, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { common, frame } from '#words/index.ts';
 import { RoomMaker } from './RoomMaker.tsx';
 
 /** What stands between the rig in hand and the server: said in a line, with what was kept and what to do. */
@@ -11,15 +12,14 @@ export function RigNotices() {
     <div aria-live="polite">
       {save === 'offline' && (
         <p className="notice">
-          <StateMark state="watch" /> The server does not answer. Your changes are kept in this browser and sent when it
-          is back.
+          <StateMark state="watch" /> {frame.offline()}
         </p>
       )}
       {waits !== null && (save === 'waiting' || save === 'unsaved') && (
         <div className="notice">
           <StateMark state="fix" />
           <span>
-            <strong>Not saved.</strong> {waits} Your changes are kept in this browser, and it is tried again by itself.
+            <strong>{frame.notSavedYet()}</strong> {waits} {frame.keptHere()}
           </span>
           <RoomMaker />
         </div>
@@ -27,16 +27,16 @@ export function RigNotices() {
       {save === 'conflict' && newer && (
         <div className="notice">
           <StateMark state="fix" />
-          <span>Another window changed this rig first. Both are kept until you choose.</span>
-          <Button onClick={() => dispatch(tookTheirs())}>Take theirs</Button>
-          <Button onClick={() => dispatch(keptMine())}>Keep mine</Button>
+          <span>{frame.conflict()}</span>
+          <Button onClick={() => dispatch(tookTheirs())}>{frame.theirVersion()}</Button>
+          <Button onClick={() => dispatch(keptMine())}>{frame.myVersion()}</Button>
         </div>
       )}
       {refusal && (
         <div className="notice">
           <StateMark state="watch" />
           <span>{refusal}</span>
-          <Button onClick={() => dispatch(dismissed())}>Good</Button>
+          <Button onClick={() => dispatch(dismissed())}>{common.dismiss()}</Button>
         </div>
       )}
     </div>

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { Space } from '#api/index.ts';
 import { formatBytes } from '#web/parts/index.ts';
+import { frame } from '#words/index.ts';
 
 /** A disk with less than this is what keeps a save from being made. */
 const LITTLE_BYTES = 200_000_000;
@@ -23,16 +24,20 @@ export function RoomMaker() {
     };
   }, []);
   if (!space || space.freeBytes > LITTLE_BYTES) return null;
+  const largest = space.largest
+    .slice(0, SHOWN)
+    .map((t) => `${t.name}, ${formatBytes(t.bytes)}`)
+    .join('; ');
   return (
     <span>
-      {formatBytes(space.freeBytes)} free. Most is taken by takes, {formatBytes(space.takesBytes)}
-      {space.largest.length > 0 &&
-        ` (${space.largest
-          .slice(0, SHOWN)
-          .map((t) => `${t.name}, ${formatBytes(t.bytes)}`)
-          .join('; ')})`}
-      , copies, {formatBytes(space.copiesBytes)}, and the database, {formatBytes(space.databaseBytes)}.{' '}
-      <Link to="/bench">Delete takes on the bench</Link>.
+      {frame.space({
+        free: formatBytes(space.freeBytes),
+        takes: formatBytes(space.takesBytes),
+        largest: largest && ` (${largest})`,
+        copies: formatBytes(space.copiesBytes),
+        database: formatBytes(space.databaseBytes),
+      })}{' '}
+      <Link to="/bench">{frame.deleteTakes()}</Link>.
     </span>
   );
 }

@@ -2,18 +2,19 @@ import { Button, Input } from '@chakra-ui/react';
 import { memo, useState } from 'react';
 import { clockOf, knobDb, readingsOf, readLevel } from '#core/units/index.ts';
 import { formatNumber, formatSigned, Sheet, useKey } from '#web/parts/index.ts';
+import { frame } from '#words/index.ts';
 
 /** One level in every scale, always at hand: typed with its unit, told by the rig's own reference. */
 export const Scales = memo(function Scales({ fullScaleDbu }: { fullScaleDbu: number }) {
   const [open, setOpen] = useState(false);
-  useKey('u', 'Scales: one level in all of them', () => setOpen(true), !open);
+  useKey('u', frame.levelConverter(), () => setOpen(true), !open);
   return (
     <>
       <Button onClick={() => setOpen(true)}>
-        Scales <kbd>u</kbd>
+        {frame.levelConverter()} <kbd>u</kbd>
       </Button>
       {open && (
-        <Sheet title="One level in every scale" onClose={() => setOpen(false)}>
+        <Sheet title={frame.levelConverter()} onClose={() => setOpen(false)}>
           <Converter fullScaleDbu={fullScaleDbu} />
         </Sheet>
       )}
@@ -28,19 +29,19 @@ function Converter({ fullScaleDbu }: { fullScaleDbu: number }) {
     <>
       <Input
         autoFocus
-        aria-label="A level with its unit"
+        aria-label={frame.levelWithUnit()}
         aria-invalid={typed === null}
         width="200px"
         value={text}
         onChange={(e) => setText(e.target.value)}
       />
       <p className="small quiet" style={{ marginTop: 4 }}>
-        +4 dBu, 0 VU, −18 dBFS, −23 LUFS, 1.2 V, 50 %, or one o’clock.
+        {frame.levelExamples()}
       </p>
       <div aria-live="polite">
-        {typed === null && <p style={{ marginTop: 10 }}>A number and a unit, or where a knob points.</p>}
+        {typed === null && <p style={{ marginTop: 10 }}>{frame.levelUnread()}</p>}
         {typed?.kind === 'level' && (
-          <table className="table tight" aria-label="In every scale" style={{ marginTop: 10 }}>
+          <table className="table tight" aria-label={frame.inEveryScale()} style={{ marginTop: 10 }}>
             <tbody>
               {readingsOf(typed, { fullScaleDbu }).map(({ unit, value, note }) => (
                 <tr key={unit}>
@@ -61,8 +62,8 @@ function Converter({ fullScaleDbu }: { fullScaleDbu: number }) {
 }
 
 function Knob({ travel }: { travel: number }) {
-  const start = `${clockOf(travel)}: ${formatNumber(100 * travel)} % of its travel`;
-  if (travel === 0) return <p style={{ marginTop: 10 }}>{start}, all the way down.</p>;
+  const start = `${clockOf(travel)}: ${formatNumber(100 * travel)}% of its travel`;
+  if (travel === 0) return <p style={{ marginTop: 10 }}>{start}, fully down.</p>;
   const [low, nominal, high] = knobDb(travel);
   return (
     <p style={{ marginTop: 10 }}>

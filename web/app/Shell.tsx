@@ -2,6 +2,7 @@ import { Button, Dialog, Portal } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Outlet } from 'react-router';
 import { KeysProvider, useKey, useKeyHints } from '#web/parts/index.ts';
+import { common, frame } from '#words/index.ts';
 
 /** What every page has: the keys, and their list under `?`. */
 export function Shell() {
@@ -35,11 +36,11 @@ const showKeys = (keys: string): string =>
         .map((k) => SHOWN[k] ?? k)
         .join(' '),
     )
-    .join(' or ');
+    .join(frame.or());
 
 function KeyList() {
   const [open, setOpen] = useState(false);
-  useKey('?', 'List the keys of this view', () => setOpen(true));
+  useKey('?', frame.listKeys(), () => setOpen(true));
   const hints = useKeyHints();
   return (
     <Dialog.Root lazyMount unmountOnExit open={open} onOpenChange={(e) => setOpen(e.open)}>
@@ -48,7 +49,7 @@ function KeyList() {
         <Dialog.Positioner>
           <Dialog.Content>
             <Dialog.Header>
-              <Dialog.Title>Keys of this view</Dialog.Title>
+              <Dialog.Title>{frame.keysOfView()}</Dialog.Title>
             </Dialog.Header>
             <Dialog.Body>
               <table className="table">
@@ -66,7 +67,7 @@ function KeyList() {
             </Dialog.Body>
             <Dialog.Footer>
               <Dialog.ActionTrigger asChild>
-                <Button>Close</Button>
+                <Button>{common.close()}</Button>
               </Dialog.ActionTrigger>
             </Dialog.Footer>
           </Dialog.Content>

@@ -6,6 +6,7 @@ import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { common, frame } from '#words/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
 import { verdictOf } from './verdict.ts';
@@ -42,7 +43,7 @@ describe('the top line', () => {
   it('says how the rig stands and what that rests on', () => {
     show(<Top />);
     expect(verdictSaid()).toMatch(/ \d+ to fix$/);
-    expect(screen.getByRole('link', { name: /^[01] asked, 0 to do$/ })).toBeTruthy();
+    expect(screen.getByRole('link', { name: /^\d+ to check, 0 to do$/ })).toBeTruthy();
     expect(screen.getByText(/nothing measured yet/)).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Undo' })).toHaveProperty('disabled', true);
   });
@@ -50,8 +51,8 @@ describe('the top line', () => {
     const pairsOff = planned();
     const devices = pairsOff.devices.filter((d) => ['capture-program', 'desk-computer', 'mixer'].includes(d.id));
     show(<Top />, { rig: { ...pairsOff, devices, cables: [], sources: [], listeners: [], plan: [], aside: [] } });
-    expect(verdictSaid()).toMatch(/ 3 to watch$/);
-    expect(screen.getByRole('link', { name: '0 asked, 3 to do' })).toBeTruthy();
+    expect(verdictSaid()).toMatch(/ 3 warnings$/);
+    expect(screen.getByRole('link', { name: frame.toCheckAndDo({ toCheck: 0, toDo: 3 }) })).toBeTruthy();
   });
   it('undoes and does again, by button and by key, and says what', async () => {
     const user = userEvent.setup();
@@ -79,8 +80,8 @@ describe('between the rig in hand and the server', () => {
   it('another window’s rig can be taken, or one’s own kept', async () => {
     const theirs = edited(demoRig(), alreadySo(demoRig(), [delay('strip-1-delay', 9)]));
     for (const [button, expected] of [
-      ['Take theirs', 9],
-      ['Keep mine', 7],
+      [frame.theirVersion(), 9],
+      [frame.myVersion(), 7],
     ] as const) {
       const { store, unmount } = show(<RigNotices />);
       store.dispatch(applyStep(alreadySo(demoRig(), [delay('strip-1-delay', 7)]), 'mine'));
@@ -96,7 +97,7 @@ describe('between the rig in hand and the server', () => {
     const { store } = show(<RigNotices />);
     store.dispatch(applyStep({ kind: 'unplug', cableId: 'no-such-cable' }, 'unplug'));
     expect(await screen.findByText(/no-such-cable/)).toBeTruthy();
-    await userEvent.click(screen.getByRole('button', { name: 'Good' }));
+    await userEvent.click(screen.getByRole('button', { name: common.dismiss() }));
     expect(screen.queryByText(/no-such-cable/)).toBeNull();
   });
 });

@@ -4,6 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { show } from '#web/web.testkit.tsx';
+import { frame } from '#words/index.ts';
 import { Scales } from './Scales.tsx';
 
 beforeEach(() => stubServer(noServer));
@@ -13,15 +14,15 @@ describe('the scales', () => {
     show(<Scales fullScaleDbu={18} />);
     const user = userEvent.setup();
     await user.keyboard('u');
-    const dialog = within(await screen.findByRole('dialog', { name: 'One level in every scale' }));
+    const dialog = within(await screen.findByRole('dialog', { name: frame.levelConverter() }));
     expect(dialog.getByRole('row', { name: /^−14.0 dBFS/ })).toBeTruthy();
     const field = dialog.getByLabelText('A level with its unit');
     await user.clear(field);
     await user.type(field, "one o'clock");
-    expect(dialog.getByText(/1 o’clock: 60 % of its travel; with an audio taper −11 dB from its maximum/)).toBeTruthy();
+    expect(dialog.getByText(/1 o’clock: 60% of its travel; with an audio taper −11 dB from its maximum/)).toBeTruthy();
     await user.clear(field);
     await user.type(field, 'loud');
     expect(field.getAttribute('aria-invalid')).toBe('true');
-    expect(dialog.getByText('A number and a unit, or where a knob points.')).toBeTruthy();
+    expect(dialog.getByText(frame.levelUnread())).toBeTruthy();
   });
 });

@@ -6,6 +6,7 @@ import type { Evaluation } from '#core/signal/index.ts';
 import { FileInput, useFileDrop, useKey } from '#web/parts/index.ts';
 import { api, forgetUpload, sayProblem, uploadIdOf, uploadTake, useAppDispatch } from '#web/store/index.ts';
 import { fileOf, forgetFile, rememberFile } from '#web/take/index.ts';
+import { frame } from '#words/index.ts';
 import { FoundTakes } from './FoundTakes.tsx';
 import { TakeChooser } from './TakeChooser.tsx';
 import { TakesOnBench } from './TakesOnBench.tsx';
@@ -97,7 +98,7 @@ export function Bench({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig,
       <FileInput chooser={chooser} label="Take file" accept={ACCEPTED} onFiles={(files) => void openFiles(files)} />
       {takeIds.length === 0 || missing ? (
         <div className="page">
-          <h1>Bench</h1>
+          <h1>{frame.measure()}</h1>
           {missing && <p className="watch">A take of this bench was not kept. Choose its file again.</p>}
           <div className={`drop ${drop.over ? 'over' : ''}`}>
             <p>

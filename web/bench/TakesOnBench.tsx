@@ -120,7 +120,7 @@ function Lying({
   useKey('0', 'All of it', () => setView(null));
   useKey('m', 'Add a mark at the cursor', mark);
   useKey('s', 'Pitches along time (spectrogram), or without', () => setPitched(!pitched));
-  useKey('c', 'Clear the bench', onClear);
+  useKey('c', 'Clear', onClear);
   useKeyHint('tab', 'To the next mark');
   useKeyHint('arrowleft,arrowright', 'On a mark: a frame or a millisecond earlier, later; with Shift ten');
   useKeyHint('space', 'On a mark: leave it out, take it in');

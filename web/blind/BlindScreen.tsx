@@ -40,7 +40,7 @@ export function BlindScreen() {
       title="Blind trial"
       most={2}
       least={treated ? 1 : 2}
-      asks="Choose two takes on the bench, or try settings on one and compare it with itself."
+      asks="Choose two takes in Measure, or try settings on one and compare it with itself."
     >
       {([first, second], bench) => (
         <Trial

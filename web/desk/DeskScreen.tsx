@@ -24,6 +24,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '#web/store/index.ts';
+import { frame } from '#words/index.ts';
 import { type DeskItem, itemsByBox } from './items.ts';
 import { useQuestions } from './useQuestions.ts';
 
@@ -92,7 +93,7 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
   return (
     <main className={`frame-page ${item ? 'with-card' : ''}`}>
       <div className="page">
-        <h1>At the desk</h1>
+        <h1>{frame.toDoList()}</h1>
         <p className="quiet">
           {items.length === 0
             ? 'Nothing is asked, and nothing is to do: what matters has been looked at. Proposals from Wire and Sync are listed here until they are ticked.'

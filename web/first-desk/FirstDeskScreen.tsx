@@ -8,6 +8,7 @@ import { type OwnWords, ownKey, titleOf } from '#core/typed/index.ts';
 import { count, Frame, Pick, Sheet, useKey, useKeyHint } from '#web/parts/index.ts';
 import { api, sayProblem } from '#web/store/index.ts';
 import { MapPicture, useTypeItems } from '#web/wire/index.ts';
+import { frame } from '#words/index.ts';
 import { Connected } from './Connected.tsx';
 import { Decide } from './Decide.tsx';
 import { nameFor } from './name.ts';
@@ -153,7 +154,7 @@ export function FirstDeskScreen() {
         { to: '/', label: 'Rigs' },
         { to: '/new', label: 'New rig' },
       ]}
-      more={[{ to: '/bench', label: 'Bench' }]}
+      more={[{ to: '/bench', label: frame.measure() }]}
       top={top}
     >
       <main className="frame-page first-desk">

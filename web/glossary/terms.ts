@@ -133,7 +133,7 @@ export const TERMS = {
     says: 'The run and the list of what is to do, on a phone or tablet of the same network. A code opens it once; without one nothing is answered. By such an address a browser withholds microphone, wake lock and more: ticks are kept there and sent, takes come from the phone’s own recorder.',
   },
   ways: {
-    title: 'Ways to build',
+    title: 'Alternatives (ways to build)',
     says: 'What this desk is for, built as practitioners build it: each way is drawn as a rig, its sends and switches set, and judged by the same model as your own. What is owned already costs nothing again.',
   },
   unbeaten: {

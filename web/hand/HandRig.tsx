@@ -142,7 +142,7 @@ function SendTake() {
         onProgress: (share) => setSays(`Sending ${file.name}: ${Math.round(100 * share)}%`),
       });
       forgetUpload(file);
-      setSays(`${file.name} is on the bench of the desk.`);
+      setSays(`${file.name} is in Measure on the computer.`);
     } catch (error) {
       setSays(
         error instanceof TypeError
@@ -153,7 +153,7 @@ function SendTake() {
   };
   return (
     <section>
-      <h2>A take for the bench</h2>
+      <h2>Send a take to Measure</h2>
       <p className="quiet">
         Record with the phone’s own recorder or camera, then choose the file. Ask whom you record.
       </p>
@@ -163,7 +163,7 @@ function SendTake() {
         type="file"
         accept="audio/*,video/*,.wav"
         hidden
-        aria-label="Take for the bench"
+        aria-label="Take for Measure"
         onChange={(e) => {
           const file = e.target.files?.[0];
           e.target.value = '';

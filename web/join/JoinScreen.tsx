@@ -15,7 +15,7 @@ const MOST_TAKES = 16;
 /** Takes of several recorders, in any order, laid on one timeline by what they hold. */
 export function JoinScreen() {
   return (
-    <TakeGate title="Joined takes" most={MOST_TAKES} least={2} asks="Pick two takes or more on the bench.">
+    <TakeGate title="Joined takes" most={MOST_TAKES} least={2} asks="Pick two takes or more in Measure.">
       {(takes, bench) => <Joining key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />}
     </TakeGate>
   );
@@ -131,7 +131,7 @@ function Group({
       {group.contradictsMs > AGREES_MS && (
         <p className="watch">
           <StateMark state="watch" /> Two ways round lead to places {formatNumber(group.contradictsMs, 1)} ms apart: a
-          buffer may have been lost in one of them. Lay them two by two on the bench.
+          buffer may have been lost in one of them. Compare them two at a time in Measure.
         </p>
       )}
       <table className="table tight" data-testid="joined">

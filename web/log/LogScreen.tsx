@@ -66,7 +66,7 @@ function Log({ rig }: { rig: Rig }) {
         <p className="quiet small no-print">
           The <Term id="archive">archive</Term> holds the rig, its log, its takes and photographs;{' '}
           <a href={archiveUrl(rigId ?? '', true)} download>
-            with all takes of the bench
+            with all takes in Measure
           </a>
           . Import brings it back on another machine.
         </p>

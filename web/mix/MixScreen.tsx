@@ -17,7 +17,7 @@ export function MixScreen() {
       title="Balance"
       most={MOST_TAKES}
       least={1}
-      asks="Choose a take with several tracks on the bench, or several takes that begin together."
+      asks="Choose a take with several tracks in Measure, or several takes that begin together."
     >
       {(takes, bench) => <Mixing key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />}
     </TakeGate>

@@ -1,6 +1,7 @@
 import { memo, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { State } from '#core/signal/index.ts';
+import { frame } from '#words/index.ts';
 import { StateMark } from './StateMark.tsx';
 
 export interface NavEntry {
@@ -24,7 +25,7 @@ export function Frame({ nav, more = [], top, children }: Props) {
         <Link to="/">Mellow Tap</Link>
       </div>
       <header className="frame-top">{top}</header>
-      <nav className="frame-nav" aria-label="Stages">
+      <nav className="frame-nav" aria-label={frame.stages()}>
         {nav.map((entry) => (
           <Entry key={entry.to} {...entry} />
         ))}

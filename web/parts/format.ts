@@ -75,5 +75,5 @@ export function sayBand({ lowHz, highHz }: { readonly lowHz: number; readonly hi
 export function sayUnder(db: number): string {
   const whole = Math.round(db);
   if (whole === 0) return 'as loud';
-  return `${Math.abs(whole)} dB ${whole > 0 ? 'under' : 'over'}`;
+  return `${Math.abs(whole)} dB ${whole > 0 ? 'below' : 'above'}`;
 }

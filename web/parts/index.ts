@@ -11,6 +11,7 @@ export { focusCell, type PairCell, PairGrid, type Place } from './PairGrid.tsx';
 export { PhotoRow } from './PhotoRow.tsx';
 export { filterItems, Pick, type PickItem } from './Pick.tsx';
 export { printSheets } from './print-sheets.ts';
+export { rich } from './rich.tsx';
 export { Sheet } from './Sheet.tsx';
 export { hueOf, SourceLetter } from './SourceLetter.tsx';
 export { StateMark } from './StateMark.tsx';

@@ -82,7 +82,9 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
                 ) : (
                   <td colSpan={3} className="quiet">
                     {item.says}{' '}
-                    {item.state === 'nothing' && <Link to={`/rigs/${rigId}/bench?takes=${item.id}`}>To the bench</Link>}
+                    {item.state === 'nothing' && (
+                      <Link to={`/rigs/${rigId}/bench?takes=${item.id}`}>Open in Measure</Link>
+                    )}
                   </td>
                 )}
                 <td>

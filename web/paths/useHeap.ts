@@ -89,5 +89,5 @@ function whyNothing(look: TakeLook): string {
   if (!look.sound) return 'It has no sound: nothing to hold its picture against.';
   if (look.sound.chirps.length > 0) return 'The slate is heard and not seen in it.';
   if (look.picture.slates.length > 0) return 'The slate is seen and not heard in it.';
-  return 'No slate and no clap with its flash was found. Open it on the bench and mark them by hand.';
+  return 'No slate and no clap with its flash was found. Open it in Measure and mark them by hand.';
 }

@@ -6,6 +6,7 @@ import { findDevice, type Rig } from '#core/rig/index.ts';
 import { addFarSeat, addSpareSeat, callsOf, FAR_GEAR, type FarSeat, farSeats, setFarGear } from '#core/wire/index.ts';
 import { Choice, formatNumber, StateMark, saveAs, Term } from '#web/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { common, plan } from '#words/index.ts';
 
 /** Those who are not here: what they listen by, a sheet to send them, somebody more, and a spare seat among them. */
 export function FarSide({ rig }: { rig: Rig }) {
@@ -17,18 +18,18 @@ export function FarSide({ rig }: { rig: Rig }) {
   const seats = farSeats(rig);
   const spare = rig.listeners.some((l) => l.id.startsWith('spare-seat'));
   return (
-    <section aria-label="The far side">
+    <section aria-label={plan.remoteGuests()}>
       <h2>
-        <Term id="far-side">The far side</Term>
+        <Term id="far-side">{plan.remoteGuests()}</Term>
       </h2>
       {seats.length > 0 && (
         <table className="table tight">
           <thead>
             <tr>
-              <th>Who</th>
-              <th>Listens and talks by</th>
+              <th>{plan.who()}</th>
+              <th>{plan.listensBy()}</th>
               <th>
-                <span className="visually-hidden">To send</span>
+                <span className="visually-hidden">{plan.infoSheet()}</span>
               </th>
             </tr>
           </thead>
@@ -46,26 +47,27 @@ export function FarSide({ rig }: { rig: Rig }) {
         onSubmit={(e) => {
           e.preventDefault();
           const text = name.trim();
-          if (text !== '' && dispatch(applyStep(addFarSeat(rig, call.id, text), `${text} joins the call`))) setName('');
+          if (text !== '' && dispatch(applyStep(addFarSeat(rig, call.id, text), plan.guestJoins({ name: text }))))
+            setName('');
         }}
       >
         <Input
-          aria-label="Name of somebody at the far side"
-          placeholder="Somebody more on the call…"
+          aria-label={plan.guestName()}
+          placeholder={plan.guestHint()}
           width="250px"
           maxLength={60}
           value={name}
           onChange={(e) => setName(e.target.value)}
         />
         <Button type="submit" disabled={name.trim() === ''}>
-          Add them
+          {plan.addGuest()}
         </Button>
         <Button
           disabled={spare}
-          title={spare ? 'There is one already' : 'A second device that joins muted and records what they hear'}
-          onClick={() => dispatch(applyStep(addSpareSeat(rig, call.id), 'A spare seat on the call'))}
+          title={spare ? plan.testDeviceThere() : plan.testDeviceSays()}
+          onClick={() => dispatch(applyStep(addSpareSeat(rig, call.id), plan.testDeviceStep()))}
         >
-          Add a spare seat
+          {plan.testDevice()}
         </Button>
       </form>
     </section>
@@ -82,18 +84,18 @@ function Seat({ rig, seat }: { rig: Rig; seat: FarSeat }) {
       <td>{name}</td>
       <td>
         <Choice
-          label={`What ${name} listens by`}
+          label={plan.whatTheyListenBy({ name })}
           value={seat.gear?.typeId ?? ''}
           options={seat.gear ? options : [['', own], ...options]}
           onChange={(typeId) => {
             const gear = FAR_GEAR.find((g) => g.typeId === typeId);
-            if (gear) dispatch(applyStep(setFarGear(rig, seat, gear), `${name} listens by ${gear.says}`));
+            if (gear) dispatch(applyStep(setFarGear(rig, seat, gear), plan.listensByStep({ name, gear: gear.says })));
           }}
         />
       </td>
       <td>
-        <Button onClick={() => saveAs(`${rig.name}, for ${name}.md`, guestSheet(rig, seat), 'text/markdown')}>
-          Sheet to send
+        <Button onClick={() => saveAs(plan.sheetName({ rig: rig.name, name }), guestSheet(rig, seat), 'text/markdown')}>
+          {plan.downloadSheet()}
         </Button>
       </td>
     </tr>
@@ -115,25 +117,26 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
           <p key={gearId} style={{ marginTop: 8 }}>
             <StateMark state={bad ? 'fix' : 'good'} />{' '}
             {own === null
-              ? `${name} does not hear the own voice back.`
-              : `${name} hears the own voice back ${formatNumber(own.afterMs)} ms later, ${formatNumber(own.downDb)} dB down; ${formatNumber(own.wantedDb)} dB down is borne (ITU-T G.131).`}
+              ? plan.noEcho({ name })
+              : plan.echo({ name, delayMs: own.afterMs, downDb: own.downDb, neededDb: own.wantedDb })}{' '}
+            {bad && plan.sendMixMinus()}
           </p>
         );
       })}
       <details style={{ marginTop: 8 }}>
-        <summary>Known ways to keep a guest from hearing themselves, and what each costs</summary>
+        <summary>{plan.mixMinusWays()}</summary>
         <p className="small quiet">
-          What is sent back without them is a <Term id="guest-return">guest return</Term>.
+          <Term id="guest-return">mix-minus</Term>: {plan.mixMinusNote()}
         </p>
-        <table className="table tight" aria-label="Ways to a guest return">
+        <table className="table tight" aria-label={plan.mixMinusTable()}>
           <thead>
             <tr>
-              <th>Way</th>
-              <th>Here</th>
-              <th className="number">Adds, ms</th>
-              <th className="number">Conversions</th>
-              <th className="number">Costs, €</th>
-              <th>Its price otherwise</th>
+              <th>{plan.way()}</th>
+              <th>{plan.here()}</th>
+              <th className="number">{plan.adds()}</th>
+              <th className="number">{plan.conversions()}</th>
+              <th className="number">{plan.costs()}</th>
+              <th>{plan.tradeOff()}</th>
             </tr>
           </thead>
           <tbody>
@@ -142,12 +145,14 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
                 <td>
                   {way.name} <span className="small quiet">{way.says}</span>
                 </td>
-                <td>{way.boxes.join(', ') || <span className="quiet">none</span>}</td>
+                <td>{way.boxes.join(', ') || <span className="quiet">{common.none()}</span>}</td>
                 <td className="number">
-                  {formatNumber(way.addsMs[0], 1)} to {formatNumber(way.addsMs[1])}
+                  {plan.range({ low: formatNumber(way.addsMs[0], 1), high: formatNumber(way.addsMs[1]) })}
                 </td>
                 <td className="number">{way.conversions}</td>
-                <td className="number">{way.priceEur[1] === 0 ? '0' : `${way.priceEur[0]} to ${way.priceEur[1]}`}</td>
+                <td className="number">
+                  {way.priceEur[1] === 0 ? '0' : plan.range({ low: `${way.priceEur[0]}`, high: `${way.priceEur[1]}` })}
+                </td>
                 <td className="small">{way.cannot}</td>
               </tr>
             ))}

@@ -4,6 +4,7 @@ import { differences, idFrom, momentName, type Rig } from '#core/rig/index.ts';
 import { evaluationAt, pairChanges } from '#core/signal/index.ts';
 import { Term } from '#web/parts/index.ts';
 import { applyStep, lookedAt, selectMomentId, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { common, plan } from '#words/index.ts';
 import { sayChanges, saySetting, sayWant } from './say.ts';
 
 /** The moments of the session: what is pressed in each, what is wanted then, and what is heard otherwise. */
@@ -18,29 +19,26 @@ export function MomentList({ rig }: { rig: Rig }) {
         moment
           ? { kind: 'set-moment', moment: { ...moment, name } }
           : { kind: 'set-session', session: { ...rig.session, plainMoment: name } },
-        `Moment: ${name}`,
+        plan.momentStep({ name }),
       ),
     );
   };
   return (
-    <section aria-label="Moments">
+    <section aria-label={plan.moments()}>
       <h2>
-        <Term id="moment">Moments</Term>
+        <Term id="moment">{plan.moments()}</Term>
       </h2>
       {rig.moments.length === 0 ? (
-        <p className="quiet">
-          One moment: as the rig stands. Where the session has more (break, questions, sending), name them: each gets
-          its own mutes and switches.
-        </p>
+        <p className="quiet">{plan.oneMoment()}</p>
       ) : (
         <table className="table tight moments">
           <thead>
             <tr>
-              <th>Moment</th>
-              <th>Pressed then</th>
-              <th>Wanted then</th>
+              <th>{plan.moment()}</th>
+              <th>{plan.mutesAndSwitches()}</th>
+              <th>{plan.requirements()}</th>
               <th>
-                <span className="visually-hidden">Change</span>
+                <span className="visually-hidden">{plan.actions()}</span>
               </th>
             </tr>
           </thead>
@@ -55,7 +53,12 @@ export function MomentList({ rig }: { rig: Rig }) {
                 onRename={(name) => rename(id, name)}
                 onRemove={() => {
                   if (id === momentId) look(null);
-                  dispatch(applyStep({ kind: 'remove-moment', momentId: id! }, `${momentName(rig, id)}: taken out`));
+                  dispatch(
+                    applyStep(
+                      { kind: 'remove-moment', momentId: id! },
+                      plan.momentRemoved({ name: momentName(rig, id) }),
+                    ),
+                  );
                 }}
               />
             ))}
@@ -67,7 +70,7 @@ export function MomentList({ rig }: { rig: Rig }) {
         onAdd={(id, name) => {
           const moment = { id, name, settings: [], plan: [] };
           // What one looks at stays: another moment is looked at when somebody says so.
-          dispatch(applyStep({ kind: 'add-moment', moment }, `Moment: ${name}`));
+          dispatch(applyStep({ kind: 'add-moment', moment }, plan.momentStep({ name })));
         }}
       />
       {momentId !== null && <Differs rig={rig} momentId={momentId} />}
@@ -100,7 +103,7 @@ function MomentRow({ rig, id, looked, onLook, onRename, onRemove }: RowProps) {
     <tr aria-selected={looked}>
       <td>
         <Input
-          aria-label={`Name of ${name}`}
+          aria-label={plan.nameOf({ moment: name })}
           width="150px"
           maxLength={120}
           value={text}
@@ -111,14 +114,14 @@ function MomentRow({ rig, id, looked, onLook, onRename, onRemove }: RowProps) {
           }}
         />
       </td>
-      <td>{id === null ? 'as the rig is set' : settings.map((s) => saySetting(rig, s)).join('; ') || 'nothing'}</td>
-      <td>{id === null ? 'the plan above' : wants.map((w) => sayWant(rig, w.to)).join(' ') || 'the same'}</td>
+      <td>{id === null ? plan.sameAsRig() : settings.map((s) => saySetting(rig, s)).join('; ') || common.nothing()}</td>
+      <td>{id === null ? plan.planAbove() : wants.map((w) => sayWant(rig, w.to)).join(' ') || plan.theSame()}</td>
       <td>
         <span className="row" style={{ flexWrap: 'nowrap' }}>
           <Button variant={looked ? 'solid' : 'outline'} aria-pressed={looked} onClick={onLook}>
-            Look at it
+            {plan.switchToIt()}
           </Button>
-          {id !== null && <Button onClick={onRemove}>Take out</Button>}
+          {id !== null && <Button onClick={onRemove}>{common.remove()}</Button>}
         </span>
       </td>
     </tr>
@@ -143,15 +146,15 @@ function AddMoment({ rig, onAdd }: { rig: Rig; onAdd: (id: string, name: string)
       }}
     >
       <Input
-        aria-label="Name of a new moment"
-        placeholder="A new moment: break, questions…"
+        aria-label={plan.newMomentName()}
+        placeholder={plan.newMomentHint()}
         width="250px"
         maxLength={120}
         value={name}
         onChange={(e) => setName(e.target.value)}
       />
       <Button type="submit" disabled={name.trim() === ''}>
-        Add the moment
+        {plan.addMoment()}
       </Button>
     </form>
   );
@@ -173,8 +176,8 @@ function Differs({ rig, momentId }: { rig: Rig; momentId: string }) {
   return (
     <>
       <p style={{ marginTop: 10 }}>
-        From {momentName(rig, null)} to {momentName(rig, momentId)}:{' '}
-        {lines.length === 0 && 'everybody hears the same. Press something in Route or Wire while this moment is shown.'}
+        {plan.fromTo({ from: momentName(rig, null), to: momentName(rig, momentId) })}{' '}
+        {lines.length === 0 && plan.nothingChanges()}
       </p>
       {lines.length > 0 && (
         <ul>

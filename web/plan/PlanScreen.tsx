@@ -4,6 +4,7 @@ import { mainVoiceOf } from '#core/signal/index.ts';
 import { MomentNote } from '#web/moment/index.ts';
 import { type Place, Term, useKey, useKeyHint, useSteady, WANTS, wantOf } from '#web/parts/index.ts';
 import { applyHere, selectRig, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { plan } from '#words/index.ts';
 import { LEVEL_ID, without } from './cell.ts';
 import { FarSide } from './FarSide.tsx';
 import { MomentList } from './MomentList.tsx';
@@ -56,7 +57,7 @@ function Plan({ rig, there }: Props) {
     set(
       there.sources.map((s) => s.id),
       (id) => wanted(id, next),
-      `every source: ${wantOf(next).says}`,
+      `${plan.everySource()}: ${wantOf(next).says}`,
     );
   const refine = (change: Change, label: string) => {
     if (!source || !listener || !cellOf(source.id, listener.id)) return;
@@ -67,51 +68,51 @@ function Plan({ rig, there }: Props) {
   const alone = () =>
     refine(
       (c) => without(c!, 'ownTrack', c!.ownTrack ? undefined : true),
-      known?.ownTrack ? 'on a track with others' : 'alone on its track',
+      known?.ownTrack ? plan.onTrackWithOthers() : plan.aloneOnTrack(),
     );
   const time = () =>
     refine(
       (c) => without(c!, 'keepTime', c!.keepTime === false ? undefined : false),
-      known?.keepTime === false ? 'in time' : 'at any time',
+      known?.keepTime === false ? plan.inSync() : plan.anyTime(),
     );
   const onWant = useSteady(want);
   const onRefine = useSteady((cell: PlanCell, label: string) => refine(() => cell, label));
   const onAlone = useSteady(alone);
   const onTime = useSteady(time);
-  useKey('m', 'It must be heard there', () => want('must'), source !== undefined);
-  useKey('x', 'It must not be heard there', () => want('must-not'), source !== undefined);
-  useKey('o', 'It may be heard there', () => want('may'), source !== undefined);
-  useKey('backspace', 'Nothing is said of it', () => want(null), source !== undefined);
-  useKey('shift+m', 'Every source must be heard there', () => wantAll('must'), source !== undefined);
-  useKey('shift+x', 'No source must be heard there', () => wantAll('must-not'), source !== undefined);
-  useKey('a', 'Alone on its track, or with others', alone, heard);
-  useKey('i', 'In time with a picture, or at any time', time, heard);
-  useKey('l', 'Type how far under the main voice', focusLevel, heard);
-  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', 'In the table: from cell to cell');
+  useKey('m', plan.mustKey(), () => want('must'), source !== undefined);
+  useKey('x', plan.mustNotKey(), () => want('must-not'), source !== undefined);
+  useKey('o', plan.mayKey(), () => want('may'), source !== undefined);
+  useKey('backspace', plan.noRequirementKey(), () => want(null), source !== undefined);
+  useKey('shift+m', plan.allMustKey(), () => wantAll('must'), source !== undefined);
+  useKey('shift+x', plan.allMustNotKey(), () => wantAll('must-not'), source !== undefined);
+  useKey('a', plan.ownTrackKey(), alone, heard);
+  useKey('i', plan.inTimeKey(), time, heard);
+  useKey('l', plan.levelKey(), focusLevel, heard);
+  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', plan.arrowsKey());
   const voice = there.sources.find((s) => s.id === mainVoiceOf(there));
   return (
     <main className={`frame-page ${source && listener ? 'with-card' : ''}`}>
       <div className="page">
         <div className="spread">
-          <h1>What should be heard where</h1>
+          <h1>{plan.title()}</h1>
           {source && listener && <Purposes there={settledThere} />}
         </div>
         <MomentNote edits="into-the-moment" />
         {source && listener ? (
           <>
             <p className="quiet">
-              <Term id="hearing-plan">Wanted</Term>:{' '}
-              {WANTS.filter((w) => w.word)
-                .map((w) => `${w.mark} ${w.word}`)
-                .join(', ')}
-              . {voice ? `Levels are told against ${voice.name}.` : 'There is no voice to tell levels against.'}
+              <Term id="hearing-plan">{plan.required()}</Term>:{' '}
+              {plan.key({
+                marks: WANTS.filter((w) => w.word)
+                  .map((w) => `${w.mark} ${w.word}`)
+                  .join(', '),
+              })}{' '}
+              {voice ? plan.relativeTo({ voice: voice.name }) : plan.noVoice()}
             </p>
             <PlanTable rig={there} plain={rig} at={at} onAt={setAt} />
           </>
         ) : (
-          <p className="quiet">
-            Nothing sounds here yet, or nobody listens. Add boxes in Wire: sources and listeners come with them.
-          </p>
+          <p className="quiet">{plan.empty()}</p>
         )}
         <UnderTheTable rig={settled} />
       </div>

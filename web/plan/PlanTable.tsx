@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import type { PlanCell, Rig } from '#core/rig/index.ts';
 import { type PairCell, PairGrid, type Place, sayUnder, wantOf } from '#web/parts/index.ts';
+import { plan } from '#words/index.ts';
 import { sayTime } from './say.ts';
 
 interface Props {
@@ -11,8 +12,8 @@ interface Props {
   readonly onAt: (place: Place) => void;
 }
 
-const byPair = (plan: Rig['plan']): Map<string, PlanCell> =>
-  new Map(plan.map((c) => [`${c.sourceId} ${c.listenerId}`, c]));
+const byPair = (cells: Rig['plan']): Map<string, PlanCell> =>
+  new Map(cells.map((c) => [`${c.sourceId} ${c.listenerId}`, c]));
 
 /** The hearing plan: sources by listeners, edited in place. */
 export function PlanTable({ rig, plain, at, onAt }: Props) {
@@ -25,7 +26,7 @@ export function PlanTable({ rig, plain, at, onAt }: Props) {
   const every = (list: readonly unknown[]) => list.map((_, i) => i);
   return (
     <PairGrid
-      label="Hearing plan"
+      label={plan.grid()}
       rig={rig}
       rows={every(rig.sources)}
       columns={every(rig.listeners)}
@@ -37,21 +38,21 @@ export function PlanTable({ rig, plain, at, onAt }: Props) {
 }
 
 function shown(rig: Rig, cell: PlanCell | undefined, differs: boolean): PairCell {
-  if (!cell) return { told: 'nothing is said', draw: () => <span className="quiet">·</span> };
+  if (!cell) return { told: plan.noRequirement(), draw: () => <span className="quiet">·</span> };
   const { mark, word } = wantOf(cell.want);
   const heard = cell.want !== 'must-not';
   const level = heard && cell.underVoiceDb !== undefined ? sayUnder(cell.underVoiceDb) : '';
   const time = heard ? sayTime(rig, cell) : '';
-  const track = heard && cell.ownTrack ? 'own track' : '';
+  const track = heard && cell.ownTrack ? plan.ownTrack() : '';
   const facts = [level, time, track].filter(Boolean);
   return {
-    told: [word, ...facts, differs ? 'in this moment' : ''].filter(Boolean).join(', '),
+    told: [word, ...facts, differs ? plan.inThisMoment() : ''].filter(Boolean).join(', '),
     draw: () => (
       <>
         <span className="row" style={{ gap: 5 }}>
           <span className="want">{mark}</span>
           <span>{word}</span>
-          {differs && <span className="quiet small">now</span>}
+          {differs && <span className="quiet small">{plan.now()}</span>}
         </span>
         {facts.map((fact) => (
           <span key={fact} className="fact small quiet">

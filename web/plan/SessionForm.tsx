@@ -5,6 +5,7 @@ import { TOLERANCES } from '#core/signal/index.ts';
 import { FRAME_RATES, rateName } from '#core/units/index.ts';
 import { Choice, NumberInput, StateMark } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch, useSettledFindings } from '#web/store/index.ts';
+import { plan } from '#words/index.ts';
 
 const MODES = [
   '1280x720@60',
@@ -26,7 +27,12 @@ export function SessionForm({ rig }: { rig: Rig }) {
   const { session } = rig;
   const change = (part: Partial<Record<keyof Session, unknown>>, label: string) => {
     const next = Object.fromEntries(Object.entries({ ...session, ...part }).filter(([, v]) => v !== undefined));
-    dispatch(applyStep({ kind: 'set-session', session: RigDocument.shape.session.parse(next) }, `Session: ${label}`));
+    dispatch(
+      applyStep(
+        { kind: 'set-session', session: RigDocument.shape.session.parse(next) },
+        plan.sessionStep({ what: label }),
+      ),
+    );
   };
   const yesNo = (key: 'twoWay' | 'movesAbout', label: string, yes: string, no: string) => (
     <Field label={label}>
@@ -35,7 +41,7 @@ export function SessionForm({ rig }: { rig: Rig }) {
           label={name}
           value={session[key] === undefined ? '' : session[key] ? 'yes' : 'no'}
           options={[
-            ['', 'not said'],
+            ['', plan.notSet()],
             ['yes', yes],
             ['no', no],
           ]}
@@ -51,7 +57,7 @@ export function SessionForm({ rig }: { rig: Rig }) {
           <NumberInput
             label={name}
             width="84px"
-            placeholder="not said"
+            placeholder={plan.notSet()}
             min={LEAST}
             max={max}
             value={session[key]}
@@ -65,57 +71,57 @@ export function SessionForm({ rig }: { rig: Rig }) {
   const modes = session.pictureMode && !MODES.includes(session.pictureMode) ? [...MODES, session.pictureMode] : MODES;
   const rates = [...new Set([...SAMPLE_RATES, session.sampleRateHz])].sort((a, b) => a - b);
   return (
-    <section aria-label="Session">
-      <h2>The session asks for</h2>
+    <section aria-label={plan.session()}>
+      <h2>{plan.sessionRequirements()}</h2>
       <div className="fields">
-        <Field label="Picture wanted">
+        <Field label={plan.videoFormat()}>
           {(name) => (
             <Choice
               label={name}
               value={session.pictureMode ?? ''}
               options={[
-                ['', 'not said'],
+                ['', plan.notSet()],
                 ...modes.map((m) => [m, m.replace('x', ' × ').replace('@', ' at ')] as const),
               ]}
-              onChange={(m) => change({ pictureMode: m || undefined }, 'picture wanted')}
+              onChange={(m) => change({ pictureMode: m || undefined }, plan.videoFormat())}
             />
           )}
         </Field>
-        <Field label="Pictures a second">
+        <Field label={plan.frameRate()}>
           {(name) => (
             <Choice
               label={name}
               value={rateName(session.frameRate)}
               options={FRAME_RATES.map((r) => [rateName(r), rateName(r)])}
-              onChange={(r) => change({ frameRate: FRAME_RATES.find((f) => rateName(f) === r) }, 'pictures a second')}
+              onChange={(r) => change({ frameRate: FRAME_RATES.find((f) => rateName(f) === r) }, plan.frameRate())}
             />
           )}
         </Field>
-        <Field label="Sample rate">
+        <Field label={plan.sampleRate()}>
           {(name) => (
             <Choice
               label={name}
               value={String(session.sampleRateHz)}
               options={rates.map((r) => [String(r), `${r / 1000} kHz`])}
-              onChange={(r) => change({ sampleRateHz: Number(r) }, 'sample rate')}
+              onChange={(r) => change({ sampleRateHz: Number(r) }, plan.sampleRate())}
             />
           )}
         </Field>
-        <Field label="Sound and picture by">
+        <Field label={plan.lipSyncTolerance()}>
           {(name) => (
             <Choice
               label={name}
               value={session.toleranceId}
               options={TOLERANCES.map((t) => [t.id, t.name])}
-              onChange={(t) => change({ toleranceId: t }, 'tolerance')}
+              onChange={(t) => change({ toleranceId: t }, plan.lipSyncTolerance())}
             />
           )}
         </Field>
-        {amount('hours', 'It lasts', 'hours', 72)}
-        {yesNo('twoWay', 'Direction', 'two-way: somebody outside is heard', 'one-way')}
-        {yesNo('movesAbout', 'Whoever speaks', 'walks about', 'sits still')}
-        {amount('distanceM', 'From the desk they sit', 'm', 200)}
-        {amount('budgetEur', 'May be spent', '€', 1_000_000)}
+        {amount('hours', plan.length(), plan.hours(), 72)}
+        {yesNo('twoWay', plan.direction(), plan.twoWay(), plan.oneWay())}
+        {yesNo('movesAbout', plan.presenter(), plan.walksAbout(), plan.sitsStill())}
+        {amount('distanceM', plan.distance(), plan.meters(), 200)}
+        {amount('budgetEur', plan.budget(), '€', 1_000_000)}
       </div>
       <Unmet />
     </section>
@@ -129,11 +135,11 @@ function Unmet() {
   const unmet = useMemo(() => findings.filter((f) => f.rule.startsWith('brief-') && !f.aside), [findings]);
   if (unmet.length === 0) return null;
   return (
-    <ul className="plain" aria-label="Not kept">
+    <ul className="plain" aria-label={plan.notMet()}>
       {unmet.map((f) => (
         <li key={f.id}>
           <StateMark state={f.severity} /> {f.asks ?? f.says}{' '}
-          <Link to={`/rigs/${rigId}/wire?finding=${encodeURIComponent(f.id)}`}>What mends it</Link>
+          <Link to={`/rigs/${rigId}/wire?finding=${encodeURIComponent(f.id)}`}>{plan.howToFix()}</Link>
         </li>
       ))}
     </ul>

@@ -2,8 +2,9 @@ import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { planEdit, STARTS, startPlan } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import { Choice, count, useKey } from '#web/parts/index.ts';
+import { Choice, rich, useKey } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
+import { plan } from '#words/index.ts';
 
 /** A plan to start from, by a usual purpose: taken whole in place of what stands there, and changed afterwards. */
 export function Starts({ there }: { there: Rig }) {
@@ -12,13 +13,13 @@ export function Starts({ there }: { there: Rig }) {
   const start = STARTS.find((s) => s.id === id)!;
   const proposed = useMemo(() => startPlan(there, start), [there, start]);
   const take = () =>
-    dispatch(applyHere(planEdit(proposed, there), `Plan: ${start.name}, ${count(proposed.length, 'want')}`));
-  useKey('p', 'Take the plan that is chosen', take, proposed.length > 0);
+    dispatch(applyHere(planEdit(proposed, there), plan.usedPlan({ plan: start.name, count: proposed.length })));
+  useKey('p', plan.thisPlanKey(), take, proposed.length > 0);
   return (
     <span className="row starts" title={start.says}>
-      <Choice label="Plan to start from" value={id} options={STARTS.map((s) => [s.id, s.name])} onChange={setId} />
+      <Choice label={plan.planToStartFrom()} value={id} options={STARTS.map((s) => [s.id, s.name])} onChange={setId} />
       <Button disabled={proposed.length === 0} onClick={take}>
-        Take these {count(proposed.length, 'want')} <kbd>p</kbd>
+        {rich(plan.thisPlan, { count: proposed.length })}
       </Button>
     </span>
   );

@@ -1,7 +1,8 @@
 import { Button } from '@chakra-ui/react';
 import type { PlanCell, Rig } from '#core/rig/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
-import { Choice, focusCell, NumberInput, Term, WANTS } from '#web/parts/index.ts';
+import { Choice, focusCell, NumberInput, rich, Term, WANTS } from '#web/parts/index.ts';
+import { plan } from '#words/index.ts';
 import { LEVEL_ID, without } from './cell.ts';
 import { sayWant } from './say.ts';
 
@@ -17,38 +18,41 @@ interface Props {
 }
 
 const SOURCES = {
-  voice: 'the main voice',
-  'second-voice': 'another voice here',
-  'far-voice': 'a voice at the far side of a call',
-  'radio-voice': 'a voice on the radio',
-  game: 'a game',
-  music: 'music',
-  other: 'a sound',
+  voice: plan.mainVoice,
+  'second-voice': plan.secondVoice,
+  'far-voice': plan.farVoice,
+  'radio-voice': plan.radioVoice,
+  game: plan.game,
+  music: plan.music,
+  other: plan.otherSource,
 } as const;
 const LISTENERS = {
-  mix: 'a whole programme',
-  track: 'one track of several',
-  ears: 'ears here',
-  'far-ears': 'ears at the far side of a call',
-  'radio-ears': 'ears behind a radio',
-  room: 'a room',
+  mix: plan.mix,
+  track: plan.track,
+  ears: plan.ears,
+  'far-ears': plan.farEars,
+  'radio-ears': plan.radioEars,
+  room: plan.room,
 } as const;
 
 /** One want: whether, how loud, in time with what, alone or not. */
 export function WantCard({ rig, source, listener, cell, onWant, onRefine, onAlone, onTime }: Props) {
   const roles = rolesOf(rig);
   const heard = cell && cell.want !== 'must-not';
+  const said = plan.roles({
+    source: SOURCES[roles.source(source)](),
+    destination: LISTENERS[roles.listener(listener)](),
+  });
   const others = rig.sources.filter((s) => s.id !== source.id);
   return (
-    <aside className="card" aria-label="Want">
+    <aside className="card" aria-label={plan.card()}>
       <h2>
         {source.name} → {listener.name}
       </h2>
       <p className="quiet small" style={{ marginTop: 4 }}>
-        {SOURCES[roles.source(source)]}, to {LISTENERS[roles.listener(listener)]}
-        {roles.isOwn(source, listener) && '; the own voice there'}
+        {roles.isOwn(source, listener) ? plan.theirOwnVoice({ roles: said }) : said}
       </p>
-      <p style={{ marginTop: 8 }}>{cell ? sayWant(rig, cell) : 'Nothing is said of it: it is not judged.'}</p>
+      <p style={{ marginTop: 8 }}>{cell ? sayWant(rig, cell) : plan.notChecked()}</p>
       <div className="answers">
         {WANTS.map(({ want, key, says }) => (
           <Button key={says} variant={(cell?.want ?? null) === want ? 'solid' : 'outline'} onClick={() => onWant(want)}>
@@ -58,12 +62,12 @@ export function WantCard({ rig, source, listener, cell, onWant, onRefine, onAlon
       </div>
       {heard && (
         <>
-          <h2>How loud</h2>
+          <h2>{plan.howLoud()}</h2>
           <p className="row" style={{ marginTop: 6 }}>
             <NumberInput
               key={`${source.id} ${listener.id}`}
               id={LEVEL_ID}
-              label="Wanted under the main voice, dB"
+              label={plan.belowMainVoiceLabel()}
               value={cell.underVoiceDb}
               min={LOWEST_DB}
               max={HIGHEST_DB}
@@ -71,34 +75,32 @@ export function WantCard({ rig, source, listener, cell, onWant, onRefine, onAlon
               onValue={(db) =>
                 onRefine(
                   without(cell, 'underVoiceDb', db),
-                  db === undefined ? 'any level' : `${db} dB under the main voice`,
+                  db === undefined ? plan.anyLevel() : plan.levelBelow({ db }),
                 )
               }
             />
-            <span className="quiet small">
-              dB under the main voice <kbd>l</kbd>
-            </span>
+            <span className="quiet small">{rich(plan.belowMainVoice, {})}</span>
           </p>
-          <h2>When</h2>
+          <h2>{plan.when()}</h2>
           <Choice
-            label="In time with"
+            label={plan.inSyncWith()}
             value={cell.keepTime === false ? '' : (cell.inTimeWith ?? source.id)}
             options={[
-              [source.id, 'in time with its own picture'],
-              ...others.map((s) => [s.id, `in time with ${s.name}`] as const),
-              ['', 'at any time'],
+              [source.id, plan.withOwnVideo()],
+              ...others.map((s) => [s.id, plan.inTimeWith({ source: s.name })] as const),
+              ['', plan.anyTime()],
             ]}
             onChange={(id) => {
               if (id === '') return onTime();
               const timed = without(cell, 'keepTime', undefined);
-              onRefine(without(timed, 'inTimeWith', id === source.id ? undefined : id), 'in time');
+              onRefine(without(timed, 'inTimeWith', id === source.id ? undefined : id), plan.inSync());
             }}
           />
           <p className="small quiet" style={{ marginTop: 4 }}>
-            <kbd>i</kbd> in time, or at any time
+            {rich(plan.inTimeHint, {})}
           </p>
           <h2>
-            <Term id="own-track">Own track</Term>
+            <Term id="own-track">{plan.ownTrackTitle()}</Term>
           </h2>
           <Button
             style={{ marginTop: 6 }}
@@ -106,12 +108,12 @@ export function WantCard({ rig, source, listener, cell, onWant, onRefine, onAlon
             aria-pressed={cell.ownTrack ?? false}
             onClick={onAlone}
           >
-            {cell.ownTrack ? 'alone there' : 'with others'} <kbd>a</kbd>
+            {cell.ownTrack ? plan.onOwnTrack() : plan.withOthers()} <kbd>a</kbd>
           </Button>
         </>
       )}
       <p className="small quiet" style={{ marginTop: 16 }}>
-        <kbd>⇧ m</kbd> and <kbd>⇧ x</kbd> say it of every source at {listener.name}.
+        {rich(plan.applyToAll, { destination: listener.name })}
       </p>
     </aside>
   );

@@ -7,6 +7,7 @@ import { skerryNet } from '#demo/skerry-net.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { lookedAt, selectDesk, selectMomentId, selectRig, undoStep } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { common, plan } from '#words/index.ts';
 import { PlanScreen } from './index.ts';
 import { freeId } from './MomentList.tsx';
 import { sayWant } from './say.ts';
@@ -22,19 +23,22 @@ function open(rig: Rig = demoRig()) {
   return { user: userEvent.setup(), store, now, cell };
 }
 const at = (name: RegExp) => screen.getByRole('gridcell', { name });
-const card = () => screen.getByRole('complementary', { name: 'Want' });
+const card = () => screen.getByRole('complementary', { name: plan.card() });
 
 describe('a want', () => {
   it('is said in one sentence', () => {
     const rig = demoRig();
     const say = (more: object) => sayWant(rig, { sourceId: 'couch-game', listenerId: 'stream', want: 'must', ...more });
-    expect(say({})).toBe('Stream must hear Couch game.');
+    expect(say({})).toBe('“Couch game” at “Stream”: must arrive.');
     expect(say({ underVoiceDb: 10, ownTrack: true })).toBe(
-      'Stream must hear Couch game, 10 dB under Wren, voice, alone on its track.',
+      '“Couch game” at “Stream”: must arrive, 10 dB below “Wren, voice”, on its own track.',
     );
-    expect(say({ want: 'may', inTimeWith: 'wren' })).toBe('Stream may hear Couch game, in time with Wren, voice.');
-    expect(say({ keepTime: false })).toBe('Stream must hear Couch game, at any time.');
-    expect(say({ want: 'must-not', underVoiceDb: 10 })).toBe('Stream must not hear Couch game.');
+    expect(say({ want: 'may', inTimeWith: 'wren' })).toBe(
+      '“Couch game” at “Stream”: may arrive, in sync with “Wren, voice”.',
+    );
+    expect(say({ keepTime: false })).toBe('“Couch game” at “Stream”: must arrive, at any time.');
+    expect(say({ underVoiceDb: 0 })).toBe('“Couch game” at “Stream”: must arrive, as loud as “Wren, voice”.');
+    expect(say({ want: 'must-not', underVoiceDb: 10 })).toBe('“Couch game” at “Stream”: must not arrive.');
   });
 });
 
@@ -48,16 +52,16 @@ describe('the hearing plan', () => {
     await user.keyboard('a');
     await user.keyboard('i');
     expect(cell('jingles', 'ilse')).toMatchObject({ want: 'must', ownTrack: true, keepTime: false });
-    expect(within(card()).getByText(/at any time, alone on its track\.$/)).toBeTruthy();
+    expect(within(card()).getByText(/at any time, on its own track\.$/)).toBeTruthy();
     await user.keyboard('ai');
-    await user.type(within(card()).getByLabelText(/Wanted under/), '12{Enter}');
+    await user.type(within(card()).getByLabelText(plan.belowMainVoiceLabel()), '12{Enter}');
     expect(cell('jingles', 'ilse')).toEqual({
       sourceId: 'jingles',
       listenerId: 'ilse',
       want: 'must',
       underVoiceDb: 12,
     });
-    await user.selectOptions(within(card()).getByLabelText('In time with'), 'wren');
+    await user.selectOptions(within(card()).getByLabelText(plan.inSyncWith()), 'wren');
     expect(cell('jingles', 'ilse')).toMatchObject({ inTimeWith: 'wren' });
     store.dispatch(undoStep());
     store.dispatch(undoStep());
@@ -73,7 +77,7 @@ describe('the hearing plan', () => {
   it('refuses a level that is none, and keeps what was there', async () => {
     const { user, cell } = open();
     await user.click(at(/^Couch game at Stream/));
-    const level = within(card()).getByLabelText(/Wanted under/);
+    const level = within(card()).getByLabelText(plan.belowMainVoiceLabel());
     await user.type(level, 'loud{Enter}');
     expect(level.getAttribute('aria-invalid')).toBe('true');
     expect(cell('couch-game', 'stream')!.underVoiceDb).toBeUndefined();
@@ -81,8 +85,8 @@ describe('the hearing plan', () => {
   it('is taken whole from a usual purpose, in one step', async () => {
     const { user, store, now } = open();
     const before = now().plan;
-    await user.selectOptions(screen.getByLabelText('Plan to start from'), 'two-players');
-    await user.click(screen.getByRole('button', { name: /^Take these/ }));
+    await user.selectOptions(screen.getByLabelText(plan.planToStartFrom()), 'two-players');
+    await user.click(screen.getByRole('button', { name: /^Use this plan \(\d+ requirements\)/ }));
     expect(now().plan.find((c) => c.sourceId === 'couch-game' && c.listenerId === 'stream')!.underVoiceDb).toBe(10);
     expect(now().plan.some((c) => c.listenerId === 'track-2')).toBe(false);
     store.dispatch(undoStep());
@@ -93,16 +97,16 @@ describe('the hearing plan', () => {
 describe('moments', () => {
   it('are added, named, looked at and taken out', async () => {
     const { user, store, now } = open();
-    await user.type(screen.getByLabelText('Name of a new moment'), 'Break at noon');
-    await user.click(screen.getByRole('button', { name: 'Add the moment' }));
+    await user.type(screen.getByLabelText(plan.newMomentName()), 'Break at noon');
+    await user.click(screen.getByRole('button', { name: plan.addMoment() }));
     expect(now().moments).toEqual([{ id: 'break-at-noon', name: 'Break at noon', settings: [], plan: [] }]);
     // What one looks at stays what it was.
     expect(selectMomentId(store.getState())).toBeNull();
-    const name = screen.getByLabelText('Name of Break at noon');
+    const name = screen.getByLabelText(plan.nameOf({ moment: 'Break at noon' }));
     fireEvent.change(name, { target: { value: 'Tea' } });
     fireEvent.blur(name);
     expect(now().moments[0]!.name).toBe('Tea');
-    await user.click(screen.getByRole('button', { name: 'Take out' }));
+    await user.click(screen.getByRole('button', { name: common.remove() }));
     expect(now().moments).toEqual([]);
     expect(selectMomentId(store.getState())).toBeNull();
     expect(freeId({ ...skerry() }, 'Send A')).toBe('send-a-2');
@@ -110,9 +114,9 @@ describe('moments', () => {
   });
   it('keep to themselves what is wanted while they are looked at, and say what is heard otherwise', async () => {
     const { user, store, cell } = open(skerry());
-    await user.click(screen.getAllByRole('button', { name: 'Look at it' })[1]!);
+    await user.click(screen.getAllByRole('button', { name: plan.switchToIt() })[1]!);
     expect(
-      screen.getByText('Channel A is not heard any more by Operator’s ears, Log, radios, Members’ stream'),
+      screen.getByText('“Channel A”: no longer at “Operator’s ears”, “Log, radios”, “Members’ stream”'),
     ).toBeTruthy();
     await user.click(at(/^Channel B at Operator/));
     await user.keyboard('o');
@@ -128,14 +132,14 @@ describe('moments', () => {
 describe('what the session asks for', () => {
   it('is said line by line and held against the rig', async () => {
     const { user, now } = open();
-    await user.selectOptions(screen.getByLabelText('Picture wanted'), '3840x2160@120');
-    await user.selectOptions(screen.getByLabelText('Direction'), 'yes');
-    await user.type(screen.getByLabelText('From the desk they sit'), '7{Enter}');
+    await user.selectOptions(screen.getByLabelText(plan.videoFormat()), '3840x2160@120');
+    await user.selectOptions(screen.getByLabelText(plan.direction()), 'yes');
+    await user.type(screen.getByLabelText(plan.distance()), '7{Enter}');
     expect(now().session).toMatchObject({ pictureMode: '3840x2160@120', twoWay: true, distanceM: 7 });
-    const unmet = screen.getByRole('list', { name: 'Not kept' });
+    const unmet = screen.getByRole('list', { name: plan.notMet() });
     expect(within(unmet).getByText(/Game console sends .*; the session wants/)).toBeTruthy();
-    expect(within(unmet).getAllByRole('link', { name: 'What mends it' }).length).toBeGreaterThan(1);
-    await user.selectOptions(screen.getByLabelText('Picture wanted'), '');
+    expect(within(unmet).getAllByRole('link', { name: plan.howToFix() }).length).toBeGreaterThan(1);
+    await user.selectOptions(screen.getByLabelText(plan.videoFormat()), '');
     expect(now().session.pictureMode).toBeUndefined();
   });
 });
@@ -143,13 +147,16 @@ describe('what the session asks for', () => {
 describe('the far side', () => {
   it('answers one question each, is joined by somebody more, and gets a spare seat', async () => {
     const { user, now } = open();
-    await user.selectOptions(screen.getByLabelText('What Ilse, on the call listens by'), 'conference-loudspeaker');
+    await user.selectOptions(
+      screen.getByLabelText(plan.whatTheyListenBy({ name: 'Ilse, on the call' })),
+      'conference-loudspeaker',
+    );
     expect(now().devices.find((d) => d.id === 'ilse-headset')!.typeId).toBe('conference-loudspeaker');
-    await user.type(screen.getByLabelText('Name of somebody at the far side'), 'Oda{Enter}');
+    await user.type(screen.getByLabelText(plan.guestName()), 'Oda{Enter}');
     expect(now().listeners.some((l) => l.name === 'Oda, ears')).toBe(true);
-    await user.click(screen.getByRole('button', { name: 'Add a spare seat' }));
+    await user.click(screen.getByRole('button', { name: plan.testDevice() }));
     expect(now().listeners.some((l) => l.id === 'spare-seat')).toBe(true);
-    expect(screen.getByRole('button', { name: 'Add a spare seat' })).toHaveProperty('disabled', true);
-    expect(screen.getAllByRole('button', { name: 'Sheet to send' })).toHaveLength(2);
+    expect(screen.getByRole('button', { name: plan.testDevice() })).toHaveProperty('disabled', true);
+    expect(screen.getAllByRole('button', { name: plan.downloadSheet() })).toHaveLength(2);
   });
 });

@@ -2,8 +2,9 @@ import { Button } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
-import { count, Frame, formatDate, StateMark, useKey } from '#web/parts/index.ts';
+import { Frame, formatDate, rich, StateMark, useKey } from '#web/parts/index.ts';
 import { api, documentUrl, sayProblem } from '#web/store/index.ts';
+import { common, frame, rigs } from '#words/index.ts';
 import { useRigActions } from './actions.ts';
 import { Backup } from './Backup.tsx';
 
@@ -14,11 +15,11 @@ const PENDING_MS = 1000;
 export function RigsScreen() {
   const navigate = useNavigate();
   const [pending, setPending] = useState(false);
-  const rigs = api.useRigsQuery(undefined, {
+  const kept = api.useRigsQuery(undefined, {
     pollingInterval: pending ? PENDING_MS : 0,
     refetchOnMountOrArgChange: true,
   });
-  const waits = rigs.data?.some((r) => r.state === 'pending') ?? false;
+  const waits = kept.data?.some((r) => r.state === 'pending') ?? false;
   if (waits !== pending) setPending(waits);
   const { notice, sent, dismiss, begin, duplicate, exportRig, importFile, remove, undoRemove, removed } =
     useRigActions();
@@ -28,72 +29,64 @@ export function RigsScreen() {
     const id = await begin();
     if (id) navigate(`/rigs/${id}/wire`);
   };
-  useKey('n', 'Begin an empty desk', () => void beginDesk());
-  useKey('d', 'Type what is on your desk', () => navigate('/new'));
-  useKey('o', 'Use a template', () => navigate('/new?template'));
-  useKey('b', 'Listen to a file on the bench', () => navigate('/bench'));
-  useKey('i', 'Import a rig', () => chooser.current?.click());
-  const shown = (rigs.data ?? []).filter((r) => r.name.toLowerCase().includes(search.trim().toLowerCase()));
-  const demo = rigs.data?.find((r) => r.name.startsWith('Boathouse relay'));
+  useKey('n', rigs.startEmptyKey(), () => void beginDesk());
+  useKey('d', rigs.whatsOnMyDeskKey(), () => navigate('/new'));
+  useKey('o', rigs.templateKey(), () => navigate('/new?template'));
+  useKey('b', rigs.openMeasureKey(), () => navigate('/bench'));
+  useKey('i', rigs.importKey(), () => chooser.current?.click());
+  const shown = (kept.data ?? []).filter((r) => r.name.toLowerCase().includes(search.trim().toLowerCase()));
+  const demo = kept.data?.find((r) => r.name.startsWith('Boathouse relay'));
   return (
-    <Frame nav={[{ to: '/', label: 'Rigs' }]} more={[{ to: '/bench', label: 'Bench' }]} top={<h1>Rigs</h1>}>
+    <Frame
+      nav={[{ to: '/', label: rigs.rigs() }]}
+      more={[{ to: '/bench', label: frame.measure() }]}
+      top={<h1>{rigs.rigs()}</h1>}
+    >
       <main className="frame-page">
         <div className="page">
-          <section className="doors" aria-label="Where to begin">
+          <section className="doors" aria-label={rigs.whereToBegin()}>
             <div className="door">
-              <h2 style={{ marginTop: 0 }}>Listen to a file</h2>
-              <p className="quiet">
-                Is it late? Where are its claps? How do two files lie to each other? No rig needed.
-              </p>
+              <h2 style={{ marginTop: 0 }}>{rigs.measureFile()}</h2>
+              <p className="quiet">{rigs.measureFileSays()}</p>
               <p style={{ marginTop: 12 }}>
                 <Button variant="solid" onClick={() => navigate('/bench')}>
-                  Open the bench <kbd>b</kbd>
+                  {rich(rigs.openMeasure, {})}
                 </Button>
               </p>
             </div>
             <div className="door">
-              <h2 style={{ marginTop: 0 }}>My desk</h2>
-              <p className="quiet">
-                What is on it, in under five minutes: from an occasion that is like yours, or typed from source to end.
-              </p>
+              <h2 style={{ marginTop: 0 }}>{rigs.mySetup()}</h2>
+              <p className="quiet">{rigs.mySetupSays()}</p>
               <p className="row" style={{ marginTop: 12 }}>
                 <Button variant="solid" onClick={() => navigate('/new')}>
-                  What’s on my desk <kbd>d</kbd>
+                  {rich(rigs.whatsOnMyDesk, {})}
                 </Button>
-                <Button onClick={() => navigate('/new?template')}>
-                  Template <kbd>o</kbd>
-                </Button>
-                <Button onClick={() => void beginDesk()}>
-                  Begin empty <kbd>n</kbd>
-                </Button>
+                <Button onClick={() => navigate('/new?template')}>{rich(rigs.template, {})}</Button>
+                <Button onClick={() => void beginDesk()}>{rich(rigs.startEmpty, {})}</Button>
               </p>
             </div>
             {demo && (
               <div className="door">
-                <h2 style={{ marginTop: 0 }}>See one go wrong</h2>
-                <p className="quiet">
-                  Boathouse relay, as its crew left it: couch, desk, a guest at home. Measure its takes, put it right.
-                </p>
+                <h2 style={{ marginTop: 0 }}>{rigs.tryDemo()}</h2>
+                <p className="quiet">{rigs.tryDemoSays()}</p>
                 <p style={{ marginTop: 12 }}>
-                  <Button onClick={() => navigate(`/rigs/${demo.id}/sync`)}>Open Boathouse relay</Button>
+                  <Button onClick={() => navigate(`/rigs/${demo.id}/sync`)}>{rigs.openDemo()}</Button>
                 </p>
               </div>
             )}
           </section>
           <div className="spread" style={{ marginTop: 26 }}>
-            <h2 style={{ margin: 0 }}>Rigs kept here</h2>
+            <h2 style={{ margin: 0 }}>{rigs.yourRigs()}</h2>
             <span className="row">
-              {(rigs.data?.length ?? 0) > 5 && (
+              {(kept.data?.length ?? 0) > 5 && (
                 <input
-                  aria-label="Search rigs"
-                  placeholder="Search"
+                  aria-label={rigs.searchRigs()}
+                  placeholder={rigs.search()}
                   value={search}
                   onChange={(e) => setSearch(e.target.value)}
                 />
               )}
-              <Button onClick={() => chooser.current?.click()}>
-                Import <kbd>i</kbd>
-              </Button>
+              <Button onClick={() => chooser.current?.click()}>{rich(rigs.import, {})}</Button>
             </span>
           </div>
           <input
@@ -101,7 +94,7 @@ export function RigsScreen() {
             type="file"
             accept=".json,application/json,.zip,application/zip"
             hidden
-            aria-label="Rig file"
+            aria-label={rigs.rigFile()}
             onChange={(e) => {
               const file = e.target.files?.[0];
               e.target.value = '';
@@ -110,41 +103,39 @@ export function RigsScreen() {
           />
           {sent !== null && (
             <p className="row" role="status">
-              <progress value={sent} max={1} aria-label="Archive sent" />{' '}
-              {sent < 1 ? `${Math.round(100 * sent)} % sent` : 'All sent; it is read and checked.'}
+              <progress value={sent} max={1} aria-label={rigs.archiveSent()} />{' '}
+              {sent < 1 ? rigs.sent({ share: sent }) : rigs.allSent()}
             </p>
           )}
           <div aria-live="polite">
             {notice && (
               <p className="row" style={{ margin: '8px 0' }}>
                 <StateMark state={notice.state} /> {notice.says}
-                {removed && <Button onClick={() => void undoRemove()}>Undo</Button>}
+                {removed && <Button onClick={() => void undoRemove()}>{common.undo()}</Button>}
                 <Button variant="plain" onClick={dismiss}>
-                  Close
+                  {common.close()}
                 </Button>
               </p>
             )}
           </div>
-          {rigs.isLoading && <p className="quiet">Looking for your rigs…</p>}
-          {rigs.isError && !rigs.data && (
+          {kept.isLoading && <p className="quiet">{rigs.loading()}</p>}
+          {kept.isError && !kept.data && (
             <p className="row">
-              <StateMark state="watch" /> {sayProblem(rigs.error)}{' '}
-              <Button onClick={() => void rigs.refetch()}>Try again</Button>
+              <StateMark state="watch" /> {sayProblem(kept.error)}{' '}
+              <Button onClick={() => void kept.refetch()}>{common.tryAgain()}</Button>
             </p>
           )}
-          {rigs.data?.length === 0 && (
-            <p className="quiet">There is no rig yet. Import one, or listen to a file on the bench.</p>
-          )}
+          {kept.data?.length === 0 && <p className="quiet">{rigs.empty()}</p>}
           {shown.length > 0 && (
             <table className="table tight" style={{ marginTop: 8 }}>
               <thead>
                 <tr>
-                  <th>Rig</th>
-                  <th>Verdict</th>
-                  <th>Rests on</th>
-                  <th>Changed</th>
+                  <th>{rigs.rig()}</th>
+                  <th>{rigs.verdict()}</th>
+                  <th>{rigs.basedOn()}</th>
+                  <th>{rigs.changed()}</th>
                   <th>
-                    <span className="visually-hidden">What to do with it</span>
+                    <span className="visually-hidden">{rigs.actions()}</span>
                   </th>
                 </tr>
               </thead>
@@ -167,9 +158,9 @@ export function RigsScreen() {
                       {rig.state !== 'judged'
                         ? ''
                         : rig.measured === 0
-                          ? 'as drawn'
-                          : count(rig.measured, 'measurement')}
-                      {rig.toDo > 0 ? `, ${rig.toDo} to do` : ''}
+                          ? rigs.asDrawn()
+                          : rigs.measurements({ count: rig.measured })}
+                      {rig.toDo > 0 ? rigs.toDo({ count: rig.toDo }) : ''}
                     </td>
                     <td className="quiet">{formatDate(rig.updatedAt)}</td>
                     <td className="number">
@@ -178,20 +169,20 @@ export function RigsScreen() {
                           <>
                             <Button asChild>
                               <a href={documentUrl(rig.id)} download>
-                                Download JSON
+                                {frame.downloadJson()}
                               </a>
                             </Button>
                             <Button asChild>
-                              <Link to={`/versions/${rig.id}`}>Earlier versions</Link>
+                              <Link to={`/versions/${rig.id}`}>{frame.earlierVersions()}</Link>
                             </Button>
                           </>
                         ) : (
                           <>
-                            <Button onClick={() => void duplicate(rig)}>Duplicate</Button>
-                            <Button onClick={() => void exportRig(rig)}>Export</Button>
+                            <Button onClick={() => void duplicate(rig)}>{rigs.duplicate()}</Button>
+                            <Button onClick={() => void exportRig(rig)}>{rigs.export()}</Button>
                           </>
                         )}
-                        <Button onClick={() => void remove(rig)}>Delete</Button>
+                        <Button onClick={() => void remove(rig)}>{common.delete()}</Button>
                       </span>
                     </td>
                   </tr>
@@ -207,24 +198,28 @@ export function RigsScreen() {
 }
 
 function RigVerdict({ rig }: { rig: RigSummary }) {
-  if (rig.state === 'pending') return <span className="quiet">checking…</span>;
+  if (rig.state === 'pending') return <span className="quiet">{rigs.checking()}</span>;
   if (rig.state === 'too-large')
     return (
       <span className="watch">
-        <StateMark state="watch" /> too large to check here
+        <StateMark state="watch" /> {rigs.tooLarge()}
       </span>
     );
   if (rig.state === 'unreadable')
     return (
       <span className="fix">
-        <StateMark state="fix" /> can’t be read: {rig.says}
+        <StateMark state="fix" /> {rigs.unreadable({ reason: rig.says ?? '' })}
       </span>
     );
   const state = rig.toFix > 0 ? 'fix' : rig.toWatch > 0 ? 'watch' : 'good';
   return (
     <span className={state}>
       <StateMark state={state} />{' '}
-      {rig.toFix > 0 ? `${rig.toFix} to fix` : rig.toWatch > 0 ? `${rig.toWatch} to watch` : 'all in time'}
+      {rig.toFix > 0
+        ? rigs.toFix({ count: rig.toFix })
+        : rig.toWatch > 0
+          ? rigs.warnings({ count: rig.toWatch })
+          : rigs.matches()}
     </span>
   );
 }

@@ -2,8 +2,9 @@ import { useState } from 'react';
 import { LARGEST_RIG_BYTES, type RigSummary } from '#api/index.ts';
 import { emptyRig, parseRigText, type Rig, RigError } from '#core/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
-import { count, saveAs } from '#web/parts/index.ts';
+import { saveAs } from '#web/parts/index.ts';
 import { api, bringBack, sayProblem, useAppDispatch } from '#web/store/index.ts';
+import { rigs } from '#words/index.ts';
 
 interface Notice {
   readonly state: State;
@@ -43,12 +44,12 @@ export function useRigActions() {
     dismiss: () => say(null),
     duplicate: (rig: RigSummary) =>
       attempt(async () => {
-        const copy = { ...(await documentOf(rig)), name: `${rig.name}, copy` };
+        const copy = { ...(await documentOf(rig)), name: rigs.copyOf({ rig: rig.name }) };
         await create({ id: crypto.randomUUID(), document: copy }).unwrap();
-        return { state: 'good', says: `‘${copy.name}’ is there.` };
+        return { state: 'good', says: rigs.created({ rig: copy.name }) };
       }),
     /** A new rig, with nothing on it where none is given; its id, or null with the reason said. */
-    begin: async (rig: Rig = emptyRig('My desk')): Promise<string | null> => {
+    begin: async (rig: Rig = emptyRig(rigs.newRig())): Promise<string | null> => {
       const id = crypto.randomUUID();
       try {
         await create({ id, document: rig }).unwrap();
@@ -61,7 +62,7 @@ export function useRigActions() {
     exportRig: (rig: RigSummary) =>
       attempt(async () => {
         saveAs(`${rig.name}.json`, JSON.stringify(await documentOf(rig), null, 2), 'application/json');
-        return { state: 'good', says: `‘${rig.name}’ is exported as JSON.` };
+        return { state: 'good', says: rigs.exported({ rig: rig.name }) };
       }),
     importFile: (file: File) =>
       attempt(async () => {
@@ -71,7 +72,7 @@ export function useRigActions() {
             dispatch(api.util.invalidateTags(['Rigs', 'Takes']));
             return {
               state: 'good',
-              says: `‘${back.name}’ is back, with ${count(back.takes, 'take')} and its log.`,
+              says: rigs.archiveRestored({ rig: back.name, takes: back.takes }),
             };
           } catch (error) {
             return { state: 'fix', says: (error as Error).message };
@@ -79,25 +80,24 @@ export function useRigActions() {
             setSent(null);
           }
         }
-        if (file.size > LARGEST_RIG_BYTES)
-          return { state: 'fix', says: `${file.name} is larger than 5 MB. A rig is smaller: choose another file.` };
+        if (file.size > LARGEST_RIG_BYTES) return { state: 'fix', says: rigs.fileTooLarge({ file: file.name }) };
         const rig = parseRigText(await file.text());
         await create({ id: crypto.randomUUID(), document: rig }).unwrap();
-        return { state: 'good', says: `‘${rig.name}’ is imported.` };
+        return { state: 'good', says: rigs.imported({ rig: rig.name }) };
       }),
     remove: async (rig: RigSummary) => {
       try {
         await deleteRig({ id: rig.id, revision: rig.revision }).unwrap();
-        say({ state: 'good', says: `‘${rig.name}’ is deleted.` }, rig);
+        say({ state: 'good', says: rigs.deleted({ rig: rig.name }) }, rig);
       } catch (error) {
         say({ state: 'fix', says: sayProblem(error) });
       }
     },
     undoRemove: () =>
       attempt(async () => {
-        if (!removed) return { state: 'watch', says: 'There is nothing to take back.' };
+        if (!removed) return { state: 'watch', says: rigs.nothingToUndo() };
         await restoreRig(removed.id).unwrap();
-        return { state: 'good', says: `‘${removed.name}’ is back.` };
+        return { state: 'good', says: rigs.restored({ rig: removed.name }) };
       }),
   };
 }

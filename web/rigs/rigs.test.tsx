@@ -7,6 +7,7 @@ import { LARGEST_RIG_BYTES } from '#api/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { rigs } from '#words/index.ts';
 import { RigsScreen } from './index.ts';
 
 const AT = '2026-11-25T10:00:00.000Z';
@@ -83,7 +84,7 @@ describe('the rigs kept here', () => {
     open();
     expect((await row('Boathouse relay')).textContent).toContain('2 to fix');
     expect((await row('Boathouse relay')).textContent).toContain('2 measurements');
-    expect((await row('Clay hour')).textContent).toContain('all in time');
+    expect((await row('Clay hour')).textContent).toContain(rigs.matches());
     expect((await row('Clay hour')).textContent).toContain('as drawn');
     // Few enough to be seen at a glance.
     expect(screen.queryByLabelText('Search rigs')).toBeNull();
@@ -99,7 +100,7 @@ describe('the rigs kept here', () => {
     open();
     const user = userEvent.setup();
     await user.click(within(await row('Clay hour')).getByRole('button', { name: 'Duplicate' }));
-    expect(await screen.findByText('‘Clay hour, copy’ is there.')).toBeTruthy();
+    expect(await screen.findByText(rigs.created({ rig: 'Clay hour, copy' }))).toBeTruthy();
     await row('Clay hour, copy');
     const copy = [...server.rigs.values()].find((r) => r.document.name === 'Clay hour, copy')!;
     expect({ ...copy.document, name: '' }).toEqual({ ...server.rigs.get(idOf(1))!.document, name: '' });
@@ -108,10 +109,10 @@ describe('the rigs kept here', () => {
     open();
     const user = userEvent.setup();
     await user.click(within(await row('Clay hour')).getByRole('button', { name: 'Delete' }));
-    expect(await screen.findByText('‘Clay hour’ is deleted.')).toBeTruthy();
+    expect(await screen.findByText(rigs.deleted({ rig: 'Clay hour' }))).toBeTruthy();
     await waitFor(() => expect(names()).toEqual(['Boathouse relay']));
     await user.click(screen.getByRole('button', { name: 'Undo' }));
-    expect(await screen.findByText('‘Clay hour’ is back.')).toBeTruthy();
+    expect(await screen.findByText(rigs.restored({ rig: 'Clay hour' }))).toBeTruthy();
     await row('Clay hour');
   });
   it('are exported as they are', async () => {
@@ -123,7 +124,7 @@ describe('the rigs kept here', () => {
     open();
     const user = userEvent.setup();
     await user.click(within(await row('Clay hour')).getByRole('button', { name: 'Export' }));
-    expect(await screen.findByText('‘Clay hour’ is exported as JSON.')).toBeTruthy();
+    expect(await screen.findByText(rigs.exported({ rig: 'Clay hour' }))).toBeTruthy();
     expect(parseRig(JSON.parse(await blobs[0]!.text())).name).toBe('Clay hour');
     vi.restoreAllMocks();
   });
@@ -134,7 +135,7 @@ describe('a rig from a file', () => {
     open();
     await row('Clay hour');
     await choose('tide.json', JSON.stringify({ ...demoRig(), name: 'Tide table' }));
-    expect(await screen.findByText('‘Tide table’ is imported.')).toBeTruthy();
+    expect(await screen.findByText(rigs.imported({ rig: 'Tide table' }))).toBeTruthy();
     await row('Tide table');
   });
   it.each([
@@ -161,7 +162,7 @@ describe('a desk of one’s own', () => {
     await userEvent.keyboard('n');
     expect((await screen.findByLabelText('Where')).textContent).toMatch(/^\/rigs\/[0-9a-f-]{36}\/wire$/);
     const made = [...server.rigs.values()].at(-1)!.document;
-    expect(made).toMatchObject({ name: 'My desk', devices: [] });
+    expect(made).toMatchObject({ name: rigs.newRig(), devices: [] });
   });
   it('leads to where one types what is there, and to the templates', async () => {
     open();

@@ -27,7 +27,7 @@ describe('cells', () => {
     const game = cell('couch-game', 'stream');
     const levels = ['wren', 'couch-game'].map((id) => cell(id, 'stream').pair.ways[0]!.levelDb.nominal);
     expect(game.pair.underVoiceDb).toBeCloseTo(levels[0]! - levels[1]!, 9);
-    expect([12.4, -3, 0.4].map(sayUnder)).toEqual(['12 dB under', '3 dB over', 'as loud']);
+    expect([12.4, -3, 0.4].map(sayUnder)).toEqual(['12 dB below', '3 dB above', 'as loud']);
   });
   it('call good what is as wanted, and judge nothing that nobody speaks of', () => {
     for (const { pair, state, word } of cells.flat()) {
@@ -99,12 +99,12 @@ describe('the table', () => {
     expect(wanted('couch', 'backup')).toBeUndefined();
     store.dispatch(undoStep());
     expect(wanted('couch', 'backup')).toBe('may');
-    await user.click(within(card()).getByRole('button', { name: /^must hear it/ }));
+    await user.click(within(card()).getByRole('button', { name: /^must arrive/ }));
     expect(wanted('couch', 'backup')).toBe('must');
   });
   it('takes how far under the voice it is wanted, and says where it is not', async () => {
     const { user, store } = open();
-    await user.click(at(/^Ambrose, jingles at Backup recorder: must; heard, 7 dB under/));
+    await user.click(at(/^Ambrose, jingles at Backup recorder: must; heard, 7 dB below/));
     const field = screen.getByLabelText('Wanted under the main voice, dB');
     await user.type(field, '14{Enter}');
     expect(at(/^Ambrose, jingles at Backup recorder: must; too loud/)).toBeTruthy();

@@ -49,7 +49,7 @@ export function OnPhone() {
             </p>
             <p className="quiet">
               It works once, until {TIME.format(new Date(door.codeUntil))}; then the next one is shown here. A paired
-              phone can read the rigs, tick steps and send takes to the bench, nothing else.
+              phone can read the rigs, tick steps and send takes to Measure, nothing else.
             </p>
             <p className="quiet">
               <strong>Plain HTTP:</strong> nothing between phone and computer is encrypted. Anyone on this network can

@@ -109,7 +109,7 @@ export function SlateScreen() {
           </li>
           <li>
             A console that plays no files: a menu whose pointer clicks as it moves. Click it ten times, about a second
-            apart, and on the bench mark the region of the picture that changes.
+            apart, and in Measure mark the region of the picture that changes.
           </li>
         </ul>
         <p className="row no-print" style={{ marginTop: 8 }}>

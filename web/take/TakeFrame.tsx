@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { Frame } from '#web/parts/index.ts';
+import { frame } from '#words/index.ts';
 
 /** The frame of what is done with takes: inside a rig its own, else one with the way to a rig. */
 export function TakeFrame({ children }: { children: ReactNode }) {
@@ -9,11 +10,11 @@ export function TakeFrame({ children }: { children: ReactNode }) {
   return (
     <Frame
       nav={[{ to: '/', label: 'Rigs' }]}
-      more={[{ to: '/bench', label: 'Bench' }]}
+      more={[{ to: '/bench', label: frame.measure() }]}
       top={
         <span>
-          <span className="strong">Bench without a rig.</span> <Link to="/">Open a rig</Link> to take what you measure
-          into it.
+          <span className="strong">Measuring without a rig.</span> <Link to="/">Open a rig</Link> to take what you
+          measure into it.
         </span>
       }
     >

@@ -44,7 +44,7 @@ export function TakePage({ title, bench, children }: { title: ReactNode; bench: 
       <div className="page">
         <div className="spread">
           <h1>{title}</h1>
-          <Link to={bench}>Back to the bench</Link>
+          <Link to={bench}>Back to Measure</Link>
         </div>
         {children}
       </div>

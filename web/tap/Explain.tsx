@@ -70,7 +70,7 @@ export function Explain({ rigId, rig, tap, judged, onAgain }: Props) {
         (search.found.length === 0 ? (
           <p>
             <StateMark state="watch" /> No single fault of this rig brings drawing and readings nearer. Two at once may
-            be it, or something that the drawing lacks: look in <Link to={`/rigs/${rigId}/trouble`}>Trouble</Link>.
+            be it, or something that the drawing lacks: look in <Link to={`/rigs/${rigId}/trouble`}>Troubleshoot</Link>.
           </p>
         ) : (
           <ol className="tap-explains">
@@ -159,7 +159,7 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
             ))}
           </ul>
           <p className="small">
-            <Link to={`/rigs/${rigId}/trouble`}>Look by look, in Trouble</Link>
+            <Link to={`/rigs/${rigId}/trouble`}>Look by look, in Troubleshoot</Link>
           </p>
         </details>
       )}

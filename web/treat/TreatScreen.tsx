@@ -29,7 +29,7 @@ const CEILING_DBTP = -1;
 /** Try it on the take: filters and dynamics on the part in which most is said, heard and measured at once. */
 export function TreatScreen() {
   return (
-    <TakeGate title="Try it on a take" most={1} least={1} asks="Choose the take of a voice on the bench.">
+    <TakeGate title="Try it on a take" most={1} least={1} asks="Choose the take of a voice in Measure.">
       {([take], bench) => <Trying key={take!.id} take={take!} bench={bench} />}
     </TakeGate>
   );
@@ -73,7 +73,7 @@ interface TriedProps {
   readonly takeIds: readonly string[];
   readonly stretch: TriedStretch;
   readonly bench: string;
-  /** Null on the bench without a rig. */
+  /** Null in Measure without a rig. */
   readonly rig: Rig | null;
 }
 

@@ -15,6 +15,7 @@ import {
 } from '#core/trouble/index.ts';
 import { StateMark, Term, useKey } from '#web/parts/index.ts';
 import { selectRig, selectSessions, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { frame } from '#words/index.ts';
 import { Complain } from './Complain.tsx';
 import { keepEntries, readEntries } from './entries.ts';
 import { Found } from './Found.tsx';
@@ -46,7 +47,7 @@ function Trouble({ rigId, rig }: { rigId: string; rig: Rig }) {
       <div className="page">
         <div className="spread">
           <h1>
-            <Term id="trouble">Something is wrong</Term>
+            <Term id="trouble">{frame.troubleshoot()}</Term>
           </h1>
           <Button disabled={entries.length === 0} onClick={() => put([])}>
             Begin anew

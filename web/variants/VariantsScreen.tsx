@@ -6,6 +6,7 @@ import { isTooLarge } from '#core/signal/index.ts';
 import { type Comparison, compareRigs, type Difference } from '#core/variant/index.ts';
 import { Choice, StateMark, Term, useKey } from '#web/parts/index.ts';
 import { api, sayProblem, selectDesk, selectRig, useAppSelector } from '#web/store/index.ts';
+import { frame } from '#words/index.ts';
 import { FIGURES } from './figures.ts';
 
 /** Side by side: this rig and a variant of it, or any other; what each has that the other has not. */
@@ -44,7 +45,7 @@ function Variants({ rig }: { rig: Rig }) {
     <main className="frame-page">
       <div className="page">
         <div className="spread">
-          <h1>Side by side</h1>
+          <h1>{frame.compare()}</h1>
           <span className="row">
             <Choice
               label="Beside"

@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import type { RigVersion } from '#api/index.ts';
 import { Frame } from '#web/parts/index.ts';
 import { api, documentUrl, sayProblem } from '#web/store/index.ts';
+import { frame } from '#words/index.ts';
 import { VersionList } from './VersionList.tsx';
 
 /** Earlier versions of a rig that can't be opened: the server makes one of them the present one. */
@@ -21,7 +22,11 @@ export function RescueScreen() {
     }
   };
   return (
-    <Frame nav={[{ to: '/', label: 'Rigs' }]} more={[{ to: '/bench', label: 'Bench' }]} top={<h1>Earlier versions</h1>}>
+    <Frame
+      nav={[{ to: '/', label: 'Rigs' }]}
+      more={[{ to: '/bench', label: frame.measure() }]}
+      top={<h1>Earlier versions</h1>}
+    >
       <main className="frame-page">
         <div className="page">
           <p className="quiet">

@@ -1,5 +1,6 @@
 import { MEASURE_IDS, MEASURES, type MeasureId, type Option, type Weights } from '#core/plan/index.ts';
 import { formatNumber, StateMark, Term } from '#web/parts/index.ts';
+import { frame } from '#words/index.ts';
 import { SAID } from './measures.ts';
 
 interface Props {
@@ -29,7 +30,7 @@ export function WayTable({ ranked, all, weights, chosenId, onWeight, onChoose }:
   };
   return (
     <div className="hearing-scroll">
-      <table className="table tight ways" aria-label="Ways to build it">
+      <table className="table tight ways" aria-label={frame.alternatives()}>
         <thead>
           <tr>
             <th>Way</th>

@@ -6,6 +6,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { Term, useKey } from '#web/parts/index.ts';
 import { api, newId, sayProblem, selectRig, useAppSelector } from '#web/store/index.ts';
 import { drawWays, useJob } from '#web/workers/index.ts';
+import { frame } from '#words/index.ts';
 import { WayCard } from './WayCard.tsx';
 import { WayTable } from './WayTable.tsx';
 
@@ -24,7 +25,7 @@ function Ways({ rig }: { rig: Rig }) {
     <main className="frame-page">
       <div className="page">
         <h1>
-          <Term id="ways">Ways to build it</Term>
+          <Term id="ways">{frame.alternatives()}</Term>
         </h1>
         <p className="quiet">
           What this desk is for, built in other ways: each is drawn as a rig with your plan, your moments and your

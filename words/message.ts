@@ -1,0 +1,91 @@
+import { IntlMessageFormat } from 'intl-messageformat';
+
+/**
+ * What a parameter is. A count chooses between one and many; a number is shown as the reader's locale writes it; a name
+ * was typed by a person, and is quoted and never altered; text is shown as it is.
+ */
+export type ParameterKind = 'count' | 'number' | 'name' | 'text';
+
+interface ValueOf {
+  count: number;
+  number: number;
+  name: string;
+  text: string;
+}
+
+export type Spec = Readonly<Record<string, ParameterKind>>;
+export type Params<S extends Spec> = { readonly [K in keyof S]: ValueOf[S[K]] };
+// biome-ignore lint/complexity/noBannedTypes: a message without parameters has no keys at all
+type None = {};
+
+/** A message in ICU MessageFormat, with what it needs. Called, it is the sentence in the language that is spoken. */
+export interface Message<S extends Spec = Spec> {
+  (...params: keyof S extends never ? [] : [Params<S>]): string;
+  readonly icu: string;
+  readonly spec: S;
+}
+
+/** Parts of a sentence that stand out: a key to press, something strong, a link. A message names them as tags. */
+export const TAGS = ['kbd', 'b', 'a'] as const;
+export type Tag = (typeof TAGS)[number];
+
+export interface Language {
+  /** Chooses between one and many. */
+  readonly locale: string;
+  /** How numbers are written: the reader's own locale, whatever language is spoken. */
+  readonly numberLocale: string;
+  /** The text of a message, where it is another one than that in English. */
+  readonly textOf: (message: Message) => string;
+}
+
+const ENGLISH: Language = { locale: 'en-US', numberLocale: 'en-US', textOf: ({ icu }) => icu };
+let spoken = ENGLISH;
+let compiled = new WeakMap<Message, IntlMessageFormat>();
+
+/** From now on this language is spoken; English in American numbers where nothing is given. */
+export function speak(language: Partial<Language> = {}): void {
+  spoken = { ...ENGLISH, ...language };
+  compiled = new WeakMap();
+}
+
+export function message(icu: string): Message<None>;
+export function message<const S extends Spec>(icu: string, spec: S): Message<S>;
+export function message(icu: string, spec: Spec = {}): Message {
+  const self: Message = Object.assign((params: Params<Spec> = {}) => String(sayWith(self, params, UNTAGGED)), {
+    icu,
+    spec,
+  });
+  return self;
+}
+
+type Values = NonNullable<Parameters<IntlMessageFormat['format']>[0]>;
+
+/** Where there is nothing but text, what stands out is text like the rest. */
+const UNTAGGED: Values = Object.fromEntries(TAGS.map((tag) => [tag, (parts: readonly unknown[]) => parts.join('')]));
+
+/** A sentence whose tagged parts are made by `tags`: text, or a list of text and what those make. */
+export function sayWith(message: Message, params: Params<Spec>, tags: Values): ReturnType<IntlMessageFormat['format']> {
+  let made = compiled.get(message);
+  if (!made) {
+    made = new IntlMessageFormat(spoken.textOf(message), spoken.locale, undefined, { formatters: FORMATTERS });
+    compiled.set(message, made);
+  }
+  const shown = Object.entries(params).map(([key, value]) => [
+    key,
+    message.spec[key] === 'name' ? `“${value}”` : value,
+  ]);
+  return made.format({ ...tags, ...Object.fromEntries(shown) });
+}
+
+const MINUS = '−';
+
+/** Numbers in the reader's way of writing them, with a true minus; plurals in the language's. */
+const FORMATTERS: NonNullable<NonNullable<ConstructorParameters<typeof IntlMessageFormat>[3]>['formatters']> = {
+  getNumberFormat: (_, options) => {
+    const format = new Intl.NumberFormat(spoken.numberLocale, options);
+    // Nothing but this of it is asked for.
+    return { format: (n: number) => format.format(n).replace('-', MINUS) } as Intl.NumberFormat;
+  },
+  getDateTimeFormat: (_, options) => new Intl.DateTimeFormat(spoken.numberLocale, options),
+  getPluralRules: (locale, options) => new Intl.PluralRules(locale, options),
+};

@@ -1,0 +1,131 @@
+import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  isArgumentElement,
+  isDateElement,
+  isNumberElement,
+  isPluralElement,
+  isSelectElement,
+  isTagElement,
+  isTimeElement,
+  type MessageFormatElement,
+  parse,
+} from '@formatjs/icu-messageformat-parser';
+import { afterEach, describe, expect, it } from 'vitest';
+import * as words from './index.ts';
+import { MARK, markedText } from './marked.ts';
+import { type Message, message, sayWith, speak, TAGS } from './message.ts';
+
+const { common, frame, plan, rigs } = words;
+const subjects: Record<string, Record<string, unknown>> = { common, frame, plan, rigs };
+const all = Object.entries(subjects).flatMap(([subject, own]) =>
+  Object.entries(own).map(([key, one]) => ({ name: `${subject}.${key}`, message: one as Message })),
+);
+
+/** What a message asks for, by name, and its tags. */
+function used(elements: readonly MessageFormatElement[], into = { names: new Set<string>(), tags: new Set<string>() }) {
+  for (const one of elements) {
+    if (isTagElement(one)) into.tags.add(one.value);
+    else if (
+      isArgumentElement(one) ||
+      isNumberElement(one) ||
+      isDateElement(one) ||
+      isTimeElement(one) ||
+      isPluralElement(one) ||
+      isSelectElement(one)
+    )
+      into.names.add(one.value);
+    if (isTagElement(one)) used(one.children, into);
+    if (isPluralElement(one) || isSelectElement(one)) for (const o of Object.values(one.options)) used(o.value, into);
+  }
+  return into;
+}
+
+/** The words of a message as they are read, each parameter as one word. */
+const read = ({ icu }: Message): string =>
+  icu.replace(/<[^>]+>/g, '').replace(/\{(\w+)(?:, (?:number|text)[^{}]*)?\}/g, 'it');
+
+afterEach(() => speak());
+
+describe('every message', () => {
+  it.each(all)('$name is ICU MessageFormat, and asks for just what it says it needs', ({ message: one }) => {
+    const { names, tags } = used(parse(one.icu));
+    expect([...names].sort()).toEqual(Object.keys(one.spec).sort());
+    for (const tag of tags) expect(TAGS).toContain(tag);
+  });
+
+  it('has no word that was decided against', () => {
+    const banned =
+      /\b(leads?|loudspeakers?|ring of earths?|own voice back|anew|borne|so already|whoever|nobody|listeners?|pictures? a second|boxe?s?|to mend|mends|take (?:in|out|off|up|along|back|theirs)|put aside|let it be|not said|told against|once more|amiss|otherwise)\b|‘|\d %/i;
+    for (const { name, message: one } of all) expect(read(one), name).not.toMatch(banned);
+  });
+
+  it('has sentences of 25 words at most, and labels without a full stop', () => {
+    for (const { name, message: one } of all)
+      for (const sentence of read(one).split(/(?<=[.!?])\s/))
+        expect(sentence.split(/\s+/).length, `${name}: ${sentence}`).toBeLessThanOrEqual(25);
+  });
+});
+
+describe('what is said', () => {
+  it('counts one and many, and writes numbers as the reader does, with a true minus', () => {
+    expect([0, 1, 2].map((count) => frame.blockers({ count }))).toEqual(['0 blockers', '1 blocker', '2 blockers']);
+    const level = message('{db, number, ::.0} dB', { db: 'number' });
+    expect(level({ db: -1234.56 })).toBe('−1,234.6 dB');
+    speak({ numberLocale: 'de-DE' });
+    expect(level({ db: -1234.56 })).toBe('−1.234,6 dB');
+    expect(frame.blockers({ count: 1 })).toBe('1 blocker');
+  });
+
+  it('quotes names and never alters them, whatever is in them', () => {
+    for (const name of ['Ilse, on the call', 'pupils’ ears', '{count}', '<kbd>x</kbd>', '-5 dB', '']) {
+      expect(rigs.deleted({ rig: name })).toBe(`“${name}” deleted.`);
+      expect(plan.requirement({ source: name, destination: 'B', what: 'must arrive' })).toBe(
+        `“${name}” at “B”: must arrive.`,
+      );
+    }
+  });
+
+  it('leaves keys and links out where there is only text, and hands them over where there is more', () => {
+    expect(rigs.template()).toBe('Template o');
+    expect(sayWith(rigs.template as Message, {}, { kbd: ([key]: unknown[]) => ({ key }) } as never)).toEqual([
+      'Template ',
+      { key: 'o' },
+    ]);
+  });
+
+  it('is of another language where one is spoken, its plurals by its own rules', () => {
+    const takes = message('{count, plural, one {# take} other {# takes}}', { count: 'count' });
+    const polish = '{count, plural, one {# nagranie} few {# nagrania} many {# nagrań} other {# nagrania}}';
+    speak({ locale: 'pl', textOf: (one) => (one === (takes as unknown as Message) ? polish : one.icu) });
+    expect([1, 3, 5].map((count) => takes({ count }))).toEqual(['1 nagranie', '3 nagrania', '5 nagrań']);
+    expect(common.cancel()).toBe('Cancel');
+  });
+});
+
+describe('the made-up language', () => {
+  it.each(all)('marks $name, and is longer; what it needs stays', ({ message: one }) => {
+    const marked = markedText(one.icu);
+    expect(marked.startsWith(MARK.begin) && marked.endsWith(MARK.end)).toBe(true);
+    expect(used(parse(marked))).toEqual(used(parse(one.icu)));
+  });
+
+  it('is about two fifths longer', () => {
+    const length = (text: (one: Message) => string) => all.reduce((sum, { message: one }) => sum + text(one).length, 0);
+    const ratio = length((one) => markedText(one.icu)) / length((one) => one.icu);
+    expect(ratio).toBeGreaterThan(1.2);
+    expect(ratio).toBeLessThan(1.6);
+  });
+});
+
+describe('core', () => {
+  it('knows no language', () => {
+    const filesIn = (folder: string): string[] =>
+      readdirSync(folder).flatMap((name) => {
+        const path = join(folder, name);
+        return statSync(path).isDirectory() ? filesIn(path) : [path];
+      });
+    for (const path of filesIn('core').filter((p) => /\.tsx?$/.test(p)))
+      expect(readFileSync(path, 'utf8'), path).not.toMatch(/from '#words\//);
+  });
+});
