@@ -62,7 +62,7 @@ describe('a rig that this page cannot read', () => {
     expect(await screen.findByRole('heading', { name: frame.cannotOpen() })).toBeTruthy();
     expect(screen.getByText(/measurements/).textContent).toMatch(/reload it\.$/);
     expect(screen.getByRole('link', { name: frame.backToRigs() })).toBeTruthy();
-    expect(screen.getByRole('link', { name: 'Download its JSON' }).getAttribute('href')).toContain(RIG_ID);
+    expect(screen.getByRole('link', { name: frame.downloadJson() }).getAttribute('href')).toContain(RIG_ID);
   });
   it('is read where it is one that it knows', async () => {
     kept(demoRig());

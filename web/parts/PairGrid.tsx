@@ -1,5 +1,6 @@
 import { type KeyboardEvent, memo, type ReactNode, type UIEvent, useCallback, useMemo, useRef } from 'react';
 import type { Rig } from '#core/rig/index.ts';
+import { common } from '#words/index.ts';
 import { SourceLetter } from './SourceLetter.tsx';
 import { useSteady } from './useSteady.ts';
 
@@ -73,7 +74,7 @@ export function PairGrid({ label, rig, rows, columns, at, onAt, cell, rowIs }: P
       >
         <div role="row" className="pair-row pair-head" style={shape}>
           <div role="columnheader">
-            <span className="visually-hidden">Source</span>
+            <span className="visually-hidden">{common.source()}</span>
           </div>
           {columns.map((c) => (
             <div role="columnheader" key={rig.listeners[c]!.id}>

@@ -1,15 +1,16 @@
 import type { State } from '#core/signal/index.ts';
+import { common } from '#words/index.ts';
 
-const WORDS: Record<State, string> = {
-  good: 'good',
-  watch: 'watch',
-  fix: 'to fix',
-  stop: 'stops it',
-  none: 'not looked at',
+const WORDS: Record<State, () => string> = {
+  good: common.good,
+  watch: common.warning,
+  fix: common.toFix,
+  stop: common.blocker,
+  none: common.notChecked,
 };
 
 /** The four states and the dash: shape and word first, colour last. */
-export function StateMark({ state, title = WORDS[state], size }: { state: State; title?: string; size?: number }) {
+export function StateMark({ state, title = WORDS[state](), size }: { state: State; title?: string; size?: number }) {
   return (
     <svg className={`mark ${state}`} viewBox="-8 -8 16 16" width={size} height={size} role="img" aria-label={title}>
       <title>{title}</title>

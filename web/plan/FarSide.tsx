@@ -126,7 +126,7 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
       <details style={{ marginTop: 8 }}>
         <summary>{plan.mixMinusWays()}</summary>
         <p className="small quiet">
-          <Term id="guest-return">mix-minus</Term>: {plan.mixMinusNote()}
+          <Term id="guest-return">{plan.mixMinus()}</Term>: {plan.mixMinusNote()}
         </p>
         <table className="table tight" aria-label={plan.mixMinusTable()}>
           <thead>

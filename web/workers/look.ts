@@ -75,7 +75,9 @@ export async function lookAt(
   if (!picture) return { durationMs: durationOf(sound), sound: heard, picture: null, notices };
   const isShort = picture.durationS <= SHORT_PICTURE_S;
   const places = await placesOf(picture, heard, whole, onProgress);
-  const stretches = stretchesOf(picture.durationS, places, whole || !heard);
+  // What a slate tells of frames, it tells of each of them.
+  const isFilm = isShort && (heard?.chirps.length ?? 0) > 0;
+  const stretches = stretchesOf(picture.durationS, places, whole || !heard || isFilm);
   const pieces: Brightness[] = [];
   const watch = slateWatch();
   const flashes: Flash[] = [];

@@ -231,6 +231,13 @@ describe('a look at a take', () => {
     expect(look.picture!.slates[0]).toMatchObject({ id: 7, offset: { count: 5 } });
     expect(Math.abs(look.picture!.slates[0]!.offset!.offsetMs - 45)).toBeLessThan(2);
     expect(shown.looked.reduce((s, [from, to]) => s + to - from, 0)).toBeLessThan(12);
+    // A short one is looked at whole: a slate tells of each frame.
+    const short = filmed(20, { ...shot, zeroMs: 5000 }, 5, 15);
+    const clip = renderShotSound({ ...shot, zeroMs: 5000, seconds: 20 }, 45, RATE).map((v, i) =>
+      i > 5 * RATE && i < 15 * RATE ? v : 0,
+    );
+    await lookAt(fftOf, media(recordingOf([clip], RATE), short), false, () => undefined);
+    expect(short.looked).toEqual([[0, 21, 'fine']]);
     const mute = filmed(60, shot, 20, 30);
     const seen = await lookAt(fftOf, media(null, mute), false, () => undefined);
     expect(seen.picture!.slates).toHaveLength(1);

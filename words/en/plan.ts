@@ -130,6 +130,7 @@ export const plan = {
   ),
   sendMixMinus: message('Send them a mix without their own voice (mix-minus).'),
   mixMinusWays: message('How to keep guests from hearing themselves (mix-minus), and what each way costs'),
+  mixMinus: message('mix-minus'),
   mixMinusNote: message('Without them, guests get a full mix, their own voice included.'),
   mixMinusTable: message('Ways to a mix-minus'),
   way: message('Way'),
