@@ -32,6 +32,8 @@ export function markedText(icu: string): string {
 function marked(element: MessageFormatElement): MessageFormatElement {
   if (isLiteralElement(element))
     return { ...element, value: element.value.replace(/[aeiouAEOU]/g, (c) => ACCENTED[c]!) };
+  // A key is what is printed on it, in every language.
+  if (isTagElement(element) && element.value === 'kbd') return element;
   if (isTagElement(element)) return { ...element, children: element.children.map(marked) };
   if (isPluralElement(element) || isSelectElement(element)) {
     const options = Object.entries(element.options).map(([key, one]) => [

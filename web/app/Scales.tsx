@@ -10,8 +10,8 @@ export const Scales = memo(function Scales({ fullScaleDbu }: { fullScaleDbu: num
   useKey('u', frame.levelConverter(), () => setOpen(true), !open);
   return (
     <>
-      <Button onClick={() => setOpen(true)}>
-        {frame.levelConverter()} <kbd>u</kbd>
+      <Button onClick={() => setOpen(true)} title={frame.levelConverter()}>
+        {frame.converter()} <kbd>u</kbd>
       </Button>
       {open && (
         <Sheet title={frame.levelConverter()} onClose={() => setOpen(false)}>

@@ -74,6 +74,7 @@ export const frame = {
   keysOfView: message('Keys on this page'),
   listKeys: message('List the keys on this page'),
   or: message(' or '),
+  converter: message('Converter'),
   levelConverter: message('Level converter'),
   levelWithUnit: message('A level with its unit'),
   levelExamples: message('+4 dBu, 0 VU, −18 dBFS, −23 LUFS, 1.2 V, 50%, or one o’clock.'),
