@@ -22,7 +22,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
 }) => {
   const keys = await keyboard(page);
   await page.goto(server.url);
-  await expect(page.getByText('Your rigs')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await keys.press('n');
   await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
   await keys.press('a');
@@ -64,7 +64,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
   await expect(async () => {
     const [rig] = (await (await fetch(`${server.url}/api/rigs`)).json()) as { name: string; id: string }[];
     const desk = await (await fetch(`${server.url}/api/rigs/${rig!.id}`)).json();
-    expect(desk.document.name).toBe('My desk');
+    expect(desk.document.name).toBe('My setup');
     expect(desk.document.devices).toHaveLength(8);
     expect(desk.document.cables).toHaveLength(9);
   }).toPass();
@@ -90,7 +90,7 @@ test('a desk of twelve boxes with its leads answered takes at most 60 keys besid
 }) => {
   const keys = await keyboard(page);
   await page.goto(server.url);
-  await expect(page.getByText('Your rigs')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await keys.press('n');
   await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
   await keys.press('a');
@@ -139,7 +139,7 @@ test('a desk of twenty boxes takes at most 100 keys beside the names, every ques
 }) => {
   const keys = await keyboard(page);
   await page.goto(server.url);
-  await expect(page.getByText('Your rigs')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await keys.press('n');
   await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
   await keys.press('a');
@@ -168,7 +168,7 @@ test('a desk of twenty boxes takes at most 100 keys beside the names, every ques
 
 test('a desk begins from an occasion, and takes more boxes with counts, by keyboard', async ({ page, server }) => {
   await page.goto(server.url);
-  await expect(page.getByText('Your rigs')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await page.keyboard.press('o');
   await expect(page.getByRole('combobox', { name: 'Occasion' })).toBeFocused();
   await page.keyboard.type('panel');

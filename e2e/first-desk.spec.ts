@@ -14,7 +14,7 @@ test('a streamer’s desk: by keyboard, from the first page to everyone hearing 
     await page.keyboard.type(text);
   };
   await page.goto(server.url);
-  await expect(page.getByText('Your rigs')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await press('d');
   await expect(page.getByRole('textbox', { name: 'What’s on your desk' })).toBeFocused();
   await type('2 consoles>hdmi switch>capture>pc>stream;me>mic>mixer>pc;phone>mixer;friend>call;headset>pc');

@@ -13,7 +13,7 @@ test('devices that the browser names come to the desk, plugged in, once one has 
   server,
 }) => {
   await page.goto(server.url);
-  await expect(page.getByText('Your rigs')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
   await page.keyboard.press('a');

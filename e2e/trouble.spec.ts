@@ -12,9 +12,9 @@ test('the server is killed while one works: nothing is lost, and it is sent when
   await field.fill('120');
   await field.blur();
   await page.keyboard.press('s');
-  await expect(page.getByText('The server does not answer.')).toBeVisible();
+  await expect(page.getByText('The server isn’t responding.')).toBeVisible();
   await server.start();
-  await expect(page.getByText('The server does not answer.')).toBeHidden({ timeout: 30_000 });
+  await expect(page.getByText('The server isn’t responding.')).toBeHidden({ timeout: 30_000 });
   await page.reload();
   await expect(page.getByLabel('Mixer, Strip 1, delay, ms')).toHaveValue('120');
   // Undo outlives the reload as well.

@@ -21,7 +21,7 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
   await couch.click();
   await expect(page.getByLabel('Tap', { exact: true })).toContainText('typical');
 
-  await page.getByRole('link', { name: 'Measure' }).click();
+  await page.getByRole('link', { name: 'Measure', exact: true }).click();
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: /Open a take/ }).click();
   await (await chooser).setFiles('demo/takes/couch-clap.mp4');
