@@ -99,7 +99,7 @@ describe('what is said', () => {
     const polish = '{count, plural, one {# nagranie} few {# nagrania} many {# nagrań} other {# nagrania}}';
     speak({ locale: 'pl', textOf: (one) => (one === (takes as unknown as Message) ? polish : one.icu) });
     expect([1, 3, 5].map((count) => takes({ count }))).toEqual(['1 nagranie', '3 nagrania', '5 nagrań']);
-    expect(common.cancel()).toBe('Cancel');
+    expect(common.close()).toBe('Close');
   });
 });
 

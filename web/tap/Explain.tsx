@@ -92,8 +92,8 @@ interface OneProps {
 }
 
 const GUESSES = {
-  'could-be': 'It could be, by what has been read so far; something else explains it as well. Record one more take.',
-  'cannot-be': 'It is not this one: readings stay that it does not explain.',
+  'could-be': 'It could be. Record one more take to be sure.',
+  'cannot-be': 'It’s not this one: some readings stay unexplained. Try another, or record one more take.',
 } as const;
 
 /** Faults that takes cannot tell apart, told at most. */

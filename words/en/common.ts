@@ -1,12 +1,7 @@
 import { message } from '../message.ts';
 
-/** Words that every page uses: one word for one thing, and the two verbs. */
+/** Words that every page uses: one word for one thing. */
 export const common = {
-  /** It is like this at the desk: the drawing is corrected, and confirmed. */
-  alreadyDone: message('Already done'),
-  /** It has still to be done at the desk: assumed until it is ticked. */
-  addToDo: message('Add to-do'),
-  cancel: message('Cancel'),
   close: message('Close'),
   delete: message('Delete'),
   dismiss: message('Dismiss'),
@@ -24,5 +19,4 @@ export const common = {
   source: message('Source'),
   quoted: message('{name}', { name: 'name' }),
   nothing: message('nothing'),
-  serverSilent: message('The server isn’t responding.'),
 };
