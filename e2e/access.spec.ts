@@ -37,7 +37,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     expect(await found(page)).toEqual([]);
     await page.keyboard.press('Escape');
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?listener=all`);
-    await expect(page.getByRole('img', { name: 'Arrivals at Stream' })).toBeVisible();
+    await expect(page.getByRole('img', { name: 'Timing at “Stream”' })).toBeVisible();
     expect(await found(page)).toEqual([]);
     for (const view of ['plan', 'route']) {
       await page.goto(`${server.url}/rigs/${DEMO_RIG}/${view}`);
@@ -45,10 +45,10 @@ for (const colorScheme of ['light', 'dark'] as const) {
       expect(await found(page)).toEqual([]);
     }
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
-    await expect(page.getByRole('table', { name: 'Findings' })).toBeVisible();
+    await expect(page.getByRole('table', { name: 'Issues' })).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench`);
-    await expect(page.getByText(/Takes kept here/)).toBeVisible();
+    await expect(page.getByText(/Your takes/)).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${COUCH_CLAP}`);
     await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
@@ -80,7 +80,7 @@ test('the gain ladder and a measured take can be read and reached, light and dar
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
     await expect(page.getByRole('slider', { name: 'Mixer, Strip 1, gain' })).toBeVisible();
     await page.keyboard.press('p');
-    await expect(page.getByText(/^It comes out at/)).toBeVisible();
+    await expect(page.getByText(/Result:/)).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${HOST_TOO_LOUD}`);
     await expect(page.getByTestId('faults')).toContainText('Clipping', { timeout: 60_000 });
@@ -95,7 +95,7 @@ test('balance, settings tried and a blind trial can be read and reached, light a
     await expect(page.getByTestId('whole')).toBeVisible({ timeout: 60_000 });
     expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/bench/try?takes=${HOST_TOO_LOUD}`);
-    await expect(page.getByTestId('treated')).toContainText('Peaks over loudness', { timeout: 60_000 });
+    await expect(page.getByTestId('treated')).toContainText('Peak-to-loudness ratio', { timeout: 60_000 });
     expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/bench/blind?takes=${RELAY_BACKUP},${RELAY_TRACK}`);
     await page.getByRole('button', { name: /^Begin/ }).click({ timeout: 60_000 });
@@ -106,13 +106,13 @@ test('balance, settings tried and a blind trial can be read and reached, light a
 
 test('the tap test can be read and reached, light and dark', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/tap?view=takes`);
-  await page.getByLabel('Listener to be recorded by a stand-in').selectOption('Stream');
-  await expect(page.getByRole('button', { name: 'On to the readings' })).toBeVisible({ timeout: 60_000 });
+  await page.getByLabel('Destination to simulate').selectOption('Stream');
+  await expect(page.getByRole('button', { name: 'Next: readings' })).toBeVisible({ timeout: 60_000 });
   for (const colorScheme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
     for (const view of ['play', 'takes', 'read']) {
       await page.goto(`${server.url}/rigs/${DEMO_RIG}/tap?view=${view}`);
-      const there = page.getByRole('button', { name: view === 'play' ? 'Print the sheet' : 'On to the readings' });
+      const there = page.getByRole('button', { name: view === 'play' ? 'Print the sheet' : 'Next: readings' });
       await expect(view === 'read' ? page.getByTestId('reading') : there).toBeVisible();
       expect(await found(page)).toEqual([]);
     }
@@ -127,7 +127,7 @@ test('the tap test can be read and reached, light and dark', async ({ page, serv
 
 test('a term and a figure are asked why by keyboard, and let go again', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?source=couch`);
-  const card = page.getByLabel('Tap', { exact: true });
+  const card = page.getByLabel('Tap point', { exact: true });
   const figure = card.getByRole('button', { name: '114 ms, why?' });
   await figure.focus();
   await page.keyboard.press('Enter');
@@ -135,7 +135,7 @@ test('a term and a figure are asked why by keyboard, and let go again', async ({
   await expect(why).toContainText('Camera capture');
   await leaveByEscape(page, why);
   await expect(figure).toBeFocused();
-  await card.getByRole('button', { name: 'Tap', exact: true }).press('Enter');
+  await card.getByRole('button', { name: 'Tap point', exact: true }).press('Enter');
   await expect(page.getByRole('dialog')).toContainText(/place|where/i);
 });
 
@@ -162,7 +162,7 @@ test('all of the page is reached by Tab, and what has focus shows it', async ({ 
     expect(at.shows, `'${at.name}' has focus and shows nothing`).toBe(true);
     seen.add(at.name);
   }
-  for (const name of ['Sync', 'Measure', 'Listener', 'Tolerance']) {
+  for (const name of ['Sync', 'Measure', 'Destination', 'Tolerance']) {
     expect([...seen].some((s) => s.includes(name))).toBe(true);
   }
 });
@@ -183,10 +183,10 @@ test('the day, the log, a trouble and the ways can be read and reached, light an
       expect(await found(page), view).toEqual([]);
     }
     await page.goto(`${rig}/log`);
-    await expect(page.getByText('has moved up by more than chance')).toBeVisible();
+    await expect(page.getByText('has changed up by more than chance')).toBeVisible();
     expect(await found(page), 'log').toEqual([]);
     await page.goto(`${rig}/trouble`);
-    const likely = page.getByRole('region', { name: 'Most likely here' });
+    const likely = page.getByRole('region', { name: 'Most common problems on this rig' });
     const look = page.getByTestId('next-look');
     await expect(likely.or(look)).toBeVisible();
     if (await likely.isVisible()) await likely.getByRole('button').first().click();

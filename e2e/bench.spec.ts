@@ -31,7 +31,7 @@ test('a file is dropped, marked by pointer, looked at closely, and laid beside a
   await page.getByRole('main').dispatchEvent('drop', { dataTransfer: transfer });
   await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
 
-  const lanes = page.getByLabel('Lanes of the takes');
+  const lanes = page.getByLabel('Takes over time');
   const flash = page.getByRole('slider', { name: /^Flash 1,/ });
   const atMs = async () => Number(await flash.getAttribute('aria-valuenow'));
   const before = await atMs();
@@ -88,7 +88,7 @@ test('frames around a mark are seen, and the right one is chosen', async ({ page
   await page.keyboard.press('ArrowRight');
   await expect.poll(lamp).toEqual([false, true, true, true, true]);
   // Where nothing is marked, a frame makes a mark.
-  const lanes = (await page.getByLabel('Lanes of the takes').boundingBox())!;
+  const lanes = (await page.getByLabel('Takes over time').boundingBox())!;
   await page.mouse.click(lanes.x + 250, lanes.y + 70);
   await page
     .getByRole('button', { name: /^Mark a flash at/ })
@@ -137,9 +137,9 @@ test('two windows mark one take: the second is asked, and may take theirs', asyn
   await leaveOut(page, 1);
   await saved;
   await leaveOut(other, 3);
-  await expect(other.getByText(/Another window marked this take first/)).toBeVisible();
+  await expect(other.getByText(/Another window marked this take first\. Both/)).toBeVisible();
   await expect(other.getByRole('slider', { name: /^Clap 3, .*left out/ })).toBeVisible();
-  await other.getByRole('button', { name: 'Take theirs' }).click();
+  await other.getByRole('button', { name: 'Use the other version' }).click();
   await expect(other.getByRole('slider', { name: /^Clap 1, .*left out/ })).toBeVisible();
   await expect(other.getByRole('slider', { name: /^Clap 3, .*left out/ })).toHaveCount(0);
 });
@@ -200,7 +200,7 @@ test('a region of the picture is marked by pointer, and its changes matched with
   await page.mouse.move(box.x + 0.78 * box.width, box.y + 0.56 * box.height, { steps: 5 });
   await page.mouse.up();
   await expect(picture).toHaveAccessibleName(/left 58 %, top 28 %, width 20 %, height 28 %/);
-  await page.getByRole('button', { name: 'Match its clicks' }).click();
+  await page.getByRole('button', { name: 'Match clicks' }).click();
   await expect(page.getByText(/of 4 changes have their click/)).toBeVisible({ timeout: 60_000 });
   const said = await page
     .getByTestId('findings')

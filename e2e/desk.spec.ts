@@ -47,7 +47,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
     ['person 2 face', 'camera lens'],
   ]) {
     await keys.press('p');
-    await expect(page.getByRole('combobox', { name: 'From' })).toBeFocused();
+    await expect(page.getByRole('combobox', { name: 'Based on' })).toBeFocused();
     await keys.type(from!);
     await keys.press('Enter');
     await expect(page.getByRole('combobox', { name: 'To' })).toBeFocused();
@@ -74,7 +74,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
   // The tap walks along the signal.
   await map.focus();
   await page.keyboard.press('ArrowRight');
-  const card = page.getByLabel('Tap', { exact: true });
+  const card = page.getByLabel('Tap point', { exact: true });
   await expect(card).toContainText('Person, voice');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
@@ -102,7 +102,7 @@ test('a desk of twelve boxes with its leads answered takes at most 60 keys besid
   await keys.press('Enter');
   await expect(page.getByRole('application').getByRole('button', { name: /^Mixer, / })).toBeVisible();
   // Every question is answered by one key, and the next one comes by itself.
-  const questions = page.getByRole('table', { name: 'Findings' }).getByRole('button', { name: /\?$/ });
+  const questions = page.getByRole('table', { name: 'Issues' }).getByRole('button', { name: /\?$/ });
   let open = await questions.count();
   expect(open).toBeGreaterThan(0);
   await keys.press('q');
@@ -118,16 +118,16 @@ test('a box is replaced keeping what fits, renamed, and taken out; undo brings i
   await page.goto(`${server.url}/rigs/0b0a7405-e000-4000-8000-000000000001/wire`);
   const map = page.getByRole('application');
   await map.getByRole('button', { name: /^Splitter, / }).click();
-  const card = page.getByLabel('Tap', { exact: true });
+  const card = page.getByLabel('Tap point', { exact: true });
   await card.getByRole('button', { name: 'Replace' }).click();
-  await page.getByRole('combobox', { name: 'Replace by' }).fill('own supply');
-  await expect(page.getByRole('option').first()).toContainText('every lead stays');
+  await page.getByRole('combobox', { name: 'Replace with' }).fill('own supply');
+  await expect(page.getByRole('option').first()).toContainText('every cable stays');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('table', { name: 'Findings' })).not.toContainText('10.2 Gbit/s');
-  await card.getByLabel('Name of the box').fill('Better splitter');
+  await expect(page.getByRole('table', { name: 'Issues' })).not.toContainText('10.2 Gbit/s');
+  await card.getByLabel('Device name').fill('Better splitter');
   await page.keyboard.press('Enter');
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toBeVisible();
-  await card.getByRole('button', { name: 'Take out' }).click();
+  await card.getByRole('button', { name: 'Remove' }).click();
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toBeVisible();
@@ -155,7 +155,7 @@ test('a desk of twenty boxes takes at most 100 keys beside the names, every ques
   await expect(page.getByText(/^\d+ questions/)).toBeVisible();
   await expect(page.getByText(/decides \d+/).first()).toBeVisible();
   const undo = page.getByTitle(/^Undo: /);
-  const question = page.getByRole('complementary', { name: 'Question' });
+  const question = page.getByRole('complementary', { name: 'To check' });
   // An answer can raise another question, so one goes on until none is left.
   while (keys.presses() <= 100 && (await question.isVisible())) {
     const before = await undo.getAttribute('title');
@@ -170,7 +170,7 @@ test('a desk begins from an occasion, and takes more boxes with counts, by keybo
   await page.goto(server.url);
   await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await page.keyboard.press('o');
-  await expect(page.getByRole('combobox', { name: 'Occasion' })).toBeFocused();
+  await expect(page.getByRole('combobox', { name: 'Template' })).toBeFocused();
   await page.keyboard.type('panel');
   await page.keyboard.press('Enter');
   await expect(page.getByText('How many sit at the table?')).toBeVisible();
@@ -179,20 +179,20 @@ test('a desk begins from an occasion, and takes more boxes with counts, by keybo
   await page.keyboard.press('1');
   await expect(page.getByRole('textbox', { name: 'What’s on your desk' })).toHaveValue(/moderator and 3 guests/);
   await page.getByRole('textbox', { name: 'Name of the rig' }).fill('Hall, Thursday');
-  await page.getByRole('button', { name: /^Make this rig/ }).click();
+  await page.getByRole('button', { name: /Create this rig/ }).click();
   await expect(page).toHaveURL(/\/route$/);
   await page.goto(page.url().replace(/route$/, 'wire'));
   const map = page.getByRole('application');
   await expect(map.getByRole('button', { name: /^Guest 3 to XLR mic 4/ })).toBeVisible();
   await expect(page.getByText('Hall, Thursday')).toBeVisible();
   await page.keyboard.press('Shift+A');
-  await expect(page.getByRole('combobox', { name: 'Kind of box' })).toBeFocused();
+  await expect(page.getByRole('combobox', { name: 'Device type' })).toBeFocused();
   await page.keyboard.type('headphones wired');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');
   await page.keyboard.type('webcam');
   await page.keyboard.press('Enter');
-  const chosen = page.getByRole('table', { name: 'Chosen' });
+  const chosen = page.getByRole('table', { name: 'Selected' });
   await expect(chosen.getByRole('row', { name: /^Headphones, wired/ })).toContainText('2');
   await page.keyboard.press('Control+Enter');
   await expect(map.getByRole('button', { name: /^Headphones 2, / })).toBeVisible();

@@ -39,8 +39,8 @@ test('a picture whose frames come unevenly says so, and how finely it is known',
 test('a picture without sound is not asked for marks', async ({ page, server }) => {
   await page.goto(`${server.url}/bench`);
   await page.getByLabel('Take file').setInputFiles('fixtures/mute.mp4');
-  await expect(page.getByText(/There is no sound in this take/)).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByText(/missing mark/)).toHaveCount(0);
+  await expect(page.getByText(/This take has no audio, so nothing can be heard/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/No flash matches a clap\. Add the missing mark/)).toHaveCount(0);
 });
 
 test('a file that breaks off is read to its end; one that holds nothing leaves the bench', async ({ page, server }) => {

@@ -36,7 +36,7 @@ test('a streamer’s desk: by keyboard, from the first page to everyone hearing 
   await expect(asked.getByRole('button', { name: /^off/, pressed: true })).toHaveCount(2);
   await press('Enter');
   await expect(page).toHaveURL(/\/rigs\/[0-9a-f-]+\/route$/);
-  const table = page.getByRole('grid', { name: 'Who hears what' });
+  const table = page.getByRole('grid', { name: 'Who gets what' });
   await expect(table.getByRole('gridcell', { name: /^Your voice at Stream, stream/ })).toHaveAccessibleName(/heard/);
   // Nothing stops it, nothing is missing, no voice is masked.
   await expect(table.getByRole('gridcell', { name: /missing|not wanted|twice/ })).toHaveCount(0);
@@ -66,7 +66,7 @@ test('the same by pointer: a template, a word of one’s own, a wrong turn mende
   await follows.getByRole('button', { name: /^Put back: Streaming app takes Capture card/ }).click();
   await expect(game.getByRole('cell').first()).not.toHaveText(/–/);
   await page.getByRole('textbox', { name: 'Name of the rig' }).fill('Attic desk');
-  await page.getByRole('button', { name: /^Make this rig/ }).click();
+  await page.getByRole('button', { name: /Create this rig/ }).click();
   await expect(page).toHaveURL(/\/route$/);
   await expect(page.getByText('Attic desk')).toBeVisible();
   // The word is known from now on, on this computer.
@@ -75,7 +75,7 @@ test('the same by pointer: a template, a word of one’s own, a wrong turn mende
   await expect(page.getByRole('region', { name: 'What was understood' })).toContainText('HDMI splitter');
   // And a template is plain words, too.
   await page.getByRole('button', { name: /^Use a template/ }).click();
-  await page.getByRole('combobox', { name: 'Occasion' }).fill('podcast');
+  await page.getByRole('combobox', { name: 'Template' }).fill('podcast');
   await page.keyboard.press('Enter');
   for (let i = 0; i < 4; i++) await page.getByRole('dialog').getByRole('button').first().click();
   await expect(field).toHaveValue(/2 xlr mics > digital mixer > laptop/);

@@ -3,20 +3,20 @@ import { DEMO_RIG, expect, test } from './server.ts';
 
 test('gear is looked into, copied, kept, exported, and used in the rig like any other', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/gear`);
-  const search = page.getByRole('combobox', { name: 'Search types' });
+  const search = page.getByRole('combobox', { name: 'Search device types' });
   await search.fill('sound extractor');
   await search.press('Enter');
   await expect(page.getByRole('heading', { name: 'HDMI sound extractor' })).toBeVisible();
   await expect(page.getByRole('img', { name: 'Inside of HDMI sound extractor' })).toBeVisible();
-  await expect(page.getByRole('table', { name: 'Ways inside' })).toContainText(
+  await expect(page.getByRole('table', { name: 'Paths inside' })).toContainText(
     'through the extractor: 0, 0, 1 ms (typical)',
   );
-  await page.getByRole('button', { name: 'Make my own from it' }).click();
+  await page.getByRole('button', { name: 'Copy and edit' }).click();
   await page.getByLabel('Name of the type').fill('Club extractor');
   await page.getByLabel('Connector of line').selectOption('phono-pair');
-  await expect(page.getByText('It can be used like a built-in one.')).toBeVisible();
+  await expect(page.getByText('It works like a built-in type.')).toBeVisible();
   const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await saved;
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Club extractor' })).toBeVisible();
@@ -26,13 +26,13 @@ test('gear is looked into, copied, kept, exported, and used in the rig like any 
   expect(type).toMatchObject({ id: 'own-hdmi-extractor', name: 'Club extractor' });
 
   // A second copy comes back from the file; a broken one is refused and nothing is lost.
-  await page.getByLabel('Type file').setInputFiles({
+  await page.getByLabel('Device type file').setInputFiles({
     name: 'second.json',
     mimeType: 'application/json',
     buffer: Buffer.from(JSON.stringify({ ...type, id: 'second', name: 'Second extractor' })),
   });
-  await expect(page.getByText('‘Second extractor’ is there; undo takes it back.')).toBeVisible();
-  await page.getByLabel('Type file').setInputFiles({
+  await expect(page.getByText('“Second extractor” was added; undo removes it.')).toBeVisible();
+  await page.getByLabel('Device type file').setInputFiles({
     name: 'broken.json',
     mimeType: 'application/json',
     buffer: Buffer.from(
@@ -44,7 +44,7 @@ test('gear is looked into, copied, kept, exported, and used in the rig like any 
   await page.getByRole('link', { name: 'Wire' }).click();
   await expect(page.getByRole('application')).toBeVisible();
   await page.keyboard.press('a');
-  await page.getByRole('combobox', { name: 'What is it?' }).fill('club extractor');
+  await page.getByRole('combobox', { name: 'Device or chain' }).fill('club extractor');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('application').getByRole('button', { name: /^Club extractor, / })).toBeVisible();
 });
@@ -65,11 +65,11 @@ test('the map is zoomed, shown by kind, and one source or listener drawn alone',
   await expect(async () => expect(await widthOf()).toBeGreaterThan(fitted * 1.1)).toPass();
   await page.getByRole('button', { name: 'Fit' }).click();
 
-  await page.getByLabel('What is drawn').selectOption('usb');
+  await page.getByLabel('Layer shown').selectOption('usb');
   await expect(map.getByRole('button', { name: /^Camera capture, / })).toBeVisible();
   await expect(map.getByRole('button', { name: /^Wren’s microphone, / })).toHaveCount(0);
-  await page.getByLabel('What is drawn').selectOption('all');
-  await page.getByLabel('Source drawn alone').selectOption('jingles');
+  await page.getByLabel('Layer shown').selectOption('all');
+  await page.getByLabel('Source shown alone').selectOption('jingles');
   await expect(map.getByRole('button', { name: /^Ambrose’s phone to Mixer/ })).toHaveAttribute('opacity', '1');
   await expect(map.getByRole('button', { name: /^Camera capture to Desk computer/ })).toHaveAttribute(
     'opacity',
@@ -95,17 +95,17 @@ test('an EDID is read from a file into a screen, a damaged one refused with its 
     page.getByLabel('EDID file').setInputFiles({ name: 'screen.bin', mimeType: 'application/octet-stream', buffer });
   await choose(damaged);
   await expect(page.getByText(/damaged on the way.*\(byte 127\)/)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Keep it' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save' })).toBeDisabled();
   await choose(bytes);
-  await page.getByRole('button', { name: 'Keep it' }).click();
-  await expect(page.getByLabel('Tap', { exact: true })).toContainText('1 mode');
-  await expect(page.getByRole('table', { name: 'Findings' })).toContainText('Big screen does not take 3840 × 2160');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByLabel('Tap point', { exact: true })).toContainText('1 mode');
+  await expect(page.getByRole('table', { name: 'Issues' })).toContainText('Big screen does not take 3840 × 2160');
 });
 
 test('a photograph is kept with a box, and shown where one looks at it', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire?tap=mixer.strip-1`);
   const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
-  await page.getByLabel('Photograph of Mixer').setInputFiles('docs/screenshots/wire.png');
+  await page.getByLabel('Photo of “Mixer”').setInputFiles('docs/screenshots/wire.png');
   const photo = page.getByRole('button', { name: 'wire', exact: true });
   await expect(photo).toBeVisible();
   await saved;

@@ -14,7 +14,7 @@ test('takes picked on the bench are joined by what they hold, and taken along in
     'relay talk, backup recorder.wav',
   ])
     await page.getByLabel(`Pick ${name}`, { exact: true }).check();
-  await page.getByRole('button', { name: 'Join by what they hold' }).click();
+  await page.getByRole('button', { name: 'Sync by content' }).click();
   const groups = page.getByTestId('joined');
   await expect(groups).toHaveCount(2, { timeout: 200_000 });
   const starts = await groups.getByRole('cell').allTextContents();
@@ -27,8 +27,8 @@ test('takes picked on the bench are joined by what they hold, and taken along in
   const file = await (await saved).path();
   expect(JSON.parse(readFileSync(file, 'utf8')).OTIO_SCHEMA).toMatch(/^Timeline/);
   const corrected = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Corrected, WAV' }).nth(3).click();
+  await page.getByRole('button', { name: 'Corrected WAV' }).nth(3).click();
   expect((await corrected).suggestedFilename()).toMatch(/corrected\.wav$/);
-  await page.getByRole('link', { name: 'Look closer' }).first().click();
+  await page.getByRole('link', { name: 'Compare closely' }).first().click();
   await expect(page.getByTestId('findings')).toBeVisible({ timeout: 60_000 });
 });

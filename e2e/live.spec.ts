@@ -40,11 +40,11 @@ test('an input is watched whichever view one looks at, and what is not watched i
   const notice = page.getByRole('alert').filter({ hasText: 'Stream: clips' });
   await expect(notice).toBeVisible();
   await page.keyboard.press('!');
-  await page.getByRole('button', { name: 'That is it' }).click();
-  await expect(page.getByLabel('Told so far')).toContainText('Stream is distorted.');
+  await page.getByRole('button', { name: 'Yes, that’s it' }).click();
+  await expect(page.getByLabel('Your answers')).toContainText('Stream is distorted.');
   await page.getByRole('link', { name: 'Run' }).click();
-  await page.getByRole('button', { name: 'While it goes on' }).click();
-  await card.getByRole('button', { name: 'Do not watch it' }).click();
+  await page.getByRole('button', { name: 'Live' }).click();
+  await card.getByRole('button', { name: 'Stop watching' }).click();
   await expect(card).toHaveCount(0);
   await expect(notice).toHaveCount(0);
 });

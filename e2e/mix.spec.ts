@@ -16,7 +16,7 @@ test('five tracks come into balance, are heard before and after, changed by hand
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${FIVE_TRACKS}`);
   // A track of many is measured alone, by its name.
   await expect(page.getByLabel(/^Track of .* that is measured$/)).toContainText('Ilse, on the call');
-  await page.getByRole('button', { name: /^Balance the tracks/ }).click();
+  await page.getByRole('button', { name: /Mix as tracks/ }).click();
   const whole = page.getByTestId('whole');
   await expect(whole).toContainText('−16.0 LUFS');
   await expect(nowUnder(page, 'Couch game')).toHaveText('11.0');
@@ -35,7 +35,7 @@ test('five tracks come into balance, are heard before and after, changed by hand
   await chart.press('ArrowRight');
   await expect(chart).not.toHaveAttribute('aria-valuetext', at!);
   // Another wish is met.
-  const wanted = page.getByLabel('Wanted under the main voice, LU: Couch game');
+  const wanted = page.getByLabel('Target below the main voice, LU: “Couch game”');
   await wanted.fill('14');
   await wanted.press('Enter');
   await expect(nowUnder(page, 'Couch game')).toHaveText('14.0');
@@ -55,7 +55,7 @@ test('five tracks come into balance, are heard before and after, changed by hand
 
 test('settings are tried on a voice: each does what it says, and is compared blind', async ({ page, server }) => {
   await page.goto(`${server.url}/bench?takes=${HOST_TOO_LOUD}`);
-  await page.getByRole('button', { name: /^Try settings on it/ }).click();
+  await page.getByRole('button', { name: /Try processing on it/ }).click();
   const figures = page.getByTestId('treated');
   const cell = (row: string, n: number) =>
     figures
@@ -71,7 +71,7 @@ test('settings are tried on a voice: each does what it says, and is compared bli
   await makeup.fill('3');
   await makeup.press('Enter');
   await expect(cell('Loudness', 3)).toHaveText('+3.0');
-  await expect(cell('Peaks over loudness', 3)).toHaveText('0.0');
+  await expect(cell('Peak-to-loudness ratio', 3)).toHaveText('0.0');
   // A limiter keeps what would go over; nothing is over the ceiling.
   await page.getByRole('checkbox', { name: 'Limiter' }).check();
   const ceiling = page.getByLabel('Limiter, ceiling, dBTP');
@@ -82,23 +82,23 @@ test('settings are tried on a voice: each does what it says, and is compared bli
   await page.reload();
   await expect(makeup).toHaveValue('3', { timeout: 60_000 });
   await page.getByRole('button', { name: /^Compare blind/ }).click();
-  await expect(page.getByText('B is host too loud, backup recorder.wav, treated')).toBeVisible();
+  await expect(page.getByText('“B is host too loud, backup recorder.wav”, processed')).toBeVisible();
   await expect(page.getByText(/Both say the same words at the same time/)).toBeVisible();
 });
 
 test('what was tried goes onto the list of a box that has it, in its own steps', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench/try?takes=${HOST_TOO_LOUD}`);
   const desk = page.getByTestId('onto-desk');
-  await page.getByLabel('Box that it is set on').selectOption({ label: 'Mixer, Strip 1' });
+  await page.getByLabel('Device').selectOption({ label: 'Mixer, Strip 1' });
   const corner = page.getByLabel(/^Low cut, corner/);
   await corner.fill('95');
   await corner.press('Enter');
   await expect(desk.getByRole('row', { name: /Strip 1, low cut/ })).toContainText(
-    '95 Hz: nearest that it can be set to',
+    '95 Hz: nearest possible value',
   );
   await expect(desk).toContainText('It has no');
   await desk.getByRole('button', { name: /^To do at the desk: 1 setting/ }).click();
-  await expect(desk).toContainText('It stands so already.');
+  await expect(desk).toContainText('Already set this way.');
   await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/desk`);
   await expect(page.getByText('Strip 1, low cut: off to 80 Hz')).toBeVisible();
@@ -143,7 +143,7 @@ test('two takes are told apart blind: rounds settled before, the exact chance af
 test('a page of a take that is not there says so, and the way to one', async ({ page, server }) => {
   for (const where of ['balance', 'try', 'blind']) {
     await page.goto(`${server.url}/bench/${where}?takes=7a4e0000-0000-4000-8000-00000000ffff`);
-    await expect(page.getByText('One of these takes was not kept.')).toBeVisible();
+    await expect(page.getByText('One of these takes wasn’t saved.')).toBeVisible();
     await expect(page.getByRole('link', { name: /^Choose/ })).toBeVisible();
   }
 });

@@ -17,9 +17,9 @@ test('devices that the browser names come to the desk, plugged in, once one has 
   await page.keyboard.press('n');
   await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
   await page.keyboard.press('a');
-  await page.getByRole('button', { name: 'What this computer names' }).click();
+  await page.getByRole('button', { name: 'What this computer lists' }).click();
   const dialog = page.getByRole('dialog');
-  const ask = dialog.getByRole('button', { name: 'Ask for the names' });
+  const ask = dialog.getByRole('button', { name: 'List my devices' });
   const add = dialog.getByRole('button', { name: /^Put \d+ box/ });
   await expect(ask.or(add)).toBeVisible();
   if (await ask.isVisible()) await ask.click();

@@ -54,8 +54,8 @@ test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done
   await page.keyboard.press('Enter');
   await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; not wanted/ })).toBeVisible();
   await page.keyboard.press('s');
-  const proposal = page.getByRole('region', { name: 'Make it so' });
-  await expect(proposal).toContainText('3 settings make it so');
+  const proposal = page.getByRole('region', { name: 'Suggested settings' });
+  await expect(proposal).toContainText('3 settings would do it');
   await expect(proposal).toContainText('Mixer, USB records: send');
   await page.keyboard.press('d');
   await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; kept out/ })).toBeVisible();
@@ -81,7 +81,7 @@ test('moments are looked at on the table, and what is pressed in one is its own,
   await expect(boat).toHaveAccessibleName(/must not; kept out/);
   await page.keyboard.press(']');
   await expect(boat).toHaveAccessibleName(/must; heard/);
-  await page.getByLabel('Box', { exact: true }).selectOption('log-interface');
+  await page.getByLabel('Device', { exact: true }).selectOption('log-interface');
   const kept = saved(page);
   const direct = page.getByLabel('Log interface, Inputs heard directly, dB');
   await direct.fill('off');
@@ -119,14 +119,14 @@ test('one listens at a place before anything is plugged, and goes from listener 
   await expect(bar.getByTitle('Wren, voice')).toHaveCount(0);
   expect(await found(page)).toEqual([]);
   // It follows the rig: what is muted is not heard any more.
-  await page.getByLabel('Box', { exact: true }).selectOption('capture-program');
+  await page.getByLabel('Device', { exact: true }).selectOption('capture-program');
   await page.getByRole('button', { name: 'Capture program, Input 1, mute', exact: true }).click();
   await expect(bar.getByRole('status')).toContainText('Nothing is heard here');
   await bar.getByRole('button', { name: /^Stop/ }).click();
   await expect(bar).toHaveCount(0);
   // From a tap in Wire as well.
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire?tap=mixer.main-out`);
-  await expect(page.getByRole('complementary', { name: 'Tap' })).toBeVisible();
+  await expect(page.getByRole('complementary', { name: 'Tap point' })).toBeVisible();
   await page.keyboard.press('h');
   await expect(bar.getByRole('status')).toContainText('Mixer, main out');
   await expect(bar.getByTitle('Wren, voice')).toBeVisible();

@@ -3,7 +3,7 @@ import { DEMO_RIG, expect, test } from './server.ts';
 
 test('who hears what is walked, wanted, and opened by keyboard', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/route`);
-  const table = page.getByRole('grid', { name: 'Who hears what' });
+  const table = page.getByRole('grid', { name: 'Who gets what' });
   await expect(table).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
   expect(violations.map((v) => v.id)).toEqual([]);
@@ -22,7 +22,7 @@ test('who hears what is walked, wanted, and opened by keyboard', async ({ page, 
   await expect(spare).toHaveCount(0);
   await page.keyboard.press('w');
   await spare.click();
-  const card = page.getByRole('complementary', { name: 'Pair' });
+  const card = page.getByRole('complementary', { name: 'Source and destination' });
   await expect(card).toContainText('Where it stops');
   await card.getByRole('button', { name: 'Open, to do at the desk' }).click();
   await expect(spare).toHaveAccessibleName(/early|late|heard/);
@@ -30,8 +30,8 @@ test('who hears what is walked, wanted, and opened by keyboard', async ({ page, 
   await expect(spare).toHaveAccessibleName(/not heard/);
   // What mends a wrong pair is one press away.
   await table.getByRole('gridcell', { name: /^Couch game at Stream/ }).click();
-  await card.getByRole('button', { name: 'What mends it' }).first().click();
-  await expect(page.getByLabel('Finding', { exact: true })).toContainText('Couch game reaches Stream twice');
+  await card.getByRole('button', { name: 'Fixes' }).first().click();
+  await expect(page.getByLabel('Issue', { exact: true })).toContainText('Couch game reaches Stream twice');
 });
 
 test('make it so: the fewest settings are found, shown on the table, put on the list, and taken back', async ({
@@ -44,19 +44,19 @@ test('make it so: the fewest settings are found, shown on the table, put on the 
   // Stopped, it leaves nothing behind.
   await page.keyboard.press('s');
   await page.keyboard.press('Escape');
-  const proposal = page.getByRole('region', { name: 'Make it so' });
-  await expect(page.getByRole('button', { name: 'Make it so s' })).toBeVisible();
+  const proposal = page.getByRole('region', { name: 'Suggested settings' });
+  await expect(page.getByRole('button', { name: 'Suggest settings s' })).toBeVisible();
   await expect(proposal).toHaveCount(0);
   await page.keyboard.press('s');
-  await expect(proposal).toContainText('3 settings make it so');
+  await expect(proposal).toContainText('3 settings would do it');
   await expect(proposal).toContainText('No set of as few settings costs less');
   await expect(proposal).toContainText('Ilse, on the call is kept from Ilse’s ears');
   // The table shows what would be heard; nothing is changed yet.
   await expect(twice).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
-  const card = page.getByRole('complementary', { name: 'Pair' });
+  const card = page.getByRole('complementary', { name: 'Source and destination' });
   await expect(card).toContainText('as proposed');
-  await expect(card.getByRole('button', { name: 'What mends it' })).toHaveCount(0);
+  await expect(card.getByRole('button', { name: 'Fixes' })).toHaveCount(0);
   await page.keyboard.press('Escape');
   await expect(twice).toBeVisible();
   await expect(card).not.toContainText('as proposed');

@@ -9,7 +9,7 @@ test('the order is gone through by one key, kept through a reload and a lost ser
   await page.getByRole('link', { name: 'Run' }).click();
   const now = page.getByTestId('run-step');
   await expect(now).toContainText('all the way down');
-  const list = page.getByRole('list', { name: 'All of it' });
+  const list = page.getByRole('list', { name: 'All steps' });
   const all = await list.getByRole('listitem').count();
   const done = (n: number) => expect(page.getByText(`${n} of ${all} done`)).toBeVisible();
   for (let n = 0; n < 5; n++) await page.keyboard.press('d');
@@ -30,11 +30,11 @@ test('the order is gone through by one key, kept through a reload and a lost ser
   await expect(page.getByRole('button', { name: /^Done/ })).toBeInViewport();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
   expect(wide).toBeLessThanOrEqual(0);
-  await page.getByRole('button', { name: /^Leave it out/ }).click();
-  await page.getByLabel('Why it is left out').fill('borrowed');
+  await page.getByRole('button', { name: /Skip/ }).click();
+  await page.getByLabel('Reason for skipping').fill('borrowed');
   await page.keyboard.press('Enter');
-  await expect(list.getByText('Left out: borrowed.')).toBeVisible();
-  await page.getByLabel('Which order').selectOption('The way down');
+  await expect(list.getByText('Skipped: borrowed.')).toBeVisible();
+  await page.getByLabel('Which list').selectOption('Shut down');
   await expect(page.getByText(/^0 of \d+ done/)).toBeVisible();
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Markdown' }).click();
@@ -49,12 +49,12 @@ test('the day: checks to go, what may run out, markers, a trouble found, and all
   const verdict = page.getByLabel('Go or no go');
   await expect(verdict).toContainText('No go yet');
   await page.keyboard.press('x');
-  await expect(verdict).toContainText('1 thing not well');
-  await page.getByRole('button', { name: 'Budgets' }).click();
+  await expect(verdict).toContainText('1 check failed');
+  await page.getByRole('button', { name: 'Resources' }).click();
   await page.getByLabel('Backup recorder, disk or card: free, GB').fill('5');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('row', { name: /Backup recorder/ })).toContainText('before the end');
-  await page.getByRole('button', { name: 'While it goes on' }).click();
+  await page.getByRole('button', { name: 'Live' }).click();
   await expect(page.getByTestId('run-clock')).toBeVisible();
   await page.keyboard.press('m');
   await expect(page.getByLabel('Markers').getByRole('listitem')).toHaveCount(1);
@@ -69,9 +69,9 @@ test('the day: checks to go, what may run out, markers, a trouble found, and all
   // One key from anywhere: what is heard, and where to look first.
   await page.keyboard.press('!');
   await expect(page).toHaveURL(/\/trouble$/);
-  await page.getByLabel('Listener').selectOption('Backup recorder');
+  await page.getByLabel('Destination').selectOption('Backup recorder');
   await page.getByLabel('Source').selectOption('Wren, voice');
-  await page.getByRole('button', { name: /That is wrong/ }).click();
+  await page.getByRole('button', { name: /Report problem/ }).click();
   const look = page.getByTestId('next-look');
   await expect(look).toContainText('Mixer, Strip 1');
   await page.reload();
@@ -79,22 +79,22 @@ test('the day: checks to go, what may run out, markers, a trouble found, and all
   await page.keyboard.press('1');
   await expect(page.getByTestId('found')).toContainText('A plug of the lead from Wren’s microphone');
   await page.keyboard.press('y');
-  await expect(page.getByRole('button', { name: /That is wrong/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Report problem/ })).toBeVisible();
 
   await page.getByRole('link', { name: 'Run' }).click();
-  await page.getByRole('button', { name: 'End the session' }).click();
+  await page.getByRole('button', { name: 'End session' }).click();
   await page.getByLabel('What to remember').fill('spare lead in the box');
-  await page.getByRole('button', { name: 'It went well' }).click();
+  await page.getByRole('button', { name: 'End: it went well' }).click();
   await page.getByRole('link', { name: 'Log' }).click();
-  await expect(page.getByText('The rig is drawn as it was then.')).toBeVisible();
-  await page.getByLabel('Find in the log').fill('spare lead');
-  await expect(page.getByText('1 of 25 hold it')).toBeVisible();
+  await expect(page.getByText('The drawing is the same as then.')).toBeVisible();
+  await page.getByLabel('Search the log').fill('spare lead');
+  await expect(page.getByText('1 of 25 match')).toBeVisible();
   await page.locator('.log-list summary').first().click();
   await expect(page.locator('.log-facts')).toContainText(
-    'At Backup recorder, Wren, voice is not heard. It was: A plug',
+    'At Backup recorder, Wren, voice is not heard. Cause: A plug',
   );
   await expect(page.locator('.log-facts')).toContainText('lap record');
-  await expect(page.getByLabel('Figures over time')).toContainText('has moved up by more than chance');
+  await expect(page.getByLabel('Figures over time')).toContainText('has changed up by more than chance');
 });
 
 const CUT_OFF_MS = 60_000;
@@ -129,9 +129,9 @@ test('a phone on the network: in by a code once, ticks beside the desk while the
   await expect(stranger.getByRole('alert')).toContainText('used already');
   await other.close();
 
-  await page.getByRole('button', { name: 'In order' }).click();
+  await page.getByRole('button', { name: 'Steps' }).click();
   await expect(page.getByTestId('run-step')).toBeVisible();
-  const list = page.getByRole('list', { name: 'All of it' });
+  const list = page.getByRole('list', { name: 'All steps' });
   const all = await list.getByRole('listitem').count();
   const count = async (of: typeof page) =>
     Number(/^(\d+) of/.exec((await of.getByText(/^\d+ of \d+ done/).textContent())!)![1]);
@@ -162,7 +162,7 @@ test('a phone on the network: in by a code once, ticks beside the desk while the
   await expect.poll(async () => (await count(phone)) - (await count(page))).toBe(0);
   while ((await count(page)) < all) await page.keyboard.press('d');
   await expect.poll(() => count(phone)).toBe(all);
-  for (const screen of [page, phone]) await screen.getByLabel('Which order').selectOption('The way down');
+  for (const screen of [page, phone]) await screen.getByLabel('Which list').selectOption('Shut down');
   await tickBoth(15);
   await expect.poll(async () => (await count(phone)) - (await count(page))).toBe(0);
 
@@ -186,7 +186,7 @@ test('an archive goes out, comes back beside, and a cut one is refused with what
 }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/log`);
   const saved = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'with all takes in Measure' }).click();
+  await page.getByRole('link', { name: 'include all takes in Measure' }).click();
   const archive = (await (await saved).path())!;
   await page.goto(server.url);
   await page
@@ -206,7 +206,7 @@ test('ways to build it are drawn, weighed, and one becomes a rig', async ({ page
   await expect(rows).toHaveCount(15);
   await expect(rows.nth(1)).toContainText('Your desk as it is');
   await page.getByRole('button', { name: 'Digital mixer that is its own interface' }).click();
-  await expect(page.getByLabel('The way that is looked at')).toContainText('It brings all that the plan wants.');
+  await expect(page.getByLabel('Selected alternative')).toContainText('Meets the whole plan.');
   await page.keyboard.press('r');
   await expect(page.getByText('Boathouse relay: Digital mixer that is its own interface')).toBeVisible();
 });

@@ -4,10 +4,10 @@ import { DEMO_RIG, expect, test } from './server.ts';
 
 test('an earlier version is looked at and brought back as one step, and undone', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
-  const findings = page.getByRole('table', { name: 'Findings' });
+  const findings = page.getByRole('table', { name: 'Issues' });
   await findings.getByRole('button', { name: /^Couch game reaches Stream twice/ }).click();
   await page
-    .getByLabel('Finding', { exact: true })
+    .getByLabel('Issue', { exact: true })
     .getByRole('button', { name: /^To do at the desk/ })
     .first()
     .click();

@@ -35,25 +35,25 @@ test('a slate is shown, made into a film, read back on the bench, and finds its 
   // Handed on as it was made: nothing is late, every picture is read, none was lost, no cell of it is a flash.
   await expect(row).toContainText('384 of 384');
   await expect(row).toContainText('0, 0, 0');
-  await expect(row).toContainText('handed on');
+  await expect(row).toContainText('direct feed');
   const late = Number.parseFloat((await row.getByRole('cell').nth(1).textContent())!);
   expect(Math.abs(late)).toBeLessThan(3);
   await expect(page.getByText('0 flashes and 0 claps found.')).toBeVisible();
 
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
-  await page.getByRole('link', { name: 'Path test' }).click();
-  await page.getByLabel('Takes for the heap').setInputFiles(path);
+  await page.getByRole('link', { name: 'Sync test' }).click();
+  await page.getByLabel('Takes for the batch').setInputFiles(path);
   await page.getByRole('button', { name: 'couch clap.mp4' }).click();
   const heap = page.getByTestId('heap');
-  await expect(heap.getByText(/slate 3, 8 beats/)).toBeVisible({ timeout: 120_000 });
+  await expect(heap.getByText(/sync slate/)).toBeVisible({ timeout: 120_000 });
   await expect(heap.getByText(/4 claps/)).toBeVisible({ timeout: 60_000 });
   await page.getByLabel(/^Source of console film/).selectOption('Couch game');
-  await page.getByRole('button', { name: 'All 2 into the test' }).click();
+  await page.getByRole('button', { name: 'Add all 2 to the test' }).click();
   const table = page.getByTestId('path-test');
   await expect(table).toContainText('Couch voices at');
   await expect(table).toContainText('Couch game at');
   const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
-  await table.getByRole('button', { name: 'Take it into the rig' }).first().click();
+  await table.getByRole('button', { name: 'Add to rig' }).first().click();
   await expect(table.getByText('in the rig')).toBeVisible();
   await saved;
   await page.reload();

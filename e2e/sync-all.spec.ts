@@ -7,12 +7,12 @@ test('all listeners are put right at once, with a proof; tracks may be slipped i
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
   await expect(page.getByRole('button', { name: /^Couch voices:/ })).toBeVisible();
   await page.keyboard.press('a');
-  await expect(page.getByRole('heading', { name: 'Arrivals at all listeners' })).toBeVisible();
-  await expect(page.getByRole('img', { name: 'Arrivals at Stream' })).toContainText('late');
+  await expect(page.getByRole('heading', { name: 'Timing at all destinations' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Timing at “Stream”' })).toContainText('late');
   await page.keyboard.press('p');
-  await expect(page.getByTestId('all-aligned')).toContainText('All of them come into tolerance.');
+  await expect(page.getByTestId('all-aligned')).toContainText('All within tolerance.');
   await expect(page.getByTestId('all-aligned')).toContainText('that is proven');
-  const proposed = page.getByRole('table', { name: 'Settings that are proposed' });
+  const proposed = page.getByRole('table', { name: 'Suggested settings' });
   await expect(proposed.getByRole('row', { name: /Capture program Input 4, picture delay 0 ms 168 ms/ })).toBeVisible();
   await page.keyboard.press('d');
   await expect(page.getByRole('link', { name: /to check, [1-9] to do$/ })).toBeVisible();
@@ -20,13 +20,13 @@ test('all listeners are put right at once, with a proof; tracks may be slipped i
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('link', { name: /to check, 0 to do$/ })).toBeVisible();
   // The other school: fewer delays, and a list for the edit.
-  await page.getByLabel('Tracks that are recorded').selectOption('edit');
-  await page.getByRole('button', { name: /^Put all right/ }).click();
+  await page.getByLabel('Recorded tracks').selectOption('edit');
+  await page.getByRole('button', { name: /Suggest delays for all destinations/ }).click();
   await expect(page.getByTestId('all-aligned')).toContainText('that is proven');
-  const slips = page.getByRole('table', { name: 'To be slipped in the edit' });
+  const slips = page.getByRole('table', { name: 'To move in the edit' });
   await expect(slips.getByRole('row', { name: /^Track 3, couch Couch voices/ })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Track 3, couch' })).toContainText('slipped in the edit');
+  await expect(page.getByRole('region', { name: 'Track 3, couch' })).toContainText('corrected in the edit');
   // One listener again, by the list.
-  await page.getByLabel('Listener').selectOption('stream');
+  await page.getByLabel('Destination').selectOption('stream');
   await expect(page.getByRole('heading', { name: /at: Stream/ })).toBeVisible();
 });

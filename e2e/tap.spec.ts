@@ -4,7 +4,7 @@ import { DEMO_RIG, expect, test } from './server.ts';
 const at = (url: string, view: string): string => `${url}/rigs/${DEMO_RIG}/tap?view=${view}`;
 const record = async (page: Page, ...listeners: string[]) => {
   for (const listener of listeners) {
-    await page.getByLabel('Listener to be recorded by a stand-in').selectOption(listener);
+    await page.getByLabel('Destination to simulate').selectOption(listener);
     await expect(page.getByLabel(`Whose take Stand-in, ${listener} is`)).toBeVisible({ timeout: 60_000 });
   }
 };
@@ -15,9 +15,9 @@ test('a drill, all of it in the browser: tapped, read, explained, drawn as it is
 }) => {
   test.setTimeout(240_000);
   await page.goto(at(server.url, 'play'));
-  await expect(page.getByRole('button', { name: /on to the takes/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /Next: add takes/ })).toBeDisabled();
   for (const box of await page.getByRole('checkbox').all()) await box.check();
-  await page.getByRole('button', { name: /on to the takes/ }).click();
+  await page.getByRole('button', { name: /Next: add takes/ }).click();
   // The same fault each time: the next number of chance, and that one only.
   await page.evaluate(() => {
     const random = Math.random;
@@ -26,25 +26,25 @@ test('a drill, all of it in the browser: tapped, read, explained, drawn as it is
       return 0.442;
     };
   });
-  await page.getByRole('button', { name: 'Drill: hide a fault' }).click();
+  await page.getByRole('button', { name: 'Practice: hide a fault' }).click();
   await expect(page.getByText(/A drill is on/)).toBeVisible({ timeout: 60_000 });
   // The page answers while a take is read.
-  await page.getByLabel('Listener to be recorded by a stand-in').selectOption('Stream');
+  await page.getByLabel('Destination to simulate').selectOption('Stream');
   await page.keyboard.press('b');
   await expect(page.getByRole('heading', { name: 'Before anything plays' })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page.getByRole('progressbar', { name: 'Reading Stream' })).toBeVisible();
   await record(page, 'Track 2, console');
-  await page.getByRole('button', { name: 'On to the readings' }).click();
-  const apart = page.getByLabel('What does not agree');
+  await page.getByRole('button', { name: 'Next: readings' }).click();
+  const apart = page.getByLabel('What doesn’t match');
   await expect(apart).toContainText('Wren, voice should not reach Track 2, console and does, 12 dB under the loudest.');
   await page.keyboard.press('e');
   const first = page.locator('.tap-explain').first();
   await expect(first).toContainText('Capture program, Input 3, mute on track 2: off, and not on.', { timeout: 60_000 });
   await expect(first).toContainText('Explains');
-  await first.getByRole('button', { name: 'This is it' }).click();
+  await first.getByRole('button', { name: 'That’s the cause' }).click();
   await expect(page.getByTestId('drill-over')).toContainText('Found, with 2 takes.');
-  await page.getByRole('button', { name: 'Make the drawing true to the desk' }).first().click();
+  await page.getByRole('button', { name: 'Update the drawing to match' }).first().click();
   await expect(page.getByText('should not reach Track 2')).toHaveCount(0);
   await expect(
     page.getByRole('gridcell', { name: /^Wren, voice at Track 2, console: as drawn, read −12 dB/ }),
@@ -52,7 +52,7 @@ test('a drill, all of it in the browser: tapped, read, explained, drawn as it is
 
   // Mended in the drawing and at the desk; tapped again it is as drawn, and outlives a reload.
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await page.getByRole('button', { name: 'Put the drill away' }).click();
+  await page.getByRole('button', { name: 'Close the exercise' }).click();
   await page.getByRole('button', { name: /^Takes/ }).click();
   await record(page, 'Track 2, console');
   await page.reload();
@@ -66,14 +66,14 @@ test('what a tap measured is taken into the rig, seen with what rests on it, dro
 }) => {
   await page.goto(at(server.url, 'takes'));
   await record(page, 'Track 4, mixer');
-  await page.getByRole('button', { name: 'On to the readings' }).click();
-  await page.getByRole('button', { name: /^Take all \d+ in/ }).click();
+  await page.getByRole('button', { name: 'Next: readings' }).click();
+  await page.getByRole('button', { name: /to the rig/ }).click();
   await page.getByRole('link', { name: /^partly measured/ }).click();
   const figures = page.getByRole('table', { name: 'Measured figures' });
   const row = figures.getByRole('row', { name: /^Couch game at Track 4, mixer: / });
   await expect(row).toContainText(/delay [+−][\d.]+ ms, ±0.10/);
   await row.getByRole('button', { name: /^What rests on/ }).click();
-  await expect(page.getByRole('list', { name: 'Rests on it' })).toContainText('Track 4, mixer');
+  await expect(page.getByRole('list', { name: 'What depends on it' })).toContainText('Track 4, mixer');
   const all = await figures.getByRole('button', { name: /^Drop/ }).count();
   await row.getByRole('button', { name: /^Drop/ }).click();
   await expect(row).toHaveCount(0);
@@ -111,14 +111,14 @@ test('a tune is played by its page, taken along as a film, and read back with it
   await (await wav).saveAs(sound);
 
   await page.getByRole('button', { name: /^Takes/ }).click();
-  await page.getByLabel('Takes of the tap').setInputFiles([path, sound]);
+  await page.getByLabel('Tap test takes').setInputFiles([path, sound]);
   for (const name of [/^Whose take Stream/, /^Whose take Track 2, console/])
     await expect(page.getByLabel(name)).toBeVisible({ timeout: 90_000 });
-  await page.getByRole('button', { name: 'On to the readings' }).click();
+  await page.getByRole('button', { name: 'Next: readings' }).click();
   await page.getByRole('gridcell', { name: /^Couch game at Stream/ }).click();
   const reading = page.getByTestId('reading');
   await expect(reading).toContainText('Sure (0.999)');
-  const row = reading.getByRole('row', { name: /Sound against its picture/ });
+  const row = reading.getByRole('row', { name: /Audio vs\. video/ });
   const [, apartMs, bound] = /([+−]?[\d.]+) ms, ±([\d.]+) ms/.exec((await row.textContent())!)!;
   expect(Math.abs(Number(apartMs!.replace('−', '-')))).toBeLessThan(Math.max(17, Number(bound)));
 });
@@ -139,7 +139,7 @@ test('a phone on the network plays a tune once all that has to be so is so', asy
   const phone = await hand.newPage();
   await phone.goto(`${door}#${code}`);
   await phone.getByRole('link', { name: 'Boathouse relay', exact: true }).click();
-  await phone.getByRole('button', { name: 'Tunes' }).click();
+  await phone.getByRole('button', { name: 'Test tunes' }).click();
   await expect(phone.getByTestId('tune')).toBeHidden();
   for (const box of await phone.getByRole('checkbox').all()) await box.check();
   await phone.getByLabel('This phone plays').selectOption('tune 3, Couch voices');

@@ -2,8 +2,8 @@ import { expect, test } from './server.ts';
 
 test('a round trip is timed over the stand-in loop, silent until it is turned up', async ({ page, server }) => {
   await page.goto(`${server.url}/bench`);
-  await page.getByRole('link', { name: 'Time this computer’s round trip' }).click();
-  await page.getByLabel('What it comes back by').selectOption('stand-in');
+  await page.getByRole('link', { name: 'Measure round-trip latency' }).click();
+  await page.getByLabel('Return input').selectOption('stand-in');
   await page.getByRole('button', { name: /^Start/ }).click();
   await expect(page.getByText(/Nothing comes back yet/)).toBeVisible();
   await expect(page.getByTestId('round-trip')).toHaveCount(0);

@@ -2,7 +2,7 @@ import { DEMO_RIG, expect, test } from './server.ts';
 
 test('a variant is made, changed, and laid beside the rig that it came from', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
-  await expect(page.getByRole('region', { name: 'What can fail' })).toContainText(/\d+ things: \d+ boxes/);
+  await expect(page.getByRole('region', { name: 'Points of failure' })).toContainText(/\d+ things: \d+ boxes/);
   await page.getByRole('link', { name: 'Compare' }).click();
   await expect(page.getByRole('heading', { name: 'Compare' })).toBeVisible();
   await page.keyboard.press('v');
@@ -13,9 +13,9 @@ test('a variant is made, changed, and laid beside the rig that it came from', as
     .getByRole('application')
     .getByRole('button', { name: /^Camera capture, / })
     .click();
-  await page.getByLabel('Tap', { exact: true }).getByRole('button', { name: 'Take out' }).click();
+  await page.getByLabel('Tap point', { exact: true }).getByRole('button', { name: 'Remove' }).click();
   await page.getByRole('link', { name: 'Compare' }).click();
-  const boxes = page.getByRole('region', { name: 'Boxes and programs' });
+  const boxes = page.getByRole('region', { name: 'Devices and apps' });
   await expect(boxes).toContainText('Only in Boathouse relay');
   await expect(boxes).toContainText('Camera capture');
   await expect(figures.getByRole('row', { name: /^Boxes/ })).toContainText('variant B');

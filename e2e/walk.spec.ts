@@ -15,11 +15,11 @@ async function relayTake(page: Page, url: string): Promise<string> {
 test('by pointer: from the demo rig over a real file to a delay that puts it right', async ({ page, server }) => {
   await page.goto(server.url);
   await page.getByRole('button', { name: 'Open Boathouse relay' }).click();
-  await expect(page.getByRole('heading', { name: /Arrivals at: Stream/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Timing/ })).toBeVisible();
   const couch = page.getByRole('button', { name: /^Couch voices:/ });
   await expect(couch).toHaveAccessibleName(/early$/);
   await couch.click();
-  await expect(page.getByLabel('Tap', { exact: true })).toContainText('typical');
+  await expect(page.getByLabel('Tap point', { exact: true })).toContainText('typical');
 
   await page.getByRole('link', { name: 'Measure', exact: true }).click();
   const chooser = page.waitForEvent('filechooser');
@@ -35,18 +35,18 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
 
   await page.reload();
   await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
-  const card = page.getByLabel('What the take speaks of');
+  const card = page.getByLabel('Recorded at');
   await card.getByLabel('Source').selectOption({ label: 'Couch voices' });
   await expect(card).toContainText(/Input 2, picture delay/);
-  await card.getByRole('button', { name: /Take it into the rig/ }).click();
+  await card.getByRole('button', { name: /Add to rig/ }).click();
 
   await expect(page.getByRole('button', { name: /^Couch voices: 6\d ms late/ })).toBeVisible();
-  await expect(page.getByLabel('Tap', { exact: true })).toContainText('measured');
-  await page.getByRole('button', { name: /Put it right/ }).click();
+  await expect(page.getByLabel('Tap point', { exact: true })).toContainText('measured');
+  await page.getByRole('button', { name: /Suggest delays/ }).click();
   await expect(page.getByLabel(/Input 2, picture delay/)).toHaveValue(/^6\d$/);
   await page.getByRole('button', { name: /To do at the desk: \d+ settings/ }).click();
   // A proposal that nobody has ticked is not called right.
-  await expect(page.getByLabel('Tap', { exact: true })).toContainText('once it is done at the desk');
+  await expect(page.getByLabel('Tap point', { exact: true })).toContainText('once it is done at the desk');
   await page.getByRole('button', { name: 'To-do list t' }).click();
   const open = page.getByRole('row', { name: /open since/ });
   await expect(open.first()).toBeVisible();
@@ -57,7 +57,7 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
   }
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: /^Couch voices: (0 ms|1 ms)/ })).toBeVisible();
-  await expect(page.getByLabel('Tap', { exact: true })).toContainText('in time');
+  await expect(page.getByLabel('Tap point', { exact: true })).toContainText('in sync');
 
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
@@ -77,7 +77,7 @@ test('by keyboard: listener, source, proposal, verb and undo', async ({ page, se
   await page.keyboard.press('Control+Shift+z');
   await expect(page.getByRole('button', { name: /^Couch voices: 0 ms/ })).toBeVisible();
   await page.keyboard.press('l');
-  await expect(page.getByRole('heading', { name: /Arrivals at: Track 1/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Timing/ })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('Put it right');
   await leaveByEscape(page, page.getByRole('dialog'));
@@ -120,7 +120,7 @@ test('two takes of one talk: how they lie to each other and drift, taken into th
   expect(await saved('Table, CSV')).toContain('runs longer, ppm');
   const [wav] = await Promise.all([
     page.waitForEvent('download'),
-    slips.getByRole('button', { name: 'Corrected, WAV' }).click(),
+    slips.getByRole('button', { name: 'Corrected WAV' }).click(),
   ]);
   const told = spawnSync(
     process.execPath,
@@ -132,13 +132,13 @@ test('two takes of one talk: how they lie to each other and drift, taken into th
   const lies = JSON.parse(told.stdout);
   expect(Math.abs(lies.offsetMs)).toBeLessThan(0.1);
   expect(Math.abs(lies.driftPpm)).toBeLessThan(1);
-  const card = page.getByLabel('What the take speaks of');
+  const card = page.getByLabel('Recorded at');
   // The takes' names tell whose clocks they went by; it can be said otherwise.
   await expect(card.getByLabel('Clock of the first take')).toHaveValue('backup-recorder');
   await expect(card.getByLabel('Clock of the second take')).not.toHaveValue('');
   await card.getByLabel('Clock of the second take').selectOption({ label: 'Mixer' });
-  await card.getByRole('button', { name: 'Take the clocks into the rig' }).click();
+  await card.getByRole('button', { name: 'Add clocks to rig' }).click();
   await expect(card).toContainText('The rig knows it, since');
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?listener=track-4&source=wren`);
-  await expect(page.getByLabel('Tap', { exact: true })).toContainText('−31.0 ppm against Backup recorder');
+  await expect(page.getByLabel('Tap point', { exact: true })).toContainText('−31.0 ppm against Backup recorder');
 });

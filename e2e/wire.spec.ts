@@ -4,9 +4,9 @@ import { DEMO_RIG, expect, test } from './server.ts';
 test('a fault is found, its fix tried and put on the list, ticked, and taken back', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
   await page.getByRole('link', { name: 'Wire' }).click();
-  const findings = page.getByRole('table', { name: 'Findings' });
+  const findings = page.getByRole('table', { name: 'Issues' });
   await findings.getByRole('button', { name: /^Couch game reaches Stream twice/ }).click();
-  const card = page.getByLabel('Finding', { exact: true });
+  const card = page.getByLabel('Issue', { exact: true });
   await expect(card).toContainText('Mixer, Strips 5 and 6, fader: all the way down');
   await expect(card).toContainText('3 findings fewer, none comes.');
   await card.getByRole('button', { name: /^To do at the desk/ }).click();
@@ -24,11 +24,11 @@ test('a fault is found, its fix tried and put on the list, ticked, and taken bac
 
 test('a lead’s length is corrected and kept; a lead too long is said with its limit', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
-  const length = page.getByLabel('Length of the lead from Couch camera to Camera capture, m');
+  const length = page.getByLabel('Length of the cable “Couch camera” → “Camera capture”, m');
   const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
   await length.fill('8');
   await length.press('Enter');
-  const findings = page.getByRole('table', { name: 'Findings' });
+  const findings = page.getByRole('table', { name: 'Issues' });
   await expect(findings).toContainText('is 8 m; HDMI at 18 Gbit/s ends at 5 m');
   await saved;
   await page.reload();
@@ -38,23 +38,23 @@ test('a lead’s length is corrected and kept; a lead too long is said with its 
 test('leads go out as a table, come back corrected, and a bad row is reported', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Leads as CSV' }).click();
+  await page.getByRole('button', { name: 'Cables as CSV' }).click();
   const table = readFileSync((await (await download).path())!, 'utf8');
   const corrected = table.replace('camera,hdmi,camera-capture,hdmi,lead,2,', 'camera,hdmi,camera-capture,hdmi,lead,4,');
   expect(corrected).not.toBe(table);
-  await page.getByLabel('Table of leads').setInputFiles({
+  await page.getByLabel('Cable table file').setInputFiles({
     name: 'leads.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from(`${corrected}x,nobody,a,mixer,strip-1,lead,1,seen\r\n`),
   });
   await expect(page.getByText(/rows read, 1 left out; undo takes all of it back/)).toBeVisible();
   await expect(page.getByText(/There is no device 'nobody' in the rig/)).toBeVisible();
-  const length = page.getByLabel('Length of the lead from Couch camera to Camera capture, m');
+  const length = page.getByLabel('Length of the cable “Couch camera” → “Camera capture”, m');
   await expect(length).toHaveValue('4');
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(length).toHaveValue('2');
   await page
-    .getByLabel('Table of leads')
+    .getByLabel('Cable table file')
     .setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n1,2') });
   await expect(page.getByText(/The table lacks the column/)).toBeVisible();
   // Print is asked of the browser with the sheets in place, and nothing stays behind.
@@ -71,9 +71,9 @@ test('leads go out as a table, come back corrected, and a bad row is reported', 
   });
   for (const [sheets, name, holds, size] of [
     ['wiring sheet', 'Boathouse relay, wiring.svg', 'sheet 1 of 1', /size: letter;/],
-    ['line map', 'Boathouse relay, map.svg', 'Mixer', /size: letter landscape/],
+    ['signal map', 'Boathouse relay, map.svg', 'Mixer', /size: letter landscape/],
   ] as const) {
-    await page.getByLabel('Paper').selectOption('letter');
+    await page.getByLabel('Paper size').selectOption('letter');
     await page.getByLabel('Sheets').selectOption({ label: sheets });
     const paper = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Save as SVG' }).click();
@@ -87,6 +87,6 @@ test('leads go out as a table, come back corrected, and a bad row is reported', 
     await expect(page.locator('.print-sheets')).toHaveCount(0);
   }
   await page.emulateMedia({ media: 'print' });
-  await expect(page.getByRole('table', { name: 'To have' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Shopping list' })).toBeVisible();
   await expect(page.getByRole('navigation')).toBeHidden();
 });

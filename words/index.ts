@@ -1,7 +1,41 @@
+export { bench } from './en/bench.ts';
+export { blind } from './en/blind.ts';
+export { charts } from './en/charts.ts';
 export { common } from './en/common.ts';
+export { desk } from './en/desk.ts';
+export { firstDesk } from './en/first-desk.ts';
 export { frame } from './en/frame.ts';
+export { gear } from './en/gear.ts';
+export { glossary, type TermId } from './en/glossary.ts';
+export { hand } from './en/hand.ts';
+export { join } from './en/join.ts';
+export { level } from './en/level.ts';
+export { listen } from './en/listen.ts';
+export { log } from './en/log.ts';
+export { measured } from './en/measured.ts';
+export { mix } from './en/mix.ts';
+export { moment } from './en/moment.ts';
+export { parts } from './en/parts.ts';
+export { paths } from './en/paths.ts';
 export { plan } from './en/plan.ts';
+export { players } from './en/players.ts';
 export { rigs } from './en/rigs.ts';
+export { route } from './en/route.ts';
+export { run } from './en/run.ts';
+export { slate } from './en/slate.ts';
+export { store } from './en/store.ts';
+export { sync } from './en/sync.ts';
+export { take } from './en/take.ts';
+export { tap } from './en/tap.ts';
+export { treat } from './en/treat.ts';
+export { trip } from './en/trip.ts';
+export { trouble } from './en/trouble.ts';
+export { variants } from './en/variants.ts';
+export { versions } from './en/versions.ts';
+export { watch } from './en/watch.ts';
+export { ways } from './en/ways.ts';
+export { wire } from './en/wire.ts';
+export { workers } from './en/workers.ts';
 export {
   type Language,
   type Message,
@@ -11,5 +45,5 @@ export {
   sayWith,
   speak,
   TAGS,
-  type Tag,
+  tagsOf,
 } from './message.ts';

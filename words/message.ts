@@ -10,7 +10,7 @@ interface ValueOf {
   count: number;
   number: number;
   name: string;
-  text: string;
+  text: string | number;
 }
 
 export type Spec = Readonly<Record<string, ParameterKind>>;
@@ -25,9 +25,15 @@ export interface Message<S extends Spec = Spec> {
   readonly spec: S;
 }
 
-/** Parts of a sentence that stand out: a key to press, something strong, a link. A message names them as tags. */
+/**
+ * Parts of a sentence that are drawn differently: a key to press, strong text, a link. A message names them as tags; any
+ * other tag is the id of a term in the glossary, which it opens.
+ */
 export const TAGS = ['kbd', 'b', 'a'] as const;
-export type Tag = (typeof TAGS)[number];
+
+const TAG = /<([a-z][\w-]*)>/g;
+/** The tags of a message, each once. */
+export const tagsOf = (icu: string): string[] => [...new Set([...icu.matchAll(TAG)].map((match) => match[1]!))];
 
 export interface Language {
   /** Chooses between one and many. */
@@ -51,20 +57,26 @@ export function speak(language: Partial<Language> = {}): void {
 export function message(icu: string): Message<None>;
 export function message<const S extends Spec>(icu: string, spec: S): Message<S>;
 export function message(icu: string, spec: Spec = {}): Message {
-  const self: Message = Object.assign((params: Params<Spec> = {}) => String(sayWith(self, params, UNTAGGED)), {
-    icu,
-    spec,
-  });
+  const self: Message = Object.assign(
+    (params: Params<Spec> = {}) => String(sayWith(self, params, (_, inside) => inside.join(''))),
+    {
+      icu,
+      spec,
+    },
+  );
   return self;
 }
 
 type Values = NonNullable<Parameters<IntlMessageFormat['format']>[0]>;
+/** Draws the parts within a tag. */
+export type DrawTag = (tag: string, inside: readonly unknown[]) => unknown;
 
-/** Where there is nothing but text, what stands out is text like the rest. */
-const UNTAGGED: Values = Object.fromEntries(TAGS.map((tag) => [tag, (parts: readonly unknown[]) => parts.join('')]));
-
-/** A sentence whose tagged parts are made by `tags`: text, or a list of text and what those make. */
-export function sayWith(message: Message, params: Params<Spec>, tags: Values): ReturnType<IntlMessageFormat['format']> {
+/** A sentence whose tagged parts are drawn by `draw`: text, or a list of text and what was drawn. */
+export function sayWith(
+  message: Message,
+  params: Params<Spec>,
+  draw: DrawTag,
+): ReturnType<IntlMessageFormat['format']> {
   let made = compiled.get(message);
   if (!made) {
     made = new IntlMessageFormat(spoken.textOf(message), spoken.locale, undefined, { formatters: FORMATTERS });
@@ -74,7 +86,8 @@ export function sayWith(message: Message, params: Params<Spec>, tags: Values): R
     key,
     message.spec[key] === 'name' ? `“${value}”` : value,
   ]);
-  return made.format({ ...tags, ...Object.fromEntries(shown) });
+  const tags = tagsOf(message.icu).map((tag) => [tag, (inside: readonly unknown[]) => draw(tag, inside)]);
+  return made.format(Object.fromEntries([...tags, ...shown]) as Values);
 }
 
 const MINUS = '−';

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import {
   isArgumentElement,
   isDateElement,
+  isLiteralElement,
   isNumberElement,
   isPluralElement,
   isSelectElement,
@@ -17,10 +18,13 @@ import { MARK, markedText } from './marked.ts';
 import { type Message, message, sayWith, speak, TAGS } from './message.ts';
 
 const { common, frame, plan, rigs } = words;
-const subjects: Record<string, Record<string, unknown>> = { common, frame, plan, rigs };
-const all = Object.entries(subjects).flatMap(([subject, own]) =>
-  Object.entries(own).map(([key, one]) => ({ name: `${subject}.${key}`, message: one as Message })),
-);
+const isSubject = (one: unknown): one is Record<string, Message> => typeof one === 'object' && !Array.isArray(one);
+const subjects = Object.entries(words).filter(([, one]) => isSubject(one));
+const named = (subject: string, own: object): { name: string; message: Message }[] =>
+  Object.entries(own).flatMap(([key, one]) =>
+    typeof one === 'function' ? [{ name: `${subject}.${key}`, message: one }] : named(`${subject}.${key}`, one),
+  );
+const all = subjects.flatMap(([subject, own]) => named(subject, own));
 
 /** What a message asks for, by name, and its tags. */
 function used(elements: readonly MessageFormatElement[], into = { names: new Set<string>(), tags: new Set<string>() }) {
@@ -41,9 +45,23 @@ function used(elements: readonly MessageFormatElement[], into = { names: new Set
   return into;
 }
 
-/** The words of a message as they are read, each parameter as one word. */
-const read = ({ icu }: Message): string =>
-  icu.replace(/<[^>]+>/g, '').replace(/\{(\w+)(?:, (?:number|text)[^{}]*)?\}/g, 'it');
+/** The words of a message as they are read: of plurals the last form, each parameter as one word. */
+function read(icu: string): string {
+  const text = (elements: readonly MessageFormatElement[]): string =>
+    elements
+      .map((one) => {
+        if (isTagElement(one)) return text(one.children);
+        if (isPluralElement(one) || isSelectElement(one)) return text(one.options.other!.value);
+        return isLiteralElement(one) ? one.value : 'it';
+      })
+      .join('');
+  return text(parse(icu));
+}
+
+/** All but the other names of terms, which are searched for and not said. */
+const said = all
+  .filter(({ name }) => !name.endsWith('.names'))
+  .map(({ name, message: one }) => ({ name, text: read(one.icu) }));
 
 afterEach(() => speak());
 
@@ -51,19 +69,23 @@ describe('every message', () => {
   it.each(all)('$name is ICU MessageFormat, and asks for just what it says it needs', ({ message: one }) => {
     const { names, tags } = used(parse(one.icu));
     expect([...names].sort()).toEqual(Object.keys(one.spec).sort());
-    for (const tag of tags) expect(TAGS).toContain(tag);
+    for (const tag of tags) expect([...TAGS, ...Object.keys(words.glossary)]).toContain(tag);
   });
 
   it('has no word that was decided against', () => {
     const banned =
-      /\b(leads?|loudspeakers?|ring of earths?|own voice back|anew|borne|so already|whoever|nobody|listeners?|pictures? a second|boxe?s?|to mend|mends|take (?:in|out|off|up|along|back|theirs)|put aside|let it be|not said|told against|once more|amiss|otherwise)\b|‘|\d %/i;
-    for (const { name, message: one } of all) expect(read(one), name).not.toMatch(banned);
+      /\b(leads?|loudspeakers?|ring of earths?|own voice back|anew|borne|so already|whoever|nobody|listeners?|pictures? a second|(?<!DI )box(?:es)?|to mend|mends|mended|take (?:it in|off|up|along|back|theirs)|stands?|stood|laid|spare seat|sealed|stand-ins?|mains|sound devices?|catalogue|colour(?:s|ed)?|metres?|aerials?|borne|amiss|put away|heap|bench|put aside|let it be|not said|told against|once more|amiss|otherwise)\b|‘|\d %/i;
+    expect(said.filter((one) => banned.test(one.text))).toEqual([]);
   });
 
   it('has sentences of 25 words at most, and labels without a full stop', () => {
-    for (const { name, message: one } of all)
-      for (const sentence of read(one).split(/(?<=[.!?])\s/))
-        expect(sentence.split(/\s+/).length, `${name}: ${sentence}`).toBeLessThanOrEqual(25);
+    const long = said.flatMap(({ name, text }) =>
+      text
+        .split(/(?<=[.!?])\s/)
+        .filter((sentence) => sentence.split(/\s+/).length > 25)
+        .map((sentence) => `${name}: ${sentence}`),
+    );
+    expect(long).toEqual([]);
   });
 });
 
@@ -88,10 +110,7 @@ describe('what is said', () => {
 
   it('leaves keys and links out where there is only text, and hands them over where there is more', () => {
     expect(rigs.template()).toBe('Template o');
-    expect(sayWith(rigs.template as Message, {}, { kbd: ([key]: unknown[]) => ({ key }) } as never)).toEqual([
-      'Template ',
-      { key: 'o' },
-    ]);
+    expect(sayWith(rigs.template as Message, {}, (_, [key]) => ({ key }))).toEqual(['Template ', { key: 'o' }]);
   });
 
   it('is of another language where one is spoken, its plurals by its own rules', () => {

@@ -2,7 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { memo, useState } from 'react';
 import { clockOf, knobDb, readingsOf, readLevel } from '#core/units/index.ts';
 import { formatNumber, formatSigned, Sheet, useKey } from '#web/parts/index.ts';
-import { frame } from '#words/index.ts';
+import { frame, frame as say } from '#words/index.ts';
 
 /** One level in every scale, always at hand: typed with its unit, told by the rig's own reference. */
 export const Scales = memo(function Scales({ fullScaleDbu }: { fullScaleDbu: number }) {
@@ -62,16 +62,13 @@ function Converter({ fullScaleDbu }: { fullScaleDbu: number }) {
 }
 
 function Knob({ travel }: { travel: number }) {
-  const start = `${clockOf(travel)}: ${formatNumber(100 * travel)}% of its travel`;
-  if (travel === 0) return <p style={{ marginTop: 10 }}>{start}, fully down.</p>;
+  const start = say.atTravel({ travel: clockOf(travel), travel2: formatNumber(100 * travel) });
+  if (travel === 0) return <p style={{ marginTop: 10 }}>{say.fullyDown({ start })}</p>;
   const [low, nominal, high] = knobDb(travel);
   return (
     <p style={{ marginTop: 10 }}>
-      {start}; with an audio taper {formatNumber(nominal)} dB from its maximum{' '}
-      <span className="quiet">
-        (typical, {formatNumber(low)} to {formatNumber(high)} dB)
-      </span>
-      .
+      {say.withTaper({ start, nominal: formatNumber(nominal) })}{' '}
+      <span className="quiet">{say.typicalRange({ low: formatNumber(low), high: formatNumber(high) })}</span>.
     </p>
   );
 }

@@ -1,4 +1,5 @@
 import { createBrowserRouter } from 'react-router';
+import { frame as say } from '#words/index.ts';
 import { Broken } from './Broken.tsx';
 import { RigFrame } from './RigFrame.tsx';
 import { Shell } from './Shell.tsx';
@@ -8,7 +9,7 @@ export const router = createBrowserRouter([
   {
     element: <Shell />,
     errorElement: <Broken />,
-    hydrateFallbackElement: <p className="page quiet">Opening…</p>,
+    hydrateFallbackElement: <p className="page quiet">{say.openingTitle()}</p>,
     children: [
       { path: '/', lazy: async () => ({ Component: (await import('../rigs/index.ts')).RigsScreen }) },
       { path: '/new', lazy: async () => ({ Component: (await import('../first-desk/index.ts')).FirstDeskScreen }) },

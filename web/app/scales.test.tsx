@@ -19,7 +19,7 @@ describe('the scales', () => {
     const field = dialog.getByLabelText('A level with its unit');
     await user.clear(field);
     await user.type(field, "one o'clock");
-    expect(dialog.getByText(/1 o’clock: 60% of its travel; with an audio taper −11 dB from its maximum/)).toBeTruthy();
+    expect(dialog.getByText(/1 o’clock: 60% of its range; with an audio taper −11 dB below its maximum/)).toBeTruthy();
     await user.clear(field);
     await user.type(field, 'loud');
     expect(field.getAttribute('aria-invalid')).toBe('true');

@@ -3,10 +3,10 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { FileInput, useFileDrop, useKey } from '#web/parts/index.ts';
+import { FileInput, rich, useFileDrop, useKey } from '#web/parts/index.ts';
 import { api, forgetUpload, sayProblem, uploadIdOf, uploadTake, useAppDispatch } from '#web/store/index.ts';
 import { fileOf, forgetFile, rememberFile } from '#web/take/index.ts';
-import { frame } from '#words/index.ts';
+import { frame, bench as say } from '#words/index.ts';
 import { FoundTakes } from './FoundTakes.tsx';
 import { TakeChooser } from './TakeChooser.tsx';
 import { TakesOnBench } from './TakesOnBench.tsx';
@@ -38,7 +38,7 @@ export function Bench({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig,
   /** A large file on its way to the server: the page must stay open for so long. */
   const [sending, setSending] = useState<{ name: string; share: number } | null>(null);
   const drop = useFileDrop((files) => void openFiles(files));
-  useKey('o', 'Open a take', () => chooser.current?.click());
+  useKey('o', say.openTake(), () => chooser.current?.click());
 
   const openFiles = async (files: readonly File[]) => {
     onFailed(null);
@@ -59,7 +59,7 @@ export function Bench({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig,
       } catch (error) {
         onFailed(
           error instanceof TypeError
-            ? `${file.name} is measured here but could not be kept: the server isn’t responding. Choose the file again later: what has arrived is kept, and sending goes on from there.`
+            ? say.wasMeasuredButNot({ file: file.name })
             : error instanceof Error
               ? error.message
               : String(error),
@@ -72,7 +72,7 @@ export function Bench({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig,
   /** Nothing is kept of a file that was just chosen and holds no take; one that was kept before stays where it is. */
   const leaves = (id: string, why: string) => {
     const isNew = fileOf(id) !== undefined;
-    onLeave(id, isNew ? `${why} It was not kept.` : why);
+    onLeave(id, isNew ? say.itWasNotSaved({ why }) : why);
     if (!isNew) return;
     forgetFile(id);
     // It may have been sent already, or be on its way: then it goes once it is there.
@@ -82,7 +82,7 @@ export function Bench({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig,
   const known = takeIds.map((id) => ({
     id,
     record: records.find((t) => t.id === id),
-    name: fileOf(id)?.name ?? records.find((t) => t.id === id)?.name ?? 'take',
+    name: fileOf(id)?.name ?? records.find((t) => t.id === id)?.name ?? say.takeWord(),
   }));
   const missing = takes.data && known.some((k) => !k.record && !fileOf(k.id));
   return (
@@ -90,30 +90,32 @@ export function Bench({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig,
       {failed && <p className="notice">{failed}</p>}
       {sending && (
         <p className="notice row" role="status">
-          <progress value={sending.share} max={1} aria-label={`Sending ${sending.name}`} /> Keeping {sending.name} on
-          this computer: {Math.round(100 * sending.share)}%
+          <progress value={sending.share} max={1} aria-label={say.sending({ sending: sending.name })} />{' '}
+          {say.savingOnThisComputer({ sending: sending.name, share: Math.round(100 * sending.share) })}
         </p>
       )}
       {takes.isError && <p className="notice">{sayProblem(takes.error)}</p>}
-      <FileInput chooser={chooser} label="Take file" accept={ACCEPTED} onFiles={(files) => void openFiles(files)} />
+      <FileInput
+        chooser={chooser}
+        label={say.takeFile()}
+        accept={ACCEPTED}
+        onFiles={(files) => void openFiles(files)}
+      />
       {takeIds.length === 0 || missing ? (
         <div className="page">
           <h1>{frame.measure()}</h1>
-          {missing && <p className="watch">A take of this bench was not kept. Choose its file again.</p>}
+          {missing && <p className="watch">{say.takeWasntSavedChoose()}</p>}
           <div className={`drop ${drop.over ? 'over' : ''}`}>
-            <p>
-              Drop a take here: a WAV, or a video with a clap or a <Link to="/slate">slate</Link> in it. Two takes of
-              the same sound are laid against each other.
-            </p>
+            <p>{rich(say.dropTakeHereWav, {}, '/slate')}</p>
             <p style={{ marginTop: 12 }}>
               <Button variant="solid" onClick={() => chooser.current?.click()}>
-                Open a take <kbd>o</kbd>
+                {rich(say.openTakeO, {})}
               </Button>
             </p>
           </div>
           <p className="row small" style={{ marginTop: 10 }}>
-            <Link to="/slate">Show a slate</Link>
-            <Link to="/round-trip">Time this computer’s round trip</Link>
+            <Link to="/slate">{say.showSyncSlate()}</Link>
+            <Link to="/round-trip">{say.measureRoundTripLatency()}</Link>
           </p>
           <TakeChooser takes={records} loading={takes.isLoading} onOpen={(ids) => onTakes(ids)} rig={rig} />
           <FoundTakes />

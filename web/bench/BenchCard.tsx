@@ -3,6 +3,7 @@ import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { api } from '#web/store/index.ts';
 import { offsetOf } from '#web/take/index.ts';
+import { bench as say } from '#words/index.ts';
 import { DriftIntoRig } from './DriftIntoRig.tsx';
 import { PictureIntoRig } from './PictureIntoRig.tsx';
 import type { Comparison } from './useComparison.ts';
@@ -20,7 +21,7 @@ interface Props {
 export function BenchCard({ bench, comparison, rigId, rig, evaluation }: Props) {
   const withOffset = bench.find((t) => t.notes && offsetOf(t.look, t.notes));
   return (
-    <aside className="card" aria-label="What the take speaks of">
+    <aside className="card" aria-label={say.recordedAt()}>
       {!rig || !evaluation || !rigId ? (
         <IntoARig takeIds={bench.map((t) => t.id)} />
       ) : (
@@ -36,12 +37,7 @@ export function BenchCard({ bench, comparison, rigId, rig, evaluation }: Props) 
               evaluation={evaluation}
             />
           )}
-          {!withOffset && !comparison.offset && (
-            <p className="quiet">
-              A take with a slate, or a flash and a clap, or two takes of one sound, give the rig figures of time. What
-              is wrong with this one points at places of the rig, beside its evidence.
-            </p>
-          )}
+          {!withOffset && !comparison.offset && <p className="quiet">{say.toGetTimingFigures()}</p>}
         </>
       )}
     </aside>
@@ -52,10 +48,8 @@ function IntoARig({ takeIds }: { takeIds: readonly string[] }) {
   const rigs = api.useRigsQuery(undefined);
   return (
     <>
-      <h2>Take it into a rig</h2>
-      <p className="quiet">
-        In a rig, what is measured replaces typical figures, and the delay setting that puts it right follows.
-      </p>
+      <h2>{say.addToRig()}</h2>
+      <p className="quiet">{say.inRigMeasuredFigures()}</p>
       <ul style={{ marginTop: 8 }}>
         {(rigs.data ?? []).map((rig) => (
           <li key={rig.id}>

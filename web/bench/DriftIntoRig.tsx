@@ -5,6 +5,7 @@ import { findTypes, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { Choice, formatDate, formatSigned } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { bench as say } from '#words/index.ts';
 import { guessClock } from './follows.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -45,18 +46,18 @@ export function DriftIntoRig({ bench, ppm, sd, count, rig, evaluation }: Props) 
       sdPpm: sd,
       count,
     });
-    if (done.ok) dispatch(applyStep(done.edit, `Clock measured by ‘${label}’`));
+    if (done.ok) dispatch(applyStep(done.edit, say.clockMeasuredBy({ label })));
   };
   return (
     <>
-      <h2>Clocks</h2>
-      <p className="quiet">Whose clocks were these?</p>
+      <h2>{say.clocks()}</h2>
+      <p className="quiet">{say.whoseClocksAreThese()}</p>
       <table className="table tight">
         <tbody>
           {(
             [
-              [second, 'Clock of the second take', deviceId, setDeviceId, `${formatSigned(ppm, 1)} ppm`],
-              [first, 'Clock of the first take', againstDeviceId, setAgainst, 'reference'],
+              [second, say.clockSecondTake(), deviceId, setDeviceId, say.ppm({ ppm: formatSigned(ppm, 1) })],
+              [first, say.clockFirstTake(), againstDeviceId, setAgainst, 'reference'],
             ] as const
           ).map(([take, label, value, choose, said]) => (
             <tr key={label}>
@@ -71,12 +72,12 @@ export function DriftIntoRig({ bench, ppm, sd, count, rig, evaluation }: Props) 
       </table>
       {known?.takeId === second.id ? (
         <p className="good" style={{ marginTop: 8 }}>
-          The rig knows it, since {formatDate(known.takenAt)}.
+          {say.alreadyInRigSince({ takenAt: formatDate(known.takenAt) })}
         </p>
       ) : (
         <p style={{ marginTop: 10 }}>
           <Button disabled={!deviceId || !againstDeviceId || deviceId === againstDeviceId} onClick={takeIn}>
-            {known ? 'Take it in place of what was measured before' : 'Take the clocks into the rig'}
+            {known ? say.replaceEarlierMeasurement() : say.addClocksToRig()}
           </Button>
         </p>
       )}

@@ -6,6 +6,7 @@ import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { placesOf } from '#core/trouble/index.ts';
 import { formatClock, StateMark, Term } from '#web/parts/index.ts';
+import { bench as say } from '#words/index.ts';
 import { FAULTS } from './fault-names.ts';
 
 interface FaultsProps {
@@ -24,16 +25,16 @@ export function Faults({ diagnosis, rigId, rig, evaluation, listenerId, onSee }:
   if (diagnosis.faults.length === 0)
     return (
       <p>
-        <StateMark state="good" /> No hum, hiss, clipping, echo or drop-out, and both sides are as they should be.
+        <StateMark state="good" /> {say.noHumHissClipping()}
       </p>
     );
   return (
     <table className="table" data-testid="faults">
       <thead>
         <tr>
-          <th>What is wrong</th>
-          <th>What shows it</th>
-          <th>{rig ? 'What in this rig could have made it' : 'Where'}</th>
+          <th>{say.fault()}</th>
+          <th>{say.evidence()}</th>
+          <th>{rig ? say.possibleCausesInThis() : say.where()}</th>
         </tr>
       </thead>
       <tbody>
@@ -77,7 +78,7 @@ interface PlacesProps {
 /** The suspects of this rig, the likeliest first; each with the tap to look at next. */
 function Places({ rigId, rig, evaluation, listenerId, fault }: PlacesProps) {
   const places = useMemo(() => placesOf(rig, evaluation, listenerId, fault), [rig, evaluation, listenerId, fault]);
-  if (places.length === 0) return <span className="quiet">Nothing that is drawn would make it.</span>;
+  if (places.length === 0) return <span className="quiet">{say.nothingInDrawingExplains()}</span>;
   return (
     <ol className="small">
       {places.map(({ where, why, tap }) => (

@@ -11,10 +11,12 @@ import {
   formatNumber,
   formatOffset,
   formatSigned,
+  rich,
   StateMark,
   Term,
 } from '#web/parts/index.ts';
 import { offsetOf } from '#web/take/index.ts';
+import { common, bench as say } from '#words/index.ts';
 import { SlipListRow } from './SlipList.tsx';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
@@ -45,22 +47,20 @@ export function Findings({ bench, comparison, rig }: Props) {
   if (pictures.length === 0 && !offset && !progress && !failed) return null;
   return (
     <>
-      <h2>What {bench.length === 1 ? 'the take says' : 'the takes say'}</h2>
+      <h2>{say.results()}</h2>
       <table className="table" data-testid="findings">
         <thead>
           <tr>
-            <th>What</th>
+            <th>{say.result()}</th>
             <th className="number">
-              <Term id="offset">Offset</Term>
+              <Term id="offset">{say.offset()}</Term>
             </th>
+            <th className="number">{rich(say.spreadMs, {})}</th>
             <th className="number">
-              <Term id="spread">Spread</Term>, ms
+              <Term id="frame">{say.frames()}</Term>
             </th>
-            <th className="number">
-              <Term id="frame">Frames</Term>
-            </th>
-            <th className="number">From</th>
-            <th>And so</th>
+            <th className="number">{common.basedOn()}</th>
+            <th>{say.resultTitle()}</th>
           </tr>
         </thead>
         <tbody>
@@ -69,46 +69,52 @@ export function Findings({ bench, comparison, rig }: Props) {
               found.offsetMs > tolerance.lateMs || found.offsetMs < tolerance.earlyMs ? 'fix' : 'good';
             return (
               <tr key={take.id}>
-                <td>{bench.length > 1 ? `${take.name}: ` : ''}sound against picture</td>
+                <td>{say.audioVsVideo({ name: bench.length > 1 ? `${take.name}: ` : '' })}</td>
                 <td className="number strong">{formatOffset(found.offsetMs, 1)}</td>
                 <td className="number">±{formatNumber(found.sdMs, decimalsFor(found.sdMs))}</td>
-                <td className="number">{formatFrames(found.offsetMs, frameRate(take)).replace(' frames', '')}</td>
+                <td className="number">
+                  {formatFrames(found.offsetMs, frameRate(take)).replace(say.framesUnit(), '')}
+                </td>
                 <td className="number">
                   {found.by === 'slate' ? count(found.count, 'beat') : count(found.count, 'clap')}
                 </td>
                 <td className={state}>
                   <StateMark state={state} />{' '}
-                  {state === 'good' ? 'within' : found.offsetMs > 0 ? 'later than' : 'earlier than'} the tolerance (
-                  {tolerance.name}, {formatSigned(tolerance.earlyMs)} to {formatSigned(tolerance.lateMs)} ms)
+                  {say.toleranceToMs({
+                    than: state === 'good' ? say.within() : found.offsetMs > 0 ? say.laterThan() : say.earlierThan(),
+                    tolerance: tolerance.name,
+                    earlyMs: formatSigned(tolerance.earlyMs),
+                    lateMs: formatSigned(tolerance.lateMs),
+                  })}
                 </td>
               </tr>
             );
           })}
           {bench.length === 2 && (offset || progress || failed) && (
             <tr>
-              <td>{bench[1]!.name}, against the other</td>
+              <td>{say.takeVsOther({ name: bench[1]!.name })}</td>
               {!offset ? (
                 <td colSpan={5} className={failed ? 'fix' : 'quiet'}>
-                  {failed ?? `Comparing the sounds: ${Math.round((progress?.done ?? 0) * 100)} %`}
+                  {failed ?? say.comparingTakes({ n100: Math.round((progress?.done ?? 0) * 100) })}
                 </td>
               ) : offset.confidence < SAME_SOUND ? (
                 <td colSpan={5}>
-                  <StateMark state="watch" /> Not the same sound (<Term id="confidence">confidence</Term>{' '}
-                  {Math.round(offset.confidence * 100)} %).
+                  <StateMark state="watch" />{' '}
+                  {rich(say.notSameSoundConfidence, { n100: Math.round(offset.confidence * 100) })}
                 </td>
               ) : (
                 <>
                   <td className="number strong">{lies(offset.offsetMs)}</td>
                   <td className="number">±{formatNumber(offset.spreadMs, decimalsFor(offset.spreadMs))}</td>
                   <td className="number">
-                    {formatFrames(offset.offsetMs, frameRate(bench[0]!)).replace(' frames', '')}
+                    {formatFrames(offset.offsetMs, frameRate(bench[0]!)).replace(say.framesUnit(), '')}
                   </td>
-                  <td className="number">content</td>
+                  <td className="number">{say.content()}</td>
                   <td>
                     <DriftSaid ppm={offset.driftPpm} sd={offset.driftSdPpm} />
-                    {offset.polarity < 0 && <div>inverted</div>}
+                    {offset.polarity < 0 && <div>{say.polarityInverted()}</div>}
                     <div className="quiet small">
-                      <Term id="confidence">confidence</Term> {Math.round(offset.confidence * 100)} %
+                      <Term id="confidence">{say.confidence()}</Term> {Math.round(offset.confidence * 100)}%
                     </div>
                   </td>
                 </>
@@ -132,14 +138,16 @@ export function Findings({ bench, comparison, rig }: Props) {
           )}
           {following !== null && (
             <p className="quiet" role="status">
-              Following both to their ends, for lost buffers: {Math.round(following * 100)} %
+              {say.checkingBothTakesEnd({ n100: Math.round(following * 100) })}
             </p>
           )}
           {apart && <Jumps apart={apart} />}
           {offset.driftPpm !== null && offset.driftPpm !== 0 && (
             <p className="quiet">
-              Laid together at the start, they are {formatNumber(tolerance.lateMs)} ms apart, where it is seen, after{' '}
-              {formatClock(tolerance.lateMs / Math.abs(offset.driftPpm * 1e-6))} (minutes and seconds).
+              {say.alignedAtStartThey({
+                lateMs: formatNumber(tolerance.lateMs),
+                n6: formatClock(tolerance.lateMs / Math.abs(offset.driftPpm * 1e-6)),
+              })}
             </p>
           )}
           <SlipListRow bench={bench} comparison={comparison} frameRate={frameRate(bench[0]!)} />
@@ -156,34 +164,43 @@ function Jumps({ apart: { jumps } }: { apart: Apart }) {
   if (jumps.length === 0)
     return (
       <p className="good">
-        <StateMark state="good" /> No buffer was lost: the two move apart evenly, or not at all.
+        <StateMark state="good" /> {say.noDropoutsTwoDrift()}
       </p>
     );
   return (
     <ul className="plain-list" data-testid="jumps">
       {jumps.map((j) => (
         <li key={j.atMs} className="fix">
-          <StateMark state="fix" /> At {formatClock(j.atMs)} (± {formatNumber(j.withinMs / 1000, 1)} s) the second{' '}
-          {j.stepMs < 0 ? 'loses' : 'gains'} {formatNumber(Math.abs(j.stepMs), 2)} ms: a{' '}
-          <Term id="dropout">lost or doubled buffer</Term>. Cut it there, and slip what follows by{' '}
-          {formatSigned(-j.stepMs, 2)} ms more.
+          <StateMark state="fix" />{' '}
+          {rich(say.jumpAt, {
+            atMs: formatClock(j.atMs),
+            n1000: formatNumber(j.withinMs / 1000, 1),
+            gains: j.stepMs < 0 ? say.loses() : say.gains(),
+            stepMs: formatNumber(Math.abs(j.stepMs), 2),
+            stepMs2: formatSigned(-j.stepMs, 2),
+          })}
         </li>
       ))}
     </ul>
   );
 }
 
-const lies = (ms: number): string => `${formatNumber(Math.abs(ms), 2)} ms ${ms < 0 ? 'earlier' : 'later'}`;
+const lies = (ms: number): string =>
+  say.ms({ ms: formatNumber(Math.abs(ms), 2), later: ms < 0 ? say.earlier() : say.later() });
 
 function DriftSaid({ ppm, sd }: { ppm: number | null; sd: number | null }) {
-  if (ppm === null || sd === null) return <span className="quiet">too short to tell a drift</span>;
+  if (ppm === null || sd === null) return <span className="quiet">{say.tooShortToMeasure()}</span>;
   const apart = driftMs(ppm, HOUR_MS);
   const small = Math.abs(apart) < SMALL_DRIFT_MS;
   return (
     <span className={small ? 'good' : 'watch'}>
-      <StateMark state={small ? 'good' : 'watch'} /> runs {formatNumber(Math.abs(ppm), 1)} ±
-      {formatNumber(2 * sd, decimalsFor(2 * sd))} ppm {ppm < 0 ? 'shorter' : 'longer'} (<Term id="drift">drift</Term>):{' '}
-      {formatNumber(Math.abs(apart))} ms in an hour
+      <StateMark state={small ? 'good' : 'watch'} />{' '}
+      {rich(say.runsLonger, {
+        ppm: formatNumber(Math.abs(ppm), 1),
+        sd: formatNumber(2 * sd, decimalsFor(2 * sd)),
+        longer: ppm < 0 ? say.shorter() : say.longer(),
+        apart: formatNumber(Math.abs(apart)),
+      })}
     </span>
   );
 }

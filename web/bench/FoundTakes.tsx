@@ -3,9 +3,11 @@ import { useState } from 'react';
 import type { FoundTake } from '#api/index.ts';
 import { formatBytes } from '#web/parts/index.ts';
 import { api, newId, sayProblem } from '#web/store/index.ts';
+import { common, bench as say } from '#words/index.ts';
 
 const SHOWN_OF_HASH = 8;
-const nameOf = ({ sha256, ending }: FoundTake): string => `Found ${sha256.slice(0, SHOWN_OF_HASH)}${ending}`;
+const nameOf = ({ sha256, ending }: FoundTake): string =>
+  say.foundFile({ SHOWN_OF_HASH: sha256.slice(0, SHOWN_OF_HASH), ending });
 
 /** Files in the takes folder that no take refers to, after a lost or restored database: keep them, or delete them for good. */
 export function FoundTakes() {
@@ -25,12 +27,9 @@ export function FoundTakes() {
   };
   if (!found.data || found.data.length === 0) return null;
   return (
-    <section aria-label="Found again">
-      <h2>Found again</h2>
-      <p className="quiet">
-        These files are in the takes folder, but no take refers to them: the database is older than they are, or was
-        lost. Nothing deletes them but you.
-      </p>
+    <section aria-label={say.foundAgain()}>
+      <h2>{say.foundAgain()}</h2>
+      <p className="quiet">{say.theseFilesAreIn()}</p>
       {failed && (
         <p className="fix" role="alert">
           {failed}
@@ -39,10 +38,10 @@ export function FoundTakes() {
       <table className="table tight">
         <thead>
           <tr>
-            <th>File</th>
-            <th className="number">Size</th>
+            <th>{say.file()}</th>
+            <th className="number">{say.size()}</th>
             <th>
-              <span className="visually-hidden">Actions</span>
+              <span className="visually-hidden">{common.actions()}</span>
             </th>
           </tr>
         </thead>
@@ -55,18 +54,18 @@ export function FoundTakes() {
                 <span className="row" style={{ justifyContent: 'flex-end' }}>
                   {asked === file.sha256 ? (
                     <>
-                      <span className="small">This deletes the file for good.</span>
-                      <Button onClick={() => void attempt(remove(file.sha256))}>Delete file</Button>
-                      <Button onClick={() => setAsked(null)}>Cancel</Button>
+                      <span className="small">{say.thisDeletesFilePermanently()}</span>
+                      <Button onClick={() => void attempt(remove(file.sha256))}>{say.deleteFile()}</Button>
+                      <Button onClick={() => setAsked(null)}>{common.cancel()}</Button>
                     </>
                   ) : (
                     <>
                       <Button
                         onClick={() => void attempt(takeBack({ sha256: file.sha256, id: newId(), name: nameOf(file) }))}
                       >
-                        Add to takes
+                        {say.addToTakes()}
                       </Button>
-                      <Button onClick={() => setAsked(file.sha256)}>Delete</Button>
+                      <Button onClick={() => setAsked(file.sha256)}>{common.delete()}</Button>
                     </>
                   )}
                 </span>

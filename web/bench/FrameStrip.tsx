@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { formatClock } from '#web/parts/index.ts';
 import { sourceOf } from '#web/take/index.ts';
 import { framesBetween, type SmallFrame } from '#web/workers/index.ts';
+import { bench as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
 interface Props {
@@ -47,10 +48,11 @@ export function FrameStrip({ take, atMs, verb, onChoose }: Props) {
     (best, f) => (best && Math.abs(best.timeMs - atMs) <= Math.abs(f.timeMs - atMs) ? best : f),
     null,
   );
-  if (failed) return <p className="quiet small">The frames around this moment cannot be shown.</p>;
-  if (frames.length === 0) return <p className="quiet small">Fetching the frames around {formatClock(atMs, 3)}…</p>;
+  if (failed) return <p className="quiet small">{say.framesAroundThisMoment()}</p>;
+  if (frames.length === 0)
+    return <p className="quiet small">{say.loadingFramesAround({ atMs: formatClock(atMs, 3) })}</p>;
   return (
-    <fieldset className="frames" aria-label="Frames around the moment">
+    <fieldset className="frames" aria-label={say.framesAroundMoment()}>
       {frames.map((frame) => (
         <button
           key={frame.timeMs}

@@ -4,9 +4,10 @@ import type { Diagnosis } from '#core/measure/index.ts';
 import { type LevelCause, type LevelReading, levelEdit, reconcileLevel } from '#core/reconcile/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, mainVoiceOf } from '#core/signal/index.ts';
-import { Choice, formatNumber, formatSigned, sayCause, Term } from '#web/parts/index.ts';
+import { Choice, formatNumber, formatSigned, rich, sayCause } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { wordsIn } from '#web/take/index.ts';
+import { bench as say } from '#words/index.ts';
 import { levelOf } from './level-of.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -53,46 +54,52 @@ export function LevelIntoRig({ take, diagnosis, rig, evaluation, listenerId }: P
   );
   const takeIn = (cause: LevelCause) => {
     const made = levelEdit(rig, reading(`m-${crypto.randomUUID()}`, new Date().toISOString())!, cause);
-    if (made.ok) dispatch(applyStep(made.edit, `Level measured by ‘${label}’`));
+    if (made.ok) dispatch(applyStep(made.edit, say.levelMeasuredBy({ label })));
   };
   const { expected, offDb, causes, expectedNoiseDb, noiseDb } = read;
   return (
-    <section aria-label="Its level in the rig" data-testid="level-into-rig">
+    <section aria-label={say.levelInRig()} data-testid="level-into-rig">
       <div className="spread">
-        <h2>Its level in the rig</h2>
+        <h2>{say.levelInRig()}</h2>
         <Choice
-          label="Source that is heard"
+          label={say.sourceInThisTake()}
           value={sourceId}
           onChange={setChosen}
           options={here.map((p) => [p.sourceId, nameOf(p.sourceId)])}
         />
       </div>
       <p>
-        {nameOf(sourceId)} stands at <span className="strong">{formatNumber(level.levelDb, 1)} dBFS</span> while it
-        sounds; the rig as the desk stands led one to expect {formatNumber(expected.nominal)} (
-        {formatNumber(expected.low)} to {formatNumber(expected.high)}).{' '}
-        {Math.abs(offDb) < SURE_DB ? 'That agrees.' : `That is ${formatSigned(offDb)} dB.`}
+        {say.measures({ sourceId: nameOf(sourceId) })}{' '}
+        <span className="strong">{say.dbfs({ levelDb: formatNumber(level.levelDb, 1) })}</span>{' '}
+        {say.whileItPlaysThis({
+          nominal: formatNumber(expected.nominal),
+          low: formatNumber(expected.low),
+          high: formatNumber(expected.high),
+          dB: Math.abs(offDb) < SURE_DB ? say.thatAgrees() : say.thatIsDb({ db: formatSigned(offDb) }),
+        })}
         {noiseDb !== null && (
           <>
             {' '}
-            <Term id="noise-floor">Noise</Term> in its pauses {formatNumber(noiseDb)} dBFS over all of the band
-            {expectedNoiseDb !== null && `, ${formatNumber(expectedNoiseDb)} expected`}.
+            {rich(say.noiseInPauses, {
+              noiseDb: formatNumber(noiseDb),
+              expected:
+                expectedNoiseDb !== null ? say.expectedDb({ expectedNoiseDb: formatNumber(expectedNoiseDb) }) : '',
+            })}
           </>
         )}
       </p>
       {besides.length > 0 && (
         <p className="watch">
-          {besides.map((p) => nameOf(p.sourceId)).join(', ')} would be heard there too: a take in which it is alone
-          tells more.
+          {say.alsoReachThisDestination({ join: besides.map((p) => nameOf(p.sourceId)).join(', ') })}
         </p>
       )}
       {known ? (
-        <p className="good">The rig knows it.</p>
+        <p className="good">{say.alreadyInRig()}</p>
       ) : (
-        <ul className="plain-list" aria-label="What it may mean">
+        <ul className="plain-list" aria-label={say.possibleCauses()}>
           {causes.map((cause) => (
             <li key={cause.kind === 'source' ? 'source' : cause.where} className="row" style={{ marginTop: 4 }}>
-              <Button onClick={() => takeIn(cause)}>So it is</Button>
+              <Button onClick={() => takeIn(cause)}>{say.thatsCause()}</Button>
               <span>{sayCause(cause, nameOf(sourceId))}</span>
             </li>
           ))}

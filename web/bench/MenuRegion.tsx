@@ -1,8 +1,9 @@
 import { Button } from '@chakra-ui/react';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
-import { formatClock, formatNumber, NumberInput, Term } from '#web/parts/index.ts';
+import { formatClock, formatNumber, NumberInput, rich } from '#web/parts/index.ts';
 import { sourceOf } from '#web/take/index.ts';
 import { framesBetween, type Job, matchMenu, type Region, type SmallFrame } from '#web/workers/index.ts';
+import { common, bench as say } from '#words/index.ts';
 import { notesWithClicks } from './marks.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -22,7 +23,7 @@ export function MenuRegion({ take, atMs }: { take: BenchTake; atMs: number }) {
   const [open, setOpen] = useState(false);
   return (
     <details onToggle={(e) => setOpen(e.currentTarget.open)} style={{ marginTop: 10 }}>
-      <summary>A menu’s clicks instead of claps</summary>
+      <summary>{say.menuClicksInsteadClaps()}</summary>
       {open && <Marking take={take} atMs={atMs} />}
     </details>
   );
@@ -55,10 +56,10 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
           if (matched > 0 && take.notes) take.change(notesWithClicks(take.notes, clicks));
           setSaid(
             matched > 0
-              ? `${matched} of ${clicks.length} changes have their click: they are the marks now.`
+              ? say.changesHaveTheirClick({ matched, clicks: clicks.length })
               : clicks.length < FEWEST
-                ? `The region changes ${clicks.length} times. Mark what changes with every click, and nothing else.`
-                : `The region changes ${clicks.length} times, and the sound does not keep time with it.`,
+                ? say.regionChangesTimesMark({ clicks: clicks.length })
+                : say.regionChangesTimesBut({ clicks: clicks.length }),
           );
         },
         (error: unknown) => setSaid(error instanceof Error ? error.message : String(error)),
@@ -71,17 +72,14 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
   };
   return (
     <>
-      <p className="quiet">
-        <Term id="menu-clicks">Clicks of a menu</Term>: click through one ten times, about a second apart. Mark the part
-        of the picture that changes with it: drag over it, or type it.
-      </p>
+      <p className="quiet">{rich(say.menuClicksClickThrough, {})}</p>
       <RegionPicture frame={frame} region={region} onRegion={setRegion} />
       <p className="row" style={{ marginTop: 8 }}>
         {EDGES.map(([key, name]) => (
           <span key={key} className="row">
             <span className="small quiet">{name}</span>
             <NumberInput
-              label={`Region, ${name}, %`}
+              label={say.region({ name })}
               value={Math.round(region[key] * PERCENT)}
               min={0}
               max={PERCENT}
@@ -90,16 +88,16 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
           </span>
         ))}
         {done === null ? (
-          <Button onClick={match}>Match its clicks</Button>
+          <Button onClick={match}>{say.matchClicks()}</Button>
         ) : (
           <>
-            <progress value={done} max={1} aria-label="Matched" style={{ width: 90 }} />
-            <Button onClick={stop}>Stop</Button>
+            <progress value={done} max={1} aria-label={say.matching()} style={{ width: 90 }} />
+            <Button onClick={stop}>{common.stop()}</Button>
           </>
         )}
       </p>
       {said && <p role="status">{said}</p>}
-      {frame && <p className="quiet small">The picture at {formatClock(frame.timeMs, 2)}.</p>}
+      {frame && <p className="quiet small">{say.frameAt({ timeMs: formatClock(frame.timeMs, 2) })}</p>}
     </>
   );
 }
@@ -124,7 +122,7 @@ function RegionPicture({
   useEffect(() => {
     if (frame) canvas.current?.getContext('2d')?.drawImage(frame.image, 0, 0);
   }, [frame]);
-  if (!frame) return <p className="quiet small">Fetching a frame…</p>;
+  if (!frame) return <p className="quiet small">{say.loadingFrame()}</p>;
   const { width, height } = frame.image;
   const place = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -149,7 +147,9 @@ function RegionPicture({
         height={height}
         style={{ position: 'absolute', inset: 0, touchAction: 'none', cursor: 'crosshair' }}
         role="img"
-        aria-label={`Region: ${EDGES.map(([key, name]) => `${name} ${formatNumber(region[key] * PERCENT)} %`).join(', ')}`}
+        aria-label={say.regionWith({
+          join: EDGES.map(([key, name]) => `${name} ${formatNumber(region[key] * PERCENT)}%`).join(', '),
+        })}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId);
           from.current = place(e);

@@ -1,6 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
-import { useKey } from '#web/parts/index.ts';
+import { rich, useKey } from '#web/parts/index.ts';
+import { bench as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
 /** What else can be done with what lies on the bench: balance, settings tried on it, a blind trial. */
@@ -11,27 +12,15 @@ export function Onwards({ bench, rigId }: { bench: readonly BenchTake[]; rigId: 
   const heard = bench.length > 0 && bench.every((t) => t.look?.sound);
   const several = bench.length > 1 || (bench[0]?.look?.sound?.channels ?? 1) > 2;
   const alone = heard && bench.length === 1;
-  useKey('b', 'Balance the tracks', () => go('balance'), heard && several);
-  useKey('y', 'Try settings on it', () => go('try'), alone);
-  useKey('x', 'Compare the two blind', () => go('blind'), heard && bench.length === 2);
+  useKey('b', say.mixAsTracks(), () => go('balance'), heard && several);
+  useKey('y', say.tryProcessingOnIt(), () => go('try'), alone);
+  useKey('x', say.compareTwoBlind(), () => go('blind'), heard && bench.length === 2);
   if (!heard) return null;
   return (
     <p className="row">
-      {several && (
-        <Button onClick={() => go('balance')}>
-          Balance the tracks <kbd>b</kbd>
-        </Button>
-      )}
-      {alone && (
-        <Button onClick={() => go('try')}>
-          Try settings on it <kbd>y</kbd>
-        </Button>
-      )}
-      {bench.length === 2 && (
-        <Button onClick={() => go('blind')}>
-          Compare the two blind <kbd>x</kbd>
-        </Button>
-      )}
+      {several && <Button onClick={() => go('balance')}>{rich(say.mixAsTracksB, {})}</Button>}
+      {alone && <Button onClick={() => go('try')}>{rich(say.tryProcessingOnItY, {})}</Button>}
+      {bench.length === 2 && <Button onClick={() => go('blind')}>{rich(say.compareTwoBlindX, {})}</Button>}
     </p>
   );
 }

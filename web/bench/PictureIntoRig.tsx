@@ -11,11 +11,13 @@ import {
   formatNumber,
   formatOffset,
   formatSpread,
+  rich,
   useKey,
   Why,
 } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { guessPair, offsetOf } from '#web/take/index.ts';
+import { common, bench as say } from '#words/index.ts';
 import { settingsThatFollow } from './follows.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -66,23 +68,23 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
   const follows = preview.ok ? settingsThatFollow(rig, preview.edit, sourceId, listenerId) : [];
   const takeIn = () => {
     const done = read(`m-${crypto.randomUUID()}`, new Date().toISOString());
-    if (done.ok && dispatch(applyStep(done.edit, `Measured by ‘${label}’`)))
+    if (done.ok && dispatch(applyStep(done.edit, say.measuredBy({ label }))))
       navigate(`/rigs/${rigId}/sync?listener=${listenerId}&source=${sourceId}`);
   };
-  useKey('a', 'Take it into the rig', takeIn, preview.ok && !isIn);
+  useKey('a', say.addToRigTitle(), takeIn, preview.ok && !isIn);
   const types = findTypes(rig);
   return (
     <>
-      <h2>This take speaks of</h2>
+      <h2>{say.recordedAt()}</h2>
       <div className="row">
         <Choice
-          label="Listener"
+          label={common.destination()}
           value={listenerId}
           options={rig.listeners.filter((l) => readable.some((p) => p.listenerId === l.id)).map((l) => [l.id, l.name])}
           onChange={(id) => speak({ listenerId: id, sourceId })}
         />
         <Choice
-          label="Source"
+          label={common.source()}
           value={sourceId}
           options={sources.map((p) => [p.sourceId, rig.sources.find((s) => s.id === p.sourceId)!.name])}
           onChange={(id) => speak({ listenerId, sourceId: id })}
@@ -105,24 +107,24 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
           )}
           <p className="quiet" style={{ marginTop: 8 }}>
             {isIn
-              ? `It is in the rig since ${formatDate(before!.takenAt)}.`
+              ? say.inRigSince({ takenAt: formatDate(before!.takenAt) })
               : isSame
-                ? 'It is in the rig; its marks have been corrected since.'
+                ? say.inRigItsMarks()
                 : before
-                  ? `It replaces what ‘${before.label}’ measured on ${formatDate(before.takenAt)}.`
-                  : 'Taking it in replaces typical figures by a measured one.'}
+                  ? say.replacesWhatMeasuredOn({ before: before.label, takenAt: formatDate(before.takenAt) })
+                  : say.addingItReplacesTypical()}
           </p>
           <table className="table">
             <thead>
               <tr>
-                <th>Sound minus picture</th>
-                <th className="number">Now</th>
-                <th className="number">Then</th>
+                <th>{say.audioMinusVideo()}</th>
+                <th className="number">{say.nowHead()}</th>
+                <th className="number">{say.resultTitle()}</th>
               </tr>
             </thead>
             <tbody>
               <tr>
-                <td>{preview.measurement.terms.length} figures together</td>
+                <td>{say.figuresTogether({ terms: preview.measurement.terms.length })}</td>
                 <td className="number">
                   <Why figure={preview.now}>{formatOffset(preview.now.value.nominal)}</Why>
                   <div className="small quiet">{formatSpread(preview.now)}</div>
@@ -137,13 +139,11 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
             </tbody>
           </table>
           {(found.offsetMs < preview.expected.value.low || found.offsetMs > preview.expected.value.high) && (
-            <p className="watch">
-              That is outside what such devices usually take: is it the right source and listener?
-            </p>
+            <p className="watch">{say.thatsOutsideUsualRange()}</p>
           )}
-          <h2>And so</h2>
+          <h2>{say.whatFollows()}</h2>
           {follows.length === 0 ? (
-            <p>It is in tolerance as it is drawn: no delay has to be changed for it.</p>
+            <p>{say.withinToleranceNoDelay()}</p>
           ) : (
             <ul>
               {follows.map((c) => (
@@ -157,7 +157,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
           {!isIn && (
             <p style={{ marginTop: 12 }}>
               <Button variant="solid" onClick={takeIn}>
-                Take it into the rig <kbd>a</kbd>
+                {rich(say.addToRigKeyed, {})}
               </Button>
             </p>
           )}
@@ -183,15 +183,15 @@ function MadeWithChoice({ settings, value, onChange }: MadeWithProps) {
     acting.map((s) => `${s.spec.name} ${String(at(s))} ${s.spec.unit}`).join(', ');
   return (
     <div className="row" style={{ marginTop: 10 }}>
-      Made with
+      {say.delaysSetDuringTake()}
       <Choice
-        label="Made with"
+        label={say.delaysSetDuringTake()}
         value={value}
         onChange={(v) => onChange(v as NamedMaking)}
         options={[
-          ['desk', `the desk as it is: ${named((s) => (s.task ? s.task.before.value : s.value))}`],
-          ...(acting.some((s) => s.task) ? [['drawn', `to-dos done: ${named((s) => s.value)}`] as const] : []),
-          ['none', 'no delay set'],
+          ['desk', say.asDeskIsNow({ value: named((s) => (s.task ? s.task.before.value : s.value)) })],
+          ...(acting.some((s) => s.task) ? [['drawn', say.toDosDone({ value: named((s) => s.value) })] as const] : []),
+          ['none', say.noDelaySet()],
         ]}
       />
     </div>

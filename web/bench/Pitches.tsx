@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Spectrogram } from '#core/measure/index.ts';
 import { type LaneView, SpectrogramChart } from '#web/charts/index.ts';
 import { useSound, Working } from '#web/take/index.ts';
+import { bench as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
 interface Props {
@@ -54,7 +55,7 @@ export function Pitches({ take, view, widthPx, shiftMs }: Props) {
         view={view}
         widthPx={widthPx}
         shiftMs={shiftMs}
-        label={`Spectrogram of ${take.name}`}
+        label={say.spectrogram({ take: take.name })}
       />
     </>
   );

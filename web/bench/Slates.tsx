@@ -8,10 +8,11 @@ import {
   formatNumber,
   formatOffset,
   formatSigned,
+  rich,
   StateMark,
-  Term,
 } from '#web/parts/index.ts';
 import { keepSkew, offsetOfNotes, offsetOfSlate, skewOf, UNKNOWN_SKEW_MS } from '#web/take/index.ts';
+import { common, bench as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
 /** The slates that stand in a take: what each says of sound and picture, and how its pictures came through. */
@@ -21,28 +22,23 @@ export function Slates({ take }: { take: BenchTake }) {
   if (slates.length === 0)
     return heard > 1 ? (
       <p className="watch">
-        <StateMark state="watch" /> The beats of a slate are heard in {take.name}, {heard} of them, but no slate is
-        seen: its sound can be laid to other takes, not to a picture.
+        <StateMark state="watch" /> {say.onlyHeard({ heard, take: take.name })}
       </p>
     ) : null;
   return (
-    <section aria-label={`Slates in ${take.name}`}>
-      <h2>
-        <Term id="slate">Slates</Term> in {take.name}
-      </h2>
+    <section aria-label={say.syncSlatesIn({ take: take.name })}>
+      <h2>{rich(say.syncSlatesInWith, { take: take.name })}</h2>
       <table className="table" data-testid="slates">
         <thead>
           <tr>
-            <th>Slate</th>
-            <th className="number">Sound against picture</th>
-            <th className="number">
-              Within, <Term id="bound">95 %</Term>
-            </th>
-            <th className="number">Beats</th>
-            <th className="number">Pictures read</th>
-            <th className="number">Shown twice, passed over, lacking</th>
-            <th className="number">True rate</th>
-            <th>Seen</th>
+            <th>{say.slate()}</th>
+            <th className="number">{say.audioVsVideoTitle()}</th>
+            <th className="number">{rich(say.at, {})}</th>
+            <th className="number">{say.beats()}</th>
+            <th className="number">{say.framesRead()}</th>
+            <th className="number">{say.repeatedSkippedMissing()}</th>
+            <th className="number">{say.trueRate()}</th>
+            <th>{say.seenBy()}</th>
           </tr>
         </thead>
         <tbody>
@@ -62,37 +58,35 @@ function SlateRow({ slate: { id, rate, fromMs, toMs, run, offset } }: { slate: S
   return (
     <tr>
       <td>
-        number {id + 1}, {rateName(rate)} fps
-        <div className="quiet small">
-          {formatClock(fromMs)} to {formatClock(toMs)}
-        </div>
+        {say.numberFps({ n1: id + 1, rate: rateName(rate) })}
+        <div className="quiet small">{say.to({ fromMs: formatClock(fromMs), toMs: formatClock(toMs) })}</div>
       </td>
       <td className="number strong">
-        {offset ? formatOffset(offset.offsetMs, decimalsFor(offset.boundMs)) : 'not heard'}
+        {offset ? formatOffset(offset.offsetMs, decimalsFor(offset.boundMs)) : say.notHeard()}
       </td>
       <td className="number">
         {offset && `±${formatNumber(offset.boundMs, decimalsFor(offset.boundMs))} ms`}
         <div className="quiet small">
-          picture ±{formatNumber(run.phase.boundMs, decimalsFor(run.phase.boundMs))}
-          {run.phase.jitterMs > 0.5 && `, jitter ${formatNumber(run.phase.jitterMs, 1)}`}
+          {say.videoBound({
+            boundMs: formatNumber(run.phase.boundMs, decimalsFor(run.phase.boundMs)),
+            n1: run.phase.jitterMs > 0.5 ? say.withJitter({ jitterMs: formatNumber(run.phase.jitterMs, 1) }) : '',
+          })}
         </div>
       </td>
       <td className="number">{offset?.count ?? 0}</td>
-      <td className="number">
-        {run.read} of {run.of}
-      </td>
+      <td className="number">{say.values({ read: run.read, of: run.of })}</td>
       <td className={`number ${lost > 0 ? 'watch' : ''}`}>
         {run.repeated}, {run.skipped}, {run.missing}
       </td>
       <td className="number">
         {formatNumber(run.rateHz, 3)}
-        <div className="quiet small">{formatSigned(-run.phase.ratePpm, 0)} ppm</div>
+        <div className="quiet small">{say.ppmOf({ ratePpm: formatSigned(-run.phase.ratePpm, 0) })}</div>
       </td>
       <td>
-        {run.seenBy === 'direct' ? 'handed on' : 'by a camera'}
+        {run.seenBy === 'direct' ? say.directFeed() : say.byCamera()}
         <div className="quiet small">
-          {run.mixed > 0 && `${run.mixed} of two frames`}
-          {run.phase.exposureMs !== null && `, shutter about ${formatNumber(run.phase.exposureMs)} ms`}
+          {run.mixed > 0 && say.twoFrames({ mixed: run.mixed })}
+          {run.phase.exposureMs !== null && say.exposure({ exposureMs: formatNumber(run.phase.exposureMs) })}
         </div>
       </td>
     </tr>
@@ -113,8 +107,9 @@ function BetweenScreens({ slates }: { slates: readonly SlateReading[] }) {
     const [first, second] = a.quad[0].x <= b.quad[0].x ? ['left', 'right'] : ['right', 'left'];
     return (
       <p key={`${a.quad[0].x} ${b.quad[0].x}`} data-testid="between-screens">
-        Two screens show number {a.id + 1}: the one on the {later >= 0 ? second : first} is{' '}
-        <span className="strong">{formatNumber(Math.abs(later), 1)} ms</span> later (±{formatNumber(bound, 1)} ms).
+        {say.twoScreens({ n1: a.id + 1, first: later >= 0 ? second : first })}{' '}
+        <span className="strong">{formatNumber(Math.abs(later), 1)} ms</span>{' '}
+        {say.laterBound({ bound: formatNumber(bound, 1) })}
       </p>
     );
   });
@@ -137,29 +132,34 @@ function Skews({ take, slates }: { take: BenchTake; slates: readonly SlateReadin
   const left = offsetOfSlate(best)!;
   return (
     <div className="row" data-testid="skew">
-      <Term id="slate-skew">Own skew of the player</Term> of number {best.id + 1}:{' '}
+      {rich(say.playerSkew, { n1: best.id + 1 })}{' '}
       {known ? (
         <>
-          <span className="strong">{formatSigned(known.skewMs, 1)} ms</span> ±{formatNumber(known.sdMs, 1)}, by{' '}
-          {known.takeName}.
+          <span className="strong">{formatSigned(known.skewMs, 1)} ms</span>{' '}
+          {say.byTake({ sdMs: formatNumber(known.sdMs, 1), takeName: known.takeName })}
           <Button variant="plain" onClick={() => put(null)}>
-            Forget it
+            {common.reset()}
           </Button>
         </>
       ) : (
-        <span>unknown, ±{UNKNOWN_SKEW_MS} ms. It stays in what the path is said to be.</span>
+        <span>{say.unknownMsIncludedIn({ UNKNOWN_SKEW_MS })}</span>
       )}
       {skewMs !== null && clap && (
         <Button
           onClick={() => put({ skewMs, sdMs: Math.hypot(best.offset!.sdMs, clap.sdMs), takeName: take.name })}
           disabled={known !== null && Math.abs(known.skewMs - skewMs) < 0.05}
         >
-          The {clap.count === 1 ? 'clap' : 'claps'} beside it say {formatSigned(skewMs, 1)} ms: keep that
+          {say.keepSkew({
+            claps: clap.count === 1 ? say.clapWord() : say.clapsWord(),
+            skewMs: formatSigned(skewMs, 1),
+          })}
         </Button>
       )}
       <span className="quiet">
-        The path: {formatOffset(left.offsetMs, decimalsFor(left.sdMs))} ±
-        {formatNumber(2 * left.sdMs, decimalsFor(left.sdMs))}.
+        {say.thePathIs({
+          offsetMs: formatOffset(left.offsetMs, decimalsFor(left.sdMs)),
+          sdMs: formatNumber(2 * left.sdMs, decimalsFor(left.sdMs)),
+        })}
       </span>
     </div>
   );

@@ -1,8 +1,9 @@
 import { offsetAtMs, type Stretch, stretchesOf } from '#core/measure/index.ts';
 import type { SlipItem, SlipList } from '#core/report/index.ts';
 import type { Rate } from '#core/units/index.ts';
-import { formatClock, formatNumber, formatSigned, Term } from '#web/parts/index.ts';
+import { formatClock, formatNumber, formatSigned, rich } from '#web/parts/index.ts';
 import { CorrectedWav, SlipExports } from '#web/take/index.ts';
+import { bench as say } from '#words/index.ts';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -37,7 +38,7 @@ export function slipsOf({ bench: [first, second], comparison, frameRate }: Props
     sampleRateHz: take.look!.sound!.sampleRateHz,
   });
   return {
-    title: `${first.name} and ${second.name}`,
+    title: say.and({ first: first.name, second: second.name }),
     frameRate,
     items: [item(first), ...cutAt(stretches, item(second))],
   };
@@ -68,18 +69,18 @@ export function SlipListRow(props: Props) {
   return (
     <p className="row" style={{ marginTop: 8 }} data-testid="slip-list">
       <span>
-        <Term id="slip-list">In the edit</Term>: move {moved.name} by{' '}
-        <span className="strong">{formatSigned(moved.moveMs, 2)} ms</span>
-        {moved.longerPpm !== 0 && <> and play it at {formatNumber(1 + moved.longerPpm * 1e-6, 6)} of its speed</>}.
+        {rich(say.inTheEdit, { moved: moved.name })} <span className="strong">{formatSigned(moved.moveMs, 2)} ms</span>
+        {moved.longerPpm !== 0 && <> {say.playAtSpeed({ n6: formatNumber(1 + moved.longerPpm * 1e-6, 6) })}</>}.
       </span>
       {slips.items.length > 2 && (
         <span>
-          Cut at{' '}
-          {slips.items
-            .slice(2)
-            .map((i) => formatClock(i.moveMs))
-            .join(', ')}
-          : {slips.items.length - 1} parts, each laid for itself.
+          {say.cutAtPartsEach({
+            join: slips.items
+              .slice(2)
+              .map((i) => formatClock(i.moveMs))
+              .join(', '),
+            n1: slips.items.length - 1,
+          })}
         </span>
       )}
       <SlipExports list={slips} />

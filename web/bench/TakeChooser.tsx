@@ -5,6 +5,7 @@ import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { formatBytes, formatDate } from '#web/parts/index.ts';
 import { api } from '#web/store/index.ts';
+import { common, bench as say } from '#words/index.ts';
 
 interface Props {
   readonly takes: readonly TakeRecord[];
@@ -22,29 +23,29 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
   const [picked, setPicked] = useState<readonly string[]>([]);
   const [remove] = api.useDeleteTakeMutation();
   const [asked, setAsked] = useState<string | null>(null);
-  if (loading) return <p className="quiet">Looking for your takes…</p>;
+  if (loading) return <p className="quiet">{say.loadingYourTakes()}</p>;
   if (takes.length === 0) return null;
   const toggle = (id: string) =>
     setPicked((all) => (all.includes(id) ? all.filter((p) => p !== id) : [...all, id].slice(-MOST_PICKED)));
   return (
     <>
       <div className="spread">
-        <h2>Takes kept here</h2>
+        <h2>{say.yourTakes()}</h2>
         <span className="row" style={{ marginTop: 16 }}>
           <Button disabled={picked.length !== 2} onClick={() => onOpen(picked)}>
-            Lay two against each other
+            {say.compareTwo()}
           </Button>
           <Button
             disabled={picked.length < 2}
             onClick={() => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/join?takes=${picked.join(',')}`)}
           >
-            Join by what they hold
+            {say.syncByContent()}
           </Button>
           <Button
             disabled={picked.length < 2}
             onClick={() => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/balance?takes=${picked.join(',')}`)}
           >
-            Balance them as tracks
+            {say.mixAsTracks()}
           </Button>
         </span>
       </div>
@@ -52,14 +53,14 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
         <thead>
           <tr>
             <th>
-              <span className="visually-hidden">Pick</span>
+              <span className="visually-hidden">{say.select()}</span>
             </th>
-            <th>Take</th>
-            <th className="number">Size</th>
-            <th>Came</th>
-            <th>Used in</th>
+            <th>{say.take()}</th>
+            <th className="number">{say.size()}</th>
+            <th>{say.added()}</th>
+            <th>{say.usedIn()}</th>
             <th>
-              <span className="visually-hidden">What to do with it</span>
+              <span className="visually-hidden">{common.actions()}</span>
             </th>
           </tr>
         </thead>
@@ -69,7 +70,7 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
               <td>
                 <input
                   type="checkbox"
-                  aria-label={`Pick ${take.name}`}
+                  aria-label={say.selectWith({ take: take.name })}
                   disabled={take.missing}
                   checked={picked.includes(take.id)}
                   onChange={() => toggle(take.id)}
@@ -83,36 +84,34 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
                     {take.name}
                   </Button>
                 )}
-                {take.missing && (
-                  <span className="fix small"> Its file is missing. Put it back, or choose the same file again.</span>
-                )}
+                {take.missing && <span className="fix small"> {say.itsFileIsMissing()}</span>}
                 {take.fault && <span className="watch small"> {take.fault}</span>}
               </td>
               <td className="number quiet">{formatBytes(take.bytes)}</td>
               <td className="quiet">{formatDate(take.addedAt)}</td>
               <td className="quiet">
                 {rig?.measurements.some((m) => m.takeId === take.id)
-                  ? 'this rig'
+                  ? say.thisRig()
                   : take.usedBy.length > 0
-                    ? 'a rig'
+                    ? say.rig()
                     : ''}
               </td>
               <td className="number">
                 {asked === take.id ? (
                   <span className="row" style={{ justifyContent: 'flex-end' }}>
-                    <span className="small">The file goes for good; measured figures stay.</span>
+                    <span className="small">{say.thisDeletesFilePermanentlyMeasured()}</span>
                     <Button
                       onClick={() => {
                         setAsked(null);
                         void remove(take.id);
                       }}
                     >
-                      Delete it
+                      {say.deleteTake()}
                     </Button>
-                    <Button onClick={() => setAsked(null)}>Keep it</Button>
+                    <Button onClick={() => setAsked(null)}>{common.cancel()}</Button>
                   </span>
                 ) : (
-                  <Button onClick={() => setAsked(take.id)}>Delete</Button>
+                  <Button onClick={() => setAsked(take.id)}>{common.delete()}</Button>
                 )}
               </td>
             </tr>

@@ -5,9 +5,10 @@ import type { Rig } from '#core/rig/index.ts';
 import { layoutName, speakerName } from '#core/samples/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { type LaneView, LoudnessChart, SpectrumChart } from '#web/charts/index.ts';
-import { Choice, formatNumber, Term } from '#web/parts/index.ts';
+import { Choice, formatNumber, rich, Term } from '#web/parts/index.ts';
 import { TARGETS, type TargetId } from '#web/take/index.ts';
 import type { TakeLook } from '#web/workers/index.ts';
+import { common, bench as say } from '#words/index.ts';
 import { Faults } from './Faults.tsx';
 import { guessListener } from './fault-names.ts';
 import { LevelIntoRig } from './LevelIntoRig.tsx';
@@ -40,13 +41,13 @@ export function TakeMeasured(props: Props) {
     <>
       {many && (
         <div className="row" style={{ marginTop: 12 }}>
-          Measured:
+          {say.measured()}
           <Choice
-            label={`Track of ${props.take.name} that is measured`}
+            label={say.trackToMeasure({ take: props.take.name })}
             value={String(track)}
             onChange={(t) => setChosen(t === 'null' ? null : Number(t))}
             options={[
-              ...(sound.layout ? [['null', `All of it, ${layoutName(sound.layout)}`] as const] : []),
+              ...(sound.layout ? [['null', say.allTracks({ layout: layoutName(sound.layout) })] as const] : []),
               ...Array.from({ length: sound.channels }, (_, c) => [String(c), channelName(sound, c)] as const),
             ]}
           />
@@ -58,7 +59,7 @@ export function TakeMeasured(props: Props) {
 }
 
 const channelName = ({ layout, trackNames }: NonNullable<TakeLook['sound']>, c: number): string =>
-  trackNames?.[c] || (layout ? speakerName(layout[c]!) : `Track ${c + 1}`);
+  trackNames?.[c] || (layout ? speakerName(layout[c]!) : say.track({ n1: c + 1 }));
 
 /** A take measured: loudness along its time and in figures, and what is wrong with it. */
 export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: Diagnosed }) {
@@ -68,11 +69,11 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
   const [listenerId, setListenerId] = useState(() => (rig ? guessListener(take.name, rig) : ''));
   const target = TARGETS.find((t) => t.id === targetId)!;
   return (
-    <section aria-label={`${take.name}, measured`}>
+    <section aria-label={say.measuredOf({ take: take.name })}>
       <div className="spread">
-        <h2>{named ? `${take.name}: ` : ''}Loudness and faults</h2>
+        <h2>{say.loudnessAndFaults({ name: named ? `${take.name}: ` : '' })}</h2>
         <Choice
-          label="Target"
+          label={say.target()}
           value={targetId}
           onChange={(id) => setTargetId(id as TargetId)}
           options={TARGETS.map((t) => [t.id, t.name])}
@@ -80,15 +81,15 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
       </div>
       {progress !== null && (
         <p className="row quiet">
-          <span role="status">Measuring: {Math.round(progress * 100)} %</span>
-          <progress value={progress} max={1} aria-label="Measured" style={{ width: 160 }} />
-          <Button onClick={stop}>Stop</Button>
+          <span role="status">{say.measuring({ n100: Math.round(progress * 100) })}</span>
+          <progress value={progress} max={1} aria-label={say.measuredTitle()} style={{ width: 160 }} />
+          <Button onClick={stop}>{common.stop()}</Button>
         </p>
       )}
       {failed && (
         <p className="row">
           <span className="fix">{failed}</span>
-          <Button onClick={again}>Measure again</Button>
+          <Button onClick={again}>{say.measureAgain()}</Button>
         </p>
       )}
       {diagnosis && (
@@ -105,25 +106,26 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
           />
           <Figures diagnosis={diagnosis} target={target} />
           <details>
-            <summary>Spectrum, in third octaves</summary>
-            <p className="quiet small">
-              Mean <Term id="spectrum">spectrum</Term>, dBFS over Hz.
-            </p>
+            <summary>{say.spectrumInThirdOctaves()}</summary>
+            <p className="quiet small">{rich(say.averageSpectrumDbfsBy, {})}</p>
             {diagnosis.spectra.map((spectrum, c) => (
               <SpectrumChart
                 // biome-ignore lint/suspicious/noArrayIndexKey: channels stay in their order
                 key={c}
                 spectrum={spectrum}
                 widthPx={widthPx}
-                label={`Spectrum of ${take.name}${diagnosis.spectra.length > 1 ? `, ${take.look?.sound ? channelName(take.look.sound, c) : ''}` : ''}`}
+                label={say.spectrum({
+                  take: take.name,
+                  c: diagnosis.spectra.length > 1 ? `, ${take.look?.sound ? channelName(take.look.sound, c) : ''}` : '',
+                })}
               />
             ))}
           </details>
           {rig && evaluation && rig.listeners.length > 0 && (
             <div className="row">
-              Recorded at
+              {say.recordedAt()}
               <Choice
-                label={`Where ${take.name} was recorded`}
+                label={say.whereWasRecorded({ take: take.name })}
                 value={listenerId}
                 onChange={setListenerId}
                 options={rig.listeners.map((l) => [l.id, l.name])}
@@ -157,8 +159,8 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
 /** No converter is so quiet: there the file holds zeros. */
 const DIGITAL_SILENCE_DBFS = -140;
 
-const say = (value: number | null, unit: string): string =>
-  value === null ? 'none' : `${formatNumber(value, 1)} ${unit}`;
+const figure = (value: number | null, unit: string): string =>
+  value === null ? common.none() : `${formatNumber(value, 1)} ${unit}`;
 
 /** What the take reads, and how far that is from the target. */
 function Figures({
@@ -173,51 +175,56 @@ function Figures({
   const off = integratedLufs === null ? null : integratedLufs - target.lufs;
   const [low, high] = target.range;
   const isWithin = integratedLufs !== null && integratedLufs >= low && integratedLufs <= high;
-  const tolerance = `${formatNumber(low, low % 1 ? 1 : 0)} to ${formatNumber(high, high % 1 ? 1 : 0)} is within tolerance`;
+  const tolerance = say.toIsWithinTolerance({
+    low: formatNumber(low, low % 1 ? 1 : 0),
+    high: formatNumber(high, high % 1 ? 1 : 0),
+  });
   return (
     <>
       <table className="table tight" data-testid="levels">
         <thead>
           <tr>
             <th className="number">
-              <Term id="lufs">Integrated</Term>
+              <Term id="lufs">{say.integrated()}</Term>
             </th>
             <th className="number">
-              <Term id="loudness-range">Range</Term>
+              <Term id="loudness-range">{say.loudnessRangeLra()}</Term>
             </th>
-            <th className="number">Momentary, most</th>
-            <th className="number">Short-term, most</th>
+            <th className="number">{say.maxMomentary()}</th>
+            <th className="number">{say.maxShortTerm()}</th>
             <th className="number">
-              <Term id="true-peak">True peak</Term>
+              <Term id="true-peak">{say.truePeak()}</Term>
             </th>
-            <th className="number">
-              <Term id="noise-floor">Floor</Term>, from 1 kHz
-            </th>
+            <th className="number">{rich(say.noiseFloorFromKhz, {})}</th>
           </tr>
         </thead>
         <tbody>
           <tr>
-            <td className="number strong">{say(integratedLufs, 'LUFS')}</td>
-            <td className="number">{say(rangeLu, 'LU')}</td>
-            <td className="number">{say(maxMomentaryLufs, 'LUFS')}</td>
-            <td className="number">{say(maxShortTermLufs, 'LUFS')}</td>
+            <td className="number strong">{figure(integratedLufs, 'LUFS')}</td>
+            <td className="number">{figure(rangeLu, 'LU')}</td>
+            <td className="number">{figure(maxMomentaryLufs, 'LUFS')}</td>
+            <td className="number">{figure(maxShortTermLufs, 'LUFS')}</td>
             <td className={`number ${truePeakDbtp !== null && truePeakDbtp > -1 ? 'fix' : ''}`}>
-              {say(truePeakDbtp, 'dBTP')}
+              {figure(truePeakDbtp, 'dBTP')}
             </td>
-            <td className="number">{say(floorDbfs > DIGITAL_SILENCE_DBFS ? floorDbfs : null, 'dBFS')}</td>
+            <td className="number">{figure(floorDbfs > DIGITAL_SILENCE_DBFS ? floorDbfs : null, 'dBFS')}</td>
           </tr>
         </tbody>
       </table>
       <p className="quiet">
         {off === null
-          ? 'Too short or too quiet for a loudness.'
-          : `${formatNumber(Math.abs(off), 1)} LU ${off > 0 ? 'over' : 'under'} ${formatNumber(target.lufs, 0)} LUFS; ${tolerance}. ${
-              isWithin
-                ? 'Nothing needs to be done.'
-                : `Turn it ${off > 0 ? 'down' : 'up'} by ${formatNumber(Math.abs(off), 1)} dB.`
-            }`}
+          ? say.tooShortOrToo()
+          : say.luLufs({
+              off: formatNumber(Math.abs(off), 1),
+              under: off > 0 ? say.above() : say.below(),
+              lufs: formatNumber(target.lufs, 0),
+              tolerance,
+              dB: isWithin
+                ? say.nothingToChange()
+                : say.turnItByDb({ up: off > 0 ? say.down() : say.up(), off: formatNumber(Math.abs(off), 1) }),
+            })}
         {off !== null && off < 0 && !isWithin && truePeakDbtp !== null && truePeakDbtp - off > -1
-          ? ` Its peaks would then stand ${formatNumber(truePeakDbtp - off + 1, 1)} dB over −1 dBTP: peaks have to be held as well.`
+          ? say.peaksWouldThenReach({ n1: formatNumber(truePeakDbtp - off + 1, 1) })
           : ''}
       </p>
     </>

@@ -4,8 +4,9 @@ import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { heldWithin, type LaneData, Lanes, type LaneView, useWidth, wholeView, zoomAbout } from '#web/charts/index.ts';
-import { count, formatNumber, useKey, useKeyHint } from '#web/parts/index.ts';
+import { formatNumber, rich, useKey, useKeyHint } from '#web/parts/index.ts';
 import { MOST_FLASHES, offsetOf } from '#web/take/index.ts';
+import { common, bench as say } from '#words/index.ts';
 import { BenchCard } from './BenchCard.tsx';
 import { Findings } from './Findings.tsx';
 import { FrameStrip } from './FrameStrip.tsx';
@@ -113,18 +114,18 @@ function Lying({
     const atMs = (cursor?.ms ?? shown.startMs + (width / 2) * shown.msPerPx) - lane.shiftMs;
     if (take.notes) take.change(addMark(take.notes, readLaneKey(lane.key).kind, atMs));
   };
-  useKey('arrowleft', 'Earlier', () => pan(-0.2));
-  useKey('arrowright', 'Later', () => pan(0.2));
-  useKey('plus,=', 'Nearer', () => zoom(0.6));
-  useKey('minus', 'Further away', () => zoom(1 / 0.6));
-  useKey('0', 'All of it', () => setView(null));
-  useKey('m', 'Add a mark at the cursor', mark);
-  useKey('s', 'Pitches along time (spectrogram), or without', () => setPitched(!pitched));
-  useKey('c', 'Clear', onClear);
-  useKeyHint('tab', 'To the next mark');
-  useKeyHint('arrowleft,arrowright', 'On a mark: a frame or a millisecond earlier, later; with Shift ten');
-  useKeyHint('space', 'On a mark: leave it out, take it in');
-  useKeyHint('delete', 'On a mark: remove it');
+  useKey('arrowleft', say.earlierTitle(), () => pan(-0.2));
+  useKey('arrowright', say.laterTitle(), () => pan(0.2));
+  useKey('plus,=', say.zoomIn(), () => zoom(0.6));
+  useKey('minus', say.zoomOut(), () => zoom(1 / 0.6));
+  useKey('0', say.showAll(), () => setView(null));
+  useKey('m', say.addMarkAtCursor(), mark);
+  useKey('s', say.spectrogramOnOrOff(), () => setPitched(!pitched));
+  useKey('c', say.clear(), onClear);
+  useKeyHint('tab', say.toNextMark());
+  useKeyHint('arrowleft,arrowright', say.onMarkFrameOr());
+  useKeyHint('space', say.onMarkExcludeOr());
+  useKeyHint('delete', say.onMarkRemoveIt());
 
   const withMark = (laneKey: string, markKey: string, change: typeof removeMark) => {
     const take = takeOf(laneKey);
@@ -136,20 +137,16 @@ function Lying({
     <>
       <div className="page">
         <div className="spread">
-          <h1>{bench.map((t) => t.name).join(' and ')}</h1>
+          <h1>{bench.map((t) => t.name).join(say.andMore())}</h1>
           <span className="row">
-            <Button onClick={onOpen}>
-              Open a take <kbd>o</kbd>
-            </Button>
+            <Button onClick={onOpen}>{rich(say.openTakeO, {})}</Button>
             <Button aria-pressed={pitched} onClick={() => setPitched(!pitched)}>
-              Pitches <kbd>s</kbd>
+              {rich(say.spectrogramS, {})}
             </Button>
             <Button onClick={mark} disabled={lanes.length === 0}>
-              Add a mark <kbd>m</kbd>
+              {rich(say.addMarkM, {})}
             </Button>
-            <Button onClick={onClear}>
-              Clear <kbd>c</kbd>
-            </Button>
+            <Button onClick={onClear}>{rich(say.clearC, {})}</Button>
           </span>
         </div>
         {bench.map((take) => (
@@ -195,7 +192,7 @@ function Lying({
           <FrameStrip
             take={eye.take}
             atMs={eye.atMs}
-            verb={eye.index === null ? 'Mark a flash at' : 'The flash is at'}
+            verb={eye.index === null ? say.markFlashAt() : say.flashAt()}
             onChoose={(timeMs) => {
               const { take, index } = eye;
               if (!take.notes) return;
@@ -244,7 +241,7 @@ function Lying({
         ))}
         {bench.length === 1 && others.length > 0 && (
           <p className="row small quiet" style={{ marginTop: 16 }}>
-            Lay beside it:
+            {say.compareWith()}
             {others.slice(0, MOST_BESIDE).map((take) => (
               <Button key={take.id} variant="plain" onClick={() => onAdd(take.id)}>
                 {take.name}
@@ -292,11 +289,11 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
         <>
           <span role="status">
             {prefix}
-            {WORK[progress.what] ?? progress.what}: {Math.round(progress.done * 100)} %
-            {progress.leftS !== null && `, ${Math.ceil(progress.leftS)} s left`}
+            {WORK[progress.what] ?? progress.what}: {Math.round(progress.done * 100)}%
+            {progress.leftS !== null && say.sLeft({ leftS: Math.ceil(progress.leftS) })}
           </span>
-          <progress value={progress.done} max={1} aria-label="Progress" style={{ width: 160 }} />
-          <Button onClick={take.stop}>Stop</Button>
+          <progress value={progress.done} max={1} aria-label={say.progress()} style={{ width: 160 }} />
+          <Button onClick={take.stop}>{common.stop()}</Button>
         </>
       )}
       {failed && (
@@ -305,38 +302,37 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
             {prefix}
             {failed}
           </span>
-          <Button onClick={() => take.lookAgain(false)}>Look again</Button>
+          <Button onClick={() => take.lookAgain(false)}>{say.lookAgain()}</Button>
         </>
       )}
       {!progress && !failed && look && notes && (
         <span>
           {prefix}
           {look.sound
-            ? `${look.picture ? `${count(notes.flashes.length, 'flash', 'flashes')} and ` : ''}${count(notes.claps.length, 'clap')} found.`
-            : 'There is no sound in this take: nothing of it can be heard or compared. Record it again with its sound switched on.'}
-          {notes.claps.some((c) => !c.used) &&
-            ' A hollow mark is weak and left out; double-click it, or press space on it, to take it in.'}
-          {offsetOf(look, notes) === null &&
-            look.picture &&
-            look.sound &&
-            ' No flash goes with a clap: add the missing mark by hand.'}{' '}
+            ? say.clapFound({
+                and: look.picture ? say.flashesAnd({ flashes: notes.flashes.length }) : '',
+                clap: notes.claps.length,
+              })
+            : say.thisTakeHasNo()}
+          {notes.claps.some((c) => !c.used) && say.hollowMarksAreWeak()}
+          {offsetOf(look, notes) === null && look.picture && look.sound && say.noFlashMatchesClap()}{' '}
           {(look.picture?.flashes.length ?? 0) > MOST_FLASHES &&
-            ` The picture flashes ${formatNumber(look.picture!.flashes.length)} times, as a strobe does: only flashes near claps are marks. `}
+            say.videoFlashesTimesLike({ length: formatNumber(look.picture!.flashes.length) })}
           {look.notices.join(' ')}
         </span>
       )}
       {saying && <span className="watch">{saying}</span>}
       {conflict && (
         <>
-          <span className="fix">Another window marked this take first. Both are kept until you choose.</span>
-          <Button onClick={conflict.takeTheirs}>Take theirs</Button>
-          <Button onClick={conflict.keepMine}>Keep mine</Button>
+          <span className="fix">{say.anotherWindowMarkedThis()}</span>
+          <Button onClick={conflict.takeTheirs}>{say.usingOtherVersion()}</Button>
+          <Button onClick={conflict.keepMine}>{say.usingMyVersion()}</Button>
         </>
       )}
-      {!progress && gaps && <Button onClick={() => take.lookAgain(true)}>Look at the whole picture</Button>}
+      {!progress && gaps && <Button onClick={() => take.lookAgain(true)}>{say.scanWholeVideo()}</Button>}
       {removable && (
         <Button variant="plain" onClick={onRemove}>
-          Take it off
+          {say.removeFromPage()}
         </Button>
       )}
     </div>
@@ -344,10 +340,10 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
 }
 
 const WORK: Record<string, string> = {
-  opening: 'Opening',
-  decoding: 'Decoding the sound',
-  waveform: 'Reading the sound',
-  claps: 'Looking for claps',
-  slates: 'Looking for slates',
-  picture: 'Looking at the picture',
+  opening: say.opening(),
+  decoding: say.decodingAudio(),
+  waveform: say.readingAudio(),
+  claps: say.lookingForClaps(),
+  slates: say.lookingForSyncSlates(),
+  picture: say.scanningVideo(),
 };

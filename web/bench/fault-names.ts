@@ -1,23 +1,24 @@
 import type { FaultId } from '#core/measure/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import type { TermId } from '#web/glossary/index.ts';
 import { wordsIn } from '#web/take/index.ts';
+import type { TermId } from '#words/index.ts';
+import { bench as say } from '#words/index.ts';
 
 /** What a fault is called, and the entry of the glossary that explains it. */
 export const FAULTS: Record<FaultId, { readonly name: string; readonly term: TermId }> = {
-  'hum-50': { name: 'Hum, 50 Hz', term: 'hum' },
-  'hum-60': { name: 'Hum, 60 Hz', term: 'hum' },
-  hiss: { name: 'Hiss', term: 'hiss' },
-  clipping: { name: 'Clipping', term: 'clipping' },
-  'one-sided': { name: 'One side', term: 'one-sided' },
-  'polarity-inverted': { name: 'Inverted side', term: 'polarity' },
-  echo: { name: 'Echo', term: 'echo' },
-  dropouts: { name: 'Drop-outs', term: 'dropout' },
-  'dc-offset': { name: 'DC offset', term: 'dc-offset' },
-  silent: { name: 'Silent', term: 'silent' },
-  'too-quiet': { name: 'Too quiet', term: 'headroom' },
-  'too-hot': { name: 'Too hot', term: 'headroom' },
-  'dual-mono': { name: 'Two equal sides', term: 'dual-mono' },
+  'hum-50': { name: say.humHz(), term: 'hum' },
+  'hum-60': { name: say.humHzTitle(), term: 'hum' },
+  hiss: { name: say.hiss(), term: 'hiss' },
+  clipping: { name: say.clipping(), term: 'clipping' },
+  'one-sided': { name: say.oneSide(), term: 'one-sided' },
+  'polarity-inverted': { name: say.polarityInvertedTitle(), term: 'polarity' },
+  echo: { name: say.echo(), term: 'echo' },
+  dropouts: { name: say.dropouts(), term: 'dropout' },
+  'dc-offset': { name: say.dcOffset(), term: 'dc-offset' },
+  silent: { name: say.silent(), term: 'silent' },
+  'too-quiet': { name: say.tooQuiet(), term: 'headroom' },
+  'too-hot': { name: say.tooHot(), term: 'headroom' },
+  'dual-mono': { name: say.dualMono(), term: 'dual-mono' },
 };
 
 /** The listener that the take's name speaks of, else the first. */

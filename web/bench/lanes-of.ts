@@ -3,6 +3,7 @@ import { rateName } from '#core/units/index.ts';
 import type { LaneData, LanesProps } from '#web/charts/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
 import { offsetOfNotes } from '#web/take/index.ts';
+import { bench as say } from '#words/index.ts';
 import type { MarkKind } from './marks.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -48,8 +49,8 @@ export function lanesOf(bench: readonly BenchTake[], shiftsMs: readonly number[]
       const { width, height, frameRate, uneven, pieces } = look.picture;
       lanes.push({
         key: laneKey(id, 'flashes'),
-        label: `${several}Picture, brightness`,
-        note: `${width} × ${height}${frameRate ? `, ${rateName(frameRate)} frames a second` : uneven ? ', uneven frames' : ''}`,
+        label: say.videoLane({ several }),
+        note: `${width} × ${height}${frameRate ? say.atFrameRate({ frameRate: rateName(frameRate) }) : uneven ? say.unevenFrames() : ''}`,
         kind: 'picture',
         marks: marks('flashes'),
         shiftMs,
@@ -60,8 +61,12 @@ export function lanesOf(bench: readonly BenchTake[], shiftsMs: readonly number[]
       const { channels, layout, sampleRateHz, peaks } = look.sound;
       lanes.push({
         key: laneKey(id, 'claps'),
-        label: look.picture ? `${several}Sound of the same file` : `${several}Sound`,
-        note: `${layout ? layoutName(layout) : `${channels} tracks`}, ${formatNumber(sampleRateHz / 1000, sampleRateHz % 1000 ? 1 : 0)} kHz${i > 0 && shiftMs !== 0 ? ', laid by its content' : ''}`,
+        label: look.picture ? say.audioSameFile({ several }) : say.audio({ several }),
+        note: say.laneNote({
+          tracks: layout ? layoutName(layout) : say.tracks({ channels }),
+          n1000: formatNumber(sampleRateHz / 1000, sampleRateHz % 1000 ? 1 : 0),
+          content: i > 0 && shiftMs !== 0 ? say.alignedByContent() : '',
+        }),
         kind: 'sound',
         marks: marks('claps'),
         shiftMs,

@@ -81,7 +81,7 @@ describe('marks on the bench', () => {
       ['b', 'sound', -125],
     ]);
     expect(lanes[1]!.marks).toHaveLength(3);
-    expect(lanes[0]!.note).toBe('640 × 360, 50 frames a second');
+    expect(lanes[0]!.note).toBe('640 × 360, 50 fps');
     const lines = pairLines([restingTake('a')], [10]);
     expect(lines.map((l) => [l.fromMs, l.toMs, l.offsetMs])).toEqual([
       [1010, 1074, 64],

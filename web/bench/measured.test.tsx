@@ -7,6 +7,7 @@ import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { TARGETS } from '#web/take/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { bench as say } from '#words/index.ts';
 import { restingTake } from './bench.testkit.ts';
 import { guessListener } from './fault-names.ts';
 import { Measured } from './TakeMeasured.tsx';
@@ -66,14 +67,14 @@ describe('a take measured', () => {
     expect(within(levels).getByText('−63.2 dBFS')).toBeTruthy();
     expect(
       screen.getByText(
-        /^8\.0 LU under −16 LUFS; −17 to −15 is within tolerance\. Turn it up by 8\.0 dB\. Its peaks would then stand 3\.0 dB over/,
+        /^8\.0 LU below −16 LUFS; −17 to −15 is within tolerance\. Turn it up by 8\.0 dB\. Peaks would then reach 3\.0 dB above/,
       ),
     ).toBeTruthy();
     await user.selectOptions(screen.getByLabelText('Target'), 'broadcast');
     expect(
-      screen.getByText(/^1\.0 LU under −23 LUFS; −23\.5 to −22\.5 is within tolerance\. Turn it up by 1\.0 dB\.$/),
+      screen.getByText(/^1\.0 LU below −23 LUFS; −23\.5 to −22\.5 is within tolerance\. Turn it up by 1\.0 dB\.$/),
     ).toBeTruthy();
-    expect(screen.getByText(/^No hum, hiss, clipping/)).toBeTruthy();
+    expect(screen.getByText(/No hum, hiss, clipping, echo or dropouts found,/)).toBeTruthy();
     expect(screen.getByRole('img', { name: 'Loudness over time' })).toBeTruthy();
   });
   it('shows what is wrong, goes there, and names what in the rig could have made it', async () => {
@@ -100,13 +101,13 @@ describe('a take measured', () => {
   });
   it('needs no rig, and says what a worker does and why it ended', async () => {
     open({ diagnosis: diagnosisWith([fault({ id: 'silent' })], null) }, false);
-    expect(screen.getByText('Too short or too quiet for a loudness.')).toBeTruthy();
+    expect(screen.getByText(say.tooShortOrToo())).toBeTruthy();
     expect(screen.queryByText(/Recorded at/)).toBeNull();
   });
   it('shows progress with a stop, and what failed with a way on', async () => {
     const stop = vi.fn();
     const { user } = open({ progress: 0.42, stop });
-    expect(screen.getByRole('status').textContent).toBe('Measuring: 42 %');
+    expect(screen.getByRole('status').textContent).toBe('Measuring: 42%');
     await user.click(screen.getByRole('button', { name: 'Stop' }));
     expect(stop).toHaveBeenCalled();
   });

@@ -6,6 +6,7 @@ import type { TakeNotes } from '#api/index.ts';
 import type { MenuClick } from '#core/measure/index.ts';
 import { show } from '#web/web.testkit.tsx';
 import type { Region } from '#web/workers/index.ts';
+import { bench as say } from '#words/index.ts';
 import { restingTake } from './bench.testkit.ts';
 import { MenuRegion } from './MenuRegion.tsx';
 
@@ -31,7 +32,7 @@ async function opened() {
   const user = userEvent.setup();
   const changes: TakeNotes[] = [];
   show(<MenuRegion take={restingTake('a', { change: (n) => changes.push(n) })} atMs={1000} />);
-  await user.click(screen.getByText(/instead of claps/));
+  await user.click(screen.getByText(/Menu clicks instead of claps/));
   return { user, changes };
 }
 
@@ -41,7 +42,7 @@ describe('a menu’s region', () => {
     const left = await screen.findByLabelText('Region, left, %');
     await user.clear(left);
     await user.type(left, '55{Enter}');
-    await user.click(screen.getByRole('button', { name: 'Match its clicks' }));
+    await user.click(screen.getByRole('button', { name: say.matchClicks() }));
     expect(work.regions).toEqual([{ x: 0.55, y: 0.3, width: 0.4, height: 0.4 }]);
     const clicks = [1000, 2000, 3000, 4000, 5000].map((changeMs, i) => ({
       changeMs,
@@ -54,14 +55,17 @@ describe('a menu’s region', () => {
   it('says what to mark otherwise, and leaves the marks alone', async () => {
     const { user, changes } = await opened();
     for (const [clicks, says] of [
-      [[{ changeMs: 1, clickMs: null }], /changes 1 times\. Mark what changes with every click/],
-      [Array.from({ length: 9 }, (_, i) => ({ changeMs: 1000 * i, clickMs: null })), /sound does not keep time/],
+      [[{ changeMs: 1, clickMs: null }], /changes 1 times\. Mark what changes with each click/],
+      [
+        Array.from({ length: 9 }, (_, i) => ({ changeMs: 1000 * i, clickMs: null })),
+        /times, but the sound doesn’t match\. Choose/,
+      ],
     ] as const) {
-      await user.click(await screen.findByRole('button', { name: 'Match its clicks' }));
+      await user.click(await screen.findByRole('button', { name: say.matchClicks() }));
       await act(async () => work.answer!([...clicks]));
       expect(screen.getByRole('status').textContent).toMatch(says);
     }
-    await user.click(screen.getByRole('button', { name: 'Match its clicks' }));
+    await user.click(screen.getByRole('button', { name: say.matchClicks() }));
     await user.click(screen.getByRole('button', { name: 'Stop' }));
     expect(work.stopped).toBe(1);
     expect(changes).toEqual([]);

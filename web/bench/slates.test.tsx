@@ -7,6 +7,7 @@ import { slateReading } from '#core/slate/slate.testkit.ts';
 import { skewOf } from '#web/take/index.ts';
 import { look } from '#web/take/look.testkit.ts';
 import { show } from '#web/web.testkit.tsx';
+import { common } from '#words/index.ts';
 import { restingTake } from './bench.testkit.ts';
 import { Slates } from './Slates.tsx';
 
@@ -36,11 +37,11 @@ describe('slates on the bench', () => {
     // Its two claps stand 65 ms after their flashes.
     show(<Slates take={restingTake('a', { look: seen([slate]), change: (n) => changes.push(n) })} />);
     expect(screen.getByTestId('skew').textContent).toMatch(/unknown, ±40 ms/);
-    await user.click(screen.getByRole('button', { name: /claps beside it say \+25\.0 ms/ }));
+    await user.click(screen.getByRole('button', { name: /claps beside it measure \+25\.0 ms/ }));
     expect(skewOf(1)).toMatchObject({ skewMs: 25 });
     expect(screen.getByTestId('skew').textContent).toMatch(/\+25\.0 ms.*The path: 65/);
     expect(changes).toHaveLength(1);
-    await user.click(screen.getByRole('button', { name: 'Forget it' }));
+    await user.click(screen.getByRole('button', { name: common.reset() }));
     expect(skewOf(1)).toBeNull();
   });
   it('tell two screens apart by how much later one shows the same', () => {
@@ -55,7 +56,7 @@ describe('slates on the bench', () => {
       sound: { ...look().sound!, chirps: [0, 2000, 4000].map((atMs) => ({ atMs, kind: 0 as const, likeness: 1 })) },
     };
     const page = show(<Slates take={restingTake('a', { look: heard })} />);
-    expect(page.container.textContent).toMatch(/3 of them, but no slate is seen/);
+    expect(page.container.textContent).toMatch(/3 sync slate beats are heard .*but no slate is seen/);
     page.unmount();
     expect(show(<Slates take={restingTake('b')} />).container.textContent).toBe('');
   });

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Diagnosis } from '#core/measure/index.ts';
 import { sourceOf } from '#web/take/index.ts';
 import { diagnoseTake, type Job } from '#web/workers/index.ts';
+import { bench as say } from '#words/index.ts';
 
 export interface Diagnosed {
   readonly diagnosis: Diagnosis | null;
@@ -51,7 +52,7 @@ export function useDiagnosis(takeId: string, ready: boolean, channel: number | n
       job.current?.stop();
       job.current = null;
       setProgress(null);
-      setFailed('Stopped. Measure it again when you like.');
+      setFailed(say.stoppedYouCanMeasure());
     },
   };
 }

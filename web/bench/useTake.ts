@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { TakeRecord } from '#api/index.ts';
 import { type KeptNotes, sourceOf, useTakeNotes } from '#web/take/index.ts';
 import { type Job, lookAtTake, type Progress, type TakeLook } from '#web/workers/index.ts';
+import { bench as say } from '#words/index.ts';
 import { notesAfter } from './marks.ts';
 
 /** A take on the bench: what was found in it, what a person made of that, and the work under way. */
@@ -97,7 +98,7 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
       job.current?.stop();
       job.current = null;
       setProgress(null);
-      setFailed('Stopped. Nothing was changed; look again when you like.');
+      setFailed(say.stoppedNothingChangedYou());
     },
     lookAgain: start,
   };

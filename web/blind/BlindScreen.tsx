@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import type { BlindTrial } from '#api/index.ts';
 import {
   type Answer,
@@ -14,7 +14,7 @@ import {
 } from '#core/blind/index.ts';
 import type { SoundPair } from '#core/mix/index.ts';
 import { SwitchBar } from '#web/listen/index.ts';
-import { formatDate, formatNumber, NumberInput, Term, useKey } from '#web/parts/index.ts';
+import { formatDate, formatNumber, NumberInput, rich, Term, useKey } from '#web/parts/index.ts';
 import { tellDay, useAppDispatch } from '#web/store/index.ts';
 import {
   readTreatment,
@@ -25,6 +25,7 @@ import {
   useTakeNotes,
   Working,
 } from '#web/take/index.ts';
+import { common, blind as say } from '#words/index.ts';
 import { sayResult, sayRounds } from './say.ts';
 
 const SECONDS = 8;
@@ -36,12 +37,7 @@ export function BlindScreen() {
   const [params] = useSearchParams();
   const treated = params.get('treated') === '1';
   return (
-    <TakeGate
-      title="Blind trial"
-      most={2}
-      least={treated ? 1 : 2}
-      asks="Choose two takes in Measure, or try settings on one and compare it with itself."
-    >
+    <TakeGate title={say.blindTrial()} most={2} least={treated ? 1 : 2} asks={say.chooseTwoTakesIn()}>
       {([first, second], bench) => (
         <Trial
           key={`${first!.id} ${second?.id} ${treated}`}
@@ -67,14 +63,14 @@ function Trial({ first, second, bench }: { first: TakeAtHand; second: TakeAtHand
   useEffect(() => {
     if (!desk || lacks) return;
     let gone = false;
-    void run('finding the same words in both', ({ api }) => api.pair(SECONDS, treatment)).then((found) => {
+    void run(say.findingSameWordsIn(), ({ api }) => api.pair(SECONDS, treatment)).then((found) => {
       if (!gone) setPair(found);
     });
     return () => {
       gone = true;
     };
   }, [desk, run, treatment, lacks]);
-  const names = [first.name, second?.name ?? `${first.name}, treated`] as const;
+  const names = [first.name, second?.name ?? say.processed({ first: first.name })] as const;
   const settle = (next: Blind) => {
     setTrial(next);
     const { correct, chance, rounds } = blindResult(next);
@@ -83,28 +79,27 @@ function Trial({ first, second, bench }: { first: TakeAtHand; second: TakeAtHand
     const before = kept.notes ?? { flashes: [], claps: [], frameMs: null, speaksOf: null, unseen: true as const };
     kept.change({ ...before, blind: [...(before.blind ?? []), done] });
     // On the bench of a rig it goes into the log of the day as well.
-    const says = `Blind trial, A ${names[0]}, B ${names[1]}: ${sayResult(blindResult(next))}`;
+    const says = say.blindTrialB({ n0: names[0], n1: names[1], next: sayResult(blindResult(next)) });
     dispatch(tellDay({ kind: 'note', says: says.slice(0, MOST_SAID) }));
   };
   return (
-    <TakePage title={<Term id="abx">Blind trial</Term>} bench={bench}>
+    <TakePage title={<Term id="abx">{say.blindTrial()}</Term>} bench={bench}>
       <p>
-        A is <span className="strong">{names[0]}</span>, B is <span className="strong">{names[1]}</span>.
+        {say.is()} <span className="strong">{names[0]}</span>
+        {say.bIs()} <span className="strong">{names[1]}</span>.
       </p>
       {lacks ? (
-        <p className="watch">
-          Nothing was set for this take yet.{' '}
-          <Link to={bench.replace('/bench?', '/bench/try?')}>Try settings on it</Link> first.
-        </p>
+        <p className="watch">{rich(say.nothingIsSetFor, {}, bench.replace('/bench?', '/bench/try?'))}</p>
       ) : (
         <Working sound={sound} />
       )}
       {pair && (
         <p className="quiet">
-          {SECONDS} s of each, brought to the same loudness ({formatNumber(pair.apartLu, 2)} LU apart).{' '}
-          {pair.sameSound
-            ? 'Both say the same words at the same time.'
-            : 'They are not takes of one sound: other words may give them away, whatever they sound like.'}
+          {say.sEachMatchedIn({
+            SECONDS,
+            apartLu: formatNumber(pair.apartLu, 2),
+            like: pair.sameSound ? say.bothSaySameWords() : say.theyArentTakesOne(),
+          })}
         </p>
       )}
       {pair && !trial && <Begin onBegin={(rounds) => setTrial(beginBlind(rounds, fairCoin))} />}
@@ -122,28 +117,25 @@ const fairCoin = (): 0 | 1 => (crypto.getRandomValues(new Uint8Array(1))[0]! & 1
 function Begin({ onBegin }: { onBegin: (rounds: number) => void }) {
   const [rounds, setRounds] = useState(USUAL_ROUNDS);
   const [clear, faint] = [roundsFor(0.7), roundsFor(0.4)];
-  useKey('p', 'Begin the trial', () => onBegin(rounds));
+  useKey('p', say.startTrial(), () => onBegin(rounds));
   return (
     <>
       <p className="row" style={{ marginTop: 10 }}>
-        <label htmlFor="rounds">Rounds</label>
+        <label htmlFor="rounds">{say.rounds()}</label>
         <NumberInput
           id="rounds"
-          label="Rounds"
+          label={say.rounds()}
           value={rounds}
           min={1}
           max={200}
           onValue={(n) => setRounds(Math.round(n ?? USUAL_ROUNDS))}
         />
         <Button variant="solid" onClick={() => onBegin(rounds)}>
-          Begin <kbd>p</kbd>
+          {rich(say.startP, {})}
         </Button>
       </p>
       <p>{sayRounds(rounds, neededOf(rounds))}</p>
-      <p className="quiet">
-        To find a difference that is heard seven times of ten, {clear} rounds are needed; four times of ten, {faint} (in
-        four of five trials). How many is settled now: who stops when it looks well deceives himself.
-      </p>
+      <p className="quiet">{say.toDetectDifferenceYou({ clear: clear ?? '?', faint: faint ?? '?' })}</p>
     </>
   );
 }
@@ -168,31 +160,29 @@ function Rounds({ pair, trial, onAnswer, onAgain }: RoundsProps) {
       { name: 'X', loop: of(x) },
     ];
   }, [pair, sampleRateHz, x]);
-  useKey('a', 'X is A', () => onAnswer('a'), !over);
-  useKey('b', 'X is B', () => onAnswer('b'), !over);
+  useKey('a', say.xIs(), () => onAnswer('a'), !over);
+  useKey('b', say.xIsB(), () => onAnswer('b'), !over);
   if (over)
     return (
       <>
         <h2 data-testid="blind-result">{sayResult(result)}</h2>
         <p>
-          <Button onClick={onAgain}>Another trial</Button>
+          <Button onClick={onAgain}>{say.anotherTrial()}</Button>
         </p>
       </>
     );
   return (
     <>
-      <h2>
-        Round {result.answered + 1} of {result.rounds}: which of the two is X?
-      </h2>
-      <SwitchBar sounds={sounds} says="Listen as often as you like." round={result.answered} />
+      <h2>{say.roundWhichTwoIs({ n1: result.answered + 1, rounds: result.rounds })}</h2>
+      <SwitchBar sounds={sounds} says={say.listenAsOftenAs()} round={result.answered} />
       <p className="row" style={{ marginTop: 14 }}>
         <Button variant="solid" onClick={() => onAnswer('a')}>
-          X is A <kbd>a</kbd>
+          {rich(say.xIsKeyed, {})}
         </Button>
         <Button variant="solid" onClick={() => onAnswer('b')}>
-          X is B <kbd>b</kbd>
+          {rich(say.xIsBB, {})}
         </Button>
-        <span className="quiet">Whether it was right is told when all are answered.</span>
+        <span className="quiet">{say.youllSeeYourScore()}</span>
       </p>
     </>
   );
@@ -202,28 +192,24 @@ function Earlier({ trials, saying }: { trials: readonly BlindTrial[]; saying: st
   if (trials.length === 0) return null;
   return (
     <>
-      <h2>Trials so far</h2>
+      <h2>{say.earlierTrials()}</h2>
       {saying && <p className="watch">{saying}</p>}
       <table className="table tight">
         <thead>
           <tr>
-            <th>When</th>
-            <th>A and B</th>
-            <th className="number">Right</th>
-            <th className="number">By guessing</th>
+            <th>{common.when()}</th>
+            <th>{say.andB()}</th>
+            <th className="number">{say.correct()}</th>
+            <th className="number">{say.byGuessing()}</th>
           </tr>
         </thead>
         <tbody>
           {trials.toReversed().map((t) => (
             <tr key={t.at}>
               <td className="quiet">{formatDate(t.at)}</td>
-              <td>
-                {t.a} and {t.b}
-              </td>
-              <td className="number">
-                {t.correct} of {t.rounds}
-              </td>
-              <td className="number">{formatNumber(100 * chanceOf(t.correct, t.rounds), 1)} %</td>
+              <td>{say.and({ a: t.a, b: t.b })}</td>
+              <td className="number">{say.values({ correct: t.correct, rounds: t.rounds })}</td>
+              <td className="number">{formatNumber(100 * chanceOf(t.correct, t.rounds), 1)}%</td>
             </tr>
           ))}
         </tbody>

@@ -1,21 +1,24 @@
 import { type BlindResult, powerOf } from '#core/blind/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
+import { blind as say } from '#words/index.ts';
 
 /** What a number of rounds can show, in words. */
 export function sayRounds(rounds: number, needed: number | null): string {
-  if (needed === null)
-    return `${rounds} rounds show nothing: guessing gets all of them right too often. Take 5 at least.`;
-  const [often, seldom] = [powerOf(rounds, 0.7), powerOf(rounds, 0.4)].map((p) => formatNumber(100 * p));
-  return `${needed} of ${rounds} have to be right: guessing gets there once in twenty at most. Who hears it seven times of ten is found in ${often} % of trials, four times of ten in ${seldom} %.`;
+  if (needed === null) return say.roundsProveNothingGuessing({ rounds });
+  const percent = (p: number) => formatNumber(100 * powerOf(rounds, p));
+  return say.youNeedRightGuessing({ needed, rounds, often: percent(0.7), seldom: percent(0.4) });
 }
 
 /** What came of a trial, in words. */
 export function sayResult({ rounds, correct, chance, needed }: BlindResult): string {
   if (chance === null) return '';
   const percent = 100 * chance;
-  const guess = percent < 0.1 ? 'less than once in a thousand' : `${formatNumber(percent, percent < 10 ? 1 : 0)} %`;
+  const guess = percent < 0.1 ? say.fewerThanIn() : `${formatNumber(percent, percent < 10 ? 1 : 0)}%`;
   const heard = needed !== null && correct >= needed;
-  return `${correct} of ${rounds} right. Who guesses does as well in ${guess} of trials. ${
-    heard ? 'The difference was heard.' : 'That does not show that a difference was heard; nor that there is none.'
-  }`;
+  return say.rightGuessingDoesAs({
+    correct,
+    rounds,
+    guess,
+    none: heard ? say.youHeardDifference() : say.thatDoesntShowThat(),
+  });
 }

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { Rig } from '#core/rig/index.ts';
 import type { Pair, Tolerance } from '#core/signal/index.ts';
 import { formatNumber, formatOffset, formatSigned, hueOf, StateMark } from '#web/parts/index.ts';
+import { charts as say } from '#words/index.ts';
 import { type ArrivalRow, layoutArrivals } from './arrivals.ts';
 import { Dimension } from './Dimension.tsx';
 
@@ -30,7 +31,7 @@ export function ArrivalChart({ rig, pairs, before, tolerance, widthPx, tappedId,
   );
   const bottom = TOP + ROW * layout.rows.length;
   return (
-    <svg width={widthPx} height={bottom + 58} aria-label="Arrivals against the picture">
+    <svg width={widthPx} height={bottom + 58} aria-label={say.audioTimingRelativeTo()}>
       <defs>
         <pattern id="within" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V7" stroke="var(--good)" strokeOpacity="0.4" />
@@ -54,7 +55,7 @@ export function ArrivalChart({ rig, pairs, before, tolerance, widthPx, tappedId,
           <line key={px} className="limit" x1={px} x2={px} y1={TOP} y2={bottom} />
         ))}
         <text x={layout.zeroPx} y={20} textAnchor="middle">
-          picture
+          {say.video()}
         </text>
         {[-2, 2].map((d) => (
           <line key={d} className="axis" x1={layout.zeroPx + d} x2={layout.zeroPx + d} y1={26} y2={bottom} />
@@ -69,10 +70,10 @@ export function ArrivalChart({ rig, pairs, before, tolerance, widthPx, tappedId,
           </g>
         ))}
         <text x={0} y={bottom + 42} className="ink2">
-          sound earlier
+          {say.audioEarlier()}
         </text>
         <text x={plot} y={bottom + 42} textAnchor="end" className="ink2">
-          sound later than picture, ms
+          {say.audioLaterThanVideo()}
         </text>
       </g>
       {layout.rows.map((row, i) => (
@@ -152,7 +153,9 @@ function Row({ row, y, plot, zeroPx, tapped, onTap }: RowProps) {
             toPx={dimension.toPx}
             y={46}
             label={
-              dimension.kind === 'apart' ? `twice, ${formatNumber(dimension.ms)} ms apart` : formatOffset(dimension.ms)
+              dimension.kind === 'apart'
+                ? say.twiceMsApart({ ms: formatNumber(dimension.ms) })
+                : formatOffset(dimension.ms)
             }
             maxPx={plot}
             side={marks[0]!.atPx < zeroPx ? 'left' : 'right'}

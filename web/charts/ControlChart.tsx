@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import type { Series } from '#core/run/index.ts';
 import { decimalsFor, formatDate, formatNumber } from '#web/parts/index.ts';
+import { charts as say } from '#words/index.ts';
 import { layoutControl } from './control.ts';
 
 const HEIGHT = 130;
@@ -67,8 +68,12 @@ export function ControlChart({ series, widthPx }: { series: Series; widthPx: num
 export function sayChart({ label, unit, points, chart, moved }: Series): string {
   const last = points.at(-1)!;
   const decimals = decimalsFor(chart?.sd ?? 1);
-  const now = `${label}: ${formatNumber(last.value, decimals)} ${unit} last`;
-  if (!chart) return `${now}; ${points.length} of 5 that a first judgement needs.`;
-  const usual = `usual ${formatNumber(chart.mean, decimals)} ± ${formatNumber(chart.sd, decimals)}${chart.provisional ? ', provisional' : ''}`;
-  return `${now}; ${usual}; ${moved ? `has moved ${moved} by more than chance` : 'no more than chance'}.`;
+  const now = say.inLastSession({ label, value: formatNumber(last.value, decimals), unit });
+  if (!chart) return say.neededBeforeChangesCan({ now, points: points.length });
+  const usual = say.normal({
+    mean: formatNumber(chart.mean, decimals),
+    sd: formatNumber(chart.sd, decimals),
+    provisional: chart.provisional ? say.provisional() : '',
+  });
+  return `${now}; ${usual}; ${moved ? say.hasChangedByMore({ moved }) : say.noMoreThanChance()}.`;
 }

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { formatClock, formatNumber } from '#web/parts/index.ts';
+import { charts as say } from '#words/index.ts';
 import { DISTANCE_HEIGHT, type DistanceTrack, LEFT_PX, layoutDistances, phraseFrom } from './distances.ts';
 
 interface Props {
@@ -27,7 +28,7 @@ export function DistanceChart({ tracks, seconds, widthPx, heard, onChoose }: Pro
   const middleS = heard ? (heard.fromS + heard.toS) / 2 : 0;
   const end = DISTANCE_HEIGHT - 20;
   return (
-    <svg width={widthPx} height={DISTANCE_HEIGHT} aria-label="Distance of every track from the main voice, over time">
+    <svg width={widthPx} height={DISTANCE_HEIGHT} aria-label={say.distanceEachTrackBelow()}>
       {heard && (
         <rect
           x={pxAt(heard.fromS)}
@@ -41,7 +42,7 @@ export function DistanceChart({ tracks, seconds, widthPx, heard, onChoose }: Pro
         <g key={lu}>
           <line className="rule" x1={LEFT_PX - 4} x2={widthPx} y1={px} y2={px} />
           <text x={LEFT_PX - 8} y={px + 4} className="ink2 small" textAnchor="end">
-            {lu === 0 ? 'voice' : formatNumber(-lu)}
+            {lu === 0 ? say.voice() : formatNumber(-lu)}
           </text>
         </g>
       ))}
@@ -86,7 +87,7 @@ export function DistanceChart({ tracks, seconds, widthPx, heard, onChoose }: Pro
       <rect
         role="slider"
         tabIndex={0}
-        aria-label="What is listened to: the phrase at"
+        aria-label={say.phraseBeingPlayedAt()}
         aria-valuenow={Math.round(middleS)}
         aria-valuemin={0}
         aria-valuemax={Math.round(seconds)}

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import type { Jump } from '#core/measure/index.ts';
 import { formatClock, formatNumber, formatSigned } from '#web/parts/index.ts';
+import { charts as say } from '#words/index.ts';
 import { DRIFT_HEIGHT, type DriftPoint, layoutDrift } from './drift.ts';
 
 interface Props {
@@ -19,12 +20,12 @@ export function DriftChart({ points, startMs, ppm, jumps, widthPx }: Props) {
   );
   const decimals = laid.yTicks.some((t) => Math.abs(t.ms % 1) > 1e-9) ? 1 : 0;
   return (
-    <svg width={widthPx} height={DRIFT_HEIGHT} role="img" aria-label="Offset along time, ms from its start">
+    <svg width={widthPx} height={DRIFT_HEIGHT} role="img" aria-label={say.offsetOverTimeMs()}>
       {laid.yTicks.map(({ ms, px }) => (
         <g key={ms}>
           <line className="rule" x1={52} x2={widthPx} y1={px} y2={px} />
           <text x={46} y={px + 4} className="ink2 small" textAnchor="end">
-            {formatSigned(ms, decimals)} ms
+            {say.ms({ ms: formatSigned(ms, decimals) })}
           </text>
         </g>
       ))}
@@ -49,7 +50,7 @@ export function DriftChart({ points, startMs, ppm, jumps, widthPx }: Props) {
       ))}
       {laid.outside > 0 && (
         <text x={widthPx - 6} y={16} className="ink2 small" textAnchor="end">
-          {formatNumber(laid.outside)} further off
+          {say.furtherOff({ outside: formatNumber(laid.outside) })}
         </text>
       )}
     </svg>

@@ -2,6 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { heldTo, sayKnob } from '#core/rig/index.ts';
 import { type Ladder, SCALE_UNITS } from '#core/signal/index.ts';
 import { formatNumber, formatSigned } from '#web/parts/index.ts';
+import { charts as say } from '#words/index.ts';
 import { type LadderLayout, layoutLadder, type RungPlace } from './rungs.ts';
 
 interface Props {
@@ -33,7 +34,7 @@ export function LadderChart({ ladder, hue, widthPx, chosen, onChoose, onSet }: P
   const upright = width / ladder.rungs.length < WIDE_PX;
   const names = upright ? NAMES.upright : NAMES.lying;
   return (
-    <svg width={widthPx} height={bottom + names + 62} aria-label="Gain ladder">
+    <svg width={widthPx} height={bottom + names + 62} aria-label={say.gainStaging()}>
       <defs>
         <pattern id="over" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V6" stroke="var(--fix)" strokeOpacity="0.45" />
@@ -167,7 +168,14 @@ function Names({ layout, upright, chosen, onChoose }: NamesProps) {
             role="button"
             tabIndex={0}
             aria-pressed={i === chosen}
-            aria-label={`${rung.box}, ${rung.stage}: ${formatNumber(rung.levelDb.nominal)} ${SCALE_UNITS[rung.scale]}, ${over} dB over the noise, ${under} dB to the ceiling`}
+            aria-label={say.dbAboveNoiseDb({
+              box: rung.box,
+              stage: rung.stage,
+              nominal: formatNumber(rung.levelDb.nominal),
+              scale: SCALE_UNITS[rung.scale],
+              over,
+              under,
+            })}
             style={{ cursor: 'pointer' }}
             onClick={() => onChoose(i)}
             onKeyDown={(e) => {
@@ -203,10 +211,10 @@ function Names({ layout, upright, chosen, onChoose }: NamesProps) {
         );
       })}
       <text x={-LEFT} y={16} className="ink2 small">
-        noise
+        {say.noiseFloor()}
       </text>
       <text x={-LEFT} y={33} className="ink2 small">
-        room
+        {say.headroom()}
       </text>
       {layout.boxes.map(({ name, fromPx, toPx }) => (
         <g key={`${name} ${fromPx}`}>
@@ -272,7 +280,10 @@ function Handle({ place, hue, pxPerDb, onChoose, onSet }: HandleProps) {
       aria-valuemin={spec.min}
       aria-valuemax={spec.max}
       aria-valuenow={value}
-      aria-valuetext={`${formatSigned(value, Number.isInteger(value) ? 0 : 1)} dB, ${sayKnob(spec, value)}`}
+      aria-valuetext={say.db({
+        value: formatSigned(value, Number.isInteger(value) ? 0 : 1),
+        value2: sayKnob(spec, value),
+      })}
       style={{ cursor: 'ns-resize', touchAction: 'none' }}
       onFocus={onChoose}
       onKeyDown={press}

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef } from 'react';
 import { formatClock, formatOffset } from '#web/parts/index.ts';
+import { charts as say } from '#words/index.ts';
 import {
   brightnessPath,
   heldWithin,
@@ -70,7 +71,13 @@ export function Lanes(props: LanesProps) {
   }, []);
   const ticks = useMemo(() => timeTicks(view, widthPx), [view, widthPx]);
   return (
-    <svg ref={svg} width={widthPx} height={bottom + 34} aria-label="Lanes of the takes" style={{ touchAction: 'none' }}>
+    <svg
+      ref={svg}
+      width={widthPx}
+      height={bottom + 34}
+      aria-label={say.takesOverTime()}
+      style={{ touchAction: 'none' }}
+    >
       <defs>
         <pattern id="unseen" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V7" stroke="var(--rule)" />
@@ -192,7 +199,7 @@ function MarkFlag(props: LanesProps & { lane: LaneData; mark: LaneData['marks'][
   const drag = useRef(false);
   const px = pxOf(view, mark.atMs + lane.shiftMs);
   const chosen = selected === mark.key;
-  const kind = lane.kind === 'picture' ? 'Flash' : 'Clap';
+  const kind = lane.kind === 'picture' ? say.flash() : say.clap();
   const keys = (event: KeyboardEvent) => {
     const step = stepMs(lane) * (event.shiftKey ? 10 : 1);
     const act = actOf(event.key, {
@@ -210,7 +217,7 @@ function MarkFlag(props: LanesProps & { lane: LaneData; mark: LaneData['marks'][
     <g
       role="slider"
       tabIndex={0}
-      aria-label={`${kind} ${number}, ${lane.label}${mark.used ? '' : ', left out'}`}
+      aria-label={`${kind} ${number}, ${lane.label}${mark.used ? '' : say.excluded()}`}
       aria-valuenow={Math.round(mark.atMs * 10) / 10}
       aria-valuetext={formatClock(mark.atMs, 3)}
       className="lane-grip"

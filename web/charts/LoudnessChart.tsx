@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { formatNumber } from '#web/parts/index.ts';
+import { charts as say } from '#words/index.ts';
 import type { LaneView } from './lanes.ts';
 import { pxOf } from './lanes.ts';
 import { CURVE_HEIGHT, type Curve, curvePath, loudnessTicks, yOfLufs } from './loudness-curve.ts';
@@ -24,7 +25,7 @@ export function LoudnessChart(props: Props) {
   const thick = useMemo(() => curvePath(shortTerm, view, widthPx, shiftMs), [shortTerm, view, widthPx, shiftMs]);
   const [low, high] = [yOfLufs(target[0]), yOfLufs(target[1])];
   return (
-    <svg width={widthPx} height={CURVE_HEIGHT + 6} role="img" aria-label="Loudness over time">
+    <svg width={widthPx} height={CURVE_HEIGHT + 6} role="img" aria-label={say.loudnessOverTime()}>
       <defs>
         <clipPath id="loudness-clip">
           <rect width={widthPx} height={CURVE_HEIGHT} />

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { Spectrogram } from '#core/measure/index.ts';
+import { charts as say } from '#words/index.ts';
 import { type LaneView, pxOf } from './lanes.ts';
 import { shade } from './spectra.ts';
 
@@ -59,7 +60,7 @@ export function SpectrogramChart({ spectrogram, view, widthPx, shiftMs, label }:
                 strokeWidth={3}
                 paintOrder="stroke"
               >
-                {hz >= 1000 ? `${hz / 1000} kHz` : `${hz} Hz`}
+                {hz >= 1000 ? say.khz({ n1000: hz / 1000 }) : say.hz({ hz })}
               </text>
             );
           })}

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { type Spectrum, thirdOctaves } from '#core/measure/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
+import { charts as say } from '#words/index.ts';
 import { layoutSpectrum, SPECTRUM_HEIGHT } from './spectra.ts';
 
 /** What a take is made of: its mean spectrum as a line, third octaves as bars, dB of a sine of full scale. */
@@ -18,7 +19,7 @@ export function SpectrumChart({ spectrum, label, widthPx }: { spectrum: Spectrum
       ))}
       {laid.bars.map(({ band, x, width, y }) => (
         <rect key={band.hz} x={x} width={width} y={y} height={Math.max(0, laid.bottom - y)} fill="var(--rule)">
-          <title>{`${formatNumber(band.hz)} Hz: ${formatNumber(band.db, 1)} dBFS`}</title>
+          <title>{say.hzDbfs({ hz: formatNumber(band.hz), db: formatNumber(band.db, 1) })}</title>
         </rect>
       ))}
       <path d={laid.path} fill="none" stroke="var(--ink)" strokeWidth={1.2} />

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { formatNumber } from '#web/parts/index.ts';
+import { charts as say } from '#words/index.ts';
 import { outline, TAKEN_HEIGHT, takenPath, takenTicks, yOfTaken } from './taken.ts';
 
 export interface TakenCurve {
@@ -26,7 +27,7 @@ export function TakenChart({ before, treated, curves, widthPx }: Props) {
       width={widthPx}
       height={TAKEN_HEIGHT.wave + TAKEN_HEIGHT.gain + 6}
       role="img"
-      aria-label="The stretch before and after, and what is taken off along its time"
+      aria-label={say.stretchBeforeAndAfter()}
     >
       <path d={was} fill="var(--rule2)" fillOpacity={0.55} />
       <path d={is} fill="var(--ink)" fillOpacity={0.8} />
@@ -46,7 +47,7 @@ export function TakenChart({ before, treated, curves, widthPx }: Props) {
               strokeWidth={3}
               paintOrder="stroke"
             >
-              {formatNumber(-db)} dB
+              {say.dbOf({ db: formatNumber(-db) })}
             </text>
           </g>
         ))}

@@ -1,5 +1,6 @@
 import { type ReactNode, useMemo } from 'react';
 import type { TuneHeard } from '#core/tap/index.ts';
+import { charts as say } from '#words/index.ts';
 import {
   EVIDENCE,
   layoutTapArrivals,
@@ -64,8 +65,8 @@ function Arrivals({ heard, hue, name }: FigureProps) {
   const response = useMemo(() => layoutTapArrivals(heard), [heard]);
   return (
     <figure>
-      <figcaption className="small quiet">How it comes, the strongest arrival at 0</figcaption>
-      <Plot label={`${name}: arrivals over time`} unit="dB, ms" xTicks={response.xTicks} yTicks={response.yTicks}>
+      <figcaption className="small quiet">{say.arrivalsStrongestAt()}</figcaption>
+      <Plot label={say.arrivalsOverTime({ name })} unit={say.dbMs()} xTicks={response.xTicks} yTicks={response.yTicks}>
         <path d={response.path} fill={hue} fillOpacity={0.55} stroke={hue} />
         {response.seconds.map((s) => (
           <g key={s.label}>
@@ -89,8 +90,8 @@ function Lateness({ heard, hue, name }: FigureProps) {
   const { dots, xTicks, yTicks, zeroPx } = useMemo(() => layoutTapLateness(heard), [heard]);
   return (
     <figure>
-      <figcaption className="small quiet">How late each second comes, the middle one at 0; hollow: not told</figcaption>
-      <Plot label={`${name}: how late, second by second`} unit="ms, s" xTicks={xTicks} yTicks={yTicks}>
+      <figcaption className="small quiet">{say.howLateEachSecond()}</figcaption>
+      <Plot label={say.howLateSecondBy({ name })} unit={say.msS()} xTicks={xTicks} yTicks={yTicks}>
         <line className="axis" strokeDasharray="4 3" x1={EVIDENCE.left} x2={EVIDENCE.width} y1={zeroPx} y2={zeroPx} />
         {dots.map((d) => (
           <circle key={d.px} cx={d.px} cy={d.py} r={4} fill={d.isClear ? hue : 'none'} stroke={hue} />
@@ -104,8 +105,8 @@ function Clearness({ heard, hue, name }: FigureProps) {
   const blocks = useMemo(() => layoutTapSeconds(heard), [heard]);
   return (
     <figure>
-      <figcaption className="small quiet">Second by second; chance stays under the line</figcaption>
-      <Plot label={`${name}: how clearly, second by second`} unit="s" xTicks={blocks.xTicks}>
+      <figcaption className="small quiet">{say.secondBySecondChance()}</figcaption>
+      <Plot label={say.claritySecondBySecond({ name })} unit="s" xTicks={blocks.xTicks}>
         {blocks.bars.map((b) => (
           <rect key={b.px} x={b.px} y={b.py} width={b.width} height={b.height} fill={hue} />
         ))}
@@ -126,8 +127,8 @@ function Band({ heard, hue, name }: FigureProps) {
   const bands = useMemo(() => layoutTapBands(heard), [heard]);
   return (
     <figure>
-      <figcaption className="small quiet">Its band; an arrow: so loud at most; hollow: not told</figcaption>
-      <Plot label={`${name}: band`} unit="dB, from Hz" xTicks={bands.xTicks} yTicks={bands.yTicks}>
+      <figcaption className="small quiet">{say.itsBandwidthArrowAt()}</figcaption>
+      <Plot label={say.bandwidth({ name })} unit={say.dbFromHz()} xTicks={bands.xTicks} yTicks={bands.yTicks}>
         <path d={bands.path} fill="none" stroke={hue} strokeWidth={2.2} />
         {bands.dots.map((d) => (
           <circle key={d.px} cx={d.px} cy={d.py} r={4} fill={d.there ? hue : 'none'} stroke={hue} />

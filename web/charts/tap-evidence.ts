@@ -1,6 +1,7 @@
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { BEFORE_MS, RESPONSE_STEP_MS, type TuneHeard } from '#core/tap/index.ts';
+import { charts as say } from '#words/index.ts';
 
 /** Room of a small chart of evidence. */
 export const EVIDENCE = { width: 340, height: 130, left: 30, bottom: 20, top: 8 } as const;
@@ -51,7 +52,7 @@ export function layoutTapArrivals({ response, seconds }: Pick<TuneHeard, 'respon
     seconds: seconds.ways.map((w) => ({
       px: x(w.afterMs),
       py: y(Math.max(DEEPEST_DB, heightAt(response, w.afterMs))),
-      label: `${w.afterMs.toFixed(1).replace('-', '−')} ms, −${w.underDb.toFixed(0)} dB`,
+      label: say.msDb({ replace: w.afterMs.toFixed(1).replace('-', '−'), n0: w.underDb.toFixed(0) }),
     })),
   };
 }

@@ -6,9 +6,9 @@ import { alreadySo, dropTask, findDevice, findTypes, type Photo, type Rig, tickT
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import {
   BoxFace,
-  count,
   formatDate,
   PhotoRow,
+  rich,
   Sheet,
   StateMark,
   sayTask,
@@ -24,7 +24,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '#web/store/index.ts';
-import { frame } from '#words/index.ts';
+import { common, frame, desk as say } from '#words/index.ts';
 import { type DeskItem, itemsByBox } from './items.ts';
 import { useQuestions } from './useQuestions.ts';
 
@@ -51,7 +51,6 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
   const navigate = useNavigate();
   const all = useQuestions(rig, evaluation, findings);
   const boxes = itemsByBox(rig, all.slice(0, MOST_ASKED));
-  const later = Math.max(0, all.length - MOST_ASKED);
   const items = boxes.flatMap((b) => b.items);
   const [at, setAt] = useState<{ id: string; index: number }>({ id: '', index: 0 });
   // What was answered is gone: the one that stands in its place is next.
@@ -65,21 +64,23 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
   const answer = (given: Answer | undefined) => {
     if (!given || !item) return;
     setAt({ id: '', index });
-    dispatch(applyStep(alreadySo(rig, given.changes), `Looked at: ${sayItem(rig, item)} ${given.label}`));
+    dispatch(
+      applyStep(alreadySo(rig, given.changes), say.answeredStep({ item: sayItem(rig, item), given: given.label })),
+    );
   };
   const tick = (done: boolean) => {
     if (!item?.task) return;
     setAt({ id: '', index });
     const edit = done ? tickTask(rig, item.task) : dropTask(rig, item.task);
-    dispatch(applyStep(edit, `${done ? 'Done' : 'Not to be done'}: ${sayItem(rig, item)}`));
+    dispatch(applyStep(edit, `${done ? say.done() : say.cancelledStep()}: ${sayItem(rig, item)}`));
   };
-  useKey('j,arrowdown', 'Next', () => go(index + 1), items.length > 1);
-  useKey('k,arrowup', 'The one before', () => go(index - 1), items.length > 1);
-  useKey('y', 'It is as assumed', () => answer(item?.question?.answers[0]), Boolean(item?.question));
-  useKeyHint('1', 'The first answer; 2 the second, and so on');
-  useKey('d', 'Done', () => tick(true), Boolean(item?.task));
-  useKey('n', 'Not to be done after all', () => tick(false), Boolean(item?.task));
-  useKey('escape', 'Back to where one came from', () => navigate(-1));
+  useKey('j,arrowdown', say.next(), () => go(index + 1), items.length > 1);
+  useKey('k,arrowup', say.previous(), () => go(index - 1), items.length > 1);
+  useKey('y', say.yesThatsRight(), () => answer(item?.question?.answers[0]), Boolean(item?.question));
+  useKeyHint('1', say.firstAnswerSecondAnd());
+  useKey('d', say.done(), () => tick(true), Boolean(item?.task));
+  useKey('n', say.cancelThisTask(), () => tick(false), Boolean(item?.task));
+  useKey('escape', common.back(), () => navigate(-1));
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       const n = DIGITS.indexOf(Number(e.key));
@@ -89,15 +90,15 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
     return () => document.removeEventListener('keydown', press);
   });
   const questions = items.filter((i) => i.question).length;
-  const asked = items.filter((i) => (i.question?.findings.length ?? 0) > 0).length;
+  const asked = all.filter((q) => q.findings.length > 0).length;
   return (
     <main className={`frame-page ${item ? 'with-card' : ''}`}>
       <div className="page">
         <h1>{frame.toDoList()}</h1>
         <p className="quiet">
           {items.length === 0
-            ? 'Nothing is asked, and nothing is to do: what matters has been looked at. Proposals from Wire and Sync are listed here until they are ticked.'
-            : `${count(questions, 'question')}${later > 0 ? `, ${later} more after them` : ''}${asked > 0 ? `, ${asked} of them asked by findings` : ''}; ${items.length - questions} to do. What decides most comes first.`}
+            ? say.allDoneEverythingThat()
+            : say.counts({ toCheck: asked, toDo: items.length - questions, more: all.length - asked })}
         </p>
         {boxes.map((box) => (
           <section key={box.deviceId} aria-label={deviceName(rig, box.deviceId)}>
@@ -139,7 +140,7 @@ function ItemRow({ rig, item, chosen, onChoose }: RowProps) {
   return (
     <tr aria-selected={chosen}>
       <td style={{ width: 26 }} className="quiet">
-        {question ? '?' : <StateMark state="watch" title="to do" />}
+        {question ? '?' : <StateMark state="watch" title={common.toDo()} />}
       </td>
       <td>
         <button type="button" className="finding" aria-pressed={chosen} onClick={onChoose}>
@@ -149,12 +150,12 @@ function ItemRow({ rig, item, chosen, onChoose }: RowProps) {
       <td className="quiet small number">
         {question
           ? [
-              decides > 0 && `decides ${decides}`,
-              question.findings.length > 0 && count(question.findings.length, 'finding'),
+              decides > 0 && say.affectsResult({ decides }),
+              question.findings.length > 0 && say.behindIssues({ count: question.findings.length }),
             ]
               .filter(Boolean)
               .join(', ')
-          : `open since ${formatDate(task!.openedAt)}`}
+          : say.openSince({ openedAt: formatDate(task!.openedAt) })}
       </td>
     </tr>
   );
@@ -175,7 +176,7 @@ function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengt
       }}
     >
       <Input
-        aria-label="Length, m"
+        aria-label={say.lengthM()}
         width="72px"
         textAlign="right"
         inputMode="decimal"
@@ -184,7 +185,7 @@ function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengt
         onChange={(e) => setText(e.target.value)}
       />
       <Button type="submit" disabled={!valid}>
-        m long
+        {say.setLength()}
       </Button>
     </form>
   );
@@ -204,7 +205,7 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
   const type = findTypes(rig).get(device?.typeId ?? '');
   const [large, setLarge] = useState<Photo | null>(null);
   return (
-    <aside className="card" aria-label={question ? 'Question' : 'To do'}>
+    <aside className="card" aria-label={question ? say.toCheck() : say.toDo()}>
       <h2>{deviceName(rig, deviceId)}</h2>
       <p style={{ marginTop: 6 }}>{sayItem(rig, item)}</p>
       {question && (
@@ -230,11 +231,9 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
       {task && (
         <p className="row" style={{ marginTop: 10 }}>
           <Button variant="solid" onClick={() => onTick(true)}>
-            Done <kbd>d</kbd>
+            {rich(say.doneD, {})}
           </Button>
-          <Button onClick={() => onTick(false)}>
-            Not after all <kbd>n</kbd>
-          </Button>
+          <Button onClick={() => onTick(false)}>{rich(say.cancelThisTaskN, {})}</Button>
         </p>
       )}
       {type && <BoxFace type={type} portId={portId} settingId={settingId} />}
@@ -246,7 +245,7 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
       )}
       {question && question.findings.length > 0 && (
         <>
-          <h2>If it is as assumed</h2>
+          <h2>{say.ifAssumptionIsRight()}</h2>
           <ul>
             {question.findings.map((f) => (
               <li key={f.id}>{f.says}</li>
@@ -256,11 +255,11 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
       )}
       {question && (question.decides ?? 0) > 0 && (
         <p className="quiet" style={{ marginTop: 10 }}>
-          Another answer changes what is said of {count(question.decides!, 'pair')} of source and listener.
+          {say.differentAnswerWouldChange({ pair: question.decides! })}
         </p>
       )}
       <p className="small quiet" style={{ marginTop: 12 }}>
-        Volume down before you plug or press.
+        {say.turnVolumesDownBefore()}
       </p>
     </aside>
   );

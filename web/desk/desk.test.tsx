@@ -8,6 +8,7 @@ import { sayTask } from '#web/parts/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig, undoStep } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { desk as say } from '#words/index.ts';
 import { DeskScreen } from './index.ts';
 
 beforeEach(() => stubServer(noServer));
@@ -36,13 +37,13 @@ const section = (name: string) => within(screen.getByRole('region', { name }));
 describe('at the desk', () => {
   it('asks by box what decides most first, and shows where to look', async () => {
     open();
-    await waitFor(() => expect(screen.getByText(/^\d+ questions, 1 of them asked by findings; 0 to do/)).toBeTruthy());
+    await waitFor(() => expect(screen.getByText(/would change a result/)).toBeTruthy());
     const first = screen.getAllByRole('region')[0]!;
     expect(within(first).getByRole('heading').textContent).toBe('Mixer');
-    const told = [...first.querySelectorAll('tr')].map((row) => Number(/decides (\d+)/.exec(row.textContent!)?.[1]));
+    const told = [...first.querySelectorAll('tr')].map((row) => Number(/affects (\d+)/.exec(row.textContent!)?.[1]));
     expect(told).toEqual([...told].sort((a, b) => b - a));
     expect(told[0]).toBeGreaterThan(0);
-    expect(screen.getByRole('img', { name: /^Mixer, digital.*look at / })).toBeTruthy();
+    expect(screen.getByRole('img', { name: /^“Mixer, digital.*look at / })).toBeTruthy();
   });
   it('is answered by keys: the question goes, the next one stands in its place, undo brings it back', async () => {
     const { user, store, rig } = open();
@@ -55,7 +56,7 @@ describe('at the desk', () => {
       known: 'seen',
     });
     await waitFor(() => expect(screen.queryByRole('button', { name: /^Strips 9 and 10, input/ })).toBeNull());
-    expect(screen.getByRole('complementary', { name: 'Question' })).toBeTruthy();
+    expect(screen.getByRole('complementary', { name: say.toCheck() })).toBeTruthy();
     store.dispatch(undoStep());
     expect(rig()).toEqual(before);
   });
@@ -69,7 +70,7 @@ describe('at the desk', () => {
     await user.keyboard('k');
     expect(pressed()).toBe(first);
     await user.click(screen.getByRole('button', { name: /^How long is the lead from Camera capture/ }));
-    expect(screen.getByText('If it is as assumed')).toBeTruthy();
+    expect(screen.getByText(say.ifAssumptionIsRight())).toBeTruthy();
     const length = screen.getByLabelText('Length, m');
     await user.clear(length);
     await user.type(length, '1,2{Enter}');
@@ -80,20 +81,20 @@ describe('at the desk', () => {
   it('lists what is to do in words with units, ticked or dropped one by one', async () => {
     const { user, rig } = open(planned());
     const mixer = () => section('Mixer');
-    await user.click(mixer().getByRole('button', { name: 'Strip 1, delay: 0 to 171 ms' }));
+    await user.click(mixer().getByRole('button', { name: 'Strip 1, delay: 0 → 171 ms' }));
     await user.keyboard('d');
     expect(rig().devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay']).toEqual({
       value: 171,
       known: 'seen',
     });
     await user.click(section('Capture program').getByRole('button', { name: /^Input 2/ }));
-    await user.click(screen.getByRole('button', { name: /^Not after all/ }));
+    await user.click(screen.getByRole('button', { name: /Cancel this task/ }));
     expect(rig().tasks.map((t) => t.id)).toEqual(['mixer.strip-2-delay']);
   });
   it('says so when there is nothing left', () => {
     const bare = { ...demoRig(), devices: [], cables: [], sources: [], listeners: [], plan: [], aside: [] };
     open(parseRig(bare));
-    expect(screen.getByText(/Nothing is asked, and nothing is to do/)).toBeTruthy();
+    expect(screen.getByText(/All done: everything that matters is confirmed\./)).toBeTruthy();
   });
 });
 
@@ -113,14 +114,14 @@ describe('leads that are to be changed', () => {
   };
   it('are said by what to put in, change or take out', () => {
     expect(rig.tasks.map((t) => sayTask(rig, t))).toEqual([
-      'Change the lead from Couch camera, HDMI, to Camera capture, HDMI in: 1 m',
-      'Put in a lead from Sound extractor, line out, to Mixer, Strips 5 and 6, 3 m',
-      'Take out the lead from Wren’s microphone, XLR',
+      'Change the cable Couch camera, HDMI → Camera capture, HDMI in: 1 m',
+      'Connect Sound extractor, line out → Mixer, Strips 5 and 6 (3 m cable)',
+      'Unplug the cable from Wren’s microphone, XLR',
     ]);
   });
   it('stand with the box that they go into, and come back when they are dropped', async () => {
     const { user, rig: now } = open(rig);
-    await user.click(section('Mixer').getByRole('button', { name: /^Take out the lead from Wren/ }));
+    await user.click(section('Mixer').getByRole('button', { name: /^Unplug the cable from Wren/ }));
     await user.keyboard('n');
     expect(now().cables.some((c) => c.id === 'wren-xlr')).toBe(true);
     expect(now().tasks).toHaveLength(2);
@@ -134,7 +135,7 @@ describe('a switch with names', () => {
     const [settingId, now] = Object.entries(device.settings).find(([, s]) => typeof s.value === 'string')!;
     const task = { id: `${device.id}.${settingId}`, deviceId: device.id, settingId, before: now, openedAt };
     const said = sayTask(glider, task);
-    expect(said).toMatch(/: (.+) to \1$/);
+    expect(said).toMatch(/: (.+) → \1$/);
     expect(said).not.toContain(settingId);
   });
 });

@@ -1,6 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { type KeyboardEvent, useState } from 'react';
 import type { Choice, Made } from '#core/intake/index.ts';
+import { common, firstDesk as say } from '#words/index.ts';
 
 interface Props {
   readonly made: readonly Made[];
@@ -13,8 +14,8 @@ export function Connected({ made, onToggle, onChange }: Props) {
   const [open, setOpen] = useState<string | null>(null);
   if (made.length === 0) return null;
   return (
-    <section aria-label="What follows">
-      <h2>Connected for you</h2>
+    <section aria-label={say.whatFollows()}>
+      <h2>{say.connectedForYou()}</h2>
       <ul className="plain made">
         {made.map(({ id, says, removed, choice }) => {
           const said = [says.who, says.does, says.what, says.how].filter(Boolean).join(' ');
@@ -28,19 +29,19 @@ export function Connected({ made, onToggle, onChange }: Props) {
                 {choice && !removed && (
                   <Button
                     size="sm"
-                    aria-label={`Change: ${said}`}
+                    aria-label={say.change({ said })}
                     aria-expanded={open === id}
                     onClick={() => setOpen(open === id ? null : id)}
                   >
-                    Change
+                    {say.changeTitle()}
                   </Button>
                 )}
                 <Button
                   size="sm"
-                  aria-label={`${removed ? 'Put back' : 'Remove'}: ${said}`}
+                  aria-label={`${removed ? say.putBack() : common.remove()}: ${said}`}
                   onClick={() => onToggle(id)}
                 >
-                  {removed ? 'Put back' : 'Remove'}
+                  {removed ? say.putBack() : common.remove()}
                 </Button>
               </span>
               {choice && !removed && open === id && (
@@ -74,7 +75,7 @@ function Options({
     // biome-ignore lint/a11y/useSemanticElements: a fieldset would stand in a frame of its own
     <span
       role="group"
-      aria-label={`Instead of: ${said}`}
+      aria-label={say.instead({ said })}
       className="row wrap made-buttons made-options"
       onKeyDown={onKeyDown}
     >

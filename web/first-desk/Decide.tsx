@@ -1,6 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
-import { count } from '#web/parts/index.ts';
+
+import { firstDesk as say } from '#words/index.ts';
 import { MOST_KEYS, type Step } from './steps.ts';
 
 interface Props {
@@ -38,12 +39,14 @@ export function Decide({ steps, at, onAt, onTake, onKey, onNext, onBack }: Props
   if (steps.length === 0) return null;
   const unknown = steps.filter((s) => s.kind === 'unknown').length;
   return (
-    <section aria-label="You decide">
+    <section aria-label={say.youDecide()}>
       <h2>
-        You decide{' '}
+        {say.youDecide()}{' '}
         <span className="quiet plain-weight">
-          {unknown > 0 ? `${count(unknown, 'word')} I don’t know; ` : ''}
-          {count(steps.length, 'question')}, or answer them later
+          {say.questionOrAnswerThem({
+            know: unknown > 0 ? say.wordsUnknown({ word: unknown }) : '',
+            question: steps.length,
+          })}
         </span>
       </h2>
       <ul ref={list} className="plain made" onKeyDown={onKeyDown}>

@@ -5,10 +5,10 @@ import { changeOf, type DeskOptions } from '#core/intake/index.ts';
 import { emptyRig, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { type OwnWords, ownKey, titleOf } from '#core/typed/index.ts';
-import { count, Frame, Pick, Sheet, useKey, useKeyHint } from '#web/parts/index.ts';
+import { count, Frame, Pick, rich, Sheet, useKey, useKeyHint } from '#web/parts/index.ts';
 import { api, sayProblem } from '#web/store/index.ts';
 import { MapPicture, useTypeItems } from '#web/wire/index.ts';
-import { frame } from '#words/index.ts';
+import { frame, firstDesk as say } from '#words/index.ts';
 import { Connected } from './Connected.tsx';
 import { Decide } from './Decide.tsx';
 import { nameFor } from './name.ts';
@@ -22,7 +22,7 @@ import { WillHear } from './WillHear.tsx';
 const EXAMPLE = `2 consoles > hdmi switch > capture card > pc > streaming app
 me > xlr mic > small usb mixer > pc
 friend > voice chat > pc; usb headset > pc`;
-const NOTHING = emptyRig('New rig');
+const NOTHING = emptyRig(say.newRig());
 
 /** A first desk: typed in plain words, shown as it is understood, decided where only a person can, and made. */
 export function FirstDeskScreen() {
@@ -99,12 +99,12 @@ export function FirstDeskScreen() {
     // A word that is settled is no step any more: the next one takes its place.
     if (option.id !== OTHER && step.kind === 'decision' && at + 1 < steps.length) setAt(at + 1);
   };
-  useKeyHint('1–9', 'At a question: its answers');
-  useKeyHint('enter', 'On to the next question; after the last, make the rig');
-  useKeyHint('arrowdown,arrowup', 'From question to question');
-  useKeyHint('escape', 'At a question: back to the text');
-  useKey('o', 'Use a template', () => setTemplate(true), !template && !picking);
-  useKeyHint('shift+enter', 'In the text: a new line');
+  useKeyHint('1–9', say.atQuestionItsAnswers());
+  useKeyHint('enter', say.nextQuestionAfterLast());
+  useKeyHint('arrowdown,arrowup', say.fromQuestionToQuestion());
+  useKeyHint('escape', say.atQuestionBackTo());
+  useKey('o', say.usingTemplate(), () => setTemplate(true), !template && !picking);
+  useKeyHint('shift+enter', say.inTextNewLine());
   const onKeyDown = (e: KeyboardEvent) => {
     if (e.key !== 'Enter' || e.shiftKey) return;
     e.preventDefault();
@@ -121,29 +121,27 @@ export function FirstDeskScreen() {
   const top = (
     <div className="spread" style={{ flex: 1 }}>
       <div className="row">
-        <span className="small quiet">New rig</span>
+        <span className="small quiet">{say.newRig()}</span>
         <Input
-          aria-label="Name of the rig"
+          aria-label={say.nameRig()}
           value={named}
           onChange={(e) => setTypedName(e.target.value)}
           maxLength={120}
           width="230px"
         />
         <span className="quiet" role="status">
-          {rig ? `${count(rig.devices.length, 'device')}, nothing made yet` : 'nothing made yet'}
-          {!current && ', reading…'}
+          {rig ? say.nothingCreatedYet({ device: count(rig.devices.length, 'device') }) : say.nothingCreatedYetWord()}
+          {!current && say.reading()}
         </span>
       </div>
       <span className="row">
-        <Button onClick={() => setTemplate(true)}>
-          Use a template <kbd>o</kbd>
-        </Button>
+        <Button onClick={() => setTemplate(true)}>{rich(say.usingTemplateO, {})}</Button>
         <Button
           onClick={() =>
             void begin(emptyRig(typedName ?? nameFor(null, rigs.data?.map((r) => r.name) ?? [], new Date())))
           }
         >
-          Start empty
+          {say.startEmpty()}
         </Button>
       </span>
     </div>
@@ -151,22 +149,19 @@ export function FirstDeskScreen() {
   return (
     <Frame
       nav={[
-        { to: '/', label: 'Rigs' },
-        { to: '/new', label: 'New rig' },
+        { to: '/', label: say.rigs() },
+        { to: '/new', label: say.newRig() },
       ]}
       more={[{ to: '/bench', label: frame.measure() }]}
       top={top}
     >
       <main className="frame-page first-desk">
         <div className="page">
-          <h1>What’s on your desk?</h1>
-          <p className="quiet">
-            Type it the way the signal runs, one chain a line. Plain words are fine. <kbd>Enter</kbd> goes on,{' '}
-            <kbd>Shift</kbd> <kbd>Enter</kbd> begins a line.
-          </p>
+          <h1>{say.whatsOnYourDesk()}</h1>
+          <p className="quiet">{rich(say.typeItWaySignal, {})}</p>
           <Textarea
             ref={field}
-            aria-label="What’s on your desk"
+            aria-label={say.whatsOnYourDeskTitle()}
             className="desk-text"
             rows={Math.max(3, text.split('\n').length)}
             placeholder={EXAMPLE}
@@ -206,26 +201,24 @@ export function FirstDeskScreen() {
           )}
         </div>
         <div className="page would-be">
-          <h1>Everyone will hear</h1>
+          <h1>{say.everyoneWillHear()}</h1>
           {rig && evaluation ? (
             <>
               <WillHear rig={rig} evaluation={evaluation} />
               <MapPicture rig={rig} evaluation={evaluation} />
               <p className="quiet">
-                Cables, gains and delays are assumed until you confirm them.{' '}
-                {unknown > 0 &&
-                  `${count(unknown, 'word')} left out until you say what ${unknown > 1 ? 'they are' : 'it is'}.`}
+                {say.cablesGainsAndDelays({
+                  is: unknown > 0 ? say.wordsLeftOut({ count: unknown }) : '',
+                })}
               </p>
               <p className="row" style={{ marginTop: 12 }}>
                 <Button variant="solid" disabled={creating.isLoading} onClick={make}>
-                  Make this rig <kbd>Enter</kbd>
+                  {rich(say.createThisRigEnter, {})}
                 </Button>
               </p>
             </>
           ) : (
-            <p className="quiet">
-              {text.trim() === '' ? 'Begin typing: it is read with every word.' : 'Nothing of this is understood yet.'}
-            </p>
+            <p className="quiet">{text.trim() === '' ? say.startTypingItsRead() : say.nothingHereIsUnderstood()}</p>
           )}
         </div>
       </main>
@@ -265,15 +258,9 @@ function OtherDialog({
 }) {
   const items = useTypeItems(NOTHING);
   return (
-    <Sheet title={`What is ‘${words}’?`} onClose={onClose}>
-      <p className="quiet small">Remembered on this computer.</p>
-      <Pick
-        label="What is it?"
-        autoFocus
-        items={items}
-        none="No type has these words. Take the nearest, and make your own in Gear later."
-        onPick={onPick}
-      />
+    <Sheet title={say.whatIs({ words })} onClose={onClose}>
+      <p className="quiet small">{say.rememberedOnThisComputer()}</p>
+      <Pick label={say.whatIsIt()} autoFocus items={items} none={say.noDeviceTypeMatches()} onPick={onPick} />
     </Sheet>
   );
 }

@@ -2,6 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import { OCCASIONS, type Occasion, type OccasionAnswers, takenOf, wordsFor } from '#core/intake/index.ts';
 import { Pick, Sheet, useKey } from '#web/parts/index.ts';
+import { firstDesk as say } from '#words/index.ts';
 
 interface Props {
   readonly onWords: (words: string) => void;
@@ -12,15 +13,15 @@ interface Props {
 export function TemplateDialog({ onWords, onClose }: Props) {
   const [occasion, setOccasion] = useState<Occasion | null>(null);
   return (
-    <Sheet title={occasion?.name ?? 'What is it for?'} onClose={onClose}>
+    <Sheet title={occasion?.name ?? say.chooseTemplate()} onClose={onClose}>
       {occasion ? (
         <Questions occasion={occasion} onDone={(answers) => onWords(wordsFor(occasion, answers))} />
       ) : (
         <Pick
-          label="Occasion"
+          label={say.template()}
           autoFocus
           items={OCCASIONS.map((o) => ({ id: o.id, label: o.name, note: o.says }))}
-          none="No occasion has these words. Close this, and type what is on your desk."
+          none={say.noTemplateMatchesClose()}
           onPick={(id) => setOccasion(OCCASIONS.find((o) => o.id === id)!)}
         />
       )}
@@ -46,16 +47,14 @@ function Questions({ occasion, onDone }: { occasion: Occasion; onDone: (answers:
     const option = ask?.options[n];
     if (ask && option) go({ ...answers, [ask.id]: option.id });
   };
-  useKey('1', 'The first answer', () => take(0), ask !== undefined);
-  useKey('2', 'The second answer', () => take(1), (ask?.options.length ?? 0) > 1);
-  useKey('3', 'The third answer', () => take(2), (ask?.options.length ?? 0) > 2);
-  useKey('4', 'The fourth answer', () => take(3), (ask?.options.length ?? 0) > 3);
+  useKey('1', say.firstAnswer(), () => take(0), ask !== undefined);
+  useKey('2', say.secondAnswer(), () => take(1), (ask?.options.length ?? 0) > 1);
+  useKey('3', say.thirdAnswer(), () => take(2), (ask?.options.length ?? 0) > 2);
+  useKey('4', say.fourthAnswer(), () => take(3), (ask?.options.length ?? 0) > 3);
   if (!ask) return null;
   return (
     <>
-      <p className="quiet">
-        {occasion.says} Question {at + 1} of {asks.length}.
-      </p>
+      <p className="quiet">{say.question({ says: occasion.says, n1: at + 1, asks: asks.length })}</p>
       <h2>{ask.asks}</h2>
       <ul className="plain made">
         {ask.options.map((o, n) => (

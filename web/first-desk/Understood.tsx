@@ -1,5 +1,5 @@
 import type { DeskRead } from '#core/intake/index.ts';
-import { count } from '#web/parts/index.ts';
+import { firstDesk as say } from '#words/index.ts';
 
 /** What each of the words was taken for: nothing is left out in silence. */
 export function Understood({ read: { typed } }: { read: DeskRead }) {
@@ -7,9 +7,9 @@ export function Understood({ read: { typed } }: { read: DeskRead }) {
   const name = (id: string) => typed.rig.devices.find((d) => d.id === id)?.name ?? id;
   const unjoined = typed.leads.filter((l) => l.offer === null && !l.maybe);
   return (
-    <section aria-label="What was understood">
-      <h2>I understood</h2>
-      {there.length === 0 && <p className="quiet">Nothing yet.</p>}
+    <section aria-label={say.whatWasUnderstood()}>
+      <h2>{say.iUnderstood()}</h2>
+      {there.length === 0 && <p className="quiet">{say.nothingYet()}</p>}
       <ul className="chips">
         {there.map((b) => (
           <li
@@ -26,14 +26,10 @@ export function Understood({ read: { typed } }: { read: DeskRead }) {
       </ul>
       {typed.noSocket.map(({ deviceId, socket }) => (
         <p key={`${deviceId} ${socket}`} className="small watch">
-          {name(deviceId)} has no socket called ‘{socket}’ here: the nearest that fits was taken.
+          {say.hasNoSocketCalled({ deviceId: name(deviceId), socket })}
         </p>
       ))}
-      {unjoined.length > 0 && (
-        <p className="small quiet">
-          No cable goes straight between {count(unjoined.length, 'pair')} of these; see what goes between below.
-        </p>
-      )}
+      {unjoined.length > 0 && <p className="small quiet">{say.noCableConnectsPair({ pair: unjoined.length })}</p>}
     </section>
   );
 }

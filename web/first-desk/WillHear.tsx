@@ -3,6 +3,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, rolesOf } from '#core/signal/index.ts';
 import { SourceLetter, StateMark, sayUnder } from '#web/parts/index.ts';
 import { cellsOf } from '#web/route/index.ts';
+import { common, firstDesk as say } from '#words/index.ts';
 
 /** Who will hear what, before anything is made: every source at everybody that something is wanted for. */
 export function WillHear({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
@@ -13,7 +14,7 @@ export function WillHear({ rig, evaluation }: { rig: Rig; evaluation: Evaluation
     const moment = rig.moments.find((m) =>
       m.plan.some((c) => c.sourceId === sourceId && c.listenerId === rig.listeners[listener]!.id && c.want === 'must'),
     );
-    return moment ? `when switched to ${moment.name}` : '';
+    return moment ? say.whenSwitchedTo({ moment: moment.name }) : '';
   };
   // Tracks beside a mix are no matter of the first look.
   const shown = rig.listeners.flatMap((l, i) => {
@@ -22,13 +23,13 @@ export function WillHear({ rig, evaluation }: { rig: Rig; evaluation: Evaluation
       ? [i]
       : [];
   });
-  if (rig.sources.length === 0 || shown.length === 0) return <p className="quiet">Nobody hears anything yet.</p>;
+  if (rig.sources.length === 0 || shown.length === 0) return <p className="quiet">{say.noOneHearsAnything()}</p>;
   return (
     <table className="table will-hear">
       <thead>
         <tr>
           <th>
-            <span className="visually-hidden">Source</span>
+            <span className="visually-hidden">{common.source()}</span>
           </th>
           {shown.map((i) => (
             <th key={rig.listeners[i]!.id}>{rig.listeners[i]!.name}</th>
@@ -49,8 +50,8 @@ export function WillHear({ rig, evaluation }: { rig: Rig; evaluation: Evaluation
                   : pair.underVoiceDb !== null
                     ? sayUnder(pair.underVoiceDb)
                     : roles.source(source).endsWith('voice')
-                      ? 'clear'
-                      : 'heard';
+                      ? say.clear()
+                      : say.heard();
               return (
                 <td key={rig.listeners[i]!.id} className={state === 'none' ? 'quiet' : state}>
                   {state !== 'none' && <StateMark state={state} />} {state === 'good' || state === 'none' ? says : word}

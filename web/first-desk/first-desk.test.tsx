@@ -7,6 +7,7 @@ import { readDesk } from '#core/intake/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { show } from '#web/web.testkit.tsx';
+import { firstDesk as say } from '#words/index.ts';
 import { FirstDeskScreen } from './index.ts';
 import { nameFor } from './name.ts';
 import { ownWords, remember } from './own-words.ts';
@@ -56,7 +57,7 @@ describe('a first desk', () => {
     expect(within(table).getByRole('columnheader', { name: /Streaming app/ })).toBeTruthy();
     expect(table.textContent).toContain('clear');
     expect(screen.getByRole('img', { name: /6 devices/ })).toBeTruthy();
-    await user.click(screen.getByRole('button', { name: /^Make this rig/ }));
+    await user.click(screen.getByRole('button', { name: /Create this rig/ }));
     expect((await screen.findByLabelText('Where')).textContent).toMatch(/^\/rigs\/[0-9a-f-]{36}\/route$/);
     expect(made).toHaveLength(1);
     expect(made[0]!.name).toMatch(/^Stream desk, [A-Z][a-z]+day$/);
@@ -77,7 +78,7 @@ describe('a first desk', () => {
     await user.keyboard(within(choice).getByText(/\d/).textContent!);
     await waitFor(() => expect(screen.queryByText(/what is it/)).toBeNull());
     expect(ownWords().get('blue box')).toMatch(/^hdmi-splitter/);
-    await user.click(screen.getByRole('button', { name: /^Make this rig/ }));
+    await user.click(screen.getByRole('button', { name: /Create this rig/ }));
     await screen.findByLabelText('Where');
     expect(made[0]!.words).toEqual({ 'blue box': ownWords().get('blue box') });
   });
@@ -87,7 +88,7 @@ describe('a first desk', () => {
     type('console > thingy > pc');
     const asked = await region('You decide');
     await user.click(within(asked).getAllByRole('button', { name: /Something else/ })[0]!);
-    const dialog = await screen.findByRole('dialog', { name: 'What is ‘thingy’?' });
+    const dialog = await screen.findByRole('dialog', { name: 'What is “thingy”?' });
     await user.type(within(dialog).getByRole('combobox'), 'capture stick{Enter}');
     await waitFor(() => expect(ownWords().get('thingy')).toBe('capture-stick'));
   });
@@ -102,7 +103,7 @@ describe('a first desk', () => {
     await waitFor(() =>
       expect(within(asked).getByRole('button', { name: /^No/ }).getAttribute('aria-pressed')).toBe('true'),
     );
-    await waitFor(() => expect(screen.getByRole('table').textContent).toContain('kept out'));
+    await waitFor(() => expect(screen.getByRole('table').textContent).toContain('not there, as required'));
     await user.keyboard('{ArrowUp}');
     await user.keyboard('{Escape}');
     expect(document.activeElement).toBe(field());
@@ -136,7 +137,7 @@ describe('a first desk', () => {
   it('begins with a template: its questions by keys, its words to be changed', async () => {
     open('/new?template');
     const user = userEvent.setup();
-    const dialog = await screen.findByRole('dialog', { name: 'What is it for?' });
+    const dialog = await screen.findByRole('dialog', { name: say.chooseTemplate() });
     await user.type(within(dialog).getByRole('combobox'), 'podcast{Enter}');
     expect(await screen.findByText(/Question 1 of/)).toBeTruthy();
     for (let i = 0; i < 4; i++) await user.keyboard('1');
@@ -153,7 +154,7 @@ describe('a first desk', () => {
     open();
     const user = userEvent.setup();
     type('usb mic > laptop');
-    await user.click(await screen.findByRole('button', { name: /^Make this rig/ }));
+    await user.click(await screen.findByRole('button', { name: /Create this rig/ }));
     expect(await screen.findByText(/The disk is full/)).toBeTruthy();
     expect((field() as HTMLTextAreaElement).value).toBe('usb mic > laptop');
   });

@@ -2,6 +2,7 @@ import type { Decision, DeskRead } from '#core/intake/index.ts';
 import type { DeviceType } from '#core/rig/index.ts';
 import { ownKey } from '#core/typed/index.ts';
 import type { TypedBox } from '#core/wire/index.ts';
+import { firstDesk as say } from '#words/index.ts';
 
 /** A choice of a step, by its key: the first is taken unless somebody says otherwise. */
 export interface Option {
@@ -27,16 +28,16 @@ const MOST_CHOICES = 4;
 
 const optionsOf = (types: readonly DeviceType[]): Option[] => [
   ...types.slice(0, MOST_CHOICES).map((t) => ({ id: t.id, label: t.name })),
-  { id: OTHER, label: 'Something else' },
+  { id: OTHER, label: say.somethingElse() },
 ];
 
 function stepOf(box: TypedBox, id: string): Step | null {
   const { word, type, others, left } = box;
   const base = { id, words: word, answered: false };
-  if (!type) return { ...base, kind: 'unknown', asks: `${word}: what is it?`, options: optionsOf(others), taken: null };
+  if (!type)
+    return { ...base, kind: 'unknown', asks: say.whatIsItOf({ word }), options: optionsOf(others), taken: null };
   if (others.length === 0 && left.length === 0) return null;
-  const asks =
-    left.length > 0 ? `${word}: ‘${left.join(' ')}’ isn’t in its name here. Which is it?` : `${word}: which is it?`;
+  const asks = left.length > 0 ? say.isntInItsName({ word, join: left.join(' ') }) : say.whichIsIt({ word });
   return { ...base, kind: 'doubtful', asks, options: optionsOf([type, ...others]), taken: type.id };
 }
 

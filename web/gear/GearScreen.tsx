@@ -4,6 +4,7 @@ import { readGear } from '#core/check/index.ts';
 import { catalogue, type DeviceType, findTypes, type Rig } from '#core/rig/index.ts';
 import { count, Pick, StateMark } from '#web/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { gear as say } from '#words/index.ts';
 import { TypeEditor } from './editor/index.ts';
 import { copyType, putType, sealedType } from './own.ts';
 import { TypeSheet } from './TypeSheet.tsx';
@@ -30,7 +31,7 @@ function Gear({ rig }: { rig: Rig }) {
       [...rig.types, ...catalogue].map((t) => ({
         id: t.id,
         label: t.name,
-        note: rig.types.includes(t) ? `your own, ${t.family}` : t.family,
+        note: rig.types.includes(t) ? say.yourOwn({ family: t.family }) : t.family,
       })),
     [rig.types],
   );
@@ -45,38 +46,39 @@ function Gear({ rig }: { rig: Rig }) {
     return done;
   };
   const importFile = async (file: File) => {
-    if (file.size > LARGEST_BYTES)
-      return refuse(`${file.name} is larger than 500 kB. A type is smaller: choose another file.`);
+    if (file.size > LARGEST_BYTES) return refuse(say.isLargerThanKb({ file: file.name }));
     const read = readGear(await file.text());
-    if (!read.ok) return refuse(`${file.name} was not taken in. ${read.faults[0]!.says}`);
+    if (!read.ok) return refuse(say.wasNotImported({ file: file.name, says: read.faults[0]!.says }));
     const fresh = catalogue.some((t) => t.id === read.type.id)
       ? copyType(rig, read.type, new Set(types.keys()))
       : read.type;
     setNotice(
-      keep(fresh, `Type from ‘${file.name}’`)
-        ? { state: 'good', says: `‘${fresh.name}’ is there; undo takes it back.` }
+      keep(fresh, say.typeImportedFrom({ file: file.name }))
+        ? { state: 'good', says: say.wasAddedUndoRemoves({ fresh: fresh.name }) }
         : null,
     );
   };
   return (
     <main className="frame-page gear">
-      <aside className="gear-list" aria-label="Types">
+      <aside className="gear-list" aria-label={say.deviceTypes()}>
         <p className="row" style={{ marginBottom: 8 }}>
-          <Button onClick={() => chooser.current?.click()}>Import JSON</Button>
-          <Button onClick={() => setEditing(copyType(rig, sealedType('Sealed box', 1, 1), new Set(types.keys())))}>
-            A box nobody knows
+          <Button onClick={() => chooser.current?.click()}>{say.importJson()}</Button>
+          <Button
+            onClick={() => setEditing(copyType(rig, sealedType(say.unknownDevice(), 1, 1), new Set(types.keys())))}
+          >
+            {say.addUnknownDevice()}
           </Button>
         </p>
-        <Pick label="Search types" items={items} onPick={choose} />
+        <Pick label={say.searchDeviceTypes()} items={items} onPick={choose} />
         <p className="small quiet" style={{ marginTop: 6 }}>
-          {count(catalogue.length, 'type')} built in, {rig.types.length} of your own in this rig.
+          {say.builtInYourOwn({ type: count(catalogue.length, 'type'), types: rig.types.length })}
         </p>
         <input
           ref={chooser}
           type="file"
           accept=".json,application/json"
           hidden
-          aria-label="Type file"
+          aria-label={say.deviceTypeFile()}
           onChange={(e) => {
             const file = e.target.files?.[0];
             e.target.value = '';
@@ -97,7 +99,7 @@ function Gear({ rig }: { rig: Rig }) {
             key={editing.id}
             type={editing}
             onCancel={() => setEditing(null)}
-            onSave={(next) => keep(next, `Type ‘${next.name}’`) && setEditing(null)}
+            onSave={(next) => keep(next, say.type({ next: next.name })) && setEditing(null)}
           />
         ) : (
           <TypeSheet
@@ -107,7 +109,7 @@ function Gear({ rig }: { rig: Rig }) {
             onCopy={() => setEditing(copyType(rig, type, new Set(types.keys())))}
             onEdit={() => setEditing(type)}
             onRemove={() =>
-              dispatch(applyStep({ kind: 'remove-type', typeId: type.id }, `Type ‘${type.name}’ removed`))
+              dispatch(applyStep({ kind: 'remove-type', typeId: type.id }, say.typeRemoved({ type: type.name })))
             }
           />
         )}

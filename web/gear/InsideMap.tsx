@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { connectorOf } from '#core/plug/index.ts';
 import type { DeviceType } from '#core/rig/index.ts';
+import { gear as say } from '#words/index.ts';
 import { drawInside } from './inside.ts';
 
 const MOST_PORTS = 60;
@@ -11,7 +12,7 @@ export function InsideMap({ type }: { type: DeviceType }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const way = ways.find((w) => w.id === chosen) ?? null;
   const name = (id: string) => type.ports.find((p) => p.id === id)?.name ?? id;
-  if (type.ports.length === 0) return <p className="quiet">It has no sockets for signals.</p>;
+  if (type.ports.length === 0) return <p className="quiet">{say.itHasNoSignal()}</p>;
   return (
     <>
       <div className="map" style={{ overflow: 'auto', maxHeight: 420 }}>
@@ -19,9 +20,9 @@ export function InsideMap({ type }: { type: DeviceType }) {
           width={drawing.widthPx + 24}
           height={drawing.heightPx + 24}
           role="img"
-          aria-label={`Inside of ${type.name}`}
+          aria-label={say.inside({ type: type.name })}
         >
-          <title>{`Inside of ${type.name}`}</title>
+          <title>{say.inside({ type: type.name })}</title>
           <g transform="translate(12 12)">
             {ways.map((w) => (
               <polyline
@@ -40,7 +41,13 @@ export function InsideMap({ type }: { type: DeviceType }) {
               const at = drawing.boxes.get(p.id)!;
               return (
                 <g key={p.id} transform={`translate(${at.xPx} ${at.yPx})`}>
-                  <title>{`${p.name}: ${connectorOf(p.connector)?.name ?? p.connector}, ${p.level}`}</title>
+                  <title>
+                    {say.values({
+                      p: p.name,
+                      connector: connectorOf(p.connector)?.name ?? p.connector,
+                      level: p.level,
+                    })}
+                  </title>
                   <rect
                     width={at.widthPx}
                     height={at.heightPx}
@@ -58,12 +65,12 @@ export function InsideMap({ type }: { type: DeviceType }) {
         </svg>
       </div>
       {ways.length > 0 && (
-        <table className="table tight" aria-label="Ways inside" style={{ marginTop: 8 }}>
+        <table className="table tight" aria-label={say.pathsInside()} style={{ marginTop: 8 }}>
           <thead>
             <tr>
-              <th>From</th>
-              <th>To</th>
-              <th>What it meets</th>
+              <th>{say.from()}</th>
+              <th>{say.to()}</th>
+              <th>{say.stages()}</th>
             </tr>
           </thead>
           <tbody>
@@ -75,13 +82,15 @@ export function InsideMap({ type }: { type: DeviceType }) {
                   </button>
                 </td>
                 <td>{name(w.to)}</td>
-                <td className="quiet small">{w.stages.join('; ') || 'straight through'}</td>
+                <td className="quiet small">{w.stages.join('; ') || say.straightThrough()}</td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-      {ways.length > MOST_PORTS && <p className="small quiet">{ways.length - MOST_PORTS} ways more are in its JSON.</p>}
+      {ways.length > MOST_PORTS && (
+        <p className="small quiet">{say.morePathsAreIn({ MOST_PORTS: ways.length - MOST_PORTS })}</p>
+      )}
     </>
   );
 }

@@ -1,7 +1,8 @@
 import { Button } from '@chakra-ui/react';
 import { connectorOf } from '#core/plug/index.ts';
 import type { DeviceType, PortSpec } from '#core/rig/index.ts';
-import { count, saveAs } from '#web/parts/index.ts';
+import { saveAs } from '#web/parts/index.ts';
+import { common, gear as say } from '#words/index.ts';
 import { InsideMap } from './InsideMap.tsx';
 
 interface Props {
@@ -23,45 +24,41 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
         <h1>{type.name}</h1>
         <span className="row">
           <Button variant="solid" onClick={onCopy}>
-            Make my own from it
+            {say.copyAndEdit()}
           </Button>
-          {own && <Button onClick={onEdit}>Edit</Button>}
+          {own && <Button onClick={onEdit}>{say.edit()}</Button>}
           <Button onClick={() => saveAs(`${type.id}.json`, JSON.stringify(type, null, 2), 'application/json')}>
-            Export JSON
+            {say.exportJson()}
           </Button>
           {own && (
-            <Button
-              onClick={onRemove}
-              disabled={used > 0}
-              title={used > 0 ? `${count(used, 'device')} of this rig use it` : ''}
-            >
-              Remove
+            <Button onClick={onRemove} disabled={used > 0} title={used > 0 ? say.usedByDeviceIn({ device: used }) : ''}>
+              {common.remove()}
             </Button>
           )}
         </span>
       </div>
       <p style={{ marginTop: 4 }}>{type.summary}</p>
       <p className="quiet">
-        {own ? 'your own' : 'built in'}, {type.family}
-        {priceEur && `; ${priceEur[0]} to ${priceEur[1]} euros (typical)`}
+        {own ? say.yourOwnWord() : say.builtIn()}, {type.family}
+        {priceEur && say.toEurosTypical({ n0: priceEur[0], n1: priceEur[1] })}
         {power && `; ${sayPower(power)}`}
-        {needs && needs.length > 0 && `; needs ${needs.join(', ')}`}
+        {needs && needs.length > 0 && say.needs({ join: needs.join(', ') })}
       </p>
       {type.exclusive?.map((e) => (
         <p key={e.says} className="quiet" style={{ marginTop: 4 }}>
           {e.says}
         </p>
       ))}
-      <h2>Sockets and ends</h2>
-      <table className="table tight" aria-label="Sockets and ends">
+      <h2>{say.sockets()}</h2>
+      <table className="table tight" aria-label={say.sockets()}>
         <thead>
           <tr>
-            <th>Name</th>
-            <th>Way</th>
-            <th>Connector</th>
-            <th>Level</th>
-            <th>Channels</th>
-            <th>What else</th>
+            <th>{say.name()}</th>
+            <th>{say.direction()}</th>
+            <th>{say.connector()}</th>
+            <th>{common.level()}</th>
+            <th>{say.channels()}</th>
+            <th>{say.details()}</th>
           </tr>
         </thead>
         <tbody>
@@ -79,20 +76,21 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
             ))}
         </tbody>
       </table>
-      <h2>Inside</h2>
+      <h2>{say.insideTitle()}</h2>
       <InsideMap key={type.id} type={type} />
     </>
   );
 }
 
 function sayPower(power: NonNullable<DeviceType['power']>): string {
-  const by = power.by.length === 0 ? 'needs no power' : `fed by ${power.by.join(' or ')}`;
+  const by = power.by.length === 0 ? say.needsNoPower() : say.poweredBy({ or: power.by.join(say.or()) });
   return [
     by,
-    power.earthed && 'its plug has an earth',
-    power.milliamps && `${power.milliamps} mA at 5 V`,
-    power.hours && `${power.hours} h on its battery`,
-    power.feeds && `feeds ${power.feeds.outlets} others with ${power.feeds.kind === 'usb' ? '5 V' : 'mains'}`,
+    power.earthed && say.groundedPowerPlug(),
+    power.milliamps && say.maAtV({ milliamps: power.milliamps }),
+    power.hours && say.hOnBattery({ hours: power.hours }),
+    power.feeds &&
+      say.powersOthersWith({ outlets: power.feeds.outlets, mains: power.feeds.kind === 'usb' ? '5 V' : say.acPower() }),
   ]
     .filter(Boolean)
     .join(', ');
@@ -100,15 +98,20 @@ function sayPower(power: NonNullable<DeviceType['power']>): string {
 
 function sayMore({ gives, takes, harmedBy, picture, isolated, socket }: PortSpec): string {
   return [
-    socket && `shares the socket ‘${socket}’`,
-    gives && `gives ${gives.kind} power, ${gives.milliamps} mA${gives.setting ? ', by a switch' : ''}`,
-    takes && `takes ${takes.kind} power, ${takes.milliamps} mA`,
-    harmedBy && `must not get ${harmedBy.join(', ')} power`,
-    isolated && 'no metal joins it to the chassis',
-    picture?.link && `carries ${picture.link}`,
-    picture?.most && `at most ${picture.most}`,
-    picture?.protection && `copy protection ${picture.protection}`,
-    picture?.stereoPcmOnly && 'two-channel PCM only',
+    socket && say.sharesSocket({ socket }),
+    gives &&
+      say.suppliesPowerMa({
+        kind: gives.kind,
+        milliamps: gives.milliamps,
+        switch: gives.setting ? say.switchable() : '',
+      }),
+    takes && say.needsPowerMa({ kind: takes.kind, milliamps: takes.milliamps }),
+    harmedBy && say.mustNotGetPower({ join: harmedBy.join(', ') }),
+    isolated && say.isolatedFromChassis(),
+    picture?.link && say.carries({ link: picture.link }),
+    picture?.most && say.max({ most: picture.most }),
+    picture?.protection && say.copyProtection({ protection: picture.protection }),
+    picture?.stereoPcmOnly && say.twoChannelPcmOnly(),
   ]
     .filter(Boolean)
     .join('; ');

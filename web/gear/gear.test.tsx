@@ -6,6 +6,7 @@ import { catalogue, type DeviceType } from '#core/rig/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { common, gear as say } from '#words/index.ts';
 import { GearScreen } from './index.ts';
 import { drawInside, sayStage } from './inside.ts';
 import { copyType, sealedType } from './own.ts';
@@ -40,7 +41,7 @@ describe('the inside of a type', () => {
 describe('Gear', () => {
   const rigNow = (store: ReturnType<typeof show>['store']) => selectRig(store.getState())!;
   const find = async (user: ReturnType<typeof userEvent.setup>, words: string) => {
-    const field = screen.getByRole('combobox', { name: 'Search types' });
+    const field = screen.getByRole('combobox', { name: say.searchDeviceTypes() });
     await user.clear(field);
     await user.type(field, `${words}{Enter}`);
   };
@@ -49,13 +50,11 @@ describe('Gear', () => {
     show(<GearScreen />);
     await find(user, 'condenser');
     expect(screen.getByRole('heading', { name: 'Microphone, condenser, XLR' })).toBeTruthy();
-    expect(screen.getByText(/fed by phantom/)).toBeTruthy();
-    expect(
-      within(screen.getByRole('table', { name: 'Sockets and ends' })).getByText(/takes phantom power, 4 mA/),
-    ).toBeTruthy();
+    expect(screen.getByText(/powered by/)).toBeTruthy();
+    expect(within(screen.getByRole('table', { name: say.sockets() })).getByText(/power,/)).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'capsule' }));
     expect(
-      within(screen.getByRole('table', { name: 'Ways inside' }))
+      within(screen.getByRole('table', { name: say.pathsInside() }))
         .getAllByRole('row')[1]!
         .getAttribute('aria-selected'),
     ).toBe('true');
@@ -64,16 +63,16 @@ describe('Gear', () => {
     const user = userEvent.setup();
     const { store } = show(<GearScreen />);
     await find(user, 'extractor');
-    await user.click(screen.getByRole('button', { name: 'Make my own from it' }));
+    await user.click(screen.getByRole('button', { name: say.copyAndEdit() }));
     const name = screen.getByLabelText('Name of the type');
     await user.clear(name);
-    expect(screen.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: common.save() })).toHaveProperty('disabled', true);
     await user.type(name, 'Our extractor');
     await user.selectOptions(screen.getByLabelText('Level of line'), 'air');
     expect(screen.getAllByText(/ends as volts, but the port has sound in air/).length).toBeGreaterThan(0);
     await user.selectOptions(screen.getByLabelText('Level of line'), 'line');
     await user.selectOptions(screen.getByLabelText('Connector of line'), 'phono-pair');
-    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    await user.click(screen.getByRole('button', { name: common.save() }));
     expect(rigNow(store).types).toMatchObject([{ id: 'own-hdmi-extractor', name: 'Our extractor' }]);
     expect(rigNow(store).types[0]!.ports.find((p) => p.id === 'line')!.connector).toBe('phono-pair');
     await user.click(screen.getByRole('button', { name: 'Remove' }));
@@ -82,29 +81,24 @@ describe('Gear', () => {
   it('makes a sealed box known by fields: what can be set, its delay, a way with what it meets', async () => {
     const user = userEvent.setup();
     const { store } = show(<GearScreen />);
-    await user.click(screen.getByRole('button', { name: 'A box nobody knows' }));
+    await user.click(screen.getByRole('button', { name: say.addUnknownDevice() }));
     await user.click(screen.getByRole('button', { name: 'Add a delay' }));
     await user.click(screen.getByRole('button', { name: 'Add a switch' }));
     const positions = screen.getByLabelText('Positions of switch-1');
     await user.clear(positions);
     await user.type(positions, 'USB, jack{Tab}');
-    await user.click(screen.getByRole('button', { name: 'Add a delay of its own' }));
-    const most = screen.getByLabelText('delay-1, at most');
+    await user.click(screen.getByRole('button', { name: say.addOwnDelay() }));
+    const most = screen.getByLabelText('delay-1, max');
     await user.clear(most);
     await user.type(most, '2');
     expect(screen.getByText(/a range runs low, nominal, high/)).toBeTruthy();
     await user.clear(most);
     await user.type(most, '30,5{Tab}');
-    await user.selectOptions(screen.getByLabelText('A way from'), 'in-1');
-    await user.selectOptions(screen.getByLabelText('A way to'), 'out-1');
-    await user.click(screen.getByRole('button', { name: 'Add a way' }));
-    for (const meets of [
-      /^delay 1 \(delay\)/,
-      /^open while switch 1 is jack/,
-      /^its own delay: 1, 5, 30.5 ms/,
-      /^noise/,
-    ]) {
-      await user.click(screen.getByRole('button', { name: 'Something met on in-1 to out-1' }));
+    await user.selectOptions(screen.getByLabelText(say.pathFrom()), 'in-1');
+    await user.selectOptions(screen.getByLabelText(say.pathTo()), 'out-1');
+    await user.click(screen.getByRole('button', { name: say.addPath() }));
+    for (const meets of [/^delay 1 \(delay\)/, /^open while switch 1 is jack/, /^own delay: 1, 5, 30.5 ms/, /^noise/]) {
+      await user.click(screen.getByRole('button', { name: 'Stage to add on in-1 to out-1' }));
       const list = screen.getByLabelText('Add to in-1 to out-1');
       const option = within(list).getByRole('option', { name: meets });
       await user.selectOptions(list, option);
@@ -112,7 +106,7 @@ describe('Gear', () => {
     const noise = screen.getByLabelText('in-1 to out-1, 4: dB');
     await user.clear(noise);
     await user.type(noise, '-84{Tab}');
-    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    await user.click(screen.getByRole('button', { name: common.save() }));
     const [type] = rigNow(store).types;
     expect(type!.inside).toHaveLength(2);
     expect(type!.inside[1]).toEqual({
@@ -131,15 +125,15 @@ describe('Gear', () => {
     const user = userEvent.setup();
     const { store } = show(<GearScreen />);
     const file = (text: string, name: string) => new File([text], name, { type: 'application/json' });
-    const chooser = screen.getByLabelText('Type file');
+    const chooser = screen.getByLabelText(say.deviceTypeFile());
     await user.upload(chooser, file('{"id":"x"}', 'shopping.json'));
-    expect(await screen.findByText(/shopping.json was not taken in/)).toBeTruthy();
+    expect(await screen.findByText(/“shopping.json” was not imported/)).toBeTruthy();
     expect(rigNow(store).types).toEqual([]);
     await user.upload(
       chooser,
       file(JSON.stringify({ ...typeOf('webcam'), id: 'club-webcam', name: 'Club webcam' }), 'club.json'),
     );
-    expect(await screen.findByText(/‘Club webcam’ is there/)).toBeTruthy();
+    expect(await screen.findByText(/“Club webcam” was added/)).toBeTruthy();
     expect(rigNow(store).types.map((t) => t.id)).toEqual(['club-webcam']);
   });
   it('keeps a type that the rig uses', () => {

@@ -1,5 +1,6 @@
 import { type Drawing, layout, type Shape, type Wire } from '#core/layout/index.ts';
 import type { DeviceType, Stage } from '#core/rig/index.ts';
+import { gear as say } from '#words/index.ts';
 
 /** A way through a box: all channels that go between the same two ports by it. */
 export interface InsideWay {
@@ -31,28 +32,31 @@ export function sayStage(type: DeviceType, stage: Stage): string {
     case 'gain':
       return `${named(stage.setting)} (level)`;
     case 'fixed-gain':
-      return `${stage.db > 0 ? '+' : ''}${stage.db} dB`;
+      return say.db({ n0: stage.db > 0 ? '+' : '', db: stage.db });
     case 'door': {
       const spec = type.settings.find((s) => s.id === stage.setting);
       const label = spec?.kind === 'switch' ? spec.options.find((o) => o.value === stage.openWhen)?.label : null;
-      return `open while ${named(stage.setting)} is ${label ?? (stage.openWhen === true ? 'on' : 'off')}`;
+      return say.openWhileIs({
+        setting: named(stage.setting),
+        off: label ?? (stage.openWhen === true ? say.on() : say.off()),
+      });
     }
     case 'convert':
-      return `converter to ${stage.to}, full scale ${stage.fullScaleDbu.join(', ')} dBu`;
+      return say.converterToFullScale({ to: stage.to, join: stage.fullScaleDbu.join(', ') });
     case 'hear':
-      return `microphone, ${stage.sensitivityDbvPerPa.join(', ')} dBV/Pa`;
+      return say.microphoneDbvPa({ join: stage.sensitivityDbvPerPa.join(', ') });
     case 'radiate':
-      return `loudspeaker, ${stage.splAt0Dbu.join(', ')} dB SPL at 0 dBu`;
+      return say.speakerDbSplAt({ join: stage.splAt0Dbu.join(', ') });
     case 'noise':
-      return `noise ${stage.db} dB`;
+      return say.noiseFloorDb({ db: stage.db });
     case 'ceiling':
-      return `ceiling ${stage.db} dB`;
+      return say.clipPointDb({ db: stage.db });
     case 'band':
-      return `${stage.lowHz} Hz to ${stage.highHz / 1000} kHz`;
+      return say.hzToKhz({ lowHz: stage.lowHz, n1000: stage.highHz / 1000 });
     case 'invert':
-      return 'upside down';
+      return say.polarityInverted();
     case 'clock':
-      return 'its own clock';
+      return say.itsOwnClock();
   }
 }
 

@@ -1,4 +1,5 @@
 import type { DeviceType, Edit, Rig } from '#core/rig/index.ts';
+import { gear as say } from '#words/index.ts';
 
 /** A copy with an id and a name of its own. */
 export function copyType(rig: Rig, type: DeviceType, taken: ReadonlySet<string>): DeviceType {
@@ -34,7 +35,7 @@ export function sealedType(name: string, ins: number, outs: number): DeviceType 
     id: 'sealed',
     name,
     family: 'sealed',
-    summary: 'A box of which only the sockets are known.',
+    summary: say.deviceWhichOnlySockets(),
     ports: [...Array.from({ length: ins }, port('in')), ...Array.from({ length: outs }, port('out'))],
     settings: [],
     figures: {},

@@ -21,6 +21,7 @@ import {
   useAppSelector,
   useJournal,
 } from '#web/store/index.ts';
+import { common, hand as say } from '#words/index.ts';
 import { HandTunes } from './HandTunes.tsx';
 
 const LOOK_EVERY_MS = 15_000;
@@ -29,8 +30,8 @@ const VIEWS = ['run', 'todo', 'tunes'] as const;
 type View = (typeof VIEWS)[number];
 
 function sayView(view: View, rig: Rig): string {
-  if (view === 'todo') return `To do (${rig.tasks.length})`;
-  return view === 'run' ? 'Run' : 'Tunes';
+  if (view === 'todo') return say.toDo({ tasks: rig.tasks.length });
+  return view === 'run' ? say.run() : say.testTunes();
 }
 
 /** One rig in the hand: its run, what is to do, and takes for the bench. It is read here and never changed. */
@@ -58,31 +59,29 @@ export function HandRig({ rigId }: { rigId: string }) {
   if (tooLarge)
     return (
       <main className="page hand">
-        <p>This rig is too large to be worked out on a phone.</p>
-        <Link to="/hand">Rigs</Link>
+        <p>{say.thisRigIsToo()}</p>
+        <Link to="/hand">{say.rigs()}</Link>
       </main>
     );
   if (!rig && record.isError)
     return (
       <main className="page hand">
         <p className="fix" role="alert">
-          {isOffline(record.error)
-            ? 'The desk does not answer. Is this phone on its network?'
-            : sayProblem(record.error)}
+          {isOffline(record.error) ? say.cantReachComputerIs() : sayProblem(record.error)}
         </p>
         <p className="row">
           <Button size="lg" onClick={() => void record.refetch()}>
-            Try again
+            {common.tryAgain()}
           </Button>
-          <Link to="/hand">Rigs</Link>
+          <Link to="/hand">{say.rigs()}</Link>
         </p>
       </main>
     );
-  if (!rig) return <p className="page quiet">Opening the rig…</p>;
+  if (!rig) return <p className="page quiet">{say.openingRig()}</p>;
   return (
     <div className="hand">
-      <nav className="hand-top" aria-label="On the phone">
-        <Link to="/hand">Rigs</Link>
+      <nav className="hand-top" aria-label={say.onPhone()}>
+        <Link to="/hand">{say.rigs()}</Link>
         <span className="strong">{rig.name}</span>
         {VIEWS.filter((v) => v !== view).map((v) => (
           <Button key={v} size="sm" onClick={() => setView(v)}>
@@ -103,8 +102,8 @@ function ToDo({ rig }: { rig: Rig }) {
   const told = useAppSelector(selectSession)?.tasks ?? {};
   return (
     <main className="page">
-      <h1>To do at the desk</h1>
-      {rig.tasks.length === 0 && <p className="quiet">Nothing is to be done.</p>}
+      <h1>{say.toDoAtDesk()}</h1>
+      {rig.tasks.length === 0 && <p className="quiet">{say.nothingToDo()}</p>}
       <ul className="run-list">
         {rig.tasks.map((task) => {
           const done = told[task.id] !== undefined && told[task.id]! >= task.openedAt;
@@ -115,11 +114,11 @@ function ToDo({ rig }: { rig: Rig }) {
               </p>
               {done ? (
                 <p className="good">
-                  <StateMark state="good" /> Done; the desk is told.
+                  <StateMark state="good" /> {say.doneAndSentTo()}
                 </p>
               ) : (
                 <Button size="lg" onClick={() => dispatch(tellDay({ kind: 'task', taskId: task.id }))}>
-                  Done
+                  {say.done()}
                 </Button>
               )}
             </li>
@@ -136,34 +135,28 @@ function SendTake() {
   const chooser = useRef<HTMLInputElement>(null);
   const [says, setSays] = useState('');
   const send = async (file: File) => {
-    setSays(`Sending ${file.name}…`);
+    setSays(say.sending({ file: file.name }));
     try {
       await uploadTake(uploadIdOf(file), file, file.name, {
-        onProgress: (share) => setSays(`Sending ${file.name}: ${Math.round(100 * share)}%`),
+        onProgress: (share) => setSays(say.sendingWith({ file: file.name, share: Math.round(100 * share) })),
       });
       forgetUpload(file);
-      setSays(`${file.name} is in Measure on the computer.`);
+      setSays(say.isInMeasureOn({ file: file.name }));
     } catch (error) {
-      setSays(
-        error instanceof TypeError
-          ? 'The computer isn’t responding. Choose the file again later: sending goes on from where it stopped.'
-          : String((error as Error).message),
-      );
+      setSays(error instanceof TypeError ? say.computerIsntResponding() : String((error as Error).message));
     }
   };
   return (
     <section>
-      <h2>Send a take to Measure</h2>
-      <p className="quiet">
-        Record with the phone’s own recorder or camera, then choose the file. Ask whom you record.
-      </p>
-      <Button onClick={() => chooser.current?.click()}>Choose a take</Button>
+      <h2>{say.sendTakeToMeasure()}</h2>
+      <p className="quiet">{say.recordWithYourPhones()}</p>
+      <Button onClick={() => chooser.current?.click()}>{say.chooseTake()}</Button>
       <input
         ref={chooser}
         type="file"
         accept="audio/*,video/*,.wav"
         hidden
-        aria-label="Take for Measure"
+        aria-label={say.takeForMeasure()}
         onChange={(e) => {
           const file = e.target.files?.[0];
           e.target.value = '';

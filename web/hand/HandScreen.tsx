@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Problem } from '#api/index.ts';
 import { api, isOffline, sayProblem } from '#web/store/index.ts';
+import { hand as say } from '#words/index.ts';
 import { HandRig } from './HandRig.tsx';
 
 /** The run on a phone or tablet that is held at the desk: behind a code, and nothing else. */
@@ -14,10 +15,8 @@ export function HandScreen() {
   if (rigId) return <HandRig key={rigId} rigId={rigId} />;
   return (
     <main className="page hand">
-      <h1>Which rig?</h1>
-      {rigs.error && (
-        <p className="fix">{isOffline(rigs.error) ? 'The desk does not answer.' : sayProblem(rigs.error)}</p>
-      )}
+      <h1>{say.whichRig()}</h1>
+      {rigs.error && <p className="fix">{isOffline(rigs.error) ? say.cantReachComputer() : sayProblem(rigs.error)}</p>}
       <ul className="plain">
         {(rigs.data ?? []).map((r) => (
           <li key={r.id}>
@@ -52,9 +51,9 @@ function Code({ onOpen }: { onOpen: () => void }) {
       });
       if (response.ok) return onOpen();
       const problem = Problem.safeParse(await response.json());
-      setSays(problem.success ? problem.data.detail : 'The desk did not understand that.');
+      setSays(problem.success ? problem.data.detail : say.computerCouldntReadThat());
     } catch {
-      setSays('The desk does not answer. Is this phone on the same network?');
+      setSays(say.cantReachComputerIs());
     }
   };
   useEffect(() => {
@@ -65,8 +64,8 @@ function Code({ onOpen }: { onOpen: () => void }) {
   });
   return (
     <main className="page hand">
-      <h1>Mellow Tap on a phone</h1>
-      <p>The desk shows a code: in Run, under ‘On a phone’. It opens once.</p>
+      <h1>{say.mellowTapOnPhone()}</h1>
+      <p>{say.enterCodeShownOn()}</p>
       <form
         className="row"
         onSubmit={(e) => {
@@ -75,7 +74,7 @@ function Code({ onOpen }: { onOpen: () => void }) {
         }}
       >
         <Input
-          aria-label="Code"
+          aria-label={say.code()}
           value={code}
           autoComplete="off"
           autoCapitalize="characters"
@@ -84,7 +83,7 @@ function Code({ onOpen }: { onOpen: () => void }) {
           onChange={(e) => setCode(e.target.value)}
         />
         <Button type="submit" variant="solid" size="lg" disabled={code.trim() === ''}>
-          Open
+          {say.open()}
         </Button>
       </form>
       {says && (

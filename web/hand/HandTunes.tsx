@@ -4,6 +4,7 @@ import { TUNES } from '#core/tap/index.ts';
 import { gateOf, playersOf } from '#core/taptest/index.ts';
 import { Choice } from '#web/parts/index.ts';
 import { Gate, TuneStage } from '#web/tap/index.ts';
+import { hand as say } from '#words/index.ts';
 
 /** Tunes on the phone: it plays in the place of a source, once all that has to be so before is so. */
 export function HandTunes({ rig }: { rig: Rig }) {
@@ -14,21 +15,21 @@ export function HandTunes({ rig }: { rig: Rig }) {
   const source = rig.sources.find((s) => s.id === players.find((p) => p.tune === tune)?.sourceId);
   return (
     <main className="page">
-      <h1>Play a tune</h1>
+      <h1>{say.playTestTune()}</h1>
       <Gate questions={questions} answers={answers} onAnswer={(id, isSo) => setAnswers({ ...answers, [id]: isSo })} />
       {questions.every((q) => answers[q.id]) && (
         <>
           <div className="row">
             <Choice
-              label="This phone plays"
+              label={say.thisPhonePlays()}
               value={String(tune)}
               options={Array.from({ length: TUNES }, (_, t): [string, string] => {
                 const own = rig.sources.find((s) => s.id === players.find((p) => p.tune === t)?.sourceId);
-                return [String(t), own ? `tune ${t + 1}, ${own.name}` : `tune ${t + 1}`];
+                return [String(t), own ? say.tune({ n1: t + 1, own: own.name }) : say.tuneWith({ n1: t + 1 })];
               })}
               onChange={(t) => setTune(Number(t))}
             />
-            <span className="quiet small">The number has to be the one that the desk has for it.</span>
+            <span className="quiet small">{say.chooseNumberThatComputer()}</span>
           </div>
           <TuneStage key={tune} tune={tune} name={source?.name ?? ''} />
         </>

@@ -8,6 +8,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { closed } from '#web/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { hand as say } from '#words/index.ts';
 import { HandScreen } from './index.ts';
 
 const AT = '2026-11-25T10:00:00.000Z';
@@ -116,7 +117,7 @@ describe('a rig in the hand', () => {
     const user = userEvent.setup();
     await user.click(await screen.findByRole('button', { name: 'To do (1)' }));
     expect(screen.getByRole('heading', { name: 'To do at the desk' })).toBeTruthy();
-    await user.click(screen.getByRole('button', { name: 'Tunes' }));
+    await user.click(screen.getByRole('button', { name: say.testTunes() }));
     expect(screen.getAllByRole('checkbox').length).toBeGreaterThan(2);
     await user.click(screen.getByRole('button', { name: 'Run' }));
     expect(screen.queryByRole('link', { name: /Wire|Route|Sync/ })).toBeNull();
@@ -127,7 +128,7 @@ describe('a rig in the hand', () => {
     const user = userEvent.setup();
     await user.click(await screen.findByRole('button', { name: 'To do (1)' }));
     await user.click(screen.getByRole('button', { name: 'Done' }));
-    expect(await screen.findByText(/Done; the desk is told/)).toBeTruthy();
+    expect(await screen.findByText(/Done, and sent to the computer\./)).toBeTruthy();
     expect(screen.queryByRole('button', { name: 'Done' })).toBeNull();
     await waitFor(() => expect(server.told.filter((e) => e.kind === 'task')).toHaveLength(1));
     expect(server.told.find((e) => e.kind === 'task')!.taskId).toBe('mixer.strip-1-mute');
@@ -139,7 +140,7 @@ describe('a rig in the hand', () => {
     server.lost = true;
     await userEvent.click(screen.getByRole('button', { name: 'To do (1)' }));
     await userEvent.click(screen.getByRole('button', { name: 'Done' }));
-    expect(await screen.findByText(/Done; the desk is told/)).toBeTruthy();
+    expect(await screen.findByText(/Done, and sent to the computer\./)).toBeTruthy();
     expect(server.told.filter((e) => e.kind === 'task')).toEqual([]);
   });
   it('that cannot be opened says why, and is opened when the desk is back', async () => {
@@ -155,7 +156,7 @@ describe('a rig in the hand', () => {
     });
     const { store } = open(`/hand/${RIG_ID}`);
     act(() => void store.dispatch(closed()));
-    expect((await screen.findByRole('alert')).textContent).toContain('The desk does not answer');
+    expect((await screen.findByRole('alert')).textContent).toContain('Can’t reach the computer');
     server.lost = false;
     await userEvent.click(screen.getByRole('button', { name: 'Try again' }));
     expect(await screen.findByRole('button', { name: 'To do (1)' })).toBeTruthy();

@@ -31,10 +31,10 @@ describe('tunes on the phone', () => {
     const names = [...choice.options].map((o) => o.textContent);
     expect(names).toHaveLength(16);
     for (const { sourceId, tune } of playersOf(rig))
-      expect(names[tune]).toBe(`tune ${tune + 1}, ${rig.sources.find((s) => s.id === sourceId)!.name}`);
-    await user.selectOptions(choice, 'tune 3, Couch voices');
+      expect(names[tune]).toBe(`tune ${tune + 1}, “${rig.sources.find((s) => s.id === sourceId)!.name}”`);
+    await user.selectOptions(choice, 'tune 3, “Couch voices”');
     expect(screen.getByRole('button', { name: /^Play Couch voices/ })).toBeTruthy();
     await user.selectOptions(choice, 'tune 12');
-    expect(screen.getByRole('button', { name: /^Play the tune/ })).toBeTruthy();
+    expect(screen.getByRole('button', { name: /^Play the test tune/ })).toBeTruthy();
   });
 });

@@ -4,10 +4,11 @@ import { Link, useParams } from 'react-router';
 import { type Joined, stretchOfJoined } from '#core/measure/index.ts';
 import { rate } from '#core/units/index.ts';
 import { TimelineChart, useWidth } from '#web/charts/index.ts';
-import { count, formatClock, formatNumber, formatSigned, StateMark, Term } from '#web/parts/index.ts';
+import { formatClock, formatNumber, formatSigned, rich, StateMark } from '#web/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/store/index.ts';
 import { CorrectedWav, SlipExports, sourceOf, type TakeAtHand, TakeGate, TakePage } from '#web/take/index.ts';
 import { type Job, type JoinedTakes, joinAll } from '#web/workers/index.ts';
+import { common, join as say } from '#words/index.ts';
 import { slipsOfGroup } from './slips.ts';
 
 const MOST_TAKES = 16;
@@ -15,13 +16,13 @@ const MOST_TAKES = 16;
 /** Takes of several recorders, in any order, laid on one timeline by what they hold. */
 export function JoinScreen() {
   return (
-    <TakeGate title="Joined takes" most={MOST_TAKES} least={2} asks="Pick two takes or more in Measure.">
+    <TakeGate title={say.syncedTakes()} most={MOST_TAKES} least={2} asks={say.selectTwoTakesOr()}>
       {(takes, bench) => <Joining key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />}
     </TakeGate>
   );
 }
 
-const WORK: Record<string, string> = { decoding: 'Opening', joining: 'Holding them against each other' };
+const WORK: Record<string, string> = { decoding: say.opening(), joining: say.comparingTakes() };
 
 function Joining({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string }) {
   const [joined, setJoined] = useState<JoinedTakes | null>(null);
@@ -45,27 +46,25 @@ function Joining({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string
   const stop = () => {
     job.current?.stop();
     setProgress(null);
-    setFailed('Stopped. Nothing was changed.');
+    setFailed(say.stoppedNothingChanged());
   };
   const names = takes.map((t) => t.name);
   return (
-    <TakePage title="Joined takes" bench={bench.split('?')[0]!}>
-      <p className="quiet">
-        {count(takes.length, 'take')}, laid by what they hold. Takes that share no moment lie right by way of others.
-      </p>
+    <TakePage title={say.syncedTakes()} bench={bench.split('?')[0]!}>
+      <p className="quiet">{say.takeAlignedByContent({ take: takes.length })}</p>
       {progress && (
         <p className="row" role="status">
-          <progress value={progress.done} max={1} aria-label="Joined" style={{ width: 160 }} />
+          <progress value={progress.done} max={1} aria-label={say.syncing()} style={{ width: 160 }} />
           <span className="quiet">
-            {WORK[progress.what] ?? progress.what}, {formatNumber(100 * progress.done)} %
+            {WORK[progress.what] ?? progress.what}, {formatNumber(100 * progress.done)}%
           </span>
-          <Button onClick={stop}>Stop</Button>
+          <Button onClick={stop}>{common.stop()}</Button>
         </p>
       )}
       {failed && (
         <p className="row" role="alert">
           <span className="fix">{failed}</span>
-          <Button onClick={start}>Join them again</Button>
+          <Button onClick={start}>{say.syncAgain()}</Button>
         </p>
       )}
       {joined?.groups
@@ -105,9 +104,9 @@ function Group({
   const list = slipsOfGroup(group, facts, names, (rigId && rig?.session.frameRate) || SIXTY);
   const first = names[group.takes[0]!.index]!;
   return (
-    <section aria-label={`With ${first}`}>
+    <section aria-label={say.with({ first })}>
       <div className="spread">
-        <h2>{count(group.takes.length, 'take')} of one session</h2>
+        <h2>{say.takeOneSession({ take: group.takes.length })}</h2>
         <span className="row" style={{ marginTop: 16 }}>
           <SlipExports list={list} />
         </span>
@@ -115,7 +114,7 @@ function Group({
       <div ref={ref}>
         <TimelineChart
           widthPx={width}
-          label={`Timeline of ${group.takes.length} takes`}
+          label={say.timelineTakes({ takes: group.takes.length })}
           takes={group.takes.map(({ index, startMs }) => {
             const { durationMs, peaks } = facts[index]!;
             return {
@@ -130,24 +129,20 @@ function Group({
       </div>
       {group.contradictsMs > AGREES_MS && (
         <p className="watch">
-          <StateMark state="watch" /> Two ways round lead to places {formatNumber(group.contradictsMs, 1)} ms apart: a
-          buffer may have been lost in one of them. Compare them two at a time in Measure.
+          <StateMark state="watch" />{' '}
+          {say.twoChainsMatchesDisagree({ contradictsMs: formatNumber(group.contradictsMs, 1) })}
         </p>
       )}
       <table className="table tight" data-testid="joined">
         <thead>
           <tr>
-            <th>Take</th>
-            <th className="number">Begins after the first, ms</th>
-            <th className="number">Length</th>
-            <th className="number">
-              <Term id="drift">Runs longer</Term>, ppm
-            </th>
+            <th>{say.take()}</th>
+            <th className="number">{say.startsAfterFirstMs()}</th>
+            <th className="number">{say.length()}</th>
+            <th className="number">{rich(say.runsLonger, {})}</th>
+            <th>{rich(say.comparedWithConfidence, {})}</th>
             <th>
-              Held against, <Term id="confidence">confidence</Term>
-            </th>
-            <th>
-              <span className="visually-hidden">What to do with it</span>
+              <span className="visually-hidden">{common.actions()}</span>
             </th>
           </tr>
         </thead>
@@ -158,17 +153,17 @@ function Group({
               <td className="number strong">{formatNumber(t.startMs, 2)}</td>
               <td className="number">{formatClock(facts[t.index]!.durationMs)}</td>
               <td className="number">
-                {i === 0 ? 'reference' : t.longerPpm === null ? 'too short to tell' : formatSigned(t.longerPpm, 1)}
+                {i === 0 ? say.reference() : t.longerPpm === null ? say.tooShortToSay() : formatSigned(t.longerPpm, 1)}
               </td>
               <td className="quiet">
-                {t.against === null ? '' : `${names[t.against]}, ${formatNumber(100 * t.confidence)} %`}
+                {t.against === null ? '' : `${names[t.against]}, ${formatNumber(100 * t.confidence)}%`}
                 {t.against !== null && (
                   <>
                     {' '}
                     <Link
                       to={`${rigId ? `/rigs/${rigId}` : ''}/bench?takes=${takes[t.against]!.id},${takes[t.index]!.id}`}
                     >
-                      Look closer
+                      {say.compareClosely()}
                     </Link>
                   </>
                 )}
@@ -189,8 +184,7 @@ function Alone({ groups, names }: { groups: readonly Joined[]; names: readonly s
   if (alone.length === 0) return null;
   return (
     <p className="watch" style={{ marginTop: 12 }}>
-      <StateMark state="watch" /> {alone.join(', ')} {alone.length === 1 ? 'holds' : 'hold'} nothing that another of
-      these takes holds.
+      <StateMark state="watch" /> {say.nothingInCommonWith({ join: alone.join(', ') })}
     </p>
   );
 }

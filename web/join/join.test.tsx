@@ -5,6 +5,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { show } from '#web/web.testkit.tsx';
 import type { JoinedTakes } from '#web/workers/index.ts';
+import { join as say } from '#words/index.ts';
 import { JoinScreen } from './index.ts';
 
 const work = vi.hoisted(() => ({ answers: [] as (() => Promise<unknown>)[], asked: 0, stopped: 0 }));
@@ -61,20 +62,20 @@ describe('joined takes', () => {
     const rows = within(table).getAllByRole('row').slice(1);
     expect(rows.map((r) => r.textContent)).toEqual([
       expect.stringMatching(/^camera\.mp40\.0000:44reference/),
-      expect.stringMatching(/^first\.wav805\.0200:44\+42\.1camera\.mp4, 98 %/),
-      expect.stringMatching(/^second\.wav2355\.0000:44too short to tellfirst\.wav, 100 %/),
+      expect.stringMatching(/^first\.wav805\.0200:44\+42\.1camera\.mp4, 98%/),
+      expect.stringMatching(/^second\.wav2355\.0000:44too short to sayfirst\.wav, 100%/),
     ]);
     expect(screen.getByRole('img', { name: 'Timeline of 3 takes' })).toBeTruthy();
-    expect(screen.getByText(/elsewhere\.wav holds nothing/)).toBeTruthy();
-    expect(within(rows[1]!).getByRole('link', { name: 'Look closer' }).getAttribute('href')).toBe(
+    expect(screen.getByText(/elsewhere\.wav: nothing in common/)).toBeTruthy();
+    expect(within(rows[1]!).getByRole('link', { name: say.compareClosely() }).getAttribute('href')).toBe(
       `/bench?takes=${ids[0]},${ids[1]}`,
     );
-    expect(screen.queryByText(/Two ways round/)).toBeNull();
+    expect(screen.queryByText(/ms: one take may have a dropout\. Compare them/)).toBeNull();
   });
   it('say where two ways round contradict each other', async () => {
     work.answers = [async () => joined(21.3)];
     open();
-    expect((await screen.findByText(/Two ways round lead to places 21\.3 ms apart/)).className).toBe('watch');
+    expect((await screen.findByText(/Two chains of matches disagree by 21\.3 ms/)).className).toBe('watch');
   });
   it('can be joined again when it failed, and stopped while it lasts', async () => {
     const user = userEvent.setup();
@@ -83,10 +84,10 @@ describe('joined takes', () => {
       () => new Promise(() => undefined),
     ];
     open();
-    await user.click(await screen.findByRole('button', { name: 'Join them again' }));
-    expect(screen.getByLabelText('Joined')).toBeTruthy();
+    await user.click(await screen.findByRole('button', { name: say.syncAgain() }));
+    expect(screen.getByLabelText(say.syncing())).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Stop' }));
     expect(work.stopped).toBeGreaterThan(0);
-    expect(screen.getByText(/Nothing was changed/)).toBeTruthy();
+    expect(screen.getByText(/Stopped\. Nothing changed\./)).toBeTruthy();
   });
 });

@@ -1,6 +1,7 @@
 import type { Rig } from '#core/rig/index.ts';
 import { type Evaluation, levelAtEars, listeningTime } from '#core/signal/index.ts';
 import { formatNumber, Term } from '#web/parts/index.ts';
+import { level as say } from '#words/index.ts';
 
 interface Props {
   readonly rig: Rig;
@@ -16,28 +17,31 @@ export function Ears({ rig, evaluation, listenerId }: Props) {
   const name = rig.listeners.find((l) => l.id === listenerId)!.name;
   const loud = usual.hoursADay < 8;
   return (
-    <section aria-label="Listening level and time">
+    <section aria-label={say.listeningLevelAndTime()}>
       <h2>
-        <Term id="listening">Listening level and time</Term>
+        <Term id="listening">{say.listeningLevelAndTime()}</Term>
       </h2>
       <p>
-        {name}: all together about <span className="strong">{formatNumber(level.nominal)} dB SPL</span>, up to{' '}
-        {formatNumber(level.high)}. So loud it may last{' '}
+        {say.allTogether({ name })}{' '}
+        <span className="strong">
+          {say.loudnessAtEar({ db: formatNumber(level.nominal), most: formatNumber(level.high) })}
+        </span>{' '}
+        {say.recommendedMaximum()}{' '}
         <span className={loud ? 'fix' : ''}>
-          {sayTime(usual.hoursADay, 'a day')} (NIOSH, 85 dBA for 8 h), {sayTime(usual.hoursAWeek, 'a week')} (WHO-ITU
-          H.870, 80 dBA for 40 h)
-        </span>
-        ; at the loudest {sayTime(most.hoursADay, 'a day')}.
+          {say.exposure({ day: sayTime(usual.hoursADay, 'a day'), week: sayTime(usual.hoursAWeek, 'a week') })}
+        </span>{' '}
+        {say.atTheLoudest({ day: sayTime(most.hoursADay, 'a day') })}
       </p>
-      <p className="quiet small">
-        An estimate from typical figures, not a measurement. Start at zero, come up slowly, and take breaks.
-      </p>
+      <p className="quiet small">{say.estimateFromTypicalFigures()}</p>
     </section>
   );
 }
 
 function sayTime(hours: number, every: 'a day' | 'a week'): string {
-  if (hours >= (every === 'a day' ? 24 : 168)) return `all ${every.slice(2)} long`;
-  if (hours < 1 / 60) return `less than a minute ${every}`;
-  return hours >= 2 ? `${formatNumber(hours)} h ${every}` : `${formatNumber(60 * hours)} min ${every}`;
+  const saidEvery = every === 'a day' ? say.aDay() : say.aWeek();
+  if (hours >= (every === 'a day' ? 24 : 168)) return every === 'a day' ? say.allDay() : say.allWeek();
+  if (hours < 1 / 60) return say.underMinute({ every: saidEvery });
+  return hours >= 2
+    ? say.hoursEvery({ hours: formatNumber(hours), every: saidEvery })
+    : say.minutesEvery({ hours: formatNumber(60 * hours), every: saidEvery });
 }

@@ -5,9 +5,10 @@ import { type Evaluation, mainVoiceOf, type Pair, SCALE_UNITS } from '#core/sign
 import { aimOf, type GainsFound, ladderFor, setTheGains } from '#core/solve/index.ts';
 import { LadderChart, useWidth } from '#web/charts/index.ts';
 import { MomentNote } from '#web/moment/index.ts';
-import { Choice, formatNumber, hueOf, NumberInput, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatNumber, hueOf, NumberInput, rich, Term, useKey } from '#web/parts/index.ts';
 import { selectScene, useAppSelector } from '#web/store/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
+import { common, level as say } from '#words/index.ts';
 import { Ears } from './Ears.tsx';
 import { LiveMeter } from './LiveMeter.tsx';
 import { OpenChannels } from './OpenChannels.tsx';
@@ -50,10 +51,8 @@ function Level({ rig, evaluation }: Props) {
   if (!pair)
     return (
       <main className="page">
-        <h1>Gain ladder</h1>
-        <p className="quiet">
-          No source arrives at a listener yet. Plug the rig in Wire; Route says where a sound stops.
-        </p>
+        <h1>{say.gainStaging()}</h1>
+        <p className="quiet">{say.noSignalReachesDestination()}</p>
       </main>
     );
   return (
@@ -79,7 +78,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
   const [held, setHeld] = useState<readonly string[]>([]);
   const [aimed, setAimed] = useState<number | undefined>(undefined);
   const [found, setFound] = useState<GainsFound | null>(null);
-  const trying = useTrial(rig, evaluation, 'gain');
+  const trying = useTrial(rig, evaluation);
   const { tried, shown, changes } = trying;
   const now = shown.pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId);
   const ladder = useMemo(() => ladderFor(tried, shown, now), [tried, shown, now]);
@@ -101,11 +100,11 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
   const nextSource = () =>
     onChoose(here[(here.findIndex((p) => p.sourceId === sourceId) + 1) % here.length]!.sourceId, listenerId);
   const nextListener = () => onChoose(sourceId, listeners[(listeners.indexOf(listener) + 1) % listeners.length]!.id);
-  useKey('l', 'Next listener', nextListener);
-  useKey('o', 'Next source', nextSource);
-  useKey('j,arrowright', 'Next step', () => walk(1));
-  useKey('k,arrowleft', 'Step before', () => walk(-1));
-  useKey('p', 'Set the gains', find);
+  useKey('l', say.nextDestination(), nextListener);
+  useKey('o', say.nextSource(), nextSource);
+  useKey('j,arrowright', say.nextStage(), () => walk(1));
+  useKey('k,arrowleft', say.previousStage(), () => walk(-1));
+  useKey('p', say.suggestGainSettings(), find);
   if (!ladder || !rung) return null;
   const last = ladder.rungs.at(-1)!;
   const unit = SCALE_UNITS[last.scale];
@@ -119,17 +118,17 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
       <div className="page">
         <div className="spread">
           <h1>
-            <Term id="gain-ladder">Gain ladder</Term>: {source.name}
+            <Term id="gain-ladder">{say.gainStaging()}</Term>: {source.name}
           </h1>
           <span className="row">
             <Choice
-              label="Source"
+              label={common.source()}
               value={sourceId}
               onChange={(id) => onChoose(id, listenerId)}
               options={here.map((p) => [p.sourceId, rig.sources.find((s) => s.id === p.sourceId)!.name])}
             />
             <Choice
-              label="Listener"
+              label={common.destination()}
               value={listenerId}
               onChange={(id) => onChoose(sourceId, id)}
               options={listeners.map((l) => [l.id, l.name])}
@@ -137,11 +136,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
           </span>
         </div>
         <MomentNote edits="into-the-moment" />
-        <p className="quiet">
-          The level after every step; dashed, its usual peaks. Below, <Term id="noise-floor">noise</Term>; hatched
-          above, what <Term id="clipping">clips</Term>. Under each step, dB over the noise and dB of room over the
-          peaks. Pull a pair of arrows to turn what is there.
-        </p>
+        <p className="quiet">{rich(say.solidLevelAfterEach, {})}</p>
         <div ref={ref} style={{ marginTop: 6 }}>
           <LadderChart
             ladder={ladder}
@@ -156,28 +151,28 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
           />
         </div>
         <p>
-          At {listener.name}:{' '}
+          {say.atListener({ listener: listener.name })}{' '}
           <span className="strong">
             {formatNumber(last.levelDb.nominal, 1)} {unit}
           </span>
-          {last.snrDb !== null && <>, {formatNumber(last.snrDb)} dB over the noise</>}. {ladder.conversions}{' '}
-          {ladder.conversions === 1 ? 'conversion' : 'conversions'} on the way. {worst} {tightest}
+          {last.snrDb !== null && <>{say.snrAbove({ snrDb: formatNumber(last.snrDb) })}</>}
+          {say.conversionsAndMost({ conversions: ladder.conversions, worst: worst ?? '', tightest: tightest ?? '' })}
         </p>
         {shares.length > 0 && (
           <p className="quiet">
-            Of the noise there: {shares.map((s) => `${s.where} ${formatNumber(s.percent)} %`).join('; ')}.
+            {say.whereNoiseComesFrom({ join: shares.map((s) => `${s.where} ${formatNumber(s.percent)}%`).join('; ') })}
           </p>
         )}
         <div className="spread">
           <h2>
-            <Term id="set-the-gains">Set the gains</Term>
+            <Term id="set-the-gains">{say.suggestGainSettings()}</Term>
           </h2>
           <span className="row" style={{ marginTop: 14 }}>
             <label className="row" htmlFor="aim">
-              to
+              {say.toLevel()}
               <NumberInput
                 id="aim"
-                label={`Wanted at ${listener.name}, ${unit}`}
+                label={say.targetAt({ listener: listener.name, unit })}
                 value={aim}
                 min={-100}
                 max={140}
@@ -185,7 +180,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
               />
               {unit}
             </label>
-            <Decide trying={trying} find="Set the gains" onFind={find} />
+            <Decide trying={trying} find={say.suggestGainSettings()} onFind={find} />
           </span>
         </div>
         <Proposal rig={rig} ladder={before} found={found} unit={unit} trying={changes} />
@@ -193,7 +188,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
         <Ears rig={tried} evaluation={shown} listenerId={listenerId} />
         <OpenChannels rig={tried} evaluation={shown} listenerId={listenerId} />
         <p className="small quiet" style={{ marginTop: 10 }}>
-          Turn down before you plug or press phantom power on; headphones start at zero.
+          {say.turnEverythingDownBefore()}
         </p>
       </div>
       <RungCard

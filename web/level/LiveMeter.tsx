@@ -3,7 +3,8 @@ import { useEffect, useRef, useState } from 'react';
 import type { LiveReading } from '#core/measure/index.ts';
 import { sayKnob } from '#core/rig/index.ts';
 import type { Ladder, RungSetting } from '#core/signal/index.ts';
-import { Choice, formatNumber, formatSigned, StateMark, Term } from '#web/parts/index.ts';
+import { Choice, formatNumber, formatSigned, rich, StateMark, Term } from '#web/parts/index.ts';
+import { level as say } from '#words/index.ts';
 import { type Listening, listenLive } from './live.ts';
 
 /** Peaks of a voice while gain is set: between these, and aimed at the middle, dBFS (typical). */
@@ -41,34 +42,29 @@ export function LiveMeter({ ladder }: Props) {
   };
   const knob = ladder.rungs.find((r) => r.setting);
   return (
-    <section aria-label="Live">
+    <section aria-label={say.live()}>
       <div className="spread">
         <h2>
-          <Term id="live">Set gain by talking</Term>
+          <Term id="live">{say.setGainByTalking()}</Term>
         </h2>
         <span className="row" style={{ marginTop: 14 }}>
           {listening && (
             <Choice
-              label="Input of this computer"
+              label={say.inputThisComputer()}
               value={listening.inputId}
               onChange={start}
               options={listening.inputs.map((i) => [i.id, i.name])}
             />
           )}
-          {listening && <Button onClick={() => start(listening.inputId)}>Begin anew</Button>}
+          {listening && <Button onClick={() => start(listening.inputId)}>{say.startOver()}</Button>}
           <Button onClick={() => (listening ? end(null) : start(null))}>
-            {listening ? 'Stop listening' : 'Listen to an input'}
+            {listening ? say.stopListening() : say.listenToInput()}
           </Button>
         </span>
       </div>
       {failed && <p className="fix">{failed}</p>}
-      {!listening && !failed && (
-        <p className="quiet">
-          Any input of this computer, as it comes: peaks, loudness, clips, and how far to turn. The browser asks for
-          leave; nothing is kept.
-        </p>
-      )}
-      {listening && !reading && <p className="quiet">Waiting for the input…</p>}
+      {!listening && !failed && <p className="quiet">{say.metersAnyInputThis()}</p>}
+      {listening && !reading && <p className="quiet">{say.waitingForInput()}</p>}
       {listening && reading && <Reading reading={reading} knob={knob?.setting ?? null} valueDb={knob?.gainDb ?? 0} />}
     </section>
   );
@@ -90,23 +86,23 @@ export function Reading({ reading, knob, valueDb }: ReadingProps) {
       <table className="table tight">
         <tbody>
           <tr>
-            <td>Highest</td>
+            <td>{say.highestPeak()}</td>
             <td className="number">{tell(highestDbfs, 'dBFS')}</td>
             <td>
-              <Term id="true-peak">True peak</Term>
+              <Term id="true-peak">{say.truePeak()}</Term>
             </td>
             <td className="number">{tell(truePeakDbtp, 'dBTP')}</td>
-            <td>Average, 300 ms</td>
+            <td>{say.averageMs()}</td>
             <td className="number">{tell(vuDbfs, 'dBFS')}</td>
           </tr>
           <tr>
             <td>
-              <Term id="lufs">Momentary</Term>
+              <Term id="lufs">{say.momentary()}</Term>
             </td>
             <td className="number">{tell(momentaryLufs, 'LUFS')}</td>
-            <td>Short-term</td>
+            <td>{say.shortTerm()}</td>
             <td className="number">{tell(shortTermLufs, 'LUFS')}</td>
-            <td>At rest</td>
+            <td>{say.atRest()}</td>
             <td className="number">{tell(restDbfs, 'dBFS')}</td>
           </tr>
         </tbody>
@@ -116,13 +112,13 @@ export function Reading({ reading, knob, valueDb }: ReadingProps) {
         {clips > 0 && (
           <span className="fix">
             {' '}
-            <StateMark state="fix" /> It clipped {clips} {clips === 1 ? 'time' : 'times'}: turn down first.
+            <StateMark state="fix" /> {say.clippedOnceTurnDown({ clips })}
           </span>
         )}
         {correlation !== null && correlation < -0.5 && (
           <span className="fix">
             {' '}
-            <StateMark state="fix" /> The sides move against each other (<Term id="polarity">polarity</Term>).
+            <StateMark state="fix" /> {rich(say.leftAndRightCancel, {})}
           </span>
         )}
       </p>
@@ -132,16 +128,16 @@ export function Reading({ reading, knob, valueDb }: ReadingProps) {
 
 /** 'Up 4 dB, to about 1 o'clock': how far the first knob of the way is to be turned. */
 export function sayTurn(highestDbfs: number | null, knob: RungSetting | null, valueDb: number): string {
-  if (highestDbfs === null || highestDbfs < SCALE.low) return 'Talk as you will later: nothing is heard yet.';
+  if (highestDbfs === null || highestDbfs < SCALE.low) return say.noSignalYetTalk();
   if (highestDbfs >= PEAKS.low && highestDbfs <= PEAKS.high)
-    return `The gain is right: peaks stand between ${formatNumber(PEAKS.low)} and ${formatNumber(PEAKS.high)} dBFS.`;
+    return say.gainIsRightPeaks({ low: formatNumber(PEAKS.low), high: formatNumber(PEAKS.high) });
   const by = Math.round(PEAKS.aim - highestDbfs);
-  const way = `${by > 0 ? 'Up' : 'Down'} ${Math.abs(by)} dB`;
+  const way = say.turnBy({ Down: by > 0 ? say.up() : say.down(), by: Math.abs(by) });
   if (!knob) return `${way}.`;
   const { spec } = knob;
   const to = Math.min(spec.max, Math.max(spec.min, valueDb + by));
-  const short = to !== valueDb + by ? `, as far as it goes (${formatSigned(to)} dB)` : '';
-  return `${way}: ${spec.name} to ${sayKnob(spec, to)}${short}.`;
+  const short = to !== valueDb + by ? say.asFarAsIt({ to: formatSigned(to) }) : '';
+  return say.turnTo({ way, spec: spec.name, to: sayKnob(spec, to), short });
 }
 
 const WIDTH = 600;
@@ -158,7 +154,7 @@ interface BarProps {
 /** One line from quiet to full scale: the average as a stroke, the peak at its end, the highest as a mark, where peaks belong as a band. */
 function Bar({ peakDbfs, vuDbfs, highestDbfs }: BarProps) {
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + 18}`} width="100%" role="img" aria-label="Level now">
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + 18}`} width="100%" role="img" aria-label={say.levelNow()}>
       <rect
         x={xOf(PEAKS.low)}
         y={4}

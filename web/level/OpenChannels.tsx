@@ -1,9 +1,9 @@
-import { Button } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { alreadySo, type Rig, type SettingChange, toDoAtDesk } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, openChannels } from '#core/signal/index.ts';
-import { formatNumber, Term } from '#web/parts/index.ts';
+import { formatNumber, Term, TwoVerbs, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
+import { level as say } from '#words/index.ts';
 import { portName } from './names.ts';
 
 interface Props {
@@ -16,20 +16,20 @@ interface Props {
 export function OpenChannels({ rig, evaluation, listenerId }: Props) {
   const dispatch = useAppDispatch();
   const open = useMemo(() => openChannels(rig, evaluation, listenerId), [rig, evaluation, listenerId]);
-  const shut = (change: SettingChange, where: string, verb: 'to-do' | 'so') =>
+  const shut = (change: SettingChange, where: string, verb: Verb) =>
     dispatch(
       applyHere(
-        verb === 'so' ? alreadySo(rig, [change]) : toDoAtDesk(rig, [change], new Date().toISOString()),
-        `${where}: shut`,
+        verb === 'done' ? alreadySo(rig, [change]) : toDoAtDesk(rig, [change], new Date().toISOString()),
+        say.muted({ where }),
       ),
     );
   return (
-    <section aria-label="Open and unused">
+    <section aria-label={say.openButUnusedInputs()}>
       <h2>
-        <Term id="open-channel">Open and unused</Term>
+        <Term id="open-channel">{say.openButUnusedInputs()}</Term>
       </h2>
       {open.length === 0 ? (
-        <p className="quiet">No input is open that brings nothing: none costs a tenth of a decibel here.</p>
+        <p className="quiet">{say.noUnusedInputsAre()}</p>
       ) : (
         <table className="table tight">
           <tbody>
@@ -39,16 +39,16 @@ export function OpenChannels({ rig, evaluation, listenerId }: Props) {
                 <tr key={where}>
                   <td>{where}</td>
                   <td className="number">
-                    {formatNumber(costDb, 1)} dB <span className="small quiet">more noise</span>
+                    {say.noiseMore({ costDb: formatNumber(costDb, 1) })}{' '}
+                    <span className="small quiet">{say.moreNoise()}</span>
                   </td>
                   <td className="number">
                     {change ? (
                       <span className="row" style={{ justifyContent: 'flex-end' }}>
-                        <Button onClick={() => shut(change, where, 'to-do')}>To do: shut it</Button>
-                        <Button onClick={() => shut(change, where, 'so')}>It is shut</Button>
+                        <TwoVerbs of={where} onVerb={(verb) => shut(change, where, verb)} />
                       </span>
                     ) : (
-                      <span className="small quiet">nothing shuts it without taking what is wanted elsewhere</span>
+                      <span className="small quiet">{say.cantBeMutedWithout()}</span>
                     )}
                   </td>
                 </tr>

@@ -1,6 +1,7 @@
 import type { Rig } from '#core/rig/index.ts';
 import type { GainsFound, ladderFor } from '#core/solve/index.ts';
 import { formatSigned } from '#web/parts/index.ts';
+import { level as say } from '#words/index.ts';
 import { sayChange, sayFound, sayReason } from './say.ts';
 
 interface ProposalProps {
@@ -17,8 +18,8 @@ export function Proposal({ rig, ladder, found, unit, trying }: ProposalProps) {
     return (
       <p className="quiet">
         {found?.changes.length === 0
-          ? `Nothing is to be turned. ${sayFound(found, unit)}`
-          : 'The least noise at the level that is wanted, with room over the peaks at every step: early gain first, then unity.'}
+          ? say.nothingNeedsTurning({ unit: sayFound(found, unit) })
+          : say.lowestNoiseAtYour()}
       </p>
     );
   return (
@@ -33,21 +34,22 @@ export function Proposal({ rig, ladder, found, unit, trying }: ProposalProps) {
       </ul>
       {found && found.held.length > 0 && (
         <p className="quiet small">
-          Left as they are, since others hang on them or you hold them: {found.held.map((h) => h.spec.name).join(', ')}.
+          {say.notChangedOtherSources({ join: found.held.map((h) => h.spec.name).join(', ') })}
         </p>
       )}
       {found && found.moved.length > 0 && (
         <p className="quiet small">
-          Also moves:{' '}
-          {found.moved
-            .slice(0, 6)
-            .map((m) => {
-              const name = rig.sources.find((s) => s.id === m.sourceId)!.name;
-              const to = rig.listeners.find((l) => l.id === m.listenerId)!.name;
-              return `${name} at ${to} ${formatSigned(m.byDb, 1)} dB`;
-            })
-            .join('; ')}
-          {found.moved.length > 6 ? ` and ${found.moved.length - 6} more` : ''}.
+          {say.alsoChanges({
+            join: found.moved
+              .slice(0, 6)
+              .map((m) => {
+                const name = rig.sources.find((s) => s.id === m.sourceId)!.name;
+                const to = rig.listeners.find((l) => l.id === m.listenerId)!.name;
+                return say.movedBy({ name, to, byDb: formatSigned(m.byDb, 1) });
+              })
+              .join('; '),
+            more: found.moved.length > 6 ? say.andSomeMore({ n6: found.moved.length - 6 }) : '',
+          })}
         </p>
       )}
     </>

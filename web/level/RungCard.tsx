@@ -1,7 +1,8 @@
 import { Button } from '@chakra-ui/react';
 import { hasUnity, heldTo, sayKnob } from '#core/rig/index.ts';
 import { CREST_DB, type Rung, SCALE_UNITS } from '#core/signal/index.ts';
-import { FigureRow, formatNumber, formatSigned, NumberInput, Term } from '#web/parts/index.ts';
+import { FigureRow, formatNumber, formatSigned, NumberInput, rich } from '#web/parts/index.ts';
+import { level as say } from '#words/index.ts';
 
 interface Props {
   readonly rung: Rung;
@@ -25,34 +26,34 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
     terms: [],
   });
   return (
-    <aside className="card" aria-label="Step">
+    <aside className="card" aria-label={say.stage()}>
       <h2 className="tapped">{rung.box}</h2>
       <p>
-        {rung.stage}{' '}
-        <span className="quiet small">
-          step {index + 1} of {count}
-        </span>
+        {rung.stage} <span className="quiet small">{say.stageWith({ n1: index + 1, count })}</span>
       </p>
       {setting && (
         <>
           <p className="row" style={{ marginTop: 10 }}>
             <NumberInput
-              label={`${rung.box}, ${setting.spec.name}, dB`}
+              label={say.stageLevel({ box: rung.box, spec: setting.spec.name })}
               value={rung.gainDb}
               min={setting.spec.min}
               max={setting.spec.max}
               onValue={(db) => db !== undefined && onSet(heldTo(setting.spec, db))}
             />
-            dB, {sayKnob(setting.spec, rung.gainDb)}
+            {say.db({ gainDb: sayKnob(setting.spec, rung.gainDb) })}
           </p>
           <p className="small quiet">
-            From {formatNumber(setting.spec.min)} to {formatSigned(setting.spec.max)} dB in steps of{' '}
-            {formatNumber(setting.spec.step, 1)}
-            {hasUnity(setting.spec) ? '; 0 dB is its unity mark' : ''}. Where a knob points is typical of its kind.
+            {say.knobRange({
+              min: formatNumber(setting.spec.min),
+              max: formatSigned(setting.spec.max),
+              step: formatNumber(setting.spec.step, 1),
+              mark: hasUnity(setting.spec) ? say.dbIsItsUnity() : '',
+            })}
           </p>
           <p style={{ marginTop: 6 }}>
             <Button aria-pressed={held} variant={held ? 'solid' : 'outline'} onClick={onHold}>
-              {held ? 'Held as it is' : 'Hold it as it is'}
+              {held ? say.locked() : say.lock()}
             </Button>
           </p>
         </>
@@ -61,60 +62,41 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
         <tbody>
           <FigureRow
             figure={{
-              label: `Level after it, ${unit}`,
+              label: say.levelAfterIt({ unit }),
               value: levelDb,
               unit,
               kind: 'typical',
-              source:
-                'The source’s level carried through every gain and conversion up to here; the range is that of the source and of what is known of the boxes.',
+              source: say.sourcesLevelCarriedThrough(),
               terms: [],
             }}
           />
           <FigureRow
             figure={figure(
-              `Usual peaks, ${unit}`,
+              say.typicalPeaks({ unit }),
               levelDb.nominal + CREST_DB.nominal,
-              `Peaks of a voice stand ${CREST_DB.low} to ${CREST_DB.high} dB over its average.`,
+              say.peaksVoiceAreTo({ low: CREST_DB.low, high: CREST_DB.high }),
             )}
           />
-          {noiseDb !== null && (
-            <FigureRow
-              figure={figure(
-                `Noise, ${unit}`,
-                noiseDb,
-                'The noises of all stages up to here, added by power, with all that comes in beside.',
-              )}
-            />
-          )}
+          {noiseDb !== null && <FigureRow figure={figure(say.noiseFloor({ unit }), noiseDb, say.noiseAllStagesUp())} />}
           {ceilingDb !== null && (
-            <FigureRow
-              figure={figure(
-                `Ceiling, ${unit}`,
-                ceilingDb,
-                'Above this the stage clips; in the digital domain it is full scale.',
-              )}
-            />
+            <FigureRow figure={figure(say.clipPoint({ unit }), ceilingDb, say.aboveThisStageClips())} />
           )}
         </tbody>
       </table>
       <p style={{ marginTop: 8 }}>
-        {snrDb === null ? (
-          'Nothing makes noise up to here.'
-        ) : (
-          <>
-            <Term id="snr">Over the noise</Term>: {formatNumber(snrDb)} dB.
-          </>
-        )}{' '}
+        {snrDb === null ? say.noNoiseUpTo() : rich(say.snrHere, { snrDb: formatNumber(snrDb) })}{' '}
         {headroomDb !== null && (
           <span className={headroomDb < 0 ? 'fix' : ''}>
-            <Term id="headroom">Room over the peaks</Term>: {formatNumber(headroomDb)} dB.
+            {rich(say.headroomDb, { headroomDb: formatNumber(headroomDb) })}
           </span>
         )}
       </p>
       {lostDb >= 0.1 && (
         <p className="quiet">
-          Here {formatNumber(lostDb, 1)} dB are lost to noise
-          {fromBesideDb >= 0.1 ? `, ${formatNumber(fromBesideDb, 1)} of them to what comes in beside` : ''}.
+          {say.lostHere({
+            lostDb: formatNumber(lostDb, 1),
+            beside: fromBesideDb >= 0.1 ? say.itToOtherInputs({ fromBesideDb: formatNumber(fromBesideDb, 1) }) : '',
+          })}
         </p>
       )}
     </aside>

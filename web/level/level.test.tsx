@@ -9,6 +9,7 @@ import { layoutLadder } from '#web/charts/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
 import { clearPage, demoRig, show } from '#web/web.testkit.tsx';
+import { level as say } from '#words/index.ts';
 import { LevelScreen } from './index.ts';
 import { Reading, sayTurn } from './LiveMeter.tsx';
 
@@ -50,10 +51,10 @@ describe('the ladder on paper', () => {
 describe('Level', () => {
   it('shows each step with its distance to noise and ceiling, and says where most is lost', () => {
     open('/?source=wren&listener=backup');
-    expect(stepAt(/^Mixer, Strip 1, gain: −?\d+ dBu, \d+ dB over the noise, – dB to the ceiling/)).toBeTruthy();
-    expect(screen.getByText(/Most is lost at Wren’s microphone, capsule/)).toBeTruthy();
-    expect(screen.getByText(/3 conversions on the way/)).toBeTruthy();
-    expect(screen.getByText(/Of the noise there: .*%/)).toBeTruthy();
+    expect(stepAt(/^Mixer, Strip 1, gain: −?\d+ dBu, \d+ dB above noise, – dB below the clip point/)).toBeTruthy();
+    expect(screen.getByText(/Biggest loss of signal-to-noise: \d+ dB at Wren’s microphone, capsule/)).toBeTruthy();
+    expect(screen.getByText(/3 conversions on this path/)).toBeTruthy();
+    expect(screen.getByText(/Where the noise comes from: .*%/)).toBeTruthy();
   });
   it('moves a step by keys within what the device can do, and every other reading follows', async () => {
     const { user, store } = open(WREN);
@@ -91,30 +92,32 @@ describe('Level', () => {
     const { user, store } = open(WREN);
     await user.keyboard('p');
     const main = screen.getByRole('main');
-    expect(within(main).getByText(/^It comes out at −\d+(\.\d)? dBFS, \d+ dB over the noise \(now \d+\)/)).toBeTruthy();
-    expect(within(main).getByText(/Mixer, Strip 1, gain: \+\d+ to \+\d+ dB, about/)).toBeTruthy();
-    expect(within(main).getByText(/^Left as they are/).textContent).toContain('Main level');
+    expect(within(main).getByText(/^Result: .*dB SNR/)).toBeTruthy();
+    expect(within(main).getByText(/Mixer.*Strip 1, gain.*: \+\d+ to \+\d+ dB, about/)).toBeTruthy();
+    expect(within(main).getByText(/Not changed \(other sources depend on them, or/).textContent).toContain(
+      'Main level',
+    );
     await user.keyboard('d');
     const tasks = selectRig(store.getState())!.tasks.map((t) => t.id);
     expect(tasks).toContain('mixer.strip-1-gain');
     // Done and gone: what the search is for is said again.
-    expect(within(main).queryByText(/It comes out at/)).toBeNull();
-    expect(within(main).getByText(/^The least noise at the level that is wanted/)).toBeTruthy();
+    expect(within(main).queryByText(/Result:/)).toBeNull();
+    expect(within(main).getByText(/Lowest noise at your target level, with/)).toBeTruthy();
   });
   it('leaves a knob that somebody holds', async () => {
     const { user } = open(WREN);
     await user.click(stepAt(/^Mixer, Strip 1, gain/));
-    await user.click(screen.getByRole('button', { name: 'Hold it as it is' }));
-    expect(screen.getByRole('button', { name: 'Held as it is' }).getAttribute('aria-pressed')).toBe('true');
+    await user.click(screen.getByRole('button', { name: say.lock() }));
+    expect(screen.getByRole('button', { name: say.locked() }).getAttribute('aria-pressed')).toBe('true');
     await user.keyboard('p');
     expect(screen.queryByText(/Mixer, Strip 1, gain: \+\d+ to/)).toBeNull();
-    expect(screen.getByText(/^Left as they are/).textContent).toContain('Strip 1, gain');
+    expect(screen.getByText(/Not changed \(other sources depend on them, or/).textContent).toContain('Strip 1, gain');
   });
   it('says how loud it is at somebody’s ears and for how long, where it is a sound in air', () => {
     open('/?source=wren&listener=players');
     const ears = screen.getByRole('region', { name: 'Listening level and time' });
     expect(ears.textContent).toMatch(
-      /all together about \d+ dB SPL, up to \d+\..*\(NIOSH, 85 dBA for 8 h\).*a week|week long/,
+      /everything together is about \d+ dB SPL, up to \d+\..*\(NIOSH, 85 dBA for 8 h\).*a week|all week/,
     );
     expect(ears.textContent).toContain('An estimate');
     clearPage();
@@ -133,9 +136,9 @@ describe('Level', () => {
     if (!loud.ok) throw new Error(loud.refusal.reason);
     const user = userEvent.setup();
     const { store } = show(<LevelScreen />, { at: '/?source=wren&listener=backup', rig: loud.rig });
-    const region = screen.getByRole('region', { name: 'Open and unused' });
+    const region = screen.getByRole('region', { name: say.openButUnusedInputs() });
     const row = within(region).getByRole('row', { name: /^Mixer, Strip 4 \d\.\d dB more noise/ });
-    await user.click(within(row).getByRole('button', { name: 'To do: shut it' }));
+    await user.click(within(row).getByRole('button', { name: /^Add to-do: / }));
     expect(selectRig(store.getState())!.tasks.map((t) => t.id)).toEqual(['mixer.strip-4-mute']);
     expect(within(region).queryByRole('row', { name: /Strip 4/ })).toBeNull();
   });
@@ -156,11 +159,11 @@ describe('gain by talking', () => {
     },
   };
   it('says how far to turn, in knob terms, within what the device can do', () => {
-    expect(sayTurn(null, knob, 40)).toContain('nothing is heard yet');
+    expect(sayTurn(null, knob, 40)).toContain('No signal yet');
     expect(sayTurn(-8, knob, 40)).toContain('The gain is right');
-    expect(sayTurn(-21, knob, 30)).toBe('Up 12 dB: Strip 1, gain to about 2 o’clock.');
-    expect(sayTurn(-1, knob, 40)).toBe('Down 8 dB: Strip 1, gain to about 12:15 o’clock.');
-    expect(sayTurn(-40, knob, 50)).toBe('Up 31 dB: Strip 1, gain to about 5 o’clock, as far as it goes (+60 dB).');
+    expect(sayTurn(-21, knob, 30)).toBe('Up 12 dB: “Strip 1, gain” to about 2 o’clock.');
+    expect(sayTurn(-1, knob, 40)).toBe('Down 8 dB: “Strip 1, gain” to about 12:15 o’clock.');
+    expect(sayTurn(-40, knob, 50)).toBe('Up 31 dB: “Strip 1, gain” to about 5 o’clock, as far as it goes (+60 dB).');
     expect(sayTurn(-40, null, 0)).toBe('Up 31 dB.');
   });
   const reading = {
@@ -176,13 +179,13 @@ describe('gain by talking', () => {
   };
   it('shows clips and sides that move against each other', () => {
     show(<Reading reading={reading} knob={knob} valueDb={40} />);
-    expect(screen.getByRole('status').textContent).toMatch(/^Down 6 dB.*clipped 2 times.*against each other/s);
+    expect(screen.getByRole('status').textContent).toMatch(/^Down 6 dB.*Clipped 2 times.*cancel each other/s);
     expect(screen.getByText('−61.0 dBFS')).toBeTruthy();
     expect(screen.getByRole('img', { name: 'Level now' })).toBeTruthy();
   });
   it('says so where the browser opens no inputs', async () => {
     const { user } = open(WREN);
     await user.click(screen.getByRole('button', { name: 'Listen to an input' }));
-    expect(await screen.findByText(/opens no inputs|not given leave|cannot be opened/)).toBeTruthy();
+    expect(await screen.findByText(/won’t open audio inputs|access was denied|can’t be opened/)).toBeTruthy();
   });
 });

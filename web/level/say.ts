@@ -2,14 +2,15 @@ import { endName, findDevice, findTypes, type Rig, type SettingChange, sayKnob, 
 import { deviceName, type Evaluation, type Ladder, noiseParts } from '#core/signal/index.ts';
 import type { GainsFound } from '#core/solve/index.ts';
 import { formatNumber, formatSigned } from '#web/parts/index.ts';
+import { level as say } from '#words/index.ts';
 
 /** The stage that loses most, and the one with the least room, in words; null where nothing is worth a word. */
 export function sayWorst({ rungs, worst }: Ladder): string | null {
   const rung = rungs[worst];
   if (!rung) return null;
   const beside = rung.fromBesideDb > rung.lostDb / 2;
-  const how = beside ? 'others that come in there bring their noise' : 'its own noise comes too near';
-  return `Most is lost at ${rung.box}, ${rung.stage}: ${formatNumber(rung.lostDb)} dB of the distance to the noise; ${how}.`;
+  const how = beside ? say.otherInputsBringTheir() : say.itsOwnNoiseIs();
+  return say.biggestLoss({ lostDb: formatNumber(rung.lostDb), box: rung.box, stage: rung.stage, how });
 }
 
 export function sayTightest({ rungs, tightest }: Ladder): string | null {
@@ -18,8 +19,8 @@ export function sayTightest({ rungs, tightest }: Ladder): string | null {
   const at = `${rung.box}, ${rung.stage}`;
   const db = rung.headroomDb;
   return db < 0
-    ? `It clips at ${at}: usual peaks stand ${formatNumber(-db)} dB over its ceiling. Gain has to come down before it.`
-    : `The least room is at ${at}: usual peaks stand ${formatNumber(db)} dB under its ceiling.`;
+    ? say.clipsAtTypicalPeaks({ at, db: formatNumber(-db) })
+    : say.leastHeadroomDbAt({ db: formatNumber(db), at });
 }
 
 /** Where the noise at the end comes from: places and percent, what matters first. */
@@ -48,7 +49,7 @@ export function sayChange(rig: Rig, { deviceId, settingId, value }: SettingChang
   if (spec.kind !== 'gain') return `${device.name}, ${spec.name}`;
   const now = settingOf(device, spec).value as number;
   const to = value as number;
-  return `${device.name}, ${spec.name}: ${sayDb(now)} to ${sayDb(to)} dB, ${sayKnob(spec, to)}`;
+  return say.changeTo({ device: device.name, spec: spec.name, now: sayDb(now), to: sayDb(to), to2: sayKnob(spec, to) });
 }
 
 const sayDb = (db: number): string => formatSigned(db, Number.isInteger(db) ? 0 : 1);
@@ -60,10 +61,10 @@ export function sayReason(ladder: Ladder, { deviceId, settingId, value }: Settin
   if (!rung) return '';
   const by = (value as number) - rung.gainDb;
   const first = ladder.rungs.findIndex((r) => r.setting) === index;
-  if (by > 0 && first) return 'gain comes early: what makes noise after it counts less';
-  if (value === 0) return 'at unity it adds nothing and loses nothing';
-  if (by < 0 && rung.phones) return 'a headphone output that feeds something stands at half at most';
-  return by < 0 ? 'turned down, since peaks need room after it' : 'the rest of the way up, where room is left for it';
+  if (by > 0 && first) return say.gainEarlySoThat();
+  if (value === 0) return say.atUnityItAdds();
+  if (by < 0 && rung.phones) return say.headphoneOutputThatFeeds();
+  return by < 0 ? say.turnedDownPeaksNeed() : say.restGainWhereThere();
 }
 
 /** What a proposal reaches, in one sentence. */
@@ -71,10 +72,13 @@ export function sayFound({ aimDb, endDb, snrBeforeDb, snrDb, headroomDb, met }: 
   const snr =
     snrDb === null
       ? ''
-      : `, ${formatNumber(snrDb)} dB over the noise${snrBeforeDb === null ? '' : ` (now ${formatNumber(snrBeforeDb)})`}`;
-  const room = headroomDb === null ? '' : `, ${formatNumber(headroomDb)} dB of room over the usual peaks`;
+      : say.withSnr({
+          snrDb: formatNumber(snrDb),
+          snrBeforeDb: snrBeforeDb === null ? '' : say.nowValue({ snrBeforeDb: formatNumber(snrBeforeDb) }),
+        });
+  const room = headroomDb === null ? '' : say.dbHeadroomOverTypical({ headroomDb: formatNumber(headroomDb) });
   const end = `${formatNumber(endDb, 1)} ${unit}`;
   return met
-    ? `It comes out at ${end}${snr}${room}.`
-    : `${formatNumber(aimDb, 1)} ${unit} cannot be had with what is on the way: it comes out at ${end}${snr}${room}.`;
+    ? say.resultIs({ end, snr, room })
+    : say.isntReachableWithControls({ aimDb: formatNumber(aimDb, 1), unit, end, snr, room });
 }

@@ -1,7 +1,8 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useSyncExternalStore } from 'react';
 import type { Rig } from '#core/rig/index.ts';
-import { SourceLetter, Term, useKey } from '#web/parts/index.ts';
+import { rich, SourceLetter, Term, useKey } from '#web/parts/index.ts';
+import { listen as say } from '#words/index.ts';
 import { LOWEST_DB } from './deck.ts';
 import { LEVEL_STEP_DB, LevelSlider } from './LevelSlider.tsx';
 import { player, type Spot } from './player.ts';
@@ -16,7 +17,7 @@ function turn(rig: Rig, spot: Spot): void {
 
 /** The key of listening, for a page whose card may be a moment behind what is chosen. */
 export function useListenKey(rig: Rig, spot: Spot | null): void {
-  useKey('h', 'Listen here, or stop', () => spot && turn(rig, spot), spot !== null);
+  useKey('h', say.startOrStopListening(), () => spot && turn(rig, spot), spot !== null);
 }
 
 interface ListenProps {
@@ -40,7 +41,7 @@ export function ListenButton({ rig, spot, silent = false, keyOutside = false }: 
       variant={here ? 'solid' : 'outline'}
       onClick={() => turn(rig, spot)}
     >
-      {here ? 'Stop listening' : 'Listen here'} <kbd>h</kbd>
+      {here ? say.stopListening() : say.listenHere()} <kbd>h</kbd>
     </Button>
   );
 }
@@ -68,42 +69,36 @@ export function ListenBar({ rig }: { rig: Rig }) {
     if (next) void player.listen(rig, next);
   };
   const level = (db: number) => player.level(Math.max(LOWEST_DB, Math.min(0, db)));
-  useKey('shift+arrowright', 'Listen at the next listener', () => go(1), on);
-  useKey('shift+arrowleft', 'Listen at the listener before', () => go(-1), on);
-  useKey('shift+arrowup', 'Louder', () => level(player.state().levelDb + LEVEL_STEP_DB), on);
-  useKey('shift+arrowdown', 'Quieter', () => level(player.state().levelDb - LEVEL_STEP_DB), on);
+  useKey('shift+arrowright', say.listenAtNextDestination(), () => go(1), on);
+  useKey('shift+arrowleft', say.listenAtPrevious(), () => go(-1), on);
+  useKey('shift+arrowup', say.louder(), () => level(player.state().levelDb + LEVEL_STEP_DB), on);
+  useKey('shift+arrowdown', say.quieter(), () => level(player.state().levelDb - LEVEL_STEP_DB), on);
   if (!spot) return null;
   const heard = rig.sources.filter((s) => loop?.sourceIds.includes(s.id));
   return (
-    <section className="listening" aria-label="Listening">
+    <section className="listening" aria-label={say.listening()}>
       <p className="row" role="status">
         <span className="strong">{spot.name}</span>
         <span className="quiet small">
-          <Term id="stand-in">stand-ins</Term>
+          <Term id="stand-in">{say.simulated()}</Term>
         </span>
-        {busy && !loop && <span className="quiet">making the sound…</span>}
+        {busy && !loop && <span className="quiet">{say.renderingAudio()}</span>}
         {failed && <span className="fix">{failed}</span>}
-        {loop && heard.length === 0 && <span>Nothing is heard here{loop.hums ? ' but hum' : ''}.</span>}
+        {loop && heard.length === 0 && <span>{say.noSignalHere({ hum: loop.hums ? say.butHum() : '' })}</span>}
         {heard.map((s) => (
           <SourceLetter key={s.id} source={s} />
         ))}
-        {loop?.hums && heard.length > 0 && <span className="fix small">and hum</span>}
+        {loop?.hums && heard.length > 0 && <span className="fix small">{say.andHum()}</span>}
       </p>
       <LevelSlider db={levelDb} onDb={level} />
       <span className="row">
-        <Button onClick={() => go(-1)}>
-          Before <kbd>⇧ ←</kbd>
-        </Button>
-        <Button onClick={() => go(1)}>
-          Next <kbd>⇧ →</kbd>
-        </Button>
+        <Button onClick={() => go(-1)}>{rich(say.previous, {})}</Button>
+        <Button onClick={() => go(1)}>{rich(say.next, {})}</Button>
         <Button variant="solid" onClick={player.stop}>
-          Stop <kbd>h</kbd>
+          {rich(say.stopH, {})}
         </Button>
       </span>
-      <span className="quiet small">
-        All places sound equally loud. It comes up slowly; keep it below what you would talk over.
-      </span>
+      <span className="quiet small">{say.allPointsPlayAt()}</span>
     </section>
   );
 }

@@ -1,6 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { useKey } from '#web/parts/index.ts';
+import { rich, useKey } from '#web/parts/index.ts';
+import { listen as say } from '#words/index.ts';
 import { browserAudio, type Deck, LOWEST_DB, type Loop, makeDeck, START_DB } from './deck.ts';
 import { LEVEL_STEP_DB, LevelSlider } from './LevelSlider.tsx';
 
@@ -46,7 +47,7 @@ export function SwitchBar({ sounds, says, round = 0 }: Props) {
       // What is still being made is heard as soon as it is there.
       setOn(n);
     } catch {
-      setFailed('No sound can be played here. Choose an output in the browser, and try again.');
+      setFailed(say.cantPlayAudioChoose());
     }
   };
   const level = (db: number) => {
@@ -54,14 +55,14 @@ export function SwitchBar({ sounds, says, round = 0 }: Props) {
     setLevelDb(held);
     deck.level(held);
   };
-  useKey('1', sounds[0] ? `Hear ${sounds[0].name}` : '', () => void hear(0), Boolean(sounds[0]));
-  useKey('2', sounds[1] ? `Hear ${sounds[1].name}` : '', () => void hear(1), Boolean(sounds[1]));
-  useKey('3', sounds[2] ? `Hear ${sounds[2].name}` : '', () => void hear(2), Boolean(sounds[2]));
-  useKey('h', 'Listen, or stop', () => (on === null ? void hear(0) : stop()));
-  useKey('shift+arrowup', 'Louder', () => level(levelDb + LEVEL_STEP_DB), on !== null);
-  useKey('shift+arrowdown', 'Quieter', () => level(levelDb - LEVEL_STEP_DB), on !== null);
+  useKey('1', sounds[0] ? say.hear({ name: sounds[0].name }) : '', () => void hear(0), Boolean(sounds[0]));
+  useKey('2', sounds[1] ? say.hear({ name: sounds[1].name }) : '', () => void hear(1), Boolean(sounds[1]));
+  useKey('3', sounds[2] ? say.hear({ name: sounds[2].name }) : '', () => void hear(2), Boolean(sounds[2]));
+  useKey('h', say.startOrStopListeningTitle(), () => (on === null ? void hear(0) : stop()));
+  useKey('shift+arrowup', say.louder(), () => level(levelDb + LEVEL_STEP_DB), on !== null);
+  useKey('shift+arrowdown', say.quieter(), () => level(levelDb - LEVEL_STEP_DB), on !== null);
   return (
-    <section className="row" aria-label="Listening" style={{ flexWrap: 'wrap', gap: 10 }}>
+    <section className="row" aria-label={say.listening()} style={{ flexWrap: 'wrap', gap: 10 }}>
       {sounds.map(({ name }, n) => (
         <Button
           key={name}
@@ -72,14 +73,10 @@ export function SwitchBar({ sounds, says, round = 0 }: Props) {
           {name} <kbd>{n + 1}</kbd>
         </Button>
       ))}
-      {on !== null && (
-        <Button onClick={stop}>
-          Stop <kbd>h</kbd>
-        </Button>
-      )}
-      {on !== null && !loop && <span className="quiet">making the sound…</span>}
+      {on !== null && <Button onClick={stop}>{rich(say.stopH, {})}</Button>}
+      {on !== null && !loop && <span className="quiet">{say.renderingAudio()}</span>}
       <LevelSlider db={levelDb} onDb={level} />
-      <span className="quiet small">{says} It comes up slowly; start low, above all with headphones on.</span>
+      <span className="quiet small">{say.itFadesInStart({ says })}</span>
       {failed && <span className="fix small">{failed}</span>}
     </section>
   );

@@ -1,3 +1,4 @@
+import { listen as say } from '#words/index.ts';
 /** What an input is called, and how it is asked for. */
 export interface LiveInput {
   readonly id: string;
@@ -13,7 +14,7 @@ export async function openInput(
   channels: number,
 ): Promise<{ readonly stream: MediaStream; readonly inputs: readonly LiveInput[]; readonly inputId: string }> {
   const media = navigator.mediaDevices as MediaDevices | undefined;
-  if (!media?.getUserMedia) throw new Error('This browser opens no inputs. Open Mellow Tap at 127.0.0.1.');
+  if (!media?.getUserMedia) throw new Error(say.thisBrowserWontOpen());
   const stream = await media
     .getUserMedia({
       audio: {
@@ -29,15 +30,13 @@ export async function openInput(
     });
   const inputs = (await media.enumerateDevices())
     .filter((d) => d.kind === 'audioinput')
-    .map((d, i) => ({ id: d.deviceId, name: d.label || `Input ${i + 1}` }));
+    .map((d, i) => ({ id: d.deviceId, name: d.label || say.input({ n1: i + 1 }) }));
   return { stream, inputs, inputId: stream.getAudioTracks()[0]?.getSettings().deviceId ?? inputs[0]?.id ?? '' };
 }
 
 function sayRefusal(error: unknown): string {
   const name = error instanceof DOMException ? error.name : '';
-  if (name === 'NotAllowedError')
-    return 'The browser was not given leave. Allow the microphone for this page, and start again.';
-  if (name === 'NotFoundError' || name === 'OverconstrainedError')
-    return 'That input is not there. Plug it in, or choose another one.';
-  return 'The input cannot be opened: another program may hold it. Close that one, and start again.';
+  if (name === 'NotAllowedError') return say.microphoneAccessWasDenied();
+  if (name === 'NotFoundError' || name === 'OverconstrainedError') return say.thatInputIsntThere();
+  return say.inputCantBeOpened();
 }

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { demoRig, show } from '#web/web.testkit.tsx';
 import type { HeardLoop } from '#web/workers/index.ts';
+import { listen as say } from '#words/index.ts';
 import { evenGain, evenGains } from './even.ts';
 import { type Heard, ListenBar, ListenButton, SwitchBar } from './index.ts';
 import { makePlayer } from './player.ts';
@@ -149,7 +150,7 @@ describe('listening at a place', () => {
     await user.click(screen.getByRole('button', { name: /Listen here/ }));
     const bar = () => within(screen.getByRole('region', { name: 'Listening' }));
     expect(bar().getByText('Stream')).toBeTruthy();
-    expect(bar().getByText('making the sound…')).toBeTruthy();
+    expect(bar().getByText(say.renderingAudio())).toBeTruthy();
     await act(() => user.keyboard('{Shift>}{ArrowRight}{/Shift}'));
     expect(bar().getByText(rig.listeners[1]!.name)).toBeTruthy();
     await act(() => user.keyboard('{Shift>}{ArrowLeft}{ArrowLeft}{/Shift}'));
@@ -194,7 +195,7 @@ describe('switching between sounds', () => {
     audio.context.currentTime = 13;
     await user.keyboard('2');
     await waitFor(() => expect(pressed(/^B/)).toBe('true'));
-    expect(screen.getByText('making the sound…')).toBeTruthy();
+    expect(screen.getByText(say.renderingAudio())).toBeTruthy();
     page.unmount();
     await waitFor(() => expect(audio.sources).toHaveLength(1));
   });

@@ -1,3 +1,4 @@
+import { listen as say } from '#words/index.ts';
 import { type LiveInput, openInput } from './input.ts';
 
 export interface OpenPieces {
@@ -29,7 +30,7 @@ export async function openPieces(
   const [track] = stream.getAudioTracks();
   track?.addEventListener('ended', () => {
     stop();
-    onEnd('The input went away: it was pulled, or another program took it. Plug it in and start again.');
+    onEnd(say.inputDisappearedItWas());
   });
   try {
     await context.audioWorklet.addModule(new URL('/meter-worklet.js', window.location.href));

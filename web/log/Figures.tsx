@@ -2,7 +2,8 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Series } from '#core/run/index.ts';
 import { ControlChart, sayChart, useWidth } from '#web/charts/index.ts';
-import { StateMark, Term } from '#web/parts/index.ts';
+import { rich, StateMark } from '#web/parts/index.ts';
+import { log as say } from '#words/index.ts';
 
 const SHOWN = 4;
 const LEAST_PX = 320;
@@ -14,25 +15,22 @@ export function Figures({ series }: { series: readonly Series[] }) {
   const moved = series.filter((s) => s.moved).length;
   if (series.length === 0) return null;
   return (
-    <section aria-label="Figures over time">
+    <section aria-label={say.figuresOverTime()}>
       <h2>
-        Figures over time{' '}
+        {say.figuresOverTime()}{' '}
         <span className={moved > 0 ? 'watch' : 'quiet'}>
-          {moved > 0
-            ? `${moved} ${moved === 1 ? 'has' : 'have'} moved by more than chance`
-            : 'none has moved by more than chance'}
+          {moved > 0 ? say.measurementHasChangedBy({ moved }) : say.nothingHasChangedBy()}
         </span>
       </h2>
-      <p className="quiet small">
-        <Term id="control-chart">Control charts</Term>: the band is two standard deviations of the first sessions, small
-        dots; a ring is where it has moved.
-      </p>
+      <p className="quiet small">{rich(say.controlChartsBandSd, {})}</p>
       <div className="log-charts">
         {shown.map((s) => (
           <Chart key={s.key} series={s} />
         ))}
       </div>
-      {series.length > SHOWN && <Button onClick={() => setAll(!all)}>{all ? 'Fewer' : `All ${series.length}`}</Button>}
+      {series.length > SHOWN && (
+        <Button onClick={() => setAll(!all)}>{all ? say.showFewer() : say.showAll({ series: series.length })}</Button>
+      )}
     </section>
   );
 }

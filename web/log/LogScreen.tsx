@@ -1,11 +1,12 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { seriesToCsv, sessionsToCsv, settingsSheets } from '#core/report/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { lastGood, type Session, seriesOf } from '#core/run/index.ts';
-import { printSheets, saveAs, Term, useKey } from '#web/parts/index.ts';
+import { printSheets, rich, saveAs, Term, useKey } from '#web/parts/index.ts';
 import { archiveUrl, selectRig, selectSessions, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { common, log as say } from '#words/index.ts';
 import { Figures } from './Figures.tsx';
 import { SameAsLast } from './SameAsLast.tsx';
 import { SessionRow } from './SessionRow.tsx';
@@ -27,67 +28,66 @@ function Log({ rig }: { rig: Rig }) {
   const [search, setSearch] = useState('');
   const [note, setNote] = useState('');
   const finder = useRef<HTMLInputElement>(null);
-  useKey('f', 'Find in the log', () => finder.current?.focus());
+  useKey('f', say.searchLog(), () => finder.current?.focus());
   const found = sessions.filter((s) => matches(s, search));
   return (
     <main className="frame-page">
       <div className="page">
         <div className="spread">
           <h1>
-            <Term id="log">Log</Term>
+            <Term id="log">{say.log()}</Term>
           </h1>
           <span className="row no-print">
             <Button onClick={() => saveAs(`${rig.name}, log.json`, logJson(rig, sessions), 'application/json')}>
               JSON
             </Button>
             <Button onClick={() => saveAs(`${rig.name}, sessions.csv`, sessionsToCsv(sessions), 'text/csv')}>
-              Sessions, CSV
+              {say.sessionsCsv()}
             </Button>
             <Button onClick={() => saveAs(`${rig.name}, figures.csv`, seriesToCsv(series), 'text/csv')}>
-              Figures, CSV
+              {say.figuresCsv()}
             </Button>
-            <Button onClick={() => window.print()}>Print</Button>
-            <Button onClick={() => printSheets(settingsSheets(rig, 'a4'), 'a4', false)}>Settings sheet</Button>
+            <Button onClick={() => window.print()}>{common.print()}</Button>
+            <Button onClick={() => printSheets(settingsSheets(rig, 'a4'), 'a4', false)}>{say.settingsSheet()}</Button>
             <Button asChild>
               <a href={archiveUrl(rigId ?? '', false)} download>
-                Archive, zip
+                {say.archiveZip()}
               </a>
             </Button>
           </span>
         </div>
         {sessions.length === 0 ? (
-          <p className="quiet">
-            Nothing has happened yet. A session begins in <Link to={`/rigs/${rigId}/run`}>Run</Link>, with the first
-            step that is ticked there; when it is ended, it stands here with what was measured, wrong and mended.
-          </p>
+          <p className="quiet">{rich(say.noSessionsYetStart, {}, `/rigs/${rigId}/run`)}</p>
         ) : (
           <SinceGood rigId={rigId ?? ''} rig={rig} good={lastGood(sessions)} />
         )}
         <p className="quiet small no-print">
-          The <Term id="archive">archive</Term> holds the rig, its log, its takes and photographs;{' '}
+          {rich(say.archiveHolds, {})}{' '}
           <a href={archiveUrl(rigId ?? '', true)} download>
-            with all takes in Measure
+            {say.includeAllTakesIn()}
           </a>
-          . Import brings it back on another machine.
+          {say.importEverythingOnAnother()}
         </p>
         <Unreadable />
         <SameAsLast rig={rig} sessions={sessions} />
         <Figures series={series} />
         {sessions.length > 0 && (
-          <section aria-label="Sessions">
+          <section aria-label={say.sessions()}>
             <div className="spread">
-              <h2>Sessions</h2>
+              <h2>{say.sessions()}</h2>
               <Input
                 ref={finder}
-                aria-label="Find in the log"
-                placeholder="Find (f)"
+                aria-label={say.searchLog()}
+                placeholder={say.searchF()}
                 width="220px"
                 value={search}
                 onChange={(e) => setSearch(e.target.value)}
               />
             </div>
             <p className="quiet small" role="status">
-              {search.trim() === '' ? `${sessions.length} in all` : `${found.length} of ${sessions.length} hold it`}
+              {search.trim() === ''
+                ? say.inTotal({ sessions: sessions.length })
+                : say.match({ found: found.length, sessions: sessions.length })}
             </p>
             <ol className="log-list">
               {found.map((s) => (
@@ -106,15 +106,15 @@ function Log({ rig }: { rig: Rig }) {
           }}
         >
           <Input
-            aria-label="A note for the log"
-            placeholder="A note for the log"
+            aria-label={say.noteForLog()}
+            placeholder={say.noteForLog()}
             width="420px"
             maxLength={400}
             value={note}
             onChange={(e) => setNote(e.target.value)}
           />
           <Button type="submit" disabled={note.trim() === ''}>
-            Keep it
+            {say.saveNote()}
           </Button>
         </form>
       </div>

@@ -6,6 +6,7 @@ import { figuresOfPrint, type PrintDifference, printBefore, type Session, sameAs
 import { type OpenPieces, openPieces } from '#web/listen/index.ts';
 import { Choice, formatNumber, StateMark, Term } from '#web/parts/index.ts';
 import { newId, tellDay, useAppDispatch } from '#web/store/index.ts';
+import { common, log as say } from '#words/index.ts';
 
 const SECONDS = 15;
 const SIDES = 2;
@@ -60,7 +61,7 @@ export function SameAsLast({ rig, sessions }: { rig: Rig; sessions: readonly Ses
         },
       );
     } catch (error) {
-      return setFailed(error instanceof Error ? error.message : 'The input cannot be opened.');
+      return setFailed(error instanceof Error ? error.message : say.inputCantBeOpened());
     }
     setGone(0);
     timer.current = setInterval(() => {
@@ -80,41 +81,36 @@ export function SameAsLast({ rig, sessions }: { rig: Rig; sessions: readonly Ses
   };
   if (!listener) return null;
   return (
-    <section aria-label="Same as last time">
+    <section aria-label={say.sameAsLastTime()}>
       <h2>
-        <Term id="same-as-last">Same as last time?</Term>
+        <Term id="same-as-last">{say.sameAsLastTimeTitle()}</Term>
       </h2>
       <div className="row no-print">
-        <span>The input carries</span>
+        <span>{say.inputCarries()}</span>
         <Choice
-          label="What the input carries"
+          label={say.destinationInputCarries()}
           value={listenerId}
           onChange={setListenerId}
           options={rig.listeners.map((l) => [l.id, l.name] as const)}
         />
         <Button onClick={() => (gone === null ? void begin() : stop())}>
-          {gone === null ? 'Say the sentence' : 'Stop'}
+          {gone === null ? say.recordSentence() : common.stop()}
         </Button>
       </div>
       {gone !== null && (
         <p className="run-step" role="status">
-          <span className="run-says">
-            “Seven boats lie at the quay tonight; whoever speaks first pays for the tea.”
-          </span>
+          <span className="run-says">{say.sevenBoatsLieAt()}</span>
           <br />
-          Say it twice as you always do, with a rest between.{' '}
-          <progress value={gone} max={SECONDS} aria-label="Seconds heard" />
+          {say.sayItTwiceIn()} <progress value={gone} max={SECONDS} aria-label={say.secondsRecorded()} />
         </p>
       )}
       {failed && <p className="fix">{failed}</p>}
-      {print && !before && (
-        <p>Nothing was kept of {listener.name} before: keep this one, and the next is held against it.</p>
-      )}
+      {print && !before && <p>{say.noEarlierRecordingKeep({ listener: listener.name })}</p>}
       {print && before && <Differences differences={sameAs(print, before)} />}
       {print && (
         <p className="row">
           <Button variant="solid" disabled={kept} onClick={keep}>
-            {kept ? 'Kept with this session' : 'Keep it with this session'}
+            {kept ? say.savedWithThisSession() : say.saveWithThisSession()}
           </Button>
         </p>
       )}
@@ -138,22 +134,22 @@ function joined({ pieces, frames }: Recording): Float32Array[] {
 }
 
 function Differences({ differences }: { differences: readonly PrintDifference[] }) {
-  const say = (value: number | null, unit: string) =>
-    value === null ? 'none' : `${formatNumber(value, unit === 'Hz' ? 0 : 1)} ${unit}`;
+  const figure = (value: number | null, unit: string) =>
+    value === null ? common.none() : `${formatNumber(value, unit === 'Hz' ? 0 : 1)} ${unit}`;
   const same = differences.every((d) => d.state === 'good');
   return (
     <>
       <p className={same ? 'good' : differences[0]!.state}>
         <StateMark state={same ? 'good' : differences[0]!.state} />{' '}
-        {same ? 'The same as last time.' : 'Not the same as last time.'}
+        {same ? say.sameAsLastTimeSentence() : say.notSameAsLast()}
       </p>
-      <table className="table tight" aria-label="Against last time">
+      <table className="table tight" aria-label={say.comparedWithLastTime()}>
         <thead>
           <tr>
-            <th>What</th>
-            <th className="number">Now</th>
-            <th className="number">Last time</th>
-            <th>It may be</th>
+            <th>{say.figure()}</th>
+            <th className="number">{say.nowHead()}</th>
+            <th className="number">{say.lastTime()}</th>
+            <th>{say.possibleCause()}</th>
           </tr>
         </thead>
         <tbody>
@@ -162,8 +158,8 @@ function Differences({ differences }: { differences: readonly PrintDifference[] 
               <td>
                 <StateMark state={d.state} /> {d.label}
               </td>
-              <td className="number">{say(d.now, d.unit)}</td>
-              <td className="number">{say(d.before, d.unit)}</td>
+              <td className="number">{figure(d.now, d.unit)}</td>
+              <td className="number">{figure(d.before, d.unit)}</td>
               <td className="quiet">{d.says}</td>
             </tr>
           ))}

@@ -1,6 +1,7 @@
 import type { Session } from '#core/run/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { count, formatDate, formatNumber, formatSpan, StateMark } from '#web/parts/index.ts';
+import { log as say } from '#words/index.ts';
 
 const stateOf = ({ good }: Session): State => (good === null ? 'none' : good ? 'good' : 'watch');
 
@@ -15,30 +16,30 @@ export function SessionRow({ session: s }: { session: Session }) {
       <details>
         <summary>
           <span className="fact">{formatDate(s.beganAt)}</span> <StateMark state={stateOf(s)} />{' '}
-          <span className="strong">{s.name || 'Session'}</span>{' '}
+          <span className="strong">{s.name || say.session()}</span>{' '}
           <span className="quiet">
-            {lasted === null ? 'under way' : `${formatSpan(lasted)}`}
-            {s.troubles.length > 0 && `, ${count(s.troubles.length, 'trouble')}`}
-            {s.figures.length > 0 && `, ${count(s.figures.length, 'figure')}`}
+            {lasted === null ? say.inProgress() : `${formatSpan(lasted)}`}
+            {s.troubles.length > 0 && `, ${say.problems({ count: s.troubles.length })}`}
+            {s.figures.length > 0 && `, ${say.figures({ count: s.figures.length })}`}
             {s.says && `: ${s.says}`}
           </span>
         </summary>
         <ul className="log-facts">
           {s.troubles.map((t) => (
             <li key={t.id}>
-              <StateMark state="fix" /> {t.complaint} It was: {t.was}{' '}
+              <StateMark state="fix" /> {say.cause({ complaint: t.complaint, was: t.was })}{' '}
               <span className="quiet">({count(t.looks, 'look')})</span>
             </li>
           ))}
           {amiss.map(([id, t]) => (
             <li key={`amiss ${id}`}>
-              <StateMark state="fix" /> Not well when it was looked at: {sayItem(id)}{' '}
+              <StateMark state="fix" /> {say.failedWhenChecked({ id: sayItem(id) })}{' '}
               <span className="quiet">({t.by})</span>
             </li>
           ))}
           {left.map(([id, t]) => (
             <li key={`left ${id}`}>
-              <StateMark state="watch" /> Left out: {sayItem(id)}: {t.leftOut}
+              <StateMark state="watch" /> {say.skipped({ id: sayItem(id), leftOut: t.leftOut ?? '' })}
             </li>
           ))}
           {s.figures.map((f) => (
@@ -47,22 +48,23 @@ export function SessionRow({ session: s }: { session: Session }) {
               <span className="fact">
                 {formatNumber(f.value, 1)} {f.unit}
               </span>{' '}
-              <span className="quiet">
-                ± {formatNumber(f.sd, 1)}, {f.count} readings
-              </span>
+              <span className="quiet">{say.readings({ sd: formatNumber(f.sd, 1), count: f.count })}</span>
             </li>
           ))}
           {s.markers.map((m) => (
             <li key={m.id}>
-              <span className="fact">{formatSpan(Date.parse(m.at) - Date.parse(s.beganAt))}</span> {m.says || 'Marker'}
+              <span className="fact">{formatSpan(Date.parse(m.at) - Date.parse(s.beganAt))}</span>{' '}
+              {m.says || say.marker()}
             </li>
           ))}
           {s.notes.map((n) => (
             <li key={n.id}>{n.says}</li>
           ))}
           <li className="quiet">
-            {ticks.length - left.length - amiss.length} steps and checks done
-            {s.breaks.length > 0 && `, ${count(s.breaks.length, 'break')}`}
+            {say.stepsAndChecksDone({
+              amiss: ticks.length - left.length - amiss.length,
+              break: s.breaks.length > 0 ? say.breaks({ count: s.breaks.length }) : '',
+            })}
           </li>
         </ul>
       </details>

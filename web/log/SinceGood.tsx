@@ -4,6 +4,7 @@ import { parseRig, type Rig } from '#core/rig/index.ts';
 import type { Session } from '#core/run/index.ts';
 import { compareRigs } from '#core/variant/index.ts';
 import { formatDate, StateMark } from '#web/parts/index.ts';
+import { log as say } from '#words/index.ts';
 
 const TOLD = 12;
 
@@ -21,29 +22,28 @@ export function SinceGood({ rigId, rig, good }: { rigId: string; rig: Rig; good:
     const { devices, leads, settings } = compareRigs(last, rig);
     return [...devices, ...leads, ...settings];
   }, [last, rig]);
-  if (!good)
-    return <p className="quiet">No session has gone well yet: the next one that does is what is held against.</p>;
-  if (!last) return <p className="quiet">The rig of the last good session was not kept.</p>;
+  if (!good) return <p className="quiet">{say.noGoodSessionYet()}</p>;
+  if (!last) return <p className="quiet">{say.rigLastGoodSession()}</p>;
   return (
-    <section aria-label="Since it was good">
-      <h2>Since it last went well, {formatDate(good.endedAt ?? good.beganAt)}</h2>
+    <section aria-label={say.sinceLastGoodSession()}>
+      <h2>{say.sinceLastGoodSessionWith({ beganAt: formatDate(good.endedAt ?? good.beganAt) })}</h2>
       {differences.length === 0 ? (
         <p className="good">
-          <StateMark state="good" /> The rig is drawn as it was then.
+          <StateMark state="good" /> {say.drawingIsSameAs()}
         </p>
       ) : (
         <>
           <ul>
             {differences.slice(0, TOLD).map((d) => (
               <li key={`${d.where} ${d.id}`}>
-                {d.where === 'first' ? 'Then, and no more: ' : d.where === 'second' ? 'New: ' : ''}
+                {d.where === 'first' ? say.thenNotNow() : d.where === 'second' ? say.new() : ''}
                 {d.says}
               </li>
             ))}
           </ul>
-          {differences.length > TOLD && <p className="quiet">And {differences.length - TOLD} more.</p>}
+          {differences.length > TOLD && <p className="quiet">{say.andMore({ TOLD: differences.length - TOLD })}</p>}
           <p>
-            <Link to={`/rigs/${rigId}/run?way=since`}>The order of only what has changed</Link>
+            <Link to={`/rigs/${rigId}/run?way=since`}>{say.setupStepsForChanges()}</Link>
           </p>
         </>
       )}

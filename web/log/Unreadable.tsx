@@ -2,6 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import { formatBytes, formatDate, StateMark } from '#web/parts/index.ts';
 import { removeEntry, selectUnreadable, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { common, log as say } from '#words/index.ts';
 
 /** Entries of the journal that can't be read: they spoil nothing else, and you can remove them. Nothing where there are none. */
 export function Unreadable() {
@@ -18,9 +19,9 @@ export function Unreadable() {
     }
   };
   return (
-    <section aria-label="Entries that can’t be read">
-      <h2>Entries that can’t be read</h2>
-      <p className="quiet">They are damaged, or from a newer Mellow Tap. Everything else in the log is complete.</p>
+    <section aria-label={say.entriesThatCantBe()}>
+      <h2>{say.entriesThatCantBe()}</h2>
+      <p className="quiet">{say.theyAreDamagedOr()}</p>
       {failed && (
         <p className="fix" role="alert">
           {failed}
@@ -29,9 +30,9 @@ export function Unreadable() {
       <ul className="plain">
         {entries.map(({ seq, at, bytes }) => (
           <li key={seq} className="row">
-            <StateMark state="watch" /> {Number.isNaN(Date.parse(at)) ? 'No date' : formatDate(at)},{' '}
+            <StateMark state="watch" /> {Number.isNaN(Date.parse(at)) ? say.noDate() : formatDate(at)},{' '}
             {formatBytes(bytes)}
-            <Button onClick={() => void remove(seq)}>Remove</Button>
+            <Button onClick={() => void remove(seq)}>{common.remove()}</Button>
           </li>
         ))}
       </ul>

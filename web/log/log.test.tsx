@@ -10,6 +10,7 @@ import { layoutControl, sayChart } from '#web/charts/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { useJournal } from '#web/store/index.ts';
 import { RIG_ID, show } from '#web/web.testkit.tsx';
+import { log as say } from '#words/index.ts';
 import { LogScreen } from './index.ts';
 import { matches } from './search.ts';
 
@@ -32,7 +33,7 @@ describe('what the log holds', () => {
     expect(found('firmware')).toBe(1);
     expect(found('WREN plug')).toBe(2);
     expect(found('wren firmware')).toBe(0);
-    expect(found('not so well')).toBe(2);
+    expect(found(say.hadProblems())).toBe(2);
   });
   it('goes out as tables', () => {
     const rows = sessionsToCsv(sessions).split('\n');
@@ -44,7 +45,7 @@ describe('what the log holds', () => {
   it('has figures over time: what moved first, each in its band', () => {
     expect(series.map((s) => s.moved)).toEqual(['up', null]);
     expect(sayChart(series[0]!)).toMatch(
-      /^Couch game at Stream: delay: 6\d\.\d ms last; usual 63\.\d ± 1\.\d; has moved up by more than chance\.$/,
+      /^Couch game at Stream: delay: 6\d\.\d ms in the last session; normal 63\.\d ±1\.\d; has changed up by more than chance\.$/,
     );
     const { marks, bandPx, meanPx } = layoutControl(series[0]!, 400, 120);
     expect(marks).toHaveLength(24);
@@ -89,19 +90,21 @@ describe('the log', () => {
   it('says what stands otherwise than when it was good, and finds sessions', async () => {
     const user = userEvent.setup();
     open(events);
-    const since = await screen.findByLabelText('Since it was good');
+    const since = await screen.findByLabelText(say.sinceLastGoodSession());
     expect(since.textContent).toContain('Mixer, Strip 1, gain: 52 dB, there 58 dB');
     expect(since.textContent).toContain('New: Ambrose’s phone');
-    expect(screen.getByLabelText('Figures over time').textContent).toContain('1 has moved by more than chance');
-    await user.type(screen.getByLabelText('Find in the log'), 'copy protection');
-    expect(screen.getByText('1 of 24 hold it')).toBeTruthy();
+    expect(screen.getByLabelText(say.figuresOverTime()).textContent).toContain(
+      '1 measurement has changed by more than chance',
+    );
+    await user.type(screen.getByLabelText(say.searchLog()), 'copy protection');
+    expect(screen.getByText('1 of 24 match')).toBeTruthy();
     expect(within(screen.getByLabelText('Sessions')).getByText('Rehearsal 10')).toBeTruthy();
   });
   it('is empty at first and says how it begins; a note goes into it', async () => {
     const user = userEvent.setup();
     const posted = open([]);
-    expect(screen.getByText(/Nothing has happened yet/)).toBeTruthy();
-    await user.type(screen.getByLabelText('A note for the log'), 'borrowed a lead{Enter}');
+    expect(screen.getByText(/; when you end it, it’s listed here with what/)).toBeTruthy();
+    await user.type(screen.getByLabelText(say.noteForLog()), 'borrowed a lead{Enter}');
     await waitFor(() => expect(posted).toHaveLength(2));
     expect(posted[1]).toMatchObject({ kind: 'note', says: 'borrowed a lead' });
   });
@@ -123,15 +126,15 @@ describe('the log', () => {
     });
     const end = { ...base, id: '77777777-7777-4777-8777-000000000009', kind: 'end', good: true, says: '', rig: null };
     const posted = open([figure(1, 'lufs', -40), figure(2, 'toneHz', 1273), end]);
-    await screen.findByText(/was not kept/);
-    await user.click(screen.getByRole('button', { name: 'Say the sentence' }));
+    await screen.findByText(/The rig of the last good session wasn’t saved\./);
+    await user.click(screen.getByRole('button', { name: say.recordSentence() }));
     const second = Float32Array.from({ length: 8000 }, (_, i) => 0.1 * Math.sin(i));
     for (let n = 0; n < 15; n++) hear([second], 8000);
-    const table = await screen.findByRole('table', { name: 'Against last time' });
+    const table = await screen.findByRole('table', { name: say.comparedWithLastTime() });
     const [loudest] = within(table).getAllByRole('row').slice(1);
     expect(screen.getByText(/Not the same as last time/)).toBeTruthy();
     expect(loudest!.textContent).toMatch(/loudness|noise/);
-    await user.click(screen.getByRole('button', { name: 'Keep it with this session' }));
+    await user.click(screen.getByRole('button', { name: say.saveWithThisSession() }));
     await waitFor(() =>
       expect(posted.filter((p) => (p as { kind: string }).kind === 'figure').length).toBeGreaterThan(2),
     );

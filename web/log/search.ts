@@ -1,5 +1,6 @@
 import type { Session } from '#core/run/index.ts';
 import { formatDate } from '#web/parts/index.ts';
+import { log as say } from '#words/index.ts';
 
 /** Everything of a session that one may look for, as one text. */
 const textOf = (s: Session): string =>
@@ -7,7 +8,7 @@ const textOf = (s: Session): string =>
     s.name,
     s.says,
     formatDate(s.beganAt),
-    s.good === null ? 'open' : s.good ? 'went well' : 'not so well',
+    s.good === null ? say.inProgress() : s.good ? say.wentWell() : say.hadProblems(),
     ...s.markers.map((m) => m.says),
     ...s.notes.map((n) => n.says),
     ...s.troubles.flatMap((t) => [t.complaint, t.was]),

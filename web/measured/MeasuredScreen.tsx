@@ -4,8 +4,9 @@ import { Link, useParams } from 'react-router';
 import { type Standing, type StandingFigure, standingsOf } from '#core/reconcile/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
-import { count, formatDate, formatNumber, formatSigned, StateMark, Term } from '#web/parts/index.ts';
+import { formatDate, formatNumber, formatSigned, rich, StateMark } from '#web/parts/index.ts';
 import { applyStep, selectRig, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { common, measured as say } from '#words/index.ts';
 import { RestsOn } from './RestsOn.tsx';
 
 /** What takes have put into the rig: each figure beside what is typical, what rests on it, and a way to drop it. */
@@ -35,33 +36,27 @@ function Measured({ rigId, rig, scene }: { rigId: string; rig: Rig; scene: Scene
   return (
     <main className="frame-page">
       <div className="page">
-        <h1>
-          <Term id="measured">Measured</Term> figures
-        </h1>
+        <h1>{rich(say.measuredFigures, {})}</h1>
         {standings.length === 0 ? (
           <p className="quiet">
-            Nothing has been measured into this rig yet: all figures are typical ones with their ranges. Measure a take
-            on the <Link to={`/rigs/${rigId}/bench`}>bench</Link>, or all ways at once by a{' '}
-            <Link to={`/rigs/${rigId}/tap`}>tap test</Link>.
+            {rich(say.nothingMeasured, {}, `/rigs/${rigId}/bench`)} {rich(say.orAllAtOnce, {}, `/rigs/${rigId}/tap`)}
           </p>
         ) : (
           <>
             <p className="quiet">
-              {count(standings.length, 'figure')} from takes, instead of typical ones
-              {outside > 0 && `, ${outside} outside what is typical of such gear`}
-              {idle > 0 && `, ${idle} of ways that are not there any more`}. A delay, a noise or a band that is dropped
-              goes back to what is typical; a knob or a source that a level was taken for stays as it was set. Undo
-              brings it again.
+              {say.figuresFromTakes({ count: standings.length })}
+              {outside > 0 && ` ${say.outsideTypical({ count: outside })}`}
+              {idle > 0 && ` ${say.ofRemovedPaths({ count: idle })}`} {say.whatRemovingDoes()}
             </p>
-            <table className="table" aria-label="Measured figures">
+            <table className="table" aria-label={say.measuredTable()}>
               <thead>
                 <tr>
-                  <th>What it speaks of</th>
-                  <th className="number">Measured</th>
-                  <th className="number">As drawn</th>
-                  <th>Taken</th>
+                  <th>{say.figure()}</th>
+                  <th className="number">{say.measured()}</th>
+                  <th className="number">{say.asDrawn()}</th>
+                  <th>{say.takenHead()}</th>
                   <th>
-                    <span className="visually-hidden">What to do</span>
+                    <span className="visually-hidden">{say.whatToDo()}</span>
                   </th>
                 </tr>
               </thead>
@@ -81,10 +76,7 @@ function Measured({ rigId, rig, scene }: { rigId: string; rig: Rig; scene: Scene
           </>
         )}
         {inTest > 0 && (
-          <p className="quiet">
-            {count(inTest, 'take')} of the <Link to={`/rigs/${rigId}/sync/paths`}>path test</Link> besides, which say
-            nothing of the rig until they are taken in there.
-          </p>
+          <p className="quiet">{rich(say.takeSyncTestAs, { take: inTest }, `/rigs/${rigId}/sync/paths`)}</p>
         )}
       </div>
     </main>
@@ -102,16 +94,17 @@ interface RowProps {
 function Row({ rigId, scene, standing, isOpen, onOpen }: RowProps) {
   const dispatch = useAppDispatch();
   const { measurement: m, speaksOf, figures, idle } = standing;
-  const drop = () => dispatch(applyStep({ kind: 'remove-measurement', measurementId: m.id }, `Dropped: ${speaksOf}`));
+  const drop = () =>
+    dispatch(applyStep({ kind: 'remove-measurement', measurementId: m.id }, say.removed({ speaksOf })));
   return (
     <>
       <tr style={{ verticalAlign: 'top' }}>
         <th scope="row">
           {speaksOf}
-          {idle && <p className="small quiet">{idle} Nothing follows from it.</p>}
+          {idle && <p className="small quiet">{say.itChangesNothing({ idle })}</p>}
         </th>
         <td className="number">
-          {figures.length === 0 && 'all of the tune’s band'}
+          {figures.length === 0 && say.wholeBandTestTune()}
           {figures.map((f) => (
             <p key={f.what}>
               {f.isOutside && idle === null && <StateMark state="watch" />} {sayFigure(f)}
@@ -133,13 +126,13 @@ function Row({ rigId, scene, standing, isOpen, onOpen }: RowProps) {
             <Button
               size="xs"
               aria-expanded={isOpen}
-              aria-label={`What rests on ${speaksOf}`}
+              aria-label={say.whatDependsOn({ speaksOf })}
               onClick={() => onOpen(!isOpen)}
             >
-              Rests on it
+              {say.whatDependsOnIt()}
             </Button>
-            <Button size="xs" aria-label={`Drop ${speaksOf}`} onClick={drop}>
-              Drop
+            <Button size="xs" aria-label={say.remove({ speaksOf })} onClick={drop}>
+              {common.remove()}
             </Button>
           </span>
         </td>
@@ -166,11 +159,11 @@ function sayFigure({ what, unit, value, count: times }: StandingFigure): string 
     unit === 'Hz'
       ? `${formatNumber(value.low)} to ${formatNumber(value.high)}`
       : `±${formatNumber(value.high - value.nominal, decimalsOf(unit))}`;
-  return `${what} ${number} ${unit}, ${spread}${times > 1 ? ` (${times} readings)` : ''}`;
+  return `${what} ${number} ${unit}, ${spread}${times > 1 ? say.reading({ times }) : ''}`;
 }
 
 function sayExpected({ unit, expected }: StandingFigure): string {
-  if (!expected) return 'not known';
+  if (!expected) return say.notKnown();
   const number = (x: number) => formatNumber(x, unit === 'Hz' ? 0 : 1);
   return expected.low === expected.high
     ? `${number(expected.nominal)} ${unit}`

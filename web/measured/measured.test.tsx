@@ -7,6 +7,7 @@ import { reconcilePicture } from '#core/reconcile/index.ts';
 import { applyEdit } from '#core/rig/index.ts';
 import { selectRig } from '#web/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { measured as say } from '#words/index.ts';
 import { MeasuredScreen } from './index.ts';
 
 const TAKE = '7a4e0000-0000-4000-8000-000000000001';
@@ -42,7 +43,7 @@ const open = (rig = measuredRig()) =>
 describe('measured figures', () => {
   it('are told to be none, with where they come from', () => {
     open(demoRig());
-    expect(screen.getByText(/Nothing has been measured into this rig yet/)).toBeTruthy();
+    expect(screen.getByText(/Nothing measured yet/)).toBeTruthy();
     expect(screen.getByRole('link', { name: 'tap test' }).getAttribute('href')).toBe(`/rigs/${RIG_ID}/tap`);
   });
   it('stand with their spread beside what is typical, and lead to their take', () => {
@@ -57,16 +58,16 @@ describe('measured figures', () => {
   it('tell what rests on them, and are dropped by one step that can be undone', async () => {
     const user = userEvent.setup();
     const { store } = open();
-    const rests = screen.getByRole('button', { name: /^What rests on Couch voices/ });
+    const rests = screen.getByRole('button', { name: /What depends on/ });
     await user.click(rests);
     expect(rests.getAttribute('aria-expanded')).toBe('true');
-    const list = screen.getByRole('list', { name: 'Rests on it' });
+    const list = screen.getByRole('list', { name: say.whatDependsOnIt() });
     expect(list.textContent).toMatch(
-      /Couch voices at Stream: sound against picture 64\.0 ms \(60\.0 to 68\.0\), without it [−\d.]+ ms \([−\d.]+ to [\d.]+\)/,
+      /“Couch voices” at “Stream”: audio vs\. video 64\.0 ms \(60\.0 to 68\.0\), without it [−\d.]+ ms \([−\d.]+ to [\d.]+\)/,
     );
-    await user.click(screen.getByRole('button', { name: /^Drop Couch voices/ }));
+    await user.click(screen.getByRole('button', { name: /Remove/ }));
     expect(selectRig(store.getState())!.measurements).toEqual([]);
-    expect(screen.getByText(/Nothing has been measured/)).toBeTruthy();
+    expect(screen.getByText(/Nothing measured yet/)).toBeTruthy();
   });
   it('say where nothing follows from them, and what lies outside of what is typical', () => {
     const base = { label: 'tap', takenAt: '2026-11-03T10:00:00Z', sourceId: 'wren', listenerId: 'stream' } as const;
@@ -84,8 +85,8 @@ describe('measured figures', () => {
         },
       ),
     );
-    expect(screen.getByText(/^3 figures from takes/).textContent).toContain(
-      '2 outside what is typical of such gear, 1 of ways that are not there any more',
+    expect(screen.getByText(/^3 figures come from takes/).textContent).toContain(
+      '2 outside the typical range of such gear. 1 of paths that no longer exist.',
     );
     const band = screen.getByRole('row', { name: /It comes through other boxes now/ });
     expect(band.textContent).toContain('up to 3400 Hz, 3000 to 3900');

@@ -3,8 +3,9 @@ import { useMemo, useState } from 'react';
 import { NEARER_LU } from '#core/mix/index.ts';
 import { DistanceChart, type DistanceTrack, useWidth } from '#web/charts/index.ts';
 import { SwitchBar } from '#web/listen/index.ts';
-import { Choice, formatNumber, NumberInput, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatNumber, NumberInput, rich, useKey } from '#web/parts/index.ts';
 import { type SoundAtHand, TARGETS } from '#web/take/index.ts';
+import { common, mix as say } from '#words/index.ts';
 import { joinedWithNext, type MixSetup, withTrack } from './setup.ts';
 import { TrackTable } from './TrackTable.tsx';
 import type { Balancing } from './useBalance.ts';
@@ -38,7 +39,7 @@ export function Laid({ sound, setup, change, forget, balancing, seconds, hues, l
   const sounds = useStretch(sound, setup, balancing, stretch);
   const byHand = setup.tracks.some((t) => t.ownDb !== null);
   const solve = () => change({ ...setup, tracks: setup.tracks.map((t) => ({ ...t, ownDb: null })) });
-  useKey('p', 'Find the faders', solve, byHand);
+  useKey('p', say.suggestFaderLevels(), solve, byHand);
   const lanes = setup.tracks.flatMap((t, i): DistanceTrack[] => {
     const [was, is] = [before?.[i], (after ?? before)?.[i]];
     if (!is || t.part === 'out') return [];
@@ -58,37 +59,34 @@ export function Laid({ sound, setup, change, forget, balancing, seconds, hues, l
   });
   return (
     <>
-      <p className="quiet">
-        How far every track lies under the main voice, phrase by phrase: thick as it would be, thin as it was recorded,
-        dotted what is wanted. Beds are judged while somebody speaks; boxed, they come too near.
-      </p>
+      <p className="quiet">{say.howFarEachTrack()}</p>
       <div ref={ref}>
         <DistanceChart tracks={lanes} seconds={seconds} widthPx={width} heard={stretch} onChoose={setAtS} />
       </div>
       <SwitchBar
         sounds={sounds}
-        says={`${formatNumber(stretch.fromS)} to ${formatNumber(stretch.toS)} s, both equally loud, switched without a gap; click a phrase to hear it.`}
+        says={say.toSMatchedIn({ fromS: formatNumber(stretch.fromS), toS: formatNumber(stretch.toS) })}
       />
       <div className="spread" style={{ marginTop: 10 }}>
         <span className="row">
           <Choice
-            label="Total loudness"
+            label={say.totalLoudness()}
             value={String(setup.targetLufs)}
             onChange={(lufs) => change({ ...setup, targetLufs: Number(lufs) })}
             options={targetsWith(setup.targetLufs)}
           />
           <label className="row" htmlFor="ceiling">
-            <Term id="true-peak">true peaks</Term> under
+            {rich(say.truePeaksBelow, {})}
             <NumberInput
               id="ceiling"
-              label="Ceiling, dBTP; empty limits nothing"
+              label={say.ceilingDbtpEmptyMeans()}
               value={setup.ceilingDbtp ?? undefined}
               min={-12}
               max={0}
-              placeholder="any"
+              placeholder={say.any()}
               onValue={(db) => change({ ...setup, ceilingDbtp: db ?? null })}
             />
-            dBTP
+            {say.dbtp()}
           </label>
           <label className="row">
             <input
@@ -96,29 +94,29 @@ export function Laid({ sound, setup, change, forget, balancing, seconds, hues, l
               checked={setup.ride}
               onChange={(e) => change({ ...setup, ride: e.target.checked })}
             />
-            take beds down where they come too near
+            {say.rideMusicAndGame()}
           </label>
           <label className="row" htmlFor="duck">
-            <Term id="ducking">duck</Term> them by
+            {rich(say.duckThemBy, {})}
             <NumberInput
               id="duck"
-              label="Beds are ducked while somebody speaks, dB"
+              label={say.musicAndGameAre()}
               value={setup.duckDb}
               min={0}
               max={24}
               width="48px"
               onValue={(db) => change({ ...setup, duckDb: db ?? 0 })}
             />
-            dB
+            {say.db()}
           </label>
         </span>
         <span className="row">
           {byHand && (
             <Button variant="solid" onClick={solve}>
-              Find the faders <kbd>p</kbd>
+              {rich(say.suggestFaderLevelsP, {})}
             </Button>
           )}
-          <Button onClick={forget}>As at first</Button>
+          <Button onClick={forget}>{common.reset()}</Button>
         </span>
       </div>
       <TrackTable
@@ -139,5 +137,5 @@ function targetsWith(lufs: number): [string, string][] {
   const known = TARGETS.map((t): [string, string] => [String(t.lufs), t.name]);
   return known.some(([value]) => value === String(lufs))
     ? known
-    : [...known, [String(lufs), `${formatNumber(lufs)} LUFS`]];
+    : [...known, [String(lufs), say.lufs({ lufs: formatNumber(lufs) })]];
 }

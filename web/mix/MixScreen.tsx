@@ -3,6 +3,7 @@ import { useParams } from 'react-router';
 import { hueOf, Term } from '#web/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/store/index.ts';
 import { keep, readKept, type TakeAtHand, TakeGate, TakePage, useSound, Working } from '#web/take/index.ts';
+import { mix as say } from '#words/index.ts';
 import { Laid } from './Laid.tsx';
 import { firstSetup, MixSetup, sourceOfTrack } from './setup.ts';
 import { useBalance } from './useBalance.ts';
@@ -13,12 +14,7 @@ const KEPT_AS = 'balance';
 /** Balance: the faders that put every track of a take at its distance under the voice, and the whole at its loudness. */
 export function MixScreen() {
   return (
-    <TakeGate
-      title="Balance"
-      most={MOST_TAKES}
-      least={1}
-      asks="Choose a take with several tracks in Measure, or several takes that begin together."
-    >
+    <TakeGate title={say.mix()} most={MOST_TAKES} least={1} asks={say.chooseTakeWithSeveral()}>
       {(takes, bench) => <Mixing key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />}
     </TakeGate>
   );
@@ -51,7 +47,7 @@ function Mixing({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string 
     <TakePage
       title={
         <>
-          <Term id="balance">Balance</Term>: {takes.map((t) => t.name).join(', ')}
+          <Term id="balance">{say.mix()}</Term>: {takes.map((t) => t.name).join(', ')}
         </>
       }
       bench={bench}

@@ -1,14 +1,15 @@
 import { Button } from '@chakra-ui/react';
 import { NEARER_LU, type Part } from '#core/mix/index.ts';
-import { Choice, formatClock, formatNumber, formatSigned, NumberInput, Term } from '#web/parts/index.ts';
+import { Choice, formatClock, formatNumber, formatSigned, NumberInput, rich } from '#web/parts/index.ts';
+import { mix as say } from '#words/index.ts';
 import type { MixSetup, MixTrackSetup } from './setup.ts';
 import type { Balancing } from './useBalance.ts';
 
 const PARTS: readonly (readonly [Part, string])[] = [
-  ['main', 'main voice'],
+  ['main', say.mainVoice()],
   ['voice', 'voice'],
-  ['bed', 'under the voices'],
-  ['out', 'left out'],
+  ['bed', say.background()],
+  ['out', say.excluded()],
 ];
 
 interface Props {
@@ -28,16 +29,14 @@ export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, o
     <table className="table tight" data-testid="tracks">
       <thead>
         <tr>
-          <th>Track</th>
-          <th>What it is</th>
-          <th className="number">Wanted under, LU</th>
-          <th className="number">
-            As recorded, <Term id="lufs">LUFS</Term>
-          </th>
-          <th className="number">under, LU</th>
-          <th className="number">Fader, dB</th>
-          <th className="number">Now under, LU</th>
-          <th>Where no fader helps</th>
+          <th>{say.track()}</th>
+          <th>{say.type()}</th>
+          <th className="number">{say.targetBelowVoiceLu()}</th>
+          <th className="number">{rich(say.asRecordedLufs, {})}</th>
+          <th className="number">{say.belowVoiceLu()}</th>
+          <th className="number">{say.faderDb()}</th>
+          <th className="number">{say.resultBelowVoiceLu()}</th>
+          <th>{say.whereFaderIsntEnough()}</th>
         </tr>
       </thead>
       <tbody>
@@ -58,7 +57,7 @@ export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, o
               </td>
               <td>
                 <Choice
-                  label={`What ${track.name} is`}
+                  label={say.typeWith({ track: track.name })}
                   value={track.part}
                   onChange={(part) => onTrack(i, { part: part as Part })}
                   options={PARTS}
@@ -67,7 +66,7 @@ export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, o
               <td className="number">
                 {track.part === 'voice' || track.part === 'bed' ? (
                   <NumberInput
-                    label={`Wanted under the main voice, LU: ${track.name}`}
+                    label={say.targetBelowMainVoice({ track: track.name })}
                     value={track.underLu}
                     min={-20}
                     max={60}
@@ -75,12 +74,12 @@ export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, o
                   />
                 ) : null}
               </td>
-              <td className="number quiet">{was?.levelLufs == null ? 'silent' : formatNumber(was.levelLufs, 1)}</td>
+              <td className="number quiet">{was?.levelLufs == null ? say.silent() : formatNumber(was.levelLufs, 1)}</td>
               <td className="number quiet">{sayUnderLu(was?.underLu, track.part)}</td>
               <td className="number">
                 {track.part !== 'out' && gainDb !== null && (
                   <NumberInput
-                    label={`Fader of ${track.name}, dB`}
+                    label={say.faderDbWith({ track: track.name })}
                     value={Math.round(10 * gainDb) / 10}
                     min={-80}
                     max={60}
@@ -90,7 +89,7 @@ export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, o
               </td>
               <td className="number strong">
                 {sayUnderLu(is?.underLu, track.part)}
-                {is?.apart && <span className="quiet small"> apart from talk</span>}
+                {is?.apart && <span className="quiet small"> {say.betweenPhrases()}</span>}
               </td>
               <td>
                 {track.part === 'bed' && (
@@ -125,12 +124,14 @@ function Joint({ setup, index, onJoin }: { setup: MixSetup; index: number; onJoi
       variant="plain"
       className="small"
       aria-label={
-        stereo ? `Part ${track.name} into two tracks` : `Join ${track.name} with ${next!.name} as left and right`
+        stereo
+          ? say.splitIntoTwoTracks({ track: track.name })
+          : say.linkWithAsLeft({ track: track.name, name: next!.name })
       }
-      title={stereo ? 'Part into two tracks' : `Join with ${next!.name} as left and right`}
+      title={stereo ? say.splitIntoTwoTracksTitle() : say.linkWithAsLeftAnd({ name: next!.name })}
       onClick={() => onJoin(index)}
     >
-      {stereo ? 'part' : 'join ↓'}
+      {stereo ? say.split() : say.link()}
     </Button>
   );
 }
@@ -145,17 +146,17 @@ function Near({
 }: Pick<Props, 'balancing' | 'onHear'> & { index: number; wantedLu: number; duckDb: number }) {
   const rides = balanced?.plan.rides.filter((r) => r.track === index && r.db < -duckDb) ?? [];
   const near = (after?.[index]?.places ?? []).filter((p) => p.underLu < wantedLu - NEARER_LU);
-  if (rides.length + near.length === 0) return <span className="quiet small">nowhere</span>;
+  if (rides.length + near.length === 0) return <span className="quiet small">{say.nowhere()}</span>;
   return (
     <span className="row small" style={{ flexWrap: 'wrap' }}>
       {rides.map((r) => (
         <Button key={r.fromS} variant="plain" onClick={() => onHear((r.fromS + r.toS) / 2)}>
-          {formatClock(1000 * r.fromS)}: down by {formatNumber(-r.db)} dB
+          {say.turnedDownDb({ fromS: formatClock(1000 * r.fromS), db: formatNumber(-r.db) })}
         </Button>
       ))}
       {near.map((p) => (
         <Button key={p.fromS} variant="plain" className="fix" onClick={() => onHear((p.fromS + p.toS) / 2)}>
-          {formatClock(1000 * p.fromS)}: {formatSigned(wantedLu - p.underLu)} LU too near
+          {say.luTooClose({ fromS: formatClock(1000 * p.fromS), underLu: formatSigned(wantedLu - p.underLu) })}
         </Button>
       ))}
     </span>

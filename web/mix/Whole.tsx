@@ -1,4 +1,5 @@
 import { formatNumber } from '#web/parts/index.ts';
+import { mix as say } from '#words/index.ts';
 import { CEILING_DBTP, type MixSetup } from './setup.ts';
 import type { Balancing } from './useBalance.ts';
 
@@ -6,19 +7,28 @@ import type { Balancing } from './useBalance.ts';
 export function Whole({ setup, balancing: { balanced } }: { setup: MixSetup; balancing: Balancing }) {
   if (!balanced) return null;
   const { integratedLufs, rangeLu, truePeakDbtp, limited } = balanced.levels;
-  if (integratedLufs === null || truePeakDbtp === null) return <p className="watch">The mix is silent.</p>;
+  if (integratedLufs === null || truePeakDbtp === null) return <p className="watch">{say.mixIsSilentRaise()}</p>;
   const over = truePeakDbtp - (setup.ceilingDbtp ?? CEILING_DBTP);
   return (
     <p data-testid="whole">
-      The whole, mixed and measured: <span className="strong">{formatNumber(integratedLufs, 1)} LUFS</span>, range{' '}
-      {formatNumber(rangeLu ?? 0, 1)} LU, true peak <span className="strong">{formatNumber(truePeakDbtp, 1)} dBTP</span>
-      .{' '}
+      {say.wholeMixMeasured()}{' '}
+      <span className="strong">{say.lufsOf({ integratedLufs: formatNumber(integratedLufs, 1) })}</span>
+      {say.rangeAndPeak({ n0: formatNumber(rangeLu ?? 0, 1) })}{' '}
+      <span className="strong">{say.dbtpOf({ truePeakDbtp: formatNumber(truePeakDbtp, 1) })}</span>.{' '}
       {limited && limited.mostDb > 0.1
-        ? `A limiter takes off ${formatNumber(limited.mostDb, 1)} dB at most, for ${formatNumber(limited.seconds, 1)} s in all; without it, ${formatNumber(integratedLufs - limited.mostDb, 1)} LUFS would fit.`
+        ? say.limiterReducesGainBy({
+            mostDb: formatNumber(limited.mostDb, 1),
+            seconds: formatNumber(limited.seconds, 1),
+            mostDb2: formatNumber(integratedLufs - limited.mostDb, 1),
+          })
         : limited
-          ? 'Nothing has to be limited for it.'
+          ? say.noLimitingNeeded()
           : over > 0
-            ? `That is ${formatNumber(over, 1)} dB over ${formatNumber(setup.ceilingDbtp ?? CEILING_DBTP)} dBTP: set a ceiling, or aim at ${formatNumber(integratedLufs - over, 1)} LUFS.`
+            ? say.thatIsDbAbove({
+                over: formatNumber(over, 1),
+                CEILING_DBTP: formatNumber(setup.ceilingDbtp ?? CEILING_DBTP),
+                over2: formatNumber(integratedLufs - over, 1),
+              })
             : ''}
     </p>
   );

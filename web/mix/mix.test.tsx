@@ -121,14 +121,14 @@ describe('the table of tracks', () => {
     const cells = (n: number) => within(rows[n]!).getAllByRole('cell');
     expect(cells(4)[4]!.textContent).toBe('−2.0');
     expect(cells(4)[6]!.textContent).toBe('11.0');
-    fireEvent.click(within(cells(4)[7]!).getByRole('button', { name: '00:17: +9 LU too near' }));
-    fireEvent.click(within(cells(5)[7]!).getByRole('button', { name: '00:08: down by 6 dB' }));
+    fireEvent.click(within(cells(4)[7]!).getByRole('button', { name: '00:17: +9 LU too close' }));
+    fireEvent.click(within(cells(5)[7]!).getByRole('button', { name: '00:08: turned down 6 dB' }));
     expect(heard).toEqual([18, 8.5]);
-    fireEvent.change(screen.getByLabelText('What Couch voices is'), { target: { value: 'main' } });
-    const fader = screen.getByLabelText('Fader of Couch game, dB');
+    fireEvent.change(screen.getByLabelText('Type of “Couch voices”'), { target: { value: 'main' } });
+    const fader = screen.getByLabelText('Fader of “Couch game”, dB');
     fireEvent.change(fader, { target: { value: '-3,5' } });
     fireEvent.blur(fader);
-    fireEvent.click(screen.getByLabelText(/^Join Couch game with Ambrose/));
+    fireEvent.click(screen.getByLabelText(/^Link “Couch game” with “Ambrose/));
     expect(changed).toEqual([
       [2, { part: 'main' }],
       [3, { ownDb: -3.5 }],
@@ -143,9 +143,11 @@ describe('the table of tracks', () => {
       page.unmount();
       return text;
     };
-    expect(say({ mostDb: 2.5, seconds: 1.2 }, -1.2)).toContain('A limiter takes off 2.5 dB at most, for 1.2 s in all');
+    expect(say({ mostDb: 2.5, seconds: 1.2 }, -1.2)).toContain(
+      'A limiter reduces gain by at most 2.5 dB, for 1.2 s in total',
+    );
     expect(say({ mostDb: 2.5, seconds: 1.2 }, -1.2)).toContain('without it, −18.5 LUFS would fit');
-    expect(say({ mostDb: 0, seconds: 0 }, -3)).toContain('Nothing has to be limited');
-    expect(say(null, 1.5)).toContain('2.5 dB over −1 dBTP: set a ceiling, or aim at −18.5 LUFS');
+    expect(say({ mostDb: 0, seconds: 0 }, -3)).toContain('No limiting needed');
+    expect(say(null, 1.5)).toContain('2.5 dB above −1 dBTP: set a ceiling, or aim for −18.5 LUFS');
   });
 });

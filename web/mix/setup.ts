@@ -3,6 +3,7 @@ import type { Part } from '#core/mix/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { rolesOf, type SourceRole } from '#core/signal/index.ts';
 import type { TakeFacts } from '#web/workers/index.ts';
+import { mix as say } from '#words/index.ts';
 
 const Track = z.strictObject({
   name: z.string().max(120),
@@ -61,10 +62,10 @@ export const CEILING_DBTP = -1;
 export function firstSetup(facts: readonly TakeFacts[], takeNames: readonly string[], rig: Rig | null): MixSetup {
   type Named = Pick<MixTrackSetup, 'name' | 'take' | 'channels'>;
   const named = facts.flatMap(({ channels, trackNames }, take): Named[] => {
-    const takeName = (takeNames[take] ?? `Take ${take + 1}`).replace(/\.\w+$/, '');
+    const takeName = (takeNames[take] ?? say.take({ n1: take + 1 })).replace(/\.\w+$/, '');
     if (channels === 2 && !trackNames.some(Boolean)) return [{ name: takeName, take, channels: [0, 1] }];
     return Array.from({ length: channels }, (_, c) => ({
-      name: trackNames[c] || (channels === 1 ? takeName : `${takeName}, track ${c + 1}`),
+      name: trackNames[c] || (channels === 1 ? takeName : say.trackWith({ takeName, n1: c + 1 })),
       take,
       channels: [c],
     }));
@@ -112,7 +113,7 @@ export function joinedWithNext(setup: MixSetup, index: number): MixSetup {
     const [left, right] = track.channels;
     const parted: MixTrackSetup[] = [
       { ...track, channels: [left] },
-      { ...track, name: `${track.name}, right`, channels: [right] },
+      { ...track, name: say.right({ track: track.name }), channels: [right] },
     ];
     return { ...setup, tracks: [...tracks.slice(0, index), ...parted, ...tracks.slice(index + 1)] };
   }

@@ -8,6 +8,7 @@ import {
   type TrackReading,
 } from '#core/mix/index.ts';
 import type { SoundAtHand } from '#web/take/index.ts';
+import { mix as say } from '#words/index.ts';
 import type { MixSetup } from './setup.ts';
 
 export interface Balancing {
@@ -41,7 +42,7 @@ export function useBalance({ desk, facts, run }: SoundAtHand, setup: MixSetup | 
     let gone = false;
     setMeasured(null);
     setBalanced(null);
-    void run('measuring the tracks', ({ api }, heard) => api.measure(JSON.parse(specs), heard)).then((found) => {
+    void run(say.measuringTracks(), ({ api }, heard) => api.measure(JSON.parse(specs), heard)).then((found) => {
       if (!gone && found) setMeasured(found);
     });
     return () => {
@@ -51,7 +52,7 @@ export function useBalance({ desk, facts, run }: SoundAtHand, setup: MixSetup | 
   useEffect(() => {
     if (!setup || !measured || measured.length !== setup.tracks.length) return;
     let gone = false;
-    void run('mixing and measuring', ({ api }, heard) =>
+    void run(say.mixingAndMeasuring(), ({ api }, heard) =>
       api.balance(
         setup.tracks,
         measured,

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { evenGains, type Heard } from '#web/listen/index.ts';
 import type { SoundAtHand } from '#web/take/index.ts';
 import type { HeardSound } from '#web/workers/index.ts';
+import { mix as say } from '#words/index.ts';
 import type { MixSetup } from './setup.ts';
 import { asRecorded, type Balancing } from './useBalance.ts';
 
@@ -35,7 +36,7 @@ export function useStretch(
   }, [desk, balanced, specs, left, fromS, toS]);
   return useMemo(() => {
     const gains = made ? evenGains(made) : [];
-    return ['As recorded', 'Balanced'].map((name, i) => ({
+    return [say.asRecorded(), say.mixed()].map((name, i) => ({
       name,
       loop: made ? { ...made[i]!, gain: gains[i]! } : null,
     }));

@@ -1,17 +1,18 @@
 import { momentName } from '#core/rig/index.ts';
 import { selectMomentId, selectRig, useAppSelector } from '#web/store/index.ts';
+import { moment as say } from '#words/index.ts';
 
 /** What an edit on a screen belongs to: what is pressed and wanted is a moment's own, all else is the same in all of them. */
 export type EditsGo = 'into-the-moment' | 'into-all';
 
 const SAYS: Readonly<Record<EditsGo, { readonly own: string; readonly all: string }>> = {
   'into-the-moment': {
-    own: 'What you switch, set or ask for here applies to this moment only. Delays, devices and cables are the same in every moment.',
-    all: 'What you switch, set or ask for here applies to every moment that does not have its own.',
+    own: say.switchedHere(),
+    all: say.switchedEverywhere(),
   },
   'into-all': {
-    own: 'Devices, cables and delays are the same in every moment: what you change here applies to all of them.',
-    all: 'What you change here applies to every moment.',
+    own: say.devicesCablesAndDelays(),
+    all: say.whatYouChangeHere(),
   },
 };
 
@@ -23,7 +24,8 @@ export function MomentNote({ edits }: { edits: EditsGo }) {
   const says = SAYS[edits];
   return (
     <p className="small moment-note" role="note">
-      Shown: <span className="strong">{momentName(rig, momentId)}</span>. {momentId === null ? says.all : says.own}
+      {say.selectedMoment()} <span className="strong">{momentName(rig, momentId)}</span>.{' '}
+      {momentId === null ? says.all : says.own}
     </p>
   );
 }

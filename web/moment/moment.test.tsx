@@ -22,7 +22,7 @@ describe('what is said of the moment where one edits', () => {
     const { store } = show(<MomentNote edits="into-the-moment" />, { rig });
     const note = () => screen.getByRole('note').textContent!;
     expect(note()).toContain(rig.session.plainMoment ?? 'As set');
-    expect(note()).toContain('every moment that does not have its own');
+    expect(note()).toContain('every moment that doesn’t have its own');
     act(() => void store.dispatch(lookedAt(moment.id)));
     expect(note()).toContain(moment.name);
     expect(note()).toContain('this moment only');

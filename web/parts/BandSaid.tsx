@@ -1,4 +1,5 @@
 import type { Band } from '#core/signal/index.ts';
+import { parts as say } from '#words/index.ts';
 import { sayBand } from './format.ts';
 import { Term } from './Term.tsx';
 
@@ -7,7 +8,8 @@ export function BandSaid({ band }: { band: Band }) {
   if (band.lowHz === 0 && !Number.isFinite(band.highHz)) return null;
   return (
     <p className="quiet">
-      Band {sayBand(band)} (<Term id={band.kind}>{band.kind}</Term>: {band.source}).
+      {say.bandIs({ band: sayBand(band) })}
+      <Term id={band.kind}>{band.kind}</Term>: {band.source}).
     </p>
   );
 }

@@ -1,4 +1,5 @@
 import { type DeviceType, isProgram } from '#core/rig/index.ts';
+import { parts as say } from '#words/index.ts';
 import { type FaceMark, layoutFace } from './face.ts';
 
 interface Props {
@@ -12,7 +13,10 @@ export function BoxFace({ type, portId = null, settingId = null }: Props) {
   const face = layoutFace(type, { portId, settingId });
   if (face.marks.length === 0) return null;
   const meant = face.marks.find((m) => m.meant);
-  const said = `${type.name}, drawn: ${meant ? `look at ${meant.name}` : 'its sockets and controls'}`;
+  const said = say.boxDrawn({
+    type: type.name,
+    controls: meant ? say.lookAt({ meant: meant.name }) : say.itsSocketsAndControls(),
+  });
   const software = isProgram(type);
   return (
     <figure className="face">
@@ -53,7 +57,7 @@ export function BoxFace({ type, portId = null, settingId = null }: Props) {
         ))}
       </svg>
       <figcaption className="small quiet">
-        {meant ? `${meant.name}. ` : ''}Drawn from its data; where it sits on yours may differ.
+        {say.schematicOnlyLayoutOn({ name: meant ? `${meant.name}. ` : '' })}
       </figcaption>
     </figure>
   );

@@ -1,5 +1,6 @@
 import { Popover, Portal } from '@chakra-ui/react';
 import type { Figure } from '#core/units/index.ts';
+import { parts as say } from '#words/index.ts';
 import { formatNumber, formatSpread } from './format.ts';
 import { Term } from './Term.tsx';
 
@@ -33,13 +34,13 @@ export function Why({ figure, children }: { figure: Figure; children: string }) 
   return (
     <Popover.Root lazyMount unmountOnExit>
       <Popover.Trigger asChild>
-        <button type="button" className="term" aria-label={`${withUnit(children, figure)}, why?`}>
+        <button type="button" className="term" aria-label={say.why({ figure: withUnit(children, figure) })}>
           {children}
         </button>
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content aria-label={`Why ${withUnit(children, figure)}`}>
+          <Popover.Content aria-label={say.whyWith({ figure: withUnit(children, figure) })}>
             <Popover.Body>
               <p className="strong">
                 {figure.label}: {withUnit(children, figure)}

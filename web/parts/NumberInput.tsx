@@ -1,5 +1,6 @@
 import { Input } from '@chakra-ui/react';
 import { useState } from 'react';
+import { parts as say } from '#words/index.ts';
 
 interface Props {
   readonly label: string;
@@ -36,7 +37,7 @@ export function NumberInput({ label, value, min, max, onValue, id, width = '64px
       {...(id && { id })}
       aria-label={label}
       aria-invalid={!valid}
-      title={valid ? undefined : `${min} to ${max}`}
+      title={valid ? undefined : say.to({ min, max })}
       width={width}
       textAlign="right"
       inputMode="decimal"

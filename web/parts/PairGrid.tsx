@@ -1,6 +1,6 @@
 import { type KeyboardEvent, memo, type ReactNode, type UIEvent, useCallback, useMemo, useRef } from 'react';
 import type { Rig } from '#core/rig/index.ts';
-import { common } from '#words/index.ts';
+import { common, parts as say } from '#words/index.ts';
 import { SourceLetter } from './SourceLetter.tsx';
 import { useSteady } from './useSteady.ts';
 
@@ -130,7 +130,7 @@ const GridRow = memo(
               key={listeners[c]!.id}
               row={row}
               column={c}
-              told={`${source.name} at ${listeners[c]!.name}: ${told}`}
+              told={say.at({ source: source.name, name: listeners[c]!.name, told })}
               chosen={c === chosen}
               draw={draw}
               onChoose={onChoose}

@@ -1,5 +1,6 @@
 import { Input } from '@chakra-ui/react';
 import { Fragment, type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { parts as say } from '#words/index.ts';
 
 export interface PickItem {
   readonly id: string;
@@ -60,8 +61,8 @@ export function Pick({
   label,
   items,
   onPick,
-  placeholder = 'Type to search',
-  none = 'Nothing has these words.',
+  placeholder = say.typeToSearch(),
+  none = say.noMatches(),
   autoFocus = false,
   clears = false,
   onSubmit,
@@ -149,7 +150,7 @@ export function Pick({
             </div>
           </Fragment>
         ))}
-        {more > 0 && <p className="small quiet">{more} more have these words: type one more.</p>}
+        {more > 0 && <p className="small quiet">{say.moreMatchTypeAnother({ more })}</p>}
         {shown.length === 0 && <p className="quiet">{none}</p>}
       </div>
     </>

@@ -1,10 +1,10 @@
 import { Popover, Portal } from '@chakra-ui/react';
 import { memo, type ReactNode } from 'react';
-import { TERMS, type TermId } from '#web/glossary/index.ts';
+import { glossary, type TermId } from '#words/index.ts';
 
 /** A word that opens its glossary entry. */
 export const Term = memo(function Term({ id, children }: { id: TermId; children: ReactNode }) {
-  const { title, says } = TERMS[id];
+  const title = glossary[id].title();
   return (
     <Popover.Root lazyMount unmountOnExit>
       <Popover.Trigger asChild>
@@ -17,7 +17,7 @@ export const Term = memo(function Term({ id, children }: { id: TermId; children:
           <Popover.Content aria-label={title}>
             <Popover.Body>
               <p className="strong">{title}</p>
-              <p>{says}</p>
+              <p>{glossary[id].says()}</p>
             </Popover.Body>
           </Popover.Content>
         </Popover.Positioner>

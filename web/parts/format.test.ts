@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { parts as say } from '#words/index.ts';
 import {
   decimalsFor,
   formatBytes,
@@ -39,7 +40,7 @@ describe('numbers on the screen', () => {
     expect(sayBand({ lowHz: 300, highHz: 3400 })).toBe('300 Hz to 3.4 kHz');
     expect(sayBand({ lowHz: 0, highHz: 8000 })).toBe('up to 8 kHz');
     expect(sayBand({ lowHz: 70, highHz: Number.POSITIVE_INFINITY })).toBe('from 70 Hz');
-    expect(sayBand({ lowHz: 0, highHz: Number.POSITIVE_INFINITY })).toBe('all of it');
+    expect(sayBand({ lowHz: 0, highHz: Number.POSITIVE_INFINITY })).toBe(say.fullBand());
     expect(formatHz(12_500)).toBe('13 kHz');
   });
   it('tell time and size', () => {

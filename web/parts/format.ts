@@ -1,5 +1,6 @@
 import type { Figure, Rate } from '#core/units/index.ts';
 import { framesFromMs } from '#core/units/index.ts';
+import { parts as say } from '#words/index.ts';
 
 const MINUS = '−';
 
@@ -22,18 +23,18 @@ export const decimalsFor = (spread: number): number => (spread >= 5 ? 0 : spread
 export function formatSpread({ kind, value, spread }: Figure): string {
   if (kind === 'measured' && spread) return `±${formatNumber(2 * spread.sd, decimalsFor(2 * spread.sd))}`;
   if (value.low === value.high) return '';
-  return `${formatNumber(value.low)} to ${formatNumber(value.high)}`;
+  return say.toOf({ low: formatNumber(value.low), high: formatNumber(value.high) });
 }
 
 /** 'late', 'early' or neither, in words: 64 ms late. */
 export function formatOffset(ms: number, decimals = 0): string {
   const text = formatNumber(Math.abs(ms), decimals);
-  return Number(text) === 0 ? '0 ms' : `${text} ms ${ms > 0 ? 'late' : 'early'}`;
+  return Number(text) === 0 ? say.ms() : say.msOf({ text, early: ms > 0 ? say.late() : say.early() });
 }
 
 export const formatFrames = (ms: number, rate: Rate): string => {
   const frames = framesFromMs(ms, rate);
-  return `${formatNumber(frames, 1)} frames`;
+  return say.frames({ frames: formatNumber(frames, 1) });
 };
 
 /** Minutes and seconds of a take; with parts of a second where asked. */
@@ -62,18 +63,22 @@ export function formatBytes(bytes: number): string {
 }
 
 export const formatHz = (hz: number): string =>
-  hz >= 1000 ? `${formatNumber(hz / 1000, hz < 10_000 && hz % 1000 !== 0 ? 1 : 0)} kHz` : `${formatNumber(hz)} Hz`;
+  hz >= 1000
+    ? say.khz({ n1000: formatNumber(hz / 1000, hz < 10_000 && hz % 1000 !== 0 ? 1 : 0) })
+    : say.hz({ hz: formatNumber(hz) });
 
 /** Between which frequencies something passes; 0 and Infinity where nothing ends it. */
 export function sayBand({ lowHz, highHz }: { readonly lowHz: number; readonly highHz: number }): string {
   if (Number.isFinite(highHz))
-    return lowHz > 0 ? `${formatHz(lowHz)} to ${formatHz(highHz)}` : `up to ${formatHz(highHz)}`;
-  return lowHz > 0 ? `from ${formatHz(lowHz)}` : 'all of it';
+    return lowHz > 0
+      ? say.toOfAlso({ lowHz: formatHz(lowHz), highHz: formatHz(highHz) })
+      : say.upTo({ highHz: formatHz(highHz) });
+  return lowHz > 0 ? say.from({ lowHz: formatHz(lowHz) }) : say.fullBand();
 }
 
 /** '12 dB under', 'as loud', '3 dB over'. */
 export function sayUnder(db: number): string {
   const whole = Math.round(db);
-  if (whole === 0) return 'as loud';
-  return `${Math.abs(whole)} dB ${whole > 0 ? 'below' : 'above'}`;
+  if (whole === 0) return say.asLoud();
+  return say.db({ whole: Math.abs(whole), above: whole > 0 ? say.below() : say.above() });
 }

@@ -18,6 +18,7 @@ export { StateMark } from './StateMark.tsx';
 export { saveAs, saveBlob } from './save-as.ts';
 export { sayCause } from './say-cause.ts';
 export { Term } from './Term.tsx';
+export { TwoVerbs, type Verb } from './TwoVerbs.tsx';
 export { placeOfTask, sayTask } from './tasks.ts';
 export { useMore } from './useMore.tsx';
 export { useSteady } from './useSteady.ts';

@@ -35,7 +35,7 @@ describe('a list by groups', () => {
     const user = userEvent.setup();
     await user.keyboard('thing');
     expect(screen.getAllByRole('option')).toHaveLength(60);
-    expect(screen.getByText('10 more have these words: type one more.')).toBeTruthy();
+    expect(screen.getByText('10 more match: type another word.')).toBeTruthy();
     expect(screen.queryByText('First kind')).toBeNull();
   });
   it('finds by other names and by what a thing is for', () => {

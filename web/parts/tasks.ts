@@ -12,6 +12,7 @@ import {
   unitOf,
 } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
+import { parts as say } from '#words/index.ts';
 
 /** Where one stands to do it: at the box that is set, or at that which the lead goes into. */
 export function placeOfTask(rig: Rig, task: Task): { deviceId: string; portId: string | null } {
@@ -29,19 +30,26 @@ function saySettingTask(rig: Rig, task: SettingTask): string {
   const now = findDevice(rig, task.deviceId)?.settings[task.settingId]?.value ?? task.before.value;
   const unit = unitOf(spec) && ` ${unitOf(spec)}`;
   const word = (value: typeof now): string => {
-    if (typeof value === 'boolean') return value ? 'on' : 'off';
+    if (typeof value === 'boolean') return value ? say.on() : say.off();
     if (spec?.kind === 'value' && value === spec.off) return 'off';
     const option = spec?.kind === 'switch' ? spec.options.find((o) => o.value === value) : undefined;
     return option?.label ?? String(value);
   };
-  return `${spec?.name ?? task.settingId}: ${word(task.before.value)} to ${word(now)}${unit}`;
+  return say.settingTask({
+    settingId: spec?.name ?? task.settingId,
+    value: word(task.before.value),
+    now: word(now),
+    unit,
+  });
 }
 
 function sayLeadTask(rig: Rig, task: LeadTask): string {
   const now = rig.cables.find((c) => c.id === task.cableId);
   const types = findTypes(rig);
   const end = (ref: Cable['from']) => `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;
-  if (!now) return task.before ? `Take out the lead from ${end(task.before.from)}` : 'A lead that is gone';
-  const way = `${end(now.from)}, to ${end(now.to)}`;
-  return task.before ? `Change the lead from ${way}: ${now.lengthM} m` : `Put in a lead from ${way}, ${now.lengthM} m`;
+  if (!now) return task.before ? say.unplugCableFrom({ from: end(task.before.from) }) : say.cableThatNoLonger();
+  const way = say.socketPair({ from: end(now.from), to: end(now.to) });
+  return task.before
+    ? say.changeCableM({ way, lengthM: now.lengthM })
+    : say.connectMCable({ way, lengthM: now.lengthM });
 }

@@ -1,5 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
+import { parts as say } from '#words/index.ts';
 import { formatNumber } from './format.ts';
 
 /** Rows that are drawn at once: more of them cost seconds, and nobody reads them. */
@@ -18,9 +19,9 @@ export function useMore<T>(
     more: (
       <p style={{ marginTop: 6 }}>
         <span className="quiet">
-          {formatNumber(shown.length)} of {formatNumber(all.length)} are shown.
+          {say.shown({ length: formatNumber(shown.length), length2: formatNumber(all.length) })}
         </span>{' '}
-        <Button onClick={() => setUpTo(upTo + 4 * AT_ONCE)}>Show more</Button>
+        <Button onClick={() => setUpTo(upTo + 4 * AT_ONCE)}>{say.showMore()}</Button>
       </p>
     ),
   };

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { Choice, count, decimalsFor, formatNumber, formatOffset, NumberInput } from '#web/parts/index.ts';
+import { common, paths as say } from '#words/index.ts';
 import { keepSourceOfSlate, type SortedTake, settingsOfPair, sortTake } from './sort.ts';
 import type { Heap, HeapItem } from './useHeap.ts';
 
@@ -40,25 +41,25 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
     setChanged((all) => ({ ...all, [item.id]: { ...next, settings } }));
   };
   return (
-    <section aria-label="The heap">
+    <section aria-label={say.batch()}>
       <div className="spread">
-        <h2>The heap</h2>
+        <h2>{say.batch()}</h2>
         <span className="row" style={{ marginTop: 16 }}>
           <Button disabled={ready.length === 0} onClick={() => onTake(ready)}>
-            {ready.length > 1 ? `All ${ready.length} into the test` : 'Into the test'}
+            {ready.length > 1 ? say.addAllToTest({ ready: ready.length }) : say.addToTest()}
           </Button>
         </span>
       </div>
       <table className="table tight" data-testid="heap">
         <thead>
           <tr>
-            <th>Take</th>
-            <th>Says</th>
-            <th>Source</th>
-            <th>Listener</th>
-            <th>Delays that stood then</th>
+            <th>{say.take()}</th>
+            <th>{say.contents()}</th>
+            <th>{common.source()}</th>
+            <th>{common.destination()}</th>
+            <th>{say.delaysSetDuringTake()}</th>
             <th>
-              <span className="visually-hidden">What to do with it</span>
+              <span className="visually-hidden">{common.actions()}</span>
             </th>
           </tr>
         </thead>
@@ -83,13 +84,13 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
                   <td colSpan={3} className="quiet">
                     {item.says}{' '}
                     {item.state === 'nothing' && (
-                      <Link to={`/rigs/${rigId}/bench?takes=${item.id}`}>Open in Measure</Link>
+                      <Link to={`/rigs/${rigId}/bench?takes=${item.id}`}>{say.openInMeasure()}</Link>
                     )}
                   </td>
                 )}
                 <td>
                   <Button variant="plain" onClick={() => heap.remove(item.id)}>
-                    Off the heap
+                    {common.remove()}
                   </Button>
                 </td>
               </tr>
@@ -102,21 +103,21 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
 }
 
 function Said({ item }: { item: HeapItem }) {
-  if (item.state === 'waiting') return <span className="quiet">waits</span>;
+  if (item.state === 'waiting') return <span className="quiet">{say.waiting()}</span>;
   if (item.state === 'looking')
     return (
       <span role="status">
-        <progress value={item.done} max={1} aria-label={`Looking at ${item.name}`} style={{ width: 70 }} />
+        <progress value={item.done} max={1} aria-label={say.reading({ item: item.name })} style={{ width: 70 }} />
       </span>
     );
-  if (!item.read) return <span className={item.state === 'failed' ? 'fix' : 'watch'}>nothing</span>;
+  if (!item.read) return <span className={item.state === 'failed' ? 'fix' : 'watch'}>{common.nothing()}</span>;
   const { offsetMs, sdMs, count: n, by, slateId } = item.read;
   return (
     <span className="fact">
       <span className="strong">{formatOffset(offsetMs, decimalsFor(sdMs))}</span> ±
       {formatNumber(sdMs, decimalsFor(sdMs))}
       <div className="quiet small">
-        {by === 'slate' ? `slate ${slateId! + 1}, ${count(n, 'beat')}` : count(n, 'clap')}
+        {by === 'slate' ? say.slateBeats({ n1: slateId! + 1, beat: n }) : count(n, 'clap')}
         {item.says && <span className="watch"> {item.says}</span>}
       </div>
     </span>
@@ -148,7 +149,7 @@ function PlaceCells({
     <>
       <td>
         <Choice
-          label={`Source of ${item.name}`}
+          label={say.source({ item: item.name })}
           value={sorted.sourceId}
           options={rig.sources.filter((s) => readable.some((p) => p.sourceId === s.id)).map((s) => [s.id, s.name])}
           onChange={(sourceId) => onChange({ sourceId, listenerId: firstListener(sourceId) })}
@@ -156,18 +157,18 @@ function PlaceCells({
       </td>
       <td>
         <Choice
-          label={`Listener of ${item.name}`}
+          label={say.destination({ item: item.name })}
           value={sorted.listenerId}
           options={listeners.map((l) => [l.id, l.name])}
           onChange={(listenerId) => onChange({ listenerId })}
         />
       </td>
       <td>
-        {settings.length === 0 && <span className="quiet">none on this path</span>}
+        {settings.length === 0 && <span className="quiet">{say.noneOnThisPath()}</span>}
         {settings.map((s) => (
           <div key={s.setting} className="row">
             <NumberInput
-              label={`${s.name}, of ${item.name}`}
+              label={say.values({ s: s.name, item: item.name })}
               value={sorted.settings.find((v) => v.setting === s.setting)?.value ?? s.spec.min}
               min={s.spec.min}
               max={s.spec.max}

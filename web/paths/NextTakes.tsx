@@ -3,10 +3,14 @@ import type { NextTake, TestedPath } from '#core/paths/index.ts';
 import { type ClapRow, clapSheet } from '#core/report/index.ts';
 import { findDevice, findSetting, findTypes, type Rig, sayValue, settingOf } from '#core/rig/index.ts';
 import { csvOf } from '#core/text/index.ts';
-import { formatNumber, printSheets, saveAs, Term } from '#web/parts/index.ts';
+import { formatNumber, printSheets, rich, saveAs } from '#web/parts/index.ts';
+import { paths as say } from '#words/index.ts';
 
 const nameOf = (rig: Rig, { sourceId, listenerId }: { sourceId: string; listenerId: string }): string =>
-  `${rig.sources.find((s) => s.id === sourceId)!.name} at ${rig.listeners.find((l) => l.id === listenerId)!.name}`;
+  say.at({
+    name: rig.sources.find((s) => s.id === sourceId)!.name,
+    name2: rig.listeners.find((l) => l.id === listenerId)!.name,
+  });
 
 /** How the delays on a path stand now, for the list on paper. */
 function rowOf(rig: Rig, table: readonly TestedPath[], next: NextTake): ClapRow {
@@ -28,12 +32,12 @@ interface Props {
 
 /** What is still to be recorded, the most telling first. */
 export function NextTakes({ rig, table, next }: Props) {
-  if (next.length === 0) return <p className="good">Nothing is open that another take would make much clearer.</p>;
+  if (next.length === 0) return <p className="good">{say.moreTakesWouldntImprove()}</p>;
   const list = () =>
     saveAs(
-      'takes to record.csv',
+      say.takesToRecordCsv(),
       csvOf([
-        ['take', 'path', 'share of the doubt that it takes away', 'also makes clearer'],
+        ['take', 'path', say.reducesUncertaintyBy(), say.alsoNarrows()],
         ...next.map((n, i) => [
           String(i + 1),
           nameOf(rig, n),
@@ -44,11 +48,11 @@ export function NextTakes({ rig, table, next }: Props) {
       'text/csv',
     );
   return (
-    <section aria-label="Still to be recorded">
+    <section aria-label={say.takesToRecordNext()}>
       <div className="spread">
-        <h2>Still to be recorded</h2>
+        <h2>{say.takesToRecordNext()}</h2>
         <span className="row" style={{ marginTop: 16 }}>
-          <Button onClick={list}>Take the list along, CSV</Button>
+          <Button onClick={list}>{say.downloadListCsv()}</Button>
           <Button
             onClick={() =>
               printSheets(
@@ -63,24 +67,26 @@ export function NextTakes({ rig, table, next }: Props) {
               )
             }
           >
-            Print the clap sheet
+            {say.printClapSheet()}
           </Button>
         </span>
       </div>
       <ol className="plain-list" data-testid="next-takes">
         {next.map((n, i) => (
           <li key={`${n.sourceId} ${n.listenerId}`}>
-            <span className="fact">{i + 1}.</span> <span className="strong">{nameOf(rig, n)}</span>: takes away{' '}
-            <span className="fact">{formatNumber(100 * n.tells)} %</span> of the <Term id="doubt">doubt</Term>
+            <span className="fact">{i + 1}.</span> <span className="strong">{nameOf(rig, n)}</span>
+            {say.removesShare()} <span className="fact">{formatNumber(100 * n.tells)}%</span>{' '}
+            {rich(say.ofUncertainty, {})}
             {n.also.length > 0 && (
               <span className="quiet">
                 {' '}
-                and makes clearer{' '}
-                {n.also
-                  .slice(0, 3)
-                  .map((a) => nameOf(rig, a))
-                  .join(', ')}
-                {n.also.length > 3 && ` and ${n.also.length - 3} more`}
+                {say.andAlsoNarrows({
+                  join: n.also
+                    .slice(0, 3)
+                    .map((a) => nameOf(rig, a))
+                    .join(', '),
+                  more: n.also.length > 3 ? say.andSomeMore({ n3: n.also.length - 3 }) : '',
+                })}
               </span>
             )}
           </li>

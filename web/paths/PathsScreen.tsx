@@ -4,8 +4,9 @@ import { Link, useParams } from 'react-router';
 import { nextTakes, type TestedPath, testTable } from '#core/paths/index.ts';
 import type { Edit, Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { count, FileInput, Term, useFileDrop, useKey } from '#web/parts/index.ts';
+import { FileInput, rich, Term, useFileDrop, useKey } from '#web/parts/index.ts';
 import { api, applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { paths as say } from '#words/index.ts';
 import { HeapTable } from './HeapTable.tsx';
 import { NextTakes } from './NextTakes.tsx';
 import type { SortedTake } from './sort.ts';
@@ -30,7 +31,7 @@ function Paths({ rigId, rig, evaluation }: { rigId: string; rig: Rig; evaluation
   const table = useMemo(() => testTable(rig), [rig]);
   const next = useMemo(() => nextTakes(rig), [rig]);
   const tested = table.filter((p) => p.takes.length > 0);
-  useKey('o', 'Choose takes for the heap', () => chooser.current?.click());
+  useKey('o', say.chooseTakesForBatch(), () => chooser.current?.click());
   const intoTest = (ready: readonly { readonly item: HeapItem; readonly sorted: SortedTake }[]) => {
     const edits = ready.map(({ item, sorted }): Edit => {
       const read = item.read!;
@@ -50,7 +51,7 @@ function Paths({ rigId, rig, evaluation }: { rigId: string; rig: Rig; evaluation
         },
       };
     });
-    if (dispatch(applyStep({ kind: 'batch', edits }, `${count(edits.length, 'take')} into the path test`)))
+    if (dispatch(applyStep({ kind: 'batch', edits }, say.takeAddedToSync({ take: edits.length }))))
       for (const { item } of ready) heap.remove(item.id);
   };
   const others = (kept.data ?? []).filter(
@@ -58,26 +59,23 @@ function Paths({ rigId, rig, evaluation }: { rigId: string; rig: Rig; evaluation
   );
   return (
     <main className="frame-page" {...drop.target}>
-      <FileInput chooser={chooser} label="Takes for the heap" accept={ACCEPTED} onFiles={heap.addFiles} />
+      <FileInput chooser={chooser} label={say.takesForBatch()} accept={ACCEPTED} onFiles={heap.addFiles} />
       <div className="page">
         <div className="spread">
           <h1>
-            <Term id="path-test">Path test</Term>
+            <Term id="path-test">{say.syncTest()}</Term>
           </h1>
           <span className="row">
-            <Link to="/slate">Show a slate</Link>
-            <Link to={`/rigs/${rigId}/sync`}>Back to the arrivals</Link>
+            <Link to="/slate">{say.showSyncSlate()}</Link>
+            <Link to={`/rigs/${rigId}/sync`}>{say.backToSync()}</Link>
           </span>
         </div>
-        <p className="quiet">
-          How late sound is against its picture on every path, for every delay that was set: by takes, beside what the
-          rig leads one to expect. {tested.length} of {table.length} paths tested.
-        </p>
+        <p className="quiet">{say.vOffsetEveryPath({ tested: tested.length, table: table.length })}</p>
         <div className={`drop ${drop.over ? 'over' : ''}`}>
-          <p>Drop all takes of the test here in a heap: they find their places by their slates and names.</p>
+          <p>{say.dropAllYourSync()}</p>
           <p className="row" style={{ marginTop: 8 }}>
             <Button variant="solid" onClick={() => chooser.current?.click()}>
-              Choose takes <kbd>o</kbd>
+              {rich(say.chooseTakesO, {})}
             </Button>
             {others.slice(0, 6).map((t) => (
               <Button key={t.id} variant="plain" onClick={() => heap.addKept([t])}>

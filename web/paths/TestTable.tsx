@@ -10,11 +10,13 @@ import {
   formatNumber,
   formatOffset,
   formatSigned,
+  rich,
   SourceLetter,
   StateMark,
   Term,
 } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { common, paths as say } from '#words/index.ts';
 
 interface Props {
   readonly rigId: string;
@@ -23,32 +25,32 @@ interface Props {
 }
 
 const range = ({ low, high }: Interval): string =>
-  Math.round(low) === Math.round(high) ? formatSigned(low) : `${formatSigned(low)} to ${formatSigned(high)}`;
+  Math.round(low) === Math.round(high)
+    ? formatSigned(low)
+    : say.to({ low: formatSigned(low), high: formatSigned(high) });
 
 /** Paths by settings: each take with what it should be, all of a path together, and what follows from it. */
 export function TestTable({ rigId, rig, table }: Props) {
   const tested = table.filter((p) => p.takes.length > 0);
   const untested = table.filter((p) => p.takes.length === 0);
   return (
-    <section aria-label="Paths by settings">
-      <h2>Paths by settings</h2>
+    <section aria-label={say.pathsBySettings()}>
+      <h2>{say.pathsBySettings()}</h2>
       {tested.length === 0 ? (
-        <p className="quiet">No take is in the test yet.</p>
+        <p className="quiet">{say.noTakesYetDrop()}</p>
       ) : (
         <table className="table" data-testid="path-test">
           <thead>
             <tr>
-              <th>Path and delays that stood</th>
+              <th>{say.pathAndDelaySettings()}</th>
+              <th className="number">{rich(say.byModel, {})}</th>
               <th className="number">
-                By the <Term id="typical">model</Term>, ms
+                <Term id="measured">{say.measured()}</Term>
               </th>
-              <th className="number">
-                <Term id="measured">Measured</Term>
-              </th>
-              <th className="number">Beats or claps</th>
-              <th>Take</th>
+              <th className="number">{say.beatsOrClaps()}</th>
+              <th>{say.take()}</th>
               <th>
-                <span className="visually-hidden">What to do with it</span>
+                <span className="visually-hidden">{common.actions()}</span>
               </th>
             </tr>
           </thead>
@@ -61,9 +63,7 @@ export function TestTable({ rigId, rig, table }: Props) {
       )}
       {untested.length > 0 && (
         <details>
-          <summary>
-            {untested.length} {untested.length === 1 ? 'path' : 'paths'} without a take
-          </summary>
+          <summary>{say.pathWithoutTake({ untested: untested.length })}</summary>
           <table className="table tight">
             <tbody>
               {untested.map((p) => (
@@ -71,8 +71,8 @@ export function TestTable({ rigId, rig, table }: Props) {
                   <td>
                     <PathName rig={rig} path={p} />
                   </td>
-                  <td className="number">{range(p.now)} ms</td>
-                  <td className="quiet">{p.nowIsMeasured ? 'measured by another take' : 'typical figures'}</td>
+                  <td className="number">{say.ms({ now: range(p.now) })}</td>
+                  <td className="quiet">{p.nowIsMeasured ? say.measuredByAnotherTake() : say.typicalFigures()}</td>
                   <td className="quiet small">{p.cause.says}</td>
                 </tr>
               ))}
@@ -88,7 +88,8 @@ function PathName({ rig, path }: { rig: Rig; path: TestedPath }) {
   const source = rig.sources.find((s) => s.id === path.sourceId)!;
   return (
     <>
-      <SourceLetter source={source} /> {source.name} at {rig.listeners.find((l) => l.id === path.listenerId)!.name}
+      <SourceLetter source={source} />{' '}
+      {say.atOf({ source: source.name, name: rig.listeners.find((l) => l.id === path.listenerId)!.name })}
     </>
   );
 }
@@ -99,7 +100,7 @@ function PathRows({ rigId, rig, path }: { rigId: string; rig: Rig; path: TestedP
   const edit = pathIntoRig(rig, path, `m-${path.sourceId}-${path.listenerId}`.slice(0, 40), NOT_YET);
   const takeIn = () => {
     const done = pathIntoRig(rig, path, `m-${crypto.randomUUID()}`, new Date().toISOString());
-    if (done) dispatch(applyStep(done, 'Path measured by its takes'));
+    if (done) dispatch(applyStep(done, say.pathMeasuredByIts()));
   };
   const known = together && isKnown(rig, path);
   return (
@@ -108,7 +109,7 @@ function PathRows({ rigId, rig, path }: { rigId: string; rig: Rig; path: TestedP
         <td className="strong">
           <PathName rig={rig} path={path} />
           <div className="quiet small">
-            <Term id="follows-from">Follows from</Term>{' '}
+            <Term id="follows-from">{common.basedOn()}</Term>{' '}
             <span className={cause.follows === 'nothing' ? 'watch' : ''}>{cause.says}</span>
           </div>
         </td>
@@ -118,7 +119,7 @@ function PathRows({ rigId, rig, path }: { rigId: string; rig: Rig; path: TestedP
             <>
               {formatOffset(together.sumMs, decimalsFor(together.sdMs))}
               <div className="quiet small">
-                ±{formatNumber(2 * together.sdMs, decimalsFor(together.sdMs))}, by the devices alone
+                {say.fromDevicesAlone({ sdMs: formatNumber(2 * together.sdMs, decimalsFor(together.sdMs)) })}
               </div>
             </>
           )}
@@ -127,12 +128,11 @@ function PathRows({ rigId, rig, path }: { rigId: string; rig: Rig; path: TestedP
         <td colSpan={2}>
           {known ? (
             <span className="good">
-              <StateMark state="good" /> in the rig{' '}
-              <Link to={`/rigs/${rigId}/sync?listener=${path.listenerId}`}>Arrivals</Link>
+              <StateMark state="good" /> {rich(say.inRigSync, {}, `/rigs/${rigId}/sync?listener=${path.listenerId}`)}
             </span>
           ) : (
             <Button disabled={!edit} onClick={takeIn}>
-              Take it into the rig
+              {say.addToRig()}
             </Button>
           )}
         </td>
@@ -167,7 +167,7 @@ function sayDelays(rig: Rig, settings: TestedTake['take']['settings']): string {
     if (value === 0 || spec?.kind !== 'delay') return [];
     return [`${deviceName(rig, deviceId)}, ${spec.name}: ${value} ${spec.unit}`];
   });
-  return said.length > 0 ? said.join('; ') : 'no delay set';
+  return said.length > 0 ? said.join('; ') : say.noDelaySet();
 }
 
 function TakeRow({ rigId, rig, tested }: { rigId: string; rig: Rig; tested: TestedTake }) {
@@ -181,7 +181,7 @@ function TakeRow({ rigId, rig, tested }: { rigId: string; rig: Rig; tested: Test
           kind: 'batch',
           edits: [remove, { kind: 'add-measurement', measurement: { ...take, leftOut: !take.leftOut } }],
         },
-        take.leftOut ? `‘${take.label}’ counts again` : `‘${take.label}’ left out`,
+        take.leftOut ? say.included({ take: take.label }) : say.excluded({ take: take.label }),
       ),
     );
   const within = contains(expected, take.ms.mean);
@@ -201,15 +201,18 @@ function TakeRow({ rigId, rig, tested }: { rigId: string; rig: Rig; tested: Test
             <StateMark state="watch" /> {odd}
           </div>
         )}
-        {!odd && !within && counts && <div className="quiet small">outside what such devices usually take</div>}
-        {take.leftOut && <div className="small">left out</div>}
+        {!odd && !within && counts && <div className="quiet small">{say.outsideUsualRangeFor()}</div>}
+        {take.leftOut && <div className="small">{say.excludedWord()}</div>}
       </td>
       <td>
         <Button variant="plain" onClick={toggle}>
-          {take.leftOut ? 'Let it count' : 'Leave it out'}
+          {take.leftOut ? common.include() : common.exclude()}
         </Button>
-        <Button variant="plain" onClick={() => dispatch(applyStep(remove, `‘${take.label}’ out of the path test`))}>
-          Remove
+        <Button
+          variant="plain"
+          onClick={() => dispatch(applyStep(remove, say.removedFromSyncTest({ take: take.label })))}
+        >
+          {common.remove()}
         </Button>
       </td>
     </tr>

@@ -82,11 +82,11 @@ describe('a heap of takes', () => {
     const chirps = [{ atMs: 1000, kind: 0 as const, likeness: 1 }];
     const slate = slateReading({ id: 0, fromMs: 0, toMs: 5000, zeroMs: 0, offsetMs: null });
     const looks: [TakeLook, RegExp][] = [
-      [{ ...quiet, picture: null }, /no picture/],
-      [{ ...quiet, sound: null }, /no sound/],
-      [{ ...quiet, sound: { ...quiet.sound, chirps } }, /heard and not seen/],
-      [{ ...quiet, picture: { ...quiet.picture, slates: [slate] } }, /seen and not heard/],
-      [quiet, /No slate and no clap/],
+      [{ ...quiet, picture: null }, /No video, so there’s nothing to compare the/],
+      [{ ...quiet, sound: null }, /No audio, so there’s nothing to compare the/],
+      [{ ...quiet, sound: { ...quiet.sound, chirps } }, /The sync slate is heard but not seen\./],
+      [{ ...quiet, picture: { ...quiet.picture, slates: [slate] } }, /The sync slate is seen but not heard\./],
+      [quiet, /No sync slate and no clap with its flash was/],
     ];
     act(() => result.current.addKept(looks.map((_, n) => ({ id: `k${n}`, name: `k${n}.mp4` }))));
     for (const [n, [seen, says]] of looks.entries()) {

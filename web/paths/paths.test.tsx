@@ -10,6 +10,7 @@ import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
 import type { TakeOffset } from '#web/take/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { common, paths as say } from '#words/index.ts';
 import { HeapTable } from './HeapTable.tsx';
 import { PathsScreen } from './index.ts';
 import { keepSourceOfSlate, type SortedTake, sortTake } from './sort.ts';
@@ -108,13 +109,13 @@ describe('takes of a heap', () => {
     const taken: { item: HeapItem; sorted: SortedTake }[][] = [];
     show(<HeapTable heap={heap} rigId={RIG_ID} rig={rig} evaluation={evaluation} onTake={(t) => taken.push([...t])} />);
     expect(screen.getByTestId('heap').textContent).toMatch(/20.0 ms early.*slate 7, 4 beats/);
-    expect(screen.getByText(/It has no picture/)).toBeTruthy();
-    await user.selectOptions(screen.getByLabelText('Source of 0002.mp4'), 'Couch game');
-    await user.click(screen.getByRole('button', { name: 'All 2 into the test' }));
+    expect(screen.getByTestId('heap').textContent).toContain('It has no picture.');
+    await user.selectOptions(screen.getByLabelText('Source of “0002.mp4”'), 'Couch game');
+    await user.click(screen.getByRole('button', { name: 'Add all 2 to the test' }));
     expect(taken[0]!.map((t) => t.sorted.sourceId)).toEqual(['couch', 'couch-game']);
     // From now on that slate is that source's.
     expect(sorted('0009.mp4', { by: 'slate', slateId: 6 }).sourceId).toBe('couch-game');
-    await user.click(screen.getAllByRole('button', { name: 'Off the heap' })[2]!);
+    await user.click(screen.getAllByRole('button', { name: common.remove() })[2]!);
     expect(removed).toEqual(['0003']);
   });
 });
@@ -127,28 +128,28 @@ describe('the path test', () => {
     expect(rows).toHaveLength(6);
     expect(rows[4]!.textContent).toMatch(/picture delay: 100 ms.*39/);
     expect(rows[5]!.textContent).toMatch(/as if the delay of Capture program had not stood at 60 then/);
-    await user.click(within(rows[5]!).getByRole('button', { name: 'Leave it out' }));
+    await user.click(within(rows[5]!).getByRole('button', { name: common.exclude() }));
     const after = within(screen.getByTestId('path-test')).getAllByRole('row')[5]!;
-    expect(after.textContent).toMatch(/left out/);
+    expect(after.textContent).toMatch(/excluded/);
     expect(selectRig(store.getState())!.measurements.filter((m) => m.kind === 'offset' && m.leftOut)).toHaveLength(1);
   });
   it('takes a path into the rig as one figure', async () => {
     const user = userEvent.setup();
     const { store } = open(tested(offsets([60, 0], [41, 20], [-39, 100])));
-    await user.click(screen.getByRole('button', { name: 'Take it into the rig' }));
+    await user.click(screen.getByRole('button', { name: say.addToRig() }));
     const now = selectRig(store.getState())!;
     expect(now.measurements.filter((m) => m.kind === 'delay')).toHaveLength(1);
     const offset = evaluate(now).pairs.find((p) => p.sourceId === 'couch' && p.listenerId === 'stream')!.ways[0]!
       .offset!;
     expect(Math.abs(offset.value.nominal - 60.6)).toBeLessThan(1);
-    expect(screen.getByText(/in the rig/)).toBeTruthy();
+    expect(screen.getByText(/in the rig:/)).toBeTruthy();
   });
   it('says what to record next, most telling first, and which paths have no take', () => {
     open(rig);
     const list = within(screen.getByTestId('next-takes')).getAllByRole('listitem');
     expect(list).toHaveLength(nextTakes(rig).length);
-    expect(list[0]!.textContent).toMatch(/takes away \d+ % of the doubt/);
+    expect(list[0]!.textContent).toMatch(/removes \d+% of the uncertainty/);
     expect(screen.getByText(`${readable.length} paths without a take`)).toBeTruthy();
-    expect(screen.getByText(/No take is in the test yet/)).toBeTruthy();
+    expect(screen.getByText(/No takes yet\. Drop some above, or record the/)).toBeTruthy();
   });
 });

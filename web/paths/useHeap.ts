@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, sayProblem, uploadTake, useAppDispatch } from '#web/store/index.ts';
 import { notesFrom, offsetOf, rememberFile, sourceOf, type TakeOffset } from '#web/take/index.ts';
 import { type Job, lookAtTake, type TakeLook } from '#web/workers/index.ts';
+import { paths as say } from '#words/index.ts';
 
 /** A take of the heap, and how far it has come. */
 export interface HeapItem {
@@ -52,7 +53,9 @@ export function useHeap(): Heap {
           () => dispatch(api.util.invalidateTags(['Takes'])),
           (error: unknown) =>
             put(id, {
-              says: `It could not be kept: ${error instanceof TypeError ? 'the server does not answer.' : sayProblem(error)}`,
+              says: say.couldntBeSaved({
+                error: error instanceof TypeError ? say.serverIsntResponding() : sayProblem(error),
+              }),
             }),
         );
       },
@@ -85,9 +88,9 @@ export function useHeap(): Heap {
 
 /** Why a take says nothing of sound against picture. */
 function whyNothing(look: TakeLook): string {
-  if (!look.picture) return 'It has no picture: nothing to hold its sound against.';
-  if (!look.sound) return 'It has no sound: nothing to hold its picture against.';
-  if (look.sound.chirps.length > 0) return 'The slate is heard and not seen in it.';
-  if (look.picture.slates.length > 0) return 'The slate is seen and not heard in it.';
-  return 'No slate and no clap with its flash was found. Open it in Measure and mark them by hand.';
+  if (!look.picture) return say.noVideoSoTheres();
+  if (!look.sound) return say.noAudioSoTheres();
+  if (look.sound.chirps.length > 0) return say.syncSlateIsHeard();
+  if (look.picture.slates.length > 0) return say.syncSlateIsSeen();
+  return say.noSyncSlateAnd();
 }

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
 import type { Slate } from '#core/slate/index.ts';
 import { rateName } from '#core/units/index.ts';
+import { players as say } from '#words/index.ts';
 import { paintSlate } from './paint.ts';
 
 /** A picture that is drawn now is on the screen about one refresh later. */
@@ -45,5 +46,5 @@ export function SlateCanvas({ slate, words, player }: Props) {
     asked = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(asked);
   }, [slate, words, player]);
-  return <canvas ref={canvas} aria-label={`Slate ${slate.id + 1} at ${rateName(slate.rate)} frames a second`} />;
+  return <canvas ref={canvas} aria-label={say.syncSlateAtFps({ n1: slate.id + 1, rate: rateName(slate.rate) })} />;
 }

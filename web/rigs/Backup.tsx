@@ -1,8 +1,9 @@
 import { Button } from '@chakra-ui/react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { BackupReady, Copies, Problem, Restored } from '#api/index.ts';
-import { count, FileInput, formatBytes, Sheet, StateMark } from '#web/parts/index.ts';
+import { FileInput, formatBytes, Sheet, StateMark } from '#web/parts/index.ts';
 import { api, uploadBackup, useAppDispatch } from '#web/store/index.ts';
+import { common, rigs as say } from '#words/index.ts';
 import { sayAge, sayRestored } from './say-backup.ts';
 
 const FILES = '.zip,application/zip';
@@ -59,27 +60,32 @@ export function Backup() {
       const lost = error instanceof TypeError;
       setSays({
         state: 'fix',
-        text: lost ? 'The server isn’t responding. Nothing was changed.' : (error as Error).message,
+        text: lost ? say.serverIsntResponding() : (error as Error).message,
       });
     } finally {
       setBusy(null);
     }
   };
   const backUp = () =>
-    attempt('Preparing the backup…', async () => {
+    attempt(say.preparingBackup(), async () => {
       const ready = BackupReady.parse(await ask('/api/backups', 'POST'));
       const link = document.createElement('a');
       link.href = `/api/backups/${ready.id}`;
       link.download = ready.name;
       link.click();
-      return `Backup of ${count(ready.rigs, 'rig')}, ${count(ready.takes, 'take')} and ${count(ready.photographs, 'photograph')}: your browser is downloading ${formatBytes(ready.bytes)}.`;
+      return say.backupRigTakeAnd({
+        rig: ready.rigs,
+        take: ready.takes,
+        photograph: ready.photographs,
+        bytes: formatBytes(ready.bytes),
+      });
     });
   const choose = (file: File) =>
-    attempt('Reading the backup…', async () => {
+    attempt(say.readingBackup(), async () => {
       const url = await uploadBackup(file, {
-        onProgress: (share) => setBusy(`Reading the backup: ${Math.round(100 * share)}%`),
+        onProgress: (share) => setBusy(say.readingBackupWith({ share: Math.round(100 * share) })),
       });
-      setBusy('Checking every file against its hash…');
+      setBusy(say.checkingEveryFileAgainst());
       try {
         setPreview({ url, name: file.name, restored: Restored.parse(await ask(url)), sent: true });
       } catch (error) {
@@ -89,11 +95,11 @@ export function Backup() {
       return null;
     });
   const bringIn = (url: string) =>
-    attempt('Restoring…', async () => {
+    attempt(say.restoring(), async () => {
       setPreview(null);
       const restored = Restored.parse(await ask(url, 'POST'));
       dispatch(api.util.invalidateTags(['Rigs', 'Takes', 'Versions', 'Found']));
-      return `Restored. ${sayRestored(restored).join(' ')}`;
+      return say.restoredWith({ join: sayRestored(restored).join(' ') });
     });
   const openCopy = (name: string) =>
     attempt('Checking every file against its hash…', async () => {
@@ -108,32 +114,37 @@ export function Backup() {
   };
   const latest = copies?.copies[0];
   return (
-    <section aria-label="Backup" style={{ marginTop: 30 }}>
+    <section aria-label={say.backup()} style={{ marginTop: 30 }}>
       <div className="spread">
-        <h2 style={{ margin: 0 }}>Backup</h2>
+        <h2 style={{ margin: 0 }}>{say.backup()}</h2>
         <span className="row">
           <Button disabled={busy !== null} onClick={() => void backUp()}>
-            Back up everything
+            {say.backUpEverything()}
           </Button>
           <Button disabled={busy !== null} onClick={() => chooser.current?.click()}>
-            Restore
+            {say.restore()}
           </Button>
           {latest && (
             <Button disabled={busy !== null} onClick={() => setChoosing(true)}>
-              Automatic copies
+              {say.automaticCopies()}
             </Button>
           )}
         </span>
       </div>
       <p className="quiet">
         {latest
-          ? `Last automatic copy: ${sayAge(Date.now() - Date.parse(latest.madeAt))}. One is kept for each day something changed, ${copies.withTakes ? 'takes included' : 'without takes'}, in ${copies.folder}; ${copies.copies.length} of 7 now.`
-          : 'A copy is kept for each day something changed. There is none yet.'}{' '}
-        {copies && !copies.withTakes && 'They are on the same disk as the originals: download a backup now and then.'}
+          ? say.lastAutomaticCopyOne({
+              madeAt: sayAge(Date.now() - Date.parse(latest.madeAt)),
+              takes: copies.withTakes ? say.takesIncluded() : say.withoutTakes(),
+              folder: copies.folder,
+              copies: copies.copies.length,
+            })
+          : say.noAutomaticCopiesYet()}{' '}
+        {copies && !copies.withTakes && say.theyAreOnSame()}
       </p>
       <FileInput
         chooser={chooser}
-        label="Backup file"
+        label={say.backupFile()}
         accept={FILES}
         onFiles={([file]) => {
           if (file) void choose(file);
@@ -148,7 +159,7 @@ export function Backup() {
         )}
       </div>
       {choosing && copies && (
-        <Sheet title="Automatic copies" onClose={() => setChoosing(false)}>
+        <Sheet title={say.automaticCopies()} onClose={() => setChoosing(false)}>
           <ul className="plain">
             {copies.copies.map((c) => (
               <li key={c.name} className="spread">
@@ -156,10 +167,10 @@ export function Backup() {
                   {DAY.format(new Date(c.madeAt))} <span className="quiet">{formatBytes(c.bytes)}</span>
                 </span>
                 <Button
-                  aria-label={`Restore the copy of ${DAY.format(new Date(c.madeAt))}`}
+                  aria-label={say.restoreCopy({ madeAt: DAY.format(new Date(c.madeAt)) })}
                   onClick={() => void openCopy(c.name)}
                 >
-                  Restore
+                  {say.restore()}
                 </Button>
               </li>
             ))}
@@ -167,22 +178,25 @@ export function Backup() {
         </Sheet>
       )}
       {preview && (
-        <Sheet title="Restore this backup?" onClose={() => cancel(preview)}>
+        <Sheet title={say.restoreThisBackup()} onClose={() => cancel(preview)}>
           <p>
-            {preview.name}, made {new Date(preview.restored.madeAt).toLocaleString()},{' '}
-            {formatBytes(preview.restored.bytes)}. Every file in it is intact.
+            {say.intact({
+              preview: preview.name,
+              toLocaleString: new Date(preview.restored.madeAt).toLocaleString(),
+              bytes: formatBytes(preview.restored.bytes),
+            })}
           </p>
           <ul>
             {sayRestored(preview.restored).map((line) => (
               <li key={line}>{line}</li>
             ))}
           </ul>
-          <p className="quiet">Nothing that is here is changed or deleted.</p>
+          <p className="quiet">{say.nothingHereIsChanged()}</p>
           <p className="row">
             <Button variant="solid" onClick={() => void bringIn(preview.url)}>
-              Restore
+              {say.restore()}
             </Button>
-            <Button onClick={() => cancel(preview)}>Cancel</Button>
+            <Button onClick={() => cancel(preview)}>{common.cancel()}</Button>
           </p>
         </Sheet>
       )}

@@ -38,9 +38,9 @@ export function RigsScreen() {
   const demo = kept.data?.find((r) => r.name.startsWith('Boathouse relay'));
   return (
     <Frame
-      nav={[{ to: '/', label: rigs.rigs() }]}
+      nav={[{ to: '/', label: rigs.title() }]}
       more={[{ to: '/bench', label: frame.measure() }]}
-      top={<h1>{rigs.rigs()}</h1>}
+      top={<h1>{rigs.title()}</h1>}
     >
       <main className="frame-page">
         <div className="page">

@@ -57,7 +57,7 @@ describe('a backup that is chosen', () => {
     await choose();
     const dialog = await screen.findByRole('dialog', { name: 'Restore this backup?' });
     expect(dialog.textContent).toContain('Adds 2 rigs with every version and the log.');
-    expect(dialog.textContent).toContain('“Clay hour” beside the rig of that name');
+    expect(dialog.textContent).toContain('“Clay hour” next to the rig of that name');
     expect(asked).not.toContain('POST /api/restores/ID');
     await userEvent.click(within(dialog).getByRole('button', { name: 'Restore' }));
     expect(await screen.findByText(/^Restored\. Adds 2 rigs/)).toBeTruthy();

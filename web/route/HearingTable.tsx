@@ -1,5 +1,6 @@
 import type { Rig } from '#core/rig/index.ts';
 import { formatNumber, type PairCell, PairGrid, type Place, StateMark, sayUnder, wantOf } from '#web/parts/index.ts';
+import { route as say } from '#words/index.ts';
 import type { Cell } from './cells.ts';
 
 interface Props {
@@ -21,7 +22,7 @@ export function HearingTable({ cells, isMarked, ...grid }: Props) {
   };
   // Marks are few, and any of them draws its row anew.
   const rowIs = (row: number) => (cells[row]!.some((c) => isMarked(c.pair)) ? {} : cells[row]);
-  return <PairGrid label="Who hears what" cell={cell} rowIs={rowIs} {...grid} />;
+  return <PairGrid label={say.whoGetsWhat()} cell={cell} rowIs={rowIs} {...grid} />;
 }
 
 function shown({ pair, state, word }: Cell, marked: boolean): PairCell {
@@ -31,7 +32,7 @@ function shown({ pair, state, word }: Cell, marked: boolean): PairCell {
   const offset =
     verdict.offsetMs !== null && Math.abs(verdict.offsetMs) >= 1 ? `${formatNumber(verdict.offsetMs)} ms` : '';
   return {
-    told: `${wanted && `${wanted}; `}${[word || 'not heard', level, offset, marked ? 'marked' : ''].filter(Boolean).join(', ')}`,
+    told: `${wanted && `${wanted}; `}${[word || say.noSignal(), level, offset, marked ? say.marked() : ''].filter(Boolean).join(', ')}`,
     draw: () => (
       <>
         <span className="row" style={{ gap: 5 }}>

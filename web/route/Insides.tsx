@@ -19,8 +19,9 @@ import {
   unitOf,
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, type Heard, type Passage, throughBox } from '#core/signal/index.ts';
-import { Choice, formatNumber, Term, useSteady } from '#web/parts/index.ts';
+import { Choice, formatNumber, Term, useSteady, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
+import { common, route as say } from '#words/index.ts';
 import { SoundDevices } from './SoundDevices.tsx';
 
 interface Props {
@@ -30,38 +31,36 @@ interface Props {
   readonly ways: readonly Heard[];
 }
 
-type Verb = 'so' | 'to-do';
-
 /** Below the table: what each box does with its channels, and its controls, to be set right there. */
 export function Insides({ rig, evaluation, ways }: Props) {
   const dispatch = useAppDispatch();
   const [chosen, setChosen] = useState<string | null>(null);
-  const [verb, setVerb] = useState<Verb>('so');
+  const [verb, setVerb] = useState<Verb>('done');
   const boxes = useMemo(() => boxesWithInside(rig, ways), [rig, ways]);
   const device = boxes.find((d) => d.id === chosen) ?? boxes[0];
   const set = useSteady((deviceId: string, spec: SettingSpec, value: SettingValue) => {
     const changes = [{ deviceId, settingId: spec.id, value }];
-    const edit = verb === 'so' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
     dispatch(applyHere(edit, `${deviceName(rig, deviceId)}, ${spec.name}: ${sayValue(spec, value)}`));
   });
   if (!device) return null;
   const isComputer = findTypes(rig).get(device.typeId)!.hosts === true;
   const onWay = new Set(ways.flatMap((w) => w.deviceIds));
-  const named = boxes.map((d) => [d.id, onWay.has(d.id) ? `${d.name}, on this way` : d.name] as const);
+  const named = boxes.map((d) => [d.id, onWay.has(d.id) ? say.onThisPath({ d: d.name }) : d.name] as const);
   return (
-    <section aria-label="Inside the boxes" className="insides">
+    <section aria-label={say.insideDevices()} className="insides">
       <div className="spread">
         <h2>
-          <Term id="inside">Inside</Term> {device.name}
+          <Term id="inside">{say.inside()}</Term> {device.name}
         </h2>
         <span className="row" style={{ flexWrap: 'nowrap' }}>
-          <Choice label="Box" value={device.id} options={named} onChange={setChosen} />
+          <Choice label={common.device()} value={device.id} options={named} onChange={setChosen} />
           <Choice
-            label="What I change"
+            label={say.myChangesAre()}
             value={verb}
             options={[
-              ['so', 'is so already'],
-              ['to-do', 'is to do at the desk'],
+              ['done', say.alreadyDone()],
+              ['to-do', say.stillToDo()],
             ]}
             onChange={(v) => setVerb(v as Verb)}
           />
@@ -105,15 +104,14 @@ function Through({ rig: now, device: { id } }: { rig: Rig; device: Device }) {
   const leads = (p: PortSpec) => used.has(p.id);
   const outputs = through.outputs.filter(leads);
   const inputs = through.inputs.filter((i) => leads(i) && outputs.some((o) => through.at(i.id, o.id)));
-  if (inputs.length === 0 || outputs.length === 0)
-    return <p className="quiet">Nothing that is plugged passes through it.</p>;
+  if (inputs.length === 0 || outputs.length === 0) return <p className="quiet">{say.noConnectedSignalPasses()}</p>;
   return (
     <div className="hearing-scroll">
-      <table className="table tight hearing" aria-label="What passes">
+      <table className="table tight hearing" aria-label={say.signalsPassingThrough()}>
         <thead>
           <tr>
             <th>
-              <span className="quiet small">from, to</span>
+              <span className="quiet small">{say.fromTo()}</span>
             </th>
             {outputs.map((o) => (
               <th key={o.id} scope="col">
@@ -143,11 +141,15 @@ function sayPassage(settings: readonly SettingSpec[], passage: Passage | null) {
     const names = [
       ...new Set(passage.doors.map((d) => settings.find((s) => s.id === d.settingId)?.name ?? d.settingId)),
     ];
-    return <span className="quiet small">shut: {names.join('; ')}</span>;
+    return <span className="quiet small">{say.muted({ join: names.join('; ') })}</span>;
   }
   const { gainDb, delay, sameScale } = passage;
   const delayMs = delay.value.nominal;
-  const level = !sameScale ? 'passes' : Math.abs(gainDb) < 0.05 ? 'as it is' : `${formatNumber(gainDb, 1)} dB`;
+  const level = !sameScale
+    ? say.passesThrough()
+    : Math.abs(gainDb) < 0.05
+      ? say.unchanged()
+      : `${formatNumber(gainDb, 1)} dB`;
   return (
     <>
       <span className="fact">{level}</span>
@@ -176,11 +178,11 @@ const ControlPanel = memo(function ControlPanel({ device, controls: { table, gen
     <>
       {table && (
         <div className="hearing-scroll">
-          <table className="table tight hearing" aria-label="Controls">
+          <table className="table tight hearing" aria-label={say.controls()}>
             <thead>
               <tr>
                 <th>
-                  <span className="visually-hidden">Part</span>
+                  <span className="visually-hidden">{say.part()}</span>
                 </th>
                 {table.columns.map((c, i) => (
                   <th key={c} scope="col">
@@ -236,7 +238,7 @@ function Control({ spec, name, value, onValue }: ControlProps) {
         variant={value ? 'solid' : 'outline'}
         onClick={() => onValue(!value)}
       >
-        {value ? 'muted' : 'open'}
+        {value ? say.mutedWord() : say.open()}
       </Button>
     );
   if (spec.kind === 'switch')
@@ -272,12 +274,12 @@ function NumberControl({
   onValue: (value: number) => void;
 }) {
   const off = offOf(spec);
-  const now = value === off ? 'off' : formatNumber(value, Number.isInteger(value) ? 0 : 1);
+  const now = value === off ? say.off() : formatNumber(value, Number.isInteger(value) ? 0 : 1);
   const [text, setText] = useState(now);
   const typed =
     off !== undefined && /^off$/i.test(text.trim()) ? off : Number(text.replace(',', '.').replace('−', '-'));
   const stepped = spec.min + Math.round((typed - spec.min) / spec.step) * spec.step;
-  const why = text.trim() === '' || !Number.isFinite(typed) ? 'a number' : refuseValue(spec, stepped);
+  const why = text.trim() === '' || !Number.isFinite(typed) ? say.number() : refuseValue(spec, stepped);
   const settle = () => {
     if (why) setText(now);
     else if (stepped !== value) onValue(stepped);

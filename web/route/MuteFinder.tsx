@@ -1,10 +1,11 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
-import { alreadySo, findDevice, findSetting, findTypes, type Rig, settingOf } from '#core/rig/index.ts';
+import { alreadySo, findDevice, findSetting, findTypes, type Rig, settingOf, toDoAtDesk } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { allMutes, type MuteChoice, type MuteSeen, mutesFor } from '#core/solve/index.ts';
-import { Choice, count } from '#web/parts/index.ts';
+import { Choice, rich, TwoVerbs, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
+import { route as say } from '#words/index.ts';
 
 export interface PairName {
   readonly sourceId: string;
@@ -28,16 +29,16 @@ export function MuteFinder({ rig, evaluation, marked, onClear }: Props) {
     () => (asked && marked.length > 0 ? mutesFor(asked.rig, asked.evaluation, asked.mutes, marked) : []),
     [asked, marked],
   );
-  if (!asked || !all) return <p className="small quiet">Trying every mute…</p>;
+  if (!asked || !all) return <p className="small quiet">{say.tryingEveryMute()}</p>;
   if (all.length === 0) return null;
   const key = (m: { deviceId: string; settingId: string }) => `${m.deviceId}.${m.settingId}`;
   const mute = all.find((m) => key(m) === chosen) ?? all[0]!;
   return (
-    <section aria-label="Mutes" className="insides">
+    <section aria-label={say.mutes()} className="insides">
       <div className="spread">
-        <h2>If one presses</h2>
+        <h2>{say.whatEachMuteDoes()}</h2>
         <Choice
-          label="Mute"
+          label={say.mute()}
           value={key(mute)}
           options={all.map((m) => [key(m), sayMute(asked.rig, m)])}
           onChange={setChosen}
@@ -48,17 +49,15 @@ export function MuteFinder({ rig, evaluation, marked, onClear }: Props) {
           <li key={line}>{line}</li>
         ))}
       </ul>
-      <h2>The mute that takes exactly these</h2>
+      <h2>{say.muteForExactlyThese()}</h2>
       {marked.length === 0 ? (
-        <p className="quiet">
-          Mark pairs in the table with <kbd>e</kbd>: the mute that takes just them is looked for.
-        </p>
+        <p className="quiet">{rich(say.markCellsWithE, {})}</p>
       ) : (
         <>
           <p>
-            {bySource(rig, marked).join('; ')}. <Button onClick={onClear}>Mark none</Button>
+            {bySource(rig, marked).join('; ')}. <Button onClick={onClear}>{say.clearMarks()}</Button>
           </p>
-          {choices.length === 0 && <p className="fix">No mute takes any of them.</p>}
+          {choices.length === 0 && <p className="fix">{say.noMuteAffectsAny()}</p>}
           {choices.map((choice) => (
             <Found key={choice.mutes.map(key).join()} rig={asked.rig} choice={choice} />
           ))}
@@ -99,27 +98,28 @@ function useAllMutes(rig: Rig, evaluation: Evaluation): Tried | null {
 function Found({ rig, choice }: { rig: Rig; choice: MuteChoice }) {
   const dispatch = useAppDispatch();
   const { mutes, more, less } = choice;
-  const names = mutes.map((m) => sayMute(rig, m)).join(', and ');
-  const press = () => {
+  const names = mutes.map((m) => sayMute(rig, m)).join(say.andAlso());
+  const press = (verb: Verb) => {
     const types = findTypes(rig);
     const changes = mutes.map(({ deviceId, settingId }) => {
       const spec = findSetting(rig, types, deviceId, settingId)!;
       return { deviceId, settingId, value: !settingOf(findDevice(rig, deviceId)!, spec).value };
     });
-    dispatch(applyHere(alreadySo(rig, changes), `Pressed: ${names}`));
+    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    dispatch(applyHere(edit, say.mutedStep({ names })));
   };
   return (
     <p className="row" style={{ marginTop: 6 }}>
       <span>
         {names}{' '}
         <span className={more.length + less.length === 0 ? 'good' : 'quiet'}>
-          {more.length + less.length === 0 && 'takes exactly these'}
-          {less.length > 0 && `leaves ${bySource(rig, less).join('; ')}`}
+          {more.length + less.length === 0 && say.silencesExactlyThese()}
+          {less.length > 0 && say.leavesOpen({ join: bySource(rig, less).join('; ') })}
           {less.length > 0 && more.length > 0 && '; '}
-          {more.length > 0 && `takes ${count(more.length, 'pair')} besides: ${bySource(rig, more).join('; ')}`}
+          {more.length > 0 && say.alsoSilencesMore({ pair: more.length, join: bySource(rig, more).join('; ') })}
         </span>
       </span>
-      <Button onClick={press}>Press it</Button>
+      <TwoVerbs of={names} onVerb={press} />
     </p>
   );
 }
@@ -131,6 +131,6 @@ const sayMute = (rig: Rig, { deviceId, settingId }: { deviceId: string; settingI
 function bySource(rig: Rig, pairs: readonly PairName[]): string[] {
   return rig.sources.flatMap((source) => {
     const from = rig.listeners.filter((l) => pairs.some((p) => p.sourceId === source.id && p.listenerId === l.id));
-    return from.length > 0 ? [`${source.name} from ${from.map((l) => l.name).join(', ')}`] : [];
+    return from.length > 0 ? [say.at({ source: source.name, join: from.map((l) => l.name).join(', ') })] : [];
   });
 }

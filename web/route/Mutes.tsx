@@ -2,6 +2,7 @@ import { useDeferredValue, useMemo } from 'react';
 import { findSetting, findTypes, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, type Pair } from '#core/signal/index.ts';
 import { type MuteSeen, mutesOn } from '#core/solve/index.ts';
+import { route as say } from '#words/index.ts';
 
 interface Props {
   readonly rig: Rig;
@@ -15,13 +16,13 @@ export function Mutes({ rig, evaluation, pair }: Props) {
   const now = useMemo(() => ({ rig, evaluation, pair }), [rig, evaluation, pair]);
   const asked = useDeferredValue<typeof now | null>(now, null);
   const mutes = useMemo(() => asked && mutesOn(asked.rig, asked.evaluation, asked.pair), [asked]);
-  if (mutes === null || asked !== now) return <p className="small quiet">Trying the mutes on this way…</p>;
+  if (mutes === null || asked !== now) return <p className="small quiet">{say.tryingMutesOnThis()}</p>;
   if (mutes.length === 0) return null;
   const types = findTypes(rig);
   const isIt = (t: MuteSeen['takes'][number]) => t.sourceId === pair.sourceId && t.listenerId === pair.listenerId;
   return (
-    <section aria-label="Mutes on the way">
-      <h2>If one presses mute</h2>
+    <section aria-label={say.mutesOnThisPath()}>
+      <h2>{say.whatEachMuteDoes()}</h2>
       <ul>
         {mutes.slice(0, TOLD).map(({ deviceId, settingId, takes }) => (
           <li key={`${deviceId}.${settingId}`} style={{ marginTop: 4 }}>
@@ -42,10 +43,15 @@ export function Mutes({ rig, evaluation, pair }: Props) {
 
 /** 'takes just this'; 'takes this, and Wren, voice from Backup recorder and 3 more'. */
 function sayTakes(rig: Rig, takesIt: boolean, others: readonly MuteSeen['takes'][number][]): string {
-  const start = takesIt ? 'takes this' : 'leaves another way of this';
+  const start = takesIt ? say.silencesThis() : say.stillLeavesAnotherPath();
   const [first, ...more] = others;
-  if (!first) return takesIt ? 'takes just this' : start;
-  const source = rig.sources.find((s) => s.id === first.sourceId)?.name;
-  const listener = rig.listeners.find((l) => l.id === first.listenerId)?.name;
-  return `${start}, and ${source} from ${listener}${more.length > 0 ? ` and ${more.length} more` : ''}`;
+  if (!first) return takesIt ? say.silencesOnlyThis() : start;
+  const source = rig.sources.find((s) => s.id === first.sourceId)?.name ?? first.sourceId;
+  const listener = rig.listeners.find((l) => l.id === first.listenerId)?.name ?? first.listenerId;
+  return say.andAlsoSilencesAt({
+    start,
+    source,
+    listener,
+    more: more.length > 0 ? say.andMore({ more: more.length }) : '',
+  });
 }

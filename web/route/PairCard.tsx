@@ -24,7 +24,6 @@ import {
 import { ListenButton } from '#web/listen/index.ts';
 import {
   BandSaid,
-  count,
   focusCell,
   formatNumber,
   formatSpread,
@@ -32,10 +31,13 @@ import {
   StateMark,
   sayUnder,
   Term,
+  TwoVerbs,
+  type Verb,
   WANTS,
   Why,
 } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
+import { common, route as say } from '#words/index.ts';
 import type { Cell } from './cells.ts';
 import { Mutes } from './Mutes.tsx';
 import { stepsOf } from './steps.ts';
@@ -65,14 +67,16 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
     (f) => f.where.sourceId === source.id && f.where.listenerId === listener.id,
   );
   return (
-    <aside className="card" aria-label="Pair">
+    <aside className="card" aria-label={say.sourceAndDestination()}>
       <h2>
         {source.name} → {listener.name}
       </h2>
       <p className={state === 'none' ? 'quiet' : state} style={{ marginTop: 6 }}>
-        {state !== 'none' && <StateMark state={state} />} {word || 'not heard'}
-        {underVoiceDb !== null && <span className="quiet">; {sayUnder(underVoiceDb)} the main voice</span>}
-        {proposed && <span className="quiet">, as proposed</span>}
+        {state !== 'none' && <StateMark state={state} />} {word || say.noSignal()}
+        {underVoiceDb !== null && (
+          <span className="quiet">{say.againstMainVoice({ underVoiceDb: sayUnder(underVoiceDb) })}</span>
+        )}
+        {proposed && <span className="quiet">{say.asSuggested()}</span>}
       </p>
       <p style={{ marginTop: 8 }}>
         <ListenButton rig={rig} spot={{ at: listener.sound, name: listener.name }} keyOutside />
@@ -88,21 +92,21 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
         <p className="row" style={{ marginTop: 8 }}>
           <NumberInput
             key={`${pair.sourceId} ${pair.listenerId}`}
-            label="Wanted under the main voice, dB"
+            label={say.targetBelowMainVoice()}
             value={wanted.underVoiceDb}
             min={-40}
             max={60}
             onEnter={focusCell}
             onValue={onUnderVoice}
           />
-          <span className="quiet small">dB under the main voice wanted</span>
+          <span className="quiet small">{say.dbBelowMainVoice()}</span>
         </p>
       )}
       {here.map((f) => (
         <p key={f.id} style={{ marginTop: 10 }}>
           <StateMark state={f.severity} /> {f.asks ?? f.says}{' '}
           <Button onClick={() => navigate(`/rigs/${rigId}/wire?finding=${encodeURIComponent(f.id)}`)}>
-            What mends it
+            {common.fixes()}
           </Button>
         </p>
       ))}
@@ -134,13 +138,13 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
   const steps = stepsOf(rig, graph, way);
   return (
     <>
-      <h2>{number === null ? 'By this way' : `Way ${number}`}</h2>
+      <h2>{number === null ? common.signalPath() : say.path({ number })}</h2>
       <table className="table tight">
         <thead>
           <tr>
-            <th>Box</th>
-            <th className="number">Adds, dB</th>
-            <th className="number">Then</th>
+            <th>{common.device()}</th>
+            <th className="number">{say.gainDb()}</th>
+            <th className="number">{say.levelAfter()}</th>
           </tr>
         </thead>
         <tbody>
@@ -155,14 +159,14 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
         </tbody>
       </table>
       <p className="small quiet">
-        After <Why figure={way.delay}>{`${formatNumber(way.delay.value.nominal)} ms`}</Why> ({way.delay.kind},{' '}
-        {formatSpread(way.delay) || 'exact'}), {count(way.conversions, 'conversion')}
+        {common.delay()} <Why figure={way.delay}>{`${formatNumber(way.delay.value.nominal)} ms`}</Why> ({way.delay.kind}
+        , {formatSpread(way.delay) || say.exact()}), {say.conversions({ count: way.conversions })}
         {way.noiseDb !== null && (
           <>
-            , <Term id="noise-floor">noise floor</Term> {formatNumber(way.noiseDb)} {SCALE_UNITS[way.scale]}
+            , <Term id="noise-floor">{say.noiseFloorHead()}</Term> {formatNumber(way.noiseDb)} {SCALE_UNITS[way.scale]}
           </>
         )}
-        {way.polarity < 0 && ', upside down'}.
+        {way.polarity < 0 && say.polarityInverted()}.
       </p>
       <BandSaid band={way.band} />
     </>
@@ -180,7 +184,7 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
   if (stop.kind === 'no-way' && stop.breaks.length > 0)
     return (
       <>
-        <h2>What lies between</h2>
+        <h2>{say.whatsInWay()}</h2>
         <ol>
           {stop.breaks.map((b) => (
             <li key={sayBreak(rig, b)}>{sayBreak(rig, b)}.</li>
@@ -191,36 +195,31 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
   if (stop.kind === 'no-way')
     return (
       <>
-        <h2>No way leads there</h2>
-        <p>It comes as far as {stop.reaches.map(name).join(', ') || name(source.sound.deviceId)}.</p>
+        <h2>{say.noPath()}</h2>
+        <p>{say.signalGetsAsFar({ deviceId: stop.reaches.map(name).join(', ') || name(source.sound.deviceId) })}</p>
         <p className="quiet">
-          {listener.name} is fed by {stop.fedBy.map(name).join(', ') || 'nothing'}: a lead, or a choice in a program, is
-          missing between.
+          {say.isFedByCable({ listener: listener.name, nothing: stop.fedBy.map(name).join(', ') || 'nothing' })}
         </p>
       </>
     );
   const changes = stop.doors.map((d): SettingChange => ({ ...d, value: d.opensAt }));
-  const label = `Open the way of ${source.name} to ${listener.name}`;
+  const label = say.openPath({ source: source.name, listener: listener.name });
+  const open = (verb: Verb) => {
+    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    dispatch(applyHere(edit, label, 'fix'));
+  };
   return (
     <>
-      <h2>Where it stops</h2>
+      <h2>{say.whereItStops()}</h2>
       <ol>
         {stop.doors.map((door) => (
           <li key={`${door.deviceId}.${door.settingId}`}>{sayDoor(rig, door)}</li>
         ))}
       </ol>
-      <p className="small quiet">
-        The way with the fewest shut doors: {stop.deviceIds.map(name).join(' → ')}. Levels down before you open it.
-      </p>
+      <p className="small quiet">{say.pathWithFewestMutes({ join: stop.deviceIds.map(name).join(' → ') })}</p>
       {!proposed && (
         <p className="row" style={{ marginTop: 8 }}>
-          <Button
-            variant="solid"
-            onClick={() => dispatch(applyHere(toDoAtDesk(rig, changes, new Date().toISOString()), label, 'fix'))}
-          >
-            Open, to do at the desk
-          </Button>
-          <Button onClick={() => dispatch(applyHere(alreadySo(rig, changes), label, 'fix'))}>It is so already</Button>
+          <TwoVerbs isKeyed onVerb={open} />
         </p>
       )}
     </>
@@ -231,5 +230,10 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
 function sayDoor(rig: Rig, { deviceId, settingId, opensAt }: ClosedDoor): string {
   const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
   const now = findDevice(rig, deviceId)?.settings[settingId]?.value ?? spec?.default;
-  return `${deviceName(rig, deviceId)}, ${spec?.name ?? settingId}: ${sayValue(spec, now)}, has to be ${sayValue(spec, opensAt)}`;
+  return say.needsSetting({
+    deviceId: deviceName(rig, deviceId),
+    settingId: spec?.name ?? settingId,
+    now: sayValue(spec, now),
+    opensAt: sayValue(spec, opensAt),
+  });
 }

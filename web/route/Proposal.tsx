@@ -3,26 +3,26 @@ import type { Bridge, Whole } from '#core/plan/index.ts';
 import { endName, findTypes, type Rig } from '#core/rig/index.ts';
 import { deviceName, sayBreak } from '#core/signal/index.ts';
 import type { Clash, Left, Wrong } from '#core/solve/index.ts';
-import { count, formatNumber, StateMark } from '#web/parts/index.ts';
+import { formatNumber, rich, StateMark, TwoVerbs, type Verb } from '#web/parts/index.ts';
+import { common, route as say } from '#words/index.ts';
 import { costLines, sayChange, sayPoints } from './costs.ts';
 
 interface Props {
   readonly rig: Rig;
   readonly made: Whole;
-  readonly onToDo: () => void;
-  readonly onSo: () => void;
+  readonly onVerb: (verb: Verb) => void;
   readonly onDrop: () => void;
-  readonly onBridge: (bridge: Bridge, verb: 'to-do' | 'so') => void;
+  readonly onBridge: (bridge: Bridge, verb: Verb) => void;
 }
 
 /** What would make it so: each change with what it is for, what no setting brings, and the two verbs. */
-export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
+export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
   const { changes, costs, second, left, proved, evaluations, bridges, clashes } = made;
   const lines = costLines(rig, costs);
   return (
-    <section aria-label="Make it so" style={{ margin: '12px 0' }}>
+    <section aria-label={say.suggestedSettings()} style={{ margin: '12px 0' }}>
       <h2 style={{ marginTop: 0 }}>
-        {changes.length === 0 ? 'No setting to change' : `${count(changes.length, 'setting')} make it so`}
+        {changes.length === 0 ? say.noSettingToChange() : say.settingWouldDoIt({ setting: changes.length })}
       </h2>
       {changes.length > 0 && (
         <table className="table tight">
@@ -31,7 +31,7 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
               <tr key={`${change.deviceId}.${change.settingId}`}>
                 <td>{sayChange(rig, change)}</td>
                 <td className="quiet">
-                  {change.againstHowl ? 'so that nothing howls' : change.mends.map((w) => sayWrong(rig, w)).join('; ')}
+                  {change.againstHowl ? say.soThatNothingFeeds() : change.mends.map((w) => sayWrong(rig, w)).join('; ')}
                 </td>
               </tr>
             ))}
@@ -41,8 +41,11 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
       {lines.length > 0 && (
         <details>
           <summary className="small">
-            Cost: {sayPoints(costs)} points (1 for each setting changed),{' '}
-            {proved ? 'the lowest of all' : 'the lowest found'}. Show {count(lines.length, 'reason')}.
+            {say.costPointsPerSetting({
+              costs: sayPoints(costs),
+              found: proved ? say.lowestOfAll() : say.lowestFound(),
+              reason: lines.length,
+            })}
           </summary>
           <ul className="small quiet">
             {lines.map(({ text, points }) => (
@@ -55,7 +58,7 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
       )}
       {second && (
         <details>
-          <summary className="small">Show the second best: {sayPoints(second.costs)} points.</summary>
+          <summary className="small">{say.showSecondBestPoints({ costs: sayPoints(second.costs) })}</summary>
           <ul className="small quiet">
             {second.changes.map((change) => (
               <li key={`${change.deviceId}.${change.settingId}`}>{sayChange(rig, change)}</li>
@@ -85,8 +88,7 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
                 .map((b) => (
                   <span key={b.cables.map((c) => c.id).join()} className="row" style={{ marginTop: 4 }}>
                     <span>{sayBridge(rig, b)}</span>
-                    <Button onClick={() => onBridge(b, 'to-do')}>To do at the desk</Button>
-                    <Button onClick={() => onBridge(b, 'so')}>It is so already</Button>
+                    <TwoVerbs of={sayBridge(rig, b)} onVerb={(verb) => onBridge(b, verb)} />
                   </span>
                 ))}
             </li>
@@ -94,25 +96,12 @@ export function Proposal({ rig, made, onToDo, onSo, onDrop, onBridge }: Props) {
         </ul>
       )}
       <p className="small quiet">
-        {changes.length > 0 &&
-          (proved
-            ? 'No set of as few settings costs less: all were tried. '
-            : 'Another set may cost less: not all were tried. ')}
-        {count(evaluations, 'rig')} looked at. The table shows what would be heard. Levels down before you turn
-        anything.
+        {changes.length > 0 && `${proved ? say.noSmallerSet() : say.aSmallerSetMayExist()} `}
+        {say.rigsTried({ count: evaluations })}
       </p>
       <p className="row" style={{ marginTop: 6 }}>
-        {changes.length > 0 && (
-          <>
-            <Button variant="solid" onClick={onToDo}>
-              To do at the desk <kbd>d</kbd>
-            </Button>
-            <Button onClick={onSo}>They are so already</Button>
-          </>
-        )}
-        <Button onClick={onDrop}>
-          Drop it <kbd>Esc</kbd>
-        </Button>
+        {changes.length > 0 && <TwoVerbs isKeyed onVerb={onVerb} />}
+        <Button onClick={onDrop}>{rich(common.discardKeyed, {})}</Button>
       </p>
     </section>
   );
@@ -124,16 +113,16 @@ const names = (rig: Rig, { sourceId, listenerId }: Wrong) => ({
 });
 
 const WHY: Record<Wrong['word'], string> = {
-  missing: 'comes to',
-  unwanted: 'is kept from',
-  twice: 'comes once to',
-  'not-alone': 'is alone at',
-  'too-loud': 'is quiet enough at',
-  'too-quiet': 'is loud enough at',
+  missing: say.reaches(),
+  unwanted: say.noLongerReaches(),
+  twice: say.reachesOnlyOnce(),
+  'not-alone': say.isAloneAt(),
+  'too-loud': say.isQuietEnoughAt(),
+  'too-quiet': say.isLoudEnoughAt(),
 };
 function sayWrong(rig: Rig, wrong: Wrong): string {
   const { source, listener } = names(rig, wrong);
-  return `${source} ${WHY[wrong.word]} ${listener}`;
+  return say.whyChanged({ source, what: WHY[wrong.word], listener });
 }
 
 type Pair = Pick<Wrong, 'sourceId' | 'listenerId'>;
@@ -143,27 +132,38 @@ const isSame = (a: Pair, b: Pair): boolean => a.sourceId === b.sourceId && a.lis
 function sayBridge(rig: Rig, { box, cables, parts, changes, priceEur }: Bridge): string {
   const types = findTypes(rig);
   const end = (ref: (typeof cables)[number]['from']) =>
-    ref.deviceId === box?.deviceId ? 'it' : `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;
-  const ways = cables.map((c) => `${end(c.from)} to ${end(c.to)}`).join('; ');
-  const price = priceEur[1] > 0 ? `, ${priceEur[0].toFixed(0)} to ${priceEur[1].toFixed(0)} €` : '';
+    ref.deviceId === box?.deviceId
+      ? say.theNewDevice()
+      : `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;
+  const ways = cables.map((c) => say.to({ from: end(c.from), to: end(c.to) })).join('; ');
+  const price = priceEur[1] > 0 ? say.priceRange({ n0: priceEur[0].toFixed(0), n02: priceEur[1].toFixed(0) }) : '';
   const taken = parts.length > 0 ? ` (${parts.join(', ')})` : '';
-  const then = changes.map((c) => sayChange(rig, c)).join('; ');
-  return `${box ? `Put in ${box.name}: ` : 'Join '}${ways}${taken}${price}${then && `; then ${then}`}.`;
+  const changed = changes.map((c) => sayChange(rig, c)).join('; ');
+  return `${box ? say.addDevice({ box: box.name }) : say.connectOnly()}${ways}${taken}${price}${changed && say.thenConnect({ changed })}.`;
 }
 
 function sayLeft(rig: Rig, left: Left, clashes: readonly Clash[]): string {
   const { source, listener } = names(rig, left);
   const { stop } = left;
   if (stop?.kind === 'no-way' && stop.breaks.length > 0)
-    return `${source} cannot come to ${listener} by any setting: ${stop.breaks.map((b) => sayBreak(rig, b)).join(', then ')}.`;
+    return say.noSettingGetsTo({
+      source,
+      listener,
+      breaks: stop.breaks.map((b) => sayBreak(rig, b)).join(say.thenNext()),
+    });
   if (stop?.kind === 'no-way')
-    return `${source} cannot come to ${listener} by any setting: it comes as far as ${stop.reaches.map((id) => deviceName(rig, id)).join(', ')}, and ${listener} is fed by ${stop.fedBy.map((id) => deviceName(rig, id)).join(', ') || 'nothing'}. A lead is missing between.`;
-  if (left.word === 'not-alone') return `${source} shares ${listener} with other sources: no setting keeps them apart.`;
+    return say.noSettingGetsToSignal({
+      source,
+      listener,
+      join: stop.reaches.map((id) => deviceName(rig, id)).join(', '),
+      nothing: stop.fedBy.map((id) => deviceName(rig, id)).join(', ') || 'nothing',
+    });
+  if (left.word === 'not-alone') return say.sharesWithOtherSources({ source, listener });
   if (left.word === 'too-loud' || left.word === 'too-quiet')
-    return `${source} is ${left.word === 'too-loud' ? 'too loud' : 'too quiet'} at ${listener}: no level on its way brings it there without moving others.`;
+    return say.isAtAndNo({ source, quiet: left.word === 'too-loud' ? say.tooLoud() : say.tooQuiet(), listener });
   const [clash] = clashes;
-  if (!clash) return `No way was found for ${source} at ${listener} that breaks nothing else.`;
+  if (!clash) return say.foundNoWayTo({ source, listener });
   const wish = names(rig, { ...left, ...clash.with });
-  const want = rig.plan.find((c) => isSame(c, clash.with))?.want === 'must-not' ? 'is kept from' : 'comes to';
-  return `${source} at ${listener} clashes with another wish: that ${wish.source} ${want} ${wish.listener}. Both go by the same way here. A way of its own for one of them frees them: a send, a second device, or a virtual cable.`;
+  const want = rig.plan.find((c) => isSame(c, clash.with))?.want === 'must-not' ? say.mustNotReach() : say.mustReach();
+  return say.conflictsWithAnother({ source, listener, source2: wish.source, want, listener2: wish.listener });
 }

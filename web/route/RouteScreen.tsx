@@ -6,8 +6,9 @@ import { alreadySo, applyEdit, type LeadChange, type PlanCell, type Rig, toDoAtD
 import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { useListenKey } from '#web/listen/index.ts';
 import { MomentNote } from '#web/moment/index.ts';
-import { Choice, count, type Place, Term, useKey, useKeyHint, wantOf } from '#web/parts/index.ts';
+import { Choice, type Place, rich, useKey, useKeyHint, type Verb, wantOf } from '#web/parts/index.ts';
 import { applyHere, selectScene, useAppDispatch, useAppSelector, useSettledFindings } from '#web/store/index.ts';
+import { plan, route as say } from '#words/index.ts';
 import { cellsOf, isWrong, wrongOnly } from './cells.ts';
 import { HearingTable } from './HearingTable.tsx';
 import { Insides } from './Insides.tsx';
@@ -82,57 +83,54 @@ function Routes({ rig, evaluation, findings }: Props) {
         const { underVoiceDb: _before, ...rest } = known;
         return db === undefined ? rest : { ...rest, underVoiceDb: db };
       },
-      db === undefined ? 'any level' : `${db} dB under the main voice`,
+      db === undefined ? say.anyLevel() : say.dbBelowMainVoiceOf({ db }),
     );
-  useKey('m', 'It must be heard there', () => want('must'), cell !== undefined);
-  useKey('x', 'It must not be heard there', () => want('must-not'), cell !== undefined);
-  useKey('o', 'It may be heard there', () => want('may'), cell !== undefined);
-  useKey('backspace', 'Nothing is said of it', () => want(null), cell !== undefined);
-  useKey('e', 'Mark it: which mute takes exactly these', mark, cell !== undefined);
-  useKey('w', 'Only what is wrong, or everything', () => setShown(shown === 'all' ? 'wrong' : 'all'));
-  const carryOut = (verb: 'to-do' | 'so') => {
+  useKey('m', say.itMustArriveThere(), () => want('must'), cell !== undefined);
+  useKey('x', say.itMustNotArrive(), () => want('must-not'), cell !== undefined);
+  useKey('o', say.itMayArriveThere(), () => want('may'), cell !== undefined);
+  useKey('backspace', say.noRequirement(), () => want(null), cell !== undefined);
+  useKey('e', say.markItFindMute(), mark, cell !== undefined);
+  useKey('w', say.showOnlyWhatsWrong(), () => setShown(shown === 'all' ? 'wrong' : 'all'));
+  const carryOut = (verb: Verb) => {
     if (!made || made.changes.length === 0) return;
     const { changes } = made;
-    const edit = verb === 'so' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
-    dispatch(applyHere(edit, `Make it so: ${count(changes.length, 'setting')}`, 'solver'));
+    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    dispatch(applyHere(edit, say.suggestedSetting({ setting: changes.length }), 'solver'));
   };
-  const build = ({ box, cables, changes, pair }: Bridge, verb: 'to-do' | 'so') => {
+  const build = ({ box, cables, changes, pair }: Bridge, verb: Verb) => {
     if (!made) return;
     const { changes: before } = made;
     const all = [...cables.map((cable): LeadChange => ({ cableId: cable.id, cable })), ...before, ...changes];
     const now = new Date().toISOString();
-    const done = verb === 'so' ? alreadySo(rig, all) : toDoAtDesk(rig, all, now, box?.deviceId);
-    const to = rig.listeners.find((l) => l.id === pair.listenerId)?.name;
-    dispatch(applyHere({ kind: 'batch', edits: [...(box ? [box.edit] : []), done] }, `A way to ${to}`, 'solver'));
+    const done = verb === 'done' ? alreadySo(rig, all) : toDoAtDesk(rig, all, now, box?.deviceId);
+    const to = rig.listeners.find((l) => l.id === pair.listenerId)?.name ?? pair.listenerId;
+    dispatch(applyHere({ kind: 'batch', edits: [...(box ? [box.edit] : []), done] }, say.pathTo({ to }), 'solver'));
   };
-  useKey('s', 'Make it so: the fewest settings', begin, search.at !== 'busy' && cell !== undefined);
-  useKey('d', 'To do at the desk, what is proposed', () => carryOut('to-do'), made !== null);
-  useKey('escape', 'Stop the search, or drop what is proposed', drop, search.at !== 'idle');
-  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', 'In the table: from cell to cell');
+  useKey('s', say.suggestSettingsFewestThat(), begin, search.at !== 'busy' && cell !== undefined);
+  useKey('escape', say.cancelSearchOrDiscard(), drop, search.at !== 'idle');
+  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', say.inTableFromCell());
   const voice = rig.sources.find((s) => s.id === mainVoiceOf(rig));
   const wrongs = cells.flat().filter(isWrong).length;
   return (
     <main className={`frame-page ${cell ? 'with-card' : ''}`}>
       <div className="page">
         <div className="spread">
-          <h1>Who hears what</h1>
+          <h1>{say.whoGetsWhat()}</h1>
           <span className="row">
             <Choice
-              label="Shown"
+              label={say.shown()}
               value={shown}
               options={[
                 ['all', 'everything'],
-                ['wrong', `only what is wrong (${wrongs})`],
+                ['wrong', say.onlyWhatsWrong({ wrongs })],
               ]}
               onChange={(s) => setShown(s as 'all' | 'wrong')}
             />
             {search.at === 'busy' ? (
-              <Button onClick={drop}>
-                Searching; stop <kbd>Esc</kbd>
-              </Button>
+              <Button onClick={drop}>{rich(say.stopSearching, {})}</Button>
             ) : (
               <Button variant="solid" disabled={!cell} onClick={begin}>
-                Make it so <kbd>s</kbd>
+                {rich(say.suggestSettingsS, {})}
               </Button>
             )}
           </span>
@@ -140,23 +138,15 @@ function Routes({ rig, evaluation, findings }: Props) {
         <MomentNote edits="into-the-moment" />
         <div aria-live="polite">
           {search.at === 'failed' && <p className="fix">{search.why}</p>}
-          {made && (
-            <Proposal
-              rig={rig}
-              made={made}
-              onToDo={() => carryOut('to-do')}
-              onSo={() => carryOut('so')}
-              onDrop={drop}
-              onBridge={build}
-            />
-          )}
+          {made && <Proposal rig={rig} made={made} onVerb={carryOut} onDrop={drop} onBridge={build} />}
         </div>
         {cell ? (
           <>
             <p className="quiet">
-              <Term id="hearing-plan">Wanted</Term>: ● must, × must not, ○ may.{' '}
-              {voice ? `Levels are told against ${voice.name}.` : 'There is no voice to tell levels against.'}{' '}
-              {shown === 'wrong' && wrongs === 0 && 'Nothing is wrong: everything is shown.'}
+              {rich(say.requiredKey, {
+                against: voice ? plan.relativeTo({ voice: voice.name }) : plan.noVoice(),
+                shown: shown === 'wrong' && wrongs === 0 ? say.nothingWrong() : '',
+              })}
             </p>
             {rig.plan.length === 0 && <ProposedPlan rig={rig} />}
             <HearingTable
@@ -172,9 +162,7 @@ function Routes({ rig, evaluation, findings }: Props) {
             {!made && <MuteFinder rig={rig} evaluation={evaluation} marked={marked} onClear={() => setMarked([])} />}
           </>
         ) : (
-          <p className="quiet">
-            Nothing sounds here yet, or nobody listens. Add boxes in Wire: sources and listeners come with them.
-          </p>
+          <p className="quiet">{say.noSourcesOrDestinations()}</p>
         )}
       </div>
       {onCard && (
@@ -188,20 +176,15 @@ function Routes({ rig, evaluation, findings }: Props) {
 function ProposedPlan({ rig }: { rig: Rig }) {
   const dispatch = useAppDispatch();
   const proposed = useMemo(() => proposePlan(rig), [rig]);
-  const take = () => dispatch(applyHere(planEdit(proposed), `Plan as proposed: ${count(proposed.length, 'want')}`));
-  useKey('p', 'Take the plan that is proposed', take, proposed.length > 0);
+  const take = () => dispatch(applyHere(planEdit(proposed), say.planStep({ want: proposed.length })));
+  useKey('p', say.takePlanKey(), take, proposed.length > 0);
   if (proposed.length === 0) return null;
   const reasons = [...new Set(proposed.map((p) => p.why))];
   return (
-    <section aria-label="Proposed plan" style={{ margin: '10px 0' }}>
-      <p>
-        Nothing is said yet of what is wanted. From what sounds and who listens here, {count(proposed.length, 'want')}{' '}
-        follow: {reasons.join('; ')}. Each is changed by one key afterwards.
-      </p>
+    <section aria-label={say.suggestedPlan()} style={{ margin: '10px 0' }}>
+      <p>{say.noRequirementsYetBased({ want: proposed.length, join: reasons.join('; ') })}</p>
       <p style={{ marginTop: 6 }}>
-        <Button onClick={take}>
-          Take this plan <kbd>p</kbd>
-        </Button>
+        <Button onClick={take}>{rich(say.applyThisPlanP, {})}</Button>
       </p>
     </section>
   );

@@ -26,6 +26,7 @@ import {
 import { deviceName, type Evaluation, SCALE_UNITS } from '#core/signal/index.ts';
 import { formatNumber, SourceLetter, Term } from '#web/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { common, route as say } from '#words/index.ts';
 
 /**
  * The sound devices of a computer, as its programs see them: names worth reading, which is the default, what is hidden or
@@ -52,17 +53,17 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
   return (
     <>
       <h2>
-        <Term id="sound-device">Its sound devices</Term>
+        <Term id="sound-device">{say.audioDevices()}</Term>
       </h2>
-      <table className="table tight" aria-label="Sound devices">
+      <table className="table tight" aria-label={say.audioDevices()}>
         <thead>
           <tr>
-            <th>Called</th>
-            <th>Is</th>
-            <th>Comes there now</th>
-            <th>Used by</th>
+            <th>{say.name()}</th>
+            <th>{say.type()}</th>
+            <th>{say.signalNow()}</th>
+            <th>{say.usedBy()}</th>
             <th>
-              <span className="visually-hidden">Default, shown, enabled</span>
+              <span className="visually-hidden">{say.defaultShownEnabled()}</span>
             </th>
           </tr>
         </thead>
@@ -83,7 +84,7 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
       </table>
       {ends.some(isIdle) && (
         <Button size="xs" variant="plain" aria-pressed={all} onClick={() => setAll(!all)}>
-          {all ? 'Only those in use' : `${ends.filter(isIdle).length} more, with nothing plugged in`}
+          {all ? say.onlyThoseInUse() : say.moreWithNothingConnected({ length: ends.filter(isIdle).length })}
         </Button>
       )}
     </>
@@ -120,19 +121,19 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
   const name = end.name ?? own;
   const [text, setText] = useState(name);
   useEffect(() => setText(name), [name]);
-  const say = (next: EndSaid, says: string) =>
+  const edit = (next: EndSaid, says: string) =>
     onEdit(withEnd(device, port.id, next), `${device.name}, ${port.name}: ${says}`);
   const settle = () => {
     const next = text.trim();
     const { name: _before, ...rest } = end;
     if (next === '' || next === own) {
       setText(own);
-      if (end.name) say(rest, 'its own name again');
-    } else if (next !== name) say({ ...rest, name: next.slice(0, 120) }, `called ${next}`);
+      if (end.name) edit(rest, say.ownNameAgain());
+    } else if (next !== name) edit({ ...rest, name: next.slice(0, 120) }, say.renamedDevice({ next }));
   };
   const flag = (key: 'hidden' | 'disabled', says: readonly [string, string]) => {
     const { [key]: now, ...rest } = end;
-    say(now ? rest : { ...rest, [key]: true }, now ? says[1] : says[0]);
+    edit(now ? rest : { ...rest, [key]: true }, now ? says[1] : says[0]);
   };
   const isInput = port.direction === 'out';
   return (
@@ -141,7 +142,7 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
         <Input
           size="xs"
           width="150px"
-          aria-label={`Name of ${isInput ? 'input' : 'output'} ${own}`}
+          aria-label={say.nameOfEnd({ output: isInput ? say.inputWord() : say.outputWord(), own })}
           maxLength={120}
           value={text}
           onChange={(e) => setText(e.target.value)}
@@ -152,7 +153,7 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
         />
       </td>
       <td className="quiet small" style={{ whiteSpace: 'nowrap' }}>
-        {isInput ? 'input' : 'output'}
+        {isInput ? say.inputWord() : say.outputWord()}
       </td>
       <td>
         <ComesThere rig={rig} evaluation={evaluation} at={at} />
@@ -171,14 +172,18 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
             onClick={() =>
               onEdit(
                 end.preferred ? unsetDefault(rig, at) : makeDefault(rig, computerId, at),
-                `${deviceName(rig, computerId)}, default ${isInput ? 'input' : 'output'}: ${end.preferred ? 'not said' : name}`,
+                say.defaultStep({
+                  computerId: deviceName(rig, computerId),
+                  output: isInput ? say.inputWord() : say.outputWord(),
+                  name: end.preferred ? say.notSet() : name,
+                }),
               )
             }
           >
-            {end.preferred ? 'default' : 'not the default'}
+            {end.preferred ? say.defaultWord() : say.notDefault()}
           </Button>
           <Button size="xs" aria-pressed={end.hidden ?? false} onClick={() => flag('hidden', ['hidden', 'shown'])}>
-            {end.hidden ? 'hidden' : 'shown'}
+            {end.hidden ? say.hidden() : say.shownWord()}
           </Button>
           <Button
             size="xs"
@@ -186,7 +191,7 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
             variant={end.disabled ? 'solid' : 'outline'}
             onClick={() => flag('disabled', ['disabled', 'enabled'])}
           >
-            {end.disabled ? 'disabled' : 'enabled'}
+            {end.disabled ? say.disabled() : say.enabled()}
           </Button>
         </span>
       </td>
@@ -214,15 +219,15 @@ function UsedBy({ rig, cable, at, onEdit }: UsedByProps) {
         size="xs"
         aria-pressed={follows}
         variant={follows ? 'solid' : 'outline'}
-        aria-label={`${name} follows the default`}
+        aria-label={say.followsDefault({ name })}
         onClick={() =>
           onEdit(
             relinked(follows ? choosing(rig, cable, at) : followingDefault(rig, cable)),
-            follows ? `${name}: chosen in the program` : `${name}: follows the default`,
+            follows ? say.setInApp({ name }) : say.followsDefaultOf({ name }),
           )
         }
       >
-        {follows ? 'follows the default' : 'chosen there'}
+        {follows ? say.followsDefaultWord() : say.setInAppWord()}
       </Button>
     </div>
   );
@@ -234,7 +239,7 @@ function ComesThere({ rig, evaluation, at }: { rig: Rig; evaluation: Evaluation;
   const nodes = graph.nodesOf(at);
   const here = nodes.flatMap((n) => arrivals[n]!);
   const sources = rig.sources.filter((_, i) => here.some((a) => a.sourceIndex === i));
-  if (sources.length === 0) return <span className="quiet small">nothing</span>;
+  if (sources.length === 0) return <span className="quiet small">{common.nothing()}</span>;
   const scale = nodes[0] === undefined ? 'dbfs' : graph.nodes[nodes[0]]!.scale;
   return (
     <span className="row" style={{ gap: 4 }}>

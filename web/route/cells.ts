@@ -1,5 +1,6 @@
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation, Pair, State } from '#core/signal/index.ts';
+import { route as say } from '#words/index.ts';
 
 /** One source at one listener, as the table tells it. */
 export interface Cell {
@@ -12,16 +13,16 @@ const WORDS: Record<Pair['verdict']['word'], string> = {
   'in-time': 'heard',
   late: 'late',
   early: 'early',
-  'perhaps-late': 'possibly late',
-  'perhaps-early': 'possibly early',
-  'perhaps-either': 'possibly late or early',
+  'perhaps-late': say.possiblyLate(),
+  'perhaps-early': say.possiblyEarly(),
+  'perhaps-either': say.possiblyLateOrEarly(),
   twice: 'twice',
-  'too-loud': 'too loud',
-  'too-quiet': 'too quiet',
-  'not-alone': 'not alone',
-  'once-done': 'once it is done',
+  'too-loud': say.tooLoud(),
+  'too-quiet': say.tooQuiet(),
+  'not-alone': say.notAlone(),
+  'once-done': say.onceDone(),
   missing: 'missing',
-  unwanted: 'not wanted',
+  unwanted: say.shouldNotArrive(),
   'no-picture': 'heard',
   'not-heard': '',
 };
@@ -60,7 +61,7 @@ function stateOf({ want, verdict, ways }: Pair): State {
 }
 
 const wordOf = ({ want, verdict }: Pair): string =>
-  verdict.word === 'not-heard' && want === 'must-not' ? 'kept out' : WORDS[verdict.word];
+  verdict.word === 'not-heard' && want === 'must-not' ? say.keptOut() : WORDS[verdict.word];
 
 export const isWrong = ({ state }: Cell): boolean => state === 'stop' || state === 'fix' || state === 'watch';
 

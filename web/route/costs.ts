@@ -1,7 +1,8 @@
 import { findSetting, findTypes, type Rig, type SettingChange, sayValue } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { type Cost, type CostKind, totalOf } from '#core/solve/index.ts';
-import { count, formatNumber } from '#web/parts/index.ts';
+import { formatNumber } from '#web/parts/index.ts';
+import { route as say } from '#words/index.ts';
 
 /** 'Mixer, Strip 1, send 2: off' */
 export function sayChange(rig: Rig, { deviceId, settingId, value }: SettingChange): string {
@@ -11,23 +12,23 @@ export function sayChange(rig: Rig, { deviceId, settingId, value }: SettingChang
 
 /** What is worse for whom. */
 const WORSE: Partial<Record<CostKind, (by: number) => string>> = {
-  lost: () => 'not heard any more',
-  added: () => 'heard now, though nobody asked for it',
-  conversions: (by) => `${count(by, 'more converter')}`,
-  noise: (by) => `${formatNumber(by)} dB nearer to the noise`,
-  sync: (by) => `${formatNumber(by)} ms further out of sync`,
-  level: (by) => `${formatNumber(Math.abs(by))} dB ${by < 0 ? 'quieter' : 'louder'}`,
-  fader: () => 'no fader of its own any more',
-  clips: () => 'its peaks clip',
-  louder: (by) => `${formatNumber(by)} dB louder in somebody’s ears`,
+  lost: () => say.noLongerReceived(),
+  added: () => say.nowReceivedThoughNothing(),
+  conversions: (by) => say.moreConverters({ count: by }),
+  noise: (by) => say.dbCloserToNoise({ by: formatNumber(by) }),
+  sync: (by) => say.msFurtherOutSync({ by: formatNumber(by) }),
+  level: (by) => say.db({ by: formatNumber(Math.abs(by)), louder: by < 0 ? say.quieter() : say.louder() }),
+  fader: () => say.noFaderItsOwn(),
+  clips: () => say.itsPeaksClip(),
+  louder: (by) => say.dbLouderInSomeones({ by: formatNumber(by) }),
 };
 /** What is against a setting itself. */
 const AGAINST: Partial<Record<CostKind, string>> = {
-  down: 'a level all the way down forgets where it stood',
-  worn: 'a button on what somebody wears is pressed in passing',
-  'far-side': 'somebody at the far end has to do it',
-  keying: 'it is held while one speaks and does not stay',
-  moment: 'it is set otherwise in another moment',
+  down: say.levelTurnedAllWay(),
+  worn: say.buttonOnSomethingWorn(),
+  'far-side': say.someoneAtFarEnd(),
+  keying: say.itsHeldWhileTalking(),
+  moment: say.itsSetDifferentlyIn(),
 };
 
 export interface CostLine {
@@ -44,11 +45,11 @@ export function costLines(rig: Rig, costs: readonly Cost[]): CostLine[] {
       const worse = WORSE[kind];
       if (pair && worse) {
         const [source, listener] = [name(rig.sources, pair.sourceId), name(rig.listeners, pair.listenerId)];
-        return [{ points, text: `${source} at ${listener}: ${worse(by)}` }];
+        return [{ points, text: say.atDestination({ source, listener, by: worse(by) }) }];
       }
       const against = AGAINST[kind];
       if (setting && against) return [{ points, text: `${sayChange(rig, setting)}: ${against}` }];
-      return kind === 'rings' ? [{ points, text: 'A loop begins to ring' }] : [];
+      return kind === 'rings' ? [{ points, text: say.feedbackLoopStartsTo() }] : [];
     })
     .sort((a, b) => b.points - a.points);
 }

@@ -6,6 +6,7 @@ import { atMoment, findDevice } from '#core/rig/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { applyStep, lookedAt, selectRig } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { common, route as say } from '#words/index.ts';
 import { RouteScreen } from './index.ts';
 
 beforeEach(() => stubServer(noServer));
@@ -16,25 +17,25 @@ function open() {
   const setting = (deviceId: string, id: string) => findDevice(now(), deviceId)!.settings[id];
   return { user: userEvent.setup(), store, now, setting };
 }
-const inside = () => within(screen.getByRole('region', { name: 'Inside the boxes' }));
+const inside = () => within(screen.getByRole('region', { name: say.insideDevices() }));
 
 describe('the inside of a box', () => {
   it('shows what passes, and which control shuts what does not; a change is heard in the table at once', async () => {
     const { user, setting } = open();
-    await user.selectOptions(inside().getByLabelText('Box'), 'mixer');
-    expect(inside().getByText('shut: Strip 1, send 1')).toBeTruthy();
-    expect(screen.getByRole('gridcell', { name: /^Wren, voice at Room: not heard/ })).toBeTruthy();
+    await user.selectOptions(inside().getByLabelText(common.device()), 'mixer');
+    expect(inside().getByText('muted: Strip 1, send 1')).toBeTruthy();
+    expect(screen.getByRole('gridcell', { name: /^Wren, voice at Room: not received/ })).toBeTruthy();
     const send = inside().getByLabelText('Mixer, Strip 1, send 1, dB');
     await user.clear(send);
     await user.type(send, '-3,2{Enter}');
     expect(setting('mixer', 'strip-1-send-1')).toEqual({ value: -3, known: 'seen' });
-    expect(inside().queryByText('shut: Strip 1, send 1')).toBeNull();
+    expect(inside().queryByText('muted: Strip 1, send 1')).toBeNull();
     expect(screen.getByRole('gridcell', { name: /^Wren, voice at Room: heard/ })).toBeTruthy();
   });
   it('sets mutes and switches with one press; as so already, or to be done at the desk', async () => {
     const { user, now, setting } = open();
-    await user.selectOptions(inside().getByLabelText('Box'), 'mixer');
-    await user.selectOptions(inside().getByLabelText('What I change'), 'to-do');
+    await user.selectOptions(inside().getByLabelText(common.device()), 'mixer');
+    await user.selectOptions(inside().getByLabelText(say.myChangesAre()), 'to-do');
     await user.click(inside().getByRole('button', { name: 'Mixer, Strip 1, mute' }));
     expect(setting('mixer', 'strip-1-mute')).toEqual({ value: true, known: 'assumed' });
     expect(now().tasks.map((t) => t.id)).toContain('mixer.strip-1-mute');
@@ -43,7 +44,7 @@ describe('the inside of a box', () => {
   });
   it('refuses what the control cannot do, and turns a level off by its word', async () => {
     const { user, setting } = open();
-    await user.selectOptions(inside().getByLabelText('Box'), 'mixer');
+    await user.selectOptions(inside().getByLabelText(common.device()), 'mixer');
     const gain = inside().getByLabelText('Mixer, Strip 1, gain, dB');
     await user.clear(gain);
     await user.type(gain, '99');
@@ -60,7 +61,7 @@ describe('the inside of a box', () => {
     const moment = { id: 'break', name: 'Break', settings: [], plan: [] };
     store.dispatch(applyStep({ kind: 'add-moment', moment }, 'Break'));
     store.dispatch(lookedAt('break'));
-    await user.selectOptions(await inside().findByLabelText('Box'), 'mixer');
+    await user.selectOptions(await inside().findByLabelText(common.device()), 'mixer');
     await user.click(inside().getByRole('button', { name: 'Mixer, Strip 1, mute' }));
     expect(setting('mixer', 'strip-1-mute')).toBeUndefined();
     expect(findDevice(atMoment(now(), 'break'), 'mixer')!.settings['strip-1-mute']!.value).toBe(true);
@@ -75,21 +76,21 @@ describe('mutes', () => {
     // Each is tried in turn; that takes a moment.
     await screen.findByRole('region', { name: 'Mutes' }, { timeout: 5000 });
     await user.selectOptions(mutes().getByLabelText('Mute'), 'mixer.strip-7-8-mute');
-    expect(mutes().getByText(/^Ambrose, jingles from Stream, .*Ilse’s ears$/)).toBeTruthy();
-    expect(mutes().getByText(/Mark pairs in the table/)).toBeTruthy();
+    expect(mutes().getByText(/^“Ambrose, jingles” at Stream, .*Ilse’s ears$/)).toBeTruthy();
+    expect(mutes().getByText(/to find the one mute that silences exactly/)).toBeTruthy();
     const wren = (listener: string) =>
       screen.getByRole('gridcell', { name: new RegExp(`^Couch voices at ${listener}`) });
     await user.click(wren('Track 3, couch'));
     await user.keyboard('e');
     expect(wren('Track 3, couch').getAttribute('aria-label')).toMatch(/marked$/);
     // The camera's own, the input's, and that of the track.
-    const exact = await mutes().findAllByText('takes exactly these');
+    const exact = await mutes().findAllByText(say.silencesExactlyThese());
     expect(exact).toHaveLength(3);
     const last = exact.at(-1)!.closest<HTMLElement>('.row')!;
-    await user.click(within(last).getByRole('button', { name: 'Press it' }));
+    await user.click(within(last).getByRole('button', { name: /^Already done: / }));
     expect(setting('capture-program', 'in-2-not-on-3')).toEqual({ value: true, known: 'seen' });
     await user.keyboard('e');
-    expect(mutes().getByText(/Mark pairs in the table/)).toBeTruthy();
+    expect(mutes().getByText(/to find the one mute that silences exactly/)).toBeTruthy();
   });
 });
 
@@ -97,8 +98,8 @@ describe('the sound devices of a computer', () => {
   it('are named, hidden and preferred; what comes there now is told', async () => {
     const { user, now } = open();
     const computer = () => now().devices.find((d) => d.id === 'desk-computer')!;
-    await user.selectOptions(inside().getByLabelText('Box'), 'desk-computer');
-    const devices = within(inside().getByRole('table', { name: 'Sound devices' }));
+    await user.selectOptions(inside().getByLabelText(common.device()), 'desk-computer');
+    const devices = within(inside().getByRole('table', { name: say.audioDevices() }));
     const name = devices.getAllByLabelText(/^Name of /)[0]!;
     await user.clear(name);
     await user.type(name, 'Console in{Enter}');
@@ -118,8 +119,8 @@ describe('the sound devices of a computer', () => {
     expect(devices.getAllByTitle('Couch game')).toHaveLength(games);
     // A program that follows the default goes where that goes, and is found at its new place.
     const played = () => now().cables.find((c) => c.id === 'mixer-return-out')!;
-    await user.click(inside().getByRole('button', { name: /more, with nothing plugged in$/ }));
-    const other = devices.getByLabelText(/^Name of output played to USB 1$/).closest('tr')!;
+    await user.click(inside().getByRole('button', { name: /more, with nothing connected/ }));
+    const other = devices.getByLabelText(/^Name of output “played to USB 1”$/).closest('tr')!;
     const outputs = within(other);
     await user.click(
       devices
@@ -130,7 +131,7 @@ describe('the sound devices of a computer', () => {
     expect(played()).toMatchObject({ follows: 'default', to: { portId: 'to-usb-3' } });
     await user.click(outputs.getByRole('button', { name: 'not the default' }));
     expect(played()).toMatchObject({ follows: 'default', to: { portId: 'to-usb-1' } });
-    await user.click(outputs.getByRole('button', { name: /^Sound system, .* follows the default$/ }));
+    await user.click(outputs.getByRole('button', { name: /^“Sound system, .*” follows the default$/ }));
     expect(played().follows).toBeUndefined();
     await user.click(outputs.getByRole('button', { name: 'default' }));
     await user.click(devices.getByRole('button', { name: 'hidden' }));

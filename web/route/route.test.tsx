@@ -8,6 +8,7 @@ import { sayUnder } from '#web/parts/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig, undoStep } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { route as say } from '#words/index.ts';
 import { cellsOf, isWrong, wrongOnly } from './cells.ts';
 import { RouteScreen } from './index.ts';
 import { stepsOf } from './steps.ts';
@@ -33,8 +34,8 @@ describe('cells', () => {
     for (const { pair, state, word } of cells.flat()) {
       if (pair.ways.length === 0) {
         expect(state).toBe({ must: 'stop', 'must-not': 'good', may: 'none' }[pair.want ?? 'may']);
-        expect(word).toBe({ must: 'missing', 'must-not': 'kept out', may: '' }[pair.want ?? 'may']);
-      } else if (pair.want === 'must-not') expect([state, word]).toEqual(['fix', 'not wanted']);
+        expect(word).toBe({ must: 'missing', 'must-not': say.keptOut(), may: '' }[pair.want ?? 'may']);
+      } else if (pair.want === 'must-not') expect([state, word]).toEqual(['fix', say.shouldNotArrive()]);
       else if (pair.want === null && pair.verdict.state === 'none') expect(state).toBe('none');
     }
   });
@@ -75,12 +76,12 @@ describe('the table', () => {
     return { user: userEvent.setup(), store, wanted };
   };
   const at = (name: RegExp) => screen.getByRole('gridcell', { name });
-  const card = () => screen.getByRole('complementary', { name: 'Pair' });
+  const card = () => screen.getByRole('complementary', { name: say.sourceAndDestination() });
 
   it('is walked by arrow keys, and the card follows', async () => {
     const { user } = open();
     await user.click(at(/^Couch game at Stream: must; twice/));
-    expect(card().textContent).toMatch(/Couch game → Stream.*Way 1.*Game console.*Way 2/);
+    expect(card().textContent).toMatch(/Couch game → Stream.*Path 1.*Game console.*Path 2/);
     await user.keyboard('{ArrowDown}');
     expect(document.activeElement).toBe(at(/^Wren, voice at Stream/));
     expect(card().textContent).toMatch(/Wren, voice → Stream/);
@@ -92,7 +93,7 @@ describe('the table', () => {
     await user.click(at(/^Couch voices at Backup recorder: heard/));
     await user.keyboard('x');
     expect(wanted('couch', 'backup')).toBe('must-not');
-    expect(at(/^Couch voices at Backup recorder: must not; not wanted/)).toBeTruthy();
+    expect(at(/^Couch voices at Backup recorder: must not; should not arrive/)).toBeTruthy();
     await user.keyboard('o');
     expect(wanted('couch', 'backup')).toBe('may');
     await user.keyboard('{Backspace}');
@@ -105,10 +106,10 @@ describe('the table', () => {
   it('takes how far under the voice it is wanted, and says where it is not', async () => {
     const { user, store } = open();
     await user.click(at(/^Ambrose, jingles at Backup recorder: must; heard, 7 dB below/));
-    const field = screen.getByLabelText('Wanted under the main voice, dB');
+    const field = screen.getByLabelText(say.targetBelowMainVoice());
     await user.type(field, '14{Enter}');
     expect(at(/^Ambrose, jingles at Backup recorder: must; too loud/)).toBeTruthy();
-    expect(card().textContent).toMatch(/stands too high at Backup recorder: 7 dB under the main voice/);
+    expect(card().textContent).toMatch(/dB below the main voice/);
     await user.clear(field);
     await user.type(field, '6{Enter}');
     expect(at(/^Ambrose, jingles at Backup recorder: must; heard/)).toBeTruthy();
@@ -120,9 +121,9 @@ describe('the table', () => {
   it('tells which mute takes it, the one that takes least first', async () => {
     const { user } = open();
     await user.click(at(/^Ambrose, jingles at Backup recorder/));
-    const mutes = await screen.findByRole('region', { name: 'Mutes on the way' });
+    const mutes = await screen.findByRole('region', { name: say.mutesOnThisPath() });
     expect(within(mutes).getAllByRole('listitem')[0]!.textContent).toMatch(
-      /^Mixer, Strips 7 and 8, mute takes this, and Ambrose, jingles from .+ and \d+ more$/,
+      /^Mixer, Strips 7 and 8, mute silences this, and also silences “Ambrose, jingles” at .+ and \d+ more$/,
     );
   });
   it('shows where a sound stops, and opens its way in one step', async () => {
@@ -141,9 +142,9 @@ describe('the table', () => {
     const stops = within(card())
       .getAllByRole('listitem')
       .map((li) => li.textContent);
-    expect(stops).toContain('Mixer, Strip 1, mute: on, has to be off');
-    expect(stops).toContain('Mixer, Strip 1, fader: all the way down, has to be 0 dB');
-    await user.click(within(card()).getByRole('button', { name: 'Open, to do at the desk' }));
+    expect(stops).toContain('Mixer, Strip 1, mute: on → off');
+    expect(stops).toContain('Mixer, Strip 1, fader: all the way down → 0 dB');
+    await user.click(within(card()).getByRole('button', { name: /^Add to-do/ }));
     expect(at(/^Wren, voice at Backup recorder: must; heard/)).toBeTruthy();
     expect(selectRig(store.getState())!.tasks).toHaveLength(stops.length);
   });
@@ -151,7 +152,7 @@ describe('the table', () => {
     const cut = { ...rig, cables: rig.cables.filter((c) => c.id !== 'phone-line') };
     const { user } = open(cut);
     await user.click(at(/^Ambrose, jingles at Stream: must; missing/));
-    expect(card().textContent).toMatch(/No way leads there.*It comes as far as Ambrose’s phone/);
+    expect(card().textContent).toMatch(/No path.*The signal gets as far as Ambrose’s phone/);
   });
   it('shows only what is wrong by one key', async () => {
     const { user } = open();
@@ -164,15 +165,17 @@ describe('the table', () => {
   });
   it('proposes a plan to a rig that has none, and takes it by one key and back by undo', async () => {
     const { user, store, wanted } = open({ ...rig, plan: [] });
-    expect(screen.getByRole('region', { name: 'Proposed plan' }).textContent).toMatch(/\d+ wants follow/);
+    expect(screen.getByRole('region', { name: say.suggestedPlan() }).textContent).toMatch(
+      /we suggest \d+ requirements/,
+    );
     await user.keyboard('p');
     expect(wanted('ilse', 'ilse')).toBe('must-not');
-    expect(screen.queryByRole('region', { name: 'Proposed plan' })).toBeNull();
+    expect(screen.queryByRole('region', { name: say.suggestedPlan() })).toBeNull();
     store.dispatch(undoStep());
     expect(selectRig(store.getState())!.plan).toEqual([]);
   });
   it('says what to do where nothing sounds yet', () => {
     open({ ...rig, devices: [], cables: [], sources: [], listeners: [], plan: [], aside: [] });
-    expect(screen.getByText(/Nothing sounds here yet/)).toBeTruthy();
+    expect(screen.getByText(/No sources or destinations yet\. Add devices in/)).toBeTruthy();
   });
 });

@@ -1,8 +1,9 @@
 import { useMemo } from 'react';
 import type { Rig } from '#core/rig/index.ts';
 import { type Budget, budgetsOf, type Gauge, type Session } from '#core/run/index.ts';
-import { formatNumber, NumberInput, StateMark, Term } from '#web/parts/index.ts';
+import { formatNumber, NumberInput, rich, StateMark } from '#web/parts/index.ts';
 import { tellDay, useAppDispatch } from '#web/store/index.ts';
+import { common, run as say } from '#words/index.ts';
 
 const USUAL_HOURS = 3;
 
@@ -12,19 +13,20 @@ export function Budgets({ rig, session }: { rig: Rig; session: Session | null })
   const budgets = useMemo(() => budgetsOf(rig, gauges), [rig, gauges]);
   const hours = rig.session.hours ?? USUAL_HOURS;
   return (
-    <section aria-label="Budgets">
+    <section aria-label={say.resources()}>
       <p className="quiet">
-        <Term id="budget">Budgets</Term> for {formatNumber(hours, hours % 1 ? 1 : 0)} h
-        {rig.session.hours === undefined && ', since Plan says nothing of how long it lasts'}. Tell what you read off: a
-        battery’s charge, what a disk has free. What nobody has told is reckoned with as usual, or left open.
+        {rich(say.resourcesFor, {
+          hours: formatNumber(hours, hours % 1 ? 1 : 0),
+          lasts: rig.session.hours === undefined ? say.noLength() : '',
+        })}
       </p>
       <table className="table">
         <thead>
           <tr>
-            <th>What</th>
-            <th>What the session takes of it</th>
-            <th className="number">Ends after</th>
-            <th>As read off</th>
+            <th>{say.resource()}</th>
+            <th>{say.usedByThisSession()}</th>
+            <th className="number">{say.runsOutAfter()}</th>
+            <th>{say.yourReading()}</th>
           </tr>
         </thead>
         <tbody>
@@ -50,7 +52,7 @@ function Bar({ budget: { share, state, name } }: { budget: Budget }) {
       width={WIDTH}
       height={HEIGHT}
       role="img"
-      aria-label={share === null ? `${name}: not known` : `${name}: ${formatNumber(100 * share)} % of what there is`}
+      aria-label={share === null ? say.notKnown({ name }) : say.whatThereIs({ name, share: formatNumber(100 * share) })}
     >
       <rect className="budget-room" x={0} y={3} width={at(1)} height={HEIGHT - 6} />
       {share !== null && <rect className={`budget-use ${state}`} x={0} y={3} width={at(share)} height={HEIGHT - 6} />}
@@ -70,9 +72,9 @@ function Row({ budget, hours }: { budget: Budget; hours: number }) {
       <td>
         <Bar budget={budget} />
         <div className="small">
-          {share === null ? 'not known' : `${formatNumber(100 * share)} %`}{' '}
+          {share === null ? say.notKnownWord() : `${formatNumber(100 * share)}%`}{' '}
           <details className="run-why">
-            <summary>why?</summary>
+            <summary>{say.why()}</summary>
             {why.map((w) => (
               <p key={w.says}>
                 {w.says} <span className="quiet">({w.source})</span>
@@ -83,7 +85,7 @@ function Row({ budget, hours }: { budget: Budget; hours: number }) {
       </td>
       <td className={`number ${state}`}>
         {lastsHours === null ? '' : `${formatNumber(lastsHours, 1)} h`}
-        {lastsHours !== null && lastsHours < hours && <div className="small">before the end</div>}
+        {lastsHours !== null && lastsHours < hours && <div className="small">{say.beforeEnd()}</div>}
       </td>
       <td>
         {gauges.map((g) => (
@@ -109,7 +111,10 @@ function Told({ gauge, of }: { gauge: Gauge; of: string }) {
           max={max}
           onValue={(value) => value !== undefined && dispatch(tellDay({ kind: 'gauge', key, value }))}
         />{' '}
-        {unit} <span className="quiet">{told === null ? (usual === null ? 'not told' : 'usual') : 'told'}</span>
+        {unit}{' '}
+        <span className="quiet">
+          {told === null ? (usual === null ? say.notEntered() : common.typical()) : say.entered()}
+        </span>
       </span>
     </div>
   );

@@ -1,9 +1,10 @@
 import { useMemo } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import { answeredBy, budgetsOf, checksOf, readinessOf, type Session } from '#core/run/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
-import { count, StateMark, Term } from '#web/parts/index.ts';
+import { rich, StateMark } from '#web/parts/index.ts';
+import { run as say } from '#words/index.ts';
 import { itemOfCheck } from './lists.ts';
 import { TickList } from './TickList.tsx';
 
@@ -26,18 +27,20 @@ export function Checks({ rig, session, hand }: { rig: Rig; session: Session | nu
     <>
       <section
         className={`run-verdict ${ready.go ? 'good' : ready.amiss.length > 0 ? 'fix' : 'watch'}`}
-        aria-label="Go or no go"
+        aria-label={say.goOrNoGo()}
       >
         <p className="run-says">
           <StateMark state={ready.go ? 'good' : ready.amiss.length > 0 ? 'fix' : 'watch'} />{' '}
-          {ready.go ? 'Go' : 'No go yet'}
+          {ready.go ? say.go() : say.noGoYet()}
         </p>
         <p>
           {ready.go
-            ? `Everything that has to be is well${ready.leftOut.length > 0 ? `, ${ready.leftOut.length} left out with a reason` : ''}.`
+            ? say.allRequiredChecksAre({
+                reason: ready.leftOut.length > 0 ? say.skippedWithReason({ leftOut: ready.leftOut.length }) : '',
+              })
             : [
-                ready.amiss.length > 0 ? `${count(ready.amiss.length, 'thing')} not well` : '',
-                ready.open.length > 0 ? `${ready.open.length} not looked at yet` : '',
+                ready.amiss.length > 0 ? say.checkFailed({ thing: ready.amiss.length }) : '',
+                ready.open.length > 0 ? say.stillToCheck({ open: ready.open.length }) : '',
               ]
                 .filter(Boolean)
                 .join(', ')}
@@ -45,21 +48,15 @@ export function Checks({ rig, session, hand }: { rig: Rig; session: Session | nu
         </p>
       </section>
       <p className="quiet small">
-        <Term id="go-no-go">Go or no go</Term>: one thing at a time.
-        {!hand && (
-          <>
-            {' '}
-            What is not well is found by <Link to={`/rigs/${rigId}/trouble`}>its causes</Link>; a take on the{' '}
-            <Link to={`/rigs/${rigId}/bench`}>bench</Link> that was taken into the rig answers its check.
-          </>
-        )}
+        {rich(say.goOrNoGoWork, {})}
+        {!hand && <> {rich(say.ifOneFails, {}, `/rigs/${rigId}/trouble`)}</>}
       </p>
       <TickList
         list="checks"
         items={items}
         ticks={ticks}
         canFail
-        allDone="All checks are through."
+        allDone={say.allChecksDone()}
         {...(measured ? { measured } : {})}
       />
     </>

@@ -1,12 +1,13 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { findDevice, findTypes, type Rig, settingOf } from '#core/rig/index.ts';
 import { markersToCsv, markersToVtt, type Session } from '#core/run/index.ts';
 import { actingSettings, evaluationAt } from '#core/signal/index.ts';
-import { Choice, formatSpan, StateMark, saveAs, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatSpan, rich, StateMark, saveAs, Term, useKey } from '#web/parts/index.ts';
 import { tellDay, useAppDispatch } from '#web/store/index.ts';
 import { WatchPanel } from '#web/watch/index.ts';
+import { common, run as say } from '#words/index.ts';
 import { useWakeLock } from './useWakeLock.ts';
 
 /** While it goes on: how long, breaks, mutes, markers, and where to go when something is wrong. */
@@ -17,22 +18,15 @@ export function During({ rig, session, hand }: { rig: Rig; session: Session | nu
     <>
       <Clock rig={rig} session={session} />
       <p className="small quiet">
-        {awake === 'held'
-          ? 'This screen stays awake.'
-          : awake === 'withheld'
-            ? 'This browser does not keep the screen awake here: set it so in its own settings.'
-            : ''}
+        {awake === 'held' ? say.thisScreenStaysAwake() : awake === 'withheld' ? say.thisBrowserCantKeep() : ''}
       </p>
       {!hand && <WatchPanel rig={rig} />}
       <Markers rig={rig} session={session} />
       <Mutes rig={rig} session={session} />
       {!hand && (
-        <section aria-label="If something is wrong">
-          <h2>If something is wrong</h2>
-          <p>
-            <Link to={`/rigs/${rigId}/trouble`}>Find what it is</Link> <kbd>!</kbd>: say what is heard and what still
-            works, and you are told where to look first.
-          </p>
+        <section aria-label={say.ifSomethingGoesWrong()}>
+          <h2>{say.ifSomethingGoesWrong()}</h2>
+          <p>{rich(say.troubleshootSayWhatYou, {}, `/rigs/${rigId}/trouble`)}</p>
         </section>
       )}
     </>
@@ -52,28 +46,28 @@ function Clock({ rig, session }: { rig: Rig; session: Session | null }) {
     return () => clearInterval(timer);
   }, [session]);
   const paused = session?.breaks.at(-1)?.to === null;
-  useKey('p', paused ? 'The break is over' : 'A break begins', () => dispatch(tellDay({ kind: 'pause', on: !paused })));
+  useKey('p', paused ? say.endBreak() : say.startBreak(), () => dispatch(tellDay({ kind: 'pause', on: !paused })));
   const goneMs = session ? Math.max(0, nowMs - Date.parse(session.beganAt)) : 0;
   const leftMs = rig.session.hours === undefined ? null : rig.session.hours * HOUR_MS - goneMs;
   return (
-    <section className={`run-clock ${paused ? 'watch' : ''}`} aria-label="Clock">
+    <section className={`run-clock ${paused ? 'watch' : ''}`} aria-label={say.clock()}>
       <p className="run-time fact" data-testid="run-clock">
         {formatSpan(goneMs)}
       </p>
       <p>
         {session === null
-          ? 'It begins with the first thing that is told here.'
+          ? say.clockStartsWithYour()
           : paused
-            ? `Break, for ${formatSpan(nowMs - Date.parse(session.breaks.at(-1)!.from))}`
+            ? say.breakFor({ from: formatSpan(nowMs - Date.parse(session.breaks.at(-1)!.from)) })
             : leftMs === null
               ? ''
               : leftMs >= 0
-                ? `${formatSpan(leftMs)} left of ${rig.session.hours} h`
-                : `${formatSpan(-leftMs)} over`}
+                ? say.leftH({ leftMs: formatSpan(leftMs), hours: rig.session.hours ?? '' })
+                : say.overTime({ leftMs: formatSpan(-leftMs) })}
       </p>
       <p className="row no-print">
         <Button onClick={() => dispatch(tellDay({ kind: 'pause', on: !paused }))}>
-          {paused ? 'The break is over' : 'A break begins'} <kbd>p</kbd>
+          {paused ? say.endBreak() : say.startBreak()} <kbd>p</kbd>
         </Button>
       </p>
     </section>
@@ -90,26 +84,26 @@ function Markers({ rig, session }: { rig: Rig; session: Session | null }) {
     dispatch(tellDay({ kind: 'mark', says: text }));
     setSays('');
   };
-  useKey('m', 'A marker, now', () => mark(''));
-  useKey('n', 'A marker with a note', () => field.current?.focus());
+  useKey('m', say.addMarkerNow(), () => mark(''));
+  useKey('n', say.addMarkerWithNote(), () => field.current?.focus());
   const markers = session?.markers ?? [];
   const startedAt = (from === 'first' && markers[0]?.at) || session?.beganAt || '';
   const name = `${rig.name}, markers`;
   return (
-    <section aria-label="Markers">
+    <section aria-label={say.markers()}>
       <div className="spread">
         <h2>
-          <Term id="marker">Markers</Term>
+          <Term id="marker">{say.markers()}</Term>
         </h2>
         {session && markers.length > 0 && (
           <span className="row no-print">
             <Choice
-              label="The recording began"
+              label={say.recordingStarted()}
               value={from}
               onChange={(v) => setFrom(v as typeof from)}
               options={[
-                ['began', 'recording began with the session'],
-                ['first', 'recording began at the first marker'],
+                ['began', say.recordingStartedWith()],
+                ['first', say.recordingStartedAtFirst()],
               ]}
             />
             <Button onClick={() => saveAs(`${name}.csv`, markersToCsv(session, startedAt), 'text/csv')}>CSV</Button>
@@ -122,7 +116,7 @@ function Markers({ rig, session }: { rig: Rig; session: Session | null }) {
                 )
               }
             >
-              Chapters, WebVTT
+              {say.chaptersWebvtt()}
             </Button>
           </span>
         )}
@@ -136,19 +130,19 @@ function Markers({ rig, session }: { rig: Rig; session: Session | null }) {
         }}
       >
         <Button variant="solid" size="lg" onClick={() => mark('')}>
-          Mark <kbd>m</kbd>
+          {rich(say.markM, {})}
         </Button>
         <Input
           ref={field}
-          aria-label="What it is"
-          placeholder="with a note"
+          aria-label={say.note()}
+          placeholder={say.withNote()}
           width="320px"
           maxLength={300}
           value={says}
           onChange={(e) => setSays(e.target.value)}
         />
         <Button type="submit" disabled={says.trim() === ''}>
-          Mark with the note <kbd>n</kbd>
+          {rich(say.markWithNoteN, {})}
         </Button>
       </form>
       {session && markers.length > 0 && (
@@ -156,9 +150,9 @@ function Markers({ rig, session }: { rig: Rig; session: Session | null }) {
           {[...markers].reverse().map((m) => (
             <li key={m.id}>
               <span className="fact">{formatSpan(Date.parse(m.at) - Date.parse(session.beganAt))}</span>
-              <span>{m.says || 'Marker'}</span>
+              <span>{m.says || say.marker()}</span>
               <Button variant="plain" onClick={() => dispatch(tellDay({ kind: 'unmark', markId: m.id }))}>
-                Take out
+                {common.remove()}
               </Button>
             </li>
           ))}
@@ -186,12 +180,18 @@ function Mutes({ rig, session }: { rig: Rig; session: Session | null }) {
   if (mutes.length === 0) return null;
   const pressed = mutes.filter((m) => m.muted !== m.drawn);
   return (
-    <section aria-label="Mutes">
-      <h2>Mutes</h2>
+    <section aria-label={say.mutes()}>
+      <h2>{say.mutes()}</h2>
       <p className={pressed.length > 0 ? 'watch' : 'quiet'}>
         {pressed.length === 0
-          ? 'All stand as drawn. Press one here when you press it at the desk.'
-          : `Otherwise than drawn: ${pressed.map((m) => `${findDevice(rig, m.deviceId)!.name}, ${m.spec.name} ${m.muted ? 'muted' : 'open'}`).join('; ')}.`}
+          ? say.allAsDrawnWhen()
+          : say.differentFromDrawing({
+              join: pressed
+                .map(
+                  (m) => `${findDevice(rig, m.deviceId)!.name}, ${m.spec.name} ${m.muted ? say.muted() : say.open()}`,
+                )
+                .join('; '),
+            })}
       </p>
       <div className="run-mutes">
         {mutes.map((m) => (
@@ -203,7 +203,7 @@ function Mutes({ rig, session }: { rig: Rig; session: Session | null }) {
             }
           >
             <StateMark state={m.muted ? 'stop' : 'good'} /> {findDevice(rig, m.deviceId)!.name}, {m.spec.name}:{' '}
-            {m.muted ? 'muted' : 'open'}
+            {m.muted ? say.muted() : say.open()}
           </Button>
         ))}
       </div>

@@ -2,7 +2,8 @@ import { Button } from '@chakra-ui/react';
 import { useCallback, useEffect, useState } from 'react';
 import { encode } from 'uqr';
 import { DoorState } from '#api/index.ts';
-import { formatDate, Term } from '#web/parts/index.ts';
+import { formatDate, rich, Term } from '#web/parts/index.ts';
+import { run as say } from '#words/index.ts';
 import { Phones } from './Phones.tsx';
 
 const LOOK_MS = 3000;
@@ -26,46 +27,38 @@ export function OnPhone() {
   }, [ask]);
   if (door === null) return null;
   return (
-    <section aria-label="On a phone">
+    <section aria-label={say.onPhone()}>
       <h2>
-        <Term id="door">On a phone</Term>
+        <Term id="door">{say.onPhone()}</Term>
       </h2>
       {door === 'lost' ? (
-        <p className="quiet">The server does not answer.</p>
+        <p className="quiet">{say.serverIsntResponding()}</p>
       ) : door.urls.length === 0 ? (
         <p>
-          Nothing on the network gets in. Start with <code>npm run demo -- --lan</code> to have this page, and the list
-          of what is to do, on a phone or tablet that is held at the desk.
+          {say.phoneAccessIsOff()} <code>npm run demo -- --lan</code> {say.onPhoneWhy()}
         </p>
       ) : (
         <div className="row" style={{ alignItems: 'flex-start', gap: 24 }}>
           <Qr text={`${door.urls[0]}#${door.code}`} />
           <div>
             <p>
-              Photograph it with the phone, or open <span className="strong">{door.urls.join(' or ')}</span> and type
+              {say.scanItWithPhones()} <span className="strong">{door.urls.join(say.orWord())}</span> {say.andType()}
             </p>
             <p className="run-time door-code fact" data-testid="door-code">
               {door.code}
             </p>
-            <p className="quiet">
-              It works once, until {TIME.format(new Date(door.codeUntil))}; then the next one is shown here. A paired
-              phone can read the rigs, tick steps and send takes to Measure, nothing else.
-            </p>
-            <p className="quiet">
-              <strong>Plain HTTP:</strong> nothing between phone and computer is encrypted. Anyone on this network can
-              read along, and take over a paired phone’s access until you remove it. Use a network that is yours, not a
-              venue’s or a café’s.
-            </p>
-            <Button onClick={() => void ask('/api/door/renew', 'POST')}>New code</Button>
+            <p className="quiet">{say.itWorksOnceUntil({ codeUntil: TIME.format(new Date(door.codeUntil)) })}</p>
+            <p className="quiet">{rich(say.plainHttpTrafficBetween, {})}</p>
+            <Button onClick={() => void ask('/api/door/renew', 'POST')}>{say.newCode()}</Button>
             <Phones phones={door.phones} onRemove={(id) => void ask(`/api/door/phones/${id}`, 'DELETE')} />
             {door.notes.length > 0 && (
               <details>
-                <summary>What happened at the door</summary>
+                <summary>{say.accessLog()}</summary>
                 <ul>
                   {door.notes.map((n) => (
                     <li key={`${n.at} ${n.from} ${n.says}`}>
                       <span className="fact">{formatDate(n.at)}</span> {n.from}: {n.says}
-                      {n.count > 1 && `, ${n.count} times`}
+                      {n.count > 1 && say.times({ count: n.count })}
                     </li>
                   ))}
                 </ul>
@@ -90,7 +83,7 @@ function Qr({ text }: { text: string }) {
       height={size * CELL}
       viewBox={`0 0 ${size} ${size}`}
       role="img"
-      aria-label="The address and the code as a QR code"
+      aria-label={say.addressAndCodeAs()}
     >
       <rect width={size} height={size} fill="#fff" />
       <path d={path} fill="#000" shapeRendering="crispEdges" />

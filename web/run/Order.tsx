@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 import { type Occasion, orderDown, orderUp, type Session, type Step, type Ticks } from '#core/run/index.ts';
 import { Choice, Term } from '#web/parts/index.ts';
+import { run as say } from '#words/index.ts';
 import { WAYS, type Way } from './lists.ts';
 import { TickList } from './TickList.tsx';
 
@@ -16,9 +17,9 @@ export function Order({ rig, good, ticks }: { rig: Rig; good: Session | null; ti
   return (
     <>
       <div className="row">
-        <Term id="run-order">In order</Term>
+        <Term id="run-order">{say.steps()}</Term>
         <Choice
-          label="Which order"
+          label={say.whichList()}
           value={way}
           onChange={(next) =>
             setParams(
@@ -32,7 +33,7 @@ export function Order({ rig, good, ticks }: { rig: Rig; good: Session | null; ti
           options={ways}
         />
       </div>
-      <TickList key={way} list={way} items={steps} ticks={ticks(way)} allDone="All is done." />
+      <TickList key={way} list={way} items={steps} ticks={ticks(way)} allDone={say.allDone()} />
     </>
   );
 }

@@ -5,6 +5,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { budgetsOf, checksOf, type ListId, lastGood } from '#core/run/index.ts';
 import { printSheets, saveAs, useKey } from '#web/parts/index.ts';
 import { selectRig, selectSession, selectSessions, useAppSelector } from '#web/store/index.ts';
+import { run as say } from '#words/index.ts';
 import { Budgets } from './Budgets.tsx';
 import { Checks } from './Checks.tsx';
 import { During } from './During.tsx';
@@ -14,11 +15,11 @@ import { Order, rigOf, stepsOf } from './Order.tsx';
 import { SessionBar } from './SessionBar.tsx';
 
 const VIEWS = [
-  ['order', 'In order'],
-  ['checks', 'Checks'],
-  ['budgets', 'Budgets'],
-  ['during', 'While it goes on'],
-  ['phone', 'On a phone'],
+  ['order', say.steps()],
+  ['checks', say.checks()],
+  ['budgets', say.resources()],
+  ['during', say.live()],
+  ['phone', say.onPhone()],
 ] as const;
 
 /** Run: the day itself. What to do in which order, what has to be well before one begins, what may run out, and what happens. In the hand, without what only the desk has. */
@@ -44,19 +45,19 @@ function Run({ rig, hand }: { rig: Rig; hand: boolean }) {
       { replace: true },
     );
   const step = (by: number) => go(views[(views.findIndex(([v]) => v === view) + by + views.length) % views.length]![0]);
-  useKey('arrowright', 'Next part of the day', () => step(1));
-  useKey('arrowleft', 'Part of the day before', () => step(-1));
+  useKey('arrowright', say.nextTab(), () => step(1));
+  useKey('arrowleft', say.previousTab(), () => step(-1));
   const ticks = (list: ListId) => session?.ticks[list] ?? NO_TICKS;
   const way = WAYS.find(([w]) => w === params.get('way'))?.[0] ?? ('first' as Way);
   return (
     <main className="frame-page">
       <div className="page">
         <div className="spread">
-          <h1>Run</h1>
+          <h1>{say.run()}</h1>
           <SessionBar rig={rig} session={session} />
         </div>
         <div className="spread no-print">
-          <nav className="run-parts" aria-label="Parts of the day">
+          <nav className="run-parts" aria-label={say.partsDay()}>
             {views.map(([id, name]) => (
               <button key={id} type="button" aria-current={id === view ? 'page' : undefined} onClick={() => go(id)}>
                 {name}
@@ -70,9 +71,7 @@ function Run({ rig, hand }: { rig: Rig; hand: boolean }) {
         {view === 'budgets' && <Budgets rig={rig} session={session} />}
         {view === 'phone' && !hand && <OnPhone />}
         {view === 'during' && <During rig={rig} session={session} hand={hand} />}
-        <p className="quiet small">
-          Local electrical and venue rules and licensed practice come first. Ask people before you record them.
-        </p>
+        <p className="quiet small">{say.localElectricalAndVenue()}</p>
       </div>
     </main>
   );
@@ -97,7 +96,7 @@ function TakeAlong({ rig, way, good, ticks }: AlongProps) {
   });
   return (
     <span className="row">
-      <Button onClick={() => printSheets(runSheet(sheet(), 'a4'), 'a4', false)}>Print, one page</Button>
+      <Button onClick={() => printSheets(runSheet(sheet(), 'a4'), 'a4', false)}>{say.printOnePage()}</Button>
       <Button onClick={() => saveAs(`${rig.name}, run.md`, runToMarkdown(sheet()), 'text/markdown')}>Markdown</Button>
       <Button
         onClick={() =>
@@ -108,7 +107,7 @@ function TakeAlong({ rig, way, good, ticks }: AlongProps) {
           )
         }
       >
-        Calendar, ICS
+        {say.calendarIcs()}
       </Button>
     </span>
   );

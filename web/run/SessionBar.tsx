@@ -4,6 +4,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { figuresSince, type Session } from '#core/run/index.ts';
 import { formatDate, Sheet, StateMark } from '#web/parts/index.ts';
 import { selectDayLink, selectWaiting, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { run as say } from '#words/index.ts';
 
 /** Which session is under way, how it stands to the server, and its end. */
 export function SessionBar({ rig, session }: { rig: Rig; session: Session | null }) {
@@ -14,11 +15,11 @@ export function SessionBar({ rig, session }: { rig: Rig; session: Session | null
       <Sending />
       {session ? (
         <>
-          <span className="quiet small">since {formatDate(session.beganAt)}</span>
-          <Button onClick={() => setEnding(true)}>End the session</Button>
+          <span className="quiet small">{say.since({ beganAt: formatDate(session.beganAt) })}</span>
+          <Button onClick={() => setEnding(true)}>{say.endSession()}</Button>
         </>
       ) : (
-        <Button onClick={() => dispatch(tellDay({ kind: 'begin', name: rig.name }))}>Begin a session</Button>
+        <Button onClick={() => dispatch(tellDay({ kind: 'begin', name: rig.name }))}>{say.startSession()}</Button>
       )}
       {ending && session && <Ending rig={rig} session={session} onClose={() => setEnding(false)} />}
     </span>
@@ -34,10 +35,10 @@ function Sending() {
     <span className={link === 'refused' ? 'fix' : 'watch'} role="status">
       <StateMark state={link === 'refused' ? 'fix' : 'watch'} />{' '}
       {link === 'lost'
-        ? `The server does not answer: ${waiting} kept here, sent when it is back`
+        ? say.serverIsntRespondingKept({ waiting })
         : link === 'refused'
-          ? `The server takes none of it: ${waiting} kept here`
-          : `${waiting} to be sent`}
+          ? say.serverRefusedEntryThey({ waiting })
+          : say.toBeSent({ waiting })}
     </span>
   );
 }
@@ -52,25 +53,22 @@ function Ending({ rig, session, onClose }: { rig: Rig; session: Session; onClose
     onClose();
   };
   return (
-    <Sheet title="How did it go?" onClose={onClose}>
-      <p>
-        The rig as it stands now goes into the log with it: after a good session, next time only what has changed since
-        is to be done.
-      </p>
+    <Sheet title={say.howDidItGo()} onClose={onClose}>
+      <p>{say.currentRigIsSaved()}</p>
       <Input
-        aria-label="What to remember"
-        placeholder="What to remember next time"
+        aria-label={say.whatToRemember()}
+        placeholder={say.whatToRememberNext()}
         maxLength={300}
         value={says}
         onChange={(e) => setSays(e.target.value)}
       />
       <p className="row" style={{ marginTop: 12 }}>
         <Button variant="solid" onClick={() => end(true)}>
-          It went well
+          {say.endItWentWell()}
         </Button>
-        <Button onClick={() => end(false)}>Not so well</Button>
+        <Button onClick={() => end(false)}>{say.endThereWereProblems()}</Button>
         <Button variant="plain" onClick={onClose}>
-          It goes on
+          {say.notFinishedYet()}
         </Button>
       </p>
     </Sheet>

@@ -2,8 +2,9 @@ import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { CAUTIONS, type ListId, type Tick, type Ticks } from '#core/run/index.ts';
 import type { State } from '#core/signal/index.ts';
-import { formatClock, StateMark, useKey } from '#web/parts/index.ts';
+import { formatClock, rich, StateMark, useKey } from '#web/parts/index.ts';
 import { tellDay, useAppDispatch } from '#web/store/index.ts';
+import { common, run as say } from '#words/index.ts';
 import { type Item, lastTicked, nextItem, openBefore } from './lists.ts';
 
 interface Props {
@@ -40,18 +41,16 @@ export function TickList({ list, items, ticks, allDone, canFail = false, measure
     setLooked(items[Math.min(items.length - 1, Math.max(0, at + by))]?.id ?? null);
   };
   const answer = item ? measured?.get(item.id) : undefined;
-  useKey('d', 'Done, and well', () => tick(answer ? { measured: answer } : {}), item !== null && !ticks[item.id]);
-  useKey('x', 'Looked at, and not well', () => tick({ amiss: true }), canFail && item !== null && !ticks[item.id]);
-  useKey('b', 'The last tick was wrong: take it back', () => last && untick(last.id), last !== null);
-  useKey('j,arrowdown', 'Look at the next step', () => look(1), items.length > 1);
-  useKey('k,arrowup', 'Look at the one before', () => look(-1), items.length > 1);
+  useKey('d', say.doneOrOk(), () => tick(answer ? { measured: answer } : {}), item !== null && !ticks[item.id]);
+  useKey('x', say.failed(), () => tick({ amiss: true }), canFail && item !== null && !ticks[item.id]);
+  useKey('b', say.undoLastTick(), () => last && untick(last.id), last !== null);
+  useKey('j,arrowdown', say.nextStep(), () => look(1), items.length > 1);
+  useKey('k,arrowup', say.previousStep(), () => look(-1), items.length > 1);
   return (
     <>
       <p className="row" role="status">
-        <progress value={done} max={items.length} aria-label="Done" style={{ width: 220 }} />
-        <span>
-          {done} of {items.length} done
-        </span>
+        <progress value={done} max={items.length} aria-label={say.progress()} style={{ width: 220 }} />
+        <span>{say.done({ done, items: items.length })}</span>
         <Since items={items} ticks={ticks} />
       </p>
       {item ? (
@@ -70,7 +69,7 @@ export function TickList({ list, items, ticks, allDone, canFail = false, measure
           <StateMark state="good" /> {allDone}
         </p>
       )}
-      <ol className="run-list" aria-label="All of it">
+      <ol className="run-list" aria-label={say.allSteps()}>
         {items.map((s, i) => (
           <li key={s.id} className={ticks[s.id] ? 'quiet' : ''} aria-current={s === item ? 'step' : undefined}>
             <button type="button" onClick={() => setLooked(s.id)}>
@@ -91,9 +90,9 @@ export function TickList({ list, items, ticks, allDone, canFail = false, measure
 const stateOf = (tick: Tick): State => (tick.amiss ? 'fix' : tick.leftOut === undefined ? 'good' : 'watch');
 
 function sayTick({ amiss, leftOut, measured, by }: Tick): string {
-  if (amiss) return 'Not well.';
-  if (leftOut !== undefined) return `Left out: ${leftOut}.`;
-  return measured ? `Well: ${measured}.` : by === 'phone' ? 'Done, on the phone.' : '';
+  if (amiss) return say.failedSentence();
+  if (leftOut !== undefined) return say.skipped({ leftOut });
+  return measured ? say.ok({ measured }) : by === 'phone' ? say.doneOnPhone() : '';
 }
 
 const SECOND_MS = 1000;
@@ -112,7 +111,7 @@ function Since({ items, ticks }: { items: readonly Item[]; ticks: Ticks }) {
   const end = running ? Math.max(nowMs, times.at(-1)!) : times.at(-1)!;
   return (
     <span className="quiet fact">
-      {formatClock(end - times[0]!)} {running ? 'since the first' : 'in all'}
+      {formatClock(end - times[0]!)} {running ? say.sinceFirstTick() : say.inTotal()}
     </span>
   );
 }
@@ -131,12 +130,12 @@ interface NowProps {
 function ItemNow({ item, tick, before, answer, canFail, onTick, onBack }: NowProps) {
   const [reason, setReason] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
-  useKey('l', 'Leave it out, with a reason', () => setReason(''), !tick);
+  useKey('l', say.skipWithReason(), () => setReason(''), !tick);
   useEffect(() => {
     if (reason === '') field.current?.focus();
   }, [reason]);
   return (
-    <section className="run-step" aria-label="Now" data-testid="run-step">
+    <section className="run-step" aria-label={say.nowLabel()} data-testid="run-step">
       <p className="run-says">{item.says}</p>
       <p>{item.why}</p>
       {item.cautions.map((c) => (
@@ -146,33 +145,30 @@ function ItemNow({ item, tick, before, answer, canFail, onTick, onBack }: NowPro
       ))}
       {before.length > 0 && !tick && (
         <p className="fix">
-          <StateMark state="fix" /> Not yet: first {before[0]!.says}
-          {before.length > 1 && ` And ${before.length - 1} more.`}
+          <StateMark state="fix" />{' '}
+          {say.doThisFirst({
+            says: before[0]!.says,
+            more: before.length > 1 ? ` ${say.andMore({ count: before.length - 1 })}` : '',
+          })}
         </p>
       )}
       {answer && !tick && (
         <p className="good">
-          <StateMark state="good" /> A take answers it, {answer}.
+          <StateMark state="good" /> {say.answeredByTake({ answer })}
         </p>
       )}
       {tick ? (
         <p className="row no-print">
-          <span className="quiet">{sayTick(tick) || 'Done.'}</span>
-          <Button onClick={onBack}>Not done after all</Button>
+          <span className="quiet">{sayTick(tick) || say.doneSentence()}</span>
+          <Button onClick={onBack}>{say.undoTick()}</Button>
         </p>
       ) : reason === null ? (
         <p className="row no-print">
           <Button variant="solid" size="lg" onClick={() => onTick(answer ? { measured: answer } : {})}>
-            {canFail ? 'Well' : 'Done'} <kbd>d</kbd>
+            {canFail ? common.good() : say.doneTitle()} <kbd>d</kbd>
           </Button>
-          {canFail && (
-            <Button onClick={() => onTick({ amiss: true })}>
-              Not well <kbd>x</kbd>
-            </Button>
-          )}
-          <Button onClick={() => setReason('')}>
-            Leave it out <kbd>l</kbd>
-          </Button>
+          {canFail && <Button onClick={() => onTick({ amiss: true })}>{rich(say.failedX, {})}</Button>}
+          <Button onClick={() => setReason('')}>{rich(say.skipL, {})}</Button>
         </p>
       ) : (
         <form
@@ -184,18 +180,18 @@ function ItemNow({ item, tick, before, answer, canFail, onTick, onBack }: NowPro
         >
           <Input
             ref={field}
-            aria-label="Why it is left out"
-            placeholder="Why?"
+            aria-label={say.reasonForSkipping()}
+            placeholder={say.reason()}
             maxLength={300}
             width="320px"
             value={reason}
             onChange={(e) => setReason(e.target.value)}
           />
           <Button type="submit" disabled={reason.trim() === ''}>
-            Leave it out
+            {common.skip()}
           </Button>
           <Button variant="plain" onClick={() => setReason(null)}>
-            Keep it
+            {common.cancel()}
           </Button>
         </form>
       )}

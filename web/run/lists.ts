@@ -1,4 +1,5 @@
 import type { DayCheck, ListId, Step, Ticks } from '#core/run/index.ts';
+import { run as say } from '#words/index.ts';
 
 /** Something of a list that is ticked: a step of an order, or a check. */
 export interface Item {
@@ -12,10 +13,10 @@ export interface Item {
 
 export type Way = Exclude<ListId, 'checks'>;
 export const WAYS: readonly (readonly [Way, string])[] = [
-  ['first', 'Everything, for a first time'],
-  ['standing', 'The desk stands as it was'],
-  ['since', 'Only what has changed since it was good'],
-  ['down', 'The way down'],
+  ['first', say.fullSetupFromScratch()],
+  ['standing', say.alreadyCabledPowerUp()],
+  ['since', say.onlyWhatChangedSince()],
+  ['down', say.shutDown()],
 ];
 
 export const itemOfCheck = ({ id, says, why }: DayCheck): Item => ({ id, says, why, cautions: [], after: [] });

@@ -7,6 +7,7 @@ import { type DayEvent, orderUp } from '#core/run/index.ts';
 import { answer, noServer, stubServer } from '#web/server.testkit.ts';
 import { tellDay, useJournal } from '#web/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { common, run as say } from '#words/index.ts';
 import { RunScreen } from './index.ts';
 import { lastTicked, nextItem, openBefore } from './lists.ts';
 
@@ -71,7 +72,7 @@ const open = (query = '') =>
   );
 const now = () => screen.getByTestId('run-step').textContent!;
 const press = (key: string) => fireEvent.keyDown(document.body, { key, code: `Key${key.toUpperCase()}` });
-const done = () => screen.getByRole('progressbar', { name: 'Done' }).getAttribute('value');
+const done = () => screen.getByRole('progressbar', { name: say.progress() }).getAttribute('value');
 
 describe('the run', () => {
   it('shows one step at a time, ticked by one key, and again where one left off after a reload without a server', async () => {
@@ -81,7 +82,7 @@ describe('the run', () => {
     expect(now()).toContain(steps[1]!.says);
     press('d');
     expect(done()).toBe('2');
-    await waitFor(() => expect(document.body.textContent).toContain('The server does not answer: 3 kept here'));
+    await waitFor(() => expect(document.body.textContent).toContain('The server isn’t responding: 3 kept here'));
     clearPage();
     open();
     await waitFor(() => expect(now()).toContain(steps[2]!.says));
@@ -115,22 +116,22 @@ describe('the run', () => {
     } as DayEvent);
     act(() => store.dispatch(tellDay({ kind: 'note', says: 'ask now' })));
     await waitFor(() => expect(now()).toContain(steps[2]!.says));
-    expect(screen.getByLabelText('All of it').textContent).toContain('Done, on the phone.');
+    expect(screen.getByLabelText(say.allSteps()).textContent).toContain('Done, on the phone.');
   });
   it('says what comes first where one looks ahead, and leaves a step out only with a reason', async () => {
     const user = userEvent.setup();
     open();
-    const list = screen.getByLabelText('All of it');
+    const list = screen.getByLabelText(say.allSteps());
     const plugAt = steps.findIndex((s) => s.kind === 'plug');
     await user.click(within(list).getAllByRole('button')[plugAt]!);
-    expect(now()).toMatch(/Not yet: first/);
+    expect(now()).toMatch(/Do this first:/);
     await user.click(within(list).getAllByRole('button')[0]!);
-    await user.click(screen.getByRole('button', { name: /^Leave it out/ }));
-    expect((screen.getByRole('button', { name: 'Leave it out' }) as HTMLButtonElement).disabled).toBe(true);
-    await user.type(screen.getByLabelText('Why it is left out'), 'it has no knob{Enter}');
-    expect(within(list).getAllByRole('listitem')[0]!.textContent).toContain('Left out: it has no knob.');
+    await user.click(screen.getByRole('button', { name: /Skip/ }));
+    expect((screen.getByRole('button', { name: common.skip() }) as HTMLButtonElement).disabled).toBe(true);
+    await user.type(screen.getByLabelText(say.reasonForSkipping()), 'it has no knob{Enter}');
+    expect(within(list).getAllByRole('listitem')[0]!.textContent).toContain('Skipped: it has no knob.');
     await user.click(within(list).getAllByRole('button')[0]!);
-    await user.click(screen.getByRole('button', { name: 'Not done after all' }));
+    await user.click(screen.getByRole('button', { name: say.undoTick() }));
     expect(done()).toBe('0');
   });
   it('offers only what has changed once a session went well, and ends one with how it went', async () => {
@@ -138,18 +139,18 @@ describe('the run', () => {
     const server = dayServer();
     open();
     const ways = () =>
-      within(screen.getByLabelText('Which order'))
+      within(screen.getByLabelText(say.whichList()))
         .getAllByRole('option')
         .map((o) => o.textContent);
-    expect(ways()).not.toContain('Only what has changed since it was good');
-    await user.click(screen.getByRole('button', { name: 'Begin a session' }));
-    await user.click(await screen.findByRole('button', { name: 'End the session' }));
-    await user.click(screen.getByRole('button', { name: 'It went well' }));
+    expect(ways()).not.toContain(say.onlyWhatChangedSince());
+    await user.click(screen.getByRole('button', { name: say.startSession() }));
+    await user.click(await screen.findByRole('button', { name: say.endSession() }));
+    await user.click(screen.getByRole('button', { name: say.endItWentWell() }));
     await waitFor(() => expect(server.events.map((e) => e.kind)).toEqual(['begin', 'end']));
-    expect(ways()).toContain('Only what has changed since it was good');
-    await user.selectOptions(screen.getByLabelText('Which order'), 'Only what has changed since it was good');
+    expect(ways()).toContain(say.onlyWhatChangedSince());
+    await user.selectOptions(screen.getByLabelText(say.whichList()), say.onlyWhatChangedSince());
     // Nothing has: what is left are volumes down, power and programs, and volumes up.
-    expect(screen.getByLabelText('All of it').textContent).not.toContain('Plug ');
+    expect(screen.getByLabelText(say.allSteps()).textContent).not.toContain('Plug ');
   });
 });
 
@@ -158,14 +159,14 @@ describe('the checks', () => {
     const user = userEvent.setup();
     open('view=checks');
     const verdict = () => screen.getByLabelText('Go or no go').textContent!;
-    expect(verdict()).toMatch(/No go yet.*\d+ not looked at yet/);
+    expect(verdict()).toMatch(/No go yet.*\d+ still to check/);
     press('x');
-    expect(verdict()).toContain('1 thing not well');
-    await user.click(within(screen.getByLabelText('All of it')).getAllByRole('button')[0]!);
-    await user.click(screen.getByRole('button', { name: 'Not done after all' }));
-    const count = within(screen.getByLabelText('All of it')).getAllByRole('button').length;
+    expect(verdict()).toContain('1 check failed');
+    await user.click(within(screen.getByLabelText(say.allSteps())).getAllByRole('button')[0]!);
+    await user.click(screen.getByRole('button', { name: say.undoTick() }));
+    const count = within(screen.getByLabelText(say.allSteps())).getAllByRole('button').length;
     for (let n = 0; n < count; n++) press('d');
-    expect(verdict()).toContain('Everything that has to be is well');
+    expect(verdict()).toContain('All required checks are OK');
   });
 });
 
@@ -174,14 +175,14 @@ describe('while it goes on', () => {
     const user = userEvent.setup();
     open('view=during');
     press('m');
-    await user.type(screen.getByLabelText('What it is'), 'lap record{Enter}');
+    await user.type(screen.getByLabelText(say.note()), 'lap record{Enter}');
     const marks = () =>
       within(screen.getByLabelText('Markers'))
         .getAllByRole('listitem')
         .map((l) => l.textContent);
     expect(marks()).toHaveLength(2);
     expect(marks()[0]).toContain('lap record');
-    await user.click(screen.getAllByRole('button', { name: 'Take out' })[1]!);
+    await user.click(screen.getAllByRole('button', { name: common.remove() })[1]!);
     expect(marks()).toHaveLength(1);
     press('p');
     expect(screen.getByLabelText('Clock').textContent).toContain('Break, for');
@@ -193,7 +194,9 @@ describe('while it goes on', () => {
     open('view=during');
     const button = screen.getByRole('button', { name: /Mixer, Strip 1, mute: open/ });
     await user.click(button);
-    expect(screen.getByLabelText('Mutes').textContent).toContain('Otherwise than drawn: Mixer, Strip 1, mute muted');
+    expect(screen.getByLabelText('Mutes').textContent).toContain(
+      'Different from the drawing: Mixer, Strip 1, mute muted',
+    );
   });
 });
 

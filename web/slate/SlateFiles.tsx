@@ -4,15 +4,16 @@ import { type Slate, secondsALoop } from '#core/slate/index.ts';
 import { rateName } from '#core/units/index.ts';
 import { Choice, formatNumber, saveBlob } from '#web/parts/index.ts';
 import { type Job, type MadeFile, makeSlate } from '#web/workers/index.ts';
+import { common, slate as say } from '#words/index.ts';
 
 const SIZES = [
   ['1280x720', '1280 × 720'],
   ['1920x1080', '1920 × 1080'],
 ] as const;
 const LOOPS = [
-  ['1', 'once through, 16 s'],
-  ['4', '1 min'],
-  ['19', '5 min'],
+  ['1', say.onceS()],
+  ['4', say.min()],
+  ['19', say.minTitle()],
 ] as const;
 
 /** The slate as files, for what can play a file and shows no page. */
@@ -36,9 +37,9 @@ export function SlateFiles({ slate }: { slate: Slate }) {
     mine.result
       .then(
         ({ blob, ending }) => {
-          const name = `slate ${slate.id + 1}, ${rateName(slate.rate)} fps.${ending}`;
+          const name = say.slateFile({ n1: slate.id + 1, rate: rateName(slate.rate), ending });
           saveBlob(name, blob);
-          setSaid(`${name}, ${formatNumber(blob.size / 1e6, 1)} MB, is with your downloads.`);
+          setSaid(say.mbSavedToYour({ name, n1e6: formatNumber(blob.size / 1e6, 1) }));
         },
         (error: unknown) => setFailed(error instanceof Error ? error.message : String(error)),
       )
@@ -50,19 +51,19 @@ export function SlateFiles({ slate }: { slate: Slate }) {
   };
   return (
     <>
-      <h2>As a file, for a console or a player</h2>
+      <h2>{say.asFileForConsole()}</h2>
       <div className="row">
-        <Choice label="Size of the film" value={size} onChange={setSize} options={SIZES} />
-        <Choice label="Length of the film" value={loops} onChange={setLoops} options={LOOPS} />
+        <Choice label={say.videoSize()} value={size} onChange={setSize} options={SIZES} />
+        <Choice label={say.videoLength()} value={loops} onChange={setLoops} options={LOOPS} />
         {done === null ? (
           <>
-            <Button onClick={() => make('film')}>Video</Button>
-            <Button onClick={() => make('sound')}>Sound alone, WAV</Button>
+            <Button onClick={() => make('film')}>{say.video()}</Button>
+            <Button onClick={() => make('sound')}>{say.audioOnlyWav()}</Button>
           </>
         ) : (
           <>
-            <progress value={done} max={1} aria-label="Written" style={{ width: 160 }} />
-            <Button onClick={stop}>Stop</Button>
+            <progress value={done} max={1} aria-label={say.writing()} style={{ width: 160 }} />
+            <Button onClick={stop}>{common.stop()}</Button>
           </>
         )}
       </div>

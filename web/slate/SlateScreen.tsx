@@ -5,9 +5,10 @@ import { clapSheet } from '#core/report/index.ts';
 import { SLATE_IDS, SLATE_RATES, type Slate } from '#core/slate/index.ts';
 import { rateName, ratioFromDb } from '#core/units/index.ts';
 import { LevelSlider } from '#web/listen/index.ts';
-import { Choice, formatNumber, printSheets, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatNumber, printSheets, rich, Term, useKey } from '#web/parts/index.ts';
 import { playSlate, SlateCanvas, type SlateLatency, type SlatePlayer } from '#web/players/index.ts';
 import { TakeFrame, TakePage } from '#web/take/index.ts';
+import { common, slate as say } from '#words/index.ts';
 import { SlateFiles } from './SlateFiles.tsx';
 
 /** Nobody is startled: the first beat is silent until somebody turns it up. */
@@ -18,7 +19,7 @@ const SIXTY = 7;
 export function SlateScreen() {
   const [params, setParams] = useSearchParams();
   const slate = useMemo(() => slateOf(params), [params]);
-  const words = useMemo(() => [`Slate ${slate.id + 1}`, `${rateName(slate.rate)} fps`], [slate]);
+  const words = useMemo(() => [say.syncSlate({ n1: slate.id + 1 }), say.fps({ rate: rateName(slate.rate) })], [slate]);
   const [playing, setPlaying] = useState<SlatePlayer | null>(null);
   const [levelDb, setLevelDb] = useState(START_DB);
   const [failed, setFailed] = useState<string | null>(null);
@@ -32,7 +33,7 @@ export function SlateScreen() {
     try {
       setPlaying(await playSlate(slate, gainOf(levelDb)));
     } catch {
-      setFailed('This browser would not play sound. Press start again, or use the files below.');
+      setFailed(say.yourBrowserBlockedAudio());
     }
   };
   const toggle = () => void (playing ? stop() : begin());
@@ -41,8 +42,8 @@ export function SlateScreen() {
       () => undefined,
     );
   useEffect(() => () => playing?.stop(), [playing]);
-  useKey('s', 'Start or stop the slate', toggle);
-  useKey('f', 'All of the screen, or not', full);
+  useKey('s', say.startOrStopSlate(), toggle);
+  useKey('f', say.fullScreenOnOr(), full);
   const choose = (key: string, value: string) => {
     stop();
     setParams(
@@ -55,21 +56,16 @@ export function SlateScreen() {
   };
   return (
     <TakeFrame>
-      <TakePage title={<Term id="slate">Slate</Term>} bench="/bench">
-        <p className="quiet">
-          Show it on any screen or phone, or play it from the console. A take of it tells how late its sound is against
-          its picture, whether pictures were lost, and at which rate they really came.
-        </p>
+      <TakePage title={<Term id="slate">{say.syncSlateTitle()}</Term>} bench="/bench">
+        <p className="quiet">{say.showItOnAny()}</p>
         <div ref={stage} className="slate-stage" data-testid="slate">
           <SlateCanvas slate={slate} words={words} player={playing} />
         </div>
         <div className="row" style={{ marginTop: 10 }}>
           <Button variant="solid" onClick={toggle}>
-            {playing ? 'Stop' : 'Start'} <kbd>s</kbd>
+            {playing ? common.stop() : common.start()} <kbd>s</kbd>
           </Button>
-          <Button onClick={full}>
-            All of the screen <kbd>f</kbd>
-          </Button>
+          <Button onClick={full}>{rich(say.fullScreenF, {})}</Button>
           <LevelSlider
             db={levelDb}
             onDb={(db) => {
@@ -78,43 +74,31 @@ export function SlateScreen() {
             }}
           />
           <Choice
-            label="Frames of the slate"
+            label={say.frameRateSlate()}
             value={String(SLATE_RATES.indexOf(slate.rate))}
             onChange={(i) => choose('rate', rateName(SLATE_RATES[Number(i)]!))}
-            options={SLATE_RATES.map((r, i) => [String(i), `${rateName(r)} frames a second`])}
+            options={SLATE_RATES.map((r, i) => [String(i), say.fpsOf({ r: rateName(r) })])}
           />
           <Choice
-            label="Number of the slate"
+            label={say.slateNumber()}
             value={String(slate.id)}
             onChange={(id) => choose('id', id)}
-            options={Array.from({ length: SLATE_IDS }, (_, id) => [String(id), `number ${id + 1}`])}
+            options={Array.from({ length: SLATE_IDS }, (_, id) => [String(id), say.number({ n1: id + 1 })])}
           />
         </div>
         {failed && <p className="fix">{failed}</p>}
-        <p className="quiet small">
-          It begins silent: turn it up slowly, while whoever wears headphones on the way has them off. It flashes once
-          in two seconds.
-        </p>
+        <p className="quiet small">{say.itStartsSilentTurn()}</p>
         {playing && <Latency player={playing} />}
         <SlateFiles slate={slate} />
-        <h2>Where no slate can be shown</h2>
+        <h2>{say.ifYouCantShow()}</h2>
         <ul className="plain-list">
-          <li>
-            A hand clap: both hands in the picture, clear of the body, one sharp clap each second or so, four at least;
-            fingers apart, so that the frame in which they meet is seen. A dark sleeve behind a light hand helps.
-          </li>
-          <li>
-            A wooden slate or two rulers: flat towards the camera, the hinge up, closed at once and kept closed for a
-            second.
-          </li>
-          <li>
-            A console that plays no files: a menu whose pointer clicks as it moves. Click it ten times, about a second
-            apart, and in Measure mark the region of the picture that changes.
-          </li>
+          <li>{say.handClapBothHands()}</li>
+          <li>{say.woodenSlateOrTwo()}</li>
+          <li>{say.consoleThatPlaysNo()}</li>
         </ul>
         <p className="row no-print" style={{ marginTop: 8 }}>
-          <Button onClick={() => printSheets([clapSheet('a4')], 'a4', false)}>Print the clap sheet</Button>
-          <span className="quiet small">A board to hold into the picture, how to clap, and a list of the takes.</span>
+          <Button onClick={() => printSheets([clapSheet('a4')], 'a4', false)}>{say.printClapSheet()}</Button>
+          <span className="quiet small">{say.boardToHoldIn()}</span>
         </p>
       </TakePage>
     </TakeFrame>
@@ -142,10 +126,10 @@ function Latency({ player }: { player: SlatePlayer }) {
   }, [player]);
   return (
     <p className="small" data-testid="slate-latency">
-      Sound leaves this computer {formatNumber(latency.outputMs)} ms after it was made, says the browser
-      {latency.baseMs > 0 && `, ${formatNumber(latency.baseMs)} ms of them its own`}; the picture is drawn for that.
-      What the screen and the sound card add, nobody tells it: up to 40 ms either way stay in the spread, until a{' '}
-      <Term id="slate-skew">clap beside the slate</Term> in one take takes them out.
+      {rich(say.browserReportsMsOutput, {
+        outputMs: formatNumber(latency.outputMs),
+        own: latency.baseMs > 0 ? say.ofItOwn({ baseMs: formatNumber(latency.baseMs) }) : '',
+      })}
     </p>
   );
 }

@@ -5,6 +5,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { SLATE_RATES } from '#core/slate/index.ts';
 import { show } from '#web/web.testkit.tsx';
 import type { MadeFile, Progress, SlateFilm } from '#web/workers/index.ts';
+import { slate as say } from '#words/index.ts';
 import { SlateFiles } from './SlateFiles.tsx';
 
 const work = vi.hoisted(() => ({
@@ -33,21 +34,21 @@ describe('a slate as a file', () => {
   it('is made in the size and length that were chosen, with its name in it', async () => {
     const user = userEvent.setup();
     show(<SlateFiles slate={slate} />);
-    await user.selectOptions(screen.getByLabelText('Size of the film'), '1920 × 1080');
-    await user.selectOptions(screen.getByLabelText('Length of the film'), '1 min');
+    await user.selectOptions(screen.getByLabelText(say.videoSize()), '1920 × 1080');
+    await user.selectOptions(screen.getByLabelText(say.videoLength()), '1 min');
     await user.click(screen.getByRole('button', { name: 'Video' }));
     expect(work.asked[0]).toMatchObject({ what: 'film', film: { slate, width: 1920, height: 1080 } });
     // Whole loops only: the film may be played over and over.
     expect(work.asked[0]!.film.seconds).toBeCloseTo(4 * 16.016, 6);
     act(() => work.asked[0]!.progress({ what: 'writing', done: 0.25 }));
-    expect((screen.getByLabelText('Written') as HTMLProgressElement).value).toBe(0.25);
+    expect((screen.getByLabelText(say.writing()) as HTMLProgressElement).value).toBe(0.25);
     await act(async () => work.answer!.done({ blob: new Blob(['x'.repeat(1000)]), ending: 'webm' }));
-    expect(screen.getByRole('status').textContent).toMatch(/^slate 7, 29\.97 fps\.webm/);
+    expect(screen.getByRole('status').textContent).toMatch(/sync slate/);
   });
   it('may be its sound alone; can be stopped; says what went wrong', async () => {
     const user = userEvent.setup();
     show(<SlateFiles slate={slate} />);
-    await user.click(screen.getByRole('button', { name: /^Sound alone/ }));
+    await user.click(screen.getByRole('button', { name: /Audio only, WAV/ }));
     expect(work.asked[0]!.what).toBe('sound');
     await user.click(screen.getByRole('button', { name: 'Stop' }));
     expect(work.stopped).toBe(1);

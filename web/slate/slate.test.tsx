@@ -7,6 +7,7 @@ import { hertz } from '#core/units/index.ts';
 import { paintSlate, playSlate } from '#web/players/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { show } from '#web/web.testkit.tsx';
+import { slate as say } from '#words/index.ts';
 import { SlateScreen } from './index.ts';
 
 const slate: Slate = { rate: SLATE_RATES[7]!, id: 3 };
@@ -80,7 +81,7 @@ describe('the slate’s picture', () => {
       fillRect: (...at: [number, number, number, number]) => boxes.push([paint.fillStyle, ...at]),
       fillText: () => undefined,
     };
-    paintSlate(paint as unknown as CanvasRenderingContext2D, 640, 360, slate, 61, ['Slate 4']);
+    paintSlate(paint as unknown as CanvasRenderingContext2D, 640, 360, slate, 61, ['Sync slate 4']);
     expect(boxes[0]).toEqual(['#000', 0, 0, 640, 360]);
     const white = boxes.filter(([style]) => style === '#fff');
     // Ring in five pieces and sixteen bits; its flash is out.
@@ -102,13 +103,11 @@ describe('the slate’s page', () => {
     const user = userEvent.setup();
     show(<SlateScreen />, { at: '/slate?rate=25&id=4' });
     expect(screen.getByLabelText('Listening level, dB').getAttribute('aria-valuetext')).toBe('silent');
-    expect((screen.getByLabelText('Frames of the slate') as HTMLSelectElement).selectedOptions[0]!.text).toMatch(
-      /^25 /,
-    );
-    expect((screen.getByLabelText('Number of the slate') as HTMLSelectElement).value).toBe('4');
-    await user.selectOptions(screen.getByLabelText('Number of the slate'), 'number 2');
-    expect((screen.getByLabelText('Number of the slate') as HTMLSelectElement).value).toBe('1');
+    expect((screen.getByLabelText(say.frameRateSlate()) as HTMLSelectElement).selectedOptions[0]!.text).toMatch(/^25 /);
+    expect((screen.getByLabelText(say.slateNumber()) as HTMLSelectElement).value).toBe('4');
+    await user.selectOptions(screen.getByLabelText(say.slateNumber()), 'number 2');
+    expect((screen.getByLabelText(say.slateNumber()) as HTMLSelectElement).value).toBe('1');
     await user.click(screen.getByRole('button', { name: /^Start/ }));
-    expect(await screen.findByText(/would not play sound/)).toBeTruthy();
+    expect(await screen.findByText(/Your browser blocked audio\. Press Start again,/)).toBeTruthy();
   });
 });

@@ -15,6 +15,7 @@ import {
   TakeRecord,
 } from '#api/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
+import { store as say } from '#words/index.ts';
 
 /** A rig as the server keeps it, read. */
 export interface KeptRig extends RigRecord {
@@ -142,13 +143,12 @@ const WithNewer = z.looseObject({ newer: z.unknown() });
 /** A failed request as one sentence. */
 export function sayProblem(error: unknown): string {
   const { status, data } = error as FetchBaseQueryError;
-  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR')
-    return 'The server does not answer. What you do here is kept and sent when it is back.';
+  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return say.serverIsntRespondingYour();
   const { name, message } = error as SerializedError;
   // A page from before an update does not know all that the program writes now.
-  if (name === 'RigError') return `${message} If Mellow Tap was updated since this page was opened, reload it.`;
+  if (name === 'RigError') return say.ifMellowTapWas({ message: message ?? '' });
   const problem = Problem.safeParse(data);
-  return problem.success ? problem.data.detail : 'The server gave an answer that cannot be read. Reload the page.';
+  return problem.success ? problem.data.detail : say.serverSentUnreadableReply();
 }
 
 /** Whether the same may be taken another time: no answer, or a server that cannot just now. */
@@ -217,13 +217,12 @@ export function bringBack(archive: Blob, onProgress: (share: number) => void): P
     request.setRequestHeader('Content-Type', 'application/octet-stream');
     request.responseType = 'json';
     request.upload.onprogress = ({ loaded, total }) => onProgress(loaded / Math.max(1, total));
-    request.onerror = () =>
-      reject(new Error('The server does not answer. Nothing was changed: choose the archive again.'));
+    request.onerror = () => reject(new Error(say.serverIsntResponding()));
     request.onload = () => {
       const back = BroughtBack.safeParse(request.response);
       const problem = Problem.safeParse(request.response);
       if (request.status === 201 && back.success) resolve(back.data);
-      else reject(new Error(problem.success ? problem.data.detail : 'The archive was not taken. Choose it again.'));
+      else reject(new Error(problem.success ? problem.data.detail : say.archiveWasNotImported()));
     };
     request.send(archive);
   });

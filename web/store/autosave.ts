@@ -1,5 +1,6 @@
 import { createListenerMiddleware, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
 import type { Step } from '#core/rig/index.ts';
+import { store as say } from '#words/index.ts';
 import { api, isOffline, mayBeLater, newerRig, sayProblem } from './api.ts';
 import { type Desk, kept, lost, notKept, overtaken, selectDesk, selectRig } from './desk.ts';
 import { writeDraft } from './drafts.ts';
@@ -104,7 +105,7 @@ function changesSince(before: readonly Step[], now: readonly Step[]): string[] {
       .map((s) => s.label)
       .slice(-MOST_CHANGES);
   const kept = new Set(now);
-  const undone = before.filter((s) => !kept.has(s)).map((s) => `Undone: ${s.label}`);
+  const undone = before.filter((s) => !kept.has(s)).map((s) => say.undone({ s: s.label }));
   const known = new Set(before);
   return [...undone, ...now.filter((s) => !known.has(s)).map((s) => s.label)]
     .map((s) => s.slice(0, 300))

@@ -140,7 +140,7 @@ describe('the rig in hand', () => {
     await vi.waitFor(() => expect(save()).toBe('saved'));
     rename('I');
     await vi.waitFor(() => expect(server.changes).toHaveLength(3));
-    expect(server.changes).toEqual([['name: G', 'name: H'], ['Undone: name: H'], ['name: I']]);
+    expect(server.changes).toEqual([['name: G', 'name: H'], ['Undone: “name: H”'], ['name: I']]);
   });
   it('knows its own save again when only the answer was lost', async () => {
     server.dropsAnswer = true;

@@ -1,4 +1,5 @@
 import { Problem, Reached, TakeRecord } from '#api/index.ts';
+import { store as say } from '#words/index.ts';
 import { newId } from './journal.ts';
 
 /** Small enough that a weak line gets one through, large enough that a strong one does not wait between them. */
@@ -53,7 +54,7 @@ async function sendByPieces(
       }
       if (!goesOn) throw new (response.status < 500 ? Refused : Error)(Problem.parse(json).detail);
       tries = response.status === 202 ? 0 : tries + 1;
-      if (tries >= MOST_TRIES) throw new Refused('The server does not take this file. Choose it again.');
+      if (tries >= MOST_TRIES) throw new Refused(say.serverRefusedThisFile());
       at = reached.data.at;
       onProgress?.(at / file.size);
     } catch (error) {

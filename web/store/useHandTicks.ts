@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { tickTask } from '#core/rig/index.ts';
+import { store as say } from '#words/index.ts';
 import { applyStep, selectRig } from './desk.ts';
 import { selectSession } from './journal.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
@@ -11,6 +12,6 @@ export function useHandTicks(): void {
   const told = useAppSelector(selectSession)?.tasks;
   useEffect(() => {
     const task = rig?.tasks.find((t) => told?.[t.id] !== undefined && told[t.id]! >= t.openedAt);
-    if (rig && task) dispatch(applyStep(tickTask(rig, task), 'Done, on the phone'));
+    if (rig && task) dispatch(applyStep(tickTask(rig, task), say.doneOnPhone()));
   }, [rig, told, dispatch]);
 }

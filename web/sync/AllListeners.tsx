@@ -4,9 +4,10 @@ import { deviceName, type Evaluation, toleranceIdOf, toleranceOf } from '#core/s
 import { type AllAligned, type Lack, recordedListeners } from '#core/solve/index.ts';
 import { framesFromMs, samplesFromMs } from '#core/units/index.ts';
 import { layoutSmallArrivals, SmallArrivalsChart, smallPlotPx, useWidth } from '#web/charts/index.ts';
-import { Choice, formatNumber, formatSigned, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatNumber, formatSigned, rich, useKey } from '#web/parts/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
 import { searchAlignment } from '#web/workers/index.ts';
+import { common, sync as say } from '#words/index.ts';
 import { ListeningTable } from './ListeningTable.tsx';
 
 interface Props {
@@ -23,7 +24,7 @@ const ALL = 'all';
 /** Every listener at once: delays that bring all of them into tolerance, or as near as the devices allow. */
 export function AllListeners({ rig, evaluation, onListener, options }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const trying = useTrial(rig, evaluation, 'delay setting');
+  const trying = useTrial(rig, evaluation);
   const [school, setSchool] = useState<'devices' | 'edit'>('devices');
   const [found, setFound] = useState<AllAligned | null>(null);
   const [busy, setBusy] = useState(false);
@@ -43,7 +44,7 @@ export function AllListeners({ rig, evaluation, onListener, options }: Props) {
       setBusy(false);
     }
   };
-  useKey('p', 'Put all right: propose settings', () => void find());
+  useKey('p', say.suggestDelaysForAll(), () => void find());
   const columns = Math.max(1, Math.floor(width / COLUMN_PX));
   const cellPx = Math.max(0, width / columns - 16);
   const charts = useMemo(
@@ -62,33 +63,28 @@ export function AllListeners({ rig, evaluation, onListener, options }: Props) {
     <main className="frame-page">
       <div className="page">
         <div className="spread">
-          <h1>
-            <Term id="arrival">Arrivals</Term> at all listeners
-          </h1>
+          <h1>{rich(say.arrivalsAtAll, {})}</h1>
           <span className="row">
-            <Choice label="Listener" value={ALL} onChange={onListener} options={options} />
+            <Choice label={common.destination()} value={ALL} onChange={onListener} options={options} />
             <Choice
-              label="Tracks that are recorded"
+              label={say.recordedTracks()}
               value={school}
               onChange={(v) => {
                 setFound(null);
                 setSchool(v as typeof school);
               }}
               options={[
-                ['devices', 'Tracks right on the devices, now'],
-                ['edit', 'Tracks slipped in the edit, later'],
+                ['devices', say.correctTracksOnDevices()],
+                ['edit', say.correctTracksInEdit()],
               ]}
             />
-            <Decide trying={trying} find="Put all right" onFind={() => void find()} />
+            <Decide trying={trying} find={say.suggestDelaysForAll()} onFind={() => void find()} />
           </span>
         </div>
-        <p className="quiet">
-          Each source’s sound against its picture at every listener, all on one scale; the band is what nobody minds.
-          One delay acts on many: they are worked out together.
-        </p>
+        <p className="quiet">{say.everyDestinationOnOne()}</p>
         {busy && (
           <p role="status" className="quiet">
-            Working it out…
+            {say.calculating()}
           </p>
         )}
         {failed && <p className="fix">{failed}</p>}
@@ -101,13 +97,13 @@ export function AllListeners({ rig, evaluation, onListener, options }: Props) {
             <section key={laid.listenerId} aria-label={listenerName(laid.listenerId)}>
               <p className="strong">
                 {listenerName(laid.listenerId)}
-                {inEdit.includes(laid.listenerId) && <span className="quiet small"> slipped in the edit</span>}
+                {inEdit.includes(laid.listenerId) && <span className="quiet small"> {say.correctedInEdit()}</span>}
               </p>
               <SmallArrivalsChart
                 laid={laid}
                 rig={rig}
                 widthPx={cellPx}
-                label={`Arrivals at ${listenerName(laid.listenerId)}`}
+                label={say.timingAt({ listenerId: listenerName(laid.listenerId) })}
               />
             </section>
           ))}
@@ -121,9 +117,9 @@ export function AllListeners({ rig, evaluation, onListener, options }: Props) {
 }
 
 const WHY: Record<Lack, string> = {
-  'no-setting': 'no setting acts on it',
-  'out-of-range': 'the settings are at their ends',
-  'pulled-both-ways': 'what would help it harms others more',
+  'no-setting': say.noSettingAffectsIt(),
+  'out-of-range': say.delaySettingsAreAt(),
+  'pulled-both-ways': say.whatWouldHelpHere(),
 };
 
 /** What the settings come to, whether they are the best there are, and what is not met. */
@@ -134,18 +130,21 @@ function Outcome({ rig, found, listenerName }: { rig: Rig; found: AllAligned; li
     <div data-testid="all-aligned">
       <p>
         {missed.length === 0
-          ? 'All of them come into tolerance.'
-          : `${formatNumber(found.excessMs)} ms in all stay beyond the tolerances.`}{' '}
-        {found.proven
-          ? 'No other settings leave less: that is proven.'
-          : 'Time ran out before that was proven the best.'}
+          ? say.allWithinTolerance()
+          : say.msInTotalStays({ excessMs: formatNumber(found.excessMs) })}{' '}
+        {found.proven ? say.noOtherSettingsDo() : say.timeRanOutBefore()}
       </p>
       {missed.length > 0 && (
         <ul>
           {missed.map((p) => (
             <li key={`${p.sourceId} ${p.listenerId}`}>
-              {sourceName(p.sourceId)} at {listenerName(p.listenerId)}: the {p.lacks!.later} would have to come{' '}
-              {formatNumber(p.lacks!.ms)} ms later; {WHY[p.lacks!.why]}.
+              {say.atShouldArriveMs({
+                sourceId: sourceName(p.sourceId),
+                listenerId: listenerName(p.listenerId),
+                later: p.lacks!.later,
+                ms: formatNumber(p.lacks!.ms),
+                why: WHY[p.lacks!.why],
+              })}
             </li>
           ))}
         </ul>
@@ -157,13 +156,13 @@ function Outcome({ rig, found, listenerName }: { rig: Rig; found: AllAligned; li
 function Changes({ rig, changes }: { rig: Rig; changes: AllAligned['changes'] }) {
   const types = findTypes(rig);
   return (
-    <table className="table tight" style={{ marginTop: 14 }} aria-label="Settings that are proposed">
+    <table className="table tight" style={{ marginTop: 14 }} aria-label={say.suggestedSettings()}>
       <thead>
         <tr>
-          <th>Box</th>
-          <th>Setting</th>
-          <th className="number">Now</th>
-          <th className="number">Then</th>
+          <th>{common.device()}</th>
+          <th>{say.setting()}</th>
+          <th className="number">{say.now()}</th>
+          <th className="number">{say.resultHead()}</th>
         </tr>
       </thead>
       <tbody>
@@ -203,15 +202,15 @@ function Slips({ rig, shown, listenerIds, listenerName }: SlipsProps) {
   if (rows.length === 0) return null;
   return (
     <>
-      <h2>To be slipped in the edit</h2>
-      <table className="table tight" aria-label="To be slipped in the edit">
+      <h2>{say.toMoveInEdit()}</h2>
+      <table className="table tight" aria-label={say.toMoveInEdit()}>
         <thead>
           <tr>
-            <th>Track</th>
-            <th>Sound</th>
-            <th className="number">Move by, ms</th>
-            <th className="number">frames</th>
-            <th className="number">samples</th>
+            <th>{say.track()}</th>
+            <th>{say.audio()}</th>
+            <th className="number">{say.moveByMs()}</th>
+            <th className="number">{say.frames()}</th>
+            <th className="number">{say.samples()}</th>
           </tr>
         </thead>
         <tbody>
@@ -226,7 +225,7 @@ function Slips({ rig, shown, listenerIds, listenerName }: SlipsProps) {
           ))}
         </tbody>
       </table>
-      <p className="quiet small">From predicted figures until takes measure them; plus is later.</p>
+      <p className="quiet small">{say.predictedUntilYouMeasure()}</p>
     </>
   );
 }

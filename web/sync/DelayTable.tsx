@@ -3,7 +3,8 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { findDevice, heldTo, type Rig, settingOf, type Trial } from '#core/rig/index.ts';
 import type { DelaySetting, Evaluation } from '#core/signal/index.ts';
 import { type Figure, framesFromMs, msFromFrames } from '#core/units/index.ts';
-import { formatNumber, formatOffset, SourceLetter, StateMark, Term } from '#web/parts/index.ts';
+import { formatNumber, formatOffset, rich, SourceLetter, StateMark } from '#web/parts/index.ts';
+import { common, sync as say } from '#words/index.ts';
 
 interface Props {
   /** With what is tried; `now` without it. */
@@ -26,14 +27,14 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
     <>
       <div className="spread">
         <h2>
-          Delay settings{' '}
+          {say.delaySettings()}{' '}
           <button
             type="button"
             className="term small quiet"
             style={{ fontWeight: 400 }}
             onClick={() => setInFrames(!inFrames)}
           >
-            {inFrames ? 'in frames; show ms' : 'in ms; show frames'}
+            {inFrames ? say.inFramesShowMs() : say.inMsShowFrames()}
           </button>
         </h2>
         <span className="row" style={{ marginTop: 14 }}>
@@ -43,13 +44,13 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
       <table className="table tight">
         <thead>
           <tr>
-            <th>Where</th>
-            <th>Acts on</th>
-            <th>Also delays</th>
-            <th className="number">Step, most</th>
-            <th className="number">Now</th>
-            <th className="number">To be, {inFrames ? 'frames' : 'ms'}</th>
-            <th>Then</th>
+            <th>{say.where()}</th>
+            <th>{say.delays()}</th>
+            <th>{say.alsoAffects()}</th>
+            <th className="number">{say.stepMax()}</th>
+            <th className="number">{say.now()}</th>
+            <th className="number">{say.target({ ms: inFrames ? say.frames() : 'ms' })}</th>
+            <th>{say.result()}</th>
           </tr>
         </thead>
         <tbody>
@@ -62,14 +63,14 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
             return (
               <tr key={key}>
                 <td>
-                  {setting.deviceName}, {setting.spec.name.charAt(0).toLowerCase() + setting.spec.name.slice(1)}
+                  {setting.deviceName}, {setting.spec.name}
                 </td>
                 <td>
                   <span className="row" style={{ gap: 3 }}>
                     {acts.map((id) => (
                       <SourceLetter key={id} source={sourceOf(id)} />
                     ))}
-                    {setting.delaysPicture.length > 0 && <span className="small quiet">picture</span>}
+                    {setting.delaysPicture.length > 0 && <span className="small quiet">{say.video()}</span>}
                   </span>
                 </td>
                 <td className="quiet">{alsoNames(rig, setting)}</td>
@@ -79,7 +80,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
                 <td className="number">
                   {formatNumber(nowValue)} {setting.spec.unit}{' '}
                   <span className={`small ${setting.task ? 'watch' : 'quiet'}`}>
-                    {setting.task ? 'to do' : setting.known}
+                    {setting.task ? common.toDo() : setting.known}
                   </span>
                 </td>
                 <td className="number">
@@ -102,8 +103,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
         </tbody>
       </table>
       <p className="small quiet" style={{ marginTop: 6 }}>
-        Nothing here turns a knob by itself: choose what is <Term id="as-drawn">to be done</Term> and what is so
-        already.
+        {rich(say.thisPageCantTurn, {})}
       </p>
     </>
   );
@@ -112,7 +112,9 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
 function alsoNames(rig: Rig, { alsoListeners }: DelaySetting): string {
   const names = alsoListeners.map((id) => rig.listeners.find((l) => l.id === id)!.name.split(',')[0]!);
   if (names.length === 0) return 'nobody';
-  return names.length <= 2 ? names.join(', ') : `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
+  return names.length <= 2
+    ? names.join(', ')
+    : say.andMore({ join: names.slice(0, 2).join(', '), n2: names.length - 2 });
 }
 
 /** The sources that the setting acts on, as they would then be. */
@@ -152,8 +154,8 @@ function Then({
 export function restsOn({ terms }: Figure): string {
   const takes = [...new Set(terms.filter((t) => t.kind === 'measured').map((t) => t.source))];
   const isTypical = terms.some((t) => t.kind === 'typical' && t.value.high > t.value.low);
-  if (takes.length === 0) return isTypical ? 'by typical figures: measure it' : '';
-  return `by ${takes.join(', ')}${isTypical ? ', and typical figures' : ''}`;
+  if (takes.length === 0) return isTypical ? say.fromTypicalFiguresMeasure() : '';
+  return say.from({ join: takes.join(', '), figures: isTypical ? say.andTypicalFigures() : '' });
 }
 
 interface DelayInputProps {
@@ -188,7 +190,7 @@ function DelayInput({ rig, setting, value, inFrames, onTry }: DelayInputProps) {
   const settle = (v: number) => onTry(heldTo(spec, v));
   return (
     <Input
-      aria-label={`${setting.deviceName}, ${spec.name}, ${inFrames ? 'frames' : 'ms'}`}
+      aria-label={`${setting.deviceName}, ${spec.name}, ${inFrames ? say.frames() : 'ms'}`}
       width="78px"
       textAlign="right"
       inputMode="decimal"

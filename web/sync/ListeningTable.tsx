@@ -2,12 +2,13 @@ import { type ListeningDelay, listeningDelays } from '#core/paths/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { formatNumber, formatSpread, SourceLetter, StateMark, Term, Why } from '#web/parts/index.ts';
+import { sync as say } from '#words/index.ts';
 
 const WHAT: Record<ListeningDelay['kind'], string> = {
-  play: 'plays by what is heard',
-  'own-voice': 'hears the own voice',
-  conversation: 'talks with',
-  together: 'hears music and voice',
+  play: say.playsByWhatThey(),
+  'own-voice': say.hearsTheirOwnVoice(),
+  conversation: say.talksWith(),
+  together: say.hearsMusicAndVoice(),
 };
 
 /** What people hear while it goes on, each delay against its limit. */
@@ -15,18 +16,18 @@ export function ListeningTable({ rig, evaluation }: { rig: Rig; evaluation: Eval
   const delays = listeningDelays(rig, evaluation);
   if (delays.length === 0) return null;
   return (
-    <section aria-label="Heard while it goes on">
+    <section aria-label={say.liveMonitoringDelay()}>
       <h2>
-        <Term id="listening-delay">Heard while it goes on</Term>
+        <Term id="listening-delay">{say.liveMonitoringDelay()}</Term>
       </h2>
       <table className="table tight" data-testid="listening">
         <thead>
           <tr>
-            <th>Who</th>
-            <th>What</th>
-            <th className="number">Delay, ms</th>
-            <th className="number">Good up to, not borne from</th>
-            <th>And so</th>
+            <th>{say.who()}</th>
+            <th>{say.what()}</th>
+            <th className="number">{say.delayMs()}</th>
+            <th className="number">{say.goodUpToToo()}</th>
+            <th>{say.resultHead()}</th>
           </tr>
         </thead>
         <tbody>
@@ -39,7 +40,7 @@ export function ListeningTable({ rig, evaluation }: { rig: Rig; evaluation: Eval
                   <SourceLetter key={id} source={rig.sources.find((s) => s.id === id)!} />
                 ))}{' '}
                 {d.kind === 'together'
-                  ? `${nameOf(rig, d.sourceIds[0]!)} after ${nameOf(rig, d.sourceIds[1]!)}`
+                  ? say.afterOther({ n0: nameOf(rig, d.sourceIds[0]!), n1: nameOf(rig, d.sourceIds[1]!) })
                   : nameOf(rig, d.sourceIds[0]!)}
               </td>
               <td className="number strong">

@@ -3,7 +3,6 @@ import { clockDrifts, deviceName, type Heard, type Pair, type TimeWord, type Tol
 import { driftMs } from '#core/units/index.ts';
 import {
   BandSaid,
-  count,
   decimalsFor,
   FigureRow,
   formatFrames,
@@ -11,29 +10,31 @@ import {
   formatOffset,
   formatSigned,
   formatSpread,
+  rich,
   StateMark,
   Term,
   Why,
 } from '#web/parts/index.ts';
+import { common, sync as say } from '#words/index.ts';
 
 const HOUR_MS = 3_600_000;
 
 const SAYS: Record<TimeWord, string> = {
-  'in-time': 'in time',
-  late: 'too late',
-  early: 'too early',
-  'perhaps-late': 'possibly late: part of the range is beyond the tolerance. Measure a take with a clap.',
-  'perhaps-early': 'possibly early: part of the range is beyond the tolerance. Measure a take with a clap.',
-  'perhaps-either': 'in time by its nominal figures, which are too uncertain to tell. Measure a take.',
-  twice: 'heard twice',
-  'too-loud': 'louder against the voice than it is wanted',
-  'not-alone': 'not alone on its track',
-  'too-quiet': 'quieter against the voice than it is wanted',
-  'once-done': 'in time once it is done at the desk',
-  missing: 'does not arrive, although the plan wants it',
-  unwanted: 'arrives, although the plan does not want it',
-  'no-picture': 'has no picture to keep time with',
-  'not-heard': 'does not arrive',
+  'in-time': say.inSync(),
+  late: say.tooLate(),
+  early: say.tooEarly(),
+  'perhaps-late': say.possiblyLatePartRange(),
+  'perhaps-early': say.possiblyEarlyPartRange(),
+  'perhaps-either': say.inSyncByIts(),
+  twice: say.arrivesTwice(),
+  'too-loud': say.louderAgainstVoiceThan(),
+  'not-alone': say.notAloneOnIts(),
+  'too-quiet': say.quieterAgainstVoiceThan(),
+  'once-done': say.inSyncOnceTo(),
+  missing: say.doesNotArriveBut(),
+  unwanted: say.arrivesButPlanSays(),
+  'no-picture': say.hasNoVideoTo(),
+  'not-heard': say.doesNotArrive(),
 };
 
 interface Props {
@@ -52,9 +53,9 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
   if (!way) return null;
   const offset = way.offset;
   return (
-    <aside className="card" aria-label="Tap">
+    <aside className="card" aria-label={say.tapPoint()}>
       <h2 className="tapped">
-        <Term id="tap">Tap</Term>: {listenerName.split(',')[0]!.toLowerCase()}, {source.name}
+        <Term id="tap">{say.tapPoint()}</Term>: {listenerName}, {source.name}
       </h2>
       {offset && (
         <p style={{ marginTop: 8 }}>
@@ -78,15 +79,13 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
       )}
       {second && <Twice rig={rig} first={way} second={second} />}
       {pair.verdict.openTasks.length > 0 && (
-        <p className="watch">
-          {count(pair.verdict.openTasks.length, 'setting')} on this way still to be done at the desk.
-        </p>
+        <p className="watch">{say.settingOnThisPath({ setting: pair.verdict.openTasks.length })}</p>
       )}
       <table className="table" style={{ marginTop: 10 }}>
         <tbody>
           <tr>
             <td colSpan={3} className="strong">
-              Sound, ms
+              {say.audioMs()}
             </td>
           </tr>
           {way.delay.terms.map((term) => (
@@ -103,11 +102,12 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
             <>
               <tr>
                 <td colSpan={3} className="strong">
-                  Picture
-                  {picture.sourceId === pair.sourceId
-                    ? ''
-                    : ` of ${rig.sources.find((s) => s.id === picture.sourceId)!.name}`}
-                  , ms
+                  {say.videoMs({
+                    name:
+                      picture.sourceId === pair.sourceId
+                        ? ''
+                        : say.ofSource({ name: rig.sources.find((s) => s.id === picture.sourceId)!.name }),
+                  })}
                 </td>
               </tr>
               {picture.delay.terms.map((term) => (
@@ -126,7 +126,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
       </table>
       {offset?.terms.some((t) => t.kind === 'measured') && (
         <>
-          <h2>Sound minus picture, as measured</h2>
+          <h2>{say.audioMinusVideoAs()}</h2>
           <table className="table">
             <tbody>
               {offset.terms.map((term) => (
@@ -134,25 +134,27 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
               ))}
             </tbody>
           </table>
-          <p className="small quiet">
-            A take knows the difference only; to split it, measure one more take with the camera or the sound alone.
-          </p>
+          <p className="small quiet">{say.thisTakeMeasuredOnly()}</p>
         </>
       )}
-      <h2>By this way</h2>
+      <h2>{common.signalPath()}</h2>
       <p className="quiet">
         {way.deviceIds.map((id) => deviceName(rig, id)).join(' → ')}
         <br />
         {formatNumber(way.levelDb.nominal, 0)} {way.scale === 'spl' ? 'dB SPL' : way.scale === 'dbu' ? 'dBu' : 'dBFS'}
-        {way.noiseDb !== null && `, noise ${formatNumber(way.noiseDb)}`}; {count(way.conversions, 'conversion')}
-        {way.polarity < 0 && '; inverted'}
+        {way.noiseDb !== null && say.noise({ noiseDb: formatNumber(way.noiseDb) })};{' '}
+        {say.conversions({ count: way.conversions })}
+        {way.polarity < 0 && say.polarityInverted()}
       </p>
       <BandSaid band={way.band} />
       {way.clock && <ClockSaid rig={rig} deviceId={way.clock} />}
-      <h2>Tolerance</h2>
+      <h2>{say.tolerance()}</h2>
       <p className="quiet">
-        {formatNumber(tolerance.earlyMs)} to +{formatNumber(tolerance.lateMs)} ms: {tolerance.source} (
-        <Term id="standard">standard</Term>).
+        {rich(say.toleranceIs, {
+          earlyMs: formatNumber(tolerance.earlyMs),
+          lateMs: formatNumber(tolerance.lateMs),
+          source: tolerance.source,
+        })}
       </p>
     </aside>
   );
@@ -164,11 +166,15 @@ function Twice({ rig, first, second }: { rig: Rig; first: Heard; second: Heard }
   const ms = apart.value.nominal;
   return (
     <p>
-      <Term id="twice">Twice</Term>: the second way comes{' '}
+      {rich(say.twiceSecondPathArrives, {})}{' '}
       <Why figure={apart}>{`${formatNumber(Math.abs(ms), apart.kind === 'measured' ? 1 : 0)} ms`}</Why>{' '}
-      {ms < 0 ? 'earlier' : 'later'} ({apart.kind}, {formatSpread(apart) || 'exact'}) and{' '}
-      {formatNumber(first.levelDb.nominal - second.levelDb.nominal)} dB lower, by{' '}
-      {second.deviceIds.map((id) => deviceName(rig, id)).join(', ')}.
+      {say.secondPath({
+        later: ms < 0 ? say.earlier() : say.later(),
+        kind: apart.kind,
+        exact: formatSpread(apart) || say.exact(),
+        nominal: formatNumber(first.levelDb.nominal - second.levelDb.nominal),
+        join: second.deviceIds.map((id) => deviceName(rig, id)).join(', '),
+      })}
     </p>
   );
 }
@@ -178,17 +184,15 @@ function ClockSaid({ rig, deviceId }: { rig: Rig; deviceId: string }) {
   const drifts = clockDrifts(rig, deviceId);
   return (
     <>
-      <h2>Clock of {deviceName(rig, deviceId)}</h2>
-      {drifts.length === 0 && (
-        <p className="quiet">
-          Its <Term id="drift">drift</Term> is not measured: lay two long takes of one sound beside each other on the
-          bench.
-        </p>
-      )}
+      <h2>{say.clock({ deviceId: deviceName(rig, deviceId) })}</h2>
+      {drifts.length === 0 && <p className="quiet">{rich(say.itsClockDriftIsnt, {})}</p>}
       {drifts.map((figure) => (
         <p key={figure.label}>
-          <Why figure={figure}>{`${formatSigned(figure.value.nominal, 1)} ppm`}</Why> {figure.label}:{' '}
-          {formatNumber(Math.abs(driftMs(figure.value.nominal, HOUR_MS)))} ms in an hour
+          <Why figure={figure}>{`${formatSigned(figure.value.nominal, 1)} ppm`}</Why>{' '}
+          {say.driftHour({
+            figure: figure.label,
+            nominal: formatNumber(Math.abs(driftMs(figure.value.nominal, HOUR_MS))),
+          })}
         </p>
       ))}
     </>

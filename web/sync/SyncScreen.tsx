@@ -11,9 +11,10 @@ import {
 import { alignListener } from '#core/solve/index.ts';
 import { ArrivalChart, useWidth } from '#web/charts/index.ts';
 import { MomentNote } from '#web/moment/index.ts';
-import { Choice, formatSigned, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatSigned, rich, useKey } from '#web/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
+import { common, sync as say } from '#words/index.ts';
 import { AllListeners } from './AllListeners.tsx';
 import { DelayTable } from './DelayTable.tsx';
 import { PathCard } from './PathCard.tsx';
@@ -38,22 +39,22 @@ export function SyncScreen() {
 const ALL = 'all';
 const listenerOptions = (rig: Rig, shown: Evaluation): [string, string][] => [
   ...rig.listeners.map((l): [string, string] => [l.id, withState(l.name, l.id, shown)]),
-  [ALL, 'All listeners at once'],
+  [ALL, say.allDestinationsAtOnce()],
 ];
 
 /** A listener's name and what is wrong there, so that one need not open each. */
 function withState(name: string, listenerId: string, { pairs }: Evaluation): string {
   const here = (state: State) => pairs.filter((p) => p.listenerId === listenerId && p.verdict.state === state).length;
   const [fix, watch] = [here('fix'), here('watch')];
-  if (fix > 0) return `${name}: ${fix} to fix`;
-  return watch > 0 ? `${name}: ${watch} to watch` : `${name}: good`;
+  if (fix > 0) return say.toFix({ name, fix });
+  return watch > 0 ? say.warning({ name, watch }) : say.ok({ name });
 }
 
 function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const dispatch = useAppDispatch();
   const [params, setParams] = useSearchParams();
   const [ref, width] = useWidth<HTMLDivElement>();
-  const trying = useTrial(rig, evaluation, 'delay setting');
+  const trying = useTrial(rig, evaluation);
   const { tried, shown, trial } = trying;
   const listener = rig.listeners.find((l) => l.id === params.get('listener')) ?? rig.listeners[0];
   const choose = (key: string, value: string) =>
@@ -77,12 +78,12 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
     const next = here[(at + by + here.length) % here.length];
     if (next) choose('source', next.sourceId);
   };
-  useKey('l', 'Next listener', nextListener);
-  useKey('a', 'All listeners at once', () => choose('listener', ALL));
-  useKey('j,arrowdown', 'Next source', () => move(1));
-  useKey('k,arrowup', 'Source before', () => move(-1));
-  useKey('p', 'Put it right: propose settings', putRight);
-  if (!listener) return <p className="page quiet">This rig has no listener yet. Import a rig that has one.</p>;
+  useKey('l', say.nextDestination(), nextListener);
+  useKey('a', say.allDestinationsAtOnce(), () => choose('listener', ALL));
+  useKey('j,arrowdown', say.nextSource(), () => move(1));
+  useKey('k,arrowup', say.previousSource(), () => move(-1));
+  useKey('p', say.suggestDelays(), putRight);
+  if (!listener) return <p className="page quiet">{say.noDestinationsYetAdd()}</p>;
 
   const tolerance = toleranceOf(toleranceIdOf(rig, listener));
   const before = evaluation.pairs.filter((p) => p.listenerId === listener.id);
@@ -93,41 +94,36 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
     <main className="frame-page with-card">
       <div className="page">
         <div className="spread">
-          <h1>
-            <Term id="arrival">Arrivals</Term> at: {listener.name}
-          </h1>
+          <h1>{rich(say.arrivalsAt, { listener: listener.name })}</h1>
           <span className="row">
-            <Link to="paths">Path test</Link>
+            <Link to="paths">{say.syncTest()}</Link>
             <Choice
-              label="Listener"
+              label={common.destination()}
               value={listener.id}
               onChange={(id) => choose('listener', id)}
               options={listenerOptions(rig, shown)}
             />
             <Choice
-              label="Tolerance"
+              label={say.tolerance()}
               value={tolerance.id}
               onChange={(id) =>
                 dispatch(
                   applyStep(
                     { kind: 'set-session', session: { ...rig.session, toleranceId: id as ToleranceId } },
-                    `Tolerance: ${toleranceOf(id as ToleranceId).name}`,
+                    say.toleranceWith({ name: toleranceOf(id as ToleranceId).name }),
                   ),
                 )
               }
               options={TOLERANCES.map((t) => [
                 t.id,
-                `Tolerance: ${t.name}, ${formatSigned(t.earlyMs)} to ${formatSigned(t.lateMs)}`,
+                say.toleranceOption({ t: t.name, earlyMs: formatSigned(t.earlyMs), lateMs: formatSigned(t.lateMs) }),
               ])}
-              {...(listener.toleranceId ? { disabled: 'This listener has a tolerance of its own' } : {})}
+              {...(listener.toleranceId ? { disabled: say.thisDestinationHasIts() } : {})}
             />
           </span>
         </div>
         <MomentNote edits="into-all" />
-        <p className="quiet">
-          Each source’s sound against its own picture, by <Term id="offset">offset</Term>. Within the hatched{' '}
-          <Term id="tolerance">tolerance</Term> ({tolerance.source}) nobody minds.
-        </p>
+        <p className="quiet">{rich(say.legend, { source: tolerance.source })}</p>
         <div ref={ref} style={{ marginTop: 6 }}>
           {here.length > 0 ? (
             <ArrivalChart
@@ -140,20 +136,22 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
               onTap={(id) => choose('source', id)}
             />
           ) : (
-            <p style={{ padding: '24px 0' }}>Nothing here has a picture to keep time with. Choose another listener.</p>
+            <p style={{ padding: '24px 0' }}>{say.noSourceHereHas()}</p>
           )}
         </div>
         {silent.some((p) => p.ways.length > 0) && (
           <p className="quiet small">
-            Without a picture to keep time with:{' '}
-            {silent
-              .filter((p) => p.ways.length > 0)
-              .map(
-                (p) =>
-                  `${rig.sources.find((s) => s.id === p.sourceId)!.name} (${Math.round(p.ways[0]!.delay.value.nominal)} ms)`,
-              )
-              .join(', ')}
-            .
+            {say.noVideoToSync({
+              join: silent
+                .filter((p) => p.ways.length > 0)
+                .map((p) =>
+                  say.sourceDelay({
+                    name: rig.sources.find((s) => s.id === p.sourceId)!.name,
+                    nominal: Math.round(p.ways[0]!.delay.value.nominal),
+                  }),
+                )
+                .join(', '),
+            })}
           </p>
         )}
         {settings.length > 0 && (
@@ -166,7 +164,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
             trial={trial}
             onTry={trying.put}
           >
-            <Decide trying={trying} find="Put it right" onFind={putRight} />
+            <Decide trying={trying} find={say.suggestDelays()} onFind={putRight} />
           </DelayTable>
         )}
       </div>

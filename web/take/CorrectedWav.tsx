@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Stretch } from '#core/measure/index.ts';
 import { saveBlob } from '#web/parts/index.ts';
 import { correctTake, type Job } from '#web/workers/index.ts';
+import { common, take as say } from '#words/index.ts';
 import { sourceOf } from './files.ts';
 
 interface Props {
@@ -42,11 +43,11 @@ export function CorrectedWav({ takeId, name, stretches }: Props) {
   return (
     <>
       {writing === null ? (
-        <Button onClick={correct}>Corrected, WAV</Button>
+        <Button onClick={correct}>{say.correctedWav()}</Button>
       ) : (
         <>
-          <progress value={writing} max={1} aria-label="Written" style={{ width: 90 }} />
-          <Button onClick={stop}>Stop</Button>
+          <progress value={writing} max={1} aria-label={say.writing()} style={{ width: 90 }} />
+          <Button onClick={stop}>{common.stop()}</Button>
         </>
       )}
       {failed && <span className="fix">{failed}</span>}

@@ -4,6 +4,7 @@ import { EdlError, type SlipList, slipListToCsv, slipListToEdl, slipListToOtio }
 import { markersIn } from '#core/run/index.ts';
 import { Choice, formatDate, NumberInput, saveAs } from '#web/parts/index.ts';
 import { selectSessions, useAppSelector } from '#web/store/index.ts';
+import { take as say } from '#words/index.ts';
 
 /** A slip list to take along into an edit: exact as a table and as a timeline, by whole frames as an EDL. */
 export function SlipExports({ list }: { list: SlipList }) {
@@ -18,7 +19,7 @@ export function SlipExports({ list }: { list: SlipList }) {
   const save = (ending: string, type: string, write: (list: SlipList) => string) => {
     try {
       setFailed(null);
-      saveAs(`slip list.${ending}`, write(withMarkers), type);
+      saveAs(say.slipListFile({ ending }), write(withMarkers), type);
     } catch (error) {
       if (!(error instanceof EdlError)) throw error;
       setFailed(error.message);
@@ -26,31 +27,33 @@ export function SlipExports({ list }: { list: SlipList }) {
   };
   return (
     <>
-      <Button onClick={() => save('csv', 'text/csv', slipListToCsv)}>Table, CSV</Button>
-      <Button onClick={() => save('otio', 'application/json', slipListToOtio)}>Timeline, OTIO</Button>
-      <Button onClick={() => save('edl', 'text/plain', slipListToEdl)}>EDL</Button>
+      <Button onClick={() => save('csv', 'text/csv', slipListToCsv)}>{say.tableCsv()}</Button>
+      <Button onClick={() => save('otio', 'application/json', slipListToOtio)}>{say.timelineOtio()}</Button>
+      <Button onClick={() => save('edl', 'text/plain', slipListToEdl)}>{say.edl()}</Button>
       {marked.length > 0 && (
         <Choice
-          label="Markers of the day"
+          label={say.sessionMarkers()}
           value={sessionId}
           onChange={setSessionId}
           options={[
-            ['', 'without markers'],
-            ...marked.map((s) => [s.id, `markers of ${s.name || 'the session'}, ${formatDate(s.beganAt)}`] as const),
+            ['', say.withoutMarkers()],
+            ...marked.map(
+              (s) => [s.id, say.markers({ session: s.name || say.session(), beganAt: formatDate(s.beganAt) })] as const,
+            ),
           ]}
         />
       )}
       {session && (
         <span>
-          recorded from{' '}
+          {say.recordedFrom()}{' '}
           <NumberInput
-            label="The first recording began so many seconds after the session"
+            label={say.startFirstRecordingAfter()}
             value={beganS}
             min={-86_400}
             max={86_400}
             onValue={(v) => setBeganS(v ?? 0)}
           />{' '}
-          s after its beginning
+          {say.sAfterItsStart()}
         </span>
       )}
       {failed && <span className="fix">{failed}</span>}

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
-import { Link, useParams } from 'react-router';
-import { Frame } from '#web/parts/index.ts';
-import { frame } from '#words/index.ts';
+import { useParams } from 'react-router';
+import { Frame, rich } from '#web/parts/index.ts';
+import { frame, take as say } from '#words/index.ts';
 
 /** The frame of what is done with takes: inside a rig its own, else one with the way to a rig. */
 export function TakeFrame({ children }: { children: ReactNode }) {
@@ -13,8 +13,7 @@ export function TakeFrame({ children }: { children: ReactNode }) {
       more={[{ to: '/bench', label: frame.measure() }]}
       top={
         <span>
-          <span className="strong">Measuring without a rig.</span> <Link to="/">Open a rig</Link> to take what you
-          measure into it.
+          <span className="strong">{say.measuringWithoutRig()}</span> {rich(say.openRigToAdd, {}, '/')}
         </span>
       }
     >

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { take as say } from '#words/index.ts';
 import { TakeFrame } from './TakeFrame.tsx';
 import { type TakeAtHand, useTakesInAddress } from './useTakesInAddress.ts';
 
@@ -24,10 +25,10 @@ export function TakeGate({ title, most, least, asks, children }: GateProps) {
       ) : (
         <TakePage title={title} bench={bench.split('?')[0]!}>
           {takes === null ? (
-            <p className="quiet">Opening…</p>
+            <p className="quiet">{say.opening()}</p>
           ) : (
             <p className={missing ? 'watch' : 'quiet'}>
-              {missing ? 'One of these takes was not kept. ' : ''}
+              {missing ? say.oneTheseTakesWasnt() : ''}
               <Link to={bench.split('?')[0]!}>{asks}</Link>
             </p>
           )}
@@ -44,7 +45,7 @@ export function TakePage({ title, bench, children }: { title: ReactNode; bench: 
       <div className="page">
         <div className="spread">
           <h1>{title}</h1>
-          <Link to={bench}>Back to Measure</Link>
+          <Link to={bench}>{say.backToMeasure()}</Link>
         </div>
         {children}
       </div>

@@ -1,5 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { formatNumber } from '#web/parts/index.ts';
+import { common, take as say } from '#words/index.ts';
 import type { SoundAtHand } from './useSound.ts';
 
 /** What is under way, with a stop; or what went wrong, with a way to try again. */
@@ -8,7 +9,7 @@ export function Working({ sound: { working, failed, stop, again } }: { sound: So
     return (
       <p className="row" role="alert">
         <span className="fix">{failed}</span>
-        <Button onClick={again}>Begin again</Button>
+        <Button onClick={again}>{say.startOver()}</Button>
       </p>
     );
   if (!working) return null;
@@ -16,9 +17,9 @@ export function Working({ sound: { working, failed, stop, again } }: { sound: So
     <p className="row" role="status">
       <progress value={working.done} max={1} aria-label={working.what} />
       <span className="quiet">
-        {working.what}, {formatNumber(100 * working.done)} %
+        {working.what}, {formatNumber(100 * working.done)}%
       </span>
-      <Button onClick={stop}>Stop</Button>
+      <Button onClick={stop}>{common.stop()}</Button>
     </p>
   );
 }

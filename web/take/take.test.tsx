@@ -3,6 +3,7 @@ import { fireEvent, screen } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { show } from '#web/web.testkit.tsx';
+import { take as say } from '#words/index.ts';
 import { rememberFile, type SoundAtHand, TakeGate, Working } from './index.ts';
 
 const KEPT = {
@@ -43,7 +44,7 @@ describe('a page about takes', () => {
   });
   it('says that a take was not kept, unless its file was chosen in this page', async () => {
     const page = open(OTHER);
-    expect(await screen.findByText(/One of these takes was not kept/)).toBeTruthy();
+    expect(await screen.findByText(/One of these takes wasn’t saved\./)).toBeTruthy();
     page.unmount();
     rememberFile(OTHER, new File(['x'], 'guest.wav'));
     open(OTHER);
@@ -71,7 +72,7 @@ describe('work under way', () => {
   it('says how far it is, and can be stopped', () => {
     const { sound, calls } = at({ working: { what: 'mixing', done: 0.42 } });
     show(<Working sound={sound} />);
-    expect(screen.getByRole('status').textContent).toContain('mixing, 42 %');
+    expect(screen.getByRole('status').textContent).toContain('mixing, 42%');
     fireEvent.click(screen.getByRole('button', { name: 'Stop' }));
     expect(calls).toEqual(['stop']);
   });
@@ -79,7 +80,7 @@ describe('work under way', () => {
     const { sound, calls } = at({ failed: 'The take is not there any more.' });
     show(<Working sound={sound} />);
     expect(screen.getByRole('alert').textContent).toContain('not there any more');
-    fireEvent.click(screen.getByRole('button', { name: 'Begin again' }));
+    fireEvent.click(screen.getByRole('button', { name: say.startOver() }));
     expect(calls).toEqual(['again']);
   });
   it('says nothing at rest', () => {

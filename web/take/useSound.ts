@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { openSoundDesk, type SoundDesk, type TakeFacts } from '#web/workers/index.ts';
+import { take as say } from '#words/index.ts';
 import { sourceOf } from './files.ts';
 
 /** Takes that are open in a worker, what they hold, and the work under way. */
@@ -26,7 +27,7 @@ export function useSound(takeIds: readonly string[]): SoundAtHand {
   // biome-ignore lint/correctness/useExhaustiveDependencies: a turn more opens them anew
   useEffect(() => {
     if (!address) return;
-    const opened = openSoundDesk(() => setFailed('Measuring failed. Reload the page and try again.'));
+    const opened = openSoundDesk(() => setFailed(say.measuringFailedReloadPage()));
     let gone = false;
     let settled = false;
     setFailed(null);
@@ -92,7 +93,7 @@ export function useSound(takeIds: readonly string[]): SoundAtHand {
       desk?.end();
       setDesk(null);
       setWorking(null);
-      setFailed('Stopped. Begin again when you like.');
+      setFailed(say.stoppedYouCanStart());
     },
     again: () => setTurn((n) => n + 1),
   };

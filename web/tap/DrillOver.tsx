@@ -2,7 +2,8 @@ import { Button } from '@chakra-ui/react';
 import type { Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { faultsOf } from '#core/trouble/index.ts';
-import { count, StateMark } from '#web/parts/index.ts';
+import { StateMark } from '#web/parts/index.ts';
+import { tap as say } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
 /** Where a drill stands; once it is over, what it was, and how few takes would have done. */
@@ -14,7 +15,7 @@ export function DrillOver({ rig, tap }: { rig: Rig; tap: Tap }) {
   const giveUp = () => {
     const fault = faultsOf(rig, evaluate(rig)).find((f) => f.id === desk.faultId);
     const { wrong } = drill;
-    const was = fault?.says ?? 'It is no longer in this rig: the drawing was changed meanwhile.';
+    const was = fault?.says ?? say.itsNoLongerIn();
     tap.change({
       desk: { ...desk, faultId: null },
       drill: { ...drill, over: { how: 'given-up', wrong, takes: tap.read.length, was, mend: fault?.mend ?? '' } },
@@ -24,30 +25,34 @@ export function DrillOver({ rig, tap }: { rig: Rig; tap: Tap }) {
     return (
       <p className="run-step row" role="status">
         <span>
-          <StateMark state="watch" /> A drill is on: something is wrong at this desk that the drawing does not show.{' '}
-          {count(tap.read.length, 'take')} so far
-          {drill.wrong > 0 && `, ${count(drill.wrong, 'wrong guess', 'wrong guesses')}`}.
+          <StateMark state="watch" />{' '}
+          {say.practiceIsOnSomething({
+            take: tap.read.length,
+            guesses: drill.wrong > 0 ? `, ${say.wrongGuesses({ count: drill.wrong })}` : '',
+          })}
         </span>
         <Button size="sm" onClick={giveUp}>
-          Give up
+          {say.giveUp()}
         </Button>
       </p>
     );
   const { how, wrong, takes, was, mend } = drill.over;
   return (
-    <section className="run-step" aria-label="The drill is over" data-testid="drill-over">
+    <section className="run-step" aria-label={say.practiceIsOver()} data-testid="drill-over">
       <p>
         <StateMark state={how === 'found' ? 'good' : 'watch'} />{' '}
-        {how === 'found'
-          ? `Found, with ${count(takes, 'take')}${wrong > 0 ? ` and ${count(wrong, 'wrong guess', 'wrong guesses')}` : ''}.`
-          : `Given up, after ${count(takes, 'take')}.`}{' '}
-        The fewest that would do, by who is found where: {drill.fewest.length} ({fewest}).
+        {say.fewestThatWouldDo({
+          take:
+            how === 'found'
+              ? say.foundWith({ count: takes, wrong: wrong > 0 ? `, ${say.wrongGuesses({ count: wrong })}` : '' })
+              : say.gaveUpAfter({ count: takes }),
+          fewest: drill.fewest.length,
+          fewest2: fewest,
+        })}
       </p>
-      <p>
-        It was this: {was} {mend}
-      </p>
+      <p>{say.itWasThis({ was, mend })}</p>
       <Button size="sm" onClick={() => tap.change({ drill: null, takes: [] })}>
-        Put the drill away
+        {say.closeExercise()}
       </Button>
     </section>
   );

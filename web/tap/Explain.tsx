@@ -10,9 +10,10 @@ import {
   judgeGuess,
   sayDisagreement,
 } from '#core/taptest/index.ts';
-import { formatNumber, StateMark, useKey } from '#web/parts/index.ts';
+import { formatNumber, rich, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { explainTap, type Job } from '#web/workers/index.ts';
+import { tap as say } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
 interface Props {
@@ -47,30 +48,29 @@ export function Explain({ rigId, rig, tap, judged, onAgain }: Props) {
       (error: unknown) => put({ at: 'failed', says: error instanceof Error ? error.message : String(error) }),
     );
   };
-  useKey('e', 'What explains the readings', begin, search.at !== 'busy');
+  useKey('e', say.findWhatExplainsReadings(), begin, search.at !== 'busy');
   return (
-    <section aria-label="What explains it">
-      <h2>What explains it</h2>
+    <section aria-label={say.whatExplainsIt()}>
+      <h2>{say.whatExplainsIt()}</h2>
       {search.at === 'idle' && (
         <p className="row">
           <Button variant="solid" onClick={begin}>
-            Find what explains it <kbd>e</kbd>
+            {rich(say.findWhatExplainsIt, {})}
           </Button>
-          <span className="quiet small">Every fault that this rig may have is tried against the readings.</span>
+          <span className="quiet small">{say.triesEveryPossibleFault()}</span>
         </p>
       )}
       {search.at === 'busy' && (
         <p className="row" role="status">
-          <progress value={search.done} max={1} aria-label="Faults tried against the readings" />
-          <span className="quiet">One fault after another is run through the model.</span>
+          <progress value={search.done} max={1} aria-label={say.faultsTriedAgainstReadings()} />
+          <span className="quiet">{say.tryingOneFaultAfter()}</span>
         </p>
       )}
       {search.at === 'failed' && <p className="fix">{search.says}</p>}
       {search.at === 'there' &&
         (search.found.length === 0 ? (
           <p>
-            <StateMark state="watch" /> No single fault of this rig brings drawing and readings nearer. Two at once may
-            be it, or something that the drawing lacks: look in <Link to={`/rigs/${rigId}/trouble`}>Troubleshoot</Link>.
+            <StateMark state="watch" /> {rich(say.noSingleFaultExplains, {}, `/rigs/${rigId}/trouble`)}
           </p>
         ) : (
           <ol className="tap-explains">
@@ -92,8 +92,8 @@ interface OneProps {
 }
 
 const GUESSES = {
-  'could-be': 'It could be. Record one more take to be sure.',
-  'cannot-be': 'It’s not this one: some readings stay unexplained. Try another, or record one more take.',
+  'could-be': say.itCouldBeRecord(),
+  'cannot-be': say.itsNotThisOne(),
 } as const;
 
 /** Faults that takes cannot tell apart, told at most. */
@@ -124,7 +124,7 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
   const known = () =>
     tap.change({ desk: { ...desk, faultId: isHere ? null : desk.faultId }, ...(isHere ? { drill: over } : {}) });
   const draw = () => {
-    if (dispatch(applyStep(fault!.edit!, `Drawn as it is at the desk: ${fault!.says}`))) known();
+    if (dispatch(applyStep(fault!.edit!, say.drawingUpdated({ says: fault!.says })))) known();
   };
   const mended = () => {
     known();
@@ -141,34 +141,32 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
     <li className="tap-explain">
       <p>
         <span className="strong">{fault!.says}</span>{' '}
-        <span className="quiet fact">{formatNumber(100 * share)} % of what would explain it</span>
+        <span className="quiet fact">{say.likely({ share: formatNumber(100 * share) })}</span>
       </p>
-      <List what="Explains" state="good" rig={rig} list={explains} />
-      <List what="Leaves" state="watch" rig={rig} list={leaves} />
-      <List what="Would be wrong then" state="fix" rig={rig} list={breaks} />
+      <List what={say.explains()} state="good" rig={rig} list={explains} />
+      <List what={say.leavesUnexplained()} state="watch" rig={rig} list={leaves} />
+      <List what={say.contradicts()} state="fix" rig={rig} list={breaks} />
       {alike.length > 0 && (
         <details>
-          <summary className="small">
-            {alike.length} more would sound the same in these takes. A look at the thing itself tells them apart.
-          </summary>
+          <summary className="small">{say.moreWouldLookSame({ alike: alike.length })}</summary>
           <ul className="small">
             {alike.slice(0, ALIKE).map((f) => (
               <li key={f.id}>
-                {f.says} {f.looks[0] && <span className="quiet">Look: {f.looks[0].asks}</span>}
+                {f.says} {f.looks[0] && <span className="quiet">{say.checkThis({ asks: f.looks[0].asks })}</span>}
               </li>
             ))}
           </ul>
           <p className="small">
-            <Link to={`/rigs/${rigId}/trouble`}>Look by look, in Troubleshoot</Link>
+            <Link to={`/rigs/${rigId}/trouble`}>{say.checkByCheckIn()}</Link>
           </p>
         </details>
       )}
-      <p>To mend it: {fault!.mend}</p>
+      <p>{say.toFixIt({ mend: fault!.mend })}</p>
       <p className="row">
         {drilling ? (
           <>
             <Button size="sm" onClick={guess} disabled={guessed === 'cannot-be'}>
-              This is it
+              {say.thatsCause()}
             </Button>
             {guessed && guessed !== 'found' && (
               <span role="status" className="small">
@@ -179,11 +177,11 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
         ) : (
           <>
             <Button size="sm" onClick={mended}>
-              Mended at the desk: tap again
+              {say.fixedAtDeskTest()}
             </Button>
             {fault!.edit && (
               <Button size="sm" onClick={draw}>
-                Make the drawing true to the desk
+                {say.updateDrawingToMatch()}
               </Button>
             )}
           </>
@@ -214,7 +212,7 @@ function List({ what, state, rig, list }: ListProps) {
         {says.slice(0, SHOWN).map((s) => (
           <li key={s}>{s}</li>
         ))}
-        {says.length > SHOWN && <li className="quiet">and {says.length - SHOWN} more</li>}
+        {says.length > SHOWN && <li className="quiet">{say.andMore({ SHOWN: says.length - SHOWN })}</li>}
       </ul>
     </div>
   );

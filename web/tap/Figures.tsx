@@ -1,10 +1,11 @@
 import { Button } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import { figuresOf, type Judged, type Taken } from '#core/taptest/index.ts';
-import { count } from '#web/parts/index.ts';
+import { rich } from '#web/parts/index.ts';
 import { applyStep, newId, useAppDispatch } from '#web/store/index.ts';
+import { tap as say } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
 /** What the takes measured of this rig, ready to be taken in: with it, align works from what is, not from what is typical. */
@@ -20,31 +21,28 @@ export function Figures({ rig, tap, judged }: { rig: Rig; tap: Tap; judged: Judg
     [rig, judged, tap.read, tap.players, takenAt],
   );
   if (figures.length === 0) return null;
-  const take = ({ edit, says }: Taken) => dispatch(applyStep(edit, `Tap: ${says}`));
+  const take = ({ edit, says }: Taken) => dispatch(applyStep(edit, say.tapFigure({ says })));
   const all = () =>
     dispatch(
-      applyStep({ kind: 'batch', edits: figures.map((f) => f.edit) }, `Tap: ${count(figures.length, 'figure')}`),
+      applyStep({ kind: 'batch', edits: figures.map((f) => f.edit) }, say.tapFigures({ figure: figures.length })),
     );
   return (
-    <section aria-label="Figures for the rig">
-      <h2>Figures for the rig</h2>
-      <p className="quiet small">
-        Measured, each with its spread; only of readings that agree with the drawing. Then{' '}
-        <Link to={`/rigs/${rigId}/sync`}>Sync</Link> aligns by what is, not by what is typical.
-      </p>
+    <section aria-label={say.figuresForRig()}>
+      <h2>{say.figuresForRig()}</h2>
+      <p className="quiet small">{rich(say.measuredEachWithIts, {}, `/rigs/${rigId}/sync`)}</p>
       <p>
         <Button size="sm" onClick={all}>
-          Take all {figures.length} in
+          {say.addAllToRig({ figures: figures.length })}
         </Button>
       </p>
       <ul className="plain-list tap-figures">
         {figures.map((f) => (
           <li key={f.id} className="row">
-            <Button size="xs" aria-label={`Take in: ${f.says}`} onClick={() => take(f)}>
-              Take in
+            <Button size="xs" aria-label={say.addToRig({ says: f.says })} onClick={() => take(f)}>
+              {say.addToRigTitle()}
             </Button>
             <span>
-              {f.says} <span className="quiet fact">measured, {f.spread}</span>
+              {f.says} <span className="quiet fact">{say.measured({ spread: f.spread })}</span>
             </span>
           </li>
         ))}

@@ -1,5 +1,6 @@
 import type { GateQuestion } from '#core/taptest/index.ts';
 import { StateMark } from '#web/parts/index.ts';
+import { tap as say } from '#words/index.ts';
 
 interface Props {
   readonly questions: readonly GateQuestion[];
@@ -11,8 +12,8 @@ interface Props {
 export function Gate({ questions, answers, onAnswer }: Props) {
   const open = questions.filter((q) => !answers[q.id]).length;
   return (
-    <section aria-label="Before anything plays">
-      <h2>Before anything plays</h2>
+    <section aria-label={say.beforeAnythingPlays()}>
+      <h2>{say.beforeAnythingPlays()}</h2>
       <ul className="plain-list tap-gate">
         {questions.map((q) => (
           <li key={q.id}>
@@ -31,11 +32,11 @@ export function Gate({ questions, answers, onAnswer }: Props) {
       <p role="status">
         {open === 0 ? (
           <span className="good">
-            <StateMark state="good" /> All of it is so: the tunes may play.
+            <StateMark state="good" /> {say.allConfirmedTunesCan()}
           </span>
         ) : (
           <span className="watch">
-            <StateMark state="watch" /> {open} still open: nothing plays until all are ticked.
+            <StateMark state="watch" /> {say.stillOpenNothingPlays({ open })}
           </span>
         )}
       </p>

@@ -5,6 +5,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { levelOf, type TapCell } from '#core/taptest/index.ts';
 import { formatNumber, sayCause } from '#web/parts/index.ts';
 import { applyStep, newId, useAppDispatch } from '#web/store/index.ts';
+import { tap as say } from '#words/index.ts';
 
 interface Props {
   readonly rig: Rig;
@@ -21,20 +22,17 @@ export function Level({ rig, cell, takenAt }: Props) {
   if (!reading || knobs.length === 0) return null;
   const takeIn = (cause: LevelCause) => {
     const made = levelEdit(rig, reading, cause);
-    if (made.ok) dispatch(applyStep(made.edit, `Level measured by ‘${reading.label}’`));
+    if (made.ok) dispatch(applyStep(made.edit, say.levelMeasuredBy({ reading: reading.label })));
   };
   const off = cell.levelOffDb!;
   return (
     <>
-      <p>
-        It is {formatNumber(Math.abs(off), 1)} dB {off > 0 ? 'louder' : 'quieter'} than the other readings would have
-        it. One of these would do that:
-      </p>
-      <ul className="plain-list" aria-label="What its level may mean">
+      <p>{say.itIsDbThan({ off: formatNumber(Math.abs(off), 1), quieter: off > 0 ? say.louder() : say.quieter() })}</p>
+      <ul className="plain-list" aria-label={say.possibleCauses()}>
         {knobs.map((cause) => (
           <li key={cause.kind === 'knob' ? cause.where : ''} className="row" style={{ marginTop: 4 }}>
             <Button size="xs" onClick={() => takeIn(cause)}>
-              So it is
+              {say.thatsCause()}
             </Button>
             <span>{sayCause(cause, '')}</span>
           </li>

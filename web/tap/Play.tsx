@@ -7,8 +7,9 @@ import { deviceName } from '#core/signal/index.ts';
 import { SILENCE_S, TUNE_S } from '#core/tap/index.ts';
 import { gateOf, type Player } from '#core/taptest/index.ts';
 import { FRAME_RATES, hertz } from '#core/units/index.ts';
-import { Choice, printSheets, SourceLetter, saveBlob, Term } from '#web/parts/index.ts';
+import { Choice, printSheets, rich, SourceLetter, saveBlob, Term } from '#web/parts/index.ts';
 import { type Job, type MadeFile, makeSlate } from '#web/workers/index.ts';
+import { common, tap as say } from '#words/index.ts';
 import { Gate } from './Gate.tsx';
 import type { Tap } from './useTap.ts';
 
@@ -25,31 +26,28 @@ export function Play({ rigId, rig, tap, onDone }: Props) {
   const barred = tap.open > 0;
   return (
     <>
-      <p className="quiet">
-        Every source plays its own tune of {TUNE_S} seconds, all at about the same time; every listener records one
-        take. What each take holds tells who hears whom, how loud, how late, twice or not, and through which band.
-      </p>
+      <p className="quiet">{say.everySourcePlaysIts({ TUNE_S })}</p>
       <Gate
         questions={questions}
         answers={tap.kept.answers}
         onAnswer={(id, isSo) => tap.change({ answers: { ...tap.kept.answers, [id]: isSo } })}
       />
       <h2>
-        <Term id="tune">Tunes</Term>
+        <Term id="tune">{say.testTunes()}</Term>
       </h2>
       <p className="row no-print">
-        <Button onClick={() => printSheets([sheetOf(rig, tap.players)], 'a4', false)}>Print the sheet</Button>
-        <span className="quiet small">Which file goes where, and what to press in which order.</span>
+        <Button onClick={() => printSheets([sheetOf(rig, tap.players)], 'a4', false)}>{say.printSheet()}</Button>
+        <span className="quiet small">{say.whichFileGoesWhere()}</span>
       </p>
       <div className="tap-scroll">
         <table className="table tight tap-players">
           <thead>
             <tr>
-              <th>Source</th>
-              <th>Tune</th>
-              <th>Played by</th>
-              <th>Lies at the microphone of</th>
-              <th>Play it, or take it along</th>
+              <th>{common.source()}</th>
+              <th>{say.testTune()}</th>
+              <th>{say.playedBy()}</th>
+              <th>{say.atWhoseMic()}</th>
+              <th>{say.playOrDownload()}</th>
             </tr>
           </thead>
           <tbody>
@@ -59,25 +57,14 @@ export function Play({ rigId, rig, tap, onDone }: Props) {
           </tbody>
         </table>
       </div>
-      {rig.sources.length > tap.players.length && (
-        <p className="watch">There are sixteen tunes: the last sources have none and are not tapped.</p>
-      )}
-      <p className="quiet small">
-        Call programs: set the sound to music, or switch noise suppression and gain control off, as long as tunes play;
-        what they take away is not found, and levels stand as they have mixed them just then.
-      </p>
-      <p className="quiet small">
-        A phone or tablet at the desk opens its tune by the code that stands in{' '}
-        <Link to={`/rigs/${rigId}/run?view=phone`}>Run, on a phone</Link>. Where a player can show a picture, take the
-        video: its panel tells how late the picture is as well.
-      </p>
+      {rig.sources.length > tap.players.length && <p className="watch">{say.thereAreSixteenTunes()}</p>}
+      <p className="quiet small">{say.callAppsChooseMusic()}</p>
+      <p className="quiet small">{rich(say.toPlayTuneFrom, {}, `/rigs/${rigId}/run?view=phone`)}</p>
       <p className="row">
         <Button variant="solid" disabled={barred} onClick={onDone}>
-          They play: on to the takes
+          {say.nextAddTakes()}
         </Button>
-        <span className="quiet small">
-          Start every recorder first, then press play everywhere within two seconds or so.
-        </span>
+        <span className="quiet small">{say.startEveryRecorderFirst()}</span>
       </p>
     </>
   );
@@ -114,9 +101,9 @@ function PlayerRow({ rig, tap, player, barred }: { rig: Rig; tap: Tap; player: P
     mine.result
       .then(
         ({ blob, ending }) => {
-          const name = `tune ${player.tune + 1}, ${source.name}.${ending}`;
+          const name = say.tuneFile({ n1: player.tune + 1, source: source.name, ending });
           saveBlob(name, blob);
-          setSays('It is with your downloads.');
+          setSays(say.savedToYourDownloads());
         },
         (error: unknown) => setSays(error instanceof Error ? error.message : String(error)),
       )
@@ -132,44 +119,49 @@ function PlayerRow({ rig, tap, player, barred }: { rig: Rig; tap: Tap; player: P
       <td className="fact">{player.tune + 1}</td>
       <td>
         <Choice
-          label={`Who plays ${source.name}`}
+          label={say.whoPlays({ source: source.name })}
           value={player.playerId}
           options={[
-            [player.sourceId, 'its own player'],
-            ...others.map((p): [string, string] => [p.sourceId, `with ${nameOf(p.sourceId)}, one press`]),
+            [player.sourceId, say.ownPlayer()],
+            ...others.map((p): [string, string] => [p.sourceId, say.samePlayerAs({ sourceId: nameOf(p.sourceId) })]),
           ]}
           onChange={(playerId) => tap.changePlayer(player.sourceId, { playerId })}
         />
       </td>
       <td>
         <Choice
-          label={`Where ${source.name} is played right at the microphone`}
+          label={say.whereIsPlayedAt({ source: source.name })}
           value={player.knownAt[0] ?? NOWHERE}
-          options={[[NOWHERE, 'no take'], ...rig.listeners.map((l): [string, string] => [l.id, l.name])]}
+          options={[[NOWHERE, say.noTake()], ...rig.listeners.map((l): [string, string] => [l.id, l.name])]}
           onChange={(id) => tap.changePlayer(player.sourceId, { knownAt: id === NOWHERE ? [] : [id] })}
         />
       </td>
       <td>
         <span className="row">
           {barred ? (
-            <span className="quiet small">open questions above</span>
+            <span className="quiet small">{say.tickSafetyChecksFirst()}</span>
           ) : (
             <Link to={`/tune?id=${player.tune + 1}&for=${encodeURIComponent(source.name)}`} target="_blank">
-              Play here
+              {say.playHere()}
             </Link>
           )}
-          <Button size="xs" disabled={done !== null} onClick={() => make('sound')} aria-label={`${source.name}: WAV`}>
+          <Button
+            size="xs"
+            disabled={done !== null}
+            onClick={() => make('sound')}
+            aria-label={say.wav({ source: source.name })}
+          >
             WAV
           </Button>
           <Button
             size="xs"
             disabled={done !== null}
             onClick={() => make('film')}
-            aria-label={`${source.name}: video with panel`}
+            aria-label={say.videoWithPanel({ source: source.name })}
           >
-            Video
+            {say.video()}
           </Button>
-          {done !== null && <progress value={done} max={1} aria-label={`Making the file of ${source.name}`} />}
+          {done !== null && <progress value={done} max={1} aria-label={say.creatingFile({ source: source.name })} />}
           <span className="small quiet" role="status">
             {says}
           </span>

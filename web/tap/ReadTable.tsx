@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { Rig } from '#core/rig/index.ts';
 import { cellKey, type TapCell } from '#core/taptest/index.ts';
 import { type PairCell, PairGrid, StateMark, useKeyHint, wantOf } from '#web/parts/index.ts';
+import { tap as say } from '#words/index.ts';
 import { sayUnderLoudest, verdictOf } from './words.ts';
 
 /** Which reading is looked at. */
@@ -19,7 +20,7 @@ interface Props {
 
 /** Sources by listeners that have a take: wanted, read and drawn, side by side. */
 export function ReadTable({ rig, cells, at, onAt }: Props) {
-  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', 'In the table: from cell to cell');
+  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', say.inTableFromCell());
   const byKey = useMemo(() => new Map(cells.map((c) => [cellKey(c.sourceId, c.listenerId), c])), [cells]);
   const rows = rig.sources.flatMap((s, i) => (cells.some((c) => c.sourceId === s.id) ? [i] : []));
   const columns = rig.listeners.flatMap((l, i) => (cells.some((c) => c.listenerId === l.id) ? [i] : []));
@@ -31,7 +32,7 @@ export function ReadTable({ rig, cells, at, onAt }: Props) {
     shown(byKey.get(cellKey(rig.sources[row]!.id, rig.listeners[column]!.id))!);
   return (
     <PairGrid
-      label="Who hears what, as read"
+      label={say.whoGetsWhatAs()}
       rig={rig}
       rows={rows}
       columns={columns}
@@ -45,10 +46,10 @@ export function ReadTable({ rig, cells, at, onAt }: Props) {
 function shown(cell: TapCell): PairCell {
   const { state, word } = verdictOf(cell);
   const { mark, word: wanted } = wantOf(cell.want);
-  const read = cell.read?.word === 'found' ? `read ${sayUnderLoudest(cell.underDb)}` : '';
-  const drawn = cell.expected.underDb === null ? '' : `drawn ${sayUnderLoudest(cell.expected.underDb)}`;
+  const read = cell.read?.word === 'found' ? say.read({ underDb: sayUnderLoudest(cell.underDb) }) : '';
+  const drawn = cell.expected.underDb === null ? '' : say.drawn({ underDb: sayUnderLoudest(cell.expected.underDb) });
   return {
-    told: [wanted, word || 'not there', read || 'not read', drawn || 'not drawn'].filter(Boolean).join(', '),
+    told: [wanted, word || say.notThere(), read || say.notRead(), drawn || say.notDrawn()].filter(Boolean).join(', '),
     draw: () => (
       <>
         <span className="row" style={{ gap: 5 }}>

@@ -12,6 +12,7 @@ import {
   sayBand,
   wantOf,
 } from '#web/parts/index.ts';
+import { tap as say } from '#words/index.ts';
 import { Level } from './Level.tsx';
 import { sentencesOf } from './sentences.ts';
 import { saySure, sayUnderLoudest, verdictOf } from './words.ts';
@@ -34,9 +35,9 @@ export function Reading({ rig, cell, picture, takenAt, lacking }: Props) {
   const heard = cell.read?.heard ?? null;
   const says = sentencesOf(rig, cell);
   return (
-    <section className="tap-reading" aria-label="Reading" data-testid="reading">
+    <section className="tap-reading" aria-label={say.reading()} data-testid="reading">
       <h2>
-        <SourceLetter source={source} /> {source.name} at {listener.name}
+        <SourceLetter source={source} /> {say.at({ source: source.name, listener: listener.name })}
       </h2>
       {says.length > 0 ? (
         says.map((s) => (
@@ -46,7 +47,7 @@ export function Reading({ rig, cell, picture, takenAt, lacking }: Props) {
         ))
       ) : (
         <p className={state === 'none' ? 'quiet' : state}>
-          <StateMark state={state} /> {word === '' ? 'Not there, and not drawn to be.' : sentence(word)}
+          <StateMark state={state} /> {word === '' ? say.notFoundAndNot() : sentence(word)}
         </p>
       )}
       <p className="quiet">{saySure(cell)}</p>
@@ -55,7 +56,7 @@ export function Reading({ rig, cell, picture, takenAt, lacking }: Props) {
       {heard && <TapEvidence heard={heard} hue={hueOf(source)} name={source.name} />}
       {cell.time && cell.time.known !== 'alone' && lacking > 0 && (
         <details>
-          <summary className="small">Its time is {TIME_KNOWN[cell.time.known]}. To know more of it…</summary>
+          <summary className="small">{say.timeKnown({ known: TIME_KNOWN[cell.time.known] })}</summary>
           <ul className="small">
             {SAY_JOINS.map((s) => (
               <li key={s}>{s}</li>
@@ -75,32 +76,42 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
   const way = cell.time?.way ?? cell.expected.ways[0] ?? null;
   if (!heard && !way) return null;
   const { expected } = cell;
-  const seconds = heard?.seconds.ways.map((w) => `${formatSigned(w.afterMs, 1)} ms, −${formatNumber(w.underDb)} dB`);
+  const seconds = heard?.seconds.ways.map((w) =>
+    say.msDb({ afterMs: formatSigned(w.afterMs, 1), underDb: formatNumber(w.underDb) }),
+  );
   const drawnSeconds = expected.ways
     .filter((w) => w !== way)
     .slice(0, 3)
-    .map(
-      (w) =>
-        `${formatSigned(w.delayMs.nominal - way!.delayMs.nominal)} ms, −${formatNumber(way!.levelDb - w.levelDb)} dB`,
+    .map((w) =>
+      say.msDbOf({
+        nominal: formatSigned(w.delayMs.nominal - way!.delayMs.nominal),
+        levelDb: formatNumber(way!.levelDb - w.levelDb),
+      }),
     );
   const rows: [what: string, read: string, drawn: string][] = [
-    ['Under the loudest there', sayUnderLoudest(cell.underDb) || '—', sayUnderLoudest(expected.underDb) || 'not drawn'],
     [
-      'Other ways',
+      say.belowLoudestThere(),
+      sayUnderLoudest(cell.underDb) || '—',
+      sayUnderLoudest(expected.underDb) || say.notDrawn(),
+    ],
+    [
+      say.otherPaths(),
       seconds?.join('; ') ||
-        (heard && !heard.wander ? `none above −${formatNumber(Math.abs(heard.seconds.noneAboveDb))} dB` : '—'),
+        (heard && !heard.wander
+          ? say.noneAboveDb({ noneAboveDb: formatNumber(Math.abs(heard.seconds.noneAboveDb)) })
+          : '—'),
       drawnSeconds.join('; ') || 'none',
     ],
-    ['Band', heard ? bandOf(cell) : '—', way ? sayBand(way) : '—'],
+    [say.bandwidth(), heard ? bandOf(cell) : '—', way ? sayBand(way) : '—'],
     [
-      'Right way round',
-      heard ? { '1': 'as the loudest', '-1': 'inverted', null: 'cannot be told' }[`${heard.polarity}`] : '—',
-      way ? (way.throughAir ? 'through air: open' : way.polarity === 1 ? 'as played' : 'inverted') : '—',
+      say.polarity(),
+      heard ? { '1': say.sameAsLoudest(), '-1': 'inverted', null: say.unknown() }[`${heard.polarity}`] : '—',
+      way ? (way.throughAir ? say.throughAirUnknown() : way.polarity === 1 ? say.asPlayed() : say.inverted()) : '—',
     ],
     [
-      'Clock',
-      heard && heard.ppm !== null ? `${formatSigned(heard.ppm, 1)} ppm against its player` : '—',
-      cell.clockOffPpm === null ? '—' : `${formatSigned(cell.clockOffPpm, 1)} ppm off the others`,
+      say.clock(),
+      heard && heard.ppm !== null ? say.ppmAgainstItsPlayer({ ppm: formatSigned(heard.ppm, 1) }) : '—',
+      cell.clockOffPpm === null ? '—' : say.ppmOffOthers({ clockOffPpm: formatSigned(cell.clockOffPpm, 1) }),
     ],
   ];
   return (
@@ -109,8 +120,8 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
         <thead>
           <tr>
             <th>&nbsp;</th>
-            <th>Read</th>
-            <th>Drawn</th>
+            <th>{say.readTitle()}</th>
+            <th>{say.drawnTitle()}</th>
           </tr>
         </thead>
         <tbody>
@@ -123,28 +134,34 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
           ))}
           {picture && (
             <tr>
-              <th scope="row">Sound against its picture</th>
+              <th scope="row">{say.audioVsVideo()}</th>
               <td className="fact">
-                {formatSigned(picture.offsetMs, 1)} ms, ±{formatNumber(picture.boundMs, 1)} ms
+                {say.msMs({ offsetMs: formatSigned(picture.offsetMs, 1), boundMs: formatNumber(picture.boundMs, 1) })}
               </td>
               <td className="fact quiet">
-                {picture.read} of {picture.of} pictures read; played by a page, ±{PLAYER_SKEW_MS} ms more of its own
+                {say.framesReadPlayedBy({ read: picture.read, of: picture.of, PLAYER_SKEW_MS })}
               </td>
             </tr>
           )}
           {cell.time && (
             <tr>
-              <th scope="row">Time against the other readings</th>
-              <td className="fact">{formatSigned(cell.time.offMs, 1)} ms</td>
+              <th scope="row">{say.timeAgainstOtherReadings()}</th>
+              <td className="fact">{say.ms({ offMs: formatSigned(cell.time.offMs, 1) })}</td>
               <td className="fact quiet">
-                within ±{formatNumber(cell.time.toleranceMs, 1)} ms; {TIME_KNOWN[cell.time.known]}
+                {say.withinMs({
+                  toleranceMs: formatNumber(cell.time.toleranceMs, 1),
+                  known: TIME_KNOWN[cell.time.known],
+                })}
               </td>
             </tr>
           )}
         </tbody>
       </table>
       <p className="small quiet">
-        Wanted: {wantOf(cell.want).says}. {way && `Drawn way: ${sayWay(rig, way.deviceIds)}.`}
+        {say.requiredAndPath({
+          says: wantOf(cell.want).says,
+          deviceIds: way ? say.drawnPath({ path: sayWay(rig, way.deviceIds) }) : '',
+        })}
       </p>
     </>
   );
@@ -154,9 +171,9 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
 function bandOf(cell: TapCell): string {
   const { heard } = cell.read!;
   const present = heard!.bands.filter((b) => b.db !== null && b.db > PRESENT_DB);
-  if (present.length === 0) return 'cannot be told';
+  if (present.length === 0) return say.unknown();
   const { low, high } = edgesOf(heard!.bands);
   const end = (edge: BandEdge, octaveHz: number) =>
     edge === null || edge === 'beyond' ? formatHz(octaveHz) : formatHz(edge.nominal);
-  return `${end(low, present[0]!.lowHz)} to ${end(high, present.at(-1)!.highHz)}`;
+  return say.to({ lowHz: end(low, present[0]!.lowHz), highHz: end(high, present.at(-1)!.highHz) });
 }

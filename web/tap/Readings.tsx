@@ -1,10 +1,10 @@
 import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { apartOf, expectedOf, type Judged, judge, type TapCell, type TunePicture } from '#core/taptest/index.ts';
-import { count, StateMark } from '#web/parts/index.ts';
+import { rich, StateMark } from '#web/parts/index.ts';
+import { tap as say } from '#words/index.ts';
 import { DrillOver } from './DrillOver.tsx';
 import { Explain } from './Explain.tsx';
 import { Figures } from './Figures.tsx';
@@ -32,9 +32,9 @@ export function Readings({ rigId, rig, tap, onTakes }: Props) {
   if (tap.read.length === 0)
     return (
       <p>
-        No take has been read yet, or none is said to be anybody’s.{' '}
+        {say.noTakesYetOr()}{' '}
         <Button size="xs" onClick={onTakes}>
-          To the takes
+          {say.goToTakes()}
         </Button>
       </p>
     );
@@ -47,10 +47,12 @@ export function Readings({ rigId, rig, tap, onTakes }: Props) {
       <DrillOver rig={rig} tap={tap} />
       <Apart rigId={rigId} rig={rig} apart={apart} at={at} onAt={setChosen} all={judged.cells.length} />
       {judged.apart > 0 && <Explain rigId={rigId} rig={rig} tap={tap} judged={judged} onAgain={onTakes} />}
-      <h2>Who hears what, as read</h2>
+      <h2>{say.whoGetsWhatAs()}</h2>
       <p className="quiet small">
-        In each: what is wanted; what was read, under the loudest of that take; what the drawing has there.
-        {untaken.length > 0 && ` No take yet of ${untaken.map((l) => l.name).join(', ')}.`}
+        {say.cellLegend({
+          join:
+            untaken.length > 0 ? ` ${say.noTakeYetOf({ destinations: untaken.map((l) => l.name).join(', ') })}` : '',
+        })}
       </p>
       <ReadTable rig={rig} cells={judged.cells} at={at} onAt={setChosen} />
       {cell && (
@@ -94,14 +96,14 @@ function Apart({ rigId, rig, apart, at, all, onAt }: ApartProps) {
   if (apart.length === 0)
     return (
       <p role="status" className="good">
-        <StateMark state="good" /> All {count(all, 'reading')} are as drawn and as wanted.
+        <StateMark state="good" /> {say.readingIsAsDrawn({ reading: all })}
       </p>
     );
   const lines = apartLines(rig, apart);
   const shown = more ? lines : lines.slice(0, SHOWN);
   return (
-    <section aria-label="What does not agree">
-      <h2>What does not agree</h2>
+    <section aria-label={say.whatDoesntMatch()}>
+      <h2>{say.whatDoesntMatch()}</h2>
       <ul className="plain-list tap-apart">
         {shown.map(({ cell, says }) => {
           const isChosen = cell.sourceId === at.sourceId && cell.listenerId === at.listenerId;
@@ -115,13 +117,11 @@ function Apart({ rigId, rig, apart, at, all, onAt }: ApartProps) {
         })}
       </ul>
       {apart.some((c) => c.disagreements.length === 0) && (
-        <p className="quiet small">
-          What comes as drawn and is not as wanted is put right in <Link to={`/rigs/${rigId}/route`}>Route</Link>.
-        </p>
+        <p className="quiet small">{rich(say.ifSignalIsAs, {}, `/rigs/${rigId}/route`)}</p>
       )}
       {lines.length > SHOWN && (
         <Button size="xs" onClick={() => setMore(!more)}>
-          {more ? 'Only the gravest' : `${lines.length - SHOWN} more`}
+          {more ? say.showOnlyWorst() : say.more({ SHOWN: lines.length - SHOWN })}
         </Button>
       )}
     </section>

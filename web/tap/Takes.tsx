@@ -1,8 +1,9 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { Rig } from '#core/rig/index.ts';
-import { Choice, count, FileInput, formatDate, formatSpan, StateMark, useFileDrop, useKey } from '#web/parts/index.ts';
+import { Choice, FileInput, formatDate, formatSpan, rich, StateMark, useFileDrop, useKey } from '#web/parts/index.ts';
 import { hideFaultFor, type Job } from '#web/workers/index.ts';
+import { common, tap as say } from '#words/index.ts';
 import type { KeptTake } from './kept.ts';
 import { type Recording, recordInput } from './record.ts';
 import type { Tap } from './useTap.ts';
@@ -19,18 +20,15 @@ interface Props {
 export function Takes({ rig, tap, onDone }: Props) {
   const chooser = useRef<HTMLInputElement>(null);
   const drop = useFileDrop(tap.addFiles);
-  useKey('o', 'Choose takes of the tap', () => chooser.current?.click());
+  useKey('o', say.chooseTapTestTakes(), () => chooser.current?.click());
   return (
     <>
       <div className={`drop ${drop.over ? 'over' : ''}`} {...drop.target}>
-        <FileInput chooser={chooser} label="Takes of the tap" accept={ACCEPTED} onFiles={tap.addFiles} />
-        <p>
-          Drop every listener’s take here. One that is named after its listener finds its place by that, the others by
-          what they hold; a file of many tracks is a listener a track, on one clock.
-        </p>
+        <FileInput chooser={chooser} label={say.tapTestTakes()} accept={ACCEPTED} onFiles={tap.addFiles} />
+        <p>{say.dropOneTakePer()}</p>
         <p className="row" style={{ marginTop: 8 }}>
           <Button variant="solid" onClick={() => chooser.current?.click()}>
-            Choose takes <kbd>o</kbd>
+            {rich(say.chooseTakesO, {})}
           </Button>
           <RecordHere onFile={(file) => tap.addFiles([file])} />
         </p>
@@ -39,7 +37,7 @@ export function Takes({ rig, tap, onDone }: Props) {
       {tap.read.length > 0 && (
         <p className="row">
           <Button variant="solid" onClick={onDone}>
-            On to the readings
+            {say.nextReadings()}
           </Button>
         </p>
       )}
@@ -63,7 +61,7 @@ function RecordHere({ onFile }: { onFile: (file: File) => void }) {
   const start = async () => {
     setFailed(null);
     try {
-      const recording = await recordInput('An input of this computer');
+      const recording = await recordInput(say.inputTake());
       setNowMs(Date.now());
       setGoing({ recording, since: Date.now() });
       void recording.file.then(onFile);
@@ -74,9 +72,11 @@ function RecordHere({ onFile }: { onFile: (file: File) => void }) {
   return (
     <>
       {going ? (
-        <Button onClick={() => setGoing(null)}>Stop recording, {formatSpan(Math.max(0, nowMs - going.since))}</Button>
+        <Button onClick={() => setGoing(null)}>
+          {say.stopRecording({ n0: formatSpan(Math.max(0, nowMs - going.since)) })}
+        </Button>
       ) : (
-        <Button onClick={() => void start()}>Record an input of this computer</Button>
+        <Button onClick={() => void start()}>{say.recordInputThisComputer()}</Button>
       )}
       {failed && <span className="fix">{failed}</span>}
     </>
@@ -86,7 +86,7 @@ function RecordHere({ onFile }: { onFile: (file: File) => void }) {
 function List({ rig, tap }: { rig: Rig; tap: Tap }) {
   if (tap.takes.length + tap.working.length === 0) return null;
   return (
-    <ul className="plain-list tap-takes" aria-label="Takes">
+    <ul className="plain-list tap-takes" aria-label={say.takes()}>
       {tap.takes.map((take) => (
         <TakeRow key={take.id} rig={rig} tap={tap} take={take} />
       ))}
@@ -95,7 +95,7 @@ function List({ rig, tap }: { rig: Rig; tap: Tap }) {
           {w.failed === null ? (
             <>
               <span>{w.name}</span>
-              <progress value={w.done} max={1} aria-label={`Reading ${w.name}`} />
+              <progress value={w.done} max={1} aria-label={say.readingWith({ w: w.name })} />
             </>
           ) : (
             <>
@@ -103,7 +103,7 @@ function List({ rig, tap }: { rig: Rig; tap: Tap }) {
                 <StateMark state="fix" /> {w.name}: {w.failed}
               </span>
               <Button size="xs" onClick={() => tap.dismiss(w.id)}>
-                Put away
+                {say.discardTakes()}
               </Button>
             </>
           )}
@@ -118,10 +118,10 @@ function TakeRow({ rig, tap, take }: { rig: Rig; tap: Tap; take: KeptTake }) {
   return (
     <li className="row">
       <Choice
-        label={`Whose take ${take.name} is`}
+        label={say.destination({ take: take.name })}
         value={take.listenerId ?? ''}
         options={[
-          ...(take.listenerId === null ? [['', 'Whose is it?'] as [string, string]] : []),
+          ...(take.listenerId === null ? [['', say.chooseDestination()] as [string, string]] : []),
           ...rig.listeners.map((l): [string, string] => [l.id, l.name]),
         ]}
         onChange={(listenerId) => tap.changeTake(take.id, { listenerId })}
@@ -130,10 +130,18 @@ function TakeRow({ rig, tap, take }: { rig: Rig; tap: Tap; take: KeptTake }) {
         {take.name} <span className="quiet small fact">{formatDate(take.at)}</span>
       </span>
       <span className={found > 0 ? 'quiet' : 'watch'}>
-        {found === 0 ? 'no tune found' : `${count(found, 'tune')} found`} of {take.tunes.length}
+        {say.values({
+          found: found === 0 ? say.noTuneFound() : say.tunesFound({ count: found }),
+          tunes: take.tunes.length,
+        })}
       </span>
-      <Button variant="plain" size="xs" aria-label={`Leave ${take.name} out`} onClick={() => tap.removeTake(take.id)}>
-        Leave out
+      <Button
+        variant="plain"
+        size="xs"
+        aria-label={say.exclude({ take: take.name })}
+        onClick={() => tap.removeTake(take.id)}
+      >
+        {common.exclude()}
       </Button>
     </li>
   );
@@ -149,11 +157,11 @@ function StandIns({ rig, tap }: { rig: Rig; tap: Tap }) {
   const drill = tap.kept.drill;
   const begin = () => {
     const mine = hideFaultFor(rig, Math.floor(Math.random() * 1e6));
-    setSays('Hiding something…');
+    setSays(say.hidingFault());
     setJob(mine);
     mine.result
       .then((hidden) => {
-        if (!hidden) return setSays('Nothing can go wrong on this rig that a tap would find.');
+        if (!hidden) return setSays(say.nothingCanGoWrong());
         setSays('');
         tap.change({ takes: [], desk: hidden.desk, drill: { fewest: [...hidden.fewest], over: null, wrong: 0 } });
       })
@@ -161,30 +169,29 @@ function StandIns({ rig, tap }: { rig: Rig; tap: Tap }) {
       .finally(() => setJob(null));
   };
   return (
-    <section aria-label="Stand-ins">
-      <h2>Without a desk at hand</h2>
-      <p className="quiet">
-        Stand-ins play the tunes through this rig, with true delays and clocks that the drawing does not know. Every
-        take is made as sound and read as any other.
-      </p>
+    <section aria-label={say.simulation()}>
+      <h2>{say.noGearHereSimulate()}</h2>
+      <p className="quiet">{say.simulatedSourcesPlayTunes()}</p>
       {drill?.over === null && (
         <p>
-          <StateMark state="watch" /> A drill is on: something is wrong at this desk that the drawing does not show.
-          Find it with as few takes as you can.
+          <StateMark state="watch" /> {say.practiceIsOnSomethingIs()}
         </p>
       )}
       <div className="row">
         <Choice
-          label="Listener to be recorded by a stand-in"
+          label={say.destinationToSimulate()}
           value=""
-          options={[['', 'Record one…'], ...lacking.map((l): [string, string] => [l.id, l.name])]}
+          options={[['', say.recordOne()], ...lacking.map((l): [string, string] => [l.id, l.name])]}
           onChange={(id) => id !== '' && tap.standIn([id])}
         />
         <Button disabled={lacking.length === 0 || busy} onClick={() => tap.standIn(lacking.map((l) => l.id))}>
-          Record all {lacking.length > 0 && lacking.length < rig.listeners.length ? 'others' : 'listeners'}
+          {say.recordAll({
+            listeners:
+              lacking.length > 0 && lacking.length < rig.listeners.length ? say.theOthers() : say.destinations(),
+          })}
         </Button>
         <Button disabled={job !== null || busy} onClick={begin}>
-          {drill?.over === null ? 'Another drill' : 'Drill: hide a fault'}
+          {drill?.over === null ? say.practiceAgain() : say.practiceHideFault()}
         </Button>
         <span role="status" className="quiet">
           {says}

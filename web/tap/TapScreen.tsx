@@ -1,8 +1,9 @@
 import { Button } from '@chakra-ui/react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
-import { Term, useKey } from '#web/parts/index.ts';
+import { rich, Term, useKey } from '#web/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/store/index.ts';
+import { tap as say } from '#words/index.ts';
 import { Play } from './Play.tsx';
 import { Readings } from './Readings.tsx';
 import { Takes } from './Takes.tsx';
@@ -16,9 +17,9 @@ export function TapScreen() {
 }
 
 const VIEWS = [
-  ['play', 'Play'],
-  ['takes', 'Takes'],
-  ['read', 'Readings'],
+  ['play', say.play()],
+  ['takes', say.takes()],
+  ['read', say.readings()],
 ] as const;
 type View = (typeof VIEWS)[number][0];
 
@@ -36,30 +37,28 @@ function TapTest({ rigId, rig }: { rigId: string; rig: Rig }) {
       { replace: true },
     );
   const step = (by: number) => go(VIEWS[(VIEWS.findIndex(([v]) => v === view) + by + VIEWS.length) % VIEWS.length]![0]);
-  useKey('n', 'Next part of the tap test', () => step(1));
-  useKey('b', 'Part of the tap test before', () => step(-1));
+  useKey('n', say.nextStepTapTest(), () => step(1));
+  useKey('b', say.previousStepTapTest(), () => step(-1));
   const nobody = rig.listeners.length === 0 || rig.sources.length === 0;
   return (
     <main className="frame-page">
       <div className="page">
         <div className="spread">
           <h1>
-            <Term id="tap-test">Tap test</Term>
+            <Term id="tap-test">{say.tapTest()}</Term>
           </h1>
           <Button
             disabled={tap.takes.length === 0 && !Object.values(tap.kept.answers).some(Boolean)}
             onClick={tap.beginAnew}
           >
-            Begin anew
+            {say.startOver()}
           </Button>
         </div>
         {nobody ? (
-          <p className="quiet">
-            Say in <Link to={`/rigs/${rigId}/plan`}>Plan</Link> who sounds and who listens; then each can play its tune.
-          </p>
+          <p className="quiet">{rich(say.addSourcesAndDestinations, {}, `/rigs/${rigId}/plan`)}</p>
         ) : (
           <>
-            <nav className="run-parts" aria-label="Parts of the tap test">
+            <nav className="run-parts" aria-label={say.stepsTapTest()}>
               {VIEWS.map(([id, name]) => (
                 <button key={id} type="button" aria-current={id === view ? 'page' : undefined} onClick={() => go(id)}>
                   {name}
@@ -67,11 +66,7 @@ function TapTest({ rigId, rig }: { rigId: string; rig: Rig }) {
                 </button>
               ))}
             </nav>
-            {tap.full && (
-              <p className="fix">
-                This browser has no room left: these takes are lost when the page is left. Empty it of old ones.
-              </p>
-            )}
+            {tap.full && <p className="fix">{say.browserStorageIsFull()}</p>}
             {view === 'play' && <Play rigId={rigId} rig={rig} tap={tap} onDone={() => go('takes')} />}
             {view === 'takes' && <Takes rig={rig} tap={tap} onDone={() => go('read')} />}
             {view === 'read' && <Readings rigId={rigId} rig={rig} tap={tap} onTakes={() => go('takes')} />}

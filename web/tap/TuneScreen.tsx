@@ -4,8 +4,9 @@ import { useSearchParams } from 'react-router';
 import { TUNES } from '#core/tap/index.ts';
 import { FRAME_RATES, hertz, ratioFromDb } from '#core/units/index.ts';
 import { LevelSlider } from '#web/listen/index.ts';
-import { Term, useKey } from '#web/parts/index.ts';
+import { rich, Term, useKey } from '#web/parts/index.ts';
 import { playTune, SlateCanvas, type TunePlayer, tryTune } from '#web/players/index.ts';
+import { common, tap as say } from '#words/index.ts';
 
 const SIXTY = FRAME_RATES.find((r) => hertz(r) === 60)!;
 /** Quiet at first: whoever presses turns it up. */
@@ -20,7 +21,7 @@ export function TuneScreen() {
   return (
     <main className="page">
       <h1>
-        <Term id="tune">{`Tune ${tune + 1}`}</Term>
+        <Term id="tune">{say.testTuneWith({ n1: tune + 1 })}</Term>
       </h1>
       <TuneStage key={tune} tune={tune} name={params.get('for') ?? ''} />
     </main>
@@ -34,7 +35,7 @@ export function TuneStage({ tune, name }: { tune: number; name: string }) {
   const [says, setSays] = useState('');
   const stage = useRef<HTMLDivElement>(null);
   const slate = useMemo(() => ({ rate: SIXTY, id: tune }), [tune]);
-  const words = useMemo(() => [`Tune ${tune + 1}`, name], [tune, name]);
+  const words = useMemo(() => [say.testTuneWith({ n1: tune + 1 }), name], [tune, name]);
   useEffect(() => () => playing?.player.stop(), [playing]);
   const begin = async (counts: boolean) => {
     setSays('');
@@ -43,13 +44,13 @@ export function TuneStage({ tune, name }: { tune: number; name: string }) {
       rate: SIXTY,
       onEnd: () => {
         setPlaying(null);
-        setSays(counts ? 'It has played.' : '');
+        setSays(counts ? say.played() : '');
       },
     };
     try {
       setPlaying({ counts, player: counts ? await playTune({ ...play, tune }) : await tryTune(play) });
     } catch {
-      setSays('This browser would not play sound. Press again, or take the file along.');
+      setSays(say.yourBrowserBlockedAudio());
     }
   };
   const stop = () => {
@@ -57,8 +58,8 @@ export function TuneStage({ tune, name }: { tune: number; name: string }) {
     setPlaying(null);
   };
   const toggle = () => (playing ? stop() : void begin(true));
-  useKey('s', 'Play the tune, or stop it', toggle);
-  useKey('f', 'All of the screen, or not', () => full(stage.current));
+  useKey('s', say.playOrStopTune(), toggle);
+  useKey('f', say.fullScreenOnOr(), () => full(stage.current));
   return (
     <>
       {/* biome-ignore lint/a11y/noStaticElementInteractions lint/a11y/useKeyWithClickEvents: with all of the screen taken there is no room for the button below, nor for its key */}
@@ -67,14 +68,12 @@ export function TuneStage({ tune, name }: { tune: number; name: string }) {
       </div>
       <p className="row tap-buttons">
         <Button size="lg" variant="solid" className="tap-play" onClick={toggle}>
-          {playing ? 'Stop' : `Play ${name || 'the tune'}`} <kbd>s</kbd>
+          {playing ? common.stop() : say.playWith({ tune: name || say.theTune() })} <kbd>s</kbd>
         </Button>
         <Button size="lg" disabled={playing !== null} onClick={() => void begin(false)}>
-          Try it, rising slowly
+          {say.tryItFadingIn()}
         </Button>
-        <Button onClick={() => full(stage.current)}>
-          All of the screen <kbd>f</kbd>
-        </Button>
+        <Button onClick={() => full(stage.current)}>{rich(say.fullScreenF, {})}</Button>
       </p>
       <LevelSlider
         db={levelDb}
@@ -84,10 +83,7 @@ export function TuneStage({ tune, name }: { tune: number; name: string }) {
         }}
       />
       <p role="status">{says}</p>
-      <p className="quiet small">
-        Set it about as loud as the source is, by the trial: that one is another tune, which no take is read for. Then
-        leave the level alone and press play once. Nobody wears headphones meanwhile.
-      </p>
+      <p className="quiet small">{say.usingTrialSoundNot()}</p>
     </>
   );
 }

@@ -65,9 +65,9 @@ describe('a take straight from an input', () => {
     expect(stopped).toEqual({ tracks: 1, recorders: 1 });
   });
   it.each([
-    ['NotAllowedError', /not given leave/],
-    ['NotFoundError', /not there/],
-    ['NotReadableError', /another program may hold it/],
+    ['NotAllowedError', /access was denied/],
+    ['NotFoundError', /isn’t there/],
+    ['NotReadableError', /another app may hold it/],
   ])('says what to do where the browser gives none: %s', async (name, says) => {
     browser(name);
     await expect(recordInput('Line')).rejects.toThrow(says);

@@ -21,6 +21,7 @@ import { faultsOf } from '#core/trouble/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { tap as say } from '#words/index.ts';
 import { TapScreen } from './index.ts';
 import { keep, NO_TAP, readKept } from './kept.ts';
 import { saySure, sayUnderLoudest, verdictOf } from './words.ts';
@@ -80,19 +81,19 @@ const open = (view: string, here = rig) =>
     </Routes>,
     { rig: here, at: `/rigs/${RIG_ID}/tap?view=${view}` },
   );
-const choose = (files: File[]) => fireEvent.change(screen.getByLabelText('Takes of the tap'), { target: { files } });
+const choose = (files: File[]) => fireEvent.change(screen.getByLabelText(say.tapTestTakes()), { target: { files } });
 const takes = () => screen.queryAllByRole('listitem').map((li) => li.textContent!);
 const tapAll = async (user: ReturnType<typeof userEvent.setup>) => {
   await user.click(screen.getByRole('button', { name: /Record all/ }));
   await waitFor(() => expect(takes().filter((t) => t.includes('found of')).length).toBe(ids.length - 1));
-  await user.click(screen.getByRole('button', { name: 'On to the readings' }));
+  await user.click(screen.getByRole('button', { name: say.nextReadings() }));
 };
 
 describe('before anything plays', () => {
   it('an open question blocks; answers outlive a reload, and beginning anew asks again', async () => {
     const user = userEvent.setup();
     open('play');
-    const on = () => screen.getByRole<HTMLButtonElement>('button', { name: /on to the takes/ });
+    const on = () => screen.getByRole<HTMLButtonElement>('button', { name: /Next: add takes/ });
     expect(on().disabled).toBe(true);
     expect(screen.queryAllByRole('link', { name: 'Play here' })).toEqual([]);
     const boxes = screen.getAllByRole('checkbox');
@@ -104,14 +105,14 @@ describe('before anything plays', () => {
     clearPage();
     open('play');
     expect(on().disabled).toBe(false);
-    await user.click(screen.getByRole('button', { name: 'Begin anew' }));
+    await user.click(screen.getByRole('button', { name: say.startOver() }));
     expect(on().disabled).toBe(true);
   });
   it('says who plays what, and what is known of where; that tells more about time', async () => {
     const user = userEvent.setup();
     open('play');
-    await user.selectOptions(screen.getByLabelText('Who plays Desk game'), 'with Couch game, one press');
-    await user.selectOptions(screen.getByLabelText('Where Wren, voice is played right at the microphone'), 'Stream');
+    await user.selectOptions(screen.getByLabelText('Who plays “Desk game”'), 'same player as “Couch game”');
+    await user.selectOptions(screen.getByLabelText('Where “Wren, voice” is played at a mic'), 'Stream');
     const kept = readKept(RIG_ID);
     expect(kept.players.find((p) => p.sourceId === 'desk-game')!.playerId).toBe('couch-game');
     expect(kept.players.find((p) => p.sourceId === 'wren')!.knownAt).toEqual(['stream']);
@@ -142,9 +143,9 @@ describe('takes in a heap', () => {
     choose([named('recording.wav')]);
     await lastIs('recording.wav');
     expect(readKept(RIG_ID).takes.map((t) => t.listenerId)).toEqual(['track-2', null]);
-    await user.selectOptions(screen.getByLabelText('Whose take recording.wav is'), 'Room');
+    await user.selectOptions(screen.getByLabelText('Destination of “recording.wav”'), 'Room');
     expect(readKept(RIG_ID).takes.at(-1)).toMatchObject({ listenerId: 'room', name: 'recording.wav' });
-    await user.click(screen.getByRole('button', { name: 'Leave recording.wav out' }));
+    await user.click(screen.getByRole('button', { name: 'Exclude “recording.wav”' }));
     expect(takes().some((t) => t.includes('recording.wav'))).toBe(false);
     choose([named('Track 2, console.wav')]);
     await lastIs('Track 2, console.wav');
@@ -169,11 +170,11 @@ describe('takes in a heap', () => {
     held.tracks = () => [{ channel: null, name: '', reading: null, pictures: [] }];
     open('takes');
     choose([named('hush.wav')]);
-    expect(await screen.findByText(/hush.wav: It is silent, or shorter than nine seconds/)).toBeTruthy();
+    expect(await screen.findByText(/hush.wav: It’s silent, or shorter than nine seconds/)).toBeTruthy();
     held.tracks = () => new Error('This is no sound that the browser can read.');
     choose([named('broken.xyz')]);
     expect(await screen.findByText(/broken.xyz: This is no sound/)).toBeTruthy();
-    await user.click(screen.getAllByRole('button', { name: 'Put away' })[0]!);
+    await user.click(screen.getAllByRole('button', { name: say.discardTakes() })[0]!);
     expect(takes().some((t) => t.includes('hush.wav'))).toBe(false);
     held.tracks = () => [{ channel: null, name: '', reading: reading('stream'), pictures: [] }];
     choose([named('Stream.wav')]);
@@ -188,11 +189,11 @@ describe('takes in a heap', () => {
     const user = userEvent.setup();
     open('takes');
     choose([named('Stream.webm')]);
-    await user.click(await screen.findByRole('button', { name: 'On to the readings' }));
+    await user.click(await screen.findByRole('button', { name: say.nextReadings() }));
     const source = rig.sources[tune]!.name;
     await user.click(screen.getByRole('gridcell', { name: new RegExp(`^${source} at Stream`) }));
     expect(screen.getByTestId('reading').textContent).toContain('+84.2 ms, ±1.4 ms');
-    expect(screen.getByTestId('reading').textContent).toContain('300 of 301 pictures read');
+    expect(screen.getByTestId('reading').textContent).toContain('300 of 301 frames read');
   });
 });
 
@@ -201,23 +202,23 @@ describe('readings', () => {
     const user = userEvent.setup();
     open('takes');
     await tapAll(user);
-    const grid = screen.getByRole('grid', { name: 'Who hears what, as read' });
+    const grid = screen.getByRole('grid', { name: say.whoGetsWhatAs() });
     expect(
       within(grid).getByRole('gridcell', { name: /^Couch game at Track 2, console: must, as drawn/ }),
     ).toBeTruthy();
-    const apart = screen.getByLabelText('What does not agree').textContent!;
+    const apart = screen.getByLabelText(say.whatDoesntMatch()).textContent!;
     expect(apart).toContain('Ilse’s ears is not to hear Ilse, on the call, and does');
     expect(apart).not.toContain('should not reach');
     // Walked by arrow keys; the reading follows.
     const cell = within(grid).getByRole('gridcell', { name: /^Couch game at Stream/ });
     await user.click(cell);
     await user.keyboard('{ArrowDown}');
-    expect(screen.getByTestId('reading').textContent).toContain('Wren, voice at Stream');
+    expect(screen.getByTestId('reading').textContent).toContain('“Wren, voice” at “Stream”');
     expect(screen.getByTestId('reading').textContent).toContain('Sure (0.999)');
     // Outlives a reload.
     clearPage();
     open('read');
-    expect(screen.getByRole('grid', { name: 'Who hears what, as read' })).toBeTruthy();
+    expect(screen.getByRole('grid', { name: say.whoGetsWhatAs() })).toBeTruthy();
   });
   it('that are louder or quieter than the others would have them name the knobs that would do that', async () => {
     const user = userEvent.setup();
@@ -233,10 +234,10 @@ describe('readings', () => {
     keep(RIG_ID, { ...NO_TAP, takes });
     const { store } = open('read');
     await user.click(screen.getByRole('gridcell', { name: /^Wren, voice at Stream/ }));
-    const causes = screen.getByLabelText('What its level may mean');
+    const causes = screen.getByLabelText(say.possibleCauses());
     expect(screen.getByTestId('reading').textContent).toMatch(/It is [45]\.\d dB quieter than the other readings/);
-    expect(causes.textContent).toMatch(/stands at .* dB, not at/);
-    await user.click(within(causes).getAllByRole('button', { name: 'So it is' })[0]!);
+    expect(causes.textContent).toMatch(/is at .* dB, not /);
+    await user.click(within(causes).getAllByRole('button', { name: say.thatsCause() })[0]!);
     const after = selectRig(store.getState())!;
     expect(
       after.measurements.some((m) => m.kind === 'level' && m.sourceId === 'wren' && m.listenerId === 'stream'),
@@ -269,7 +270,7 @@ describe('readings', () => {
     );
     keep(RIG_ID, { ...NO_TAP, takes });
     open('read');
-    const apart = screen.getByLabelText('What does not agree');
+    const apart = screen.getByLabelText(say.whatDoesntMatch());
     expect(apart.textContent!.match(/by a delay that moves all the while/g)).toHaveLength(1);
     expect(apart.textContent).toMatch(
       /Couch game, .* and .* come to Ilse’s ears .* up to 14 ms earlier and 22 ms later/,
@@ -288,12 +289,12 @@ describe('readings', () => {
     const { store } = open('takes');
     await tapAll(user);
     const figures = () =>
-      within(screen.getByLabelText('Figures for the rig')).getAllByRole('button', { name: /^Take in:/ });
+      within(screen.getByLabelText('Figures for the rig')).getAllByRole('button', { name: /Add to rig:/ });
     const before = figures().length;
     expect(before).toBeGreaterThan(3);
     await user.click(figures()[0]!);
     expect(selectRig(store.getState())!.measurements).toHaveLength(rig.measurements.length + 1);
-    await user.click(screen.getByRole('button', { name: /^Take all/ }));
+    await user.click(screen.getByRole('button', { name: /to the rig/ }));
     expect(selectRig(store.getState())!.measurements.length).toBeGreaterThanOrEqual(before);
   });
 });
@@ -302,35 +303,35 @@ describe('a drill', () => {
   it('hides a fault that takes tell of; it is explained, named, scored, and drawn as it is', async () => {
     const user = userEvent.setup();
     const { store } = open('takes');
-    await user.click(screen.getByRole('button', { name: /Drill: hide a fault/ }));
-    expect(await screen.findByText(/A drill is on/)).toBeTruthy();
-    await user.selectOptions(screen.getByLabelText('Listener to be recorded by a stand-in'), 'Track 2, console');
-    await user.click(await screen.findByRole('button', { name: 'On to the readings' }));
-    expect(screen.getByLabelText('What does not agree').textContent).toContain(
+    await user.click(screen.getByRole('button', { name: /Practice: hide a fault/ }));
+    expect(await screen.findByText(/Practice is on/)).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText(say.destinationToSimulate()), 'Track 2, console');
+    await user.click(await screen.findByRole('button', { name: say.nextReadings() }));
+    expect(screen.getByLabelText(say.whatDoesntMatch()).textContent).toContain(
       'Wren, voice should not reach Track 2, console and does',
     );
     // No verb that would give it away before it was said.
     fireEvent.keyDown(document.body, { key: 'e', code: 'KeyE' });
     const first = (await screen.findAllByText(/mute on track 2: off/))[0]!.closest('li')!;
-    expect(within(first).queryByRole('button', { name: /Mended/ })).toBeNull();
+    expect(within(first).queryByRole('button', { name: /Fixed at the desk: test again/ })).toBeNull();
     expect(first.textContent).toContain('Explains');
-    await user.click(within(first).getByRole('button', { name: 'This is it' }));
+    await user.click(within(first).getByRole('button', { name: say.thatsCause() }));
     const over = screen.getByTestId('drill-over').textContent!;
     expect(over).toContain('Found, with 1 take.');
     expect(over).toMatch(/The fewest that would do, by who is found where: 1 \(Track 2, console\)/);
-    await user.click(screen.getAllByRole('button', { name: 'Make the drawing true to the desk' })[0]!);
+    await user.click(screen.getAllByRole('button', { name: say.updateDrawingToMatch() })[0]!);
     expect(JSON.stringify(selectRig(store.getState()))).not.toBe(JSON.stringify(rig));
     await waitFor(() => expect(document.body.textContent).not.toContain('Wren, voice should not reach'));
-    await user.click(screen.getByRole('button', { name: 'Put the drill away' }));
+    await user.click(screen.getByRole('button', { name: say.closeExercise() }));
     expect(readKept(RIG_ID)).toMatchObject({ drill: null, takes: [], desk: { faultId: null } });
   });
   it('may be given up: then it says what it was', async () => {
     const user = userEvent.setup();
     open('takes');
-    await user.click(screen.getByRole('button', { name: /Drill: hide a fault/ }));
-    await screen.findByText(/A drill is on/);
-    await user.selectOptions(screen.getByLabelText('Listener to be recorded by a stand-in'), 'Stream');
-    await user.click(await screen.findByRole('button', { name: 'On to the readings' }));
+    await user.click(screen.getByRole('button', { name: /Practice: hide a fault/ }));
+    await screen.findByText(/Practice is on/);
+    await user.selectOptions(screen.getByLabelText(say.destinationToSimulate()), 'Stream');
+    await user.click(await screen.findByRole('button', { name: say.nextReadings() }));
     await user.click(screen.getByRole('button', { name: 'Give up' }));
     expect(screen.getByTestId('drill-over').textContent).toMatch(/Given up, after 1 take.*mute on track 2/);
   });
@@ -338,13 +339,13 @@ describe('a drill', () => {
     const user = userEvent.setup();
     keep(RIG_ID, { ...NO_TAP, desk: { seed: 21, faultId: hidden } });
     open('takes');
-    await user.selectOptions(screen.getByLabelText('Listener to be recorded by a stand-in'), 'Track 2, console');
-    await user.click(await screen.findByRole('button', { name: 'On to the readings' }));
+    await user.selectOptions(screen.getByLabelText(say.destinationToSimulate()), 'Track 2, console');
+    await user.click(await screen.findByRole('button', { name: say.nextReadings() }));
     await user.click(screen.getByRole('button', { name: /Find what explains it/ }));
-    await user.click((await screen.findAllByRole('button', { name: 'Mended at the desk: tap again' }))[0]!);
+    await user.click((await screen.findAllByRole('button', { name: say.fixedAtDeskTest() }))[0]!);
     expect(readKept(RIG_ID)).toMatchObject({ takes: [], desk: { faultId: null } });
     await tapAll(user);
-    expect(screen.getByLabelText('What does not agree').textContent).not.toContain('should not reach');
+    expect(screen.getByLabelText(say.whatDoesntMatch()).textContent).not.toContain('should not reach');
   });
 });
 
@@ -367,8 +368,8 @@ describe('what is kept in the browser', () => {
       removeItem: () => undefined,
       clear: () => undefined,
     });
-    await user.selectOptions(screen.getByLabelText('Listener to be recorded by a stand-in'), 'Stream');
-    expect(await screen.findByText(/This browser has no room left/)).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText(say.destinationToSimulate()), 'Stream');
+    expect(await screen.findByText(/Browser storage is full, so these takes will be/)).toBeTruthy();
   });
 });
 
@@ -391,13 +392,16 @@ describe('words of a reading', () => {
   it('claim no more than was found', () => {
     expect(saySure(cell)).toMatch(/^Sure \(0.999\)/);
     expect(saySure({ read: { ...read, confidence: 0.96 } })).toMatch(/^Nearly sure/);
-    expect(saySure({ read: { ...read, word: 'perhaps', overChance: 5 } })).toMatch(/^Perhaps: it stands 5 spreads/);
+    expect(saySure({ read: { ...read, word: 'perhaps', overChance: 5 } })).toMatch(/^Possible \(5 standard deviations/);
     expect(saySure({ read: { ...read, word: 'not-found' } })).toContain('Not found is not unconnected');
     expect(saySure({ read: null })).toBe('No tune was looked for.');
   });
   it('put what the drawing lacks before what the plan lacks', () => {
     expect(verdictOf(cell)).toEqual({ state: 'good', word: 'as drawn' });
-    expect(verdictOf({ ...cell, toPlan: 'unwanted' })).toEqual({ state: 'fix', word: 'unwanted' });
+    expect(verdictOf({ ...cell, toPlan: 'unwanted' })).toEqual({
+      state: 'fix',
+      word: say.shouldNotArrive(),
+    });
     const late = { kind: 'late', weight: 1.2, ms: 30 } as const;
     const twice = { kind: 'twice', weight: 3, afterMs: 80, underDb: 6 } as const;
     expect(verdictOf({ ...cell, toPlan: 'unwanted', disagreements: [late, twice] })).toEqual({

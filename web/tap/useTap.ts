@@ -5,6 +5,7 @@ import { gateOf, namedIn, type Player, playersOf, type TakeRead, whoseTake } fro
 import { newId, uploadTake } from '#web/store/index.ts';
 import { rememberFile, sourceOf } from '#web/take/index.ts';
 import { type Job, readTapTake, tapStandIn } from '#web/workers/index.ts';
+import { tap as say } from '#words/index.ts';
 import { type KeptTake, type KeptTap, keep, NO_TAP, readKept } from './kept.ts';
 
 /** Work that is under way, or that came to nothing. */
@@ -153,10 +154,9 @@ export function useTap(rigId: string, rig: Rig): Tap {
             // Kept on the server for the bench; the reading does not wait for it.
             void uploadTake(takeId, file, file.name).catch(() => undefined);
             const good = tracks.filter((t) => t.reading !== null);
-            if (good.length === 0)
-              return 'It is silent, or shorter than nine seconds: too short to hold enough of a tune.';
+            if (good.length === 0) return say.itsSilentOrShorter();
             for (const { channel, name, reading, pictures } of good) {
-              const title = channel === null ? file.name : `${file.name}, ${name || `track ${channel + 1}`}`;
+              const title = channel === null ? file.name : `${file.name}, ${name || say.track({ n1: channel + 1 })}`;
               const { rig: here, players: own } = now.current;
               const { takes: before } = now.current.kept;
               const named = namedIn(here, name) ?? (channel === null ? namedIn(here, file.name) : null);
@@ -184,10 +184,10 @@ export function useTap(rigId: string, rig: Rig): Tap {
           (onDone) =>
             tapStandIn(now.current.rig, now.current.kept.desk, listenerId, now.current.players, (p) => onDone(p.done)),
           (reading, id) => {
-            if (!reading) return 'Nothing comes to this take: it is silent.';
+            if (!reading) return say.nothingReachesThis();
             addTake({
               id,
-              name: `Stand-in, ${name}`,
+              name: say.simulated({ name }),
               listenerId,
               fileId: id,
               by: 'stand-in',

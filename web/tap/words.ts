@@ -1,14 +1,15 @@
 import type { State } from '#core/signal/index.ts';
 import { apartOf, type Disagreement, NOT_UNCONNECTED, type TapCell } from '#core/taptest/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
+import { tap as say } from '#words/index.ts';
 
 /** A disagreement in a word or two, for a cell of the table. */
 export const DISAGREES: Readonly<Record<Disagreement['kind'], string>> = {
   missing: 'missing',
   hardly: 'hardly',
-  extra: 'not drawn',
+  extra: say.notDrawn(),
   twice: 'twice',
-  once: 'once only',
+  once: say.onceOnly(),
   'upside-down': 'inverted',
   level: 'level',
   late: 'time',
@@ -27,27 +28,28 @@ export function verdictOf(cell: TapCell): { readonly state: State; readonly word
     const more = cell.disagreements.length > 1 ? ` +${cell.disagreements.length - 1}` : '';
     return { state: apartOf(cell) >= GRAVE ? 'fix' : 'watch', word: `${DISAGREES[worst.kind]}${more}` };
   }
-  if (cell.toPlan === 'lacking') return { state: 'fix', word: 'lacking' };
-  if (cell.toPlan === 'unwanted') return { state: 'fix', word: 'unwanted' };
-  if (!cell.read) return { state: 'none', word: 'no tune' };
-  if (cell.read.word === 'perhaps') return { state: 'watch', word: 'perhaps' };
-  if (cell.toPlan === 'open') return { state: 'watch', word: 'open' };
-  if (cell.read.word === 'found') return { state: 'good', word: 'as drawn' };
-  return cell.expected.ways.length > 0 ? { state: 'none', word: 'too quiet' } : { state: 'none', word: '' };
+  if (cell.toPlan === 'lacking') return { state: 'fix', word: say.missing() };
+  if (cell.toPlan === 'unwanted') return { state: 'fix', word: say.shouldNotArrive() };
+  if (!cell.read) return { state: 'none', word: say.noTune() };
+  if (cell.read.word === 'perhaps') return { state: 'watch', word: say.possible() };
+  if (cell.toPlan === 'open') return { state: 'watch', word: say.open() };
+  if (cell.read.word === 'found') return { state: 'good', word: say.asDrawn() };
+  return cell.expected.ways.length > 0 ? { state: 'none', word: say.tooQuiet() } : { state: 'none', word: '' };
 }
 
 /** How far under the loudest of a take. */
 export const sayUnderLoudest = (db: number | null): string =>
-  db === null ? '' : db < 0.5 ? 'loudest' : `−${formatNumber(db, 0)} dB`;
+  db === null ? '' : db < 0.5 ? say.loudest() : say.db({ db: formatNumber(db, 0) });
 
 /** How sure a reading is, in words. */
 export function saySure({ read }: Pick<TapCell, 'read'>): string {
-  if (!read) return 'No tune was looked for.';
-  const over = `it stands ${formatNumber(read.overChance)} spreads over what chance makes of this take`;
+  if (!read) return say.noTuneWasLooked();
+  const over = say.aboveChance({ overChance: formatNumber(read.overChance) });
   if (read.word === 'found') {
-    const sure = read.confidence! >= 0.99 ? 'Sure' : read.confidence! >= 0.95 ? 'Nearly sure' : 'Likely';
+    const sure =
+      read.confidence! >= 0.99 ? say.sure() : read.confidence! >= 0.95 ? say.nearlySure() : say.likelyTitle();
     return `${sure} (${read.confidence!.toFixed(3)}): ${over}.`;
   }
-  if (read.word === 'perhaps') return `Perhaps: ${over}, too little to claim it.`;
+  if (read.word === 'perhaps') return say.possibleButNotEnough({ over });
   return NOT_UNCONNECTED;
 }

@@ -1,5 +1,6 @@
 import type { TreatmentFigures } from '#core/mix/index.ts';
 import { formatNumber, formatSigned, Term } from '#web/parts/index.ts';
+import { common, treat as say } from '#words/index.ts';
 
 const ROWS: readonly {
   readonly key: keyof TreatmentFigures;
@@ -7,24 +8,24 @@ const ROWS: readonly {
   readonly unit: string;
   readonly term: 'lufs' | 'true-peak' | 'peak-to-loudness' | 'loudness-range' | 'noise-floor';
 }[] = [
-  { key: 'integratedLufs', name: 'Loudness', unit: 'LUFS', term: 'lufs' },
-  { key: 'truePeakDbtp', name: 'True peak', unit: 'dBTP', term: 'true-peak' },
-  { key: 'peakToLoudnessDb', name: 'Peaks over loudness', unit: 'dB', term: 'peak-to-loudness' },
-  { key: 'rangeLu', name: 'Range', unit: 'LU', term: 'loudness-range' },
-  { key: 'overNoiseLu', name: 'Voice over what is between', unit: 'LU', term: 'noise-floor' },
+  { key: 'integratedLufs', name: say.loudness(), unit: 'LUFS', term: 'lufs' },
+  { key: 'truePeakDbtp', name: say.truePeak(), unit: 'dBTP', term: 'true-peak' },
+  { key: 'peakToLoudnessDb', name: say.peakToLoudnessRatio(), unit: 'dB', term: 'peak-to-loudness' },
+  { key: 'rangeLu', name: say.loudnessRangeLra(), unit: 'LU', term: 'loudness-range' },
+  { key: 'overNoiseLu', name: say.voiceAboveBackground(), unit: 'LU', term: 'noise-floor' },
 ];
 
 /** What it does to loudness, to peaks, and to the noise between the phrases. */
 export function Figures({ before, treated }: { before: TreatmentFigures; treated: TreatmentFigures | null }) {
-  const say = (value: number | null) => (value === null ? 'none' : formatNumber(value, 1));
+  const figure = (value: number | null) => (value === null ? common.none() : formatNumber(value, 1));
   return (
     <table className="table tight" data-testid="treated">
       <thead>
         <tr>
-          <th>Measured</th>
-          <th className="number">Before</th>
-          <th className="number">Treated</th>
-          <th className="number">By</th>
+          <th>{say.measured()}</th>
+          <th className="number">{say.before()}</th>
+          <th className="number">{say.processed()}</th>
+          <th className="number">{say.difference()}</th>
         </tr>
       </thead>
       <tbody>
@@ -35,8 +36,8 @@ export function Figures({ before, treated }: { before: TreatmentFigures; treated
               <td>
                 <Term id={term}>{name}</Term>, {unit}
               </td>
-              <td className="number">{say(was)}</td>
-              <td className="number strong">{treated ? say(is) : ''}</td>
+              <td className="number">{figure(was)}</td>
+              <td className="number strong">{treated ? figure(is) : ''}</td>
               <td className="number quiet">{was !== null && is !== null ? formatSigned(is - was, 1) : ''}</td>
             </tr>
           );

@@ -1,5 +1,6 @@
 import type { Treatment } from '#core/process/index.ts';
 import { NumberInput, Term } from '#web/parts/index.ts';
+import { treat as say } from '#words/index.ts';
 import { STEPS, type StepId, type StepWords } from './setup.ts';
 
 interface Props {
@@ -12,21 +13,21 @@ interface Props {
 /** What is done, in its order, each step as a sentence whose figures can be changed. */
 export function StepList({ treatment, onStep, onField, onMakeup }: Props) {
   return (
-    <ol className="plain-list" aria-label="What is done to it, in this order">
+    <ol className="plain-list" aria-label={say.processingChain()}>
       {STEPS.map((step) => (
         <li key={step.id}>
           <Step step={step} treatment={treatment} onStep={onStep} onField={onField} />
           {step.id === 'compressor' && (
             <p className="row" style={{ marginLeft: 132 }}>
-              and up again by
+              {say.makeUpGain()}
               <NumberInput
-                label="Make-up gain, dB"
+                label={say.makeUpGainDb()}
                 value={treatment.makeupDb}
                 min={-24}
                 max={24}
                 onValue={(db) => onMakeup(db ?? 0)}
               />
-              dB
+              {say.db()}
             </p>
           )}
         </li>
@@ -49,7 +50,7 @@ function Step({ step, treatment, onStep, onField }: Omit<Props, 'onMakeup'> & { 
         <Term id={TERM_OF[step.id]}>{step.name}</Term>
       </label>
       {values === null ? (
-        <span className="quiet">left out</span>
+        <span className="quiet">{say.off()}</span>
       ) : (
         <span className="row" style={{ flexWrap: 'wrap', columnGap: 7 }}>
           {step.fields.map((f) => (

@@ -5,7 +5,7 @@ import { responseDb, staticGainDb, type Treatment, treatmentSections } from '#co
 import type { Rig } from '#core/rig/index.ts';
 import { layoutResponse, layoutStatic, SmallCurve, TakenChart, useWidth } from '#web/charts/index.ts';
 import { evenGains, type Heard, SwitchBar } from '#web/listen/index.ts';
-import { formatClock, formatNumber, Term, useKey } from '#web/parts/index.ts';
+import { formatClock, formatNumber, rich, Term, useKey } from '#web/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/store/index.ts';
 import {
   keepTreatment,
@@ -18,6 +18,7 @@ import {
   Working,
 } from '#web/take/index.ts';
 import type { TriedStretch, TriedTreatment } from '#web/workers/index.ts';
+import { treat as say } from '#words/index.ts';
 import { Figures } from './Figures.tsx';
 import { OntoDesk } from './OntoDesk.tsx';
 import { StepList } from './StepList.tsx';
@@ -29,7 +30,7 @@ const CEILING_DBTP = -1;
 /** Try it on the take: filters and dynamics on the part in which most is said, heard and measured at once. */
 export function TreatScreen() {
   return (
-    <TakeGate title="Try it on a take" most={1} least={1} asks="Choose the take of a voice in Measure.">
+    <TakeGate title={say.tryProcessingOnTake()} most={1} least={1} asks={say.chooseVoiceTakeIn()}>
       {([take], bench) => <Trying key={take!.id} take={take!} bench={bench} />}
     </TakeGate>
   );
@@ -46,7 +47,7 @@ function Trying({ take, bench }: { take: TakeAtHand; bench: string }) {
     if (!desk) return;
     let gone = false;
     setStretch(null);
-    void run('measuring the voice', ({ api }) => api.stretch(SECONDS, CEILING_DBTP)).then((found) => {
+    void run(say.measuringVoice(), ({ api }) => api.stretch(SECONDS, CEILING_DBTP)).then((found) => {
       if (!gone) setStretch(found);
     });
     return () => {
@@ -57,7 +58,7 @@ function Trying({ take, bench }: { take: TakeAtHand; bench: string }) {
     <TakePage
       title={
         <>
-          <Term id="treatment">Try it</Term>: {take.name}
+          <Term id="treatment">{say.tryProcessing()}</Term>: {take.name}
         </>
       }
       bench={bench}
@@ -93,13 +94,13 @@ function Tried({ sound, takeIds, stretch, bench, rig }: TriedProps) {
     keepTreatment(takeIds, treatment);
     void navigate(`${bench.replace('/bench?', '/bench/blind?')}&treated=1`);
   };
-  useKey('x', 'Compare blind', blind);
-  useKey('p', 'Begin again from what the take measures', begin);
+  useKey('x', say.compareBlind(), blind);
+  useKey('p', say.startAgainFromMeasured(), begin);
   const sounds = useMemo((): Heard[] => {
     const [was, is] = treated ? evenGains([stretch.sound, treated.sound]) : [];
     return [
-      { name: 'As recorded', loop: treated ? { ...stretch.sound, gain: was! } : null },
-      { name: 'Treated', loop: treated ? { ...treated.sound, gain: is! } : null },
+      { name: say.asRecorded(), loop: treated ? { ...stretch.sound, gain: was! } : null },
+      { name: say.processed(), loop: treated ? { ...treated.sound, gain: is! } : null },
     ];
   }, [stretch, treated]);
   const { sampleRateHz } = stretch.sound;
@@ -127,10 +128,10 @@ function Tried({ sound, takeIds, stretch, bench, rig }: TriedProps) {
   return (
     <>
       <p className="quiet">
-        {formatClock(1000 * stretch.fromS)} to {formatClock(1000 * stretch.toS)}, where most is said
-        {speechLufs !== null && <>: the voice at {formatNumber(speechLufs, 1)} LUFS</>}
-        {betweenLufs !== null && <>, what is between at {formatNumber(betweenLufs, 1)} LUFS</>}. Grey as recorded, dark
-        as treated, equally loud; below, what is taken off:{' '}
+        {say.toWhereThereIs({ fromS: formatClock(1000 * stretch.fromS), toS: formatClock(1000 * stretch.toS) })}
+        {speechLufs !== null && <>{say.voiceAtLufs({ speechLufs: formatNumber(speechLufs, 1) })}</>}
+        {betweenLufs !== null && <>{say.backgroundAtLufs({ betweenLufs: formatNumber(betweenLufs, 1) })}</>}
+        {say.grayAndDark()}{' '}
         {CURVES.map((c, i) => (
           <span key={c.id}>
             {i > 0 && ', '}
@@ -147,16 +148,12 @@ function Tried({ sound, takeIds, stretch, bench, rig }: TriedProps) {
           widthPx={width}
         />
       </div>
-      <SwitchBar sounds={sounds} says="Both equally loud, switched without a gap." />
+      <SwitchBar sounds={sounds} says={say.matchedInLoudnessSwitched()} />
       <div className="spread">
-        <h2>What is done to it, in this order</h2>
+        <h2>{say.processingChain()}</h2>
         <span className="row" style={{ marginTop: 14 }}>
-          <Button onClick={begin}>
-            Begin from the take <kbd>p</kbd>
-          </Button>
-          <Button onClick={blind}>
-            Compare blind <kbd>x</kbd>
-          </Button>
+          <Button onClick={begin}>{rich(say.startFromTakeP, {})}</Button>
+          <Button onClick={blind}>{rich(say.compareBlindX, {})}</Button>
         </span>
       </div>
       <div className="two-columns">
@@ -173,23 +170,22 @@ function Tried({ sound, takeIds, stretch, bench, rig }: TriedProps) {
           <Figures before={stretch.figures} treated={treated?.figures ?? null} />
           {treated?.limited && treated.limited.mostDb > 0.1 && (
             <p>
-              The limiter takes off {formatNumber(treated.limited.mostDb, 1)} dB at most, for{' '}
-              {formatNumber(treated.limited.seconds, 1)} s.
+              {say.limiterReducesGainBy({
+                mostDb: formatNumber(treated.limited.mostDb, 1),
+                seconds: formatNumber(treated.limited.seconds, 1),
+              })}
             </p>
           )}
           {rig && <OntoDesk rig={rig} treatment={treatment} />}
-          <p className="quiet small">
-            A compressor brings up what lies between the words by as much as it evens out; a gate only hides it.
-            Starting points are typical: ears decide.
-          </p>
+          <p className="quiet small">{say.compressionRaises()}</p>
         </div>
         <div>
-          <p className="quiet small">Low cut and presence, dB over Hz</p>
-          <SmallCurve layout={response} label="Response of low cut and presence, dB over frequency">
+          <p className="quiet small">{say.lowCutAndPresence()}</p>
+          <SmallCurve layout={response} label={say.responseLowCutAnd()}>
             <line x1={34} x2={300} y1={response.zeroPx} y2={response.zeroPx} stroke="var(--rule2)" />
           </SmallCurve>
-          <p className="quiet small">Compressor, dBFS out over dBFS in; marks: usual and loud tops of this voice</p>
-          <SmallCurve layout={bend} label="Compressor, level out over level in">
+          <p className="quiet small">{say.compressorDbfsOutBy()}</p>
+          <SmallCurve layout={bend} label={say.compressorLevelOutBy()}>
             {bend.marks.map((m) => (
               <circle key={m.px} cx={m.px} cy={m.py} r={4} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />
             ))}
@@ -203,9 +199,9 @@ function Tried({ sound, takeIds, stretch, bench, rig }: TriedProps) {
 /** The even loudness leaves room; for the eye it is turned up. */
 const SEEN_GAIN = 2;
 const CURVES = [
-  { id: 'gate', name: 'Gate', hue: 'var(--s1)' },
-  { id: 'deEss', name: 'De-esser', hue: 'var(--s5)' },
-  { id: 'compressor', name: 'Compressor', hue: 'var(--s2)' },
+  { id: 'gate', name: say.gate(), hue: 'var(--s1)' },
+  { id: 'deEss', name: say.deEsser(), hue: 'var(--s5)' },
+  { id: 'compressor', name: say.compressor(), hue: 'var(--s2)' },
 ] as const;
 
 /** What the treatment makes of the stretch; the last one stays until the next is there. */

@@ -1,4 +1,5 @@
 import type { Treatment } from '#core/process/index.ts';
+import { treat as say } from '#words/index.ts';
 
 export type StepId = 'lowCut' | 'gate' | 'presence' | 'deEss' | 'compressor' | 'limiter';
 
@@ -26,56 +27,56 @@ const field = (key: string, before: string, unit: string, label: string, min: nu
   min,
   max,
 });
-const release = field('releaseMs', 'back in', 'ms', 'release', 0, 5000);
-const attack = field('attackMs', 'in', 'ms', 'attack', 0, 5000);
+const release = field('releaseMs', say.release(), 'ms', say.release(), 0, 5000);
+const attack = field('attackMs', say.attack(), 'ms', say.attack(), 0, 5000);
 
 /** The steps in their order, each as a sentence with figures. */
 export const STEPS: readonly StepWords[] = [
-  { id: 'lowCut', name: 'Low cut', fields: [field('hz', 'below', 'Hz, 12 dB an octave', 'corner', 10, 2000)] },
+  { id: 'lowCut', name: say.lowCut(), fields: [field('hz', say.below(), say.hzDbOctave(), say.corner(), 10, 2000)] },
   {
     id: 'gate',
-    name: 'Gate',
+    name: say.gate(),
     fields: [
-      field('thresholdDbfs', 'below', 'dBFS', 'threshold', -90, 0),
-      field('rangeDb', 'down by', 'dB', 'range', 0, 90),
-      { ...attack, before: 'opens in' },
-      field('holdMs', 'holds', 'ms', 'hold', 0, 5000),
-      { ...release, before: 'shuts in' },
+      field('thresholdDbfs', say.below(), 'dBFS', say.threshold(), -90, 0),
+      field('rangeDb', say.range(), 'dB', say.range(), 0, 90),
+      { ...attack, before: say.attack() },
+      field('holdMs', say.hold(), 'ms', say.hold(), 0, 5000),
+      { ...release, before: say.release() },
     ],
   },
   {
     id: 'presence',
-    name: 'Presence',
+    name: say.presence(),
     fields: [
-      field('gainDb', '', 'dB', 'gain', -18, 18),
-      field('hz', 'about', 'Hz', 'middle', 10, 20_000),
-      field('q', 'width Q', '', 'Q', 0.1, 12),
+      field('gainDb', '', 'dB', say.gain(), -18, 18),
+      field('hz', say.about(), say.hz(), say.middle(), 10, 20_000),
+      field('q', say.q(), '', 'Q', 0.1, 12),
     ],
   },
   {
     id: 'deEss',
-    name: 'De-esser',
+    name: say.deEsser(),
     fields: [
-      field('hz', 'above', 'Hz', 'corner', 1000, 16_000),
-      field('thresholdDbfs', 'where that is over', 'dBFS', 'threshold', -90, 0),
-      field('rangeDb', 'down by', 'dB at most', 'range', 0, 30),
+      field('hz', say.above(), say.hz(), say.corner(), 1000, 16_000),
+      field('thresholdDbfs', say.threshold(), 'dBFS', say.threshold(), -90, 0),
+      field('rangeDb', say.range(), say.dbAtMost(), say.range(), 0, 30),
     ],
   },
   {
     id: 'compressor',
-    name: 'Compressor',
+    name: say.compressor(),
     fields: [
-      field('thresholdDbfs', 'over', 'dBFS', 'threshold', -90, 0),
-      field('ratio', '', 'to 1', 'ratio', 1, 50),
-      field('kneeDb', 'knee', 'dB', 'knee', 0, 30),
+      field('thresholdDbfs', say.threshold(), 'dBFS', say.threshold(), -90, 0),
+      field('ratio', say.ratio(), say.to(), say.ratio(), 1, 50),
+      field('kneeDb', say.knee(), 'dB', say.knee(), 0, 30),
       attack,
       release,
     ],
   },
   {
     id: 'limiter',
-    name: 'Limiter',
-    fields: [field('ceilingDbtp', 'true peaks under', 'dBTP', 'ceiling', -24, 0), release],
+    name: say.limiter(),
+    fields: [field('ceilingDbtp', say.ceiling(), 'dBTP', say.ceiling(), -24, 0), release],
   },
 ];
 

@@ -5,6 +5,7 @@ import { highPass, responseDb, staticGainDb, type Treatment } from '#core/proces
 import { layoutResponse, layoutStatic } from '#web/charts/index.ts';
 import { keepTreatment, readTreatment } from '#web/take/index.ts';
 import { show } from '#web/web.testkit.tsx';
+import { treat as say } from '#words/index.ts';
 import { StepList } from './StepList.tsx';
 import { DEFAULTS, STEPS, withField, withStep } from './setup.ts';
 
@@ -47,7 +48,7 @@ describe('the steps of a treatment', () => {
         onMakeup={(db) => said.push(db)}
       />,
     );
-    expect(screen.getAllByText('left out')).toHaveLength(1);
+    expect(screen.getAllByText(say.off())).toHaveLength(1);
     fireEvent.click(screen.getByRole('checkbox', { name: 'De-esser' }));
     const ratio = screen.getByLabelText('Compressor, ratio, to 1');
     fireEvent.change(ratio, { target: { value: '0.5' } });

@@ -1,5 +1,6 @@
 import { Button } from '@chakra-ui/react';
-import { count } from '#web/parts/index.ts';
+import { rich, TwoVerbs } from '#web/parts/index.ts';
+import { common } from '#words/index.ts';
 import type { Trying } from './useTrial.ts';
 
 interface Props {
@@ -19,15 +20,9 @@ export function Decide({ trying: { changes, carryOut, drop }, find, onFind }: Pr
     );
   return (
     <>
-      <Button variant="solid" onClick={() => carryOut('to-do')}>
-        To do at the desk: {count(changes.length, 'setting')} <kbd>d</kbd>
-      </Button>
-      <Button onClick={() => carryOut('so')}>
-        {changes.length === 1 ? 'It is so already' : 'They are so already'} <kbd>s</kbd>
-      </Button>
-      <Button onClick={drop}>
-        Drop it <kbd>Esc</kbd>
-      </Button>
+      <span>{common.settings({ count: changes.length })}</span>
+      <TwoVerbs isKeyed onVerb={carryOut} />
+      <Button onClick={drop}>{rich(common.discardKeyed, {})}</Button>
     </>
   );
 }

@@ -1,8 +1,9 @@
 import { useMemo, useState } from 'react';
 import { alreadySo, changesOf, type Rig, type SettingChange, type Trial, toDoAtDesk, tryOn } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
-import { count, useKey } from '#web/parts/index.ts';
+import { useKey, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
+import { common } from '#words/index.ts';
 
 export interface Trying {
   readonly trial: Trial;
@@ -12,31 +13,29 @@ export interface Trying {
   readonly shown: Evaluation;
   readonly put: (key: string, value: number) => void;
   readonly propose: (changes: readonly SettingChange[]) => void;
-  readonly carryOut: (verb: 'to-do' | 'so') => void;
+  readonly carryOut: (verb: Verb) => void;
   readonly drop: () => void;
 }
 
 /**
  * Settings that are tried before they are decided: what is heard follows at once, and nothing is kept until one says
- * that it is to be done, or is so already. Takes the keys d, s and Escape.
- * @param noun  what the settings are called where they are counted: 'delay setting'
+ * that it is done already, or is to be done. Takes the key Escape.
  */
-export function useTrial(rig: Rig, evaluation: Evaluation, noun: string): Trying {
+export function useTrial(rig: Rig, evaluation: Evaluation): Trying {
   const dispatch = useAppDispatch();
   const [trial, setTrial] = useState<Trial>({});
   const tried = useMemo(() => tryOn(rig, trial), [rig, trial]);
   const shown = useMemo(() => (tried === rig ? evaluation : evaluate(tried)), [tried, rig, evaluation]);
   const changes = changesOf(rig, trial);
   const drop = () => setTrial({});
-  const carryOut = (verb: 'to-do' | 'so') => {
+  const carryOut = (verb: Verb) => {
     if (changes.length === 0) return;
-    const edit = verb === 'so' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
-    const says = `${count(changes.length, noun)} ${verb === 'so' ? 'as they are' : 'to do at the desk'}`;
+    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    const what = common.settings({ count: changes.length });
+    const says = verb === 'done' ? common.alreadyDoneStep({ what }) : common.addToDoStep({ what });
     if (dispatch(applyHere(edit, says))) drop();
   };
-  useKey('d', 'To do at the desk, what is proposed', () => carryOut('to-do'));
-  useKey('s', 'It is so already, what is proposed', () => carryOut('so'));
-  useKey('escape', 'Drop what is proposed', drop, changes.length > 0);
+  useKey('escape', common.discardSuggestion(), drop, changes.length > 0);
   return {
     trial,
     changes,

@@ -3,9 +3,10 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { summariseTrips, type Trip } from '#core/slate/index.ts';
 import { ratioFromDb } from '#core/units/index.ts';
 import { LevelSlider } from '#web/listen/index.ts';
-import { Choice, formatNumber, Term, useKey } from '#web/parts/index.ts';
+import { Choice, formatNumber, rich, Term, useKey } from '#web/parts/index.ts';
 import { TakeFrame, TakePage } from '#web/take/index.ts';
 import { openTripReader } from '#web/workers/index.ts';
+import { common, trip as say } from '#words/index.ts';
 import { type Back, type RunningLoop, runLoop, STAND_IN_MS } from './loop.ts';
 
 /** Nobody is startled: it begins silent. */
@@ -57,7 +58,7 @@ export function TripScreen() {
       setFailed(error instanceof Error ? error.message : String(error));
     }
   };
-  useKey('s', 'Start or stop', () => (running ? stop() : void start(back)));
+  useKey('s', say.startOrStop(), () => (running ? stop() : void start(back)));
   const heard = trips.filter((t) => t.ms !== null).length;
   useEffect(() => {
     if (heard >= ENOUGH) stop();
@@ -65,18 +66,12 @@ export function TripScreen() {
   const inputs = running?.inputs ?? [];
   return (
     <TakeFrame>
-      <TakePage title={<Term id="round-trip">Round trip</Term>} bench="/bench">
-        <p className="quiet">
-          A chirp leaves this computer and is heard again: by a lead from an output into an input, or by a microphone
-          before the loudspeaker. All that the computer, its program and its sound card take is in it, there and back.
-        </p>
-        <p className="watch">
-          Headphones off. With a lead, first turn down everything that it goes into: an output into a microphone input
-          overloads it. It begins silent and is never louder than set; turn it up until it is heard.
-        </p>
+      <TakePage title={<Term id="round-trip">{say.roundTripLatency()}</Term>} bench="/bench">
+        <p className="quiet">{say.playsChirpAndTimes()}</p>
+        <p className="watch">{say.takeHeadphonesOffIf()}</p>
         <div className="row" style={{ marginTop: 12 }}>
           <Button variant="solid" onClick={() => (running ? stop() : void start(back))}>
-            {running ? 'Stop' : 'Start'} <kbd>s</kbd>
+            {running ? common.stop() : common.start()} <kbd>s</kbd>
           </Button>
           <LevelSlider
             db={levelDb}
@@ -86,26 +81,28 @@ export function TripScreen() {
             }}
           />
           <Choice
-            label="What it comes back by"
+            label={say.returnInput()}
             value={back}
             onChange={(next) => {
               setBack(next);
               if (running) void start(next);
             }}
             options={[
-              ...(inputs.length > 0 ? inputs.map((i) => [i.id, i.name] as const) : [[ANY, 'the usual input'] as const]),
-              [STAND_IN, `stand-in: a loop of ${STAND_IN_MS} ms`],
+              ...(inputs.length > 0
+                ? inputs.map((i) => [i.id, i.name] as const)
+                : [[ANY, say.defaultInput()] as const]),
+              [STAND_IN, say.simulatedLoopMs({ STAND_IN_MS })],
             ]}
           />
         </div>
         {failed && <p className="fix">{failed}</p>}
         {running && (
           <p role="status" className="quiet">
-            {heard} of {ENOUGH} heard
-            {trips.length >= 3 &&
-              heard === 0 &&
-              '. Nothing comes back yet: turn it up slowly, or look for what is muted'}
-            .
+            {say.detected({
+              heard,
+              ENOUGH,
+              muted: trips.length >= 3 && heard === 0 ? say.nothingDetected() : '',
+            })}
           </p>
         )}
         <Result trips={trips} running={running} />
@@ -127,19 +124,17 @@ function Result({ trips, running }: { trips: readonly Trip[]; running: RunningLo
     <table className="table" data-testid="round-trip" style={{ marginTop: 12 }}>
       <thead>
         <tr>
-          <th>There and back</th>
-          <th className="number">
-            <Term id="spread">Spread</Term>, ms
-          </th>
-          <th className="number">Least, most</th>
-          <th className="number">Samples</th>
-          <th className="number">Repeats</th>
-          <th>The browser’s own figures</th>
+          <th>{say.roundTrip()}</th>
+          <th className="number">{rich(say.spreadMs, {})}</th>
+          <th className="number">{say.minMax()}</th>
+          <th className="number">{say.samples()}</th>
+          <th className="number">{say.repeats()}</th>
+          <th>{say.reportedByBrowser()}</th>
         </tr>
       </thead>
       <tbody>
         <tr>
-          <td className="strong">{formatNumber(meanMs, 2)} ms</td>
+          <td className="strong">{say.ms({ meanMs: formatNumber(meanMs, 2) })}</td>
           <td className="number">±{formatNumber(sdMs, 3)}</td>
           <td className="number">
             {formatNumber(leastMs, 2)}, {formatNumber(mostMs, 2)}
@@ -147,11 +142,14 @@ function Result({ trips, running }: { trips: readonly Trip[]; running: RunningLo
           <td className="number">{clock && formatNumber((meanMs * clock.sampleRateHz) / 1000, 1)}</td>
           <td className="number">
             {count}
-            {odd > 0 && `, ${odd} left out`}
+            {odd > 0 && say.excluded({ odd })}
           </td>
           <td className="quiet">
-            {clock && `out ${formatNumber(clock.outputMs, 1)} ms`}
-            {clock && (clock.inputMs === null ? ', in not told' : `, in ${formatNumber(clock.inputMs, 1)} ms`)}
+            {clock && say.outputMs({ outputMs: formatNumber(clock.outputMs, 1) })}
+            {clock &&
+              (clock.inputMs === null
+                ? say.inputNotReported()
+                : say.inputMs({ inputMs: formatNumber(clock.inputMs, 1) }))}
           </td>
         </tr>
       </tbody>

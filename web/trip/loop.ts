@@ -1,5 +1,6 @@
 import { LONGEST_TRIP_S, type SentChirp, TRIP_EVERY_S, type Trip, tripChirp } from '#core/slate/index.ts';
 import { type LiveInput, openInput } from '#web/listen/index.ts';
+import { trip as say } from '#words/index.ts';
 
 /** What comes back into the page: an input of this computer, or the loop that stands in for one. */
 export type Back = { readonly kind: 'input'; readonly inputId: string | null } | { readonly kind: 'stand-in' };
@@ -64,7 +65,7 @@ export async function runLoop({
   opened?.stream.getAudioTracks()[0]?.addEventListener('ended', () => {
     if (ended) return;
     stop();
-    onEnd('The input went away: it was pulled, or another program took it. Plug it in and start again.');
+    onEnd(say.inputDisappearedItWas());
   });
   const rate = context.sampleRate;
   const heard = new Float32Array(KEPT_S * rate);

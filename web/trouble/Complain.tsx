@@ -5,6 +5,7 @@ import { type Entry, SYMPTOMS, type SymptomId } from '#core/trouble/index.ts';
 import { Choice, StateMark, useKey } from '#web/parts/index.ts';
 
 import { ALARM_WORDS, complaintOf, seenBy, useWatchers } from '#web/watch/index.ts';
+import { common, trouble as say } from '#words/index.ts';
 
 const WORKS = 'works';
 const ALL = SYMPTOMS.map((s) => [s.id, s.says] as const);
@@ -31,50 +32,50 @@ export function Complain({ rig, first, onEntry }: { rig: Rig; first: boolean; on
             },
           },
     );
-  useKey('d', 'So it is', tell);
+  useKey('d', say.worksStep(), tell);
   return (
-    <section className="trouble-complain" aria-label="What is wrong">
+    <section className="trouble-complain" aria-label={say.whatsWrong()}>
       <div className="row">
-        <span>{first ? 'At' : 'And at'}</span>
+        <span>{first ? say.at() : say.andAt()}</span>
         <Choice
-          label="Listener"
+          label={common.destination()}
           value={listener.id}
           onChange={setListenerId}
           options={rig.listeners.map((l) => [l.id, l.name] as const)}
         />
         {!ofAll && (
           <Choice
-            label="Source"
+            label={common.source()}
             value={source.id}
             onChange={setSourceId}
             options={rig.sources.map((s) => [s.id, s.name] as const)}
           />
         )}
         <Choice
-          label="Symptom"
+          label={say.symptom()}
           value={what}
           onChange={setWhat}
-          options={first ? ALL : [...ALL, [WORKS, 'is as it should be']]}
+          options={first ? ALL : [...ALL, [WORKS, say.worksAsItShould()]]}
         />
         <Button variant={first ? 'solid' : 'outline'} onClick={tell}>
-          {first ? 'That is wrong' : 'So it is'} <kbd>d</kbd>
+          {first ? say.reportProblem() : say.worksStep()} <kbd>d</kbd>
         </Button>
       </div>
       {first &&
         seen.map((s) => (
           <p key={`${s.watcher.id} ${s.id}`} className="row">
-            <StateMark state="fix" /> The watch saw: {rig.listeners.find((l) => l.id === s.watcher.listenerId)?.name},{' '}
-            {ALARM_WORDS[s.id].toLowerCase()}, {s.says}.
+            <StateMark state="fix" />{' '}
+            {say.watchSaw({
+              name: rig.listeners.find((l) => l.id === s.watcher.listenerId)?.name ?? '',
+              toLowerCase: ALARM_WORDS[s.id].toLowerCase(),
+              says: s.says,
+            })}
             <Button onClick={() => onEntry({ kind: 'complaint', complaint: complaintOf(s, source.id) })}>
-              That is it
+              {say.yesThatsIt()}
             </Button>
           </p>
         ))}
-      {first && (
-        <p className="quiet">
-          Say one thing that is wrong, as it is heard or seen. What still works helps as much as a second complaint.
-        </p>
-      )}
+      {first && <p className="quiet">{say.pickOneThingYou()}</p>}
     </section>
   );
 }

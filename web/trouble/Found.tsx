@@ -2,8 +2,9 @@ import { Button } from '@chakra-ui/react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import { type Entry, lookKeys, type Odds } from '#core/trouble/index.ts';
-import { formatNumber, StateMark, useKey } from '#web/parts/index.ts';
+import { formatNumber, rich, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, findingsOf, useAppDispatch } from '#web/store/index.ts';
+import { trouble as say } from '#words/index.ts';
 import { sayOdds } from './Suspects.tsx';
 
 interface Props {
@@ -25,33 +26,27 @@ export function Found({ rigId, rig, culprit, entries, looks, onWas, onNot }: Pro
   const open = fault?.looks.find((l) => !entries.some((e) => e.kind === 'look' && e.key === lookKeys.look(l.id)));
   const was = () => onWas(fault?.id ?? null, sayOdds(culprit));
   const not = () => open && onNot({ kind: 'look', key: lookKeys.look(open.id), answer: 'well' });
-  useKey('y', 'It was this', was);
-  useKey('n', 'It was not this', not, open !== undefined);
+  useKey('y', say.itWasThis(), was);
+  useKey('n', say.itWasNotThis(), not, open !== undefined);
   return (
-    <section className="trouble-found" aria-label="Most likely" data-testid="found">
-      <p className="small quiet">
-        {formatNumber(100 * culprit.share)} % of the odds, after {looks} {looks === 1 ? 'look' : 'looks'}
-      </p>
+    <section className="trouble-found" aria-label={say.mostLikely()} data-testid="found">
+      <p className="small quiet">{say.likelyAfterCheck({ share: formatNumber(100 * culprit.share), looks })}</p>
       <p className="run-says">
         <StateMark state="fix" /> {sayOdds(culprit)}
       </p>
       {fault ? <p>{fault.mend}</p> : <Drawn rigId={rigId} rig={rig} entries={entries} />}
       <p className="row no-print">
         <Button variant="solid" onClick={was}>
-          It was this <kbd>y</kbd>
+          {rich(say.itWasThisY, {})}
         </Button>
-        {open && (
-          <Button onClick={not}>
-            It was not this <kbd>n</kbd>
-          </Button>
-        )}
+        {open && <Button onClick={not}>{rich(say.itWasNotThisN, {})}</Button>}
         {fault?.edit && (
           <Button
             onClick={() => {
-              if (dispatch(applyStep(fault.edit!, `Drawn as it is at the desk: ${fault.says}`))) was();
+              if (dispatch(applyStep(fault.edit!, say.drawnAsIs({ says: fault.says })))) was();
             }}
           >
-            It is to stay so: draw it so
+            {say.keepItThatWay()}
           </Button>
         )}
       </p>
@@ -67,14 +62,13 @@ function Drawn({ rigId, rig, entries }: { rigId: string; rig: Rig; entries: read
   const told = [...own, ...findings.filter((f) => f.where.listenerId === undefined)].slice(0, TOLD);
   return (
     <>
-      <p>Nothing has to be out of order at the desk for this: it is so by what is drawn.</p>
+      <p>{say.nothingNeedsToBe()}</p>
       <ul>
         {told.map((f) => (
           <li key={f.id}>
             <StateMark state={f.severity} /> {f.says}{' '}
             <Link to={`/rigs/${rigId}/${f.stage}`}>
-              Mend it in {f.stage[0]!.toUpperCase()}
-              {f.stage.slice(1)}
+              {say.fixItIn({ toUpperCase: f.stage[0]!.toUpperCase(), n1: f.stage.slice(1) })}
             </Link>
           </li>
         ))}

@@ -1,6 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import type { NextLook as Next, Outcome } from '#core/trouble/index.ts';
-import { formatNumber, useKey } from '#web/parts/index.ts';
+import { formatNumber, rich, useKey } from '#web/parts/index.ts';
+import { trouble as say } from '#words/index.ts';
 
 interface Props {
   readonly next: Next;
@@ -17,12 +18,15 @@ export function NextLook({ next, after, onAnswer, onSkip }: Props) {
   return (
     <section
       className={after ? 'trouble-look quiet-look' : 'trouble-look'}
-      aria-label="Look at this next"
+      aria-label={say.nextCheck()}
       data-testid="next-look"
     >
       <p className="small quiet">
-        {after ? 'To be surer, look here' : 'Look here first'}: about {Math.round(look.seconds)} s, tells{' '}
-        {formatNumber(look.bits, 1)} bits
+        {say.lookCosts({
+          first: after ? say.toBeSurer() : say.checkFirst(),
+          seconds: Math.round(look.seconds),
+          bits: formatNumber(look.bits, 1),
+        })}
       </p>
       <p className="run-says">{asks}</p>
       <ol className="trouble-answers">
@@ -30,9 +34,9 @@ export function NextLook({ next, after, onAnswer, onSkip }: Props) {
           <Answer key={o.answer} outcome={o} digit={i + 1} onAnswer={() => answer(i)} />
         ))}
         <li>
-          <Key digit={0} label="Nobody can tell" onPress={onSkip} />
+          <Key digit={0} label={say.dontKnow()} onPress={onSkip} />
           <Button variant="plain" onClick={onSkip}>
-            Nobody can tell <kbd>0</kbd>
+            {rich(say.dontKnowKeyed, {})}
           </Button>
         </li>
       </ol>
@@ -43,11 +47,7 @@ export function NextLook({ next, after, onAnswer, onSkip }: Props) {
 function Answer({ outcome, digit, onAnswer }: { outcome: Outcome; digit: number; onAnswer: () => void }) {
   const { says, share, left, first } = outcome;
   const leaves =
-    first.kind === 'fault'
-      ? first.suspect.fault.says
-      : first.kind === 'drawn'
-        ? 'it is so as drawn'
-        : 'it is something else';
+    first.kind === 'fault' ? first.suspect.fault.says : first.kind === 'drawn' ? say.asDrawn() : say.somethingElse();
   return (
     <li>
       <Key digit={digit} label={says} onPress={onAnswer} />
@@ -56,7 +56,7 @@ function Answer({ outcome, digit, onAnswer }: { outcome: Outcome; digit: number;
         {says.slice(1)} <kbd>{digit}</kbd>
       </Button>
       <span className="small quiet">
-        {formatNumber(100 * share)} % likely; leaves {left}, first: {leaves}
+        {say.likelyLeavesMostLikely({ share: formatNumber(100 * share), left, leaves })}
       </span>
     </li>
   );

@@ -1,5 +1,6 @@
 import { type Inquiry, type Odds, THOUGHT } from '#core/trouble/index.ts';
-import { formatNumber, Term } from '#web/parts/index.ts';
+import { formatNumber, rich, Term } from '#web/parts/index.ts';
+import { trouble as say } from '#words/index.ts';
 
 const MOST = 9;
 
@@ -16,40 +17,38 @@ export function Suspects({ inquiry, before, unheard }: Props) {
   const rest = inquiry.odds.filter((o) => !shown.includes(o));
   const restShare = rest.reduce((sum, o) => sum + o.share, 0);
   return (
-    <section aria-label="Suspects">
+    <section aria-label={say.suspects()}>
       <h2>
-        <Term id="suspect">Suspects</Term>
+        <Term id="suspect">{say.suspects()}</Term>
       </h2>
       <ol className="trouble-suspects">
         {shown.map((o) => (
           <li key={o.kind === 'fault' ? o.suspect.fault.id : o.kind}>
-            <span className="fact">{formatNumber(100 * o.share)} %</span>
+            <span className="fact">{formatNumber(100 * o.share)}%</span>
             <span className="trouble-share" style={{ inlineSize: `${Math.max(1, 100 * o.share)}%` }} />
             <span>{sayOdds(o)}</span>
             {o.kind === 'fault' && before.has(o.suspect.fault.id) && (
-              <span className="small watch">It was this {times(before.get(o.suspect.fault.id)!)} before.</span>
+              <span className="small watch">{say.itWasThisBefore({ id: times(before.get(o.suspect.fault.id)!) })}</span>
             )}
           </li>
         ))}
       </ol>
       <p className="small quiet">
-        {rest.length} others have {formatNumber(100 * restShare, 1)} % together. Likelihoods are{' '}
-        <Term id="typical">typical</Term>; what was it at this desk before weighs more. {unheard} faults of this rig
-        would change nothing that anybody hears or sees.
+        {rich(say.othersShare, { rest: rest.length, restShare: formatNumber(100 * restShare, 1), unheard })}
       </p>
     </section>
   );
 }
 
-const times = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
+const times = (n: number): string => (n === 1 ? say.once() : n === 2 ? say.twice() : say.times({ n }));
 
 export function sayOdds(odds: Odds): string {
   switch (odds.kind) {
     case 'fault':
       return odds.suspect.fault.says;
     case 'drawn':
-      return 'The rig does so as it is drawn.';
+      return say.rigDoesThisAs();
     case 'other':
-      return 'Something that the model does not know.';
+      return say.somethingOutsideModel();
   }
 }

@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import { faultsBefore } from '#core/run/index.ts';
 import {
@@ -13,9 +13,9 @@ import {
   sayComplaint,
   toldOf,
 } from '#core/trouble/index.ts';
-import { StateMark, Term, useKey } from '#web/parts/index.ts';
+import { rich, StateMark, Term, useKey } from '#web/parts/index.ts';
 import { selectRig, selectSessions, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
-import { frame } from '#words/index.ts';
+import { common, frame, trouble as say } from '#words/index.ts';
 import { Complain } from './Complain.tsx';
 import { keepEntries, readEntries } from './entries.ts';
 import { Found } from './Found.tsx';
@@ -41,7 +41,7 @@ function Trouble({ rigId, rig }: { rigId: string; rig: Rig }) {
     !('listenerId' in e || 'complaint' in e) ||
     rig.listeners.some((l) => l.id === ('complaint' in e ? e.complaint.listenerId : e.listenerId));
   const live = entries.filter(isThere);
-  useKey('backspace', 'Take the last answer back', () => put(entries.slice(0, -1)), entries.length > 0);
+  useKey('backspace', say.undoLastAnswer(), () => put(entries.slice(0, -1)), entries.length > 0);
   return (
     <main className="frame-page">
       <div className="page">
@@ -50,21 +50,18 @@ function Trouble({ rigId, rig }: { rigId: string; rig: Rig }) {
             <Term id="trouble">{frame.troubleshoot()}</Term>
           </h1>
           <Button disabled={entries.length === 0} onClick={() => put([])}>
-            Begin anew
+            {say.startOver()}
           </Button>
         </div>
         {rig.listeners.length === 0 || rig.sources.length === 0 ? (
-          <p className="quiet">
-            Say in <Link to={`/rigs/${rigId}/plan`}>Plan</Link> who sounds and who listens; then one can say what is
-            wrong there.
-          </p>
+          <p className="quiet">{rich(say.addSourcesAndDestinations, {}, `/rigs/${rigId}/plan`)}</p>
         ) : (
           <>
             <Complain rig={rig} first={live.length === 0} onEntry={(e) => put([...entries, e])} />
             {state.at === 'running' && (
               <p className="row" role="status">
-                <progress value={state.done} max={1} aria-label="Faults run in the model" />
-                <span className="quiet">Every fault that this rig may have is run in the model once.</span>
+                <progress value={state.done} max={1} aria-label={say.faultsSimulated()} />
+                <span className="quiet">{say.simulatingEveryFaultThis()}</span>
               </p>
             )}
             {state.at === 'failed' && <p className="fix">{state.says}</p>}
@@ -86,13 +83,13 @@ function LikelyHere({ rig, lineup, onEntry }: { rig: Rig; lineup: Lineup; onEntr
   const likely = useMemo(() => likelyComplaints(rig, lineup), [rig, lineup]);
   if (likely.length === 0) return null;
   return (
-    <section aria-label="Most likely here">
-      <h2>Most likely on this rig</h2>
+    <section aria-label={say.mostCommonProblemsOn()}>
+      <h2>{say.mostCommonProblemsOn()}</h2>
       <ul className="plain-list">
         {likely.map(({ complaint, share }) => (
           <li key={`${complaint.symptomId} ${complaint.sourceId}`} className="row">
             <Button onClick={() => onEntry({ kind: 'complaint', complaint })}>{sayComplaint(rig, complaint)}</Button>
-            <span className="quiet fact">{Math.round(100 * share)} % of what can go wrong</span>
+            <span className="quiet fact">{say.whatCanGoWrong({ share: Math.round(100 * share) })}</span>
           </li>
         ))}
       </ul>
@@ -163,19 +160,18 @@ function Search({ rigId, rig, lineup, entries, onEntries }: SearchProps) {
         )}
         {!next && !inquiry.culprit && (
           <p className="run-step">
-            <StateMark state="watch" /> Nothing is left to look at that would tell the suspects apart. What the model
-            does not know may be it: a box that is broken, a program’s own fault. A take of it on the{' '}
-            <Link to={`/rigs/${rigId}/bench`}>bench</Link> says more.
+            <StateMark state="watch" /> {rich(say.nothingLeftToCheck, {}, `/rigs/${rigId}/bench`)}
           </p>
         )}
         {inquiry.others.length > 0 && (
-          <section aria-label="Other looks">
-            <h2>Or look at something else</h2>
+          <section aria-label={say.otherChecks()}>
+            <h2>{say.orCheckSomethingElse()}</h2>
             <ul className="plain-list">
               {inquiry.others.map((o) => (
                 <li key={o.key}>
                   <button type="button" className="finding" onClick={() => setChosen(o.key)}>
-                    {book.say(o.key).asks} <span className="quiet fact">about {Math.round(o.seconds)} s</span>
+                    {book.say(o.key).asks}{' '}
+                    <span className="quiet fact">{say.aboutS({ seconds: Math.round(o.seconds) })}</span>
                   </button>
                 </li>
               ))}
@@ -204,31 +200,34 @@ interface ToldProps {
 
 /** What was told so far; each can be taken back. */
 function Told({ rig, book, entries, onEntries }: ToldProps) {
-  const say = (e: Entry): string => {
+  const told = (e: Entry): string => {
     switch (e.kind) {
       case 'complaint':
         return sayComplaint(rig, e.complaint);
       case 'works':
-        return `At ${rig.listeners.find((l) => l.id === e.listenerId)?.name}, ${rig.sources.find((s) => s.id === e.sourceId)?.name} is as it should be.`;
+        return say.atWorksAsIt({
+          name: rig.listeners.find((l) => l.id === e.listenerId)?.name ?? '',
+          name2: rig.sources.find((s) => s.id === e.sourceId)?.name ?? '',
+        });
       case 'look':
         return `${book.say(e.key).asks} ${sentence(book.sayAnswer(e.key, e.answer))}.`;
       case 'skipped':
-        return `${book.say(e.key).asks} Nobody can tell.`;
+        return say.dontKnowOf({ asks: book.say(e.key).asks });
     }
   };
   return (
-    <ul className="plain-list trouble-told" aria-label="Told so far">
+    <ul className="plain-list trouble-told" aria-label={say.yourAnswers()}>
       {entries.map((e, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the same thing may be told twice
         <li key={i}>
-          <span className={e.kind === 'complaint' ? 'strong' : 'quiet'}>{say(e)}</span>
+          <span className={e.kind === 'complaint' ? 'strong' : 'quiet'}>{told(e)}</span>
           <Button
             variant="plain"
             size="xs"
-            aria-label={`Take back: ${say(e)}`}
+            aria-label={say.undo({ e: told(e) })}
             onClick={() => onEntries(entries.filter((o) => o !== e))}
           >
-            Take back
+            {common.undo()}
           </Button>
         </li>
       ))}

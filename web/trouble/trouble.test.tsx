@@ -7,6 +7,7 @@ import { lineUp } from '#core/trouble/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { useJournal } from '#web/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { common, trouble as say } from '#words/index.ts';
 import { TroubleScreen } from './index.ts';
 
 const rig = demoRig();
@@ -40,10 +41,10 @@ const complain = async (
   source: string,
   symptom?: string,
 ) => {
-  await user.selectOptions(screen.getByLabelText('Listener'), listener);
+  await user.selectOptions(screen.getByLabelText(common.destination()), listener);
   await user.selectOptions(screen.getByLabelText('Source'), source);
   if (symptom) await user.selectOptions(screen.getByLabelText('Symptom'), symptom);
-  await user.click(screen.getByRole('button', { name: /That is wrong|So it is/ }));
+  await user.click(screen.getByRole('button', { name: /Report problem|This works/ }));
 };
 
 describe('something is wrong', () => {
@@ -51,7 +52,7 @@ describe('something is wrong', () => {
     const user = userEvent.setup();
     const { store } = open();
     await complain(user, 'Backup recorder', 'Wren, voice');
-    await waitFor(() => expect(screen.getByTestId('next-look').textContent).toContain('Look here first'));
+    await waitFor(() => expect(screen.getByTestId('next-look').textContent).toContain('Check this first'));
     expect(suspects()).toContain('Mixer, Strip 1, mute: on, and not off.');
     clearPage();
     open();
@@ -74,11 +75,11 @@ describe('something is wrong', () => {
   it('offers what is most likely on this rig, one press away', async () => {
     const user = userEvent.setup();
     open();
-    const likely = await screen.findByLabelText('Most likely here');
+    const likely = await screen.findByLabelText(say.mostCommonProblemsOn());
     const [first] = within(likely).getAllByRole('button');
     const says = first!.textContent!;
     await user.click(first!);
-    expect(screen.getByLabelText('Told so far').textContent).toContain(says);
+    expect(screen.getByLabelText(say.yourAnswers()).textContent).toContain(says);
     expect(screen.getByTestId('next-look')).toBeTruthy();
   });
   it('has each answer taken back, looks that nobody can tell left out, and other looks at hand', async () => {
@@ -89,27 +90,27 @@ describe('something is wrong', () => {
     const first = screen.getByTestId('next-look').textContent;
     press('0');
     expect(screen.getByTestId('next-look').textContent).not.toBe(first);
-    expect(screen.getByLabelText('Told so far').textContent).toContain('Nobody can tell.');
+    expect(screen.getByLabelText(say.yourAnswers()).textContent).toContain('Don’t know.');
     press('1');
-    expect(within(screen.getByLabelText('Told so far')).getAllByRole('listitem')).toHaveLength(3);
+    expect(within(screen.getByLabelText(say.yourAnswers())).getAllByRole('listitem')).toHaveLength(3);
     press('Backspace');
-    expect(within(screen.getByLabelText('Told so far')).getAllByRole('listitem')).toHaveLength(2);
-    const others = within(screen.getByLabelText('Other looks')).getAllByRole('button');
+    expect(within(screen.getByLabelText(say.yourAnswers())).getAllByRole('listitem')).toHaveLength(2);
+    const others = within(screen.getByLabelText(say.otherChecks())).getAllByRole('button');
     await user.click(others[1]!);
     expect(screen.getByTestId('next-look').textContent).toContain(others[1]!.textContent!.split('?')[0]);
-    await user.click(screen.getByRole('button', { name: 'Begin anew' }));
+    await user.click(screen.getByRole('button', { name: say.startOver() }));
     expect(screen.queryByTestId('next-look')).toBeNull();
   });
   it('takes what still works, and says so where the rig does it as drawn', async () => {
     const user = userEvent.setup();
     open();
     await complain(user, 'Ilse’s ears', 'Ilse, on the call', 'is heard and should not be (oneself, for instance)');
-    await waitFor(() => expect(suspects()).toContain('The rig does so as it is drawn.'));
-    await user.click(screen.getByRole('button', { name: 'Begin anew' }));
+    await waitFor(() => expect(suspects()).toContain(say.rigDoesThisAs()));
+    await user.click(screen.getByRole('button', { name: say.startOver() }));
     await complain(user, 'Backup recorder', 'Wren, voice', 'is not heard');
-    await complain(user, 'Players’ ears', 'Wren, voice', 'is as it should be');
-    expect(screen.getByLabelText('Told so far').textContent).toContain(
-      'At Players’ ears, Wren, voice is as it should be.',
+    await complain(user, 'Players’ ears', 'Wren, voice', say.worksAsItShould());
+    expect(screen.getByLabelText(say.yourAnswers()).textContent).toContain(
+      'At “Players’ ears”, “Wren, voice” works as it should.',
     );
     await waitFor(() => expect(suspects()).not.toContain('Wren’s microphone'));
   });
@@ -118,12 +119,12 @@ describe('something is wrong', () => {
     const { store } = open();
     await complain(user, 'Backup recorder', 'Ambrose, jingles', 'is too quiet');
     await waitFor(() => screen.getByTestId('next-look'));
-    for (let n = 0; n < 8 && !screen.queryByRole('button', { name: /draw it so/ }); n++) {
+    for (let n = 0; n < 8 && !screen.queryByRole('button', { name: /Keep it that way: update the drawing/ }); n++) {
       const buttons = within(screen.getByTestId('next-look')).getAllByRole('button');
       await user.click(buttons.find((b) => /gain|fader|Weaker/.test(b.textContent!)) ?? buttons[0]!);
     }
     const before = store.getState().desk.history!.rig;
-    await user.click(screen.getByRole('button', { name: /draw it so/ }));
+    await user.click(screen.getByRole('button', { name: /Keep it that way: update the drawing/ }));
     expect(store.getState().desk.history!.rig).not.toBe(before);
   });
 });

@@ -4,9 +4,9 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import { isTooLarge } from '#core/signal/index.ts';
 import { type Comparison, compareRigs, type Difference } from '#core/variant/index.ts';
-import { Choice, StateMark, Term, useKey } from '#web/parts/index.ts';
+import { Choice, rich, StateMark, Term, useKey } from '#web/parts/index.ts';
 import { api, sayProblem, selectDesk, selectRig, useAppSelector } from '#web/store/index.ts';
-import { frame } from '#words/index.ts';
+import { common, frame, variants as say } from '#words/index.ts';
 import { FIGURES } from './figures.ts';
 
 /** Side by side: this rig and a variant of it, or any other; what each has that the other has not. */
@@ -40,7 +40,7 @@ function Variants({ rig }: { rig: Rig }) {
       setProblem(sayProblem(error));
     }
   };
-  useKey('v', 'Make a variant', () => void makeVariant(), !making.isLoading);
+  useKey('v', say.createVariant(), () => void makeVariant(), !making.isLoading);
   return (
     <main className="frame-page">
       <div className="page">
@@ -48,13 +48,13 @@ function Variants({ rig }: { rig: Rig }) {
           <h1>{frame.compare()}</h1>
           <span className="row">
             <Choice
-              label="Beside"
+              label={say.compareWith()}
               value={otherId}
-              options={[['', 'choose a rig'], ...sorted.map((r) => [r.id, r.name] as const)]}
+              options={[['', say.chooseRig()], ...sorted.map((r) => [r.id, r.name] as const)]}
               onChange={choose}
             />
             <Button variant="solid" disabled={making.isLoading} onClick={() => void makeVariant()}>
-              Make a variant <kbd>v</kbd>
+              {rich(say.createVariantV, {})}
             </Button>
           </span>
         </div>
@@ -65,11 +65,10 @@ function Variants({ rig }: { rig: Rig }) {
         )}
         {otherId === '' && (
           <p className="quiet" style={{ marginTop: 12 }}>
-            A variant is a copy of this rig under another name. Change it as you like; what differs in boxes, leads,
-            settings, findings, cost and in what can fail is laid out here.
+            {say.variantIsCopyThis()}
           </p>
         )}
-        {save === 'offline' && <p className="quiet">The server is away: the other rig may be older than it is.</p>}
+        {save === 'offline' && <p className="quiet">{say.serverIsntRespondingOther()}</p>}
         {otherId !== '' && (
           <Beside key={otherId} rig={rig} otherId={otherId} onOpen={() => navigate(`/rigs/${otherId}/wire`)} />
         )}
@@ -82,10 +81,10 @@ const VARIANT = /, variant [A-Z]$/;
 /** 'Quay talk, variant B', then C: letters that no other variant of it has. */
 export function nextVariant(root: string, taken: readonly string[]): string {
   for (const letter of 'BCDEFGHIJKLMNOPQRSTUVWXYZ') {
-    const name = `${root.slice(0, 100)}, variant ${letter}`;
+    const name = say.variantName({ n100: root.slice(0, 100), letter });
     if (!taken.includes(name)) return name;
   }
-  return `${root.slice(0, 100)}, another variant`;
+  return say.anotherVariant({ n100: root.slice(0, 100) });
 }
 
 function Beside({ rig, otherId, onOpen }: { rig: Rig; otherId: string; onOpen: () => void }) {
@@ -94,18 +93,18 @@ function Beside({ rig, otherId, onOpen }: { rig: Rig; otherId: string; onOpen: (
   const tooLarge = useMemo(() => other !== undefined && isTooLarge(other), [other]);
   const comparison = useMemo(() => (other && !tooLarge ? compareRigs(rig, other) : undefined), [rig, other, tooLarge]);
   if (error) return <p role="alert">{sayProblem(error)}</p>;
-  if (tooLarge) return <p role="alert">That rig is too large to be compared here.</p>;
-  if (!other || !comparison) return <p className="quiet">Reading the other rig…</p>;
+  if (tooLarge) return <p role="alert">{say.thatRigIsToo()}</p>;
+  if (!other || !comparison) return <p className="quiet">{say.loadingOtherRig()}</p>;
   return (
     <>
       <FigureTable names={[rig.name, other.name]} comparison={comparison} />
       <p style={{ marginTop: 8 }}>
-        <Button onClick={onOpen}>Open {other.name}</Button>
+        <Button onClick={onOpen}>{say.open({ other: other.name })}</Button>
       </p>
-      <Differences title="Boxes and programs" names={[rig.name, other.name]} list={comparison.devices} />
-      <Differences title="Leads and ways" names={[rig.name, other.name]} list={comparison.leads} />
-      <Differences title="Settings" names={[rig.name, other.name]} list={comparison.settings} />
-      <Differences title="Findings" names={[rig.name, other.name]} list={comparison.findings} />
+      <Differences title={say.devicesAndApps()} names={[rig.name, other.name]} list={comparison.devices} />
+      <Differences title={say.cablesAndPaths()} names={[rig.name, other.name]} list={comparison.leads} />
+      <Differences title={say.settings()} names={[rig.name, other.name]} list={comparison.settings} />
+      <Differences title={common.issues()} names={[rig.name, other.name]} list={comparison.findings} />
     </>
   );
 }
@@ -115,13 +114,13 @@ type Names = readonly [string, string];
 function FigureTable({ names, comparison }: { names: Names; comparison: Comparison }) {
   const [first, second] = comparison.figures;
   return (
-    <table className="table tight" aria-label="In figures" style={{ marginTop: 12 }}>
+    <table className="table tight" aria-label={say.inFigures()} style={{ marginTop: 12 }}>
       <thead>
         <tr>
-          <th>In figures</th>
+          <th>{say.inFigures()}</th>
           <th className="number">{names[0]}</th>
           <th className="number">{names[1]}</th>
-          <th>Better</th>
+          <th>{say.better()}</th>
         </tr>
       </thead>
       <tbody>
@@ -144,14 +143,14 @@ function FigureTable({ names, comparison }: { names: Names; comparison: Comparis
 
 function Differences({ title, names, list }: { title: string; names: Names; list: readonly Difference[] }) {
   const parts = [
-    { where: 'first', head: `Only in ${names[0]}` },
-    { where: 'second', head: `Only in ${names[1]}` },
-    { where: 'both', head: 'In both, otherwise' },
+    { where: 'first', head: say.onlyIn({ n0: names[0] }) },
+    { where: 'second', head: say.onlyInWith({ n1: names[1] }) },
+    { where: 'both', head: say.inBothButDifferent() },
   ] as const;
   return (
     <section aria-label={title}>
       <h2>{title}</h2>
-      {list.length === 0 && <p className="quiet">No difference.</p>}
+      {list.length === 0 && <p className="quiet">{say.noDifference()}</p>}
       {parts.map(({ where, head }) => {
         const own = list.filter((d) => d.where === where);
         if (own.length === 0) return null;

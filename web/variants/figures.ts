@@ -1,5 +1,6 @@
 import type { Figures } from '#core/variant/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
+import { variants as say } from '#words/index.ts';
 
 interface FigureLine {
   readonly id: string;
@@ -22,41 +23,41 @@ const plain = (id: keyof Figures, name: string, term?: 'can-fail'): FigureLine =
 export const FIGURES: readonly FigureLine[] = [
   {
     id: 'missing',
-    name: 'Wanted and heard',
+    name: say.requiredAndReceived(),
     value: (f) => f.wanted - f.heard,
-    say: (f) => `${f.heard} of ${f.wanted}`,
+    say: (f) => say.values({ heard: f.heard, wanted: f.wanted }),
   },
-  plain('stops', 'It stops it'),
-  plain('fixes', 'To fix'),
-  plain('watches', 'To watch'),
-  plain('boxes', 'Boxes'),
-  plain('programs', 'Programs'),
-  plain('leads', 'Leads'),
-  plain('failures', 'Things that can fail', 'can-fail'),
-  plain('single', 'of them, taking something wanted along'),
-  plain('conversions', 'Conversions on the longest way (typical)'),
+  plain('stops', say.blockers()),
+  plain('fixes', say.toFix()),
+  plain('watches', say.warnings()),
+  plain('boxes', say.devices()),
+  plain('programs', say.apps()),
+  plain('leads', say.cables()),
+  plain('failures', say.pointsFailure(), 'can-fail'),
+  plain('single', say.whichWouldTakeOut()),
+  plain('conversions', say.conversionsOnLongestPath()),
   {
     id: 'latest',
-    name: 'Latest sound that is wanted, ms (typical)',
+    name: say.latestRequiredAudioMs(),
     value: (f) => Math.round(f.latestMs),
     say: (f) => formatNumber(f.latestMs),
   },
   {
     id: 'snr',
-    name: 'Main voice over the noise, at its worst place, dB (typical)',
+    name: say.mainVoiceAboveNoise(),
     value: (f) => (f.leastSnrDb === null ? 0 : -Math.round(f.leastSnrDb)),
     say: (f) => (f.leastSnrDb === null ? 'none' : formatNumber(f.leastSnrDb)),
   },
   {
     id: 'room',
-    name: 'Room over its peaks, at its tightest place, dB (typical)',
+    name: say.leastHeadroomOverIts(),
     value: (f) => (f.leastRoomDb === null ? 0 : -Math.round(f.leastRoomDb)),
     say: (f) => (f.leastRoomDb === null ? 'none' : formatNumber(f.leastRoomDb)),
   },
   {
     id: 'price',
-    name: 'Cost of all of it, euros (typical)',
+    name: say.costEverythingEurosTypical(),
     value: (f) => f.priceEur[0] + f.priceEur[1],
-    say: (f) => `${formatNumber(f.priceEur[0])} to ${formatNumber(f.priceEur[1])}`,
+    say: (f) => say.to({ n0: formatNumber(f.priceEur[0]), n1: formatNumber(f.priceEur[1]) }),
   },
 ];

@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { variants as say } from '#words/index.ts';
 import { VariantsScreen } from './index.ts';
 import { nextVariant } from './VariantsScreen.tsx';
 
@@ -56,16 +57,18 @@ describe('side by side', () => {
     keeps({ name: document.name, document });
     show(<VariantsScreen />);
     const figures = await screen.findByRole('table', { name: 'In figures' });
-    expect(within(figures).getByRole('row', { name: /^Leads 17 16 Boathouse relay, variant B$/ })).toBeTruthy();
-    expect(within(screen.getByRole('region', { name: 'Leads and ways' })).getByText(/^Ambrose’s phone/)).toBeTruthy();
+    expect(within(figures).getByRole('row', { name: /^Cables 17 16 Boathouse relay, variant B$/ })).toBeTruthy();
+    expect(
+      within(screen.getByRole('region', { name: say.cablesAndPaths() })).getByText(/^Ambrose’s phone/),
+    ).toBeTruthy();
     expect(within(screen.getByRole('region', { name: 'Settings' })).getByText('No difference.')).toBeTruthy();
   });
   it('makes a variant under the next free letter, by key, and shows it', async () => {
     const made = keeps({ name: 'Quay talk', document: { ...demoRig(), name: 'Quay talk' } });
     show(<VariantsScreen />);
-    expect(await screen.findByText(/A variant is a copy of this rig/)).toBeTruthy();
+    expect(await screen.findByText(/A variant is a copy of this rig\. Change it/)).toBeTruthy();
     await userEvent.keyboard('v');
-    expect(await screen.findByRole('button', { name: 'Open Boathouse relay, variant B' })).toBeTruthy();
+    expect(await screen.findByRole('button', { name: 'Open “Boathouse relay, variant B”' })).toBeTruthy();
     expect(made).toEqual([{ ...demoRig(), name: 'Boathouse relay, variant B' }]);
   });
   it('says why another rig cannot be read, and loses nothing', async () => {

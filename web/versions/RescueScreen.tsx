@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import type { RigVersion } from '#api/index.ts';
-import { Frame } from '#web/parts/index.ts';
+import { Frame, rich } from '#web/parts/index.ts';
 import { api, documentUrl, sayProblem } from '#web/store/index.ts';
-import { frame } from '#words/index.ts';
+import { frame, versions as say } from '#words/index.ts';
 import { VersionList } from './VersionList.tsx';
 
 /** Earlier versions of a rig that can't be opened: the server makes one of them the present one. */
@@ -23,15 +23,14 @@ export function RescueScreen() {
   };
   return (
     <Frame
-      nav={[{ to: '/', label: 'Rigs' }]}
+      nav={[{ to: '/', label: say.rigs() }]}
       more={[{ to: '/bench', label: frame.measure() }]}
-      top={<h1>Earlier versions</h1>}
+      top={<h1>{say.earlierVersions()}</h1>}
     >
       <main className="frame-page">
         <div className="page">
           <p className="quiet">
-            This rig can’t be opened as it is. <a href={documentUrl(rigId)}>Download it</a> to keep it, then bring back
-            the newest version that works. What is there now stays in this list. <Link to="/">Back to the rigs</Link>
+            {say.thisRigCantBe()} <a href={documentUrl(rigId)}>{say.downloadIt()}</a> {rich(say.thenBringBack, {}, '/')}
           </p>
           {failed && <p role="alert">{failed}</p>}
           {versions.error && !versions.data && <p role="alert">{sayProblem(versions.error)}</p>}

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { RigVersion } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { useKey } from '#web/parts/index.ts';
+import { common, versions as say } from '#words/index.ts';
 import { dayOf, sayJudged, sayMoved, timeOf } from './say.ts';
 import { VersionLook } from './VersionLook.tsx';
 
@@ -27,20 +28,19 @@ export function VersionList({ rigId, versions, presentRevision, present, onBring
     const next = versions[Math.max(0, Math.min(versions.length - 1, at < 0 ? 0 : at + by))];
     if (next) setOpenRevision(next.revision);
   };
-  useKey('j', 'Next version (older)', () => go(1));
-  useKey('k', 'Previous version (newer)', () => go(-1));
-  if (versions.length === 0)
-    return <p className="quiet">No versions yet. The first one is kept with the first save.</p>;
+  useKey('j', say.nextVersionOlder(), () => go(1));
+  useKey('k', say.previousVersionNewer(), () => go(-1));
+  if (versions.length === 0) return <p className="quiet">{say.noVersionsYetFirst()}</p>;
   return (
     <>
-      <table className="table tight" aria-label="Versions">
+      <table className="table tight" aria-label={say.versions()}>
         <thead>
           <tr>
-            <th>Saved</th>
-            <th>What changed</th>
-            <th>Verdict</th>
+            <th>{say.saved()}</th>
+            <th>{say.whatChanged()}</th>
+            <th>{say.verdict()}</th>
             <th>
-              <span className="visually-hidden">Actions</span>
+              <span className="visually-hidden">{common.actions()}</span>
             </th>
           </tr>
         </thead>
@@ -63,8 +63,8 @@ export function VersionList({ rigId, versions, presentRevision, present, onBring
                   {version.changes.length > 0
                     ? version.changes.join('; ')
                     : older
-                      ? 'Changed outside this page'
-                      : 'First version kept'}
+                      ? say.changedOutsideThisPage()
+                      : say.firstVersionKept()}
                 </td>
                 <td className="quiet">
                   {sayJudged(version.judged)}
@@ -72,10 +72,10 @@ export function VersionList({ rigId, versions, presentRevision, present, onBring
                 </td>
                 <td className="number">
                   {version.revision === presentRevision ? (
-                    <span className="quiet">now</span>
+                    <span className="quiet">{say.now()}</span>
                   ) : (
                     <Button aria-expanded={open} onClick={() => setOpenRevision(open ? null : version.revision)}>
-                      {open ? 'Close' : 'Look'}
+                      {open ? common.close() : say.look()}
                     </Button>
                   )}
                 </td>
@@ -93,7 +93,9 @@ export function VersionList({ rigId, versions, presentRevision, present, onBring
       </table>
       {versions.length > shown && (
         <p>
-          <Button onClick={() => setShown(shown + FIRST_SHOWN)}>Show more ({versions.length - shown})</Button>
+          <Button onClick={() => setShown(shown + FIRST_SHOWN)}>
+            {say.showMore({ shown: versions.length - shown })}
+          </Button>
         </p>
       )}
     </>

@@ -6,6 +6,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { evaluationAt, isTooLarge } from '#core/signal/index.ts';
 import { compareRigs, type Difference } from '#core/variant/index.ts';
 import { api, sayProblem } from '#web/store/index.ts';
+import { versions as say } from '#words/index.ts';
 
 const SHOWN = 12;
 
@@ -26,28 +27,28 @@ export function VersionLook({ rigId, version, present, onBringBack }: Props) {
     return [...devices, ...leads, ...settings];
   }, [rig, present]);
   if (error) return <p role="alert">{sayProblem(error)}</p>;
-  if (!rig) return <p className="quiet">Reading this version…</p>;
+  if (!rig) return <p className="quiet">{say.readingThisVersion()}</p>;
   return (
-    <section aria-label="Version">
+    <section aria-label={say.version()}>
       <p className="row">
         <Button variant="solid" onClick={() => onBringBack(version, rig)}>
-          Bring back this version
+          {say.bringBackThisVersion()}
         </Button>
       </p>
       {present && <Differences list={differences} />}
-      {isTooLarge(rig) ? <p className="quiet">Too large to be drawn here.</p> : <MapOf rig={rig} />}
+      {isTooLarge(rig) ? <p className="quiet">{say.tooLargeToBe()}</p> : <MapOf rig={rig} />}
     </section>
   );
 }
 
 const WHERE: Record<Difference['where'], string> = {
-  first: 'In this version, not now: ',
-  second: 'Now, not in this version: ',
+  first: say.inThisVersionNot(),
+  second: say.nowNotInThis(),
   both: '',
 };
 
 function Differences({ list }: { list: readonly Difference[] }) {
-  if (list.length === 0) return <p className="quiet">Devices, cables and settings are the same now.</p>;
+  if (list.length === 0) return <p className="quiet">{say.devicesCablesAndSettings()}</p>;
   return (
     <>
       <ul>
@@ -58,7 +59,7 @@ function Differences({ list }: { list: readonly Difference[] }) {
           </li>
         ))}
       </ul>
-      {list.length > SHOWN && <p className="quiet">And {list.length - SHOWN} more.</p>}
+      {list.length > SHOWN && <p className="quiet">{say.andMore({ SHOWN: list.length - SHOWN })}</p>}
     </>
   );
 }
@@ -74,6 +75,6 @@ function MapOf({ rig }: { rig: Rig }) {
     return () => URL.revokeObjectURL(made);
   }, [rig]);
   return (
-    url && <img src={url} alt={`Map of ${rig.name} in this version`} style={{ maxWidth: '100%', maxHeight: 420 }} />
+    url && <img src={url} alt={say.mapInThisVersion({ rig: rig.name })} style={{ maxWidth: '100%', maxHeight: 420 }} />
   );
 }

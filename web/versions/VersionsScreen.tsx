@@ -3,6 +3,7 @@ import type { RigVersion } from '#api/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { formatDate } from '#web/parts/index.ts';
 import { api, applyStep, sayProblem, selectDesk, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { versions as say } from '#words/index.ts';
 import { VersionList } from './VersionList.tsx';
 
 /** Earlier versions of the open rig: look at one without leaving the present, and bring it back as one step. */
@@ -17,20 +18,17 @@ export function VersionsScreen() {
     dispatch(
       applyStep(
         { kind: 'replace', rig: earlier },
-        `Bring back the version of ${formatDate(version.savedAt)}`,
+        say.bringBackVersion({ savedAt: formatDate(version.savedAt) }),
         'import',
       ),
     );
   return (
     <main className="frame-page">
       <div className="page">
-        <h1>Earlier versions</h1>
-        <p className="quiet">
-          Every save of the last day is kept, then one an hour for a week, one a day for three months, and one a week
-          after that. Bringing one back is a single step: Undo takes you back to the present.
-        </p>
+        <h1>{say.earlierVersions()}</h1>
+        <p className="quiet">{say.everySaveLastDay()}</p>
         {versions.error && !versions.data && <p role="alert">{sayProblem(versions.error)}</p>}
-        {versions.isLoading && <p className="quiet">Reading the versions…</p>}
+        {versions.isLoading && <p className="quiet">{say.readingVersions()}</p>}
         {versions.data && (
           <VersionList
             rigId={rigId}

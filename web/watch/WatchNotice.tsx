@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
-import { StateMark } from '#web/parts/index.ts';
+import { rich, StateMark } from '#web/parts/index.ts';
+import { watch as say } from '#words/index.ts';
 import { ALARM_WORDS, seenBy } from './alarms.ts';
 import { useWatchers } from './useWatchers.ts';
 
@@ -16,10 +17,8 @@ export function WatchNotice({ rig, rigId }: { rig: Rig; rigId: string }) {
         {name}: {ALARM_WORDS[first.id].toLowerCase()}
       </span>
       <span>{first.says}</span>
-      {others.length > 0 && <span className="quiet">and {others.length} more</span>}
-      <Link to={`/rigs/${rigId}/trouble`}>
-        Find what it is <kbd>!</kbd>
-      </Link>
+      {others.length > 0 && <span className="quiet">{say.andMore({ others: others.length })}</span>}
+      <Link to={`/rigs/${rigId}/trouble`}>{rich(say.troubleshoot, {})}</Link>
     </div>
   );
 }

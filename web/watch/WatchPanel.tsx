@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { WatchAlarm } from '#core/measure/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { Choice, formatNumber, formatSpan, StateMark, Term } from '#web/parts/index.ts';
+import { watch as say } from '#words/index.ts';
 import { ALARM_WORDS, stateOf } from './alarms.ts';
 import { useWatchers } from './useWatchers.ts';
 import { type Watcher, watchers } from './watchers.ts';
@@ -19,16 +20,18 @@ export function WatchPanel({ rig }: { rig: Rig }) {
     try {
       await watchers.start(inputId || null, listenerId);
       const found = await navigator.mediaDevices.enumerateDevices();
-      setInputs(found.filter((d) => d.kind === 'audioinput').map((d, i) => [d.deviceId, d.label || `Input ${i + 1}`]));
+      setInputs(
+        found.filter((d) => d.kind === 'audioinput').map((d, i) => [d.deviceId, d.label || say.input({ n1: i + 1 })]),
+      );
     } catch (error) {
-      setFailed(error instanceof Error ? error.message : 'The input cannot be opened.');
+      setFailed(error instanceof Error ? error.message : say.inputCantBeOpened());
     }
   };
   const unwatched = rig.listeners.filter((l) => !all.some((w) => w.listenerId === l.id));
   return (
-    <section aria-label="Watch">
+    <section aria-label={say.watch()}>
       <h2>
-        <Term id="watch">Watch</Term>
+        <Term id="watch">{say.watch()}</Term>
       </h2>
       <div className="watch-cards">
         {all.map((w) => (
@@ -38,25 +41,29 @@ export function WatchPanel({ rig }: { rig: Rig }) {
       <div className="row no-print">
         {inputs.length > 0 && (
           <Choice
-            label="Input to watch"
+            label={say.inputToWatch()}
             value={inputId}
             onChange={setInputId}
-            options={[['', 'the usual input'], ...inputs]}
+            options={[['', say.defaultInput()], ...inputs]}
           />
         )}
-        <span>carries</span>
+        <span>{say.carries()}</span>
         <Choice
-          label="What it carries"
+          label={say.whatItCarries()}
           value={listenerId}
           onChange={setListenerId}
           options={rig.listeners.map((l) => [l.id, l.name] as const)}
         />
-        <Button onClick={() => void start()}>Watch an input</Button>
+        <Button onClick={() => void start()}>{say.watchInput()}</Button>
       </div>
       {failed && <p className="fix">{failed}</p>}
       <p className="quiet small">
-        {unwatched.length > 0 ? `Not watched: ${unwatched.map((l) => l.name).join(', ')}. ` : ''}
-        The browser asks for leave; nothing is kept. An input may be the cable that carries the mix.
+        {say.askFirst({
+          join:
+            unwatched.length > 0
+              ? `${say.notMonitored({ destinations: unwatched.map((l) => l.name).join(', ') })} `
+              : '',
+        })}
       </p>
     </section>
   );
@@ -64,7 +71,7 @@ export function WatchPanel({ rig }: { rig: Rig }) {
 
 /** 'Nothing comes, for 0:00:12' */
 const sayAlarm = ({ id, says, forS }: WatchAlarm): string =>
-  `${says[0]!.toUpperCase()}${says.slice(1)}${id === 'clipping' ? '' : `, for ${formatSpan(1000 * forS)}`}`;
+  `${says[0]!.toUpperCase()}${says.slice(1)}${id === 'clipping' ? '' : say.for({ forS: formatSpan(1000 * forS) })}`;
 
 function Card({ watcher, carries }: { watcher: Watcher; carries: string }) {
   const { id, name, state, gone } = watcher;
@@ -75,26 +82,26 @@ function Card({ watcher, carries }: { watcher: Watcher; carries: string }) {
   return (
     <div className={`watch-card ${mark}`} data-testid="watch-card">
       <p>
-        <span className="strong">{carries}</span> <span className="quiet">by {name}</span>
+        <span className="strong">{carries}</span> <span className="quiet">{say.byInput({ name })}</span>
       </p>
       <p className="watch-word">
         <StateMark state={mark} /> {worst}
       </p>
       <p role="status">
         {gone ?? state?.alarms.map((a) => `${sayAlarm(a)}.`).join(' ')}
-        {wellAgo === null && ' It was never well yet.'}
-        {typeof wellAgo === 'number' && wellAgo > 0 && ` Last well ${formatSpan(1000 * wellAgo)} ago.`}
+        {wellAgo === null && say.noGoodSignalYet()}
+        {typeof wellAgo === 'number' && wellAgo > 0 && say.lastOkAgo({ wellAgo: formatSpan(1000 * wellAgo) })}
       </p>
       <p className="small quiet fact">
-        {state?.reading.peakDbfs != null && `${formatNumber(state.reading.peakDbfs)} dBFS now`}
-        {state?.usualLufs != null && `, ${formatNumber(state.usualLufs)} LUFS over half a minute`}
+        {state?.reading.peakDbfs != null && say.dbfsNow({ peakDbfs: formatNumber(state.reading.peakDbfs) })}
+        {state?.usualLufs != null && say.lufsOverHalfMinute({ usualLufs: formatNumber(state.usualLufs) })}
       </p>
       <p className="row no-print">
         <Button disabled={state?.usualLufs == null} onClick={() => watchers.callUsual(id)}>
-          This is as usual
+          {say.setAsNormal()}
         </Button>
         <Button variant="plain" onClick={() => watchers.stop(id)}>
-          Do not watch it
+          {say.stopWatching()}
         </Button>
       </p>
     </div>

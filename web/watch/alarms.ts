@@ -1,15 +1,16 @@
 import type { WatchAlarmId } from '#core/measure/index.ts';
 import type { State } from '#core/signal/index.ts';
 import type { Complaint, SymptomId } from '#core/trouble/index.ts';
+import { watch as say } from '#words/index.ts';
 import type { Watcher } from './watchers.ts';
 
 /** What is wrong with a watched input, as one reads it from three metres. */
 export const ALARM_WORDS: Record<WatchAlarmId | 'gone', string> = {
   silent: 'SILENT',
-  'one-side': 'ONE SIDE',
+  'one-side': say.oneSideOnly(),
   clipping: 'CLIPS',
   hum: 'HUM',
-  'off-usual': 'NOT AS USUAL',
+  'off-usual': say.levelChanged(),
   gone: 'GONE',
 };
 
@@ -37,7 +38,7 @@ export const seenBy = (watchers: readonly Watcher[]): Seen[] =>
       : (watcher.state?.alarms ?? []).map((a) => ({
           watcher,
           id: a.id,
-          says: a.id === 'clipping' ? a.says : `${a.says}, for ${Math.round(a.forS)} s`,
+          says: a.id === 'clipping' ? a.says : say.alarmFor({ says: a.says, forS: Math.round(a.forS) }),
         })),
   );
 

@@ -3,6 +3,7 @@ import { act, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { watch as say } from '#words/index.ts';
 import { complaintOf, seenBy, WatchNotice, WatchPanel, watchers } from './index.ts';
 
 const RATE = 8000;
@@ -58,24 +59,24 @@ describe('the watch', () => {
   it('says what is watched and what is not, and over every view what is wrong', async () => {
     const user = await begin();
     expect(card()).toContain('WAITING');
-    expect(screen.getByText(/Not watched: Track 1, all/)).toBeTruthy();
+    expect(screen.getByText(/Not monitored: Track 1, all/)).toBeTruthy();
     seconds(3, 0.1);
     await waitFor(() => expect(card()).toContain('WELL'));
     expect(screen.queryByRole('alert')).toBeNull();
     seconds(12, 0);
     await waitFor(() => expect(card()).toContain('SILENT'));
-    expect(card()).toContain('Last well 0:00:12 ago.');
+    expect(card()).toContain('Last OK 0:00:12 ago.');
     expect(screen.getByRole('alert').textContent).toContain('Stream: silent');
     const [seen] = seenBy(watchers.snapshot());
     expect(complaintOf(seen!, 'wren')).toEqual({ symptomId: 'nothing-at-all', listenerId: 'stream', sourceId: null });
     seconds(12, 0.1, 0);
-    await waitFor(() => expect(card()).toContain('ONE SIDE'));
+    await waitFor(() => expect(card()).toContain(say.oneSideOnly()));
     expect(complaintOf(seenBy(watchers.snapshot())[0]!, 'wren')).toEqual({
       symptomId: 'one-side',
       listenerId: 'stream',
       sourceId: 'wren',
     });
-    await user.click(screen.getByRole('button', { name: 'Do not watch it' }));
+    await user.click(screen.getByRole('button', { name: say.stopWatching() }));
     expect(screen.queryByTestId('watch-card')).toBeNull();
     expect(screen.queryByRole('alert')).toBeNull();
   });
@@ -83,11 +84,11 @@ describe('the watch', () => {
     const user = await begin();
     seconds(35, 0.1);
     await waitFor(() =>
-      expect((screen.getByRole('button', { name: 'This is as usual' }) as HTMLButtonElement).disabled).toBe(false),
+      expect((screen.getByRole('button', { name: say.setAsNormal() }) as HTMLButtonElement).disabled).toBe(false),
     );
-    await user.click(screen.getByRole('button', { name: 'This is as usual' }));
+    await user.click(screen.getByRole('button', { name: say.setAsNormal() }));
     seconds(40, 0.02);
-    await waitFor(() => expect(card()).toContain('NOT AS USUAL'));
+    await waitFor(() => expect(card()).toContain(say.levelChanged()));
     act(() => end('The input went away.'));
     await waitFor(() => expect(card()).toContain('GONE'));
     expect(screen.getByRole('alert').textContent).toContain('The input went away.');

@@ -1,5 +1,6 @@
 import { type InputWatch, inputWatch, type WatchState } from '#core/measure/index.ts';
 import { type OpenPieces, openPieces } from '#web/listen/index.ts';
+import { watch as say } from '#words/index.ts';
 
 /** An input that is watched as long as the rig is open, whichever view one looks at. */
 export interface Watcher {
@@ -27,13 +28,13 @@ let shown: readonly Watcher[] = [];
 let timer: ReturnType<typeof setInterval> | undefined;
 const listeners = new Set<() => void>();
 
-const say = (): void => {
+const announce = (): void => {
   shown = running.map((r) => r.watcher);
   for (const listener of listeners) listener();
 };
 const look = (): void => {
   for (const r of running) if (r.watch && r.watcher.gone === null) r.watcher = { ...r.watcher, state: r.watch.state() };
-  say();
+  announce();
 };
 
 /** All that is watched, for `useSyncExternalStore`. */
@@ -63,15 +64,15 @@ export const watchers = {
       },
       (why) => {
         one.watcher = { ...one.watcher, gone: why };
-        say();
+        announce();
       },
     );
     const { inputId: id, inputs } = one.open;
     watchers.stop(id);
-    one.watcher = { ...one.watcher, id, name: inputs.find((i) => i.id === id)?.name ?? 'Input' };
+    one.watcher = { ...one.watcher, id, name: inputs.find((i) => i.id === id)?.name ?? say.inputTitle() };
     running = [...running, one];
     timer ??= setInterval(look, LOOK_MS);
-    say();
+    announce();
   },
   stop(id: string): void {
     for (const r of running) if (r.watcher.id === id) r.open?.stop();
@@ -80,7 +81,7 @@ export const watchers = {
       clearInterval(timer);
       timer = undefined;
     }
-    say();
+    announce();
   },
   stopAll(): void {
     for (const r of [...running]) watchers.stop(r.watcher.id);

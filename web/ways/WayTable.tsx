@@ -1,6 +1,6 @@
 import { MEASURE_IDS, MEASURES, type MeasureId, type Option, type Weights } from '#core/plan/index.ts';
 import { formatNumber, StateMark, Term } from '#web/parts/index.ts';
-import { frame } from '#words/index.ts';
+import { frame, ways as say } from '#words/index.ts';
 import { SAID } from './measures.ts';
 
 interface Props {
@@ -33,8 +33,8 @@ export function WayTable({ ranked, all, weights, chosenId, onWeight, onChoose }:
       <table className="table tight ways" aria-label={frame.alternatives()}>
         <thead>
           <tr>
-            <th>Way</th>
-            <th className="number">By your weights</th>
+            <th>{say.alternative()}</th>
+            <th className="number">{say.score()}</th>
             {MEASURE_IDS.map((id) => (
               <th key={id} className="number" title={SAID[id].says}>
                 <input
@@ -44,7 +44,7 @@ export function WayTable({ ranked, all, weights, chosenId, onWeight, onChoose }:
                   max={MOST_WEIGHT}
                   step={1}
                   value={weights[id]}
-                  aria-label={`How much it counts: ${SAID[id].name}, ${SAID[id].says}`}
+                  aria-label={say.weight({ name: SAID[id].name, says: SAID[id].says })}
                   onChange={(e) => onWeight(id, Number(e.target.value))}
                 />
                 <span className={weights[id] === 0 ? 'quiet' : ''}>{SAID[id].name}</span>
@@ -66,7 +66,7 @@ export function WayTable({ ranked, all, weights, chosenId, onWeight, onChoose }:
                 {option.unbeaten && (
                   <span className="good small">
                     {' '}
-                    <StateMark state="good" /> <Term id="unbeaten">unbeaten</Term>
+                    <StateMark state="good" /> <Term id="unbeaten">{say.bestTradeOff()}</Term>
                   </span>
                 )}
               </td>

@@ -6,7 +6,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { Term, useKey } from '#web/parts/index.ts';
 import { api, newId, sayProblem, selectRig, useAppSelector } from '#web/store/index.ts';
 import { drawWays, useJob } from '#web/workers/index.ts';
-import { frame } from '#words/index.ts';
+import { frame, ways as say } from '#words/index.ts';
 import { WayCard } from './WayCard.tsx';
 import { WayTable } from './WayTable.tsx';
 
@@ -27,21 +27,12 @@ function Ways({ rig }: { rig: Rig }) {
         <h1>
           <Term id="ways">{frame.alternatives()}</Term>
         </h1>
-        <p className="quiet">
-          What this desk is for, built in other ways: each is drawn as a rig with your plan, your moments and your
-          names, and judged by the same model. Boxes that are owned cost nothing again. What sounds in the computer
-          itself, a game there for instance, is the same in all of them and left out. Say above each figure how much it
-          counts.
-        </p>
-        {rig.plan.length === 0 && (
-          <p className="watch">
-            The plan says nothing yet: say first who must hear whom, or every way is as good as any.
-          </p>
-        )}
+        <p className="quiet">{say.otherSetupsThatCould()}</p>
+        {rig.plan.length === 0 && <p className="watch">{say.yourPlanIsEmpty()}</p>}
         {drawing.at === 'running' && (
           <p className="row" role="status">
-            <progress value={drawing.done} max={1} aria-label="Ways drawn" />{' '}
-            <span className="quiet">Drawing the ways.</span>
+            <progress value={drawing.done} max={1} aria-label={say.alternativesDrawn()} />{' '}
+            <span className="quiet">{say.drawingAlternatives()}</span>
           </p>
         )}
         {drawing.at === 'failed' && <p className="fix">{drawing.says}</p>}
@@ -71,8 +62,8 @@ function Compare({ options }: { options: readonly Option[] }) {
   const here = ranked[at]?.option;
   const move = (by: number) =>
     setChosen(ranked[Math.min(ranked.length - 1, Math.max(0, at + by))]?.option.kind.id ?? null);
-  useKey('j,arrowdown', 'Next way', () => move(1), ranked.length > 1);
-  useKey('k,arrowup', 'Way before', () => move(-1), ranked.length > 1);
+  useKey('j,arrowdown', say.nextAlternative(), () => move(1), ranked.length > 1);
+  useKey('k,arrowup', say.previousAlternative(), () => move(-1), ranked.length > 1);
   const build = async () => {
     if (!here || isOwn(here)) return;
     const id = newId();
@@ -83,15 +74,15 @@ function Compare({ options }: { options: readonly Option[] }) {
       setProblem(sayProblem(error));
     }
   };
-  useKey('r', 'Make a rig of it', () => void build(), here !== undefined && !isOwn(here) && !making.isLoading);
+  useKey('r', say.createThisRig(), () => void build(), here !== undefined && !isOwn(here) && !making.isLoading);
   return (
     <>
       <p className="row">
         <Button aria-pressed={onlyUnbeaten} onClick={() => setOnlyUnbeaten(!onlyUnbeaten)}>
-          {onlyUnbeaten ? 'All ways' : 'Only those that no other beats'}
+          {onlyUnbeaten ? say.allAlternatives() : say.onlyBestTradeOffs()}
         </Button>
         <Button variant="plain" onClick={() => setWeights(USUAL_WEIGHTS)} disabled={sameWeights(weights)}>
-          Weights as usual
+          {say.resetWeights()}
         </Button>
       </p>
       {here && <WayCard option={here} onBuild={() => void build()} />}

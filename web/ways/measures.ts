@@ -1,5 +1,6 @@
 import type { MeasureId, Option } from '#core/plan/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
+import { ways as say } from '#words/index.ts';
 
 /** A measure as it stands over its column. */
 export interface MeasureSaid {
@@ -10,46 +11,46 @@ export interface MeasureSaid {
 
 export const SAID: Record<MeasureId, MeasureSaid> = {
   cannot: {
-    name: 'Cannot',
-    says: 'wants of the plan that it does not bring',
+    name: say.unmet(),
+    says: say.requirementsPlanThatIt(),
     say: (o) => String(o.cannot.length),
   },
   toBuy: {
-    name: 'To buy, €',
-    says: 'boxes that are not owned yet (typical)',
+    name: say.toBuy(),
+    says: say.devicesYouDontOwn(),
     say: (o) => `${formatNumber(o.toBuyEur[0])}–${formatNumber(o.toBuyEur[1])}`,
   },
-  boxes: { name: 'Boxes', says: 'hardware, all of it', say: (o) => String(o.figures.boxes) },
-  leads: { name: 'Leads', says: 'plugged by hand', say: (o) => String(o.figures.leads) },
+  boxes: { name: say.devices(), says: say.hardwareAllIt(), say: (o) => String(o.figures.boxes) },
+  leads: { name: say.cables(), says: say.pluggedByHand(), say: (o) => String(o.figures.leads) },
   single: {
-    name: 'Single points',
-    says: 'things whose failure takes something wanted along',
+    name: say.singlePointsFailure(),
+    says: say.partsWhoseFailureTakes(),
     say: (o) => String(o.figures.single),
   },
   conversions: {
-    name: 'Conversions',
-    says: 'on the longest way that is wanted',
+    name: say.conversions(),
+    says: say.onLongestRequiredPath(),
     say: (o) => String(o.figures.conversions),
   },
   latest: {
-    name: 'Latest, ms',
-    says: 'the latest sound that is wanted (typical)',
+    name: say.latencyMs(),
+    says: say.latestRequiredAudioTypical(),
     say: (o) => formatNumber(o.figures.latestMs),
   },
   balance: {
-    name: 'Own fader',
-    says: 'sources in the stream whose level can be set without another’s',
-    say: (o) => (o.together === 0 ? 'no stream' : `${o.apart} of ${o.together}`),
+    name: say.ownFader(),
+    says: say.sourcesInStreamWhose(),
+    say: (o) => (o.together === 0 ? say.noStream() : say.values({ apart: o.apart, together: o.together })),
   },
   noise: {
-    name: 'Over noise, dB',
-    says: 'the main voice at its worst place (typical)',
+    name: say.snrDb(),
+    says: say.mainVoiceAtIts(),
     say: (o) => (o.figures.leastSnrDb === null ? 'none' : formatNumber(o.figures.leastSnrDb)),
   },
-  free: { name: 'Free', says: 'inputs and outputs to spare', say: (o) => `${o.freeIns} + ${o.freeOuts}` },
+  free: { name: say.spareIO(), says: say.freeInputsOutputs(), say: (o) => `${o.freeIns} + ${o.freeOuts}` },
   wrong: {
-    name: 'To fix',
-    says: 'what the checks find as it is drawn',
+    name: say.toFix(),
+    says: say.issuesInRigAs(),
     say: (o) => String(o.figures.stops + o.figures.fixes),
   },
 };

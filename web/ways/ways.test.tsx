@@ -7,6 +7,7 @@ import { OWN, optionsFor } from '#core/plan/index.ts';
 import { parseRig } from '#core/rig/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { ways as say } from '#words/index.ts';
 import { WaysScreen } from './index.ts';
 
 const rig = demoRig();
@@ -40,29 +41,29 @@ describe('ways to build it', () => {
     open();
     await waitFor(() => expect(rows()).toHaveLength(options.length));
     for (const slider of screen.getAllByRole('slider')) fireEvent.change(slider, { target: { value: '0' } });
-    fireEvent.change(screen.getByLabelText(/^How much it counts: Leads/), { target: { value: '5' } });
+    fireEvent.change(screen.getByLabelText(/^Weight of Cables/), { target: { value: '5' } });
     const [own, ...others] = options;
     const fewest = others.sort((a, b) => a.figures.leads - b.figures.leads)[0]!;
     // One's own desk stands first, whatever counts.
     expect(rows()[0]!.textContent).toContain(own!.kind.name);
     expect(rows()[1]!.textContent).toContain(fewest.kind.name);
-    await user.click(screen.getByRole('button', { name: 'Only those that no other beats' }));
+    await user.click(screen.getByRole('button', { name: say.onlyBestTradeOffs() }));
     expect(rows()).toHaveLength(options.filter((o) => o.unbeaten || o.kind.id === OWN).length);
-    await user.click(screen.getByRole('button', { name: 'Weights as usual' }));
-    expect((screen.getByLabelText(/^How much it counts: Leads/) as HTMLInputElement).value).toBe('1');
+    await user.click(screen.getByRole('button', { name: say.resetWeights() }));
+    expect((screen.getByLabelText(/^Weight of Cables/) as HTMLInputElement).value).toBe('1');
   });
   it('say what each cannot, and become a rig', async () => {
     const user = userEvent.setup();
     const made = open();
     await waitFor(() => expect(rows()).toHaveLength(options.length));
     await user.click(screen.getByRole('button', { name: 'Digital mixer that is its own interface' }));
-    const card = screen.getByLabelText('The way that is looked at');
-    expect(card.textContent).toContain('It brings all that the plan wants.');
+    const card = screen.getByLabelText(say.selectedAlternative());
+    expect(card.textContent).toContain(say.meetsWholePlan());
     expect(card.textContent).toContain('Two schools:');
     await user.click(screen.getByRole('button', { name: 'Your desk as it is' }));
-    expect(screen.queryByRole('button', { name: /Make a rig of it/ })).toBeNull();
+    expect(screen.queryByRole('button', { name: /Create this rig/ })).toBeNull();
     await user.click(screen.getByRole('button', { name: 'Digital mixer that is its own interface' }));
-    await user.click(screen.getByRole('button', { name: /Make a rig of it/ }));
+    await user.click(screen.getByRole('button', { name: /Create this rig/ }));
     expect(await screen.findByText('wired')).toBeTruthy();
     expect(parseRig(made[0]!.document).name).toBe('Boathouse relay: Digital mixer that is its own interface');
   });

@@ -5,6 +5,7 @@ import { type Device, findTypes, isHardware, isProgram, type Rig } from '#core/r
 import { removeDevice } from '#core/wire/index.ts';
 import { Choice } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { common, wire as say } from '#words/index.ts';
 import { Connections } from './Connections.tsx';
 import { ReplaceDialog } from './DeviceDialogs.tsx';
 import { EdidFacts } from './EdidFacts.tsx';
@@ -28,23 +29,27 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
     [['', none], ...list.map((d) => [d.id, d.name] as const)] as const;
   return (
     <>
-      <h2>The box</h2>
+      <h2>{common.device()}</h2>
       <p className="quiet small">{type.name}</p>
-      <NameInput key={device.id} name={device.name} onName={(name) => set({ ...device, name }, `Renamed to ${name}`)} />
+      <NameInput
+        key={device.id}
+        name={device.name}
+        onName={(name) => set({ ...device, name }, say.renamedTo({ name }))}
+      />
       {isProgram(type) && computers.length > 0 && (
         <Choice
-          label="Runs on"
+          label={say.runsOn()}
           value={device.on ?? ''}
-          options={named(computers, 'runs on: not said')}
-          onChange={(id) => set(link('on', id), `${device.name} runs elsewhere`)}
+          options={named(computers, say.hostNotSet())}
+          onChange={(id) => set(link('on', id), say.hostChanged({ device: device.name }))}
         />
       )}
       {(type.power?.by.length ?? 0) > 0 && feeders.length > 0 && (
         <Choice
-          label="Fed by"
+          label={say.poweredBy()}
           value={device.fedBy ?? ''}
-          options={named(feeders, 'fed by: not said')}
-          onChange={(id) => set(link('fedBy', id), `${device.name} is fed elsewhere`)}
+          options={named(feeders, say.powerSourceNotSet())}
+          onChange={(id) => set(link('fedBy', id), say.powerSourceChanged({ device: device.name }))}
         />
       )}
       {isHardware(type) && (
@@ -57,11 +62,11 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
                 const { moves: _old, ...rest } = device;
                 set(
                   e.target.checked ? { ...rest, moves: true } : rest,
-                  `${device.name}: ${e.target.checked ? 'is carried about' : 'stands'}`,
+                  `${device.name}: ${e.target.checked ? say.movesDuringUse() : say.staysPut()}`,
                 );
               }}
             />{' '}
-            is carried about
+            {say.movesDuringUse()}
           </label>
         </p>
       )}
@@ -73,16 +78,16 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
               checked={device.toGet ?? false}
               onChange={(e) => {
                 const { toGet: _old, ...rest } = device;
-                const says = e.target.checked ? 'is still to be got' : 'is there';
+                const says = e.target.checked ? say.notOwnedYet() : say.owned();
                 set(e.target.checked ? { ...rest, toGet: true } : rest, `${device.name}: ${says}`);
               }}
             />{' '}
-            is still to be got, {type.priceEur[0]} to {type.priceEur[1]} €
+            {say.notOwnedYetPrice({ n0: type.priceEur[0], n1: type.priceEur[1] })}
           </label>
         </p>
       )}
       {type.ports.some((p) => p.direction === 'in' && connectorOf(p.connector)?.kind === 'hdmi') && (
-        <EdidFacts device={device} onEdid={(next) => set(next, `${device.name}: what it says of itself`)} />
+        <EdidFacts device={device} onEdid={(next) => set(next, say.edid({ device: device.name }))} />
       )}
       {!isProgram(type) && (
         <Photos
@@ -95,13 +100,13 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
       )}
       <Connections key={device.id} rig={rig} deviceId={device.id} />
       <p className="row" style={{ marginTop: 10 }}>
-        <Button onClick={() => setReplacing(true)}>Replace</Button>
+        <Button onClick={() => setReplacing(true)}>{say.replace()}</Button>
         <Button
           onClick={() => {
-            if (dispatch(applyStep(removeDevice(rig, device.id), `Take out ${device.name}`))) onGone();
+            if (dispatch(applyStep(removeDevice(rig, device.id), say.remove({ device: device.name })))) onGone();
           }}
         >
-          Take out
+          {common.remove()}
         </Button>
       </p>
       {replacing && <ReplaceDialog rig={rig} deviceId={device.id} onClose={() => setReplacing(false)} />}
@@ -115,7 +120,7 @@ function NameInput({ name, onName }: { name: string; onName: (name: string) => v
   const settle = () => (text.trim() !== '' && text.trim() !== name ? onName(text.trim()) : setText(name));
   return (
     <Input
-      aria-label="Name of the box"
+      aria-label={say.deviceName()}
       maxLength={120}
       value={text}
       onChange={(e) => setText(e.target.value)}

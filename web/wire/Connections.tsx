@@ -3,11 +3,13 @@ import { useMemo, useState } from 'react';
 import { findDevice, findTypes, givenName, nameSocket, type PortRef, portsOf, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { type Connection, connectionsOf, lostBy, removeConnection, sayEnd } from '#core/wire/index.ts';
+import { rich } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { common, wire as say } from '#words/index.ts';
 
 const MEDIA: Readonly<Record<Connection['medium'], string>> = {
   lead: 'lead',
-  software: 'in the computer',
+  software: say.insideComputer(),
   radio: 'radio',
   air: 'air',
   light: 'sight',
@@ -18,9 +20,9 @@ export function Connections({ rig, deviceId }: { rig: Rig; deviceId: string }) {
   const list = useMemo(() => connectionsOf(rig, deviceId), [rig, deviceId]);
   return (
     <>
-      <h2>Connections</h2>
-      {list.length === 0 && <p className="quiet small">Nothing is connected to it.</p>}
-      <ul className="plain made" aria-label="Connections">
+      <h2>{say.connections()}</h2>
+      {list.length === 0 && <p className="quiet small">{rich(say.nothingIsConnectedTo, {})}</p>}
+      <ul className="plain made" aria-label={say.connections()}>
         {list.map((c) => (
           <ConnectionRow key={c.id} rig={rig} connection={c} deviceId={deviceId} />
         ))}
@@ -34,8 +36,8 @@ export function LinksInside({ rig }: { rig: Rig }) {
   const links = useMemo(() => connectionsOf(rig).filter((c) => c.medium === 'software'), [rig]);
   if (links.length === 0) return null;
   return (
-    <section aria-label="Inside the computers">
-      <h2>Inside the computers</h2>
+    <section aria-label={say.insideComputerTitle()}>
+      <h2>{say.insideComputerTitle()}</h2>
       <ul className="plain made">
         {links.map((c) => (
           <ConnectionRow key={c.id} rig={rig} connection={c} deviceId={null} />
@@ -55,7 +57,7 @@ function SocketName({ rig, end }: { rig: Rig; end: PortRef }) {
   const settle = (text: string) => {
     if (text.trim() === name) return;
     const edit = nameSocket(device, type, end.portId, text);
-    dispatch(applyStep(edit, `${device.name}: a socket called ${text.trim() || port.name}`));
+    dispatch(applyStep(edit, say.socketNamed({ device: device.name, port: text.trim() || port.name })));
   };
   return (
     <Editable.Root
@@ -66,11 +68,11 @@ function SocketName({ rig, end }: { rig: Rig; end: PortRef }) {
       onValueCommit={(e) => settle(e.value)}
     >
       <Editable.Preview
-        aria-label={`Name this socket: ${name}`}
-        title="Name this socket"
+        aria-label={say.nameSocket({ name })}
+        title={say.nameThisSocket()}
         textDecoration="underline dotted"
       />
-      <Editable.Input aria-label={`Name of the socket ${name}`} />
+      <Editable.Input aria-label={say.socketName({ name })} />
     </Editable.Root>
   );
 }
@@ -92,19 +94,23 @@ function ConnectionRow({ rig, connection, deviceId }: RowProps) {
     deviceId === null
       ? `${sayEnd(rig, from)} ${both ? '↔' : '→'} ${sayEnd(rig, to)}`
       : `${both ? '↔' : isOut ? '→' : '←'} ${sayEnd(rig, isOut ? to : from)}`;
-  const channels = connection.cables.some((c) => c.map) ? ', channels chosen' : '';
+  const channels = connection.cables.some((c) => c.map) ? say.channelsSelected() : '';
   const remove = () => {
     const edit = removeConnection(rig, connection);
     const missed = lostBy(rig, evaluate(rig), edit);
     if (missed.length > 0 && lost === null) {
-      const name = (list: readonly { id: string; name: string }[], id: string) => list.find((x) => x.id === id)?.name;
-      const told = missed.map(
-        (m) => `${name(rig.listeners, m.listenerId)} would miss ${name(rig.sources, m.sourceId)}`,
+      const name = (list: readonly { id: string; name: string }[], id: string) =>
+        list.find((x) => x.id === id)?.name ?? id;
+      const told = missed.map((m) =>
+        say.wouldNoLongerReach({
+          source: name(rig.sources, m.sourceId),
+          destination: name(rig.listeners, m.listenerId),
+        }),
       );
       setLost(told.join('; '));
       return;
     }
-    dispatch(applyStep(edit, `Remove ${sayEnd(rig, from)} to ${sayEnd(rig, to)}`));
+    dispatch(applyStep(edit, say.removeTo({ from: sayEnd(rig, from), to: sayEnd(rig, to) })));
   };
   return (
     <li className="spread">
@@ -112,16 +118,16 @@ function ConnectionRow({ rig, connection, deviceId }: RowProps) {
         {deviceId !== null && (medium === 'lead' || medium === 'radio') && (
           <SocketName rig={rig} end={isOut ? from : to} />
         )}
-        {says} <span className="small quiet">{`${MEDIA[medium]}${channels}`}</span>
+        {says} <span className="small quiet">{say.mediumAndChannels({ medium: MEDIA[medium], channels })}</span>
         {lost && <span className="small fix"> {lost}.</span>}
       </span>
       <span className="row">
-        <Button size="sm" aria-label={`Remove ${says}`} onClick={remove}>
-          {lost ? 'Remove anyway' : 'Remove'}
+        <Button size="sm" aria-label={say.removeOne({ says })} onClick={remove}>
+          {lost ? say.removeAnyway() : common.remove()}
         </Button>
         {lost && (
           <Button size="sm" onClick={() => setLost(null)}>
-            Keep
+            {common.cancel()}
           </Button>
         )}
       </span>

@@ -2,8 +2,9 @@ import { Button } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { findTypes, type Rig } from '#core/rig/index.ts';
 import { addDevice, readTyped, replaceDevice, type Typed } from '#core/wire/index.ts';
-import { count, Pick, Sheet } from '#web/parts/index.ts';
+import { Pick, rich, Sheet } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { wire as say } from '#words/index.ts';
 import { useTypeItems } from './type-items.ts';
 
 interface Props {
@@ -23,54 +24,53 @@ export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
   const items = useTypeItems(rig);
   const own = useMemo(() => new Map(Object.entries(rig.words ?? {})), [rig.words]);
   return (
-    <Sheet title="Add a device" onClose={onClose}>
+    <Sheet title={say.addDevice()} onClose={onClose}>
       <p className="quiet small" style={{ marginBottom: 6 }}>
-        One box by its name, or a whole way: console &gt; splitter &gt; capture &gt; computer; 2 usb mic &gt; computer
+        {say.oneDeviceOrWhole()}
       </p>
       <Pick
-        label="What is it?"
+        label={say.deviceOrChain()}
         instead={(text) => {
           if (!/[>;→\n]|\b(?:into|through|via)\b/i.test(text)) return null;
           // What is shown with each key needs no levels: they are set once it is taken.
           const typed = readTyped(rig, text, { levels: false, names: 'type', takes: true, own });
           return {
-            shown: <TypedWay rig={rig} typed={typed} />,
+            shown: <TypedWay typed={typed} />,
             onEnter: () => {
               const { edit, boxes } = readTyped(rig, text, { names: 'type', takes: true, own });
               // What is not known is asked before anything is made.
               const isKnown = boxes.every((b) => b.type !== null);
-              if (edit && isKnown && dispatch(applyStep(edit, `Add ${count(typed.boxes.length, 'box', 'boxes')}`)))
+              if (edit && isKnown && dispatch(applyStep(edit, say.addDeviceWith({ boxes: typed.boxes.length }))))
                 onAdded(null);
             },
           };
         }}
         autoFocus
         items={items}
-        none="No type has these words. Make one of your own in Gear, from a copy of the nearest."
+        none={say.noDeviceTypeMatches()}
         onPick={(id) => {
           const { edit, device } = addDevice(rig, findTypes(rig).get(id)!);
-          if (dispatch(applyStep(edit, `Add ${device.name}`))) onAdded(device.id);
+          if (dispatch(applyStep(edit, say.add({ device: device.name })))) onAdded(device.id);
         }}
       />
       <p className="row" style={{ marginTop: 12 }}>
-        <Button onClick={() => onOther('many')}>Several, with counts</Button>
-        <Button onClick={() => onOther('named')}>What this computer names</Button>
+        <Button onClick={() => onOther('many')}>{say.severalWithCounts()}</Button>
+        <Button onClick={() => onOther('named')}>{say.whatThisComputerLists()}</Button>
       </p>
     </Sheet>
   );
 }
 
 /** What a typed way was understood as, before it is added. */
-function TypedWay({ rig, typed }: { rig: Rig; typed: Typed }) {
+function TypedWay({ typed }: { typed: Typed }) {
   const more = typed.boxes.filter((b) => !b.known).reduce((sum, b) => sum + b.count, 0);
   const none = typed.leads.filter((l) => l.offer === null);
   return (
     <div className="pick" role="status">
       <p className="small quiet">
-        {count(more, 'box', 'boxes')} more and {count(typed.leads.length - none.length, 'lead')}
-        {rig.devices.length > 0 ? ' on this desk' : ''}, assumed until somebody looks.
-        {none.length > 0 && ` Between ${count(none.length, 'pair')} nothing fits: put a box between.`}
-        {typed.edit && typed.boxes.every((b) => b.type !== null) ? ' Enter adds them.' : ''}
+        {say.typedAdds({ devices: more, cables: typed.leads.length - none.length })}
+        {none.length > 0 && ` ${say.nothingConnectsPairs({ pairs: none.length })}`}{' '}
+        {typed.edit && typed.boxes.every((b) => b.type !== null) && rich(say.enterAdds, {})}
       </p>
       <table className="table tight">
         <tbody>
@@ -79,12 +79,14 @@ function TypedWay({ rig, typed }: { rig: Rig; typed: Typed }) {
               <td>{b.word}</td>
               <td className={b.type ? '' : 'stop'}>
                 {b.count > 1 && `${b.count} × `}
-                {b.type ? b.type.name : 'no type has these words'}
-                {b.known && <span className="quiet"> (on the desk)</span>}
+                {b.type ? b.type.name : say.noDeviceTypeMatchesWord()}
+                {b.known && <span className="quiet"> {say.alreadyInRig()}</span>}
                 {b.others.length > 0 && (
-                  <span className="small quiet"> or {b.others.map((t) => t.name).join('; ')}</span>
+                  <span className="small quiet"> {say.or({ join: b.others.map((t) => t.name).join('; ') })}</span>
                 )}
-                {b.left.length > 0 && <span className="small fix"> not understood: {b.left.join(', ')}</span>}
+                {b.left.length > 0 && (
+                  <span className="small fix"> {say.notUnderstood({ join: b.left.join(', ') })}</span>
+                )}
               </td>
             </tr>
           ))}
@@ -108,10 +110,13 @@ export function ReplaceDialog({ rig, deviceId, onClose }: Props & { deviceId: st
         const replaced = replaceDevice(rig, deviceId, types.get(item.id)!);
         const lost = replaced?.lost.length ?? 0;
         const settings = replaced?.lostSettings.map((s) => s.name) ?? [];
-        const leads = lost > 0 ? `${count(lost, 'lead')} would come out` : 'every lead stays';
+        const leads = lost > 0 ? say.cableWouldBeUnplugged({ lead: lost }) : say.everyCableStays();
         const set =
           settings.length > 0
-            ? `; not kept: ${settings.slice(0, 3).join(', ')}${settings.length > 3 ? ` and ${settings.length - 3} more` : ''}`
+            ? say.settingsLost({
+                join: settings.slice(0, 3).join(', '),
+                more: settings.length > 3 ? say.andMore({ n3: settings.length - 3 }) : '',
+              })
             : '';
         return { ...item, lost, note: `${leads}${set}` };
       });
@@ -119,15 +124,16 @@ export function ReplaceDialog({ rig, deviceId, onClose }: Props & { deviceId: st
     return told.sort((a, b) => isNear(b.id) - isNear(a.id) || a.lost - b.lost);
   }, [rig, deviceId, device.typeId, family, items]);
   return (
-    <Sheet title={`In place of ${device.name}`} onClose={onClose}>
+    <Sheet title={say.replaceWithAlso({ device: device.name })} onClose={onClose}>
       <Pick
-        label="Replace by"
+        label={say.replaceWith()}
         autoFocus
         items={near}
         onPick={(id) => {
           const type = findTypes(rig).get(id)!;
           const replaced = replaceDevice(rig, deviceId, type);
-          if (replaced && dispatch(applyStep(replaced.edit, `${device.name} is now: ${type.name}`))) onClose();
+          if (replaced && dispatch(applyStep(replaced.edit, say.replacedBy({ device: device.name, type: type.name }))))
+            onClose();
         }}
       />
     </Sheet>

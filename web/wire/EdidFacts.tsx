@@ -2,7 +2,8 @@ import { Button } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { type Edid, EdidError, edidBytes, linkName, modeName, parseEdid } from '#core/picture/index.ts';
 import type { Device } from '#core/rig/index.ts';
-import { count, Sheet, StateMark, Term } from '#web/parts/index.ts';
+import { Sheet, StateMark, Term } from '#web/parts/index.ts';
+import { common, wire as say } from '#words/index.ts';
 
 const BLOCK = 128;
 const MOST_BYTES = 8 * BLOCK;
@@ -16,8 +17,7 @@ const hexOf = (bytes: Uint8Array): string => [...bytes].map((b) => b.toString(16
 export function readEdid(from: Uint8Array | string): Read {
   try {
     const bytes = typeof from === 'string' ? edidBytes(from) : from;
-    if (bytes.length > MOST_BYTES)
-      return { ok: false, says: `An EDID has at most ${MOST_BYTES} bytes; this has ${bytes.length}.` };
+    if (bytes.length > MOST_BYTES) return { ok: false, says: say.edidHasAtMost({ MOST_BYTES, bytes: bytes.length }) };
     const edid = parseEdid(bytes);
     return { ok: true, edid, hex: hexOf(bytes.subarray(0, BLOCK * Math.floor(bytes.length / BLOCK))) };
   } catch (error) {
@@ -34,12 +34,12 @@ export function EdidFacts({ device, onEdid }: { device: Device; onEdid: (device:
   return (
     <>
       <p style={{ marginTop: 10 }}>
-        <Term id="edid">What it says of itself (EDID)</Term>:{' '}
-        {kept ? kept.ok ? sayEdid(kept.edid) : kept.says : <span className="quiet">not read yet</span>}
+        <Term id="edid">{say.edidWhatDeviceReports()}</Term>:{' '}
+        {kept ? kept.ok ? sayEdid(kept.edid) : kept.says : <span className="quiet">{say.notReadYet()}</span>}
       </p>
       <p className="row" style={{ marginTop: 4 }}>
-        <Button onClick={() => setOpen(true)}>Read an EDID</Button>
-        {device.edid && <Button onClick={() => onEdid(without)}>Forget it</Button>}
+        <Button onClick={() => setOpen(true)}>{say.readEdid()}</Button>
+        {device.edid && <Button onClick={() => onEdid(without)}>{say.removeEdid()}</Button>}
       </p>
       {open && (
         <EdidSheet
@@ -60,18 +60,16 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
   const chooser = useRef<HTMLInputElement>(null);
   const read = useMemo(() => (from.length === 0 ? null : readEdid(from)), [from]);
   return (
-    <Sheet title={`EDID of ${name}`} onClose={onClose}>
-      <p className="quiet">
-        Choose the file that was saved, or paste the bytes in hexadecimal, however they are parted.
-      </p>
+    <Sheet title={say.edidWith({ name })} onClose={onClose}>
+      <p className="quiet">{say.chooseSavedEdidFile()}</p>
       <p style={{ marginTop: 8 }}>
-        <Button onClick={() => chooser.current?.click()}>Choose a file</Button>
+        <Button onClick={() => chooser.current?.click()}>{say.chooseFile()}</Button>
       </p>
       <input
         ref={chooser}
         type="file"
         hidden
-        aria-label="EDID file"
+        aria-label={say.edidFile()}
         onChange={(e) => {
           const file = e.target.files?.[0];
           e.target.value = '';
@@ -80,7 +78,7 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
         }}
       />
       <textarea
-        aria-label="EDID in hexadecimal"
+        aria-label={say.edidBytesInHex()}
         spellCheck={false}
         rows={6}
         className="code"
@@ -102,21 +100,21 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
               {read.edid.modes.slice(0, SHOWN_MODES).map((m) => (
                 <li key={modeName(m.mode)}>
                   {modeName(m.mode)}
-                  {m.only420 ? ', with halved colours only' : ''}
+                  {m.only420 ? say.colorOnly() : ''}
                 </li>
               ))}
             </ul>
             {read.edid.modes.length > SHOWN_MODES && (
-              <p className="quiet">and {count(read.edid.modes.length - SHOWN_MODES, 'mode')} more</p>
+              <p className="quiet">{say.andModeMore({ mode: read.edid.modes.length - SHOWN_MODES })}</p>
             )}
           </>
         )}
       </div>
       <p className="row" style={{ marginTop: 12 }}>
         <Button variant="solid" disabled={!read?.ok} onClick={() => read?.ok && onKeep(read.hex)}>
-          Keep it
+          {common.save()}
         </Button>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>{common.cancel()}</Button>
       </p>
     </Sheet>
   );
@@ -125,5 +123,5 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
 /** 'Club screen: 14 modes, at most a 18 Gbit/s link, sound PCM 2' */
 function sayEdid({ name, modes, link, sound }: Edid): string {
   const formats = sound.map((s) => `${s.format} ${s.channels}`).join(', ') || 'none';
-  return `${name ? `${name}: ` : ''}${count(modes.length, 'mode')}, up to a ${linkName(link)}, sound ${formats}`;
+  return say.edidSummary({ name: name ? `${name}: ` : '', mode: modes.length, link: linkName(link), formats });
 }

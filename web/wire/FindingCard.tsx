@@ -12,8 +12,9 @@ import {
   toDoAtDesk,
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { BoxFace, count, formatDate, StateMark, useKey } from '#web/parts/index.ts';
+import { BoxFace, formatDate, StateMark, TwoVerbs, useKey, type Verb } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { common, wire as say } from '#words/index.ts';
 import { type TriedFix, useTriedFixes } from './fixes.ts';
 
 interface Props {
@@ -30,11 +31,13 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
   const dispatch = useAppDispatch();
   const tried = useTriedFixes(rig, evaluation, finding, findings);
   const fixes = tried ?? [];
-  const carryOut = (fix: TriedFix, verb: 'to-do' | 'so') => {
+  const carryOut = (fix: TriedFix, verb: Verb) => {
     const brought = fix.first?.kind === 'add-device' ? fix.first.device.id : undefined;
     const there = atMoment(rig, finding.momentId);
     const done =
-      verb === 'so' ? alreadySo(there, fix.changes) : toDoAtDesk(there, fix.changes, new Date().toISOString(), brought);
+      verb === 'done'
+        ? alreadySo(there, fix.changes)
+        : toDoAtDesk(there, fix.changes, new Date().toISOString(), brought);
     const edit: Edit = { kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] };
     dispatch(applyStep(editInMoment(rig, finding.momentId, edit), fix.label, 'fix'));
   };
@@ -44,24 +47,18 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
     const label = `Looked at: ${finding.asks} ${given.label}`.slice(0, 200);
     if (dispatch(applyStep(alreadySo(rig, given.changes), label))) onAnswered();
   };
-  useKey(
-    'd',
-    'To do at the desk: the first that mends it',
-    () => fixes[0] && carryOut(fixes[0], 'to-do'),
-    fixes.length > 0,
-  );
   const asDrawn = question?.answers.find((a) => a.asDrawn);
-  useKey('y', 'Yes, it is as assumed', () => answer(asDrawn), asDrawn !== undefined);
+  useKey('y', say.yesThatsRight(), () => answer(asDrawn), asDrawn !== undefined);
   return (
-    <aside className="card" aria-label="Finding">
+    <aside className="card" aria-label={common.issue()}>
       <h2 className={finding.severity}>
-        <StateMark state={finding.severity} /> {finding.asks ? 'Asked' : SEVERITY[finding.severity]}
+        <StateMark state={finding.severity} /> {finding.asks ? say.toCheck() : SEVERITY[finding.severity]}
       </h2>
       <p style={{ marginTop: 6 }}>{finding.asks ?? finding.says}</p>
       {finding.asks && (
         <>
           <p className="quiet" style={{ marginTop: 8 }}>
-            If it is so: {finding.says}
+            {say.ifSo({ says: finding.says })}
           </p>
           {question && (
             <div className="answers">
@@ -72,21 +69,23 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
               ))}
             </div>
           )}
-          {question?.portId && <p className="quiet small">Another length is written into the table.</p>}
+          {question?.portId && <p className="quiet small">{say.ifLengthIsDifferent()}</p>}
         </>
       )}
       {question && <WhereToLook rig={rig} question={question} />}
       {finding.aside && (
         <p style={{ marginTop: 8 }}>
-          Put aside on {formatDate(finding.aside.at)}: {finding.aside.reason}{' '}
-          <Button onClick={() => dispatch(applyStep({ kind: 'take-up', findingId: finding.id }, 'Taken up again'))}>
-            Take it up again
+          {say.ignoredSince({ at: formatDate(finding.aside.at), reason: finding.aside.reason })}{' '}
+          <Button
+            onClick={() => dispatch(applyStep({ kind: 'take-up', findingId: finding.id }, say.stoppedIgnoringIssue()))}
+          >
+            {say.stopIgnoring()}
           </Button>
         </p>
       )}
       {finding.why.length > 0 && (
         <>
-          <h2>It rests on</h2>
+          <h2>{common.basedOn()}</h2>
           <ul>
             {finding.why.map((reason) => (
               <li key={reason.says}>
@@ -98,24 +97,27 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
       )}
       {finding.where.deviceIds.length > 0 && (
         <>
-          <h2>By this way</h2>
+          <h2>{common.signalPath()}</h2>
           <p className="quiet">{finding.where.deviceIds.map((id) => deviceName(rig, id)).join(' → ')}</p>
         </>
       )}
-      {tried === null && <p className="small quiet">Trying what mends it…</p>}
-      {fixes.length > 0 && <h2>What mends it</h2>}
+      {tried === null && <p className="small quiet">{say.lookingForFixes()}</p>}
+      {fixes.length > 0 && <h2>{common.fixes()}</h2>}
       {fixes.map((fix, i) => (
         <div key={fix.label} style={{ marginTop: 10 }}>
           <p>{fix.label}</p>
           <p className="small quiet">
-            {fix.gone > 0 ? `${count(fix.gone, 'finding')} fewer` : 'The finding stays, but weaker'}
-            {fix.come.length === 0 ? ', none comes.' : `; then: ${fix.come.map((f) => f.says).join(' ')}`}
+            {fix.gone > 0 ? say.fewerIssues({ finding: fix.gone }) : say.doesntClearIssueBut()}
+            {fix.come.length === 0
+              ? say.noNewIssues()
+              : say.thenIssues({ join: fix.come.map((f) => f.says).join(' ') })}
           </p>
           <p className="row" style={{ marginTop: 4 }}>
-            <Button variant={i === 0 ? 'solid' : 'outline'} onClick={() => carryOut(fix, 'to-do')}>
-              To do at the desk {i === 0 && <kbd>d</kbd>}
-            </Button>
-            <Button onClick={() => carryOut(fix, 'so')}>It is so already</Button>
+            <TwoVerbs
+              of={fix.label}
+              isKeyed={i === 0 && asDrawn === undefined}
+              onVerb={(verb) => carryOut(fix, verb)}
+            />
           </p>
         </div>
       ))}
@@ -125,7 +127,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
             dispatch(
               applyStep(
                 { kind: 'put-aside', aside: { id: finding.id, reason, at: new Date().toISOString() } },
-                `Put aside: ${reason}`,
+                say.ignored({ reason }),
               ),
             )
           }
@@ -151,21 +153,21 @@ function PutAside({ onPutAside }: { onPutAside: (reason: string) => void }) {
         if (reason.trim() !== '') onPutAside(reason.trim());
       }}
     >
-      <h2 style={{ marginTop: 24 }}>Let it be</h2>
+      <h2 style={{ marginTop: 24 }}>{say.ignoreThisIssue()}</h2>
       <p className="row" style={{ marginTop: 6 }}>
         <Input
-          aria-label="Why it may stay"
-          placeholder="Why it may stay"
+          aria-label={say.reasonForIgnoringIt()}
+          placeholder={say.reasonForIgnoringIt()}
           maxLength={120}
           value={reason}
           onChange={(e) => setReason(e.target.value)}
         />
         <Button type="submit" disabled={reason.trim() === ''}>
-          Put aside
+          {common.ignore()}
         </Button>
       </p>
     </form>
   );
 }
 
-const SEVERITY = { stop: 'It will not work, or can harm', fix: 'To fix', watch: 'To watch' } as const;
+const SEVERITY = { stop: say.wontWorkOrCould(), fix: say.toFix(), watch: say.warning() } as const;

@@ -3,6 +3,7 @@ import { memo, useEffect, useState } from 'react';
 import { leadIsSo, type Rig } from '#core/rig/index.ts';
 import { formatNumber, SourceLetter, StateMark, useMore, useSteady } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { common, wire as say } from '#words/index.ts';
 import { billOf, type LeadRow, matches, sayParts } from './rows.ts';
 
 interface Props {
@@ -17,7 +18,7 @@ export function LeadTable({ rig, rows, chosen }: Props) {
   const [search, setSearch] = useState('');
   const seen = useSteady(({ cable, from, to }: LeadRow['lead'], lengthM: number) => {
     const edit = leadIsSo(rig, cable.id, lengthM);
-    if (edit) dispatch(applyStep(edit, `Lead from ${from.device.name} to ${to.device.name}: ${lengthM} m`));
+    if (edit) dispatch(applyStep(edit, say.mCable({ device: from.device.name, device2: to.device.name, lengthM })));
   });
   const found = rows.filter((row) => matches(row, search));
   const { shown, more } = useMore(found, (row) => chosen.includes(row.id));
@@ -25,10 +26,10 @@ export function LeadTable({ rig, rows, chosen }: Props) {
   return (
     <>
       <div className="spread">
-        <h2>Leads</h2>
+        <h2>{say.cables()}</h2>
         <Input
-          aria-label="Search leads"
-          placeholder="Search"
+          aria-label={say.searchCables()}
+          placeholder={common.search()}
           width="180px"
           style={{ marginTop: 14 }}
           value={search}
@@ -39,15 +40,15 @@ export function LeadTable({ rig, rows, chosen }: Props) {
         <thead>
           <tr>
             <th>
-              <span className="visually-hidden">State</span>
+              <span className="visually-hidden">{say.stateHead()}</span>
             </th>
-            <th>From</th>
-            <th>To</th>
-            <th>Sound of</th>
-            <th>Take</th>
-            <th className="number">Length, m</th>
-            <th className="number">Careful, most, m</th>
-            <th>Known</th>
+            <th>{say.from()}</th>
+            <th>{say.to()}</th>
+            <th>{say.carries()}</th>
+            <th>{say.cableNeeded()}</th>
+            <th className="number">{say.lengthM()}</th>
+            <th className="number">{say.advisedMaxM()}</th>
+            <th>{common.status()}</th>
           </tr>
         </thead>
         <tbody>
@@ -58,11 +59,15 @@ export function LeadTable({ rig, rows, chosen }: Props) {
       </table>
       {more}
       {shown.length === 0 && (
-        <p className="quiet">{rows.length === 0 ? 'This rig has no leads.' : 'No lead has these words.'}</p>
+        <p className="quiet">{rows.length === 0 ? say.noCablesYetPress() : say.noCableMatches()}</p>
       )}
       <p className="small quiet" style={{ marginTop: 6 }}>
-        {rows.length} leads, {bill.parts} parts to have: {formatNumber(bill.low)} to {formatNumber(bill.high)} euros
-        (typical). Keep leads off the floor where people walk; mains leads and their earth are for the electrician.
+        {say.billOfCables({
+          rows: rows.length,
+          parts: bill.parts,
+          low: formatNumber(bill.low),
+          high: formatNumber(bill.high),
+        })}
       </p>
     </>
   );
@@ -101,7 +106,7 @@ const LeadLine = memo(function LeadLine({ sources, row, chosen, onSeen }: LinePr
       <td className={row.chain === null ? 'stop' : ''}>{sayParts(row)}</td>
       <td className="number">
         <LengthInput
-          label={`Length of the lead from ${from.device.name} to ${to.device.name}, m`}
+          label={say.lengthOfCable({ device: from.device.name, device2: to.device.name })}
           lengthM={cable.lengthM}
           onSeen={seen}
         />
@@ -113,9 +118,9 @@ const LeadLine = memo(function LeadLine({ sources, row, chosen, onSeen }: LinePr
         {cable.known === 'assumed' ? (
           <Button
             onClick={() => seen(cable.lengthM)}
-            aria-label={`The lead from ${from.device.name} to ${to.device.name} is so`}
+            aria-label={say.confirmCable({ device: from.device.name, device2: to.device.name })}
           >
-            assumed: it is so
+            {say.assumedConfirm()}
           </Button>
         ) : (
           <span className="quiet">{cable.known}</span>

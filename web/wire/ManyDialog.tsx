@@ -2,8 +2,9 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import { findTypes, type Rig } from '#core/rig/index.ts';
 import { addDevices } from '#core/wire/index.ts';
-import { count, Pick, Sheet } from '#web/parts/index.ts';
+import { Pick, rich, Sheet } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { wire as say } from '#words/index.ts';
 import { useTypeItems } from './type-items.ts';
 
 const MOST = 24;
@@ -24,21 +25,21 @@ export function ManyDialog({ rig, onClose }: { rig: Rig; onClose: () => void }) 
     });
   const total = [...counts.values()].reduce((a, b) => a + b, 0);
   const add = () => {
-    if (total > 0 && dispatch(applyStep(addDevices(rig, counts), `Add ${count(total, 'box', 'boxes')}`))) onClose();
+    if (total > 0 && dispatch(applyStep(addDevices(rig, counts), say.addDeviceWith({ boxes: total })))) onClose();
   };
   return (
-    <Sheet title="What is on the desk?" onClose={onClose}>
+    <Sheet title={say.whichDevicesDoYou()} onClose={onClose}>
       <Pick
-        label="Kind of box"
+        label={say.deviceType()}
         autoFocus
         clears
         items={items}
-        none="No type has these words. Make one of your own in Gear, from a copy of the nearest."
+        none={say.noDeviceTypeMatches()}
         onPick={(id) => change(id, 1)}
         onSubmit={add}
       />
       {total > 0 && (
-        <table className="table tight" aria-label="Chosen">
+        <table className="table tight" aria-label={say.selected()}>
           <tbody>
             {[...counts].map(([id, n]) => {
               const name = types.get(id)!.name;
@@ -47,11 +48,11 @@ export function ManyDialog({ rig, onClose }: { rig: Rig; onClose: () => void }) 
                   <td>{name}</td>
                   <td className="number">
                     <span className="row" style={{ justifyContent: 'flex-end' }}>
-                      <Button aria-label={`One ${name} less`} onClick={() => change(id, -1)}>
+                      <Button aria-label={say.oneFewer({ name })} onClick={() => change(id, -1)}>
                         −
                       </Button>
                       <span style={{ minWidth: 20, textAlign: 'center' }}>{n}</span>
-                      <Button aria-label={`One ${name} more`} onClick={() => change(id, 1)}>
+                      <Button aria-label={say.oneMore({ name })} onClick={() => change(id, 1)}>
                         +
                       </Button>
                     </span>
@@ -64,7 +65,7 @@ export function ManyDialog({ rig, onClose }: { rig: Rig; onClose: () => void }) 
       )}
       <p style={{ marginTop: 12 }}>
         <Button variant="solid" disabled={total === 0} onClick={add}>
-          Put {count(total, 'box', 'boxes')} on the desk <kbd>Ctrl Enter</kbd>
+          {rich(say.addDeviceCtrlEnter, { boxes: total })}
         </Button>
       </p>
     </Sheet>

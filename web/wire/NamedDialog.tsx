@@ -2,8 +2,9 @@ import { Button } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { findTypes, type Rig } from '#core/rig/index.ts';
 import { addNamed, boxesNamed, type NamedBox } from '#core/wire/index.ts';
-import { Choice, count, Sheet } from '#web/parts/index.ts';
+import { Choice, Sheet } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { wire as say } from '#words/index.ts';
 
 type Found =
   | { readonly at: 'asking' }
@@ -14,8 +15,7 @@ type Found =
 /** What this computer’s browser names; without leave it tells how many there are, but no names. */
 async function look(ask: boolean): Promise<Found> {
   const media = navigator.mediaDevices as MediaDevices | undefined;
-  if (!media?.enumerateDevices)
-    return { at: 'refused', why: 'This browser names no devices. Open Mellow Tap at 127.0.0.1, or type the boxes.' };
+  if (!media?.enumerateDevices) return { at: 'refused', why: say.thisBrowserListsNo() };
   try {
     if (ask) for (const track of (await media.getUserMedia({ audio: true })).getTracks()) track.stop();
     const ends = await media.enumerateDevices();
@@ -25,9 +25,7 @@ async function look(ask: boolean): Promise<Found> {
     const denied = error instanceof DOMException && error.name === 'NotAllowedError';
     return {
       at: 'refused',
-      why: denied
-        ? 'The browser was not given leave. Allow the microphone for this page, or type the boxes.'
-        : 'The browser cannot look: no microphone is there, or another program holds it. Type the boxes instead.',
+      why: denied ? say.microphoneAccessWasDenied() : say.cantListDevicesThere(),
     };
   }
 }
@@ -40,31 +38,26 @@ export function NamedDialog({ rig, onClose }: { rig: Rig; onClose: () => void })
     void look(false).then(setFound);
   }, []);
   return (
-    <Sheet title="What this computer names" onClose={onClose}>
-      {found.at === 'asking' && <p className="quiet">Looking…</p>}
+    <Sheet title={say.whatThisComputerLists()} onClose={onClose}>
+      {found.at === 'asking' && <p className="quiet">{say.lookingForDevices()}</p>}
       {found.at === 'refused' && <p>{found.why}</p>}
       {found.at === 'unnamed' && (
         <>
-          <p>
-            Browsers tell no names before they may use the microphone. It is opened once and closed at once; nothing is
-            heard or kept.
-          </p>
+          <p>{say.browsersListDeviceNames()}</p>
           <p style={{ marginTop: 10 }}>
             <Button variant="solid" onClick={() => void look(true).then(setFound)}>
-              Ask for the names
+              {say.listMyDevices()}
             </Button>
           </p>
         </>
       )}
-      {found.at === 'there' && found.boxes.length === 0 && (
-        <p>Nothing but what is built into the computer is named. Plug it in and look again, or type the boxes.</p>
-      )}
+      {found.at === 'there' && found.boxes.length === 0 && <p>{say.onlyWhatIsBuilt()}</p>}
       {found.at === 'there' && found.boxes.length > 0 && (
         <NamedList
           rig={rig}
           boxes={found.boxes}
           onAdd={(boxes) => {
-            if (dispatch(applyStep(addNamed(rig, boxes), `Add ${count(boxes.length, 'box', 'boxes')}`))) onClose();
+            if (dispatch(applyStep(addNamed(rig, boxes), say.addDeviceWith({ boxes: boxes.length })))) onClose();
           }}
         />
       )}
@@ -88,7 +81,7 @@ function NamedList({ rig, boxes, onAdd }: ListProps) {
   const known = new Set(rig.devices.map((d) => d.name));
   const [typeIds, setTypeIds] = useState(boxes.map((b) => (known.has(b.name) ? '' : b.typeId)));
   const types = [...findTypes(rig).values()].filter((t) => t.ports.some((p) => p.connector.includes('usb')));
-  const options = [['', 'leave out'], ...types.map((t) => [t.id, t.name] as const)] as const;
+  const options = [['', say.leaveOut()], ...types.map((t) => [t.id, t.name] as const)] as const;
   const chosen = boxes.flatMap((box, i) => (typeIds[i] ? [{ ...box, typeId: typeIds[i] }] : []));
   return (
     <>
@@ -102,7 +95,7 @@ function NamedList({ rig, boxes, onAdd }: ListProps) {
               </td>
               <td>
                 <Choice
-                  label={`What ${box.name} is`}
+                  label={say.whatIs({ box: box.name })}
                   value={typeIds[i] ?? ''}
                   options={options}
                   onChange={(id) => setTypeIds(typeIds.map((t, j) => (j === i ? id : t)))}
@@ -114,7 +107,7 @@ function NamedList({ rig, boxes, onAdd }: ListProps) {
       </table>
       <p style={{ marginTop: 12 }}>
         <Button variant="solid" disabled={chosen.length === 0} onClick={() => onAdd(chosen)}>
-          Put {count(chosen.length, 'box', 'boxes')} on the desk
+          {say.addDeviceWith({ boxes: chosen.length })}
         </Button>
       </p>
     </>

@@ -19,6 +19,7 @@ import type { Evaluation } from '#core/signal/index.ts';
 import { countByKind, FAILURE_KINDS, type FailureKind, failuresOf } from '#core/variant/index.ts';
 import { Choice, count, formatNumber, printSheets, StateMark, saveAs, Term } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { common, wire as say } from '#words/index.ts';
 
 type SheetKind = 'wiring' | 'labels' | 'map' | 'settings';
 
@@ -31,10 +32,10 @@ const SHEETS: Record<
     readonly make: (rig: Rig, evaluation: Evaluation, paper: Paper) => readonly string[];
   }
 > = {
-  wiring: { name: 'wiring sheet', across: false, make: (rig, _, paper) => wiringSheets(rig, paper) },
-  labels: { name: 'lead labels', across: false, make: (rig, _, paper) => labelSheets(rig, paper) },
-  settings: { name: 'settings sheet', across: false, make: (rig, _, paper) => settingsSheets(rig, paper) },
-  map: { name: 'line map', across: true, make: (rig, evaluation, paper) => [mapSheet(rig, evaluation, paper)] },
+  wiring: { name: say.wiringSheet(), across: false, make: (rig, _, paper) => wiringSheets(rig, paper) },
+  labels: { name: say.cableLabels(), across: false, make: (rig, _, paper) => labelSheets(rig, paper) },
+  settings: { name: say.settingsSheet(), across: false, make: (rig, _, paper) => settingsSheets(rig, paper) },
+  map: { name: say.signalMap(), across: true, make: (rig, evaluation, paper) => [mapSheet(rig, evaluation, paper)] },
 };
 
 /** What to have, and the rig on paper: tables out and in, the graph, the printer. */
@@ -47,7 +48,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
   const [kind, setKind] = useState<SheetKind>('wiring');
   const put = (out: (sheets: readonly string[]) => void) => {
     const sheets = SHEETS[kind].make(rig, evaluation, paper);
-    if (sheets.length === 0) return setSays('This rig has no leads: there is nothing to put on paper.');
+    if (sheets.length === 0) return setSays(say.noCablesYetSo());
     setSays(null);
     out(sheets);
   };
@@ -58,34 +59,37 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
     });
   const importCsv = async (file: File) => {
     setRows([]);
-    if (file.size > LARGEST_RIG_BYTES)
-      return setSays(`${file.name} is larger than 5 MB. Choose the table of this rig’s leads.`);
+    if (file.size > LARGEST_RIG_BYTES) return setSays(say.isLargerThanMb({ file: file.name }));
     try {
       const read = leadsFromCsv(rig, await file.text());
-      if (read.edit) dispatch(applyStep(read.edit, `Leads from ‘${file.name}’`));
+      if (read.edit) dispatch(applyStep(read.edit, say.cablesImportedFrom({ file: file.name })));
       const refused = read.rows.filter((r) => !r.ok);
       setRows(refused);
       setSays(
-        `${count(read.rows.length, 'row')} read${refused.length > 0 ? `, ${refused.length} left out` : ''}${read.edit ? '; undo takes all of it back.' : '; nothing changes.'}`,
+        say.rowsRead({
+          count: read.rows.length,
+          refused: refused.length > 0 ? say.refused({ refused: refused.length }) : '',
+          outcome: read.edit ? say.undoRemovesThemAgain() : say.nothingChanged(),
+        }),
       );
     } catch (error) {
-      setSays(
-        error instanceof CsvError
-          ? error.message
-          : `${file.name} could not be read. Nothing was changed: choose the file again.`,
-      );
+      setSays(error instanceof CsvError ? error.message : say.cantBeReadNothing({ file: file.name }));
     }
   };
   return (
     <>
       <div className="spread">
-        <h2>To have</h2>
+        <h2>{say.shoppingList()}</h2>
         <span className="row no-print" style={{ marginTop: 14 }}>
-          <Button onClick={() => saveAs(`${rig.name}, leads.csv`, leadsToCsv(rig), 'text/csv')}>Leads as CSV</Button>
-          <Button onClick={() => chooser.current?.click()}>Import leads</Button>
-          <Button onClick={() => saveAs(`${rig.name}.dot`, rigToDot(rig), 'text/vnd.graphviz')}>Graph as DOT</Button>
+          <Button onClick={() => saveAs(`${rig.name}, leads.csv`, leadsToCsv(rig), 'text/csv')}>
+            {say.cablesAsCsv()}
+          </Button>
+          <Button onClick={() => chooser.current?.click()}>{say.importCables()}</Button>
+          <Button onClick={() => saveAs(`${rig.name}.dot`, rigToDot(rig), 'text/vnd.graphviz')}>
+            {say.graphAsDot()}
+          </Button>
           <Choice
-            label="Paper"
+            label={say.paperSize()}
             value={paper}
             options={[
               ['a4', 'A4'],
@@ -94,13 +98,15 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
             onChange={(p) => setPaper(p as Paper)}
           />
           <Choice
-            label="Sheets"
+            label={say.sheets()}
             value={kind}
             options={Object.entries(SHEETS).map(([id, { name }]) => [id, name] as const)}
             onChange={(k) => setKind(k as SheetKind)}
           />
-          <Button onClick={() => put((sheets) => printSheets(sheets, paper, SHEETS[kind].across))}>Print</Button>
-          <Button onClick={() => put(save)}>Save as SVG</Button>
+          <Button onClick={() => put((sheets) => printSheets(sheets, paper, SHEETS[kind].across))}>
+            {common.print()}
+          </Button>
+          <Button onClick={() => put(save)}>{say.saveAsSvg()}</Button>
         </span>
       </div>
       <input
@@ -108,7 +114,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
         type="file"
         accept=".csv,text/csv"
         hidden
-        aria-label="Table of leads"
+        aria-label={say.cableTableFile()}
         onChange={(e) => {
           const file = e.target.files?.[0];
           e.target.value = '';
@@ -121,19 +127,19 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
           <ul>
             {rows.map((row) => (
               <li key={row.line}>
-                <StateMark state="fix" /> line {row.line}: {row.says}
+                <StateMark state="fix" /> {say.line({ line: row.line, says: row.says })}
               </li>
             ))}
           </ul>
         )}
       </div>
-      <table className="table tight" aria-label="To have">
+      <table className="table tight" aria-label={say.shoppingList()}>
         <thead>
           <tr>
-            <th>What</th>
-            <th className="number">How many</th>
-            <th>Lengths, m</th>
-            <th className="number">Each, euros (typical)</th>
+            <th>{say.item()}</th>
+            <th className="number">{say.quantity()}</th>
+            <th>{say.lengthsM()}</th>
+            <th className="number">{say.eachEurosTypical()}</th>
           </tr>
         </thead>
         <tbody>
@@ -142,9 +148,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
               <td>{item.name}</td>
               <td className="number">{item.count}</td>
               <td className="quiet">{item.lengthsM.map((m) => formatNumber(m, m % 1 ? 1 : 0)).join(', ')}</td>
-              <td className="number quiet">
-                {item.price[0]} to {item.price[1]}
-              </td>
+              <td className="number quiet">{say.toOf({ n0: item.price[0], n1: item.price[1] })}</td>
             </tr>
           ))}
         </tbody>
@@ -157,12 +161,12 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
 const TOLD = 8;
 const KIND_NAMES: Record<FailureKind, readonly [one: string, many: string]> = {
   box: ['box', 'boxes'],
-  supply: ['mains supply', 'mains supplies'],
+  supply: [say.powerSupply(), say.powerSupplies()],
   battery: ['battery', 'batteries'],
   program: ['program', 'programs'],
   lead: ['lead', 'leads'],
   adapter: ['adapter', 'adapters'],
-  radio: ['radio link', 'radio links'],
+  radio: [say.wirelessLink(), say.wirelessLinks()],
 };
 
 /** How many things can fail, and which of them take along what the plan wants. */
@@ -172,9 +176,9 @@ function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const wanted = rig.plan.filter((c) => c.want === 'must').length;
   const costly = failures.filter((f) => f.loses > 0);
   return (
-    <section aria-label="What can fail">
+    <section aria-label={say.pointsFailure()}>
       <h2>
-        <Term id="can-fail">What can fail</Term>
+        <Term id="can-fail">{say.pointsFailure()}</Term>
       </h2>
       <p>
         {count(failures.length, 'thing')}:{' '}
@@ -183,16 +187,14 @@ function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
           .join(', ')}
         .
       </p>
-      {wanted === 0 && (
-        <p className="quiet">The plan says of nothing that it must be heard, so nothing is told as lost.</p>
-      )}
+      {wanted === 0 && <p className="quiet">{say.noRequirementsYetSo()}</p>}
       {costly.length > 0 && (
         <table className="table tight">
           <thead>
             <tr>
-              <th>Without it</th>
-              <th>Kind</th>
-              <th className="number">Lost, of {wanted} wanted</th>
+              <th>{say.ifThisFails()}</th>
+              <th>{say.type()}</th>
+              <th className="number">{say.lostOfRequired({ wanted })}</th>
             </tr>
           </thead>
           <tbody>
@@ -206,7 +208,7 @@ function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
           </tbody>
         </table>
       )}
-      {costly.length > TOLD && <p className="small quiet">Something wanted hangs on {costly.length - TOLD} more.</p>}
+      {costly.length > TOLD && <p className="small quiet">{say.moreWouldTakeOut({ TOLD: costly.length - TOLD })}</p>}
     </section>
   );
 }

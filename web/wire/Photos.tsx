@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import type { Device, Photo } from '#core/rig/index.ts';
 import { formatDate, PhotoRow, Sheet } from '#web/parts/index.ts';
 import { photoUrl, uploadPhoto } from '#web/store/index.ts';
+import { common, wire as say } from '#words/index.ts';
 import { asPhoto } from './photo.ts';
 
 const MOST = 12;
@@ -19,40 +20,38 @@ export function Photos({ device, onPhotos }: Props) {
   const [open, setOpen] = useState<Photo | null>(null);
   const photos = device.photos ?? [];
   const add = async (file: File) => {
-    setSays('Keeping the photograph…');
+    setSays(say.savingPhoto());
     try {
       const { sha256 } = await uploadPhoto(await asPhoto(file));
       setSays(null);
-      if (photos.some((p) => p.sha256 === sha256)) return setSays('This photograph is there already.');
+      if (photos.some((p) => p.sha256 === sha256)) return setSays(say.thisPhotoIsHere());
       const name =
         file.name
           .replace(/\.[^.]*$/, '')
           .trim()
-          .slice(0, 120) || 'Photograph';
-      onPhotos([...photos, { sha256, name, at: new Date().toISOString() }], `Photograph of ${device.name}`);
+          .slice(0, 120) || say.photo();
+      onPhotos([...photos, { sha256, name, at: new Date().toISOString() }], say.photoWith({ device: device.name }));
     } catch (error) {
       const lost = error instanceof TypeError;
-      setSays(
-        lost ? 'The server does not answer. Choose the photograph again when it is back.' : (error as Error).message,
-      );
+      setSays(lost ? say.serverIsntRespondingChoose() : (error as Error).message);
     }
   };
   return (
     <>
-      <h2>Photographs</h2>
+      <h2>{say.photos()}</h2>
       <PhotoRow photos={photos} urlOf={photoUrl} onOpen={setOpen} />
       <p style={{ marginTop: 6 }}>
         <Button disabled={photos.length >= MOST} onClick={() => chooser.current?.click()}>
-          Add a photograph
+          {say.addPhoto()}
         </Button>
       </p>
-      <p className="small quiet">Kept on this computer, without the place that a camera may write into it.</p>
+      <p className="small quiet">{say.storedOnThisComputer()}</p>
       <input
         ref={chooser}
         type="file"
         accept="image/*"
         hidden
-        aria-label={`Photograph of ${device.name}`}
+        aria-label={say.photoWith({ device: device.name })}
         onChange={(e) => {
           const file = e.target.files?.[0];
           e.target.value = '';
@@ -69,11 +68,11 @@ export function Photos({ device, onPhotos }: Props) {
                 setOpen(null);
                 onPhotos(
                   photos.filter((p) => p !== open),
-                  `Photograph of ${device.name} taken out`,
+                  say.photoRemoved({ device: device.name }),
                 );
               }}
             >
-              Take it out
+              {common.remove()}
             </Button>
           </p>
         </Sheet>

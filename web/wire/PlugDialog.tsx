@@ -15,8 +15,9 @@ import {
   typesBeside,
   usualLength,
 } from '#core/wire/index.ts';
-import { count, formatNumber, Pick, Sheet, StateMark } from '#web/parts/index.ts';
+import { formatNumber, Pick, Sheet, StateMark, TwoVerbs, type Verb } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
+import { common, wire as say } from '#words/index.ts';
 
 interface Props {
   readonly rig: Rig;
@@ -38,33 +39,33 @@ export function PlugDialog({ rig, findings, from, onClose }: Props) {
   const [offer, setOffer] = useState<Offer | null>(null);
   const offers = useMemo(() => (start ? offersFor(rig, start) : []), [rig, start]);
   const outs = sockets.filter((s) => s.ports.some((p) => p.direction === 'out'));
-  const title = start ? `From ${nameOf(rig, start)}` : 'Plug: from where?';
+  const title = start ? say.fromWith({ start: nameOf(rig, start) }) : say.connectFrom();
   return (
     <Sheet title={title} onClose={onClose}>
       {!start && (
         <Pick
           key="from"
-          label="From"
+          label={say.from()}
           autoFocus
           items={outs.map((s) => ({
             id: keyOf(s),
             label: nameOf(rig, s),
             note:
               s.cableIds.length > 0
-                ? `plugged: ${pluggedInto(rig, s)}`
+                ? say.inUse({ s: pluggedInto(rig, s) })
                 : types.get(rig.devices.find((d) => d.id === s.deviceId)!.typeId)!.name,
           }))}
-          none="No output has these words. Add a device first."
+          none={say.noOutputMatchesAdd()}
           onPick={(id) => setStart(sockets.find((s) => keyOf(s) === id)!)}
         />
       )}
       {start && !offer && (
         <Pick
           key="to"
-          label="To"
+          label={say.to()}
           autoFocus
           items={offers.map((o) => ({ id: keyOf(o.socket), label: nameOf(rig, o.socket), note: sayOffer(rig, o) }))}
-          none={offers.length === 0 ? nothingFits(rig, start) : 'Nothing that fits has these words.'}
+          none={offers.length === 0 ? nothingFits(rig, start) : say.nothingThatFitsMatches()}
           onPick={(id) => setOffer(offers.find((o) => keyOf(o.socket) === id)!)}
         />
       )}
@@ -78,17 +79,17 @@ function sayOffer(rig: Rig, { chain, cables, socket }: Offer): string {
   const { medium } = cables[0]!;
   const what = chain
     ? chain.parts.length === 0
-      ? 'its own lead'
-      : `${chain.parts.map((p) => p.name).join(' + ')}, ${chain.price[0]} to ${chain.price[1]} euros`
+      ? say.itsOwnCable()
+      : say.partsAndPrice({ join: chain.parts.map((p) => p.name).join(' + '), n0: chain.price[0], n1: chain.price[1] })
     : MEDIUM[medium];
-  return socket.cableIds.length > 0 ? `${what}; taken by ${pluggedInto(rig, socket)}` : what;
+  return socket.cableIds.length > 0 ? say.replacesCable({ what, socket: pluggedInto(rig, socket) }) : what;
 }
 const MEDIUM = {
-  lead: 'a lead',
-  radio: 'by radio',
-  software: 'within the computer',
-  air: 'through air',
-  light: 'by sight',
+  lead: say.cable(),
+  radio: say.wireless(),
+  software: say.insideComputer(),
+  air: say.throughAir(),
+  light: say.opticalInLineSight(),
 };
 
 interface PluggingProps extends Omit<Props, 'from'> {
@@ -117,32 +118,33 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
     );
   }, [rig, cables, pulled, findings]);
   const limit = limitFor(rig, cables[0]!);
-  const label = `Plug ${nameOf(rig, start)} to ${nameOf(rig, offer.socket)}`;
-  const plug = (verb: 'to-do' | 'so') => {
+  const label = say.connectStep({ start: nameOf(rig, start), socket: nameOf(rig, offer.socket) });
+  const plug = (verb: Verb) => {
     const changes = [...pulled, ...cables.map((cable) => ({ cableId: cable.id, cable }))];
-    const edit = verb === 'so' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
     if (dispatch(applyStep(edit, label))) onClose();
   };
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        if (valid) plug('so');
+        if (valid) plug('done');
       }}
     >
       <p>
-        To {nameOf(rig, offer.socket)}: {sayOffer(rig, offer)}
-        {cables.length > 1 && `, ${count(cables.length, 'way')} in one lead`}.
+        {cables.length > 1
+          ? say.connectAllTo({ socket: nameOf(rig, offer.socket), offer: sayOffer(rig, offer), count: cables.length })
+          : say.connectTo({ socket: nameOf(rig, offer.socket), offer: sayOffer(rig, offer) })}
       </p>
       {pulled.length > 0 && (
         <p className="fix" style={{ marginTop: 8 }}>
-          Comes out: {sayPulled(rig, pulled)}.
+          {say.unplugsCables({ pulled: sayPulled(rig, pulled) })}
         </p>
       )}
       {medium !== 'software' && (
         <p className="row" style={{ marginTop: 10 }}>
           <Input
-            aria-label="Length, m"
+            aria-label={say.lengthM()}
             width="80px"
             textAlign="right"
             inputMode="decimal"
@@ -152,15 +154,18 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
             onFocus={(e) => e.target.select()}
             onChange={(e) => setText(e.target.value)}
           />
-          m {medium === 'lead' ? 'long' : 'away'}
+          m {medium === 'lead' ? say.long() : say.away()}
           {limit && (
             <span className="quiet">
-              careful {formatNumber(limit.carefulM, limit.carefulM % 1 ? 1 : 0)} m, at most {limit.mostM} m
+              {say.advisedAtMost({
+                carefulM: formatNumber(limit.carefulM, limit.carefulM % 1 ? 1 : 0),
+                mostM: limit.mostM,
+              })}
             </span>
           )}
         </p>
       )}
-      {effect && effect.come.length > 0 && <h2>What comes with it</h2>}
+      {effect && effect.come.length > 0 && <h2>{say.effect()}</h2>}
       {effect?.come.map((f) => (
         <p key={f.id} style={{ marginTop: 4 }}>
           <StateMark state={f.severity} /> {f.says}
@@ -168,22 +173,17 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
       ))}
       {effect && effect.go.length > 0 && (
         <p className="good" style={{ marginTop: 8 }}>
-          {count(effect.go.length, 'finding')} fewer.
+          {say.clearsIssues({ finding: effect.go.length })}
         </p>
       )}
       {effect && effect.come.length + effect.go.length === 0 && (
         <p className="quiet" style={{ marginTop: 8 }}>
-          No finding comes or goes.
+          {say.noChangeInIssues()}
         </p>
       )}
       <p className="row" style={{ marginTop: 14 }}>
-        <Button type="submit" variant="solid" disabled={!valid} autoFocus={medium === 'software'}>
-          It is so already <kbd>Enter</kbd>
-        </Button>
-        <Button disabled={!valid} onClick={() => plug('to-do')}>
-          To do at the desk
-        </Button>
-        <Button onClick={onClose}>Leave it</Button>
+        <TwoVerbs isForm disabled={!valid} autoFocus={medium === 'software'} onVerb={plug} />
+        <Button onClick={onClose}>{common.cancel()}</Button>
       </p>
     </form>
   );
@@ -192,7 +192,9 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
 /** The leads that come out, each once. */
 function sayPulled(rig: Rig, pulled: readonly { readonly cableId: string }[]): string {
   const leads = rig.cables.filter((c) => pulled.some((p) => p.cableId === c.id));
-  return [...new Set(leads.map((c) => [sayEnd(rig, c.from), sayEnd(rig, c.to)].sort().join(' to ')))].join('; ');
+  return [...new Set(leads.map((c) => [sayEnd(rig, c.from), sayEnd(rig, c.to)].sort().join(say.toBetween())))].join(
+    '; ',
+  );
 }
 
 /** Why nothing is offered for a socket, and what would be. */
@@ -200,9 +202,12 @@ function nothingFits(rig: Rig, start: Socket): string {
   const types = findTypes(rig);
   const type = types.get(rig.devices.find((d) => d.id === start.deviceId)!.typeId)!;
   const would = typesBeside(types, { before: [type], after: [] }).slice(0, 3);
-  const examples =
-    would.length > 0 ? ` From ${type.name} one goes to, for example: ${would.map((t) => t.name).join('; ')}.` : '';
-  return `No device here has a socket that ${nameOf(rig, start)} (${connectorOf(start.connector)?.name ?? start.connector}) can be joined to.${examples} Add a device first.`;
+  const examples = would.length > 0 ? say.wouldFit({ type: type.name, join: would.map((t) => t.name).join('; ') }) : '';
+  return say.nothingConnects({
+    start: nameOf(rig, start),
+    connector: connectorOf(start.connector)?.name ?? start.connector,
+    examples,
+  });
 }
 
 /** What is plugged into a socket. */

@@ -5,7 +5,8 @@ import { endName, findDevice, findTypes, type PortRef, type Rig } from '#core/ri
 import { deviceName, type Evaluation, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import type { Figure } from '#core/units/index.ts';
 import { ListenButton } from '#web/listen/index.ts';
-import { formatNumber, SourceLetter, StateMark, Term, Why } from '#web/parts/index.ts';
+import { formatNumber, rich, SourceLetter, StateMark, Term, Why } from '#web/parts/index.ts';
+import { common, wire as say } from '#words/index.ts';
 import { arrivalsAt } from './arrivals-at.ts';
 import { BoxFacts } from './BoxFacts.tsx';
 
@@ -30,26 +31,26 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
     .map((finding, i) => ({ finding, number: i + 1 }))
     .filter(({ finding }) => finding.where.deviceIds.includes(tap.deviceId));
   return (
-    <aside className="card" aria-label="Tap">
+    <aside className="card" aria-label={say.tapPoint()}>
       <h2 className="tapped">
-        <Term id="tap">Tap</Term>: {deviceName(rig, tap.deviceId)}, {endName(plain, findTypes(plain), tap)}
+        <Term id="tap">{say.tapPoint()}</Term>: {deviceName(rig, tap.deviceId)}, {endName(plain, findTypes(plain), tap)}
       </h2>
       {sounds.length + pictures.length === 0 ? (
-        <p style={{ marginTop: 8 }}>Nothing arrives here.</p>
+        <p style={{ marginTop: 8 }}>{say.noSignalHere()}</p>
       ) : (
         <table className="table tight" style={{ marginTop: 6 }}>
           <thead>
             <tr>
-              <th>Arrives</th>
-              <th className="number">Level</th>
-              <th className="number">Delay, ms</th>
+              <th>{say.signal()}</th>
+              <th className="number">{common.level()}</th>
+              <th className="number">{say.delayMs()}</th>
             </tr>
           </thead>
           <tbody>
             {pictures.map(({ arrival, delay }) => (
               <tr key={`p${arrival.sourceIndex}`}>
                 <td>
-                  <SourceLetter source={rig.sources[arrival.sourceIndex]!} /> picture
+                  <SourceLetter source={rig.sources[arrival.sourceIndex]!} /> {say.videoMark()}
                 </td>
                 <td />
                 <Delay delay={delay} />
@@ -72,12 +73,12 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
       )}
       {noise && (
         <p className="quiet" style={{ marginTop: 6 }}>
-          <Term id="noise-floor">Noise floor</Term> {formatNumber(noise.db)} {SCALE_UNITS[noise.scale]}
-          {sounds[0] && `, ${formatNumber(sounds[0].arrival.levelDb - noise.db)} dB under the loudest`}
+          <Term id="noise-floor">{say.noiseFloor()}</Term> {formatNumber(noise.db)} {SCALE_UNITS[noise.scale]}
+          {sounds[0] && say.belowLoudest({ db: formatNumber(sounds[0].arrival.levelDb - noise.db) })}
         </p>
       )}
-      {sounds.length > 0 && <p className="quiet small">Typical figures where no take has measured them.</p>}
-      {here.length > 0 && <h2>On this box</h2>}
+      {sounds.length > 0 && <p className="quiet small">{say.typicalFiguresWhereNo()}</p>}
+      {here.length > 0 && <h2>{say.onThisDevice()}</h2>}
       {here.map(({ finding, number }) => (
         <p key={finding.id} style={{ marginTop: 6 }}>
           <StateMark state={finding.aside ? 'none' : finding.severity} /> {number}{' '}
@@ -93,10 +94,8 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
           spot={{ at: tap, name: `${deviceName(rig, tap.deviceId)}, ${endName(plain, findTypes(plain), tap)}` }}
           silent={sounds.length === 0}
         />
-        <Button onClick={() => navigate('../bench')}>Measure a take</Button>
-        <Button onClick={onClose}>
-          No tap <kbd>Esc</kbd>
-        </Button>
+        <Button onClick={() => navigate('../bench')}>{say.measureTake()}</Button>
+        <Button onClick={onClose}>{rich(say.clearEsc, {})}</Button>
       </p>
     </aside>
   );
@@ -106,7 +105,7 @@ const Delay = ({ delay }: { delay: Figure }) => (
   <td className="number">
     <Why figure={delay}>{formatNumber(delay.value.nominal)}</Why>{' '}
     <span className="quiet small">
-      {formatNumber(delay.value.low)} to {formatNumber(delay.value.high)}
+      {say.toOfAlso({ low: formatNumber(delay.value.low), high: formatNumber(delay.value.high) })}
     </span>
   </td>
 );
@@ -116,5 +115,7 @@ const SHOWN_BOXES = 3;
 function wayOf(rig: Rig, { graph }: Evaluation, arrival: Parameters<typeof readPath>[1]): string {
   const ids = readPath(graph, arrival).deviceIds.slice(0, -1);
   const last = ids.slice(-SHOWN_BOXES).map((id) => deviceName(rig, id));
-  return last.length === 0 ? 'begins here' : `by ${ids.length > SHOWN_BOXES ? '… ' : ''}${last.join(', ')}`;
+  return last.length === 0
+    ? say.startsHere()
+    : say.viaDevices({ SHOWN_BOXES: ids.length > SHOWN_BOXES ? '… ' : '', join: last.join(', ') });
 }

@@ -5,7 +5,7 @@ import type { Finding } from '#core/check/index.ts';
 import { findPort, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { MomentNote } from '#web/moment/index.ts';
-import { StateMark, Term, useKey, useMore, useSteady } from '#web/parts/index.ts';
+import { rich, StateMark, Term, useKey, useMore, useSteady } from '#web/parts/index.ts';
 import {
   type Scene,
   selectEvaluation,
@@ -14,6 +14,7 @@ import {
   selectWireFindings,
   useAppSelector,
 } from '#web/store/index.ts';
+import { common, wire as say } from '#words/index.ts';
 import { LinksInside } from './Connections.tsx';
 import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
@@ -80,19 +81,19 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
     const at = chosen ? findings.indexOf(chosen) : 0;
     choose(findings[(at + by + findings.length) % findings.length]);
   };
-  useKey('j', 'Next finding', () => move(1));
-  useKey('k', 'Finding before', () => move(-1));
+  useKey('j', say.nextIssue(), () => move(1));
+  useKey('k', say.previousIssue(), () => move(-1));
   const [dialog, setDialog] = useState<'plug' | 'add' | 'many' | 'named' | null>(null);
-  useKey('p', 'Plug', () => setDialog('plug'), dialog === null && rig.devices.length > 1);
-  useKey('a', 'Add a device', () => setDialog('add'), dialog === null);
-  useKey('shift+a', 'Add several, with counts', () => setDialog('many'), dialog === null);
+  useKey('p', say.connect(), () => setDialog('plug'), dialog === null && rig.devices.length > 1);
+  useKey('a', say.addDevice(), () => setDialog('add'), dialog === null);
+  useKey('shift+a', say.addSeveralWithCounts(), () => setDialog('many'), dialog === null);
   useKey(
     'q',
-    'Next question',
+    say.nextQuestion(),
     () => choose(nextAsked(findings, chosen)),
     findings.some((f) => f.asks && !f.aside),
   );
-  useKey('escape', 'No tap', () => put(null), tap !== null);
+  useKey('escape', say.clearTapPoint(), () => put(null), tap !== null);
   // Papers are read after the edit, not while one makes it.
   const drawn = useMemo(() => ({ rig, evaluation }), [rig, evaluation]);
   const onPaper = useDeferredValue(drawn);
@@ -101,14 +102,12 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
     <main className={`frame-page ${chosen || tap ? 'with-card' : ''}`}>
       <div className="page">
         <div className="spread">
-          <h1>Line map</h1>
+          <h1>{say.signalMapTitle()}</h1>
           <span className="row">
             <Button variant="solid" onClick={() => setDialog('plug')} disabled={rig.devices.length < 2}>
-              Plug <kbd>p</kbd>
+              {rich(say.connectP, {})}
             </Button>
-            <Button onClick={() => setDialog('add')}>
-              Add a device <kbd>a</kbd>
-            </Button>
+            <Button onClick={() => setDialog('add')}>{rich(say.addDeviceKeyed, {})}</Button>
           </span>
         </div>
         <MomentNote edits="into-all" />
@@ -123,12 +122,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
         )}
         {dialog === 'many' && <ManyDialog rig={rig} onClose={() => setDialog(null)} />}
         {dialog === 'named' && <NamedDialog rig={rig} onClose={() => setDialog(null)} />}
-        {rig.devices.length === 0 && (
-          <p style={{ marginTop: 12 }}>
-            Nothing stands on this desk yet. Press <kbd>a</kbd> and type a way from source to end: console &gt; splitter
-            &gt; capture &gt; computer. Or press <kbd>A</kbd> and tick what is there, with counts.
-          </p>
-        )}
+        {rig.devices.length === 0 && <p style={{ marginTop: 12 }}>{rich(say.noDevicesYetPress, {})}</p>}
         {rig.devices.length > 0 && (
           <LineMapView
             rig={scene.rig}
@@ -141,11 +135,11 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
           />
         )}
         <h2>
-          <Term id="finding">Findings</Term>
+          <Term id="finding">{common.issues()}</Term>
         </h2>
         {findings.length === 0 ? (
           <p className="row good">
-            <StateMark state="good" /> Nothing is found: leads, levels and who hears what are as wanted.
+            <StateMark state="good" /> {say.noIssuesCablesLevels()}
           </p>
         ) : (
           <FindingTable findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} />
@@ -191,7 +185,7 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
   const { shown, more } = useMore(numbered, ({ finding }) => finding === chosen);
   return (
     <>
-      <table className="table tight" aria-label="Findings">
+      <table className="table tight" aria-label={common.issues()}>
         <tbody>
           {shown.map(({ finding, number }) => (
             <tr key={finding.id} aria-selected={finding === chosen}>
@@ -201,7 +195,7 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
               <td style={{ width: 26 }}>
                 <StateMark
                   state={finding.aside ? 'none' : finding.severity}
-                  {...(finding.aside ? { title: 'put aside' } : {})}
+                  {...(finding.aside ? { title: say.ignoredMark() } : {})}
                 />
               </td>
               <td>
@@ -212,7 +206,7 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
                   onClick={() => onChoose(finding)}
                 >
                   {finding.asks ?? finding.says}
-                  {finding.aside && <span className="quiet"> (put aside: {finding.aside.reason})</span>}
+                  {finding.aside && <span className="quiet"> {say.ignoredWith({ reason: finding.aside.reason })}</span>}
                 </button>
               </td>
             </tr>

@@ -7,6 +7,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig, undoStep } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { common, wire as say } from '#words/index.ts';
 import { WireScreen } from './index.ts';
 
 beforeEach(() => stubServer(noServer));
@@ -17,12 +18,12 @@ const open = (rig: Rig, at = '/') => {
   return { user: userEvent.setup(), store, rig: () => selectRig(store.getState())! };
 };
 
-describe('Plug', () => {
+describe(say.connect(), () => {
   it('goes from here to there by keys, says what comes with it, and draws it as seen', async () => {
     const { user, rig } = open(small());
     await user.keyboard('p');
     await user.keyboard('headphone jack{Enter}');
-    expect(screen.getByRole('heading', { name: 'From t, headphone jack' })).toBeTruthy();
+    expect(screen.getByRole('heading', { name: 'From “t, headphone jack”' })).toBeTruthy();
     await user.keyboard('strips 5{Enter}');
     expect(screen.getByText(/lead, 3.5 mm stereo to two 6.35 mm mono/)).toBeTruthy();
     expect(screen.getByText(/an unbalanced lead closes a ring of earths/)).toBeTruthy();
@@ -39,17 +40,15 @@ describe('Plug', () => {
     await user.keyboard('p');
     await user.keyboard('a hdmi{Enter}');
     expect(
-      screen.getByText(
-        /No device here has a socket that a, HDMI \(HDMI\) can be joined to\. From Game console one goes to/,
-      ),
+      screen.getByText(/^Nothing in this rig connects to “a, HDMI” \(HDMI\)\. “Game console” usually connects to/),
     ).toBeTruthy();
   });
   it('begins at the tap, and may be put on the list instead', async () => {
     const { user, rig, store } = open(small(), '/?tap=m.xlr');
     await user.keyboard('p');
-    expect(screen.getByRole('heading', { name: 'From m, XLR' })).toBeTruthy();
+    expect(screen.getByRole('heading', { name: 'From “m, XLR”' })).toBeTruthy();
     await user.keyboard('{Enter}');
-    await user.click(screen.getByRole('button', { name: 'To do at the desk' }));
+    await user.click(screen.getByRole('button', { name: /^Add to-do/ }));
     expect(rig().tasks).toMatchObject([{ cableId: 'm-x', before: null }]);
     expect(rig().cables.find((c) => c.id === 'm-x')!.known).toBe('assumed');
     store.dispatch(undoStep());
@@ -69,7 +68,7 @@ describe('Plug', () => {
 describe('Add a device', () => {
   it('is searched by words, and brings its source along', async () => {
     const { user, rig } = open(desk({}, []));
-    expect(screen.getByText(/Nothing stands on this desk yet/)).toBeTruthy();
+    expect(screen.getByText(/and type a signal chain from source to end:/)).toBeTruthy();
     await user.keyboard('a');
     await user.keyboard('console dock{Enter}');
     expect(rig().devices).toMatchObject([{ typeId: 'game-console-portable' }]);
@@ -79,13 +78,13 @@ describe('Add a device', () => {
     const { user, rig } = open(desk({}, []));
     await user.keyboard('a');
     await user.keyboard('console > teapot');
-    expect(within(screen.getByRole('status')).getByText('no type has these words')).toBeTruthy();
+    expect(within(screen.getByRole('status')).getByText(say.noDeviceTypeMatchesWord())).toBeTruthy();
     await user.keyboard('{Enter}');
     expect(rig().devices).toEqual([]);
-    const field = screen.getByRole('combobox', { name: 'What is it?' });
+    const field = screen.getByRole('combobox', { name: say.deviceOrChain() });
     await user.clear(field);
     await user.type(field, 'console > tv');
-    expect(within(screen.getByRole('status')).getByText(/2 boxes more and 1 lead, assumed/)).toBeTruthy();
+    expect(within(screen.getByRole('status')).getByText(/2 devices and 1 cable more, assumed/)).toBeTruthy();
     await user.keyboard('{Enter}');
     expect(rig().cables).toMatchObject([{ known: 'assumed', medium: 'lead' }]);
   });
@@ -97,10 +96,10 @@ describe('several at once', () => {
     await user.keyboard('{Shift>}a{/Shift}');
     await user.keyboard('person{Enter}{Enter}');
     await user.keyboard('television{Enter}');
-    await user.click(screen.getByRole('button', { name: 'One Person more' }));
-    await user.click(screen.getByRole('button', { name: 'One Television less' }));
+    await user.click(screen.getByRole('button', { name: 'One more “Person”' }));
+    await user.click(screen.getByRole('button', { name: 'One “Television” fewer' }));
     expect(screen.queryByRole('row', { name: /^Television/ })).toBeNull();
-    screen.getByRole('combobox', { name: 'Kind of box' }).focus();
+    screen.getByRole('combobox', { name: say.deviceType() }).focus();
     await user.keyboard('{Control>}{Enter}{/Control}');
     expect(
       rig()
@@ -126,7 +125,7 @@ describe('what the computer names', () => {
   };
   const look = async (user: ReturnType<typeof userEvent.setup>) => {
     await user.keyboard('a');
-    await user.click(screen.getByRole('button', { name: 'What this computer names' }));
+    await user.click(screen.getByRole('button', { name: say.whatThisComputerLists() }));
   };
   it('comes to the desk as the type that one says, or is left out', async () => {
     const { user, rig } = named([
@@ -134,8 +133,8 @@ describe('what the computer names', () => {
       { kind: 'videoinput', label: 'Lid picture', groupId: 'b', deviceId: '2' },
     ]);
     await look(user);
-    await user.selectOptions(await screen.findByLabelText('What Lid picture is'), '');
-    await user.click(screen.getByRole('button', { name: 'Put 1 box on the desk' }));
+    await user.selectOptions(await screen.findByLabelText('What “Lid picture” is'), '');
+    await user.click(screen.getByRole('button', { name: 'Add 1 device' }));
     expect(
       rig()
         .devices.map((d) => d.name)
@@ -149,26 +148,26 @@ describe('what the computer names', () => {
       },
     });
     await look(user);
-    await user.click(await screen.findByRole('button', { name: 'Ask for the names' }));
-    expect(await screen.findByText(/was not given leave/)).toBeTruthy();
+    await user.click(await screen.findByRole('button', { name: say.listMyDevices() }));
+    expect(await screen.findByText(/Microphone access was denied\. Allow it for this/)).toBeTruthy();
   });
 });
 
 describe('the box under the tap', () => {
   it('is renamed, moved, fed and taken out, each undone in one step', async () => {
     const { user, rig, store } = open(demoRig(), '/?tap=extractor.line');
-    const name = screen.getByLabelText('Name of the box');
+    const name = screen.getByLabelText(say.deviceName());
     await user.clear(name);
     await user.type(name, 'Extractor{Enter}');
     expect(rig().devices.find((d) => d.id === 'extractor')!.name).toBe('Extractor');
-    await user.selectOptions(screen.getByLabelText('Fed by'), 'desk-computer');
+    await user.selectOptions(screen.getByLabelText(say.poweredBy()), 'desk-computer');
     expect(rig().devices.find((d) => d.id === 'extractor')!.fedBy).toBe('desk-computer');
-    await user.click(screen.getByLabelText('is carried about'));
+    await user.click(screen.getByLabelText(say.movesDuringUse()));
     expect(rig().devices.find((d) => d.id === 'extractor')!.moves).toBe(true);
     expect(screen.getAllByText(/Extractor moves, and a lead of/).length).toBeGreaterThan(0);
-    await user.click(screen.getByRole('button', { name: 'Take out' }));
+    await user.click(screen.getByRole('button', { name: common.remove() }));
     expect(rig().devices.some((d) => d.id === 'extractor')).toBe(false);
-    expect(screen.queryByLabelText('Tap')).toBeNull();
+    expect(screen.queryByLabelText(say.tapPoint())).toBeNull();
     store.dispatch(undoStep());
     expect(rig().cables.some((c) => c.id === 'extractor-line')).toBe(true);
   });
@@ -182,15 +181,15 @@ describe('the box under the tap', () => {
     const { user, rig } = open(demoRig(), '/?tap=splitter.in');
     await user.click(screen.getByRole('button', { name: 'Replace' }));
     const options = await screen.findAllByRole('option');
-    expect(options[0]!.textContent).toMatch(/every lead stays/);
+    expect(options[0]!.textContent).toMatch(/every cable stays/);
     await user.keyboard('own supply{Enter}');
     expect(rig().devices.find((d) => d.id === 'splitter')!.typeId).toBe('hdmi-splitter-powered');
   });
   it('says what is on it, and opens the finding', async () => {
     const { user } = open(demoRig(), '/?tap=desk-webcam.usb');
-    const card = screen.getByLabelText('Tap');
+    const card = screen.getByLabelText(say.tapPoint());
     await user.click(within(card).getByRole('button', { name: /own microphone of Desk webcam is open/ }));
-    expect(screen.getByLabelText('Finding').textContent).toMatch(/Desk webcam, Own microphone, mute: on/);
+    expect(screen.getByLabelText(common.issue()).textContent).toMatch(/Desk webcam, Own microphone, mute: on/);
   });
 });
 
@@ -203,22 +202,22 @@ describe('questions', () => {
     );
   it('about a setting are answered by its positions, or by y, and the next one comes by itself', async () => {
     const { user, rig } = open(asking());
-    const card = () => screen.getByLabelText('Finding');
-    expect(card().textContent).toMatch(/Asked.*x, Phantom power: is it off\?/);
+    const card = () => screen.getByLabelText(common.issue());
+    expect(card().textContent).toMatch(/To check.*x, Phantom power: is it off\?/);
     await user.click(within(card()).getByRole('button', { name: 'on' }));
     expect(rig().devices.find((d) => d.id === 'x')!.settings.phantom).toEqual({ value: 'on', known: 'seen' });
     expect(card().textContent).toMatch(/y, Phantom power: is it off\?/);
     await user.keyboard('y');
     expect(rig().devices.find((d) => d.id === 'y')!.settings.phantom).toEqual({ value: 'off', known: 'seen' });
-    expect(card().textContent).toMatch(/It will not work, or can harm/);
+    expect(card().textContent).toMatch(/Won’t work, or could cause damage/);
     expect(card().textContent).toMatch(/y, Phantom power: on/);
   });
   it('are gone through by one key', async () => {
     const { user } = open(asking());
     await user.keyboard('q');
-    expect(screen.getByLabelText('Finding').textContent).toMatch(/y, Phantom power/);
+    expect(screen.getByLabelText(common.issue()).textContent).toMatch(/y, Phantom power/);
     await user.keyboard('q');
-    expect(screen.getByLabelText('Finding').textContent).toMatch(/x, Phantom power/);
+    expect(screen.getByLabelText(common.issue()).textContent).toMatch(/x, Phantom power/);
   });
 });
 
@@ -234,36 +233,36 @@ describe('connections', () => {
   };
   it('stand on the card of a device, those within the computer too, and go out at once where nobody misses them', async () => {
     const { user, rig: now } = open(rig, '/?tap=s.in-1');
-    const card = screen.getByLabelText('Tap', { exact: true });
+    const card = screen.getByLabelText(say.tapPoint(), { exact: true });
     await user.click(within(card).getByRole('button', { name: /^Remove ← p, / }));
     expect(now().cables.map((c) => c.to.deviceId)).toEqual(['c', 'p']);
-    expect(within(card).getByText('Nothing is connected to it.')).toBeTruthy();
+    expect(card.textContent).toContain('Nothing is connected to it. Press p to connect it.');
   });
   it('stand in a socket that is named where one sees it, and called so everywhere', async () => {
     const { user, rig: now } = open(rig, '/?tap=c.hdmi');
-    const card = screen.getByLabelText('Tap', { exact: true });
-    await user.click(within(card).getByLabelText('Name this socket: HDMI in'));
-    const field = within(card).getByLabelText('Name of the socket HDMI in');
+    const card = screen.getByLabelText(say.tapPoint(), { exact: true });
+    await user.click(within(card).getByLabelText('Rename this socket: HDMI in'));
+    const field = within(card).getByLabelText('Name of socket “HDMI in”');
     await user.clear(field);
     await user.type(field, 'From the couch{Enter}');
     expect(now().devices.find((d) => d.id === 'c')!.ends).toEqual({ hdmi: { name: 'From the couch' } });
-    expect(within(card).getByLabelText('Name this socket: From the couch')).toBeTruthy();
+    expect(within(card).getByLabelText('Rename this socket: From the couch')).toBeTruthy();
     expect(screen.getByRole('row', { name: /From the couch/ })).toBeTruthy();
   });
   it('stand in one list for all computers', async () => {
     const { user, rig: now } = open(rig);
-    const list = screen.getByRole('region', { name: 'Inside the computers' });
+    const list = screen.getByRole('region', { name: say.insideComputerTitle() });
     expect(list.textContent).toContain('p, USB 1: c → s, input 1');
     await user.click(within(list).getByRole('button', { name: /^Remove/ }));
     expect(now().cables).toHaveLength(2);
-    expect(screen.queryByRole('region', { name: 'Inside the computers' })).toBeNull();
+    expect(screen.queryByRole('region', { name: say.insideComputerTitle() })).toBeNull();
   });
   it('are plugged anew in place of what stood there, told before', async () => {
     const { user, rig: now } = open(rig);
     await user.keyboard('p');
     await user.keyboard('k hdmi{Enter}');
     await user.keyboard('t hdmi{Enter}');
-    expect(screen.getByText(/^Comes out: c, HDMI in to k, HDMI/)).toBeTruthy();
+    expect(screen.getByText(/^Unplugs: c, HDMI in to k, HDMI/)).toBeTruthy();
     await user.keyboard('{Enter}');
     expect(
       now()

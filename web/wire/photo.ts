@@ -1,3 +1,5 @@
+import { wire as say } from '#words/index.ts';
+
 /** Longer than this, a photograph is made smaller: sockets and knobs are read well at it. */
 const LONGEST_PX = 1600;
 const QUALITY = 0.85;
@@ -17,7 +19,7 @@ export async function asPhoto(file: Blob): Promise<Blob> {
   try {
     image = await createImageBitmap(file);
   } catch {
-    throw new Error('This browser cannot read that picture. Choose a JPEG, PNG or WebP file.');
+    throw new Error(say.thisBrowserCantRead());
   }
   const { width, height } = fitted(image.width, image.height);
   const canvas = new OffscreenCanvas(width, height);

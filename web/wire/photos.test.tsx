@@ -5,6 +5,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { selectRig, undoStep } from '#web/store/index.ts';
 import { show } from '#web/web.testkit.tsx';
+import { common } from '#words/index.ts';
 import { WireScreen } from './index.ts';
 import { fitted } from './photo.ts';
 
@@ -34,10 +35,10 @@ describe('photographs of a box', () => {
   it('are added from a file, looked at, taken out, and brought back by undo', async () => {
     const { user, store, photos } = open();
     const file = new File(['x'], 'back of it.png', { type: 'image/png' });
-    await user.upload(screen.getByLabelText('Photograph of Sound extractor'), file);
+    await user.upload(screen.getByLabelText('Photo of “Sound extractor”'), file);
     await waitFor(() => expect(photos()).toMatchObject([{ sha256: SHA, name: 'back of it' }]));
     await user.click(screen.getByRole('button', { name: 'back of it' }));
-    await user.click(await screen.findByRole('button', { name: 'Take it out' }));
+    await user.click(await screen.findByRole('button', { name: common.remove() }));
     expect(photos()).toBeUndefined();
     store.dispatch(undoStep());
     expect(photos()).toHaveLength(1);
@@ -45,10 +46,10 @@ describe('photographs of a box', () => {
   it('are refused in a sentence where the browser cannot read them', async () => {
     const { user, photos } = open(false);
     await user.upload(
-      screen.getByLabelText('Photograph of Sound extractor'),
+      screen.getByLabelText('Photo of “Sound extractor”'),
       new File(['x'], 'a.png', { type: 'image/png' }),
     );
-    expect(await screen.findByText(/cannot read that picture/)).toBeTruthy();
+    expect(await screen.findByText(/This browser can’t read that image\. Choose a/)).toBeTruthy();
     expect(photos()).toBeUndefined();
   });
   it('are made smaller by their longer side, never larger', () => {

@@ -2,6 +2,7 @@ import { chainOf, type Finding, type LeadSeen, leadsOf, limitOf, type Severity }
 import { type Chain, connectorOf } from '#core/plug/index.ts';
 import { findTypes, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
+import { wire as say } from '#words/index.ts';
 
 /** A lead as a row of the table. */
 export interface LeadRow {
@@ -38,10 +39,10 @@ export function leadRows(rig: Rig, evaluation: Evaluation, findings: readonly Fi
 
 /** What to take, in words: 'lead, hdmi-mini to hdmi'; by its sockets where a program stands at one end. */
 export function sayParts({ chain, lead }: LeadRow): string {
-  if (chain === null) return 'none fits';
-  if (chain) return chain.parts.length === 0 ? 'its own lead' : chain.parts.map((p) => p.name).join(' + ');
+  if (chain === null) return say.noCableFits();
+  if (chain) return chain.parts.length === 0 ? say.itsOwnCable() : chain.parts.map((p) => p.name).join(' + ');
   const socket = connectorOf(lead.from.port.connector) ?? connectorOf(lead.to.port.connector);
-  return socket ? `lead from ${socket.name} to the computer` : 'within the computer';
+  return socket ? say.cableFromToComputer({ socket: socket.name }) : say.insideComputer();
 }
 
 /** What all the leads cost together, as such things usually cost, and how many parts they are. */

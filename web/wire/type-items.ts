@@ -1,32 +1,33 @@
 import { useMemo } from 'react';
 import { findTypes, purposesOf, type Rig } from '#core/rig/index.ts';
 import type { PickItem } from '#web/parts/index.ts';
+import { wire as say } from '#words/index.ts';
 
 const price = (range: readonly [number, number] | undefined): string =>
-  range ? ` ${range[0]} to ${range[1]} euros.` : '';
+  range ? say.toEuros({ n0: range[0], n1: range[1] }) : '';
 
 /** Families as headings. */
 const FAMILIES: Readonly<Record<string, string>> = {
-  people: 'People',
-  consoles: 'Game consoles',
-  hdmi: 'HDMI: switches, splitters, extractors',
-  capture: 'Capture devices',
-  screens: 'Screens',
-  cameras: 'Cameras',
-  computers: 'Computers and phones',
-  microphones: 'Microphones',
-  instruments: 'Instruments and players',
-  interfaces: 'Audio interfaces',
-  mixers: 'Mixers',
-  recorders: 'Recorders',
-  converters: 'Converters',
-  headphones: 'Headphones and headsets',
-  loudspeakers: 'Loudspeakers',
-  'two-way': 'Two-way radios',
-  'radio-links': 'Radio links and in-ears',
-  controllers: 'Controllers',
-  power: 'Power and USB hubs',
-  programs: 'Apps',
+  people: say.people(),
+  consoles: say.gameConsoles(),
+  hdmi: say.hdmiSwitchesSplitters(),
+  capture: say.usbAndInternalCapture(),
+  screens: say.displays(),
+  cameras: say.cameras(),
+  computers: say.computersAndPhones(),
+  microphones: say.microphones(),
+  instruments: say.instrumentsAndPlayers(),
+  interfaces: say.audioInterfaces(),
+  mixers: say.mixers(),
+  recorders: say.recorders(),
+  converters: say.converters(),
+  headphones: say.headphonesAndHeadsets(),
+  loudspeakers: say.speakers(),
+  'two-way': say.twoWayRadios(),
+  'radio-links': say.wirelessLinksAndIn(),
+  controllers: say.controllers(),
+  power: say.powerAndUsbHubs(),
+  programs: say.apps(),
 };
 
 /** One search over every type, own ones first: by its name, by what others call it, by what it is for. */
@@ -40,7 +41,7 @@ export function useTypeItems(rig: Rig): PickItem[] {
         label: t.name,
         note: `${t.summary}${price(t.priceEur)}`,
         also: [...(t.words ?? []), ...purposesOf(t.id)].join(', '),
-        group: own.has(t.id) ? 'Your own' : (FAMILIES[t.family] ?? t.family),
+        group: own.has(t.id) ? say.yourOwn() : (FAMILIES[t.family] ?? t.family),
       }));
   }, [rig]);
 }

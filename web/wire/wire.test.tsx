@@ -9,6 +9,7 @@ import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { common, wire as say } from '#words/index.ts';
 import { readEdid } from './EdidFacts.tsx';
 import { tryFixes } from './fixes.ts';
 import { WireScreen } from './index.ts';
@@ -27,7 +28,7 @@ describe('leads as rows', () => {
     expect(sayParts(row('extractor-line'))).toBe('lead, 3.5 mm stereo to two 6.35 mm mono');
     // Balanced where both ends are, though an unbalanced lead would be cheaper.
     expect(sayParts(row('wren-xlr'))).toBe('lead, XLR female to XLR male');
-    expect(sayParts(row('mixer-phones'))).toBe('its own lead');
+    expect(sayParts(row('mixer-phones'))).toBe(say.itsOwnCable());
     expect(sayParts(row('camera-usb'))).toBe('lead, USB A to USB B');
     expect(row('wren-xlr')).toMatchObject({ sourceIds: expect.arrayContaining(['wren']), worst: null });
     expect(row('wren-xlr').limit).toMatchObject({ carefulM: 30, mostM: 100 });
@@ -80,27 +81,27 @@ describe('an EDID', () => {
     const user = userEvent.setup();
     const { store } = show(<WireScreen />, { at: '/?tap=big-screen.hdmi' });
     await user.click(screen.getByRole('button', { name: 'Read an EDID' }));
-    const field = await screen.findByLabelText('EDID in hexadecimal');
+    const field = await screen.findByLabelText(say.edidBytesInHex());
     await user.click(field);
     await user.paste('00 ff zz');
     expect(screen.getByText(/not a row of hexadecimal bytes/)).toBeTruthy();
-    expect(screen.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: common.save() })).toHaveProperty('disabled', true);
     await user.clear(field);
     await user.paste(
       Buffer.from(edid({ extensions: [cta({ vics: [16], hdmi: { mhz: 340, deep: 0 } })] })).toString('hex'),
     );
-    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    await user.click(screen.getByRole('button', { name: common.save() }));
     const rig = selectRig(store.getState())!;
     expect(rig.devices.find((d) => d.id === 'big-screen')!.edid).toHaveLength(512);
     expect(screen.getAllByText(/Big screen does not take 3840 × 2160/).length).toBeGreaterThan(0);
-    await user.click(screen.getByRole('button', { name: 'Forget it' }));
+    await user.click(screen.getByRole('button', { name: say.removeEdid() }));
     expect(selectRig(store.getState())!.devices.find((d) => d.id === 'big-screen')!.edid).toBeUndefined();
   });
 });
 
 describe('Wire', () => {
   const ALL = check(demoRig()).filter((f) => f.stage !== 'sync').length;
-  const findings = () => within(screen.getByRole('table', { name: 'Findings' })).getAllByRole('row');
+  const findings = () => within(screen.getByRole('table', { name: common.issues() })).getAllByRole('row');
   it('lists what is wrong, the worst first, and opens the first', () => {
     show(<WireScreen />);
     const said = findings().map((r) => r.textContent);
@@ -116,11 +117,11 @@ describe('Wire', () => {
       /Couch game reaches Stream twice/,
       /Couch game reaches Track 1, all twice/,
       /How long is the lead from Camera capture/,
-      /Speech is possibly masked at Backup recorder.*put aside: the backup is mixed anew/,
+      /Speech is possibly masked at Backup recorder.*ignored: the backup is mixed anew/,
     ].map((text) => said.findIndex((row) => text.test(row ?? '')));
     expect(order).toEqual([...order].sort((a, b) => a - b));
     expect(order).not.toContain(-1);
-    expect(screen.getByLabelText('Finding').textContent).toMatch(/What mends it/);
+    expect(screen.getByLabelText(common.issue()).textContent).toMatch(/Fixes/);
   });
   it('mends by key: the proposal is to be done at the desk, and the finding is gone from the drawing', async () => {
     const user = userEvent.setup();
@@ -140,7 +141,7 @@ describe('Wire', () => {
     expect(
       findings().some((r) => /The lead from Camera capture, USB, to Desk computer is 3 m/.test(r.textContent)),
     ).toBe(true);
-    const field = screen.getByLabelText('Length of the lead from Camera capture to Desk computer, m');
+    const field = screen.getByLabelText('Length of the cable “Camera capture” → “Desk computer”, m');
     await user.clear(field);
     await user.type(field, '1,2{Enter}');
     expect(cable().lengthM).toBe(1.2);
@@ -159,9 +160,9 @@ describe('Wire', () => {
   it('puts a finding aside with a reason, that counts no more, and takes it up again', async () => {
     const user = userEvent.setup();
     const { store } = show(<WireScreen />, { at: '/?finding=plan-twice:couch-game>track-1' });
-    const put = screen.getByRole('button', { name: 'Put aside' });
+    const put = screen.getByRole('button', { name: common.ignore() });
     expect(put).toHaveProperty('disabled', true);
-    await user.type(screen.getByLabelText('Why it may stay'), 'track 1 is for checking only{Enter}');
+    await user.type(screen.getByLabelText(say.reasonForIgnoringIt()), 'track 1 is for checking only{Enter}');
     const rig = () => selectRig(store.getState())!;
     expect(rig().aside[1]).toMatchObject({
       id: 'plan-twice:couch-game>track-1',
@@ -172,9 +173,9 @@ describe('Wire', () => {
         .slice(-2)
         .map((f) => f.textContent)
         .join(' '),
-    ).toMatch(/Track 1, all twice.*put aside: track 1 is for checking only/);
+    ).toMatch(/Track 1, all twice.*ignored: track 1 is for checking only/);
     expect(tally(rig()).fixes).toBe(tally(demoRig()).fixes - 1);
-    await user.click(screen.getByRole('button', { name: 'Take it up again' }));
+    await user.click(screen.getByRole('button', { name: say.stopIgnoring() }));
     expect(rig().aside).toHaveLength(1);
     expect(findings()).toHaveLength(ALL);
   });
@@ -185,14 +186,14 @@ describe('Wire', () => {
     expect(findings()[1]!.getAttribute('aria-selected')).toBe('true');
     await user.keyboard('kk');
     expect(findings()[ALL - 1]!.getAttribute('aria-selected')).toBe('true');
-    await user.type(screen.getByLabelText('Search leads'), 'extractor');
-    expect(screen.getAllByLabelText(/^Length of the lead/)).toHaveLength(3);
-    await user.type(screen.getByLabelText('Search leads'), ' nowhere');
-    expect(screen.getByText('No lead has these words.')).toBeTruthy();
+    await user.type(screen.getByLabelText(say.searchCables()), 'extractor');
+    expect(screen.getAllByLabelText(/Length of the cable/)).toHaveLength(3);
+    await user.type(screen.getByLabelText(say.searchCables()), ' nowhere');
+    expect(screen.getByText(say.noCableMatches())).toBeTruthy();
   });
   it('says so where nothing is wrong', () => {
     const rig = demoRig();
     show(<WireScreen />, { rig: { ...rig, plan: [], cables: [], sources: [], listeners: [], devices: [] } });
-    expect(screen.getByText(/Nothing is found/)).toBeTruthy();
+    expect(screen.getByText(/No issues: cables, levels and routing match the/)).toBeTruthy();
   });
 });

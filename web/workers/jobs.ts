@@ -7,6 +7,7 @@ import type { AlignOptions, AllAligned } from '#core/solve/index.ts';
 import type { TapReading } from '#core/tap/index.ts';
 import type { Explanation, Players, StandInDesk, TakeRead } from '#core/taptest/index.ts';
 import type { Lineup } from '#core/trouble/index.ts';
+import { workers as say } from '#words/index.ts';
 import type { Region } from './cells.ts';
 import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
@@ -27,7 +28,7 @@ type OnProgress = (progress: Progress) => void;
 /** Each job has a worker of its own, so that stopping it is ending it. */
 function inWorker<Api, T>(worker: Worker, failed: string, run: (api: Remote<Api>) => Promise<T>): Job<T> {
   const broke = new Promise<never>((_, reject) => {
-    worker.onerror = () => reject(new Error(`${failed} Reload the page and try again.`));
+    worker.onerror = () => reject(new Error(say.reloadPageAndTry({ failed })));
   });
   const stop = () => worker.terminate();
   return { result: Promise.race([run(wrap<Api>(worker)), broke]).finally(stop), stop };
@@ -63,7 +64,7 @@ const start = <T>(
 ): Job<T> =>
   withProgress<MeasureApi, T>(
     new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' }),
-    'Measuring failed.',
+    say.measuringFailed(),
     onProgress,
     run,
   );
@@ -72,32 +73,32 @@ const start = <T>(
 export const makeSlate = (what: 'film' | 'sound', film: SlateFilm, onProgress: OnProgress): Job<MadeFile> =>
   withProgress<SlateApi, MadeFile>(
     new Worker(new URL('./slate.worker.ts', import.meta.url), { type: 'module' }),
-    'The file could not be made.',
+    say.couldntCreateFile(),
     onProgress,
     (worker, heard) => (what === 'sound' ? worker.sound(film) : worker.film(film, heard)),
   );
 
 /** Sets a large map out beside the page. */
 export const setOut = (shapes: readonly Shape[], wires: readonly Wire[], last: Seats | undefined): Job<Drawing> =>
-  inWorker<RigApi, Drawing>(rigWorker(), 'The map could not be set out.', (api) => api.layout(shapes, wires, last));
+  inWorker<RigApi, Drawing>(rigWorker(), say.couldntDrawMap(), (api) => api.layout(shapes, wires, last));
 
 /** Looks for what makes a rig as its plan wants it: the fewest settings, then leads and boxes, and what clashes. */
 export const searchMakeItSo = (rig: Rig): Job<Whole> =>
-  inWorker<RigApi, Whole>(rigWorker(), 'The search failed.', (api) => api.makeWhole(rig));
+  inWorker<RigApi, Whole>(rigWorker(), say.searchFailed(), (api) => api.makeWhole(rig));
 
 /** Looks for delay settings that put every listener right at once. */
 export const searchAlignment = (rig: Rig, options: AlignOptions): Job<AllAligned> =>
-  inWorker<RigApi, AllAligned>(rigWorker(), 'The search failed.', (api) => api.alignAll(rig, options));
+  inWorker<RigApi, AllAligned>(rigWorker(), say.searchFailed(), (api) => api.alignAll(rig, options));
 
 /** Draws every way to build what a rig is for, and judges it. */
 export const drawWays = (rig: Rig, onProgress: OnProgress): Job<Option[]> =>
-  withProgress<RigApi, Option[]>(rigWorker(), 'The ways could not be drawn.', onProgress, (api, heard) =>
+  withProgress<RigApi, Option[]>(rigWorker(), say.couldntDrawAlternatives(), onProgress, (api, heard) =>
     api.optionsFor(rig, heard),
   );
 
 /** Runs every fault that a rig may have in the model. */
 export const lineUpFaults = (rig: Rig, onProgress: OnProgress): Job<Lineup> =>
-  withProgress<RigApi, Lineup>(rigWorker(), 'The faults could not be run.', onProgress, (api, heard) =>
+  withProgress<RigApi, Lineup>(rigWorker(), say.couldntSimulateFaults(), onProgress, (api, heard) =>
     api.lineUp(rig, heard),
   );
 
@@ -137,7 +138,7 @@ export const framesBetween = (source: TakeSource, fromMs: number, toMs: number, 
 const tap = <T>(onProgress: OnProgress, run: (worker: Remote<TapApi>, onProgress: OnProgress) => Promise<T>): Job<T> =>
   withProgress<TapApi, T>(
     new Worker(new URL('./tap.worker.ts', import.meta.url), { type: 'module' }),
-    'The tap failed.',
+    say.readingTapTestFailed(),
     onProgress,
     run,
   );

@@ -1,5 +1,6 @@
 import { type Remote, wrap } from 'comlink';
 import type { PortRef, Rig } from '#core/rig/index.ts';
+import { workers as say } from '#words/index.ts';
 import type { HeardLoop, ListenApi } from './listen.worker.ts';
 
 let worker: Worker | null = null;
@@ -15,7 +16,7 @@ export function renderLoop(rig: Rig, at: PortRef, seconds: number, sampleRateHz:
     worker!.onerror = () => {
       worker = null;
       api = null;
-      reject(new Error('What is heard could not be rendered. Try it again.'));
+      reject(new Error(say.couldntRenderWhatIs()));
     };
   });
   return Promise.race([api.render(rig, at, seconds, sampleRateHz) as Promise<HeardLoop>, broke]);

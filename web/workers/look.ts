@@ -12,6 +12,7 @@ import {
 import { type FftOf, glancePeaks, type Layout, type Peaks, type Recording, readPeaks } from '#core/samples/index.ts';
 import { type Chirp, findChirps, findPanels, readSlates, type SlateReading, slateWatch } from '#core/slate/index.ts';
 import type { Rate } from '#core/units/index.ts';
+import { workers as say } from '#words/index.ts';
 import type { Grain } from './cells.ts';
 import { GLANCE_BINS, GLANCE_FROM_S, type Media, type Picture } from './media.ts';
 
@@ -128,15 +129,14 @@ const sayHoles = (holesS: readonly number[]): string[] =>
   holesS.length === 0
     ? []
     : [
-        `It is damaged: its picture could not be decoded at ${holesS.length === 1 ? 'one place' : `${holesS.length} places`}, the first at ${holesS[0]!.toFixed(1)} s.`,
+        say.fileIsDamagedIts({
+          places: holesS.length === 1 ? say.onePlace() : say.places({ holesS: holesS.length }),
+          n1: holesS[0]!.toFixed(1),
+        }),
       ];
 
 const sayUneven = (uneven: UnevenFrames | null): string[] =>
-  uneven === null
-    ? []
-    : [
-        `Its frames come unevenly, ${uneven.fromMs.toFixed(0)} to ${uneven.toMs.toFixed(0)} ms apart: the picture is known to ${uneven.toMs.toFixed(0)} ms. For a finer reading, record at a constant frame rate.`,
-      ];
+  uneven === null ? [] : [say.framesAreUnevenlySpaced({ n0: uneven.fromMs.toFixed(0), n02: uneven.toMs.toFixed(0) })];
 
 /** What can be drawn of a take when no more than its peaks are known, and those by and by. */
 export function glanceOf(

@@ -24,6 +24,7 @@ import {
   type PffftModule,
   wavPieces,
 } from '#core/samples/index.ts';
+import { workers as say } from '#words/index.ts';
 import type { Region } from './cells.ts';
 import { readFrames, type SmallFrame } from './frames.ts';
 import { glanceOf, lookAt, type Progress, type TakeLook } from './look.ts';
@@ -60,7 +61,7 @@ const api = {
     const a = await openMedia(first, decoding(0));
     const b = await openMedia(second, decoding(0.5));
     try {
-      if (!a.sound || !b.sound) throw new Error('One of the two has no sound. Choose takes with sound.');
+      if (!a.sound || !b.sound) throw new Error(say.oneTwoTakesHas());
       const fftOf = fftOver((await PFFFT()) as PffftModule);
       return await measureOffset(fftOf, a.sound, b.sound, (done) => onProgress({ what: 'comparing', done }));
     } finally {
@@ -77,7 +78,7 @@ const api = {
   ): Promise<Apart> {
     const [a, b] = [await openMedia(first, () => undefined), await openMedia(second, () => undefined)];
     try {
-      if (!a.sound || !b.sound) throw new Error('One of the two has no sound. Choose takes with sound.');
+      if (!a.sound || !b.sound) throw new Error(say.oneTwoTakesHas());
       const fftOf = fftOver((await PFFFT()) as PffftModule);
       return await measureJumps(fftOf, a.sound, b.sound, offset, (done) => onProgress({ what: 'following', done }));
     } finally {
@@ -89,7 +90,7 @@ const api = {
   async menu(source: TakeSource, region: Region, onProgress: (progress: Progress) => void): Promise<MenuClick[]> {
     const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done: done / 4 }));
     try {
-      if (!media.sound || !media.picture) throw new Error('A menu needs a take with picture and sound.');
+      if (!media.sound || !media.picture) throw new Error(say.menuClicksNeedTake());
       const trace = await media.picture.region(region, (done) =>
         onProgress({ what: 'picture', done: 0.25 + done / 2 }),
       );
@@ -110,7 +111,7 @@ const api = {
           onProgress({ what: 'decoding', done: (i + done) / sources.length }),
         );
         opened.push(media);
-        if (!media.sound) throw new Error('One of these takes has no sound. Leave it out, and join the others.');
+        if (!media.sound) throw new Error(say.oneTheseTakesHas());
       }
       const sounds = opened.map((m) => m.sound!);
       const fftOf = fftOver((await PFFFT()) as PffftModule);
@@ -135,7 +136,7 @@ const api = {
   ): Promise<Diagnosis> {
     const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done: done / 2 }));
     try {
-      if (!media.sound) throw new Error('This take has no sound.');
+      if (!media.sound) throw new Error(say.thisTakeHasNo());
       const fftOf = fftOver((await PFFFT()) as PffftModule);
       const track = channel === null ? media.sound : channelOf(media.sound, channel);
       return await diagnose(fftOf, track, (done) => onProgress({ what: 'measuring', done }));
@@ -151,7 +152,7 @@ const api = {
   ): Promise<Blob> {
     const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done: done / 2 }));
     try {
-      if (!media.sound) throw new Error('This take has no sound.');
+      if (!media.sound) throw new Error(say.thisTakeHasNo());
       const moved = corrected(media.sound, piecesOf(stretches, media.sound.sampleRateHz));
       const parts: Uint8Array<ArrayBuffer>[] = [];
       for await (const piece of wavPieces(moved, { onProgress: (done) => onProgress({ what: 'writing', done }) }))

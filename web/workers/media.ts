@@ -12,6 +12,7 @@ import {
 import { type Brightness, GRID_CELLS, type RegionTrace } from '#core/measure/index.ts';
 import { openWav, type Recording, WavError } from '#core/samples/index.ts';
 import type { Luma } from '#core/slate/index.ts';
+import { workers as say } from '#words/index.ts';
 import { cellReader, type Grain, REGION_CELLS, type Region, regionReader } from './cells.ts';
 import { type DecodedExtent, decodeSound, type Glance, glanceTrack } from './decode.ts';
 import { findDecoded, inMemory, placeFor, writeDecoded } from './decoded.ts';
@@ -81,7 +82,7 @@ export async function openMedia(
       return {
         sound: await openWav(bytes, { asItIs: true }),
         picture: null,
-        notices: [`${error.message} What is there was opened.`],
+        notices: [say.whatIsThereWas({ message: error.message })],
         close,
       };
     }
@@ -95,13 +96,10 @@ export async function openMedia(
   const sound = canHear ? await soundOf(audio, bytes, paced(onProgress), onGlance) : null;
   notices.push(...(sound?.notes ?? []));
   if (audio && !canHear) notices.push(sayUndecodable('sound', audio.codec));
-  else if (audio && !sound) notices.push('Its sound track holds no sound.');
+  else if (audio && !sound) notices.push(say.itsAudioTrackIs());
   const canSee = video && (await video.canDecode());
   if (video && !canSee) notices.push(sayUndecodable('picture', video.codec));
-  if (!sound && !canSee)
-    throw new Error(
-      `Nothing in this file can be decoded by this browser. ${notices.join(' ')} Export it as MP4 with H.264 and AAC, or as WAV.`,
-    );
+  if (!sound && !canSee) throw new Error(say.thisBrowserCantDecode({ join: notices.join(' ') }));
   return { sound, picture: canSee ? await openPicture(video) : null, notices, close: () => input[Symbol.dispose]() };
 }
 
@@ -110,8 +108,7 @@ export class UnreadableTake extends Error {
   override readonly name = 'UnreadableTake';
 }
 
-const NEVER_FINISHED =
-  'The recording was never finished: the part of the file that says what is in it is missing. Have it repaired by the program that made it, and record to MKV, which needs no such end.';
+const NEVER_FINISHED = say.recordingWasNeverFinalized();
 
 const CODEC_NAMES: Record<string, string> = {
   avc: 'H.264',
@@ -129,9 +126,9 @@ const CODEC_NAMES: Record<string, string> = {
 
 /** What stands in the way, by name, and what would mend it. */
 export function sayUndecodable(what: 'sound' | 'picture', codec: string | null): string {
-  const named = codec ? `coded as ${CODEC_NAMES[codec] ?? codec}, which` : 'coded in a way that';
-  const mend = what === 'sound' ? 'export its sound as AAC or WAV' : 'export its picture as H.264';
-  return `Its ${what} is ${named} this browser cannot decode: ${mend} to measure it.`;
+  const named = codec ? say.codedAs({ codec: CODEC_NAMES[codec] ?? codec }) : say.codedUnknown();
+  const mend = what === 'sound' ? say.exportItsAudioAs() : say.exportItsVideoAs();
+  return say.cannotDecode({ what, named, mend });
 }
 
 /** @throws Error with a sentence on what to do */
@@ -147,9 +144,7 @@ export async function openInput(source: TakeSource, bytes?: TakeBytes): Promise<
     formats: ALL_FORMATS,
   });
   if (await input.canRead()) return input;
-  throw new UnreadableTake(
-    'This is neither sound nor video that can be read here. Choose a WAV, MP4, MOV, WebM or MKV file.',
-  );
+  throw new UnreadableTake(say.cantReadThisFile());
 }
 
 /** All of a track's sound: as it was decoded before, or decoded now and kept; null where there is none in it. */
@@ -191,9 +186,7 @@ async function soundOf(
   );
   if (extent.frames === 0) return null;
   const isCut = durationS === null || durationS > LONGEST_IN_MEMORY_S;
-  const notes = isCut
-    ? ['This browser has no room to keep more than an hour of sound: the first hour is measured.']
-    : await notesOn(track, extent);
+  const notes = isCut ? [say.thisBrowserHasNo()] : await notesOn(track, extent);
   return held.finish(notes);
 }
 
@@ -218,13 +211,14 @@ async function notesOn(track: InputAudioTrack, { seconds, holesS }: DecodedExten
   const notes: string[] = [];
   if (holesS.length > 0)
     notes.push(
-      `It is damaged: its sound could not be decoded at ${holesS.length === 1 ? 'one place' : `${holesS.length} places`}, the first at ${holesS[0]!.toFixed(1)} s. Silence stands there.`,
+      say.fileIsDamagedItsAudio({
+        places: holesS.length === 1 ? say.onePlace() : say.places({ holesS: holesS.length }),
+        n1: holesS[0]!.toFixed(1),
+      }),
     );
   const lacks = listedS !== null && listedS - seconds > BREAKS_OFF_S;
   if (lacks || (wholeS !== null && thereS !== null && wholeS - thereS > BREAKS_OFF_S))
-    notes.push(
-      `It breaks off: ${seconds.toFixed(1)} s of sound are there, ${(lacks ? listedS : wholeS!).toFixed(1)} s were to be. It was read to its end.`,
-    );
+    notes.push(say.fileBreaksOffIt({ n1: seconds.toFixed(1), n12: (lacks ? listedS : wholeS!).toFixed(1) }));
   return notes;
 }
 

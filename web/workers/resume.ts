@@ -1,3 +1,5 @@
+import { workers as say } from '#words/index.ts';
+
 /** After so much that could not be decoded it is tried again; twice as much each time that fails too. */
 const FIRST_STEP_S = 0.1;
 
@@ -27,7 +29,7 @@ export async function* overHoles<T extends Decoded>(
     let failure: unknown = null;
     for (;;) {
       const next = await pieces.next().catch((error: unknown) => {
-        failure = error ?? new Error('The decoder failed.');
+        failure = error ?? new Error(say.decoderFailed());
         return null;
       });
       if (!next || next.done) break;

@@ -14,6 +14,7 @@ import { encodeWav } from '#core/samples/index.ts';
 import { renderSlateSound, type Slate, slateLayout, whiteBoxes } from '#core/slate/index.ts';
 import { renderTune } from '#core/tap/index.ts';
 import { hertz } from '#core/units/index.ts';
+import { workers as say } from '#words/index.ts';
 import type { Progress } from './look.ts';
 
 /** A slate as a film: how large, how long. */
@@ -48,7 +49,7 @@ async function kindOf({ width, height }: SlateFilm) {
   ] as const;
   for (const kind of kinds)
     if ((await canEncodeVideo(kind.video, { width, height })) && (await canEncodeAudio(kind.audio, sound))) return kind;
-  throw new Error('This browser writes no video. Show the slate on its page, or play its sound.');
+  throw new Error(say.thisBrowserCantWrite());
 }
 
 const soundOf = ({ slate, seconds, tune }: SlateFilm): Float32Array<ArrayBuffer> => {

@@ -23,6 +23,7 @@ import {
 } from '#core/mix/index.ts';
 import { type Treatment, treat } from '#core/process/index.ts';
 import { type FftOf, fftOver, type PffftModule, type Recording } from '#core/samples/index.ts';
+import { workers as say } from '#words/index.ts';
 import { openMedia } from './media.ts';
 import type { TakeSource } from './take-source.ts';
 
@@ -100,7 +101,7 @@ const api = {
     takes = [];
     for (const [i, source] of sources.entries()) {
       const media = await openMedia(source, (done) => onProgress((i + done) / sources.length));
-      if (!media.sound) throw new Error('One of these takes has no sound. Choose takes with sound.');
+      if (!media.sound) throw new Error(say.oneTheseTakesHasNo());
       takes.push(media.sound);
     }
     return takes.map(({ sampleRateHz, channels, frames, trackNames = [] }) => ({

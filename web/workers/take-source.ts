@@ -1,4 +1,5 @@
 import type { ByteSource } from '#core/samples/index.ts';
+import { workers as say } from '#words/index.ts';
 
 /** Where a take's bytes are: in a file just chosen, or kept by the server. */
 export type TakeSource = { readonly file: Blob } | { readonly url: string };
@@ -20,7 +21,7 @@ export async function openBytes(source: TakeSource): Promise<TakeBytes> {
   }
   const range = async (from: number, to: number): Promise<Response> => {
     const response = await fetch(source.url, { headers: { Range: `bytes=${from}-${to}` } });
-    if (!response.ok) throw new Error('The take is not there any more. Choose its file again.');
+    if (!response.ok) throw new Error(say.takeNoLongerExists());
     return response;
   };
   const size = Number(/\/(\d+)$/.exec((await range(0, 0)).headers.get('Content-Range') ?? '')?.[1] ?? 0);

@@ -18,6 +18,7 @@ import {
   type TunePicture,
   tappable,
 } from '#core/taptest/index.ts';
+import { workers as say } from '#words/index.ts';
 import type { Progress } from './look.ts';
 import { openMedia, type Picture } from './media.ts';
 import type { TakeSource } from './take-source.ts';
@@ -58,7 +59,7 @@ const api = {
     const media = await openMedia(source, (done) => onProgress({ what: 'decoding', done: done / 4 }));
     try {
       const { sound } = media;
-      if (!sound) throw new Error('This take has no sound.');
+      if (!sound) throw new Error(say.thisTakeHasNo());
       const slates = media.picture
         ? await slatesIn(media.picture, (done) => onProgress({ what: 'picture', done: 0.25 + done / 4 }))
         : [];

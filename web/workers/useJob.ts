@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { workers as say } from '#words/index.ts';
 import type { Job } from './jobs.ts';
 import type { Progress } from './look.ts';
 
@@ -21,16 +22,17 @@ export function useJob<K extends WeakKey, T>(
   useEffect(() => {
     if (known.has(key)) return;
     let gone = false;
-    const say = (state: JobState<T>) => {
+    const announce = (state: JobState<T>) => {
       if (!gone) setSeen({ key, state });
     };
-    const job = start(key, ({ done }) => say({ at: 'running', done }));
+    const job = start(key, ({ done }) => announce({ at: 'running', done }));
     job.result.then(
       (result) => {
         known.set(key, result);
-        say({ at: 'there', result });
+        announce({ at: 'there', result });
       },
-      (error: unknown) => say({ at: 'failed', says: error instanceof Error ? error.message : 'It failed.' }),
+      (error: unknown) =>
+        announce({ at: 'failed', says: error instanceof Error ? error.message : say.somethingWentWrongReload() }),
     );
     return () => {
       gone = true;

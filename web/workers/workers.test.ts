@@ -280,17 +280,17 @@ describe('a take kept by the server', () => {
   });
   it('that is gone is said to be gone', async () => {
     vi.stubGlobal('fetch', async () => new Response('', { status: 404 }));
-    await expect(openBytes({ url: '/nowhere' })).rejects.toThrow(/not there any more/);
+    await expect(openBytes({ url: '/nowhere' })).rejects.toThrow(/The take no longer exists\. Choose its file/);
   });
 });
 
 describe('what cannot be decoded', () => {
   it('is said by its name, with what would mend it', () => {
     expect(sayUndecodable('picture', 'hevc')).toMatch(
-      /coded as H\.265 \(HEVC\), which this browser cannot decode: export its picture as H\.264/,
+      /can’t decode its video \(H\.265 \(HEVC\)\)\. To measure it, export its video as H\.264/,
     );
     expect(sayUndecodable('sound', 'ac3')).toMatch(/AC-3.*AAC or WAV/);
-    expect(sayUndecodable('sound', 'strange')).toContain('coded as strange');
-    expect(sayUndecodable('picture', null)).toContain('in a way that');
+    expect(sayUndecodable('sound', 'strange')).toContain('(strange)');
+    expect(sayUndecodable('picture', null)).toContain('(unknown)');
   });
 });

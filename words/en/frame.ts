@@ -80,4 +80,9 @@ export const frame = {
   levelExamples: message('+4 dBu, 0 VU, −18 dBFS, −23 LUFS, 1.2 V, 50%, or one o’clock.'),
   levelUnread: message('Type a level with its unit, or a knob position such as “1 o’clock”.'),
   inEveryScale: message('In every scale'),
+  atTravel: message('{travel}: {travel2}% of its range', { travel: 'text', travel2: 'text' }),
+  fullyDown: message('{start}, fully down.', { start: 'text' }),
+  withTaper: message('{start}; with an audio taper {nominal} dB below its maximum', { start: 'text', nominal: 'text' }),
+  typicalRange: message('(typical, {low} to {high} dB)', { low: 'text', high: 'text' }),
+  openingTitle: message('Opening…'),
 };

@@ -2,7 +2,7 @@ import { message } from '../message.ts';
 
 /** The first page: where to begin, and the rigs that are kept. */
 export const rigs = {
-  rigs: message('Rigs'),
+  title: message('Rigs'),
   whereToBegin: message('Where to begin'),
   measureFile: message('Measure a file'),
   measureFileSays: message('Is the audio late? How far apart are two recordings? No rig needed.'),
@@ -61,4 +61,54 @@ export const rigs = {
   }),
   fileTooLarge: message('{file} is larger than 5 MB. No rig is that large: choose another file.', { file: 'name' }),
   nothingToUndo: message('Nothing to undo.'),
+  serverIsntResponding: message('The server isn’t responding. Nothing changed.'),
+  preparingBackup: message('Preparing the backup…'),
+  backupRigTakeAnd: message(
+    'Backup of {rig, plural, one {# rig} other {# rigs}}, {take, plural, one {# take} other {# takes}} and {photograph, plural, one {# photo} other {# photos}}: your browser is downloading {bytes}.',
+    { rig: 'count', take: 'count', photograph: 'count', bytes: 'text' },
+  ),
+  readingBackup: message('Reading the backup…'),
+  readingBackupWith: message('Reading the backup: {share}%', { share: 'text' }),
+  checkingEveryFileAgainst: message('Checking every file against its hash…'),
+  restoring: message('Restoring…'),
+  restoredWith: message('Restored. {join}', { join: 'text' }),
+  backup: message('Backup'),
+  backUpEverything: message('Back up everything'),
+  restore: message('Restore'),
+  automaticCopies: message('Automatic copies'),
+  takesIncluded: message('takes included'),
+  withoutTakes: message('without takes'),
+  lastAutomaticCopyOne: message(
+    'Last automatic copy: {madeAt}. One is kept for each day something changed, {takes}, in {folder}; {copies, number} of 7 now.',
+    { madeAt: 'text', takes: 'text', folder: 'text', copies: 'number' },
+  ),
+  noAutomaticCopiesYet: message('No automatic copies yet. One is kept for each day something changes.'),
+  theyAreOnSame: message('They are on the same disk as the originals: download a backup regularly.'),
+  backupFile: message('Backup file'),
+  restoreCopy: message('Restore the copy of {madeAt}', { madeAt: 'text' }),
+  restoreThisBackup: message('Restore this backup?'),
+  intact: message('{preview}, made {toLocaleString}, {bytes}. Every file in it is intact.', {
+    preview: 'name',
+    toLocaleString: 'text',
+    bytes: 'text',
+  }),
+  nothingHereIsChanged: message('Nothing here is changed or deleted.'),
+  justNow: message('just now'),
+  minAgo: message('{MINUTE_MS} min ago', { MINUTE_MS: 'text' }),
+  hAgo: message('{HOUR_MS} h ago', { HOUR_MS: 'text' }),
+  dayAgo: message('{day, plural, one {# day} other {# days}} ago', { day: 'count' }),
+  addsRigWithEvery: message('Adds {rig, plural, one {# rig} other {# rigs}} with every version and the log.', {
+    rig: 'count',
+  }),
+  bringsBackDeletedRig: message('Brings back {rig, plural, one {# deleted rig} other {# deleted rigs}}.', {
+    rig: 'count',
+  }),
+  addsNextToRig: message('Adds {join} next to the rig of that name, which is different now.', { join: 'text' }),
+  addsTake: message('Adds {take, plural, one {# take} other {# takes}}.', { take: 'count' }),
+  takeInItHas: message(
+    '{take, plural, one {# take in it has} other {# takes in it have}} no file: a daily copy leaves them where they were.',
+    { take: 'count' },
+  ),
+  rigIsSameAlready: message('{rig, plural, one {# rig is} other {# rigs are}} the same already.', { rig: 'count' }),
+  everythingInItIs: message('Everything in it is here already.'),
 };

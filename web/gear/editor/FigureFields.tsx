@@ -1,6 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import type { DeviceType } from '#core/rig/index.ts';
 import { Choice } from '#web/parts/index.ts';
+import { common, gear as say } from '#words/index.ts';
 import { NumberField } from './NumberField.tsx';
 import { freeName } from './names.ts';
 
@@ -19,29 +20,29 @@ export function FigureFields({ draft, onDraft }: Props) {
   };
   const add = () =>
     put(freeName('delay', new Set(Object.keys(draft.figures))), {
-      label: 'its own delay',
+      label: say.ownDelay(),
       unit: 'ms',
       range: [1, 5, 20],
       kind: 'typical',
-      source: 'a guess of my own',
+      source: say.myOwnEstimate(),
     });
   return (
     <>
-      <h2>Delays of its own</h2>
-      <table className="table tight" aria-label="Delays of its own">
+      <h2>{say.ownDelays()}</h2>
+      <table className="table tight" aria-label={say.ownDelays()}>
         <tbody>
           {Object.entries(draft.figures).map(([id, figure]) => (
             <tr key={id}>
               <td>
                 <Input
-                  aria-label={`What ${id} is`}
+                  aria-label={say.nameDelay({ id })}
                   value={figure.label}
                   onChange={(e) => put(id, { ...figure, label: e.target.value })}
                 />
               </td>
               <td>
                 <span className="row">
-                  {(['at least', 'usual', 'at most'] as const).map((name, i) => (
+                  {([say.min(), 'usual', say.maxWord()] as const).map((name, i) => (
                     <NumberField
                       key={name}
                       label={`${id}, ${name}`}
@@ -53,7 +54,7 @@ export function FigureFields({ draft, onDraft }: Props) {
                     />
                   ))}
                   <Choice
-                    label={`Unit of ${id}`}
+                    label={say.unit({ id })}
                     value={figure.unit}
                     options={[
                       ['ms', 'ms'],
@@ -65,20 +66,20 @@ export function FigureFields({ draft, onDraft }: Props) {
               </td>
               <td>
                 <Input
-                  aria-label={`Source of ${id}`}
+                  aria-label={say.source({ id })}
                   value={figure.source}
                   onChange={(e) => put(id, { ...figure, source: e.target.value })}
                 />
               </td>
               <td className="number">
-                <Button onClick={() => takeOut(id)}>Take out</Button>
+                <Button onClick={() => takeOut(id)}>{common.remove()}</Button>
               </td>
             </tr>
           ))}
         </tbody>
       </table>
       <p style={{ marginTop: 6 }}>
-        <Button onClick={add}>Add a delay of its own</Button>
+        <Button onClick={add}>{say.addOwnDelay()}</Button>
       </p>
     </>
   );

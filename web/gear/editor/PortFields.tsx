@@ -2,6 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { CONNECTORS, UNPLUGGED } from '#core/plug/index.ts';
 import type { DeviceType, LevelClass, PortSpec } from '#core/rig/index.ts';
 import { Choice } from '#web/parts/index.ts';
+import { common, gear as say } from '#words/index.ts';
 import { freeName } from './names.ts';
 
 const LEVELS: readonly LevelClass[] = [
@@ -21,7 +22,7 @@ const CONNECTOR_OPTIONS = [
 const withOwn = (connector: string) =>
   CONNECTOR_OPTIONS.some(([id]) => id === connector)
     ? CONNECTOR_OPTIONS
-    : [[connector, `${connector} (not known)`] as const, ...CONNECTOR_OPTIONS];
+    : [[connector, say.unknown({ connector })] as const, ...CONNECTOR_OPTIONS];
 
 interface Props {
   readonly draft: DeviceType;
@@ -34,14 +35,14 @@ export function PortFields({ draft, onDraft }: Props) {
     onDraft({ ...draft, ports: draft.ports.map((p, i) => (i === at ? { ...p, ...change } : p)) });
   return (
     <>
-      <h2>Sockets and ends</h2>
-      <table className="table tight" aria-label="Sockets and ends">
+      <h2>{say.sockets()}</h2>
+      <table className="table tight" aria-label={say.sockets()}>
         <tbody>
           {draft.ports.map((p, i) => (
             <tr key={p.id}>
               <td>
                 <Input
-                  aria-label={`Name of port ${p.id}`}
+                  aria-label={say.namePort({ id: p.id })}
                   value={p.name}
                   onChange={(e) => setPort(i, { name: e.target.value })}
                 />
@@ -49,7 +50,7 @@ export function PortFields({ draft, onDraft }: Props) {
               <td className="quiet">{p.direction}</td>
               <td>
                 <Choice
-                  label={`Connector of ${p.id}`}
+                  label={say.connectorWith({ id: p.id })}
                   value={p.connector}
                   options={withOwn(p.connector)}
                   onChange={(connector) => setPort(i, { connector })}
@@ -57,7 +58,7 @@ export function PortFields({ draft, onDraft }: Props) {
               </td>
               <td>
                 <Choice
-                  label={`Level of ${p.id}`}
+                  label={say.level({ id: p.id })}
                   value={p.level}
                   options={LEVELS.map((l) => [l, l] as const)}
                   onChange={(level) => setPort(i, { level: level as LevelClass })}
@@ -65,7 +66,7 @@ export function PortFields({ draft, onDraft }: Props) {
               </td>
               <td className="number">
                 <Button onClick={() => onDraft({ ...draft, ports: draft.ports.filter((_, k) => k !== i) })}>
-                  Take out
+                  {common.remove()}
                 </Button>
               </td>
             </tr>
@@ -78,7 +79,7 @@ export function PortFields({ draft, onDraft }: Props) {
             key={direction}
             onClick={() => onDraft({ ...draft, ports: [...draft.ports, newPort(draft, direction)] })}
           >
-            Add an {direction}put
+            {say.addPut({ direction })}
           </Button>
         ))}
       </p>

@@ -1,6 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { type DeviceType, type SettingSpec, unitOf } from '#core/rig/index.ts';
 import { Choice } from '#web/parts/index.ts';
+import { common, gear as say } from '#words/index.ts';
 import { NumberField } from './NumberField.tsx';
 import { freeName } from './names.ts';
 
@@ -10,11 +11,11 @@ interface Props {
 }
 
 const KINDS: readonly (readonly [SettingSpec['kind'], string])[] = [
-  ['gain', 'a level'],
-  ['delay', 'a delay'],
-  ['mute', 'a mute'],
-  ['switch', 'a switch'],
-  ['value', 'a figure of a treatment'],
+  ['gain', say.levelWord()],
+  ['delay', say.delay()],
+  ['mute', say.mute()],
+  ['switch', say.switch()],
+  ['value', say.processingValue()],
 ];
 
 /** What can be set on the box, by fields: range, step and where it stands as it comes. */
@@ -28,14 +29,14 @@ export function SettingFields({ draft, onDraft }: Props) {
     });
   return (
     <>
-      <h2>What can be set</h2>
-      <table className="table tight" aria-label="What can be set">
+      <h2>{say.settings()}</h2>
+      <table className="table tight" aria-label={say.settings()}>
         <tbody>
           {draft.settings.map((spec, i) => (
             <tr key={spec.id}>
               <td>
                 <Input
-                  aria-label={`Name of setting ${spec.id}`}
+                  aria-label={say.nameSetting({ id: spec.id })}
                   value={spec.name}
                   onChange={(e) => put(i, { ...spec, name: e.target.value })}
                 />
@@ -46,7 +47,7 @@ export function SettingFields({ draft, onDraft }: Props) {
               </td>
               <td className="number">
                 <Button onClick={() => onDraft({ ...draft, settings: draft.settings.filter((_, k) => k !== i) })}>
-                  Take out
+                  {common.remove()}
                 </Button>
               </td>
             </tr>
@@ -56,7 +57,7 @@ export function SettingFields({ draft, onDraft }: Props) {
       <p className="row" style={{ marginTop: 6 }}>
         {KINDS.map(([kind, name]) => (
           <Button key={kind} onClick={() => add(kind)}>
-            Add {name}
+            {say.add({ name })}
           </Button>
         ))}
       </p>
@@ -66,32 +67,32 @@ export function SettingFields({ draft, onDraft }: Props) {
 
 type Treats = Extract<SettingSpec, { kind: 'value' }>['treats'];
 const TREATED_UNITS: Record<Treats, string> = {
-  'lowCut.hz': 'Hz',
+  'lowCut.hz': say.hz(),
   'gate.thresholdDbfs': 'dBFS',
   'gate.rangeDb': 'dB',
   'presence.gainDb': 'dB',
-  'presence.hz': 'Hz',
+  'presence.hz': say.hz(),
   'deEss.thresholdDbfs': 'dBFS',
   'compressor.thresholdDbfs': 'dBFS',
-  'compressor.ratio': 'to 1',
+  'compressor.ratio': say.valuesTitle(),
   'compressor.attackMs': 'ms',
   'compressor.releaseMs': 'ms',
   makeupDb: 'dB',
   'limiter.ceilingDbtp': 'dBTP',
 };
 const TREATED_NAMES: Record<Treats, string> = {
-  'lowCut.hz': 'low cut',
-  'gate.thresholdDbfs': 'gate, threshold',
-  'gate.rangeDb': 'gate, range',
+  'lowCut.hz': say.lowCut(),
+  'gate.thresholdDbfs': say.gateThreshold(),
+  'gate.rangeDb': say.gateRange(),
   'presence.gainDb': 'presence',
-  'presence.hz': 'presence, middle',
-  'deEss.thresholdDbfs': 'de-esser, threshold',
-  'compressor.thresholdDbfs': 'compressor, threshold',
-  'compressor.ratio': 'compressor, ratio',
-  'compressor.attackMs': 'compressor, attack',
-  'compressor.releaseMs': 'compressor, release',
-  makeupDb: 'make-up gain',
-  'limiter.ceilingDbtp': 'limiter, ceiling',
+  'presence.hz': say.presenceCenter(),
+  'deEss.thresholdDbfs': say.deEsserThreshold(),
+  'compressor.thresholdDbfs': say.compressorThreshold(),
+  'compressor.ratio': say.compressorRatio(),
+  'compressor.attackMs': say.compressorAttack(),
+  'compressor.releaseMs': say.compressorRelease(),
+  makeupDb: say.makeUpGain(),
+  'limiter.ceilingDbtp': say.limiterCeiling(),
 };
 
 /** The range of a knob, or the positions of a switch, and where it stands as the box comes. */
@@ -99,11 +100,11 @@ function Range({ spec, onSpec }: { spec: SettingSpec; onSpec: (spec: SettingSpec
   if (spec.kind === 'mute')
     return (
       <Choice
-        label={`${spec.id} as it comes`}
-        value={spec.default ? 'on' : 'off'}
+        label={say.defaultWord({ id: spec.id })}
+        value={spec.default ? say.on() : say.off()}
         options={[
-          ['off', 'off as it comes'],
-          ['on', 'on as it comes'],
+          ['off', say.offByDefault()],
+          ['on', say.onByDefault()],
         ]}
         onChange={(v) => onSpec({ ...spec, default: v === 'on' })}
       />
@@ -112,8 +113,8 @@ function Range({ spec, onSpec }: { spec: SettingSpec; onSpec: (spec: SettingSpec
     return (
       <span className="row">
         <Input
-          aria-label={`Positions of ${spec.id}`}
-          title="Positions, with commas between"
+          aria-label={say.positions({ id: spec.id })}
+          title={say.positionsSeparatedByCommas()}
           width="220px"
           defaultValue={spec.options.map((o) => o.label).join(', ')}
           onBlur={(e) => {
@@ -124,9 +125,9 @@ function Range({ spec, onSpec }: { spec: SettingSpec; onSpec: (spec: SettingSpec
           }}
         />
         <Choice
-          label={`${spec.id} as it comes`}
+          label={say.defaultWord({ id: spec.id })}
           value={spec.default}
-          options={spec.options.map((o) => [o.value, `${o.label} as it comes`] as const)}
+          options={spec.options.map((o) => [o.value, say.byDefault({ o: o.label })] as const)}
           onChange={(v) => onSpec({ ...spec, default: v })}
         />
       </span>
@@ -136,7 +137,7 @@ function Range({ spec, onSpec }: { spec: SettingSpec; onSpec: (spec: SettingSpec
       {(['min', 'max', 'step', 'default'] as const).map((key) => (
         <NumberField
           key={key}
-          label={`${spec.id}, ${{ min: 'from', max: 'to', step: 'steps of', default: 'as it comes' }[key]}`}
+          label={`${spec.id}, ${{ min: 'from', max: 'to', step: say.step(), default: say.defaultWordWord() }[key]}`}
           value={spec[key]}
           onChange={(value) => onSpec({ ...spec, [key]: value })}
         />
@@ -144,7 +145,7 @@ function Range({ spec, onSpec }: { spec: SettingSpec; onSpec: (spec: SettingSpec
       <span className="quiet">{unitOf(spec)}</span>
       {spec.kind === 'value' && (
         <Choice
-          label={`What ${spec.id} sets`}
+          label={say.whatSets({ id: spec.id })}
           value={spec.treats}
           options={Object.keys(TREATED_UNITS).map((key) => [key, TREATED_NAMES[key as Treats]])}
           onChange={(key) => onSpec({ ...spec, treats: key as Treats, unit: TREATED_UNITS[key as Treats] })}
@@ -180,6 +181,6 @@ function newSetting(kind: SettingSpec['kind'], id: string): SettingSpec {
   if (kind === 'delay') return { ...base, kind, unit: 'ms', min: 0, max: 1000, step: 1, default: 0 };
   if (kind === 'mute') return { ...base, kind, default: false };
   if (kind === 'value')
-    return { ...base, kind, unit: 'Hz', min: 20, max: 300, step: 1, default: 20, off: 20, treats: 'lowCut.hz' };
-  return { ...base, kind, options: positionsOf('one, two'), default: 'one' };
+    return { ...base, kind, unit: say.hz(), min: 20, max: 300, step: 1, default: 20, off: 20, treats: 'lowCut.hz' };
+  return { ...base, kind, options: positionsOf(say.oneTwo()), default: 'one' };
 }

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { readGear } from '#core/check/index.ts';
 import type { DeviceType } from '#core/rig/index.ts';
 import { StateMark } from '#web/parts/index.ts';
+import { common, gear as say } from '#words/index.ts';
 import { FigureFields } from './FigureFields.tsx';
 import { PortFields } from './PortFields.tsx';
 import { SettingFields } from './SettingFields.tsx';
@@ -25,15 +26,15 @@ export function TypeEditor({ type, onSave, onCancel }: Props) {
         <h1>{type.name}</h1>
         <span className="row">
           <Button variant="solid" disabled={!read.ok} onClick={() => read.ok && onSave(read.type)}>
-            Keep it
+            {common.save()}
           </Button>
-          <Button onClick={onCancel}>Leave it</Button>
+          <Button onClick={onCancel}>{common.cancel()}</Button>
         </span>
       </div>
       <div aria-live="polite">
         {read.ok ? (
           <p className="good">
-            <StateMark state="good" /> It can be used like a built-in one.
+            <StateMark state="good" /> {say.itWorksLikeBuilt()}
           </p>
         ) : (
           read.faults.map((f) => (
@@ -46,7 +47,7 @@ export function TypeEditor({ type, onSave, onCancel }: Props) {
       </div>
       <p className="row" style={{ marginTop: 10 }}>
         <Input
-          aria-label="Name of the type"
+          aria-label={say.nameType()}
           width="320px"
           value={draft.name}
           maxLength={120}
@@ -55,7 +56,7 @@ export function TypeEditor({ type, onSave, onCancel }: Props) {
         {[0, 1].map((i) => (
           <Input
             key={i}
-            aria-label={i === 0 ? 'Price from, euros' : 'Price to, euros'}
+            aria-label={i === 0 ? say.priceFromEuros() : say.priceToEuros()}
             type="number"
             width="90px"
             value={price[i]}
@@ -66,10 +67,10 @@ export function TypeEditor({ type, onSave, onCancel }: Props) {
             }}
           />
         ))}
-        <span className="quiet">euros</span>
+        <span className="quiet">{say.euros()}</span>
       </p>
       <Input
-        aria-label="Summary"
+        aria-label={say.summary()}
         width="100%"
         style={{ marginTop: 8 }}
         value={draft.summary}

@@ -2,6 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { DeviceType, Stage } from '#core/rig/index.ts';
 import { Choice, useMore } from '#web/parts/index.ts';
+import { common, gear as say } from '#words/index.ts';
 import { sayStage } from '../inside.ts';
 import { NumberField } from './NumberField.tsx';
 import { groupWays, newWay, numbersOf, stageChoices, ungroupWays, type WayGroup, withNumber } from './ways.ts';
@@ -24,33 +25,33 @@ export function WayFields({ draft, onDraft }: Props) {
     set(ways.map((w, i) => (i === at ? { ...w, stages } : w)));
   const options = (direction: 'in' | 'out') =>
     [
-      ['', direction === 'in' ? 'from' : 'to'],
+      ['', direction === 'in' ? say.fromWord() : say.toWord()],
       ...draft.ports.filter((p) => p.direction === direction || p.direction === 'inside').map((p) => [p.id, p.name]),
     ] as [string, string][];
   return (
     <>
-      <h2>Inside</h2>
-      <table className="table tight" aria-label="Ways inside">
+      <h2>{say.insideTitle()}</h2>
+      <table className="table tight" aria-label={say.pathsInside()}>
         <tbody>
           {shown.map(({ way, index }) => (
             <tr key={`${way.from} ${way.to} ${way.channels.join()} ${index}`}>
               <td style={{ width: '28%' }}>
                 {name(way.from)} → {name(way.to)}
                 <div className="small quiet">
-                  {way.channels.map(([a, b]) => (a === b ? a : `${a} to ${b}`)).join(', ')}
+                  {way.channels.map(([a, b]) => (a === b ? a : say.toOf({ a, b }))).join(', ')}
                 </div>
               </td>
               <td>
                 <Stages
                   draft={draft}
-                  label={`${way.from} to ${way.to}`}
+                  label={say.toOfAlso({ from: way.from, to: way.to })}
                   stages={way.stages}
                   choices={choices}
                   onStages={(stages) => setStages(index, stages)}
                 />
               </td>
               <td className="number">
-                <Button onClick={() => set(ways.filter((_, i) => i !== index))}>Take out</Button>
+                <Button onClick={() => set(ways.filter((_, i) => i !== index))}>{common.remove()}</Button>
               </td>
             </tr>
           ))}
@@ -59,12 +60,17 @@ export function WayFields({ draft, onDraft }: Props) {
       {more}
       <div className="row" style={{ marginTop: 6 }}>
         <Choice
-          label="A way from"
+          label={say.pathFrom()}
           value={ends.from}
           options={options('in')}
           onChange={(from) => setEnds({ ...ends, from })}
         />
-        <Choice label="A way to" value={ends.to} options={options('out')} onChange={(to) => setEnds({ ...ends, to })} />
+        <Choice
+          label={say.pathTo()}
+          value={ends.to}
+          options={options('out')}
+          onChange={(to) => setEnds({ ...ends, to })}
+        />
         <Button
           disabled={ends.from === '' || ends.to === ''}
           onClick={() => {
@@ -72,7 +78,7 @@ export function WayFields({ draft, onDraft }: Props) {
             setEnds({ from: '', to: '' });
           }}
         >
-          Add a way
+          {say.addPath()}
         </Button>
       </div>
     </>
@@ -109,7 +115,7 @@ function Stages({ draft, label, stages, choices, onStages }: StagesProps) {
             />
           ))}
           <Button
-            aria-label={`Take out: ${sayStage(draft, stage)}`}
+            aria-label={say.remove({ stage: sayStage(draft, stage) })}
             onClick={() => onStages(stages.filter((_, i) => i !== at))}
           >
             ×
@@ -118,7 +124,7 @@ function Stages({ draft, label, stages, choices, onStages }: StagesProps) {
       ))}
       {adding ? (
         <Choice
-          label={`Add to ${label}`}
+          label={say.addTo({ label })}
           value=""
           options={[['', 'meets…'], ...choices.map((c, i) => [String(i), c.says] as const)]}
           onChange={(i) => {
@@ -128,7 +134,7 @@ function Stages({ draft, label, stages, choices, onStages }: StagesProps) {
           }}
         />
       ) : (
-        <Button aria-label={`Something met on ${label}`} onClick={() => setAdding(true)}>
+        <Button aria-label={say.stageToAddOn({ label })} onClick={() => setAdding(true)}>
           +
         </Button>
       )}

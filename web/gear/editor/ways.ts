@@ -1,4 +1,5 @@
 import type { DeviceType, Stage, Way } from '#core/rig/index.ts';
+import { gear as say } from '#words/index.ts';
 import { sayStage } from '../inside.ts';
 
 /** Ways between the same two ports that meet the same: one row for left and right. */
@@ -76,15 +77,15 @@ export function numbersOf(stage: Stage): readonly (readonly [name: string, value
       return [['dB', stage.db]];
     case 'band':
       return [
-        ['from, Hz', stage.lowHz],
-        ['to, Hz', stage.highHz],
+        [say.fromHz(), stage.lowHz],
+        [say.toHz(), stage.highHz],
       ];
     case 'convert':
-      return ranged('full scale, dBu', stage.fullScaleDbu);
+      return ranged(say.fullScaleDbu(), stage.fullScaleDbu);
     case 'hear':
       return ranged('dBV/Pa', stage.sensitivityDbvPerPa);
     case 'radiate':
-      return ranged('dB SPL at 0 dBu', stage.splAt0Dbu);
+      return ranged(say.dbSplAtDbu(), stage.splAt0Dbu);
     default:
       return [];
   }
@@ -92,9 +93,9 @@ export function numbersOf(stage: Stage): readonly (readonly [name: string, value
 
 const ranged = (name: string, [low, nominal, high]: readonly [number, number, number]) =>
   [
-    [`${name}, at least`, low],
-    [`${name}, usual`, nominal],
-    [`${name}, at most`, high],
+    [say.minWith({ name }), low],
+    [say.typical({ name }), nominal],
+    [say.maxWith({ name }), high],
   ] as const;
 
 /** The stage with one of its numbers changed. */

@@ -6,7 +6,8 @@ import { LAYERS, type Layer, type LineMap, type MapLine, stepTap, type Turn } fr
 import { endName, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { useWidth } from '#web/charts/index.ts';
-import { Choice, hueOf, useKeyHint, useSteady } from '#web/parts/index.ts';
+import { Choice, hueOf, rich, useKeyHint, useSteady } from '#web/parts/index.ts';
+import { wire as say } from '#words/index.ts';
 import { balloonsOf, extentsOf, isolated, sayLine, tappedCables, withinView } from './drawn.ts';
 import { BalloonMark, BoxMark, LineMark } from './marks.tsx';
 import { useLineMap } from './useLineMap.ts';
@@ -24,11 +25,11 @@ interface Props {
 
 const TURNS: Record<string, Turn> = { ArrowRight: 'on', ArrowLeft: 'back', ArrowUp: 'up', ArrowDown: 'down' };
 const LAYER_NAMES: Record<Layer, string> = {
-  all: 'sound and picture',
-  sound: 'sound alone',
-  picture: 'picture alone',
-  usb: 'USB alone',
-  power: 'power alone',
+  all: say.audioAndVideo(),
+  sound: say.audioOnly(),
+  picture: say.videoOnly(),
+  usb: say.usbOnly(),
+  power: say.powerOnly(),
 };
 const HEIGHT = 430;
 
@@ -66,8 +67,8 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
   const tapBox = useSteady((deviceId: string) => put(tapOf(rig, map.lines, deviceId)));
   const hues = useMemo(() => new Map(rig.sources.map((s) => [s.id, hueOf(s)])), [rig.sources]);
   const cables = useMemo(() => new Map(rig.cables.map((c) => [c.id, c])), [rig.cables]);
-  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', 'On the map: the tap goes back, on, up, down');
-  useKeyHint('plus,minus,0', 'On the map: closer, farther, all of it');
+  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', say.onMapMoveTap());
+  useKeyHint('plus,minus,0', say.onMapZoomIn());
   const start = (): PortRef | null => rig.sources[0]?.sound ?? map.lines[0]?.from ?? null;
   const onKeyDown = (e: KeyboardEvent) => {
     const turn = TURNS[e.key];
@@ -83,53 +84,54 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
     e.stopPropagation();
   };
   const types = findTypes(rig);
-  const said = tap ? `${deviceName(rig, tap.deviceId)}, ${endName(rig, types, tap)}` : 'no tap';
+  const said = tap ? `${deviceName(rig, tap.deviceId)}, ${endName(rig, types, tap)}` : say.noTapPoint();
   return (
     <>
       <div className="spread" style={{ marginTop: 8 }}>
         <span className="row map-choices">
           <Choice
-            label="What is drawn"
+            label={say.layerShown()}
             value={layer}
             options={LAYERS.map((l) => [l, LAYER_NAMES[l]] as const)}
             onChange={(l) => setLayer(l as Layer)}
           />
           <Choice
-            label="Source drawn alone"
+            label={say.sourceShownAlone()}
             value={alone.sourceId ?? ''}
-            options={[['', 'every source'], ...rig.sources.map((s) => [s.id, `only ${s.name}`] as const)]}
+            options={[['', say.everySource()], ...rig.sources.map((s) => [s.id, say.only({ s: s.name })] as const)]}
             onChange={(id) => setAlone({ ...alone, sourceId: id || null })}
           />
           <Choice
-            label="Listener drawn alone"
+            label={say.destinationShownAlone()}
             value={alone.listenerId ?? ''}
-            options={[['', 'every listener'], ...rig.listeners.map((l) => [l.id, `only ${l.name}`] as const)]}
+            options={[
+              ['', say.everyDestination()],
+              ...rig.listeners.map((l) => [l.id, say.onlyWith({ l: l.name })] as const),
+            ]}
             onChange={(id) => setAlone({ ...alone, listenerId: id || null })}
           />
         </span>
         <span className="row">
-          <Button onClick={farther} aria-label="Farther">
+          <Button onClick={farther} aria-label={say.zoomOut()}>
             −
           </Button>
-          <Button onClick={closer} aria-label="Closer">
+          <Button onClick={closer} aria-label={say.zoomIn()}>
             +
           </Button>
-          <Button onClick={fitAll}>
-            Fit <kbd>0</kbd>
-          </Button>
+          <Button onClick={fitAll}>{rich(say.fit, {})}</Button>
         </span>
       </div>
       <div
         ref={frame}
         className="map"
         role="application"
-        aria-label={`Line map of ${rig.name}: arrow keys walk the tap along the signal`}
+        aria-label={say.signalMapArrowKeys({ rig: rig.name })}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: a drawing that one walks by arrow keys
         tabIndex={0}
         onKeyDown={onKeyDown}
       >
         <svg ref={ref} width={widthPx} height={heightPx} {...dragging}>
-          <title>Line map</title>
+          <title>{say.signalMapTitle()}</title>
           <g transform={`scale(${view.scale}) translate(${-view.x} ${-view.y})`}>
             {map.lines
               .filter((line) => seen(extents.get(line.id)!))
@@ -174,17 +176,16 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
           </g>
         </svg>
         <p className="visually-hidden" aria-live="polite">
-          Tap: {said}
+          {say.tapPointWith({ said })}
         </p>
       </div>
       <p className="small quiet" style={{ marginTop: 2 }}>
-        A line is a source, its thickness the level; a gap: nothing arrives; broken: assumed; a number: a finding;
-        yellow: the tapped way.
-        {busy && ' The map is being set out…'}
+        {say.mapLegend()}
+        {busy && ` ${say.drawingTheMap()}`}
         {!busy &&
           drawing.boxes.size === 0 &&
           layer !== 'all' &&
-          ` Nothing of this rig is drawn: ${LAYER_NAMES[layer]}.`}
+          ` ${say.nothingOnLayer({ layer: LAYER_NAMES[layer] })}`}
       </p>
     </>
   );

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { hueOf } from '#web/parts/index.ts';
+import { wire as say } from '#words/index.ts';
 import { sayLine } from './drawn.ts';
 import { BoxMark, LineMark } from './marks.tsx';
 import { useLineMap } from './useLineMap.ts';
@@ -20,7 +21,7 @@ export function MapPicture({ rig, evaluation }: { rig: Rig; evaluation: Evaluati
       className="map-picture"
       viewBox={`-8 -8 ${widthPx + 16} ${heightPx + 16}`}
       role="img"
-      aria-label={`Line map of ${rig.name}: ${rig.devices.length} devices`}
+      aria-label={say.signalMapDevice({ rig: rig.name, devices: rig.devices.length })}
       style={{ maxWidth: widthPx + 16 }}
     >
       {map.lines.map((line) => (

@@ -3,6 +3,7 @@ import type { Point } from '#core/layout/index.ts';
 import { type LineMap, type MapLine, MOST_STRANDS, STRAND_PITCH } from '#core/map/index.ts';
 import { findDevice, type PortRef, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, readPath } from '#core/signal/index.ts';
+import { wire as say } from '#words/index.ts';
 import type { View } from './useView.ts';
 
 /** The thinnest and the thickest strand, px. */
@@ -125,8 +126,8 @@ export function tappedCables({ graph, arrivals }: Evaluation, tap: PortRef | nul
 export function sayLine(rig: Rig, line: MapLine): string {
   const name = (id: string) => findDevice(rig, id)?.name ?? id;
   const sources = line.strands.map((s) => rig.sources.find((o) => o.id === s.sourceId)?.name).join(', ');
-  const carries = sources || (line.silent ? 'nothing arrives' : line.picture ? 'picture' : line.medium);
-  return `${name(line.from.deviceId)} to ${name(line.to.deviceId)}: ${carries}`;
+  const carries = sources || (line.silent ? say.noSignal() : line.picture ? say.videoMark() : line.medium);
+  return say.lineTitle({ deviceId: name(line.from.deviceId), deviceId2: name(line.to.deviceId), carries });
 }
 
 interface Extent {

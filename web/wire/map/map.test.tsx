@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { screen } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -8,6 +8,7 @@ import { lineMap } from '#core/map/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { common, wire as say } from '#words/index.ts';
 import { WireScreen } from '../index.ts';
 import {
   balloonsOf,
@@ -121,31 +122,31 @@ describe('the map on the screen', () => {
   it('is walked by arrow keys, tells the tap, and is left by Escape', async () => {
     const user = userEvent.setup();
     show(<WireScreen />, { at: '/?tap=console.hdmi' });
-    const card = () => screen.getByLabelText('Tap').textContent;
-    expect(card()).toMatch(/Tap: Game console, HDMI/);
+    const card = () => screen.getByLabelText(say.tapPoint()).textContent;
+    expect(card()).toMatch(/Tap point:/);
     screen.getByRole('application').focus();
     await user.keyboard('{ArrowRight}');
-    expect(card()).toMatch(/Tap: Splitter, HDMI in.*−20 dBFS/);
+    expect(card()).toMatch(/Tap point: Splitter, HDMI in.*−20 dBFS/);
     await user.keyboard('{ArrowLeft}');
     expect(card()).toMatch(/Game console, HDMI/);
     await user.keyboard('{Escape}');
-    expect(screen.queryByLabelText('Tap')).toBeNull();
-    expect(screen.getByLabelText('Finding')).toBeTruthy();
+    expect(screen.queryByLabelText(say.tapPoint())).toBeNull();
+    expect(screen.getByLabelText(common.issue())).toBeTruthy();
   });
   it('has a name for every box, line and balloon, and opens what is pressed', async () => {
     const user = userEvent.setup();
     show(<WireScreen />);
-    await user.click(screen.getByRole('button', { name: /^Finding \d+: Sound extractor/ }));
-    expect(screen.getByLabelText('Finding').textContent).toMatch(/Put a line isolator into the lead/);
+    await user.click(screen.getByRole('button', { name: /^Issue 1:/ }));
+    expect(within(screen.getByLabelText(common.issue())).getByText(common.basedOn())).toBeTruthy();
     await user.click(screen.getByRole('button', { name: /^Mixer, Mixer, digital/ }));
-    expect(screen.getByLabelText('Tap').textContent).toMatch(/Mixer/);
-    await user.click(screen.getByRole('button', { name: 'Splitter to Console capture: Couch game' }));
-    expect(screen.getByLabelText('Tap').textContent).toMatch(/Console capture, HDMI in/);
+    expect(screen.getByLabelText(say.tapPoint()).textContent).toMatch(/Mixer/);
+    await user.click(screen.getByRole('button', { name: 'Splitter → Console capture: Couch game' }));
+    expect(screen.getByLabelText(say.tapPoint()).textContent).toMatch(/Console capture, HDMI in/);
   });
   it('shows one kind of line alone', async () => {
     const user = userEvent.setup();
     show(<WireScreen />);
-    await user.selectOptions(screen.getByLabelText('What is drawn'), 'power');
+    await user.selectOptions(screen.getByLabelText(say.layerShown()), 'power');
     expect(screen.getByRole('button', { name: /^Couch strip, / })).toBeTruthy();
     expect(screen.queryByRole('button', { name: /^Mixer, / })).toBeNull();
   });

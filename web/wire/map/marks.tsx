@@ -3,6 +3,7 @@ import type { Placed, Point } from '#core/layout/index.ts';
 import { BOX, type MapBox, type MapLine, MOST_STRANDS } from '#core/map/index.ts';
 import type { Cable, Rig } from '#core/rig/index.ts';
 import { hueOf } from '#web/parts/index.ts';
+import { wire as say } from '#words/index.ts';
 import { type Balloon, beside, broken, middleOf, polyline, strandOffset, strandWidth } from './drawn.ts';
 
 interface LineProps {
@@ -132,7 +133,7 @@ const LETTER_PX = 18;
 export const BoxMark = memo(function BoxMark(props: BoxProps) {
   const { sources, listeners, host, box, at, tapped, onTap } = props;
   const heard = listeners.filter((l) => box.listenerIds.includes(l.id)).map((l) => l.name);
-  const said = `${box.name}, ${box.typeName}${host ? `, on ${host}` : ''}${heard.length > 0 ? `; heard by ${heard.join(', ')}` : ''}`;
+  const said = `${box.name}, ${box.typeName}${host ? say.on({ host }) : ''}${heard.length > 0 ? say.arrivesAt({ join: heard.join(', ') }) : ''}`;
   const nameEnd = BOX.firstLinePx + (box.lines.length - 1) * BOX.linePx;
   return (
     // biome-ignore lint/a11y/useSemanticElements: a box of a drawing
@@ -194,7 +195,7 @@ export function BalloonMark({
     // biome-ignore lint/a11y/useSemanticElements: a balloon of a drawing
     <g
       role="button"
-      aria-label={`Finding ${number}: ${finding.asks ?? finding.says}`}
+      aria-label={say.issueNumber({ number, says: finding.asks ?? finding.says })}
       className={`map-balloon ${finding.severity}`}
       transform={`translate(${x} ${y})`}
       onClick={(e) => {

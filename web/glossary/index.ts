@@ -1,1 +1,0 @@
-export { TERMS, type TermId } from './terms.ts';

@@ -1,0 +1,25 @@
+import { ChakraProvider } from '@chakra-ui/react';
+import createCache from '@emotion/cache';
+import { CacheProvider } from '@emotion/react';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Provider } from 'react-redux';
+import { RouterProvider } from 'react-router';
+import { router } from './app/router.tsx';
+import { system } from './app/theme.ts';
+import { makeStore } from './store/store.ts';
+
+// The server gives each page a nonce; styles made while running carry it, as its content policy wants.
+const nonce = document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce;
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <CacheProvider value={createCache({ key: 'm', ...(nonce ? { nonce } : {}) })}>
+      <ChakraProvider value={system}>
+        <Provider store={makeStore()}>
+          <RouterProvider router={router} />
+        </Provider>
+      </ChakraProvider>
+    </CacheProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,30 @@
+import { message } from '../message.ts';
+
+/** Takes: what every view of one shares, and how it is saved. */
+export const take = {
+  correctedWav: message('Corrected WAV'),
+  writing: message('Writing'),
+  slipListFile: message('slip list.{ending}', { ending: 'text' }),
+  tableCsv: message('Table, CSV'),
+  timelineOtio: message('Timeline, OTIO'),
+  edl: message('EDL'),
+  sessionMarkers: message('Session markers'),
+  withoutMarkers: message('without markers'),
+  session: message('the session'),
+  markers: message('markers of {session}, {beganAt}', { session: 'text', beganAt: 'text' }),
+  recordedFrom: message('recorded from'),
+  startFirstRecordingAfter: message('Start of the first recording after the session, s'),
+  sAfterItsStart: message('s after its start'),
+  measuringWithoutRig: message('Measuring without a rig.'),
+  openRigToAdd: message('<a>Open a rig</a> to add what you measure to it.'),
+  opening: message('Opening…'),
+  oneTheseTakesWasnt: message('One of these takes wasn’t saved. '),
+  backToMeasure: message('Back to Measure'),
+  startOver: message('Start over'),
+  streamToLufs: message('Stream, −16 to −14 LUFS'),
+  speechStereoLufs: message('Speech, stereo, −16 LUFS'),
+  speechMonoLufs: message('Speech, mono, −19 LUFS'),
+  broadcastLufsR: message('Broadcast, −23 LUFS (R 128)'),
+  measuringFailedReloadPage: message('Measuring failed. Reload the page and try again.'),
+  stoppedYouCanStart: message('Stopped. You can start again any time.'),
+};

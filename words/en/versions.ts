@@ -1,0 +1,43 @@
+import { message } from '../message.ts';
+
+/** Earlier versions of a rig. */
+export const versions = {
+  rigs: message('Rigs'),
+  earlierVersions: message('Earlier versions'),
+  thisRigCantBe: message('This rig can’t be opened as it is.'),
+  downloadIt: message('Download it'),
+  thenBringBack: message(
+    'to keep it, then bring back the newest version that works. What is there now stays in this list. <a>Back to the rigs</a>',
+  ),
+  nextVersionOlder: message('Next version (older)'),
+  previousVersionNewer: message('Previous version (newer)'),
+  noVersionsYetFirst: message('No versions yet. The first one is kept with the first save.'),
+  versions: message('Versions'),
+  saved: message('Saved'),
+  whatChanged: message('What changed'),
+  verdict: message('Verdict'),
+  changedOutsideThisPage: message('Changed outside this page'),
+  firstVersionKept: message('First version kept'),
+  now: message('now'),
+  look: message('Look'),
+  showMore: message('Show more ({shown})', { shown: 'text' }),
+  readingThisVersion: message('Reading this version…'),
+  version: message('Version'),
+  bringBackThisVersion: message('Bring back this version'),
+  tooLargeToBe: message('Too large to be drawn here.'),
+  inThisVersionNot: message('In this version, not now: '),
+  nowNotInThis: message('Now, not in this version: '),
+  devicesCablesAndSettings: message('Devices, cables and settings are the same now.'),
+  andMore: message('And {SHOWN} more.', { SHOWN: 'text' }),
+  mapInThisVersion: message('Map of {rig} in this version', { rig: 'name' }),
+  bringBackVersion: message('Bring back the version of {savedAt}', { savedAt: 'text' }),
+  everySaveLastDay: message(
+    'Every save of the last day is kept. Older ones: one an hour for a week, one a day for three months, then one a week. Bringing one back is a single step: Undo takes you back to the present.',
+  ),
+  readingVersions: message('Reading the versions…'),
+  toFix: message('{toFix} to fix', { toFix: 'text' }),
+  warnings: message('warnings'),
+  nothingToFix: message('nothing to fix'),
+  fewer: message(' ({by} fewer)', { by: 'text' }),
+  more: message(' ({by} more)', { by: 'text' }),
+};
