@@ -1,5 +1,6 @@
-import { check as checkRig, type Finding, fixesOf } from '#core/check/index.ts';
+import { check as checkRig, type Finding, type Fix, fixesOf } from '#core/check/index.ts';
 import { evaluate } from '#core/signal/index.ts';
+import { cli, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { readRig } from './rig-file.ts';
 
@@ -7,17 +8,24 @@ import { readRig } from './rig-file.ts';
 export const check: Command = async ([path]) => {
   const rig = await readRig(path!);
   const evaluation = evaluate(rig);
-  const findings = checkRig(rig, evaluation).map((finding) => ({
-    ...finding,
-    fixes: fixesOf(rig, finding, evaluation),
-  }));
+  const findings = checkRig(rig, evaluation).map((finding) => spoken(finding, fixesOf(rig, finding, evaluation)));
   return {
     json: { rig: rig.name, findings },
-    text: findings.length === 0 ? 'Nothing is found.' : findings.map(sayFinding).join('\n'),
+    text: findings.length === 0 ? cli.noIssues() : findings.map(sayFinding).join('\n'),
   };
 };
 
-function sayFinding({ severity, says, asks, fixes }: Finding & { fixes: readonly { label: string }[] }): string {
-  const lines = [`${severity}: ${asks ?? says}`, ...fixes.map((fix) => `  mended by: ${fix.label}`)];
-  return lines.join('\n');
+/** A finding with its sentences, and with the codes that they come from. */
+const spoken = (finding: Finding, fixes: readonly Fix[]) => ({
+  ...finding,
+  code: finding.says.code,
+  params: finding.says.params,
+  says: textOf(finding.says),
+  asks: finding.asks && textOf(finding.asks),
+  why: finding.why.map(({ says, source }) => ({ says: textOf(says), source: textOf(source) })),
+  fixes: fixes.map((fix) => ({ ...fix, label: textOf(fix.label) })),
+});
+
+function sayFinding({ severity, says, asks, fixes }: ReturnType<typeof spoken>): string {
+  return [`${severity}: ${asks ?? says}`, ...fixes.map((fix) => cli.fix({ fix: fix.label }))].join('\n');
 }

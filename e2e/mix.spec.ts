@@ -93,9 +93,7 @@ test('what was tried goes onto the list of a box that has it, in its own steps',
   const corner = page.getByLabel(/^Low cut, corner/);
   await corner.fill('95');
   await corner.press('Enter');
-  await expect(desk.getByRole('row', { name: /Strip 1, low cut/ })).toContainText(
-    '95 Hz: nearest possible value',
-  );
+  await expect(desk.getByRole('row', { name: /Strip 1, low cut/ })).toContainText('95 Hz: nearest possible value');
   await expect(desk).toContainText('It has no');
   await desk.getByRole('button', { name: /^To do at the desk: 1 setting/ }).click();
   await expect(desk).toContainText('Already set this way.');

@@ -90,9 +90,7 @@ test('the day: checks to go, what may run out, markers, a trouble found, and all
   await page.getByLabel('Search the log').fill('spare lead');
   await expect(page.getByText('1 of 25 match')).toBeVisible();
   await page.locator('.log-list summary').first().click();
-  await expect(page.locator('.log-facts')).toContainText(
-    'At Backup recorder, Wren, voice is not heard. Cause: A plug',
-  );
+  await expect(page.locator('.log-facts')).toContainText('At Backup recorder, Wren, voice is not heard. Cause: A plug');
   await expect(page.locator('.log-facts')).toContainText('lap record');
   await expect(page.getByLabel('Figures over time')).toContainText('has changed up by more than chance');
 });

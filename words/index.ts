@@ -1,6 +1,12 @@
+import { speakWith } from '#core/said/index.ts';
+import { issues } from './en/issues.ts';
+import { speakerOf } from './said.ts';
+
+export { textOf } from '#core/said/index.ts';
 export { bench } from './en/bench.ts';
 export { blind } from './en/blind.ts';
 export { charts } from './en/charts.ts';
+export { cli } from './en/cli.ts';
 export { common } from './en/common.ts';
 export { desk } from './en/desk.ts';
 export { firstDesk } from './en/first-desk.ts';
@@ -47,3 +53,7 @@ export {
   TAGS,
   tagsOf,
 } from './message.ts';
+export { issues };
+
+// Whoever shows anything imports words: from then on core's codes are sentences.
+speakWith(speakerOf({ issues }));

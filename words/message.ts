@@ -102,3 +102,7 @@ const FORMATTERS: NonNullable<NonNullable<ConstructorParameters<typeof IntlMessa
   getDateTimeFormat: (_, options) => new Intl.DateTimeFormat(spoken.numberLocale, options),
   getPluralRules: (locale, options) => new Intl.PluralRules(locale, options),
 };
+
+/** How the language that is spoken joins a list: by and, or by or. */
+export const listFormat = (how: string): Intl.ListFormat =>
+  new Intl.ListFormat(spoken.locale, { type: how === 'or' ? 'disjunction' : 'conjunction' });

@@ -59,7 +59,10 @@ describe('balance, without any wish', () => {
       where: { sourceId: 'voice', listenerId: 'stream' },
     });
     const over = levelAt(rig, 'game', 'stream') - levelAt(rig, 'voice', 'stream');
-    expect(found!.says).toContain(`game is ${over.toFixed(0)} dB louder than voice`);
+    expect(found!.says).toMatchObject({
+      code: 'issues.maskedTurnDown',
+      params: { other: 'game', under: { code: 'issues.speechMasked', params: { n0: over.toFixed(0) } } },
+    });
   });
   it('is mended by every knob that is offered, to 8 dB and more', () => {
     const rig = desktop({ 'i.gain-1': 45 });

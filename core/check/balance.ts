@@ -10,6 +10,7 @@ import {
 } from '#core/signal/index.ts';
 import { dbFromPower, powerFromDb } from '#core/units/index.ts';
 import { type Context, type Draft, type Finding, type Fix, type Rule, rule, setFix } from './finding.ts';
+import { say } from './sayings.ts';
 
 /** Speech under what sounds with it is not followed; so far over it one follows without strain. */
 const MASKED_DB = 0;
@@ -247,7 +248,7 @@ function noiseOnWay({ arrival }: Heard): number {
 const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
   list.find((x) => x.id === id)?.name ?? id;
 
-const CLEAN_WHY = { source: 'speech recordings and two-way radio as practised, typical' };
+const CLEAN_WHY = { source: say.speechRecordingAndTwo() };
 
 /** Of the listeners who lack the same thing of the same voice, the first stands for all: it is one knob. */
 function once<T>(items: readonly T[], keyOf: (item: T) => string): { first: T; all: T[] }[] {
@@ -271,7 +272,7 @@ export const balanceRules: readonly Rule[] = [
         const names = all.map((m) => nameOf(context.rig.sources, m.speech.pair.sourceId));
         const voice = nameOf(context.rig.sources, speech.pair.sourceId);
         const beside = [...new Set(names)].filter((name) => name !== voice);
-        const voices = beside.length > 0 ? `${voice} (too loud for ${beside.join(', ')} as well)` : voice;
+        const voices = beside.length > 0 ? say.voiceAndElsewhere({ voice, join: beside.join(', ') }) : voice;
         const other = nameOf(context.rig.sources, loudest.pair.sourceId);
         const where = nameOf(context.rig.listeners, speech.pair.listenerId);
         const unit = SCALE_UNITS[speech.way.scale];
@@ -284,17 +285,31 @@ export const balanceRules: readonly Rule[] = [
             listenerId: speech.pair.listenerId,
             deviceIds: [...new Set([...speech.way.deviceIds, ...loudest.way.deviceIds])],
           },
-          says: `${
-            overDb < MASKED_DB
-              ? `Speech is ${surely ? '' : 'possibly '}masked at ${where}: ${other} is ${(-overDb).toFixed(0)} dB louder than`
-              : `Speech is hard to follow at ${where}: ${other} is only ${overDb.toFixed(0)} dB under`
-          } ${voices}. Turn ${other} down or the voice up, until the voice stands ${EASY_DB} to 15 dB over it.`,
+          says: say.maskedTurnDown({
+            under:
+              overDb < MASKED_DB
+                ? say.speechMasked({
+                    possibly: surely ? '' : say.possiblyWord(),
+                    where,
+                    other,
+                    n0: (-overDb).toFixed(0),
+                  })
+                : say.hardToFollow({ where, other, n0: overDb.toFixed(0) }),
+            voices,
+            other,
+            EASY_DB,
+          }),
           why: [
             {
-              says: `${voice} ${speech.way.levelDb.nominal.toFixed(0)} ${unit}; the rest where speech is, 500 Hz to 4 kHz, ${sumOf(speech.others, 'nominal').toFixed(0)} ${unit}`,
-              source: 'the ways of this rig, typical levels',
+              says: say.voiceAndRest({
+                voice,
+                n0: speech.way.levelDb.nominal.toFixed(0),
+                unit,
+                n02: sumOf(speech.others, 'nominal').toFixed(0),
+              }),
+              source: say.pathsThisRigTypical(),
             },
-            { says: 'a bed 8 to 15 dB under the voice is followed; under 0 dB speech is masked', source: 'typical' },
+            { says: say.backgroundToDbBelow(), source: 'typical' },
           ],
         };
       }),
@@ -314,13 +329,17 @@ export const balanceRules: readonly Rule[] = [
           at: at(pair),
           severity: 'watch',
           where: { sourceId: pair.sourceId, listenerId: pair.listenerId, deviceIds: way.deviceIds },
-          says: `${voice} stands ${Math.floor(first.snrDb)} dB over the noise at ${listenersOf(context, all)}: hiss is heard in its pauses. More gain at its first knob, or the microphone nearer.`,
+          says: say.noisyVoice({ voice, snrDb: Math.floor(first.snrDb), all: listenersOf(context, all) }),
           why: [
             {
-              says: `voice ${way.levelDb.nominal.toFixed(0)}, noise ${way.noiseDb!.toFixed(0)} ${SCALE_UNITS[way.scale]}`,
-              source: 'the ways of this rig, typical levels and noises',
+              says: say.voiceAndNoise({
+                n0: way.levelDb.nominal.toFixed(0),
+                n02: way.noiseDb!.toFixed(0),
+                scale: SCALE_UNITS[way.scale],
+              }),
+              source: say.pathsThisRigTypicalLevels(),
             },
-            { ...CLEAN_WHY, says: `speech wants ${cleanOn(way)} dB over the noise at the least` },
+            { ...CLEAN_WHY, says: say.speechNeedsSnrAt({ way: cleanOn(way) }) },
           ],
         };
       }),
@@ -353,11 +372,17 @@ export const balanceRules: readonly Rule[] = [
             listenerId: first.speech.pair.listenerId,
             ...(open.shut && { setting: { deviceId: open.shut.deviceId, settingId: open.shut.settingId } }),
           },
-          says: `${deviceName(context.rig, open.deviceId)}, ${box.port(open.portId)?.name ?? open.portId} is open and brings nothing that is wanted: its noise costs ${voices} ${open.costDb.toFixed(0)} dB at ${listenersOf(context, all)}. Mute it, or turn it down.`,
+          says: say.openInputCosts({
+            deviceId: deviceName(context.rig, open.deviceId),
+            portId: box.port(open.portId)?.name ?? open.portId,
+            voices,
+            n0: open.costDb.toFixed(0),
+            all: listenersOf(context, all),
+          }),
           why: [
             {
-              says: `${first.snrDb.toFixed(0)} dB over the noise with it, ${(first.snrDb + open.costDb).toFixed(0)} dB without`,
-              source: 'noises of this rig, typical',
+              says: say.snrWithAndWithout({ n0: first.snrDb.toFixed(0), n02: (first.snrDb + open.costDb).toFixed(0) }),
+              source: say.noiseThisRigTypical(),
             },
           ],
         };

@@ -1,10 +1,12 @@
 import { modeName } from '#core/picture/index.ts';
 import { endsThat, isCall, isPerson, isWorn } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
 import type { Box } from './box.ts';
 import { type Context, type Draft, type Fix, type Rule, rule, setFix } from './finding.ts';
 import { chainOf, type LeadSeen, onLead, sayLead } from './leads.ts';
 import { modeOf } from './picture-runs.ts';
+import { say } from './sayings.ts';
 
 /** A microphone this near a mouth, or earphones, go where the person goes. */
 const WORN_M = 1;
@@ -24,7 +26,7 @@ function tyingLeads({ rig, plugged, box }: Context): LeadSeen[] {
   );
 }
 
-const longer = ({ cable }: LeadSeen, lengthM: number, label: string): Fix => ({
+const longer = ({ cable }: LeadSeen, lengthM: number, label: Text): Fix => ({
   label,
   changes: [{ cableId: cable.id, cable: { ...cable, lengthM } }],
   edit: {
@@ -45,7 +47,7 @@ const sourcePictures = ({ rig, pictures }: Context) =>
 const priced = ({ type }: Box): readonly [number, number] => type.priceEur ?? [0, 0];
 
 /** What is to be bought: boxes that are marked so, and leads that nobody has seen. */
-function toBuy({ boxes, plugged }: Context): { names: string[]; low: number; high: number } {
+function toBuy({ boxes, plugged }: Context): { names: Text[]; low: number; high: number } {
   const names = boxes.filter((b) => b.device.toGet).map((b) => b.device.name);
   const leads = plugged.filter((l) => l.cable.known === 'assumed');
   const parts = leads.flatMap((l) => {
@@ -55,7 +57,7 @@ function toBuy({ boxes, plugged }: Context): { names: string[]; low: number; hig
   const prices = [...boxes.filter((b) => b.device.toGet).map(priced), ...parts.map((p) => p.price)];
   const sum = (side: 0 | 1) => prices.reduce((all, p) => all + p[side], 0);
   return {
-    names: [...names, ...(parts.length > 0 ? [`${parts.length} leads and adapters`] : [])],
+    names: [...names, ...(parts.length > 0 ? [say.cablesAndAdapters({ parts: parts.length })] : [])],
     low: sum(0),
     high: sum(1),
   };
@@ -80,8 +82,12 @@ export const briefRules: readonly Rule[] = [
             severity: 'fix',
             where: { deviceIds: [run.from.device.id] },
             rests: { box: run.from, seen: run.setting },
-            says: `${run.from.device.name} sends ${modeName(run.mode)}; the session wants ${modeName(mode)}.`,
-            why: [{ says: `picture wanted: ${modeName(mode)}`, source: 'the session, in Plan' }],
+            says: say.sendsSessionNeedsChange({
+              device: run.from.device.name,
+              mode: modeName(run.mode),
+              mode2: modeName(mode),
+            }),
+            why: [{ says: say.requiredVideo({ mode: modeName(mode) }), source: say.sessionInPlan() }],
           },
         ];
       });
@@ -105,8 +111,8 @@ export const briefRules: readonly Rule[] = [
       {
         at: 'all',
         severity: over ? 'fix' : 'watch',
-        says: `What is still to be bought costs ${low.toFixed(0)} to ${high.toFixed(0)} €, and ${budgetEur} € may be spent: ${names.join(', ')}.`,
-        why: [{ says: 'prices of boxes and leads as such things usually cost', source: 'the catalogue, typical' }],
+        says: say.overBudget({ n0: low.toFixed(0), n02: high.toFixed(0), budgetEur, join: names.join(', ') }),
+        why: [{ says: say.typicalPricesSuchDevices(), source: say.deviceLibraryTypical() }],
       },
     ];
   }),
@@ -122,12 +128,10 @@ export const briefRules: readonly Rule[] = [
           at: lead.cable.id,
           severity: 'watch' as const,
           where: onLead(lead),
-          says: `The lead from ${sayLead(lead)} is ${lead.cable.lengthM} m, and people sit ${distanceM} m from the desk. Take a longer one, or go by radio; across a floor it is taped down or led overhead.`,
+          says: say.cableTooShort({ lead: sayLead(lead), lengthM: lead.cable.lengthM, distanceM }),
           asks:
-            lead.cable.known === 'assumed'
-              ? `How long is the lead from ${sayLead(lead)}? ${lead.cable.lengthM} m is assumed.`
-              : null,
-          why: [{ says: `${distanceM} m from the desk`, source: 'the session, in Plan' }],
+            lead.cable.known === 'assumed' ? say.howLongIs({ lead: sayLead(lead), lengthM: lead.cable.lengthM }) : null,
+          why: [{ says: say.mFromDesk({ distanceM }), source: say.sessionInPlan() }],
         }));
     },
     ({ rig, plugged }, { where }) => {
@@ -135,7 +139,7 @@ export const briefRules: readonly Rule[] = [
       const { distanceM } = rig.session;
       if (!lead || distanceM === undefined) return [];
       const lengthM = Math.ceil(distanceM) + CAREFUL_SLACK_M;
-      return [longer(lead, lengthM, `A lead of ${lengthM} m, ${sayLead(lead)}`)];
+      return [longer(lead, lengthM, say.newLength({ lengthM, lead: sayLead(lead) }))];
     },
   ),
   rule('wire', 'brief-moves', ({ rig, box, evaluation }) => {
@@ -160,10 +164,10 @@ export const briefRules: readonly Rule[] = [
           at: `${source.id}/${microphone.id}`,
           severity: 'watch',
           where: { deviceIds: [microphone.id], cableIds: [first.id], sourceId: source.id },
-          says: `${source.name} walks about, and ${microphone.name} stands still: each doubling of the distance takes 6 dB. Clip a microphone on, or choose a pattern that hears the whole room and accept more room in the sound.`,
+          says: say.presenterMoves({ source: source.name, microphone: microphone.name }),
           why: [
-            { says: `${first.lengthM} m away as drawn`, source: 'distance' },
-            { says: 'whoever speaks moves about', source: 'the session, in Plan' },
+            { says: say.mAwayAsDrawn({ lengthM: first.lengthM }), source: 'distance' },
+            { says: say.presenterMoves2(), source: say.sessionInPlan() },
           ],
         },
       ];
@@ -184,11 +188,8 @@ export const briefRules: readonly Rule[] = [
         at: 'all',
         severity: 'fix',
         where: { deviceIds: outside },
-        says:
-          outside.length === 0
-            ? 'Somebody outside is to be heard here too, and there is no call and no radio on this desk. Add one in Wire.'
-            : 'Somebody outside is to be heard here too, and nothing comes in by the call or the radio.',
-        why: [{ says: 'two-way', source: 'the session, in Plan' }],
+        says: outside.length === 0 ? say.noCall() : say.nothingFromCall(),
+        why: [{ says: 'two-way', source: say.sessionInPlan() }],
       },
     ];
   }),

@@ -1,8 +1,10 @@
 import { settingOf } from '#core/rig/index.ts';
+import { listOf } from '#core/said/index.ts';
 import { type Arrival, difference, readPath } from '#core/signal/index.ts';
 import { ratioFromDb, width } from '#core/units/index.ts';
 import { closers, tried } from './doors.ts';
 import { type Context, type Draft, type Fix, type Rule, rule, setFix } from './finding.ts';
+import { say } from './sayings.ts';
 
 /** So much quieter by meeting a copy of itself upside down, a source is watched; from so much on it is heard to be gone. */
 const TOLD_DB = 3;
@@ -46,24 +48,34 @@ function drafts(context: Context): Draft[] {
     const [byOne, byTwo] = [only(one.deviceIds, two.deviceIds), only(two.deviceIds, one.deviceIds)];
     const name = (id: string) => box(id).device.name;
     const ways = [byOne, byTwo].filter((ids) => ids.length > 0).map((ids) => ids.map(name).join(', '));
-    const by = ways.length > 0 ? `, by ${ways.join(' and by ')}` : '';
+    const by = ways.length > 0 ? say.throughPaths({ by: listOf('and', ways) }) : '';
     const source = rig.sources[arrival.sourceIndex]!;
     const apartDb = Math.abs(-20 * Math.log10(1 - ratioFromDb(-Math.min(lossDb, 79))));
     return {
       at: `${source.id}>${deviceId}`,
       severity: lossDb >= GONE_DB && inStep ? 'fix' : 'watch',
       where: { sourceId: source.id, deviceIds: [deviceId, ...byOne, ...byTwo] },
-      says: `${source.name} cancels at ${name(deviceId)}${by}: one of the two ways is inverted, and ${inStep ? '' : 'up to '}${lossDb.toFixed(0)} dB are gone. Turn the polarity of one round, or shut one.`,
+      says: say.cancels({
+        source: source.name,
+        deviceId: name(deviceId),
+        by,
+        to: inStep ? '' : say.upTo(),
+        n0: lossDb.toFixed(0),
+      }),
       why: [
         {
-          says: `the two differ by ${apartDb.toFixed(1)} dB: ${lossDb.toFixed(0)} dB under the louder is left`,
-          source: 'two equal copies, one inverted, leave their difference',
+          says: say.differBy({ n1: apartDb.toFixed(1), n0: lossDb.toFixed(0) }),
+          source: say.twoEqualCopiesOne(),
         },
         {
           says: inStep
-            ? 'both take equally long, whatever they take: it is gone at every frequency'
-            : `how long the two take is known to ${spreadMs.toFixed(1)} ms: up to ${upToHz < 1000 ? `${upToHz.toFixed(0)} Hz` : `${(upToHz / 1000).toFixed(1)} kHz`} it is gone for certain, above that some bands are and some are not`,
-          source: 'a copy a sixth of a period late and inverted leaves as much as there was',
+            ? say.bothTakeEquallyLong()
+            : say.certainUpTo({
+                n1: spreadMs.toFixed(1),
+                kHz:
+                  upToHz < 1000 ? say.inHz({ n0: upToHz.toFixed(0) }) : say.inKhz({ n1: (upToHz / 1000).toFixed(1) }),
+              }),
+          source: say.copySixthPeriodLate(),
         },
       ],
     };

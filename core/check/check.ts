@@ -1,4 +1,5 @@
 import { atMoment, editInMoment, type Moment, type Rig } from '#core/rig/index.ts';
+import type { Said } from '#core/said/index.ts';
 import { type Evaluation, evaluate, evaluationAt } from '#core/signal/index.ts';
 import { balanceRules } from './balance.ts';
 import { briefRules } from './brief.ts';
@@ -20,6 +21,7 @@ import { plugRules } from './plugs.ts';
 import { powerRules } from './power.ts';
 import { roomRules } from './room.ts';
 import { routingRules } from './routing.ts';
+import { say } from './sayings.ts';
 import { usbRules } from './usb.ts';
 
 /** Every rule that there is, family by family. */
@@ -94,7 +96,7 @@ const found = (rig: Rig, evaluation: Evaluation): Finding[] => {
 
 function inMoment(rig: Rig, finding: Finding, { id, name }: Moment): Finding {
   const here = `${finding.id}@${id}`;
-  const said = (text: string) => `In ‘${name}’: ${text}`;
+  const said = (text: Said) => say.inMoment({ name, text });
   return {
     ...finding,
     id: here,

@@ -12,6 +12,7 @@ import {
   relinked,
   soundDevicesOf,
 } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate, sayBreak, whereItStops } from '#core/signal/index.ts';
 import { desk } from './check.testkit.ts';
 import { askedBy, check, fixesOf, questionsOf } from './index.ts';
@@ -112,7 +113,10 @@ describe('the default device of a computer', () => {
       cables: usual.cables.map((c) => (c.follows ? { ...c, known: 'assumed' as const } : c)),
     };
     const [moves] = rules(assumed, 'default-moves');
-    expect(moves).toMatchObject({ severity: 'watch', asks: expect.stringContaining('the default output') });
+    expect(moves).toMatchObject({
+      severity: 'watch',
+      asks: { code: 'issues.isTheDefault', params: { what: { code: 'issues.theDefault' } } },
+    });
     const [question] = askedBy(assumed, [moves!]);
     // As drawn; the headset and the virtual cable, that are in use too; or the mixer, chosen in the program.
     expect(question!.answers.map((a) => [a.asDrawn, a.changes.length])).toEqual([
@@ -156,7 +160,7 @@ describe('programs on two computers', () => {
     expect(heardBy(rig)).toEqual([]);
     expect(rules(rig, 'program-crosses-computers')).toHaveLength(1);
     const [missing] = rules(rig, 'plan-missing');
-    expect(missing!.why[0]!.says).toMatch(/two computers/);
+    expect(textOf(missing!.why[0]!.says)).toMatch(/two computers/);
     const together = { ...rig, devices: rig.devices.map((d) => (d.id === 'p' ? { ...d, on: 'pc' } : d)) };
     expect(heardBy(together)).toEqual(['track']);
   });

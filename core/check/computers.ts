@@ -12,11 +12,13 @@ import {
   soundDeviceName,
   usbRoleOf,
 } from '#core/rig/index.ts';
+import { listOf, type Said, type Text } from '#core/said/index.ts';
 import { type Context, type Fix, type Rule, rule } from './finding.ts';
+import { say } from './sayings.ts';
 
 /** 'the default output of Desk computer' */
-const sayDefault = ({ box }: Context, use: 'play' | 'record', computerId: string): string =>
-  `the default ${use === 'play' ? 'output' : 'input'} of ${box(computerId).device.name}`;
+const sayDefault = ({ box }: Context, use: 'play' | 'record', computerId: string): Said =>
+  say.theDefault({ input: use === 'play' ? say.outputWord() : say.inputWord(), device: box(computerId).device.name });
 
 /** Every link of a program that follows the default of its computer, with what that is. */
 function following(context: Context) {
@@ -30,7 +32,7 @@ function following(context: Context) {
 }
 
 const cableOf = ({ rig }: Context, id: string): Cable => rig.cables.find((c) => c.id === id)!;
-const fix = (label: string, cable: Cable): Fix => ({
+const fix = (label: Text, cable: Cable): Fix => ({
   label,
   changes: [{ cableId: cable.id, cable }],
   edit: relinked(cable),
@@ -49,8 +51,13 @@ export const computerRules: readonly Rule[] = [
           at: cable.id,
           severity: 'stop' as const,
           where: { cableIds: [cable.id], deviceIds: [cable.from.deviceId, cable.to.deviceId] },
-          says: `${box(cable.from.deviceId).device.name} hands its signal to ${box(cable.to.deviceId).device.name}, but they run on two computers, ${box(a).device.name} and ${box(b).device.name}. A lead, a capture device or a call has to go between.`,
-          why: [{ says: 'programs pass each other sound on one computer only', source: 'this rig' }],
+          says: say.twoComputers({
+            device: box(cable.from.deviceId).device.name,
+            device2: box(cable.to.deviceId).device.name,
+            device3: box(a).device.name,
+            device4: box(b).device.name,
+          }),
+          why: [{ says: say.appsPassAudioTo(), source: say.thisRig() }],
         },
       ];
     }),
@@ -68,8 +75,13 @@ export const computerRules: readonly Rule[] = [
             at: cable.id,
             severity: 'fix' as const,
             where: { cableIds: [cable.id], deviceIds: [deviceId, other.deviceId] },
-            says: `${box(other.deviceId).device.name} ${cable.follows ? 'follows the default' : 'has chosen'} ${name}, which is disabled in the system of ${device.name}: nothing passes. Enable it there, or choose another.`,
-            why: [{ says: 'no program gets anything of a disabled device', source: 'sound settings of systems' }],
+            says: say.deviceDisabled({
+              device: box(other.deviceId).device.name,
+              chosen: cable.follows ? say.followsDefault() : say.uses(),
+              name: name ?? '',
+              device2: device.name,
+            }),
+            why: [{ says: say.noAppGetsAnything(), source: say.audioSettingsOperating() }],
           },
         ];
       });
@@ -84,9 +96,15 @@ export const computerRules: readonly Rule[] = [
         at: device.id,
         severity: 'watch' as const,
         where: { deviceIds: [device.id] },
-        says: `${device.name} runs on one of ${computers.length} computers, and it is not said on which.`,
-        asks: `On which computer does ${device.name} run: ${computers.map((c) => c.device.name).join(' or ')}?`,
-        why: [{ says: 'what it can open depends on it', source: 'this rig' }],
+        says: say.whichComputer({ device: device.name, computers: computers.length }),
+        asks: say.onWhichComputer({
+          device: device.name,
+          or: listOf(
+            'or',
+            computers.map((c) => c.device.name),
+          ),
+        }),
+        why: [{ says: say.whatItCanOpen(), source: say.thisRig() }],
       }));
   }),
   rule(
@@ -101,8 +119,13 @@ export const computerRules: readonly Rule[] = [
             at: cable.id,
             severity: 'fix' as const,
             where: { cableIds: [cable.id], deviceIds: [program.deviceId, now.deviceId] },
-            says: `${context.box(program.deviceId).device.name} follows ${sayDefault(context, chosen.use, chosen.computerId)}, which is ${name(now)}; drawn is ${name(chosen.ref)}.`,
-            why: [{ says: 'what has chosen nothing goes with the default', source: 'sound settings of systems' }],
+            says: say.defaultMoved({
+              device: context.box(program.deviceId).device.name,
+              computerId: sayDefault(context, chosen.use, chosen.computerId),
+              now: name(now),
+              ref: name(chosen.ref),
+            }),
+            why: [{ says: say.appWithNoDevice(), source: say.audioSettingsOperating() }],
           },
         ];
       }),
@@ -112,8 +135,8 @@ export const computerRules: readonly Rule[] = [
       const drawn = chosenDevice(rig, types, cable)!;
       const now = defaultDevice(rig, drawn.computerId, drawn.use)!;
       return [
-        fix(`Draw it at ${soundDeviceName(rig, types, now)}`, followingDefault(rig, cable)),
-        fix(`Choose ${soundDeviceName(rig, types, drawn.ref)} in the program itself`, choosing(rig, cable, drawn.ref)),
+        fix(say.drawAtDefault({ now: soundDeviceName(rig, types, now) }), followingDefault(rig, cable)),
+        fix(say.chooseInApp({ ref: soundDeviceName(rig, types, drawn.ref) }), choosing(rig, cable, drawn.ref)),
       ];
     },
   ),
@@ -130,12 +153,12 @@ export const computerRules: readonly Rule[] = [
             at: cable.id,
             severity: 'watch' as const,
             where: { cableIds: [cable.id], deviceIds: [program.deviceId, chosen.computerId] },
-            says: `${context.box(program.deviceId).device.name} follows ${what}, ${name} now: whatever is plugged in next may become it, and the sound goes with it. Choose ${name} in the program itself, or look before each session.`,
-            ...((!now || cable.known === 'assumed') && { asks: `Is ${name} ${what}?` }),
+            says: say.followsNowWhatYou({ device: context.box(program.deviceId).device.name, what, name }),
+            ...((!now || cable.known === 'assumed') && { asks: say.isTheDefault({ name, what }) }),
             why: [
               {
-                says: 'a system makes what was plugged in last its default, as a rule',
-                source: 'sound settings of systems',
+                says: say.mostSystemsMakeWhat(),
+                source: say.audioSettingsOperating(),
               },
             ],
           },
@@ -145,7 +168,7 @@ export const computerRules: readonly Rule[] = [
       const { rig, types } = context;
       const cable = cableOf(context, where.cableIds[0]!);
       const { ref } = chosenDevice(rig, types, cable)!;
-      return [fix(`Choose ${soundDeviceName(rig, types, ref)} in the program itself`, choosing(rig, cable, ref))];
+      return [fix(say.chooseInApp({ ref: soundDeviceName(rig, types, ref) }), choosing(rig, cable, ref))];
     },
   ),
 ];

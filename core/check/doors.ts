@@ -12,8 +12,10 @@ import {
   settingOf,
   soundDeviceName,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { deviceName, type Evaluation, evaluate, type Pair, type Stop, whereItStops } from '#core/signal/index.ts';
 import { type Context, type Fix, setFix } from './finding.ts';
+import { say } from './sayings.ts';
 
 /** Where a pair that is not heard stops; null where it arrives. */
 export const stopOf = ({ rig, evaluation }: Context, { sourceId, listenerId }: Pair): Stop | null => {
@@ -22,7 +24,7 @@ export const stopOf = ({ rig, evaluation }: Context, { sourceId, listenerId }: P
   return whereItStops(evaluation.graph, source.sound, listener.sound);
 };
 
-const setTo = (label: string, deviceId: string, settingId: string, value: number | boolean): Fix => ({
+const setTo = (label: Text, deviceId: string, settingId: string, value: number | boolean): Fix => ({
   label,
   changes: [{ deviceId, settingId, value }],
   edit: { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } },
@@ -72,8 +74,8 @@ function thatMend(context: Context, pair: Pair, fixes: readonly Fix[]): Fix[] {
     const lessDb = pair.ways[0]!.levelDb.nominal - left.levelDb.nominal;
     if (lessDb < WORTH_DB) return [];
     const by = left.deviceIds.find((id) => !pair.ways[0]!.deviceIds.includes(id));
-    const remains = `${lessDb.toFixed(0)} dB less is left${by ? `, by ${deviceName(rig, by)}` : ''}`;
-    return [{ fix: { ...fix, label: `${fix.label} (${remains})`, partly: true }, touches }];
+    const remains = say.lessLeft({ n0: lessDb.toFixed(0), by: by ? say.byDevice({ by: deviceName(rig, by) }) : '' });
+    return [{ fix: { ...fix, label: say.labelAndRest({ label: fix.label, remains }), partly: true }, touches }];
   });
   return mending.sort((a, b) => a.touches - b.touches).map(({ fix }) => fix);
 }
@@ -90,9 +92,8 @@ export function closers(context: Context, settings: readonly string[]): Fix[] {
     const device = findDevice(context.rig, deviceId)!;
     const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
     const label = `${device.name}, ${spec.name}`;
-    if (spec.kind === 'mute') return [setTo(`${label}: on`, deviceId, settingId, true)];
-    if (spec.kind === 'gain' && spec.offAtMin)
-      return [setTo(`${label}: all the way down`, deviceId, settingId, spec.min)];
+    if (spec.kind === 'mute') return [setTo(say.on({ label }), deviceId, settingId, true)];
+    if (spec.kind === 'gain' && spec.offAtMin) return [setTo(say.allWayDown({ label }), deviceId, settingId, spec.min)];
     return [];
   });
 }
@@ -121,9 +122,9 @@ export function openDoors(context: Context, pair: Pair): Fix[] {
     const device = findDevice(rig, deviceId)!;
     const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
     const label = `${device.name}, ${spec.name}`;
-    if (spec.kind === 'mute') return [setTo(`${label}: off`, deviceId, settingId, false)];
+    if (spec.kind === 'mute') return [setTo(say.off({ label }), deviceId, settingId, false)];
     if (spec.kind === 'gain' && settingOf(device, spec).value === spec.min)
-      return [setTo(`${label}: up to 0 dB`, deviceId, settingId, Math.min(0, spec.max))];
+      return [setTo(say.upToDb({ label }), deviceId, settingId, Math.min(0, spec.max))];
     return [];
   });
   return thatMend(context, pair, [...single, ...openWay(context, pair)]);
@@ -144,12 +145,16 @@ export function otherDevices(context: Context, pair: Pair): Fix[] {
     const then = asDefault(rig, computerId, found.other);
     return [
       {
-        label: `${deviceName(rig, program.deviceId)}: choose ${name}`,
+        label: say.chooseAt({ deviceId: deviceName(rig, program.deviceId), name }),
         changes: [{ cableId: cable.id, cable: chosen }],
         edit: relinked(chosen),
       },
       {
-        label: `${deviceName(rig, computerId)}: make ${name} the default ${use === 'play' ? 'output' : 'input'}`,
+        label: say.makeDefault({
+          computerId: deviceName(rig, computerId),
+          name,
+          input: use === 'play' ? say.outputWord() : say.inputWord(),
+        }),
         first: redrawn(then.devices),
         changes: then.cables.map((c) => ({ cableId: c.id, cable: c })),
         edit: makeDefault(rig, computerId, found.other),

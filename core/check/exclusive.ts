@@ -3,6 +3,7 @@ import { evaluationAt } from '#core/signal/index.ts';
 import type { Box, SettingSeen } from './box.ts';
 import { type Context, type Rule, rule, setFix } from './finding.ts';
 import type { LeadEnd } from './leads.ts';
+import { say } from './sayings.ts';
 
 /** Ends that something is at: cables of whatever kind, and whoever listens there. */
 function usedEnds({ rig }: Context): Set<string> {
@@ -117,8 +118,13 @@ export const exclusiveRules: readonly Rule[] = [
             at: `${device.id}/${ports.join('+')}`,
             severity,
             where: { deviceIds: [device.id] },
-            says: `${device.name}: ${port(ports[0])?.name} and ${port(ports[1])?.name} are both in use. ${says}`,
-            why: [{ says, source: `typical of ${type.name}` }],
+            says: say.bothInUse({
+              device: device.name,
+              name: port(ports[0])?.name ?? '',
+              name2: port(ports[1])?.name ?? '',
+              says,
+            }),
+            why: [{ says, source: say.typical({ type: type.name }) }],
           },
         ];
       }),
@@ -147,9 +153,12 @@ export const exclusiveRules: readonly Rule[] = [
               cableIds,
               setting: { deviceId: device.id, settingId: seen.spec.id },
             },
-            says: `A lead stands in ${device.name}, ${port.name}, and ${seen.spec.name} is at ‘${at}’: nothing passes there.`,
-            asks: seen.known === 'assumed' ? `${device.name}, ${seen.spec.name}: is it at ‘${at}’?` : null,
-            why: [{ says: `${seen.spec.name} chooses what passes`, source: `typical of ${type.name}` }],
+            says: say.switchBlocks({ device: device.name, port: port.name, spec: seen.spec.name, at: at ?? '' }),
+            asks:
+              seen.known === 'assumed'
+                ? say.isSetTo({ device: device.name, spec: seen.spec.name, at: at ?? '' })
+                : null,
+            why: [{ says: say.selectsWhatPasses({ spec: seen.spec.name }), source: say.typical({ type: type.name }) }],
           },
         ];
       });

@@ -9,16 +9,18 @@ import {
   sayValue,
   type Types,
 } from '#core/rig/index.ts';
+import type { Said, Text } from '#core/said/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import type { Box, SettingSeen } from './box.ts';
 import type { LeadSeen } from './leads.ts';
+import { say } from './sayings.ts';
 
 /** `stop`: will not work, or can harm; `fix`: will be heard or seen; `watch`: may be. */
 export type Severity = 'stop' | 'fix' | 'watch';
 
 /** A change that mends a finding: one step, that can be looked at before it is made. */
 export interface Fix {
-  readonly label: string;
+  readonly label: Text;
   /** It leaves something of it: less than before, as its label says. */
   readonly partly?: true;
   /** What has to be drawn before: a box that is put in. */
@@ -36,8 +38,8 @@ export type Where = Partial<Finding['where']>;
 
 /** A figure that a finding rests on, with where it comes from. */
 export interface Reason {
-  readonly says: string;
-  readonly source: string;
+  readonly says: Text;
+  readonly source: Text;
 }
 
 export interface Finding {
@@ -54,10 +56,10 @@ export interface Finding {
     /** The setting that it rests on. */
     readonly setting?: { readonly deviceId: string; readonly settingId: string };
   };
-  /** One plain sentence. */
-  readonly says: string;
+  /** What is wrong, where, and what to do about it. */
+  readonly says: Said;
   /** Where it rests on something assumed: what to look at, as a question. It is then asked, and not claimed. */
-  readonly asks: string | null;
+  readonly asks: Said | null;
   readonly why: readonly Reason[];
   /** Put aside by somebody, with the reason; null while it counts. */
   readonly aside: Aside | null;
@@ -107,7 +109,7 @@ export interface Rule {
 export type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | 'aside' | 'momentId'> & {
   readonly at: string;
   readonly where?: Where;
-  readonly asks?: string | null;
+  readonly asks?: Said | null;
   /** The setting that it rests on: asked while nobody has looked at it. */
   readonly rests?: { readonly box: Pick<Box, 'device'>; readonly seen: SettingSeen };
 };
@@ -153,8 +155,10 @@ export const rule = (
 ): Rule => ruleOf(id, (context) => find(context).map((draft) => findingOf(stage, id, draft)), fixes);
 
 /** Where a finding rests on a setting that nobody has looked at: the question; null once it is known. */
-const askSetting = ({ device }: Pick<Box, 'device'>, seen: SettingSeen): string | null =>
-  seen.known === 'assumed' ? `${device.name}, ${seen.spec.name}: is it ${sayValue(seen.spec, seen.value)}?` : null;
+const askSetting = ({ device }: Pick<Box, 'device'>, seen: SettingSeen): Said | null =>
+  seen.known === 'assumed'
+    ? say.isItValue({ device: device.name, spec: seen.spec.name, value: sayValue(seen.spec, seen.value) })
+    : null;
 
 /** A setting to be set, as a fix. */
 export function setFix({ device, type }: Pick<Box, 'device' | 'type'>, settingId: string, value: SettingValue): Fix[] {

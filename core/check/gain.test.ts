@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { desk } from './check.testkit.ts';
 import { check, fixesOf } from './index.ts';
@@ -28,10 +29,12 @@ describe('a stage that clips', () => {
         s.id === 'wren' ? { ...s, level: [100, 104, 108] as [number, number, number] } : s,
       ),
     };
-    const [finding, ...others] = clips(hot).filter((f) => f.where.sourceId === 'wren' && f.says.includes('converter'));
+    const [finding, ...others] = clips(hot).filter(
+      (f) => f.where.sourceId === 'wren' && textOf(f.says).includes('converter'),
+    );
     expect(others).toEqual([]);
     expect(finding).toMatchObject({ stage: 'level', severity: 'fix', where: { deviceIds: ['mixer'] } });
-    expect(finding!.says).toContain('Turn down before it');
+    expect(finding!.says.code).toBe('issues.clipsAt');
     // Turned down, the voice would be heard twice at its own ears, as loud once as the other time: a want breaks by that.
     expect(fixesOf(hot, finding!)).toEqual([]);
   });

@@ -1,6 +1,7 @@
 import { settingOf } from '#core/rig/index.ts';
 import { CREST_DB, type Ladder, ladderOf, type Pair } from '#core/signal/index.ts';
 import { type Context, type Rule, rule, setFix } from './finding.ts';
+import { say } from './sayings.ts';
 
 /** Usual peaks so far under a ceiling are where they should be at the least. */
 const WANTED_ROOM_DB = 6;
@@ -44,11 +45,20 @@ export const gainRules: readonly Rule[] = [
               sourceId: pair.sourceId,
               listenerId: pair.listenerId,
             },
-            says: `${source.name} clips at ${rung.box}, ${rung.stage}: its usual peaks stand ${(-rung.headroomDb!).toFixed(0)} dB over what passes. Turn down before it; later is too late.`,
+            says: say.clipsAt({
+              source: source.name,
+              box: rung.box,
+              stage: rung.stage,
+              n0: (-rung.headroomDb!).toFixed(0),
+            }),
             why: [
               {
-                says: `average ${rung.levelDb.nominal.toFixed(0)} dB, peaks ${CREST_DB.nominal} dB over it, ceiling ${rung.ceilingDb!.toFixed(0)} dB`,
-                source: 'the gain ladder of this way',
+                says: say.averageAndPeaks({
+                  n0: rung.levelDb.nominal.toFixed(0),
+                  nominal: CREST_DB.nominal,
+                  n02: rung.ceilingDb!.toFixed(0),
+                }),
+                source: say.gainStagingThisPath(),
               },
             ],
           },

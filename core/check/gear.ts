@@ -1,10 +1,12 @@
 import { connectorOf, UNPLUGGED } from '#core/plug/index.ts';
 import { type DeviceType, parseDeviceType, RigError, type Stage, typeTroubles } from '#core/rig/index.ts';
+import type { Said, Text } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 
 /** What is wrong with a device type of one's own, and where. */
 export interface GearFault {
   readonly path: string;
-  readonly says: string;
+  readonly says: Text;
 }
 
 type Scale = 'spl' | 'dbu' | 'dbfs' | 'light';
@@ -18,7 +20,12 @@ const SCALE: Record<DeviceType['ports'][number]['level'], Scale> = {
   software: 'dbfs',
   light: 'light',
 };
-const SCALE_NAMES: Record<Scale, string> = { spl: 'sound in air', dbu: 'volts', dbfs: 'bits', light: 'light' };
+const SCALE_NAMES: Record<Scale, Said> = {
+  spl: say.soundInAir(),
+  dbu: say.volts(),
+  dbfs: say.bits(),
+  light: say.light(),
+};
 
 /** The scale after a stage; null where the stage cannot stand there. */
 function after(scale: Scale, stage: Stage): Scale | null {
@@ -39,7 +46,7 @@ export function gearFaults(type: DeviceType): GearFault[] {
     ...doubles(type),
     ...scaleFaults(type),
     ...(type.priceEur && type.priceEur[0] > type.priceEur[1]
-      ? [{ path: 'priceEur', says: 'The lower price is above the higher one.' }]
+      ? [{ path: 'priceEur', says: say.lowerPriceIsAbove() }]
       : []),
   ];
 }
@@ -49,7 +56,7 @@ const connectorFaults = ({ ports }: DeviceType): GearFault[] =>
     .filter((p) => !connectorOf(p.connector) && !UNPLUGGED.has(p.connector))
     .map((p) => ({
       path: `ports/${p.id}`,
-      says: `${p.name}: no connector is called ‘${p.connector}’. Choose one from the list.`,
+      says: say.noConnectorIsCalled({ p: p.name, connector: p.connector }),
     }));
 
 function doubles({ ports, settings }: DeviceType): GearFault[] {
@@ -57,11 +64,11 @@ function doubles({ ports, settings }: DeviceType): GearFault[] {
   return [
     ...twice(ports).map((p) => ({
       path: `ports/${p.id}`,
-      says: `The port ‘${p.id}’ stands twice. Give one another id.`,
+      says: say.duplicateSocketIdChange({ id: p.id }),
     })),
     ...twice(settings).map((s) => ({
       path: `settings/${s.id}`,
-      says: `The setting ‘${s.id}’ stands twice. Give one another id.`,
+      says: say.duplicateSettingIdChange({ id: s.id }),
     })),
   ];
 }
@@ -77,21 +84,20 @@ function scaleFaults(type: DeviceType): GearFault[] {
     }) as [End, End];
     if (!from.port || !to.port || !from.channel || !to.channel) return [];
     const path = `inside/${i}`;
-    const name = `${from.port.name} to ${to.port.name}`;
+    const name = say.pathOf({ port: from.port.name, port2: to.port.name });
     if (from.channel.carries !== to.channel.carries)
-      return [{ path, says: `${name}: ${from.channel.carries} cannot become ${to.channel.carries}.` }];
+      return [{ path, says: say.cannotBecome({ name, carries: from.channel.carries, carries2: to.channel.carries }) }];
     if (from.channel.carries === 'picture') return [];
     let scale: Scale | null = SCALE[from.port.level];
     for (const stage of way.stages) {
       const next: Scale | null = after(scale, stage);
-      if (next === null)
-        return [{ path, says: `${name}: ‘${stage.do}’ cannot stand where there is ${SCALE_NAMES[scale]}.` }];
+      if (next === null) return [{ path, says: say.stageMisplaced({ name, do: stage.do, scale: SCALE_NAMES[scale] }) }];
       scale = next;
     }
     const wanted = SCALE[to.port.level];
     return scale === wanted
       ? []
-      : [{ path, says: `${name}: ends as ${SCALE_NAMES[scale]}, but the port has ${SCALE_NAMES[wanted]}.` }];
+      : [{ path, says: say.endsAs({ name, scale: SCALE_NAMES[scale], wanted: SCALE_NAMES[wanted] }) }];
   });
 }
 
@@ -108,7 +114,7 @@ export function readGear(text: string): GearRead {
   try {
     json = JSON.parse(text);
   } catch {
-    return { ok: false, faults: [{ path: '', says: 'This is not JSON. Choose a file that was exported from Gear.' }] };
+    return { ok: false, faults: [{ path: '', says: say.notValidJsonChoose() }] };
   }
   try {
     const type = parseDeviceType(json);

@@ -1,10 +1,12 @@
 import { connectorOf } from '#core/plug/index.ts';
 import { type Edit, isTransformer, settingOf } from '#core/rig/index.ts';
+import type { Said, Text } from '#core/said/index.ts';
 import type { Box } from './box.ts';
 import type { Context, Fix, Rule } from './finding.ts';
 import { rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';
+import { say } from './sayings.ts';
 
 /*
  * Hum: nodes are chassis and the earth of the house; edges are mains earth leads (class I only) and every metal screen.
@@ -14,8 +16,8 @@ import { isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';
 
 const EARTH = 'mains-earth';
 const UNBALANCED_SOURCE = {
-  says: 'currents between earths flow along the screen of an unbalanced lead and are heard',
-  source: 'unbalanced lines',
+  says: say.currentsBetweenGroundsFlow(),
+  source: say.unbalancedLines(),
 };
 
 interface Joint {
@@ -202,7 +204,7 @@ function isolate({ rig }: Context, { cable, from, to }: LeadSeen): Fix[] {
   ];
   return [
     {
-      label: `Put a line isolator into the lead from ${from.device.name} to ${to.device.name}`,
+      label: say.isolate({ device: from.device.name, device2: to.device.name }),
       first,
       changes: [{ cableId: cable.id, cable: null }, ...halves.map((h) => ({ cableId: h.id, cable: h }))],
       edit: {
@@ -230,7 +232,7 @@ const onBattery = (context: Context, { lead, way }: HumLoop): Fix[] => {
     .map(context.box)
     .filter((b) => isEarthed(b) && b.type.power?.supply && opens(b.device.id))
     .map((b) => ({
-      label: `${b.device.name}: run from its battery`,
+      label: say.onBattery({ device: b.device.name }),
       changes: [{ deviceId: b.device.id, settingId: b.type.power!.supply!, value: 'battery' }],
       edit: {
         kind: 'set-setting' as const,
@@ -241,13 +243,16 @@ const onBattery = (context: Context, { lead, way }: HumLoop): Fix[] => {
     }));
 };
 
-const sayWay = ({ box }: Context, way: readonly string[]): string =>
-  way.map((id) => (id === EARTH ? 'the earth of the house' : box(id).device.name)).join(', ');
+const sayWay = ({ box }: Context, way: readonly string[]): Text[] =>
+  way.map((id) => (id === EARTH ? say.houseGround() : box(id).device.name));
 
-const sayRing = (context: Context, lead: LeadSeen, way: readonly string[]): string =>
-  `${sayLead(lead)}: an unbalanced lead closes a ring of earths by way of ${sayWay(context, way)}. It will hum. ${mayIsolate(lead) ? 'A line isolator in this lead breaks it' : 'A balanced lead, or a DI box with its signal ground lifted, breaks it'}; so does one outlet strip for all, or a laptop on its battery. Never lift a mains earth.`;
-const sayBeside = (lead: LeadSeen): string =>
-  `${sayLead(lead)}: two leads side by side are a ring too, and one that is unbalanced picks up hum from transformers near it. Tie them together along their length.`;
+const sayRing = (context: Context, lead: LeadSeen, way: readonly string[]): Said =>
+  say.groundLoop({
+    lead: sayLead(lead),
+    way: sayWay(context, way),
+    it: mayIsolate(lead) ? say.putLineIsolatorIn() : say.usingBalancedCableOr(),
+  });
+const sayBeside = (lead: LeadSeen): Said => say.cablesInParallel({ lead: sayLead(lead) });
 
 export const groundingRules: readonly Rule[] = [
   rule(
@@ -259,10 +264,11 @@ export const groundingRules: readonly Rule[] = [
         severity: beside ? ('watch' as const) : ('fix' as const),
         where: { cableIds: leads.map((l) => l.cable.id), deviceIds: way.filter((id) => id !== EARTH) },
         says: beside ? sayBeside(lead) : sayRing(context, lead, way),
-        asks: lead.cable.known === 'assumed' ? `Is there a lead from ${sayLead(lead)}, ${lead.to.port.name}?` : null,
+        asks:
+          lead.cable.known === 'assumed' ? say.isThereCable({ lead: sayLead(lead), port: lead.to.port.name }) : null,
         why: [
           UNBALANCED_SOURCE,
-          { says: `the ring: ${sayWay(context, way)}`, source: 'screens and mains earths of this rig' },
+          { says: say.loop({ way: sayWay(context, way) }), source: say.shieldsAndPowerGrounds() },
         ],
       })),
     (context, { where }) => {
@@ -279,8 +285,8 @@ export const groundingRules: readonly Rule[] = [
     return {
       severity: 'fix',
       asks: null,
-      says: `A line isolator does not belong into ${sayLead(lead)}: it passes no power for microphones and drives no headphones. Put it into a line.`,
-      why: [{ says: 'a transformer passes no direct current and is made for line loads', source: 'line isolators' }],
+      says: say.isolatorMisplaced({ lead: sayLead(lead) }),
+      why: [{ says: say.transformerPassesNoDirect(), source: say.lineIsolators() }],
     };
   }),
   leadRule('ground-leakage', (lead) => {
@@ -292,11 +298,11 @@ export const groundingRules: readonly Rule[] = [
     return {
       severity: 'watch',
       asks: null,
-      says: `${sayLead(lead)}: a supply without an earth leaks a little along this unbalanced lead at microphone level, and it may hum without any ring. Where metal tingles or sparks, switch off and call an electrician.`,
+      says: say.leakage({ lead: sayLead(lead) }),
       why: [
         {
-          says: 'filter capacitors of class II supplies pass some tenths of a milliampere',
-          source: 'class II supplies',
+          says: say.filterCapacitorsClassIi(),
+          source: say.classIiSupplies(),
         },
       ],
     };
@@ -310,10 +316,8 @@ export const groundingRules: readonly Rule[] = [
           at: lead.cable.id,
           severity: 'watch' as const,
           where: { ...onLead(lead), deviceIds: [lead.from.device.id, lead.to.device.id, a, b] },
-          says: `${lead.from.device.name} and ${lead.to.device.name} are joined by an unbalanced lead and fed from two strips. One strip for both makes the ring small.`,
-          why: [
-            { says: 'the longer the earth between two boxes, the more voltage lies on it', source: 'as practised' },
-          ],
+          says: say.twoStrips({ device: lead.from.device.name, device2: lead.to.device.name }),
+          why: [{ says: say.longerGroundBetweenTwo(), source: say.ruleThumb() }],
         },
       ];
     }),

@@ -9,6 +9,8 @@ import {
   leadsFor,
 } from '#core/plug/index.ts';
 import { type Device, type DeviceType, findDevice, givenName, portsOf, type Rig, type Types } from '#core/rig/index.ts';
+import type { Said } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 
 type Cable = Rig['cables'][number];
 type Port = DeviceType['ports'][number];
@@ -70,8 +72,8 @@ function endAt(device: Device, types: Types, { portId }: Cable['from']): LeadEnd
 }
 
 /** The question about a lead that nobody has looked at; null once it is known. */
-export const askLead = (lead: LeadSeen): string | null =>
-  lead.cable.known === 'assumed' ? `Is there a lead from ${sayLead(lead)}, ${lead.to.port.name}?` : null;
+export const askLead = (lead: LeadSeen): Said | null =>
+  lead.cable.known === 'assumed' ? say.isThereCable({ lead: sayLead(lead), port: lead.to.port.name }) : null;
 
 /** What a finding about a lead points at. */
 export const onLead = ({ cable, from, to }: LeadSeen): { cableIds: string[]; deviceIds: string[] } => ({
@@ -80,8 +82,8 @@ export const onLead = ({ cable, from, to }: LeadSeen): { cableIds: string[]; dev
 });
 
 /** 'Mixer, send 3, headphones, to Player headphones' */
-export const sayLead = ({ from, to }: LeadSeen): string =>
-  `${from.device.name}, ${from.port.name}, to ${to.device.name}`;
+export const sayLead = ({ from, to }: LeadSeen): Said =>
+  say.cableName({ device: from.device.name, port: from.port.name, device2: to.device.name });
 
 /** Whether sound runs balanced over the lead: both ends have to be, and what is said to stand between. */
 export function isBalanced(lead: LeadSeen): boolean {

@@ -1,65 +1,67 @@
 import { type Cable, findTypes, type Rig } from '#core/rig/index.ts';
+import type { Said, Text } from '#core/said/index.ts';
 import type { Rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { familyOf, isBalanced, type LeadSeen, leadBetween, sayLead } from './leads.ts';
+import { say } from './sayings.ts';
 
 /** How long a lead may be, metres: what careful people keep to, and where the standard or practice ends. */
 interface Limit {
-  readonly name: string;
+  readonly name: Text;
   readonly carefulM: number;
   readonly mostM: number;
-  readonly source: string;
-  readonly instead: string;
+  readonly source: Text;
+  readonly instead: Text;
 }
 
 const USB_2: Limit = {
-  name: 'USB 2',
+  name: say.usb(),
   carefulM: 1.5,
   mostM: 5,
-  source: 'USB 2.0, 5 m; makers advise 1.5 m',
-  instead: 'a shorter lead, or an active extension: five pieces of 5 m and a lead at most',
+  source: say.usbMMakersAdvise(),
+  instead: say.shorterCableOrActive(),
 };
 const USB_3: Limit = {
-  name: 'USB 3 at 5 Gbit/s',
+  name: say.usbAtGbitS(),
   carefulM: 1.5,
   mostM: 3,
-  source: 'USB 3, as practised; the standard states loss, not length',
-  instead: 'a shorter lead, or an active or optical one as rated',
+  source: say.usbRuleThumbStandard(),
+  instead: say.shorterCableOrActiveOr(),
 };
 const HDMI: Limit = {
-  name: 'HDMI at 18 Gbit/s',
+  name: say.hdmiAtGbitS(),
   carefulM: 3,
   mostM: 5,
-  source: 'passive leads, as practised',
-  instead: 'a shorter lead, or an optical one, which runs one way',
+  source: say.passiveCablesRuleThumb(),
+  instead: say.shorterCableOrOptical(),
 };
 const UNBALANCED: Limit = {
-  name: 'an unbalanced lead',
+  name: say.unbalancedCable(),
   carefulM: 3,
   mostM: 6,
-  source: 'as practised: hum grows with length',
-  instead: 'a balanced lead where both boxes have one, or a DI box and XLR',
+  source: say.ruleThumbHumGrows(),
+  instead: say.balancedCableWhereBoth(),
 };
 const BALANCED: Limit = {
-  name: 'a balanced lead',
+  name: say.balancedCable(),
   carefulM: 30,
   mostM: 100,
-  source: 'as practised',
-  instead: 'a stage box nearer by',
+  source: say.ruleThumb(),
+  instead: say.stageBoxCloserBy(),
 };
 const OPTICAL: Limit = {
-  name: 'an optical lead',
+  name: say.opticalCable(),
   carefulM: 5,
   mostM: 10,
-  source: 'as practised',
-  instead: 'a shorter lead, or a coaxial one',
+  source: say.ruleThumb(),
+  instead: say.shorterCableOrCoaxial(),
 };
 const NETWORK: Limit = {
-  name: 'a network lead',
+  name: say.ethernetCable(),
   carefulM: 100,
   mostM: 100,
-  source: 'IEEE 802.3',
-  instead: 'a switch halfway',
+  source: say.ieee(),
+  instead: say.switchHalfway(),
 };
 
 const USB_3_SOCKETS = new Set(['usb-b3', 'usb-c']);
@@ -90,10 +92,8 @@ export function limitOf(lead: LeadSeen): Limit | null {
 export const limitFor = (rig: Rig, cable: Cable): Limit | null =>
   cable.medium === 'lead' ? limitOf(leadBetween(rig, findTypes(rig), cable)) : null;
 
-const question = (lead: LeadSeen): string | null =>
-  lead.cable.known === 'assumed'
-    ? `How long is the lead from ${sayLead(lead)}? ${lead.cable.lengthM} m is assumed.`
-    : null;
+const question = (lead: LeadSeen): Said | null =>
+  lead.cable.known === 'assumed' ? say.howLongIs({ lead: sayLead(lead), lengthM: lead.cable.lengthM }) : null;
 
 export const lengthRules: readonly Rule[] = [
   leadRule('length-too-long', (lead) => {
@@ -103,9 +103,15 @@ export const lengthRules: readonly Rule[] = [
     return {
       severity: 'fix',
       where: { cableIds: [lead.cable.id] },
-      says: `The lead from ${sayLead(lead)} is ${lengthM} m; ${limit.name} ends at ${limit.mostM} m. Use ${limit.instead}.`,
+      says: say.cableTooLong({
+        lead: sayLead(lead),
+        lengthM,
+        limit: limit.name,
+        mostM: limit.mostM,
+        instead: limit.instead,
+      }),
       asks: question(lead),
-      why: [{ says: `${limit.name}: at most ${limit.mostM} m`, source: limit.source }],
+      why: [{ says: say.limitIs({ limit: limit.name, mostM: limit.mostM }), source: limit.source }],
     };
   }),
   leadRule('length-not-careful', (lead) => {
@@ -115,9 +121,20 @@ export const lengthRules: readonly Rule[] = [
     return {
       severity: 'watch',
       where: { cableIds: [lead.cable.id] },
-      says: `The lead from ${sayLead(lead)} is ${lengthM} m: within what ${limit.name} allows (${limit.mostM} m), over the ${limit.carefulM} m that careful people keep to. If it drops out, try a shorter one first.`,
+      says: say.cableLong({
+        lead: sayLead(lead),
+        lengthM,
+        limit: limit.name,
+        mostM: limit.mostM,
+        carefulM: limit.carefulM,
+      }),
       asks: question(lead),
-      why: [{ says: `${limit.name}: careful ${limit.carefulM} m, at most ${limit.mostM} m`, source: limit.source }],
+      why: [
+        {
+          says: say.limitAdvised({ limit: limit.name, carefulM: limit.carefulM, mostM: limit.mostM }),
+          source: limit.source,
+        },
+      ],
     };
   }),
 ];

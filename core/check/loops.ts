@@ -1,5 +1,7 @@
+import type { Said } from '#core/said/index.ts';
 import { deviceName, type Loop, loopLimit } from '#core/signal/index.ts';
 import { type Draft, type Rule, rule, type Severity } from './finding.ts';
+import { say } from './sayings.ts';
 
 type Says = 'howls' | 'rings' | null;
 const saysOf = (loop: { readonly gainDb: number; readonly throughAir: boolean }): Says => {
@@ -24,7 +26,8 @@ function judged(loops: readonly Loop[]): { loop: Loop; says: Exclude<Says, null>
   });
 }
 
-const sayChange = (db: number): string => `${Math.abs(db).toFixed(0)} dB ${db < 0 ? 'quieter' : 'louder'}`;
+const sayChange = (db: number): Said =>
+  say.changeBy({ n0: Math.abs(db).toFixed(0), louder: db < 0 ? say.quieter() : say.louder() });
 
 export const loopRules: readonly Rule[] = [
   rule('route', 'loop-howls', ({ rig, evaluation }) =>
@@ -38,15 +41,25 @@ export const loopRules: readonly Rule[] = [
         at: [...deviceIds].sort().join('+'),
         severity,
         where: { deviceIds },
-        says: `What leaves ${names[0]} comes back to it by ${names.slice(1).join(', ') || 'itself'}, ${sayChange(loop.gainDb)} each time${more ? `, ${sayChange(together.gainDb)} with the other ways round` : ''}: it ${says}. Turn a level on that way down, or take it out. Turn loudspeakers down before you try.`,
+        says: say.feedbackLoop({
+          n0: names[0]!,
+          itself: names.slice(1).join(', ') || 'itself',
+          gainDb: sayChange(loop.gainDb),
+          round: more ? say.withOtherLoops({ gainDb: sayChange(together.gainDb) }) : '',
+          says: says === 'howls' ? say.howls() : say.rings(),
+        }),
         why: [
           {
-            says: `${limit.source}: rings from ${limit.ringsDb} dB, howls from ${limit.howlsDb} dB`,
-            source: 'loop gain against the Barkhausen limit',
+            says: say.loopLimits({ source: limit.source, ringsDb: limit.ringsDb, howlsDb: limit.howlsDb }),
+            source: say.loopGainAgainstBarkhausen(),
           },
           {
-            says: `${together.gainDb.toFixed(1)} dB where all ${together.loops > 1 ? `${together.loops} ways round` : 'channels'} are in step, ${together.powerDb.toFixed(1)} dB by power`,
-            source: 'largest eigenvalue of what comes round, in the band where it is loudest',
+            says: say.loopGain({
+              n1: together.gainDb.toFixed(1),
+              channels: together.loops > 1 ? say.loopsCount({ loops: together.loops }) : say.channels(),
+              n12: together.powerDb.toFixed(1),
+            }),
+            source: say.largestEigenvalueWhatComes(),
           },
         ],
       };

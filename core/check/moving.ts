@@ -3,6 +3,7 @@ import type { Box } from './box.ts';
 import { type Rule, rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { askLead, isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';
+import { say } from './sayings.ts';
 
 /** Across a room with walls or people; by sight much more. */
 const BLUETOOTH_M = 8;
@@ -31,8 +32,8 @@ export const movingRules: readonly Rule[] = [
     if (!end) return null;
     return {
       severity: 'watch',
-      says: `${end.device.name} moves, and a lead of ${lead.cable.lengthM} m holds it: ${sayLead(lead)}. It has to be long enough for the whole movement, light, and made fast at both ends before anything is balanced; across a floor it is taped down or hung over heads. Or go by radio.`,
-      why: [{ says: 'the socket is the weakest place', source: 'as practised' }],
+      says: say.movesOnCable({ device: end.device.name, lengthM: lead.cable.lengthM, lead: sayLead(lead) }),
+      why: [{ says: say.socketIsWeakestPoint(), source: say.ruleThumb() }],
     };
   }),
   leadRule('moving-lead-heavy', (lead) => {
@@ -40,8 +41,8 @@ export const movingRules: readonly Rule[] = [
     if (!from.device.moves || !to.device.moves || cable.lengthM <= SHORT_LEAD_M) return null;
     return {
       severity: 'watch',
-      says: `${sayLead(lead)} is carried along with ${cable.lengthM} m of lead: short and soft leads, made fast before balancing, pull less at a stabiliser or a head.`,
-      why: [{ says: `up to ${SHORT_LEAD_M} m`, source: 'as practised' }],
+      says: say.carriedCable({ lead: sayLead(lead), lengthM: cable.lengthM }),
+      why: [{ says: say.upToM({ SHORT_LEAD_M }), source: say.ruleThumb() }],
     };
   }),
   rule('wire', 'radio-range', ({ rig, box }) =>
@@ -55,8 +56,14 @@ export const movingRules: readonly Rule[] = [
           at: cable.id,
           severity: 'watch' as const,
           where: { cableIds: [cable.id], deviceIds: [cable.from.deviceId, cable.to.deviceId] },
-          says: `${box(cable.from.deviceId).device.name} is ${cable.lengthM} m from ${box(cable.to.deviceId).device.name} by ${bluetooth ? 'Bluetooth' : 'radio'}: reckon with ${most} m among people. Try it with the room full, or bring the receiver nearer.`,
-          why: [{ says: `${most} m in a room`, source: 'typical' }],
+          says: say.wirelessFar({
+            device: box(cable.from.deviceId).device.name,
+            lengthM: cable.lengthM,
+            device2: box(cable.to.deviceId).device.name,
+            radio: bluetooth ? say.bluetooth() : say.wirelessLink(),
+            most,
+          }),
+          why: [{ says: say.metersInRoom({ most }), source: 'typical' }],
         },
       ];
     }),
@@ -72,8 +79,8 @@ export const movingRules: readonly Rule[] = [
         at: 'all',
         severity: 'watch' as const,
         where: { cableIds: links.map((c) => c.id) },
-        says: `${links.length} radio links share the air of one room, besides networks and telephones. Set their channels apart, and keep senders a metre from receivers.`,
-        why: [{ says: `from ${CROWDED_LINKS} on`, source: 'as practised' }],
+        says: say.crowdedAir({ links: links.length }),
+        why: [{ says: say.fromOn({ CROWDED_LINKS }), source: say.ruleThumb() }],
       },
     ];
   }),
@@ -95,9 +102,9 @@ export const movingRules: readonly Rule[] = [
         at: lead.cable.id,
         severity: 'watch' as const,
         where: onLead(lead),
-        says: `${sayLead(lead)} is an aerial of ${lead.cable.lengthM} m on a transmitter: its sending will be heard as a buzz. Put ferrites on both ends, go balanced, and lead it away from the aerial.`,
+        says: say.cableAsAntenna({ lead: sayLead(lead), lengthM: lead.cable.lengthM }),
         asks: askLead(lead),
-        why: [{ says: 'unbalanced leads rectify strong radio fields at the first input', source: 'as practised' }],
+        why: [{ says: say.unbalancedCablesRectify(), source: say.ruleThumb() }],
       }));
   }),
   rule(
@@ -120,8 +127,8 @@ export const movingRules: readonly Rule[] = [
               cableIds: [by.id],
               setting: { deviceId: device.id, settingId: key.id },
             },
-            says: `${device.name} is keyed by voice, and ${box(by.from.deviceId).device.name} feeds it: whatever sounds there goes on the air. Switch voice keying off, and key by hand or pedal. Licences forbid music and tones.`,
-            why: [{ says: 'voice keying cannot tell a voice from a game', source: 'radios as they come' }],
+            says: say.voiceKeyed({ device: device.name, device2: box(by.from.deviceId).device.name }),
+            why: [{ says: say.voiceKeyingCantTell(), source: say.radiosAtTheirDefaults() }],
           },
         ];
       }),
@@ -129,7 +136,7 @@ export const movingRules: readonly Rule[] = [
       where.setting
         ? [
             {
-              label: `${context.box(where.setting.deviceId).device.name}, voice keying: off`,
+              label: say.voiceKeyingOff({ device: context.box(where.setting.deviceId).device.name }),
               changes: [{ ...where.setting, value: true }],
               edit: { kind: 'set-setting', ...where.setting, setting: { value: true, known: 'assumed' } },
             },

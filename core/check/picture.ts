@@ -21,8 +21,9 @@ import type { Box } from './box.ts';
 import { type Context, type Draft, type PictureEnd, type PictureRun, type Rule, rule, setFix } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { modeOf } from './picture-runs.ts';
+import { say } from './sayings.ts';
 
-const SOURCE = 'HDMI by character rate and lanes, CTA-861 timings';
+const SOURCE = say.hdmiByCharacterRate();
 const USB_GBPS: Record<string, number> = {
   'usb-2': USB_VIDEO_GBPS['usb-2-isochronous'],
   'usb-5': USB_VIDEO_GBPS['usb-5'],
@@ -125,8 +126,15 @@ export const pictureRules: readonly Rule[] = [
       if (!link || !isHdmiLink(link) || passesLink(link, run.mode, run.bits)) return null;
       const need = needOf(run.mode, coding(run)).minimumLink;
       return {
-        says: `${run.from.device.name} sends ${modeName(run.mode)}, ${run.bits} bits; ${end.box.device.name} passes a ${linkName(link)}, and that needs ${need ? `a ${linkName(need)}` : 'more than any link carries'}. The screen stays black or falls back.`,
-        why: [{ says: `${modeName(run.mode)} at ${run.bits} bits, RGB`, source: SOURCE }],
+        says: say.linkTooSlow({
+          device: run.from.device.name,
+          mode: modeName(run.mode),
+          bits: run.bits,
+          device2: end.box.device.name,
+          link: linkName(link),
+          carries: need ? `a ${linkName(need)}` : say.moreThanAnyLink(),
+        }),
+        why: [{ says: say.modeAtBits({ mode: modeName(run.mode), bits: run.bits }), source: SOURCE }],
       };
     },
     (context, run, end) => smallerModes(context, run, (mode) => passesLink(end.port.picture!.link!, mode, run.bits)),
@@ -138,8 +146,13 @@ export const pictureRules: readonly Rule[] = [
       const most = end.port.picture?.most && modeOf(end.port.picture.most);
       if (!most || pixels(run.mode) <= pixels(most)) return null;
       return {
-        says: `${run.from.device.name} sends ${modeName(run.mode)}; ${end.box.device.name} takes at most ${modeName(most)}.`,
-        why: [{ says: `at most ${modeName(most)}`, source: `typical of ${end.box.type.name}` }],
+        says: say.modeTooHigh({
+          device: run.from.device.name,
+          mode: modeName(run.mode),
+          device2: end.box.device.name,
+          most: modeName(most),
+        }),
+        why: [{ says: say.atMost({ most: modeName(most) }), source: say.typical({ type: end.box.type.name }) }],
       };
     },
     (context, run, end) =>
@@ -154,8 +167,13 @@ export const pictureRules: readonly Rule[] = [
       const why = whyNot(edid, run.mode, coding(run));
       return why
         ? {
-            says: `${end.box.device.name} does not take ${modeName(run.mode)} from ${run.from.device.name}: ${why}`,
-            why: [{ says: why, source: `EDID of ${end.box.device.name}` }],
+            says: say.modeNotTaken({
+              device: end.box.device.name,
+              mode: modeName(run.mode),
+              device2: run.from.device.name,
+              why,
+            }),
+            why: [{ says: why, source: say.edid({ device: end.box.device.name }) }],
           }
         : null;
     },
@@ -172,9 +190,9 @@ export const pictureRules: readonly Rule[] = [
       const on = protects ? run.from.setting(protects) : null;
       if (on?.value !== 'on' || end.port.picture?.protection !== 'none') return null;
       return {
-        says: `${run.from.device.name} protects its picture against copying; ${end.box.device.name} shows black. Switch the protection off in the console’s menu.`,
+        says: say.protectedBlack({ device: run.from.device.name, device2: end.box.device.name }),
         rests: { box: run.from, seen: on },
-        why: [{ says: 'a protected picture is not handed to what may keep it', source: 'copy protection of HDMI' }],
+        why: [{ says: say.protectedVideoIsNever(), source: say.hdcp() }],
       };
     },
     (context, run) => setFix(context.box(run.from.device.id), run.port.picture!.protects!, 'off'),
@@ -187,12 +205,16 @@ export const pictureRules: readonly Rule[] = [
       const on = protects ? run.from.setting(protects) : null;
       if (on?.value !== 'on' || end.port.picture?.protection !== '1.4' || run.mode.height < TALL) return null;
       return {
-        says: `${run.from.device.name} sends a protected ${modeName(run.mode)}; ${end.box.device.name} knows only the older protection: 1080p or black.`,
+        says: say.protectedOld({
+          device: run.from.device.name,
+          mode: modeName(run.mode),
+          device2: end.box.device.name,
+        }),
         rests: { box: run.from, seen: on },
         why: [
           {
-            says: 'protected 2160p needs the newer protection in every box on the way',
-            source: 'copy protection of HDMI, 2.2',
+            says: say.protected2160pNeedsHdcp(),
+            source: say.hdcp2(),
           },
         ],
       };
@@ -208,12 +230,12 @@ export const pictureRules: readonly Rule[] = [
       const lacks = end.port.picture?.stereoPcmOnly || (edidOf(end.box) && !takesSurround(end.box));
       if (format?.value !== 'surround' || !lacks) return null;
       return {
-        says: `${run.from.device.name} sends surround or coded sound; ${end.box.device.name} takes two-channel PCM only: silence, or noise. Set the console to two-channel PCM.`,
+        says: say.codedAudio({ device: run.from.device.name, device2: end.box.device.name }),
         rests: { box: run.from, seen: format },
         why: [
           {
-            says: 'the picture passes, its sound does not',
-            source: end.box.device.edid ? `EDID of ${end.box.device.name}` : 'extractors give what they are given',
+            says: say.videoPassesItsAudio(),
+            source: end.box.device.edid ? say.edidSource({ device: end.box.device.name }) : say.extractorsPassOnWhat(),
           },
         ],
       };
@@ -228,9 +250,9 @@ export const pictureRules: readonly Rule[] = [
       const on = overlays ? run.from.setting(overlays) : null;
       if (on?.value !== 'on' || !captures(end.box.type)) return null;
       return {
-        says: `${run.from.device.name} draws its marks and menus over the picture that goes to ${end.box.device.name}. Set its HDMI to the clean picture.`,
+        says: say.overlays({ device: run.from.device.name, device2: end.box.device.name }),
         rests: { box: run.from, seen: on },
-        why: [{ says: 'what the camera’s own screen shows is sent along', source: 'cameras as they come' }],
+        why: [{ says: say.whatCamerasOwnDisplay(), source: say.camerasAtTheirDefaults() }],
       };
     },
     (context, run) => setFix(context.box(run.from.device.id), run.port.picture!.overlays!, 'off'),
@@ -251,11 +273,18 @@ export const pictureRules: readonly Rule[] = [
     const need = usbVideoGbps(run.mode, '4:2:0');
     if (need <= gbps) return null;
     return {
-      says: `${sender.box.device.name} hands on ${modeName(run.mode)} uncompressed: ${need.toFixed(1)} Gbit/s; ${end.box.device.name}, ${end.port.name} leaves ${gbps} for pictures. Use a faster socket, or a smaller mode.`,
+      says: say.usbTooSlow({
+        device: sender.box.device.name,
+        mode: modeName(run.mode),
+        n1: need.toFixed(1),
+        device2: end.box.device.name,
+        port: end.port.name,
+        gbps,
+      }),
       why: [
         {
-          says: `${modeName(run.mode)} at 12 bits a pixel`,
-          source: 'visible pixels times rate; what USB leaves for video, typical',
+          says: say.modeBits12({ mode: modeName(run.mode) }),
+          source: say.visiblePixelsTimesRate(),
         },
       ],
     };
@@ -277,11 +306,18 @@ export const pictureRules: readonly Rule[] = [
           {
             ...onRun(run, between(run, end)),
             severity: 'fix' as const,
-            says: `${modeName(run.mode)} at ${run.bits} bits runs over ${cable.lengthM} m of HDMI to ${end.box.device.name}; passive leads carry a ${linkName(need)} for ${FRL_LEAD_M} m. Take an optical one, which runs one way.`,
+            says: say.hdmiTooLong({
+              mode: modeName(run.mode),
+              bits: run.bits,
+              lengthM: cable.lengthM,
+              device: end.box.device.name,
+              need: linkName(need),
+              FRL_LEAD_M,
+            }),
             why: [
               {
-                says: `passive leads: careful 2 m, at most ${FRL_LEAD_M} m at 48 Gbit/s`,
-                source: 'passive leads, as practised',
+                says: say.passiveLimit({ FRL_LEAD_M }),
+                source: say.passiveCablesRuleThumb(),
               },
             ],
           },
@@ -296,8 +332,8 @@ export const pictureRules: readonly Rule[] = [
         at: device.id,
         severity: 'watch' as const,
         where: { deviceIds: [device.id] },
-        says: `What ${device.name} says of itself cannot be read: its bytes do not add up. Read it out of the device again.`,
-        why: [{ says: 'a block whose sum is wrong is not believed', source: 'VESA E-EDID' }],
+        says: say.edidIsCorruptChecksum({ device: device.name }),
+        why: [{ says: say.blockWithWrongChecksum(), source: say.vesaEEdid() }],
       })),
   ),
   rule('wire', 'picture-passive-split', ({ boxes }) =>
@@ -315,8 +351,8 @@ export const pictureRules: readonly Rule[] = [
         at: device.id,
         severity: 'stop' as const,
         where: { deviceIds: [device.id] },
-        says: `${device.name} only joins wires: two screens cannot both answer the source. Take a splitter with power.`,
-        why: [{ says: 'HDMI talks both ways with one screen', source: 'HDMI as specified' }],
+        says: say.passiveSplit({ device: device.name }),
+        why: [{ says: say.hdmiTalksBothWays(), source: say.hdmiAsSpecified() }],
       })),
   ),
   rule('wire', 'picture-weakest-screen', ({ pictures }) =>
@@ -335,8 +371,8 @@ export const pictureRules: readonly Rule[] = [
             where: { deviceIds: [run.from.device.id, ...screens.map((e) => e.box.device.id)] },
           }),
           severity: 'watch' as const,
-          says: `${weak[0]!.box.device.name} takes less than ${strong[0]!.box.device.name}: behind a splitter, the weakest sets the mode for both.`,
-          why: [{ says: 'a splitter offers what all its screens take', source: 'splitters as they come' }],
+          says: say.weakestSets({ device: weak[0]!.box.device.name, device2: strong[0]!.box.device.name }),
+          why: [{ says: say.splitterOffersWhatAll(), source: say.splittersAtTheirDefaults() }],
         },
       ];
     }),
@@ -354,8 +390,12 @@ export const pictureRules: readonly Rule[] = [
         {
           ...onRun(run, { at: run.from.device.id, where: { deviceIds: [run.from.device.id] } }),
           severity: 'watch' as const,
-          says: `${run.from.device.name} sends ${hertz(run.mode.rate).toFixed(2)} pictures a second, the session has ${session.toFixed(2)}: movement will stutter.`,
-          why: [{ says: 'frames are shown once, or twice, in turns', source: 'arithmetic of the two rates' }],
+          says: say.stutters({
+            device: run.from.device.name,
+            n2: hertz(run.mode.rate).toFixed(2),
+            n22: session.toFixed(2),
+          }),
+          why: [{ says: say.framesAreShownOnce(), source: say.arithmeticTwoRates() }],
         },
       ];
     }),
@@ -371,8 +411,8 @@ export const pictureRules: readonly Rule[] = [
       severity: 'watch',
       where: { cableIds: [cable.id], deviceIds: [to.device.id] },
       asks: null,
-      says: `${to.device.name} lives on the 5 V of a ${cable.lengthM} m lead from ${from.device.name}. Where the picture comes and goes, take one with its own supply.`,
-      why: [{ says: 'HDMI gives 55 mA', source: 'HDMI as specified' }],
+      says: say.poweredByHdmi({ device: to.device.name, lengthM: cable.lengthM, device2: from.device.name }),
+      why: [{ says: say.hdmiGivesMa(), source: say.hdmiAsSpecified() }],
     };
   }),
 ];

@@ -1,3 +1,4 @@
+import { listOf, type Said, type Text } from '#core/said/index.ts';
 import { deviceName, evaluationAt, type Pair, SCALE_UNITS, sayBreak } from '#core/signal/index.ts';
 import { width } from '#core/units/index.ts';
 import { openDoors, otherDevices, shutDoors, stopOf } from './doors.ts';
@@ -11,54 +12,61 @@ import {
   type Severity,
   type Stage,
 } from './finding.ts';
+import { say } from './sayings.ts';
 
 const nameOf = (list: readonly { id: string; name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
 
-interface Said {
+interface Judgement {
   readonly id: string;
   readonly stage: Stage;
   readonly severity: Severity;
   readonly words: readonly Pair['verdict']['word'][];
-  readonly says: (source: string, listener: string, pair: Pair, others: readonly string[]) => string;
+  readonly says: (source: string, listener: string, pair: Pair, others: readonly string[]) => Said;
   readonly fixes?: (context: Context, pair: Pair) => readonly Fix[];
 }
 
-const sayUnder = ({ underVoiceDb }: Pair): string => {
+const sayUnder = ({ underVoiceDb }: Pair): Said => {
   const db = Math.round(underVoiceDb ?? 0);
-  return `${Math.abs(db)} dB ${db < 0 ? 'over' : 'under'} the main voice`;
+  return say.againstVoice({ db: Math.abs(db), under: db < 0 ? say.above() : say.below() });
 };
 const ms = (pair: Pair): string => Math.abs(pair.verdict.offsetMs ?? 0).toFixed(0);
 
 const offsetOf = (pair: Pair) => pair.ways[0]?.offset ?? null;
 /** '96 ms early', or both where it may be either. */
-const sayOffset = (pair: Pair): string => {
+const sayOffset = (pair: Pair): Said => {
   const word = pair.verdict.word;
-  if (word === 'perhaps-either') return 'late, or early,';
-  const side = word === 'perhaps-late' ? 'late' : 'early';
-  const by = (pair.verdict.offsetMs ?? 0) * (side === 'late' ? 1 : -1);
-  return by >= 1 ? `${ms(pair)} ms ${side}` : side;
+  if (word === 'perhaps-either') return say.lateOrEarly();
+  const isLate = word === 'perhaps-late';
+  const side = isLate ? say.late() : say.early();
+  const by = (pair.verdict.offsetMs ?? 0) * (isLate ? 1 : -1);
+  return by >= 1 ? say.byMs({ pair: ms(pair), side }) : side;
 };
-const sayRange = (pair: Pair): string => {
+const sayRange = (pair: Pair): Text => {
   const value = offsetOf(pair)?.value;
-  return value ? ` (${value.low.toFixed(0)} to ${value.high > 0 ? '+' : ''}${value.high.toFixed(0)} ms)` : '';
+  return value
+    ? say.offsetRange({ n0: value.low.toFixed(0), n02: value.high > 0 ? '+' : '', n03: value.high.toFixed(0) })
+    : '';
 };
 /** Of what the offset is made of, the figure that is known worst: measured, it narrows most. */
-const sayWidest = (pair: Pair): string => {
+const sayWidest = (pair: Pair): Text => {
   const terms = (offsetOf(pair)?.terms ?? []).filter((t) => width(t.value) > 0);
   if (terms.length < 2) return '';
   const widest = terms.reduce((a, b) => (width(b.value) > width(a.value) ? b : a));
-  return `; the least certain of them is ${widest.label}, with a range of ${width(widest.value).toFixed(0)} ms`;
+  return say.widestFigure({ widest: widest.label, n0: width(widest.value).toFixed(0) });
 };
 
+/** Two arrivals closer than this sound hollow (comb filtering); further apart, like an echo. Rule of thumb, ms. */
+const ECHO_MS = 30;
+
 /** What the hearing plan wants, against what arrives. */
-const SAID: readonly Said[] = [
+const SAID: readonly Judgement[] = [
   {
     id: 'plan-missing',
     stage: 'route',
     severity: 'stop',
     words: ['missing'],
-    says: (source, listener) => `${source} does not reach ${listener}, although the plan wants it.`,
+    says: (source, listener) => say.missing({ source, listener }),
     fixes: (context, pair) => [...otherDevices(context, pair), ...openDoors(context, pair)],
   },
   {
@@ -66,7 +74,7 @@ const SAID: readonly Said[] = [
     stage: 'route',
     severity: 'fix',
     words: ['unwanted'],
-    says: (source, listener) => `${source} reaches ${listener}, although the plan does not want it.`,
+    says: (source, listener) => say.unwanted({ source, listener }),
     fixes: (context, pair) => shutDoors(context, pair, pair.ways[0]!.settings),
   },
   {
@@ -75,7 +83,11 @@ const SAID: readonly Said[] = [
     severity: 'fix',
     words: ['twice'],
     says: (source, listener, pair) =>
-      `${source} reaches ${listener} twice, ${Math.abs(pair.verdict.apart!.value.nominal).toFixed(0)} ms apart: hollow below 30 ms, an echo above.`,
+      (Math.abs(pair.verdict.apart!.value.nominal) < ECHO_MS ? say.hollowTwice : say.echoTwice)({
+        source,
+        listener,
+        ms: Math.abs(pair.verdict.apart!.value.nominal).toFixed(0),
+      }),
     fixes: (context, pair) => {
       const [first, ...others] = pair.ways;
       const kept = new Set(first!.settings);
@@ -91,40 +103,35 @@ const SAID: readonly Said[] = [
     stage: 'route',
     severity: 'watch',
     words: ['too-loud'],
-    says: (source, listener, pair) =>
-      `${source} stands too high at ${listener}: ${sayUnder(pair)}, and wanted lower. Turn it down on its way, or measure a take.`,
+    says: (source, listener, pair) => say.tooLoud({ source, listener, pair: sayUnder(pair) }),
   },
   {
     id: 'plan-too-quiet',
     stage: 'route',
     severity: 'watch',
     words: ['too-quiet'],
-    says: (source, listener, pair) =>
-      `${source} is drowned at ${listener}: ${sayUnder(pair)}, and wanted higher. Turn it up on its way, or measure a take.`,
+    says: (source, listener, pair) => say.tooQuiet({ source, listener, pair: sayUnder(pair) }),
   },
   {
     id: 'plan-not-alone',
     stage: 'route',
     severity: 'watch',
     words: ['not-alone'],
-    says: (source, listener, _pair, others) =>
-      `${source} is to be alone on ${listener}, and ${others.join(', ')} is on it nearly as loud: it cannot be balanced afterwards. Take the others off that track.`,
+    says: (source, listener, _pair, others) => say.notAlone({ source, listener, join: others.join(', ') }),
   },
   {
     id: 'plan-late',
     stage: 'sync',
     severity: 'fix',
     words: ['late'],
-    says: (source, listener, pair) =>
-      `${source} is ${ms(pair)} ms late against its picture at ${listener}: set the delays in Sync.`,
+    says: (source, listener, pair) => say.lateBy({ source, pair: ms(pair), listener }),
   },
   {
     id: 'plan-early',
     stage: 'sync',
     severity: 'fix',
     words: ['early'],
-    says: (source, listener, pair) =>
-      `${source} is ${ms(pair)} ms early against its picture at ${listener}: set the delays in Sync.`,
+    says: (source, listener, pair) => say.earlyBy({ source, pair: ms(pair), listener }),
   },
   {
     id: 'plan-time-uncertain',
@@ -132,7 +139,7 @@ const SAID: readonly Said[] = [
     severity: 'watch',
     words: ['perhaps-late', 'perhaps-early', 'perhaps-either'],
     says: (source, listener, pair) =>
-      `${source} is possibly ${sayOffset(pair)} at ${listener}${sayRange(pair)}: the figures are too uncertain to tell. A take with a clap there measures all of them at once${sayWidest(pair)}.`,
+      say.possiblyOff({ source, pair: sayOffset(pair), listener, pair2: sayRange(pair), pair3: sayWidest(pair) }),
   },
 ];
 
@@ -182,16 +189,26 @@ function whereItStopped(context: Context, pair: Pair): Pick<Finding['where'], 'd
 }
 
 /** 'shut at Mixer, Strip 1, mute, then at …'; or how far it comes where there is no way. */
-function sayStop(context: Context, pair: Pair): string {
+function sayStop(context: Context, pair: Pair): Text {
   const stop = stopOf(context, pair);
   const name = (id: string) => context.box(id).device.name;
   if (stop?.kind === 'shut')
-    return `it is shut at ${stop.doors.map((d) => `${name(d.deviceId)}, ${context.box(d.deviceId).setting(d.settingId)?.spec.name ?? d.settingId}`).join(', then at ')}`;
+    return say.mutedAt({
+      at: listOf(
+        'then',
+        stop.doors.map(
+          (d) => `${name(d.deviceId)}, ${context.box(d.deviceId).setting(d.settingId)?.spec.name ?? d.settingId}`,
+        ),
+      ),
+    });
   if (stop?.kind === 'no-way' && stop.breaks.length > 0)
-    return stop.breaks.map((b) => sayBreak(context.rig, b)).join(', then ');
+    return listOf(
+      'then',
+      stop.breaks.map((b) => sayBreak(context.rig, b)),
+    );
   if (stop?.kind === 'no-way' && stop.reaches.length > 0)
-    return `nothing leads on from ${stop.reaches.map(name).join(', ')}`;
-  return 'no way to it is open';
+    return say.nothingLeadsOnFrom({ join: stop.reaches.map(name).join(', ') });
+  return say.noPathToIt();
 }
 
 /** What a verdict on a pair rests on: its times, where time is the matter; the ways and their levels otherwise. */
@@ -200,10 +217,14 @@ function reasonsFor(context: Context, pair: Pair): Reason[] {
   const terms = pair.ways[0]?.offset?.terms ?? [];
   if (terms.length > 0 && TIME_WORDS.has(pair.verdict.word))
     return terms.map((t) => ({ says: `${t.label}: ${t.value.nominal.toFixed(1)} ${t.unit}`, source: t.source }));
-  if (pair.ways.length === 0) return [{ says: sayStop(context, pair), source: 'the ways of this rig' }];
+  if (pair.ways.length === 0) return [{ says: sayStop(context, pair), source: say.pathsThisRig() }];
   return pair.ways.slice(0, WAYS_TOLD).map((way) => ({
-    says: `by ${way.deviceIds.map((id) => deviceName(rig, id)).join(', ')}: ${way.levelDb.nominal.toFixed(0)} ${SCALE_UNITS[way.scale]}`,
-    source: 'the ways of this rig, typical levels',
+    says: say.byPath({
+      join: way.deviceIds.map((id) => deviceName(rig, id)).join(', '),
+      n0: way.levelDb.nominal.toFixed(0),
+      scale: SCALE_UNITS[way.scale],
+    }),
+    source: say.pathsThisRigTypical(),
   }));
 }
 const WAYS_TOLD = 3;
@@ -223,8 +244,8 @@ export const idleRules: readonly Rule[] = [
         at: source.id,
         severity: 'watch' as const,
         where: { sourceId: source.id, deviceIds: [source.sound.deviceId] },
-        says: `${source.name} reaches nobody.`,
-        why: [{ says: 'no listener has it by any way', source: 'the ways of this rig' }],
+        says: say.reachesNone({ source: source.name }),
+        why: [{ says: say.itHasNoPath(), source: say.pathsThisRig() }],
       }));
   }),
   rule('route', 'plan-listener-silent', ({ rig, evaluation, box }) => {
@@ -247,9 +268,9 @@ export const idleRules: readonly Rule[] = [
           severity: 'watch' as const,
           where: { deviceIds: [deviceId], ...(one && { listenerId: only!.id }) },
           says: one
-            ? `Nothing at all reaches ${only!.name}.`
-            : `Nothing at all reaches ${box(deviceId).device.name}, on stream or tracks.`,
-          why: [{ says: 'no source comes there by any way', source: 'the ways of this rig' }],
+            ? say.noSignalAt({ name: only!.name })
+            : say.noSignalAtDevice({ device: box(deviceId).device.name }),
+          why: [{ says: say.noSourceHasPath(), source: say.pathsThisRig() }],
         },
       ];
     });
@@ -263,11 +284,15 @@ export const idleRules: readonly Rule[] = [
           at: `${pair.sourceId}>${pair.listenerId}`,
           severity: 'fix' as const,
           where: { sourceId: pair.sourceId, listenerId: pair.listenerId, deviceIds: way.deviceIds },
-          says: `${nameOf(rig.sources, pair.sourceId)} clips on its way to ${nameOf(rig.listeners, pair.listenerId)}: its level stands ${(-way.headroomDb).toFixed(0)} dB over what a stage takes. Turn down before that stage.`,
+          says: say.clipsOnWay({
+            sourceId: nameOf(rig.sources, pair.sourceId),
+            listenerId: nameOf(rig.listeners, pair.listenerId),
+            n0: (-way.headroomDb).toFixed(0),
+          }),
           why: [
             {
-              says: `${way.headroomDb.toFixed(0)} dB of headroom`,
-              source: 'levels and ceilings of the stages, typical',
+              says: say.dbHeadroom({ n0: way.headroomDb.toFixed(0) }),
+              source: say.levelsAndClipPoints(),
             },
           ],
         },

@@ -1,8 +1,10 @@
 import { bringsPowerOnly, connectorOf, endOf, leadOf, UNPLUGGED, type Wiring } from '#core/plug/index.ts';
 import type { LevelClass } from '#core/rig/index.ts';
+import { listOf, type Said } from '#core/said/index.ts';
 import { type Reason, type Rule, rule, type Severity } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { askLead, chainOf, type LeadEnd, type LeadSeen, leadOn, leadWanted, sayLead } from './leads.ts';
+import { say } from './sayings.ts';
 
 /** From so many parts on there is an adapter in it: a contact more that can fail, and a lever on the socket. */
 const WITH_ADAPTER = 2;
@@ -17,7 +19,7 @@ const onLeads = (
   id: string,
   severity: Severity,
   picks: (lead: LeadSeen) => boolean,
-  says: (lead: LeadSeen) => string,
+  says: (lead: LeadSeen) => Said,
   why: Reason,
   fixes?: Rule['fixes'],
 ): Rule =>
@@ -57,8 +59,8 @@ const sidesLost = (w: Wiring, lead: LeadSeen): number[] =>
 export const ADAPTER_RULE = 'plug-three-in-four';
 
 const FOUR_CONTACTS: Reason = {
-  says: 'tip left, ring 1 right, ring 2 ground, sleeve microphone; a third contact covers the last two and joins them',
-  source: 'four-contact plugs as CTIA wires them',
+  says: say.tipLeftRingRight(),
+  source: say.polePlugsAsCtia(),
 };
 
 /** Sockets that several leads claim: outputs into one input, or one digital output for two. */
@@ -86,7 +88,7 @@ const putInRight: Rule['fixes'] = ({ plugged }, { where }) => {
   const cable = { ...lead.cable, parts: right.parts.map((p) => p.id) };
   return [
     {
-      label: `${sayLead(lead)}: put in ${right.parts.map((p) => p.name).join(', ')}`,
+      label: say.useParts({ lead: sayLead(lead), join: right.parts.map((p) => p.name).join(', ') }),
       changes: [{ cableId: cable.id, cable }],
       edit: {
         kind: 'batch',
@@ -108,8 +110,8 @@ export const plugRules: readonly Rule[] = [
           at: `${device.id}/${port.id}`,
           severity: 'watch' as const,
           where: { deviceIds: [device.id] },
-          says: `${device.name}, ${port.name}: no connector is known by the name ‘${port.connector}’, so nothing can be said of leads there. Choose one in Gear.`,
-          why: [{ says: 'no plug of the list goes into it', source: 'the list of connectors' }],
+          says: say.unknownConnector({ device: device.name, port: port.name, connector: port.connector }),
+          why: [{ says: say.noPlugListFits(), source: say.listConnectors() }],
         })),
     ),
   ),
@@ -118,8 +120,8 @@ export const plugRules: readonly Rule[] = [
     const [from, to] = [connectorOf(lead.from.port.connector)!, connectorOf(lead.to.port.connector)!];
     return {
       severity: 'stop',
-      says: `No lead goes from ${sayLead(lead)}: ${from.name} into ${to.name}. A box has to stand between, or another socket be used.`,
-      why: [{ says: 'no chain of a lead and adapters joins these two', source: 'the list of leads and adapters' }],
+      says: say.noCableFits({ from: from.name, to: to.name, lead: sayLead(lead) }),
+      why: [{ says: say.noChainCableAnd(), source: say.listCablesAndAdapters() }],
     };
   }),
   leadRule('plug-needs-adapter', (lead) => {
@@ -127,8 +129,12 @@ export const plugRules: readonly Rule[] = [
     if (!chain || chain === 'nothing-to-plug' || chain.parts.length < WITH_ADAPTER) return null;
     return {
       severity: 'watch',
-      says: `From ${sayLead(lead)} it takes ${chain.parts.length} parts: ${chain.parts.map((p) => p.name).join(', ')}. Each is a contact that can fail: secure them, and carry a second set.`,
-      why: [{ says: `price ${chain.price[0]} to ${chain.price[1]} euros`, source: 'typical prices' }],
+      says: say.manyParts({
+        lead: sayLead(lead),
+        parts: chain.parts.length,
+        join: chain.parts.map((p) => p.name).join(', '),
+      }),
+      why: [{ says: say.priceToEuros({ n0: chain.price[0], n1: chain.price[1] }), source: say.typicalPrices() }],
     };
   }),
   leadRule(
@@ -137,10 +143,10 @@ export const plugRules: readonly Rule[] = [
       threeInFour(lead)
         ? {
             severity: 'fix',
-            says: `${lead.from.device.name} has a plug with three contacts in the four-contact socket of ${lead.to.device.name}: its microphone is joined to ground and nothing is heard. Take an adapter from a three-contact microphone plug to four contacts.`,
+            says: say.threePole({ device: lead.from.device.name, device2: lead.to.device.name }),
             asks:
               lead.cable.parts === undefined
-                ? `Does an adapter to four contacts stand between ${lead.from.device.name} and ${lead.to.device.name}?`
+                ? say.isAdapterThere({ device: lead.from.device.name, device2: lead.to.device.name })
                 : askLead(lead),
             why: [FOUR_CONTACTS],
           }
@@ -151,8 +157,7 @@ export const plugRules: readonly Rule[] = [
     'plug-four-in-three',
     'fix',
     fourInThree,
-    (lead) =>
-      `${lead.from.device.name} has its microphone on the fourth contact; ${lead.to.device.name}, ${lead.to.port.name} has three and does not reach it. Take an adapter that splits sound and microphone.`,
+    (lead) => say.fourPole({ device: lead.from.device.name, device2: lead.to.device.name, port: lead.to.port.name }),
     FOUR_CONTACTS,
     putInRight,
   ),
@@ -160,45 +165,40 @@ export const plugRules: readonly Rule[] = [
     'plug-nothing-over',
     'fix',
     (lead) => test((w) => w.carried.length === 0)(lead) && !threeInFour(lead) && !fourInThree(lead),
-    (lead) =>
-      `${sayLead(lead)}: nothing comes through. Where both contacts of a plug carry the same, or one is joined to ground, a balanced input hears no difference. Take the lead or adapter that fits the two.`,
-    { says: 'contact against contact, as the plugs and wires meet', source: 'contacts of the two sockets' },
+    (lead) => say.nothingThrough({ lead: sayLead(lead) }),
+    { says: say.contactAgainstContactAs(), source: say.contactsTwoSockets() },
     putInRight,
   ),
   onLeads(
     'plug-stereo-into-balanced',
     'fix',
     test(subtracts),
-    (lead) =>
-      `A stereo plug from ${sayLead(lead)} meets a balanced mono input: it hears left minus right, and whatever stands in the middle is gone. Take one side by a mono lead, or a stereo pair of inputs.`,
-    { says: 'a balanced input amplifies the difference of tip and ring', source: 'balanced inputs' },
+    (lead) => say.stereoIntoBalanced({ lead: sayLead(lead) }),
+    { says: say.balancedInputAmplifies(), source: say.balancedInputs() },
     putInRight,
   ),
   onLeads(
     'plug-balanced-into-stereo',
     'fix',
     test(turnsOneOver),
-    (lead) =>
-      `A balanced output from ${sayLead(lead)} meets a stereo input: the right side comes inverted, and in mono nothing is left. Take an unbalanced lead that feeds both sides.`,
-    { says: 'the second wire of a balanced output carries the same upside down', source: 'balanced outputs' },
+    (lead) => say.balancedIntoStereo({ lead: sayLead(lead) }),
+    { says: say.secondWireBalancedOutput(), source: say.balancedOutputs() },
     putInRight,
   ),
   onLeads(
     'plug-one-side',
     'watch',
     test((w, lead) => w.carried.length > 0 && sidesLost(w, lead).length > 0 && endOf(lead.to.port).sides === 1),
-    (lead) =>
-      `${sayLead(lead)}: two sides go into one. A mono plug in a stereo socket takes the left and shorts the right to ground; use a lead for one side, or one that sums both through resistors.`,
-    { says: 'one side is enough for a voice that stands in the middle', source: 'as practised' },
+    (lead) => say.twoIntoOne({ lead: sayLead(lead) }),
+    { says: say.oneSideIsEnough(), source: say.ruleThumb() },
     putInRight,
   ),
   onLeads(
     'plug-side-silent',
     'watch',
     test((w, lead) => w.carried.length > 0 && endOf(lead.to.port).sides > new Set(w.carried.map((c) => c.to)).size),
-    (lead) =>
-      `${sayLead(lead)}: only one side of ${lead.to.port.name} gets anything. Take a lead that feeds both sides, or pan the channel to the middle.`,
-    { says: 'one plug, one side', source: 'contacts of the two sockets' },
+    (lead) => say.oneSideOnly({ lead: sayLead(lead), port: lead.to.port.name }),
+    { says: say.onePlugOneSide(), source: say.contactsTwoSockets() },
     putInRight,
   ),
   leadRule(
@@ -209,8 +209,11 @@ export const plugRules: readonly Rule[] = [
       if (!on || on.fits || chainOf(lead) === 'nothing-to-plug') return null;
       return {
         severity: 'stop',
-        says: `${sayLead(lead)}: ${on.chain.parts.map((p) => p.name).join(', ') || 'a plug that goes straight in'} does not fit between these two sockets, so nothing comes through. Choose what is really plugged there, or take the parts that fit.`,
-        why: [{ says: 'plug against socket, one after the other', source: 'the list of leads and adapters' }],
+        says: say.wrongCable({
+          lead: sayLead(lead),
+          in: on.chain.parts.map((p) => p.name).join(', ') || say.plugThatGoesStraight(),
+        }),
+        why: [{ says: say.plugAgainstSocketOne(), source: say.listCablesAndAdapters() }],
       };
     },
     { fixes: putInRight },
@@ -223,8 +226,8 @@ export const plugRules: readonly Rule[] = [
       if (!on?.fits || !bringsPowerOnly(on.chain.parts)) return null;
       return {
         severity: 'stop',
-        says: `${sayLead(lead)}: ${on.chain.parts.map((p) => p.name).join(', ')} has no wires for data, so nothing comes through. Take a lead with data.`,
-        why: [{ says: 'two wires of four: power and ground', source: 'USB as specified' }],
+        says: say.noDataWires({ lead: sayLead(lead), join: on.chain.parts.map((p) => p.name).join(', ') }),
+        why: [{ says: say.twoWiresFourPower(), source: say.usbAsSpecified() }],
       };
     },
     { fixes: putInRight },
@@ -233,25 +236,23 @@ export const plugRules: readonly Rule[] = [
     'plug-insert-out',
     'watch',
     ({ from }) => from.port.connector === 'jack-635-insert',
-    (lead) =>
-      `${sayLead(lead)}: an insert sends on the tip and takes back on the ring. A plug pushed in all the way cuts the strip off; push a mono plug to the first click, or take an insert lead.`,
-    { says: 'tip send, ring return', source: 'inserts as usually wired' },
+    (lead) => say.insertPlug({ lead: sayLead(lead) }),
+    { says: say.tipSendRingReturn(), source: say.insertsAsUsuallyWired() },
   ),
   onLeads(
     'plug-insert-in',
     'fix',
     ({ to }) => to.port.connector === 'jack-635-insert',
-    (lead) => `${sayLead(lead)} goes into an insert, which is no input. Take a line input.`,
-    { says: 'tip send, ring return: what is fed to the tip meets an output', source: 'inserts as usually wired' },
+    (lead) => say.insertNoInput({ lead: sayLead(lead) }),
+    { says: say.tipSendRingReturnWhat(), source: say.insertsAsUsuallyWired() },
   ),
   onLeads(
     'plug-small-socket',
     'watch',
     ({ cable, from, to }) =>
       cable.lengthM > HEAVY_LEAD_M && [from, to].some(({ port }) => SMALL_SOCKETS.has(port.connector)),
-    (lead) =>
-      `${lead.cable.lengthM} m of lead hang on a small socket from ${sayLead(lead)}. Clamp it at the box, or use a short soft piece between.`,
-    { says: `small sockets bend with more than about ${HEAVY_LEAD_M} m on them`, source: 'as practised' },
+    (lead) => say.heavyCable({ lengthM: lead.cable.lengthM, lead: sayLead(lead) }),
+    { says: say.smallSocketsBendWith({ HEAVY_LEAD_M }), source: say.ruleThumb() },
   ),
   rule('wire', 'plug-outputs-joined', ({ plugged }) =>
     shared(
@@ -265,11 +266,19 @@ export const plugRules: readonly Rule[] = [
         cableIds: group.map((l) => l.cable.id),
         deviceIds: [...group.map((l) => l.from.device.id), group[0]!.to.device.id],
       },
-      says: `${group.length} outputs are joined at ${group[0]!.to.device.name}, ${group[0]!.to.port.name}: ${group.map((l) => l.from.device.name).join(' and ')} drive each other. Two outputs are never joined by a Y: use a mixer, or a resistor of 470 ohm to 1 kohm in each.`,
+      says: say.outputsJoined({
+        group: group.length,
+        device: group[0]!.to.device.name,
+        port: group[0]!.to.port.name,
+        and: listOf(
+          'and',
+          group.map((l) => l.from.device.name),
+        ),
+      }),
       asks: group.some((l) => l.cable.known === 'assumed')
-        ? `Do ${group.length} leads go into ${group[0]!.to.device.name}, ${group[0]!.to.port.name}?`
+        ? say.doCablesGo({ group: group.length, device: group[0]!.to.device.name, port: group[0]!.to.port.name })
         : null,
-      why: [{ says: 'an output of 100 ohm sees the other’s 100 ohm as its load', source: 'output impedances' }],
+      why: [{ says: say.outputOhmSeesOthers(), source: say.outputImpedances() }],
     })),
   ),
   rule('wire', 'plug-output-split', ({ plugged }) =>
@@ -284,11 +293,11 @@ export const plugRules: readonly Rule[] = [
         cableIds: group.map((l) => l.cable.id),
         deviceIds: [group[0]!.from.device.id, ...group.map((l) => l.to.device.id)],
       },
-      says: `${group.length} leads leave ${group[0]!.from.device.name}, ${group[0]!.from.port.name}. A Y lead does not split HDMI or USB: put a splitter between, or use another output.`,
+      says: say.noYCable({ group: group.length, device: group[0]!.from.device.name, port: group[0]!.from.port.name }),
       asks: group.some((l) => l.cable.known === 'assumed')
-        ? `Do ${group.length} leads leave ${group[0]!.from.device.name}, ${group[0]!.from.port.name}?`
+        ? say.doCablesLeave({ group: group.length, device: group[0]!.from.device.name, port: group[0]!.from.port.name })
         : null,
-      why: [{ says: 'the source talks with one screen only', source: 'HDMI and USB as specified' }],
+      why: [{ says: say.sourceTalksWithOne(), source: say.hdmiAndUsbAs() }],
     })),
   ),
 ];

@@ -1,14 +1,16 @@
 import { connectorOf } from '#core/plug/index.ts';
 import { type DeviceType, type PowerKind, settingOf } from '#core/rig/index.ts';
+import { listOf } from '#core/said/index.ts';
 import { type Box, type SettingSeen, settingSeen } from './box.ts';
 import { type Context, type Rule, rule, setFix } from './finding.ts';
 import { type LeadDraft, leadRule } from './lead-rule.ts';
 import { askLead, type LeadSeen, onLead } from './leads.ts';
+import { say } from './sayings.ts';
 
-const PHANTOM = { says: '48 V through 6.8 kohm, 10 mA at most', source: 'IEC 61938' };
+const PHANTOM = { says: say.vThroughKohmMa(), source: say.iec() };
 const USB = {
-  says: 'USB 2 gives 500 mA a socket, USB 3 900 mA, a hub fed by the computer 100 to 150 mA',
-  source: 'USB as specified',
+  says: say.usbGivesMaPer(),
+  source: say.usbAsSpecified(),
 };
 /** Batteries fade, and it may be cold: so much more than the session is wanted. */
 const SPARE = 1.25;
@@ -86,8 +88,8 @@ export const powerRules: readonly Rule[] = [
       const { on, seen } = standing(lead, 'phantom');
       if (on) return null;
       const says = seen
-        ? `${lead.from.device.name} needs phantom power, and that of ${lead.to.device.name} is off: nothing is heard. Faders down first, then switch it on.`
-        : `${lead.from.device.name} needs phantom power, and ${lead.to.device.name}, ${lead.to.port.name} has none. Take an input that has it, or a supply between.`;
+        ? say.phantomOff({ device: lead.from.device.name, device2: lead.to.device.name })
+        : say.phantomNone({ device: lead.from.device.name, device2: lead.to.device.name, port: lead.to.port.name });
       return { severity: 'stop', says, ...onSwitch(lead, seen), why: [PHANTOM] };
     },
     { fixes: phantomSwitch('on'), all: true },
@@ -100,13 +102,17 @@ export const powerRules: readonly Rule[] = [
       if (!on) return null;
       return {
         severity: 'stop',
-        says: `Phantom power stands on ${lead.to.device.name}, ${lead.to.port.name}, and ${lead.from.device.name} must not get it. Switch it off and wait a minute before you plug.`,
+        says: say.phantomHarms({
+          device: lead.to.device.name,
+          port: lead.to.port.name,
+          device2: lead.from.device.name,
+        }),
         ...onSwitch(lead, seen),
         why: [
           PHANTOM,
           {
-            says: 'phantom power does not go into unbalanced plugs, ribbons or plug-in electrets',
-            source: 'as practised',
+            says: say.phantomPowerMustNot(),
+            source: say.ruleThumb(),
           },
         ],
       };
@@ -121,7 +127,11 @@ export const powerRules: readonly Rule[] = [
         return null;
       return {
         severity: 'watch',
-        says: `Phantom power stands on ${lead.to.device.name}, ${lead.to.port.name}, and meets the output of ${lead.from.device.name}. Not every output bears it: switch it off, or put a transformer or DI box between.`,
+        says: say.phantomIntoOutput({
+          device: lead.to.device.name,
+          port: lead.to.port.name,
+          device2: lead.from.device.name,
+        }),
         ...onSwitch(lead, seen),
         why: [PHANTOM],
       };
@@ -135,8 +145,13 @@ export const powerRules: readonly Rule[] = [
       if (lead.to.port.gives?.kind === 'plug-in') return null;
       return {
         severity: 'stop',
-        says: `${lead.from.device.name} wants a few volts from its jack; ${lead.to.device.name}, ${lead.to.port.name} gives none${lead.to.port.gives?.kind === 'phantom' ? ', and phantom power is no substitute' : ''}. Put a converter from plug-in to phantom power between, or use a radio pack or recorder that gives it.`,
-        why: [{ says: 'plug-in power is 2 to 5 V on the tip', source: 'electrets on 3.5 mm plugs' }],
+        says: say.pluginPower({
+          device: lead.from.device.name,
+          device2: lead.to.device.name,
+          port: lead.to.port.name,
+          substitute: lead.to.port.gives?.kind === 'phantom' ? say.andPhantomPowerIs() : '',
+        }),
+        why: [{ says: say.plugInPowerIs(), source: say.electretsOnMmPlugs() }],
       };
     },
     { all: true },
@@ -152,7 +167,13 @@ export const powerRules: readonly Rule[] = [
           at: lead.cable.id,
           severity: 'fix' as const,
           where: onLead(lead),
-          says: `${taker.device.name} takes ${taken} mA; ${giver.device.name}, ${giver.port.name} gives ${given} mA. Use another socket, or a hub with its own supply.`,
+          says: say.usbCurrent({
+            device: taker.device.name,
+            taken,
+            device2: giver.device.name,
+            port: giver.port.name,
+            given,
+          }),
           asks: askLead(lead),
           why: [USB],
         },
@@ -172,7 +193,7 @@ export const powerRules: readonly Rule[] = [
           at: hub.device.id,
           severity: 'fix' as const,
           where: { deviceIds: [hub.device.id, ...onIt.map((l) => ends(l).taker.device.id)] },
-          says: `${hub.device.name} and what is on it take ${sum} mA; the socket behind it gives ${given} mA. Use a hub with its own supply.`,
+          says: say.hubCurrent({ device: hub.device.name, sum, given }),
           why: [USB],
         },
       ];
@@ -190,7 +211,13 @@ export const powerRules: readonly Rule[] = [
           at: hub.device.id,
           severity: 'fix' as const,
           where: { deviceIds: [hub.device.id, ...hungry.map((l) => ends(l).taker.device.id)] },
-          says: `${hungry.map((l) => ends(l).taker.device.name).join(' and ')} are both hungry and share ${hub.device.name}. Give each a socket of the computer of its own.`,
+          says: say.bothHungry({
+            and: listOf(
+              'and',
+              hungry.map((l) => ends(l).taker.device.name),
+            ),
+            device: hub.device.name,
+          }),
           why: [USB],
         },
       ];
@@ -206,8 +233,8 @@ export const powerRules: readonly Rule[] = [
           at: strip.device.id,
           severity: 'fix' as const,
           where: { deviceIds: [strip.device.id, ...on.map((b) => b.device.id)] },
-          says: `${on.length} things are to be fed from ${strip.device.name}, which has ${given.outlets} outlets. Take a longer strip; do not chain strips.`,
-          why: [{ says: `${given.outlets} outlets`, source: `typical of ${strip.type.name}` }],
+          says: say.outletsFull({ on: on.length, device: strip.device.name, outlets: given.outlets }),
+          why: [{ says: say.outlets({ outlets: given.outlets }), source: say.typical({ type: strip.type.name }) }],
         },
       ];
     }),
@@ -221,11 +248,11 @@ export const powerRules: readonly Rule[] = [
           at: strip.device.id,
           severity: 'stop' as const,
           where: { deviceIds: [strip.device.id, other.device.id] },
-          says: `${strip.device.name} is plugged into ${other.device.name}. Strips are not chained: take one long enough, from the wall. Local rules come first; ask an electrician where you doubt.`,
+          says: say.stripOnStrip({ device: strip.device.name, device2: other.device.name }),
           why: [
             {
-              says: 'contacts in a row grow warm, and the first carries everything',
-              source: 'usual safety rules for outlet strips',
+              says: say.contactsInRowGet(),
+              source: say.usualSafetyRulesFor(),
             },
           ],
         },
@@ -245,9 +272,19 @@ export const powerRules: readonly Rule[] = [
           severity: 'stop' as const,
           where: { deviceIds: [fed.device.id, from.device.id] },
           says: kind
-            ? `${fed.device.name} is to be fed from ${from.device.name}, which gives ${kind === 'usb' ? '5 V' : 'mains'}; it takes ${takes.join(' or ') || 'no power'}.`
-            : `${fed.device.name} is to be fed from ${from.device.name}, which feeds nothing.`,
-          why: [{ says: `takes ${takes.join(', ') || 'nothing'}`, source: `typical of ${fed.type.name}` }],
+            ? say.wrongSupply({
+                device: fed.device.name,
+                device2: from.device.name,
+                mains: kind === 'usb' ? '5 V' : say.acPower(),
+                power: listOf('or', takes) || say.noPower(),
+              })
+            : say.noSupply({ device: fed.device.name, device2: from.device.name }),
+          why: [
+            {
+              says: say.needs({ nothing: takes.join(', ') || 'nothing' }),
+              source: say.typical({ type: fed.type.name }),
+            },
+          ],
         },
       ];
     }),
@@ -264,8 +301,8 @@ export const powerRules: readonly Rule[] = [
           at: supply.device.id,
           severity: 'fix' as const,
           where: { deviceIds: [supply.device.id, ...on.map((b) => b.device.id)] },
-          says: `What is fed from ${supply.device.name} takes ${sum} mA; it gives ${given.milliamps} mA in all.`,
-          why: [{ says: `${given.milliamps} mA`, source: `typical of ${supply.type.name}` }],
+          says: say.supplyOverload({ device: supply.device.name, sum, milliamps: given.milliamps }),
+          why: [{ says: say.ma({ milliamps: given.milliamps }), source: say.typical({ type: supply.type.name }) }],
         },
       ];
     }),
@@ -281,10 +318,15 @@ export const powerRules: readonly Rule[] = [
           at: box.device.id,
           severity: short ? ('fix' as const) : ('watch' as const),
           where: { deviceIds: [box.device.id] },
-          says: `${box.device.name} runs about ${hours} h on its battery; the session takes ${session} h${short ? '' : ', which leaves no reserve'}. Have a second one charged, or feed it.`,
+          says: say.batteryShort({
+            device: box.device.name,
+            hours,
+            session,
+            reserve: short ? '' : say.whichLeavesNoReserve(),
+          }),
           why: [
-            { says: `${hours} h when new and at 20 °C; 0.8 of it at 0 °C`, source: `typical of ${box.type.name}` },
-            { says: `${SPARE} times the session is wanted`, source: 'as practised' },
+            { says: say.hWhenNewAnd({ hours }), source: say.typical({ type: box.type.name }) },
+            { says: say.timesSessionIsNeeded({ SPARE }), source: say.ruleThumb() },
           ],
         },
       ];
@@ -311,9 +353,9 @@ export const powerRules: readonly Rule[] = [
           at: device.id,
           severity: 'watch' as const,
           where: { deviceIds: [device.id] },
-          says: `${device.name} needs 5 V from USB, and nothing is drawn that brings it. Plan a supply and its lead.`,
-          asks: `What feeds ${device.name}? It takes ${type.power.milliamps ?? 100} mA at 5 V.`,
-          why: [{ says: `${type.power.milliamps ?? 100} mA at 5 V`, source: `typical of ${type.name}` }],
+          says: say.needsUsbPower({ device: device.name }),
+          asks: say.whatPowers({ device: device.name, n100: type.power.milliamps ?? 100 }),
+          why: [{ says: say.maAtV({ n100: type.power.milliamps ?? 100 }), source: say.typical({ type: type.name }) }],
         },
       ];
     });

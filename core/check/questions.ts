@@ -23,14 +23,16 @@ import {
   soundDevicesOf,
   type Types,
 } from '#core/rig/index.ts';
+import { listOf, type Said, type Text } from '#core/said/index.ts';
 import { deviceName, type Evaluation, evaluate } from '#core/signal/index.ts';
 import type { Finding } from './finding.ts';
 import { chainOf, type LeadSeen, leadBetween } from './leads.ts';
 import { ADAPTER_RULE } from './plugs.ts';
+import { say } from './sayings.ts';
 
 /** What one may see when one looks. */
 export interface Answer {
-  readonly label: string;
+  readonly label: Text;
   /** It is as it was assumed. */
   readonly asDrawn: boolean;
   readonly changes: readonly Change[];
@@ -40,7 +42,7 @@ export interface Answer {
 export interface Question {
   /** `setting:device.setting` or `lead:cable` */
   readonly id: string;
-  readonly asks: string;
+  readonly asks: Said;
   /** Where one looks: the box, and the socket or setting on it. */
   readonly deviceId: string;
   readonly portId: string | null;
@@ -152,7 +154,7 @@ function questionAt(rig: Rig, types: Types, id: string, findings: readonly Findi
     .sort((a, b) => Number(b.asDrawn) - Number(a.asDrawn));
   return {
     ...base,
-    asks: `${spec.name}${sayChoices(options)}?`,
+    asks: askSettingOf(spec.name, options),
     deviceId,
     portId: null,
     settingId,
@@ -163,8 +165,16 @@ function questionAt(rig: Rig, types: Types, id: string, findings: readonly Findi
 
 /** So many positions are named in the question; more are read from the answers. */
 const NAMED = 3;
-const sayChoices = (options: readonly (readonly [SettingValue, string])[]): string =>
-  options.length <= NAMED ? `: ${options.map(([, label]) => label).join(' or ')}` : '';
+const askSettingOf = (setting: string, options: readonly (readonly [SettingValue, Text])[]): Said =>
+  options.length <= NAMED
+    ? say.settingIsOneOf({
+        setting,
+        options: listOf(
+          'or',
+          options.map(([, label]) => label),
+        ),
+      })
+    : say.settingIs({ setting });
 
 function aboutLead(
   rig: Rig,
@@ -177,8 +187,8 @@ function aboutLead(
   const chosen = chosenDevice(rig, types, cable);
   if (chosen) return aboutChoice(rig, types, cable, chosen, findings);
   const into = endName(rig, types, cable.to);
-  const there = `Does a lead of ${cable.lengthM} m come here from ${name(cable.from)}, into ${into}?`;
-  const put = (label: string, next: Cable | null, asDrawn = false): Answer => ({
+  const there = say.doesCableGo({ lengthM: cable.lengthM, from: name(cable.from), into });
+  const put = (label: Text, next: Cable | null, asDrawn = false): Answer => ({
     label,
     asDrawn,
     changes: [{ cableId: cable.id, cable: next }],
@@ -193,8 +203,8 @@ function aboutLead(
     settingId: null,
     cable,
     answers: parts
-      ? [put('no, it goes straight in', { ...cable, parts: [] }, true), put('yes', { ...cable, parts })]
-      : [put('it is so', cable, true), put('there is none', null)],
+      ? [put(say.noItGoesStraight(), { ...cable, parts: [] }, true), put('yes', { ...cable, parts })]
+      : [put(say.yesItIs(), cable, true), put(say.thereIsNone(), null)],
   };
 }
 
@@ -215,16 +225,16 @@ function aboutChoice(
   const isUsed = ({ deviceId, portId }: PortRef): boolean =>
     endsBehind(types.get(findDevice(rig, deviceId)!.typeId)!, portId).some((p) => used.has(`${deviceId}/${p.id}`));
   const others = soundDevicesOf(rig, computerId, use).filter((other) => !sameEnd(other, ref) && isUsed(other));
-  const put = (label: string, next: Cable, asDrawn = false): Answer => ({
+  const put = (label: Text, next: Cable, asDrawn = false): Answer => ({
     label,
     asDrawn,
     changes: [{ cableId: cable.id, cable: next }],
   });
-  const byDefault = `the default, ${name(defaultDevice(rig, computerId, use) ?? ref)}`;
+  const byDefault = say.theDefaultIs({ ref: name(defaultDevice(rig, computerId, use) ?? ref) });
   return {
     asks:
       findings.find((f) => f.asks)?.asks ??
-      `Which sound device is chosen in ${deviceName(rig, program.deviceId)}, ${endName(rig, types, program)}?`,
+      say.whichDevice({ deviceId: deviceName(rig, program.deviceId), program: endName(rig, types, program) }),
     deviceId: program.deviceId,
     portId: program.portId,
     settingId: null,
@@ -233,7 +243,7 @@ function aboutChoice(
       cable.follows ? put(byDefault, cable, true) : put(name(ref), cable, true),
       ...others.slice(0, MOST_OTHERS).map((other) => put(name(other), choosing(rig, cable, other))),
       cable.follows
-        ? put(`${name(ref)} itself`, choosing(rig, cable, ref))
+        ? put(say.refItself({ ref: name(ref) }), choosing(rig, cable, ref))
         : put(byDefault, followingDefault(rig, cable)),
     ],
   };
@@ -245,7 +255,7 @@ const partsBetween = (lead: LeadSeen): string[] | null => {
 };
 
 /** The positions that a setting can have, in words; null where it is turned, not switched. */
-export function optionsOf(spec: SettingSpec): [SettingValue, string][] | null {
+export function optionsOf(spec: SettingSpec): [SettingValue, Text][] | null {
   if (spec.kind === 'switch') return spec.options.map((o) => [o.value, o.label]);
   return spec.kind === 'mute'
     ? [

@@ -1,6 +1,7 @@
 import { amplifiesInstrument, films, isPerson, settingFor, soundsIntoRoom } from '#core/rig/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
+import { say } from './sayings.ts';
 
 /** Two microphones on one voice: the farther one at least so many times as far. */
 const THREE_TO_ONE = 3;
@@ -73,8 +74,8 @@ const isMikedSo = ({ box, rig }: Context, instrumentId: string, microphoneIds: r
   );
 
 const RULE_3_TO_1 = {
-  says: 'at three times the distance the second is 9.5 dB down, and the comb is not heard',
-  source: 'the 3:1 rule',
+  says: say.atThreeTimesDistance(),
+  source: say.rule(),
 };
 
 /** Microphones whose use the plan does not need: their voice comes by another one as well. */
@@ -102,9 +103,9 @@ function openCameras(context: Context): Draft[] {
         at: box.device.id,
         severity: 'fix',
         where: { deviceIds: [box.device.id], setting: { deviceId: box.device.id, settingId: own!.id } },
-        says: `The own microphone of ${box.device.name} is open: ${names.join(', ')} comes by it a second time to ${ears.join(', ')}, later and from farther off.`,
-        asks: mute.known === 'assumed' ? `${box.device.name}: is its own microphone open?` : null,
-        why: [{ says: 'another microphone brings the same voice from nearer', source: 'the ways of this rig' }],
+        says: say.builtInMic({ device: box.device.name, join: names.join(', '), join2: ears.join(', ') }),
+        asks: mute.known === 'assumed' ? say.isBuiltInOpen({ device: box.device.name }) : null,
+        why: [{ says: say.anotherMicHasSame(), source: say.pathsThisRig() }],
       },
     ];
   });
@@ -136,10 +137,19 @@ export const roomRules: readonly Rule[] = [
             cableIds: [first.cableId, second.cableId],
             sourceId: source.id,
           },
-          says: `${source.name} stands ${first.lengthM} m from ${names[0]} and ${second.lengthM} m from ${names[1]}: mixed, the two make it hollow. Move one to three times the distance, or mute it.`,
+          says: say.combFilter({
+            source: source.name,
+            lengthM: first.lengthM,
+            n0: names[0]!,
+            lengthM2: second.lengthM,
+            n1: names[1]!,
+          }),
           why: [
             RULE_3_TO_1,
-            { says: `${dbFromRatio(second.lengthM / first.lengthM).toFixed(1)} dB apart now`, source: 'distance' },
+            {
+              says: say.dbApartNow({ n1: dbFromRatio(second.lengthM / first.lengthM).toFixed(1) }),
+              source: 'distance',
+            },
           ],
         },
       ];
@@ -161,8 +171,16 @@ export const roomRules: readonly Rule[] = [
           at: `${pair.sourceId}>${pair.listenerId}`,
           severity: 'watch',
           where: { deviceIds: way.deviceIds, sourceId: pair.sourceId, listenerId: pair.listenerId },
-          says: `${context.rig.listeners.find((l) => l.id === pair.listenerId)?.name} hears ${source.name} by ${name(poor)}, which carries up to ${(way.band.highHz / 1000).toFixed(0)} kHz, although ${name(good)} has the same voice better. Choose that one there.`,
-          why: [{ says: `up to ${Math.round(way.band.highHz)} Hz, ${way.band.kind}`, source: way.band.source }],
+          says: say.betterMic({
+            name: context.rig.listeners.find((l) => l.id === pair.listenerId)!.name,
+            source: source.name,
+            poor: name(poor),
+            n0: (way.band.highHz / 1000).toFixed(0),
+            good: name(good),
+          }),
+          why: [
+            { says: say.upToHz({ highHz: Math.round(way.band.highHz), kind: way.band.kind }), source: way.band.source },
+          ],
         },
       ];
     }),
@@ -178,12 +196,12 @@ export const roomRules: readonly Rule[] = [
           at: cable.id,
           severity: 'watch',
           where: { cableIds: [cable.id], deviceIds: [from.device.id, to.device.id] },
-          says: `${from.device.name} stands ${cable.lengthM} m from ${to.device.name}: put it on the dead side of the microphone, further off, or use headphones.`,
+          says: say.speakerNear({ device: from.device.name, lengthM: cable.lengthM, device2: to.device.name }),
           asks:
             cable.known === 'assumed'
-              ? `How far is ${from.device.name} from ${to.device.name}? ${cable.lengthM} m is assumed.`
+              ? say.howFar({ device: from.device.name, device2: to.device.name, lengthM: cable.lengthM })
               : null,
-          why: [{ says: '6 dB less for twice the distance', source: 'direct sound' }],
+          why: [{ says: say.dbLessForTwice(), source: say.directSound() }],
         },
       ];
     }),
@@ -200,11 +218,11 @@ export const roomRules: readonly Rule[] = [
           at: `${source.id}/${first.deviceId}`,
           severity: 'watch',
           where: { deviceIds: [first.deviceId], cableIds: [first.cableId], sourceId: source.id },
-          says: `${source.name}: the closest microphone, ${box.device.name}, is ${first.lengthM} m away. The room is heard as loud as the voice; come nearer, or clip one on.`,
+          says: say.micFar({ source: source.name, device: box.device.name, lengthM: first.lengthM }),
           why: [
             {
-              says: `${dbFromRatio(first.lengthM / NEAR_M).toFixed(0)} dB less voice than at 15 cm`,
-              source: 'direct sound, 6 dB for twice the distance',
+              says: say.dbLessVoiceThan({ n0: dbFromRatio(first.lengthM / NEAR_M).toFixed(0) }),
+              source: say.directSoundDbFor(),
             },
           ],
         },

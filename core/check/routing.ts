@@ -8,8 +8,10 @@ import {
   settingFor,
   soundDeviceOf,
 } from '#core/rig/index.ts';
+import type { Said } from '#core/said/index.ts';
 import { deviceName, type Heard, loopLimit, type Pair, rolesOf, talkerEchoLossDb } from '#core/signal/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
+import { say } from './sayings.ts';
 
 type Source = Context['rig']['sources'][number];
 type Listener = Context['rig']['listeners'][number];
@@ -52,11 +54,11 @@ function selfReturns(context: Context): Draft[] {
         at: `${source.id}>${listener.id}`,
         severity: said.severity,
         where: { sourceId: source.id, listenerId: listener.id, deviceIds: way.deviceIds },
-        says: `${source.name} hears the own voice ${ms.toFixed(0)} ms later, ${downDb.toFixed(0)} dB down: ${said.says}`,
+        says: say.hearsThemselves({ source: source.name, n0: ms.toFixed(0), n02: downDb.toFixed(0), says: said.says }),
         why: [
           {
-            says: `by ${way.deviceIds.map((id) => deviceName(context.rig, id)).join(', ')}`,
-            source: 'the ways of this rig',
+            says: say.throughPath({ join: way.deviceIds.map((id) => deviceName(context.rig, id)).join(', ') }),
+            source: say.pathsThisRig(),
           },
           said.why,
         ],
@@ -71,23 +73,20 @@ function judgeReturn(ms: number, downDb: number) {
     if (downDb >= wantedDb) return null;
     return {
       severity: 'fix' as const,
-      says: `an echo that stops most people talking; ${wantedDb.toFixed(0)} dB down would do. Take it out of what is sent back.`,
+      says: say.echoStopsTalk({ n0: wantedDb.toFixed(0) }),
       why: {
-        says: `${wantedDb.toFixed(0)} dB at ${ms.toFixed(0)} ms there and back`,
-        source: 'ITU-T G.131, 1 % curve',
+        says: say.dbThereAndBack({ n0: wantedDb.toFixed(0), n02: ms.toFixed(0) }),
+        source: say.ituTGCurve(),
       },
     };
   }
   if (ms < HOLLOW_MS || downDb >= MASKED_DB) return null;
   return {
     severity: ms > DISTURBS_MS ? ('fix' as const) : ('watch' as const),
-    says:
-      ms > DISTURBS_MS
-        ? 'it disturbs. Listen to it before the computer, or leave it out.'
-        : 'it sounds hollow. Listen to it before the converters, or leave it out.',
+    says: ms > DISTURBS_MS ? say.distractingUseDirect() : say.itSoundsHollowUse(),
     why: {
-      says: `${HOLLOW_MS} ms hollow, over ${DISTURBS_MS} ms disturbing`,
-      source: 'own voice in headphones, as practised',
+      says: say.hollowOver({ HOLLOW_MS, DISTURBS_MS }),
+      source: say.ownVoiceInHeadphones(),
     },
   };
 }
@@ -106,8 +105,14 @@ const longLoops = ({ rig, evaluation }: Context): Draft[] =>
         at: [...loop.deviceIds].sort().join('+'),
         severity: 'watch',
         where: { deviceIds: loop.deviceIds },
-        says: `What leaves ${names[0]} comes back by ${names.slice(1).join(', ')} after ${delayMs.toFixed(0)} ms, ${(-loop.gainDb).toFixed(0)} dB down, each time round: an echo, if nobody cancels it. ${wantedDb.toFixed(0)} dB down would not be heard.`,
-        why: [{ says: `${wantedDb.toFixed(0)} dB at ${delayMs.toFixed(0)} ms`, source: 'ITU-T G.131, 1 % curve' }],
+        says: say.loopEcho({
+          n0: names[0]!,
+          join: names.slice(1).join(', '),
+          n02: delayMs.toFixed(0),
+          n03: (-loop.gainDb).toFixed(0),
+          n04: wantedDb.toFixed(0),
+        }),
+        why: [{ says: say.dbAtMs({ n0: wantedDb.toFixed(0), n02: delayMs.toFixed(0) }), source: say.ituTGCurve() }],
       },
     ];
   });
@@ -137,11 +142,17 @@ function firstPairOnly(context: Context): Draft[] {
         at: cable.id,
         severity: 'fix',
         where: { cableIds: [cable.id], deviceIds: [from.device.id, to.device.id] },
-        says: `${to.device.name} takes the first ${takes === 2 ? 'pair' : 'channel'} of ${from.device.name}, ${from.port(cable.from.portId)?.name}, and no other: ${left.map((s) => s.name).join(', ')} comes on a later one and is not taken. Mix it onto the first pair before, or link that pair by itself.`,
+        says: say.laterChannels({
+          device: to.device.name,
+          channel: takes === 2 ? say.pair() : say.channel(),
+          device2: from.device.name,
+          name: from.port(cable.from.portId)?.name ?? '',
+          join: left.map((s) => s.name).join(', '),
+        }),
         why: [
           {
-            says: `${has} channels are there, ${takes} are taken`,
-            source: 'programs take the first channels of a device',
+            says: say.channelsAreThereAre({ has, takes }),
+            source: say.appsUseFirstChannels(),
           },
         ],
       },
@@ -169,8 +180,15 @@ function outOfStep(context: Context): Draft[] {
         at: `${cell.sourceId}>${cell.listenerId}`,
         severity: 'fix',
         where: { sourceId: cell.sourceId, listenerId: cell.listenerId, deviceIds: a.deviceIds },
-        says: `${first} comes ${Math.abs(apartMs).toFixed(0)} ms ${apartMs > 0 ? 'after' : 'before'} ${second} at ${nameOf(rig.listeners, cell.listenerId)}, and the two have to keep time. Mix them before ${share ? deviceName(rig, share) : 'the call'}, and send the mix.`,
-        why: [{ says: `more than ${TOGETHER_MS} ms apart is heard`, source: 'playing together, as practised' }],
+        says: say.outOfStep({
+          first: first!,
+          n0: Math.abs(apartMs).toFixed(0),
+          before: apartMs > 0 ? say.after() : say.before(),
+          second: second!,
+          listenerId: nameOf(rig.listeners, cell.listenerId),
+          call: share ? deviceName(rig, share) : say.call(),
+        }),
+        why: [{ says: say.moreThanMsApart({ TOGETHER_MS }), source: say.playingTogetherRuleThumb() }],
       },
     ];
   });
@@ -197,8 +215,8 @@ const processedMusic = (context: Context): Draft[] =>
         severity: 'watch',
         where: { deviceIds: [box.device.id] },
         rests: { box, seen },
-        says: `${box.device.name} cleans the microphone of what is no voice, and ${music.map((s) => s.name).join(', ')} comes by it: expect it to waver and drop out. Two schools: processing off and headphones on, so that nothing echoes; or processing on, and music shared as computer sound, which lags the voice.`,
-        why: [{ says: 'noise suppression keeps what is like speech', source: 'call programs, typical' }],
+        says: say.callFilters({ device: box.device.name, join: music.map((s) => s.name).join(', ') }),
+        why: [{ says: say.noiseSuppressionKeepsWhat(), source: say.callAppsTypical() }],
       },
     ];
   });
@@ -265,11 +283,11 @@ const splitDevices = (context: Context): Draft[] =>
         at: id,
         severity: 'watch',
         where: { deviceIds: [id] },
-        says: `${name} takes its microphone from one sound device and plays on another: their clocks drift, and its echo cancelling loses its hold. Two schools: the same device for both, which helps the cancelling; or headphones and no cancelling at all.`,
+        says: say.twoDevices({ name }),
         why: [
           {
-            says: `microphone at ${[...mics.names].join(', ')}, loudspeaker at ${[...speakers.names].join(', ')}`,
-            source: 'the links of this rig',
+            says: say.micAndSpeaker({ join: [...mics.names].join(', '), join2: [...speakers.names].join(', ') }),
+            source: say.linksThisRig(),
           },
         ],
       },
@@ -296,14 +314,14 @@ const oneSided = (context: Context): Draft[] => {
         at: `${source.id}>${listener.id}`,
         severity: 'watch',
         where: { sourceId: source.id, listenerId: listener.id, deviceIds: way.deviceIds },
-        says: `${listener.name} has ${source.name} on the ${side} side only: whoever listens by one earphone, or by one loudspeaker of two, misses it. Put it on both sides, or keep the sides apart on a track and mix later.`,
-        why: [{ says: `${side} only`, source: 'the ways of this rig' }],
+        says: say.oneEar({ listener: listener.name, source: source.name, side: side! }),
+        why: [{ says: say.only({ side: side! }), source: say.pathsThisRig() }],
       },
     ];
   });
 };
 
-const kiloHertz = (rate: string): string => `${Number(rate) / 1000} kHz`;
+const kiloHertz = (rate: string): Said => say.kiloHertz({ n1000: Number(rate) / 1000 });
 
 export const routingRules: readonly Rule[] = [
   rule('route', 'self-return', selfReturns),
@@ -339,8 +357,8 @@ export const routingRules: readonly Rule[] = [
             severity: 'fix',
             where: { deviceIds: [box.device.id] },
             rests: { box, seen },
-            says: `${box.device.name} joins two devices on two clocks, and the one that is not master is not corrected: it will click, or slip against the other by up to ${DRIFT_MS_AN_HOUR} ms an hour. Correct the one that is not master.`,
-            why: [{ says: 'common crystals: 20 to 100 ppm off, 3.6 ms an hour for each ppm', source: 'typical' }],
+            says: say.combinedDrift({ device: box.device.name, DRIFT_MS_AN_HOUR }),
+            why: [{ says: say.commonCrystalsToPpm(), source: 'typical' }],
           },
         ];
       }),
@@ -362,8 +380,12 @@ export const routingRules: readonly Rule[] = [
             severity: 'watch',
             where: { deviceIds: [box.device.id] },
             rests: { box, seen },
-            says: `${box.device.name} counts ${kiloHertz(String(seen.value))}, the session ${kiloHertz(session)}: whatever passes is converted, or plays at the wrong speed where a program does not notice. One rate for all.`,
-            why: [{ says: `session: ${kiloHertz(session)}`, source: 'the session, in Plan' }],
+            says: say.ratesDiffer({
+              device: box.device.name,
+              value: kiloHertz(String(seen.value)),
+              session: kiloHertz(session),
+            }),
+            why: [{ says: say.session({ session: kiloHertz(session) }), source: say.sessionInPlan() }],
           },
         ];
       });

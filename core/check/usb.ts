@@ -1,8 +1,10 @@
 import { connectorOf } from '#core/plug/index.ts';
 import { endsBehind, isHub, type PortSpec, usbMeets, usbRoleOf } from '#core/rig/index.ts';
+import { listOf } from '#core/said/index.ts';
 import { type Context, type Rule, rule } from './finding.ts';
 import { leadRule } from './lead-rule.ts';
 import { type LeadEnd, onLead } from './leads.ts';
+import { say } from './sayings.ts';
 
 const isUsb = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind === 'usb';
 
@@ -20,7 +22,7 @@ function handsOn({ evaluation, box }: Context, { device, port }: LeadEnd, taken:
       hands = true;
     }
   }
-  return hands ? 'not-taken' : 'nothing';
+  return hands ? 'not-taken' : say.nothingWord();
 }
 
 export const usbRules: readonly Rule[] = [
@@ -52,8 +54,15 @@ export const usbRules: readonly Rule[] = [
           at: key,
           severity: 'fix' as const,
           where: { deviceIds: [deviceId, ...programs], cableIds: users.map((u) => u.cableId) },
-          says: `${programs.map((id) => box(id).device.name).join(' and ')} both take the picture of ${box(deviceId).device.name}, ${box(deviceId).port(portId)?.name}. One program at a time gets it: let the first hand it on as a virtual camera, or take another capture device.`,
-          why: [{ says: 'a capture device is opened by one program', source: 'USB video, as systems treat it' }],
+          says: say.captureTaken({
+            and: listOf(
+              'and',
+              programs.map((id) => box(id).device.name),
+            ),
+            device: box(deviceId).device.name,
+            name: box(deviceId).port(portId)?.name ?? '',
+          }),
+          why: [{ says: say.captureCardCanBe(), source: say.usbVideoAsOperating() }],
         },
       ];
     });
@@ -66,15 +75,15 @@ export const usbRules: readonly Rule[] = [
     if (charges)
       return {
         severity: 'stop',
-        says: `${charges.device.name}, ${charges.port.name}, gives power and nothing else: nothing passes. Take a socket with data.`,
-        why: [{ says: 'sockets for charging have no data', source: 'USB as specified' }],
+        says: say.chargeOnly({ device: charges.device.name, port: charges.port.name }),
+        why: [{ says: say.chargingSocketsHaveNo(), source: say.usbAsSpecified() }],
       };
     return {
       severity: 'stop',
       says: hosts
-        ? `${from.device.name} and ${to.device.name} are joined by USB, socket to socket, and neither is a device of the other: nothing passes. A capture device, a sound interface or the network goes between.`
-        : `${from.device.name} stands at ${to.device.name}, ${to.port.name}, and neither of them is a computer: nothing passes. Plug both into the computer.`,
-      why: [{ says: 'USB talks between one host and its devices', source: 'USB as specified' }],
+        ? say.usbToUsb({ device: from.device.name, device2: to.device.name })
+        : say.usbNoComputer({ device: from.device.name, device2: to.device.name, port: to.port.name }),
+      why: [{ says: say.usbTalksBetweenOne(), source: say.usbAsSpecified() }],
     };
   }),
   leadRule('usb-slow-socket', (lead) => {
@@ -83,16 +92,16 @@ export const usbRules: readonly Rule[] = [
     if (ORDER.indexOf(has.link) <= ORDER.indexOf(gets.link)) return null;
     return {
       severity: 'watch',
-      says: `${lead.from.device.name} is made for a faster socket than ${lead.to.device.name}, ${lead.to.port.name}: fewer pictures, or another colour. First remedy for a wrong picture: another socket.`,
-      why: [{ says: `${has.link.slice(4)} Gbit/s wanted`, source: 'USB as specified' }],
+      says: say.usbSlower({ device: lead.from.device.name, device2: lead.to.device.name, port: lead.to.port.name }),
+      why: [{ says: say.gbitSNeeded({ n4: has.link.slice(4) }), source: say.usbAsSpecified() }],
     };
   }),
   leadRule('usb-hub-on-hub', (lead) => {
     if (!isHub(lead.from.type) || !isHub(lead.to.type)) return null;
     return {
       severity: 'watch',
-      says: `${lead.from.device.name} hangs on ${lead.to.device.name}: pictures and sound share one socket of the computer, and each hub can fail. Use sockets of the computer.`,
-      why: [{ says: 'one socket, one rate for all behind it', source: 'USB as specified' }],
+      says: say.onHub({ device: lead.from.device.name, device2: lead.to.device.name }),
+      why: [{ says: say.oneSocketOneRate(), source: say.usbAsSpecified() }],
     };
   }),
   rule('wire', 'usb-shared-pictures', ({ plugged, box }) => {
@@ -107,11 +116,17 @@ export const usbRules: readonly Rule[] = [
         at: hubId,
         severity: 'fix' as const,
         where: { deviceIds: [hubId, ...leads.map((l) => l.from.device.id)], cableIds: leads.map((l) => l.cable.id) },
-        says: `${leads.map((l) => l.from.device.name).join(' and ')} send pictures uncompressed through ${box(hubId).device.name}: together more than one socket carries. Plug them to sockets of the computer, best on two controllers.`,
+        says: say.hubVideo({
+          and: listOf(
+            'and',
+            leads.map((l) => l.from.device.name),
+          ),
+          device: box(hubId).device.name,
+        }),
         why: [
           {
-            says: '3.2 Gbit/s for pictures on a 5 Gbit/s socket, shared',
-            source: 'what USB leaves for video, typical',
+            says: say.gbitSForVideo(),
+            source: say.whatUsbLeavesFor(),
           },
         ],
       }));
@@ -127,8 +142,8 @@ export const usbRules: readonly Rule[] = [
           at: lead.cable.id,
           severity: 'watch' as const,
           where: onLead(lead),
-          says: `Nothing on ${to.device.name} takes what ${lead.from.device.name} brings by ${to.port.name}. Choose it in a program, or take the lead out.`,
-          why: [{ says: 'no program is drawn that opens it', source: 'this rig' }],
+          says: say.deviceUnused({ device: to.device.name, device2: lead.from.device.name, port: to.port.name }),
+          why: [{ says: say.noAppInDrawing(), source: say.thisRig() }],
         },
       ];
     });

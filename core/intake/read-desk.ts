@@ -1,5 +1,6 @@
 import { askedBy, check, type Question } from '#core/check/index.ts';
 import { alreadySo, applyEdit, type Edit, emptyRig, isCall, isWorn, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import type { OwnWords } from '#core/typed/index.ts';
 import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
 import { adaptPlugIns, bridgeGaps, padLines, shareInputs } from './between.ts';
@@ -162,17 +163,17 @@ function askOfSettings(b: Builder, answers: Answers): Decision[] {
   const stops = check(b.rig).filter((f) => f.severity === 'stop' && f.asks && f.where.setting);
   return askedBy(b.rig, stops).flatMap((question) => {
     if (question.settingId === null || question.answers.length < 2) return [];
-    const options = question.answers.map((a) => ({ id: a.label, label: a.label }));
-    const asks = `${b.device(question.deviceId).name}: ${question.asks}`;
+    const options = question.answers.map((a) => ({ id: textOf(a.label), label: textOf(a.label) }));
+    const asks = `${b.device(question.deviceId).name}: ${textOf(question.asks)}`;
     // A desk is set so that it works, as phantom power is switched on: whoever cannot, says so.
     const settled = question.answers.find((a) => !stopsWith(b.rig, alreadySo(b.rig, a.changes), question));
     const asked = decide(answers, {
       id: `ask:${question.id}`,
       asks,
       options,
-      ...(settled && { usual: settled.label }),
+      ...(settled && { usual: textOf(settled.label) }),
     });
-    const answer = question.answers.find((a) => a.label === asked.taken);
+    const answer = question.answers.find((a) => textOf(a.label) === asked.taken);
     if (answer && asked.answered) b.take(alreadySo(b.rig, answer.changes));
     else if (answer)
       for (const change of answer.changes)

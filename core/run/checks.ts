@@ -1,5 +1,6 @@
 import { check, type Finding } from '#core/check/index.ts';
 import { endName, findTypes, isCall, isProgram, type PortRef, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { deviceName, type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
 import type { Budget } from './budgets.ts';
 import type { Ticks } from './session.ts';
@@ -54,8 +55,8 @@ function drawn(findings: readonly Finding[]): DayCheck[] {
         (f): DayCheck => ({
           id: `finding:${f.id}`,
           kind: 'finding',
-          says: `Mended: ${f.says}`,
-          why: f.why.map((w) => `${w.says} (${w.source})`).join('; '),
+          says: `Fixed: ${textOf(f.says)}`,
+          why: f.why.map((w) => `${textOf(w.says)} (${textOf(w.source)})`).join('; '),
           tap: null,
           must: true,
         }),
@@ -66,7 +67,7 @@ function drawn(findings: readonly Finding[]): DayCheck[] {
             id: 'findings',
             kind: 'finding' as const,
             says: `${fixes.length} ${fixes.length === 1 ? 'thing is' : 'things are'} still to be fixed as drawn: mended, or borne with.`,
-            why: fixes[0]!.says,
+            why: textOf(fixes[0]!.says),
             tap: null,
             must: false,
           },

@@ -11,6 +11,7 @@ import {
   sayValue,
   settingOf,
 } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { CREST_DB, deviceName, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { failuresOf } from './failures.ts';
 
@@ -192,5 +193,5 @@ const only = (here: readonly Finding[], there: readonly Finding[], where: 'first
   const known = new Set(there.map((f) => f.id));
   return here
     .filter((f) => !known.has(f.id))
-    .map((finding) => ({ id: finding.id, where, says: finding.asks ?? finding.says, finding }));
+    .map((finding) => ({ id: finding.id, where, says: textOf(finding.asks ?? finding.says), finding }));
 };

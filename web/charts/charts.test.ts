@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { evaluate, TOLERANCES } from '#core/signal/index.ts';
 import { demoRig } from '#web/web.testkit.tsx';
-import { charts as say } from '#words/index.ts';
 import { layoutArrivals } from './arrivals.ts';
 import {
   brightnessPath,
@@ -143,7 +142,7 @@ describe('the lanes', () => {
     expect(top(wavePath(sound, { startMs: 450, msPerPx: 0.25 }, WIDTH))).toBe(200);
     expect(
       wavePath(
-        { ...sound, kind: say.video() as const, peaks: undefined } as unknown as LaneData,
+        { ...sound, kind: 'picture' as const, peaks: undefined } as unknown as LaneData,
         { startMs: 0, msPerPx: 1 },
         WIDTH,
       ),
@@ -155,7 +154,7 @@ describe('the lanes', () => {
       key: 'a/flashes',
       label: '',
       note: '',
-      kind: say.video(),
+      kind: 'picture',
       marks: [],
       shiftMs: 0,
       pieces: [1000, 5000].map((t) => ({ timesMs: times(t), mean: new Float32Array(30).fill(9) })),
@@ -176,7 +175,7 @@ describe('the lanes', () => {
       key: 'a/flashes',
       label: '',
       note: '',
-      kind: say.video(),
+      kind: 'picture',
       marks: [],
       shiftMs: 0,
       pieces: [{ timesMs: Float64Array.from({ length: frames }, (_, f) => (f * 1000) / 60), mean }],

@@ -24,7 +24,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '#web/store/index.ts';
-import { common, frame, desk as say } from '#words/index.ts';
+import { common, frame, desk as say, textOf } from '#words/index.ts';
 import { type DeskItem, itemsByBox } from './items.ts';
 import { useQuestions } from './useQuestions.ts';
 
@@ -65,7 +65,10 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
     if (!given || !item) return;
     setAt({ id: '', index });
     dispatch(
-      applyStep(alreadySo(rig, given.changes), say.answeredStep({ item: sayItem(rig, item), given: given.label })),
+      applyStep(
+        alreadySo(rig, given.changes),
+        say.answeredStep({ item: sayItem(rig, item), given: textOf(given.label) }),
+      ),
     );
   };
   const tick = (done: boolean) => {
@@ -125,7 +128,7 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
 }
 
 const sayItem = (rig: Rig, { task, question }: DeskItem): string =>
-  task ? sayTask(rig, task) : (question?.asks ?? '');
+  task ? sayTask(rig, task) : textOf(question?.asks ?? '');
 
 interface RowProps {
   readonly rig: Rig;
@@ -211,8 +214,12 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
       {question && (
         <div className="answers">
           {question.answers.map((answer, i) => (
-            <Button key={answer.label} variant={answer.asDrawn ? 'solid' : 'outline'} onClick={() => onAnswer(answer)}>
-              {answer.label}
+            <Button
+              key={textOf(answer.label)}
+              variant={answer.asDrawn ? 'solid' : 'outline'}
+              onClick={() => onAnswer(answer)}
+            >
+              {textOf(answer.label)}
               {answer.asDrawn && ' (assumed)'} <kbd>{i + 1}</kbd>
             </Button>
           ))}
@@ -248,7 +255,7 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
           <h2>{say.ifAssumptionIsRight()}</h2>
           <ul>
             {question.findings.map((f) => (
-              <li key={f.id}>{f.says}</li>
+              <li key={f.id}>{textOf(f.says)}</li>
             ))}
           </ul>
         </>

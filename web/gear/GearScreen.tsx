@@ -4,7 +4,7 @@ import { readGear } from '#core/check/index.ts';
 import { catalogue, type DeviceType, findTypes, type Rig } from '#core/rig/index.ts';
 import { count, Pick, StateMark } from '#web/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
-import { gear as say } from '#words/index.ts';
+import { gear as say, textOf } from '#words/index.ts';
 import { TypeEditor } from './editor/index.ts';
 import { copyType, putType, sealedType } from './own.ts';
 import { TypeSheet } from './TypeSheet.tsx';
@@ -48,7 +48,7 @@ function Gear({ rig }: { rig: Rig }) {
   const importFile = async (file: File) => {
     if (file.size > LARGEST_BYTES) return refuse(say.isLargerThanKb({ file: file.name }));
     const read = readGear(await file.text());
-    if (!read.ok) return refuse(say.wasNotImported({ file: file.name, says: read.faults[0]!.says }));
+    if (!read.ok) return refuse(say.wasNotImported({ file: file.name, says: textOf(read.faults[0]!.says) }));
     const fresh = catalogue.some((t) => t.id === read.type.id)
       ? copyType(rig, read.type, new Set(types.keys()))
       : read.type;

@@ -5,7 +5,7 @@ import { TOLERANCES } from '#core/signal/index.ts';
 import { FRAME_RATES, rateName } from '#core/units/index.ts';
 import { Choice, NumberInput, StateMark } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch, useSettledFindings } from '#web/store/index.ts';
-import { plan } from '#words/index.ts';
+import { plan, textOf } from '#words/index.ts';
 
 const MODES = [
   '1280x720@60',
@@ -138,7 +138,7 @@ function Unmet() {
     <ul className="plain" aria-label={plan.notMet()}>
       {unmet.map((f) => (
         <li key={f.id}>
-          <StateMark state={f.severity} /> {f.asks ?? f.says}{' '}
+          <StateMark state={f.severity} /> {textOf(f.asks ?? f.says)}{' '}
           <Link to={`/rigs/${rigId}/wire?finding=${encodeURIComponent(f.id)}`}>{plan.howToFix()}</Link>
         </li>
       ))}

@@ -37,7 +37,7 @@ import {
   Why,
 } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
-import { common, route as say } from '#words/index.ts';
+import { common, route as say, textOf } from '#words/index.ts';
 import type { Cell } from './cells.ts';
 import { Mutes } from './Mutes.tsx';
 import { stepsOf } from './steps.ts';
@@ -104,7 +104,7 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
       )}
       {here.map((f) => (
         <p key={f.id} style={{ marginTop: 10 }}>
-          <StateMark state={f.severity} /> {f.asks ?? f.says}{' '}
+          <StateMark state={f.severity} /> {textOf(f.asks ?? f.says)}{' '}
           <Button onClick={() => navigate(`/rigs/${rigId}/wire?finding=${encodeURIComponent(f.id)}`)}>
             {common.fixes()}
           </Button>

@@ -4,7 +4,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { type Entry, lookKeys, type Odds } from '#core/trouble/index.ts';
 import { formatNumber, rich, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, findingsOf, useAppDispatch } from '#web/store/index.ts';
-import { trouble as say } from '#words/index.ts';
+import { trouble as say, textOf } from '#words/index.ts';
 import { sayOdds } from './Suspects.tsx';
 
 interface Props {
@@ -66,7 +66,7 @@ function Drawn({ rigId, rig, entries }: { rigId: string; rig: Rig; entries: read
       <ul>
         {told.map((f) => (
           <li key={f.id}>
-            <StateMark state={f.severity} /> {f.says}{' '}
+            <StateMark state={f.severity} /> {textOf(f.says)}{' '}
             <Link to={`/rigs/${rigId}/${f.stage}`}>
               {say.fixItIn({ toUpperCase: f.stage[0]!.toUpperCase(), n1: f.stage.slice(1) })}
             </Link>

@@ -14,7 +14,7 @@ import {
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { BoxFace, formatDate, StateMark, TwoVerbs, useKey, type Verb } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { common, wire as say } from '#words/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
 import { type TriedFix, useTriedFixes } from './fixes.ts';
 
 interface Props {
@@ -39,12 +39,12 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
         ? alreadySo(there, fix.changes)
         : toDoAtDesk(there, fix.changes, new Date().toISOString(), brought);
     const edit: Edit = { kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] };
-    dispatch(applyStep(editInMoment(rig, finding.momentId, edit), fix.label, 'fix'));
+    dispatch(applyStep(editInMoment(rig, finding.momentId, edit), textOf(fix.label), 'fix'));
   };
   const [question] = askedBy(rig, [finding]);
   const answer = (given: Answer | undefined) => {
     if (!given) return;
-    const label = `Looked at: ${finding.asks} ${given.label}`.slice(0, 200);
+    const label = say.confirmedStep({ what: textOf(finding.asks!), answer: textOf(given.label) }).slice(0, 200);
     if (dispatch(applyStep(alreadySo(rig, given.changes), label))) onAnswered();
   };
   const asDrawn = question?.answers.find((a) => a.asDrawn);
@@ -54,17 +54,17 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
       <h2 className={finding.severity}>
         <StateMark state={finding.severity} /> {finding.asks ? say.toCheck() : SEVERITY[finding.severity]}
       </h2>
-      <p style={{ marginTop: 6 }}>{finding.asks ?? finding.says}</p>
+      <p style={{ marginTop: 6 }}>{textOf(finding.asks ?? finding.says)}</p>
       {finding.asks && (
         <>
           <p className="quiet" style={{ marginTop: 8 }}>
-            {say.ifSo({ says: finding.says })}
+            {say.ifSo({ says: textOf(finding.says) })}
           </p>
           {question && (
             <div className="answers">
               {question.answers.map((given) => (
-                <Button key={given.label} onClick={() => answer(given)}>
-                  {given.label} {given.asDrawn && <kbd>y</kbd>}
+                <Button key={textOf(given.label)} onClick={() => answer(given)}>
+                  {textOf(given.label)} {given.asDrawn && <kbd>y</kbd>}
                 </Button>
               ))}
             </div>
@@ -88,8 +88,8 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
           <h2>{common.basedOn()}</h2>
           <ul>
             {finding.why.map((reason) => (
-              <li key={reason.says}>
-                {reason.says} <span className="quiet small">({reason.source})</span>
+              <li key={textOf(reason.says)}>
+                {textOf(reason.says)} <span className="quiet small">({textOf(reason.source)})</span>
               </li>
             ))}
           </ul>
@@ -104,17 +104,17 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
       {tried === null && <p className="small quiet">{say.lookingForFixes()}</p>}
       {fixes.length > 0 && <h2>{common.fixes()}</h2>}
       {fixes.map((fix, i) => (
-        <div key={fix.label} style={{ marginTop: 10 }}>
-          <p>{fix.label}</p>
+        <div key={textOf(fix.label)} style={{ marginTop: 10 }}>
+          <p>{textOf(fix.label)}</p>
           <p className="small quiet">
             {fix.gone > 0 ? say.fewerIssues({ finding: fix.gone }) : say.doesntClearIssueBut()}
             {fix.come.length === 0
               ? say.noNewIssues()
-              : say.thenIssues({ join: fix.come.map((f) => f.says).join(' ') })}
+              : say.thenIssues({ join: fix.come.map((f) => textOf(f.says)).join(' ') })}
           </p>
           <p className="row" style={{ marginTop: 4 }}>
             <TwoVerbs
-              of={fix.label}
+              of={textOf(fix.label)}
               isKeyed={i === 0 && asDrawn === undefined}
               onVerb={(verb) => carryOut(fix, verb)}
             />

@@ -17,7 +17,7 @@ import {
 } from '#core/wire/index.ts';
 import { formatNumber, Pick, Sheet, StateMark, TwoVerbs, type Verb } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { common, wire as say } from '#words/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly rig: Rig;
@@ -168,7 +168,7 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
       {effect && effect.come.length > 0 && <h2>{say.effect()}</h2>}
       {effect?.come.map((f) => (
         <p key={f.id} style={{ marginTop: 4 }}>
-          <StateMark state={f.severity} /> {f.says}
+          <StateMark state={f.severity} /> {textOf(f.says)}
         </p>
       ))}
       {effect && effect.go.length > 0 && (

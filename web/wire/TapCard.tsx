@@ -6,7 +6,7 @@ import { deviceName, type Evaluation, readPath, SCALE_UNITS } from '#core/signal
 import type { Figure } from '#core/units/index.ts';
 import { ListenButton } from '#web/listen/index.ts';
 import { formatNumber, rich, SourceLetter, StateMark, Term, Why } from '#web/parts/index.ts';
-import { common, wire as say } from '#words/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
 import { arrivalsAt } from './arrivals-at.ts';
 import { BoxFacts } from './BoxFacts.tsx';
 
@@ -83,7 +83,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
         <p key={finding.id} style={{ marginTop: 6 }}>
           <StateMark state={finding.aside ? 'none' : finding.severity} /> {number}{' '}
           <button type="button" className="finding" onClick={() => onFinding(finding)}>
-            {finding.asks ?? finding.says}
+            {textOf(finding.asks ?? finding.says)}
           </button>
         </p>
       ))}

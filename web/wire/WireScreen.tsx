@@ -14,7 +14,7 @@ import {
   selectWireFindings,
   useAppSelector,
 } from '#web/store/index.ts';
-import { common, wire as say } from '#words/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
 import { LinksInside } from './Connections.tsx';
 import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
@@ -205,7 +205,7 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
                   aria-pressed={finding === chosen}
                   onClick={() => onChoose(finding)}
                 >
-                  {finding.asks ?? finding.says}
+                  {textOf(finding.asks ?? finding.says)}
                   {finding.aside && <span className="quiet"> {say.ignoredWith({ reason: finding.aside.reason })}</span>}
                 </button>
               </td>

@@ -42,6 +42,8 @@ export const common = {
   toFix: message('to fix'),
   blocker: message('blocker'),
   notChecked: message('not checked'),
+  /** A list whose items come one after another. */
+  then: message('{first}, then {last}', { first: 'text', last: 'text' }),
   none: message('none'),
   /** Certainty: of figures, and of what is drawn. */
   standard: message('standard'),

@@ -318,4 +318,5 @@ export const wire = {
   ),
   drawingTheMap: message('Drawing the map…'),
   nothingOnLayer: message('This rig has nothing to show here: {layer}.', { layer: 'text' }),
+  confirmedStep: message('Confirmed: {what} {answer}', { what: 'text', answer: 'text' }),
 };

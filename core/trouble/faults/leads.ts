@@ -2,6 +2,7 @@ import { isBalanced, type LeadSeen, leadsOf, sayLead } from '#core/check/index.t
 import { type Cable, type Edit, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts';
+import { textOf } from '#core/said/index.ts';
 
 /** Long leads are trodden on and pulled. */
 const LONG_M = 5;
@@ -33,7 +34,7 @@ const unplug = (cables: readonly Cable[]): Edit => ({
 
 function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   const { cable, from, to } = lead;
-  const name = `the lead from ${sayLead(lead)}`;
+  const name = `the cable ${textOf(sayLead(lead))}`;
   const times = cable.lengthM > LONG_M ? LONG_TIMES : 1;
   const swap: DirectLook = {
     id: `lead:${cable.id}`,

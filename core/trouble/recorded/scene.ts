@@ -1,6 +1,7 @@
 import { check, type Finding } from '#core/check/index.ts';
 import type { FaultId } from '#core/measure/index.ts';
 import type { Cable, PortRef, PortSpec, Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { deviceName, type Evaluation, type Ladder, type Pair, type Rung } from '#core/signal/index.ts';
 
 /** A place of the rig that could have made a fault, and where to look next: the tap that tells. */
@@ -60,7 +61,7 @@ export function findingsOnWays(scene: Scene, wanted: (f: Finding) => boolean): P
         ? [
             {
               where: cable ? sayLead(scene, cable) : deviceName(scene.rig, box!),
-              why: f.says,
+              why: textOf(f.says),
               tap,
               weight: f.severity === 'watch' ? 0.5 : 0.9,
             },

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { readGear } from '#core/check/index.ts';
 import type { DeviceType } from '#core/rig/index.ts';
 import { StateMark } from '#web/parts/index.ts';
-import { common, gear as say } from '#words/index.ts';
+import { common, gear as say, textOf } from '#words/index.ts';
 import { FigureFields } from './FigureFields.tsx';
 import { PortFields } from './PortFields.tsx';
 import { SettingFields } from './SettingFields.tsx';
@@ -40,7 +40,7 @@ export function TypeEditor({ type, onSave, onCancel }: Props) {
           read.faults.map((f) => (
             <p key={f.path + f.says} className="fix">
               <StateMark state="fix" /> {f.path && `${f.path}: `}
-              {f.says}
+              {textOf(f.says)}
             </p>
           ))
         )}

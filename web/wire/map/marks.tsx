@@ -3,7 +3,7 @@ import type { Placed, Point } from '#core/layout/index.ts';
 import { BOX, type MapBox, type MapLine, MOST_STRANDS } from '#core/map/index.ts';
 import type { Cable, Rig } from '#core/rig/index.ts';
 import { hueOf } from '#web/parts/index.ts';
-import { wire as say } from '#words/index.ts';
+import { wire as say, textOf } from '#words/index.ts';
 import { type Balloon, beside, broken, middleOf, polyline, strandOffset, strandWidth } from './drawn.ts';
 
 interface LineProps {
@@ -195,7 +195,7 @@ export function BalloonMark({
     // biome-ignore lint/a11y/useSemanticElements: a balloon of a drawing
     <g
       role="button"
-      aria-label={say.issueNumber({ number, says: finding.asks ?? finding.says })}
+      aria-label={say.issueNumber({ number, says: textOf(finding.asks ?? finding.says) })}
       className={`map-balloon ${finding.severity}`}
       transform={`translate(${x} ${y})`}
       onClick={(e) => {
@@ -204,7 +204,7 @@ export function BalloonMark({
       }}
       onKeyDown={(e) => e.key === 'Enter' && onChoose()}
     >
-      <title>{finding.asks ?? finding.says}</title>
+      <title>{textOf(finding.asks ?? finding.says)}</title>
       <circle
         r="10"
         fill={chosen ? 'var(--mark)' : 'var(--paper)'}

@@ -1,0 +1,34 @@
+import { type Said, type SaidValue, type Sayers, type Saying, textOf } from '#core/said/index.ts';
+import { common } from './en/common.ts';
+import { listFormat, type Message, message, type Spec } from './message.ts';
+
+/** The sentences of a subject of core: one for every code, with the parameters that core gives it. */
+export function wordingOf<T extends Readonly<Record<string, Saying>>>(
+  sayers: Sayers<T>,
+  texts: { readonly [K in keyof T]: string },
+): { readonly [K in keyof T]: Message } {
+  return Object.fromEntries(
+    Object.entries(sayers).map(([key, { spec }]) => [key, message(texts[key]!, spec as Spec)]),
+  ) as unknown as { readonly [K in keyof T]: Message };
+}
+
+/** Says what core says: `subjects` by the first part of a code. */
+export const speakerOf =
+  (subjects: Readonly<Record<string, Readonly<Record<string, Message>>>>) =>
+  ({ code, params }: Said): string => {
+    const [subject, key] = code.split('.') as [string, string];
+    if (subject === 'list') return listed(key, (params.items as readonly SaidValue[]).map(textOf));
+    const message = subjects[subject]?.[key];
+    if (!message) throw new Error(`No words for the code ${code}.`);
+    return (message as (params: unknown) => string)(
+      Object.fromEntries(Object.entries(params).map(([name, value]) => [name, plain(value)])),
+    );
+  };
+
+const plain = (value: SaidValue): string | number => (typeof value === 'number' ? value : textOf(value));
+
+/** 'A, B and C', 'A, B or C' as the language puts them; 'A, then B'. */
+const listed = (how: string, items: readonly string[]): string =>
+  how === 'then'
+    ? common.then({ first: items.slice(0, -1).join(', '), last: items.at(-1)! })
+    : listFormat(how).format(items);
