@@ -1,4 +1,5 @@
 import { CAUTIONS, type Occasion, orderDown, orderUp, type Step } from '#core/run/index.ts';
+import { textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
@@ -17,9 +18,20 @@ export const order: Command = async ([path], { values }) => {
         ? { kind: 'standing' }
         : { kind: 'first' };
   const steps = way === 'down' ? orderDown(rig) : orderUp(rig, occasion);
-  return { json: { rig: rig.name, steps }, text: steps.map(sayStep).join('\n') };
+  return { json: { rig: rig.name, steps: steps.map(spoken) }, text: steps.map(sayStep).join('\n') };
 };
 
 function sayStep({ says, why, cautions }: Step, i: number): string {
-  return [`${i + 1}. ${says}`, `   ${why}`, ...cautions.map((c) => `   ! ${CAUTIONS[c]}`)].join('\n');
+  return [`${i + 1}. ${textOf(says)}`, `   ${textOf(why)}`, ...cautions.map((c) => `   ! ${textOf(CAUTIONS[c])}`)].join(
+    '\n',
+  );
 }
+
+/** A step with its sentences, and with the code that they come from. */
+const spoken = (step: Step) => ({
+  ...step,
+  code: step.says.code,
+  params: step.says.params,
+  says: textOf(step.says),
+  why: textOf(step.why),
+});

@@ -78,7 +78,7 @@ test('the gain ladder and a measured take can be read and reached, light and dar
   for (const colorScheme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
-    await expect(page.getByRole('slider', { name: 'Mixer, Strip 1, gain' })).toBeVisible();
+    await expect(page.getByRole('slider', { name: 'Mixer, Channel 1, gain' })).toBeVisible();
     await page.keyboard.press('p');
     await expect(page.getByText(/Result:/)).toBeVisible();
     expect(await found(page)).toEqual([]);

@@ -190,7 +190,7 @@ test('check says what is wrong, and tap what is there', () => {
   const twice = findings.find((f: { rule: string }) => f.rule === 'plan-twice');
   expect(twice).toMatchObject({ severity: 'fix', where: { sourceId: 'couch-game' } });
   expect(twice.fixes[0]).toMatchObject({
-    label: expect.stringMatching(/Strips 5 and 6/),
+    label: expect.stringMatching(/Channels 5 and 6/),
     edit: { kind: 'set-setting' },
   });
   for (const finding of findings) {
@@ -259,12 +259,12 @@ test('what can be wrong is told with where to look first, and narrowed by what w
   const silent = ['trouble', rig, 'no-sound', 'backup', '--source', 'wren'] as const;
   const first = json(...silent);
   expect(first.named).toBe(false);
-  expect(first.suspects[0]).toMatchObject({ says: 'Mixer, Strip 1, mute: on, and not off.' });
+  expect(first.suspects[0]).toMatchObject({ says: 'Mixer, Channel 1, mute: on, and not off.' });
   const nothing = first.next.answers.find((a: { answer: string }) => a.answer === 'nothing');
   const second = json(...silent, '--said', `${first.next.key}=${nothing?.answer ?? first.next.answers[0].answer}`);
   expect(second.next.key).not.toBe(first.next.key);
   expect(second.suspects).not.toEqual(first.suspects);
-  expect(mellow(...silent).stdout).toMatch(/^ ?\d+ % Mixer, Strip 1, mute[\s\S]*\nLook: /);
+  expect(mellow(...silent).stdout).toMatch(/^ ?\d+ % Mixer, Channel 1, mute[\s\S]*\nLook: /);
   expect(mellow('trouble', rig, 'no-sound', 'backup').status).toBe(2);
   expect(mellow('trouble', rig, 'no-tea', 'backup').stderr).toContain('is no symptom here');
   expect(mellow('trouble', rig, 'hum', 'nobody').stderr).toContain('There is no listener');

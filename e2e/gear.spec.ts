@@ -111,7 +111,7 @@ test('a photograph is kept with a box, and shown where one looks at it', async (
   await saved;
   await page.reload();
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/desk`);
-  await page.getByRole('button', { name: /^Strips 9 and 10, input/ }).click();
+  await page.getByRole('button', { name: /^Channels 9 and 10, input/ }).click();
   await photo.click();
   const large = page.getByRole('dialog').getByRole('img', { name: 'Mixer: wire' });
   await expect(large).toBeVisible();

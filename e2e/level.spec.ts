@@ -6,7 +6,7 @@ test('gains are walked, pulled, set and put on the list, by keyboard and pointer
   await expect(end).toContainText('3 conversions on the way');
   const before = await end.textContent();
   // By pointer: pulled up by a hand's breadth.
-  const fader = page.getByRole('slider', { name: 'Mixer, Strip 1, fader' });
+  const fader = page.getByRole('slider', { name: 'Mixer, Channel 1, fader' });
   await expect(fader).toHaveAttribute('aria-valuetext', '0 dB, at the unity mark');
   const box = (await fader.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
@@ -18,8 +18,8 @@ test('gains are walked, pulled, set and put on the list, by keyboard and pointer
   await page.keyboard.press('Escape');
   await expect(end).toHaveText(before!);
   // By keys: a step of the device, ten with Shift, to its end.
-  await page.getByRole('slider', { name: 'Mixer, Strip 1, gain' }).focus();
-  const knob = page.getByRole('slider', { name: 'Mixer, Strip 1, gain' });
+  await page.getByRole('slider', { name: 'Mixer, Channel 1, gain' }).focus();
+  const knob = page.getByRole('slider', { name: 'Mixer, Channel 1, gain' });
   await page.keyboard.press('End');
   await expect(knob).toHaveAttribute('aria-valuenow', '60');
   await page.keyboard.press('Shift+ArrowDown');
@@ -71,10 +71,10 @@ test('a level that was measured is taken into the rig as what somebody finds at 
   await expect(section).toContainText('That agrees.');
   await page.keyboard.press('Control+z');
   await expect(section).not.toContainText('That agrees.');
-  await section.getByRole('listitem').filter({ hasText: '“Strip 1, fader” measures' }).getByRole('button').click();
+  await section.getByRole('listitem').filter({ hasText: '“Channel 1, fader” measures' }).getByRole('button').click();
   await expect(section).toContainText('That agrees.');
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
-  await expect(page.getByRole('slider', { name: 'Mixer, Strip 1, fader' })).not.toHaveAttribute('aria-valuenow', '0');
+  await expect(page.getByRole('slider', { name: 'Mixer, Channel 1, fader' })).not.toHaveAttribute('aria-valuenow', '0');
 });
 
 test('a live meter without leave or input says what to do, and nothing else is lost', async ({ page, server }) => {

@@ -89,17 +89,17 @@ test('settings are tried on a voice: each does what it says, and is compared bli
 test('what was tried goes onto the list of a box that has it, in its own steps', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench/try?takes=${HOST_TOO_LOUD}`);
   const desk = page.getByTestId('onto-desk');
-  await page.getByLabel('Device').selectOption({ label: 'Mixer, Strip 1' });
+  await page.getByLabel('Device').selectOption({ label: 'Mixer, Channel 1' });
   const corner = page.getByLabel(/^Low cut, corner/);
   await corner.fill('95');
   await corner.press('Enter');
-  await expect(desk.getByRole('row', { name: /Strip 1, low cut/ })).toContainText('95 Hz: nearest possible value');
+  await expect(desk.getByRole('row', { name: /Channel 1, low cut/ })).toContainText('95 Hz: nearest possible value');
   await expect(desk).toContainText('It has no');
   await desk.getByRole('button', { name: /^To do at the desk: 1 setting/ }).click();
   await expect(desk).toContainText('Already set this way.');
   await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/desk`);
-  await expect(page.getByText('Strip 1, low cut: off to 80 Hz')).toBeVisible();
+  await expect(page.getByText('Channel 1, low cut: off to 80 Hz')).toBeVisible();
 });
 
 test('two takes are told apart blind: rounds settled before, the exact chance after, kept with the take', async ({

@@ -73,9 +73,9 @@ test('the day: checks to go, what may run out, markers, a trouble found, and all
   await page.getByLabel('Source').selectOption('Wren, voice');
   await page.getByRole('button', { name: /Report problem/ }).click();
   const look = page.getByTestId('next-look');
-  await expect(look).toContainText('Mixer, Strip 1');
+  await expect(look).toContainText('Mixer, Channel 1');
   await page.reload();
-  await expect(look).toContainText('Mixer, Strip 1');
+  await expect(look).toContainText('Mixer, Channel 1');
   await page.keyboard.press('1');
   await expect(page.getByTestId('found')).toContainText('A plug of the lead from Wren’s microphone');
   await page.keyboard.press('y');

@@ -14,7 +14,7 @@ test('an earlier version is looked at and brought back as one step, and undone',
   await expect(page.getByText('Rig, saved')).toBeVisible();
   await page.getByRole('link', { name: 'Versions' }).click();
   const versions = page.getByRole('table', { name: 'Versions' });
-  await expect(versions.getByRole('row', { name: /Strips 5 and 6, fader: all the way down/ })).toContainText('now');
+  await expect(versions.getByRole('row', { name: /Channels 5 and 6, fader: all the way down/ })).toContainText('now');
   await versions
     .getByRole('row', { name: /First version kept/ })
     .getByRole('button', { name: 'Look' })

@@ -6,7 +6,7 @@ test('the server is killed while one works: nothing is lost, and it is sent when
   server,
 }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
-  const field = page.getByLabel('Mixer, Strip 1, delay, ms');
+  const field = page.getByLabel('Mixer, Channel 1, delay, ms');
   await expect(field).toBeVisible();
   await server.kill();
   await field.fill('120');
@@ -16,10 +16,10 @@ test('the server is killed while one works: nothing is lost, and it is sent when
   await server.start();
   await expect(page.getByText('The server isn’t responding.')).toBeHidden({ timeout: 30_000 });
   await page.reload();
-  await expect(page.getByLabel('Mixer, Strip 1, delay, ms')).toHaveValue('120');
+  await expect(page.getByLabel('Mixer, Channel 1, delay, ms')).toHaveValue('120');
   // Undo outlives the reload as well.
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await expect(page.getByLabel('Mixer, Strip 1, delay, ms')).toHaveValue('0');
+  await expect(page.getByLabel('Mixer, Channel 1, delay, ms')).toHaveValue('0');
 });
 
 test('two windows: the second one to write is asked, nothing is overwritten', async ({ page, server, context }) => {
@@ -29,10 +29,10 @@ test('two windows: the second one to write is asked, nothing is overwritten', as
   await page.goto(url);
   await other.goto(url);
   const set = async (window: typeof page, value: string) => {
-    await window.getByLabel('Mixer, Strip 1, delay, ms').fill(value);
+    await window.getByLabel('Mixer, Channel 1, delay, ms').fill(value);
     await window.getByRole('button', { name: /It is so already/ }).click();
   };
-  await expect(other.getByLabel('Mixer, Strip 1, delay, ms')).toBeVisible();
+  await expect(other.getByLabel('Mixer, Channel 1, delay, ms')).toBeVisible();
   const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
   await set(page, '50');
   await saved;
@@ -40,7 +40,7 @@ test('two windows: the second one to write is asked, nothing is overwritten', as
   await expect(other.getByText('Another window changed this rig first.')).toBeVisible();
   await other.getByRole('button', { name: 'Use my version' }).click();
   await expect(other.getByText('Another window changed this rig first.')).toBeHidden();
-  await expect(other.getByLabel('Mixer, Strip 1, delay, ms')).toHaveValue('70');
+  await expect(other.getByLabel('Mixer, Channel 1, delay, ms')).toHaveValue('70');
 });
 
 test('rigs are exported, imported, deleted and taken back; a broken one is refused with its place', async ({

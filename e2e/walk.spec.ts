@@ -88,7 +88,7 @@ test('a delay is typed, held to the device, and the chart answers before anythin
   server,
 }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?source=wren`);
-  const field = page.getByLabel('Mixer, Strip 1, delay, ms');
+  const field = page.getByLabel('Mixer, Channel 1, delay, ms');
   await field.fill('171');
   await expect(page.getByRole('button', { name: /^Wren, voice: 0 ms/ })).toBeVisible();
   await field.fill('9999');

@@ -7,15 +7,15 @@ test('a fault is found, its fix tried and put on the list, ticked, and taken bac
   const findings = page.getByRole('table', { name: 'Issues' });
   await findings.getByRole('button', { name: /^Couch game reaches Stream twice/ }).click();
   const card = page.getByLabel('Issue', { exact: true });
-  await expect(card).toContainText('Mixer, Strips 5 and 6, fader: all the way down');
+  await expect(card).toContainText('Mixer, Channels 5 and 6, fader: all the way down');
   await expect(card).toContainText('3 findings fewer, none comes.');
   await card.getByRole('button', { name: /^To do at the desk/ }).click();
   await expect(findings.getByRole('button', { name: /twice/ })).toHaveCount(0);
   await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
   await page.keyboard.press('t');
-  await page.getByRole('button', { name: /^Strips 5 and 6, fader/ }).click();
+  await page.getByRole('button', { name: /^Channels 5 and 6, fader/ }).click();
   await page.keyboard.press('d');
-  await expect(page.getByRole('button', { name: /^Strips 5 and 6, fader/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^Channels 5 and 6, fader/ })).toHaveCount(0);
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');

@@ -1,5 +1,6 @@
 import { speakWith } from '#core/said/index.ts';
 import { issues } from './en/issues.ts';
+import { steps } from './en/steps.ts';
 import { speakerOf } from './said.ts';
 
 export { textOf } from '#core/said/index.ts';
@@ -53,7 +54,7 @@ export {
   TAGS,
   tagsOf,
 } from './message.ts';
-export { issues };
+export { issues, steps };
 
 // Whoever shows anything imports words: from then on core's codes are sentences.
-speakWith(speakerOf({ issues }));
+speakWith(speakerOf({ issues, steps }));

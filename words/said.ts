@@ -29,6 +29,8 @@ const plain = (value: SaidValue): string | number => (typeof value === 'number' 
 
 /** 'A, B and C', 'A, B or C' as the language puts them; 'A, then B'. */
 const listed = (how: string, items: readonly string[]): string =>
-  how === 'then'
-    ? common.then({ first: items.slice(0, -1).join(', '), last: items.at(-1)! })
-    : listFormat(how).format(items);
+  how === 'name'
+    ? common.quoted({ name: items[0]! })
+    : how === 'then'
+      ? common.thenLast({ first: items.slice(0, -1).join(', '), last: items.at(-1)! })
+      : listFormat(how).format(items);

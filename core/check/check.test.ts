@@ -206,8 +206,8 @@ describe('the Boathouse relay', () => {
   });
   it('is offered what touches least first', () => {
     const labels = fixesOf(rig, byId('plan-unwanted:ilse>ilse')!).map((f) => f.label);
-    expect(textOf(labels[0]!)).toMatch(/Strips 9 and 10, send 2/);
-    expect(textOf(labels[1]!)).toMatch(/Strips 9 and 10, fader/);
+    expect(textOf(labels[0]!)).toMatch(/Channels 9 and 10, send 2/);
+    expect(textOf(labels[1]!)).toMatch(/Channels 9 and 10, fader/);
   });
   it('opens the door that shuts out what is wanted', () => {
     const muted = applyEdit(rig, {
@@ -221,7 +221,7 @@ describe('the Boathouse relay', () => {
     expect(missing.severity).toBe('stop');
     expect(fixesOf(muted.rig, missing).map((f) => f.label)).toContainEqual({
       code: 'issues.off',
-      params: { label: 'Mixer, Strip 1, mute' },
+      params: { label: 'Mixer, Channel 1, mute' },
     });
   });
 });

@@ -98,7 +98,7 @@ describe('the default device of a computer', () => {
     const stop = whereItStops(graph, away.sources[0]!.sound, away.listeners[0]!.sound);
     expect(stop).toMatchObject({ kind: 'no-way', breaks: [{ kind: 'default', other: USB_3 }] });
     if (stop?.kind !== 'no-way') throw new Error('it stops');
-    expect(sayBreak(away, stop.breaks[0]!)).toMatch(/plays to the default output of pc, which is h, and not m;/);
+    expect(sayBreak(away, stop.breaks[0]!)).toMatch(/plays to the default output of “pc”, which is “h”, not “m”\./);
     const [missing] = rules(away, 'plan-missing');
     const fixes = fixesOf(away, missing!, evaluate(away));
     expect(fixes.length).toBeGreaterThanOrEqual(2);
@@ -160,7 +160,7 @@ describe('programs on two computers', () => {
     expect(heardBy(rig)).toEqual([]);
     expect(rules(rig, 'program-crosses-computers')).toHaveLength(1);
     const [missing] = rules(rig, 'plan-missing');
-    expect(textOf(missing!.why[0]!.says)).toMatch(/two computers/);
+    expect(textOf(missing!.why[0]!.says)).toMatch(/: they run on two computers, and nothing passes/);
     const together = { ...rig, devices: rig.devices.map((d) => (d.id === 'p' ? { ...d, on: 'pc' } : d)) };
     expect(heardBy(together)).toEqual(['track']);
   });

@@ -52,7 +52,7 @@ describe('a stage that clips', () => {
     const loud: Rig = { ...quiet, sources: quiet.sources.map((s) => ({ ...s, level: [110, 114, 118] })) };
     const [finding] = clips(loud);
     const fixes = fixesOf(loud, finding!);
-    expect(fixes.map((f) => f.label)).toEqual([expect.stringContaining('Strip 1, gain')]);
+    expect(fixes.map((f) => f.label)).toEqual([expect.stringContaining('Channel 1, gain')]);
     const done = applyEdit(loud, fixes[0]!.edit);
     if (!done.ok) throw new Error(done.refusal.reason);
     expect(clips(done.rig).map((f) => f.id)).not.toContain(finding!.id);

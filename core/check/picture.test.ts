@@ -55,7 +55,7 @@ describe('a picture on its way', () => {
   it('is mended by the largest smaller mode that passes', () => {
     const rig = console_({ 'a.picture-mode': '3840x2160-60' }, { s: 'hdmi-splitter' }, ['a.hdmi > s.in']);
     const fixes = fixesOf(rig, of(rig, 'picture-link-too-slow')!);
-    expect(fixes.map((f) => f.label)).toEqual(['a, Picture mode: 1080p, 120 Hz', 'a, Picture mode: 1080p, 60 Hz']);
+    expect(fixes.map((f) => f.label)).toEqual(['a, Video mode: 1080p, 120 Hz', 'a, Video mode: 1080p, 60 Hz']);
     expect(rules(mended(rig, 'picture-link-too-slow'))).not.toContain('picture-link-too-slow');
   });
   it('that nobody has looked at is asked about, not claimed', () => {
@@ -101,7 +101,7 @@ describe('what a screen says of itself', () => {
   it('offers only modes that it states', () => {
     const rig = to(small);
     expect(fixesOf(rig, of(rig, 'picture-edid-lacks-mode')!).map((f) => f.label)).toEqual([
-      'a, Picture mode: 720p, 60 Hz',
+      'a, Video mode: 720p, 60 Hz',
     ]);
   });
   it('tells that the picture passes and its sound does not', () => {

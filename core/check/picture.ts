@@ -132,7 +132,7 @@ export const pictureRules: readonly Rule[] = [
           bits: run.bits,
           device2: end.box.device.name,
           link: linkName(link),
-          carries: need ? `a ${linkName(need)}` : say.moreThanAnyLink(),
+          carries: need ? linkName(need) : say.moreThanAnyLink(),
         }),
         why: [{ says: say.modeAtBits({ mode: modeName(run.mode), bits: run.bits }), source: SOURCE }],
       };

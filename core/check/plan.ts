@@ -188,7 +188,7 @@ function whereItStopped(context: Context, pair: Pair): Pick<Finding['where'], 'd
   return { deviceIds: [...new Set([...within, listener.sound.deviceId])], cableIds };
 }
 
-/** 'shut at Mixer, Strip 1, mute, then at …'; or how far it comes where there is no way. */
+/** 'shut at Mixer, Channel 1, mute, then at …'; or how far it comes where there is no way. */
 function sayStop(context: Context, pair: Pair): Text {
   const stop = stopOf(context, pair);
   const name = (id: string) => context.box(id).device.name;

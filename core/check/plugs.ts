@@ -88,7 +88,7 @@ const putInRight: Rule['fixes'] = ({ plugged }, { where }) => {
   const cable = { ...lead.cable, parts: right.parts.map((p) => p.id) };
   return [
     {
-      label: say.useParts({ lead: sayLead(lead), join: right.parts.map((p) => p.name).join(', ') }),
+      label: say.withParts({ lead: sayLead(lead), join: right.parts.map((p) => p.name).join(', ') }),
       changes: [{ cableId: cable.id, cable }],
       edit: {
         kind: 'batch',

@@ -259,7 +259,7 @@ export const say = sayersOf('issues', {
   levelsAndClipPoints: {},
   tipLeftRingRight: {},
   polePlugsAsCtia: {},
-  useParts: { lead: 'text', join: 'text' },
+  withParts: { lead: 'text', join: 'text' },
   unknownConnector: { device: 'name', port: 'text', connector: 'name' },
   noPlugListFits: {},
   listConnectors: {},

@@ -180,7 +180,7 @@ describe('a desk read from plain words', () => {
   });
   it('puts whoever is named with a computer on a call there, while others talk here', () => {
     const read = readDesk('me > usb mic > pc > streaming app; headphones > pc; friends > pc');
-    expect(says(read)).toContain('Friend 1 is on Call on PC');
+    expect(says(read)).toContain('Friend 1 is on Video call on PC');
     const far = read.rig!.sources.find((s) => s.name === 'Friend 1')!;
     expect(at(read.rig!, far.id, 'headphones').ways.length).toBeGreaterThan(0);
   });
@@ -255,7 +255,7 @@ describe('a desk read from plain words', () => {
     ]);
     expect(read.typed.leads.filter((l) => !l.offer)).toEqual([]);
     expect(decision('between:camera', read)!.taken).toBe('capture-usb-compressed');
-    expect(says(read)).toContain('Video call uses Capture device for its camera');
+    expect(says(read)).toContain('Video call uses USB capture card for its camera');
   });
   it('has two voices of one pair on both sides of a stream, and apart on the tracks of a recorder', () => {
     const sides = (program: string) => {
@@ -272,7 +272,7 @@ describe('a desk read from plain words', () => {
   });
   it('has whoever types listen where loudspeakers play and nobody was named', () => {
     const { rig: made } = readDesk('cd player > mixer > amp > passive speakers');
-    expect(made!.listeners.map((l) => l.name)).toEqual(['Your ears']);
+    expect(made!.listeners.map((l) => l.name)).toEqual(['Your headphones']);
     expect(made!.sources.map((s) => s.name)).toEqual(['Cd player']);
     expect(check(made!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
   });
@@ -331,12 +331,12 @@ describe('a desk read from plain words', () => {
   });
   it('hands a mic to whoever goes into a mixer, unless one is there', () => {
     const bare = readDesk('singer > mixer > recorder');
-    expect(says(bare)).toContain('Microphone plugs into Mixer (Singer talks into it)');
+    expect(says(bare)).toContain('Dynamic microphone plugs into Mixer (Singer talks into it)');
     expect(evaluate(bare.rig!).pairs.every((p) => p.ways.length > 0)).toBe(true);
-    const given = bare.made.find((m) => sayMade(m.says).startsWith('Microphone plugs'))!;
+    const given = bare.made.find((m) => sayMade(m.says).startsWith('Dynamic microphone plugs'))!;
     const without = readDesk('singer > mixer > recorder', { without: new Set([given.id]) });
     expect(without.made.find((m) => m.id === given.id)!.removed).toBe(true);
-    expect(without.rig!.devices.map((d) => d.name)).not.toContain('Microphone');
+    expect(without.rig!.devices.map((d) => d.name)).not.toContain('Dynamic microphone');
     const own = readDesk('singer > mixer; mic > mixer; mixer > recorder');
     expect(says(own)).toContain('Singer talks into Mic');
     expect(own.rig!.devices).toHaveLength(4);
@@ -347,7 +347,8 @@ describe('a desk read from plain words', () => {
     expect(asked.asks).toBe('No cable goes straight from Wireless mic to Mixer. What’s between them?');
     expect(read.rig!.cables.filter((c) => c.medium === 'radio' || c.medium === 'lead').length).toBeGreaterThan(2);
     const not = readDesk('wireless mic, mixer, powered speakers', { answers: new Map([[asked.id, 'none']]) });
-    const receivers = (of: typeof read) => of.rig!.devices.filter((d) => d.name.startsWith('Radio microphone')).length;
+    const receivers = (of: typeof read) =>
+      of.rig!.devices.filter((d) => d.name.startsWith('Wireless microphone')).length;
     expect([receivers(read), receivers(not)]).toEqual([1, 0]);
   });
   it('puts an interface between mics that were only listed and a computer, with an input for each, and asks which', () => {

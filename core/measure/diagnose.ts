@@ -116,8 +116,8 @@ function silence({ samplePeakDbfs, integratedLufs }: Levels, seconds: number): F
     samplePeakDbfs === null
       ? 'all samples are zero'
       : faint
-        ? `no sample is over ${samplePeakDbfs.toFixed(0)} dBFS`
-        : 'nothing lasts long enough to be counted, at -70 LUFS or over';
+        ? `no sample is above ${samplePeakDbfs.toFixed(0)} dBFS`
+        : 'nothing lasts long enough to be counted, at −70 LUFS or above';
   return { id: 'silent', severity: 'fix', evidence, atS: [], channel: null };
 }
 
@@ -129,7 +129,7 @@ function loud({ integratedLufs, truePeakDbtp, samplePeakDbfs }: Levels): Fault[]
       {
         id: 'too-quiet',
         severity: integratedLufs < TOO_QUIET.fixLufs ? 'fix' : 'watch',
-        evidence: `${say}, highest sample ${samplePeakDbfs!.toFixed(1)} dBFS: turned up, noise comes with it`,
+        evidence: `${say}, highest sample ${samplePeakDbfs!.toFixed(1)} dBFS: turning it up raises the noise too`,
         atS: [],
         channel: null,
       },
@@ -140,7 +140,7 @@ function loud({ integratedLufs, truePeakDbtp, samplePeakDbfs }: Levels): Fault[]
       {
         id: 'too-hot',
         severity: overs || integratedLufs > TOO_HOT.lufs ? 'fix' : 'watch',
-        evidence: `${say}: no headroom is left, and players clip it`,
+        evidence: `${say}: no headroom left, and players will clip it`,
         atS: [],
         channel: null,
       },

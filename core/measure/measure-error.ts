@@ -1,11 +1,11 @@
 /** What keeps a take from being measured, each with what to do about it. */
 const SENTENCES = {
-  'too-short': 'The sound is too short to measure: half a second is needed at least. Record a longer take.',
-  silent: 'There is only silence. Check that the track was recorded, or choose another one.',
+  'too-short': 'The audio is too short to measure: half a second is needed at least. Record a longer take.',
+  silent: 'The track is silent. Check that it was recorded, or choose another.',
   'no-layout':
-    'The file does not say which channel belongs to which loudspeaker, so there is no loudness of them all. Measure its tracks one by one.',
+    'The file doesn’t say which channel belongs to which speaker, so it has no loudness as a whole. Measure its tracks one by one.',
   'rates-differ': 'The tracks have different sample rates. Export them at one rate, or choose tracks of one take.',
-  'not-a-number': 'The file holds samples that are no numbers. Export it again.',
+  'not-a-number': 'The file contains invalid samples (NaN). Export it again.',
 } as const;
 
 export type MeasureErrorCode = keyof typeof SENTENCES;

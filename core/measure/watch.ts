@@ -71,7 +71,7 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
     watchedS += BLOCK_S;
     const sides = [...power].map((p) => dbFromPower(Math.max(p / blockFrames, 1e-20)));
     const loudest = Math.max(...sides);
-    last('silent', loudest < SILENT_DBFS, 'nothing comes');
+    last('silent', loudest < SILENT_DBFS, 'no signal');
     const apart = channelCount === 2 ? Math.abs(sides[0]! - sides[1]!) : 0;
     last(
       'one-side',
@@ -92,7 +92,7 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
     last(
       'off-usual',
       Math.abs(off) > OFF_DB,
-      `${Math.abs(off).toFixed(0)} dB ${off > 0 ? 'louder' : 'quieter'} than usual`,
+      `${Math.abs(off).toFixed(0)} dB ${off > 0 ? 'louder' : 'quieter'} than normal`,
     );
     if (alarmsNow().length === 0 && loudest >= SILENT_DBFS) lastWellS = watchedS;
     power.fill(0);

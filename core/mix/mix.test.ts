@@ -158,7 +158,7 @@ describe('the balance of a take', () => {
     const other: MixTrack = { recording: recordingOf([host], 48_000), channels: [0] };
     await expect(measureTracks([tracks[0]!, other])).rejects.toThrow('different sample rates');
     const broken = trackOf(host.map((v, i) => (i === 5000 ? Number.NaN : v)));
-    await expect(measureTracks([broken])).rejects.toThrow('no numbers');
+    await expect(measureTracks([broken])).rejects.toThrow('invalid samples');
   });
 });
 

@@ -49,8 +49,8 @@ describe('two takes for a blind trial', () => {
   });
   it('cannot be had of silence', async () => {
     const silence = recordingOf([new Float32Array(RATE * 9)], RATE);
-    await expect(pairTakes(fftOf, recordingOf([talk], RATE), silence, 6)).rejects.toThrow('B: There is only silence');
-    expect(() => pairSounds([talk], [new Float32Array(talk.length)], RATE, 0)).toThrow('silence');
+    await expect(pairTakes(fftOf, recordingOf([talk], RATE), silence, 6)).rejects.toThrow('B: The track is silent');
+    expect(() => pairSounds([talk], [new Float32Array(talk.length)], RATE, 0)).toThrow('silent');
   });
   it('never clip, however spiky one of them is', () => {
     const spiky = talk.map((v, i) => (i % 16_000 === 0 ? 1 : v * 0.05));

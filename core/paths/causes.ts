@@ -43,20 +43,20 @@ export function causesOf<Path extends Measured>(
     if (apart > doubt)
       return {
         follows: 'nothing',
-        says: `goes through the same devices as ${nameOf(rig, twin)}, and yet stands ${apart.toFixed(0)} ms from it: nothing in the rig explains that`,
+        says: `goes through the same devices as ${nameOf(rig, twin)}, yet is ${apart.toFixed(0)} ms off: nothing in the rig explains that`,
       };
   }
   const names = [...new Set([...figures.keys()].map((key) => key.split('.')[0]!))].map((id) => deviceName(rig, id));
   const leads = leadsOf(rig, evaluation, pair);
   const metres = leads.reduce((sum, l) => sum + (l.lengthM ?? 0), 0);
-  const lead = `${leads.length} ${leads.length === 1 ? 'lead adds' : 'leads add'} ${((metres * NS_A_METRE) / 1000).toFixed(2)} µs`;
+  const lead = `${leads.length} ${leads.length === 1 ? 'cable adds' : 'cables add'} ${((metres * NS_A_METRE) / 1000).toFixed(2)} µs`;
   return names.length === 0
     ? { follows: 'nothing', says: `nothing on it takes time; ${lead}` }
     : { follows: 'device', says: `${names.join(', ')}; ${lead}` };
 }
 
 const nameOf = (rig: Rig, { sourceId, listenerId }: Measured): string =>
-  `${rig.sources.find((s) => s.id === sourceId)?.name} at ${rig.listeners.find((l) => l.id === listenerId)?.name}`;
+  `“${rig.sources.find((s) => s.id === sourceId)?.name}” at “${rig.listeners.find((l) => l.id === listenerId)?.name}”`;
 
 function sameFigures(a: ReturnType<typeof openFigures>, b: ReturnType<typeof openFigures>): boolean {
   return a.size > 0 && a.size === b.size && [...a].every(([key, { count }]) => b.get(key)?.count === count);

@@ -40,7 +40,10 @@ describe('what is heard while it goes on', () => {
       offsetMs: 480,
     });
     const talk = delaysOf(slow).find((d) => d.kind === 'conversation' && d.listenerId === 'pupil')!;
-    expect(talk).toMatchObject({ state: 'fix', says: expect.stringMatching(/no conversation/) });
+    expect(talk).toMatchObject({
+      state: 'fix',
+      says: expect.stringMatching(/no real conversation: one talks, then the other/),
+    });
     expect(talk.delay.kind).toBe('typical');
   });
   it('keeps music and voice in time where both come by one way, and says what to move where they do not', () => {
@@ -53,7 +56,9 @@ describe('what is heard while it goes on', () => {
     const apart = delaysOf(shared).find((d) => d.kind === 'together')!;
     expect(apart.state).toBe('fix');
     expect(apart.sourceIds).toEqual(['music', 'teacher']);
-    expect(apart.says).toMatch(/go into Call with the pupils by two ways\. Mix the music with the voice before it/);
+    expect(apart.says).toMatch(
+      /they enter Call with the pupils over two paths\. Mix the music with the voice before it/,
+    );
     const relay = copy(boathouse);
     const late = {
       ...relay,
@@ -65,7 +70,7 @@ describe('what is heard while it goes on', () => {
     };
     const limp = delaysOf(late).find((d) => d.kind === 'together' && d.listenerId === 'stream')!;
     expect(limp).toMatchObject({ state: 'fix', sourceIds: ['wren', 'jingles'] });
-    expect(limp.says).toMatch(/meet only at .*delay what comes by/);
+    expect(limp.says).toMatch(/only meet at .*delay what arrives through/);
   });
   it('tells the own voice where it comes back soon and loud, and leaves echoes to their own rule', () => {
     const relay = copy(boathouse);

@@ -30,10 +30,10 @@ export interface ListeningDelay {
 
 /** What is borne, by what one does meanwhile (numbers as practised, where no standard says). */
 const LIMITS = {
-  play: { goodMs: 40, badMs: 100, source: 'game sound for the player, typical' },
-  'own-voice': { goodMs: 3, badMs: 15, source: 'own voice in headphones, as practised' },
+  play: { goodMs: 40, badMs: 100, source: 'game audio for the player, typical' },
+  'own-voice': { goodMs: 3, badMs: 15, source: 'own voice in headphones, rule of thumb' },
   conversation: { goodMs: 150, badMs: 400, source: 'ITU-T G.114, one way' },
-  together: { goodMs: 25, badMs: 50, source: 'playing together, as practised' },
+  together: { goodMs: 25, badMs: 50, source: 'playing together, rule of thumb' },
 } as const;
 
 /** So far under the own voice in the head an early return is masked (typical); later than this it is an echo, and judged as one. */
@@ -42,24 +42,24 @@ const ECHO_MS = 30;
 
 const SAYS: Record<ListeningDelay['kind'], Record<'good' | 'watch' | 'fix', string>> = {
   play: {
-    good: 'quick enough to play by',
+    good: 'fast enough to play by',
     watch: 'a quick player notices it',
-    fix: 'too late to play by: take the sound before the computer',
+    fix: 'too late to play by: take the audio before the computer',
   },
   'own-voice': {
-    good: 'no other than speaking in a room',
-    watch: 'it sounds hollow: listen before the converters, or leave the own voice out',
-    fix: 'it disturbs who speaks: listen before the computer, or leave the own voice out',
+    good: 'like talking in a room',
+    watch: 'it sounds hollow: use direct monitoring, or take their voice out of their headphones',
+    fix: 'distracting for the speaker: use direct monitoring, or take their voice out of their headphones',
   },
   conversation: {
-    good: 'talk goes to and fro as in a room',
-    watch: 'they begin to talk over each other: leave pauses',
-    fix: 'no conversation: one speaks, then the other',
+    good: 'conversation works as in a room',
+    watch: 'people start talking over each other: leave pauses',
+    fix: 'no real conversation: one talks, then the other',
   },
   together: {
-    good: 'they keep time',
-    watch: 'a beat limps',
-    fix: 'they do not keep time',
+    good: 'they stay in time',
+    watch: 'a beat drags',
+    fix: 'they can’t stay in time',
   },
 };
 
@@ -130,7 +130,7 @@ function together(rig: Rig, heard: readonly Pair[]): ListeningDelay[] {
       .filter((p) => roleOf(p) === 'music')
       .map((music) => {
         const [m, v] = [music.ways[0]!, voice.ways[0]!];
-        const apart = settle(measurements, 'music against voice', difference(m.soundTerms, v.soundTerms));
+        const apart = settle(measurements, 'music vs. voice', difference(m.soundTerms, v.soundTerms));
         const late = apart.value.nominal >= 0;
         const ids = late ? [music.sourceId, voice.sourceId] : [voice.sourceId, music.sourceId];
         const told = judged('together', music, ids, apart);
@@ -150,7 +150,7 @@ function mend(rig: Rig, music: Heard, voice: Heard, musicLate: boolean): string 
   const type = types.get(findDevice(rig, meetId)?.typeId ?? '');
   const where = deviceName(rig, meetId);
   if (type && isCall(type))
-    return `they go into ${where} by two ways. Mix the music with the voice before it, and give it the mix as its microphone, with its processing off`;
+    return `they enter ${where} over two paths. Mix the music with the voice before it, use the mix as its mic, and turn its processing off`;
   const before = deviceName(rig, (musicLate ? b : a)[common] ?? meetId);
-  return `they meet only at ${where}. Bring them together before it, or delay what comes by ${before}`;
+  return `they only meet at ${where}. Combine them before it, or delay what arrives through ${before}`;
 }

@@ -75,19 +75,19 @@ describe('the path test', () => {
       return row.takes.find((t) => t.odd)!.odd;
     };
     expect(oddOf({ settings: [{ setting: DELAY, value: 100 }], ms: { mean: 64, sd: 1, count: 4 } })).toMatch(
-      /as if the delay of .* had not stood at 100 then/,
+      /as if the delay of .* had not been at 100 then/,
     );
     expect(oddOf({ ms: { mean: 64 + 1000 / 60, sd: 1, count: 4 } })).toMatch(/one frame of the session/);
-    expect(oddOf({ ms: { mean: 64 + 2000, sd: 1, count: 4 } })).toMatch(/next beat/);
+    expect(oddOf({ ms: { mean: 64 + 2000, sd: 1, count: 4 } })).toMatch(/it was matched with the next beat/);
     expect(oddOf({ ms: { mean: 164, sd: 21, count: 2 } })).toMatch(/spread by 21 ms/);
-    expect(oddOf({ ms: { mean: 101, sd: 1, count: 4 } })).toMatch(/started anew/);
+    expect(oddOf({ ms: { mean: 101, sd: 1, count: 4 } })).toMatch(/nothing in the rig explains it; a device may/);
   });
   it('asks for a third where two disagree, and forgets what was left out', () => {
     const two = [take(), take({ ms: { mean: 164, sd: 1, count: 4 } })];
     const row = couchAtStream(withTakes(two));
     expect(row.takes.map((t) => t.odd)).toEqual([
-      expect.stringMatching(/third take/),
-      expect.stringMatching(/third take/),
+      expect.stringMatching(/from the other: a third take shows which is/),
+      expect.stringMatching(/from the other: a third take shows which is/),
     ]);
     expect(row.together!.sdMs).toBeGreaterThan(40);
     const left = couchAtStream(withTakes([two[0]!, { ...two[1]!, leftOut: true }]));
@@ -97,7 +97,7 @@ describe('the path test', () => {
   it('says what the figure follows from: devices, never a lead; nothing, where twins differ', () => {
     const table = testTable(rig);
     const row = table.find((p) => p.sourceId === 'couch' && p.listenerId === 'stream')!;
-    expect(row.cause).toMatchObject({ follows: 'device', says: expect.stringMatching(/leads? adds? \d+\.\d\d µs/) });
+    expect(row.cause).toMatchObject({ follows: 'device', says: expect.stringMatching(/cables? adds? \d+\.\d\d µs/) });
     const listeners = table.filter((p) => p.sourceId === 'couch').map((p) => p.listenerId);
     const twin = listeners.find((id) => {
       const both = withTakes([take(), take({ listenerId: id, ms: { mean: 264, sd: 1, count: 4 } })]);

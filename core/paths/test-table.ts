@@ -135,7 +135,7 @@ function withOdd(rig: Rig, own: readonly { take: PathTake; expected: Interval; s
       t.take.leftOut || !far
         ? null
         : live.length < FEWEST_TO_JUDGE
-          ? `stands ${sayMs(2 * Math.abs(off))} from the other: a third take tells which is right`
+          ? `is ${sayMs(2 * Math.abs(off))} from the other: a third take shows which is right`
           : explained(rig, t.take, off);
     return { ...t, odd, counts: !t.take.leftOut && (odd === null || live.length < FEWEST_TO_JUDGE) };
   });
@@ -152,14 +152,14 @@ function explained(rig: Rig, take: PathTake, off: number): string {
   const by = `${sayMs(Math.abs(off))} ${off > 0 ? 'later' : 'earlier'} than the others: `;
   for (const { setting, value } of take.settings)
     if (value !== 0 && Math.abs(Math.abs(off) - value) < EXPLAINS_MS)
-      return `${by}as if ${nameOf(rig, setting)} had not stood at ${value} then`;
-  if (Math.abs(Math.abs(off) - BEAT_MS) < 5 * EXPLAINS_MS) return `${by}it was paired with the next beat`;
+      return `${by}as if ${nameOf(rig, setting)} had not been at ${value} then`;
+  if (Math.abs(Math.abs(off) - BEAT_MS) < 5 * EXPLAINS_MS) return `${by}it was matched with the next beat`;
   const frame = frameMs(rig.session.frameRate);
   const frames = Math.round(Math.abs(off) / frame);
   if (frames >= 1 && frames <= 3 && Math.abs(Math.abs(off) - frames * frame) < EXPLAINS_FRAMES_MS)
     return `${by}${frames === 1 ? 'one frame' : `${frames} frames`} of the session`;
-  if (take.ms.sd > WIDE_MS) return `${by}its own readings are spread by ${sayMs(take.ms.sd)}`;
-  return `${by}nothing in the rig explains it; a device may have been started anew in between`;
+  if (take.ms.sd > WIDE_MS) return `${by}its own readings spread by ${sayMs(take.ms.sd)}`;
+  return `${by}nothing in the rig explains it; a device may have been restarted in between`;
 }
 
 const nameOf = (rig: Rig, key: string): string => {

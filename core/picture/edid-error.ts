@@ -1,11 +1,11 @@
 /** What is wrong with an EDID, and at which byte it shows. */
 const SENTENCES = {
-  'not-hex': 'This is not a row of hexadecimal bytes. Paste the bytes alone, two digits each.',
+  'not-hex': 'Not hexadecimal bytes. Paste the bytes alone, two digits each.',
   'too-short':
-    'An EDID has 128 bytes or a multiple of it; this has fewer than it promises. Read it out of the device again.',
-  'no-header': 'This does not begin as an EDID does (00 FF FF FF FF FF FF 00). Choose another file.',
-  checksum: 'The bytes of a block do not add up: the EDID was damaged on the way. Read it out of the device again.',
-  'bad-block': 'A data block runs past the end of its extension. Read it out of the device again.',
+    'An EDID has 128 bytes or a multiple of that; this has fewer than it announces. Read it from the device again.',
+  'no-header': 'Not an EDID: it should start with 00 FF FF FF FF FF FF 00. Choose another file.',
+  checksum: 'The EDID is corrupt (checksum error). Read it from the device again.',
+  'bad-block': 'A data block runs past the end of its extension. Read it from the device again.',
 } as const;
 export type EdidErrorCode = keyof typeof SENTENCES;
 

@@ -117,13 +117,13 @@ export function whyNot(edid: Edid, mode: Mode, coding: Coding): string | null {
       s.mode.height === mode.height &&
       Math.abs(hertz(s.mode.rate) / hertz(mode.rate) - 1) < 0.002,
   );
-  if (!stated) return `It does not state ${modeName(mode)}.`;
-  if (stated.only420 && coding.chroma !== '4:2:0') return `It takes ${modeName(mode)} in 4:2:0 only.`;
-  if (!edid.chromas.includes(coding.chroma)) return `It does not take ${coding.chroma}.`;
+  if (!stated) return `Its EDID doesn’t list ${modeName(mode)}.`;
+  if (stated.only420 && coding.chroma !== '4:2:0') return `It accepts ${modeName(mode)} in 4:2:0 only.`;
+  if (!edid.chromas.includes(coding.chroma)) return `It doesn’t accept ${coding.chroma}.`;
   if (coding.chroma === '4:4:4' && coding.bits > 8 && !edid.deepColourBits.includes(coding.bits))
-    return `It does not take ${coding.bits} bits a component in ${coding.chroma}.`;
+    return `It doesn’t accept ${coding.bits} bits per component in ${coding.chroma}.`;
   const need = needOf(mode, coding, stated.timing ?? timingOf(mode));
   if (!isEnough(edid.link, need))
-    return `${modeName(mode)} at ${coding.bits} bits and ${coding.chroma} needs a ${need.minimumLink ? linkName(need.minimumLink) : 'faster link than there is'}; it states a ${linkName(edid.link)}.`;
+    return `${modeName(mode)} at ${coding.bits} bits and ${coding.chroma} needs ${need.minimumLink ? linkName(need.minimumLink) : 'a faster link than there is'}; it states ${linkName(edid.link)}.`;
   return null;
 }

@@ -19,7 +19,7 @@ export type Link = (typeof LINKS)[number];
 /** As people say it: TMDS by its line rate, ten bits a character on three lanes. */
 export const linkName = (link: Link): string => {
   const [kind, n] = link.split('-') as [string, string];
-  return `${kind === 'tmds' ? Number(((Number(n) * 30) / 1000).toFixed(2)) : n} Gbit/s link`;
+  return `${kind === 'tmds' ? Number(((Number(n) * 30) / 1000).toFixed(2)) : n} Gbit/s`;
 };
 
 /** What a mode asks of a link. */

@@ -74,7 +74,7 @@ describe('picture modes', () => {
     expect(parseMode(' 3840x2160@59.94 ').rate).toEqual({ num: 60_000, den: 1001 });
     expect(parseMode('3840x2160@23.98').rate).toEqual({ num: 24_000, den: 1001 });
     expect(parseMode('2560x1440@143.9').rate).toEqual({ num: 1439, den: 10 });
-    expect(modeName(parseMode('1920x1080@59.94'))).toBe('1920 × 1080, 59.94 a second');
+    expect(modeName(parseMode('1920x1080@59.94'))).toBe('1920 × 1080, 59.94 fps');
   });
   it.each([
     '1080p',
@@ -90,7 +90,7 @@ describe('picture modes', () => {
   });
   it('are refused in codings that no link knows', () => {
     expect(() => need('1920x1080@60', 9)).toThrow(/8, 10, 12, 16/);
-    expect(() => need('1920x1080@60', 16, '4:2:2')).toThrow(/at most 12/);
+    expect(() => need('1920x1080@60', 16, '4:2:2')).toThrow(/4:2:2 carries at most 12 bits per component\./);
     expect(() => parseChroma('4:1:1')).toThrow(/4:2:0/);
   });
 });
@@ -119,15 +119,15 @@ describe('links', () => {
   });
   it('are told by what they carry', () => {
     expect(LINKS.map(linkName)).toEqual([
-      '4.95 Gbit/s link',
-      '10.2 Gbit/s link',
-      '18 Gbit/s link',
-      '9 Gbit/s link',
-      '18 Gbit/s link',
-      '24 Gbit/s link',
-      '32 Gbit/s link',
-      '40 Gbit/s link',
-      '48 Gbit/s link',
+      '4.95 Gbit/s',
+      '10.2 Gbit/s',
+      '18 Gbit/s',
+      '9 Gbit/s',
+      '18 Gbit/s',
+      '24 Gbit/s',
+      '32 Gbit/s',
+      '40 Gbit/s',
+      '48 Gbit/s',
     ]);
   });
   it('take the picture’s own data: clock times bits a pixel', () => {

@@ -39,9 +39,9 @@ describe('ways to build it', () => {
     expect(way('matrix').cannot).toEqual([]);
     expect(way('matrix').figures.conversions).toBeGreaterThan(way('digital').figures.conversions);
     // Over one main mix the guest hears themselves; by hand almost nothing is heard at once.
-    expect(way('analogue-interface').cannot).toContain('Ilse’s ears hears Ilse, on the call, and must not');
+    expect(way('analogue-interface').cannot).toContain('“Ilse, on the call” at “Ilse’s ears”, but must not');
     expect(way('replug').cannot.length).toBeGreaterThan(5);
-    expect(way('small-capture').cannot).toContain('Players’ ears does not hear Couch game');
+    expect(way('small-capture').cannot).toContain('no “Couch game” at “Players’ ears”');
     // Fewest boxes straight in; an extractor is one more than the screen's jack, which hums by its earth.
     expect(way('software-usb').figures.boxes).toBeLessThan(way('small-extractor').figures.boxes);
     expect(way('small-jack').figures.boxes).toBe(way('small-extractor').figures.boxes - 1);
@@ -115,7 +115,7 @@ describe('ways to build it', () => {
       expect(wrong).toEqual([]);
     }
     expect(found.find((o) => o.kind.id === 'software-usb')!.cannot).toEqual([
-      'Pupils’ ears hears Music, and must not in Questions',
+      '“Music” at “Pupils’ ears”, but must not in Questions',
     ]);
   });
   it('tell of everybody who has no place in them', () => {
@@ -125,7 +125,7 @@ describe('ways to build it', () => {
     expect(voices).toBe(3);
     for (const { kind, cannot, rig } of optionsFor(crowd).slice(1)) {
       const missing = crowd.sources.filter((s) => !rig.sources.some((r) => r.name === s.name));
-      for (const s of missing) expect(cannot, kind.id).toContain(`${s.name} is not in it`);
+      for (const s of missing) expect(cannot, kind.id).toContain(`“${s.name}” is not in it`);
       expect(rig.sources.length + missing.length).toBeGreaterThanOrEqual(voices);
     }
   });

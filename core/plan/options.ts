@@ -72,8 +72,8 @@ const EVALUATIONS_EACH = 40;
 export const OWN = 'own';
 const OWN_KIND: Option['kind'] = {
   id: OWN,
-  name: 'Your desk as it is',
-  says: 'What stands here now, with its settings, judged as the others are.',
+  name: 'Your rig as it is',
+  says: 'What you have now, with its settings, checked like the others.',
 };
 
 /**
@@ -99,7 +99,7 @@ function optionOf({ draw, ...kind }: WayKind, brief: Brief, own: Rig): Drawn {
   const { rig: bare, refused } = drawWay({ draw, ...kind }, brief, own);
   const match = matchOf(own, bare);
   const made = plannedAsOwn(own, namedAsOwn(own, bare, match), match, EVALUATIONS_EACH);
-  return judged(kind, made, own, [...match.leftOut.map((name) => `${name} is not in it`), ...refused]);
+  return judged(kind, made, own, [...match.leftOut.map((name) => `“${name}” is not in it`), ...refused]);
 }
 
 /** A way in figures; its wants are looked at in every moment. */
@@ -130,9 +130,7 @@ function cannotOf(rig: Rig): string[] {
       if (source === undefined || listener === undefined) continue;
       if (verdict.word !== 'missing' && verdict.word !== 'unwanted') continue;
       const says =
-        verdict.word === 'missing'
-          ? `${listener} does not hear ${source}`
-          : `${listener} hears ${source}, and must not`;
+        verdict.word === 'missing' ? `no “${source}” at “${listener}”` : `“${source}” at “${listener}”, but must not`;
       found.set(says, [...(found.get(says) ?? []), moment]);
     }
   return [...found].map(([says, at]) =>

@@ -24,11 +24,11 @@ export interface Start {
 }
 
 const WHOLE = 'it is made for everything';
-const EARS = 'ears want everything but their own voice';
-const ROOM = 'the room hears what does not sound in it by itself';
-const THERE = 'it sounds in the room by itself';
-const OWN_FAR = 'nobody bears the own voice back, late, over a call';
-const OWN_HERE = 'the own voice at once does no harm';
+const EARS = 'people should hear everything except their own voice';
+const ROOM = 'the room hears what doesn’t already sound in it';
+const THERE = 'it already sounds in the room';
+const OWN_FAR = 'hearing yourself late over a call makes it hard to talk';
+const OWN_HERE = 'hearing yourself with no delay is fine';
 /** Under the main voice, dB: the starting balance that is usual (typical). */
 const BALANCE: Partial<Record<SourceRole, number>> = {
   'second-voice': 0,
@@ -37,7 +37,7 @@ const BALANCE: Partial<Record<SourceRole, number>> = {
   game: 10,
   music: 18,
 };
-const BALANCED = 'as one balances to begin with';
+const BALANCED = 'a typical balance to start with';
 
 const ALL: readonly SourceRole[] = ['voice', 'second-voice', 'far-voice', 'radio-voice', 'game', 'music', 'other'];
 const row = (of: (role: SourceRole) => Wanted): Partial<Record<SourceRole, Wanted>> =>
@@ -57,40 +57,40 @@ const USUAL: Table = {
 export const STARTS: readonly Start[] = [
   {
     id: 'usual',
-    name: 'What follows from the boxes',
-    says: 'Streams and recorders get everything, ears everything but themselves, single tracks are left to you.',
+    name: 'Suggested from your gear',
+    says: 'Streams and recorders get everything, people everything but themselves; single tracks are up to you.',
     table: {},
   },
   {
     id: 'console-stream',
     name: 'A console on the stream',
-    says: 'The stream in balance, the game under the voice; whoever plays hears the game first.',
+    says: 'The stream is balanced, with the game below the voice; the player hears the game first.',
     table: {
       mix: balanced,
-      ears: { voice: ['may', 'whoever plays can do without'], music: ['may', 'whoever plays can do without'] },
+      ears: { voice: ['may', 'the player can do without'], music: ['may', 'the player can do without'] },
     },
   },
   {
     id: 'two-players',
     name: 'Two players and a guest on a call',
-    says: 'Stream and guest in balance, the players hear each other and the guest, the guest hears all but themselves.',
+    says: 'Stream and guest are balanced, the players hear each other and the guest, the guest hears everything but themselves.',
     table: { mix: balanced, 'far-ears': balanced },
   },
   {
     id: 'class',
     name: 'A class over a call, with music',
-    says: 'Pupils hear the voice and, well under it, the music, the two in time; the teacher hears the pupils.',
+    says: 'Pupils hear the voice and, well below it, the music, the two in sync; the teacher hears the pupils.',
     table: {
       mix: balanced,
       'far-ears': balanced,
-      ears: { music: ['may', 'the teacher has it in the room'], 'far-voice': ['must', 'questions have to be heard'] },
+      ears: { music: ['may', 'the teacher has it in the room'], 'far-voice': ['must', 'questions must be heard'] },
     },
     musicInTime: true,
   },
   {
     id: 'panel',
     name: 'A panel in a hall',
-    says: 'The hall hears the panel and those who are not there; stream and recorder get everything in balance.',
+    says: 'The hall hears the panel and remote people; stream and recorder get everything, balanced.',
     table: {
       mix: balanced,
       'far-ears': balanced,
@@ -104,19 +104,19 @@ export const STARTS: readonly Start[] = [
     id: 'interview',
     name: 'An interview',
     says: 'Both voices in the recording, and each on a track of its own where there are tracks.',
-    table: { mix: balanced, ears: { voice: ['must', 'whoever films hears both'] } },
+    table: { mix: balanced, ears: { voice: ['must', 'the camera operator hears both'] } },
     voicesApart: true,
   },
   {
     id: 'head-worn',
-    name: 'A head-worn display, shown on a screen',
-    says: 'Whoever wears it hears the game and the crew; the stream gets everything in balance.',
+    name: 'A head-worn display, shown on a display',
+    says: 'The wearer hears the game and the crew; the stream gets everything, balanced.',
     table: { mix: balanced, ears: { music: ['may', 'it would cover the crew'] } },
   },
   {
     id: 'radio',
     name: 'A two-way radio station',
-    says: 'The operator and the log hear all channels; nothing goes on the air until somebody keys: say that in a moment.',
+    says: 'The operator and the log hear all channels; nothing goes on the air until it is keyed: require that in a moment.',
     table: {
       mix: balanced,
       'radio-ears': row(() => ['must-not', 'nothing goes on the air unless it is keyed']),
@@ -165,7 +165,7 @@ function apart(rig: Rig): Proposed[] {
   const tracks = rig.listeners.filter((l) => roles.listener(l) === 'track');
   return voices.slice(0, tracks.length).map((source, i) => ({
     cell: { sourceId: source.id, listenerId: tracks[i]!.id, want: 'must', ownTrack: true },
-    why: 'a voice of its own track can be balanced afterwards',
+    why: 'a voice on its own track can be mixed later',
   }));
 }
 

@@ -61,7 +61,7 @@ const lead = (
   kind: 'lead',
   id: `lead-${ends[0]}-${ends[1]}${wiredAs ? `-${wiredAs}` : ''}${forms[0] === 'power' ? '-power' : ''}`,
   ...(wiredAs && { wiredAs }),
-  name: name || `lead, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}`,
+  name: name || `cable, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}`,
   ends,
   forms,
   price,
@@ -89,7 +89,7 @@ const adapter = (
 
 /** A USB lead without its data wires, as chargers bring them. */
 const chargingLead = (ends: [PlugId, PlugId]): Lead =>
-  lead(ends, ['power'], [2, 8], { name: `lead, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}, for charging only` });
+  lead(ends, ['power'], [2, 8], { name: `cable, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}, for charging only` });
 
 /** Leads and adapters that shops have, the usual ones; prices are typical. */
 export const PARTS: readonly Part[] = [
@@ -118,7 +118,7 @@ export const PARTS: readonly Part[] = [
   lead(['ts-35', 'ts-35'], ['mono'], [3, 8], { fragility: 1.2 }),
   lead(['ts-35', 'ts-635'], ['mono'], [4, 10], { fragility: 1.2 }),
   lead(['trs-35', 'trs-25'], ['stereo'], [4, 10], { fragility: 1.4 }),
-  lead(['xlr-f', 'ts-635'], ['mono'], [6, 16], { name: 'lead, XLR to unbalanced 6.35 mm' }),
+  lead(['xlr-f', 'ts-635'], ['mono'], [6, 16], { name: 'cable, XLR to unbalanced 6.35 mm' }),
   lead(['trrs-35', 'trrs-35'], ['headset', 'stereo'], [4, 10], { fragility: 1.2 }),
   lead(['hdmi', 'hdmi'], ['bits'], [5, 20]),
   lead(['hdmi-mini', 'hdmi'], ['bits'], [7, 20], { fragility: 1.5 }),
@@ -143,69 +143,72 @@ export const PARTS: readonly Part[] = [
   lead(['rj45', 'rj45'], ['bits'], [3, 15]),
   lead(['wires', 'wires'], ['loudspeaker'], [4, 20]),
   lead(['locking', 'locking'], ['loudspeaker'], [12, 35]),
-  lead(['pins-8', 'pins-8'], ['mono'], [12, 40], { name: 'lead, eight pins, wired for the radio' }),
-  lead(['xlr-f', 'pins-8'], ['mono'], [15, 50], { name: 'lead, XLR to eight pins, wired for the radio' }),
-  lead(['trs-35', 'pins-8'], ['mono'], [15, 50], { name: 'lead, 3.5 mm to eight pins, wired for the radio' }),
+  lead(['pins-8', 'pins-8'], ['mono'], [12, 40], { name: 'cable, eight pins, wired for the radio' }),
+  lead(['xlr-f', 'pins-8'], ['mono'], [15, 50], { name: 'cable, XLR to eight pins, wired for the radio' }),
+  lead(['trs-35', 'pins-8'], ['mono'], [15, 50], { name: 'cable, 3.5 mm to eight pins, wired for the radio' }),
   lead(['locking', 'wires'], ['loudspeaker'], [10, 30]),
   lead(['trs-35', 'xlr-f-pair'], ['stereo'], [10, 25], { fragility: 1.2 }),
   lead(['xlr-f-pair', 'ts-635-pair'], ['stereo'], [12, 30]),
   lead(['xlr-f-pair', 'phono-pair'], ['stereo'], [10, 25]),
-  lead(['ts-635', 'xlr-m'], ['mono'], [6, 16], { name: 'lead, unbalanced 6.35 mm to XLR' }),
-  lead(['phono', 'xlr-m'], ['mono'], [6, 16], { name: 'lead, phono to XLR' }),
-  lead(['ts-635', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both', name: 'lead, 6.35 mm mono to two XLR' }),
+  lead(['ts-635', 'xlr-m'], ['mono'], [6, 16], { name: 'cable, unbalanced 6.35 mm to XLR' }),
+  lead(['phono', 'xlr-m'], ['mono'], [6, 16], { name: 'cable, RCA (phono) to XLR' }),
+  lead(['ts-635', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both', name: 'cable, 6.35 mm mono to two XLR' }),
   lead(['trs-635', 'xlr-m-pair'], ['both'], [12, 30], {
     wiredAs: 'both-balanced',
-    name: 'lead, one balanced 6.35 mm to two XLR',
+    name: 'cable, one balanced 6.35 mm to two XLR',
   }),
-  lead(['ts-635', 'ts-635-pair'], ['both'], [5, 14], { wiredAs: 'both', name: 'lead, one 6.35 mm mono to two' }),
+  lead(['ts-635', 'ts-635-pair'], ['both'], [5, 14], { wiredAs: 'both', name: 'cable, one 6.35 mm mono to two' }),
   lead(['ts-635', 'trs-35'], ['both'], [5, 12], {
     wiredAs: 'both',
     fragility: 1.2,
-    name: 'lead, 6.35 mm mono to both sides of a 3.5 mm plug',
+    name: 'cable, 6.35 mm mono to both sides of a 3.5 mm plug',
   }),
-  lead(['ts-635', 'phono-pair'], ['both'], [5, 12], { wiredAs: 'both', name: 'lead, 6.35 mm mono to two phono' }),
+  lead(['ts-635', 'phono-pair'], ['both'], [5, 12], {
+    wiredAs: 'both',
+    name: 'cable, 6.35 mm mono to two RCA (phono)',
+  }),
   lead(['xlr-f', 'trs-35'], ['both'], [8, 20], {
     wiredAs: 'both',
     fragility: 1.2,
-    name: 'lead, XLR to both sides of a 3.5 mm plug',
+    name: 'cable, XLR to both sides of a 3.5 mm plug',
   }),
-  lead(['xlr-f', 'ts-635-pair'], ['both'], [10, 25], { wiredAs: 'both', name: 'lead, XLR to two 6.35 mm mono' }),
+  lead(['xlr-f', 'ts-635-pair'], ['both'], [10, 25], { wiredAs: 'both', name: 'cable, XLR to two 6.35 mm mono' }),
   lead(['trs-635', 'trs-635-pair'], ['both'], [8, 20], {
     wiredAs: 'both-balanced',
-    name: 'lead, one balanced 6.35 mm to two',
+    name: 'cable, one balanced 6.35 mm to two',
   }),
   lead(['xlr-f', 'trs-635-pair'], ['both'], [12, 30], {
     wiredAs: 'both-balanced',
-    name: 'lead, XLR to two balanced 6.35 mm',
+    name: 'cable, XLR to two balanced 6.35 mm',
   }),
-  lead(['xlr-f', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both-balanced', name: 'lead, one XLR to two' }),
-  lead(['phono', 'phono-pair'], ['both'], [3, 8], { wiredAs: 'both', name: 'lead, one phono to two' }),
+  lead(['xlr-f', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both-balanced', name: 'cable, one XLR to two' }),
+  lead(['phono', 'phono-pair'], ['both'], [3, 8], { wiredAs: 'both', name: 'cable, one RCA (phono) to two' }),
   lead(['trs-35', 'ts-635'], ['sum'], [8, 20], {
     wiredAs: 'sum',
     fragility: 1.2,
-    name: 'lead, 3.5 mm stereo to one 6.35 mm mono, summed by resistors',
+    name: 'cable, 3.5 mm stereo to one 6.35 mm mono, summed by resistors',
   }),
   lead(['trs-35', 'xlr-m'], ['sum'], [12, 30], {
     wiredAs: 'sum',
     fragility: 1.2,
-    name: 'lead, 3.5 mm stereo to one XLR, summed by resistors',
+    name: 'cable, 3.5 mm stereo to one XLR, summed by resistors',
   }),
   lead(['trs-635', 'ts-635'], ['sum'], [8, 20], {
     wiredAs: 'sum',
-    name: 'lead, 6.35 mm stereo to one mono, summed by resistors',
+    name: 'cable, 6.35 mm stereo to one mono, summed by resistors',
   }),
   lead(['phono-pair', 'ts-635'], ['sum'], [8, 20], {
     wiredAs: 'sum',
-    name: 'lead, two phono to one 6.35 mm mono, summed by resistors',
+    name: 'cable, two RCA (phono) to one 6.35 mm mono, summed by resistors',
   }),
   lead(['trs-35', 'ts-35'], ['sum'], [6, 15], {
     wiredAs: 'sum',
     fragility: 1.2,
-    name: 'lead, 3.5 mm stereo to mono, summed by resistors',
+    name: 'cable, 3.5 mm stereo to mono, summed by resistors',
   }),
   lead(['ts-635-pair', 'ts-635'], ['sum'], [8, 20], {
     wiredAs: 'sum',
-    name: 'lead, two 6.35 mm mono to one, summed by resistors',
+    name: 'cable, two 6.35 mm mono to one, summed by resistors',
   }),
   adapter('ts-35', 'trs-35', ['both'], [2, 6], 1.5, { wiredAs: 'both', name: 'adapter, 3.5 mm mono to both sides' }),
   adapter('ts-635', 'trs-635', ['both'], [2, 6], 1.5, {
@@ -220,10 +223,10 @@ export const PARTS: readonly Part[] = [
   }),
   adapter('trs-35', 'xlr-m', ['mono'], [8, 25], 1.5, {
     wiredAs: 'joined',
-    name: 'adapter, 3.5 mm microphone plug to XLR',
+    name: 'adapter, 3.5 mm mic plug to XLR',
   }),
   adapter('trrs-35', 'trs-35', ['stereo', 'headset'], [0, 0], 2, {
-    name: 'headset splitter, its plug that is marked with headphones',
+    name: 'headset splitter, its plug marked with headphones',
   }),
   adapter('trs-35', 'trs-635', ['stereo'], [2, 6]),
   adapter('trs-635', 'trs-35', ['stereo'], [2, 8], 2.5),
@@ -241,11 +244,11 @@ export const PARTS: readonly Part[] = [
   adapter('xlr-f', 'xlr-m', ['balanced'], [6, 14]),
   adapter('trs-35', 'trrs-35', ['microphone'], [3, 8], 1.8, {
     wiredAs: 'microphone',
-    name: 'adapter, 3.5 mm microphone plug to four contacts',
+    name: 'adapter, 3.5 mm mic plug to TRRS (4-pole)',
   }),
   adapter('trrs-35', 'trs-35', ['microphone'], [4, 12], 2, {
     wiredAs: 'microphone',
-    name: 'headset splitter, its plug that is marked with a microphone',
+    name: 'headset splitter, its plug marked with a mic',
   }),
   adapter('trs-35-pair', 'trrs-35', ['headset'], [4, 10], 2),
   adapter('trrs-35', 'trs-35-pair', ['headset'], [4, 12], 2),

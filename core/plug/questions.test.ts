@@ -117,13 +117,13 @@ describe('what is lost', () => {
       IN('combo-xlr', 'microphone'),
     ];
     expect(lost(phones, stereo)).toEqual([]);
-    expect(lost(phones, mono)).toEqual(['left minus right: what stands in the middle is gone']);
+    expect(lost(phones, mono)).toEqual(['left minus right: the center is gone']);
     expect(lost(phones, IN('jack-635-ts', 'line'))).toEqual(['one side only']);
-    expect(lost(OUTPUTS['two phono']!, mono)).toEqual(['both sides in one, each 6 dB less']);
+    expect(lost(OUTPUTS['two phono']!, mono)).toEqual(['both sides summed, each 6 dB less']);
     expect(lost(OUTPUTS['XLR, line']!, IN('phono-pair', 'line', 2))).toEqual(['unbalanced, up to 6 dB less']);
-    expect(lost(OUTPUTS['lapel, 3 contacts']!, IN('jack-35-trrs', 'microphone'))).toEqual(['nothing comes through']);
+    expect(lost(OUTPUTS['lapel, 3 contacts']!, IN('jack-35-trrs', 'microphone'))).toEqual(['nothing gets through']);
     expect(lost(OUTPUTS['6.35 mono']!, IN('jack-35-trs', 'line', 2))).toEqual([
-      'only one side of the input gets anything',
+      'only one side of the input gets a signal',
     ]);
   });
 });

@@ -42,7 +42,7 @@ describe('a level measured from a take', () => {
     expect(expected.nominal).toBe(expectedDb);
     expect(offDb).toBeCloseTo(-5, 9);
     expect(causes.some((c) => c.kind === 'source' && Math.abs(c.levelDb - 72) < 1e-9)).toBe(true);
-    const strip = causes.find((c) => c.kind === 'knob' && c.where === 'Mixer, Strip 1, gain');
+    const strip = causes.find((c) => c.kind === 'knob' && c.where === 'Mixer, Channel 1, gain');
     expect(strip).toMatchObject({ drawn: 58, stands: 53, assumed: false });
     const firstSeen = causes.findIndex((c) => c.kind === 'knob' && !c.assumed);
     const lastUnseen = causes.findLastIndex((c) => c.kind === 'knob' && c.assumed);
@@ -81,13 +81,13 @@ describe('a level measured from a take', () => {
   it('leaves out knobs that would have to stand beyond their ends', () => {
     const { causes } = read(rig, reading({ levelDb: expectedDb + 40 }));
     for (const c of causes) if (c.kind === 'knob') expect(c.stands).toBeLessThanOrEqual(c.setting.spec.max);
-    expect(causes.some((c) => c.kind === 'knob' && c.where === 'Mixer, Strip 1, gain')).toBe(false);
+    expect(causes.some((c) => c.kind === 'knob' && c.where === 'Mixer, Channel 1, gain')).toBe(false);
   });
   it('is refused where the source does not come, or where there is no file', () => {
     expect(reconcileLevel(rig, reading({ sourceId: 'jingles', listenerId: 'track-5' }))).toMatchObject({ ok: false });
     expect(reconcileLevel(rig, reading({ sourceId: 'couch-game', listenerId: 'players' }))).toMatchObject({
       ok: false,
-      reason: expect.stringContaining('no file'),
+      reason: expect.stringContaining('isn’t a recording'),
     });
   });
 });

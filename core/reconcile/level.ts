@@ -60,9 +60,11 @@ export function reconcileLevel(rig: Rig, reading: LevelReading): LevelReconciled
   const evaluation = evaluate(desk);
   const way = evaluation.pairs.find((p) => p.sourceId === reading.sourceId && p.listenerId === reading.listenerId)
     ?.ways[0];
-  if (!way) return no('By this rig the source does not reach the listener. Choose another pair, or correct the rig.');
+  if (!way) return no('In this rig, that source doesn’t reach that destination. Choose another pair, or fix the rig.');
   if (way.scale !== 'dbfs')
-    return no('There is no file there: its level is told in another scale. Choose a track, a recorder or the stream.');
+    return no(
+      'That destination isn’t a recording, so its level isn’t in dBFS. Choose a track, a recorder or the stream.',
+    );
   const offDb = reading.levelDb - way.levelDb.nominal;
   const source = rig.sources.find((s) => s.id === reading.sourceId)!;
   const ladder = ladderOf(desk, evaluation.graph, evaluation.noiseDb, way.arrival);

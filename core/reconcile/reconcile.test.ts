@@ -63,9 +63,9 @@ describe('a take’s offset in the rig', () => {
       const done = reconcilePicture(rig, reading(more));
       return done.ok ? '' : done.reason;
     };
-    expect(why({ listenerId: 'track-5' })).toMatch(/does not reach/);
-    expect(why({ listenerId: 'backup', sourceId: 'wren' })).toMatch(/no picture/);
-    expect(why({ sourceId: 'nobody' })).toMatch(/does not reach/);
+    expect(why({ listenerId: 'track-5' })).toMatch(/doesn’t reach/);
+    expect(why({ listenerId: 'backup', sourceId: 'wren' })).toMatch(/no video/);
+    expect(why({ sourceId: 'nobody' })).toMatch(/doesn’t reach/);
   });
   it('speaks for every listener whose ways hold the same figures, the latest take first', () => {
     const known = taken(rig, reading({ listenerId: 'track-3' }));

@@ -51,14 +51,14 @@ export function reconcilePicture(rig: Rig, reading: PictureReading): Reconciled 
     m.sourceId === reading.sourceId && m.listenerId === reading.listenerId;
   const nowWay = evaluate(rig).pairs.find(isPair)?.ways[0];
   if (!nowWay)
-    return no('By this rig the source does not reach the listener. Choose another pair, or correct the rig.');
+    return no('In this rig, that source doesn’t reach that destination. Choose another pair, or fix the rig.');
   if (!nowWay.offset)
-    return no('By this rig the listener sees no picture of the source. Choose another pair, or correct the rig.');
+    return no('In this rig, that destination gets no video of the source. Choose another pair, or fix the rig.');
   const replaces = rig.measurements.filter((m): m is DelayMeasurement => m.kind === 'delay' && isPair(m));
   const base: Rig = { ...rig, measurements: rig.measurements.filter((m) => !replaces.some((r) => r.id === m.id)) };
   const way = evaluate(asMade(base, reading)).pairs.find(isPair)!.ways[0]!;
   const open = uncertain(way.offsetTerms);
-  if (open.length === 0) return no('Every figure on this way is known exactly already.');
+  if (open.length === 0) return no('Every figure on this path is already known exactly.');
   const same = replaces.find((r) => r.takeId !== undefined && r.takeId === reading.takeId);
   const exactMs = same
     ? same.offsetMs - same.ms.mean
@@ -127,9 +127,9 @@ export function reconcileDrift(
   },
 ): { ok: true; edit: Edit } | { ok: false; reason: string } {
   const names = [reading.deviceId, reading.againstDeviceId];
-  if (names[0] === names[1]) return { ok: false, reason: 'A clock does not drift against itself. Choose two devices.' };
+  if (names[0] === names[1]) return { ok: false, reason: 'A clock can’t drift against itself. Choose two devices.' };
   const missing = names.find((id) => !rig.devices.some((d) => d.id === id));
-  if (missing) return { ok: false, reason: `There is no device '${missing}' in the rig.` };
+  if (missing) return { ok: false, reason: `There is no device “${missing}” in this rig.` };
   const measurement: Measurement = {
     kind: 'drift',
     id: reading.id,

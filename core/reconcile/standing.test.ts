@@ -69,8 +69,8 @@ describe('what was measured into a rig', () => {
       expect(s.idle).toBeNull();
       expect(s.speaksOf).not.toMatch(/undefined|NaN/);
     }
-    expect(standings.get('drift')!.speaksOf).toBe('Mixer against Backup recorder');
-    expect(standings.get('level')!.speaksOf).toBe('Wren, voice at Stream, taken for the source');
+    expect(standings.get('drift')!.speaksOf).toBe('“Mixer” vs. “Backup recorder”');
+    expect(standings.get('level')!.speaksOf).toBe('“Wren, voice” at “Stream”, used for the source');
     expect(standings.get('band')!.figures.map((f) => f.what)).toEqual(['from']);
   });
   it('lies beside what is typical of the very figures that a delay speaks of, with their signs', () => {
@@ -102,13 +102,13 @@ describe('what was measured into a rig', () => {
     const cut = { ...measured, cables: measured.cables.filter((c) => c.from.deviceId !== cable.from.deviceId) };
     const left = of(cut);
     expect(left.get('drift')!.idle).toBeNull();
-    for (const id of ['level', 'band']) expect(left.get(id)!.idle).toMatch(/does not reach|other boxes/);
-    expect(left.get('clap')!.idle).toMatch(/ is on no way any more\.$/);
+    for (const id of ['level', 'band']) expect(left.get(id)!.idle).toMatch(/no longer reaches|other devices/);
+    expect(left.get('clap')!.idle).toMatch(/is on no path any more\./);
     const other = {
       ...measured,
       measurements: measured.measurements.map((m) => (m.kind === 'band' ? { ...m, deviceIds: ['camera'] } : m)),
     };
-    expect(of(other).get('band')!.idle).toBe('It comes through other boxes now.');
+    expect(of(other).get('band')!.idle).toBe('It goes through other devices now.');
     const gone = { ...measured, devices: measured.devices.filter((d) => d.id !== 'backup-recorder') };
     expect(standingsOf(gone, [evaluate(measured)]).find((s) => s.measurement.id === 'drift')!.idle).toMatch(
       /no backup-recorder/,

@@ -74,7 +74,7 @@ function standingOf(scene: Scene, m: TakenIn): Standing {
   }
 }
 
-const NO_WAY = 'By this rig the source does not reach the listener.';
+const NO_WAY = 'In this rig, the source no longer reaches the destination.';
 
 function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): Standing {
   const known = m.terms.map((t) => ({ ...t, term: terms.get(t.figure) }));
@@ -106,10 +106,10 @@ function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): Standing {
     speaksOf: `${pairName(rig, m)}: ${named.join(' ')}`,
     figures: [figure('delay', 'ms', m.ms, expected)],
     idle: lacking
-      ? `${deviceName(rig, lacking.figure.split('.')[0]!)} is on no way any more.`
+      ? `“${deviceName(rig, lacking.figure.split('.')[0]!)}” is on no path any more.`
       : isUsed
         ? null
-        : 'No way has all of these figures together any more.',
+        : 'No path has all of these figures together any more.',
   };
 }
 
@@ -117,7 +117,7 @@ function drift({ rig }: Scene, m: Of<'drift'>): Standing {
   const gone = [m.deviceId, m.againstDeviceId].find((id) => !findDevice(rig, id));
   return {
     measurement: m,
-    speaksOf: `${deviceName(rig, m.deviceId)} against ${deviceName(rig, m.againstDeviceId)}`,
+    speaksOf: `“${deviceName(rig, m.deviceId)}” vs. “${deviceName(rig, m.againstDeviceId)}”`,
     figures: [figure('drift', 'ppm', m.ppm, null)],
     idle: gone ? `There is no ${gone} in the rig any more.` : null,
   };
@@ -131,7 +131,7 @@ function level({ rig, pairs }: Scene, m: Of<'level'>): Standing {
   const means = device ? `${device.name}, ${setting?.name ?? settingId}` : 'the source';
   return {
     measurement: m,
-    speaksOf: `${pairName(rig, m)}, taken for ${means}`,
+    speaksOf: `${pairName(rig, m)}, used for ${means}`,
     figures: [figure('level', way ? SCALE_UNITS[way.scale] : 'dB', m.db, way?.levelDb ?? null)],
     idle: way ? null : NO_WAY,
   };
@@ -142,9 +142,9 @@ function noise({ rig, pairs }: Scene, m: Of<'noise'>): Standing {
   const expected = m.expectedDb === null ? null : exactly(m.expectedDb);
   return {
     measurement: m,
-    speaksOf: `${nameIn(rig.listeners, m.listenerId)}, when nothing sounds`,
+    speaksOf: `“${nameIn(rig.listeners, m.listenerId)}”, with nothing playing`,
     figures: [{ ...figure('noise', way ? SCALE_UNITS[way.scale] : 'dB', m.db, expected), isOutside: false }],
-    idle: rig.listeners.some((l) => l.id === m.listenerId) ? null : 'There is no such listener any more.',
+    idle: rig.listeners.some((l) => l.id === m.listenerId) ? null : 'That destination no longer exists.',
   };
 }
 
@@ -157,11 +157,11 @@ function band({ rig, pairs }: Scene, m: Of<'band'>): Standing {
   ] as const;
   return {
     measurement: m,
-    speaksOf: `${pairName(rig, m)}, by ${
+    speaksOf: `${pairName(rig, m)}, through ${
       m.deviceIds
         .slice(1, -1)
         .map((id) => deviceName(rig, id))
-        .join(', ') || 'the way between'
+        .join(', ') || 'the path in between'
     }`,
     figures: ends.flatMap(([what, end, drawn]): StandingFigure[] => {
       if (end === null || end === 'beyond') return [];
@@ -170,7 +170,7 @@ function band({ rig, pairs }: Scene, m: Of<'band'>): Standing {
       const expected = isDrawn ? exactly(drawn) : null;
       return [{ what, unit: 'Hz', value, count: 1, expected, isOutside: apart(value, expected) }];
     }),
-    idle: way ? null : ways.length === 0 ? NO_WAY : 'It comes through other boxes now.',
+    idle: way ? null : ways.length === 0 ? NO_WAY : 'It goes through other devices now.',
   };
 }
 
@@ -192,7 +192,7 @@ const nameIn = (list: readonly { readonly id: string; readonly name: string }[],
   list.find((e) => e.id === id)?.name ?? id;
 
 const pairName = (rig: Rig, m: { readonly sourceId: string; readonly listenerId: string }): string =>
-  `${nameIn(rig.sources, m.sourceId)} at ${nameIn(rig.listeners, m.listenerId)}`;
+  `“${nameIn(rig.sources, m.sourceId)}” at “${nameIn(rig.listeners, m.listenerId)}”`;
 
 const waysOf = (
   pairs: readonly Pair[],

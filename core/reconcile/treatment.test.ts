@@ -25,8 +25,8 @@ describe('a treatment on the boxes that have it', () => {
   it('finds every place: a program as one, a mixer strip by strip', () => {
     const names = treatingPlaces(rig).map((p) => p.name);
     expect(names).toContain('Voice filter');
-    expect(names).toContain('Mixer, Strip 1');
-    expect(names).toContain('Mixer, Strip 4');
+    expect(names).toContain('Mixer, Channel 1');
+    expect(names).toContain('Mixer, Channel 4');
     expect(names.some((n) => n.startsWith('Mixer, Strips'))).toBe(false);
   });
   it('is set in the device’s own steps, turned off where it is left out, and says what was wanted and what is missing', () => {
@@ -40,7 +40,7 @@ describe('a treatment on the boxes that have it', () => {
     expect(of('presence-middle')).toMatchObject({ value: 2500, wanted: 2520 });
     expect(of('make-up')).toMatchObject({ now: 0, value: 4 });
     expect(lacks).toEqual(['de-esser']);
-    const strip = treatmentAt(rig, treatingPlaces(rig).find((p) => p.name === 'Mixer, Strip 1')!, treatment);
+    const strip = treatmentAt(rig, treatingPlaces(rig).find((p) => p.name === 'Mixer, Channel 1')!, treatment);
     expect(strip.settings.map((s) => [s.settingId, s.value])).toEqual([['strip-1-low-cut', 80]]);
     expect(strip.lacks).toContain('compressor');
     for (const s of settings) expect(refuseValue(s.spec, s.value)).toBeUndefined();

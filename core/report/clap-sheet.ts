@@ -23,7 +23,7 @@ export function clapSheet(paper: Paper, rows: readonly ClapRow[] = []): string {
     widthMm,
     heightMm,
     [
-      text(MARGIN_MM, 18, 6, 'Clap and slate: hold this into the picture, then clap', true),
+      text(MARGIN_MM, 18, 6, 'Clap and slate: hold this in front of the camera, then clap', true),
       group(MARGIN_MM, 23, board(wide)),
       group(MARGIN_MM, 76, hands() + steps(30, HAND_STEPS)),
       group(MARGIN_MM + half + 3, 76, hinge() + steps(30, HINGE_STEPS)),
@@ -34,24 +34,24 @@ export function clapSheet(paper: Paper, rows: readonly ClapRow[] = []): string {
 }
 
 const LAST_WORD =
-  'Name each file after its number and its delay (“take 3, 128 ms”): dropped in a heap, they find their places by that.';
+  'Name each file after its number and its delay (“take 3, 128 ms”): dropped together, they are sorted by that.';
 const HAND_STEPS = [
   'Hands: clear of the body, side on.',
   'A dark sleeve behind a light hand.',
   'Four claps, a second apart, sharp;',
   'fingers apart, so that the frame in',
-  'which they meet is seen.',
-  'As near to the microphone as the',
-  'voice is: a metre is 3 ms.',
+  'which they meet is visible.',
+  'As close to the mic as the',
+  'voice is: a meter is 3 ms.',
 ];
 const HINGE_STEPS = [
   'Wooden slate or two rulers: flat to',
   'the camera, hinge up, in the light.',
   'Say the number. Close it at once,',
   'and keep it closed for a second.',
-  'At the end again, upside down, so',
-  'that the start is told from the end.',
-  'Shutter short, or it smears.',
+  'At the end again, upside down,',
+  'so you can tell start from end.',
+  'Use a short shutter, or it blurs.',
 ];
 
 function text(x: number, y: number, size: number, says: string, bold = false): string {
@@ -73,7 +73,7 @@ function board(wide: number): string {
     line(`${third},0 ${third},28`),
     line(`${2 * third},0 ${2 * third},28`),
     line(`0,28 ${wide},28`),
-    text(3, 34, 4, 'Path: which sound, recorded by whom'),
+    text(3, 34, 4, 'Path: which sound, recorded where'),
   ].join('');
 }
 
@@ -96,7 +96,7 @@ const steps = (x: number, lines: readonly string[]): string =>
 /** The takes as they are made: what is known of them already, and room for the rest. */
 function takes(wide: number, rows: readonly ClapRow[]): string {
   const columns = [0, 14, 14 + wide * 0.38, 14 + wide * 0.7] as const;
-  const heads = ['Take', 'Path', 'Delays set', 'First clap, what was odd'];
+  const heads = ['Take', 'Path', 'Delays set', 'First clap, anything odd'];
   const body = Array.from({ length: ROWS }, (_, i) => {
     const y = 4 + (i + 1) * ROW_MM;
     const row = rows[i];

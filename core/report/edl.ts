@@ -27,10 +27,10 @@ export function slipListToEdl(list: SlipList): string {
   const counting = countingOf(list.frameRate);
   if (!counting)
     throw new EdlError(
-      `An EDL counts 24, 25 or 30 frames a second, or their doubles; this is ${rateName(list.frameRate)}. Take the CSV or the timeline.`,
+      `An EDL counts 24, 25 or 30 frames per second, or twice that; this is ${rateName(list.frameRate)}. Use the CSV or the timeline.`,
     );
   if (list.items.length > MOST_EVENTS)
-    throw new EdlError(`An EDL has room for ${MOST_EVENTS} events. Take the CSV or the timeline.`);
+    throw new EdlError(`An EDL has room for ${MOST_EVENTS} events. Use the CSV or the timeline.`);
   const lines = [
     `TITLE: ${plainLine(list.title)}`,
     `FCM: ${counting.drop ? 'DROP FRAME' : 'NON-DROP FRAME'}`,

@@ -41,27 +41,27 @@ export function guestSheet(rig: Rig, seat: FarSeat, evaluation: Evaluation = eva
     '## Your end of the call',
     list([
       loudspeaker
-        ? 'You listen by a loudspeaker: keep it low and away from the microphone. A headset is safer; bring one if you have it.'
+        ? 'You listen on a speaker: keep it low and away from the mic. A headset is safer; bring one if you have it.'
         : 'Headset on before you join. Start with the volume at zero and bring it up slowly.',
-      'Choose the microphone and the headphones by name in the program; do not leave it at “default”. Close every other program that uses them.',
+      'Choose the mic and the headphones by name in the app; do not leave it at “default”. Close every other app that uses them.',
       processed
-        ? 'Leave echo cancelling and noise suppression on.'
-        : 'Switch noise suppression and automatic gain off, if your program lets you: we send music too, and it would cut it up. With a headset there is no echo to cancel.',
-      'A network lead is better than radio. Plug your computer in.',
-      'Join muted, ten minutes early; we do a test before it begins.',
+        ? 'Leave echo cancellation and noise suppression on.'
+        : 'Switch noise suppression and automatic gain off, if your app lets you: we send music too, and they would chop it up. With a headset there is no echo to cancel.',
+      'A network cable is better than Wi-Fi. Plug your laptop in to power.',
+      'Join muted, ten minutes early; we do a test before we start.',
     ]),
     '',
     '## Record your own voice, and send it',
     list([
-      `Record your microphone on your side, besides the call: ${rig.session.sampleRateHz / 1000} kHz, uncompressed (WAV). A phone’s recorder next to you is a good second.`,
-      'When we say so, clap three times, a second apart, close to the microphone; again at the end. That is how we find the moment again.',
-      'Do not stop or pause between. Afterwards send the file as it is: not trimmed, not made louder, not converted.',
+      `Record your mic on your side as well: ${rig.session.sampleRateHz / 1000} kHz, uncompressed (WAV). A phone recorder next to you is a good backup.`,
+      'When we say so, clap three times, a second apart, close to the mic; again at the end. That is how we line up the recordings.',
+      'Do not stop or pause in between. Afterward send the file as it is: not trimmed, not made louder, not converted.',
     ]),
     '',
     '## What we ask you to agree to',
     list([
-      `Your voice goes to: ${public_.length > 0 ? public_.map((l) => markdown(l.name)).join(', ') : 'nobody but the other side of the call'}.`,
-      'It is recorded. What is recorded is kept for as long as we say below, and used for what we say below:',
+      `Your voice goes to: ${public_.length > 0 ? public_.map((l) => markdown(l.name)).join(', ') : 'no one but the other side of the call'}.`,
+      'It is recorded. The recording is kept until the date below, and used for the purpose below:',
       '  kept until: ______________________  used for: ______________________',
       'You may say no, now or later; then we leave you out.',
       'Agreed (name, date): ______________________',

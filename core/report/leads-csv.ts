@@ -76,14 +76,14 @@ export function leadsFromCsv(rig: Rig, text: string): LeadsRead {
   const missing = NEEDED.filter((c) => !names.includes(c));
   if (missing.length > 0)
     throw new CsvError(
-      `The table lacks the column ${missing.map((m) => `'${m}'`).join(', ')}. Export the leads once to see how it is.`,
+      `The table has no column ${missing.map((m) => `'${m}'`).join(', ')}. Export the cables once to see the format.`,
     );
   const lines = body
     .map((cells, i) => ({ cells, line: i + 2 }))
     .filter(({ cells }) => cells.some((c) => c.trim() !== ''));
   if (lines.length > MOST_ROWS)
     throw new CsvError(
-      `The table has ${lines.length} rows; a rig has at most ${MOST_ROWS} leads. Cut it to the leads of this rig.`,
+      `The table has ${lines.length} rows; a rig has at most ${MOST_ROWS} cables. Cut it to the cables of this rig.`,
     );
   const edits: Edit[] = [];
   let now = rig;
@@ -91,7 +91,7 @@ export function leadsFromCsv(rig: Rig, text: string): LeadsRead {
     const cell = (column: Column) => cells[names.indexOf(column)]?.trim() ?? '';
     const read = readRow(now, cell);
     if ('why' in read) return { line, ok: false, says: read.why };
-    if (read.edits.length === 0) return { line, ok: true, says: `${read.id}: as it is` };
+    if (read.edits.length === 0) return { line, ok: true, says: `${read.id}: unchanged` };
     const done = applyEdit(now, { kind: 'batch', edits: read.edits });
     if (!done.ok) return { line, ok: false, says: done.refusal.reason };
     now = done.rig;
@@ -108,14 +108,15 @@ function readRow(
   const from = { deviceId: cell('from device'), portId: cell('from port') };
   const to = { deviceId: cell('to device'), portId: cell('to port') };
   for (const ref of [from, to]) {
-    if (!findDevice(rig, ref.deviceId)) return { why: `There is no device '${ref.deviceId}' in the rig.` };
-    if (!findPort(rig, findTypes(rig), ref)) return { why: `${ref.deviceId} has no port '${ref.portId}'.` };
+    if (!findDevice(rig, ref.deviceId)) return { why: `There is no device “${ref.deviceId}” in the rig.` };
+    if (!findPort(rig, findTypes(rig), ref)) return { why: `${ref.deviceId} has no port “${ref.portId}”.` };
   }
   const lengthM = Number(cell('length m').replace(',', '.'));
   if (cell('length m') === '' || !Number.isFinite(lengthM) || lengthM < 0 || lengthM > 1000)
-    return { why: `'${cell('length m')}' is no length in metres, 0 to 1000.` };
+    return { why: `“${cell('length m')}” is not a length in meters, 0 to 1000.` };
   const medium = cell('medium') || 'lead';
-  if (medium !== 'lead' && medium !== 'radio') return { why: `'${medium}' is no medium here. Write lead or radio.` };
+  if (medium !== 'lead' && medium !== 'radio')
+    return { why: `“${medium}” isn’t a valid connection type. Use lead or radio.` };
   const more = readMore(cell);
   if ('why' in more) return more;
   const same = (c: Cable) =>
@@ -142,7 +143,7 @@ function readRow(
     .replace(/^-+|-+$/g, '');
   const id = freeId(rig, wanted || `${from.deviceId}-${to.deviceId}`.slice(0, 56));
   const cable: Cable = { id, from, to, medium, lengthM, known: 'seen', ...more };
-  return { id, says: `${id}: plugged`, edits: [{ kind: 'plug', cable }] };
+  return { id, says: `${id}: connected`, edits: [{ kind: 'plug', cable }] };
 }
 
 /** Parts by the list of leads and adapters, channels as 'left=ch-3'; nothing where the cells are empty. */
@@ -152,11 +153,11 @@ function readMore(cell: (column: Column) => string): Pick<Cable, 'parts' | 'map'
     .map((p) => p.trim())
     .filter((p) => p !== '' && p !== NO_PARTS);
   const unknown = parts.find((p) => !PARTS.some((known) => known.id === p));
-  if (unknown) return { why: `'${unknown}' is no lead or adapter of the list.` };
+  if (unknown) return { why: `“${unknown}” is not a cable or adapter of the list.` };
   const pairs = cell('channels').split(/\s+/).filter(Boolean);
   const map = pairs.map((pair) => pair.split('=')).map(([from = '', to = '']) => ({ from, to }));
   if (map.some((m) => m.from === '' || m.to === ''))
-    return { why: `'${cell('channels')}' says no channels. Write left=ch-3 right=ch-4.` };
+    return { why: `“${cell('channels')}” names no channels. Write left=ch-3 right=ch-4.` };
   return { ...(cell('parts') !== '' && { parts }), ...(map.length > 0 && { map }) };
 }
 

@@ -6,20 +6,7 @@ const HOUR_MS = 3_600_000;
 /** Sessions as a table: one row each, the newest first. */
 export const sessionsToCsv = (sessions: readonly Session[]): string =>
   csvOf([
-    [
-      'began',
-      'ended',
-      'hours',
-      'name',
-      'good',
-      'says',
-      'ticked',
-      'left out',
-      'not well',
-      'troubles',
-      'markers',
-      'notes',
-    ],
+    ['began', 'ended', 'hours', 'name', 'good', 'says', 'ticked', 'skipped', 'failed', 'troubles', 'markers', 'notes'],
     ...sessions.map((s) => {
       const ticks = Object.values(s.ticks).flatMap((list) => Object.values(list));
       const hours = s.endedAt === null ? '' : ((Date.parse(s.endedAt) - Date.parse(s.beganAt)) / HOUR_MS).toFixed(2);

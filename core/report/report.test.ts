@@ -19,7 +19,7 @@ describe('leads as CSV', () => {
   it('come back as they went', () => {
     const read = leadsFromCsv(rig, leadsToCsv(rig));
     expect(read.edit).toBeNull();
-    expect(read.rows.every((r) => r.ok && r.says.endsWith('as it is'))).toBe(true);
+    expect(read.rows.every((r) => r.ok && r.says.endsWith('unchanged'))).toBe(true);
     expect(read.rows).toHaveLength(rig.cables.filter((c) => c.medium === 'lead').length);
   });
   it('bring other lengths and new leads, in any order of columns, with a comma or a point', () => {
@@ -31,7 +31,7 @@ describe('leads as CSV', () => {
       }),
     );
     const read = withRows('Spare lead!,phone,jack,mixer,strip-5-6,lead,2,seen');
-    expect(read.rows).toEqual([{ line: 2, ok: true, says: 'spare-lead: plugged' }]);
+    expect(read.rows).toEqual([{ line: 2, ok: true, says: 'spare-lead: connected' }]);
   });
   it('bring parts and channels along, and leave what is not written', () => {
     const parts = ['lead-xlr-f-xlr-m'];
@@ -61,8 +61,8 @@ describe('leads as CSV', () => {
       ].join('\n'),
     ).rows.map((r) => r.says);
     expect(said).toEqual([
-      "'a-string' is no lead or adapter of the list.",
-      "'left' says no channels. Write left=ch-3 right=ch-4.",
+      '“a-string” is not a cable or adapter of the list.',
+      '“left” names no channels. Write left=ch-3 right=ch-4.',
     ]);
   });
   it('are reported row by row; what is good is taken, the rest is left', () => {
@@ -84,7 +84,7 @@ describe('leads as CSV', () => {
       [8, false],
     ]);
     expect(read.rows.map((r) => r.says).join('\n')).toMatch(
-      /no device 'nobody'[\s\S]*no port 'nowhere'[\s\S]*'long' is no length[\s\S]*'string' is no medium/,
+      /no device “nobody”[\s\S]*no port “nowhere”[\s\S]*“long” is not a length[\s\S]*“string” isn’t a valid connection type/,
     );
     expect(read.edit).toMatchObject({
       kind: 'batch',
@@ -93,7 +93,7 @@ describe('leads as CSV', () => {
   });
   it('that are no table of leads are refused with what to do', () => {
     expect(() => leadsFromCsv(rig, 'a,b\n1,2')).toThrow(CsvError);
-    expect(() => leadsFromCsv(rig, '')).toThrow(/lacks the column 'from device'/);
+    expect(() => leadsFromCsv(rig, '')).toThrow(/no column 'from device'/);
     const many = [HEAD, ...new Array(100_000).fill(',camera,hdmi,camera-capture,hdmi,lead,1,seen')].join('\n');
     expect(() => leadsFromCsv(rig, many)).toThrow(/100000 rows; a rig has at most 2500/);
   });
@@ -114,8 +114,8 @@ describe('other papers', () => {
   it('list what to have, each kind once, with every length', () => {
     const list = shoppingList(rig);
     expect(list.map((i) => i.name)).toEqual([...list.map((i) => i.name)].sort((a, b) => a.localeCompare(b, 'en')));
-    expect(list.find((i) => i.name === 'lead, HDMI to HDMI')).toEqual({
-      name: 'lead, HDMI to HDMI',
+    expect(list.find((i) => i.name === 'cable, HDMI to HDMI')).toEqual({
+      name: 'cable, HDMI to HDMI',
       count: 5,
       lengthsM: [1, 1, 1, 1.5, 2],
       price: [5, 20],

@@ -16,8 +16,8 @@ describe('the day to take along', () => {
     const text = runToMarkdown(
       dayOf({ [steps[0]!.id]: { ...tick, leftOut: 'broken' }, [checks[0]!.id]: { ...tick, amiss: true } }),
     );
-    expect(text).toMatch(/^# Relay\n\n- \[x\] .*\(left out: broken\)\n {2}/);
-    expect(text).toContain('**Mind:**');
+    expect(text).toMatch(/^# Relay\n\n- \[x\] .*\(skipped: broken\)\n {2}/);
+    expect(text).toContain('**Caution:**');
     expect(text).toContain(`- [ ] ${checks[0]!.says} (not well)`);
     expect(text.match(/- \[ \]/g)).toHaveLength(steps.length + checks.length + down.length - 1);
   });
@@ -32,7 +32,7 @@ describe('the day to take along', () => {
       expect(Number(y)).toBeLessThanOrEqual(heightMm - 9);
     }
     const many = { ...dayOf(), steps: Array.from({ length: 900 }, (_, i) => ({ ...steps[0]!, id: `s${i}` })) };
-    expect(runSheet(many, paper)[0]).toMatch(/\d+ lines more did not fit/);
+    expect(runSheet(many, paper)[0]).toMatch(/\d+ more lines did not fit/);
   });
   it('is in the calendar one part behind the other, in lines that calendars take', () => {
     const now = new Date('2026-11-26T10:07:00Z');

@@ -1,4 +1,5 @@
 import { CAUTIONS, type DayCheck, type Step, type Ticks } from '#core/run/index.ts';
+import { type Text, textOf } from '#core/said/index.ts';
 import { icsLine, icsText, markdown } from '#core/text/index.ts';
 import { PAPERS, type Paper, page, short, xml } from './svg.ts';
 
@@ -15,20 +16,22 @@ export interface RunDay {
 
 /** As task lists (Markdown): reasons and cautions under each step. */
 export function runToMarkdown({ title, steps, checks, down, ticks, downTicks }: RunDay): string {
-  const line = (id: string, says: string, of = ticks) => {
+  const line = (id: string, says: Text, of = ticks) => {
     const tick = of[id];
-    const said = tick?.leftOut ? ` (left out: ${markdown(tick.leftOut)})` : tick?.amiss ? ' (not well)' : '';
-    return `- [${tick && !tick.amiss ? 'x' : ' '}] ${markdown(says)}${said}`;
+    const said = tick?.leftOut ? ` (skipped: ${markdown(tick.leftOut)})` : tick?.amiss ? ' (failed)' : '';
+    return `- [${tick && !tick.amiss ? 'x' : ' '}] ${markdown(textOf(says))}${said}`;
   };
   const list = (all: readonly Step[], of = ticks) =>
     all
       .map((s) =>
-        [line(s.id, s.says, of), `  ${markdown(s.why)}`, ...s.cautions.map((c) => `  **Mind:** ${CAUTIONS[c]}`)].join(
-          '\n',
-        ),
+        [
+          line(s.id, s.says, of),
+          `  ${markdown(textOf(s.why))}`,
+          ...s.cautions.map((c) => `  **Caution:** ${textOf(CAUTIONS[c])}`),
+        ].join('\n'),
       )
       .join('\n');
-  const looked = checks.map((c) => `${line(c.id, c.says)}\n  ${markdown(c.why)}`).join('\n');
+  const looked = checks.map((c) => `${line(c.id, c.says)}\n  ${markdown(textOf(c.why))}`).join('\n');
   return `# ${markdown(title)}\n\n${list(steps)}\n\n## Checks\n\n${looked}\n\n## The way down\n\n${list(down, downTicks)}\n`;
 }
 
@@ -53,12 +56,12 @@ interface Line {
 export function runSheet({ title, steps, checks, down, ticks, downTicks }: RunDay, paper: Paper): string[] {
   const { widthMm, heightMm } = PAPERS[paper];
   const lines: Line[] = [
-    { text: 'In order', head: true, done: false },
-    ...steps.map((s) => ({ text: s.says, head: false, done: Boolean(ticks[s.id]) })),
+    { text: 'Steps', head: true, done: false },
+    ...steps.map((s) => ({ text: textOf(s.says), head: false, done: Boolean(ticks[s.id]) })),
     { text: 'Checks', head: true, done: false },
-    ...checks.map((c) => ({ text: c.says, head: false, done: Boolean(ticks[c.id] && !ticks[c.id]!.amiss) })),
-    { text: 'The way down', head: true, done: false },
-    ...down.map((s) => ({ text: s.says, head: false, done: Boolean(downTicks[s.id]) })),
+    ...checks.map((c) => ({ text: textOf(c.says), head: false, done: Boolean(ticks[c.id] && !ticks[c.id]!.amiss) })),
+    { text: 'Shut down', head: true, done: false },
+    ...down.map((s) => ({ text: textOf(s.says), head: false, done: Boolean(downTicks[s.id]) })),
   ];
   const column = (widthMm - 2 * MARGIN_MM - (COLUMNS - 1) * GAP_MM) / COLUMNS;
   const room = heightMm - 2 * MARGIN_MM - HEAD_MM - FOOT_MM;
@@ -80,7 +83,7 @@ export function runSheet({ title, steps, checks, down, ticks, downTicks }: RunDa
     return `${box}<text x="${x + size * 1.3}" y="${y}" font-size="${size}">${xml(row.text)}</text>`;
   });
   const rest = rows.length - shown.length;
-  const foot = `Phantom off before plugs, volumes down before power, never lift a mains earth; local rules first.${rest > 0 ? ` ${rest} lines more did not fit: see the screen.` : ''}`;
+  const foot = `Phantom off before plugs, volumes down before power, never defeat a safety ground (earth); local rules first.${rest > 0 ? ` ${rest} more lines did not fit: see the screen.` : ''}`;
   return [
     page(
       widthMm,
@@ -140,7 +143,7 @@ export function runToIcs({ name, steps, checks, down, hours, now }: Calendar): s
       list: checks.map((c) => c.says),
     },
     { says: 'session', fromMin: 0, min: hours * HOUR_MIN, list: [] },
-    { says: 'way down', fromMin: hours * HOUR_MIN, min: down.length * STEP_MIN, list: down.map((s) => s.says) },
+    { says: 'shut down', fromMin: hours * HOUR_MIN, min: down.length * STEP_MIN, list: down.map((s) => s.says) },
   ];
   const at = (min: number) => stamp(new Date(startMs + min * MIN_MS));
   const events = parts

@@ -45,7 +45,7 @@ export function settingsSheets(rig: Rig, paper: Paper): string[] {
   let body: string[] = [];
   let y = MARGIN_MM + HEAD_MM;
   const turn = () => {
-    const head = `<text x="${MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="5" font-weight="640">${xml(short(rig.name, 70))}: how it stands</text><text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">sheet ${sheets.length + 1}</text>`;
+    const head = `<text x="${MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="5" font-weight="640">${xml(short(rig.name, 70))}: current settings</text><text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">sheet ${sheets.length + 1}</text>`;
     sheets.push(page(widthMm, heightMm, head + body.join('')));
     body = [];
     y = MARGIN_MM + HEAD_MM;

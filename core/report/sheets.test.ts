@@ -48,7 +48,7 @@ describe.each(Object.keys(PAPERS) as Paper[])('on %s', (paper) => {
   it('the wiring lists every lead once, with what to take and a box to tick', () => {
     const all = wiringSheets(rig, paper).join('');
     expect(count(all, /<rect/g)).toBe(numberedLeads(rig).length);
-    expect(all).toContain('lead, XLR female to XLR male');
+    expect(all).toContain('cable, XLR female to XLR male');
     expect(all).toContain('sheet 1 of');
     expect(wiringSheets(desk({}, []), paper)).toHaveLength(1);
   });
@@ -66,7 +66,9 @@ describe.each(Object.keys(PAPERS) as Paper[])('on %s', (paper) => {
     }
     // 58 of 60 dB: nearly five o'clock, the hand down to the right; a mute that is off is an empty box.
     const hand =
-      /Strip 1, gain<\/text><circle cx="([\d.]+)" cy="([\d.]+)"[^>]*\/><path d="M[\d. ]+L([\d.]+) ([\d.]+)"/.exec(all)!;
+      /Channel 1, gain<\/text><circle cx="([\d.]+)" cy="([\d.]+)"[^>]*\/><path d="M[\d. ]+L([\d.]+) ([\d.]+)"/.exec(
+        all,
+      )!;
     expect(Number(hand[3])).toBeGreaterThan(Number(hand[1]));
     expect(Number(hand[4])).toBeGreaterThan(Number(hand[2]));
     expect(all).toMatch(/Input 1, mute<\/text><rect [^>]*fill="none"/);

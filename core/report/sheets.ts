@@ -63,8 +63,8 @@ export function wiringSheets(rig: Rig, paper: Paper): string[] {
 
 function takes(lead: LeadSeen): string {
   const chain = chainOf(lead);
-  if (chain === null) return 'no lead fits';
-  if (chain === 'nothing-to-plug' || chain.parts.length === 0) return 'its own lead';
+  if (chain === null) return 'no cable fits';
+  if (chain === 'nothing-to-plug' || chain.parts.length === 0) return 'its own cable';
   return chain.parts.map((p) => p.name).join(' + ');
 }
 

@@ -145,7 +145,7 @@ describe('a slip list', () => {
     expect(events).toHaveLength(3);
     // The reference is led in by 250 ms, 6 frames of 25.
     expect(events[2]).toMatch(/ A2 .*00:00:04:06 00:00:09:06 00:00:04:06 00:00:09:06$/);
-    expect(csvParse(slipListToCsv(cut)).map((r) => r['begins in the file, ms'])).toEqual(['0', '0', '4235']);
+    expect(csvParse(slipListToCsv(cut)).map((r) => r['starts in the file, ms'])).toEqual(['0', '0', '4235']);
   });
 });
 

@@ -82,7 +82,7 @@ export function slipListToCsv(list: SlipList): string {
     'runs longer, ppm',
     'speed',
     'length, ms',
-    'begins in the file, ms',
+    'starts in the file, ms',
   ];
   return csvOf([head, ...rows, ...marked]);
 }

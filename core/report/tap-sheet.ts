@@ -23,18 +23,18 @@ const box = (x: number, y: number): string =>
   `<rect x="${x}" y="${y}" width="4" height="4" fill="none" stroke="#000" stroke-width="0.3"/>`;
 
 const ORDER = [
-  'Loudspeakers low, headphones off. Call programs to music: noise suppression and gain control off.',
-  'Every recorder starts first, and runs until all tunes are over.',
-  'Try each player with the trial, rising slowly, until it is about as loud as its source. Then leave its level alone.',
-  'Press play everywhere, all within two seconds or so. Each tune lasts a quarter of a minute; nobody speaks.',
-  'Wait two seconds more, stop the recorders, and name each file after its listener.',
+  'Speakers low, headphones off. Call apps in music mode: noise suppression and auto gain off.',
+  'Every recorder starts first, and runs until all test tunes are over.',
+  'Try each player with the trial, fading in, until it is about as loud as its source. Then leave its level alone.',
+  'Press Play everywhere, within about two seconds. Each tune lasts 15 seconds. Nobody talks.',
+  'Wait two more seconds, stop the recorders, and name each file after its destination.',
 ];
 
 /** A sheet for the desk: which file goes where, and what to press in which order. */
 export function tapSheet(rows: readonly TapRow[], before: readonly string[], paper: Paper): string {
   const { widthMm, heightMm } = PAPERS[paper];
   const wide = widthMm - 2 * MARGIN_MM;
-  const parts: string[] = [text(MARGIN_MM, 18, 6, 'Tap test: every source plays its own tune', true)];
+  const parts: string[] = [text(MARGIN_MM, 18, 6, 'Tap test: every source plays its own test tune', true)];
   let y = 28;
   parts.push(text(MARGIN_MM, y, 4, 'Before anything plays', true));
   for (const line of before) {
@@ -50,7 +50,7 @@ export function tapSheet(rows: readonly TapRow[], before: readonly string[], pap
       box(MARGIN_MM, y - 4),
       text(MARGIN_MM + 6, y, 5, String(tune), true),
       text(MARGIN_MM + 16, y, 3.8, short(source, MOST_CHARS.source)),
-      text(MARGIN_MM + wide / 2, y, 3.4, short(`in place of ${at}`, MOST_CHARS.at)),
+      text(MARGIN_MM + wide / 2, y, 3.4, short(`instead of ${at}`, MOST_CHARS.at)),
       rule(y + 2.4, wide),
     );
   }

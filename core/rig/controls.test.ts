@@ -14,7 +14,7 @@ describe('the controls of a box', () => {
   });
   it('stand in rows by what they belong to, in columns by what they do', () => {
     const { table, general } = controlsOf(type('mixer-usb-10'));
-    expect(table!.rows[0]).toBe('Strip 1');
+    expect(table!.rows[0]).toBe('Channel 1');
     expect(table!.columns).toEqual([
       'gain',
       'delay',

@@ -15,7 +15,7 @@ export interface Controls {
 
 const known = new WeakMap<DeviceType, Controls>();
 
-/** 'Strip 1, send 2' belongs to strip 1 and is its send 2; 'Input 3 to output 5' likewise. */
+/** 'Channel 1, send 2' belongs to channel 1 and is its send 2; 'Input 3 to output 5' likewise. */
 function split(name: string): [row: string, column: string] | null {
   const found = /^(.+?)(?:, | (?=to ))(.+)$/.exec(name);
   return found ? [found[1]!, found[2]!] : null;

@@ -87,7 +87,7 @@ function change(rig: Rig, edit: Edit): Applied {
       return accept({ session: edit.session }, { kind: 'set-session', session: rig.session });
     case 'set-setting': {
       const device = rig.devices.find((d) => d.id === edit.deviceId);
-      if (!device) return refuse('devices', `there is no device '${edit.deviceId}'.`);
+      if (!device) return refuse('devices', `there is no device “${edit.deviceId}”.`);
       return accept(
         { devices: rig.devices.map((d) => (d === device ? withSetting(d, edit.settingId, edit.setting) : d)) },
         { ...edit, setting: device.settings[edit.settingId] ?? null },
@@ -95,7 +95,7 @@ function change(rig: Rig, edit: Edit): Applied {
     }
     case 'set-device': {
       const before = rig.devices.find((d) => d.id === edit.device.id);
-      if (!before) return refuse('devices', `there is no device '${edit.device.id}'.`);
+      if (!before) return refuse('devices', `there is no device “${edit.device.id}”.`);
       return accept(
         { devices: rig.devices.map((d) => (d === before ? edit.device : d)) },
         { kind: 'set-device', device: before },
@@ -160,7 +160,7 @@ function change(rig: Rig, edit: Edit): Applied {
       );
     case 'set-moment': {
       const before = rig.moments.find((m) => m.id === edit.moment.id);
-      if (!before) return refuse('moments', `there is no moment '${edit.moment.id}'.`);
+      if (!before) return refuse('moments', `there is no moment “${edit.moment.id}”.`);
       return accept(
         { moments: rig.moments.map((m) => (m === before ? inOrder(edit.moment) : m)) },
         { kind: 'set-moment', moment: before },
@@ -212,6 +212,6 @@ type Listed = 'types' | 'devices' | 'cables' | 'sources' | 'listeners' | 'measur
 function remove<L extends Listed>(rig: Rig, list: L, id: string, inverse: (item: Rig[L][number]) => Edit): Applied {
   const items: readonly Rig[L][number][] = rig[list];
   const item = items.find((i) => i.id === id);
-  if (!item) return refuse(list, `there is no '${id}' to take out.`);
+  if (!item) return refuse(list, `there is no “${id}” to remove.`);
   return { ok: true, rig: { ...rig, [list]: items.filter((i) => i !== item) }, inverse: inverse(item) };
 }

@@ -14,11 +14,11 @@ export function travelOf(spec: Gain, valueDb: number): number {
 
 /** Where one finds it: 'at the unity mark', 'all the way down', 'about 1 o'clock', or a part of a fader's travel. */
 export function sayKnob(spec: Gain, valueDb: number): string {
-  if (valueDb <= spec.min && spec.offAtMin) return 'all the way down';
-  if (valueDb === 0 && hasUnity(spec)) return 'at the unity mark';
+  if (valueDb <= spec.min && spec.offAtMin) return 'fully down';
+  if (valueDb === 0 && hasUnity(spec)) return 'at unity (0 dB)';
   const travel = travelOf(spec, valueDb);
   // A fader slides, everything else is turned.
   return spec.purpose === 'fader'
-    ? `at about ${Math.round(20 * travel) * 5} % of its travel`
+    ? `at about ${Math.round(20 * travel) * 5}% of its range`
     : `about ${clockOf(travel)}`;
 }

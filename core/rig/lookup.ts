@@ -87,12 +87,12 @@ export function refuseValue(spec: SettingSpec, value: SettingValue): string | un
     case 'value':
     case 'gain': {
       const unit = unitOf(spec);
-      if (typeof value !== 'number' || !Number.isFinite(value)) return `${spec.name} takes a number of ${unit}`;
+      if (typeof value !== 'number' || !Number.isFinite(value)) return `${spec.name} needs a number of ${unit}`;
       if (value < spec.min || value > spec.max) return `${spec.name} goes from ${spec.min} to ${spec.max} ${unit}`;
       const steps = (value - spec.min) / spec.step;
       return Math.abs(steps - Math.round(steps)) < 1e-6
         ? undefined
-        : `${spec.name} moves in steps of ${spec.step} ${unit}`;
+        : `${spec.name} changes in steps of ${spec.step} ${unit}`;
     }
   }
 }

@@ -63,7 +63,7 @@ describe('a moment of the session', () => {
     const broken = applied(skerry, { kind: 'set-moment', moment: { ...moment, settings } });
     const found = check(broken).filter((f) => f.momentId !== null);
     expect(found.map((f) => f.id)).toContain('plan-missing:operator>boat-a@send-a');
-    expect(found[0]!.says).toMatch(/^In ‘Send A’: /);
+    expect(found[0]!.says).toMatchObject({ code: 'issues.inMoment', params: { name: 'Send A' } });
   });
 });
 
@@ -118,7 +118,7 @@ describe('what a moment points to', () => {
     expect(refused([{ ...key, settingId: 'colour' }]).ok).toBe(false);
     expect(refused([], [{ sourceId: 'nobody', listenerId: 'stream', want: 'may' }]).ok).toBe(false);
     expect(applyEdit(skerry, { kind: 'set-moment', moment: { ...moment, id: 'gone' } }).ok).toBe(false);
-    expect(() => parseRig({ ...skerry, moments: [moment, moment] })).toThrow(/twice/);
+    expect(() => parseRig({ ...skerry, moments: [moment, moment] })).toThrow(/duplicate id/);
   });
   it('goes with the box, and a box that takes another’s place keeps what it has too', () => {
     fc.assert(

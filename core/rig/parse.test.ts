@@ -137,7 +137,7 @@ describe('a rig document', () => {
       code: 'newer-version',
       path: 'schemaVersion',
     });
-    expect(() => parseRigText('RIFF....')).toThrow(/not JSON/);
+    expect(() => parseRigText('RIFF....')).toThrow(/Not valid JSON\. Choose a rig exported as JSON\./);
   });
 });
 

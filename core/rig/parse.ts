@@ -19,7 +19,7 @@ function refuseHostileShape(json: unknown): void {
       throw new RigError(
         'too-deep',
         '',
-        `The document is nested more than ${DEEPEST} levels deep; no rig is. Export the rig again.`,
+        `This file is nested more than ${DEEPEST} levels deep, so it isn’t a valid rig. Export the rig again.`,
       );
     }
     const next: object[] = [];
@@ -29,7 +29,7 @@ function refuseHostileShape(json: unknown): void {
           throw new RigError(
             'forbidden-key',
             placeOf(json, value),
-            `The name '${key}' is not allowed in a rig. Remove it and import again.`,
+            `The name “${key}” is not allowed in a rig. Remove it and import again.`,
           );
         }
         const child: unknown = (value as Record<string, unknown>)[key];
@@ -79,7 +79,7 @@ export function parseRig(json: unknown): Rig {
     throw new RigError(
       'newer-version',
       'schemaVersion',
-      `The rig is of version ${document.schemaVersion}, this program reads up to ${RIG_VERSION}. Update Mellow Tap and open it again.`,
+      `This rig file is version ${document.schemaVersion}; this app reads up to version ${RIG_VERSION}. Update Mellow Tap and open it again.`,
     );
   }
   for (let v = document.schemaVersion; v < RIG_VERSION; v++) {
@@ -104,7 +104,7 @@ export function parseRigText(text: string): Rig {
   try {
     json = JSON.parse(text.replace(/^\uFEFF/, ''));
   } catch {
-    throw new RigError('not-json', '', 'The file is not JSON. Choose a rig that was exported as JSON.');
+    throw new RigError('not-json', '', 'Not valid JSON. Choose a rig exported as JSON.');
   }
   return parseRig(json);
 }

@@ -66,7 +66,7 @@ function soundOr(type: DeviceType, troubles: RigError[]): RigError[] {
 }
 
 const unknown = (path: string, what: string, id: string): RigError =>
-  new RigError('unknown-reference', path, `there is no ${what} '${id}'. Correct the id, or remove what points to it.`);
+  new RigError('unknown-reference', path, `there is no ${what} “${id}”. Correct the id, or remove what points to it.`);
 
 const LISTS = [
   'types',
@@ -88,7 +88,7 @@ function duplicates(rig: Rig): RigError[] {
         seen.add(id);
         return [];
       }
-      return [new RigError('duplicate-id', `${list}/${i}/id`, `'${id}' stands twice. Give one of the two another id.`)];
+      return [new RigError('duplicate-id', `${list}/${i}/id`, `duplicate id “${id}”. Change one of them.`)];
     });
   });
 }
@@ -102,7 +102,11 @@ function portTrouble(rig: Rig, types: Types, ref: PortRef, path: string, directi
   if (direction && port.direction !== direction) {
     const is = port.direction === 'in' ? 'an input' : port.direction === 'out' ? 'an output' : 'inside the device';
     return [
-      new RigError('wrong-direction', path, `${device.name}, ${port.name} is ${is}. Use an ${direction}put here.`),
+      new RigError(
+        'wrong-direction',
+        path,
+        `${device.name}, ${port.name} is ${is}. An ${direction}put is needed here.`,
+      ),
     ];
   }
   return [];
@@ -128,7 +132,7 @@ function planTroubles(rig: Rig, plan: Rig['plan'], path: string): RigError[] {
     }
     const pair = `${cell.sourceId} ${cell.listenerId}`;
     if (pairs.has(pair))
-      return [new RigError('duplicate-id', `${path}/${i}`, `the pair '${pair}' stands twice. Keep one.`)];
+      return [new RigError('duplicate-id', `${path}/${i}`, `the pair “${pair}” is there twice. Remove one.`)];
     pairs.add(pair);
     return [];
   });
@@ -144,10 +148,10 @@ function momentTroubles(rig: Rig, types: Types, { settings, name }: Moment, path
     if (!spec) return [unknown(`${path}/${i}/settingId`, `setting of ${device.name}`, settingId)];
     const key = `${deviceId}.${settingId}`;
     if (seen.has(key))
-      return [new RigError('duplicate-id', `${path}/${i}`, `'${key}' stands twice in '${name}'. Keep one.`)];
+      return [new RigError('duplicate-id', `${path}/${i}`, `“${key}” is there twice in “${name}”. Remove one.`)];
     seen.add(key);
     const why = refuseValue(spec, value);
-    return why ? [new RigError('setting-value', `${path}/${i}/value`, `${why}; '${name}' says ${String(value)}.`)] : [];
+    return why ? [new RigError('setting-value', `${path}/${i}/value`, `${why}; “${name}” says ${String(value)}.`)] : [];
   });
 }
 
@@ -174,7 +178,7 @@ export function typeTroubles(type: DeviceType, path: string): RigError[] {
         const fits = stage.do === 'door' ? spec.kind === 'mute' || spec.kind === 'switch' : spec.kind === stage.do;
         return fits
           ? []
-          : [new RigError('shape', at, `'${stage.setting}' is no ${stage.do} setting. Name another one.`)];
+          : [new RigError('shape', at, `“${stage.setting}” is not a ${stage.do} setting. Choose another one.`)];
       }),
     ]),
   ];

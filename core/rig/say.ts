@@ -5,7 +5,7 @@ import type { SettingSpec, SettingValue } from './schema-type.ts';
 export function sayValue(spec: SettingSpec | undefined, value: SettingValue | undefined): string {
   if (typeof value === 'boolean') return value ? 'on' : 'off';
   if (spec?.kind === 'switch') return spec.options.find((o) => o.value === value)?.label ?? String(value);
-  if (spec?.kind === 'gain' && spec.offAtMin && value === spec.min) return 'all the way down';
+  if (spec?.kind === 'gain' && spec.offAtMin && value === spec.min) return 'fully down';
   if (spec?.kind === 'value' && value === spec.off) return 'off';
   return `${value} ${unitOf(spec) || 'dB'}`;
 }

@@ -4,7 +4,7 @@ import { plainLine } from '#core/text/index.ts';
 /** Ids are plain words with hyphens: safe as keys, in URLs and in file names. */
 export const Id = z
   .string()
-  .regex(/^[a-z0-9][a-z0-9-]{0,63}$/, 'an id is small letters, digits and hyphens, at most 64');
+  .regex(/^[a-z0-9][a-z0-9-]{0,63}$/, 'an id may use lowercase letters, digits and hyphens (max 64)');
 /** On one line: what a name bears reaches lists, calendars and labels as it is. */
 export const Name = z.string().overwrite(plainLine).regex(/\S/, 'a name needs at least one letter').max(120);
 export const Text = z.string().max(2000);
@@ -13,7 +13,7 @@ const Db = z.number().min(-400).max(400);
 /** Low, nominal, high, in that order. */
 export const Range = z
   .tuple([z.number(), z.number(), z.number()])
-  .refine(([low, nominal, high]) => low <= nominal && nominal <= high, 'a range runs low, nominal, high');
+  .refine(([low, nominal, high]) => low <= nominal && nominal <= high, 'a range is low, nominal, high');
 export type Range = z.infer<typeof Range>;
 
 /** How a lead, a setting or a figure is known: a default or proposal, looked at or done, or taken from a take. */
@@ -32,7 +32,7 @@ const SocketPower = z.strictObject({ kind: PowerKind, milliamps: z.number().min(
 /** Width x height @ rate, as 1920x1080@60. */
 export const PictureMode = z
   .string()
-  .regex(/^\d{3,5}x\d{3,5}@\d{1,3}(\.\d{1,3})?$/, 'a picture mode is like 1920x1080@60');
+  .regex(/^\d{3,5}x\d{3,5}@\d{1,3}(\.\d{1,3})?$/, 'a video mode looks like 1920x1080@60');
 const LINKS = ['tmds-165', 'tmds-340', 'tmds-600', 'frl-9', 'frl-18', 'frl-24', 'frl-32', 'frl-40', 'frl-48'] as const;
 const USB_LINKS = ['usb-2', 'usb-5', 'usb-10'] as const;
 /** What an end that carries picture can do, and what it demands. */

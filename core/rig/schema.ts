@@ -36,7 +36,7 @@ const Device = z.strictObject({
   /** What its screen or capture input said of itself: an EDID, in hexadecimal. */
   edid: z
     .string()
-    .regex(/^([0-9a-f]{256}){1,8}$/, 'an EDID is one to eight blocks of 128 bytes, in hexadecimal')
+    .regex(/^([0-9a-f]{256}){1,8}$/, 'an EDID is one to eight blocks of 128 bytes, in hex')
     .optional(),
   /** How it stood when somebody photographed it: knobs, sockets, leads. Known by the hash of the picture. */
   photos: z

@@ -12,14 +12,16 @@ import {
   type Rig,
   type Types,
 } from '#core/rig/index.ts';
+import type { Said } from '#core/said/index.ts';
 import type { State } from '#core/signal/index.ts';
+import { say } from './sayings.ts';
 
 export type BudgetKind = 'battery' | 'disk' | 'upstream' | 'sockets' | 'outlets';
 
 /** A figure that somebody reads off and tells: what a battery holds, a disk has free. */
 export interface Gauge {
   readonly key: string;
-  readonly label: string;
+  readonly label: Said;
   readonly unit: string;
   /** As told; null while nobody has. */
   readonly told: number | null;
@@ -33,14 +35,14 @@ export interface Gauge {
 export interface Budget {
   readonly id: string;
   readonly kind: BudgetKind;
-  readonly name: string;
+  readonly name: Said;
   /** How much of what there is the session takes, 0 to beyond 1; null where nobody has told what there is. */
   readonly share: number | null;
   /** When it runs out, hours from the start; null for what does not run out with time, or cannot be told. */
   readonly lastsHours: number | null;
   readonly state: State;
-  readonly says: string;
-  readonly why: readonly { readonly says: string; readonly source: string }[];
+  readonly says: Said;
+  readonly why: readonly { readonly says: Said; readonly source: Said }[];
   readonly gauges: readonly Gauge[];
 }
 
@@ -116,29 +118,24 @@ function battery(box: Box, hours: number, gauges: Gauges): Budget[] {
   if (fresh === null) return [];
   const { id, name } = box.device;
   const percent = { unit: '%', usual: 100, min: 0, max: 100 };
-  const charge = gauge(gauges, `charge:${id}`, { label: 'charged to', ...percent });
-  const health = gauge(gauges, `health:${id}`, { label: 'health', ...percent });
-  const cold = gauge(gauges, 'celsius', { label: 'kept at', unit: '°C', usual: 20, min: 0, max: 60 });
+  const charge = gauge(gauges, `charge:${id}`, { label: say.chargedTo(), ...percent });
+  const health = gauge(gauges, `health:${id}`, { label: say.health(), ...percent });
+  const cold = gauge(gauges, 'celsius', { label: say.keptAt(), unit: '°C', usual: 20, min: 0, max: 60 });
   const lasts = fresh * (readOff(charge)! / 100) * (readOff(health)! / 100) * coldShare(readOff(cold)!);
   const share = lasts > 0 ? hours / lasts : Number.POSITIVE_INFINITY;
   return [
     {
       id: `battery:${id}`,
       kind: 'battery',
-      name,
+      name: say.deviceName({ device: name }),
       share,
       lastsHours: lasts,
       state: stateOf(share, 1 / SPARE),
-      says:
-        share > 1
-          ? `Empty before the end: have a second one charged, or feed it.`
-          : share > 1 / SPARE
-            ? 'Lasts, with little to spare.'
-            : 'Lasts, with reserve.',
+      says: share > 1 ? say.runsOutBeforeEnd() : share > 1 / SPARE ? say.lastsWithLittleTo() : say.lastsWithReserve(),
       why: [
-        { says: `${fresh} h when new, full and at 20 °C`, source: `typical of ${box.type.name}` },
-        { says: '0.8 of it at 0 °C, 0.5 at −20 °C', source: 'lithium, typical' },
-        { says: `${SPARE} times the session of ${hours} h is wanted`, source: 'as practised' },
+        { says: say.hWhenNewFull({ fresh }), source: say.typical({ type: box.type.name }) },
+        { says: say.itAtCAt(), source: say.lithiumTypical() },
+        { says: say.timesSessionHIs({ SPARE, hours }), source: say.ruleThumb() },
       ],
       gauges: [charge, health, cold],
     },
@@ -173,7 +170,7 @@ function disks(rig: Rig, types: Types, hours: number, gauges: Gauges): Budget[] 
     const soundBytes = channels * rig.session.sampleRateHz * BYTES_A_SAMPLE;
     const pictureBytes = picture ? (points(rig) * RECORDED_BITS_A_POINT) / BITS_A_BYTE : 0;
     const gbAnHour = ((soundBytes + pictureBytes) * SECONDS_AN_HOUR) / BYTES_A_GB;
-    const free = gauge(gauges, `free:${id}`, { label: 'free', unit: 'GB', usual: null, min: 0, max: 1e6 });
+    const free = gauge(gauges, `free:${id}`, { label: say.free(), unit: 'GB', usual: null, min: 0, max: 1e6 });
     const has = readOff(free);
     const usable = has === null ? null : has * DISK_FULL_SHARE;
     const needs = gbAnHour * hours;
@@ -182,25 +179,32 @@ function disks(rig: Rig, types: Types, hours: number, gauges: Gauges): Budget[] 
     return {
       id: `disk:${id}`,
       kind: 'disk',
-      name: `${findDevice(rig, id)!.name}, disk or card`,
+      name: say.diskOf({ name: findDevice(rig, id)!.name }),
       share,
       lastsHours: usable === null ? null : usable / gbAnHour,
       state: share === null ? 'watch' : stateOf(share, DISK_FULL_SHARE),
-      says: `${tracks} ${tracks === 1 ? 'track' : 'tracks'}${picture ? ' and a picture' : ''}: ${needs.toFixed(1)} GB in ${hours} h${share === null ? '; nobody has said how much is free' : share > 1 ? ', more than there is' : ''}.${wavHours < hours ? ` A plain WAV file ends after ${wavHours.toFixed(1)} h: let the program split it, or write RF64.` : ''}`,
+      says: say.recordingNeeds({
+        tracks,
+        picture: picture ? say.andVideo() : '',
+        n1: needs.toFixed(1),
+        hours,
+        is: share === null ? say.freeSpaceNotEntered() : share > 1 ? say.moreThanIsFree() : '',
+        RF64: wavHours < hours ? say.plainWavFileEnds({ n1: wavHours.toFixed(1) }) : '',
+      }),
       why: [
         {
-          says: `${gbAnHour.toFixed(2)} GB an hour: ${channels} channels at ${rig.session.sampleRateHz / 1000} kHz, 24 bit`,
-          source: 'rate x bytes x channels',
+          says: say.gbHourChannelsAt({ n2: gbAnHour.toFixed(2), channels, n1000: rig.session.sampleRateHz / 1000 }),
+          source: say.rateBytesChannels(),
         },
         ...(picture
           ? [
               {
-                says: `picture at ${((pictureBytes * BITS_A_BYTE) / BITS_A_MBIT).toFixed(0)} Mbit/s`,
-                source: 'recorded well, typical',
+                says: say.videoAtMbitS({ n0: ((pictureBytes * BITS_A_BYTE) / BITS_A_MBIT).toFixed(0) }),
+                source: say.goodRecordingQuality(),
               },
             ]
           : []),
-        { says: 'a fifth of the disk stays free', source: 'as practised' },
+        { says: say.keepFifthDiskFree(), source: say.ruleThumb() },
       ],
       gauges: [free],
     };
@@ -212,9 +216,9 @@ function upstream(rig: Rig, types: Types, gauges: Gauges): Budget[] {
   const calls = rig.devices.filter((d) => isCall(types.get(d.typeId)!)).length;
   if (streams + calls === 0) return [];
   const usual = Math.round((points(rig) * STREAMED_BITS_A_POINT) / BITS_A_MBIT);
-  const rate = gauge(gauges, 'stream-mbits', { label: 'each stream', unit: 'Mbit/s', usual, min: 0.1, max: 500 });
+  const rate = gauge(gauges, 'stream-mbits', { label: say.eachStream(), unit: 'Mbit/s', usual, min: 0.1, max: 500 });
   const line = gauge(gauges, 'line-mbits', {
-    label: 'the line upwards, measured',
+    label: say.measuredUpload(),
     unit: 'Mbit/s',
     usual: null,
     min: 0,
@@ -227,17 +231,24 @@ function upstream(rig: Rig, types: Types, gauges: Gauges): Budget[] {
     {
       id: 'upstream',
       kind: 'upstream',
-      name: 'The line upwards',
+      name: say.uploadBandwidth(),
       share,
       lastsHours: null,
       state: share === null ? 'watch' : stateOf(share, 0.9),
-      says: `${takes.toFixed(1)} Mbit/s go out${share === null ? '; nobody has measured what the line carries' : share > 1 ? ', more than is safe: a lower bit rate, or another line' : ''}. By wire rather than radio.`,
+      says: say.mbitSUploadUse({
+        n1: takes.toFixed(1),
+        line: share === null ? say.yourLineHasntBeen() : share > 1 ? say.moreThanIsSafe() : '',
+      }),
       why: [
         {
-          says: `${streams} at ${readOff(rate)} Mbit/s${calls > 0 ? `, ${calls} call at ${CALL_MBITS}` : ''}`,
-          source: 'typical of H.264 at this picture',
+          says: say.streamsAt({
+            streams,
+            rate: readOff(rate) ?? '?',
+            CALL_MBITS: calls > 0 ? say.callsAt({ calls, CALL_MBITS }) : '',
+          }),
+          source: say.typicalHAtThis(),
         },
-        { says: 'at most 70 % of what was measured', source: 'as practised' },
+        { says: say.atMostWhatWas(), source: say.ruleThumb() },
       ],
       gauges: streams > 0 ? [line, rate] : [line],
     },
@@ -260,17 +271,28 @@ function sockets(rig: Rig, { device, type }: Box): Budget[] {
       .flatMap((ref) => (ref.deviceId === device.id && byPort.has(ref.portId) ? [byPort.get(ref.portId)!] : [])),
   );
   if (taken.size === 0) return [];
-  return [counted(`sockets:${device.id}`, 'sockets', `${device.name}, USB sockets`, taken.size, all.size, type.name)];
+  return [
+    counted(
+      `sockets:${device.id}`,
+      'sockets',
+      say.usbSockets({ device: device.name }),
+      taken.size,
+      all.size,
+      type.name,
+    ),
+  ];
 }
 
 function outlets(rig: Rig, { device, type }: Box): Budget[] {
   const { feeds } = type.power ?? {};
   if (!feeds || !isSupply(type)) return [];
   const taken = rig.devices.filter((d) => d.fedBy === device.id).length;
-  return [counted(`outlets:${device.id}`, 'outlets', `${device.name}, outlets`, taken, feeds.outlets, type.name)];
+  return [
+    counted(`outlets:${device.id}`, 'outlets', say.outletsOf({ device: device.name }), taken, feeds.outlets, type.name),
+  ];
 }
 
-const counted = (id: string, kind: BudgetKind, name: string, taken: number, all: number, of: string): Budget => ({
+const counted = (id: string, kind: BudgetKind, name: Said, taken: number, all: number, of: string): Budget => ({
   id,
   kind,
   name,
@@ -279,8 +301,8 @@ const counted = (id: string, kind: BudgetKind, name: string, taken: number, all:
   state: taken > all ? 'fix' : taken === all ? 'watch' : 'good',
   says:
     taken > all
-      ? `${taken} are wanted, ${all} are there.`
-      : `${taken} of ${all} taken${taken === all ? ', none to spare' : ''}.`,
-  why: [{ says: `${all} in all`, source: `typical of ${of}` }],
+      ? say.areNeededButThere({ taken, all })
+      : say.takenOf({ taken, all, spare: taken === all ? say.noneToSpare() : '' }),
+  why: [{ says: say.inTotal({ all }), source: say.typical2({ of }) }],
   gauges: [],
 });

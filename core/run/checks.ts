@@ -1,8 +1,9 @@
 import { check, type Finding } from '#core/check/index.ts';
 import { endName, findTypes, isCall, isProgram, type PortRef, type Rig } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
+import { quoted, type Said, type Text, textOf } from '#core/said/index.ts';
 import { deviceName, type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
 import type { Budget } from './budgets.ts';
+import { say } from './sayings.ts';
 import type { Ticks } from './session.ts';
 
 export type CheckKind = 'seen' | 'meter' | 'hears' | 'silent' | 'call' | 'take' | 'budget' | 'finding';
@@ -11,8 +12,8 @@ export type CheckKind = 'seen' | 'meter' | 'hears' | 'silent' | 'call' | 'take' 
 export interface DayCheck {
   readonly id: string;
   readonly kind: CheckKind;
-  readonly says: string;
-  readonly why: string;
+  readonly says: Said;
+  readonly why: Text;
   /** Where one looks; null where it is no one place. */
   readonly tap: PortRef | null;
   /** Without it one does not begin. */
@@ -35,8 +36,8 @@ export function checksOf(rig: Rig, budgets: readonly Budget[], evaluation: Evalu
         (b): DayCheck => ({
           id: `budget:${b.id}`,
           kind: 'budget',
-          says: `${b.name}: ${b.says}`,
-          why: b.why.map((w) => w.says).join('; '),
+          says: say.resource({ name: b.name, says: b.says }),
+          why: say.reasons({ reasons: b.why.map((w) => w.says) }),
           tap: null,
           must: b.state === 'fix',
         }),
@@ -55,8 +56,8 @@ function drawn(findings: readonly Finding[]): DayCheck[] {
         (f): DayCheck => ({
           id: `finding:${f.id}`,
           kind: 'finding',
-          says: `Fixed: ${textOf(f.says)}`,
-          why: f.why.map((w) => `${textOf(w.says)} (${textOf(w.source)})`).join('; '),
+          says: say.fixedIssue({ says: f.says }),
+          why: say.reasons({ reasons: f.why.map((w) => say.reasonFrom({ says: w.says, source: w.source })) }),
           tap: null,
           must: true,
         }),
@@ -66,8 +67,8 @@ function drawn(findings: readonly Finding[]): DayCheck[] {
           {
             id: 'findings',
             kind: 'finding' as const,
-            says: `${fixes.length} ${fixes.length === 1 ? 'thing is' : 'things are'} still to be fixed as drawn: mended, or borne with.`,
-            why: textOf(fixes[0]!.says),
+            says: say.issuesLeft({ fixes: fixes.length }),
+            why: fixes[0]!.says,
             tap: null,
             must: false,
           },
@@ -86,8 +87,12 @@ function seen(rig: Rig): DayCheck[] {
       (c): DayCheck => ({
         id: `seen:${c.id}`,
         kind: 'seen',
-        says: `${deviceName(rig, c.to.deviceId)}, ${endName(rig, types, c.to)}: ${endName(rig, types, c.from)} is chosen and answers.`,
-        why: 'A device that was plugged in after its program started is often not seen by it.',
+        says: say.isSelected({
+          deviceId: deviceName(rig, c.to.deviceId),
+          to: endName(rig, types, c.to),
+          from: endName(rig, types, c.from),
+        }),
+        why: say.appOftenDoesntSee(),
         tap: c.to,
         must: true,
       }),
@@ -113,8 +118,12 @@ function meters(rig: Rig, { pairs, graph }: Evaluation): DayCheck[] {
       {
         id: `meter:${source.id}`,
         kind: 'meter',
-        says: `${source.name} sounds: the meter of ${deviceName(rig, first.deviceId)}, ${endName(rig, types, first)} moves, and does not reach its end.`,
-        why: `${wanted.length} ${wanted.length === 1 ? 'listener has' : 'listeners have'} to hear it; what is silent here is silent everywhere behind.`,
+        says: say.meterMoves({
+          source: source.name,
+          deviceId: deviceName(rig, first.deviceId),
+          first: endName(rig, types, first),
+        }),
+        why: say.neededBy({ wanted: wanted.length }),
         tap: { deviceId: first.deviceId, portId: first.portId },
         must: true,
       },
@@ -136,8 +145,8 @@ function hearing(rig: Rig, { pairs }: Evaluation): DayCheck[] {
             {
               id: `hears:${listener.id}`,
               kind: 'hears' as const,
-              says: `${listener.name} ${far ? 'says that they hear' : 'hears'} ${must.join(', ')}.`,
-              why: 'One after the other, each alone: together, one that is missing is not missed.',
+              says: (far ? say.confirmsHearing : say.allHeard)({ listener: listener.name, sources: must.map(quoted) }),
+              why: say.checkOneAtTime(),
               tap: listener.sound,
               must: true,
             },
@@ -148,8 +157,8 @@ function hearing(rig: Rig, { pairs }: Evaluation): DayCheck[] {
             {
               id: `silent:${listener.id}`,
               kind: 'silent' as const,
-              says: `${listener.name} does not hear ${not.join(', ')}.`,
-              why: 'Whoever hears themselves late cannot speak.',
+              says: say.mustNotHear({ listener: listener.name, join: not.map(quoted) }),
+              why: say.hearingYourselfLateMakes(),
               tap: listener.sound,
               must: true,
             },
@@ -167,8 +176,8 @@ function calls(rig: Rig): DayCheck[] {
       (d): DayCheck => ({
         id: `call:${d.id}`,
         kind: 'call',
-        says: `${d.name}: a test call with somebody at the far side; both sides speak at once for a moment.`,
-        why: 'What a call does to two voices at once is heard at its far side only. Ask before it is recorded.',
+        says: say.testCall({ d: d.name }),
+        why: say.onlyFarSideHears(),
         tap: null,
         must: true,
       }),
@@ -183,8 +192,8 @@ function takes(rig: Rig): DayCheck[] {
     (l): DayCheck => ({
       id: `take:${l.id}`,
       kind: 'take',
-      says: `Thirty seconds of ${l.name}, with a clap, in Measure: in time, loud enough, nothing twice.`,
-      why: 'Ears at the desk hear the desk; a take hears what goes out.',
+      says: say.thirtySeconds({ l: l.name }),
+      why: say.whatYouHearAt(),
       tap: l.sound,
       must: false,
     }),
@@ -222,7 +231,7 @@ export function answeredBy(rig: Rig, checks: readonly DayCheck[], since: string)
   for (const m of rig.measurements) {
     if (m.takenAt < since || !('listenerId' in m)) continue;
     const found = checks.find((c) => c.id === `take:${m.listenerId}`);
-    if (found) answers.set(found.id, `measured: ${m.label}`);
+    if (found) answers.set(found.id, textOf(say.measuredBy({ m: m.label })));
   }
   return answers;
 }

@@ -95,8 +95,8 @@ describe('a day', () => {
     expect(vtt).toContain('00:00:05.000 --> 00:00:15.000\nlap record');
     expect(vtt).toContain('00:00:55.000 --> 00:01:25.000\nIlse joins');
     expect(markersIn(session!, time(15))).toEqual([
-      { atMs: 5000, says: 'Break begins' },
-      { atMs: 35_000, says: 'Break ends' },
+      { atMs: 5000, says: 'steps.breakStarts' },
+      { atMs: 35_000, says: 'steps.breakEnds' },
       { atMs: 45_000, says: 'Ilse joins' },
     ]);
     const arrows = sessionsOf([event(0, { kind: 'mark', says: 'a --> b\nc' })]);
@@ -109,13 +109,14 @@ describe('budgets', () => {
   it('reckon a disk from its tracks, and say when nobody has told what is free', () => {
     const untold = of(relay).get('disk:backup-recorder')!;
     // Two channels, 48 kHz, 24 bit: 1.0368 GB an hour, six hours.
-    expect(untold.says).toContain('6.2 GB in 6 h; nobody has said how much is free');
+    expect(untold.says).toMatchObject({
+      params: { n1: '6.2', hours: 6, is: { code: 'steps.freeSpaceNotEntered' }, RF64: { params: { n1: '4.1' } } },
+    });
     expect(untold).toMatchObject({ share: null, lastsHours: null, state: 'watch' });
     const told = of(relay, { 'free:backup-recorder': 16 }).get('disk:backup-recorder')!;
     expect(told.lastsHours).toBeCloseTo((16 * 0.8) / 1.0368, 6);
     expect(told.state).toBe('good');
     expect(of(relay, { 'free:backup-recorder': 7 }).get('disk:backup-recorder')!.state).toBe('fix');
-    expect(untold.says).toContain('A plain WAV file ends after 4.1 h');
   });
   it('reckon a battery by its charge, its health and the cold', () => {
     const warm = of(relay).get('battery:phone')!;
@@ -132,7 +133,7 @@ describe('budgets', () => {
     expect(line.share).toBeCloseTo(9 / 7, 6);
     expect(line.state).toBe('fix');
     expect(of(relay).get('sockets:desk-computer')).toMatchObject({
-      says: '4 of 4 taken, none to spare.',
+      says: { code: 'steps.takenOf', params: { taken: 4, all: 4, spare: { code: 'steps.noneToSpare' } } },
       state: 'watch',
     });
     expect(of(relay).get('outlets:couch-strip')!.share).toBeCloseTo(2 / 6, 9);
@@ -185,7 +186,9 @@ describe('checks', () => {
       ],
     };
     const checks = checksOf(measured, []);
-    expect(answeredBy(measured, checks, time(10))).toEqual(new Map([['take:stream', 'measured: Wren in the stream']]));
+    expect(answeredBy(measured, checks, time(10))).toEqual(
+      new Map([['take:stream', 'steps.measuredBy(Wren in the stream)']]),
+    );
     expect(answeredBy(measured, checks, time(60)).size).toBe(0);
   });
 });

@@ -1,4 +1,6 @@
+import { textOf } from '#core/said/index.ts';
 import { csvOf, plainLine } from '#core/text/index.ts';
+import { say } from './sayings.ts';
 import type { Session } from './session.ts';
 
 const MS_A_SECOND = 1000;
@@ -18,10 +20,10 @@ const within = (at: string, startedAt: string): number => Math.max(0, Date.parse
 /** Markers and breaks in the order of their time. */
 function placesOf({ markers, breaks }: Session): { at: string; says: string }[] {
   return [
-    ...markers.map(({ at, says }) => ({ at, says: says === '' ? 'Marker' : says })),
+    ...markers.map(({ at, says }) => ({ at, says: says === '' ? textOf(say.marker()) : says })),
     ...breaks.flatMap(({ from, to }) => [
-      { at: from, says: 'Break begins' },
-      ...(to === null ? [] : [{ at: to, says: 'Break ends' }]),
+      { at: from, says: textOf(say.breakStarts()) },
+      ...(to === null ? [] : [{ at: to, says: textOf(say.breakEnds()) }]),
     ]),
   ].sort((a, b) => (a.at < b.at ? -1 : 1));
 }
@@ -51,7 +53,7 @@ const vttText = (text: string): string =>
 export function markersToVtt(session: Session, startedAt: string, endedAt: string): string {
   const places = placesOf(session).map(({ at, says }) => ({ ms: within(at, startedAt), says }));
   const endMs = Math.max(within(endedAt, startedAt), (places.at(-1)?.ms ?? 0) + MS_A_SECOND);
-  const first = places[0]?.ms === 0 ? [] : [{ ms: 0, says: session.name || 'Beginning' }];
+  const first = places[0]?.ms === 0 ? [] : [{ ms: 0, says: session.name || textOf(say.start()) }];
   const all = [...first, ...places];
   const cues = all.map(({ ms, says }, i) => {
     // A chapter of no length is none: two in one moment share it by a thousandth.

@@ -1,4 +1,5 @@
 import { type Rig, records } from '#core/rig/index.ts';
+import { say } from './sayings.ts';
 import { type DayBox, dayScene, phantomOf } from './scene.ts';
 import { type Draft, ids, inOrder, names, quietOf, type Step, socket } from './step.ts';
 
@@ -12,9 +13,9 @@ export function orderDown(rig: Rig): Step[] {
         id: `end:${b.device.id}`,
         kind: 'end',
         says: b.isCall
-          ? `${b.device.name}: say goodbye and end the call.`
-          : `${b.device.name}: stop, and wait until its file is closed.`,
-        why: b.isCall ? 'Who is still there hears every plug.' : 'A file that is open when the power goes may be lost.',
+          ? say.sayGoodbyeAndEnd({ device: b.device.name })
+          : say.stopAndWaitUntil({ device: b.device.name }),
+        why: b.isCall ? say.anyoneStillOnCall() : say.fileThatIsOpen(),
         deviceIds: [b.device.id],
         after: [],
         rank: b.isCall ? 1 : 0,
@@ -26,8 +27,8 @@ export function orderDown(rig: Rig): Step[] {
     ({ box, settingId }): Draft => ({
       id: `phantom-off:${box.device.id}.${settingId}`,
       kind: 'phantom-off',
-      says: `${box.device.name}: phantom power off. Wait half a minute.`,
-      why: 'What is charged cracks when its plug is pulled.',
+      says: say.phantomOffWait({ device: box.device.name }),
+      why: say.chargedCircuitsPopWhen(),
       cautions: ['phantom'],
       deviceIds: [box.device.id],
       after: [...ids(quiet), ...ids(loud)],
@@ -44,8 +45,11 @@ export function orderDown(rig: Rig): Step[] {
     (lead): Draft => ({
       id: `unplug:${lead.cable.id}`,
       kind: 'unplug',
-      says: `Pull the lead from ${socket(lead.from, lead.fromPort.name)} to ${socket(lead.to, lead.toPort.name)}, if it does not stay.`,
-      why: 'Plugs are pulled when nothing is on any more.',
+      says: say.unplugIfMoving({
+        name: socket(lead.from, lead.fromPort.name),
+        name2: socket(lead.to, lead.toPort.name),
+      }),
+      why: say.unplugOnlyWhenEverything(),
       deviceIds: [lead.from.device.id, lead.to.device.id],
       cableId: lead.cable.id,
       after: off,
@@ -59,8 +63,8 @@ export function orderDown(rig: Rig): Step[] {
           {
             id: 'recharge:all',
             kind: 'recharge',
-            says: `Put on charge: ${names(batteries)}.`,
-            why: 'The next session begins with what this one leaves.',
+            says: say.charge({ batteries: names(batteries) }),
+            why: say.nextSessionStartsWith(),
             cautions: ['batteries'],
             deviceIds: batteries.map((b) => b.device.id),
             after: off,
@@ -73,8 +77,8 @@ function powerOff(b: DayBox, after: readonly string[]): Draft {
   return {
     id: `power-off:${b.device.id}`,
     kind: 'power-off',
-    says: `Switch ${b.device.name} off.`,
-    why: b.isLoud ? 'Loudspeakers first: what follows is not heard.' : 'From the end to the sources.',
+    says: say.switchOff({ device: b.device.name }),
+    why: b.isLoud ? say.speakersFirstSoNothing() : say.fromEndToSources(),
     deviceIds: [b.device.id],
     after,
   };

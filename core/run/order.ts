@@ -1,4 +1,6 @@
 import { endsThat, type Rig, settingOf } from '#core/rig/index.ts';
+import { listOf } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 import { type DayBox, type DayLead, type DayScene, dayScene, phantomOf, volumesOf } from './scene.ts';
 import { type Draft, ids, inOrder, names, quietOf, type Step, socket } from './step.ts';
 
@@ -23,8 +25,8 @@ export function orderUp(rig: Rig, occasion: Occasion = { kind: 'first' }): Step[
     ({ box, settingId }): Draft => ({
       id: `phantom-off:${box.device.id}.${settingId}`,
       kind: 'phantom-off',
-      says: `${box.device.name}: phantom power off.`,
-      why: 'Plugs that are pushed in or pulled under 48 V crack in every ear and can harm ribbons and unbalanced gear.',
+      says: say.phantomOffNow({ device: box.device.name }),
+      why: say.pluggingOrUnpluggingWith(),
       cautions: ['phantom'],
       deviceIds: [box.device.id],
       after: ids(quiet),
@@ -46,8 +48,8 @@ export function orderUp(rig: Rig, occasion: Occasion = { kind: 'first' }): Step[
       (b): Draft => ({
         id: `balance:${b.device.id}`,
         kind: 'balance',
-        says: `Balance ${b.device.name}.`,
-        why: 'A lead that is made fast afterwards pulls it out of balance again.',
+        says: say.balanceDevice({ device: b.device.name }),
+        why: say.securingCableAfterward(),
         deviceIds: [b.device.id],
         after: ids(fastened.filter((f) => f.deviceIds.includes(b.device.id))),
       }),
@@ -58,8 +60,11 @@ export function orderUp(rig: Rig, occasion: Occasion = { kind: 'first' }): Step[
       ({ box, settingId, leads }): Draft => ({
         id: `phantom-on:${box.device.id}.${settingId}`,
         kind: 'phantom-on',
-        says: `${box.device.name}: phantom power on, for ${names(leads.filter((l) => l.fromPort.takes?.kind === 'phantom').map((l) => l.from))}. Wait ten seconds.`,
-        why: 'They are silent without it. It comes after every plug and before anything is turned up.',
+        says: say.phantomOn({
+          device: box.device.name,
+          from: names(leads.filter((l) => l.fromPort.takes?.kind === 'phantom').map((l) => l.from)),
+        }),
+        why: say.theyAreSilentWithout(),
         cautions: ['phantom'],
         deviceIds: [box.device.id],
         after: [...plugged, ...ids(calm.filter((p) => p.deviceIds.includes(box.device.id)))],
@@ -74,10 +79,14 @@ export function orderUp(rig: Rig, occasion: Occasion = { kind: 'first' }): Step[
           {
             id: `up:${b.device.id}`,
             kind: 'volume-up',
-            says: `${b.device.name}: bring ${volumesOf(b)
-              .map((s) => s.name)
-              .join(' and ')} up slowly, while something plays.`,
-            why: 'Only now can nothing crack any more. What is too loud is found while it is soft.',
+            says: say.turnUp({
+              device: b.device.name,
+              and: listOf(
+                'and',
+                volumesOf(b).map((s) => s.name),
+              ),
+            }),
+            why: say.nothingCanPopAny(),
             cautions: ['ears'],
             deviceIds: [b.device.id],
             after: before,
@@ -107,8 +116,8 @@ function plugsFor(scene: DayScene, occasion: Occasion, silent: readonly string[]
       {
         id: 'look:leads',
         kind: 'look',
-        says: `Look at all ${scene.leads.length} leads: each in its socket, none strained.`,
-        why: 'What was moved for cleaning or charging is seldom put back.',
+        says: say.lookAtCables({ leads: scene.leads.length }),
+        why: say.thingsMovedForCleaning(),
         cautions: scene.leads.some((l) => l.cable.lengthM > LONG_FLOOR_M) ? ['floor'] : [],
         deviceIds: [],
         after: silent,
@@ -124,8 +133,8 @@ function plugsFor(scene: DayScene, occasion: Occasion, silent: readonly string[]
     (lead): Draft => ({
       id: `unplug:${lead.cable.id}`,
       kind: 'unplug',
-      says: `Pull the lead from ${socket(lead.from, lead.fromPort.name)} to ${socket(lead.to, lead.toPort.name)}.`,
-      why: 'It is not there any more in this rig.',
+      says: say.unplugCable({ name: socket(lead.from, lead.fromPort.name), name2: socket(lead.to, lead.toPort.name) }),
+      why: say.itsNoLongerIn(),
       deviceIds: [lead.from.device.id, lead.to.device.id].filter((id) => scene.rig.devices.some((d) => d.id === id)),
       cableId: lead.cable.id,
       after: silent,
@@ -141,10 +150,8 @@ function plug(lead: DayLead, after: readonly string[], rank: number): Draft {
   return {
     id: `plug:${cable.id}`,
     kind: 'plug',
-    says: `Plug ${socket(from, fromPort.name)} into ${socket(to, toPort.name)}: ${cable.lengthM} m of lead.`,
-    why: inPicture(lead)
-      ? 'Picture before sound: sources and screens have to find each other first.'
-      : 'Before anything at either end is switched on.',
+    says: say.connect({ name: socket(from, fromPort.name), name2: socket(to, toPort.name), lengthM: cable.lengthM }),
+    why: inPicture(lead) ? say.videoBeforeAudioSources() : say.beforeEitherEndIs(),
     cautions: cable.lengthM > LONG_FLOOR_M ? ['floor'] : [],
     deviceIds: [from.device.id, to.device.id],
     cableId: cable.id,
@@ -161,8 +168,8 @@ function fasten(lead: DayLead, plugs: readonly Draft[]): Draft {
   return {
     id: `fasten:${cable.id}`,
     kind: 'fasten',
-    says: `Make the lead between ${from.device.name} and ${to.device.name} fast at both ends, long enough for the whole movement.`,
-    why: 'A socket is the weakest place; what hangs on it tears.',
+    says: say.secure({ device: from.device.name, device2: to.device.name }),
+    why: say.socketIsWeakestPoint(),
     deviceIds: [from.device.id, to.device.id],
     cableId: cable.id,
     after: ids(plugs),
@@ -178,12 +185,12 @@ function powerOn(scene: DayScene, plugged: readonly string[]): (Draft & { readon
     return {
       id: `power-on:${b.device.id}`,
       kind: 'power-on' as const,
-      says: `Switch ${b.device.name} on${battery ? ', its battery full' : ''}.`,
+      says: say.switchOn({ device: b.device.name, full: battery ? say.withFullBattery() : '' }),
       why: b.isLoud
-        ? 'Loudspeakers last: they make every crack of the others loud.'
+        ? say.speakersLastTheyAmplify()
         : feeds.length > 0
-          ? `After ${names(feeds)}, which feeds it.`
-          : 'Sources first, then what they feed.',
+          ? say.afterFeeds({ feeds: names(feeds) })
+          : say.sourcesFirstThenWhat(),
       cautions: [...(b.type.power!.earthed ? (['earth'] as const) : []), ...(battery ? (['batteries'] as const) : [])],
       deviceIds: [b.device.id],
       after: [...plugged, ...feeds.map((o) => `power-on:${o.device.id}`)],
@@ -231,10 +238,11 @@ function startsOf(scene: DayScene, before: readonly string[]): Draft[] {
   const start = (b: DayBox, after: readonly string[]): Draft => ({
     id: `start:${b.device.id}`,
     kind: 'start',
-    says: `Start ${b.device.name}${b.device.on ? ` on ${scene.box(b.device.on).device.name}` : ''}.`,
-    why: b.isCall
-      ? 'A call takes hold of the sound devices that it finds: everything is plugged before it starts.'
-      : 'Programs list what is there when they start.',
+    says: say.startApp({
+      device: b.device.name,
+      name: b.device.on ? say.onComputer({ device: scene.box(b.device.on).device.name }) : '',
+    }),
+    why: b.isCall ? say.callAppGrabsAudio() : say.appsListDevicesThat(),
     cautions: b.isCall ? ['consent'] : endsThat(b.type, 'stream').length > 0 ? ['consent', 'rights'] : [],
     deviceIds: [b.device.id],
     after: [...before, ...after],
@@ -251,15 +259,19 @@ function settingsSince(scene: DayScene, last: Rig, after: readonly string[]): Dr
     if (!before) return [];
     const changed = box.type.settings.filter((s) => settingOf(box.device, s).value !== settingOf(before, s).value);
     if (changed.length === 0) return [];
-    const said = changed.map(
-      (s) => `${s.name} from ${String(settingOf(before, s).value)} to ${String(settingOf(box.device, s).value)}`,
+    const said = changed.map((s) =>
+      say.settingChanged({
+        s: s.name,
+        value: String(settingOf(before, s).value),
+        value2: String(settingOf(box.device, s).value),
+      }),
     );
     return [
       {
         id: `set:${box.device.id}`,
         kind: 'set',
-        says: `${box.device.name}: ${said.join(', ')}.`,
-        why: 'It stood otherwise when it was last good.',
+        says: say.settingsChanged({ device: box.device.name, what: said }),
+        why: say.itWasSetDifferently(),
         deviceIds: [box.device.id],
         after: [...after],
       },

@@ -11,11 +11,11 @@ describe('same as last time?', () => {
   it('has what differs most first, with what it may come from', () => {
     const [first, second, third] = sameAs({ ...usual, lufs: -26, humDbfs: -45, toneHz: 1300 }, usual);
     expect(first).toMatchObject({ id: 'humDbfs', before: null, now: -45, state: 'fix' });
-    expect(first!.says).toContain('ring of earths');
-    expect(second).toMatchObject({ id: 'lufs', state: 'watch', says: 'farther off, or turned down' });
+    expect(first!.says).toMatchObject({ code: 'steps.groundLoopOrCable' });
+    expect(second).toMatchObject({ id: 'lufs', state: 'watch', says: { code: 'steps.fartherAwayOrTurned' } });
     expect(third).toMatchObject({ id: 'toneHz', state: 'watch' });
-    expect(third!.says).toContain('thinner');
-    expect(sameAs(usual, { ...usual, humDbfs: -45 })[0]).toMatchObject({ id: 'humDbfs', says: 'the ring is open' });
+    expect(third!.says).toMatchObject({ code: 'steps.thinnerOffAxisLow' });
+    expect(sameAs(usual, { ...usual, humDbfs: -45 })[0]).toMatchObject({ id: 'humDbfs', says: { code: 'steps.loopIsOpen' } });
   });
   it('is held against the last that went well, and is charted like any figure', () => {
     let n = 0;
@@ -38,8 +38,10 @@ describe('same as last time?', () => {
     const series = seriesOf(sessions);
     // No hum, no figure of it.
     expect(series).toHaveLength(4);
-    expect(series.find((s) => s.label === 'Stream, by a sentence: loudness')!.points.map((p) => p.value)).toEqual([
-      -19, -20, -40,
-    ]);
+    expect(
+      series
+        .find((s) => s.label.startsWith('steps.bySentence(Stream') && s.key.endsWith(':lufs'))!
+        .points.map((p) => p.value),
+    ).toEqual([-19, -20, -40]);
   });
 });

@@ -1,4 +1,6 @@
+import { type Said, type Text, textOf } from '#core/said/index.ts';
 import type { State } from '#core/signal/index.ts';
+import { say } from './sayings.ts';
 import type { DayFigure } from './series.ts';
 import type { Session } from './session.ts';
 
@@ -14,64 +16,64 @@ export type PrintId = keyof Print;
 
 interface Measure {
   readonly id: PrintId;
-  readonly label: string;
+  readonly label: Said;
   readonly unit: string;
   /** By so much it may differ from one time to the next, the same person at the same microphone (typical). */
   readonly tolerance: number;
   /** Told as a ratio: tolerance in octaves. */
   readonly octaves?: true;
   /** What it may be when it has gone up, or down. */
-  readonly up: string;
-  readonly down: string;
+  readonly up: Said;
+  readonly down: Said;
 }
 
 const MEASURES: readonly Measure[] = [
   {
     id: 'lufs',
-    label: 'loudness',
+    label: say.loudness(),
     unit: 'LUFS',
     tolerance: 3,
-    up: 'nearer, or turned up',
-    down: 'farther off, or turned down',
+    up: say.closerOrTurnedUp(),
+    down: say.fartherAwayOrTurned(),
   },
   {
     id: 'noiseDbfs',
-    label: 'noise',
+    label: say.noise(),
     unit: 'dBFS',
     tolerance: 6,
-    up: 'more gain behind, a fan, another microphone open',
-    down: 'less gain, or a gate',
+    up: say.moreGainLaterIn(),
+    down: say.lessGainOrGate(),
   },
   {
     id: 'humDbfs',
-    label: 'hum',
+    label: say.hum(),
     unit: 'dBFS',
     tolerance: 6,
-    up: 'a ring of earths, or a lead beside a supply',
-    down: 'the ring is open',
+    up: say.groundLoopOrCable(),
+    down: say.loopIsOpen(),
   },
   {
     id: 'toneHz',
-    label: 'tone',
+    label: say.tone(),
     unit: 'Hz',
     tolerance: 0.35,
     octaves: true,
-    up: 'thinner: off its side, a low cut, another microphone',
-    down: 'duller: behind something, telephone sound',
+    up: say.thinnerOffAxisLow(),
+    down: say.dullerBehindSomething(),
   },
   {
     id: 'sidesDb',
-    label: 'left over right',
+    label: say.leftVsRight(),
     unit: 'dB',
     tolerance: 3,
-    up: 'the right side is weaker',
-    down: 'the left side is weaker',
+    up: say.rightSideIsWeaker(),
+    down: say.leftSideIsWeaker(),
   },
 ];
 
 export interface PrintDifference {
   readonly id: PrintId;
-  readonly label: string;
+  readonly label: Said;
   readonly unit: string;
   readonly now: number | null;
   readonly before: number | null;
@@ -79,7 +81,7 @@ export interface PrintDifference {
   readonly off: number;
   readonly state: State;
   /** What that may come from; empty while it is as it was. */
-  readonly says: string;
+  readonly says: Text;
 }
 
 /** Whether it is as it was, measure by measure, what differs most first. */
@@ -115,7 +117,7 @@ export const figuresOfPrint = (listenerId: string, listener: string, print: Prin
             kind: 'figure',
             measurementId: `${id}:${m.id}`,
             key: keyOf(listenerId, m.id),
-            label: `${listener}, by a sentence: ${m.label}`,
+            label: textOf(say.bySentence({ listener, m: m.label })),
             unit: m.unit,
             value,
             sd: 0,

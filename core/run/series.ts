@@ -1,7 +1,9 @@
 import type { Measurement, Rig } from '#core/rig/index.ts';
+import { type Said, textOf } from '#core/said/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { type ChartPoint, type ControlChart, controlChart } from './control-chart.ts';
 import type { EventOf } from './journal.ts';
+import { say } from './sayings.ts';
 import type { Session } from './session.ts';
 
 /** A measured figure as it goes into the journal. */
@@ -29,8 +31,8 @@ export const figuresSince = (rig: Rig, since: string): DayFigure[] =>
 const nameIn = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
 
-const pairName = (rig: Rig, m: { readonly sourceId: string; readonly listenerId: string }): string =>
-  `${nameIn(rig.sources, m.sourceId)} at ${nameIn(rig.listeners, m.listenerId)}`;
+const pairName = (rig: Rig, m: { readonly sourceId: string; readonly listenerId: string }): Said =>
+  say.at({ sourceId: nameIn(rig.sources, m.sourceId), listenerId: nameIn(rig.listeners, m.listenerId) });
 
 type BandMeasurement = Extract<Measurement, { kind: 'band' }>;
 
@@ -48,7 +50,7 @@ function bandEnds(rig: Rig, m: BandMeasurement): DayFigure[] {
             kind: 'figure',
             measurementId: `${m.id}-${end}`,
             key: `band:${m.sourceId}>${m.listenerId}:${end}`,
-            label: `${pairName(rig, m)}: ${end} end of its band`,
+            label: textOf(say.bandEnd({ m: pairName(rig, m), end })),
             unit: 'Hz',
             value: at[1],
             sd: (at[2] - at[0]) / 4,
@@ -68,7 +70,7 @@ function figureOf(rig: Rig, m: Exclude<Measurement, BandMeasurement>): DayFigure
       return {
         ...base,
         key: `delay:${m.sourceId}>${m.listenerId}:${terms.join()}`.slice(0, 2000),
-        label: `${pair}: delay`,
+        label: textOf(say.delayOf({ pair })),
         unit: 'ms',
         value: m.ms.mean,
         sd: m.ms.sd,
@@ -91,7 +93,12 @@ function figureOf(rig: Rig, m: Exclude<Measurement, BandMeasurement>): DayFigure
       return {
         ...base,
         key: `drift:${m.deviceId}>${m.againstDeviceId}`,
-        label: `${deviceName(rig, m.deviceId)} against ${deviceName(rig, m.againstDeviceId)}: drift`,
+        label: textOf(
+          say.driftOf({
+            deviceId: deviceName(rig, m.deviceId),
+            againstDeviceId: deviceName(rig, m.againstDeviceId),
+          }),
+        ),
         unit: 'ppm',
         value: m.ppm.mean,
         sd: m.ppm.sd,
@@ -101,7 +108,7 @@ function figureOf(rig: Rig, m: Exclude<Measurement, BandMeasurement>): DayFigure
       return {
         ...base,
         key: `level:${m.sourceId}>${m.listenerId}`,
-        label: `${pair}: level`,
+        label: textOf(say.levelOf({ pair })),
         unit: 'dB',
         value: m.db.mean,
         sd: m.db.sd,
@@ -111,7 +118,7 @@ function figureOf(rig: Rig, m: Exclude<Measurement, BandMeasurement>): DayFigure
       return {
         ...base,
         key: `noise:${m.listenerId}`,
-        label: `${nameIn(rig.listeners, m.listenerId)}: noise`,
+        label: textOf(say.noiseOf({ listenerId: nameIn(rig.listeners, m.listenerId) })),
         unit: 'dB',
         value: m.db.mean,
         sd: m.db.sd,

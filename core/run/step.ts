@@ -1,3 +1,5 @@
+import { listOf, type Said } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 import { type DayBox, type DayScene, volumesOf } from './scene.ts';
 
 export type StepKind =
@@ -22,8 +24,8 @@ export interface Step {
   /** The same for the same thing, whatever else changes: a tick stays with it. */
   readonly id: string;
   readonly kind: StepKind;
-  readonly says: string;
-  readonly why: string;
+  readonly says: Said;
+  readonly why: Said;
   readonly cautions: readonly Caution[];
   readonly deviceIds: readonly string[];
   readonly cableId?: string;
@@ -34,14 +36,14 @@ export interface Step {
 export type Caution = 'ears' | 'phantom' | 'earth' | 'floor' | 'batteries' | 'consent' | 'rights';
 
 /** What a caution says where it applies; local rules come first in all of them. */
-export const CAUTIONS: Readonly<Record<Caution, string>> = {
-  ears: 'Headphones off the ears until something plays softly; then come up slowly.',
-  phantom: 'Phantom power goes on and off with the channel down, and half a minute passes before a plug is pulled.',
-  earth: 'Never lift a mains earth. What tingles or sparks is switched off and seen to by a licensed electrician.',
-  floor: 'Leads across a floor are taped down or hung over heads; local rules for escape routes come first.',
-  batteries: 'Batteries that are hot, swollen or wet are not charged and not used.',
-  consent: 'Ask everybody who will be recorded, before it is.',
-  rights: 'Music and games may only be streamed by who may: look at their terms first.',
+export const CAUTIONS: Readonly<Record<Caution, Said>> = {
+  ears: say.keepHeadphonesOffUntil(),
+  phantom: say.switchPhantomPowerOn(),
+  earth: say.neverDefeatSafetyGround(),
+  floor: say.tapeCablesDownOr(),
+  batteries: say.dontChargeOrUse(),
+  consent: say.askEveryoneBeforeYou(),
+  rights: say.onlyStreamMusicAnd(),
 };
 
 /** What comes first where nothing else decides. */
@@ -76,8 +78,14 @@ export function quietOf(box: DayBox): Draft[] {
     {
       id: `quiet:${box.device.id}`,
       kind: 'quiet',
-      says: `${box.device.name}: ${knobs.map((s) => s.name).join(' and ')} all the way down.`,
-      why: 'Plugs and switches crack at full level until everything stands.',
+      says: say.turnDown({
+        device: box.device.name,
+        and: listOf(
+          'and',
+          knobs.map((s) => s.name),
+        ),
+      }),
+      why: say.pluggingAndSwitchingCause(),
       cautions: ['ears'],
       deviceIds: [box.device.id],
       after: [],

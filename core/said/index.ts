@@ -2,6 +2,7 @@ export {
   type Kind,
   listOf,
   type ParamsOf,
+  quoted,
   type Said,
   type SaidValue,
   type Sayer,

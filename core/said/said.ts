@@ -32,16 +32,23 @@ export function sayersOf<const T extends Readonly<Record<string, Saying>>>(subje
   return Object.fromEntries(
     Object.entries(sayings).map(([key, spec]) => {
       const code = `${subject}.${key}`;
-      return [key, Object.assign((params: Said['params'] = {}): Said => ({ code, params }), { code, spec })];
+      return [key, Object.assign((params: Said['params'] = {}) => said(code, params), { code, spec })];
     }),
   ) as unknown as Sayers<T>;
 }
 
+/** Put into a text, it is its sentence. */
+const said = (code: string, params: Said['params']): Said => {
+  const made: Said = { code, params };
+  Object.defineProperty(made, 'toString', { value: () => textOf(made), enumerable: false });
+  return made;
+};
+
 /** Several things, joined as the language joins them. */
-export const listOf = (how: 'and' | 'or' | 'then', items: readonly SaidValue[]): Said => ({
-  code: `list.${how}`,
-  params: { items },
-});
+export const listOf = (how: 'and' | 'or' | 'then', items: readonly SaidValue[]): Said => said(`list.${how}`, { items });
+
+/** A name somebody typed, as it stands in a sentence. */
+export const quoted = (name: string): Said => said('list.name', { items: [name] });
 
 /** Where nobody gives words: the code, and what it is about. */
 const bare = ({ code, params }: Said): string => {

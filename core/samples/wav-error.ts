@@ -1,14 +1,14 @@
 /** What can be wrong with a WAV, each with what to do about it. */
 const SENTENCES = {
   'not-wav': 'This is not a WAV file. Choose a .wav, or open it in Measure if it is a video.',
-  'no-format': 'The WAV says nothing of its format. Export it again from the program that made it.',
-  'no-data': 'The WAV holds no sound. Record or export it again.',
-  'no-channels': 'The WAV says that it has 0 channels. Export it again as mono or stereo.',
+  'no-format': 'This WAV has no format information. Export it again from the app that made it.',
+  'no-data': 'The WAV has no audio. Record or export it again.',
+  'no-channels': 'The WAV has 0 channels. Export it again as mono or stereo.',
   'bad-format': 'The WAV contradicts itself about its format. Export it again as PCM, 16 or 24 bit.',
-  'bad-rate': 'The WAV says a sample rate that no sound has: 4 to 768 kHz are read. Export it again at 48 kHz.',
-  unsupported: 'The sound in this WAV is compressed. Export it as PCM (8 to 32 bit) or float.',
+  'bad-rate': 'The WAV has an impossible sample rate: 4 to 768 kHz can be read. Export it again at 48 kHz.',
+  unsupported: 'The audio in this WAV is compressed. Export it as PCM (8 to 32 bit) or float.',
   'cut-short':
-    'The WAV is cut short: it promises more sound than it holds. Copy it again, or open it as it is to use what is there.',
+    'This WAV is incomplete: it is shorter than its header says. Copy it again, or open it anyway to use what’s there.',
 } as const;
 
 export type WavErrorCode = keyof typeof SENTENCES;

@@ -29,7 +29,7 @@ export async function* wavPieces(
   const { channels, frames, sampleRateHz } = recording;
   const dataBytes = frames * channels * BYTES;
   if (dataBytes > MOST_BYTES)
-    throw new RangeError('The recording is too long for a WAV file: 4 GiB at most. Cut it in two.');
+    throw new RangeError('The recording is too long for a WAV file (4 GiB at most). Cut it in two.');
   yield header(channels, sampleRateHz, dataBytes, timeReference);
   for (let at = 0; at < frames; at += PIECE_FRAMES) {
     const count = Math.min(PIECE_FRAMES, frames - at);

@@ -26,7 +26,7 @@ interface Header {
 
 type Format = Pick<Header, 'encoding' | 'channels' | 'sampleRateHz' | 'layout'>;
 
-const UNFINISHED = 'The recording was never finished: its length was not written. It was read to its end.';
+const UNFINISHED = 'The recording was never finalized: its length is missing. It was read to its end.';
 
 /** A size that says 'not known when I was written', as streamed files have it. */
 const UNKNOWN_SIZE = 0xffffffff;
@@ -215,7 +215,7 @@ async function readHeader(source: ByteSource, asItIs: boolean): Promise<Header> 
       (bytes / (BYTES[format!.encoding] * format!.channels * format!.sampleRateHz)).toFixed(2);
     throw new WavError(
       'cut-short',
-      `${seconds(Math.max(data.promised, promisedWhole + 8 - data.at))} s promised, ${seconds(data.bytes)} s there`,
+      `${seconds(Math.max(data.promised, promisedWhole + 8 - data.at))} s expected, ${seconds(data.bytes)} s there`,
     );
   }
   const { channels } = format;

@@ -38,7 +38,7 @@ describe('the band of a way', () => {
       lowHz: 200,
       highHz: 3300,
       kind: 'measured',
-      source: "180 to 260 Hz, 2900 to 3700 Hz, take 'tap', 2026-11-01",
+      source: '180 to 260 Hz, 2900 to 3700 Hz, take “tap”, 2026-11-01',
     });
   });
   it('is that of the newest take', () => {

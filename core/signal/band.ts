@@ -37,12 +37,12 @@ export function bandOf(
   measured: readonly BandMeasurement[],
 ): Band {
   const m = measured.find((b) => b.deviceIds.join() === deviceIds.join());
-  if (!m) return { lowHz, highHz, kind: 'typical', source: 'the bands of the boxes on this way' };
+  if (!m) return { lowHz, highHz, kind: 'typical', source: 'the bandwidth of the devices on this path' };
   return {
     lowHz: endOf(m.lowHz, lowHz, 0),
     highHz: endOf(m.highHz, highHz, Number.POSITIVE_INFINITY),
     kind: 'measured',
-    source: [...[m.lowHz, m.highHz].flatMap(sayEnd), `take '${m.label}', ${m.takenAt.slice(0, 10)}`].join(', '),
+    source: [...[m.lowHz, m.highHz].flatMap(sayEnd), `take “${m.label}”, ${m.takenAt.slice(0, 10)}`].join(', '),
   };
 }
 

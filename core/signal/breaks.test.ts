@@ -17,7 +17,7 @@ describe('why nothing arrives', () => {
       { sources: ['voice: v.voice'], listeners: ['t: a.track-1'] },
     );
     expect(breaks(rig)).toEqual([{ kind: 'lead', cableId: rig.cables[1]!.id }]);
-    expect(says(rig)[0]).toMatch(/brings nothing over/);
+    expect(says(rig)[0]).toMatch(/: the cable passes nothing, since its contacts/);
   });
   it('is a sound device that is disabled in the system, and nothing once it is enabled', () => {
     const at = (disabled: boolean) =>
@@ -32,7 +32,7 @@ describe('why nothing arrives', () => {
       );
     expect(breaks(at(true))).toEqual([{ kind: 'disabled', end: { deviceId: 'c', portId: 'from-usb-2' } }]);
     expect(says(at(true))).toEqual([
-      'c: Desk microphone is disabled in its system; enable it there, or choose another',
+      '“c”: Desk microphone is disabled in its system. Enable it there, or select another.',
     ]);
     expect(breaks(at(false))).toBeNull();
     expect(evaluate(at(false)).pairs[0]!.ways).toHaveLength(1);
@@ -49,7 +49,7 @@ describe('why nothing arrives', () => {
       { set: { 'i.gain-3': 50 }, sources: ['voice: v.voice'], listeners: ['t: a.track-1'] },
     );
     expect(breaks(rig)).toEqual([{ kind: 'channels', cableId: rig.cables[3]!.id }]);
-    expect(says(rig)[0]).toMatch(/channels that it is on are not taken/);
+    expect(says(rig)[0]).toMatch(/: its channels aren’t used there/);
   });
   it('is a box that leads nothing on, whatever is set', () => {
     const rig = desk(
@@ -59,7 +59,7 @@ describe('why nothing arrives', () => {
     );
     const found = breaks(rig)!;
     expect(found.map((b) => b.kind)).toEqual(['within']);
-    expect(says(rig)[0]).toMatch(/^c: nothing within it leads from/);
+    expect(says(rig)[0]).toMatch(/^“c”: nothing inside it leads from/);
   });
   it('is nothing that could be named where no lead comes near, and a shut door is no break', () => {
     const apart = desk({ g: 'phone', s: 'recorder-stereo' }, [], {

@@ -141,27 +141,27 @@ export function sayBreak(rig: Rig, found: Break): string {
   const end = (ref: PortRef) => endName(rig, types, ref);
   const device = (ref: PortRef) => findDevice(rig, ref.deviceId)?.name ?? ref.deviceId;
   if (found.kind === 'disabled')
-    return `${device(found.end)}: ${end(found.end)} is disabled in its system; enable it there, or choose another`;
+    return `“${device(found.end)}”: ${end(found.end)} is disabled in its system. Enable it there, or select another.`;
   if (found.kind === 'within')
-    return `${device(found.from)}: nothing within it leads from ${end(found.from)} to ${end(found.to)}, whatever is set`;
+    return `“${device(found.from)}”: nothing inside it leads from ${end(found.from)} to ${end(found.to)}, whatever the settings`;
   const cable = rig.cables.find((c) => c.id === found.cableId)!;
   if (found.kind === 'default') return sayDefault(rig, types, cable, found.other);
   const { from, to, medium } = cable;
-  const between = `${device(from)}, ${end(from)}, to ${device(to)}, ${end(to)}`;
+  const between = `“${device(from)}”, ${end(from)} → “${device(to)}”, ${end(to)}`;
   const computer = ({ deviceId }: PortRef) => {
     const at = findDevice(rig, deviceId);
     return at ? computerOf(at, types.get(at.typeId)!) : null;
   };
   if (found.kind === 'lead' && medium === 'software' && onTwoComputers(computer(from), computer(to)))
-    return `${between}: they run on two computers, and nothing is handed from one to the other`;
+    return `${between}: they run on two computers, and nothing passes from one to the other`;
   if (found.kind === 'lead' && bringsPowerOnly(PARTS.filter((p) => cable.parts?.includes(p.id))))
-    return `${between}: the lead is for charging only`;
+    return `${between}: the cable is for charging only`;
   const [a, b] = [from, to].map((ref) => findPort(rig, types, ref)!);
   if (found.kind === 'lead' && medium === 'lead' && !speakAlike(endOf(a!), endOf(b!)))
-    return `${between}: what the output sends is of another format than the input takes`;
+    return `${between}: the output sends a format that the input doesn’t accept`;
   return found.kind === 'lead'
-    ? `${between}: the lead brings nothing over, since its contacts do not meet`
-    : `${between}: the channels that it is on are not taken there`;
+    ? `${between}: the cable passes nothing, since its contacts don’t meet`
+    : `${between}: its channels aren’t used there`;
 }
 
 /** 'Game plays to the default output of Desk computer, which is Jack and not USB 3; make that the default, or choose it in the program' */
@@ -169,8 +169,8 @@ function sayDefault(rig: Rig, types: Types, cable: Cable, other: PortRef): strin
   const chosen = chosenDevice(rig, types, cable);
   const name = (ref: PortRef) => soundDeviceName(rig, types, ref);
   const device = (id: string) => findDevice(rig, id)?.name ?? id;
-  if (!chosen) return `${name(cable.from)} does not come to ${name(cable.to)}`;
+  if (!chosen) return `${name(cable.from)} doesn’t reach ${name(cable.to)}`;
   const program = chosen.at === 'to' ? cable.from : cable.to;
   const does = chosen.use === 'play' ? 'plays to the default output' : 'records from the default input';
-  return `${device(program.deviceId)} ${does} of ${device(chosen.computerId)}, which is ${name(chosen.ref)}, and not ${name(other)}; make that the default, or choose it in the program`;
+  return `“${device(program.deviceId)}” ${does} of “${device(chosen.computerId)}”, which is “${name(chosen.ref)}”, not “${name(other)}”. Make that the default, or select it in the app.`;
 }

@@ -10,11 +10,11 @@ export function clockDrifts(rig: Rig, deviceId: string): Figure[] {
     const ppm = own ? m.ppm.mean : -m.ppm.mean;
     return [
       {
-        label: `against ${deviceName(rig, own ? m.againstDeviceId : m.deviceId)}`,
+        label: `vs. “${deviceName(rig, own ? m.againstDeviceId : m.deviceId)}”`,
         value: interval(ppm - 2 * m.ppm.sd, ppm, ppm + 2 * m.ppm.sd),
         unit: 'ppm',
         kind: 'measured',
-        source: `Measured by ‘${m.label}’: two recordings of one sound, laid along each other.`,
+        source: `Measured with “${m.label}”: two recordings of the same sound, compared.`,
         spread: { sd: m.ppm.sd, count: m.ppm.count },
         terms: [],
       },

@@ -8,5 +8,5 @@ import { readPath } from './path.ts';
 export const delayOf = (
   { graph, measurements }: { readonly graph: Graph; readonly measurements: Measurements },
   arrival: Arrival,
-  label = 'on its way',
+  label = 'on this path',
 ): Figure => settleDelay(measurements, label, readPath(graph, arrival).terms);

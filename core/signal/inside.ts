@@ -268,6 +268,6 @@ function delayTerm(context: Context, stage: Stage & { do: 'delay' | 'latency' })
   const spec = settings.get(stage.setting) as SettingSpec & { kind: 'delay' };
   const setting = settingOf(device, spec);
   const ms = exactly((setting.value as number) * (spec.unit === 'frames' ? perFrame : 1));
-  const source = setting.known === 'assumed' ? 'as drawn, not looked at' : 'as set on the device';
+  const source = setting.known === 'assumed' ? 'as drawn, not confirmed' : 'as set on the device';
   return { key: `${device.id}.${stage.setting}`, label: `${device.name}: ${spec.name}`, ms, kind: 'set', source };
 }

@@ -21,11 +21,11 @@ export interface Loop {
 }
 
 /** Loop gains, dB, from which a loop howls and from which it rings. Through air 10 dB less: peaks hide in a broadband figure. */
-const FLAT = { howlsDb: 0, ringsDb: -15, source: 'a flat electric loop' };
+const FLAT = { howlsDb: 0, ringsDb: -15, source: 'a flat electrical loop' };
 const AIR = {
   howlsDb: -10,
   ringsDb: -18,
-  source: 'a loop through air, whose peaks stand about 10 dB over its mean (Schroeder)',
+  source: 'a loop through air, whose peaks are about 10 dB above its mean (Schroeder)',
 };
 export const loopLimit = ({ throughAir }: { readonly throughAir: boolean }): typeof FLAT => (throughAir ? AIR : FLAT);
 

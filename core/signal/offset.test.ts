@@ -29,7 +29,7 @@ const lens = term('camera.picture', 33, 50, 67);
 const air = term('air', 4.4, 4.4, 4.4);
 const call = term('call', 40, 120, 400);
 
-describe('sound minus picture', () => {
+describe('audio minus video', () => {
   it('loses what both go through, however uncertain it is', () => {
     const terms = difference([air, mic, call], [lens, call]);
     expect(terms.map((t) => [t.term.key, t.count])).toEqual([

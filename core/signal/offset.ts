@@ -69,7 +69,7 @@ function takePairs(left: Map<string, SignedTerm>): Figure[] {
     const { ms, source } = term.beside;
     return [
       {
-        label: `${term.label}, against ${other.term.label}`,
+        label: `${term.label}, vs. ${other.term.label}`,
         value: scale(ms, times),
         unit: 'ms',
         kind: 'typical',
@@ -96,7 +96,7 @@ function measuredFigure(m: DelayMeasurement, replaced: readonly Figure[]): Figur
     value: interval(m.ms.mean - half, m.ms.mean, m.ms.mean + half),
     unit: 'ms',
     kind: 'measured',
-    source: `take '${m.label}', ${m.takenAt.slice(0, 10)}`,
+    source: `take “${m.label}”, ${m.takenAt.slice(0, 10)}`,
     spread: { sd: m.ms.sd, count: m.ms.count },
     terms: replaced,
   };
@@ -116,5 +116,5 @@ function figureOf({ term, count }: SignedTerm): Figure {
 /** A plain delay, all its terms added: for one path alone. */
 export const settleDelay = (measurements: Measurements, label: string, terms: readonly DelayTerm[]): Figure =>
   terms.length === 0
-    ? { label, value: exactly(0), unit: 'ms', kind: 'standard', source: 'nothing on the way takes time', terms: [] }
+    ? { label, value: exactly(0), unit: 'ms', kind: 'standard', source: 'nothing on this path takes time', terms: [] }
     : settle(measurements, label, difference(terms, []));

@@ -141,7 +141,7 @@ function readWays(
     .map(({ arrival, sides }) => {
       const path = readPath(graph, arrival);
       const isTold = first !== null && loudest - arrival.levelDb < ECHO_MASKED_DB;
-      const afterFirst = isTold ? settle(measurements, 'after the loudest way', difference(path.terms, first!)) : null;
+      const afterFirst = isTold ? settle(measurements, 'after the loudest path', difference(path.terms, first!)) : null;
       first ??= path.terms;
       const offsetTerms = picture ? difference(path.terms, picture.terms) : [];
       return {
@@ -158,7 +158,7 @@ function readWays(
         deviceIds: path.deviceIds,
         sides,
         afterFirst,
-        offset: picture ? settle(measurements, 'sound minus picture', offsetTerms) : null,
+        offset: picture ? settle(measurements, 'audio minus video', offsetTerms) : null,
         soundTerms: path.terms,
         offsetTerms,
         settings: path.settings,

@@ -85,7 +85,7 @@ export function throughBox(rig: Rig, deviceId: string): ThroughBox {
       if (!found) return null;
       if (found.doors.length > 0) return { passes: false, doors: found.doors };
       const sameScale = nodes[soundOf(input)[0]!]!.scale === nodes[soundOf(output)[0]!]!.scale;
-      const delay = settleDelay(measurements, 'through the box', found.delays);
+      const delay = settleDelay(measurements, 'through the device', found.delays);
       return { passes: true, gainDb: found.gainDb, delay, sameScale };
     },
   };

@@ -11,9 +11,15 @@ export interface Tolerance {
 
 export const TOLERANCES: readonly Tolerance[] = [
   { id: 'ebu-r37', name: 'recording', earlyMs: -40, lateMs: 60, source: 'EBU R 37, at the end of the chain' },
-  { id: 'itu-bt1359', name: 'noticed', earlyMs: -45, lateMs: 125, source: 'ITU-R BT.1359-1, when it is noticed' },
+  { id: 'itu-bt1359', name: 'noticed', earlyMs: -45, lateMs: 125, source: 'ITU-R BT.1359-1, when people notice' },
   { id: 'atsc-is191', name: 'broadcast', earlyMs: -15, lateMs: 45, source: 'ATSC IS-191' },
-  { id: 'player', name: 'player', earlyMs: -40, lateMs: 40, source: 'typical for a player who acts on what is heard' },
+  {
+    id: 'player',
+    name: 'player',
+    earlyMs: -40,
+    lateMs: 40,
+    source: 'typical for a player who reacts to what they hear',
+  },
 ];
 
 export const toleranceOf = (id: ToleranceId): Tolerance => TOLERANCES.find((t) => t.id === id)!;

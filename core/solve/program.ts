@@ -27,7 +27,7 @@ export const programsOver =
     });
     const proven = Status === 'Optimal';
     if (!proven && Status !== 'Time limit reached')
-      throw new Error(`The delays could not be worked out (${Status}). Report this rig; nothing was changed.`);
+      throw new Error(`Couldn’t calculate the delays (${Status}). Nothing changed. Please report this rig.`);
     const values = Object.fromEntries(
       Object.entries(Columns).map(([name, c]) => [name, (c as { readonly Primal?: number }).Primal ?? 0]),
     );

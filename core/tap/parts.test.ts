@@ -121,7 +121,7 @@ describe('second ways in a response', () => {
     expect(ways.map((w) => w.perhapsReflection)).toEqual([false, true, false]);
     expect(ways[0]!.underDb).toBeCloseTo(8, 0);
   });
-  it('are at most three, and none that is 32 dB under the first', () => {
+  it('are at most three, and none that is 32 dB below the first', () => {
     const many = Array.from({ length: 8 }, (_, i): [number, number] => [50 + 60 * i, -6 - i]);
     expect(seen([[0, 0], ...many]).ways).toHaveLength(3);
     expect(

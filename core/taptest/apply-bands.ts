@@ -23,7 +23,7 @@ export function bandsIn(rig: Rig, cells: readonly TapCell[], { takenAt, newId }:
     const low = inAir.has(cell.sourceId) ? null : lowest;
     const isNews = [low, high].some((end) => end !== null && end !== 'beyond') || cell.disagreements.length > 0;
     if (!isNews) return [];
-    const says = `${nameIn(rig.sources, cell.sourceId)} comes to ${nameIn(rig.listeners, cell.listenerId)} ${sayBand(low, high)}`;
+    const says = `“${nameIn(rig.sources, cell.sourceId)}” reaches “${nameIn(rig.listeners, cell.listenerId)}” ${sayBand(low, high)}`;
     const measurement: Measurement = {
       kind: 'band',
       id: newId(),
@@ -44,7 +44,7 @@ export function bandsIn(rig: Rig, cells: readonly TapCell[], { takenAt, newId }:
     const spread = [low, high]
       .flatMap((end) => (end === null || end === 'beyond' ? [] : [`${sayHz(end.low)} to ${sayHz(end.high)}`]))
       .join(', ');
-    return inPlaceOf(rig, before, measurement, says, spread || 'beyond what the tune goes through');
+    return inPlaceOf(rig, before, measurement, says, spread || 'beyond the band of the test tune');
   });
 }
 

@@ -92,7 +92,7 @@ function waysApart(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
       });
       // Where two drawn ways would do, nothing says which.
       if (matches.length !== 1) return [];
-      const says = `${nameIn(rig.sources, cell.sourceId)} comes twice to ${nameIn(rig.listeners, cell.listenerId)}`;
+      const says = `“${nameIn(rig.sources, cell.sourceId)}” reaches “${nameIn(rig.listeners, cell.listenerId)}” twice`;
       const signed: Signed = [
         [matches[0]!.terms, 1, afterMs],
         [first.terms, -1, 0],
@@ -118,7 +118,7 @@ function delays(
   const player = (id: string) => players.find((p) => p.sourceId === id)!.playerId;
   const file = (id: string) => takes.find((t) => t.listenerId === id)!.fileId;
   const part = (c: TapCell, sign: 1 | -1) => [c.time!.way.terms, sign, c.read!.heard!.atMs] as const;
-  const name = (c: TapCell) => `${nameIn(rig.sources, c.sourceId)} at ${nameIn(rig.listeners, c.listenerId)}`;
+  const name = (c: TapCell) => `“${nameIn(rig.sources, c.sourceId)}” at “${nameIn(rig.listeners, c.listenerId)}”`;
   const seen = new Set<string>();
   const out: Taken[] = [];
   const add = (cell: TapCell, signed: Signed, says: string) => {
@@ -133,12 +133,12 @@ function delays(
       (c) => c.listenerId === a.listenerId && c.sourceId !== a.sourceId && player(c.sourceId) === player(a.sourceId),
     );
     if (known === 'between-sources' && other)
-      add(a, [part(a, 1), part(other, -1)], `${name(a)} later than ${nameIn(rig.sources, other.sourceId)} there`);
+      add(a, [part(a, 1), part(other, -1)], `${name(a)} later than “${nameIn(rig.sources, other.sourceId)}” there`);
     const there = cells.find(
       (c) => c.sourceId === a.sourceId && c.listenerId !== a.listenerId && file(c.listenerId) === file(a.listenerId),
     );
     if (known === 'between-takes' && there)
-      add(a, [part(a, 1), part(there, -1)], `${name(a)} later than at ${nameIn(rig.listeners, there.listenerId)}`);
+      add(a, [part(a, 1), part(there, -1)], `${name(a)} later than at “${nameIn(rig.listeners, there.listenerId)}”`);
   }
   const [s0, l0] = [mostOf(cells, (c) => c.sourceId), mostOf(cells, (c) => c.listenerId)];
   const corner = s0 !== null && l0 !== null ? of(s0, l0) : undefined;
@@ -150,7 +150,7 @@ function delays(
       add(
         a,
         [part(a, 1), part(row, -1), part(column, -1), part(corner, 1)],
-        `${name(a)} against ${nameIn(rig.sources, s0!)}, and against ${nameIn(rig.listeners, l0!)}`,
+        `${name(a)} vs. “${nameIn(rig.sources, s0!)}”, and vs. “${nameIn(rig.listeners, l0!)}”`,
       );
   }
   return out;
@@ -182,7 +182,7 @@ function clocks(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
     const id = base.newId();
     const read = reconcileDrift(rig, {
       id,
-      label: 'tap: clocks',
+      label: 'tap test: clocks',
       takenAt: base.takenAt,
       deviceId: clockId,
       againstDeviceId: first[0],
@@ -200,7 +200,7 @@ function clocks(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
         id,
         spread: `±${SD_PPM} ppm`,
         edit: read.edit,
-        says: `${nameIn(rig.devices, clockId)} runs ${Math.abs(ppm).toFixed(0)} ppm ${ppm > 0 ? 'fast' : 'slow'} against ${nameIn(rig.devices, first[0])}`,
+        says: `“${nameIn(rig.devices, clockId)}” runs ${Math.abs(ppm).toFixed(0)} ppm ${ppm > 0 ? 'fast' : 'slow'} against “${nameIn(rig.devices, first[0])}”`,
       },
     ];
   });

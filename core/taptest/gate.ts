@@ -24,34 +24,34 @@ export function gateOf(rig: Rig): GateQuestion[] {
     if (findPort(rig, types, listener.sound)?.does === 'stream')
       out.push({
         id: `stream:${listener.id}`,
-        asks: `${listener.name}: it is off, or set to private or a test.`,
-        why: 'An audience would hear a quarter of a minute of tunes; a recording of them stays where it was sent.',
+        asks: `“${listener.name}” is off, or set to private or test.`,
+        why: 'Otherwise your audience hears 15 seconds of test tunes, and they stay in the recording.',
       });
     if (role === 'far-ears')
       out.push({
         id: `far:${listener.id}`,
-        asks: `${listener.name}: whoever is there has been told, and has the headset off.`,
-        why: 'How loud it comes there nobody knows before it was measured.',
+        asks: `“${listener.name}”: they have been told, and their headset is off.`,
+        why: 'The level there is unknown until it has been measured.',
       });
   }
   const radios = boxes.filter((b) => endsThat(b.type, 'on-air').length > 0);
   if (radios.length > 0)
     out.push({
       id: 'radios',
-      asks: `${nameIn(radios)}: into a dummy load, keying by voice off.`,
-      why: 'Coded music on the air is against most licences. Ask whoever holds yours.',
+      asks: `${nameIn(radios)}: into a dummy load, voice keying off.`,
+      why: 'Coded music on the air is against most licenses. Ask the license holder.',
     });
   const loud = boxes.filter((b) => soundsIntoRoom(b.type));
   if (loud.length > 0)
     out.push({
       id: 'loudspeakers',
-      asks: `${nameIn(loud)}: turned low. They come up slowly once the tunes are heard.`,
-      why: 'A loop that was overlooked howls at full strength at once.',
+      asks: `${nameIn(loud)}: turned low. Turn them up slowly once the tunes are heard.`,
+      why: 'An overlooked loop feeds back at full volume immediately.',
     });
   out.push({
     id: 'headphones',
-    asks: 'Nobody here wears headphones or earphones until the levels are known.',
-    why: 'Levels are unknown until they are read. Loud sound at the ear harms for good.',
+    asks: 'No one here wears headphones or earphones until the levels are known.',
+    why: 'Levels are unknown until they have been read. Loud sound can damage hearing permanently.',
   });
   return out;
 }

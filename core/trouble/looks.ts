@@ -25,11 +25,11 @@ const FLAG_WORDS: Record<Flag, string> = {
   hum: 'hum',
   hiss: 'hiss',
   distorted: 'distortion',
-  'drop-outs': 'clicks or drop-outs',
-  'cut-up': 'a sound that is cut up or wavers',
+  'drop-outs': 'clicks or dropouts',
+  'cut-up': 'choppy or warbling audio',
   howl: 'howling',
-  drifting: 'a sound that drifts from its picture',
-  'picture-odd': 'a picture with wrong colours, sparkles or stutter',
+  drifting: 'audio that drifts from its video',
+  'picture-odd': 'video with wrong colors, sparkles or stutter',
 };
 
 /** A look as it is put to whoever stands at the desk. */
@@ -67,7 +67,7 @@ export function lookBook(rig: Rig, lineup: Lineup) {
       if (kind === 'tap') {
         const ref = refOf(place);
         return {
-          asks: `Let ${source(of).name} sound, alone if you can. What does one see or hear of it at ${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}?`,
+          asks: `Play “${source(of).name}”, alone if you can. What do you hear or see at “${deviceName(rig, ref.deviceId)}”, ${endName(rig, types, ref)}?`,
           tap: ref,
         };
       }
@@ -77,17 +77,17 @@ export function lookBook(rig: Rig, lineup: Lineup) {
         return {
           asks:
             kind === 'see'
-              ? `Does one see the picture of ${source(of).name} at ${where}?`
-              : `Is there ${FLAG_WORDS[of as Flag]} at ${where} already?`,
+              ? `Is the video of “${source(of).name}” visible at ${where}?`
+              : `Is there already ${FLAG_WORDS[of as Flag]} at ${where}?`,
           tap: ref,
         };
       }
       const { name, sound } = listener(place);
       const asks: Record<string, string> = {
-        hear: `What is heard of ${kind === 'hear' ? source(of).name : ''} at ${name}?`,
-        time: `Is ${source(of)?.name} in time with its picture at ${name}?`,
-        twice: `Is ${source(of)?.name} heard once or twice at ${name}?`,
-        picture: `Is the picture of ${source(of)?.name} there at ${name}?`,
+        hear: `How does “${kind === 'hear' ? source(of).name : ''}” sound at ${name}?`,
+        time: `Is “${source(of)?.name}” in sync with its video at ${name}?`,
+        twice: `Does “${source(of)?.name}” arrive once or twice at ${name}?`,
+        picture: `Is the video of “${source(of)?.name}” there at ${name}?`,
         flag: `Is there ${FLAG_WORDS[of as Flag]} at ${name}?`,
       };
       return { asks: asks[kind]!, tap: sound };

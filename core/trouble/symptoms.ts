@@ -34,25 +34,25 @@ export const SYMPTOM_IDS = [
 export type SymptomId = (typeof SYMPTOM_IDS)[number];
 
 export const SYMPTOMS: readonly Symptom[] = [
-  { id: 'no-sound', says: 'is not heard', of: 'source' },
+  { id: 'no-sound', says: 'isn’t heard', of: 'source' },
   { id: 'one-side', says: 'is heard on one side only', of: 'source' },
   { id: 'too-quiet', says: 'is too quiet', of: 'source' },
   { id: 'too-loud', says: 'is too loud', of: 'source' },
-  { id: 'unwanted', says: 'is heard and should not be (oneself, for instance)', of: 'source' },
-  { id: 'twice', says: 'is heard twice: hollow, or an echo', of: 'source' },
-  { id: 'from-far', says: 'sounds far off: the wrong microphone', of: 'source' },
-  { id: 'late', says: 'is late against its picture', of: 'source' },
-  { id: 'early', says: 'is early against its picture', of: 'source' },
-  { id: 'no-picture', says: 'has no picture', of: 'source' },
-  { id: 'nothing-at-all', says: 'gets nothing at all: is not seen by its program', of: 'all' },
+  { id: 'unwanted', says: 'is heard but shouldn’t be (e.g. your own voice)', of: 'source' },
+  { id: 'twice', says: 'is doubled: hollow, or an echo', of: 'source' },
+  { id: 'from-far', says: 'sounds distant (wrong mic?)', of: 'source' },
+  { id: 'late', says: 'audio is behind the video', of: 'source' },
+  { id: 'early', says: 'audio is ahead of the video', of: 'source' },
+  { id: 'no-picture', says: 'has no video', of: 'source' },
+  { id: 'nothing-at-all', says: 'app doesn’t see the device at all', of: 'all' },
   { id: 'hum', says: 'has hum', of: 'all' },
   { id: 'hiss', says: 'has hiss', of: 'all' },
   { id: 'distorted', says: 'is distorted', of: 'all' },
-  { id: 'drop-outs', says: 'has clicks or drop-outs', of: 'all' },
-  { id: 'cut-up', says: 'is cut up or wavers', of: 'all' },
-  { id: 'howl', says: 'howls', of: 'all' },
-  { id: 'drifting', says: 'drifts away from its picture', of: 'all' },
-  { id: 'picture-odd', says: 'has wrong colours, stutters or sparkles', of: 'all' },
+  { id: 'drop-outs', says: 'has clicks or dropouts', of: 'all' },
+  { id: 'cut-up', says: 'is choppy or warbles', of: 'all' },
+  { id: 'howl', says: 'feeds back (howls)', of: 'all' },
+  { id: 'drifting', says: 'drifts away from its video', of: 'all' },
+  { id: 'picture-odd', says: 'has wrong colors, stutters or sparkles', of: 'all' },
 ];
 
 /** What one complains of: who, what, and of which source. */

@@ -28,6 +28,9 @@ export const FILLERS = new Set(
   ),
 );
 
+/** In the names of packs, bases and sets alike: it tells none of them from another. */
+const LINK = 'wireless';
+
 const called = (type: DeviceType): Called => {
   const phrases: string[][] = [];
   const fits = new Set<string>();
@@ -38,7 +41,7 @@ const called = (type: DeviceType): Called => {
   }
   // Words of its other names say no other thing.
   for (const word of phrases.flat()) if (!FILLERS.has(word)) fits.add(word);
-  return { type, phrases, name: new Set(tokensOf(type.name).filter((t) => !FILLERS.has(t))), fits };
+  return { type, phrases, name: new Set(tokensOf(type.name).filter((t) => !FILLERS.has(t) && t !== LINK)), fits };
 };
 
 /** The last word of each name. */

@@ -63,7 +63,7 @@ describe('a knob', () => {
       '5 o’clock',
     ]);
   });
-  it('stands 12 to 20 dB under its maximum at half its travel, and at it when all the way up', () => {
+  it('stands 12 to 20 dB below its maximum at half its travel, and at it when all the way up', () => {
     expect(knobDb(0.5).map((db) => Math.round(db))).toEqual([-20, -15, -12]);
     expect(knobDb(1).every((db) => db === 0 || Object.is(db, -0))).toBe(true);
     const [low, nominal, high] = knobDb(0.25);

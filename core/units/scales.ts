@@ -90,15 +90,15 @@ export function readingsOf(
 ): Reading[] {
   const dbu = toDbu(value, unit, reference);
   const dbfs = dbu - reference.fullScaleDbu;
-  const at = `full scale at ${reference.fullScaleDbu > 0 ? '+' : ''}${reference.fullScaleDbu} dBu, as the session has it`;
+  const at = `full scale at ${reference.fullScaleDbu > 0 ? '+' : ''}${reference.fullScaleDbu} dBu, as set for the session`;
   return [
     { unit: 'dBu', value: dbu, note: '0 dBu is 0.775 V' },
     { unit: 'dBV', value: dbvFromDbu(dbu), note: '0 dBV is 1 V' },
     { unit: 'V', value: voltsFromDbu(dbu), note: 'RMS of a sine' },
-    { unit: 'VU', value: dbu - VU_AT_DBU, note: '0 VU is +4 dBu; an average, voice peaks stand 8 to 14 dB over it' },
+    { unit: 'VU', value: dbu - VU_AT_DBU, note: '0 VU is +4 dBu; an average, voice peaks are 8 to 14 dB above it' },
     { unit: 'dBFS', value: dbfs, note: at },
-    { unit: 'dBTP', value: dbfs, note: 'the top of a sine; of other sounds measure it' },
-    { unit: 'LUFS', value: dbfs, note: 'a 1 kHz sine on both sides; on one side alone 3 LU less' },
+    { unit: 'dBTP', value: dbfs, note: 'the peak of a sine; measure it for other sounds' },
+    { unit: 'LUFS', value: dbfs, note: 'a 1 kHz sine on both sides; on one side only, 3 LU less' },
     { unit: '%', value: 100 * ratioFromDb(dbfs), note: 'of full scale, by voltage' },
   ];
 }

@@ -143,10 +143,10 @@ function deviceDifferences(first: Rig, second: Rig): Difference[] {
     byId(second.devices),
     (d, where) => `${d.name}: ${typeName(d, where)}`,
     (a, b) => {
-      if (a.typeId !== b.typeId) return `${a.name}: ${typeName(a, 'first')}, there ${typeName(b, 'second')}`;
-      if (a.name !== b.name) return `${a.name}, there ${b.name}`;
-      if (a.fedBy !== b.fedBy) return `${a.name}: fed from another place`;
-      return a.on === b.on ? null : `${a.name}: on another computer`;
+      if (a.typeId !== b.typeId) return `${a.name}: ${typeName(a, 'first')} → ${typeName(b, 'second')}`;
+      if (a.name !== b.name) return `${a.name} → ${b.name}`;
+      if (a.fedBy !== b.fedBy) return `“${a.name}”: powered from another source`;
+      return a.on === b.on ? null : `“${a.name}”: on another computer`;
     },
   );
 }
@@ -160,11 +160,11 @@ function leadDifferences(first: Rig, second: Rig): Difference[] {
     const rig = rigs[where];
     const name = ({ deviceId, portId }: Cable['from']) =>
       `${deviceName(rig, deviceId)}, ${endName(rig, findTypes(rig), { deviceId, portId })}`;
-    return `${name(c.from)}, to ${name(c.to)}`;
+    return `${name(c.from)} → ${name(c.to)}`;
   };
   return differences(index(first), index(second), say, (a, b) => {
-    if (a.medium !== b.medium) return `${say(a, 'first')}: ${a.medium}, there ${b.medium}`;
-    return a.lengthM === b.lengthM ? null : `${say(a, 'first')}: ${a.lengthM} m, there ${b.lengthM} m`;
+    if (a.medium !== b.medium) return `${say(a, 'first')}: ${a.medium} → ${b.medium}`;
+    return a.lengthM === b.lengthM ? null : `${say(a, 'first')}: ${a.lengthM} m → ${b.lengthM} m`;
   });
 }
 
@@ -182,7 +182,7 @@ function settingDifferences(first: Rig, second: Rig): Difference[] {
         {
           id: `${device.id}.${spec.id}`,
           where: 'both',
-          says: `${device.name}, ${spec.name}: ${sayValue(spec, a)}, there ${sayValue(spec, b)}`,
+          says: `“${device.name}”, ${spec.name}: ${sayValue(spec, a)} → ${sayValue(spec, b)}`,
         },
       ];
     });

@@ -44,7 +44,7 @@ export function failuresOf(rig: Rig, { graph, pairs }: Evaluation): Failure[] {
     .flatMap((lead): Failure[] => {
       const chain = chainOf(lead);
       const own = chain === 'nothing-to-plug' || !chain ? [] : chain.parts;
-      const name = `${lead.from.device.name} to ${lead.to.device.name}`;
+      const name = `“${lead.from.device.name}” → “${lead.to.device.name}”`;
       const base = { deviceIds: [], cableIds: [lead.cable.id], loses: losesBy([`cable ${lead.cable.id}`]) };
       const parts = own.filter((p) => p.kind !== 'lead');
       return [
@@ -58,7 +58,7 @@ export function failuresOf(rig: Rig, { graph, pairs }: Evaluation): Failure[] {
     .map(
       (c): Failure => ({
         kind: 'radio',
-        name: `${names.get(c.from.deviceId)} to ${names.get(c.to.deviceId)}`,
+        name: `“${names.get(c.from.deviceId)}” → “${names.get(c.to.deviceId)}”`,
         deviceIds: [],
         cableIds: [c.id],
         loses: losesBy([`cable ${c.id}`]),

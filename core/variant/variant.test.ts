@@ -101,7 +101,7 @@ describe('two rigs side by side', () => {
     for (const list of ['devices', 'leads', 'settings', 'findings'] as const)
       expect(turned(back[list])).toEqual(there[list].map((d) => d.where + d.id).sort());
     expect(there.figures).toEqual([...back.figures].reverse());
-    expect(there.settings.map((s) => s.says).join()).toMatch(/^Quay camera, .*: .+, there /);
+    expect(there.settings.map((s) => s.says).join()).toMatch(/^“Quay camera”, .*: .+ → /);
     expect(there.figures[1].heard).toBeLessThan(there.figures[0].heard);
   });
   it('lays a USB microphone straight in beside one through a mixer: what the mixer costs', () => {

@@ -72,6 +72,6 @@ describe('the sheet for a guest', () => {
     expect(sheet).toContain('clap three times');
     expect(sheet).toContain('Agreed (name, date)');
     const loud = applied(demo, setFarGear(demo, seat!, FAR_GEAR[2]!));
-    expect(guestSheet(loud, farSeats(loud)[0]!)).toContain('You listen by a loudspeaker');
+    expect(guestSheet(loud, farSeats(loud)[0]!)).toContain('You listen on a speaker');
   });
 });

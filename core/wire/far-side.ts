@@ -28,7 +28,7 @@ export interface FarGear {
 export const FAR_GEAR: readonly FarGear[] = [
   {
     typeId: 'headset-usb',
-    says: 'a headset on a lead',
+    says: 'a wired headset',
     microphone: 'boom',
     out: 'usb-out',
     in: 'usb-in',
@@ -44,7 +44,7 @@ export const FAR_GEAR: readonly FarGear[] = [
   },
   {
     typeId: 'conference-loudspeaker',
-    says: 'a loudspeaker and its own microphone',
+    says: 'a speaker and its own mic',
     microphone: 'microphone',
     out: 'usb-out',
     in: 'usb-in',
@@ -200,7 +200,7 @@ export function addFarSeat(rig: Rig, callId: string, name: string): Edit {
       },
       {
         kind: 'add-listener',
-        listener: { id: listenerId, name: `${name}, ears`, sound: earsOf(personId, gearId, gear) },
+        listener: { id: listenerId, name: `${name}, headphones`, sound: earsOf(personId, gearId, gear) },
       },
       ...rig.sources.map((s) => cell(s.id, 'must')),
       cell(sourceId, 'must-not'),
@@ -228,11 +228,11 @@ export function addSpareSeat(rig: Rig, callId: string): Edit {
   return {
     kind: 'batch',
     edits: [
-      { kind: 'add-device', device: { id: deviceId, typeId: 'recording-program', name: 'Spare seat', settings: {} } },
+      { kind: 'add-device', device: { id: deviceId, typeId: 'recording-program', name: 'Test device', settings: {} } },
       { kind: 'plug', cable: link(cableId, [callId, 'far-loudspeaker'], [deviceId, 'in-1'], 'software') },
       {
         kind: 'add-listener',
-        listener: { id: listenerId, name: 'Spare seat, what they hear', sound: { deviceId, portId: 'track-1' } },
+        listener: { id: listenerId, name: 'Test device, what they hear', sound: { deviceId, portId: 'track-1' } },
       },
       ...cells.map((cell): Edit => ({ kind: 'set-plan', sourceId: cell.sourceId, listenerId, cell })),
     ],

@@ -10,7 +10,7 @@ interface Named {
 }
 
 /** What whoever types is called, and what is heard of them: a voice agrees with what is said of it. */
-export const YOU = { name: 'You', voice: 'Your voice', ears: 'Your ears' } as const;
+export const YOU = { name: 'You', voice: 'Your voice', ears: 'Your headphones' } as const;
 /** Words for whoever types. */
 const ME = new Set('me myself i sing talk speak narrate singing talking speaking narrating'.split(' '));
 /** Written in capitals. */

@@ -47,7 +47,7 @@ describe('at the desk', () => {
   });
   it('is answered by keys: the question goes, the next one stands in its place, undo brings it back', async () => {
     const { user, store, rig } = open();
-    const asked = await screen.findByRole('button', { name: 'Strips 9 and 10, input: jacks or USB return?' });
+    const asked = await screen.findByRole('button', { name: 'Channels 9 and 10, input: jacks or USB return?' });
     await user.click(asked);
     const before = rig();
     await user.keyboard('2');
@@ -55,14 +55,14 @@ describe('at the desk', () => {
       value: 'jacks',
       known: 'seen',
     });
-    await waitFor(() => expect(screen.queryByRole('button', { name: /^Strips 9 and 10, input/ })).toBeNull());
+    await waitFor(() => expect(screen.queryByRole('button', { name: /^Channels 9 and 10, input/ })).toBeNull());
     expect(screen.getByRole('complementary', { name: say.toCheck() })).toBeTruthy();
     store.dispatch(undoStep());
     expect(rig()).toEqual(before);
   });
   it('is walked by j and k, and a yes makes what was assumed seen', async () => {
     const { user, rig } = open();
-    await screen.findByRole('button', { name: /^Strips 9 and 10, input/ });
+    await screen.findByRole('button', { name: /^Channels 9 and 10, input/ });
     const pressed = () => screen.getByRole('button', { pressed: true }).textContent;
     const first = pressed();
     await user.keyboard('j');
@@ -81,13 +81,13 @@ describe('at the desk', () => {
   it('lists what is to do in words with units, ticked or dropped one by one', async () => {
     const { user, rig } = open(planned());
     const mixer = () => section('Mixer');
-    await user.click(mixer().getByRole('button', { name: 'Strip 1, delay: 0 → 171 ms' }));
+    await user.click(mixer().getByRole('button', { name: 'Channel 1, delay: 0 → 171 ms' }));
     await user.keyboard('d');
     expect(rig().devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay']).toEqual({
       value: 171,
       known: 'seen',
     });
-    await user.click(section('Capture program').getByRole('button', { name: /^Input 2/ }));
+    await user.click(section('Streaming software').getByRole('button', { name: /^Input 2/ }));
     await user.click(screen.getByRole('button', { name: /Cancel this task/ }));
     expect(rig().tasks.map((t) => t.id)).toEqual(['mixer.strip-2-delay']);
   });
@@ -115,7 +115,7 @@ describe('leads that are to be changed', () => {
   it('are said by what to put in, change or take out', () => {
     expect(rig.tasks.map((t) => sayTask(rig, t))).toEqual([
       'Change the cable Couch camera, HDMI → Camera capture, HDMI in: 1 m',
-      'Connect Sound extractor, line out → Mixer, Strips 5 and 6 (3 m cable)',
+      'Connect Sound extractor, line out → Mixer, Channels 5 and 6 (3 m cable)',
       'Unplug the cable from Wren’s microphone, XLR',
     ]);
   });

@@ -28,9 +28,9 @@ describe('the inside of a type', () => {
   it('is told in words with units, settings by their names', () => {
     const mixer = typeOf('mixer-usb-10');
     const words = mixer.inside.flatMap((w) => w.stages.map((s) => sayStage(mixer, s)));
-    expect(words).toContain('Strip 1, delay (delay)');
-    expect(words).toContain('open while Strip 1, mute is off');
-    expect(words).toContain('open while Strips 9 and 10, input is USB return');
+    expect(words).toContain('Channel 1, delay (delay)');
+    expect(words).toContain('open while Channel 1, mute is off');
+    expect(words).toContain('open while Channels 9 and 10, input is USB return');
     expect(words.some((w) => /full scale 24, 24, 24 dBu$/.test(w))).toBe(true);
     for (const type of catalogue)
       for (const way of type.inside)
@@ -51,7 +51,7 @@ describe('Gear', () => {
     await find(user, 'condenser');
     expect(screen.getByRole('heading', { name: 'Microphone, condenser, XLR' })).toBeTruthy();
     expect(screen.getByText(/powered by/)).toBeTruthy();
-    expect(within(screen.getByRole('table', { name: say.sockets() })).getByText(/power,/)).toBeTruthy();
+    expect(within(screen.getByRole('table', { name: say.sockets() })).getByText(/Phantom off before plugs, volumes down before/)).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'capsule' }));
     expect(
       within(screen.getByRole('table', { name: say.pathsInside() }))
@@ -91,7 +91,7 @@ describe('Gear', () => {
     const most = screen.getByLabelText('delay-1, max');
     await user.clear(most);
     await user.type(most, '2');
-    expect(screen.getByText(/a range runs low, nominal, high/)).toBeTruthy();
+    expect(screen.getByText(/a range is low, nominal, high/)).toBeTruthy();
     await user.clear(most);
     await user.type(most, '30,5{Tab}');
     await user.selectOptions(screen.getByLabelText(say.pathFrom()), 'in-1');

@@ -51,25 +51,25 @@ describe('the ladder on paper', () => {
 describe('Level', () => {
   it('shows each step with its distance to noise and ceiling, and says where most is lost', () => {
     open('/?source=wren&listener=backup');
-    expect(stepAt(/^Mixer, Strip 1, gain: −?\d+ dBu, \d+ dB above noise, – dB below the clip point/)).toBeTruthy();
+    expect(stepAt(/^Mixer, Channel 1, gain: −?\d+ dBu, \d+ dB above noise, – dB below the clip point/)).toBeTruthy();
     expect(screen.getByText(/Biggest loss of signal-to-noise: \d+ dB at Wren’s microphone, capsule/)).toBeTruthy();
     expect(screen.getByText(/3 conversions on this path/)).toBeTruthy();
     expect(screen.getByText(/Where the noise comes from: .*%/)).toBeTruthy();
   });
   it('moves a step by keys within what the device can do, and every other reading follows', async () => {
     const { user, store } = open(WREN);
-    const knob = screen.getByRole('slider', { name: 'Mixer, Strip 1, gain' });
+    const knob = screen.getByRole('slider', { name: 'Mixer, Channel 1, gain' });
     const level = () => screen.getByText(/dBFS$/, { selector: '.strong' }).textContent;
     const before = level();
     const at = Number(knob.getAttribute('aria-valuenow'));
     knob.focus();
     await user.keyboard('{ArrowDown}{Shift>}{ArrowDown}{/Shift}');
-    const moved = screen.getByRole('slider', { name: 'Mixer, Strip 1, gain' });
+    const moved = screen.getByRole('slider', { name: 'Mixer, Channel 1, gain' });
     expect(moved.getAttribute('aria-valuenow')).toBe(String(at - 11));
     expect(moved.getAttribute('aria-valuetext')).toMatch(/dB, about \d/);
     expect(level()).not.toBe(before);
     await user.keyboard('{End}{ArrowUp}');
-    expect(screen.getByRole('slider', { name: 'Mixer, Strip 1, gain' }).getAttribute('aria-valuenow')).toBe('60');
+    expect(screen.getByRole('slider', { name: 'Mixer, Channel 1, gain' }).getAttribute('aria-valuenow')).toBe('60');
     // Only tried: the rig stands as it was until one decides.
     expect(selectRig(store.getState())!.tasks).toEqual([]);
     await user.keyboard('{Escape}');
@@ -77,14 +77,14 @@ describe('Level', () => {
   });
   it('is pulled by the pointer, a pixel for its part of a decibel', () => {
     open(WREN);
-    const knob = screen.getByRole('slider', { name: 'Mixer, Strip 1, fader' });
+    const knob = screen.getByRole('slider', { name: 'Mixer, Channel 1, fader' });
     knob.setPointerCapture = () => undefined;
     const at = Number(knob.getAttribute('aria-valuenow'));
     fireEvent.pointerDown(knob, { pointerId: 1, clientY: 200 });
     fireEvent.pointerMove(knob, { pointerId: 1, clientY: 230 });
     fireEvent.pointerUp(knob, { pointerId: 1 });
     fireEvent.pointerMove(knob, { pointerId: 1, clientY: 500 });
-    const now = Number(screen.getByRole('slider', { name: 'Mixer, Strip 1, fader' }).getAttribute('aria-valuenow'));
+    const now = Number(screen.getByRole('slider', { name: 'Mixer, Channel 1, fader' }).getAttribute('aria-valuenow'));
     expect(now).toBeLessThan(at);
     expect(now).toBeGreaterThan(-60);
   });
@@ -93,7 +93,7 @@ describe('Level', () => {
     await user.keyboard('p');
     const main = screen.getByRole('main');
     expect(within(main).getByText(/^Result: .*dB SNR/)).toBeTruthy();
-    expect(within(main).getByText(/Mixer.*Strip 1, gain.*: \+\d+ to \+\d+ dB, about/)).toBeTruthy();
+    expect(within(main).getByText(/Mixer.*Channel 1, gain.*: \+\d+ to \+\d+ dB, about/)).toBeTruthy();
     expect(within(main).getByText(/Not changed \(other sources depend on them, or/).textContent).toContain(
       'Main level',
     );
@@ -106,12 +106,12 @@ describe('Level', () => {
   });
   it('leaves a knob that somebody holds', async () => {
     const { user } = open(WREN);
-    await user.click(stepAt(/^Mixer, Strip 1, gain/));
+    await user.click(stepAt(/^Mixer, Channel 1, gain/));
     await user.click(screen.getByRole('button', { name: say.lock() }));
     expect(screen.getByRole('button', { name: say.locked() }).getAttribute('aria-pressed')).toBe('true');
     await user.keyboard('p');
-    expect(screen.queryByText(/Mixer, Strip 1, gain: \+\d+ to/)).toBeNull();
-    expect(screen.getByText(/Not changed \(other sources depend on them, or/).textContent).toContain('Strip 1, gain');
+    expect(screen.queryByText(/Mixer, Channel 1, gain: \+\d+ to/)).toBeNull();
+    expect(screen.getByText(/Not changed \(other sources depend on them, or/).textContent).toContain('Channel 1, gain');
   });
   it('says how loud it is at somebody’s ears and for how long, where it is a sound in air', () => {
     open('/?source=wren&listener=players');
@@ -137,10 +137,10 @@ describe('Level', () => {
     const user = userEvent.setup();
     const { store } = show(<LevelScreen />, { at: '/?source=wren&listener=backup', rig: loud.rig });
     const region = screen.getByRole('region', { name: say.openButUnusedInputs() });
-    const row = within(region).getByRole('row', { name: /^Mixer, Strip 4 \d\.\d dB more noise/ });
+    const row = within(region).getByRole('row', { name: /^Mixer, Channel 4 \d\.\d dB more noise/ });
     await user.click(within(row).getByRole('button', { name: /^Add to-do: / }));
     expect(selectRig(store.getState())!.tasks.map((t) => t.id)).toEqual(['mixer.strip-4-mute']);
-    expect(within(region).queryByRole('row', { name: /Strip 4/ })).toBeNull();
+    expect(within(region).queryByRole('row', { name: /Channel 4/ })).toBeNull();
   });
 });
 
@@ -150,7 +150,7 @@ describe('gain by talking', () => {
     spec: {
       kind: 'gain' as const,
       id: 'strip-1-gain',
-      name: 'Strip 1, gain',
+      name: 'Channel 1, gain',
       min: 0,
       max: 60,
       step: 1,
@@ -161,9 +161,9 @@ describe('gain by talking', () => {
   it('says how far to turn, in knob terms, within what the device can do', () => {
     expect(sayTurn(null, knob, 40)).toContain('No signal yet');
     expect(sayTurn(-8, knob, 40)).toContain('The gain is right');
-    expect(sayTurn(-21, knob, 30)).toBe('Up 12 dB: “Strip 1, gain” to about 2 o’clock.');
-    expect(sayTurn(-1, knob, 40)).toBe('Down 8 dB: “Strip 1, gain” to about 12:15 o’clock.');
-    expect(sayTurn(-40, knob, 50)).toBe('Up 31 dB: “Strip 1, gain” to about 5 o’clock, as far as it goes (+60 dB).');
+    expect(sayTurn(-21, knob, 30)).toBe('Up 12 dB: “Channel 1, gain” to about 2 o’clock.');
+    expect(sayTurn(-1, knob, 40)).toBe('Down 8 dB: “Channel 1, gain” to about 12:15 o’clock.');
+    expect(sayTurn(-40, knob, 50)).toBe('Up 31 dB: “Channel 1, gain” to about 5 o’clock, as far as it goes (+60 dB).');
     expect(sayTurn(-40, null, 0)).toBe('Up 31 dB.');
   });
   const reading = {

@@ -40,7 +40,7 @@ export function noiseShares(rig: Rig, { graph }: Evaluation, node: number): { wh
     .filter((p, i) => i < 3 && p.percent >= 1);
 }
 
-/** 'Mixer, Strip 1, gain: 40 to 46 dB, about 2 o'clock'. */
+/** 'Mixer, Channel 1, gain: 40 to 46 dB, about 2 o'clock'. */
 export function sayChange(rig: Rig, { deviceId, settingId, value }: SettingChange): string {
   const device = findDevice(rig, deviceId)!;
   const spec = findTypes(rig)

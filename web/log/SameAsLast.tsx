@@ -6,7 +6,7 @@ import { figuresOfPrint, type PrintDifference, printBefore, type Session, sameAs
 import { type OpenPieces, openPieces } from '#web/listen/index.ts';
 import { Choice, formatNumber, StateMark, Term } from '#web/parts/index.ts';
 import { newId, tellDay, useAppDispatch } from '#web/store/index.ts';
-import { common, log as say } from '#words/index.ts';
+import { common, log as say, textOf } from '#words/index.ts';
 
 const SECONDS = 15;
 const SIDES = 2;
@@ -156,11 +156,11 @@ function Differences({ differences }: { differences: readonly PrintDifference[] 
           {differences.map((d) => (
             <tr key={d.id}>
               <td>
-                <StateMark state={d.state} /> {d.label}
+                <StateMark state={d.state} /> {textOf(d.label)}
               </td>
               <td className="number">{figure(d.now, d.unit)}</td>
               <td className="number">{figure(d.before, d.unit)}</td>
-              <td className="quiet">{d.says}</td>
+              <td className="quiet">{textOf(d.says)}</td>
             </tr>
           ))}
         </tbody>

@@ -65,7 +65,7 @@ describe('measured figures', () => {
     expect(list.textContent).toMatch(
       /“Couch voices” at “Stream”: audio vs\. video 64\.0 ms \(60\.0 to 68\.0\), without it [−\d.]+ ms \([−\d.]+ to [\d.]+\)/,
     );
-    await user.click(screen.getByRole('button', { name: /Remove/ }));
+    await user.click(screen.getByRole('button', { name: /” is not allowed in a rig\. Remove it and import/ }));
     expect(selectRig(store.getState())!.measurements).toEqual([]);
     expect(screen.getByText(/Nothing measured yet/)).toBeTruthy();
   });
@@ -88,7 +88,7 @@ describe('measured figures', () => {
     expect(screen.getByText(/^3 figures come from takes/).textContent).toContain(
       '2 outside the typical range of such gear. 1 of paths that no longer exist.',
     );
-    const band = screen.getByRole('row', { name: /It comes through other boxes now/ });
+    const band = screen.getByRole('row', { name: /It goes through other devices now\./ });
     expect(band.textContent).toContain('up to 3400 Hz, 3000 to 3900');
     expect(screen.getByText(/^1 take of the/)).toBeTruthy();
   });

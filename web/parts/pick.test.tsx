@@ -9,7 +9,7 @@ const ITEMS: PickItem[] = [
   { id: 'mixer', label: 'Mixer, digital', note: 'ten strips' },
   { id: 'mic', label: 'Microphone, XLR', note: 'needs much gain' },
   { id: 'matrix', label: 'Matrix', note: 'a mixer used as a router' },
-  { id: 'screen', label: 'Screen' },
+  { id: 'screen', label: 'Display' },
 ];
 
 describe('a search', () => {
@@ -57,7 +57,7 @@ describe('a list to choose from', () => {
     const { user, field } = setup();
     expect(document.activeElement).toBe(field);
     await user.keyboard('{ArrowDown}{ArrowDown}{ArrowUp}');
-    expect(chosen()).toMatch(/Microphone/);
+    expect(chosen()).toMatch(/Mic and headphones in one, close to the mouth:/);
     expect(field.getAttribute('aria-activedescendant')).toMatch(/-mic$/);
     await user.keyboard('{ArrowUp}{ArrowUp}{ArrowUp}{Enter}');
     expect(picked).toHaveBeenCalledWith('mixer');

@@ -21,7 +21,7 @@ export function placeOfTask(rig: Rig, task: Task): { deviceId: string; portId: s
   return { deviceId: at?.deviceId ?? '', portId: at?.portId ?? null };
 }
 
-/** 'Strip 1, delay: 0 to 128 ms'; 'Take out the lead from Console, HDMI' */
+/** 'Channel 1, delay: 0 to 128 ms'; 'Take out the lead from Console, HDMI' */
 export const sayTask = (rig: Rig, task: Task): string =>
   isSettingTask(task) ? saySettingTask(rig, task) : sayLeadTask(rig, task);
 

@@ -4,7 +4,7 @@ import { type Cost, type CostKind, totalOf } from '#core/solve/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
 import { route as say } from '#words/index.ts';
 
-/** 'Mixer, Strip 1, send 2: off' */
+/** 'Mixer, Channel 1, send 2: off' */
 export function sayChange(rig: Rig, { deviceId, settingId, value }: SettingChange): string {
   const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
   return `${deviceName(rig, deviceId)}, ${spec?.name ?? settingId}: ${sayValue(spec, value)}`;

@@ -23,35 +23,35 @@ describe('the inside of a box', () => {
   it('shows what passes, and which control shuts what does not; a change is heard in the table at once', async () => {
     const { user, setting } = open();
     await user.selectOptions(inside().getByLabelText(common.device()), 'mixer');
-    expect(inside().getByText('muted: Strip 1, send 1')).toBeTruthy();
+    expect(inside().getByText('muted: Channel 1, send 1')).toBeTruthy();
     expect(screen.getByRole('gridcell', { name: /^Wren, voice at Room: not received/ })).toBeTruthy();
-    const send = inside().getByLabelText('Mixer, Strip 1, send 1, dB');
+    const send = inside().getByLabelText('Mixer, Channel 1, send 1, dB');
     await user.clear(send);
     await user.type(send, '-3,2{Enter}');
     expect(setting('mixer', 'strip-1-send-1')).toEqual({ value: -3, known: 'seen' });
-    expect(inside().queryByText('muted: Strip 1, send 1')).toBeNull();
+    expect(inside().queryByText('muted: Channel 1, send 1')).toBeNull();
     expect(screen.getByRole('gridcell', { name: /^Wren, voice at Room: heard/ })).toBeTruthy();
   });
   it('sets mutes and switches with one press; as so already, or to be done at the desk', async () => {
     const { user, now, setting } = open();
     await user.selectOptions(inside().getByLabelText(common.device()), 'mixer');
     await user.selectOptions(inside().getByLabelText(say.myChangesAre()), 'to-do');
-    await user.click(inside().getByRole('button', { name: 'Mixer, Strip 1, mute' }));
+    await user.click(inside().getByRole('button', { name: 'Mixer, Channel 1, mute' }));
     expect(setting('mixer', 'strip-1-mute')).toEqual({ value: true, known: 'assumed' });
     expect(now().tasks.map((t) => t.id)).toContain('mixer.strip-1-mute');
-    await user.selectOptions(inside().getByLabelText('Mixer, Strips 9 and 10, input'), 'jacks');
+    await user.selectOptions(inside().getByLabelText('Mixer, Channels 9 and 10, input'), 'jacks');
     expect(setting('mixer', 'strip-9-10-input')!.value).toBe('jacks');
   });
   it('refuses what the control cannot do, and turns a level off by its word', async () => {
     const { user, setting } = open();
     await user.selectOptions(inside().getByLabelText(common.device()), 'mixer');
-    const gain = inside().getByLabelText('Mixer, Strip 1, gain, dB');
+    const gain = inside().getByLabelText('Mixer, Channel 1, gain, dB');
     await user.clear(gain);
     await user.type(gain, '99');
     expect(gain.getAttribute('aria-invalid')).toBe('true');
     await user.keyboard('{Enter}');
     expect(setting('mixer', 'strip-1-gain')!.value).toBe(58);
-    const send = inside().getByLabelText('Mixer, Strip 1, send 3, dB');
+    const send = inside().getByLabelText('Mixer, Channel 1, send 3, dB');
     await user.clear(send);
     await user.type(send, 'off{Enter}');
     expect(setting('mixer', 'strip-1-send-3')!.value).toBe(-90);
@@ -62,7 +62,7 @@ describe('the inside of a box', () => {
     store.dispatch(applyStep({ kind: 'add-moment', moment }, 'Break'));
     store.dispatch(lookedAt('break'));
     await user.selectOptions(await inside().findByLabelText(common.device()), 'mixer');
-    await user.click(inside().getByRole('button', { name: 'Mixer, Strip 1, mute' }));
+    await user.click(inside().getByRole('button', { name: 'Mixer, Channel 1, mute' }));
     expect(setting('mixer', 'strip-1-mute')).toBeUndefined();
     expect(findDevice(atMoment(now(), 'break'), 'mixer')!.settings['strip-1-mute']!.value).toBe(true);
     expect(screen.getByRole('gridcell', { name: /^Wren, voice at Stream: must; missing/ })).toBeTruthy();

@@ -123,7 +123,7 @@ describe('the table', () => {
     await user.click(at(/^Ambrose, jingles at Backup recorder/));
     const mutes = await screen.findByRole('region', { name: say.mutesOnThisPath() });
     expect(within(mutes).getAllByRole('listitem')[0]!.textContent).toMatch(
-      /^Mixer, Strips 7 and 8, mute silences this, and also silences “Ambrose, jingles” at .+ and \d+ more$/,
+      /^Mixer, Channels 7 and 8, mute silences this, and also silences “Ambrose, jingles” at .+ and \d+ more$/,
     );
   });
   it('shows where a sound stops, and opens its way in one step', async () => {
@@ -142,8 +142,8 @@ describe('the table', () => {
     const stops = within(card())
       .getAllByRole('listitem')
       .map((li) => li.textContent);
-    expect(stops).toContain('Mixer, Strip 1, mute: on → off');
-    expect(stops).toContain('Mixer, Strip 1, fader: all the way down → 0 dB');
+    expect(stops).toContain('Mixer, Channel 1, mute: on → off');
+    expect(stops).toContain('Mixer, Channel 1, fader: all the way down → 0 dB');
     await user.click(within(card()).getByRole('button', { name: /^Add to-do/ }));
     expect(at(/^Wren, voice at Backup recorder: must; heard/)).toBeTruthy();
     expect(selectRig(store.getState())!.tasks).toHaveLength(stops.length);

@@ -3,7 +3,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { type Budget, budgetsOf, type Gauge, type Session } from '#core/run/index.ts';
 import { formatNumber, NumberInput, rich, StateMark } from '#web/parts/index.ts';
 import { tellDay, useAppDispatch } from '#web/store/index.ts';
-import { common, run as say } from '#words/index.ts';
+import { common, run as say, textOf } from '#words/index.ts';
 
 const USUAL_HOURS = 3;
 
@@ -52,7 +52,11 @@ function Bar({ budget: { share, state, name } }: { budget: Budget }) {
       width={WIDTH}
       height={HEIGHT}
       role="img"
-      aria-label={share === null ? say.notKnown({ name }) : say.whatThereIs({ name, share: formatNumber(100 * share) })}
+      aria-label={
+        share === null
+          ? say.notKnown({ name: textOf(name) })
+          : say.whatThereIs({ name: textOf(name), share: formatNumber(100 * share) })
+      }
     >
       <rect className="budget-room" x={0} y={3} width={at(1)} height={HEIGHT - 6} />
       {share !== null && <rect className={`budget-use ${state}`} x={0} y={3} width={at(share)} height={HEIGHT - 6} />}
@@ -66,8 +70,8 @@ function Row({ budget, hours }: { budget: Budget; hours: number }) {
   return (
     <tr>
       <td>
-        <StateMark state={state} /> <span className="strong">{name}</span>
-        <div className="small quiet">{says}</div>
+        <StateMark state={state} /> <span className="strong">{textOf(name)}</span>
+        <div className="small quiet">{textOf(says)}</div>
       </td>
       <td>
         <Bar budget={budget} />
@@ -76,8 +80,8 @@ function Row({ budget, hours }: { budget: Budget; hours: number }) {
           <details className="run-why">
             <summary>{say.why()}</summary>
             {why.map((w) => (
-              <p key={w.says}>
-                {w.says} <span className="quiet">({w.source})</span>
+              <p key={textOf(w.says)}>
+                {textOf(w.says)} <span className="quiet">({textOf(w.source)})</span>
               </p>
             ))}
           </details>
@@ -89,7 +93,7 @@ function Row({ budget, hours }: { budget: Budget; hours: number }) {
       </td>
       <td>
         {gauges.map((g) => (
-          <Told key={g.key} gauge={g} of={name} />
+          <Told key={g.key} gauge={g} of={textOf(name)} />
         ))}
       </td>
     </tr>
@@ -98,7 +102,8 @@ function Row({ budget, hours }: { budget: Budget; hours: number }) {
 
 function Told({ gauge, of }: { gauge: Gauge; of: string }) {
   const dispatch = useAppDispatch();
-  const { key, label, unit, told, usual, min, max } = gauge;
+  const { key, unit, told, usual, min, max } = gauge;
+  const label = textOf(gauge.label);
   return (
     <div className="row small" style={{ justifyContent: 'space-between' }}>
       <span>{label}</span>

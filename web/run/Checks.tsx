@@ -4,7 +4,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { answeredBy, budgetsOf, checksOf, readinessOf, type Session } from '#core/run/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
 import { rich, StateMark } from '#web/parts/index.ts';
-import { run as say } from '#words/index.ts';
+import { run as say, textOf } from '#words/index.ts';
 import { itemOfCheck } from './lists.ts';
 import { TickList } from './TickList.tsx';
 
@@ -44,7 +44,7 @@ export function Checks({ rig, session, hand }: { rig: Rig; session: Session | nu
               ]
                 .filter(Boolean)
                 .join(', ')}
-          {!ready.go && open.length <= TOLD && `: ${open.map((c) => c.says).join(' ')}`}
+          {!ready.go && open.length <= TOLD && `: ${open.map((c) => textOf(c.says)).join(' ')}`}
         </p>
       </section>
       <p className="quiet small">

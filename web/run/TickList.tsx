@@ -4,7 +4,7 @@ import { CAUTIONS, type ListId, type Tick, type Ticks } from '#core/run/index.ts
 import type { State } from '#core/signal/index.ts';
 import { formatClock, rich, StateMark, useKey } from '#web/parts/index.ts';
 import { tellDay, useAppDispatch } from '#web/store/index.ts';
-import { common, run as say } from '#words/index.ts';
+import { common, run as say, textOf } from '#words/index.ts';
 import { type Item, lastTicked, nextItem, openBefore } from './lists.ts';
 
 interface Props {
@@ -76,7 +76,7 @@ export function TickList({ list, items, ticks, allDone, canFail = false, measure
               <span className="fact">{i + 1}</span>
               <span className="run-tick">{ticks[s.id] ? <StateMark state={stateOf(ticks[s.id]!)} /> : null}</span>
               <span>
-                {s.says}
+                {textOf(s.says)}
                 {ticks[s.id] && <span className={`${stateOf(ticks[s.id]!)} small`}> {sayTick(ticks[s.id]!)}</span>}
               </span>
             </button>
@@ -136,18 +136,18 @@ function ItemNow({ item, tick, before, answer, canFail, onTick, onBack }: NowPro
   }, [reason]);
   return (
     <section className="run-step" aria-label={say.nowLabel()} data-testid="run-step">
-      <p className="run-says">{item.says}</p>
-      <p>{item.why}</p>
+      <p className="run-says">{textOf(item.says)}</p>
+      <p>{textOf(item.why)}</p>
       {item.cautions.map((c) => (
         <p key={c} className="watch">
-          <StateMark state="watch" /> {CAUTIONS[c]}
+          <StateMark state="watch" /> {textOf(CAUTIONS[c])}
         </p>
       ))}
       {before.length > 0 && !tick && (
         <p className="fix">
           <StateMark state="fix" />{' '}
           {say.doThisFirst({
-            says: before[0]!.says,
+            says: textOf(before[0]!.says),
             more: before.length > 1 ? ` ${say.andMore({ count: before.length - 1 })}` : '',
           })}
         </p>

@@ -1,11 +1,12 @@
 import type { DayCheck, ListId, Step, Ticks } from '#core/run/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { run as say } from '#words/index.ts';
 
 /** Something of a list that is ticked: a step of an order, or a check. */
 export interface Item {
   readonly id: string;
-  readonly says: string;
-  readonly why: string;
+  readonly says: Text;
+  readonly why: Text;
   readonly cautions: Step['cautions'];
   /** Ids of items that come before it. */
   readonly after: readonly string[];

@@ -10,6 +10,7 @@ import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { common, run as say } from '#words/index.ts';
 import { RunScreen } from './index.ts';
 import { lastTicked, nextItem, openBefore } from './lists.ts';
+import { textOf } from '#core/said/index.ts';
 
 const steps = orderUp(demoRig());
 const at = (n: number) => `2026-11-26T10:00:${String(n).padStart(2, '0')}.000Z`;
@@ -77,17 +78,17 @@ const done = () => screen.getByRole('progressbar', { name: say.progress() }).get
 describe('the run', () => {
   it('shows one step at a time, ticked by one key, and again where one left off after a reload without a server', async () => {
     open();
-    expect(now()).toContain(steps[0]!.says);
+    expect(now()).toContain(textOf(steps[0]!.says));
     press('d');
-    expect(now()).toContain(steps[1]!.says);
+    expect(now()).toContain(textOf(steps[1]!.says));
     press('d');
     expect(done()).toBe('2');
     await waitFor(() => expect(document.body.textContent).toContain('The server isn’t responding: 3 kept here'));
     clearPage();
     open();
-    await waitFor(() => expect(now()).toContain(steps[2]!.says));
+    await waitFor(() => expect(now()).toContain(textOf(steps[2]!.says)));
     press('b');
-    expect(now()).toContain(steps[1]!.says);
+    expect(now()).toContain(textOf(steps[1]!.says));
   });
   it('sends what was told once the server is back, nothing twice, and forgets its own copy', async () => {
     const server = dayServer();
@@ -115,7 +116,7 @@ describe('the run', () => {
       itemId: steps[1]!.id,
     } as DayEvent);
     act(() => store.dispatch(tellDay({ kind: 'note', says: 'ask now' })));
-    await waitFor(() => expect(now()).toContain(steps[2]!.says));
+    await waitFor(() => expect(now()).toContain(textOf(steps[2]!.says)));
     expect(screen.getByLabelText(say.allSteps()).textContent).toContain('Done, on the phone.');
   });
   it('says what comes first where one looks ahead, and leaves a step out only with a reason', async () => {
@@ -192,10 +193,10 @@ describe('while it goes on', () => {
   it('knows who is muted, as drawn and as pressed since', async () => {
     const user = userEvent.setup();
     open('view=during');
-    const button = screen.getByRole('button', { name: /Mixer, Strip 1, mute: open/ });
+    const button = screen.getByRole('button', { name: /Mixer, Channel 1, mute: open/ });
     await user.click(button);
     expect(screen.getByLabelText('Mutes').textContent).toContain(
-      'Different from the drawing: Mixer, Strip 1, mute muted',
+      'Different from the drawing: Mixer, Channel 1, mute muted',
     );
   });
 });
@@ -204,8 +205,8 @@ describe('budgets', () => {
   it('are reckoned anew with what one reads off', async () => {
     const user = userEvent.setup();
     open('view=budgets');
-    const row = () => screen.getByText('Backup recorder, disk or card').closest('tr')!;
-    expect(row().textContent).toContain('nobody has said how much is free');
+    const row = () => screen.getByText('“Backup recorder”, disk or card').closest('tr')!;
+    expect(row().textContent).toContain('free space not entered');
     await user.type(screen.getByLabelText('Backup recorder, disk or card: free, GB'), '5{Enter}');
     expect(row().textContent).toContain('more than there is');
     expect(row().textContent).toMatch(/3\.9 h.*before the end/);

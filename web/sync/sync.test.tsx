@@ -59,7 +59,7 @@ describe('Sync', () => {
   it('answers a typed delay at once, changes the rig only when somebody decides, and can be taken back', async () => {
     const user = userEvent.setup();
     const { store } = openTap('wren');
-    const field = screen.getByLabelText('Mixer, Strip 1, delay, ms');
+    const field = screen.getByLabelText('Mixer, Channel 1, delay, ms');
     await user.clear(field);
     await user.type(field, '171');
     expect(screen.getByRole('button', { name: /^Wren, voice: 0 ms/ })).toBeTruthy();
@@ -81,7 +81,7 @@ describe('Sync', () => {
     const user = userEvent.setup();
     openTap('wren');
     await user.click(screen.getByRole('button', { name: 'in ms; show frames' }));
-    const field = screen.getByLabelText('Mixer, Strip 1, delay, frames') as HTMLInputElement;
+    const field = screen.getByLabelText('Mixer, Channel 1, delay, frames') as HTMLInputElement;
     await user.clear(field);
     await user.type(field, '10');
     // Ten frames at 60 to the second are 166.7 ms; the mixer takes whole ones.

@@ -60,7 +60,7 @@ describe('ways to build it', () => {
     const card = screen.getByLabelText(say.selectedAlternative());
     expect(card.textContent).toContain(say.meetsWholePlan());
     expect(card.textContent).toContain('Two schools:');
-    await user.click(screen.getByRole('button', { name: 'Your desk as it is' }));
+    await user.click(screen.getByRole('button', { name: 'Your rig as it is' }));
     expect(screen.queryByRole('button', { name: /Create this rig/ })).toBeNull();
     await user.click(screen.getByRole('button', { name: 'Digital mixer that is its own interface' }));
     await user.click(screen.getByRole('button', { name: /Create this rig/ }));

@@ -253,7 +253,7 @@ describe('connections', () => {
     const { user, rig: now } = open(rig);
     const list = screen.getByRole('region', { name: say.insideComputerTitle() });
     expect(list.textContent).toContain('p, USB 1: c → s, input 1');
-    await user.click(within(list).getByRole('button', { name: /^Remove/ }));
+    await user.click(within(list).getByRole('button', { name: /” is not allowed in a rig\. Remove it and import/ }));
     expect(now().cables).toHaveLength(2);
     expect(screen.queryByRole('region', { name: say.insideComputerTitle() })).toBeNull();
   });

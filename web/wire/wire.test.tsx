@@ -24,12 +24,12 @@ describe('leads as rows', () => {
   it('say what to take, what goes along, and how long it may be', () => {
     // Three USB cables of the mixer go in one lead.
     expect(rows).toHaveLength(demoRig().cables.filter((c) => c.medium === 'lead').length - 2);
-    expect(sayParts(row('camera-hdmi'))).toBe('lead, HDMI mini to HDMI');
-    expect(sayParts(row('extractor-line'))).toBe('lead, 3.5 mm stereo to two 6.35 mm mono');
+    expect(sayParts(row('camera-hdmi'))).toBe('cable, HDMI mini to HDMI');
+    expect(sayParts(row('extractor-line'))).toBe('cable, 3.5 mm stereo to two 6.35 mm mono');
     // Balanced where both ends are, though an unbalanced lead would be cheaper.
-    expect(sayParts(row('wren-xlr'))).toBe('lead, XLR female to XLR male');
+    expect(sayParts(row('wren-xlr'))).toBe('cable, XLR female to XLR male');
     expect(sayParts(row('mixer-phones'))).toBe(say.itsOwnCable());
-    expect(sayParts(row('camera-usb'))).toBe('lead, USB A to USB B');
+    expect(sayParts(row('camera-usb'))).toBe('cable, USB A to USB B');
     expect(row('wren-xlr')).toMatchObject({ sourceIds: expect.arrayContaining(['wren']), worst: null });
     expect(row('wren-xlr').limit).toMatchObject({ carefulM: 30, mostM: 100 });
     expect(row('camera-usb').worst).toBe('watch');
@@ -84,7 +84,7 @@ describe('an EDID', () => {
     const field = await screen.findByLabelText(say.edidBytesInHex());
     await user.click(field);
     await user.paste('00 ff zz');
-    expect(screen.getByText(/not a row of hexadecimal bytes/)).toBeTruthy();
+    expect(screen.getByText(/Not hexadecimal bytes\. Paste the bytes alone,/)).toBeTruthy();
     expect(screen.getByRole('button', { name: common.save() })).toHaveProperty('disabled', true);
     await user.clear(field);
     await user.paste(

@@ -43,7 +43,7 @@ export const common = {
   blocker: message('blocker'),
   notChecked: message('not checked'),
   /** A list whose items come one after another. */
-  then: message('{first}, then {last}', { first: 'text', last: 'text' }),
+  thenLast: message('{first}, then {last}', { first: 'text', last: 'text' }),
   none: message('none'),
   /** Certainty: of figures, and of what is drawn. */
   standard: message('standard'),

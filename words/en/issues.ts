@@ -308,7 +308,7 @@ export const issues = wordingOf(say, {
   tipLeftRingRight:
     'tip left, ring 1 right, ring 2 ground, sleeve mic; a 3-pole plug covers the last two and shorts them',
   polePlugsAsCtia: '4-pole plugs as CTIA wires them',
-  useParts: '{lead}: use {join}',
+  withParts: '{lead}: use {join}',
   unknownConnector:
     '{device}, {port}: connector {connector} is unknown, so cables there can’t be checked. Choose one in Gear.',
   noPlugListFits: 'no plug of the list fits it',

@@ -189,9 +189,7 @@ function judge(
   if (tops === 0) return [];
   const where = apartFrom(at.map((i) => i / sampleRateHz));
   const turnedDown = level < 0.97;
-  const evidence = `${sideName(channel, channels)}: ${tops} tops cut flat at ${dbFromRatio(level).toFixed(1)} dBFS${
-    turnedDown ? ', turned down afterwards' : ''
-  }, ${samples} samples in all, the first at ${sayAt(where[0]!)}`;
+  const evidence = `${sideName(channel, channels)}: ${tops} peaks clipped at ${dbFromRatio(level).toFixed(1)} dBFS${turnedDown ? ', turned down afterward' : ''}, ${samples} samples in total, the first at ${sayAt(where[0]!)}`;
   return [
     {
       id: 'clipping',

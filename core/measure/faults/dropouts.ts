@@ -251,8 +251,8 @@ function judge(found: readonly Found[], channel: number, channels: number, sampl
   const gaps = found.filter((f) => f.kind === 'gap').length;
   const longest = found.reduce((most, f) => Math.max(most, f.frames), 0);
   const parts = [
-    ...(gaps > 0 ? [`${gaps} ${gaps === 1 ? 'gap' : 'gaps'} in the midst of sound`] : []),
-    ...(found.length > gaps ? [`${found.length - gaps} × a piece that comes again at once`] : []),
+    ...(gaps > 0 ? [`${gaps} ${gaps === 1 ? 'gap' : 'gaps'} in the middle of audio`] : []),
+    ...(found.length > gaps ? [`${found.length - gaps} × a piece repeated at once`] : []),
   ];
   const evidence = `${sideName(channel, channels)}: ${parts.join(', ')}, up to ${((1000 * longest) / sampleRateHz).toFixed(1)} ms, the first at ${sayAt(atS[0]!)}`;
   return [{ id: 'dropouts', severity: 'fix', evidence, atS, channel: channels > 1 ? channel : null }];

@@ -83,7 +83,7 @@ export async function echoOf(fftOf: FftOf, track: Recording, channel: number, ch
     {
       id: 'echo',
       severity: levelDb > FIX_DB ? 'fix' : 'watch',
-      evidence: `${channels > 1 ? `${sideName(channel, channels)}: ` : ''}the same sound comes again ${(1000 * delayS).toFixed(0)} ms later, about ${Math.max(1, -levelDb).toFixed(0)} dB down, all along`,
+      evidence: `${channels > 1 ? `${sideName(channel, channels)}: ` : ''}the same sound again ${(1000 * delayS).toFixed(0)} ms later, about ${Math.max(1, -levelDb).toFixed(0)} dB quieter, throughout`,
       atS: [],
       delayMs: 1000 * delayS,
       channel: channels > 1 ? channel : null,

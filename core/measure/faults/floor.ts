@@ -213,7 +213,7 @@ export function hissOf({ floorDbfs, programmeDbfs, restPart }: Floor, channel: n
     {
       id: 'hiss',
       severity: overDb < HISS_DB.fix ? 'fix' : 'watch',
-      evidence: `${sideName(channel, channels)}: steady noise of ${floorDbfs.toFixed(0)} dBFS from 1 kHz up, ${overDb.toFixed(0)} dB under what is loud, alone for ${Math.round(100 * restPart)} % of the time`,
+      evidence: `${sideName(channel, channels)}: steady noise at ${floorDbfs.toFixed(0)} dBFS above 1 kHz, ${overDb.toFixed(0)} dB below the program, audible by itself ${Math.round(100 * restPart)}% of the time`,
       atS: [],
       channel: channels > 1 ? channel : null,
     },

@@ -63,7 +63,7 @@ export async function humOf(
       {
         id: `hum-${mainsHz}`,
         severity: underDb < UNDER_PROGRAMME_DB.fix ? 'fix' : 'watch',
-        evidence: `${sideName(channel, channels)}: ${levelDbfs.toFixed(0)} dBFS at ${at} Hz, steady in phase all along, ${underDb.toFixed(0)} dB under what is loud`,
+        evidence: `${sideName(channel, channels)}: ${levelDbfs.toFixed(0)} dBFS at ${at} Hz, phase-locked throughout, ${underDb.toFixed(0)} dB below the program`,
         atS: [],
         channel: channels > 1 ? channel : null,
       },

@@ -105,7 +105,7 @@ function constantOf(means: readonly number[], powers: readonly number[], channel
   const oneSigned = middle > 0 ? at(0.1) > 0 : at(0.9) < 0;
   const loudest = Math.sqrt(highest(powers));
   if (size < DC.watch || !oneSigned || size < 0.003 * loudest) return [];
-  const evidence = `${sideName(channel, channels)}: all samples stand ${(100 * size * Math.sign(middle)).toFixed(2)} % of full scale off zero (${dbFromRatio(size).toFixed(0)} dBFS)`;
+  const evidence = `${sideName(channel, channels)}: all samples are ${(100 * size * Math.sign(middle)).toFixed(2)}% of full scale off zero (${dbFromRatio(size).toFixed(0)} dBFS)`;
   return [
     {
       id: 'dc-offset',
@@ -154,7 +154,7 @@ function betweenSides(left: readonly number[], right: readonly number[], product
         {
           id: 'polarity-inverted',
           severity: correlation <= INVERTED.fix ? 'fix' : 'watch',
-          evidence: `the sides move against each other: correlation ${correlation.toFixed(2)}, in ${Math.round(100 * negative)} % of what is loud; in mono they take each other out`,
+          evidence: `left and right are out of phase: correlation ${correlation.toFixed(2)}, in ${Math.round(100 * negative)}% of the loud parts; they cancel in mono`,
           atS: [],
           channel: null,
         },
@@ -166,7 +166,7 @@ function betweenSides(left: readonly number[], right: readonly number[], product
       {
         id: 'dual-mono',
         severity: 'watch',
-        evidence: `both sides hold one and the same sound, to ${restDb <= -119 ? 'the sample' : `${restDb.toFixed(0)} dB`}: half the file is enough, and it reads 3 LU louder than one side`,
+        evidence: `both sides hold the same sound, to ${restDb <= -119 ? 'the sample' : `${restDb.toFixed(0)} dB`}: half the file is enough, and it reads 3 LU louder than one side`,
         atS: [],
         channel: null,
       },

@@ -21,9 +21,9 @@ export const SAME_SIDES = [
 
 export function base(make: WayMaker, brief: Brief, screenType = 'television'): Base {
   const computer = make.add('computer-desktop', 'Computer');
-  const program = make.add('capture-program', 'Capture program');
+  const program = make.add('capture-program', 'Streaming software');
   const people = Array.from({ length: brief.voices }, (_, i) => make.add('person', i === 0 ? 'Host' : 'Second voice'));
-  const screen = make.add(screenType, 'Screen');
+  const screen = make.add(screenType, 'Display');
   const consoles = Array.from({ length: brief.consoles }, (_, i) =>
     make.add('game-console', i === 0 ? 'Console' : 'Second console'),
   );
@@ -39,7 +39,7 @@ export function base(make: WayMaker, brief: Brief, screenType = 'television'): B
       make.lead(consoles[0]!, splitter);
     }
     make.lead(splitter, screen, { from: 'out-1' });
-    const capture = make.add('capture-usb-compressed', 'Capture device');
+    const capture = make.add('capture-usb-compressed', 'Capture card');
     make.lead(splitter, capture, { from: 'out-2' });
     make.lead(capture, computer);
     captured = make.brings(computer, capture);
@@ -69,7 +69,7 @@ export function room(
   port: string | null | undefined,
   map?: { from: string; to: string }[],
 ): void {
-  const loudspeakers = make.add('loudspeakers-active', 'Room loudspeakers');
+  const loudspeakers = make.add('loudspeakers-active', 'Room speakers');
   const audience = make.add('audience', 'Audience');
   if (map) make.link(from, `${loudspeakers}.line`, 'lead', 5, map);
   else make.lead(from, loudspeakers, port ? { from: port } : {});

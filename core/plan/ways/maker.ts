@@ -80,7 +80,7 @@ export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['t
         (ports.to === undefined || o.cables[0]!.to.portId === ports.to);
       const offer = bestBetween(now, from, to, { suits: fits });
       if (!offer) {
-        refused.push(`no lead from ${from} to ${to}`);
+        refused.push(`no cable from ${from} to ${to}`);
         return false;
       }
       return take(

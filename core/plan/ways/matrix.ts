@@ -35,7 +35,7 @@ export function matrix(make: WayMaker, brief: Brief): void {
     make.set(b.program, 'in-1-mute', true);
   }
   if (b.phone) stereo('music', `${b.phone}.jack`);
-  const box = make.add('interface-2', 'Sound interface');
+  const box = make.add('interface-2', 'Audio interface');
   make.lead(mixer, box, { from: 'out-1', to: 'in-1' });
   make.set(box, 'gain-1', 0);
   make.lead(box, b.computer, { from: 'usb' });

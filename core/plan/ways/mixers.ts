@@ -132,7 +132,7 @@ function gameInto(make: WayMaker, b: Base, mixer: string, into: string, by: Game
 
 /** An extractor on the way to the screen. */
 export function extractorOf(make: WayMaker, b: Base): string {
-  const extractor = make.add('hdmi-extractor', 'Sound extractor');
+  const extractor = make.add('hdmi-extractor', 'HDMI audio extractor');
   // Between splitter and screen: the screen's lead is taken over.
   const there = make.rig().cables.find((c) => c.to.deviceId === b.screen);
   if (there) make.unplug(there.id);

@@ -13,7 +13,7 @@ function inSoftware(
     make.link(from, `${program}.in-${i + 2}`, 'software');
     if (call) make.link(from, `${call}.near-microphone`, 'software');
   });
-  const system = make.add('sound-system', 'Sound system');
+  const system = make.add('sound-system', 'Computer audio');
   if (captured) {
     make.link(captured, `${system}.in-12`, 'software', 0, SAME_SIDES);
     make.set(system, 'listen-12', -10);
@@ -86,9 +86,9 @@ export const preampOnUsb = straight(byInterface);
 
 export function openMicrophone(make: WayMaker, brief: Brief): void {
   const b = base(make, brief);
-  const loudspeakers = make.add('loudspeakers-desk', 'Loudspeakers');
+  const loudspeakers = make.add('loudspeakers-desk', 'Speakers');
   make.lead(b.screen, loudspeakers, { from: 'jack' });
-  const microphone = make.add('microphone-usb', 'Open microphone');
+  const microphone = make.add('microphone-usb', 'Open mic');
   for (const person of b.people) make.link(`${person}.voice`, `${microphone}.capsule`, 'air', 0.8);
   make.link(`${loudspeakers}.front`, `${microphone}.capsule`, 'air', 1.5);
   make.lead(microphone, b.computer);

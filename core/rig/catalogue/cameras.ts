@@ -72,7 +72,7 @@ function camera({ id, name, summary, connector, microphoneJack, more }: Camera):
       muteSetting('microphone-mute', 'Own microphone, mute', false, 'own-microphone'),
       switchSetting(
         'picture-mode',
-        'Picture mode over HDMI',
+        'Video mode over HDMI',
         {
           '1280x720-60': '720p, 60 Hz',
           '1920x1080-30': '1080p, 30 Hz',
@@ -81,9 +81,9 @@ function camera({ id, name, summary, connector, microphoneJack, more }: Camera):
         },
         '1920x1080-60',
       ),
-      onOff('overlays', 'Marks and menus on the HDMI picture', 'off'),
+      onOff('overlays', 'Marks and menus on the HDMI video', 'off'),
       ...(microphoneJack
-        ? [switchSetting('sound-from', 'Sound from', { own: 'its own microphone', jack: 'the jack' }, 'own')]
+        ? [switchSetting('sound-from', 'Audio from', { own: 'its own microphone', jack: 'the jack' }, 'own')]
         : []),
     ],
     figures: { picture: FRAMES, sound: { ...FRAMES, label: 'camera, microphone to HDMI' } },
@@ -141,7 +141,7 @@ export const cameras: DeviceType[] = [
   camera({
     id: 'camera-hdmi-full',
     name: 'Camera with full-size HDMI and a microphone jack',
-    summary: 'Sends a clean picture over HDMI; its sound is its own microphone’s or that of its jack.',
+    summary: 'Sends a clean video over HDMI; its audio is its own microphone’s or that of its jack.',
     connector: 'hdmi',
     microphoneJack: true,
     more: { power: { ...battery(3), by: ['battery', 'mains'] }, priceEur: [600, 1600] },
@@ -180,8 +180,8 @@ export const cameras: DeviceType[] = [
     ],
     settings: [muteSetting('microphone-mute', 'Own microphone, mute', true, 'own-microphone')],
     figures: {
-      picture: typicalMs('webcam, lens to program', 60, 100, 160),
-      sound: typicalMs('webcam, microphone to program', 5, 20, 50),
+      picture: typicalMs('webcam, lens to app', 60, 100, 160),
+      sound: typicalMs('webcam, microphone to app', 5, 20, 50),
     },
     inside: [
       way('lens.picture', 'usb.picture', latency('picture')),
@@ -199,10 +199,10 @@ export const cameras: DeviceType[] = [
   },
   {
     id: 'picture-link-sender',
-    name: 'Radio picture link, sender on a stabiliser',
+    name: 'Wireless video link, transmitter on a gimbal',
     family: 'cameras',
     shows: { levels: 'in-programs', picture: true },
-    summary: 'Takes the camera’s HDMI and sends it by radio: the camera moves, no lead follows.',
+    summary: 'Takes the camera’s HDMI and sends it wirelessly: the camera moves, no cable follows.',
     power: battery(2.5),
     priceEur: [250, 700],
     ports: [
@@ -212,7 +212,7 @@ export const cameras: DeviceType[] = [
       output('radio', 'radio', 'radio', 'digital', pictureAndStereo),
     ],
     settings: [],
-    figures: { link: typicalMs('radio picture link', 40, 80, 150) },
+    figures: { link: typicalMs('wireless video link', 40, 80, 150) },
     inside: [
       way('hdmi.picture', 'radio.picture', latency('link')),
       ...(['left', 'right'] as const).map((s) => way(`hdmi.${s}`, `radio.${s}`, latency('link'))),
@@ -220,10 +220,10 @@ export const cameras: DeviceType[] = [
   },
   {
     id: 'picture-link-receiver',
-    name: 'Radio picture link, receiver',
+    name: 'Wireless video link, receiver',
     family: 'cameras',
     shows: { levels: 'in-programs', picture: true },
-    summary: 'Gives the picture that came by radio to HDMI.',
+    summary: 'Gives the video that came wirelessly to HDMI.',
     power: fromUsb(900),
     priceEur: [250, 700],
     ports: [

@@ -36,7 +36,7 @@ function capture({ id, name, pictureMs, soundMs, apartMs, hdmi, out, through, mo
     name,
     family: 'capture',
     shows: { levels: 'in-programs' },
-    summary: 'Brings an HDMI picture with its sound into the computer. Picture and sound take different times.',
+    summary: 'Brings an HDMI video with its audio into the computer. Video and audio take different times.',
     ...more,
     ports: [
       input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: hdmi, does: 'captured' }),
@@ -51,17 +51,12 @@ function capture({ id, name, pictureMs, soundMs, apartMs, hdmi, out, through, mo
     ],
     settings: [],
     figures: {
-      picture: typicalMs('capture device, picture', ...pictureMs),
-      sound: typicalMs('capture device, sound', ...soundMs),
-      ...(through && { through: typicalMs('capture device, passed on', 0, 0, 1) }),
+      picture: typicalMs('capture card, video', ...pictureMs),
+      sound: typicalMs('capture card, audio', ...soundMs),
+      ...(through && { through: typicalMs('capture card, passed on', 0, 0, 1) }),
     },
     together: [
-      together(
-        'picture',
-        'sound',
-        apartMs,
-        'they wait in one buffer and leave by one link, typical of capture devices',
-      ),
+      together('picture', 'sound', apartMs, 'they wait in one buffer and leave by one link, typical of capture cards'),
     ],
     inside: [
       way('hdmi.picture', `${out.id}.picture`, latency('picture')),
@@ -77,7 +72,7 @@ const usb = (connector: string, milliamps: number, picture: NonNullable<PortSpec
 export const captures: DeviceType[] = [
   capture({
     id: 'capture-usb-compressed',
-    name: 'Capture device, USB, compressed',
+    name: 'USB capture card, compressed',
     pictureMs: [80, 150, 250],
     soundMs: [20, 60, 150],
     apartMs: [10, 90, 180],
@@ -87,7 +82,7 @@ export const captures: DeviceType[] = [
   }),
   capture({
     id: 'capture-usb-uncompressed',
-    name: 'Capture device, USB 3, uncompressed',
+    name: 'USB 3 capture card, uncompressed',
     pictureMs: [30, 60, 100],
     soundMs: [10, 30, 60],
     apartMs: [0, 30, 70],
@@ -112,12 +107,12 @@ export const captures: DeviceType[] = [
     soundMs: [10, 20, 40],
     apartMs: [0, 14, 40],
     hdmi: { link: 'tmds-600', protection: 'none' },
-    out: hands('to-programs', 'to programs', pictureAndStereo),
+    out: hands('to-programs', 'to apps', pictureAndStereo),
     more: { power: { by: [] }, priceEur: [120, 280], needs: ['a free slot in the computer', 'a driver'] },
   }),
   capture({
     id: 'capture-pass-through',
-    name: 'Capture device, USB 3, with pass-through',
+    name: 'USB 3 capture card with pass-through',
     pictureMs: [40, 70, 120],
     soundMs: [10, 40, 80],
     apartMs: [0, 30, 80],

@@ -84,7 +84,7 @@ function usbSocket({ n, connector, link, milliamps, hub }: UsbSocket): { ports: 
 /** A screen output: what a program shows and plays there. */
 const screenOut = (n: number, link: 'tmds-340' | 'tmds-600'): { ports: PortSpec[]; ways: Way[] } => ({
   ports: [
-    takes(`to-screen-${n}`, `shown on screen ${n}`, pictureAndStereo),
+    takes(`to-screen-${n}`, `shown on display ${n}`, pictureAndStereo),
     output(`hdmi-${n}`, `HDMI ${n}`, 'hdmi', 'digital', pictureAndStereo, {
       picture: { link, sends: { mode: 'picture-mode' } },
     }),
@@ -94,7 +94,7 @@ const screenOut = (n: number, link: 'tmds-340' | 'tmds-600'): { ports: PortSpec[
 
 const pictureMode = switchSetting(
   'picture-mode',
-  'Picture mode of its screens',
+  'Video mode of its displays',
   {
     '1920x1080-60': '1080p, 60 Hz',
     '2560x1440-60': '1440p, 60 Hz',
@@ -157,14 +157,14 @@ const pocketUsb = usbSocket({ n: 1, connector: 'usb-c', link: 'usb-2', milliamps
 /** Loudspeakers that are built in. */
 const ownSpeakers = {
   ports: [
-    takes('to-speakers', 'played to its own loudspeakers', stereo),
-    { ...sounds('front', 'own loudspeakers', stereo, 0.5), soundDevice: 'own-speakers' },
+    takes('to-speakers', 'played to its own speakers', stereo),
+    { ...sounds('front', 'own speakers', stereo, 0.5), soundDevice: 'own-speakers' },
   ] satisfies PortSpec[],
   ways: both('to-speakers', 'front', latency('play'), toAnalogue([0, 0, 0]), gain('speakers'), {
     do: 'radiate',
     splAt0Dbu: [76, 82, 88],
   }),
-  setting: levelSetting('speakers', 'Volume of its own loudspeakers', -20, 0),
+  setting: levelSetting('speakers', 'Volume of its own speakers', -20, 0),
 };
 const jackGain = levelSetting('jack-gain', 'Microphone gain of the jack', 30, 50);
 
@@ -189,12 +189,12 @@ export const computers: DeviceType[] = [
     name: 'Phone without a headphone jack',
     family: 'computers',
     shows: { levels: 'in-programs' },
-    summary: 'Its sound leaves by USB C: a small converter is needed, or Bluetooth.',
+    summary: 'Its audio leaves by USB C: a small converter is needed, or Bluetooth.',
     power: battery(12),
     priceEur: [150, 600],
-    needs: ['a USB C sound converter for wired sound'],
+    needs: ['a USB C audio converter for wired audio'],
     ports: [
-      output('usb', 'USB C, sound', 'usb-c', 'digital', stereo, { does: 'music', usb: 'either' }),
+      output('usb', 'USB C, audio', 'usb-c', 'digital', stereo, { does: 'music', usb: 'either' }),
       output('bluetooth', 'Bluetooth', 'bluetooth', 'digital', stereo, { does: 'music' }),
     ],
     settings: [],
@@ -224,9 +224,9 @@ export const computers: DeviceType[] = [
     ],
     settings: [levelSetting('volume', 'Volume', -20, 0)],
     figures: {
-      picture: typicalMs('tablet, lens to program', 40, 80, 140),
+      picture: typicalMs('tablet, lens to app', 40, 80, 140),
       record: typicalMs('tablet, microphone', 10, 20, 40),
-      play: typicalMs('tablet, loudspeakers', 10, 20, 40),
+      play: typicalMs('tablet, speakers', 10, 20, 40),
     },
     inside: [
       ...pocketUsb.ways,
@@ -258,7 +258,7 @@ function callingPhone(): DeviceType {
     hosts: true,
     shows: { levels: 'in-programs' },
     summary:
-      'Takes part in a call by itself: by its own microphone and loudspeaker, a headset, or leads to a mixer; by its jack, or the adapter that stands for one.',
+      'Takes part in a call by itself: by its own microphone and speaker, a headset, or cables to a mixer; by its jack, or the adapter that stands for one.',
     power: battery(8),
     priceEur: [150, 700],
     ports: [
@@ -272,7 +272,7 @@ function callingPhone(): DeviceType {
       hands('from-lens', 'its own camera', picture),
     ],
     settings: [phones, jackGain, ownSpeakers.setting],
-    figures: { ...figures, camera: typicalMs('own camera, lens to program', 40, 80, 140) },
+    figures: { ...figures, camera: typicalMs('own camera, lens to app', 40, 80, 140) },
     inside: [
       ...headsetJack.ways,
       ...pocketUsb.ways,
@@ -307,7 +307,7 @@ function desktop(): DeviceType {
     family: 'computers',
     hosts: true,
     shows: { levels: 'in-programs' },
-    summary: 'Four USB sockets, two screens, and three jacks: line in, line out, microphone.',
+    summary: 'Four USB sockets, two displays, and three jacks: line in, line out, microphone.',
     power: { ...earthedMains, feeds: { kind: 'usb', outlets: 4 } },
     priceEur: [600, 2000],
     ports: [
@@ -356,7 +356,7 @@ function laptop(): DeviceType {
     hosts: true,
     shows: { levels: 'in-programs' },
     summary:
-      'Two USB sockets, one screen output, and one jack with four contacts for earphones and microphone together.',
+      'Two USB sockets, one display output, and one jack with four poles (TRRS) for earphones and microphone together.',
     power: { by: ['mains', 'battery'], earthed: true, supply: 'supply', hours: 5, feeds: { kind: 'usb', outlets: 2 } },
     priceEur: [500, 1800],
     ports: [
@@ -366,8 +366,8 @@ function laptop(): DeviceType {
       input('lens', 'own camera', 'light', 'light', picture),
       hands('from-microphone', 'its own microphone', mono),
       hands('from-lens', 'its own camera', picture),
-      output('view', 'its own screen', 'light', 'light', picture, { does: 'view' }),
-      takes('to-view', 'shown on its own screen', picture),
+      output('view', 'its own display', 'light', 'light', picture, { does: 'view' }),
+      takes('to-view', 'shown on its own display', picture),
       ...bluetooth.ports,
       ...ownSpeakers.ports,
     ],
@@ -376,12 +376,12 @@ function laptop(): DeviceType {
       phones,
       jackGain,
       ownSpeakers.setting,
-      switchSetting('supply', 'Runs from', { mains: 'the mains', battery: 'its battery' }, 'mains'),
+      switchSetting('supply', 'Runs from', { mains: 'AC power', battery: 'its battery' }, 'mains'),
     ],
     figures: {
       ...figures,
-      camera: typicalMs('own camera, lens to program', 60, 100, 160),
-      screen: typicalMs('own screen', 10, 20, 40),
+      camera: typicalMs('own camera, lens to app', 60, 100, 160),
+      screen: typicalMs('own display', 10, 20, 40),
     },
     inside: [
       ...sockets.flatMap((s) => s.ways),

@@ -46,10 +46,10 @@ function gameConsole(
       }),
     ],
     settings: [
-      switchSetting('picture-mode', 'Picture mode', modes, preset),
-      switchSetting('bits', 'Bits a colour', { '8': '8 bits', '10': '10 bits, for high dynamic range' }, '8'),
+      switchSetting('picture-mode', 'Video mode', modes, preset),
+      switchSetting('bits', 'Bits a color', { '8': '8 bits', '10': '10 bits, for high dynamic range' }, '8'),
       onOff('copy-protection', 'Copy protection of HDMI', 'on'),
-      switchSetting('sound-format', 'Sound format', SOUND_FORMATS, 'stereo-pcm'),
+      switchSetting('sound-format', 'Audio format', SOUND_FORMATS, 'stereo-pcm'),
     ],
     figures: {},
     inside: [],
@@ -60,7 +60,7 @@ export const consoles: DeviceType[] = [
   gameConsole(
     'game-console',
     'Game console',
-    'Plays a game; picture and sound leave together over HDMI.',
+    'Plays a game; video and audio leave together over HDMI.',
     {
       '1280x720-60': '720p, 60 Hz',
       '1920x1080-60': '1080p, 60 Hz',
@@ -76,7 +76,7 @@ export const consoles: DeviceType[] = [
   gameConsole(
     'game-console-portable',
     'Game console, portable, in its dock',
-    'Plays in the hand, and through a dock on a screen.',
+    'Plays in the hand, and through a dock on a display.',
     { '1280x720-60': '720p, 60 Hz', '1920x1080-60': '1080p, 60 Hz', '3840x2160-60': '2160p, 60 Hz' },
     '1920x1080-60',
     'tmds-600',
@@ -95,7 +95,7 @@ export const consoles: DeviceType[] = [
   gameConsole(
     'video-player',
     'Video player',
-    'Discs, tapes behind a converter, or programs from the network; picture and sound leave together over HDMI.',
+    'Discs, tapes behind a converter, or apps from the network; video and audio leave together over HDMI.',
     { '1920x1080-60': '1080p, 60 Hz', '3840x2160-60': '2160p, 60 Hz' },
     '1920x1080-60',
     'tmds-600',
@@ -126,8 +126,8 @@ function withHeadset(): DeviceType {
       output('controller', 'controller, headset jack', 'jack-35-trrs', 'headphone', stereo),
     ],
     figures: {
-      usb: typicalMs('console, sound at its USB socket', 5, 15, 30),
-      controller: typicalMs('console, sound at the jack of its controller', 10, 30, 60),
+      usb: typicalMs('console, audio at its USB socket', 5, 15, 30),
+      controller: typicalMs('console, audio at the jack of its controller', 10, 30, 60),
     },
     inside: [
       ...straight('game', 'hdmi', pictureAndStereo),

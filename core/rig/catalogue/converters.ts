@@ -135,7 +135,7 @@ export const converters: DeviceType[] = [
     id: 'optical-to-line',
     name: 'Optical to line converter',
     family: 'converters',
-    summary: 'Takes a screen’s or console’s optical output; light carries no hum.',
+    summary: 'Takes a display’s or console’s optical output; light carries no hum.',
     power: fromUsb(200),
     priceEur: [10, 40],
     needs: ['two-channel PCM from what feeds it'],
@@ -152,7 +152,7 @@ export const converters: DeviceType[] = [
     name: 'Line isolator, stereo, transformers',
     family: 'converters',
     summary:
-      'No metal joins its two sides: it breaks a hum loop in an unbalanced line. Not for phantom or loudspeaker leads.',
+      'No metal joins its two sides: it breaks a hum loop in an unbalanced line. Not for phantom or speaker cables.',
     power: unpowered,
     priceEur: [10, 60],
     ports: [
@@ -185,7 +185,7 @@ export const converters: DeviceType[] = [
     name: 'DI box, passive',
     family: 'converters',
     summary:
-      'Makes an unbalanced line balanced at microphone level; its switch lifts the signal ground, never a mains earth.',
+      'Makes an unbalanced line balanced at microphone level; its switch lifts the signal ground, never a safety ground (earth).',
     power: unpowered,
     priceEur: [20, 120],
     ports: [
@@ -270,9 +270,9 @@ export const converters: DeviceType[] = [
   },
   {
     id: 'processor-line',
-    name: 'Sound processor, two channels',
+    name: 'Audio processor, two channels',
     family: 'converters',
-    summary: 'A compressor, an equalizer or a reverb in a box of its own, between two line sockets.',
+    summary: 'A compressor, an equalizer or a reverb in a device of its own, between two line sockets.',
     power: mains,
     priceEur: [80, 600],
     ports: [input('in', 'in', 'jack-635-pair', 'line', stereo), output('out', 'out', 'jack-635-pair', 'line', stereo)],
@@ -284,7 +284,7 @@ export const converters: DeviceType[] = [
     id: 'plug-in-to-phantom',
     name: 'Adapter from a lapel mic to XLR',
     family: 'converters',
-    summary: 'Gives a lapel or head-worn mic the few volts that it wants, out of the phantom power of an XLR input.',
+    summary: 'Gives a lapel or head-worn mic the few volts that it needs, out of the phantom power of an XLR input.',
     power: { by: ['phantom'] },
     priceEur: [15, 70],
     ports: [

@@ -72,7 +72,7 @@ function eightPreamps(): DeviceType {
     family: 'converters',
     shows: { levels: 'on-it' },
     summary:
-      'Adds eight mic inputs to an audio interface over one optical cable. It leads the clock; the interface follows.',
+      'Adds eight mic inputs to an audio interface over one optical cable. It is the clock source; the interface follows.',
     power: mains,
     priceEur: [180, 600],
     ports: [

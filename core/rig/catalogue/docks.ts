@@ -63,7 +63,7 @@ function dock(): DeviceType {
     name: 'Dock for a laptop, USB C',
     family: 'power',
     summary:
-      'Three USB sockets and a headset jack with an audio device of its own, on one cable. Screens at the dock are drawn at the computer’s own screen outputs.',
+      'Three USB sockets and a headset jack with an audio device of its own, on one cable. Displays at the dock are drawn at the computer’s own display outputs.',
     power: { ...mains, feeds: { kind: 'usb', outlets: 3, milliamps: 2700 } },
     priceEur: [60, 250],
     ports: [
@@ -107,10 +107,10 @@ function kvm(): DeviceType {
   const link = { link: 'tmds-600' as const, protection: '2.2' as const };
   return {
     id: 'kvm',
-    name: 'KVM switch, two computers, one screen',
+    name: 'KVM switch, two computers, one display',
     family: 'hdmi',
     summary:
-      'Gives one of two computers the screen and both USB devices; the other one loses them until it is switched back.',
+      'Gives one of two computers the display and both USB devices; the other one loses them until it is switched back.',
     power: { ...mains, feeds: { kind: 'usb', outlets: 2, milliamps: 1800 } },
     priceEur: [40, 250],
     ports: [

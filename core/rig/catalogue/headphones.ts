@@ -41,7 +41,7 @@ function digitalHeadset(
   more: Pick<DeviceType, 'power' | 'priceEur' | 'exclusive' | 'needs'>,
   telephone = false,
 ): DeviceType {
-  const source = telephone ? 'typical of Bluetooth' : 'typical of USB sound devices';
+  const source = telephone ? 'typical of Bluetooth' : 'typical of USB audio devices';
   const figure = (label: string, range: [number, number, number]): DeviceType['figures'][string] => ({
     label,
     unit: 'ms',
@@ -122,11 +122,11 @@ function wiredHeadset(
 }
 
 const usbEnds: [PortSpec, PortSpec] = [
-  input('usb-in', 'USB, sound to the ears', 'plug-usb-a', 'digital', stereo, { socket: 'usb', ...needsUsb(150) }),
+  input('usb-in', 'USB, audio to the ears', 'plug-usb-a', 'digital', stereo, { socket: 'usb', ...needsUsb(150) }),
   output('usb-out', 'USB, microphone', 'plug-usb-a', 'digital', mono, { socket: 'usb' }),
 ];
 const radioEnds: [PortSpec, PortSpec] = [
-  input('bluetooth-in', 'Bluetooth, sound to the ears', 'bluetooth', 'digital', stereo, { socket: 'bluetooth' }),
+  input('bluetooth-in', 'Bluetooth, audio to the ears', 'bluetooth', 'digital', stereo, { socket: 'bluetooth' }),
   output('bluetooth-out', 'Bluetooth, microphone', 'bluetooth', 'digital', mono, { socket: 'bluetooth' }),
 ];
 
@@ -146,7 +146,7 @@ export const headphones: DeviceType[] = [
   digitalHeadset(
     'headset-bluetooth',
     'Headset, Bluetooth',
-    'Late; and while its microphone is in use, its sound falls to that of a telephone.',
+    'Late; and while its microphone is in use, its audio falls to that of a telephone.',
     ['bluetooth-in', 'bluetooth-out'],
     radioEnds,
     [
@@ -160,7 +160,7 @@ export const headphones: DeviceType[] = [
         {
           ports: ['bluetooth-in', 'bluetooth-out'],
           severity: 'watch',
-          says: 'While its microphone is in use, both ways fall to telephone sound. Use another microphone, and its earphones alone.',
+          says: 'While its microphone is in use, both ways fall to telephone audio. Use another microphone, and its earphones alone.',
         },
       ],
     },
@@ -180,7 +180,7 @@ export const headphones: DeviceType[] = [
   ),
   wiredHeadset(
     'headset-four-contact',
-    'Headset, wired, one plug with four contacts',
+    'Headset, wired, one plug with four poles (TRRS)',
     'Earphones and microphone on one 3.5 mm plug, for a headset jack.',
     'plug-35-trrs',
     true,
@@ -242,13 +242,12 @@ export const headphones: DeviceType[] = [
     id: 'head-worn-display',
     name: 'Head-worn display',
     family: 'headphones',
-    summary:
-      'Shows the picture before the eyes, with loudspeakers by the ears, a poor microphone, and a spare USB socket.',
+    summary: 'Shows the video before the eyes, with speakers by the ears, a poor microphone, and a spare USB socket.',
     power: { by: ['mains'] },
     priceEur: [350, 1100],
     ports: [
       input('display', 'display', 'plug-hdmi', 'digital', pictureAndStereo, { picture: { link: 'tmds-600' } }),
-      output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
+      output('view', 'video seen', 'light', 'light', picture, { does: 'view' }),
       ears,
       boom,
       output('usb', 'USB, microphone', 'plug-usb-a', 'digital', mono, {

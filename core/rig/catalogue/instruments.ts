@@ -83,14 +83,14 @@ function djController(): DeviceType {
     id: 'dj-controller',
     name: 'DJ mixer or controller',
     family: 'instruments',
-    summary: 'Two decks, a mic and what a DJ program plays, mixed: to a line output, to headphones, and over USB.',
+    summary: 'Two decks, a mic and what a DJ app plays, mixed: to a line output, to headphones, and over USB.',
     power: mains,
     priceEur: [150, 1200],
     ports: [
       output('decks', 'decks', 'inside', 'digital', stereo, { does: 'music' }),
       input('mic', 'mic', 'combo-xlr', 'microphone', mono),
-      input('usb-in', 'USB, what a program plays', 'usb-b', 'digital', stereo, { socket: 'usb' }),
-      output('out', 'master out', 'phono-pair', 'line', stereo),
+      input('usb-in', 'USB, what a app plays', 'usb-b', 'digital', stereo, { socket: 'usb' }),
+      output('out', 'main out', 'phono-pair', 'line', stereo),
       output('usb', 'USB, the mix', 'usb-b', 'digital', stereo, { socket: 'usb' }),
       output('phones', 'headphones', 'jack-635-trs', 'headphone', stereo),
       point('mix', 'mix', stereo),
@@ -98,7 +98,7 @@ function djController(): DeviceType {
     settings: [
       gainSetting('mic-gain', 'Mic, gain', [0, 35, 60]),
       levelSetting('decks-level', 'Decks, level', -6),
-      levelSetting('master', 'Master level', 0),
+      levelSetting('master', 'Main level', 0),
       levelSetting('phones-level', 'Headphones level', -20, 0),
     ],
     figures: {
@@ -120,7 +120,7 @@ export const instruments: DeviceType[] = [
   player(
     'guitar-electric',
     'Electric guitar or bass',
-    'A pickup without power: it wants an instrument input, or a DI box.',
+    'A pickup without power: it needs an instrument input, or a DI box.',
     ['jack-635-ts', 'microphone', mono],
     { power: unpowered, priceEur: [100, 900], needs: ['an instrument input or a DI box'] },
   ),
@@ -153,7 +153,7 @@ export const instruments: DeviceType[] = [
   withOptical(
     player(
       'music-box',
-      'Music player, a box of its own',
+      'Music player, a device of its own',
       'A player for discs, cards or the network, at line level.',
       ['phono-pair', 'line', stereo],
       { power: mains, priceEur: [40, 300] },

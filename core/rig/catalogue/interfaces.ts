@@ -66,13 +66,13 @@ function soundInterface({ id, name, inputs, milliamps, priceEur, power }: Interf
       ...numbers.map((n) => gainSetting(`gain-${n}`, `Input ${n}, gain`, [0, 30, 60])),
       onOff('phantom', 'Phantom power', 'off'),
       rateSetting,
-      levelSetting('direct', 'Inputs heard directly', -90, 0),
+      levelSetting('direct', 'Direct monitoring', -90, 0),
       levelSetting('volume', 'Headphones level', -20, 0),
-      switchSetting('sides', 'Inputs heard on', { apart: 'one on each side', both: 'both sides' }, 'both'),
+      switchSetting('sides', 'Direct monitoring: sides', { apart: 'one on each side', both: 'both sides' }, 'both'),
     ],
     figures: {
-      record: typicalMs('sound interface, inwards', 3, 8, 15),
-      play: typicalMs('sound interface, outwards', 3, 8, 15),
+      record: typicalMs('audio interface, inwards', 3, 8, 15),
+      play: typicalMs('audio interface, outwards', 3, 8, 15),
     },
     inside: [
       ...numbers.map((n) =>
@@ -113,7 +113,7 @@ function soundInterface({ id, name, inputs, milliamps, priceEur, power }: Interf
 export const interfaces: DeviceType[] = [
   soundInterface({
     id: 'interface-1',
-    name: 'Sound interface, one input',
+    name: 'Audio interface, 1 input',
     inputs: 1,
     milliamps: 400,
     priceEur: [45, 110],
@@ -121,7 +121,7 @@ export const interfaces: DeviceType[] = [
   }),
   soundInterface({
     id: 'interface-2',
-    name: 'Sound interface, two inputs',
+    name: 'Audio interface, 2 inputs',
     inputs: 2,
     milliamps: 480,
     priceEur: [80, 220],
@@ -129,7 +129,7 @@ export const interfaces: DeviceType[] = [
   }),
   soundInterface({
     id: 'interface-4',
-    name: 'Sound interface, four inputs',
+    name: 'Audio interface, 4 inputs',
     inputs: 4,
     milliamps: 900,
     priceEur: [170, 350],
@@ -137,7 +137,7 @@ export const interfaces: DeviceType[] = [
   }),
   soundInterface({
     id: 'interface-8',
-    name: 'Sound interface, eight inputs',
+    name: 'Audio interface, 8 inputs',
     inputs: 8,
     milliamps: 0,
     priceEur: [280, 700],
@@ -145,7 +145,7 @@ export const interfaces: DeviceType[] = [
   }),
   soundInterface({
     id: 'interface-16',
-    name: 'Sound interface, sixteen inputs',
+    name: 'Audio interface, 16 inputs',
     inputs: 16,
     milliamps: 0,
     priceEur: [500, 1400],

@@ -25,9 +25,9 @@ const front = (referenceM = 1) => sounds('front', 'front', stereo, referenceM);
 export const loudspeakers: DeviceType[] = [
   {
     id: 'loudspeakers-active',
-    name: 'Loudspeakers, a pair, active',
+    name: 'Speakers, a pair, active',
     family: 'loudspeakers',
-    summary: 'Two small loudspeakers with amplifiers inside.',
+    summary: 'Two small speakers with amplifiers inside.',
     power: earthedMains,
     priceEur: [120, 500],
     ports: [input('line', 'line in', 'xlr-female-pair', 'line', stereo), front()],
@@ -37,9 +37,9 @@ export const loudspeakers: DeviceType[] = [
   },
   {
     id: 'loudspeakers-desk',
-    name: 'Loudspeakers for the desk, a pair, with a 3.5 mm input',
+    name: 'Speakers for the desk, a pair, with a 3.5 mm input',
     family: 'loudspeakers',
-    summary: 'Cheap and near; unbalanced, without an earth.',
+    summary: 'Cheap and near; unbalanced, without a ground.',
     power: mains,
     priceEur: [20, 90],
     ports: [input('line', 'line in', 'jack-35-trs', 'line', stereo), front(0.5)],
@@ -49,7 +49,7 @@ export const loudspeakers: DeviceType[] = [
   },
   {
     id: 'loudspeakers-passive',
-    name: 'Loudspeakers, a pair, passive',
+    name: 'Speakers, a pair, passive',
     family: 'loudspeakers',
     summary: 'Need an amplifier.',
     power: unpowered,
@@ -61,7 +61,7 @@ export const loudspeakers: DeviceType[] = [
   },
   {
     id: 'loudspeaker-bluetooth',
-    name: 'Loudspeaker, Bluetooth',
+    name: 'Speaker, Bluetooth',
     family: 'loudspeakers',
     summary: 'Stands anywhere; late by a fifth of a second.',
     power: battery(8),
@@ -78,12 +78,12 @@ export const loudspeakers: DeviceType[] = [
     id: 'amplifier',
     name: 'Amplifier, stereo',
     family: 'loudspeakers',
-    summary: 'Drives passive loudspeakers; its terminals go into nothing else.',
+    summary: 'Drives passive speakers; its terminals go into nothing else.',
     power: earthedMains,
     priceEur: [60, 300],
     ports: [
       input('line', 'line in', 'phono-pair', 'line', stereo),
-      output('terminals', 'loudspeaker terminals', 'terminals', 'speaker', stereo),
+      output('terminals', 'speaker terminals', 'terminals', 'speaker', stereo),
       output('record', 'record out', 'phono-pair', 'line', stereo),
     ],
     settings: [levelSetting('volume', 'Volume', -20, 0)],
@@ -95,13 +95,13 @@ export const loudspeakers: DeviceType[] = [
   },
   {
     id: 'conference-loudspeaker',
-    name: 'Table loudspeaker with microphone, for calls',
+    name: 'Table speaker with microphone, for calls',
     family: 'loudspeakers',
-    summary: 'Loudspeaker and microphone in one, which takes its own echo out.',
+    summary: 'Speaker and microphone in one, which takes its own echo out.',
     power: { by: ['usb'], milliamps: 400 },
     priceEur: [60, 250],
     ports: [
-      input('usb-in', 'USB, sound', 'plug-usb-a', 'digital', stereo, {
+      input('usb-in', 'USB, audio', 'plug-usb-a', 'digital', stereo, {
         socket: 'usb',
         takes: { kind: 'usb', milliamps: 400 },
       }),

@@ -93,7 +93,7 @@ function usbMicrophone(
       }),
       ...(monitor
         ? [
-            input('usb-in', 'USB, sound to its jack', 'usb-c', 'digital' as const, stereo, { socket: 'usb' }),
+            input('usb-in', 'USB, audio to its jack', 'usb-c', 'digital' as const, stereo, { socket: 'usb' }),
             output('jack', 'headphone jack', 'jack-35-trs', 'headphone' as const, stereo),
           ]
         : []),
@@ -145,21 +145,13 @@ function usbMicrophone(
   };
 }
 
-const RADIO = typicalMs('radio link, 2.4 GHz', 4, 10, 25);
+const RADIO = typicalMs('wireless link, 2.4 GHz', 4, 10, 25);
 
 export const microphones: DeviceType[] = [
-  wired(
-    'microphone-dynamic',
-    'Microphone, moving coil, XLR',
-    'Needs no power; needs much gain.',
-    xlr(),
-    MOVING_COIL,
-    -131,
-    {
-      power: unpowered,
-      priceEur: [30, 120],
-    },
-  ),
+  wired('microphone-dynamic', 'Dynamic microphone, XLR', 'Needs no power; needs much gain.', xlr(), MOVING_COIL, -131, {
+    power: unpowered,
+    priceEur: [30, 120],
+  }),
   wired(
     'microphone-condenser',
     'Microphone, condenser, XLR',
@@ -180,8 +172,8 @@ export const microphones: DeviceType[] = [
   ),
   wired(
     'lapel-wired',
-    'Lapel microphone, three-contact plug',
-    'Clips on; its plug has three contacts and wants a few volts from the jack.',
+    'Lavalier (lapel) mic, 3-pole plug (TRS)',
+    'Clips on; its plug has three poles (TRS) and needs a few volts from the jack.',
     { ...output('plug', 'plug', 'plug-35-trs', 'microphone', mono), ...PLUG_IN },
     LAPEL,
     -118,
@@ -189,7 +181,7 @@ export const microphones: DeviceType[] = [
   ),
   wired(
     'lapel-phone',
-    'Lapel microphone, four-contact plug',
+    'Lavalier (lapel) mic, 4-pole plug (TRRS)',
     'Clips on; made for the headset jack of phones and laptops.',
     { ...output('plug', 'plug', 'plug-35-trrs', 'microphone', mono), ...PLUG_IN },
     LAPEL,
@@ -199,7 +191,7 @@ export const microphones: DeviceType[] = [
   wired(
     'microphone-camera-top',
     'Microphone for the top of a camera',
-    'Looks where the camera looks; its plug has three contacts.',
+    'Looks where the camera looks; its plug has three poles (TRS).',
     { ...output('jack', 'jack', 'jack-35-trs', 'microphone', mono), ...PLUG_IN },
     [-40, -36, -32],
     -116,
@@ -207,7 +199,7 @@ export const microphones: DeviceType[] = [
   ),
   wired(
     'microphone-head-worn',
-    'Microphone, head-worn, for a radio pack',
+    'Microphone, head-worn, for a wireless pack',
     'A boom on the cheek: close, and out of the way of the hands.',
     { ...output('plug', 'plug', 'plug-35-trs', 'microphone', mono), ...PLUG_IN },
     LAPEL,
@@ -221,10 +213,16 @@ export const microphones: DeviceType[] = [
     true,
     [50, 180],
   ),
-  usbMicrophone('lapel-usb', 'Lapel microphone, USB', 'Clips on and goes straight into the computer.', false, [15, 60]),
+  usbMicrophone(
+    'lapel-usb',
+    'Lavalier (lapel) mic, USB',
+    'Clips on and goes straight into the computer.',
+    false,
+    [15, 60],
+  ),
   {
     id: 'radio-pack',
-    name: 'Radio microphone, pack',
+    name: 'Wireless microphone, pack',
     family: 'microphones',
     summary: 'Worn on the belt; sends what its small microphone hears.',
     power: battery(6),
@@ -283,7 +281,7 @@ export const microphones: DeviceType[] = [
   },
   {
     id: 'radio-handheld',
-    name: 'Radio microphone, in the hand',
+    name: 'Wireless microphone, in the hand',
     family: 'microphones',
     summary: 'Goes from hand to hand for questions.',
     power: battery(8),
@@ -307,7 +305,7 @@ export const microphones: DeviceType[] = [
   },
   {
     id: 'radio-base',
-    name: 'Radio microphone, base',
+    name: 'Wireless microphone, base',
     family: 'microphones',
     summary: 'Receives one pack; its output stands at line or at microphone level by a switch.',
     power: { by: ['mains', 'usb'], milliamps: 300 },
@@ -322,7 +320,7 @@ export const microphones: DeviceType[] = [
   },
   {
     id: 'radio-base-camera',
-    name: 'Radio microphone, base on a camera',
+    name: 'Wireless microphone, base on a camera',
     family: 'microphones',
     summary: 'A small receiver in the camera’s shoe: one pack, at the level of a microphone jack.',
     power: battery(6),
@@ -340,7 +338,7 @@ export const microphones: DeviceType[] = [
   receiver(8),
   {
     id: 'radio-set-camera',
-    name: 'Radio microphone set for a camera, two packs',
+    name: 'Wireless microphone set for a camera, two packs',
     family: 'microphones',
     summary: 'A small receiver on the camera takes two packs; each pack has a microphone of its own.',
     power: battery(6),
@@ -360,7 +358,7 @@ export const microphones: DeviceType[] = [
   },
   {
     id: 'microphone-table-radio',
-    name: 'Table microphones by radio, set of two',
+    name: 'Wireless table microphones, set of two',
     family: 'microphones',
     summary: 'Two goosenecks with talk buttons, one receiver with an output for each.',
     power: battery(10),
@@ -396,7 +394,7 @@ function receiver(count: number): DeviceType {
   const words = { 2: 'two', 4: 'four', 8: 'eight' }[count]!;
   return {
     id: `radio-base-${count}`,
-    name: `Radio microphone, base for ${words}`,
+    name: `Wireless microphone, base for ${words}`,
     family: 'microphones',
     summary: `Receives ${words} packs or hand microphones; each has an output of its own, and one jack carries all.`,
     power: mains,

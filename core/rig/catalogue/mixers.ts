@@ -55,25 +55,25 @@ function mixer(): DeviceType {
   const strips: Strip[] = [
     ...[1, 2, 3, 4].map((n) => ({
       id: `strip-${n}`,
-      name: `Strip ${n}`,
+      name: `Channel ${n}`,
       wide: false,
       gainDb: [0, 40, 60] as [number, number, number],
       usbReturn: false,
     })),
-    { id: 'strip-5-6', name: 'Strips 5 and 6', wide: true, gainDb: [-20, 0, 20], usbReturn: false },
-    { id: 'strip-7-8', name: 'Strips 7 and 8', wide: true, gainDb: [-20, 0, 20], usbReturn: false },
-    { id: 'strip-9-10', name: 'Strips 9 and 10', wide: true, gainDb: [-20, 0, 20], usbReturn: true },
+    { id: 'strip-5-6', name: 'Channels 5 and 6', wide: true, gainDb: [-20, 0, 20], usbReturn: false },
+    { id: 'strip-7-8', name: 'Channels 7 and 8', wide: true, gainDb: [-20, 0, 20], usbReturn: false },
+    { id: 'strip-9-10', name: 'Channels 9 and 10', wide: true, gainDb: [-20, 0, 20], usbReturn: true },
   ];
   return {
     id: 'mixer-usb-10',
-    name: 'Mixer, digital, ten strips, USB',
+    name: 'Mixer, digital, ten channels, USB',
     family: 'mixers',
     shows: { levels: 'on-it' },
     power: earthedMains,
     priceEur: [350, 700],
     needs: ['a driver where the computer has none for it'],
     summary:
-      'Three sends, delay on every strip; main and send 2 go to the computer over USB, and one USB return comes back to strips 9 and 10.',
+      'Three sends, delay on every channel; main and send 2 go to the computer over USB, and one USB return comes back to channels 9 and 10.',
     ports: [
       ...strips.map((s) =>
         s.wide
@@ -84,8 +84,8 @@ function mixer(): DeviceType {
       ),
       input('usb-return', 'USB return', 'usb-b', 'digital', stereo, { socket: 'usb' }),
       ...strips.flatMap((s) => [
-        point(`${s.id}-before`, `${s.name}, before the fader`, s.wide ? stereo : mono),
-        point(`${s.id}-after`, `${s.name}, after the fader`, s.wide ? stereo : mono),
+        point(`${s.id}-before`, `${s.name}, pre-fader`, s.wide ? stereo : mono),
+        point(`${s.id}-after`, `${s.name}, post-fader`, s.wide ? stereo : mono),
       ]),
       point('main', 'main bus', stereo),
       ...SENDS.map((n) => point(`send-${n}`, `send ${n} bus`, stereo)),
@@ -97,7 +97,7 @@ function mixer(): DeviceType {
     ],
     settings: [
       ...strips.flatMap(stripSettings),
-      onOff('phantom', 'Phantom power, strips 1 to 4', 'off'),
+      onOff('phantom', 'Phantom power, channels 1 to 4', 'off'),
       rateSetting,
       levelSetting('main-level', 'Main level', 0),
       levelSetting('phones-level', 'Headphones level', -20, 0),
@@ -164,11 +164,11 @@ function stripWays(s: Strip): Way[] {
 
 /** A small analogue mixer: two microphone strips, two stereo ones, one send, no converters. */
 function analogue(): DeviceType {
-  const strips = [1, 2].map((n) => ({ id: `strip-${n}`, name: `Strip ${n}` }));
-  const wide = ['3-4', '5-6'].map((n) => ({ id: `strip-${n}`, name: `Strips ${n.replace('-', ' and ')}` }));
+  const strips = [1, 2].map((n) => ({ id: `strip-${n}`, name: `Channel ${n}` }));
+  const wide = ['3-4', '5-6'].map((n) => ({ id: `strip-${n}`, name: `Channels ${n.replace('-', ' and ')}` }));
   return {
     id: 'mixer-analogue',
-    name: 'Mixer, analogue, six strips',
+    name: 'Mixer, analog, six channels',
     family: 'mixers',
     shows: { levels: 'on-it' },
     summary: 'Two microphones, two stereo lines, one send after the faders; no delay of its own.',
@@ -238,14 +238,14 @@ function analogue(): DeviceType {
 
 /** A desk mixer whose USB takes the main mix or the send, and comes back on the last strips when a switch says so. */
 function usbMixer(): DeviceType {
-  const strips = [1, 2].map((n) => ({ id: `strip-${n}`, name: `Strip ${n}` }));
+  const strips = [1, 2].map((n) => ({ id: `strip-${n}`, name: `Channel ${n}` }));
   return {
     id: 'mixer-usb-send',
-    name: 'Mixer, analogue with USB, send to USB and inserts',
+    name: 'Mixer, analog with USB, send to USB and inserts',
     family: 'mixers',
     shows: { levels: 'on-it' },
     summary:
-      'What USB records is chosen by a switch, main or send; its USB return comes up on strips 5 and 6 when the switch says so.',
+      'What USB records is chosen by a switch, main or send; its USB return comes up on channels 5 and 6 when the switch says so.',
     power: mains,
     priceEur: [100, 260],
     ports: [
@@ -255,10 +255,10 @@ function usbMixer(): DeviceType {
         }),
       ),
       ...strips.map((s) => output(`${s.id}-insert`, `${s.name}, insert`, 'jack-635-insert', 'line', mono)),
-      input('strip-3-4', 'Strips 3 and 4', 'jack-635-pair', 'line', stereo),
-      input('strip-5-6', 'Strips 5 and 6', 'jack-635-pair', 'line', stereo),
+      input('strip-3-4', 'Channels 3 and 4', 'jack-635-pair', 'line', stereo),
+      input('strip-5-6', 'Channels 5 and 6', 'jack-635-pair', 'line', stereo),
       input('usb-return', 'USB return', 'usb-b', 'digital', stereo, { socket: 'usb' }),
-      { ...point('last', 'strips 5 and 6, chosen', stereo), level: 'line' },
+      { ...point('last', 'channels 5 and 6, chosen', stereo), level: 'line' },
       { ...point('main', 'main bus', stereo), level: 'line' },
       { ...point('send', 'send bus', stereo), level: 'line' },
       output('main-out', 'main out', 'xlr-male-pair', 'line', stereo),
@@ -274,14 +274,14 @@ function usbMixer(): DeviceType {
           sendSetting(`${s.id}-send`, `${s.name}, send`),
         ]),
       ),
-      ...grouped('Strips 3 and 4', [
-        faderSetting('strip-3-4-fader', 'Strips 3 and 4, fader'),
-        sendSetting('strip-3-4-send', 'Strips 3 and 4, send'),
+      ...grouped('Channels 3 and 4', [
+        faderSetting('strip-3-4-fader', 'Channels 3 and 4, fader'),
+        sendSetting('strip-3-4-send', 'Channels 3 and 4, send'),
       ]),
-      ...grouped('Strips 5 and 6', [
-        faderSetting('strip-5-6-fader', 'Strips 5 and 6, fader'),
-        sendSetting('strip-5-6-send', 'Strips 5 and 6, send'),
-        switchSetting('strip-5-6-input', 'Strips 5 and 6, input', { jacks: 'jacks', usb: 'USB return' }, 'jacks'),
+      ...grouped('Channels 5 and 6', [
+        faderSetting('strip-5-6-fader', 'Channels 5 and 6, fader'),
+        sendSetting('strip-5-6-send', 'Channels 5 and 6, send'),
+        switchSetting('strip-5-6-input', 'Channels 5 and 6, input', { jacks: 'jacks', usb: 'USB return' }, 'jacks'),
       ]),
       switchSetting('usb-source', 'USB records', { main: 'main', send: 'send' }, 'main'),
       onOff('phantom', 'Phantom power', 'off'),

@@ -74,14 +74,14 @@ export const power: DeviceType[] = [
   usbHub('usb-hub-powered', 'USB hub with its own supply', 'Four sockets, each with its own current.', true),
   feeder(
     'power-strip',
-    'Outlet strip, earthed',
-    'Six outlets on one earth: everything on it has the same earth, which is what hum wants to be spared.',
+    'Power strip, grounded',
+    'Six outlets on one earth: everything on it has the same earth, which is what hum needs to be spared.',
     { ...mains, feeds: { kind: 'mains', outlets: 6 } },
     [8, 40],
   ),
   feeder(
     'power-strip-long',
-    'Outlet strip, earthed, twelve outlets',
+    'Power strip, grounded, twelve outlets',
     'Twelve outlets on one earth.',
     { ...mains, feeds: { kind: 'mains', outlets: 12 } },
     [20, 80],
@@ -96,7 +96,7 @@ export const power: DeviceType[] = [
   feeder(
     'power-bank',
     'Battery with USB sockets',
-    'Feeds small things at 5 V where no mains is; joins no earth.',
+    'Feeds small things at 5 V where no AC power is; joins no earth.',
     { by: ['battery'], hours: 10, feeds: { kind: 'usb', outlets: 2, milliamps: 3000 } },
     [20, 80],
   ),

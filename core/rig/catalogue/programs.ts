@@ -44,7 +44,7 @@ export const programs: DeviceType[] = [
     family: 'programs',
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
-    summary: 'Its picture goes to the screen and may be grabbed; its sound goes to the sound system.',
+    summary: 'Its video goes to the display and may be grabbed; its audio goes to the audio system.',
     ports: [
       output('screen', 'picture', 'software', 'digital', picture),
       { ...hands('sound', 'sound', stereo), does: 'game' },
@@ -55,29 +55,29 @@ export const programs: DeviceType[] = [
   },
   {
     id: 'sound-system',
-    name: 'Sound system of the computer',
+    name: 'Computer audio',
     family: 'programs',
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
-    summary: 'Takes the inputs of a USB sound device to programs, and the sound of programs to its output.',
+    summary: 'Takes the inputs of a USB audio device to apps, and the audio of apps to its output.',
     ports: [
       takes('in-12', 'inputs 1 and 2', stereo),
       takes('in-34', 'inputs 3 and 4', stereo),
-      takes('play', 'sound of programs', stereo),
-      hands('to-programs-12', 'inputs 1 and 2, to programs', stereo),
-      hands('to-programs-34', 'inputs 3 and 4, to programs', stereo),
+      takes('play', 'audio of apps', stereo),
+      hands('to-programs-12', 'inputs 1 and 2, to apps', stereo),
+      hands('to-programs-34', 'inputs 3 and 4, to apps', stereo),
       hands('out-12', 'outputs 1 and 2', stereo),
-      hands('copy', 'sound of programs, copied', stereo),
+      hands('copy', 'audio of apps, copied', stereo),
     ],
     settings: [
-      levelSetting('listen-12', 'Inputs 1 and 2, listened through', OFF_DB, 0),
-      levelSetting('listen-34', 'Inputs 3 and 4, listened through', OFF_DB, 0),
+      levelSetting('listen-12', 'Inputs 1 and 2, loopback monitoring', OFF_DB, 0),
+      levelSetting('listen-34', 'Inputs 3 and 4, loopback monitoring', OFF_DB, 0),
     ],
     figures: {
-      through: typicalMs('sound system, listened through', 20, 60, 120),
-      record: typicalMs('sound system, input', 10, 20, 40),
-      play: typicalMs('sound system, output', 10, 20, 40),
-      copy: typicalMs('sound system, copy to a program', 10, 20, 40),
+      through: typicalMs('audio system, loopback monitoring', 20, 60, 120),
+      record: typicalMs('audio system, input', 10, 20, 40),
+      play: typicalMs('audio system, output', 10, 20, 40),
+      copy: typicalMs('audio system, copy to a app', 10, 20, 40),
     },
     inside: [
       ...both('in-12', 'to-programs-12', latency('record')),
@@ -90,12 +90,12 @@ export const programs: DeviceType[] = [
   },
   {
     id: 'capture-program',
-    name: 'Capture program',
+    name: 'Streaming software',
     family: 'programs',
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
     summary:
-      'Mixes pictures and sounds into the stream and records five tracks, the first of which is what is streamed. Each input has a delay for its sound and one for its picture, and can be monitored.',
+      'Mixes video signals and sounds into the stream and records five tracks, the first of which is what is streamed. Each input has a delay for its audio and one for its video, and can be monitored.',
     ports: [
       ...CAPTURE_INPUTS.map((n) => takes(`in-${n}`, `input ${n}`, pictureAndStereo)),
       ...CAPTURE_INPUTS.map((n) => point(`in-${n}-after`, `input ${n}, after its settings`, stereo)),
@@ -105,8 +105,8 @@ export const programs: DeviceType[] = [
     ],
     settings: CAPTURE_INPUTS.flatMap((n) =>
       grouped(`Input ${n}`, [
-        delaySetting(`in-${n}-sound-delay`, `Input ${n}, sound delay`, 20_000),
-        delaySetting(`in-${n}-picture-delay`, `Input ${n}, picture delay`, 500),
+        delaySetting(`in-${n}-sound-delay`, `Input ${n}, audio delay`, 20_000),
+        delaySetting(`in-${n}-picture-delay`, `Input ${n}, video delay`, 500),
         muteSetting(`in-${n}-mute`, `Input ${n}, mute`, false),
         levelSetting(`in-${n}-level`, `Input ${n}, level`, 0),
         ...TRACKS.map((t) =>
@@ -119,7 +119,7 @@ export const programs: DeviceType[] = [
         onOff(`in-${n}-monitor`, `Input ${n}, monitoring`, 'off'),
       ]),
     ),
-    figures: { monitor: typicalMs('capture program, monitoring', 20, 60, 150) },
+    figures: { monitor: typicalMs('streaming software, monitoring', 20, 60, 150) },
     inside: CAPTURE_INPUTS.flatMap((n) => [
       way(`in-${n}.picture`, 'stream.picture', delay(`in-${n}-picture-delay`)),
       ...both(`in-${n}`, `in-${n}-after`, delay(`in-${n}-sound-delay`), unmuted(`in-${n}-mute`), gain(`in-${n}-level`)),
@@ -131,7 +131,7 @@ export const programs: DeviceType[] = [
   },
   {
     id: 'call',
-    name: 'Call over the network',
+    name: 'Video call',
     family: 'programs',
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
@@ -139,14 +139,14 @@ export const programs: DeviceType[] = [
       'Both ends of a call: what the near side says arrives at the far side, and back, each after the network and its buffers.',
     ports: [
       { ...takes('near-microphone', 'near side, microphone', stereo), does: 'call-microphone' },
-      takes('near-share', 'near side, shared computer sound', stereo),
-      { ...hands('near-loudspeaker', 'near side, loudspeaker', stereo), does: 'call-loudspeaker' },
-      hands('near-view', 'near side, picture of the far side', picture),
+      takes('near-share', 'near side, shared computer audio', stereo),
+      { ...hands('near-loudspeaker', 'near side, speaker', stereo), does: 'call-loudspeaker' },
+      hands('near-view', 'near side, video of the far side', picture),
       takes('near-camera', 'near side, camera', picture),
-      atFarSide(hands('far-view', 'far side, picture of the near side', picture)),
+      atFarSide(hands('far-view', 'far side, video of the near side', picture)),
       atFarSide(takes('far-microphone', 'far side, microphone', mono)),
       atFarSide(takes('far-camera', 'far side, camera', picture)),
-      atFarSide(hands('far-loudspeaker', 'far side, loudspeaker', stereo)),
+      atFarSide(hands('far-loudspeaker', 'far side, speaker', stereo)),
     ],
     settings: [
       muteSetting('near-mute', 'Near side, mute', false),
@@ -154,11 +154,11 @@ export const programs: DeviceType[] = [
       onOff('processing', 'Near side, processing of the microphone', 'on', 'voice-processing'),
     ],
     figures: {
-      share: typicalMs('call, shared computer sound to the far side', 150, 300, 600),
-      'sound-out': typicalMs('call, sound to the far side', 100, 200, 400),
-      'sound-back': typicalMs('call, sound from the far side', 100, 200, 400),
-      'picture-out': typicalMs('call, picture to the far side', 100, 220, 440),
-      'picture-back': typicalMs('call, picture from the far side', 100, 220, 440),
+      share: typicalMs('call, shared computer audio to the far side', 150, 300, 600),
+      'sound-out': typicalMs('call, audio to the far side', 100, 200, 400),
+      'sound-back': typicalMs('call, audio from the far side', 100, 200, 400),
+      'picture-out': typicalMs('call, video to the far side', 100, 220, 440),
+      'picture-back': typicalMs('call, video from the far side', 100, 220, 440),
     },
     together: [
       together('picture-out', 'sound-out', [-60, 20, 100], CALL_SYNC),
@@ -182,7 +182,7 @@ export const programs: DeviceType[] = [
     family: 'programs',
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
-    summary: 'An output that one program plays into and another takes as its input.',
+    summary: 'An output that one app plays into and another takes as its input.',
     ports: [
       { ...takes('in', 'played into', stereo), listed: true },
       { ...hands('out', 'taken from', stereo), listed: true },
@@ -202,7 +202,7 @@ export const programs: DeviceType[] = [
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
     summary:
-      'Joins two sound devices into one, in an order: one is master of the clock, the other is corrected to follow it, or drifts.',
+      'Joins two audio devices into one, in an order: one is master of the clock, the other is corrected to follow it, or drifts.',
     ports: [
       takes('a', 'first member', stereo),
       takes('b', 'second member', stereo),
@@ -235,7 +235,7 @@ export const programs: DeviceType[] = [
   },
   {
     id: 'recording-program',
-    name: 'Recording program',
+    name: 'Recording app',
     family: 'programs',
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
@@ -256,7 +256,7 @@ export const programs: DeviceType[] = [
     family: 'programs',
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
-    summary: 'Plays music into the sound system.',
+    summary: 'Plays music into the audio system.',
     ports: [{ ...hands('sound', 'sound', stereo), does: 'music' }],
     settings: [],
     figures: {},
@@ -264,7 +264,7 @@ export const programs: DeviceType[] = [
   },
   {
     id: 'program-filter',
-    name: 'Filter for voices, a program',
+    name: 'Filter for voices, a app',
     family: 'programs',
     nature: 'program',
     shows: { levels: 'on-it', picture: true },
@@ -291,7 +291,7 @@ export const programs: DeviceType[] = [
       valueSetting('make-up', 'Make-up gain', 'makeupDb', 'dB', [0, 0, 24], 0.5),
       valueSetting('ceiling', 'Limiter, ceiling', 'limiter.ceilingDbtp', 'dBTP', [-12, 0, 0], 0.5, 0),
     ],
-    figures: { through: typicalMs('program filter', 10, 20, 40) },
+    figures: { through: typicalMs('app filter', 10, 20, 40) },
     inside: [way('in.mono', 'out.mono', latency('through'))],
   },
 ];

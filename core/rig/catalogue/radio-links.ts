@@ -33,18 +33,23 @@ function sender(id: string, name: string, summary: string, priceEur: [number, nu
       output('radio', 'radio', 'radio', 'digital', stereo),
     ],
     settings: [gainSetting('gain', 'Input gain', [-20, 0, 20])],
-    figures: { link: typicalMs('radio link for a line', 2, 6, 20) },
+    figures: { link: typicalMs('wireless link for a line', 2, 6, 20) },
     inside: both('line', 'radio', noise(-85), gain('gain'), toDigital([4, 8, 14]), latency('link'), ownClock),
   };
 }
 
 export const radioLinks: DeviceType[] = [
-  sender('line-radio-sender', 'Line by radio, sender', 'Sends a stereo line across a room without a lead.', [40, 300]),
+  sender(
+    'line-radio-sender',
+    'Wireless line link, transmitter',
+    'Sends a stereo line across a room without a cable.',
+    [40, 300],
+  ),
   {
     id: 'line-radio-receiver',
-    name: 'Line by radio, receiver',
+    name: 'Wireless line link, receiver',
     family: 'radio-links',
-    summary: 'Gives what its sender sends at line level.',
+    summary: 'Gives what its transmitter sends at line level.',
     power: { by: ['mains', 'usb'], milliamps: 300 },
     priceEur: [40, 300],
     ports: [
@@ -57,13 +62,13 @@ export const radioLinks: DeviceType[] = [
   },
   sender(
     'ears-radio-sender',
-    'In-ear monitoring by radio, sender',
+    'In-ear monitoring wirelessly, transmitter',
     'Takes a mix of its own from the mixer to somebody who walks about.',
     [150, 700],
   ),
   {
     id: 'ears-radio-pack',
-    name: 'In-ear monitoring by radio, pack',
+    name: 'In-ear monitoring wirelessly, pack',
     family: 'radio-links',
     summary: 'Worn on the belt; earphones hang on it.',
     power: battery(6),
@@ -81,7 +86,7 @@ export const radioLinks: DeviceType[] = [
     name: 'Stand, light or other thing without a signal',
     family: 'controllers',
     summary:
-      'Stands on the desk, and no sound and no picture goes through it: a stand, a light, a controller in the hand.',
+      'Stands on the desk, and no audio and no video goes through it: a stand, a light, a controller in the hand.',
     power: unpowered,
     priceEur: [10, 150],
     ports: [],
@@ -93,7 +98,7 @@ export const radioLinks: DeviceType[] = [
     id: 'button-panel',
     name: 'Panel of buttons',
     family: 'controllers',
-    summary: 'Keys that a program or a light listens to: no sound and no picture goes through it.',
+    summary: 'Keys that a app or a light listens to: no audio and no video goes through it.',
     power: fromUsb(200),
     priceEur: [30, 250],
     ports: [],

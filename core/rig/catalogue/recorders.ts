@@ -53,7 +53,7 @@ export const recorders: DeviceType[] = [
     family: 'recorders',
     shows: { levels: 'on-it' },
     summary:
-      'Two microphones of its own, two XLR inputs. It records, or it is a sound interface of the computer: not both.',
+      'Two microphones of its own, two XLR inputs. It records, or it is a audio interface of the computer: not both.',
     power: { ...battery(10), by: ['battery', 'usb'], milliamps: 450 },
     priceEur: [90, 300],
     exclusive: [

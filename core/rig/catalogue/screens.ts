@@ -68,7 +68,7 @@ function screen({
     ...more,
     ports: [
       input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, { picture: ability }),
-      output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
+      output('view', 'video seen', 'light', 'light', picture, { does: 'view' }),
       ...(jack ? [output('jack', 'headphone jack', 'jack-35-trs', 'headphone', stereo)] : []),
       ...(speakers
         ? [
@@ -80,15 +80,15 @@ function screen({
         : []),
     ],
     settings: [
-      switchSetting('mode', 'Picture mode', MODES, preset),
+      switchSetting('mode', 'Video mode', MODES, preset),
       ...(speakers ? [levelSetting('volume', 'Volume', -20, 0)] : []),
     ],
     figures: {
-      'picture-game': typicalMs('screen in game mode', ...gameMs),
-      'picture-film': typicalMs('screen without game mode', ...filmMs),
+      'picture-game': typicalMs('display in game mode', ...gameMs),
+      'picture-film': typicalMs('display without game mode', ...filmMs),
       ...(jack && {
-        'sound-game': typicalMs('sound at the jack, game mode', ...asPicture(gameMs)),
-        'sound-film': typicalMs('sound at the jack, without game mode', ...asPicture(filmMs)),
+        'sound-game': typicalMs('audio at the jack, game mode', ...asPicture(gameMs)),
+        'sound-film': typicalMs('audio at the jack, without game mode', ...asPicture(filmMs)),
       }),
     },
     ...(jack && {
@@ -97,7 +97,7 @@ function screen({
           `sound-${mode}`,
           `picture-${mode}`,
           [-20, 0, 20],
-          'the sound of a screen’s jack as its picture, typical',
+          'the audio of a display’s jack as its video, typical',
         ),
       ),
     }),
@@ -141,8 +141,8 @@ export const screens: DeviceType[] = [
   screen({
     ...TYPICAL,
     id: 'screen-with-jack',
-    name: 'Screen with headphone jack',
-    summary: 'Shows the picture; its sound leaves by a headphone jack.',
+    name: 'Display with headphone jack',
+    summary: 'Shows the video; its audio leaves by a headphone jack.',
     jack: true,
     picture: { link: 'tmds-600', protection: '2.2' },
     more: { power: earthedMains, priceEur: [150, 500] },
@@ -150,8 +150,8 @@ export const screens: DeviceType[] = [
   screen({
     ...TYPICAL,
     id: 'screen',
-    name: 'Screen without a jack',
-    summary: 'Shows the picture only.',
+    name: 'Display without a jack',
+    summary: 'Shows the video only.',
     jack: false,
     picture: { link: 'tmds-600', protection: '2.2' },
     more: { power: mains, priceEur: [120, 400] },
@@ -160,7 +160,7 @@ export const screens: DeviceType[] = [
     ...TYPICAL,
     id: 'television',
     name: 'Television',
-    summary: 'Large, and late unless its game mode is on. Its aerial lead joins it to the earth of the house.',
+    summary: 'Large, and late unless its game mode is on. Its antenna cable joins it to the building’s ground.',
     jack: true,
     speakers: true,
     preset: 'film',
@@ -171,7 +171,7 @@ export const screens: DeviceType[] = [
     ...TYPICAL,
     id: 'projector',
     name: 'Projector',
-    summary: 'Throws the picture on a wall, at most 1080p.',
+    summary: 'Throws the video on a wall, at most 1080p.',
     jack: true,
     gameMs: [16, 33, 50],
     filmMs: [50, 90, 140],
@@ -205,7 +205,7 @@ export const screens: DeviceType[] = [
     ],
     figures: {
       process: typicalMs('soundbar, its processing', 5, 40, 120),
-      bluetooth: typicalMs('Bluetooth, to a loudspeaker', 100, 180, 300),
+      bluetooth: typicalMs('Bluetooth, to a speaker', 100, 180, 300),
     },
     inside: (['hdmi', 'optical', 'line', 'bluetooth'] as const).flatMap((from) =>
       both(
@@ -227,7 +227,7 @@ export const screens: DeviceType[] = [
     family: 'screens',
     shows: { picture: true },
     summary:
-      'Shows and records a camera’s HDMI, with a microphone jack of its own whose sound can be delayed to meet the picture.',
+      'Shows and records a camera’s HDMI, with a microphone jack of its own whose audio can be delayed to meet the picture.',
     power: battery(2),
     priceEur: [350, 700],
     ports: [
@@ -238,13 +238,13 @@ export const screens: DeviceType[] = [
         gives: { kind: 'plug-in', milliamps: 1 },
       }),
       output('file', 'recording', 'file', 'digital', pictureAndStereo),
-      output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
+      output('view', 'video seen', 'light', 'light', picture, { does: 'view' }),
       output('jack', 'headphone jack', 'jack-35-trs', 'headphone', stereo),
     ],
     settings: [
       switchSetting(
         'sound-from',
-        'Sound recorded from',
+        'Audio recorded from',
         { hdmi: 'HDMI', microphone: 'the jack', both: 'HDMI on the left, the jack on the right' },
         'hdmi',
       ),
@@ -252,7 +252,7 @@ export const screens: DeviceType[] = [
       delaySetting('microphone-delay', 'Microphone delay', 500),
     ],
     figures: {
-      picture: typicalMs('monitor-recorder, picture to its screen', 20, 40, 80),
+      picture: typicalMs('monitor-recorder, video to its display', 20, 40, 80),
       sound: typicalMs('monitor-recorder, converter', 1, 3, 8),
     },
     inside: [
@@ -270,24 +270,24 @@ export const screens: DeviceType[] = [
   },
   {
     id: 'screen-loudspeakers',
-    name: 'Screen with loudspeakers',
+    name: 'Display with speakers',
     family: 'screens',
     shows: { picture: true },
-    summary: 'Shows the picture and plays its sound into the room, later than its own jack where it processes it.',
+    summary: 'Shows the video and plays its audio into the room, later than its own jack where it processes it.',
     power: mains,
     priceEur: [140, 450],
     ports: [
       input('hdmi', 'HDMI in', 'hdmi', 'digital', pictureAndStereo, {
         picture: { link: 'tmds-600', protection: '2.2' },
       }),
-      output('view', 'picture seen', 'light', 'light', picture, { does: 'view' }),
+      output('view', 'video seen', 'light', 'light', picture, { does: 'view' }),
       sounds('front', 'loudspeakers', stereo, 1),
     ],
-    settings: [switchSetting('mode', 'Picture mode', MODES, 'game'), levelSetting('volume', 'Volume', -20, 0)],
+    settings: [switchSetting('mode', 'Video mode', MODES, 'game'), levelSetting('volume', 'Volume', -20, 0)],
     figures: {
-      'picture-game': typicalMs('screen in game mode', 5, 10, 20),
-      'picture-film': typicalMs('screen without game mode', 30, 60, 120),
-      sound: typicalMs('sound to its loudspeakers', 5, 20, 80),
+      'picture-game': typicalMs('display in game mode', 5, 10, 20),
+      'picture-film': typicalMs('display without game mode', 30, 60, 120),
+      sound: typicalMs('audio to its speakers', 5, 20, 80),
     },
     inside: [
       ...['game', 'film'].map((mode) =>

@@ -53,8 +53,8 @@ const lineSettings = ({ id, name }: Channel): SettingSpec[] =>
 const micSockets = (mics: readonly Channel[]) =>
   mics.flatMap(({ id, name }) => [
     input(id, name, 'combo-xlr', 'microphone', mono, PHANTOM),
-    point(`${id}-before`, `${name}, before the fader`, mono),
-    point(`${id}-after`, `${name}, after the fader`, mono),
+    point(`${id}-before`, `${name}, pre-fader`, mono),
+    point(`${id}-after`, `${name}, post-fader`, mono),
   ]);
 /** A microphone up to its point after the fader. */
 const micWays = ({ id }: Channel): Way[] => [
@@ -118,7 +118,7 @@ function talkMixer(): DeviceType {
         socket: 'usb',
         soundDevice: 'usb-guest',
       }),
-      ...[...guests, music].map(({ id, name }) => point(`${id}-after`, `${name}, after the fader`, stereo)),
+      ...[...guests, music].map(({ id, name }) => point(`${id}-after`, `${name}, post-fader`, stereo)),
       point('main', 'main mix', stereo),
       ...guests.map(({ id, returnDoes }) => point(`${id}-minus`, returnDoes, stereo)),
       output('main-out', 'main out', 'jack-635-pair', 'line', stereo),
@@ -200,7 +200,7 @@ function multitrackMixer(count: 8 | 12): DeviceType {
     name: `Mixer, ${count === 8 ? 'eight' : 'twelve'} mics, USB multitrack`,
     family: 'mixers',
     shows: { levels: 'on-it' },
-    summary: `Sends its main mix on USB 1 and 2 and each input by itself, before the fader, on USB 3 to ${channels}; a stereo return comes back on a channel of its own.`,
+    summary: `Sends its main mix on USB 1 and 2 and each input by itself, pre-fader, on USB 3 to ${channels}; a stereo return comes back on a channel of its own.`,
     power: mains,
     priceEur: count === 8 ? [300, 900] : [450, 1500],
     needs: ['a driver where the computer has none for it'],
@@ -208,7 +208,7 @@ function multitrackMixer(count: 8 | 12): DeviceType {
       ...micSockets(mics),
       ...lines.flatMap(({ id, name }) => [
         input(id, name, 'jack-635-pair', 'line', stereo),
-        point(`${id}-before`, `${name}, before the fader`, stereo),
+        point(`${id}-before`, `${name}, pre-fader`, stereo),
       ]),
       output('usb', 'USB, to the computer', 'usb-b', 'digital', USB_CHANNELS, { socket: 'usb' }),
       input('usb-return', 'USB return', 'usb-b', 'digital', stereo, { socket: 'usb' }),
@@ -290,7 +290,7 @@ function twoUsbMixer(): DeviceType {
     ports: [
       ...micSockets(mics),
       input('line', 'line in', 'jack-35-trs', 'line', stereo),
-      ...[line, ...links].map(({ id, name }) => point(`${id}-after`, `${name}, after the fader`, stereo)),
+      ...[line, ...links].map(({ id, name }) => point(`${id}-after`, `${name}, post-fader`, stereo)),
       ...links.flatMap(({ id, name }) => [
         input(`${id}-in`, `${name}, from the computer`, 'usb-c', 'digital', stereo, { socket: id }),
         output(id, `${name}, to the computer`, 'usb-c', 'digital', stereo, { socket: id }),

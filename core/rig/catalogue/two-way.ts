@@ -51,7 +51,7 @@ function radio(
       ...(deskSockets ? [] : [hears('own', 'own microphone')]),
       input('air-in', 'received', 'radio', 'digital', mono),
       output('air-out', 'sent', 'radio', 'digital', mono, { does: 'on-air' }),
-      output('speaker', 'loudspeaker socket', deskSockets ? 'jack-35-ts' : 'jack-35-trs', 'speaker', mono),
+      output('speaker', 'speaker socket', deskSockets ? 'jack-35-ts' : 'jack-35-trs', 'speaker', mono),
       ...(deskSockets ? [output('line-out', 'line out', 'jack-35-trs', 'line' as const, mono)] : []),
       sounds('front', 'loudspeaker', mono, 0.5),
     ],
@@ -142,7 +142,7 @@ export const twoWay: DeviceType[] = [
   radio(
     'two-way-radio',
     'Two-way radio, at the desk',
-    'Pin-wired microphone socket, loudspeaker socket and line out, a keying line, keyed by voice if one wants.',
+    'Pin-wired microphone socket, speaker socket and line out, a keying line, keyed by voice if one needs.',
     { power: mains, priceEur: [150, 600] },
     true,
   ),

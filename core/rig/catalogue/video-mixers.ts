@@ -35,7 +35,7 @@ function videoMixer(inputs: number, priceEur: [number, number]): DeviceType {
     name: `Video mixer, ${words} HDMI inputs`,
     family: 'mixers',
     shows: { levels: 'on-it', picture: true },
-    summary: `Cuts ${words} HDMI pictures, mixes their sound with two jacks, and is a camera for the computer over USB.`,
+    summary: `Cuts ${words} HDMI video signals, mixes their audio with two jacks, and is a camera for the computer over USB.`,
     power: mains,
     priceEur,
     ports: [
@@ -57,7 +57,7 @@ function videoMixer(inputs: number, priceEur: [number, number]): DeviceType {
       output('phones', 'headphones', 'jack-35-trs', 'headphone', stereo),
     ],
     settings: [
-      switchSetting('picture', 'Picture', Object.fromEntries(all.map((n) => [`${n}`, `input ${n}`])), '1'),
+      switchSetting('picture', 'Video', Object.fromEntries(all.map((n) => [`${n}`, `input ${n}`])), '1'),
       ...all.flatMap((n) =>
         grouped(`Input ${n}`, [
           muteSetting(`hdmi-${n}-mute`, `HDMI ${n}, mute`, false),
@@ -74,8 +74,8 @@ function videoMixer(inputs: number, priceEur: [number, number]): DeviceType {
       levelSetting('volume', 'Headphones level', -20, 0),
     ],
     figures: {
-      picture: typicalMs('video mixer, picture', 30, 60, 100),
-      sound: typicalMs('video mixer, sound', 5, 20, 60),
+      picture: typicalMs('video mixer, video', 30, 60, 100),
+      sound: typicalMs('video mixer, audio', 5, 20, 60),
     },
     together: [together('picture', 'sound', [0, 40, 80], 'they leave by one link, typical of video mixers')],
     inside: [

@@ -82,18 +82,18 @@ const WALK_S = 25;
 
 const light = ({ devices }: Rig, device: Device): Gone => ({
   looks: [
-    lookAt(device, 'power', `Is ${device.name} on: does its light burn, is its battery full?`, 'It is on', LIGHT_S),
+    lookAt(device, 'power', `Is “${device.name}” on? Check its power light and battery.`, 'It is on', LIGHT_S),
     {
       id: 'power',
-      asks: 'Walk along the desk: is every box on, does every light burn?',
+      asks: 'Check every device: is it on, and are all power lights lit?',
       well: 'All are on',
       deviceIds: devices.map((d) => d.id),
       seconds: WALK_S,
     },
   ],
-  says: `${device.name} has no power: not switched on, its battery empty, or its supply out.`,
-  mend: `Give ${device.name} power. Volumes down before it comes on.`,
-  shows: `${device.name} is off`,
+  says: `“${device.name}” has no power: switched off, battery empty, or its supply unplugged.`,
+  mend: `Power “${device.name}”. Turn volumes down before it comes on.`,
+  shows: `“${device.name}” is off`,
 });
 
 const program = ({ devices }: Rig, device: Device): Gone => {
@@ -101,22 +101,30 @@ const program = ({ devices }: Rig, device: Device): Gone => {
   const computer = devices.find((d) => d.id === device.on);
   return {
     looks: [
-      lookAt(device, 'runs', `Does ${device.name} run, and does it answer?`, 'It runs', PROGRAM_S),
+      lookAt(device, 'runs', `Is “${device.name}” running, and does it respond?`, 'It’s running', PROGRAM_S),
       ...(computer && beside.length > 1
-        ? [lookAt(computer, 'runs', `Does every program on ${computer.name} run and answer?`, 'All run', 2 * PROGRAM_S)]
+        ? [
+            lookAt(
+              computer,
+              'runs',
+              `Is every app on “${computer.name}” running, and does it respond?`,
+              'All are running',
+              2 * PROGRAM_S,
+            ),
+          ]
         : []),
     ],
-    says: `${device.name} does not run, or hangs.`,
-    mend: `Start ${device.name} again.`,
-    shows: `${device.name} does not run, or hangs`,
+    says: `“${device.name}” isn’t running or has frozen.`,
+    mend: `Restart “${device.name}”.`,
+    shows: `“${device.name}” isn’t running, or has frozen`,
   };
 };
 
 const another = (device: Device): Gone => ({
   looks: [
-    lookAt(device, 'another', `Volumes down. Put another one in the place of ${device.name}.`, 'No change', SWAP_BOX_S),
+    lookAt(device, 'another', `Turn volumes down, then swap “${device.name}” for another.`, 'No change', SWAP_BOX_S),
   ],
-  says: `${device.name} is broken.`,
-  mend: `Put another one in the place of ${device.name}.`,
-  shows: 'Better: it is broken',
+  says: `“${device.name}” is broken.`,
+  mend: `Swap “${device.name}” for another.`,
+  shows: 'Better: it was broken',
 });

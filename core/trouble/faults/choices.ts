@@ -35,7 +35,7 @@ function ofChoice(rig: Rig, types: Types, cable: Cable): Fault[] {
   const drawn = endName(rig, types, cable[far]);
   const look: DirectLook = {
     id: `choice:${here.deviceId}/${here.portId}`,
-    asks: `Look at ${what}: which sound device or source is chosen there?`,
+    asks: `Check ${what}: which audio device or source is selected there?`,
     well: `${drawn}, as drawn`,
     deviceIds: [here.deviceId],
     seconds: CHOICE_S,
@@ -44,30 +44,30 @@ function ofChoice(rig: Rig, types: Types, cable: Cable): Fault[] {
   const own = rig.cables.filter((c) => c.medium === 'software' && c[end].deviceId === here.deviceId);
   const all: DirectLook = {
     id: `choices:${here.deviceId}`,
-    asks: `Look at everything that ${deviceName(rig, here.deviceId)} listens to and plays on: is each as drawn?`,
+    asks: `Check every input and output of “${deviceName(rig, here.deviceId)}”: is each set as drawn?`,
     well: 'All as drawn',
     deviceIds: [here.deviceId],
     seconds: CHOICE_S + MORE_CHOICES_S * own.length,
   };
   const looks = own.length > 1 ? [look, all] : [look];
   const at = endName(rig, types, here);
-  const base = { dead: [], marks: [], looks, mend: `${what}: choose ${drawn}.` };
+  const base = { dead: [], marks: [], looks, mend: `${what}: select ${drawn}.` };
   return [
     {
       ...base,
       id: `not-chosen:${cable.id}`,
       kind: 'not-chosen',
-      says: `${what}: nothing is chosen, or what is chosen is gone; drawn is ${drawn}.`,
+      says: `${what}: nothing is selected, or the selection is gone; the drawing says ${drawn}.`,
       edit: { kind: 'unplug', cableId: cable.id },
       weight: WEIGHTS['not-chosen'] / 2,
-      shows: `${at}: nothing, or one that is not there`,
+      shows: `${at}: nothing, or a device that isn’t there`,
     },
     ...others.map(
       (other): Fault => ({
         ...base,
         id: `wrong-device:${cable.id}:${other.deviceId}/${other.portId}`,
         kind: 'wrong-device',
-        says: `${what}: ${endName(rig, types, other)} is chosen, and not ${drawn}.`,
+        says: `${what}: ${endName(rig, types, other)} is selected instead of ${drawn}.`,
         edit: replug(cable, { [far]: other, map: undefined }),
         weight: WEIGHTS['wrong-device'] / others.length,
         shows: `${at}: ${endName(rig, types, other)}`,

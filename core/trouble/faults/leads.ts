@@ -1,8 +1,8 @@
 import { isBalanced, type LeadSeen, leadsOf, sayLead } from '#core/check/index.ts';
 import { type Cable, type Edit, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts';
-import { textOf } from '#core/said/index.ts';
 
 /** Long leads are trodden on and pulled. */
 const LONG_M = 5;
@@ -38,7 +38,7 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   const times = cable.lengthM > LONG_M ? LONG_TIMES : 1;
   const swap: DirectLook = {
     id: `lead:${cable.id}`,
-    asks: `Volumes down. Push both plugs of ${name} home; if nothing changes, put another lead in its place.`,
+    asks: `Turn volumes down. Reseat both plugs of ${name}. If nothing changes, swap the cable.`,
     well: 'No change',
     deviceIds: [from.device.id, to.device.id],
     seconds: cable.lengthM > LONG_M ? SWAP_LONG_S : SWAP_S,
@@ -47,7 +47,7 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   const fault = (kind: FaultKind, rest: Pick<Fault, 'says' | 'edit' | 'shows'> & Partial<Fault>): Fault => ({
     id: `${kind}:${cable.id}`,
     kind,
-    mend: `Take another lead in place of ${name}.`,
+    mend: `Swap ${name} for another.`,
     dead: [],
     marks: [],
     weight: WEIGHTS[kind] * times,
@@ -58,8 +58,8 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   const analogue = ANALOGUE.has(from.port.level) && ANALOGUE.has(to.port.level);
   return [
     fault('lead-out', {
-      says: `A plug of ${name} is out, or the lead is broken.`,
-      mend: `Push both plugs of ${name} home, or take another lead.`,
+      says: `A plug of ${name} is out, or the cable is broken.`,
+      mend: `Reseat both plugs of ${name}, or swap the cable.`,
       edit: unplug(leads.filter((l) => sameSockets(l, lead)).map((l) => l.cable)),
       shows: `Better: ${other(lead)} was out, or is broken`,
     }),
@@ -70,12 +70,12 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
             says: `One side of ${name} is broken, or its plug is half out: only ${side.from} passes.`,
             edit: replug(cable, { map: [side] }),
             weight: (WEIGHTS['one-side'] * times) / 2,
-            shows: `Better: ${other(lead)} passed only ${i === 0 ? 'the left' : 'the right'} side`,
+            shows: `Better: ${other(lead)} only passed ${i === 0 ? 'the left' : 'the right'} side`,
           }),
         )
       : []),
     fault('worn', {
-      says: `A contact of ${name} is worn: it drops out when it is moved.`,
+      says: `${name} has a worn contact: it cuts out when moved.`,
       edit: null,
       marks: [
         {
@@ -83,12 +83,12 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
           cableId: cable.id,
         },
       ],
-      shows: `${sentence(other(lead))} drops out when it is moved`,
+      shows: `${sentence(other(lead))} cuts out when moved`,
     }),
     ...(analogue && !isBalanced(lead)
       ? [
           fault('screen-broken', {
-            says: `The screen of ${name} is broken: it hums.`,
+            says: `The shield of ${name} is broken, so it hums.`,
             edit: null,
             marks: [{ flag: 'hum' as const, cableId: cable.id }],
             shows: `Better: ${other(lead)} hummed`,
@@ -99,14 +99,14 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   ];
 }
 
-const other = ({ from, to }: LeadSeen): string => `the lead from ${from.device.name} to ${to.device.name}`;
+const other = ({ from, to }: LeadSeen): string => `the cable “${from.device.name}” → “${to.device.name}”`;
 
 /** All plugs of a box in one go. */
 function plugsOf({ device }: LeadSeen['from'], leads: readonly LeadSeen[]): DirectLook {
   const own = leads.filter((l) => !l.twin && (l.from.device.id === device.id || l.to.device.id === device.id));
   return {
     id: `plugs:${device.id}`,
-    asks: `Volumes down. Push every plug of ${device.name} home and move each a little: does anything change?`,
+    asks: `Turn volumes down. Reseat every plug of “${device.name}” and move each a little: does anything change?`,
     well: 'No change',
     deviceIds: [device.id],
     seconds: PLUGS_S + PLUG_S * own.length,
@@ -164,12 +164,12 @@ function wrongSockets(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
       ...(other ? [{ kind: 'plug' as const, cable: { ...other.cable, [end]: ref(here.port) } }] : []),
     ];
     const peer = end === 'from' ? lead.to.device.name : lead.from.device.name;
-    const stands = `the lead ${end === 'from' ? 'to' : 'from'} ${peer} is in ${port.name}`;
+    const stands = `the cable ${end === 'from' ? 'to' : 'from'} ${peer} is in ${port.name}`;
     return {
       id: `wrong-socket:${lead.cable.id}:${end}:${port.id}`,
       kind: 'wrong-socket',
-      says: `${here.device.name}: ${stands}, and not in ${here.port.name}${other ? '; the two are swapped' : ''}.`,
-      mend: `${here.device.name}: put the lead ${end === 'from' ? 'to' : 'from'} ${peer} into ${here.port.name}. Volumes down first.`,
+      says: `“${here.device.name}”: ${stands} instead of ${here.port.name}${other ? '; the two are swapped' : ''}.`,
+      mend: `“${here.device.name}”: move the cable ${end === 'from' ? 'to' : 'from'} ${peer} into ${here.port.name}. Turn volumes down first.`,
       edit: { kind: 'batch', edits },
       dead: [],
       marks: [],
@@ -177,7 +177,7 @@ function wrongSockets(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
       looks: [
         {
           id: `sockets:${here.device.id}`,
-          asks: `Look at the sockets of ${here.device.name}: is every lead in the one that is drawn?`,
+          asks: `Check the sockets of “${here.device.name}”: is every cable in the one that’s drawn?`,
           well: 'All as drawn',
           deviceIds: [here.device.id],
           seconds: SOCKETS_S,
@@ -191,11 +191,11 @@ function wrongSockets(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
 const sentence = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}`;
 
 function ofRadio(rig: Rig, cable: Cable): Fault[] {
-  const link = `the radio link from ${deviceName(rig, cable.from.deviceId)} to ${deviceName(rig, cable.to.deviceId)}`;
+  const link = `the wireless link “${deviceName(rig, cable.from.deviceId)}” → “${deviceName(rig, cable.to.deviceId)}”`;
   const look: DirectLook = {
     id: `radio:${cable.id}`,
-    asks: `Look at both ends of ${link}: lights, battery, channel; bring them nearer together.`,
-    well: 'All well, no change',
+    asks: `Check both ends of ${link}: lights, battery, channel. Bring them closer together.`,
+    well: 'All OK, no change',
     deviceIds: [cable.from.deviceId, cable.to.deviceId],
     seconds: RADIO_S,
   };
@@ -205,7 +205,7 @@ function ofRadio(rig: Rig, cable: Cable): Fault[] {
       ...base,
       id: `radio:${cable.id}:gone`,
       says: `${sentence(link)} is down: battery, channel or pairing.`,
-      mend: `New batteries in both ends of ${link}; pair them again.`,
+      mend: `Put new batteries in both ends of ${link}, and pair them again.`,
       edit: { kind: 'unplug', cableId: cable.id },
       marks: [],
       shows: 'One end is off, or not paired',
@@ -213,11 +213,11 @@ function ofRadio(rig: Rig, cable: Cable): Fault[] {
     {
       ...base,
       id: `radio:${cable.id}:weak`,
-      says: `${sentence(link)} is weak: too far, in the way, or another one on its channel.`,
-      mend: `Bring both ends of ${link} nearer, in sight of each other; try another channel.`,
+      says: `${sentence(link)} is weak: too far, blocked, or another transmitter on its channel.`,
+      mend: `Bring both ends of ${link} closer, in sight of each other, or try another channel.`,
       edit: null,
       marks: [{ flag: 'drop-outs', cableId: cable.id }],
-      shows: 'Better when nearer',
+      shows: 'Better when closer',
     },
   ];
 }

@@ -34,8 +34,8 @@ export function settingFaults(rig: Rig, evaluation: Evaluation): Fault[] {
         return {
           id: `set:${device.id}.${spec.id}:${String(to)}`,
           kind,
-          says: `${device.name}, ${stands}, and not ${sayValue(spec, value)}.`,
-          mend: `${device.name}: set ${spec.name} to ${sayValue(spec, value)}.`,
+          says: `“${device.name}”, ${stands} instead of ${sayValue(spec, value)}.`,
+          mend: `“${device.name}”: set ${spec.name} to ${sayValue(spec, value)}.`,
           edit: { kind: 'set-setting', deviceId: device.id, settingId: spec.id, setting: { value: to, known: 'seen' } },
           dead: [],
           marks: [],
@@ -87,7 +87,7 @@ function looksAt(device: Device, type: DeviceType, spec: SettingSpec): DirectLoo
   const together = type.settings.filter((s) => s.group === group);
   const look = (id: string, of: string, settings: number): DirectLook => ({
     id: `settings:${device.id}${id}`,
-    asks: `Look at the settings of ${of}: does anything stand otherwise than drawn?`,
+    asks: `Check the settings of ${of}: does anything differ from the drawing?`,
     well: 'All as drawn',
     deviceIds: [device.id],
     seconds: LOOK_S + READ_S * settings,

@@ -57,7 +57,7 @@ describe('places that could have made a fault', () => {
     });
     // An unused strip all the way up makes itself the first of them.
     const loud = edited(relay, gain(60));
-    const share = (rig: Rig) => places(rig, 'backup', 'hiss').find((p) => p.where === 'Mixer, Strip 4')?.weight ?? 0;
+    const share = (rig: Rig) => places(rig, 'backup', 'hiss').find((p) => p.where === 'Mixer, Channel 4')?.weight ?? 0;
     expect(share(loud)).toBeGreaterThan(share(relay));
   });
   it('of hum begin with the ring of earths that the rig has', () => {
@@ -70,7 +70,7 @@ describe('places that could have made a fault', () => {
     const pair = evaluation.pairs.find((p) => p.ways.length > 1)!;
     const apart = Math.abs(pair.ways[1]!.delay.value.nominal - pair.ways[0]!.delay.value.nominal);
     const [first] = places(relay, pair.listenerId, 'echo', apart);
-    expect(first!.why).toContain('second way');
+    expect(first!.why).toContain('second path');
     expect(first!.weight).toBeGreaterThan(0.6);
     const far = places(relay, pair.listenerId, 'echo', apart + 400).find((p) => p.where === first!.where);
     expect(far?.weight ?? 0).toBeLessThan(first!.weight);
@@ -82,7 +82,7 @@ describe('places that could have made a fault', () => {
     };
     const [first] = places(hot, 'backup', 'clipping');
     expect(first!.where).toContain('converter');
-    expect(first!.why).toMatch(/over its ceiling/);
+    expect(first!.why).toMatch(/dB above its clip point/);
   });
   it('of silence is the door that shuts the way', () => {
     const muted = edited(relay, {
@@ -91,6 +91,6 @@ describe('places that could have made a fault', () => {
       settingId: 'strip-1-mute',
       setting: { value: true, known: 'seen' },
     });
-    expect(places(muted, 'backup', 'silent')[0]).toMatchObject({ where: 'Mixer, Strip 1, mute' });
+    expect(places(muted, 'backup', 'silent')[0]).toMatchObject({ where: 'Mixer, Channel 1, mute' });
   });
 });

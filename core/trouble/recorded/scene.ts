@@ -44,7 +44,7 @@ export function cablesTo({ rig, pairs }: Scene): Cable[] {
 }
 
 export const sayLead = ({ rig }: Scene, cable: Cable): string =>
-  `the lead from ${deviceName(rig, cable.from.deviceId)} to ${deviceName(rig, cable.to.deviceId)}`;
+  `the cable “${deviceName(rig, cable.from.deviceId)}” → “${deviceName(rig, cable.to.deviceId)}”`;
 
 /** Findings of the rig whose leads or boxes lie on a way to the listener. */
 export function findingsOnWays(scene: Scene, wanted: (f: Finding) => boolean): Place[] {

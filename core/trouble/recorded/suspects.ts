@@ -15,7 +15,7 @@ const hum: Suspects = (scene) => [
     return [
       {
         where: sayLead(scene, cable),
-        why: `${cable.lengthM} m without a second wire: its screen carries what the mains leaves in it${microphone ? ', and a microphone’s level is small against it' : ''}`,
+        why: `${cable.lengthM} m unbalanced: its shield picks up power-line hum${microphone ? ', and a mic’s level is small compared with it' : ''}`,
         tap: cable.to,
         weight: Math.min(0.4, 0.05 * cable.lengthM) + (microphone ? 0.2 : 0),
       },
@@ -37,7 +37,7 @@ const hiss: Suspects = ({ rig, evaluation, listener, portOf }) => {
   }
   return [...byPort.values()].map(({ tap, share }) => ({
     where: `${deviceName(rig, tap.deviceId)}, ${portOf(tap)?.name ?? tap.portId}`,
-    why: `by the figures of the boxes it makes ${Math.round(100 * share)} % of the noise there`,
+    why: `it makes ${Math.round(100 * share)}% of the noise there, by the figures of the devices`,
     tap,
     weight: share,
   }));
@@ -51,8 +51,8 @@ const clipping: Suspects = (scene) =>
       : {
           why:
             headroomDb < 0
-              ? `usual peaks stand ${(-headroomDb).toFixed(0)} dB over its ceiling`
-              : `what is ${headroomDb.toFixed(0)} dB louder than the usual peaks clips there`,
+              ? `typical peaks are ${(-headroomDb).toFixed(0)} dB above its clip point`
+              : `anything ${headroomDb.toFixed(0)} dB louder than typical peaks clips there`,
           weight: Math.max(0, 1 - Math.max(0, headroomDb) / ROOM_DB),
         },
   );
@@ -66,7 +66,7 @@ const tooQuiet: Suspects = (scene) =>
     return low < 3
       ? null
       : {
-          why: `${low.toFixed(0)} dB under ${hasUnity(spec) ? 'its unity mark' : 'its maximum'}`,
+          why: `${low.toFixed(0)} dB below ${hasUnity(spec) ? 'unity' : 'its maximum'}`,
           weight: Math.min(0.95, low / reach),
         };
   });
@@ -74,14 +74,14 @@ const tooQuiet: Suspects = (scene) =>
 const tooHot: Suspects = (scene) =>
   onRungs(scene, ({ setting, gainDb, headroomDb, levelDb, scale }) => {
     if (setting && hasUnity(setting.spec) && gainDb > 0)
-      return { why: `${gainDb.toFixed(0)} dB over its unity mark`, weight: Math.min(0.9, 0.3 + gainDb / 12) };
+      return { why: `${gainDb.toFixed(0)} dB above unity`, weight: Math.min(0.9, 0.3 + gainDb / 12) };
     if (setting && !hasUnity(setting.spec) && gainDb > setting.spec.min)
       return {
         why: `turned up by ${(gainDb - setting.spec.min).toFixed(0)} dB; the level after it is ${levelDb.nominal.toFixed(0)} ${scale === 'dbfs' ? 'dBFS' : 'dB'}`,
         weight: 0.35,
       };
     return headroomDb !== null && headroomDb < 6
-      ? { why: `only ${headroomDb.toFixed(0)} dB of room there`, weight: 0.3 }
+      ? { why: `only ${headroomDb.toFixed(0)} dB of headroom there`, weight: 0.3 }
       : null;
   });
 
@@ -94,7 +94,7 @@ const oneSided: Suspects = (scene) => [
     return [
       {
         where: source.name,
-        why: `as drawn it comes on the ${way.sides[0]} side alone`,
+        why: `as drawn it arrives on the ${way.sides[0]} side only`,
         tap: source.sound,
         weight: 0.8,
       },
@@ -106,7 +106,7 @@ const oneSided: Suspects = (scene) => [
       ? [
           {
             where: sayLead(scene, cable),
-            why: 'two sides in one lead: one plug half out, or a mono plug, loses one',
+            why: 'two sides in one cable: one plug half out, or a mono plug, loses one',
             tap: cable.to,
             weight: 0.25,
           },
@@ -120,7 +120,7 @@ const inverted: Suspects = (scene) => [
     const steps = pair.ways.filter((w) => w.polarity < 0);
     const source = scene.rig.sources.find((s) => s.id === pair.sourceId)!;
     return steps.length > 0
-      ? [{ where: source.name, why: 'as drawn something on its way turns it over', tap: source.sound, weight: 0.8 }]
+      ? [{ where: source.name, why: 'as drawn something on its path inverts it', tap: source.sound, weight: 0.8 }]
       : [];
   }),
   ...cablesTo(scene).flatMap((cable): Place[] => {
@@ -131,7 +131,7 @@ const inverted: Suspects = (scene) => [
       ? [
           {
             where: sayLead(scene, cable),
-            why: 'a balanced output in a stereo jack has its right side turned over',
+            why: 'a balanced output in a stereo jack has its right side inverted',
             tap: cable.to,
             weight: 0.6,
           },
@@ -151,8 +151,8 @@ const echo: Suspects = (scene, { delayMs }) => {
         (way.delay.value.high - way.delay.value.low + first!.delay.value.high - first!.delay.value.low) / 2;
       const off = delayMs === undefined ? 0 : Math.abs(apart - delayMs) / (10 + spread);
       return {
-        where: `${source.name}, by ${deviceName(rig, way.deviceIds.find((id) => !first!.deviceIds.includes(id)) ?? way.deviceIds[0]!)} as well`,
-        why: `it comes to ${listener.name} by a second way, ${apart.toFixed(0)} ms apart as drawn`,
+        where: `“${source.name}”, also through “${deviceName(rig, way.deviceIds.find((id) => !first!.deviceIds.includes(id)) ?? way.deviceIds[0]!)}”`,
+        why: `it reaches “${listener.name}” over a second path, ${apart.toFixed(0)} ms apart as drawn`,
         tap: source.sound,
         weight: 0.9 / (1 + off),
       };
@@ -160,8 +160,8 @@ const echo: Suspects = (scene, { delayMs }) => {
   });
   const loops = evaluation.loops.map(
     (loop): Place => ({
-      where: `round by ${loop.deviceIds.map((id) => deviceName(rig, id)).join(', ')}`,
-      why: `what leaves comes back ${loop.delay.value.nominal.toFixed(0)} ms later, ${(-loop.gainDb).toFixed(0)} dB down`,
+      where: `back through ${loop.deviceIds.map((id) => deviceName(rig, id)).join(', ')}`,
+      why: `it comes back ${loop.delay.value.nominal.toFixed(0)} ms later, ${(-loop.gainDb).toFixed(0)} dB quieter`,
       tap: tapOf(scene, loop.deviceIds[0]!) ?? listener.sound,
       weight: loop.gainDb > -30 ? 0.7 : 0.2,
     }),
@@ -170,8 +170,8 @@ const echo: Suspects = (scene, { delayMs }) => {
     .filter((c) => c.medium === 'air')
     .map(
       (cable): Place => ({
-        where: `${deviceName(rig, cable.from.deviceId)} into ${deviceName(rig, cable.to.deviceId)}`,
-        why: `an open microphone ${cable.lengthM} m away hears it again`,
+        where: `“${deviceName(rig, cable.from.deviceId)}” into “${deviceName(rig, cable.to.deviceId)}”`,
+        why: `an open mic ${cable.lengthM} m away hears it again`,
         tap: cable.to,
         weight: scene.portOf(cable.from)?.level === 'air' ? 0.15 : 0,
       }),
@@ -185,8 +185,8 @@ const dropouts: Suspects = (scene) => [
     if (cable.medium === 'radio')
       return [
         {
-          where: `the radio link to ${deviceName(scene.rig, cable.to.deviceId)}`,
-          why: 'radio loses pieces with distance, bodies between, and others on its band',
+          where: `the wireless link to “${deviceName(scene.rig, cable.to.deviceId)}”`,
+          why: 'wireless loses pieces with distance, bodies in between, and others on its band',
           tap: cable.to,
           weight: 0.6,
         },
@@ -215,7 +215,7 @@ const dropouts: Suspects = (scene) => [
 const constant: Suspects = (scene) =>
   onRungs(scene, ({ stage, scale }) =>
     stage === 'converter' && scale === 'dbfs'
-      ? { why: 'a constant comes in at a converter’s input, mostly at a cheap microphone jack', weight: 0.4 }
+      ? { why: 'a DC offset comes from a converter’s input, usually a cheap mic jack', weight: 0.4 }
       : null,
   );
 
@@ -234,7 +234,7 @@ const silent: Suspects = ({ rig, evaluation, listener }) =>
         return [
           {
             where: `${deviceName(rig, door.deviceId)}, ${spec.name}`,
-            why: `${source.name} stops there as drawn`,
+            why: `“${source.name}” stops there as drawn`,
             tap: source.sound,
             weight: 0.9,
           },
@@ -246,7 +246,7 @@ const silent: Suspects = ({ rig, evaluation, listener }) =>
       return [
         {
           where: last ? deviceName(rig, last) : source.name,
-          why: `${source.name} gets no further: nothing is plugged on`,
+          why: `“${source.name}” gets no further: nothing is connected`,
           tap: source.sound,
           weight: 0.8,
         },
