@@ -13,6 +13,7 @@ import { evaluate } from '#core/signal/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
+import '#words/index.ts';
 
 const FORMS: Record<string, (rig: Rig, paper: Paper) => readonly string[]> = {
   leads: (rig) => [leadsToCsv(rig)],

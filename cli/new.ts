@@ -2,6 +2,7 @@ import { readDesk, sayMade } from '#core/intake/index.ts';
 import { titleOf } from '#core/typed/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
+import '#words/index.ts';
 
 /**
  * A rig from plain words: 'console > splitter > capture > computer; me > usb mic > computer'. What was understood, what

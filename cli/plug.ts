@@ -6,6 +6,7 @@ import { offersFor, socketsOf } from '#core/wire/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
+import '#words/index.ts';
 
 /** What the lead that would be taken loses of the sound. */
 function losesBy(rig: Rig, cable: Cable): string[] {

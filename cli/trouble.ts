@@ -3,6 +3,7 @@ import { type Entry, inquire, lineUp, SYMPTOM_IDS, SYMPTOMS, type SymptomId } fr
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
+import '#words/index.ts';
 
 const TOLD = 8;
 

@@ -26,7 +26,7 @@ export const boathouse: Rig = {
     device(
       'capture-program',
       'capture-program',
-      'Capture program',
+      'Streaming software',
       {
         ...seen({ 'in-1-mute': false, 'in-2-mute': false, 'in-3-mute': false }),
         ...recordedOn({ 1: [1, 2], 2: [1, 3], 3: [1, 4], 4: [], 5: [] }),
@@ -55,11 +55,11 @@ export const boathouse: Rig = {
     device('desk-game', 'game-program', 'Desk game', {}, DESK),
     device('desk-screen', 'screen', 'Desk screen'),
     device('desk-webcam', 'webcam', 'Desk webcam', seen({ 'microphone-mute': false })),
-    device('extractor', 'hdmi-extractor', 'Sound extractor', {}, { fedBy: 'couch-charger' }),
+    device('extractor', 'hdmi-extractor', 'Audio extractor', {}, { fedBy: 'couch-charger' }),
     device('ilse', 'person', 'Ilse'),
     device('ilse-camera', 'webcam', 'Ilse’s webcam'),
     device('ilse-headset', 'headset-usb', 'Ilse’s headset'),
-    device('loudspeakers', 'loudspeakers-active', 'Room loudspeakers', seen({ volume: -20 })),
+    device('loudspeakers', 'loudspeakers-active', 'Room speakers', seen({ volume: -20 })),
     device('mixer', 'mixer-usb-10', 'Mixer', {
       ...seen({
         'strip-1-gain': 58,
@@ -80,7 +80,7 @@ export const boathouse: Rig = {
     }),
     device('phone', 'phone', 'Ambrose’s phone'),
     device('player-headphones', 'headphones', 'Players’ headphones'),
-    device('sound-system', 'sound-system', 'Sound system', {}, DESK),
+    device('sound-system', 'sound-system', 'Computer audio', {}, DESK),
     device('splitter', 'hdmi-splitter', 'Splitter'),
     device('wren', 'person', 'Wren'),
     device('wren-microphone', 'microphone-dynamic', 'Wren’s microphone'),

@@ -14,7 +14,7 @@ export const gliderCorner: Rig = {
   session: { frameRate: { num: 60, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18, hours: 2 },
   types: [],
   devices: [
-    device('capture-program', 'capture-program', 'Capture program', seen({ 'in-1-mute': false }), HERE),
+    device('capture-program', 'capture-program', 'Streaming software', seen({ 'in-1-mute': false }), HERE),
     device('chat', 'call', 'Chat with the ground crew', {}, HERE),
     device('chat-cable', 'virtual-cable', 'Chat cable', {}, HERE),
     device('computer', 'computer-desktop', 'Computer', seen({ 'picture-mode': '3840x2160-60' })),

@@ -29,7 +29,7 @@ export const skerryNet: Rig = {
     device('boat-a-radio', 'two-way-handheld', 'Boat radio A', seen({ key: 'send' })),
     device('boat-b', 'person', 'Boat on channel B'),
     device('boat-b-radio', 'two-way-handheld', 'Boat radio B', seen({ key: 'send' })),
-    device('capture-program', 'capture-program', 'Capture program', {}, HERE),
+    device('capture-program', 'capture-program', 'Streaming software', {}, HERE),
     device('desk-microphone', 'microphone-dynamic', 'Desk microphone'),
     device('keying', 'keying-box', 'Pedal', seen({ key: 'none' })),
     device('log', 'recording-program', 'Log', {}, HERE),

@@ -9,6 +9,8 @@ import { renderTune } from '../core/tap/index.ts';
 import { boathouse } from '../demo/boathouse.ts';
 import { skerryNet } from '../demo/skerry-net.ts';
 
+/** A code of core as it stands without words: 'issues.masked(...)'. */
+const UNSAID = /\b(issues|steps|list)\.\w+\(/;
 const folder = mkdtempSync(join(tmpdir(), 'mellow-cli-'));
 const file = (name: string, content: string | Uint8Array): string => {
   const path = join(folder, name);
@@ -17,6 +19,8 @@ const file = (name: string, content: string | Uint8Array): string => {
 };
 const mellow = (...args: string[]) => {
   const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/mellow', ...args], { encoding: 'utf8' });
+  // Nothing that core says goes out without its words.
+  expect(`${stdout}${stderr}`).not.toMatch(UNSAID);
   return { status, stdout, stderr };
 };
 const json = (...args: string[]) => {
@@ -87,7 +91,7 @@ test('a rig is told in which order it is plugged and switched on, and why; short
   expect(kinds('--for', 'standing')).not.toContain('plug');
   expect(kinds('--since', rig)).not.toContain('plug');
   expect(kinds('--for', 'down')[0]).toBe('end');
-  expect(mellow('order', rig).stdout).toMatch(/^1\. .*all the way down\.\n {3}Plugs and switches crack/);
+  expect(mellow('order', rig).stdout).toMatch(/^1\. .*all the way down\.\n {3}Plugging and switching cause/);
   expect(mellow('order', rig, '--for', 'teapot').status).toBe(2);
 });
 
@@ -104,7 +108,7 @@ test('a desk is made of a line, told what fits, and put on paper', () => {
   const path = file('desk.json', JSON.stringify(rig));
   expect(json('check', path).findings.length).toBeGreaterThan(0);
   const { offers } = json('plug', path, 'splitter.out-2');
-  expect(offers[0]).toMatchObject({ medium: 'lead', parts: ['lead, HDMI to HDMI'], priceEur: [5, 20] });
+  expect(offers[0]).toMatchObject({ medium: 'lead', parts: ['cable, HDMI to HDMI'], priceEur: [5, 20] });
   const { sheets } = json('export', path, 'labels', '--paper', 'letter');
   expect(sheets[0]).toContain('width="215.9mm"');
   expect(mellow('export', path, 'leads', '--paper', 'a4').stdout).toMatch(/^lead,from device,/);
@@ -158,7 +162,7 @@ test('loudness answers by the contract: a tone of -23 dBFS on both sides, and nu
   expect(Object.values(silent)).toEqual([null, null, null, null, null, null]);
   const many = mellow('loudness', file('many.wav', encodeWav([tone, tone, tone], 48_000)));
   expect(many.status).toBe(2);
-  expect(many.stderr).toContain('which channel belongs to which loudspeaker');
+  expect(many.stderr).toContain('which channel belongs to which speaker');
   // A recorder that was switched off never wrote its length: what is there is measured, and that is told beside it.
   const cut = encodeWav([tone, tone], 48_000);
   new DataView(cut.buffer).setUint32(4, 0, true);
@@ -179,7 +183,7 @@ test('diagnose answers by the contract: what is wrong, how badly, and what shows
     expect(['fix', 'watch']).toContain(f.severity);
     expect(f.evidence).toMatch(/\d/);
   }
-  expect(mellow('diagnose', file('cut.wav', encodeWav([loud], 48_000))).stdout).toContain('cut flat at -6.0 dBFS');
+  expect(mellow('diagnose', file('cut.wav', encodeWav([loud], 48_000))).stdout).toContain('clipped at -6.0 dBFS');
   const silent = json('diagnose', file('none.wav', encodeWav([new Float32Array(48_000)], 48_000)));
   expect(silent.findings).toMatchObject([{ id: 'silent', severity: 'fix' }]);
 });
@@ -259,12 +263,12 @@ test('what can be wrong is told with where to look first, and narrowed by what w
   const silent = ['trouble', rig, 'no-sound', 'backup', '--source', 'wren'] as const;
   const first = json(...silent);
   expect(first.named).toBe(false);
-  expect(first.suspects[0]).toMatchObject({ says: 'Mixer, Channel 1, mute: on, and not off.' });
+  expect(first.suspects[0]).toMatchObject({ says: '“Mixer”, Channel 1, mute: on instead of off.' });
   const nothing = first.next.answers.find((a: { answer: string }) => a.answer === 'nothing');
   const second = json(...silent, '--said', `${first.next.key}=${nothing?.answer ?? first.next.answers[0].answer}`);
   expect(second.next.key).not.toBe(first.next.key);
   expect(second.suspects).not.toEqual(first.suspects);
-  expect(mellow(...silent).stdout).toMatch(/^ ?\d+ % Mixer, Channel 1, mute[\s\S]*\nLook: /);
+  expect(mellow(...silent).stdout).toMatch(/^ ?\d+ % “Mixer”, Channel 1, mute[\s\S]*\nLook: /);
   expect(mellow('trouble', rig, 'no-sound', 'backup').status).toBe(2);
   expect(mellow('trouble', rig, 'no-tea', 'backup').stderr).toContain('is no symptom here');
   expect(mellow('trouble', rig, 'hum', 'nobody').stderr).toContain('There is no listener');

@@ -24,13 +24,13 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
   await page.goto(server.url);
   await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await keys.press('n');
-  await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
+  await expect(page.getByText('No devices yet.')).toBeVisible();
   await keys.press('a');
   await expect(page.getByRole('dialog')).toBeVisible();
   await keys.type(
     'person > lapel > monitor-recorder > earphones; person > camera full > monitor-recorder; person > recorder hand',
   );
-  await expect(page.getByRole('dialog')).toContainText('6 boxes more and 6 leads');
+  await expect(page.getByRole('dialog')).toContainText('6 devices and 6 cables more');
   await keys.press('Enter');
   const map = page.getByRole('application');
   await expect(map.getByRole('button', { name: /^Monitor-recorder, / })).toBeVisible();
@@ -47,7 +47,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
     ['person 2 face', 'camera lens'],
   ]) {
     await keys.press('p');
-    await expect(page.getByRole('combobox', { name: 'Based on' })).toBeFocused();
+    await expect(page.getByRole('combobox', { name: 'From' })).toBeFocused();
     await keys.type(from!);
     await keys.press('Enter');
     await expect(page.getByRole('combobox', { name: 'To' })).toBeFocused();
@@ -58,7 +58,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
     await expect(page.getByRole('dialog')).toBeHidden();
   }
   // 8 boxes, 9 leads.
-  await expect(map.getByRole('button', { name: /^Person 2 to .*radio/i })).toBeVisible();
+  await expect(map.getByRole('button', { name: /^Person 2 → .*radio/i })).toBeVisible();
   expect(keys.presses()).toBeLessThanOrEqual(40);
   // What was drawn is kept.
   await expect(async () => {
@@ -92,13 +92,13 @@ test('a desk of twelve boxes with its leads answered takes at most 60 keys besid
   await page.goto(server.url);
   await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await keys.press('n');
-  await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
+  await expect(page.getByText('No devices yet.')).toBeVisible();
   await keys.press('a');
   await expect(page.getByRole('dialog')).toBeVisible();
   await keys.type(
     'console > splitter > capture > computer > capture program; splitter > tv; person > mic > mixer > computer; mixer > recorder; phone > mixer; mixer > headphones',
   );
-  await expect(page.getByRole('dialog')).toContainText('12 boxes more and 11 leads');
+  await expect(page.getByRole('dialog')).toContainText('12 devices and 11 cables more');
   await keys.press('Enter');
   await expect(page.getByRole('application').getByRole('button', { name: /^Mixer, / })).toBeVisible();
   // Every question is answered by one key, and the next one comes by itself.
@@ -127,7 +127,7 @@ test('a box is replaced keeping what fits, renamed, and taken out; undo brings i
   await card.getByLabel('Device name').fill('Better splitter');
   await page.keyboard.press('Enter');
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toBeVisible();
-  await card.getByRole('button', { name: 'Remove' }).click();
+  await card.getByRole('button', { name: 'Remove “Better splitter”' }).click();
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toBeVisible();
@@ -141,19 +141,19 @@ test('a desk of twenty boxes takes at most 100 keys beside the names, every ques
   await page.goto(server.url);
   await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await keys.press('n');
-  await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
+  await expect(page.getByText('No devices yet.')).toBeVisible();
   await keys.press('a');
   await expect(page.getByRole('dialog')).toBeVisible();
   await keys.type(
     'console > splitter > capture > computer > capture program; splitter > tv; 4 person > 4 microphone dynamic > mixer digital ten > computer > call; mixer digital ten > recorder line in; camera full > capture stick > computer; phone > mixer digital ten; mixer digital ten > loudspeakers active',
   );
-  await expect(page.getByRole('dialog')).toContainText('21 boxes more and 20 leads');
+  await expect(page.getByRole('dialog')).toContainText('21 devices and 20 cables more');
   await keys.press('Enter');
   await expect(page.getByRole('application').getByRole('button', { name: /^Person 4, / })).toBeVisible();
   // Round the desk: each is answered as assumed by one key.
   await keys.press('t');
-  await expect(page.getByText(/^\d+ questions/)).toBeVisible();
-  await expect(page.getByText(/decides \d+/).first()).toBeVisible();
+  await expect(page.getByText(/^\d+ to check/)).toBeVisible();
+  await expect(page.getByText(/affects \d+/).first()).toBeVisible();
   const undo = page.getByTitle(/^Undo: /);
   const question = page.getByRole('complementary', { name: 'To check' });
   // An answer can raise another question, so one goes on until none is left.
@@ -162,7 +162,7 @@ test('a desk of twenty boxes takes at most 100 keys beside the names, every ques
     await keys.press('y');
     await expect(undo).not.toHaveAttribute('title', before!);
   }
-  await expect(page.getByText('Nothing is asked')).toBeVisible();
+  await expect(page.getByText('All done: everything that matters is confirmed.')).toBeVisible();
   expect(keys.presses()).toBeLessThanOrEqual(100);
 });
 
@@ -183,7 +183,7 @@ test('a desk begins from an occasion, and takes more boxes with counts, by keybo
   await expect(page).toHaveURL(/\/route$/);
   await page.goto(page.url().replace(/route$/, 'wire'));
   const map = page.getByRole('application');
-  await expect(map.getByRole('button', { name: /^Guest 3 to XLR mic 4/ })).toBeVisible();
+  await expect(map.getByRole('button', { name: /^Guest 3 → XLR mic 4/ })).toBeVisible();
   await expect(page.getByText('Hall, Thursday')).toBeVisible();
   await page.keyboard.press('Shift+A');
   await expect(page.getByRole('combobox', { name: 'Device type' })).toBeFocused();

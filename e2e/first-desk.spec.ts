@@ -37,9 +37,9 @@ test('a streamer’s desk: by keyboard, from the first page to everyone hearing 
   await press('Enter');
   await expect(page).toHaveURL(/\/rigs\/[0-9a-f-]+\/route$/);
   const table = page.getByRole('grid', { name: 'Who gets what' });
-  await expect(table.getByRole('gridcell', { name: /^Your voice at Stream, stream/ })).toHaveAccessibleName(/heard/);
+  await expect(table.getByRole('gridcell', { name: /^Your voice at Stream, stream/ })).toHaveAccessibleName(/arrives/);
   // Nothing stops it, nothing is missing, no voice is masked.
-  await expect(table.getByRole('gridcell', { name: /missing|not wanted|twice/ })).toHaveCount(0);
+  await expect(table.getByRole('gridcell', { name: /missing|should not arrive|twice/ })).toHaveCount(0);
   await expect(page.getByText(/\d+ stops? it/)).toHaveCount(0);
   expect(presses).toBeLessThan(120);
 });
@@ -53,14 +53,14 @@ test('the same by pointer: a template, a word of one’s own, a wrong turn mende
   const field = page.getByRole('textbox', { name: 'What’s on your desk' });
   await field.fill('console > blue box > tv\nblue box > capture card > pc > streaming app\nusb headset > pc');
   const asked = page.getByRole('region', { name: 'You decide' });
-  const unknown = asked.getByRole('listitem').filter({ hasText: 'blue box: what is it?' });
+  const unknown = asked.getByRole('listitem').filter({ hasText: '“blue box”: what is it?' });
   await expect(unknown).toBeVisible();
   await unknown.getByRole('button', { name: /HDMI splitter, one in/ }).click();
   await expect(page.getByRole('region', { name: 'What was understood' })).toContainText('blue box');
   await expect(unknown).toHaveCount(0);
   // A wrong turn: the capture card is taken out of the stream, and put back.
   const follows = page.getByRole('region', { name: 'What follows' });
-  await follows.getByRole('button', { name: /^Remove: Streaming app takes Capture card/ }).click();
+  await follows.getByRole('button', { name: /^Change: Streaming app/ }).click();
   const game = page.getByRole('table').getByRole('row', { name: /Console/ });
   await expect(game.getByRole('cell').first()).toHaveText(/–/);
   await follows.getByRole('button', { name: /^Put back: Streaming app takes Capture card/ }).click();

@@ -13,7 +13,7 @@ test('takes picked on the bench are joined by what they hold, and taken along in
     'couch clap, backup recorder.wav',
     'relay talk, backup recorder.wav',
   ])
-    await page.getByLabel(`Pick ${name}`, { exact: true }).check();
+    await page.getByLabel(`Select “${name}”`, { exact: true }).check();
   await page.getByRole('button', { name: 'Sync by content' }).click();
   const groups = page.getByTestId('joined');
   await expect(groups).toHaveCount(2, { timeout: 200_000 });

@@ -2,12 +2,12 @@ import { DEMO_RIG, expect, HOST_TOO_LOUD, HOST_WITH_HUM, test } from './server.t
 
 test('gains are walked, pulled, set and put on the list, by keyboard and pointer', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
-  const end = page.getByText(/^At Backup recorder:/);
-  await expect(end).toContainText('3 conversions on the way');
+  const end = page.getByText(/^At “Backup recorder”:/);
+  await expect(end).toContainText('3 conversions on this path');
   const before = await end.textContent();
   // By pointer: pulled up by a hand's breadth.
   const fader = page.getByRole('slider', { name: 'Mixer, Channel 1, fader' });
-  await expect(fader).toHaveAttribute('aria-valuetext', '0 dB, at the unity mark');
+  await expect(fader).toHaveAttribute('aria-valuetext', '0 dB, at unity (0 dB)');
   const box = (await fader.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
@@ -27,14 +27,14 @@ test('gains are walked, pulled, set and put on the list, by keyboard and pointer
   await page.keyboard.press('Escape');
   // The solver: to what is wanted, why, and onto the list; undone again.
   await page.keyboard.press('p');
-  await expect(page.getByText(/^It comes out at −\d/)).toBeVisible();
+  await expect(page.getByText(/^Result: −\d/)).toBeVisible();
   await page.keyboard.press('d');
   await expect(page.getByRole('link', { name: /to check, [1-9]\d* to do$/ })).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('link', { name: /to check, 0 to do$/ })).toBeVisible();
   // Another listener by its key.
   await page.keyboard.press('l');
-  await expect(page.getByText(/^At Backup recorder:/)).toHaveCount(0);
+  await expect(page.getByText(/^At “Backup recorder”:/)).toHaveCount(0);
 });
 
 test('a spoilt take says what is wrong with it, where, and what in the rig could have made it', async ({
@@ -44,10 +44,10 @@ test('a spoilt take says what is wrong with it, where, and what in the rig could
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${HOST_TOO_LOUD}`);
   const faults = page.getByTestId('faults');
   await expect(faults).toContainText('Clipping');
-  await expect(faults).toContainText('turned down afterwards');
+  await expect(faults).toContainText('turned down afterward');
   await expect(page.getByTestId('levels')).toContainText('LUFS');
   await expect(page.getByRole('img', { name: 'Loudness over time' })).toBeVisible();
-  await expect(page.getByLabel(/How far each track sits below the main voice,/)).toHaveValue('backup');
+  await expect(page.getByLabel(/^Where .* was recorded/)).toHaveValue('backup');
   // To the place: the lanes go there.
   const axis = page.getByLabel('Takes over time');
   const before = await axis.textContent();
@@ -65,14 +65,14 @@ test('a level that was measured is taken into the rig as what somebody finds at 
 }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${HOST_WITH_HUM}`);
   const section = page.getByTestId('level-into-rig');
-  await expect(section).toContainText(/stands at −\d+\.\d dBFS while it sounds/);
-  await section.getByRole('listitem').filter({ hasText: 'where it begins' }).getByRole('button').click();
+  await expect(section).toContainText(/−\d+\.\d dBFS while it plays/);
+  await section.getByRole('listitem').filter({ hasText: 'at the source' }).getByRole('button').click();
   await expect(section).toContainText('Already in the rig.');
-  await expect(section).toContainText('That agrees.');
+  await expect(section).toContainText('They match.');
   await page.keyboard.press('Control+z');
-  await expect(section).not.toContainText('That agrees.');
-  await section.getByRole('listitem').filter({ hasText: '“Channel 1, fader” measures' }).getByRole('button').click();
-  await expect(section).toContainText('That agrees.');
+  await expect(section).not.toContainText('They match.');
+  await section.getByRole('listitem').filter({ hasText: 'Channel 1, fader is at' }).getByRole('button').click();
+  await expect(section).toContainText('They match.');
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
   await expect(page.getByRole('slider', { name: 'Mixer, Channel 1, fader' })).not.toHaveAttribute('aria-valuenow', '0');
 });
@@ -81,7 +81,7 @@ test('a live meter without leave or input says what to do, and nothing else is l
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/level?source=wren&listener=backup`);
   const live = page.getByRole('region', { name: 'Live' });
   await live.getByRole('button', { name: 'Listen to an input' }).click();
-  await expect(live.getByText(/not given leave|is not there|cannot be opened/)).toBeVisible();
+  await expect(live.getByText(/denied|isn’t there|can’t be opened/)).toBeVisible();
   await page.keyboard.press('p');
   await expect(page.getByText(/Result:/)).toBeVisible();
 });

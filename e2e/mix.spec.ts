@@ -5,7 +5,7 @@ const nowUnder = (page: Page, track: string) =>
   page
     .getByTestId('tracks')
     .getByRole('row')
-    .filter({ has: page.getByLabel(`What ${track} is`) })
+    .filter({ has: page.getByLabel(new RegExp(`^Type of .?${track}`)) })
     .getByRole('cell')
     .nth(6);
 
@@ -15,22 +15,22 @@ test('five tracks come into balance, are heard before and after, changed by hand
 }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${FIVE_TRACKS}`);
   // A track of many is measured alone, by its name.
-  await expect(page.getByLabel(/^Track of .* that is measured$/)).toContainText('Ilse, on the call');
+  await expect(page.getByLabel(/^Track of .* to measure$/)).toContainText('Ilse, on the call');
   await page.getByRole('button', { name: /Mix as tracks/ }).click();
   const whole = page.getByTestId('whole');
   await expect(whole).toContainText('−16.0 LUFS');
   await expect(nowUnder(page, 'Couch game')).toHaveText('11.0');
   await expect(nowUnder(page, 'Ilse, on the call')).toHaveText('2.0');
   // The explosion in the middle of a sentence: no fader helps, and it is said how far down it goes.
-  await page.getByRole('button', { name: /^00:1\d: down by \d+ dB$/ }).click();
+  await page.getByRole('button', { name: /^00:1\d: turned down \d+ dB$/ }).click();
   await page.keyboard.press('1');
   await expect(page.getByRole('button', { name: /^As recorded/ })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('2');
-  await expect(page.getByRole('button', { name: /^Balanced/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: /^Mixed/ })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('h');
   await expect(page.getByRole('button', { name: /^Stop/ })).toHaveCount(0);
   // The chart is walked by arrows, phrase by phrase.
-  const chart = page.getByRole('slider', { name: /^What is listened to/ });
+  const chart = page.getByRole('slider', { name: /^The phrase being played/ });
   const at = await chart.getAttribute('aria-valuetext');
   await chart.press('ArrowRight');
   await expect(chart).not.toHaveAttribute('aria-valuetext', at!);
@@ -41,7 +41,7 @@ test('five tracks come into balance, are heard before and after, changed by hand
   await expect(nowUnder(page, 'Couch game')).toHaveText('14.0');
   await expect(whole).toContainText('−16.0 LUFS');
   // By hand it is where one puts it, and the whole says what that does; p finds the faders again.
-  const fader = page.getByLabel('Fader of Couch game, dB');
+  const fader = page.getByLabel('Fader of “Couch game”, dB');
   await fader.fill('0');
   await fader.press('Enter');
   await expect(nowUnder(page, 'Couch game')).not.toHaveText('14.0');
@@ -77,25 +77,25 @@ test('settings are tried on a voice: each does what it says, and is compared bli
   const ceiling = page.getByLabel('Limiter, ceiling, dBTP');
   await ceiling.fill('-8');
   await ceiling.press('Enter');
-  await expect(page.getByText(/^The limiter takes off \d/)).toBeVisible();
+  await expect(page.getByText(/^The limiter reduces gain by at most \d/)).toBeVisible();
   expect(Number((await cell('True peak', 2).textContent())!.replace('−', '-'))).toBeLessThanOrEqual(-8);
   await page.reload();
   await expect(makeup).toHaveValue('3', { timeout: 60_000 });
   await page.getByRole('button', { name: /^Compare blind/ }).click();
-  await expect(page.getByText('“B is host too loud, backup recorder.wav”, processed')).toBeVisible();
+  await expect(page.getByText(/B is “host too loud, backup recorder.wav”, processed/)).toBeVisible();
   await expect(page.getByText(/Both say the same words at the same time/)).toBeVisible();
 });
 
 test('what was tried goes onto the list of a box that has it, in its own steps', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench/try?takes=${HOST_TOO_LOUD}`);
   const desk = page.getByTestId('onto-desk');
-  await page.getByLabel('Device').selectOption({ label: 'Mixer, Channel 1' });
+  await page.getByLabel('Device', { exact: true }).selectOption({ label: 'Mixer, Channel 1' });
   const corner = page.getByLabel(/^Low cut, corner/);
   await corner.fill('95');
   await corner.press('Enter');
   await expect(desk.getByRole('row', { name: /Channel 1, low cut/ })).toContainText('95 Hz: nearest possible value');
   await expect(desk).toContainText('It has no');
-  await desk.getByRole('button', { name: /^To do at the desk: 1 setting/ }).click();
+  await desk.getByRole('button', { name: /^Add to-do: 1 setting/ }).click();
   await expect(desk).toContainText('Already set this way.');
   await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/desk`);
@@ -111,11 +111,11 @@ test('two takes are told apart blind: rounds settled before, the exact chance af
   const rounds = page.getByRole('textbox', { name: 'Rounds' });
   await rounds.fill('4');
   await rounds.press('Enter');
-  await expect(page.getByText(/4 rounds show nothing/)).toBeVisible();
+  await expect(page.getByText(/4 rounds prove nothing/)).toBeVisible();
   await rounds.fill('5');
   await rounds.press('Enter');
-  await expect(page.getByText(/5 of 5 have to be right/)).toBeVisible();
-  await page.getByRole('button', { name: /^Begin/ }).click();
+  await expect(page.getByText(/You need 5 of 5 right/)).toBeVisible();
+  await page.getByRole('button', { name: /^Start/ }).click();
   await page.keyboard.press('3');
   await expect(page.getByRole('button', { name: /^X 3/ })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('a');
@@ -124,7 +124,7 @@ test('two takes are told apart blind: rounds settled before, the exact chance af
   await expect(page.getByRole('button', { name: /^A 1/ })).toHaveAttribute('aria-pressed', 'true');
   for (const key of ['b', 'a', 'b', 'a']) await page.keyboard.press(key);
   const result = page.getByTestId('blind-result');
-  await expect(result).toContainText(/^\d of 5 right\. Who guesses does as well in [\d.]+ % of trials\./);
+  await expect(result).toContainText(/^\d of 5 right\. Guessing does as well in [\d.]+ ?% of trials\./);
   const [right] = /^\d/.exec((await result.textContent())!)!;
   await expect(page.getByRole('cell', { name: `${right} of 5` })).toBeVisible();
   await expect

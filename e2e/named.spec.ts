@@ -15,12 +15,12 @@ test('devices that the browser names come to the desk, plugged in, once one has 
   await page.goto(server.url);
   await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
   await page.keyboard.press('n');
-  await expect(page.getByText('Nothing stands on this desk yet')).toBeVisible();
+  await expect(page.getByText('No devices yet.')).toBeVisible();
   await page.keyboard.press('a');
   await page.getByRole('button', { name: 'What this computer lists' }).click();
   const dialog = page.getByRole('dialog');
   const ask = dialog.getByRole('button', { name: 'List my devices' });
-  const add = dialog.getByRole('button', { name: /^Put \d+ box/ });
+  const add = dialog.getByRole('button', { name: /^Add \d+ device/ });
   await expect(ask.or(add)).toBeVisible();
   if (await ask.isVisible()) await ask.click();
   await expect(add).toBeVisible();

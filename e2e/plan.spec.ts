@@ -52,18 +52,18 @@ test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done
   // Route: the pupils hear themselves; the fewest settings that mend it, put on the list.
   await page.getByRole('link', { name: 'Route' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; not wanted/ })).toBeVisible();
+  await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; should not arrive/ })).toBeVisible();
   await page.keyboard.press('s');
   const proposal = page.getByRole('region', { name: 'Suggested settings' });
   await expect(proposal).toContainText('3 settings would do it');
   await expect(proposal).toContainText('Mixer, USB records: send');
   await page.keyboard.press('d');
-  await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; kept out/ })).toBeVisible();
+  await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; not there, as required/ })).toBeVisible();
   // At the desk: what is asked is answered, what is to do is done, each with its key.
   await page.keyboard.press('t');
   await expect(page.getByRole('heading', { name: 'To-do list' })).toBeVisible();
   // Mutes that nobody touched are not asked.
-  await expect(page.getByText(/^(?:0|no) questions?; 3 to do/)).toBeVisible();
+  await expect(page.getByText(/^0 to check, 3 to do\./)).toBeVisible();
   for (let left = 3; left > 0; left--) {
     await expect(page.getByRole('link', { name: new RegExp(`to check, ${left} to do$`) })).toBeVisible();
     await page.keyboard.press('d');
@@ -78,26 +78,26 @@ test('moments are looked at on the table, and what is pressed in one is its own,
   const url = await rigUrl(page, server, 'Skerry net');
   await page.goto(`${url}/route`);
   const boat = page.getByRole('gridcell', { name: /^Operator at Boat A/ });
-  await expect(boat).toHaveAccessibleName(/must not; kept out/);
+  await expect(boat).toHaveAccessibleName(/must not; not there, as required/);
   await page.keyboard.press(']');
-  await expect(boat).toHaveAccessibleName(/must; heard/);
+  await expect(boat).toHaveAccessibleName(/must; arrives/);
   await page.getByLabel('Device', { exact: true }).selectOption('log-interface');
   const kept = saved(page);
-  const direct = page.getByLabel('Log interface, Inputs heard directly, dB');
+  const direct = page.getByLabel('Log interface, Direct monitoring, dB');
   await direct.fill('off');
   await direct.press('Enter');
   await expect(page.getByRole('gridcell', { name: /^Channel B at Operator/ })).toHaveAccessibleName(/missing/);
   await kept;
   await page.reload();
-  await expect(page.getByRole('gridcell', { name: /^Channel B at Operator/ })).toHaveAccessibleName(/heard/);
+  await expect(page.getByRole('gridcell', { name: /^Channel B at Operator/ })).toHaveAccessibleName(/arrives/);
   await page.keyboard.press(']');
   await expect(page.getByRole('gridcell', { name: /^Channel B at Operator/ })).toHaveAccessibleName(/missing/);
   await page.getByRole('link', { name: 'Plan' }).click();
   await expect(page.getByRole('region', { name: 'Moments' })).toContainText(
-    'Log interface, Inputs heard directly: all the way down',
+    'Log interface, Direct monitoring: fully down',
   );
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('region', { name: 'Moments' })).not.toContainText('Inputs heard directly');
+  await expect(page.getByRole('region', { name: 'Moments' })).not.toContainText('Direct monitoring');
 });
 
 test('one listens at a place before anything is plugged, and goes from listener to listener', async ({
@@ -120,8 +120,8 @@ test('one listens at a place before anything is plugged, and goes from listener 
   expect(await found(page)).toEqual([]);
   // It follows the rig: what is muted is not heard any more.
   await page.getByLabel('Device', { exact: true }).selectOption('capture-program');
-  await page.getByRole('button', { name: 'Capture program, Input 1, mute', exact: true }).click();
-  await expect(bar.getByRole('status')).toContainText('Nothing is heard here');
+  await page.getByRole('button', { name: 'Streaming software, Input 1, mute', exact: true }).click();
+  await expect(bar.getByRole('status')).toContainText('No signal here');
   await bar.getByRole('button', { name: /^Stop/ }).click();
   await expect(bar).toHaveCount(0);
   // From a tap in Wire as well.

@@ -5,22 +5,22 @@ import { DEMO_RIG, expect, test } from './server.ts';
 test('an earlier version is looked at and brought back as one step, and undone', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
   const findings = page.getByRole('table', { name: 'Issues' });
-  await findings.getByRole('button', { name: /^Couch game reaches Stream twice/ }).click();
+  await findings.getByRole('button', { name: /^“Couch game” reaches “Stream” twice/ }).click();
   await page
     .getByLabel('Issue', { exact: true })
-    .getByRole('button', { name: /^To do at the desk/ })
+    .getByRole('button', { name: /^Add to-do/ })
     .first()
     .click();
   await expect(page.getByText('Rig, saved')).toBeVisible();
   await page.getByRole('link', { name: 'Versions' }).click();
   const versions = page.getByRole('table', { name: 'Versions' });
-  await expect(versions.getByRole('row', { name: /Channels 5 and 6, fader: all the way down/ })).toContainText('now');
+  await expect(versions.getByRole('row', { name: /Channels 5 and 6, fader: fully down/ })).toContainText('now');
   await versions
     .getByRole('row', { name: /First version kept/ })
     .getByRole('button', { name: 'Look' })
     .click();
   const look = page.getByRole('region', { name: 'Version' });
-  await expect(look.getByRole('img', { name: /^Map of Boathouse relay/ })).toBeVisible();
+  await expect(look.getByRole('img', { name: /^Map of “Boathouse relay”/ })).toBeVisible();
   await look.getByRole('button', { name: 'Bring back this version' }).click();
   await expect(versions.getByRole('row', { name: /^.*Bring back the version of/ })).toContainText('now');
   await expect(page.getByRole('link', { name: /to check, 0 to do$/ })).toBeVisible();

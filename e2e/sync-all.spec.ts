@@ -11,9 +11,9 @@ test('all listeners are put right at once, with a proof; tracks may be slipped i
   await expect(page.getByRole('img', { name: 'Timing at “Stream”' })).toContainText('late');
   await page.keyboard.press('p');
   await expect(page.getByTestId('all-aligned')).toContainText('All within tolerance.');
-  await expect(page.getByTestId('all-aligned')).toContainText('that is proven');
+  await expect(page.getByTestId('all-aligned')).toContainText('(proven)');
   const proposed = page.getByRole('table', { name: 'Suggested settings' });
-  await expect(proposed.getByRole('row', { name: /Capture program Input 4, picture delay 0 ms 168 ms/ })).toBeVisible();
+  await expect(proposed.getByRole('row', { name: /Streaming software Input 4, video delay 0 ms 168 ms/ })).toBeVisible();
   await page.keyboard.press('d');
   await expect(page.getByRole('link', { name: /to check, [1-9] to do$/ })).toBeVisible();
   await expect(proposed).toHaveCount(0);
@@ -22,7 +22,7 @@ test('all listeners are put right at once, with a proof; tracks may be slipped i
   // The other school: fewer delays, and a list for the edit.
   await page.getByLabel('Recorded tracks').selectOption('edit');
   await page.getByRole('button', { name: /Suggest delays for all destinations/ }).click();
-  await expect(page.getByTestId('all-aligned')).toContainText('that is proven');
+  await expect(page.getByTestId('all-aligned')).toContainText('(proven)');
   const slips = page.getByRole('table', { name: 'To move in the edit' });
   await expect(slips.getByRole('row', { name: /^Track 3, couch Couch voices/ })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Track 3, couch' })).toContainText('corrected in the edit');

@@ -5,7 +5,7 @@ test('a round trip is timed over the stand-in loop, silent until it is turned up
   await page.getByRole('link', { name: 'Measure round-trip latency' }).click();
   await page.getByLabel('Return input').selectOption('stand-in');
   await page.getByRole('button', { name: /^Start/ }).click();
-  await expect(page.getByText(/Nothing comes back yet/)).toBeVisible();
+  await expect(page.getByText(/Nothing detected yet/)).toBeVisible();
   await expect(page.getByTestId('round-trip')).toHaveCount(0);
   const level = page.getByLabel('Listening level, dB');
   await level.fill('-20');
@@ -15,5 +15,5 @@ test('a round trip is timed over the stand-in loop, silent until it is turned up
   expect(Math.abs(ms - 48.3)).toBeLessThan(0.2);
   expect(Number(((await row.getByRole('cell').nth(1).textContent()) ?? '').slice(1))).toBeLessThan(0.1);
   await expect(row.getByRole('cell').nth(4)).toHaveText(/^20/);
-  await expect(row).toContainText('out ');
+  await expect(row).toContainText('output ');
 });

@@ -37,16 +37,16 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
   await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
   const card = page.getByLabel('Recorded at');
   await card.getByLabel('Source').selectOption({ label: 'Couch voices' });
-  await expect(card).toContainText(/Input 2, picture delay/);
+  await expect(card).toContainText(/Input 2, video delay/);
   await card.getByRole('button', { name: /Add to rig/ }).click();
 
   await expect(page.getByRole('button', { name: /^Couch voices: 6\d ms late/ })).toBeVisible();
   await expect(page.getByLabel('Tap point', { exact: true })).toContainText('measured');
   await page.getByRole('button', { name: /Suggest delays/ }).click();
-  await expect(page.getByLabel(/Input 2, picture delay/)).toHaveValue(/^6\d$/);
-  await page.getByRole('button', { name: /To do at the desk: \d+ settings/ }).click();
+  await expect(page.getByLabel(/Input 2, video delay/)).toHaveValue(/^6\d$/);
+  await page.getByRole('button', { name: /Add to-do: \d+ settings/ }).click();
   // A proposal that nobody has ticked is not called right.
-  await expect(page.getByLabel('Tap point', { exact: true })).toContainText('once it is done at the desk');
+  await expect(page.getByLabel('Tap point', { exact: true })).toContainText('in sync once the to-dos are done');
   await page.getByRole('button', { name: 'To-do list t' }).click();
   const open = page.getByRole('row', { name: /open since/ });
   await expect(open.first()).toBeVisible();
@@ -67,10 +67,10 @@ test('by keyboard: listener, source, proposal, verb and undo', async ({ page, se
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench?takes=${COUCH_CLAP}`);
   await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
   await page.keyboard.press('a');
-  await expect(page.getByRole('heading', { name: /Arrivals at/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Timing at/ })).toBeVisible();
   await expect(page.getByLabel('Verdict')).toContainText('to fix');
   await page.keyboard.press('p');
-  await page.keyboard.press('s');
+  await page.keyboard.press('y');
   await expect(page.getByRole('button', { name: /^Couch voices: 0 ms/ })).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('button', { name: /^Couch voices: 6\d ms late/ })).toBeVisible();
@@ -79,7 +79,7 @@ test('by keyboard: listener, source, proposal, verb and undo', async ({ page, se
   await page.keyboard.press('l');
   await expect(page.getByRole('heading', { name: /Timing/ })).toBeVisible();
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog')).toContainText('Put it right');
+  await expect(page.getByRole('dialog')).toContainText('Fix');
   await leaveByEscape(page, page.getByRole('dialog'));
 });
 
@@ -138,7 +138,7 @@ test('two takes of one talk: how they lie to each other and drift, taken into th
   await expect(card.getByLabel('Clock of the second take')).not.toHaveValue('');
   await card.getByLabel('Clock of the second take').selectOption({ label: 'Mixer' });
   await card.getByRole('button', { name: 'Add clocks to rig' }).click();
-  await expect(card).toContainText('The rig knows it, since');
+  await expect(card).toContainText('Already in the rig, since');
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?listener=track-4&source=wren`);
   await expect(page.getByLabel('Tap point', { exact: true })).toContainText('−31.0 ppm against Backup recorder');
 });

@@ -8,7 +8,7 @@ const SENTENCES = {
   'bad-rate': 'The WAV has an impossible sample rate: 4 to 768 kHz can be read. Export it again at 48 kHz.',
   unsupported: 'The audio in this WAV is compressed. Export it as PCM (8 to 32 bit) or float.',
   'cut-short':
-    'This WAV is incomplete: it is shorter than its header says. Copy it again, or open it anyway to use what’s there.',
+    'This WAV is shorter than its header says. If the rest of it exists elsewhere, copy it again.',
 } as const;
 
 export type WavErrorCode = keyof typeof SENTENCES;

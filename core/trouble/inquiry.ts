@@ -106,5 +106,5 @@ const nameIn = (list: readonly { readonly id: string; readonly name: string }[],
 export function sayComplaint(rig: Rig, { symptomId, listenerId, sourceId }: Complaint): string {
   const { says, of } = SYMPTOMS.find((s) => s.id === symptomId)!;
   const listener = nameIn(rig.listeners, listenerId);
-  return of === 'source' ? `At ${listener}, ${nameIn(rig.sources, sourceId)} ${says}.` : `${listener} ${says}.`;
+  return of === 'source' ? `“${nameIn(rig.sources, sourceId)}” at “${listener}”: ${says}.` : `“${listener}”: ${says}.`;
 }

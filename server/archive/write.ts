@@ -12,6 +12,7 @@ import type { RigService } from '../rigs/service.ts';
 import type { TakeService } from '../takes/service.ts';
 import { fileNames, LOG_FILE, MANIFEST_FILE, type Manifest, RIG_FILE } from './manifest.ts';
 import { type Zip, type ZipPart, zipOf } from './zip.ts';
+import '#words/index.ts';
 
 export interface ArchiveParts {
   readonly database: Database;

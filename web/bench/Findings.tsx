@@ -4,7 +4,6 @@ import { type Evaluation, type State, toleranceOf } from '#core/signal/index.ts'
 import { driftMs, rate } from '#core/units/index.ts';
 import { DriftChart, useWidth } from '#web/charts/index.ts';
 import {
-  count,
   decimalsFor,
   formatClock,
   formatFrames,
@@ -76,7 +75,7 @@ export function Findings({ bench, comparison, rig }: Props) {
                   {formatFrames(found.offsetMs, frameRate(take)).replace(say.framesUnit(), '')}
                 </td>
                 <td className="number">
-                  {found.by === 'slate' ? count(found.count, 'beat') : count(found.count, 'clap')}
+                  {found.by === 'slate' ? common.beats({ count: found.count }) : common.claps({ count: found.count })}
                 </td>
                 <td className={state}>
                   <StateMark state={state} />{' '}

@@ -115,7 +115,7 @@ describe('leads that are to be changed', () => {
   it('are said by what to put in, change or take out', () => {
     expect(rig.tasks.map((t) => sayTask(rig, t))).toEqual([
       'Change the cable Couch camera, HDMI → Camera capture, HDMI in: 1 m',
-      'Connect Sound extractor, line out → Mixer, Channels 5 and 6 (3 m cable)',
+      'Connect Audio extractor, line out → Mixer, Channels 5 and 6 (3 m cable)',
       'Unplug the cable from Wren’s microphone, XLR',
     ]);
   });

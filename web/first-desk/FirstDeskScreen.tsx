@@ -5,7 +5,7 @@ import { changeOf, type DeskOptions } from '#core/intake/index.ts';
 import { emptyRig, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { type OwnWords, ownKey, titleOf } from '#core/typed/index.ts';
-import { count, Frame, Pick, rich, Sheet, useKey, useKeyHint } from '#web/parts/index.ts';
+import { Frame, Pick, rich, Sheet, useKey, useKeyHint } from '#web/parts/index.ts';
 import { api, sayProblem } from '#web/store/index.ts';
 import { MapPicture, useTypeItems } from '#web/wire/index.ts';
 import { frame, firstDesk as say } from '#words/index.ts';
@@ -130,7 +130,7 @@ export function FirstDeskScreen() {
           width="230px"
         />
         <span className="quiet" role="status">
-          {rig ? say.nothingCreatedYet({ device: count(rig.devices.length, 'device') }) : say.nothingCreatedYetWord()}
+          {rig ? say.nothingCreatedYet({ devices: rig.devices.length }) : say.nothingCreatedYetWord()}
           {!current && say.reading()}
         </span>
       </div>

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { readGear } from '#core/check/index.ts';
 import { catalogue, type DeviceType, findTypes, type Rig } from '#core/rig/index.ts';
-import { count, Pick, StateMark } from '#web/parts/index.ts';
+import { Pick, StateMark } from '#web/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { gear as say, textOf } from '#words/index.ts';
 import { TypeEditor } from './editor/index.ts';
@@ -71,7 +71,7 @@ function Gear({ rig }: { rig: Rig }) {
         </p>
         <Pick label={say.searchDeviceTypes()} items={items} onPick={choose} />
         <p className="small quiet" style={{ marginTop: 6 }}>
-          {say.builtInYourOwn({ type: count(catalogue.length, 'type'), types: rig.types.length })}
+          {say.builtInYourOwn({ builtIn: catalogue.length, types: rig.types.length })}
         </p>
         <input
           ref={chooser}

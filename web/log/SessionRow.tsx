@@ -1,6 +1,6 @@
 import type { Session } from '#core/run/index.ts';
 import type { State } from '#core/signal/index.ts';
-import { count, formatDate, formatNumber, formatSpan, StateMark } from '#web/parts/index.ts';
+import { formatDate, formatNumber, formatSpan, StateMark } from '#web/parts/index.ts';
 import { log as say } from '#words/index.ts';
 
 const stateOf = ({ good }: Session): State => (good === null ? 'none' : good ? 'good' : 'watch');
@@ -28,7 +28,7 @@ export function SessionRow({ session: s }: { session: Session }) {
           {s.troubles.map((t) => (
             <li key={t.id}>
               <StateMark state="fix" /> {say.cause({ complaint: t.complaint, was: t.was })}{' '}
-              <span className="quiet">({count(t.looks, 'look')})</span>
+              <span className="quiet">({say.looksTaken({ count: t.looks })})</span>
             </li>
           ))}
           {amiss.map(([id, t]) => (

@@ -52,10 +52,10 @@ export function RestsOn({
 
 const NAMES: Record<Resting['what'], string> = {
   offset: say.audioVsVideo(),
-  delay: 'delay',
+  delay: say.delay(),
   apart: say.secondPathAfterFirst(),
-  band: 'band',
-  noise: 'noise',
+  band: say.bandwidth(),
+  noise: say.noise(),
 };
 const STATES: Record<State, string> = {
   good: 'good',

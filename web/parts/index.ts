@@ -23,4 +23,3 @@ export { placeOfTask, sayTask } from './tasks.ts';
 export { useMore } from './useMore.tsx';
 export { useSteady } from './useSteady.ts';
 export { WANTS, type Want, wantOf } from './wants.ts';
-export { type Count, count } from './words.ts';

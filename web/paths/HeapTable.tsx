@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { Choice, count, decimalsFor, formatNumber, formatOffset, NumberInput } from '#web/parts/index.ts';
+import { Choice, decimalsFor, formatNumber, formatOffset, NumberInput } from '#web/parts/index.ts';
 import { common, paths as say } from '#words/index.ts';
 import { keepSourceOfSlate, type SortedTake, settingsOfPair, sortTake } from './sort.ts';
 import type { Heap, HeapItem } from './useHeap.ts';
@@ -117,7 +117,7 @@ function Said({ item }: { item: HeapItem }) {
       <span className="strong">{formatOffset(offsetMs, decimalsFor(sdMs))}</span> ±
       {formatNumber(sdMs, decimalsFor(sdMs))}
       <div className="quiet small">
-        {by === 'slate' ? say.slateBeats({ n1: slateId! + 1, beat: n }) : count(n, 'clap')}
+        {by === 'slate' ? say.slateBeats({ n1: slateId! + 1, beat: n }) : common.claps({ count: n })}
         {item.says && <span className="watch"> {item.says}</span>}
       </div>
     </span>

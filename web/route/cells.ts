@@ -10,20 +10,20 @@ export interface Cell {
 }
 
 const WORDS: Record<Pair['verdict']['word'], string> = {
-  'in-time': 'heard',
-  late: 'late',
-  early: 'early',
+  'in-time': say.arrives(),
+  late: say.late(),
+  early: say.early(),
   'perhaps-late': say.possiblyLate(),
   'perhaps-early': say.possiblyEarly(),
   'perhaps-either': say.possiblyLateOrEarly(),
-  twice: 'twice',
+  twice: say.twice(),
   'too-loud': say.tooLoud(),
   'too-quiet': say.tooQuiet(),
   'not-alone': say.notAlone(),
   'once-done': say.onceDone(),
-  missing: 'missing',
+  missing: say.missing(),
   unwanted: say.shouldNotArrive(),
-  'no-picture': 'heard',
+  'no-picture': say.arrives(),
   'not-heard': '',
 };
 

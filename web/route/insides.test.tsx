@@ -131,7 +131,7 @@ describe('the sound devices of a computer', () => {
     expect(played()).toMatchObject({ follows: 'default', to: { portId: 'to-usb-3' } });
     await user.click(outputs.getByRole('button', { name: 'not the default' }));
     expect(played()).toMatchObject({ follows: 'default', to: { portId: 'to-usb-1' } });
-    await user.click(outputs.getByRole('button', { name: /^“Sound system, .*” follows the default$/ }));
+    await user.click(outputs.getByRole('button', { name: /^“Computer audio, .*” follows the default$/ }));
     expect(played().follows).toBeUndefined();
     await user.click(outputs.getByRole('button', { name: 'default' }));
     await user.click(devices.getByRole('button', { name: 'hidden' }));

@@ -43,7 +43,7 @@ describe('Sync', () => {
       .getAllByRole('row')
       .map((r) => r.textContent);
     expect(rows).toEqual(
-      expect.arrayContaining(['1.5 m of air4.4standard ', 'Capture program: Input 2, sound delay0set ']),
+      expect.arrayContaining(['1.5 m of air4.4standard ', 'Streaming software: Input 2, sound delay0set ']),
     );
     expect(rows).toEqual(
       expect.arrayContaining([expect.stringMatching(/^Camera capture: capture device, sound60typical 20 to 150/)]),

@@ -17,7 +17,7 @@ import {
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { countByKind, FAILURE_KINDS, type FailureKind, failuresOf } from '#core/variant/index.ts';
-import { Choice, count, formatNumber, printSheets, StateMark, saveAs, Term } from '#web/parts/index.ts';
+import { Choice, formatNumber, printSheets, StateMark, saveAs, Term } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { common, wire as say } from '#words/index.ts';
 
@@ -159,14 +159,14 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
 });
 
 const TOLD = 8;
-const KIND_NAMES: Record<FailureKind, readonly [one: string, many: string]> = {
-  box: ['box', 'boxes'],
-  supply: [say.powerSupply(), say.powerSupplies()],
-  battery: ['battery', 'batteries'],
-  program: ['program', 'programs'],
-  lead: ['lead', 'leads'],
-  adapter: ['adapter', 'adapters'],
-  radio: [say.wirelessLink(), say.wirelessLinks()],
+const KINDS: Record<FailureKind, { one: () => string; several: (params: { count: number }) => string }> = {
+  box: { one: say.failureDevice, several: say.failureDevices },
+  supply: { one: say.failureSupply, several: say.failureSupplies },
+  battery: { one: say.failureBattery, several: say.failureBatteries },
+  program: { one: say.failureApp, several: say.failureApps },
+  lead: { one: say.failureCable, several: say.failureCables },
+  adapter: { one: say.failureAdapter, several: say.failureAdapters },
+  radio: { one: say.failureRadio, several: say.failureRadios },
 };
 
 /** How many things can fail, and which of them take along what the plan wants. */
@@ -181,11 +181,12 @@ function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
         <Term id="can-fail">{say.pointsFailure()}</Term>
       </h2>
       <p>
-        {count(failures.length, 'thing')}:{' '}
-        {FAILURE_KINDS.filter((k) => kinds[k] > 0)
-          .map((k) => count(kinds[k], ...KIND_NAMES[k]))
-          .join(', ')}
-        .
+        {say.failuresInAll({
+          count: failures.length,
+          kinds: FAILURE_KINDS.filter((k) => kinds[k] > 0)
+            .map((k) => KINDS[k].several({ count: kinds[k] }))
+            .join(', '),
+        })}
       </p>
       {wanted === 0 && <p className="quiet">{say.noRequirementsYetSo()}</p>}
       {costly.length > 0 && (
@@ -201,7 +202,7 @@ function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
             {costly.slice(0, TOLD).map((f) => (
               <tr key={`${f.kind} ${f.name} ${f.cableIds[0] ?? f.deviceIds[0]}`}>
                 <td>{f.name}</td>
-                <td className="quiet">{KIND_NAMES[f.kind][0]}</td>
+                <td className="quiet">{KINDS[f.kind].one()}</td>
                 <td className="number">{f.loses}</td>
               </tr>
             ))}

@@ -35,7 +35,7 @@ describe('photographs of a box', () => {
   it('are added from a file, looked at, taken out, and brought back by undo', async () => {
     const { user, store, photos } = open();
     const file = new File(['x'], 'back of it.png', { type: 'image/png' });
-    await user.upload(screen.getByLabelText('Photo of “Sound extractor”'), file);
+    await user.upload(screen.getByLabelText('Photo of “Audio extractor”'), file);
     await waitFor(() => expect(photos()).toMatchObject([{ sha256: SHA, name: 'back of it' }]));
     await user.click(screen.getByRole('button', { name: 'back of it' }));
     await user.click(await screen.findByRole('button', { name: common.remove() }));
@@ -46,7 +46,7 @@ describe('photographs of a box', () => {
   it('are refused in a sentence where the browser cannot read them', async () => {
     const { user, photos } = open(false);
     await user.upload(
-      screen.getByLabelText('Photo of “Sound extractor”'),
+      screen.getByLabelText('Photo of “Audio extractor”'),
       new File(['x'], 'a.png', { type: 'image/png' }),
     );
     expect(await screen.findByText(/This browser can’t read that image\. Choose a/)).toBeTruthy();

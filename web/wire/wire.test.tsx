@@ -110,7 +110,7 @@ describe('Wire', () => {
       /Game console sends 3840 × 2160.*Splitter passes a 10.2 Gbit\/s link/,
       /Couch voices does not reach Couch safety track/,
       /Couch lapel microphone has a plug with three contacts/,
-      /Sound extractor, line out, to Mixer: an unbalanced lead closes a ring of earths/,
+      /Audio extractor, line out, to Mixer: an unbalanced lead closes a ring of earths/,
       /own microphone of Desk webcam is open/,
       /Speech is masked at Stream: Couch game is 14 dB louder than Wren, voice/,
       /Ilse, on the call reaches/,

@@ -68,4 +68,6 @@ export const common = {
   source: message('Source'),
   quoted: message('{name}', { name: 'name' }),
   nothing: message('nothing'),
+  claps: message('{count, plural, one {# clap} other {# claps}}', { count: 'count' }),
+  beats: message('{count, plural, one {# beat} other {# beats}}', { count: 'count' }),
 };

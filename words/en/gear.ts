@@ -14,10 +14,10 @@ export const gear = {
   unknownDevice: message('Unknown device'),
   addUnknownDevice: message('Add unknown device'),
   searchDeviceTypes: message('Search device types'),
-  builtInYourOwn: message('{type} built in, {types, number} of your own in this rig.', {
-    type: 'text',
-    types: 'number',
-  }),
+  builtInYourOwn: message(
+    '{builtIn, plural, one {# type} other {# types}} built in, {types, number} of your own in this rig.',
+    { builtIn: 'count', types: 'number' },
+  ),
   deviceTypeFile: message('Device type file'),
   type: message('Type {next}', { next: 'name' }),
   typeRemoved: message('Type {type} removed', { type: 'name' }),
@@ -150,4 +150,5 @@ export const gear = {
   polarityInverted: message('polarity inverted'),
   itsOwnClock: message('its own clock'),
   deviceWhichOnlySockets: message('A device of which only the sockets are known.'),
+  presence: message('presence'),
 };

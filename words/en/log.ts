@@ -77,4 +77,5 @@ export const log = {
   problems: message('{count, plural, one {# problem} other {# problems}}', { count: 'count' }),
   figures: message('{count, plural, one {# figure} other {# figures}}', { count: 'count' }),
   breaks: message(', {count, plural, one {# break} other {# breaks}}', { count: 'count' }),
+  looksTaken: message('{count, plural, one {# check} other {# checks}}', { count: 'count' }),
 };

@@ -53,4 +53,7 @@ export const measured = {
     { count: 'count' },
   ),
   wouldChange: message('{count, number} would change state without it.', { count: 'number' }),
+  delay: message('delay'),
+  bandwidth: message('bandwidth'),
+  noise: message('noise'),
 };

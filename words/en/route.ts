@@ -226,4 +226,9 @@ export const route = {
   exact: message('exact'),
   whyChanged: message('{source} {what} {listener}', { source: 'name', what: 'text', listener: 'name' }),
   inside: message('Inside'),
+  arrives: message('arrives'),
+  late: message('late'),
+  early: message('early'),
+  twice: message('twice'),
+  missing: message('missing'),
 };

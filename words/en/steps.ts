@@ -89,7 +89,7 @@ export const steps = wordingOf(say, {
   thingsMovedForCleaning: 'Things moved for cleaning or charging rarely get put back.',
   unplugCable: 'Unplug the cable {name} → {name2}.',
   itsNoLongerIn: 'It’s no longer in this rig.',
-  connect: 'Connect {name} to {name2} ({lengthM} m cable).',
+  connect: 'Connect {name} → {name2} ({lengthM} m cable).',
   videoBeforeAudioSources: 'Video before audio: sources and displays must detect each other first.',
   beforeEitherEndIs: 'Before either end is switched on.',
   secure: 'Secure the cable between {device} and {device2} at both ends, with enough slack for the whole movement.',

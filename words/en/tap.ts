@@ -82,7 +82,7 @@ export const tap = {
   ),
   nextAddTakes: message('Next: add takes'),
   startEveryRecorderFirst: message('Start every recorder first, then press Play everywhere within about two seconds.'),
-  tuneFile: message('tune {n1}, {source}.{ending}', { n1: 'text', source: 'name', ending: 'text' }),
+  tuneFile: message('tune {n1}, {source}.{ending}', { n1: 'text', source: 'text', ending: 'text' }),
   savedToYourDownloads: message('Saved to your downloads.'),
   whoPlays: message('Who plays {source}', { source: 'name' }),
   ownPlayer: message('own player'),

@@ -68,7 +68,7 @@ export const trouble = {
   otherChecks: message('Other checks'),
   orCheckSomethingElse: message('Or check something else'),
   aboutS: message('about {seconds} s', { seconds: 'text' }),
-  atWorksAsIt: message('At {name}, {name2} works as it should.', { name: 'name', name2: 'name' }),
+  atWorksAsIt: message('{name2} at {name} works as it should.', { name: 'name', name2: 'name' }),
   dontKnowOf: message('{asks} Don’t know.', { asks: 'text' }),
   yourAnswers: message('Your answers'),
   undo: message('Undo: {e}', { e: 'text' }),

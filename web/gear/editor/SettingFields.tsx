@@ -84,7 +84,7 @@ const TREATED_NAMES: Record<Treats, string> = {
   'lowCut.hz': say.lowCut(),
   'gate.thresholdDbfs': say.gateThreshold(),
   'gate.rangeDb': say.gateRange(),
-  'presence.gainDb': 'presence',
+  'presence.gainDb': say.presence(),
   'presence.hz': say.presenceCenter(),
   'deEss.thresholdDbfs': say.deEsserThreshold(),
   'compressor.thresholdDbfs': say.compressorThreshold(),

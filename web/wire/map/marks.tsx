@@ -161,7 +161,7 @@ export const BoxMark = memo(function BoxMark(props: BoxProps) {
       ))}
       {heard.map((name, i) => (
         <text key={name} className="map-fact" x={BOX.padPx} y={nameEnd + (i + 1) * BOX.badgePx}>
-          {`hears: ${name.replace(`${box.name}, `, '')}`.slice(0, 20)}
+          {`→ ${name.replace(`${box.name}, `, '')}`.slice(0, 20)}
         </text>
       ))}
       {box.sourceIds.map((id, i) => {
