@@ -169,7 +169,7 @@ test('loudness answers by the contract: a tone of -23 dBFS on both sides, and nu
   new DataView(cut.buffer).setUint32(40, 0, true);
   const unfinished = json('loudness', file('unfinished.wav', cut));
   expect(unfinished.integratedLufs).toBeCloseTo(told.integratedLufs, 3);
-  expect(unfinished.notes).toEqual([expect.stringMatching(/unfinished\.wav: The recording was never finished/)]);
+  expect(unfinished.notes).toEqual([expect.stringMatching(/unfinished\.wav: The recording was never finalized/)]);
   expect(told.notes).toBeUndefined();
   const slow = encodeWav([tone], 1);
   expect(mellow('loudness', file('slow.wav', slow)).stderr).toContain('4 to 768 kHz');
@@ -272,7 +272,7 @@ test('what can be wrong is told with where to look first, and narrowed by what w
   expect(mellow('trouble', rig, 'no-sound', 'backup').status).toBe(2);
   expect(mellow('trouble', rig, 'no-tea', 'backup').stderr).toContain('is no symptom here');
   expect(mellow('trouble', rig, 'hum', 'nobody').stderr).toContain('There is no listener');
-  expect(mellow('export', rig, 'settings', '--paper', 'a4').stdout).toContain('how it stands');
+  expect(mellow('export', rig, 'settings', '--paper', 'a4').stdout).toContain('current settings');
 });
 
 test('the tune of a source is written as a WAV, the same each time', async () => {

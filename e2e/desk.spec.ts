@@ -39,7 +39,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
   await keys.type('person');
   await keys.press('Enter');
   await keys.press('a');
-  await keys.type('radio set camera');
+  await keys.type('wireless set camera');
   await keys.press('Enter');
   for (const [from, to] of [
     ['person 2 voice', 'pack 1'],
@@ -58,7 +58,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
     await expect(page.getByRole('dialog')).toBeHidden();
   }
   // 8 boxes, 9 leads.
-  await expect(map.getByRole('button', { name: /^Person 2 → .*radio/i })).toBeVisible();
+  await expect(map.getByRole('button', { name: /^Person 2 → Wireless/ })).toBeVisible();
   expect(keys.presses()).toBeLessThanOrEqual(40);
   // What was drawn is kept.
   await expect(async () => {
@@ -127,7 +127,7 @@ test('a box is replaced keeping what fits, renamed, and taken out; undo brings i
   await card.getByLabel('Device name').fill('Better splitter');
   await page.keyboard.press('Enter');
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toBeVisible();
-  await card.getByRole('button', { name: 'Remove “Better splitter”' }).click();
+  await card.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(map.getByRole('button', { name: /^Better splitter, / })).toBeVisible();
@@ -152,7 +152,7 @@ test('a desk of twenty boxes takes at most 100 keys beside the names, every ques
   await expect(page.getByRole('application').getByRole('button', { name: /^Person 4, / })).toBeVisible();
   // Round the desk: each is answered as assumed by one key.
   await keys.press('t');
-  await expect(page.getByText(/^\d+ to check/)).toBeVisible();
+  await expect(page.getByText(/^\d+ to check.*\./)).toBeVisible();
   await expect(page.getByText(/affects \d+/).first()).toBeVisible();
   const undo = page.getByTitle(/^Undo: /);
   const question = page.getByRole('complementary', { name: 'To check' });

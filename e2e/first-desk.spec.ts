@@ -30,7 +30,7 @@ test('a streamer’s desk: by keyboard, from the first page to everyone hearing 
   await press('1');
   // Copy protection is looked up on each console: off, both.
   for (const n of [1, 2]) {
-    await expect(inHand).toContainText(`Console ${n}: Copy protection`);
+    await expect(inHand).toContainText(`Console ${n}: “Copy protection`);
     await press('2');
   }
   await expect(asked.getByRole('button', { name: /^off/, pressed: true })).toHaveCount(2);
@@ -60,7 +60,7 @@ test('the same by pointer: a template, a word of one’s own, a wrong turn mende
   await expect(unknown).toHaveCount(0);
   // A wrong turn: the capture card is taken out of the stream, and put back.
   const follows = page.getByRole('region', { name: 'What follows' });
-  await follows.getByRole('button', { name: /^Change: Streaming app/ }).click();
+  await follows.getByRole('button', { name: /^Remove: Streaming app takes Capture card/ }).click();
   const game = page.getByRole('table').getByRole('row', { name: /Console/ });
   await expect(game.getByRole('cell').first()).toHaveText(/–/);
   await follows.getByRole('button', { name: /^Put back: Streaming app takes Capture card/ }).click();

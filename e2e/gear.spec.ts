@@ -71,10 +71,7 @@ test('the map is zoomed, shown by kind, and one source or listener drawn alone',
   await page.getByLabel('Layer shown').selectOption('all');
   await page.getByLabel('Source shown alone').selectOption('jingles');
   await expect(map.getByRole('button', { name: /^Ambrose’s phone → Mixer/ })).toHaveAttribute('opacity', '1');
-  await expect(map.getByRole('button', { name: /^Camera capture → Desk computer/ })).toHaveAttribute(
-    'opacity',
-    '0.16',
-  );
+  await expect(map.getByRole('button', { name: /^Camera capture → Desk computer/ })).toHaveAttribute('opacity', '0.16');
 });
 
 test('an EDID is read from a file into a screen, a damaged one refused with its byte', async ({ page, server }) => {

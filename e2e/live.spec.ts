@@ -18,7 +18,7 @@ test('gain is set by talking: what the input reads, and how far to turn', async 
   await expect(live.getByRole('row', { name: /Highest peak −?\d+\.\d dBFS/ })).toBeVisible();
   await expect(live.getByRole('row', { name: /Momentary −?\d+\.\d LUFS/ })).toBeVisible();
   await expect(live.getByRole('status')).toHaveText(
-    /^(The gain is right|Up \d+ dB: Channel 1, gain to|Down \d+ dB: Channel 1, gain to)/,
+    /^(The gain is right|Up \d+ dB: “Channel 1, gain” to|Down \d+ dB: “Channel 1, gain” to)/,
   );
   const inputs = live.getByLabel('Input of this computer');
   expect(await inputs.locator('option').count()).toBeGreaterThan(1);

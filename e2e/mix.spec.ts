@@ -95,11 +95,11 @@ test('what was tried goes onto the list of a box that has it, in its own steps',
   await corner.press('Enter');
   await expect(desk.getByRole('row', { name: /Channel 1, low cut/ })).toContainText('95 Hz: nearest possible value');
   await expect(desk).toContainText('It has no');
-  await desk.getByRole('button', { name: /^Add to-do: 1 setting/ }).click();
+  await desk.getByRole('button', { name: /^Add to-do/ }).click();
   await expect(desk).toContainText('Already set this way.');
   await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/desk`);
-  await expect(page.getByText('Channel 1, low cut: off to 80 Hz')).toBeVisible();
+  await expect(page.getByText('Channel 1, low cut: off → 80 Hz')).toBeVisible();
 });
 
 test('two takes are told apart blind: rounds settled before, the exact chance after, kept with the take', async ({

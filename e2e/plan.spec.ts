@@ -52,13 +52,17 @@ test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done
   // Route: the pupils hear themselves; the fewest settings that mend it, put on the list.
   await page.getByRole('link', { name: 'Route' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; should not arrive/ })).toBeVisible();
+  await expect(
+    page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; should not arrive/ }),
+  ).toBeVisible();
   await page.keyboard.press('s');
   const proposal = page.getByRole('region', { name: 'Suggested settings' });
   await expect(proposal).toContainText('3 settings would do it');
   await expect(proposal).toContainText('Mixer, USB records: send');
   await page.keyboard.press('d');
-  await expect(page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; not there, as required/ })).toBeVisible();
+  await expect(
+    page.getByRole('gridcell', { name: /^Pupils at Pupils’ ears: must not; not there, as required/ }),
+  ).toBeVisible();
   // At the desk: what is asked is answered, what is to do is done, each with its key.
   await page.keyboard.press('t');
   await expect(page.getByRole('heading', { name: 'To-do list' })).toBeVisible();

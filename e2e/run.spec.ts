@@ -73,9 +73,9 @@ test('the day: checks to go, what may run out, markers, a trouble found, and all
   await page.getByLabel('Source').selectOption('Wren, voice');
   await page.getByRole('button', { name: /Report problem/ }).click();
   const look = page.getByTestId('next-look');
-  await expect(look).toContainText('Mixer, Channel 1');
+  await expect(look).toContainText('“Mixer”, Channel 1');
   await page.reload();
-  await expect(look).toContainText('Mixer, Channel 1');
+  await expect(look).toContainText('“Mixer”, Channel 1');
   await page.keyboard.press('1');
   await expect(page.getByTestId('found')).toContainText(/A plug of the cable .*Wren’s microphone/);
   await page.keyboard.press('y');
@@ -90,7 +90,9 @@ test('the day: checks to go, what may run out, markers, a trouble found, and all
   await page.getByLabel('Search the log').fill('spare lead');
   await expect(page.getByText('1 of 25 match')).toBeVisible();
   await page.locator('.log-list summary').first().click();
-  await expect(page.locator('.log-facts')).toContainText('“Wren, voice” at “Backup recorder”: not heard. Cause: A plug');
+  await expect(page.locator('.log-facts')).toContainText(
+    '“Wren, voice” at “Backup recorder”: not heard. Cause: A plug',
+  );
   await expect(page.locator('.log-facts')).toContainText('lap record');
   await expect(page.getByLabel('Figures over time')).toContainText('has changed up by more than chance');
 });

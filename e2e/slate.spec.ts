@@ -50,8 +50,8 @@ test('a slate is shown, made into a film, read back on the bench, and finds its 
   await page.getByLabel(/^Source of “console film/).selectOption('Couch game');
   await page.getByRole('button', { name: 'Add all 2 to the test' }).click();
   const table = page.getByTestId('path-test');
-  await expect(table).toContainText('Couch voices at');
-  await expect(table).toContainText('Couch game at');
+  await expect(table).toContainText('“Couch voices” at');
+  await expect(table).toContainText('“Couch game” at');
   const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
   await table.getByRole('button', { name: 'Add to rig' }).first().click();
   await expect(table.getByText('in the rig')).toBeVisible();

@@ -13,7 +13,9 @@ test('all listeners are put right at once, with a proof; tracks may be slipped i
   await expect(page.getByTestId('all-aligned')).toContainText('All within tolerance.');
   await expect(page.getByTestId('all-aligned')).toContainText('(proven)');
   const proposed = page.getByRole('table', { name: 'Suggested settings' });
-  await expect(proposed.getByRole('row', { name: /Streaming software Input 4, video delay 0 ms 168 ms/ })).toBeVisible();
+  await expect(
+    proposed.getByRole('row', { name: /Streaming software Input 4, video delay 0 ms 168 ms/ }),
+  ).toBeVisible();
   await page.keyboard.press('d');
   await expect(page.getByRole('link', { name: /to check, [1-9] to do$/ })).toBeVisible();
   await expect(proposed).toHaveCount(0);
@@ -28,5 +30,5 @@ test('all listeners are put right at once, with a proof; tracks may be slipped i
   await expect(page.getByRole('region', { name: 'Track 3, couch' })).toContainText('corrected in the edit');
   // One listener again, by the list.
   await page.getByLabel('Destination').selectOption('stream');
-  await expect(page.getByRole('heading', { name: /at: Stream/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /at: “Stream”/ })).toBeVisible();
 });

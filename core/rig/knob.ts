@@ -12,7 +12,7 @@ export function travelOf(spec: Gain, valueDb: number): number {
   return spec.offAtMin ? knobTravel(spec.max - valueDb) : (valueDb - spec.min) / (spec.max - spec.min);
 }
 
-/** Where one finds it: 'at the unity mark', 'all the way down', 'about 1 o'clock', or a part of a fader's travel. */
+/** Where one finds it: 'at unity (0 dB)', 'fully down', 'about 1 o'clock', or a part of a fader's travel. */
 export function sayKnob(spec: Gain, valueDb: number): string {
   if (valueDb <= spec.min && spec.offAtMin) return 'fully down';
   if (valueDb === 0 && hasUnity(spec)) return 'at unity (0 dB)';

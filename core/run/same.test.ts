@@ -15,7 +15,10 @@ describe('same as last time?', () => {
     expect(second).toMatchObject({ id: 'lufs', state: 'watch', says: { code: 'steps.fartherAwayOrTurned' } });
     expect(third).toMatchObject({ id: 'toneHz', state: 'watch' });
     expect(third!.says).toMatchObject({ code: 'steps.thinnerOffAxisLow' });
-    expect(sameAs(usual, { ...usual, humDbfs: -45 })[0]).toMatchObject({ id: 'humDbfs', says: { code: 'steps.loopIsOpen' } });
+    expect(sameAs(usual, { ...usual, humDbfs: -45 })[0]).toMatchObject({
+      id: 'humDbfs',
+      says: { code: 'steps.loopIsOpen' },
+    });
   });
   it('is held against the last that went well, and is charted like any figure', () => {
     let n = 0;

@@ -7,8 +7,7 @@ const SENTENCES = {
   'bad-format': 'The WAV contradicts itself about its format. Export it again as PCM, 16 or 24 bit.',
   'bad-rate': 'The WAV has an impossible sample rate: 4 to 768 kHz can be read. Export it again at 48 kHz.',
   unsupported: 'The audio in this WAV is compressed. Export it as PCM (8 to 32 bit) or float.',
-  'cut-short':
-    'This WAV is shorter than its header says. If the rest of it exists elsewhere, copy it again.',
+  'cut-short': 'This WAV is shorter than its header says. If the rest of it exists elsewhere, copy it again.',
 } as const;
 
 export type WavErrorCode = keyof typeof SENTENCES;

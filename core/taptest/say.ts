@@ -78,7 +78,7 @@ export const sayWander = (
   listener: string,
   { earliestMs, latestMs }: { readonly earliestMs: number; readonly latestMs: number },
 ): string =>
-  `${listed(sources)} → “${listener}”: the delay keeps changing, up to ${ms(earliestMs)} ms earlier and ${ms(latestMs)} ms later than in the middle. The receiver stretches the audio, as a call does where packets are lost.`;
+  `${listed(sources.map((s) => `“${s}”`))} → “${listener}”: the delay keeps changing, up to ${ms(earliestMs)} ms earlier and ${ms(latestMs)} ms later than in the middle. The receiver stretches the audio, as a call does where packets are lost.`;
 
 const listed = (names: readonly string[]): string =>
   names.length < 2 ? names.join() : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;

@@ -201,7 +201,7 @@ describe('a take into the rig', () => {
     const { store } = open(demoRig());
     expect((screen.getByLabelText('Source') as HTMLSelectElement).value).toBe('couch');
     expect(then()).toMatch(/^65 ms late/);
-    expect(screen.getByRole('listitem').textContent).toBe('Streaming software, Input 2, picture delay: 65 ms');
+    expect(screen.getByRole('listitem').textContent).toBe('Streaming software, Input 2, video delay: 65 ms');
     await userEvent.click(screen.getByRole('button', { name: /Add to rig/ }));
     expect(selectRig(store.getState())!.measurements).toMatchObject([{ takeId: 'couch clap', offsetMs: 65 }]);
   });

@@ -90,7 +90,7 @@ describe('a take measured', () => {
       .map((l) => l.getAttribute('href')!);
     expect(places.length).toBeGreaterThan(1);
     for (const href of places) expect(href).toMatch(new RegExp(`^/rigs/${RIG_ID}/wire\\?tap=[a-z0-9-]+\\.[a-z0-9-]+$`));
-    const chosen = screen.getByLabelText(/The track is silent\. Check that it was/) as HTMLSelectElement;
+    const chosen = screen.getByLabelText(/was recorded$/) as HTMLSelectElement;
     expect(chosen.value).toBe('backup');
     const before = places.join();
     await user.selectOptions(chosen, 'ilse');

@@ -220,7 +220,7 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
               onClick={() => onAnswer(answer)}
             >
               {textOf(answer.label)}
-              {answer.asDrawn && ' (assumed)'} <kbd>{i + 1}</kbd>
+              {answer.asDrawn && ` (${common.assumed()})`} <kbd>{i + 1}</kbd>
             </Button>
           ))}
         </div>

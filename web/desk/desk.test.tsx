@@ -47,7 +47,7 @@ describe('at the desk', () => {
   });
   it('is answered by keys: the question goes, the next one stands in its place, undo brings it back', async () => {
     const { user, store, rig } = open();
-    const asked = await screen.findByRole('button', { name: 'Channels 9 and 10, input: jacks or USB return?' });
+    const asked = await screen.findByRole('button', { name: '“Channels 9 and 10, input”: jacks or USB return?' });
     await user.click(asked);
     const before = rig();
     await user.keyboard('2');
@@ -55,21 +55,21 @@ describe('at the desk', () => {
       value: 'jacks',
       known: 'seen',
     });
-    await waitFor(() => expect(screen.queryByRole('button', { name: /^Channels 9 and 10, input/ })).toBeNull());
+    await waitFor(() => expect(screen.queryByRole('button', { name: /^“Channels 9 and 10, input”/ })).toBeNull());
     expect(screen.getByRole('complementary', { name: say.toCheck() })).toBeTruthy();
     store.dispatch(undoStep());
     expect(rig()).toEqual(before);
   });
   it('is walked by j and k, and a yes makes what was assumed seen', async () => {
     const { user, rig } = open();
-    await screen.findByRole('button', { name: /^Channels 9 and 10, input/ });
+    await screen.findByRole('button', { name: /^“Channels 9 and 10, input”/ });
     const pressed = () => screen.getByRole('button', { pressed: true }).textContent;
     const first = pressed();
     await user.keyboard('j');
     expect(pressed()).not.toBe(first);
     await user.keyboard('k');
     expect(pressed()).toBe(first);
-    await user.click(screen.getByRole('button', { name: /^How long is the lead from Camera capture/ }));
+    await user.click(screen.getByRole('button', { name: /^How long is the cable “Camera capture”/ }));
     expect(screen.getByText(say.ifAssumptionIsRight())).toBeTruthy();
     const length = screen.getByLabelText('Length, m');
     await user.clear(length);

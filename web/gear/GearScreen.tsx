@@ -31,6 +31,7 @@ function Gear({ rig }: { rig: Rig }) {
       [...rig.types, ...catalogue].map((t) => ({
         id: t.id,
         label: t.name,
+        also: t.words?.join(', ') ?? '',
         note: rig.types.includes(t) ? say.yourOwn({ family: t.family }) : t.family,
       })),
     [rig.types],

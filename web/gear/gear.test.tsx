@@ -51,7 +51,9 @@ describe('Gear', () => {
     await find(user, 'condenser');
     expect(screen.getByRole('heading', { name: 'Microphone, condenser, XLR' })).toBeTruthy();
     expect(screen.getByText(/powered by/)).toBeTruthy();
-    expect(within(screen.getByRole('table', { name: say.sockets() })).getByText(/Phantom off before plugs, volumes down before/)).toBeTruthy();
+    expect(
+      within(screen.getByRole('table', { name: say.sockets() })).getByText(/needs phantom power, 4 mA/),
+    ).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'capsule' }));
     expect(
       within(screen.getByRole('table', { name: say.pathsInside() }))
@@ -69,7 +71,7 @@ describe('Gear', () => {
     expect(screen.getByRole('button', { name: common.save() })).toHaveProperty('disabled', true);
     await user.type(name, 'Our extractor');
     await user.selectOptions(screen.getByLabelText('Level of line'), 'air');
-    expect(screen.getAllByText(/ends as volts, but the port has sound in air/).length).toBeGreaterThan(0);
+    expect(screen.getAllByText(/but the socket carries sound in air/).length).toBeGreaterThan(0);
     await user.selectOptions(screen.getByLabelText('Level of line'), 'line');
     await user.selectOptions(screen.getByLabelText('Connector of line'), 'phono-pair');
     await user.click(screen.getByRole('button', { name: common.save() }));

@@ -91,7 +91,7 @@ describe('the log', () => {
     const user = userEvent.setup();
     open(events);
     const since = await screen.findByLabelText(say.sinceLastGoodSession());
-    expect(since.textContent).toContain('Mixer, Channel 1, gain: 52 dB → 58 dB');
+    expect(since.textContent).toContain('“Mixer”, Channel 1, gain: 52 dB → 58 dB');
     expect(since.textContent).toContain('New: Ambrose’s phone');
     expect(screen.getByLabelText(say.figuresOverTime()).textContent).toContain(
       '1 measurement has changed by more than chance',

@@ -41,19 +41,22 @@ export function filterItems(items: readonly PickItem[], search: string): PickIte
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return [...items];
   const has = (text: string) => words.every((w) => text.toLowerCase().includes(w));
-  const named = items.filter(({ label, note = '' }) => has(`${label} ${note}`));
-  const meant = items.filter((i) => i.also !== undefined && !named.includes(i) && has(`${i.label} ${i.also}`));
   const whole = search.trim().toLowerCase();
+  const isNamed = ({ label, note = '' }: PickItem) => has(`${label} ${note}`);
+  const isMeant = ({ label, also }: PickItem) => also !== undefined && has(`${label} ${also}`);
   // A name as people say it, all of it: before what only has the words somewhere.
-  const called = meant.filter((i) => i.also!.toLowerCase().split(', ').includes(whole));
-  const found = [...called, ...named, ...meant.filter((i) => !called.includes(i))];
+  const isCalled = ({ also }: PickItem) => also?.toLowerCase().split(', ').includes(whole) ?? false;
   const begins = ({ label }: PickItem) =>
     label
       .toLowerCase()
       .split(/[\s,]+/)
       .some((w) => w.startsWith(words[0]!));
-  const first = (i: PickItem) => called.includes(i) || begins(i);
-  return [...found.filter(first), ...found.filter((i) => !first(i))];
+  const rank = (i: PickItem): number => (isCalled(i) ? 0 : 4) + (begins(i) ? 0 : 2) + (isNamed(i) ? 0 : 1);
+  return items
+    .filter((i) => isNamed(i) || isMeant(i))
+    .map((item) => ({ item, rank: rank(item) }))
+    .sort((x, y) => x.rank - y.rank)
+    .map(({ item }) => item);
 }
 
 /** A list that one searches by typing and chooses from by arrow keys and Enter, or by pointer. */

@@ -57,7 +57,7 @@ describe('a list to choose from', () => {
     const { user, field } = setup();
     expect(document.activeElement).toBe(field);
     await user.keyboard('{ArrowDown}{ArrowDown}{ArrowUp}');
-    expect(chosen()).toMatch(/Mic and headphones in one, close to the mouth:/);
+    expect(chosen()).toMatch(/^\s?Microphone, XLR/);
     expect(field.getAttribute('aria-activedescendant')).toMatch(/-mic$/);
     await user.keyboard('{ArrowUp}{ArrowUp}{ArrowUp}{Enter}');
     expect(picked).toHaveBeenCalledWith('mixer');
@@ -65,7 +65,7 @@ describe('a list to choose from', () => {
   it('begins at the best of what is typed', async () => {
     const { user } = setup();
     await user.keyboard('{ArrowDown}{ArrowDown}');
-    await user.keyboard('scr{Enter}');
+    await user.keyboard('disp{Enter}');
     expect(picked).toHaveBeenCalledWith('screen');
   });
   it('is chosen from by pointer, and says when nothing matches', async () => {

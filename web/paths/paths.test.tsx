@@ -126,7 +126,7 @@ describe('the path test', () => {
     const { store } = open(tested(offsets([60, 0], [41, 20], [-39, 100], [60, 60])));
     const rows = within(screen.getByTestId('path-test')).getAllByRole('row');
     expect(rows).toHaveLength(6);
-    expect(rows[4]!.textContent).toMatch(/picture delay: 100 ms.*39/);
+    expect(rows[4]!.textContent).toMatch(/video delay: 100 ms.*39/);
     expect(rows[5]!.textContent).toMatch(/had not been at/);
     await user.click(within(rows[5]!).getByRole('button', { name: common.exclude() }));
     const after = within(screen.getByTestId('path-test')).getAllByRole('row')[5]!;

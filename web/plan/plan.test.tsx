@@ -137,7 +137,7 @@ describe('what the session asks for', () => {
     await user.type(screen.getByLabelText(plan.distance()), '7{Enter}');
     expect(now().session).toMatchObject({ pictureMode: '3840x2160@120', twoWay: true, distanceM: 7 });
     const unmet = screen.getByRole('list', { name: plan.notMet() });
-    expect(within(unmet).getByText(/Game console sends .*; the session wants/)).toBeTruthy();
+    expect(within(unmet).getByText(/“Game console” sends .*session/)).toBeTruthy();
     expect(within(unmet).getAllByRole('link', { name: plan.howToFix() }).length).toBeGreaterThan(1);
     await user.selectOptions(screen.getByLabelText(plan.videoFormat()), '');
     expect(now().session.pictureMode).toBeUndefined();
@@ -153,7 +153,7 @@ describe('the far side', () => {
     );
     expect(now().devices.find((d) => d.id === 'ilse-headset')!.typeId).toBe('conference-loudspeaker');
     await user.type(screen.getByLabelText(plan.guestName()), 'Oda{Enter}');
-    expect(now().listeners.some((l) => l.name === 'Oda, ears')).toBe(true);
+    expect(now().listeners.some((l) => l.name === 'Oda, headphones')).toBe(true);
     await user.click(screen.getByRole('button', { name: plan.testDevice() }));
     expect(now().listeners.some((l) => l.id === 'spare-seat')).toBe(true);
     expect(screen.getByRole('button', { name: plan.testDevice() })).toHaveProperty('disabled', true);

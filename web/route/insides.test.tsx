@@ -30,7 +30,7 @@ describe('the inside of a box', () => {
     await user.type(send, '-3,2{Enter}');
     expect(setting('mixer', 'strip-1-send-1')).toEqual({ value: -3, known: 'seen' });
     expect(inside().queryByText('muted: Channel 1, send 1')).toBeNull();
-    expect(screen.getByRole('gridcell', { name: /^Wren, voice at Room: heard/ })).toBeTruthy();
+    expect(screen.getByRole('gridcell', { name: /^Wren, voice at Room: arrives/ })).toBeTruthy();
   });
   it('sets mutes and switches with one press; as so already, or to be done at the desk', async () => {
     const { user, now, setting } = open();

@@ -90,7 +90,7 @@ describe('the table', () => {
   });
   it('takes what is wanted by one key, judges it at once, and undo takes it back', async () => {
     const { user, store, wanted } = open();
-    await user.click(at(/^Couch voices at Backup recorder: heard/));
+    await user.click(at(/^Couch voices at Backup recorder: arrives/));
     await user.keyboard('x');
     expect(wanted('couch', 'backup')).toBe('must-not');
     expect(at(/^Couch voices at Backup recorder: must not; should not arrive/)).toBeTruthy();
@@ -105,14 +105,14 @@ describe('the table', () => {
   });
   it('takes how far under the voice it is wanted, and says where it is not', async () => {
     const { user, store } = open();
-    await user.click(at(/^Ambrose, jingles at Backup recorder: must; heard, 7 dB below/));
+    await user.click(at(/^Ambrose, jingles at Backup recorder: must; arrives, 7 dB below/));
     const field = screen.getByLabelText(say.targetBelowMainVoice());
     await user.type(field, '14{Enter}');
     expect(at(/^Ambrose, jingles at Backup recorder: must; too loud/)).toBeTruthy();
     expect(card().textContent).toMatch(/dB below the main voice/);
     await user.clear(field);
     await user.type(field, '6{Enter}');
-    expect(at(/^Ambrose, jingles at Backup recorder: must; heard/)).toBeTruthy();
+    expect(at(/^Ambrose, jingles at Backup recorder: must; arrives/)).toBeTruthy();
     await user.clear(field);
     await user.type(field, '{Enter}');
     const said = selectRig(store.getState())!.plan.find((c) => c.sourceId === 'jingles' && c.listenerId === 'backup');
@@ -143,9 +143,9 @@ describe('the table', () => {
       .getAllByRole('listitem')
       .map((li) => li.textContent);
     expect(stops).toContain('Mixer, Channel 1, mute: on → off');
-    expect(stops).toContain('Mixer, Channel 1, fader: all the way down → 0 dB');
+    expect(stops).toContain('Mixer, Channel 1, fader: fully down → 0 dB');
     await user.click(within(card()).getByRole('button', { name: /^Add to-do/ }));
-    expect(at(/^Wren, voice at Backup recorder: must; heard/)).toBeTruthy();
+    expect(at(/^Wren, voice at Backup recorder: must; arrives/)).toBeTruthy();
     expect(selectRig(store.getState())!.tasks).toHaveLength(stops.length);
   });
   it('says how far a sound comes where no way leads on', async () => {

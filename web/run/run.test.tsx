@@ -4,13 +4,13 @@ import userEvent from '@testing-library/user-event';
 import { Route, Routes, useParams } from 'react-router';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { type DayEvent, orderUp } from '#core/run/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { answer, noServer, stubServer } from '#web/server.testkit.ts';
 import { tellDay, useJournal } from '#web/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { common, run as say } from '#words/index.ts';
 import { RunScreen } from './index.ts';
 import { lastTicked, nextItem, openBefore } from './lists.ts';
-import { textOf } from '#core/said/index.ts';
 
 const steps = orderUp(demoRig());
 const at = (n: number) => `2026-11-26T10:00:${String(n).padStart(2, '0')}.000Z`;
@@ -207,8 +207,8 @@ describe('budgets', () => {
     open('view=budgets');
     const row = () => screen.getByText('“Backup recorder”, disk or card').closest('tr')!;
     expect(row().textContent).toContain('free space not entered');
-    await user.type(screen.getByLabelText('Backup recorder, disk or card: free, GB'), '5{Enter}');
-    expect(row().textContent).toContain('more than there is');
+    await user.type(screen.getByLabelText('“Backup recorder”, disk or card: free, GB'), '5{Enter}');
+    expect(row().textContent).toContain('more than is free');
     expect(row().textContent).toMatch(/3\.9 h.*before the end/);
   });
 });

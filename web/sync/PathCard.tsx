@@ -69,7 +69,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
           </span>{' '}
           <span className="quiet">
             ({formatFrames(offset.value.nominal, rig.session.frameRate)}; {offset.kind},{' '}
-            {formatSpread(offset) || 'exact'})
+            {formatSpread(offset) || say.exact()})
           </span>
           <br />
           <span className={pair.verdict.state}>

@@ -43,10 +43,10 @@ describe('Sync', () => {
       .getAllByRole('row')
       .map((r) => r.textContent);
     expect(rows).toEqual(
-      expect.arrayContaining(['1.5 m of air4.4standard ', 'Streaming software: Input 2, sound delay0set ']),
+      expect.arrayContaining(['1.5 m of air4.4standard ', 'Streaming software: Input 2, audio delay0set ']),
     );
     expect(rows).toEqual(
-      expect.arrayContaining([expect.stringMatching(/^Camera capture: capture device, sound60typical 20 to 150/)]),
+      expect.arrayContaining([expect.stringMatching(/^Camera capture: capture card, audio60typical 20 to 150/)]),
     );
     expect(within(card()).getByRole('button', { name: '114 ms, why?' })).toBeTruthy();
   });
@@ -145,7 +145,7 @@ describe('Sync', () => {
     expect(card().textContent).toMatch(/ms in an hour/);
     await userEvent.setup().keyboard('p');
     const rests = screen.getAllByText(/^from (“|take|typical)/).map((e) => e.textContent);
-    expect(rests).toContain("from take 'couch clap', 2026-11-25");
+    expect(rests).toContain('from take “couch clap”, 2026-11-25');
     expect(rests).toContain(say.fromTypicalFiguresMeasure());
   });
   it('says what a rig without listeners lacks', () => {

@@ -207,7 +207,7 @@ describe('readings', () => {
       within(grid).getByRole('gridcell', { name: /^Couch game at Track 2, console: must, as drawn/ }),
     ).toBeTruthy();
     const apart = screen.getByLabelText(say.whatDoesntMatch()).textContent!;
-    expect(apart).toContain('Ilse’s ears is not to hear Ilse, on the call, and does');
+    expect(apart).toContain('“Ilse, on the call” must not arrive at “Ilse’s ears”, but does');
     expect(apart).not.toContain('should not reach');
     // Walked by arrow keys; the reading follows.
     const cell = within(grid).getByRole('gridcell', { name: /^Couch game at Stream/ });
@@ -273,11 +273,11 @@ describe('readings', () => {
     const apart = screen.getByLabelText(say.whatDoesntMatch());
     expect(apart.textContent!.match(/ms later than in the middle\. The receiver/g)).toHaveLength(1);
     expect(apart.textContent).toMatch(
-      /Couch game, .* and .* come to Ilse’s ears .* up to 14 ms earlier and 22 ms later/,
+      /“Couch game”, .* and .* → “Ilse’s ears”: the delay keeps changing, up to 14 ms earlier and 22 ms later/,
     );
     await user.click(screen.getByRole('gridcell', { name: /^Wren, voice at Ilse.*wanders/ }));
     const reading = screen.getByTestId('reading');
-    expect(reading.textContent).toContain('“Wren, voice” reaches “Ilse’s” ears by a delay that moves');
+    expect(reading.textContent).toContain('“Wren, voice” → “Ilse’s ears”: the delay keeps changing');
     expect(within(reading).getByRole('img', { name: 'Wren, voice: how late, second by second' })).toBeTruthy();
     expect(within(reading).queryByRole('img', { name: /arrivals|band/ })).toBeNull();
     expect(within(reading).getByRole('row', { name: /^Clock/ }).textContent).toBe('Clock——');
@@ -308,7 +308,7 @@ describe('a drill', () => {
     await user.selectOptions(screen.getByLabelText(say.destinationToSimulate()), 'Track 2, console');
     await user.click(await screen.findByRole('button', { name: say.nextReadings() }));
     expect(screen.getByLabelText(say.whatDoesntMatch()).textContent).toContain(
-      'Wren, voice should not reach Track 2, console and does',
+      '“Wren, voice” should not reach “Track 2, console”, but does',
     );
     // No verb that would give it away before it was said.
     fireEvent.keyDown(document.body, { key: 'e', code: 'KeyE' });
@@ -318,7 +318,7 @@ describe('a drill', () => {
     await user.click(within(first).getByRole('button', { name: say.thatsCause() }));
     const over = screen.getByTestId('drill-over').textContent!;
     expect(over).toContain('Found, with 1 take.');
-    expect(over).toMatch(/, through/);
+    expect(over).toMatch(/It was this: “Streaming software”/);
     await user.click(screen.getAllByRole('button', { name: say.updateDrawingToMatch() })[0]!);
     expect(JSON.stringify(selectRig(store.getState()))).not.toBe(JSON.stringify(rig));
     await waitFor(() => expect(document.body.textContent).not.toContain('Wren, voice should not reach'));
@@ -393,7 +393,7 @@ describe('words of a reading', () => {
     expect(saySure(cell)).toMatch(/^Sure \(0.999\)/);
     expect(saySure({ read: { ...read, confidence: 0.96 } })).toMatch(/^Nearly sure/);
     expect(saySure({ read: { ...read, word: 'perhaps', overChance: 5 } })).toMatch(/^Possible \(5 standard deviations/);
-    expect(saySure({ read: { ...read, word: 'not-found' } })).toContain('Not found is not unconnected');
+    expect(saySure({ read: { ...read, word: 'not-found' } })).toContain('Not found doesn’t mean not connected');
     expect(saySure({ read: null })).toBe('No tune was looked for.');
   });
   it('put what the drawing lacks before what the plan lacks', () => {

@@ -56,7 +56,7 @@ describe('something is wrong', () => {
     expect(suspects()).toContain('“Mixer”, Channel 1, mute: on instead of off.');
     clearPage();
     open();
-    expect(await screen.findByText('At Backup recorder, Wren, voice is not heard.')).toBeTruthy();
+    expect(await screen.findByText('“Wren, voice” at “Backup recorder”: not heard.')).toBeTruthy();
     // As one answers whose strip is muted.
     for (let n = 0; n < 6 && !screen.queryByTestId('found')?.textContent?.includes('mute'); n++) {
       const buttons = within(screen.getByTestId('next-look')).getAllByRole('button');
@@ -65,7 +65,7 @@ describe('something is wrong', () => {
         buttons.find((b) => /All are on|As always|No change|drawn/.test(b.textContent!));
       await user.click(shown ?? buttons[0]!);
     }
-    expect(screen.getByTestId('found').textContent).toContain('Mixer: set Channel 1, mute to off.');
+    expect(screen.getByTestId('found').textContent).toContain('“Mixer”: set Channel 1, mute to off.');
     await user.click(screen.getByRole('button', { name: /^It was this/ }));
     expect(screen.queryByTestId('found')).toBeNull();
     await complain(user, 'Backup recorder', 'Wren, voice');
@@ -85,7 +85,7 @@ describe('something is wrong', () => {
   it('has each answer taken back, looks that nobody can tell left out, and other looks at hand', async () => {
     const user = userEvent.setup();
     open();
-    await complain(user, 'Stream', 'Couch game', 'has no video');
+    await complain(user, 'Stream', 'Couch game', 'no video');
     await waitFor(() => screen.getByTestId('next-look'));
     const first = screen.getByTestId('next-look').textContent;
     press('0');
@@ -104,20 +104,20 @@ describe('something is wrong', () => {
   it('takes what still works, and says so where the rig does it as drawn', async () => {
     const user = userEvent.setup();
     open();
-    await complain(user, 'Ilse’s ears', 'Ilse, on the call', 'is heard but shouldn’t be (e.g. your own voice)');
+    await complain(user, 'Ilse’s ears', 'Ilse, on the call', 'heard but shouldn’t be (e.g. your own voice)');
     await waitFor(() => expect(suspects()).toContain(say.rigDoesThisAs()));
     await user.click(screen.getByRole('button', { name: say.startOver() }));
-    await complain(user, 'Backup recorder', 'Wren, voice', 'isn’t heard');
+    await complain(user, 'Backup recorder', 'Wren, voice', 'not heard');
     await complain(user, 'Players’ ears', 'Wren, voice', say.worksAsItShould());
     expect(screen.getByLabelText(say.yourAnswers()).textContent).toContain(
-      'At “Players’ ears”, “Wren, voice” works as it should.',
+      '“Wren, voice” at “Players’ ears” works as it should.',
     );
     await waitFor(() => expect(suspects()).not.toContain('Wren’s microphone'));
   });
   it('draws the rig as the desk is, where it is to stay so', async () => {
     const user = userEvent.setup();
     const { store } = open();
-    await complain(user, 'Backup recorder', 'Ambrose, jingles', 'is too quiet');
+    await complain(user, 'Backup recorder', 'Ambrose, jingles', 'too quiet');
     await waitFor(() => screen.getByTestId('next-look'));
     for (let n = 0; n < 8 && !screen.queryByRole('button', { name: /Keep it that way: update the drawing/ }); n++) {
       const buttons = within(screen.getByTestId('next-look')).getAllByRole('button');

@@ -132,7 +132,7 @@ function FigureTable({ names, comparison }: { names: Names; comparison: Comparis
               <td>{term ? <Term id={term}>{name}</Term> : name}</td>
               <td className={`number ${better === names[0] ? 'strong' : ''}`}>{say(first)}</td>
               <td className={`number ${better === names[1] ? 'strong' : ''}`}>{say(second)}</td>
-              <td className="quiet">{better ?? 'alike'}</td>
+              <td className="quiet">{better ?? common.same()}</td>
             </tr>
           );
         })}

@@ -24,13 +24,13 @@ describe(say.connect(), () => {
     await user.keyboard('p');
     await user.keyboard('headphone jack{Enter}');
     expect(screen.getByRole('heading', { name: 'From “t, headphone jack”' })).toBeTruthy();
-    await user.keyboard('strips 5{Enter}');
-    expect(screen.getByText(/lead, 3.5 mm stereo to two 6.35 mm mono/)).toBeTruthy();
-    expect(screen.getByText(/an unbalanced lead closes a ring of earths/)).toBeTruthy();
+    await user.keyboard('channels 5{Enter}');
+    expect(screen.getByText(/cable, 3.5 mm/)).toBeTruthy();
+    expect(screen.getByText(/Ground loop/)).toBeTruthy();
     const length = screen.getByLabelText('Length, m');
     await user.clear(length);
     await user.type(length, '7,5');
-    expect(screen.getByText(/is 7.5 m; an unbalanced lead ends at 6 m/)).toBeTruthy();
+    expect(screen.getByText(/7.5 m.*6 m/)).toBeTruthy();
     await user.keyboard('{Enter}');
     expect(screen.queryByRole('dialog')).toBeNull();
     expect(rig().cables.find((c) => c.to.portId === 'strip-5-6')).toMatchObject({ lengthM: 7.5, known: 'seen' });
@@ -164,7 +164,7 @@ describe('the box under the tap', () => {
     expect(rig().devices.find((d) => d.id === 'extractor')!.fedBy).toBe('desk-computer');
     await user.click(screen.getByLabelText(say.movesDuringUse()));
     expect(rig().devices.find((d) => d.id === 'extractor')!.moves).toBe(true);
-    expect(screen.getAllByText(/Extractor moves, and a lead of/).length).toBeGreaterThan(0);
+    expect(screen.getAllByText(/“Extractor” moves/).length).toBeGreaterThan(0);
     await user.click(screen.getByRole('button', { name: common.remove() }));
     expect(rig().devices.some((d) => d.id === 'extractor')).toBe(false);
     expect(screen.queryByLabelText(say.tapPoint())).toBeNull();
@@ -188,7 +188,7 @@ describe('the box under the tap', () => {
   it('says what is on it, and opens the finding', async () => {
     const { user } = open(demoRig(), '/?tap=desk-webcam.usb');
     const card = screen.getByLabelText(say.tapPoint());
-    await user.click(within(card).getByRole('button', { name: /own microphone of Desk webcam is open/ }));
+    await user.click(within(card).getByRole('button', { name: /built-in mic of “Desk webcam” is on/ }));
     expect(screen.getByLabelText(common.issue()).textContent).toMatch(/Desk webcam, Own microphone, mute: on/);
   });
 });
@@ -203,10 +203,10 @@ describe('questions', () => {
   it('about a setting are answered by its positions, or by y, and the next one comes by itself', async () => {
     const { user, rig } = open(asking());
     const card = () => screen.getByLabelText(common.issue());
-    expect(card().textContent).toMatch(/To check.*x, Phantom power: is it off\?/);
+    expect(card().textContent).toMatch(/To check.*“x”, Phantom power: is it off\?/);
     await user.click(within(card()).getByRole('button', { name: 'on' }));
     expect(rig().devices.find((d) => d.id === 'x')!.settings.phantom).toEqual({ value: 'on', known: 'seen' });
-    expect(card().textContent).toMatch(/y, Phantom power: is it off\?/);
+    expect(card().textContent).toMatch(/“y”, Phantom power: is it off\?/);
     await user.keyboard('y');
     expect(rig().devices.find((d) => d.id === 'y')!.settings.phantom).toEqual({ value: 'off', known: 'seen' });
     expect(card().textContent).toMatch(/Won’t work, or could cause damage/);
@@ -253,7 +253,7 @@ describe('connections', () => {
     const { user, rig: now } = open(rig);
     const list = screen.getByRole('region', { name: say.insideComputerTitle() });
     expect(list.textContent).toContain('p, USB 1: c → s, input 1');
-    await user.click(within(list).getByRole('button', { name: /” is not allowed in a rig\. Remove it and import/ }));
+    await user.click(within(list).getByRole('button', { name: /^Remove/ }));
     expect(now().cables).toHaveLength(2);
     expect(screen.queryByRole('region', { name: say.insideComputerTitle() })).toBeNull();
   });

@@ -70,4 +70,5 @@ export const common = {
   nothing: message('nothing'),
   claps: message('{count, plural, one {# clap} other {# claps}}', { count: 'count' }),
   beats: message('{count, plural, one {# beat} other {# beats}}', { count: 'count' }),
+  same: message('same'),
 };

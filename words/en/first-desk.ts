@@ -21,7 +21,9 @@ export const firstDesk = {
   usingTemplate: message('Use a template'),
   inTextNewLine: message('In the text: a new line'),
   nameRig: message('Name of the rig'),
-  nothingCreatedYet: message('{devices, plural, one {# device} other {# devices}}, nothing created yet', { devices: 'count' }),
+  nothingCreatedYet: message('{devices, plural, one {# device} other {# devices}}, nothing created yet', {
+    devices: 'count',
+  }),
   nothingCreatedYetWord: message('nothing created yet'),
   reading: message(', reading…'),
   usingTemplateO: message('Use a template <kbd>o</kbd>'),

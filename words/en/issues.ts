@@ -84,7 +84,7 @@ export const issues = wordingOf(say, {
   byDevice: ', through {by}',
   lessLeft: '{n0} dB less remains{by}',
   on: '{label}: on',
-  allWayDown: '{label}: all the way down',
+  allWayDown: '{label}: fully down',
   off: '{label}: off',
   upToDb: '{label}: up to 0 dB',
   chooseAt: '{deviceId}: select {name}',

@@ -110,7 +110,7 @@ export const sync = {
   itsClockDriftIsnt: message(
     'Its clock <drift>drift</drift> isn’t measured. Compare two long takes of the same sound in Measure.',
   ),
-  driftHour: message('{figure}: {nominal} ms in an hour', { figure: 'name', nominal: 'text' }),
+  driftHour: message('{figure}: {nominal} ms in an hour', { figure: 'text', nominal: 'text' }),
   allDestinationsAtOnce: message('All destinations at once'),
   toFix: message('{name}: {fix} to fix', { name: 'text', fix: 'text' }),
   warning: message('{name}: {watch, plural, one {# warning} other {# warnings}}', { name: 'text', watch: 'count' }),

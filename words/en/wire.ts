@@ -329,5 +329,8 @@ export const wire = {
   failureAdapters: message('{count, plural, one {# adapter} other {# adapters}}', { count: 'count' }),
   failureRadio: message('wireless link'),
   failureRadios: message('{count, plural, one {# wireless link} other {# wireless links}}', { count: 'count' }),
-  failuresInAll: message('{count, plural, one {# thing} other {# things}} can fail: {kinds}.', { count: 'count', kinds: 'text' }),
+  failuresInAll: message('{count, plural, one {# thing} other {# things}} can fail: {kinds}.', {
+    count: 'count',
+    kinds: 'text',
+  }),
 };

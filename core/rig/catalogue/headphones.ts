@@ -168,7 +168,7 @@ export const headphones: DeviceType[] = [
   ),
   digitalHeadset(
     'headset-radio',
-    'Headset, radio, with its own USB stick',
+    'Headset, wireless, with its own USB dongle',
     'Quick enough for games; the stick needs a free USB socket in sight.',
     ['usb-in', 'usb-out'],
     usbEnds,

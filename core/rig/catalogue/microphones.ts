@@ -199,7 +199,7 @@ export const microphones: DeviceType[] = [
   ),
   wired(
     'microphone-head-worn',
-    'Microphone, head-worn, for a wireless pack',
+    'Headworn microphone, for a wireless bodypack',
     'A boom on the cheek: close, and out of the way of the hands.',
     { ...output('plug', 'plug', 'plug-35-trs', 'microphone', mono), ...PLUG_IN },
     LAPEL,
@@ -222,7 +222,7 @@ export const microphones: DeviceType[] = [
   ),
   {
     id: 'radio-pack',
-    name: 'Wireless microphone, pack',
+    name: 'Wireless microphone, bodypack transmitter',
     family: 'microphones',
     summary: 'Worn on the belt; sends what its small microphone hears.',
     power: battery(6),
@@ -281,7 +281,7 @@ export const microphones: DeviceType[] = [
   },
   {
     id: 'radio-handheld',
-    name: 'Wireless microphone, in the hand',
+    name: 'Wireless microphone, handheld',
     family: 'microphones',
     summary: 'Goes from hand to hand for questions.',
     power: battery(8),
@@ -305,7 +305,7 @@ export const microphones: DeviceType[] = [
   },
   {
     id: 'radio-base',
-    name: 'Wireless microphone, base',
+    name: 'Wireless microphone, receiver',
     family: 'microphones',
     summary: 'Receives one pack; its output stands at line or at microphone level by a switch.',
     power: { by: ['mains', 'usb'], milliamps: 300 },
@@ -320,7 +320,7 @@ export const microphones: DeviceType[] = [
   },
   {
     id: 'radio-base-camera',
-    name: 'Wireless microphone, base on a camera',
+    name: 'Wireless microphone, camera receiver',
     family: 'microphones',
     summary: 'A small receiver in the camera’s shoe: one pack, at the level of a microphone jack.',
     power: battery(6),
@@ -394,9 +394,9 @@ function receiver(count: number): DeviceType {
   const words = { 2: 'two', 4: 'four', 8: 'eight' }[count]!;
   return {
     id: `radio-base-${count}`,
-    name: `Wireless microphone, base for ${words}`,
+    name: `Wireless microphone, ${words}-channel receiver`,
     family: 'microphones',
-    summary: `Receives ${words} packs or hand microphones; each has an output of its own, and one jack carries all.`,
+    summary: `Receives ${words} bodypack or handheld transmitters: one output for each, and one jack with all of them.`,
     power: mains,
     priceEur: [50 * count, 220 * count],
     ports: [

@@ -62,13 +62,13 @@ export const radioLinks: DeviceType[] = [
   },
   sender(
     'ears-radio-sender',
-    'In-ear monitoring wirelessly, transmitter',
+    'Wireless in-ear monitors, transmitter',
     'Takes a mix of its own from the mixer to somebody who walks about.',
     [150, 700],
   ),
   {
     id: 'ears-radio-pack',
-    name: 'In-ear monitoring wirelessly, pack',
+    name: 'Wireless in-ear monitors, bodypack',
     family: 'radio-links',
     summary: 'Worn on the belt; earphones hang on it.',
     power: battery(6),

@@ -148,7 +148,7 @@ export const twoWay: DeviceType[] = [
   ),
   radio(
     'two-way-handheld',
-    'Two-way radio, in the hand',
+    'Two-way radio, handheld',
     'Press to talk; one small headset socket.',
     { power: battery(9), priceEur: [40, 250] },
     false,
