@@ -103,7 +103,7 @@ export function relayDays(): DayEvent[] {
       tell(2 * HOUR_MS, {
         kind: 'end',
         good: evening !== 9 && evening !== 18,
-        says: evening === FIRMWARE_AT ? 'capture device got new firmware' : last ? 'all as planned' : '',
+        says: evening === FIRMWARE_AT ? 'capture card got new firmware' : last ? 'all as planned' : '',
         rig: last ? lastEvening() : null,
       }),
     ];

@@ -15,7 +15,7 @@ import {
 /** What a checker finds against WCAG 2.1 AA, one line each. */
 async function found(page: Page): Promise<string[]> {
   // Nothing that core says is shown without its words.
-  const text = await page.locator('body').innerText();
+  const text = await page.locator('body').textContent();
   expect(text).not.toMatch(/\b(issues|steps|list)\.\w+\(/);
   // A name is quoted once.
   expect(text).not.toMatch(/“[^”\n]{0,60}“/);

@@ -30,5 +30,5 @@ test('all listeners are put right at once, with a proof; tracks may be slipped i
   await expect(page.getByRole('region', { name: 'Track 3, couch' })).toContainText('corrected in the edit');
   // One listener again, by the list.
   await page.getByLabel('Destination').selectOption('stream');
-  await expect(page.getByRole('heading', { name: /at: “Stream”/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Timing at “Stream”/ })).toBeVisible();
 });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { parseRig } from '#core/rig/index.ts';
 import { budgetsOf, checksOf, orderDown, orderUp } from '#core/run/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { PAPERS, runSheet, runToIcs, runToMarkdown } from './index.ts';
 
@@ -18,7 +19,7 @@ describe('the day to take along', () => {
     );
     expect(text).toMatch(/^# Relay\n\n- \[x\] .*\(skipped: broken\)\n {2}/);
     expect(text).toContain('**Caution:**');
-    expect(text).toContain(`- [ ] ${checks[0]!.says} (not well)`);
+    expect(text).toContain(`- [ ] ${textOf(checks[0]!.says)} (failed)`);
     expect(text.match(/- \[ \]/g)).toHaveLength(steps.length + checks.length + down.length - 1);
   });
   it.each(['a4', 'letter'] as const)('is one page of %s with a box for everything, and nothing beside it', (paper) => {

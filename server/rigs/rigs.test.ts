@@ -47,7 +47,7 @@ const tamper = (sql: string) =>
 
 describe('a rig that is bad', () => {
   it.each([
-    ['no JSON', 'no { json', /not JSON/],
+    ['no JSON', 'no { json', /Not valid JSON/],
     ['of a newer program', JSON.stringify({ ...rig, schemaVersion: 99 }), /version 99/],
     ['of an unknown type', JSON.stringify({ ...rig, devices: [{ ...rig.devices[0], typeId: 'nothing' }] }), /nothing/],
   ])(

@@ -65,7 +65,7 @@ function Log({ rig }: { rig: Rig }) {
           {rich(say.archiveHolds, {})}{' '}
           <a href={archiveUrl(rigId ?? '', true)} download>
             {say.includeAllTakesIn()}
-          </a>
+          </a>{' '}
           {say.importEverythingOnAnother()}
         </p>
         <Unreadable />

@@ -52,7 +52,7 @@ export const bench = {
   framesUnit: message(' frames'),
   toleranceToMs: message('{than} the tolerance ({tolerance}, {earlyMs} to {lateMs} ms)', {
     than: 'text',
-    tolerance: 'name',
+    tolerance: 'text',
     earlyMs: 'text',
     lateMs: 'text',
   }),

@@ -23,7 +23,7 @@ export const log = {
     'No sessions yet. Start one in <a>Run</a>; when you end it, it’s listed here with what was measured, what went wrong and what fixed it.',
   ),
   archiveHolds: message('The <archive>archive</archive> contains the rig, log, takes and photos.'),
-  includeAllTakesIn: message('include all takes in Measure'),
+  includeAllTakesIn: message('Include all takes in Measure.'),
   importEverythingOnAnother: message('Import everything on another computer to restore it.'),
   sessions: message('Sessions'),
   searchF: message('Search (f)'),

@@ -120,7 +120,7 @@ export const sync = {
   previousSource: message('Previous source'),
   suggestDelays: message('Suggest delays'),
   noDestinationsYetAdd: message('No destinations yet. Add a stream, recorder or headphones in Wire.'),
-  arrivalsAt: message('<arrival>Timing</arrival> at: {listener}', { listener: 'name' }),
+  arrivalsAt: message('<arrival>Timing</arrival> at {listener}', { listener: 'name' }),
   syncTest: message('Sync test'),
   toleranceWith: message('Tolerance: {name}', { name: 'text' }),
   thisDestinationHasIts: message('This destination has its own tolerance'),
@@ -141,6 +141,6 @@ export const sync = {
     lateMs: 'text',
     source: 'text',
   }),
-  toleranceOption: message('Tolerance: {t}, {earlyMs} to {lateMs}', { t: 'name', earlyMs: 'text', lateMs: 'text' }),
+  toleranceOption: message('Tolerance: {t}, {earlyMs} to {lateMs}', { t: 'text', earlyMs: 'text', lateMs: 'text' }),
   sourceDelay: message('{name} ({nominal} ms)', { name: 'text', nominal: 'text' }),
 };
