@@ -6,9 +6,9 @@ import type { Command } from './command.ts';
 import { inMoment, readRig } from './rig-file.ts';
 
 const WHY = {
-  'no-setting': 'no setting acts on it',
-  'out-of-range': 'the settings are at their ends',
-  'pulled-both-ways': 'what would help it harms others more',
+  'no-setting': 'no setting affects it',
+  'out-of-range': 'the delay settings are at their limit',
+  'pulled-both-ways': 'what would help here would hurt others more',
 } as const;
 const round = (ms: number): number => Math.round(ms * 1000) / 1000;
 
@@ -35,7 +35,7 @@ export const align: Command = async ([path], { values }) => {
     offsetMs: round(p.afterMs),
     toleranceMs: [p.earlyMs, p.lateMs],
     beyondMs: round(p.excessMs),
-    why: p.lacks && `the ${p.lacks.later} would have to come ${round(p.lacks.ms)} ms later: ${WHY[p.lacks.why]}`,
+    why: p.lacks && `the ${p.lacks.later} should arrive ${round(p.lacks.ms)} ms later: ${WHY[p.lacks.why]}`,
   }));
   const { excessMs, delayMs, proven } = found;
   const lines = [
@@ -43,11 +43,11 @@ export const align: Command = async ([path], { values }) => {
       (c) =>
         `${deviceName(rig, c.deviceId)}, ${findSetting(rig, types, c.deviceId, c.settingId)!.name}: ${sayValue(findSetting(rig, types, c.deviceId, c.settingId), c.value)}`,
     ),
-    ...(found.changes.length === 0 ? ['No delay has to be set.'] : []),
+    ...(found.changes.length === 0 ? ['No delay needs changing.'] : []),
     ...offsets
       .filter((o) => o.why)
-      .map((o) => `${o.source} at ${o.listener}: ${o.offsetMs.toFixed(0)} ms, not met: ${o.why}`),
-    `${round(excessMs)} ms lie beyond tolerances in all${proven ? ', which no other settings better' : '; time ran out before it was proven best'}.`,
+      .map((o) => `${o.source} at ${o.listener}: ${o.offsetMs.toFixed(0)} ms, outside tolerance: ${o.why}`),
+    `${round(excessMs)} ms in total is outside tolerance; ${proven ? 'no other settings do better (proven)' : 'time ran out before this was proven best'}.`,
   ];
   return {
     json: { settings, offsets, beyondMs: round(excessMs), delayMs: round(delayMs), proven, slippedInTheEdit: inEdit },

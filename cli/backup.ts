@@ -6,7 +6,7 @@ import { BackupReady } from '#api/index.ts';
 import type { Command } from './command.ts';
 import { askServer, withData } from './data.ts';
 
-/** The whole desk in one file: every rig with its versions, the log, takes, photographs; while the server runs, too. */
+/** The whole desk in one file: every rig with its versions, the log, takes, photos; while the server runs, too. */
 export const backup: Command = async ([out]) => {
   const part = `${out}.part`;
   try {
@@ -28,7 +28,7 @@ export const backup: Command = async ([out]) => {
     const { rigs, revisions, takes, photographs, bytes } = made;
     return {
       json: { rigs, revisions, takes, photographs, bytes, faults: [] },
-      text: `${out}: ${rigs} rigs with ${revisions} versions, ${takes} takes, ${photographs} photographs; ${(bytes / 1e6).toFixed(1)} MB.`,
+      text: `${out}: ${rigs} rigs with ${revisions} versions, ${takes} takes, ${photographs} photos; ${(bytes / 1e6).toFixed(1)} MB.`,
     };
   } finally {
     await rm(part, { force: true });

@@ -12,7 +12,7 @@ export const claps: Command = (files, options) =>
         : found
             .map(
               (c) =>
-                `${(c.atMs / 1000).toFixed(4)} s, ${c.strength.toFixed(0)} dB over what sounds around it, ${Math.round(100 * c.confidence)} % sure`,
+                `${(c.atMs / 1000).toFixed(4)} s, ${c.strength.toFixed(0)} dB above its surroundings, confidence ${Math.round(100 * c.confidence)}%`,
             )
             .join('\n');
     return { json: { claps: found }, text };

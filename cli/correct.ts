@@ -10,8 +10,7 @@ const SAME_SOUND = 0.5;
 
 /** Writes the second recording so that it lies to the first, from beginning to end: moved, its drift undone, cut where a buffer was lost; as a broadcast wave with its time reference, where one is given. */
 export const correct: Command = ([ref, other, out], options) => {
-  if (out === ref || out === other)
-    throw new UsageError('Name a new file for what is corrected: the takes stay as they are.');
+  if (out === ref || out === other) throw new UsageError('Name a new file for the result: the takes are not changed.');
   const asked = options.values['time-reference'];
   if (asked !== undefined && !/^\d{1,15}$/.test(asked))
     throw new UsageError('A time reference is a whole number of samples since midnight.');
@@ -20,9 +19,7 @@ export const correct: Command = ([ref, other, out], options) => {
     const offset = await measureOffset(fftOf, first!, second!);
     const { confidence } = offset;
     if (confidence < SAME_SOUND)
-      throw new UsageError(
-        `The two do not hold the same sound (confidence ${confidence.toFixed(2)}). Nothing was written.`,
-      );
+      throw new UsageError(`Not the same sound (confidence ${confidence.toFixed(2)}). Nothing was written.`);
     const stretches = stretchesOf(await measureJumps(fftOf, first!, second!, offset));
     const moved = corrected(second!, piecesOf(stretches, second!.sampleRateHz));
     const { offsetMs, longerPpm } = stretches[0]!;
@@ -37,7 +34,7 @@ export const correct: Command = ([ref, other, out], options) => {
         frames: moved.frames,
         sampleRateHz: moved.sampleRateHz,
       },
-      text: `${out}: moved by ${(-offsetMs).toFixed(3)} ms, played at ${(1 + longerPpm * 1e-6).toFixed(8)} of its speed${stretches.length > 1 ? `, in ${stretches.length} stretches that each lie for themselves` : ''}.`,
+      text: `${out}: moved by ${(-offsetMs).toFixed(3)} ms, played at ${(1 + longerPpm * 1e-6).toFixed(8)} of its speed${stretches.length > 1 ? `, in ${stretches.length} parts, each aligned on its own` : ''}.`,
     };
   });
 };

@@ -9,7 +9,7 @@ export const diagnose: Command = (files, options) =>
     const findings = faults.map(({ id, severity, evidence, atS }) => ({ id, severity, evidence, atS }));
     const text =
       findings.length === 0
-        ? 'Nothing is wrong with this take.'
+        ? 'No faults found.'
         : findings.map((f) => `${f.severity.padEnd(5)}  ${f.id.padEnd(17)}  ${f.evidence}`).join('\n');
     return { json: { findings }, text };
   });

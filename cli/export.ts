@@ -28,10 +28,10 @@ const FORMS: Record<string, (rig: Rig, paper: Paper) => readonly string[]> = {
 /** A rig on paper or as a table: leads (CSV), dot, json, and the sheets map, wiring, labels and settings (SVG). */
 export const exportRig: Command = async ([path, form], { values }) => {
   const make = FORMS[form!];
-  if (!make) throw new UsageError(`'${form}' cannot be exported. There are: ${Object.keys(FORMS).join(', ')}.`);
+  if (!make) throw new UsageError(`Unknown format '${form}'. Choose one of: ${Object.keys(FORMS).join(', ')}.`);
   const paper = values.paper!;
   if (!(paper in PAPERS))
-    throw new UsageError(`'${paper}' is no paper here. There are: ${Object.keys(PAPERS).join(', ')}.`);
+    throw new UsageError(`Unknown paper size '${paper}'. Choose one of: ${Object.keys(PAPERS).join(', ')}.`);
   const sheets = make(await readRig(path!), paper as Paper);
   return { json: { form, sheets }, text: sheets.join('\n').trimEnd() };
 };

@@ -63,7 +63,7 @@ function listenerText({
 }): string {
   const lines = arrivals.map((a) => {
     const offset = a.offsetMs
-      ? `, ${a.offsetMs.nominal > 0 ? '+' : ''}${a.offsetMs.nominal.toFixed(0)} ms to the picture`
+      ? `, ${a.offsetMs.nominal > 0 ? '+' : ''}${a.offsetMs.nominal.toFixed(0)} ms vs. video`
       : '';
     return `  ${a.source}: ${a.level.value.toFixed(1)} ${a.level.unit}, ${a.delayMs.nominal.toFixed(0)} ms (${a.delayMs.low.toFixed(0)} to ${a.delayMs.high.toFixed(0)})${offset}${a.verdict ? `, ${a.verdict}` : ''}\n    ${a.way.map((w) => w.name).join(' > ')}`;
   });

@@ -69,7 +69,7 @@ function readArguments({ usage, may = [], flags: bare = [] }: Entry, args: reado
       if (value === undefined) throw new UsageError(`'${arg}' needs a value. ${use}`);
       values[arg.slice(2)] = value;
     } else if (arg === '--json' || arg === '--as-it-is' || bare.includes(arg)) flags.add(arg);
-    else if (arg.startsWith('--')) throw new UsageError(`'${arg}' is not known here. ${use}`);
+    else if (arg.startsWith('--')) throw new UsageError(`Unknown option '${arg}'. ${use}`);
     else named.push(arg);
   }
   const wanted = words.length - 2 * valued.length;
@@ -84,7 +84,7 @@ const usage = (): string =>
       (c) =>
         `  mellow ${c.usage}${[...(c.may ?? []).map((m) => `${m} M`), ...(c.flags ?? [])].map((m) => ` [${m}]`).join('')}`,
     ),
-    'WAV files cut short are refused; --as-it-is takes what is there.',
+    'Incomplete WAV files are refused; --as-it-is reads what is there.',
   ].join('\n');
 
 /** What a user can do something about: typed errors of core, and misuse. Anything else is ours, and says so. */
@@ -97,7 +97,7 @@ async function run(args: readonly string[]): Promise<number> {
     return 0;
   }
   const command = COMMANDS[name];
-  if (!command) throw new UsageError(`There is no command '${name}'. There are: ${Object.keys(COMMANDS).join(', ')}.`);
+  if (!command) throw new UsageError(`Unknown command '${name}'. Choose one of: ${Object.keys(COMMANDS).join(', ')}.`);
   const { named, values, flags } = readArguments(command, rest);
   const answer = await (await command.load())(named, { asItIs: flags.has('--as-it-is'), values, flags });
   process.stdout.write(flags.has('--json') ? `${JSON.stringify(answer.json)}\n` : `${answer.text}\n`);
@@ -113,7 +113,7 @@ run(process.argv.slice(2)).then(
     const known = error instanceof UsageError || (error instanceof Error && SAYS_ENOUGH.has(error.name));
     const message = error instanceof Error ? error.message : String(error);
     process.stderr.write(
-      `mellow: ${(known ? message : `This should not have happened: ${message}`).replace(/\s+/g, ' ')}\n`,
+      `mellow: ${(known ? message : `Internal error: ${message}. Please report this.`).replace(/\s+/g, ' ')}\n`,
     );
     process.exitCode = 2;
   },

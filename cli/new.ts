@@ -12,7 +12,7 @@ export const newRig: Command = async ([line]) => {
   const { typed, made, decisions, rig } = readDesk(line!, { name: titleOf(line!) ?? 'My desk' });
   if (!rig)
     throw new UsageError(
-      `Nothing of this is understood${typed.boxes.length > 0 ? `: ${typed.boxes.map((b) => `'${b.word}'`).join(', ')}` : ''}. Write what is on the desk from source to end, as: console > capture card > computer.`,
+      `Nothing here is understood${typed.boxes.length > 0 ? `: ${typed.boxes.map((b) => `'${b.word}'`).join(', ')}` : ''}. Type your gear the way the signal runs: console > capture card > computer.`,
     );
   const understood = typed.boxes
     .filter((b) => b.type !== null)
@@ -30,7 +30,7 @@ export const newRig: Command = async ([line]) => {
     ...understood.map(({ words, typeId, count }) => `  ${count > 1 ? `${count} x ` : ''}${words} = ${typeId}`),
     ...(unknown.length > 0 ? [`Not understood, left out: ${unknown.map((w) => `'${w}'`).join(', ')}`] : []),
     ...typed.noSocket.map(
-      ({ deviceId, socket }) => `No socket '${socket}' on ${name(deviceId)}: the nearest that fits was taken.`,
+      ({ deviceId, socket }) => `No socket '${socket}' on ${name(deviceId)}: the closest match was used.`,
     ),
     ...(assumed.length > 0 ? ['Assumed:', ...assumed.map((s) => `  ${s}`)] : []),
     ...(asked.length > 0 ? ['To decide:'] : []),

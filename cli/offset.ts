@@ -12,7 +12,7 @@ export const offset: Command = (files, options) =>
       ref!,
       other!,
     );
-    const drift = driftPpm === null ? 'drift not to be told' : `drift ${driftPpm.toFixed(2)} ppm`;
+    const drift = driftPpm === null ? 'drift unknown (too short)' : `drift ${driftPpm.toFixed(2)} ppm`;
     const text =
       confidence < SAME_SOUND
         ? `Not the same sound (confidence ${confidence.toFixed(2)}).`

@@ -36,7 +36,7 @@ export const plug: Command = async ([path, place]) => {
     taken: to.cableIds.length > 0,
   }));
   const say = (o: (typeof offers)[number]) =>
-    `  ${o.name}: ${o.parts.join(' + ') || (o.medium === 'lead' ? 'its own lead' : o.medium)}${o.taken ? ' (taken)' : ''}${o.loses.length > 0 ? `; ${o.loses.join(', ')}` : ''}`;
+    `  ${o.name}: ${o.parts.join(' + ') || (o.medium === 'lead' ? 'its own cable' : o.medium)}${o.taken ? ' (in use)' : ''}${o.loses.length > 0 ? `; ${o.loses.join(', ')}` : ''}`;
   return {
     json: { from: `${deviceId}.${socket.id}`, offers },
     text: [

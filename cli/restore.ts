@@ -12,7 +12,7 @@ const PIECE_BYTES = 8 * 1024 * 1024;
 export const restore: Command = async ([file], { flags }) => {
   const path = resolve(file!);
   const { size } = await stat(path).catch(() => {
-    throw new UsageError(`${file} is not there.`);
+    throw new UsageError(`There is no file ${file}.`);
   });
   const preview = flags.has('--preview');
   const done = await withData(
@@ -33,10 +33,10 @@ export const restore: Command = async ([file], { flags }) => {
       ...done,
     },
     text: [
-      `Backup of ${done.madeAt}${preview ? ': nothing was changed. It would' : ':'}`,
+      `Backup of ${done.madeAt}${preview ? ': nothing changed. It would' : ':'}`,
       `add ${done.rigsNew} rigs and ${done.takesNew} takes${done.takesWithoutFile > 0 ? ` (${done.takesWithoutFile} without their files)` : ''}`,
       `bring back ${done.rigsUndeleted} deleted rigs; ${done.rigsSame} are the same`,
-      ...done.rigsBeside.map((name) => `put "${name}" beside the rig of that name, which is different now`),
+      ...done.rigsBeside.map((name) => `add "${name}" next to the rig of that name, which is different now`),
     ].join('\n  '),
   };
 };

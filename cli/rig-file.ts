@@ -9,7 +9,7 @@ export async function readRig(path: string): Promise<Rig> {
   try {
     if (file.size > LARGEST_RIG_BYTES)
       throw new UsageError(
-        `${path} has ${file.size} bytes; a rig has at most ${LARGEST_RIG_BYTES}. Name another file.`,
+        `${path} has ${file.size} bytes; a rig has at most ${LARGEST_RIG_BYTES}. Choose another file.`,
       );
     return parseRigText(new TextDecoder().decode(await file.read(0, file.size)));
   } finally {

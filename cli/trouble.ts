@@ -26,8 +26,8 @@ export const trouble: Command = async ([path, symptom, listener], { values }) =>
       o.kind === 'fault'
         ? o.suspect.fault.says
         : o.kind === 'drawn'
-          ? 'The rig does so as it is drawn.'
-          : 'Something that the model does not know.',
+          ? 'The rig does this as drawn.'
+          : 'Something outside the model.',
     ...(o.kind === 'fault' ? { id: o.suspect.fault.id, mend: o.suspect.fault.mend } : {}),
   }));
   const look = next && {
@@ -39,22 +39,22 @@ export const trouble: Command = async ([path, symptom, listener], { values }) =>
   return {
     json: { named: culprit !== null, suspects, next: look },
     text: [
-      ...suspects.map((s) => `${(100 * s.share).toFixed(0).padStart(3)} % ${s.says}`),
-      ...(look ? [`Look: ${look.asks}`, ...look.answers.map((a) => `  ${a.says}: ${look.key}=${a.answer}`)] : []),
+      ...suspects.map((s) => `${(100 * s.share).toFixed(0).padStart(3)}% ${s.says}`),
+      ...(look ? [`Check: ${look.asks}`, ...look.answers.map((a) => `  ${a.says}: ${look.key}=${a.answer}`)] : []),
     ].join('\n'),
   };
 };
 
 function complaintOf(rig: Rig, symptom: string, listenerId: string, sourceId: string | undefined): Entry {
   const found = SYMPTOMS.find((s) => s.id === symptom);
-  if (!found) throw new UsageError(`'${symptom}' is no symptom here. There are: ${SYMPTOM_IDS.join(', ')}.`);
+  if (!found) throw new UsageError(`Unknown symptom '${symptom}'. Choose one of: ${SYMPTOM_IDS.join(', ')}.`);
   if (!rig.listeners.some((l) => l.id === listenerId))
     throw new UsageError(
-      `There is no listener '${listenerId}'. There are: ${rig.listeners.map((l) => l.id).join(', ')}.`,
+      `Unknown destination '${listenerId}'. Choose one of: ${rig.listeners.map((l) => l.id).join(', ')}.`,
     );
   if (found.of === 'source' && !rig.sources.some((s) => s.id === sourceId))
     throw new UsageError(
-      `'${symptom}' is about one source: --source, one of ${rig.sources.map((s) => s.id).join(', ')}.`,
+      `'${symptom}' concerns one source. Add --source with one of: ${rig.sources.map((s) => s.id).join(', ')}.`,
     );
   const complaint = { symptomId: symptom as SymptomId, listenerId, sourceId: found.of === 'source' ? sourceId! : null };
   return { kind: 'complaint', complaint };

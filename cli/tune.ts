@@ -18,6 +18,6 @@ export const tune: Command = async ([id, out], { values }) => {
   const seconds = TUNE_S + 2 * SILENCE_S;
   return {
     json: { file: out!, tune: number, seconds, sampleRateHz: rate },
-    text: `${out}: tune ${number}, ${seconds} s. Start quiet: headphones off, loudspeakers low.`,
+    text: `${out}: tune ${number}, ${seconds} s. Start quietly: headphones off, speakers low.`,
   };
 };

@@ -6,7 +6,7 @@ import { loadFft } from './edges.ts';
 export const tunes: Command = (files, options) =>
   withWavs(files, options, async ([file]) => {
     const reading = await readTap(await loadFft(), file!);
-    if (!reading) return { json: { tunes: null }, text: 'Silent, or shorter than nine seconds: too short to tell.' };
+    if (!reading) return { json: { tunes: null }, text: 'Silent, or too short (under nine seconds) to find a tune.' };
     return { json: { tunes: reading.tunes.map(told) }, text: reading.tunes.map(say).join('\n') };
   });
 
@@ -30,16 +30,16 @@ function told({ id, word, overChance, confidence, heard }: TuneReading) {
 
 function say({ id, word, confidence, heard }: TuneReading): string {
   const name = `tune ${String(id + 1).padStart(2)}`;
-  if (!heard) return `${name}  ${word === 'perhaps' ? 'perhaps' : 'not found'}`;
+  if (!heard) return `${name}  ${word === 'perhaps' ? 'possible' : 'not found'}`;
   const ways = heard.seconds.ways.map((w) => `again ${w.afterMs.toFixed(1)} ms, -${w.underDb.toFixed(0)} dB`);
   return [
     `${name}  at ${heard.atMs.toFixed(1)} ms, ${heard.gainDb.toFixed(1)} dB`,
     ...(heard.ppm === null ? [] : [`${heard.ppm.toFixed(1)} ppm`]),
     ...(heard.wander
-      ? [`wanders from ${heard.wander.earliestMs.toFixed(0)} to ${heard.wander.latestMs.toFixed(0)} ms`]
+      ? [`delay varies from ${heard.wander.earliestMs.toFixed(0)} to ${heard.wander.latestMs.toFixed(0)} ms`]
       : []),
     ...ways,
     ...(heard.jump ? [`jumps by ${heard.jump.ms.toFixed(0)} ms`] : []),
-    `sure ${confidence}`,
+    `confidence ${confidence}`,
   ].join(', ');
 }

@@ -9,8 +9,8 @@ export const verify: Command = async () => {
   return {
     json: found,
     text: [
-      `${rigs} rigs with ${revisions} versions, ${takes} takes, ${photographs} photographs; ${(bytes / 1e6).toFixed(1)} MB.`,
-      ...(faults.length === 0 ? ['Everything is as it should be.'] : faults),
+      `${rigs} rigs with ${revisions} versions, ${takes} takes, ${photographs} photos; ${(bytes / 1e6).toFixed(1)} MB.`,
+      ...(faults.length === 0 ? ['No faults found.'] : faults),
     ].join('\n'),
     exitCode: faults.length === 0 ? 0 : 1,
   };

@@ -65,7 +65,7 @@ test('align answers with settings within each device, what remains, and that not
   const edit = json('align', rig, '--tracks', 'edit');
   expect(edit.slippedInTheEdit).toContain('track-3');
   expect(edit.settings.length).toBeLessThanOrEqual(settings.length);
-  expect(mellow('align', rig).stdout).toContain('which no other settings better');
+  expect(mellow('align', rig).stdout).toContain('no other settings do better (proven)');
 });
 
 test('a moment of the session is asked for by its id or name', () => {
@@ -268,10 +268,10 @@ test('what can be wrong is told with where to look first, and narrowed by what w
   const second = json(...silent, '--said', `${first.next.key}=${nothing?.answer ?? first.next.answers[0].answer}`);
   expect(second.next.key).not.toBe(first.next.key);
   expect(second.suspects).not.toEqual(first.suspects);
-  expect(mellow(...silent).stdout).toMatch(/^ ?\d+ % “Mixer”, Channel 1, mute[\s\S]*\nLook: /);
+  expect(mellow(...silent).stdout).toMatch(/^ ?\d+% “Mixer”, Channel 1, mute[\s\S]*\nCheck: /);
   expect(mellow('trouble', rig, 'no-sound', 'backup').status).toBe(2);
-  expect(mellow('trouble', rig, 'no-tea', 'backup').stderr).toContain('is no symptom here');
-  expect(mellow('trouble', rig, 'hum', 'nobody').stderr).toContain('There is no listener');
+  expect(mellow('trouble', rig, 'no-tea', 'backup').stderr).toContain('Unknown symptom');
+  expect(mellow('trouble', rig, 'hum', 'nobody').stderr).toContain('Unknown destination');
   expect(mellow('export', rig, 'settings', '--paper', 'a4').stdout).toContain('current settings');
 });
 
