@@ -301,7 +301,7 @@ test('a take is read for tunes: which, how loud, when, and none where none is', 
   expect(tunes[2].atMs).toBeCloseTo(2000, 1);
   expect(Math.abs(tunes[2].gainDb + 20)).toBeLessThan(1.5);
   expect(mellow('tunes', take).stdout).toMatch(
-    /tune {2}3 {2}at 2000\.\d ms, -(19|2\d)\.\d dB, -?0\.\d ppm, sure 0.999/,
+    /tune {2}3 {2}at 2000\.\d ms, -(19|2\d)\.\d dB, -?0\.\d ppm, confidence 0.999/,
   );
   const silent = json('tunes', file('silent.wav', encodeWav([new Float32Array(10 * rate)], rate)));
   expect(silent).toEqual({ tunes: null });
