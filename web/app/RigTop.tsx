@@ -46,7 +46,9 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
         <span className="small quiet">
           {frame.rig()}, <span className={save === 'saved' ? '' : 'fix'}>{SAVED[save]()}</span>
         </span>
-        <span className="strong">{rig.name}</span>
+        <span className="strong frame-rig-name" title={rig.name}>
+          {rig.name}
+        </span>
       </div>
       {rig.moments.length > 0 && <Moments rig={rig} />}
       <section className="frame-verdict" aria-label={frame.verdict()}>
@@ -61,7 +63,7 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
           </span>
         )}
         {verdict.stops + verdict.fixes === 0 && (
-          <span className={verdict.state}>
+          <span className={`${verdict.state} frame-verdict-alone`}>
             <StateMark state={verdict.state} />{' '}
             {verdict.state === 'good'
               ? frame.matches()

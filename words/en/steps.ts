@@ -46,7 +46,7 @@ export const steps = wordingOf(say, {
   typical2: 'typical of {of}',
   fixedIssue: 'Fixed: {says}',
   issuesLeft: '{fixes, plural, one {# issue} other {# issues}} left to fix in the drawing: fixed, or accepted.',
-  isSelected: '{deviceId}, {to}: {from} is selected and working.',
+  isSelected: 'In {deviceId}, {to} is set to “{from}”, and works.',
   appOftenDoesntSee: 'An app often doesn’t see a device that was plugged in after it started.',
   meterMoves: 'Play {source}: the meter at {deviceId}, {first} moves and stays out of the red.',
   neededBy:
