@@ -38,7 +38,7 @@ const boxes = (microphone: Record<string, number | boolean>): Rig['devices'] => 
   device('laptop', 'computer-laptop', 'Laptop', seen({ supply: 'mains' })),
   device('microphone', 'microphone-usb', 'Desk microphone', seen({ mute: false, ...microphone })),
   device('phones', 'headphones', 'Host’s headphones'),
-  device('recorder', 'recording-program', 'Recording program', seen({ 'track-1-off': false }), LAPTOP),
+  device('recorder', 'recording-program', 'Recording app', seen({ 'track-1-off': false }), LAPTOP),
 ];
 const spoken = air('air-host', 'host/voice', 'microphone/capsule', 0.15);
 const plugged = lead('microphone-usb', 'microphone/usb', 'laptop/usb-2', 1.5);
