@@ -10,7 +10,7 @@ import { boathouse } from '../demo/boathouse.ts';
 import { skerryNet } from '../demo/skerry-net.ts';
 
 /** A code of core as it stands without words: 'issues.masked(...)'. */
-const UNSAID = /\b(issues|steps|list)\.\w+\(/;
+const UNSAID = /\b(issues|steps|list)\.\w+\(|\[object/;
 const folder = mkdtempSync(join(tmpdir(), 'mellow-cli-'));
 const file = (name: string, content: string | Uint8Array): string => {
   const path = join(folder, name);

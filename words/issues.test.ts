@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { desk } from '#core/check/check.testkit.ts';
+import { CASES, MUCH_WRONG } from '#core/check/family-cases.testkit.ts';
 import { check, fixesOf } from '#core/check/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
+import type { Said } from '#core/said/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
@@ -10,23 +11,8 @@ import { issues, textOf } from './index.ts';
 
 const RIGS: readonly Rig[] = [
   ...[boathouse, gliderCorner, quayTalk, skerryNet].map((r) => parseRig(JSON.parse(JSON.stringify(r)))),
-  desk(
-    {
-      a: 'game-console',
-      s: 'hdmi-y-lead',
-      t: 'screen-with-jack',
-      c: 'capture-usb-uncompressed',
-      p: 'computer-desktop',
-    },
-    ['a.hdmi > s.in 9 ?', 's.out-1 > t.hdmi 9 ?', 's.out-2 > c.hdmi ?', 'c.usb > p.usb-3 6 ?'],
-    { hours: 9 },
-  ),
-  desk({ x: 'mixer-analogue', m: 'microphone-ribbon', l: 'lapel-wired', t: 'screen-with-jack', r: 'two-way-radio' }, [
-    't.jack > x.strip-1 8',
-    'm.xlr > x.strip-2',
-    'l.plug > x.strip-3-4',
-    'x.send-out > r.microphone 4',
-  ]),
+  MUCH_WRONG,
+  ...CASES.flatMap(([, wrong, right]) => [wrong, right]),
 ];
 const all = RIGS.flatMap((rig) => check(rig).map((finding) => ({ rig, finding })));
 
@@ -36,7 +22,8 @@ const ACTS =
 
 describe('every issue', () => {
   it('is said in whole sentences, with every parameter filled in', () => {
-    expect(all.length).toBeGreaterThan(40);
+    // Every rule is here, with a rig that it is wrong on.
+    expect(new Set(all.map(({ finding }) => (finding.says as Said).code)).size).toBeGreaterThan(95);
     for (const { finding } of all) {
       const text = textOf(finding.says);
       expect(text, finding.id).toMatch(/^[\p{Lu}\p{Ll}\d“].*[.]$/u);

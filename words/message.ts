@@ -40,11 +40,18 @@ export interface Language {
   readonly locale: string;
   /** How numbers are written: the reader's own locale, whatever language is spoken. */
   readonly numberLocale: string;
+  /** How a name that somebody typed is set apart in a sentence. */
+  readonly quoted: (name: string) => string;
   /** The text of a message, where it is another one than that in English. */
   readonly textOf: (message: Message) => string;
 }
 
-const ENGLISH: Language = { locale: 'en-US', numberLocale: 'en-US', textOf: ({ icu }) => icu };
+const ENGLISH: Language = {
+  locale: 'en-US',
+  numberLocale: 'en-US',
+  quoted: (name) => `“${name}”`,
+  textOf: ({ icu }) => icu,
+};
 let spoken = ENGLISH;
 let compiled = new WeakMap<Message, IntlMessageFormat>();
 
@@ -84,7 +91,7 @@ export function sayWith(
   }
   const shown = Object.entries(params).map(([key, value]) => [
     key,
-    message.spec[key] === 'name' ? `“${value}”` : value,
+    message.spec[key] === 'name' ? spoken.quoted(String(value)) : value,
   ]);
   const tags = tagsOf(message.icu).map((tag) => [tag, (inside: readonly unknown[]) => draw(tag, inside)]);
   return made.format(Object.fromEntries([...tags, ...shown]) as Values);

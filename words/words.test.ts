@@ -13,6 +13,7 @@ import {
   parse,
 } from '@formatjs/icu-messageformat-parser';
 import { afterEach, describe, expect, it } from 'vitest';
+import { quoted, textOf } from '#core/said/index.ts';
 import * as words from './index.ts';
 import { MARK, markedText } from './marked.ts';
 import { type Message, message, sayWith, speak, TAGS } from './message.ts';
@@ -108,6 +109,12 @@ describe('what is said', () => {
     }
   });
 
+  it('sets names apart as the language that is spoken does', () => {
+    const asked = message('Should {who} hear it?', { who: 'name' });
+    speak({ quoted: (name) => `„${name}”` });
+    expect(asked({ who: 'Quay talk' })).toBe('Should „Quay talk” hear it?');
+    expect(textOf(quoted('Quay talk'))).toBe('„Quay talk”');
+  });
   it('leaves keys and links out where there is only text, and hands them over where there is more', () => {
     expect(rigs.template()).toBe('Template o');
     expect(sayWith(rigs.template as Message, {}, (_, [key]) => ({ key }))).toEqual(['Template ', { key: 'o' }]);

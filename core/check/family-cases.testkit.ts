@@ -439,3 +439,34 @@ const balanced = (underVoiceDb: number): Rig => {
 };
 CASES.push(['plan-too-loud', balanced(16), balanced(12)], ['plan-too-quiet', balanced(4), balanced(8)]);
 CASES.push(...ROUTE_CASES, ...BRIEF_CASES);
+
+/** Much that is wrong at once, nothing looked at. */
+export const MUCH_WRONG: Rig = desk(
+  {
+    a: 'game-console',
+    s: 'hdmi-y-lead',
+    t: 'screen-with-jack',
+    c: 'capture-usb-uncompressed',
+    p: 'computer-desktop',
+    x: 'mixer-analogue',
+    m: 'microphone-ribbon',
+    l: 'lapel-wired',
+    k: 'camera-hdmi-micro',
+    h: 'usb-hub',
+    r: 'two-way-radio',
+  },
+  [
+    'a.hdmi > s.in 9 ?',
+    's.out-1 > t.hdmi 9 ?',
+    's.out-2 > c.hdmi ?',
+    'c.usb > p.usb-3 6 ?',
+    't.jack > x.strip-1 8 ?',
+    'm.xlr > x.strip-2 ?',
+    'l.plug > x.strip-3-4 ?',
+    'k.hdmi > c.hdmi 4 ?',
+    'h.up-1 > p.usb-3 ?',
+    'x.send-out > r.microphone 4 ?',
+    'x.strip-1-insert > p.line-in ?',
+  ],
+  { hours: 9 },
+);

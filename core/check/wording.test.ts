@@ -5,41 +5,12 @@ import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
-import { desk } from './check.testkit.ts';
+import { MUCH_WRONG } from './family-cases.testkit.ts';
 import { check, fixesOf } from './index.ts';
 
 const RIGS: readonly Rig[] = [
   ...[boathouse, gliderCorner, quayTalk, skerryNet].map((r) => parseRig(JSON.parse(JSON.stringify(r)))),
-  // Much that is wrong at once, nothing looked at.
-  desk(
-    {
-      a: 'game-console',
-      s: 'hdmi-y-lead',
-      t: 'screen-with-jack',
-      c: 'capture-usb-uncompressed',
-      p: 'computer-desktop',
-      x: 'mixer-analogue',
-      m: 'microphone-ribbon',
-      l: 'lapel-wired',
-      k: 'camera-hdmi-micro',
-      h: 'usb-hub',
-      r: 'two-way-radio',
-    },
-    [
-      'a.hdmi > s.in 9 ?',
-      's.out-1 > t.hdmi 9 ?',
-      's.out-2 > c.hdmi ?',
-      'c.usb > p.usb-3 6 ?',
-      't.jack > x.strip-1 8 ?',
-      'm.xlr > x.strip-2 ?',
-      'l.plug > x.strip-3-4 ?',
-      'k.hdmi > c.hdmi 4 ?',
-      'h.up-1 > p.usb-3 ?',
-      'x.send-out > r.microphone 4 ?',
-      'x.strip-1-insert > p.line-in ?',
-    ],
-    { hours: 9 },
-  ),
+  MUCH_WRONG,
 ];
 
 describe('every finding', () => {

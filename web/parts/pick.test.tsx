@@ -17,6 +17,17 @@ describe('a search', () => {
     expect(filterItems(ITEMS, 'mixer').map((i) => i.id)).toEqual(['mixer', 'matrix']);
     expect(filterItems(ITEMS, 'XLR gain').map((i) => i.id)).toEqual(['mic']);
     expect(filterItems(ITEMS, 'teapot')).toEqual([]);
+  });
+  it('puts what people call so first, and of those what has it in its name', () => {
+    const items: PickItem[] = [
+      { id: 'says-so', label: 'Stand for a lavalier' },
+      { id: 'usb', label: 'Microphone, USB', also: 'lavalier, desk mic' },
+      { id: 'lapel', label: 'Lavalier microphone', also: 'lavalier, clip-on' },
+      { id: 'other', label: 'Adapter', also: 'lavalier adapter' },
+    ];
+    expect(filterItems(items, 'lavalier').map((i) => i.id)).toEqual(['lapel', 'usb', 'says-so', 'other']);
+  });
+  it('of nothing shows all', () => {
     expect(filterItems(ITEMS, '  ')).toEqual(ITEMS);
   });
 });
