@@ -8,9 +8,8 @@ import { clapsAt, voice } from '../core/standin/index.ts';
 import { renderTune } from '../core/tap/index.ts';
 import { boathouse } from '../demo/boathouse.ts';
 import { skerryNet } from '../demo/skerry-net.ts';
+import { UNSAID } from './unsaid.ts';
 
-/** A code of core as it stands without words: 'issues.masked(...)'. */
-const UNSAID = /\b(issues|steps|list)\.\w+\(|\[object/;
 const folder = mkdtempSync(join(tmpdir(), 'mellow-cli-'));
 const file = (name: string, content: string | Uint8Array): string => {
   const path = join(folder, name);

@@ -1,6 +1,5 @@
 import { speakWith } from '#core/said/index.ts';
-import { issues } from './en/issues.ts';
-import { steps } from './en/steps.ts';
+import { core } from './en/core/index.ts';
 import { speakerOf } from './said.ts';
 
 export { textOf } from '#core/said/index.ts';
@@ -54,7 +53,7 @@ export {
   TAGS,
   tagsOf,
 } from './message.ts';
-export { issues, steps };
+export { core };
 
 // Whoever shows anything imports words: from then on core's codes are sentences.
-speakWith(speakerOf({ issues, steps }));
+speakWith(speakerOf(core));

@@ -60,8 +60,8 @@ describe('balance, without any wish', () => {
     });
     const over = levelAt(rig, 'game', 'stream') - levelAt(rig, 'voice', 'stream');
     expect(found!.says).toMatchObject({
-      code: 'issues.maskedTurnDown',
-      params: { other: 'game', under: { code: 'issues.speechMasked', params: { n0: over.toFixed(0) } } },
+      code: 'check.maskedTurnDown',
+      params: { other: 'game', under: { code: 'check.speechMasked', params: { n0: over.toFixed(0) } } },
     });
   });
   it('is mended by every knob that is offered, to 8 dB and more', () => {

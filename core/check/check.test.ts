@@ -115,9 +115,9 @@ describe('each rule of one lead finds what it is for, and not what lies close by
   it('asks where a lead is assumed, and claims where somebody has looked', () => {
     const lead = { from: usb('usb-b'), to: usb('usb-a'), lengthM: 7 };
     expect(check(joined({ ...lead, known: 'assumed' }))[0]!.asks).toEqual({
-      code: 'issues.howLongIs',
+      code: 'check.howLongIs',
       params: {
-        lead: { code: 'issues.cableName', params: { device: 'A', port: 'the socket', device2: 'B' } },
+        lead: { code: 'check.cableName', params: { device: 'A', port: 'the socket', device2: 'B' } },
         lengthM: 7,
       },
     });
@@ -163,11 +163,11 @@ describe('the Boathouse relay', () => {
   const byId = (id: string) => findings.find((f) => f.id === id);
   it('has its planted faults found', () => {
     expect(byId('plan-unwanted:ilse>ilse')?.says).toEqual({
-      code: 'issues.unwanted',
+      code: 'check.unwanted',
       params: { source: 'Ilse, on the call', listener: 'Ilse’s ears' },
     });
     expect(byId('plan-twice:couch-game>stream')?.says).toMatchObject({
-      code: 'issues.echoTwice',
+      code: 'check.echoTwice',
       params: { ms: '31' },
     });
     expect(byId('length-not-careful:camera-usb')).toMatchObject({
@@ -220,7 +220,7 @@ describe('the Boathouse relay', () => {
     const missing = check(muted.rig).find((f) => f.id === 'plan-missing:wren>stream')!;
     expect(missing.severity).toBe('stop');
     expect(fixesOf(muted.rig, missing).map((f) => f.label)).toContainEqual({
-      code: 'issues.off',
+      code: 'check.off',
       params: { label: 'Mixer, Channel 1, mute' },
     });
   });

@@ -115,7 +115,7 @@ describe('the default device of a computer', () => {
     const [moves] = rules(assumed, 'default-moves');
     expect(moves).toMatchObject({
       severity: 'watch',
-      asks: { code: 'issues.isTheDefault', params: { what: { code: 'issues.theDefault' } } },
+      asks: { code: 'check.isTheDefault', params: { what: { code: 'check.theDefault' } } },
     });
     const [question] = askedBy(assumed, [moves!]);
     // As drawn; the headset and the virtual cable, that are in use too; or the mixer, chosen in the program.

@@ -41,10 +41,10 @@ describe('all rules together', () => {
     const assumed = desk({ m: 'microphone-condenser', x: 'interface-2' }, ['m.xlr > x.in-1']);
     expect(check(assumed)[0]).toMatchObject({
       rule: 'power-phantom-missing',
-      asks: { code: 'issues.isItValue', params: { device: 'x', spec: 'Phantom power', value: 'off' } },
+      asks: { code: 'check.isItValue', params: { device: 'x', spec: 'Phantom power', value: 'off' } },
     });
     expect(check(mic('microphone-condenser', { 'x.phantom': 'off' }))[0]!.asks).toBeNull();
     const lead = desk(RING, ['a.hdmi > t.hdmi', 't.jack > x.strip-5-6 ?']);
-    expect(check(lead).find((f) => f.rule === 'ground-hum-loop')!.asks?.code).toBe('issues.isThereCable');
+    expect(check(lead).find((f) => f.rule === 'ground-hum-loop')!.asks?.code).toBe('check.isThereCable');
   });
 });

@@ -34,7 +34,7 @@ describe('a stage that clips', () => {
     );
     expect(others).toEqual([]);
     expect(finding).toMatchObject({ stage: 'level', severity: 'fix', where: { deviceIds: ['mixer'] } });
-    expect(finding!.says.code).toBe('issues.clipsAt');
+    expect(finding!.says.code).toBe('check.clipsAt');
     // Turned down, the voice would be heard twice at its own ears, as loud once as the other time: a want breaks by that.
     expect(fixesOf(hot, finding!)).toEqual([]);
   });

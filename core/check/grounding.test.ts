@@ -159,7 +159,7 @@ describe('grounding', () => {
     const line = desk(boxes, ['a.hdmi > t.hdmi', 't.jack > x.strip-5-6']);
     const hum = check(line).find((f) => f.rule === 'ground-hum-loop')!;
     const [fix] = fixesOf(line, hum);
-    expect(fix!.label).toMatchObject({ code: 'issues.isolate' });
+    expect(fix!.label).toMatchObject({ code: 'check.isolate' });
     const done = applyEdit(line, fix!.edit);
     expect(done.ok && check(done.rig).filter((f) => f.rule.startsWith('ground'))).toEqual([]);
     const microphone = desk(boxes, ['a.hdmi > t.hdmi', 't.jack > x.strip-1']);
@@ -169,7 +169,7 @@ describe('grounding', () => {
   it('is mended by a laptop on its battery', () => {
     const rig = desk({ p: 'computer-laptop', x: 'mixer-usb-10' }, ['p.jack > x.strip-5-6']);
     const hum = check(rig).find((f) => f.rule === 'ground-hum-loop')!;
-    const fix = fixesOf(rig, hum).find((f) => textOf(f.label).startsWith('issues.onBattery'))!;
+    const fix = fixesOf(rig, hum).find((f) => textOf(f.label).startsWith('check.onBattery'))!;
     const done = applyEdit(rig, fix.edit);
     expect(done.ok && check(done.rig).some((f) => f.rule === 'ground-hum-loop')).toBe(false);
   });

@@ -37,7 +37,7 @@ describe('loops that are found', () => {
     expect(limit(stage('both', two))).toEqual(['watch']);
     expect(limit(stage('two boxes', two))).toEqual(['stop', 'stop']);
     expect(of(stage('two boxes', two), 'loop-howls')[0]!.says).toMatchObject({
-      params: { round: { code: 'issues.withOtherLoops' }, says: { code: 'issues.howls' } },
+      params: { round: { code: 'check.withOtherLoops' }, says: { code: 'check.howls' } },
     });
   });
 });
@@ -49,7 +49,7 @@ describe('copies that cancel', () => {
     expect(more).toEqual([]);
     expect(finding).toMatchObject({ severity: 'fix', where: { sourceId: 's', deviceIds: ['bus', 'wire'] } });
     const fixes = fixesOf(rig, finding!);
-    expect(fixes.map((f) => f.label)).toEqual([{ code: 'issues.on', params: { label: 'fork, Second' } }]);
+    expect(fixes.map((f) => f.label)).toEqual([{ code: 'check.on', params: { label: 'fork, Second' } }]);
     const done = applyEdit(rig, fixes[0]!.edit);
     expect(done.ok && of(done.rig, 'cancels')).toEqual([]);
     expect(of(twoWays({ db: 0, invert: false }), 'cancels')).toEqual([]);

@@ -28,7 +28,7 @@ describe('a picture on its way', () => {
     expect(found.map((f) => f.where.deviceIds)).toEqual([['a', 's']]);
     expect(found[0]!.where.cableIds).toEqual(['c1']);
     expect(found[0]!.says).toMatchObject({
-      code: 'issues.linkTooSlow',
+      code: 'check.linkTooSlow',
       params: { bits: 8, device2: 's', link: expect.stringContaining('10.2'), carries: expect.stringContaining('18') },
     });
   });
@@ -71,7 +71,7 @@ describe('a picture on its way', () => {
       set: { 'p.picture-mode': '2560x1440-60' },
     });
     expect(of(rig, 'picture-mode-too-large')?.says).toMatchObject({
-      code: 'issues.modeTooHigh',
+      code: 'check.modeTooHigh',
       params: {
         device: 'p',
         mode: expect.stringContaining('2560'),
@@ -93,7 +93,7 @@ describe('what a screen says of itself', () => {
   it('counts more than what is typical of its kind', () => {
     expect(rules(to(full, { 'a.picture-mode': '3840x2160-60' }))).not.toContain('picture-edid-lacks-mode');
     expect(of(to(small), 'picture-edid-lacks-mode')?.says).toMatchObject({
-      code: 'issues.modeNotTaken',
+      code: 'check.modeNotTaken',
       params: { device: 't', device2: 'a' },
     });
     expect(rules(to(small, { 'a.picture-mode': '1280x720-60' }))).not.toContain('picture-edid-lacks-mode');
@@ -106,7 +106,7 @@ describe('what a screen says of itself', () => {
   });
   it('tells that the picture passes and its sound does not', () => {
     const rig = to(small, { 'a.picture-mode': '1280x720-60', 'a.sound-format': 'surround' });
-    expect(of(rig, 'picture-sound-format')?.says.code).toBe('issues.codedAudio');
+    expect(of(rig, 'picture-sound-format')?.says.code).toBe('check.codedAudio');
     expect(rules(mended(rig, 'picture-sound-format'))).not.toContain('picture-sound-format');
   });
   it('that is damaged is not believed, and breaks nothing', () => {

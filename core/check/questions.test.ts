@@ -93,7 +93,7 @@ describe('questions', () => {
       { sources: ['voice: v.voice'] },
     );
     const [question] = askedBy(rig, check(rig));
-    expect(question!.answers.map((a) => a.label)).toEqual([{ code: 'issues.noItGoesStraight', params: {} }, 'yes']);
+    expect(question!.answers.map((a) => a.label)).toEqual([{ code: 'check.noItGoesStraight', params: {} }, 'yes']);
     const [straight, adapted] = question!.answers.map((a) => check(answered(rig, a.changes)));
     expect(straight!.find((f) => f.rule === 'plug-three-in-four')).toMatchObject({ asks: null });
     expect(adapted!.some((f) => f.rule === 'plug-three-in-four')).toBe(false);

@@ -1,7 +1,7 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What check says, and what each needs. Its words stand in words/en/issues.ts. */
-export const say = sayersOf('issues', {
+/** What check says, and what each needs. Its words stand in words/en/core/check.ts. */
+export const say = sayersOf('check', {
   speechRecordingAndTwo: {},
   voiceAndElsewhere: { voice: 'name', join: 'text' },
   possiblyWord: {},

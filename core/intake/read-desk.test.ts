@@ -116,7 +116,7 @@ describe('a desk read from plain words', () => {
         const isGiven = id === 'talks:usb-headset' && option.id !== choice!.taken;
         const stops = check(other.rig!).filter((f) => f.severity === 'stop');
         expect(stops.map((f) => f.says)).toEqual(
-          isGiven ? [{ code: 'issues.missing', params: { source: 'Your voice', listener: expect.any(String) } }] : [],
+          isGiven ? [{ code: 'check.missing', params: { source: 'Your voice', listener: expect.any(String) } }] : [],
         );
       }
   });

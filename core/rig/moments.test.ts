@@ -63,7 +63,7 @@ describe('a moment of the session', () => {
     const broken = applied(skerry, { kind: 'set-moment', moment: { ...moment, settings } });
     const found = check(broken).filter((f) => f.momentId !== null);
     expect(found.map((f) => f.id)).toContain('plan-missing:operator>boat-a@send-a');
-    expect(found[0]!.says).toMatchObject({ code: 'issues.inMoment', params: { name: 'Send A' } });
+    expect(found[0]!.says).toMatchObject({ code: 'check.inMoment', params: { name: 'Send A' } });
   });
 });
 

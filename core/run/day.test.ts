@@ -95,8 +95,8 @@ describe('a day', () => {
     expect(vtt).toContain('00:00:05.000 --> 00:00:15.000\nlap record');
     expect(vtt).toContain('00:00:55.000 --> 00:01:25.000\nIlse joins');
     expect(markersIn(session!, time(15))).toEqual([
-      { atMs: 5000, says: 'steps.breakStarts' },
-      { atMs: 35_000, says: 'steps.breakEnds' },
+      { atMs: 5000, says: 'run.breakStarts' },
+      { atMs: 35_000, says: 'run.breakEnds' },
       { atMs: 45_000, says: 'Ilse joins' },
     ]);
     const arrows = sessionsOf([event(0, { kind: 'mark', says: 'a --> b\nc' })]);
@@ -110,7 +110,7 @@ describe('budgets', () => {
     const untold = of(relay).get('disk:backup-recorder')!;
     // Two channels, 48 kHz, 24 bit: 1.0368 GB an hour, six hours.
     expect(untold.says).toMatchObject({
-      params: { n1: '6.2', hours: 6, is: { code: 'steps.freeSpaceNotEntered' }, RF64: { params: { n1: '4.1' } } },
+      params: { n1: '6.2', hours: 6, is: { code: 'run.freeSpaceNotEntered' }, RF64: { params: { n1: '4.1' } } },
     });
     expect(untold).toMatchObject({ share: null, lastsHours: null, state: 'watch' });
     const told = of(relay, { 'free:backup-recorder': 16 }).get('disk:backup-recorder')!;
@@ -133,7 +133,7 @@ describe('budgets', () => {
     expect(line.share).toBeCloseTo(9 / 7, 6);
     expect(line.state).toBe('fix');
     expect(of(relay).get('sockets:desk-computer')).toMatchObject({
-      says: { code: 'steps.takenOf', params: { taken: 4, all: 4, spare: { code: 'steps.noneToSpare' } } },
+      says: { code: 'run.takenOf', params: { taken: 4, all: 4, spare: { code: 'run.noneToSpare' } } },
       state: 'watch',
     });
     expect(of(relay).get('outlets:couch-strip')!.share).toBeCloseTo(2 / 6, 9);
@@ -187,7 +187,7 @@ describe('checks', () => {
     };
     const checks = checksOf(measured, []);
     expect(answeredBy(measured, checks, time(10))).toEqual(
-      new Map([['take:stream', 'steps.measuredBy(Wren in the stream)']]),
+      new Map([['take:stream', 'run.measuredBy(Wren in the stream)']]),
     );
     expect(answeredBy(measured, checks, time(60)).size).toBe(0);
   });

@@ -96,7 +96,7 @@ function broken(rig: Rig, steps: readonly Step[]): string[] {
   must(last(of('power-on')) < first(of('volume-up')), 'loud before all is on');
   must(last(of('phantom-on')) < first(of('volume-up')), 'loud before phantom power stands');
   must(last(of('start').filter((s) => !isCall(s))) < first(of('start').filter(isCall)), 'a call before other programs');
-  const picture = (s: Step) => s.why.code === 'steps.videoBeforeAudioSources';
+  const picture = (s: Step) => s.why.code === 'run.videoBeforeAudioSources';
   must(last(plugs.filter(picture)) < first(plugs.filter((s) => !picture(s))), 'sound before picture');
   for (const b of of('balance'))
     for (const f of of('fasten'))
@@ -176,7 +176,7 @@ describe('the order on the day', () => {
     expect(since.filter((s) => s.kind === 'plug')).toHaveLength(1);
     expect(since.filter((s) => s.kind === 'set').map((s) => s.says)).toEqual([
       {
-        code: 'steps.settingsChanged',
+        code: 'run.settingsChanged',
         params: expect.objectContaining({
           what: [expect.objectContaining({ params: { s: 'Channel 1, delay', value: '77', value2: '0' } })],
         }),

@@ -11,13 +11,13 @@ describe('same as last time?', () => {
   it('has what differs most first, with what it may come from', () => {
     const [first, second, third] = sameAs({ ...usual, lufs: -26, humDbfs: -45, toneHz: 1300 }, usual);
     expect(first).toMatchObject({ id: 'humDbfs', before: null, now: -45, state: 'fix' });
-    expect(first!.says).toMatchObject({ code: 'steps.groundLoopOrCable' });
-    expect(second).toMatchObject({ id: 'lufs', state: 'watch', says: { code: 'steps.fartherAwayOrTurned' } });
+    expect(first!.says).toMatchObject({ code: 'run.groundLoopOrCable' });
+    expect(second).toMatchObject({ id: 'lufs', state: 'watch', says: { code: 'run.fartherAwayOrTurned' } });
     expect(third).toMatchObject({ id: 'toneHz', state: 'watch' });
-    expect(third!.says).toMatchObject({ code: 'steps.thinnerOffAxisLow' });
+    expect(third!.says).toMatchObject({ code: 'run.thinnerOffAxisLow' });
     expect(sameAs(usual, { ...usual, humDbfs: -45 })[0]).toMatchObject({
       id: 'humDbfs',
-      says: { code: 'steps.loopIsOpen' },
+      says: { code: 'run.loopIsOpen' },
     });
   });
   it('is held against the last that went well, and is charted like any figure', () => {
@@ -43,7 +43,7 @@ describe('same as last time?', () => {
     expect(series).toHaveLength(4);
     expect(
       series
-        .find((s) => s.label.startsWith('steps.bySentence(Stream') && s.key.endsWith(':lufs'))!
+        .find((s) => s.label.startsWith('run.bySentence(Stream') && s.key.endsWith(':lufs'))!
         .points.map((p) => p.value),
     ).toEqual([-19, -20, -40]);
   });

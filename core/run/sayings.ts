@@ -1,7 +1,7 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What run says, and what each needs. Its words stand in words/en/steps.ts. */
-export const say = sayersOf('steps', {
+/** What run says, and what each needs. Its words stand in words/en/core/run.ts. */
+export const say = sayersOf('run', {
   chargedTo: {},
   health: {},
   keptAt: {},

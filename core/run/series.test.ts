@@ -59,16 +59,16 @@ describe('what was measured since a time', () => {
     const figures = figuresSince(rigWith(measured(3, 80)), at(2));
     expect(figures.map((f) => f.unit)).toEqual(['ms', 'ms', 'ppm', 'dB', 'dB']);
     const [delay, offset, drift, level, noise] = figures;
-    expect(delay!.label).toBe('steps.delayOf(steps.at(Wren, voice, Stream))');
+    expect(delay!.label).toBe('run.delayOf(run.at(Wren, voice, Stream))');
     expect(offset!.label).toContain('capture-program.in-1-delay=40');
     expect(drift!.label).toMatch(/^steps\.driftOf/);
     expect(level).toMatchObject({
-      label: 'steps.levelOf(steps.at(Wren, voice, Stream))',
+      label: 'run.levelOf(run.at(Wren, voice, Stream))',
       value: -21,
       sd: 0.2,
       count: 3,
     });
-    expect(noise!.label).toBe('steps.noiseOf(Stream)');
+    expect(noise!.label).toBe('run.noiseOf(Stream)');
   });
   it('is two figures where it is a band, one for each end that was told', () => {
     const band: Rig['measurements'][number] = {
@@ -82,8 +82,8 @@ describe('what was measured since a time', () => {
       highHz: [2900, 3300, 3700],
     };
     expect(figuresSince(rigWith([band]), at(2)).map((f) => [f.label, f.value, f.sd, f.unit])).toEqual([
-      ['steps.bandEnd(steps.at(Wren, voice, Stream), low)', 200, 20, 'Hz'],
-      ['steps.bandEnd(steps.at(Wren, voice, Stream), high)', 3300, 200, 'Hz'],
+      ['run.bandEnd(run.at(Wren, voice, Stream), low)', 200, 20, 'Hz'],
+      ['run.bandEnd(run.at(Wren, voice, Stream), high)', 3300, 200, 'Hz'],
     ]);
     const open: Rig['measurements'][number] = { ...band, lowHz: 'beyond', highHz: null };
     expect(figuresSince(rigWith([open]), at(2))).toEqual([]);
@@ -128,7 +128,7 @@ describe('figures day by day', () => {
   it('are one line each, oldest first, each point with its own spread', () => {
     const series = seriesOf(nights([80, 81, 79]));
     expect(series).toHaveLength(5);
-    const delay = series.find((s) => s.label.startsWith('steps.delayOf'))!;
+    const delay = series.find((s) => s.label.startsWith('run.delayOf'))!;
     expect(delay.points.map((p) => p.value)).toEqual([80, 81, 79]);
     expect(delay.points.every((p) => p.sd === 0.2 && p.count === 3)).toBe(true);
     expect(delay.chart).toBeNull();

@@ -1,5 +1,6 @@
 export {
   type Kind,
+  keyOf,
   listOf,
   type ParamsOf,
   quoted,

@@ -1,7 +1,9 @@
 import type { Rig } from '#core/rig/index.ts';
+import type { Said, Text } from '#core/said/index.ts';
 import { type LookBook, lookBook } from './looks.ts';
 import { culprit, type Look, looksOf, type Odds, oddsOf, type Told } from './odds.ts';
 import { keys, usualAnswer } from './readings.ts';
+import { say } from './sayings.ts';
 import type { Lineup } from './suspects.ts';
 import { type Complaint, SYMPTOMS, toldBy } from './symptoms.ts';
 
@@ -17,7 +19,7 @@ export type Entry =
 /** An answer that a look may have, and what it would leave. */
 export interface Outcome {
   readonly answer: string;
-  readonly says: string;
+  readonly says: Text;
   readonly share: number;
   /** Suspects that are still worth a thought after it, and the first of them. */
   readonly left: number;
@@ -26,7 +28,7 @@ export interface Outcome {
 
 export interface NextLook {
   readonly look: Look;
-  readonly asks: string;
+  readonly asks: Text;
   readonly outcomes: readonly Outcome[];
 }
 
@@ -103,8 +105,10 @@ const nameIn = (list: readonly { readonly id: string; readonly name: string }[],
   list.find((e) => e.id === id)?.name ?? '';
 
 /** A complaint as a sentence. */
-export function sayComplaint(rig: Rig, { symptomId, listenerId, sourceId }: Complaint): string {
+export function sayComplaint(rig: Rig, { symptomId, listenerId, sourceId }: Complaint): Said {
   const { says, of } = SYMPTOMS.find((s) => s.id === symptomId)!;
   const listener = nameIn(rig.listeners, listenerId);
-  return of === 'source' ? `“${nameIn(rig.sources, sourceId)}” at “${listener}”: ${says}.` : `“${listener}”: ${says}.`;
+  return of === 'source'
+    ? say.complaint({ name: nameIn(rig.sources, sourceId), listener, says })
+    : say.complaintOf({ listener, says });
 }

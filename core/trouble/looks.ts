@@ -9,8 +9,11 @@ import {
   type Rig,
   type Types,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { deviceName, rolesOf } from '#core/signal/index.ts';
 import type { DirectLook, Flag } from './faults/index.ts';
+import { answerOf } from './faults/index.ts';
+import { say } from './sayings.ts';
 import type { Lineup } from './suspects.ts';
 
 const HERE_S = 8;
@@ -21,20 +24,20 @@ const METER_S = 10;
 const PLUG_S = 60;
 const PICTURE_S = 5;
 
-const FLAG_WORDS: Record<Flag, string> = {
+const FLAG_WORDS: Record<Flag, Text> = {
   hum: 'hum',
   hiss: 'hiss',
   distorted: 'distortion',
-  'drop-outs': 'clicks or dropouts',
-  'cut-up': 'choppy or warbling audio',
+  'drop-outs': say.clicksOrDropouts(),
+  'cut-up': say.choppyOrWarblingAudio(),
   howl: 'howling',
-  drifting: 'audio that drifts from its video',
-  'picture-odd': 'video with wrong colors, sparkles or stutter',
+  drifting: say.audioThatDriftsFrom(),
+  'picture-odd': say.videoWithWrongColors(),
 };
 
 /** A look as it is put to whoever stands at the desk. */
 export interface LookSaid {
-  readonly asks: string;
+  readonly asks: Text;
   /** The box, or the listener, that it is about. */
   readonly tap: PortRef | null;
 }
@@ -46,6 +49,7 @@ export function lookBook(rig: Rig, lineup: Lineup) {
   const direct = new Map<string, DirectLook>(
     lineup.suspects.flatMap(({ fault }) => fault.looks.map((look) => [look.id, look] as const)),
   );
+  const shown = new Map(lineup.suspects.map(({ fault }) => [answerOf(fault), fault.shows]));
   const listener = (id: string) => rig.listeners.find((l) => l.id === id)!;
   const source = (id: string) => rig.sources.find((s) => s.id === id)!;
   return {
@@ -67,7 +71,11 @@ export function lookBook(rig: Rig, lineup: Lineup) {
       if (kind === 'tap') {
         const ref = refOf(place);
         return {
-          asks: `Play “${source(of).name}”, alone if you can. What do you hear or see at “${deviceName(rig, ref.deviceId)}”, ${endName(rig, types, ref)}?`,
+          asks: say.playAloneIfYou({
+            name: source(of).name,
+            device: deviceName(rig, ref.deviceId),
+            port: endName(rig, types, ref),
+          }),
           tap: ref,
         };
       }
@@ -77,24 +85,25 @@ export function lookBook(rig: Rig, lineup: Lineup) {
         return {
           asks:
             kind === 'see'
-              ? `Is the video of “${source(of).name}” visible at ${where}?`
-              : `Is there already ${FLAG_WORDS[of as Flag]} at ${where}?`,
+              ? say.isVideoVisibleAt({ name: source(of).name, where })
+              : say.isThereAlreadyAt({ flag: FLAG_WORDS[of as Flag], where }),
           tap: ref,
         };
       }
       const { name, sound } = listener(place);
-      const asks: Record<string, string> = {
-        hear: `How does “${kind === 'hear' ? source(of).name : ''}” sound at ${name}?`,
-        time: `Is “${source(of)?.name}” in sync with its video at ${name}?`,
-        twice: `Does “${source(of)?.name}” arrive once or twice at ${name}?`,
-        picture: `Is the video of “${source(of)?.name}” there at ${name}?`,
-        flag: `Is there ${FLAG_WORDS[of as Flag]} at ${name}?`,
+      const asks: Record<string, Text> = {
+        hear: say.howDoesSoundAt({ name: kind === 'hear' ? source(of).name : '', listener: name }),
+        time: say.isInSyncWith({ name: source(of)?.name ?? '', listener: name }),
+        twice: say.doesArriveOnceOr({ name: source(of)?.name ?? '', listener: name }),
+        picture: say.isVideoThereAt({ name: source(of)?.name ?? '', listener: name }),
+        flag: say.isThereAt({ flag: FLAG_WORDS[of as Flag], listener: name }),
       };
       return { asks: asks[kind]!, tap: sound };
     },
-    /** The answer of a look at the thing itself that finds all well, as it is said there. */
-    sayAnswer(key: string, answer: string): string {
-      return answer === 'well' ? (direct.get(key.slice('look|'.length))?.well ?? answer) : answer;
+    /** An answer as it is said: of a look at the thing itself, what it shows; any other by its own name. */
+    sayAnswer(key: string, answer: string): Text {
+      if (answer === 'well') return direct.get(key.slice('look|'.length))?.well ?? answer;
+      return shown.get(answer) ?? answer;
     },
   };
 }

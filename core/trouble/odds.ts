@@ -1,3 +1,4 @@
+import { answerOf } from './faults/index.ts';
 import { keys, type Readings, usualAnswer } from './readings.ts';
 import type { Lineup, Suspect } from './suspects.ts';
 
@@ -179,5 +180,5 @@ export function culprit(odds: readonly Odds[]): Odds | null {
 /** Whether the thing itself was looked at and found so. */
 export const isSeen = (suspect: Suspect, told: readonly Told[]): boolean =>
   suspect.fault.looks.some((look) =>
-    told.some((t) => t.key === keys.look(look.id) && t.answers.includes(suspect.fault.shows)),
+    told.some((t) => t.key === keys.look(look.id) && t.answers.includes(answerOf(suspect.fault))),
   );

@@ -1,7 +1,7 @@
 import { applyEdit, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { type Effects, effectsOf } from './effects.ts';
-import { type Fault, faultsOf } from './faults/index.ts';
+import { answerOf, type Fault, faultsOf } from './faults/index.ts';
 import { keys, type Raw, type Readings, readingsOf, readRaw, usualAnswer } from './readings.ts';
 
 /** A fault with all that it would change: only what differs from the rig as drawn is kept. */
@@ -38,7 +38,7 @@ export function lineUp(rig: Rig, onDone: (share: number) => void = () => undefin
       unheard++;
       return [];
     }
-    for (const look of fault.looks) changes.set(keys.look(look.id), [fault.shows]);
+    for (const look of fault.looks) changes.set(keys.look(look.id), [answerOf(fault)]);
     return [{ fault, changes }];
   });
   return { drawn: readings, suspects, unheard };

@@ -1,11 +1,13 @@
 import type { Rig } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import type { Told } from './odds.ts';
 import { keys } from './readings.ts';
+import { say } from './sayings.ts';
 
 /** A symptom as somebody puts it, and what it says of what can be told. */
 export interface Symptom {
   readonly id: SymptomId;
-  readonly says: string;
+  readonly says: Text;
   /** Whether it is about one source, or about all that a listener gets. */
   readonly of: 'source' | 'all';
 }
@@ -34,25 +36,25 @@ export const SYMPTOM_IDS = [
 export type SymptomId = (typeof SYMPTOM_IDS)[number];
 
 export const SYMPTOMS: readonly Symptom[] = [
-  { id: 'no-sound', says: 'not heard', of: 'source' },
-  { id: 'one-side', says: 'heard on one side only', of: 'source' },
-  { id: 'too-quiet', says: 'too quiet', of: 'source' },
-  { id: 'too-loud', says: 'too loud', of: 'source' },
-  { id: 'unwanted', says: 'heard but shouldn’t be (e.g. your own voice)', of: 'source' },
-  { id: 'twice', says: 'doubled: hollow, or an echo', of: 'source' },
-  { id: 'from-far', says: 'sounds distant (wrong mic?)', of: 'source' },
-  { id: 'late', says: 'audio behind the video', of: 'source' },
-  { id: 'early', says: 'audio ahead of the video', of: 'source' },
-  { id: 'no-picture', says: 'no video', of: 'source' },
-  { id: 'nothing-at-all', says: 'app doesn’t see the device at all', of: 'all' },
-  { id: 'hum', says: 'hum', of: 'all' },
-  { id: 'hiss', says: 'hiss', of: 'all' },
-  { id: 'distorted', says: 'distorted', of: 'all' },
-  { id: 'drop-outs', says: 'clicks or dropouts', of: 'all' },
-  { id: 'cut-up', says: 'choppy or warbling', of: 'all' },
-  { id: 'howl', says: 'feeds back (howls)', of: 'all' },
-  { id: 'drifting', says: 'drifts away from its video', of: 'all' },
-  { id: 'picture-odd', says: 'wrong colors, stutters or sparkles', of: 'all' },
+  { id: 'no-sound', says: say.notHeard(), of: 'source' },
+  { id: 'one-side', says: say.heardOnOneSide(), of: 'source' },
+  { id: 'too-quiet', says: say.tooQuiet(), of: 'source' },
+  { id: 'too-loud', says: say.tooLoud(), of: 'source' },
+  { id: 'unwanted', says: say.heardButShouldntBe(), of: 'source' },
+  { id: 'twice', says: say.doubledHollowOrEcho(), of: 'source' },
+  { id: 'from-far', says: say.soundsDistantWrongMic(), of: 'source' },
+  { id: 'late', says: say.audioBehindVideo(), of: 'source' },
+  { id: 'early', says: say.audioAheadVideo(), of: 'source' },
+  { id: 'no-picture', says: say.noVideo(), of: 'source' },
+  { id: 'nothing-at-all', says: say.appDoesntSeeDevice(), of: 'all' },
+  { id: 'hum', says: say.hum(), of: 'all' },
+  { id: 'hiss', says: say.hiss(), of: 'all' },
+  { id: 'distorted', says: say.distorted(), of: 'all' },
+  { id: 'drop-outs', says: say.clicksOrDropouts(), of: 'all' },
+  { id: 'cut-up', says: say.choppyOrWarbling(), of: 'all' },
+  { id: 'howl', says: say.feedsBackHowls(), of: 'all' },
+  { id: 'drifting', says: say.driftsAwayFromIts(), of: 'all' },
+  { id: 'picture-odd', says: say.wrongColorsStuttersOr(), of: 'all' },
 ];
 
 /** What one complains of: who, what, and of which source. */

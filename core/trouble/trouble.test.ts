@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { clayHour } from '#demo/clay-hour.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
@@ -53,7 +54,7 @@ describe('the suspects of a rig', () => {
         expect(`${fault.says} ${fault.mend} ${fault.shows}`).not.toMatch(/undefined|NaN|\[object/);
         if (fault.edit) expect(applyEdit(rig, fault.edit)).toMatchObject({ ok: true });
         expect(fault.weight).toBeGreaterThan(0);
-        for (const key of changes.keys()) expect(book.say(key).asks).not.toMatch(/undefined|NaN/);
+        for (const key of changes.keys()) expect(textOf(book.say(key).asks)).not.toMatch(/undefined|NaN/);
       }
       const looks = plant(rig, all, 25, 3).map((p) => p.looks);
       expect(median(looks)).toBeLessThanOrEqual(5);

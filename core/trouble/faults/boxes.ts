@@ -11,6 +11,8 @@ import {
   type Rig,
   records,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
+import { say } from '../sayings.ts';
 import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts';
 
 const LIGHT_S = 5;
@@ -54,9 +56,9 @@ export function boxFaults(rig: Rig): Fault[] {
 
 interface Gone {
   readonly looks: readonly DirectLook[];
-  readonly says: string;
-  readonly mend: string;
-  readonly shows: string;
+  readonly says: Text;
+  readonly mend: Text;
+  readonly shows: Text;
 }
 
 const gone = (device: Device, kind: FaultKind, dead: readonly string[], rest: Gone): Fault => ({
@@ -69,7 +71,7 @@ const gone = (device: Device, kind: FaultKind, dead: readonly string[], rest: Go
   ...rest,
 });
 
-const lookAt = (device: Device, what: string, asks: string, well: string, seconds: number): DirectLook => ({
+const lookAt = (device: Device, what: string, asks: Text, well: Text, seconds: number): DirectLook => ({
   id: `${what}:${device.id}`,
   asks,
   well,
@@ -82,18 +84,18 @@ const WALK_S = 25;
 
 const light = ({ devices }: Rig, device: Device): Gone => ({
   looks: [
-    lookAt(device, 'power', `Is “${device.name}” on? Check its power light and battery.`, 'It is on', LIGHT_S),
+    lookAt(device, 'power', say.isOnCheckIts({ device: device.name }), say.itIsOn(), LIGHT_S),
     {
       id: 'power',
-      asks: 'Check every device: is it on, and are all power lights lit?',
-      well: 'All are on',
+      asks: say.checkEveryDeviceIs(),
+      well: say.allAreOn(),
       deviceIds: devices.map((d) => d.id),
       seconds: WALK_S,
     },
   ],
-  says: `“${device.name}” has no power: switched off, battery empty, or its supply unplugged.`,
-  mend: `Power “${device.name}”. Turn volumes down before it comes on.`,
-  shows: `“${device.name}” is off`,
+  says: say.hasNoPowerSwitched({ device: device.name }),
+  mend: say.powerTurnVolumesDown({ device: device.name }),
+  shows: say.isOff({ device: device.name }),
 });
 
 const program = ({ devices }: Rig, device: Device): Gone => {
@@ -101,30 +103,20 @@ const program = ({ devices }: Rig, device: Device): Gone => {
   const computer = devices.find((d) => d.id === device.on);
   return {
     looks: [
-      lookAt(device, 'runs', `Is “${device.name}” running, and does it respond?`, 'It’s running', PROGRAM_S),
+      lookAt(device, 'runs', say.isRunningAndDoes({ device: device.name }), say.itsRunning(), PROGRAM_S),
       ...(computer && beside.length > 1
-        ? [
-            lookAt(
-              computer,
-              'runs',
-              `Is every app on “${computer.name}” running, and does it respond?`,
-              'All are running',
-              2 * PROGRAM_S,
-            ),
-          ]
+        ? [lookAt(computer, 'runs', say.isEveryAppOn({ computer: computer.name }), say.allAreRunning(), 2 * PROGRAM_S)]
         : []),
     ],
-    says: `“${device.name}” isn’t running or has frozen.`,
-    mend: `Restart “${device.name}”.`,
-    shows: `“${device.name}” isn’t running, or has frozen`,
+    says: say.isntRunningOrHas({ device: device.name }),
+    mend: say.restart({ device: device.name }),
+    shows: say.isntRunningOrHasFrozen({ device: device.name }),
   };
 };
 
 const another = (device: Device): Gone => ({
-  looks: [
-    lookAt(device, 'another', `Turn volumes down, then swap “${device.name}” for another.`, 'No change', SWAP_BOX_S),
-  ],
-  says: `“${device.name}” is broken.`,
-  mend: `Swap “${device.name}” for another.`,
-  shows: 'Better: it was broken',
+  looks: [lookAt(device, 'another', say.turnVolumesDownThen({ device: device.name }), say.noChange(), SWAP_BOX_S)],
+  says: say.isBroken({ device: device.name }),
+  mend: say.swapForAnother({ device: device.name }),
+  shows: say.betterItWasBroken(),
 });

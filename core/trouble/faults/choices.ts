@@ -11,6 +11,7 @@ import {
   type Types,
 } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
+import { say } from '../sayings.ts';
 import { type DirectLook, type Fault, WEIGHTS } from './fault.ts';
 import { replug } from './leads.ts';
 
@@ -35,8 +36,8 @@ function ofChoice(rig: Rig, types: Types, cable: Cable): Fault[] {
   const drawn = endName(rig, types, cable[far]);
   const look: DirectLook = {
     id: `choice:${here.deviceId}/${here.portId}`,
-    asks: `Check ${what}: which audio device or source is selected there?`,
-    well: `${drawn}, as drawn`,
+    asks: say.checkWhichAudioDevice({ what }),
+    well: say.asDrawn2({ drawn }),
     deviceIds: [here.deviceId],
     seconds: CHOICE_S,
   };
@@ -44,30 +45,30 @@ function ofChoice(rig: Rig, types: Types, cable: Cable): Fault[] {
   const own = rig.cables.filter((c) => c.medium === 'software' && c[end].deviceId === here.deviceId);
   const all: DirectLook = {
     id: `choices:${here.deviceId}`,
-    asks: `Check every input and output of “${deviceName(rig, here.deviceId)}”: is each set as drawn?`,
-    well: 'All as drawn',
+    asks: say.checkEveryInputAnd({ device: deviceName(rig, here.deviceId) }),
+    well: say.allAsDrawn(),
     deviceIds: [here.deviceId],
     seconds: CHOICE_S + MORE_CHOICES_S * own.length,
   };
   const looks = own.length > 1 ? [look, all] : [look];
   const at = endName(rig, types, here);
-  const base = { dead: [], marks: [], looks, mend: `${what}: select ${drawn}.` };
+  const base = { dead: [], marks: [], looks, mend: say.select({ what, drawn }) };
   return [
     {
       ...base,
       id: `not-chosen:${cable.id}`,
       kind: 'not-chosen',
-      says: `${what}: nothing is selected, or the selection is gone; the drawing says ${drawn}.`,
+      says: say.nothingIsSelectedOr({ what, drawn }),
       edit: { kind: 'unplug', cableId: cable.id },
       weight: WEIGHTS['not-chosen'] / 2,
-      shows: `${at}: nothing, or a device that isn’t there`,
+      shows: say.nothingOrDeviceThat({ at }),
     },
     ...others.map(
       (other): Fault => ({
         ...base,
         id: `wrong-device:${cable.id}:${other.deviceId}/${other.portId}`,
         kind: 'wrong-device',
-        says: `${what}: ${endName(rig, types, other)} is selected instead of ${drawn}.`,
+        says: say.isSelectedInstead({ what, port: endName(rig, types, other), drawn }),
         edit: replug(cable, { [far]: other, map: undefined }),
         weight: WEIGHTS['wrong-device'] / others.length,
         shows: `${at}: ${endName(rig, types, other)}`,

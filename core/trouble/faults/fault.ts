@@ -1,4 +1,5 @@
 import type { Edit } from '#core/rig/index.ts';
+import { keyOf, type Text } from '#core/said/index.ts';
 
 /** What is wrong at the desk that the drawing does not show. */
 export type FaultKind =
@@ -34,9 +35,9 @@ export interface Mark {
 export interface DirectLook {
   readonly id: string;
   /** What to do, as one would be told. */
-  readonly asks: string;
+  readonly asks: Text;
   /** What it shows when all is well. */
-  readonly well: string;
+  readonly well: Text;
   /** Boxes that one goes to for it. */
   readonly deviceIds: readonly string[];
   /** How long it takes somebody at the desk (typical). */
@@ -48,9 +49,9 @@ export interface Fault {
   readonly id: string;
   readonly kind: FaultKind;
   /** What is the matter, in a sentence. */
-  readonly says: string;
+  readonly says: Text;
   /** What mends it, at the desk. */
-  readonly mend: string;
+  readonly mend: Text;
   /** The desk as it then is. Null: nothing in the drawing changes. */
   readonly edit: Edit | null;
   /** Boxes that hand nothing on. */
@@ -61,8 +62,11 @@ export interface Fault {
   /** Looks at the thing itself: at it alone, or at all that stands round it in one go. */
   readonly looks: readonly DirectLook[];
   /** What each of them shows then. */
-  readonly shows: string;
+  readonly shows: Text;
 }
+
+/** The answer that finds this fault where one looks at the thing itself: the same in every language. */
+export const answerOf = (fault: Fault): string => keyOf(fault.shows);
 
 /**
  * How often each kind is what it was, against the others: what people who set up such desks say, in round numbers. Typical

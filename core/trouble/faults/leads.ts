@@ -1,7 +1,8 @@
 import { isBalanced, type LeadSeen, leadsOf, sayLead } from '#core/check/index.ts';
 import { type Cable, type Edit, findTypes, type PortRef, type Rig } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
+import type { Said } from '#core/said/index.ts';
 import { deviceName } from '#core/signal/index.ts';
+import { say } from '../sayings.ts';
 import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts';
 
 /** Long leads are trodden on and pulled. */
@@ -34,12 +35,12 @@ const unplug = (cables: readonly Cable[]): Edit => ({
 
 function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   const { cable, from, to } = lead;
-  const name = `the cable ${textOf(sayLead(lead))}`;
+  const name = sayLead(lead);
   const times = cable.lengthM > LONG_M ? LONG_TIMES : 1;
   const swap: DirectLook = {
     id: `lead:${cable.id}`,
-    asks: `Turn volumes down. Reseat both plugs of ${name}. If nothing changes, swap the cable.`,
-    well: 'No change',
+    asks: say.turnVolumesDownReseat({ name }),
+    well: say.noChange(),
     deviceIds: [from.device.id, to.device.id],
     seconds: cable.lengthM > LONG_M ? SWAP_LONG_S : SWAP_S,
   };
@@ -47,7 +48,7 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   const fault = (kind: FaultKind, rest: Pick<Fault, 'says' | 'edit' | 'shows'> & Partial<Fault>): Fault => ({
     id: `${kind}:${cable.id}`,
     kind,
-    mend: `Swap ${name} for another.`,
+    mend: say.swapCableForAnother({ name }),
     dead: [],
     marks: [],
     weight: WEIGHTS[kind] * times,
@@ -58,24 +59,24 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   const analogue = ANALOGUE.has(from.port.level) && ANALOGUE.has(to.port.level);
   return [
     fault('lead-out', {
-      says: `A plug of ${name} is out, or the cable is broken.`,
-      mend: `Reseat both plugs of ${name}, or swap the cable.`,
+      says: say.plugCableIsOut({ name }),
+      mend: say.reseatBothPlugsCable({ name }),
       edit: unplug(leads.filter((l) => sameSockets(l, lead)).map((l) => l.cable)),
-      shows: `Better: ${other(lead)} was out, or is broken`,
+      shows: say.betterCableWasOut({ lead: other(lead) }),
     }),
     ...(analogue && sides.length === 2
       ? sides.map((side, i) =>
           fault('one-side', {
             id: `one-side:${cable.id}:${side.from}`,
-            says: `One side of ${name} is broken, or its plug is half out: only ${side.from} passes.`,
+            says: say.oneSideCableIs({ name, from: side.from }),
             edit: replug(cable, { map: [side] }),
             weight: (WEIGHTS['one-side'] * times) / 2,
-            shows: `Better: ${other(lead)} only passed ${i === 0 ? 'the left' : 'the right'} side`,
+            shows: say.betterCableOnlyPassed({ lead: other(lead), side: i === 0 ? 'left' : 'right' }),
           }),
         )
       : []),
     fault('worn', {
-      says: `${name} has a worn contact: it cuts out when moved.`,
+      says: say.cableHasWornContact({ name }),
       edit: null,
       marks: [
         {
@@ -83,15 +84,15 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
           cableId: cable.id,
         },
       ],
-      shows: `${sentence(other(lead))} cuts out when moved`,
+      shows: say.cableCutsOutWhen({ lead: other(lead) }),
     }),
     ...(analogue && !isBalanced(lead)
       ? [
           fault('screen-broken', {
-            says: `The shield of ${name} is broken, so it hums.`,
+            says: say.shieldCableIsBroken({ name }),
             edit: null,
             marks: [{ flag: 'hum' as const, cableId: cable.id }],
-            shows: `Better: ${other(lead)} hummed`,
+            shows: say.betterCableHummed({ lead: other(lead) }),
           }),
         ]
       : []),
@@ -99,15 +100,15 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   ];
 }
 
-const other = ({ from, to }: LeadSeen): string => `the cable “${from.device.name}” → “${to.device.name}”`;
+const other = ({ from, to }: LeadSeen): Said => say.values({ from: from.device.name, to: to.device.name });
 
 /** All plugs of a box in one go. */
 function plugsOf({ device }: LeadSeen['from'], leads: readonly LeadSeen[]): DirectLook {
   const own = leads.filter((l) => !l.twin && (l.from.device.id === device.id || l.to.device.id === device.id));
   return {
     id: `plugs:${device.id}`,
-    asks: `Turn volumes down. Reseat every plug of “${device.name}” and move each a little: does anything change?`,
-    well: 'No change',
+    asks: say.turnVolumesDownReseatEvery({ device: device.name }),
+    well: say.noChange(),
     deviceIds: [device.id],
     seconds: PLUGS_S + PLUG_S * own.length,
   };
@@ -164,12 +165,23 @@ function wrongSockets(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
       ...(other ? [{ kind: 'plug' as const, cable: { ...other.cable, [end]: ref(here.port) } }] : []),
     ];
     const peer = end === 'from' ? lead.to.device.name : lead.from.device.name;
-    const stands = `the cable ${end === 'from' ? 'to' : 'from'} ${peer} is in ${port.name}`;
     return {
       id: `wrong-socket:${lead.cable.id}:${end}:${port.id}`,
       kind: 'wrong-socket',
-      says: `“${here.device.name}”: ${stands} instead of ${here.port.name}${other ? '; the two are swapped' : ''}.`,
-      mend: `“${here.device.name}”: move the cable ${end === 'from' ? 'to' : 'from'} ${peer} into ${here.port.name}. Turn volumes down first.`,
+      says: say.insteadTwoAreSwapped({
+        device: here.device.name,
+        end,
+        peer,
+        taken: port.name,
+        port: here.port.name,
+        swapped: other ? 'yes' : 'no',
+      }),
+      mend: say.moveCableToInto({
+        device: here.device.name,
+        end,
+        peer,
+        port: here.port.name,
+      }),
       edit: { kind: 'batch', edits },
       dead: [],
       marks: [],
@@ -177,25 +189,23 @@ function wrongSockets(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
       looks: [
         {
           id: `sockets:${here.device.id}`,
-          asks: `Check the sockets of “${here.device.name}”: is every cable in the one that’s drawn?`,
-          well: 'All as drawn',
+          asks: say.checkSocketsIsEvery({ device: here.device.name }),
+          well: say.allAsDrawn(),
           deviceIds: [here.device.id],
           seconds: SOCKETS_S,
         },
       ],
-      shows: sentence(stands),
+      shows: say.cableToIsIn({ end, peer, port: port.name }),
     };
   });
 }
 
-const sentence = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}`;
-
 function ofRadio(rig: Rig, cable: Cable): Fault[] {
-  const link = `the wireless link “${deviceName(rig, cable.from.deviceId)}” → “${deviceName(rig, cable.to.deviceId)}”`;
+  const link = say.values({ from: deviceName(rig, cable.from.deviceId), to: deviceName(rig, cable.to.deviceId) });
   const look: DirectLook = {
     id: `radio:${cable.id}`,
-    asks: `Check both ends of ${link}: lights, battery, channel. Bring them closer together.`,
-    well: 'All OK, no change',
+    asks: say.checkBothEndsWireless({ link }),
+    well: say.allOkNoChange(),
     deviceIds: [cable.from.deviceId, cable.to.deviceId],
     seconds: RADIO_S,
   };
@@ -204,20 +214,20 @@ function ofRadio(rig: Rig, cable: Cable): Fault[] {
     {
       ...base,
       id: `radio:${cable.id}:gone`,
-      says: `${sentence(link)} is down: battery, channel or pairing.`,
-      mend: `Put new batteries in both ends of ${link}, and pair them again.`,
+      says: say.wirelessLinkIsDown({ link }),
+      mend: say.putNewBatteriesIn({ link }),
       edit: { kind: 'unplug', cableId: cable.id },
       marks: [],
-      shows: 'One end is off, or not paired',
+      shows: say.oneEndIsOff(),
     },
     {
       ...base,
       id: `radio:${cable.id}:weak`,
-      says: `${sentence(link)} is weak: too far, blocked, or another transmitter on its channel.`,
-      mend: `Bring both ends of ${link} closer, in sight of each other, or try another channel.`,
+      says: say.wirelessLinkIsWeak({ link }),
+      mend: say.bringBothEndsWireless({ link }),
       edit: null,
       marks: [{ flag: 'drop-outs', cableId: cable.id }],
-      shows: 'Better when closer',
+      shows: say.betterWhenCloser(),
     },
   ];
 }

@@ -9,6 +9,7 @@ import {
   settingOf,
 } from '#core/rig/index.ts';
 import { actingSettings, type Evaluation } from '#core/signal/index.ts';
+import { say } from '../sayings.ts';
 import { type DirectLook, type Fault, type FaultKind, UNSEEN_TIMES, WEIGHTS } from './fault.ts';
 
 /** A control that is turned so far that somebody hears it. */
@@ -34,8 +35,8 @@ export function settingFaults(rig: Rig, evaluation: Evaluation): Fault[] {
         return {
           id: `set:${device.id}.${spec.id}:${String(to)}`,
           kind,
-          says: `“${device.name}”, ${stands} instead of ${sayValue(spec, value)}.`,
-          mend: `“${device.name}”: set ${spec.name} to ${sayValue(spec, value)}.`,
+          says: say.instead({ device: device.name, stands, value: sayValue(spec, value) }),
+          mend: say.setTo({ device: device.name, spec: spec.name, value: sayValue(spec, value) }),
           edit: { kind: 'set-setting', deviceId: device.id, settingId: spec.id, setting: { value: to, known: 'seen' } },
           dead: [],
           marks: [],
@@ -87,8 +88,8 @@ function looksAt(device: Device, type: DeviceType, spec: SettingSpec): DirectLoo
   const together = type.settings.filter((s) => s.group === group);
   const look = (id: string, of: string, settings: number): DirectLook => ({
     id: `settings:${device.id}${id}`,
-    asks: `Check the settings of ${of}: does anything differ from the drawing?`,
-    well: 'All as drawn',
+    asks: say.checkSettingsDoesAnything({ of }),
+    well: say.allAsDrawn(),
     deviceIds: [device.id],
     seconds: LOOK_S + READ_S * settings,
   });

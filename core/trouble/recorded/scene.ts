@@ -1,13 +1,14 @@
 import { check, type Finding } from '#core/check/index.ts';
 import type { FaultId } from '#core/measure/index.ts';
 import type { Cable, PortRef, PortSpec, Rig } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
+import { type Said, type Text, textOf } from '#core/said/index.ts';
 import { deviceName, type Evaluation, type Ladder, type Pair, type Rung } from '#core/signal/index.ts';
+import { say } from '../sayings.ts';
 
 /** A place of the rig that could have made a fault, and where to look next: the tap that tells. */
 export interface Place {
-  readonly where: string;
-  readonly why: string;
+  readonly where: Text;
+  readonly why: Text;
   readonly tap: PortRef;
   /** 0 to 1 among the places of this fault: how likely, by what the rig's figures say. */
   readonly weight: number;
@@ -43,8 +44,8 @@ export function cablesTo({ rig, pairs }: Scene): Cable[] {
   return rig.cables.filter((c) => ids.has(c.id));
 }
 
-export const sayLead = ({ rig }: Scene, cable: Cable): string =>
-  `the cable “${deviceName(rig, cable.from.deviceId)}” → “${deviceName(rig, cable.to.deviceId)}”`;
+export const sayLead = ({ rig }: Scene, cable: Cable): Said =>
+  say.cable({ from: deviceName(rig, cable.from.deviceId), to: deviceName(rig, cable.to.deviceId) });
 
 /** Findings of the rig whose leads or boxes lie on a way to the listener. */
 export function findingsOnWays(scene: Scene, wanted: (f: Finding) => boolean): Place[] {

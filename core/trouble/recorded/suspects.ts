@@ -1,6 +1,7 @@
 import type { FaultId } from '#core/measure/index.ts';
 import { findDevice, findTypes, hasUnity, isCall, type PortRef } from '#core/rig/index.ts';
 import { deviceName, noiseParts, sayBreak, whereItStops } from '#core/signal/index.ts';
+import { say } from '../sayings.ts';
 import { cablesTo, findingsOnWays, onRungs, type Place, type Suspects, sayLead, tapOf } from './scene.ts';
 
 const ANALOGUE = new Set(['microphone', 'line', 'headphone']);
@@ -15,7 +16,7 @@ const hum: Suspects = (scene) => [
     return [
       {
         where: sayLead(scene, cable),
-        why: `${cable.lengthM} m unbalanced: its shield picks up power-line hum${microphone ? ', and a mic’s level is small compared with it' : ''}`,
+        why: say.mUnbalancedItsShield({ lengthM: cable.lengthM, microphone: microphone ? 'yes' : 'no' }),
         tap: cable.to,
         weight: Math.min(0.4, 0.05 * cable.lengthM) + (microphone ? 0.2 : 0),
       },
@@ -37,7 +38,7 @@ const hiss: Suspects = ({ rig, evaluation, listener, portOf }) => {
   }
   return [...byPort.values()].map(({ tap, share }) => ({
     where: `${deviceName(rig, tap.deviceId)}, ${portOf(tap)?.name ?? tap.portId}`,
-    why: `it makes ${Math.round(100 * share)}% of the noise there, by the figures of the devices`,
+    why: say.itMakesNoiseThere({ share: Math.round(100 * share) }),
     tap,
     weight: share,
   }));
@@ -51,8 +52,8 @@ const clipping: Suspects = (scene) =>
       : {
           why:
             headroomDb < 0
-              ? `typical peaks are ${(-headroomDb).toFixed(0)} dB above its clip point`
-              : `anything ${headroomDb.toFixed(0)} dB louder than typical peaks clips there`,
+              ? say.typicalPeaksAreDb({ headroomDb: (-headroomDb).toFixed(0) })
+              : say.anythingDbLouderThan({ headroomDb: headroomDb.toFixed(0) }),
           weight: Math.max(0, 1 - Math.max(0, headroomDb) / ROOM_DB),
         },
   );
@@ -66,7 +67,7 @@ const tooQuiet: Suspects = (scene) =>
     return low < 3
       ? null
       : {
-          why: `${low.toFixed(0)} dB below ${hasUnity(spec) ? 'unity' : 'its maximum'}`,
+          why: say.dbBelowUnity({ low: low.toFixed(0), maximum: hasUnity(spec) ? 'unity' : 'maximum' }),
           weight: Math.min(0.95, low / reach),
         };
   });
@@ -74,14 +75,18 @@ const tooQuiet: Suspects = (scene) =>
 const tooHot: Suspects = (scene) =>
   onRungs(scene, ({ setting, gainDb, headroomDb, levelDb, scale }) => {
     if (setting && hasUnity(setting.spec) && gainDb > 0)
-      return { why: `${gainDb.toFixed(0)} dB above unity`, weight: Math.min(0.9, 0.3 + gainDb / 12) };
+      return { why: say.dbAboveUnity({ gainDb: gainDb.toFixed(0) }), weight: Math.min(0.9, 0.3 + gainDb / 12) };
     if (setting && !hasUnity(setting.spec) && gainDb > setting.spec.min)
       return {
-        why: `turned up by ${(gainDb - setting.spec.min).toFixed(0)} dB; the level after it is ${levelDb.nominal.toFixed(0)} ${scale === 'dbfs' ? 'dBFS' : 'dB'}`,
+        why: say.turnedUpByDb({
+          rise: (gainDb - setting.spec.min).toFixed(0),
+          level: levelDb.nominal.toFixed(0),
+          dB: scale === 'dbfs' ? 'dBFS' : 'dB',
+        }),
         weight: 0.35,
       };
     return headroomDb !== null && headroomDb < 6
-      ? { why: `only ${headroomDb.toFixed(0)} dB of headroom there`, weight: 0.3 }
+      ? { why: say.onlyDbHeadroomThere({ headroomDb: headroomDb.toFixed(0) }), weight: 0.3 }
       : null;
   });
 
@@ -94,7 +99,7 @@ const oneSided: Suspects = (scene) => [
     return [
       {
         where: source.name,
-        why: `as drawn it arrives on the ${way.sides[0]} side only`,
+        why: say.asDrawnItArrives({ side: way.sides[0]! }),
         tap: source.sound,
         weight: 0.8,
       },
@@ -106,7 +111,7 @@ const oneSided: Suspects = (scene) => [
       ? [
           {
             where: sayLead(scene, cable),
-            why: 'two sides in one cable: one plug half out, or a mono plug, loses one',
+            why: say.twoSidesInOne(),
             tap: cable.to,
             weight: 0.25,
           },
@@ -120,7 +125,7 @@ const inverted: Suspects = (scene) => [
     const steps = pair.ways.filter((w) => w.polarity < 0);
     const source = scene.rig.sources.find((s) => s.id === pair.sourceId)!;
     return steps.length > 0
-      ? [{ where: source.name, why: 'as drawn something on its path inverts it', tap: source.sound, weight: 0.8 }]
+      ? [{ where: source.name, why: say.asDrawnSomethingOn(), tap: source.sound, weight: 0.8 }]
       : [];
   }),
   ...cablesTo(scene).flatMap((cable): Place[] => {
@@ -131,7 +136,7 @@ const inverted: Suspects = (scene) => [
       ? [
           {
             where: sayLead(scene, cable),
-            why: 'a balanced output in a stereo jack has its right side inverted',
+            why: say.balancedOutputInStereo(),
             tap: cable.to,
             weight: 0.6,
           },
@@ -151,8 +156,11 @@ const echo: Suspects = (scene, { delayMs }) => {
         (way.delay.value.high - way.delay.value.low + first!.delay.value.high - first!.delay.value.low) / 2;
       const off = delayMs === undefined ? 0 : Math.abs(apart - delayMs) / (10 + spread);
       return {
-        where: `“${source.name}”, also through “${deviceName(rig, way.deviceIds.find((id) => !first!.deviceIds.includes(id)) ?? way.deviceIds[0]!)}”`,
-        why: `it reaches “${listener.name}” over a second path, ${apart.toFixed(0)} ms apart as drawn`,
+        where: say.alsoThrough({
+          source: source.name,
+          device: deviceName(rig, way.deviceIds.find((id) => !first!.deviceIds.includes(id)) ?? way.deviceIds[0]!),
+        }),
+        why: say.itReachesOverSecond({ listener: listener.name, apart: apart.toFixed(0) }),
         tap: source.sound,
         weight: 0.9 / (1 + off),
       };
@@ -160,8 +168,8 @@ const echo: Suspects = (scene, { delayMs }) => {
   });
   const loops = evaluation.loops.map(
     (loop): Place => ({
-      where: `back through ${loop.deviceIds.map((id) => deviceName(rig, id)).join(', ')}`,
-      why: `it comes back ${loop.delay.value.nominal.toFixed(0)} ms later, ${(-loop.gainDb).toFixed(0)} dB quieter`,
+      where: say.backThrough(),
+      why: say.itComesBackMs({ nominal: loop.delay.value.nominal.toFixed(0), gainDb: (-loop.gainDb).toFixed(0) }),
       tap: tapOf(scene, loop.deviceIds[0]!) ?? listener.sound,
       weight: loop.gainDb > -30 ? 0.7 : 0.2,
     }),
@@ -170,8 +178,8 @@ const echo: Suspects = (scene, { delayMs }) => {
     .filter((c) => c.medium === 'air')
     .map(
       (cable): Place => ({
-        where: `“${deviceName(rig, cable.from.deviceId)}” into “${deviceName(rig, cable.to.deviceId)}”`,
-        why: `an open mic ${cable.lengthM} m away hears it again`,
+        where: say.into({ from: deviceName(rig, cable.from.deviceId), to: deviceName(rig, cable.to.deviceId) }),
+        why: say.openMicMAway({ lengthM: cable.lengthM }),
         tap: cable.to,
         weight: scene.portOf(cable.from)?.level === 'air' ? 0.15 : 0,
       }),
@@ -185,8 +193,8 @@ const dropouts: Suspects = (scene) => [
     if (cable.medium === 'radio')
       return [
         {
-          where: `the wireless link to “${deviceName(scene.rig, cable.to.deviceId)}”`,
-          why: 'wireless loses pieces with distance, bodies in between, and others on its band',
+          where: say.wirelessLinkTo({ device: deviceName(scene.rig, cable.to.deviceId) }),
+          why: say.wirelessLosesPiecesWith(),
           tap: cable.to,
           weight: 0.6,
         },
@@ -195,7 +203,7 @@ const dropouts: Suspects = (scene) => [
       ? [
           {
             where: sayLead(scene, cable),
-            why: `USB over ${cable.lengthM} m: a loose plug, a hub, or a buffer that is too short`,
+            why: say.usbOverMLoose({ lengthM: cable.lengthM }),
             tap: cable.to,
             weight: Math.min(0.5, 0.15 + cable.lengthM / 15),
           },
@@ -206,17 +214,13 @@ const dropouts: Suspects = (scene) => [
     const type = findTypes(scene.rig).get(findDevice(scene.rig, id)!.typeId);
     const name = deviceName(scene.rig, id);
     const tap = tapOf(scene, id);
-    return tap && type && isCall(type)
-      ? [{ where: name, why: 'a call drops what the network loses', tap, weight: 0.5 }]
-      : [];
+    return tap && type && isCall(type) ? [{ where: name, why: say.callDropsWhatNetwork(), tap, weight: 0.5 }] : [];
   }),
 ];
 
 const constant: Suspects = (scene) =>
   onRungs(scene, ({ stage, scale }) =>
-    stage === 'converter' && scale === 'dbfs'
-      ? { why: 'a DC offset comes from a converter’s input, usually a cheap mic jack', weight: 0.4 }
-      : null,
+    stage === 'converter' && scale === 'dbfs' ? { why: say.dcOffsetComesFrom(), weight: 0.4 } : null,
   );
 
 const silent: Suspects = ({ rig, evaluation, listener }) =>
@@ -234,7 +238,7 @@ const silent: Suspects = ({ rig, evaluation, listener }) =>
         return [
           {
             where: `${deviceName(rig, door.deviceId)}, ${spec.name}`,
-            why: `“${source.name}” stops there as drawn`,
+            why: say.stopsThereAsDrawn({ source: source.name }),
             tap: source.sound,
             weight: 0.9,
           },
@@ -246,7 +250,7 @@ const silent: Suspects = ({ rig, evaluation, listener }) =>
       return [
         {
           where: last ? deviceName(rig, last) : source.name,
-          why: `“${source.name}” gets no further: nothing is connected`,
+          why: say.getsNoFurtherNothing({ source: source.name }),
           tap: source.sound,
           weight: 0.8,
         },

@@ -1,8 +1,8 @@
 import { say } from '#core/check/sayings.ts';
-import { wordingOf } from '../said.ts';
+import { wordingOf } from '../../said.ts';
 
-/** What core says of issues. */
-export const issues = wordingOf(say, {
+/** What is found wrong with a rig. */
+export const check = wordingOf(say, {
   speechRecordingAndTwo: 'speech recording and two-way radio, rule of thumb (typical)',
   voiceAndElsewhere: '{voice} (too loud for {join} as well)',
   possiblyWord: 'possibly ',

@@ -7,7 +7,7 @@ import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
-import { issues, textOf } from './index.ts';
+import { core, textOf } from './index.ts';
 
 const RIGS: readonly Rig[] = [
   ...[boathouse, gliderCorner, quayTalk, skerryNet].map((r) => parseRig(JSON.parse(JSON.stringify(r)))),
@@ -27,9 +27,9 @@ describe('every issue', () => {
     for (const { finding } of all) {
       const text = textOf(finding.says);
       expect(text, finding.id).toMatch(/^[\p{Lu}\p{Ll}\d“].*[.]$/u);
-      expect(text, finding.id).not.toMatch(/undefined|NaN|\[object|null|Infinity|issues\.|\{/);
+      expect(text, finding.id).not.toMatch(/undefined|NaN|\[object|null|Infinity|check\.|\{/);
       for (const { says, source } of finding.why)
-        expect(`${textOf(says)} ${textOf(source)}`, finding.id).not.toMatch(/undefined|NaN|issues\.|\{/);
+        expect(`${textOf(says)} ${textOf(source)}`, finding.id).not.toMatch(/undefined|NaN|check\.|\{/);
     }
   });
 
@@ -40,11 +40,11 @@ describe('every issue', () => {
 
   it('has fixes that are said too', () => {
     for (const { rig, finding } of all.slice(0, 30))
-      for (const fix of fixesOf(rig, finding)) expect(textOf(fix.label)).not.toMatch(/undefined|issues\.|\{|^$/);
+      for (const fix of fixesOf(rig, finding)) expect(textOf(fix.label)).not.toMatch(/undefined|check\.|\{|^$/);
   });
 
   it('never tells anybody to defeat a safety ground', () => {
-    for (const [key, message] of Object.entries(issues))
+    for (const [key, message] of Object.entries(core.check))
       expect(message.icu.replace('Never defeat a safety ground (earth).', ''), key).not.toMatch(
         /(lift|defeat)\w* (a|the|its) ((mains|safety) )?(earth|ground)/i,
       );

@@ -1,8 +1,8 @@
 import { say } from '#core/run/sayings.ts';
-import { wordingOf } from '../said.ts';
+import { wordingOf } from '../../said.ts';
 
-/** What core says of steps. */
-export const steps = wordingOf(say, {
+/** The steps of a run, and the log of it. */
+export const run = wordingOf(say, {
   chargedTo: 'charged to',
   health: 'health',
   keptAt: 'kept at',
