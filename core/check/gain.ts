@@ -1,4 +1,5 @@
 import { settingOf } from '#core/rig/index.ts';
+import { quoted } from '#core/said/index.ts';
 import { CREST_DB, type Ladder, ladderOf, type Pair } from '#core/signal/index.ts';
 import { type Context, type Rule, rule, setFix } from './finding.ts';
 import { say } from './sayings.ts';
@@ -47,7 +48,7 @@ export const gainRules: readonly Rule[] = [
             },
             says: say.clipsAt({
               source: source.name,
-              box: rung.box,
+              box: rung.deviceId ? quoted(rung.box as string) : rung.box,
               stage: rung.stage,
               n0: (-rung.headroomDb!).toFixed(0),
             }),

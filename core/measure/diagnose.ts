@@ -15,6 +15,7 @@ import {
 import { type Levels, weightsOf } from './levels.ts';
 import { loudnessMeter } from './loudness.ts';
 import { MeasureError } from './measure-error.ts';
+import { say } from './sayings.ts';
 import { peakMeter } from './true-peak.ts';
 
 /** What a take holds, and what is wrong with it. */
@@ -60,7 +61,8 @@ export async function diagnose(
   for (let at = 0; at < frames; at += piece) {
     const part = await recording.read(at, Math.min(piece, frames - at));
     for (const meter of [loudness, peaks, clipping, dropouts, sides]) meter.push(part);
-    if (!loudness.isWhole()) throw new MeasureError('not-a-number', `from ${(at / sampleRateHz).toFixed(0)} s on`);
+    if (!loudness.isWhole())
+      throw new MeasureError('not-a-number', say.fromSOn({ at: (at / sampleRateHz).toFixed(0) }));
     floors.forEach((meter, c) => {
       meter.push(part[c]!);
     });
@@ -114,22 +116,25 @@ function silence({ samplePeakDbfs, integratedLufs }: Levels, seconds: number): F
   if (!faint && (integratedLufs !== null || seconds < BLOCK_S)) return null;
   const evidence =
     samplePeakDbfs === null
-      ? 'all samples are zero'
+      ? say.allSamplesAreZero()
       : faint
-        ? `no sample is above ${samplePeakDbfs.toFixed(0)} dBFS`
-        : 'nothing lasts long enough to be counted, at −70 LUFS or above';
+        ? say.noSampleIsAbove({ samplePeakDbfs: samplePeakDbfs.toFixed(0) })
+        : say.nothingLastsLongEnough();
   return { id: 'silent', severity: 'fix', evidence, atS: [], channel: null };
 }
 
 function loud({ integratedLufs, truePeakDbtp, samplePeakDbfs }: Levels): Fault[] {
   if (integratedLufs === null || truePeakDbtp === null) return [];
-  const say = `${integratedLufs.toFixed(1)} LUFS, true peak ${truePeakDbtp.toFixed(1)} dBTP`;
+  const read = say.lufsTruePeakDbtp({
+    integratedLufs: integratedLufs.toFixed(1),
+    truePeakDbtp: truePeakDbtp.toFixed(1),
+  });
   if (integratedLufs < TOO_QUIET.watchLufs)
     return [
       {
         id: 'too-quiet',
         severity: integratedLufs < TOO_QUIET.fixLufs ? 'fix' : 'watch',
-        evidence: `${say}, highest sample ${samplePeakDbfs!.toFixed(1)} dBFS: turning it up raises the noise too`,
+        evidence: say.highestSampleDbfsTurning({ levels: read, peak: samplePeakDbfs!.toFixed(1) }),
         atS: [],
         channel: null,
       },
@@ -140,7 +145,7 @@ function loud({ integratedLufs, truePeakDbtp, samplePeakDbfs }: Levels): Fault[]
       {
         id: 'too-hot',
         severity: overs || integratedLufs > TOO_HOT.lufs ? 'fix' : 'watch',
-        evidence: `${say}: no headroom left, and players will clip it`,
+        evidence: say.noHeadroomLeftAnd({ levels: read }),
         atS: [],
         channel: null,
       },

@@ -2,6 +2,7 @@ import { loudnessWeights, type Recording } from '#core/samples/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
 import { type Loudness, loudnessMeter, loudnessOf, STEPS_PER_S, type StepPowers } from './loudness.ts';
 import { MeasureError } from './measure-error.ts';
+import { say } from './sayings.ts';
 import { type Peaks, peakMeter, TAPS } from './true-peak.ts';
 
 /** Loudness and peaks of a recording; null for silence. */
@@ -16,7 +17,7 @@ const WARM_UP_S = 1;
 
 /** How much each channel counts. @throws MeasureError where nothing tells which channel is which */
 export function weightsOf({ channels, layout }: Recording): number[] {
-  if (!layout) throw new MeasureError('no-layout', `${channels} channels`);
+  if (!layout) throw new MeasureError('no-layout', say.channels({ channels }));
   return loudnessWeights(layout);
 }
 
@@ -59,7 +60,8 @@ export async function measurePart(
   for (let at = start; at < to; at += piece) {
     const part = await recording.read(at, Math.min(piece, to - at));
     loudness.push(part);
-    if (!loudness.isWhole()) throw new MeasureError('not-a-number', `from ${(at / sampleRateHz).toFixed(0)} s on`);
+    if (!loudness.isWhole())
+      throw new MeasureError('not-a-number', say.fromSOn({ at: (at / sampleRateHz).toFixed(0) }));
     peaks.push(part);
     onProgress?.((Math.min(to, at + piece) - start) / (to - start));
   }

@@ -2,6 +2,7 @@ import type { FftOf, Recording } from '#core/samples/index.ts';
 import { fineRateHz, type LagReading, LEAST_Z, readLag } from './lag.ts';
 import { fitLine, type Line, type Reading } from './line.ts';
 import { MeasureError } from './measure-error.ts';
+import { say } from './sayings.ts';
 import { type Candidate, searchLags } from './search.ts';
 import { durationS, rms } from './windows.ts';
 
@@ -61,7 +62,7 @@ export async function measureOffset(
     ['second', other],
   ] as const) {
     if (durationS(recording) < SHORTEST_S) throw new MeasureError('too-short', `the ${name}`);
-    if (await isSilent(recording)) throw new MeasureError('silent', `the ${name}`);
+    if (await isSilent(recording)) throw new MeasureError('silent', say.which({ order: name }));
   }
   const candidates = await searchLags(fftOf, ref, other, (done) => onProgress?.(done * 0.5));
   const found = await offsetNear(fftOf, ref, other, candidates, confidenceOfSearched);

@@ -1,5 +1,7 @@
+import type { Text } from '#core/said/index.ts';
 import { dbFromPower } from '#core/units/index.ts';
 import { type LiveReading, liveMeter } from './live.ts';
+import { say } from './sayings.ts';
 
 export type WatchAlarmId = 'silent' | 'one-side' | 'clipping' | 'hum' | 'off-usual';
 export interface WatchAlarm {
@@ -7,7 +9,7 @@ export interface WatchAlarm {
   /** How long it has been so, s. */
   readonly forS: number;
   /** What it is, in figures. */
-  readonly says: string;
+  readonly says: Text;
 }
 
 /** What a watched input does just now. */
@@ -59,11 +61,11 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
   const power = new Float64Array(channelCount);
   const usual: number[] = [];
   const lasting = new Map<WatchAlarmId, number>();
-  const said = new Map<WatchAlarmId, string>();
+  const said = new Map<WatchAlarmId, Text>();
   let [filled, watchedS, lastWellS, clips, clippedS] = [0, 0, Number.NaN, 0, Number.NEGATIVE_INFINITY];
   let usualLufs: number | null = null;
 
-  const last = (id: WatchAlarmId, is: boolean, says: string): void => {
+  const last = (id: WatchAlarmId, is: boolean, says: Text): void => {
     lasting.set(id, is ? (lasting.get(id) ?? 0) + BLOCK_S : 0);
     if (is) said.set(id, says);
   };
@@ -71,12 +73,12 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
     watchedS += BLOCK_S;
     const sides = [...power].map((p) => dbFromPower(Math.max(p / blockFrames, 1e-20)));
     const loudest = Math.max(...sides);
-    last('silent', loudest < SILENT_DBFS, 'no signal');
+    last('silent', loudest < SILENT_DBFS, say.noSignal());
     const apart = channelCount === 2 ? Math.abs(sides[0]! - sides[1]!) : 0;
     last(
       'one-side',
       loudest >= SILENT_DBFS && apart > ONE_SIDE_DB,
-      `only the ${sides[0]! > (sides[1] ?? 0) ? 'left' : 'right'} side`,
+      say.onlyLeftSide({ side: sides[0]! > (sides[1] ?? 0) ? 'left' : 'right' }),
     );
     const hum = humIn(block, sampleRateHz);
     last('hum', hum !== null, hum === null ? '' : `${hum.hz} Hz, ${hum.dbfs.toFixed(0)} dBFS`);
@@ -92,7 +94,7 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
     last(
       'off-usual',
       Math.abs(off) > OFF_DB,
-      `${Math.abs(off).toFixed(0)} dB ${off > 0 ? 'louder' : 'quieter'} than normal`,
+      say.dbLouderThanNormal({ off: Math.abs(off).toFixed(0), change: off > 0 ? 'louder' : 'quieter' }),
     );
     if (alarmsNow().length === 0 && loudest >= SILENT_DBFS) lastWellS = watchedS;
     power.fill(0);
@@ -113,7 +115,7 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
         : [];
     });
     if (watchedS - clippedS < CLIP_S)
-      alarms.push({ id: 'clipping', forS: watchedS - clippedS, says: `clipped ${clips} times since the start` });
+      alarms.push({ id: 'clipping', forS: watchedS - clippedS, says: say.clippedTimesSinceStart({ clips }) });
     return alarms;
   };
   return {

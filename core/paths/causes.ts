@@ -1,6 +1,8 @@
 import type { Rig } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { deviceName, type Evaluation, type Pair, readPath } from '#core/signal/index.ts';
 import { openFigures } from './figures.ts';
+import { say } from './sayings.ts';
 
 /** A path, and what its takes say of it together. */
 interface Measured {
@@ -12,7 +14,7 @@ interface Measured {
 /** What a path's offset follows from. */
 export interface Cause {
   readonly follows: 'device' | 'lead' | 'nothing';
-  readonly says: string;
+  readonly says: Text;
 }
 
 /** Sound and picture travel a metre of lead in about 5 ns. */
@@ -43,20 +45,23 @@ export function causesOf<Path extends Measured>(
     if (apart > doubt)
       return {
         follows: 'nothing',
-        says: `goes through the same devices as ${nameOf(rig, twin)}, yet is ${apart.toFixed(0)} ms off: nothing in the rig explains that`,
+        says: say.goesThroughSameDevices({ pair: nameOf(rig, twin), apart: apart.toFixed(0) }),
       };
   }
   const names = [...new Set([...figures.keys()].map((key) => key.split('.')[0]!))].map((id) => deviceName(rig, id));
   const leads = leadsOf(rig, evaluation, pair);
   const metres = leads.reduce((sum, l) => sum + (l.lengthM ?? 0), 0);
-  const lead = `${leads.length} ${leads.length === 1 ? 'cable adds' : 'cables add'} ${((metres * NS_A_METRE) / 1000).toFixed(2)} µs`;
+  const lead = say.leadsAdd({ count: leads.length, us: ((metres * NS_A_METRE) / 1000).toFixed(2) });
   return names.length === 0
-    ? { follows: 'nothing', says: `nothing on it takes time; ${lead}` }
-    : { follows: 'device', says: `${names.join(', ')}; ${lead}` };
+    ? { follows: 'nothing', says: say.nothingOnItTakes({ lead }) }
+    : { follows: 'device', says: say.devices({ names: names.join(', '), leads: lead }) };
 }
 
-const nameOf = (rig: Rig, { sourceId, listenerId }: Measured): string =>
-  `“${rig.sources.find((s) => s.id === sourceId)?.name}” at “${rig.listeners.find((l) => l.id === listenerId)?.name}”`;
+const nameOf = (rig: Rig, { sourceId, listenerId }: Measured): Text =>
+  say.at2({
+    source: rig.sources.find((s) => s.id === sourceId)?.name ?? '',
+    listener: rig.listeners.find((l) => l.id === listenerId)?.name ?? '',
+  });
 
 function sameFigures(a: ReturnType<typeof openFigures>, b: ReturnType<typeof openFigures>): boolean {
   return a.size > 0 && a.size === b.size && [...a].every(([key, { count }]) => b.get(key)?.count === count);

@@ -1,4 +1,5 @@
 import { findDevice, findTypes, isCall, type Rig } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import {
   delayMeasurements,
   deviceName,
@@ -11,6 +12,7 @@ import {
   settle,
 } from '#core/signal/index.ts';
 import type { Figure } from '#core/units/index.ts';
+import { say } from './sayings.ts';
 
 /** A delay that somebody has to live with while it goes on: not what is recorded, but what is heard. */
 export interface ListeningDelay {
@@ -23,43 +25,43 @@ export interface ListeningDelay {
   /** Up to here it is good, from there on it is not borne, ms. */
   readonly goodMs: number;
   readonly badMs: number;
-  readonly source: string;
+  readonly source: Text;
   readonly state: State;
-  readonly says: string;
+  readonly says: Text;
 }
 
 /** What is borne, by what one does meanwhile (numbers as practised, where no standard says). */
 const LIMITS = {
-  play: { goodMs: 40, badMs: 100, source: 'game audio for the player, typical' },
-  'own-voice': { goodMs: 3, badMs: 15, source: 'own voice in headphones, rule of thumb' },
-  conversation: { goodMs: 150, badMs: 400, source: 'ITU-T G.114, one way' },
-  together: { goodMs: 25, badMs: 50, source: 'playing together, rule of thumb' },
+  play: { goodMs: 40, badMs: 100, source: say.gameAudioForPlayer() },
+  'own-voice': { goodMs: 3, badMs: 15, source: say.ownVoiceInHeadphones() },
+  conversation: { goodMs: 150, badMs: 400, source: say.ituTGOne() },
+  together: { goodMs: 25, badMs: 50, source: say.playingTogetherRuleThumb() },
 } as const;
 
 /** So far under the own voice in the head an early return is masked (typical); later than this it is an echo, and judged as one. */
 const MASKED_DB = 20;
 const ECHO_MS = 30;
 
-const SAYS: Record<ListeningDelay['kind'], Record<'good' | 'watch' | 'fix', string>> = {
+const SAYS: Record<ListeningDelay['kind'], Record<'good' | 'watch' | 'fix', Text>> = {
   play: {
-    good: 'fast enough to play by',
-    watch: 'a quick player notices it',
-    fix: 'too late to play by: take the audio before the computer',
+    good: say.fastEnoughToPlay(),
+    watch: say.quickPlayerNoticesIt(),
+    fix: say.tooLateToPlay(),
   },
   'own-voice': {
-    good: 'like talking in a room',
-    watch: 'it sounds hollow: use direct monitoring, or take their voice out of their headphones',
-    fix: 'distracting for the speaker: use direct monitoring, or take their voice out of their headphones',
+    good: say.likeTalkingInRoom(),
+    watch: say.itSoundsHollowUse(),
+    fix: say.distractingForSpeakerUse(),
   },
   conversation: {
-    good: 'conversation works as in a room',
-    watch: 'people start talking over each other: leave pauses',
-    fix: 'no real conversation: one talks, then the other',
+    good: say.conversationWorksAsIn(),
+    watch: say.peopleStartTalkingOver(),
+    fix: say.noRealConversationOne(),
   },
   together: {
-    good: 'they stay in time',
-    watch: 'a beat drags',
-    fix: 'they can’t stay in time',
+    good: say.theyStayInTime(),
+    watch: say.beatDrags(),
+    fix: say.theyCantStayIn(),
   },
 };
 
@@ -88,13 +90,7 @@ export function listeningDelays(rig: Rig, evaluation: Evaluation): ListeningDela
   return [...found, ...together(rig, heard)];
 }
 
-function judged(
-  kind: ListeningDelay['kind'],
-  pair: Pair,
-  sourceIds: readonly string[],
-  delay: Figure,
-  more = '',
-): ListeningDelay {
+function judged(kind: ListeningDelay['kind'], pair: Pair, sourceIds: readonly string[], delay: Figure): ListeningDelay {
   const { goodMs, badMs, source } = LIMITS[kind];
   const late = Math.abs(delay.value.nominal);
   const word = late <= goodMs ? 'good' : late < badMs ? 'watch' : 'fix';
@@ -107,7 +103,7 @@ function judged(
     badMs,
     source,
     state: word,
-    says: SAYS[kind][word] + more,
+    says: SAYS[kind][word],
   };
 }
 
@@ -134,13 +130,15 @@ function together(rig: Rig, heard: readonly Pair[]): ListeningDelay[] {
         const late = apart.value.nominal >= 0;
         const ids = late ? [music.sourceId, voice.sourceId] : [voice.sourceId, music.sourceId];
         const told = judged('together', music, ids, apart);
-        return told.state === 'good' ? told : { ...told, says: `${told.says}: ${mend(rig, m, v, late)}` };
+        return told.state === 'good'
+          ? told
+          : { ...told, says: say.withMend({ says: told.says, mend: mend(rig, m, v, late) }) };
       });
   });
 }
 
 /** Where the two ways meet, and what would bring them together before that. */
-function mend(rig: Rig, music: Heard, voice: Heard, musicLate: boolean): string {
+function mend(rig: Rig, music: Heard, voice: Heard, musicLate: boolean): Text {
   const types = findTypes(rig);
   const a = [...music.deviceIds].reverse();
   const b = [...voice.deviceIds].reverse();
@@ -149,8 +147,7 @@ function mend(rig: Rig, music: Heard, voice: Heard, musicLate: boolean): string 
   const meetId = a[Math.max(0, common - 1)]!;
   const type = types.get(findDevice(rig, meetId)?.typeId ?? '');
   const where = deviceName(rig, meetId);
-  if (type && isCall(type))
-    return `they enter ${where} over two paths. Mix the music with the voice before it, use the mix as its mic, and turn its processing off`;
+  if (type && isCall(type)) return say.theyEnterOverTwo({ where });
   const before = deviceName(rig, (musicLate ? b : a)[common] ?? meetId);
-  return `they only meet at ${where}. Combine them before it, or delay what arrives through ${before}`;
+  return say.theyOnlyMeetAt({ where, before });
 }

@@ -1,8 +1,10 @@
 import { asMade, reconcilePicture, type SetDelay } from '#core/reconcile/index.ts';
 import type { Edit, Measurement, Rig } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { delaySettingsFor, type Evaluation, evaluate, type Pair, uncertain } from '#core/signal/index.ts';
 import { frameMs, type Interval } from '#core/units/index.ts';
 import { type Cause, causesOf } from './causes.ts';
+import { say } from './sayings.ts';
 
 /** One take of a path test, as the rig keeps it. */
 export type PathTake = Extract<Measurement, { kind: 'offset' }>;
@@ -15,7 +17,7 @@ export interface TestedTake {
   /** What is left once everything that is known exactly is taken off: the same for every take of the path. */
   readonly sumMs: number;
   /** Why it does not agree with the others; null where it does. */
-  readonly odd: string | null;
+  readonly odd: Text | null;
   readonly counts: boolean;
 }
 
@@ -135,7 +137,7 @@ function withOdd(rig: Rig, own: readonly { take: PathTake; expected: Interval; s
       t.take.leftOut || !far
         ? null
         : live.length < FEWEST_TO_JUDGE
-          ? `is ${sayMs(2 * Math.abs(off))} from the other: a third take shows which is right`
+          ? say.isFromOtherThird({ off: sayMs(2 * Math.abs(off)) })
           : explained(rig, t.take, off);
     return { ...t, odd, counts: !t.take.leftOut && (odd === null || live.length < FEWEST_TO_JUDGE) };
   });
@@ -148,23 +150,24 @@ const BEAT_MS = 2000;
 /** A reading that is spread so widely tells little by itself. */
 const WIDE_MS = 15;
 
-function explained(rig: Rig, take: PathTake, off: number): string {
-  const by = `${sayMs(Math.abs(off))} ${off > 0 ? 'later' : 'earlier'} than the others: `;
+function explained(rig: Rig, take: PathTake, off: number): Text {
+  const by = { off: sayMs(Math.abs(off)), order: off > 0 ? 'later' : 'earlier' };
   for (const { setting, value } of take.settings)
     if (value !== 0 && Math.abs(Math.abs(off) - value) < EXPLAINS_MS)
-      return `${by}as if ${nameOf(rig, setting)} had not been at ${value} then`;
-  if (Math.abs(Math.abs(off) - BEAT_MS) < 5 * EXPLAINS_MS) return `${by}it was matched with the next beat`;
+      return say.laterThanOthersAs({ off: by.off, order: by.order, delay: nameOf(rig, setting), value });
+  if (Math.abs(Math.abs(off) - BEAT_MS) < 5 * EXPLAINS_MS)
+    return say.laterThanOthersIt({ off: by.off, order: by.order });
   const frame = frameMs(rig.session.frameRate);
   const frames = Math.round(Math.abs(off) / frame);
   if (frames >= 1 && frames <= 3 && Math.abs(Math.abs(off) - frames * frame) < EXPLAINS_FRAMES_MS)
-    return `${by}${frames === 1 ? 'one frame' : `${frames} frames`} of the session`;
-  if (take.ms.sd > WIDE_MS) return `${by}its own readings spread by ${sayMs(take.ms.sd)}`;
-  return `${by}nothing in the rig explains it; a device may have been restarted in between`;
+    return say.laterThanOthersOne({ off: by.off, order: by.order, frames });
+  if (take.ms.sd > WIDE_MS) return say.laterThanOthersIts({ off: by.off, order: by.order, sd: sayMs(take.ms.sd) });
+  return say.laterThanOthersNothing({ off: by.off, order: by.order });
 }
 
-const nameOf = (rig: Rig, key: string): string => {
+const nameOf = (rig: Rig, key: string): Text => {
   const [deviceId] = key.split('.');
-  return `the delay of ${rig.devices.find((d) => d.id === deviceId)?.name ?? deviceId}`;
+  return say.delay({ device: rig.devices.find((d) => d.id === deviceId)?.name ?? deviceId! });
 };
 const sayMs = (ms: number): string => `${ms.toFixed(ms < 10 ? 1 : 0)} ms`;
 

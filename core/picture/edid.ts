@@ -1,9 +1,11 @@
+import type { Text } from '#core/said/index.ts';
 import { hertz } from '#core/units/index.ts';
 import { DETAILED, readDetailed, readName, readOldTimings, type StatedMode } from './edid-blocks.ts';
 import { type CtaFacts, readCta, type SoundFormat } from './edid-cta.ts';
 import { EdidError } from './edid-error.ts';
 import { isEnough, type Link, linkName, needOf } from './link.ts';
 import { type Coding, type Mode, modeName } from './mode.ts';
+import { say } from './sayings.ts';
 import { timingOf } from './timing.ts';
 
 /** What a screen or capture device says of itself (VESA E-EDID 1.3 and 1.4 with CTA-861 extensions). */
@@ -109,7 +111,7 @@ function eachOnce(modes: readonly StatedMode[]): StatedMode[] {
 }
 
 /** Why a device with this EDID does not take a mode in a coding; null where it does. */
-export function whyNot(edid: Edid, mode: Mode, coding: Coding): string | null {
+export function whyNot(edid: Edid, mode: Mode, coding: Coding): Text | null {
   // 59.94 and 60 are one mode to a device that states either.
   const stated = edid.modes.find(
     (s) =>
@@ -117,13 +119,19 @@ export function whyNot(edid: Edid, mode: Mode, coding: Coding): string | null {
       s.mode.height === mode.height &&
       Math.abs(hertz(s.mode.rate) / hertz(mode.rate) - 1) < 0.002,
   );
-  if (!stated) return `Its EDID doesn’t list ${modeName(mode)}.`;
-  if (stated.only420 && coding.chroma !== '4:2:0') return `It accepts ${modeName(mode)} in 4:2:0 only.`;
-  if (!edid.chromas.includes(coding.chroma)) return `It doesn’t accept ${coding.chroma}.`;
+  if (!stated) return say.itsEdidDoesntList({ mode: modeName(mode) });
+  if (stated.only420 && coding.chroma !== '4:2:0') return say.itAcceptsInOnly({ mode: modeName(mode) });
+  if (!edid.chromas.includes(coding.chroma)) return say.itDoesntAccept({ chroma: coding.chroma });
   if (coding.chroma === '4:4:4' && coding.bits > 8 && !edid.deepColourBits.includes(coding.bits))
-    return `It doesn’t accept ${coding.bits} bits per component in ${coding.chroma}.`;
+    return say.itDoesntAcceptBits({ bits: coding.bits, chroma: coding.chroma });
   const need = needOf(mode, coding, stated.timing ?? timingOf(mode));
   if (!isEnough(edid.link, need))
-    return `${modeName(mode)} at ${coding.bits} bits and ${coding.chroma} needs ${need.minimumLink ? linkName(need.minimumLink) : 'a faster link than there is'}; it states ${linkName(edid.link)}.`;
+    return say.atBitsAndNeeds({
+      mode: modeName(mode),
+      bits: coding.bits,
+      chroma: coding.chroma,
+      need: need.minimumLink ? linkName(need.minimumLink) : 'none',
+      link: linkName(edid.link),
+    });
   return null;
 }

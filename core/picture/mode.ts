@@ -1,4 +1,6 @@
+import { SaidError, type Text } from '#core/said/index.ts';
 import { hertz, type Rate, rate } from '#core/units/index.ts';
+import { say } from './sayings.ts';
 
 /** A picture mode, progressive: how many pixels, how often. */
 export interface Mode {
@@ -17,9 +19,9 @@ export interface Coding {
 }
 
 /** Why a mode or coding is none, in a sentence that says what to write. */
-export class PictureError extends Error {
-  constructor(message: string) {
-    super(message);
+export class PictureError extends SaidError {
+  constructor(what: Text) {
+    super(what);
     this.name = 'PictureError';
   }
 }
@@ -30,11 +32,11 @@ const MOST_HERTZ = 1000;
 /** Reads '1920x1080@59.94'; 59.94 and the like are taken as the thousand-and-first part that they stand for. @throws PictureError */
 export function parseMode(text: string): Mode {
   const found = /^(\d{2,5})x(\d{2,5})@(\d{1,4}(?:\.\d{1,3})?)$/.exec(text.trim());
-  if (!found) throw new PictureError(`“${text}” is not a video mode. Write it like 3840x2160@60 or 1920x1080@59.94.`);
+  if (!found) throw new PictureError(say.isNotVideoMode({ text }));
   const [width, height, hz] = found.slice(1).map(Number) as [number, number, number];
   if (width < 64 || height < 64 || width > MOST_PIXELS || height > MOST_PIXELS)
-    throw new PictureError(`${width} x ${height} is out of range: 64 to ${MOST_PIXELS} pixels each way.`);
-  if (hz < 1 || hz > MOST_HERTZ) throw new PictureError(`${hz} fps is out of range: 1 to ${MOST_HERTZ}.`);
+    throw new PictureError(say.xIsOutRange({ width, height, most: MOST_PIXELS }));
+  if (hz < 1 || hz > MOST_HERTZ) throw new PictureError(say.fpsIsOutRange({ hz, most: MOST_HERTZ }));
   return { width, height, rate: pictureRate(hz) };
 }
 
@@ -49,17 +51,15 @@ const BITS = [8, 10, 12, 16];
 
 /** @throws PictureError for a coding that no link knows */
 export function checkCoding({ bits, chroma }: Coding): void {
-  if (!BITS.includes(bits))
-    throw new PictureError(`${bits} bits per component are not supported. Use ${BITS.join(', ')}.`);
-  if (chroma === '4:2:2' && bits > 12)
-    throw new PictureError('4:2:2 carries at most 12 bits per component. Use 12, 10 or 8.');
+  if (!BITS.includes(bits)) throw new PictureError(say.bitsPerComponentAre({ bits, all: BITS.join(', ') }));
+  if (chroma === '4:2:2' && bits > 12) throw new PictureError(say.carriesAtMostBits());
 }
 
 export function parseChroma(text: string): Chroma {
   if (text === '4:4:4' || text === '4:2:2' || text === '4:2:0') return text;
-  throw new PictureError(`“${text}” is not a chroma format. Write 4:4:4 (RGB too), 4:2:2 or 4:2:0.`);
+  throw new PictureError(say.isNotChromaFormat({ text }));
 }
 
 /** '1920 x 1080, 59.94 a second' */
-export const modeName = ({ width, height, rate: r }: Mode): string =>
-  `${width} × ${height}, ${Number(hertz(r).toFixed(3))} fps`;
+export const modeName = ({ width, height, rate: r }: Mode): Text =>
+  say.fps({ width, height, rate: Number(hertz(r).toFixed(3)) });

@@ -8,9 +8,11 @@ import {
   type Rig,
   records,
 } from '#core/rig/index.ts';
+import { keyOf, listOf, type Text } from '#core/said/index.ts';
 import { evaluate, evaluationAt, type Pair, rolesOf } from '#core/signal/index.ts';
 import { type Figures, figuresFor } from '#core/variant/index.ts';
 import { isInComputer, matchOf, namedAsOwn, plannedAsOwn } from './carry.ts';
+import { say } from './sayings.ts';
 import { type Brief, briefOf } from './ways/brief.ts';
 import { drawWay, type WayKind, waysFor } from './ways/kinds.ts';
 
@@ -28,7 +30,7 @@ export interface Option {
   readonly freeIns: number;
   readonly freeOuts: number;
   /** Wants that it cannot bring: who does not hear whom, or hears what they must not. */
-  readonly cannot: readonly string[];
+  readonly cannot: readonly Text[];
   /** No other is at least as good in every measure and better in one. */
   readonly unbeaten: boolean;
 }
@@ -72,8 +74,8 @@ const EVALUATIONS_EACH = 40;
 export const OWN = 'own';
 const OWN_KIND: Option['kind'] = {
   id: OWN,
-  name: 'Your rig as it is',
-  says: 'What you have now, with its settings, checked like the others.',
+  name: say.yourRigAsIt(),
+  says: say.whatYouHaveNow(),
 };
 
 /**
@@ -99,11 +101,11 @@ function optionOf({ draw, ...kind }: WayKind, brief: Brief, own: Rig): Drawn {
   const { rig: bare, refused } = drawWay({ draw, ...kind }, brief, own);
   const match = matchOf(own, bare);
   const made = plannedAsOwn(own, namedAsOwn(own, bare, match), match, EVALUATIONS_EACH);
-  return judged(kind, made, own, [...match.leftOut.map((name) => `“${name}” is not in it`), ...refused]);
+  return judged(kind, made, own, [...match.leftOut.map((name) => say.isNotInIt({ name })), ...refused]);
 }
 
 /** A way in figures; its wants are looked at in every moment. */
-function judged(kind: Option['kind'], rig: Rig, own: Rig, lacks: readonly string[]): Drawn {
+function judged(kind: Option['kind'], rig: Rig, own: Rig, lacks: readonly Text[]): Drawn {
   const [freeIns, freeOuts] = freeEnds(rig);
   return {
     kind,
@@ -118,23 +120,31 @@ function judged(kind: Option['kind'], rig: Rig, own: Rig, lacks: readonly string
 }
 
 /** Wants that do not come true: in every moment, or in those that are named. Single tracks are left to whoever builds it, and what sounds in the computer is the same in all. */
-function cannotOf(rig: Rig): string[] {
+function cannotOf(rig: Rig): Text[] {
   const roles = rolesOf(rig);
   const moments = [null, ...rig.moments.map((m) => m.id)];
   const sources = new Map(rig.sources.filter((s) => !isInComputer(rig, s)).map((s) => [s.id, s.name]));
   const listeners = new Map(rig.listeners.filter((l) => roles.listener(l) !== 'track').map((l) => [l.id, l.name]));
-  const found = new Map<string, (string | null)[]>();
+  const found = new Map<string, { readonly says: Text; readonly at: (string | null)[] }>();
   for (const moment of moments)
     for (const { sourceId, listenerId, verdict } of evaluationAt(rig, moment).pairs) {
       const [source, listener] = [sources.get(sourceId), listeners.get(listenerId)];
       if (source === undefined || listener === undefined) continue;
       if (verdict.word !== 'missing' && verdict.word !== 'unwanted') continue;
-      const says =
-        verdict.word === 'missing' ? `no “${source}” at “${listener}”` : `“${source}” at “${listener}”, but must not`;
-      found.set(says, [...(found.get(says) ?? []), moment]);
+      const says = verdict.word === 'missing' ? say.noAt({ source, listener }) : say.atButMustNot({ source, listener });
+      const key = keyOf(says);
+      found.set(key, { says, at: [...(found.get(key)?.at ?? []), moment] });
     }
-  return [...found].map(([says, at]) =>
-    at.length === moments.length ? says : `${says} in ${at.map((m) => momentName(rig, m)).join(', ')}`,
+  return [...found.values()].map(({ says, at }) =>
+    at.length === moments.length
+      ? says
+      : say.in({
+          says,
+          names: listOf(
+            'and',
+            at.map((m) => momentName(rig, m)),
+          ),
+        }),
   );
 }
 

@@ -1,21 +1,23 @@
 import type { Edit, PlanCell, Rig } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { type ListenerRole, mainVoiceOf, rolesOf, type SourceRole } from '#core/signal/index.ts';
+import { say } from './sayings.ts';
 
 /** A want that follows from what a source and a listener are, with the reason in words. */
 export interface Proposed {
   readonly cell: PlanCell;
-  readonly why: string;
+  readonly why: Text;
 }
 
 /** What is wanted of a pair by what the two are; with how far under the main voice, dB. */
-type Wanted = readonly [want: PlanCell['want'], why: string, underVoiceDb?: number | undefined];
+type Wanted = readonly [want: PlanCell['want'], why: Text, underVoiceDb?: number | undefined];
 type Table = Partial<Record<ListenerRole, Partial<Record<SourceRole | 'own', Wanted>>>>;
 
 /** A usual purpose: what of the usual wants it changes. */
 export interface Start {
   readonly id: string;
-  readonly name: string;
-  readonly says: string;
+  readonly name: Text;
+  readonly says: Text;
   readonly table: Table;
   /** Every voice gets the next single track to itself. */
   readonly voicesApart?: boolean;
@@ -23,12 +25,12 @@ export interface Start {
   readonly musicInTime?: boolean;
 }
 
-const WHOLE = 'it is made for everything';
-const EARS = 'people should hear everything except their own voice';
-const ROOM = 'the room hears what doesn’t already sound in it';
-const THERE = 'it already sounds in the room';
-const OWN_FAR = 'hearing yourself late over a call makes it hard to talk';
-const OWN_HERE = 'hearing yourself with no delay is fine';
+const WHOLE = say.itIsMadeFor();
+const EARS = say.peopleShouldHearEverything();
+const ROOM = say.roomHearsWhatDoesnt();
+const THERE = say.itAlreadySoundsIn();
+const OWN_FAR = say.hearingYourselfLateOver();
+const OWN_HERE = say.hearingYourselfWithNo();
 /** Under the main voice, dB: the starting balance that is usual (typical). */
 const BALANCE: Partial<Record<SourceRole, number>> = {
   'second-voice': 0,
@@ -37,12 +39,12 @@ const BALANCE: Partial<Record<SourceRole, number>> = {
   game: 10,
   music: 18,
 };
-const BALANCED = 'a typical balance to start with';
+const BALANCED = say.typicalBalanceToStart();
 
 const ALL: readonly SourceRole[] = ['voice', 'second-voice', 'far-voice', 'radio-voice', 'game', 'music', 'other'];
 const row = (of: (role: SourceRole) => Wanted): Partial<Record<SourceRole, Wanted>> =>
   Object.fromEntries(ALL.map((role) => [role, of(role)]));
-const must = (why: string) => row(() => ['must', why]);
+const must = (why: Text) => row(() => ['must', why]);
 const balanced = row((role) => ['must', BALANCED, BALANCE[role]]);
 
 /** What is wanted where nothing else is said. */
@@ -57,69 +59,69 @@ const USUAL: Table = {
 export const STARTS: readonly Start[] = [
   {
     id: 'usual',
-    name: 'Suggested from your gear',
-    says: 'Streams and recorders get everything, people everything but themselves; single tracks are up to you.',
+    name: say.suggestedFromYourGear(),
+    says: say.streamsAndRecordersGet(),
     table: {},
   },
   {
     id: 'console-stream',
-    name: 'A console on the stream',
-    says: 'The stream is balanced, with the game below the voice; the player hears the game first.',
+    name: say.consoleOnStream(),
+    says: say.streamIsBalancedWith(),
     table: {
       mix: balanced,
-      ears: { voice: ['may', 'the player can do without'], music: ['may', 'the player can do without'] },
+      ears: { voice: ['may', say.playerCanDoWithout()], music: ['may', say.playerCanDoWithout()] },
     },
   },
   {
     id: 'two-players',
-    name: 'Two players and a guest on a call',
-    says: 'Stream and guest are balanced, the players hear each other and the guest, the guest hears everything but themselves.',
+    name: say.twoPlayersAndGuest(),
+    says: say.streamAndGuestAre(),
     table: { mix: balanced, 'far-ears': balanced },
   },
   {
     id: 'class',
-    name: 'A class over a call, with music',
-    says: 'Pupils hear the voice and, well below it, the music, the two in sync; the teacher hears the pupils.',
+    name: say.classOverCallWith(),
+    says: say.pupilsHearVoiceAnd(),
     table: {
       mix: balanced,
       'far-ears': balanced,
-      ears: { music: ['may', 'the teacher has it in the room'], 'far-voice': ['must', 'questions must be heard'] },
+      ears: { music: ['may', say.teacherHasItIn()], 'far-voice': ['must', say.questionsMustBeHeard()] },
     },
     musicInTime: true,
   },
   {
     id: 'panel',
-    name: 'A panel in a hall',
-    says: 'The hall hears the panel and remote people; stream and recorder get everything, balanced.',
+    name: say.panelInHall(),
+    says: say.hallHearsPanelAnd(),
     table: {
       mix: balanced,
       'far-ears': balanced,
       room: {
-        voice: ['must', 'a hall is larger than a voice'],
-        'second-voice': ['must', 'a hall is larger than a voice'],
+        voice: ['must', say.hallIsLargerThan()],
+        'second-voice': ['must', say.hallIsLargerThan()],
       },
     },
   },
   {
     id: 'interview',
-    name: 'An interview',
-    says: 'Both voices in the recording, and each on a track of its own where there are tracks.',
-    table: { mix: balanced, ears: { voice: ['must', 'the camera operator hears both'] } },
+    name: say.interview(),
+    says: say.bothVoicesInRecording(),
+    table: { mix: balanced, ears: { voice: ['must', say.cameraOperatorHearsBoth()] } },
     voicesApart: true,
   },
   {
     id: 'head-worn',
-    name: 'A head-worn display, shown on a display',
-    says: 'The wearer hears the game and the crew; the stream gets everything, balanced.',
-    table: { mix: balanced, ears: { music: ['may', 'it would cover the crew'] } },
+    name: say.headWornDisplayShown(),
+    says: say.wearerHearsGameAnd(),
+    table: { mix: balanced, ears: { music: ['may', say.itWouldCoverCrew()] } },
   },
   {
     id: 'radio',
-    name: 'A two-way radio station',
-    says: 'The operator and the log hear all channels; nothing goes on the air until it is keyed: require that in a moment.',
+    name: say.twoWayRadioStation(),
+    says: say.operatorAndLogHear(),
     table: {
       mix: balanced,
-      'radio-ears': row(() => ['must-not', 'nothing goes on the air unless it is keyed']),
+      'radio-ears': row(() => ['must-not', say.nothingGoesOnAir()]),
     },
   },
 ];
@@ -165,7 +167,7 @@ function apart(rig: Rig): Proposed[] {
   const tracks = rig.listeners.filter((l) => roles.listener(l) === 'track');
   return voices.slice(0, tracks.length).map((source, i) => ({
     cell: { sourceId: source.id, listenerId: tracks[i]!.id, want: 'must', ownTrack: true },
-    why: 'a voice on its own track can be mixed later',
+    why: say.voiceOnItsOwn(),
   }));
 }
 

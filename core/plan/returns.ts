@@ -9,13 +9,15 @@ import {
   type Rig,
   settingFor,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { type Evaluation, talkerEchoLossDb } from '#core/signal/index.ts';
+import { say } from './sayings.ts';
 
 /** One of the known ways to send a guest everything but themselves, with what it costs. */
 export interface ReturnWay {
   readonly id: 'desk' | 'send' | 'cable' | 'second-device';
-  readonly name: string;
-  readonly says: string;
+  readonly name: Text;
+  readonly says: Text;
   /** Boxes of this rig that could do it. */
   readonly boxes: readonly string[];
   /** What has to be got where none is there: its price in euros, low and high. */
@@ -23,7 +25,7 @@ export interface ReturnWay {
   /** Added on the way to the guest, ms, low to high; conversions added. */
   readonly addsMs: readonly [number, number];
   readonly conversions: number;
-  readonly cannot: string;
+  readonly cannot: Text;
 }
 
 /** How a guest's own voice comes back now; null where it does not, or where they hear nothing. */
@@ -55,34 +57,34 @@ const WAYS: readonly (Omit<ReturnWay, 'boxes' | 'priceEur' | 'addsMs' | 'convers
 })[] = [
   {
     id: 'desk',
-    name: 'A matrix mixer: one mix per guest',
-    says: 'Each output is its own mix; turn the guest’s input down in the guest’s own mix.',
-    cannot: 'one output per guest',
+    name: say.matrixMixerOneMix(),
+    says: say.eachOutputIsIts(),
+    cannot: say.oneOutputPerGuest(),
     typeId: 'mixer-matrix',
     figures: ['inside'],
   },
   {
     id: 'send',
-    name: 'An aux send of the mixer, with the guest’s channel down',
-    says: 'Pre-fader: independent of the main mix. Post-fader: follows the main mix.',
-    cannot: 'one aux send per guest; one wrong knob brings the echo back',
+    name: say.auxSendMixerWith(),
+    says: say.preFaderIndependentMain(),
+    cannot: say.oneAuxSendPer(),
     typeId: 'mixer-usb-send',
     can: (type) => settingFor(type, 'send') !== undefined,
     figures: ['record'],
   },
   {
     id: 'cable',
-    name: 'A virtual cable in the computer',
-    says: 'Apps play into it, the call uses it as its mic; the call’s own audio is left out of it.',
-    cannot: 'audio from the mixer has to get into the computer first; an app may fall silent at its own output',
+    name: say.virtualCableInComputer(),
+    says: say.appsPlayIntoIt(),
+    cannot: say.audioFromMixerHas(),
     typeId: 'virtual-cable',
     figures: ['through'],
   },
   {
     id: 'second-device',
-    name: 'A second audio device for the call alone',
-    says: 'The call uses its own device for mic and playback; its audio goes to a channel, and a send goes back.',
-    cannot: 'two clocks: over hours they drift apart',
+    name: say.secondAudioDeviceFor(),
+    says: say.callUsesItsOwn(),
+    cannot: say.twoClocksOverHours(),
     typeId: 'interface-2',
     can: playsAndRecords,
     figures: ['record', 'play'],

@@ -8,9 +8,11 @@ import {
   type Rig,
   settingOf,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { deviceName, evaluate, ladderOf, type RungSetting, type Scale } from '#core/signal/index.ts';
 import type { Interval } from '#core/units/index.ts';
 import type { TakeReading } from './reading.ts';
+import { say } from './sayings.ts';
 
 /** How loud a source came to a listener's take, and what was left there when nothing sounded. Levels in dBFS, a full sine as 0. */
 export interface LevelReading extends TakeReading {
@@ -45,11 +47,11 @@ export type LevelReconciled =
       readonly expectedNoiseDb: number | null;
       readonly noiseDb: number | null;
     }
-  | { readonly ok: false; readonly reason: string };
+  | { readonly ok: false; readonly reason: Text };
 
 /** Floors are told for the band that ears take, as converters are rated. */
 const HEARD_HZ = 20_000;
-const no = (reason: string): LevelReconciled => ({ ok: false, reason });
+const no = (reason: Text): LevelReconciled => ({ ok: false, reason });
 
 /**
  * What a take's level says of the rig as the desk stands: how far it is from what was to be expected, and which knob or
@@ -60,11 +62,8 @@ export function reconcileLevel(rig: Rig, reading: LevelReading): LevelReconciled
   const evaluation = evaluate(desk);
   const way = evaluation.pairs.find((p) => p.sourceId === reading.sourceId && p.listenerId === reading.listenerId)
     ?.ways[0];
-  if (!way) return no('In this rig, that source doesn’t reach that destination. Choose another pair, or fix the rig.');
-  if (way.scale !== 'dbfs')
-    return no(
-      'That destination isn’t a recording, so its level isn’t in dBFS. Choose a track, a recorder or the stream.',
-    );
+  if (!way) return no(say.inThisRigThat());
+  if (way.scale !== 'dbfs') return no(say.thatDestinationIsnt());
   const offDb = reading.levelDb - way.levelDb.nominal;
   const source = rig.sources.find((s) => s.id === reading.sourceId)!;
   const ladder = ladderOf(desk, evaluation.graph, evaluation.noiseDb, way.arrival);
@@ -118,7 +117,7 @@ export function levelEdit(
   rig: Rig,
   reading: LevelReading,
   cause: LevelCause,
-): { readonly ok: true; readonly edit: Edit } | { readonly ok: false; readonly reason: string } {
+): { readonly ok: true; readonly edit: Edit } | { readonly ok: false; readonly reason: Text } {
   const read = reconcileLevel(rig, reading);
   if (!read.ok) return read;
   const { sourceId, listenerId, label, takenAt, takeId } = reading;

@@ -1,7 +1,9 @@
 import { applyEdit, asAtDesk, type Edit, type Measurement, type Rig } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { delaySettingsFor, evaluate, uncertain } from '#core/signal/index.ts';
 import type { Figure } from '#core/units/index.ts';
 import type { TakeReading } from './reading.ts';
+import { say } from './sayings.ts';
 
 /**
  * Which delays were set while a take was made: as the desk stands now (what is still to be done is not done), as it is
@@ -37,7 +39,7 @@ export type Reconciled =
       readonly now: Figure;
       readonly after: Figure;
     }
-  | { readonly ok: false; readonly reason: string };
+  | { readonly ok: false; readonly reason: Text };
 
 const thousandths = (x: number): number => Math.round(x * 1000) / 1000;
 
@@ -50,15 +52,13 @@ export function reconcilePicture(rig: Rig, reading: PictureReading): Reconciled 
   const isPair = (m: { sourceId: string; listenerId: string }) =>
     m.sourceId === reading.sourceId && m.listenerId === reading.listenerId;
   const nowWay = evaluate(rig).pairs.find(isPair)?.ways[0];
-  if (!nowWay)
-    return no('In this rig, that source doesn’t reach that destination. Choose another pair, or fix the rig.');
-  if (!nowWay.offset)
-    return no('In this rig, that destination gets no video of the source. Choose another pair, or fix the rig.');
+  if (!nowWay) return no(say.inThisRigThat());
+  if (!nowWay.offset) return no(say.inThisRigThatDestination());
   const replaces = rig.measurements.filter((m): m is DelayMeasurement => m.kind === 'delay' && isPair(m));
   const base: Rig = { ...rig, measurements: rig.measurements.filter((m) => !replaces.some((r) => r.id === m.id)) };
   const way = evaluate(asMade(base, reading)).pairs.find(isPair)!.ways[0]!;
   const open = uncertain(way.offsetTerms);
-  if (open.length === 0) return no('Every figure on this path is already known exactly.');
+  if (open.length === 0) return no(say.everyFigureOnThis());
   const same = replaces.find((r) => r.takeId !== undefined && r.takeId === reading.takeId);
   const exactMs = same
     ? same.offsetMs - same.ms.mean
@@ -88,7 +88,7 @@ export function reconcilePicture(rig: Rig, reading: PictureReading): Reconciled 
   return { ok: true, edit, measurement, replaces, expected: way.offset!, now: nowWay.offset, after };
 }
 
-const no = (reason: string): Reconciled => ({ ok: false, reason });
+const no = (reason: Text): Reconciled => ({ ok: false, reason });
 
 /** The rig as it was while a take of this listener was made. */
 export function asMade(rig: Rig, { madeWith, listenerId }: Pick<PictureReading, 'madeWith' | 'listenerId'>): Rig {
@@ -125,11 +125,11 @@ export function reconcileDrift(
     sdPpm: number;
     count: number;
   },
-): { ok: true; edit: Edit } | { ok: false; reason: string } {
+): { ok: true; edit: Edit } | { ok: false; reason: Text } {
   const names = [reading.deviceId, reading.againstDeviceId];
-  if (names[0] === names[1]) return { ok: false, reason: 'A clock can’t drift against itself. Choose two devices.' };
+  if (names[0] === names[1]) return { ok: false, reason: say.clockCantDriftAgainst() };
   const missing = names.find((id) => !rig.devices.some((d) => d.id === id));
-  if (missing) return { ok: false, reason: `There is no device “${missing}” in this rig.` };
+  if (missing) return { ok: false, reason: say.thereIsNoDevice({ missing }) };
   const measurement: Measurement = {
     kind: 'drift',
     id: reading.id,

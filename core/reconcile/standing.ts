@@ -1,4 +1,5 @@
 import { findDevice, findSetting, findTypes, type Measurement, type Rig } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import {
   type DelayTerm,
   delayMeasurements,
@@ -13,10 +14,11 @@ import {
   settle,
 } from '#core/signal/index.ts';
 import { add, exactly, type Interval } from '#core/units/index.ts';
+import { say } from './sayings.ts';
 
 /** One number of a measurement, and what the rig has without it. */
 export interface StandingFigure {
-  readonly what: string;
+  readonly what: Text;
   readonly unit: string;
   /** Within two standard deviations to each side. */
   readonly value: Interval;
@@ -29,10 +31,10 @@ export interface StandingFigure {
 /** A measurement as it stands in the rig: what it speaks of, whether that is still there, and how it lies to what is typical. */
 export interface Standing {
   readonly measurement: TakenIn;
-  readonly speaksOf: string;
+  readonly speaksOf: Text;
   readonly figures: readonly StandingFigure[];
   /** Why nothing follows from it as the rig is drawn; null where something does. */
-  readonly idle: string | null;
+  readonly idle: Text | null;
 }
 
 /** Takes of the path test say nothing by themselves until they are taken in. */
@@ -74,7 +76,7 @@ function standingOf(scene: Scene, m: TakenIn): Standing {
   }
 }
 
-const NO_WAY = 'In this rig, the source no longer reaches the destination.';
+const NO_WAY = say.inThisRigSource();
 
 function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): Standing {
   const known = m.terms.map((t) => ({ ...t, term: terms.get(t.figure) }));
@@ -106,10 +108,10 @@ function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): Standing {
     speaksOf: `${pairName(rig, m)}: ${named.join(' ')}`,
     figures: [figure('delay', 'ms', m.ms, expected)],
     idle: lacking
-      ? `“${deviceName(rig, lacking.figure.split('.')[0]!)}” is on no path any more.`
+      ? say.isOnNoPath({ device: deviceName(rig, lacking.figure.split('.')[0]!) })
       : isUsed
         ? null
-        : 'No path has all of these figures together any more.',
+        : say.noPathHasAll(),
   };
 }
 
@@ -117,9 +119,9 @@ function drift({ rig }: Scene, m: Of<'drift'>): Standing {
   const gone = [m.deviceId, m.againstDeviceId].find((id) => !findDevice(rig, id));
   return {
     measurement: m,
-    speaksOf: `“${deviceName(rig, m.deviceId)}” vs. “${deviceName(rig, m.againstDeviceId)}”`,
+    speaksOf: say.vs({ device: deviceName(rig, m.deviceId), device2: deviceName(rig, m.againstDeviceId) }),
     figures: [figure('drift', 'ppm', m.ppm, null)],
-    idle: gone ? `There is no ${gone} in the rig any more.` : null,
+    idle: gone ? say.thereIsNoIn({ gone }) : null,
   };
 }
 
@@ -128,10 +130,10 @@ function level({ rig, pairs }: Scene, m: Of<'level'>): Standing {
   const [deviceId, settingId] = m.means.split('.');
   const device = settingId === undefined ? undefined : findDevice(rig, deviceId!);
   const setting = device && findSetting(rig, findTypes(rig), device.id, settingId!);
-  const means = device ? `${device.name}, ${setting?.name ?? settingId}` : 'the source';
+  const means = device ? `${device.name}, ${setting?.name ?? settingId}` : say.source();
   return {
     measurement: m,
-    speaksOf: `${pairName(rig, m)}, used for ${means}`,
+    speaksOf: say.usedFor({ pair: pairName(rig, m), means }),
     figures: [figure('level', way ? SCALE_UNITS[way.scale] : 'dB', m.db, way?.levelDb ?? null)],
     idle: way ? null : NO_WAY,
   };
@@ -142,9 +144,9 @@ function noise({ rig, pairs }: Scene, m: Of<'noise'>): Standing {
   const expected = m.expectedDb === null ? null : exactly(m.expectedDb);
   return {
     measurement: m,
-    speaksOf: `“${nameIn(rig.listeners, m.listenerId)}”, with nothing playing`,
+    speaksOf: say.withNothingPlaying({ listener: nameIn(rig.listeners, m.listenerId) }),
     figures: [{ ...figure('noise', way ? SCALE_UNITS[way.scale] : 'dB', m.db, expected), isOutside: false }],
-    idle: rig.listeners.some((l) => l.id === m.listenerId) ? null : 'That destination no longer exists.',
+    idle: rig.listeners.some((l) => l.id === m.listenerId) ? null : say.thatDestinationNoLonger(),
   };
 }
 
@@ -157,12 +159,14 @@ function band({ rig, pairs }: Scene, m: Of<'band'>): Standing {
   ] as const;
   return {
     measurement: m,
-    speaksOf: `${pairName(rig, m)}, through ${
-      m.deviceIds
-        .slice(1, -1)
-        .map((id) => deviceName(rig, id))
-        .join(', ') || 'the path in between'
-    }`,
+    speaksOf: say.through({
+      pair: pairName(rig, m),
+      between:
+        m.deviceIds
+          .slice(1, -1)
+          .map((id) => deviceName(rig, id))
+          .join(', ') || say.pathBetween(),
+    }),
     figures: ends.flatMap(([what, end, drawn]): StandingFigure[] => {
       if (end === null || end === 'beyond') return [];
       const value = { low: end[0], nominal: end[1], high: end[2] };
@@ -170,14 +174,14 @@ function band({ rig, pairs }: Scene, m: Of<'band'>): Standing {
       const expected = isDrawn ? exactly(drawn) : null;
       return [{ what, unit: 'Hz', value, count: 1, expected, isOutside: apart(value, expected) }];
     }),
-    idle: way ? null : ways.length === 0 ? NO_WAY : 'It goes through other devices now.',
+    idle: way ? null : ways.length === 0 ? NO_WAY : say.itGoesThroughOther(),
   };
 }
 
 const SIGMAS = 2;
 
 function figure(
-  what: string,
+  what: Text,
   unit: string,
   { mean, sd, count }: { readonly mean: number; readonly sd: number; readonly count: number },
   expected: Interval | null,
@@ -191,8 +195,8 @@ const apart = (a: Interval, b: Interval | null): boolean => b !== null && (a.hig
 const nameIn = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
 
-const pairName = (rig: Rig, m: { readonly sourceId: string; readonly listenerId: string }): string =>
-  `“${nameIn(rig.sources, m.sourceId)}” at “${nameIn(rig.listeners, m.listenerId)}”`;
+const pairName = (rig: Rig, m: { readonly sourceId: string; readonly listenerId: string }): Text =>
+  say.at({ source: nameIn(rig.sources, m.sourceId), listener: nameIn(rig.listeners, m.listenerId) });
 
 const waysOf = (
   pairs: readonly Pair[],

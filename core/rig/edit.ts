@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import type { Text } from '#core/said/index.ts';
 import { findTypes } from './lookup.ts';
 import { inOrder, sorted } from './order.ts';
 import { checkReferences } from './references.ts';
+import { say } from './sayings.ts';
 import { Aside, type Device, LeadTask, Moment, type Rig, RigDocument, SettingTask } from './schema.ts';
 
 const shape = RigDocument.shape;
@@ -55,11 +57,11 @@ export const Edit: z.ZodType<Edit> = z.lazy(() =>
 
 export interface Refusal {
   readonly path: string;
-  readonly reason: string;
+  readonly reason: Text;
 }
 export type Applied = { ok: true; rig: Rig; inverse: Edit } | { ok: false; refusal: Refusal };
 
-const refuse = (path: string, reason: string): Applied => ({ ok: false, refusal: { path, reason } });
+const refuse = (path: string, reason: Text): Applied => ({ ok: false, refusal: { path, reason } });
 
 /**
  * The rig after the edit, with the edit that undoes it; or a refusal with the reason. Pure: the rig given is not changed.
@@ -87,7 +89,7 @@ function change(rig: Rig, edit: Edit): Applied {
       return accept({ session: edit.session }, { kind: 'set-session', session: rig.session });
     case 'set-setting': {
       const device = rig.devices.find((d) => d.id === edit.deviceId);
-      if (!device) return refuse('devices', `there is no device “${edit.deviceId}”.`);
+      if (!device) return refuse('devices', say.thereIsNoDevice({ device: edit.deviceId }));
       return accept(
         { devices: rig.devices.map((d) => (d === device ? withSetting(d, edit.settingId, edit.setting) : d)) },
         { ...edit, setting: device.settings[edit.settingId] ?? null },
@@ -95,7 +97,7 @@ function change(rig: Rig, edit: Edit): Applied {
     }
     case 'set-device': {
       const before = rig.devices.find((d) => d.id === edit.device.id);
-      if (!before) return refuse('devices', `there is no device “${edit.device.id}”.`);
+      if (!before) return refuse('devices', say.thereIsNoDevice({ device: edit.device.id }));
       return accept(
         { devices: rig.devices.map((d) => (d === before ? edit.device : d)) },
         { kind: 'set-device', device: before },
@@ -160,7 +162,7 @@ function change(rig: Rig, edit: Edit): Applied {
       );
     case 'set-moment': {
       const before = rig.moments.find((m) => m.id === edit.moment.id);
-      if (!before) return refuse('moments', `there is no moment “${edit.moment.id}”.`);
+      if (!before) return refuse('moments', say.thereIsNoMoment({ moment: edit.moment.id }));
       return accept(
         { moments: rig.moments.map((m) => (m === before ? inOrder(edit.moment) : m)) },
         { kind: 'set-moment', moment: before },
@@ -174,7 +176,7 @@ function change(rig: Rig, edit: Edit): Applied {
       }));
     case 'set-plan': {
       if (edit.cell && (edit.cell.sourceId !== edit.sourceId || edit.cell.listenerId !== edit.listenerId)) {
-        return refuse('plan', 'the cell names another pair than the edit.');
+        return refuse('plan', say.cellNamesAnotherPair());
       }
       const at = rig.plan.findIndex((c) => c.sourceId === edit.sourceId && c.listenerId === edit.listenerId);
       const inverse: Edit = { ...edit, cell: rig.plan[at] ?? null };
@@ -212,6 +214,6 @@ type Listed = 'types' | 'devices' | 'cables' | 'sources' | 'listeners' | 'measur
 function remove<L extends Listed>(rig: Rig, list: L, id: string, inverse: (item: Rig[L][number]) => Edit): Applied {
   const items: readonly Rig[L][number][] = rig[list];
   const item = items.find((i) => i.id === id);
-  if (!item) return refuse(list, `there is no “${id}” to remove.`);
+  if (!item) return refuse(list, say.thereIsNoTo({ id }));
   return { ok: true, rig: { ...rig, [list]: items.filter((i) => i !== item) }, inverse: inverse(item) };
 }

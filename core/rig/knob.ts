@@ -1,4 +1,6 @@
+import type { Text } from '#core/said/index.ts';
 import { clockOf, knobTravel } from '#core/units/index.ts';
+import { say } from './sayings.ts';
 import type { SettingSpec } from './schema-type.ts';
 
 type Gain = Extract<SettingSpec, { kind: 'gain' }>;
@@ -13,12 +15,12 @@ export function travelOf(spec: Gain, valueDb: number): number {
 }
 
 /** Where one finds it: 'at unity (0 dB)', 'fully down', 'about 1 o'clock', or a part of a fader's travel. */
-export function sayKnob(spec: Gain, valueDb: number): string {
-  if (valueDb <= spec.min && spec.offAtMin) return 'fully down';
-  if (valueDb === 0 && hasUnity(spec)) return 'at unity (0 dB)';
+export function sayKnob(spec: Gain, valueDb: number): Text {
+  if (valueDb <= spec.min && spec.offAtMin) return say.fullyDown();
+  if (valueDb === 0 && hasUnity(spec)) return say.atUnityDb();
   const travel = travelOf(spec, valueDb);
   // A fader slides, everything else is turned.
   return spec.purpose === 'fader'
-    ? `at about ${Math.round(20 * travel) * 5}% of its range`
-    : `about ${clockOf(travel)}`;
+    ? say.atAboutItsRange({ percent: Math.round(20 * travel) * 5 })
+    : say.about({ travel: clockOf(travel) });
 }

@@ -1,4 +1,6 @@
+import type { Text } from '#core/said/index.ts';
 import { catalogue } from './catalogue/index.ts';
+import { say } from './sayings.ts';
 import type { Device, PortRef, Rig, SettingTask, Task } from './schema.ts';
 import type { DeviceType, PortSpec, SettingSpec, SettingValue } from './schema-type.ts';
 
@@ -75,24 +77,25 @@ export const unitOf = (spec: SettingSpec | undefined): string =>
   spec?.kind === 'gain' ? 'dB' : spec?.kind === 'delay' || spec?.kind === 'value' ? spec.unit : '';
 
 /** Why a value cannot be set, in words; undefined when it can. */
-export function refuseValue(spec: SettingSpec, value: SettingValue): string | undefined {
+export function refuseValue(spec: SettingSpec, value: SettingValue): Text | undefined {
   switch (spec.kind) {
     case 'mute':
-      return typeof value === 'boolean' ? undefined : `${spec.name} is on or off`;
+      return typeof value === 'boolean' ? undefined : say.isOnOrOff({ setting: spec.name });
     case 'switch':
       return spec.options.some((o) => o.value === value)
         ? undefined
-        : `${spec.name} has the positions ${spec.options.map((o) => o.label).join(', ')}`;
+        : say.hasPositions({ setting: spec.name, names: spec.options.map((o) => o.label).join(', ') });
     case 'delay':
     case 'value':
     case 'gain': {
       const unit = unitOf(spec);
-      if (typeof value !== 'number' || !Number.isFinite(value)) return `${spec.name} needs a number of ${unit}`;
-      if (value < spec.min || value > spec.max) return `${spec.name} goes from ${spec.min} to ${spec.max} ${unit}`;
+      if (typeof value !== 'number' || !Number.isFinite(value)) return say.needsNumber({ setting: spec.name, unit });
+      if (value < spec.min || value > spec.max)
+        return say.goesFromTo({ setting: spec.name, min: spec.min, max: spec.max, unit });
       const steps = (value - spec.min) / spec.step;
       return Math.abs(steps - Math.round(steps)) < 1e-6
         ? undefined
-        : `${spec.name} changes in steps of ${spec.step} ${unit}`;
+        : say.changesInSteps({ setting: spec.name, step: spec.step, unit });
     }
   }
 }

@@ -1,6 +1,8 @@
+import type { Text } from '#core/said/index.ts';
 import type { Edit } from './edit.ts';
 import { findSetting, findTypes } from './lookup.ts';
 import { byPair, inOrder } from './order.ts';
+import { say } from './sayings.ts';
 import type { Moment, PlanCell, Rig } from './schema.ts';
 import type { SettingValue } from './schema-type.ts';
 
@@ -56,10 +58,10 @@ function pressed(device: Rig['devices'][number], own: Moment['settings']): Rig['
 }
 
 /** What a moment is called; the plain rig has a name among them too. */
-export const momentName = (rig: Rig, momentId: string | null): string =>
+export const momentName = (rig: Rig, momentId: string | null): Text =>
   (momentId === null ? undefined : rig.moments.find((m) => m.id === momentId)?.name) ??
   rig.session.plainMoment ??
-  'As set';
+  say.asSet();
 
 /**
  * An edit made while a moment is looked at: wants, and what is pressed (mutes, switches, levels), go into the moment;

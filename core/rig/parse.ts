@@ -4,6 +4,7 @@ import { findTypes } from './lookup.ts';
 import { migrations } from './migrations.ts';
 import { inOrder, sorted } from './order.ts';
 import { checkReferences } from './references.ts';
+import { say } from './sayings.ts';
 import { type Device, RIG_VERSION, type Rig, RigDocument } from './schema.ts';
 import { DeviceType } from './schema-type.ts';
 
@@ -16,21 +17,13 @@ function refuseHostileShape(json: unknown): void {
   let level: object[] = typeof json === 'object' && json !== null ? [json] : [];
   for (let depth = 0; level.length > 0; depth++) {
     if (depth > DEEPEST) {
-      throw new RigError(
-        'too-deep',
-        '',
-        `This file is nested more than ${DEEPEST} levels deep, so it isn’t a valid rig. Export the rig again.`,
-      );
+      throw new RigError('too-deep', '', say.thisFileIsNested({ most: DEEPEST }));
     }
     const next: object[] = [];
     for (const value of level) {
       for (const key of Object.keys(value)) {
         if (FORBIDDEN.has(key)) {
-          throw new RigError(
-            'forbidden-key',
-            placeOf(json, value),
-            `The name “${key}” is not allowed in a rig. Remove it and import again.`,
-          );
+          throw new RigError('forbidden-key', placeOf(json, value), say.nameIsNotAllowed({ key }));
         }
         const child: unknown = (value as Record<string, unknown>)[key];
         if (typeof child === 'object' && child !== null) next.push(child);
@@ -57,7 +50,7 @@ const Versioned = z.looseObject({ schemaVersion: z.int().min(1) });
 function firstIssue(error: z.ZodError): RigError {
   const issue = error.issues[0]!;
   const path = issue.path.join('/');
-  return new RigError('shape', path, `${issue.message}. Correct this place and import the rig again.`);
+  return new RigError('shape', path, say.correctPlace({ problem: issue.message }));
 }
 
 /**
@@ -68,18 +61,14 @@ export function parseRig(json: unknown): Rig {
   refuseHostileShape(json);
   const versioned = Versioned.safeParse(json);
   if (!versioned.success) {
-    throw new RigError(
-      'not-a-rig',
-      '',
-      'This is not a rig: it has no schemaVersion. Choose a file that was exported as a rig.',
-    );
+    throw new RigError('not-a-rig', '', say.thisIsNotRig());
   }
   let document: Record<string, unknown> & { schemaVersion: number } = versioned.data;
   if (document.schemaVersion > RIG_VERSION) {
     throw new RigError(
       'newer-version',
       'schemaVersion',
-      `This rig file is version ${document.schemaVersion}; this app reads up to version ${RIG_VERSION}. Update Mellow Tap and open it again.`,
+      say.thisRigFileIs({ version: document.schemaVersion, newest: RIG_VERSION }),
     );
   }
   for (let v = document.schemaVersion; v < RIG_VERSION; v++) {
@@ -104,7 +93,7 @@ export function parseRigText(text: string): Rig {
   try {
     json = JSON.parse(text.replace(/^\uFEFF/, ''));
   } catch {
-    throw new RigError('not-json', '', 'Not valid JSON. Choose a rig exported as JSON.');
+    throw new RigError('not-json', '', say.notValidJsonChoose());
   }
   return parseRig(json);
 }

@@ -1,5 +1,6 @@
 import { RigError } from './errors.ts';
 import { findDevice, isSettingTask, portsOf, refuseValue, settingsOf, type Types } from './lookup.ts';
+import { say } from './sayings.ts';
 import type { Moment, PortRef, Rig } from './schema.ts';
 import type { DeviceType } from './schema-type.ts';
 
@@ -10,15 +11,17 @@ export function checkReferences(rig: Rig, types: Types): RigError[] {
     ...rig.types.flatMap((type, i) => (sound.has(type) ? [] : soundOr(type, typeTroubles(type, `types/${i}`)))),
     ...rig.devices.flatMap((device, i) => {
       const type = types.get(device.typeId);
-      if (!type) return [unknown(`devices/${i}/typeId`, 'device type', device.typeId)];
+      if (!type) return [unknown(`devices/${i}/typeId`, 'type', device.typeId)];
       const ends = Object.keys(device.ends ?? {}).filter((id) => !portsOf(type).has(id));
-      if (ends.length > 0) return [unknown(`devices/${i}/ends/${ends[0]}`, `socket on ${device.name}`, ends[0]!)];
+      if (ends.length > 0) return [unknown(`devices/${i}/ends/${ends[0]}`, 'socket', ends[0]!, device.name)];
       return Object.entries(device.settings).flatMap(([id, setting]) => {
         const spec = settingsOf(type).get(id);
         const path = `devices/${i}/settings/${id}`;
-        if (!spec) return [unknown(path, `setting of ${device.name}`, id)];
+        if (!spec) return [unknown(path, 'setting', id, device.name)];
         const why = refuseValue(spec, setting.value);
-        return why ? [new RigError('setting-value', path, `${why}; the document says ${String(setting.value)}.`)] : [];
+        return why
+          ? [new RigError('setting-value', path, say.documentSays({ why, value: String(setting.value) }))]
+          : [];
       });
     }),
     ...rig.cables.flatMap((cable, i) => [
@@ -53,7 +56,7 @@ export function checkReferences(rig: Rig, types: Types): RigError[] {
       const device = findDevice(rig, task.deviceId);
       if (!device) return [unknown(`tasks/${i}/deviceId`, 'device', task.deviceId)];
       const known = types.get(device.typeId)?.settings.some((s) => s.id === task.settingId);
-      return known ? [] : [unknown(`tasks/${i}/settingId`, `setting of ${device.name}`, task.settingId)];
+      return known ? [] : [unknown(`tasks/${i}/settingId`, 'setting', task.settingId, device.name)];
     }),
   ];
 }
@@ -65,8 +68,11 @@ function soundOr(type: DeviceType, troubles: RigError[]): RigError[] {
   return troubles;
 }
 
-const unknown = (path: string, what: string, id: string): RigError =>
-  new RigError('unknown-reference', path, `there is no ${what} “${id}”. Correct the id, or remove what points to it.`);
+type Kind = 'type' | 'device' | 'source' | 'listener' | 'figure' | 'socket' | 'channel' | 'setting';
+
+/** `of`: the name of what should have it. */
+const unknown = (path: string, what: Kind, id: string, of?: string): RigError =>
+  new RigError('unknown-reference', path, of === undefined ? say.noSuch({ what, id }) : say.noSuchOf({ what, of, id }));
 
 const LISTS = [
   'types',
@@ -88,7 +94,7 @@ function duplicates(rig: Rig): RigError[] {
         seen.add(id);
         return [];
       }
-      return [new RigError('duplicate-id', `${list}/${i}/id`, `duplicate id “${id}”. Change one of them.`)];
+      return [new RigError('duplicate-id', `${list}/${i}/id`, say.duplicateIdChangeOne({ id }))];
     });
   });
 }
@@ -98,14 +104,13 @@ function portTrouble(rig: Rig, types: Types, ref: PortRef, path: string, directi
   if (!device) return [unknown(path, 'device', ref.deviceId)];
   const type = types.get(device.typeId);
   const port = type && portsOf(type).get(ref.portId);
-  if (!port) return [unknown(path, `socket on ${device.name}`, ref.portId)];
+  if (!port) return [unknown(path, 'socket', ref.portId, device.name)];
   if (direction && port.direction !== direction) {
-    const is = port.direction === 'in' ? 'an input' : port.direction === 'out' ? 'an output' : 'inside the device';
     return [
       new RigError(
         'wrong-direction',
         path,
-        `${device.name}, ${port.name} is ${is}. An ${direction}put is needed here.`,
+        say.isInputOtherInput({ device: device.name, port: port.name, is: port.direction, direction }),
       ),
     ];
   }
@@ -115,9 +120,7 @@ function portTrouble(rig: Rig, types: Types, ref: PortRef, path: string, directi
 function channelTrouble(rig: Rig, types: Types, ref: PortRef, channelId: string, path: string): RigError[] {
   const type = types.get(findDevice(rig, ref.deviceId)?.typeId ?? '');
   const port = type && portsOf(type).get(ref.portId);
-  return !port || port.channels.some((c) => c.id === channelId)
-    ? []
-    : [unknown(path, `channel on ${port.name}`, channelId)];
+  return !port || port.channels.some((c) => c.id === channelId) ? [] : [unknown(path, 'channel', channelId, port.name)];
 }
 
 function planTroubles(rig: Rig, plan: Rig['plan'], path: string): RigError[] {
@@ -131,8 +134,7 @@ function planTroubles(rig: Rig, plan: Rig['plan'], path: string): RigError[] {
       return [unknown(`${path}/${i}/inTimeWith`, 'source', cell.inTimeWith)];
     }
     const pair = `${cell.sourceId} ${cell.listenerId}`;
-    if (pairs.has(pair))
-      return [new RigError('duplicate-id', `${path}/${i}`, `the pair “${pair}” is there twice. Remove one.`)];
+    if (pairs.has(pair)) return [new RigError('duplicate-id', `${path}/${i}`, say.pairIsThereTwice({ pair }))];
     pairs.add(pair);
     return [];
   });
@@ -145,13 +147,14 @@ function momentTroubles(rig: Rig, types: Types, { settings, name }: Moment, path
     if (!device) return [unknown(`${path}/${i}/deviceId`, 'device', deviceId)];
     const type = types.get(device.typeId);
     const spec = type && settingsOf(type).get(settingId);
-    if (!spec) return [unknown(`${path}/${i}/settingId`, `setting of ${device.name}`, settingId)];
+    if (!spec) return [unknown(`${path}/${i}/settingId`, 'setting', settingId, device.name)];
     const key = `${deviceId}.${settingId}`;
-    if (seen.has(key))
-      return [new RigError('duplicate-id', `${path}/${i}`, `“${key}” is there twice in “${name}”. Remove one.`)];
+    if (seen.has(key)) return [new RigError('duplicate-id', `${path}/${i}`, say.isThereTwiceIn({ key, name }))];
     seen.add(key);
     const why = refuseValue(spec, value);
-    return why ? [new RigError('setting-value', `${path}/${i}/value`, `${why}; “${name}” says ${String(value)}.`)] : [];
+    return why
+      ? [new RigError('setting-value', `${path}/${i}/value`, say.says({ why, name, value: String(value) }))]
+      : [];
   });
 }
 
@@ -162,7 +165,7 @@ export function typeTroubles(type: DeviceType, path: string): RigError[] {
   return [
     ...type.settings.flatMap((spec, i) => {
       const why = refuseValue(spec, spec.default);
-      return why ? [new RigError('setting-value', `${path}/settings/${i}/default`, `${why}.`)] : [];
+      return why ? [new RigError('setting-value', `${path}/settings/${i}/default`, say.sentence({ says: why }))] : [];
     }),
     ...(type.together ?? []).flatMap(({ figures }, i) =>
       figures.filter((f) => !type.figures[f]).map((f) => unknown(`${path}/together/${i}`, 'figure', f)),
@@ -178,7 +181,7 @@ export function typeTroubles(type: DeviceType, path: string): RigError[] {
         const fits = stage.do === 'door' ? spec.kind === 'mute' || spec.kind === 'switch' : spec.kind === stage.do;
         return fits
           ? []
-          : [new RigError('shape', at, `“${stage.setting}” is not a ${stage.do} setting. Choose another one.`)];
+          : [new RigError('shape', at, say.isNotSettingChoose({ setting: stage.setting, does: stage.do }))];
       }),
     ]),
   ];

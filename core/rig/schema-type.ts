@@ -1,19 +1,23 @@
 import { z } from 'zod';
+import { textOf } from '#core/said/index.ts';
 import { plainLine } from '#core/text/index.ts';
+import { say } from './sayings.ts';
 
 /** Ids are plain words with hyphens: safe as keys, in URLs and in file names. */
-export const Id = z
-  .string()
-  .regex(/^[a-z0-9][a-z0-9-]{0,63}$/, 'an id may use lowercase letters, digits and hyphens (max 64)');
+export const Id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/, { error: () => textOf(say.idRule()) });
 /** On one line: what a name bears reaches lists, calendars and labels as it is. */
-export const Name = z.string().overwrite(plainLine).regex(/\S/, 'a name needs at least one letter').max(120);
+export const Name = z
+  .string()
+  .overwrite(plainLine)
+  .regex(/\S/, { error: () => textOf(say.nameRule()) })
+  .max(120);
 export const Text = z.string().max(2000);
 const Db = z.number().min(-400).max(400);
 
 /** Low, nominal, high, in that order. */
 export const Range = z
   .tuple([z.number(), z.number(), z.number()])
-  .refine(([low, nominal, high]) => low <= nominal && nominal <= high, 'a range is low, nominal, high');
+  .refine(([low, nominal, high]) => low <= nominal && nominal <= high, { error: () => textOf(say.rangeRule()) });
 export type Range = z.infer<typeof Range>;
 
 /** How a lead, a setting or a figure is known: a default or proposal, looked at or done, or taken from a take. */
@@ -32,7 +36,7 @@ const SocketPower = z.strictObject({ kind: PowerKind, milliamps: z.number().min(
 /** Width x height @ rate, as 1920x1080@60. */
 export const PictureMode = z
   .string()
-  .regex(/^\d{3,5}x\d{3,5}@\d{1,3}(\.\d{1,3})?$/, 'a video mode looks like 1920x1080@60');
+  .regex(/^\d{3,5}x\d{3,5}@\d{1,3}(\.\d{1,3})?$/, { error: () => textOf(say.videoModeRule()) });
 const LINKS = ['tmds-165', 'tmds-340', 'tmds-600', 'frl-9', 'frl-18', 'frl-24', 'frl-32', 'frl-40', 'frl-48'] as const;
 const USB_LINKS = ['usb-2', 'usb-5', 'usb-10'] as const;
 /** What an end that carries picture can do, and what it demands. */
@@ -251,7 +255,7 @@ const Stage = z.discriminatedUnion('do', [
 export type Stage = z.infer<typeof Stage>;
 
 /** Where inside a type: 'port.channel'. */
-const Place = z.string().regex(/^[a-z0-9-]+\.[a-z0-9-]+$/, 'a place is port.channel');
+const Place = z.string().regex(/^[a-z0-9-]+\.[a-z0-9-]+$/, { error: () => textOf(say.placeRule()) });
 const Way = z.strictObject({ from: Place, to: Place, stages: z.array(Stage).max(32) });
 export type Way = z.infer<typeof Way>;
 

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { textOf } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 import { Measurement } from './schema-measurement.ts';
 import { DeviceType, Id, Known, Name, PictureMode, Range, SettingValue, Text } from './schema-type.ts';
 
@@ -36,7 +38,7 @@ const Device = z.strictObject({
   /** What its screen or capture input said of itself: an EDID, in hexadecimal. */
   edid: z
     .string()
-    .regex(/^([0-9a-f]{256}){1,8}$/, 'an EDID is one to eight blocks of 128 bytes, in hex')
+    .regex(/^([0-9a-f]{256}){1,8}$/, { error: () => textOf(say.edidRule()) })
     .optional(),
   /** How it stood when somebody photographed it: knobs, sockets, leads. Known by the hash of the picture. */
   photos: z
@@ -72,7 +74,7 @@ export type Cable = z.infer<typeof Cable>;
 const Source = z.strictObject({
   id: Id,
   name: Name,
-  letter: z.string().regex(/^[A-Z0-9]$/, 'one capital letter or digit'),
+  letter: z.string().regex(/^[A-Z0-9]$/, { error: () => textOf(say.letterRule()) }),
   hue: z.int().min(1).max(8),
   sound: PortRef,
   picture: PortRef.optional(),

@@ -5,6 +5,7 @@ export {
   type ParamsOf,
   quoted,
   type Said,
+  SaidError,
   type SaidValue,
   type Sayer,
   type Sayers,

@@ -66,6 +66,15 @@ export function speakWith(speak: ((said: Said) => string) | null): void {
   speaker = speak ?? bare;
 }
 
+/** An error that is said: its code, and as its message the sentence in the language that was spoken when it came. */
+export class SaidError extends Error {
+  readonly said: Text;
+  constructor(what: Text) {
+    super(textOf(what));
+    this.said = what;
+  }
+}
+
 /** The sentence, in the language that is spoken now. A list is joined by commas. */
 export function textOf(said: SaidValue): string {
   if (typeof said === 'string') return said;

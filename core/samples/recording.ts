@@ -1,3 +1,4 @@
+import type { Text } from '#core/said/index.ts';
 import { type Layout, layoutOfCount } from './layout.ts';
 
 /** An open recording: samples at full scale 1, read where they are wanted. */
@@ -10,7 +11,7 @@ export interface Recording {
   /** Which loudspeaker each channel is for; absent where they are tracks, and belong to none. */
   readonly layout?: Layout;
   /** What was odd about its file, in sentences; absent where nothing was. */
-  readonly notes?: readonly string[];
+  readonly notes?: readonly Text[];
   /**
    * Frames `start` up to `start + count`, one array a channel, silence outside the recording.
    * Shorter recordings are not an error: what is outside reads as zeros.

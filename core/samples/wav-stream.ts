@@ -1,4 +1,6 @@
+import { SaidError } from '#core/said/index.ts';
 import type { Recording } from './recording.ts';
+import { say } from './sayings.ts';
 
 /** Frames that are read, coded and handed on together. */
 const PIECE_FRAMES = 1 << 17;
@@ -20,7 +22,7 @@ export interface WavStreamOptions {
 
 /**
  * A recording as a WAV of 24 bits, piece by piece: memory does not grow with it.
- * @throws RangeError where it would not fit into a plain WAV
+ * @throws SaidError where it would not fit into a plain WAV
  */
 export async function* wavPieces(
   recording: Recording,
@@ -28,8 +30,7 @@ export async function* wavPieces(
 ): AsyncGenerator<Uint8Array<ArrayBuffer>> {
   const { channels, frames, sampleRateHz } = recording;
   const dataBytes = frames * channels * BYTES;
-  if (dataBytes > MOST_BYTES)
-    throw new RangeError('The recording is too long for a WAV file (4 GiB at most). Cut it in two.');
+  if (dataBytes > MOST_BYTES) throw new SaidError(say.recordingIsTooLong());
   yield header(channels, sampleRateHz, dataBytes, timeReference);
   for (let at = 0; at < frames; at += PIECE_FRAMES) {
     const count = Math.min(PIECE_FRAMES, frames - at);

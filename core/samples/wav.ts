@@ -1,6 +1,8 @@
+import type { Text } from '#core/said/index.ts';
 import type { ByteSource } from './bytes.ts';
 import { type Layout, layoutOfMask } from './layout.ts';
 import { type Recording, usualLayout } from './recording.ts';
+import { say } from './sayings.ts';
 import { readTrackNames } from './track-names.ts';
 import { textOf } from './utf8.ts';
 import { WavError } from './wav-error.ts';
@@ -21,12 +23,12 @@ interface Header {
   dataAt: number;
   dataBytes: number;
   trackNames: string[] | null;
-  notes: string[];
+  notes: Text[];
 }
 
 type Format = Pick<Header, 'encoding' | 'channels' | 'sampleRateHz' | 'layout'>;
 
-const UNFINISHED = 'The recording was never finalized: its length is missing. It was read to its end.';
+const UNFINISHED = say.recordingWasNeverFinalized();
 
 /** A size that says 'not known when I was written', as streamed files have it. */
 const UNKNOWN_SIZE = 0xffffffff;
@@ -215,7 +217,10 @@ async function readHeader(source: ByteSource, asItIs: boolean): Promise<Header> 
       (bytes / (BYTES[format!.encoding] * format!.channels * format!.sampleRateHz)).toFixed(2);
     throw new WavError(
       'cut-short',
-      `${seconds(Math.max(data.promised, promisedWhole + 8 - data.at))} s expected, ${seconds(data.bytes)} s there`,
+      say.sExpectedSThere({
+        expected: seconds(Math.max(data.promised, promisedWhole + 8 - data.at)),
+        there: seconds(data.bytes),
+      }),
     );
   }
   const { channels } = format;
@@ -261,12 +266,13 @@ function readFormat(v: DataView): Format {
   const extensible = code === EXTENSIBLE;
   if (extensible && v.byteLength >= 26) code = v.getUint16(24, true);
   if (channels === 0) throw new WavError('no-channels');
-  if (code !== PCM && code !== FLOAT) throw new WavError('unsupported', `format code ${code}`);
+  if (code !== PCM && code !== FLOAT) throw new WavError('unsupported', say.formatCode({ code }));
   const encoding = encodingOf(code, bits);
-  if (!encoding) throw new WavError('unsupported', `${bits} bit`);
+  if (!encoding) throw new WavError('unsupported', say.bit({ bits }));
   if (sampleRateHz < RATES_HZ.least || sampleRateHz > RATES_HZ.most)
-    throw new WavError('bad-rate', `${sampleRateHz} Hz`);
-  if (blockAlign !== BYTES[encoding] * channels) throw new WavError('bad-format', `${blockAlign} bytes a frame`);
+    throw new WavError('bad-rate', say.hz({ rate: sampleRateHz }));
+  if (blockAlign !== BYTES[encoding] * channels)
+    throw new WavError('bad-format', say.bytesFrame({ bytes: blockAlign }));
   // A mask of zero says that the channels belong to no loudspeakers: an interface's inputs, for one.
   const mask = extensible && v.byteLength >= 24 ? v.getUint32(20, true) : 0;
   const layout = layoutOfMask(mask, channels) ?? usualLayout(channels);

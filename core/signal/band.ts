@@ -1,5 +1,7 @@
 import type { Measurement, PortRef, Rig } from '#core/rig/index.ts';
+import { listOf, type Text } from '#core/said/index.ts';
 import type { Arrival } from './arrival.ts';
+import { say } from './sayings.ts';
 
 type BandMeasurement = Extract<Measurement, { kind: 'band' }>;
 
@@ -8,7 +10,7 @@ export interface Band {
   readonly lowHz: number;
   readonly highHz: number;
   readonly kind: 'typical' | 'measured';
-  readonly source: string;
+  readonly source: Text;
 }
 
 /** What was measured of the bands of a source's ways to a place, the newest first. */
@@ -37,17 +39,20 @@ export function bandOf(
   measured: readonly BandMeasurement[],
 ): Band {
   const m = measured.find((b) => b.deviceIds.join() === deviceIds.join());
-  if (!m) return { lowHz, highHz, kind: 'typical', source: 'the bandwidth of the devices on this path' };
+  if (!m) return { lowHz, highHz, kind: 'typical', source: say.bandwidthDevicesOnThis() };
   return {
     lowHz: endOf(m.lowHz, lowHz, 0),
     highHz: endOf(m.highHz, highHz, Number.POSITIVE_INFINITY),
     kind: 'measured',
-    source: [...[m.lowHz, m.highHz].flatMap(sayEnd), `take “${m.label}”, ${m.takenAt.slice(0, 10)}`].join(', '),
+    source: listOf('and', [
+      ...[m.lowHz, m.highHz].flatMap(sayEnd),
+      say.take({ label: m.label, date: m.takenAt.slice(0, 10) }),
+    ]),
   };
 }
 
-const sayEnd = (end: BandMeasurement['lowHz']): string[] =>
-  end === null || end === 'beyond' ? [] : [`${end[0]} to ${end[2]} Hz`];
+const sayEnd = (end: BandMeasurement['lowHz']): Text[] =>
+  end === null || end === 'beyond' ? [] : [say.toHz({ low: end[0], high: end[2] })];
 
 /** A tune goes from 80 Hz to 14 kHz: what ends beyond is left as it is drawn, where it is drawn so. */
 const BEYOND = { lowHz: 80, highHz: 14_000 };

@@ -14,7 +14,9 @@ import {
   soundDeviceName,
   type Types,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import type { Graph } from './graph.ts';
+import { say } from './sayings.ts';
 
 /** Something on the way that no setting of these boxes mends. */
 export type Break =
@@ -136,41 +138,43 @@ function stepsOf(graph: Graph, sounding: (ref: PortRef) => number[]): (node: num
 }
 
 /** 'Mixer: nothing leads from USB return to send 2, whatever is set' */
-export function sayBreak(rig: Rig, found: Break): string {
+export function sayBreak(rig: Rig, found: Break): Text {
   const types = findTypes(rig);
   const end = (ref: PortRef) => endName(rig, types, ref);
   const device = (ref: PortRef) => findDevice(rig, ref.deviceId)?.name ?? ref.deviceId;
-  if (found.kind === 'disabled')
-    return `“${device(found.end)}”: ${end(found.end)} is disabled in its system. Enable it there, or select another.`;
+  if (found.kind === 'disabled') return say.isDisabledInIts({ device: device(found.end), end: end(found.end) });
   if (found.kind === 'within')
-    return `“${device(found.from)}”: nothing inside it leads from ${end(found.from)} to ${end(found.to)}, whatever the settings`;
+    return say.nothingInsideItLeads({ device: device(found.from), from: end(found.from), to: end(found.to) });
   const cable = rig.cables.find((c) => c.id === found.cableId)!;
   if (found.kind === 'default') return sayDefault(rig, types, cable, found.other);
   const { from, to, medium } = cable;
-  const between = `“${device(from)}”, ${end(from)} → “${device(to)}”, ${end(to)}`;
+  const between = say.ways({ from: device(from), fromEnd: end(from), to: device(to), toEnd: end(to) });
   const computer = ({ deviceId }: PortRef) => {
     const at = findDevice(rig, deviceId);
     return at ? computerOf(at, types.get(at.typeId)!) : null;
   };
   if (found.kind === 'lead' && medium === 'software' && onTwoComputers(computer(from), computer(to)))
-    return `${between}: they run on two computers, and nothing passes from one to the other`;
+    return say.theyRunOnTwo({ between });
   if (found.kind === 'lead' && bringsPowerOnly(PARTS.filter((p) => cable.parts?.includes(p.id))))
-    return `${between}: the cable is for charging only`;
+    return say.cableIsForCharging({ between });
   const [a, b] = [from, to].map((ref) => findPort(rig, types, ref)!);
   if (found.kind === 'lead' && medium === 'lead' && !speakAlike(endOf(a!), endOf(b!)))
-    return `${between}: the output sends a format that the input doesn’t accept`;
-  return found.kind === 'lead'
-    ? `${between}: the cable passes nothing, since its contacts don’t meet`
-    : `${between}: its channels aren’t used there`;
+    return say.outputSendsFormatThat({ between });
+  return found.kind === 'lead' ? say.cablePassesNothingSince({ between }) : say.itsChannelsArentUsed({ between });
 }
 
 /** 'Game plays to the default output of Desk computer, which is Jack and not USB 3; make that the default, or choose it in the program' */
-function sayDefault(rig: Rig, types: Types, cable: Cable, other: PortRef): string {
+function sayDefault(rig: Rig, types: Types, cable: Cable, other: PortRef): Text {
   const chosen = chosenDevice(rig, types, cable);
   const name = (ref: PortRef) => soundDeviceName(rig, types, ref);
   const device = (id: string) => findDevice(rig, id)?.name ?? id;
-  if (!chosen) return `${name(cable.from)} doesn’t reach ${name(cable.to)}`;
+  if (!chosen) return say.doesntReach({ from: name(cable.from), to: name(cable.to) });
   const program = chosen.at === 'to' ? cable.from : cable.to;
-  const does = chosen.use === 'play' ? 'plays to the default output' : 'records from the default input';
-  return `“${device(program.deviceId)}” ${does} of “${device(chosen.computerId)}”, which is “${name(chosen.ref)}”, not “${name(other)}”. Make that the default, or select it in the app.`;
+  return say.playsToDefaultOutput({
+    app: device(program.deviceId),
+    use: chosen.use,
+    computer: device(chosen.computerId),
+    default: name(chosen.ref),
+    other: name(other),
+  });
 }

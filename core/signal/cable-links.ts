@@ -3,6 +3,7 @@ import { type Cable, type DeviceType, type PortSpec, usbMeets, usbRoleOf } from 
 import { airMs, dbFromRatio, exactly, powerFromDb } from '#core/units/index.ts';
 import type { DelayTerm, Edge } from './graph.ts';
 import { type Link, layoutOf, newWayId } from './layout.ts';
+import { say } from './sayings.ts';
 
 /** Cables without delay and the closest that a microphone stands, so that no air path gains without end. */
 const CLOSEST_M = 0.01;
@@ -39,10 +40,10 @@ function cableEdge(cable: Cable, from: PortSpec): Edge {
   const gainDb = air ? -dbFromRatio(Math.max(cable.lengthM, CLOSEST_M) / (from.referenceM ?? 1)) : 0;
   const term: DelayTerm = {
     key: `cable:${cable.id}`,
-    label: `${cable.lengthM} m of air`,
+    label: say.mAir({ lengthM: cable.lengthM }),
     ms,
     kind: 'standard',
-    source: 'speed of sound at 20 °C, 343 m/s',
+    source: say.speedSoundAtC(),
   };
   return {
     wayId: newWayId(),

@@ -1,6 +1,7 @@
 import type { Rig } from '#core/rig/index.ts';
 import { type Figure, interval } from '#core/units/index.ts';
 import { deviceName } from './path.ts';
+import { say } from './sayings.ts';
 
 /** How fast a device's clock was measured to run against others, ppm: above zero its recordings come out longer. */
 export function clockDrifts(rig: Rig, deviceId: string): Figure[] {
@@ -10,11 +11,11 @@ export function clockDrifts(rig: Rig, deviceId: string): Figure[] {
     const ppm = own ? m.ppm.mean : -m.ppm.mean;
     return [
       {
-        label: `vs. “${deviceName(rig, own ? m.againstDeviceId : m.deviceId)}”`,
+        label: say.vs({ device: deviceName(rig, own ? m.againstDeviceId : m.deviceId) }),
         value: interval(ppm - 2 * m.ppm.sd, ppm, ppm + 2 * m.ppm.sd),
         unit: 'ppm',
         kind: 'measured',
-        source: `Measured with “${m.label}”: two recordings of the same sound, compared.`,
+        source: say.measuredWithTwoRecordings({ label: m.label }),
         spread: { sd: m.ppm.sd, count: m.ppm.count },
         terms: [],
       },

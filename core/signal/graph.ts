@@ -1,4 +1,5 @@
 import type { PortRef, Rig, SettingValue, Stage } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import type { FigureUnit, Interval } from '#core/units/index.ts';
 
 /** The scale that a level is read in: sound pressure, volts against 0.775 V, or digital full scale. */
@@ -19,12 +20,12 @@ export interface DelayTerm {
   /** `device.figure`, `device.setting` or `cable:id`. */
   readonly key: string;
   /** Device and stage, as one would say it. */
-  readonly label: string;
+  readonly label: Text;
   readonly ms: Interval;
   readonly kind: 'standard' | 'typical' | 'set';
   /** Another term that is uncertain together with this one: this less that. */
-  readonly beside?: { readonly key: string; readonly ms: Interval; readonly source: string };
-  readonly source: string;
+  readonly beside?: { readonly key: string; readonly ms: Interval; readonly source: Text };
+  readonly source: Text;
 }
 
 /** What happens between one channel and the next, inside a device or through a cable. Fixed once the settings are. */

@@ -24,6 +24,7 @@ import {
 } from '#core/units/index.ts';
 import type { DelayTerm, Disabled, Door, Edge, Node, Scale, Shut } from './graph.ts';
 import { type Link, newWayId, placeOf } from './layout.ts';
+import { say } from './sayings.ts';
 
 const SCALE_OF: Record<LevelClass, Scale> = {
   air: 'spl',
@@ -268,6 +269,6 @@ function delayTerm(context: Context, stage: Stage & { do: 'delay' | 'latency' })
   const spec = settings.get(stage.setting) as SettingSpec & { kind: 'delay' };
   const setting = settingOf(device, spec);
   const ms = exactly((setting.value as number) * (spec.unit === 'frames' ? perFrame : 1));
-  const source = setting.known === 'assumed' ? 'as drawn, not confirmed' : 'as set on the device';
+  const source = setting.known === 'assumed' ? say.asDrawnNotConfirmed() : say.asSetOnDevice();
   return { key: `${device.id}.${stage.setting}`, label: `${device.name}: ${spec.name}`, ms, kind: 'set', source };
 }

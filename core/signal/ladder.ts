@@ -1,9 +1,11 @@
 import { type DeviceType, findDevice, findTypes, type Rig, type SettingSpec, type Stage } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { add, dbFromPower, type Interval, powerFromDb } from '#core/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Edge, Graph, Scale } from './graph.ts';
 import { stageGainDb } from './inside.ts';
 import { deviceName } from './path.ts';
+import { say } from './sayings.ts';
 
 /** Peaks of a voice over its average: low, nominal, high (typical). */
 export const CREST_DB: Interval = { low: 8, nominal: 12, high: 14 };
@@ -17,8 +19,8 @@ export interface RungSetting {
 /** One step of a way: what stands after it. Levels in the scale that holds there. */
 export interface Rung {
   /** Where it is, as one would say it: the box, and the stage. */
-  readonly box: string;
-  readonly stage: string;
+  readonly box: Text;
+  readonly stage: Text;
   readonly deviceId: string | null;
   readonly setting: RungSetting | null;
   /** It is the volume of a headphone socket. */
@@ -69,8 +71,8 @@ export function ladderOf(rig: Rig, graph: Graph, noiseDb: Float64Array, arrival:
 }
 
 interface Open {
-  box: string;
-  stage: string;
+  box: Text;
+  stage: Text;
   deviceId: string | null;
   setting: RungSetting | null;
   phones: boolean;
@@ -124,7 +126,7 @@ class Walk {
   pass(edge: Edge, to: number): void {
     const before = this.rungs.length;
     if ('deviceId' in edge.via) this.through(edge.via.deviceId, edge);
-    else if (edge.gainDb.nominal !== 0) this.step(null, 'Air', 'distance', edge.gainDb, null);
+    else if (edge.gainDb.nominal !== 0) this.step(null, say.air(), say.distance(), edge.gainDb, null);
     const rung = this.last;
     const { deviceId, portId, scale } = this.graph.nodes[to]!;
     rung.scale = scale;
@@ -165,13 +167,7 @@ class Walk {
     }
   }
 
-  private step(
-    deviceId: string | null,
-    box: string,
-    stage: string,
-    gainDb: Interval,
-    setting: RungSetting | null,
-  ): void {
+  private step(deviceId: string | null, box: Text, stage: Text, gainDb: Interval, setting: RungSetting | null): void {
     const { levelDb, noise, scale } = this.last;
     this.rungs.push({
       box,
@@ -189,12 +185,12 @@ class Walk {
   }
 }
 
-const SAID: Partial<Record<Stage['do'], string>> = {
-  gain: 'gain',
-  'fixed-gain': 'fixed gain',
-  convert: 'converter',
-  hear: 'capsule',
-  radiate: 'into the air',
+const SAID: Partial<Record<Stage['do'], Text>> = {
+  gain: say.gain(),
+  'fixed-gain': say.fixedGain(),
+  convert: say.converter(),
+  hear: say.capsule(),
+  radiate: say.intoAir(),
 };
 
 function gainSetting(type: DeviceType, deviceId: string, stage: Stage & { do: 'gain' }): RungSetting | null {

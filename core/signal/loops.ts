@@ -3,6 +3,7 @@ import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';
 import { type LoopGain, type LoopLink, loopGain } from './loop-gain.ts';
 import { type Measurements, settleDelay } from './offset.ts';
+import { say } from './sayings.ts';
 
 /** A way that comes back to where it began, by the same boxes in the same order: its channels are one loop. */
 export interface Loop {
@@ -21,11 +22,11 @@ export interface Loop {
 }
 
 /** Loop gains, dB, from which a loop howls and from which it rings. Through air 10 dB less: peaks hide in a broadband figure. */
-const FLAT = { howlsDb: 0, ringsDb: -15, source: 'a flat electrical loop' };
+const FLAT = { howlsDb: 0, ringsDb: -15, source: say.flatElectricalLoop() };
 const AIR = {
   howlsDb: -10,
   ringsDb: -18,
-  source: 'a loop through air, whose peaks are about 10 dB above its mean (Schroeder)',
+  source: say.loopThroughAirWhose(),
 };
 export const loopLimit = ({ throughAir }: { readonly throughAir: boolean }): typeof FLAT => (throughAir ? AIR : FLAT);
 

@@ -1,6 +1,8 @@
 import type { Measurement } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { exactly, type Figure, interval, isExact, negateFigure, scale, sumFigures } from '#core/units/index.ts';
 import type { DelayTerm } from './graph.ts';
+import { say } from './sayings.ts';
 
 /** A delay term with how often it counts, added or taken away. */
 export interface SignedTerm {
@@ -29,13 +31,13 @@ const SIGMAS_SHOWN = 2;
 
 type DelayMeasurement = Measurement & { kind: 'delay' };
 export type Measurements = readonly DelayMeasurement[];
-const SUM = 'sum of its terms';
+const SUM: Text = say.sumItsTerms();
 
 /**
  * The signed sum of the terms as a figure. A measurement that speaks of some of them together replaces exactly those,
  * so one take also serves every other path that shares them all. The newest, then the widest measurement goes first.
  */
-export function settle(measurements: Measurements, label: string, terms: readonly SignedTerm[]): Figure {
+export function settle(measurements: Measurements, label: Text, terms: readonly SignedTerm[]): Figure {
   const hasPairs = terms.some((t) => t.term.beside !== undefined);
   if (measurements.length === 0 && !hasPairs) return sumFigures(label, 'ms', terms.map(figureOf), SUM);
   const left = new Map(terms.map((t) => [t.term.key, { ...t }]));
@@ -69,7 +71,7 @@ function takePairs(left: Map<string, SignedTerm>): Figure[] {
     const { ms, source } = term.beside;
     return [
       {
-        label: `${term.label}, vs. ${other.term.label}`,
+        label: say.vs2({ term: term.label, other: other.term.label }),
         value: scale(ms, times),
         unit: 'ms',
         kind: 'typical',
@@ -92,11 +94,11 @@ export const delayMeasurements = (all: readonly Measurement[]): Measurements =>
 function measuredFigure(m: DelayMeasurement, replaced: readonly Figure[]): Figure {
   const half = SIGMAS_SHOWN * m.ms.sd;
   return {
-    label: replaced.length === 1 ? replaced[0]!.label : `${m.label}: ${replaced.length} figures together`,
+    label: replaced.length === 1 ? replaced[0]!.label : say.figureTogether({ label: m.label, count: replaced.length }),
     value: interval(m.ms.mean - half, m.ms.mean, m.ms.mean + half),
     unit: 'ms',
     kind: 'measured',
-    source: `take “${m.label}”, ${m.takenAt.slice(0, 10)}`,
+    source: say.take({ label: m.label, date: m.takenAt.slice(0, 10) }),
     spread: { sd: m.ms.sd, count: m.ms.count },
     terms: replaced,
   };
@@ -114,7 +116,7 @@ function figureOf({ term, count }: SignedTerm): Figure {
 }
 
 /** A plain delay, all its terms added: for one path alone. */
-export const settleDelay = (measurements: Measurements, label: string, terms: readonly DelayTerm[]): Figure =>
+export const settleDelay = (measurements: Measurements, label: Text, terms: readonly DelayTerm[]): Figure =>
   terms.length === 0
-    ? { label, value: exactly(0), unit: 'ms', kind: 'standard', source: 'nothing on this path takes time', terms: [] }
+    ? { label, value: exactly(0), unit: 'ms', kind: 'standard', source: say.nothingOnThisPath(), terms: [] }
     : settle(measurements, label, difference(terms, []));

@@ -7,6 +7,7 @@ import type { Heard, Pair } from './heard.ts';
 import { difference, settle, settleDelay } from './offset.ts';
 import { readPath } from './path.ts';
 import type { Place, Way } from './place.ts';
+import { say } from './sayings.ts';
 import type { Spread } from './spread.ts';
 import type { Traced } from './trace.ts';
 import { ECHO_MASKED_DB } from './verdict.ts';
@@ -141,7 +142,7 @@ function readWays(
     .map(({ arrival, sides }) => {
       const path = readPath(graph, arrival);
       const isTold = first !== null && loudest - arrival.levelDb < ECHO_MASKED_DB;
-      const afterFirst = isTold ? settle(measurements, 'after the loudest path', difference(path.terms, first!)) : null;
+      const afterFirst = isTold ? settle(measurements, say.afterLoudestPath(), difference(path.terms, first!)) : null;
       first ??= path.terms;
       const offsetTerms = picture ? difference(path.terms, picture.terms) : [];
       return {
@@ -158,7 +159,7 @@ function readWays(
         deviceIds: path.deviceIds,
         sides,
         afterFirst,
-        offset: picture ? settle(measurements, 'audio minus video', offsetTerms) : null,
+        offset: picture ? settle(measurements, say.audioMinusVideo(), offsetTerms) : null,
         soundTerms: path.terms,
         offsetTerms,
         settings: path.settings,

@@ -4,6 +4,7 @@ import type { DelayTerm, Door } from './graph.ts';
 import { insideOf } from './inside.ts';
 import { layoutOf } from './layout.ts';
 import { delayMeasurements, settleDelay } from './offset.ts';
+import { say } from './sayings.ts';
 
 /** What a box does between one of its inputs and one of its outputs. */
 export type Passage =
@@ -85,7 +86,7 @@ export function throughBox(rig: Rig, deviceId: string): ThroughBox {
       if (!found) return null;
       if (found.doors.length > 0) return { passes: false, doors: found.doors };
       const sameScale = nodes[soundOf(input)[0]!]!.scale === nodes[soundOf(output)[0]!]!.scale;
-      const delay = settleDelay(measurements, 'through the device', found.delays);
+      const delay = settleDelay(measurements, say.throughDevice(), found.delays);
       return { passes: true, gainDb: found.gainDb, delay, sameScale };
     },
   };

@@ -1,24 +1,26 @@
 import type { ToleranceId } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 
 /** How far sound may stand from its picture before somebody minds. Offset = sound minus picture: positive is late. */
 export interface Tolerance {
   readonly id: ToleranceId;
-  readonly name: string;
+  readonly name: Text;
   readonly earlyMs: number;
   readonly lateMs: number;
-  readonly source: string;
+  readonly source: Text;
 }
 
 export const TOLERANCES: readonly Tolerance[] = [
-  { id: 'ebu-r37', name: 'recording', earlyMs: -40, lateMs: 60, source: 'EBU R 37, at the end of the chain' },
-  { id: 'itu-bt1359', name: 'noticed', earlyMs: -45, lateMs: 125, source: 'ITU-R BT.1359-1, when people notice' },
-  { id: 'atsc-is191', name: 'broadcast', earlyMs: -15, lateMs: 45, source: 'ATSC IS-191' },
+  { id: 'ebu-r37', name: say.recording(), earlyMs: -40, lateMs: 60, source: say.ebuRAtEnd() },
+  { id: 'itu-bt1359', name: say.noticed(), earlyMs: -45, lateMs: 125, source: say.ituRBtWhen() },
+  { id: 'atsc-is191', name: say.broadcast(), earlyMs: -15, lateMs: 45, source: say.atscIs() },
   {
     id: 'player',
-    name: 'player',
+    name: say.player(),
     earlyMs: -40,
     lateMs: 40,
-    source: 'typical for a player who reacts to what they hear',
+    source: say.typicalForPlayerWho(),
   },
 ];
 

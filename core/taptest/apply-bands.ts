@@ -1,8 +1,10 @@
 import { findPort, findTypes, type Measurement, type Rig } from '#core/rig/index.ts';
+import { listOf, textOf } from '#core/said/index.ts';
 import { type BandEdge, edgesOf } from '#core/tap/index.ts';
 import { LIKE_DB } from './disagree.ts';
 import type { TapCell } from './judge.ts';
 import { sayBand, sayHz } from './say.ts';
+import { say } from './sayings.ts';
 import { type Base, inPlaceOf, MOST_LABEL, nameIn, type Taken } from './taken.ts';
 
 /**
@@ -23,14 +25,22 @@ export function bandsIn(rig: Rig, cells: readonly TapCell[], { takenAt, newId }:
     const low = inAir.has(cell.sourceId) ? null : lowest;
     const isNews = [low, high].some((end) => end !== null && end !== 'beyond') || cell.disagreements.length > 0;
     if (!isNews) return [];
-    const says = `“${nameIn(rig.sources, cell.sourceId)}” reaches “${nameIn(rig.listeners, cell.listenerId)}” ${sayBand(low, high)}`;
+    const says = say.reaches({
+      source: nameIn(rig.sources, cell.sourceId),
+      listener: nameIn(rig.listeners, cell.listenerId),
+      band: sayBand(low, high),
+    });
     const measurement: Measurement = {
       kind: 'band',
       id: newId(),
-      label: `tap: ${nameIn(rig.sources, cell.sourceId)} at ${nameIn(rig.listeners, cell.listenerId)}`.slice(
-        0,
-        MOST_LABEL,
-      ),
+      label: textOf(
+        say.tap({
+          says: say.at({
+            source: nameIn(rig.sources, cell.sourceId),
+            listener: nameIn(rig.listeners, cell.listenerId),
+          }),
+        }),
+      ).slice(0, MOST_LABEL),
       takenAt,
       sourceId: cell.sourceId,
       listenerId: cell.listenerId,
@@ -41,10 +51,11 @@ export function bandsIn(rig: Rig, cells: readonly TapCell[], { takenAt, newId }:
     const before = rig.measurements.filter(
       (m) => m.kind === 'band' && m.sourceId === cell.sourceId && m.listenerId === cell.listenerId,
     );
-    const spread = [low, high]
-      .flatMap((end) => (end === null || end === 'beyond' ? [] : [`${sayHz(end.low)} to ${sayHz(end.high)}`]))
-      .join(', ');
-    return inPlaceOf(rig, before, measurement, says, spread || 'beyond the band of the test tune');
+    const spreads = [low, high].flatMap((end) =>
+      end === null || end === 'beyond' ? [] : [say.to({ low: sayHz(end.low), high: sayHz(end.high) })],
+    );
+    const spread = spreads.length > 0 ? listOf('and', spreads) : say.beyondBandTestTune();
+    return inPlaceOf(rig, before, measurement, says, spread);
   });
 }
 

@@ -1,9 +1,11 @@
 import { type LevelReading, reconcileDrift } from '#core/reconcile/index.ts';
 import type { Measurement, Rig } from '#core/rig/index.ts';
+import { type Text, textOf } from '#core/said/index.ts';
 import { type DelayTerm, difference, type SignedTerm, uncertain } from '#core/signal/index.ts';
 import { bandsIn } from './apply-bands.ts';
 import { clockOf, type Judged, type TakeRead, type TapCell } from './judge.ts';
 import type { Players } from './players.ts';
+import { say } from './sayings.ts';
 import { type Base, inPlaceOf, MOST_LABEL, nameIn, type Taken } from './taken.ts';
 
 /** A tap's times are good to about this, one standard deviation: a fifth of the test limit. */
@@ -73,9 +75,9 @@ const keyOf = (m: DelayMeasurement): string =>
     .join();
 
 /** The edit that takes a measurement in, in place of one that speaks of the very same figures; none where it is in, or refused. */
-function taken(rig: Rig, measurement: DelayMeasurement, says: string): Taken[] {
+function taken(rig: Rig, measurement: DelayMeasurement, says: Text): Taken[] {
   const before = rig.measurements.filter((m) => m.kind === 'delay' && keyOf(m) === keyOf(measurement));
-  return inPlaceOf(rig, before, measurement, says, `±${SD_MS} ms`);
+  return inPlaceOf(rig, before, measurement, says, say.ms({ spread: SD_MS }));
 }
 
 /** A second way against the first needs no join: both are in one take, of one player. */
@@ -92,15 +94,18 @@ function waysApart(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
       });
       // Where two drawn ways would do, nothing says which.
       if (matches.length !== 1) return [];
-      const says = `“${nameIn(rig.sources, cell.sourceId)}” reaches “${nameIn(rig.listeners, cell.listenerId)}” twice`;
+      const says = say.reachesTwice({
+        source: nameIn(rig.sources, cell.sourceId),
+        listener: nameIn(rig.listeners, cell.listenerId),
+      });
       const signed: Signed = [
         [matches[0]!.terms, 1, afterMs],
         [first.terms, -1, 0],
       ];
-      const m = measurementOf(cell, signed, `tap: ${says}`.slice(0, MOST_LABEL), base);
+      const m = measurementOf(cell, signed, textOf(say.tap({ says })).slice(0, MOST_LABEL), base);
       if (!m || seen.has(keyOf(m))) return [];
       seen.add(keyOf(m));
-      return taken(rig, m, `${says}, ${Math.abs(afterMs).toFixed(1)} ms apart`);
+      return taken(rig, m, say.msApart({ says, apart: Math.abs(afterMs).toFixed(1) }));
     });
   });
 }
@@ -118,14 +123,15 @@ function delays(
   const player = (id: string) => players.find((p) => p.sourceId === id)!.playerId;
   const file = (id: string) => takes.find((t) => t.listenerId === id)!.fileId;
   const part = (c: TapCell, sign: 1 | -1) => [c.time!.way.terms, sign, c.read!.heard!.atMs] as const;
-  const name = (c: TapCell) => `“${nameIn(rig.sources, c.sourceId)}” at “${nameIn(rig.listeners, c.listenerId)}”`;
+  const name = (c: TapCell) =>
+    say.at({ source: nameIn(rig.sources, c.sourceId), listener: nameIn(rig.listeners, c.listenerId) });
   const seen = new Set<string>();
   const out: Taken[] = [];
-  const add = (cell: TapCell, signed: Signed, says: string) => {
-    const m = measurementOf(cell, signed, `tap: ${says}`.slice(0, MOST_LABEL), base);
+  const add = (cell: TapCell, signed: Signed, says: Text) => {
+    const m = measurementOf(cell, signed, textOf(say.tap({ says })).slice(0, MOST_LABEL), base);
     if (!m || seen.has(keyOf(m))) return;
     seen.add(keyOf(m));
-    out.push(...taken(rig, m, `${says}: ${m.offsetMs.toFixed(1).replace('-', '−')} ms`));
+    out.push(...taken(rig, m, say.ms2({ says, offset: m.offsetMs.toFixed(1).replace('-', '−') })));
   };
   for (const a of cells) {
     const known = a.time?.known;
@@ -133,12 +139,20 @@ function delays(
       (c) => c.listenerId === a.listenerId && c.sourceId !== a.sourceId && player(c.sourceId) === player(a.sourceId),
     );
     if (known === 'between-sources' && other)
-      add(a, [part(a, 1), part(other, -1)], `${name(a)} later than “${nameIn(rig.sources, other.sourceId)}” there`);
+      add(
+        a,
+        [part(a, 1), part(other, -1)],
+        say.laterThanThere({ pair: name(a), source: nameIn(rig.sources, other.sourceId) }),
+      );
     const there = cells.find(
       (c) => c.sourceId === a.sourceId && c.listenerId !== a.listenerId && file(c.listenerId) === file(a.listenerId),
     );
     if (known === 'between-takes' && there)
-      add(a, [part(a, 1), part(there, -1)], `${name(a)} later than at “${nameIn(rig.listeners, there.listenerId)}”`);
+      add(
+        a,
+        [part(a, 1), part(there, -1)],
+        say.laterThanAt({ pair: name(a), listener: nameIn(rig.listeners, there.listenerId) }),
+      );
   }
   const [s0, l0] = [mostOf(cells, (c) => c.sourceId), mostOf(cells, (c) => c.listenerId)];
   const corner = s0 !== null && l0 !== null ? of(s0, l0) : undefined;
@@ -150,7 +164,7 @@ function delays(
       add(
         a,
         [part(a, 1), part(row, -1), part(column, -1), part(corner, 1)],
-        `${name(a)} vs. “${nameIn(rig.sources, s0!)}”, and vs. “${nameIn(rig.listeners, l0!)}”`,
+        say.vsAndVs({ pair: name(a), source: nameIn(rig.sources, s0!), listener: nameIn(rig.listeners, l0!) }),
       );
   }
   return out;
@@ -182,7 +196,7 @@ function clocks(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
     const id = base.newId();
     const read = reconcileDrift(rig, {
       id,
-      label: 'tap test: clocks',
+      label: textOf(say.tapTestClocks()),
       takenAt: base.takenAt,
       deviceId: clockId,
       againstDeviceId: first[0],
@@ -198,9 +212,14 @@ function clocks(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
     return [
       {
         id,
-        spread: `±${SD_PPM} ppm`,
+        spread: say.ppm({ spread: SD_PPM }),
         edit: read.edit,
-        says: `“${nameIn(rig.devices, clockId)}” runs ${Math.abs(ppm).toFixed(0)} ppm ${ppm > 0 ? 'fast' : 'slow'} against “${nameIn(rig.devices, first[0])}”`,
+        says: say.runsPpmFastAgainst({
+          clock: nameIn(rig.devices, clockId),
+          ppm: Math.abs(ppm).toFixed(0),
+          fast: ppm > 0 ? 'fast' : 'slow',
+          other: nameIn(rig.devices, first[0]),
+        }),
       },
     ];
   });

@@ -1,11 +1,13 @@
 import { endsThat, findPort, findTypes, type Rig, soundsIntoRoom } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
+import { say } from './sayings.ts';
 
 /** Something that has to be so before a tune plays. An open one blocks. */
 export interface GateQuestion {
   readonly id: string;
-  readonly asks: string;
-  readonly why: string;
+  readonly asks: Text;
+  readonly why: Text;
 }
 
 const nameIn = (list: readonly { readonly name: string }[]): string => list.map((l) => l.name).join(', ');
@@ -24,34 +26,34 @@ export function gateOf(rig: Rig): GateQuestion[] {
     if (findPort(rig, types, listener.sound)?.does === 'stream')
       out.push({
         id: `stream:${listener.id}`,
-        asks: `“${listener.name}” is off, or set to private or test.`,
-        why: 'Otherwise your audience hears 15 seconds of test tunes, and they stay in the recording.',
+        asks: say.isOffOrSet({ listener: listener.name }),
+        why: say.otherwiseYourAudienceHears(),
       });
     if (role === 'far-ears')
       out.push({
         id: `far:${listener.id}`,
-        asks: `“${listener.name}”: they have been told, and their headset is off.`,
-        why: 'The level there is unknown until it has been measured.',
+        asks: say.theyHaveBeenTold({ listener: listener.name }),
+        why: say.levelThereIsUnknown(),
       });
   }
   const radios = boxes.filter((b) => endsThat(b.type, 'on-air').length > 0);
   if (radios.length > 0)
     out.push({
       id: 'radios',
-      asks: `${nameIn(radios)}: into a dummy load, voice keying off.`,
-      why: 'Coded music on the air is against most licenses. Ask the license holder.',
+      asks: say.intoDummyLoadVoice({ radios: nameIn(radios) }),
+      why: say.codedMusicOnAir(),
     });
   const loud = boxes.filter((b) => soundsIntoRoom(b.type));
   if (loud.length > 0)
     out.push({
       id: 'loudspeakers',
-      asks: `${nameIn(loud)}: turned low. Turn them up slowly once the tunes are heard.`,
-      why: 'An overlooked loop feeds back at full volume immediately.',
+      asks: say.turnedLowTurnThem({ loud: nameIn(loud) }),
+      why: say.overlookedLoopFeedsBack(),
     });
   out.push({
     id: 'headphones',
-    asks: 'No one here wears headphones or earphones until the levels are known.',
-    why: 'Levels are unknown until they have been read. Loud sound can damage hearing permanently.',
+    asks: say.noOneHereWears(),
+    why: say.levelsAreUnknownUntil(),
   });
   return out;
 }

@@ -1,28 +1,29 @@
 import type { Rig } from '#core/rig/index.ts';
+import { listOf, quoted, type Text } from '#core/said/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import type { BandEdge } from '#core/tap/index.ts';
 import type { Interval } from '#core/units/index.ts';
 import { type Disagreement, FAINT_DB } from './disagree.ts';
 import type { TapCell, TimeKnown } from './judge.ts';
+import { say } from './sayings.ts';
 
 const tenths = (x: number): string => (Math.round(10 * Math.abs(x)) / 10).toString();
 const whole = (x: number): string => Math.abs(Math.round(x)).toString();
 const ms = (x: number): string => (Math.abs(x) < 10 ? tenths(x) : whole(x));
 
 /** What is not found may be there all the same. */
-export const NOT_UNCONNECTED =
-  'Not found doesn’t mean not connected. It may be more than 30 dB below the loudest (play it alone), or blocked by voice processing (switch the call app to music mode).';
+export const NOT_UNCONNECTED = say.notFoundDoesntMean();
 
 /** How far a time may be trusted, in words. */
-export const TIME_KNOWN: Readonly<Record<TimeKnown, string>> = {
-  alone: 'known on its own',
-  'between-sources': 'only known relative to other sources in this take',
-  'between-takes': 'only known relative to this source in other takes',
-  double: 'only known as one source relative to another, here and there',
+export const TIME_KNOWN: Readonly<Record<TimeKnown, Text>> = {
+  alone: say.knownOnItsOwn(),
+  'between-sources': say.onlyKnownRelativeTo(),
+  'between-takes': say.onlyKnownRelativeToThis(),
+  double: say.onlyKnownAsOne(),
 };
 
-const sayUnder = (underDb: number | null): string =>
-  underDb === null || Math.round(underDb) < 1 ? '' : `, ${whole(underDb)} dB below the loudest`;
+const sayUnder = (underDb: number | null): Text =>
+  underDb === null || Math.round(underDb) < 1 ? '' : say.dbBelowLoudest({ db: whole(underDb) });
 
 const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
@@ -32,32 +33,45 @@ export function sayDisagreement(
   rig: Rig,
   cell: Pick<TapCell, 'sourceId' | 'listenerId' | 'underDb' | 'time' | 'read'>,
   d: Disagreement,
-): string {
+): Text {
   const source = nameOf(rig.sources, cell.sourceId);
   const listener = nameOf(rig.listeners, cell.listenerId);
   switch (d.kind) {
     case 'missing':
-      return `“${source}” should reach “${listener}”, but was not found there.`;
+      return say.shouldReachButWas({ source, listener });
     case 'hardly':
-      return `“${source}” should be loud at “${listener}”, but is hardly there, if at all.`;
+      return say.shouldBeLoudAt({ source, listener });
     case 'extra':
-      return `“${source}” should not reach “${listener}”, but does${sayUnder(cell.underDb)}.`;
+      return say.shouldNotReachBut({ source, listener, under: sayUnder(cell.underDb) });
     case 'twice':
-      return `“${source}” reaches “${listener}” twice: again ${ms(d.afterMs)} ms ${d.afterMs > 0 ? 'later' : 'earlier'}, ${whole(d.underDb)} dB quieter. ${d.underDb > FAINT_DB ? 'That faint, it may be chance.' : 'That path isn’t drawn.'}`;
+      return say.reachesTwiceAgainMs({
+        source,
+        listener,
+        after: ms(d.afterMs),
+        order: d.afterMs > 0 ? 'later' : 'earlier',
+        under: whole(d.underDb),
+        faint: d.underDb > FAINT_DB ? 'yes' : 'no',
+      });
     case 'once':
-      return `“${source}” should reach “${listener}” twice, ${ms(d.afterMs)} ms apart, but arrives once.`;
+      return say.shouldReachTwiceMs({ source, listener, after: ms(d.afterMs) });
     case 'upside-down':
-      return `“${source}” has inverted polarity at “${listener}”, relative to the loudest source there.`;
+      return say.hasInvertedPolarityAt({ source, listener });
     case 'level':
-      return `“${source}” is ${whole(d.db)} dB ${d.db > 0 ? 'louder' : 'quieter'} at “${listener}” than the other readings suggest.`;
+      return say.isDbLouderAt({ source, db: whole(d.db), change: d.db > 0 ? 'louder' : 'quieter', listener });
     case 'late':
-      return `“${source}” arrives ${ms(d.ms)} ms ${d.ms > 0 ? 'later' : 'earlier'} at “${listener}” than the other readings suggest (${cell.time ? TIME_KNOWN[cell.time.known] : 'unknown'}).`;
+      return say.arrivesMsLaterAt({
+        source,
+        ms: ms(d.ms),
+        order: d.ms > 0 ? 'later' : 'earlier',
+        listener,
+        known: cell.time ? TIME_KNOWN[cell.time.known] : say.unknown(),
+      });
     case 'band':
-      return `“${source}” arrives at “${listener}” up to ${sayHz(d.highHz)}; the drawing has another bandwidth.`;
+      return say.arrivesAtUpTo({ source, listener, high: sayHz(d.highHz) });
     case 'clock':
-      return `“${source}” runs ${whole(d.ppm)} ppm ${d.ppm > 0 ? 'long' : 'short'} at “${listener}” compared with the other readings: something in between resamples, or runs on its own clock.`;
+      return say.runsPpmLongAt({ source, ppm: whole(d.ppm), length: d.ppm > 0 ? 'long' : 'short', listener });
     case 'jump':
-      return `“${source}” jumps by ${ms(d.ms)} ms at “${listener}”: a buffer was lost or doubled.`;
+      return say.jumpsByMsAt({ source, ms: ms(d.ms), listener });
     case 'wanders':
       return sayWander([source], listener, d);
   }
@@ -67,9 +81,10 @@ export const sayHz = (hz: number): string => (hz >= 1000 ? `${tenths(hz / 1000)}
 const isTold = (end: BandEdge): end is Interval => end !== null && end !== 'beyond';
 
 /** Between which frequencies it comes, as far as that could be told. */
-export function sayBand(low: BandEdge, high: BandEdge): string {
-  const [from, to] = [isTold(low) && `from ${sayHz(low.nominal)}`, isTold(high) && `up to ${sayHz(high.nominal)}`];
-  return [from, to].filter(Boolean).join(' ') || 'with the whole band of the test tune';
+export function sayBand(low: BandEdge, high: BandEdge): Text {
+  if (isTold(low) && isTold(high)) return say.bandBetween({ low: sayHz(low.nominal), high: sayHz(high.nominal) });
+  if (isTold(low)) return say.bandFrom({ low: sayHz(low.nominal) });
+  return isTold(high) ? say.bandUpTo({ high: sayHz(high.nominal) }) : say.wholeBand();
 }
 
 /** Sources whose delay moves at one listener, and how far at most. */
@@ -77,29 +92,32 @@ export const sayWander = (
   sources: readonly string[],
   listener: string,
   { earliestMs, latestMs }: { readonly earliestMs: number; readonly latestMs: number },
-): string =>
-  `${listed(sources.map((s) => `“${s}”`))} → “${listener}”: the delay keeps changing, up to ${ms(earliestMs)} ms earlier and ${ms(latestMs)} ms later than in the middle. The receiver stretches the audio, as a call does where packets are lost.`;
-
-const listed = (names: readonly string[]): string =>
-  names.length < 2 ? names.join() : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+): Text =>
+  say.delayKeepsChangingUp({
+    sources: listOf('and', sources.map(quoted)),
+    listener,
+    earlier: ms(earliestMs),
+    later: ms(latestMs),
+  });
 
 /** The way that a source takes, as the drawing has it. */
 export const sayWay = (rig: Rig, deviceIds: readonly string[]): string =>
   deviceIds.map((id) => deviceName(rig, id)).join(' → ');
 
 /** Against what the plan wants. */
-export function sayPlan(rig: Rig, { sourceId, listenerId, toPlan, expected, underDb }: TapCell): string | null {
+export function sayPlan(rig: Rig, { sourceId, listenerId, toPlan, expected, underDb }: TapCell): Text | null {
   const source = nameOf(rig.sources, sourceId);
   const listener = nameOf(rig.listeners, listenerId);
-  if (toPlan === 'lacking') return `“${source}” should arrive at “${listener}”, but doesn’t.`;
+  if (toPlan === 'lacking') return say.shouldArriveAtBut({ source, listener });
   if (toPlan !== 'unwanted') return null;
   const way = expected.ways[0];
-  return `“${source}” must not arrive at “${listener}”, but does${sayUnder(underDb)}${way ? `, as drawn: ${sayWay(rig, way.deviceIds)}` : ''}.`;
+  return say.mustNotArriveAt({
+    source,
+    listener,
+    under: sayUnder(underDb),
+    way: way ? say.asDrawnBy({ way: sayWay(rig, way.deviceIds) }) : '',
+  });
 }
 
 /** What would make more of time known. */
-export const SAY_JOINS = [
-  'Put the phone that plays next to the mic: then it’s known how long its audio takes to that take.',
-  'Use one player for two sources, plugged in one after the other, or both from one computer: then the difference of their starts drops out.',
-  'Record two destinations as tracks of one file: they start at the same moment, on one clock.',
-] as const;
+export const SAY_JOINS = [say.putPhoneThatPlays(), say.usingOnePlayerFor(), say.recordTwoDestinationsAs()] as const;

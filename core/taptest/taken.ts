@@ -1,11 +1,12 @@
 import { applyEdit, type Edit, type Measurement, type Rig } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 
 /** A figure that the readings give, ready for the rig. */
 export interface Taken {
   readonly id: string;
-  readonly says: string;
+  readonly says: Text;
   /** One standard deviation, with its unit. */
-  readonly spread: string;
+  readonly spread: Text;
   readonly edit: Edit;
 }
 
@@ -23,8 +24,8 @@ export function inPlaceOf(
   rig: Rig,
   before: readonly Measurement[],
   measurement: Measurement,
-  says: string,
-  spread: string,
+  says: Text,
+  spread: Text,
 ): Taken[] {
   if (before.some((m) => m.takenAt === measurement.takenAt)) return [];
   const edit: Edit = {

@@ -115,4 +115,5 @@ export const say = sayersOf('trouble', {
   doesArriveOnceOr: { name: 'name', listener: 'name' },
   isVideoThereAt: { name: 'name', listener: 'name' },
   isThereAt: { flag: 'text', listener: 'name' },
+  stageOf: { device: 'text', stage: 'text' },
 });

@@ -1,3 +1,4 @@
+import type { Text } from '#core/said/index.ts';
 import { type Interval, isExact, negate, sum } from './interval.ts';
 
 /**
@@ -9,11 +10,11 @@ export type FigureUnit = 'ms' | 'dB' | 'dBFS' | 'dBu' | 'dB SPL' | 'dBTP' | 'LUF
 
 /** A value that can be asked why: what it is, how sure, who says so, and the terms that it was made of. */
 export interface Figure {
-  readonly label: string;
+  readonly label: Text;
   readonly value: Interval;
   readonly unit: FigureUnit;
   readonly kind: FigureKind;
-  readonly source: string;
+  readonly source: Text;
   /** One standard deviation and the number of readings, for a measured figure. */
   readonly spread?: { readonly sd: number; readonly count: number };
   readonly terms: readonly Figure[];
@@ -23,7 +24,7 @@ export interface Figure {
 const DOUBT: Record<FigureKind, number> = { set: 0, standard: 1, measured: 2, typical: 3 };
 
 /** A sum that keeps its terms. Its kind is that of its least certain term which has any width or value. */
-export function sumFigures(label: string, unit: FigureUnit, terms: readonly Figure[], source: string): Figure {
+export function sumFigures(label: Text, unit: FigureUnit, terms: readonly Figure[], source: Text): Figure {
   const telling = terms.filter((t) => !(isExact(t.value) && t.value.nominal === 0));
   const kind = telling.reduce<FigureKind>((worst, t) => (DOUBT[t.kind] > DOUBT[worst] ? t.kind : worst), 'set');
   return {

@@ -1,3 +1,4 @@
+import type { Text } from '#core/said/index.ts';
 import {
   dbFromRatio,
   dbuFromDbfs,
@@ -80,7 +81,7 @@ function readClock(hour: number, minute: number): TypedLevel | null {
 export interface Reading {
   readonly unit: LevelUnit;
   readonly value: number;
-  readonly note: string;
+  readonly note: Text;
 }
 
 /** A level in all scales, by the rig's reference. Standards: 0 dBu 0.775 V, 0 VU +4 dBu, alignment by EBU R 68 or as set. */

@@ -1,4 +1,5 @@
 import { dbFromRatio } from '#core/units/index.ts';
+import { say } from '../sayings.ts';
 import { type Fault, sayAt, sideName } from './fault.ts';
 
 /** Tops that are flat within so much: one that was clipped and stored again, and one with a little noise over it. */
@@ -189,7 +190,14 @@ function judge(
   if (tops === 0) return [];
   const where = apartFrom(at.map((i) => i / sampleRateHz));
   const turnedDown = level < 0.97;
-  const evidence = `${sideName(channel, channels)}: ${tops} peaks clipped at ${dbFromRatio(level).toFixed(1)} dBFS${turnedDown ? ', turned down afterward' : ''}, ${samples} samples in total, the first at ${sayAt(where[0]!)}`;
+  const evidence = say.peaksClippedAtDbfs({
+    side: sideName(channel, channels),
+    tops,
+    level: dbFromRatio(level).toFixed(1),
+    turned: turnedDown ? 'down' : 'no',
+    samples,
+    first: sayAt(where[0]!),
+  });
   return [
     {
       id: 'clipping',

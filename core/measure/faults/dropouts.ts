@@ -1,3 +1,4 @@
+import { say } from '../sayings.ts';
 import { type Fault, sayAt, sideName } from './fault.ts';
 
 /** What counts as nothing: one step of 16 bits. */
@@ -251,9 +252,14 @@ function judge(found: readonly Found[], channel: number, channels: number, sampl
   const gaps = found.filter((f) => f.kind === 'gap').length;
   const longest = found.reduce((most, f) => Math.max(most, f.frames), 0);
   const parts = [
-    ...(gaps > 0 ? [`${gaps} ${gaps === 1 ? 'gap' : 'gaps'} in the middle of audio`] : []),
-    ...(found.length > gaps ? [`${found.length - gaps} × a piece repeated at once`] : []),
+    ...(gaps > 0 ? [say.gapInMiddleAudio({ gaps })] : []),
+    ...(found.length > gaps ? [say.pieceRepeatedAtOnce({ repeats: found.length - gaps })] : []),
   ];
-  const evidence = `${sideName(channel, channels)}: ${parts.join(', ')}, up to ${((1000 * longest) / sampleRateHz).toFixed(1)} ms, the first at ${sayAt(atS[0]!)}`;
+  const evidence = say.upToMsFirst({
+    side: sideName(channel, channels),
+    found: parts,
+    longest: ((1000 * longest) / sampleRateHz).toFixed(1),
+    first: sayAt(atS[0]!),
+  });
   return [{ id: 'dropouts', severity: 'fix', evidence, atS, channel: channels > 1 ? channel : null }];
 }

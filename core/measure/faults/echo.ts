@@ -1,5 +1,6 @@
 import type { FftOf, Recording } from '#core/samples/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
+import { say } from '../sayings.ts';
 import { readWindow } from '../windows.ts';
 import { type Fault, sideName } from './fault.ts';
 
@@ -83,7 +84,14 @@ export async function echoOf(fftOf: FftOf, track: Recording, channel: number, ch
     {
       id: 'echo',
       severity: levelDb > FIX_DB ? 'fix' : 'watch',
-      evidence: `${channels > 1 ? `${sideName(channel, channels)}: ` : ''}the same sound again ${(1000 * delayS).toFixed(0)} ms later, about ${Math.max(1, -levelDb).toFixed(0)} dB quieter, throughout`,
+      evidence:
+        channels > 1
+          ? say.echoOn({
+              side: sideName(channel, channels),
+              delayMs: (1000 * delayS).toFixed(0),
+              quieterDb: Math.max(1, -levelDb).toFixed(0),
+            })
+          : say.echo({ delayMs: (1000 * delayS).toFixed(0), quieterDb: Math.max(1, -levelDb).toFixed(0) }),
       atS: [],
       delayMs: 1000 * delayS,
       channel: channels > 1 ? channel : null,

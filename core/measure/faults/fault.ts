@@ -1,3 +1,6 @@
+import type { Text } from '#core/said/index.ts';
+import { say } from '../sayings.ts';
+
 /** What can be wrong with a take, by itself. */
 export const FAULT_IDS = [
   'hum-50',
@@ -21,7 +24,7 @@ export interface Fault {
   readonly id: FaultId;
   readonly severity: 'fix' | 'watch';
   /** One sentence with the figures. */
-  readonly evidence: string;
+  readonly evidence: Text;
   /** Instants in seconds at which it can be seen, the first few; empty where it is everywhere. */
   readonly atS: readonly number[];
   /** The channel that has it, from 0; null for all of the take. */
@@ -31,11 +34,15 @@ export interface Fault {
 }
 
 /** How the sides of a take are called in a sentence. */
-export const sideName = (channel: number, channels: number): string =>
-  channels === 2 ? ['left', 'right'][channel]! : channels === 1 ? 'the take' : `channel ${channel + 1}`;
+export const sideName = (channel: number, channels: number): Text =>
+  channels === 2
+    ? [say.left(), say.right()][channel]!
+    : channels === 1
+      ? say.wholeTake()
+      : say.channel({ n: channel + 1 });
 
 /** '12.34 s' */
-export const sayAt = (seconds: number): string =>
+export const sayAt = (seconds: number): Text =>
   seconds >= 60
-    ? `${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')} min`
+    ? say.min({ minutes: Math.floor(seconds / 60), seconds: (seconds % 60).toFixed(1).padStart(4, '0') })
     : `${seconds.toFixed(2)} s`;

@@ -1,5 +1,6 @@
 import type { FftOf } from '#core/samples/index.ts';
 import { dbFromPower, powerFromDb } from '#core/units/index.ts';
+import { say } from '../sayings.ts';
 import { type Fault, sideName } from './fault.ts';
 
 /** Power over frequency, one side of one take: Welch's mean of Hann windows. Full-scale sine: 0 dB in all its bins together. */
@@ -213,7 +214,12 @@ export function hissOf({ floorDbfs, programmeDbfs, restPart }: Floor, channel: n
     {
       id: 'hiss',
       severity: overDb < HISS_DB.fix ? 'fix' : 'watch',
-      evidence: `${sideName(channel, channels)}: steady noise at ${floorDbfs.toFixed(0)} dBFS above 1 kHz, ${overDb.toFixed(0)} dB below the program, audible by itself ${Math.round(100 * restPart)}% of the time`,
+      evidence: say.steadyNoiseAtDbfs({
+        side: sideName(channel, channels),
+        floorDbfs: floorDbfs.toFixed(0),
+        overDb: overDb.toFixed(0),
+        restPart: Math.round(100 * restPart),
+      }),
       atS: [],
       channel: channels > 1 ? channel : null,
     },

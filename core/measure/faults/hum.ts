@@ -1,5 +1,6 @@
 import type { Recording } from '#core/samples/index.ts';
 import { dbFromRatio } from '#core/units/index.ts';
+import { say } from '../sayings.ts';
 import { readWindow } from '../windows.ts';
 import { type Fault, sideName } from './fault.ts';
 
@@ -63,7 +64,12 @@ export async function humOf(
       {
         id: `hum-${mainsHz}`,
         severity: underDb < UNDER_PROGRAMME_DB.fix ? 'fix' : 'watch',
-        evidence: `${sideName(channel, channels)}: ${levelDbfs.toFixed(0)} dBFS at ${at} Hz, phase-locked throughout, ${underDb.toFixed(0)} dB below the program`,
+        evidence: say.dbfsAtHzPhase({
+          side: sideName(channel, channels),
+          levelDbfs: levelDbfs.toFixed(0),
+          at,
+          underDb: underDb.toFixed(0),
+        }),
         atS: [],
         channel: channels > 1 ? channel : null,
       },

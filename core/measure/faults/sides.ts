@@ -1,4 +1,5 @@
 import { dbFromPower, dbFromRatio } from '#core/units/index.ts';
+import { say } from '../sayings.ts';
 import { type Fault, sideName } from './fault.ts';
 
 const BLOCK_S = 0.1;
@@ -105,7 +106,11 @@ function constantOf(means: readonly number[], powers: readonly number[], channel
   const oneSigned = middle > 0 ? at(0.1) > 0 : at(0.9) < 0;
   const loudest = Math.sqrt(highest(powers));
   if (size < DC.watch || !oneSigned || size < 0.003 * loudest) return [];
-  const evidence = `${sideName(channel, channels)}: all samples are ${(100 * size * Math.sign(middle)).toFixed(2)}% of full scale off zero (${dbFromRatio(size).toFixed(0)} dBFS)`;
+  const evidence = say.allSamplesAreFull({
+    side: sideName(channel, channels),
+    percent: (100 * size * Math.sign(middle)).toFixed(2),
+    dbfs: dbFromRatio(size).toFixed(0),
+  });
   return [
     {
       id: 'dc-offset',
@@ -131,12 +136,18 @@ function betweenSides(left: readonly number[], right: readonly number[], product
   const apartDb = dbFromPower(Math.max(l, 1e-30) / Math.max(r, 1e-30));
   if (Math.abs(apartDb) >= ONE_SIDED_DB.watch) {
     const quiet = apartDb > 0 ? 1 : 0;
-    const by = Math.min(l, r) === 0 ? 'nothing' : `${Math.abs(apartDb).toFixed(0)} dB less than`;
     return [
       {
         id: 'one-sided',
         severity: Math.abs(apartDb) >= ONE_SIDED_DB.fix ? 'fix' : 'watch',
-        evidence: `${sideName(quiet, 2)}: ${by === 'nothing' ? 'nothing at all' : `${by} ${sideName(1 - quiet, 2)}`}`,
+        evidence:
+          Math.min(l, r) === 0
+            ? say.sideEmpty({ side: sideName(quiet, 2) })
+            : say.sideLess({
+                side: sideName(quiet, 2),
+                db: Math.abs(apartDb).toFixed(0),
+                other: sideName(1 - quiet, 2),
+              }),
         atS: [],
         channel: quiet,
       },
@@ -154,7 +165,7 @@ function betweenSides(left: readonly number[], right: readonly number[], product
         {
           id: 'polarity-inverted',
           severity: correlation <= INVERTED.fix ? 'fix' : 'watch',
-          evidence: `left and right are out of phase: correlation ${correlation.toFixed(2)}, in ${Math.round(100 * negative)}% of the loud parts; they cancel in mono`,
+          evidence: say.leftAndRightAre({ correlation: correlation.toFixed(2), negative: Math.round(100 * negative) }),
           atS: [],
           channel: null,
         },
@@ -166,7 +177,7 @@ function betweenSides(left: readonly number[], right: readonly number[], product
       {
         id: 'dual-mono',
         severity: 'watch',
-        evidence: `both sides hold the same sound, to ${restDb <= -119 ? 'the sample' : `${restDb.toFixed(0)} dB`}: half the file is enough, and it reads 3 LU louder than one side`,
+        evidence: say.bothSidesHoldSame({ rest: restDb <= -119 ? 'sample' : restDb.toFixed(0) }),
         atS: [],
         channel: null,
       },

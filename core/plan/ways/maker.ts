@@ -11,7 +11,9 @@ import {
   type SettingValue,
   soundDeviceOf,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { addDevice, addFarSeat, bestBetween, type Offer, socketsOf, usualLength } from '#core/wire/index.ts';
+import { say } from '../sayings.ts';
 
 /** Draws a rig box by box and lead by lead; what cannot be plugged is told, and the rest goes on. */
 export interface WayMaker {
@@ -32,16 +34,16 @@ export interface WayMaker {
   takes(computerId: string, deviceId: string): string | null;
   rig(): Rig;
   /** What would not fit. */
-  readonly refused: readonly string[];
+  readonly refused: readonly Text[];
 }
 
 export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['types']): WayMaker {
   let now: Rig = { ...emptyRig(name), session, types: ownTypes };
-  const refused: string[] = [];
-  const take = (edit: Edit, says: string): boolean => {
+  const refused: Text[] = [];
+  const take = (edit: Edit, says: Text): boolean => {
     const done = applyEdit(now, edit);
     if (done.ok) now = done.rig;
-    else refused.push(`${says}: ${done.refusal.reason}`);
+    else refused.push(say.refused({ what: says, reason: done.refusal.reason }));
     return done.ok;
   };
   const end = (text: string): PortRef => {
@@ -80,7 +82,7 @@ export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['t
         (ports.to === undefined || o.cables[0]!.to.portId === ports.to);
       const offer = bestBetween(now, from, to, { suits: fits });
       if (!offer) {
-        refused.push(`no cable from ${from} to ${to}`);
+        refused.push(say.noCable({ from, to }));
         return false;
       }
       return take(

@@ -88,7 +88,7 @@ export function onRungs(scene: Scene, read: (rung: Rung) => Omit<Place, 'where' 
     ladder.rungs.flatMap((rung): Place[] => {
       const found = rung.deviceId ? read(rung) : null;
       const tap = found && tapOf(scene, rung.deviceId!);
-      return found && tap ? [{ ...found, where: `${rung.box}, ${rung.stage}`, tap }] : [];
+      return found && tap ? [{ ...found, where: say.stageOf({ device: rung.box, stage: rung.stage }), tap }] : [];
     }),
   );
 }

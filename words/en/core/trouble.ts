@@ -122,4 +122,5 @@ export const trouble = wordingOf(say, {
   doesArriveOnceOr: 'Does {name} arrive once or twice at {listener}?',
   isVideoThereAt: 'Is the video of {name} there at {listener}?',
   isThereAt: 'Is there {flag} at {listener}?',
+  stageOf: '{device}, {stage}',
 });
