@@ -1,4 +1,6 @@
-import { PAPERS, type Paper, page, short, xml } from './svg.ts';
+import { type Text, textOf } from '#core/said/index.ts';
+import { say } from './sayings.ts';
+import { PAPERS, type Paper, page, short, wrapped, xml } from './svg.ts';
 
 /** A take that is to be made: what goes on the board before it, and into the list after it. */
 export interface ClapRow {
@@ -23,38 +25,21 @@ export function clapSheet(paper: Paper, rows: readonly ClapRow[] = []): string {
     widthMm,
     heightMm,
     [
-      text(MARGIN_MM, 18, 6, 'Clap and slate: hold this in front of the camera, then clap', true),
+      text(MARGIN_MM, 18, 6, say.clapAndSlateHold(), true),
       group(MARGIN_MM, 23, board(wide)),
-      group(MARGIN_MM, 76, hands() + steps(30, HAND_STEPS)),
-      group(MARGIN_MM + half + 3, 76, hinge() + steps(30, HINGE_STEPS)),
+      group(MARGIN_MM, 76, hands() + steps(30, say.handSteps())),
+      group(MARGIN_MM + half + 3, 76, hinge() + steps(30, say.hingeSteps())),
       group(MARGIN_MM, 128, takes(wide, rows.slice(0, ROWS))),
       text(MARGIN_MM, heightMm - 10, 3, LAST_WORD),
     ].join(''),
   );
 }
 
-const LAST_WORD =
-  'Name each file after its number and its delay (“take 3, 128 ms”): dropped together, they are sorted by that.';
-const HAND_STEPS = [
-  'Hands: clear of the body, side on.',
-  'A dark sleeve behind a light hand.',
-  'Four claps, a second apart, sharp;',
-  'fingers apart, so that the frame in',
-  'which they meet is visible.',
-  'As close to the mic as the',
-  'voice is: a meter is 3 ms.',
-];
-const HINGE_STEPS = [
-  'Wooden slate or two rulers: flat to',
-  'the camera, hinge up, in the light.',
-  'Say the number. Close it at once,',
-  'and keep it closed for a second.',
-  'At the end again, upside down,',
-  'so you can tell start from end.',
-  'Use a short shutter, or it blurs.',
-];
+const LAST_WORD = say.nameEachFileAfter();
+/** Letters of a line beside a drawing. */
+const STEP_LETTERS = 36;
 
-function text(x: number, y: number, size: number, says: string, bold = false): string {
+function text(x: number, y: number, size: number, says: Text, bold = false): string {
   return `<text x="${x}" y="${y}" font-size="${size}"${bold ? ' font-weight="640"' : ''}>${xml(says)}</text>`;
 }
 const group = (x: number, y: number, body: string): string => `<g transform="translate(${x} ${y})">${body}</g>`;
@@ -66,14 +51,14 @@ const box = (x: number, y: number, w: number, h: number, stroke = 0.6): string =
 /** Large empty fields: read from across a room, wiped and written anew behind a sheet of film. */
 function board(wide: number): string {
   const third = wide / 3;
-  const fields = ['Take', 'Delay set, ms', 'Slate'];
+  const fields = [say.take(), say.delaySetMs(), say.slate()];
   return [
     box(0, 0, wide, 46, 1),
     ...fields.map((name, i) => text(i * third + 3, 6, 4, name)),
     line(`${third},0 ${third},28`),
     line(`${2 * third},0 ${2 * third},28`),
     line(`0,28 ${wide},28`),
-    text(3, 34, 4, 'Path: which sound, recorded where'),
+    text(3, 34, 4, say.pathWhichSoundRecorded()),
   ].join('');
 }
 
@@ -90,13 +75,15 @@ const hands = (): string =>
 /** A slate whose stick is about to close. */
 const hinge = (): string => [box(1, 11, 25, 17), line('1,11 3,7 27,-3 28,0.5 5,10'), line('1,16 26,16')].join('');
 
-const steps = (x: number, lines: readonly string[]): string =>
-  lines.map((says, i) => text(x, 3 + i * 5.4, 3.6, says)).join('');
+const steps = (x: number, says: Text): string =>
+  wrapped(textOf(says), STEP_LETTERS)
+    .map((line, i) => text(x, 3 + i * 5.4, 3.6, line))
+    .join('');
 
 /** The takes as they are made: what is known of them already, and room for the rest. */
 function takes(wide: number, rows: readonly ClapRow[]): string {
   const columns = [0, 14, 14 + wide * 0.38, 14 + wide * 0.7] as const;
-  const heads = ['Take', 'Path', 'Delays set', 'First clap, anything odd'];
+  const heads = [say.take(), say.path(), say.delaysSet(), say.firstClapAnythingOdd()];
   const body = Array.from({ length: ROWS }, (_, i) => {
     const y = 4 + (i + 1) * ROW_MM;
     const row = rows[i];

@@ -1,11 +1,13 @@
+import { SaidError, type Text } from '#core/said/index.ts';
 import { plainLine } from '#core/text/index.ts';
 import { type Counting, countingOf, framesFromMs, rateName, timecode } from '#core/units/index.ts';
+import { say } from './sayings.ts';
 import { leadInMs, type SlipItem, type SlipList, speedOf, startMs, tracksOf } from './slip-list.ts';
 
 /** What keeps a list from being written as an EDL, in a sentence. */
-export class EdlError extends Error {
-  constructor(message: string) {
-    super(message);
+export class EdlError extends SaidError {
+  constructor(what: Text) {
+    super(what);
     this.name = 'EdlError';
   }
 }
@@ -25,12 +27,8 @@ const COUNTED_MS = 0.005;
  */
 export function slipListToEdl(list: SlipList): string {
   const counting = countingOf(list.frameRate);
-  if (!counting)
-    throw new EdlError(
-      `An EDL counts 24, 25 or 30 frames per second, or twice that; this is ${rateName(list.frameRate)}. Use the CSV or the timeline.`,
-    );
-  if (list.items.length > MOST_EVENTS)
-    throw new EdlError(`An EDL has room for ${MOST_EVENTS} events. Use the CSV or the timeline.`);
+  if (!counting) throw new EdlError(say.edlCountsOrFrames({ rate: rateName(list.frameRate) }));
+  if (list.items.length > MOST_EVENTS) throw new EdlError(say.edlHasRoomFor({ most: MOST_EVENTS }));
   const lines = [
     `TITLE: ${plainLine(list.title)}`,
     `FCM: ${counting.drop ? 'DROP FRAME' : 'NON-DROP FRAME'}`,

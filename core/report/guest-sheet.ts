@@ -1,11 +1,13 @@
 import { findDevice, findTypes, type Rig, settingFor, settingOf } from '#core/rig/index.ts';
+import { listOf, type Text, textOf } from '#core/said/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { markdown } from '#core/text/index.ts';
 import { type FarSeat, farSeats } from '#core/wire/index.ts';
+import { say } from './sayings.ts';
 
 const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string | null): string =>
   markdown(list.find((e) => e.id === id)?.name ?? '');
-const list = (lines: readonly string[]): string => lines.map((l) => `- ${l}`).join('\n');
+const list = (lines: readonly Text[]): string => lines.map((l) => `- ${textOf(l)}`).join('\n');
 
 /**
  * What to send to somebody at the far side of a call, as Markdown: what they will hear, how to set their end, how to
@@ -28,43 +30,41 @@ export function guestSheet(rig: Rig, seat: FarSeat, evaluation: Evaluation = eva
   const delay = evaluation.pairs.find((p) => p.listenerId === listenerId && p.ways.length > 0)?.ways[0]?.delay.value;
   const loudspeaker = seat.gear?.ears === null;
   return [
-    `# ${markdown(rig.name)}: for ${name}`,
+    `# ${textOf(say.guestTitle({ rig: markdown(rig.name), guest: name }))}`,
     '',
-    '## What you will hear',
+    `## ${textOf(say.whatYouHear())}`,
     list([
-      hears.length > 0 ? `${hears.join(', ')}. Not yourself: if you do, say so at once.` : 'To be agreed.',
-      ...(delay
-        ? [`It reaches you about ${Math.round(delay.low)} to ${Math.round(delay.high)} ms after it happens.`]
-        : []),
+      hears.length > 0 ? say.youHear({ names: hears.join(', ') }) : say.toBeAgreed(),
+      ...(delay ? [say.itReachesYouAbout({ low: Math.round(delay.low), high: Math.round(delay.high) })] : []),
     ]),
     '',
-    '## Your end of the call',
+    `## ${textOf(say.yourEnd())}`,
     list([
-      loudspeaker
-        ? 'You listen on a speaker: keep it low and away from the mic. A headset is safer; bring one if you have it.'
-        : 'Headset on before you join. Start with the volume at zero and bring it up slowly.',
-      'Choose the mic and the headphones by name in the app; do not leave it at “default”. Close every other app that uses them.',
-      processed
-        ? 'Leave echo cancellation and noise suppression on.'
-        : 'Switch noise suppression and automatic gain off, if your app lets you: we send music too, and they would chop it up. With a headset there is no echo to cancel.',
-      'A network cable is better than Wi-Fi. Plug your laptop in to power.',
-      'Join muted, ten minutes early; we do a test before we start.',
+      loudspeaker ? say.youListenOnSpeaker() : say.headsetOnBeforeYou(),
+      say.chooseMicAndHeadphones(),
+      processed ? say.leaveEchoCancellationAnd() : say.switchNoiseSuppressionAnd(),
+      say.networkCableIsBetter(),
+      say.joinMutedTenMinutes(),
     ]),
     '',
-    '## Record your own voice, and send it',
-    list([
-      `Record your mic on your side as well: ${rig.session.sampleRateHz / 1000} kHz, uncompressed (WAV). A phone recorder next to you is a good backup.`,
-      'When we say so, clap three times, a second apart, close to the mic; again at the end. That is how we line up the recordings.',
-      'Do not stop or pause in between. Afterward send the file as it is: not trimmed, not made louder, not converted.',
-    ]),
+    `## ${textOf(say.recordYourself())}`,
+    list([say.recordYourMicOn({ rate: rig.session.sampleRateHz / 1000 }), say.whenWeSaySo(), say.doNotStopOr()]),
     '',
-    '## What we ask you to agree to',
+    `## ${textOf(say.agreeTo())}`,
     list([
-      `Your voice goes to: ${public_.length > 0 ? public_.map((l) => markdown(l.name)).join(', ') : 'no one but the other side of the call'}.`,
-      'It is recorded. The recording is kept until the date below, and used for the purpose below:',
-      '  kept until: ______________________  used for: ______________________',
-      'You may say no, now or later; then we leave you out.',
-      'Agreed (name, date): ______________________',
+      say.yourVoiceGoesTo({
+        where:
+          public_.length > 0
+            ? listOf(
+                'and',
+                public_.map((l) => markdown(l.name)),
+              )
+            : say.noOneElse(),
+      }),
+      say.itIsRecordedRecording(),
+      say.keptUntilUsedFor(),
+      say.youMaySayNo(),
+      say.agreedNameDate(),
     ]),
     '',
   ].join('\n');

@@ -1,7 +1,9 @@
 import { csvParseRows } from 'd3-dsv';
 import { PARTS } from '#core/plug/index.ts';
 import { applyEdit, type Edit, findDevice, findPort, findTypes, type Rig } from '#core/rig/index.ts';
+import { listOf, quoted, SaidError, type Text } from '#core/said/index.ts';
 import { csvOf } from '#core/text/index.ts';
+import { say } from './sayings.ts';
 
 const COLUMNS = [
   'lead',
@@ -46,7 +48,7 @@ export interface RowReport {
   /** As a spreadsheet counts them: the heading is 1. */
   readonly line: number;
   readonly ok: boolean;
-  readonly says: string;
+  readonly says: Text;
 }
 export interface LeadsRead {
   /** One step for all rows that are good; null where there is none. */
@@ -58,9 +60,9 @@ export interface LeadsRead {
 const MOST_ROWS = 2500;
 
 /** Why a table is none of leads, in a sentence that says what to do. */
-export class CsvError extends Error {
-  constructor(message: string) {
-    super(message);
+export class CsvError extends SaidError {
+  constructor(what: Text) {
+    super(what);
     this.name = 'CsvError';
   }
 }
@@ -74,24 +76,18 @@ export function leadsFromCsv(rig: Rig, text: string): LeadsRead {
   const [head, ...body] = csvParseRows(text.replace(/^\uFEFF/, ''));
   const names = (head ?? []).map((h) => h.trim().toLowerCase());
   const missing = NEEDED.filter((c) => !names.includes(c));
-  if (missing.length > 0)
-    throw new CsvError(
-      `The table has no column ${missing.map((m) => `'${m}'`).join(', ')}. Export the cables once to see the format.`,
-    );
+  if (missing.length > 0) throw new CsvError(say.tableHasNoColumn({ names: listOf('and', missing.map(quoted)) }));
   const lines = body
     .map((cells, i) => ({ cells, line: i + 2 }))
     .filter(({ cells }) => cells.some((c) => c.trim() !== ''));
-  if (lines.length > MOST_ROWS)
-    throw new CsvError(
-      `The table has ${lines.length} rows; a rig has at most ${MOST_ROWS} cables. Cut it to the cables of this rig.`,
-    );
+  if (lines.length > MOST_ROWS) throw new CsvError(say.tableHasRowRig({ rows: lines.length, most: MOST_ROWS }));
   const edits: Edit[] = [];
   let now = rig;
   const rows = lines.map(({ cells, line }): RowReport => {
     const cell = (column: Column) => cells[names.indexOf(column)]?.trim() ?? '';
     const read = readRow(now, cell);
     if ('why' in read) return { line, ok: false, says: read.why };
-    if (read.edits.length === 0) return { line, ok: true, says: `${read.id}: unchanged` };
+    if (read.edits.length === 0) return { line, ok: true, says: say.unchanged({ id: read.id }) };
     const done = applyEdit(now, { kind: 'batch', edits: read.edits });
     if (!done.ok) return { line, ok: false, says: done.refusal.reason };
     now = done.rig;
@@ -104,19 +100,18 @@ export function leadsFromCsv(rig: Rig, text: string): LeadsRead {
 function readRow(
   rig: Rig,
   cell: (column: Column) => string,
-): { why: string } | { id: string; says: string; edits: Edit[] } {
+): { why: Text } | { id: string; says: Text; edits: Edit[] } {
   const from = { deviceId: cell('from device'), portId: cell('from port') };
   const to = { deviceId: cell('to device'), portId: cell('to port') };
   for (const ref of [from, to]) {
-    if (!findDevice(rig, ref.deviceId)) return { why: `There is no device “${ref.deviceId}” in the rig.` };
-    if (!findPort(rig, findTypes(rig), ref)) return { why: `${ref.deviceId} has no port “${ref.portId}”.` };
+    if (!findDevice(rig, ref.deviceId)) return { why: say.thereIsNoDevice({ device: ref.deviceId }) };
+    if (!findPort(rig, findTypes(rig), ref)) return { why: say.hasNoPort({ device: ref.deviceId, port: ref.portId }) };
   }
   const lengthM = Number(cell('length m').replace(',', '.'));
   if (cell('length m') === '' || !Number.isFinite(lengthM) || lengthM < 0 || lengthM > 1000)
-    return { why: `“${cell('length m')}” is not a length in meters, 0 to 1000.` };
+    return { why: say.isNotLengthIn({ length: cell('length m') }) };
   const medium = cell('medium') || 'lead';
-  if (medium !== 'lead' && medium !== 'radio')
-    return { why: `“${medium}” isn’t a valid connection type. Use lead or radio.` };
+  if (medium !== 'lead' && medium !== 'radio') return { why: say.isntValidConnectionType({ medium }) };
   const more = readMore(cell);
   if ('why' in more) return more;
   const same = (c: Cable) =>
@@ -130,7 +125,10 @@ function readRow(
     if (JSON.stringify({ ...known, ...next }) === JSON.stringify(known)) return { id: known.id, says: '', edits: [] };
     return {
       id: known.id,
-      says: `${known.id}: ${known.lengthM === lengthM ? 'parts or channels' : `${known.lengthM} to ${lengthM} m`}`,
+      says:
+        known.lengthM === lengthM
+          ? say.partsOrChannels({ id: known.id })
+          : say.cableLength({ id: known.id, from: known.lengthM, to: lengthM }),
       edits: [
         { kind: 'unplug', cableId: known.id },
         { kind: 'plug', cable: { ...next, known: 'seen' } },
@@ -143,21 +141,21 @@ function readRow(
     .replace(/^-+|-+$/g, '');
   const id = freeId(rig, wanted || `${from.deviceId}-${to.deviceId}`.slice(0, 56));
   const cable: Cable = { id, from, to, medium, lengthM, known: 'seen', ...more };
-  return { id, says: `${id}: connected`, edits: [{ kind: 'plug', cable }] };
+  return { id, says: say.connected({ id }), edits: [{ kind: 'plug', cable }] };
 }
 
 /** Parts by the list of leads and adapters, channels as 'left=ch-3'; nothing where the cells are empty. */
-function readMore(cell: (column: Column) => string): Pick<Cable, 'parts' | 'map'> | { why: string } {
+function readMore(cell: (column: Column) => string): Pick<Cable, 'parts' | 'map'> | { why: Text } {
   const parts = cell('parts')
     .split('+')
     .map((p) => p.trim())
     .filter((p) => p !== '' && p !== NO_PARTS);
   const unknown = parts.find((p) => !PARTS.some((known) => known.id === p));
-  if (unknown) return { why: `“${unknown}” is not a cable or adapter of the list.` };
+  if (unknown) return { why: say.isNotCableOr({ part: unknown }) };
   const pairs = cell('channels').split(/\s+/).filter(Boolean);
   const map = pairs.map((pair) => pair.split('=')).map(([from = '', to = '']) => ({ from, to }));
   if (map.some((m) => m.from === '' || m.to === ''))
-    return { why: `“${cell('channels')}” names no channels. Write left=ch-3 right=ch-4.` };
+    return { why: say.namesNoChannelsWrite({ channels: cell('channels') }) };
   return { ...(cell('parts') !== '' && { parts }), ...(map.length > 0 && { map }) };
 }
 

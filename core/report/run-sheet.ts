@@ -1,7 +1,8 @@
 import { CAUTIONS, type DayCheck, type Step, type Ticks } from '#core/run/index.ts';
 import { type Text, textOf } from '#core/said/index.ts';
 import { icsLine, icsText, markdown } from '#core/text/index.ts';
-import { PAPERS, type Paper, page, short, xml } from './svg.ts';
+import { say } from './sayings.ts';
+import { PAPERS, type Paper, page, short, wrapped, xml } from './svg.ts';
 
 /** A day to take along: what to do, what to look at, the way down; with what is ticked already. */
 export interface RunDay {
@@ -18,7 +19,7 @@ export interface RunDay {
 export function runToMarkdown({ title, steps, checks, down, ticks, downTicks }: RunDay): string {
   const line = (id: string, says: Text, of = ticks) => {
     const tick = of[id];
-    const said = tick?.leftOut ? ` (skipped: ${markdown(tick.leftOut)})` : tick?.amiss ? ' (failed)' : '';
+    const said = tick?.leftOut ? say.skipped({ why: markdown(tick.leftOut) }) : tick?.amiss ? say.failed() : '';
     return `- [${tick && !tick.amiss ? 'x' : ' '}] ${markdown(textOf(says))}${said}`;
   };
   const list = (all: readonly Step[], of = ticks) =>
@@ -27,12 +28,12 @@ export function runToMarkdown({ title, steps, checks, down, ticks, downTicks }: 
         [
           line(s.id, s.says, of),
           `  ${markdown(textOf(s.why))}`,
-          ...s.cautions.map((c) => `  **Caution:** ${textOf(CAUTIONS[c])}`),
+          ...s.cautions.map((c) => `  ${textOf(say.caution({ caution: CAUTIONS[c] }))}`),
         ].join('\n'),
       )
       .join('\n');
   const looked = checks.map((c) => `${line(c.id, c.says)}\n  ${markdown(textOf(c.why))}`).join('\n');
-  return `# ${markdown(title)}\n\n${list(steps)}\n\n## Checks\n\n${looked}\n\n## The way down\n\n${list(down, downTicks)}\n`;
+  return `# ${markdown(title)}\n\n${list(steps)}\n\n## ${textOf(say.checks())}\n\n${looked}\n\n## ${textOf(say.shutDown())}\n\n${list(down, downTicks)}\n`;
 }
 
 const MARGIN_MM = 9;
@@ -56,11 +57,11 @@ interface Line {
 export function runSheet({ title, steps, checks, down, ticks, downTicks }: RunDay, paper: Paper): string[] {
   const { widthMm, heightMm } = PAPERS[paper];
   const lines: Line[] = [
-    { text: 'Steps', head: true, done: false },
+    { text: textOf(say.steps()), head: true, done: false },
     ...steps.map((s) => ({ text: textOf(s.says), head: false, done: Boolean(ticks[s.id]) })),
-    { text: 'Checks', head: true, done: false },
+    { text: textOf(say.checks()), head: true, done: false },
     ...checks.map((c) => ({ text: textOf(c.says), head: false, done: Boolean(ticks[c.id] && !ticks[c.id]!.amiss) })),
-    { text: 'Shut down', head: true, done: false },
+    { text: textOf(say.shutDown()), head: true, done: false },
     ...down.map((s) => ({ text: textOf(s.says), head: false, done: Boolean(downTicks[s.id]) })),
   ];
   const column = (widthMm - 2 * MARGIN_MM - (COLUMNS - 1) * GAP_MM) / COLUMNS;
@@ -83,7 +84,7 @@ export function runSheet({ title, steps, checks, down, ticks, downTicks }: RunDa
     return `${box}<text x="${x + size * 1.3}" y="${y}" font-size="${size}">${xml(row.text)}</text>`;
   });
   const rest = rows.length - shown.length;
-  const foot = `Phantom off before plugs, volumes down before power, never defeat a safety ground (earth); local rules first.${rest > 0 ? ` ${rest} more lines did not fit: see the screen.` : ''}`;
+  const foot = [say.footOfRun(), ...(rest > 0 ? [say.restOnScreen({ rest })] : [])].map(textOf).join(' ');
   return [
     page(
       widthMm,
@@ -101,17 +102,9 @@ interface Row extends Line {
 /** Lines broken into rows that a column takes at a size of type. */
 function rowsAt(lines: readonly Line[], columnMm: number, sizeMm: number): Row[] {
   const letters = Math.max(12, Math.floor((columnMm - sizeMm * 1.3) / (sizeMm * LETTER)));
-  return lines.flatMap((line) => {
-    const rows: Row[] = [];
-    let text = '';
-    for (const word of line.text.split(' ').flatMap((w) => w.match(new RegExp(`.{1,${letters}}`, 'gu')) ?? [])) {
-      if (text !== '' && text.length + 1 + word.length > letters) {
-        rows.push({ ...line, text, first: rows.length === 0 });
-        text = word;
-      } else text = text === '' ? word : `${text} ${word}`;
-    }
-    return [...rows, { ...line, text, first: rows.length === 0 }];
-  });
+  return lines.flatMap((line) =>
+    wrapped(line.text, letters).map((text, i): Row => ({ ...line, text, first: i === 0 })),
+  );
 }
 
 export interface Calendar extends RunDay {
@@ -135,15 +128,15 @@ export function runToIcs({ name, steps, checks, down, hours, now }: Calendar): s
   const before = steps.length * STEP_MIN + checks.length * CHECK_MIN;
   const startMs = Math.ceil((now.getTime() + before * MIN_MS) / (HOUR_MIN * MIN_MS)) * HOUR_MIN * MIN_MS;
   const parts = [
-    { says: 'set up', fromMin: -before, min: steps.length * STEP_MIN, list: steps.map((s) => s.says) },
+    { says: say.setUp(), fromMin: -before, min: steps.length * STEP_MIN, list: steps.map((s) => s.says) },
     {
-      says: 'checks',
+      says: say.checks2(),
       fromMin: -checks.length * CHECK_MIN,
       min: checks.length * CHECK_MIN,
       list: checks.map((c) => c.says),
     },
-    { says: 'session', fromMin: 0, min: hours * HOUR_MIN, list: [] },
-    { says: 'shut down', fromMin: hours * HOUR_MIN, min: down.length * STEP_MIN, list: down.map((s) => s.says) },
+    { says: say.session(), fromMin: 0, min: hours * HOUR_MIN, list: [] },
+    { says: say.shutDown2(), fromMin: hours * HOUR_MIN, min: down.length * STEP_MIN, list: down.map((s) => s.says) },
   ];
   const at = (min: number) => stamp(new Date(startMs + min * MIN_MS));
   const events = parts

@@ -9,6 +9,8 @@ import {
   settingOf,
   travelOf,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 import { PAPERS, type Paper, page, short, xml } from './svg.ts';
 
 const MARGIN_MM = 10;
@@ -45,7 +47,7 @@ export function settingsSheets(rig: Rig, paper: Paper): string[] {
   let body: string[] = [];
   let y = MARGIN_MM + HEAD_MM;
   const turn = () => {
-    const head = `<text x="${MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="5" font-weight="640">${xml(short(rig.name, 70))}: current settings</text><text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">sheet ${sheets.length + 1}</text>`;
+    const head = `<text x="${MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="5" font-weight="640">${xml(say.currentSettings({ rig: short(rig.name, 70) }))}</text><text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">${xml(say.sheet({ sheet: sheets.length + 1 }))}</text>`;
     sheets.push(page(widthMm, heightMm, head + body.join('')));
     body = [];
     y = MARGIN_MM + HEAD_MM;
@@ -75,7 +77,7 @@ function draw({ device, spec }: Cell): string {
   const middle = CELL.widthMm / 2 - 1;
   const name = `<text x="${middle}" y="3" font-size="2.6" text-anchor="middle">${xml(short(spec.name, 24))}</text>`;
   const stands = `${sayValue(spec, value)}${known === 'assumed' ? ' ?' : ''}`;
-  const says = (y: number, text: string, size = 2.9) =>
+  const says = (y: number, text: Text, size = 2.9) =>
     `<text x="${middle}" y="${y}" font-size="${size}" text-anchor="middle">${xml(short(text, 22))}</text>`;
   if (spec.kind === 'gain' && typeof value === 'number') {
     const hour = sayKnob(spec, value);

@@ -1,7 +1,9 @@
 import { chainOf, type LeadSeen, leadsOf } from '#core/check/index.ts';
 import { lineMap } from '#core/map/index.ts';
 import { findTypes, type Rig } from '#core/rig/index.ts';
+import { type Text, textOf } from '#core/said/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
+import { say } from './sayings.ts';
 import { PAPERS, type Paper, page, short, xml } from './svg.ts';
 
 const MARGIN_MM = 10;
@@ -26,7 +28,8 @@ export function labelSheets(rig: Rig, paper: Paper): string[] {
     [lead.from, lead.to].map((end, i) => ({
       number,
       here: `${end.device.name}, ${end.port.name}`,
-      there: `${i === 0 ? 'to' : 'from'} ${(i === 0 ? lead.to : lead.from).device.name}`,
+      there:
+        i === 0 ? say.toDevice({ device: lead.to.device.name }) : say.fromDevice({ device: lead.from.device.name }),
       lengthM: lead.cable.lengthM,
     })),
   );
@@ -35,7 +38,7 @@ export function labelSheets(rig: Rig, paper: Paper): string[] {
     const body = labels.slice(first, first + columns * rows).map((label, i) => {
       const x = MARGIN_MM + (i % columns) * (LABEL.widthMm + LABEL.gapMm);
       const y = MARGIN_MM + Math.floor(i / columns) * (LABEL.heightMm + LABEL.gapMm);
-      return `<g transform="translate(${x} ${y})"><rect width="${LABEL.widthMm}" height="${LABEL.heightMm}" fill="none" stroke="#888" stroke-width="0.2" stroke-dasharray="1 1"/><text x="2" y="11" font-size="8" font-weight="640">${label.number}</text><text x="15" y="6" font-size="3.4" font-weight="640">${xml(short(label.here, 23))}</text><text x="15" y="10.5" font-size="3.2">${xml(short(label.there, 26))}</text><text x="15" y="14.5" font-size="2.8">${label.lengthM} m</text></g>`;
+      return `<g transform="translate(${x} ${y})"><rect width="${LABEL.widthMm}" height="${LABEL.heightMm}" fill="none" stroke="#888" stroke-width="0.2" stroke-dasharray="1 1"/><text x="2" y="11" font-size="8" font-weight="640">${label.number}</text><text x="15" y="6" font-size="3.4" font-weight="640">${xml(short(label.here, 23))}</text><text x="15" y="10.5" font-size="3.2">${xml(short(label.there, 26))}</text><text x="15" y="14.5" font-size="2.8">${xml(say.meters({ lengthM: label.lengthM }))}</text></g>`;
     });
     sheets.push(page(widthMm, heightMm, body.join('')));
   }
@@ -49,23 +52,23 @@ export function wiringSheets(rig: Rig, paper: Paper): string[] {
   const leads = numberedLeads(rig);
   const sheets: string[] = [];
   for (let first = 0; first === 0 || first < leads.length; first += perPage) {
-    const head = `<text x="${MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="5.5" font-weight="640">${xml(short(rig.name, 60))}: wiring</text><text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">sheet ${sheets.length + 1} of ${Math.max(1, Math.ceil(leads.length / perPage))}</text>`;
+    const head = `<text x="${MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="5.5" font-weight="640">${xml(say.wiring({ rig: short(rig.name, 60) }))}</text><text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">${xml(say.sheetOf({ sheet: sheets.length + 1, sheets: Math.max(1, Math.ceil(leads.length / perPage)) }))}</text>`;
     const rows = leads.slice(first, first + perPage).map(({ number, lead }, i) => {
       const y = MARGIN_MM + 14 + i * 2 * LINE_MM;
-      const at = (x: number, text: string, size = 3.4, down = 0) =>
+      const at = (x: number, text: Text, size = 3.4, down = 0) =>
         `<text x="${MARGIN_MM + x}" y="${y + down}" font-size="${size}">${xml(text)}</text>`;
-      return `<g>${at(0, String(number))}${at(9, short(lead.from.device.name, 34))}${at(9, short(lead.from.port.name, 40), 2.8, 3.5)}${at(72, short(lead.to.device.name, 34))}${at(72, short(lead.to.port.name, 40), 2.8, 3.5)}${at(134, short(takes(lead), 34), 2.8)}${at(134, `${lead.cable.lengthM} m, ${lead.cable.known}`, 2.8, 3.5)}<rect x="${widthMm - MARGIN_MM - 4}" y="${y - 3}" width="4" height="4" fill="none" stroke="#444" stroke-width="0.3"/></g>`;
+      return `<g>${at(0, String(number))}${at(9, short(lead.from.device.name, 34))}${at(9, short(lead.from.port.name, 40), 2.8, 3.5)}${at(72, short(lead.to.device.name, 34))}${at(72, short(lead.to.port.name, 40), 2.8, 3.5)}${at(134, short(takes(lead), 34), 2.8)}${at(134, say.lengthAndKnown({ lengthM: lead.cable.lengthM, known: lead.cable.known }), 2.8, 3.5)}<rect x="${widthMm - MARGIN_MM - 4}" y="${y - 3}" width="4" height="4" fill="none" stroke="#444" stroke-width="0.3"/></g>`;
     });
     sheets.push(page(widthMm, heightMm, head + rows.join('')));
   }
   return sheets;
 }
 
-function takes(lead: LeadSeen): string {
+function takes(lead: LeadSeen): Text {
   const chain = chainOf(lead);
-  if (chain === null) return 'no cable fits';
-  if (chain === 'nothing-to-plug' || chain.parts.length === 0) return 'its own cable';
-  return chain.parts.map((p) => p.name).join(' + ');
+  if (chain === null) return say.noCableFits();
+  if (chain === 'nothing-to-plug' || chain.parts.length === 0) return say.itsOwnCable();
+  return chain.parts.map((p) => textOf(p.name)).join(' + ');
 }
 
 /** Hues in print: those of the light theme. */

@@ -1,5 +1,7 @@
+import { type Text, textOf } from '#core/said/index.ts';
 import { csvOf } from '#core/text/index.ts';
 import { framesFromMs, type Rate, rateName, samplesFromMs } from '#core/units/index.ts';
+import { say } from './sayings.ts';
 
 /** One recording, and what has to be done to it so that it lies where it belongs. */
 export interface SlipItem {
@@ -49,7 +51,7 @@ export function tracksOf({ items }: SlipList): SlipItem[][] {
 }
 
 /** As a table (RFC 4180): figures exact, in three units. */
-export function slipListToCsv(list: SlipList): string {
+export function slipListToCsv(list: SlipList): Text {
   const rows = list.items.map((item) => [
     item.name,
     item.fileName,
@@ -63,7 +65,7 @@ export function slipListToCsv(list: SlipList): string {
   ]);
   // A marker is no track: what it is moved by is where it stands.
   const marked = (list.markers ?? []).map(({ atMs, says }) => [
-    `marker: ${says}`,
+    textOf(say.marker({ says })),
     '',
     String(atMs),
     String(framesFromMs(atMs, list.frameRate)),
@@ -74,15 +76,15 @@ export function slipListToCsv(list: SlipList): string {
     '',
   ]);
   const head = [
-    'track',
-    'file',
-    'move by, ms',
-    `move by, frames at ${rateName(list.frameRate)}`,
-    'move by, samples',
-    'runs longer, ppm',
-    'speed',
-    'length, ms',
-    'starts in the file, ms',
+    say.track(),
+    say.file(),
+    say.moveByMs(),
+    say.moveByFramesAt({ rate: rateName(list.frameRate) }),
+    say.moveBySamples(),
+    say.runsLongerPpm(),
+    say.speed(),
+    say.lengthMs(),
+    say.startsInFileMs(),
   ];
-  return csvOf([head, ...rows, ...marked]);
+  return csvOf([head.map(textOf), ...rows, ...marked]);
 }

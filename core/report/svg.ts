@@ -1,6 +1,8 @@
+import { type Text, textOf } from '#core/said/index.ts';
+
 /** Text as it may stand in XML; what XML forbids is left out. */
-export const xml = (text: string): string =>
-  text
+export const xml = (text: Text): string =>
+  textOf(text)
     // biome-ignore lint/suspicious/noControlCharactersInRegex: XML 1.0 forbids these
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
     .replace(/&/g, '&amp;')
@@ -17,5 +19,20 @@ export const page = (widthMm: number, heightMm: number, body: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm}mm" viewBox="0 0 ${widthMm} ${heightMm}" font-family="Sofia Sans, sans-serif">${body}</svg>\n`;
 
 /** Text cut to so many characters, with a mark where it was cut. */
-export const short = (text: string, characters: number): string =>
-  text.length > characters ? `${text.slice(0, characters - 1)}…` : text;
+export const short = (says: Text, characters: number): string => {
+  const text = textOf(says);
+  return text.length > characters ? `${text.slice(0, characters - 1)}…` : text;
+};
+
+/** Text broken between words into lines of at most so many letters; a longer word is broken itself. */
+export function wrapped(text: string, letters: number): string[] {
+  const lines: string[] = [];
+  let line = '';
+  for (const word of text.split(' ').flatMap((w) => w.match(new RegExp(`.{1,${letters}}`, 'gu')) ?? [])) {
+    if (line !== '' && line.length + 1 + word.length > letters) {
+      lines.push(line);
+      line = word;
+    } else line = line === '' ? word : `${line} ${word}`;
+  }
+  return [...lines, line];
+}

@@ -1,3 +1,5 @@
+import { type Text, textOf } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 import { PAPERS, type Paper, page, short, xml } from './svg.ts';
 
 /** One player of a tap test: what stands on its row. */
@@ -15,7 +17,7 @@ const LINE_MM = 6;
 /** Beyond these the sheet is full: there are sixteen tunes. */
 const MOST_CHARS = { source: 34, at: 44, line: 100 };
 
-const text = (x: number, y: number, size: number, says: string, bold = false): string =>
+const text = (x: number, y: number, size: number, says: Text, bold = false): string =>
   `<text x="${x}" y="${y}" font-size="${size}"${bold ? ' font-weight="640"' : ''}>${xml(says)}</text>`;
 const rule = (y: number, wide: number): string =>
   `<path d="M${MARGIN_MM} ${y}h${wide}" stroke="#000" stroke-width="0.2"/>`;
@@ -23,26 +25,26 @@ const box = (x: number, y: number): string =>
   `<rect x="${x}" y="${y}" width="4" height="4" fill="none" stroke="#000" stroke-width="0.3"/>`;
 
 const ORDER = [
-  'Speakers low, headphones off. Call apps in music mode: noise suppression and auto gain off.',
-  'Every recorder starts first, and runs until all test tunes are over.',
-  'Try each player with the trial, fading in, until it is about as loud as its source. Then leave its level alone.',
-  'Press Play everywhere, within about two seconds. Each tune lasts 15 seconds. Nobody talks.',
-  'Wait two more seconds, stop the recorders, and name each file after its destination.',
+  say.speakersLowHeadphonesOff(),
+  say.everyRecorderStartsFirst(),
+  say.tryEachPlayerWith(),
+  say.pressPlayEverywhereWithin(),
+  say.waitTwoMoreSeconds(),
 ];
 
 /** A sheet for the desk: which file goes where, and what to press in which order. */
 export function tapSheet(rows: readonly TapRow[], before: readonly string[], paper: Paper): string {
   const { widthMm, heightMm } = PAPERS[paper];
   const wide = widthMm - 2 * MARGIN_MM;
-  const parts: string[] = [text(MARGIN_MM, 18, 6, 'Tap test: every source plays its own test tune', true)];
+  const parts: string[] = [text(MARGIN_MM, 18, 6, say.tapTestEverySource(), true)];
   let y = 28;
-  parts.push(text(MARGIN_MM, y, 4, 'Before anything plays', true));
+  parts.push(text(MARGIN_MM, y, 4, say.beforeAnythingPlays(), true));
   for (const line of before) {
     y += LINE_MM;
     parts.push(box(MARGIN_MM, y - 3.4), text(MARGIN_MM + 6, y, 3.4, short(line, MOST_CHARS.line)));
   }
   y += 2 * LINE_MM;
-  parts.push(text(MARGIN_MM, y, 4, 'Which file goes where', true));
+  parts.push(text(MARGIN_MM, y, 4, say.whichFileGoesWhere(), true));
   y += 3;
   for (const { source, tune, at } of rows) {
     y += ROW_MM;
@@ -50,15 +52,15 @@ export function tapSheet(rows: readonly TapRow[], before: readonly string[], pap
       box(MARGIN_MM, y - 4),
       text(MARGIN_MM + 6, y, 5, String(tune), true),
       text(MARGIN_MM + 16, y, 3.8, short(source, MOST_CHARS.source)),
-      text(MARGIN_MM + wide / 2, y, 3.4, short(`instead of ${at}`, MOST_CHARS.at)),
+      text(MARGIN_MM + wide / 2, y, 3.4, short(say.instead({ at }), MOST_CHARS.at)),
       rule(y + 2.4, wide),
     );
   }
   y += 2 * LINE_MM;
-  parts.push(text(MARGIN_MM, y, 4, 'In this order', true));
+  parts.push(text(MARGIN_MM, y, 4, say.inThisOrder(), true));
   ORDER.forEach((line, i) => {
     y += LINE_MM;
-    parts.push(text(MARGIN_MM, y, 3.4, `${i + 1}  ${line}`));
+    parts.push(text(MARGIN_MM, y, 3.4, `${i + 1}  ${textOf(line)}`));
   });
   return page(widthMm, heightMm, parts.join(''));
 }
