@@ -1,3 +1,4 @@
+import { textOf } from '#words/index.ts';
 import { diagnose as diagnoseTake } from '#core/measure/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft } from './edges.ts';
@@ -6,7 +7,7 @@ import { loadFft } from './edges.ts';
 export const diagnose: Command = (files, options) =>
   withWavs(files, options, async ([file]) => {
     const { faults } = await diagnoseTake(await loadFft(), file!);
-    const findings = faults.map(({ id, severity, evidence, atS }) => ({ id, severity, evidence, atS }));
+    const findings = faults.map(({ id, severity, evidence, atS }) => ({ id, severity, evidence: textOf(evidence), atS }));
     const text =
       findings.length === 0
         ? 'No faults found.'

@@ -1,3 +1,4 @@
+import { textOf } from '#words/index.ts';
 import { readDesk, sayMade } from '#core/intake/index.ts';
 import { titleOf } from '#core/typed/index.ts';
 import type { Command } from './command.ts';
@@ -18,11 +19,11 @@ export const newRig: Command = async ([line]) => {
     .filter((b) => b.type !== null)
     .map(({ word, type, count }) => ({ words: word, typeId: type!.id, count }));
   const unknown = typed.boxes.flatMap((b) => (b.type === null ? [b.word] : b.left));
-  const assumed = made.map((m) => `${sayMade(m.says)}.`);
+  const assumed = made.map((m) => `${textOf(sayMade(m))}.`);
   const asked = decisions.map(({ asks, options, taken }) => ({
-    question: asks,
-    choices: options.map((o) => o.label),
-    taken: options.find((o) => o.id === taken)!.label,
+    question: textOf(asks),
+    choices: options.map((o) => textOf(o.label)),
+    taken: textOf(options.find((o) => o.id === taken)!.label),
   }));
   const name = (id: string) => rig.devices.find((d) => d.id === id)!.name;
   const notes = [

@@ -1,3 +1,4 @@
+import { textOf } from '#words/index.ts';
 import { leadBetween, leadOn } from '#core/check/index.ts';
 import { endOf, lostBy } from '#core/plug/index.ts';
 import { type Cable, findTypes, type Rig } from '#core/rig/index.ts';
@@ -13,7 +14,7 @@ function losesBy(rig: Rig, cable: Cable): string[] {
   if (cable.medium !== 'lead' || cable.map) return [];
   const lead = leadBetween(rig, findTypes(rig), cable);
   const found = leadOn(lead);
-  return found ? lostBy(endOf(lead.from.port), endOf(lead.to.port), found) : [];
+  return found ? lostBy(endOf(lead.from.port), endOf(lead.to.port), found).map(textOf) : [];
 }
 
 /** What a socket can be plugged to, the best first, with the lead and adapters that it takes. */
@@ -30,7 +31,7 @@ export const plug: Command = async ([path, place]) => {
     to: `${to.deviceId}.${to.id}`,
     name: `${deviceName(rig, to.deviceId)}, ${to.name}`,
     medium: cables[0]!.medium,
-    parts: chain?.parts.map((p) => p.name) ?? [],
+    parts: chain?.parts.map((p) => textOf(p.name)) ?? [],
     priceEur: chain?.price ?? null,
     loses: losesBy(rig, cables[0]!),
     taken: to.cableIds.length > 0,

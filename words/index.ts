@@ -1,6 +1,6 @@
 import { speakWith } from '#core/said/index.ts';
 import { core } from './en/core/index.ts';
-import { speakerOf } from './said.ts';
+import { messageOf, speakerOf } from './said.ts';
 
 export { textOf } from '#core/said/index.ts';
 export { bench } from './en/bench.ts';
@@ -54,6 +54,9 @@ export {
   tagsOf,
 } from './message.ts';
 export { core };
+
+/** What core says, as a message that is drawn with its strong parts. */
+export const messageOfSaid = messageOf(core);
 
 // Whoever shows anything imports words: from then on core's codes are sentences.
 speakWith(speakerOf(core));

@@ -263,7 +263,7 @@ export const say = sayersOf('check', {
   unknownConnector: { device: 'name', port: 'text', connector: 'name' },
   noPlugListFits: {},
   listConnectors: {},
-  noCableFits: { from: 'name', to: 'name', lead: 'text' },
+  noCableFits: { from: 'text', to: 'text', lead: 'text' },
   noChainCableAnd: {},
   listCablesAndAdapters: {},
   manyParts: { lead: 'text', parts: 'number', join: 'text' },

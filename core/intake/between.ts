@@ -4,6 +4,7 @@ import { type DeviceType, isHardware } from '#core/rig/index.ts';
 import { addDevice, bestBetween, boxesBetween, fitsAmong, isMeant, nameFor, type TypedLead } from '#core/wire/index.ts';
 import { type Builder, listed } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
+import { say } from './sayings.ts';
 
 const NONE = 'none';
 
@@ -30,8 +31,8 @@ export function bridgeGaps(b: Builder, leads: readonly TypedLead[], answers: Ans
     if (types.length === 0) return [];
     const asked = decide(answers, {
       id: `between:${from}:${to}`,
-      asks: `No cable goes straight from ${a.name} to ${z.name}. What’s between them?`,
-      options: [...types.map((t) => ({ id: t.id, label: t.name })), { id: NONE, label: 'Nothing: leave it' }],
+      asks: say.noCableStraight({ from: a.name, to: z.name }),
+      options: [...types.map((t) => ({ id: t.id, label: t.name })), { id: NONE, label: say.nothingLeaveIt() }],
     });
     const type = types.find((t) => t.id === asked.taken);
     if (type) putBetween(b, there.length > 0 ? from : to, there.length > 0 ? to : from, type);
@@ -44,7 +45,7 @@ function putBetween(b: Builder, from: string, to: string, type: DeviceType, inst
   const { edit, device } = addDevice(b.rig, type, nameFor(b.rig, type));
   b.make(
     `between:${from}:${to}`,
-    { who: device.name, does: 'goes between', what: b.device(from).name, how: `and ${b.device(to).name}` },
+    say.between({ device: device.name, from: b.device(from).name, to: b.device(to).name }),
     () => [edit, ...(instead ? [{ kind: 'unplug' as const, cableId: instead }] : [])],
   );
   if (!b.rig.devices.some((d) => d.id === device.id)) return;
@@ -117,15 +118,13 @@ export function shareInputs(b: Builder): void {
     asked.add(id);
     const { edit, device } = addDevice(b.rig, type, nameFor(b.rig, type));
     const target = lead.to.deviceId;
-    const says = {
-      who: device.name,
-      does: 'goes between',
-      what: listed(all.map((p) => p.name)),
-      how: `and ${b.device(target).name}`,
-      note: 'it has one input for them',
-    };
+    const says = say.between({
+      device: device.name,
+      from: listed(all.map((p) => p.name)),
+      to: b.device(target).name,
+    });
     const unplugged = same.map((c) => ({ kind: 'unplug' as const, cableId: c.id }));
-    if (!b.make(id, says, () => [...unplugged, edit])) continue;
+    if (!b.make(id, says, () => [...unplugged, edit], { note: say.oneInputForThem() })) continue;
     for (const player of all) plug(b, player.id, device.id);
     plug(b, device.id, target);
   }

@@ -11,12 +11,14 @@ import {
   type Rig,
   type Types,
 } from '#core/rig/index.ts';
+import { listOf, type Said, type Text } from '#core/said/index.ts';
 import { freeId, type Offer } from '#core/wire/index.ts';
 import type { Answers } from './questions.ts';
+import { say } from './sayings.ts';
 
 interface Option {
   readonly id: string;
-  readonly label: string;
+  readonly label: Text;
 }
 /** How else something could have been made: answered under `changeOf` its id. */
 export interface Choice {
@@ -30,28 +32,21 @@ export const changeOf = (madeId: string): string => `change:${madeId}`;
 export interface Made {
   /** The same for the same text: what is taken back stays so when more is typed. */
   readonly id: string;
-  readonly says: Sentence;
+  readonly says: Said;
+  /** Why, or what comes with it; '' for nothing. */
+  readonly note: Text;
   /** Somebody has taken it back: it is shown, and not made. */
   readonly removed: boolean;
   /** Null where it could not be otherwise. */
   readonly choice: Choice | null;
 }
 
-/** 'Streaming app takes **Capture card** as input 1, *video and audio*': names are set off from what is said of them. */
-export interface Sentence {
-  readonly who: string;
-  readonly does: string;
-  readonly what: string;
-  readonly how: string;
-  readonly note: string;
-}
-
-export const sayMade = ({ who, does, what, how, note }: Sentence): string =>
-  `${[who, does, what, how].filter(Boolean).join(' ')}${note && ` (${note})`}`;
+/** What was made, with its note in parentheses. */
+export const sayMade = ({ says, note }: Pick<Made, 'says' | 'note'>): Text =>
+  note === '' ? says : say.withNote({ says, note });
 
 /** 'A, B and C' */
-export const listed = (names: readonly string[]): string =>
-  names.length < 2 ? names.join() : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+export const listed = (names: readonly string[]): Text => (names.length < 2 ? names.join() : listOf('and', names));
 
 /** A rig that is being made: edits are applied as they come, and what was made is told. */
 export class Builder {
@@ -96,13 +91,13 @@ export class Builder {
   /** Makes something and tells it, unless it was taken back; whether it stands. */
   make(
     id: string,
-    says: Partial<Sentence> & Pick<Sentence, 'who' | 'does'>,
+    says: Said,
     edits: () => readonly Edit[],
-    choice: Choice | null = null,
+    { choice = null, note = '' }: { readonly choice?: Choice | null; readonly note?: Text } = {},
   ): boolean {
     const removed = this.#without.has(id);
     const stands = !removed && this.take({ kind: 'batch', edits: [...edits()] });
-    if (removed || stands) this.made.push({ id, says: { what: '', how: '', note: '', ...says }, removed, choice });
+    if (removed || stands) this.made.push({ id, says, note, removed, choice });
     return stands;
   }
 

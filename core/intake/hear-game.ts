@@ -1,3 +1,4 @@
+import type { Text } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { bestBetween } from '#core/wire/index.ts';
 import { Builder, listed } from './builder.ts';
@@ -6,13 +7,14 @@ import { type Game, gamesByWay, isPlugged } from './hear-ways.ts';
 import { hearInRoom, wearerOf } from './people.ts';
 import { planFor } from './plan.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
+import { say } from './sayings.ts';
 import { delayPrograms } from './settle.ts';
 import { playedThrough } from './system-sound.ts';
 
 /** One way for a game to come to somebody's ears. */
 interface HearWay {
   readonly id: 'room' | 'jack' | 'monitor' | 'computer';
-  readonly label: string;
+  readonly label: Text;
   readonly make: (on: Builder) => void;
 }
 
@@ -39,11 +41,11 @@ export function hearGames(b: Builder, answers: Answers): Decision[] {
     const options = [
       ...(isIdle ? [...plugged, ...room] : [...room, ...plugged]).map((w) => ({
         id: w.id,
-        label: `${w.label}${saysDelay(w.delayMs)}`,
+        label: withDelay(w.label, w.delayMs),
       })),
-      { id: 'not', label: 'Not at all' },
+      { id: 'not', label: say.notAtAll() },
     ];
-    const asked = decide(answers, { id: `hear:${deviceId}`, asks: `How do you hear ${names}?`, options });
+    const asked = decide(answers, { id: `hear:${deviceId}`, asks: say.howDoYouHear({ names }), options });
     decisions.push(asked);
     ways.find((w) => w.id === asked.taken)?.make(b);
     if (asked.taken === 'room' || asked.taken === 'not')
@@ -55,7 +57,7 @@ export function hearGames(b: Builder, answers: Answers): Decision[] {
 /** Under voices that are played at full level. */
 const LISTEN_DB = -12;
 
-function waysToHear(b: Builder, id: string, what: string, { listenerIds, ways }: Game): HearWay[] {
+function waysToHear(b: Builder, id: string, what: Text, { listenerIds, ways }: Game): HearWay[] {
   const { screen, jack, computer, monitor } = ways;
   const nameOf = (deviceId: string) => b.device(deviceId).name;
   return [
@@ -63,7 +65,7 @@ function waysToHear(b: Builder, id: string, what: string, { listenerIds, ways }:
       ? [
           {
             id: 'room' as const,
-            label: `From ${nameOf(screen)}, in the room`,
+            label: say.fromInRoom({ device: nameOf(screen) }),
             make: (on: Builder) => {
               for (const l of listenerIds) {
                 const wearer = wearerOf(on, on.rig.listeners.find((x) => x.id === l)!.sound.deviceId);
@@ -77,11 +79,11 @@ function waysToHear(b: Builder, id: string, what: string, { listenerIds, ways }:
       ? [
           {
             id: 'jack' as const,
-            label: `By ${nameOf(jack.from)} into ${nameOf(jack.to)}`,
+            label: say.byInto({ from: nameOf(jack.from), to: nameOf(jack.to) }),
             make: (on: Builder) => {
               const offer = bestBetween(on.rig, jack.from, jack.to, { suits: isPlugged });
-              const says = { who: nameOf(jack.from), does: 'plugs into', what: nameOf(jack.to) };
-              if (offer) on.make(id, { ...says, note: 'so that you hear the game' }, () => on.plugs(offer));
+              const says = say.pluggedInto({ device: nameOf(jack.from), into: nameOf(jack.to) });
+              if (offer) on.make(id, says, () => on.plugs(offer), { note: say.soYouHearGame() });
             },
           },
         ]
@@ -90,13 +92,18 @@ function waysToHear(b: Builder, id: string, what: string, { listenerIds, ways }:
       ? [
           {
             id: 'monitor' as const,
-            label: `By monitoring in ${nameOf(monitor.programId)}`,
+            label: say.byMonitoring({ app: nameOf(monitor.programId) }),
             make: (on: Builder) => {
-              const says = { who: nameOf(monitor.programId), does: 'plays', what };
-              on.make(id, { ...says, how: `to ${nameOf(monitor.to.deviceId)}`, note: 'monitoring' }, () => [
+              const says = say.playsWhatTo({
+                who: nameOf(monitor.programId),
+                what,
+                to: nameOf(monitor.to.deviceId),
+              });
+              const edits = () => [
                 ...openBetween(on, monitor.programId, monitor.inputId, monitor.outputId),
                 on.link({ deviceId: monitor.programId, portId: monitor.outputId }, monitor.to.ref),
-              ]);
+              ];
+              on.make(id, says, edits, { note: say.monitoring() });
             },
           },
         ]
@@ -105,12 +112,14 @@ function waysToHear(b: Builder, id: string, what: string, { listenerIds, ways }:
       ? [
           {
             id: 'computer' as const,
-            label: `By ${nameOf(computer.hostId)}’s system sound`,
+            label: say.bySystemSoundOf({ host: nameOf(computer.hostId) }),
             make: (on: Builder) => {
-              const says = { who: nameOf(computer.hostId), does: 'plays', what };
-              on.make(id, { ...says, how: `to ${nameOf(computer.to.deviceId)}`, note: 'by its system sound' }, () =>
-                playedThrough(on, computer, LISTEN_DB),
-              );
+              const says = say.playsWhatTo({
+                who: nameOf(computer.hostId),
+                what,
+                to: nameOf(computer.to.deviceId),
+              });
+              on.make(id, says, () => playedThrough(on, computer, LISTEN_DB), { note: say.bySystemSound() });
             },
           },
         ]
@@ -143,5 +152,5 @@ function delayBy(b: Builder, way: HearWay, sourceId: string, ears: readonly stri
 /** Less is not felt by whoever plays; more is said in steps that are as fine as the figures are. */
 const FELT_MS = 15;
 const STEP_MS = 10;
-const saysDelay = (ms: number): string =>
-  ms < FELT_MS || !Number.isFinite(ms) ? '' : ` (about ${STEP_MS * Math.round(ms / STEP_MS)} ms delay)`;
+const withDelay = (label: Text, ms: number): Text =>
+  ms < FELT_MS || !Number.isFinite(ms) ? label : say.aboutDelay({ label, ms: STEP_MS * Math.round(ms / STEP_MS) });

@@ -13,6 +13,7 @@ import { addDevice, bestBetween, isMeant } from '#core/wire/index.ts';
 import { downstream, endsOf, hostsOf, isComputer, listenRank, programsOn, upstream } from './around.ts';
 import { type Builder, listed } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
+import { say } from './sayings.ts';
 
 /** What a desk computer is, where programs were named and nothing that they run on. */
 const COMPUTER = 'computer-desktop';
@@ -25,7 +26,7 @@ export function hostPrograms(b: Builder): void {
   let [host] = hostsOf(b.rig).sort((x, y) => Number(isComputer(b.typeOf(y))) - Number(isComputer(b.typeOf(x))));
   if (!host) {
     const { edit, device } = addDevice(b.rig, b.types.get(COMPUTER)!, 'Computer');
-    if (!b.make('computer', { who: device.name, does: 'runs', what: listed(lost.map((d) => d.name)) }, () => [edit]))
+    if (!b.make('computer', say.runs({ host: device.name, what: listed(lost.map((d) => d.name)) }), () => [edit]))
       return;
     host = device.id;
   }
@@ -49,11 +50,7 @@ export function hostUsb(b: Builder): void {
   });
   if (lost.length === 0) return;
   const { edit } = addDevice(b.rig, b.types.get(COMPUTER)!, 'Computer');
-  b.make(
-    'computer',
-    { who: listed(lost.map((d) => d.name)), does: lost.length > 1 ? 'need' : 'needs', what: 'a computer' },
-    () => [edit],
-  );
+  b.make('computer', say.needsComputer({ count: lost.length, who: listed(lost.map((d) => d.name)) }), () => [edit]);
 }
 
 const isUsbPort = (type: DeviceType, portId: string): boolean =>
@@ -66,7 +63,7 @@ export function callOnPhones(b: Builder): void {
     const phone = b.device(hostId).name;
     const { edit, device } = addDevice(b.rig, b.types.get('call')!, `${phone}, call`.slice(0, 120));
     const on: Edit = { kind: 'set-device', device: { ...device, on: hostId } };
-    b.make(`call-on:${hostId}`, { who: phone, does: 'is on', what: 'a call' }, () => [edit, on]);
+    b.make(`call-on:${hostId}`, say.isOnACall({ who: phone }), () => [edit, on]);
   }
   for (const hostId of hostsOf(b.rig)) {
     const calls = programsOn(b.rig, hostId).some((id) => endsThat(b.typeOf(id), 'call-microphone').length > 0);
@@ -80,13 +77,9 @@ export function callOnPhones(b: Builder): void {
     if (offer)
       b.make(
         `back:${hostId}`,
-        {
-          who: b.device(next).name,
-          does: 'goes back to',
-          what: b.device(hostId).name,
-          note: 'so that who is on the call hears you',
-        },
+        say.backTo({ from: b.device(next).name, to: b.device(hostId).name }),
         () => b.plugs(offer),
+        { note: say.soCallHearsYou() },
       );
   }
 }
@@ -114,13 +107,13 @@ export function nameProgram(b: Builder, text: string, answers: Answers): Decisio
     const [stream, call, record, game] = PURPOSES;
     const asked = decide(answers, {
       id: `purpose:${hostId}`,
-      asks: calls ? `What is ${host} for, beside the call?` : `What is ${host} for?`,
+      asks: calls ? say.purposeBesideCall({ host }) : say.purposeOf({ host }),
       options: [
         stream,
         ...(calls ? [] : [call]),
         record,
         ...(isGame ? [game] : []),
-        { id: NONE, label: 'Nothing yet' },
+        { id: NONE, label: say.nothingYet() },
       ],
       usual: isGame
         ? game.id
@@ -131,7 +124,7 @@ export function nameProgram(b: Builder, text: string, answers: Answers): Decisio
     if (type) {
       const { edit, device } = addDevice(b.rig, type, nameOfPurpose(b, asked.taken));
       const on: Edit = { kind: 'set-device', device: { ...device, on: hostId } };
-      b.make(`purpose:${hostId}`, { who: host, does: 'runs', what: device.name }, () => [edit, on]);
+      b.make(`purpose:${hostId}`, say.runs({ host, what: device.name }), () => [edit, on]);
     }
     return [asked];
   });
@@ -157,10 +150,10 @@ function saidPurpose(text: string): string | null {
 }
 
 const PURPOSES = [
-  { id: 'capture-program', label: 'Streaming', name: 'Streaming app' },
-  { id: 'call', label: 'A call', name: 'Call' },
-  { id: 'recording-program', label: 'Recording', name: 'Recording app' },
-  { id: 'game-program', label: 'A game', name: 'Game' },
+  { id: 'capture-program', label: say.streaming(), name: 'Streaming app' },
+  { id: 'call', label: say.aCall(), name: 'Call' },
+  { id: 'recording-program', label: say.recording(), name: 'Recording app' },
+  { id: 'game-program', label: say.aGame(), name: 'Game' },
 ] as const;
 
 function nameOfPurpose(b: Builder, typeId: string): string {

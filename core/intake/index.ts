@@ -1,4 +1,4 @@
-export { type Choice, changeOf, type Made, type Sentence, sayMade } from './builder.ts';
+export { type Choice, changeOf, type Made, sayMade } from './builder.ts';
 export {
   OCCASIONS,
   type Occasion,

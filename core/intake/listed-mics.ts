@@ -5,6 +5,7 @@ import { hostsOf, isComputer, isMicrophone } from './around.ts';
 import { PLAIN, plug } from './between.ts';
 import { type Builder, listed } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
+import { say } from './sayings.ts';
 
 const NONE = 'none';
 const MOST_OFFERED = 4;
@@ -53,16 +54,16 @@ export function interfaceForMics(b: Builder, waiting: ReadonlySet<string>, answe
     .sort((x, y) => micInputs(x) - micInputs(y) || x.ports.length - y.ports.length)
     .slice(0, MOST_OFFERED);
   if (types.length === 0) return [];
-  const names = mics.length > MOST_NAMED ? `${mics.length} mics` : listed(mics.map((m) => m.name));
+  const names = mics.length > MOST_NAMED ? say.mics({ mics: mics.length }) : listed(mics.map((m) => m.name));
   const asked = decide(answers, {
     id: `into:${first.id}:${host}`,
-    asks: `No cable goes straight from ${names} to ${b.device(host).name}. What’s between them?`,
-    options: [...types.map((t) => ({ id: t.id, label: t.name })), { id: NONE, label: 'Nothing: leave it' }],
+    asks: say.noCableStraight({ from: names, to: b.device(host).name }),
+    options: [...types.map((t) => ({ id: t.id, label: t.name })), { id: NONE, label: say.nothingLeaveIt() }],
   });
   const type = types.find((t) => t.id === asked.taken);
   if (!type) return [asked];
   const { edit, device } = addDevice(b.rig, type, nameFor(b.rig, type));
-  const says = { who: device.name, does: 'goes between', what: names, how: `and ${b.device(host).name}` };
+  const says = say.between({ device: device.name, from: names, to: b.device(host).name });
   if (b.make(`into:${first.id}`, says, () => [edit])) {
     plug(b, device.id, host);
     for (const mic of mics) plug(b, mic.id, device.id);

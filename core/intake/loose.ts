@@ -15,6 +15,7 @@ import { bestBetween, fitsAmong, isMeant, isWithin, type Offer, type TypedLead }
 import { hostsOf, isComputer, upstream } from './around.ts';
 import { PLAIN } from './between.ts';
 import type { Builder } from './builder.ts';
+import { say } from './sayings.ts';
 
 /** A computer's jack is for want of anything better. */
 const MAKESHIFT = 8;
@@ -70,7 +71,7 @@ export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
       const offer = bestBetween(b.rig, from, to, { suits: (o) => suits(o) && isFree(b, o) });
       if (!offer) continue;
       const other = from === id ? to : from;
-      b.make(`plug:${id}`, { who: name, does: 'plugs into', what: b.device(other).name }, () => b.plugs(offer));
+      b.make(`plug:${id}`, say.pluggedInto({ device: name, into: b.device(other).name }), () => b.plugs(offer));
       break;
     }
   }
@@ -149,10 +150,7 @@ export function plugScreens(b: Builder): void {
     const host = hostsOf(b.rig).find((h) => b.rig.cables.some((c) => c.to.deviceId === h && c.from.deviceId === id));
     const offer =
       host && bestBetween(b.rig, host, id, { suits: (o) => inputs.some((p) => p.id === o.cables[0]!.to.portId) });
-    if (offer)
-      b.make(`screen:${id}`, { who: b.device(host).name, does: 'shows its picture on', what: name }, () =>
-        b.plugs(offer),
-      );
+    if (offer) b.make(`screen:${id}`, say.showsOn({ host: b.device(host).name, screen: name }), () => b.plugs(offer));
   }
 }
 

@@ -1,20 +1,22 @@
 import type { Rig } from '#core/rig/index.ts';
+import { type Text, textOf } from '#core/said/index.ts';
 import { readDesk } from './read-desk.ts';
+import { say } from './sayings.ts';
 
 /** A question before a desk opens: each answer is a few words of it. */
 export interface OccasionAsk {
   readonly id: string;
-  readonly asks: string;
+  readonly asks: Text;
   /** An answer of another question that makes this one needless: `[question, answer]`. */
   readonly unless?: readonly [ask: string, answer: string];
-  readonly options: readonly { readonly id: string; readonly label: string; readonly words: string }[];
+  readonly options: readonly { readonly id: string; readonly label: Text; readonly words: string }[];
 }
 
 /** A usual purpose: a desk in plain words, with what has to be known before it opens. */
 export interface Occasion {
   readonly id: string;
-  readonly name: string;
-  readonly says: string;
+  readonly name: Text;
+  readonly says: Text;
   /** Plain words with `{id}` where the words of an answer stand. */
   readonly words: string;
   readonly asks: readonly OccasionAsk[];
@@ -23,43 +25,43 @@ export interface Occasion {
 /** What is answered of an occasion: an option's id by the question's. */
 export type OccasionAnswers = Readonly<Record<string, string>>;
 
-const option = (id: string, label: string, words: string) => ({ id, label, words });
+const option = (id: string, label: Text, words: string) => ({ id, label, words });
 
 const VOICE: OccasionAsk = {
   id: 'mic',
-  asks: 'Which mic do you have?',
+  asks: say.whichMicDoYouHave(),
   options: [
-    option('usb', 'A USB mic', 'me > usb mic > pc'),
-    option('headset', 'The mic of a USB headset', 'me > usb headset > pc'),
-    option('xlr-interface', 'An XLR mic and an interface', 'me > xlr mic > interface > pc'),
-    option('xlr-mixer', 'An XLR mic and a USB mixer', 'me > xlr mic > usb mixer > pc'),
+    option('usb', say.usbMic(), 'me > usb mic > pc'),
+    option('headset', say.micUsbHeadset(), 'me > usb headset > pc'),
+    option('xlr-interface', say.xlrMicAndInterface(), 'me > xlr mic > interface > pc'),
+    option('xlr-mixer', say.xlrMicAndUsbMixer(), 'me > xlr mic > usb mixer > pc'),
   ],
 };
 const EARS: OccasionAsk = {
   id: 'ears',
-  asks: 'Where do you listen?',
+  asks: say.whereDoYouListen(),
   unless: ['mic', 'headset'],
   options: [
-    option('headphones', 'Headphones at the computer', 'me with headphones on the pc'),
-    option('headset', 'A USB headset', 'me with usb headset on the pc'),
-    option('speakers', 'Speakers on the desk', 'pc > pc speakers'),
+    option('headphones', say.headphonesAtComputer(), 'me with headphones on the pc'),
+    option('headset', say.usbHeadset(), 'me with usb headset on the pc'),
+    option('speakers', say.speakersOnDesk(), 'pc > pc speakers'),
   ],
 };
 
 export const OCCASIONS: readonly Occasion[] = [
   {
     id: 'console-stream',
-    name: 'Stream a console',
-    says: 'One player, a capture card and a mic: what the stream hears, and what you hear.',
+    name: say.streamConsole(),
+    says: say.onePlayerCaptureCardAndMic(),
     words: '{consoles} > capture card > pc > streaming app\n{mic}\n{ears}',
     asks: [
       {
         id: 'consoles',
-        asks: 'How many consoles?',
+        asks: say.howManyConsoles(),
         options: [
-          option('1', 'One', 'console > splitter > tv\nsplitter'),
-          option('2', 'Two, by a switch', '2 consoles > hdmi switch'),
-          option('3', 'Three, by a switch', '3 consoles > 3 in hdmi switch'),
+          option('1', say.one(), 'console > splitter > tv\nsplitter'),
+          option('2', say.twoBySwitch(), '2 consoles > hdmi switch'),
+          option('3', say.threeBySwitch(), '3 consoles > 3 in hdmi switch'),
         ],
       },
       VOICE,
@@ -68,37 +70,41 @@ export const OCCASIONS: readonly Occasion[] = [
   },
   {
     id: 'pc-stream',
-    name: 'Stream a PC game',
-    says: 'The game and the streaming app run on one computer.',
+    name: say.streamPcGame(),
+    says: say.gameAndStreamingAppRunOn(),
     words: 'pc game and streaming app on the pc\n{mic}\n{ears}\n{camera}',
     asks: [
       VOICE,
       EARS,
       {
         id: 'camera',
-        asks: 'Do you show yourself?',
-        options: [option('webcam', 'With a webcam', 'webcam > pc'), option('none', 'No', '')],
+        asks: say.doYouShowYourself(),
+        options: [option('webcam', say.withWebcam(), 'webcam > pc'), option('none', say.no(), '')],
       },
     ],
   },
   {
     id: 'friends-stream',
-    name: 'Stream with friends on voice chat',
-    says: 'Your game, your voice, and friends who must hear you and never themselves.',
+    name: say.streamWithFriendsOnVoiceChat(),
+    says: say.yourGameYourVoiceAndFriends(),
     words: '{game}\nstreaming app on the pc\n{friends} on voice chat on the pc\n{mic}\n{ears}',
     asks: [
       {
         id: 'friends',
-        asks: 'How many friends?',
-        options: [option('1', 'One', 'friend'), option('2', 'Two', '2 friends'), option('3', 'Three', '3 friends')],
+        asks: say.howManyFriends(),
+        options: [
+          option('1', say.one(), 'friend'),
+          option('2', say.two(), '2 friends'),
+          option('3', say.three(), '3 friends'),
+        ],
       },
       VOICE,
       {
         id: 'game',
-        asks: 'What do you play on?',
+        asks: say.whatDoYouPlayOn(),
         options: [
-          option('pc', 'The computer', 'pc game on the pc'),
-          option('console', 'A console', 'console > capture card > pc'),
+          option('pc', say.computer(), 'pc game on the pc'),
+          option('console', say.console(), 'console > capture card > pc'),
         ],
       },
       EARS,
@@ -106,246 +112,246 @@ export const OCCASIONS: readonly Occasion[] = [
   },
   {
     id: 'two-computers',
-    name: 'A gaming PC and a streaming PC',
-    says: 'One computer plays, the other takes its picture and streams.',
+    name: say.gamingPcAndStreamingPc(),
+    says: say.oneComputerPlaysOtherTakesIts(),
     words:
       'gaming pc > hdmi splitter > monitor\nhdmi splitter > capture card > streaming pc > streaming app\npc game on the gaming pc\n{mic}\n{ears}',
     asks: [
       {
         id: 'mic',
-        asks: 'Which mic do you have?',
+        asks: say.whichMicDoYouHave(),
         options: [
-          option('usb', 'A USB mic', 'me > usb mic > streaming pc'),
-          option('xlr', 'An XLR mic and an interface', 'me > xlr mic > interface > streaming pc'),
+          option('usb', say.usbMic(), 'me > usb mic > streaming pc'),
+          option('xlr', say.xlrMicAndInterface(), 'me > xlr mic > interface > streaming pc'),
         ],
       },
       {
         id: 'ears',
-        asks: 'Where do you listen?',
+        asks: say.whereDoYouListen(),
         options: [
-          option('headphones', 'Headphones at the gaming PC', 'me with headphones on the gaming pc'),
-          option('headset', 'A USB headset at the gaming PC', 'me with usb headset on the gaming pc'),
+          option('headphones', say.headphonesAtGamingPc(), 'me with headphones on the gaming pc'),
+          option('headset', say.usbHeadsetAtGamingPc(), 'me with usb headset on the gaming pc'),
         ],
       },
     ],
   },
   {
     id: 'two-players',
-    name: 'Two players on a couch',
-    says: 'Two voices and a camera beside the game, on one stream.',
+    name: say.twoPlayersOnCouch(),
+    says: say.twoVoicesAndCameraBesideGame(),
     words:
       'console > splitter > tv\nsplitter > capture card > pc > streaming app\n{voices} > 2 xlr mics > digital mixer > pc\n{camera}\n{ears}',
     asks: [
-      { id: 'voices', asks: 'Who plays?', options: [option('2', 'You and a guest', 'me and guest')] },
+      { id: 'voices', asks: say.whoPlays(), options: [option('2', say.youAndGuest(), 'me and guest')] },
       {
         id: 'camera',
-        asks: 'Which camera?',
+        asks: say.whichCamera(),
         options: [
-          option('webcam', 'A webcam', 'webcam > pc'),
-          option('hdmi', 'A camera over HDMI', 'camera > capture stick > pc'),
-          option('none', 'None', ''),
+          option('webcam', say.webcam(), 'webcam > pc'),
+          option('hdmi', say.cameraOverHdmi(), 'camera > capture stick > pc'),
+          option('none', say.none(), ''),
         ],
       },
       {
         id: 'ears',
-        asks: 'Where do you listen?',
+        asks: say.whereDoYouListen(),
         options: [
-          option('amp', 'Two headphones at the mixer', 'digital mixer > headphone amp > 2 headphones'),
-          option('tv', 'At the TV', ''),
+          option('amp', say.twoHeadphonesAtMixer(), 'digital mixer > headphone amp > 2 headphones'),
+          option('tv', say.atTv(), ''),
         ],
       },
     ],
   },
   {
     id: 'class',
-    name: 'Teach over a video call',
-    says: 'A teacher at a computer, students at home, music or sound that keeps time with the voice.',
+    name: say.teachOverVideoCall(),
+    says: say.teacherAtComputerStudentsAtHome(),
     words: 'students on video call on the laptop\n{mic}\n{sound}\n{ears}',
     asks: [
       {
         id: 'mic',
-        asks: 'Which mic do you have?',
+        asks: say.whichMicDoYouHave(),
         options: [
-          option('headset', 'A USB headset', 'teacher > usb headset > laptop'),
-          option('usb', 'A USB mic', 'teacher > usb mic > laptop'),
-          option('lav', 'A wireless lav', 'teacher > wireless lav > laptop'),
+          option('headset', say.usbHeadset(), 'teacher > usb headset > laptop'),
+          option('usb', say.usbMic(), 'teacher > usb mic > laptop'),
+          option('lav', say.wirelessLav(), 'teacher > wireless lav > laptop'),
         ],
       },
       {
         id: 'sound',
-        asks: 'What do you play to them?',
+        asks: say.whatDoYouPlayToThem(),
         options: [
-          option('none', 'Nothing', ''),
-          option('music', 'Music from the computer', 'music on the laptop > video call'),
+          option('none', say.nothing(), ''),
+          option('music', say.musicFromComputer(), 'music on the laptop > video call'),
         ],
       },
       {
         id: 'ears',
-        asks: 'Where do you listen?',
+        asks: say.whereDoYouListen(),
         unless: ['mic', 'headset'],
         options: [
-          option('headset', 'At the computer', ''),
-          option('headphones', 'In headphones', 'teacher with headphones on the laptop'),
+          option('headset', say.atComputer(), ''),
+          option('headphones', say.inHeadphones(), 'teacher with headphones on the laptop'),
         ],
       },
     ],
   },
   {
     id: 'podcast',
-    name: 'Record a podcast at a table',
-    says: 'Each voice on a mic of its own, recorded; a guest far away if there is one.',
+    name: say.recordPodcastAtTable(),
+    says: say.eachVoiceOnMicItsOwn(),
     words: '{voices} > {box} > laptop > recording app\n{guest}\n{ears}',
     asks: [
       {
         id: 'voices',
-        asks: 'How many talk at the table?',
+        asks: say.howManyTalkAtTable(),
         options: [
-          option('2', 'Two', 'me and guest > 2 xlr mics'),
-          option('3', 'Three', 'me and 2 guests > 3 xlr mics'),
-          option('4', 'Four', 'me and 3 guests > 4 xlr mics'),
+          option('2', say.two(), 'me and guest > 2 xlr mics'),
+          option('3', say.three(), 'me and 2 guests > 3 xlr mics'),
+          option('4', say.four(), 'me and 3 guests > 4 xlr mics'),
         ],
       },
       {
         id: 'box',
-        asks: 'What do the mics go into?',
+        asks: say.whatDoMicsGoInto(),
         options: [
-          option('mixer', 'A digital mixer', 'digital mixer'),
-          option('interface', 'An interface with four inputs', '4 channel interface'),
+          option('mixer', say.digitalMixer(), 'digital mixer'),
+          option('interface', say.interfaceWithFourInputs(), '4 channel interface'),
         ],
       },
       {
         id: 'ears',
-        asks: 'Where do you listen?',
+        asks: say.whereDoYouListen(),
         options: [
-          option('headphones', 'In headphones', 'me with headphones on the laptop'),
-          option('none', 'Nobody listens while it runs', ''),
+          option('headphones', say.inHeadphones(), 'me with headphones on the laptop'),
+          option('none', say.nobodyListensWhileRuns(), ''),
         ],
       },
       {
         id: 'guest',
-        asks: 'Is somebody far away?',
+        asks: say.somebodyFarAway(),
         options: [
-          option('none', 'No', ''),
-          option('call', 'A guest on a call', 'remote guest on a call on the laptop'),
+          option('none', say.no(), ''),
+          option('call', say.guestOnCall(), 'remote guest on a call on the laptop'),
         ],
       },
     ],
   },
   {
     id: 'panel',
-    name: 'A panel in a hall, with members far away',
-    says: 'Voices on XLR, loudspeakers for the hall, a call for those who are not there, and a stream.',
+    name: say.panelInHallWithMembersFar(),
+    says: say.voicesOnXlrLoudspeakersForHall(),
     words: '{voices} > digital mixer > pa speakers > audience\ndigital mixer > laptop > streaming app\n{far}\n{camera}',
     asks: [
       {
         id: 'voices',
-        asks: 'How many sit at the table?',
+        asks: say.howManySitAtTable(),
         options: [
-          option('3', 'Three', 'moderator and 2 guests > 3 xlr mics'),
-          option('4', 'Four', 'moderator and 3 guests > 4 xlr mics'),
-          option('2', 'Two', 'moderator and guest > 2 xlr mics'),
+          option('3', say.three(), 'moderator and 2 guests > 3 xlr mics'),
+          option('4', say.four(), 'moderator and 3 guests > 4 xlr mics'),
+          option('2', say.two(), 'moderator and guest > 2 xlr mics'),
         ],
       },
       {
         id: 'far',
-        asks: 'Does somebody join from far away?',
+        asks: say.doesSomebodyJoinFromFarAway(),
         options: [
-          option('none', 'No', ''),
-          option('one', 'One, on a call', 'remote guest on a video call on the laptop'),
+          option('none', say.no(), ''),
+          option('one', say.oneOnCall(), 'remote guest on a video call on the laptop'),
         ],
       },
       {
         id: 'camera',
-        asks: 'Which camera?',
+        asks: say.whichCamera(),
         options: [
-          option('webcam', 'A webcam', 'webcam > laptop'),
-          option('hdmi', 'A camera over HDMI', 'camera > capture stick > laptop'),
+          option('webcam', say.webcam(), 'webcam > laptop'),
+          option('hdmi', say.cameraOverHdmi(), 'camera > capture stick > laptop'),
         ],
       },
     ],
   },
   {
     id: 'interview',
-    name: 'An interview on camera',
-    says: 'Lav mics into the camera or a recorder, and whoever films listens.',
+    name: say.interviewOnCamera(),
+    says: say.lavMicsIntoCameraOrRecorder(),
     words: '{mics}\n{ears}',
     asks: [
       {
         id: 'mics',
-        asks: 'Where do the mics go?',
+        asks: say.whereDoMicsGo(),
         options: [
-          option('recorder', 'Into a field recorder', 'me and guest > 2 xlr mics > field recorder\ncamera'),
-          option('camera', 'By radio, on the camera', 'me > wireless lav kit > camera > monitor recorder'),
+          option('recorder', say.intoFieldRecorder(), 'me and guest > 2 xlr mics > field recorder\ncamera'),
+          option('camera', say.byRadioOnCamera(), 'me > wireless lav kit > camera > monitor recorder'),
         ],
       },
       {
         id: 'ears',
-        asks: 'Where do you listen?',
+        asks: say.whereDoYouListen(),
         options: [
-          option('none', 'Nobody listens', ''),
-          option('recorder', 'Earphones at the recorder', 'operator with earphones'),
+          option('none', say.nobodyListens(), ''),
+          option('recorder', say.earphonesAtRecorder(), 'operator with earphones'),
         ],
       },
     ],
   },
   {
     id: 'music',
-    name: 'Play and sing on a stream',
-    says: 'An instrument and a voice into an interface, heard in headphones without delay.',
+    name: say.playAndSingOnStream(),
+    says: say.instrumentAndVoiceIntoInterfaceHeard(),
     words:
       'me > xlr mic > 2 channel interface > pc > streaming app\n{instrument} > 2 channel interface\nheadphones on the 2 channel interface\n{camera}',
     asks: [
       {
         id: 'instrument',
-        asks: 'What do you play?',
+        asks: say.whatDoYouPlay(),
         options: [
-          option('acoustic', 'An acoustic guitar with pickup', 'acoustic guitar'),
-          option('electric', 'An electric guitar, by a DI box', 'electric guitar > di box'),
-          option('keys', 'A keyboard', 'keyboard'),
+          option('acoustic', say.acousticGuitarWithPickup(), 'acoustic guitar'),
+          option('electric', say.electricGuitarByDiBox(), 'electric guitar > di box'),
+          option('keys', say.keyboard(), 'keyboard'),
         ],
       },
       {
         id: 'camera',
-        asks: 'Do you show yourself?',
-        options: [option('webcam', 'With a webcam', 'webcam > pc'), option('none', 'No', '')],
+        asks: say.doYouShowYourself(),
+        options: [option('webcam', say.withWebcam(), 'webcam > pc'), option('none', say.no(), '')],
       },
     ],
   },
   {
     id: 'voice',
-    name: 'Record one voice',
-    says: 'A mic, an interface, headphones, and an app that records.',
+    name: say.recordOneVoice(),
+    says: say.micInterfaceHeadphonesAndAppThat(),
     words: '{mic} > laptop > recording app\n{ears}',
     asks: [
       {
         id: 'mic',
-        asks: 'Which mic do you have?',
+        asks: say.whichMicDoYouHave(),
         options: [
-          option('condenser', 'A condenser and an interface', 'me > condenser mic > interface'),
-          option('dynamic', 'A dynamic mic and an interface', 'me > xlr mic > interface'),
-          option('usb', 'A USB mic', 'me > usb mic'),
+          option('condenser', say.condenserAndInterface(), 'me > condenser mic > interface'),
+          option('dynamic', say.dynamicMicAndInterface(), 'me > xlr mic > interface'),
+          option('usb', say.usbMic(), 'me > usb mic'),
         ],
       },
       {
         id: 'ears',
-        asks: 'Where do you listen?',
+        asks: say.whereDoYouListen(),
         options: [
-          option('headphones', 'In headphones at the computer', 'me with headphones on the laptop'),
-          option('none', 'Afterwards', ''),
+          option('headphones', say.inHeadphonesAtComputer(), 'me with headphones on the laptop'),
+          option('none', say.afterwards(), ''),
         ],
       },
     ],
   },
   {
     id: 'head-worn',
-    name: 'Show a VR game',
-    says: 'You move with a display on your head; others watch the same picture, and it is streamed.',
+    name: say.showVrGame(),
+    says: say.youMoveWithDisplayOnYour(),
     words: 'pc game and streaming app on the pc\nme > vr headset > pc\npc > {screen}',
     asks: [
       {
         id: 'screen',
-        asks: 'Where do the others watch?',
-        options: [option('tv', 'On a TV', 'tv'), option('projector', 'On a projector', 'projector')],
+        asks: say.whereDoOthersWatch(),
+        options: [option('tv', say.onTv(), 'tv'), option('projector', say.onProjector(), 'projector')],
       },
     ],
   },
@@ -371,8 +377,8 @@ export const wordsFor = (occasion: Occasion, answers: OccasionAnswers = {}): str
     .join('\n');
 
 /** The desk of an occasion; everything on it is assumed until somebody has looked. */
-export function rigFor(occasion: Occasion, answers: OccasionAnswers = {}, name = occasion.name): Rig {
+export function rigFor(occasion: Occasion, answers: OccasionAnswers = {}, name = textOf(occasion.name)): Rig {
   const { rig } = readDesk(wordsFor(occasion, answers), { name });
-  if (!rig) throw new Error(`${occasion.name}: nothing was understood`);
+  if (!rig) throw new Error(`${occasion.id}: nothing was understood`);
   return rig;
 }

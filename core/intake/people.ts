@@ -10,6 +10,7 @@ import {
   showsPicture,
   soundsIntoRoom,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { evaluate, rolesOf } from '#core/signal/index.ts';
 import { addDevice, addFarSeat, bestBetween, freeId, isMeant, type TypedUse, YOU } from '#core/wire/index.ts';
 import {
@@ -24,6 +25,7 @@ import {
   upstream,
 } from './around.ts';
 import type { Builder } from './builder.ts';
+import { say } from './sayings.ts';
 
 /** Who comes besides whoever types. */
 const GUEST = 'Guest';
@@ -49,7 +51,7 @@ export function callThose(b: Builder, uses: readonly TypedUse[]): readonly Typed
     const known = b.rig.devices.find((d) => d.on === hostId && isCall(b.typeOf(d.id)));
     if (known) return [{ programId: known.id, deviceId }];
     const { edit, device } = addDevice(b.rig, b.types.get(CALL)!);
-    const says = { who: b.device(deviceId).name, does: 'is on', what: device.name, how: `on ${b.device(hostId).name}` };
+    const says = say.isOnCallOf({ who: b.device(deviceId).name, call: device.name, host: b.device(hostId).name });
     const edits = () => [edit, { kind: 'set-device' as const, device: { ...device, on: hostId } }];
     return b.make(`call-with:${hostId}`, says, edits) ? [{ programId: device.id, deviceId }] : [];
   });
@@ -63,11 +65,9 @@ export function seatFarPeople(b: Builder, uses: readonly TypedUse[]): void {
     const far = named.filter(({ deviceId }) => !isSeatedHere(b.rig, deviceId));
     for (const { deviceId } of far) moveOver(b, call.id, deviceId);
     if (far.length > 0) continue;
-    b.make(
-      `caller:${call.id}`,
-      { who: CALLER, does: 'is on', what: call.name, note: 'a call has somebody at its other end' },
-      () => [seat(b.rig, call.id, CALLER)],
-    );
+    b.make(`caller:${call.id}`, say.isOn({ who: CALLER, call: call.name }), () => [seat(b.rig, call.id, CALLER)], {
+      note: say.callHasSomebody(),
+    });
   }
 }
 
@@ -80,17 +80,18 @@ export function earsForCalls(b: Builder): void {
     if (heard || arrivals.length === 0 || b.rig.devices.some((d) => isWorn(b.typeOf(d.id)) && !isFarGear(b, d.id)))
       continue;
     const { edit, device } = addDevice(b.rig, b.types.get(EARS)!);
-    const says = { who: device.name, does: 'plug into', note: 'so that you hear the call' };
     const after = applyEdit(b.rig, edit);
     if (!after.ok) continue;
     const [offer] = [...arrivals.map((e) => e.deviceId), hostId].flatMap(
       (id) => bestBetween(after.rig, id, device.id, { suits: isMeant(b.typeOf(id), b.types.get(EARS)!) }) ?? [],
     );
     if (offer)
-      b.make(`ears:${call.id}`, { ...says, what: b.device(offer.cables[0]!.from.deviceId).name }, () => [
-        edit,
-        ...b.plugs(offer),
-      ]);
+      b.make(
+        `ears:${call.id}`,
+        say.pluggedInto({ device: device.name, into: b.device(offer.cables[0]!.from.deviceId).name }),
+        () => [edit, ...b.plugs(offer)],
+        { note: say.soYouHearCall() },
+      );
   }
 }
 
@@ -148,8 +149,8 @@ export function seatPeople(b: Builder, isOpen: boolean): void {
   const untalked = mics.filter((d) => !b.rig.cables.some((c) => c.medium === 'air' && c.to.deviceId === d.id));
   const plain = untalked.filter((d) => !isHeadset(b.typeOf(d.id)));
   const headsets = untalked.filter((d) => isHeadset(b.typeOf(d.id)));
-  for (const { id, name } of plain) talkInto(b, id, name, talks, 'talk into', 'talks into');
-  for (const { id, name } of headsets) talkInto(b, id, name, wears, 'wear', 'wears');
+  for (const { id, name } of plain) talkInto(b, id, name, talks, say.talksInto);
+  for (const { id, name } of headsets) talkInto(b, id, name, wears, say.wears);
   wearEars(b);
   // What is not understood yet may be a microphone.
   if (!isOpen) talkToTheRoom(b);
@@ -183,11 +184,9 @@ function talkToTheRoom(b: Builder): void {
     const mic = b.typeOf(near.id).ports.find((p) => p.direction === 'in' && p.level === 'air');
     if (!voice || !mic || talks(b, person)) continue;
     const { name } = b.device(person);
-    b.make(
-      `talks:${person}`,
-      { who: name, does: verb(b, person, 'talk', 'talks'), what: `to ${near.name}’s own mic`, how: 'across the desk' },
-      () => [b.link({ deviceId: person, portId: voice.id }, { deviceId: near.id, portId: mic.id }, 'air', ACROSS_M)],
-    );
+    b.make(`talks:${person}`, say.talksAcross({ you: isYou(b, person), who: name, device: near.name }), () => [
+      b.link({ deviceId: person, portId: voice.id }, { deviceId: near.id, portId: mic.id }, 'air', ACROSS_M),
+    ]);
   }
 }
 const ACROSS_M = 0.8;
@@ -209,7 +208,7 @@ function seatAudience(b: Builder): void {
     )[0];
     if (!best) continue;
     const offer = bestBetween(b.rig, best.id, id, { suits: ({ cables }) => cables[0]!.medium === 'air' });
-    if (offer) b.make(`room:${id}`, { who: name, does: 'hears', what: best.name }, () => b.plugs(offer));
+    if (offer) b.make(`room:${id}`, say.hears({ you: 'no', who: name, what: best.name }), () => b.plugs(offer));
   }
 }
 
@@ -225,25 +224,24 @@ const wears = (b: Builder, personId: string): boolean =>
 function newPerson(b: Builder): string {
   const people = here(b).length;
   const names = new Set(b.rig.devices.map((d) => d.name));
-  const isYou = people === 0;
-  let name: string = isYou ? YOU.name : GUEST;
+  const isFirst = people === 0;
+  let name: string = isFirst ? YOU.name : GUEST;
   for (let n = 2; names.has(name); n++) name = `${GUEST} ${n}`;
-  const { edit, device } = addDevice(b.rig, findTypes(b.rig).get('person')!, name, isYou ? YOU.voice : name);
+  const { edit, device } = addDevice(b.rig, findTypes(b.rig).get('person')!, name, isFirst ? YOU.voice : name);
   b.take(edit);
-  if (isYou) b.you = device.id;
+  if (isFirst) b.you = device.id;
   return device.id;
 }
 
-/** 'You talk', 'Guest talks'. */
-const verb = (b: Builder, personId: string, plural: string, singular: string): string =>
-  personId === b.you ? plural : singular;
+/** 'You talk', 'Guest talks': which of them. */
+const isYou = (b: Builder, personId: string): 'yes' | 'no' => (personId === b.you ? 'yes' : 'no');
 
 /** Who takes something: whoever has none yet first, as it was changed; and somebody who was not named. */
 function whoTakes(b: Builder, madeId: string, hasOne: (b: Builder, personId: string) => boolean) {
-  const people = here(b).map((id) => ({ id, label: b.device(id).name }));
+  const people = here(b).map((id) => ({ id, label: b.device(id).name as Text }));
   const free = people.filter((p) => !hasOne(b, p.id));
   const busy = people.filter((p) => hasOne(b, p.id));
-  const other = { id: SOMEBODY_ELSE, label: 'Somebody else' };
+  const other = { id: SOMEBODY_ELSE, label: say.somebodyElse() };
   const options = people.length === 0 ? [other] : [...free, ...(free.length > 0 ? [...busy, other] : [other, ...busy])];
   const { one, choice } = b.choose(madeId, options)!;
   return { personId: one.id === SOMEBODY_ELSE ? newPerson(b) : one.id, choice };
@@ -255,16 +253,15 @@ function talkInto(
   micId: string,
   micName: string,
   hasOne: (b: Builder, personId: string) => boolean,
-  plural: string,
-  singular: string,
+  does: typeof say.talksInto | typeof say.wears,
 ): void {
   const { personId, choice } = whoTakes(b, `talks:${micId}`, hasOne);
   const person = b.device(personId).name;
   const suits = isMeant(b.typeOf(personId), b.typeOf(micId));
   const offer = bestBetween(b.rig, personId, micId, { suits });
   if (!offer) return;
-  const says = { who: person, does: verb(b, personId, plural, singular), what: micName };
-  b.make(`talks:${micId}`, says, () => b.plugs(offer), choice);
+  const says = does({ you: isYou(b, personId), who: person, what: micName });
+  b.make(`talks:${micId}`, says, () => b.plugs(offer), { choice });
   callListener(b, micId, personId);
 }
 
@@ -286,9 +283,9 @@ function wearEars(b: Builder): void {
     const { personId, choice } = whoTakes(b, `wears:${id}`, wears);
     const port = earsPort(b.typeOf(personId));
     if (!port) continue;
-    const says = { who: b.device(personId).name, does: verb(b, personId, 'wear', 'wears'), what: name };
+    const says = say.wears({ you: isYou(b, personId), who: b.device(personId).name, what: name });
     const at = { deviceId: personId, portId: port.id };
-    b.make(`wears:${id}`, says, () => [b.link({ deviceId: id, portId: ears.id }, at, 'air', 0.01)], choice);
+    b.make(`wears:${id}`, says, () => [b.link({ deviceId: id, portId: ears.id }, at, 'air', 0.01)], { choice });
     callListener(b, id, personId);
   }
 }
@@ -315,7 +312,7 @@ function filmPeople(b: Builder): void {
     if (!films(type) || type.hosts || b.rig.cables.some((c) => c.to.deviceId === id && c.medium === 'light')) continue;
     const chosen = b.choose(
       `films:${id}`,
-      here(b).map((p) => ({ id: p, label: p === b.you ? 'you' : b.device(p).name })),
+      here(b).map((p) => ({ id: p, label: p === b.you ? say.you() : b.device(p).name })),
     );
     const face = chosen && b.typeOf(chosen.one.id).ports.find((p) => p.level === 'light' && p.direction === 'out');
     const lens = type.ports.find((p) => p.level === 'light' && p.direction === 'in');
@@ -324,8 +321,8 @@ function filmPeople(b: Builder): void {
       { deviceId: chosen.one.id, portId: face.id },
       { deviceId: id, portId: lens.id },
     ];
-    const says = { who: name, does: 'films', what: chosen.one.label };
-    b.make(`films:${id}`, says, () => [b.link(from, to, 'light', 1)], chosen.choice);
+    const says = say.films({ who: name, whom: chosen.one.label });
+    b.make(`films:${id}`, says, () => [b.link(from, to, 'light', 1)], { choice: chosen.choice });
   }
 }
 
@@ -382,7 +379,7 @@ export function seatInRoom(b: Builder): void {
   );
   if (amplified.length > 0) {
     const { edit, device } = addDevice(b.rig, findTypes(b.rig).get('audience')!, ROOM);
-    if (b.make('room', { who: ROOM, does: 'hears', what: b.device(amplified[0]!).name }, () => [edit])) {
+    if (b.make('room', say.hears({ you: 'no', who: ROOM, what: b.device(amplified[0]!).name }), () => [edit])) {
       const offer = bestBetween(b.rig, amplified[0]!, device.id, {
         suits: ({ cables }) => cables[0]!.medium === 'air',
       });
@@ -406,7 +403,7 @@ export function hearInRoom(b: Builder, personId: string, speakers: readonly stri
     if (offer)
       b.make(
         `room:${personId}:${id}`,
-        { who: name, does: verb(b, personId, 'hear', 'hears'), what: b.device(id).name, how: 'in the room' },
+        say.hearsInRoom({ you: isYou(b, personId), who: name, what: b.device(id).name }),
         () => b.plugs(offer),
       );
   }

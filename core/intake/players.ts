@@ -6,10 +6,12 @@ import {
   isHardware,
   isWorn,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { addDevice, bestBetween, fitsAmong, isMeant, type Spoken } from '#core/wire/index.ts';
 import { isMicrophone } from './around.ts';
 import { PLAIN, plug } from './between.ts';
 import type { Builder } from './builder.ts';
+import { say } from './sayings.ts';
 
 /** What is between an instrument and what it goes into, or makes it loud, is there because somebody plays: an amplifier, a DI box. */
 export function playIntoIdle(b: Builder): void {
@@ -19,7 +21,7 @@ export function playIntoIdle(b: Builder): void {
     const isHeard = b.rig.cables.some((c) => c.from.deviceId === id);
     if (isLed || !(amplifiesInstrument(type) || (isHeard && bringsDown(type)))) continue;
     const isPlayed = (t: DeviceType) => isHardware(t) && t.ports.some((p) => p.does === 'music' && beginsAt(t, p));
-    bring(b, id, `plays:${id}`, isPlayed, 'plays through');
+    bring(b, id, `plays:${id}`, isPlayed, say.playsThrough);
   }
 }
 
@@ -38,9 +40,9 @@ export function handMics(b: Builder, spoken: readonly Spoken[]): void {
     );
     if (talks || isFree) continue;
     const { name } = b.device(person);
-    const note = person === b.you ? 'you talk into it' : `${name} talks into it`;
+    const note = say.talksIntoIt({ you: person === b.you ? 'yes' : 'no', name });
     const isPlain = (t: DeviceType) => isMicrophone(t) && !isWorn(t);
-    const mic = bring(b, device, `mic:${person}:${device}`, isPlain, 'plugs into', note);
+    const mic = bring(b, device, `mic:${person}:${device}`, isPlain, say.pluggedInto, note);
     if (!mic) continue;
     const suits = isMeant(b.typeOf(person), b.typeOf(mic));
     const offer = bestBetween(b.rig, person, mic, { suits });
@@ -57,7 +59,7 @@ export function clipOnMics(b: Builder): void {
     const input = type.ports.find((p) => p.direction === 'in' && p.gives?.kind === 'plug-in');
     const isPlugged = b.rig.cables.some((c) => c.to.deviceId === id && c.to.portId === input?.id);
     if (!isHardware(type) || type.hosts || !isSender || !input || isPlugged) continue;
-    bring(b, id, `clip:${id}`, (t) => isMicrophone(t) && !isWorn(t), 'plugs into');
+    bring(b, id, `clip:${id}`, (t) => isMicrophone(t) && !isWorn(t), say.pluggedInto);
   }
 }
 
@@ -67,14 +69,14 @@ function bring(
   id: string,
   madeId: string,
   suits: (type: DeviceType) => boolean,
-  does: string,
-  note = '',
+  does: typeof say.pluggedInto | typeof say.playsThrough,
+  note: Text = '',
 ): string | null {
   const fits = fitsAmong(b.types);
   const type = [...b.types.values()].find((t) => suits(t) && (fits(t, b.typeOf(id)) ?? PLAIN) < PLAIN);
   if (!type) return null;
   const { edit, device } = addDevice(b.rig, type);
-  if (!b.make(madeId, { who: device.name, does, what: b.device(id).name, note }, () => [edit])) return null;
+  if (!b.make(madeId, does({ device: device.name, into: b.device(id).name }), () => [edit], { note })) return null;
   plug(b, device.id, id);
   return device.id;
 }

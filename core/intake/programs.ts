@@ -13,6 +13,7 @@ import {
   sameEnd,
   settingFor,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import type { TypedUse } from '#core/wire/index.ts';
 import {
@@ -33,6 +34,7 @@ import type { Builder, Choice } from './builder.ts';
 import { type Pair, pairsAt } from './channels.ts';
 import { openBetween } from './doors.ts';
 import type { Answers } from './questions.ts';
+import { say } from './sayings.ts';
 
 const has = ({ channels }: PortSpec, carries: 'sound' | 'picture'): boolean =>
   channels.some((c) => c.carries === carries);
@@ -112,20 +114,18 @@ function connectCall(b: Builder, hostId: string, callId: string, uses: readonly 
   const takesMic = micRef && chosen && !isLinked(b, micRef);
   const playsOut = speakerRef && out && !isLinked(b, speakerRef);
   if (takesMic && playsOut && chosen.deviceId === out.deviceId)
-    b.make(`call:${callId}`, { who: call, does: 'uses', what: nameOf(b, chosen), how: 'for mic and speaker' }, () => [
+    b.make(`call:${callId}`, say.usesForBoth({ call, device: nameOf(b, chosen) }), () => [
       link(chosen, micRef),
       b.link(speakerRef, out.ref),
     ]);
   else {
     if (takesMic)
-      b.make(`call-mic:${callId}`, { who: call, does: 'uses', what: nameOf(b, chosen), how: 'for its mic' }, () => [
-        link(chosen, micRef),
-      ]);
+      b.make(`call-mic:${callId}`, say.usesForMic({ call, device: nameOf(b, chosen) }), () => [link(chosen, micRef)]);
     if (playsOut) {
       const others = speakers.filter((s) => s !== out);
       const { one, choice } = b.choose(`call-speaker:${callId}`, asOptions(b, [out, ...others]))!;
-      const says = { who: call, does: 'plays to', what: one.label };
-      b.make(`call-speaker:${callId}`, says, () => [b.link(speakerRef, one.ref)], choice);
+      const says = say.playsTo({ who: call, to: one.label });
+      b.make(`call-speaker:${callId}`, says, () => [b.link(speakerRef, one.ref)], { choice });
       spareOthers(b, hostId, callId, one);
     }
   }
@@ -139,7 +139,7 @@ function connectCall(b: Builder, hostId: string, callId: string, uses: readonly 
     (p) => p.direction === 'in' && p.does === undefined && has(p, 'picture') && !has(p, 'sound'),
   );
   if (camera && view && !streams && !isLinked(b, at(callId, view)))
-    b.make(`call-camera:${callId}`, { who: call, does: 'uses', what: nameOf(b, camera), how: 'for its camera' }, () => [
+    b.make(`call-camera:${callId}`, say.usesForCamera({ call, device: nameOf(b, camera) }), () => [
       b.link(camera.ref, at(callId, view)),
     ]);
 }
@@ -168,12 +168,7 @@ function playSound(b: Builder, hostId: string, id: string): void {
   // Where it is streamed from another computer, its sound has to leave by the picture's lead as well.
   const heard = b.choose(`plays:${id}`, asOptions(b, listening(b, hostId)));
   const plays = (madeId: string, end: End, choice: Choice | null) =>
-    b.make(
-      madeId,
-      { who: name, does: 'plays to', what: nameOf(b, end) },
-      () => [b.link(at(id, sound), end.ref)],
-      choice,
-    );
+    b.make(madeId, say.playsTo({ who: name, to: nameOf(b, end) }), () => [b.link(at(id, sound), end.ref)], { choice });
   if (heard) {
     plays(`plays:${id}`, heard.one, heard.choice);
     spareOthers(b, hostId, id, heard.one);
@@ -182,7 +177,7 @@ function playSound(b: Builder, hostId: string, id: string): void {
   if (byPicture && !(heard && sameEnd(heard.one.ref, byPicture.ref)))
     plays(`plays:${id}:${byPicture.deviceId}`, byPicture, null);
   if (picture && screen && !isLinked(b, at(id, picture)))
-    b.make(`shows:${id}`, { who: name, does: 'is shown on', what: nameOf(b, screen) }, () => [
+    b.make(`shows:${id}`, say.shownOn({ what: name, screen: nameOf(b, screen) }), () => [
       b.link(at(id, picture), screen.ref),
     ]);
 }
@@ -255,8 +250,8 @@ interface OwnTrack {
 }
 /** With a track of its own, where there is one, unless somebody wants it in the mix only. */
 function trackChoice(b: Builder, made: string, track: OwnTrack | null) {
-  const mixed = { id: 'mix', label: 'In the mix only', own: null };
-  const own = track && { id: 'own', label: `On its own ${track.track} too`, own: track };
+  const mixed = { id: 'mix', label: say.inMixOnly(), own: null };
+  const own = track && { id: 'own', label: say.onOwnTrackToo({ track: track.track }), own: track };
   const { one, choice } = b.choose<{ own: OwnTrack | null }>(made, own ? [own, mixed] : [mixed])!;
   return { own: one.own, choice };
 }
@@ -323,19 +318,22 @@ function takePair(
     return spec ? [b.set(d, spec.id, true)] : [];
   });
   const mute = muted.length > atCamera.length ? muteOf(b.typeOf(id), input) : null;
-  const note =
-    muted.length > 0
-      ? 'video; the camera’s own mic muted'
-      : [end.picture ? 'video and audio' : '', own ? `on its own ${own.track}` : ''].filter(Boolean).join(', ');
-  const name = end.deviceId === end.ref.deviceId ? `${nameOf(b, end)}’s own mic` : nameOf(b, end);
-  const what = pair ? `${name}, channels ${2 * pair.number - 1}/${2 * pair.number},` : name;
+  const note = muted.length > 0 ? say.videoMicMuted() : noteOn(end.picture, own);
+  const name = end.deviceId === end.ref.deviceId ? say.ownMicOf({ device: nameOf(b, end) }) : nameOf(b, end);
+  const what = pair ? say.channelsOf({ name, first: 2 * pair.number - 1, second: 2 * pair.number }) : name;
   const edits = () => {
     const link = b.link(end.ref, at(id, input));
     const mapped: Edit =
       pair && link.kind === 'plug' ? { ...link, cable: { ...link.cable, map: mapOf(pair, input, !apart)! } } : link;
     return [mapped, ...(own?.edits ?? []), ...atCamera, ...(mute ? [b.set(id, mute.setting, mute.value)] : [])];
   };
-  b.make(made, { who: program, does: 'takes', what, how: `as input ${number}`, note }, edits, choice);
+  b.make(made, say.takesAsInput({ app: program, what, number }), edits, { choice, note });
+}
+
+/** What comes in, and where it goes besides the mix. */
+function noteOn(isPicture: boolean, own: OwnTrack | null): Text {
+  if (own) return isPicture ? say.videoAudioOnTrack({ track: own.track }) : say.onOwnTrack({ track: own.track });
+  return isPicture ? say.videoAndAudio() : '';
 }
 
 /** The setting that shuts all sound of an input. */
@@ -362,14 +360,13 @@ function takeProgram(b: Builder, id: string, program: string, other: string, ans
   const number = inputsOf(b.typeOf(id)).indexOf(input) + 1;
   const made = `stream:${id}:${other}`;
   const { own, choice } = trackChoice(b, made, ownTrack(b, id, input, number));
-  const note = [picture ? 'video and audio' : '', own ? `on its own ${own.track}` : ''].filter(Boolean).join(', ');
-  const says = { who: program, does: 'takes', what: b.device(other).name, how: `as input ${number}`, note };
+  const says = say.takesAsInput({ app: program, what: b.device(other).name, number });
   const edits = () => [
     b.link(at(other, sound), at(id, input)),
     ...(picture ? [b.link(at(other, picture), at(id, input))] : []),
     ...(own?.edits ?? []),
   ];
-  b.make(made, says, edits, choice);
+  b.make(made, says, edits, { choice, note: noteOn(picture !== undefined, own) });
 }
 
 /** Whether what a program plays comes to the stream already, by a mixer that it plays to. */

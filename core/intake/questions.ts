@@ -1,8 +1,10 @@
+import type { Text } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 /** What somebody has to decide, with what is taken until they do. */
 export interface Decision {
   readonly id: string;
-  readonly asks: string;
-  readonly options: readonly { readonly id: string; readonly label: string }[];
+  readonly asks: Text;
+  readonly options: readonly { readonly id: string; readonly label: Text }[];
   readonly taken: string;
   /** Whether somebody has answered. */
   readonly answered: boolean;
@@ -22,6 +24,6 @@ export function decide(
 }
 
 export const YES_NO = [
-  { id: 'yes', label: 'Yes' },
-  { id: 'no', label: 'No' },
+  { id: 'yes', label: say.yes() },
+  { id: 'no', label: say.no() },
 ] as const;

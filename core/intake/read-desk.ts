@@ -1,6 +1,6 @@
 import { askedBy, check, type Question } from '#core/check/index.ts';
 import { alreadySo, applyEdit, type Edit, emptyRig, isCall, isWorn, type Rig } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
+import { keyOf, type Text } from '#core/said/index.ts';
 import type { OwnWords } from '#core/typed/index.ts';
 import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
 import { adaptPlugIns, bridgeGaps, padLines, shareInputs } from './between.ts';
@@ -22,6 +22,7 @@ import { dropUnreached, planFor } from './plan.ts';
 import { clipOnMics, handMics, playIntoIdle } from './players.ts';
 import { callMicrophones, connectPrograms } from './programs.ts';
 import { type Answers, type Decision, decide, YES_NO } from './questions.ts';
+import { say } from './sayings.ts';
 import { chooseUse, delayPrograms, settleRouting, takeInMono, turnSwitches } from './settle.ts';
 import { momentsOfSwitches } from './switched.ts';
 import { passVoicesOn } from './system-sound.ts';
@@ -118,7 +119,7 @@ function aboutCalls(b: Builder, { uses }: Typed, answers: Answers): Decision[] {
           ? [
               decide(answers, {
                 id: `stream-hears:${call.id}`,
-                asks: `Should the stream hear ${who}?`,
+                asks: say.shouldStreamHear({ who }),
                 options: YES_NO,
               }),
             ]
@@ -127,7 +128,7 @@ function aboutCalls(b: Builder, { uses }: Typed, answers: Answers): Decision[] {
           ? [
               decide(answers, {
                 id: `call-mic:${call.id}`,
-                asks: `Which mic does ${who} hear?`,
+                asks: say.whichMicHeardBy({ who }),
                 options: [...new Set(mics.map((m) => m.deviceId))].map((id) => ({ id, label: b.device(id).name })),
               }),
             ]
@@ -137,7 +138,7 @@ function aboutCalls(b: Builder, { uses }: Typed, answers: Answers): Decision[] {
 }
 
 /** Who is at the other end of a call, as one asks for them. */
-function farName(b: Builder, callId: string): string {
+function farName(b: Builder, callId: string): Text {
   const gear = b.rig.cables
     .filter((c) => c.to.deviceId === callId && isWorn(b.typeOf(c.from.deviceId)))
     .map((c) => c.from.deviceId);
@@ -163,17 +164,17 @@ function askOfSettings(b: Builder, answers: Answers): Decision[] {
   const stops = check(b.rig).filter((f) => f.severity === 'stop' && f.asks && f.where.setting);
   return askedBy(b.rig, stops).flatMap((question) => {
     if (question.settingId === null || question.answers.length < 2) return [];
-    const options = question.answers.map((a) => ({ id: textOf(a.label), label: textOf(a.label) }));
-    const asks = `${b.device(question.deviceId).name}: ${textOf(question.asks)}`;
+    const options = question.answers.map((a) => ({ id: keyOf(a.label), label: a.label }));
+    const asks = say.askOfDevice({ device: b.device(question.deviceId).name, asks: question.asks });
     // A desk is set so that it works, as phantom power is switched on: whoever cannot, says so.
     const settled = question.answers.find((a) => !stopsWith(b.rig, alreadySo(b.rig, a.changes), question));
     const asked = decide(answers, {
       id: `ask:${question.id}`,
       asks,
       options,
-      ...(settled && { usual: textOf(settled.label) }),
+      ...(settled && { usual: keyOf(settled.label) }),
     });
-    const answer = question.answers.find((a) => textOf(a.label) === asked.taken);
+    const answer = question.answers.find((a) => keyOf(a.label) === asked.taken);
     if (answer && asked.answered) b.take(alreadySo(b.rig, answer.changes));
     else if (answer)
       for (const change of answer.changes)

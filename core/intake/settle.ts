@@ -3,6 +3,7 @@ import { applyEdit, type Edit, findTypes, type SettingChange, sayValue } from '#
 import { type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
 import { alignListener, makeItSo } from '#core/solve/index.ts';
 import type { Builder } from './builder.ts';
+import { say } from './sayings.ts';
 
 /** What stands otherwise than the box comes, because of what is plugged: a switch, the power of a condenser, a pair of packs with one that is worn. */
 const SETTLED = new Set(['exclusive-switched-off', 'power-phantom-missing', 'route-one-side']);
@@ -34,7 +35,7 @@ export function turnSwitches(b: Builder): void {
     });
     if (!found) continue;
     const { deviceId, spec, value, label } = found;
-    const says = { who: b.device(deviceId).name, does: 'stands with', what: spec.name, how: `at ‘${label}’` };
+    const says = say.setTo({ device: b.device(deviceId).name, setting: spec.name, value: label });
     b.make(`set:${deviceId}:${spec.id}`, says, () => [b.set(deviceId, spec.id, value)]);
   }
 }
@@ -104,12 +105,11 @@ export function settleRouting(b: Builder): void {
   for (const { deviceId, settingId, value } of found.changes) {
     const spec = b.typeOf(deviceId).settings.find((s) => s.id === settingId);
     if (!spec) continue;
-    const says = {
-      who: b.device(deviceId).name,
-      does: 'stands with',
-      what: spec.name,
-      how: `at ${sayValue(spec, value)}`,
-    };
+    const says = say.setTo({
+      device: b.device(deviceId).name,
+      setting: spec.name,
+      value: sayValue(spec, value),
+    });
     b.make(`set:${deviceId}:${settingId}`, says, () => [b.set(deviceId, settingId, value)]);
   }
 }
@@ -171,14 +171,10 @@ export function delayPrograms(b: Builder): void {
       const type = findTypes(b.rig).get(b.device(deviceId).typeId)!;
       const spec = type.settings.find((s) => s.id === settingId);
       if (spec?.kind !== 'delay' || typeof value !== 'number' || value < LEAST_MS) continue;
-      const says = {
-        who: b.device(deviceId).name,
-        does: 'sets',
-        what: spec.name,
-        how: `to ${Math.round(value)} ms`,
-        note: 'so that audio and video match',
-      };
-      b.make(`delay:${deviceId}:${settingId}`, says, () => [b.set(deviceId, settingId, value)]);
+      const says = say.setToMs({ device: b.device(deviceId).name, setting: spec.name, ms: Math.round(value) });
+      b.make(`delay:${deviceId}:${settingId}`, says, () => [b.set(deviceId, settingId, value)], {
+        note: say.soTheyMatch(),
+      });
     }
   }
 }

@@ -2,6 +2,7 @@ import { type Edit, endsThat } from '#core/rig/index.ts';
 import { addDevice } from '#core/wire/index.ts';
 import { carriesWhat, downstream, type End, endsOf, hostsOf, programsOn } from './around.ts';
 import type { Builder } from './builder.ts';
+import { say } from './sayings.ts';
 
 /** From an input of a computer to one of its outputs, by nothing but its own sound system. */
 export interface Through {
@@ -49,14 +50,13 @@ export function passVoicesOn(b: Builder): void {
     if (to)
       b.make(
         `pass:${hostId}`,
-        {
+        say.playsWhatTo({
           who: b.device(hostId).name,
-          does: 'plays',
           what: b.device(voice.deviceId).name,
-          how: `to ${b.device(to.deviceId).name}`,
-          note: 'by its system sound, so that the stream hears it',
-        },
+          to: b.device(to.deviceId).name,
+        }),
         () => playedThrough(b, { hostId, from: voice, to }, 0),
+        { note: say.bySystemSoundForStream() },
       );
   }
 }

@@ -1,6 +1,8 @@
 import { loudnessMeter, MeasureError, measureOffset } from '#core/measure/index.ts';
+import { SaidError } from '#core/said/index.ts';
 import { type FftOf, type Recording, resample, resampleReach } from '#core/samples/index.ts';
 import { ratioFromDb } from '#core/units/index.ts';
+import { say } from './sayings.ts';
 import { pieceOfTalk, talkOf } from './talk.ts';
 
 /** Two sounds to be told apart, or not: equally loud, and the same words at the same time where they are the same sound. */
@@ -88,7 +90,7 @@ function even([a, b]: readonly [readonly Float32Array[], readonly Float32Array[]
     Float32Array[],
   ];
   const apartLu = Math.abs(lufsOfSides(evenA, rate)! - lufsOfSides(evenB, rate)!);
-  if (apartLu > EVEN_LU) throw new Error('The two could not be brought to the same loudness. Choose longer takes.');
+  if (apartLu > EVEN_LU) throw new SaidError(say.notSameLoudness());
   return { a: evenA, b: evenB, apartLu };
 }
 

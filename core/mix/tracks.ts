@@ -1,5 +1,7 @@
 import { type Loudness, loudnessMeter, MeasureError } from '#core/measure/index.ts';
+import { listOf } from '#core/said/index.ts';
 import type { Recording } from '#core/samples/index.ts';
+import { say } from './sayings.ts';
 
 /** One source of a take: a channel of a recording, or two as left and right. */
 export interface MixTrack {
@@ -29,7 +31,14 @@ export async function readSides(
 /** @throws MeasureError when the tracks do not share a rate */
 export function commonRate(tracks: readonly MixTrack[]): number {
   const [rate = 0, ...others] = new Set(tracks.map((t) => t.recording.sampleRateHz));
-  if (others.length > 0) throw new MeasureError('rates-differ', [rate, ...others].map((r) => `${r} Hz`).join(' and '));
+  if (others.length > 0)
+    throw new MeasureError(
+      'rates-differ',
+      listOf(
+        'and',
+        [rate, ...others].map((hz) => say.rate({ hz })),
+      ),
+    );
   return rate;
 }
 
@@ -50,7 +59,7 @@ export async function measureTracks(
     const count = Math.min(piece, frames - at);
     for (const [i, track] of tracks.entries()) {
       meters[i]!.push(await readSides(track, at, count));
-      if (!meters[i]!.isWhole()) throw new MeasureError('not-a-number', `track ${i + 1}`);
+      if (!meters[i]!.isWhole()) throw new MeasureError('not-a-number', say.track({ number: i + 1 }));
     }
     onProgress?.((at + count) / Math.max(1, frames));
   }

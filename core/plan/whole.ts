@@ -7,6 +7,7 @@ import {
   type Rig,
   type SettingChange,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { type Clash, clashesOf, type MadeSo, makeItSo } from '#core/solve/index.ts';
 import { addDevice, offersFor, socketsOf } from '#core/wire/index.ts';
@@ -23,7 +24,7 @@ export interface Bridge {
   readonly box: { readonly name: string; readonly edit: Edit; readonly deviceId: string } | null;
   readonly cables: readonly Cable[];
   /** What is to be plugged, in words and in order: 'lead 6.35 mm …'. */
-  readonly parts: readonly string[];
+  readonly parts: readonly Text[];
   readonly changes: readonly SettingChange[];
   /** Euros, low and high, of what has to be bought. */
   readonly priceEur: readonly [number, number];

@@ -1,4 +1,6 @@
+import type { Text } from '#core/said/index.ts';
 import { PLUGS, type PlugId } from './connectors.ts';
+import { say } from './sayings.ts';
 
 /**
  * What a lead or adapter is right for: one sound over two wires and a screen, one over a wire and a screen, two sides, a
@@ -24,7 +26,7 @@ export type WiredAs = 'both' | 'both-balanced' | 'sum' | 'joined' | 'microphone'
 
 interface PartBase {
   readonly id: string;
-  readonly name: string;
+  readonly name: Text;
   readonly forms: readonly Form[];
   /** Euros, low and high, as such things usually cost. */
   readonly price: readonly [number, number];
@@ -56,12 +58,12 @@ const lead = (
     oneWay = false,
     fragility = 1,
     wiredAs,
-  }: { name?: string; oneWay?: boolean; fragility?: number; wiredAs?: WiredAs } = {},
+  }: { name?: Text; oneWay?: boolean; fragility?: number; wiredAs?: WiredAs } = {},
 ): Lead => ({
   kind: 'lead',
   id: `lead-${ends[0]}-${ends[1]}${wiredAs ? `-${wiredAs}` : ''}${forms[0] === 'power' ? '-power' : ''}`,
   ...(wiredAs && { wiredAs }),
-  name: name || `cable, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}`,
+  name: name || say.cableTo({ from: PLUGS[ends[0]], to: PLUGS[ends[1]] }),
   ends,
   forms,
   price,
@@ -74,12 +76,12 @@ const adapter = (
   forms: Form[],
   price: [number, number],
   fragility = 1.5,
-  { wiredAs, name = '' }: { wiredAs?: WiredAs; name?: string } = {},
+  { wiredAs, name = '' }: { wiredAs?: WiredAs; name?: Text } = {},
 ): Adapter => ({
   kind: 'adapter',
   id: `adapter-${takes}-${gives}${wiredAs && (wiredAs !== 'microphone' || takes === 'trrs-35') ? `-${wiredAs}` : ''}`,
   ...(wiredAs && { wiredAs }),
-  name: name || `adapter, ${PLUGS[takes]} to ${PLUGS[gives]}`,
+  name: name || say.adapterTo({ from: PLUGS[takes], to: PLUGS[gives] }),
   takes,
   gives,
   forms,
@@ -89,7 +91,7 @@ const adapter = (
 
 /** A USB lead without its data wires, as chargers bring them. */
 const chargingLead = (ends: [PlugId, PlugId]): Lead =>
-  lead(ends, ['power'], [2, 8], { name: `cable, ${PLUGS[ends[0]]} to ${PLUGS[ends[1]]}, for charging only` });
+  lead(ends, ['power'], [2, 8], { name: say.cableToForCharging({ from: PLUGS[ends[0]], to: PLUGS[ends[1]] }) });
 
 /** Leads and adapters that shops have, the usual ones; prices are typical. */
 export const PARTS: readonly Part[] = [
@@ -118,7 +120,7 @@ export const PARTS: readonly Part[] = [
   lead(['ts-35', 'ts-35'], ['mono'], [3, 8], { fragility: 1.2 }),
   lead(['ts-35', 'ts-635'], ['mono'], [4, 10], { fragility: 1.2 }),
   lead(['trs-35', 'trs-25'], ['stereo'], [4, 10], { fragility: 1.4 }),
-  lead(['xlr-f', 'ts-635'], ['mono'], [6, 16], { name: 'cable, XLR to unbalanced 6.35 mm' }),
+  lead(['xlr-f', 'ts-635'], ['mono'], [6, 16], { name: say.cableXlrToUnbalanced() }),
   lead(['trrs-35', 'trrs-35'], ['headset', 'stereo'], [4, 10], { fragility: 1.2 }),
   lead(['hdmi', 'hdmi'], ['bits'], [5, 20]),
   lead(['hdmi-mini', 'hdmi'], ['bits'], [7, 20], { fragility: 1.5 }),
@@ -143,90 +145,90 @@ export const PARTS: readonly Part[] = [
   lead(['rj45', 'rj45'], ['bits'], [3, 15]),
   lead(['wires', 'wires'], ['loudspeaker'], [4, 20]),
   lead(['locking', 'locking'], ['loudspeaker'], [12, 35]),
-  lead(['pins-8', 'pins-8'], ['mono'], [12, 40], { name: 'cable, eight pins, wired for the radio' }),
-  lead(['xlr-f', 'pins-8'], ['mono'], [15, 50], { name: 'cable, XLR to eight pins, wired for the radio' }),
-  lead(['trs-35', 'pins-8'], ['mono'], [15, 50], { name: 'cable, 3.5 mm to eight pins, wired for the radio' }),
+  lead(['pins-8', 'pins-8'], ['mono'], [12, 40], { name: say.cableEightPinsWired() }),
+  lead(['xlr-f', 'pins-8'], ['mono'], [15, 50], { name: say.cableXlrToEight() }),
+  lead(['trs-35', 'pins-8'], ['mono'], [15, 50], { name: say.cableMmToEight() }),
   lead(['locking', 'wires'], ['loudspeaker'], [10, 30]),
   lead(['trs-35', 'xlr-f-pair'], ['stereo'], [10, 25], { fragility: 1.2 }),
   lead(['xlr-f-pair', 'ts-635-pair'], ['stereo'], [12, 30]),
   lead(['xlr-f-pair', 'phono-pair'], ['stereo'], [10, 25]),
-  lead(['ts-635', 'xlr-m'], ['mono'], [6, 16], { name: 'cable, unbalanced 6.35 mm to XLR' }),
-  lead(['phono', 'xlr-m'], ['mono'], [6, 16], { name: 'cable, RCA (phono) to XLR' }),
-  lead(['ts-635', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both', name: 'cable, 6.35 mm mono to two XLR' }),
+  lead(['ts-635', 'xlr-m'], ['mono'], [6, 16], { name: say.cableUnbalancedMmTo() }),
+  lead(['phono', 'xlr-m'], ['mono'], [6, 16], { name: say.cableRcaPhonoTo() }),
+  lead(['ts-635', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both', name: say.cableMmMonoTo() }),
   lead(['trs-635', 'xlr-m-pair'], ['both'], [12, 30], {
     wiredAs: 'both-balanced',
-    name: 'cable, one balanced 6.35 mm to two XLR',
+    name: say.cableOneBalancedMm(),
   }),
-  lead(['ts-635', 'ts-635-pair'], ['both'], [5, 14], { wiredAs: 'both', name: 'cable, one 6.35 mm mono to two' }),
+  lead(['ts-635', 'ts-635-pair'], ['both'], [5, 14], { wiredAs: 'both', name: say.cableOneMmMono() }),
   lead(['ts-635', 'trs-35'], ['both'], [5, 12], {
     wiredAs: 'both',
     fragility: 1.2,
-    name: 'cable, 6.35 mm mono to both sides of a 3.5 mm plug',
+    name: say.cableMmMonoToBoth(),
   }),
   lead(['ts-635', 'phono-pair'], ['both'], [5, 12], {
     wiredAs: 'both',
-    name: 'cable, 6.35 mm mono to two RCA (phono)',
+    name: say.cableMmMonoToTwo(),
   }),
   lead(['xlr-f', 'trs-35'], ['both'], [8, 20], {
     wiredAs: 'both',
     fragility: 1.2,
-    name: 'cable, XLR to both sides of a 3.5 mm plug',
+    name: say.cableXlrToBoth(),
   }),
-  lead(['xlr-f', 'ts-635-pair'], ['both'], [10, 25], { wiredAs: 'both', name: 'cable, XLR to two 6.35 mm mono' }),
+  lead(['xlr-f', 'ts-635-pair'], ['both'], [10, 25], { wiredAs: 'both', name: say.cableXlrToTwo() }),
   lead(['trs-635', 'trs-635-pair'], ['both'], [8, 20], {
     wiredAs: 'both-balanced',
-    name: 'cable, one balanced 6.35 mm to two',
+    name: say.cableOneBalancedMmTo(),
   }),
   lead(['xlr-f', 'trs-635-pair'], ['both'], [12, 30], {
     wiredAs: 'both-balanced',
-    name: 'cable, XLR to two balanced 6.35 mm',
+    name: say.cableXlrToTwoBalanced(),
   }),
-  lead(['xlr-f', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both-balanced', name: 'cable, one XLR to two' }),
-  lead(['phono', 'phono-pair'], ['both'], [3, 8], { wiredAs: 'both', name: 'cable, one RCA (phono) to two' }),
+  lead(['xlr-f', 'xlr-m-pair'], ['both'], [12, 30], { wiredAs: 'both-balanced', name: say.cableOneXlrTo() }),
+  lead(['phono', 'phono-pair'], ['both'], [3, 8], { wiredAs: 'both', name: say.cableOneRcaPhono() }),
   lead(['trs-35', 'ts-635'], ['sum'], [8, 20], {
     wiredAs: 'sum',
     fragility: 1.2,
-    name: 'cable, 3.5 mm stereo to one 6.35 mm mono, summed by resistors',
+    name: say.cableMmStereoTo(),
   }),
   lead(['trs-35', 'xlr-m'], ['sum'], [12, 30], {
     wiredAs: 'sum',
     fragility: 1.2,
-    name: 'cable, 3.5 mm stereo to one XLR, summed by resistors',
+    name: say.cableMmStereoToOne(),
   }),
   lead(['trs-635', 'ts-635'], ['sum'], [8, 20], {
     wiredAs: 'sum',
-    name: 'cable, 6.35 mm stereo to one mono, summed by resistors',
+    name: say.cableMmStereoToOneMono(),
   }),
   lead(['phono-pair', 'ts-635'], ['sum'], [8, 20], {
     wiredAs: 'sum',
-    name: 'cable, two RCA (phono) to one 6.35 mm mono, summed by resistors',
+    name: say.cableTwoRcaPhono(),
   }),
   lead(['trs-35', 'ts-35'], ['sum'], [6, 15], {
     wiredAs: 'sum',
     fragility: 1.2,
-    name: 'cable, 3.5 mm stereo to mono, summed by resistors',
+    name: say.cableMmStereoToMono(),
   }),
   lead(['ts-635-pair', 'ts-635'], ['sum'], [8, 20], {
     wiredAs: 'sum',
-    name: 'cable, two 6.35 mm mono to one, summed by resistors',
+    name: say.cableTwoMmMono(),
   }),
-  adapter('ts-35', 'trs-35', ['both'], [2, 6], 1.5, { wiredAs: 'both', name: 'adapter, 3.5 mm mono to both sides' }),
+  adapter('ts-35', 'trs-35', ['both'], [2, 6], 1.5, { wiredAs: 'both', name: say.adapterMmMonoTo() }),
   adapter('ts-635', 'trs-635', ['both'], [2, 6], 1.5, {
     wiredAs: 'both',
-    name: 'adapter, 6.35 mm mono to both sides',
+    name: say.adapterMmMonoToBoth(),
   }),
   adapter('ts-635', 'ts-35', ['mono', 'both'], [2, 6], 2),
   adapter('ts-35', 'phono', ['mono'], [2, 5], 1.5),
   adapter('trs-35', 'ts-635', ['mono'], [2, 6], 1.5, {
     wiredAs: 'joined',
-    name: 'adapter, 3.5 mm to 6.35 mm mono, both sides joined',
+    name: say.adapterMmToMm(),
   }),
   adapter('trs-35', 'xlr-m', ['mono'], [8, 25], 1.5, {
     wiredAs: 'joined',
-    name: 'adapter, 3.5 mm mic plug to XLR',
+    name: say.adapterMmMicPlug(),
   }),
   adapter('trrs-35', 'trs-35', ['stereo', 'headset'], [0, 0], 2, {
-    name: 'headset splitter, its plug marked with headphones',
+    name: say.headsetSplitterItsPlug(),
   }),
   adapter('trs-35', 'trs-635', ['stereo'], [2, 6]),
   adapter('trs-635', 'trs-35', ['stereo'], [2, 8], 2.5),
@@ -244,11 +246,11 @@ export const PARTS: readonly Part[] = [
   adapter('xlr-f', 'xlr-m', ['balanced'], [6, 14]),
   adapter('trs-35', 'trrs-35', ['microphone'], [3, 8], 1.8, {
     wiredAs: 'microphone',
-    name: 'adapter, 3.5 mm mic plug to TRRS (4-pole)',
+    name: say.adapterMmMicPlugTo(),
   }),
   adapter('trrs-35', 'trs-35', ['microphone'], [4, 12], 2, {
     wiredAs: 'microphone',
-    name: 'headset splitter, its plug marked with a mic',
+    name: say.headsetSplitterItsPlugMarked(),
   }),
   adapter('trs-35-pair', 'trrs-35', ['headset'], [4, 10], 2),
   adapter('trrs-35', 'trs-35-pair', ['headset'], [4, 12], 2),

@@ -106,7 +106,7 @@ function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): Standing {
   return {
     measurement: m,
     speaksOf: `${pairName(rig, m)}: ${named.join(' ')}`,
-    figures: [figure('delay', 'ms', m.ms, expected)],
+    figures: [figure(say.isDelay(), 'ms', m.ms, expected)],
     idle: lacking
       ? say.isOnNoPath({ device: deviceName(rig, lacking.figure.split('.')[0]!) })
       : isUsed
@@ -120,7 +120,7 @@ function drift({ rig }: Scene, m: Of<'drift'>): Standing {
   return {
     measurement: m,
     speaksOf: say.vs({ device: deviceName(rig, m.deviceId), device2: deviceName(rig, m.againstDeviceId) }),
-    figures: [figure('drift', 'ppm', m.ppm, null)],
+    figures: [figure(say.isDrift(), 'ppm', m.ppm, null)],
     idle: gone ? say.thereIsNoIn({ gone }) : null,
   };
 }
@@ -134,7 +134,7 @@ function level({ rig, pairs }: Scene, m: Of<'level'>): Standing {
   return {
     measurement: m,
     speaksOf: say.usedFor({ pair: pairName(rig, m), means }),
-    figures: [figure('level', way ? SCALE_UNITS[way.scale] : 'dB', m.db, way?.levelDb ?? null)],
+    figures: [figure(say.isLevel(), way ? SCALE_UNITS[way.scale] : 'dB', m.db, way?.levelDb ?? null)],
     idle: way ? null : NO_WAY,
   };
 }
@@ -145,7 +145,7 @@ function noise({ rig, pairs }: Scene, m: Of<'noise'>): Standing {
   return {
     measurement: m,
     speaksOf: say.withNothingPlaying({ listener: nameIn(rig.listeners, m.listenerId) }),
-    figures: [{ ...figure('noise', way ? SCALE_UNITS[way.scale] : 'dB', m.db, expected), isOutside: false }],
+    figures: [{ ...figure(say.isNoise(), way ? SCALE_UNITS[way.scale] : 'dB', m.db, expected), isOutside: false }],
     idle: rig.listeners.some((l) => l.id === m.listenerId) ? null : say.thatDestinationNoLonger(),
   };
 }
@@ -154,8 +154,8 @@ function band({ rig, pairs }: Scene, m: Of<'band'>): Standing {
   const ways = waysOf(pairs, m);
   const way = ways.find((w) => w.deviceIds.join() === m.deviceIds.join());
   const ends = [
-    ['from', m.lowHz, way?.arrival.lowHz],
-    ['up to', m.highHz, way?.arrival.highHz],
+    [say.isFrom(), m.lowHz, way?.arrival.lowHz],
+    [say.isUpTo(), m.highHz, way?.arrival.highHz],
   ] as const;
   return {
     measurement: m,

@@ -8,6 +8,8 @@ import {
   type SettingSpec,
   settingOf,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
+import { say } from './sayings.ts';
 
 type ValueSpec = Extract<SettingSpec, { kind: 'value' }>;
 
@@ -31,7 +33,7 @@ export interface TreatedSetting extends SettingChange {
 export interface TreatmentAtPlace {
   readonly settings: readonly TreatedSetting[];
   /** Steps of the treatment that the place has not got. */
-  readonly lacks: readonly string[];
+  readonly lacks: readonly Text[];
 }
 
 const stripOf = ({ group = '' }: ValueSpec): string => group;
@@ -51,13 +53,13 @@ export function treatingPlaces(rig: Rig): TreatingPlace[] {
   });
 }
 
-const STEPS: readonly (readonly [keyof Treatment, string])[] = [
-  ['lowCut', 'low cut'],
-  ['gate', 'gate'],
-  ['presence', 'presence'],
-  ['deEss', 'de-esser'],
-  ['compressor', 'compressor'],
-  ['limiter', 'limiter'],
+const STEPS: readonly (readonly [keyof Treatment, Text])[] = [
+  ['lowCut', say.stepLowCut()],
+  ['gate', say.stepGate()],
+  ['presence', say.stepPresence()],
+  ['deEss', say.stepDeEss()],
+  ['compressor', say.stepCompressor()],
+  ['limiter', say.stepLimiter()],
 ];
 
 /** What of a treatment a place can be set to, and what it lacks. A step that is left out is turned off, where it has an off. */

@@ -1,9 +1,10 @@
 import { chainOf, leadsOf } from '#core/check/index.ts';
 import { findTypes, type Rig } from '#core/rig/index.ts';
+import { type Text, textOf } from '#core/said/index.ts';
 
 /** A thing to have, how often, and what it costs each, in euros as such things usually cost. */
 export interface Item {
-  readonly name: string;
+  readonly name: Text;
   readonly count: number;
   /** One length for each lead, the shortest first; none for adapters. */
   readonly lengthsM: readonly number[];
@@ -12,10 +13,7 @@ export interface Item {
 
 /** Leads and adapters of a rig, each kind once, by name. */
 export function shoppingList(rig: Rig): Item[] {
-  const items = new Map<
-    string,
-    { name: string; count: number; lengthsM: number[]; price: readonly [number, number] }
-  >();
+  const items = new Map<string, { name: Text; count: number; lengthsM: number[]; price: readonly [number, number] }>();
   for (const lead of leadsOf(rig, findTypes(rig)).filter((l) => !l.twin)) {
     const chain = chainOf(lead);
     if (!chain || chain === 'nothing-to-plug') continue;
@@ -28,5 +26,5 @@ export function shoppingList(rig: Rig): Item[] {
   }
   return [...items.values()]
     .map((item) => ({ ...item, lengthsM: item.lengthsM.sort((a, b) => a - b) }))
-    .sort((a, b) => a.name.localeCompare(b.name, 'en'));
+    .sort((a, b) => textOf(a.name).localeCompare(textOf(b.name), 'en'));
 }

@@ -1,4 +1,4 @@
-import { type Text, textOf } from '#core/said/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { csvOf } from '#core/text/index.ts';
 import { framesFromMs, type Rate, rateName, samplesFromMs } from '#core/units/index.ts';
 import { say } from './sayings.ts';
@@ -51,7 +51,7 @@ export function tracksOf({ items }: SlipList): SlipItem[][] {
 }
 
 /** As a table (RFC 4180): figures exact, in three units. */
-export function slipListToCsv(list: SlipList): Text {
+export function slipListToCsv(list: SlipList): string {
   const rows = list.items.map((item) => [
     item.name,
     item.fileName,

@@ -1,4 +1,4 @@
-import type { Text } from '#core/said/index.ts';
+import { textOf } from '#core/said/index.ts';
 import type { Edit } from './edit.ts';
 import { findSetting, findTypes } from './lookup.ts';
 import { byPair, inOrder } from './order.ts';
@@ -58,10 +58,10 @@ function pressed(device: Rig['devices'][number], own: Moment['settings']): Rig['
 }
 
 /** What a moment is called; the plain rig has a name among them too. */
-export const momentName = (rig: Rig, momentId: string | null): Text =>
+export const momentName = (rig: Rig, momentId: string | null): string =>
   (momentId === null ? undefined : rig.moments.find((m) => m.id === momentId)?.name) ??
   rig.session.plainMoment ??
-  say.asSet();
+  textOf(say.asSet());
 
 /**
  * An edit made while a moment is looked at: wants, and what is pressed (mutes, switches, levels), go into the moment;

@@ -1,4 +1,6 @@
+import { SaidError } from '#core/said/index.ts';
 import type { SolveProgram } from './align-all.ts';
+import { say } from './sayings.ts';
 
 /** The part of the HiGHS module that is used; the edges load it, each in its own way. */
 export interface HighsModule {
@@ -26,8 +28,7 @@ export const programsOver =
       time_limit: MOST_SECONDS,
     });
     const proven = Status === 'Optimal';
-    if (!proven && Status !== 'Time limit reached')
-      throw new Error(`Couldn’t calculate the delays (${Status}). Nothing changed. Please report this rig.`);
+    if (!proven && Status !== 'Time limit reached') throw new SaidError(say.couldNotSolve({ status: Status }));
     const values = Object.fromEntries(
       Object.entries(Columns).map(([name, c]) => [name, (c as { readonly Primal?: number }).Primal ?? 0]),
     );

@@ -8,6 +8,7 @@ import {
   ratioFromDb,
   voltsFromDbu,
 } from './decibels.ts';
+import { say } from './sayings.ts';
 
 /** Scales that one level is told in. Volts are RMS; dBFS as for a sine, whose top and RMS are told as one (AES17). */
 export type LevelUnit = 'dBu' | 'dBV' | 'V' | 'mV' | 'dBFS' | 'dBTP' | 'LUFS' | 'VU' | '%';
@@ -91,16 +92,16 @@ export function readingsOf(
 ): Reading[] {
   const dbu = toDbu(value, unit, reference);
   const dbfs = dbu - reference.fullScaleDbu;
-  const at = `full scale at ${reference.fullScaleDbu > 0 ? '+' : ''}${reference.fullScaleDbu} dBu, as set for the session`;
+  const at = say.fullScaleAt({ dbu: `${reference.fullScaleDbu > 0 ? '+' : ''}${reference.fullScaleDbu}` });
   return [
-    { unit: 'dBu', value: dbu, note: '0 dBu is 0.775 V' },
-    { unit: 'dBV', value: dbvFromDbu(dbu), note: '0 dBV is 1 V' },
-    { unit: 'V', value: voltsFromDbu(dbu), note: 'RMS of a sine' },
-    { unit: 'VU', value: dbu - VU_AT_DBU, note: '0 VU is +4 dBu; an average, voice peaks are 8 to 14 dB above it' },
+    { unit: 'dBu', value: dbu, note: say.dbuIs() },
+    { unit: 'dBV', value: dbvFromDbu(dbu), note: say.dbvIs() },
+    { unit: 'V', value: voltsFromDbu(dbu), note: say.rmsOfSine() },
+    { unit: 'VU', value: dbu - VU_AT_DBU, note: say.vuIs() },
     { unit: 'dBFS', value: dbfs, note: at },
-    { unit: 'dBTP', value: dbfs, note: 'the peak of a sine; measure it for other sounds' },
-    { unit: 'LUFS', value: dbfs, note: 'a 1 kHz sine on both sides; on one side only, 3 LU less' },
-    { unit: '%', value: 100 * ratioFromDb(dbfs), note: 'of full scale, by voltage' },
+    { unit: 'dBTP', value: dbfs, note: say.peakOfSine() },
+    { unit: 'LUFS', value: dbfs, note: say.sineOnBothSides() },
+    { unit: '%', value: 100 * ratioFromDb(dbfs), note: say.ofFullScale() },
   ];
 }
 

@@ -11,9 +11,10 @@ import {
   sayValue,
   settingOf,
 } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { CREST_DB, deviceName, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { failuresOf } from './failures.ts';
+import { say } from './sayings.ts';
 
 /** One rig in numbers, to be laid beside another. */
 export interface Figures {
@@ -43,7 +44,7 @@ export interface Figures {
 export interface Difference {
   readonly id: string;
   readonly where: 'first' | 'second' | 'both';
-  readonly says: string;
+  readonly says: Text;
 }
 
 export interface Comparison {
@@ -117,18 +118,18 @@ const least = (values: readonly number[]): number | null => (values.length > 0 ?
 function differences<T>(
   first: ReadonlyMap<string, T>,
   second: ReadonlyMap<string, T>,
-  say: (value: T, where: 'first' | 'second') => string,
-  changed: (a: T, b: T) => string | null,
+  told: (value: T, where: 'first' | 'second') => Text,
+  changed: (a: T, b: T) => Text | null,
 ): Difference[] {
   const gone = [...first].flatMap(([id, a]): Difference[] => {
     const b = second.get(id);
-    if (b === undefined) return [{ id, where: 'first', says: say(a, 'first') }];
+    if (b === undefined) return [{ id, where: 'first', says: told(a, 'first') }];
     const says = changed(a, b);
     return says === null ? [] : [{ id, where: 'both', says }];
   });
   const come = [...second]
     .filter(([id]) => !first.has(id))
-    .map(([id, b]): Difference => ({ id, where: 'second', says: say(b, 'second') }));
+    .map(([id, b]): Difference => ({ id, where: 'second', says: told(b, 'second') }));
   return [...gone, ...come];
 }
 
@@ -145,8 +146,8 @@ function deviceDifferences(first: Rig, second: Rig): Difference[] {
     (a, b) => {
       if (a.typeId !== b.typeId) return `${a.name}: ${typeName(a, 'first')} → ${typeName(b, 'second')}`;
       if (a.name !== b.name) return `${a.name} → ${b.name}`;
-      if (a.fedBy !== b.fedBy) return `“${a.name}”: powered from another source`;
-      return a.on === b.on ? null : `“${a.name}”: on another computer`;
+      if (a.fedBy !== b.fedBy) return say.poweredElsewhere({ device: a.name });
+      return a.on === b.on ? null : say.otherComputer({ device: a.name });
     },
   );
 }
@@ -156,15 +157,15 @@ function leadDifferences(first: Rig, second: Rig): Difference[] {
   const key = ({ from, to }: Cable) => `${from.deviceId}.${from.portId} > ${to.deviceId}.${to.portId}`;
   const index = (rig: Rig) => new Map(rig.cables.map((c) => [key(c), c]));
   const rigs = { first, second };
-  const say = (c: Cable, where: 'first' | 'second') => {
+  const cableOf = (c: Cable, where: 'first' | 'second') => {
     const rig = rigs[where];
     const name = ({ deviceId, portId }: Cable['from']) =>
       `${deviceName(rig, deviceId)}, ${endName(rig, findTypes(rig), { deviceId, portId })}`;
     return `${name(c.from)} → ${name(c.to)}`;
   };
-  return differences(index(first), index(second), say, (a, b) => {
-    if (a.medium !== b.medium) return `${say(a, 'first')}: ${a.medium} → ${b.medium}`;
-    return a.lengthM === b.lengthM ? null : `${say(a, 'first')}: ${a.lengthM} m → ${b.lengthM} m`;
+  return differences(index(first), index(second), cableOf, (a, b) => {
+    if (a.medium !== b.medium) return `${cableOf(a, 'first')}: ${a.medium} → ${b.medium}`;
+    return a.lengthM === b.lengthM ? null : `${cableOf(a, 'first')}: ${a.lengthM} m → ${b.lengthM} m`;
   });
 }
 
@@ -193,5 +194,5 @@ const only = (here: readonly Finding[], there: readonly Finding[], where: 'first
   const known = new Set(there.map((f) => f.id));
   return here
     .filter((f) => !known.has(f.id))
-    .map((finding) => ({ id: finding.id, where, says: textOf(finding.asks ?? finding.says), finding }));
+    .map((finding) => ({ id: finding.id, where, says: finding.asks ?? finding.says, finding }));
 };

@@ -1,6 +1,8 @@
 import { chainOf, leadsOf } from '#core/check/index.ts';
 import { type Device, type DeviceType, findTypes, isPerson, isProgram, type Rig, settingOf } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { type Evaluation, readPath } from '#core/signal/index.ts';
+import { say } from './sayings.ts';
 
 /** What can fail, by its kind. */
 export const FAILURE_KINDS = ['box', 'supply', 'battery', 'program', 'lead', 'adapter', 'radio'] as const;
@@ -9,7 +11,7 @@ export type FailureKind = (typeof FAILURE_KINDS)[number];
 /** One thing that can fail, and what is lost with it. */
 export interface Failure {
   readonly kind: FailureKind;
-  readonly name: string;
+  readonly name: Text;
   readonly deviceIds: readonly string[];
   readonly cableIds: readonly string[];
   /** Of what the plan wants, the pairs that have no way without it. */
@@ -44,12 +46,12 @@ export function failuresOf(rig: Rig, { graph, pairs }: Evaluation): Failure[] {
     .flatMap((lead): Failure[] => {
       const chain = chainOf(lead);
       const own = chain === 'nothing-to-plug' || !chain ? [] : chain.parts;
-      const name = `“${lead.from.device.name}” → “${lead.to.device.name}”`;
+      const name = say.ways({ from: lead.from.device.name, to: lead.to.device.name });
       const base = { deviceIds: [], cableIds: [lead.cable.id], loses: losesBy([`cable ${lead.cable.id}`]) };
       const parts = own.filter((p) => p.kind !== 'lead');
       return [
         { ...base, kind: 'lead', name },
-        ...parts.map((p): Failure => ({ ...base, kind: 'adapter', name: `${p.name}, ${name}` })),
+        ...parts.map((p): Failure => ({ ...base, kind: 'adapter', name: say.partIn({ part: p.name, cable: name }) })),
       ];
     });
   const names = new Map(rig.devices.map((d) => [d.id, d.name]));
@@ -58,7 +60,7 @@ export function failuresOf(rig: Rig, { graph, pairs }: Evaluation): Failure[] {
     .map(
       (c): Failure => ({
         kind: 'radio',
-        name: `“${names.get(c.from.deviceId)}” → “${names.get(c.to.deviceId)}”`,
+        name: say.ways({ from: names.get(c.from.deviceId) ?? '', to: names.get(c.to.deviceId) ?? '' }),
         deviceIds: [],
         cableIds: [c.id],
         loses: losesBy([`cable ${c.id}`]),

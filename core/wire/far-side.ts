@@ -9,14 +9,16 @@ import {
   type PlanCell,
   type Rig,
 } from '#core/rig/index.ts';
+import type { Text } from '#core/said/index.ts';
 import { mainVoiceOf } from '#core/signal/index.ts';
 import { freeHue } from './add.ts';
+import { say } from './sayings.ts';
 import { freeId } from './sockets.ts';
 
 /** Gear that somebody at the far side of a call may have: one question tells which. */
 export interface FarGear {
   readonly typeId: string;
-  readonly says: string;
+  readonly says: Text;
   /** Where the voice goes in, where it comes out, where the call's sound goes in. */
   readonly microphone: string;
   readonly out: string;
@@ -28,7 +30,7 @@ export interface FarGear {
 export const FAR_GEAR: readonly FarGear[] = [
   {
     typeId: 'headset-usb',
-    says: 'a wired headset',
+    says: say.wiredHeadset(),
     microphone: 'boom',
     out: 'usb-out',
     in: 'usb-in',
@@ -36,7 +38,7 @@ export const FAR_GEAR: readonly FarGear[] = [
   },
   {
     typeId: 'headset-bluetooth',
-    says: 'a wireless headset',
+    says: say.wirelessHeadset(),
     microphone: 'boom',
     out: 'bluetooth-out',
     in: 'bluetooth-in',
@@ -44,7 +46,7 @@ export const FAR_GEAR: readonly FarGear[] = [
   },
   {
     typeId: 'conference-loudspeaker',
-    says: 'a speaker and its own mic',
+    says: say.speakerAndMic(),
     microphone: 'microphone',
     out: 'usb-out',
     in: 'usb-in',

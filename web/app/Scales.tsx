@@ -2,7 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { memo, useState } from 'react';
 import { clockOf, knobDb, readingsOf, readLevel } from '#core/units/index.ts';
 import { formatNumber, formatSigned, Sheet, useKey } from '#web/parts/index.ts';
-import { frame, frame as say } from '#words/index.ts';
+import { frame, frame as say, textOf } from '#words/index.ts';
 
 /** One level in every scale, always at hand: typed with its unit, told by the rig's own reference. */
 export const Scales = memo(function Scales({ fullScaleDbu }: { fullScaleDbu: number }) {
@@ -49,7 +49,7 @@ function Converter({ fullScaleDbu }: { fullScaleDbu: number }) {
                     {unit === 'V' || unit === '%' ? formatNumber(value, value < 10 ? 3 : 1) : formatSigned(value, 1)}
                   </td>
                   <td>{unit}</td>
-                  <td className="small quiet">{note}</td>
+                  <td className="small quiet">{textOf(note)}</td>
                 </tr>
               ))}
             </tbody>

@@ -6,7 +6,7 @@ import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { placesOf } from '#core/trouble/index.ts';
 import { formatClock, StateMark, Term } from '#web/parts/index.ts';
-import { bench as say } from '#words/index.ts';
+import { bench as say, textOf } from '#words/index.ts';
 import { FAULTS } from './fault-names.ts';
 
 interface FaultsProps {
@@ -44,7 +44,7 @@ export function Faults({ diagnosis, rigId, rig, evaluation, listenerId, onSee }:
               <StateMark state={fault.severity} /> <Term id={FAULTS[fault.id].term}>{FAULTS[fault.id].name}</Term>
             </td>
             <td>
-              {fault.evidence}
+              {textOf(fault.evidence)}
               {fault.atS.length > 0 && (
                 <span className="row small" style={{ flexWrap: 'wrap' }}>
                   {fault.atS.map((s) => (
@@ -82,9 +82,9 @@ function Places({ rigId, rig, evaluation, listenerId, fault }: PlacesProps) {
   return (
     <ol className="small">
       {places.map(({ where, why, tap }) => (
-        <li key={where}>
-          <Link to={`/rigs/${rigId}/wire?tap=${tap.deviceId}.${tap.portId}`}>{where}</Link>
-          <span className="quiet">: {why}</span>
+        <li key={textOf(where)}>
+          <Link to={`/rigs/${rigId}/wire?tap=${tap.deviceId}.${tap.portId}`}>{textOf(where)}</Link>
+          <span className="quiet">: {textOf(why)}</span>
         </li>
       ))}
     </ol>

@@ -15,7 +15,7 @@ import {
   Term,
 } from '#web/parts/index.ts';
 import { offsetOf } from '#web/take/index.ts';
-import { common, bench as say } from '#words/index.ts';
+import { common, bench as say, textOf } from '#words/index.ts';
 import { SlipListRow } from './SlipList.tsx';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
@@ -81,7 +81,7 @@ export function Findings({ bench, comparison, rig }: Props) {
                   <StateMark state={state} />{' '}
                   {say.toleranceToMs({
                     than: state === 'good' ? say.within() : found.offsetMs > 0 ? say.laterThan() : say.earlierThan(),
-                    tolerance: tolerance.name,
+                    tolerance: textOf(tolerance.name),
                     earlyMs: formatSigned(tolerance.earlyMs),
                     lateMs: formatSigned(tolerance.lateMs),
                   })}

@@ -17,7 +17,7 @@ import {
 } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { guessPair, offsetOf } from '#web/take/index.ts';
-import { common, bench as say } from '#words/index.ts';
+import { common, bench as say, textOf } from '#words/index.ts';
 import { settingsThatFollow } from './follows.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -92,7 +92,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
       </div>
       {!preview.ok ? (
         <p className="watch" style={{ marginTop: 10 }}>
-          {preview.reason}
+          {textOf(preview.reason)}
         </p>
       ) : (
         <>

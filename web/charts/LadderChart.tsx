@@ -2,7 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { heldTo, sayKnob } from '#core/rig/index.ts';
 import { type Ladder, SCALE_UNITS } from '#core/signal/index.ts';
 import { formatNumber, formatSigned } from '#web/parts/index.ts';
-import { charts as say } from '#words/index.ts';
+import { charts as say, textOf } from '#words/index.ts';
 import { type LadderLayout, layoutLadder, type RungPlace } from './rungs.ts';
 
 interface Props {
@@ -169,8 +169,8 @@ function Names({ layout, upright, chosen, onChoose }: NamesProps) {
             tabIndex={0}
             aria-pressed={i === chosen}
             aria-label={say.dbAboveNoiseDb({
-              box: rung.box,
-              stage: rung.stage,
+              box: textOf(rung.box),
+              stage: textOf(rung.stage),
               nominal: formatNumber(rung.levelDb.nominal),
               scale: SCALE_UNITS[rung.scale],
               over,
@@ -204,8 +204,8 @@ function Names({ layout, upright, chosen, onChoose }: NamesProps) {
                 : { x: middle, y: 54, textAnchor: 'middle' as const })}
               className="small"
             >
-              {short(bare(rung.stage), LETTERS)}
-              <title>{rung.stage}</title>
+              {short(bare(textOf(rung.stage)), LETTERS)}
+              <title>{textOf(rung.stage)}</title>
             </text>
           </g>
         );
@@ -282,7 +282,7 @@ function Handle({ place, hue, pxPerDb, onChoose, onSet }: HandleProps) {
       aria-valuenow={value}
       aria-valuetext={say.db({
         value: formatSigned(value, Number.isInteger(value) ? 0 : 1),
-        value2: sayKnob(spec, value),
+        value2: textOf(sayKnob(spec, value)),
       })}
       style={{ cursor: 'ns-resize', touchAction: 'none' }}
       onFocus={onChoose}

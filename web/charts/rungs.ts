@@ -1,5 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { CREST_DB, type Ladder, type Rung, SCALE_UNITS, type Scale } from '#core/signal/index.ts';
+import { textOf } from '#words/index.ts';
 
 /** One step of the ladder in pixels: its column, and where its levels stand; null where there is none. */
 export interface RungPlace {
@@ -90,8 +91,8 @@ export function layoutLadder({ rungs }: Ladder, widthPx: number, heightPx: numbe
     const { scale } = rungs[first]!;
     return { ...span, scale, unit: SCALE_UNITS[scale], ticks: ticks.map((db) => ({ db, px: y(db + shift) })) };
   });
-  const boxes = spans(places, (r) => r.box).map(
-    ({ first, ...span }): BoxSpan => ({ ...span, name: rungs[first]!.box }),
+  const boxes = spans(places, (r) => textOf(r.box)).map(
+    ({ first, ...span }): BoxSpan => ({ ...span, name: textOf(rungs[first]!.box) }),
   );
   return { places, scales, boxes, pxPerDb: Math.abs(y(1) - y(0)) };
 }

@@ -1,7 +1,8 @@
+import { richSaid } from '#web/parts/index.ts';
 import { Button } from '@chakra-ui/react';
 import { type KeyboardEvent, useState } from 'react';
 import type { Choice, Made } from '#core/intake/index.ts';
-import { common, firstDesk as say } from '#words/index.ts';
+import { common, firstDesk as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly made: readonly Made[];
@@ -17,13 +18,12 @@ export function Connected({ made, onToggle, onChange }: Props) {
     <section aria-label={say.whatFollows()}>
       <h2>{say.connectedForYou()}</h2>
       <ul className="plain made">
-        {made.map(({ id, says, removed, choice }) => {
-          const said = [says.who, says.does, says.what, says.how].filter(Boolean).join(' ');
+        {made.map(({ id, says, note, removed, choice }) => {
+          const said = textOf(says);
           return (
             <li key={id} className="spread wrap">
               <span className={`made-says ${removed ? 'quiet gone' : ''}`}>
-                {says.who} {says.does} <span className="strong">{says.what}</span> {says.how}{' '}
-                {says.note && <span className="small quiet">{says.note}</span>}
+                {richSaid(says)} {note !== '' && <span className="small quiet">{textOf(note)}</span>}
               </span>
               <span className="row made-buttons">
                 {choice && !removed && (
@@ -87,7 +87,7 @@ function Options({
           aria-pressed={choice.taken === o.id}
           onClick={() => onTake(o.id)}
         >
-          {o.label}
+          {textOf(o.label)}
         </Button>
       ))}
     </span>

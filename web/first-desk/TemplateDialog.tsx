@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import { OCCASIONS, type Occasion, type OccasionAnswers, takenOf, wordsFor } from '#core/intake/index.ts';
 import { Pick, Sheet, useKey } from '#web/parts/index.ts';
-import { firstDesk as say } from '#words/index.ts';
+import { firstDesk as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly onWords: (words: string) => void;
@@ -13,14 +13,14 @@ interface Props {
 export function TemplateDialog({ onWords, onClose }: Props) {
   const [occasion, setOccasion] = useState<Occasion | null>(null);
   return (
-    <Sheet title={occasion?.name ?? say.chooseTemplate()} onClose={onClose}>
+    <Sheet title={textOf(occasion?.name ?? say.chooseTemplate())} onClose={onClose}>
       {occasion ? (
         <Questions occasion={occasion} onDone={(answers) => onWords(wordsFor(occasion, answers))} />
       ) : (
         <Pick
           label={say.template()}
           autoFocus
-          items={OCCASIONS.map((o) => ({ id: o.id, label: o.name, note: o.says }))}
+          items={OCCASIONS.map((o) => ({ id: o.id, label: textOf(o.name), note: textOf(o.says) }))}
           none={say.noTemplateMatchesClose()}
           onPick={(id) => setOccasion(OCCASIONS.find((o) => o.id === id)!)}
         />
@@ -54,13 +54,13 @@ function Questions({ occasion, onDone }: { occasion: Occasion; onDone: (answers:
   if (!ask) return null;
   return (
     <>
-      <p className="quiet">{say.question({ says: occasion.says, n1: at + 1, asks: asks.length })}</p>
-      <h2>{ask.asks}</h2>
+      <p className="quiet">{say.question({ says: textOf(occasion.says), n1: at + 1, asks: asks.length })}</p>
+      <h2>{textOf(ask.asks)}</h2>
       <ul className="plain made">
         {ask.options.map((o, n) => (
           <li key={o.id}>
             <Button autoFocus={n === 0} variant={n === 0 ? 'solid' : 'outline'} onClick={() => take(n)}>
-              {o.label} <kbd>{n + 1}</kbd>
+              {textOf(o.label)} <kbd>{n + 1}</kbd>
             </Button>
           </li>
         ))}

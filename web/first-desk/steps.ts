@@ -2,7 +2,7 @@ import type { Decision, DeskRead } from '#core/intake/index.ts';
 import type { DeviceType } from '#core/rig/index.ts';
 import { ownKey } from '#core/typed/index.ts';
 import type { TypedBox } from '#core/wire/index.ts';
-import { firstDesk as say } from '#words/index.ts';
+import { firstDesk as say, textOf } from '#words/index.ts';
 
 /** A choice of a step, by its key: the first is taken unless somebody says otherwise. */
 export interface Option {
@@ -57,9 +57,9 @@ export function stepsOf({ typed, decisions }: DeskRead): Step[] {
 const decisionStep = ({ id, asks, options, taken, answered }: Decision): Step => ({
   id,
   kind: 'decision',
-  asks,
+  asks: textOf(asks),
   words: '',
-  options: options.map((o) => ({ id: o.id, label: o.label })),
+  options: options.map((o) => ({ id: o.id, label: textOf(o.label) })),
   taken,
   answered,
 });

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { connectorOf } from '#core/plug/index.ts';
 import type { DeviceType } from '#core/rig/index.ts';
-import { gear as say } from '#words/index.ts';
+import { gear as say, textOf } from '#words/index.ts';
 import { drawInside } from './inside.ts';
 
 const MOST_PORTS = 60;
@@ -44,7 +44,7 @@ export function InsideMap({ type }: { type: DeviceType }) {
                   <title>
                     {say.values({
                       p: p.name,
-                      connector: connectorOf(p.connector)?.name ?? p.connector,
+                      connector: textOf(connectorOf(p.connector)?.name ?? p.connector),
                       level: p.level,
                     })}
                   </title>

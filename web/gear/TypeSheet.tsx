@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { connectorOf } from '#core/plug/index.ts';
 import type { DeviceType, PortSpec } from '#core/rig/index.ts';
 import { saveAs } from '#web/parts/index.ts';
-import { common, gear as say } from '#words/index.ts';
+import { common, gear as say, textOf } from '#words/index.ts';
 import { InsideMap } from './InsideMap.tsx';
 
 interface Props {
@@ -68,7 +68,7 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
               <tr key={p.id}>
                 <td>{p.name}</td>
                 <td>{p.direction}</td>
-                <td>{connectorOf(p.connector)?.name ?? p.connector}</td>
+                <td>{textOf(connectorOf(p.connector)?.name ?? p.connector)}</td>
                 <td>{p.level}</td>
                 <td>{p.channels.map((c) => c.id).join(', ')}</td>
                 <td className="quiet small">{sayMore(p)}</td>

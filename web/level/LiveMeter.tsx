@@ -4,7 +4,7 @@ import type { LiveReading } from '#core/measure/index.ts';
 import { sayKnob } from '#core/rig/index.ts';
 import type { Ladder, RungSetting } from '#core/signal/index.ts';
 import { Choice, formatNumber, formatSigned, rich, StateMark, Term } from '#web/parts/index.ts';
-import { level as say } from '#words/index.ts';
+import { level as say, textOf } from '#words/index.ts';
 import { type Listening, listenLive } from './live.ts';
 
 /** Peaks of a voice while gain is set: between these, and aimed at the middle, dBFS (typical). */
@@ -137,7 +137,7 @@ export function sayTurn(highestDbfs: number | null, knob: RungSetting | null, va
   const { spec } = knob;
   const to = Math.min(spec.max, Math.max(spec.min, valueDb + by));
   const short = to !== valueDb + by ? say.asFarAsIt({ to: formatSigned(to) }) : '';
-  return say.turnTo({ way, spec: spec.name, to: sayKnob(spec, to), short });
+  return say.turnTo({ way, spec: spec.name, to: textOf(sayKnob(spec, to)), short });
 }
 
 const WIDTH = 600;

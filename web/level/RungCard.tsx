@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { hasUnity, heldTo, sayKnob } from '#core/rig/index.ts';
 import { CREST_DB, type Rung, SCALE_UNITS } from '#core/signal/index.ts';
 import { FigureRow, formatNumber, formatSigned, NumberInput, rich } from '#web/parts/index.ts';
-import { level as say } from '#words/index.ts';
+import { level as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly rung: Rung;
@@ -27,21 +27,21 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
   });
   return (
     <aside className="card" aria-label={say.stage()}>
-      <h2 className="tapped">{rung.box}</h2>
+      <h2 className="tapped">{textOf(rung.box)}</h2>
       <p>
-        {rung.stage} <span className="quiet small">{say.stageWith({ n1: index + 1, count })}</span>
+        {textOf(rung.stage)} <span className="quiet small">{say.stageWith({ n1: index + 1, count })}</span>
       </p>
       {setting && (
         <>
           <p className="row" style={{ marginTop: 10 }}>
             <NumberInput
-              label={say.stageLevel({ box: rung.box, spec: setting.spec.name })}
+              label={say.stageLevel({ box: textOf(rung.box), spec: setting.spec.name })}
               value={rung.gainDb}
               min={setting.spec.min}
               max={setting.spec.max}
               onValue={(db) => db !== undefined && onSet(heldTo(setting.spec, db))}
             />
-            {say.db({ gainDb: sayKnob(setting.spec, rung.gainDb) })}
+            {say.db({ gainDb: textOf(sayKnob(setting.spec, rung.gainDb)) })}
           </p>
           <p className="small quiet">
             {say.knobRange({

@@ -2,7 +2,7 @@ import { endName, findDevice, findTypes, type Rig, type SettingChange, sayKnob, 
 import { deviceName, type Evaluation, type Ladder, noiseParts } from '#core/signal/index.ts';
 import type { GainsFound } from '#core/solve/index.ts';
 import { formatNumber, formatSigned } from '#web/parts/index.ts';
-import { level as say } from '#words/index.ts';
+import { level as say, textOf } from '#words/index.ts';
 
 /** The stage that loses most, and the one with the least room, in words; null where nothing is worth a word. */
 export function sayWorst({ rungs, worst }: Ladder): string | null {
@@ -10,7 +10,7 @@ export function sayWorst({ rungs, worst }: Ladder): string | null {
   if (!rung) return null;
   const beside = rung.fromBesideDb > rung.lostDb / 2;
   const how = beside ? say.otherInputsBringTheir() : say.itsOwnNoiseIs();
-  return say.biggestLoss({ lostDb: formatNumber(rung.lostDb), box: rung.box, stage: rung.stage, how });
+  return say.biggestLoss({ lostDb: formatNumber(rung.lostDb), box: textOf(rung.box), stage: textOf(rung.stage), how });
 }
 
 export function sayTightest({ rungs, tightest }: Ladder): string | null {
@@ -49,7 +49,13 @@ export function sayChange(rig: Rig, { deviceId, settingId, value }: SettingChang
   if (spec.kind !== 'gain') return `${device.name}, ${spec.name}`;
   const now = settingOf(device, spec).value as number;
   const to = value as number;
-  return say.changeTo({ device: device.name, spec: spec.name, now: sayDb(now), to: sayDb(to), to2: sayKnob(spec, to) });
+  return say.changeTo({
+    device: device.name,
+    spec: spec.name,
+    now: sayDb(now),
+    to: sayDb(to),
+    to2: textOf(sayKnob(spec, to)),
+  });
 }
 
 const sayDb = (db: number): string => formatSigned(db, Number.isInteger(db) ? 0 : 1);

@@ -4,7 +4,7 @@ import { parseRig, type Rig } from '#core/rig/index.ts';
 import type { Session } from '#core/run/index.ts';
 import { compareRigs } from '#core/variant/index.ts';
 import { formatDate, StateMark } from '#web/parts/index.ts';
-import { log as say } from '#words/index.ts';
+import { log as say, textOf } from '#words/index.ts';
 
 const TOLD = 12;
 
@@ -37,7 +37,7 @@ export function SinceGood({ rigId, rig, good }: { rigId: string; rig: Rig; good:
             {differences.slice(0, TOLD).map((d) => (
               <li key={`${d.where} ${d.id}`}>
                 {d.where === 'first' ? say.thenNotNow() : d.where === 'second' ? say.new() : ''}
-                {d.says}
+                {textOf(d.says)}
               </li>
             ))}
           </ul>

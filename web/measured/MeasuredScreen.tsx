@@ -6,7 +6,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
 import { formatDate, formatNumber, formatSigned, rich, StateMark } from '#web/parts/index.ts';
 import { applyStep, selectRig, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
-import { common, measured as say } from '#words/index.ts';
+import { common, measured as say, textOf } from '#words/index.ts';
 import { RestsOn } from './RestsOn.tsx';
 
 /** What takes have put into the rig: each figure beside what is typical, what rests on it, and a way to drop it. */
@@ -95,25 +95,27 @@ function Row({ rigId, scene, standing, isOpen, onOpen }: RowProps) {
   const dispatch = useAppDispatch();
   const { measurement: m, speaksOf, figures, idle } = standing;
   const drop = () =>
-    dispatch(applyStep({ kind: 'remove-measurement', measurementId: m.id }, say.removed({ speaksOf })));
+    dispatch(
+      applyStep({ kind: 'remove-measurement', measurementId: m.id }, say.removed({ speaksOf: textOf(speaksOf) })),
+    );
   return (
     <>
       <tr style={{ verticalAlign: 'top' }}>
         <th scope="row">
-          {speaksOf}
-          {idle && <p className="small quiet">{say.itChangesNothing({ idle })}</p>}
+          {textOf(speaksOf)}
+          {idle && <p className="small quiet">{say.itChangesNothing({ idle: textOf(idle) })}</p>}
         </th>
         <td className="number">
           {figures.length === 0 && say.wholeBandTestTune()}
           {figures.map((f) => (
-            <p key={f.what}>
+            <p key={textOf(f.what)}>
               {f.isOutside && idle === null && <StateMark state="watch" />} {sayFigure(f)}
             </p>
           ))}
         </td>
         <td className="number quiet">
           {figures.map((f) => (
-            <p key={f.what}>{sayExpected(f)}</p>
+            <p key={textOf(f.what)}>{sayExpected(f)}</p>
           ))}
         </td>
         <td className="small">
@@ -126,12 +128,12 @@ function Row({ rigId, scene, standing, isOpen, onOpen }: RowProps) {
             <Button
               size="xs"
               aria-expanded={isOpen}
-              aria-label={say.whatDependsOn({ speaksOf })}
+              aria-label={say.whatDependsOn({ speaksOf: textOf(speaksOf) })}
               onClick={() => onOpen(!isOpen)}
             >
               {say.whatDependsOnIt()}
             </Button>
-            <Button size="xs" aria-label={say.remove({ speaksOf })} onClick={drop}>
+            <Button size="xs" aria-label={say.remove({ speaksOf: textOf(speaksOf) })} onClick={drop}>
               {common.remove()}
             </Button>
           </span>

@@ -1,6 +1,6 @@
 import { Popover, Portal } from '@chakra-ui/react';
 import type { Figure } from '#core/units/index.ts';
-import { parts as say } from '#words/index.ts';
+import { parts as say, textOf } from '#words/index.ts';
 import { formatNumber, formatSpread } from './format.ts';
 import { Term } from './Term.tsx';
 
@@ -9,7 +9,7 @@ export function FigureRow({ figure, signed = false }: { figure: Figure; signed?:
   const { label, value, kind } = figure;
   return (
     <tr>
-      <td>{label}</td>
+      <td>{textOf(label)}</td>
       <td className="number">
         <Why figure={figure}>
           {signed && value.nominal > 0
@@ -43,15 +43,15 @@ export function Why({ figure, children }: { figure: Figure; children: string }) 
           <Popover.Content aria-label={say.whyWith({ figure: withUnit(children, figure) })}>
             <Popover.Body>
               <p className="strong">
-                {figure.label}: {withUnit(children, figure)}
+                {textOf(figure.label)}: {withUnit(children, figure)}
               </p>
-              <p className="quiet">{figure.source}</p>
+              <p className="quiet">{textOf(figure.source)}</p>
               {figure.terms.length > 0 && (
                 <table className="table">
                   <tbody>
                     {figure.terms.map((term) => (
-                      <tr key={term.label}>
-                        <td>{term.label}</td>
+                      <tr key={textOf(term.label)}>
+                        <td>{textOf(term.label)}</td>
                         <td className="number">{formatNumber(term.value.nominal, decimalsOf(term))}</td>
                         <td className="quiet small">
                           {KINDS[term.kind]} {formatSpread(term)}

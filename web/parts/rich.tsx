@@ -1,6 +1,7 @@
 import { Fragment, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { glossary, type Message, type Params, type Spec, sayWith, type TermId } from '#words/index.ts';
+import type { Said } from '#core/said/index.ts';
+import { glossary, type Message, messageOfSaid, type Params, type Spec, sayWith, type TermId } from '#words/index.ts';
 import { Term } from './Term.tsx';
 
 const isTerm = (tag: string): tag is TermId => tag in glossary;
@@ -30,4 +31,10 @@ export function rich<S extends Spec>(message: Message<S>, params: Params<S>, to?
   if (!Array.isArray(parts)) return parts;
   // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a sentence keep their places
   return parts.map((part, i) => <Fragment key={i}>{part}</Fragment>);
+}
+
+/** What core says, with its strong parts. */
+export function richSaid(said: Said): ReactNode {
+  const { message, params } = messageOfSaid(said);
+  return rich(message, params);
 }

@@ -16,7 +16,7 @@ import {
   Term,
 } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { common, paths as say } from '#words/index.ts';
+import { common, paths as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly rigId: string;
@@ -73,7 +73,7 @@ export function TestTable({ rigId, rig, table }: Props) {
                   </td>
                   <td className="number">{say.ms({ now: range(p.now) })}</td>
                   <td className="quiet">{p.nowIsMeasured ? say.measuredByAnotherTake() : say.typicalFigures()}</td>
-                  <td className="quiet small">{p.cause.says}</td>
+                  <td className="quiet small">{textOf(p.cause.says)}</td>
                 </tr>
               ))}
             </tbody>
@@ -110,7 +110,7 @@ function PathRows({ rigId, rig, path }: { rigId: string; rig: Rig; path: TestedP
           <PathName rig={rig} path={path} />
           <div className="quiet small">
             <Term id="follows-from">{common.basedOn()}</Term>{' '}
-            <span className={cause.follows === 'nothing' ? 'watch' : ''}>{cause.says}</span>
+            <span className={cause.follows === 'nothing' ? 'watch' : ''}>{textOf(cause.says)}</span>
           </div>
         </td>
         <td className="number quiet">{range(path.now)}</td>
@@ -198,7 +198,7 @@ function TakeRow({ rigId, rig, tested }: { rigId: string; rig: Rig; tested: Test
         {take.takeId ? <Link to={`/rigs/${rigId}/bench?takes=${take.takeId}`}>{take.label}</Link> : take.label}
         {odd && (
           <div className="watch small">
-            <StateMark state="watch" /> {odd}
+            <StateMark state="watch" /> {textOf(odd)}
           </div>
         )}
         {!odd && !within && counts && <div className="quiet small">{say.outsideUsualRangeFor()}</div>}

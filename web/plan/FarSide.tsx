@@ -6,7 +6,7 @@ import { findDevice, type Rig } from '#core/rig/index.ts';
 import { addFarSeat, addSpareSeat, callsOf, FAR_GEAR, type FarSeat, farSeats, setFarGear } from '#core/wire/index.ts';
 import { Choice, formatNumber, StateMark, saveAs, Term } from '#web/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
-import { common, plan } from '#words/index.ts';
+import { common, plan, textOf } from '#words/index.ts';
 
 /** Those who are not here: what they listen by, a sheet to send them, somebody more, and a spare seat among them. */
 export function FarSide({ rig }: { rig: Rig }) {
@@ -78,7 +78,7 @@ function Seat({ rig, seat }: { rig: Rig; seat: FarSeat }) {
   const dispatch = useAppDispatch();
   const name = rig.sources.find((s) => s.id === seat.sourceId)!.name;
   const own = findDevice(rig, seat.gearId)!.name;
-  const options = FAR_GEAR.map((g) => [g.typeId, g.says] as const);
+  const options = FAR_GEAR.map((g) => [g.typeId, textOf(g.says)] as const);
   return (
     <tr>
       <td>{name}</td>
@@ -89,7 +89,8 @@ function Seat({ rig, seat }: { rig: Rig; seat: FarSeat }) {
           options={seat.gear ? options : [['', own], ...options]}
           onChange={(typeId) => {
             const gear = FAR_GEAR.find((g) => g.typeId === typeId);
-            if (gear) dispatch(applyStep(setFarGear(rig, seat, gear), plan.listensByStep({ name, gear: gear.says })));
+            if (gear)
+              dispatch(applyStep(setFarGear(rig, seat, gear), plan.listensByStep({ name, gear: textOf(gear.says) })));
           }}
         />
       </td>
@@ -143,7 +144,7 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
             {ways.map((way) => (
               <tr key={way.id}>
                 <td>
-                  {way.name} <span className="small quiet">{way.says}</span>
+                  {textOf(way.name)} <span className="small quiet">{textOf(way.says)}</span>
                 </td>
                 <td>{way.boxes.join(', ') || <span className="quiet">{common.none()}</span>}</td>
                 <td className="number">
@@ -153,7 +154,7 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
                 <td className="number">
                   {way.priceEur[1] === 0 ? '0' : plan.range({ low: `${way.priceEur[0]}`, high: `${way.priceEur[1]}` })}
                 </td>
-                <td className="small">{way.cannot}</td>
+                <td className="small">{textOf(way.cannot)}</td>
               </tr>
             ))}
           </tbody>

@@ -112,7 +112,7 @@ export function SessionForm({ rig }: { rig: Rig }) {
             <Choice
               label={name}
               value={session.toleranceId}
-              options={TOLERANCES.map((t) => [t.id, t.name])}
+              options={TOLERANCES.map((t) => [t.id, textOf(t.name)])}
               onChange={(t) => change({ toleranceId: t }, plan.lipSyncTolerance())}
             />
           )}

@@ -4,7 +4,7 @@ import { planEdit, STARTS, startPlan } from '#core/plan/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { Choice, rich, useKey } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
-import { plan } from '#words/index.ts';
+import { plan, textOf } from '#words/index.ts';
 
 /** A plan to start from, by a usual purpose: taken whole in place of what stands there, and changed afterwards. */
 export function Starts({ there }: { there: Rig }) {
@@ -13,11 +13,16 @@ export function Starts({ there }: { there: Rig }) {
   const start = STARTS.find((s) => s.id === id)!;
   const proposed = useMemo(() => startPlan(there, start), [there, start]);
   const take = () =>
-    dispatch(applyHere(planEdit(proposed, there), plan.usedPlan({ plan: start.name, count: proposed.length })));
+    dispatch(applyHere(planEdit(proposed, there), plan.usedPlan({ plan: textOf(start.name), count: proposed.length })));
   useKey('p', plan.thisPlanKey(), take, proposed.length > 0);
   return (
-    <span className="row starts" title={start.says}>
-      <Choice label={plan.planToStartFrom()} value={id} options={STARTS.map((s) => [s.id, s.name])} onChange={setId} />
+    <span className="row starts" title={textOf(start.says)}>
+      <Choice
+        label={plan.planToStartFrom()}
+        value={id}
+        options={STARTS.map((s) => [s.id, textOf(s.name)])}
+        onChange={setId}
+      />
       <Button disabled={proposed.length === 0} onClick={take}>
         {rich(plan.thisPlan, { count: proposed.length })}
       </Button>

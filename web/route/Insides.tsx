@@ -21,7 +21,7 @@ import {
 import { deviceName, type Evaluation, type Heard, type Passage, throughBox } from '#core/signal/index.ts';
 import { Choice, formatNumber, Term, useSteady, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
-import { common, route as say } from '#words/index.ts';
+import { common, route as say, textOf } from '#words/index.ts';
 import { SoundDevices } from './SoundDevices.tsx';
 
 interface Props {
@@ -291,7 +291,7 @@ function NumberControl({
       textAlign="right"
       aria-label={`${name}, ${unitOf(spec)}`}
       aria-invalid={why !== undefined}
-      title={why}
+      title={why && textOf(why)}
       value={text}
       onChange={(e) => setText(e.target.value)}
       onBlur={settle}

@@ -187,7 +187,7 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
         <h2>{say.whatsInWay()}</h2>
         <ol>
           {stop.breaks.map((b) => (
-            <li key={sayBreak(rig, b)}>{sayBreak(rig, b)}.</li>
+            <li key={textOf(sayBreak(rig, b))}>{textOf(sayBreak(rig, b))}.</li>
           ))}
         </ol>
       </>
@@ -233,7 +233,7 @@ function sayDoor(rig: Rig, { deviceId, settingId, opensAt }: ClosedDoor): string
   return say.needsSetting({
     deviceId: deviceName(rig, deviceId),
     settingId: spec?.name ?? settingId,
-    now: sayValue(spec, now),
-    opensAt: sayValue(spec, opensAt),
+    now: textOf(sayValue(spec, now)),
+    opensAt: textOf(sayValue(spec, opensAt)),
   });
 }

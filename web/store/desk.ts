@@ -13,6 +13,7 @@ import {
   undo,
 } from '#core/rig/index.ts';
 import { type Evaluation, evaluationAt } from '#core/signal/index.ts';
+import { textOf } from '#words/index.ts';
 
 /** How the rig in hand stands to what the server keeps. */
 export type SaveState = 'saved' | 'unsaved' | 'offline' | 'waiting' | 'conflict' | 'refused';
@@ -139,7 +140,7 @@ export const applyStep =
     const { history } = getState().desk;
     if (!history) return false;
     const done = commit(history, edit, label, origin);
-    dispatch(done.ok ? moved(done.history) : refused(done.refusal.reason));
+    dispatch(done.ok ? moved(done.history) : refused(textOf(done.refusal.reason)));
     return done.ok;
   };
 
@@ -161,7 +162,7 @@ const step =
     if (!history) return false;
     const done = move(history);
     if (done.ok && done.history !== history) dispatch(moved(done.history));
-    else if (!done.ok) dispatch(refused(done.refusal.reason));
+    else if (!done.ok) dispatch(refused(textOf(done.refusal.reason)));
     return done.ok;
   };
 export const undoStep = (): Thunk => step(undo);

@@ -7,7 +7,7 @@ import { layoutSmallArrivals, SmallArrivalsChart, smallPlotPx, useWidth } from '
 import { Choice, formatNumber, formatSigned, rich, useKey } from '#web/parts/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
 import { searchAlignment } from '#web/workers/index.ts';
-import { common, sync as say } from '#words/index.ts';
+import { common, sync as say, textOf } from '#words/index.ts';
 import { ListeningTable } from './ListeningTable.tsx';
 
 interface Props {
@@ -173,8 +173,8 @@ function Changes({ rig, changes }: { rig: Rig; changes: AllAligned['changes'] })
             <tr key={`${deviceId}.${settingId}`}>
               <td>{deviceName(rig, deviceId)}</td>
               <td>{spec.name}</td>
-              <td className="number quiet">{sayValue(spec, settingOf(device, spec).value)}</td>
-              <td className="number strong">{sayValue(spec, value)}</td>
+              <td className="number quiet">{textOf(sayValue(spec, settingOf(device, spec).value))}</td>
+              <td className="number strong">{textOf(sayValue(spec, value))}</td>
             </tr>
           );
         })}

@@ -2,7 +2,7 @@ import { type ListeningDelay, listeningDelays } from '#core/paths/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { formatNumber, formatSpread, SourceLetter, StateMark, Term, Why } from '#web/parts/index.ts';
-import { sync as say } from '#words/index.ts';
+import { sync as say, textOf } from '#words/index.ts';
 
 const WHAT: Record<ListeningDelay['kind'], string> = {
   play: say.playsByWhatThey(),
@@ -49,10 +49,10 @@ export function ListeningTable({ rig, evaluation }: { rig: Rig; evaluation: Eval
               </td>
               <td className="number quiet">
                 {d.goodMs}, {d.badMs}
-                <div className="small">{d.source}</div>
+                <div className="small">{textOf(d.source)}</div>
               </td>
               <td className={d.state}>
-                <StateMark state={d.state} /> {d.says}
+                <StateMark state={d.state} /> {textOf(d.says)}
               </td>
             </tr>
           ))}

@@ -15,7 +15,7 @@ import {
   Term,
   Why,
 } from '#web/parts/index.ts';
-import { common, sync as say } from '#words/index.ts';
+import { common, sync as say, textOf } from '#words/index.ts';
 
 const HOUR_MS = 3_600_000;
 
@@ -89,7 +89,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
             </td>
           </tr>
           {way.delay.terms.map((term) => (
-            <FigureRow key={term.label} figure={term} />
+            <FigureRow key={textOf(term.label)} figure={term} />
           ))}
           <tr className="sum">
             <td />
@@ -111,7 +111,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
                 </td>
               </tr>
               {picture.delay.terms.map((term) => (
-                <FigureRow key={term.label} figure={term} />
+                <FigureRow key={textOf(term.label)} figure={term} />
               ))}
               <tr className="sum">
                 <td />
@@ -130,7 +130,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
           <table className="table">
             <tbody>
               {offset.terms.map((term) => (
-                <FigureRow key={term.label} figure={term} signed />
+                <FigureRow key={textOf(term.label)} figure={term} signed />
               ))}
             </tbody>
           </table>
@@ -153,7 +153,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
         {rich(say.toleranceIs, {
           earlyMs: formatNumber(tolerance.earlyMs),
           lateMs: formatNumber(tolerance.lateMs),
-          source: tolerance.source,
+          source: textOf(tolerance.source),
         })}
       </p>
     </aside>
@@ -187,10 +187,10 @@ function ClockSaid({ rig, deviceId }: { rig: Rig; deviceId: string }) {
       <h2>{say.clock({ deviceId: deviceName(rig, deviceId) })}</h2>
       {drifts.length === 0 && <p className="quiet">{rich(say.itsClockDriftIsnt, {})}</p>}
       {drifts.map((figure) => (
-        <p key={figure.label}>
+        <p key={textOf(figure.label)}>
           <Why figure={figure}>{`${formatSigned(figure.value.nominal, 1)} ppm`}</Why>{' '}
           {say.driftHour({
-            figure: figure.label,
+            figure: textOf(figure.label),
             nominal: formatNumber(Math.abs(driftMs(figure.value.nominal, HOUR_MS))),
           })}
         </p>

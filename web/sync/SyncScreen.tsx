@@ -14,7 +14,7 @@ import { MomentNote } from '#web/moment/index.ts';
 import { Choice, formatSigned, rich, useKey } from '#web/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { Decide, useTrial } from '#web/trial/index.ts';
-import { common, sync as say } from '#words/index.ts';
+import { common, sync as say, textOf } from '#words/index.ts';
 import { AllListeners } from './AllListeners.tsx';
 import { DelayTable } from './DelayTable.tsx';
 import { PathCard } from './PathCard.tsx';
@@ -110,20 +110,24 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
                 dispatch(
                   applyStep(
                     { kind: 'set-session', session: { ...rig.session, toleranceId: id as ToleranceId } },
-                    say.toleranceWith({ name: toleranceOf(id as ToleranceId).name }),
+                    say.toleranceWith({ name: textOf(toleranceOf(id as ToleranceId).name) }),
                   ),
                 )
               }
               options={TOLERANCES.map((t) => [
                 t.id,
-                say.toleranceOption({ t: t.name, earlyMs: formatSigned(t.earlyMs), lateMs: formatSigned(t.lateMs) }),
+                say.toleranceOption({
+                  t: textOf(t.name),
+                  earlyMs: formatSigned(t.earlyMs),
+                  lateMs: formatSigned(t.lateMs),
+                }),
               ])}
               {...(listener.toleranceId ? { disabled: say.thisDestinationHasIts() } : {})}
             />
           </span>
         </div>
         <MomentNote edits="into-all" />
-        <p className="quiet">{rich(say.legend, { source: tolerance.source })}</p>
+        <p className="quiet">{rich(say.legend, { source: textOf(tolerance.source) })}</p>
         <div ref={ref} style={{ marginTop: 6 }}>
           {here.length > 0 ? (
             <ArrivalChart

@@ -3,7 +3,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { faultsOf } from '#core/trouble/index.ts';
 import { StateMark } from '#web/parts/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tap as say, textOf } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
 /** Where a drill stands; once it is over, what it was, and how few takes would have done. */
@@ -18,7 +18,10 @@ export function DrillOver({ rig, tap }: { rig: Rig; tap: Tap }) {
     const was = fault?.says ?? say.itsNoLongerIn();
     tap.change({
       desk: { ...desk, faultId: null },
-      drill: { ...drill, over: { how: 'given-up', wrong, takes: tap.read.length, was, mend: fault?.mend ?? '' } },
+      drill: {
+        ...drill,
+        over: { how: 'given-up', wrong, takes: tap.read.length, was: textOf(was), mend: textOf(fault?.mend ?? '') },
+      },
     });
   };
   if (!drill.over)

@@ -13,7 +13,7 @@ import {
 import { formatNumber, rich, StateMark, useKey } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
 import { explainTap, type Job } from '#web/workers/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tap as say, textOf } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
 interface Props {
@@ -115,8 +115,8 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
           how: 'found' as const,
           wrong: drill.wrong,
           takes: tap.read.length,
-          was: hidden.says,
-          mend: hidden.mend,
+          was: textOf(hidden.says),
+          mend: textOf(hidden.mend),
         },
       }
     : drill;
@@ -124,7 +124,7 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
   const known = () =>
     tap.change({ desk: { ...desk, faultId: isHere ? null : desk.faultId }, ...(isHere ? { drill: over } : {}) });
   const draw = () => {
-    if (dispatch(applyStep(fault!.edit!, say.drawingUpdated({ says: fault!.says })))) known();
+    if (dispatch(applyStep(fault!.edit!, say.drawingUpdated({ says: textOf(fault!.says) })))) known();
   };
   const mended = () => {
     known();
@@ -140,7 +140,7 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
   return (
     <li className="tap-explain">
       <p>
-        <span className="strong">{fault!.says}</span>{' '}
+        <span className="strong">{textOf(fault!.says)}</span>{' '}
         <span className="quiet fact">{say.likely({ share: formatNumber(100 * share) })}</span>
       </p>
       <List what={say.explains()} state="good" rig={rig} list={explains} />
@@ -152,7 +152,8 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
           <ul className="small">
             {alike.slice(0, ALIKE).map((f) => (
               <li key={f.id}>
-                {f.says} {f.looks[0] && <span className="quiet">{say.checkThis({ asks: f.looks[0].asks })}</span>}
+                {textOf(f.says)}{' '}
+                {f.looks[0] && <span className="quiet">{say.checkThis({ asks: textOf(f.looks[0].asks) })}</span>}
               </li>
             ))}
           </ul>
@@ -161,7 +162,7 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
           </p>
         </details>
       )}
-      <p>{say.toFixIt({ mend: fault!.mend })}</p>
+      <p>{say.toFixIt({ mend: textOf(fault!.mend) })}</p>
       <p className="row">
         {drilling ? (
           <>
@@ -210,7 +211,7 @@ function List({ what, state, rig, list }: ListProps) {
       </span>
       <ul className="plain-list small">
         {says.slice(0, SHOWN).map((s) => (
-          <li key={s}>{s}</li>
+          <li key={textOf(s)}>{textOf(s)}</li>
         ))}
         {says.length > SHOWN && <li className="quiet">{say.andMore({ SHOWN: says.length - SHOWN })}</li>}
       </ul>

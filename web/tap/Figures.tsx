@@ -5,7 +5,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { figuresOf, type Judged, type Taken } from '#core/taptest/index.ts';
 import { rich } from '#web/parts/index.ts';
 import { applyStep, newId, useAppDispatch } from '#web/store/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tap as say, textOf } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
 /** What the takes measured of this rig, ready to be taken in: with it, align works from what is, not from what is typical. */
@@ -21,7 +21,7 @@ export function Figures({ rig, tap, judged }: { rig: Rig; tap: Tap; judged: Judg
     [rig, judged, tap.read, tap.players, takenAt],
   );
   if (figures.length === 0) return null;
-  const take = ({ edit, says }: Taken) => dispatch(applyStep(edit, say.tapFigure({ says })));
+  const take = ({ edit, says }: Taken) => dispatch(applyStep(edit, say.tapFigure({ says: textOf(says) })));
   const all = () =>
     dispatch(
       applyStep({ kind: 'batch', edits: figures.map((f) => f.edit) }, say.tapFigures({ figure: figures.length })),
@@ -38,11 +38,11 @@ export function Figures({ rig, tap, judged }: { rig: Rig; tap: Tap; judged: Judg
       <ul className="plain-list tap-figures">
         {figures.map((f) => (
           <li key={f.id} className="row">
-            <Button size="xs" aria-label={say.addToRig({ says: f.says })} onClick={() => take(f)}>
+            <Button size="xs" aria-label={say.addToRig({ says: textOf(f.says) })} onClick={() => take(f)}>
               {say.addToRigTitle()}
             </Button>
             <span>
-              {f.says} <span className="quiet fact">{say.measured({ spread: f.spread })}</span>
+              {textOf(f.says)} <span className="quiet fact">{say.measured({ spread: textOf(f.spread) })}</span>
             </span>
           </li>
         ))}

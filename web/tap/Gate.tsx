@@ -1,6 +1,6 @@
 import type { GateQuestion } from '#core/taptest/index.ts';
 import { StateMark } from '#web/parts/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tap as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly questions: readonly GateQuestion[];
@@ -23,9 +23,9 @@ export function Gate({ questions, answers, onAnswer }: Props) {
                 checked={answers[q.id] ?? false}
                 onChange={(e) => onAnswer(q.id, e.target.checked)}
               />{' '}
-              {q.asks}
+              {textOf(q.asks)}
             </label>{' '}
-            <span className="quiet small">{q.why}</span>
+            <span className="quiet small">{textOf(q.why)}</span>
           </li>
         ))}
       </ul>

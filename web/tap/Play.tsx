@@ -9,7 +9,7 @@ import { gateOf, type Player } from '#core/taptest/index.ts';
 import { FRAME_RATES, hertz } from '#core/units/index.ts';
 import { Choice, printSheets, rich, SourceLetter, saveBlob, Term } from '#web/parts/index.ts';
 import { type Job, type MadeFile, makeSlate } from '#web/workers/index.ts';
-import { common, tap as say } from '#words/index.ts';
+import { common, tap as say, textOf } from '#words/index.ts';
 import { Gate } from './Gate.tsx';
 import type { Tap } from './useTap.ts';
 
@@ -76,7 +76,7 @@ const sheetOf = (rig: Rig, players: readonly Player[]): string =>
       const source = rig.sources.find((s) => s.id === p.sourceId)!;
       return { source: source.name, tune: p.tune + 1, at: deviceName(rig, source.sound.deviceId) };
     }),
-    gateOf(rig).map((q) => q.asks),
+    gateOf(rig).map((q) => textOf(q.asks)),
     'a4',
   );
 

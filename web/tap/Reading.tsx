@@ -12,7 +12,7 @@ import {
   sayBand,
   wantOf,
 } from '#web/parts/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tap as say, textOf } from '#words/index.ts';
 import { Level } from './Level.tsx';
 import { sentencesOf } from './sentences.ts';
 import { saySure, sayUnderLoudest, verdictOf } from './words.ts';
@@ -56,10 +56,10 @@ export function Reading({ rig, cell, picture, takenAt, lacking }: Props) {
       {heard && <TapEvidence heard={heard} hue={hueOf(source)} name={source.name} />}
       {cell.time && cell.time.known !== 'alone' && lacking > 0 && (
         <details>
-          <summary className="small">{say.timeKnown({ known: TIME_KNOWN[cell.time.known] })}</summary>
+          <summary className="small">{say.timeKnown({ known: textOf(TIME_KNOWN[cell.time.known]) })}</summary>
           <ul className="small">
             {SAY_JOINS.map((s) => (
-              <li key={s}>{s}</li>
+              <li key={textOf(s)}>{textOf(s)}</li>
             ))}
           </ul>
         </details>
@@ -150,7 +150,7 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
               <td className="fact quiet">
                 {say.withinMs({
                   toleranceMs: formatNumber(cell.time.toleranceMs, 1),
-                  known: TIME_KNOWN[cell.time.known],
+                  known: textOf(TIME_KNOWN[cell.time.known]),
                 })}
               </td>
             </tr>

@@ -1,5 +1,6 @@
 import type { Rig } from '#core/rig/index.ts';
 import { sayDisagreement, sayPlan, sayWander, type TapCell } from '#core/taptest/index.ts';
+import { textOf } from '#words/index.ts';
 
 type Kind = TapCell['disagreements'][number]['kind'];
 
@@ -8,9 +9,9 @@ export const sentencesOf = (rig: Rig, cell: TapCell, leftOut?: Kind): string[] =
   const apart = cell.disagreements
     .filter((d) => d.kind !== leftOut)
     .sort((a, b) => b.weight - a.weight)
-    .map((d) => sayDisagreement(rig, cell, d));
+    .map((d) => textOf(sayDisagreement(rig, cell, d)));
   const plan = sayPlan(rig, cell);
-  return plan ? [...apart, plan] : apart;
+  return plan ? [...apart, textOf(plan)] : apart;
 };
 
 /** A line of what does not agree, and the reading that it leads to. */
@@ -37,7 +38,7 @@ export function apartLines(rig: Rig, apart: readonly TapCell[]): ApartLine[] {
       };
       const names = cells.map((c) => rig.sources.find((s) => s.id === c.sourceId)!.name);
       const listener = rig.listeners.find((l) => l.id === listenerId)!.name;
-      return { cell: cells[0]!, says: sayWander(names, listener, far) };
+      return { cell: cells[0]!, says: textOf(sayWander(names, listener, far)) };
     }),
   ];
 }

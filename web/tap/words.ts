@@ -1,7 +1,7 @@
 import type { State } from '#core/signal/index.ts';
 import { apartOf, type Disagreement, NOT_UNCONNECTED, type TapCell } from '#core/taptest/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tap as say, textOf } from '#words/index.ts';
 
 /** A disagreement in a word or two, for a cell of the table. */
 export const DISAGREES: Readonly<Record<Disagreement['kind'], string>> = {
@@ -51,5 +51,5 @@ export function saySure({ read }: Pick<TapCell, 'read'>): string {
     return `${sure} (${read.confidence!.toFixed(3)}): ${over}.`;
   }
   if (read.word === 'perhaps') return say.possibleButNotEnough({ over });
-  return NOT_UNCONNECTED;
+  return textOf(NOT_UNCONNECTED);
 }

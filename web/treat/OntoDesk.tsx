@@ -4,7 +4,7 @@ import { treatingPlaces, treatmentAt } from '#core/reconcile/index.ts';
 import { alreadySo, type Rig, sayValue, toDoAtDesk } from '#core/rig/index.ts';
 import { Choice, TwoVerbs, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
-import { common, treat as say } from '#words/index.ts';
+import { common, treat as say, textOf } from '#words/index.ts';
 
 /** What was tried, set on a box or program of the rig that has it, in its own units and steps. */
 export function OntoDesk({ rig, treatment }: { rig: Rig; treatment: Treatment }) {
@@ -44,8 +44,8 @@ export function OntoDesk({ rig, treatment }: { rig: Rig; treatment: Treatment })
           {settings.map(({ spec, now, value, wanted }) => (
             <tr key={spec.id}>
               <td>{spec.name}</td>
-              <td className="number quiet">{sayValue(spec, now)}</td>
-              <td className={`number ${value === now ? 'quiet' : 'strong'}`}>{sayValue(spec, value)}</td>
+              <td className="number quiet">{textOf(sayValue(spec, now))}</td>
+              <td className={`number ${value === now ? 'quiet' : 'strong'}`}>{textOf(sayValue(spec, value))}</td>
               <td className="quiet">{wanted === null ? '' : say.nearestPossibleValue({ wanted, unit: spec.unit })}</td>
             </tr>
           ))}

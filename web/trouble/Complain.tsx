@@ -5,10 +5,10 @@ import { type Entry, SYMPTOMS, type SymptomId } from '#core/trouble/index.ts';
 import { Choice, StateMark, useKey } from '#web/parts/index.ts';
 
 import { ALARM_WORDS, complaintOf, seenBy, useWatchers } from '#web/watch/index.ts';
-import { common, trouble as say } from '#words/index.ts';
+import { common, trouble as say, textOf } from '#words/index.ts';
 
 const WORKS = 'works';
-const ALL = SYMPTOMS.map((s) => [s.id, s.says] as const);
+const all = () => SYMPTOMS.map((s) => [s.id, textOf(s.says)] as const);
 
 /** What is wrong, where: the first complaint; then more of them, and what still works. */
 export function Complain({ rig, first, onEntry }: { rig: Rig; first: boolean; onEntry: (entry: Entry) => void }) {
@@ -55,7 +55,7 @@ export function Complain({ rig, first, onEntry }: { rig: Rig; first: boolean; on
           label={say.symptom()}
           value={what}
           onChange={setWhat}
-          options={first ? ALL : [...ALL, [WORKS, say.worksAsItShould()]]}
+          options={first ? all() : [...all(), [WORKS, say.worksAsItShould()]]}
         />
         <Button variant={first ? 'solid' : 'outline'} onClick={tell}>
           {first ? say.reportProblem() : say.worksStep()} <kbd>d</kbd>

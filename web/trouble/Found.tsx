@@ -34,7 +34,7 @@ export function Found({ rigId, rig, culprit, entries, looks, onWas, onNot }: Pro
       <p className="run-says">
         <StateMark state="fix" /> {sayOdds(culprit)}
       </p>
-      {fault ? <p>{fault.mend}</p> : <Drawn rigId={rigId} rig={rig} entries={entries} />}
+      {fault ? <p>{textOf(fault.mend)}</p> : <Drawn rigId={rigId} rig={rig} entries={entries} />}
       <p className="row no-print">
         <Button variant="solid" onClick={was}>
           {rich(say.itWasThisY, {})}
@@ -43,7 +43,7 @@ export function Found({ rigId, rig, culprit, entries, looks, onWas, onNot }: Pro
         {fault?.edit && (
           <Button
             onClick={() => {
-              if (dispatch(applyStep(fault.edit!, say.drawnAsIs({ says: fault.says })))) was();
+              if (dispatch(applyStep(fault.edit!, say.drawnAsIs({ says: textOf(fault.says) })))) was();
             }}
           >
             {say.keepItThatWay()}

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import type { NextLook as Next, Outcome } from '#core/trouble/index.ts';
-import { formatNumber, rich, useKey } from '#web/parts/index.ts';
-import { trouble as say } from '#words/index.ts';
+import { formatNumber, rich, useKey, sentence } from '#web/parts/index.ts';
+import { trouble as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly next: Next;
@@ -28,7 +28,7 @@ export function NextLook({ next, after, onAnswer, onSkip }: Props) {
           bits: formatNumber(look.bits, 1),
         })}
       </p>
-      <p className="run-says">{asks}</p>
+      <p className="run-says">{textOf(asks)}</p>
       <ol className="trouble-answers">
         {outcomes.map((o, i) => (
           <Answer key={o.answer} outcome={o} digit={i + 1} onAnswer={() => answer(i)} />
@@ -45,18 +45,18 @@ export function NextLook({ next, after, onAnswer, onSkip }: Props) {
 }
 
 function Answer({ outcome, digit, onAnswer }: { outcome: Outcome; digit: number; onAnswer: () => void }) {
-  const { says, share, left, first } = outcome;
+  const { share, left, first } = outcome;
+  const says = textOf(outcome.says);
   const leaves =
     first.kind === 'fault' ? first.suspect.fault.says : first.kind === 'drawn' ? say.asDrawn() : say.somethingElse();
   return (
     <li>
       <Key digit={digit} label={says} onPress={onAnswer} />
       <Button onClick={onAnswer}>
-        {says[0]!.toUpperCase()}
-        {says.slice(1)} <kbd>{digit}</kbd>
+        {sentence(says)} <kbd>{digit}</kbd>
       </Button>
       <span className="small quiet">
-        {say.likelyLeavesMostLikely({ share: formatNumber(100 * share), left, leaves })}
+        {say.likelyLeavesMostLikely({ share: formatNumber(100 * share), left, leaves: textOf(leaves) })}
       </span>
     </li>
   );

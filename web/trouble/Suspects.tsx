@@ -1,6 +1,6 @@
 import { type Inquiry, type Odds, THOUGHT } from '#core/trouble/index.ts';
 import { formatNumber, rich, Term } from '#web/parts/index.ts';
-import { trouble as say } from '#words/index.ts';
+import { trouble as say, textOf } from '#words/index.ts';
 
 const MOST = 9;
 
@@ -45,7 +45,7 @@ const times = (n: number): string => (n === 1 ? say.once() : n === 2 ? say.twice
 export function sayOdds(odds: Odds): string {
   switch (odds.kind) {
     case 'fault':
-      return odds.suspect.fault.says;
+      return textOf(odds.suspect.fault.says);
     case 'drawn':
       return say.rigDoesThisAs();
     case 'other':

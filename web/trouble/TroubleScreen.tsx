@@ -13,9 +13,9 @@ import {
   sayComplaint,
   toldOf,
 } from '#core/trouble/index.ts';
-import { rich, StateMark, Term, useKey } from '#web/parts/index.ts';
+import { rich, StateMark, Term, useKey, sentence } from '#web/parts/index.ts';
 import { selectRig, selectSessions, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
-import { common, frame, trouble as say } from '#words/index.ts';
+import { common, frame, trouble as say, textOf } from '#words/index.ts';
 import { Complain } from './Complain.tsx';
 import { keepEntries, readEntries } from './entries.ts';
 import { Found } from './Found.tsx';
@@ -88,7 +88,9 @@ function LikelyHere({ rig, lineup, onEntry }: { rig: Rig; lineup: Lineup; onEntr
       <ul className="plain-list">
         {likely.map(({ complaint, share }) => (
           <li key={`${complaint.symptomId} ${complaint.sourceId}`} className="row">
-            <Button onClick={() => onEntry({ kind: 'complaint', complaint })}>{sayComplaint(rig, complaint)}</Button>
+            <Button onClick={() => onEntry({ kind: 'complaint', complaint })}>
+              {textOf(sayComplaint(rig, complaint))}
+            </Button>
             <span className="quiet fact">{say.whatCanGoWrong({ share: Math.round(100 * share) })}</span>
           </li>
         ))}
@@ -126,7 +128,7 @@ function Search({ rigId, rig, lineup, entries, onEntries }: SearchProps) {
     dispatch(
       tellDay({
         kind: 'trouble',
-        complaint: first?.kind === 'complaint' ? sayComplaint(rig, first.complaint) : '',
+        complaint: textOf(first?.kind === 'complaint' ? sayComplaint(rig, first.complaint) : ''),
         faultId,
         was: was.slice(0, 400),
         looks,
@@ -170,7 +172,7 @@ function Search({ rigId, rig, lineup, entries, onEntries }: SearchProps) {
               {inquiry.others.map((o) => (
                 <li key={o.key}>
                   <button type="button" className="finding" onClick={() => setChosen(o.key)}>
-                    {book.say(o.key).asks}{' '}
+                    {textOf(book.say(o.key).asks)}{' '}
                     <span className="quiet fact">{say.aboutS({ seconds: Math.round(o.seconds) })}</span>
                   </button>
                 </li>
@@ -203,16 +205,16 @@ function Told({ rig, book, entries, onEntries }: ToldProps) {
   const told = (e: Entry): string => {
     switch (e.kind) {
       case 'complaint':
-        return sayComplaint(rig, e.complaint);
+        return textOf(sayComplaint(rig, e.complaint));
       case 'works':
         return say.atWorksAsIt({
           name: rig.listeners.find((l) => l.id === e.listenerId)?.name ?? '',
           name2: rig.sources.find((s) => s.id === e.sourceId)?.name ?? '',
         });
       case 'look':
-        return `${book.say(e.key).asks} ${sentence(book.sayAnswer(e.key, e.answer))}.`;
+        return `${book.say(e.key).asks} ${sentence(textOf(book.sayAnswer(e.key, e.answer)))}.`;
       case 'skipped':
-        return say.dontKnowOf({ asks: book.say(e.key).asks });
+        return say.dontKnowOf({ asks: textOf(book.say(e.key).asks) });
     }
   };
   return (
@@ -235,4 +237,3 @@ function Told({ rig, book, entries, onEntries }: ToldProps) {
   );
 }
 
-const sentence = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}`;

@@ -6,7 +6,7 @@ import { isTooLarge } from '#core/signal/index.ts';
 import { type Comparison, compareRigs, type Difference } from '#core/variant/index.ts';
 import { Choice, rich, StateMark, Term, useKey } from '#web/parts/index.ts';
 import { api, sayProblem, selectDesk, selectRig, useAppSelector } from '#web/store/index.ts';
-import { common, frame, variants as say } from '#words/index.ts';
+import { common, frame, variants as say, textOf } from '#words/index.ts';
 import { FIGURES } from './figures.ts';
 
 /** Side by side: this rig and a variant of it, or any other; what each has that the other has not. */
@@ -159,7 +159,7 @@ function Differences({ title, names, list }: { title: string; names: Names; list
             <p className="quiet small">{head}</p>
             <ul>
               {own.map((d) => (
-                <li key={d.id}>{d.says}</li>
+                <li key={d.id}>{textOf(d.says)}</li>
               ))}
             </ul>
           </div>

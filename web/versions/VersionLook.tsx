@@ -6,7 +6,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { evaluationAt, isTooLarge } from '#core/signal/index.ts';
 import { compareRigs, type Difference } from '#core/variant/index.ts';
 import { api, sayProblem } from '#web/store/index.ts';
-import { versions as say } from '#words/index.ts';
+import { versions as say, textOf } from '#words/index.ts';
 
 const SHOWN = 12;
 
@@ -55,7 +55,7 @@ function Differences({ list }: { list: readonly Difference[] }) {
         {list.slice(0, SHOWN).map((d) => (
           <li key={`${d.where} ${d.id}`}>
             {WHERE[d.where]}
-            {d.says}
+            {textOf(d.says)}
           </li>
         ))}
       </ul>

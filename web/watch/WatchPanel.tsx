@@ -2,8 +2,8 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { WatchAlarm } from '#core/measure/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import { Choice, formatNumber, formatSpan, StateMark, Term } from '#web/parts/index.ts';
-import { watch as say } from '#words/index.ts';
+import { Choice, formatNumber, formatSpan, StateMark, Term, sentence } from '#web/parts/index.ts';
+import { watch as say, textOf } from '#words/index.ts';
 import { ALARM_WORDS, stateOf } from './alarms.ts';
 import { useWatchers } from './useWatchers.ts';
 import { type Watcher, watchers } from './watchers.ts';
@@ -71,7 +71,7 @@ export function WatchPanel({ rig }: { rig: Rig }) {
 
 /** 'Nothing comes, for 0:00:12' */
 const sayAlarm = ({ id, says, forS }: WatchAlarm): string =>
-  `${says[0]!.toUpperCase()}${says.slice(1)}${id === 'clipping' ? '' : say.for({ forS: formatSpan(1000 * forS) })}`;
+  `${sentence(textOf(says))}${id === 'clipping' ? '' : say.for({ forS: formatSpan(1000 * forS) })}`;
 
 function Card({ watcher, carries }: { watcher: Watcher; carries: string }) {
   const { id, name, state, gone } = watcher;

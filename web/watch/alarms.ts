@@ -1,7 +1,7 @@
 import type { WatchAlarmId } from '#core/measure/index.ts';
 import type { State } from '#core/signal/index.ts';
 import type { Complaint, SymptomId } from '#core/trouble/index.ts';
-import { watch as say } from '#words/index.ts';
+import { watch as say, textOf } from '#words/index.ts';
 import type { Watcher } from './watchers.ts';
 
 /** What is wrong with a watched input, as one reads it from three metres. */
@@ -38,7 +38,7 @@ export const seenBy = (watchers: readonly Watcher[]): Seen[] =>
       : (watcher.state?.alarms ?? []).map((a) => ({
           watcher,
           id: a.id,
-          says: a.id === 'clipping' ? a.says : say.alarmFor({ says: a.says, forS: Math.round(a.forS) }),
+          says: a.id === 'clipping' ? textOf(a.says) : say.alarmFor({ says: textOf(a.says), forS: Math.round(a.forS) }),
         })),
   );
 

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { type Option, OWN } from '#core/plan/index.ts';
 import { findTypes, isHardware } from '#core/rig/index.ts';
 import { rich, StateMark } from '#web/parts/index.ts';
-import { ways as say } from '#words/index.ts';
+import { ways as say, textOf } from '#words/index.ts';
 
 /** One way closer: what it is, what it cannot, what is in it. */
 export function WayCard({ option, onBuild }: { option: Option; onBuild: () => void }) {
@@ -12,15 +12,15 @@ export function WayCard({ option, onBuild }: { option: Option; onBuild: () => vo
   return (
     <section className="run-step" aria-label={say.selectedAlternative()}>
       <div className="spread">
-        <p className="run-says">{kind.name}</p>
+        <p className="run-says">{textOf(kind.name)}</p>
         {kind.id !== OWN && (
           <Button variant="solid" onClick={onBuild}>
             {rich(say.createThisRigR, {})}
           </Button>
         )}
       </div>
-      <p>{kind.says}</p>
-      {kind.school && <p className="quiet">{say.twoSchools({ school: kind.school })}</p>}
+      <p>{textOf(kind.says)}</p>
+      {kind.school && <p className="quiet">{say.twoSchools({ school: textOf(kind.school) })}</p>}
       <p>
         {cannot.length === 0 ? (
           <span className="good">

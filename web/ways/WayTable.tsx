@@ -1,6 +1,6 @@
 import { MEASURE_IDS, MEASURES, type MeasureId, type Option, type Weights } from '#core/plan/index.ts';
 import { formatNumber, StateMark, Term } from '#web/parts/index.ts';
-import { frame, ways as say } from '#words/index.ts';
+import { frame, ways as say, textOf } from '#words/index.ts';
 import { SAID } from './measures.ts';
 
 interface Props {
@@ -61,7 +61,7 @@ export function WayTable({ ranked, all, weights, chosenId, onWeight, onChoose }:
             >
               <td>
                 <button type="button" className="finding" onClick={() => onChoose(option.kind.id)}>
-                  {option.kind.name}
+                  {textOf(option.kind.name)}
                 </button>
                 {option.unbeaten && (
                   <span className="good small">

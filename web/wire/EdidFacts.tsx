@@ -3,7 +3,7 @@ import { useMemo, useRef, useState } from 'react';
 import { type Edid, EdidError, edidBytes, linkName, modeName, parseEdid } from '#core/picture/index.ts';
 import type { Device } from '#core/rig/index.ts';
 import { Sheet, StateMark, Term } from '#web/parts/index.ts';
-import { common, wire as say } from '#words/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
 
 const BLOCK = 128;
 const MOST_BYTES = 8 * BLOCK;
@@ -98,8 +98,8 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
             </p>
             <ul>
               {read.edid.modes.slice(0, SHOWN_MODES).map((m) => (
-                <li key={modeName(m.mode)}>
-                  {modeName(m.mode)}
+                <li key={textOf(modeName(m.mode))}>
+                  {textOf(modeName(m.mode))}
                   {m.only420 ? say.colorOnly() : ''}
                 </li>
               ))}

@@ -19,7 +19,7 @@ import type { Evaluation } from '#core/signal/index.ts';
 import { countByKind, FAILURE_KINDS, type FailureKind, failuresOf } from '#core/variant/index.ts';
 import { Choice, formatNumber, printSheets, StateMark, saveAs, Term } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { common, wire as say } from '#words/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
 
 type SheetKind = 'wiring' | 'labels' | 'map' | 'settings';
 
@@ -127,7 +127,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
           <ul>
             {rows.map((row) => (
               <li key={row.line}>
-                <StateMark state="fix" /> {say.line({ line: row.line, says: row.says })}
+                <StateMark state="fix" /> {say.line({ line: row.line, says: textOf(row.says) })}
               </li>
             ))}
           </ul>
@@ -144,8 +144,8 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
         </thead>
         <tbody>
           {shoppingList(rig).map((item) => (
-            <tr key={item.name}>
-              <td>{item.name}</td>
+            <tr key={textOf(item.name)}>
+              <td>{textOf(item.name)}</td>
               <td className="number">{item.count}</td>
               <td className="quiet">{item.lengthsM.map((m) => formatNumber(m, m % 1 ? 1 : 0)).join(', ')}</td>
               <td className="number quiet">{say.toOf({ n0: item.price[0], n1: item.price[1] })}</td>
@@ -201,7 +201,7 @@ function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
           <tbody>
             {costly.slice(0, TOLD).map((f) => (
               <tr key={`${f.kind} ${f.name} ${f.cableIds[0] ?? f.deviceIds[0]}`}>
-                <td>{f.name}</td>
+                <td>{textOf(f.name)}</td>
                 <td className="quiet">{KINDS[f.kind].one()}</td>
                 <td className="number">{f.loses}</td>
               </tr>

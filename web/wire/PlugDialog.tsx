@@ -205,7 +205,7 @@ function nothingFits(rig: Rig, start: Socket): string {
   const examples = would.length > 0 ? say.wouldFit({ type: type.name, join: would.map((t) => t.name).join('; ') }) : '';
   return say.nothingConnects({
     start: nameOf(rig, start),
-    connector: connectorOf(start.connector)?.name ?? start.connector,
+    connector: textOf(connectorOf(start.connector)?.name ?? start.connector),
     examples,
   });
 }

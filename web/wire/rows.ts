@@ -2,7 +2,7 @@ import { chainOf, type Finding, type LeadSeen, leadsOf, limitOf, type Severity }
 import { type Chain, connectorOf } from '#core/plug/index.ts';
 import { findTypes, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { wire as say } from '#words/index.ts';
+import { wire as say, textOf } from '#words/index.ts';
 
 /** A lead as a row of the table. */
 export interface LeadRow {
@@ -42,7 +42,7 @@ export function sayParts({ chain, lead }: LeadRow): string {
   if (chain === null) return say.noCableFits();
   if (chain) return chain.parts.length === 0 ? say.itsOwnCable() : chain.parts.map((p) => p.name).join(' + ');
   const socket = connectorOf(lead.from.port.connector) ?? connectorOf(lead.to.port.connector);
-  return socket ? say.cableFromToComputer({ socket: socket.name }) : say.insideComputer();
+  return socket ? say.cableFromToComputer({ socket: textOf(socket.name) }) : say.insideComputer();
 }
 
 /** What all the leads cost together, as such things usually cost, and how many parts they are. */

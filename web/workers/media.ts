@@ -12,7 +12,7 @@ import {
 import { type Brightness, GRID_CELLS, type RegionTrace } from '#core/measure/index.ts';
 import { openWav, type Recording, WavError } from '#core/samples/index.ts';
 import type { Luma } from '#core/slate/index.ts';
-import { workers as say } from '#words/index.ts';
+import { workers as say, textOf } from '#words/index.ts';
 import { cellReader, type Grain, REGION_CELLS, type Region, regionReader } from './cells.ts';
 import { type DecodedExtent, decodeSound, type Glance, glanceTrack } from './decode.ts';
 import { findDecoded, inMemory, placeFor, writeDecoded } from './decoded.ts';
@@ -76,7 +76,7 @@ export async function openMedia(
     const close = () => undefined;
     try {
       const sound = await openWav(bytes);
-      return { sound, picture: null, notices: sound.notes ?? [], close };
+      return { sound, picture: null, notices: (sound.notes ?? []).map(textOf), close };
     } catch (error) {
       if (!(error instanceof WavError) || !error.canBeSalvaged) throw error;
       return {
@@ -94,7 +94,7 @@ export async function openMedia(
   if (!audio && !video) throw new UnreadableTake(NEVER_FINISHED);
   const canHear = audio && (await audio.canDecode());
   const sound = canHear ? await soundOf(audio, bytes, paced(onProgress), onGlance) : null;
-  notices.push(...(sound?.notes ?? []));
+  notices.push(...(sound?.notes ?? []).map(textOf));
   if (audio && !canHear) notices.push(sayUndecodable('sound', audio.codec));
   else if (audio && !sound) notices.push(say.itsAudioTrackIs());
   const canSee = video && (await video.canDecode());

@@ -2,7 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { CONNECTORS, UNPLUGGED } from '#core/plug/index.ts';
 import type { DeviceType, LevelClass, PortSpec } from '#core/rig/index.ts';
 import { Choice } from '#web/parts/index.ts';
-import { common, gear as say } from '#words/index.ts';
+import { common, gear as say, textOf } from '#words/index.ts';
 import { freeName } from './names.ts';
 
 const LEVELS: readonly LevelClass[] = [
@@ -16,7 +16,7 @@ const LEVELS: readonly LevelClass[] = [
   'light',
 ];
 const CONNECTOR_OPTIONS = [
-  ...CONNECTORS.map((c) => [c.id, c.name] as const),
+  ...CONNECTORS.map((c) => [c.id, textOf(c.name)] as const),
   ...[...UNPLUGGED].map((id) => [id, id] as const),
 ];
 const withOwn = (connector: string) =>
