@@ -2,13 +2,14 @@ import loadHighs from 'highs';
 import { findSetting, findTypes, sayValue } from '#core/rig/index.ts';
 import { deviceName, evaluate } from '#core/signal/index.ts';
 import { alignAll, programsOver, recordedListeners } from '#core/solve/index.ts';
+import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { inMoment, readRig } from './rig-file.ts';
 
 const WHY = {
-  'no-setting': 'no setting affects it',
-  'out-of-range': 'the delay settings are at their limit',
-  'pulled-both-ways': 'what would help here would hurt others more',
+  'no-setting': say.noSettingAffectsIt(),
+  'out-of-range': say.delaySettingsAreAt(),
+  'pulled-both-ways': say.whatWouldHelpHere(),
 } as const;
 const round = (ms: number): number => Math.round(ms * 1000) / 1000;
 
@@ -35,7 +36,7 @@ export const align: Command = async ([path], { values }) => {
     offsetMs: round(p.afterMs),
     toleranceMs: [p.earlyMs, p.lateMs],
     beyondMs: round(p.excessMs),
-    why: p.lacks && `the ${p.lacks.later} should arrive ${round(p.lacks.ms)} ms later: ${WHY[p.lacks.why]}`,
+    why: p.lacks && say.shouldArriveMsLater({ later: p.lacks.later, ms: round(p.lacks.ms), why: WHY[p.lacks.why] }),
   }));
   const { excessMs, delayMs, proven } = found;
   const lines = [
@@ -43,11 +44,18 @@ export const align: Command = async ([path], { values }) => {
       (c) =>
         `${deviceName(rig, c.deviceId)}, ${findSetting(rig, types, c.deviceId, c.settingId)!.name}: ${sayValue(findSetting(rig, types, c.deviceId, c.settingId), c.value)}`,
     ),
-    ...(found.changes.length === 0 ? ['No delay needs changing.'] : []),
+    ...(found.changes.length === 0 ? [say.noDelayNeedsChanging()] : []),
     ...offsets
-      .filter((o) => o.why)
-      .map((o) => `${o.source} at ${o.listener}: ${o.offsetMs.toFixed(0)} ms, outside tolerance: ${o.why}`),
-    `${round(excessMs)} ms in total is outside tolerance; ${proven ? 'no other settings do better (proven)' : 'time ran out before this was proven best'}.`,
+      .flatMap((o) => (o.why ? [{ ...o, why: o.why }] : []))
+      .map((o) =>
+        say.atMsOutsideTolerance({
+          source: o.source,
+          listener: o.listener,
+          offsetMs: o.offsetMs.toFixed(0),
+          why: o.why,
+        }),
+      ),
+    say.msInTotalIs({ excess: round(excessMs), proven: proven ? 'yes' : 'no' }),
   ];
   return {
     json: { settings, offsets, beyondMs: round(excessMs), delayMs: round(delayMs), proven, slippedInTheEdit: inEdit },

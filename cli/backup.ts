@@ -3,6 +3,7 @@ import { rename, rm } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { BackupReady } from '#api/index.ts';
+import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { askServer, withData } from './data.ts';
 
@@ -28,7 +29,7 @@ export const backup: Command = async ([out]) => {
     const { rigs, revisions, takes, photographs, bytes } = made;
     return {
       json: { rigs, revisions, takes, photographs, bytes, faults: [] },
-      text: `${out}: ${rigs} rigs with ${revisions} versions, ${takes} takes, ${photographs} photos; ${(bytes / 1e6).toFixed(1)} MB.`,
+      text: say.rigWithVersionTake({ out: out!, rigs, revisions, takes, photographs, mb: (bytes / 1e6).toFixed(1) }),
     };
   } finally {
     await rm(part, { force: true });

@@ -19,7 +19,7 @@ export const check: Command = async ([path]) => {
 const spoken = (finding: Finding, fixes: readonly Fix[]) => ({
   ...finding,
   code: finding.says.code,
-  params: finding.says.params,
+  params: structuredClone(finding.says.params),
   says: textOf(finding.says),
   asks: finding.asks && textOf(finding.asks),
   why: finding.why.map(({ says, source }) => ({ says: textOf(says), source: textOf(source) })),

@@ -1,4 +1,5 @@
 import { findClaps } from '#core/measure/index.ts';
+import { cli as say } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft } from './edges.ts';
 
@@ -8,11 +9,14 @@ export const claps: Command = (files, options) =>
     const found = await findClaps(await loadFft(), file!);
     const text =
       found.length === 0
-        ? 'No claps.'
+        ? say.noClaps()
         : found
-            .map(
-              (c) =>
-                `${(c.atMs / 1000).toFixed(4)} s, ${c.strength.toFixed(0)} dB above its surroundings, confidence ${Math.round(100 * c.confidence)}%`,
+            .map((c) =>
+              say.sDbAboveIts({
+                atS: (c.atMs / 1000).toFixed(4),
+                strength: c.strength.toFixed(0),
+                confidence: Math.round(100 * c.confidence),
+              }),
             )
             .join('\n');
     return { json: { claps: found }, text };

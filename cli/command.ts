@@ -1,4 +1,5 @@
 import { openWav, type Recording, WavError } from '#core/samples/index.ts';
+import { cli as say } from '#words/index.ts';
 import { openFile, UsageError } from './edges.ts';
 
 /** What a command says: one object for programs, a short text for people. */
@@ -35,9 +36,7 @@ export async function withWavs(
         recordings.push(await openWav(file, options));
       } catch (error) {
         if (!(error instanceof WavError)) throw error;
-        throw new UsageError(
-          `${path}: ${error.message}${error.canBeSalvaged ? ' From the command line: --as-it-is.' : ''}`,
-        );
+        throw new UsageError(`${path}: ${error.message}${error.canBeSalvaged ? say.fromCommandLineAs() : ''}`);
       }
     }
     const answer = await use(recordings);

@@ -3,6 +3,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { measureJumps, measureOffset, piecesOf, stretchesOf } from '#core/measure/index.ts';
 import { corrected, wavPieces } from '#core/samples/index.ts';
+import { cli as say } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft, UsageError } from './edges.ts';
 
@@ -10,16 +11,15 @@ const SAME_SOUND = 0.5;
 
 /** Writes the second recording so that it lies to the first, from beginning to end: moved, its drift undone, cut where a buffer was lost; as a broadcast wave with its time reference, where one is given. */
 export const correct: Command = ([ref, other, out], options) => {
-  if (out === ref || out === other) throw new UsageError('Name a new file for the result: the takes are not changed.');
+  if (out === ref || out === other) throw new UsageError(say.nameNewFileFor());
   const asked = options.values['time-reference'];
-  if (asked !== undefined && !/^\d{1,15}$/.test(asked))
-    throw new UsageError('A time reference is a whole number of samples since midnight.');
+  if (asked !== undefined && !/^\d{1,15}$/.test(asked)) throw new UsageError(say.timeReferenceIsWhole());
   return withWavs([ref!, other!], options, async ([first, second]) => {
     const fftOf = await loadFft();
     const offset = await measureOffset(fftOf, first!, second!);
     const { confidence } = offset;
     if (confidence < SAME_SOUND)
-      throw new UsageError(`Not the same sound (confidence ${confidence.toFixed(2)}). Nothing was written.`);
+      throw new UsageError(say.notSameSoundConfidence({ confidence: confidence.toFixed(2) }));
     const stretches = stretchesOf(await measureJumps(fftOf, first!, second!, offset));
     const moved = corrected(second!, piecesOf(stretches, second!.sampleRateHz));
     const { offsetMs, longerPpm } = stretches[0]!;
@@ -34,7 +34,12 @@ export const correct: Command = ([ref, other, out], options) => {
         frames: moved.frames,
         sampleRateHz: moved.sampleRateHz,
       },
-      text: `${out}: moved by ${(-offsetMs).toFixed(3)} ms, played at ${(1 + longerPpm * 1e-6).toFixed(8)} of its speed${stretches.length > 1 ? `, in ${stretches.length} parts, each aligned on its own` : ''}.`,
+      text: say.movedByMsPlayed({
+        out: out!,
+        byMs: (-offsetMs).toFixed(3),
+        speed: (1 + longerPpm * 1e-6).toFixed(8),
+        parts: stretches.length,
+      }),
     };
   });
 };

@@ -1,6 +1,7 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { HeldError, HttpProblem, holderOf, openServer, StartError, storageProblem } from '#server/index.ts';
+import { cli as say } from '#words/index.ts';
 import { UsageError } from './edges.ts';
 
 /** The data folder: the one that the server opens too. */
@@ -50,5 +51,5 @@ export async function askServer(url: string, path: string, options: RequestInit 
   const response = await fetch(url + path, options);
   if (response.ok) return response;
   const problem = (await response.json().catch(() => null)) as { detail?: string } | null;
-  throw new UsageError(problem?.detail ?? `The server answered ${response.status}.`);
+  throw new UsageError(problem?.detail ?? say.serverAnswered({ status: response.status }));
 }

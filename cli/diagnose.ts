@@ -1,5 +1,5 @@
-import { textOf } from '#words/index.ts';
 import { diagnose as diagnoseTake } from '#core/measure/index.ts';
+import { cli as say, textOf } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft } from './edges.ts';
 
@@ -7,10 +7,15 @@ import { loadFft } from './edges.ts';
 export const diagnose: Command = (files, options) =>
   withWavs(files, options, async ([file]) => {
     const { faults } = await diagnoseTake(await loadFft(), file!);
-    const findings = faults.map(({ id, severity, evidence, atS }) => ({ id, severity, evidence: textOf(evidence), atS }));
+    const findings = faults.map(({ id, severity, evidence, atS }) => ({
+      id,
+      severity,
+      evidence: textOf(evidence),
+      atS,
+    }));
     const text =
       findings.length === 0
-        ? 'No faults found.'
+        ? say.noFaultsFound()
         : findings.map((f) => `${f.severity.padEnd(5)}  ${f.id.padEnd(17)}  ${f.evidence}`).join('\n');
     return { json: { findings }, text };
   });

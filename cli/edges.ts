@@ -1,6 +1,7 @@
 import { type FileHandle, open, stat } from 'node:fs/promises';
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { type ByteSource, type FftOf, fftOver, type PffftModule } from '#core/samples/index.ts';
+import { cli as say } from '#words/index.ts';
 
 /** Misuse or bad input: the command line prints it as one line and exits with 2. */
 export class UsageError extends Error {}
@@ -9,13 +10,15 @@ export class UsageError extends Error {}
 export async function openFile(path: string): Promise<ByteSource & { close(): Promise<void> }> {
   let handle: FileHandle;
   try {
-    if ((await stat(path)).isDirectory()) throw new UsageError(`${path} is a folder. Name a file.`);
+    if ((await stat(path)).isDirectory()) throw new UsageError(say.isFolderNameFile({ path }));
     handle = await open(path, 'r');
   } catch (error) {
     if (error instanceof UsageError) throw error;
     const code = (error as NodeJS.ErrnoException).code;
     throw new UsageError(
-      code === 'ENOENT' ? `There is no file ${path}.` : `${path} cannot be opened (${code ?? 'unknown reason'}).`,
+      code === 'ENOENT'
+        ? say.thereIsNoFile({ path })
+        : say.cannotBeOpened({ path, reason: code ?? say.unknownReason() }),
     );
   }
   const { size } = await handle.stat();

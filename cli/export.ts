@@ -13,7 +13,7 @@ import { evaluate } from '#core/signal/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
-import '#words/index.ts';
+import { cli as say } from '#words/index.ts';
 
 const FORMS: Record<string, (rig: Rig, paper: Paper) => readonly string[]> = {
   leads: (rig) => [leadsToCsv(rig)],
@@ -28,10 +28,10 @@ const FORMS: Record<string, (rig: Rig, paper: Paper) => readonly string[]> = {
 /** A rig on paper or as a table: leads (CSV), dot, json, and the sheets map, wiring, labels and settings (SVG). */
 export const exportRig: Command = async ([path, form], { values }) => {
   const make = FORMS[form!];
-  if (!make) throw new UsageError(`Unknown format '${form}'. Choose one of: ${Object.keys(FORMS).join(', ')}.`);
+  if (!make) throw new UsageError(say.unknownFormatChooseOne({ form: form!, names: Object.keys(FORMS).join(', ') }));
   const paper = values.paper!;
   if (!(paper in PAPERS))
-    throw new UsageError(`Unknown paper size '${paper}'. Choose one of: ${Object.keys(PAPERS).join(', ')}.`);
+    throw new UsageError(say.unknownPaperSizeChoose({ paper, names: Object.keys(PAPERS).join(', ') }));
   const sheets = make(await readRig(path!), paper as Paper);
   return { json: { form, sheets }, text: sheets.join('\n').trimEnd() };
 };

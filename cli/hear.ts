@@ -1,6 +1,7 @@
 import type { Rig } from '#core/rig/index.ts';
 import { deviceName, evaluate, type Heard, type Pair } from '#core/signal/index.ts';
 import type { Figure } from '#core/units/index.ts';
+import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { inMoment, readRig } from './rig-file.ts';
 
@@ -63,9 +64,9 @@ function listenerText({
 }): string {
   const lines = arrivals.map((a) => {
     const offset = a.offsetMs
-      ? `, ${a.offsetMs.nominal > 0 ? '+' : ''}${a.offsetMs.nominal.toFixed(0)} ms vs. video`
+      ? say.vsVideo({ offset: `${a.offsetMs.nominal > 0 ? '+' : ''}${a.offsetMs.nominal.toFixed(0)}` })
       : '';
-    return `  ${a.source}: ${a.level.value.toFixed(1)} ${a.level.unit}, ${a.delayMs.nominal.toFixed(0)} ms (${a.delayMs.low.toFixed(0)} to ${a.delayMs.high.toFixed(0)})${offset}${a.verdict ? `, ${a.verdict}` : ''}\n    ${a.way.map((w) => w.name).join(' > ')}`;
+    return `${say.arrives({ source: a.source, level: a.level.value.toFixed(1), unit: a.level.unit, delay: a.delayMs.nominal.toFixed(0), low: a.delayMs.low.toFixed(0), high: a.delayMs.high.toFixed(0), offset, verdict: a.verdict ? `, ${a.verdict}` : '' })}\n    ${a.way.map((w) => w.name).join(' > ')}`;
   });
-  return [name, ...lines, ...missing.map((m) => `  ${m}: missing`)].join('\n');
+  return [name, ...lines, ...missing.map((m) => say.missing({ source: m }))].join('\n');
 }

@@ -1,4 +1,5 @@
 import type { Levels } from '#core/measure/index.ts';
+import { cli as say } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { levelsOfFile } from './levels.ts';
 
@@ -22,14 +23,14 @@ function sayLevels({
   truePeakDbtp,
   samplePeakDbfs,
 }: Levels): string {
-  if (samplePeakDbfs === null) return 'Silence.';
-  const say = (value: number | null, unit: string) => (value === null ? 'none' : `${value.toFixed(1)} ${unit}`);
+  if (samplePeakDbfs === null) return say.silence();
+  const level = (value: number | null, unit: string) => (value === null ? say.none() : `${value.toFixed(1)} ${unit}`);
   return [
-    `integrated     ${say(integratedLufs, 'LUFS')}`,
-    `range          ${say(rangeLu, 'LU')}`,
-    `momentary max  ${say(maxMomentaryLufs, 'LUFS')}`,
-    `short-term max ${say(maxShortTermLufs, 'LUFS')}`,
-    `true peak      ${say(truePeakDbtp, 'dBTP')}`,
-    `sample peak    ${say(samplePeakDbfs, 'dBFS')}`,
+    say.integrated({ level: level(integratedLufs, 'LUFS') }),
+    say.range({ level: level(rangeLu, 'LU') }),
+    say.momentaryMax({ level: level(maxMomentaryLufs, 'LUFS') }),
+    say.shortTermMax({ level: level(maxShortTermLufs, 'LUFS') }),
+    say.truePeak({ level: level(truePeakDbtp, 'dBTP') }),
+    say.samplePeak({ level: level(samplePeakDbfs, 'dBFS') }),
   ].join('\n');
 }

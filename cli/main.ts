@@ -1,3 +1,5 @@
+import { type Said, SaidError } from '#core/said/index.ts';
+import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 
@@ -58,7 +60,9 @@ const COMMANDS: Record<string, Entry> = {
 function readArguments({ usage, may = [], flags: bare = [] }: Entry, args: readonly string[]) {
   const words = usage.split(' ').slice(1);
   const valued = words.filter((w) => w.startsWith('--'));
-  const use = `Use: mellow ${usage}${may.map((m) => ` [${m} M]`).join('')}${bare.map((f) => ` [${f}]`).join('')} [--json]`;
+  const use = say.usingJson({
+    usage: `mellow ${usage}${may.map((m) => ` [${m} M]`).join('')}${bare.map((f) => ` [${f}]`).join('')}`,
+  });
   const values: Record<string, string> = {};
   const flags = new Set<string>();
   const named: string[] = [];
@@ -66,10 +70,10 @@ function readArguments({ usage, may = [], flags: bare = [] }: Entry, args: reado
     const arg = args[i]!;
     if (valued.includes(arg) || may.includes(arg)) {
       const value = args[++i];
-      if (value === undefined) throw new UsageError(`'${arg}' needs a value. ${use}`);
+      if (value === undefined) throw new UsageError(say.needsValue({ arg, use }));
       values[arg.slice(2)] = value;
     } else if (arg === '--json' || arg === '--as-it-is' || bare.includes(arg)) flags.add(arg);
-    else if (arg.startsWith('--')) throw new UsageError(`Unknown option '${arg}'. ${use}`);
+    else if (arg.startsWith('--')) throw new UsageError(say.unknownOption({ arg, use }));
     else named.push(arg);
   }
   const wanted = words.length - 2 * valued.length;
@@ -84,11 +88,12 @@ const usage = (): string =>
       (c) =>
         `  mellow ${c.usage}${[...(c.may ?? []).map((m) => `${m} M`), ...(c.flags ?? [])].map((m) => ` [${m}]`).join('')}`,
     ),
-    'Incomplete WAV files are refused; --as-it-is reads what is there.',
+    say.incompleteWavFilesAre(),
   ].join('\n');
 
-/** What a user can do something about: typed errors of core, and misuse. Anything else is ours, and says so. */
-const SAYS_ENOUGH = new Set(['RigError', 'WavError', 'MeasureError', 'PictureError']);
+/** What core says stands in JSON as its sentence; `JSON.stringify` asks this of every value. */
+const spoken = (_: string, value: unknown): unknown =>
+  typeof value === 'object' && value !== null && Object.hasOwn(value, 'toString') ? textOf(value as Said) : value;
 
 async function run(args: readonly string[]): Promise<number> {
   const [name = '', ...rest] = args;
@@ -97,10 +102,10 @@ async function run(args: readonly string[]): Promise<number> {
     return 0;
   }
   const command = COMMANDS[name];
-  if (!command) throw new UsageError(`Unknown command '${name}'. Choose one of: ${Object.keys(COMMANDS).join(', ')}.`);
+  if (!command) throw new UsageError(say.unknownCommandChooseOne({ name, names: Object.keys(COMMANDS).join(', ') }));
   const { named, values, flags } = readArguments(command, rest);
   const answer = await (await command.load())(named, { asItIs: flags.has('--as-it-is'), values, flags });
-  process.stdout.write(flags.has('--json') ? `${JSON.stringify(answer.json)}\n` : `${answer.text}\n`);
+  process.stdout.write(flags.has('--json') ? `${JSON.stringify(answer.json, spoken)}\n` : `${answer.text}\n`);
   if (answer.notes && !flags.has('--json')) process.stderr.write(`${answer.notes}\n`);
   return answer.exitCode ?? 0;
 }
@@ -110,10 +115,11 @@ run(process.argv.slice(2)).then(
     process.exitCode = code;
   },
   (error: unknown) => {
-    const known = error instanceof UsageError || (error instanceof Error && SAYS_ENOUGH.has(error.name));
+    // What a user can do something about: misuse, and what core refuses. Anything else is ours, and says so.
+    const known = error instanceof UsageError || error instanceof SaidError;
     const message = error instanceof Error ? error.message : String(error);
     process.stderr.write(
-      `mellow: ${(known ? message : `Internal error: ${message}. Please report this.`).replace(/\s+/g, ' ')}\n`,
+      `mellow: ${(known ? message : say.internalErrorPleaseReport({ message })).replace(/\s+/g, ' ')}\n`,
     );
     process.exitCode = 2;
   },

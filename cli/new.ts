@@ -1,19 +1,29 @@
-import { textOf } from '#words/index.ts';
 import { readDesk, sayMade } from '#core/intake/index.ts';
+import { listOf, quoted } from '#core/said/index.ts';
 import { titleOf } from '#core/typed/index.ts';
+import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
-import '#words/index.ts';
 
 /**
  * A rig from plain words: 'console > splitter > capture > computer; me > usb mic > computer'. What was understood, what
  * was assumed and what is to be decided go to the standard error, so that the rig alone can be sent to a file.
  */
 export const newRig: Command = async ([line]) => {
-  const { typed, made, decisions, rig } = readDesk(line!, { name: titleOf(line!) ?? 'My desk' });
+  const { typed, made, decisions, rig } = readDesk(line!, { name: titleOf(line!) ?? say.myDesk() });
   if (!rig)
     throw new UsageError(
-      `Nothing here is understood${typed.boxes.length > 0 ? `: ${typed.boxes.map((b) => `'${b.word}'`).join(', ')}` : ''}. Type your gear the way the signal runs: console > capture card > computer.`,
+      say.nothingHereIsUnderstood({
+        words:
+          typed.boxes.length > 0
+            ? `: ${textOf(
+                listOf(
+                  'and',
+                  typed.boxes.map((b) => quoted(b.word)),
+                ),
+              )}`
+            : '',
+      }),
     );
   const understood = typed.boxes
     .filter((b) => b.type !== null)
@@ -27,14 +37,12 @@ export const newRig: Command = async ([line]) => {
   }));
   const name = (id: string) => rig.devices.find((d) => d.id === id)!.name;
   const notes = [
-    'Understood:',
+    say.understood(),
     ...understood.map(({ words, typeId, count }) => `  ${count > 1 ? `${count} x ` : ''}${words} = ${typeId}`),
-    ...(unknown.length > 0 ? [`Not understood, left out: ${unknown.map((w) => `'${w}'`).join(', ')}`] : []),
-    ...typed.noSocket.map(
-      ({ deviceId, socket }) => `No socket '${socket}' on ${name(deviceId)}: the closest match was used.`,
-    ),
-    ...(assumed.length > 0 ? ['Assumed:', ...assumed.map((s) => `  ${s}`)] : []),
-    ...(asked.length > 0 ? ['To decide:'] : []),
+    ...(unknown.length > 0 ? [say.notUnderstoodLeftOut({ names: textOf(listOf('and', unknown.map(quoted))) })] : []),
+    ...typed.noSocket.map(({ deviceId, socket }) => say.noSocketOnClosest({ socket, device: name(deviceId) })),
+    ...(assumed.length > 0 ? [say.assumed(), ...assumed.map((s) => `  ${s}`)] : []),
+    ...(asked.length > 0 ? [say.toDecide()] : []),
     ...asked.map((q) => `  ${q.question} ${q.choices.map((c) => (c === q.taken ? `[${c}]` : c)).join(' / ')}`),
   ];
   return {

@@ -1,4 +1,5 @@
 import { measureOffset } from '#core/measure/index.ts';
+import { cli as say } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft } from './edges.ts';
 
@@ -12,10 +13,17 @@ export const offset: Command = (files, options) =>
       ref!,
       other!,
     );
-    const drift = driftPpm === null ? 'drift unknown (too short)' : `drift ${driftPpm.toFixed(2)} ppm`;
+    const drift = driftPpm === null ? say.driftUnknownTooShort() : say.driftPpm({ driftPpm: driftPpm.toFixed(2) });
     const text =
       confidence < SAME_SOUND
-        ? `Not the same sound (confidence ${confidence.toFixed(2)}).`
-        : `${Math.abs(offsetMs).toFixed(3)} ms ${offsetMs < 0 ? 'earlier' : 'later'} (± ${spreadMs.toFixed(3)}), ${drift}, ${polarity < 0 ? 'inverted' : 'same polarity'}, confidence ${confidence.toFixed(2)}`;
+        ? say.notSameSoundConfidence2({ confidence: confidence.toFixed(2) })
+        : say.msEarlierInverted({
+            offset: Math.abs(offsetMs).toFixed(3),
+            order: offsetMs < 0 ? 'earlier' : 'later',
+            spread: spreadMs.toFixed(3),
+            drift,
+            polarity: polarity < 0 ? 'inverted' : 'same',
+            confidence: confidence.toFixed(2),
+          });
     return { json: { offsetMs, confidence, driftPpm, polarity, spreadMs, driftSdPpm }, text };
   });

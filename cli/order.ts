@@ -1,5 +1,5 @@
 import { CAUTIONS, type Occasion, orderDown, orderUp, type Step } from '#core/run/index.ts';
-import { textOf } from '#words/index.ts';
+import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
@@ -9,7 +9,7 @@ const WAYS = ['first', 'standing', 'down'];
 /** What to plug and switch on in which order, with reasons; for a first time, for a desk that stands, since another rig, or down. */
 export const order: Command = async ([path], { values }) => {
   const { for: way = 'first', since } = values;
-  if (!WAYS.includes(way)) throw new UsageError(`'--for' is one of ${WAYS.join(', ')}.`);
+  if (!WAYS.includes(way)) throw new UsageError(say.isOne({ option: '--for', names: WAYS.join(', ') }));
   const rig = await readRig(path!);
   const occasion: Occasion =
     since !== undefined
@@ -31,7 +31,7 @@ function sayStep({ says, why, cautions }: Step, i: number): string {
 const spoken = (step: Step) => ({
   ...step,
   code: step.says.code,
-  params: step.says.params,
+  params: structuredClone(step.says.params),
   says: textOf(step.says),
   why: textOf(step.why),
 });

@@ -1,13 +1,12 @@
-import { textOf } from '#words/index.ts';
 import { leadBetween, leadOn } from '#core/check/index.ts';
 import { endOf, lostBy } from '#core/plug/index.ts';
 import { type Cable, findTypes, type Rig } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { offersFor, socketsOf } from '#core/wire/index.ts';
+import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
-import '#words/index.ts';
 
 /** What the lead that would be taken loses of the sound. */
 function losesBy(rig: Rig, cable: Cable): string[] {
@@ -22,11 +21,13 @@ export const plug: Command = async ([path, place]) => {
   const rig = await readRig(path!);
   const [deviceId = '', portId = ''] = place!.split('.');
   if (!rig.devices.some((d) => d.id === deviceId))
-    throw new UsageError(`There is no device '${deviceId}'. There are: ${rig.devices.map((d) => d.id).join(', ')}.`);
+    throw new UsageError(say.thereIsNoDevice({ device: deviceId, names: rig.devices.map((d) => d.id).join(', ') }));
   const sockets = socketsOf(rig, deviceId, findTypes(rig));
   const socket = sockets.find((s) => s.id === portId || s.ports.some((p) => p.id === portId));
   if (!socket)
-    throw new UsageError(`${deviceId} has no socket '${portId}'. It has: ${sockets.map((s) => s.id).join(', ')}.`);
+    throw new UsageError(
+      say.hasNoSocketIt({ device: deviceId, socket: portId, names: sockets.map((s) => s.id).join(', ') }),
+    );
   const offers = offersFor(rig, socket).map(({ socket: to, chain, cables }) => ({
     to: `${to.deviceId}.${to.id}`,
     name: `${deviceName(rig, to.deviceId)}, ${to.name}`,
@@ -36,13 +37,13 @@ export const plug: Command = async ([path, place]) => {
     loses: losesBy(rig, cables[0]!),
     taken: to.cableIds.length > 0,
   }));
-  const say = (o: (typeof offers)[number]) =>
-    `  ${o.name}: ${o.parts.join(' + ') || (o.medium === 'lead' ? 'its own cable' : o.medium)}${o.taken ? ' (in use)' : ''}${o.loses.length > 0 ? `; ${o.loses.join(', ')}` : ''}`;
+  const line = (o: (typeof offers)[number]) =>
+    `  ${o.name}: ${o.parts.join(' + ') || (o.medium === 'lead' ? say.itsOwnCable() : o.medium)}${o.taken ? say.inUse() : ''}${o.loses.length > 0 ? `; ${o.loses.join(', ')}` : ''}`;
   return {
     json: { from: `${deviceId}.${socket.id}`, offers },
     text: [
       `${deviceName(rig, deviceId)}, ${socket.name}:`,
-      ...(offers.length > 0 ? offers.map(say) : ['  nothing fits']),
+      ...(offers.length > 0 ? offers.map(line) : [say.nothingFits()]),
     ].join('\n'),
   };
 };

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { open, stat } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import { Restored } from '#api/index.ts';
+import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { askServer, withData } from './data.ts';
 import { UsageError } from './edges.ts';
@@ -12,7 +13,7 @@ const PIECE_BYTES = 8 * 1024 * 1024;
 export const restore: Command = async ([file], { flags }) => {
   const path = resolve(file!);
   const { size } = await stat(path).catch(() => {
-    throw new UsageError(`There is no file ${file}.`);
+    throw new UsageError(say.thereIsNoFile({ path: file! }));
   });
   const preview = flags.has('--preview');
   const done = await withData(
@@ -33,10 +34,10 @@ export const restore: Command = async ([file], { flags }) => {
       ...done,
     },
     text: [
-      `Backup of ${done.madeAt}${preview ? ': nothing changed. It would' : ':'}`,
-      `add ${done.rigsNew} rigs and ${done.takesNew} takes${done.takesWithoutFile > 0 ? ` (${done.takesWithoutFile} without their files)` : ''}`,
-      `bring back ${done.rigsUndeleted} deleted rigs; ${done.rigsSame} are the same`,
-      ...done.rigsBeside.map((name) => `add "${name}" next to the rig of that name, which is different now`),
+      say.backupNothingChangedIt({ at: done.madeAt, preview: preview ? 'yes' : 'no' }),
+      say.addRigAndTake({ rigs: done.rigsNew, takes: done.takesNew, missing: done.takesWithoutFile }),
+      say.bringBackDeletedRig({ back: done.rigsUndeleted, same: done.rigsSame }),
+      ...done.rigsBeside.map((name) => say.addNextToRig({ name })),
     ].join('\n  '),
   };
 };

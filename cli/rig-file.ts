@@ -1,4 +1,5 @@
 import { atMoment, parseRigText, type Rig } from '#core/rig/index.ts';
+import { cli as say } from '#words/index.ts';
 import { openFile, UsageError } from './edges.ts';
 
 const LARGEST_RIG_BYTES = 5_000_000;
@@ -8,9 +9,7 @@ export async function readRig(path: string): Promise<Rig> {
   const file = await openFile(path);
   try {
     if (file.size > LARGEST_RIG_BYTES)
-      throw new UsageError(
-        `${path} has ${file.size} bytes; a rig has at most ${LARGEST_RIG_BYTES}. Choose another file.`,
-      );
+      throw new UsageError(say.hasBytesRigHas({ path, size: file.size, most: LARGEST_RIG_BYTES }));
     return parseRigText(new TextDecoder().decode(await file.read(0, file.size)));
   } finally {
     await file.close();
@@ -26,5 +25,5 @@ export function inMoment(rig: Rig, named: string | undefined): Rig {
   const moment = rig.moments.find((m) => m.id === named || m.name === named);
   if (moment) return atMoment(rig, moment.id);
   const known = rig.moments.map((m) => m.id).join(', ');
-  throw new UsageError(`There is no moment '${named}'. ${known ? `There are: ${known}.` : 'The rig has none.'}`);
+  throw new UsageError(say.thereIsNoMoment({ moment: named, known: known === '' ? 'none' : known }));
 }

@@ -1,5 +1,6 @@
 import { endName, findPort, findTypes } from '#core/rig/index.ts';
 import { type Arrival, delayOf, deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
+import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { inMoment, readRig } from './rig-file.ts';
@@ -21,8 +22,8 @@ export const tap: Command = async ([path, place], { values }) => {
         .ports.map((p) => p.id);
     throw new UsageError(
       ports
-        ? `${deviceId} has no port '${portId}'. It has: ${ports.join(', ')}.`
-        : `There is no device '${deviceId}'. There are: ${rig.devices.map((d) => d.id).join(', ')}.`,
+        ? say.hasNoPortIt({ device: deviceId, port: portId, names: ports.join(', ') })
+        : say.thereIsNoDevice({ device: deviceId, names: rig.devices.map((d) => d.id).join(', ') }),
     );
   }
   const evaluation = evaluate(rig);
@@ -47,10 +48,10 @@ export const tap: Command = async ([path, place], { values }) => {
     text: [
       `${deviceName(rig, deviceId)}, ${endName(rig, findTypes(rig), { deviceId, portId })}`,
       ...channels.flatMap((c) => [
-        `  ${c.channel}${c.noise ? `, noise ${c.noise.value.toFixed(1)} ${c.noise.unit}` : ''}${c.arrivals.length === 0 ? ': nothing arrives' : ''}`,
+        `  ${c.channel}${c.noise ? say.noise({ level: c.noise.value.toFixed(1), unit: c.noise.unit }) : ''}${c.arrivals.length === 0 ? say.nothingArrives() : ''}`,
         ...c.arrivals.map(
           (a) =>
-            `    ${a.source}: ${a.level.value.toFixed(1)} ${a.level.unit}, ${a.delayMs.toFixed(0)} ms, by ${a.way.map((id) => deviceName(rig, id)).join(' > ')}`,
+            `    ${say.arrivesBy({ source: a.source, level: a.level.value.toFixed(1), unit: a.level.unit, delay: a.delayMs.toFixed(0), way: a.way.map((id) => deviceName(rig, id)).join(' > ') })}`,
         ),
       ]),
     ].join('\n'),

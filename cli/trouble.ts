@@ -3,7 +3,7 @@ import { type Entry, inquire, lineUp, SYMPTOM_IDS, SYMPTOMS, type SymptomId } fr
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
-import '#words/index.ts';
+import { cli as say, textOf } from '#words/index.ts';
 
 const TOLD = 8;
 
@@ -16,7 +16,10 @@ export const trouble: Command = async ([path, symptom, listener], { values }) =>
     .filter(Boolean)
     .map((text): Entry => {
       const cut = text.indexOf('=');
-      if (cut < 1) throw new UsageError("'--said' is like 'tap|mixer/strip-1|wren=nothing;look|power=well'.");
+      if (cut < 1)
+        throw new UsageError(
+          say.isLike({ option: '--said', example: 'tap|mixer/strip-1|wren=nothing;look|power=well' }),
+        );
       return { kind: 'look', key: text.slice(0, cut), answer: text.slice(cut + 1) };
     });
   const { odds, culprit, next } = inquire(rig, lineUp(rig), [entry, ...said]);
@@ -26,8 +29,8 @@ export const trouble: Command = async ([path, symptom, listener], { values }) =>
       o.kind === 'fault'
         ? o.suspect.fault.says
         : o.kind === 'drawn'
-          ? 'The rig does this as drawn.'
-          : 'Something outside the model.',
+          ? say.rigDoesThisAs()
+          : say.somethingOutsideModel(),
     ...(o.kind === 'fault' ? { id: o.suspect.fault.id, mend: o.suspect.fault.mend } : {}),
   }));
   const look = next && {
@@ -40,22 +43,22 @@ export const trouble: Command = async ([path, symptom, listener], { values }) =>
     json: { named: culprit !== null, suspects, next: look },
     text: [
       ...suspects.map((s) => `${(100 * s.share).toFixed(0).padStart(3)}% ${s.says}`),
-      ...(look ? [`Check: ${look.asks}`, ...look.answers.map((a) => `  ${a.says}: ${look.key}=${a.answer}`)] : []),
+      ...(look
+        ? [say.check({ asks: textOf(look.asks) }), ...look.answers.map((a) => `  ${a.says}: ${look.key}=${a.answer}`)]
+        : []),
     ].join('\n'),
   };
 };
 
 function complaintOf(rig: Rig, symptom: string, listenerId: string, sourceId: string | undefined): Entry {
   const found = SYMPTOMS.find((s) => s.id === symptom);
-  if (!found) throw new UsageError(`Unknown symptom '${symptom}'. Choose one of: ${SYMPTOM_IDS.join(', ')}.`);
+  if (!found) throw new UsageError(say.unknownSymptomChooseOne({ symptom, names: SYMPTOM_IDS.join(', ') }));
   if (!rig.listeners.some((l) => l.id === listenerId))
     throw new UsageError(
-      `Unknown destination '${listenerId}'. Choose one of: ${rig.listeners.map((l) => l.id).join(', ')}.`,
+      say.unknownDestinationChoose({ destination: listenerId, names: rig.listeners.map((l) => l.id).join(', ') }),
     );
   if (found.of === 'source' && !rig.sources.some((s) => s.id === sourceId))
-    throw new UsageError(
-      `'${symptom}' concerns one source. Add --source with one of: ${rig.sources.map((s) => s.id).join(', ')}.`,
-    );
+    throw new UsageError(say.concernsOneSourceAdd({ symptom, names: rig.sources.map((s) => s.id).join(', ') }));
   const complaint = { symptomId: symptom as SymptomId, listenerId, sourceId: found.of === 'source' ? sourceId! : null };
   return { kind: 'complaint', complaint };
 }

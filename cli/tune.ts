@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { encodeWav } from '#core/samples/index.ts';
 import { renderTune, SILENCE_S, TUNE_S, TUNES } from '#core/tap/index.ts';
+import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 
@@ -10,14 +11,14 @@ const RATES = [44_100, 48_000];
 export const tune: Command = async ([id, out], { values }) => {
   const number = Number(id);
   if (!/^\d{1,2}$/.test(id!) || number < 1 || number > TUNES)
-    throw new UsageError(`A tune has a number from 1 to ${TUNES}.`);
+    throw new UsageError(say.tuneHasNumberFrom({ most: TUNES }));
   const rate = Number(values.rate ?? 48_000);
-  if (!RATES.includes(rate)) throw new UsageError(`'--rate' is one of ${RATES.join(', ')}.`);
+  if (!RATES.includes(rate)) throw new UsageError(say.isOne({ option: '--rate', names: RATES.join(', ') }));
   const sound = renderTune(number - 1, rate);
   await writeFile(out!, encodeWav([sound], rate));
   const seconds = TUNE_S + 2 * SILENCE_S;
   return {
     json: { file: out!, tune: number, seconds, sampleRateHz: rate },
-    text: `${out}: tune ${number}, ${seconds} s. Start quietly: headphones off, speakers low.`,
+    text: say.tuneSStartQuietly({ out: out!, number, seconds }),
   };
 };

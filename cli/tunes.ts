@@ -1,4 +1,5 @@
 import { readTap, type TuneReading } from '#core/tap/index.ts';
+import { cli as say } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft } from './edges.ts';
 
@@ -6,8 +7,8 @@ import { loadFft } from './edges.ts';
 export const tunes: Command = (files, options) =>
   withWavs(files, options, async ([file]) => {
     const reading = await readTap(await loadFft(), file!);
-    if (!reading) return { json: { tunes: null }, text: 'Silent, or too short (under nine seconds) to find a tune.' };
-    return { json: { tunes: reading.tunes.map(told) }, text: reading.tunes.map(say).join('\n') };
+    if (!reading) return { json: { tunes: null }, text: say.silentOrTooShort() };
+    return { json: { tunes: reading.tunes.map(told) }, text: reading.tunes.map(line).join('\n') };
   });
 
 const rounded = (x: number, digits = 3): number => Number(x.toFixed(digits));
@@ -28,18 +29,25 @@ function told({ id, word, overChance, confidence, heard }: TuneReading) {
   };
 }
 
-function say({ id, word, confidence, heard }: TuneReading): string {
-  const name = `tune ${String(id + 1).padStart(2)}`;
-  if (!heard) return `${name}  ${word === 'perhaps' ? 'possible' : 'not found'}`;
-  const ways = heard.seconds.ways.map((w) => `again ${w.afterMs.toFixed(1)} ms, -${w.underDb.toFixed(0)} dB`);
+function line({ id, word, confidence, heard }: TuneReading): string {
+  const name = say.tune({ number: String(id + 1).padStart(2) });
+  if (!heard) return `${name}  ${word === 'perhaps' ? say.possible() : say.notFound()}`;
+  const ways = heard.seconds.ways.map((w) =>
+    say.againMsDb({ afterMs: w.afterMs.toFixed(1), underDb: w.underDb.toFixed(0) }),
+  );
   return [
-    `${name}  at ${heard.atMs.toFixed(1)} ms, ${heard.gainDb.toFixed(1)} dB`,
-    ...(heard.ppm === null ? [] : [`${heard.ppm.toFixed(1)} ppm`]),
+    say.atMsDb({ tune: name, atMs: heard.atMs.toFixed(1), gainDb: heard.gainDb.toFixed(1) }),
+    ...(heard.ppm === null ? [] : [say.ppm({ ppm: heard.ppm.toFixed(1) })]),
     ...(heard.wander
-      ? [`delay varies from ${heard.wander.earliestMs.toFixed(0)} to ${heard.wander.latestMs.toFixed(0)} ms`]
+      ? [
+          say.delayVariesFromTo({
+            earliestMs: heard.wander.earliestMs.toFixed(0),
+            latestMs: heard.wander.latestMs.toFixed(0),
+          }),
+        ]
       : []),
     ...ways,
-    ...(heard.jump ? [`jumps by ${heard.jump.ms.toFixed(0)} ms`] : []),
-    `confidence ${confidence}`,
+    ...(heard.jump ? [say.jumpsByMs({ ms: heard.jump.ms.toFixed(0) })] : []),
+    say.confidence({ confidence }),
   ].join(', ');
 }

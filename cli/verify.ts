@@ -1,4 +1,5 @@
 import { verifyFolder } from '#server/index.ts';
+import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { dataFolder } from './data.ts';
 
@@ -9,8 +10,8 @@ export const verify: Command = async () => {
   return {
     json: found,
     text: [
-      `${rigs} rigs with ${revisions} versions, ${takes} takes, ${photographs} photos; ${(bytes / 1e6).toFixed(1)} MB.`,
-      ...(faults.length === 0 ? ['No faults found.'] : faults),
+      say.rigWithVersionTakePhoto({ rigs, revisions, takes, photographs, mb: (bytes / 1e6).toFixed(1) }),
+      ...(faults.length === 0 ? [say.noFaultsFound()] : faults),
     ].join('\n'),
     exitCode: faults.length === 0 ? 0 : 1,
   };

@@ -3,6 +3,7 @@ import { readdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
 import { LARGEST_PHOTO_BYTES, LARGEST_TAKE_BYTES } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import { readArchive } from './archive/read.ts';
 import { type ArchiveReader, archiveRoutes } from './archive/routes.ts';
 import { dailyCopies } from './backup/daily.ts';
@@ -124,9 +125,9 @@ async function serve(
     await openStorage({
       folder: folder.takes,
       incoming: join(folder.uploads, 'takes'),
-      what: 'The take',
+      what: say.theTake(),
       largestBytes: largestTakeBytes,
-      whenTooLarge: '8 GB. Cut out the part you want to measure and choose that.',
+      whenTooLarge: say.gbCutOutPart(),
     }),
     'takes',
   );
@@ -135,9 +136,9 @@ async function serve(
     await openStorage({
       folder: folder.photos,
       incoming: join(folder.uploads, 'photos'),
-      what: 'The photograph',
+      what: say.thePhoto(),
       largestBytes: LARGEST_PHOTO_BYTES,
-      whenTooLarge: '8 MB. Take a smaller one.',
+      whenTooLarge: say.mbTakeSmallerOne(),
     }),
     'photos',
   );
@@ -160,9 +161,9 @@ async function serve(
   const incoming = await openStorage({
     folder: join(scratch, 'in-place'),
     incoming: join(folder.uploads, 'restores'),
-    what: 'The backup',
+    what: say.theBackup(),
     largestBytes: LARGEST_BACKUP_BYTES,
-    whenTooLarge: '1 TB.',
+    whenTooLarge: say.oneTerabyte(),
   });
   await incoming.mend(new Set());
   const parts = { database, rigs, takes, takeContent, photos, photoContent, day, now };

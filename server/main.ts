@@ -2,6 +2,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { server as say } from '#words/index.ts';
 import { openServer, type Server } from './app.ts';
 import type { ReadArchive } from './archive/read.ts';
 import type { Unpacked } from './backup/unpack.ts';
@@ -24,12 +25,12 @@ const KEEPING_MS = 3_600_000;
 const HOLDER_MS = 10_000;
 const ARCHIVE_BOUNDS = {
   memoryMb: 512,
-  tooLarge: 'The archive holds more than can be read here. Nothing was changed.',
+  tooLarge: say.archiveHoldsMoreThan(),
 };
 
 const BACKUP_BOUNDS = {
   memoryMb: 1024,
-  tooLarge: 'The backup lists more files than can be read here. Nothing was changed.',
+  tooLarge: say.backupListsMoreFiles(),
 };
 
 /** Listens on the port wanted, or the next free one when `next` says so. */
@@ -49,13 +50,10 @@ async function listen(
     });
     if (!failed) return (server.address() as AddressInfo).port;
     if (failed.code !== 'EADDRINUSE' || !next || tried >= PORTS_TRIED) {
-      throw new Error(
-        failed.code === 'EADDRINUSE'
-          ? `Port ${port + tried} is used by another program. Set PORT to a free one.`
-          : failed.message,
-      );
+      throw new Error(failed.code === 'EADDRINUSE' ? say.portIsUsedBy({ port: port + tried }) : failed.message);
     }
-    process.stdout.write(`Port ${port + tried} is used by another program; trying the next one.\n`);
+    process.stdout.write(`${say.portUsedNext({ port: port + tried })}
+`);
   }
 }
 
@@ -84,7 +82,7 @@ async function main(): Promise<void> {
     // Whoever starts the demo twice wants to see it: it runs.
     const holder = await holderOf(dataFolder, HOLDER_MS);
     if (!holder?.url) throw error;
-    process.stdout.write(`Mellow Tap is running already (process ${holder.pid}).\nMellow Tap: ${holder.url}\n`);
+    process.stdout.write(`${say.runningAlready({ pid: holder.pid })}\nMellow Tap: ${holder.url}\n`);
     return;
   }
   // Each request deals with its own failures; what slips through all the same ends none of the others.
@@ -92,8 +90,7 @@ async function main(): Promise<void> {
     process.on(event, (error: unknown) => {
       process.stderr.write(`${event}: ${error instanceof Error ? error.stack : String(error)}\n`);
     });
-  if (demo && (await seedDemo(opened, join(root, 'demo', 'takes'))))
-    process.stdout.write('Demo rig and takes are set up.\n');
+  if (demo && (await seedDemo(opened, join(root, 'demo', 'takes')))) process.stdout.write(`${say.demoSetUp()}\n`);
   const server = createServer(opened.app);
   // Takes are large and lines are slow: only the headers have to come soon.
   server.requestTimeout = 0;
@@ -121,19 +118,17 @@ async function main(): Promise<void> {
   process.on('SIGINT', stop);
   if (handPort !== null)
     process.stdout.write(
-      `On a phone: http://${handAt}:${handPort}/hand, code ${opened.doorCode()} (once, for ten minutes; the desk shows the next one)\n`,
+      `${say.onPhone({ url: `http://${handAt}:${handPort}/hand`, code: opened.doorCode() ?? '' })}\n`,
     );
-  else if (process.env.MELLOW_LAN === '1')
-    process.stdout.write('This computer is on no network that a phone could reach it by.\n');
+  else if (process.env.MELLOW_LAN === '1') process.stdout.write(`${say.onNoNetwork()}\n`);
   process.stdout.write(`Mellow Tap: http://${HOST}:${port}\n`);
 }
 
 /** Why it does not start, in a sentence. */
 function sayFailure(error: unknown): string {
   const problem = error instanceof HttpProblem ? error : storageProblem(error);
-  if (problem?.title === 'Disk full' || problem?.title === 'Disk failed')
-    return 'Mellow Tap cannot start: the disk of its data folder is full, or failing. Make some room there and start it again.';
-  if (problem) return `Mellow Tap cannot start. ${problem.message}`;
+  if (problem && [say.diskFull(), say.diskFailed()].includes(problem.title)) return say.cannotStartDisk();
+  if (problem) return say.cannotStart({ message: problem.message });
   return error instanceof Error ? error.message : String(error);
 }
 

@@ -1,5 +1,6 @@
 import { createSocket } from 'node:dgram';
 import { networkInterfaces } from 'node:os';
+import { server as say } from '#words/index.ts';
 
 /** Addresses of this computer on its local networks. */
 export const localAddresses = (): string[] =>
@@ -32,9 +33,7 @@ export async function phoneAddress(wanted: string | undefined): Promise<string |
   const own = localAddresses();
   if (wanted) {
     if (own.includes(wanted) || wanted === '127.0.0.1') return wanted;
-    throw new Error(
-      `${wanted} is no address of this computer. It has: ${own.length > 0 ? own.join(', ') : 'none on a network'}.`,
-    );
+    throw new Error(say.isNoAddressThis({ wanted, addresses: own.length > 0 ? own.join(', ') : say.noneOnNetwork() }));
   }
   const byDefault = await defaultAddress();
   return byDefault !== null && own.includes(byDefault) ? byDefault : (own[0] ?? null);

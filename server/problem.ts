@@ -2,6 +2,7 @@ import type { ErrorRequestHandler, RequestHandler } from 'express';
 import { ZodError } from 'zod';
 import type { Problem } from '#api/index.ts';
 import { RigError } from '#core/rig/index.ts';
+import { server as say } from '#words/index.ts';
 
 /** An answer that is not the one hoped for: what happened, what was kept, what to do. */
 export class HttpProblem extends Error {
@@ -26,10 +27,10 @@ export class StartError extends Error {
 }
 
 export const notFound = (what: string): HttpProblem =>
-  new HttpProblem(404, 'Not there', `${what} is not there. It may have been deleted in another window.`);
+  new HttpProblem(404, say.notThere(), say.noLongerExistsIt({ what }));
 
 export const nothingHere: RequestHandler = () => {
-  throw notFound('This address');
+  throw notFound(say.thisAddress());
 };
 
 /** What the disk and the database say in codes of their own, in sentences; null for anything else. */
@@ -39,44 +40,24 @@ export function storageProblem(error: unknown): HttpProblem | null {
     case 'ENOSPC':
     case 'EDQUOT':
     case 'SQLITE_FULL':
-      return new HttpProblem(507, 'Disk full', 'The disk is full. Nothing was changed: make room and try again.');
+      return new HttpProblem(507, say.diskFull(), say.diskIsFullNothing());
     case 'SQLITE_BUSY':
     case 'SQLITE_LOCKED':
-      return new HttpProblem(
-        503,
-        'Database locked',
-        'Another program has locked the database. Nothing was changed: close that program and try again.',
-      );
+      return new HttpProblem(503, say.databaseLocked(), say.anotherProgramHasLocked());
     case 'SQLITE_IOERR':
     case 'EIO':
-      return new HttpProblem(
-        507,
-        'Disk failed',
-        'The disk did not take or give what was asked: it may be full, or failing. Nothing was changed: look at the disk and try again.',
-      );
+      return new HttpProblem(507, say.diskFailed(), say.diskDidNotTake());
     case 'SQLITE_CORRUPT':
     case 'SQLITE_NOTADB':
-      return new HttpProblem(
-        500,
-        'Database damaged',
-        "The database is damaged. Stop Mellow Tap, run 'bin/mellow verify', and bring back the newest copy.",
-      );
+      return new HttpProblem(500, say.databaseDamaged(), say.databaseIsDamagedStop());
     case 'SQLITE_MISUSE':
-      return new HttpProblem(
-        503,
-        'Stopping',
-        'The server is stopping. What you do here is kept, and sent when it is back.',
-      );
+      return new HttpProblem(503, say.stopping(), say.serverIsStoppingWhat());
     case 'SQLITE_READONLY':
     case 'SQLITE_CANTOPEN':
     case 'EROFS':
     case 'EACCES':
     case 'EPERM':
-      return new HttpProblem(
-        507,
-        'Not writable',
-        'The data folder cannot be written to. Nothing was changed: look at its permissions and at the disk.',
-      );
+      return new HttpProblem(507, say.notWritable(), say.dataFolderCannotBe());
     default:
       return null;
   }
@@ -98,7 +79,7 @@ export const answerProblem =
   };
 
 function toProblem(error: unknown): Problem {
-  const say = (status: number, title: string, detail: string, extra: Record<string, unknown> = {}): Problem => ({
+  const told = (status: number, title: string, detail: string, extra: Record<string, unknown> = {}): Problem => ({
     type: 'about:blank',
     title,
     status,
@@ -106,22 +87,20 @@ function toProblem(error: unknown): Problem {
     ...extra,
   });
   const known = error instanceof HttpProblem ? error : storageProblem(error);
-  if (known) return say(known.status, known.title, known.message, known.extra);
-  if (error instanceof RigError) return say(422, 'Not a rig', error.message, { code: error.code, path: error.path });
+  if (known) return told(known.status, known.title, known.message, known.extra);
+  if (error instanceof RigError) return told(422, say.notRig(), error.message, { code: error.code, path: error.path });
   if (error instanceof ZodError) {
     const issue = error.issues[0];
-    return say(
+    return told(
       400,
-      'Not understood',
-      `${issue?.path.join('/') || 'The request'}: ${issue?.message ?? 'not understood'}.`,
+      say.notUnderstood(),
+      `${issue?.path.join('/') || say.theRequest()}: ${issue?.message ?? say.notUnderstood()}.`,
     );
   }
   const { status, type } = error as { status?: number; type?: string };
-  if (type === 'entity.too.large')
-    return say(413, 'Too large', 'The document is larger than 5 MB. A rig is smaller: choose another file.');
-  if (type === 'entity.parse.failed')
-    return say(400, 'Not JSON', 'The request is not JSON. Choose a file that was exported as JSON.');
+  if (type === 'entity.too.large') return told(413, say.tooLarge(), say.documentIsLargerThan());
+  if (type === 'entity.parse.failed') return told(400, say.notJson(), say.requestIsNotJson());
   if (error instanceof URIError || (typeof status === 'number' && status >= 400 && status < 500))
-    return say(typeof status === 'number' ? status : 400, 'Not accepted', 'The request was not accepted.');
-  return say(500, 'Failed', 'The server failed at this. Nothing was changed: try again, and tell us if it stays so.');
+    return told(typeof status === 'number' ? status : 400, say.notAccepted(), say.requestWasNotAccepted());
+  return told(500, say.failed(), say.serverFailedAtThis());
 }

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { RequestHandler, Response } from 'express';
 import helmet from 'helmet';
+import { server as say } from '#words/index.ts';
 import { HttpProblem } from './problem.ts';
 
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
@@ -8,8 +9,7 @@ const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
 /** Only this machine by its own names may ask, and only our own pages: no page of another origin, no rebound name. */
 export const ownPagesOnly: RequestHandler = (req, _res, next) => {
   const name = hostName(req.get('Host') ?? '');
-  if (!LOOPBACK.has(name))
-    throw new HttpProblem(421, 'Wrong host', 'Mellow Tap answers on this computer only, at 127.0.0.1 or localhost.');
+  if (!LOOPBACK.has(name)) throw new HttpProblem(421, say.wrongHost(), say.mellowTapAnswersOn());
   const origin = req.get('Origin');
   const site = req.get('Sec-Fetch-Site');
   const foreign =
@@ -18,8 +18,7 @@ export const ownPagesOnly: RequestHandler = (req, _res, next) => {
       : site !== undefined && site !== 'same-origin' && site !== 'none';
   // A link from elsewhere may open the page; it may not ask the server for anything.
   const opensPage = req.method === 'GET' && req.get('Sec-Fetch-Mode') === 'navigate' && !req.path.startsWith('/api/');
-  if (foreign && !opensPage)
-    throw new HttpProblem(403, 'Foreign page', 'Another site has asked for this. It was not answered.');
+  if (foreign && !opensPage) throw new HttpProblem(403, say.foreignPage(), say.anotherSiteHasAsked());
   next();
 };
 

@@ -1,4 +1,5 @@
 import { Worker } from 'node:worker_threads';
+import { server as say } from '#words/index.ts';
 import { HttpProblem } from './problem.ts';
 
 /** What a thread answers: a value, or a refusal in a sentence. */
@@ -19,7 +20,7 @@ export function inThread<T>(script: string, data: unknown, { memoryMb, tooLarge 
       else reject(new HttpProblem(answer.refused.status, answer.refused.title, answer.refused.detail));
     });
     worker.on('error', (error: NodeJS.ErrnoException) =>
-      reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new HttpProblem(413, 'Too large', tooLarge) : error),
+      reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new HttpProblem(413, say.tooLarge(), tooLarge) : error),
     );
     worker.once('exit', () => reject(new Error('The thread ended before it had answered.')));
   });

@@ -1,3 +1,5 @@
+export { server } from './en/server.ts';
+
 import { speakWith } from '#core/said/index.ts';
 import { core } from './en/core/index.ts';
 import { messageOf, speakerOf } from './said.ts';

@@ -5,10 +5,11 @@ import { join } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { type Entry, fromFd, type ZipFile } from 'yauzl';
+import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 
 export const refuse = (detail: string): HttpProblem =>
-  new HttpProblem(422, 'Not whole', `${detail} Nothing was changed.`);
+  new HttpProblem(422, say.notWhole(), say.nothingWasChanged({ detail }));
 
 /** An archive that is open: its files by name. */
 export interface Opened {
@@ -32,11 +33,11 @@ export async function openZip(path: string): Promise<Opened> {
         error ? reject(error) : resolve(found),
       ),
     );
-    if (zip.entryCount > MOST_FILES) throw refuse('The archive has more files than any that Mellow Tap writes.');
+    if (zip.entryCount > MOST_FILES) throw refuse(say.archiveHasMoreFiles());
     const entries = new Map<string, Entry>();
     await new Promise<void>((resolve, reject) => {
       zip.on('entry', (entry: Entry) => {
-        if (entries.has(entry.fileName)) return reject(refuse(`The archive holds ${entry.fileName} twice.`));
+        if (entries.has(entry.fileName)) return reject(refuse(say.archiveHoldsTwice({ fileName: entry.fileName })));
         entries.set(entry.fileName, entry);
         zip.readEntry();
       });
@@ -54,10 +55,10 @@ export async function openZip(path: string): Promise<Opened> {
 /** @throws HttpProblem 422 where it is not there, larger than it may be, or squeezed too far */
 function entryOf(archive: Opened, file: string, mostBytes: number): Entry {
   const entry = archive.entries.get(file);
-  if (!entry) throw refuse(`The archive has no ${file}.`);
-  if (entry.uncompressedSize > mostBytes) throw refuse(`${file} is larger than any that Mellow Tap writes.`);
+  if (!entry) throw refuse(say.archiveHasNo({ file }));
+  if (entry.uncompressedSize > mostBytes) throw refuse(say.isLargerThanAnyThat({ file }));
   if (entry.uncompressedSize > SMALL_BYTES && entry.uncompressedSize > MOST_SQUEEZED * entry.compressedSize)
-    throw refuse(`${file} is squeezed further than any that Mellow Tap writes.`);
+    throw refuse(say.isSqueezedFurtherThan({ file }));
   return entry;
 }
 
@@ -75,7 +76,7 @@ async function streamOf(
   const bound = new Transform({
     transform(chunk: Buffer, _encoding, done) {
       bytes += chunk.length;
-      done(bytes > mostBytes ? refuse(`${file} is larger than it says.`) : null, chunk);
+      done(bytes > mostBytes ? refuse(say.isLargerThanIt({ file })) : null, chunk);
     },
   });
   return { from, bound };
@@ -108,7 +109,7 @@ export async function extract(
   const entry = entryOf(archive, file, bytes);
   if (isStored(entry)) await copyStored(archive, entry, path, hash);
   else await inflate(archive, file, bytes, path, hash);
-  if (hash.digest('hex') !== sha256) throw refuse(`${file} is not what it was.`);
+  if (hash.digest('hex') !== sha256) throw refuse(say.isNotWhatItWas({ file }));
   return { path, sha256, bytes };
 }
 
@@ -125,7 +126,7 @@ async function copyStored({ zip, file }: Opened, entry: Entry, path: string, has
     for (let at = 0; at < entry.uncompressedSize; ) {
       const most = Math.min(BUFFER_BYTES, entry.uncompressedSize - at);
       const { bytesRead } = await file.read(buffer, 0, most, fileDataStart + at);
-      if (bytesRead === 0) throw refuse(`${entry.fileName} is cut.`);
+      if (bytesRead === 0) throw refuse(say.isCut({ fileName: entry.fileName }));
       const piece = buffer.subarray(0, bytesRead);
       hash.update(piece);
       await out.writeFile(piece);

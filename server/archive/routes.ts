@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
 import { z } from 'zod';
+import { server as say } from '#words/index.ts';
 import { HttpProblem, storageProblem } from '../problem.ts';
 import { bringIn } from './bring.ts';
 import type { ReadArchive, ReadJob } from './read.ts';
@@ -31,17 +32,13 @@ export function archiveRoutes(parts: ArchiveParts, incoming: string, readArchive
     await pipeline(stream, res).catch(() => undefined);
   });
   routes.post('/', async (req, res) => {
-    if (!req.is('application/octet-stream'))
-      throw new HttpProblem(415, 'Not accepted', 'An archive is sent as application/octet-stream.');
+    if (!req.is('application/octet-stream')) throw new HttpProblem(415, say.notAccepted(), say.archiveIsSentAs());
     const folder = join(incoming, randomUUID());
     await mkdir(folder, { recursive: true });
     try {
       const path = join(folder, 'archive.zip');
       await pipeline(req, createWriteStream(path)).catch((error: unknown) => {
-        throw (
-          storageProblem(error) ??
-          new HttpProblem(400, 'Broken off', 'The archive did not arrive whole. Nothing was changed: choose it again.')
-        );
+        throw storageProblem(error) ?? new HttpProblem(400, say.brokenOff(), say.archiveDidNotArrive());
       });
       res.status(201).json(await bringIn(parts, await readArchive({ path, folder })));
     } finally {

@@ -1,4 +1,5 @@
 import { type FileHandle, open } from 'node:fs/promises';
+import { server as say } from '#words/index.ts';
 import { MANIFEST_FILE, Manifest } from './manifest.ts';
 
 const LOCAL = 0x04034b50;
@@ -42,8 +43,13 @@ export async function whatIsMissing(path: string): Promise<string[] | null> {
 
 export const sayMissing = (files: readonly string[]): string =>
   files.length === 0
-    ? 'only its table of contents at the end is missing.'
-    : `${files.slice(0, 4).join(', ')}${files.length > 4 ? ` and ${files.length - 4} more` : ''} ${files.length === 1 ? 'is' : 'are'} missing or not whole.`;
+    ? say.onlyIndexMissing()
+    : say.listedMissing({
+        names: files.slice(0, MOST_NAMED).join(', '),
+        more: Math.max(0, files.length - MOST_NAMED),
+        count: files.length,
+      });
+const MOST_NAMED = 4;
 
 interface Head {
   readonly name: string;

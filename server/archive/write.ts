@@ -2,6 +2,7 @@ import { seriesToCsv, sessionsToCsv } from '#core/report/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 import { type DayEvent, type Session, seriesOf, sessionsOf } from '#core/run/index.ts';
 import { markdown } from '#core/text/index.ts';
+import { server as say } from '#words/index.ts';
 import type { Content } from '../data/content.ts';
 import type { Lent } from '../data/storage.ts';
 import type { Database } from '../database/database.ts';
@@ -12,7 +13,6 @@ import type { RigService } from '../rigs/service.ts';
 import type { TakeService } from '../takes/service.ts';
 import { fileNames, LOG_FILE, MANIFEST_FILE, type Manifest, RIG_FILE } from './manifest.ts';
 import { type Zip, type ZipPart, zipOf } from './zip.ts';
-import '#words/index.ts';
 
 export interface ArchiveParts {
   readonly database: Database;
@@ -109,32 +109,39 @@ export async function allEvents(day: DayService, rigId: string): Promise<DayEven
 function startHere(rig: Rig, { takes, photos, madeAt }: Manifest, sessions: readonly Session[]): string {
   const last = sessions.find((s) => s.endedAt !== null);
   const troubles = sessions.flatMap((s) =>
-    s.troubles.map((t) => `- ${t.at.slice(0, 10)}: ${markdown(t.complaint)} It was: ${markdown(t.was)}`),
+    s.troubles.map((t) =>
+      say.troubleWas({ date: t.at.slice(0, 10), complaint: markdown(t.complaint), was: markdown(t.was) }),
+    ),
   );
   return [
-    `# ${markdown(rig.name)}: start here`,
+    `# ${say.startHere({ rig: markdown(rig.name) })}`,
     '',
-    `Made ${madeAt.slice(0, 10)}. Open Mellow Tap, choose **Import** and this file: the rig comes back with its log, its takes and its photographs. Without Mellow Tap: everything here is plain JSON, CSV, WAV and pictures.`,
+    say.madeOpenMellowTap({ date: madeAt.slice(0, 10) }),
     '',
-    '## What is on the desk',
+    `## ${say.whatIsOnDesk()}`,
     ...rig.devices.map((d) => `- ${markdown(d.name)}`),
     '',
-    '## How it went last',
+    `## ${say.howItWent()}`,
     last
-      ? `${markdown(last.name) || 'A session'} on ${last.beganAt.slice(0, 10)}: ${last.good ? 'it went well' : 'not so well'}${last.says ? `; ${markdown(last.says)}` : ''}.`
-      : 'No session has been ended yet.',
+      ? say.onItWentWell({
+          session: markdown(last.name) || say.aSession(),
+          date: last.beganAt.slice(0, 10),
+          well: last.good ? 'yes' : 'no',
+          says: last.says ? `; ${markdown(last.says)}` : '',
+        })
+      : say.noSessionHasEnded(),
     '',
-    '## What was wrong before',
-    ...(troubles.length > 0 ? troubles.slice(0, 20) : ['Nothing that was told.']),
+    `## ${say.whatWasWrong()}`,
+    ...(troubles.length > 0 ? troubles.slice(0, 20) : [say.nothingWasReported()]),
     '',
-    '## What is to be done',
-    `${rig.tasks.length} ${rig.tasks.length === 1 ? 'thing is' : 'things are'} open: Mellow Tap lists them under ‘At the desk’. Begin with **Run**: the order, the checks.`,
+    `## ${say.whatToDo()}`,
+    say.toDoLeftSee({ tasks: rig.tasks.length }),
     '',
-    '## In this archive',
-    `- ${RIG_FILE}: the rig; ${MANIFEST_FILE}: what belongs here, with sizes and SHA-256`,
-    `- ${LOG_FILE}, log/sessions.csv, log/figures.csv: what happened, ${sessions.length} sessions`,
-    ...takes.map((t) => `- ${markdown(t.file)}: ${(t.bytes / 1e6).toFixed(1)} MB`),
-    ...(photos.length > 0 ? [`- photos/: ${photos.length} of the boxes`] : []),
+    `## ${say.inArchive()}`,
+    say.rigWhatBelongsHere({ rig: RIG_FILE, manifest: MANIFEST_FILE }),
+    say.logSessionsCsvLog({ log: LOG_FILE, sessions: sessions.length }),
+    ...takes.map((t) => say.fileOf({ file: markdown(t.file), mb: (t.bytes / 1e6).toFixed(1) })),
+    ...(photos.length > 0 ? [say.photosPhotoDevices({ photos: photos.length })] : []),
     '',
     ...rig.notes.split(/\r\n?|\n/).map(markdown),
     '',

@@ -3,6 +3,7 @@ import { mkdir, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import type { Copies } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import { openZip, textOf } from '../archive/open.ts';
 import { freeBytes } from '../data/reserve.ts';
 import { notFound } from '../problem.ts';
@@ -52,7 +53,7 @@ export function dailyCopies(parts: BackupParts, folder: string, withTakes: boole
       return true;
     },
     async pathOf(name) {
-      if (!(await names()).includes(name)) throw notFound('This copy');
+      if (!(await names()).includes(name)) throw notFound(say.thisCopy());
       return join(folder, name);
     },
     async list() {

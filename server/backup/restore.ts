@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Restored } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import { makeQueues } from '../data/queues.ts';
 import type { Staged } from '../data/storage.ts';
 import { openDatabase, type Writing } from '../database/database.ts';
@@ -88,13 +89,8 @@ async function bringUpToDate(file: string, scratch: string): Promise<void> {
       await database.close();
     }
   } catch (error) {
-    if (error instanceof StartError)
-      throw new HttpProblem(
-        422,
-        'Newer',
-        'The backup was made by a newer Mellow Tap. Update this one. Nothing was changed.',
-      );
-    throw new HttpProblem(422, 'Not whole', 'The database in the backup is damaged. Nothing was changed.');
+    if (error instanceof StartError) throw new HttpProblem(422, say.newer(), say.backupWasMadeBy());
+    throw new HttpProblem(422, say.notWhole(), say.databaseInBackupIs());
   }
 }
 

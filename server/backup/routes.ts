@@ -1,6 +1,7 @@
 import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
 import { z } from 'zod';
+import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 import type { DailyCopies } from './daily.ts';
 import { type BackupService, firstByte } from './service.ts';
@@ -54,8 +55,7 @@ export function restoreRoutes(backups: BackupService, daily: DailyCopies): Route
     res.json({ at: await backups.reached(Params.parse(req.params).id) });
   });
   routes.patch('/:id/upload', async (req, res) => {
-    if (!req.is('application/octet-stream'))
-      throw new HttpProblem(415, 'Not accepted', 'A backup is sent as application/octet-stream.');
+    if (!req.is('application/octet-stream')) throw new HttpProblem(415, say.notAccepted(), say.backupIsSentAs());
     const { id } = Params.parse(req.params);
     const { at, bytes } = PieceQuery.parse(req.query);
     res.status(202).json({ at: await backups.addPiece(id, at, bytes, req) });

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import { Transform } from 'node:stream';
 import type { BackupReady, Restored } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import type { Staged, Storage } from '../data/storage.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { type Snapshot, takeSnapshot } from './make.ts';
@@ -50,13 +51,13 @@ export function backupService(parts: RestoreParts, incoming: Storage): BackupSer
     }, IDLE_MS).unref();
   const find = (id: string) => {
     const found = ready.get(id);
-    if (!found) throw notFound('This backup');
+    if (!found) throw notFound(say.thisBackup());
     return found;
   };
   const whole = async (id: string): Promise<Staged> => {
     const known = came.get(id);
     if (known) return known;
-    if ((await incoming.reached(id)) === 0) throw notFound('This backup');
+    if ((await incoming.reached(id)) === 0) throw notFound(say.thisBackup());
     const staged = await incoming.finish(id);
     came.set(id, staged);
     // One that was looked at and never brought in does not stay.
@@ -136,6 +137,6 @@ export function firstByte(range: string | undefined, bytes: number): number {
   const found = /^bytes=(\d{1,15})-(\d{0,15})$/.exec(range ?? '');
   if (!found) return 0;
   const from = Number(found[1]);
-  if (from >= bytes) throw new HttpProblem(416, 'Past the end', `The backup has ${bytes} bytes.`);
+  if (from >= bytes) throw new HttpProblem(416, say.pastEnd(), say.backupHasBytes({ bytes }));
   return from;
 }

@@ -1,5 +1,6 @@
 import { ZodError } from 'zod';
 import { LARGEST_PHOTO_BYTES, LARGEST_TAKE_BYTES } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import { type Extracted, extract, openZip, textOf } from '../archive/open.ts';
 import { HttpProblem } from '../problem.ts';
 import { BACKUP_DATABASE, BACKUP_MANIFEST, BackupManifest, fileIn } from './manifest.ts';
@@ -18,7 +19,7 @@ export interface Unpacked {
   readonly photos: readonly Extracted[];
 }
 
-const refuse = (detail: string): HttpProblem => new HttpProblem(422, 'Not whole', `${detail} Nothing was changed.`);
+const refuse = (detail: string): HttpProblem => new HttpProblem(422, say.notWhole(), say.nothingWasChanged({ detail }));
 const LARGEST_MANIFEST_BYTES = 200_000_000;
 const LARGEST_DATABASE_BYTES = 64 * 1024 ** 3;
 
@@ -29,7 +30,7 @@ const LARGEST_DATABASE_BYTES = 64 * 1024 ** 3;
 export async function unpack({ path, folder, files }: UnpackJob): Promise<Unpacked> {
   const archive = await openZip(path).catch((error: unknown) => {
     if (error instanceof HttpProblem || (error as { code?: string }).code) throw error;
-    throw refuse('This is no backup of Mellow Tap, or it is cut. Copy it again from where it was kept.');
+    throw refuse(say.thisIsNoBackup());
   });
   try {
     const manifest = readManifest(await textOf(archive, BACKUP_MANIFEST, LARGEST_MANIFEST_BYTES));
@@ -37,16 +38,16 @@ export async function unpack({ path, folder, files }: UnpackJob): Promise<Unpack
       { file: BACKUP_DATABASE, bytes: manifest.database.bytes },
       ...manifest.files.map((f) => ({ file: fileIn(f), bytes: f.bytes })),
     ].find((f) => archive.entries.get(f.file)?.uncompressedSize !== f.bytes);
-    if (missing) throw refuse(`The backup isn't whole: ${missing.file} is missing or cut.`);
+    if (missing) throw refuse(say.backupIsntWholeIs({ file: missing.file }));
     if (!files) return { manifest, database: null, takes: [], photos: [] };
-    if (manifest.database.bytes > LARGEST_DATABASE_BYTES) throw refuse('The database of the backup is too large.');
+    if (manifest.database.bytes > LARGEST_DATABASE_BYTES) throw refuse(say.databaseBackupIsToo());
     const database = await extract(archive, { file: BACKUP_DATABASE, ...manifest.database }, folder);
     const takes: Extracted[] = [];
     const photos: Extracted[] = [];
     for (const file of manifest.files) {
       const isTake = file.folder === 'takes';
       if (file.bytes > (isTake ? LARGEST_TAKE_BYTES : LARGEST_PHOTO_BYTES))
-        throw refuse(`${fileIn(file)} is larger than any that Mellow Tap keeps.`);
+        throw refuse(say.isLargerThanAny({ file: fileIn(file) }));
       (isTake ? takes : photos).push(await extract(archive, { ...file, file: fileIn(file) }, folder));
     }
     return { manifest, database, takes, photos };
@@ -59,7 +60,7 @@ function readManifest(text: string): BackupManifest {
   try {
     return BackupManifest.parse(JSON.parse(text));
   } catch (error) {
-    const why = error instanceof ZodError ? error.issues[0]?.path.join('/') : 'it is not JSON';
-    throw refuse(`${BACKUP_MANIFEST} can't be read (${why}): it is damaged, or of a newer Mellow Tap.`);
+    const why = error instanceof ZodError ? (error.issues[0]?.path.join('/') ?? '') : say.itIsNotJson();
+    throw refuse(say.cantBeReadIt({ file: BACKUP_MANIFEST, why }));
   }
 }

@@ -1,6 +1,7 @@
 import { mkdir, open, readdir, readFile, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { z } from 'zod';
+import { server as say } from '#words/index.ts';
 import { StartError } from '../problem.ts';
 
 /** Where everything is kept. Only folders that bear the mark are ever written to, and in them only names of our own. */
@@ -28,17 +29,12 @@ const SQLITE_MAGIC = Buffer.from('SQLite format 3\0', 'latin1');
  */
 export async function openDataFolder(root: string, now: () => Date): Promise<DataFolder> {
   await mkdir(root, { recursive: true }).catch((error: NodeJS.ErrnoException) => {
-    throw error.code === 'EEXIST' || error.code === 'ENOTDIR'
-      ? new StartError(`The data folder ${root} is a file. Set MELLOW_DATA to a folder.`)
-      : error;
+    throw error.code === 'EEXIST' || error.code === 'ENOTDIR' ? new StartError(say.dataFolderIsFile({ root })) : error;
   });
   const names = await readdir(root);
   if (names.includes(MARK)) await checkMark(join(root, MARK));
   else if (names.length === 0 || (await isFromBeforeMarks(root, names))) await writeMark(root, now);
-  else
-    throw new StartError(
-      `The folder ${root} holds files that are not Mellow Tap's (${sayNames(names)}). Nothing was changed. Set MELLOW_DATA to an empty folder, or to one that does not exist yet.`,
-    );
+  else throw new StartError(say.folderHoldsFilesThat({ root, files: sayNames(names) }));
   const folder: DataFolder = {
     root,
     database: join(root, DATABASE),
@@ -57,12 +53,8 @@ async function checkMark(path: string): Promise<void> {
   // An empty mark is one that a stop cut short: the folder was empty then.
   if (text === '') return;
   const mark = Mark.safeParse(readJson(text));
-  if (!mark.success)
-    throw new StartError(`${path} cannot be read. Nothing was changed. Put back the one that was there, or delete it.`);
-  if (mark.data.version > MARK_VERSION)
-    throw new StartError(
-      `The data folder was made by a newer Mellow Tap. Nothing was changed. Update this one, or set MELLOW_DATA to another folder.`,
-    );
+  if (!mark.success) throw new StartError(say.cannotBeReadNothing({ path }));
+  if (mark.data.version > MARK_VERSION) throw new StartError(say.dataFolderWasMade());
 }
 
 function readJson(text: string): unknown {
@@ -97,4 +89,4 @@ async function isFromBeforeMarks(root: string, names: readonly string[]): Promis
 }
 
 const sayNames = (names: readonly string[]): string =>
-  `${names.slice(0, 3).join(', ')}${names.length > 3 ? ` and ${names.length - 3} more` : ''}`;
+  `${names.slice(0, 3).join(', ')}${names.length > 3 ? say.andMore({ more: names.length - 3 }) : ''}`;

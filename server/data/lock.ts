@@ -2,6 +2,7 @@ import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
 import { z } from 'zod';
+import { server as say } from '#words/index.ts';
 import { StartError } from '../problem.ts';
 
 /** Who has a data folder open. */
@@ -13,9 +14,10 @@ export class HeldError extends StartError {
   readonly holder: Holder | null;
   constructor(root: string, holder: Holder | null) {
     super(
-      `The data folder ${root} is open in another Mellow Tap${
-        holder ? ` (process ${holder.pid}${holder.url ? `, ${holder.url}` : ''})` : ''
-      }. Use that one, or stop it first; or set MELLOW_DATA to another folder.`,
+      say.dataFolderIsOpen({
+        root,
+        where: holder ? say.byProcess({ pid: holder.pid, url: holder.url ? `, ${holder.url}` : '' }) : '',
+      }),
     );
     this.name = 'HeldError';
     this.holder = holder;

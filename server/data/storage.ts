@@ -4,6 +4,7 @@ import { mkdir, open, readdir, rename, rm, stat, truncate } from 'node:fs/promis
 import { join } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 import { makeQueues } from './queues.ts';
 
@@ -73,9 +74,8 @@ const PART = new RegExp(`^${UUID}\\.part$`);
 const WHOLE = new RegExp(`^([0-9a-f]{64})\\.${UUID}\\.whole$`);
 
 export async function openStorage({ folder, incoming, what, largestBytes, whenTooLarge }: Kept): Promise<Storage> {
-  const tooLarge = () => new HttpProblem(413, 'Too large', `${what} is larger than ${whenTooLarge}`);
-  const brokenOff = () =>
-    new HttpProblem(400, 'Broken off', `${what} did not arrive whole. Nothing was kept: choose the file again.`);
+  const tooLarge = () => new HttpProblem(413, say.tooLarge(), say.isLargerThan({ what, limit: whenTooLarge }));
+  const brokenOff = () => new HttpProblem(400, say.brokenOff(), say.didNotArriveWhole({ what }));
   await mkdir(folder, { recursive: true });
   await mkdir(incoming, { recursive: true });
   const queues = makeQueues();
@@ -109,19 +109,13 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
       const part = partOf(id);
       const reached = await sizeOf(part);
       if (at !== reached)
-        throw new HttpProblem(
-          409,
-          'Another place',
-          `${what} has arrived up to byte ${reached}. It goes on from there.`,
-          {
-            at: reached,
-          },
-        );
+        throw new HttpProblem(409, say.anotherPlace(), say.hasArrivedUpTo({ what, reached }), {
+          at: reached,
+        });
       const known = hashes.get(id);
       const soFar = known?.at === at ? known : at === 0 ? { hash: createHash('sha256'), at: 0 } : null;
       if (soFar) hashes.set(id, soFar);
-      const tooMuch = () =>
-        new HttpProblem(400, 'Too much', `${what} is longer than was said. Nothing of this piece was kept.`);
+      const tooMuch = () => new HttpProblem(400, say.tooMuch(), say.isLongerThanWas({ what }));
       try {
         await pipeline(body, counter(totalBytes - at, soFar, tooMuch), createWriteStream(part, { flags: 'a' }), {
           signal: mine.signal,
@@ -146,7 +140,7 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
       try {
         await pipeline(body, counter(largestBytes, running, tooLarge), createWriteStream(part));
         const bytes = running.at;
-        if (bytes === 0) throw new HttpProblem(400, 'Empty', `${what} is empty: no byte came. Choose the file again.`);
+        if (bytes === 0) throw new HttpProblem(400, say.empty(), say.isEmptyNoByte({ what }));
         if (promisedBytes !== null && bytes !== promisedBytes) throw brokenOff();
         await sync(part);
         return await wholeFrom(part, running.hash.digest('hex'), bytes);

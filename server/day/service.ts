@@ -1,6 +1,7 @@
 import type { DayPage } from '#api/index.ts';
 import { parseRig } from '#core/rig/index.ts';
 import { DayEvent, MOST_EVENTS } from '#core/run/index.ts';
+import { server as say } from '#words/index.ts';
 import type { Database, Writing } from '../database/database.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 
@@ -32,7 +33,7 @@ const LARGEST_EVENT_BYTES = 16_000;
 export function entryOf(event: DayEvent): Entry {
   const { rig, ...rest } = event.kind === 'end' ? event : { ...event, rig: undefined };
   if (Buffer.byteLength(JSON.stringify(rest)) > LARGEST_EVENT_BYTES)
-    throw new HttpProblem(413, 'Too large', 'An entry of the journal is larger than 16 kB. Nothing was kept.');
+    throw new HttpProblem(413, say.tooLarge(), say.entryJournalIsLarger());
   if (rig !== undefined && rig !== null) parseRig(rig);
   const { id, sessionId, at } = event;
   return { id, sessionId, at, body: JSON.stringify(event) };
@@ -46,7 +47,7 @@ interface Row {
 
 export function dayService(database: Database, now: () => Date): DayService {
   const mustBeThere = async (db: Pick<Writing, 'read'>, rigId: string): Promise<void> => {
-    if ((await db.read('SELECT 1 FROM rigs WHERE id = $1', [rigId])).length === 0) throw notFound('The rig');
+    if ((await db.read('SELECT 1 FROM rigs WHERE id = $1', [rigId])).length === 0) throw notFound(say.theRig());
   };
   const tellWithin: DayService['tellWithin'] = async (db, rigId, entries) => {
     for (const { id, sessionId, at, body } of entries) {
@@ -57,8 +58,7 @@ export function dayService(database: Database, now: () => Date): DayService {
       );
       if (added > 0) continue;
       const [known] = await db.read<{ rigId: string }>('SELECT rigId FROM dayEvents WHERE id = $1', [id]);
-      if (known?.rigId !== rigId)
-        throw new HttpProblem(409, 'Of another rig', 'This is kept of another rig already. Nothing was changed.');
+      if (known?.rigId !== rigId) throw new HttpProblem(409, say.ofAnotherRig(), say.thisIsKeptAnother());
     }
   };
   return {
@@ -97,9 +97,8 @@ export function dayService(database: Database, now: () => Date): DayService {
           rigId,
           seq,
         ]);
-        if (!row) throw notFound('This entry');
-        if (readEvent(row.body))
-          throw new HttpProblem(409, 'It can be read', 'Only what cannot be read is taken out of the journal.');
+        if (!row) throw notFound(say.thisEntry());
+        if (readEvent(row.body)) throw new HttpProblem(409, say.itCanBeRead(), say.onlyWhatCannotBe());
         await db.run('DELETE FROM dayEvents WHERE rigId = $1 AND seq = $2', [rigId, seq]);
       }),
     tellWithin,

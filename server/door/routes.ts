@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { z } from 'zod';
 import type { DoorState } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import { notFound } from '../problem.ts';
 import { type Door, sayCode } from './door.ts';
 import type { DoorNotes } from './notes.ts';
@@ -34,7 +35,7 @@ export function doorRoutes(door: Door, notes: DoorNotes, urls: () => readonly st
     res.json(await state());
   });
   routes.delete('/phones/:id', async (req, res) => {
-    if (!door.remove(Params.parse(req.params).id, 'desk')) throw notFound('This phone');
+    if (!door.remove(Params.parse(req.params).id, 'desk')) throw notFound(say.thisPhone());
     res.json(await state());
   });
   return routes;

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { Worker } from 'node:worker_threads';
+import { server as say } from '#words/index.ts';
 import { Judged, judge } from './judged.ts';
 
 /** Judges documents one after another. */
@@ -37,7 +38,7 @@ export function threadJudge(script: string, longestMs = LONGEST_MS): Judge {
       end(
         error.code === 'ERR_WORKER_OUT_OF_MEMORY' || error instanceof RangeError
           ? { kind: 'too-large' }
-          : { kind: 'unreadable', says: 'The checks failed at this rig. Export it, and tell us.' },
+          : { kind: 'unreadable', says: say.checksFailedAtThis() },
       ),
     );
     worker.on('exit', () => end({ kind: 'too-large' }));

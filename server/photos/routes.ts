@@ -3,6 +3,7 @@ import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
 import { z } from 'zod';
 import { PhotoRecord } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 import type { PhotoService } from './service.ts';
 
@@ -12,8 +13,7 @@ const Length = z.coerce.number().int().min(0).nullable().catch(null);
 export function photoRoutes(photos: PhotoService): Router {
   const routes = Router();
   routes.post('/', async (req, res) => {
-    if (!req.is('application/octet-stream'))
-      throw new HttpProblem(415, 'Not accepted', 'A photograph is sent as application/octet-stream.');
+    if (!req.is('application/octet-stream')) throw new HttpProblem(415, say.notAccepted(), say.photoIsSentAs());
     res.status(201).json(await photos.add(req, Length.parse(req.get('Content-Length') ?? null)));
   });
   routes.get('/:sha256', async (req, res) => {

@@ -1,6 +1,7 @@
 import { open, rm } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import type { PhotoRecord } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import type { Content } from '../data/content.ts';
 import type { Lent, Staged } from '../data/storage.ts';
 import type { Database, Writing } from '../database/database.ts';
@@ -57,7 +58,7 @@ export function photoService(database: Database, content: Content, now: () => Da
   const checkPicture: PhotoService['checkPicture'] = async (staged) => {
     if (await typeOf(staged.path)) return;
     await rm(staged.path, { force: true });
-    throw new HttpProblem(415, 'No picture', 'The file is no JPEG, PNG or WebP picture. Choose another one.');
+    throw new HttpProblem(415, say.noPicture(), say.fileIsNoJpeg());
   };
   return {
     async add(body, promisedBytes) {
@@ -72,7 +73,7 @@ export function photoService(database: Database, content: Content, now: () => Da
       const type = lent && (await typeOf(lent.path));
       if (!type) {
         lent?.giveBack();
-        throw notFound('The photograph');
+        throw notFound(say.thePhoto());
       }
       return { ...lent, type };
     },

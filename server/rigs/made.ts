@@ -1,5 +1,6 @@
 import { LARGEST_RIG_BYTES } from '#api/index.ts';
 import { type Measurement, parseRig, parseRigText, type Rig } from '#core/rig/index.ts';
+import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 import { pack } from './packed.ts';
 
@@ -18,12 +19,7 @@ export interface MadeRig {
 export async function makeRig(rig: Rig): Promise<MadeRig> {
   const text = JSON.stringify(rig);
   // The same limit by every door: what comes in can be saved again.
-  if (Buffer.byteLength(text) > LARGEST_RIG_BYTES)
-    throw new HttpProblem(
-      413,
-      'Too large',
-      'The rig is larger than 5 MB. Nothing was changed: take something out of it.',
-    );
+  if (Buffer.byteLength(text) > LARGEST_RIG_BYTES) throw new HttpProblem(413, say.tooLarge(), say.rigIsLargerThan());
   const photos = [...new Set(rig.devices.flatMap((d) => (d.photos ?? []).map((p) => p.sha256)))];
   return { name: rig.name, text, packed: await pack(text), measurements: rig.measurements, photos };
 }
@@ -36,6 +32,6 @@ export async function readRig(bytes: Uint8Array | null): Promise<MadeRig> {
     return await makeRig(parseRigText(text));
   } catch (error) {
     if ((error as { code?: string }).code !== 'not-json') throw error;
-    throw new HttpProblem(400, 'Not JSON', 'The request is not JSON. Choose a file that was exported as JSON.');
+    throw new HttpProblem(400, say.notJson(), say.requestIsNotJson());
   }
 }

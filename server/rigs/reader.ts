@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { RigError, type RigErrorCode } from '#core/rig/index.ts';
+import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 import { type MadeRig, readRig } from './made.ts';
 
@@ -30,14 +31,8 @@ interface Waiting {
   reject(error: unknown): void;
 }
 const MOST_MEMORY_MB = 512;
-const tooLarge = (): HttpProblem =>
-  new HttpProblem(
-    413,
-    'Too large',
-    'The rig is too large to be read here. Nothing was changed: take something out of it.',
-  );
-const stopping = (): HttpProblem =>
-  new HttpProblem(503, 'Stopping', 'The server is stopping. What you do here is kept, and sent when it is back.');
+const tooLarge = (): HttpProblem => new HttpProblem(413, say.tooLarge(), say.rigIsTooLarge());
+const stopping = (): HttpProblem => new HttpProblem(503, say.stopping(), say.serverIsStoppingWhat());
 
 /** In a thread: whatever a document costs to check, no other request waits for it. It is begun when the first one comes. */
 export function threadReader(script: string): RigReader {

@@ -1,5 +1,6 @@
 import type { RigRecord, RigSummary, RigVersion } from '#api/index.ts';
 import { type Measurement, parseRigText, type Rig } from '#core/rig/index.ts';
+import { server as say } from '#words/index.ts';
 import type { Database, Writing } from '../database/database.ts';
 import type { Judge } from '../judge/judge.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -109,7 +110,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       `SELECT ${COLUMNS} FROM rigs WHERE id = $1 ${gone ? '' : 'AND deletedAt IS NULL'}`,
       [id],
     );
-    if (!row) throw notFound('The rig');
+    if (!row) throw notFound(say.theRig());
     return row;
   };
 
@@ -184,12 +185,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       const made = await makeRig(rig);
       const record = await database.write(async (db) => {
         const [known] = await db.read<RigRow>(`SELECT ${COLUMNS} FROM rigs WHERE id = $1`, [id]);
-        if (known && known.document !== made.text)
-          throw new HttpProblem(
-            409,
-            'Another rig',
-            'Another rig is kept under this id. Nothing was changed: import it again.',
-          );
+        if (known && known.document !== made.text) throw new HttpProblem(409, say.anotherRig(), say.anotherRigIsKept());
         if (!known) await createWithin(db, id, made);
         return find(db, id, true);
       });
@@ -229,7 +225,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       const present = await find(database, id);
       const earlier = await readVersion(database, id, revision);
       const rig = parseRigText(JSON.stringify(earlier.document));
-      const says = `The version of ${earlier.updatedAt} was brought back.`;
+      const says = say.versionWasBroughtBack({ updatedAt: earlier.updatedAt });
       return { ...(await replace(id, await makeRig(rig), present.revision, [says])), document: rig };
     },
     judge: judging.ask,

@@ -1,4 +1,5 @@
 import type { RigRecord } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import type { Database, Writing } from '../database/database.ts';
 import { notFound } from '../problem.ts';
 import { unpack } from './packed.ts';
@@ -13,7 +14,7 @@ export async function readVersion(database: Database, id: string, revision: numb
     'SELECT document, savedAt FROM revisions WHERE rigId = $1 AND revision = $2',
     [id, revision],
   );
-  if (!row) throw notFound('This version');
+  if (!row) throw notFound(say.thisVersion());
   return toRecord({ id, name: '', revision, updatedAt: row.savedAt, document: await unpack(row.document) });
 }
 

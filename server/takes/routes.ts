@@ -4,6 +4,7 @@ import { pipeline } from 'node:stream/promises';
 import express, { type RequestHandler, type Response, Router } from 'express';
 import { z } from 'zod';
 import { FoundTake, TakeNotes } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import { etag, ifMatch } from '../preconditions.ts';
 import { HttpProblem } from '../problem.ts';
 import type { TakeService } from './service.ts';
@@ -17,8 +18,7 @@ const TakenBack = z.strictObject({ id: z.uuid(), name: Query.shape.name });
 const NOTES_LIMIT = 2_000_000;
 
 const bytesOnly: RequestHandler = (req, _res, next) => {
-  if (!req.is('application/octet-stream'))
-    throw new HttpProblem(415, 'Not accepted', 'A take is sent as application/octet-stream.');
+  if (!req.is('application/octet-stream')) throw new HttpProblem(415, say.notAccepted(), say.takeIsSentAs());
   next();
 };
 

@@ -1,6 +1,7 @@
 import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { type FoundTake, type TakeNotes, TakeNotes as TakeNotesShape, type TakeRecord } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import type { Content } from '../data/content.ts';
 import type { Lent } from '../data/storage.ts';
 import type { Database, Writing } from '../database/database.ts';
@@ -84,7 +85,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
   };
   const find = async (id: string): Promise<TakeRow> => {
     const [row] = await database.read<TakeRow>(`${SELECT} WHERE t.id = $1`, [id]);
-    if (!row) throw notFound('The take');
+    if (!row) throw notFound(say.theTake());
     return row;
   };
   const get = async (id: string) => toRecord(await find(id));
@@ -97,8 +98,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
   };
   const known = (db: Pick<Writing, 'read'>, id: string) =>
     db.read<{ sha256: string }>('SELECT sha256 FROM takes WHERE id = $1', [id]).then((rows) => rows[0]);
-  const another = () =>
-    new HttpProblem(409, 'Another file', 'Another file was stored under this id. Choose the file again.');
+  const another = () => new HttpProblem(409, say.anotherFile(), say.anotherFileWasStored());
   /** A row for what is staged: sent twice, it is one. */
   const rowFor = (id: string, name: string, sha256: string, bytes: number) => async (db: Writing) => {
     const there = await known(db, id);
@@ -153,7 +153,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
     async lend(id) {
       const { sha256, name } = await find(id);
       const lent = await storage.lend(sha256);
-      if (!lent) throw notFound('The file of this take');
+      if (!lent) throw notFound(say.fileThisTake());
       return { ...lent, name };
     },
     async add(id, name, body, promisedBytes) {
@@ -184,13 +184,10 @@ export function takeService(database: Database, content: Content, now: () => Dat
         ]);
         if (changed > 0) return;
         const [found] = await db.read<TakeRow>(`${SELECT} WHERE t.id = $1`, [id]);
-        if (!found) throw notFound('The take');
-        throw new HttpProblem(
-          412,
-          'Changed elsewhere',
-          'Another window has changed the marks of this take first. Nothing was overwritten: reload to see them.',
-          { newer: { revision: found.revision, notes: readNotes(found.notes).notes } },
-        );
+        if (!found) throw notFound(say.theTake());
+        throw new HttpProblem(412, say.changedElsewhere(), say.anotherWindowHasChanged(), {
+          newer: { revision: found.revision, notes: readNotes(found.notes).notes },
+        });
       });
       return get(id);
     },
@@ -217,13 +214,13 @@ export function takeService(database: Database, content: Content, now: () => Dat
     async takeBack(sha256, id, name) {
       // Lent, so that it is there until its row is.
       const lent = await storage.lend(sha256);
-      if (!lent) throw notFound('The file');
+      if (!lent) throw notFound(say.theFile());
       try {
         await storage.alone(sha256, async () => {
-          if (!storage.has(sha256)) throw notFound('The file');
+          if (!storage.has(sha256)) throw notFound(say.theFile());
           await database.write(async (db) => {
             const [spoken] = await db.read('SELECT 1 FROM takes WHERE sha256 = $1', [sha256]);
-            if (spoken) throw new HttpProblem(409, 'There already', 'This file is one of the takes already.');
+            if (spoken) throw new HttpProblem(409, say.thereAlready(), say.thisFileIsOne());
             await rowFor(id, name, sha256, lent.bytes)(db);
           });
         });
@@ -235,7 +232,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
     removeFound: (sha256) =>
       content.drop(sha256, async (db) => {
         const [spoken] = await db.read('SELECT 1 FROM takes WHERE sha256 = $1', [sha256]);
-        if (spoken) throw new HttpProblem(409, 'A take', 'This file belongs to a take. Delete the take.');
+        if (spoken) throw new HttpProblem(409, say.aTake(), say.thisFileBelongsTo());
       }),
     addWithin,
   };
@@ -247,7 +244,7 @@ function readNotes(text: string | null): { notes: TakeNotes | null; fault?: stri
   try {
     return { notes: TakeNotesShape.parse(JSON.parse(text)) };
   } catch {
-    return { notes: null, fault: 'Its marks cannot be read: they are damaged, or of a newer Mellow Tap.' };
+    return { notes: null, fault: say.itsMarksCannotBe() };
   }
 }
 
