@@ -10,10 +10,10 @@ import {
 } from '#core/report/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
+import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
-import { cli as say } from '#words/index.ts';
 
 const FORMS: Record<string, (rig: Rig, paper: Paper) => readonly string[]> = {
   leads: (rig) => [leadsToCsv(rig)],

@@ -1,9 +1,9 @@
 import type { Rig } from '#core/rig/index.ts';
 import { type Entry, inquire, lineUp, SYMPTOM_IDS, SYMPTOMS, type SymptomId } from '#core/trouble/index.ts';
+import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
-import { cli as say, textOf } from '#words/index.ts';
 
 const TOLD = 8;
 

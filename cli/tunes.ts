@@ -48,6 +48,6 @@ function line({ id, word, confidence, heard }: TuneReading): string {
       : []),
     ...ways,
     ...(heard.jump ? [say.jumpsByMs({ ms: heard.jump.ms.toFixed(0) })] : []),
-    say.confidence({ confidence }),
+    say.confidence({ confidence: confidence ?? '' }),
   ].join(', ');
 }

@@ -95,6 +95,6 @@ describe('takes that were spoilt', () => {
     expect(hummed.faults.map((f) => f.id)).toEqual(['hum-50']);
     const clipped = await diagnosed('host too loud');
     expect(clipped.faults.map((f) => f.id)).toEqual(['clipping']);
-    expect(clipped.faults[0]!.evidence).toContain(`clipped at ${SPOILT.turnedDownDb.toFixed(1)} dBFS`);
+    expect(clipped.faults[0]!.evidence).toMatchObject({ params: { level: SPOILT.turnedDownDb.toFixed(1) } });
   });
 });

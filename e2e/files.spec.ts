@@ -56,7 +56,9 @@ test('a file that breaks off is read to its end; one that holds nothing leaves t
   await page.goto(`${server.url}/bench`);
   const noise = Buffer.from(Uint8Array.from({ length: 50_000 }, (_, i) => (i * 7919 + (i >> 3)) & 255));
   await page.getByLabel('Take file').setInputFiles(file('nothing.mp4', noise));
-  await expect(page.getByText(/^nothing\.mp4: Can’t read this file as audio or video/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/^nothing\.mp4: Can’t read this file as audio or video/)).toBeVisible({
+    timeout: 60_000,
+  });
   await expect(page.getByText('Drop a take here')).toBeVisible();
   // It is said as long as the bench is empty.
   await page.waitForTimeout(1500);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { OCCASIONS, rigFor } from '#core/intake/index.ts';
 import { applyEdit, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { readTyped } from '#core/wire/index.ts';
 import { desk } from './check.testkit.ts';
@@ -10,7 +11,7 @@ const RULES = ['balance-masked', 'voice-noisy', 'voice-open-input'];
 const balance = (rig: Rig): Finding[] => check(rig).filter((f) => RULES.includes(f.rule));
 const mended = (rig: Rig, finding: Finding, n = 0): Rig => {
   const done = applyEdit(rig, fixesOf(rig, finding)[n]!.edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const levelAt = (rig: Rig, sourceId: string, listenerId: string): number =>

@@ -1,4 +1,5 @@
 import { settingOf } from '#core/rig/index.ts';
+import { listOf } from '#core/said/index.ts';
 import {
   deviceName,
   type Heard,
@@ -134,7 +135,10 @@ const together = (fixes: readonly Fix[]): Fix[] =>
     ? []
     : [
         {
-          label: fixes.map((f) => f.label).join('; '),
+          label: listOf(
+            'and',
+            fixes.map((f) => f.label),
+          ),
           changes: fixes.flatMap((f) => f.changes),
           edit: { kind: 'batch', edits: fixes.map((f) => f.edit) },
         },

@@ -193,7 +193,7 @@ describe('the Boathouse relay', () => {
       for (const fix of fixesOf(rig, finding)) {
         offered++;
         const done = applyEdit(rig, fix.edit);
-        if (!done.ok) throw new Error(done.refusal.reason);
+        if (!done.ok) throw new Error(textOf(done.refusal.reason));
         expect(
           [...bad(done.rig)].filter((p) => !bad(rig).has(p)),
           textOf(fix.label),

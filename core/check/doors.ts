@@ -12,7 +12,7 @@ import {
   settingOf,
   soundDeviceName,
 } from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
+import { listOf, type Text } from '#core/said/index.ts';
 import { deviceName, type Evaluation, evaluate, type Pair, type Stop, whereItStops } from '#core/signal/index.ts';
 import { type Context, type Fix, setFix } from './finding.ts';
 import { say } from './sayings.ts';
@@ -105,7 +105,10 @@ function openWay(context: Context, pair: Pair): Fix[] {
   const fixes = stop.doors.flatMap((d) => setFix(context.box(d.deviceId), d.settingId, d.opensAt));
   return [
     {
-      label: fixes.map((f) => f.label).join('; '),
+      label: listOf(
+        'and',
+        fixes.map((f) => f.label),
+      ),
       changes: fixes.flatMap((f) => f.changes),
       edit: { kind: 'batch', edits: fixes.map((f) => f.edit) },
     },

@@ -21,7 +21,7 @@ describe('a switch', () => {
     const [finding, ...more] = off(rig);
     expect(more).toEqual([]);
     expect(finding).toMatchObject({ severity: 'fix', where: { setting: { deviceId: 's', settingId: 'input' } } });
-    expect(fixesOf(rig, finding!).map((f) => f.label)).toEqual([expect.stringMatching(/^s, Input: /)]);
+    expect(fixesOf(rig, finding!).map((f) => f.label)).toMatchObject([{ params: { device: 's', setting: 'Input' } }]);
     expect(off(switched('a', false))).toEqual([]);
   });
   it('that is turned in another moment is no fault there or here; one that is never turned is told once', () => {

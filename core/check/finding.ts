@@ -166,7 +166,7 @@ export function setFix({ device, type }: Pick<Box, 'device' | 'type'>, settingId
   if (!spec) return [];
   return [
     {
-      label: `${device.name}, ${spec.name}: ${sayValue(spec, value)}`,
+      label: say.setIt({ device: device.name, setting: spec.name, value: sayValue(spec, value) }),
       changes: [{ deviceId: device.id, settingId, value }],
       edit: { kind: 'set-setting', deviceId: device.id, settingId, setting: { value, known: 'assumed' } },
     },

@@ -22,12 +22,12 @@ describe('a device type', () => {
   it.each<[string, (t: DeviceType) => void, RegExp]>([
     ['a connector that nobody knows', (t) => void (t.ports[1]!.connector = 'teapot'), /teapot/],
     ['a port twice', (t) => void t.ports.push(t.ports[0]!), /duplicateSocket.*capsule/],
-    ['a way into nothing', (t) => void (t.inside[0]!.to = 'nowhere.mono'), /there is no channel/],
-    ['sound in air at a jack', (t) => void (t.inside[0]!.stages = []), /endsAs\(.*soundInAir, issues\.volts/],
+    ['a way into nothing', (t) => void (t.inside[0]!.to = 'nowhere.mono'), /rig\.noSuch\(channel, nowhere\.mono/],
+    ['sound in air at a jack', (t) => void (t.inside[0]!.stages = []), /endsAs\(.*soundInAir, check\.volts/],
     [
       'a stage that cannot stand there',
       (t) => void t.inside[0]!.stages.unshift({ do: 'convert', to: 'digital', fullScaleDbu: [0, 0, 0] }),
-      /stageMisplaced\(.*convert, issues\.soundInAir/,
+      /stageMisplaced\(.*convert, check\.soundInAir/,
     ],
     ['prices the wrong way round', (t) => void (t.priceEur = [9, 3]), /lowerPrice/],
   ])('is refused with %s', (_, change, pattern) => {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lineMap } from '#core/map/index.ts';
 import { applyEdit, type Edit, findTypes, parseRig, type Rig, type SettingValue } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { removeDevice } from '#core/wire/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
@@ -84,7 +85,7 @@ describe('what is kept from one edit to the next', () => {
       expect(after.lines.every((l, i) => l === before.lines[i])).toBe(true);
       const [first] = rig.cables.filter((c) => c.medium === 'lead');
       const done = applyEdit(rig, { kind: 'unplug', cableId: first!.id });
-      if (!done.ok) throw new Error(done.refusal.reason);
+      if (!done.ok) throw new Error(textOf(done.refusal.reason));
       const without = lineMap(done.rig, evaluate(done.rig), 'all', before);
       expect(without.drawing).not.toBe(before.drawing);
       expect(without.lines.filter((l) => before.lines.includes(l)).length).toBeGreaterThan(0);

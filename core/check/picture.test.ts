@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { cta, edid } from '#core/picture/edid.testkit.ts';
 import { applyEdit, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { desk } from './check.testkit.ts';
 import { check, type Finding, fixesOf } from './index.ts';
 
@@ -10,7 +11,7 @@ const rules = (rig: Rig): string[] => check(rig).map((f) => f.rule);
 const mended = (rig: Rig, rule: string): Rig => {
   const [fix] = fixesOf(rig, of(rig, rule)!);
   const done = applyEdit(rig, fix!.edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const OPEN = { 'a.copy-protection': 'off' };
@@ -55,7 +56,10 @@ describe('a picture on its way', () => {
   it('is mended by the largest smaller mode that passes', () => {
     const rig = console_({ 'a.picture-mode': '3840x2160-60' }, { s: 'hdmi-splitter' }, ['a.hdmi > s.in']);
     const fixes = fixesOf(rig, of(rig, 'picture-link-too-slow')!);
-    expect(fixes.map((f) => f.label)).toEqual(['a, Video mode: 1080p, 120 Hz', 'a, Video mode: 1080p, 60 Hz']);
+    expect(fixes.map((f) => textOf(f.label))).toEqual([
+      'check.setIt(a, Video mode, 1080p, 120 Hz)',
+      'check.setIt(a, Video mode, 1080p, 60 Hz)',
+    ]);
     expect(rules(mended(rig, 'picture-link-too-slow'))).not.toContain('picture-link-too-slow');
   });
   it('that nobody has looked at is asked about, not claimed', () => {
@@ -74,9 +78,9 @@ describe('a picture on its way', () => {
       code: 'check.modeTooHigh',
       params: {
         device: 'p',
-        mode: expect.stringContaining('2560'),
+        mode: { params: { width: 2560 } },
         device2: 't',
-        most: expect.stringContaining('1920'),
+        most: { params: { width: 1920 } },
       },
     });
     expect(rules(mended(rig, 'picture-mode-too-large'))).not.toContain('picture-mode-too-large');
@@ -100,8 +104,8 @@ describe('what a screen says of itself', () => {
   });
   it('offers only modes that it states', () => {
     const rig = to(small);
-    expect(fixesOf(rig, of(rig, 'picture-edid-lacks-mode')!).map((f) => f.label)).toEqual([
-      'a, Video mode: 720p, 60 Hz',
+    expect(fixesOf(rig, of(rig, 'picture-edid-lacks-mode')!).map((f) => textOf(f.label))).toEqual([
+      'check.setIt(a, Video mode, 720p, 60 Hz)',
     ]);
   });
   it('tells that the picture passes and its sound does not', () => {

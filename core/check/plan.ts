@@ -216,7 +216,10 @@ function reasonsFor(context: Context, pair: Pair): Reason[] {
   const { rig } = context;
   const terms = pair.ways[0]?.offset?.terms ?? [];
   if (terms.length > 0 && TIME_WORDS.has(pair.verdict.word))
-    return terms.map((t) => ({ says: `${t.label}: ${t.value.nominal.toFixed(1)} ${t.unit}`, source: t.source }));
+    return terms.map((t) => ({
+      says: say.termIs({ term: t.label, value: t.value.nominal.toFixed(1), unit: t.unit }),
+      source: t.source,
+    }));
   if (pair.ways.length === 0) return [{ says: sayStop(context, pair), source: say.pathsThisRig() }];
   return pair.ways.slice(0, WAYS_TOLD).map((way) => ({
     says: say.byPath({

@@ -88,7 +88,7 @@ const putInRight: Rule['fixes'] = ({ plugged }, { where }) => {
   const cable = { ...lead.cable, parts: right.parts.map((p) => p.id) };
   return [
     {
-      label: say.withParts({ lead: sayLead(lead), join: right.parts.map((p) => p.name).join(', ') }),
+      label: say.withParts({ lead: sayLead(lead), join: right.parts.map((p) => p.name) }),
       changes: [{ cableId: cable.id, cable }],
       edit: {
         kind: 'batch',
@@ -132,7 +132,7 @@ export const plugRules: readonly Rule[] = [
       says: say.manyParts({
         lead: sayLead(lead),
         parts: chain.parts.length,
-        join: chain.parts.map((p) => p.name).join(', '),
+        join: chain.parts.map((p) => p.name),
       }),
       why: [{ says: say.priceToEuros({ n0: chain.price[0], n1: chain.price[1] }), source: say.typicalPrices() }],
     };
@@ -211,7 +211,7 @@ export const plugRules: readonly Rule[] = [
         severity: 'stop',
         says: say.wrongCable({
           lead: sayLead(lead),
-          in: on.chain.parts.map((p) => p.name).join(', ') || say.plugThatGoesStraight(),
+          in: on.chain.parts.length > 0 ? on.chain.parts.map((p) => p.name) : say.plugThatGoesStraight(),
         }),
         why: [{ says: say.plugAgainstSocketOne(), source: say.listCablesAndAdapters() }],
       };
@@ -226,7 +226,7 @@ export const plugRules: readonly Rule[] = [
       if (!on?.fits || !bringsPowerOnly(on.chain.parts)) return null;
       return {
         severity: 'stop',
-        says: say.noDataWires({ lead: sayLead(lead), join: on.chain.parts.map((p) => p.name).join(', ') }),
+        says: say.noDataWires({ lead: sayLead(lead), join: on.chain.parts.map((p) => p.name) }),
         why: [{ says: say.twoWiresFourPower(), source: say.usbAsSpecified() }],
       };
     },

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { alreadySo, applyEdit, findTypes, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
@@ -15,7 +16,7 @@ const rigs = [boathouse, skerryNet].map((r) => parseRig(JSON.parse(JSON.stringif
 const [relay] = rigs as [Rig, Rig];
 const answered = (rig: Rig, changes: Parameters<typeof alreadySo>[1]): Rig => {
   const done = applyEdit(rig, alreadySo(rig, changes));
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 

@@ -11,6 +11,7 @@ import {
   type Types,
 } from '#core/rig/index.ts';
 import { renamed } from '#core/rig/renamed.testkit.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate, type Pair, whereItStops } from '#core/signal/index.ts';
 import { makeItSo } from '#core/solve/index.ts';
 import { casesOf } from '#core/units/proofs.testkit.ts';
@@ -236,7 +237,7 @@ describe('desks that nobody has thought of', () => {
 
 const withChanges = (rig: Rig, changes: readonly SettingChange[]): Rig => {
   const done = applyEdit(rig, drawSettings(changes));
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 

@@ -426,4 +426,6 @@ export const say = sayersOf('check', {
   atCable: { lead: 'text', what: 'text' },
   settingIs: { setting: 'name' },
   settingIsOneOf: { setting: 'name', options: 'text' },
+  setIt: { device: 'text', setting: 'text', value: 'text' },
+  termIs: { term: 'text', value: 'text', unit: 'text' },
 });

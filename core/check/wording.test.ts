@@ -48,7 +48,7 @@ describe('every finding', () => {
       (f) => f.where.cableIds.length === 1 && /^(length|level|ground-hum|plug-insert)/.test(f.rule),
     );
     expect(onLeads.length).toBeGreaterThan(3);
-    for (const f of onLeads) expect(f.asks?.code, f.id).toMatch(/^issues\.(howLongIs|isThereCable|isItValue|isSetTo)/);
+    for (const f of onLeads) expect(f.asks?.code, f.id).toMatch(/^check\.(howLongIs|isThereCable|isItValue|isSetTo)/);
   });
   it('has an id of its own, the same for the same rig', () => {
     for (const rig of RIGS) {

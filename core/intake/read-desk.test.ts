@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { check } from '#core/check/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
+import { type Said, textOf } from '#core/said/index.ts';
 import { evaluate, evaluationAt } from '#core/signal/index.ts';
 import { changeOf, readDesk, sayMade } from './index.ts';
 
@@ -9,7 +10,7 @@ const STREAMER =
   '2 consoles > hdmi switch > capture card > pc > streaming app; me > xlr mic > small usb mixer > pc; phone > mixer; friend > voice chat > pc; usb headset > pc';
 const streamer = readDesk(STREAMER);
 const rig = streamer.rig!;
-const says = (read = streamer) => read.made.map((m) => sayMade(m.says));
+const says = (read = streamer) => read.made.map((m) => textOf(sayMade(m)));
 const decision = (id: string, read = streamer) => read.decisions.find((d) => d.id.startsWith(id));
 const at = (now: Rig, sourceId: string, listenerId: string) =>
   evaluate(now).pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId)!;
@@ -18,10 +19,10 @@ describe('a desk read from plain words', () => {
   it('is connected within the computer, a sentence each', () => {
     expect(says()).toEqual(
       expect.arrayContaining([
-        'You wear USB headset',
-        'Voice chat uses USB headset for mic and speaker',
-        'Streaming app takes Capture card as input 1 (video and audio, on its own track 2)',
-        'Streaming app takes Small USB mixer as input 2 (on its own track 3)',
+        'intake.wears(yes, You, USB headset)',
+        'intake.usesForBoth(Voice chat, USB headset)',
+        'intake.withNote(intake.takesAsInput(Streaming app, Capture card, 1), intake.videoAudioOnTrack(track 2))',
+        'intake.withNote(intake.takesAsInput(Streaming app, Small USB mixer, 2), intake.onOwnTrack(track 3))',
       ]),
     );
     expect(new Set(streamer.made.map((m) => m.id)).size).toBe(streamer.made.length);
@@ -39,7 +40,7 @@ describe('a desk read from plain words', () => {
   });
   it('asks what only a person can tell, and does as it is answered', () => {
     expect(decision('stream-hears')).toMatchObject({
-      asks: 'Should the stream hear Friend?',
+      asks: { code: 'intake.shouldStreamHear', params: { who: 'Friend' } },
       taken: 'yes',
       answered: false,
     });
@@ -67,7 +68,8 @@ describe('a desk read from plain words', () => {
       const heard = pairs.find((p) => !p.listenerId.startsWith('streaming-app'));
       if (option.id === 'not') expect(heard).toBeUndefined();
       else {
-        const said = Number(/about (\d+) ms delay/.exec(option.label)![1]);
+        expect(option.label).toMatchObject({ code: 'intake.aboutDelay', params: { ms: expect.any(Number) } });
+        const said = Number((option.label as Said).params.ms);
         expect(Math.abs(heard!.ways[0]!.delay.value.nominal - said)).toBeLessThanOrEqual(5);
       }
     }
@@ -122,14 +124,16 @@ describe('a desk read from plain words', () => {
   });
   it('seats whoever was chosen at a mic, or somebody who was not named', () => {
     const text = 'me > xlr mic 1 > interface; xlr mic 2 > interface; interface > laptop > recorder app';
-    const made = readDesk(text).made.find((m) => sayMade(m.says).startsWith('Guest talks into'))!;
-    expect(made.choice!.options.map((o) => o.label)).toEqual(['Somebody else', 'You']);
+    const made = readDesk(text).made.find((m) => m.says.code === 'intake.talksInto' && m.says.params.who === 'Guest')!;
+    expect(made.choice!.options.map((o) => o.label)).toEqual([{ code: 'intake.somebodyElse', params: {} }, 'You']);
     const both = readDesk(text, { answers: new Map([[changeOf(made.id), 'you']]) });
-    expect(says(both)).toContain('You talk into XLR mic 2');
+    expect(says(both)).toContain('intake.talksInto(yes, You, XLR mic 2)');
     expect(both.rig!.devices.some((d) => d.name === 'Guest')).toBe(false);
   });
   it('leaves out what is taken back, tells it still, and puts it back', () => {
-    const id = streamer.made.find((m) => sayMade(m.says).includes('takes Capture card'))!.id;
+    const id = streamer.made.find(
+      (m) => m.says.code === 'intake.takesAsInput' && m.says.params.what === 'Capture card',
+    )!.id;
     const without = readDesk(STREAMER, { without: new Set([id]) });
     expect(without.made.find((m) => m.id === id)).toMatchObject({ removed: true });
     expect(at(without.rig!, 'console-1', 'streaming-app-stream').ways).toEqual([]);
@@ -156,41 +160,45 @@ describe('a desk read from plain words', () => {
     const read = readDesk('phone on a call > mixer; xlr mic > mixer > laptop > daw');
     const caller = read.rig!.sources.find((s) => s.name === 'Caller')!;
     expect(at(read.rig!, caller.id, caller.id)).toMatchObject({ want: 'must-not', ways: [] });
-    expect(says(read)).toContain('Mixer goes back to Phone on call (so that who is on the call hears you)');
+    expect(says(read)).toContain('intake.withNote(intake.backTo(Mixer, Phone on call), intake.soCallHearsYou)');
   });
   it('takes a recorder at a computer for an interface, switched so, and told', () => {
     const read = readDesk('field recorder > laptop > streaming app; me');
     expect(read.rig!.listeners.some((l) => l.sound.deviceId === 'field-recorder')).toBe(false);
     expect(read.rig!.devices.find((d) => d.id === 'field-recorder')!.settings.use!.value).toBe('interface');
     expect(check(read.rig!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
-    expect(says(read).some((s) => s.startsWith('Field recorder stands with Used as'))).toBe(true);
+    expect(says(read).some((s) => s.startsWith('intake.setTo(Field recorder, Used as'))).toBe(true);
   });
   it('knows what a computer that another one captures is for, and has its voice leave with the picture', () => {
     const read = readDesk('gaming pc > capture card > stream pc > streaming app; headset > gaming pc');
     expect(decision('purpose:', read)).toMatchObject({ taken: 'game-program' });
     expect(says(read)).toContain(
-      'Gaming PC plays Headset to Capture card (by its system sound, so that the stream hears it)',
+      'intake.withNote(intake.playsWhatTo(Gaming PC, Headset, Capture card), intake.bySystemSoundForStream)',
     );
     const { pairs } = evaluate(read.rig!);
     expect(pairs.filter((p) => p.want === 'must' && p.ways.length === 0)).toEqual([]);
     const own = readDesk(
       'gaming pc > capture card > stream pc > streaming app; headset > gaming pc; usb mic > stream pc',
     );
-    expect(says(own).some((s) => s.includes('by its system sound'))).toBe(false);
+    expect(says(own).some((s) => s.includes('bySystemSound'))).toBe(false);
   });
   it('puts whoever is named with a computer on a call there, while others talk here', () => {
     const read = readDesk('me > usb mic > pc > streaming app; headphones > pc; friends > pc');
-    expect(says(read)).toContain('Friend 1 is on Video call on PC');
+    expect(says(read)).toContain('intake.isOnCallOf(Friend 1, Video call, PC)');
     const far = read.rig!.sources.find((s) => s.name === 'Friend 1')!;
     expect(at(read.rig!, far.id, 'headphones').ways.length).toBeGreaterThan(0);
   });
   it('brings what has to be there: headphones for a call, a computer for USB, whoever plays', () => {
-    expect(says(readDesk('mic > pc > call'))).toContain('Headphones plug into Mic (so that you hear the call)');
-    expect(says(readDesk('console > capture card'))).toContain('Capture card needs a computer');
-    expect(says(readDesk('guitar amp > mic > interface > laptop'))).toContain(
-      'Electric guitar or bass plays through Guitar amp',
+    expect(says(readDesk('mic > pc > call'))).toContain(
+      'intake.withNote(intake.pluggedInto(Headphones, Mic), intake.soYouHearCall)',
     );
-    expect(says(readDesk('bass di > mixer > laptop'))).toContain('Electric guitar or bass plays through Bass DI');
+    expect(says(readDesk('console > capture card'))).toContain('intake.needsComputer(1, Capture card)');
+    expect(says(readDesk('guitar amp > mic > interface > laptop'))).toContain(
+      'intake.playsThrough(Electric guitar or bass, Guitar amp)',
+    );
+    expect(says(readDesk('bass di > mixer > laptop'))).toContain(
+      'intake.playsThrough(Electric guitar or bass, Bass DI)',
+    );
     for (const line of ['mic > pc > call', 'guitar amp > mic > interface > laptop', 'bass di > mixer > laptop']) {
       const { rig: made } = readDesk(line);
       expect(evaluate(made!).pairs.filter((p) => p.want === 'must' && p.ways.length === 0)).toEqual([]);
@@ -199,12 +207,12 @@ describe('a desk read from plain words', () => {
   });
   it('puts an adapter where a plug wants power or a line is too loud, and takes it back', () => {
     const lav = readDesk('lavalier > interface > laptop > daw; me');
-    expect(says(lav)).toContain('Adapter from a lapel mic to XLR goes between Lavalier and Interface');
+    expect(says(lav)).toContain('intake.between(Adapter from a lapel mic to XLR, Lavalier, Interface)');
     expect(check(lav.rig!).some((f) => f.rule === 'power-plug-in-missing')).toBe(false);
     const pad = readDesk('2 boom mics > field mixer > camera > capture card > laptop');
-    expect(says(pad)).toContain('Pad goes between Field mixer and Camera');
+    expect(says(pad)).toContain('intake.between(Pad, Field mixer, Camera)');
     expect(check(pad.rig!).some((f) => f.rule === 'level-into-microphone')).toBe(false);
-    const id = pad.made.find((m) => m.says.who === 'Pad')!.id;
+    const id = pad.made.find((m) => m.says.params.device === 'Pad')!.id;
     const without = readDesk('2 boom mics > field mixer > camera > capture card > laptop', { without: new Set([id]) });
     expect(without.rig!.devices.some((d) => d.typeId === 'pad')).toBe(false);
     const isStraight = (c: Rig['cables'][number]) => c.from.deviceId === 'field-mixer' && c.to.deviceId === 'camera';
@@ -226,7 +234,7 @@ describe('a desk read from plain words', () => {
       '2 consoles, 1 pc, 1 capture card, headset on call, mic through small usb mixer, phone, friend, streaming app',
     );
     expect(says(list)).toContain(
-      'HDMI switch goes between Console 1 and Console 2 and Capture card (it has one input for them)',
+      'intake.withNote(intake.between(HDMI switch, list.and(Console 1, Console 2), Capture card), intake.oneInputForThem)',
     );
     expect(list.rig!.moments).toHaveLength(1);
     expect(list.rig!.sources.map((s) => s.name).sort()).toEqual([
@@ -239,7 +247,7 @@ describe('a desk read from plain words', () => {
     for (const moment of [null, list.rig!.moments[0]!.id])
       expect(evaluationAt(list.rig!, moment).pairs.filter((p) => p.want === 'must' && p.ways.length === 0)).toEqual([]);
     expect(check(list.rig!).filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks)).toEqual([]);
-    const shared = list.made.find((m) => m.says.who === 'HDMI switch')!;
+    const shared = list.made.find((m) => m.says.params.device === 'HDMI switch')!;
     const back = readDesk('2 consoles > capture card > pc', { without: new Set([shared.id]) });
     expect(back.made.filter((m) => m.id === shared.id)).toMatchObject([{ removed: true }]);
     expect(back.rig!.devices.some((d) => d.typeId.startsWith('hdmi-switch'))).toBe(false);
@@ -255,7 +263,7 @@ describe('a desk read from plain words', () => {
     ]);
     expect(read.typed.leads.filter((l) => !l.offer)).toEqual([]);
     expect(decision('between:camera', read)!.taken).toBe('capture-usb-compressed');
-    expect(says(read)).toContain('Video call uses USB capture card for its camera');
+    expect(says(read)).toContain('intake.usesForCamera(Video call, USB capture card)');
   });
   it('has two voices of one pair on both sides of a stream, and apart on the tracks of a recorder', () => {
     const sides = (program: string) => {
@@ -331,20 +339,22 @@ describe('a desk read from plain words', () => {
   });
   it('hands a mic to whoever goes into a mixer, unless one is there', () => {
     const bare = readDesk('singer > mixer > recorder');
-    expect(says(bare)).toContain('Dynamic microphone plugs into Mixer (Singer talks into it)');
+    expect(says(bare)).toContain(
+      'intake.withNote(intake.pluggedInto(Dynamic microphone, Mixer), intake.talksIntoIt(no, Singer))',
+    );
     expect(evaluate(bare.rig!).pairs.every((p) => p.ways.length > 0)).toBe(true);
-    const given = bare.made.find((m) => sayMade(m.says).startsWith('Dynamic microphone plugs'))!;
+    const given = bare.made.find((m) => m.says.params.device === 'Dynamic microphone')!;
     const without = readDesk('singer > mixer > recorder', { without: new Set([given.id]) });
     expect(without.made.find((m) => m.id === given.id)!.removed).toBe(true);
     expect(without.rig!.devices.map((d) => d.name)).not.toContain('Dynamic microphone');
     const own = readDesk('singer > mixer; mic > mixer; mixer > recorder');
-    expect(says(own)).toContain('Singer talks into Mic');
+    expect(says(own)).toContain('intake.talksInto(no, Singer, Mic)');
     expect(own.rig!.devices).toHaveLength(4);
   });
   it('finds a receiver for a transmitter that was only listed, and asks which', () => {
     const read = readDesk('wireless mic, mixer, powered speakers');
     const asked = decision('between:', read)!;
-    expect(asked.asks).toBe('No cable goes straight from Wireless mic to Mixer. What’s between them?');
+    expect(asked.asks).toMatchObject({ code: 'intake.noCableStraight', params: { from: 'Wireless mic', to: 'Mixer' } });
     expect(read.rig!.cables.filter((c) => c.medium === 'radio' || c.medium === 'lead').length).toBeGreaterThan(2);
     const not = readDesk('wireless mic, mixer, powered speakers', { answers: new Map([[asked.id, 'none']]) });
     const receivers = (of: typeof read) =>

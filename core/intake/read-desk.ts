@@ -1,6 +1,6 @@
 import { askedBy, check, type Question } from '#core/check/index.ts';
 import { alreadySo, applyEdit, type Edit, emptyRig, isCall, isWorn, type Rig } from '#core/rig/index.ts';
-import { keyOf, type Text } from '#core/said/index.ts';
+import type { Text } from '#core/said/index.ts';
 import type { OwnWords } from '#core/typed/index.ts';
 import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
 import { adaptPlugIns, bridgeGaps, padLines, shareInputs } from './between.ts';
@@ -164,7 +164,9 @@ function askOfSettings(b: Builder, answers: Answers): Decision[] {
   const stops = check(b.rig).filter((f) => f.severity === 'stop' && f.asks && f.where.setting);
   return askedBy(b.rig, stops).flatMap((question) => {
     if (question.settingId === null || question.answers.length < 2) return [];
-    const options = question.answers.map((a) => ({ id: keyOf(a.label), label: a.label }));
+    const idOf = ({ changes }: (typeof question.answers)[number]): string =>
+      changes.map((c) => ('settingId' in c ? String(c.value) : c.cableId)).join(' ');
+    const options = question.answers.map((a) => ({ id: idOf(a), label: a.label }));
     const asks = say.askOfDevice({ device: b.device(question.deviceId).name, asks: question.asks });
     // A desk is set so that it works, as phantom power is switched on: whoever cannot, says so.
     const settled = question.answers.find((a) => !stopsWith(b.rig, alreadySo(b.rig, a.changes), question));
@@ -172,9 +174,9 @@ function askOfSettings(b: Builder, answers: Answers): Decision[] {
       id: `ask:${question.id}`,
       asks,
       options,
-      ...(settled && { usual: keyOf(settled.label) }),
+      ...(settled && { usual: idOf(settled) }),
     });
-    const answer = question.answers.find((a) => keyOf(a.label) === asked.taken);
+    const answer = question.answers.find((a) => idOf(a) === asked.taken);
     if (answer && asked.answered) b.take(alreadySo(b.rig, answer.changes));
     else if (answer)
       for (const change of answer.changes)

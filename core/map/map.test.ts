@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { byLibrary, crossingsOf } from '#core/layout/layout.testkit.ts';
 import { applyEdit, type Edit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { breakName, lineMap, linesOf, stepTap } from './index.ts';
@@ -9,7 +10,7 @@ const rig = parseRig(JSON.parse(JSON.stringify(boathouse)));
 const evaluation = evaluate(rig);
 const edited = (edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const line = (id: string, of = linesOf(rig, evaluation)) => of.find((l) => l.id === id)!;

@@ -163,7 +163,7 @@ function oncePerSide(faults: readonly Fault[]): Fault[] {
       byId.set(fault.id, {
         ...known,
         severity: known.severity === 'fix' ? 'fix' : fault.severity,
-        evidence: `${known.evidence}; ${fault.evidence}`,
+        evidence: say.both({ first: known.evidence, second: fault.evidence }),
         atS: [...new Set([...known.atS, ...fault.atS])].sort((a, b) => a - b),
         channel: null,
       });

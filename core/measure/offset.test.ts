@@ -144,7 +144,7 @@ describe('what cannot be measured', () => {
     const blink = recordingOf([new Float32Array(RATE / 4)], RATE);
     await expect(measureOffset(fftOf, sound, silence)).rejects.toMatchObject({ name: 'MeasureError', code: 'silent' });
     await expect(measureOffset(fftOf, blink, sound)).rejects.toMatchObject({ code: 'too-short' });
-    expect(new MeasureError('silent', 'the first').message).toMatch(/^the first: .*[.]$/);
+    expect(new MeasureError('silent', 'the first').said).toMatchObject({ params: { which: 'the first' } });
   });
 });
 

@@ -39,4 +39,5 @@ export const say = sayersOf('measure', {
   sideEmpty: { side: 'text' },
   sideLess: { side: 'text', db: 'text', other: 'text' },
   ofFile: { which: 'text', problem: 'text' },
+  both: { first: 'text', second: 'text' },
 });

@@ -156,9 +156,9 @@ describe('the balance of a take', () => {
   });
   it('refuses tracks of different rates, and samples that are no numbers', async () => {
     const other: MixTrack = { recording: recordingOf([host], 48_000), channels: [0] };
-    await expect(measureTracks([tracks[0]!, other])).rejects.toThrow('different sample rates');
+    await expect(measureTracks([tracks[0]!, other])).rejects.toMatchObject({ code: 'rates-differ' });
     const broken = trackOf(host.map((v, i) => (i === 5000 ? Number.NaN : v)));
-    await expect(measureTracks([broken])).rejects.toThrow('invalid samples');
+    await expect(measureTracks([broken])).rejects.toMatchObject({ code: 'not-a-number' });
   });
 });
 

@@ -49,8 +49,11 @@ describe('two takes for a blind trial', () => {
   });
   it('cannot be had of silence', async () => {
     const silence = recordingOf([new Float32Array(RATE * 9)], RATE);
-    await expect(pairTakes(fftOf, recordingOf([talk], RATE), silence, 6)).rejects.toThrow('B: The track is silent');
-    expect(() => pairSounds([talk], [new Float32Array(talk.length)], RATE, 0)).toThrow('silent');
+    await expect(pairTakes(fftOf, recordingOf([talk], RATE), silence, 6)).rejects.toMatchObject({
+      code: 'silent',
+      said: { params: { which: 'B' } },
+    });
+    expect(() => pairSounds([talk], [new Float32Array(talk.length)], RATE, 0)).toThrow('measure.trackIsSilentCheck');
   });
   it('never clip, however spiky one of them is', () => {
     const spiky = talk.map((v, i) => (i % 16_000 === 0 ? 1 : v * 0.05));

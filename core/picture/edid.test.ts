@@ -134,14 +134,18 @@ describe('what a device takes', () => {
     ['1920x1080@60', fine, null],
     ['1920x1080@59.94', fine, null],
     ['1280x720@60', { bits: 12, chroma: '4:2:2' }, null],
-    ['2560x1440@60', fine, /doesn’t list 2560 × 1440/],
-    ['3840x2160@60', fine, /in 4:2:0 only\./],
-    ['1920x1080@60', { bits: 10, chroma: '4:4:4' }, /doesn’t accept 10 bits/],
-    ['1920x1080@120', fine, /needs 10.2 Gbit\/s; it states 4.95 Gbit\/s/],
+    [
+      '2560x1440@60',
+      fine,
+      { code: 'picture.itsEdidDoesntList', params: { mode: { params: { width: 2560, height: 1440 } } } },
+    ],
+    ['3840x2160@60', fine, { code: 'picture.itAcceptsInOnly' }],
+    ['1920x1080@60', { bits: 10, chroma: '4:4:4' }, { code: 'picture.itDoesntAcceptBits', params: { bits: 10 } }],
+    ['1920x1080@120', fine, { params: { need: '10.2 Gbit/s', link: '4.95 Gbit/s' } }],
   ] as const)('%s, %j: %s', (mode, coding, why) => {
     const said = whyNot(tv, parseMode(mode), coding);
     if (why === null) expect(said).toBeNull();
-    else expect(said).toMatch(why);
+    else expect(said).toMatchObject(why);
   });
 });
 
@@ -170,7 +174,7 @@ describe('a damaged EDID', () => {
     });
     const over = edid({ extensions: [cta({ raw: [0x5f, 1, 2] })] });
     expect(refusal(over)).toMatchObject({ code: 'bad-block', byte: 132 });
-    expect(refusal(over).message).toMatch(/byte 132/);
+    expect(refusal(over).said).toMatchObject({ params: { byte: 132 } });
   });
   it('never crashes on bytes at random that add up', () => {
     fc.assert(
@@ -200,7 +204,7 @@ describe('a damaged EDID', () => {
     expect(edidBytes(hex.map((h) => `0x${h.toUpperCase()}`).join(',\n'))).toEqual(bytes);
     expect(edidBytes(hex.join(''))).toEqual(bytes);
     expect(() => edidBytes('00 ff zz')).toThrow(EdidError);
-    expect(() => edidBytes('00f')).toThrow(/Not hexadecimal bytes\. Paste the bytes alone,/);
+    expect(() => edidBytes('00f')).toThrow('picture.notHexadecimalBytesPaste');
     expect(() => edidBytes('')).toThrow(EdidError);
   });
 });

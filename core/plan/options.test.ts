@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { readDesk } from '#core/intake/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate, evaluationAt, rolesOf } from '#core/signal/index.ts';
 import { figuresFor } from '#core/variant/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
@@ -39,9 +40,9 @@ describe('ways to build it', () => {
     expect(way('matrix').cannot).toEqual([]);
     expect(way('matrix').figures.conversions).toBeGreaterThan(way('digital').figures.conversions);
     // Over one main mix the guest hears themselves; by hand almost nothing is heard at once.
-    expect(way('analogue-interface').cannot).toContain('“Ilse, on the call” at “Ilse’s ears”, but must not');
+    expect(way('analogue-interface').cannot.map(textOf)).toContain('plan.atButMustNot(Ilse, on the call, Ilse’s ears)');
     expect(way('replug').cannot.length).toBeGreaterThan(5);
-    expect(way('small-capture').cannot).toContain('no “Couch game” at “Players’ ears”');
+    expect(way('small-capture').cannot.map(textOf)).toContain('plan.noAt(Couch game, Players’ ears)');
     // Fewest boxes straight in; an extractor is one more than the screen's jack, which hums by its earth.
     expect(way('software-usb').figures.boxes).toBeLessThan(way('small-extractor').figures.boxes);
     expect(way('small-jack').figures.boxes).toBe(way('small-extractor').figures.boxes - 1);
@@ -114,8 +115,8 @@ describe('ways to build it', () => {
       );
       expect(wrong).toEqual([]);
     }
-    expect(found.find((o) => o.kind.id === 'software-usb')!.cannot).toEqual([
-      '“Music” at “Pupils’ ears”, but must not in Questions',
+    expect(found.find((o) => o.kind.id === 'software-usb')!.cannot.map(textOf)).toEqual([
+      'plan.in(plan.atButMustNot(Music, Pupils’ ears), list.and(Questions))',
     ]);
   });
   it('tell of everybody who has no place in them', () => {
@@ -125,7 +126,7 @@ describe('ways to build it', () => {
     expect(voices).toBe(3);
     for (const { kind, cannot, rig } of optionsFor(crowd).slice(1)) {
       const missing = crowd.sources.filter((s) => !rig.sources.some((r) => r.name === s.name));
-      for (const s of missing) expect(cannot, kind.id).toContain(`“${s.name}” is not in it`);
+      for (const s of missing) expect(cannot.map(textOf), kind.id).toContain(`plan.isNotInIt(${s.name})`);
       expect(rig.sources.length + missing.length).toBeGreaterThanOrEqual(voices);
     }
   });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { OCCASIONS, rigFor } from '#core/intake/index.ts';
 import { applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
@@ -26,10 +27,10 @@ describe('a proposed plan', () => {
     for (const occasion of OCCASIONS) {
       const rig: Rig = { ...rigFor(occasion), plan: [] };
       const proposed = proposePlan(rig);
-      expect(proposed.length, occasion.name).toBeGreaterThan(0);
-      expect(proposed.every((p) => p.why.length > 5)).toBe(true);
+      expect(proposed.length, textOf(occasion.name)).toBeGreaterThan(0);
+      expect(proposed.every((p) => textOf(p.why).length > 5)).toBe(true);
       const done = applyEdit(rig, planEdit(proposed));
-      if (!done.ok) throw new Error(done.refusal.reason);
+      if (!done.ok) throw new Error(textOf(done.refusal.reason));
       expect(done.rig.plan).toHaveLength(proposed.length);
       expect(evaluate(done.rig).pairs.filter((p) => p.want !== null)).toHaveLength(proposed.length);
       expect(applyEdit(done.rig, done.inverse)).toMatchObject({ ok: true, rig });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { desk } from '#core/check/check.testkit.ts';
 import { applyEdit, atMoment, type Edit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { clayHour } from '#demo/clay-hour.ts';
 import { mothNight } from '#demo/moth-night.ts';
@@ -29,7 +30,7 @@ function built(rig: Rig, bridge: Bridge): Rig {
     ),
   ];
   const done = applyEdit(rig, { kind: 'batch', edits });
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 }
 

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { textOf } from '#core/said/index.ts';
 import { type End, type LeadFound, leadsFor, lostBy } from './index.ts';
 
 // 'Can this go there, with what, and what is lost?' The answers were written down from how the plugs are built and wired
@@ -109,7 +110,7 @@ function told(from: End, to: End, found: LeadFound | null): string {
 }
 
 describe('what is lost', () => {
-  const lost = (from: End, to: End) => lostBy(from, to, leadsFor(from, to).presumed!);
+  const lost = (from: End, to: End) => lostBy(from, to, leadsFor(from, to).presumed!).map(textOf);
   it('is said in short', () => {
     const [phones, stereo, mono] = [
       OUTPUTS['3.5 phones']!,
@@ -117,11 +118,11 @@ describe('what is lost', () => {
       IN('combo-xlr', 'microphone'),
     ];
     expect(lost(phones, stereo)).toEqual([]);
-    expect(lost(phones, mono)).toEqual(['left minus right: the center is gone']);
-    expect(lost(phones, IN('jack-635-ts', 'line'))).toEqual(['one side only']);
-    expect(lost(OUTPUTS['two phono']!, mono)).toEqual(['both sides summed, each 6 dB less']);
-    expect(lost(OUTPUTS['XLR, line']!, IN('phono-pair', 'line', 2))).toEqual(['unbalanced, up to 6 dB less']);
-    expect(lost(OUTPUTS['lapel, 3 contacts']!, IN('jack-35-trrs', 'microphone'))).toEqual(['nothing gets through']);
+    expect(lost(phones, mono)).toEqual(['plug.leftMinusRightCenter']);
+    expect(lost(phones, IN('jack-635-ts', 'line'))).toEqual(['plug.oneSideOnly']);
+    expect(lost(OUTPUTS['two phono']!, mono)).toEqual(['plug.bothSidesSummedEach']);
+    expect(lost(OUTPUTS['XLR, line']!, IN('phono-pair', 'line', 2))).toEqual(['plug.unbalancedUpToDb']);
+    expect(lost(OUTPUTS['lapel, 3 contacts']!, IN('jack-35-trrs', 'microphone'))).toEqual(['plug.nothingGetsThrough']);
     expect(lost(OUTPUTS['6.35 mono']!, IN('jack-35-trs', 'line', 2))).toEqual([
       'only one side of the input gets a signal',
     ]);

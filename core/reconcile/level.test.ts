@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { type LevelReading, levelEdit, reconcileLevel } from './index.ts';
@@ -23,14 +24,14 @@ const reading = (more: Partial<LevelReading> = {}): LevelReading => ({
 });
 const read = (r: Rig, what: LevelReading) => {
   const done = reconcileLevel(r, what);
-  if (!done.ok) throw new Error(done.reason);
+  if (!done.ok) throw new Error(textOf(done.reason));
   return done;
 };
 const taken = (r: Rig, what: LevelReading, n: number): Rig => {
   const made = levelEdit(r, what, read(r, what).causes[n]!);
-  if (!made.ok) throw new Error(made.reason);
+  if (!made.ok) throw new Error(textOf(made.reason));
   const done = applyEdit(r, made.edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   const back = applyEdit(done.rig, done.inverse);
   expect(back.ok && back.rig).toEqual(r);
   return done.rig;
@@ -87,7 +88,7 @@ describe('a level measured from a take', () => {
     expect(reconcileLevel(rig, reading({ sourceId: 'jingles', listenerId: 'track-5' }))).toMatchObject({ ok: false });
     expect(reconcileLevel(rig, reading({ sourceId: 'couch-game', listenerId: 'players' }))).toMatchObject({
       ok: false,
-      reason: expect.stringContaining('isn’t a recording'),
+      reason: { code: 'reconcile.thatDestinationIsnt' },
     });
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, type Edit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { reconcilePicture, restsOn, type Standing, standingsOf } from './index.ts';
@@ -7,7 +8,7 @@ import { reconcilePicture, restsOn, type Standing, standingsOf } from './index.t
 const relay = parseRig(JSON.parse(JSON.stringify(boathouse)));
 const apply = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const clapReading = {
@@ -22,10 +23,10 @@ const clapReading = {
 } as const;
 /** As a take may well read it: in the midst of what is typical. */
 const usual = reconcilePicture(relay, { ...clapReading, offsetMs: 0 });
-if (!usual.ok) throw new Error(usual.reason);
+if (!usual.ok) throw new Error(textOf(usual.reason));
 const AS_USUAL_MS = Math.round(usual.expected.value.nominal) + 6;
 const clap = reconcilePicture(relay, { ...clapReading, offsetMs: AS_USUAL_MS });
-if (!clap.ok) throw new Error(clap.reason);
+if (!clap.ok) throw new Error(textOf(clap.reason));
 const wayOf = (rig: Rig, sourceId = 'wren', listenerId = 'stream') =>
   evaluate(rig).pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId)!.ways[0]!;
 const base = { label: 'take', takenAt: '2026-11-01T10:00:00Z' };
@@ -67,18 +68,20 @@ describe('what was measured into a rig', () => {
     expect([...standings.keys()]).toEqual(['clap', 'band', 'drift', 'level', 'noise']);
     for (const s of standings.values()) {
       expect(s.idle).toBeNull();
-      expect(s.speaksOf).not.toMatch(/undefined|NaN/);
+      expect(textOf(s.speaksOf)).not.toMatch(/undefined|NaN/);
     }
-    expect(standings.get('drift')!.speaksOf).toBe('“Mixer” vs. “Backup recorder”');
-    expect(standings.get('level')!.speaksOf).toBe('“Wren, voice” at “Stream”, used for the source');
-    expect(standings.get('band')!.figures.map((f) => f.what)).toEqual(['from']);
+    expect(textOf(standings.get('drift')!.speaksOf)).toBe('reconcile.vs(Mixer, Backup recorder)');
+    expect(textOf(standings.get('level')!.speaksOf)).toBe(
+      'reconcile.usedFor(reconcile.at(Wren, voice, Stream), reconcile.source)',
+    );
+    expect(standings.get('band')!.figures.map((f) => textOf(f.what))).toEqual(['reconcile.isFrom']);
   });
   it('lies beside what is typical of the very figures that a delay speaks of, with their signs', () => {
     const [delay] = standings.get('clap')!.figures;
     const typical = reconcilePicture(relay, { ...clapReading, offsetMs: AS_USUAL_MS });
     expect(delay!.value.nominal).toBeCloseTo(clap.measurement.ms.mean, 6);
     expect(delay!.value.high - delay!.value.nominal).toBeCloseTo(4, 6);
-    if (!typical.ok) throw new Error(typical.reason);
+    if (!typical.ok) throw new Error(textOf(typical.reason));
     // Typical of the sum of figures: what is expected of the take, without what was known exactly.
     const exact = clap.measurement.offsetMs - clap.measurement.ms.mean;
     expect(delay!.expected!.low).toBeCloseTo(typical.expected.value.low - exact, 2);
@@ -87,7 +90,7 @@ describe('what was measured into a rig', () => {
   });
   it('is told where it lies outside of that', () => {
     const far = reconcilePicture(relay, { ...clapReading, offsetMs: 900 });
-    if (!far.ok) throw new Error(far.reason);
+    if (!far.ok) throw new Error(textOf(far.reason));
     const own = of(apply(relay, far.edit)).get('clap')!;
     expect(own.figures[0]!.isOutside).toBe(true);
     const loud = {
@@ -102,17 +105,18 @@ describe('what was measured into a rig', () => {
     const cut = { ...measured, cables: measured.cables.filter((c) => c.from.deviceId !== cable.from.deviceId) };
     const left = of(cut);
     expect(left.get('drift')!.idle).toBeNull();
-    for (const id of ['level', 'band']) expect(left.get(id)!.idle).toMatch(/no longer reaches|other devices/);
-    expect(left.get('clap')!.idle).toMatch(/is on no path any more\./);
+    for (const id of ['level', 'band'])
+      expect(left.get(id)!.idle).toMatchObject({ code: expect.stringMatching(/inThisRigSource|itGoesThroughOther/) });
+    expect(left.get('clap')!.idle).toMatchObject({ code: 'reconcile.isOnNoPath' });
     const other = {
       ...measured,
       measurements: measured.measurements.map((m) => (m.kind === 'band' ? { ...m, deviceIds: ['camera'] } : m)),
     };
-    expect(of(other).get('band')!.idle).toBe('It goes through other devices now.');
+    expect(of(other).get('band')!.idle).toMatchObject({ code: 'reconcile.itGoesThroughOther' });
     const gone = { ...measured, devices: measured.devices.filter((d) => d.id !== 'backup-recorder') };
-    expect(standingsOf(gone, [evaluate(measured)]).find((s) => s.measurement.id === 'drift')!.idle).toMatch(
-      /no backup-recorder/,
-    );
+    expect(standingsOf(gone, [evaluate(measured)]).find((s) => s.measurement.id === 'drift')!.idle).toMatchObject({
+      params: { gone: 'backup-recorder' },
+    });
   });
   it('is there if a way is open in one of the moments', () => {
     const empty = evaluate({ ...measured, cables: [] });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Treatment } from '#core/process/index.ts';
 import { alreadySo, applyEdit, catalogue, parseRig, refuseValue } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { treatingPlaces, treatmentAt } from './index.ts';
 
@@ -39,10 +40,10 @@ describe('a treatment on the boxes that have it', () => {
     expect(of('compressor-ratio')).toMatchObject({ value: 3, wanted: 3.2 });
     expect(of('presence-middle')).toMatchObject({ value: 2500, wanted: 2520 });
     expect(of('make-up')).toMatchObject({ now: 0, value: 4 });
-    expect(lacks).toEqual(['de-esser']);
+    expect(lacks).toMatchObject([{ code: 'reconcile.stepDeEss' }]);
     const strip = treatmentAt(rig, treatingPlaces(rig).find((p) => p.name === 'Mixer, Channel 1')!, treatment);
     expect(strip.settings.map((s) => [s.settingId, s.value])).toEqual([['strip-1-low-cut', 80]]);
-    expect(strip.lacks).toContain('compressor');
+    expect(strip.lacks.map(textOf)).toContain('reconcile.stepCompressor');
     for (const s of settings) expect(refuseValue(s.spec, s.value)).toBeUndefined();
     expect(applyEdit(rig, alreadySo(rig, settings))).toMatchObject({ ok: true });
   });

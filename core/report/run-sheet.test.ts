@@ -17,9 +17,9 @@ describe('the day to take along', () => {
     const text = runToMarkdown(
       dayOf({ [steps[0]!.id]: { ...tick, leftOut: 'broken' }, [checks[0]!.id]: { ...tick, amiss: true } }),
     );
-    expect(text).toMatch(/^# Relay\n\n- \[x\] .*\(skipped: broken\)\n {2}/);
-    expect(text).toContain('**Caution:**');
-    expect(text).toContain(`- [ ] ${textOf(checks[0]!.says)} (failed)`);
+    expect(text).toMatch(/^# Relay\n\n- \[x\] .*report\.skipped\(broken\)\n {2}/);
+    expect(text).toContain('report.caution(');
+    expect(text).toContain(`- [ ] ${textOf(checks[0]!.says)}report.failed`);
     expect(text.match(/- \[ \]/g)).toHaveLength(steps.length + checks.length + down.length - 1);
   });
   it.each(['a4', 'letter'] as const)('is one page of %s with a box for everything, and nothing beside it', (paper) => {
@@ -27,13 +27,13 @@ describe('the day to take along', () => {
     expect(sheets).toHaveLength(1);
     const { widthMm, heightMm } = PAPERS[paper];
     expect(sheets[0]!.match(/<rect/g)).toHaveLength(steps.length + checks.length + down.length);
-    expect(sheets[0]).not.toContain('did not fit');
+    expect(sheets[0]).not.toContain('restOnScreen');
     for (const [, x, y] of sheets[0]!.matchAll(/<text x="([\d.]+)" y="([\d.]+)"/g)) {
       expect(Number(x)).toBeLessThan(widthMm - 30);
       expect(Number(y)).toBeLessThanOrEqual(heightMm - 9);
     }
     const many = { ...dayOf(), steps: Array.from({ length: 900 }, (_, i) => ({ ...steps[0]!, id: `s${i}` })) };
-    expect(runSheet(many, paper)[0]).toMatch(/\d+ more lines did not fit/);
+    expect(runSheet(many, paper)[0]).toMatch(/restOnScreen\(\d+\)/);
   });
   it('is in the calendar one part behind the other, in lines that calendars take', () => {
     const now = new Date('2026-11-26T10:07:00Z');

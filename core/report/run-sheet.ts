@@ -147,8 +147,8 @@ export function runToIcs({ name, steps, checks, down, hours, now }: Calendar): s
       `DTSTAMP:${stamp(now)}`,
       `DTSTART:${at(p.fromMin)}`,
       `DTEND:${at(p.fromMin + p.min)}`,
-      `SUMMARY:${icsText(`${name}: ${p.says}`)}`,
-      ...(p.list.length > 0 ? [`DESCRIPTION:${icsText(p.list.join('\n'))}`] : []),
+      `SUMMARY:${icsText(`${name}: ${textOf(p.says)}`)}`,
+      ...(p.list.length > 0 ? [`DESCRIPTION:${icsText(p.list.map(textOf).join('\n'))}`] : []),
       'END:VEVENT',
     ]);
   const lines = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//Mellow Tap//Run//EN', ...events, 'END:VCALENDAR'];

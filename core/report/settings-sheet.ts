@@ -9,7 +9,7 @@ import {
   settingOf,
   travelOf,
 } from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
+import { type Text, textOf } from '#core/said/index.ts';
 import { say } from './sayings.ts';
 import { PAPERS, type Paper, page, short, xml } from './svg.ts';
 
@@ -76,7 +76,7 @@ function draw({ device, spec }: Cell): string {
   const { value, known } = settingOf(device, spec);
   const middle = CELL.widthMm / 2 - 1;
   const name = `<text x="${middle}" y="3" font-size="2.6" text-anchor="middle">${xml(short(spec.name, 24))}</text>`;
-  const stands = `${sayValue(spec, value)}${known === 'assumed' ? ' ?' : ''}`;
+  const stands = `${textOf(sayValue(spec, value))}${known === 'assumed' ? ' ?' : ''}`;
   const says = (y: number, text: Text, size = 2.9) =>
     `<text x="${middle}" y="${y}" font-size="${size}" text-anchor="middle">${xml(short(text, 22))}</text>`;
   if (spec.kind === 'gain' && typeof value === 'number') {

@@ -48,8 +48,8 @@ describe.each(Object.keys(PAPERS) as Paper[])('on %s', (paper) => {
   it('the wiring lists every lead once, with what to take and a box to tick', () => {
     const all = wiringSheets(rig, paper).join('');
     expect(count(all, /<rect/g)).toBe(numberedLeads(rig).length);
-    expect(all).toContain('cable, XLR female to XLR male');
-    expect(all).toContain('sheet 1 of');
+    expect(all).toContain('plug.cableTo(plug.xlrF, plug.xlrM)');
+    expect(all).toContain('report.sheetOf(1, ');
     expect(wiringSheets(desk({}, []), paper)).toHaveLength(1);
   });
   it('the settings sheet has every setting that stands, knobs with their hand at the hour, within the sheet', () => {

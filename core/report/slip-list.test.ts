@@ -81,8 +81,8 @@ describe('a slip list', () => {
         const rows = csvParse(slipListToCsv(slips));
         const tracks = readOtio(slipListToOtio(slips));
         slips.items.forEach((i, n) => {
-          expect(Number(rows[n]!['move by, ms'])).toBe(i.moveMs);
-          expect(Number(rows[n]!['runs longer, ppm'])).toBe(i.longerPpm);
+          expect(Number(rows[n]!['report.moveByMs'])).toBe(i.moveMs);
+          expect(Number(rows[n]!['report.runsLongerPpm'])).toBe(i.longerPpm);
           expect(tracks[n].startMs).toBeCloseTo(i.moveMs + lead, 6);
           expect(tracks[n].lengthMs).toBeCloseTo(i.durationMs, 6);
           expect(tracks[n].speed).toBe(1 + i.longerPpm * 1e-6);
@@ -145,7 +145,7 @@ describe('a slip list', () => {
     expect(events).toHaveLength(3);
     // The reference is led in by 250 ms, 6 frames of 25.
     expect(events[2]).toMatch(/ A2 .*00:00:04:06 00:00:09:06 00:00:04:06 00:00:09:06$/);
-    expect(csvParse(slipListToCsv(cut)).map((r) => r['starts in the file, ms'])).toEqual(['0', '0', '4235']);
+    expect(csvParse(slipListToCsv(cut)).map((r) => r['report.startsInFileMs'])).toEqual(['0', '0', '4235']);
   });
 });
 
@@ -176,11 +176,11 @@ describe('markers of the day', () => {
   it('stand in the table as they are, in three units', () => {
     const rows = csvParse(slipListToCsv(marked).replace(/\r\n$/, ''));
     expect(rows.at(-2)).toMatchObject({
-      track: 'marker: lap record',
-      file: '',
-      'move by, ms': '1000',
-      'move by, frames at 30': '30',
-      'move by, samples': '48000',
+      'report.track': 'report.marker(lap record)',
+      'report.file': '',
+      'report.moveByMs': '1000',
+      'report.moveByFramesAt(30)': '30',
+      'report.moveBySamples': '48000',
     });
     expect(JSON.parse(slipListToOtio(list(thirty, item()))).tracks.markers).toEqual([]);
   });

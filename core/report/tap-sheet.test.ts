@@ -17,7 +17,7 @@ describe.each(Object.keys(PAPERS) as Paper[])('the sheet of a tap test on %s', (
     expect(Math.max(...ys)).toBeLessThan(PAPERS[paper].heightMm - 5);
   });
   it('says in which order to press, and is whole XML whatever names hold', () => {
-    expect(sheet).toContain('Press Play everywhere');
+    expect(sheet).toContain('report.pressPlayEverywhereWithin');
     expect(sheet).not.toContain('& its');
     expect(sheet).not.toMatch(/<\d+>/);
   });

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { textOf } from '#core/said/index.ts';
 import {
   alreadySo,
   applyEdit,
@@ -30,7 +31,7 @@ describe('edits', () => {
         expect(JSON.stringify(rig)).toBe(before);
         if (!done.ok) {
           refused++;
-          expect(done.refusal.reason.length).toBeGreaterThan(10);
+          expect(textOf(done.refusal.reason).length).toBeGreaterThan(10);
           return;
         }
         accepted++;
@@ -74,13 +75,13 @@ describe('edits', () => {
         for (let i = seen.length - 1; i > 0; i--) {
           expect(history.rig).toEqual(seen[i]);
           const back = undo(history);
-          if (!back.ok) throw new Error(back.refusal.reason);
+          if (!back.ok) throw new Error(textOf(back.refusal.reason));
           history = back.history;
         }
         expect(history.rig).toEqual(rig);
         for (let i = 1; i < seen.length; i++) {
           const again = redo(history);
-          if (!again.ok) throw new Error(again.refusal.reason);
+          if (!again.ok) throw new Error(textOf(again.refusal.reason));
           history = again.history;
           expect(history.rig).toEqual(seen[i]);
         }
@@ -108,7 +109,7 @@ describe('drawn and done', () => {
   const at = '2026-11-25T10:00:00Z';
   const apply = (r: Rig, edit: Edit): Rig => {
     const done = applyEdit(r, edit);
-    if (!done.ok) throw new Error(done.refusal.reason);
+    if (!done.ok) throw new Error(textOf(done.refusal.reason));
     return done.rig;
   };
   const settingOf = (r: Rig) => r.devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay'];

@@ -71,7 +71,7 @@ export function applyEdit(rig: Rig, edit: Edit): Applied {
   const done = change(rig, edit);
   if (!done.ok) return done;
   const [trouble] = checkReferences(done.rig, findTypes(done.rig));
-  return trouble ? refuse(trouble.path, trouble.message) : done;
+  return trouble ? refuse(trouble.path, trouble.said) : done;
 }
 
 function change(rig: Rig, edit: Edit): Applied {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { desk } from '#core/check/check.testkit.ts';
+import { textOf } from '#core/said/index.ts';
 import {
   alreadySo,
   applyEdit,
@@ -17,7 +18,7 @@ import {
 const AT = '2026-11-25T10:00:00Z';
 const applied = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   const back = applyEdit(done.rig, done.inverse);
   expect(back.ok && back.rig).toEqual(rig);
   return done.rig;

@@ -14,7 +14,7 @@ import {
 import { demoJson } from './rig.testkit.ts';
 
 type Json = Record<string, never> & { [key: string]: never };
-const refusal = (json: unknown): { code: RigErrorCode; path: string; message: string } => {
+const refusal = (json: unknown): RigError => {
   try {
     parseRig(json);
   } catch (error) {
@@ -117,8 +117,7 @@ describe('a rig document', () => {
   ])('is refused with %s, by place and reason', (_, change, code, path) => {
     const error = refusal(changed(change));
     expect(error).toMatchObject({ code, path: path.replace('MIXER', String(mixerAt)) });
-    // A sentence that says what to do ends as one.
-    expect(error.message).toMatch(/[.]$/);
+    expect(error.said).toMatchObject({ code: expect.stringMatching(/^rig\./) });
   });
   it('is refused when it is hostile', () => {
     const polluted = JSON.parse('{"schemaVersion":1,"devices":[{"__proto__":{"evil":1}}]}');
@@ -137,7 +136,7 @@ describe('a rig document', () => {
       code: 'newer-version',
       path: 'schemaVersion',
     });
-    expect(() => parseRigText('RIFF....')).toThrow(/Not valid JSON\. Choose a rig exported as JSON\./);
+    expect(() => parseRigText('RIFF....')).toThrow('rig.notValidJsonChoose');
   });
 });
 

@@ -61,7 +61,7 @@ describe('what was measured since a time', () => {
     const [delay, offset, drift, level, noise] = figures;
     expect(delay!.label).toBe('run.delayOf(run.at(Wren, voice, Stream))');
     expect(offset!.label).toContain('capture-program.in-1-delay=40');
-    expect(drift!.label).toMatch(/^steps\.driftOf/);
+    expect(drift!.label).toMatch(/^run\.driftOf/);
     expect(level).toMatchObject({
       label: 'run.levelOf(run.at(Wren, voice, Stream))',
       value: -21,

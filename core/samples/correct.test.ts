@@ -103,6 +103,6 @@ describe('a WAV that is written piece by piece', () => {
   });
   it('refuses what no plain WAV holds', async () => {
     const long = { ...recordingOf([new Float32Array(1)], RATE), frames: 2 ** 31 };
-    await expect(bytesOf(wavPieces(long))).rejects.toThrow('4 GiB');
+    await expect(bytesOf(wavPieces(long))).rejects.toThrow('samples.recordingIsTooLong');
   });
 });

@@ -140,7 +140,7 @@ describe('a WAV', () => {
     const sevens = Uint8Array.from({ length: 400 }, () => 7);
     const { frames, notes } = await open(wav([fmt(1, 1, 48000, 16), data(sevens, 0)], 'RIFF', 0));
     expect(frames).toBe(200);
-    expect(notes).toEqual(['The recording was never finalized: its length is missing. It was read to its end.']);
+    expect(notes).toMatchObject([{ code: 'samples.recordingWasNeverFinalized' }]);
   });
   it.each([
     [6, 0x3f, '5.1'],

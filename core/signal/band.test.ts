@@ -34,11 +34,19 @@ describe('the band of a way', () => {
       highHz: drawn.arrival.highHz,
       kind: 'typical',
     });
-    expect(wayIn(measured({})).band).toEqual({
+    expect(wayIn(measured({})).band).toMatchObject({
       lowHz: 200,
       highHz: 3300,
       kind: 'measured',
-      source: '180 to 260 Hz, 2900 to 3700 Hz, take “tap”, 2026-11-01',
+      source: {
+        params: {
+          items: [
+            { params: { low: 180, high: 260 } },
+            { params: { low: 2900, high: 3700 } },
+            { params: { label: 'tap' } },
+          ],
+        },
+      },
     });
   });
   it('is that of the newest take', () => {

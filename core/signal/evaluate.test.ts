@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { alreadySo, applyEdit, type Edit, type Measurement, parseRig, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { airMs, width } from '#core/units/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import {
@@ -19,7 +20,7 @@ const pair = (e: Evaluation, sourceId: string, listenerId: string) =>
   e.pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId)!;
 const apply = (r: Rig, edit: Edit): Rig => {
   const done = applyEdit(r, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const set = (r: Rig, deviceId: string, settingId: string, value: number | boolean | string) =>

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { dbFromPower } from '#core/units/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { clayHour } from '#demo/clay-hour.ts';
@@ -57,7 +58,7 @@ describe('a gain ladder', () => {
     const way = evaluation.pairs[0]!.ways[0]!;
     const { rungs, worst, tightest } = ladderOf(rig, evaluation.graph, evaluation.noiseDb, way.arrival);
     const first = way.arrival.levelDb - 30;
-    expect(rungs.map((r) => r.stage)).toEqual([rig.sources[0]!.name, 'fixed gain', 'fixed gain']);
+    expect(rungs.map((r) => textOf(r.stage))).toEqual([rig.sources[0]!.name, 'signal.fixedGain', 'signal.fixedGain']);
     expect(rungs[0]!.snrDb).toBeCloseTo(first + 127, 6);
     const after = dbFromPower(10 ** -10.7 + 10 ** -9);
     expect(rungs[1]!.snrDb).toBeCloseTo(first + 20 - after, 6);

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, type Edit, findTypes, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
@@ -18,7 +19,7 @@ const opened = (rig: Rig, doors: readonly ClosedDoor[]): Rig => {
     }),
   );
   const done = applyEdit(rig, { kind: 'batch', edits });
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 

@@ -10,6 +10,7 @@ import {
   type Rig,
   refuseValue,
 } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { seededRandom } from '#core/samples/index.ts';
 import { evaluate, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
 import { latencyFigure } from '#core/signal/rigs.testkit.ts';
@@ -29,7 +30,7 @@ const read = (rig: unknown): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const demos = [boathouse, quayTalk, clayHour, mothNight, skerryNet].map(read);
 const set = (rig: Rig, changes: Parameters<typeof alreadySo>[1]): Rig => {
   const done = applyEdit(rig, alreadySo(rig, changes));
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { alreadySo, applyEdit, findSetting, findTypes, parseRig, type Rig, refuseValue } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { delaySettingsFor, evaluate, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
 import { frameMs } from '#core/units/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
@@ -11,7 +12,7 @@ const types = findTypes(rig);
 function carryOut(r: Rig, listenerId: string): Rig {
   const { changes } = alignListener(r, evaluate(r), listenerId);
   const done = applyEdit(r, alreadySo(r, changes));
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 }
 
@@ -36,7 +37,7 @@ function lateCouch(from: Rig): Rig {
       offsetMs: 90,
     },
   });
-  if (!late.ok) throw new Error(late.refusal.reason);
+  if (!late.ok) throw new Error(textOf(late.refusal.reason));
   return late.rig;
 }
 
@@ -83,7 +84,7 @@ describe('aligning one listener', () => {
         settingId: spec.id,
         setting: { value: Math.min(spec.max, 90), known: 'seen' },
       });
-      if (!stale.ok) throw new Error(stale.refusal.reason);
+      if (!stale.ok) throw new Error(textOf(stale.refusal.reason));
       expect(total(carryOut(stale.rig, 'track-3')), `${deviceId} ${spec.id}`).toBeLessThanOrEqual(fresh + 1);
     }
   });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { seededRandom } from '#core/samples/index.ts';
 import { CREST_DB, evaluate } from '#core/signal/index.ts';
 import { box, rigOf, through } from '#core/signal/rigs.testkit.ts';
@@ -133,7 +134,7 @@ describe('set the gains', () => {
           setting: { value: c.value, known: 'seen' },
         })),
       });
-      if (!done.ok) throw new Error(done.refusal.reason);
+      if (!done.ok) throw new Error(textOf(done.refusal.reason));
       const after = evaluate(done.rig).pairs.find(
         (p) => p.sourceId === pair.sourceId && p.listenerId === pair.listenerId,
       )!;

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { desk } from '#core/check/check.testkit.ts';
 import { alreadySo, applyEdit, findTypes, parseRig, type Rig, type SettingChange } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { casesOf } from '#core/units/proofs.testkit.ts';
 import { boathouse } from '#demo/boathouse.ts';
@@ -16,7 +17,7 @@ const read = (rig: unknown): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const relay = read(boathouse);
 const so = (rig: Rig, changes: readonly SettingChange[]): Rig => {
   const done = applyEdit(rig, alreadySo(rig, changes));
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const wrongs = (rig: Rig) => wrongsOf(evaluate(rig)).length;

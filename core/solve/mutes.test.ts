@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { alreadySo, applyEdit, findTypes, parseRig, type Rig, settingOf } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
@@ -14,7 +15,7 @@ const heard = (rig: Rig) =>
   );
 const pressed = (rig: Rig, deviceId: string, settingId: string, value: boolean): Rig => {
   const done = applyEdit(rig, alreadySo(rig, [{ deviceId, settingId, value }]));
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 
@@ -79,7 +80,7 @@ describe('the mute for exactly these', () => {
         return { deviceId, settingId, value: !settingOf(device, spec).value };
       });
       const done = applyEdit(relay, alreadySo(relay, changes));
-      if (!done.ok) throw new Error(done.refusal.reason);
+      if (!done.ok) throw new Error(textOf(done.refusal.reason));
       const after = evaluate(done.rig).pairs;
       const gone = before.pairs.filter((p, i) => p.ways.length > 0 && after[i]!.ways.length === 0);
       expect(gone.map((p) => `${p.sourceId}>${p.listenerId}`).sort()).toEqual(

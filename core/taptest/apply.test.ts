@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, findPort, findTypes, parseRig, type Rig } from '#core/rig/index.ts';
+import { keyOf, textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import type { BandLevel } from '#core/tap/index.ts';
 import { faultsOf } from '#core/trouble/index.ts';
@@ -20,19 +21,19 @@ describe('figures for the rig', () => {
     expect(figures.length).toBeGreaterThan(3);
     for (const f of figures) {
       expect(applyEdit(relay, f.edit)).toMatchObject({ ok: true });
-      expect(f.says).not.toMatch(/undefined|NaN/);
+      expect(textOf(f.says)).not.toMatch(/undefined|NaN/);
     }
-    expect(new Set(figures.map((f) => f.says)).size).toBe(figures.length);
+    expect(new Set(figures.map((f) => keyOf(f.says))).size).toBe(figures.length);
   });
   it('make the drawing say what was read: the next figures of the same takes are none', () => {
     const done = applyEdit(relay, { kind: 'batch', edits: figures.map((f) => f.edit) });
-    if (!done.ok) throw new Error(done.refusal.reason);
+    if (!done.ok) throw new Error(textOf(done.refusal.reason));
     expect(done.rig.measurements.length).toBeGreaterThan(relay.measurements.length);
     const again = figuresOf(done.rig, judged(done.rig, takes), takes, players, base);
-    expect(again.filter((f) => figures.some((o) => o.says === f.says))).toEqual([]);
+    expect(again.filter((f) => figures.some((o) => keyOf(o.says) === keyOf(f.says)))).toEqual([]);
   });
   it('come near to the truth that the takes were made of: two ways of one source', () => {
-    const twice = figures.filter((f) => / reaches .* twice/.test(f.says));
+    const twice = figures.filter((f) => textOf(f.says).startsWith('taptest.msApart(taptest.reachesTwice('));
     expect(twice.length).toBeGreaterThan(0);
     const edits = twice.flatMap((f) => (f.edit.kind === 'batch' ? f.edit.edits : []));
     for (const edit of edits) {
@@ -86,14 +87,20 @@ describe('figures for the rig', () => {
       figuresOf(rig, j, changed, players, base).filter(
         (f) =>
           JSON.stringify(f.edit).includes(`"kind":"band"`) &&
-          f.says.includes(relay.listeners.find((l) => l.id === cell.listenerId)!.name),
+          textOf(f.says).includes(relay.listeners.find((l) => l.id === cell.listenerId)!.name),
       );
     const [figure, ...others] = bandOf(relay, own);
     expect(others).toEqual([]);
-    expect(figure!.says).toMatch(/ from \d+ Hz up to [45](\.\d)? kHz$/);
-    expect(figure!.spread).toMatch(/^\d+ Hz to \d+ Hz, [\d.]+ kHz to [\d.]+ kHz$/);
+    expect(figure!.says).toMatchObject({
+      params: {
+        band: { params: { low: expect.stringMatching(/^\d+ Hz$/), high: expect.stringMatching(/^[45](\.\d)? kHz$/) } },
+      },
+    });
+    expect(textOf(figure!.spread)).toMatch(
+      /^list\.and\(taptest\.to\(\d+ Hz, \d+ Hz\), taptest\.to\([\d.]+ kHz, [\d.]+ kHz\)\)$/,
+    );
     const done = applyEdit(relay, figure!.edit);
-    if (!done.ok) throw new Error(done.refusal.reason);
+    if (!done.ok) throw new Error(textOf(done.refusal.reason));
     const [way] = evaluate(done.rig).pairs.find((p) => cellKey(p.sourceId, p.listenerId) === at)!.ways;
     expect(way!.band.kind).toBe('measured');
     expect(way!.band.highHz).toBeGreaterThan(4000);

@@ -1,4 +1,5 @@
 import { applyEdit, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { seededNormal, seededRandom } from '#core/samples/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { hiddenTruth, trueDelayMs } from '#core/standin/index.ts';
@@ -11,7 +12,7 @@ import { type Players, playersOf } from './players.ts';
 export const rigWith = (rig: Rig, fault: Fault): Rig => {
   if (!fault.edit) return rig;
   const done = applyEdit(rig, fault.edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 

@@ -116,4 +116,6 @@ export const say = sayersOf('trouble', {
   isVideoThereAt: { name: 'name', listener: 'name' },
   isThereAt: { flag: 'text', listener: 'name' },
   stageOf: { device: 'text', stage: 'text' },
+  settingIs: { setting: 'text', value: 'text' },
+  endIs: { at: 'text', other: 'text' },
 });

@@ -183,7 +183,12 @@ function settingDifferences(first: Rig, second: Rig): Difference[] {
         {
           id: `${device.id}.${spec.id}`,
           where: 'both',
-          says: `“${device.name}”, ${spec.name}: ${sayValue(spec, a)} → ${sayValue(spec, b)}`,
+          says: say.settingFromTo({
+            device: device.name,
+            setting: spec.name,
+            before: sayValue(spec, a),
+            after: sayValue(spec, b),
+          }),
         },
       ];
     });

@@ -6,4 +6,5 @@ export const say = sayersOf('variant', {
   otherComputer: { device: 'name' },
   ways: { from: 'name', to: 'name' },
   partIn: { part: 'text', cable: 'text' },
+  settingFromTo: { device: 'name', setting: 'text', before: 'text', after: 'text' },
 });

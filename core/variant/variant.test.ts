@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, catalogue, type Edit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { removeDevice, replaceDevice } from '#core/wire/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
@@ -13,7 +14,7 @@ const demos = [boathouse, quayTalk, gliderCorner].map(read);
 const [relay, quay] = demos as [Rig, Rig, Rig];
 const edited = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const heard = (rig: Rig) =>
@@ -101,7 +102,7 @@ describe('two rigs side by side', () => {
     for (const list of ['devices', 'leads', 'settings', 'findings'] as const)
       expect(turned(back[list])).toEqual(there[list].map((d) => d.where + d.id).sort());
     expect(there.figures).toEqual([...back.figures].reverse());
-    expect(there.settings.map((s) => s.says).join()).toMatch(/^“Quay camera”, .*: .+ → /);
+    expect(there.settings.map((s) => s.says).join()).toMatch(/^variant\.settingFromTo\(Quay camera, /);
     expect(there.figures[1].heard).toBeLessThan(there.figures[0].heard);
   });
   it('lays a USB microphone straight in beside one through a mixer: what the mixer costs', () => {

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, catalogue, type Device, endName, findTypes, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { offersFor, replaceDevice, socketsOf } from './index.ts';
 
 const relay = parseRig(JSON.parse(JSON.stringify(boathouse)));
 const applied = (rig: Rig, edit: Parameters<typeof applyEdit>[1]): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const withEnds = (ends: Device['ends']): Rig => {

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { check } from '#core/check/index.ts';
 import { guestSheet } from '#core/report/index.ts';
 import { applyEdit, type Edit, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { clayHour } from '#demo/clay-hour.ts';
@@ -11,7 +12,7 @@ import { addFarSeat, addSpareSeat, callsOf, FAR_GEAR, farSeats, setFarGear } fro
 const read = (rig: unknown): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const applied = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   expect(applyEdit(done.rig, done.inverse)).toMatchObject({ ok: true, rig });
   return done.rig;
 };
@@ -65,13 +66,13 @@ describe('the sheet for a guest', () => {
     const demo = read(boathouse);
     const [seat] = farSeats(demo);
     const sheet = guestSheet(demo, seat!);
-    expect(sheet).toContain('# Boathouse relay: for Ilse, on the call');
+    expect(sheet).toContain('# report.guestTitle(Boathouse relay, Ilse, on the call)');
     expect(sheet).toMatch(/Couch game, Ambrose, jingles, Wren, voice|Couch game, Wren, voice, Ambrose, jingles/);
-    expect(sheet).toContain('Switch noise suppression and automatic gain off');
-    expect(sheet).toMatch(/Your voice goes to: Stream, .*Backup recorder/);
-    expect(sheet).toContain('clap three times');
-    expect(sheet).toContain('Agreed (name, date)');
+    expect(sheet).toContain('report.switchNoiseSuppressionAnd');
+    expect(sheet).toMatch(/report\.yourVoiceGoesTo\(list\.and\(Stream, .*Backup recorder/);
+    expect(sheet).toContain('report.whenWeSaySo');
+    expect(sheet).toContain('report.agreedNameDate');
     const loud = applied(demo, setFarGear(demo, seat!, FAR_GEAR[2]!));
-    expect(guestSheet(loud, farSeats(loud)[0]!)).toContain('You listen on a speaker');
+    expect(guestSheet(loud, farSeats(loud)[0]!)).toContain('report.youListenOnSpeaker');
   });
 });

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { desk } from '#core/check/check.testkit.ts';
 import { check } from '#core/check/index.ts';
 import { applyEdit } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { offersFor, socketsOf } from './index.ts';
 
 describe('a lead that is offered', () => {
@@ -18,7 +19,7 @@ describe('a lead that is offered', () => {
   });
   it('has no finding of its plugs once it is plugged', () => {
     const done = applyEdit(rig, { kind: 'plug', cable: to('i', 'g').cables[0]! });
-    if (!done.ok) throw new Error(done.refusal.reason);
+    if (!done.ok) throw new Error(textOf(done.refusal.reason));
     expect(check(done.rig).filter((f) => /^plug-(stereo|nothing|one-side|balanced|parts)/.test(f.rule))).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, emptyRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { addDevices, addNamed, boxesNamed, type NamedEnd, readTyped } from './index.ts';
 
 const end = (kind: NamedEnd['kind'], label: string, groupId = label, deviceId = `${kind} ${label}`): NamedEnd => ({
@@ -10,7 +11,7 @@ const end = (kind: NamedEnd['kind'], label: string, groupId = label, deviceId = 
 });
 const applied = (rig: Rig, edit: Parameters<typeof applyEdit>[1]): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 

@@ -3,6 +3,7 @@ import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
@@ -21,7 +22,7 @@ function Top() {
 const verdictSaid = () => screen.getByLabelText('Verdict').textContent!.trim();
 const edited = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const delay = (settingId: string, value: number) => ({ deviceId: 'mixer', settingId, value });

@@ -6,6 +6,7 @@ import { Provider } from 'react-redux';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { TakeNotes, TakeRecord } from '#api/index.ts';
 import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { answer, noServer, overtaken, stubServer } from '#web/server.testkit.ts';
 import { makeStore, selectRig } from '#web/store/index.ts';
@@ -187,7 +188,7 @@ describe('what takes say', () => {
 describe('a take into the rig', () => {
   const edited = (rig: Rig, edit: Edit): Rig => {
     const done = applyEdit(rig, edit);
-    if (!done.ok) throw new Error(done.refusal.reason);
+    if (!done.ok) throw new Error(textOf(done.refusal.reason));
     return done.rig;
   };
   const change = { deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 };

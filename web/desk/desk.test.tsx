@@ -3,6 +3,7 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit, type Edit, parseRig, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { sayTask } from '#web/parts/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
@@ -15,7 +16,7 @@ beforeEach(() => stubServer(noServer));
 
 const edited = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const openedAt = '2026-11-25T10:00:00Z';

@@ -1,7 +1,7 @@
-import { richSaid } from '#web/parts/index.ts';
 import { Button } from '@chakra-ui/react';
 import { type KeyboardEvent, useState } from 'react';
 import type { Choice, Made } from '#core/intake/index.ts';
+import { richSaid } from '#web/parts/index.ts';
 import { common, firstDesk as say, textOf } from '#words/index.ts';
 
 interface Props {

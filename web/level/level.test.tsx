@@ -3,6 +3,7 @@ import { fireEvent, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { ladderFor } from '#core/solve/index.ts';
 import { layoutLadder } from '#web/charts/index.ts';
@@ -133,7 +134,7 @@ describe('Level', () => {
       settingId: 'strip-4-gain',
       setting: { value: 60, known: 'seen' },
     });
-    if (!loud.ok) throw new Error(loud.refusal.reason);
+    if (!loud.ok) throw new Error(textOf(loud.refusal.reason));
     const user = userEvent.setup();
     const { store } = show(<LevelScreen />, { at: '/?source=wren&listener=backup', rig: loud.rig });
     const region = screen.getByRole('region', { name: say.openButUnusedInputs() });

@@ -5,6 +5,7 @@ import { Route, Routes } from 'react-router';
 import { describe, expect, it } from 'vitest';
 import { reconcilePicture } from '#core/reconcile/index.ts';
 import { applyEdit } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { selectRig } from '#web/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { measured as say } from '#words/index.ts';
@@ -27,9 +28,9 @@ function measuredRig(...more: ReturnType<typeof demoRig>['measurements']) {
     sdMs: 2,
     count: 4,
   });
-  if (!read.ok) throw new Error(read.reason);
+  if (!read.ok) throw new Error(textOf(read.reason));
   const done = applyEdit(rig, read.edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return { ...done.rig, measurements: [...done.rig.measurements, ...more] };
 }
 const open = (rig = measuredRig()) =>

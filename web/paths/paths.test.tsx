@@ -5,6 +5,7 @@ import { Route, Routes } from 'react-router';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { nextTakes } from '#core/paths/index.ts';
 import { applyEdit, type Measurement, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
@@ -50,7 +51,7 @@ const tested = (measurements: readonly Measurement[]): Rig => {
     kind: 'batch',
     edits: measurements.map((measurement) => ({ kind: 'add-measurement', measurement })),
   });
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const open = (of: Rig) =>

@@ -3,6 +3,7 @@ import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { sayUnder } from '#web/parts/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
@@ -136,7 +137,7 @@ describe('the table', () => {
         setting: { value: i === 0 ? true : -90, known: 'seen' as const },
       })),
     });
-    if (!muted.ok) throw new Error(muted.refusal.reason);
+    if (!muted.ok) throw new Error(textOf(muted.refusal.reason));
     const { user, store } = open(muted.rig);
     await user.click(at(/^Wren, voice at Backup recorder: must; missing/));
     const stops = within(card())

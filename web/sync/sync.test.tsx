@@ -3,6 +3,7 @@ import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit, type Edit, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
@@ -13,7 +14,7 @@ import { SyncScreen } from './index.ts';
 beforeEach(() => stubServer(noServer));
 const edited = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const openTap = (source: string, rig?: Rig) =>

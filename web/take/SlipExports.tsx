@@ -4,7 +4,7 @@ import { EdlError, type SlipList, slipListToCsv, slipListToEdl, slipListToOtio }
 import { markersIn } from '#core/run/index.ts';
 import { Choice, formatDate, NumberInput, saveAs } from '#web/parts/index.ts';
 import { selectSessions, useAppSelector } from '#web/store/index.ts';
-import { take as say, } from '#words/index.ts';
+import { take as say } from '#words/index.ts';
 
 /** A slip list to take along into an edit: exact as a table and as a timeline, by whole frames as an EDL. */
 export function SlipExports({ list }: { list: SlipList }) {

@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import type { NextLook as Next, Outcome } from '#core/trouble/index.ts';
-import { formatNumber, rich, useKey, sentence } from '#web/parts/index.ts';
+import { formatNumber, rich, sentence, useKey } from '#web/parts/index.ts';
 import { trouble as say, textOf } from '#words/index.ts';
 
 interface Props {

@@ -13,7 +13,7 @@ import {
   sayComplaint,
   toldOf,
 } from '#core/trouble/index.ts';
-import { rich, StateMark, Term, useKey, sentence } from '#web/parts/index.ts';
+import { rich, StateMark, sentence, Term, useKey } from '#web/parts/index.ts';
 import { selectRig, selectSessions, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { common, frame, trouble as say, textOf } from '#words/index.ts';
 import { Complain } from './Complain.tsx';
@@ -236,4 +236,3 @@ function Told({ rig, book, entries, onEntries }: ToldProps) {
     </ul>
   );
 }
-

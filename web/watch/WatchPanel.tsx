@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { WatchAlarm } from '#core/measure/index.ts';
 import type { Rig } from '#core/rig/index.ts';
-import { Choice, formatNumber, formatSpan, StateMark, Term, sentence } from '#web/parts/index.ts';
+import { Choice, formatNumber, formatSpan, StateMark, sentence, Term } from '#web/parts/index.ts';
 import { watch as say, textOf } from '#words/index.ts';
 import { ALARM_WORDS, stateOf } from './alarms.ts';
 import { useWatchers } from './useWatchers.ts';

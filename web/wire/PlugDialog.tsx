@@ -80,7 +80,11 @@ function sayOffer(rig: Rig, { chain, cables, socket }: Offer): string {
   const what = chain
     ? chain.parts.length === 0
       ? say.itsOwnCable()
-      : say.partsAndPrice({ join: chain.parts.map((p) => p.name).join(' + '), n0: chain.price[0], n1: chain.price[1] })
+      : say.partsAndPrice({
+          join: chain.parts.map((p) => textOf(p.name)).join(' + '),
+          n0: chain.price[0],
+          n1: chain.price[1],
+        })
     : MEDIUM[medium];
   return socket.cableIds.length > 0 ? say.replacesCable({ what, socket: pluggedInto(rig, socket) }) : what;
 }

@@ -40,7 +40,7 @@ export function leadRows(rig: Rig, evaluation: Evaluation, findings: readonly Fi
 /** What to take, in words: 'lead, hdmi-mini to hdmi'; by its sockets where a program stands at one end. */
 export function sayParts({ chain, lead }: LeadRow): string {
   if (chain === null) return say.noCableFits();
-  if (chain) return chain.parts.length === 0 ? say.itsOwnCable() : chain.parts.map((p) => p.name).join(' + ');
+  if (chain) return chain.parts.length === 0 ? say.itsOwnCable() : chain.parts.map((p) => textOf(p.name)).join(' + ');
   const socket = connectorOf(lead.from.port.connector) ?? connectorOf(lead.to.port.connector);
   return socket ? say.cableFromToComputer({ socket: textOf(socket.name) }) : say.insideComputer();
 }

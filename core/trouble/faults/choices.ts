@@ -71,7 +71,7 @@ function ofChoice(rig: Rig, types: Types, cable: Cable): Fault[] {
         says: say.isSelectedInstead({ what, port: endName(rig, types, other), drawn }),
         edit: replug(cable, { [far]: other, map: undefined }),
         weight: WEIGHTS['wrong-device'] / others.length,
-        shows: `${at}: ${endName(rig, types, other)}`,
+        shows: say.endIs({ at, other: endName(rig, types, other) }),
       }),
     ),
   ];

@@ -31,7 +31,7 @@ export function settingFaults(rig: Rig, evaluation: Evaluation): Fault[] {
       if (!acts) return [];
       const others = otherwise(spec, value);
       return others.map(({ kind, to }): Fault => {
-        const stands = `${spec.name}: ${sayValue(spec, to)}`;
+        const stands = say.settingIs({ setting: spec.name, value: sayValue(spec, to) });
         return {
           id: `set:${device.id}.${spec.id}:${String(to)}`,
           kind,

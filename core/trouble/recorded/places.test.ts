@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { FAULT_IDS } from '#core/measure/index.ts';
 import { applyEdit, type Edit, findDevice, findTypes, parseRig, type Rig } from '#core/rig/index.ts';
+import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { clayHour } from '#demo/clay-hour.ts';
@@ -16,7 +17,7 @@ const demos = [boathouse, clayHour, gliderCorner, mothNight, quayTalk, skerryNet
 const [relay] = demos as [Rig];
 const edited = (rig: Rig, edit: Edit): Rig => {
   const done = applyEdit(rig, edit);
-  if (!done.ok) throw new Error(done.refusal.reason);
+  if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
 const places = (rig: Rig, listenerId: string, id: (typeof FAULT_IDS)[number], delayMs?: number) =>
@@ -81,7 +82,7 @@ describe('places that could have made a fault', () => {
       sources: relay.sources.map((s) => (s.id === 'wren' ? { ...s, level: [98, 102, 106] } : s)),
     };
     const [first] = places(hot, 'backup', 'clipping');
-    expect(first!.where).toContain('converter');
+    expect(textOf(first!.where)).toContain('signal.converter');
     expect(first!.why).toMatchObject({ code: 'trouble.typicalPeaksAreDb' });
   });
   it('of silence is the door that shuts the way', () => {

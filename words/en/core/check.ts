@@ -521,4 +521,6 @@ export const check = wordingOf(say, {
   atCable: '{lead}: {what}',
   settingIs: '{setting}?',
   settingIsOneOf: '{setting}: {options}?',
+  setIt: '{device}, {setting}: {value}',
+  termIs: '{term}: {value} {unit}',
 });

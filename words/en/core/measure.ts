@@ -45,4 +45,5 @@ export const measure = wordingOf(say, {
   sideEmpty: '{side}: nothing at all',
   sideLess: '{side}: {db} dB less than {other}',
   ofFile: '{which}: {problem}',
+  both: '{first}; {second}',
 });

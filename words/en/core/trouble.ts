@@ -123,4 +123,6 @@ export const trouble = wordingOf(say, {
   isVideoThereAt: 'Is the video of {name} there at {listener}?',
   isThereAt: 'Is there {flag} at {listener}?',
   stageOf: '{device}, {stage}',
+  settingIs: '{setting}: {value}',
+  endIs: '{at}: {other}',
 });

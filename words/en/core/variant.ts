@@ -6,4 +6,5 @@ export const variant = wordingOf(say, {
   otherComputer: '{device}: on another computer',
   ways: '{from} → {to}',
   partIn: '{part}, {cable}',
+  settingFromTo: '{device}, {setting}: {before} → {after}',
 });
