@@ -111,7 +111,8 @@ function readRow(
   if (cell('length m') === '' || !Number.isFinite(lengthM) || lengthM < 0 || lengthM > 1000)
     return { why: say.isNotLengthIn({ length: cell('length m') }) };
   const medium = cell('medium') || 'lead';
-  if (medium !== 'lead' && medium !== 'radio') return { why: say.isntValidConnectionType({ medium }) };
+  if (medium !== 'lead' && medium !== 'radio')
+    return { why: say.isntValidConnectionType({ medium, first: 'lead', second: 'radio' }) };
   const more = readMore(cell);
   if ('why' in more) return more;
   const same = (c: Cable) =>

@@ -87,7 +87,7 @@ describe('leads as CSV', () => {
       'report.thereIsNoDevice(nobody)',
       'report.hasNoPort(camera-capture, nowhere)',
       'report.isNotLengthIn(long)',
-      'report.isntValidConnectionType(string)',
+      'report.isntValidConnectionType(string, lead, radio)',
     ]);
     expect(read.edit).toMatchObject({
       kind: 'batch',

@@ -35,7 +35,7 @@ export const say = sayersOf('report', {
   thereIsNoDevice: { device: 'name' },
   hasNoPort: { device: 'name', port: 'name' },
   isNotLengthIn: { length: 'name' },
-  isntValidConnectionType: { medium: 'name' },
+  isntValidConnectionType: { medium: 'name', first: 'name', second: 'name' },
   connected: { id: 'text' },
   isNotCableOr: { part: 'name' },
   namesNoChannelsWrite: { channels: 'name' },

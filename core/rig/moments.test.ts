@@ -122,7 +122,7 @@ describe('what a moment points to', () => {
     expect(refused([{ ...key, settingId: 'colour' }]).ok).toBe(false);
     expect(refused([], [{ sourceId: 'nobody', listenerId: 'stream', want: 'may' }]).ok).toBe(false);
     expect(applyEdit(skerry, { kind: 'set-moment', moment: { ...moment, id: 'gone' } }).ok).toBe(false);
-    expect(() => parseRig({ ...skerry, moments: [moment, moment] })).toThrow(/duplicate id/);
+    expect(() => parseRig({ ...skerry, moments: [moment, moment] })).toThrow(/duplicateId/);
   });
   it('goes with the box, and a box that takes another’s place keeps what it has too', () => {
     fc.assert(

@@ -16,7 +16,7 @@ export const say = sayersOf('trouble', {
   balancedOutputInStereo: {},
   alsoThrough: { source: 'name', device: 'name' },
   itReachesOverSecond: { listener: 'name', apart: 'text' },
-  backThrough: {},
+  backThrough: { names: 'text' },
   itComesBackMs: { nominal: 'text', gainDb: 'text' },
   into: { from: 'name', to: 'name' },
   openMicMAway: { lengthM: 'text' },

@@ -216,7 +216,7 @@ describe('what is kept', () => {
     writeFileSync(join(data, 'takes', 'f'.repeat(64)), 'x');
     const { faults } = await verifyFolder(data);
     expect(faults).toHaveLength(2);
-    expect(faults[0]).toMatch(/"a\.wav" is not what it was/);
+    expect(faults[0]).toMatch(/“a\.wav” is not what it was/);
     expect(faults[1]).toMatch(/No take refers to the file takes\/ffffffff/);
   });
 });

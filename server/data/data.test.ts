@@ -37,7 +37,7 @@ describe('a data folder', () => {
       writeFileSync(join(root, name, 'a'.repeat(64)), name);
     }
     const before = contentOf(root);
-    await expect(start()).rejects.toThrow(/holds files that are not Mellow Tap's \(.*\)\. Nothing was changed\./);
+    await expect(start()).rejects.toThrow(/holds files that are not Mellow Tap’s \(.*\)\. Nothing was changed\./);
     expect(contentOf(root)).toEqual(before);
     writeFileSync(join(root, 'a file'), '');
     await expect(start(join(root, 'a file'))).rejects.toThrow(/is a file/);

@@ -1,5 +1,6 @@
 import type { FaultId } from '#core/measure/index.ts';
 import { findDevice, findTypes, hasUnity, isCall, type PortRef } from '#core/rig/index.ts';
+import { listOf } from '#core/said/index.ts';
 import { deviceName, noiseParts, sayBreak, whereItStops } from '#core/signal/index.ts';
 import { say } from '../sayings.ts';
 import { cablesTo, findingsOnWays, onRungs, type Place, type Suspects, sayLead, tapOf } from './scene.ts';
@@ -168,7 +169,12 @@ const echo: Suspects = (scene, { delayMs }) => {
   });
   const loops = evaluation.loops.map(
     (loop): Place => ({
-      where: say.backThrough(),
+      where: say.backThrough({
+        names: listOf(
+          'and',
+          loop.deviceIds.map((id) => deviceName(rig, id)),
+        ),
+      }),
       why: say.itComesBackMs({ nominal: loop.delay.value.nominal.toFixed(0), gainDb: (-loop.gainDb).toFixed(0) }),
       tap: tapOf(scene, loop.deviceIds[0]!) ?? listener.sound,
       weight: loop.gainDb > -30 ? 0.7 : 0.2,

@@ -25,7 +25,7 @@ export const report = wordingOf(say, {
   tryEachPlayerWith:
     'Try each player with the trial, fading in, until it is about as loud as its source. Then leave its level alone.',
   pressPlayEverywhereWithin:
-    'Press Play everywhere, within about two seconds. Each tune lasts 15 seconds. Nobody talks.',
+    'Press Play everywhere, within about two seconds. Each tune lasts 15 seconds. No one talks.',
   waitTwoMoreSeconds: 'Wait two more seconds, stop the recorders, and name each file after its destination.',
   tapTestEverySource: 'Tap test: every source plays its own test tune',
   beforeAnythingPlays: 'Before anything plays',
@@ -39,7 +39,7 @@ export const report = wordingOf(say, {
   thereIsNoDevice: 'There is no device {device} in the rig.',
   hasNoPort: '{device} has no port {port}.',
   isNotLengthIn: '{length} is not a length in meters, 0 to 1000.',
-  isntValidConnectionType: '{medium} isn’t a valid connection type. Use lead or radio.',
+  isntValidConnectionType: '{medium} isn’t a valid connection type. Use {first} or {second}.',
   connected: '{id}: connected',
   isNotCableOr: '{part} is not a cable or adapter of the list.',
   namesNoChannelsWrite: '{channels} names no channels. Write left=ch-3 right=ch-4.',

@@ -29,7 +29,7 @@ export const signal = wordingOf(say, {
   player: 'player',
   typicalForPlayerWho: 'typical for a player who reacts to what they hear',
   isDisabledInIts: '{device}: {end} is disabled in its system. Enable it there, or select another.',
-  nothingInsideItLeads: '{device}: nothing inside it leads from {from} to {to}, whatever the settings',
+  nothingInsideItLeads: '{device}: nothing inside it connects {from} to {to}, whatever the settings',
   theyRunOnTwo: '{between}: they run on two computers, and nothing passes from one to the other',
   cableIsForCharging: '{between}: the cable is for charging only',
   outputSendsFormatThat: '{between}: the output sends a format that the input doesn’t accept',

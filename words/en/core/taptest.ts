@@ -6,7 +6,7 @@ export const taptest = wordingOf(say, {
   to: '{low} to {high}',
   beyondBandTestTune: 'beyond the band of the test tune',
   isOffOrSet: '{listener} is off, or set to private or test.',
-  otherwiseYourAudienceHears: 'Otherwise your audience hears 15 seconds of test tunes, and they stay in the recording.',
+  otherwiseYourAudienceHears: 'If not, your audience hears 15 seconds of test tunes, and they stay in the recording.',
   theyHaveBeenTold: '{listener}: they have been told, and their headset is off.',
   levelThereIsUnknown: 'The level there is unknown until it has been measured.',
   intoDummyLoadVoice: '{radios}: into a dummy load, voice keying off.',

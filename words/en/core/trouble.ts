@@ -17,7 +17,7 @@ export const trouble = wordingOf(say, {
   balancedOutputInStereo: 'a balanced output in a stereo jack has its right side inverted',
   alsoThrough: '{source}, also through {device}',
   itReachesOverSecond: 'it reaches {listener} over a second path, {apart} ms apart as drawn',
-  backThrough: 'back through {join}',
+  backThrough: 'back through {names}',
   itComesBackMs: 'it comes back {nominal} ms later, {gainDb} dB quieter',
   into: '{from} into {to}',
   openMicMAway: 'an open mic {lengthM} m away hears it again',
