@@ -4,5 +4,5 @@ import './app/sheet.css';
 import { chooseLanguage } from './parts/language.ts';
 
 // Tables of words are made when their module is loaded: the language is chosen before any of them is.
-await chooseLanguage();
+chooseLanguage();
 await import('./start.tsx');

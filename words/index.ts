@@ -5,6 +5,7 @@ import { core } from './en/core/index.ts';
 import { messageOf, speakerOf } from './said.ts';
 
 export { textOf } from '#core/said/index.ts';
+export { type Chosen, handedOn, speakAsHandedOn, speakIn } from './chosen.ts';
 export { bench } from './en/bench.ts';
 export { blind } from './en/blind.ts';
 export { charts } from './en/charts.ts';

@@ -61,7 +61,7 @@ export async function measureOffset(
     ['first', ref],
     ['second', other],
   ] as const) {
-    if (durationS(recording) < SHORTEST_S) throw new MeasureError('too-short', `the ${name}`);
+    if (durationS(recording) < SHORTEST_S) throw new MeasureError('too-short', say.which({ order: name }));
     if (await isSilent(recording)) throw new MeasureError('silent', say.which({ order: name }));
   }
   const candidates = await searchLags(fftOf, ref, other, (done) => onProgress?.(done * 0.5));

@@ -126,7 +126,7 @@ function together(rig: Rig, heard: readonly Pair[]): ListeningDelay[] {
       .filter((p) => roleOf(p) === 'music')
       .map((music) => {
         const [m, v] = [music.ways[0]!, voice.ways[0]!];
-        const apart = settle(measurements, 'music vs. voice', difference(m.soundTerms, v.soundTerms));
+        const apart = settle(measurements, say.musicVsVoice(), difference(m.soundTerms, v.soundTerms));
         const late = apart.value.nominal >= 0;
         const ids = late ? [music.sourceId, voice.sourceId] : [voice.sourceId, music.sourceId];
         const told = judged('together', music, ids, apart);

@@ -33,4 +33,5 @@ export const say = sayersOf('paths', {
   leadsAdd: { count: 'count', us: 'text' },
   devices: { names: 'text', leads: 'text' },
   withMend: { says: 'text', mend: 'text' },
+  musicVsVoice: {},
 });

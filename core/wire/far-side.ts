@@ -234,7 +234,7 @@ export function addSpareSeat(rig: Rig, callId: string): Edit {
       { kind: 'plug', cable: link(cableId, [callId, 'far-loudspeaker'], [deviceId, 'in-1'], 'software') },
       {
         kind: 'add-listener',
-        listener: { id: listenerId, name: 'Test device, what they hear', sound: { deviceId, portId: 'track-1' } },
+        listener: { id: listenerId, name: 'Test device, return', sound: { deviceId, portId: 'track-1' } },
       },
       ...cells.map((cell): Edit => ({ kind: 'set-plan', sourceId: cell.sourceId, listenerId, cell })),
     ],

@@ -2,6 +2,7 @@ import { ZodError } from 'zod';
 import { LARGEST_RIG_BYTES, LARGEST_TAKE_BYTES } from '#api/index.ts';
 import { parseRig, type Rig, RigError } from '#core/rig/index.ts';
 import { DayEvent } from '#core/run/index.ts';
+import { server as say } from '#words/index.ts';
 import { type Entry, entryOf } from '../day/service.ts';
 import { HttpProblem } from '../problem.ts';
 import { LOG_FILE, MANIFEST_FILE, Manifest, RIG_FILE } from './manifest.ts';
@@ -37,9 +38,8 @@ export async function readArchive({ path, folder }: ReadJob): Promise<ReadArchiv
     const manifest = await read(archive, MANIFEST_FILE, LARGEST_MANIFEST_BYTES, (json) => Manifest.parse(json));
     const files = [...manifest.takes, ...manifest.photos];
     const lost = files.filter((f) => archive.entries.get(f.file)?.uncompressedSize !== f.bytes);
-    if (lost.length > 0) throw refuse(`The archive is not whole: ${sayMissing(lost.map((f) => f.file))}`);
-    if (files.some((f) => f.bytes > LARGEST_TAKE_BYTES))
-      throw refuse('The archive holds a take that is larger than 8 GB.');
+    if (lost.length > 0) throw refuse(say.archiveIsIncomplete({ missing: sayMissing(lost.map((f) => f.file)) }));
+    if (files.some((f) => f.bytes > LARGEST_TAKE_BYTES)) throw refuse(say.archiveHoldsTakeThat());
     const rig = await read(archive, RIG_FILE, LARGEST_RIG_BYTES, parseRig);
     const events = await read(archive, LOG_FILE, LARGEST_LOG_BYTES, (json) =>
       DayEvent.array().parse(json).map(entryOf),
@@ -50,9 +50,9 @@ export async function readArchive({ path, folder }: ReadJob): Promise<ReadArchiv
     for (const photo of manifest.photos) photos.push(await extract(archive, photo, folder));
     return { manifest, rig, events, takes, photos };
   } catch (error) {
-    if (error instanceof RigError) throw new HttpProblem(422, 'Not a rig', `${RIG_FILE}: ${error.message}`);
+    if (error instanceof RigError) throw new HttpProblem(422, say.notRig(), `${RIG_FILE}: ${error.message}`);
     if (error instanceof HttpProblem || (error as { code?: string }).code) throw error;
-    throw refuse('The archive is damaged.');
+    throw refuse(say.archiveIsDamaged());
   } finally {
     await archive.close();
   }
@@ -64,8 +64,8 @@ async function openArchive(path: string): Promise<Opened> {
   } catch (error) {
     if (error instanceof HttpProblem) throw error;
     const missing = await whatIsMissing(path);
-    if (missing === null) throw refuse('This is no archive of Mellow Tap: choose the zip that was saved from the log.');
-    throw refuse(`The archive is cut: ${sayMissing(missing)} Save it again from where it came.`);
+    if (missing === null) throw refuse(say.thisIsNoArchive());
+    throw refuse(say.archiveIsCutSave({ missing: sayMissing(missing) }));
   }
 }
 
@@ -76,7 +76,7 @@ async function read<T>(archive: Opened, file: string, mostBytes: number, parse: 
   } catch (error) {
     if (error instanceof RigError || error instanceof HttpProblem) throw error;
     const why =
-      error instanceof ZodError ? `${error.issues[0]?.path.join('/')}: ${error.issues[0]?.message}` : 'it is not JSON';
-    throw refuse(`${file} cannot be read: ${why}.`);
+      error instanceof ZodError ? `${error.issues[0]?.path.join('/')}: ${error.issues[0]?.message}` : say.itIsNotJson();
+    throw refuse(say.cannotBeRead({ file, why }));
   }
 }

@@ -2,6 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
+import { server as say } from '#words/index.ts';
 import { type Zip, type ZipPart, zipOf } from '../archive/zip.ts';
 import type { Content } from '../data/content.ts';
 import type { Lent } from '../data/storage.ts';
@@ -73,7 +74,7 @@ export async function takeSnapshot(parts: BackupParts, withTakes: boolean): Prom
         const own = (path: string, bytes: number): Lent => ({ path, bytes, giveBack: () => undefined });
         const zipped: ZipPart[] = [
           { file: BACKUP_MANIFEST, text: JSON.stringify(manifest) },
-          { file: 'READ ME.txt', text: README },
+          { file: 'READ ME.txt', text: say.backupReadme() },
           { file: BACKUP_DATABASE, lent: own(copy, manifest.database.bytes) },
           ...lent.map(
             ({ folder, sha256, held }): ZipPart => ({
@@ -91,11 +92,6 @@ export async function takeSnapshot(parts: BackupParts, withTakes: boolean): Prom
     throw error;
   }
 }
-
-const README = `A backup of Mellow Tap. To restore it: open Mellow Tap, choose Restore on the first page, and this file; or run
-bin/mellow restore FILE. Without Mellow Tap: database.sqlite is an SQLite database (rigs and their versions as JSON,
-the log), takes/ and photos/ hold the files under the SHA-256 of their content, backup.json lists them all.
-`;
 
 /** What changes whenever anything of the desk does. */
 export async function stampOf(database: Pick<Database, 'read'>): Promise<string> {

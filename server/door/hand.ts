@@ -1,6 +1,7 @@
 import type { Socket } from 'node:net';
 import express, { type Express, type Request, type RequestHandler } from 'express';
 import { DoorTry } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import { dayRoutes } from '../day/routes.ts';
 import type { DayService } from '../day/service.ts';
 import { assetsOf, neverKept, pageOf } from '../page.ts';
@@ -45,7 +46,7 @@ export function handApp({ door, rigs, day, takes, webFolder, noteNoPass }: HandO
   const passed: RequestHandler = (req, _res, next) => {
     if (door.holds(cookieOf(req))) return next();
     noteNoPass(fromOf(req));
-    throw new HttpProblem(401, 'Code wanted', 'This opens with the code that the desk shows.');
+    throw new HttpProblem(401, say.codeWanted(), say.thisOpensWithCode());
   };
   app.use('/api', passed);
   app.get('/api/rigs', async (_req, res) => {
@@ -70,17 +71,10 @@ export function handApp({ door, rigs, day, takes, webFolder, noteNoPass }: HandO
 
 function refusal(word: string, waitMs: number): HttpProblem {
   const wait = Math.ceil(waitMs / 1000);
-  if (word === 'shut for a while')
-    return new HttpProblem(
-      429,
-      'Too many tries',
-      `Too many wrong codes. Try again in ${wait} s, with the code that the desk shows now.`,
-    );
-  if (word === 'old code')
-    return new HttpProblem(403, 'Old code', 'This code is over: each lasts ten minutes. The desk shows the next one.');
-  if (word === 'used code')
-    return new HttpProblem(403, 'Used code', 'This code was used already. The desk shows the next one.');
-  return new HttpProblem(403, 'Wrong code', 'This is not the code that the desk shows.');
+  if (word === 'shut for a while') return new HttpProblem(429, say.tooManyTries(), say.tooManyWrongCodes({ wait }));
+  if (word === 'old code') return new HttpProblem(403, say.oldCode(), say.thisCodeIsOver());
+  if (word === 'used code') return new HttpProblem(403, say.usedCode(), say.thisCodeWasUsed());
+  return new HttpProblem(403, say.wrongCode(), say.thisIsNotCode());
 }
 
 /** What it says it is, in one plain word: no more of it is kept. */
@@ -95,8 +89,7 @@ const fromOf = (req: Request): string => req.socket.remoteAddress ?? 'unknown';
 /** By the very address that the request came in at, and only from our own pages: no name that somebody rebinds, no page of another origin. */
 const byAddressOnly: RequestHandler = (req, _res, next) => {
   const host = req.get('Host') ?? '';
-  if (host !== ownHost(req.socket))
-    throw new HttpProblem(421, 'Wrong host', 'Open this by the address that the desk shows.');
+  if (host !== ownHost(req.socket)) throw new HttpProblem(421, say.wrongHost(), say.openThisByAddress());
   const origin = req.get('Origin');
   const site = req.get('Sec-Fetch-Site');
   const foreign =
@@ -106,8 +99,7 @@ const byAddressOnly: RequestHandler = (req, _res, next) => {
   const opensPage = req.method === 'GET' && req.get('Sec-Fetch-Mode') === 'navigate' && !req.path.startsWith('/api/');
   // What changes something says where it comes from: a browser always does.
   const blind = req.method !== 'GET' && origin === undefined;
-  if ((foreign && !opensPage) || blind)
-    throw new HttpProblem(403, 'Foreign page', 'Another site has asked for this. It was not answered.');
+  if ((foreign && !opensPage) || blind) throw new HttpProblem(403, say.foreignPage(), say.anotherSiteHasAsked());
   next();
 };
 

@@ -1,4 +1,5 @@
 import type { RigRecord, RigSummary } from '#api/index.ts';
+import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 import { readJudged } from './judging.ts';
 
@@ -28,22 +29,13 @@ export function inNumbers(
 }
 
 export const stale = (row: RigRow): HttpProblem =>
-  new HttpProblem(
-    412,
-    'Changed elsewhere',
-    'Another window has changed this rig first. Nothing was overwritten: choose which one to keep.',
-    { newer: toRecord(row) },
-  );
+  new HttpProblem(412, say.changedElsewhere(), say.anotherWindowHasChangedThis(), { newer: toRecord(row) });
 
 /** @throws HttpProblem 422 for a document that is no JSON any more */
 export function toRecord({ id, revision, updatedAt, document }: RigRow): RigRecord {
   try {
     return { id, revision, updatedAt, document: JSON.parse(document) };
   } catch {
-    throw new HttpProblem(
-      422,
-      'Not a rig',
-      'The rig that is kept here is no JSON any more. Download it as it is, or bring an earlier version back.',
-    );
+    throw new HttpProblem(422, say.notRig(), say.rigThatIsKept());
   }
 }

@@ -46,12 +46,7 @@ export function LadderChart({ ladder, hue, widthPx, chosen, onChoose, onSet }: P
       <g transform={`translate(${LEFT},${TOP})`}>
         <Axes layout={layout} />
         {layout.places.map((place, i) => (
-          <Column
-            key={`${place.rung.box} ${place.rung.stage} ${place.fromPx}`}
-            place={place}
-            hue={hue}
-            worst={i === ladder.worst}
-          />
+          <Column key={`${place.rung.deviceId} ${place.fromPx}`} place={place} hue={hue} worst={i === ladder.worst} />
         ))}
         <path d={stepPath(layout, (p) => p.peakPx)} fill="none" stroke={hue} strokeDasharray="2 3" />
         <path d={stepPath(layout, (p) => p.levelPx)} fill="none" stroke={hue} strokeWidth={3} />
@@ -164,7 +159,7 @@ function Names({ layout, upright, chosen, onChoose }: NamesProps) {
         return (
           // biome-ignore lint/a11y/useSemanticElements: a step of a drawing; an HTML button cannot stand in an SVG
           <g
-            key={`${rung.box} ${rung.stage} ${fromPx}`}
+            key={`${rung.deviceId} ${fromPx}`}
             role="button"
             tabIndex={0}
             aria-pressed={i === chosen}
@@ -275,7 +270,7 @@ function Handle({ place, hue, pxPerDb, onChoose, onSet }: HandleProps) {
     <g
       role="slider"
       tabIndex={0}
-      aria-label={`${rung.box}, ${spec.name}`}
+      aria-label={`${textOf(rung.box)}, ${spec.name}`}
       aria-orientation="vertical"
       aria-valuemin={spec.min}
       aria-valuemax={spec.max}

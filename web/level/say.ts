@@ -16,7 +16,7 @@ export function sayWorst({ rungs, worst }: Ladder): string | null {
 export function sayTightest({ rungs, tightest }: Ladder): string | null {
   const rung = rungs[tightest];
   if (rung?.headroomDb == null) return null;
-  const at = `${rung.box}, ${rung.stage}`;
+  const at = `${textOf(rung.box)}, ${textOf(rung.stage)}`;
   const db = rung.headroomDb;
   return db < 0
     ? say.clipsAtTypicalPeaks({ at, db: formatNumber(-db) })

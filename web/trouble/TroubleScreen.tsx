@@ -212,7 +212,7 @@ function Told({ rig, book, entries, onEntries }: ToldProps) {
           name2: rig.sources.find((s) => s.id === e.sourceId)?.name ?? '',
         });
       case 'look':
-        return `${book.say(e.key).asks} ${sentence(textOf(book.sayAnswer(e.key, e.answer)))}.`;
+        return `${textOf(book.say(e.key).asks)} ${sentence(textOf(book.sayAnswer(e.key, e.answer)))}.`;
       case 'skipped':
         return say.dontKnowOf({ asks: textOf(book.say(e.key).asks) });
     }

@@ -1,7 +1,6 @@
+import './spoken.ts';
 import { expose } from 'comlink';
 import { readDesk } from '#core/intake/index.ts';
-// What core says is said here: without its words it would be codes.
-import '#words/index.ts';
 
 /** Reads desks beside the page; what it has learnt of what fits what is kept from one reading to the next. */
 const api = { readDesk };

@@ -7,7 +7,7 @@ import type { AlignOptions, AllAligned } from '#core/solve/index.ts';
 import type { TapReading } from '#core/tap/index.ts';
 import type { Explanation, Players, StandInDesk, TakeRead } from '#core/taptest/index.ts';
 import type { Lineup } from '#core/trouble/index.ts';
-import { workers as say } from '#words/index.ts';
+import { handedOn, workers as say } from '#words/index.ts';
 import type { Region } from './cells.ts';
 import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
@@ -63,7 +63,7 @@ const start = <T>(
   run: (worker: Remote<MeasureApi>, onProgress: OnProgress) => Promise<T>,
 ): Job<T> =>
   withProgress<MeasureApi, T>(
-    new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' }),
+    new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module', name: handedOn() }),
     say.measuringFailed(),
     onProgress,
     run,
@@ -72,7 +72,7 @@ const start = <T>(
 /** Writes a slate to be played by a console or a player. */
 export const makeSlate = (what: 'film' | 'sound', film: SlateFilm, onProgress: OnProgress): Job<MadeFile> =>
   withProgress<SlateApi, MadeFile>(
-    new Worker(new URL('./slate.worker.ts', import.meta.url), { type: 'module' }),
+    new Worker(new URL('./slate.worker.ts', import.meta.url), { type: 'module', name: handedOn() }),
     say.couldntCreateFile(),
     onProgress,
     (worker, heard) => (what === 'sound' ? worker.sound(film) : worker.film(film, heard)),
@@ -102,7 +102,8 @@ export const lineUpFaults = (rig: Rig, onProgress: OnProgress): Job<Lineup> =>
     api.lineUp(rig, heard),
   );
 
-const rigWorker = (): Worker => new Worker(new URL('./rig.worker.ts', import.meta.url), { type: 'module' });
+const rigWorker = (): Worker =>
+  new Worker(new URL('./rig.worker.ts', import.meta.url), { type: 'module', name: handedOn() });
 
 export const lookAtTake = (source: TakeSource, whole: boolean, onProgress: OnProgress): Job<TakeLook> =>
   start(onProgress, (worker, heard) => worker.look(source, whole, heard));
@@ -137,7 +138,7 @@ export const framesBetween = (source: TakeSource, fromMs: number, toMs: number, 
 
 const tap = <T>(onProgress: OnProgress, run: (worker: Remote<TapApi>, onProgress: OnProgress) => Promise<T>): Job<T> =>
   withProgress<TapApi, T>(
-    new Worker(new URL('./tap.worker.ts', import.meta.url), { type: 'module' }),
+    new Worker(new URL('./tap.worker.ts', import.meta.url), { type: 'module', name: handedOn() }),
     say.readingTapTestFailed(),
     onProgress,
     run,

@@ -1,6 +1,6 @@
 import { type Remote, wrap } from 'comlink';
 import type { PortRef, Rig } from '#core/rig/index.ts';
-import { workers as say } from '#words/index.ts';
+import { handedOn, workers as say } from '#words/index.ts';
 import type { HeardLoop, ListenApi } from './listen.worker.ts';
 
 let worker: Worker | null = null;
@@ -9,7 +9,7 @@ let api: Remote<ListenApi> | null = null;
 /** Renders what is heard at a place; one worker does it all, since it keeps the stand-ins that it has made. */
 export function renderLoop(rig: Rig, at: PortRef, seconds: number, sampleRateHz: number): Promise<HeardLoop> {
   if (!worker || !api) {
-    worker = new Worker(new URL('./listen.worker.ts', import.meta.url), { type: 'module' });
+    worker = new Worker(new URL('./listen.worker.ts', import.meta.url), { type: 'module', name: handedOn() });
     api = wrap<ListenApi>(worker);
   }
   const broke = new Promise<never>((_, reject) => {

@@ -1,3 +1,4 @@
+import './spoken.ts';
 import { expose, transfer } from 'comlink';
 import { check } from '#core/check/index.ts';
 import { loudnessMeter } from '#core/measure/index.ts';

@@ -1,3 +1,4 @@
+import './spoken.ts';
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose, transfer } from 'comlink';
 import {

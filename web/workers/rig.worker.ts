@@ -1,3 +1,4 @@
+import './spoken.ts';
 import { expose } from 'comlink';
 import highsWasm from 'highs/runtime?url';
 import { layout } from '#core/layout/index.ts';
@@ -7,8 +8,6 @@ import { evaluate } from '#core/signal/index.ts';
 import { type AlignOptions, type AllAligned, alignAll, programsOver } from '#core/solve/index.ts';
 import { type Lineup, lineUp } from '#core/trouble/index.ts';
 import type { Progress } from './look.ts';
-// What core says is said here: without its words it would be codes.
-import '#words/index.ts';
 
 /** What is worked out of a rig beside the page. */
 const api = {

@@ -1,3 +1,4 @@
+import './spoken.ts';
 import { expose } from 'comlink';
 import {
   AudioSample,

@@ -1,4 +1,5 @@
 import { proxy, type Remote, wrap } from 'comlink';
+import { handedOn } from '#words/index.ts';
 import type { SoundApi } from './sound.worker.ts';
 
 /** A worker that keeps takes open, for as long as a page is about them. */
@@ -11,7 +12,7 @@ export interface SoundDesk {
 
 /** @param onBroken  told when the worker failed altogether */
 export function openSoundDesk(onBroken: () => void): SoundDesk {
-  const worker = new Worker(new URL('./sound.worker.ts', import.meta.url), { type: 'module' });
+  const worker = new Worker(new URL('./sound.worker.ts', import.meta.url), { type: 'module', name: handedOn() });
   let over = false;
   worker.onerror = () => {
     if (!over) onBroken();

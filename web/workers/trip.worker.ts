@@ -1,3 +1,4 @@
+import './spoken.ts';
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose } from 'comlink';
 import { type FftOf, fftOver, type PffftModule, recordingOf } from '#core/samples/index.ts';

@@ -215,4 +215,32 @@ export const server = {
     { names: 'text', more: 'count', count: 'count' },
   ),
   onlyIndexMissing: message('only its table of contents at the end is missing.'),
+  archiveIsIncomplete: message('The archive is incomplete: {missing}', { missing: 'text' }),
+  archiveHoldsTakeThat: message('The archive holds a take that is larger than 8 GB.'),
+  archiveIsDamaged: message('The archive is damaged.'),
+  thisIsNoArchive: message('This is no archive of Mellow Tap: choose the zip that was saved from the log.'),
+  archiveIsCutSave: message('The archive is cut: {missing} Save it again from where it came.', { missing: 'text' }),
+  cannotBeRead: message('{file} cannot be read: {why}.', { file: 'text', why: 'text' }),
+  codeWanted: message('Code wanted'),
+  thisOpensWithCode: message('This opens with the code that the desk shows.'),
+  tooManyTries: message('Too many tries'),
+  tooManyWrongCodes: message('Too many wrong codes. Try again in {wait} s, with the code that the desk shows now.', {
+    wait: 'text',
+  }),
+  oldCode: message('Old code'),
+  thisCodeIsOver: message('This code is over: each lasts ten minutes. The desk shows the next one.'),
+  usedCode: message('Used code'),
+  thisCodeWasUsed: message('This code was used already. The desk shows the next one.'),
+  wrongCode: message('Wrong code'),
+  thisIsNotCode: message('This is not the code that the desk shows.'),
+  openThisByAddress: message('Open this by the address that the desk shows.'),
+  anotherWindowHasChangedThis: message(
+    'Another window has changed this rig first. Nothing was overwritten: choose which one to keep.',
+  ),
+  rigThatIsKept: message(
+    'The rig that is kept here is no JSON any more. Download it as it is, or bring an earlier version back.',
+  ),
+  backupReadme: message(
+    'A backup of Mellow Tap. To restore it: open Mellow Tap, choose Restore on the first page, and this file; or run\nbin/mellow restore FILE. Without Mellow Tap: database.sqlite is an SQLite database (rigs and their versions as JSON,\nthe log). takes/ and photos/ hold the files under the SHA-256 of their content; backup.json lists them all.\n',
+  ),
 };

@@ -41,4 +41,5 @@ export const paths = wordingOf(say, {
   leadsAdd: '{count, plural, one {# cable adds} other {# cables add}} {us} µs',
   devices: '{names}; {leads}',
   withMend: '{says}: {mend}',
+  musicVsVoice: 'music vs. voice',
 });
