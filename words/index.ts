@@ -1,3 +1,4 @@
+export { find } from './en/find.ts';
 export { server } from './en/server.ts';
 
 import { speakWith } from '#core/said/index.ts';

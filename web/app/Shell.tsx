@@ -1,8 +1,8 @@
 import { Button, Dialog, Portal } from '@chakra-ui/react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Outlet } from 'react-router';
-import { KeysProvider, useKey, useKeyHints } from '#web/parts/index.ts';
-import { common, frame } from '#words/index.ts';
+import { KeysProvider, showKeys, useKey, useKeyHints } from '#web/parts/index.ts';
+import { common, find, frame } from '#words/index.ts';
 
 /** What every page has: the keys, and their list under `?`. */
 export function Shell() {
@@ -10,33 +10,19 @@ export function Shell() {
     <KeysProvider>
       <Outlet />
       <KeyList />
+      <Find />
     </KeysProvider>
   );
 }
 
-const SHOWN: Record<string, string> = {
-  arrowleft: '←',
-  arrowright: '→',
-  arrowup: '↑',
-  arrowdown: '↓',
-  mod: 'Ctrl',
-  shift: 'Shift',
-  plus: '+',
-  minus: '−',
-  delete: 'Del',
-  space: 'Space',
-  tab: 'Tab',
-};
-const showKeys = (keys: string): string =>
-  keys
-    .split(',')
-    .map((one) =>
-      one
-        .split('+')
-        .map((k) => SHOWN[k] ?? k)
-        .join(' '),
-    )
-    .join(frame.or());
+/** The search knows devices and issues of a rig: it comes with the first search. */
+const FindDialog = lazy(async () => ({ default: (await import('../find/index.ts')).FindDialog }));
+
+function Find() {
+  const [open, setOpen] = useState(false);
+  useKey('/', find.searchKey(), () => setOpen(true));
+  return <Suspense fallback={null}>{open && <FindDialog onClose={() => setOpen(false)} />}</Suspense>;
+}
 
 function KeyList() {
   const [open, setOpen] = useState(false);

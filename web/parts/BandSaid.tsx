@@ -1,5 +1,5 @@
 import type { Band } from '#core/signal/index.ts';
-import { parts as say, textOf } from '#words/index.ts';
+import { common, parts as say, textOf } from '#words/index.ts';
 import { sayBand } from './format.ts';
 import { Term } from './Term.tsx';
 
@@ -9,7 +9,7 @@ export function BandSaid({ band }: { band: Band }) {
   return (
     <p className="quiet">
       {say.bandIs({ band: sayBand(band) })}
-      <Term id={band.kind}>{band.kind}</Term>: {textOf(band.source)}).
+      <Term id={band.kind}>{common[band.kind]()}</Term>: {textOf(band.source)}).
     </p>
   );
 }

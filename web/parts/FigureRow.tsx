@@ -1,6 +1,6 @@
 import { Popover, Portal } from '@chakra-ui/react';
 import type { Figure } from '#core/units/index.ts';
-import { parts as say, textOf } from '#words/index.ts';
+import { common, parts as say, textOf } from '#words/index.ts';
 import { formatNumber, formatSpread } from './format.ts';
 import { Term } from './Term.tsx';
 
@@ -18,13 +18,12 @@ export function FigureRow({ figure, signed = false }: { figure: Figure; signed?:
         </Why>
       </td>
       <td className="quiet small">
-        <Term id={kind}>{KINDS[kind]}</Term> {formatSpread(figure)}
+        <Term id={kind}>{common[kind]()}</Term> {formatSpread(figure)}
       </td>
     </tr>
   );
 }
 
-const KINDS = { standard: 'standard', typical: 'typical', measured: 'measured', set: 'set' } as const;
 const decimalsOf = ({ kind, value }: Figure): number => (kind === 'typical' || Number.isInteger(value.nominal) ? 0 : 1);
 
 const withUnit = (text: string, { unit }: Figure): string => (text.includes(unit) ? text : `${text} ${unit}`);
@@ -54,7 +53,7 @@ export function Why({ figure, children }: { figure: Figure; children: string }) 
                         <td>{textOf(term.label)}</td>
                         <td className="number">{formatNumber(term.value.nominal, decimalsOf(term))}</td>
                         <td className="quiet small">
-                          {KINDS[term.kind]} {formatSpread(term)}
+                          {common[term.kind]()} {formatSpread(term)}
                         </td>
                       </tr>
                     ))}

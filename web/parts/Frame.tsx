@@ -1,7 +1,10 @@
+import { Button } from '@chakra-ui/react';
 import { memo, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { State } from '#core/signal/index.ts';
-import { frame } from '#words/index.ts';
+import { find, frame } from '#words/index.ts';
+import { useKeyHints } from './keys.tsx';
+import { rich } from './rich.tsx';
 import { StateMark } from './StateMark.tsx';
 
 export interface NavEntry {
@@ -26,6 +29,7 @@ export function Frame({ nav, more = [], top, children }: Props) {
       </div>
       <header className="frame-top">{top}</header>
       <nav className="frame-nav" aria-label={frame.stages()}>
+        <SearchButton />
         {nav.map((entry) => (
           <Entry key={entry.to} {...entry} />
         ))}
@@ -36,6 +40,18 @@ export function Frame({ nav, more = [], top, children }: Props) {
       </nav>
       <div className="frame-body">{children}</div>
     </div>
+  );
+}
+
+/** Opens the search of the whole app, where the page has one. */
+function SearchButton() {
+  const run = useKeyHints().find((hint) => hint.keys === '/')?.run;
+  return (
+    run && (
+      <Button size="sm" className="frame-search" aria-label={find.title()} onClick={run}>
+        {rich(find.button, {})}
+      </Button>
+    )
   );
 }
 

@@ -51,7 +51,8 @@ export function filterItems(items: readonly PickItem[], search: string): PickIte
       .toLowerCase()
       .split(/[\s,]+/)
       .some((w) => w.startsWith(words[0]!));
-  const rank = (i: PickItem): number => (isCalled(i) ? 0 : 4) + (begins(i) ? 0 : 2) + (isNamed(i) ? 0 : 1);
+  const rank = (i: PickItem): number =>
+    (i.label.toLowerCase() === whole ? 0 : 8) + (isCalled(i) ? 0 : 4) + (begins(i) ? 0 : 2) + (isNamed(i) ? 0 : 1);
   return items
     .filter((i) => isNamed(i) || isMeant(i))
     .map((item) => ({ item, rank: rank(item) }))

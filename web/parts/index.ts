@@ -5,7 +5,7 @@ export { FigureRow, Why } from './FigureRow.tsx';
 export { FileInput, useFileDrop } from './Files.tsx';
 export { Frame, type NavEntry } from './Frame.tsx';
 export * from './format.ts';
-export { type KeyHint, KeysProvider, useKey, useKeyHint, useKeyHints } from './keys.tsx';
+export { type KeyHint, KeysProvider, showKeys, useKey, useKeyHint, useKeyHints } from './keys.tsx';
 export { NumberInput } from './NumberInput.tsx';
 export { focusCell, type PairCell, PairGrid, type Place } from './PairGrid.tsx';
 export { PhotoRow } from './PhotoRow.tsx';

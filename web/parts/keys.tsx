@@ -1,10 +1,13 @@
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { frame } from '#words/index.ts';
 
 /** A key of the view, for the list under `?` and for the button that bears it. */
 export interface KeyHint {
   readonly keys: string;
   readonly label: string;
+  /** Does it; absent for what something takes by itself while it has the focus. */
+  readonly run?: () => void;
 }
 
 type Add = (hint: KeyHint) => () => void;
@@ -36,7 +39,13 @@ export function useKeyHint(keys: string, label: string): void {
 /** Binds keys ('mod+z', 'arrowleft', '?') to what they do while the caller is shown, and lists them under `?`. */
 export function useKey(keys: string, label: string, run: () => void, enabled = true): void {
   const add = useContext(AddContext);
-  useEffect(() => (enabled ? add({ keys, label }) : undefined), [add, keys, label, enabled]);
+  // What it does changes with every drawing, and the list of keys does not.
+  const latest = useRef(run);
+  latest.current = run;
+  useEffect(
+    () => (enabled ? add({ keys, label, run: () => latest.current() }) : undefined),
+    [add, keys, label, enabled],
+  );
   // '+' joins keys in the library's own words, and on most keyboards it needs Shift.
   const plus = keys.includes('plus');
   useHotkeys(
@@ -56,3 +65,28 @@ export function useKey(keys: string, label: string, run: () => void, enabled = t
     [run, enabled],
   );
 }
+
+const SHOWN: Record<string, string> = {
+  arrowleft: '←',
+  arrowright: '→',
+  arrowup: '↑',
+  arrowdown: '↓',
+  mod: 'Ctrl',
+  shift: 'Shift',
+  plus: '+',
+  minus: '−',
+  delete: 'Del',
+  space: 'Space',
+  tab: 'Tab',
+};
+/** A key as it is printed on a keyboard: 'mod+z' is Ctrl Z. */
+export const showKeys = (keys: string): string =>
+  keys
+    .split(',')
+    .map((one) =>
+      one
+        .split('+')
+        .map((k) => SHOWN[k] ?? k)
+        .join(' '),
+    )
+    .join(frame.or());

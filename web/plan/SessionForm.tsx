@@ -1,5 +1,6 @@
 import { type ReactNode, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
+import { modeName, parseMode } from '#core/picture/index.ts';
 import { type Rig, RigDocument, type Session } from '#core/rig/index.ts';
 import { TOLERANCES } from '#core/signal/index.ts';
 import { FRAME_RATES, rateName } from '#core/units/index.ts';
@@ -79,10 +80,7 @@ export function SessionForm({ rig }: { rig: Rig }) {
             <Choice
               label={name}
               value={session.pictureMode ?? ''}
-              options={[
-                ['', plan.notSet()],
-                ...modes.map((m) => [m, m.replace('x', ' × ').replace('@', ' at ')] as const),
-              ]}
+              options={[['', plan.notSet()], ...modes.map((m) => [m, textOf(modeName(parseMode(m)))] as const)]}
               onChange={(m) => change({ pictureMode: m || undefined }, plan.videoFormat())}
             />
           )}

@@ -159,8 +159,9 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
         </tbody>
       </table>
       <p className="small quiet">
-        {common.delay()} <Why figure={way.delay}>{`${formatNumber(way.delay.value.nominal)} ms`}</Why> ({way.delay.kind}
-        , {formatSpread(way.delay) || say.exact()}), {say.conversions({ count: way.conversions })}
+        {common.delay()} <Why figure={way.delay}>{`${formatNumber(way.delay.value.nominal)} ms`}</Why> (
+        {common[way.delay.kind]()}, {formatSpread(way.delay) || say.exact()}),{' '}
+        {say.conversions({ count: way.conversions })}
         {way.noiseDb !== null && (
           <>
             , <Term id="noise-floor">{say.noiseFloorHead()}</Term> {formatNumber(way.noiseDb)} {SCALE_UNITS[way.scale]}

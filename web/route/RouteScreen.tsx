@@ -121,7 +121,7 @@ function Routes({ rig, evaluation, findings }: Props) {
               label={say.shown()}
               value={shown}
               options={[
-                ['all', 'everything'],
+                ['all', say.everything()],
                 ['wrong', say.onlyWhatsWrong({ wrongs })],
               ]}
               onChange={(s) => setShown(s as 'all' | 'wrong')}

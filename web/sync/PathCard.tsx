@@ -68,7 +68,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
             </Why>
           </span>{' '}
           <span className="quiet">
-            ({formatFrames(offset.value.nominal, rig.session.frameRate)}; {offset.kind},{' '}
+            ({formatFrames(offset.value.nominal, rig.session.frameRate)}; {common[offset.kind]()},{' '}
             {formatSpread(offset) || say.exact()})
           </span>
           <br />

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { Frame, rich } from '#web/parts/index.ts';
-import { frame, take as say } from '#words/index.ts';
+import { frame, rigs, take as say } from '#words/index.ts';
 
 /** The frame of what is done with takes: inside a rig its own, else one with the way to a rig. */
 export function TakeFrame({ children }: { children: ReactNode }) {
@@ -9,7 +9,7 @@ export function TakeFrame({ children }: { children: ReactNode }) {
   if (rigId) return children;
   return (
     <Frame
-      nav={[{ to: '/', label: 'Rigs' }]}
+      nav={[{ to: '/', label: rigs.title() }]}
       more={[{ to: '/bench', label: frame.measure() }]}
       top={
         <span>

@@ -72,9 +72,9 @@ interface ListProps {
 }
 
 const KINDS: Record<NamedBox['kinds'][number], string> = {
-  audioinput: 'input',
-  audiooutput: 'output',
-  videoinput: 'picture',
+  audioinput: say.input(),
+  audiooutput: say.output(),
+  videoinput: say.video(),
 };
 
 function NamedList({ rig, boxes, onAdd }: ListProps) {

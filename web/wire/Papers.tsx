@@ -93,7 +93,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
             value={paper}
             options={[
               ['a4', 'A4'],
-              ['letter', 'Letter'],
+              ['letter', say.usLetter()],
             ]}
             onChange={(p) => setPaper(p as Paper)}
           />

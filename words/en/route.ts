@@ -2,6 +2,7 @@ import { message } from '../message.ts';
 
 /** Route: who gets what, by which path, and what each control does. */
 export const route = {
+  everything: message('everything'),
   whoGetsWhat: message('Who gets what'),
   noSignal: message('not received'),
   marked: message('marked'),

@@ -2,6 +2,9 @@ import { message } from '../message.ts';
 
 /** Wire: the signal map, its issues, cables, devices and papers. */
 export const wire = {
+  video: message('video'),
+  output: message('output'),
+  input: message('input'),
   renamedTo: message('Renamed to {name}', { name: 'name' }),
   runsOn: message('Runs on'),
   hostNotSet: message('Host: not set'),
@@ -154,6 +157,7 @@ export const wire = {
   cablesAsCsv: message('Cables as CSV'),
   importCables: message('Import cables'),
   graphAsDot: message('Graph as DOT'),
+  usLetter: message('US Letter'),
   paperSize: message('Paper size'),
   sheets: message('Sheets'),
   saveAsSvg: message('Save as SVG'),

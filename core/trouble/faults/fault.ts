@@ -1,5 +1,5 @@
 import type { Edit } from '#core/rig/index.ts';
-import { keyOf, type Text } from '#core/said/index.ts';
+import type { SaidValue, Text } from '#core/said/index.ts';
 
 /** What is wrong at the desk that the drawing does not show. */
 export type FaultKind =
@@ -65,8 +65,20 @@ export interface Fault {
   readonly shows: Text;
 }
 
-/** The answer that finds this fault where one looks at the thing itself: the same in every language. */
-export const answerOf = (fault: Fault): string => keyOf(fault.shows);
+/** The answer that finds this fault where one looks at the thing itself: the same in every language, 'muted Channel 1, on'. */
+export const answerOf = ({ kind, shows }: Fault): string =>
+  [kind, leavesOf(shows).join(', ')].filter(Boolean).join(' ');
+
+/** What a saying is about: names and values, whatever the words around them. */
+const leavesOf = (value: SaidValue): string[] => {
+  if (typeof value !== 'object') return [String(value)];
+  if (!('code' in value)) return value.flatMap(leavesOf);
+  return Object.values(value.params).flatMap((own) =>
+    typeof own === 'object' && 'code' in own && Object.keys(own.params).length === 0
+      ? [own.code.slice(own.code.indexOf('.') + 1)]
+      : leavesOf(own),
+  );
+};
 
 /**
  * How often each kind is what it was, against the others: what people who set up such desks say, in round numbers. Typical

@@ -1,0 +1,1 @@
+export { FindDialog } from './FindDialog.tsx';
