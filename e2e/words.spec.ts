@@ -80,7 +80,7 @@ const unmarked = (page: Page, names: readonly string[]): Promise<string[]> =>
         textBefore(node, element.closest('p, button, summary, h1, h2, td, li') ?? element),
       );
       // A part that stands out is drawn by itself: its accents say where it comes from.
-      const own = (rest.match(/\p{L}{2,}/gu) ?? []).filter((word) => !/[åéîöüÅÉÖÜ]/.test(word));
+      const own = (rest.match(/\p{L}{2,}/gu) ?? []).filter((word) => !/[åéîöüÅÉÎÖÜ]/.test(word));
       if (!isInside && own.length > 0) found.add(rest.trim());
     }
     return [...found];

@@ -92,7 +92,8 @@ export function ensureWasm() {
   setStamp('wasm', hash);
 }
 
-const SOURCES = [
+/** Everything that a build is made of. */
+export const SOURCES = [
   'core',
   'wasm',
   'api',
@@ -100,6 +101,7 @@ const SOURCES = [
   'web',
   'cli',
   'demo',
+  'words',
   'vite.config.ts',
   'vite.node.config.ts',
   'package-lock.json',

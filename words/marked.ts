@@ -16,6 +16,7 @@ const ACCENTED: Record<string, string> = {
   u: 'üü',
   A: 'Å',
   E: 'É',
+  I: 'Î',
   O: 'Ö',
   U: 'Ü',
 };
@@ -31,7 +32,7 @@ export function markedText(icu: string): string {
 
 function marked(element: MessageFormatElement): MessageFormatElement {
   if (isLiteralElement(element))
-    return { ...element, value: element.value.replace(/[aeiouAEOU]/g, (c) => ACCENTED[c]!) };
+    return { ...element, value: element.value.replace(/[aeiouAEIOU]/g, (c) => ACCENTED[c]!) };
   // A key is what is printed on it, in every language.
   if (isTagElement(element) && element.value === 'kbd') return element;
   if (isTagElement(element)) return { ...element, children: element.children.map(marked) };
