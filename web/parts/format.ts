@@ -80,5 +80,5 @@ export function sayBand({ lowHz, highHz }: { readonly lowHz: number; readonly hi
 export function sayUnder(db: number): string {
   const whole = Math.round(db);
   if (whole === 0) return say.asLoud();
-  return say.db({ whole: Math.abs(whole), above: whole > 0 ? say.below() : say.above() });
+  return say.db({ whole: Math.abs(whole), where: whole > 0 ? 'below' : 'above' });
 }

@@ -27,9 +27,7 @@ export const parts = {
   from: message('from {lowHz}', { lowHz: 'text' }),
   fullBand: message('full band'),
   asLoud: message('as loud'),
-  below: message('below'),
-  above: message('above'),
-  db: message('{whole} dB {above}', { whole: 'text', above: 'text' }),
+  db: message('{whole} dB {where, select, below {below} other {above}}', { whole: 'text', where: 'text' }),
   isLouderOrQuieter: message('{source} is louder or quieter than drawn: {levelDb} {scale} at the source.', {
     source: 'name',
     levelDb: 'text',
