@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DayEvent, MOST_EVENTS } from '#core/run/index.ts';
+import { DayEvent, MAX_EVENTS } from '#core/run/index.ts';
 
 /** Shapes of requests and answers, shared by server and page. Rig documents are parsed by `parseRig`, not here. */
 
@@ -129,7 +129,7 @@ export const DayPage = z.strictObject({
   unreadable: z.array(z.strictObject({ seq: z.int(), at: z.string(), bytes: z.int() })).default([]),
 });
 export type DayPage = z.infer<typeof DayPage>;
-export const NewEvents = z.strictObject({ events: z.array(DayEvent).min(1).max(MOST_EVENTS) });
+export const NewEvents = z.strictObject({ events: z.array(DayEvent).min(1).max(MAX_EVENTS) });
 
 /** The code of the door, as somebody typed it. */
 export const DoorTry = z.strictObject({ code: z.string().min(1).max(40) });

@@ -70,7 +70,7 @@ export async function day(): Promise<readonly Row[]> {
 const TAKE_BYTES = 2 * 1024 ** 3;
 const CHUNK_BYTES = 4 * 1024 ** 2;
 const RIG = '11111111-1111-4111-8111-111111111111';
-const MOST_MIB = 300;
+const MAX_MIB = 300;
 
 /** A server of its own, with its memory watched. */
 async function serve(folder: string, port: number) {
@@ -135,8 +135,8 @@ export async function archiving(): Promise<readonly Row[]> {
         ours: `${outS.toFixed(1)} s out, ${inS.toFixed(1)} s in, ${mib.toFixed(0)} MiB at most, ${kept.sha256 === sha256 ? 'the same byte for byte' : 'NOT THE SAME'}`,
         other: '',
         ratio: null,
-        goal: `under ${MOST_MIB} MiB, the same`,
-        reached: back.status === 201 && kept.sha256 === sha256 && mib < MOST_MIB,
+        goal: `under ${MAX_MIB} MiB, the same`,
+        reached: back.status === 201 && kept.sha256 === sha256 && mib < MAX_MIB,
       },
     ];
   } finally {

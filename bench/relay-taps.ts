@@ -22,7 +22,7 @@ import type { Row } from './report.ts';
 const FAULTS = 20;
 const DESKS = 3;
 /** Less apart than this a take tells nothing of a fault. */
-const LEAST_APART = 2;
+const MIN_APART = 2;
 /** What is to be heard stands no further under the loudest; a second way no further under the first, and no nearer to it. */
 const SURELY_DB = 24;
 const SECOND_DB = 15;
@@ -119,7 +119,7 @@ function planted(): Fault[] {
     const desk = fault.edit ? rigWith(rig, fault) : rig;
     if (soundOf(expectedOf(desk, evaluate(desk), listenerIds, new Set(fault.dead))) === soundOf(expected)) continue;
     const takes = readingsAt(desk, fault.dead, listenerIds, players, chosen.length);
-    if (judge(rig, expected, takes, players).apart >= LEAST_APART) chosen.push(fault);
+    if (judge(rig, expected, takes, players).apart >= MIN_APART) chosen.push(fault);
   }
   return chosen;
 }
@@ -128,7 +128,7 @@ async function hidden(fftOf: FftOf): Promise<Row[]> {
   let [found, first, among] = [0, 0, 0];
   for (const [n, fault] of planted().entries()) {
     const takes = await takesAt(fftOf, { seed: 100 + n, faultId: fault.id });
-    if (judge(rig, expected, takes, players).apart >= LEAST_APART) found++;
+    if (judge(rig, expected, takes, players).apart >= MIN_APART) found++;
     const place = explain(rig, takes, players).findIndex((e) => e.faults.some((f) => isSameFault(f, fault)));
     if (place >= 0) among++;
     if (place === 0) first++;

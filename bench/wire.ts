@@ -5,7 +5,7 @@ import { libraryGraph } from '#core/layout/layout.testkit.ts';
 import { planMap } from '#core/map/index.ts';
 import { parseRig, type Rig } from '#core/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { makeItSo } from '#core/solve/index.ts';
+import { solveRouting } from '#core/solve/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { medianMs, type Row } from './report.ts';
 import { bigRig, turned } from './rigs.ts';
@@ -101,9 +101,9 @@ function largeMap(): Row {
 /** The settings that make the demo as its plan wants it, cold and warm, in evaluations of a rig of which nothing is known. */
 export async function solving(): Promise<readonly Row[]> {
   const begun = performance.now();
-  const { changes, evaluations } = makeItSo(boathouse);
+  const { changes, evaluations } = solveRouting(boathouse);
   const coldMs = performance.now() - begun;
-  const ms = medianMs(15, () => void makeItSo(anew(boathouse)));
+  const ms = medianMs(15, () => void solveRouting(anew(boathouse)));
   const wholeMs = medianMs(60, () => void evaluate(anew(boathouse)).pairs);
   return [
     {

@@ -1,5 +1,5 @@
 import type { Rig } from '#core/rig/index.ts';
-import { deviceName, evaluate, type Heard, type Pair } from '#core/signal/index.ts';
+import { deviceName, evaluate, type Pair, type ReceivedPath } from '#core/signal/index.ts';
 import type { Figure } from '#core/units/index.ts';
 import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
@@ -30,7 +30,7 @@ export const hear: Command = async ([path], { values }) => {
   return { json: { rig: rig.name, listeners, loops, dropped }, text: listeners.map(listenerText).join('\n\n') };
 };
 
-function arrivalJson(rig: Rig, pair: Pair, way: Heard) {
+function arrivalJson(rig: Rig, pair: Pair, way: ReceivedPath) {
   return {
     source: pair.sourceId,
     level: {

@@ -26,10 +26,10 @@ export function powerOf(rounds: number, hears: number, guessing = 0.05): number 
   return needed === null ? 0 : chanceOf(needed, rounds, hears + (1 - hears) / 2);
 }
 
-const MOST_ROUNDS = 400;
+const MAX_ROUNDS = 400;
 
 /** The fewest rounds in which such a listener is found four times of five. Null where they would be too many. */
 export function roundsFor(hears: number, found = 0.8, guessing = 0.05): number | null {
-  for (let rounds = 1; rounds <= MOST_ROUNDS; rounds++) if (powerOf(rounds, hears, guessing) >= found) return rounds;
+  for (let rounds = 1; rounds <= MAX_ROUNDS; rounds++) if (powerOf(rounds, hears, guessing) >= found) return rounds;
   return null;
 }

@@ -2,10 +2,10 @@ import { settingOf } from '#core/rig/index.ts';
 import { listOf } from '#core/said/index.ts';
 import {
   deviceName,
-  type Heard,
   type OpenChannel,
   openChannels,
   type Pair,
+  type ReceivedPath,
   rolesOf,
   SCALE_UNITS,
 } from '#core/signal/index.ts';
@@ -33,8 +33,8 @@ const SPOTLESS_DB = 55;
 /** One listener who is to understand a voice: the voice, and what sounds with it. */
 interface Speech {
   readonly pair: Pair;
-  readonly way: Heard;
-  readonly others: readonly { readonly pair: Pair; readonly way: Heard }[];
+  readonly way: ReceivedPath;
+  readonly others: readonly { readonly pair: Pair; readonly way: ReceivedPath }[];
 }
 
 const isVoice = (role: string): boolean => role.endsWith('voice');
@@ -88,7 +88,7 @@ function findSpeech({ rig, evaluation }: Context): Speech[] {
 }
 
 /** How much of a way's sound lies where speech is, as a share of the octaves between. */
-function shareInSpeech({ band }: Heard): number {
+function shareInSpeech({ band }: ReceivedPath): number {
   const [low, high] = SPEECH_HZ;
   const overlap = Math.log2(Math.min(high, band.highHz) / Math.max(low, band.lowHz));
   return Math.max(0, Math.min(1, overlap / Math.log2(high / low)));
@@ -237,12 +237,12 @@ function findNoisy(context: Context): Noisy[] {
   });
 }
 
-const cleanOn = ({ band }: Heard): number => (band.highHz <= NARROW_HZ ? CLEAN_NARROW_DB : CLEAN_DB);
+const cleanOn = ({ band }: ReceivedPath): number => (band.highHz <= NARROW_HZ ? CLEAN_NARROW_DB : CLEAN_DB);
 
 /** What the boxes on a way bring to its end of their own noise, dB in the scale there. */
-function noiseOnWay({ arrival }: Heard): number {
+function noiseOnWay({ arrival }: ReceivedPath): number {
   let [power, gain] = [0, 1];
-  for (let at: Heard['arrival'] | null = arrival; at?.edge; at = at.from) {
+  for (let at: ReceivedPath['arrival'] | null = arrival; at?.edge; at = at.from) {
     power += at.edge.noisePower * gain;
     gain *= at.edge.powerGain;
   }

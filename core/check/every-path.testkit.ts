@@ -13,7 +13,7 @@ import {
 // An evaluation written a second time, off the document: every path, stage by stage, and what goes round by iteration.
 
 /** So many places are walked at most: a desk with more ways than that proves nothing here. */
-const MOST_STEPS = 200_000;
+const MAX_STEPS = 200_000;
 
 interface At {
   readonly deviceId: string;
@@ -152,8 +152,8 @@ function netOf(rig: Rig): { on: (at: At) => Step[]; channels: (ref: PortRef) => 
 
 /** So faint beside the loudest that came to a place, what goes round is let go. */
 const FAINT = 1e-5;
-const MOST_ROUNDS = 4000;
-const MOST_AT_ONCE = 4000;
+const MAX_ROUNDS = 4000;
+const MAX_AT_ONCE = 4000;
 
 /**
  * What comes to each channel of a listener when every step is taken again and again, so that loops go round until they
@@ -182,7 +182,7 @@ export function roundsTo(
   for (const at of channels(source.sound))
     put(front, timed(at, NOTHING.ms), { at, ms: NOTHING.ms, swing: 10 ** (source.level[1] / 20) });
   for (let round = 0; front.size > 0; round++) {
-    if (round > MOST_ROUNDS || front.size > MOST_AT_ONCE) return null;
+    if (round > MAX_ROUNDS || front.size > MAX_AT_ONCE) return null;
     const next = new Map<string, Swing>();
     for (const [key, here] of front) {
       const place = keyOf(here.at);
@@ -210,7 +210,7 @@ export function pathsTo(rig: Rig, source: Rig['sources'][number], listener: Rig[
   const seen = new Set<string>();
   let steps = 0;
   const walk = (at: At, path: Path): void => {
-    if (++steps > MOST_STEPS) return;
+    if (++steps > MAX_STEPS) return;
     const key = keyOf(at);
     if (seen.has(key)) return;
     seen.add(key);
@@ -224,7 +224,7 @@ export function pathsTo(rig: Rig, source: Rig['sources'][number], listener: Rig[
     seen.delete(key);
   };
   for (const at of channels(source.sound)) walk(at, { ...NOTHING, db: source.level[1] });
-  return steps > MOST_STEPS ? null : [...goals.values()];
+  return steps > MAX_STEPS ? null : [...goals.values()];
 }
 
 const isSame = (a: Ms, b: Ms): boolean => a.every((ms, i) => Math.abs(ms - b[i]!) < 0.02);

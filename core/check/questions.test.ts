@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alreadySo, applyEdit, findTypes, parseRig, type Rig } from '#core/rig/index.ts';
+import { applyEdit, findTypes, markDone, parseRig, type Rig } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
@@ -14,8 +14,8 @@ const all = (rig: Rig) => {
 };
 const rigs = [boathouse, skerryNet].map((r) => parseRig(JSON.parse(JSON.stringify(r))));
 const [relay] = rigs as [Rig, Rig];
-const answered = (rig: Rig, changes: Parameters<typeof alreadySo>[1]): Rig => {
-  const done = applyEdit(rig, alreadySo(rig, changes));
+const answered = (rig: Rig, changes: Parameters<typeof markDone>[1]): Rig => {
+  const done = applyEdit(rig, markDone(rig, changes));
   if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };

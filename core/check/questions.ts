@@ -1,5 +1,4 @@
 import {
-  alreadySo,
   applyEdit,
   type Cable,
   type Change,
@@ -13,6 +12,7 @@ import {
   findTypes,
   followingDefault,
   isSettingTask,
+  markDone,
   type PortRef,
   type Rig,
   type SettingSpec,
@@ -209,7 +209,7 @@ function aboutLead(
 }
 
 /** So many other devices of the list are named. */
-const MOST_OTHERS = 3;
+const MAX_OTHERS = 3;
 
 /** Which sound device a program has chosen: as drawn, another one that something is plugged to, or whatever the default is. */
 function aboutChoice(
@@ -241,7 +241,7 @@ function aboutChoice(
     cable,
     answers: [
       cable.follows ? put(byDefault, cable, true) : put(name(ref), cable, true),
-      ...others.slice(0, MOST_OTHERS).map((other) => put(name(other), choosing(rig, cable, other))),
+      ...others.slice(0, MAX_OTHERS).map((other) => put(name(other), choosing(rig, cable, other))),
       cable.follows
         ? put(say.refItself({ ref: name(ref) }), choosing(rig, cable, ref))
         : put(byDefault, followingDefault(rig, cable)),
@@ -272,7 +272,7 @@ function decides(rig: Rig, evaluation: Evaluation, { answers }: Question): numbe
   const differ = answers
     .filter((a) => !a.asDrawn)
     .map(({ changes }) => {
-      const done = applyEdit(rig, alreadySo(rig, changes));
+      const done = applyEdit(rig, markDone(rig, changes));
       if (!done.ok) return 0;
       const after = evaluate(done.rig).pairs;
       return evaluation.pairs.filter((p, i) => isAsked(p) && p.verdict.word !== after[i]!.verdict.word).length;

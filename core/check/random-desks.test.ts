@@ -13,7 +13,7 @@ import {
 import { renamed } from '#core/rig/renamed.testkit.ts';
 import { textOf } from '#core/said/index.ts';
 import { evaluate, type Pair, whereItStops } from '#core/signal/index.ts';
-import { makeItSo } from '#core/solve/index.ts';
+import { solveRouting } from '#core/solve/index.ts';
 import { casesOf } from '#core/units/proofs.testkit.ts';
 import { randomDesk } from '#core/wire/random-desk.testkit.ts';
 import { loudest, pathsTo, roundsTo } from './every-path.testkit.ts';
@@ -28,7 +28,7 @@ const SEEDS = Array.from({ length: DESKS }, (_, i) => i + 1);
 const nameOf = (pair: Pair, seed: number): string => `${pair.sourceId} at ${pair.listenerId}, desk ${seed}`;
 
 /** More fixes in a row than any desk has wrong. */
-const MOST_STEPS = 60;
+const MAX_STEPS = 60;
 const HEAVY = ['stop', 'fix', 'watch'];
 function firstFix(rig: Rig, findings: readonly Finding[]): { finding: Finding; fix: Fix } | null {
   for (const finding of findings) {
@@ -135,7 +135,7 @@ describe('desks that nobody has thought of', () => {
     for (const seed of SEEDS.slice(0, DESKS / 4)) {
       let rig = randomDesk(seed, 3 + (seed % 10));
       const met = new Set([JSON.stringify(rig)]);
-      for (let step = 0; step < MOST_STEPS; step++) {
+      for (let step = 0; step < MAX_STEPS; step++) {
         const before = check(rig);
         const next = firstFix(rig, before);
         if (!next) break;
@@ -158,7 +158,7 @@ describe('desks that nobody has thought of', () => {
           asBad.map((f) => f.id),
           told,
         ).toEqual([]);
-        expect(step, told).toBeLessThan(MOST_STEPS - 1);
+        expect(step, told).toBeLessThan(MAX_STEPS - 1);
       }
     }
     expect(steps).toBeGreaterThan(DESKS / 8);
@@ -168,7 +168,7 @@ describe('desks that nobody has thought of', () => {
     for (const seed of SEEDS.slice(0, DESKS / 2)) {
       const rig = randomDesk(seed, sizeOf(seed));
       const before = evaluate(rig);
-      const { changes, left } = makeItSo(rig, before, 300);
+      const { changes, left } = solveRouting(rig, before, 300);
       const after = evaluate(withChanges(rig, changes));
       const told = `desk ${seed}: ${changes.map((c) => `${c.deviceId}.${c.settingId}=${c.value}`).join()}`;
       const wrong = (pairs: readonly Pair[]) =>

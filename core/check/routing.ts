@@ -9,7 +9,7 @@ import {
   soundDeviceOf,
 } from '#core/rig/index.ts';
 import type { Said } from '#core/said/index.ts';
-import { deviceName, type Heard, loopLimit, type Pair, rolesOf, talkerEchoLossDb } from '#core/signal/index.ts';
+import { deviceName, loopLimit, type Pair, type ReceivedPath, rolesOf, talkerEchoLossDb } from '#core/signal/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
 import { say } from './sayings.ts';
 
@@ -202,7 +202,7 @@ const processedMusic = (context: Context): Draft[] =>
     if (seen?.value !== 'on') return [];
     const microphones = endsThat(box.type, 'call-microphone');
     const roles = rolesOf(context.rig);
-    const takes = (way: Heard) => microphones.some((p) => passes(context, way, box.device.id, p.id));
+    const takes = (way: ReceivedPath) => microphones.some((p) => passes(context, way, box.device.id, p.id));
     const music = context.rig.sources.filter(
       (s) =>
         ['music', 'game'].includes(roles.source(s)) &&
@@ -221,8 +221,8 @@ const processedMusic = (context: Context): Draft[] =>
     ];
   });
 
-function passes({ evaluation: { graph } }: Context, way: Heard, deviceId: string, portId: string): boolean {
-  for (let at: Heard['arrival'] | null = way.arrival; at; at = at.from) {
+function passes({ evaluation: { graph } }: Context, way: ReceivedPath, deviceId: string, portId: string): boolean {
+  for (let at: ReceivedPath['arrival'] | null = way.arrival; at; at = at.from) {
     const node = graph.nodes[at.node]!;
     if (node.deviceId === deviceId && node.portId === portId) return true;
   }

@@ -11,7 +11,7 @@ const isUsb = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind
 const ORDER = ['usb-2', 'usb-5', 'usb-10'];
 
 /** Whether a computer hands on what a socket brings: to a software end, and whether anything takes it there. */
-function handsOn({ evaluation, box }: Context, { device, port }: LeadEnd, taken: ReadonlySet<string>) {
+function forwardsInput({ evaluation, box }: Context, { device, port }: LeadEnd, taken: ReadonlySet<string>) {
   const { graph } = evaluation;
   let hands = false;
   for (const node of graph.nodesOf({ deviceId: device.id, portId: port.id })) {
@@ -136,7 +136,7 @@ export const usbRules: readonly Rule[] = [
     return context.plugged.flatMap((lead) => {
       const { to } = lead;
       if (!to.type.hosts || !isUsb(to.port)) return [];
-      if (handsOn(context, to, taken) !== 'not-taken') return [];
+      if (forwardsInput(context, to, taken) !== 'not-taken') return [];
       return [
         {
           at: lead.cable.id,

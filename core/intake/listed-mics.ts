@@ -8,8 +8,8 @@ import { type Answers, type Decision, decide } from './questions.ts';
 import { say } from './sayings.ts';
 
 const NONE = 'none';
-const MOST_OFFERED = 4;
-const MOST_NAMED = 2;
+const MAX_OFFERED = 4;
+const MAX_NAMED = 2;
 
 /** Inputs that a studio mic works at. */
 const micInputs = ({ ports }: DeviceType): number =>
@@ -52,9 +52,9 @@ export function interfaceForMics(b: Builder, waiting: ReadonlySet<string>, answe
         isPlain(t, b.typeOf(host)),
     )
     .sort((x, y) => micInputs(x) - micInputs(y) || x.ports.length - y.ports.length)
-    .slice(0, MOST_OFFERED);
+    .slice(0, MAX_OFFERED);
   if (types.length === 0) return [];
-  const names = mics.length > MOST_NAMED ? say.mics({ mics: mics.length }) : listed(mics.map((m) => m.name));
+  const names = mics.length > MAX_NAMED ? say.mics({ mics: mics.length }) : listed(mics.map((m) => m.name));
   const asked = decide(answers, {
     id: `into:${first.id}:${host}`,
     asks: say.noCableStraight({ from: names, to: b.device(host).name }),

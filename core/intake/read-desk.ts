@@ -1,5 +1,5 @@
 import { askedBy, check, type Question } from '#core/check/index.ts';
-import { alreadySo, applyEdit, type Edit, emptyRig, isCall, isWorn, type Rig } from '#core/rig/index.ts';
+import { applyEdit, type Edit, emptyRig, isCall, isWorn, markDone, type Rig } from '#core/rig/index.ts';
 import type { Text } from '#core/said/index.ts';
 import type { OwnWords } from '#core/typed/index.ts';
 import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
@@ -169,7 +169,7 @@ function askOfSettings(b: Builder, answers: Answers): Decision[] {
     const options = question.answers.map((a) => ({ id: idOf(a), label: a.label }));
     const asks = say.askOfDevice({ device: b.device(question.deviceId).name, asks: question.asks });
     // A desk is set so that it works, as phantom power is switched on: whoever cannot, says so.
-    const settled = question.answers.find((a) => !stopsWith(b.rig, alreadySo(b.rig, a.changes), question));
+    const settled = question.answers.find((a) => !stopsWith(b.rig, markDone(b.rig, a.changes), question));
     const asked = decide(answers, {
       id: `ask:${question.id}`,
       asks,
@@ -177,7 +177,7 @@ function askOfSettings(b: Builder, answers: Answers): Decision[] {
       ...(settled && { usual: idOf(settled) }),
     });
     const answer = question.answers.find((a) => idOf(a) === asked.taken);
-    if (answer && asked.answered) b.take(alreadySo(b.rig, answer.changes));
+    if (answer && asked.answered) b.take(markDone(b.rig, answer.changes));
     else if (answer)
       for (const change of answer.changes)
         if ('settingId' in change) b.take(b.set(change.deviceId, change.settingId, change.value));

@@ -1,7 +1,7 @@
 import { check, type Finding } from '#core/check/index.ts';
 import { applyEdit, type Edit, findTypes, type SettingChange, sayValue } from '#core/rig/index.ts';
 import { type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
-import { alignListener, makeItSo } from '#core/solve/index.ts';
+import { alignListener, solveRouting } from '#core/solve/index.ts';
 import type { Builder } from './builder.ts';
 import { say } from './sayings.ts';
 
@@ -123,13 +123,13 @@ interface Routing {
 
 /** The fewest settings; and where they are not enough, another bus of the mixer for a call: one without who is on it. */
 function bestRouting(b: Builder, evaluation: Evaluation): Routing {
-  const { changes, left } = makeItSo(b.rig, evaluation);
+  const { changes, left } = solveRouting(b.rig, evaluation);
   let best: Routing = { relink: null, changes, left: left.length };
   if (best.left === 0) return best;
   for (const relink of otherBuses(b)) {
     const done = applyEdit(b.rig, relink);
     if (!done.ok) continue;
-    const made = makeItSo(done.rig);
+    const made = solveRouting(done.rig);
     if (made.left.length < best.left) best = { relink, changes: made.changes, left: made.left.length };
   }
   return best;
@@ -159,7 +159,7 @@ function otherBuses(b: Builder): Edit[] {
 }
 
 /** Smaller than this, nobody sets it before a take has measured it. */
-const LEAST_MS = 10;
+const MIN_MS = 10;
 
 /** Delays in programs that bring sound and picture together by typical figures, told one by one. */
 export function delayPrograms(b: Builder): void {
@@ -170,7 +170,7 @@ export function delayPrograms(b: Builder): void {
     for (const { deviceId, settingId, value } of changes) {
       const type = findTypes(b.rig).get(b.device(deviceId).typeId)!;
       const spec = type.settings.find((s) => s.id === settingId);
-      if (spec?.kind !== 'delay' || typeof value !== 'number' || value < LEAST_MS) continue;
+      if (spec?.kind !== 'delay' || typeof value !== 'number' || value < MIN_MS) continue;
       const says = say.setToMs({ device: b.device(deviceId).name, setting: spec.name, ms: Math.round(value) });
       b.make(`delay:${deviceId}:${settingId}`, says, () => [b.set(deviceId, settingId, value)], {
         note: say.soTheyMatch(),

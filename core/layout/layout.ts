@@ -58,13 +58,13 @@ const TWO_TRIED_UP_TO = 150;
 
 /** Large maps are tried from few beginnings, small ones from many: the better of them is not known before. */
 const ITEMS_TRIED = 1200;
-const MOST_STARTS = 2;
+const MAX_STARTS = 2;
 const SIFTED_UP_TO = 500;
-const MOST_SIFTED = 1;
+const MAX_SIFTED = 1;
 
 /** Orders to begin the sweeps from: by the walk, from the other end, and shuffled, the same every time. */
 function startsOf(columns: Columns, net: Net, first: Rows): Rows[] {
-  const count = Math.max(1, Math.min(MOST_STARTS, Math.floor(ITEMS_TRIED / (columns.rank.length + 1))));
+  const count = Math.max(1, Math.min(MAX_STARTS, Math.floor(ITEMS_TRIED / (columns.rank.length + 1))));
   const starts: Rows[] = [first];
   if (count > 1) starts.push(first.map((row) => [...row].reverse()));
   const random = seeded(net.ids.length + net.from.length);
@@ -96,7 +96,7 @@ function drawBest(
     .map((start) => drawn(orderRows(columns, start)))
     .sort((x, y) => x.drawing.crossings - y.drawing.crossings);
   const small = columns.rank.length <= SIFTED_UP_TO;
-  const sifted = small ? tried.slice(0, MOST_SIFTED).map(({ rows }) => drawn(sift(columns, rows))) : [];
+  const sifted = small ? tried.slice(0, MAX_SIFTED).map(({ rows }) => drawn(sift(columns, rows))) : [];
   return [...tried.slice(0, 1), ...sifted].reduce((best, t) =>
     t.drawing.crossings < best.drawing.crossings ? t : best,
   ).drawing;

@@ -5,7 +5,7 @@ export type Rows = readonly (readonly number[])[];
 
 /** Sweeps without a better count before it is left. */
 const PATIENCE = 6;
-const MOST_SWEEPS = 40;
+const MAX_SWEEPS = 40;
 const FEWEST_SWEEPS = 4;
 /** Items set in order in all sweeps together: large maps are swept less often. */
 const ITEMS_SWEPT = 60_000;
@@ -51,7 +51,7 @@ export function orderRows(columns: Columns, first: Rows): Rows {
   let best = rows.map((r) => [...r]);
   let least = countCrossings(columns, best);
   let waited = 0;
-  const most = Math.max(FEWEST_SWEEPS, Math.min(MOST_SWEEPS, Math.floor(ITEMS_SWEPT / columns.rank.length)));
+  const most = Math.max(FEWEST_SWEEPS, Math.min(MAX_SWEEPS, Math.floor(ITEMS_SWEPT / columns.rank.length)));
   for (let sweep = 0; sweep < most && waited < PATIENCE && least > 0; sweep++) {
     const down = sweep % 2 === 0;
     for (let k = 1; k < rows.length; k++) {

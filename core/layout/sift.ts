@@ -1,7 +1,7 @@
 import type { Columns } from './columns.ts';
 import type { Rows } from './rows.ts';
 
-const MOST_ROUNDS = 3;
+const MAX_ROUNDS = 3;
 
 /** A bundle within one channel: the items that it is joined to on the left, then those on the right. */
 interface Bundle {
@@ -76,7 +76,7 @@ export function sift(columns: Columns, rows: Rows, movesFrom = 0): Rows {
     swap(row, i);
     return between(u, v) - was;
   };
-  for (let round = 0; round < MOST_ROUNDS; round++) {
+  for (let round = 0; round < MAX_ROUNDS; round++) {
     let gained = false;
     for (const row of result) {
       for (const item of row.filter((i) => i >= movesFrom)) {

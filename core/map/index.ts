@@ -8,10 +8,10 @@ export {
   type LineMap,
   lineMap,
   linesOf,
+  MAX_STRANDS,
   type MapBox,
   type MapLine,
   type MapPlan,
-  MOST_STRANDS,
   planMap,
   STRAND_PITCH,
 } from './line-map.ts';

@@ -65,12 +65,12 @@ export interface LineMap extends MapPlan {
 
 /** Lines side by side in one cable: how far apart, and how many at most are drawn. */
 export const STRAND_PITCH = 4;
-export const MOST_STRANDS = 4;
+export const MAX_STRANDS = 4;
 
 /** Names are set large: a whole rig is looked at from half its size. */
 export const BOX = { widthPx: 138, namePx: 18, linePx: 20, firstLinePx: 20, badgePx: 17, padPx: 8 };
 const CHARACTERS = 15;
-const MOST_LINES = 3;
+const MAX_LINES = 3;
 
 /** Sockets, not ends, are what a map has: ends behind one socket are one place. */
 const socketOf = (types: ReadonlyMap<string, DeviceType>, rig: Rig, ref: PortRef): string => {
@@ -168,7 +168,7 @@ const powerLines = (rig: Rig): MapLine[] =>
   );
 
 /** Words set on as few lines as fit; what is too long for one is cut. */
-export function breakName(name: string, characters = CHARACTERS, most = MOST_LINES): string[] {
+export function breakName(name: string, characters = CHARACTERS, most = MAX_LINES): string[] {
   const lines: string[] = [];
   for (const word of name.split(/\s+/)) {
     const last = lines[lines.length - 1];
@@ -233,7 +233,7 @@ export function planMap(rig: Rig, evaluation: Evaluation, layer: Layer, last?: M
     from: { node: l.from.deviceId, port: portOf(l.from) },
     to: { node: l.to.deviceId, port: portOf(l.to) },
     weak: l.medium === 'air' || l.medium === 'light',
-    thicknessPx: Math.max(1, Math.min(MOST_STRANDS, l.strands.length)) * STRAND_PITCH,
+    thicknessPx: Math.max(1, Math.min(MAX_STRANDS, l.strands.length)) * STRAND_PITCH,
   }));
   const shapes = shapesOf(rig, types, boxes, wires);
   return { layer, boxes: kept(boxes, last?.boxes, (b) => b.deviceId), lines, shapes, wires };

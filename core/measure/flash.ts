@@ -70,8 +70,8 @@ export function unevenFrames(timesMs: Float64Array): UnevenFrames | null {
 }
 
 /** A flash lights up at least this much (of 255), and stands this far over the cell's own restlessness. */
-const LEAST_STEP = 24;
-const LEAST_STRENGTH = 8;
+const MIN_STEP = 24;
+const MIN_STRENGTH = 8;
 /** Two flashes are at least this far apart. */
 const APART_MS = 150;
 /** Levels are averaged over so many frames before. */
@@ -91,12 +91,12 @@ export function findFlashes(brightness: Brightness): Flash[] {
     let lit = 0;
     for (let c = 0; c < GRID_CELLS; c++) {
       const step = stepAt(cells, f, c);
-      if (step < LEAST_STEP) continue;
+      if (step < MIN_STEP) continue;
       lit++;
       const strength = step / restless[c]!;
       if (strength > best.strength) best = { strength, cell: c };
     }
-    if (best.cell < 0 || best.strength < LEAST_STRENGTH) continue;
+    if (best.cell < 0 || best.strength < MIN_STRENGTH) continue;
     if (lit > GRID_CELLS * CUT_SHARE && stays(cells, frames, f, best.cell)) continue;
     const last = flashes.at(-1);
     const flash = { atMs: timesMs[f]!, frame: f, ...best };

@@ -26,9 +26,9 @@ export interface Joined {
 }
 
 /** Takes overlap by this much at least, to be worth holding against each other. */
-const LEAST_OVERLAP_S = 4;
+const MIN_OVERLAP_S = 4;
 /** How far a lag stands out of all others, from which it is looked at; and how many are. */
-const LEAST_Z = 6;
+const MIN_Z = 6;
 const TRIED = 2;
 const SAME_SOUND = 0.5;
 const CHECKS = 2;
@@ -133,7 +133,7 @@ function standingOut(
   energyA: Float64Array,
   energyB: Float64Array,
 ): Candidate[] {
-  const least = LEAST_OVERLAP_S / HOP_S;
+  const least = MIN_OVERLAP_S / HOP_S;
   const likeness = new Float32Array(a.hops + b.hops);
   let [square, count] = [0, 0];
   for (let lag = -a.hops + 1; lag < b.hops; lag++) {
@@ -152,7 +152,7 @@ function standingOut(
   const found: { lag: number; z: number }[] = [];
   for (let i = 1; i < likeness.length - 1; i++) {
     const z = likeness[i]! / usual;
-    if (z < LEAST_Z || z < likeness[i - 1]! / usual || z < likeness[i + 1]! / usual) continue;
+    if (z < MIN_Z || z < likeness[i - 1]! / usual || z < likeness[i + 1]! / usual) continue;
     found.push({ lag: i - a.hops, z });
   }
   return found

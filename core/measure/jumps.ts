@@ -1,5 +1,5 @@
 import type { FftOf, Recording } from '#core/samples/index.ts';
-import { fineRateHz, type LagReading, type LagWindow, LEAST_Z, readLag } from './lag.ts';
+import { fineRateHz, type LagReading, type LagWindow, MIN_Z, readLag } from './lag.ts';
 import { fitLine } from './line.ts';
 import type { Offset } from './offset.ts';
 import { durationS } from './windows.ts';
@@ -29,12 +29,12 @@ export interface Apart {
 const EVERY_S = 4;
 const CLOSEST_S = 1;
 const READINGS_WANTED = 60;
-const MOST_READINGS = 1200;
+const MAX_READINGS = 1200;
 const WINDOW_S = 1;
 /** A jump of up to this is followed: two buffers of 4096 at 48 kHz and more. */
 const REACH_S = 0.2;
 /** What stands this far beside where it stood before, and stays there, is a jump. */
-const LEAST_STEP_S = 0.0005;
+const MIN_STEP_S = 0.0005;
 const SCATTERS = 8;
 /** So many readings to each side decide where it stood and stands. */
 const SIDE = 4;
@@ -100,7 +100,7 @@ async function follow(
   const startS = Math.max(0, -offset.offsetMs / 1000);
   const endS = Math.min(durationS(ref), durationS(other) - offset.offsetMs / 1000) - WINDOW_S;
   const everyS = Math.max(CLOSEST_S, Math.min(EVERY_S, (endS - startS) / READINGS_WANTED));
-  const count = Math.max(2, Math.min(MOST_READINGS, Math.floor((endS - startS) / everyS)));
+  const count = Math.max(2, Math.min(MAX_READINGS, Math.floor((endS - startS) / everyS)));
   const times = Array.from({ length: count }, (_, i) => startS + ((endS - startS) * i) / (count - 1));
   const sure = offset.points.filter((p) => p.agrees);
   const first = sure[sure.length >> 1] ?? { atMs: 1000 * startS, offsetMs: offset.offsetMs };
@@ -113,7 +113,7 @@ async function follow(
     for (const atS of side) {
       const guess = near.lagS + slope * (atS - near.atS);
       const reading = await readLag(fftOf, window, atS, guess, REACH_S, slope);
-      if (reading && reading.z >= LEAST_Z) {
+      if (reading && reading.z >= MIN_Z) {
         found.push(reading);
         near = reading;
       }
@@ -131,7 +131,7 @@ const levelOf = (readings: readonly LagReading[], slope: number): number =>
 function cutsOf(readings: readonly LagReading[], slope: number): number[] {
   const level = readings.map((r) => r.lagS - slope * r.atS);
   const steps = level.slice(1).map((v, i) => Math.abs(v - level[i]!));
-  const least = Math.max(LEAST_STEP_S, SCATTERS * median(steps));
+  const least = Math.max(MIN_STEP_S, SCATTERS * median(steps));
   const cuts: number[] = [];
   for (let i = 1; i < level.length; i++) {
     if (Math.abs(level[i]! - level[i - 1]!) < least) continue;
@@ -166,11 +166,11 @@ async function narrowed(
 ): Promise<[number, number]> {
   let [from, to] = between;
   const fine = { ...window, lengthS: NARROW_WINDOW_S };
-  const margin = Math.abs(behind - before) + LEAST_STEP_S;
+  const margin = Math.abs(behind - before) + MIN_STEP_S;
   while (to - from > NARROW_S) {
     const atS = (from + to) / 2;
     const reading = await readLag(fftOf, fine, atS, (before + behind) / 2 + slope * atS, margin, slope);
-    if (!reading || reading.z < LEAST_Z) break;
+    if (!reading || reading.z < MIN_Z) break;
     const level = reading.lagS - slope * atS;
     if (Math.abs(level - before) < Math.abs(level - behind)) from = atS;
     else to = atS;

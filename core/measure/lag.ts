@@ -8,7 +8,7 @@ const FINEST_RATE_HZ = 48_000;
 /** Around the lag that is looked at, so much more is correlated, to know what chance looks like. */
 const ROOM_S = 0.06;
 /** A reading that stands out less is chance. */
-export const LEAST_Z = 5;
+export const MIN_Z = 5;
 
 /** The rate that two recordings are held against each other at. */
 export const fineRateHz = (ref: Recording, other: Recording): number =>

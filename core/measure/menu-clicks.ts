@@ -18,7 +18,7 @@ export interface MenuClick {
 
 /** A change stands this far over the region's usual restlessness, and changes by so much at least (of 255, mean). */
 const CHANGE_OVER = 6;
-const LEAST_CHANGE = 1.5;
+const MIN_CHANGE = 1.5;
 /** A menu moves on no faster. */
 const APART_MS = 250;
 
@@ -32,7 +32,7 @@ export function changesOf({ timesMs, cells, values }: RegionTrace): number[] {
   }
   const sorted = change.slice().sort();
   const usual = sorted[Math.floor(sorted.length * 0.7)] ?? 0;
-  const least = Math.max(LEAST_CHANGE, CHANGE_OVER * usual);
+  const least = Math.max(MIN_CHANGE, CHANGE_OVER * usual);
   const found: number[] = [];
   for (let f = 1; f < timesMs.length; f++)
     if (change[f]! >= least && timesMs[f]! - (found.at(-1) ?? Number.NEGATIVE_INFINITY) > APART_MS)
@@ -46,11 +46,11 @@ const LATEST_S = 1.5;
 /** Fewer changes do not tell their clicks from what else sounds. */
 const FEWEST = 4;
 /** Of all changes so many have a click that is like the others. */
-const LEAST_SHARE = 0.65;
+const MIN_SHARE = 0.65;
 /** How far the common lag stands out of all others. */
-const LEAST_Z = 4;
+const MIN_Z = 4;
 const CLICK_S = 0.12;
-const LEAST_LIKE = 6;
+const MIN_LIKE = 6;
 const BAND = { lowHz: 200, highHz: 12_000 };
 
 /**
@@ -80,11 +80,11 @@ export async function clicksFor(
     const peaks = parts.map((other) =>
       bestLag(fftOf, { ref, other, sampleRateHz: rate, band: BAND, lowestLag: 0, highestLag: count - ref.length }),
     );
-    const lags = peaks.map((p) => (p && p.z >= LEAST_LIKE ? p.lag : null));
+    const lags = peaks.map((p) => (p && p.z >= MIN_LIKE ? p.lag : null));
     const like = lags.filter((l) => l !== null).length;
     if (like > best.like) best = { lags, like, of };
   }
-  if (best.like < Math.max(FEWEST, LEAST_SHARE * changesMs.length)) return none;
+  if (best.like < Math.max(FEWEST, MIN_SHARE * changesMs.length)) return none;
   const onset = onsetOf(averaged(parts, best.lags, Math.floor(CLICK_S * rate)), rate);
   return changesMs.map((changeMs, i) => {
     const lag = best.lags[i];
@@ -118,7 +118,7 @@ function commonLag({ hops, bands }: Rises, changesMs: readonly number[], frameS:
   const spread = 1.4826 * ([...scores].map((s) => Math.abs(s - usual)).sort((a, b) => a - b)[scores.length >> 1] ?? 0);
   let at = 0;
   for (let i = 1; i < scores.length; i++) if (scores[i]! > scores[at]!) at = i;
-  if (spread === 0 || (scores[at]! - usual) / spread < LEAST_Z) return null;
+  if (spread === 0 || (scores[at]! - usual) / spread < MIN_Z) return null;
   return (first + at - span / 2) * HOP_S;
 }
 

@@ -1,5 +1,5 @@
 import type { FftOf, Recording } from '#core/samples/index.ts';
-import { fineRateHz, type LagReading, LEAST_Z, readLag } from './lag.ts';
+import { fineRateHz, type LagReading, MIN_Z, readLag } from './lag.ts';
 import { fitLine, type Line, type Reading } from './line.ts';
 import { MeasureError } from './measure-error.ts';
 import { say } from './sayings.ts';
@@ -130,7 +130,7 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
   const order = [...times.keys()].sort((a, b) => Math.abs(a - first) - Math.abs(b - first));
   for (const i of order) {
     const atS = times[i]!;
-    const known = readings.filter((r) => r.z >= LEAST_Z);
+    const known = readings.filter((r) => r.z >= MIN_Z);
     const near = known.reduce<{ atS: number; lagS: number }>(
       (best, r) => (Math.abs(r.atS - atS) < Math.abs(best.atS - atS) ? r : best),
       candidate,
@@ -147,19 +147,19 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
     const guess = near.lagS + slope * (atS - near.atS);
     const reading = await readLag(fftOf, { ref, other, rate, lengthS }, atS, guess, margin, slope);
     // Where it is not found among those that are, a buffer may have been lost: it is looked for further off.
-    const lost = known.length >= 3 && (!reading || reading.z < LEAST_Z);
+    const lost = known.length >= 3 && (!reading || reading.z < MIN_Z);
     const far = lost ? await readLag(fftOf, { ref, other, rate, lengthS }, atS, guess, JUMP_S, slope) : null;
-    const found = far && far.z >= LEAST_Z ? far : reading;
+    const found = far && far.z >= MIN_Z ? far : reading;
     if (found) readings.push(found);
   }
   const weigh = (r: { atS: number; lagS: number; z: number }): Reading => ({
     x: r.atS,
     y: r.lagS,
-    weight: r.z >= LEAST_Z ? r.z * r.z : 0,
+    weight: r.z >= MIN_Z ? r.z * r.z : 0,
   });
-  const usable = readings.some((r) => r.z >= LEAST_Z);
+  const usable = readings.some((r) => r.z >= MIN_Z);
   // Behind a lost buffer all stands otherwise: it is read as if nothing were lost.
-  const steps = stepsOf(readings.filter((r) => r.z >= LEAST_Z));
+  const steps = stepsOf(readings.filter((r) => r.z >= MIN_Z));
   const rough = usable
     ? fitLine(
         readings.map((r) => weigh({ ...r, lagS: r.lagS - steps(r.atS) })),
@@ -182,7 +182,7 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
     if (reading) points.push({ ...reading, lagS: reading.lagS - steps(atS), stepS: steps(atS) });
   }
   const line = fitLine(
-    points.map((p) => (points.some((q) => q.z >= LEAST_Z) ? weigh(p) : { x: p.atS, y: p.lagS, weight: p.z })),
+    points.map((p) => (points.some((q) => q.z >= MIN_Z) ? weigh(p) : { x: p.atS, y: p.lagS, weight: p.z })),
     BEST_READING_S,
   );
   // A slope that is not told apart from none, over a short stretch, is none.
@@ -193,7 +193,7 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
 }
 
 /** What jumps by more than this between two readings, and stays there, is no drift. */
-const LEAST_STEP_S = 0.002;
+const MIN_STEP_S = 0.002;
 const FEWEST_BEHIND = 2;
 
 /** How far the lag has jumped at a time, against where it stood at first: of readings along both recordings, most of which agree on a slope. */
@@ -206,8 +206,8 @@ function stepsOf(readings: readonly { readonly atS: number; readonly lagS: numbe
   const jumps: { readonly atS: number; readonly stepS: number }[] = [];
   between.forEach(({ r, rise, run }, i) => {
     const stepS = rise - slope * run;
-    if (Math.abs(stepS) < LEAST_STEP_S || i + 1 < FEWEST_BEHIND || sorted.length - i - 1 < FEWEST_BEHIND) return;
-    const near = (k: number, s: number) => k < 0 || k >= sorted.length || Math.abs(level(k) - s) < LEAST_STEP_S / 2;
+    if (Math.abs(stepS) < MIN_STEP_S || i + 1 < FEWEST_BEHIND || sorted.length - i - 1 < FEWEST_BEHIND) return;
+    const near = (k: number, s: number) => k < 0 || k >= sorted.length || Math.abs(level(k) - s) < MIN_STEP_S / 2;
     const stays = [1, 2, 3].every((k) => near(i + k, level(i) + stepS));
     const stood = [0, 1, 2].every((k) => near(i - k, level(i)));
     if (stays && stood) jumps.push({ atS: r.atS - run / 2, stepS });
@@ -254,7 +254,7 @@ function windowsOf(
 /** Within the line's neighbourhood the best of pure chance stands out so far. */
 const CHANCE_Z = 2.2;
 /** One window counts for so much at most: a sound that both takes happen to hold once is not the same take. */
-const MOST_Z = 7;
+const MAX_Z = 7;
 const ON_LINE_S = 0.0004;
 
 /** So far under the loudest window of either, nobody speaks: what is not heard there speaks neither for a line nor against it. */
@@ -263,14 +263,14 @@ const PAUSE = 10 ** (-25 / 20);
 /** The windows in which there is something to be heard, in both. */
 function heardIn(points: Tracked['points']): Tracked['points'] {
   const loudest = [0, 1].map((side) => Math.max(...points.map((p) => p.levels[side]!)));
-  return points.filter((p) => p.z >= LEAST_Z || p.levels.every((level, side) => level > PAUSE * loudest[side]!));
+  return points.filter((p) => p.z >= MIN_Z || p.levels.every((level, side) => level > PAUSE * loudest[side]!));
 }
 
 /** How much the windows speak for the line, taken together: the sum of what is beyond chance, over the root of their number. */
 function evidenceOf(points: Tracked['points'], line: Line): number {
   if (points.length === 0) return 0;
   const beyond = points.map((p) =>
-    Math.abs(p.lagS - line.start - line.slope * p.atS) < ON_LINE_S ? Math.min(MOST_Z, p.z) - CHANCE_Z : -CHANCE_Z / 2,
+    Math.abs(p.lagS - line.start - line.slope * p.atS) < ON_LINE_S ? Math.min(MAX_Z, p.z) - CHANCE_Z : -CHANCE_Z / 2,
   );
   return beyond.reduce((sum, z) => sum + z, 0) / Math.sqrt(points.length);
 }

@@ -20,9 +20,9 @@ export interface Spectrogram extends SpectrogramView {
 /** Windows of about so long: pitches are told apart, syllables too. */
 const WINDOW_S = 0.04;
 /** Where a column holds more than a window, so many of them are looked at, and the loudest is told. */
-const MOST_PER_COLUMN = 3;
+const MAX_PER_COLUMN = 3;
 /** Columns are read together as long as that costs no more than so many frames at once. */
-const MOST_FRAMES = 1 << 20;
+const MAX_FRAMES = 1 << 20;
 
 /**
  * Short-time spectra of a stretch, channels averaged: Hann windows, a row holds the loudest of its bins. Costs a read or
@@ -40,8 +40,8 @@ export async function spectrogramOf(fftOf: FftOf, recording: Recording, view: Sp
     Math.round((lowHz * (highHz / lowHz) ** (r / rows) * size) / sampleRateHz),
   );
   const stepFrames = ((toS - fromS) * sampleRateHz) / columns;
-  const per = Math.max(1, Math.min(MOST_PER_COLUMN, Math.round(stepFrames / size)));
-  const together = Math.max(1, stepFrames > 4 * size ? 1 : Math.floor(MOST_FRAMES / stepFrames));
+  const per = Math.max(1, Math.min(MAX_PER_COLUMN, Math.round(stepFrames / size)));
+  const together = Math.max(1, stepFrames > 4 * size ? 1 : Math.floor(MAX_FRAMES / stepFrames));
   const db = new Float32Array(columns * rows).fill(Number.NEGATIVE_INFINITY);
   const x = new Float32Array(size);
   const bins = new Float32Array(size);

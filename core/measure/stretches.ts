@@ -11,10 +11,10 @@ export interface Stretch {
 /** Readings in a row whose middle tells how a line misses them: one that strays says nothing. */
 const SMOOTH = 9;
 /** A line that misses by no more than this is right: it is heard nowhere, and far under a frame. */
-const MOST_MISS_MS = 0.2;
+const MAX_MISS_MS = 0.2;
 /** Bends are not told closer together than so many readings. */
 const READINGS_A_BEND = 12;
-const MOST_BENDS = 32;
+const MAX_BENDS = 32;
 
 /**
  * How two recordings lie to each other, stretch by stretch: cut where a buffer was lost or came twice, and between those
@@ -29,7 +29,7 @@ export function stretchesOf({ readings, jumps, startMs, driftPpm }: Apart): Stre
     const own = readings.filter((r) => r.atMs >= fromMs && r.atMs < toMs);
     const lineMs = startMs + jumps.slice(0, k).reduce((sum, j) => sum + j.stepMs, 0);
     const straight: Stretch = { fromMs, offsetMs: lineMs + fromMs * (driftPpm ?? 0) * 1e-6, longerPpm: driftPpm ?? 0 };
-    return missMs(own, [straight]) <= MOST_MISS_MS ? [straight] : bent(own, fromMs, straight);
+    return missMs(own, [straight]) <= MAX_MISS_MS ? [straight] : bent(own, fromMs, straight);
   });
 }
 
@@ -54,17 +54,17 @@ function missMs(readings: Readings, stretches: readonly Stretch[]): number {
 
 /** The fewest even bends that miss little enough; as many as the readings allow, where none does. */
 function bent(readings: Readings, fromMs: number, straight: Stretch): Stretch[] {
-  const most = Math.min(MOST_BENDS, Math.floor(readings.length / READINGS_A_BEND));
+  const most = Math.min(MAX_BENDS, Math.floor(readings.length / READINGS_A_BEND));
   let best = [straight];
   for (let pieces = 1; pieces <= most; pieces = pieces < 4 ? pieces + 1 : Math.ceil(pieces * 1.5)) {
     best = throughKnots(readings, fromMs, pieces);
-    if (missMs(readings, best) <= MOST_MISS_MS) break;
+    if (missMs(readings, best) <= MAX_MISS_MS) break;
   }
   return best;
 }
 
 const ROUNDS = 6;
-const LEAST_SPREAD_MS = 0.02;
+const MIN_SPREAD_MS = 0.02;
 
 /** The line with even bends that lies nearest to all readings; those that stray lose their say (Huber). */
 function throughKnots(readings: Readings, fromMs: number, pieces: number): Stretch[] {
@@ -80,7 +80,7 @@ function throughKnots(readings: Readings, fromMs: number, pieces: number): Stret
   for (let round = 0; round < ROUNDS; round++) {
     values = solve(parts, weights, knots);
     const off = parts.map((p) => Math.abs(p.y - values[p.at]! * (1 - p.share) - values[p.at + 1]! * p.share));
-    const usual = Math.max(LEAST_SPREAD_MS, 2 * ([...off].sort((a, b) => a - b)[off.length >> 1] ?? 0));
+    const usual = Math.max(MIN_SPREAD_MS, 2 * ([...off].sort((a, b) => a - b)[off.length >> 1] ?? 0));
     weights = off.map((d) => (d > usual ? usual / d : 1));
   }
   return Array.from({ length: pieces }, (_, k) => ({

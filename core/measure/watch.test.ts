@@ -31,16 +31,16 @@ describe('an input that is watched', () => {
   it('is well while it sounds, and silent after ten seconds without', () => {
     const watch = inputWatch(2, RATE);
     const voice = noise(0.1);
-    expect(hear(watch, 12, voice, voice)).toMatchObject({ alarms: [], wellAgoS: 0, watchedS: 12 });
+    expect(hear(watch, 12, voice, voice)).toMatchObject({ alarms: [], secondsSinceGood: 0, watchedS: 12 });
     expect(ids(hear(watch, 9, nothing, nothing))).toEqual([]);
     const silent = hear(watch, 2, nothing, nothing);
     expect(ids(silent)).toEqual(['silent']);
     expect(silent.alarms[0]!.forS).toBe(11);
-    expect(silent.wellAgoS).toBe(11);
-    expect(hear(watch, 2, voice, voice)).toMatchObject({ alarms: [], wellAgoS: 0 });
+    expect(silent.secondsSinceGood).toBe(11);
+    expect(hear(watch, 2, voice, voice)).toMatchObject({ alarms: [], secondsSinceGood: 0 });
   });
   it('never was well where nothing ever came', () => {
-    expect(hear(inputWatch(1, RATE), 12, nothing).wellAgoS).toBeNull();
+    expect(hear(inputWatch(1, RATE), 12, nothing).secondsSinceGood).toBeNull();
   });
   it('tells one side only, and which', () => {
     const watch = inputWatch(2, RATE);

@@ -19,7 +19,7 @@ export interface WatchState {
   readonly usualLufs: number | null;
   readonly alarms: readonly WatchAlarm[];
   /** How long ago it was last well, s; 0 while it is; null where it never was. */
-  readonly wellAgoS: number | null;
+  readonly secondsSinceGood: number | null;
   readonly watchedS: number;
 }
 
@@ -137,7 +137,7 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
       reading: meter.reading(),
       usualLufs: usual.length >= USUAL_BLOCKS / 3 ? meanOf(usual) : null,
       alarms: alarmsNow(),
-      wellAgoS: Number.isNaN(lastWellS) ? null : watchedS - lastWellS,
+      secondsSinceGood: Number.isNaN(lastWellS) ? null : watchedS - lastWellS,
       watchedS,
     }),
     setUsual(lufs) {

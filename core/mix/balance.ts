@@ -43,7 +43,7 @@ export const NEARER_LU = 4;
 const RIDE_DB = { least: 1, most: 18 } as const;
 /** What is quieter than this beside its own mean is a pause of it. */
 const PAUSE = 10 ** (-20 / 10);
-const LEAST_POWER = 1e-7;
+const MIN_POWER = 1e-7;
 const LIMIT_RELEASE_MS = 80;
 const ROUNDS = 12;
 
@@ -122,7 +122,7 @@ function levelOf(
 
 /** The mean power of what sounds, where a flag stands; pauses left out. Null where nothing does. */
 function meanWhere(hops: Float64Array, where: Talk | null): number | null {
-  const taken = hops.filter((p, h) => p > LEAST_POWER && (where === null || where[h] === 1));
+  const taken = hops.filter((p, h) => p > MIN_POWER && (where === null || where[h] === 1));
   const first = mean(taken);
   const sounding = taken.filter((p) => p > PAUSE * first);
   return sounding.length > 0 ? mean(sounding) : null;

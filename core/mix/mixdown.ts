@@ -22,7 +22,7 @@ const PIECE_S = 2;
 const RIDE_STEP_S = 0.01;
 /** The whole is as loud as is wanted within so much, after so many mixes at most. */
 const NEAR_LU = 0.05;
-const MOST_MIXES = 4;
+const MAX_MIXES = 4;
 
 /**
  * Mixes a stretch of tracks that begin together, piece by piece; nothing of it is kept.
@@ -144,7 +144,7 @@ export async function balanceTake(
   for (let mixes = 1; ; mixes++) {
     const levels = await mixDown(tracks, plan, onProgress);
     const off = levels.integratedLufs === null ? 0 : aim.targetLufs - levels.integratedLufs;
-    if (Math.abs(off) <= NEAR_LU || mixes === MOST_MIXES) return { plan, levels };
+    if (Math.abs(off) <= NEAR_LU || mixes === MAX_MIXES) return { plan, levels };
     plan = { ...plan, gainsDb: plan.gainsDb.map((db) => (db === null ? null : db + off)) };
   }
 }

@@ -12,23 +12,23 @@ export type Talk = Uint8Array;
 /** So far under its loudest words a voice still speaks; the gate of BS.1770 for what counts. */
 const UNDER_MEAN = 10 ** (-10 / 10);
 /** Nobody speaks so quietly: the absolute gate of BS.1770, -70 LUFS. */
-const LEAST_POWER = 1e-7;
+const MIN_POWER = 1e-7;
 /** Gaps so short lie between two words. */
 const GAP_HOPS = 4;
 /** What is shorter is a cough. */
-const LEAST_HOPS = 3;
+const MIN_HOPS = 3;
 /** A long speech is judged piece by piece, as long as the short-term window. */
 const PIECE_HOPS = 30;
 
 /** Where the voice of a track speaks: over a relative gate, small gaps closed, what is too short left out. */
 export function talkOf(hops: Float64Array): Talk {
-  const counted = hops.filter((p) => p > LEAST_POWER);
-  const gate = Math.max(LEAST_POWER, UNDER_MEAN * mean(counted));
+  const counted = hops.filter((p) => p > MIN_POWER);
+  const gate = Math.max(MIN_POWER, UNDER_MEAN * mean(counted));
   // The mean of what passes the first gate sets the second, as pauses would pull it down.
-  const least = Math.max(LEAST_POWER, UNDER_MEAN * mean(counted.filter((p) => p > gate)));
+  const least = Math.max(MIN_POWER, UNDER_MEAN * mean(counted.filter((p) => p > gate)));
   const talk = Uint8Array.from(hops, (p) => (p > least ? 1 : 0));
   fillRuns(talk, 0, GAP_HOPS);
-  fillRuns(talk, 1, LEAST_HOPS);
+  fillRuns(talk, 1, MIN_HOPS);
   return talk;
 }
 

@@ -5,8 +5,8 @@ import {
   deviceName,
   difference,
   type Evaluation,
-  type Heard,
   type Pair,
+  type ReceivedPath,
   rolesOf,
   type State,
   settle,
@@ -108,7 +108,7 @@ function judged(kind: ListeningDelay['kind'], pair: Pair, sourceIds: readonly st
 }
 
 /** The own voice is told where it comes back soon and loud enough to be heard beside the one in the head. */
-function ownVoice(pair: Pair, way: Heard, levelDb: number): ListeningDelay[] {
+function ownVoice(pair: Pair, way: ReceivedPath, levelDb: number): ListeningDelay[] {
   if (way.delay.value.nominal >= ECHO_MS || levelDb - way.levelDb.nominal >= MASKED_DB) return [];
   return [judged('own-voice', pair, [pair.sourceId], way.delay)];
 }
@@ -138,7 +138,7 @@ function together(rig: Rig, heard: readonly Pair[]): ListeningDelay[] {
 }
 
 /** Where the two ways meet, and what would bring them together before that. */
-function mend(rig: Rig, music: Heard, voice: Heard, musicLate: boolean): Text {
+function mend(rig: Rig, music: ReceivedPath, voice: ReceivedPath, musicLate: boolean): Text {
   const types = findTypes(rig);
   const a = [...music.deviceIds].reverse();
   const b = [...voice.deviceIds].reverse();

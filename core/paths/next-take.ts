@@ -17,7 +17,7 @@ const TAKE_SD_MS = 5;
 /** Limits are taken for two standard deviations to each side. */
 const SIGMAS = 4;
 /** A take that tells less than this is not worth the walk. */
-const LEAST_TELLS = 0.02;
+const MIN_TELLS = 0.02;
 const MOST = 12;
 /** A path becomes clearer where this share of its own doubt goes. */
 const CLEARER = 0.25;
@@ -58,7 +58,7 @@ export function nextTakes(rig: Rig): NextTake[] {
       const gain = left.reduce((sum, v, k) => sum + v - after[k]!, 0);
       if (gain > best.gain) best = { pair: i, gain, after };
     }
-    if (best.pair < 0 || best.gain / all < LEAST_TELLS) break;
+    if (best.pair < 0 || best.gain / all < MIN_TELLS) break;
     learn(doubt, rows[best.pair]!, TAKE_SD_MS);
     const also = pairs.filter(
       (_, k) => k !== best.pair && left[k]! - best.after[k]! > CLEARER * left[k]! && left[k]! > 1,

@@ -178,11 +178,11 @@ function medianOf(values: readonly number[]): number {
 }
 
 /** Never said to be known better than this: the same device stands a little otherwise from one start to the next. */
-const LEAST_SD_MS = 0.5;
+const MIN_SD_MS = 0.5;
 
 /** The mean weighted by what each take knows; its spread also holds how far the takes lie apart. */
 function together(takes: readonly TestedTake[]): NonNullable<TestedPath['together']> {
-  const weights = takes.map((t) => 1 / Math.max(LEAST_SD_MS, t.take.ms.sd) ** 2);
+  const weights = takes.map((t) => 1 / Math.max(MIN_SD_MS, t.take.ms.sd) ** 2);
   const total = weights.reduce((a, b) => a + b, 0);
   const sumMs = takes.reduce((sum, t, i) => sum + t.sumMs * weights[i]!, 0) / total;
   const apart = takes.reduce((sum, t, i) => sum + weights[i]! * (t.sumMs - sumMs) ** 2, 0) / total;

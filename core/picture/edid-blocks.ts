@@ -14,7 +14,7 @@ export interface StatedMode {
 export const DETAILED = 18;
 const CLOCK_STEP_HZ = 10_000;
 /** Below this it is no picture but noise. */
-const LEAST_HERTZ = 1;
+const MIN_HERTZ = 1;
 
 /** A detailed timing; null for an interlaced one and for a descriptor that is none. */
 export function readDetailed(bytes: Uint8Array, at: number): StatedMode | null {
@@ -26,7 +26,7 @@ export function readDetailed(bytes: Uint8Array, at: number): StatedMode | null {
   const height = b(5) | ((b(7) & 0xf0) << 4);
   const totalHeight = height + (b(6) | ((b(7) & 0x0f) << 8));
   const hz = pixelClockHz / (totalWidth * totalHeight);
-  if (width === 0 || height === 0 || hz < LEAST_HERTZ) return null;
+  if (width === 0 || height === 0 || hz < MIN_HERTZ) return null;
   return {
     mode: { width, height, rate: statedRate(hz, CLOCK_STEP_HZ / 2 / pixelClockHz) },
     timing: { totalWidth, totalHeight, pixelClockHz, source: 'EDID' },

@@ -26,17 +26,17 @@ export class PictureError extends SaidError {
   }
 }
 
-const MOST_PIXELS = 16_384;
-const MOST_HERTZ = 1000;
+const MAX_PIXELS = 16_384;
+const MAX_HERTZ = 1000;
 
 /** Reads '1920x1080@59.94'; 59.94 and the like are taken as the thousand-and-first part that they stand for. @throws PictureError */
 export function parseMode(text: string): Mode {
   const found = /^(\d{2,5})x(\d{2,5})@(\d{1,4}(?:\.\d{1,3})?)$/.exec(text.trim());
   if (!found) throw new PictureError(say.isNotVideoMode({ text }));
   const [width, height, hz] = found.slice(1).map(Number) as [number, number, number];
-  if (width < 64 || height < 64 || width > MOST_PIXELS || height > MOST_PIXELS)
-    throw new PictureError(say.xIsOutRange({ width, height, most: MOST_PIXELS }));
-  if (hz < 1 || hz > MOST_HERTZ) throw new PictureError(say.fpsIsOutRange({ hz, most: MOST_HERTZ }));
+  if (width < 64 || height < 64 || width > MAX_PIXELS || height > MAX_PIXELS)
+    throw new PictureError(say.xIsOutRange({ width, height, most: MAX_PIXELS }));
+  if (hz < 1 || hz > MAX_HERTZ) throw new PictureError(say.fpsIsOutRange({ hz, most: MAX_HERTZ }));
   return { width, height, rate: pictureRate(hz) };
 }
 

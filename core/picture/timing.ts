@@ -83,11 +83,11 @@ function wholeRate({ num, den }: Rate): number | null {
 }
 
 /** Blanking has to last this long, microseconds (VESA CVT 1.2). */
-const LEAST_VERTICAL_US = 460;
+const MIN_VERTICAL_US = 460;
 
 function blankingLines({ height, rate }: Mode, leastLines: number): number {
-  const lineUs = (1e6 / hertz(rate) - LEAST_VERTICAL_US) / height;
-  return Math.max(Math.floor(LEAST_VERTICAL_US / lineUs) + 1, leastLines);
+  const lineUs = (1e6 / hertz(rate) - MIN_VERTICAL_US) / height;
+  return Math.max(Math.floor(MIN_VERTICAL_US / lineUs) + 1, leastLines);
 }
 
 /** Lines of vertical sync by the shape of the picture. */

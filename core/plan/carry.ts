@@ -14,7 +14,7 @@ import {
   type Rig,
 } from '#core/rig/index.ts';
 import { evaluate, rolesOf } from '#core/signal/index.ts';
-import { makeItSo } from '#core/solve/index.ts';
+import { solveRouting } from '#core/solve/index.ts';
 
 type Source = Rig['sources'][number];
 type Listener = Rig['listeners'][number];
@@ -189,13 +189,13 @@ function taken(rig: Rig, edit: Edit): Rig {
 }
 
 const settled = (rig: Rig, evaluations: number): Rig =>
-  taken(rig, drawSettings(makeItSo(rig, evaluate(rig), evaluations).changes));
+  taken(rig, drawSettings(solveRouting(rig, evaluate(rig), evaluations).changes));
 
 /** What is pressed in a moment so that its wants come true; delays are the rig's, and stay. */
 function pressedFor(rig: Rig, momentId: string, evaluations: number): Rig {
   const seen = atMoment(rig, momentId);
   const types = findTypes(rig);
-  const pressed = makeItSo(seen, evaluate(seen), evaluations).changes.filter(({ deviceId, settingId }) => {
+  const pressed = solveRouting(seen, evaluate(seen), evaluations).changes.filter(({ deviceId, settingId }) => {
     const spec = types.get(findDevice(rig, deviceId)!.typeId)!.settings.find((s) => s.id === settingId);
     return spec?.kind !== 'delay';
   });

@@ -9,7 +9,7 @@ import {
 } from '#core/rig/index.ts';
 import type { Text } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { type Clash, clashesOf, type MadeSo, makeItSo } from '#core/solve/index.ts';
+import { type Clash, clashesOf, type MadeSo, solveRouting } from '#core/solve/index.ts';
 import { addDevice, offersFor, socketsOf } from '#core/wire/index.ts';
 
 interface Pair {
@@ -39,8 +39,8 @@ export interface Whole extends MadeSo {
 }
 
 const EVALUATIONS_EACH = 150;
-const MOST_LEADS = 24;
-const MOST_BOXES = 40;
+const MAX_LEADS = 24;
+const MAX_BOXES = 40;
 const OFFERED = 2;
 /** A box more to carry and to feed is worth so much. */
 const COST_OF_A_BOX = 60;
@@ -57,7 +57,7 @@ const BRIDGES = [
 
 /** Everything that can be said of how a plan is made so. Each part of it is looked for only where the one before leaves something. */
 export function makeWhole(rig: Rig): Whole {
-  const made = makeItSo(rig);
+  const made = solveRouting(rig);
   const done = withChanges(rig, made.changes);
   const bridges = made.left.filter((l) => l.stop?.kind === 'no-way').flatMap((l) => bridgesFor(done, l));
   const clashes = made.left.filter((l) => l.stop?.kind !== 'no-way').flatMap((l) => clashesOf(rig, l));
@@ -75,9 +75,9 @@ interface Candidate extends Omit<Bridge, 'pair' | 'changes'> {
 
 /** The cheapest leads, or else boxes, that bring a source to a listener and make nothing worse; tried one by one. */
 export function bridgesFor(rig: Rig, { sourceId, listenerId }: Pair): Bridge[] {
-  const before = makeItSo(rig, undefined, EVALUATIONS_EACH).left.length;
+  const before = solveRouting(rig, undefined, EVALUATIONS_EACH).left.length;
   const brings = ({ rig: there, ...bridge }: Candidate): Bridge[] => {
-    const { changes, left } = makeItSo(there, undefined, EVALUATIONS_EACH);
+    const { changes, left } = solveRouting(there, undefined, EVALUATIONS_EACH);
     const after = evaluate(withChanges(there, changes));
     const pair = after.pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId)!;
     if (pair.ways.length === 0 || left.length >= before) return [];
@@ -92,8 +92,8 @@ export function bridgesFor(rig: Rig, { sourceId, listenerId }: Pair): Bridge[] {
     return found;
   };
   const ends = reachOf(rig, sourceId, listenerId);
-  const leads = first(byLead(rig, ends), MOST_LEADS);
-  return leads.length > 0 ? leads : first(byBox(rig, ends), MOST_BOXES);
+  const leads = first(byLead(rig, ends), MAX_LEADS);
+  return leads.length > 0 ? leads : first(byBox(rig, ends), MAX_BOXES);
 }
 
 interface Ends {

@@ -152,7 +152,7 @@ function arrives({ plug, afterLead }: State, to: Connector): number {
 }
 
 /** At most so many adapters are put one onto another. */
-const MOST_ADAPTERS = 2;
+const MAX_ADAPTERS = 2;
 
 /** Every row of parts that joins two connectors, with at most two adapters at either end of the lead. */
 export function everyChain(fromId: string, toId: string, parts: readonly Part[]): Chain[] {
@@ -174,7 +174,7 @@ export function everyChain(fromId: string, toId: string, parts: readonly Part[])
     }
     for (const part of parts) {
       const isAdapter = part.kind === 'adapter';
-      if (isAdapter && adapters === MOST_ADAPTERS) continue;
+      if (isAdapter && adapters === MAX_ADAPTERS) continue;
       for (const next of stepsOver(part, at))
         walk(next, [...placed, placedAs(part, at, next)], isAdapter ? adapters + 1 : 0, cost + costOf(part));
     }

@@ -8,5 +8,5 @@ export {
   reconcilePicture,
   type SetDelay,
 } from './reconcile.ts';
-export { type Resting, restsOn, type Standing, type StandingFigure, standingsOf } from './standing.ts';
+export { type Dependent, type MeasurementStatus, restsOn, type StandingFigure, standingsOf } from './standing.ts';
 export { type TreatingPlace, type TreatmentAtPlace, treatingPlaces, treatmentAt } from './treatment.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alreadySo, applyEdit, type Edit, parseRig, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, applyEdit, type Edit, markDone, parseRig, type Rig } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { airMs } from '#core/units/index.ts';
@@ -46,7 +46,7 @@ describe('a take’s offset in the rig', () => {
   it('takes off what is known exactly: the air, and the delays that were set while it was made', () => {
     const set = apply(
       rig,
-      alreadySo(rig, [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 20 }]),
+      markDone(rig, [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 20 }]),
     );
     const done = reconcilePicture(set, reading());
     if (!done.ok) throw new Error(textOf(done.reason));
@@ -55,7 +55,7 @@ describe('a take’s offset in the rig', () => {
     const measured = apply(set, done.edit);
     const moved = apply(
       measured,
-      alreadySo(measured, [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 84 }]),
+      markDone(measured, [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 84 }]),
     );
     expect(offsetOf(moved).value.nominal).toBeCloseTo(0, 3);
   });
@@ -87,7 +87,7 @@ describe('a take’s offset in the rig', () => {
     const before = taken(rig, reading());
     const set = apply(
       before,
-      alreadySo(before, [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 }]),
+      markDone(before, [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 }]),
     );
     const corrected = apply(set, read(set, reading({ id: 'm2', offsetMs: 66 })).edit);
     expect(offsetOf(corrected).value.nominal).toBeCloseTo(6, 3);
@@ -95,7 +95,7 @@ describe('a take’s offset in the rig', () => {
   it('was made with the desk as it is: what is still to be done counts only when it is said to be done', () => {
     const planned = apply(
       rig,
-      toDoAtDesk(
+      addTasks(
         rig,
         [{ deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 60 }],
         '2026-11-25T10:00:00Z',

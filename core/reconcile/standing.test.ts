@@ -3,7 +3,7 @@ import { applyEdit, type Edit, parseRig, type Rig } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
-import { reconcilePicture, restsOn, type Standing, standingsOf } from './index.ts';
+import { type MeasurementStatus, reconcilePicture, restsOn, standingsOf } from './index.ts';
 
 const relay = parseRig(JSON.parse(JSON.stringify(boathouse)));
 const apply = (rig: Rig, edit: Edit): Rig => {
@@ -59,7 +59,7 @@ const measured: Rig = {
     },
   ],
 };
-const of = (rig: Rig): ReadonlyMap<string, Standing> =>
+const of = (rig: Rig): ReadonlyMap<string, MeasurementStatus> =>
   new Map(standingsOf(rig, [evaluate(rig)]).map((s) => [s.measurement.id, s]));
 
 describe('what was measured into a rig', () => {

@@ -7,8 +7,8 @@ import {
   difference,
   type Evaluation,
   evaluate,
-  type Heard,
   type Pair,
+  type ReceivedPath,
   SCALE_UNITS,
   type State,
   settle,
@@ -29,7 +29,7 @@ export interface StandingFigure {
 }
 
 /** A measurement as it stands in the rig: what it speaks of, whether that is still there, and how it lies to what is typical. */
-export interface Standing {
+export interface MeasurementStatus {
   readonly measurement: TakenIn;
   readonly speaksOf: Text;
   readonly figures: readonly StandingFigure[];
@@ -45,7 +45,7 @@ type Of<K extends TakenIn['kind']> = Extract<TakenIn, { kind: K }>;
  * Everything that was measured into a rig, the newest first.
  * @param evaluations  of that rig in all its moments: a way that is open in one of them is there
  */
-export function standingsOf(rig: Rig, evaluations: readonly Evaluation[]): Standing[] {
+export function standingsOf(rig: Rig, evaluations: readonly Evaluation[]): MeasurementStatus[] {
   const pairs = evaluations.flatMap((e) => e.pairs);
   const scene: Scene = { rig, pairs, terms: termsOf(pairs) };
   return rig.measurements
@@ -61,7 +61,7 @@ interface Scene {
   readonly terms: ReadonlyMap<string, DelayTerm>;
 }
 
-function standingOf(scene: Scene, m: TakenIn): Standing {
+function standingOf(scene: Scene, m: TakenIn): MeasurementStatus {
   switch (m.kind) {
     case 'delay':
       return delay(scene, m);
@@ -78,7 +78,7 @@ function standingOf(scene: Scene, m: TakenIn): Standing {
 
 const NO_WAY = say.inThisRigSource();
 
-function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): Standing {
+function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): MeasurementStatus {
   const known = m.terms.map((t) => ({ ...t, term: terms.get(t.figure) }));
   const lacking = known.find((t) => !t.term);
   const expected = lacking
@@ -115,7 +115,7 @@ function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): Standing {
   };
 }
 
-function drift({ rig }: Scene, m: Of<'drift'>): Standing {
+function drift({ rig }: Scene, m: Of<'drift'>): MeasurementStatus {
   const gone = [m.deviceId, m.againstDeviceId].find((id) => !findDevice(rig, id));
   return {
     measurement: m,
@@ -125,7 +125,7 @@ function drift({ rig }: Scene, m: Of<'drift'>): Standing {
   };
 }
 
-function level({ rig, pairs }: Scene, m: Of<'level'>): Standing {
+function level({ rig, pairs }: Scene, m: Of<'level'>): MeasurementStatus {
   const way = waysOf(pairs, m)[0];
   const [deviceId, settingId] = m.means.split('.');
   const device = settingId === undefined ? undefined : findDevice(rig, deviceId!);
@@ -139,7 +139,7 @@ function level({ rig, pairs }: Scene, m: Of<'level'>): Standing {
   };
 }
 
-function noise({ rig, pairs }: Scene, m: Of<'noise'>): Standing {
+function noise({ rig, pairs }: Scene, m: Of<'noise'>): MeasurementStatus {
   const way = pairs.find((p) => p.listenerId === m.listenerId && p.ways.length > 0)?.ways[0];
   const expected = m.expectedDb === null ? null : exactly(m.expectedDb);
   return {
@@ -150,7 +150,7 @@ function noise({ rig, pairs }: Scene, m: Of<'noise'>): Standing {
   };
 }
 
-function band({ rig, pairs }: Scene, m: Of<'band'>): Standing {
+function band({ rig, pairs }: Scene, m: Of<'band'>): MeasurementStatus {
   const ways = waysOf(pairs, m);
   const way = ways.find((w) => w.deviceIds.join() === m.deviceIds.join());
   const ends = [
@@ -201,7 +201,8 @@ const pairName = (rig: Rig, m: { readonly sourceId: string; readonly listenerId:
 const waysOf = (
   pairs: readonly Pair[],
   m: { readonly sourceId: string; readonly listenerId: string },
-): readonly Heard[] => pairs.flatMap((p) => (p.sourceId === m.sourceId && p.listenerId === m.listenerId ? p.ways : []));
+): readonly ReceivedPath[] =>
+  pairs.flatMap((p) => (p.sourceId === m.sourceId && p.listenerId === m.listenerId ? p.ways : []));
 
 function termsOf(pairs: readonly Pair[]): ReadonlyMap<string, DelayTerm> {
   const terms = new Map<string, DelayTerm>();
@@ -211,7 +212,7 @@ function termsOf(pairs: readonly Pair[]): ReadonlyMap<string, DelayTerm> {
 }
 
 /** What of one pair is known otherwise without a measurement. */
-export interface Resting {
+export interface Dependent {
   readonly sourceId: string;
   readonly listenerId: string;
   readonly what: 'offset' | 'delay' | 'apart' | 'band' | 'noise';
@@ -223,9 +224,9 @@ export interface Resting {
 }
 
 /** All that rests on a measurement: each pair that would be known otherwise if it were dropped. */
-export function restsOn(rig: Rig, evaluation: Evaluation, measurementId: string): Resting[] {
+export function restsOn(rig: Rig, evaluation: Evaluation, measurementId: string): Dependent[] {
   const without = evaluate({ ...rig, measurements: rig.measurements.filter((m) => m.id !== measurementId) });
-  return evaluation.pairs.flatMap((pair, i): Resting[] => {
+  return evaluation.pairs.flatMap((pair, i): Dependent[] => {
     const other = without.pairs[i]!;
     const [is, was] = [pair.ways[0], other.ways[0]];
     if (!is || !was) return [];
@@ -247,5 +248,5 @@ export function restsOn(rig: Rig, evaluation: Evaluation, measurementId: string)
 const isSame = (a: Interval, b: Interval): boolean => a.low === b.low && a.nominal === b.nominal && a.high === b.high;
 /** How long after the loudest way the next one comes, of those that are heard beside it. */
 const apartOf = ({ ways }: Pair): Interval | undefined => ways.find((w) => w.afterFirst)?.afterFirst?.value;
-const floor = ({ noiseDb }: Heard): Interval | undefined => (noiseDb === null ? undefined : exactly(noiseDb));
-const passing = ({ band }: Heard): Interval => ({ low: band.lowHz, nominal: band.highHz, high: band.highHz });
+const floor = ({ noiseDb }: ReceivedPath): Interval | undefined => (noiseDb === null ? undefined : exactly(noiseDb));
+const passing = ({ band }: ReceivedPath): Interval => ({ low: band.lowHz, nominal: band.highHz, high: band.highHz });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Treatment } from '#core/process/index.ts';
-import { alreadySo, applyEdit, catalogue, parseRig, refuseValue } from '#core/rig/index.ts';
+import { applyEdit, catalogue, markDone, parseRig, refuseValue } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { treatingPlaces, treatmentAt } from './index.ts';
@@ -45,7 +45,7 @@ describe('a treatment on the boxes that have it', () => {
     expect(strip.settings.map((s) => [s.settingId, s.value])).toEqual([['strip-1-low-cut', 80]]);
     expect(strip.lacks.map(textOf)).toContain('reconcile.stepCompressor');
     for (const s of settings) expect(refuseValue(s.spec, s.value)).toBeUndefined();
-    expect(applyEdit(rig, alreadySo(rig, settings))).toMatchObject({ ok: true });
+    expect(applyEdit(rig, markDone(rig, settings))).toMatchObject({ ok: true });
   });
   it('comes to a value that the device takes, for every type of the catalogue', () => {
     for (const type of catalogue)

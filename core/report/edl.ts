@@ -13,7 +13,7 @@ export class EdlError extends SaidError {
 }
 
 /** Events are numbered with three digits. */
-const MOST_EVENTS = 999;
+const MAX_EVENTS = 999;
 const CHANNELS = ['A', 'A2', 'A3', 'A4'] as const;
 /** Reels are named by eight letters or digits. */
 const REEL = 8;
@@ -28,7 +28,7 @@ const COUNTED_MS = 0.005;
 export function slipListToEdl(list: SlipList): string {
   const counting = countingOf(list.frameRate);
   if (!counting) throw new EdlError(say.edlCountsOrFrames({ rate: rateName(list.frameRate) }));
-  if (list.items.length > MOST_EVENTS) throw new EdlError(say.edlHasRoomFor({ most: MOST_EVENTS }));
+  if (list.items.length > MAX_EVENTS) throw new EdlError(say.edlHasRoomFor({ most: MAX_EVENTS }));
   const lines = [
     `TITLE: ${plainLine(list.title)}`,
     `FCM: ${counting.drop ? 'DROP FRAME' : 'NON-DROP FRAME'}`,

@@ -57,7 +57,7 @@ export interface LeadsRead {
 }
 
 /** More rows than any rig has leads. */
-const MOST_ROWS = 2500;
+const MAX_ROWS = 2500;
 
 /** Why a table is none of leads, in a sentence that says what to do. */
 export class CsvError extends SaidError {
@@ -80,7 +80,7 @@ export function leadsFromCsv(rig: Rig, text: string): LeadsRead {
   const lines = body
     .map((cells, i) => ({ cells, line: i + 2 }))
     .filter(({ cells }) => cells.some((c) => c.trim() !== ''));
-  if (lines.length > MOST_ROWS) throw new CsvError(say.tableHasRowRig({ rows: lines.length, most: MOST_ROWS }));
+  if (lines.length > MAX_ROWS) throw new CsvError(say.tableHasRowRig({ rows: lines.length, most: MAX_ROWS }));
   const edits: Edit[] = [];
   let now = rig;
   const rows = lines.map(({ cells, line }): RowReport => {

@@ -45,7 +45,7 @@ const markerOf = (list: SlipList, { atMs, says }: SlipMarker) => ({
 
 const part = { metadata: {}, effects: [], markers: [] };
 /** Between parts of one recording a shorter gap is rounding. */
-const LEAST_GAP_MS = 1e-6;
+const MIN_GAP_MS = 1e-6;
 
 function trackOf(list: SlipList, items: readonly SlipItem[]) {
   let atMs = 0;
@@ -59,7 +59,7 @@ function trackOf(list: SlipList, items: readonly SlipItem[]) {
       name: '',
       source_range: range(0, samplesFromMs(gapMs, sampleRateHz), sampleRateHz),
     };
-    return gapMs > (item === items[0] ? 0 : LEAST_GAP_MS) ? [gap, clipOf(item)] : [clipOf(item)];
+    return gapMs > (item === items[0] ? 0 : MIN_GAP_MS) ? [gap, clipOf(item)] : [clipOf(item)];
   });
   return { ...part, OTIO_SCHEMA: 'Track.1', name: items[0]!.name, kind: 'Audio', source_range: null, children };
 }

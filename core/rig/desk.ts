@@ -49,7 +49,7 @@ const replug = (rig: Rig, cableId: string, cable: Cable | null): Edit[] => [
 ];
 
 /** *It is already so*: corrects the drawing. An open task for the same is closed with it. */
-export function alreadySo(rig: Rig, changes: readonly Change[]): Edit {
+export function markDone(rig: Rig, changes: readonly Change[]): Edit {
   return {
     kind: 'batch',
     edits: changes.flatMap((change): Edit[] => {
@@ -72,7 +72,7 @@ export function alreadySo(rig: Rig, changes: readonly Change[]): Edit {
  * @param openedAt ISO 8601 time; the caller's clock
  * @param brings  the box that is put in with these leads
  */
-export function toDoAtDesk(rig: Rig, changes: readonly Change[], openedAt: string, brings?: string): Edit {
+export function addTasks(rig: Rig, changes: readonly Change[], openedAt: string, brings?: string): Edit {
   return {
     kind: 'batch',
     edits: changes.flatMap((change) =>
@@ -171,5 +171,5 @@ export function asAtDesk(rig: Rig): Rig {
 /** Somebody looked at a lead: it is there, and so long. Null where the rig has no such lead. */
 export function leadIsSo(rig: Rig, cableId: string, lengthM: number): Edit | null {
   const cable = cableOf(rig, cableId);
-  return cable ? alreadySo(rig, [{ cableId, cable: { ...cable, lengthM } }]) : null;
+  return cable ? markDone(rig, [{ cableId, cable: { ...cable, lengthM } }]) : null;
 }

@@ -2,18 +2,18 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { textOf } from '#core/said/index.ts';
 import {
-  alreadySo,
+  addTasks,
   applyEdit,
   asAtDesk,
   commit,
   dropTask,
   Edit,
+  markDone,
   parseRig,
   type Rig,
   redo,
   startHistory,
   tickTask,
-  toDoAtDesk,
   undo,
 } from './index.ts';
 import { anEdit, demoJson } from './rig.testkit.ts';
@@ -115,12 +115,12 @@ describe('drawn and done', () => {
   const settingOf = (r: Rig) => r.devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay'];
 
   it('what is already so is seen at once and leaves no task', () => {
-    const done = apply(rig, alreadySo(rig, [change]));
+    const done = apply(rig, markDone(rig, [change]));
     expect(settingOf(done)).toEqual({ value: 128, known: 'seen' });
     expect(done.tasks).toHaveLength(0);
   });
   it('what is to be done is assumed until it is ticked', () => {
-    const drawn = apply(rig, toDoAtDesk(rig, [change], at));
+    const drawn = apply(rig, addTasks(rig, [change], at));
     expect(settingOf(drawn)).toEqual({ value: 128, known: 'assumed' });
     expect(drawn.tasks).toMatchObject([{ id: 'mixer.strip-1-delay', before: { value: 0 } }]);
     const done = apply(drawn, tickTask(drawn, drawn.tasks[0]!));
@@ -128,26 +128,26 @@ describe('drawn and done', () => {
     expect(done.tasks).toHaveLength(0);
   });
   it('a second proposal replaces the first and still knows what stood before', () => {
-    const first = apply(rig, toDoAtDesk(rig, [change], at));
-    const second = apply(first, toDoAtDesk(first, [{ ...change, value: 64 }], at));
+    const first = apply(rig, addTasks(rig, [change], at));
+    const second = apply(first, addTasks(first, [{ ...change, value: 64 }], at));
     expect(second.tasks).toMatchObject([{ before: { value: 0 } }]);
-    const back = apply(second, toDoAtDesk(second, [{ ...change, value: 0 }], at));
+    const back = apply(second, addTasks(second, [{ ...change, value: 0 }], at));
     expect(back.tasks).toHaveLength(0);
   });
   it('a dropped task brings back what stands at the desk', () => {
-    const seen = apply(rig, alreadySo(rig, [{ ...change, value: 10 }]));
-    const drawn = apply(seen, toDoAtDesk(seen, [change], at));
+    const seen = apply(rig, markDone(rig, [{ ...change, value: 10 }]));
+    const drawn = apply(seen, addTasks(seen, [change], at));
     const dropped = apply(drawn, dropTask(drawn, drawn.tasks[0]!));
     expect(settingOf(dropped)).toEqual({ value: 10, known: 'seen' });
   });
   it('what stands at the desk is the drawing without what is still to be done', () => {
     expect(asAtDesk(rig)).toBe(rig);
-    const planned = apply(rig, toDoAtDesk(rig, [change], at));
+    const planned = apply(rig, addTasks(rig, [change], at));
     expect(asAtDesk(planned).devices).toEqual(apply(planned, dropTask(planned, planned.tasks[0]!)).devices);
     expect(asAtDesk(planned).tasks).toEqual([]);
   });
   it('saying that it is so closes the task', () => {
-    const drawn = apply(rig, toDoAtDesk(rig, [change], at));
-    expect(apply(drawn, alreadySo(drawn, [change])).tasks).toHaveLength(0);
+    const drawn = apply(rig, addTasks(rig, [change], at));
+    expect(apply(drawn, markDone(drawn, [change])).tasks).toHaveLength(0);
   });
 });

@@ -47,16 +47,16 @@ export {
   unsetDefault,
 } from './default-device.ts';
 export {
-  alreadySo,
+  addTasks,
   asAtDesk,
   type Change,
   drawSettings,
   dropTask,
   type LeadChange,
   leadIsSo,
+  markDone,
   type SettingChange,
   tickTask,
-  toDoAtDesk,
 } from './desk.ts';
 export { type Applied, applyEdit, Edit, type Refusal } from './edit.ts';
 export { type EndSaid, endName, givenName, nameSocket, ownEndName, withEnd } from './ends.ts';

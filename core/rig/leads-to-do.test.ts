@@ -2,17 +2,17 @@ import { describe, expect, it } from 'vitest';
 import { desk } from '#core/check/check.testkit.ts';
 import { textOf } from '#core/said/index.ts';
 import {
-  alreadySo,
+  addTasks,
   applyEdit,
   asAtDesk,
   type Cable,
   dropTask,
   type Edit,
   leadIsSo,
+  markDone,
   parseRig,
   type Rig,
   tickTask,
-  toDoAtDesk,
 } from './index.ts';
 
 const AT = '2026-11-25T10:00:00Z';
@@ -29,7 +29,7 @@ const other: Cable = { ...lead, id: 'other', to: { deviceId: 'y', portId: 'strip
 
 describe('a lead to be done at the desk', () => {
   it('that is new is drawn as assumed, with a task that nothing was there before', () => {
-    const drawn = applied(rig, toDoAtDesk(rig, [{ cableId: 'other', cable: other }], AT));
+    const drawn = applied(rig, addTasks(rig, [{ cableId: 'other', cable: other }], AT));
     expect(drawn.cables.find((c) => c.id === 'other')!.known).toBe('assumed');
     expect(drawn.tasks).toEqual([
       { id: 'lead:other', cableId: 'other', before: null, openedAt: '2026-11-25T10:00:00Z' },
@@ -37,14 +37,14 @@ describe('a lead to be done at the desk', () => {
     expect(parseRig(JSON.parse(JSON.stringify(drawn)))).toEqual(drawn);
   });
   it('ticked counts as seen; dropped is gone again', () => {
-    const drawn = applied(rig, toDoAtDesk(rig, [{ cableId: 'other', cable: other }], AT));
+    const drawn = applied(rig, addTasks(rig, [{ cableId: 'other', cable: other }], AT));
     const ticked = applied(drawn, tickTask(drawn, drawn.tasks[0]!));
     expect(ticked.cables.find((c) => c.id === 'other')!.known).toBe('seen');
     expect(ticked.tasks).toEqual([]);
     expect(applied(drawn, dropTask(drawn, drawn.tasks[0]!))).toEqual(rig);
   });
   it('that is to come out is out of the drawing, and stands at the desk until then', () => {
-    const drawn = applied(rig, toDoAtDesk(rig, [{ cableId: 'c0', cable: null }], AT));
+    const drawn = applied(rig, addTasks(rig, [{ cableId: 'c0', cable: null }], AT));
     expect(drawn.cables).toEqual([]);
     expect(drawn.tasks[0]).toMatchObject({ before: lead });
     expect(asAtDesk(drawn).cables).toEqual([lead]);
@@ -53,22 +53,22 @@ describe('a lead to be done at the desk', () => {
     expect(applied(drawn, dropTask(drawn, drawn.tasks[0]!)).cables).toEqual([lead]);
   });
   it('proposed twice has one task, and brought back to what stood it has none', () => {
-    const longer = applied(rig, toDoAtDesk(rig, [{ cableId: 'c0', cable: { ...lead, lengthM: 5 } }], AT));
-    const longest = applied(longer, toDoAtDesk(longer, [{ cableId: 'c0', cable: { ...lead, lengthM: 8 } }], AT));
+    const longer = applied(rig, addTasks(rig, [{ cableId: 'c0', cable: { ...lead, lengthM: 5 } }], AT));
+    const longest = applied(longer, addTasks(longer, [{ cableId: 'c0', cable: { ...lead, lengthM: 8 } }], AT));
     expect(longest.tasks).toHaveLength(1);
     expect(longest.tasks[0]).toMatchObject({ before: lead });
-    const back = applied(longest, toDoAtDesk(longest, [{ cableId: 'c0', cable: lead }], AT));
+    const back = applied(longest, addTasks(longest, [{ cableId: 'c0', cable: lead }], AT));
     expect(back).toEqual(rig);
   });
   it('that is so already is seen at once, and closes what was open', () => {
-    const longer = applied(rig, toDoAtDesk(rig, [{ cableId: 'c0', cable: { ...lead, lengthM: 5 } }], AT));
-    const so = applied(longer, alreadySo(longer, [{ cableId: 'c0', cable: { ...lead, lengthM: 5 } }]));
+    const longer = applied(rig, addTasks(rig, [{ cableId: 'c0', cable: { ...lead, lengthM: 5 } }], AT));
+    const so = applied(longer, markDone(longer, [{ cableId: 'c0', cable: { ...lead, lengthM: 5 } }]));
     expect(so.tasks).toEqual([]);
     expect(so.cables[0]).toMatchObject({ lengthM: 5, known: 'seen' });
-    expect(applied(rig, alreadySo(rig, [{ cableId: 'c0', cable: null }])).cables).toEqual([]);
+    expect(applied(rig, markDone(rig, [{ cableId: 'c0', cable: null }])).cables).toEqual([]);
   });
   it('goes with settings in one step', () => {
-    const both = toDoAtDesk(
+    const both = addTasks(
       rig,
       [
         { cableId: 'other', cable: other },
@@ -146,7 +146,7 @@ describe('edits of what stands on the desk', () => {
       { ...old, id: 'out', from: { deviceId: 'isolator', portId: 'out' } },
     ];
     const changes = [{ cableId: old.id, cable: null }, ...halves.map((cable) => ({ cableId: cable.id, cable }))];
-    const todo = toDoAtDesk(line, changes, AT, 'isolator');
+    const todo = addTasks(line, changes, AT, 'isolator');
     let now = applied(line, { kind: 'batch', edits: [{ kind: 'add-device', device }, todo] });
     expect(now.tasks.filter((t) => 'brings' in t)).toHaveLength(2);
     for (const task of now.tasks) now = applied(now, dropTask(now, task));

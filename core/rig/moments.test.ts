@@ -6,17 +6,17 @@ import { evaluationAt, pairChanges } from '#core/signal/index.ts';
 import { removeDevice, replaceDevice } from '#core/wire/index.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
 import {
-  alreadySo,
+  addTasks,
   applyEdit,
   atMoment,
   catalogue,
   differences,
   type Edit,
   editInMoment,
+  markDone,
   momentName,
   parseRig,
   type Rig,
-  toDoAtDesk,
 } from './index.ts';
 
 const skerry = parseRig(JSON.parse(JSON.stringify(skerryNet)));
@@ -95,7 +95,7 @@ describe('an edit in a moment', () => {
   it('opens no task, whatever verb it came by; what cannot be pressed stays the rig’s', () => {
     const changes = [{ deviceId: 'radio-b', settingId: 'key', value: 'send' }];
     const there = atMoment(skerry, 'send-a');
-    for (const edit of [alreadySo(there, changes), toDoAtDesk(there, changes, '2026-11-25T10:00:00.000Z')]) {
+    for (const edit of [markDone(there, changes), addTasks(there, changes, '2026-11-25T10:00:00.000Z')]) {
       const done = applied(skerry, editInMoment(skerry, 'send-a', edit));
       expect(done.tasks).toEqual([]);
       expect(done.devices).toEqual(skerry.devices);

@@ -9,15 +9,15 @@ import { type Device, RIG_VERSION, type Rig, RigDocument } from './schema.ts';
 import { DeviceType } from './schema-type.ts';
 
 /** Deeper than any rig goes, shallow enough for every recursive reader. */
-const DEEPEST = 32;
+const MAX_DEPTH = 32;
 const FORBIDDEN = new Set(['__proto__', 'constructor', 'prototype']);
 
 /** Walks level by level without recursion, so that a document nested ten thousand deep is refused and not crashed on. */
 function refuseHostileShape(json: unknown): void {
   let level: object[] = typeof json === 'object' && json !== null ? [json] : [];
   for (let depth = 0; level.length > 0; depth++) {
-    if (depth > DEEPEST) {
-      throw new RigError('too-deep', '', say.thisFileIsNested({ most: DEEPEST }));
+    if (depth > MAX_DEPTH) {
+      throw new RigError('too-deep', '', say.thisFileIsNested({ most: MAX_DEPTH }));
     }
     const next: object[] = [];
     for (const value of level) {

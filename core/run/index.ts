@@ -1,7 +1,7 @@
 export { type Budget, budgetsOf, type Gauge } from './budgets.ts';
 export { answeredBy, type CheckKind, checksOf, type DayCheck, type Readiness, readinessOf } from './checks.ts';
 export { type ChartPoint, type ControlChart, controlChart } from './control-chart.ts';
-export { DayEvent, type EventOf, LISTS, type ListId, MOST_EVENTS } from './journal.ts';
+export { DayEvent, type EventOf, LISTS, type ListId, MAX_EVENTS } from './journal.ts';
 export { markersIn, markersToCsv, markersToVtt } from './markers.ts';
 export { type Occasion, orderUp } from './order.ts';
 export { orderDown } from './order-down.ts';

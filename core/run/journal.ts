@@ -75,7 +75,7 @@ export type DayEvent = z.infer<typeof DayEvent>;
 export type EventOf<K extends DayEvent['kind']> = Extract<DayEvent, { kind: K }>;
 
 /** So many at most in one request. */
-export const MOST_EVENTS = 500;
+export const MAX_EVENTS = 500;
 
 /** The order in which things count, the same everywhere: by their time, and by their ids where two have the same. */
 export const byTime = (a: DayEvent, b: DayEvent): number =>

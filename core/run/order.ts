@@ -178,7 +178,7 @@ function fasten(lead: DayLead, plugs: readonly Draft[]): Draft {
 
 function powerOn(scene: DayScene, plugged: readonly string[]): (Draft & { readonly loud: boolean })[] {
   const on = scene.boxes.filter((b) => b.switched);
-  const waits = whoComesFirst(scene, on);
+  const waits = powerOnPrerequisites(scene, on);
   return on.map((b) => {
     const feeds = waits.get(b) ?? [];
     const battery = b.type.power!.by[0] === 'battery';
@@ -204,7 +204,7 @@ function powerOn(scene: DayScene, plugged: readonly string[]): (Draft & { readon
  * Which boxes each one waits for: what gives it its power before what gives it its signal. What would go round in a
  * circle is left out, the signal first.
  */
-function whoComesFirst(scene: DayScene, on: readonly DayBox[]): ReadonlyMap<DayBox, readonly DayBox[]> {
+function powerOnPrerequisites(scene: DayScene, on: readonly DayBox[]): ReadonlyMap<DayBox, readonly DayBox[]> {
   const waits = new Map<DayBox, DayBox[]>();
   const reaches = (from: DayBox, to: DayBox): boolean => {
     const seen = new Set([from]);

@@ -8,7 +8,7 @@ const BYTES = 3;
 const FULL = 0x7fffff;
 const PCM = 1;
 /** Sizes are written in 32 bits: a plain WAV holds less than 4 GiB. */
-const MOST_BYTES = 0xffffffff - 2000;
+const MAX_BYTES = 0xffffffff - 2000;
 /** A broadcast wave's own chunk (EBU Tech 3285): texts, then the time reference, version, loudness, reserve. */
 const BEXT_BYTES = 602;
 const BEXT_TIME_AT = 338;
@@ -30,7 +30,7 @@ export async function* wavPieces(
 ): AsyncGenerator<Uint8Array<ArrayBuffer>> {
   const { channels, frames, sampleRateHz } = recording;
   const dataBytes = frames * channels * BYTES;
-  if (dataBytes > MOST_BYTES) throw new SaidError(say.recordingIsTooLong());
+  if (dataBytes > MAX_BYTES) throw new SaidError(say.recordingIsTooLong());
   yield header(channels, sampleRateHz, dataBytes, timeReference);
   for (let at = 0; at < frames; at += PIECE_FRAMES) {
     const count = Math.min(PIECE_FRAMES, frames - at);

@@ -191,7 +191,7 @@ async function readHeader(source: ByteSource, asItIs: boolean): Promise<Header> 
     let size = chunk.getUint32(4, true);
     const body = at + 8;
     if (id === 'ds64') longSizes = readLongSizes(await view(source, body, Math.min(size, 28)));
-    else if (id === 'iXML') names = readTrackNames(await text(source, body, Math.min(size, MOST_TEXT_BYTES)));
+    else if (id === 'iXML') names = readTrackNames(await text(source, body, Math.min(size, MAX_TEXT_BYTES)));
     else if (id === 'fmt ') format = readFormat(await view(source, body, Math.min(size, 40)));
     else if (id === 'data' && !data) {
       if (size === UNKNOWN_SIZE && longSizes) size = longSizes.data;
@@ -235,7 +235,7 @@ async function view(source: ByteSource, at: number, length: number): Promise<Dat
 }
 
 /** A chunk that tells more than a name for each track is not read to its end. */
-const MOST_TEXT_BYTES = 1 << 20;
+const MAX_TEXT_BYTES = 1 << 20;
 const text = async (source: ByteSource, at: number, length: number): Promise<string> =>
   textOf(await source.read(at, Math.max(0, Math.min(length, source.size - at))));
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alreadySo, applyEdit, type Edit, type Measurement, parseRig, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, applyEdit, type Edit, type Measurement, markDone, parseRig, type Rig } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { airMs, width } from '#core/units/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
@@ -24,7 +24,7 @@ const apply = (r: Rig, edit: Edit): Rig => {
   return done.rig;
 };
 const set = (r: Rig, deviceId: string, settingId: string, value: number | boolean | string) =>
-  apply(r, alreadySo(r, [{ deviceId, settingId, value }]));
+  apply(r, markDone(r, [{ deviceId, settingId, value }]));
 
 describe('the Boathouse relay', () => {
   it('is read the same however often, and changes nothing that it reads', () => {
@@ -149,9 +149,9 @@ describe('verdicts in time', () => {
     const measured = apply(rig, { kind: 'add-measurement', measurement: couchMeasured(64) });
     expect(level(measured, 'track-3')).toMatchObject({ word: 'late', state: 'fix' });
     const change = { deviceId: 'capture-program', settingId: 'in-2-picture-delay', value: 64 };
-    const drawn = apply(measured, toDoAtDesk(measured, [change], '2026-11-25T10:00:00Z'));
+    const drawn = apply(measured, addTasks(measured, [change], '2026-11-25T10:00:00Z'));
     expect(level(drawn, 'track-3')).toMatchObject({ word: 'once-done', state: 'watch' });
-    expect(level(apply(measured, alreadySo(measured, [change])), 'track-3')).toMatchObject({
+    expect(level(apply(measured, markDone(measured, [change])), 'track-3')).toMatchObject({
       word: 'in-time',
       state: 'good',
     });

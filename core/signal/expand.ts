@@ -10,7 +10,7 @@ import {
   soundDevicesOf,
 } from '#core/rig/index.ts';
 import { cableLinks } from './cable-links.ts';
-import type { Disabled, Edge, Elsewhere, Graph, Node, Shut } from './graph.ts';
+import type { BlockedEdge, Disabled, Edge, Elsewhere, Graph, Node } from './graph.ts';
 import { insideOf } from './inside.ts';
 import { type Link, layoutOf } from './layout.ts';
 
@@ -38,7 +38,7 @@ export function expand(rig: Rig): Graph {
   const computers = new Map<string, string | null>();
   const links: Link[] = [];
   const disabled: Disabled[] = [];
-  const shut: Shut[] = [];
+  const shut: BlockedEdge[] = [];
   const firsts = { firstNode: [0], firstShut: [0], firstDisabled: [0] };
   for (const device of rig.devices) {
     const first = nodes.length;
@@ -128,7 +128,7 @@ export interface Patched {
 }
 
 /** More devices than this share are not worth a patch. */
-const MOST_PATCHED = 0.25;
+const MAX_PATCHED = 0.25;
 
 /** The graph of a rig, made of that of one which has the same boxes and leads; null where more than a few settings differ. */
 export function patch(before: Graph, rig: Rig): Patched | null {
@@ -144,7 +144,7 @@ export function patch(before: Graph, rig: Rig): Patched | null {
     if (a.id !== b.id || a.typeId !== b.typeId || a.on !== b.on) return null;
     changed.push(d);
   }
-  if (changed.length > Math.max(1, devices.length * MOST_PATCHED)) return null;
+  if (changed.length > Math.max(1, devices.length * MAX_PATCHED)) return null;
   const types = findTypes(rig);
   const patches = changed.map((d): PatchedDevice => {
     const device = rig.devices[d]!;

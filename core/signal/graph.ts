@@ -63,7 +63,7 @@ export interface Door {
 }
 
 /** A way that is shut: nothing passes from one node to the other, and these settings are why. */
-export interface Shut {
+export interface BlockedEdge {
   readonly from: number;
   readonly to: number;
   readonly deviceId: string;
@@ -98,7 +98,7 @@ export interface Graph {
   /** The edges that lead to node n, in order: `into` from `firstInto[n]` up to `firstInto[n + 1]`. */
   readonly into: Int32Array;
   readonly firstInto: Int32Array;
-  readonly shut: readonly Shut[];
+  readonly shut: readonly BlockedEdge[];
   /** Ways that an end would have that is disabled in the system of its computer. */
   readonly disabled: readonly Disabled[];
   readonly elsewhere: readonly Elsewhere[];

@@ -36,7 +36,7 @@ export interface TimeVerdict {
 }
 
 /** One way by which a source reaches a listener; left and right of the same way count once. */
-export interface Heard {
+export interface ReceivedPath {
   readonly arrival: Arrival;
   readonly levelDb: Interval;
   readonly scale: Scale;
@@ -66,7 +66,7 @@ export interface Pair {
   readonly listenerId: string;
   readonly want: PlanCell['want'] | null;
   /** Loudest first. */
-  readonly ways: readonly Heard[];
+  readonly ways: readonly ReceivedPath[];
   readonly picture: {
     readonly sourceId: string;
     readonly delay: Figure;

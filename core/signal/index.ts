@@ -11,7 +11,7 @@ export { talkerEchoLossDb } from './echo.ts';
 export { type Evaluation, evaluate, toleranceIdOf } from './evaluate.ts';
 export { expand } from './expand.ts';
 export { type DelayTerm, type Edge, type Graph, type Node, SCALE_UNITS, type Scale } from './graph.ts';
-export type { Heard, Pair, State, TimeVerdict, TimeWord } from './heard.ts';
+export type { Pair, ReceivedPath, State, TimeVerdict, TimeWord } from './heard.ts';
 export { CREST_DB, type Ladder, ladderOf, type Rung, type RungSetting } from './ladder.ts';
 export { type Loop, loopLimit, readLoops } from './loops.ts';
 export { evaluationAt, type PairChange, pairChanges } from './moments.ts';
@@ -20,7 +20,7 @@ export { delayMeasurements, difference, type SignedTerm, settle, uncertain } fro
 export { type OpenChannel, openChannels } from './open-channels.ts';
 export { deviceName, readPath } from './path.ts';
 export { type ListenerRole, mainVoiceOf, type Roles, rolesOf, type SourceRole } from './roles.ts';
-export { type ClosedDoor, type Stop, whereItStops } from './stops.ts';
+export { type BlockingSetting, type Stop, whereItStops } from './stops.ts';
 export { type Passage, type ThroughBox, throughBox } from './through-box.ts';
 export { TOLERANCES, type Tolerance, toleranceOf } from './tolerance.ts';
 export { heardTwice, isLost, overLostDb, overMaskDb, repeatOf } from './verdict.ts';

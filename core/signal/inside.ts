@@ -22,7 +22,7 @@ import {
   scale as scaleInterval,
   sum,
 } from '#core/units/index.ts';
-import type { DelayTerm, Disabled, Door, Edge, Node, Scale, Shut } from './graph.ts';
+import type { BlockedEdge, DelayTerm, Disabled, Door, Edge, Node, Scale } from './graph.ts';
 import { type Link, newWayId, placeOf } from './layout.ts';
 import { say } from './sayings.ts';
 
@@ -39,7 +39,7 @@ const SCALE_OF: Record<LevelClass, Scale> = {
 
 const range = ([low, nominal, high]: readonly [number, number, number]): Interval => ({ low, nominal, high });
 
-type InsideWay = Link | Shut | Disabled;
+type InsideWay = Link | BlockedEdge | Disabled;
 
 interface Inside {
   readonly type: DeviceType;
@@ -49,7 +49,7 @@ interface Inside {
   readonly ways: readonly InsideWay[];
   readonly wayIds: Map<string, number>;
   readonly links: readonly Link[];
-  readonly shut: readonly Shut[];
+  readonly shut: readonly BlockedEdge[];
   readonly disabled: readonly Disabled[];
 }
 const insides = new WeakMap<Device, Inside>();

@@ -31,9 +31,9 @@ interface Term {
 /** Copies nearer than this are in step at every frequency: they add, or cancel. */
 const IN_STEP_MS = 0.02;
 /** More instants than this are not told apart: the faintest are taken to be in step with the worst. */
-const MOST_TERMS = 48;
+const MAX_TERMS = 48;
 /** Where more nodes than this are interwoven, delays are not told apart at all. */
-const MOST_WOVEN = 40;
+const MAX_WOVEN = 40;
 
 /**
  * The loop gain of a strongly connected component: the spectral radius of its return matrix, in the band where it is
@@ -100,7 +100,7 @@ function returnsOf(nodes: number, links: readonly LoopLink[]): { amplitude: Matr
       continue;
     }
     // In a thicket only sizes count: the worst case, as if all were in step.
-    const inStep = left.size > MOST_WOVEN && into[node]!.size > 1 && out[node]!.size > 1;
+    const inStep = left.size > MAX_WOVEN && into[node]!.size > 1 && out[node]!.size > 1;
     for (const from of into[node]!)
       for (const [to, after] of out[node]!) join(from, to, multiply(out[from]!.get(node)!, after), inStep);
     for (const from of into[node]!) out[from]!.delete(node);
@@ -141,7 +141,7 @@ function addTerms(list: Term[], terms: readonly Term[], inStep: boolean): void {
     const known = list.find((t) => inStep || Math.abs(t.delayMs - term.delayMs) < IN_STEP_MS);
     if (known && inStep) known.gain = Math.abs(known.gain) + Math.abs(term.gain);
     else if (known) known.gain += term.gain;
-    else if (list.length < MOST_TERMS) list.push({ ...term });
+    else if (list.length < MAX_TERMS) list.push({ ...term });
     else {
       const faintest = list.reduce((a, b) => (Math.abs(b.gain) < Math.abs(a.gain) ? b : a));
       faintest.gain = Math.abs(faintest.gain) + Math.abs(term.gain);
@@ -149,7 +149,7 @@ function addTerms(list: Term[], terms: readonly Term[], inStep: boolean): void {
   }
 }
 
-const MOST_STEPS = 2000;
+const MAX_STEPS = 2000;
 const CLOSE = 1e-5;
 
 /** The largest eigenvalue of a matrix without negative entries: power iteration on it and the identity, which has no other of its size. */
@@ -158,7 +158,7 @@ function spectralRadius(matrix: Matrix): number {
   if (n === 1) return matrix[0]![0]!;
   let vector = new Float64Array(n).fill(1);
   let radius = 0;
-  for (let step = 0; step < MOST_STEPS; step++) {
+  for (let step = 0; step < MAX_STEPS; step++) {
     const next = new Float64Array(n);
     let [low, high, top] = [Number.POSITIVE_INFINITY, 0, 0];
     for (let i = 0; i < n; i++) {

@@ -9,7 +9,7 @@ const LOOP_FLOOR_DB = 80;
 const LOOP_CEILING_DB = 80;
 /** So many steps inside a loop are followed at most. */
 const LOOP_STEPS = 4096;
-const MOST_SOURCES = 64;
+const MAX_SOURCES = 64;
 
 /**
  * Follows what comes into a loop round and round, the earliest first, so that copies of one instant have met before they
@@ -64,7 +64,7 @@ export function followLoop(graph: Graph, components: Components, c: number, list
       for (const a of lists[to]!) if (a.sourceIndex === next.sourceIndex && a.levelDb > there) there = a.levelDb;
       if (next.levelDb < there - LOOP_FLOOR_DB) continue;
       if (++steps > LOOP_STEPS) return dropped + open.length + 1;
-      const place = to * MOST_SOURCES + next.sourceIndex;
+      const place = to * MAX_SOURCES + next.sourceIndex;
       if (!firstDb.has(place)) firstDb.set(place, Math.max(there, next.levelDb));
       if (next.levelDb > firstDb.get(place)! + LOOP_CEILING_DB) {
         dropped++;

@@ -33,8 +33,8 @@ export const loopLimit = ({ throughAir }: { readonly throughAir: boolean }): typ
 /** Fainter returns are not told: nobody hears them, however long they take (ITU-T G.131). */
 const TOLD_DB = -65;
 /** A patch bay with everything open has more ways round than anybody would read. */
-const MOST_CYCLES = 512;
-const MOST_STEPS = 20_000;
+const MAX_CYCLES = 512;
+const MAX_STEPS = 20_000;
 
 export interface LoopsRead {
   readonly loops: readonly Loop[];
@@ -175,7 +175,7 @@ function cyclesOf(stretches: readonly Stretch[]): Stretch[] {
   let steps = 0;
   const passed = new Set<number>();
   const follow = (start: number, homeDb: ReadonlyMap<number, number>, so: Stretch): void => {
-    if (so.lowHz >= so.highHz || ++steps > MOST_STEPS || cycles.length >= MOST_CYCLES) return;
+    if (so.lowHz >= so.highHz || ++steps > MAX_STEPS || cycles.length >= MAX_CYCLES) return;
     if (so.to === start) {
       cycles.push(so);
       return;

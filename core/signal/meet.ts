@@ -6,7 +6,7 @@ import type { Graph } from './graph.ts';
 const WAYS_PER_SOURCE = 16;
 /** Copies of one source nearer than this add by amplitude: they are one arrival. */
 const SAME_INSTANT_MS = 0.02;
-const MOST_COPIES = 1e6;
+const MAX_COPIES = 1e6;
 /** No two copies are so alike that more than this is gone when they meet upside down (typical of parts that were matched). */
 const DEEPEST_DB = 80;
 
@@ -107,7 +107,7 @@ function meet(louder: Arrival, quieter: Arrival): void {
     if (lossDb > (louder.cancelledBy?.lossDb ?? 0)) louder.cancelledBy = { other: { ...quieter }, lossDb };
   }
   // What goes round doubles them each time: more than enough is enough.
-  louder.copies = Math.min(MOST_COPIES, louder.copies + quieter.copies);
+  louder.copies = Math.min(MAX_COPIES, louder.copies + quieter.copies);
   louder.levelDb = levelDb;
   louder.levelLowDb = Math.min(levelDb, shared.levelLowDb + dbFromRatio(Math.max(low, deepest)));
   louder.levelHighDb = Math.max(levelDb, shared.levelHighDb + dbFromRatio(Math.max(high, -low)));

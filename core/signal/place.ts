@@ -1,5 +1,5 @@
 import type { Arrival } from './arrival.ts';
-import type { Heard, Pair } from './heard.ts';
+import type { Pair, ReceivedPath } from './heard.ts';
 
 /** One way of a source to a place; left and right of one way are one. */
 export interface Way {
@@ -22,7 +22,7 @@ export interface Place {
 export interface Read {
   readonly source: number;
   readonly picture: Pair['picture'];
-  readonly ways: readonly Heard[];
+  readonly ways: readonly ReceivedPath[];
 }
 
 /** By `device/port`. */

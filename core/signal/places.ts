@@ -3,7 +3,7 @@ import type { Arrival } from './arrival.ts';
 import { type BandsMeasured, bandOf } from './band.ts';
 import { delayOf } from './delay.ts';
 import type { DelayTerm, Graph } from './graph.ts';
-import type { Heard, Pair } from './heard.ts';
+import type { Pair, ReceivedPath } from './heard.ts';
 import { difference, settle, settleDelay } from './offset.ts';
 import { readPath } from './path.ts';
 import type { Place, Way } from './place.ts';
@@ -113,7 +113,7 @@ export function waysAt(
   picture: Pair['picture'],
   seenAt: PortRef | undefined,
   bands: BandsMeasured,
-): readonly Heard[] {
+): readonly ReceivedPath[] {
   const place = placeAt(spread, at);
   const key = picture && seenAt ? `${sourceIndex} ${picture.sourceId} ${keyOf(seenAt)}` : `${sourceIndex}`;
   const known = place.read.get(key);
@@ -132,7 +132,7 @@ function readWays(
   ways: readonly Way[],
   picture: Pair['picture'],
   bands: ReturnType<BandsMeasured>,
-): Heard[] {
+): ReceivedPath[] {
   const { noiseDb } = sounds.value;
   const loudest = Math.max(...ways.map((w) => w.arrival.levelDb));
   let first: readonly DelayTerm[] | null = null;

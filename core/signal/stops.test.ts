@@ -5,11 +5,11 @@ import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
-import { type ClosedDoor, evaluate, type Stop, whereItStops } from './index.ts';
+import { type BlockingSetting, evaluate, type Stop, whereItStops } from './index.ts';
 
 const demos = [boathouse, quayTalk, gliderCorner, skerryNet].map((r) => parseRig(JSON.parse(JSON.stringify(r))));
 
-const opened = (rig: Rig, doors: readonly ClosedDoor[]): Rig => {
+const opened = (rig: Rig, doors: readonly BlockingSetting[]): Rig => {
   const edits = doors.map(
     ({ deviceId, settingId, opensAt }): Edit => ({
       kind: 'set-setting',

@@ -1,9 +1,9 @@
 import type { PortRef, SettingValue } from '#core/rig/index.ts';
 import { type Break, breaksBetween } from './breaks.ts';
-import type { Graph, Shut } from './graph.ts';
+import type { BlockedEdge, Graph } from './graph.ts';
 
 /** A setting on the way that is shut, and what opens it. */
-export interface ClosedDoor {
+export interface BlockingSetting {
   readonly deviceId: string;
   readonly settingId: string;
   readonly opensAt: SettingValue;
@@ -12,7 +12,7 @@ export interface ClosedDoor {
 /** Why nothing of a source comes to a place. */
 export type Stop =
   /** There is a way, and these doors on it are shut, in the order that the sound meets them. */
-  | { readonly kind: 'shut'; readonly doors: readonly ClosedDoor[]; readonly deviceIds: readonly string[] }
+  | { readonly kind: 'shut'; readonly doors: readonly BlockingSetting[]; readonly deviceIds: readonly string[] }
   /**
    * There is none: so far it comes, through open doors and shut ones, and this feeds the place; `breaks` is what lies
    * between on the way that comes closest, where the two hang together at all.
@@ -24,10 +24,10 @@ export type Stop =
       readonly breaks: readonly Break[];
     };
 
-/** Shut ways in columns, by the node that they leave: those of node n from `first[n]` up to `first[n + 1]`. */
+/** BlockedEdge ways in columns, by the node that they leave: those of node n from `first[n]` up to `first[n + 1]`. */
 interface ShutIndex {
   readonly first: Int32Array;
-  readonly shut: readonly Shut[];
+  readonly shut: readonly BlockedEdge[];
 }
 const indexes = new WeakMap<Graph, ShutIndex>();
 
@@ -38,7 +38,7 @@ function shutIndex(graph: Graph): ShutIndex {
   for (const s of graph.shut) first[s.from + 1]!++;
   for (let n = 0; n < graph.nodes.length; n++) first[n + 1]! += first[n]!;
   const next = first.slice();
-  const shut: Shut[] = new Array(graph.shut.length);
+  const shut: BlockedEdge[] = new Array(graph.shut.length);
   for (const s of graph.shut) shut[next[s.from]!++] = s;
   const index = { first, shut };
   indexes.set(graph, index);
@@ -49,7 +49,7 @@ function shutIndex(graph: Graph): ShutIndex {
 interface Trail {
   readonly from: Int32Array;
   readonly shutAt: Int32Array;
-  readonly shut: readonly Shut[];
+  readonly shut: readonly BlockedEdge[];
 }
 
 /**
@@ -98,7 +98,7 @@ const sounding = (graph: Graph, ref: PortRef): number[] =>
   graph.nodesOf(ref).filter((n) => graph.nodes[n]!.carries === 'sound');
 
 /** Whether the way so far has opened one of these doors at another position. */
-function contradicts({ from, shutAt, shut }: Trail, node: number, { deviceId, doors }: Shut): boolean {
+function contradicts({ from, shutAt, shut }: Trail, node: number, { deviceId, doors }: BlockedEdge): boolean {
   for (let at = node; at >= 0; at = from[at]!) {
     const before = shut[shutAt[at]!];
     if (before?.deviceId !== deviceId) continue;
@@ -110,7 +110,7 @@ function contradicts({ from, shutAt, shut }: Trail, node: number, { deviceId, do
 
 function wayTo(graph: Graph, { from, shutAt, shut }: Trail, end: number): Stop {
   const deviceIds: string[] = [];
-  const doors = new Map<string, ClosedDoor>();
+  const doors = new Map<string, BlockingSetting>();
   const nodes: number[] = [];
   for (let node = end; node >= 0; node = from[node]!) nodes.push(node);
   for (const node of nodes.reverse()) {
@@ -127,12 +127,12 @@ function wayTo(graph: Graph, { from, shutAt, shut }: Trail, end: number): Stop {
 /** Boxes that it comes to and that hand it on to no other box. */
 function lastReached({ nodes, edges, from, to }: Graph, doorsTo: Int32Array): string[] {
   const reached = new Set<string>();
-  const handsOn = new Set<string>();
+  const forwardsInput = new Set<string>();
   for (let n = 0; n < nodes.length; n++) if (doorsTo[n]! >= 0) reached.add(nodes[n]!.deviceId);
   for (let e = 0; e < edges.length; e++)
     if (doorsTo[from[e]!]! >= 0 && 'cableId' in edges[e]!.via && nodes[to[e]!]!.deviceId !== nodes[from[e]!]!.deviceId)
-      handsOn.add(nodes[from[e]!]!.deviceId);
-  return [...reached].filter((id) => !handsOn.has(id));
+      forwardsInput.add(nodes[from[e]!]!.deviceId);
+  return [...reached].filter((id) => !forwardsInput.has(id));
 }
 
 /** Boxes that stand before a place. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { SettingTask } from '#core/rig/index.ts';
 import type { Figure } from '#core/units/index.ts';
-import type { Heard } from './heard.ts';
+import type { ReceivedPath } from './heard.ts';
 import { TOLERANCES, toleranceOf } from './tolerance.ts';
 import { judge } from './verdict.ts';
 
@@ -16,9 +16,9 @@ const offset = (low: number, nominal: number, high: number): Figure => ({
   terms: [],
 });
 /** A way that arrives with `levelDb`; the verdict looks at nothing else of it. */
-const way = (levelDb: number, figure: Figure | null = offset(-5, 0, 5)): Heard =>
-  ({ arrival: { levelDb }, scale: 'dbfs', offset: figure, afterFirst: null }) as unknown as Heard;
-const copy = (ms: number, levelDb: number): Heard => ({ ...way(levelDb), afterFirst: offset(ms, ms, ms) });
+const way = (levelDb: number, figure: Figure | null = offset(-5, 0, 5)): ReceivedPath =>
+  ({ arrival: { levelDb }, scale: 'dbfs', offset: figure, afterFirst: null }) as unknown as ReceivedPath;
+const copy = (ms: number, levelDb: number): ReceivedPath => ({ ...way(levelDb), afterFirst: offset(ms, ms, ms) });
 const task: SettingTask = {
   id: 'mixer.strip-1-delay',
   deviceId: 'mixer',
@@ -27,7 +27,7 @@ const task: SettingTask = {
   openedAt: '2026-11-25T10:00:00Z',
 };
 const say = (
-  ways: readonly Heard[],
+  ways: readonly ReceivedPath[],
   want: 'must' | 'may' | 'must-not' | null = 'must',
   openTasks: readonly SettingTask[] = [],
 ) => judge({ want, ways, tolerance, openTasks });

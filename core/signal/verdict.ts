@@ -1,7 +1,7 @@
 import type { PlanCell, SettingTask } from '#core/rig/index.ts';
 import type { Figure } from '#core/units/index.ts';
 import type { Scale } from './graph.ts';
-import type { Heard, State, TimeVerdict, TimeWord } from './heard.ts';
+import type { ReceivedPath, State, TimeVerdict, TimeWord } from './heard.ts';
 import type { Tolerance } from './tolerance.ts';
 
 /** Two ways nearer than this are one sound; a quieter second one is masked from so many dB on (distance rule 3:1: 9.5). */
@@ -16,7 +16,7 @@ const BALANCE_DB = 3;
 
 interface Case {
   want: PlanCell['want'] | null;
-  ways: readonly Heard[];
+  ways: readonly ReceivedPath[];
   tolerance: Tolerance;
   openTasks: readonly SettingTask[];
   /** How far under the main voice it is, and how far it is wanted; null where either is not said. */
@@ -66,18 +66,18 @@ export function judge({ want, ways, tolerance, openTasks, level = null, shared =
 /** What stands lower than this is lost in the noise of a quiet room, or under any programme (typical). */
 const LOST: Record<Scale, number> = { spl: 20, dbfs: -75, dbu: -70 };
 export const isLost = (levelDb: number, scale: Scale): boolean => levelDb < LOST[scale];
-const isHeard = ({ arrival, scale }: Heard): boolean => !isLost(arrival.levelDb, scale);
+const isHeard = ({ arrival, scale }: ReceivedPath): boolean => !isLost(arrival.levelDb, scale);
 
 /** How far a way has to come down to be heard no more by itself, dB. */
-export const overLostDb = ({ arrival, scale }: Heard): number => arrival.levelDb - LOST[scale];
+export const overLostDb = ({ arrival, scale }: ReceivedPath): number => arrival.levelDb - LOST[scale];
 
 /** The way of a source that is heard as a repeat of the loudest; null where that masks the rest. */
-export function repeatOf([first, ...others]: readonly Heard[]): Heard | null {
+export function repeatOf([first, ...others]: readonly ReceivedPath[]): ReceivedPath | null {
   return others.find((w) => overMaskDb(w, first!) > 0) ?? null;
 }
 
 /** How far a repeat has to come down to be masked by another way, dB: none where the two are one sound. */
-export function overMaskDb(repeat: Heard, other: Heard): number {
+export function overMaskDb(repeat: ReceivedPath, other: ReceivedPath): number {
   const apartMs = Math.abs((repeat.afterFirst?.value.nominal ?? 0) - (other.afterFirst?.value.nominal ?? 0));
   if (apartMs <= APART_MS) return 0;
   const maskedDb = apartMs > ECHO_MS ? ECHO_MASKED_DB : MASKED_DB;
@@ -85,4 +85,4 @@ export function overMaskDb(repeat: Heard, other: Heard): number {
 }
 
 /** How long after the loudest way of a source another one is heard, or before it; null where the loudest masks the rest. */
-export const heardTwice = (ways: readonly Heard[]): Figure | null => repeatOf(ways)?.afterFirst ?? null;
+export const heardTwice = (ways: readonly ReceivedPath[]): Figure | null => repeatOf(ways)?.afterFirst ?? null;

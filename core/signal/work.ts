@@ -5,7 +5,7 @@ import { expand } from './expand.ts';
 /** At most so many ways of one source are followed at one node. */
 const WAYS = 16;
 /** Steps that a browser does in about two seconds; a desk of fifty devices needs a hundredth of it. */
-const MOST_STEPS = 40_000_000;
+const MAX_STEPS = 40_000_000;
 
 /**
  * How many steps evaluating a rig takes at most: counted from its graph, the same on every machine. Tracing follows each
@@ -25,4 +25,4 @@ export function stepsOf(rig: Rig): number {
 }
 
 /** Whether evaluating it would keep a page, or a request, waiting for long. */
-export const isTooLarge = (rig: Rig): boolean => stepsOf(rig) > MOST_STEPS;
+export const isTooLarge = (rig: Rig): boolean => stepsOf(rig) > MAX_STEPS;

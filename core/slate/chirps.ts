@@ -17,7 +17,7 @@ const SEARCH_RATE_HZ = 16_000;
 const BLOCK_S = 8;
 const BAND = { lowHz: CHIRP_LOW_HZ * 0.85, highHz: CHIRP_HIGH_HZ * 1.1 };
 /** Likeness from which a place is looked at, and from which a chirp stands for itself. */
-const LEAST_LIKENESS = 0.28;
+const MIN_LIKENESS = 0.28;
 const SURE_LIKENESS = 0.55;
 /** The same chirp through a room comes again within this time: the strongest counts. */
 const APART_S = 0.5;
@@ -84,7 +84,7 @@ async function search(fftOf: FftOf, recording: Recording, onProgress?: (done: nu
       for (let i = 1; i < usable; i++) {
         const c = Math.abs(work[i]!);
         const likeness = c / (norm * Math.sqrt(energy.from(i) + floor));
-        if (likeness < LEAST_LIKENESS || c < Math.abs(work[i - 1]!) || c < Math.abs(work[i + 1]!)) continue;
+        if (likeness < MIN_LIKENESS || c < Math.abs(work[i - 1]!) || c < Math.abs(work[i + 1]!)) continue;
         keepBest(out, { atS: atS + i / rate, kind, likeness: Math.min(1, likeness) });
       }
     }
@@ -157,10 +157,10 @@ function keepsCompany(c: Rough, all: readonly Rough[]): boolean {
   return CHIRPS.some((kind, place) => {
     if (kind !== c.kind) return false;
     const agreeing = others.filter((o) => CHIRPS[(place + o.by + 4 * BEATS) % BEATS] === o.kind).length;
-    return agreeing >= COMPANY && agreeing >= MOST_AGREE * others.length;
+    return agreeing >= COMPANY && agreeing >= MAX_AGREE * others.length;
   });
 }
-const MOST_AGREE = 0.75;
+const MAX_AGREE = 0.75;
 const NEAR_S = 9;
 
 const REFINE_BEFORE_S = 0.004;

@@ -3,7 +3,7 @@ const FRAME_BITS = 10;
 const ID_BITS = 4;
 /** Frame, its parity, id, its parity. */
 export const CODE_BITS = FRAME_BITS + 1 + ID_BITS + 1;
-export const MOST_FRAMES = 2 ** FRAME_BITS;
+export const MAX_FRAMES = 2 ** FRAME_BITS;
 
 const parity = (n: number): number => {
   let odd = 0;
@@ -19,7 +19,7 @@ function fromGray(gray: number): number {
 
 /** The bits of a frame, 1 or -1 each. The parity of the id is odd, so that no id is all alike. */
 export function codeOf(frame: number, id: number): Int8Array {
-  const gray = grayOf(frame % MOST_FRAMES);
+  const gray = grayOf(frame % MAX_FRAMES);
   const word = gray | (parity(gray) << FRAME_BITS);
   const name = id | ((1 - parity(id)) << ID_BITS);
   return Int8Array.from({ length: CODE_BITS }, (_, bit) =>
@@ -39,9 +39,9 @@ export interface CodeRead {
 
 /** Bits that do not change stand at least so far from even; between these shares two frames are mixed. */
 const SURE = 0.4;
-export const LEAST_BLEND = 0.08;
+export const MIN_BLEND = 0.08;
 /** Root mean square distance of the bits from what they should be. */
-const MOST_OFF = 0.34;
+const MAX_OFF = 0.34;
 
 /**
  * Reads the code from how each cell stands to its inverse, so that neither exposure nor contrast matters.
@@ -76,9 +76,9 @@ export function readCells(cells: ArrayLike<number>, power: number): CodeRead | n
 /** One frame, or two of them mixed. */
 function sharpest(values: ArrayLike<number>, shares: ArrayLike<number>, near: number, id: number): CodeRead | null {
   let best: CodeRead | null = null;
-  let least = MOST_OFF;
+  let least = MAX_OFF;
   for (const frame of [near - 1, near]) {
-    if (frame < 0 || frame + 1 >= MOST_FRAMES) continue;
+    if (frame < 0 || frame + 1 >= MAX_FRAMES) continue;
     const tried = blendOf(values, shares, frame, id);
     if (tried && tried.off < least) {
       least = tried.off;
@@ -86,13 +86,13 @@ function sharpest(values: ArrayLike<number>, shares: ArrayLike<number>, near: nu
     }
   }
   if (!best) return null;
-  if (best.blend < LEAST_BLEND) return { ...best, blend: 0 };
-  return best.blend > 1 - LEAST_BLEND ? { frame: best.frame + 1, id, blend: 0, middle: null } : best;
+  if (best.blend < MIN_BLEND) return { ...best, blend: 0 };
+  return best.blend > 1 - MIN_BLEND ? { frame: best.frame + 1, id, blend: 0, middle: null } : best;
 }
 
 /** A camera stores light by a curve of about this power; a converter that mixes frames adds what is stored. */
 const LIGHT_POWER = 2.2;
-const MOST_POWER = 2.8;
+const MAX_POWER = 2.8;
 const CLEARLY_MIXED = 0.15;
 const FEWEST_MIXED = 3;
 
@@ -106,7 +106,7 @@ export function powerOf(pictures: readonly ArrayLike<number>[], fallback = (1 + 
     for (let i = 0; i < cells.length; i += 2) {
       const [a, b] = [cells[i]!, cells[i + 1]!];
       if (Math.min(a, b) < CLEARLY_MIXED || Math.max(a, b) > 1) continue;
-      let [low, high] = [0.8, MOST_POWER];
+      let [low, high] = [0.8, MAX_POWER];
       for (let round = 0; round < 12; round++) {
         const mid = (low + high) / 2;
         if (a ** mid + b ** mid > 1) low = mid;
@@ -153,15 +153,15 @@ const WIDTHS = [1.25, 1.5, 1.75, 2, 2.25, 2.5];
 const AROUND = 6;
 const STEPS_A_FRAME = 16;
 /** What is smeared has to fit better: there is more to choose from. */
-const MOST_SMEARED_OFF = 0.2;
+const MAX_SMEARED_OFF = 0.2;
 
 /** Three frames or more in one picture: the middle at which each bit was lit for the share that it shows. */
 function smeared(shares: ArrayLike<number>, near: number, id: number): CodeRead | null {
-  let least = MOST_SMEARED_OFF;
+  let least = MAX_SMEARED_OFF;
   let middle: number | null = null;
   const codes = Array.from({ length: 2 * AROUND + 5 }, (_, i) => {
     const frame = near - AROUND - 2 + i;
-    return frame < 0 || frame >= MOST_FRAMES ? null : codeOf(frame, id);
+    return frame < 0 || frame >= MAX_FRAMES ? null : codeOf(frame, id);
   });
   for (const width of WIDTHS) {
     for (let step = 0; step <= 2 * AROUND * STEPS_A_FRAME; step++) {

@@ -1,5 +1,5 @@
 import { FRAME_RATES, hertz, type Rate } from '#core/units/index.ts';
-import { MOST_FRAMES } from './code.ts';
+import { MAX_FRAMES } from './code.ts';
 
 /** What one slate shows and plays: a frame number that anybody can read back, and a click with a chirp on every beat. */
 export interface Slate {
@@ -27,7 +27,7 @@ export const secondsABeat = (of: Rate): number => framesABeat(of) / hertz(of);
 export const secondsALoop = (of: Rate): number => framesALoop(of) / hertz(of);
 
 /** Rates that a slate can be made for: a loop of ten bits has to hold eight beats. */
-export const SLATE_RATES: readonly Rate[] = FRAME_RATES.filter((r) => framesALoop(r) < MOST_FRAMES);
+export const SLATE_RATES: readonly Rate[] = FRAME_RATES.filter((r) => framesALoop(r) < MAX_FRAMES);
 
 /** The flash that begins with each beat, for the eye and for where the code is too small: so long. */
 const FLASH_S = 0.1;

@@ -21,7 +21,7 @@ export interface PanelRead extends CodeRead {
 const SEARCH_WIDTH = 480;
 /** Levels between the darkest and the brightest at which bright shapes are told from what is round them. */
 const LEVELS = [0.25, 0.4, 0.55, 0.7, 0.85];
-const LEAST_RANGE = 16;
+const MIN_RANGE = 16;
 const SMALLEST_PX = 22;
 /** The ring covers 36 of the panel's 96 cells, 34 without its gap. */
 const RING_SHARE = { least: 0.16, most: 0.62 };
@@ -35,7 +35,7 @@ export function findPanels(luma: Luma): PanelRead[] {
   const factor = Math.max(1, Math.round(luma.width / SEARCH_WIDTH));
   const small = shrunk(luma, factor);
   const [dark, bright] = rangeOf(small.bytes);
-  if (bright - dark < LEAST_RANGE) return [];
+  if (bright - dark < MIN_RANGE) return [];
   const found: PanelRead[] = [];
   for (const level of LEVELS) {
     for (const quad of ringsAt(small, dark + level * (bright - dark))) {
@@ -214,7 +214,7 @@ function edgeNear(luma: Luma, x: number, y: number, nx: number, ny: number, cell
     low = Math.min(low, v);
     high = Math.max(high, v);
   }
-  if (high - low < LEAST_RANGE / 2) return null;
+  if (high - low < MIN_RANGE / 2) return null;
   const half = (low + high) / 2;
   // From the outside in: the first rise through half.
   for (let i = EDGE_STEPS; i > 0; i--) {
@@ -260,7 +260,7 @@ function middle(values: number[]): number {
 const SAMPLES = 5;
 const SPAN = 0.5;
 /** White and black differ at least by this, of 255. */
-const LEAST_CONTRAST = 10;
+const MIN_CONTRAST = 10;
 /** The gap is darker than half way to white, the ring elsewhere brighter. */
 const RING_PLACES: readonly (readonly [number, number])[] = [
   [0.5, 4],
@@ -292,7 +292,7 @@ function readAt(luma: Luma, quad: Quad): PanelRead | null {
   const white = average(ring);
   const black = average(margin);
   const contrast = white - black;
-  if (contrast < LEAST_CONTRAST) return null;
+  if (contrast < MIN_CONTRAST) return null;
   const half = (white + black) / 2;
   if (ring.some((v) => v < half) || margin.some((v) => v > half) || mean(...GAP_PLACE) > half) return null;
   const cells = new Float32Array(2 * CODE_BITS);

@@ -1,4 +1,4 @@
-import { LEAST_BLEND } from './code.ts';
+import { MIN_BLEND } from './code.ts';
 
 /** One picture of a take in which the slate could be read. */
 export interface SeenFrame {
@@ -26,14 +26,14 @@ export interface Phase {
 /** Clocks of player and recorder differ by no more than this. */
 const FASTEST_PPM = 400;
 /** Below this span a slope says nothing. */
-const LEAST_SPAN_MS = 4000;
-const MOST_FRAMES_USED = 1200;
+const MIN_SPAN_MS = 4000;
+const MAX_FRAMES_USED = 1200;
 const EXPOSURES = 24;
 const ROUNDS = 48;
 /** What the stamps of a file are rounded to at worst counts as nothing. */
 const STAMP_MS = 0.5;
 /** Never said to be known better. */
-const LEAST_BOUND_MS = 0.3;
+const MIN_BOUND_MS = 0.3;
 /** So many pictures in a hundred may be stamped wrongly. */
 const STRAYS = 0.03;
 
@@ -49,7 +49,7 @@ export function fitPhase(
   takeFrameMs: number,
   follows: boolean,
 ): Phase {
-  const step = Math.max(1, Math.ceil(seen.length / MOST_FRAMES_USED));
+  const step = Math.max(1, Math.ceil(seen.length / MAX_FRAMES_USED));
   const thinned = seen.filter((_, i) => i % step === 0);
   // A picture that is handed on holds one frame: a few that seem mixed are a codec's doing.
   const few = thinned.filter((s) => s.blend > 0 || s.middle !== null).length <= MIXED_BY_CODEC * thinned.length;
@@ -62,7 +62,7 @@ export function fitPhase(
   const midMs = (used[0]!.atMs + used.at(-1)!.atMs) / 2;
   const spanMs = used.at(-1)!.atMs - used[0]!.atMs;
   const tried = exposures.map((exposureMs) => {
-    const ppm = spanMs < LEAST_SPAN_MS ? 0 : bestSlope(used, slateFrameMs, exposureMs, midMs);
+    const ppm = spanMs < MIN_SPAN_MS ? 0 : bestSlope(used, slateFrameMs, exposureMs, midMs);
     const settled = settle(rangesOf(used, slateFrameMs, exposureMs, ppm, midMs));
     return { ...settled, exposureMs, ppm, cost: settled.loss + used.length * slopeCost(ppm) };
   });
@@ -79,7 +79,7 @@ export function fitPhase(
   const atMid = locked ? high : (low + high) / 2;
   return {
     zeroMs: atMid - best.ppm * 1e-6 * midMs,
-    boundMs: locked ? slateFrameMs / 2 : half + LEAST_BOUND_MS + jitterMs,
+    boundMs: locked ? slateFrameMs / 2 : half + MIN_BOUND_MS + jitterMs,
     ratePpm: best.ppm,
     exposureMs: told ? best.exposureMs : null,
     jitterMs,
@@ -106,7 +106,7 @@ function rangesOf(seen: readonly SeenFrame[], frameMs: number, exposureMs: numbe
   const low = new Float64Array(seen.length);
   const high = new Float64Array(seen.length);
   // A share too small to be told from none counts as none.
-  const half = Math.min(exposureMs, frameMs) * (0.5 - LEAST_BLEND);
+  const half = Math.min(exposureMs, frameMs) * (0.5 - MIN_BLEND);
   seen.forEach((s, i) => {
     const at = s.atMs - ppm * 1e-6 * (s.atMs - midMs);
     if (s.middle !== null) {

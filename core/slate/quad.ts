@@ -51,7 +51,7 @@ export function isSquareOn(quad: Quad): boolean {
 }
 const SQUARE_ON = 0.003;
 
-export const middleOf = (quad: Quad): Point => ({
+export const centerOf = (quad: Quad): Point => ({
   x: quad.reduce((sum, p) => sum + p.x, 0) / 4,
   y: quad.reduce((sum, p) => sum + p.y, 0) / 4,
 });

@@ -4,7 +4,7 @@ import { powerOf, readCells } from './code.ts';
 import { BEATS, framesABeat, framesALoop, SLATE_RATES } from './film.ts';
 import type { PanelRead } from './panel.ts';
 import { fitPhase, type Phase, type SeenFrame } from './phase.ts';
-import { isSquareOn, medianQuad, middleOf, type Quad, widthOf } from './quad.ts';
+import { centerOf, isSquareOn, medianQuad, type Quad, widthOf } from './quad.ts';
 
 /** A panel read in one picture of a take. */
 export interface PanelSeen extends PanelRead {
@@ -85,10 +85,10 @@ export function readSlates({ panels, timesMs }: SlateSights, chirps: readonly Ch
 function screensOf(panels: readonly PanelSeen[]): PanelSeen[][] {
   const screens: PanelSeen[][] = [];
   for (const panel of [...panels].sort((a, b) => a.atMs - b.atMs)) {
-    const at = middleOf(panel.quad);
+    const at = centerOf(panel.quad);
     const own = screens.find((screen) => {
       const last = screen.at(-1)!;
-      const was = middleOf(last.quad);
+      const was = centerOf(last.quad);
       return (
         last.id === panel.id &&
         last.atMs < panel.atMs &&
@@ -130,13 +130,13 @@ function showingsOf(panels: readonly PanelSeen[], rate: Rate): Showing[] {
     };
     const strays = (last: SeenFrame, frame: number) =>
       Math.abs(frame - last.frame - (panel.atMs - last.atMs) / ms) >
-      MOST_STRAY_FRAMES + (STRAY_PPM * 1e-6 * (panel.atMs - last.atMs)) / ms;
+      MAX_STRAY_FRAMES + (STRAY_PPM * 1e-6 * (panel.atMs - last.atMs)) / ms;
     const last = part.frames.at(-1);
     let frame = last ? countOn(last) : panel.frame;
     if (last && strays(last, frame)) {
       // One picture that says otherwise is misread; when the next agrees with it, the slate was started anew.
       const next = panels[i + 1];
-      const agrees = next && Math.abs(next.frame - panel.frame - (next.atMs - panel.atMs) / ms) <= MOST_STRAY_FRAMES;
+      const agrees = next && Math.abs(next.frame - panel.frame - (next.atMs - panel.atMs) / ms) <= MAX_STRAY_FRAMES;
       if (!agrees) return;
       close();
       frame = panel.frame;
@@ -148,7 +148,7 @@ function showingsOf(panels: readonly PanelSeen[], rate: Rate): Showing[] {
   close();
   return out;
 }
-const MOST_STRAY_FRAMES = 4;
+const MAX_STRAY_FRAMES = 4;
 const STRAY_PPM = 500;
 
 /** The slate's rate: by how fast its frames go on; of two that are a thousandth apart by its beats, both where none were heard. */
@@ -166,7 +166,7 @@ function ratesOf(panels: readonly PanelSeen[], chirps: readonly Chirp[]): Rate[]
   const speed = speeds[speeds.length >> 1]!;
   const near = [...SLATE_RATES].sort((a, b) => Math.abs(hertz(a) - speed) - Math.abs(hertz(b) - speed));
   const likely = near.filter(
-    (r) => Math.abs(hertz(r) / speed - 1) < MOST_OFF_RATE && Math.abs(hertz(r) / hertz(near[0]!) - 1) < 0.002,
+    (r) => Math.abs(hertz(r) / speed - 1) < MAX_OFF_RATE && Math.abs(hertz(r) / hertz(near[0]!) - 1) < 0.002,
   );
   const beat = beatHeardS(chirps);
   const heard = beat === null ? [] : ratesHeard(beat);
@@ -174,7 +174,7 @@ function ratesOf(panels: readonly PanelSeen[], chirps: readonly Chirp[]): Rate[]
   return both.length > 0 ? both : likely;
 }
 const LONG_MS = 900;
-const MOST_OFF_RATE = 0.05;
+const MAX_OFF_RATE = 0.05;
 
 /** Of readings at different rates the one that contradicts itself least: a wrong rate needs a clock that no player has. */
 function likeliest(readings: readonly (readonly SlateReading[])[]): readonly SlateReading[] {

@@ -29,7 +29,7 @@ const BAND = { lowHz: CHIRP_LOW_HZ * 0.85, highHz: CHIRP_HIGH_HZ * 1.1 };
 /** Chirps of one kind come no nearer to each other than this: nothing later is looked for. */
 export const LONGEST_TRIP_S = 1.2;
 /** A chirp that stands out less of what else is heard is none. */
-const LEAST_Z = 12;
+const MIN_Z = 12;
 /** Repeats this far from the middle one are odd, at least. */
 const ODD_MS = 1;
 
@@ -44,7 +44,7 @@ export async function readTrip(fftOf: FftOf, heard: Recording, startS: number, s
   const lags = Math.floor(LONGEST_TRIP_S * rate);
   const other = await readWindow(heard, from, lags + ref.length, rate);
   const peak = bestLag(fftOf, { ref, other, sampleRateHz: rate, band: BAND, lowestLag: 0, highestLag: lags });
-  if (!peak || peak.z < LEAST_Z) return { sentAtS: sent.atS, ms: null };
+  if (!peak || peak.z < MIN_Z) return { sentAtS: sent.atS, ms: null };
   return { sentAtS: sent.atS, ms: 1000 * (startS + from + peak.lag / rate - sent.atS) };
 }
 

@@ -1,10 +1,10 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import {
-  alreadySo,
   applyEdit,
   type DeviceType,
   findSetting,
   findTypes,
+  markDone,
   parseRig,
   RIG_VERSION,
   type Rig,
@@ -28,8 +28,8 @@ beforeAll(async () => {
 });
 const read = (rig: unknown): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const demos = [boathouse, quayTalk, clayHour, mothNight, skerryNet].map(read);
-const set = (rig: Rig, changes: Parameters<typeof alreadySo>[1]): Rig => {
-  const done = applyEdit(rig, alreadySo(rig, changes));
+const set = (rig: Rig, changes: Parameters<typeof markDone>[1]): Rig => {
+  const done = applyEdit(rig, markDone(rig, changes));
   if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alreadySo, applyEdit, findSetting, findTypes, parseRig, type Rig, refuseValue } from '#core/rig/index.ts';
+import { applyEdit, findSetting, findTypes, markDone, parseRig, type Rig, refuseValue } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { delaySettingsFor, evaluate, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
 import { frameMs } from '#core/units/index.ts';
@@ -11,7 +11,7 @@ const types = findTypes(rig);
 
 function carryOut(r: Rig, listenerId: string): Rig {
   const { changes } = alignListener(r, evaluate(r), listenerId);
-  const done = applyEdit(r, alreadySo(r, changes));
+  const done = applyEdit(r, markDone(r, changes));
   if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 }

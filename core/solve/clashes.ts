@@ -1,5 +1,5 @@
 import type { Rig } from '#core/rig/index.ts';
-import { makeItSo } from './make-it-so.ts';
+import { solveRouting } from './solve-routing.ts';
 import { keyOf, type Wrong } from './wrongs.ts';
 
 /** A wish that cannot be had together with another one by any setting: without the second, the first can. */
@@ -9,7 +9,7 @@ export interface Clash {
 }
 
 /** Each wish that is tried costs a search. */
-const MOST_TRIED = 16;
+const MAX_TRIED = 16;
 const EVALUATIONS_EACH = 250;
 
 /**
@@ -22,10 +22,10 @@ export function clashesOf(rig: Rig, wrong: Wrong): Clash[] {
   const others = rig.plan
     .filter((c) => c.want !== 'may' && near(c) < 2)
     .sort((a, b) => near(b) - near(a))
-    .slice(0, MOST_TRIED);
+    .slice(0, MAX_TRIED);
   return others.flatMap((cell): Clash[] => {
     const without = { ...rig, plan: rig.plan.map((c) => (c === cell ? { ...c, want: 'may' as const } : c)) };
-    const { left } = makeItSo(without, undefined, EVALUATIONS_EACH);
+    const { left } = solveRouting(without, undefined, EVALUATIONS_EACH);
     if (left.some((l) => keyOf(l) === keyOf(wrong))) return [];
     return [{ wrong, with: { sourceId: cell.sourceId, listenerId: cell.listenerId } }];
   });

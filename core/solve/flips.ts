@@ -2,10 +2,10 @@ import { findDevice, findTypes, heldTo, type Rig, type SettingChange, settingOf,
 import {
   type Evaluation,
   type Graph,
-  type Heard,
   overLostDb,
   overMaskDb,
   type Pair,
+  type ReceivedPath,
   repeatOf,
 } from '#core/signal/index.ts';
 import type { Wrong } from './wrongs.ts';
@@ -57,7 +57,7 @@ export function flipsFor(rig: Rig, evaluation: Evaluation, wrong: Wrong, levels 
 }
 
 /** Everything that shuts one of the ways by one setting: a mute, a level all the way down or so far, another position of a switch. */
-function closings(rig: Rig, ways: readonly Heard[], downDb: readonly number[] = []): Flip[] {
+function closings(rig: Rig, ways: readonly ReceivedPath[], downDb: readonly number[] = []): Flip[] {
   const flips = new Map<string, Flip>();
   ways.forEach(({ settings }, w) => {
     settings.forEach((key, i) => {

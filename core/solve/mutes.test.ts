@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alreadySo, applyEdit, findTypes, parseRig, type Rig, settingOf } from '#core/rig/index.ts';
+import { applyEdit, findTypes, markDone, parseRig, type Rig, settingOf } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
@@ -14,7 +14,7 @@ const heard = (rig: Rig) =>
       .map((p) => `${p.sourceId}>${p.listenerId}`),
   );
 const pressed = (rig: Rig, deviceId: string, settingId: string, value: boolean): Rig => {
-  const done = applyEdit(rig, alreadySo(rig, [{ deviceId, settingId, value }]));
+  const done = applyEdit(rig, markDone(rig, [{ deviceId, settingId, value }]));
   if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
@@ -79,7 +79,7 @@ describe('the mute for exactly these', () => {
           .settings.find((s) => s.id === settingId)!;
         return { deviceId, settingId, value: !settingOf(device, spec).value };
       });
-      const done = applyEdit(relay, alreadySo(relay, changes));
+      const done = applyEdit(relay, markDone(relay, changes));
       if (!done.ok) throw new Error(textOf(done.refusal.reason));
       const after = evaluate(done.rig).pairs;
       const gone = before.pairs.filter((p, i) => p.ways.length > 0 && after[i]!.ways.length === 0);

@@ -70,7 +70,7 @@ export interface MuteChoice {
 }
 
 const keyOf = ({ sourceId, listenerId }: PairRef): string => `${sourceId}>${listenerId}`;
-const MOST_PAIRS_TRIED = 16;
+const MAX_PAIRS_TRIED = 16;
 const OFFERED = 3;
 
 /**
@@ -98,7 +98,7 @@ export function mutesFor(
   if (single.some((c) => off(c) === 0)) return single.filter((c) => off(c) === 0).slice(0, OFFERED);
   // Two together may take what each leaves by the other way: those that take nothing else are tried in pairs.
   const clean = all.filter((m) => m.takes.every((t) => asked.has(keyOf(t))));
-  const pairs = clean.flatMap((a, i) => clean.slice(i + 1).map((b) => [a, b] as const)).slice(0, MOST_PAIRS_TRIED);
+  const pairs = clean.flatMap((a, i) => clean.slice(i + 1).map((b) => [a, b] as const)).slice(0, MAX_PAIRS_TRIED);
   const both = pairs.map((mutes) => choice(mutes, lost(evaluation, pressed(rig, evaluation, mutes))));
   return [...single, ...both].sort(nearest).slice(0, OFFERED);
 }

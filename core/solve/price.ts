@@ -10,7 +10,14 @@ import {
   type SettingChange,
   settingsOf,
 } from '#core/rig/index.ts';
-import { type Evaluation, type Heard, loopLimit, type Pair, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
+import {
+  type Evaluation,
+  loopLimit,
+  type Pair,
+  type ReceivedPath,
+  toleranceIdOf,
+  toleranceOf,
+} from '#core/signal/index.ts';
 
 /**
  * What a change to the settings costs, in points: one is a knob that is turned. Typical of how one weighs such things;
@@ -51,7 +58,7 @@ export const POINTS = {
   louder: 3,
 } as const;
 /** No one aspect of one pair counts for more. */
-const MOST_EACH = 5;
+const MAX_EACH = 5;
 const CLEAN_DB = 60;
 /** Less is not heard as another level, or as louder ears. */
 const LEVEL_DB = 3;
@@ -138,7 +145,7 @@ interface Quality {
   readonly outMs: number;
 }
 
-function qualityOf(rig: Rig, pair: Pair, way: Heard): Quality {
+function qualityOf(rig: Rig, pair: Pair, way: ReceivedPath): Quality {
   const listener = rig.listeners.find((l) => l.id === pair.listenerId)!;
   const { earlyMs, lateMs } = toleranceOf(toleranceIdOf(rig, listener));
   const offMs = way.offset?.value.nominal ?? 0;
@@ -188,7 +195,7 @@ function outcomeOf(rig: Rig, was: Pair, is: Pair): Cost[] {
   const wanted = was.want === 'must' || was.want === 'may';
   const costs: Cost[] = [];
   const put = (kind: CostKind, points: number, by?: number) => {
-    if (points > 1e-9) costs.push({ kind, points: Math.min(MOST_EACH, points), pair, ...(by !== undefined && { by }) });
+    if (points > 1e-9) costs.push({ kind, points: Math.min(MAX_EACH, points), pair, ...(by !== undefined && { by }) });
   };
   if (was.want === 'must-not') return costs;
   if (old && !now) put('lost', was.want === 'may' ? POINTS.lostMay : was.want === 'must' ? 0 : POINTS.lost);
@@ -215,7 +222,7 @@ function outcomeOf(rig: Rig, was: Pair, is: Pair): Cost[] {
     const byDb = Math.abs(now.levelDb.nominal - old.levelDb.nominal);
     put('level', POINTS.levelPerDb * Math.max(0, byDb - LEVEL_DB), now.levelDb.nominal - old.levelDb.nominal);
   }
-  const clips = (way: Heard | undefined) => way !== undefined && way.headroomDb !== null && way.headroomDb < 0;
+  const clips = (way: ReceivedPath | undefined) => way !== undefined && way.headroomDb !== null && way.headroomDb < 0;
   if (clips(now) && !clips(old)) put('clips', POINTS.clips);
   return costs;
 }

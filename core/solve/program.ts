@@ -15,7 +15,7 @@ export interface HighsModule {
 }
 
 /** Longer than this no program takes; what it has found by then is told with its gap. */
-const MOST_SECONDS = 20;
+const MAX_SECONDS = 20;
 
 /** Integer programs over HiGHS, solved to the very best unless time runs out. */
 export const programsOver =
@@ -25,7 +25,7 @@ export const programsOver =
       output_flag: false,
       mip_rel_gap: 0,
       mip_abs_gap: 1e-7,
-      time_limit: MOST_SECONDS,
+      time_limit: MAX_SECONDS,
     });
     const proven = Status === 'Optimal';
     if (!proven && Status !== 'Time limit reached') throw new SaidError(say.couldNotSolve({ status: Status }));

@@ -9,9 +9,9 @@ import { howlsOf, keptApart, keyOf, levelsWrong, spoiled, type Wrong, wrongsOf }
  * before it gets better is found by the wider beam.
  */
 const BEAMS = [2, 8, 32];
-const DEEPEST = 16;
-const MOST_FOR_PROOF = 1500;
-const MOST_BEYOND = 60;
+const MAX_DEPTH = 16;
+const MAX_FOR_PROOF = 1500;
+const MAX_BEYOND = 60;
 
 /** One set of changes, looked at. Of the evaluation only what the search needs is kept: a large desk's is large. */
 export interface Seen {
@@ -205,7 +205,7 @@ export class Search {
     let best = start;
     let front = [start];
     const met = new Set<string>();
-    for (let depth = 0; depth < DEEPEST && best.wrongs.length > 0; depth++) {
+    for (let depth = 0; depth < MAX_DEPTH && best.wrongs.length > 0; depth++) {
       const next: Seen[] = [];
       for (const state of front)
         for (const { changes: group } of fewest(state.flips.filter((f) => f.length > 0))) {
@@ -245,12 +245,12 @@ export class Search {
   private cheapest(start: Seen, found: Seen, givenUp: ReadonlySet<string>): { best: Seen; proved: boolean } {
     const done = (state: Seen): boolean => state.wrongs.every((w) => givenUp.has(keyOf(w)));
     const sizes = found.changes.length;
-    let end = Math.min(this.most, this.looked + MOST_FOR_PROOF);
+    let end = Math.min(this.most, this.looked + MAX_FOR_PROOF);
     let best = this.priced(found);
     let front = [start];
     const met = new Set<string>();
     for (let size = 1; front.length > 0; size++) {
-      if (size > sizes) end = Math.min(end, this.looked + MOST_BEYOND);
+      if (size > sizes) end = Math.min(end, this.looked + MAX_BEYOND);
       const next: Seen[] = [];
       for (const state of front) {
         if (done(state)) continue;
@@ -289,7 +289,7 @@ export class Search {
   /** With levels turned to where they are wanted under the voice, one after another; nothing else gets wrong by it. */
   balanced(state: Seen): Seen {
     let now = state;
-    for (let round = 0; round < DEEPEST; round++) {
+    for (let round = 0; round < MAX_DEPTH; round++) {
       const rig = withSettings(this.rig, now.changes);
       const seen = evaluate(rig, this.evaluation);
       const off = levelsWrong(seen);
@@ -334,7 +334,7 @@ export class Search {
       // More of the same is no other way.
       .filter((s) => s.changes.length > 0 && !isWithin(own, s.changes))
       .sort(better);
-    for (const other of others.slice(0, MOST_SECONDS)) {
+    for (const other of others.slice(0, MAX_SECONDS)) {
       const lean = this.trimmed(other);
       if (lean.changes.length !== other.changes.length) continue;
       const after = evaluate(withSettings(this.rig, other.changes), this.evaluation);
@@ -344,7 +344,7 @@ export class Search {
   }
 }
 
-const MOST_SECONDS = 8;
+const MAX_SECONDS = 8;
 
 const isWithin = (own: ReadonlySet<string>, changes: readonly SettingChange[]): boolean => {
   const all = new Set(changes.map((c) => changesKey([c])));

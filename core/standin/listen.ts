@@ -142,13 +142,13 @@ function standIn(rig: Rig, index: number, frames: number, sampleRateHz: number, 
   const person = VOICES[index % VOICES.length]!;
   // A voice has little above 10 kHz: made at half the rate, it is there in half the time.
   return sampleRateHz >= HALVED_FROM_HZ && frames % 2 === 0
-    ? twiceAsFine(looped(person, frames / 2, sampleRateHz / 2, own))
+    ? upsampleBy2(looped(person, frames / 2, sampleRateHz / 2, own))
     : looped(person, frames, sampleRateHz, own);
 }
 const HALVED_FROM_HZ = 40_000;
 
 /** A loop at twice its rate, the samples between by a straight line; RMS 1 again. */
-function twiceAsFine(x: Float32Array): Float32Array {
+function upsampleBy2(x: Float32Array): Float32Array {
   const out = new Float32Array(2 * x.length);
   let sum = 0;
   for (let i = 0; i < x.length; i++) {

@@ -20,7 +20,7 @@ export const tuneFrom =
     resample(renderTune(tune, rate), (SILENCE_S - startS) * rate, 1 / (1 + ppm * 1e-6), frames);
 
 const STARTS_WITHIN_S = 2;
-const MOST_PLAYER_PPM = 40;
+const MAX_PLAYER_PPM = 40;
 
 /** Players as hands press them: all within two seconds, each on its own clock. */
 export function standInPlayers(
@@ -32,11 +32,11 @@ export function standInPlayers(
     sourceId,
     tune,
     startS: 1 + STARTS_WITHIN_S * random(),
-    ppm: MOST_PLAYER_PPM * (2 * random() - 1),
+    ppm: MAX_PLAYER_PPM * (2 * random() - 1),
   }));
 }
 
-const MOST_CLOCK_PPM = 60;
+const MAX_CLOCK_PPM = 60;
 
 /** True figures that nobody knows: every typical delay somewhere within its range, every clock a little off. */
 export function hiddenTruth(rig: Rig, seed: number): Truth {
@@ -48,7 +48,7 @@ export function hiddenTruth(rig: Rig, seed: number): Truth {
       // Twice by chance, so that the middle is likelier than the ends.
       for (const { term } of uncertain(difference(way.soundTerms, [])))
         delaysMs[term.key] ??= term.ms.low + ((random() + random()) / 2) * (term.ms.high - term.ms.low);
-      if (way.clock) clocksPpm[way.clock] ??= MOST_CLOCK_PPM * (2 * random() - 1);
+      if (way.clock) clocksPpm[way.clock] ??= MAX_CLOCK_PPM * (2 * random() - 1);
     }
   return { delaysMs, clocksPpm };
 }

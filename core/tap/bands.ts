@@ -21,7 +21,7 @@ export const UNTOLD_BANDS: readonly BandLevel[] = OCTAVES.map((o) => ({ ...o, db
 export const MIDDLE_HZ = [640, 2500] as const;
 /** A band's arrival is looked for so far round that of the whole: filters delay. */
 const ROUND_MS = 12;
-const LEAST_OVER_DB = 14;
+const MIN_OVER_DB = 14;
 const AHEAD_S = 0.25;
 const BEHIND_S = 0.5;
 
@@ -125,7 +125,7 @@ function gainIn(
     if (p > peak) [peak, top] = [p, i];
   }
   const usual = power.slice().sort()[points >> 1]!;
-  const least = usual * 10 ** (LEAST_OVER_DB / 10);
+  const least = usual * 10 ** (MIN_OVER_DB / 10);
   const standsOut = peak >= least;
   return { times: (Math.sqrt(standsOut ? between(out, top, points) : least) * points) / energy, standsOut };
 }

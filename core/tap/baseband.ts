@@ -149,7 +149,7 @@ export function eveningOf(fftOf: FftOf, x: Baseband): Evening {
   const power = new Float32Array(frames * FRAME);
   for (let i = 0; i < power.length; i++) power[i] = spectra[2 * i]! ** 2 + spectra[2 * i + 1]! ** 2;
   const smooth = smoothed(power, frames);
-  const floor = FLOOR_SHARE * middleOf(smooth, SAMPLED);
+  const floor = FLOOR_SHARE * medianOf(smooth, SAMPLED);
   const gains = smooth;
   for (let i = 0; i < gains.length; i++) gains[i] = gains[i]! > 0 ? 1 / Math.sqrt(gains[i]! + floor) : 0;
   return { frames, gains };
@@ -179,7 +179,7 @@ function smoothed(power: Float32Array, frames: number): Float32Array {
 }
 
 /** The middle of those that are not nothing, of every so manyth value. */
-export function middleOf(values: Float32Array, every: number): number {
+export function medianOf(values: Float32Array, every: number): number {
   const some = new Float32Array(Math.ceil(values.length / every));
   let count = 0;
   for (let i = 0; i < values.length; i += every) if (values[i]! > 0) some[count++] = values[i]!;

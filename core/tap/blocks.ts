@@ -1,5 +1,5 @@
 import type { Correlator, FftOf } from '#core/samples/index.ts';
-import { BASE_HZ, type Baseband, middleOf } from './baseband.ts';
+import { BASE_HZ, type Baseband, medianOf } from './baseband.ts';
 import { TUNE_S } from './tune.ts';
 
 /** A tune is held against a take second by second: a clock that is off by 200 ppm does not blur one. */
@@ -91,7 +91,7 @@ export interface BlockPowers {
 
 const USUAL_EVERY = 61;
 /** What is usual of one block is at least this share of what is usual of any. */
-const LEAST_SHARE = 0.01;
+const MIN_SHARE = 0.01;
 
 /**
  * Holds every block of a tune against a take.
@@ -115,10 +115,10 @@ export function powersOf(
       squared(correlator.withPiece(p), row, p * STEP - start);
     // By the middle: an exponential spread has it at ln 2 of its mean. Where it is loudest, whatever part is looked at.
     const first = loudest.from - from;
-    usual[b] = middleOf(row.subarray(first, first + loudest.lags + 2 * MARGIN), USUAL_EVERY) / Math.LN2;
+    usual[b] = medianOf(row.subarray(first, first + loudest.lags + 2 * MARGIN), USUAL_EVERY) / Math.LN2;
   }
   // Where a block lies outside the take, or in silence, only rounding is left of it: against that all would stand out.
-  const least = LEAST_SHARE * usual.reduce((most, u) => Math.max(most, u), 0);
+  const least = MIN_SHARE * usual.reduce((most, u) => Math.max(most, u), 0);
   const scales = usual.map((u) => (least > 0 ? 1 / Math.max(u, least) : 0));
   return { powers, scales, from, lags, width };
 }

@@ -7,7 +7,7 @@ export interface Chance {
 const EULER = 0.5772156649;
 
 /** What it is in plain noise: a fit of few maxima may come out narrower, and would claim too much. */
-const LEAST_SPREAD = 0.85;
+const MIN_SPREAD = 0.85;
 
 /**
  * Fitted by L-moments (Hosking 1990).
@@ -18,7 +18,7 @@ export function chanceOf(maxima: readonly number[], times: number): Chance {
   const n = sorted.length;
   const mean = sorted.reduce((s, v) => s + v, 0) / n;
   const weighted = sorted.reduce((s, v, i) => s + (i / (n - 1)) * v, 0) / n;
-  const spread = Math.max(LEAST_SPREAD, (2 * weighted - mean) / Math.LN2);
+  const spread = Math.max(MIN_SPREAD, (2 * weighted - mean) / Math.LN2);
   return { middle: mean - EULER * spread + Math.log(times) * spread, spread };
 }
 

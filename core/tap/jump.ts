@@ -19,7 +19,7 @@ const FEWEST = 3;
 export const SAME = 1.5;
 
 /** Of blocks that say where they lie, so many lie on the line where all do but for chance. */
-export const LEAST_STRAIGHT = 0.75;
+export const MIN_STRAIGHT = 0.75;
 /** Fewer of them tell nothing of how they lie. */
 export const FEWEST_STRAIGHT = 5;
 
@@ -41,7 +41,7 @@ export function jumpOf(
   }
   const told = offsets.filter((o) => o !== null);
   const on = told.filter((o) => Math.abs(o) <= SAME).length;
-  const isStraight = told.length >= FEWEST_STRAIGHT && on >= LEAST_STRAIGHT * told.length;
+  const isStraight = told.length >= FEWEST_STRAIGHT && on >= MIN_STRAIGHT * told.length;
   const all = { jump: null, used: new Array<boolean>(BLOCKS).fill(true), isStraight };
   let best = { block: 0, misfit: misfitOf(told) - SAME, before: 0, after: 0 };
   for (let block = FEWEST; block <= BLOCKS - FEWEST; block++) {
@@ -68,6 +68,6 @@ const middle = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[
 /** Far outliers count as one line's width more, no further. */
 const misfitOf = (of: readonly number[]): number => {
   const m = middle(of);
-  return of.reduce((sum, o) => sum + Math.min(MOST_MISFIT, Math.abs(o - m)), 0);
+  return of.reduce((sum, o) => sum + Math.min(MAX_MISFIT, Math.abs(o - m)), 0);
 };
-const MOST_MISFIT = 8;
+const MAX_MISFIT = 8;

@@ -3,12 +3,12 @@
 import { BLOCK, BLOCKS, type BlockPowers, MARGIN } from './blocks.ts';
 
 /** Clocks of players and recorders are off from each other by so much at most. */
-const MOST_PPM = 210;
+const MAX_PPM = 210;
 const END = (BLOCKS - 1) * BLOCK;
 /** Lines of how a tune's blocks lie when a clock runs fast or slow: so many samples apart at the last block. */
 const COARSE_STEP = 4;
 const FINE_STEP = 0.5;
-const MOST_SHIFT = Math.ceil((MOST_PPM * 1e-6 * END) / COARSE_STEP) * COARSE_STEP;
+const MAX_SHIFT = Math.ceil((MAX_PPM * 1e-6 * END) / COARSE_STEP) * COARSE_STEP;
 /** Lags that a coarse line takes together: it starts at every so manyth. */
 export const GROUP = 4;
 /** Where the blocks of a tune lie together best. */
@@ -104,7 +104,7 @@ function bestOf(of: BlockPowers, wide: Float32Array, order: Order): Line {
   const places = Math.floor(of.lags / GROUP);
   const tops: Top[] = [];
   const rows = new Int32Array(BLOCKS);
-  for (let shift = -MOST_SHIFT; shift <= MOST_SHIFT; shift += COARSE_STEP) {
+  for (let shift = -MAX_SHIFT; shift <= MAX_SHIFT; shift += COARSE_STEP) {
     for (let b = 0; b < BLOCKS; b++) {
       rows[b] = order[b]! * groups + MARGIN / GROUP + Math.round((shift * b) / (BLOCKS - 1) / GROUP);
     }

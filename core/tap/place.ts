@@ -7,10 +7,10 @@ import type { Line } from './lines.ts';
 import {
   addSource,
   gainOf,
+  type MeasurementStatus,
   type Response,
   responseOf,
   type Seconds,
-  type Standing,
   secondWays,
   standingOf,
 } from './response.ts';
@@ -28,7 +28,7 @@ export interface OnLine {
 export interface Placed {
   readonly seen: OnLine;
   readonly fine: Fine;
-  readonly standing: Standing;
+  readonly standing: MeasurementStatus;
   readonly response: Response;
   readonly seconds: Seconds;
 }

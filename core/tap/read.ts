@@ -84,7 +84,7 @@ const orders: readonly Order[] = (() => {
 })();
 
 /** Of what a tune comes to on its line, its path comes to so much at least where it truly wanders: a line is the better test of a line. */
-const LEAST_PATH = 0.85;
+const MIN_PATH = 0.85;
 /** Shorter takes cannot hold enough of a tune. */
 const SHORTEST_S = 9;
 const ALL_IDS = Array.from({ length: TUNES }, (_, id) => id);
@@ -133,7 +133,7 @@ export async function readTap(
     // Most lie on a line, or on two: no path is looked for then.
     const path = isLine && (isStraight || jump) ? null : bestPath(scored, wide);
     const onPath = path ? standsOut(path.z, chance.path) - TWO_LOOKS : Number.NEGATIVE_INFINITY;
-    const isSteady = !path || (isLine && onPath < LEAST_PATH * onLine);
+    const isSteady = !path || (isLine && onPath < MIN_PATH * onLine);
     const wander = isSteady ? null : wanderOf(scored, isLine ? line! : null, path);
     seen.push({ id, line: line!, overChance: wander ? Math.max(onLine, onPath) : onLine, jump, used, wander });
     onDone(0.1 + (0.6 * (NEVER_PLAYED + n + 1)) / all);
@@ -182,7 +182,7 @@ interface Seen extends OnLine {
 }
 
 /** Carriers this near a right angle to the strongest's say nothing of which way round it is. */
-const LEAST_COS = 0.35;
+const MIN_COS = 0.35;
 /** Lags a point of the response that is shown: two ms. */
 const EVERY_RESPONSE = 8;
 export const RESPONSE_STEP_MS = (1000 * EVERY_RESPONSE) / BASE_HZ;
@@ -208,7 +208,7 @@ function heardOf(
     atMs: msOf(fine.at),
     ppm: fine.ppm,
     gainDb: gainDbOf(fine.gain),
-    polarity: Math.abs(cos) < LEAST_COS ? null : cos > 0 ? 1 : -1,
+    polarity: Math.abs(cos) < MIN_COS ? null : cos > 0 ? 1 : -1,
     seconds,
     jump: seen.jump && { atMs: msOf(fine.at) + (1000 * seen.jump.block * BLOCK) / BASE_HZ, ms: seen.jump.ms },
     wander: null,

@@ -6,10 +6,10 @@ import {
   addSource,
   gainOf,
   lagMs,
+  type MeasurementStatus,
   magnitudes,
   RESPONSE_LAGS,
   responseOf,
-  type Standing,
   secondWays,
   standingOf,
 } from './response.ts';
@@ -19,7 +19,7 @@ const ID = 5;
 let fftOf: FftOf;
 let evening: Evening;
 let even: Baseband;
-let standing: Standing;
+let standing: MeasurementStatus;
 
 /** A tune by ways that are so many samples later and so strong, in a little noise. */
 function takeOf(ways: readonly (readonly [late: number, gain: number])[], noise = 0.3): Baseband {

@@ -13,7 +13,7 @@ export const RESPONSE_LAGS = before + after;
 export type Response = Float32Array;
 
 /** A tune as it stands in the evened take, in one piece and in halves. */
-export interface Standing {
+export interface MeasurementStatus {
   readonly first: number;
   readonly tune: Baseband;
 }
@@ -23,13 +23,13 @@ export function standingOf(
   evening: Evening,
   id: number,
   { at, ppm }: Pick<Fine, 'at' | 'ppm'>,
-): Standing {
+): MeasurementStatus {
   const first = EVENING_HOP * Math.floor(Math.round(at) / EVENING_HOP);
   return { first, tune: evened(fftOf, tuneBaseband(id, ppm, at - first), evening, first / EVENING_HOP) };
 }
 
 /** How strongly a tune is in a take just where it stands, linear. */
-export function gainOf(take: Baseband, { first, tune }: Standing): number {
+export function gainOf(take: Baseband, { first, tune }: MeasurementStatus): number {
   let [re, im, energy] = [0, 0, 0];
   const [from, to] = [Math.max(0, -first), Math.min(tune.length / 2, take.length / 2 - first)];
   for (let n = from; n < to; n++) {
@@ -51,7 +51,7 @@ const FLOOR = 0.02;
  * Response of the way from a player to a take: the take divided by the tune, held back where the tune has nothing.
  * @param half  only the first or the second half of the tune: what is real is in both
  */
-export function responseOf(fftOf: FftOf, take: Baseband, { first, tune }: Standing, half?: 0 | 1): Response {
+export function responseOf(fftOf: FftOf, take: Baseband, { first, tune }: MeasurementStatus, half?: 0 | 1): Response {
   const length = tune.length / 2;
   const size = fftSize(length + after + before);
   const fft = fftOf.complex(size);
@@ -104,13 +104,13 @@ export interface Seconds {
 
 const NEAREST_MS = 1.5;
 const NEAR_MS = 10;
-const LEAST_DB = -32;
-const LEAST_NEAR_DB = -22;
+const MIN_DB = -32;
+const MIN_NEAR_DB = -22;
 const OVER_MIDDLE = 4.5;
 const OVER_MIDDLE_HALVES = 2.5;
 const ROUND_MS = 20;
 const REFLECTION_MS = 20;
-const MOST_WAYS = 3;
+const MAX_WAYS = 3;
 
 /** Other ways than the strongest: peaks of the response that stand over what is round them, in the whole and in both halves. */
 export function secondWays(whole: Response, halves: readonly [Response, Response]): Seconds {
@@ -126,7 +126,7 @@ export function secondWays(whole: Response, halves: readonly [Response, Response
     if (ms < NEAREST_MS) continue;
     const v = size[i]!;
     if (v < size[i - 1]! || v <= size[i + 1]!) continue;
-    const least = top * 10 ** ((ms < NEAR_MS ? LEAST_NEAR_DB : LEAST_DB) / 20);
+    const least = top * 10 ** ((ms < NEAR_MS ? MIN_NEAR_DB : MIN_DB) / 20);
     if (v < least) continue;
     const stands = (of: Float32Array, k: number) => peakNear(of, i) > k * medianRound(of, i, round);
     if (!stands(size, OVER_MIDDLE) || !parts.every((p) => stands(p, OVER_MIDDLE_HALVES))) continue;
@@ -140,7 +140,7 @@ export function secondWays(whole: Response, halves: readonly [Response, Response
     if (Math.abs(i - main) >= 2 * round) noise = Math.max(noise, medianRound(size, i, round));
   ways.sort((a, b) => a.underDb - b.underDb);
   const kept = ways.filter((w, i) => !ways.slice(0, i).some((o) => Math.abs(o.afterMs - w.afterMs) < NEAREST_MS));
-  return { ways: kept.slice(0, MOST_WAYS), noneAboveDb: 20 * Math.log10(Math.max(1e-4, (OVER_MIDDLE * noise) / top)) };
+  return { ways: kept.slice(0, MAX_WAYS), noneAboveDb: 20 * Math.log10(Math.max(1e-4, (OVER_MIDDLE * noise) / top)) };
 }
 
 export function magnitudes(of: Response): Float32Array {
@@ -169,7 +169,7 @@ const OWN_SECOND_MS = { before: 1, after: 4 };
 export function addSource(
   fftOf: FftOf,
   take: Baseband,
-  standing: Standing,
+  standing: MeasurementStatus,
   response: Response,
   ways: readonly SecondWay[],
   sign: 1 | -1,

@@ -91,7 +91,7 @@ export function renderScene(fftOf: FftOf, scene: Scene): Float32Array {
 
 const RUN_S = [0.15, 0.9] as const;
 const STEP_MS = [3, 12] as const;
-const MOST_OFF_MS = 40;
+const MAX_OFF_MS = 40;
 const FADE_MS = 2.5;
 
 /**
@@ -113,7 +113,7 @@ export function stretched(x: Float32Array, rateHz: number, seed: number): Float3
     to += run;
     goesOn = from + run;
     const aheadMs = (1000 * (goesOn - to)) / rateHz;
-    const isCut = random() < 0.5 - aheadMs / (2 * MOST_OFF_MS);
+    const isCut = random() < 0.5 - aheadMs / (2 * MAX_OFF_MS);
     from = Math.max(0, goesOn + Math.round(((isCut ? 1 : -1) * between(STEP_MS) * rateHz) / 1000));
   }
   return out;

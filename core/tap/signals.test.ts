@@ -3,7 +3,7 @@ import { band, filterInPlace } from '#core/process/index.ts';
 import { testFft } from '#core/samples/fft.testkit.ts';
 import { type FftOf, recordingOf, seededNormal } from '#core/samples/index.ts';
 import { bandsOf } from './bands.ts';
-import { BASE_HZ, type Baseband, evened, eveningOf, middleOf, readBaseband, tuneBaseband } from './baseband.ts';
+import { BASE_HZ, type Baseband, evened, eveningOf, medianOf, readBaseband, tuneBaseband } from './baseband.ts';
 import { finest, holdAt, msOf } from './fine.ts';
 import { renderTune, SILENCE_S } from './index.ts';
 
@@ -85,8 +85,8 @@ describe('evening', () => {
     expect(eveningOf(fftOf, new Float32Array(2 * BASE_HZ)).gains.every((g) => g === 0)).toBe(true);
   });
   it('takes the middle of what is not nothing', () => {
-    expect(middleOf(Float32Array.from([0, 5, 0, 1, 3, 0]), 1)).toBe(3);
-    expect(middleOf(new Float32Array(9), 1)).toBe(0);
+    expect(medianOf(Float32Array.from([0, 5, 0, 1, 3, 0]), 1)).toBe(3);
+    expect(medianOf(new Float32Array(9), 1)).toBe(0);
   });
 });
 

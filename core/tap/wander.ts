@@ -2,7 +2,7 @@ import type { FftOf } from '#core/samples/index.ts';
 import type { Baseband, Evening } from './baseband.ts';
 import { BEFORE, BLOCKS, type BlockPowers, MARGIN } from './blocks.ts';
 import { blockOf, type FineBlock, holdAt } from './fine.ts';
-import { CLEAR, FEWEST_STRAIGHT, LEAST_STRAIGHT, SAME } from './jump.ts';
+import { CLEAR, FEWEST_STRAIGHT, MIN_STRAIGHT, SAME } from './jump.ts';
 import type { Line } from './lines.ts';
 import type { Path } from './paths.ts';
 
@@ -28,7 +28,7 @@ export function wanderOf({ powers, scales, from, width }: BlockPowers, line: Lin
     const isOn = (x: number, lag: number) => Math.abs(x - lag) <= SAME;
     const off = beside.filter((x, b) => isClear[b] && !isOn(x, 0));
     const second = Math.max(0, ...off.map((lag) => off.filter((x) => isOn(x, lag)).length));
-    if (told.length - off.length + second >= LEAST_STRAIGHT * told.length) return null;
+    if (told.length - off.length + second >= MIN_STRAIGHT * told.length) return null;
   }
   const middle = told[told.length >> 1]!;
   return { middle, isClear, late: path.lags.map((lag, b) => (isClear[b] ? lag - middle : 0)) };

@@ -5,7 +5,7 @@ import { LIKE_DB } from './disagree.ts';
 import type { TapCell } from './judge.ts';
 import { sayBand, sayHz } from './say.ts';
 import { say } from './sayings.ts';
-import { type Base, inPlaceOf, MOST_LABEL, nameIn, type Taken } from './taken.ts';
+import { type Base, inPlaceOf, MAX_LABEL, nameIn, type Taken } from './taken.ts';
 
 /**
  * The bands of ways that come alone: of two that are nearly as loud nobody knows which lets what pass. A source in air is
@@ -40,7 +40,7 @@ export function bandsIn(rig: Rig, cells: readonly TapCell[], { takenAt, newId }:
             listener: nameIn(rig.listeners, cell.listenerId),
           }),
         }),
-      ).slice(0, MOST_LABEL),
+      ).slice(0, MAX_LABEL),
       takenAt,
       sourceId: cell.sourceId,
       listenerId: cell.listenerId,

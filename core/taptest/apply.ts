@@ -6,12 +6,12 @@ import { bandsIn } from './apply-bands.ts';
 import { clockOf, type Judged, type TakeRead, type TapCell } from './judge.ts';
 import type { Players } from './players.ts';
 import { say } from './sayings.ts';
-import { type Base, inPlaceOf, MOST_LABEL, nameIn, type Taken } from './taken.ts';
+import { type Base, inPlaceOf, MAX_LABEL, nameIn, type Taken } from './taken.ts';
 
 /** A tap's times are good to about this, one standard deviation: a fifth of the test limit. */
 const SD_MS = 0.05;
 const SD_PPM = 1;
-const LEAST_PPM = 2;
+const MIN_PPM = 2;
 const SURE_APART_MS = 1;
 
 type DelayMeasurement = Extract<Measurement, { kind: 'delay' }>;
@@ -102,7 +102,7 @@ function waysApart(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
         [matches[0]!.terms, 1, afterMs],
         [first.terms, -1, 0],
       ];
-      const m = measurementOf(cell, signed, textOf(say.tap({ says })).slice(0, MOST_LABEL), base);
+      const m = measurementOf(cell, signed, textOf(say.tap({ says })).slice(0, MAX_LABEL), base);
       if (!m || seen.has(keyOf(m))) return [];
       seen.add(keyOf(m));
       return taken(rig, m, say.msApart({ says, apart: Math.abs(afterMs).toFixed(1) }));
@@ -128,7 +128,7 @@ function delays(
   const seen = new Set<string>();
   const out: Taken[] = [];
   const add = (cell: TapCell, signed: Signed, says: Text) => {
-    const m = measurementOf(cell, signed, textOf(say.tap({ says })).slice(0, MOST_LABEL), base);
+    const m = measurementOf(cell, signed, textOf(say.tap({ says })).slice(0, MAX_LABEL), base);
     if (!m || seen.has(keyOf(m))) return;
     seen.add(keyOf(m));
     out.push(...taken(rig, m, say.ms2({ says, offset: m.offsetMs.toFixed(1).replace('-', '−') })));
@@ -192,7 +192,7 @@ function clocks(rig: Rig, cells: readonly TapCell[], base: Base): Taken[] {
       return ppm !== null && there !== null ? [ppm - there] : [];
     });
     const ppm = [...diffs].sort((a, b) => a - b)[diffs.length >> 1] ?? 0;
-    if (Math.abs(ppm) < LEAST_PPM) return [];
+    if (Math.abs(ppm) < MIN_PPM) return [];
     const id = base.newId();
     const read = reconcileDrift(rig, {
       id,
@@ -243,7 +243,7 @@ export function levelOf(rig: Rig, cell: TapCell, { takenAt, newId }: Base): Leve
     takenAt,
     label: `tap: ${nameIn(rig.sources, cell.sourceId)} at ${nameIn(rig.listeners, cell.listenerId)}`.slice(
       0,
-      MOST_LABEL,
+      MAX_LABEL,
     ),
     sourceId: cell.sourceId,
     listenerId: cell.listenerId,

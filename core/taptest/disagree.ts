@@ -41,8 +41,8 @@ export const FAINT_DB = 24;
 const CLOCK_PPM = 8;
 /** No time is told more closely than this. */
 export const SURE_TIME_MS = 1;
-const MOST_TIME_WEIGHT = 5;
-const MOST_LEVEL_WEIGHT = 4;
+const MAX_TIME_WEIGHT = 5;
+const MAX_LEVEL_WEIGHT = 4;
 
 /** Ways that differ by no more than this may change places: what a knob does. */
 export const LIKE_DB = 8;
@@ -74,10 +74,10 @@ export function disagreementsOf(
     out.push({
       kind: 'late',
       ms: time.offMs,
-      weight: Math.min(MOST_TIME_WEIGHT, 1 + (Math.abs(time.offMs) - time.toleranceMs) / 20),
+      weight: Math.min(MAX_TIME_WEIGHT, 1 + (Math.abs(time.offMs) - time.toleranceMs) / 20),
     });
   if (levelOffDb !== null && Math.abs(levelOffDb) > LEVEL_DB)
-    out.push({ kind: 'level', db: levelOffDb, weight: Math.min(MOST_LEVEL_WEIGHT, Math.abs(levelOffDb) / LEVEL_DB) });
+    out.push({ kind: 'level', db: levelOffDb, weight: Math.min(MAX_LEVEL_WEIGHT, Math.abs(levelOffDb) / LEVEL_DB) });
   if (
     heard.polarity !== null &&
     strongest &&

@@ -113,7 +113,7 @@ export function drillTable(rig: Rig, listenerIds: readonly string[], faults: rea
   return { listenerIds, found, drawn: at(expectedOf(rig, evaluate(rig), listenerIds)) };
 }
 
-const MOST_TAKES = 3;
+const MAX_TAKES = 3;
 
 /**
  * The fewest takes by which a fault could be told from all that a tap could tell it from at all, by whoever chose the best
@@ -131,7 +131,7 @@ export function fewestTakes({ listenerIds, found }: DrillTable, faultId: string)
     }
     return null;
   };
-  for (let count = 1; count <= Math.min(MOST_TAKES, listenerIds.length); count++) {
+  for (let count = 1; count <= Math.min(MAX_TAKES, listenerIds.length); count++) {
     const chosen = from(0, [], count);
     if (chosen) return chosen.map((i) => listenerIds[i]!);
   }

@@ -26,7 +26,7 @@ export interface Explanation {
 }
 
 /** Fewer than this is no explanation. */
-const LEAST_GAIN = 1;
+const MIN_GAIN = 1;
 const MOST = 3;
 
 /**
@@ -42,12 +42,12 @@ export function explain(
   const evaluation = evaluate(rig);
   const listenerIds = takes.map((t) => t.listenerId);
   const drawn = judge(rig, expectedOf(rig, evaluation, listenerIds), takes, players);
-  if (drawn.apart < LEAST_GAIN) return [];
+  if (drawn.apart < MIN_GAIN) return [];
   const faults = faultsOf(rig, evaluation);
   const tried = faults.flatMap((fault, i) => {
     const judged = withFault(rig, fault, listenerIds, takes, players);
     onDone((i + 1) / faults.length);
-    if (!judged || drawn.apart - judged.apart < LEAST_GAIN) return [];
+    if (!judged || drawn.apart - judged.apart < MIN_GAIN) return [];
     return [{ fault, judged, score: Math.log(fault.weight) - judged.apart }];
   });
   const groups = new Map<string, typeof tried>();

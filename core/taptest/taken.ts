@@ -15,7 +15,7 @@ export interface Base {
   readonly newId: () => string;
 }
 
-export const MOST_LABEL = 120;
+export const MAX_LABEL = 120;
 export const nameIn = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
   list.find((e) => e.id === id)?.name ?? id;
 

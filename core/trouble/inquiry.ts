@@ -45,8 +45,8 @@ export interface Inquiry {
 
 /** Less than this is not worth a thought. */
 export const THOUGHT = 0.02;
-const MOST_ANSWERS = 6;
-const MOST_OTHERS = 5;
+const MAX_ANSWERS = 6;
+const MAX_OTHERS = 5;
 
 /** What is to be thought and looked at after all entries. */
 export function inquire(
@@ -65,7 +65,7 @@ export function inquire(
     odds,
     culprit: told.length === 0 ? null : culprit(odds),
     next: first ? nextOf(lineup, book, first, told, before) : null,
-    others: others.slice(0, MOST_OTHERS),
+    others: others.slice(0, MAX_OTHERS),
   };
 }
 
@@ -77,7 +77,7 @@ export function nextOf(
   told: readonly Told[],
   before: ReadonlyMap<string, number>,
 ): NextLook {
-  const outcomes = look.answers.slice(0, MOST_ANSWERS).map(({ answer, share }): Outcome => {
+  const outcomes = look.answers.slice(0, MAX_ANSWERS).map(({ answer, share }): Outcome => {
     const then = oddsOf(lineup, [...told, { key: look.key, answers: [answer] }], before);
     const left = then.filter((o) => o.share >= THOUGHT).length;
     return { answer, says: book.sayAnswer(look.key, answer), share, left, first: then[0]! };

@@ -103,8 +103,8 @@ export interface LookAnswer {
 /** Getting up, and coming back to the screen. */
 const WALK_S = 20;
 /** Suspects with less than this are not looked for. */
-const LEAST_SHARE = 0.002;
-const LEAST_BITS = 0.02;
+const MIN_SHARE = 0.002;
+const MIN_BITS = 0.02;
 
 /**
  * Looks that tell the suspects apart, the most telling for its time first: expected information (Shannon) over seconds.
@@ -116,7 +116,7 @@ export function looksOf(
   told: readonly Told[],
   secondsOf: (key: string) => number | null,
 ): Look[] {
-  const live = odds.filter((o) => o.share >= LEAST_SHARE && o.kind !== 'other');
+  const live = odds.filter((o) => o.share >= MIN_SHARE && o.kind !== 'other');
   const done = new Set(told.map((t) => t.key));
   const open = new Set(
     live.flatMap((o) => (o.kind === 'fault' ? [...o.suspect.changes.keys()] : [])).filter((key) => !done.has(key)),
@@ -133,7 +133,7 @@ export function looksOf(
       for (const answer of expects) shares.set(answer, (shares.get(answer) ?? 0) + o.share / expects.length);
     }
     const bits = informationOf([...shares.values()], unsure, amissOf(key));
-    if (bits < LEAST_BITS) continue;
+    if (bits < MIN_BITS) continue;
     const answers = [...shares].map(([answer, share]) => ({ answer, share })).sort((a, b) => b.share - a.share);
     looks.push({ key, seconds, bits, answers });
   }

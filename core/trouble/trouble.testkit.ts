@@ -38,13 +38,13 @@ export function complaintsOf(rig: Rig, lineup: Lineup, planted: Suspect): Compla
   );
 }
 
-const MOST_LOOKS = 30;
+const MAX_LOOKS = 30;
 
 /** Looks until the fault is named, as the program asks for them; Infinity where it never is, or another one is named for good. */
 export function looksNeeded(rig: Rig, lineup: Lineup, planted: Suspect, complaint: Complaint): number {
   const book = lookBook(rig, lineup);
   const told: Told[] = [...toldBy(rig, complaint)];
-  for (let n = 0; n <= MOST_LOOKS; n++) {
+  for (let n = 0; n <= MAX_LOOKS; n++) {
     const odds = oddsOf(lineup, told);
     const named = culprit(odds);
     if (named?.kind === 'fault') {

@@ -44,9 +44,9 @@ export function readChains(typed: string, types: Types, fits: Fits, own?: OwnWor
 /** Where people sit says nothing of what they have. */
 const SEATED = /\b(?:sitting )?(?:a?round|at) (?:a|the|one|my|our) (?:table|desk)\b/giu;
 
-const MOST_IN_TITLE = 6;
+const MAX_IN_TITLE = 6;
 const isTitle = (lexemes: readonly Lexeme[]): boolean =>
-  lexemes.length <= MOST_IN_TITLE && lexemes.every((l) => l.kind === 'word' || l.kind === 'and' || l.kind === 'name');
+  lexemes.length <= MAX_IN_TITLE && lexemes.every((l) => l.kind === 'word' || l.kind === 'and' || l.kind === 'name');
 
 /** What somebody wrote over a desk, before a colon: 'Church: …'; null where there is nothing. */
 export function titleOf(text: string): string | null {

@@ -47,9 +47,9 @@ const SCORE = {
 const AS_LIKELY = 0.5;
 /** Farther off, nobody means it. */
 const THOUGHT_OF = 2;
-const MOST_OTHERS = 4;
+const MAX_OTHERS = 4;
 /** So many words may stand before a name and say nothing to us: 'my sd card recorder'. */
-const MOST_LEFT = 2;
+const MAX_LEFT = 2;
 
 /** Words that are left away wherever they stand; others of the kind join: 'splitter with power'. */
 const NEVER_NAMED = new Set(
@@ -243,8 +243,7 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
     isPlural(text, best.type);
   const count = several ? 2 : one;
   // Less of it is known than is not, and what it is called in the end is not: nobody should think that it was understood.
-  const isLost =
-    best.left.length >= 2 && best.left.length > best.heads && !(best.last && best.left.length <= MOST_LEFT);
+  const isLost = best.left.length >= 2 && best.left.length > best.heads && !(best.last && best.left.length <= MAX_LEFT);
   // A word out of the middle of a name says nothing: 'own track' is no multitrack recorder.
   const isPart = !best.named && !meant.some((m) => vocabulary.ends.get(best.type)!.has(m.as));
   // 'DJ software' is nobody.
@@ -254,7 +253,7 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
       text,
       count: said,
       type: null,
-      others: judged.slice(0, MOST_OTHERS).map((j) => j.type),
+      others: judged.slice(0, MAX_OTHERS).map((j) => j.type),
       left: meant.map((m) => m.word),
       near: [],
       several: false,
@@ -271,7 +270,7 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
     type: best.type,
     others: rest
       .filter((j) => j.score > best.score - THOUGHT_OF)
-      .slice(0, MOST_OTHERS)
+      .slice(0, MAX_OTHERS)
       .map((j) => j.type),
     left: best.left,
     several,
@@ -299,7 +298,7 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
 const UNSAID = 0.3;
 /** Only its kind was said. */
 const KIND = 3;
-const MOST_UNSAID = 3;
+const MAX_UNSAID = 3;
 
 /** How many words are missing from the nearest of a type's names, beside those that say how it is plugged. */
 function unsaid(type: DeviceType, meant: readonly Word[], { types }: Vocabulary): number {
@@ -309,7 +308,7 @@ function unsaid(type: DeviceType, meant: readonly Word[], { types }: Vocabulary)
   const missing = phrases
     .filter((p) => telling.every((w) => p.includes(w)))
     .map((p) => p.filter((w) => !said.has(w) && !FILLERS.has(w) && facetOf(w, type) !== true).length);
-  return Math.min(MOST_UNSAID, ...missing);
+  return Math.min(MAX_UNSAID, ...missing);
 }
 
 function judge(called: Called, meant: readonly Word[], inputs: number | null, vocabulary: Vocabulary): Judged | null {

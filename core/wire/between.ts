@@ -232,7 +232,7 @@ function joinBetween(from: DeviceType, to: DeviceType): Joined | null {
 }
 
 /** So many are offered. */
-const MOST_BETWEEN = 5;
+const MAX_BETWEEN = 5;
 /** It leaves out what belongs to it, or is for something else: worn, a microphone. */
 const ASIDE = 60;
 /** Nearer than this, the commoner one is meant: it stands before in the catalogue. */
@@ -259,7 +259,7 @@ export function boxesBetween(types: Types, from: DeviceType, to: DeviceType): De
   const isNear = (cost: number) => cost < least + AS_CHEAP;
   return found
     .sort((a, b) => Number(isNear(b.cost)) - Number(isNear(a.cost)) || (isNear(a.cost) ? 0 : a.cost - b.cost))
-    .slice(0, MOST_BETWEEN)
+    .slice(0, MAX_BETWEEN)
     .map((f) => f.type);
 }
 
@@ -287,5 +287,5 @@ export function typesBeside(types: Types, { before, after }: Beside): DeviceType
     .sort((a, b) => a.cost - b.cost)
     .map((f) => f.type)
     .filter((type, i, all) => all.findIndex((t) => t.family === type.family) === i)
-    .slice(0, MOST_BETWEEN);
+    .slice(0, MAX_BETWEEN);
 }

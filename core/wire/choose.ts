@@ -21,7 +21,7 @@ const FULL = 40;
 /** What runs on a computer is named after it: 'interface > laptop > recorder'. */
 const THERE = 15;
 /** So many types of what was only listed are tried. */
-const MOST_LISTED = 8;
+const MAX_LISTED = 8;
 /** So often every item looks at its neighbors again; types settle at once on nearly every desk. */
 const ROUNDS = 3;
 
@@ -49,7 +49,7 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
   // A mic that was only listed goes to something of the list.
   const all = [...groups.keys()];
   const bestBeside = (item: Item) =>
-    [{ type: item.mention.type!, less: 0 }, ...item.mention.near.slice(0, MOST_LISTED)]
+    [{ type: item.mention.type!, less: 0 }, ...item.mention.near.slice(0, MAX_LISTED)]
       // Something that hears, as was said.
       .filter((o) => hearsAir(o.type))
       .map((o) => {

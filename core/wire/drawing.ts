@@ -58,7 +58,7 @@ export interface Spoken {
   readonly person: string;
   readonly device: string;
 }
-const MOST_BOXES = 60;
+const MAX_BOXES = 60;
 /** What a desk computer is, where one has to be and none was named. */
 const COMPUTER = 'computer-desktop';
 
@@ -193,7 +193,7 @@ export class Drawing {
     const isYou = type !== null && isPerson(type) && isMe(item);
     if (type)
       for (const name of this.#namesFor(item, type)) {
-        if (this.rig.devices.length >= MOST_BOXES + this.boxes.length) break;
+        if (this.rig.devices.length >= MAX_BOXES + this.boxes.length) break;
         const { edit, device } = addDevice(
           this.rig,
           type,

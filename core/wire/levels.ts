@@ -11,7 +11,7 @@ const UNDER_VOICE_DB: Readonly<Record<string, number>> = {
   music: 17,
   other: 11,
 };
-const MOST_SOURCES = 12;
+const MAX_SOURCES = 12;
 const SIDES = 2;
 
 type Listener = Rig['listeners'][number];
@@ -41,7 +41,7 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
   const isVoice = (id: string) => roles.source(rig.sources.find((s) => s.id === id)!).endsWith('voice');
   const order = [...rig.sources.map((s) => s.id)]
     .sort((a, b) => Number(b === voice) - Number(a === voice) || Number(isVoice(b)) - Number(isVoice(a)))
-    .slice(0, MOST_SOURCES);
+    .slice(0, MAX_SOURCES);
   const types = findTypes(rig);
   // What somebody has set, and what stands on the desk already, is left as it is.
   const held = new Set(

@@ -20,8 +20,8 @@ export interface Opened {
 }
 
 /** No archive of ours has more files, and none that is squeezed further: sound and pictures hardly are. */
-const MOST_FILES = 50_000;
-const MOST_SQUEEZED = 200;
+const MAX_FILES = 50_000;
+const MAX_SQUEEZED = 200;
 const SMALL_BYTES = 1_000_000;
 
 /** @throws HttpProblem 422 where it has too many files, or two of one name; Error where it is no zip, or cut */
@@ -33,7 +33,7 @@ export async function openZip(path: string): Promise<Opened> {
         error ? reject(error) : resolve(found),
       ),
     );
-    if (zip.entryCount > MOST_FILES) throw refuse(say.archiveHasMoreFiles());
+    if (zip.entryCount > MAX_FILES) throw refuse(say.archiveHasMoreFiles());
     const entries = new Map<string, Entry>();
     await new Promise<void>((resolve, reject) => {
       zip.on('entry', (entry: Entry) => {
@@ -57,7 +57,7 @@ function entryOf(archive: Opened, file: string, mostBytes: number): Entry {
   const entry = archive.entries.get(file);
   if (!entry) throw refuse(say.archiveHasNo({ file }));
   if (entry.uncompressedSize > mostBytes) throw refuse(say.isLargerThanAnyThat({ file }));
-  if (entry.uncompressedSize > SMALL_BYTES && entry.uncompressedSize > MOST_SQUEEZED * entry.compressedSize)
+  if (entry.uncompressedSize > SMALL_BYTES && entry.uncompressedSize > MAX_SQUEEZED * entry.compressedSize)
     throw refuse(say.isSqueezedFurtherThan({ file }));
   return entry;
 }

@@ -45,11 +45,11 @@ export const sayMissing = (files: readonly string[]): string =>
   files.length === 0
     ? say.onlyIndexMissing()
     : say.listedMissing({
-        names: files.slice(0, MOST_NAMED).join(', '),
-        more: Math.max(0, files.length - MOST_NAMED),
+        names: files.slice(0, MAX_NAMED).join(', '),
+        more: Math.max(0, files.length - MAX_NAMED),
         count: files.length,
       });
-const MOST_NAMED = 4;
+const MAX_NAMED = 4;
 
 interface Head {
   readonly name: string;

@@ -8,7 +8,7 @@ const BUSY_MS = 2500;
 const WRITES = `PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA busy_timeout=${BUSY_MS}; PRAGMA foreign_keys=ON; PRAGMA trusted_schema=OFF; PRAGMA journal_size_limit=67108864;`;
 const READS = `PRAGMA busy_timeout=${BUSY_MS}; PRAGMA query_only=ON;`;
 /** So many writes at most share one commit. */
-const MOST_TOGETHER = 64;
+const MAX_TOGETHER = 64;
 
 export interface Database {
   /** What was committed. */
@@ -125,7 +125,7 @@ export async function openDatabase(
   };
   const nextBatch = (): Waiting[] => {
     const apart = waiting.findIndex((w) => w.beside !== undefined);
-    return waiting.splice(0, Math.min(MOST_TOGETHER, apart < 0 ? waiting.length : apart));
+    return waiting.splice(0, Math.min(MAX_TOGETHER, apart < 0 ? waiting.length : apart));
   };
   const settleBeside = async (one: Waiting): Promise<void> => {
     try {

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { DayPage } from '#api/index.ts';
-import { type DayEvent, MOST_EVENTS } from '#core/run/index.ts';
+import { type DayEvent, MAX_EVENTS } from '#core/run/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { type TestDesk, testDesk } from '../server.testkit.ts';
 
@@ -52,15 +52,15 @@ describe('the day on the server', () => {
     expect((await page()).events.map((e) => e.id)).toEqual([tick(1), tick(2), tick(3)].map((e) => e.id));
   });
   it('gives many in pages, none twice and none left out', async () => {
-    const all = Array.from({ length: MOST_EVENTS + 20 }, (_, n) => tick(n));
-    await tell(all.slice(0, MOST_EVENTS));
-    await tell(all.slice(MOST_EVENTS));
+    const all = Array.from({ length: MAX_EVENTS + 20 }, (_, n) => tick(n));
+    await tell(all.slice(0, MAX_EVENTS));
+    await tell(all.slice(MAX_EVENTS));
     const one = await page();
     expect(one.more).toBe(true);
     const two = await page(one.seq);
     expect(two.more).toBe(false);
     expect([...one.events, ...two.events]).toEqual(all);
-    expect(await tell(Array.from({ length: MOST_EVENTS + 1 }, (_, n) => tick(n)))).toMatchObject({ status: 400 });
+    expect(await tell(Array.from({ length: MAX_EVENTS + 1 }, (_, n) => tick(n)))).toMatchObject({ status: 400 });
   });
   it('takes twenty senders at once', async () => {
     await Promise.all(Array.from({ length: 20 }, (_, n) => tell([tick(n), tick((n + 1) % 20)])));

@@ -1,6 +1,6 @@
 import type { DayPage } from '#api/index.ts';
 import { parseRig } from '#core/rig/index.ts';
-import { DayEvent, MOST_EVENTS } from '#core/run/index.ts';
+import { DayEvent, MAX_EVENTS } from '#core/run/index.ts';
 import { server as say } from '#words/index.ts';
 import type { Database, Writing } from '../database/database.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -66,7 +66,7 @@ export function dayService(database: Database, now: () => Date): DayService {
       await mustBeThere(database, rigId);
       const rows = await database.read<Row>(
         'SELECT seq, at, length(CAST(body AS BLOB)) bytes FROM dayEvents WHERE rigId = $1 AND seq > $2 ORDER BY seq LIMIT $3',
-        [rigId, seq, MOST_EVENTS],
+        [rigId, seq, MAX_EVENTS],
       );
       const page = withinBytes(rows);
       const last = page.at(-1)?.seq ?? seq;
@@ -82,7 +82,7 @@ export function dayService(database: Database, now: () => Date): DayService {
         if (event) events.push(event);
         else if (row) unreadable.push({ seq: place, at: row.at, bytes: row.bytes });
       }
-      return { events, seq: last, more: page.length < rows.length || rows.length === MOST_EVENTS, unreadable };
+      return { events, seq: last, more: page.length < rows.length || rows.length === MAX_EVENTS, unreadable };
     },
     async tell(rigId, events) {
       const entries = events.map(entryOf);
@@ -115,12 +115,12 @@ function withinBytes(rows: readonly Row[]): readonly Row[] {
 }
 
 /** Deeper than any event goes: what is, was written before events had bounds. */
-const DEEPEST = 64;
+const MAX_DEPTH = 64;
 
 function readEvent(body: string): DayEvent | null {
   try {
     const json: unknown = JSON.parse(body);
-    return depthOf(json) > DEEPEST ? null : DayEvent.parse(json);
+    return depthOf(json) > MAX_DEPTH ? null : DayEvent.parse(json);
   } catch {
     return null;
   }
@@ -130,7 +130,7 @@ function readEvent(body: string): DayEvent | null {
 function depthOf(json: unknown): number {
   let level: unknown[] = [json];
   let depth = 0;
-  for (; level.length > 0 && depth <= DEEPEST; depth++)
+  for (; level.length > 0 && depth <= MAX_DEPTH; depth++)
     level = level.flatMap((value) => (typeof value === 'object' && value !== null ? Object.values(value) : []));
   return depth;
 }

@@ -14,9 +14,9 @@ const LONGEST_WAIT_MS = 60_000;
 /** So long after its last wrong code an address begins anew. */
 const FORGIVEN_MS = 10 * 60_000;
 /** Tries of all addresses together, in a second: at this pace a code of 40 bits is guessed once in half a million tens of minutes. */
-const MOST_A_SECOND = 30;
+const MAX_A_SECOND = 30;
 /** So many addresses are remembered; the one that was quiet longest goes first. */
-const MOST_ADDRESSES = 5000;
+const MAX_ADDRESSES = 5000;
 
 export type DoorWord =
   | 'opened'
@@ -118,13 +118,13 @@ export function makeDoor({
     // Kept in the order of the last try.
     tries.delete(address);
     tries.set(address, found);
-    if (tries.size > MOST_ADDRESSES) tries.delete(tries.keys().next().value!);
+    if (tries.size > MAX_ADDRESSES) tries.delete(tries.keys().next().value!);
     return found;
   };
   const tooManyNow = (nowMs: number): boolean => {
     const atS = Math.floor(nowMs / 1000);
     if (second.atS !== atS) second = { atS, count: 0 };
-    return ++second.count > MOST_A_SECOND;
+    return ++second.count > MAX_A_SECOND;
   };
   return {
     code: current,

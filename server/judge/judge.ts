@@ -14,7 +14,7 @@ export interface Judge {
 
 /** What is too large is known by counting, the same on every machine; this is for what counting does not foresee. */
 const LONGEST_MS = 120_000;
-const MOST_MEMORY_MB = 512;
+const MAX_MEMORY_MB = 512;
 
 interface Thread {
   readonly worker: Worker;
@@ -27,7 +27,7 @@ export function threadJudge(script: string, longestMs = LONGEST_MS): Judge {
   let thread: Thread | null = null;
   let tail: Promise<unknown> = Promise.resolve();
   const begin = (): Thread => {
-    const worker = new Worker(script, { resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } });
+    const worker = new Worker(script, { resourceLimits: { maxOldGenerationSizeMb: MAX_MEMORY_MB } });
     const begun: Thread = { worker, answer: null };
     const end = (judged: Judged): void => {
       if (thread === begun) thread = null;

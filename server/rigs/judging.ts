@@ -105,14 +105,14 @@ function nextOf(wanted: ReadonlyMap<string, Wanted>, nowMs: number): { id: strin
 
 /** Of thousands of rigs most are judged alike: each judgement is read once. */
 const read = new Map<string, Judged | null>();
-const MOST_READ = 5000;
+const MAX_READ = 5000;
 
 /** What was kept of a judgement; null for none, or one that no longer says anything. */
 export function readJudged(summary: string | null): Judged | null {
   if (summary === null) return null;
   const known = read.get(summary);
   if (known !== undefined) return known;
-  if (read.size >= MOST_READ) read.clear();
+  if (read.size >= MAX_READ) read.clear();
   const judged = parse(summary);
   read.set(summary, judged);
   return judged;

@@ -30,7 +30,7 @@ interface Waiting {
   resolve(made: MadeRig): void;
   reject(error: unknown): void;
 }
-const MOST_MEMORY_MB = 512;
+const MAX_MEMORY_MB = 512;
 const tooLarge = (): HttpProblem => new HttpProblem(413, say.tooLarge(), say.rigIsTooLarge());
 const stopping = (): HttpProblem => new HttpProblem(503, say.stopping(), say.serverIsStoppingWhat());
 
@@ -41,7 +41,7 @@ export function threadReader(script: string): RigReader {
   let asked = 0;
   let closed = false;
   const begin = (): Worker => {
-    const begun = new Worker(script, { resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } });
+    const begun = new Worker(script, { resourceLimits: { maxOldGenerationSizeMb: MAX_MEMORY_MB } });
     const end = (why: { code?: string } | number) => {
       if (worker !== begun) return;
       worker = null;

@@ -7,7 +7,7 @@ import { HttpProblem, notFound } from '../problem.ts';
 import { readJudged, startJudging } from './judging.ts';
 import { type MadeRig, makeRig } from './made.ts';
 import { COLUMNS, inNumbers, type RigRow, stale, toRecord } from './record.ts';
-import { MOST_CHANGES, readChanges, readVersion, thinOut } from './versions.ts';
+import { MAX_CHANGES, readChanges, readVersion, thinOut } from './versions.ts';
 
 export interface RigService {
   list(): Promise<RigSummary[]>;
@@ -79,7 +79,7 @@ export function rigService(database: Database, now: () => Date, judge: Judge): R
       revision,
       packed,
       savedAt,
-      JSON.stringify(changes.slice(0, MOST_CHANGES)),
+      JSON.stringify(changes.slice(0, MAX_CHANGES)),
     ]);
     await db.run('DELETE FROM measurements WHERE rigId = $1', [id]);
     if (measurements.length > 0)

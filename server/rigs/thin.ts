@@ -13,7 +13,7 @@ const STEPS: readonly { readonly fromMs: number; readonly everyMs: number }[] = 
   { fromMs: DAY_MS, everyMs: HOUR_MS },
 ];
 /** Of a day with more than so many, what is before the newest ones goes by the minute. */
-const MOST_OF_A_DAY = 500;
+const MAX_OF_A_DAY = 500;
 
 /**
  * Which versions need not be kept any more. Of each span the newest stays: that is how it was left. The newest of all and
@@ -39,5 +39,5 @@ export function thin(versions: readonly Kept[], nowMs: number): number[] {
 function spanOf(ageMs: number, fromNewest: number): number | null {
   const step = STEPS.find((s) => ageMs >= s.fromMs);
   if (step) return step.everyMs;
-  return fromNewest > MOST_OF_A_DAY ? MINUTE_MS : null;
+  return fromNewest > MAX_OF_A_DAY ? MINUTE_MS : null;
 }

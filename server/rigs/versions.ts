@@ -7,7 +7,7 @@ import { toRecord } from './record.ts';
 import { thin } from './thin.ts';
 
 /** So many sentences are kept of one version. */
-export const MOST_CHANGES = 20;
+export const MAX_CHANGES = 20;
 
 export async function readVersion(database: Database, id: string, revision: number): Promise<RigRecord> {
   const [row] = await database.read<{ document: string | Buffer; savedAt: string }>(
@@ -39,7 +39,7 @@ export async function thinOut(db: Writing, rigId: string, nowMs: number): Promis
       await db.run('DELETE FROM photoRefs WHERE rigId = $1 AND revision = $2', [rigId, revision]);
     } else if (carried.length > 0) {
       await db.run('UPDATE revisions SET changes = $1 WHERE rigId = $2 AND revision = $3', [
-        JSON.stringify([...carried, ...readChanges(changes)].slice(-MOST_CHANGES)),
+        JSON.stringify([...carried, ...readChanges(changes)].slice(-MAX_CHANGES)),
         rigId,
         revision,
       ]);

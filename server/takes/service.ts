@@ -64,7 +64,7 @@ const LISTED = SELECT.replace(' FROM takes t', ', json_valid(t.notes) valid FROM
 /** So many rows are read before other requests get a turn. */
 const AT_ONCE = 100;
 /** Checks of notes that are remembered: of more takes than anybody keeps at hand. */
-const MOST_CHECKED = 20_000;
+const MAX_CHECKED = 20_000;
 
 export function takeService(database: Database, content: Content, now: () => Date): TakeService {
   const { storage } = content;
@@ -123,7 +123,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
     const which = `${revision} ${notes?.length}`;
     if (notes === null || (valid === 1 && checked.get(id) === which)) return true;
     if (readNotes(notes).fault) return false;
-    if (checked.size >= MOST_CHECKED) checked.clear();
+    if (checked.size >= MAX_CHECKED) checked.clear();
     checked.set(id, which);
     return true;
   };

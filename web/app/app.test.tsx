@@ -2,7 +2,7 @@
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, applyEdit, type Edit, markDone, type Rig } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/store/index.ts';
@@ -29,7 +29,7 @@ const delay = (settingId: string, value: number) => ({ deviceId: 'mixer', settin
 const planned = () =>
   edited(
     demoRig(),
-    toDoAtDesk(
+    addTasks(
       demoRig(),
       [
         delay('strip-1-delay', 171),
@@ -79,13 +79,13 @@ describe('between the rig in hand and the server', () => {
     expect(await screen.findByText(/Your changes are kept in this browser/)).toBeTruthy();
   });
   it('another window’s rig can be taken, or one’s own kept', async () => {
-    const theirs = edited(demoRig(), alreadySo(demoRig(), [delay('strip-1-delay', 9)]));
+    const theirs = edited(demoRig(), markDone(demoRig(), [delay('strip-1-delay', 9)]));
     for (const [button, expected] of [
       [frame.theirVersion(), 9],
       [frame.myVersion(), 7],
     ] as const) {
       const { store, unmount } = show(<RigNotices />);
-      store.dispatch(applyStep(alreadySo(demoRig(), [delay('strip-1-delay', 7)]), 'mine'));
+      store.dispatch(applyStep(markDone(demoRig(), [delay('strip-1-delay', 7)]), 'mine'));
       store.dispatch(overtaken({ revision: 4, rig: theirs }));
       await userEvent.click(await screen.findByRole('button', { name: button }));
       const mixer = selectRig(store.getState())!.devices.find((d) => d.id === 'mixer')!;

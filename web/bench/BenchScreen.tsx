@@ -4,7 +4,7 @@ import { selectEvaluation, selectRig, useAppSelector } from '#web/store/index.ts
 import { TakeFrame } from '#web/take/index.ts';
 import { Bench } from './Bench.tsx';
 
-const MOST_TAKES = 2;
+const MAX_TAKES = 2;
 
 /** The bench, inside a rig or with none. Which takes lie on it stands in the address, so a reload brings them back. */
 export function BenchScreen() {
@@ -12,7 +12,7 @@ export function BenchScreen() {
   const rig = useAppSelector(selectRig);
   const evaluation = useAppSelector(selectEvaluation);
   const [params, setParams] = useSearchParams();
-  const takeIds = (params.get('takes') ?? '').split(',').filter(Boolean).slice(0, MOST_TAKES);
+  const takeIds = (params.get('takes') ?? '').split(',').filter(Boolean).slice(0, MAX_TAKES);
   const address = takeIds.join(' ');
   const [failed, setFailed] = useState<string | null>(null);
   /** The bench as it is once a take has left: what was wrong with that is said there still. */
@@ -25,7 +25,7 @@ export function BenchScreen() {
   const setTakeIds = (ids: readonly string[]) =>
     setParams((all) => {
       if (ids.length === 0) all.delete('takes');
-      else all.set('takes', ids.slice(-MOST_TAKES).join(','));
+      else all.set('takes', ids.slice(-MAX_TAKES).join(','));
       return all;
     });
   const leave = (id: string, says: string) => {

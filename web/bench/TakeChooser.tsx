@@ -14,7 +14,7 @@ interface Props {
   readonly onOpen: (ids: readonly string[]) => void;
 }
 
-const MOST_PICKED = 16;
+const MAX_PICKED = 16;
 
 /** The takes that are kept: one is opened, two are laid against each other, several are balanced as tracks. */
 export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
@@ -26,7 +26,7 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
   if (loading) return <p className="quiet">{say.loadingYourTakes()}</p>;
   if (takes.length === 0) return null;
   const toggle = (id: string) =>
-    setPicked((all) => (all.includes(id) ? all.filter((p) => p !== id) : [...all, id].slice(-MOST_PICKED)));
+    setPicked((all) => (all.includes(id) ? all.filter((p) => p !== id) : [...all, id].slice(-MAX_PICKED)));
   return (
     <>
       <div className="spread">

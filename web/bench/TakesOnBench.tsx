@@ -5,7 +5,7 @@ import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { heldWithin, type LaneData, Lanes, type LaneView, useWidth, wholeView, zoomAbout } from '#web/charts/index.ts';
 import { formatNumber, rich, useKey, useKeyHint } from '#web/parts/index.ts';
-import { MOST_FLASHES, offsetOf } from '#web/take/index.ts';
+import { MAX_FLASHES, offsetOf } from '#web/take/index.ts';
 import { common, bench as say } from '#words/index.ts';
 import { BenchCard } from './BenchCard.tsx';
 import { Findings } from './Findings.tsx';
@@ -59,7 +59,7 @@ function TwoTakes(props: Props) {
 
 const SAME_SOUND = 0.5;
 /** So many other takes are offered to be laid beside this one, the newest first. */
-const MOST_BESIDE = 16;
+const MAX_BESIDE = 16;
 /** So much is shown about a place that one jumps to. */
 const SEEN_MS = 400;
 
@@ -242,7 +242,7 @@ function Lying({
         {bench.length === 1 && others.length > 0 && (
           <p className="row small quiet" style={{ marginTop: 16 }}>
             {say.compareWith()}
-            {others.slice(0, MOST_BESIDE).map((take) => (
+            {others.slice(0, MAX_BESIDE).map((take) => (
               <Button key={take.id} variant="plain" onClick={() => onAdd(take.id)}>
                 {take.name}
               </Button>
@@ -316,7 +316,7 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
             : say.thisTakeHasNo()}
           {notes.claps.some((c) => !c.used) && say.hollowMarksAreWeak()}
           {offsetOf(look, notes) === null && look.picture && look.sound && say.noFlashMatchesClap()}{' '}
-          {(look.picture?.flashes.length ?? 0) > MOST_FLASHES &&
+          {(look.picture?.flashes.length ?? 0) > MAX_FLASHES &&
             say.videoFlashesTimesLike({ length: formatNumber(look.picture!.flashes.length) })}
           {look.notices.join(' ')}
         </span>

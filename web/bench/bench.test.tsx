@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { TakeNotes, TakeRecord } from '#api/index.ts';
-import { alreadySo, applyEdit, type Edit, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, applyEdit, type Edit, markDone, type Rig } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { answer, noServer, overtaken, stubServer } from '#web/server.testkit.ts';
@@ -207,7 +207,7 @@ describe('a take into the rig', () => {
     expect(selectRig(store.getState())!.measurements).toMatchObject([{ takeId: 'couch clap', offsetMs: 65 }]);
   });
   it('asks with which delays it was made, where there are any', async () => {
-    const planned = edited(demoRig(), toDoAtDesk(demoRig(), [change], '2026-11-25T10:00:00Z'));
+    const planned = edited(demoRig(), addTasks(demoRig(), [change], '2026-11-25T10:00:00Z'));
     open(planned);
     // At the desk nothing is set yet: with the 60 ms that are drawn it will be 5 late.
     expect(then()).toMatch(/^5 ms late/);
@@ -219,7 +219,7 @@ describe('a take into the rig', () => {
     await userEvent.click(screen.getByRole('button', { name: /Add to rig/ }));
     const measured = selectRig(first.store.getState())!;
     clearPage();
-    const set = edited(measured, alreadySo(measured, [change]));
+    const set = edited(measured, markDone(measured, [change]));
     open(set);
     expect(screen.getByText(/In the rig since/)).toBeTruthy();
     expect(screen.queryByRole('button', { name: /^Take it/ })).toBeNull();

@@ -3,7 +3,7 @@ import type { LevelReading } from '#core/reconcile/index.ts';
 
 /** So long apart, two moments of speech are as good as independent. */
 const APART_S = 3;
-const LEAST_SD_DB = 0.3;
+const MIN_SD_DB = 0.3;
 /** Short-term windows that are further under the loudness of the whole hold pauses. */
 const COUNTED_LU = 10;
 
@@ -25,7 +25,7 @@ export function levelOf({
   const count = Math.max(1, Math.floor((0.1 * counted.length) / APART_S));
   return {
     levelDb: loudest.programmeDbfs,
-    sdDb: Math.max(LEAST_SD_DB, Math.sqrt(variance / count)),
+    sdDb: Math.max(MIN_SD_DB, Math.sqrt(variance / count)),
     count,
     floor: loudest.floorDbfs === null ? null : { db: loudest.floorDbfs, bandHz: loudest.bandHz },
   };

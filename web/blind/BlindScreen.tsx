@@ -15,7 +15,7 @@ import {
 import type { SoundPair } from '#core/mix/index.ts';
 import { SwitchBar } from '#web/listen/index.ts';
 import { formatDate, formatNumber, NumberInput, rich, Term, useKey } from '#web/parts/index.ts';
-import { tellDay, useAppDispatch } from '#web/store/index.ts';
+import { recordEvent, useAppDispatch } from '#web/store/index.ts';
 import {
   readTreatment,
   type TakeAtHand,
@@ -30,7 +30,7 @@ import { sayResult, sayRounds } from './say.ts';
 
 const SECONDS = 8;
 const USUAL_ROUNDS = 12;
-const MOST_SAID = 400;
+const MAX_SAID = 400;
 
 /** Two takes, or a take as it is and treated, told apart blind. */
 export function BlindScreen() {
@@ -80,7 +80,7 @@ function Trial({ first, second, bench }: { first: TakeAtHand; second: TakeAtHand
     kept.change({ ...before, blind: [...(before.blind ?? []), done] });
     // On the bench of a rig it goes into the log of the day as well.
     const says = say.blindTrialB({ n0: names[0], n1: names[1], next: sayResult(blindResult(next)) });
-    dispatch(tellDay({ kind: 'note', says: says.slice(0, MOST_SAID) }));
+    dispatch(recordEvent({ kind: 'note', says: says.slice(0, MAX_SAID) }));
   };
   return (
     <TakePage title={<Term id="abx">{say.blindTrial()}</Term>} bench={bench}>

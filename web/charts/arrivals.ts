@@ -39,7 +39,7 @@ export interface ArrivalLayout {
 const DRAWN_DB = 30;
 const MARGIN = 1.08;
 /** The axis always shows at least this much to each side. */
-const LEAST_MS = 100;
+const MIN_MS = 100;
 
 /** Where everything stands on the arrival chart. Pure: pixels out, nothing drawn. */
 export function layoutArrivals(
@@ -53,8 +53,8 @@ export function layoutArrivals(
   const values = [...shown, ...before].flatMap((p) =>
     p.ways.flatMap((w) => (w.offset ? [w.offset.value.low, w.offset.value.high] : [])),
   );
-  const low = Math.min(-LEAST_MS, tolerance.earlyMs, ...values) * MARGIN;
-  const high = Math.max(LEAST_MS, tolerance.lateMs, ...values) * MARGIN;
+  const low = Math.min(-MIN_MS, tolerance.earlyMs, ...values) * MARGIN;
+  const high = Math.max(MIN_MS, tolerance.lateMs, ...values) * MARGIN;
   const x = scaleLinear().domain([low, high]).range([0, widthPx]).nice(8);
   const rows = shown.map((pair): ArrivalRow => {
     const source = rig.sources.find((s) => s.id === pair.sourceId)!;

@@ -12,7 +12,7 @@ export const DRIFT_HEIGHT = 130;
 const LEFT_PX = 52;
 const BOTTOM_PX = 20;
 /** So much is shown at least, ms: readings that scatter by hundredths are not blown up. */
-const LEAST_SPAN_MS = 0.4;
+const MIN_SPAN_MS = 0.4;
 const MARGIN = 1.25;
 
 export interface DriftLayout {
@@ -48,7 +48,7 @@ export function layoutDrift(
   ];
   const [low, high] = [Math.min(...shown), Math.max(...shown)];
   const middle = (low + high) / 2;
-  const half = Math.max(LEAST_SPAN_MS / 2, ((high - low) / 2) * MARGIN);
+  const half = Math.max(MIN_SPAN_MS / 2, ((high - low) / 2) * MARGIN);
   const y = scaleLinear()
     .domain([middle - half, middle + half])
     .range([DRIFT_HEIGHT - BOTTOM_PX - 4, 6])

@@ -66,7 +66,7 @@ export function wavePath(lane: LaneData, view: LaneView, widthPx: number): strin
   if (!lane.peaks) return '';
   // The coarsest that still has more than one bin a pixel: a long take costs no more to draw than a short one.
   const { binMs, low, high } = lane.peaks.findLast((p) => p.binMs < view.msPerPx / 2) ?? lane.peaks[0]!;
-  const reach = Math.max(LEAST_REACH, lane.reach ?? 0);
+  const reach = Math.max(MIN_REACH, lane.reach ?? 0);
   const y = scaleLinear()
     .domain([-reach, reach])
     .range([LANE_HEIGHT - 4, 4]);
@@ -91,7 +91,7 @@ export function wavePath(lane: LaneData, view: LaneView, widthPx: number): strin
 }
 
 /** Silence is not turned up to fill the lane. */
-const LEAST_REACH = 1e-4;
+const MIN_REACH = 1e-4;
 
 /** Brightness as steps, one a frame, broken where the picture was not looked at. */
 export function brightnessPath(lane: LaneData, view: LaneView, widthPx: number): string {

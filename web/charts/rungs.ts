@@ -40,7 +40,7 @@ export interface LadderLayout {
 }
 
 const MARGIN_DB = 6;
-const LEAST_SPAN_DB = 60;
+const MIN_SPAN_DB = 60;
 /** A floor further down than this below the signal is drawn at the edge. */
 const DEEPEST_DB = 110;
 const TICK_DB = 20;
@@ -66,7 +66,7 @@ export function layoutLadder({ rungs }: Ladder, widthPx: number, heightPx: numbe
   const deepest = Math.min(...rungs.map((r, i) => shifted(r.levelDb.nominal, i)!)) - DEEPEST_DB;
   const floors = rungs.flatMap((r, i) => (r.noiseDb === null ? [] : [Math.max(deepest, shifted(r.noiseDb, i)!)]));
   const high = Math.max(...tops) + MARGIN_DB;
-  const low = Math.min(lowest, high - LEAST_SPAN_DB, ...floors) - MARGIN_DB;
+  const low = Math.min(lowest, high - MIN_SPAN_DB, ...floors) - MARGIN_DB;
   const y = scaleLinear().domain([low, high]).range([heightPx, 0]);
   const column = widthPx / Math.max(1, rungs.length);
   const places = rungs.map((rung, i): RungPlace => {

@@ -18,7 +18,7 @@ export interface SmallArrivals {
   }[];
 }
 
-const LEAST_MS = 120;
+const MIN_MS = 120;
 const MARGIN = 1.06;
 const MOVED_MS = 0.5;
 
@@ -34,7 +34,7 @@ export function layoutSmallArrivals(
   widthPx: number,
 ): SmallArrivals[] {
   const all = offsetsOf([...now.pairs, ...before.pairs]);
-  const reach = all.reduce((most, o) => Math.max(most, Math.abs(o.nominal)), LEAST_MS) * MARGIN;
+  const reach = all.reduce((most, o) => Math.max(most, Math.abs(o.nominal)), MIN_MS) * MARGIN;
   const x = scaleLinear().domain([-reach, reach]).range([0, widthPx]).clamp(true);
   return listenerIds.flatMap((listenerId) => {
     const here = offsetsOf(now.pairs.filter((p) => p.listenerId === listenerId));

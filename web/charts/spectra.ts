@@ -24,7 +24,7 @@ export const SPECTRUM_HEIGHT = 170;
 const LEFT_PX = 40;
 const HZ = { low: 25, high: 20_000 } as const;
 const HZ_TICKS = [50, 100, 200, 500, 1000, 2000, 5000, 10_000];
-const LEAST_SPAN_DB = 60;
+const MIN_SPAN_DB = 60;
 
 export interface SpectrumLayout {
   readonly path: string;
@@ -47,7 +47,7 @@ export function layoutSpectrum(spectrum: Spectrum, bands: readonly ThirdOctave[]
     .domain([HZ.low, HZ.high])
     .range([LEFT_PX, widthPx - 4]);
   const top = 10 * Math.ceil(Math.max(-120, ...bands.map((b) => b.db)) / 10);
-  const least = Math.min(top - LEAST_SPAN_DB, 10 * Math.floor(Math.max(-130, lowest(bands)) / 10));
+  const least = Math.min(top - MIN_SPAN_DB, 10 * Math.floor(Math.max(-130, lowest(bands)) / 10));
   const y = scaleLinear().domain([least, top]).range([bottom, 10]).clamp(true);
   const points: [number, number][] = [];
   // Where many bins share a pixel, the loudest of them.

@@ -20,17 +20,14 @@ export interface ArrivalsLayout {
 }
 
 const DEEPEST_DB = -50;
-const LEAST_TO_MS = 60;
-const LEAST_FROM_MS = -20;
+const MIN_TO_MS = 60;
+const MIN_FROM_MS = -20;
 
 /** How a source comes to a take, as a curve over time: its strongest arrival at 0, others behind it. As wide as what is worth seeing. */
 export function layoutTapArrivals({ response, seconds }: Pick<TuneHeard, 'response' | 'seconds'>): ArrivalsLayout {
   const furthest = Math.max(0, ...seconds.ways.map((w) => w.afterMs));
-  const toMs = Math.max(LEAST_TO_MS, furthest * 1.25);
-  const fromMs = Math.max(
-    -BEFORE_MS,
-    Math.min(LEAST_FROM_MS, 1.25 * Math.min(0, ...seconds.ways.map((w) => w.afterMs))),
-  );
+  const toMs = Math.max(MIN_TO_MS, furthest * 1.25);
+  const fromMs = Math.max(-BEFORE_MS, Math.min(MIN_FROM_MS, 1.25 * Math.min(0, ...seconds.ways.map((w) => w.afterMs))));
   const { width, height, left, bottom, top } = EVIDENCE;
   const x = scaleLinear([fromMs, toMs], [left, width - 12]);
   const y = scaleLinear([0, DEEPEST_DB], [top, height - bottom]);
@@ -73,7 +70,7 @@ export interface SecondsLayout {
   readonly usualPx: number;
 }
 
-const MOST_STANDS = 12;
+const MAX_STANDS = 12;
 /** What a second without the tune comes to at its highest. */
 const CHANCE_STANDS = 2.8;
 
@@ -81,7 +78,7 @@ const CHANCE_STANDS = 2.8;
 export function layoutTapSeconds({ blocks }: Pick<TuneHeard, 'blocks'>): SecondsLayout {
   const { width, height, left, bottom, top } = EVIDENCE;
   const x = scaleLinear([0, blocks.length], [left, width - 6]);
-  const y = scaleLinear([0, Math.max(MOST_STANDS, ...blocks.map((b) => b.standsOut))], [height - bottom, top]);
+  const y = scaleLinear([0, Math.max(MAX_STANDS, ...blocks.map((b) => b.standsOut))], [height - bottom, top]);
   return {
     bars: blocks.map((b, i) => ({
       px: x(i) + 1,
@@ -101,7 +98,7 @@ export interface LatenessLayout {
   readonly zeroPx: number;
 }
 
-const LEAST_LATE_MS = 5;
+const MIN_LATE_MS = 5;
 
 /** How much later or earlier each second of a tune comes than its middle one. */
 export function layoutTapLateness({ blocks }: Pick<TuneHeard, 'blocks'>): LatenessLayout {
@@ -110,7 +107,7 @@ export function layoutTapLateness({ blocks }: Pick<TuneHeard, 'blocks'>): Latene
   const told = blocks.filter((_, i) => isClear[i]).map((b) => b.lateMs);
   const x = scaleLinear([0, blocks.length], [left, width - 6]);
   const y = scaleLinear(
-    [Math.min(-LEAST_LATE_MS, ...told), Math.max(LEAST_LATE_MS, ...told)],
+    [Math.min(-MIN_LATE_MS, ...told), Math.max(MIN_LATE_MS, ...told)],
     [height - bottom - 6, top + 16],
   ).clamp(true);
   return {

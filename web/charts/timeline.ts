@@ -22,7 +22,7 @@ export interface TimelineBar {
 export const TIMELINE_ROW_PX = 40;
 const WAVE_PX = 15;
 /** A sound that never gets louder than this is drawn flat. */
-const LEAST_REACH = 0.003;
+const MIN_REACH = 0.003;
 
 /** Takes in rows of their own, each as wide as it is long, its wave drawn as high as its row allows. */
 export function layoutTimeline(takes: readonly TimelineTake[], widthPx: number, wholeMs: number): TimelineBar[] {
@@ -37,7 +37,7 @@ export function layoutTimeline(takes: readonly TimelineTake[], widthPx: number, 
 function wave({ low, high }: LanePeaks, leftPx: number, widthPx: number, row: number): string {
   const middle = (row + 0.5) * TIMELINE_ROW_PX + 5;
   const columns = Math.max(1, Math.floor(widthPx));
-  let reach = LEAST_REACH;
+  let reach = MIN_REACH;
   for (let i = 0; i < low.length; i++) reach = Math.max(reach, high[i]!, -low[i]!);
   const up: string[] = [];
   const down: string[] = [];

@@ -2,7 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Answer, Finding } from '#core/check/index.ts';
-import { alreadySo, dropTask, findDevice, findTypes, type Photo, type Rig, tickTask } from '#core/rig/index.ts';
+import { dropTask, findDevice, findTypes, markDone, type Photo, type Rig, tickTask } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import {
   BoxFace,
@@ -43,14 +43,14 @@ interface Props {
 }
 
 /** So many questions stand on the list at a time: those that decide most. */
-const MOST_ASKED = 12;
+const MAX_ASKED = 12;
 const DIGITS = [1, 2, 3, 4, 5, 6, 7, 8, 9];
 
 function AtTheDesk({ rig, evaluation, findings }: Props) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const all = useQuestions(rig, evaluation, findings);
-  const boxes = itemsByBox(rig, all.slice(0, MOST_ASKED));
+  const boxes = itemsByBox(rig, all.slice(0, MAX_ASKED));
   const items = boxes.flatMap((b) => b.items);
   const [at, setAt] = useState<{ id: string; index: number }>({ id: '', index: 0 });
   // What was answered is gone: the one that stands in its place is next.
@@ -66,7 +66,7 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
     setAt({ id: '', index });
     dispatch(
       applyStep(
-        alreadySo(rig, given.changes),
+        markDone(rig, given.changes),
         say.answeredStep({ item: sayItem(rig, item), given: textOf(given.label) }),
       ),
     );

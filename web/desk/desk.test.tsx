@@ -2,7 +2,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { applyEdit, type Edit, parseRig, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, applyEdit, type Edit, parseRig, type Rig } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { sayTask } from '#web/parts/index.ts';
@@ -27,7 +27,7 @@ const planned = () => {
     change('mixer', 'strip-2-delay', 20),
     change('capture-program', 'in-2-picture-delay', 60),
   ];
-  return edited(demoRig(), toDoAtDesk(demoRig(), changes, openedAt));
+  return edited(demoRig(), addTasks(demoRig(), changes, openedAt));
 };
 function open(rig: Rig = demoRig()) {
   const { store } = show(<DeskScreen />, { rig });

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 
 import { firstDesk as say } from '#words/index.ts';
-import { MOST_KEYS, type Step } from './steps.ts';
+import { MAX_KEYS, type Step } from './steps.ts';
 
 interface Props {
   readonly steps: readonly Step[];
@@ -70,7 +70,7 @@ export function Decide({ steps, at, onAt, onTake, onKey, onNext, onBack }: Props
                     onTake(step, o.id);
                   }}
                 >
-                  {o.label} {i === at && n < MOST_KEYS && <kbd>{n + 1}</kbd>}
+                  {o.label} {i === at && n < MAX_KEYS && <kbd>{n + 1}</kbd>}
                 </Button>
               ))}
             </span>

@@ -22,12 +22,12 @@ export interface Step {
 }
 
 /** So many have a key of their own. */
-export const MOST_KEYS = 9;
+export const MAX_KEYS = 9;
 export const OTHER = 'something-else';
-const MOST_CHOICES = 4;
+const MAX_CHOICES = 4;
 
 const optionsOf = (types: readonly DeviceType[]): Option[] => [
-  ...types.slice(0, MOST_CHOICES).map((t) => ({ id: t.id, label: t.name })),
+  ...types.slice(0, MAX_CHOICES).map((t) => ({ id: t.id, label: t.name })),
   { id: OTHER, label: say.somethingElse() },
 ];
 

@@ -4,7 +4,7 @@ import type { DeviceType } from '#core/rig/index.ts';
 import { gear as say, textOf } from '#words/index.ts';
 import { drawInside } from './inside.ts';
 
-const MOST_PORTS = 60;
+const MAX_PORTS = 60;
 
 /** What is inside a box, drawn from its data: ports on their sides, the ways between them, each asked what it does. */
 export function InsideMap({ type }: { type: DeviceType }) {
@@ -74,7 +74,7 @@ export function InsideMap({ type }: { type: DeviceType }) {
             </tr>
           </thead>
           <tbody>
-            {ways.slice(0, MOST_PORTS).map((w) => (
+            {ways.slice(0, MAX_PORTS).map((w) => (
               <tr key={w.id} aria-selected={w === way}>
                 <td>
                   <button type="button" className="finding" onClick={() => setChosen(w.id === chosen ? null : w.id)}>
@@ -88,8 +88,8 @@ export function InsideMap({ type }: { type: DeviceType }) {
           </tbody>
         </table>
       )}
-      {ways.length > MOST_PORTS && (
-        <p className="small quiet">{say.morePathsAreIn({ MOST_PORTS: ways.length - MOST_PORTS })}</p>
+      {ways.length > MAX_PORTS && (
+        <p className="small quiet">{say.morePathsAreIn({ MAX_PORTS: ways.length - MAX_PORTS })}</p>
       )}
     </>
   );

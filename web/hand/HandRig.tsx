@@ -11,10 +11,10 @@ import {
   isOffline,
   opened,
   readDraft,
+  recordEvent,
   sayProblem,
   selectRig,
   selectSession,
-  tellDay,
   uploadIdOf,
   uploadTake,
   useAppDispatch,
@@ -102,7 +102,7 @@ function ToDo({ rig }: { rig: Rig }) {
   const told = useAppSelector(selectSession)?.tasks ?? {};
   return (
     <main className="page">
-      <h1>{say.toDoAtDesk()}</h1>
+      <h1>{say.addTasks()}</h1>
       {rig.tasks.length === 0 && <p className="quiet">{say.nothingToDo()}</p>}
       <ul className="run-list">
         {rig.tasks.map((task) => {
@@ -117,7 +117,7 @@ function ToDo({ rig }: { rig: Rig }) {
                   <StateMark state="good" /> {say.doneAndSentTo()}
                 </p>
               ) : (
-                <Button size="lg" onClick={() => dispatch(tellDay({ kind: 'task', taskId: task.id }))}>
+                <Button size="lg" onClick={() => dispatch(recordEvent({ kind: 'task', taskId: task.id }))}>
                   {say.done()}
                 </Button>
               )}

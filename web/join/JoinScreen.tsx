@@ -11,12 +11,12 @@ import { type Job, type JoinedTakes, joinAll } from '#web/workers/index.ts';
 import { common, join as say } from '#words/index.ts';
 import { slipsOfGroup } from './slips.ts';
 
-const MOST_TAKES = 16;
+const MAX_TAKES = 16;
 
 /** Takes of several recorders, in any order, laid on one timeline by what they hold. */
 export function JoinScreen() {
   return (
-    <TakeGate title={say.syncedTakes()} most={MOST_TAKES} least={2} asks={say.selectTwoTakesOr()}>
+    <TakeGate title={say.syncedTakes()} most={MAX_TAKES} least={2} asks={say.selectTwoTakesOr()}>
       {(takes, bench) => <Joining key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />}
     </TakeGate>
   );

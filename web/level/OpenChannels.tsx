@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { alreadySo, type Rig, type SettingChange, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, markDone, type Rig, type SettingChange } from '#core/rig/index.ts';
 import { deviceName, type Evaluation, openChannels } from '#core/signal/index.ts';
 import { formatNumber, Term, TwoVerbs, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
@@ -19,7 +19,7 @@ export function OpenChannels({ rig, evaluation, listenerId }: Props) {
   const shut = (change: SettingChange, where: string, verb: Verb) =>
     dispatch(
       applyHere(
-        verb === 'done' ? alreadySo(rig, [change]) : toDoAtDesk(rig, [change], new Date().toISOString()),
+        verb === 'done' ? markDone(rig, [change]) : addTasks(rig, [change], new Date().toISOString()),
         say.muted({ where }),
       ),
     );

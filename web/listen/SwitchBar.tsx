@@ -6,13 +6,13 @@ import { browserAudio, type Deck, LOWEST_DB, type Loop, makeDeck, START_DB } fro
 import { LEVEL_STEP_DB, LevelSlider } from './LevelSlider.tsx';
 
 /** One of the sounds that are switched between; null while it is being made. */
-export interface Heard {
+export interface ReceivedPath {
   readonly name: string;
   readonly loop: Loop | null;
 }
 
 interface Props {
-  readonly sounds: readonly Heard[];
+  readonly sounds: readonly ReceivedPath[];
   readonly says: string;
   /** When it changes, what sounds goes back to the first one: what the last one was then is not to be heard in the switch. */
   readonly round?: number;

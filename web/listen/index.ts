@@ -4,4 +4,4 @@ export { LevelSlider } from './LevelSlider.tsx';
 export { ListenBar, ListenButton, useListenKey } from './ListenBar.tsx';
 export { type OpenPieces, openPieces } from './pieces.ts';
 export type { Spot } from './player.ts';
-export { type Heard, SwitchBar } from './SwitchBar.tsx';
+export { type ReceivedPath, SwitchBar } from './SwitchBar.tsx';

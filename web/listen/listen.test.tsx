@@ -7,7 +7,7 @@ import { demoRig, show } from '#web/web.testkit.tsx';
 import type { HeardLoop } from '#web/workers/index.ts';
 import { listen as say } from '#words/index.ts';
 import { evenGain, evenGains } from './even.ts';
-import { type Heard, ListenBar, ListenButton, SwitchBar } from './index.ts';
+import { ListenBar, ListenButton, type ReceivedPath, SwitchBar } from './index.ts';
 import { makePlayer } from './player.ts';
 
 const loopOf = (peak: number, integratedLufs: number | null, sourceIds: string[] = ['wren']): HeardLoop => ({
@@ -163,7 +163,7 @@ describe('listening at a place', () => {
 });
 
 /** Rounds of a trial about the same sounds. */
-function Rounds({ sounds }: { sounds: readonly Heard[] }) {
+function Rounds({ sounds }: { sounds: readonly ReceivedPath[] }) {
   const [round, setRound] = useState(0);
   return (
     <>

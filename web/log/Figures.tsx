@@ -6,7 +6,7 @@ import { rich, StateMark } from '#web/parts/index.ts';
 import { log as say } from '#words/index.ts';
 
 const SHOWN = 4;
-const LEAST_PX = 320;
+const MIN_PX = 320;
 
 /** Measured figures over the sessions, those that have moved first. */
 export function Figures({ series }: { series: readonly Series[] }) {
@@ -37,13 +37,13 @@ export function Figures({ series }: { series: readonly Series[] }) {
 
 /** One figure with what it says, as wide as there is room for it. */
 function Chart({ series }: { series: Series }) {
-  const [box, widthPx] = useWidth<HTMLElement>(LEAST_PX);
+  const [box, widthPx] = useWidth<HTMLElement>(MIN_PX);
   return (
     <figure ref={box}>
       <figcaption>
         <StateMark state={series.moved ? 'watch' : series.chart ? 'good' : 'none'} /> {sayChart(series)}
       </figcaption>
-      <ControlChart series={series} widthPx={Math.max(LEAST_PX, widthPx)} />
+      <ControlChart series={series} widthPx={Math.max(MIN_PX, widthPx)} />
     </figure>
   );
 }

@@ -5,7 +5,14 @@ import { seriesToCsv, sessionsToCsv, settingsSheets } from '#core/report/index.t
 import type { Rig } from '#core/rig/index.ts';
 import { lastGood, type Session, seriesOf } from '#core/run/index.ts';
 import { printSheets, rich, saveAs, Term, useKey } from '#web/parts/index.ts';
-import { archiveUrl, selectRig, selectSessions, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import {
+  archiveUrl,
+  recordEvent,
+  selectRig,
+  selectSessions,
+  useAppDispatch,
+  useAppSelector,
+} from '#web/store/index.ts';
 import { common, log as say } from '#words/index.ts';
 import { Figures } from './Figures.tsx';
 import { SameAsLast } from './SameAsLast.tsx';
@@ -101,7 +108,7 @@ function Log({ rig }: { rig: Rig }) {
           style={{ marginTop: 14 }}
           onSubmit={(e) => {
             e.preventDefault();
-            dispatch(tellDay({ kind: 'note', says: note.trim() }));
+            dispatch(recordEvent({ kind: 'note', says: note.trim() }));
             setNote('');
           }}
         >

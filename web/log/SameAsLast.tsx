@@ -5,7 +5,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { figuresOfPrint, type PrintDifference, printBefore, type Session, sameAs } from '#core/run/index.ts';
 import { type OpenPieces, openPieces } from '#web/listen/index.ts';
 import { Choice, formatNumber, StateMark, Term } from '#web/parts/index.ts';
-import { newId, tellDay, useAppDispatch } from '#web/store/index.ts';
+import { newId, recordEvent, useAppDispatch } from '#web/store/index.ts';
 import { common, log as say, textOf } from '#words/index.ts';
 
 const SECONDS = 15;
@@ -76,7 +76,7 @@ export function SameAsLast({ rig, sessions }: { rig: Rig; sessions: readonly Ses
   const listener = rig.listeners.find((l) => l.id === listenerId);
   const keep = () => {
     if (!print || !listener) return;
-    for (const figure of figuresOfPrint(listenerId, listener.name, print, newId())) dispatch(tellDay(figure));
+    for (const figure of figuresOfPrint(listenerId, listener.name, print, newId())) dispatch(recordEvent(figure));
     setKept(true);
   };
   if (!listener) return null;

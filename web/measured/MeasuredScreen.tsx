@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { type Standing, type StandingFigure, standingsOf } from '#core/reconcile/index.ts';
+import { type MeasurementStatus, type StandingFigure, standingsOf } from '#core/reconcile/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
 import { formatDate, formatNumber, formatSigned, rich, StateMark } from '#web/parts/index.ts';
@@ -86,7 +86,7 @@ function Measured({ rigId, rig, scene }: { rigId: string; rig: Rig; scene: Scene
 interface RowProps {
   readonly rigId: string;
   readonly scene: Scene;
-  readonly standing: Standing;
+  readonly standing: MeasurementStatus;
   readonly isOpen: boolean;
   readonly onOpen: (open: boolean) => void;
 }

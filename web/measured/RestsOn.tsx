@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { type Resting, restsOn } from '#core/reconcile/index.ts';
+import { type Dependent, restsOn } from '#core/reconcile/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation, State } from '#core/signal/index.ts';
 import type { Interval } from '#core/units/index.ts';
@@ -50,7 +50,7 @@ export function RestsOn({
   );
 }
 
-const NAMES: Record<Resting['what'], string> = {
+const NAMES: Record<Dependent['what'], string> = {
   offset: say.audioVsVideo(),
   delay: say.delay(),
   apart: say.secondPathAfterFirst(),
@@ -65,7 +65,7 @@ const STATES: Record<State, string> = {
   none: common.notChecked(),
 };
 
-function told({ what, unit }: Resting, { low, nominal, high }: Interval): string {
+function told({ what, unit }: Dependent, { low, nominal, high }: Interval): string {
   if (what === 'band')
     return say.lowToHigh({ low: formatHz(low), above: Number.isFinite(high) ? formatHz(high) : say.everythingAbove() });
   if (low === high) return `${formatNumber(nominal, 1)} ${unit}`;

@@ -8,13 +8,13 @@ import { Laid } from './Laid.tsx';
 import { firstSetup, MixSetup, sourceOfTrack } from './setup.ts';
 import { useBalance } from './useBalance.ts';
 
-const MOST_TAKES = 16;
+const MAX_TAKES = 16;
 const KEPT_AS = 'balance';
 
 /** Balance: the faders that put every track of a take at its distance under the voice, and the whole at its loudness. */
 export function MixScreen() {
   return (
-    <TakeGate title={say.mix()} most={MOST_TAKES} least={1} asks={say.chooseTakeWithSeveral()}>
+    <TakeGate title={say.mix()} most={MAX_TAKES} least={1} asks={say.chooseTakeWithSeveral()}>
       {(takes, bench) => <Mixing key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />}
     </TakeGate>
   );

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import { evenGains, type Heard } from '#web/listen/index.ts';
+import { evenGains, type ReceivedPath } from '#web/listen/index.ts';
 import type { SoundAtHand } from '#web/take/index.ts';
 import type { HeardSound } from '#web/workers/index.ts';
 import { mix as say } from '#words/index.ts';
@@ -12,7 +12,7 @@ export function useStretch(
   setup: MixSetup,
   { balanced }: Balancing,
   { fromS, toS }: { fromS: number; toS: number },
-): Heard[] {
+): ReceivedPath[] {
   const [made, setMade] = useState<readonly [HeardSound, HeardSound] | null>(null);
   const specs = JSON.stringify(setup.tracks.map(({ take, channels }) => ({ take, channels })));
   const left = JSON.stringify(setup.tracks.map((t) => t.part === 'out'));

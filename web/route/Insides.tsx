@@ -1,13 +1,14 @@
 import { Button, Input } from '@chakra-ui/react';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import {
-  alreadySo,
+  addTasks,
   type Controls,
   controlsOf,
   type Device,
   endName,
   findDevice,
   findTypes,
+  markDone,
   type PortSpec,
   type Rig,
   refuseValue,
@@ -15,10 +16,9 @@ import {
   type SettingValue,
   sayValue,
   settingOf,
-  toDoAtDesk,
   unitOf,
 } from '#core/rig/index.ts';
-import { deviceName, type Evaluation, type Heard, type Passage, throughBox } from '#core/signal/index.ts';
+import { deviceName, type Evaluation, type Passage, type ReceivedPath, throughBox } from '#core/signal/index.ts';
 import { Choice, formatNumber, Term, useSteady, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
 import { common, route as say, textOf } from '#words/index.ts';
@@ -28,7 +28,7 @@ interface Props {
   readonly rig: Rig;
   readonly evaluation: Evaluation;
   /** The ways of the pair that is looked at: their boxes come first. */
-  readonly ways: readonly Heard[];
+  readonly ways: readonly ReceivedPath[];
 }
 
 /** Below the table: what each box does with its channels, and its controls, to be set right there. */
@@ -40,7 +40,7 @@ export function Insides({ rig, evaluation, ways }: Props) {
   const device = boxes.find((d) => d.id === chosen) ?? boxes[0];
   const set = useSteady((deviceId: string, spec: SettingSpec, value: SettingValue) => {
     const changes = [{ deviceId, settingId: spec.id, value }];
-    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    const edit = verb === 'done' ? markDone(rig, changes) : addTasks(rig, changes, new Date().toISOString());
     dispatch(applyHere(edit, `${deviceName(rig, deviceId)}, ${spec.name}: ${sayValue(spec, value)}`));
   });
   if (!device) return null;
@@ -74,7 +74,7 @@ export function Insides({ rig, evaluation, ways }: Props) {
 }
 
 /** Boxes that do anything between an input and an output, or that can be set; those on the way first, as they come. */
-function boxesWithInside(rig: Rig, ways: readonly Heard[]): Device[] {
+function boxesWithInside(rig: Rig, ways: readonly ReceivedPath[]): Device[] {
   const types = findTypes(rig);
   const has = ({ typeId }: Device) => types.get(typeId)!.settings.length > 0;
   const first = [...new Set(ways.flatMap((w) => w.deviceIds))].flatMap((id) => findDevice(rig, id) ?? []);

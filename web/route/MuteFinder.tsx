@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
-import { alreadySo, findDevice, findSetting, findTypes, type Rig, settingOf, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, findDevice, findSetting, findTypes, markDone, type Rig, settingOf } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { allMutes, type MuteChoice, type MuteSeen, mutesFor } from '#core/solve/index.ts';
 import { Choice, rich, TwoVerbs, type Verb } from '#web/parts/index.ts';
@@ -105,7 +105,7 @@ function Found({ rig, choice }: { rig: Rig; choice: MuteChoice }) {
       const spec = findSetting(rig, types, deviceId, settingId)!;
       return { deviceId, settingId, value: !settingOf(findDevice(rig, deviceId)!, spec).value };
     });
-    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    const edit = verb === 'done' ? markDone(rig, changes) : addTasks(rig, changes, new Date().toISOString());
     dispatch(applyHere(edit, say.mutedStep({ names })));
   };
   return (

@@ -2,21 +2,21 @@ import { Button } from '@chakra-ui/react';
 import { useNavigate, useParams } from 'react-router';
 import type { Finding } from '#core/check/index.ts';
 import {
-  alreadySo,
+  addTasks,
   findDevice,
   findSetting,
   findTypes,
+  markDone,
   type PlanCell,
   type Rig,
   type SettingChange,
   sayValue,
-  toDoAtDesk,
 } from '#core/rig/index.ts';
 import {
-  type ClosedDoor,
+  type BlockingSetting,
   deviceName,
   type Evaluation,
-  type Heard,
+  type ReceivedPath,
   SCALE_UNITS,
   sayBreak,
   whereItStops,
@@ -128,7 +128,7 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
 interface WayProps {
   readonly rig: Rig;
   readonly evaluation: Evaluation;
-  readonly way: Heard;
+  readonly way: ReceivedPath;
   /** Null where there is one way only. */
   readonly number: number | null;
 }
@@ -206,7 +206,7 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
   const changes = stop.doors.map((d): SettingChange => ({ ...d, value: d.opensAt }));
   const label = say.openPath({ source: source.name, listener: listener.name });
   const open = (verb: Verb) => {
-    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    const edit = verb === 'done' ? markDone(rig, changes) : addTasks(rig, changes, new Date().toISOString());
     dispatch(applyHere(edit, label, 'fix'));
   };
   return (
@@ -228,7 +228,7 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
 }
 
 /** 'Mixer, strip 1, mute: on, has to be off' */
-function sayDoor(rig: Rig, { deviceId, settingId, opensAt }: ClosedDoor): string {
+function sayDoor(rig: Rig, { deviceId, settingId, opensAt }: BlockingSetting): string {
   const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
   const now = findDevice(rig, deviceId)?.settings[settingId]?.value ?? spec?.default;
   return say.needsSetting({

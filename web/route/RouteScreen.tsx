@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { Finding } from '#core/check/index.ts';
 import { type Bridge, planEdit, proposePlan } from '#core/plan/index.ts';
-import { alreadySo, applyEdit, type LeadChange, type PlanCell, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, applyEdit, type LeadChange, markDone, type PlanCell, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { useListenKey } from '#web/listen/index.ts';
 import { MomentNote } from '#web/moment/index.ts';
@@ -15,7 +15,7 @@ import { Insides } from './Insides.tsx';
 import { MuteFinder, type PairName } from './MuteFinder.tsx';
 import { PairCard } from './PairCard.tsx';
 import { Proposal } from './Proposal.tsx';
-import { useMakeItSo } from './useMakeItSo.ts';
+import { useSolveRouting } from './useSolveRouting.ts';
 
 /** Route: who hears what, wanted against actual; where a sound stops, and what opens its way. */
 export function RouteScreen() {
@@ -33,11 +33,11 @@ interface Props {
 function Routes({ rig, evaluation, findings }: Props) {
   const dispatch = useAppDispatch();
   const [shown, setShown] = useState<'all' | 'wrong'>('all');
-  const { search, begin, drop } = useMakeItSo(rig);
+  const { search, begin, drop } = useSolveRouting(rig);
   const made = search.at === 'found' ? search.made : null;
   // While changes are proposed, the table shows what would be heard with them.
   const seen = useMemo(() => {
-    const done = made && applyEdit(rig, alreadySo(rig, made.changes));
+    const done = made && applyEdit(rig, markDone(rig, made.changes));
     return done?.ok ? { rig: done.rig, evaluation: evaluate(done.rig) } : { rig, evaluation };
   }, [rig, evaluation, made]);
   const cells = useMemo(() => cellsOf(seen.rig, seen.evaluation), [seen]);
@@ -94,7 +94,7 @@ function Routes({ rig, evaluation, findings }: Props) {
   const carryOut = (verb: Verb) => {
     if (!made || made.changes.length === 0) return;
     const { changes } = made;
-    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    const edit = verb === 'done' ? markDone(rig, changes) : addTasks(rig, changes, new Date().toISOString());
     dispatch(applyHere(edit, say.suggestedSetting({ setting: changes.length }), 'solver'));
   };
   const build = ({ box, cables, changes, pair }: Bridge, verb: Verb) => {
@@ -102,7 +102,7 @@ function Routes({ rig, evaluation, findings }: Props) {
     const { changes: before } = made;
     const all = [...cables.map((cable): LeadChange => ({ cableId: cable.id, cable })), ...before, ...changes];
     const now = new Date().toISOString();
-    const done = verb === 'done' ? alreadySo(rig, all) : toDoAtDesk(rig, all, now, box?.deviceId);
+    const done = verb === 'done' ? markDone(rig, all) : addTasks(rig, all, now, box?.deviceId);
     const to = rig.listeners.find((l) => l.id === pair.listenerId)?.name ?? pair.listenerId;
     dispatch(applyHere({ kind: 'batch', edits: [...(box ? [box.edit] : []), done] }, say.pathTo({ to }), 'solver'));
   };

@@ -1,5 +1,5 @@
 import type { Rig } from '#core/rig/index.ts';
-import { deviceName, type Graph, type Heard, SCALE_UNITS } from '#core/signal/index.ts';
+import { deviceName, type Graph, type ReceivedPath, SCALE_UNITS } from '#core/signal/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
 
 export interface BoxStep {
@@ -9,10 +9,10 @@ export interface BoxStep {
 }
 
 /** Edges of one box taken together, with the level that leaves it. */
-export function stepsOf(rig: Rig, graph: Graph, way: Heard): BoxStep[] {
+export function stepsOf(rig: Rig, graph: Graph, way: ReceivedPath): BoxStep[] {
   const steps: { deviceId: string; gainDb: number; levelDb: number; node: number }[] = [];
   const arrivals = [];
-  for (let at: Heard['arrival'] | null = way.arrival; at; at = at.from) arrivals.unshift(at);
+  for (let at: ReceivedPath['arrival'] | null = way.arrival; at; at = at.from) arrivals.unshift(at);
   for (const arrival of arrivals) {
     const { deviceId } = graph.nodes[arrival.node]!;
     const gainDb = arrival.edge?.gainDb.nominal ?? 0;

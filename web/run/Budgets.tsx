@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { Rig } from '#core/rig/index.ts';
 import { type Budget, budgetsOf, type Gauge, type Session } from '#core/run/index.ts';
 import { formatNumber, NumberInput, rich, StateMark } from '#web/parts/index.ts';
-import { tellDay, useAppDispatch } from '#web/store/index.ts';
+import { recordEvent, useAppDispatch } from '#web/store/index.ts';
 import { common, run as say, textOf } from '#words/index.ts';
 
 const USUAL_HOURS = 3;
@@ -42,11 +42,11 @@ export function Budgets({ rig, session }: { rig: Rig; session: Session | null })
 const WIDTH = 260;
 const HEIGHT = 16;
 /** The bar ends at so much more than there is: what is over is seen. */
-const MOST_SHARE = 1.5;
+const MAX_SHARE = 1.5;
 
 /** A bar of what is taken, with a line where it ends. */
 function Bar({ budget: { share, state, name } }: { budget: Budget }) {
-  const at = (s: number) => (Math.min(s, MOST_SHARE) / MOST_SHARE) * WIDTH;
+  const at = (s: number) => (Math.min(s, MAX_SHARE) / MAX_SHARE) * WIDTH;
   return (
     <svg
       width={WIDTH}
@@ -114,7 +114,7 @@ function Told({ gauge, of }: { gauge: Gauge; of: string }) {
           placeholder={usual === null ? '?' : String(usual)}
           min={min}
           max={max}
-          onValue={(value) => value !== undefined && dispatch(tellDay({ kind: 'gauge', key, value }))}
+          onValue={(value) => value !== undefined && dispatch(recordEvent({ kind: 'gauge', key, value }))}
         />{' '}
         {unit}{' '}
         <span className="quiet">

@@ -5,7 +5,7 @@ import { findDevice, findTypes, type Rig, settingOf } from '#core/rig/index.ts';
 import { markersToCsv, markersToVtt, type Session } from '#core/run/index.ts';
 import { actingSettings, evaluationAt } from '#core/signal/index.ts';
 import { Choice, formatSpan, rich, StateMark, saveAs, Term, useKey } from '#web/parts/index.ts';
-import { tellDay, useAppDispatch } from '#web/store/index.ts';
+import { recordEvent, useAppDispatch } from '#web/store/index.ts';
 import { WatchPanel } from '#web/watch/index.ts';
 import { common, run as say } from '#words/index.ts';
 import { useWakeLock } from './useWakeLock.ts';
@@ -46,7 +46,7 @@ function Clock({ rig, session }: { rig: Rig; session: Session | null }) {
     return () => clearInterval(timer);
   }, [session]);
   const paused = session?.breaks.at(-1)?.to === null;
-  useKey('p', paused ? say.endBreak() : say.startBreak(), () => dispatch(tellDay({ kind: 'pause', on: !paused })));
+  useKey('p', paused ? say.endBreak() : say.startBreak(), () => dispatch(recordEvent({ kind: 'pause', on: !paused })));
   const goneMs = session ? Math.max(0, nowMs - Date.parse(session.beganAt)) : 0;
   const leftMs = rig.session.hours === undefined ? null : rig.session.hours * HOUR_MS - goneMs;
   return (
@@ -66,7 +66,7 @@ function Clock({ rig, session }: { rig: Rig; session: Session | null }) {
                 : say.overTime({ leftMs: formatSpan(-leftMs) })}
       </p>
       <p className="row no-print">
-        <Button onClick={() => dispatch(tellDay({ kind: 'pause', on: !paused }))}>
+        <Button onClick={() => dispatch(recordEvent({ kind: 'pause', on: !paused }))}>
           {paused ? say.endBreak() : say.startBreak()} <kbd>p</kbd>
         </Button>
       </p>
@@ -81,7 +81,7 @@ function Markers({ rig, session }: { rig: Rig; session: Session | null }) {
   const [from, setFrom] = useState<'began' | 'first'>('began');
   const field = useRef<HTMLInputElement>(null);
   const mark = (text: string) => {
-    dispatch(tellDay({ kind: 'mark', says: text }));
+    dispatch(recordEvent({ kind: 'mark', says: text }));
     setSays('');
   };
   useKey('m', say.addMarkerNow(), () => mark(''));
@@ -151,7 +151,7 @@ function Markers({ rig, session }: { rig: Rig; session: Session | null }) {
             <li key={m.id}>
               <span className="fact">{formatSpan(Date.parse(m.at) - Date.parse(session.beganAt))}</span>
               <span>{m.says || say.marker()}</span>
-              <Button variant="plain" onClick={() => dispatch(tellDay({ kind: 'unmark', markId: m.id }))}>
+              <Button variant="plain" onClick={() => dispatch(recordEvent({ kind: 'unmark', markId: m.id }))}>
                 {common.remove()}
               </Button>
             </li>
@@ -199,7 +199,7 @@ function Mutes({ rig, session }: { rig: Rig; session: Session | null }) {
             key={m.key}
             aria-pressed={m.muted}
             onClick={() =>
-              dispatch(tellDay({ kind: 'mute', deviceId: m.deviceId, settingId: m.spec.id, muted: !m.muted }))
+              dispatch(recordEvent({ kind: 'mute', deviceId: m.deviceId, settingId: m.spec.id, muted: !m.muted }))
             }
           >
             <StateMark state={m.muted ? 'stop' : 'good'} /> {findDevice(rig, m.deviceId)!.name}, {m.spec.name}:{' '}

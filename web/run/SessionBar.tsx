@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Rig } from '#core/rig/index.ts';
 import { figuresSince, type Session } from '#core/run/index.ts';
 import { formatDate, Sheet, StateMark } from '#web/parts/index.ts';
-import { selectDayLink, selectWaiting, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { recordEvent, selectDayLink, selectWaiting, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { run as say } from '#words/index.ts';
 
 /** Which session is under way, how it stands to the server, and its end. */
@@ -19,7 +19,7 @@ export function SessionBar({ rig, session }: { rig: Rig; session: Session | null
           <Button onClick={() => setEnding(true)}>{say.endSession()}</Button>
         </>
       ) : (
-        <Button onClick={() => dispatch(tellDay({ kind: 'begin', name: rig.name }))}>{say.startSession()}</Button>
+        <Button onClick={() => dispatch(recordEvent({ kind: 'begin', name: rig.name }))}>{say.startSession()}</Button>
       )}
       {ending && session && <Ending rig={rig} session={session} onClose={() => setEnding(false)} />}
     </span>
@@ -48,8 +48,8 @@ function Ending({ rig, session, onClose }: { rig: Rig; session: Session; onClose
   const dispatch = useAppDispatch();
   const [says, setSays] = useState('');
   const end = (good: boolean) => {
-    for (const figure of figuresSince(rig, session.beganAt)) dispatch(tellDay(figure));
-    dispatch(tellDay({ kind: 'end', good, says: says.trim(), rig }));
+    for (const figure of figuresSince(rig, session.beganAt)) dispatch(recordEvent(figure));
+    dispatch(recordEvent({ kind: 'end', good, says: says.trim(), rig }));
     onClose();
   };
   return (

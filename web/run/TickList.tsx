@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { CAUTIONS, type ListId, type Tick, type Ticks } from '#core/run/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { formatClock, rich, StateMark, useKey } from '#web/parts/index.ts';
-import { tellDay, useAppDispatch } from '#web/store/index.ts';
+import { recordEvent, useAppDispatch } from '#web/store/index.ts';
 import { common, run as say, textOf } from '#words/index.ts';
 import { type Item, lastTicked, nextItem, openBefore } from './lists.ts';
 
@@ -29,11 +29,11 @@ export function TickList({ list, items, ticks, allDone, canFail = false, measure
   const last = lastTicked(items, ticks);
   const tick = (more: { leftOut?: string; amiss?: true; measured?: string } = {}) => {
     if (!item) return;
-    dispatch(tellDay({ kind: 'tick', list, itemId: item.id, ...more }));
+    dispatch(recordEvent({ kind: 'tick', list, itemId: item.id, ...more }));
     setLooked(null);
   };
   const untick = (itemId: string) => {
-    dispatch(tellDay({ kind: 'untick', list, itemId }));
+    dispatch(recordEvent({ kind: 'untick', list, itemId }));
     setLooked(null);
   };
   const look = (by: number) => {

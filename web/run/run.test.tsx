@@ -6,7 +6,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { type DayEvent, orderUp } from '#core/run/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { answer, noServer, stubServer } from '#web/server.testkit.ts';
-import { tellDay, useJournal } from '#web/store/index.ts';
+import { recordEvent, useJournal } from '#web/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { common, run as say } from '#words/index.ts';
 import { RunScreen } from './index.ts';
@@ -99,7 +99,7 @@ describe('the run', () => {
     await waitFor(() => expect(document.body.textContent).toContain('3 kept here'));
     expect(Object.keys(localStorage).filter((k) => k.startsWith('mellow.day.'))).toHaveLength(3);
     server.lost = false;
-    act(() => store.dispatch(tellDay({ kind: 'mark', says: 'back again' })));
+    act(() => store.dispatch(recordEvent({ kind: 'mark', says: 'back again' })));
     await waitFor(() => expect(server.events.map((e) => e.kind)).toEqual(['begin', 'tick', 'tick', 'mark']));
     await waitFor(() => expect(Object.keys(localStorage).filter((k) => k.startsWith('mellow.day.'))).toEqual([]));
     expect(done()).toBe('2');
@@ -115,7 +115,7 @@ describe('the run', () => {
       by: 'phone',
       itemId: steps[1]!.id,
     } as DayEvent);
-    act(() => store.dispatch(tellDay({ kind: 'note', says: 'ask now' })));
+    act(() => store.dispatch(recordEvent({ kind: 'note', says: 'ask now' })));
     await waitFor(() => expect(now()).toContain(textOf(steps[2]!.says)));
     expect(screen.getByLabelText(say.allSteps()).textContent).toContain('Done, on the phone.');
   });

@@ -11,7 +11,7 @@ const RETRY_MS = 2000;
 /** A server that cannot just now, as on a full disk, is asked less and less often. */
 const LONGEST_RETRY_MS = 30_000;
 /** So many sentences are told of one save. */
-const MOST_CHANGES = 20;
+const MAX_CHANGES = 20;
 
 interface State {
   readonly desk: Desk;
@@ -103,11 +103,11 @@ function changesSince(before: readonly Step[], now: readonly Step[]): string[] {
     return now
       .slice(common)
       .map((s) => s.label)
-      .slice(-MOST_CHANGES);
+      .slice(-MAX_CHANGES);
   const kept = new Set(now);
   const undone = before.filter((s) => !kept.has(s)).map((s) => say.undone({ s: s.label }));
   const known = new Set(before);
   return [...undone, ...now.filter((s) => !known.has(s)).map((s) => s.label)]
     .map((s) => s.slice(0, 300))
-    .slice(-MOST_CHANGES);
+    .slice(-MAX_CHANGES);
 }

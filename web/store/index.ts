@@ -17,13 +17,13 @@ export {
   type DayLink,
   type DayTold,
   newId,
+  recordEvent,
   removeEntry,
   selectDayLink,
   selectSession,
   selectSessions,
   selectUnreadable,
   selectWaiting,
-  tellDay,
 } from './journal.ts';
 export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';
 export { forgetUpload, uploadBackup, uploadIdOf, uploadTake } from './upload.ts';

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { DayEvent, MOST_EVENTS } from '#core/run/index.ts';
+import { DayEvent, MAX_EVENTS } from '#core/run/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
-import { type AppStore, makeStore, newId, selectDayLink, selectSession, selectWaiting, tellDay } from './index.ts';
+import { type AppStore, makeStore, newId, recordEvent, selectDayLink, selectSession, selectWaiting } from './index.ts';
 import { askDay, followDay } from './journal.ts';
 
 const RIG = '11111111-1111-4111-8111-111111111111';
@@ -61,7 +61,7 @@ const linked = (store: AppStore, link: string) =>
     askDay();
     expect(selectDayLink(store.getState())).toBe(link);
   });
-const mark = (says: string) => tellDay({ kind: 'mark', says });
+const mark = (says: string) => recordEvent({ kind: 'mark', says });
 /** What was told within a thousandth of a second stands in no order. */
 const marks = (store: AppStore) => (selectSession(store.getState())?.markers.map((m) => m.says) ?? []).sort();
 const waiting = (store: AppStore) => selectWaiting(store.getState());
@@ -144,12 +144,12 @@ describe('the day as this page keeps it', () => {
   it('sends no more at once than the server takes', async () => {
     server.lost = true;
     const { store } = screen();
-    for (let i = 0; i < MOST_EVENTS + 20; i++) store.dispatch(mark(`${i}`));
+    for (let i = 0; i < MAX_EVENTS + 20; i++) store.dispatch(mark(`${i}`));
     await linked(store, 'lost');
     server.lost = false;
     await linked(store, 'sent');
-    expect(Math.max(...server.posts)).toBeLessThanOrEqual(MOST_EVENTS);
-    expect(server.events).toHaveLength(MOST_EVENTS + 21);
+    expect(Math.max(...server.posts)).toBeLessThanOrEqual(MAX_EVENTS);
+    expect(server.events).toHaveLength(MAX_EVENTS + 21);
   });
   it('says that it was refused, and keeps it', async () => {
     const { store } = screen();

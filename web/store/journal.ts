@@ -1,6 +1,6 @@
 import { createAction, createSelector, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
 import { DayPage, Problem } from '#api/index.ts';
-import { DayEvent, MOST_EVENTS, openSession, type Session, sessionsOf } from '#core/run/index.ts';
+import { DayEvent, MAX_EVENTS, openSession, type Session, sessionsOf } from '#core/run/index.ts';
 
 /** How the day in hand stands to what the server keeps. */
 export type DayLink = 'opening' | 'sent' | 'waiting' | 'lost' | 'refused';
@@ -149,7 +149,7 @@ const screenName = (): string => (globalThis.matchMedia?.('(max-width: 700px)').
 let wake: () => void = () => undefined;
 
 /** Tells something of the session under way; one begins by itself where none is. */
-export const tellDay = (told: DayTold) => (dispatch: Dispatch, getState: GetState) => {
+export const recordEvent = (told: DayTold) => (dispatch: Dispatch, getState: GetState) => {
   const { rigId } = getState().day;
   if (!rigId) return;
   const base = { at: new Date().toISOString(), by: screenName() };
@@ -191,7 +191,7 @@ class Refused extends Error {}
 
 async function send(rigId: string, dispatch: Dispatch, getState: GetState): Promise<void> {
   while (getState().day.rigId === rigId && getState().day.waiting.length > 0) {
-    const events = getState().day.waiting.slice(0, MOST_EVENTS);
+    const events = getState().day.waiting.slice(0, MAX_EVENTS);
     const response = await fetch(`/api/rigs/${rigId}/day`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },

@@ -8,7 +8,7 @@ const SHORTEST_PIECE_BYTES = 256 * 1024;
 const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 15_000;
 /** Without a byte getting through for so many tries, it is given up. */
-const MOST_TRIES = 12;
+const MAX_TRIES = 12;
 
 export interface Upload {
   /** The share that has arrived, 0 to 1. */
@@ -54,11 +54,11 @@ async function sendByPieces(
       }
       if (!goesOn) throw new (response.status < 500 ? Refused : Error)(Problem.parse(json).detail);
       tries = response.status === 202 ? 0 : tries + 1;
-      if (tries >= MOST_TRIES) throw new Refused(say.serverRefusedThisFile());
+      if (tries >= MAX_TRIES) throw new Refused(say.serverRefusedThisFile());
       at = reached.data.at;
       onProgress?.(at / file.size);
     } catch (error) {
-      if (error instanceof Refused || signal?.aborted || ++tries >= MOST_TRIES) throw error;
+      if (error instanceof Refused || signal?.aborted || ++tries >= MAX_TRIES) throw error;
       await wait(Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** tries));
       // A line that breaks takes shorter pieces.
       pieceBytes = Math.max(SHORTEST_PIECE_BYTES, pieceBytes / 2);

@@ -1,5 +1,12 @@
 import type { Rig } from '#core/rig/index.ts';
-import { clockDrifts, deviceName, type Heard, type Pair, type TimeWord, type Tolerance } from '#core/signal/index.ts';
+import {
+  clockDrifts,
+  deviceName,
+  type Pair,
+  type ReceivedPath,
+  type TimeWord,
+  type Tolerance,
+} from '#core/signal/index.ts';
 import { driftMs } from '#core/units/index.ts';
 import {
   BandSaid,
@@ -161,7 +168,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
 }
 
 /** How far apart two ways are heard, and by which boxes the second comes. */
-function Twice({ rig, first, second }: { rig: Rig; first: Heard; second: Heard }) {
+function Twice({ rig, first, second }: { rig: Rig; first: ReceivedPath; second: ReceivedPath }) {
   const apart = second.afterFirst!;
   const ms = apart.value.nominal;
   return (

@@ -4,7 +4,7 @@ export { guessPair, wordsIn } from './guess.ts';
 export { keep, readKept } from './kept.ts';
 export {
   keepSkew,
-  MOST_FLASHES,
+  MAX_FLASHES,
   notesFrom,
   offsetOf,
   offsetOfNotes,

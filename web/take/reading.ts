@@ -35,16 +35,16 @@ export function notesFrom(look: TakeLook): TakeNotes {
 }
 
 /** So many flashes are marks; more are a strobe, or a picture that flickers. */
-export const MOST_FLASHES = 400;
+export const MAX_FLASHES = 400;
 const NEAR_CLAP_MS = 1000;
 
 /** Of a strobe only what lies near a clap is kept, the strongest first: nobody corrects thousands of marks. */
 function withoutStrobe(flashes: readonly Flash[], clapsMs: readonly number[]): readonly Flash[] {
-  if (flashes.length <= MOST_FLASHES) return flashes;
+  if (flashes.length <= MAX_FLASHES) return flashes;
   return flashes
     .filter((f) => clapsMs.some((ms) => Math.abs(ms - f.atMs) < NEAR_CLAP_MS))
     .sort((a, b) => b.strength - a.strength)
-    .slice(0, MOST_FLASHES)
+    .slice(0, MAX_FLASHES)
     .sort((a, b) => a.atMs - b.atMs);
 }
 

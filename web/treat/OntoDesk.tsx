@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import type { Treatment } from '#core/process/index.ts';
 import { treatingPlaces, treatmentAt } from '#core/reconcile/index.ts';
-import { alreadySo, type Rig, sayValue, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, markDone, type Rig, sayValue } from '#core/rig/index.ts';
 import { Choice, TwoVerbs, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
 import { common, treat as say, textOf } from '#words/index.ts';
@@ -17,7 +17,7 @@ export function OntoDesk({ rig, treatment }: { rig: Rig; treatment: Treatment })
   const changes = settings.filter((s) => s.value !== s.now);
   const carryOut = (verb: Verb) => {
     const plain = changes.map(({ deviceId, settingId, value }) => ({ deviceId, settingId, value }));
-    const edit = verb === 'done' ? alreadySo(rig, plain) : toDoAtDesk(rig, plain, new Date().toISOString());
+    const edit = verb === 'done' ? markDone(rig, plain) : addTasks(rig, plain, new Date().toISOString());
     dispatch(applyHere(edit, say.settingsOf({ count: plain.length, device: place.name })));
   };
   return (

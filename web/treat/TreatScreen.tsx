@@ -4,7 +4,7 @@ import { useNavigate, useParams } from 'react-router';
 import { responseDb, staticGainDb, type Treatment, treatmentSections } from '#core/process/index.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { layoutResponse, layoutStatic, SmallCurve, TakenChart, useWidth } from '#web/charts/index.ts';
-import { evenGains, type Heard, SwitchBar } from '#web/listen/index.ts';
+import { evenGains, type ReceivedPath, SwitchBar } from '#web/listen/index.ts';
 import { formatClock, formatNumber, rich, Term, useKey } from '#web/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/store/index.ts';
 import {
@@ -96,7 +96,7 @@ function Tried({ sound, takeIds, stretch, bench, rig }: TriedProps) {
   };
   useKey('x', say.compareBlind(), blind);
   useKey('p', say.startAgainFromMeasured(), begin);
-  const sounds = useMemo((): Heard[] => {
+  const sounds = useMemo((): ReceivedPath[] => {
     const [was, is] = treated ? evenGains([stretch.sound, treated.sound]) : [];
     return [
       { name: say.asRecorded(), loop: treated ? { ...stretch.sound, gain: was! } : null },

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { alreadySo, changesOf, type Rig, type SettingChange, type Trial, toDoAtDesk, tryOn } from '#core/rig/index.ts';
+import { addTasks, changesOf, markDone, type Rig, type SettingChange, type Trial, tryOn } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { useKey, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
@@ -30,7 +30,7 @@ export function useTrial(rig: Rig, evaluation: Evaluation): Trying {
   const drop = () => setTrial({});
   const carryOut = (verb: Verb) => {
     if (changes.length === 0) return;
-    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    const edit = verb === 'done' ? markDone(rig, changes) : addTasks(rig, changes, new Date().toISOString());
     const what = common.settings({ count: changes.length });
     const says = verb === 'done' ? common.alreadyDoneStep({ what }) : common.addToDoStep({ what });
     if (dispatch(applyHere(edit, says))) drop();

@@ -44,7 +44,7 @@ export function TripScreen() {
         back: from,
         gain: gainOf(levelDb),
         read: reader.read,
-        onTrip: (trip) => setTrips((all) => [...all, trip].slice(-MOST_KEPT)),
+        onTrip: (trip) => setTrips((all) => [...all, trip].slice(-MAX_KEPT)),
         onEnd: (why) => {
           stop();
           setFailed(why);
@@ -111,7 +111,7 @@ export function TripScreen() {
   );
 }
 
-const MOST_KEPT = 200;
+const MAX_KEPT = 200;
 
 function Result({ trips, running }: { trips: readonly Trip[]; running: RunningLoop | null }) {
   const [clock, setClock] = useState<RunningLoop | null>(running);

@@ -14,7 +14,7 @@ import {
   toldOf,
 } from '#core/trouble/index.ts';
 import { rich, StateMark, sentence, Term, useKey } from '#web/parts/index.ts';
-import { selectRig, selectSessions, tellDay, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { recordEvent, selectRig, selectSessions, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { common, frame, trouble as say, textOf } from '#words/index.ts';
 import { Complain } from './Complain.tsx';
 import { keepEntries, readEntries } from './entries.ts';
@@ -126,7 +126,7 @@ function Search({ rigId, rig, lineup, entries, onEntries }: SearchProps) {
   const first = entries.find((e) => e.kind === 'complaint');
   const close = (faultId: string | null, was: string) => {
     dispatch(
-      tellDay({
+      recordEvent({
         kind: 'trouble',
         complaint: textOf(first?.kind === 'complaint' ? sayComplaint(rig, first.complaint) : ''),
         faultId,

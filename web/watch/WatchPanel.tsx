@@ -78,7 +78,7 @@ function Card({ watcher, carries }: { watcher: Watcher; carries: string }) {
   const mark = stateOf(watcher);
   const worst =
     gone !== null ? ALARM_WORDS.gone : state?.alarms[0] ? ALARM_WORDS[state.alarms[0].id] : state ? 'WELL' : 'WAITING';
-  const wellAgo = state?.wellAgoS;
+  const wellAgo = state?.secondsSinceGood;
   return (
     <div className={`watch-card ${mark}`} data-testid="watch-card">
       <p>

@@ -13,7 +13,7 @@ interface Props {
   readonly onChoose: (id: string) => void;
 }
 
-const MOST_WEIGHT = 5;
+const MAX_WEIGHT = 5;
 const BAR_PX = 52;
 
 /** The ways as rows, what they are held against each other by as columns; the longer the bar the better. */
@@ -41,7 +41,7 @@ export function WayTable({ ranked, all, weights, chosenId, onWeight, onChoose }:
                   className="ways-weight"
                   type="range"
                   min={0}
-                  max={MOST_WEIGHT}
+                  max={MAX_WEIGHT}
                   step={1}
                   value={weights[id]}
                   aria-label={say.weight({ name: SAID[id].name, says: SAID[id].says })}

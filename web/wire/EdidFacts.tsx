@@ -6,7 +6,7 @@ import { Sheet, StateMark, Term } from '#web/parts/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 
 const BLOCK = 128;
-const MOST_BYTES = 8 * BLOCK;
+const MAX_BYTES = 8 * BLOCK;
 const SHOWN_MODES = 6;
 
 type Read = { ok: true; edid: Edid; hex: string } | { ok: false; says: string };
@@ -17,7 +17,7 @@ const hexOf = (bytes: Uint8Array): string => [...bytes].map((b) => b.toString(16
 export function readEdid(from: Uint8Array | string): Read {
   try {
     const bytes = typeof from === 'string' ? edidBytes(from) : from;
-    if (bytes.length > MOST_BYTES) return { ok: false, says: say.edidHasAtMost({ MOST_BYTES, bytes: bytes.length }) };
+    if (bytes.length > MAX_BYTES) return { ok: false, says: say.edidHasAtMost({ MAX_BYTES, bytes: bytes.length }) };
     const edid = parseEdid(bytes);
     return { ok: true, edid, hex: hexOf(bytes.subarray(0, BLOCK * Math.floor(bytes.length / BLOCK))) };
   } catch (error) {
@@ -73,8 +73,8 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
         onChange={(e) => {
           const file = e.target.files?.[0];
           e.target.value = '';
-          if (file && file.size <= MOST_BYTES) void file.arrayBuffer().then((b) => setFrom(new Uint8Array(b)));
-          else if (file) setFrom(new Uint8Array(MOST_BYTES + 1));
+          if (file && file.size <= MAX_BYTES) void file.arrayBuffer().then((b) => setFrom(new Uint8Array(b)));
+          else if (file) setFrom(new Uint8Array(MAX_BYTES + 1));
         }}
       />
       <textarea
@@ -82,7 +82,7 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
         spellCheck={false}
         rows={6}
         className="code"
-        value={typeof from === 'string' ? from : hexOf(from.subarray(0, MOST_BYTES))}
+        value={typeof from === 'string' ? from : hexOf(from.subarray(0, MAX_BYTES))}
         onChange={(e) => setFrom(e.target.value)}
       />
       <div aria-live="polite">

@@ -2,14 +2,14 @@ import { Button, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type Answer, askedBy, type Finding, type Question } from '#core/check/index.ts';
 import {
-  alreadySo,
+  addTasks,
   atMoment,
   type Edit,
   editInMoment,
   findDevice,
   findTypes,
+  markDone,
   type Rig,
-  toDoAtDesk,
 } from '#core/rig/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { BoxFace, formatDate, StateMark, TwoVerbs, useKey, type Verb } from '#web/parts/index.ts';
@@ -35,9 +35,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
     const brought = fix.first?.kind === 'add-device' ? fix.first.device.id : undefined;
     const there = atMoment(rig, finding.momentId);
     const done =
-      verb === 'done'
-        ? alreadySo(there, fix.changes)
-        : toDoAtDesk(there, fix.changes, new Date().toISOString(), brought);
+      verb === 'done' ? markDone(there, fix.changes) : addTasks(there, fix.changes, new Date().toISOString(), brought);
     const edit: Edit = { kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] };
     dispatch(applyStep(editInMoment(rig, finding.momentId, edit), textOf(fix.label), 'fix'));
   };
@@ -45,7 +43,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
   const answer = (given: Answer | undefined) => {
     if (!given) return;
     const label = say.confirmedStep({ what: textOf(finding.asks!), answer: textOf(given.label) }).slice(0, 200);
-    if (dispatch(applyStep(alreadySo(rig, given.changes), label))) onAnswered();
+    if (dispatch(applyStep(markDone(rig, given.changes), label))) onAnswered();
   };
   const asDrawn = question?.answers.find((a) => a.asDrawn);
   useKey('y', say.yesThatsRight(), () => answer(asDrawn), asDrawn !== undefined);

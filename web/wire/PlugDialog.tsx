@@ -2,7 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { type Finding, limitFor } from '#core/check/index.ts';
 import { connectorOf } from '#core/plug/index.ts';
-import { alreadySo, type Edit, findTypes, type PortRef, type Rig, toDoAtDesk } from '#core/rig/index.ts';
+import { addTasks, type Edit, findTypes, markDone, type PortRef, type Rig } from '#core/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import {
   effectOf,
@@ -125,7 +125,7 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
   const label = say.connectStep({ start: nameOf(rig, start), socket: nameOf(rig, offer.socket) });
   const plug = (verb: Verb) => {
     const changes = [...pulled, ...cables.map((cable) => ({ cableId: cable.id, cable }))];
-    const edit = verb === 'done' ? alreadySo(rig, changes) : toDoAtDesk(rig, changes, new Date().toISOString());
+    const edit = verb === 'done' ? markDone(rig, changes) : addTasks(rig, changes, new Date().toISOString());
     if (dispatch(applyStep(edit, label))) onClose();
   };
   return (

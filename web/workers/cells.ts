@@ -128,7 +128,7 @@ export interface Region {
 const REGION_COLUMNS = 8;
 const REGION_ROWS = 6;
 export const REGION_CELLS = REGION_COLUMNS * REGION_ROWS;
-const LEAST_REGION_PX = 16;
+const MIN_REGION_PX = 16;
 
 /** Reads the mean brightness of each cell of a region, frame after frame into the same memory. */
 export function regionReader(region: Region): (sample: VideoSample) => Promise<Float32Array> {
@@ -137,10 +137,10 @@ export function regionReader(region: Region): (sample: VideoSample) => Promise<F
     const { codedWidth, codedHeight } = sample;
     // Colours are stored for every second pixel: a rectangle begins and ends with them.
     const even = (v: number) => Math.round(v) & ~1;
-    const x = Math.min(even(region.x * codedWidth), codedWidth - LEAST_REGION_PX);
-    const y = Math.min(even(region.y * codedHeight), codedHeight - LEAST_REGION_PX);
-    const width = Math.max(LEAST_REGION_PX, Math.min(even(region.width * codedWidth), (codedWidth - x) & ~1));
-    const height = Math.max(LEAST_REGION_PX, Math.min(even(region.height * codedHeight), (codedHeight - y) & ~1));
+    const x = Math.min(even(region.x * codedWidth), codedWidth - MIN_REGION_PX);
+    const y = Math.min(even(region.y * codedHeight), codedHeight - MIN_REGION_PX);
+    const width = Math.max(MIN_REGION_PX, Math.min(even(region.width * codedWidth), (codedWidth - x) & ~1));
+    const height = Math.max(MIN_REGION_PX, Math.min(even(region.height * codedHeight), (codedHeight - y) & ~1));
     const rect = { x, y, width, height };
     const size = sample.allocationSize({ rect });
     if (buffer.length < size) buffer = new Uint8Array(size);

@@ -54,7 +54,7 @@ export interface Progress {
 }
 
 const PEAK_MS = 1;
-const MOST_BINS = 2_000_000;
+const MAX_BINS = 2_000_000;
 /** A picture this short is looked at whole where nothing is heard in it, or nothing seen where something is heard. */
 const SHORT_PICTURE_S = 30;
 const BEFORE_CLAP_S = 0.75;
@@ -156,7 +156,7 @@ async function listen(
   sound: Recording,
   onProgress: (progress: Progress) => void,
 ): Promise<NonNullable<TakeLook['sound']>> {
-  const bin = Math.max(1, Math.round((sound.sampleRateHz * PEAK_MS) / 1000), Math.ceil(sound.frames / MOST_BINS));
+  const bin = Math.max(1, Math.round((sound.sampleRateHz * PEAK_MS) / 1000), Math.ceil(sound.frames / MAX_BINS));
   const peaks = await readPeaks(sound, bin, (done) => onProgress({ what: 'waveform', done }));
   const claps = await findClaps(fftOf, sound, (done) => onProgress({ what: 'claps', done }));
   const chirps = await findChirps(fftOf, sound, (done) => onProgress({ what: 'slates', done }));

@@ -163,7 +163,7 @@ async function soundOf(
     if (seen) onGlance(seen);
   }
   const frameBytes = track.numberOfChannels * BYTES_A_SAMPLE;
-  const expected = durationS === null ? MOST_GROWTH * bytes.size : Math.ceil(durationS * track.sampleRate) * frameBytes;
+  const expected = durationS === null ? MAX_GROWTH * bytes.size : Math.ceil(durationS * track.sampleRate) * frameBytes;
   const kept = await writeDecoded(place, expected);
   if (kept) {
     try {
@@ -191,7 +191,7 @@ async function soundOf(
 }
 
 /** What is stored in so few bytes at most: silence, coded without loss. */
-const MOST_GROWTH = 24;
+const MAX_GROWTH = 24;
 
 /** Seconds; null where a file that breaks off does not tell. */
 async function lengthOf(track: InputAudioTrack): Promise<number | null> {

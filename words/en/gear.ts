@@ -29,7 +29,7 @@ export const gear = {
   to: message('To'),
   stages: message('Stages'),
   straightThrough: message('straight through'),
-  morePathsAreIn: message('{MOST_PORTS, number} more paths are in its JSON.', { MOST_PORTS: 'number' }),
+  morePathsAreIn: message('{MAX_PORTS, number} more paths are in its JSON.', { MAX_PORTS: 'number' }),
   copyAndEdit: message('Copy and edit'),
   edit: message('Edit'),
   exportJson: message('Export JSON'),

@@ -10,7 +10,7 @@ export const hand = {
   cantReachComputerIs: message('Can’t reach the computer. Is this phone on the same network?'),
   openingRig: message('Opening the rig…'),
   onPhone: message('On the phone'),
-  toDoAtDesk: message('To do at the desk'),
+  addTasks: message('To do at the desk'),
   nothingToDo: message('Nothing to do.'),
   doneAndSentTo: message('Done, and sent to the computer.'),
   done: message('Done'),

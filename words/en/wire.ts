@@ -58,8 +58,8 @@ export const wire = {
   replaceWithAlso: message('Replace {device}', { device: 'name' }),
   replaceWith: message('Replace with'),
   replacedBy: message('{device} replaced by {type}', { device: 'name', type: 'name' }),
-  edidHasAtMost: message('An EDID has at most {MOST_BYTES} bytes; this has {bytes, number}. Choose the EDID alone.', {
-    MOST_BYTES: 'text',
+  edidHasAtMost: message('An EDID has at most {MAX_BYTES} bytes; this has {bytes, number}. Choose the EDID alone.', {
+    MAX_BYTES: 'text',
     bytes: 'number',
   }),
   edidWhatDeviceReports: message('EDID (what the device reports about itself)'),

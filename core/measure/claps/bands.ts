@@ -13,7 +13,7 @@ const BURST_S = -96 / 48_000;
 const BEFORE_S = Array.from({ length: 6 }, (_, k) => (-700 - 256 * k) / 48_000);
 const BEHIND_S = [2880 / 48_000, 4000 / 48_000] as const;
 /** Where no more than so much of a band came with the burst, it is taken for so much. */
-const LEAST_NET = 0.02;
+const MIN_NET = 0.02;
 const clamped = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
 
 /** A burst, band by band. */
@@ -62,7 +62,7 @@ export function bandReader(fftOf: FftOf, sampleRateHz: number): (samples: Float3
     const [near, far] = BEHIND_S.map(read);
     const rises = burst.map((v, b) => db(v) - db(before[b]!));
     const stays = burst.map((_, b) => clamped(db((near![b]! + far![b]!) / 2) - db(before[b]!), -5, 20));
-    const net = burst.map((v, b) => Math.max(v - before[b]!, v * LEAST_NET));
+    const net = burst.map((v, b) => Math.max(v - before[b]!, v * MIN_NET));
     const levels = net.map(db);
     return {
       rise: mean(rises.slice(FIRST_HIGH).map((r) => clamped(r, 0, 20))),

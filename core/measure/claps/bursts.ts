@@ -35,7 +35,7 @@ const BEFORE_TRIED = 12;
 const BEFORE_MEAN = 120;
 const HEAD = 12;
 /** A burst rises by this much at least over the loudest just before it. */
-const LEAST_JUMP_DB = 3;
+const MIN_JUMP_DB = 3;
 /** Those nearer to each other are one event; the one that stands out most speaks. */
 const APART = 120;
 /** The neighbourhood, to each side, and what of it belongs to the burst itself; in bins of a burst's length. */
@@ -43,9 +43,9 @@ const NEAR_BINS = 1250;
 const OWN_BINS = { before: 20, behind: 100 } as const;
 const LOUD_SHARE = 0.99;
 /** So far under the loudest around, nobody hears it out. */
-const LEAST_PROMINENCE_DB = -12;
+const MIN_PROMINENCE_DB = -12;
 /** What still sounds as loud 60 to 90 ms later is a note or a voice; in the longest room a clap has lost this much. */
-const LEAST_FALL_DB = 4.5;
+const MIN_FALL_DB = 4.5;
 
 const db = (power: number): number => dbFromPower(Math.max(FLOOR, power));
 
@@ -84,7 +84,7 @@ export async function burstsOf(
   const neighbourhood = loudestAround(envelopes);
   return candidates.flatMap(({ hop, bands }) => {
     const burst = burstAt(envelopes, neighbourhood, hop, sampleRateHz, bands!);
-    return burst.prominence >= LEAST_PROMINENCE_DB && burst.fallMid >= LEAST_FALL_DB ? [burst] : [];
+    return burst.prominence >= MIN_PROMINENCE_DB && burst.fallMid >= MIN_FALL_DB ? [burst] : [];
   });
 }
 
@@ -102,7 +102,7 @@ function addCandidate(list: Candidate[], envelopes: Envelopes, hop: number): voi
   const burst = envelopes.high(hop, hop + BURST);
   if (hop < 2 * BURST || burst < 10 * FLOOR) return;
   const jump = db(burst) - db(loudestBefore(envelopes, hop, 2));
-  if (jump < LEAST_JUMP_DB) return;
+  if (jump < MIN_JUMP_DB) return;
   const next: Candidate = { hop, stands: db(burst) + jump, bands: null };
   const last = list.at(-1);
   if (!last || hop - last.hop >= APART) list.push(next);

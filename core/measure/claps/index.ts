@@ -7,7 +7,7 @@ import { apartDb, type Scored, scoreBursts } from './score.ts';
 export { CLAP_KINDS, type Clap, type ClapKind } from './clap.ts';
 
 /** Log odds from which a burst is called a clap: of takes without any, next to none reaches the first. Where one does, weaker ones count too. */
-const LEAST_LOG_ODDS = { first: 1.2, others: 0.4 } as const;
+const MIN_LOG_ODDS = { first: 1.2, others: 0.4 } as const;
 
 /** What follows so soon and is so much weaker came back from a wall, or bounced. */
 const BACK = { withinS: 0.25, downDb: 6 } as const;
@@ -36,9 +36,9 @@ export async function findClaps(
   onProgress?: (done: number) => void,
 ): Promise<Clap[]> {
   const scored = scoreBursts(await burstsOf(fftOf, recording, onProgress));
-  if (!scored.some((s) => s.logOdds >= LEAST_LOG_ODDS.first)) return [];
+  if (!scored.some((s) => s.logOdds >= MIN_LOG_ODDS.first)) return [];
   const claps: Clap[] = [];
-  const likely = scored.filter((s) => s.logOdds >= LEAST_LOG_ODDS.others);
+  const likely = scored.filter((s) => s.logOdds >= MIN_LOG_ODDS.others);
   for (const { burst, logOdds, kind } of likely.filter(
     (s) => !likely.some((t) => comesBackFrom(t, s)) && !isOfMany(s, likely),
   ))

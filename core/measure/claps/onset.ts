@@ -7,7 +7,7 @@ const ONSET_SHARE = 0.12;
 const ONSET_BEFORE_MS = 6;
 const ONSET_AFTER_MS = 8;
 const WARM_UP_MS = 10;
-const MOST_GAP_MS = 0.75;
+const MAX_GAP_MS = 0.75;
 
 /** The instant at which the burst near a frame begins, to a part of a millisecond. */
 export async function onsetMs(recording: Recording, near: number): Promise<number> {
@@ -27,7 +27,7 @@ export async function onsetMs(recording: Recording, near: number): Promise<numbe
   for (let i = skip; i < smooth.length; i++) if (smooth[i]! > smooth[peak]!) peak = i;
   // Back from the peak, over short gaps within the burst, so that what sounded before it is not taken for its start.
   let onset = peak;
-  for (let i = peak; i >= skip && onset - i <= MOST_GAP_MS * perMs; i--) {
+  for (let i = peak; i >= skip && onset - i <= MAX_GAP_MS * perMs; i--) {
     if (smooth[i]! >= smooth[peak]! * ONSET_SHARE) onset = i;
   }
   return (start + Math.max(skip, onset - span / 2)) / perMs;

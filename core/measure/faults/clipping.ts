@@ -7,15 +7,15 @@ const FLAT = [
   { within: 4.6e-5, isPart: false },
   { within: 0.004, isPart: true },
 ] as const;
-const LEAST_SAMPLES = 3;
+const MIN_SAMPLES = 3;
 /** A round top that is flat within e over three samples has fallen by at most 9 e two samples further on. */
 const CORNER = 12;
 /** Quieter tops tell nothing. */
-const LEAST_LEVEL = 0.02;
+const MIN_LEVEL = 0.02;
 /** Both ways into a top that jump by more than this part of it: a square wave, made so. */
 const JUMP = 0.8;
 /** Tops at one level of one side: so many at the very highest, so many below it, where a part of the take was turned down. */
-const LEAST_TOPS = { highest: 3, below: 12 } as const;
+const MIN_TOPS = { highest: 3, below: 12 } as const;
 const BINS = [16_384, 250] as const;
 /** The highest tops stand within so much of the highest sample. */
 const HIGHEST_PART = 0.99;
@@ -91,8 +91,8 @@ function findTops(
   bins: number,
   shelves: Map<number, Shelf>,
 ): void {
-  const up = Math.max(LEAST_LEVEL, over.up) - flat;
-  const down = flat - Math.max(LEAST_LEVEL, over.down);
+  const up = Math.max(MIN_LEVEL, over.up) - flat;
+  const down = flat - Math.max(MIN_LEVEL, over.down);
   for (let i = 0; i + 1 < x.length; i += 2) {
     const v = x[i]!;
     if (v < up && v > down) continue;
@@ -122,7 +122,7 @@ function cutRuns(
     else if (v > high && v - low <= flat) high = v;
     if (v >= low && v <= high) continue;
     const length = i - start;
-    if (length >= LEAST_SAMPLES && Math.max(high, -low) > LEAST_LEVEL && isCut(x, start, i, flat)) {
+    if (length >= MIN_SAMPLES && Math.max(high, -low) > MIN_LEVEL && isCut(x, start, i, flat)) {
       // The outermost of it is where it was cut.
       const level = high > 0 ? high : low;
       const bin = Math.round(level * bins);
@@ -179,7 +179,7 @@ function judge(
       const together = shelf.tops + (own.get(bin - 1)?.tops ?? 0) + (own.get(bin + 1)?.tops ?? 0);
       const isExact = !FLAT[f]!.isPart;
       if (!isExact && !isHighest) continue;
-      if (together < (isHighest ? LEAST_TOPS.highest * (isExact ? 1 : 2) : LEAST_TOPS.below)) continue;
+      if (together < (isHighest ? MIN_TOPS.highest * (isExact ? 1 : 2) : MIN_TOPS.below)) continue;
       tops += shelf.tops;
       samples += shelf.samples;
       level = Math.max(level, shelfLevel);

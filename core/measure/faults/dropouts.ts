@@ -3,13 +3,13 @@ import { type Fault, sayAt, sideName } from './fault.ts';
 
 /** What counts as nothing: one step of 16 bits. */
 const NOTHING = 3.2e-5;
-const LEAST_GAP_S = 0.0004;
-const MOST_GAP_S = 3;
+const MIN_GAP_S = 0.0004;
+const MAX_GAP_S = 3;
 /** The sound on both sides of a gap is read over so long, and has to stand over so much (RMS). */
 const BESIDE_S = 0.02;
-const LEAST_BESIDE = 0.003;
+const MIN_BESIDE = 0.003;
 /** And so much of what is loud in the take: synthetic voices cut their quiet consonants out of nothing. */
-const LEAST_OF_LOUD = 0.3;
+const MIN_OF_LOUD = 0.3;
 const LOUD_PART = 0.9;
 /** A gap in a wave begins and ends in the midst of it, as parts of the RMS beside it; a pause begins and ends at rest. */
 const BOTH_EDGES = 0.1;
@@ -20,11 +20,11 @@ const WINDOW = 24;
 const TABLE = 1 << 14;
 const FACTOR = 0x01000193;
 /** A piece that comes again is so much of the distance at least; anchors are at most so many samples apart. */
-const LEAST_PART = 0.75;
-const MOST_APART = 64;
+const MIN_PART = 0.75;
+const MAX_APART = 64;
 /** A tone repeats all the time: a buffer only a few times over. */
-const MOST_TIMES = 8;
-const MOST_COMPARED = 1024;
+const MAX_TIMES = 8;
+const MAX_COMPARED = 1024;
 /** At a splice the wave bends so many times as sharply as usual; and a lively wave turns at every sixtieth sample. */
 const JUMPS = 6;
 const LIVELY = 1 / 60;
@@ -80,7 +80,7 @@ export function dropoutMeter(channelCount: number, sampleRateHz: number) {
       return found.flatMap((all, c) => {
         look(c, before[c]!, from - before[c]!.length, true);
         const loud = blocks[c]!.sort((a, b) => a - b)[Math.floor(LOUD_PART * blocks[c]!.length)] ?? 0;
-        const told = all.filter((f) => f.level >= LEAST_OF_LOUD * loud);
+        const told = all.filter((f) => f.level >= MIN_OF_LOUD * loud);
         return judge(distinct(told), c, channelCount, sampleRateHz);
       });
     },
@@ -95,8 +95,8 @@ function distinct(all: readonly Found[]): Found[] {
 
 function gapsIn(x: Float32Array, sampleRateHz: number): Found[] {
   const gaps: Found[] = [];
-  const least = Math.max(8, Math.round(LEAST_GAP_S * sampleRateHz));
-  const most = MOST_GAP_S * sampleRateHz;
+  const least = Math.max(8, Math.round(MIN_GAP_S * sampleRateHz));
+  const most = MAX_GAP_S * sampleRateHz;
   const beside = Math.round(BESIDE_S * sampleRateHz);
   const isNothing = (i: number) => x[i]! <= NOTHING && x[i]! >= -NOTHING;
   // A gap is so long that one of these places lies in it.
@@ -110,7 +110,7 @@ function gapsIn(x: Float32Array, sampleRateHz: number): Found[] {
     if (frames >= least && frames <= most && start >= beside && end + beside <= x.length) {
       const [left, right] = [rmsOf(x, start - beside, start), rmsOf(x, end, end + beside)];
       const [a, b] = [Math.abs(x[start - 1]!) / left, Math.abs(x[end]!) / right];
-      if (Math.min(left, right) > LEAST_BESIDE && Math.min(a, b) > BOTH_EDGES && Math.max(a, b) > ONE_EDGE)
+      if (Math.min(left, right) > MIN_BESIDE && Math.min(a, b) > BOTH_EDGES && Math.max(a, b) > ONE_EDGE)
         gaps.push({ at: start, frames, kind: 'gap', level: Math.min(left, right) });
     }
     while (at + least < end) at += least;
@@ -133,8 +133,8 @@ function repeatsIn(x: Float32Array, sampleRateHz: number): Found[] {
   const bits = new Int32Array(x.buffer, x.byteOffset, x.length);
   const least = Math.round(REPEAT_S[0] * sampleRateHz);
   const most = Math.round(REPEAT_S[1] * sampleRateHz);
-  const shortest = Math.ceil(LEAST_PART * least);
-  const apart = Math.max(1, Math.min(MOST_APART, shortest - WINDOW + 1));
+  const shortest = Math.ceil(MIN_PART * least);
+  const apart = Math.max(1, Math.min(MAX_APART, shortest - WINDOW + 1));
   const anchors: Anchors = { hash: new Int32Array(TABLE), at: new Int32Array(TABLE).fill(-1) };
   // The one that leaves is taken out by the multiplier's own power.
   let leaving = 1;
@@ -209,7 +209,7 @@ function sameEnd(bits: Int32Array, a: number, b: number): boolean {
 }
 
 function isRepeat(x: Float32Array, at: number, frames: number, lag: number): boolean {
-  if (frames < LEAST_PART * lag || frames > MOST_TIMES * lag || rmsOf(x, at, at + frames) < LEAST_BESIDE) return false;
+  if (frames < MIN_PART * lag || frames > MAX_TIMES * lag || rmsOf(x, at, at + frames) < MIN_BESIDE) return false;
   let same = 0;
   for (let i = at + 1; i < at + frames; i++) if (x[i] === x[i - 1]) same++;
   // Rest, and waves of two levels, repeat by themselves; and so do tones.
@@ -218,7 +218,7 @@ function isRepeat(x: Float32Array, at: number, frames: number, lag: number): boo
 
 /** A tone is the same again after a part of the lag, or stood there before the first of the two as well. */
 function isTone(x: Float32Array, at: number, lag: number): boolean {
-  const length = Math.min(lag, MOST_COMPARED);
+  const length = Math.min(lag, MAX_COMPARED);
   const off = (from: number, by: number) => {
     let [sum, power] = [0, 0];
     if (Math.max(from, by) >= from + length) return Number.POSITIVE_INFINITY;
@@ -229,7 +229,7 @@ function isTone(x: Float32Array, at: number, lag: number): boolean {
     return power === 0 ? 0 : sum / power;
   };
   if (off(at - lag, lag) < 0.1) return true;
-  for (let by = 8; by <= Math.min(0.75 * lag, MOST_COMPARED); by++) if (off(at, by) < 0.02) return true;
+  for (let by = 8; by <= Math.min(0.75 * lag, MAX_COMPARED); by++) if (off(at, by) < 0.02) return true;
   return false;
 }
 

@@ -7,7 +7,7 @@ import { type Fault, sideName } from './fault.ts';
 const RATE_HZ = 16_000;
 /** Windows of about four seconds: many times longer than the echo. */
 const SIZES = [65_536, 32_768] as const;
-const MOST_WINDOWS = 40;
+const MAX_WINDOWS = 40;
 /** Nearer ones colour the sound and are no echo; later ones are not looked for. */
 const LAG_S = [0.022, 0.6] as const;
 /** From here on lags are read: what has a period shows at the half and the third of a lag as well. */
@@ -20,8 +20,8 @@ const QUIET_DB = 25;
 /** Beginnings are looked for in steps of 10 ms, and held against what comes later over 80 ms. */
 const STEP = 160;
 const SEGMENT = 1280;
-const MOST_BEGINNINGS = 30;
-const LEAST_BEGINNINGS = 6;
+const MAX_BEGINNINGS = 30;
+const MIN_BEGINNINGS = 6;
 /** So much of the echo's size the middle one of them has to show. */
 const RETURNED = 0.75;
 /** An echo comes back of everything: the lower quartile shows this part of the upper one. What is played again stops somewhere. */
@@ -30,12 +30,12 @@ const STAYS_AWAY = 0.3;
 const SCATTERS = 7;
 const LEAST = 0.055;
 /** Fainter than 19 dB under the sound, it is not told from chance. */
-const LEAST_RATIO = 0.11;
+const MIN_RATIO = 0.11;
 const FIX_DB = -16;
-const MOST_PEAKS = 6;
+const MAX_PEAKS = 6;
 /** Other peaks that are nearly as large: a rhythm or a steady note has many, an echo has few. */
 const RIVAL = 0.6;
-const MOST_RIVALS = 2;
+const MAX_RIVALS = 2;
 /** At twice the lag a period stands as large again; an echo that is fed back at most so. */
 const AGAIN = 0.34;
 const APART_S = 0.0012;
@@ -51,7 +51,7 @@ export async function echoOf(fftOf: FftOf, track: Recording, channel: number, ch
   const size = SIZES.find((n) => n / RATE_HZ <= seconds);
   if (!size || track.sampleRateHz < RATE_HZ / 2) return [];
   const windowS = size / RATE_HZ;
-  const count = Math.min(MOST_WINDOWS, Math.floor((seconds - windowS) / (windowS / 2)) + 1);
+  const count = Math.min(MAX_WINDOWS, Math.floor((seconds - windowS) / (windowS / 2)) + 1);
   const ranked: { power: number; cepstrum: Float32Array; x: Float32Array }[] = [];
   const toCepstrum = cepstrumOf(fftOf, size);
   for (let w = 0; w < count; w++) {
@@ -68,11 +68,11 @@ export async function echoOf(fftOf: FftOf, track: Recording, channel: number, ch
   const ratioOf = ({ lag, value }: Peak) => Math.min(1, value / share / overlapOf(lag / size));
   const peak = peaksOf(heard.map((r) => r.cepstrum)).find((p) => {
     const ratio = ratioOf(p);
-    if (ratio <= LEAST_RATIO) return false;
+    if (ratio <= MIN_RATIO) return false;
     const returned = Float32Array.from(heard.flatMap((r) => returnsAt(r.x, p.lag))).sort();
     const quartile = (n: number) => returned[Math.floor((n * returned.length) / 4)]!;
     return (
-      returned.length >= LEAST_BEGINNINGS &&
+      returned.length >= MIN_BEGINNINGS &&
       medianOf(returned) > RETURNED * ratio &&
       quartile(1) > STAYS_AWAY * quartile(3)
     );
@@ -134,7 +134,7 @@ function beginningsOf(x: Float32Array): number[] {
   return Array.from({ length: steps - 1 }, (_, s) => ({ at: (s + 1) * STEP, from: power[s]!, to: power[s + 1]! }))
     .filter((r) => r.to > 2 * r.from && r.to > mean / 2)
     .sort((p, q) => q.to - q.from - p.to + p.from)
-    .slice(0, MOST_BEGINNINGS)
+    .slice(0, MAX_BEGINNINGS)
     .map((r) => r.at);
 }
 
@@ -211,7 +211,7 @@ function peaksOf(heard: readonly Float32Array[]): Peak[] {
   }
   return peaks
     .sort((p, q) => q.value - p.value)
-    .slice(0, MOST_PEAKS)
+    .slice(0, MAX_PEAKS)
     .filter((peak) => {
       const held = heard.filter((c) => c[peak.lag - FIRST_LAG]! > 0.4 * peak.value).length;
       return held >= HELD * heard.length && !isPeriod(middle, peaks, peak);
@@ -227,7 +227,7 @@ function isPeriod(middle: Float32Array, peaks: readonly Peak[], { lag, value }: 
   const isOwn = (other: number) => Math.abs(other / lag - Math.round(other / lag)) * lag <= APART_S * RATE_HZ;
   const rivals = peaks.filter((p) => p.value > RIVAL * value && !isOwn(p.lag)).length;
   const parts = Math.max(near(lag / 2), near(lag / 3));
-  return rivals > MOST_RIVALS || near(2 * lag) > AGAIN * value || parts > RIVAL * value;
+  return rivals > MAX_RIVALS || near(2 * lag) > AGAIN * value || parts > RIVAL * value;
 }
 
 function medianOf(x: Float32Array): number {

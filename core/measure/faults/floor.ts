@@ -24,7 +24,7 @@ export interface Floor {
 /** Bins of about so many hertz: valleys between the partials of a note are seen. */
 const BIN_HZ = 12;
 /** Frames looked at; of long takes every second, third one and so on. */
-const MOST_FRAMES = 6000;
+const MAX_FRAMES = 6000;
 const BANDS_HZ = [1000, 2000, 3500, 5500, 8500, 14_000];
 /** Bins of noise are exponentially distributed: a quarter of them lie below 0.288 of the mean. */
 const QUARTER = 0.25;
@@ -39,7 +39,7 @@ const SCATTER_DB = 1;
  */
 const REST_PART = { pauses: 0.1, under: 0.4 } as const;
 /** Where the loudest hardly stands over it, the noise is the programme. */
-const LEAST_OVER_DB = 3;
+const MIN_OVER_DB = 3;
 const PAUSE_DB = { overFloor: 3, underProgramme: 15 } as const;
 /** Programme over floor: below the first it is heard in pauses, below the second all the time (typical). */
 const HISS_DB = { watch: 37, fix: 30 } as const;
@@ -60,7 +60,7 @@ export function floorMeter(fftOf: FftOf, sampleRateHz: number, frames: number) {
   const size = 2 ** Math.max(8, Math.round(Math.log2(sampleRateHz / BIN_HZ)));
   const fft = fftOf(size);
   const binHz = sampleRateHz / size;
-  const stride = Math.max(1, Math.ceil(frames / size / MOST_FRAMES)) * size;
+  const stride = Math.max(1, Math.ceil(frames / size / MAX_FRAMES)) * size;
   const window = Float64Array.from({ length: size }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / size));
   const windowPower = window.reduce((sum, w) => sum + w * w, 0);
   const edges = BANDS_HZ.filter((hz) => hz < 0.45 * sampleRateHz).map((hz) => Math.round(hz / binHz));
@@ -209,7 +209,7 @@ function floorByMinima(frames: readonly Frame[], programmeDbfs: number | null, b
 export function hissOf({ floorDbfs, programmeDbfs, restPart }: Floor, channel: number, channels: number): Fault[] {
   if (floorDbfs === null || programmeDbfs === null || floorDbfs < INAUDIBLE_DBFS) return [];
   const overDb = programmeDbfs - floorDbfs;
-  if (overDb >= HISS_DB.watch || overDb < LEAST_OVER_DB) return [];
+  if (overDb >= HISS_DB.watch || overDb < MIN_OVER_DB) return [];
   return [
     {
       id: 'hiss',

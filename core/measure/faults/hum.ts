@@ -12,7 +12,7 @@ const HARMONICS = [1, 2, 3, 4, 5, 6, 7, 8];
 const RATE_HZ = 2000;
 /** Within a stretch the phase of a line is followed: long enough to tell 50 Hz from a bass at 49 or 51.9. */
 const STRETCH_S = 8;
-const MOST_STRETCHES = 24;
+const MAX_STRETCHES = 24;
 const SHORTEST_S = 2;
 /** A Hann window of 0.25 s: zero from 8 Hz off its middle on, every 4 Hz. */
 const WINDOW_S = 0.25;
@@ -26,7 +26,7 @@ const COHERENT = 0.8;
 const OVER_BESIDE_DB = 6;
 const AGREE_HZ = 0.05;
 /** Quieter is heard by nobody: in itself, and against what is loud. */
-const LEAST_DBFS = -74;
+const MIN_DBFS = -74;
 const UNDER_PROGRAMME_DB = { watch: 58, fix: 40 } as const;
 
 interface Line {
@@ -46,7 +46,7 @@ export async function humOf(
   const lengthS = track.frames / track.sampleRateHz;
   if (lengthS < SHORTEST_S || programmeDbfs === null) return [];
   const stretchS = Math.min(STRETCH_S, lengthS);
-  const count = Math.min(MOST_STRETCHES, Math.max(1, Math.floor(lengthS / stretchS)));
+  const count = Math.min(MAX_STRETCHES, Math.max(1, Math.floor(lengthS / stretchS)));
   const stretches: Float32Array[] = [];
   for (let i = 0; i < count; i++) {
     const start = count === 1 ? 0 : ((lengthS - stretchS) * i) / (count - 1);
@@ -58,7 +58,7 @@ export async function humOf(
     if (!lines.some((l) => (mainsHz * l.harmonic) % SHARED_HZ !== 0)) return [];
     const levelDbfs = dbFromRatio(Math.hypot(...lines.map((l) => l.amplitude)));
     const underDb = programmeDbfs - levelDbfs;
-    if (levelDbfs < LEAST_DBFS || underDb > UNDER_PROGRAMME_DB.watch) return [];
+    if (levelDbfs < MIN_DBFS || underDb > UNDER_PROGRAMME_DB.watch) return [];
     const at = lines.map((l) => mainsHz * l.harmonic).join(', ');
     return [
       {

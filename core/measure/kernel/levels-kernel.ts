@@ -44,7 +44,7 @@ export interface LevelsKernel extends Pick<Exports, 'weigh' | 'look'> {
 
 const FRAMES = 8192;
 const TAPS = 32;
-const MOST_PHASES = 8;
+const MAX_PHASES = 8;
 
 let known: LevelsKernel | null | undefined;
 
@@ -68,7 +68,7 @@ function makeKernel(api: WebAssemblyApi | undefined): LevelsKernel | null {
       sections: new Float64Array(buffer, wasm.sectionsAt(), 7),
       memories: new Float64Array(buffer, wasm.memoriesAt(), 8),
       energies: new Float64Array(buffer, wasm.energiesAt(), 2),
-      phases: new Float64Array(buffer, wasm.phasesAt(), TAPS * MOST_PHASES),
+      phases: new Float64Array(buffer, wasm.phasesAt(), TAPS * MAX_PHASES),
       halfway: new Float32Array(buffer, wasm.halfwayAt(), 6),
       peaks: new Float64Array(buffer, wasm.peaksAt(), 2),
     };

@@ -181,7 +181,7 @@ function talkMixer(): DeviceType {
 }
 
 /** So many channels a computer takes from one device. */
-const MOST_USB = 16;
+const MAX_USB = 16;
 
 /** Every input goes to the computer by itself, as it is before the fader, beside the main mix. */
 function multitrackMixer(count: 8 | 12): DeviceType {
@@ -190,7 +190,7 @@ function multitrackMixer(count: 8 | 12): DeviceType {
     id: `line-${count + n}-${count + n + 1}`,
     name: `Line ${count + n}/${count + n + 1}`,
   }));
-  const channels = Math.min(count + 6, MOST_USB);
+  const channels = Math.min(count + 6, MAX_USB);
   const USB_CHANNELS = soundNumbered(channels);
   // The last of a large one do not fit any more.
   const sent = lines.slice(0, (channels - count - 2) / 2);

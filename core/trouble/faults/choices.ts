@@ -18,7 +18,7 @@ import { replug } from './leads.ts';
 const CHOICE_S = 12;
 const MORE_CHOICES_S = 4;
 /** At most so many others of the list are thought of. */
-const MOST_OTHERS = 2;
+const MAX_OTHERS = 2;
 
 /** Every choice of a sound device or source that a program has, and how it may be another. */
 export function choiceFaults(rig: Rig): Fault[] {
@@ -104,5 +104,5 @@ function otherChoices(rig: Rig, types: Types, cable: Cable, far: 'from' | 'to'):
     );
   return alike
     .filter((ref, i) => alike.findIndex((o) => o.deviceId === ref.deviceId && o.portId === ref.portId) === i)
-    .slice(0, MOST_OTHERS);
+    .slice(0, MAX_OTHERS);
 }

@@ -10,7 +10,7 @@ const LONG_M = 5;
 const LONG_TIMES = 1.5;
 const ANALOGUE = new Set(['microphone', 'line', 'headphone', 'speaker']);
 /** At most so many other sockets are thought of for one plug. */
-const MOST_SOCKETS = 2;
+const MAX_SOCKETS = 2;
 const SWAP_S = 45;
 const SWAP_LONG_S = 90;
 const PLUGS_S = 10;
@@ -151,7 +151,7 @@ function wrongSockets(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
           p.channels.length === here.port.channels.length &&
           p.socket === undefined,
       )
-      .slice(0, MOST_SOCKETS);
+      .slice(0, MAX_SOCKETS);
     return here.port.socket !== undefined ? [] : alike.map((port) => ({ end, port }));
   });
   return both.map(({ end, port }): Fault => {

@@ -17,7 +17,7 @@ const DOWN_DB = 20;
 const UP_DB = 15;
 const HEARD_DB = 6;
 /** At most so many other positions of a switch are thought of. */
-const MOST_POSITIONS = 3;
+const MAX_POSITIONS = 3;
 
 /** Every setting that acts on something, and how it may stand otherwise than drawn. */
 export function settingFaults(rig: Rig, evaluation: Evaluation): Fault[] {
@@ -56,7 +56,7 @@ function otherwise(spec: SettingSpec, value: SettingValue): { kind: FaultKind; t
     case 'switch':
       return spec.options
         .filter((o) => o.value !== value)
-        .slice(0, MOST_POSITIONS)
+        .slice(0, MAX_POSITIONS)
         .map((o) => ({ kind: 'switched', to: o.value }));
     case 'gain': {
       const now = Number(value);

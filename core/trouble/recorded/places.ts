@@ -3,7 +3,7 @@ import { type Evaluation, ladderOf } from '#core/signal/index.ts';
 import type { FaultSeen, Place, Scene } from './scene.ts';
 import { SUSPECTS } from './suspects.ts';
 
-const MOST_PLACES = 4;
+const MAX_PLACES = 4;
 
 /**
  * Which places of a rig could have made what a take of a listener shows, the most likely first. A reading of the rig's
@@ -26,5 +26,5 @@ export function placesOf(rig: Rig, evaluation: Evaluation, listenerId: string, f
   return SUSPECTS[fault.id](scene, fault)
     .sort((a, b) => b.weight - a.weight)
     .filter((p, i, all) => p.weight > 0.02 && all.findIndex((q) => q.where === p.where) === i)
-    .slice(0, MOST_PLACES);
+    .slice(0, MAX_PLACES);
 }

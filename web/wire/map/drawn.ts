@@ -1,6 +1,6 @@
 import type { Finding } from '#core/check/index.ts';
 import type { Point } from '#core/layout/index.ts';
-import { type LineMap, type MapLine, MOST_STRANDS, STRAND_PITCH } from '#core/map/index.ts';
+import { type LineMap, MAX_STRANDS, type MapLine, STRAND_PITCH } from '#core/map/index.ts';
 import { findDevice, type PortRef, type Rig } from '#core/rig/index.ts';
 import { type Evaluation, readPath } from '#core/signal/index.ts';
 import { wire as say } from '#words/index.ts';
@@ -18,7 +18,7 @@ export const strandWidth = (strength: number): number => THIN + (THICK - THIN) *
 
 /** Where a strand runs, beside the middle of its cable. */
 export const strandOffset = (index: number, count: number): number =>
-  (index - (Math.min(count, MOST_STRANDS) - 1) / 2) * STRAND_PITCH;
+  (index - (Math.min(count, MAX_STRANDS) - 1) / 2) * STRAND_PITCH;
 
 /** A line moved sideways: level pieces up or down, upright ones along. */
 export function beside(points: readonly Point[], by: number): Point[] {

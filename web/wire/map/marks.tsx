@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import type { Placed, Point } from '#core/layout/index.ts';
-import { BOX, type MapBox, type MapLine, MOST_STRANDS } from '#core/map/index.ts';
+import { BOX, MAX_STRANDS, type MapBox, type MapLine } from '#core/map/index.ts';
 import type { Cable, Rig } from '#core/rig/index.ts';
 import { hueOf } from '#web/parts/index.ts';
 import { wire as say, textOf } from '#words/index.ts';
@@ -31,7 +31,7 @@ export const LineMark = memo(function LineMark(props: LineProps) {
   const { hues, said, cable, line, points, tapped, dim, marked, onTap } = props;
   const assumed = cable?.known === 'assumed' && cable.medium === 'lead';
   const dash = DASHES[line.medium] ?? (assumed ? ASSUMED : undefined);
-  const strands = line.strands.slice(0, MOST_STRANDS);
+  const strands = line.strands.slice(0, MAX_STRANDS);
   const end = points[points.length - 1]!;
   const middle = middleOf(points);
   const bare = strands.length === 0;

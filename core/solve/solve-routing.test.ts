@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { desk } from '#core/check/check.testkit.ts';
-import { alreadySo, applyEdit, findTypes, parseRig, type Rig, type SettingChange } from '#core/rig/index.ts';
+import { applyEdit, findTypes, markDone, parseRig, type Rig, type SettingChange } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { casesOf } from '#core/units/proofs.testkit.ts';
@@ -9,14 +9,14 @@ import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
-import { makeItSo, totalOf } from './index.ts';
+import { solveRouting, totalOf } from './index.ts';
 import { priceOfOutcome, turningPrices } from './price.ts';
 import { wrongsOf } from './wrongs.ts';
 
 const read = (rig: unknown): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const relay = read(boathouse);
 const so = (rig: Rig, changes: readonly SettingChange[]): Rig => {
-  const done = applyEdit(rig, alreadySo(rig, changes));
+  const done = applyEdit(rig, markDone(rig, changes));
   if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
@@ -195,7 +195,7 @@ describe('make it so', () => {
             return types.get(device.typeId)!.settings.some((s) => s.id === setting && s.kind === 'mute');
           });
           const rig = smallDesk(wants, known);
-          const { changes, left, proved } = makeItSo(rig);
+          const { changes, left, proved } = solveRouting(rig);
           expect(wrongs(so(rig, changes))).toBe(left.length);
           const cheapest = bruteForce(rig);
           if (cheapest !== null) {
@@ -213,7 +213,7 @@ describe('make it so', () => {
     expect(mended).toBeGreaterThan(casesOf(2, 4));
   });
   it('mends the Boathouse relay in at most eight changes, each needed, and breaks nothing', () => {
-    const { changes, left, proved } = makeItSo(relay);
+    const { changes, left, proved } = solveRouting(relay);
     // A microphone whose plug is shorted is no matter of settings.
     expect(left.map((l) => [l.sourceId, l.listenerId, l.stop])).toEqual([
       [
@@ -246,7 +246,7 @@ describe('make it so', () => {
     expect(after.every((l) => before.has(l.deviceIds.join()))).toBe(true);
   });
   it('takes on the relay what leaves the console’s own track alone, and its clean sound where nothing speaks against it', () => {
-    const made = makeItSo(relay);
+    const made = solveRouting(relay);
     const after = evaluate(so(relay, made.changes));
     const onTrack = after.pairs.filter((p) => p.listenerId === 'track-2' && p.ways.length > 0);
     expect(onTrack.map((p) => p.sourceId)).toEqual(['couch-game']);
@@ -260,7 +260,7 @@ describe('make it so', () => {
   });
   it('keeps the better of two ways and closes the other where it comes in, and tells the second best with its price', () => {
     const rig = twoWays([]);
-    const { changes, costs, second, left, proved } = makeItSo(rig);
+    const { changes, costs, second, left, proved } = solveRouting(rig);
     expect({ left, proved }).toEqual({ left: [], proved: true });
     // The way over the converter has two conversions more; nearest to the stream, closing it takes nothing else.
     expect(changes.map((c) => [c.deviceId, c.settingId, c.value])).toEqual([['p', 'in-2-not-on-1', true]]);
@@ -282,12 +282,12 @@ describe('make it so', () => {
       ],
     };
     // It stands otherwise in another moment: the mute of the same input is as good.
-    expect(makeItSo(held).changes.map((c) => c.settingId)).toEqual(['in-2-mute']);
+    expect(solveRouting(held).changes.map((c) => c.settingId)).toEqual(['in-2-mute']);
   });
   it('takes a level in between where everything that shuts takes too much', () => {
     // The guest hears the room through the one microphone that has to be heard there.
     const rig = twoWays(['level']);
-    const { changes, left } = makeItSo(rig);
+    const { changes, left } = solveRouting(rig);
     expect(left).toEqual([]);
     const [change] = changes;
     expect(change).toMatchObject({ deviceId: 'box', settingId: 'level' });
@@ -298,7 +298,7 @@ describe('make it so', () => {
   });
   it('brings levels to where they are wanted under the voice', () => {
     const rig = twoWays(['under']);
-    const { changes, left } = makeItSo(rig);
+    const { changes, left } = solveRouting(rig);
     expect(left).toEqual([]);
     const game = evaluate(so(rig, changes)).pairs.find((p) => p.sourceId === 'game')!;
     expect(Math.abs(game.underVoiceDb! - 12)).toBeLessThanOrEqual(3);
@@ -306,14 +306,14 @@ describe('make it so', () => {
   });
   it('changes nothing where all is as wanted', () => {
     for (const demo of [quayTalk, gliderCorner, skerryNet].map(read)) {
-      const { changes, left } = makeItSo(demo);
+      const { changes, left } = solveRouting(demo);
       expect(changes).toEqual([]);
       expect(left.filter((l) => l.stop?.kind === 'shut')).toEqual([]);
     }
   });
   it('says what no setting brings, with where it stops, and mends the rest', () => {
     const cut: Rig = { ...relay, cables: relay.cables.filter((c) => c.id !== 'phone-line') };
-    const { left, changes } = makeItSo(cut);
+    const { left, changes } = solveRouting(cut);
     expect(left.length).toBeGreaterThan(0);
     expect(left.every((l) => ['jingles', 'couch'].includes(l.sourceId) && l.stop?.kind === 'no-way')).toBe(true);
     expect(changes.length).toBeGreaterThan(0);

@@ -6,7 +6,7 @@ import { better, type Need, Search, type Second, stopOf } from './search.ts';
 import { levelsWrong, type Wrong, wrongsOf } from './wrongs.ts';
 
 /** Rigs that are looked at in all, so that it ends however large the desk is. */
-const MOST_EVALUATIONS = 2500;
+const MAX_EVALUATIONS = 2500;
 
 /** A setting to be changed, with what for. */
 export interface Made extends SettingChange, Need {}
@@ -35,7 +35,11 @@ export interface MadeSo {
  * `POINTS`: what a good engineer would mind. A beam finds one; then all sets of as few settings are tried, in order of
  * their number. What no setting can bring is left out and told.
  */
-export function makeItSo(rig: Rig, evaluation: Evaluation = evaluate(rig), mostEvaluations = MOST_EVALUATIONS): MadeSo {
+export function solveRouting(
+  rig: Rig,
+  evaluation: Evaluation = evaluate(rig),
+  mostEvaluations = MAX_EVALUATIONS,
+): MadeSo {
   const search = new Search(rig, evaluation, mostEvaluations, false);
   const doors = search.run();
   // Where doors are not enough, levels in between may be.

@@ -10,7 +10,7 @@ type Search =
   | { readonly at: 'failed'; readonly why: string };
 
 /** The search for the fewest changes, in a worker; what it found is of the rig it was asked for and of no other. */
-export function useMakeItSo(rig: Rig): { search: Search; begin: () => void; drop: () => void } {
+export function useSolveRouting(rig: Rig): { search: Search; begin: () => void; drop: () => void } {
   const [state, setState] = useState<{ rig: Rig; search: Search } | null>(null);
   const stop = useRef<(() => void) | null>(null);
   const drop = useCallback(() => {
