@@ -30,7 +30,7 @@ export const RigRecord = z.strictObject({
 });
 export type RigRecord = z.infer<typeof RigRecord>;
 
-/** An earlier version of a rig: when, what was changed, and how it was judged; null where nobody judged it. */
+/** An earlier version of a rig: when, what was changed, and how it was judged; null where no one judged it. */
 export const RigVersion = z.strictObject({
   revision: z.int(),
   savedAt: z.iso.datetime(),
@@ -58,7 +58,7 @@ const BlindTrial = z.strictObject({
 });
 export type BlindTrial = z.infer<typeof BlindTrial>;
 
-/** What a person has made of a take on the bench: marks as found and corrected, and what the take speaks of. */
+/** What a person has made of a take on Measure: marks as found and corrected, and what the take speaks of. */
 export const TakeNotes = z.strictObject({
   flashes: z.array(Mark).max(5000),
   claps: z.array(Mark).max(5000),
@@ -83,7 +83,7 @@ export const TakeRecord = z.strictObject({
   notes: TakeNotes.nullable(),
   /** Rigs whose figures rest on this take. */
   usedBy: z.array(z.uuid()),
-  /** Its file is not there: somebody took it away. */
+  /** Its file is not there: someone took it away. */
   missing: z.literal(true).optional(),
   /** What is wrong with what was made of it. */
   fault: z.string().optional(),
@@ -131,7 +131,7 @@ export const DayPage = z.strictObject({
 export type DayPage = z.infer<typeof DayPage>;
 export const NewEvents = z.strictObject({ events: z.array(DayEvent).min(1).max(MAX_EVENTS) });
 
-/** The code of the door, as somebody typed it. */
+/** The code of the door, as someone typed it. */
 export const DoorTry = z.strictObject({ code: z.string().min(1).max(40) });
 /** The door of the phones as the desk shows it. */
 export const DoorState = z.strictObject({

@@ -40,7 +40,7 @@ const KINDS: Record<string, { readonly args: readonly string[]; readonly manyArg
   'pcm.mp4': { args: ['-strict', '-2', '-c:a', 'pcm_s16le', '-f', 'mov'] },
 };
 
-/** Files as other programs write them, opened as the bench does; beside what ffmpeg decodes and measures of the very same. */
+/** Files as other programs write them, opened as Measure does; beside what ffmpeg decodes and measures of the very same. */
 export async function files(): Promise<readonly Row[]> {
   needTool(FFMPEG, ['-version'], 'The files need ffmpeg: apt-get install ffmpeg (or set FFMPEG).');
   needMaterial();

@@ -76,7 +76,7 @@ function soundOf({ shot, lateMs }: Film): Float32Array {
   return out;
 }
 
-/** Moving pictures in which nobody shows a panel. */
+/** Moving pictures in which no one shows a panel. */
 const WITHOUT = ['testsrc2', 'mandelbrot', 'life=mold=10:ratio=0.3', 'cellauto', 'rgbtestsrc', 'smptehdbars'];
 
 function filmWithout(source: string, n: number): string {

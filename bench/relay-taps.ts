@@ -107,7 +107,7 @@ const soundOf = (all: AllExpected): string =>
 
 /**
  * Faults by chance of those that takes can tell: of routing, levels, delays and clocks alike. A program that lets voices
- * pass only keeps no tune back in the end (see the bench of calls), and stand-ins do not act as if it did.
+ * pass only keeps no tune back in the end (see Measure of calls), and stand-ins do not act as if it did.
  */
 function planted(): Fault[] {
   const all = faultsOf(rig, evaluation).filter((f) => f.edit || f.dead.length > 0);

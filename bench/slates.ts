@@ -175,7 +175,7 @@ async function makeLong(file: string): Promise<void> {
   const args = [
     ...['-y', '-f', 'lavfi', '-i', `testsrc2=size=1920x1080:rate=60:duration=${MINUTES * 60}`],
     ...['-f', 'rawvideo', '-pix_fmt', 'gray', '-s', '640x360', '-r', '60', '-stream_loop', '-1', '-i', loop, '-i', wav],
-    // The film is ten seconds long: it begins anew with every minute's sound.
+    // The film is ten seconds long: it begins again with every minute's sound.
     ...['-filter_complex', `[0:v][1:v]overlay=x=200:y=200:enable='${shown.join('+')}'[v]`],
     ...[
       '-map',

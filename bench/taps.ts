@@ -208,7 +208,7 @@ interface Claim {
   readonly isTrue: boolean;
 }
 
-/** Takes of all kinds in which nobody played a tune. */
+/** Takes of all kinds in which no one played a tune. */
 async function empty(fftOf: FftOf): Promise<{ row: Row; claims: Claim[] }> {
   const makers = [voice(118), voice(205), game, jingle, noise];
   const rate = 16_000;

@@ -12,7 +12,7 @@ import { bigRig, turned } from './rigs.ts';
 
 const SIZES = [60, 252, 504, 996];
 
-/** A rig of which nothing is known: no box or lead of it has been looked at. */
+/** A rig of which nothing is known: no device or cable of it has been looked at. */
 const anew = (rig: Rig): Rig => ({
   ...rig,
   devices: rig.devices.map((d) => ({ ...d })),

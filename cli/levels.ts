@@ -13,7 +13,7 @@ const MAX_THREADS = 4;
 
 /**
  * The levels of a WAV file, a part of it on each core.
- * @throws MeasureError for tracks that belong to no loudspeakers, and for samples that are no numbers
+ * @throws MeasureError for tracks that belong to no speakers, and for samples that are no numbers
  */
 export async function levelsOfFile(path: string, recording: Recording, asItIs: boolean): Promise<Levels> {
   // Built, the command stands beside the thread or in a folder below it.

@@ -8,7 +8,7 @@ import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';
 import { readRig } from './rig-file.ts';
 
-/** What the lead that would be taken loses of the sound. */
+/** What the cable that would be taken loses of the sound. */
 function losesBy(rig: Rig, cable: Cable): string[] {
   if (cable.medium !== 'lead' || cable.map) return [];
   const lead = leadBetween(rig, findTypes(rig), cable);
@@ -16,7 +16,7 @@ function losesBy(rig: Rig, cable: Cable): string[] {
   return found ? lostBy(endOf(lead.from.port), endOf(lead.to.port), found).map(textOf) : [];
 }
 
-/** What a socket can be plugged to, the best first, with the lead and adapters that it takes. */
+/** What a socket can be plugged to, the best first, with the cable and adapters that it takes. */
 export const plug: Command = async ([path, place]) => {
   const rig = await readRig(path!);
   const [deviceId = '', portId = ''] = place!.split('.');

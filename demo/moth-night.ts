@@ -111,7 +111,7 @@ export const mothNight: Rig = {
     {
       id: 'questions',
       name: 'Questions from home',
-      // The table microphones hear the loudspeakers: they are shut while a member is heard in the hall.
+      // The table microphones hear the speakers: they are shut while a member is heard in the hall.
       settings: [
         { deviceId: 'mixer', settingId: 'strip-1-mute', value: true },
         { deviceId: 'mixer', settingId: 'strip-2-mute', value: true },

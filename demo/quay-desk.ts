@@ -3,7 +3,7 @@ import { air, device, lead, must, ref, seen, software } from './parts.ts';
 
 /**
  * Quay talk, afterwards at the desk: the host records the words between the interviews. One USB microphone, two ways of
- * bringing it in: straight into the laptop, or out of its own headphone jack through a mixer. The same boxes have the
+ * bringing it in: straight into the laptop, or out of its own headphone jack through a mixer. The same devices have the
  * same ids in both, so that they can be laid side by side.
  */
 const common: Omit<Rig, 'name' | 'notes' | 'devices' | 'cables'> = {

@@ -26,7 +26,7 @@ export const QUAY_SECONDS = 44;
 const RATE_HZ = 16_000;
 const SEED = 20260520;
 const SLATE: Slate = { rate: SLATE_RATES[4]!, id: 1 };
-/** The slate was started before anybody recorded, and runs on in the pocket. */
+/** The slate was started before anyone recorded, and runs on in the pocket. */
 const SLATE_ZERO_S = -3.2046;
 const TALK_DB = -6;
 const SLATE_DB = -4;

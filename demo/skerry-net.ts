@@ -9,7 +9,7 @@ const radio = (id: string, from: string, to: string, lengthM: number): Cable => 
 
 /**
  * Skerry net: a sea rescue club's training station. Two radios share a desk microphone by a pedal; the left ear hears
- * radio A, the right ear radio B; a computer logs both and streams them to members. Its leads join earths in a ring.
+ * radio A, the right ear radio B; a computer logs both and streams them to members. Its cables join earths in a ring.
  */
 export const skerryNet: Rig = {
   schemaVersion: 2,
@@ -104,7 +104,7 @@ export const skerryNet: Rig = {
   moments: [sending('a', 'Send A'), sending('b', 'Send B')],
 };
 
-/** The pedal is down on one channel: its radio sends, the boat there listens, and nobody waits to hear that boat. */
+/** The pedal is down on one channel: its radio sends, the boat there listens, and no one waits to hear that boat. */
 function sending(channel: 'a' | 'b', name: string): Rig['moments'][number] {
   const boat = `boat-${channel}`;
   return {

@@ -10,7 +10,7 @@ async function keyboard(page: Page) {
   };
   return {
     press,
-    /** Names of boxes and figures are typed, not counted. */
+    /** Names of devices and figures are typed, not counted. */
     type: (text: string) => page.keyboard.type(text),
     presses: () => presses,
   };
@@ -57,7 +57,7 @@ test('by keyboard alone: Quay talk is wired from an empty desk, a lead corrected
     await keys.press('Enter');
     await expect(page.getByRole('dialog')).toBeHidden();
   }
-  // 8 boxes, 9 leads.
+  // 8 devices, 9 leads.
   await expect(map.getByRole('button', { name: /^Person 2 → Wireless/ })).toBeVisible();
   expect(keys.presses()).toBeLessThanOrEqual(40);
   // What was drawn is kept.

@@ -60,7 +60,7 @@ test('a file that breaks off is read to its end; one that holds nothing leaves t
     timeout: 60_000,
   });
   await expect(page.getByText('Drop a take here')).toBeVisible();
-  // It is said as long as the bench is empty.
+  // It is said as long as Measure is empty.
   await page.waitForTimeout(1500);
   await expect(page.getByText(/^nothing\.mp4: .* It was not saved\./)).toBeVisible();
   const kept = await (await page.request.get(`${server.url}/api/takes`)).json();

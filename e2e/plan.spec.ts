@@ -66,7 +66,7 @@ test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done
   // At the desk: what is asked is answered, what is to do is done, each with its key.
   await page.keyboard.press('t');
   await expect(page.getByRole('heading', { name: 'To-do list' })).toBeVisible();
-  // Mutes that nobody touched are not asked.
+  // Mutes that no one touched are not asked.
   await expect(page.getByText(/^0 to check, 3 to do\./)).toBeVisible();
   for (let left = 3; left > 0; left--) {
     await expect(page.getByRole('link', { name: new RegExp(`to check, ${left} to do$`) })).toBeVisible();
@@ -168,7 +168,7 @@ test('forty sources by forty listeners are walked by keyboard and read by a scre
     await page.keyboard.press('Control+End');
     await expect(at(39, 39)).toBeFocused();
   }
-  // Colours are those of every table, and looked at there: sixteen hundred times the same takes minutes.
+  // Colors are those of every table, and looked at there: sixteen hundred times the same takes minutes.
   const { violations } = await new AxeBuilder({ page })
     .include('[role=grid]')
     .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])

@@ -86,7 +86,7 @@ test('the bench refuses what is no take, opens a WAV cut short, and needs no rig
     'picture.wav',
     Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 16, 0x4a, 0x46, 0x49, 0x46, ...new Array(200).fill(7)]),
   );
-  // It leaves the bench by itself; what was wrong with it stays to be read.
+  // It leaves Measure by itself; what was wrong with it stays to be read.
   await expect(page.getByText(/Can’t read this file as audio or video/).first()).toBeVisible();
   await expect(page.getByRole('button', { name: /^Clear/ })).toHaveCount(0);
   await expect(page.getByText(/Can’t read this file as audio or video/).first()).toBeVisible();

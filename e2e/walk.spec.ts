@@ -45,7 +45,7 @@ test('by pointer: from the demo rig over a real file to a delay that puts it rig
   await page.getByRole('button', { name: /Suggest delays/ }).click();
   await expect(page.getByLabel(/Input 2, video delay/)).toHaveValue(/^6\d$/);
   await page.getByRole('button', { name: /^Add to-do/ }).click();
-  // A proposal that nobody has ticked is not called right.
+  // A proposal that no one has ticked is not called right.
   await expect(page.getByLabel('Tap point', { exact: true })).toContainText('in sync once the to-dos are done');
   await page.getByRole('button', { name: 'To-do list t' }).click();
   const open = page.getByRole('row', { name: /open since/ });

@@ -48,7 +48,7 @@ export interface Server {
   readonly backups: BackupService;
   /** Says to whoever opens the same data folder next where this one answers. */
   tell(holder: Holder): Promise<void>;
-  /** What is done now and then: room taken in reserve, uploads that nobody goes on with dropped, photographs tidied. */
+  /** What is done now and then: room taken in reserve, uploads that no one goes on with dropped, photographs tidied. */
   housekeep(): Promise<void>;
   close(): Promise<void>;
 }
@@ -72,7 +72,7 @@ export interface ServerOptions {
   readonly copiesFolder?: string | undefined;
 }
 
-/** An upload that nobody goes on with is dropped after so long. */
+/** An upload that no one goes on with is dropped after so long. */
 const UPLOAD_MS = 3 * 24 * 3_600_000;
 const LARGEST_BACKUP_BYTES = 1024 ** 4;
 const REFILL_MS = 10_000;

@@ -8,7 +8,7 @@ export const localAddresses = (): string[] =>
     .flat()
     .flatMap((a) => (a && a.family === 'IPv4' && !a.internal ? [a.address] : []));
 
-/** Kept for documentation (RFC 5737): nobody has it, so that whatever leads there is the default way. */
+/** Kept for documentation (RFC 5737): no one has it, so that whatever leads there is the default way. */
 const SOMEWHERE = '198.51.100.1';
 const ANY_PORT = 9;
 

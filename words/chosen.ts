@@ -1,7 +1,7 @@
 import { markedText } from './marked.ts';
 import { speak } from './message.ts';
 
-/** The language that somebody reads, and how they write numbers. */
+/** The language that someone reads, and how they write numbers. */
 export interface Chosen {
   readonly language: 'en' | 'marked';
   readonly numberLocale: string;

@@ -40,7 +40,7 @@ export interface Language {
   readonly locale: string;
   /** How numbers are written: the reader's own locale, whatever language is spoken. */
   readonly numberLocale: string;
-  /** How a name that somebody typed is set apart in a sentence. */
+  /** How a name that someone typed is set apart in a sentence. */
   readonly quoted: (name: string) => string;
   /** The text of a message, where it is another one than that in English. */
   readonly textOf: (message: Message) => string;

@@ -64,7 +64,7 @@ declare const MediaStreamTrackProcessor: new (of: {
 }) => { readonly readable: ReadableStream<Sound> };
 
 async function recorded(track: MediaStreamTrack, seconds: number): Promise<{ rateHz: number; base64: string }> {
-  // A track that nobody listens to is not decoded.
+  // A track that no one listens to is not decoded.
   const ear = new Audio();
   ear.muted = true;
   ear.srcObject = new MediaStream([track]);

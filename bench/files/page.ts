@@ -1,6 +1,6 @@
 import type { FileRead } from './worker.ts';
 
-/** Opens a file as the bench does, in a worker. */
+/** Opens a file as Measure does, in a worker. */
 function openFile(made: string, from: string): Promise<FileRead> {
   const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
   return new Promise<FileRead>((done, failed) => {

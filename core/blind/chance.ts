@@ -1,5 +1,5 @@
 /**
- * How likely it is that somebody who guesses is right in `correct` rounds of `rounds` or more: the upper tail of the
+ * How likely it is that someone who guesses is right in `correct` rounds of `rounds` or more: the upper tail of the
  * binomial distribution, exact.
  * @param right  how likely a round is right: a half where one guesses
  */
@@ -20,7 +20,7 @@ export function neededOf(rounds: number, guessing = 0.05): number | null {
   return null;
 }
 
-/** How likely somebody who hears the difference in a part of the rounds, and guesses in the others, gets there. */
+/** How likely someone who hears the difference in a part of the rounds, and guesses in the others, gets there. */
 export function powerOf(rounds: number, hears: number, guessing = 0.05): number {
   const needed = neededOf(rounds, guessing);
   return needed === null ? 0 : chanceOf(needed, rounds, hears + (1 - hears) / 2);

@@ -22,12 +22,12 @@ const AIM_DB = 11;
 const SPEECH_HZ = [500, 4000] as const;
 /** How far a voice should stand over the noise where it is recorded, streamed or heard. */
 const CLEAN_DB = 40;
-/** A telephone or a two-way radio carries no more than this, and nobody expects it (typical). */
+/** A telephone or a two-way radio carries no more than this, and no one expects it (typical). */
 const NARROW_HZ = 4500;
 const CLEAN_NARROW_DB = 25;
 /** What an unused input may take of that. */
 const MAY_COST_DB = 6;
-/** So far over the noise nobody hears what an input costs. */
+/** So far over the noise no one hears what an input costs. */
 const SPOTLESS_DB = 55;
 
 /** One listener who is to understand a voice: the voice, and what sounds with it. */
@@ -239,7 +239,7 @@ function findNoisy(context: Context): Noisy[] {
 
 const cleanOn = ({ band }: ReceivedPath): number => (band.highHz <= NARROW_HZ ? CLEAN_NARROW_DB : CLEAN_DB);
 
-/** What the boxes on a way bring to its end of their own noise, dB in the scale there. */
+/** What the devices on a way bring to its end of their own noise, dB in the scale there. */
 function noiseOnWay({ arrival }: ReceivedPath): number {
   let [power, gain] = [0, 1];
   for (let at: ReceivedPath['arrival'] | null = arrival; at?.edge; at = at.from) {

@@ -24,7 +24,7 @@ export interface Box {
   setting(id: string): SettingSeen | null;
 }
 
-/** A setting as it stands on a box; null where its type has none such. */
+/** A setting as it stands on a device; null where its type has none such. */
 export function settingSeen(device: Device, type: DeviceType, id: string): SettingSeen | null {
   const spec = settingsOf(type).get(id);
   return spec ? { ...settingOf(device, spec), spec } : null;
@@ -32,7 +32,7 @@ export function settingSeen(device: Device, type: DeviceType, id: string): Setti
 
 const kept = new WeakMap<Device, Box>();
 
-/** The same box as long as the device and its type are the same. */
+/** The same device as long as the device and its type are the same. */
 export function boxOf(device: Device, type: DeviceType): Box {
   const before = kept.get(device);
   if (before?.type === type) return before;

@@ -12,7 +12,7 @@ import { say } from './sayings.ts';
 const WORN_M = 1;
 const CAREFUL_SLACK_M = 1;
 
-/** Leads that tie somebody who sits away from the desk: of the microphone before them, of their headphones. */
+/** Cables that tie someone who sits away from the desk: of the microphone before them, of their headphones. */
 function tyingLeads({ rig, plugged, box }: Context): LeadSeen[] {
   const near = new Set(
     rig.cables
@@ -46,7 +46,7 @@ const sourcePictures = ({ rig, pictures }: Context) =>
 
 const priced = ({ type }: Box): readonly [number, number] => type.priceEur ?? [0, 0];
 
-/** What is to be bought: boxes that are marked so, and leads that nobody has seen. */
+/** What is to be bought: devices that are marked so, and cables that no one has seen. */
 function toBuy({ boxes, plugged }: Context): { names: Text[]; low: number; high: number } {
   const names = boxes.filter((b) => b.device.toGet).map((b) => b.device.name);
   const leads = plugged.filter((l) => l.cable.known === 'assumed');
@@ -146,7 +146,7 @@ export const briefRules: readonly Rule[] = [
     if (!rig.session.movesAbout) return [];
     const roles = rolesOf(rig);
     const here = rig.sources.filter((s) => ['voice', 'second-voice'].includes(roles.source(s)));
-    // Where somebody is marked as walking, it is they; else it may be anybody.
+    // Where someone is marked as walking, it is they; else it may be anyone.
     const walking = here.filter((s) => box(s.sound.deviceId).device.moves);
     return (walking.length > 0 ? walking : here).flatMap((source): Draft[] => {
       const heard = new Set(

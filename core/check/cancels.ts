@@ -12,7 +12,7 @@ const GONE_DB = 10;
 /** Copies nearer than this are in step as far as one hears. */
 const IN_STEP_MS = 0.02;
 
-/** Where a source meets its own copy upside down, the worst of each box; but where that is what takes an unwanted source away. */
+/** Where a source meets its own copy upside down, the worst of each device; but where that is what takes an unwanted source away. */
 function meetings({ evaluation: { graph, arrivals, pairs } }: Context): Arrival[] {
   const all = arrivals.flatMap((list) => list.filter((a) => lossOf(a) >= TOLD_DB));
   // As good as always: then nothing has to be asked of who wants what.
@@ -32,7 +32,7 @@ function meetings({ evaluation: { graph, arrivals, pairs } }: Context): Arrival[
 const lossOf = (arrival: Arrival | undefined): number => arrival?.cancelledBy?.lossDb ?? 0;
 const placeOf = (deviceId: string, source: number): string => `${deviceId}:${source}`;
 
-/** Boxes on one of two ways and not on the other. */
+/** Devices on one of two ways and not on the other. */
 const only = (own: readonly string[], other: readonly string[]): string[] => own.filter((id) => !other.includes(id));
 
 function drafts(context: Context): Draft[] {

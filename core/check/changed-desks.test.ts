@@ -24,7 +24,7 @@ const heard = ({ pairs }: Evaluation) =>
     ]),
   );
 
-/** A second desk beside the first, box by box, with nothing between them. */
+/** A second desk beside the first, box by device, with nothing between them. */
 function beside(rig: Rig): Rig {
   const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value).replaceAll(IDS, '$1$2-too"')) as T;
   const two = <K extends 'devices' | 'cables' | 'sources' | 'listeners' | 'plan'>(key: K): Rig[K] =>
@@ -131,7 +131,7 @@ describe('A desk', () => {
   });
 });
 
-/** Findings about all boxes in one room together; and which computer a program runs on is clear where there is one. */
+/** Findings about all devices in one room together; and which computer a program runs on is clear where there is one. */
 const ONCE: readonly string[] = ['radio-crowded', 'program-without-computer'];
 
 /** Without the noise: any computer has some of its own. */

@@ -13,7 +13,7 @@ interface Joined {
   readonly medium?: 'lead' | 'radio';
 }
 
-/** Two boxes and the lead between them, for rules that look at one lead. */
+/** Two devices and the cable between them, for rules that look at one cable. */
 export function joined({ from, to, lengthM = 1, known = 'seen', medium = 'lead' }: Joined): Rig {
   const channels = (n = 1) => Array.from({ length: n }, (_, i) => ({ id: `ch-${i + 1}`, carries: 'sound' }));
   const type = (id: string, direction: 'in' | 'out', { connector, level, channels: n }: End) => ({
@@ -55,7 +55,7 @@ export function joined({ from, to, lengthM = 1, known = 'seen', medium = 'lead' 
 }
 
 interface DeskMore {
-  /** 'device.setting': value, seen by somebody. */
+  /** 'device.setting': value, seen by someone. */
   readonly set?: Readonly<Record<string, string | number | boolean>>;
   readonly device?: Readonly<Record<string, Partial<Rig['devices'][number]>>>;
   readonly types?: Rig['types'];
@@ -73,8 +73,8 @@ interface DeskMore {
 const MEDIA = ['lead', 'radio', 'software', 'air', 'light'];
 
 /**
- * A desk of the catalogue's boxes, for rules that look at more than one lead. Cables are 'a.out > b.in', then metres
- * (1), medium (lead), `?` where nobody has looked, `straight` where no adapter stands between, 'left=ch-3' for a map.
+ * A desk of the library's boxes, for rules that look at more than one lead. Cables are 'a.out > b.in', then meters
+ * (1), medium (lead), `?` where no one has looked, `straight` where no adapter stands between, 'left=ch-3' for a map.
  */
 export function desk(boxes: Readonly<Record<string, string>>, cables: readonly string[], more: DeskMore = {}): Rig {
   const {

@@ -129,7 +129,7 @@ describe('the default device of a computer', () => {
     ]);
     const [fix] = fixesOf(assumed, moves!, evaluate(assumed));
     expect(rules(done(assumed, fix!.edit), 'default-moves')).toEqual([]);
-    // Who has chosen a device is asked too, where it decides what somebody hears.
+    // Who has chosen a device is asked too, where it decides what someone hears.
     const open = {
       ...start,
       cables: start.cables.map((c) => (c.medium === 'software' ? { ...c, known: 'assumed' as const } : c)),

@@ -49,7 +49,7 @@ const PLANTED: readonly (readonly [Rig, readonly string[]])[] = [
       'plan-missing:member>recorder@questions',
       'exclusive-switched-off:mixer/usb-return',
       'brief-two-way:all',
-      // Two hall loudspeakers, in step 6 dB over one of them: 15 dB down, and nearer than it aims at.
+      // Two hall speakers, in step 6 dB over one of them: 15 dB down, and nearer than it aims at.
       'loop-howls:loudspeakers+mixer+table-1',
       'plan-source-nowhere:member',
     ],

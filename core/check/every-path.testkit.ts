@@ -83,7 +83,7 @@ function passed(rig: Rig, type: DeviceType, device: Rig['devices'][number], stag
   }
 }
 
-/** Where a sound goes on from a channel: through its box, and by every cable. */
+/** Where a sound goes on from a channel: through its device, and by every cable. */
 function stepsFrom(rig: Rig, types: Types, at: At): Step[] {
   const device = rig.devices.find((d) => d.id === at.deviceId)!;
   const type = types.get(device.typeId)!;

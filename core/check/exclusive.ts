@@ -24,7 +24,7 @@ interface ShutPort {
   readonly cableIds: readonly string[];
 }
 
-/** Ends of leads of which every way within the box is shut by one switch as it stands. */
+/** Ends of cables of which every way within the device is shut by one switch as it stands. */
 function shutPorts({ leads, box, evaluation }: Context): ShutPort[] {
   const { graph } = evaluation;
   const open = openWithin(graph);

@@ -14,7 +14,7 @@ const strip = (count: number, type = 'screen') => ({
   boxes: { s: 'power-strip', ...Object.fromEntries(Array.from({ length: count }, (_, i) => [`d${i}`, type])) },
   device: Object.fromEntries(Array.from({ length: count }, (_, i) => [`d${i}`, { fedBy: 's' }])),
 });
-/** Console and mixer on the mains, a screen between, and a line from the screen's jack: the classic ring. */
+/** Console and mixer on the AC power, a screen between, and a line from the screen's jack: the classic ring. */
 export const RING = { a: 'game-console', t: 'screen-with-jack', x: 'mixer-usb-10' };
 const ring = (line: string, more: Parameters<typeof desk>[2] = {}) => desk(RING, ['a.hdmi > t.hdmi', line], more);
 const voice = (a: number, b: number) =>

@@ -23,7 +23,7 @@ export interface Fix {
   readonly label: Text;
   /** It leaves something of it: less than before, as its label says. */
   readonly partly?: true;
-  /** What has to be drawn before: a box that is put in. */
+  /** What has to be drawn before: a device that is put in. */
   readonly first?: Edit;
   /** What is set or plugged, to be done at the desk or so already. */
   readonly changes: readonly Change[];
@@ -61,7 +61,7 @@ export interface Finding {
   /** Where it rests on something assumed: what to look at, as a question. It is then asked, and not claimed. */
   readonly asks: Said | null;
   readonly why: readonly Reason[];
-  /** Put aside by somebody, with the reason; null while it counts. */
+  /** Put aside by someone, with the reason; null while it counts. */
   readonly aside: Aside | null;
   /** The moment in which it is so; null where it is so in the plain rig. */
   readonly momentId: string | null;
@@ -91,9 +91,9 @@ export interface Context {
   readonly evaluation: Evaluation;
   readonly boxes: readonly Box[];
   box(deviceId: string): Box;
-  /** Every cable that is a lead. */
+  /** Every cable that is a cable. */
   readonly leads: readonly LeadSeen[];
-  /** Every lead once: without those that share the plugs of another one. */
+  /** Every cable once: without those that share the plugs of another one. */
   readonly plugged: readonly LeadSeen[];
   readonly pictures: readonly PictureRun[];
 }
@@ -110,7 +110,7 @@ export type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | '
   readonly at: string;
   readonly where?: Where;
   readonly asks?: Said | null;
-  /** The setting that it rests on: asked while nobody has looked at it. */
+  /** The setting that it rests on: asked while no one has looked at it. */
   readonly rests?: { readonly box: Pick<Box, 'device'>; readonly seen: SettingSeen };
 };
 
@@ -154,7 +154,7 @@ export const rule = (
   fixes?: Rule['fixes'],
 ): Rule => ruleOf(id, (context) => find(context).map((draft) => findingOf(stage, id, draft)), fixes);
 
-/** Where a finding rests on a setting that nobody has looked at: the question; null once it is known. */
+/** Where a finding rests on a setting that no one has looked at: the question; null once it is known. */
 const askSetting = ({ device }: Pick<Box, 'device'>, seen: SettingSeen): Said | null =>
   seen.known === 'assumed'
     ? say.isItValue({ device: device.name, spec: seen.spec.name, value: sayValue(seen.spec, seen.value) })

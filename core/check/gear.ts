@@ -108,7 +108,7 @@ interface End {
 
 export type GearRead = { ok: true; type: DeviceType } | { ok: false; faults: readonly GearFault[] };
 
-/** Reads a type that somebody wrote or was sent: its shape, what it points to, connectors and scales. */
+/** Reads a type that someone wrote or was sent: its shape, what it points to, connectors and scales. */
 export function readGear(text: string): GearRead {
   let json: unknown;
   try {

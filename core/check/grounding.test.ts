@@ -33,7 +33,7 @@ const ends = (typeId: string, direction: 'in' | 'out') =>
     .ports.filter((p) => p.direction === direction && SOCKETS.has(p.connector.split('-')[0]!))
     .map((p) => p.id);
 
-/** A handful of boxes with leads between any of their sockets, whether they fit or not. */
+/** A handful of devices with cables between any of their sockets, whether they fit or not. */
 const aDesk = (): fc.Arbitrary<Rig> =>
   fc.array(fc.constantFrom(...TYPES), { minLength: 2, maxLength: 7 }).chain((others) => {
     const chosen = ['mixer-usb-10', ...others];
@@ -47,7 +47,7 @@ const aDesk = (): fc.Arbitrary<Rig> =>
     );
   });
 
-/** Boxes whose mains plug has an earth, and which of them are on it now. */
+/** Devices whose AC power plug has an ground, and which of them are on it now. */
 const earthed = (rig: Rig): string[] =>
   rig.devices
     .filter((d) => {
@@ -59,7 +59,7 @@ const earthed = (rig: Rig): string[] =>
 
 type Pair = readonly [string, string];
 
-/** Every joint of metal by its two ends: screens, with the lead, and mains earths. */
+/** Every joint of metal by its two ends: screens, with the cable, and AC power earths. */
 function metalOf(rig: Rig): { pair: Pair; cableId: string | null; hums: boolean }[] {
   const audio = ['microphone', 'line', 'headphone'];
   const leads = leadsOf(rig, findTypes(rig)).filter(
@@ -79,7 +79,7 @@ function metalOf(rig: Rig): { pair: Pair; cableId: string | null; hums: boolean 
   ];
 }
 
-/** Independent rings: joints less boxes and more parts. The slow twin counts parts by spreading until nothing is added. */
+/** Independent rings: joints less devices and more parts. The slow twin counts parts by spreading until nothing is added. */
 function ringsIn(joints: readonly { readonly pair: Pair }[]): number {
   const boxes = new Set(joints.flatMap((j) => j.pair));
   let parts = 0;
@@ -145,7 +145,7 @@ describe('grounding', () => {
             const onBattery = (id: string) =>
               done.rig.devices.find((d) => d.id === id)?.settings.supply?.value === 'battery';
             for (const id of earthed(rig)) expect(still.has(id) || onBattery(id), textOf(fix.label)).toBe(true);
-            // Nor by another way: a box keeps its type, and with it its plug.
+            // Nor by another way: a device keeps its type, and with it its plug.
             for (const d of rig.devices) expect(done.rig.devices.find((x) => x.id === d.id)?.typeId).toBe(d.typeId);
           }
         }

@@ -9,9 +9,9 @@ import { isBalanced, type LeadSeen, onLead, sayLead } from './leads.ts';
 import { say } from './sayings.ts';
 
 /*
- * Hum: nodes are chassis and the earth of the house; edges are mains earth leads (class I only) and every metal screen.
- * A cycle is a finding only where it holds an unbalanced analogue lead. What mends it is an isolator, a balanced lead
- * or the battery; never a lifted mains earth.
+ * Hum: nodes are chassis and the ground of the house; edges are AC power ground leads (class I only) and every metal screen.
+ * A cycle is a finding only where it holds an unbalanced analog lead. What mends it is an isolator, a balanced lead
+ * or the battery; never a lifted AC power ground.
  */
 
 const EARTH = 'mains-earth';
@@ -31,7 +31,7 @@ const isAnalogue = ({ from, to }: LeadSeen): boolean =>
   ['microphone', 'line', 'headphone'].includes(to.port.level);
 const family = ({ port }: LeadSeen['from']) => connectorOf(port.connector)?.kind;
 
-/** Whether the lead's screen joins the two boxes: metal at both ends, and no transformer, light or bare network between. */
+/** Whether the cable's screen joins the two devices: metal at both ends, and no transformer, light or bare network between. */
 function joinsScreens(lead: LeadSeen): boolean {
   if (lead.from.port.isolated || lead.to.port.isolated) return false;
   const kinds = [family(lead.from), family(lead.to)];
@@ -40,7 +40,7 @@ function joinsScreens(lead: LeadSeen): boolean {
   );
 }
 
-/** On the mains by a plug with an earth, as it stands now. */
+/** On the AC power by a plug with an ground, as it stands now. */
 export function isEarthed({ device, type }: Box): boolean {
   if (!type.power?.earthed) return false;
   const supply = type.power.supply ? type.settings.find((s) => s.id === type.power!.supply) : undefined;
@@ -57,9 +57,9 @@ function jointsOf({ plugged, boxes }: Context): Joint[] {
 
 /** One ring of metal that an unbalanced lead closes. */
 interface HumLoop {
-  /** The lead that closes it, and where it is broken best. */
+  /** The cable that closes it, and where it is broken best. */
   readonly lead: LeadSeen;
-  /** From box to box, by the earth of the house where that is on it. */
+  /** From box to box, by the ground of the house where that is on it. */
   readonly way: readonly string[];
   /** Every unbalanced lead on it, this one first. */
   readonly leads: readonly LeadSeen[];
@@ -70,7 +70,7 @@ interface HumLoop {
 const hums = (joint: Joint): joint is Joint & { readonly lead: LeadSeen } =>
   joint.lead !== null && isAnalogue(joint.lead) && !isBalanced(joint.lead);
 
-/** The earth first, then what carries no hum, then unbalanced leads; of those last what an isolator may stand in. */
+/** The ground first, then what carries no hum, then unbalanced leads; of those last what an isolator may stand in. */
 const rankOf = (joint: Joint): number => {
   if (joint.lead === null) return 0;
   if (!hums(joint)) return 1;
@@ -78,7 +78,7 @@ const rankOf = (joint: Joint): number => {
 };
 
 /**
- * As many independent rings as joints less boxes and more parts (the cycle rank), each by the joint that closes it: a
+ * As many independent rings as joints less devices and more parts (the cycle rank), each by the joint that closes it: a
  * spanning forest (Kruskal 1956) takes the others first. Only rings that an unbalanced lead closes are told.
  */
 function ringsOf(joints: readonly Joint[]): HumLoop[] {
@@ -122,14 +122,14 @@ interface Step {
   readonly joint: Joint;
 }
 
-/** The next box towards the root of its tree, by which joint, and how deep it stands. */
+/** The next box toward the root of its tree, by which joint, and how deep it stands. */
 interface Up {
   readonly to: string | null;
   readonly joint: Joint | null;
   readonly depth: number;
 }
 
-/** Every tree of a forest hung up at one of its boxes. */
+/** Every tree of a forest hung up at one of its devices. */
 function rooted(tree: ReadonlyMap<string, readonly Step[]>): ReadonlyMap<string, Up> {
   const up = new Map<string, Up>();
   for (const top of tree.keys()) {
@@ -146,7 +146,7 @@ function rooted(tree: ReadonlyMap<string, readonly Step[]>): ReadonlyMap<string,
   return up;
 }
 
-/** The one way from a box to another of its tree: up from both until they meet. */
+/** The one way from a device to another of its tree: up from both until they meet. */
 function wayInTree(up: ReadonlyMap<string, Up>, from: string, to: string): Step[] {
   const [forth, back]: [Step[], Step[]] = [[], []];
   let [a, b] = [from, to];
@@ -174,7 +174,7 @@ function humLoops(context: Context): HumLoop[] {
   return loops;
 }
 
-/** A transformer may go into a line; not into phantom or plug-in power, headphones, loudspeakers or four contacts. */
+/** A transformer may go into a line; not into phantom or plug-in power, headphones, speakers or four contacts. */
 const mayIsolate = ({ from, to }: LeadSeen): boolean =>
   from.port.level !== 'microphone' &&
   to.port.level === 'line' &&
@@ -185,7 +185,7 @@ const mayIsolate = ({ from, to }: LeadSeen): boolean =>
 
 const ISOLATOR = 'isolator-line';
 
-/** An isolator in the lead: a box of its own with a short lead on either side. */
+/** An isolator in the cable: a device of its own with a short lead on either side. */
 function isolate({ rig }: Context, { cable, from, to }: LeadSeen): Fix[] {
   const id = free(rig.devices, `${cable.id}-isolator`);
   const half = (end: string, more: Partial<typeof cable>): typeof cable => ({
@@ -222,7 +222,7 @@ const free = (list: readonly { readonly id: string }[], wanted: string): string 
   return id;
 };
 
-/** Boxes on a way that can run from their battery instead of the mains: that opens the ring at the earth, if it is not closed elsewhere too. */
+/** Devices on a way that can run from their battery instead of the AC power: that opens the ring at the ground, if it is not closed elsewhere too. */
 const onBattery = (context: Context, { lead, way }: HumLoop): Fix[] => {
   const joints = jointsOf(context);
   const opens = (id: string): boolean =>

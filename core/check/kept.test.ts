@@ -13,7 +13,7 @@ import { check } from './index.ts';
 const read = (rig: unknown): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const demos = [boathouse, quayTalk, skerryNet].map(read);
 
-/** Some edit of a rig: a setting to one of its values, another length, a lead or a box taken out. */
+/** Some edit of a rig: a setting to one of its values, another length, a cable or a device taken out. */
 function someEdit(rig: Rig, [kind, which, value]: readonly [number, number, number]): Edit | null {
   const cable = rig.cables[which % rig.cables.length];
   const device = rig.devices[which % rig.devices.length];

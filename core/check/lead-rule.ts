@@ -1,12 +1,12 @@
 import { type Draft, type Finding, findingOf, type Rule, ruleOf } from './finding.ts';
 import { askLead, type LeadSeen, onLead } from './leads.ts';
 
-/** What is said of a lead; where nothing else is said, it is asked whether the lead is there. */
+/** What is said of a cable; where nothing else is said, it is asked whether the cable is there. */
 export type LeadDraft = Omit<Draft, 'at'>;
 
 /**
- * A rule that looks at one lead, with the boxes at its ends, and at nothing else: what it says of a lead is kept until
- * one of the three changes. Of leads that share their plugs, the first is looked at; with `all`, each of them.
+ * A rule that looks at one cable, with the devices at its ends, and at nothing else: what it says of a cable is kept until
+ * one of the three changes. Of cables that share their plugs, the first is looked at; with `all`, each of them.
  */
 export function leadRule(
   id: string,

@@ -7,7 +7,7 @@ import { casesOf } from '#core/units/proofs.testkit.ts';
 import { joined } from './check.testkit.ts';
 import { check } from './index.ts';
 
-/** Rules that say of a lead that nothing is heard by it. */
+/** Rules that say of a cable that nothing is heard by it. */
 const SILENT = new Set([
   'plug-three-in-four',
   'plug-four-in-three',

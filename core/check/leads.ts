@@ -23,21 +23,21 @@ export interface LeadEnd {
   readonly port: Port;
 }
 
-/** A lead between two sockets, with what stands at its ends. */
+/** A cable between two sockets, with what stands at its ends. */
 export interface LeadSeen {
   readonly cable: Cable;
   readonly from: LeadEnd;
   readonly to: LeadEnd;
-  /** Another lead has its ends in the same two sockets: this one goes along in it. */
+  /** Another cable has its ends in the same two sockets: this one goes along in it. */
   readonly twin: boolean;
 }
 
 const socketOf = ({ device, port }: LeadEnd): string => `${device.id}/${port.socket ?? port.id}`;
 
-/** A lead is the same one as long as it, the boxes at its ends and their types are. */
+/** A cable is the same one as long as it, the devices at its ends and their types are. */
 const kept = new WeakMap<Cable, LeadSeen & { readonly sockets: string }>();
 
-/** All leads of the rig; air, light, radio and what programs pass each other are none. */
+/** All cables of the rig; air, light, radio and what programs pass each other are none. */
 export function leadsOf(rig: Rig, types: Types): LeadSeen[] {
   const devices = new Map(rig.devices.map((d) => [d.id, d]));
   const seen = new Set<string>();
@@ -71,11 +71,11 @@ function endAt(device: Device, types: Types, { portId }: Cable['from']): LeadEnd
   return { at: `${device.id}/${portId}`, device, type, port: given ? { ...port, name: given } : port };
 }
 
-/** The question about a lead that nobody has looked at; null once it is known. */
+/** The question about a cable that no one has looked at; null once it is known. */
 export const askLead = (lead: LeadSeen): Said | null =>
   lead.cable.known === 'assumed' ? say.isThereCable({ lead: sayLead(lead), port: lead.to.port.name }) : null;
 
-/** What a finding about a lead points at. */
+/** What a finding about a cable points at. */
 export const onLead = ({ cable, from, to }: LeadSeen): { cableIds: string[]; deviceIds: string[] } => ({
   cableIds: [cable.id],
   deviceIds: [from.device.id, to.device.id],
@@ -85,7 +85,7 @@ export const onLead = ({ cable, from, to }: LeadSeen): { cableIds: string[]; dev
 export const sayLead = ({ from, to }: LeadSeen): Said =>
   say.cableName({ device: from.device.name, port: from.port.name, device2: to.device.name });
 
-/** Whether sound runs balanced over the lead: both ends have to be, and what is said to stand between. */
+/** Whether sound runs balanced over the cable: both ends have to be, and what is said to stand between. */
 export function isBalanced(lead: LeadSeen): boolean {
   if (!isTwoWired(endOf(lead.from.port)) || !isTwoWired(endOf(lead.to.port))) return false;
   return leadOn(lead)?.wiring?.balanced !== false;
@@ -95,17 +95,17 @@ export function isBalanced(lead: LeadSeen): boolean {
 const isPlugged = ({ from, to }: LeadSeen): boolean =>
   connectorOf(from.port.connector) !== undefined && connectorOf(to.port.connector) !== undefined;
 
-/** What stands in a lead: the parts that somebody has named, else what one takes without thinking. */
+/** What stands in a cable: the parts that someone has named, else what one takes without thinking. */
 export function leadOn(lead: LeadSeen): LeadFound | null {
   if (!isPlugged(lead)) return null;
   const [from, to] = [endOf(lead.from.port), endOf(lead.to.port)];
   return lead.cable.parts ? leadOf(from, to, lead.cable.parts) : leadsFor(from, to).presumed;
 }
 
-/** What should be taken for a lead, and whether what stands there does as well. */
+/** What should be taken for a cable, and whether what stands there does as well. */
 export const leadWanted = ({ from, to }: LeadSeen): LeadsFor => leadsFor(endOf(from.port), endOf(to.port));
 
-/** What a lead is made of: the parts that are named, else those that should be taken. Null: nothing fits. */
+/** What a cable is made of: the parts that are named, else those that should be taken. Null: nothing fits. */
 export function chainOf(lead: LeadSeen): Chain | null | 'nothing-to-plug' {
   if (!isPlugged(lead)) return 'nothing-to-plug';
   const named = lead.cable.parts && leadOf(endOf(lead.from.port), endOf(lead.to.port), lead.cable.parts);

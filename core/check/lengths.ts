@@ -5,7 +5,7 @@ import { leadRule } from './lead-rule.ts';
 import { familyOf, isBalanced, type LeadSeen, leadBetween, sayLead } from './leads.ts';
 import { say } from './sayings.ts';
 
-/** How long a lead may be, metres: what careful people keep to, and where the standard or practice ends. */
+/** How long a cable may be, meters: what careful people keep to, and where the standard or practice ends. */
 interface Limit {
   readonly name: Text;
   readonly carefulM: number;
@@ -66,7 +66,7 @@ const NETWORK: Limit = {
 
 const USB_3_SOCKETS = new Set(['usb-b3', 'usb-c']);
 
-/** Null where no length is known to matter: headphones, loudspeakers. */
+/** Null where no length is known to matter: headphones, speakers. */
 export function limitOf(lead: LeadSeen): Limit | null {
   const { from, to } = lead;
   switch (familyOf(lead)) {

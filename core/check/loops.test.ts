@@ -6,7 +6,7 @@ import { check, fixesOf } from './index.ts';
 
 const of = (rig: Rig, rule: string) => check(rig).filter((f) => f.rule === rule);
 
-/** A voice into a microphone, by a mixer into two loudspeakers; one of them, or both, heard by the microphone. */
+/** A voice into a microphone, by a mixer into two speakers; one of them, or both, heard by the microphone. */
 const stage = (sides: 'one' | 'both' | 'two boxes', distanceM: number): Rig => {
   const back = (box: string) => `${box}.front > m.capsule ${distanceM} air${sides === 'one' ? ' left=mono' : ''}`;
   const boxes = sides === 'two boxes' ? ['s', 't'] : ['s'];
@@ -25,7 +25,7 @@ const stage = (sides: 'one' | 'both' | 'two boxes', distanceM: number): Rig => {
 describe('loops that are found', () => {
   it('are judged by all ways round together: one loudspeaker rings, with its twin or another pair it howls', () => {
     const limit = (rig: Rig) => of(rig, 'loop-howls').map((f) => f.severity);
-    // The distance from which one loudspeaker alone does not howl.
+    // The distance from which one speaker alone does not howl.
     let distanceM = 0.5;
     while (limit(stage('one', distanceM))[0] === 'stop' && distanceM < 1000) distanceM *= 1.1;
     expect(distanceM).toBeGreaterThan(0.5);

@@ -69,7 +69,7 @@ export const movingRules: readonly Rule[] = [
     }),
   ),
   rule('wire', 'radio-crowded', ({ rig }) => {
-    // There and back between two boxes is one channel.
+    // There and back between two devices is one channel.
     const ends = (c: (typeof rig.cables)[number]) => [c.from.deviceId, c.to.deviceId].sort().join();
     const radio = rig.cables.filter((c) => c.medium === 'radio');
     const links = radio.filter((c, i) => radio.findIndex((o) => ends(o) === ends(c)) === i);

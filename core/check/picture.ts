@@ -339,7 +339,7 @@ export const pictureRules: readonly Rule[] = [
   rule('wire', 'picture-passive-split', ({ boxes }) =>
     boxes
       .filter(({ type }) => {
-        // One input's picture at several outputs, and nothing that could make it anew.
+        // One input's picture at several outputs, and nothing that could make it again.
         if (type.power?.by.length !== 0) return false;
         const outs = type.ports.filter(
           (p) => p.direction === 'out' && p.level === 'digital' && connectorOf(p.connector)?.kind === 'hdmi',

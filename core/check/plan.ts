@@ -175,7 +175,7 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
   ),
 );
 
-/** The boxes at which a sound stops, and the leads that bring nothing over; who should hear it, where it is neither. */
+/** The devices at which a sound stops, and the cables that bring nothing over; who should hear it, where it is neither. */
 function whereItStopped(context: Context, pair: Pair): Pick<Finding['where'], 'deviceIds' | 'cableIds'> {
   const stop = stopOf(context, pair);
   const listener = context.rig.listeners.find((l) => l.id === pair.listenerId)!;
@@ -257,9 +257,9 @@ export const idleRules: readonly Rule[] = [
     return [...new Set(silent.map((l) => l.sound.deviceId))].flatMap((deviceId) => {
       const here = silent.filter((l) => l.sound.deviceId === deviceId);
       const all = rig.listeners.filter((l) => l.sound.deviceId === deviceId);
-      // Of the tracks of a box, those that nobody has use for are none; where nothing comes at all, it is one matter.
+      // Of the tracks of a device, those that no one has use for are none; where nothing comes at all, it is one matter.
       if (here.length < all.length) return [];
-      // A plan that asks for nothing there says that nobody minds.
+      // A plan that asks for nothing there says that no one minds.
       const isAsked =
         rig.plan.length === 0 || rig.plan.some((c) => c.want === 'must' && here.some((l) => l.id === c.listenerId));
       if (!isAsked) return [];

@@ -25,7 +25,7 @@ const onLeads = (
 ): Rule =>
   leadRule(id, (lead) => (picks(lead) ? { severity, says: says(lead), why: [why] } : null), fixes ? { fixes } : {});
 
-/** What the plugs and wires make of a lead between two analogue ends; null for bits, and for what has a map of its own. */
+/** What the plugs and wires make of a cable between two analog ends; null for bits, and for what has a map of its own. */
 const wiringOn = (lead: LeadSeen): Wiring | null => (lead.cable.map ? null : (leadOn(lead)?.wiring ?? null));
 const test = (picks: (wiring: Wiring, lead: LeadSeen) => boolean) => (lead: LeadSeen) => {
   const wiring = wiringOn(lead);
@@ -80,7 +80,7 @@ function shared(
   return [...groups.values()].filter((g) => g.length > 1);
 }
 
-/** The lead and adapters that bring over what the plain lead does not. */
+/** The cable and adapters that bring over what the plain lead does not. */
 const putInRight: Rule['fixes'] = ({ plugged }, { where }) => {
   const lead = plugged.find((l) => l.cable.id === where.cableIds[0]);
   const right = lead && leadWanted(lead).right?.chain;

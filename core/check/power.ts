@@ -31,7 +31,7 @@ const phantomSwitch =
     return lead && settingId ? setFix(lead.to, settingId, value) : [];
   };
 
-/** What rests on the switch of an input's power: the switch is asked, where the lead is known. */
+/** What rests on the switch of an input's power: the switch is asked, where the cable is known. */
 const onSwitch = (lead: LeadSeen, seen: SettingSeen | null): Pick<LeadDraft, 'asks' | 'rests'> => ({
   asks: askLead(lead),
   ...(seen && !askLead(lead) && { rests: { box: lead.to, seen } }),
@@ -69,7 +69,7 @@ const givenBy = (context: Context, { device, port }: LeadSeen['from']): number |
   return same.find((p) => p.gives?.kind === 'usb')?.gives?.milliamps ?? null;
 };
 
-/** How long a box runs on its battery when new and warm; null where it does not run on one. */
+/** How long a device runs on its battery when new and warm; null where it does not run on one. */
 export function batteryHours({ device, type }: Pick<Box, 'device' | 'type'>): number | null {
   const { power } = type;
   if (!power?.hours) return null;
@@ -345,7 +345,7 @@ export const powerRules: readonly Rule[] = [
         brought.add(c.to.deviceId);
       }
     return context.boxes.flatMap(({ device, type }) => {
-      // A box that lives on USB alone, without a lead that brings it and without a supply.
+      // A device that lives on USB alone, without a cable that brings it and without a supply.
       if (type.power?.by.length !== 1 || type.power.by[0] !== 'usb' || device.fedBy || brought.has(device.id))
         return [];
       return [

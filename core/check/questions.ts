@@ -38,16 +38,16 @@ export interface Answer {
   readonly changes: readonly Change[];
 }
 
-/** Something that was assumed, and that it matters to know: one looks at a box and presses a key. */
+/** Something that was assumed, and that it matters to know: one looks at a device and presses a key. */
 export interface Question {
   /** `setting:device.setting` or `lead:cable` */
   readonly id: string;
   readonly asks: Said;
-  /** Where one looks: the box, and the socket or setting on it. */
+  /** Where one looks: the device, and the socket or setting on it. */
   readonly deviceId: string;
   readonly portId: string | null;
   readonly settingId: string | null;
-  /** The lead that it is about. */
+  /** The cable that it is about. */
   readonly cable: Cable | null;
   /** As it was assumed first. */
   readonly answers: readonly Answer[];
@@ -57,7 +57,7 @@ export interface Question {
   readonly decides: number | null;
 }
 
-/** What a finding rests on that nobody has looked at; null where it is no setting and no lead. */
+/** What a finding rests on that no one has looked at; null where it is no setting and no cable. */
 function subjectOf(rig: Rig, { where, asks, aside }: Finding): string | null {
   if (!asks || aside) return null;
   if (where.setting) return `setting:${where.setting.deviceId}.${where.setting.settingId}`;
@@ -80,8 +80,8 @@ export function askedBy(rig: Rig, findings: readonly Finding[]): Question[] {
 }
 
 /**
- * Every question that it matters to answer: what findings ask, and each assumed switch, mute or lead that decides what
- * somebody hears. By how many pairs their answer decides. Costs an evaluation for each other answer.
+ * Every question that it matters to answer: what findings ask, and each assumed switch, mute or cable that decides what
+ * someone hears. By how many pairs their answer decides. Costs an evaluation for each other answer.
  */
 export function questionsOf(rig: Rig, evaluation: Evaluation, findings: readonly Finding[]): Question[] {
   const types = findTypes(rig);
@@ -96,7 +96,7 @@ export function questionsOf(rig: Rig, evaluation: Evaluation, findings: readonly
     .sort((a, b) => b.decides - a.decides || b.findings.length - a.findings.length);
 }
 
-/** Switches and mutes on some way within a box that has leads, as nobody has looked at them. */
+/** Switches and mutes on some way within a device that has leads, as no one has looked at them. */
 function assumedDoors(rig: Rig, types: Types): string[] {
   const plugged = new Set(rig.cables.flatMap((c) => [c.from.deviceId, c.to.deviceId]));
   const toDo = new Set(rig.tasks.filter(isSettingTask).map((t) => t.id));
@@ -107,7 +107,7 @@ function assumedDoors(rig: Rig, types: Types): string[] {
     return (
       type.settings
         .filter((spec) => doors.has(spec.id) && settingOf(device, spec).known === 'assumed')
-        // A mute that nobody touched is off: nobody is asked for it.
+        // A mute that no one touched is off: no one is asked for it.
         .filter((spec) => spec.kind !== 'mute' || spec.id in device.settings)
         .filter((spec) => !toDo.has(`${device.id}.${spec.id}`))
         .map((spec) => `setting:${device.id}.${spec.id}`)
@@ -122,11 +122,11 @@ const assumedLeads = (rig: Rig): string[] => {
     .map((c) => `lead:${c.id}`);
 };
 
-/** Sound devices that programs have chosen, as nobody has looked. */
+/** Sound devices that programs have chosen, as no one has looked. */
 const assumedChoices = (rig: Rig, types: Types): string[] =>
   rig.cables.filter((c) => c.known === 'assumed' && chosenDevice(rig, types, c)).map((c) => `lead:${c.id}`);
 
-/** Whether nobody has looked yet: what the question is about is there, and assumed. */
+/** Whether no one has looked yet: what the question is about is there, and assumed. */
 export function isAssumed(rig: Rig, { deviceId, settingId, cable }: Question): boolean {
   if (cable) return rig.cables.some((c) => c.id === cable.id && c.known === 'assumed');
   const device = findDevice(rig, deviceId);
@@ -193,7 +193,7 @@ function aboutLead(
     asDrawn,
     changes: [{ cableId: cable.id, cable: next }],
   });
-  // What is between the plugs is asked of a lead that is there.
+  // What is between the plugs is asked of a cable that is there.
   const asksParts = cable.parts === undefined && findings.some((f) => f.rule === ADAPTER_RULE);
   const parts = asksParts ? partsBetween(leadBetween(rig, types, cable)) : null;
   return {
@@ -265,7 +265,7 @@ export function optionsOf(spec: SettingSpec): [SettingValue, Text][] | null {
     : null;
 }
 
-/** Pairs whose verdict is another one with some other answer; where nothing is wanted for a listener, nobody minds: a track that is not used. */
+/** Pairs whose verdict is another one with some other answer; where nothing is wanted for a listener, no one minds: a track that is not used. */
 function decides(rig: Rig, evaluation: Evaluation, { answers }: Question): number {
   const asked = new Set(rig.plan.map((c) => c.listenerId));
   const isAsked = ({ listenerId }: Evaluation['pairs'][number]): boolean => asked.size === 0 || asked.has(listenerId);

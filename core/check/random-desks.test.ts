@@ -19,7 +19,7 @@ import { randomDesk } from '#core/wire/random-desk.testkit.ts';
 import { loudest, pathsTo, roundsTo } from './every-path.testkit.ts';
 import { check, type Finding, type Fix, fixesOf } from './index.ts';
 
-// Desks drawn by chance from the whole catalogue, against an evaluation written a second time: every path that passes no
+// Desks drawn by chance from the whole library, against an evaluation written a second time: every path that passes no
 // place twice, stage by stage off the document. The proofs take 2,000.
 
 const DESKS = casesOf(80, 2000);
@@ -241,7 +241,7 @@ const withChanges = (rig: Rig, changes: readonly SettingChange[]): Rig => {
   return done.rig;
 };
 
-/** A lead that carries every channel to its like, in full. */
+/** A cable that carries every channel to its like, in full. */
 function isWhole(rig: Rig, types: Types, cable: Rig['cables'][number]): boolean {
   if (cable.medium !== 'lead' || cable.map || cable.parts) return false;
   const port = (ref: PortRef) =>
@@ -254,7 +254,7 @@ function isWhole(rig: Rig, types: Types, cable: Rig['cables'][number]): boolean 
   );
 }
 
-/** The same with a box in the lead whose ends are its own: one to one, nothing lost. */
+/** The same with a device in the cable whose ends are its own: one to one, nothing lost. */
 function withBox(rig: Rig, types: Types, cable: Rig['cables'][number]): Rig {
   const device = rig.devices.find((d) => d.id === cable.from.deviceId)!;
   const from = types.get(device.typeId)!.ports.find((p) => p.id === cable.from.portId)!;

@@ -59,7 +59,7 @@ const heardTogether = ({ evaluation }: Context, sourceId: string, a: string, b: 
       p.ways.some((w) => w.deviceIds.includes(b)),
   );
 
-/** The first box that a voice comes through. */
+/** The first device that a voice comes through. */
 const microphoneOf = (
   { box }: Context,
   source: Context['rig']['sources'][number],

@@ -6,7 +6,7 @@ type Case = [rule: string, trigger: Rig, near: Rig];
 
 const planned = (rig: Rig, plan: Rig['plan']): Rig => ({ ...rig, plan });
 
-/** Somebody at home on a headset; with `back`, the call takes what it plays for its microphone. */
+/** Someone at home on a headset; with `back`, the call takes what it plays for its microphone. */
 const caller = (back: boolean) =>
   desk(
     { i: 'person', h: 'headset-usb', c: 'call', v: 'virtual-cable' },
@@ -20,7 +20,7 @@ const caller = (back: boolean) =>
     { sources: ['i: i.voice'], listeners: ['ears: h.ears'] },
   );
 
-/** A box that gives back what it is sent, so much quieter, after 100 ms. */
+/** A device that gives back what it is sent, so much quieter, after 100 ms. */
 const parrot = (db: number): DeviceType => ({
   id: 'parrot',
   name: 'parrot',

@@ -28,7 +28,7 @@ function endsOf({ rig }: Context): (pair: Pair) => { source: Source; listener: L
   });
 }
 
-/** The own voice in headphones, ms: from where it is hollow, and from where it disturbs (as practised). */
+/** The own voice in headphones, ms: from where it is hollow, and from where it disturbs (as practiced). */
 const HOLLOW_MS = 3;
 const DISTURBS_MS = 15;
 /** Later than this it is an echo, and judged as one. */
@@ -234,7 +234,7 @@ interface SoundDevices {
   readonly clocks: ReadonlySet<string>;
   readonly names: ReadonlySet<string>;
 }
-/** The sound devices of a computer, back or forth through its programs, that a call's microphone or loudspeaker hangs on. */
+/** The sound devices of a computer, back or forth through its programs, that a call's microphone or speaker hangs on. */
 function devicesOf({ rig, types, box }: Context, from: PortRef, way: 'back' | 'forth'): SoundDevices {
   const clocks = new Set<string>();
   const names = new Set<string>();
@@ -294,7 +294,7 @@ const splitDevices = (context: Context): Draft[] =>
     ];
   });
 
-/** Whole programmes that have a voice on one side only. */
+/** Whole programs that have a voice on one side only. */
 const oneSided = (context: Context): Draft[] => {
   const roles = rolesOf(context.rig);
   const ends = endsOf(context);

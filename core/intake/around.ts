@@ -21,11 +21,11 @@ const typeOf = (rig: Rig, id: string): DeviceType => findTypes(rig).get(findDevi
 const has = ({ channels }: PortSpec, carries: 'sound' | 'picture'): boolean =>
   channels.some((c) => c.carries === carries);
 
-/** Devices from which leads and radio come to one, and that itself; no computer, and nothing behind one. */
+/** Devices from which cables and radio come to one, and that itself; no computer, and nothing behind one. */
 export function upstream(rig: Rig, deviceId: string): ReadonlySet<string> {
   return reach(rig, deviceId, (c) => [c.to.deviceId, c.from.deviceId]);
 }
-/** Devices to which leads and radio go from one, and that itself; no computer, and nothing behind one. */
+/** Devices to which cables and radio go from one, and that itself; no computer, and nothing behind one. */
 export function downstream(rig: Rig, deviceId: string): ReadonlySet<string> {
   return reach(rig, deviceId, (c) => [c.from.deviceId, c.to.deviceId]);
 }
@@ -48,7 +48,7 @@ function reach(rig: Rig, first: string, step: (c: Rig['cables'][number]) => [str
 /** Programs run on it, and it powers what is plugged in: a computer, and no phone. */
 export const isComputer = (type: DeviceType): boolean => type.hosts === true && type.power?.feeds !== undefined;
 
-/** A microphone that somebody talks into: no camera, no computer, nothing that listens to a room by the way. */
+/** A microphone that someone talks into: no camera, no computer, nothing that listens to a room by the way. */
 export const isMicrophone = (type: DeviceType): boolean => hearsAir(type) && !films(type) && type.hosts !== true;
 /** Earphones with a microphone. */
 export const isHeadset = (type: DeviceType): boolean => isMicrophone(type) && isWorn(type);
@@ -65,11 +65,11 @@ export const isFedByLead = (rig: Rig, deviceId: string): boolean =>
 export const voicePort = (type: DeviceType): PortSpec | undefined => type.ports.find((p) => p.does === 'voice');
 export const earsPort = (type: DeviceType): PortSpec | undefined => type.ports.find((p) => p.does === 'ears');
 
-/** Whether somebody talks into a device. */
+/** Whether someone talks into a device. */
 export const isTalkedInto = (rig: Rig, deviceId: string): boolean =>
   rig.cables.some((c) => c.medium === 'air' && c.to.deviceId === deviceId && isPerson(typeOf(rig, c.from.deviceId)));
 
-/** Where something comes into a computer, or leaves it: the end that programs see, and the box at the other end of the lead. */
+/** Where something comes into a computer, or leaves it: the end that programs see, and the device at the other end of the cable. */
 export interface End {
   readonly deviceId: string;
   readonly ref: PortRef;
@@ -77,7 +77,7 @@ export interface End {
   readonly picture: boolean;
 }
 
-/** What the leads of a computer bring to its programs, or take from them; the computer's own ends last. */
+/** What the cables of a computer bring to its programs, or take from them; the computer's own ends last. */
 export function endsOf(rig: Rig, hostId: string, way: 'in' | 'out'): End[] {
   const type = typeOf(rig, hostId);
   const direction = way === 'in' ? 'out' : 'in';
@@ -94,7 +94,7 @@ export function endsOf(rig: Rig, hostId: string, way: 'in' | 'out'): End[] {
     if (near.deviceId !== hostId || (c.medium !== 'lead' && c.medium !== 'radio')) return [];
     const box = behindHub(rig, far, way);
     if (box === null) return [];
-    // What a lead brings is what both its ends carry.
+    // What a cable brings is what both its ends carry.
     const there = portsOf(typeOf(rig, box.deviceId)).get(box.portId);
     return behind(near.portId).map((port) => {
       const found = end(box.deviceId, port);
@@ -146,7 +146,7 @@ export function carriesWhat(rig: Rig, deviceId: string): 'voice' | 'game' | 'oth
   return up.some((t) => t.ports.some((p) => p.does === 'game' && beginsAt(t, p))) ? 'game' : 'other';
 }
 
-/** How near to the ears of somebody a device plays: worn itself, with something worn behind it, into the room, or nowhere. */
+/** How near to the ears of someone a device plays: worn itself, with something worn behind it, into the room, or nowhere. */
 export function listenRank(rig: Rig, deviceId: string, hostId: string): number {
   if (deviceId === hostId) return 4;
   const type = typeOf(rig, deviceId);

@@ -8,10 +8,10 @@ import { say } from './sayings.ts';
 
 const NONE = 'none';
 
-/** Dearer than this, it is a makeshift that nobody means without saying so. */
+/** Dearer than this, it is a makeshift that no one means without saying so. */
 export const PLAIN = 33;
 
-/** Where nothing fits between two that were named one after the other: the box that would, put between. */
+/** Where nothing fits between two that were named one after the other: the device that would, put between. */
 export function bridgeGaps(b: Builder, leads: readonly TypedLead[], answers: Answers, maybe: boolean): Decision[] {
   return leads.flatMap((lead) => {
     const { from, to, offer } = lead;
@@ -40,7 +40,7 @@ export function bridgeGaps(b: Builder, leads: readonly TypedLead[], answers: Ans
   });
 }
 
-/** @param instead  the lead that has been there till now */
+/** @param instead  the cable that has been there till now */
 function putBetween(b: Builder, from: string, to: string, type: DeviceType, instead?: string): void {
   const { edit, device } = addDevice(b.rig, type, nameFor(b.rig, type));
   b.make(
@@ -53,7 +53,7 @@ function putBetween(b: Builder, from: string, to: string, type: DeviceType, inst
   plug(b, device.id, to);
 }
 
-/** The cheapest way from one to another that somebody would mean. */
+/** The cheapest way from one to another that someone would mean. */
 export function plug(b: Builder, from: string, to: string): boolean {
   const offer = bestBetween(b.rig, from, to, { suits: isMeant(b.typeOf(from), b.typeOf(to)) });
   return offer !== null && b.take({ kind: 'batch', edits: b.plugs(offer) });

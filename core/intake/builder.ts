@@ -35,7 +35,7 @@ export interface Made {
   readonly says: Said;
   /** Why, or what comes with it; '' for nothing. */
   readonly note: Text;
-  /** Somebody has taken it back: it is shown, and not made. */
+  /** Someone has taken it back: it is shown, and not made. */
   readonly removed: boolean;
   /** Null where it could not be otherwise. */
   readonly choice: Choice | null;
@@ -53,7 +53,7 @@ export class Builder {
   rig: Rig;
   readonly edits: Edit[] = [];
   readonly made: Made[] = [];
-  /** What somebody's ears do without, because it sounds in the room or they said so. */
+  /** What someone's ears do without, because it sounds in the room or they said so. */
   readonly spared: Pick<PlanCell, 'sourceId' | 'listenerId'>[] = [];
   /** Whoever types: the person that is spoken to. */
   you: string | null;
@@ -79,7 +79,7 @@ export class Builder {
     return true;
   }
 
-  /** Which of several ways something is made: as somebody changed it, else the first. Null where there is none. */
+  /** Which of several ways something is made: as someone changed it, else the first. Null where there is none. */
   choose<T>(madeId: string, options: readonly (T & Option)[]): { one: T & Option; choice: Choice | null } | null {
     const answer = this.#answers.get(changeOf(madeId));
     const one = options.find((o) => o.id === answer) ?? options[0];

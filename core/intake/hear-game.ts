@@ -11,7 +11,7 @@ import { say } from './sayings.ts';
 import { delayPrograms } from './settle.ts';
 import { playedThrough } from './system-sound.ts';
 
-/** One way for a game to come to somebody's ears. */
+/** One way for a game to come to someone's ears. */
 interface HearWay {
   readonly id: 'room' | 'jack' | 'monitor' | 'computer';
   readonly label: Text;

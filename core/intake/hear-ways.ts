@@ -36,7 +36,7 @@ interface Monitoring {
   readonly to: End;
 }
 
-/** Games from outside the computer that somebody's ears miss, those together that come the same ways. */
+/** Games from outside the computer that someone's ears miss, those together that come the same ways. */
 export function gamesByWay(b: Builder): Game[][] {
   const groups = new Map<string, Game[]>();
   const { pairs } = evaluate(b.rig);
@@ -65,7 +65,7 @@ export function gamesByWay(b: Builder): Game[][] {
 export const isPlugged = ({ cables }: { cables: readonly { medium: string }[] }): boolean =>
   cables[0]!.medium === 'lead';
 
-/** Whether a listener is somebody's ears here: what is worn, and no call between. */
+/** Whether a listener is someone's ears here: what is worn, and no call between. */
 function isNearEar(b: Builder, listenerId: string): boolean {
   const listener = b.rig.listeners.find((l) => l.id === listenerId)!;
   const { deviceId } = listener.sound;
@@ -77,7 +77,7 @@ function isNearEar(b: Builder, listenerId: string): boolean {
 const farEnd = (type: DeviceType, portId: string): boolean =>
   type.ports.some((p) => p.id === portId && p.does === 'far-side');
 
-/** A box on the way of the picture with a sound output, and a mixer that the ears hang on. */
+/** A device on the way of the picture with a sound output, and a mixer that the ears hang on. */
 function jackInto(
   b: Builder,
   after: readonly string[],
@@ -97,7 +97,7 @@ function jackInto(
 }
 const GOOD = 25;
 
-/** The computer that takes the console in, and to which somebody's ears are plugged. */
+/** The computer that takes the console in, and to which someone's ears are plugged. */
 function throughComputer(b: Builder, consoleId: string, listenerIds: readonly string[]): Through | null {
   const ears = new Set(b.rig.listeners.filter((l) => listenerIds.includes(l.id)).map((l) => l.sound.deviceId));
   for (const hostId of hostsOf(b.rig)) {

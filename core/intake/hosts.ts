@@ -33,7 +33,7 @@ export function hostPrograms(b: Builder): void {
   for (const device of lost) b.take({ kind: 'set-device', device: { ...device, on: host } });
 }
 
-/** What gets its power from USB alone hangs on a computer: one is there, even if nobody named it. */
+/** What gets its power from USB alone hangs on a computer: one is there, even if no one named it. */
 export function hostUsb(b: Builder): void {
   if (hostsOf(b.rig).length > 0) return;
   const lost = b.rig.devices.filter(({ id }) => {
@@ -138,7 +138,7 @@ const isCaptured = ({ rig }: Builder, hostId: string): boolean => {
   );
 };
 
-/** What somebody says they do, in so many words. */
+/** What someone says they do, in so many words. */
 const SAID: readonly (readonly [said: RegExp, purpose: number])[] = [
   [/\b(?:live ?)?stream(?:s|ing|er|ed)?\b|\bbroadcast/i, 0],
   [/\brecord(?:s|ed|ing)?\b|\bpodcast|\bvoice ?over|\baudio ?book/i, 2],

@@ -20,7 +20,7 @@ import { say } from './sayings.ts';
 /** A computer's jack is for want of anything better. */
 const MAKESHIFT = 8;
 
-/** Boxes that were named alone are plugged where such a box goes: into the computer, or into what goes there. */
+/** Devices that were named alone are plugged where such a device goes: into the computer, or into what goes there. */
 export function plugLoose(b: Builder, waiting: ReadonlySet<string>): void {
   const fits = fitsAmong(b.types);
   // What others are plugged into comes first: an interface, then the microphones.
@@ -133,7 +133,7 @@ function transmitterGaps(b: Builder, waiting: ReadonlySet<string>, host: string 
   });
 }
 
-/** Nothing is plugged yet where the lead would begin and end. */
+/** Nothing is plugged yet where the cable would begin and end. */
 const isFree = ({ rig }: Builder, { cables: [first], socket }: Offer): boolean =>
   socket.cableIds.length === 0 &&
   !rig.cables.some((c) => c.from.deviceId === first!.from.deviceId && c.from.portId === first!.from.portId);
@@ -154,7 +154,7 @@ export function plugScreens(b: Builder): void {
   }
 }
 
-/** What begins in a box is heard where the box is plugged: at Bluetooth, where nothing stands in its jack. */
+/** What begins in a device is heard where the device is plugged: at Bluetooth, where nothing stands in its jack. */
 export function moveSources(b: Builder): void {
   b.rig.sources.forEach((source, at) => {
     const { deviceId, portId } = source.sound;

@@ -43,7 +43,7 @@ describe('desks to start from', () => {
         said,
       ).toEqual([]);
       const findings = check(rig, evaluation);
-      // Nothing that would not work is claimed of a desk that nobody has looked at.
+      // Nothing that would not work is claimed of a desk that no one has looked at.
       expect(
         findings.filter((f) => ['stop', 'fix'].includes(f.severity) && !f.asks).map((f) => f.says),
         said,
@@ -55,7 +55,7 @@ describe('desks to start from', () => {
         rig.plan.some((c) => c.want === 'must'),
         said,
       ).toBe(true);
-      // Nobody is missing: whoever speaks here is heard by a mix, a track, a room or who is far.
+      // No one is missing: whoever speaks here is heard by a mix, a track, a room or who is far.
       const roles = rolesOf(rig);
       for (const source of rig.sources.filter((s) => roles.source(s).endsWith('voice')))
         expect(

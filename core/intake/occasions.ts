@@ -376,7 +376,7 @@ export const wordsFor = (occasion: Occasion, answers: OccasionAnswers = {}): str
     .filter((line) => line.trim() !== '')
     .join('\n');
 
-/** The desk of an occasion; everything on it is assumed until somebody has looked. */
+/** The desk of an occasion; everything on it is assumed until someone has looked. */
 export function rigFor(occasion: Occasion, answers: OccasionAnswers = {}, name = textOf(occasion.name)): Rig {
   const { rig } = readDesk(wordsFor(occasion, answers), { name });
   if (!rig) throw new Error(`${occasion.id}: nothing was understood`);

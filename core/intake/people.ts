@@ -33,7 +33,7 @@ const CALLER = 'Caller';
 const ROOM = 'Room';
 /** What one hears a call by, where nothing was named. */
 const EARS = 'headphones';
-/** What brings somebody there who is elsewhere. */
+/** What brings someone there who is elsewhere. */
 const CALL = 'call';
 
 /** Whoever was named with a computer, and talks into nothing here while others do, is far away: on a call there. */
@@ -71,7 +71,7 @@ export function seatFarPeople(b: Builder, uses: readonly TypedUse[]): void {
   }
 }
 
-/** A call that nobody could hear gets headphones, where one plugs them: at the box that its mic is plugged into, else at the computer. */
+/** A call that no one could hear gets headphones, where one plugs them: at the device that its mic is plugged into, else at the computer. */
 export function earsForCalls(b: Builder): void {
   for (const call of b.rig.devices.filter((d) => isCall(b.typeOf(d.id)) && d.on !== undefined)) {
     const hostId = call.on!;
@@ -95,7 +95,7 @@ export function earsForCalls(b: Builder): void {
   }
 }
 
-/** Somebody who talks into something here, or wears something here, sits here. */
+/** Someone who talks into something here, or wears something here, sits here. */
 const isSeatedHere = (rig: Rig, personId: string): boolean =>
   rig.cables.some((c) => c.from.deviceId === personId || c.to.deviceId === personId);
 
@@ -141,7 +141,7 @@ const isFarGear = (b: Builder, deviceId: string): boolean =>
       b.typeOf(c.to.deviceId).ports.some((p) => p.id === c.to.portId && p.does === 'far-side'),
   );
 
-/** Every microphone gets somebody who talks into it, everything worn somebody who wears it; a camera somebody whom it films. */
+/** Every microphone gets someone who talks into it, everything worn someone who wears it; a camera someone whom it films. */
 export function seatPeople(b: Builder, isOpen: boolean): void {
   const mics = b.rig.devices.filter(
     (d) => isMicrophone(b.typeOf(d.id)) && !isFarGear(b, d.id) && !isFedByLead(b.rig, d.id),
@@ -191,7 +191,7 @@ function talkToTheRoom(b: Builder): void {
 }
 const ACROSS_M = 0.8;
 
-/** A room full of people hears the loudspeakers of the room. */
+/** A room full of people hears the speakers of the room. */
 function seatAudience(b: Builder): void {
   const rooms = b.rig.devices.filter((d) => b.typeOf(d.id).ports.some((p) => p.does === 'room-ears'));
   for (const { id, name } of rooms) {
@@ -236,7 +236,7 @@ function newPerson(b: Builder): string {
 /** 'You talk', 'Guest talks': which of them. */
 const isYou = (b: Builder, personId: string): 'yes' | 'no' => (personId === b.you ? 'yes' : 'no');
 
-/** Who takes something: whoever has none yet first, as it was changed; and somebody who was not named. */
+/** Who takes something: whoever has none yet first, as it was changed; and someone who was not named. */
 function whoTakes(b: Builder, madeId: string, hasOne: (b: Builder, personId: string) => boolean) {
   const people = here(b).map((id) => ({ id, label: b.device(id).name as Text }));
   const free = people.filter((p) => !hasOne(b, p.id));
@@ -293,7 +293,7 @@ function wearEars(b: Builder): void {
 /** 'Your ears', 'Guest'. */
 const earsOf = (b: Builder, personId: string): string => (personId === b.you ? YOU.ears : b.device(personId).name);
 
-/** What is heard at something worn is called as its wearer is, as long as nobody called it otherwise. */
+/** What is heard at something worn is called as its wearer is, as long as no one called it otherwise. */
 function callListener(b: Builder, deviceId: string, personId: string): void {
   const at = b.rig.listeners.findIndex((l) => l.sound.deviceId === deviceId);
   const listener = b.rig.listeners[at];
@@ -305,7 +305,7 @@ function callListener(b: Builder, deviceId: string, personId: string): void {
   b.take({ kind: 'add-listener', listener: { ...listener, name: name.slice(0, 120) }, at });
 }
 
-/** A camera that nobody is in front of films whoever sits here first. */
+/** A camera that no one is in front of films whoever sits here first. */
 function filmPeople(b: Builder): void {
   for (const { id, name } of b.rig.devices) {
     const type = b.typeOf(id);
@@ -326,14 +326,14 @@ function filmPeople(b: Builder): void {
   }
 }
 
-/** Somebody who talks into nothing is no voice of the desk: only ears. */
+/** Someone who talks into nothing is no voice of the desk: only ears. */
 export function dropSilentVoices(b: Builder): void {
   for (const personId of here(b)) {
     if (!talks(b, personId)) hush(b, personId);
   }
 }
 
-/** A voice that comes nowhere, where nothing goes out and nobody else listens: of a headset whose mic has no use here. */
+/** A voice that comes nowhere, where nothing goes out and no one else listens: of a headset whose mic has no use here. */
 export function dropIdleVoices(b: Builder): void {
   const roles = rolesOf(b.rig);
   if (b.rig.listeners.some((l) => roles.listener(l) !== 'ears')) return;
@@ -352,7 +352,7 @@ function hush(b: Builder, personId: string): void {
     b.take({ kind: 'remove-source', sourceId: source.id });
 }
 
-/** What sounds in the room here: loudspeakers, screens and computers that something is played to. */
+/** What sounds in the room here: speakers, screens and computers that something is played to. */
 const soundingHere = (b: Builder): string[] =>
   b.rig.devices
     .filter(({ id }) => {
@@ -360,7 +360,7 @@ const soundingHere = (b: Builder): string[] =>
       const air = type.ports
         .filter((p) => p.direction === 'out' && p.level === 'air')
         .flatMap((p) => endsBehind(type, p.id));
-      // Of a computer, only what programs play to its own loudspeakers.
+      // Of a computer, only what programs play to its own speakers.
       const isPlayed = b.rig.cables.some(
         (c) => c.to.deviceId === id && c.medium !== 'air' && (!type.hosts || air.some((p) => p.id === c.to.portId)),
       );
@@ -373,7 +373,7 @@ export function seatInRoom(b: Builder): void {
   const isHall = b.rig.devices.some((d) => b.typeOf(d.id).ports.some((p) => p.does === 'room-ears'));
   if (isHall) return;
   const speakers = soundingHere(b);
-  // Loudspeakers that voices of the room come out of are there for others.
+  // Speakers that voices of the room come out of are there for others.
   const amplified = speakers.filter(
     (id) => !b.typeOf(id).hosts && [...upstream(b.rig, id)].some((d) => d !== id && isMicrophone(b.typeOf(d))),
   );
@@ -387,12 +387,12 @@ export function seatInRoom(b: Builder): void {
     }
   }
   const others = speakers.filter((id) => !amplified.includes(id));
-  // Where nobody was named, whoever types listens.
+  // Where no one was named, whoever types listens.
   if (others.length > 0 && here(b).length === 0) hush(b, newPerson(b));
   for (const person of here(b)) if (!wears(b, person)) hearInRoom(b, person, others);
 }
 
-/** A person's own ears at some loudspeakers; the listener that comes of it, null where nothing sounds. */
+/** A person's own ears at some speakers; the listener that comes of it, null where nothing sounds. */
 export function hearInRoom(b: Builder, personId: string, speakers: readonly string[]): string | null {
   const ears = earsPort(b.typeOf(personId));
   if (!ears || speakers.length === 0) return null;

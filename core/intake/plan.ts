@@ -22,7 +22,7 @@ export function planFor({ rig, spared }: Builder, answers: Answers): PlanCell[] 
     if (cell.want === 'must' && spared.some((p) => p.sourceId === cell.sourceId && p.listenerId === cell.listenerId))
       return { ...cell, want: 'may' };
     const isHeard = () => heard.has(`${cell.sourceId} ${cell.listenerId}`);
-    // At somebody's own ears without anything worn, only what sounds in the room.
+    // At someone's own ears without anything worn, only what sounds in the room.
     if (
       cell.want === 'must' &&
       listener.sound.deviceId !== source.sound.deviceId &&

@@ -13,7 +13,7 @@ import { PLAIN, plug } from './between.ts';
 import type { Builder } from './builder.ts';
 import { say } from './sayings.ts';
 
-/** What is between an instrument and what it goes into, or makes it loud, is there because somebody plays: an amplifier, a DI box. */
+/** What is between an instrument and what it goes into, or makes it loud, is there because someone plays: an amplifier, a DI box. */
 export function playIntoIdle(b: Builder): void {
   for (const { id } of b.rig.devices) {
     const type = b.typeOf(id);
@@ -28,7 +28,7 @@ export function playIntoIdle(b: Builder): void {
 const bringsDown = (type: DeviceType): boolean =>
   type.ports.some((p) => p.direction === 'in' && givesMicrophoneLevel(type, p));
 
-/** Somebody was said to go into a box that takes a mic: they talk into one, unless one is there that nobody talks into. */
+/** Someone was said to go into a device that takes a mic: they talk into one, unless one is there that no one talks into. */
 export function handMics(b: Builder, spoken: readonly Spoken[]): void {
   for (const { person, device } of spoken) {
     const talks = b.rig.cables.some((c) => c.medium === 'air' && c.from.deviceId === person);
@@ -50,7 +50,7 @@ export function handMics(b: Builder, spoken: readonly Spoken[]): void {
   }
 }
 
-/** A transmitter on the belt sends what is plugged into it: a mic is there, even if nobody named it. */
+/** A transmitter on the belt sends what is plugged into it: a mic is there, even if no one named it. */
 export function clipOnMics(b: Builder): void {
   for (const { id } of b.rig.devices) {
     const type = b.typeOf(id);
@@ -63,7 +63,7 @@ export function clipOnMics(b: Builder): void {
   }
 }
 
-/** Puts what a box is there for in front of it: of the types that are plugged there plainly the commonest, which stands first; null where there is none. */
+/** Puts what a device is there for in front of it: of the types that are plugged there plainly the commonest, which stands first; null where there is none. */
 function bring(
   b: Builder,
   id: string,

@@ -236,7 +236,7 @@ function connectStream(b: Builder, hostId: string, id: string, uses: readonly Ty
   for (const other of programsOn(b.rig, hostId)) takeProgram(b, id, program, other, answers);
 }
 
-/** Whether somebody who talks into one device also talks into what comes by another; where nobody was seated, they may. */
+/** Whether someone who talks into one device also talks into what comes by another; where no one was seated, they may. */
 function sharesTalker(b: Builder, one: string, other: string): boolean {
   const talkers = (ids: ReadonlySet<string>) =>
     b.rig.cables.filter((c) => c.medium === 'air' && ids.has(c.to.deviceId)).map((c) => c.from.deviceId);
@@ -248,7 +248,7 @@ interface OwnTrack {
   readonly edits: Edit[];
   readonly track: string;
 }
-/** With a track of its own, where there is one, unless somebody wants it in the mix only. */
+/** With a track of its own, where there is one, unless someone wants it in the mix only. */
 function trackChoice(b: Builder, made: string, track: OwnTrack | null) {
   const mixed = { id: 'mix', label: say.inMixOnly(), own: null };
   const own = track && { id: 'own', label: say.onOwnTrackToo({ track: track.track }), own: track };
@@ -379,7 +379,7 @@ function reachesStream(b: Builder, other: string, id: string): boolean {
   return pairs.some((p) => sources.includes(p.sourceId) && ends.includes(p.listenerId) && p.ways.length > 0);
 }
 
-/** Whether somebody talks to the far side of a call. */
+/** Whether someone talks to the far side of a call. */
 const isHeardBy = (b: Builder, personId: string, callId: string): boolean =>
   b.rig.cables.some(
     (c) =>

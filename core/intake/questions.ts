@@ -1,12 +1,12 @@
 import type { Text } from '#core/said/index.ts';
 import { say } from './sayings.ts';
-/** What somebody has to decide, with what is taken until they do. */
+/** What someone has to decide, with what is taken until they do. */
 export interface Decision {
   readonly id: string;
   readonly asks: Text;
   readonly options: readonly { readonly id: string; readonly label: Text }[];
   readonly taken: string;
-  /** Whether somebody has answered. */
+  /** Whether someone has answered. */
   readonly answered: boolean;
 }
 

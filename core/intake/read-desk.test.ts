@@ -79,7 +79,7 @@ describe('a desk read from plain words', () => {
       1,
     );
     expect(monitored!.cables.filter((c) => c.from.portId === 'monitor')).toHaveLength(1);
-    // The audience hears it once all the same, and nobody's voice goes into one's own ears.
+    // The audience hears it once all the same, and no one's voice goes into one's own ears.
     expect(at(monitored!, 'console', 'streaming-app-stream').ways).toHaveLength(1);
     expect(at(monitored!, 'you', 'usb-headset').ways).toEqual([]);
   });
@@ -137,7 +137,7 @@ describe('a desk read from plain words', () => {
     const without = readDesk(STREAMER, { without: new Set([id]) });
     expect(without.made.find((m) => m.id === id)).toMatchObject({ removed: true });
     expect(at(without.rig!, 'console-1', 'streaming-app-stream').ways).toEqual([]);
-    // Nobody is told off for what they took out on purpose.
+    // No one is told off for what they took out on purpose.
     expect(check(without.rig!).filter((f) => f.severity === 'stop' && !f.asks)).toEqual([]);
   });
   it('knows words of somebody’s own, and offers what may stand where an unknown one does', () => {

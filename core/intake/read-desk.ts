@@ -36,7 +36,7 @@ export interface DeskOptions {
   readonly without?: ReadonlySet<string>;
 }
 
-/** A first desk: what was typed, what follows from it, what somebody has to decide, and the rig that comes of it. */
+/** A first desk: what was typed, what follows from it, what someone has to decide, and the rig that comes of it. */
 export interface DeskRead {
   readonly typed: Typed;
   readonly made: readonly Made[];
@@ -48,7 +48,7 @@ export interface DeskRead {
 const NO_ANSWERS: Answers = new Map();
 
 /**
- * Reads a desk typed in plain words and makes a working rig of it: boxes and leads as typed, then who talks into which
+ * Reads a desk typed in plain words and makes a working rig of it: devices and cables as typed, then who talks into which
  * microphone, which program takes what, who must hear what, and gains to begin with. All of it is assumed; each thing
  * that was not typed is told in a sentence and may be taken back, and what only a person knows is asked.
  */
@@ -159,7 +159,7 @@ function stopsWith(rig: Rig, edit: Edit, { deviceId, settingId }: Pick<Question,
   );
 }
 
-/** What would stop the session, and hangs on how a box stands that nobody has looked at: asked now, seen when answered. */
+/** What would stop the session, and hangs on how a device stands that no one has looked at: asked now, seen when answered. */
 function askOfSettings(b: Builder, answers: Answers): Decision[] {
   const stops = check(b.rig).filter((f) => f.severity === 'stop' && f.asks && f.where.setting);
   return askedBy(b.rig, stops).flatMap((question) => {

@@ -5,15 +5,15 @@ import { alignListener, solveRouting } from '#core/solve/index.ts';
 import type { Builder } from './builder.ts';
 import { say } from './sayings.ts';
 
-/** What stands otherwise than the box comes, because of what is plugged: a switch, the power of a condenser, a pair of packs with one that is worn. */
+/** What stands otherwise than the device comes, because of what is plugged: a switch, the power of a condenser, a pair of packs with one that is worn. */
 const SETTLED = new Set(['exclusive-switched-off', 'power-phantom-missing', 'route-one-side']);
 
-/** What is plugged is chosen and fed, where a switch of the box does it and nothing else goes wrong by it. */
+/** What is plugged is chosen and fed, where a switch of the device does it and nothing else goes wrong by it. */
 export function turnSwitches(b: Builder): void {
   const tried = new Set<string>();
   const serious = (list: readonly Finding[]) =>
     list.filter((f) => f.severity === 'stop' || f.severity === 'fix').map((f) => f.id);
-  // What is chosen at one box lets another one be seen.
+  // What is chosen at one device lets another one be seen.
   for (;;) {
     const before = check(b.rig);
     const finding = before.find((f) => SETTLED.has(f.rule) && !tried.has(f.id));
@@ -158,7 +158,7 @@ function otherBuses(b: Builder): Edit[] {
   });
 }
 
-/** Smaller than this, nobody sets it before a take has measured it. */
+/** Smaller than this, no one sets it before a take has measured it. */
 const MIN_MS = 10;
 
 /** Delays in programs that bring sound and picture together by typical figures, told one by one. */

@@ -14,7 +14,7 @@ interface Position {
 }
 
 /**
- * Sources that come only when somebody turns a switch: each position is a moment of its own, in which what comes then
+ * Sources that come only when someone turns a switch: each position is a moment of its own, in which what comes then
  * is wanted as it would be, and what is shut out is not.
  */
 export function momentsOfSwitches(b: Builder): void {

@@ -10,13 +10,13 @@ export interface Stretch {
   readonly aOffset: number;
   readonly b: number;
   readonly bOffset: number;
-  /** Whether each end stands at the channel's left side (the right side of a box), or at its right one. */
+  /** Whether each end stands at the channel's left side (the right side of a device), or at its right one. */
   readonly aLeft: boolean;
   readonly bLeft: boolean;
 }
 
 /**
- * Boxes and passing lines in their columns. Items 0 … boxes−1 are the boxes, the others lines that pass a column.
+ * Devices and passing lines in their columns. Items 0 … devices−1 are the devices, the others lines that pass a column.
  * Channel c lies left of column c.
  */
 export interface Columns {

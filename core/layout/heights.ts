@@ -3,7 +3,7 @@ import type { Rows } from './rows.ts';
 import { GAP, LINE_GAP } from './types.ts';
 
 const PASSES = 10;
-/** What passes a column wants to run straight more than a box wants to stand in the middle. */
+/** What passes a column wants to run straight more than a device wants to stand in the middle. */
 const WEIGHT = { lineToLine: 8, lineToBox: 3, boxToBox: 1 };
 /** Within this, a line may as well be straight. */
 const STRAIGHT_ROUNDS = 3;
@@ -17,7 +17,7 @@ interface Pulls {
   readonly weight: Float64Array;
 }
 
-/** How far apart neighbours in a column stand. */
+/** How far apart neighbors in a column stand. */
 const gap = (boxes: number, u: number, v: number): number =>
   u >= boxes && v >= boxes ? LINE_GAP : u >= boxes || v >= boxes ? (GAP + LINE_GAP) / 2 : GAP;
 
@@ -56,7 +56,7 @@ function pullsOf({ stretches, rank, boxes }: Columns, side: Side): Pulls {
   const first = new Int32Array(rank.length + 1);
   const each = (note: (item: number, other: number, by: number, weight: number) => void) => {
     for (const { a, aOffset, b, bOffset, aLeft, bLeft } of stretches) {
-      // A turn back: the line is drawn near to the box, not level with it.
+      // A turn back: the line is drawn near to the device, not level with it.
       if (aLeft === bLeft) {
         if (side !== 'after') note(b, a, 0, WEIGHT.boxToBox);
         continue;

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { type Drawing, heightOf, layout, type Point, portOffset, type Shape, type Wire } from './index.ts';
 import { bundleOf, byLibrary, crossingsOf, pieces } from './layout.testkit.ts';
 
-/** Boxes by name; lines as 'a.1 > b.2'. */
+/** Devices by name; lines as 'a.1 > b.2'. */
 function graph(names: readonly string[], lines: readonly string[]): { shapes: Shape[]; wires: Wire[] } {
   const wires = lines.map((text, i): Wire => {
     const [from, to] = text.split(' > ').map((end) => {
@@ -33,7 +33,7 @@ const aGraph = (most = 10): fc.Arbitrary<ReturnType<typeof graph>> =>
       ),
   );
 
-/** Two dozen boxes whose lines mostly lead to the next few, and now and then back. */
+/** Two dozen devices whose lines mostly lead to the next few, and now and then back. */
 const aDenseGraph = (): fc.Arbitrary<ReturnType<typeof graph>> =>
   fc
     .array(fc.tuple(fc.nat(23), fc.nat(2), fc.integer({ min: -1, max: 6 }), fc.nat(3)), {
@@ -54,7 +54,7 @@ const aDenseGraph = (): fc.Arbitrary<ReturnType<typeof graph>> =>
       ),
     );
 
-/** Whether a piece of line runs through the inside of a box. */
+/** Whether a piece of line runs through the inside of a device. */
 const cuts = (
   [a, b]: readonly [Point, Point],
   box: { xPx: number; yPx: number; widthPx: number; heightPx: number },
@@ -166,7 +166,7 @@ describe('a layout', () => {
         fc.pre(wires.length > 2);
         const before = layout(shapes, wires);
         const without = wires.filter((_, i) => i !== pick % wires.length);
-        // The ports stay drawn: a line is taken out, not the box changed.
+        // The ports stay drawn: a line is taken out, not the device changed.
         const after = layout(shapes, without, before.seats);
         const inColumn = (d: Drawing, rank: number) =>
           [...d.boxes]

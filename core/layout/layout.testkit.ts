@@ -17,7 +17,7 @@ interface ElkNode {
   }[];
 }
 
-/** Boxes and lines as the library wants them: ports where they stand. */
+/** Devices and lines as the library wants them: ports where they stand. */
 export function libraryGraph(shapes: readonly Shape[], wires: readonly Wire[]) {
   const port = (s: Shape, side: 'WEST' | 'EAST', id: string, i: number) => ({
     id: `${s.id}/${side}/${id}`,

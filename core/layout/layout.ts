@@ -17,9 +17,9 @@ import {
 } from './types.ts';
 
 /**
- * Sets out boxes and the lines between them: columns by the order of the signal with loops collapsed, rows by sweeps,
+ * Sets out devices and the lines between them: columns by the order of the signal with loops collapsed, rows by sweeps,
  * lines level and upright on tracks of their own. The lines of one output run together. Pure and deterministic.
- * @param last  seats of an earlier layout: boxes keep their order, as far as the signal allows
+ * @param last  seats of an earlier layout: devices keep their order, as far as the signal allows
  */
 export function layout(shapes: readonly Shape[], wires: readonly Wire[], last?: Seats): Drawing {
   const at = new Map(shapes.map((s, i) => [s.id, i]));
@@ -47,12 +47,12 @@ function seated(net: Net, shapes: readonly Shape[], wires: readonly Wire[], last
   );
   const columns = cutIntoColumns(net, shapes, wires, rank);
   const rows = firstRows(columns, net, last);
-  // Boxes stay; the lines that pass them find their way anew.
+  // Devices stay; the lines that pass them find their way again.
   const small = columns.rank.length <= SIFTED_UP_TO;
   return draw(columns, shapes, wires, small ? sift(columns, rows, columns.boxes) : rows);
 }
 
-/** Boxes and lines, up to which all ways to find the columns are tried, and two of them. */
+/** Devices and lines, up to which all ways to find the columns are tried, and two of them. */
 const ALL_TRIED_UP_TO = 120;
 const TWO_TRIED_UP_TO = 150;
 
@@ -146,7 +146,7 @@ function spreadKeys({ stretches, rank }: Columns, key: Float64Array): void {
   }
 }
 
-/** Boxes in the order that one meets them, walking on and back along the joints. */
+/** Devices in the order that one meets them, walking on and back along the joints. */
 function walk(count: number, from: Int32Array, to: Int32Array): number[] {
   const near: number[][] = Array.from({ length: count }, () => []);
   for (let j = 0; j < from.length; j++) {
@@ -223,7 +223,7 @@ function draw(columns: Columns, shapes: readonly Shape[], wires: readonly Wire[]
       });
     });
   });
-  /** Where a stretch leaves its item: at the edge of a box, or of the column for a line that passes. */
+  /** Where a stretch leaves its item: at the edge of a device, or of the column for a line that passes. */
   const edgeX = (item: number, left: boolean): number => {
     const box = shapes[item] && boxes.get(shapes[item].id);
     if (box) return left ? box.xPx + box.widthPx : box.xPx;

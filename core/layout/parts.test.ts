@@ -8,7 +8,7 @@ import { sift } from './sift.ts';
 import { countOnTracks, findTracks, type Upright } from './tracks.ts';
 import type { Shape, Wire } from './types.ts';
 
-/** Boxes of two ports on either side, and lines between them, without a line to itself. */
+/** Devices of two ports on either side, and lines between them, without a line to itself. */
 const aMap = () =>
   fc.integer({ min: 2, max: 12 }).chain((count) =>
     fc

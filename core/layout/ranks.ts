@@ -1,6 +1,6 @@
 import type { Seats } from './types.ts';
 
-/** Boxes and their joints as columns: joint j runs from box `from[j]` to box `to[j]`. */
+/** Devices and their joints as columns: joint j runs from box `from[j]` to box `to[j]`. */
 export interface Net {
   readonly ids: readonly string[];
   readonly from: Int32Array;
@@ -32,7 +32,7 @@ function againstTheOrder(net: Net, seats: Seats | undefined): Uint8Array {
   orderOf(net, seats).forEach((box, i) => {
     place[box] = i;
   });
-  // The order is found over all boxes at once: a joint that closes no ring may stand against it, and runs forward all the same.
+  // The order is found over all devices at once: a joint that closes no ring may stand against it, and runs forward all the same.
   const ring = ringsOf(net);
   return Uint8Array.from(net.from, (from, j) => {
     const to = net.to[j]!;
@@ -40,7 +40,7 @@ function againstTheOrder(net: Net, seats: Seats | undefined): Uint8Array {
   });
 }
 
-/** Boxes that hang together by rings have the same number, all others one of their own (Kosaraju; Sharir 1981). */
+/** Devices that hang together by rings have the same number, all others one of their own (Kosaraju; Sharir 1981). */
 function ringsOf({ ids, from, to }: Net): Int32Array {
   const count = ids.length;
   const outs: number[][] = Array.from({ length: count }, () => []);
@@ -104,7 +104,7 @@ export type Breaking = 'least' | 'walk';
 /** A way to find the columns. */
 export interface Ranking {
   readonly by: Breaking;
-  /** Whether boxes are drawn to what they are joined to, or stay as far left as they can. */
+  /** Whether devices are drawn to what they are joined to, or stay as far left as they can. */
   readonly pulled: boolean;
 }
 export const RANKINGS: readonly Ranking[] = [
@@ -114,7 +114,7 @@ export const RANKINGS: readonly Ranking[] = [
   { by: 'least', pulled: false },
 ];
 
-/** Joints that lead back to a box that the walk is still on: depth first, from what nothing feeds. */
+/** Joints that lead back to a device that the walk is still on: depth first, from what nothing feeds. */
 function backOnTheWalk({ ids, from, to }: Net): Uint8Array {
   const count = ids.length;
   const backward = new Uint8Array(from.length);
@@ -152,8 +152,8 @@ function backOnTheWalk({ ids, from, to }: Net): Uint8Array {
 }
 
 /**
- * An order of all boxes with few joints against it: what feeds only goes first, what is only fed goes last, and within
- * loops whatever gives most more than it takes (Eades, Lin and Smyth 1993). Boxes that sat in a layout before keep
+ * An order of all devices with few joints against it: what feeds only goes first, what is only fed goes last, and within
+ * loops whatever gives most more than it takes (Eades, Lin and Smyth 1993). Devices that sat in a layout before keep
  * the order that they had, where a loop leaves a choice.
  */
 function orderOf({ ids, from, to }: Net, seats: Seats | undefined): number[] {
@@ -228,10 +228,10 @@ function orderOf({ ids, from, to }: Net, seats: Seats | undefined): number[] {
   return [...head, ...tail.reverse()];
 }
 
-/** Rounds in which boxes are drawn nearer to what they are joined to; one is mostly enough. */
+/** Rounds in which devices are drawn nearer to what they are joined to; one is mostly enough. */
 const PULLS = 2;
 
-/** The column of every box, from 0: behind all that feeds it, but for what runs backward. */
+/** The column of every device, from 0: behind all that feeds it, but for what runs backward. */
 export function findRanks(net: Net, { by, pulled }: Ranking, seats?: Seats): Int32Array {
   const count = net.ids.length;
   const backward = findBackward(net, seats, by);

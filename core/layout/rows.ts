@@ -9,7 +9,7 @@ const MAX_SWEEPS = 40;
 const FEWEST_SWEEPS = 4;
 /** Items set in order in all sweeps together: large maps are swept less often. */
 const ITEMS_SWEPT = 60_000;
-/** Neighbours are tried by turns while the map is small enough for it. */
+/** Neighbors are tried by turns while the map is small enough for it. */
 const TURNS_UP_TO = 1500;
 
 /** Straight stretches of each channel, seen from the side of either column. */
@@ -24,7 +24,7 @@ function sidesOf({ stretches, rank, boxes }: Columns): Sides {
   const after: number[][] = Array.from(rank, () => []);
   stretches.forEach((s, i) => {
     if (s.aLeft === s.bLeft) {
-      // A turn: the line that passes wants to be near the box that it turns to.
+      // A turn: the line that passes wants to be near the device that it turns to.
       const line = s.a >= boxes ? s.a : s.b;
       (s.aLeft ? after : before)[line]!.push(i);
       return;
@@ -37,7 +37,7 @@ function sidesOf({ stretches, rank, boxes }: Columns): Sides {
 }
 
 /**
- * An order in every column with few crossings: medians, swept to and fro, and neighbours changed where that helps
+ * An order in every column with few crossings: medians, swept to and fro, and neighbors changed where that helps
  * (Gansner and others 1993). Begins from `first`; with `settled`, it stays as it is but for what `first` leaves open.
  */
 export function orderRows(columns: Columns, first: Rows): Rows {
@@ -79,7 +79,7 @@ const farPlace = ({ stretches, height }: Columns, item: number, s: number, place
   return place[other]! + offset / (height[other]! + 1);
 };
 
-/** Puts the row in the order of medians of its neighbours; who has none keeps the place. */
+/** Puts the row in the order of medians of its neighbors; who has none keeps the place. */
 function sortByMedian(
   columns: Columns,
   row: number[],
@@ -110,7 +110,7 @@ function medianOf(sorted: readonly number[]): number {
     : (sorted[m - 1]! * right + sorted[m]! * left) / (left + right);
 }
 
-/** Changes neighbours of a row as long as crossings go. */
+/** Changes neighbors of a row as long as crossings go. */
 function takeTurns(columns: Columns, row: number[], { before, after }: Sides, place: Float64Array): void {
   for (let round = 0; round < 3; round++) {
     let changed = false;

@@ -44,7 +44,7 @@ function bundlesOf({ stretches, ranks, rank, height }: Columns): { before: Bundl
 
 /**
  * Moves each item through its column to where the lines of both its channels cross least, turns included, until no
- * move helps (sifting, Rudell 1993). Two neighbours that change places alter only what their own bundles cross.
+ * move helps (sifting, Rudell 1993). Two neighbors that change places alter only what their own bundles cross.
  * @param movesFrom  items below this number keep their order among each other
  */
 export function sift(columns: Columns, rows: Rows, movesFrom = 0): Rows {

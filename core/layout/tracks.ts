@@ -104,7 +104,7 @@ function sortByCost(
   return order.map((x) => items[x]!);
 }
 
-/** A last look at neighbours: changed where the pair costs less the other way. */
+/** A last look at neighbors: changed where the pair costs less the other way. */
 function swapNeighbours(order: number[], lead: Float64Array, n: number): void {
   for (let round = 0; round < n; round++) {
     let changed = false;

@@ -1,4 +1,4 @@
-/** A box to be set out: its ports stand on its sides, inputs left, outputs right, from the top down. */
+/** A device to be set out: its ports stand on its sides, inputs left, outputs right, from the top down. */
 export interface Shape {
   readonly id: string;
   readonly widthPx: number;
@@ -22,10 +22,10 @@ export interface Wire {
 export interface Seat {
   /** Column, counted from the left. */
   readonly rank: number;
-  /** Place in the column, counted from the top among boxes and lines that pass. */
+  /** Place in the column, counted from the top among devices and lines that pass. */
   readonly row: number;
 }
-/** Where boxes sat in the last layout; they stay there as far as they can. */
+/** Where devices sat in the last layout; they stay there as far as they can. */
 export type Seats = ReadonlyMap<string, Seat>;
 
 export interface Placed extends Seat {
@@ -48,7 +48,7 @@ export interface Drawing {
   readonly seats: Seats;
 }
 
-/** Pixels: between ports of a box, from the last port to its lower edge, between neighbours in a column, between lines that pass, between tracks. */
+/** Pixels: between ports of a device, from the last port to its lower edge, between neighbors in a column, between lines that pass, between tracks. */
 export const PORT_PITCH = 16;
 export const FOOT = 6;
 export const GAP = 16;
@@ -59,6 +59,6 @@ export const LINE_HEIGHT = 2;
 
 export const heightOf = ({ headPx, ins, outs }: Shape): number =>
   headPx + Math.max(1, ins.length, outs.length) * PORT_PITCH + FOOT;
-/** Where a port stands, from the top of its box. */
+/** Where a port stands, from the top of its device. */
 export const portOffset = ({ headPx }: Pick<Shape, 'headPx'>, index: number): number =>
   headPx + (index + 0.5) * PORT_PITCH;

@@ -39,7 +39,7 @@ export interface MapLine {
 export interface MapBox {
   readonly deviceId: string;
   readonly name: string;
-  /** Names broken into lines that fit the box. */
+  /** Names broken into lines that fit the device. */
   readonly lines: readonly string[];
   readonly typeName: string;
   /** Who hears here. */
@@ -182,7 +182,7 @@ export function breakName(name: string, characters = CHARACTERS, most = MAX_LINE
   });
 }
 
-/** The rig as a line map: boxes in columns by the order of the signal, lines between their sockets. */
+/** The rig as a line map: devices in columns by the order of the signal, lines between their sockets. */
 export function lineMap(rig: Rig, evaluation: Evaluation, layer: Layer = 'all', last?: LineMap): LineMap {
   const plan = planMap(rig, evaluation, layer, last);
   return { ...plan, drawing: drawingOf(plan, last) };
@@ -192,13 +192,13 @@ export function lineMap(rig: Rig, evaluation: Evaluation, layer: Layer = 'all', 
 export const drawingOf = (plan: MapPlan, last?: LineMap): Drawing =>
   last && isSetOut(plan, last) ? last.drawing : layout(plan.shapes, plan.wires, last?.drawing.seats);
 
-/** Whether a map has every box and line of the plan just as they are. */
+/** Whether a map has every device and line of the plan just as they are. */
 export const isSetOut = ({ shapes, wires }: MapPlan, last: LineMap): boolean =>
   same(shapes, last.shapes) && same(wires, last.wires);
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-/** Values of a list; those that an earlier list has just so are the same ones, so that nothing is drawn anew for them. */
+/** Values of a list; those that an earlier list has just so are the same ones, so that nothing is drawn again for them. */
 function kept<T>(now: readonly T[], before: readonly T[] | undefined, idOf: (value: T) => string): readonly T[] {
   const known = new Map(before?.map((v) => [idOf(v), v]));
   return now.map((value) => {
@@ -212,7 +212,7 @@ export function planMap(rig: Rig, evaluation: Evaluation, layer: Layer, last?: M
   const types = findTypes(rig);
   const lines = kept(linesOf(rig, evaluation, layer), last?.lines, (l) => l.id);
   const joined = new Set(lines.flatMap((l) => [l.from.deviceId, l.to.deviceId]));
-  // What is not plugged yet has to be seen, or nobody plugs it; strips and batteries have a layer of their own.
+  // What is not plugged yet has to be seen, or no one plugs it; strips and batteries have a layer of their own.
   const devices = rig.devices.filter(
     (d) => joined.has(d.id) || (layer === 'all' && types.get(d.typeId)!.ports.length > 0),
   );
@@ -239,7 +239,7 @@ export function planMap(rig: Rig, evaluation: Evaluation, layer: Layer, last?: M
   return { layer, boxes: kept(boxes, last?.boxes, (b) => b.deviceId), lines, shapes, wires };
 }
 
-/** Only sockets that are in use are drawn, in the order of the box. */
+/** Only sockets that are in use are drawn, in the order of the device. */
 function shapesOf(
   rig: Rig,
   types: ReadonlyMap<string, DeviceType>,

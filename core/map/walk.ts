@@ -2,7 +2,7 @@ import type { PortRef, Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import type { LineMap } from './line-map.ts';
 
-/** Where a tap goes: on with the signal, back against it, or to the neighbour above or below. */
+/** Where a tap goes: on with the signal, back against it, or to the neighbor above or below. */
 export type Turn = 'on' | 'back' | 'up' | 'down';
 
 const same = (a: PortRef, b: PortRef): boolean => a.deviceId === b.deviceId && a.portId === b.portId;
@@ -43,7 +43,7 @@ export function stepTap(rig: Rig, evaluation: Evaluation, map: LineMap, at: Port
   return choices.reduce<PortRef | null>((best, n) => (best && loud(best) >= loud(n) ? best : n), null) ?? at;
 }
 
-/** Ends that lines are drawn to, one below the other: of the box, then of its neighbours in the column. */
+/** Ends that lines are drawn to, one below the other: of the device, then of its neighbors in the column. */
 function besides(rig: Rig, { lines, drawing }: LineMap, at: PortRef, by: number): PortRef {
   const isOut = lines.some((l) => same(l.from, at)) || rig.sources.some((s) => same(s.sound, at));
   const rank = drawing.boxes.get(at.deviceId)?.rank;

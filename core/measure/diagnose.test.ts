@@ -62,7 +62,7 @@ describe('a diagnosis', () => {
     for (const hz of [110, 440, 997, 1000]) expect(await idsOf(tone(hz)), `${hz} Hz`).toEqual([]);
     expect(await idsOf(made(() => 0.1 * normal()))).toEqual([]);
     expect(await idsOf(made((i) => 0.2 * Math.sin(2 * Math.PI * 40 * (i / RATE) ** 3)))).toEqual([]);
-    // A bass is not the mains, however near it stands: 49 Hz (G), 61.7 Hz (B).
+    // A bass is not the AC power, however near it stands: 49 Hz (G), 61.7 Hz (B).
     for (const hz of [49, 61.74])
       expect(await idsOf(made((i) => 0.1 * Math.sin((2 * Math.PI * hz * i) / RATE)))).toEqual([]);
   });

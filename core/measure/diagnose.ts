@@ -43,7 +43,7 @@ const TOO_HOT = { watchDbtp: -0.5, fixDbtp: 0.1, lufs: -9 } as const;
  * Everything that can be told wrong of a take by itself. Reads it once from end to end, then looks closely at stretches
  * of it for hum and echoes.
  * @param onProgress  told the part that is done, 0 to 1
- * @throws MeasureError for tracks that belong to no loudspeakers, and for samples that are no numbers
+ * @throws MeasureError for tracks that belong to no speakers, and for samples that are no numbers
  */
 export async function diagnose(
   fftOf: FftOf,

@@ -2,7 +2,7 @@ import type { FftOf, Recording } from '#core/samples/index.ts';
 import { type Band, bestLag } from './correlate.ts';
 import { readWindow, rms } from './windows.ts';
 
-/** Fine readings use the whole of what both can carry, up to where loudspeakers and codecs agree. */
+/** Fine readings use the whole of what both can carry, up to where speakers and codecs agree. */
 const FINE_BAND: Band = { lowHz: 120, highHz: 12_000 };
 const FINEST_RATE_HZ = 48_000;
 /** Around the lag that is looked at, so much more is correlated, to know what chance looks like. */

@@ -44,7 +44,7 @@ export function levelsRanges({ frames, sampleRateHz }: Recording, parts: number)
  * Reads a stretch once from end to end, in pieces: memory does not grow with it.
  * @param range       as `levelsRanges` cut it
  * @param onProgress  told the part that is done, 0 to 1
- * @throws MeasureError for tracks that belong to no loudspeakers, and for samples that are no numbers
+ * @throws MeasureError for tracks that belong to no speakers, and for samples that are no numbers
  */
 export async function measurePart(
   recording: Recording,

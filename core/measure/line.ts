@@ -45,7 +45,7 @@ function medianLine(readings: readonly Reading[]): { start: number; slope: numbe
 
 /**
  * A straight line through readings some of which may be wrong: median slopes first, then Huber-weighted least squares.
- * @param floor  readings are never trusted to be better than this, so that a perfect fit does not outlaw its neighbours
+ * @param floor  readings are never trusted to be better than this, so that a perfect fit does not outlaw its neighbors
  */
 export function fitLine(readings: readonly Reading[], floor: number): Line {
   const used = readings.filter((r) => r.weight > 0);

@@ -17,7 +17,7 @@ export interface LiveReading {
   readonly clips: number;
   /** Of the two sides, over the last moments: 1 alike, -1 against each other; null for one side or silence. */
   readonly correlation: number | null;
-  /** The quietest tenth of a second since the start: what is there while nobody talks. */
+  /** The quietest tenth of a second since the start: what is there while no one talks. */
   readonly restDbfs: number | null;
 }
 

@@ -117,7 +117,7 @@ describe('claps', () => {
   });
 });
 
-/** A film of the stand-in scene as the bench would read it: cells of mean brightness. */
+/** A film of the stand-in scene as Measure would read it: cells of mean brightness. */
 function film(scene: ClapScene, frames: number): Brightness {
   const luma = new Uint8Array(scene.width * scene.height);
   const cells = new Float32Array(frames * GRID_CELLS);

@@ -251,13 +251,13 @@ function windowsOf(
   return { times: Array.from({ length: count }, (_, i) => from + (room * i) / (count - 1)), lengthS };
 }
 
-/** Within the line's neighbourhood the best of pure chance stands out so far. */
+/** Within the line's neighborhood the best of pure chance stands out so far. */
 const CHANCE_Z = 2.2;
 /** One window counts for so much at most: a sound that both takes happen to hold once is not the same take. */
 const MAX_Z = 7;
 const ON_LINE_S = 0.0004;
 
-/** So far under the loudest window of either, nobody speaks: what is not heard there speaks neither for a line nor against it. */
+/** So far under the loudest window of either, no one speaks: what is not heard there speaks neither for a line nor against it. */
 const PAUSE = 10 ** (-25 / 20);
 
 /** The windows in which there is something to be heard, in both. */

@@ -7,9 +7,9 @@ import { humIn } from './watch.ts';
 export interface SoundPrint {
   /** Integrated loudness, LUFS; null for silence. */
   readonly lufs: number | null;
-  /** The quietest tenth of a second: what is there while nobody speaks, dBFS; null for none. */
+  /** The quietest tenth of a second: what is there while no one speaks, dBFS; null for none. */
   readonly noiseDbfs: number | null;
-  /** Hum of the mains where one stands out, dBFS; null for none. */
+  /** Hum of the AC power where one stands out, dBFS; null for none. */
   readonly humDbfs: number | null;
   /** Where its energy lies: the root mean square frequency, Hz; null for silence. */
   readonly toneHz: number | null;

@@ -39,7 +39,7 @@ const ONE_SIDE_DB = 30;
 const ONE_SIDE_S = 10;
 /** A clip is told for so long. */
 const CLIP_S = 10;
-/** Lines of the mains so far over what lies beside them, and not lost by themselves. */
+/** Lines of the AC power so far over what lies beside them, and not lost by themselves. */
 const HUM_DB = 15;
 const HUM_LEAST_DBFS = -72;
 const HUM_S = 5;
@@ -50,7 +50,7 @@ const BLOCK_S = 1;
 const USUAL_BLOCKS = 30;
 const MAINS_HZ = [50, 60];
 const HARMONICS = [1, 2, 3];
-/** Beside a line, where neither mains has one. */
+/** Beside a line, where neither AC power has one. */
 const BESIDE_HZ = 7;
 
 /** Watches an input all session by the second; nothing of it is kept but what it does. */

@@ -73,7 +73,7 @@ function byTwos(
   };
 }
 
-/** The energy of a stretch through both sections of K weighting; their memories go on. A function of its own, lest every meter has it compiled anew. */
+/** The energy of a stretch through both sections of K weighting; their memories go on. A function of its own, lest every meter has it compiled again. */
 function weighedEnergy(
   x: Float32Array,
   start: number,

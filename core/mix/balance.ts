@@ -14,26 +14,26 @@ export interface Aim {
   readonly targetLufs: number;
   /** Beds are taken down where they come too near to a voice. */
   readonly ride: boolean;
-  /** Beds stand so much higher while nobody speaks: they are ducked by it, dB. */
+  /** Beds stand so much higher while no one speaks: they are ducked by it, dB. */
   readonly duckDb: number;
   /** True peaks are kept under this; null: nothing is limited. */
   readonly ceilingDbtp: number | null;
 }
 
-/** A piece of somebody's talk, and how far a track lies under the voice there. */
+/** A piece of someone's talk, and how far a track lies under the voice there. */
 export interface Place extends Stretch {
   readonly underLu: number;
 }
 
 /** How a track lies in a mix. */
 export interface TrackReading {
-  /** Of a voice while it speaks, of a bed while anybody speaks; null where it is silent, or left out. */
+  /** Of a voice while it speaks, of a bed while anyone speaks; null where it is silent, or left out. */
   readonly levelLufs: number | null;
   /** Under the main voice, LU. */
   readonly underLu: number | null;
-  /** It never sounds while somebody speaks: its level is that between. */
+  /** It never sounds while someone speaks: its level is that between. */
   readonly apart: boolean;
-  /** Of a bed every piece of anybody's talk, under those voices; of a voice its own, under the main voice's mean. */
+  /** Of a bed every piece of anyone's talk, under those voices; of a voice its own, under the main voice's mean. */
   readonly places: readonly Place[];
 }
 
@@ -199,7 +199,7 @@ export function solveBalance(measured: readonly TrackMeasured[], aim: Aim): MixP
   };
 }
 
-/** Every bed down by as much for as long as anybody speaks. */
+/** Every bed down by as much for as long as anyone speaks. */
 function duckRides({ parts, any }: Scene, duckDb: number): Ride[] {
   if (duckDb <= 0) return [];
   const beds = parts.flatMap((part, track) => (part === 'bed' ? [track] : []));

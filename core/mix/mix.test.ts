@@ -58,7 +58,7 @@ describe('the balance of a take', () => {
     const { plan, levels } = await balanceTake(tracks, measured, aim);
     expect(Math.abs(levels.integratedLufs! - aim.targetLufs)).toBeLessThan(0.2);
     expect(levels.truePeakDbtp!).toBeLessThan(-1);
-    // Measured anew from each track as it went into the mix, rides and all.
+    // Measured again from each track as it went into the mix, rides and all.
     const alone = await Promise.all(
       tracks.map(async (_, i) => {
         const one = { ...plan, limit: null, gainsDb: plan.gainsDb.map((db, k) => (k === i ? db : null)) };
@@ -86,7 +86,7 @@ describe('the balance of a take', () => {
     const plain = await balanceTake(tracks, measured, { ...aim, ride: false });
     expect(judged(measured, aim.parts, ducked.plan)[2]!.underLu!).toBeCloseTo(11, 1);
     expect(ducked.levels.integratedLufs!).toBeCloseTo(-16, 0);
-    // Beside the voice the game is as it was; while nobody speaks it stands 6 dB higher.
+    // Beside the voice the game is as it was; while no one speaks it stands 6 dB higher.
     const apart = (plan: typeof plain.plan) => plan.gainsDb[2]! - plan.gainsDb[0]!;
     expect(apart(ducked.plan) - apart(plain.plan)).toBeGreaterThan(4.5);
     expect(apart(ducked.plan) - apart(plain.plan)).toBeLessThan(6.1);

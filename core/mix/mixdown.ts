@@ -127,7 +127,7 @@ export async function mixStretch(
 /**
  * Balances tracks and proves it: solves, mixes, measures, and moves all of it together until the whole is as loud as is
  * wanted, limiting and all.
- * @param ownDb  faders that somebody set by hand stay where they are; then the whole is only measured
+ * @param ownDb  faders that someone set by hand stay where they are; then the whole is only measured
  */
 export async function balanceTake(
   tracks: readonly MixTrack[],

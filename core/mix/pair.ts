@@ -22,7 +22,7 @@ export interface SoundPair {
 const EVEN_LUFS = -23;
 const TOP = 0.9;
 const SAME_SOUND = 0.5;
-/** Equal is what is nobody hears: within a tenth of a LU. */
+/** Equal is what is no one hears: within a tenth of a LU. */
 const EVEN_LU = 0.1;
 
 /**

@@ -6,12 +6,12 @@ export interface Stretch {
   readonly toS: number;
 }
 
-/** Where somebody speaks: a flag for every 100 ms. */
+/** Where someone speaks: a flag for every 100 ms. */
 export type Talk = Uint8Array;
 
 /** So far under its loudest words a voice still speaks; the gate of BS.1770 for what counts. */
 const UNDER_MEAN = 10 ** (-10 / 10);
-/** Nobody speaks so quietly: the absolute gate of BS.1770, -70 LUFS. */
+/** No one speaks so quietly: the absolute gate of BS.1770, -70 LUFS. */
 const MIN_POWER = 1e-7;
 /** Gaps so short lie between two words. */
 const GAP_HOPS = 4;
@@ -45,7 +45,7 @@ function fillRuns(talk: Talk, value: 0 | 1, most: number): void {
   }
 }
 
-/** Where anybody speaks. */
+/** Where anyone speaks. */
 export const anyTalk = (talks: readonly Talk[], length: number): Talk =>
   Uint8Array.from({ length }, (_, i) => (talks.some((t) => t[i] === 1) ? 1 : 0));
 

@@ -57,7 +57,7 @@ export async function measureVoice(
   };
 }
 
-/** The highest of each 10 ms while somebody speaks, linear. */
+/** The highest of each 10 ms while someone speaks, linear. */
 function topsWhile(talk: Talk, channels: readonly Float32Array[], sampleRateHz: number): number[] {
   const length = Math.round(TOP_S * sampleRateHz);
   const frames = channels[0]?.length ?? 0;
@@ -96,7 +96,7 @@ function bandDb({ binHz, power }: Spectrum, fromHz: number, toHz: number): numbe
 /** Starting points for a voice (typical): what most people begin with before they listen. */
 const START = {
   lowCutHz: 80,
-  /** Where the mains hums: over its lowest two harmonics, still under most voices. */
+  /** Where the AC power hums: over its lowest two harmonics, still under most voices. */
   lowCutHumHz: 110,
   presence: { hz: 2500, q: 0.9, mostDb: 3 },
   /** A voice that is close stands about so: less presence is lifted by half of what is missing. */
@@ -164,7 +164,7 @@ export interface TreatmentFigures {
   readonly overNoiseLu: number | null;
 }
 
-/** Of a stretch in memory; where somebody speaks is told, so that it is the same before and after. */
+/** Of a stretch in memory; where someone speaks is told, so that it is the same before and after. */
 export function treatmentFigures(
   channels: readonly Float32Array[],
   sampleRateHz: number,

@@ -17,13 +17,13 @@ export interface Cause {
   readonly says: Text;
 }
 
-/** Sound and picture travel a metre of lead in about 5 ns. */
+/** Sound and picture travel a meter of lead in about 5 ns. */
 const NS_A_METRE = 5;
 const SAME_SD = 2;
 const SAME_MS = 3;
 
 /**
- * What the figure follows from: the devices that hold sound or picture back; a lead never does so that it could be seen;
+ * What the figure follows from: the devices that hold sound or picture back; a cable never does so that it could be seen;
  * and where two paths through the very same devices differ, nothing in the rig.
  */
 export function causesOf<Path extends Measured>(

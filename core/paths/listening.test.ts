@@ -23,7 +23,7 @@ describe('what is heard while it goes on', () => {
     const talk = relay.find((d) => d.kind === 'conversation' && d.listenerId === 'ilse' && d.sourceIds[0] === 'wren')!;
     expect(talk).toMatchObject({ state: 'watch', goodMs: 150, badMs: 400, source: { code: 'paths.ituTGOne' } });
     expect(talk.delay.value.nominal).toBeGreaterThan(200);
-    // Nobody talks with the stream, and those in one room talk without it.
+    // No one talks with the stream, and those in one room talk without it.
     expect(relay.some((d) => d.kind === 'conversation' && ['stream', 'backup'].includes(d.listenerId))).toBe(false);
     expect(delaysOf(copy(gliderCorner)).filter((d) => d.kind === 'conversation')).toHaveLength(2);
   });

@@ -14,7 +14,7 @@ import {
 import type { Figure } from '#core/units/index.ts';
 import { say } from './sayings.ts';
 
-/** A delay that somebody has to live with while it goes on: not what is recorded, but what is heard. */
+/** A delay that someone has to live with while it goes on: not what is recorded, but what is heard. */
 export interface ListeningDelay {
   readonly kind: 'play' | 'own-voice' | 'conversation' | 'together';
   /** Whose ears. */
@@ -30,7 +30,7 @@ export interface ListeningDelay {
   readonly says: Text;
 }
 
-/** What is borne, by what one does meanwhile (numbers as practised, where no standard says). */
+/** What is borne, by what one does meanwhile (numbers as practiced, where no standard says). */
 const LIMITS = {
   play: { goodMs: 40, badMs: 100, source: say.gameAudioForPlayer() },
   'own-voice': { goodMs: 3, badMs: 15, source: say.ownVoiceInHeadphones() },

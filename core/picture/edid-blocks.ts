@@ -6,7 +6,7 @@ import type { Timing } from './timing.ts';
 export interface StatedMode {
   readonly mode: Mode;
   readonly timing?: Timing;
-  /** Only with its colours halved both ways (4:2:0). */
+  /** Only with its colors halved both ways (4:2:0). */
   readonly only420: boolean;
 }
 

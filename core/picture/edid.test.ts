@@ -21,7 +21,7 @@ const modesOf = (e: Edid) =>
   );
 const fine: Coding = { bits: 8, chroma: '4:4:4' };
 
-/** A television: 2160p60 in 4:2:0 only, sound in six channels, an 18 Gbit/s link without deep colour. */
+/** A television: 2160p60 in 4:2:0 only, sound in six channels, an 18 Gbit/s link without deep color. */
 const television = () =>
   edid({
     descriptors: [detailed(FULL_HD), nameDescriptor('Boathouse TV')],

@@ -51,7 +51,7 @@ interface Cta {
   readonly flags?: number;
   readonly vics?: readonly number[];
   readonly sound?: readonly number[];
-  /** Character rate in MHz and deep colour bits 0x10, 0x20, 0x40. */
+  /** Character rate in MHz and deep color bits 0x10, 0x20, 0x40. */
   readonly hdmi?: { readonly mhz: number; readonly deep: number };
   readonly forum?: { readonly mhz: number; readonly frl: number };
   readonly only420?: readonly number[];

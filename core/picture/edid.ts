@@ -100,7 +100,7 @@ const tmdsLink = (characterRateHz: number): Link =>
 
 const keyOf = ({ width, height, rate }: Mode): string => `${width}x${height}@${hertz(rate).toFixed(3)}`;
 
-/** The first of each mode stays; in full colour it counts more than in 4:2:0 only. */
+/** The first of each mode stays; in full color it counts more than in 4:2:0 only. */
 function eachOnce(modes: readonly StatedMode[]): StatedMode[] {
   const byKey = new Map<string, StatedMode>();
   for (const stated of modes) {

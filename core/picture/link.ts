@@ -38,7 +38,7 @@ export interface Need {
 
 const bitsOf = ({ bits, chroma }: Coding): number => (chroma === '4:2:2' ? 24 : (chroma === '4:4:4' ? 3 : 1.5) * bits);
 
-/** TMDS carries 8 bits a character and lane: deeper colour takes more of them, 4:2:2 always as many as 8 bits do. */
+/** TMDS carries 8 bits a character and lane: deeper color takes more of them, 4:2:2 always as many as 8 bits do. */
 function characterRate(clockHz: number, { bits, chroma }: Coding): number {
   if (chroma === '4:2:2') return clockHz;
   return (clockHz * bits) / 8 / (chroma === '4:2:0' ? 2 : 1);

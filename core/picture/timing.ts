@@ -9,7 +9,7 @@ export interface Timing {
   readonly source: 'CTA-861' | 'CVT reduced blanking' | 'EDID';
 }
 
-/** Totals of CTA-861 formats: size, then total width and height by whole pictures a second. */
+/** Totals of CTA-861 formats: size, then total width and height by whole frames per second. */
 const CTA: Record<string, Readonly<Record<number, readonly [number, number]>>> = {
   '640x480': { 60: [800, 525] },
   '720x480': { 60: [858, 525], 120: [858, 525] },

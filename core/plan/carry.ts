@@ -82,10 +82,10 @@ export function matchOf(own: Rig, way: Rig): Match {
   return { sources, listeners, leftOut };
 }
 
-/** The way with the names of one's own: of who speaks and listens, and of boxes that one has. */
+/** The way with the names of one's own: of who speaks and listens, and of devices that one has. */
 export function namedAsOwn(own: Rig, way: Rig, { sources, listeners }: Match): Rig {
   const types = findTypes(way);
-  /** What each box of the way is among one's own; no own one twice. */
+  /** What each device of the way is among one's own; no own one twice. */
   const like = new Map<string, Device>();
   const takes = (deviceId: string, mine: Device | undefined) => {
     if (mine && !like.has(deviceId) && ![...like.values()].includes(mine)) like.set(deviceId, mine);

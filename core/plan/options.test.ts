@@ -43,7 +43,7 @@ describe('ways to build it', () => {
     expect(way('analogue-interface').cannot.map(textOf)).toContain('plan.atButMustNot(Ilse, on the call, Ilse’s ears)');
     expect(way('replug').cannot.length).toBeGreaterThan(5);
     expect(way('small-capture').cannot.map(textOf)).toContain('plan.noAt(Couch game, Players’ ears)');
-    // Fewest boxes straight in; an extractor is one more than the screen's jack, which hums by its earth.
+    // Fewest devices straight in; an extractor is one more than the screen's jack, which hums by its ground.
     expect(way('software-usb').figures.boxes).toBeLessThan(way('small-extractor').figures.boxes);
     expect(way('small-jack').figures.boxes).toBe(way('small-extractor').figures.boxes - 1);
     expect(way('small-jack').rig.devices.some((d) => d.typeId === 'hdmi-extractor')).toBe(false);

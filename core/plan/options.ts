@@ -21,9 +21,9 @@ export interface Option {
   readonly kind: Omit<WayKind, 'draw'>;
   readonly rig: Rig;
   readonly figures: Figures;
-  /** What of it has to be bought: boxes that are not owned, low and high, euros; leads count whole. */
+  /** What of it has to be bought: devices that are not owned, low and high, euros; leads count whole. */
   readonly toBuyEur: readonly [number, number];
-  /** Sources of a whole programme whose level can be set without another’s: of so many. */
+  /** Sources of a whole program whose level can be set without another’s: of so many. */
   readonly apart: number;
   readonly together: number;
   /** Inputs of mixers and interfaces that stay free, and outputs. */
@@ -148,7 +148,7 @@ function cannotOf(rig: Rig): Text[] {
   );
 }
 
-/** How many of the sources that a whole programme must have can be balanced by a level of their own. */
+/** How many of the sources that a whole program must have can be balanced by a level of their own. */
 function apartIn(rig: Rig, pairs: readonly Pair[]): { apart: number; together: number } {
   const types = findTypes(rig);
   const roles = rolesOf(rig);
@@ -166,7 +166,7 @@ function apartIn(rig: Rig, pairs: readonly Pair[]): { apart: number; together: n
   return { apart, together: wanted.length };
 }
 
-/** Boxes of a way that nobody owns yet, each owned one used once, and all its leads. */
+/** Devices of a way that no one owns yet, each owned one used once, and all its cables. */
 function toBuy(rig: Rig, owned: Rig): [number, number] {
   const have = new Map<string, number>();
   for (const d of owned.devices) if (!d.toGet) have.set(d.typeId, (have.get(d.typeId) ?? 0) + 1);

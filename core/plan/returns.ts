@@ -18,7 +18,7 @@ export interface ReturnWay {
   readonly id: 'desk' | 'send' | 'cable' | 'second-device';
   readonly name: Text;
   readonly says: Text;
-  /** Boxes of this rig that could do it. */
+  /** Devices of this rig that could do it. */
   readonly boxes: readonly string[];
   /** What has to be got where none is there: its price in euros, low and high. */
   readonly priceEur: readonly [number, number];
@@ -39,7 +39,7 @@ export interface OwnVoice {
 const isUsb = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind === 'usb';
 const hasSound = ({ channels }: PortSpec): boolean => channels.some((c) => c.carries === 'sound');
 
-/** A sound device of its own with sockets: USB both ways, and something analogue both ways. */
+/** A sound device of its own with sockets: USB both ways, and something analog both ways. */
 const playsAndRecords = (type: DeviceType): boolean =>
   isHardware(type) &&
   type.hosts !== true &&
@@ -91,7 +91,7 @@ const WAYS: readonly (Omit<ReturnWay, 'boxes' | 'priceEur' | 'addsMs' | 'convers
   },
 ];
 
-/** The known ways to a guest return (mix-minus): what of them is there, and what each costs. Figures are the catalogue's, typical. */
+/** The known ways to a guest return (mix-minus): what of them is there, and what each costs. Figures are the library's, typical. */
 export function returnWays(rig: Rig): ReturnWay[] {
   const types = findTypes(rig);
   return WAYS.map(({ typeId, figures, ...way }): ReturnWay => {

@@ -52,7 +52,7 @@ describe('what settings cannot bring', () => {
         expect(bridges.length, told).toBeGreaterThan(0);
         const mended = built(rig, bridges[0]!);
         expect(missing(mended).length, told).toBeLessThan(gone.length);
-        // Only a headset that a program plays to by its very socket has no lead of its own again.
+        // Only a headset that a program plays to by its very socket has no cable of its own again.
         if (bridges[0]!.box) boxed++;
       }
     expect(forgotten).toBeGreaterThan(12);

@@ -17,10 +17,10 @@ interface Pair {
   readonly listenerId: string;
 }
 
-/** A lead, or a box with its leads, that brings a source where no way led; with the settings that have to follow. */
+/** A cable, or a device with its cables, that brings a source where no way led; with the settings that have to follow. */
 export interface Bridge {
   readonly pair: Pair;
-  /** The box that is put in; null where leads alone do. */
+  /** The device that is put in; null where leads alone do. */
   readonly box: { readonly name: string; readonly edit: Edit; readonly deviceId: string } | null;
   readonly cables: readonly Cable[];
   /** What is to be plugged, in words and in order: 'lead 6.35 mm …'. */
@@ -32,7 +32,7 @@ export interface Bridge {
   readonly cost: number;
 }
 
-/** What makes a plan so: settings first; then, for what no setting brings, leads and boxes; and what clashes. */
+/** What makes a plan so: settings first; then, for what no setting brings, leads and devices; and what clashes. */
 export interface Whole extends MadeSo {
   readonly bridges: readonly Bridge[];
   readonly clashes: readonly Clash[];
@@ -42,9 +42,9 @@ const EVALUATIONS_EACH = 150;
 const MAX_LEADS = 24;
 const MAX_BOXES = 40;
 const OFFERED = 2;
-/** A box more to carry and to feed is worth so much. */
+/** A device more to carry and to feed is worth so much. */
 const COST_OF_A_BOX = 60;
-/** Boxes that do nothing but bring a sound from one kind of end to another. */
+/** Devices that do nothing but bring a sound from one kind of end to another. */
 const BRIDGES = [
   'virtual-cable',
   'line-to-usb',
@@ -73,7 +73,7 @@ interface Candidate extends Omit<Bridge, 'pair' | 'changes'> {
   readonly rig: Rig;
 }
 
-/** The cheapest leads, or else boxes, that bring a source to a listener and make nothing worse; tried one by one. */
+/** The cheapest leads, or else devices, that bring a source to a listener and make nothing worse; tried one by one. */
 export function bridgesFor(rig: Rig, { sourceId, listenerId }: Pair): Bridge[] {
   const before = solveRouting(rig, undefined, EVALUATIONS_EACH).left.length;
   const brings = ({ rig: there, ...bridge }: Candidate): Bridge[] => {
@@ -138,7 +138,7 @@ const drawn = (rig: Rig, edits: readonly Edit[]): Rig | null => {
 };
 const plugs = (cables: readonly Cable[]): Edit[] => cables.map((cable) => ({ kind: 'plug', cable }));
 
-/** Leads from any of these sockets to any of those, the cheapest first; not through the air, which nobody plugs. */
+/** Leads from any of these sockets to any of those, the cheapest first; not through the air, which no one plugs. */
 function joins(rig: Rig, from: ReadonlySet<string>, to: ReadonlySet<string>) {
   const types = findTypes(rig);
   const devices = new Set([...from].map((key) => key.split('/')[0]!));

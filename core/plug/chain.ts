@@ -2,7 +2,7 @@ import { type Connector, connectorOf, type PlugId } from './connectors.ts';
 import { type Form, PARTS, type Part } from './parts.ts';
 import type { Placed } from './wiring.ts';
 
-/** What is needed between two sockets: at most one lead, with adapters at either end. */
+/** What is needed between two sockets: at most one cable, with adapters at either end. */
 export interface Chain {
   /** From the output to the input; empty where a captive plug simply goes in. */
   readonly parts: readonly Part[];
@@ -29,7 +29,7 @@ const costOf = (part: Part): number =>
 export const costOfAll = (parts: readonly Part[]): number => parts.reduce((sum, p) => sum + costOf(p), 0);
 
 /**
- * Where a search stands. Before the lead: what plug the output, with its adapters, takes. After it: what plug there is
+ * Where a search stands. Before the cable: what plug the output, with its adapters, takes. After it: what plug there is
  * at the free end.
  */
 interface State {
@@ -142,19 +142,19 @@ function cheapest(
   return best && { ...best, parts: best.placed.map((p) => p.part) };
 }
 
-/** An adapter before the lead is itself the plug in the output, and takes the next one; every other part goes on as it came. */
+/** An adapter before the cable is itself the plug in the output, and takes the next one; every other part goes on as it came. */
 const placedAs = (part: Part, { plug }: State, next: State): Placed => ({ part, near: plug, far: next.plug });
 
 /** Which of the input's plugs this is, counted from 0; -1 where it does not go in. */
 function arrives({ plug, afterLead }: State, to: Connector): number {
-  // A captive lead is itself the lead: it goes straight into what the output, with its adapters, takes.
+  // A captive lead is itself the cable: it goes straight into what the output, with its adapters, takes.
   return afterLead !== to.captive ? to.plugs.indexOf(plug) : -1;
 }
 
 /** At most so many adapters are put one onto another. */
 const MAX_ADAPTERS = 2;
 
-/** Every row of parts that joins two connectors, with at most two adapters at either end of the lead. */
+/** Every row of parts that joins two connectors, with at most two adapters at either end of the cable. */
 export function everyChain(fromId: string, toId: string, parts: readonly Part[]): Chain[] {
   const [from, to] = [connectorOf(fromId), connectorOf(toId)];
   if (!from || !to || (from.captive && to.captive)) return [];
@@ -185,7 +185,7 @@ export function everyChain(fromId: string, toId: string, parts: readonly Part[])
 }
 
 /**
- * The parts that somebody has named, put in one after the other from the output to the input, or the other way round if
+ * The parts that someone has named, put in one after the other from the output to the input, or the other way round if
  * they were named so; null where they do not fit.
  */
 export function followParts(fromId: string, toId: string, parts: readonly Part[]): readonly Placed[] | null {

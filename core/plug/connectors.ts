@@ -1,11 +1,11 @@
 import type { Text } from '#core/said/index.ts';
 import { say } from './sayings.ts';
 
-/** What stands on boxes and at the ends of leads. Data; the solver knows none of it by name. */
+/** What stands on devices and at the ends of cables. Data; the solver knows none of it by name. */
 
 export type ConnectorKind = 'jack' | 'xlr' | 'phono' | 'hdmi' | 'usb' | 'optical' | 'network' | 'loudspeaker' | 'pins';
 
-/** A socket on a box, or the plug at the end of a lead that a box cannot part with. */
+/** A socket on a device, or the plug at the end of a cable that a device cannot part with. */
 export interface Connector {
   readonly id: string;
   readonly name: Text;
@@ -17,7 +17,7 @@ export interface Connector {
   readonly line?: readonly PlugId[];
 }
 
-/** Ends of leads, as one names them in a list. `-pair` is one plug for each side. */
+/** Ends of cables, as one names them in a list. `-pair` is one plug for each side. */
 export const PLUGS = {
   'ts-35': say.ts35(),
   'trs-35': say.trs35(),
@@ -112,10 +112,10 @@ export const CONNECTORS: readonly Connector[] = [
 ];
 
 const byId = new Map(CONNECTORS.map((c) => [c.id, c]));
-/** Undefined for air, light, software, files, points inside a box: nothing is plugged there. */
+/** Undefined for air, light, software, files, points inside a device: nothing is plugged there. */
 export const connectorOf = (id: string): Connector | undefined => byId.get(id);
 
-/** Ends where nothing is plugged: air, light, radio, programs, files, points within a box. */
+/** Ends where nothing is plugged: air, light, radio, programs, files, points within a device. */
 export const UNPLUGGED: ReadonlySet<string> = new Set([
   'air',
   'light',

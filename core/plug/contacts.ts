@@ -1,6 +1,6 @@
 import { connectorOf, type PlugId } from './connectors.ts';
 
-/** What stands at one end of a lead: the connector, and what its port carries there. */
+/** What stands at one end of a cable: the connector, and what its port carries there. */
 export interface End {
   readonly connector: string;
   /** The level class of its port. */
@@ -49,7 +49,7 @@ const pair = (of: readonly string[], names: readonly [string, string] = ['left',
   names.flatMap((name) => of.map((c) => `${name}.${c}`));
 const HEADSET_PAIR = ['sound', 'microphone'] as const;
 
-/** The contacts of a plug, from its tip; empty for what carries bits or loudspeaker power, which is taken whole. */
+/** The contacts of a plug, from its tip; empty for what carries bits or speaker power, which is taken whole. */
 const CONTACTS: Partial<Record<PlugId, readonly string[]>> = {
   'ts-35': TS,
   'trs-35': TRS,
@@ -148,7 +148,7 @@ export function rolesOfContacts({ connector, level, sides, balanced, direction }
   if (plug === 'insert-635') return [hot(0), 'open', 'ground'];
   if (contacts.length === 6 || contacts.length === 4) {
     const each = contacts.length / 2;
-    // Three contacts a side are two wires and a screen, unless somebody says otherwise.
+    // Three contacts a side are two wires and a screen, unless someone says otherwise.
     return [0, 1].flatMap((side) =>
       oneSide(contacts.slice(side * each, (side + 1) * each), side < sides ? side : 0, balanced ?? true),
     );

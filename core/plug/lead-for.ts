@@ -23,7 +23,7 @@ const TWO_WIRES_AND_SCREEN = new Set([
   'jack-635-pair',
 ]);
 
-/** What a lead is usually taken for between two ends: what their channels are; the best first. */
+/** What a cable is usually taken for between two ends: what their channels are; the best first. */
 function plainForms(from: End, to: End): readonly Form[] {
   if (from.level === 'digital' || to.level === 'digital') return ['bits'];
   if (from.level === 'speaker' || to.level === 'speaker') return ['loudspeaker'];
@@ -31,7 +31,7 @@ function plainForms(from: End, to: End): readonly Form[] {
   return isTwoWired(from) && isTwoWired(to) ? ['balanced', 'mono'] : ['mono', 'balanced'];
 }
 
-/** A lead between two ends, and what comes through it; `wiring` is null for bits and loudspeaker power. */
+/** A cable between two ends, and what comes through it; `wiring` is null for bits and speaker power. */
 export interface LeadFound {
   readonly chain: Chain;
   readonly wiring: Wiring | null;
@@ -76,12 +76,12 @@ function troubleOf(from: End, to: End, found: LeadFound): number {
   return price;
 }
 
-/** The plug that stands in the input of a lead. */
+/** The plug that stands in the input of a cable. */
 export function lastPlug(from: End, { chain }: Pick<LeadFound, 'chain'>): PlugId | null {
   return chain.placed.at(-1)?.far ?? connectorOf(from.connector)?.plugs[0] ?? null;
 }
 
-/** The plain lead that one takes without thinking; where a lead of its own goes straight in, that. Null where none fits. */
+/** The plain lead that one takes without thinking; where a cable of its own goes straight in, that. Null where none fits. */
 function plainLead(from: End, to: End): LeadFound | null {
   const straight = followParts(from.connector, to.connector, []);
   if (straight)
@@ -105,7 +105,7 @@ const ANALOGUE_PARTS = PARTS.filter((p) =>
   p.forms.some((form) => form !== 'bits' && form !== 'power' && form !== 'loudspeaker'),
 );
 
-/** The lead and adapters that bring it over as it should be, at the least price; null where none fits at all. */
+/** The cable and adapters that bring it over as it should be, at the least price; null where none fits at all. */
 function rightLead(from: End, to: End, plain: LeadFound | null): LeadFound | null {
   if (!isAnalogue(from) || !isAnalogue(to) || (plain && troubleOf(from, to, plain) === 0)) return plain;
   const all = everyChain(from.connector, to.connector, ANALOGUE_PARTS).map(
@@ -120,7 +120,7 @@ function rightLead(from: End, to: End, plain: LeadFound | null): LeadFound | nul
 }
 
 export interface LeadsFor {
-  /** What stands there, as far as nobody has said: the plain lead, or for want of one the right one. Null: nothing fits. */
+  /** What stands there, as far as no one has said: the plain lead, or for want of one the right one. Null: nothing fits. */
   readonly presumed: LeadFound | null;
   /** What should stand there. */
   readonly right: LeadFound | null;
@@ -134,7 +134,7 @@ const known = new Map<string, LeadsFor>();
 const keyOf = ({ connector, level, sides, balanced, direction }: End): string =>
   `${connector} ${level} ${sides} ${balanced} ${direction}`;
 
-/** The leads between two ends, each answer found once. */
+/** The cables between two ends, each answer found once. */
 export function leadsFor(from: End, to: End): LeadsFor {
   const key = `${keyOf(from)} > ${keyOf(to)}`;
   let found = known.get(key);
@@ -153,7 +153,7 @@ export function leadsFor(from: End, to: End): LeadsFor {
 
 const byId = new Map(PARTS.map((p) => [p.id, p]));
 
-/** What comes through parts that somebody has named. `fits` is false where they do not join the two ends. */
+/** What comes through parts that someone has named. `fits` is false where they do not join the two ends. */
 export function leadOf(from: End, to: End, partIds: readonly string[]): LeadFound & { readonly fits: boolean } {
   const parts = partIds.flatMap((id): Part[] => {
     const part = byId.get(id);

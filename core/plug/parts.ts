@@ -3,7 +3,7 @@ import { PLUGS, type PlugId } from './connectors.ts';
 import { say } from './sayings.ts';
 
 /**
- * What a lead or adapter is right for: one sound over two wires and a screen, one over a wire and a screen, two sides, a
+ * What a cable or adapter is right for: one sound over two wires and a screen, one over a wire and a screen, two sides, a
  * headset, bits, or power alone; one sound to both sides, both sides to one, a microphone alone onto the fourth contact.
  */
 export type Form =
@@ -35,7 +35,7 @@ interface PartBase {
   /** Its wires run as this form has them, and not straight from contact to contact. */
   readonly wiredAs?: WiredAs;
 }
-/** A lead with a plug at each end. One-way leads carry from `ends[0]` to `ends[1]` only. */
+/** A cable with a plug at each end. One-way leads carry from `ends[0]` to `ends[1]` only. */
 export interface Lead extends PartBase {
   readonly kind: 'lead';
   readonly ends: readonly [PlugId, PlugId];
@@ -93,7 +93,7 @@ const adapter = (
 const chargingLead = (ends: [PlugId, PlugId]): Lead =>
   lead(ends, ['power'], [2, 8], { name: say.cableToForCharging({ from: PLUGS[ends[0]], to: PLUGS[ends[1]] }) });
 
-/** Leads and adapters that shops have, the usual ones; prices are typical. */
+/** Cables and adapters that shops have, the usual ones; prices are typical. */
 export const PARTS: readonly Part[] = [
   lead(['xlr-f', 'xlr-m'], ['balanced', 'bits'], [6, 20]),
   lead(['xlr-f', 'trs-635'], ['balanced'], [7, 20]),

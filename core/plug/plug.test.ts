@@ -132,7 +132,7 @@ describe('connectors', () => {
     for (const connector of CONNECTORS) {
       for (const plug of connector.plugs) {
         expect(PLUGS[plug], `${connector.id}: ${plug}`).toBeTruthy();
-        // An insert takes a lead of its own kind, made for one desk and one box.
+        // An insert takes a cable of its own kind, made for one desk and one device.
         if (plug !== 'insert-635') expect(used.has(plug), `${connector.id}: ${plug}`).toBe(true);
       }
     }

@@ -92,7 +92,7 @@ const questions = ANSWERS.trim()
       .map((answer, i) => [name.trim(), INPUTS[i]!, answer] as const);
   });
 
-/** What a lead does, in the letters of the table. */
+/** What a cable does, in the letters of the table. */
 function told(from: End, to: End, found: LeadFound | null): string {
   if (!found) return '--';
   const { wiring } = found;

@@ -3,7 +3,7 @@ import { type End, isTwoSided } from './contacts.ts';
 import { isTwoWired, type LeadFound } from './lead-for.ts';
 import { say } from './sayings.ts';
 
-/** What a lead loses or changes of the sound, in short; empty where all comes over as it is. */
+/** What a cable loses or changes of the sound, in short; empty where all comes over as it is. */
 export function lostBy(from: End, to: End, { wiring }: LeadFound): Text[] {
   if (!wiring) return [];
   const { carried } = wiring;

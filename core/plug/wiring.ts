@@ -2,7 +2,7 @@ import { connectorOf, type PlugId } from './connectors.ts';
 import { contactsOf, type End, mated, type Role, rolesOfContacts } from './contacts.ts';
 import type { Part, WiredAs } from './parts.ts';
 
-/** A lead or adapter with the way round that it is put in: the plug towards the output, and the one towards the input. */
+/** A cable or adapter with the way round that it is put in: the plug toward the output, and the one toward the input. */
 export interface Placed {
   readonly part: Part;
   readonly near: PlugId;
@@ -223,7 +223,7 @@ function carriedTo(joined: Joined, from: number, to: number): Carried | null {
 
 /**
  * What comes through when two ends are joined by a chain of parts: each contact of the one against each of the other,
- * as the plugs touch and the leads are wired. Null where an end has no contacts of its own (bits, loudspeaker power).
+ * as the plugs touch and the cables are wired. Null where an end has no contacts of its own (bits, speaker power).
  */
 export function wiringOf(from: End, to: End, chain: readonly Placed[]): Wiring | null {
   if (from.level === 'digital' || to.level === 'digital') return null;

@@ -38,7 +38,7 @@ describe('filters', () => {
   it('are, at their own frequency, what they are called', () => {
     expect(responseDb([bell(2500, 3, 0.9, 48_000)], 2500, 48_000)).toBeCloseTo(3, 9);
     expect(responseDb([bell(2500, -7, 4, 48_000)], 2500, 48_000)).toBeCloseTo(-7, 9);
-    // A bell of quality q is half its decibels wide by hz / q, as its analogue has it where the rate is far.
+    // A bell of quality q is half its decibels wide by hz / q, as its analog has it where the rate is far.
     const [low, high] = [0.5, -0.5].map((s) => 1000 * (Math.sqrt(1 + 1 / 16) - s / 2)) as [number, number];
     for (const hz of [low, high]) expect(responseDb([bell(1000, 6, 2, 384_000)], hz, 384_000)).toBeCloseTo(3, 1);
     // Butterworth of second order: 10 log10(1 + (corner / f)^4).

@@ -30,7 +30,7 @@ export function lowPass(hz: number, sampleRateHz: number, q = BUTTERWORTH_Q): Bi
 }
 
 /**
- * A bell: `gainDb` at `hz`, nothing far from it; `q` is its width. Bilinear transform of an analogue bell, as in the W3C
+ * A bell: `gainDb` at `hz`, nothing far from it; `q` is its width. Bilinear transform of an analog bell, as in the W3C
  * note 'Audio EQ Cookbook'.
  */
 export function bell(hz: number, gainDb: number, q: number, sampleRateHz: number): Biquad {
@@ -64,7 +64,7 @@ export function band(lowHz: number, highHz: number, sampleRateHz: number): Biqua
 }
 
 /**
- * The two sections of K weighting at any sample rate: the analogue prototypes of ITU-R BS.1770-5 annex 1, whose
+ * The two sections of K weighting at any sample rate: the analog prototypes of ITU-R BS.1770-5 annex 1, whose
  * coefficients at 48 kHz come out as in its tables 1 and 2.
  */
 export function kWeighting(sampleRateHz: number): [shelf: Biquad, lowCut: Biquad] {

@@ -76,7 +76,7 @@ const HYSTERESIS_DB = 4;
 /** Between two tops of a voice the level is held up so long. */
 const ENVELOPE_MS = 20;
 
-/** A gate: what is below the threshold is taken down; it opens at once when somebody begins. Shutting waits until it is 4 dB lower, and held. */
+/** A gate: what is below the threshold is taken down; it opens at once when someone begins. Shutting waits until it is 4 dB lower, and held. */
 export function gateGain(key: readonly Float32Array[], settings: GateSettings, sampleRateHz: number): GainCurve {
   const out = new Float32Array(key[0]?.length ?? 0);
   const on = ratioFromDb(settings.thresholdDbfs);

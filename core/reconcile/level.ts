@@ -32,7 +32,7 @@ export type LevelCause =
       readonly where: string;
       readonly drawn: number;
       readonly stands: number;
-      /** Nobody has seen where it stands. */
+      /** No one has seen where it stands. */
       readonly assumed: boolean;
     };
 
@@ -42,7 +42,7 @@ export type LevelReconciled =
       readonly expected: Interval;
       /** Measured minus expected. */
       readonly offDb: number;
-      /** Likeliest first: what nobody has seen before what somebody has. */
+      /** Likeliest first: what no one has seen before what someone has. */
       readonly causes: readonly LevelCause[];
       readonly expectedNoiseDb: number | null;
       readonly noiseDb: number | null;

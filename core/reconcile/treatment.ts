@@ -13,7 +13,7 @@ import { say } from './sayings.ts';
 
 type ValueSpec = Extract<SettingSpec, { kind: 'value' }>;
 
-/** A place of the rig where a voice can be treated: a box, or one strip of it. */
+/** A place of the rig where a voice can be treated: a device, or one strip of it. */
 export interface TreatingPlace {
   readonly id: string;
   readonly deviceId: string;

@@ -5,7 +5,7 @@ import { PAPERS, type Paper, page, short, wrapped, xml } from './svg.ts';
 /** A take that is to be made: what goes on the board before it, and into the list after it. */
 export interface ClapRow {
   readonly path: string;
-  /** The delays as they are to stand, as somebody reads them. */
+  /** The delays as they are to stand, as someone reads them. */
   readonly setting: string;
 }
 
@@ -48,7 +48,7 @@ const line = (points: string, width = 0.6): string =>
 const box = (x: number, y: number, w: number, h: number, stroke = 0.6): string =>
   `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="none" stroke="#222" stroke-width="${stroke}"/>`;
 
-/** Large empty fields: read from across a room, wiped and written anew behind a sheet of film. */
+/** Large empty fields: read from across a room, wiped and written again behind a sheet of film. */
 function board(wide: number): string {
   const third = wide / 3;
   const fields = [say.take(), say.delaySetMs(), say.slate()];

@@ -10,7 +10,7 @@ const nameOf = (list: readonly { readonly id: string; readonly name: string }[],
 const list = (lines: readonly Text[]): string => lines.map((l) => `- ${textOf(l)}`).join('\n');
 
 /**
- * What to send to somebody at the far side of a call, as Markdown: what they will hear, how to set their end, how to
+ * What to send to someone at the far side of a call, as Markdown: what they will hear, how to set their end, how to
  * record and return a take, and what they are asked to agree to. All of it follows from the rig.
  */
 export function guestSheet(rig: Rig, seat: FarSeat, evaluation: Evaluation = evaluate(rig)): string {

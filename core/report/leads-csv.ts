@@ -21,7 +21,7 @@ type Column = (typeof COLUMNS)[number];
 const NEEDED: readonly Column[] = ['from device', 'from port', 'to device', 'to port', 'length m'];
 type Cable = Rig['cables'][number];
 
-/** Leads and radio links as a table, RFC 4180; ids as the rig has them, so that it can come back. */
+/** Cables and radio links as a table, RFC 4180; ids as the rig has them, so that it can come back. */
 export function leadsToCsv(rig: Rig): string {
   const rows = rig.cables
     .filter((c) => c.medium === 'lead' || c.medium === 'radio')
@@ -34,7 +34,7 @@ export function leadsToCsv(rig: Rig): string {
       c.medium,
       String(c.lengthM),
       c.known,
-      // What nobody has looked at is left open; 'none' is a plug that goes straight in.
+      // What no one has looked at is left open; 'none' is a plug that goes straight in.
       c.parts ? c.parts.join(' + ') || NO_PARTS : '',
       (c.map ?? []).map((pair) => `${pair.from}=${pair.to}`).join(' '),
     ]);
@@ -59,7 +59,7 @@ export interface LeadsRead {
 /** More rows than any rig has leads. */
 const MAX_ROWS = 2500;
 
-/** Why a table is none of leads, in a sentence that says what to do. */
+/** Why a table is none of cables, in a sentence that says what to do. */
 export class CsvError extends SaidError {
   constructor(what: Text) {
     super(what);
@@ -68,7 +68,7 @@ export class CsvError extends SaidError {
 }
 
 /**
- * Reads a table of leads against a rig: known leads take the length written, new ones are plugged. Rows that cannot be
+ * Reads a table of cables against a rig: known cables take the length written, new ones are plugged. Rows that cannot be
  * are reported and left out; the rest is one edit.
  * @throws CsvError where it is no such table
  */
@@ -145,7 +145,7 @@ function readRow(
   return { id, says: say.connected({ id }), edits: [{ kind: 'plug', cable }] };
 }
 
-/** Parts by the list of leads and adapters, channels as 'left=ch-3'; nothing where the cells are empty. */
+/** Parts by the list of cables and adapters, channels as 'left=ch-3'; nothing where the cells are empty. */
 function readMore(cell: (column: Column) => string): Pick<Cable, 'parts' | 'map'> | { why: Text } {
   const parts = cell('parts')
     .split('+')

@@ -53,7 +53,7 @@ interface Line {
   readonly done: boolean;
 }
 
-/** The day on one sheet of paper: everything with a box to tick, in columns, as large as it goes. */
+/** The day on one sheet of paper: everything with a device to tick, in columns, as large as it goes. */
 export function runSheet({ title, steps, checks, down, ticks, downTicks }: RunDay, paper: Paper): string[] {
   const { widthMm, heightMm } = PAPERS[paper];
   const lines: Line[] = [
@@ -95,7 +95,7 @@ export function runSheet({ title, steps, checks, down, ticks, downTicks }: RunDa
 }
 
 interface Row extends Line {
-  /** The first row of its line: it bears the box. */
+  /** The first row of its line: it bears the device. */
   readonly first: boolean;
 }
 

@@ -27,8 +27,8 @@ interface Cell {
 }
 
 /**
- * How everything stands, on paper, box by box: knobs as faces with their hand at the hour, switches and mutes in words.
- * What stands as the box comes is left out, where nobody has looked at it.
+ * How everything stands, on paper, box by device: knobs as faces with their hand at the hour, switches and mutes in words.
+ * What stands as the device comes is left out, where no one has looked at it.
  */
 export function settingsSheets(rig: Rig, paper: Paper): string[] {
   const { widthMm, heightMm } = PAPERS[paper];

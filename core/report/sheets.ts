@@ -10,16 +10,16 @@ const MARGIN_MM = 10;
 const LABEL = { widthMm: 60, heightMm: 17, gapMm: 2 };
 const LINE_MM = 4.2;
 const MAP_TITLE_MM = 12;
-/** Pixels of the map's layout that make a millimetre at most: small rigs are not blown up. */
+/** Pixels of the map's layout that make a millimeter at most: small rigs are not blown up. */
 const PX_A_MM = 3.4;
 
-/** Leads in the order of their names, each once, with a number that stands on both its ends. */
+/** Cables in the order of their names, each once, with a number that stands on both its ends. */
 export const numberedLeads = (rig: Rig): { number: number; lead: LeadSeen }[] =>
   leadsOf(rig, findTypes(rig))
     .filter((l) => !l.twin)
     .map((lead, i) => ({ number: i + 1, lead }));
 
-/** Labels for both ends of every lead, as many sheets as it takes: fold each in the middle round the lead. */
+/** Labels for both ends of every cable, as many sheets as it takes: fold each in the middle round the cable. */
 export function labelSheets(rig: Rig, paper: Paper): string[] {
   const { widthMm, heightMm } = PAPERS[paper];
   const columns = Math.floor((widthMm - 2 * MARGIN_MM + LABEL.gapMm) / (LABEL.widthMm + LABEL.gapMm));
@@ -45,7 +45,7 @@ export function labelSheets(rig: Rig, paper: Paper): string[] {
   return sheets;
 }
 
-/** What plugs into what, lead by lead, on paper: number, from, to, what to take, length. */
+/** What plugs into what, lead by cable, on paper: number, from, to, what to take, length. */
 export function wiringSheets(rig: Rig, paper: Paper): string[] {
   const { widthMm, heightMm } = PAPERS[paper];
   const perPage = Math.floor((heightMm - 2 * MARGIN_MM - 16) / (2 * LINE_MM));

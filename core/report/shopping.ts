@@ -6,12 +6,12 @@ import { type Text, textOf } from '#core/said/index.ts';
 export interface Item {
   readonly name: Text;
   readonly count: number;
-  /** One length for each lead, the shortest first; none for adapters. */
+  /** One length for each cable, the shortest first; none for adapters. */
   readonly lengthsM: readonly number[];
   readonly price: readonly [number, number];
 }
 
-/** Leads and adapters of a rig, each kind once, by name. */
+/** Cables and adapters of a rig, each kind once, by name. */
 export function shoppingList(rig: Rig): Item[] {
   const items = new Map<string, { name: Text; count: number; lengthsM: number[]; price: readonly [number, number] }>();
   for (const lead of leadsOf(rig, findTypes(rig)).filter((l) => !l.twin)) {

@@ -14,7 +14,7 @@ export const xml = (text: Text): string =>
 export const PAPERS = { a4: { widthMm: 210, heightMm: 297 }, letter: { widthMm: 215.9, heightMm: 279.4 } } as const;
 export type Paper = keyof typeof PAPERS;
 
-/** A page of so many millimetres; user units are millimetres too. */
+/** A page of so many millimeters; user units are millimeters too. */
 export const page = (widthMm: number, heightMm: number, body: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm}mm" viewBox="0 0 ${widthMm} ${heightMm}" font-family="Sofia Sans, sans-serif">${body}</svg>\n`;
 

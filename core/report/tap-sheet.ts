@@ -7,7 +7,7 @@ export interface TapRow {
   readonly source: string;
   /** As it is counted for people: from 1. */
   readonly tune: number;
-  /** The box whose place its player takes. */
+  /** The device whose place its player takes. */
   readonly at: string;
 }
 

@@ -13,7 +13,7 @@ export const isPerson = ({ nature }: DeviceType): boolean => nature === 'person'
 export const isProgram = ({ nature }: DeviceType): boolean => nature === 'program';
 export const isHardware = ({ nature = 'hardware' }: DeviceType): boolean => nature === 'hardware';
 
-/** The computer that a device is, or runs on; null where it is none, or nobody has said on which. */
+/** The computer that a device is, or runs on; null where it is none, or no one has said on which. */
 export const computerOf = ({ id, on }: Pick<Device, 'id' | 'on'>, type: DeviceType): string | null =>
   on ?? (type.hosts ? id : null);
 
@@ -43,7 +43,7 @@ const isMadeHere = (type: DeviceType, end: PortSpec): boolean =>
 /** Whether something begins at an output: nothing within leads to it. */
 export const beginsAt = (type: DeviceType, end: PortSpec): boolean => end.direction === 'out' && isMadeHere(type, end);
 
-/** It films: light comes in, and nobody sees it there. */
+/** It films: light comes in, and no one sees it there. */
 export const films = (type: DeviceType): boolean =>
   isHardware(type) && type.ports.some((p) => p.direction === 'in' && p.level === 'light');
 /** One sees a picture on it. */
@@ -97,7 +97,7 @@ export function usbRoleOf(type: DeviceType, port: PortSpec): 'host' | 'device' |
   return beside.some((p) => p.gives?.kind === 'usb') ? 'host' : 'device';
 }
 
-/** Whether two USB ends can talk: a host with a device, and nobody with a socket that only charges. Anything else is not asked. */
+/** Whether two USB ends can talk: a host with a device, and no one with a socket that only charges. Anything else is not asked. */
 export function usbMeets(a: ReturnType<typeof usbRoleOf>, b: ReturnType<typeof usbRoleOf>): boolean {
   if (a === null || b === null) return true;
   return a !== 'power' && b !== 'power' && (a === 'either' || b === 'either' || a !== b);
@@ -110,7 +110,7 @@ export const soundDeviceOf = ({ soundDevice, socket, id }: PortSpec): string => 
 export const isTransformer = ({ ports, power }: DeviceType): boolean =>
   ports.length > 0 && power?.by.length === 0 && ports.every((p) => p.isolated === true && p.level === 'line');
 
-/** It drives loudspeakers. */
+/** It drives speakers. */
 export const amplifies = (type: DeviceType): boolean =>
   type.ports.some((p) => p.direction === 'out' && p.level === 'speaker');
 

@@ -1,6 +1,6 @@
 import type { DeviceType, SettingSpec } from './schema-type.ts';
 
-/** The controls of a box as a table: one row for what they belong to, one column for what they do. */
+/** The controls of a device as a table: one row for what they belong to, one column for what they do. */
 export interface ControlTable {
   readonly rows: readonly string[];
   readonly columns: readonly string[];
@@ -9,7 +9,7 @@ export interface ControlTable {
 }
 export interface Controls {
   readonly table: ControlTable | null;
-  /** What belongs to the box as a whole. */
+  /** What belongs to the device as a whole. */
   readonly general: readonly SettingSpec[];
 }
 

@@ -53,13 +53,13 @@ export function soundDevicesOf(rig: Rig, computerId: string, use: DeviceUse): Po
 
 const endAt = (rig: Rig, { deviceId, portId }: PortRef) => findDevice(rig, deviceId)?.ends?.[portId] ?? {};
 
-/** What a computer plays to, or records from, where a program has chosen nothing itself; null where nobody has said. */
+/** What a computer plays to, or records from, where a program has chosen nothing itself; null where no one has said. */
 export const defaultDevice = (rig: Rig, computerId: string, use: DeviceUse): PortRef | null =>
   soundDevicesOf(rig, computerId, use).find((ref) => endAt(rig, ref).preferred) ?? null;
 
 export const sameEnd = (a: PortRef, b: PortRef): boolean => a.deviceId === b.deviceId && a.portId === b.portId;
 
-/** What a sound device is called: as somebody has named it, else by what is plugged in behind it, else as the computer has it. */
+/** What a sound device is called: as someone has named it, else by what is plugged in behind it, else as the computer has it. */
 export function soundDeviceName(rig: Rig, types: Types, ref: PortRef): string {
   const own = endAt(rig, ref).name;
   if (own !== undefined) return own;

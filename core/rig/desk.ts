@@ -16,7 +16,7 @@ export interface LeadChange {
 }
 export type Change = SettingChange | LeadChange;
 
-/** Settings as they are drawn, in one step: nobody has looked at them. */
+/** Settings as they are drawn, in one step: no one has looked at them. */
 export const drawSettings = (changes: readonly SettingChange[]): Edit => ({
   kind: 'batch',
   edits: changes.map(({ deviceId, settingId, value }) => ({
@@ -42,7 +42,7 @@ const cableOf = (rig: Rig, cableId: string): Cable | undefined => rig.cables.fin
 
 const closing = (task: Task | undefined): Edit[] => (task ? [{ kind: 'close-task', taskId: task.id }] : []);
 
-/** The lead as it is to be, in place of what stands there. */
+/** The cable as it is to be, in place of what stands there. */
 const replug = (rig: Rig, cableId: string, cable: Cable | null): Edit[] => [
   ...(cableOf(rig, cableId) ? [{ kind: 'unplug' as const, cableId }] : []),
   ...(cable ? [{ kind: 'plug' as const, cable }] : []),
@@ -68,9 +68,9 @@ export function markDone(rig: Rig, changes: readonly Change[]): Edit {
 
 /**
  * *To do at the desk*: draws the change as it is to be, assumed until the task is ticked. A second proposal for
- * the same setting or lead replaces the first one; a return to what stood before closes the task.
+ * the same setting or cable replaces the first one; a return to what stood before closes the task.
  * @param openedAt ISO 8601 time; the caller's clock
- * @param brings  the box that is put in with these leads
+ * @param brings  the device that is put in with these cables
  */
 export function addTasks(rig: Rig, changes: readonly Change[], openedAt: string, brings?: string): Edit {
   return {
@@ -115,7 +115,7 @@ function leadToDo(rig: Rig, { cableId, cable }: LeadChange, openedAt: string, br
   ];
 }
 
-/** Somebody did it: what it draws counts as seen, the task is closed. */
+/** Someone did it: what it draws counts as seen, the task is closed. */
 export function tickTask(rig: Rig, task: Task): Edit {
   if (!isSettingTask(task)) {
     const cable = cableOf(rig, task.cableId);
@@ -138,7 +138,7 @@ export function dropTask(rig: Rig, task: Task): Edit {
   return { kind: 'batch', edits: [...back, ...closing(task), ...(isSettingTask(task) ? [] : withoutBox(rig, task))] };
 }
 
-/** A box that came with a lead goes with the last lead that it has. */
+/** A device that came with a cable goes with the last lead that it has. */
 function withoutBox(rig: Rig, { cableId, brings }: LeadTask): Edit[] {
   if (!brings || !rig.devices.some((d) => d.id === brings)) return [];
   const others = rig.cables.filter((c) => c.id !== cableId && isAt(c, brings));
@@ -168,7 +168,7 @@ export function asAtDesk(rig: Rig): Rig {
   };
 }
 
-/** Somebody looked at a lead: it is there, and so long. Null where the rig has no such lead. */
+/** Someone looked at a cable: it is there, and so long. Null where the rig has no such cable. */
 export function leadIsSo(rig: Rig, cableId: string, lengthM: number): Edit | null {
   const cable = cableOf(rig, cableId);
   return cable ? markDone(rig, [{ cableId, cable: { ...cable, lengthM } }]) : null;

@@ -8,11 +8,11 @@ import type { DeviceType, PortSpec } from './schema-type.ts';
 const firstAt = (type: DeviceType, port: PortSpec): PortSpec =>
   (port.socket && type.ports.find((p) => p.socket === port.socket)) || port;
 
-/** What somebody has named an end, or the socket that it lies behind; undefined where nobody has. */
+/** What someone has named an end, or the socket that it lies behind; undefined where no one has. */
 export const givenName = (device: Device, type: DeviceType, port: PortSpec): string | undefined =>
   device.ends?.[port.id]?.name ?? device.ends?.[firstAt(type, port).id]?.name;
 
-/** What an end of a device is called there: as somebody has named it, else see `ownEndName`. */
+/** What an end of a device is called there: as someone has named it, else see `ownEndName`. */
 export function endName(rig: Rig, types: Types, ref: PortRef): string {
   const device = findDevice(rig, ref.deviceId);
   const type = device && types.get(device.typeId);
@@ -20,7 +20,7 @@ export function endName(rig: Rig, types: Types, ref: PortRef): string {
   return (port && givenName(device, type, port)) ?? ownEndName(rig, types, ref);
 }
 
-/** What an end is called where nobody has named it: what programs see of a socket by what is plugged into that ('USB 2: Capture card'), all else as its type has it. */
+/** What an end is called where no one has named it: what programs see of a socket by what is plugged into that ('USB 2: Capture card'), all else as its type has it. */
 export function ownEndName(rig: Rig, types: Types, { deviceId, portId }: PortRef): string {
   const device = findDevice(rig, deviceId);
   const type = device && types.get(device.typeId);
@@ -29,7 +29,7 @@ export function ownEndName(rig: Rig, types: Types, { deviceId, portId }: PortRef
   return (port.connector === 'software' && pluggedName(rig, types, device, type, port)) || port.name;
 }
 
-/** The one socket behind an end that programs see, with the box that is plugged into it; null where none is. */
+/** The one socket behind an end that programs see, with the device that is plugged into it; null where none is. */
 function pluggedName(rig: Rig, types: Types, device: Device, type: DeviceType, port: PortSpec): string | null {
   const [socket, another] = endsBehind(type, port.id).filter((p) => p.connector !== 'software');
   if (!socket || another) return null;
@@ -40,7 +40,7 @@ function pluggedName(rig: Rig, types: Types, device: Device, type: DeviceType, p
   return `${endName(rig, types, { deviceId: device.id, portId: firstAt(type, socket).id })}: ${box.name}`;
 }
 
-/** What somebody has said of an end. */
+/** What someone has said of an end. */
 export type EndSaid = NonNullable<Device['ends']>[string];
 
 /** The device with one of its ends said to be so; with nothing said of it where `next` is empty. */
@@ -51,7 +51,7 @@ export function withEnd(device: Device, portId: string, next: EndSaid): Edit {
   return { kind: 'set-device', device: Object.keys(ends).length > 0 ? { ...rest, ends } : rest };
 }
 
-/** The socket that an end lies behind, named by somebody; '' gives it its own name back. */
+/** The socket that an end lies behind, named by someone; '' gives it its own name back. */
 export function nameSocket(device: Device, type: DeviceType, portId: string, name: string): Edit {
   const first = firstAt(type, portsOf(type).get(portId)!);
   const { name: _before, ...rest } = device.ends?.[first.id] ?? {};

@@ -68,7 +68,7 @@ export function findSetting(rig: Rig, types: Types, deviceId: string, settingId:
   return type && settingsOf(type).get(settingId);
 }
 
-/** A setting as it stands in the rig; the type's default, assumed, where nobody has said anything. */
+/** A setting as it stands in the rig; the type's default, assumed, where no one has said anything. */
 export const settingOf = (device: Device, spec: SettingSpec): Device['settings'][string] =>
   device.settings[spec.id] ?? { value: spec.default, known: 'assumed' };
 

@@ -11,7 +11,7 @@ const placeOf = (s: { readonly deviceId: string; readonly settingId: string }): 
   `${s.deviceId} ${s.settingId}`;
 
 const seen = new WeakMap<Rig, Map<string, Rig>>();
-/** Boxes as they stand in a moment: the same box with the same settings stays the same thing, so what is known of it is kept. */
+/** Devices as they stand in a moment: the same device with the same settings stays the same thing, so what is known of it is kept. */
 const boxes = new WeakMap<Rig['devices'][number], Map<string, Rig['devices'][number]>>();
 
 /**

@@ -2,15 +2,15 @@ import { isCall } from './capabilities.ts';
 import { findDevice, findTypes, portsOf } from './lookup.ts';
 import type { PortRef, Rig } from './schema.ts';
 
-/** Where an end is: here, at the far side of a call (the call's id), or nobody can tell yet (null). */
+/** Where an end is: here, at the far side of a call (the call's id), or no one can tell yet (null). */
 export type Place = 'here' | { readonly farOf: string } | null;
 
 const HERE = 'here';
 
 /**
- * Which end stands where. A call is the only thing between its two sides: what hangs together by leads, links and air
+ * Which end stands where. A call is the only thing between its two sides: what hangs together by cables, links and air
  * without passing one is in one place. Here is where a call runs and what stands before it; what hangs on a call's
- * far ends alone is there; a box that nothing ties to either may be in both.
+ * far ends alone is there; a device that nothing ties to either may be in both.
  */
 export function placesOf(rig: Rig): (end: PortRef) => Place {
   const types = findTypes(rig);

@@ -53,7 +53,7 @@ export const Measurement = z.discriminatedUnion('kind', [
     kind: z.literal('band'),
     sourceId: Id,
     listenerId: Id,
-    /** The boxes that it came through: a way through others has a band of its own. */
+    /** The devices that it came through: a way through others has a band of its own. */
     deviceIds: z.array(Id).min(1).max(64),
     lowHz: BandEnd,
     highHz: BandEnd,
@@ -66,7 +66,7 @@ export const Measurement = z.discriminatedUnion('kind', [
     /** The delays that were set while it was made, `device.setting`; those that are not named stood at their least. */
     settings: z.array(z.strictObject({ setting: z.string().max(140), value: z.number() })).max(32),
     ms: Spread,
-    /** Left out by somebody: it is shown and counts for nothing. */
+    /** Left out by someone: it is shown and counts for nothing. */
     leftOut: z.boolean(),
   }),
 ]);

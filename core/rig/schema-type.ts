@@ -20,7 +20,7 @@ export const Range = z
   .refine(([low, nominal, high]) => low <= nominal && nominal <= high, { error: () => textOf(say.rangeRule()) });
 export type Range = z.infer<typeof Range>;
 
-/** How a lead, a setting or a figure is known: a default or proposal, looked at or done, or taken from a take. */
+/** How a cable, a setting or a figure is known: a default or proposal, looked at or done, or taken from a take. */
 export const Known = z.enum(['assumed', 'seen', 'measured']);
 export type Known = z.infer<typeof Known>;
 
@@ -61,7 +61,7 @@ const PictureEnd = z.strictObject({
   overlays: Id.optional(),
 });
 
-/** What an end is for, beyond carrying something: what rules ask, whatever the box is called. */
+/** What an end is for, beyond carrying something: what rules ask, whatever the device is called. */
 const Does = z.enum([
   /** What leaves here is seen and heard by an audience at once. */
   'stream',
@@ -69,7 +69,7 @@ const Does = z.enum([
   'monitor',
   /** What leaves here is sent by a licensed transmitter. */
   'on-air',
-  /** It is where somebody else is: nothing here can be plugged into it. */
+  /** It is where someone else is: nothing here can be plugged into it. */
   'far-side',
   /** What a call takes for a voice, and may clean of all else; and where it plays who is over there. */
   'call-microphone',
@@ -79,7 +79,7 @@ const Does = z.enum([
   /** Where one person listens; where a room full of people does. */
   'ears',
   'room-ears',
-  /** Where whoever listens at this box looks. */
+  /** Where whoever listens at this device looks. */
   'view',
   /** What begins here, beside voices: the sound of a game, or music. */
   'game',
@@ -103,7 +103,7 @@ const PortSpec = z.strictObject({
   channels: z.array(ChannelSpec).min(1).max(64),
   /** For an output into air: the distance at which its level is stated. */
   referenceM: z.number().positive().max(100).optional(),
-  /** Ends behind one socket share this name: one lead carries them all. */
+  /** Ends behind one socket share this name: one cable carries them all. */
   socket: Id.optional(),
   /** Which end of a USB lead it is: of computers and hubs, or of what is plugged to them, or for power alone; where absent, by its socket. */
   usb: z.enum(['host', 'device', 'either', 'power']).optional(),
@@ -151,7 +151,7 @@ const Purpose = z.enum([
   'no-voice-keying',
   /** On or off: whether what is no voice is taken for noise. */
   'voice-processing',
-  /** Shuts the microphone of a box that is there for something else: a camera's own. */
+  /** Shuts the microphone of a device that is there for something else: a camera's own. */
   'own-microphone',
   /** On or off: whether a member on a clock of its own is made to follow the master's. */
   'drift-correction',
@@ -238,7 +238,7 @@ const Stage = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('fixed-gain'), db: Db }),
   /** Open only while the setting has this value: a mute, a switch position, an exclusive mode. */
   z.strictObject({ do: z.literal('door'), setting: Id, openWhen: SettingValue }),
-  /** Into or out of the digital domain; full scale stands at this analogue level. */
+  /** Into or out of the digital domain; full scale stands at this analog level. */
   z.strictObject({ do: z.literal('convert'), to: z.enum(['digital', 'analogue']), fullScaleDbu: Range }),
   /** Sound in air to volts. */
   z.strictObject({ do: z.literal('hear'), sensitivityDbvPerPa: Range }),
@@ -263,9 +263,9 @@ export type Way = z.infer<typeof Way>;
 const TypePower = z.strictObject({
   /** Ways it can be fed; the usual one first. Empty: it needs no power. */
   by: z.array(z.enum(['mains', 'battery', 'usb', 'hdmi', 'phantom', 'plug-in', 'network'])).max(5),
-  /** Class I: its mains plug joins the chassis to the mains earth. */
+  /** Class I: its AC power plug joins the chassis to the AC power ground. */
   earthed: z.boolean().optional(),
-  /** A switch whose position `battery` takes it off the mains. */
+  /** A switch whose position `battery` takes it off the AC power. */
   supply: Id.optional(),
   /** What it draws at 5 V when it is fed by USB or HDMI. */
   milliamps: z.number().min(0).max(10_000).optional(),
@@ -303,7 +303,7 @@ export const DeviceType = z.strictObject({
   /** Euros, low and high, as such things usually cost. */
   priceEur: z.tuple([z.number().min(0), z.number().min(0)]).optional(),
   power: TypePower.optional(),
-  /** What else it asks for: a driver, a mode, a licence. */
+  /** What else it asks for: a driver, a mode, a license. */
   needs: z.array(Name).max(8).optional(),
   exclusive: z.array(Exclusive).max(16).optional(),
   ports: z.array(PortSpec).max(128),

@@ -21,7 +21,7 @@ const Device = z.strictObject({
   moves: z.boolean().optional(),
   /** Still to be bought or borrowed. */
   toGet: z.boolean().optional(),
-  /** A computer's sound devices as somebody has named, hidden, preferred or disabled them, by the end that programs see. */
+  /** A computer's sound devices as someone has named, hidden, preferred or disabled them, by the end that programs see. */
   ends: z
     .record(
       Id,
@@ -40,7 +40,7 @@ const Device = z.strictObject({
     .string()
     .regex(/^([0-9a-f]{256}){1,8}$/, { error: () => textOf(say.edidRule()) })
     .optional(),
-  /** How it stood when somebody photographed it: knobs, sockets, leads. Known by the hash of the picture. */
+  /** How it stood when someone photographed it: knobs, sockets, leads. Known by the hash of the picture. */
   photos: z
     .array(z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{64}$/), name: Name, at: z.iso.datetime() }))
     .max(12)
@@ -66,7 +66,7 @@ const Cable = z.strictObject({
     .optional(),
   /** A program that has chosen no device itself: it goes with the default of its computer. */
   follows: z.literal('default').optional(),
-  /** What is plugged in there, by the list of leads and adapters; where absent, what one would take. */
+  /** What is plugged in there, by the list of cables and adapters; where absent, what one would take. */
   parts: z.array(Id).max(8).optional(),
 });
 export type Cable = z.infer<typeof Cable>;
@@ -123,7 +123,7 @@ export const SettingTask = z.strictObject({
   before: Setting,
   openedAt: z.iso.datetime(),
 });
-/** A lead to be put in, taken out, or changed. */
+/** A cable to be put in, taken out, or changed. */
 export const LeadTask = z.strictObject({
   /** lead:cable */
   id: z
@@ -133,7 +133,7 @@ export const LeadTask = z.strictObject({
   cableId: Id,
   /** What is plugged at the desk until then; null: nothing. */
   before: Cable.nullable(),
-  /** The box that is put in with this lead: it goes again where the lead is not to be. */
+  /** The device that is put in with this cable: it goes again where the cable is not to be. */
   brings: Id.optional(),
   openedAt: z.iso.datetime(),
 });
@@ -142,7 +142,7 @@ export type SettingTask = z.infer<typeof SettingTask>;
 export type LeadTask = z.infer<typeof LeadTask>;
 export type Task = z.infer<typeof Task>;
 
-/** A finding that somebody has looked at and will live with: kept with the reason, until it is taken up again. */
+/** A finding that someone has looked at and will live with: kept with the reason, until it is taken up again. */
 export const Aside = z.strictObject({
   /** The finding's. */
   id: z.string().min(1).max(400),
@@ -172,13 +172,13 @@ const Session = z.strictObject({
   hours: z.number().positive().max(72).optional(),
   /** The picture that is wanted of every source. */
   pictureMode: PictureMode.optional(),
-  /** Somebody outside is to be heard here too. */
+  /** Someone outside is to be heard here too. */
   twoWay: z.boolean().optional(),
   /** Whoever speaks walks about. */
   movesAbout: z.boolean().optional(),
   /** How far from the desk those who play or speak sit. */
   distanceM: z.number().positive().max(200).optional(),
-  /** What may be spent on boxes that are not there yet, and on leads. */
+  /** What may be spent on devices that are not there yet, and on leads. */
   budgetEur: z.number().min(0).max(1_000_000).optional(),
   /** What the plain rig is called among the moments. */
   plainMoment: Name.optional(),
@@ -200,7 +200,7 @@ export const RigDocument = z.strictObject({
   tasks: z.array(Task).max(1000),
   aside: z.array(Aside).max(500).default([]),
   moments: z.array(Moment).max(24).default([]),
-  /** What somebody calls types of theirs: words as they were typed, and the type that each stands for. */
+  /** What someone calls types of theirs: words as they were typed, and the type that each stands for. */
   words: z.record(z.string().min(1).max(80), Id).optional(),
 });
 export type Rig = z.infer<typeof RigDocument>;

@@ -18,12 +18,12 @@ import { say } from './sayings.ts';
 
 export type BudgetKind = 'battery' | 'disk' | 'upstream' | 'sockets' | 'outlets';
 
-/** A figure that somebody reads off and tells: what a battery holds, a disk has free. */
+/** A figure that someone reads off and tells: what a battery holds, a disk has free. */
 export interface Gauge {
   readonly key: string;
   readonly label: Said;
   readonly unit: string;
-  /** As told; null while nobody has. */
+  /** As told; null while no one has. */
   readonly told: number | null;
   /** What is reckoned with until then; null where nothing can be. */
   readonly usual: number | null;
@@ -36,7 +36,7 @@ export interface Budget {
   readonly id: string;
   readonly kind: BudgetKind;
   readonly name: Said;
-  /** How much of what there is the session takes, 0 to beyond 1; null where nobody has told what there is. */
+  /** How much of what there is the session takes, 0 to beyond 1; null where no one has told what there is. */
   readonly share: number | null;
   /** When it runs out, hours from the start; null for what does not run out with time, or cannot be told. */
   readonly lastsHours: number | null;
@@ -48,7 +48,7 @@ export interface Budget {
 
 type Gauges = Readonly<Record<string, number>>;
 
-/** Nobody has said how long: a session of this many hours is reckoned with. */
+/** No one has said how long: a session of this many hours is reckoned with. */
 const USUAL_HOURS = 3;
 /** A battery is to last so much longer than the session. */
 const SPARE = 1.25;

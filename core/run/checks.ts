@@ -20,7 +20,7 @@ export interface DayCheck {
   readonly must: boolean;
 }
 
-/** Boxes with meters. */
+/** Devices with meters. */
 
 /** What is to be looked at and listened to before a session, in the order of the signal. */
 export function checksOf(rig: Rig, budgets: readonly Budget[], evaluation: Evaluation = evaluate(rig)): DayCheck[] {
@@ -99,7 +99,7 @@ function seen(rig: Rig): DayCheck[] {
     );
 }
 
-/** Of each source that anybody must hear: the first meter on its way moves. */
+/** Of each source that anyone must hear: the first meter on its way moves. */
 function meters(rig: Rig, { pairs, graph }: Evaluation): DayCheck[] {
   const types = findTypes(rig);
   return rig.sources.flatMap((source): DayCheck[] => {
@@ -205,7 +205,7 @@ export interface Readiness {
   readonly go: boolean;
   /** Found and not well. */
   readonly amiss: readonly DayCheck[];
-  /** Nobody has looked yet, and it has to be. */
+  /** No one has looked yet, and it has to be. */
   readonly open: readonly DayCheck[];
   readonly leftOut: readonly DayCheck[];
   readonly done: number;

@@ -3,7 +3,7 @@ import { say } from './sayings.ts';
 import { type DayBox, dayScene, phantomOf } from './scene.ts';
 import { type Draft, ids, inOrder, names, quietOf, type Step, socket } from './step.ts';
 
-/** The way down: what is recorded is closed, silence, loudspeakers first, phantom off, the rest from the end to the sources, plugs last. */
+/** The way down: what is recorded is closed, silence, speakers first, phantom off, the rest from the end to the sources, plugs last. */
 export function orderDown(rig: Rig): Step[] {
   const scene = dayScene(rig);
   const ends = scene.boxes

@@ -28,7 +28,7 @@ const typeOf = (rig: Rig, deviceId: string) => {
   return [...rig.types, ...catalogue].find((t) => t.id === typeId)!;
 };
 
-/** Any boxes of the catalogue, joined any way round, loops too; some carried about, some fed by others. */
+/** Any devices of the library, joined any way round, loops too; some carried about, some fed by others. */
 const aRig = (): fc.Arbitrary<Rig> =>
   fc
     .tuple(

@@ -15,7 +15,7 @@ const LONG_FLOOR_M = 3;
 
 /**
  * What to plug and switch on, in which order: silence first, phantom off, picture before sound, every plug before its
- * supply, sources before what they feed, every plug before a call is started, loudspeakers last, volumes after all.
+ * supply, sources before what they feed, every plug before a call is started, speakers last, volumes after all.
  */
 export function orderUp(rig: Rig, occasion: Occasion = { kind: 'first' }): Step[] {
   const scene = dayScene(rig);
@@ -109,7 +109,7 @@ export function orderUp(rig: Rig, occasion: Occasion = { kind: 'first' }): Step[
   ]);
 }
 
-/** The leads that are to be plugged; for a desk that stands one look at all of them. */
+/** The cables that are to be plugged; for a desk that stands one look at all of them. */
 function plugsFor(scene: DayScene, occasion: Occasion, silent: readonly string[]): Draft[] {
   if (occasion.kind === 'standing')
     return [
@@ -160,7 +160,7 @@ function plug(lead: DayLead, after: readonly string[], rank: number): Draft {
   };
 }
 
-/** A lead that one end of is carried about. */
+/** A cable that one end of is carried about. */
 const isHeld = ({ from, to }: DayLead): boolean => Boolean(from.device.moves || to.device.moves);
 
 function fasten(lead: DayLead, plugs: readonly Draft[]): Draft {
@@ -201,7 +201,7 @@ function powerOn(scene: DayScene, plugged: readonly string[]): (Draft & { readon
 }
 
 /**
- * Which boxes each one waits for: what gives it its power before what gives it its signal. What would go round in a
+ * Which devices each one waits for: what gives it its power before what gives it its signal. What would go round in a
  * circle is left out, the signal first.
  */
 function powerOnPrerequisites(scene: DayScene, on: readonly DayBox[]): ReadonlyMap<DayBox, readonly DayBox[]> {
@@ -221,7 +221,7 @@ function powerOnPrerequisites(scene: DayScene, on: readonly DayBox[]): ReadonlyM
   };
   const wait = (b: DayBox, forBox: DayBox | undefined) => {
     if (!forBox || forBox === b || !on.includes(forBox) || !on.includes(b)) return;
-    // Loudspeakers wait for all others anyway, and nothing waits for them.
+    // Speakers wait for all others anyway, and nothing waits for them.
     if (forBox.isLoud || (waits.get(b) ?? []).includes(forBox) || reaches(forBox, b)) return;
     waits.set(b, [...(waits.get(b) ?? []), forBox]);
   };

@@ -17,7 +17,7 @@ import {
 
 type Cable = Rig['cables'][number];
 
-/** A box of the rig with its type, and what has to be known of it on the day. */
+/** A device of the rig with its type, and what has to be known of it on the day. */
 export interface DayBox {
   readonly device: Device;
   readonly type: DeviceType;
@@ -25,7 +25,7 @@ export interface DayBox {
   readonly switched: boolean;
   readonly isProgram: boolean;
   readonly isCall: boolean;
-  /** Loudspeakers that amplify by themselves, and amplifiers before them. */
+  /** Speakers that amplify by themselves, and amplifiers before them. */
   readonly isLoud: boolean;
   /** Ends that something is at. */
   readonly used: ReadonlySet<string>;
@@ -33,7 +33,7 @@ export interface DayBox {
   readonly rank: number;
 }
 
-/** A lead that is plugged by hand: one for all ends behind the same two sockets. */
+/** A cable that is plugged by hand: one for all ends behind the same two sockets. */
 export interface DayLead {
   readonly cable: Cable;
   readonly from: DayBox;
@@ -79,14 +79,14 @@ export function dayScene(rig: Rig): DayScene {
   return { rig, boxes, leads: leadsOf(rig, box), box };
 }
 
-/** Each box behind all that feed it; within a loop, in the order of the rig's leads. */
+/** Each device behind all that feed it; within a loop, in the order of the rig's leads. */
 function ranksOf(rig: Rig): ReadonlyMap<string, number> {
   const next = new Map<string, string[]>();
   for (const { from, to } of rig.cables) next.set(from.deviceId, [...(next.get(from.deviceId) ?? []), to.deviceId]);
   const order: string[] = [];
   const state = new Map<string, 'open' | 'done'>();
   for (const { id } of rig.devices) {
-    // By hand, not by recursion: a rig may be a thousand boxes long.
+    // By hand, not by recursion: a rig may be a thousand devices long.
     const stack: { id: string; at: number }[] = state.has(id) ? [] : [{ id, at: 0 }];
     if (stack.length > 0) state.set(id, 'open');
     while (stack.length > 0) {
@@ -124,7 +124,7 @@ function leadsOf(rig: Rig, box: DayScene['box']): DayLead[] {
 }
 
 /**
- * Knobs of a box that make something louder at ears or in a room: gains that are not preamps, on ways to where something
+ * Knobs of a device that make something louder at ears or in a room: gains that are not preamps, on ways to where something
  * is plugged, or that something is played to.
  */
 export function volumesOf({ type, used }: DayBox): SettingSpec[] {
@@ -144,7 +144,7 @@ export function volumesOf({ type, used }: DayBox): SettingSpec[] {
   return type.settings.filter((s) => s.kind === 'gain' && knobs.has(s.id));
 }
 
-/** Switches that put phantom power on a socket, with the leads that hang on it. */
+/** Switches that put phantom power on a socket, with the cables that hang on it. */
 export function phantomOf(
   scene: DayScene,
 ): { readonly box: DayBox; readonly settingId: string; readonly leads: readonly DayLead[] }[] {

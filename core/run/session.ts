@@ -142,7 +142,7 @@ function tell(session: Open, event: DayEvent): void {
   }
 }
 
-/** The session that is under way: the newest that nobody has ended. */
+/** The session that is under way: the newest that no one has ended. */
 export const openSession = (sessions: readonly Session[]): Session | null =>
   sessions.find((s) => s.endedAt === null) ?? null;
 

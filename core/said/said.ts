@@ -47,14 +47,14 @@ const said = (code: string, params: Said['params']): Said => {
 /** Several things, joined as the language joins them. */
 export const listOf = (how: 'and' | 'or' | 'then', items: readonly SaidValue[]): Said => said(`list.${how}`, { items });
 
-/** A name somebody typed, as it stands in a sentence. */
+/** A name someone typed, as it stands in a sentence. */
 export const quoted = (name: string): Said => said('list.name', { items: [name] });
 
 /** The same in every language, and another for whatever is said otherwise: the code, and what it is about. */
 export const keyOf = (value: SaidValue): string =>
   typeof value === 'object' ? ('code' in value ? bare(value) : value.map(keyOf).join(', ')) : String(value);
 
-/** Where nobody gives words: the code, and what it is about. */
+/** Where no one gives words: the code, and what it is about. */
 const bare = ({ code, params }: Said): string => {
   const values = Object.values(params).map(keyOf);
   return values.length === 0 ? code : `${code}(${values.join(', ')})`;

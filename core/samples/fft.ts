@@ -52,7 +52,7 @@ export function fftOver(module: PffftModule): FftOf {
   let input = 0;
   let output = 0;
   let work = 0;
-  // The memory may move when it grows, so views are made anew.
+  // The memory may move when it grows, so views are made again.
   const viewAt = (pointer: number, values: number): Float32Array =>
     module.HEAPF32.subarray(pointer / 4, pointer / 4 + values);
   const reserve = (values: number): void => {

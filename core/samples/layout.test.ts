@@ -12,7 +12,7 @@ describe('a layout of channels', () => {
         expect(layout).toHaveLength(channels);
         expect(maskOf(layout)).toBe(mask);
         expect(new Set(layout.map(speakerName)).size).toBe(channels);
-        // A mask that names fewer loudspeakers than there are channels names none.
+        // A mask that names fewer speakers than there are channels names none.
         expect(layoutOfMask(mask, channels + 1)).toBeNull();
       }),
     );

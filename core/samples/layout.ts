@@ -1,4 +1,4 @@
-/** Where a channel's loudspeaker stands, in the order of the bits of a WAVE channel mask. */
+/** Where a channel's speaker stands, in the order of the bits of a WAVE channel mask. */
 const SPEAKERS = [
   'front-left',
   'front-right',
@@ -20,7 +20,7 @@ const SPEAKERS = [
   'top-back-right',
 ] as const;
 export type Speaker = (typeof SPEAKERS)[number];
-/** The loudspeaker of each channel, in the order of the channels. */
+/** The speaker of each channel, in the order of the channels. */
 export type Layout = readonly Speaker[];
 
 const MONO: Layout = ['front-center'];
@@ -52,7 +52,7 @@ export function layoutOfMask(mask: number, channels: number): Layout | null {
 export const maskOf = (layout: Layout): number =>
   layout.reduce((mask, speaker) => mask | (1 << SPEAKERS.indexOf(speaker)), 0);
 
-/** 'mono', 'stereo', '5.1': loudspeakers, and those for low effects. */
+/** 'mono', 'stereo', '5.1': speakers, and those for low effects. */
 export function layoutName(layout: Layout): string {
   if (layout.length === 1) return 'mono';
   if (layout.length === 2 && STEREO.every((s) => layout.includes(s))) return 'stereo';

@@ -8,7 +8,7 @@ export interface Recording {
   readonly frames: number;
   /** What its tracks are called, where the file says so; '' for one that has no name. */
   readonly trackNames?: readonly string[];
-  /** Which loudspeaker each channel is for; absent where they are tracks, and belong to none. */
+  /** Which speaker each channel is for; absent where they are tracks, and belong to none. */
   readonly layout?: Layout;
   /** What was odd about its file, in sentences; absent where nothing was. */
   readonly notes?: readonly Text[];
@@ -21,7 +21,7 @@ export interface Recording {
   readMono(start: number, count: number): Promise<Float32Array>;
 }
 
-/** One or two channels are those of a loudspeaker or two; more of them are tracks, until something says otherwise. */
+/** One or two channels are those of a speaker or two; more of them are tracks, until something says otherwise. */
 export const usualLayout = (channels: number): Layout | null => (channels <= 2 ? layoutOfCount(channels) : null);
 
 /** Samples in memory as a recording, for decoded sound and for tests. */

@@ -22,7 +22,7 @@ const text = (s: string) => Uint8Array.from(s, (c) => c.charCodeAt(0));
 const little = (bytes: number, value: number) =>
   Uint8Array.from({ length: bytes }, (_, i) => Math.floor(value / 256 ** i) % 256);
 const join = (...parts: Uint8Array[]) => Uint8Array.from(parts.flatMap((p) => [...p]));
-/** @param mask  of the loudspeakers: written as EXTENSIBLE, where given */
+/** @param mask  of the speakers: written as EXTENSIBLE, where given */
 const fmt = (code: number, channels: number, rate: number, bits: number, mask?: number): Chunk => {
   const extensible = mask !== undefined;
   const block = (channels * bits) / 8;

@@ -273,7 +273,7 @@ function readFormat(v: DataView): Format {
     throw new WavError('bad-rate', say.hz({ rate: sampleRateHz }));
   if (blockAlign !== BYTES[encoding] * channels)
     throw new WavError('bad-format', say.bytesFrame({ bytes: blockAlign }));
-  // A mask of zero says that the channels belong to no loudspeakers: an interface's inputs, for one.
+  // A mask of zero says that the channels belong to no speakers: an interface's inputs, for one.
   const mask = extensible && v.byteLength >= 24 ? v.getUint32(20, true) : 0;
   const layout = layoutOfMask(mask, channels) ?? usualLayout(channels);
   return { encoding, channels, sampleRateHz, layout };

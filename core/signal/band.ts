@@ -32,7 +32,7 @@ export function bandsMeasured(rig: Rig): BandsMeasured {
   return (at, sourceId) => byPlace.get(placeOf(at, sourceId)) ?? NONE;
 }
 
-/** Within what the boxes on the way pass by their types; or what was measured of a way through these very boxes. */
+/** Within what the devices on the way pass by their types; or what was measured of a way through these very devices. */
 export function bandOf(
   { lowHz, highHz }: Pick<Arrival, 'lowHz' | 'highHz'>,
   deviceIds: readonly string[],

@@ -18,9 +18,9 @@ import type { Text } from '#core/said/index.ts';
 import type { Graph } from './graph.ts';
 import { say } from './sayings.ts';
 
-/** Something on the way that no setting of these boxes mends. */
+/** Something on the way that no setting of these devices mends. */
 export type Break =
-  /** A lead that is plugged and brings nothing over: its plugs do not fit, or short what it should carry. */
+  /** A cable that is plugged and brings nothing over: its plugs do not fit, or short what it should carry. */
   | { readonly kind: 'lead'; readonly cableId: string }
   /** A link that takes other channels than those that the sound is on. */
   | { readonly kind: 'channels'; readonly cableId: string }
@@ -28,10 +28,10 @@ export type Break =
   | { readonly kind: 'disabled'; readonly end: PortRef }
   /** A program that goes with the default of its computer, which is another device than the one that leads there. */
   | { readonly kind: 'default'; readonly cableId: string; readonly other: PortRef }
-  /** A box within which nothing leads from the one end to the other, whatever is set. */
+  /** A device within which nothing leads from the one end to the other, whatever is set. */
   | { readonly kind: 'within'; readonly from: PortRef; readonly to: PortRef };
 
-/** A shut door is opened with a finger; a lead is changed; what a box cannot do is believed last. */
+/** A shut door is opened with a finger; a cable is changed; what a device cannot do is believed last. */
 const COST = { open: 0, door: 1, disabled: 2, default: 4, cable: 10, within: 100 };
 /** Farther than this no way is worth telling. */
 const MOST = 3 * COST.within;
@@ -44,7 +44,7 @@ interface Step {
 
 /**
  * What keeps a sound from a place that no way leads to as drawn: the fewest and smallest breaks on the way that comes
- * closest (Dijkstra over open ways, shut doors, leads that bring nothing over, and boxes passed as if they led on). Empty
+ * closest (Dijkstra over open ways, shut doors, leads that bring nothing over, and devices passed as if they led on). Empty
  * where the two hang together by nothing at all.
  */
 export function breaksBetween(graph: Graph, source: PortRef, place: PortRef): readonly Break[] {
@@ -123,7 +123,7 @@ function stepsOf(graph: Graph, sounding: (ref: PortRef) => number[]): (node: num
       const kind = carrying.has(cable.id) ? 'channels' : 'lead';
       for (const to of sounding(cable.to)) steps.push({ to, cost: COST.cable, breaks: { kind, cableId: cable.id } });
     }
-    // What came in by a lead and is led on by another one, as if the box joined the two.
+    // What came in by a cable and is led on by another one, as if the device joined the two.
     if (entering.has(key(here)))
       for (const cable of left.get(here.deviceId) ?? [])
         for (const to of sounding(cable.from))

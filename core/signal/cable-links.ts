@@ -66,7 +66,7 @@ function cableEdge(cable: Cable, from: PortSpec): Edge {
 
 const isWhole = ({ low, high }: Pick<Carried, 'low' | 'high'>): boolean => low === 1 && high === 1;
 
-/** The gain and the way up of what a lead carries in part, or upside down. */
+/** The gain and the way up of what a cable carries in part, or upside down. */
 function gainOf({ low, nominal, high }: Pick<Carried, 'low' | 'nominal' | 'high'>) {
   const [small, large] = [Math.min(Math.abs(low), Math.abs(high)), Math.max(Math.abs(low), Math.abs(high))];
   const gainDb = { low: dbFromRatio(small), nominal: dbFromRatio(Math.abs(nominal)), high: dbFromRatio(large) };
@@ -74,8 +74,8 @@ function gainOf({ low, nominal, high }: Pick<Carried, 'low' | 'nominal' | 'high'
 }
 
 /**
- * What the plugs, adapters and wires of a lead make of the sound: which channel of the output comes to which of the
- * input. Null for what is no lead between two known connectors, has a map of its own, or carries pictures.
+ * What the plugs, adapters and wires of a cable make of the sound: which channel of the output comes to which of the
+ * input. Null for what is no cable between two known connectors, has a map of its own, or carries pictures.
  */
 function wiredPairs(cable: Cable, from: PortSpec, to: PortSpec): readonly Carried[] | null {
   if (cable.medium !== 'lead' || cable.map || !connectorOf(from.connector) || !connectorOf(to.connector)) return null;

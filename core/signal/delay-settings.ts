@@ -23,7 +23,7 @@ export interface DelaySetting {
   readonly delaysPicture: readonly string[];
   /** Other listeners that it delays something for. */
   readonly alsoListeners: readonly string[];
-  /** Open until somebody has done it at the desk. */
+  /** Open until someone has done it at the desk. */
   readonly task: SettingTask | null;
 }
 

@@ -74,7 +74,7 @@ describe('the Boathouse relay', () => {
   it('lets Ilse hear herself, and says that she was not to', () => {
     expect(pair(before, 'ilse', 'ilse').verdict).toMatchObject({ state: 'fix', word: 'unwanted' });
     const mended = evaluate(set(rig, 'mixer', 'strip-9-10-send-2', -90));
-    // With the send down she still comes back, by way of the room: loudspeakers, air, Wren's microphone.
+    // With the send down she still comes back, by way of the room: speakers, air, Wren's microphone.
     expect(pair(mended, 'ilse', 'ilse').ways[0]!.deviceIds).toEqual(
       expect.arrayContaining(['loudspeakers', 'wren-microphone']),
     );

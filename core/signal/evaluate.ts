@@ -29,7 +29,7 @@ export interface Evaluation {
 /**
  * What every listener hears of every source, and when. Pure; fast enough for every key press: what differs by a few
  * settings from a rig that was looked at costs what these touch.
- * @param near  an evaluation of a rig with the same boxes and leads; where absent, the last one
+ * @param near  an evaluation of a rig with the same devices and cables; where absent, the last one
  */
 export function evaluate(rig: Rig, near?: Evaluation): Evaluation {
   const spread = spreadOf(rig, near?.graph);
@@ -110,7 +110,7 @@ interface Context {
 
 type Listener = Rig['listeners'][number];
 
-/** The very row, or the very pairs, where they rest on the very same: what is drawn of them need not be drawn anew. */
+/** The very row, or the very pairs, where they rest on the very same: what is drawn of them need not be drawn again. */
 function readListener(context: Context, listener: Listener): Row {
   const { rig, spread, voiceAt } = context;
   const place = placeAt(spread, listener.sound);

@@ -130,7 +130,7 @@ export interface Patched {
 /** More devices than this share are not worth a patch. */
 const MAX_PATCHED = 0.25;
 
-/** The graph of a rig, made of that of one which has the same boxes and leads; null where more than a few settings differ. */
+/** The graph of a rig, made of that of one which has the same devices and cables; null where more than a few settings differ. */
 export function patch(before: Graph, rig: Rig): Patched | null {
   const was = made.get(before);
   if (!was || was.types !== rig.types || before.cables !== rig.cables || was.frameRate !== rig.session.frameRate)

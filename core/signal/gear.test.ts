@@ -3,7 +3,7 @@ import { desk } from '#core/check/check.testkit.ts';
 import type { Rig } from '#core/rig/index.ts';
 import { evaluate, type Pair } from './index.ts';
 
-/** What a listener gets of a source, by the boxes of the catalogue. */
+/** What a listener gets of a source, by the devices of the library. */
 const heard = (rig: Rig, source = 'a', listener = 'l'): Pair =>
   evaluate(rig).pairs.find((p) => p.sourceId === source && p.listenerId === listener)!;
 const reaches = (rig: Rig, source?: string, listener?: string): boolean => heard(rig, source, listener).ways.length > 0;

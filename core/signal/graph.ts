@@ -48,7 +48,7 @@ export interface Edge {
   readonly polarity: 1 | -1;
   readonly lowHz: number;
   readonly highHz: number;
-  /** Set where the samples are counted anew by this device's clock. */
+  /** Set where the samples are counted again by this device's clock. */
   readonly clock: string | null;
   /** `device.setting` of all that it passes, for 'what acts on this path'. */
   readonly settings: readonly string[];

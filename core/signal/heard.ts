@@ -31,7 +31,7 @@ export interface TimeVerdict {
   readonly offsetMs: number | null;
   /** Where it is heard twice: how long after the loudest way the other comes, or before it. */
   readonly apart: Figure | null;
-  /** Proposals on this way that nobody has ticked. */
+  /** Proposals on this way that no one has ticked. */
   readonly openTasks: readonly SettingTask[];
 }
 

@@ -18,7 +18,7 @@ export interface RungSetting {
 
 /** One step of a way: what stands after it. Levels in the scale that holds there. */
 export interface Rung {
-  /** Where it is, as one would say it: the box, and the stage. */
+  /** Where it is, as one would say it: the device, and the stage. */
   readonly box: Text;
   readonly stage: Text;
   readonly deviceId: string | null;

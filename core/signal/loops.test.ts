@@ -123,7 +123,7 @@ describe('the gain of a loop', () => {
   });
 });
 
-/** A room: one microphone into a desk, out of the desk by so many loudspeakers, each so far down on its way back. */
+/** A room: one microphone into a desk, out of the desk by so many speakers, each so far down on its way back. */
 function room(backDb: readonly number[], more: { electricDb?: number } = {}) {
   const desk = box(
     'desk',
@@ -178,7 +178,7 @@ describe('loops of a rig', () => {
     const near = (db: number) => expect.closeTo(db, 6);
     expect(loops).toMatchObject([
       { deviceIds: ['desk'], gainDb: near(0), delay: ms(0) },
-      // By the first loudspeaker straight, and over the jumper as well.
+      // By the first speaker straight, and over the jumper as well.
       { gainDb: near(db(10 ** (-3 / 20) + 10 ** (-11 / 20))), delay: ms(2) },
       { gainDb: near(-20) },
     ]);

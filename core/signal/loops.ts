@@ -5,7 +5,7 @@ import { type LoopGain, type LoopLink, loopGain } from './loop-gain.ts';
 import { type Measurements, settleDelay } from './offset.ts';
 import { say } from './sayings.ts';
 
-/** A way that comes back to where it began, by the same boxes in the same order: its channels are one loop. */
+/** A way that comes back to where it began, by the same devices in the same order: its channels are one loop. */
 export interface Loop {
   /** In the order that they are met. */
   readonly deviceIds: readonly string[];
@@ -30,9 +30,9 @@ const AIR = {
 };
 export const loopLimit = ({ throughAir }: { readonly throughAir: boolean }): typeof FLAT => (throughAir ? AIR : FLAT);
 
-/** Fainter returns are not told: nobody hears them, however long they take (ITU-T G.131). */
+/** Fainter returns are not told: no one hears them, however long they take (ITU-T G.131). */
 const TOLD_DB = -65;
-/** A patch bay with everything open has more ways round than anybody would read. */
+/** A patch bay with everything open has more ways round than anyone would read. */
 const MAX_CYCLES = 512;
 const MAX_STEPS = 20_000;
 
@@ -121,7 +121,7 @@ function loopsOf(graph: Graph, components: Components, c: number, measurements: 
 /** What is fainter than all together by so much has no part in it. */
 const CONTRIBUTES_DB = 20;
 
-/** The boxes along a cycle, in order, from the one that stands first in the rig. */
+/** The devices along a cycle, in order, from the one that stands first in the rig. */
 function devicesOf(graph: Graph, { trail }: Stretch): string[] {
   const nodes = trail.map((e) => graph.to[e]!);
   const first = nodes.indexOf(Math.min(...nodes));

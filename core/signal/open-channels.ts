@@ -15,7 +15,7 @@ export interface OpenChannel {
   readonly shut: SettingChange | null;
 }
 
-/** Less is not told: nobody hears it. */
+/** Less is not told: no one hears it. */
 const TOLD_DB = 0.1;
 
 const settingsOfPairs = new WeakMap<Evaluation['pairs'], ReadonlySet<string>>();
@@ -50,7 +50,7 @@ export function openChannels(
     if (unwanted.has(rig.sources[arrival.sourceIndex]!.id)) continue;
     for (let at: Arrival | null = arrival; at?.edge; at = at.from) used.add(at.edge);
   }
-  // What anybody wants anywhere is not shut for the sake of this one.
+  // What anyone wants anywhere is not shut for the sake of this one.
   const elsewhere = wantedSettings(pairs);
   const usedHere = new Set([...used].flatMap((e) => e.settings));
   const isUsed = (setting: string): boolean => usedHere.has(setting) || elsewhere.has(setting);
@@ -81,7 +81,7 @@ export function openChannels(
     .sort((a, b) => b.costDb - a.costDb);
 }
 
-/** The first control after an input, within its box, that shuts the way and that nothing wanted passes. */
+/** The first control after an input, within its device, that shuts the way and that nothing wanted passes. */
 function shutterOf(
   edges: readonly Edge[],
   { firstEdge, to, nodes }: Evaluation['graph'],

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { type DeviceType, parseRig, RIG_VERSION, type Rig, type Stage, type Way } from '#core/rig/index.ts';
 
-/** A box with `count` mono inputs and outputs and the ways given, for rigs of a test's own. */
+/** A device with `count` mono inputs and outputs and the ways given, for rigs of a test's own. */
 export function box(id: string, count: number, inside: Way[], more: Partial<DeviceType> = {}): DeviceType {
   const port = (direction: 'in' | 'out', n: number) => ({
     id: `${direction}-${n}`,
@@ -41,7 +41,7 @@ interface Plan {
   settings?: Record<string, Rig['devices'][number]['settings']>;
 }
 
-/** A rig of one source and one listener out of boxes and cables. */
+/** A rig of one source and one listener out of devices and cables. */
 export function rigOf({ types, devices, cables, source, listener, settings = {} }: Plan): Rig {
   const ref = (place: string) => {
     const [deviceId, portId] = place.trim().split('.') as [string, string];
@@ -66,7 +66,7 @@ export function rigOf({ types, devices, cables, source, listener, settings = {} 
   });
 }
 
-/** Figure of a box: a latency with a range. */
+/** Figure of a device: a latency with a range. */
 export const latencyFigure = (low: number, nominal: number, high: number): DeviceType['figures'][string] => ({
   label: 'inside',
   unit: 'ms',
@@ -82,7 +82,7 @@ export interface SmallNet {
   boxes: number;
 }
 
-/** Small random nets of boxes without loops: every box passes each of its inputs to its one output. */
+/** Small random nets of devices without loops: every device passes each of its inputs to its one output. */
 export const aSmallNet = (): fc.Arbitrary<SmallNet> =>
   fc.integer({ min: 2, max: 5 }).chain((boxes) => {
     const pairs = Array.from({ length: boxes }, (_, to) =>

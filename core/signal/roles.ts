@@ -18,7 +18,7 @@ type Cable = Rig['cables'][number];
 
 /** What a source is to the others: whose voice, or which kind of sound. */
 export type SourceRole = 'voice' | 'second-voice' | 'far-voice' | 'radio-voice' | 'game' | 'music' | 'other';
-/** What a listener is: a whole programme, one track of several, ears here, behind a call, behind a radio, or a room. */
+/** What a listener is: a whole program, one track of several, ears here, behind a call, behind a radio, or a room. */
 export type ListenerRole = 'mix' | 'track' | 'ears' | 'far-ears' | 'radio-ears' | 'room';
 
 export interface Roles {
@@ -26,12 +26,12 @@ export interface Roles {
   listener(listener: Listener): ListenerRole;
   /** See `mainVoiceOf`. */
   readonly mainVoice: string | null;
-  /** Whether the source is the voice of whoever listens there: at the own ears, or into the microphone of the same box. */
+  /** Whether the source is the voice of whoever listens there: at the own ears, or into the microphone of the same device. */
   isOwn(source: Source, listener: Listener): boolean;
 }
 
 const known = new WeakMap<Rig, Roles>();
-/** The last rig with these leads: settings say nothing of who is who. */
+/** The last rig with these cables: settings say nothing of who is who. */
 const latest = new WeakMap<Rig['cables'], Rig>();
 
 const isAlike = (a: Rig, b: Rig): boolean =>
@@ -44,7 +44,7 @@ const isAlike = (a: Rig, b: Rig): boolean =>
     return d === other || (d.id === other.id && d.typeId === other.typeId && d.on === other.on);
   });
 
-/** A rig as the roles are read from it: who hears whom through the air, what leads into a box, and where an end is. */
+/** A rig as the roles are read from it: who hears whom through the air, what leads into a device, and where an end is. */
 interface Seen {
   readonly rig: Rig;
   readonly types: Types;
@@ -67,7 +67,7 @@ function seeRig(rig: Rig): Seen {
   return { rig, types: findTypes(rig), airFrom, into, placeOf: placesOf(rig) };
 }
 
-/** Who is who on a rig, by what its boxes are and what stands before and behind them. */
+/** Who is who on a rig, by what its devices are and what stands before and behind them. */
 export function rolesOf(rig: Rig): Roles {
   const alike = latest.get(rig.cables);
   const before = known.get(rig) ?? (alike && isAlike(alike, rig) ? known.get(alike) : undefined);
@@ -96,11 +96,11 @@ export function rolesOf(rig: Rig): Roles {
 const typeAt = ({ rig, types }: Seen, deviceId: string): DeviceType | undefined =>
   types.get(findDevice(rig, deviceId)?.typeId ?? '');
 
-/** Whether what is spoken into this end of a box goes on the air from the same box. */
+/** Whether what is spoken into this end of a device goes on the air from the same device. */
 const isSentFrom = (type: DeviceType | undefined, portId: string): boolean =>
   type !== undefined && endsThatLeadTo(type, endsThat(type, 'on-air')).has(portId);
 
-/** Where somebody speaks: here, at the far side of a call, or into a radio in the hand; null for what is no voice. */
+/** Where someone speaks: here, at the far side of a call, or into a radio in the hand; null for what is no voice. */
 function voiceAt(seen: Seen, { sound }: Source): 'here' | 'far' | 'radio' | null {
   if (findPort(seen.rig, seen.types, sound)?.does !== 'voice') return null;
   const heardBy = seen.airFrom.get(sound.deviceId) ?? [];
@@ -141,7 +141,7 @@ function listenerRole(seen: Seen, listener: Listener): ListenerRole {
   return port?.does === 'room-ears' ? 'room' : 'ears';
 }
 
-/** A call, at its far side, or a radio in somebody's hand, that stands before the ears; null for neither. */
+/** A call, at its far side, or a radio in someone's hand, that stands before the ears; null for neither. */
 function whatFeeds(seen: Seen, { sound }: Listener): 'far-ears' | 'radio-ears' | null {
   const met = new Set([sound.deviceId]);
   const open = [sound.deviceId];
@@ -151,7 +151,7 @@ function whatFeeds(seen: Seen, { sound }: Listener): 'far-ears' | 'radio-ears' |
       if (findPort(seen.rig, seen.types, from)?.does === 'far-side') return 'far-ears';
       const type = typeAt(seen, from.deviceId);
       if (id === sound.deviceId && type && endsThat(type, 'on-air').length > 0) return 'radio-ears';
-      // A call that is met from its near side is somebody else's.
+      // A call that is met from its near side is someone else's.
       if (type && !isHardware(type)) continue;
       met.add(from.deviceId);
       open.push(from.deviceId);

@@ -59,13 +59,13 @@ const isSame = (a: Parts, b: Parts): boolean =>
 
 const known = new WeakMap<Rig['devices'], Spread>();
 const byGraph = new WeakMap<Graph, Spread>();
-/** The last one with these leads: most edits are a setting. */
+/** The last one with these cables: most edits are a setting. */
 const latest = new WeakMap<Rig['cables'], Spread>();
 
 /**
  * An edit of the plan moves no sound, and a setting moves it only behind itself: what is known is taken over as long as
  * nothing that it rests on is another one.
- * @param near  the graph of a rig that differs by a few settings; where absent, the last one with the same leads
+ * @param near  the graph of a rig that differs by a few settings; where absent, the last one with the same cables
  */
 export function spreadOf(rig: Rig, near?: Graph): Spread {
   const before = known.get(rig.devices);

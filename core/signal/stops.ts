@@ -124,7 +124,7 @@ function wayTo(graph: Graph, { from, shutAt, shut }: Trail, end: number): Stop {
   return { kind: 'shut', doors: [...doors.values()], deviceIds };
 }
 
-/** Boxes that it comes to and that hand it on to no other box. */
+/** Devices that it comes to and that hand it on to no other device. */
 function lastReached({ nodes, edges, from, to }: Graph, doorsTo: Int32Array): string[] {
   const reached = new Set<string>();
   const forwardsInput = new Set<string>();
@@ -135,7 +135,7 @@ function lastReached({ nodes, edges, from, to }: Graph, doorsTo: Int32Array): st
   return [...reached].filter((id) => !forwardsInput.has(id));
 }
 
-/** Boxes that stand before a place. */
+/** Devices that stand before a place. */
 function feeding({ nodes, edges, from, to }: Graph, goals: ReadonlySet<number>): string[] {
   const devices = new Set([...goals].map((n) => nodes[n]!.deviceId));
   const fed = new Set<string>();

@@ -30,7 +30,7 @@ const port = (id: string, direction: 'in' | 'out', channels: DeviceType['ports']
   channels,
 });
 
-/** A box of two inputs and two outputs, with a picture through it, whose ways hold whatever a way may hold. */
+/** A device of two inputs and two outputs, with a picture through it, whose ways hold whatever a way may hold. */
 function randomType(random: Random, id: string): DeviceType {
   const settings: SettingSpec[] = [];
   const figures: DeviceType['figures'] = {};
@@ -117,7 +117,7 @@ const start = (id: string, does?: 'voice'): DeviceType => ({
   inside: [],
 });
 
-/** Some sources into some boxes one after the other; a plan that says anything of anything. */
+/** Some sources into some devices one after the other; a plan that says anything of anything. */
 function randomRig(seed: number): Rig {
   const random = seededRandom(seed);
   const sources = Array.from({ length: whole(random, 1, 3) }, (_, i) => `s-${i}`);
@@ -358,7 +358,7 @@ describe('the table', () => {
         }),
         fc.double({ min: -20, max: -0.5, noNaN: true }),
         (stations, otherDb) => {
-          // A ring of boxes; beside its first link a second, quieter one: in step both come round.
+          // A ring of devices; beside its first link a second, quieter one: in step both come round.
           const figure = (ms: number) => ({
             label: 'ms',
             unit: 'ms' as const,

@@ -5,7 +5,7 @@ import { evaluate, throughBox } from './index.ts';
 
 const relay = parseRig(JSON.parse(JSON.stringify(boathouse)));
 
-/** A box alone, with one source at an input of it and a listener at an output. */
+/** A device alone, with one source at an input of it and a listener at an output. */
 function alone(deviceId: string, inputId: string, outputId: string): Rig {
   const device = { ...findDevice(relay, deviceId)! };
   return {

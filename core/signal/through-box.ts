@@ -6,7 +6,7 @@ import { layoutOf } from './layout.ts';
 import { delayMeasurements, settleDelay } from './offset.ts';
 import { say } from './sayings.ts';
 
-/** What a box does between one of its inputs and one of its outputs. */
+/** What a device does between one of its inputs and one of its outputs. */
 export type Passage =
   /** The loudest way between their channels, its nominal gain and time; changes of scale are in the gain. */
   | { readonly passes: true; readonly gainDb: number; readonly delay: Figure; readonly sameScale: boolean }
@@ -30,7 +30,7 @@ interface Reached {
 const better = (a: Reached, b: Reached | undefined): boolean =>
   !b || a.doors.length < b.doors.length || (a.doors.length === b.doors.length && a.gainDb > b.gainDb);
 
-/** Inputs by outputs of one box with its settings: sound only, nothing of the rest of the rig. */
+/** Inputs by outputs of one device with its settings: sound only, nothing of the rest of the rig. */
 export function throughBox(rig: Rig, deviceId: string): ThroughBox {
   const device = findDevice(rig, deviceId)!;
   const type = findTypes(rig).get(device.typeId)!;
@@ -55,7 +55,7 @@ export function throughBox(rig: Rig, deviceId: string): ThroughBox {
     const best = new Map<number, Reached>();
     const open = soundOf(port);
     for (const node of open) best.set(node, { gainDb: 0, delays: [], doors: [] });
-    // Relaxation: a box has few nodes, and a way round inside it never makes anything better for long.
+    // Relaxation: a device has few nodes, and a way round inside it never makes anything better for long.
     for (let steps = 0; open.length > 0 && steps < nodes.length * nodes.length + nodes.length; steps++) {
       const node = open.shift()!;
       const at = best.get(node)!;

@@ -2,7 +2,7 @@ import type { ToleranceId } from '#core/rig/index.ts';
 import type { Text } from '#core/said/index.ts';
 import { say } from './sayings.ts';
 
-/** How far sound may stand from its picture before somebody minds. Offset = sound minus picture: positive is late. */
+/** How far sound may stand from its picture before someone minds. Offset = sound minus picture: positive is late. */
 export interface Tolerance {
   readonly id: ToleranceId;
   readonly name: Text;

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { evaluate, expand, findComponents, readLoops } from './index.ts';
 import { aSmallNet, box, latencyFigure, rigOf, type SmallNet, through } from './rigs.testkit.ts';
 
-/** The slow, obvious twin: every path from the first box to the last, written out. */
+/** The slow, obvious twin: every path from the first device to the last, written out. */
 function everyPath({ links, boxes }: SmallNet): { db: number; ms: number }[] {
   const walk = (at: number, db: number, ms: number): { db: number; ms: number }[] =>
     at === boxes - 1

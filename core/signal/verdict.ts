@@ -27,7 +27,7 @@ interface Case {
 
 /**
  * Whether a source is in time at a listener: by the whole range of its offset, not by its nominal figure alone. What rests
- * on a proposal that nobody has ticked is not called right.
+ * on a proposal that no one has ticked is not called right.
  */
 export function judge({ want, ways, tolerance, openTasks, level = null, shared = false }: Case): TimeVerdict {
   const [loudest] = ways;
@@ -63,7 +63,7 @@ export function judge({ want, ways, tolerance, openTasks, level = null, shared =
   return perhapsEarly ? say('watch', 'perhaps-early') : say('good', 'in-time');
 }
 
-/** What stands lower than this is lost in the noise of a quiet room, or under any programme (typical). */
+/** What stands lower than this is lost in the noise of a quiet room, or under any program (typical). */
 const LOST: Record<Scale, number> = { spl: 20, dbfs: -75, dbu: -70 };
 export const isLost = (levelDb: number, scale: Scale): boolean => levelDb < LOST[scale];
 const isHeard = ({ arrival, scale }: ReceivedPath): boolean => !isLost(arrival.levelDb, scale);

@@ -142,7 +142,7 @@ function beatsBetween(a: Rough, b: Rough): number | null {
 }
 const BEAT_LENGTHS = [...new Set(SLATE_RATES.map(secondsABeat))];
 
-/** Chirps that are sure for themselves, and those whose neighbours keep the order of the film with them. */
+/** Chirps that are sure for themselves, and those whose neighbors keep the order of the film with them. */
 function inCompany(rough: readonly Rough[]): readonly Rough[] {
   const kept = rough.filter((c) => c.likeness >= SURE_LIKENESS || keepsCompany(c, rough));
   // Who was believed for the sake of one that is not, is not.

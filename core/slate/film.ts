@@ -1,7 +1,7 @@
 import { FRAME_RATES, hertz, type Rate } from '#core/units/index.ts';
 import { MAX_FRAMES } from './code.ts';
 
-/** What one slate shows and plays: a frame number that anybody can read back, and a click with a chirp on every beat. */
+/** What one slate shows and plays: a frame number that anyone can read back, and a click with a chirp on every beat. */
 export interface Slate {
   /** The rate that its frames are counted at. */
   readonly rate: Rate;

@@ -66,7 +66,7 @@ export function slateLayout(width: number, height: number): SlateLayout {
   };
 }
 
-/** The white boxes of one frame, on black: ring, cells, and the flash when it is lit. */
+/** The white devices of one frame, on black: ring, cells, and the flash when it is lit. */
 export function whiteBoxes(slate: Slate, frame: number, layout: SlateLayout): Box[] {
   const { cell, panel, flash } = layout;
   const at = ((frame % framesALoop(slate.rate)) + framesALoop(slate.rate)) % framesALoop(slate.rate);

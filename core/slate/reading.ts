@@ -71,7 +71,7 @@ const NEAREST_MS = 900;
 /** Beats this much further off than the middle one are left out. */
 const ODD_ONE_MS = 4;
 
-/** Reads every slate of a take: each screen for itself, each time that it was started anew for itself. */
+/** Reads every slate of a take: each screen for itself, each time that it was started again for itself. */
 export function readSlates({ panels, timesMs }: SlateSights, chirps: readonly Chirp[]): SlateReading[] {
   return screensOf(panels)
     .map(withOneCurve)
@@ -113,7 +113,7 @@ interface Showing {
   readonly frames: readonly SeenFrame[];
 }
 
-/** A screen's panels counted on through the loops, cut where the slate was started anew or the picture fell behind. */
+/** A screen's panels counted on through the loops, cut where the slate was started again or the picture fell behind. */
 function showingsOf(panels: readonly PanelSeen[], rate: Rate): Showing[] {
   const ms = frameMs(rate);
   const loop = framesALoop(rate);
@@ -134,7 +134,7 @@ function showingsOf(panels: readonly PanelSeen[], rate: Rate): Showing[] {
     const last = part.frames.at(-1);
     let frame = last ? countOn(last) : panel.frame;
     if (last && strays(last, frame)) {
-      // One picture that says otherwise is misread; when the next agrees with it, the slate was started anew.
+      // One picture that says otherwise is misread; when the next agrees with it, the slate was started again.
       const next = panels[i + 1];
       const agrees = next && Math.abs(next.frame - panel.frame - (next.atMs - panel.atMs) / ms) <= MAX_STRAY_FRAMES;
       if (!agrees) return;
@@ -258,7 +258,7 @@ function runOf(
   }
   for (let i = 1; i < timesMs.length; i++) {
     const steps = Math.round((timesMs[i]! - timesMs[i - 1]!) / takeMs);
-    // Longer gaps are stretches that nobody looked at.
+    // Longer gaps are stretches that no one looked at.
     if (steps > 1 && steps <= GAP_STEPS) missing += steps - 1;
   }
   return { repeated, skipped, missing };

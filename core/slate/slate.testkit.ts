@@ -8,7 +8,7 @@ export interface Shot extends SlateShot {
   readonly stuck?: readonly number[];
 }
 
-/** Looks at a whole shot as the bench does; how many of its pictures were read. */
+/** Looks at a whole shot as Measure does; how many of its pictures were read. */
 export function sightsOf(shot: Shot): SlateSights & { read: number } {
   const watch = slateWatch();
   for (let i = 0; i < Math.floor(shot.seconds * shot.rateHz); i++) {

@@ -1,6 +1,6 @@
 import { BEATS, CHIRPS, framesABeat, type Slate } from './film.ts';
 
-/** A chirp glides over three octaves in which voices, telephones and small loudspeakers all carry something. */
+/** A chirp glides over three octaves in which voices, telephones and small speakers all carry something. */
 export const CHIRP_LOW_HZ = 700;
 export const CHIRP_HIGH_HZ = 5600;
 export const CHIRP_S = 0.06;

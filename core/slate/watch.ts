@@ -10,7 +10,7 @@ export interface SlateWatch {
 
 /** While there is none, one picture in so many is searched; a panel that was read is followed at once. */
 const HUNT_EVERY = 12;
-/** A panel that cannot be read in so many pictures on end is searched for anew, and then given up. */
+/** A panel that cannot be read in so many pictures on end is searched for again, and then given up. */
 const LOST_AFTER = 3;
 const GIVEN_UP_AFTER = 30;
 /** After a gap so long another stretch is looked at. */

@@ -48,7 +48,7 @@ function excessOf(rig: Rig, weighed: boolean): number {
 const STEPS = [0, 40, 80];
 const KNOBS = ['sound-1', 'sound-2', 'view-1', 'view-2'] as const;
 
-/** Two sources, two listeners, one box: a delay for each sound and for each view, and a way of its own for every pair. */
+/** Two sources, two listeners, one device: a delay for each sound and for each view, and a way of its own for every pair. */
 function aDesk(seed: number): Rig {
   const random = seededRandom(seed);
   const ms = (most: number) => Math.round(random() * most);

@@ -11,7 +11,7 @@ import { setTheGains } from './gains.ts';
 
 const HEADROOM_DB = 8;
 
-/** A chain of boxes, each with a floor, a gain of a few positions, a ceiling, and a floor after it. */
+/** A chain of devices, each with a floor, a gain of a few positions, a ceiling, and a floor after it. */
 function aChain(seed: number): Rig {
   const random = seededRandom(seed);
   const whole = (low: number, high: number) => low + Math.floor(random() * (high - low + 1));

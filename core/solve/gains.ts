@@ -32,12 +32,12 @@ export interface GainsFound {
   /** What is left to the ceilings on the way, over the usual peaks; null where nothing clips. */
   readonly headroomDb: number | null;
   readonly met: boolean;
-  /** Knobs on the way that were left as they are, since others hang on them or somebody holds them. */
+  /** Knobs on the way that were left as they are, since others hang on them or someone holds them. */
   readonly held: readonly RungSetting[];
   readonly moved: readonly Moved[];
 }
 
-/** Averages of a voice at the places that people set gains for (typical): 0 VU for lines, peaks from -12 to -6 dBFS, talking at one metre. */
+/** Averages of a voice at the places that people set gains for (typical): 0 VU for lines, peaks from -12 to -6 dBFS, talking at one meter. */
 const AIM_DB: Record<Scale, number> = { dbfs: -20, dbu: 4, spl: 74 };
 /** Headroom over the usual peaks: wanted, and what is taken where that cannot be. */
 const HEADROOM_DB = [8, 6, 3, 0, Number.NEGATIVE_INFINITY];

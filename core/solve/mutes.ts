@@ -54,7 +54,7 @@ export function mutesOn(rig: Rig, evaluation: Evaluation, pair: PairRef): MuteSe
   return seen.sort((a, b) => Number(silences(b)) - Number(silences(a)) || a.takes.length - b.takes.length);
 }
 
-/** Every mute of the rig that takes anything from anybody, one after another: each costs an evaluation when it is asked for. */
+/** Every mute of the rig that takes anything from anyone, one after another: each costs an evaluation when it is asked for. */
 export function* allMutes(rig: Rig, evaluation: Evaluation): Generator<MuteSeen | null> {
   for (const key of new Set(evaluation.pairs.flatMap((p) => p.ways.flatMap((w) => w.settings))))
     yield press(rig, evaluation, [key])[0] ?? null;

@@ -28,9 +28,9 @@ export const POINTS = {
   turn: 1,
   /** A level all the way down, where it stood is forgotten; a mute keeps it. */
   down: 0.5,
-  /** A button on what somebody wears or speaks into: pressed in passing. */
+  /** A button on what someone wears or speaks into: pressed in passing. */
   worn: 1,
-  /** Somebody at the far side of a call has to do it. */
+  /** Someone at the far side of a call has to do it. */
   farSide: 4,
   /** It is held or pressed while one speaks: it does not stay. */
   keying: 8,
@@ -38,10 +38,10 @@ export const POINTS = {
   moment: 2,
   /** Every setting between the one that is closed and where it was heard: near it, it touches least. */
   away: 0.02,
-  /** Somebody hears it no more, who may, or of whom nothing is said. */
+  /** Someone hears it no more, who may, or of whom nothing is said. */
   lostMay: 1.5,
   lost: 0.5,
-  /** Somebody hears it now who was to hear nothing of it; where it goes out to others, twice. */
+  /** Someone hears it now who was to hear nothing of it; where it goes out to others, twice. */
   added: 1,
   /** A wanted source: each converter pair, dB of distance to the noise under 60, ms out of tolerance, dB of another level. */
   conversion: 1,
@@ -54,7 +54,7 @@ export const POINTS = {
   clips: 3,
   /** A loop begins to ring. */
   rings: 4,
-  /** It is much louder in somebody’s ears. */
+  /** It is much louder in someone’s ears. */
   louder: 3,
 } as const;
 /** No one aspect of one pair counts for more. */
@@ -172,7 +172,7 @@ const pointsOf = ({ conversions, underCleanDb, outMs }: Quality): number =>
   conversions * POINTS.conversion + underCleanDb * POINTS.noisePerDb + outMs * POINTS.syncPerMs;
 
 /**
- * What has become worse for anybody: pairs that are lost or came in unasked, levels, noise, sync, conversions, faders of
+ * What has become worse for anyone: pairs that are lost or came in unasked, levels, noise, sync, conversions, faders of
  * their own, headroom, loops, loudness at ears. Pairs that were wrong are held against the best way that they had.
  */
 export function priceOfOutcome(rig: Rig, before: Evaluation, after: Evaluation): Cost[] {
@@ -284,7 +284,7 @@ function fadersAt(rig: Rig, evaluation: Evaluation, listenerId: string, at: read
   return found;
 }
 
-/** Loops over what rings, by the boxes that they go through. */
+/** Loops over what rings, by the devices that they go through. */
 const ringing = ({ loops }: Evaluation): Map<string, number> =>
   new Map(
     loops

@@ -19,7 +19,7 @@ export interface Seen {
   readonly wrongs: readonly Wrong[];
   /** What its settings cost by themselves, and with all that comes of them. */
   readonly turning: number;
-  /** Null until somebody asks: most sets are no answer. */
+  /** Null until someone asks: most sets are no answer. */
   total: number | null;
   /** Of every wrong, the groups one of which has to be changed for it. */
   readonly flips: readonly (readonly Flip[])[];
@@ -176,7 +176,7 @@ export class Search {
   }
 
   /**
-   * Whether somebody goes without what must come, whatever is turned of the levels: by the open ways alone, which costs
+   * Whether someone goes without what must come, whatever is turned of the levels: by the open ways alone, which costs
    * less than to look at what sounds. Nothing may be missing of what no larger set is tried for.
    */
   private lacks(changes: readonly SettingChange[], givenUp: ReadonlySet<string>): boolean {

@@ -64,7 +64,7 @@ function smallDesk(wants: readonly (readonly [string, 'must' | 'must-not'])[], s
 
 /**
  * A console that comes to the stream twice: by its capture device, and over an extractor and a converter. With `level`,
- * both ways are in one box without a mute, whose second way has a level that does not go down to nothing; with `under`,
+ * both ways are in one device without a mute, whose second way has a level that does not go down to nothing; with `under`,
  * there is a voice, and the game is wanted 12 dB under it.
  */
 function twoWays(more: readonly ('level' | 'under')[]): Rig {

@@ -51,7 +51,7 @@ export function levelsWrong({ pairs }: Evaluation): Wrong[] {
 }
 
 /**
- * Pairs that nobody hears and nobody is to hear: other sources on a track that is one source's own. It is, where the plan
+ * Pairs that no one hears and no one is to hear: other sources on a track that is one source's own. It is, where the plan
  * wants one source there and says nothing of others.
  */
 export function keptApart(rig: Rig, { pairs }: Evaluation): ReadonlySet<string> {
@@ -67,7 +67,7 @@ export function keptApart(rig: Rig, { pairs }: Evaluation): ReadonlySet<string> 
   return kept;
 }
 
-/** Loops that howl, by the boxes that they go through. */
+/** Loops that howl, by the devices that they go through. */
 export const howlsOf = ({ loops }: Evaluation): Set<string> =>
   new Set(
     loops

@@ -167,7 +167,7 @@ function upsampleBy2(x: Float32Array): Float32Array {
 const kept = new WeakMap<SourceMaker, Map<string, Float32Array>>();
 const KEPT_LOOPS = 8;
 
-/** A maker's sound whose end runs into its beginning, RMS 1. The last few are kept: rendering anew costs the ways alone. */
+/** A maker's sound whose end runs into its beginning, RMS 1. The last few are kept: rendering again costs the ways alone. */
 function looped(make: SourceMaker, frames: number, sampleRateHz: number, seed: number): Float32Array {
   const loops = kept.get(make) ?? new Map<string, Float32Array>();
   kept.set(make, loops);
@@ -222,7 +222,7 @@ function addLooped(out: Float32Array, x: Float32Array, gain: number, delay = 0):
   for (let i = delay; i < n; i++) out[i]! += gain * x[i - delay]!;
 }
 
-/** Hum of the leads that it loops through, as it comes to the place by the ways that pass there; null for none. */
+/** Hum of the cables that it loops through, as it comes to the place by the ways that pass there; null for none. */
 function humAt({ graph, arrivals }: Evaluation, nodes: readonly number[], cableIds: readonly string[]): number | null {
   if (cableIds.length === 0) return null;
   const perCable = new Map<string, number>();

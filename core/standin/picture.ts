@@ -1,6 +1,6 @@
 import { seededRandom } from '#core/samples/index.ts';
 
-/** A camera's picture of somebody who claps: grey frames, a light that flashes with each clap. */
+/** A camera's picture of someone who claps: gray frames, a light that flashes with each clap. */
 export interface ClapScene {
   readonly width: number;
   readonly height: number;
@@ -14,7 +14,7 @@ export interface ClapScene {
 
 const FLASH_FRAMES = 4;
 
-/** One frame of luma, `width * height` bytes, 0 to 255: a dim room, somebody who moves a little, the light when it is on. */
+/** One frame of luma, `width * height` bytes, 0 to 255: a dim room, someone who moves a little, the light when it is on. */
 export function renderFrame(scene: ClapScene, frame: number, out: Uint8Array): void {
   const { width, height, frameRateHz } = scene;
   const t = frame / frameRateHz - scene.delayMs / 1000;

@@ -9,7 +9,7 @@ function formant(hz: number, bandwidthHz: number, sampleRateHz: number): { a1: n
   return { a1: 2 * r * Math.cos((2 * Math.PI * hz) / sampleRateHz), a2: -r * r, gain: 1 - r };
 }
 
-/** A resonance with its memory: a drum's skin, a box, a palm. */
+/** A resonance with its memory: a drum's skin, a device, a palm. */
 function resonator(hz: number, bandwidthHz: number, sampleRateHz: number): (x: number) => number {
   const { a1, a2, gain } = formant(hz, bandwidthHz, sampleRateHz);
   let y1 = 0;

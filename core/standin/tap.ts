@@ -38,7 +38,7 @@ export function standInPlayers(
 
 const MAX_CLOCK_PPM = 60;
 
-/** True figures that nobody knows: every typical delay somewhere within its range, every clock a little off. */
+/** True figures that no one knows: every typical delay somewhere within its range, every clock a little off. */
 export function hiddenTruth(rig: Rig, seed: number): Truth {
   const random = seededRandom(seed);
   const delaysMs: Record<string, number> = {};
@@ -64,7 +64,7 @@ export interface TapTakeOptions {
   readonly players: readonly StandInPlayer[];
   readonly sampleRateHz: number;
   readonly seed: number;
-  /** Whether a way is alive at the desk: not through a box that is off. */
+  /** Whether a way is alive at the desk: not through a device that is off. */
   readonly alive: (arrival: Arrival) => boolean;
 }
 

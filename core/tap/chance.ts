@@ -1,4 +1,4 @@
-/** What chance makes of a take: how high tunes that nobody plays come in it (Gumbel, the spread of maxima). */
+/** What chance makes of a take: how high tunes that no one plays come in it (Gumbel, the spread of maxima). */
 export interface Chance {
   readonly middle: number;
   readonly spread: number;

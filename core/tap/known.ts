@@ -1,6 +1,6 @@
 /** What ties the starts of players and takes together. */
 export type Join =
-  /** How long a sound takes to a take is known: a lead, or so much air. */
+  /** How long a sound takes to a take is known: a cable, or so much air. */
   | { readonly kind: 'path'; readonly sourceId: string; readonly takeId: string }
   /** One player plays both. */
   | { readonly kind: 'player'; readonly sourceIds: readonly [string, string] }
@@ -21,7 +21,7 @@ export interface Known {
 
 /**
  * What the readings of many sources at many takes tell of the delays between them. Each reading is `a(s) + d(s,l) - b(l)`
- * with starts a and b that nobody knows; every join takes one unknown away. Sources and takes that hang together by
+ * with starts a and b that no one knows; every join takes one unknown away. Sources and takes that hang together by
  * joins share one unknown start: union-find over both.
  */
 export function whatIsKnown(sourceIds: readonly string[], takeIds: readonly string[], joins: readonly Join[]): Known {

@@ -21,7 +21,7 @@ export interface Line {
   readonly shift: number;
 }
 
-/** In which order the blocks are taken: as they are, or mixed, which makes of a tune that nobody plays another one. */
+/** In which order the blocks are taken: as they are, or mixed, which makes of a tune that no one plays another one. */
 export type Order = readonly number[];
 export const AS_PLAYED: Order = Array.from({ length: BLOCKS }, (_, b) => b);
 

@@ -21,7 +21,7 @@ async function readScene(scene: Scene, spoil: (x: Float32Array) => Float32Array 
 }
 const of = (reading: TapReading, { id }: Played): TuneReading => reading.tunes.find((t) => t.id === id)!;
 const found = (reading: TapReading) => reading.tunes.filter((t) => t.word === 'found').map((t) => t.id);
-/** Errors about the middle one: when a take begins is nobody's fault. */
+/** Errors about the middle one: when a take begins is no one's fault. */
 const aboutMiddle = (errors: readonly number[]): number[] => {
   const middle = [...errors].sort((a, b) => a - b)[errors.length >> 1]!;
   return errors.map((e) => Math.abs(e - middle));

@@ -62,7 +62,7 @@ export interface TapReading {
 }
 
 export interface TapOptions {
-  /** Tunes that somebody may have played; all where absent. */
+  /** Tunes that someone may have played; all where absent. */
   readonly ids?: readonly number[];
   readonly onDone?: (share: number) => void;
 }

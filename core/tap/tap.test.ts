@@ -131,7 +131,7 @@ describe('what may be said about time', () => {
             for (let o = 0; o < L; o++)
               expect(known.betweenTakes(String(l), String(o))).toBe(determined([d(s, l), 1], [d(s, o), -1]));
           }
-        // When all of it happened by some clock outside is never known, and asked by nobody.
+        // When all of it happened by some clock outside is never known, and asked by no one.
         expect(known.lacking).toBe(width - rank - 1);
       }),
       { numRuns: 500 },

@@ -22,9 +22,9 @@ const TURNS_EACH = 4;
 const EXACT_WEIGHT = 1000;
 
 /**
- * How far each reading is off once what nobody knows, one figure a player and one a file, is laid so that the fewest are:
+ * How far each reading is off once what no one knows, one figure a player and one a file, is laid so that the fewest are:
  * each is `player - file + rest`, and the sum of the rests, each by its tolerance, is least (L1, by squares that are weighed
- * anew). One thing that is wrong then shows where it is, and nowhere else, as long as most readings of its row and column
+ * again). One thing that is wrong then shows where it is, and nowhere else, as long as most readings of its row and column
  * are right.
  */
 export function restsOf(readings: readonly Reading[], ties: Ties): number[] {

@@ -8,8 +8,8 @@ import { say } from './sayings.ts';
 import { type Base, inPlaceOf, MAX_LABEL, nameIn, type Taken } from './taken.ts';
 
 /**
- * The bands of ways that come alone: of two that are nearly as loud nobody knows which lets what pass. A source in air is
- * played by a loudspeaker, small ones without lows: where its sound begins is not told then.
+ * The bands of ways that come alone: of two that are nearly as loud no one knows which lets what pass. A source in air is
+ * played by a speaker, small ones without lows: where its sound begins is not told then.
  */
 export function bandsIn(rig: Rig, cells: readonly TapCell[], { takenAt, newId }: Base): Taken[] {
   const types = findTypes(rig);

@@ -108,7 +108,7 @@ describe('figures for the rig', () => {
     const after = judged(done.rig, changed);
     expect(read(after).disagreements).toEqual([]);
     expect(bandOf(done.rig, after)).toEqual([]);
-    // Nearly as loud by a second way: nobody knows which of them lets what pass.
+    // Nearly as loud by a second way: no one knows which of them lets what pass.
     const twice = changed.map((t) => ({
       ...t,
       tunes: t.tunes.map((x) =>

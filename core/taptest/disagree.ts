@@ -47,7 +47,7 @@ const MAX_LEVEL_WEIGHT = 4;
 /** Ways that differ by no more than this may change places: what a knob does. */
 export const LIKE_DB = 8;
 
-/** A reading beside what was expected, and how far it is off once what nobody knows is laid. */
+/** A reading beside what was expected, and how far it is off once what no one knows is laid. */
 interface Laid {
   readonly expected: Expected;
   readonly read: TuneReading | null;
@@ -122,7 +122,7 @@ function waysApart({ ways }: Expected, { seconds }: TuneHeard): Disagreement[] {
       };
     }),
   );
-  // What is against the first finds its own first, then what is known best; what it found is nobody else's.
+  // What is against the first finds its own first, then what is known best; what it found is no one else's.
   const open = seconds.ways.slice();
   const lacking: typeof drawn = [];
   for (const d of drawn.sort((a, b) => Number(b.ofFirst) - Number(a.ofFirst) || a.half - b.half)) {

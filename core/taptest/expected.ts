@@ -14,7 +14,7 @@ export interface ExpectedWay {
   readonly deviceIds: readonly string[];
   /** The device whose clock counts its samples last. */
   readonly clock: string | null;
-  /** It goes through air: a loudspeaker and a room turn polarity and colour as they like. */
+  /** It goes through air: a speaker and a room turn polarity and color as they like. */
   readonly throughAir: boolean;
   /** A program on the way lets voices pass only. */
   readonly heldBack: boolean;
@@ -33,7 +33,7 @@ export interface Expected {
 export const cellKey = (sourceId: string, listenerId: string): string => `${sourceId}>${listenerId}`;
 export type AllExpected = ReadonlyMap<string, Expected>;
 
-/** What every take of these listeners should hold, with all that the rules say of leads and programs taken in. */
+/** What every take of these listeners should hold, with all that the rules say of cables and programs taken in. */
 export function expectedOf(
   rig: Rig,
   evaluation: Evaluation,

@@ -28,7 +28,7 @@ export interface TapCell {
   readonly underDb: number | null;
   readonly toPlan: 'as-wanted' | 'lacking' | 'unwanted' | 'open';
   readonly disagreements: readonly Disagreement[];
-  /** Later (or earlier) than expected once starts that nobody knows are laid so that the fewest disagree. */
+  /** Later (or earlier) than expected once starts that no one knows are laid so that the fewest disagree. */
   readonly time: {
     readonly offMs: number;
     readonly toleranceMs: number;

@@ -173,7 +173,7 @@ describe('what nobody knows of readings', () => {
     expect(rests[0]).toBeCloseTo(0, 0);
   });
   it('has what is known badly give way to what is known well, however many say otherwise', () => {
-    // Three takes hear the first source by a box whose delay is anywhere within 100 ms; two do not.
+    // Three takes hear the first source by a device whose delay is anywhere within 100 ms; two do not.
     const isBad = (s: number, t: number) => s === 0 && t < 3;
     const readings = grid(4, 5, (s, t) => 700 * s - 90 * t + (isBad(s, t) ? -12 : 0));
     const off = (badly: number) =>

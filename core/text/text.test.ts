@@ -9,7 +9,7 @@ import { parseRig } from '#core/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { csvOf, icsLine, icsText, markdown, plainLine } from './index.ts';
 
-/** What somebody may type, paste, or bring in a file. */
+/** What someone may type, paste, or bring in a file. */
 const hostile = fc.oneof(
   fc.constantFrom(
     '=1+1',

@@ -16,7 +16,7 @@ export interface Alive {
   picture(arrival: Arrival): number;
 }
 
-/** Whether what arrives in the model arrives at the desk: not through a box that is off, nor by a lead that is dead. */
+/** Whether what arrives in the model arrives at the desk: not through a device that is off, nor by a cable that is dead. */
 export function aliveIn(graph: Graph, { deadBoxes, effects }: Pick<Disturbed, 'deadBoxes' | 'effects'>): Alive {
   const known = new Map<Arrival, number>();
   const walk = (arrival: Arrival, dead: ReadonlySet<string>, doubtful: ReadonlySet<string> | null): number => {

@@ -5,7 +5,7 @@ import type { Flag, Mark } from './faults/index.ts';
 
 /** What the rules say of a rig, as what it does to whatever passes. */
 interface Effect {
-  /** The leads of the finding hand no sound on. */
+  /** The cables of the finding hand no sound on. */
   readonly silent?: true;
   /** They hand no picture on; `perhaps`: black, or fallen back to something smaller. */
   readonly black?: 'surely' | 'perhaps';
@@ -43,7 +43,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
 };
 const RULE_IDS = new Set(Object.keys(EFFECTS));
 
-/** What is done to all that passes a lead or a box, by what the rules find. */
+/** What is done to all that passes a cable or a device, by what the rules find. */
 export interface Effects {
   readonly silentCables: ReadonlySet<string>;
   readonly blackCables: ReadonlySet<string>;

@@ -13,7 +13,7 @@ export type Entry =
   /** It is as it should be there: that rules out as well. */
   | { readonly kind: 'works'; readonly listenerId: string; readonly sourceId: string }
   | { readonly kind: 'look'; readonly key: string; readonly answer: string }
-  /** Nobody can tell: it is not asked again, and says nothing. */
+  /** No one can tell: it is not asked again, and says nothing. */
   | { readonly kind: 'skipped'; readonly key: string };
 
 /** An answer that a look may have, and what it would leave. */

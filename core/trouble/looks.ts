@@ -17,10 +17,10 @@ import { say } from './sayings.ts';
 import type { Lineup } from './suspects.ts';
 
 const HERE_S = 8;
-/** Somebody far off has to be asked, or a recording played back. */
+/** Someone far off has to be asked, or a recording played back. */
 const ASK_S = 20;
 const METER_S = 10;
-/** Headphones, or another box, have to be plugged there. */
+/** Headphones, or another device, have to be plugged there. */
 const PLUG_S = 60;
 const PICTURE_S = 5;
 
@@ -38,7 +38,7 @@ const FLAG_WORDS: Record<Flag, Text> = {
 /** A look as it is put to whoever stands at the desk. */
 export interface LookSaid {
   readonly asks: Text;
-  /** The box, or the listener, that it is about. */
+  /** The device, or the listener, that it is about. */
   readonly tap: PortRef | null;
 }
 
@@ -53,7 +53,7 @@ export function lookBook(rig: Rig, lineup: Lineup) {
   const listener = (id: string) => rig.listeners.find((l) => l.id === id)!;
   const source = (id: string) => rig.sources.find((s) => s.id === id)!;
   return {
-    /** Null for what nobody can look at. */
+    /** Null for what no one can look at. */
     secondsOf(key: string): number | null {
       const [kind, place, of] = key.split('|') as [string, string, string];
       if (kind === 'look') return direct.get(place)?.seconds ?? null;
@@ -125,10 +125,10 @@ function sightSeconds(rig: Rig, types: Types, ref: PortRef): number | null {
 
 function tapSeconds(rig: Rig, types: Types, ref: PortRef, from: PortRef | null): number | null {
   const type = types.get(findDevice(rig, ref.deviceId)!.typeId)!;
-  // Whether somebody speaks, or a program plays, is known before one asks.
+  // Whether someone speaks, or a program plays, is known before one asks.
   if (ref.deviceId === from?.deviceId && ref.portId === from.portId) return null;
   const port = findPort(rig, types, ref)!;
-  // What sounds into the air here is heard by ear; what somebody says is not looked for.
+  // What sounds into the air here is heard by ear; what someone says is not looked for.
   if (port.level === 'air') return port.direction === 'out' && isHardware(type) ? HERE_S : null;
   if (type.shows?.levels) return METER_S;
   return ['microphone', 'line', 'headphone', 'digital'].includes(port.level) ? PLUG_S : null;

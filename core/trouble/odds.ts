@@ -2,11 +2,11 @@ import { answerOf } from './faults/index.ts';
 import { keys, type Readings, usualAnswer } from './readings.ts';
 import type { Lineup, Suspect } from './suspects.ts';
 
-/** What somebody has told or looked at: the answers that would fit it. More than one where a word covers several. */
+/** What someone has told or looked at: the answers that would fit it. More than one where a word covers several. */
 export interface Told {
   readonly key: string;
   readonly answers: readonly string[];
-  /** It is what one complains of: nobody imagines that. */
+  /** It is what one complains of: no one imagines that. */
   readonly complained?: boolean;
 }
 
@@ -29,7 +29,7 @@ const OTHER_WEIGHT = 4;
 /** What it was at this desk before weighs so much more, each time. */
 const AGAIN_TIMES = 3;
 
-/** What somebody complains of is there. */
+/** What someone complains of is there. */
 const AMISS_COMPLAINT = 0.002;
 
 const amissOf = (key: string): number => (key.startsWith('look|') ? AMISS_DIRECT : AMISS);
@@ -108,7 +108,7 @@ const MIN_BITS = 0.02;
 
 /**
  * Looks that tell the suspects apart, the most telling for its time first: expected information (Shannon) over seconds.
- * @param secondsOf how long a look takes; null for what nobody can look at
+ * @param secondsOf how long a look takes; null for what no one can look at
  */
 export function looksOf(
   { drawn }: Lineup,

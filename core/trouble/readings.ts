@@ -12,7 +12,7 @@ import {
 import { type Alive, aliveIn, type Disturbed } from './alive.ts';
 import type { Flag, Mark } from './faults/index.ts';
 
-/** What anybody at the desk can tell, by what is looked at: the answers that fit, one where the model is sure. */
+/** What anyone at the desk can tell, by what is looked at: the answers that fit, one where the model is sure. */
 export type Readings = ReadonlyMap<string, readonly string[]>;
 
 /** Keys of what can be looked at or listened to. */
@@ -33,7 +33,7 @@ export const keys = {
 interface Sound {
   levelDb: number;
   sides: number;
-  /** The box that heard it first: another one is another microphone. */
+  /** The device that heard it first: another one is another microphone. */
   readonly ear: string;
 }
 
@@ -98,7 +98,7 @@ function note(sounds: Map<string, Sound>, key: string, arrival: Arrival, graph: 
   }
 }
 
-/** The first box that a sound goes into; its own where it begins in one. */
+/** The first device that a sound goes into; its own where it begins in one. */
 function earOf(graph: Graph, arrival: Arrival): string {
   let ear = graph.nodes[arrival.node]!.deviceId;
   for (let at: Arrival = arrival; at.from; at = at.from)
@@ -196,7 +196,7 @@ function readTimes(
   }
 }
 
-/** A change of level that somebody notices on a meter or by ear without a comparison (typical). */
+/** A change of level that someone notices on a meter or by ear without a comparison (typical). */
 const NOTICED_DB = 6;
 /** More noise than this is heard as hiss. */
 const HISS_DB = 8;

@@ -15,7 +15,7 @@ export interface Lineup {
   /** What one can tell of the rig as it is drawn. */
   readonly drawn: Readings;
   readonly suspects: readonly Suspect[];
-  /** Faults that change nothing that anybody could hear or see here. */
+  /** Faults that change nothing that anyone could hear or see here. */
   readonly unheard: number;
 }
 

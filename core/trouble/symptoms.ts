@@ -4,7 +4,7 @@ import type { Told } from './odds.ts';
 import { keys } from './readings.ts';
 import { say } from './sayings.ts';
 
-/** A symptom as somebody puts it, and what it says of what can be told. */
+/** A symptom as someone puts it, and what it says of what can be told. */
 export interface Symptom {
   readonly id: SymptomId;
   readonly says: Text;

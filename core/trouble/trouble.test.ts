@@ -71,7 +71,7 @@ describe('the suspects of a rig', () => {
     has('set:mixer.sample-rate:44100', lookKeys.flag('backup', 'drop-outs'), 'yes');
     const side = suspect('one-side:phone-line:left');
     expect(side.changes.get(lookKeys.hear('backup', 'jingles'))).toEqual(['one side only']);
-    // The lead crackles: what has its sound has its drop-outs, and what has not has none.
+    // The cable crackles: what has its sound has its drop-outs, and what has not has none.
     const crackles = [...suspect('worn:phone-line').changes].filter(([k]) => k.startsWith('flag|'));
     expect(crackles.map(([k]) => k)).toContain(lookKeys.flag('backup', 'drop-outs'));
     expect(crackles.map(([k]) => k)).not.toContain(lookKeys.flag('couch-safety', 'drop-outs'));

@@ -20,7 +20,7 @@ import { usualAnswer } from './readings.ts';
 export const answerOf = (lineup: Lineup, planted: Suspect, key: string): string =>
   (planted.changes.get(key) ?? lineup.drawn.get(key) ?? [usualAnswer(key)])[0]!;
 
-/** Complaints that somebody at this desk could make of a fault: what it surely changed for the worse, put as a symptom. */
+/** Complaints that someone at this desk could make of a fault: what it surely changed for the worse, put as a symptom. */
 export function complaintsOf(rig: Rig, lineup: Lineup, planted: Suspect): Complaint[] {
   const all = rig.listeners.flatMap((l) =>
     SYMPTOMS.filter((s) => s.id !== 'nothing-at-all').flatMap((s) =>
@@ -53,7 +53,7 @@ export function looksNeeded(rig: Rig, lineup: Lineup, planted: Suspect, complain
       // Two faults that one look shows alike are one to whoever looks.
       if (isSeen(suspect, told)) return suspect.fault.shows === planted.fault.shows ? n : Number.POSITIVE_INFINITY;
     }
-    // Named and not it: whoever goes there sees that, and has looked once more.
+    // Named and not it: whoever goes there sees that, and has looked again.
     const there =
       named?.kind === 'fault'
         ? named.suspect.fault.looks.map((l) => lookKeys.look(l.id)).find((k) => !told.some((t) => t.key === k))
@@ -73,7 +73,7 @@ export interface Planted {
   readonly byList: number;
 }
 
-/** Faults planted at random, each with a complaint at random that somebody could make of it. */
+/** Faults planted at random, each with a complaint at random that someone could make of it. */
 export function plant(rig: Rig, lineup: Lineup, count: number, seed: number): Planted[] {
   const random = seededRandom(seed);
   const any = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;

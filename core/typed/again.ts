@@ -15,7 +15,7 @@ export function isNamedAgain(first: Item, later: Item): boolean {
   // 'The desk' after a mixing desk is that, whatever else a desk may be.
   const maybe = [is, ...later.mention.others, ...later.mention.near.map((n) => n.type)];
   if (is && !maybe.some((t) => t?.family === was?.family)) return false;
-  // 'Extractor' after 'switch with extractor' is the same box.
+  // 'Extractor' after 'switch with extractor' is the same device.
   const [, part = ''] = (first.name ?? first.mention.text).split(/\bwith\b/i);
   if (was !== is && headOf(first) !== headOf(later) && !ownKey(part).split(' ').includes(headOf(later))) return false;
   return a!.every((w) => b!.includes(w)) || b!.every((w) => a!.includes(w));

@@ -48,7 +48,7 @@ const MAX_IN_TITLE = 6;
 const isTitle = (lexemes: readonly Lexeme[]): boolean =>
   lexemes.length <= MAX_IN_TITLE && lexemes.every((l) => l.kind === 'word' || l.kind === 'and' || l.kind === 'name');
 
-/** What somebody wrote over a desk, before a colon: 'Church: …'; null where there is nothing. */
+/** What someone wrote over a desk, before a colon: 'Church: …'; null where there is nothing. */
 export function titleOf(text: string): string | null {
   const lexemes = lexemesOf(text);
   const at = lexemes.findIndex((l) => l.kind === 'colon');
@@ -73,7 +73,7 @@ function partsOf(
     const words = open.map((l) => l.text).join(' ');
     const last = parts.at(-2);
     if (open.length > 0 && isCable(words) && !isName(words, vocabulary)) {
-      // 'Mixer > usb > computer', 'to the computer by usb': how it is plugged, and no box.
+      // 'Mixer > usb > computer', 'to the computer by usb': how it is plugged, and no device.
       if (parts.at(-1)?.kind === 'joint' && last?.kind === 'item' && !last.item.socket && last.item.mention.type)
         via = words;
     } else {
@@ -140,7 +140,7 @@ function partsOf(
         i += named - 1;
       } else if (said > 0 && isSocketOf(run, said, open)) {
         socket = run.slice(0, said).join(' ');
-        // Before the box that it is on: 'line in of the laptop' is read as 'laptop line in'.
+        // Before the device that it is on: 'line in of the laptop' is read as 'laptop line in'.
         i += said - 1;
         if (/^(?:of|on)$/i.test(run[said] ?? '') && open.length === 0) i++;
       } else if (
@@ -184,7 +184,7 @@ const isAll = (word: string): boolean => /^all$/i.test(word);
 const isCounted = (open: readonly Lexeme[], [word = '', next = '']: readonly string[]): boolean =>
   /^(?:in|out)$/i.test(word) && numberOf(open.at(-1)?.text.toLowerCase()) !== null && !/^(?:the|my|a|an)$/i.test(next);
 
-/** Words for a lead and for what is at its ends; 'aux' and 'phones' may be boxes. */
+/** Words for a cable and for what is at its ends; 'aux' and 'phones' may be devices. */
 const CABLES = new Set(
   'out output input usb hdmi xlr optical jack cable lead cord wire bluetooth wireless rca coax spdif network ethernet displayport arc earc loop aux'.split(
     ' ',
@@ -195,7 +195,7 @@ const isCable = (words: string): boolean => {
   return tokens.length > 0 && tokens.every((t) => CABLES.has(t) || /^\d$/.test(t) || t === 'c');
 };
 
-/** Whether words are a whole name: 'rca to usb' is a box. */
+/** Whether words are a whole name: 'rca to usb' is a device. */
 function isName(words: string, { types }: Vocabulary): boolean {
   const tokens = tokensOf(words);
   const texts = [tokens.join(' '), tokens.filter((t) => !FILLERS.has(t)).join(' ')];
@@ -312,7 +312,7 @@ function staysInList(chain: Chain, item: Item, leads: boolean, fits: Fits): bool
     previous.items.some(
       ({ mention: { type } }) => type && isPerson(type) && item.mention.type && fits(item.mention.type, type) !== null,
     );
-  // 'Mic on the interface, pc': nobody puts it on that.
+  // 'Mic on the interface, pc': no one puts it on that.
   const isNear =
     last.joint !== 'either' ||
     previous.items.some(
@@ -322,7 +322,7 @@ function staysInList(chain: Chain, item: Item, leads: boolean, fits: Fits): bool
   return (isMet || (isNear && isFed(previous.items, item, fits))) && !(leads && sameKind(previous.items, item));
 }
 
-/** A lead as everybody has it. */
+/** A cable as everybody has it. */
 const GOOD = 35;
 const costOf = (a: DeviceType, { mention: { type: b } }: Item, fits: Fits, isBack = false): number =>
   (b ? (isBack ? fits(b, a) : fits(a, b)) : null) ?? Number.POSITIVE_INFINITY;
@@ -334,7 +334,7 @@ const MIXED = 3;
 const mixes = (type: DeviceType): boolean =>
   type.ports.filter((p) => p.direction === 'in' && ['microphone', 'line'].includes(p.level)).length >= MIXED;
 
-/** So much better is a lead that is meant than one that is not. */
+/** So much better is a cable that is meant than one that is not. */
 const MEANT = 20;
 
 /** 'Mic into the mixer, powered speakers': what was named last leads there well, what stands before it does not. */
@@ -351,7 +351,7 @@ function isFedByLast(chain: Chain, item: Item, fits: Fits): boolean {
   return isMixed || Math.max(...costs(previous.items)) - led >= MEANT;
 }
 
-/** Somebody, a program, or a thing: no two of them stand in one list. */
+/** Someone, a program, or a thing: no two of them stand in one list. */
 const natureOf = ({ mention: { type } }: Item): string => type?.nature ?? 'hardware';
 
 /** What stands at the head of a chain like this one: 'console > tv, console 2 > monitor'. */

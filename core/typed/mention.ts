@@ -16,7 +16,7 @@ export interface Mention {
   readonly several: boolean;
   /** The last word says what it is, as in 'kick mic'; not so in 'laptop headphones', taken for a laptop. */
   readonly endsSo: boolean;
-  /** Somebody who is elsewhere, most likely: a friend, a caller, pupils. */
+  /** Someone who is elsewhere, most likely: a friend, a caller, pupils. */
   readonly far: boolean;
   /** Whoever is on the desk: 'everyone', 'each other'. */
   readonly everyone: boolean;
@@ -24,7 +24,7 @@ export interface Mention {
   readonly left: readonly string[];
   /** Every type that the words allow as well as this one, and by how much each is less likely: what it is plugged to decides. */
   readonly near: readonly { readonly type: DeviceType; readonly less: number }[];
-  /** Whether somebody should look: more than one type is as likely, or words are left. */
+  /** Whether someone should look: more than one type is as likely, or words are left. */
   readonly doubt: 'none' | 'which' | 'words' | 'unknown';
 }
 
@@ -45,7 +45,7 @@ const SCORE = {
 };
 /** Nearer than this, two are as likely. */
 const AS_LIKELY = 0.5;
-/** Farther off, nobody means it. */
+/** Farther off, no one means it. */
 const THOUGHT_OF = 2;
 const MAX_OTHERS = 4;
 /** So many words may stand before a name and say nothing to us: 'my sd card recorder'. */
@@ -158,7 +158,7 @@ export function isPlural(text: string, { words = [], name }: DeviceType): boolea
   );
 }
 
-/** Words of somebody's own as they are remembered: what says nothing by itself is left away. */
+/** Words of someone's own as they are remembered: what says nothing by itself is left away. */
 export const ownKey = (text: string): string =>
   tokensOf(text)
     .filter((t) => !FILLERS.has(t))
@@ -183,7 +183,7 @@ interface Judged {
 /** 'My mate's phone' */
 const OWNER = /\b[\p{L}]+['’]s\b/gu;
 
-/** Words of somebody's own, as `tokensOf` has them joined by spaces, and the type that each stands for. */
+/** Words of someone's own, as `tokensOf` has them joined by spaces, and the type that each stands for. */
 export type OwnWords = ReadonlyMap<string, string>;
 
 /** Words for people whom one meets on calls. */
@@ -242,11 +242,11 @@ export function readMention(typed: string, types: Types, own?: OwnWords): Mentio
     !COUNTED.has(tokens.at(-1)?.as ?? '') &&
     isPlural(text, best.type);
   const count = several ? 2 : one;
-  // Less of it is known than is not, and what it is called in the end is not: nobody should think that it was understood.
+  // Less of it is known than is not, and what it is called in the end is not: no one should think that it was understood.
   const isLost = best.left.length >= 2 && best.left.length > best.heads && !(best.last && best.left.length <= MAX_LEFT);
   // A word out of the middle of a name says nothing: 'own track' is no multitrack recorder.
   const isPart = !best.named && !meant.some((m) => vocabulary.ends.get(best.type)!.has(m.as));
-  // 'DJ software' is nobody.
+  // 'DJ software' is no one.
   const isNo = best.score < 0;
   if (isLost || isPart || isNo || (!best.named && best.left.length > 0 && best.left.length >= best.heads))
     return {

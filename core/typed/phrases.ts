@@ -34,13 +34,13 @@ const SOCKET = new RegExp(
   `^(?:(?:(?:${SOCKET_KINDS}) )+(?:${SOCKET_WAYS})(?: \\d{1,2}(?:(?: ?[/+&-] ?| )\\d{1,2})?)?|(?:${SOCKET_WAYS}) \\d{1,2}(?:(?: ?[/+&-] ?| )\\d{1,2})?)(?= |$)`,
 );
 
-/** Where a box is plugged, said behind it without more: 'mixer out', 'capture card loop'. */
+/** Where a device is plugged, said behind it without more: 'mixer out', 'capture card loop'. */
 export const isBareSocket = ([word = '', ...more]: readonly string[]): boolean =>
   /^(?:loop|thru|passthrough|loopthrough|arc|earc)$/i.test(word)
     ? more.length === 0 || jointAt(more) !== null
     : /^(?:ins?|outs?|inputs?|outputs?)$/i.test(word) && more.length === 0;
 
-/** What a wire is plugged by, said behind a box without more: 'mixer usb', 'soundbar optical'. */
+/** What a wire is plugged by, said behind a device without more: 'mixer usb', 'soundbar optical'. */
 export const isBareConnector = (word: string): boolean =>
   /^(?:usb|hdmi|optical|toslink|aux|xlr|spdif|aes|coax|bluetooth|audio|controller)$/i.test(word);
 

@@ -3,7 +3,7 @@ import { type Interval, isExact, negate, sum } from './interval.ts';
 
 /**
  * Where a figure comes from: a published standard or plain physics; a typical value with its range;
- * a measurement with its spread; or a setting that somebody dialled.
+ * a measurement with its spread; or a setting that someone dialled.
  */
 export type FigureKind = 'standard' | 'typical' | 'measured' | 'set';
 export type FigureUnit = 'ms' | 'dB' | 'dBFS' | 'dBu' | 'dB SPL' | 'dBTP' | 'LUFS' | 'LU' | 'ppm';

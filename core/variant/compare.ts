@@ -36,7 +36,7 @@ export interface Figures {
   /** The main voice where it is wanted: the least distance to the noise, and to a ceiling over its usual peaks, dB; null without one. */
   readonly leastSnrDb: number | null;
   readonly leastRoomDb: number | null;
-  /** Boxes, leads and adapters together, low and high, euros, as such things usually cost. */
+  /** Devices, leads and adapters together, low and high, euros, as such things usually cost. */
   readonly priceEur: readonly [number, number];
 }
 
@@ -56,7 +56,7 @@ export interface Comparison {
   readonly findings: readonly (Difference & { readonly finding: Finding })[];
 }
 
-/** Two rigs side by side: what each has that the other has not, and what that comes to. Boxes are the same by their ids. */
+/** Two rigs side by side: what each has that the other has not, and what that comes to. Devices are the same by their ids. */
 export function compareRigs(first: Rig, second: Rig): Comparison {
   const [a, b] = [lookAt(first), lookAt(second)];
   return {
@@ -152,7 +152,7 @@ function deviceDifferences(first: Rig, second: Rig): Difference[] {
   );
 }
 
-/** Leads are the same by their ends: ids say nothing to a person. */
+/** Cables are the same by their ends: ids say nothing to a person. */
 function leadDifferences(first: Rig, second: Rig): Difference[] {
   const key = ({ from, to }: Cable) => `${from.deviceId}.${from.portId} > ${to.deviceId}.${to.portId}`;
   const index = (rig: Rig) => new Map(rig.cables.map((c) => [key(c), c]));
@@ -169,7 +169,7 @@ function leadDifferences(first: Rig, second: Rig): Difference[] {
   });
 }
 
-/** Settings of boxes that both have, with the same type. */
+/** Settings of devices that both have, with the same type. */
 function settingDifferences(first: Rig, second: Rig): Difference[] {
   const types = findTypes(first);
   const others = byId(second.devices);

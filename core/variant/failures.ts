@@ -19,13 +19,13 @@ export interface Failure {
 }
 
 /**
- * Everything of a rig that can fail: boxes, their supplies and batteries, programs, leads with their adapters, radio
- * links. A box fails with all that goes through it; a supply with what it feeds. What takes most along comes first.
+ * Everything of a rig that can fail: devices, their supplies and batteries, programs, leads with their adapters, radio
+ * links. A device fails with all that goes through it; a supply with what it feeds. What takes most along comes first.
  */
 export function failuresOf(rig: Rig, { graph, pairs }: Evaluation): Failure[] {
   const types = findTypes(rig);
   const wanted = pairs.filter((p) => p.want === 'must' && p.ways.length > 0);
-  /** For each wanted pair, of every way: the boxes and cables on it. */
+  /** For each wanted pair, of every way: the devices and cables on it. */
   const ways = wanted.map((pair) =>
     pair.ways.map((way) => {
       const on = new Set<string>(way.deviceIds);
@@ -69,7 +69,7 @@ export function failuresOf(rig: Rig, { graph, pairs }: Evaluation): Failure[] {
   return [...boxes, ...leads, ...radio].sort((a, b) => b.loses - a.loses);
 }
 
-/** A box itself, and what it is fed from where that is its own; people do not fail here. */
+/** A device itself, and what it is fed from where that is its own; people do not fail here. */
 function kindsOf(device: Device, type: DeviceType): FailureKind[] {
   if (isPerson(type)) return [];
   if (isProgram(type)) return ['program'];

@@ -32,7 +32,7 @@ describe('what can fail', () => {
       let told = 0;
       for (const { kind, deviceIds, cableIds, loses } of failures) {
         if (kind !== 'box' && kind !== 'program' && kind !== 'lead' && kind !== 'radio') continue;
-        // Leads that go along in the same plugs are taken out with it.
+        // Cables that go along in the same plugs are taken out with it.
         const cable = rig.cables.find((c) => c.id === cableIds[0]);
         if (cable && rig.cables.some((c) => c !== cable && c.to.deviceId === cable.from.deviceId)) continue;
         const after = heard(

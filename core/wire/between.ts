@@ -27,7 +27,7 @@ export interface Asked {
   readonly toSocket?: string | null;
 }
 
-/** The cheapest way from one box to another by any of its outputs that is free and has something to give. */
+/** The cheapest way from one device to another by any of its outputs that is free and has something to give. */
 export function bestBetween(rig: Rig, from: string, to: string, asked: Asked = {}): Offer | null {
   return cheapestBetween(rig, from, to, asked)?.offer ?? null;
 }
@@ -118,8 +118,8 @@ export const hasSocket = (type: DeviceType, said: string): boolean => {
 };
 
 /**
- * Whether an output has something to give: a software end of a computer where a lead stands in the socket behind it;
- * any other where a way leads to it that is open as the box comes.
+ * Whether an output has something to give: a software end of a computer where a cable stands in the socket behind it;
+ * any other where a way leads to it that is open as the device comes.
  */
 function givesSomething(rig: Rig, deviceId: string, socketId: string): boolean {
   const type = typeOf(rig, deviceId)!;
@@ -132,7 +132,7 @@ function givesSomething(rig: Rig, deviceId: string, socketId: string): boolean {
 
 const opened = new WeakMap<DeviceType, ReadonlySet<string>>();
 
-/** Ports that something comes to without anybody turning a knob: where signals begin, and all that open ways lead to. */
+/** Ports that something comes to without anyone turning a knob: where signals begin, and all that open ways lead to. */
 function openPorts(type: DeviceType): ReadonlySet<string> {
   const known = opened.get(type);
   if (known) return known;
@@ -164,30 +164,30 @@ const typeOf = (rig: Rig, deviceId: string): DeviceType | null =>
 const playsInRoom = (type: DeviceType): boolean =>
   amplifiesInstrument(type) || (isHardware(type) && type.ports.some((p) => p.level === 'air' && beginsAt(type, p)));
 
-/** Sound in the air and sight join people with things; that a box could hear another one is not meant. */
+/** Sound in the air and sight join people with things; that a device could hear another one is not meant. */
 export const isMeant =
   (a: DeviceType, b: DeviceType) =>
   ({ cables }: Offer): boolean =>
     !['air', 'light'].includes(cables[0]!.medium) ||
     ((isPerson(a) || isPerson(b) || playsInRoom(a) || playsInRoom(b)) && !a.hosts && !b.hosts);
 
-/** A box that sits in the computer: what it brings is there for programs, by no lead. */
+/** A device that sits in the computer: what it brings is there for programs, by no cable. */
 export const isWithin = (type: DeviceType): boolean =>
   isHardware(type) &&
   type.hosts !== true &&
   type.ports.some((p) => p.direction === 'out' && p.connector === 'software');
 
-/** What a program takes besides its computer, and a person besides what is held: no lead. */
+/** What a program takes besides its computer, and a person besides what is held: no cable. */
 const BY_THE_WAY = 2;
 const known = new WeakMap<Types, Map<string, Joined | null>>();
 
-/** What a lead between two types costs, and whether a picture goes along. */
+/** What a cable between two types costs, and whether a picture goes along. */
 interface Joined {
   readonly cost: number;
   readonly picture: boolean;
 }
 
-/** Whether, and how well, something leads from a type to another: by one lead, a program on its computer, through the air. */
+/** Whether, and how well, something leads from a type to another: by one cable, a program on its computer, through the air. */
 export function fitsAmong(types: Types): Fits {
   return (from, to) => {
     const join = joinOf(types, from, to);
@@ -196,7 +196,7 @@ export function fitsAmong(types: Types): Fits {
     return join.cost + (loses ? NO_PICTURE : 0);
   };
 }
-/** Sound alone, between two that have a picture to give and to take: nobody means that first. */
+/** Sound alone, between two that have a picture to give and to take: no one means that first. */
 const NO_PICTURE = 500;
 
 function joinOf(types: Types, from: DeviceType, to: DeviceType): Joined | null {
@@ -235,15 +235,15 @@ function joinBetween(from: DeviceType, to: DeviceType): Joined | null {
 const MAX_BETWEEN = 5;
 /** It leaves out what belongs to it, or is for something else: worn, a microphone. */
 const ASIDE = 60;
-/** Nearer than this, the commoner one is meant: it stands before in the catalogue. */
+/** Nearer than this, the commoner one is meant: it stands before in the library. */
 const AS_CHEAP = 15;
-/** Dearer than this in all, nobody would. */
+/** Dearer than this in all, no one would. */
 const FARFETCHED = 140;
 
 const hasPicture = (type: DeviceType, direction: 'in' | 'out'): boolean =>
   type.ports.some((p) => p.direction === direction && p.channels.some((c) => c.carries === 'picture'));
 
-/** Boxes that would join two that nothing fits between, the likeliest first. */
+/** Devices that would join two that nothing fits between, the likeliest first. */
 export function boxesBetween(types: Types, from: DeviceType, to: DeviceType): DeviceType[] {
   const wantsPicture = hasPicture(from, 'out') && hasPicture(to, 'in');
   const found = [...types.values()].flatMap((type) => {
@@ -263,13 +263,13 @@ export function boxesBetween(types: Types, from: DeviceType, to: DeviceType): De
     .map((f) => f.type);
 }
 
-/** What stands before and after something that nobody knows. */
+/** What stands before and after something that no one knows. */
 export interface Beside {
   readonly before: readonly DeviceType[];
   readonly after: readonly DeviceType[];
 }
 
-/** What something may be by where it stands: boxes that what is before it leads to, and that lead to what is after it. */
+/** What something may be by where it stands: devices that what is before it leads to, and that lead to what is after it. */
 export function typesBeside(types: Types, { before, after }: Beside): DeviceType[] {
   const [from, to] = [before[0], after[0]];
   // What programs run on, and what runs on a computer.

@@ -4,7 +4,7 @@ import { hasSocket } from './between.ts';
 
 /** Nothing fits there. */
 const UNJOINED = 300;
-/** A lead as everybody has it, and up to here nearly as good: no reason to think of another box. */
+/** A cable as everybody has it, and up to here nearly as good: no reason to think of another device. */
 const GOOD = 35;
 /** Of two that do as well, the handier. */
 const AS_GOOD = 1000;
@@ -12,7 +12,7 @@ const poorness = (cost: number | null): number | null =>
   cost === null ? null : cost < GOOD ? Math.max(0, cost) / AS_GOOD : cost;
 /** How much a word less in its name weighs against what fits. */
 const LESS = 10;
-/** The lead runs the other way than was said. */
+/** The cable runs the other way than was said. */
 const BACKWARD = 150;
 /** A socket was named that it has not. */
 const NO_SOCKET = 60;
@@ -35,9 +35,9 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
   const joined = (a: Item | DeviceType, b: Item | DeviceType, joint: Joint): number => {
     const [x, y] = [a, b].map((i) => ('mention' in i ? typeOf(i) : i));
     if (!x || !y) return 0;
-    // It runs there: no lead is needed.
+    // It runs there: no cable is needed.
     if ((isProgram(x) && y.hosts) || (isProgram(y) && x.hosts)) return 0;
-    // Whoever is on a call talks into something, or is somebody.
+    // Whoever is on a call talks into something, or is someone.
     if ((isCall(x) && !isOnCalls(y)) || (isCall(y) && !isOnCalls(x))) return UNJOINED;
     const [there, back] = [poorness(fits(x, y)), poorness(fits(y, x))];
     // 'Headphones into the mixer': what gives nothing can only be meant to take.
@@ -186,7 +186,7 @@ interface Place {
   readonly hop: number;
 }
 
-/** Items that are one box named several times: by the same words, or by some of them. */
+/** Items that are one device named several times: by the same words, or by some of them. */
 function groupsOf(chains: readonly Chain[]): ReadonlyMap<Item, Place[]> {
   const groups = new Map<Item, Place[]>();
   for (const chain of chains)

@@ -13,7 +13,7 @@ import {
 } from '#core/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 
-/** What joins two places: a lead with all that goes in it, a link between programs, air, radio. */
+/** What joins two places: a cable with all that goes in it, a link between programs, air, radio. */
 export interface Connection {
   /** The first of its cables. */
   readonly id: string;
@@ -25,7 +25,7 @@ export interface Connection {
   readonly both: boolean;
 }
 
-/** Where a lead is plugged: all ends behind one socket are one place. */
+/** Where a cable is plugged: all ends behind one socket are one place. */
 function placeOf(rig: Rig, types: Types, { deviceId, portId }: PortRef): string {
   const port = findPort(rig, types, { deviceId, portId });
   return `${deviceId}/${port?.socket ?? portId}`;
@@ -47,7 +47,7 @@ export function connectionsOf(rig: Rig, deviceId?: string): Connection[] {
   });
 }
 
-/** Takes a connection out, with what was still to be done at its leads. */
+/** Takes a connection out, with what was still to be done at its cables. */
 export function removeConnection(rig: Rig, { cables }: Pick<Connection, 'cables'>): Edit {
   const gone = new Set(cables.map((c) => c.id));
   return {
@@ -61,7 +61,7 @@ export function removeConnection(rig: Rig, { cables }: Pick<Connection, 'cables'
   };
 }
 
-/** Sources that somebody must hear, and would not any more. */
+/** Sources that someone must hear, and would not any more. */
 export function lostBy(rig: Rig, evaluation: Evaluation, edit: Edit): { sourceId: string; listenerId: string }[] {
   const done = applyEdit(rig, edit);
   if (!done.ok) return [];
@@ -74,8 +74,8 @@ export function lostBy(rig: Rig, evaluation: Evaluation, edit: Edit): { sourceId
 }
 
 /**
- * Leads that come out where another one is plugged in: a socket holds one. What joins the same two places already is
- * plugged anew.
+ * Cables that come out where another one is plugged in: a socket holds one. What joins the same two places already is
+ * plugged again.
  */
 export function pulledBy(rig: Rig, plugged: readonly Cable[]): LeadChange[] {
   const types = findTypes(rig);

@@ -33,7 +33,7 @@ export interface TypedBox {
   readonly deviceIds: readonly string[];
   /** Already on the desk. */
   readonly known: boolean;
-  /** What else it may be, where that is in doubt or nobody knows; and words that nothing was made of. */
+  /** What else it may be, where that is in doubt or no one knows; and words that nothing was made of. */
   readonly others: readonly DeviceType[];
   readonly left: readonly string[];
   /** Where it stands in the text. */
@@ -53,7 +53,7 @@ export interface TypedUse {
   readonly programId: string;
   readonly deviceId: string;
 }
-/** Somebody who was said to go into a box, and not by what. */
+/** Someone who was said to go into a device, and not by what. */
 export interface Spoken {
   readonly person: string;
   readonly device: string;
@@ -115,7 +115,7 @@ export class Drawing {
       const around: Beside = { before: this.#typesOf(chain[i - 1]), after: this.#typesOf(chain[i + 1]) };
       const here = items.map((item) => ({ item, ids: this.#devicesFor(item, around) }));
       const ids = here.flatMap((h) => h.ids);
-      // 'A call with a friend on the computer': what follows somebody belongs to what they stand beside.
+      // 'A call with a friend on the computer': what follows someone belongs to what they stand beside.
       const isAside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids);
       // 'Singer into the mixer': by what, is found later.
       if (isAside && anchor.ids.length === 0 && joint !== 'from')
@@ -158,7 +158,7 @@ export class Drawing {
   /** The devices that an item names: those that are there, or new ones. */
   #devicesFor(typed: Item, beside: Beside): readonly string[] {
     const type = this.#chosen.get(typed) ?? typed.mention.type;
-    // 'Monitors' are several screens, and one pair of loudspeakers.
+    // 'Monitors' are several screens, and one pair of speakers.
     const isOne = typed.mention.several && type !== null && !isPlural(typed.text, type);
     const item = isOne ? { ...typed, mention: { ...typed.mention, count: 1 } } : typed;
     const { mention, from, to } = item;
@@ -221,7 +221,7 @@ export class Drawing {
     return !this.rig.cables.some((c) => c.from.deviceId === id || c.to.deviceId === id);
   }
 
-  /** The one call is with whoever is elsewhere most likely, where nobody was named with it. */
+  /** The one call is with whoever is elsewhere most likely, where no one was named with it. */
   #callFriends(): void {
     const calls = this.rig.devices.filter((d) => isCall(this.#typeOf(d.id)!));
     const [call] = calls;
@@ -231,7 +231,7 @@ export class Drawing {
       if (this.#isListed(id) && !this.#isFar(id)) this.uses.push({ programId: call.id, deviceId: id });
   }
 
-  /** On a call with somebody: named with its program. */
+  /** On a call with someone: named with its program. */
   #isFar(personId: string): boolean {
     return this.uses.some((u) => u.deviceId === personId);
   }
@@ -248,7 +248,7 @@ export class Drawing {
   #joinAll(before: Named, here: Named, joint: Joint, each = false): void {
     const joined = new Set<string>();
     const failed: [string, string][] = [];
-    // Nobody talks into four microphones: the others have somebody of their own.
+    // No one talks into four microphones: the others have someone of their own.
     const isOne = before.ids.length === 1 && this.#arePeople(before.ids) && here.ids.length > 1;
     for (const [a, b] of jointsOf(before.ids, isOne ? here.ids.slice(0, 1) : here.ids, each)) {
       if (a === b || this.#isJoined(a, b, before.items, here.items)) {
@@ -266,7 +266,7 @@ export class Drawing {
         this.leads.push({ from, to, offer: null, ...(isHead && { maybe: true as const }) });
   }
 
-  /** Said before: the lead is there, and no other socket is named. */
+  /** Said before: the cable is there, and no other socket is named. */
   #isJoined(a: string, b: string, before: readonly Item[], here: readonly Item[]): boolean {
     const isNamed = socketOf(before) !== null || socketOf(here) !== null;
     return !isNamed && this.rig.cables.some((c) => isBetween(c, a, b));
@@ -417,7 +417,7 @@ export class Drawing {
     const programId = program.id;
     const host = this.#hostFor(program);
     if (this.#typeOf(programId) && this.rig.cables.some((c) => isBetween(c, deviceId, host))) return true;
-    // What is named with a program hangs on its computer, unless another box takes it there.
+    // What is named with a program hangs on its computer, unless another device takes it there.
     if (this.#leadsTo(deviceId, host) || this.#leadsTo(host, deviceId)) return true;
     return this.#join(deviceId, host, 'either', null, null);
   }

@@ -3,7 +3,7 @@ import type { Chain, Hop, Item } from '#core/typed/index.ts';
 
 /**
  * What each has, there are as many of: 'four hosts each with a mic'. What 'everyone' has, they have each, too:
- * 'headphones for everyone' are as many as there are people, or microphones that somebody talks into. Who is on a call is
+ * 'headphones for everyone' are as many as there are people, or microphones that someone talks into. Who is on a call is
  * not there.
  */
 export function countForEach(chains: readonly Chain[]): readonly Chain[] {
@@ -13,7 +13,7 @@ export function countForEach(chains: readonly Chain[]): readonly Chain[] {
   return forEveryone(given.map(asManyAsPeople));
 }
 
-/** 'Three guests on mics': of what people hold or wear, and nobody has counted, there are as many as there are people. */
+/** 'Three guests on mics': of what people hold or wear, and no one has counted, there are as many as there are people. */
 const asManyAsPeople = (chain: Chain): Chain =>
   chain.map((hop, i) => {
     const before = chain[i - 1];

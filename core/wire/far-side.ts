@@ -15,7 +15,7 @@ import { freeHue } from './add.ts';
 import { say } from './sayings.ts';
 import { freeId } from './sockets.ts';
 
-/** Gear that somebody at the far side of a call may have: one question tells which. */
+/** Gear that someone at the far side of a call may have: one question tells which. */
 export interface FarGear {
   readonly typeId: string;
   readonly says: Text;
@@ -23,7 +23,7 @@ export interface FarGear {
   readonly microphone: string;
   readonly out: string;
   readonly in: string;
-  /** The earphones; null where a loudspeaker sounds into the room. */
+  /** The earphones; null where a speaker sounds into the room. */
   readonly ears: string | null;
 }
 
@@ -54,7 +54,7 @@ export const FAR_GEAR: readonly FarGear[] = [
   },
 ];
 
-/** Somebody at the far side: who, on which call, with which gear; what of them is a source and a listener here. */
+/** Someone at the far side: who, on which call, with which gear; what of them is a source and a listener here. */
 export interface FarSeat {
   readonly callId: string;
   readonly personId: string;
@@ -105,7 +105,7 @@ const link = (
   known: 'assumed',
 });
 
-/** The links of a seat: voice to microphone, both ways of the call, and the loudspeaker to the ears where there is one. */
+/** The links of a seat: voice to microphone, both ways of the call, and the speaker to the ears where there is one. */
 function links(
   rig: Rig,
   { callId, personId, gearId }: Pick<FarSeat, 'callId' | 'personId' | 'gearId'>,
@@ -132,7 +132,7 @@ function links(
 const earsOf = (personId: string, gearId: string, gear: FarGear) =>
   gear.ears === null ? { deviceId: personId, portId: 'ears' } : { deviceId: gearId, portId: gear.ears };
 
-/** Other gear at a far seat: its box, its links and where one listens there; what is wanted of it stays. */
+/** Other gear at a far seat: its device, its links and where one listens there; what is wanted of it stays. */
 export function setFarGear(rig: Rig, seat: FarSeat, gear: FarGear): Edit {
   const { gearId, personId, listenerId } = seat;
   const device = rig.devices.find((d) => d.id === gearId)!;
@@ -165,7 +165,7 @@ export function setFarGear(rig: Rig, seat: FarSeat, gear: FarGear): Edit {
   };
 }
 
-/** Somebody more at the far side of a call, with a headset: heard here, and hears everything but themselves. */
+/** Someone more at the far side of a call, with a headset: heard here, and hears everything but themselves. */
 export function addFarSeat(rig: Rig, callId: string, name: string): Edit {
   const ids = new Set(rig.devices.map((d) => d.id));
   const personId = freeId(ids, idFrom(name, 'guest'));

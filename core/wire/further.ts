@@ -6,8 +6,8 @@ import type { Offer } from './offers.ts';
 const NEXT = 30;
 
 /**
- * The leads that go along with one between two boxes: from further outputs of its kind, each of which something comes to
- * by an input of its own, to free inputs. Four receivers in one box, eight preamps.
+ * The cables that go along with one between two devices: from further outputs of its kind, each of which something comes to
+ * by an input of its own, to free inputs. Four receivers in one device, eight preamps.
  */
 export function furtherOffers(start: Rig, from: string, to: string, offer: Offer): Offer[] {
   const type = findTypes(start).get(findDevice(start, from)!.typeId);

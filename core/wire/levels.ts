@@ -31,7 +31,7 @@ const levelOf = (pairs: readonly Pair[], sourceId: string | null, listenerId: st
   pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId)?.ways[0]?.levelDb.nominal ?? null;
 
 /**
- * Levels as one sets them before anybody has spoken: each voice by its own gain to the usual average, then every other
+ * Levels as one sets them before anyone has spoken: each voice by its own gain to the usual average, then every other
  * source under it. Only controls of the devices named are turned; all of it is assumed. An empty list where nothing is
  * heard yet.
  */
@@ -43,7 +43,7 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
     .sort((a, b) => Number(b === voice) - Number(a === voice) || Number(isVoice(b)) - Number(isVoice(a)))
     .slice(0, MAX_SOURCES);
   const types = findTypes(rig);
-  // What somebody has set, and what stands on the desk already, is left as it is.
+  // What someone has set, and what stands on the desk already, is left as it is.
   const held = new Set(
     rig.devices.flatMap((d) => {
       const ids = deviceIds.has(d.id) ? Object.keys(d.settings) : types.get(d.typeId)!.settings.map((s) => s.id);

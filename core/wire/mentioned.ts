@@ -4,7 +4,7 @@ import { facetOf, type Item, isPlural, ownKey } from '#core/typed/index.ts';
 interface Named {
   readonly type: DeviceType;
   readonly words: readonly string[];
-  /** 'mate' of 'my mate's phone'; empty where nobody is named. */
+  /** 'mate' of 'my mate's phone'; empty where no one is named. */
   readonly owner: string;
   readonly ids: readonly string[];
 }
@@ -23,7 +23,7 @@ const THE = /^the\b/i;
 const ANOTHER = /^(?:an?other|second|2nd|third|3rd|spare|one more)\b/i;
 const LABEL = /^(?:\d{1,2}|[a-d]|one|two|three|four)$/;
 
-/** What was named on a desk so far: the same words mean the same boxes. */
+/** What was named on a desk so far: the same words mean the same devices. */
 export class Mentioned {
   readonly #named: Named[] = [];
   readonly #desk: ReadonlyMap<string, string>;
@@ -36,7 +36,7 @@ export class Mentioned {
     if (ids.length > 0) this.#named.push({ type, words: wordsOf(name ?? mention.text), owner: ownerOf(text), ids });
   }
 
-  /** One of several that were only counted till now: the gaming PC of 'two pcs'. @param isFree  it has no lead yet */
+  /** One of several that were only counted till now: the gaming PC of 'two pcs'. @param isFree  it has no cable yet */
   claim({ mention, name, text }: Item, type: DeviceType, isFree: (id: string) => boolean): string | null {
     if (mention.count !== 1 || ANOTHER.test(text) || isPerson(type)) return null;
     const words = wordsOf(name ?? mention.text);
@@ -110,7 +110,7 @@ const ownerOf = (text: string): string => /([\p{L}]+)['’]s\b/u.exec(text)?.[1]
 export const isMe = ({ mention, text, name }: Item): boolean =>
   name === null && ME.has(stripped((mention.text || text).trim()).toLowerCase());
 
-/** As somebody would write it on a label: 'Small USB mixer'; whoever types is 'You'. */
+/** As someone would write it on a label: 'Small USB mixer'; whoever types is 'You'. */
 function titled(words: string): string {
   const said = stripped(words.trim()).replace(/\s+/g, ' ');
   if (ME.has(said.toLowerCase())) return YOU.name;

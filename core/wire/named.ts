@@ -7,12 +7,12 @@ import type { Offer } from './offers.ts';
 export interface NamedEnd {
   readonly kind: 'audioinput' | 'audiooutput' | 'videoinput';
   readonly label: string;
-  /** Ends of one box share it. */
+  /** Ends of one device share it. */
   readonly groupId: string;
   readonly deviceId: string;
 }
 
-/** A box that a browser has named, and the type that it most likely is. */
+/** A device that a browser has named, and the type that it most likely is. */
 export interface NamedBox {
   readonly name: string;
   readonly kinds: readonly NamedEnd['kind'][];
@@ -41,7 +41,7 @@ const GUESSES: readonly [(label: string, has: Has) => boolean, string][] = [
   [() => true, 'usb-to-line'],
 ];
 
-/** Boxes behind what a browser names; what is built into the computer is part of it already. */
+/** Devices behind what a browser names; what is built into the computer is part of it already. */
 export function boxesNamed(ends: readonly NamedEnd[]): NamedBox[] {
   const groups = new Map<string, NamedEnd[]>();
   for (const end of ends) {
@@ -67,7 +67,7 @@ export function boxesNamed(ends: readonly NamedEnd[]): NamedBox[] {
   });
 }
 
-/** The boxes put on the desk under their names and plugged to the computer; with a laptop, where there is none yet. */
+/** The devices put on the desk under their names and plugged to the computer; with a laptop, where there is none yet. */
 export function addNamed(rig: Rig, boxes: readonly Pick<NamedBox, 'name' | 'typeId'>[]): Edit {
   const types = findTypes(rig);
   const edits: Edit[] = [];
@@ -90,7 +90,7 @@ export function addNamed(rig: Rig, boxes: readonly Pick<NamedBox, 'name' | 'type
     if (!type) continue;
     const { edit, device } = addDevice(now, type, name);
     take(edit);
-    // What a computer names hangs on it; that it could hear or film the box as well is not meant.
+    // What a computer names hangs on it; that it could hear or film the device as well is not meant.
     const isPlugged = ({ cables }: Offer) => ['lead', 'radio'].includes(cables[0]!.medium);
     const offer =
       bestBetween(now, device.id, computer, { suits: isPlugged }) ??

@@ -43,7 +43,7 @@ const COST = {
   /** Outputs are joined to inputs; the other way about is offered last. */
   backward: 60,
   software: 2,
-  /** The far side of a call, for a box of which nobody knows where it is. */
+  /** The far side of a call, for a device of which no one knows where it is. */
   there: 10,
   /** A mic wire of a socket that also plays, without what it plays: a headset's mic, or what goes back to a phone. */
   half: 45,
@@ -122,7 +122,7 @@ const isThere = (place: Place): boolean => place !== null && place !== 'here';
 function withLead(rig: Rig, types: Types, cable: Cable): Cable {
   if (cable.medium !== 'lead' || (cable.map && cable.map.length > 1)) return cable;
   const lead = leadBetween(rig, types, cable);
-  // One side of a pair by a lead of its own.
+  // One side of a pair by a cable of its own.
   const { right, suffices } = cable.map
     ? leadsFor({ ...plugEnd(lead.from.port), sides: 1 }, plugEnd(lead.to.port))
     : leadWanted(lead);

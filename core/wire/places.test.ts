@@ -13,7 +13,7 @@ import { bestBetween, offersFor, socketsOf } from './index.ts';
 const parsed = (rig: Rig): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const DEMOS = [boathouse, clayHour, gliderCorner, mothNight, quayTalk].map(parsed);
 
-/** Somebody here with a microphone and a console, somebody there with a headset, a call between them, a box that is in nothing. */
+/** Someone here with a microphone and a console, someone there with a headset, a call between them, a device that is in nothing. */
 const twoPlaces = (): Rig =>
   desk(
     {
@@ -60,7 +60,7 @@ describe('the two places of a call', () => {
     ] as const)
       expect(at(device, port), device).toEqual({ farOf: 'call' });
     expect(at('spare', 'boom')).toBeNull();
-    // Somebody over there records their own voice on a computer of their own.
+    // Someone over there records their own voice on a computer of their own.
     const recorded: Rig = {
       ...rig,
       devices: [

@@ -14,7 +14,7 @@ import { addDevice, offersFor, socketsOf } from './index.ts';
 const pick = <T>(random: () => number, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
 
 /**
- * A desk that nobody has thought of: so many boxes from the whole catalogue, plugged by chance wherever something fits,
+ * A desk that no one has thought of: so many devices from the whole library, plugged by chance wherever something fits,
  * every setting where chance has left it. The same for the same seed.
  */
 export function randomDesk(seed: number, boxes: number): Rig {
@@ -25,7 +25,7 @@ export function randomDesk(seed: number, boxes: number): Rig {
     if (done.ok) rig = done.rig;
     return done.ok;
   };
-  // Every fourth box is one that something begins in, every eighth one that somebody listens at.
+  // Every fourth box is one that something begins in, every eighth one that someone listens at.
   const starts = catalogue.filter((t) => t.ports.some((p) => ['voice', 'game', 'music'].includes(p.does ?? '')));
   const ends = catalogue.filter((t) => t.ports.some((p) => p.connector === 'file' || p.does === 'ears'));
   for (let n = 0; n < boxes; n++)
@@ -54,7 +54,7 @@ export function randomDesk(seed: number, boxes: number): Rig {
             : spec.min + Math.floor((random() * (spec.max - spec.min)) / spec.step) * spec.step;
       take({ kind: 'set-setting', deviceId: device.id, settingId: spec.id, setting: { value, known: 'seen' } });
     }
-  // Somebody listens at any end that a lead comes to, too.
+  // Someone listens at any end that a cable comes to, too.
   for (let n = 0; n < 3 && rig.cables.length > 0; n++) {
     const { to } = pick(random, rig.cables);
     const port = findPort(rig, types, to)!;

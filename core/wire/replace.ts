@@ -16,9 +16,9 @@ import { changed, dependents, type Listener, type Source } from './remove.ts';
 
 export interface Replaced {
   readonly edit: Edit;
-  /** Leads that fit no socket of the new type and are taken out. */
+  /** Cables that fit no socket of the new type and are taken out. */
   readonly lost: readonly Cable[];
-  /** What somebody had set, and the new type cannot be set to. */
+  /** What someone had set, and the new type cannot be set to. */
   readonly lostSettings: readonly SettingSpec[];
 }
 
@@ -113,7 +113,7 @@ export function replaceDevice(rig: Rig, deviceId: string, type: DeviceType): Rep
   return { edit, lost, lostSettings };
 }
 
-/** What somebody has named goes with the ends that the new type does not have. */
+/** What someone has named goes with the ends that the new type does not have. */
 function withoutEnds(device: Device, type: DeviceType): Device {
   const { ends, ...rest } = device;
   if (!ends) return device;

@@ -72,7 +72,7 @@ describe('what joins two sockets', () => {
   });
   it('gives a second pair the channels after the first, and no more than there are', () => {
     const rig = desk({ x: 'mixer-usb-10', m: 'recorder-stereo' }, []);
-    // A lead that no shop has is not offered.
+    // A cable that no shop has is not offered.
     expect(offersFor(rig, socket(rig, 'x', 'usb'))).toEqual([]);
     const eight = desk({ i: 'interface-8', c: 'computer-laptop' }, []);
     const cables = joinSockets(eight, socket(eight, 'i', 'usb'), socket(eight, 'c', 'usb-2'));

@@ -11,13 +11,13 @@ import {
   type Types,
 } from '#core/rig/index.ts';
 
-/** A place on a box where something is plugged or handed on: all ends behind one socket, or one end by itself. */
+/** A place on a device where something is plugged or handed on: all ends behind one socket, or one end by itself. */
 export interface Socket {
   readonly deviceId: string;
   /** The name that its ends share, or the end's own id. */
   readonly id: string;
   readonly name: string;
-  /** Somebody has hidden it: it is not offered; or prefers it: it is offered before its like. */
+  /** Someone has hidden it: it is not offered; or prefers it: it is offered before its like. */
   readonly hidden?: boolean;
   readonly preferred?: boolean;
   readonly connector: string;
@@ -69,7 +69,7 @@ export function mediumOf(a: Socket, b: Socket): Cable['medium'] | null {
   return x === 'bluetooth' ? 'radio' : (x as Cable['medium']);
 }
 
-/** Metres that such a lead usually has, until somebody measures it. */
+/** Meters that such a cable usually has, until someone measures it. */
 const USUAL_M: Record<string, number> = { usb: 1.5, hdmi: 2, xlr: 5, network: 5, optical: 2, loudspeaker: 3 };
 /** At the mouth, at the ear, and across a room. */
 const AT_THE_MOUTH_M = 0.15;

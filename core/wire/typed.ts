@@ -11,13 +11,13 @@ export interface Typed {
   readonly leads: readonly TypedLead[];
   readonly uses: readonly TypedUse[];
   readonly spoken: readonly Spoken[];
-  /** Sockets that were named and that the box has not: 'Mixer: aux in'. */
+  /** Sockets that were named and that the device has not: 'Mixer: aux in'. */
   readonly noSocket: readonly { readonly deviceId: string; readonly socket: string }[];
-  /** Named beside something that nobody knows: where they lead is open. */
+  /** Named beside something that no one knows: where they lead is open. */
   readonly waiting: readonly string[];
   /** Whoever types, where they named themselves. */
   readonly you: string | null;
-  /** What was put there although nobody named it. */
+  /** What was put there although no one named it. */
   readonly added: readonly string[];
   /** Null where nothing was understood. */
   readonly edit: Edit | null;
@@ -28,7 +28,7 @@ export interface Typed {
 export interface TypedOptions {
   /** Whether gains are set. */
   readonly levels?: boolean;
-  /** Called as typed, or as the catalogue has it. */
+  /** Called as typed, or as the library has it. */
   readonly names?: 'typed' | 'type';
   readonly own?: OwnWords;
   /** Whether a program that is named after its computer takes at once what comes in there. */
@@ -36,8 +36,8 @@ export interface TypedOptions {
 }
 
 /**
- * Reads what was typed of a desk and draws it: boxes, and leads from each to the next, as assumed. The same words mean
- * the same box, and a box of that name on the desk is meant where there is one; '2 mic' are two. What is no word of any
+ * Reads what was typed of a desk and draws it: devices, and leads from each to the next, as assumed. The same words mean
+ * the same device, and a device of that name on the desk is meant where there is one; '2 mic' are two. What is no word of any
  * type is left out, and told.
  */
 export function readTyped(

@@ -7,7 +7,7 @@ import { type Figures, hold, idOf, makeDesk } from './desk.ts';
 
 const SIZE_MB = 120;
 
-/** Set within a user namespace of our own, where anybody may mount. */
+/** Set within a user namespace of our own, where anyone may mount. */
 const INSIDE = 'MELLOW_TORTURE_INSIDE';
 
 /** A small disk that is filled to its last byte: all is said, deleting works, and what was refused is taken once there is room. */
@@ -96,7 +96,7 @@ export async function full(seed: number): Promise<Figures> {
 
 const LEFT_OUT: Figures = { 'left out': 'no small disk may be mounted here' };
 
-/** The same once more, as who may mount: the stage runs in a user namespace, and its line is ours. */
+/** The same again, as who may mount: the stage runs in a user namespace, and its line is ours. */
 function inNamespace(seed: number): Figures {
   const within = ['--user', '--map-root-user', '--mount'];
   if (spawnSync('unshare', [...within, 'true']).status !== 0) return LEFT_OUT;

@@ -8,7 +8,7 @@ import { type Desk, type Figures, hold, idOf, makeDesk } from './desk.ts';
 
 const RIG = idOf(1, 1);
 const TAKE = idOf(2, 1);
-/** Nobody is shut out: a bound for any machine, far above what a quiet one takes. */
+/** No one is shut out: a bound for any machine, far above what a quiet one takes. */
 const LONGEST_WAIT_MS = 15_000;
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -242,7 +242,7 @@ async function poisonedArchives(desk: Desk): Promise<number> {
   return bombs.length;
 }
 
-/** A valid rig that takes minutes to evaluate: twenty boxes of 64 x 64 in a ring. */
+/** A valid rig that takes minutes to evaluate: twenty devices of 64 x 64 in a ring. */
 async function dearRig(desk: Desk): Promise<number> {
   const id = idOf(8, 1);
   const document = matrices(20, true);

@@ -147,7 +147,7 @@ async function sendTake(
     hold(answer.status === 201, `A take answered ${answer.status}: ${JSON.stringify(answer.json)}`);
   } else {
     let at: number = (await desk.ask('GET', `/api/takes/${id}/upload`)).json.at;
-    // What was begun before a kill was of other bytes: what comes of it is somebody else's.
+    // What was begun before a kill was of other bytes: what comes of it is someone else's.
     if (at > 0) {
       ledger.takes.delete(id);
       return;

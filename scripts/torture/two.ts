@@ -2,7 +2,7 @@ import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Figures, hold, idOf, makeDesk } from './desk.ts';
 
-/** A second server on a data folder is turned away while the first one takes uploads in; a folder of somebody else is left alone. */
+/** A second server on a data folder is turned away while the first one takes uploads in; a folder of someone else is left alone. */
 export async function two(): Promise<Figures> {
   const desk = await makeDesk();
   const figures = { 'second starts turned away': 0, 'takes kept meanwhile': 0 };

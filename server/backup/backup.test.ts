@@ -102,7 +102,7 @@ describe('a backup of the whole desk', () => {
           readFileSync(join(here.folder, 'data', folder, name)),
         );
     expect((await verifyFolder(join(there.folder, 'data'))).faults).toEqual([]);
-    // Done once more it finds all of it there.
+    // Done again it finds all of it there.
     await send(there, backup);
     expect((await ask(there, 'POST', at)).json).toMatchObject({ rigsNew: 0, rigsSame: 2, takesNew: 0 });
     expect(await rigsOf(there)).toEqual(await rigsOf(here));

@@ -28,7 +28,7 @@ export interface BackupService {
   close(): Promise<void>;
 }
 
-/** One that nobody reads is released after so long. */
+/** One that no one reads is released after so long. */
 const IDLE_MS = 3_600_000;
 
 /** @param incoming  where backups come in */

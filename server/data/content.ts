@@ -68,7 +68,7 @@ export function makeContent(database: Database, storage: Storage, table: 'takes'
         });
         if (left === 0) {
           await storage.remove(sha256);
-          // Once the bytes are gone, a file of the same content that somebody puts there is another one. Else the next start tells.
+          // Once the bytes are gone, a file of the same content that someone puts there is another one. Else the next start tells.
           if (!storage.isRead(sha256)) await database.free((db) => undoom(db, sha256)).catch(() => undefined);
         }
         return value;

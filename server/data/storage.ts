@@ -44,17 +44,17 @@ export interface Storage {
   alone<T>(sha256: string, job: () => Promise<T>): Promise<T>;
   /** Within `alone`: into its place. */
   settle(staged: Staged): Promise<void>;
-  /** Within `alone`: for good, once nobody reads it. */
+  /** Within `alone`: for good, once no one reads it. */
   remove(sha256: string): Promise<void>;
   lend(sha256: string): Promise<Lent | null>;
   has(sha256: string): boolean;
-  /** Whether somebody reads it just now. */
+  /** Whether someone reads it just now. */
   isRead(sha256: string): boolean;
-  /** Hashes of all that is in its place; what somebody has put there meanwhile, too. */
+  /** Hashes of all that is in its place; what someone has put there meanwhile, too. */
   list(): Promise<string[]>;
   /** Puts staged files in place whose rows wait for them, and drops the other ones. Once, at the start. */
   mend(wanted: ReadonlySet<string>): Promise<void>;
-  /** Drops uploads that nobody has gone on with for so long. */
+  /** Drops uploads that no one has gone on with for so long. */
   dropOlderThan(ms: number): Promise<void>;
 }
 

@@ -3,7 +3,7 @@ import sqlite3 from 'sqlite3';
 import { storageProblem } from '../problem.ts';
 import { defineModels, type Models } from './models.ts';
 
-/** Another program's lock is waited for so long, and then said: nobody waits longer than three seconds. */
+/** Another program's lock is waited for so long, and then said: no one waits longer than three seconds. */
 const BUSY_MS = 2500;
 const WRITES = `PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA busy_timeout=${BUSY_MS}; PRAGMA foreign_keys=ON; PRAGMA trusted_schema=OFF; PRAGMA journal_size_limit=67108864;`;
 const READS = `PRAGMA busy_timeout=${BUSY_MS}; PRAGMA query_only=ON;`;
@@ -101,7 +101,7 @@ export async function openDatabase(
     }
     for (const [i, { resolve }] of batch.entries()) resolve(values[i]);
   };
-  /** What frees room is tried once more after something was given up for it; anything else is told why it failed. */
+  /** What frees room is tried again after something was given up for it; anything else is told why it failed. */
   const refuse =
     (one: Waiting) =>
     async (error: unknown): Promise<void> => {
@@ -114,12 +114,12 @@ export async function openDatabase(
       return await together(batch);
     } catch (error) {
       const problem = storageProblem(error);
-      // A locked database keeps nobody waiting twice: whoever came meanwhile is told too.
+      // A locked database keeps no one waiting twice: whoever came meanwhile is told too.
       if (problem?.status === 503) {
         for (const { reject } of [...batch, ...waiting.splice(0)]) reject(error);
         return;
       }
-      // Somebody in it failed: each by itself, so that nobody fails for another one.
+      // Someone in it failed: each by itself, so that no one fails for another one.
       for (const one of batch) await (batch.length > 1 ? together([one]) : Promise.reject(error)).catch(refuse(one));
     }
   };

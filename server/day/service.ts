@@ -12,7 +12,7 @@ export interface DayService {
   tell(rigId: string, events: readonly DayEvent[]): Promise<void>;
   /** Takes an entry out that cannot be read. @throws HttpProblem 409 for one that can */
   takeOut(rigId: string, seq: number): Promise<void>;
-  /** Keeps events within a write of somebody else's. */
+  /** Keeps events within a write of someone else's. */
   tellWithin(db: Writing, rigId: string, entries: readonly Entry[]): Promise<void>;
 }
 

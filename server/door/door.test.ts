@@ -52,7 +52,7 @@ describe('the door', () => {
     // Most were not even looked at.
     expect(tries).toBeLessThan(100);
     expect(notes).toHaveLength(10_000);
-    // Whoever guessed waits, even with the right one; nobody else does.
+    // Whoever guessed waits, even with the right one; no one else does.
     expect(opens(d.try(d.code().code, 'stranger', 'phone'))).toBe(false);
     expect(opens(d.try(d.code().code, 'owner', 'phone'))).toBe(true);
     clock.ms += 60_000;

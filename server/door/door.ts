@@ -1,6 +1,6 @@
 import { createHash, randomUUID, timingSafeEqual } from 'node:crypto';
 
-/** Letters and digits that nobody mistakes for one another (Crockford's base 32, in capitals). */
+/** Letters and digits that no one mistakes for one another (Crockford's base 32, in capitals). */
 const LETTERS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
 /** 40 bits: at the pace that is allowed, guessing takes longer than the code lasts by far. */
 const CODE_LETTERS = 8;
@@ -11,7 +11,7 @@ const TOKEN_MS = 12 * 3_600_000;
 const FREE_TRIES = 5;
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 60_000;
-/** So long after its last wrong code an address begins anew. */
+/** So long after its last wrong code an address begins again. */
 const FORGIVEN_MS = 10 * 60_000;
 /** Tries of all addresses together, in a second: at this pace a code of 40 bits is guessed once in half a million tens of minutes. */
 const MAX_A_SECOND = 30;
@@ -78,8 +78,8 @@ interface Tries {
 }
 
 /**
- * The door to the run on a phone: one code, once, for ten minutes; passes that nobody can make and that can be taken away;
- * fewer tries the more were wrong, for each address by itself, so that a stranger who guesses shuts out nobody else.
+ * The door to the run on a phone: one code, once, for ten minutes; passes that no one can make and that can be taken away;
+ * fewer tries the more were wrong, for each address by itself, so that a stranger who guesses shuts out no one else.
  */
 export function makeDoor({
   now,
@@ -192,7 +192,7 @@ const networkOf = (address: string): string =>
 const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 const same = (a: string, b: string): boolean => timingSafeEqual(Buffer.from(hashOf(a)), Buffer.from(hashOf(b)));
 
-/** As somebody types it: small letters, a hyphen in the middle, O for nought. */
+/** As someone types it: small letters, a hyphen in the middle, O for nought. */
 const plainCode = (given: string): string =>
   given
     .toUpperCase()

@@ -53,7 +53,7 @@ export function handApp({ door, rigs, day, takes, webFolder, noteNoPass }: HandO
     res.json(await rigs.list());
   });
   app.use('/api/rigs/:id/day', dayRoutes(day));
-  // A take of the phone's own recorder goes to the bench; takes that are there are not read from here.
+  // A take of the phone's own recorder goes to Measure; takes that are there are not read from here.
   app.use('/api/takes', takesIn(takes));
   app.get('/api/rigs/:id', async (req, res) => {
     res.json(await rigs.get(String(req.params.id)));
@@ -86,7 +86,7 @@ const deviceOf = (req: Request): string => {
 
 const fromOf = (req: Request): string => req.socket.remoteAddress ?? 'unknown';
 
-/** By the very address that the request came in at, and only from our own pages: no name that somebody rebinds, no page of another origin. */
+/** By the very address that the request came in at, and only from our own pages: no name that someone rebinds, no page of another origin. */
 const byAddressOnly: RequestHandler = (req, _res, next) => {
   const host = req.get('Host') ?? '';
   if (host !== ownHost(req.socket)) throw new HttpProblem(421, say.wrongHost(), say.openThisByAddress());

@@ -1,6 +1,6 @@
 import { boathouse } from '#demo/boathouse.ts';
 
-/** A valid rig that would take minutes to evaluate: so many boxes of 64 x 64 in a ring, or in a line. */
+/** A valid rig that would take minutes to evaluate: so many devices of 64 x 64 in a ring, or in a line. */
 export function matrices(count: number, ring: boolean): unknown {
   const channels = Array.from({ length: 64 }, (_, n) => ({ id: `c${n}`, carries: 'sound' }));
   const port = { name: 'x', connector: 'aes3', level: 'digital', channels };

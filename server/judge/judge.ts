@@ -6,7 +6,7 @@ import { Judged, judge } from './judged.ts';
 
 /** Judges documents one after another. */
 export interface Judge {
-  /** Which program judges: what another one has said is asked for anew. */
+  /** Which program judges: what another one has said is asked for again. */
   readonly name: string;
   judge(document: string): Promise<Judged>;
   close(): Promise<void>;
@@ -22,7 +22,7 @@ interface Thread {
   answer: ((judged: Judged) => void) | null;
 }
 
-/** In a thread, with bounds on time and memory; what breaks them is 'too large', and the thread is begun anew. */
+/** In a thread, with bounds on time and memory; what breaks them is 'too large', and the thread is begun again. */
 export function threadJudge(script: string, longestMs = LONGEST_MS): Judge {
   let thread: Thread | null = null;
   let tail: Promise<unknown> = Promise.resolve();

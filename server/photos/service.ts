@@ -14,7 +14,7 @@ export interface PhotoService {
   lend(sha256: string): Promise<Lent & { readonly type: string }>;
   /** @throws HttpProblem 415, as above; the staged bytes are dropped then */
   checkPicture(staged: Pick<Staged, 'path'>): Promise<void>;
-  /** Writes the row of a photograph within a write of somebody else's. */
+  /** Writes the row of a photograph within a write of someone else's. */
   addWithin(db: Writing, photo: PhotoRecord): Promise<void>;
   /** Rows for files that came before there were any, and are spoken of. Once, at the start. */
   adopt(): Promise<void>;

@@ -5,7 +5,7 @@ import { Judged } from '../judge/judged.ts';
 /** Judges rigs in the background, each as it is at the time; what is asked for twice is done once. */
 export interface Judging {
   ask(rigId: string): void;
-  /** The same once it has been left alone for a moment: while somebody saves and saves, nobody asks for the steps between. */
+  /** The same once it has been left alone for a moment: while someone saves and saves, no one asks for the steps between. */
   askSoon(rigId: string): void;
   /** Once nothing is waited for, or after so long. */
   settled(withinMs: number): Promise<void>;
@@ -54,7 +54,7 @@ export function startJudging(database: Database, judge: Judge): Judging {
     const summary = JSON.stringify(await judge.judge(row.document));
     if (closed) return;
     await database.write(async (db) => {
-      // A save that came meanwhile asks for a judgement of its own.
+      // A save that came meanwhile asks for a judgment of its own.
       await db.run('UPDATE rigs SET summary = $1, judgedBy = $2 WHERE id = $3 AND revision = $4 AND document = $5', [
         summary,
         judge.name,
@@ -103,11 +103,11 @@ function nextOf(wanted: ReadonlyMap<string, Wanted>, nowMs: number): { id: strin
   return next;
 }
 
-/** Of thousands of rigs most are judged alike: each judgement is read once. */
+/** Of thousands of rigs most are judged alike: each judgment is read once. */
 const read = new Map<string, Judged | null>();
 const MAX_READ = 5000;
 
-/** What was kept of a judgement; null for none, or one that no longer says anything. */
+/** What was kept of a judgment; null for none, or one that no longer says anything. */
 export function readJudged(summary: string | null): Judged | null {
   if (summary === null) return null;
   const known = read.get(summary);

@@ -15,7 +15,7 @@ export const COLUMNS = 'id, name, document, revision, updatedAt';
 
 const NO_NUMBERS = { toFix: 0, toWatch: 0, toDo: 0, measured: 0 };
 
-/** What is told of a judgement. */
+/** What is told of a judgment. */
 export function inNumbers(
   summary: string | null,
 ): Pick<RigSummary, 'toFix' | 'toWatch' | 'toDo' | 'measured' | 'state' | 'says'> {

@@ -28,7 +28,7 @@ export interface RigService {
   version(id: string, revision: number): Promise<RigRecord>;
   /** Makes an earlier version the present one, as a revision of its own. */
   bringBack(id: string, revision: number): Promise<RigRecord>;
-  /** Makes one within a write of somebody else's. @returns what has to be done once that is committed */
+  /** Makes one within a write of someone else's. @returns what has to be done once that is committed */
   createWithin(db: Writing, id: string, made: MadeRig): Promise<() => void>;
   prepare(rig: Rig): Promise<MadeRig>;
   /** Asks for a rig to be judged, in the background. */

@@ -21,11 +21,11 @@ export interface TakeService {
   addPiece(id: string, name: string, piece: Piece, body: Readable): Promise<TakeRecord | { at: number }>;
   note(id: string, notes: TakeNotes, revision: number): Promise<TakeRecord>;
   remove(id: string): Promise<void>;
-  /** Files that no row speaks of: nobody but a person deletes them. */
+  /** Files that no row speaks of: no one but a person deletes them. */
   found(): Promise<FoundTake[]>;
   takeBack(sha256: string, id: string, name: string): Promise<TakeRecord>;
   removeFound(sha256: string): Promise<void>;
-  /** Writes the row of a take within a write of somebody else's. */
+  /** Writes the row of a take within a write of someone else's. */
   addWithin(db: Writing, take: NewTake): Promise<void>;
 }
 
@@ -63,7 +63,7 @@ const SELECT = `SELECT t.id, t.name, t.bytes, t.sha256, t.addedAt, t.notes, t.re
 const LISTED = SELECT.replace(' FROM takes t', ', json_valid(t.notes) valid FROM takes t');
 /** So many rows are read before other requests get a turn. */
 const AT_ONCE = 100;
-/** Checks of notes that are remembered: of more takes than anybody keeps at hand. */
+/** Checks of notes that are remembered: of more takes than anyone keeps at hand. */
 const MAX_CHECKED = 20_000;
 
 export function takeService(database: Database, content: Content, now: () => Date): TakeService {

@@ -8,7 +8,7 @@ export interface Verdict {
   readonly stops: number;
   readonly fixes: number;
   readonly watches: number;
-  /** What findings rest on that nobody has looked at. */
+  /** What findings rest on that no one has looked at. */
   readonly questions: number;
   readonly toDo: number;
   /** When the newest measurement was taken, ISO 8601; null when all is as drawn. */

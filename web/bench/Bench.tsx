@@ -16,7 +16,7 @@ interface Props {
   readonly onTakes: (ids: readonly string[]) => void;
   readonly failed: string | null;
   readonly onFailed: (message: string | null) => void;
-  /** A take leaves the bench, and why is said there. */
+  /** A take leaves Measure, and why is said there. */
   readonly onLeave: (id: string, why: string) => void;
   readonly rigId: string | null;
   readonly rig: Rig | null;
@@ -29,7 +29,7 @@ const LARGE_BYTES = 100_000_000;
 const PICTURE_FIRST_MS = 2500;
 const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
-/** Takes come onto the bench here: chosen, dropped, or out of those that are kept. */
+/** Takes come onto Measure here: chosen, dropped, or out of those that are kept. */
 export function Bench({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig, evaluation }: Props) {
   const dispatch = useAppDispatch();
   const takes = api.useTakesQuery(undefined);

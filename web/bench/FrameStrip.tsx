@@ -16,7 +16,7 @@ interface Props {
 
 const FRAMES_EACH_SIDE = 2;
 const WIDTH_PX = 148;
-/** Somebody who walks along frame by frame is not made to wait for each. */
+/** Someone who walks along frame by frame is not made to wait for each. */
 const REST_MS = 120;
 const USUAL_FRAME_MS = 1000 / 60;
 

@@ -125,7 +125,7 @@ function Skews({ take, slates }: { take: BenchTake; slates: readonly SlateReadin
   const put = (skew: Parameters<typeof keepSkew>[1]) => {
     keepSkew(best.id, skew);
     again((n) => n + 1);
-    // Whoever speaks of this take's offset reads the skew anew.
+    // Whoever speaks of this take's offset reads the skew again.
     if (take.notes) take.change({ ...take.notes });
   };
   const skewMs = clap && best.offset.offsetMs - clap.offsetMs;

@@ -28,7 +28,7 @@ interface Props {
   readonly onSee: (atMs: number) => void;
 }
 
-/** A take on the bench is measured once it has been looked at. */
+/** A take on Measure is measured once it has been looked at. */
 export function TakeMeasured(props: Props) {
   const sound = props.take.look?.sound;
   const many = (sound?.channels ?? 1) > 2;

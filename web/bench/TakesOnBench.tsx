@@ -33,7 +33,7 @@ interface Props {
   readonly onAdd: (id: string) => void;
   readonly onRemove: (id: string) => void;
   readonly onClear: () => void;
-  /** A file that holds no take leaves the bench; what was wrong with it is said. */
+  /** A file that holds no take leaves Measure; what was wrong with it is said. */
   readonly onUnreadable: (id: string, why: string) => void;
   readonly rigId: string | null;
   readonly rig: Rig | null;
@@ -42,7 +42,7 @@ interface Props {
 
 const NOBODY: Known = { id: '', record: undefined, name: '' };
 
-/** One or two takes on the bench. Hooks cannot be called in a loop, so there are two kinds of bench. */
+/** One or two takes on Measure. Hooks cannot be called in a loop, so there are two kinds of bench. */
 export function TakesOnBench(props: Props) {
   return props.takes.length === 2 ? <TwoTakes {...props} /> : <OneTake {...props} />;
 }

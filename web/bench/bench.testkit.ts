@@ -2,7 +2,7 @@ import { notesFrom } from '#web/take/index.ts';
 import { look } from '#web/take/look.testkit.ts';
 import type { BenchTake } from './useTake.ts';
 
-/** A take that lies on the bench, looked at and at rest. */
+/** A take that lies on Measure, looked at and at rest. */
 export const restingTake = (id: string, more: Partial<BenchTake> = {}): BenchTake => ({
   id,
   name: `${id}.mp4`,

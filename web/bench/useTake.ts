@@ -5,7 +5,7 @@ import { type Job, lookAtTake, type Progress, type TakeLook } from '#web/workers
 import { bench as say } from '#words/index.ts';
 import { notesAfter } from './marks.ts';
 
-/** A take on the bench: what was found in it, what a person made of that, and the work under way. */
+/** A take on Measure: what was found in it, what a person made of that, and the work under way. */
 export interface BenchTake extends Pick<KeptNotes, 'notes' | 'saying' | 'conflict' | 'change'> {
   readonly id: string;
   readonly name: string;
@@ -21,7 +21,7 @@ export interface BenchTake extends Pick<KeptNotes, 'notes' | 'saying' | 'conflic
 /** What a worker calls a file that holds no take. */
 const NO_TAKE = new Set(['UnreadableTake', 'WavError']);
 
-/** Looks at a take when it comes onto the bench, in a worker that can be stopped. */
+/** Looks at a take when it comes onto Measure, in a worker that can be stopped. */
 export function useTake(id: string, record: TakeRecord | undefined, name: string): BenchTake {
   const [look, setLook] = useState<TakeLook | null>(null);
   const [progress, setProgress] = useState<BenchTake['progress']>(null);

@@ -78,7 +78,7 @@ function Trial({ first, second, bench }: { first: TakeAtHand; second: TakeAtHand
     const done: BlindTrial = { at: new Date().toISOString(), a: names[0], b: names[1], rounds, correct };
     const before = kept.notes ?? { flashes: [], claps: [], frameMs: null, speaksOf: null, unseen: true as const };
     kept.change({ ...before, blind: [...(before.blind ?? []), done] });
-    // On the bench of a rig it goes into the log of the day as well.
+    // On Measure of a rig it goes into the log of the day as well.
     const says = say.blindTrialB({ n0: names[0], n1: names[1], next: sayResult(blindResult(next)) });
     dispatch(recordEvent({ kind: 'note', says: says.slice(0, MAX_SAID) }));
   };

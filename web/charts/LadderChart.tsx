@@ -7,7 +7,7 @@ import { type LadderLayout, layoutLadder, type RungPlace } from './rungs.ts';
 
 interface Props {
   readonly ladder: Ladder;
-  /** The source's own colour. */
+  /** The source's own color. */
   readonly hue: string;
   readonly widthPx: number;
   readonly chosen: number;
@@ -137,7 +137,7 @@ function Column({ place, hue, worst }: { place: RungPlace; hue: string; worst: b
 
 const short = (text: string, letters: number): string =>
   text.length > letters ? `${text.slice(0, letters - 1)}…` : text;
-/** What belongs to the box need not be said in each of its steps. */
+/** What belongs to the device need not be said in each of its steps. */
 const bare = (stage: string): string => stage.charAt(0).toUpperCase() + stage.slice(1);
 
 interface NamesProps {

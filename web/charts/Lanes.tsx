@@ -46,7 +46,7 @@ export interface LanesProps {
 const HEAD = 30;
 const PITCH = HEAD + LANE_HEIGHT + 8;
 
-/** Takes as lanes over one time axis: thin grey waves, numbered marks, dimension lines from flash to clap. */
+/** Takes as lanes over one time axis: thin gray waves, numbered marks, dimension lines from flash to clap. */
 export function Lanes(props: LanesProps) {
   const { lanes, view, widthPx, cursorMs } = props;
   const svg = useRef<SVGSVGElement>(null);

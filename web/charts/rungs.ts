@@ -15,7 +15,7 @@ export interface RungPlace {
   readonly ceilingPx: number | null;
 }
 
-/** Neighbouring steps in one scale, with its own axis. */
+/** Neighboring steps in one scale, with its own axis. */
 export interface ScaleSpan {
   readonly scale: Scale;
   readonly unit: string;
@@ -24,7 +24,7 @@ export interface ScaleSpan {
   readonly ticks: readonly { readonly px: number; readonly db: number }[];
 }
 
-/** Neighbouring steps of one box. */
+/** Neighboring steps of one device. */
 export interface BoxSpan {
   readonly name: string;
   readonly fromPx: number;
@@ -97,7 +97,7 @@ export function layoutLadder({ rungs }: Ladder, widthPx: number, heightPx: numbe
   return { places, scales, boxes, pxPerDb: Math.abs(y(1) - y(0)) };
 }
 
-/** Neighbours that share something, as stretches. */
+/** Neighbors that share something, as stretches. */
 function spans(places: readonly RungPlace[], of: (rung: Rung) => string) {
   const found: { first: number; fromPx: number; toPx: number }[] = [];
   places.forEach(({ rung, fromPx, toPx }, i) => {

@@ -5,7 +5,7 @@ import type { Spectrogram, Spectrum, ThirdOctave } from '#core/measure/index.ts'
 /** Levels between these go from paper to ink. */
 const SHADES_DB = { none: -100, full: -25 } as const;
 
-/** A spectrogram as pixels, RGBA, time across, the lowest row at the bottom: one colour, its opacity the level. */
+/** A spectrogram as pixels, RGBA, time across, the lowest row at the bottom: one color, its opacity the level. */
 export function shade({ db, columns, rows }: Spectrogram, [red, green, blue]: readonly number[]): Uint8ClampedArray {
   const pixels = new Uint8ClampedArray(4 * columns * rows);
   const scale = 255 / (SHADES_DB.full - SHADES_DB.none);

@@ -28,7 +28,7 @@ import { common, frame, desk as say, textOf } from '#words/index.ts';
 import { type DeskItem, itemsByBox } from './items.ts';
 import { useQuestions } from './useQuestions.ts';
 
-/** At the desk: what is asked and what is to be done, one list by box, answered and ticked by keys. */
+/** At the desk: what is asked and what is to be done, one list by device, answered and ticked by keys. */
 export function DeskScreen() {
   const rig = useAppSelector(selectRig);
   const evaluation = useAppSelector(selectEvaluation);
@@ -164,7 +164,7 @@ function ItemRow({ rig, item, chosen, onChoose }: RowProps) {
   );
 }
 
-/** A lead that is there, and so long. */
+/** A cable that is there, and so long. */
 function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengthM: number) => void }) {
   const [text, setText] = useState(String(lengthM));
   const typed = Number(text.replace(',', '.'));
@@ -201,7 +201,7 @@ interface CardProps {
   readonly onTick: (done: boolean) => void;
 }
 
-/** Where to look on the box, and what one may see there. */
+/** Where to look on the device, and what one may see there. */
 function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
   const { question, task, deviceId, portId, settingId } = item;
   const device = findDevice(rig, deviceId);

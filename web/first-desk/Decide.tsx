@@ -6,7 +6,7 @@ import { MAX_KEYS, type Step } from './steps.ts';
 
 interface Props {
   readonly steps: readonly Step[];
-  /** The step that the keys are for; null while somebody types. */
+  /** The step that the keys are for; null while someone types. */
   readonly at: number | null;
   readonly onAt: (at: number) => void;
   readonly onTake: (step: Step, optionId: string) => void;

@@ -4,7 +4,7 @@ import type { OwnWords } from '#core/typed/index.ts';
 const KEY = 'mellow-tap.words';
 const Words = z.record(z.string(), z.string());
 
-/** What somebody at this computer calls types of theirs; nothing where it cannot be read. */
+/** What someone at this computer calls types of theirs; nothing where it cannot be read. */
 export function ownWords(): OwnWords {
   try {
     return new Map(Object.entries(Words.parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'))));

@@ -4,7 +4,7 @@ import { ownKey } from '#core/typed/index.ts';
 import type { TypedBox } from '#core/wire/index.ts';
 import { firstDesk as say, textOf } from '#words/index.ts';
 
-/** A choice of a step, by its key: the first is taken unless somebody says otherwise. */
+/** A choice of a step, by its key: the first is taken unless someone says otherwise. */
 export interface Option {
   readonly id: string;
   readonly label: string;

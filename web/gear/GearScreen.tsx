@@ -9,7 +9,7 @@ import { TypeEditor } from './editor/index.ts';
 import { copyType, putType, sealedType } from './own.ts';
 import { TypeSheet } from './TypeSheet.tsx';
 
-/** Gear: every type of box and program, what is inside, and types of one's own. */
+/** Gear: every type of device and program, what is inside, and types of one's own. */
 export function GearScreen() {
   const rig = useAppSelector(selectRig);
   return rig ? <Gear rig={rig} /> : null;

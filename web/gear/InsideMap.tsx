@@ -6,7 +6,7 @@ import { drawInside } from './inside.ts';
 
 const MAX_PORTS = 60;
 
-/** What is inside a box, drawn from its data: ports on their sides, the ways between them, each asked what it does. */
+/** What is inside a device, drawn from its data: ports on their sides, the ways between them, each asked what it does. */
 export function InsideMap({ type }: { type: DeviceType }) {
   const { ways, drawing } = useMemo(() => drawInside(type), [type]);
   const [chosen, setChosen] = useState<string | null>(null);

@@ -2,7 +2,7 @@ import { type Drawing, layout, type Shape, type Wire } from '#core/layout/index.
 import type { DeviceType, Stage } from '#core/rig/index.ts';
 import { gear as say } from '#words/index.ts';
 
-/** A way through a box: all channels that go between the same two ports by it. */
+/** A way through a device: all channels that go between the same two ports by it. */
 export interface InsideWay {
   readonly id: string;
   readonly from: string;

@@ -34,7 +34,7 @@ function sayView(view: View, rig: Rig): string {
   return view === 'run' ? say.run() : say.testTunes();
 }
 
-/** One rig in the hand: its run, what is to do, and takes for the bench. It is read here and never changed. */
+/** One rig in the hand: its run, what is to do, and takes for Measure. It is read here and never changed. */
 export function HandRig({ rigId }: { rigId: string }) {
   const dispatch = useAppDispatch();
   const rig = useAppSelector(selectRig);
@@ -130,7 +130,7 @@ function ToDo({ rig }: { rig: Rig }) {
   );
 }
 
-/** A take of the phone's own recorder: it is measured on the bench, not here. */
+/** A take of the phone's own recorder: it is measured on Measure, not here. */
 function SendTake() {
   const chooser = useRef<HTMLInputElement>(null);
   const [says, setSays] = useState('');

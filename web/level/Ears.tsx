@@ -9,7 +9,7 @@ interface Props {
   readonly listenerId: string;
 }
 
-/** How loud it is at somebody's ears, and for how long that may be. */
+/** How loud it is at someone's ears, and for how long that may be. */
 export function Ears({ rig, evaluation, listenerId }: Props) {
   const level = levelAtEars(rig, evaluation, listenerId);
   if (!level) return null;

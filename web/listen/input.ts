@@ -6,7 +6,7 @@ export interface LiveInput {
 }
 
 /**
- * Opens an input of this computer, as it comes: without echo cancelling, noise suppression or gain of the browser's own.
+ * Opens an input of this computer, as it comes: without echo canceling, noise suppression or gain of the browser's own.
  * @throws Error with a sentence, where no leave was given or no input is there
  */
 export async function openInput(

@@ -9,7 +9,7 @@ export interface OpenPieces {
 }
 
 /**
- * Opens an input of this computer, as it comes: without echo cancelling, noise suppression or gain of the browser's own.
+ * Opens an input of this computer, as it comes: without echo canceling, noise suppression or gain of the browser's own.
  * Nothing is kept or played.
  * @param onPieces  a piece of each side, up to so many, as it was heard
  * @param onEnd     when the input ends by itself, with a sentence

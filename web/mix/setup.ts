@@ -11,7 +11,7 @@ const Track = z.strictObject({
   channels: z.union([z.tuple([z.int().min(0)]), z.tuple([z.int().min(0), z.int().min(0)])]),
   part: z.enum(['main', 'voice', 'bed', 'out']),
   underLu: z.number().min(-20).max(60),
-  /** The fader as somebody set it by hand, dB; null: as it is found. */
+  /** The fader as someone set it by hand, dB; null: as it is found. */
   ownDb: z.number().min(-80).max(60).nullable(),
 });
 
@@ -76,7 +76,7 @@ export function firstSetup(facts: readonly TakeFacts[], takeNames: readonly stri
   });
   const isVoice = (role: SourceRole) => STARTS[role].part !== 'bed';
   const first = roles.includes('voice') ? roles.indexOf('voice') : roles.findIndex(isVoice);
-  // Where no name speaks of a voice, the first track is it: somebody has to be.
+  // Where no name speaks of a voice, the first track is it: someone has to be.
   const main = Math.max(0, first);
   return {
     tracks: named.slice(0, 64).map(({ name, take, channels }, i) => ({
@@ -104,7 +104,7 @@ export function withTrack(setup: MixSetup, index: number, change: Partial<MixTra
   };
 }
 
-/** Two neighbouring channels of one take joined as left and right, or parted again. */
+/** Two neighboring channels of one take joined as left and right, or parted again. */
 export function joinedWithNext(setup: MixSetup, index: number): MixSetup {
   const { tracks } = setup;
   const [track, next] = [tracks[index], tracks[index + 1]];

@@ -31,7 +31,7 @@ const aimOf = ({ tracks, targetLufs, ceilingDbtp, ride, duckDb }: MixSetup): Aim
   duckDb,
 });
 
-/** Measures the tracks once, and finds the balance anew after each change of what is wanted; both in the worker. */
+/** Measures the tracks once, and finds the balance again after each change of what is wanted; both in the worker. */
 export function useBalance({ desk, facts, run }: SoundAtHand, setup: MixSetup | null): Balancing {
   const [measured, setMeasured] = useState<readonly TrackMeasured[] | null>(null);
   const [balanced, setBalanced] = useState<Balanced | null>(null);

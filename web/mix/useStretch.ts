@@ -6,7 +6,7 @@ import { mix as say } from '#words/index.ts';
 import type { MixSetup } from './setup.ts';
 import { asRecorded, type Balancing } from './useBalance.ts';
 
-/** The stretch as recorded and balanced, made anew when either changes. */
+/** The stretch as recorded and balanced, made again when either changes. */
 export function useStretch(
   { desk }: SoundAtHand,
   setup: MixSetup,

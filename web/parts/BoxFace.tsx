@@ -8,7 +8,7 @@ interface Props {
   readonly settingId?: string | null;
 }
 
-/** The box as a drawing, with the socket or control that one has to look at. */
+/** The device as a drawing, with the socket or control that one has to look at. */
 export function BoxFace({ type, portId = null, settingId = null }: Props) {
   const face = layoutFace(type, { portId, settingId });
   if (face.marks.length === 0) return null;

@@ -55,7 +55,7 @@ function SearchButton() {
   );
 }
 
-/** Drawn anew only where its own state is another one: the frame is drawn with every edit. */
+/** Drawn again only where its own state is another one: the frame is drawn with every edit. */
 const Entry = memo(function Entry({ to, label, state }: NavEntry) {
   return (
     <NavLink to={to} end>

@@ -9,7 +9,7 @@ export interface Place {
   readonly column: number;
 }
 
-/** What a cell shows. It is drawn anew only when `told`, which says the same in words, is another one. */
+/** What a cell shows. It is drawn again only when `told`, which says the same in words, is another one. */
 export interface PairCell {
   readonly told: string;
   readonly draw: () => ReactNode;
@@ -117,7 +117,7 @@ interface RowProps {
 const same = (a: readonly number[], b: readonly number[]): boolean =>
   a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
 
-/** A row that is the same is not drawn anew. */
+/** A row that is the same is not drawn again. */
 const GridRow = memo(
   function GridRow({ row, source, listeners, columns, chosen, width, cell, onChoose }: RowProps) {
     return (
@@ -174,7 +174,7 @@ interface CellProps extends PairCell {
   readonly onChoose: (place: Place) => void;
 }
 
-/** Cells that say the same are not drawn anew: a table may have sixteen hundred. */
+/** Cells that say the same are not drawn again: a table may have sixteen hundred. */
 const GridCell = memo(
   function GridCell({ row, column, told, chosen, draw, onChoose }: CellProps) {
     const choose = useCallback(() => onChoose({ row, column }), [onChoose, row, column]);

@@ -23,7 +23,7 @@ interface Props {
   /** What to say when nothing matches. */
   readonly none?: string;
   readonly autoFocus?: boolean;
-  /** After one is taken the field is empty again, for the next; Enter in the empty field takes the same once more. */
+  /** After one is taken the field is empty again, for the next; Enter in the empty field takes the same again. */
   readonly clears?: boolean;
   /** Ctrl and Enter. */
   readonly onSubmit?: () => void;

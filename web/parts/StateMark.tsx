@@ -9,7 +9,7 @@ const WORDS: Record<State, () => string> = {
   none: common.notChecked,
 };
 
-/** The four states and the dash: shape and word first, colour last. */
+/** The four states and the dash: shape and word first, color last. */
 export function StateMark({ state, title = WORDS[state](), size }: { state: State; title?: string; size?: number }) {
   return (
     <svg className={`mark ${state}`} viewBox="-8 -8 16 16" width={size} height={size} role="img" aria-label={title}>

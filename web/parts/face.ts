@@ -1,7 +1,7 @@
 import { type ConnectorKind, connectorOf } from '#core/plug/index.ts';
 import type { DeviceType, SettingSpec } from '#core/rig/index.ts';
 
-/** A socket or a control on the drawing of a box. */
+/** A socket or a control on the drawing of a device. */
 export interface FaceMark {
   readonly id: string;
   readonly name: string;
@@ -32,7 +32,7 @@ const CONTROLS: Record<SettingSpec['kind'], FaceMark['shape']> = {
   mute: 'button',
 };
 
-/** Sockets of a box, each once, then what can be set on it: drawn from its data, not after any one make. */
+/** Sockets of a device, each once, then what can be set on it: drawn from its data, not after any one make. */
 export function layoutFace(type: DeviceType, meant: { portId: string | null; settingId: string | null }): Face {
   const sockets = new Map<string, Omit<FaceMark, 'xPx' | 'yPx'>>();
   for (const port of type.ports) {

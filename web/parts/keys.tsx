@@ -11,7 +11,7 @@ export interface KeyHint {
 }
 
 type Add = (hint: KeyHint) => () => void;
-/** Apart from the list itself, lest every view that has keys is drawn anew whenever one of them comes or goes. */
+/** Apart from the list itself, lest every view that has keys is drawn again whenever one of them comes or goes. */
 const AddContext = createContext<Add>(() => () => undefined);
 const HintsContext = createContext<readonly KeyHint[]>([]);
 

@@ -3,7 +3,7 @@ import { type ReactNode, useState } from 'react';
 import { parts as say } from '#words/index.ts';
 import { formatNumber } from './format.ts';
 
-/** Rows that are drawn at once: more of them cost seconds, and nobody reads them. */
+/** Rows that are drawn at once: more of them cost seconds, and no one reads them. */
 const AT_ONCE = 100;
 
 /** The first rows of a long list, and a button for the rest; `always` are shown wherever they stand. */

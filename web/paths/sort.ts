@@ -14,7 +14,7 @@ export interface SortedTake {
 const SHOWN_BY = 'slate-shown-by';
 const slateKey = (rigId: string, slateId: number): string[] => [rigId, String(slateId)];
 
-/** Which source shows a slate, as it was said once; null where nobody said. */
+/** Which source shows a slate, as it was said once; null where no one said. */
 export const sourceOfSlate = (rigId: string, slateId: number): string | null =>
   readKept(SHOWN_BY, slateKey(rigId, slateId), z.string());
 export const keepSourceOfSlate = (rigId: string, slateId: number, sourceId: string): void =>
@@ -33,7 +33,7 @@ export function settingsOfPair(rig: Rig, evaluation: Evaluation, sourceId: strin
 }
 
 /**
- * A take finds its place: by its slate's number where somebody said which source shows it, else by the words of its
+ * A take finds its place: by its slate's number where someone said which source shows it, else by the words of its
  * name. Its delays are those that stand at the desk, or the one number of ms that its name bears.
  */
 export function sortTake(

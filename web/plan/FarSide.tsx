@@ -8,7 +8,7 @@ import { Choice, formatNumber, StateMark, saveAs, Term } from '#web/parts/index.
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { common, plan, textOf } from '#words/index.ts';
 
-/** Those who are not here: what they listen by, a sheet to send them, somebody more, and a spare seat among them. */
+/** Those who are not here: what they listen by, a sheet to send them, someone more, and a spare seat among them. */
 export function FarSide({ rig }: { rig: Rig }) {
   const dispatch = useAppDispatch();
   const calls = callsOf(rig);

@@ -69,7 +69,7 @@ export function MomentList({ rig }: { rig: Rig }) {
         rig={rig}
         onAdd={(id, name) => {
           const moment = { id, name, settings: [], plan: [] };
-          // What one looks at stays: another moment is looked at when somebody says so.
+          // What one looks at stays: another moment is looked at when someone says so.
           dispatch(applyStep({ kind: 'add-moment', moment }, plan.momentStep({ name })));
         }}
       />

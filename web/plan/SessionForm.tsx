@@ -18,7 +18,7 @@ const MODES = [
   '3840x2160@60',
   '3840x2160@120',
 ];
-/** Less than this is nothing: hours, metres, euros. */
+/** Less than this is nothing: hours, meters, euros. */
 const LEAST = 0.1;
 const SAMPLE_RATES = [44_100, 48_000, 96_000];
 

@@ -16,7 +16,7 @@ interface Props {
   readonly player: { frameAt(performanceMs: number): number } | null;
 }
 
-/** The canvas, as large as its room and as fine as its screen; drawn anew at each refresh while it plays. */
+/** The canvas, as large as its room and as fine as its screen; drawn again at each refresh while it plays. */
 export function SlateCanvas({ slate, words, player }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {

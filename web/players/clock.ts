@@ -3,7 +3,7 @@ export const LEAD_S = 0.3;
 /** A level that is moved gets there within about three times this: no click is heard. */
 export const RAMP_S = 0.03;
 
-/** What leaves the loudspeaker at an instant of `performance.now`, on the sound card's own clock. */
+/** What leaves the speaker at an instant of `performance.now`, on the sound card's own clock. */
 export function heardAtS(context: AudioContext, performanceMs: number): number {
   const stamp = context.getOutputTimestamp();
   // Before anything has come out the stamp is zero: the clock less its latency is as near.

@@ -18,7 +18,7 @@ export function paintSlate(
   paint.fillStyle = '#fff';
   for (const b of whiteBoxes(slate, frame, layout)) paint.fillRect(b.x, b.y, b.width, b.height);
   const { words: room, flash } = layout;
-  // The frame round the flash fills towards the beat, so that the eye expects it.
+  // The frame round the flash fills toward the beat, so that the eye expects it.
   const thick = Math.max(2, Math.floor(layout.cell / 12));
   paint.fillStyle = HAND;
   paint.fillRect(flash.x, flash.y + flash.height + thick, flash.width * beatShare(slate, frame), 2 * thick);

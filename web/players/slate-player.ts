@@ -2,7 +2,7 @@ import { framesALoop, renderSlateSound, type Slate, secondsALoop } from '#core/s
 import { hertz } from '#core/units/index.ts';
 import { heardAtS, LEAD_S, RAMP_S } from './clock.ts';
 
-/** What the browser tells of the way from its clock to the loudspeaker, ms. */
+/** What the browser tells of the way from its clock to the speaker, ms. */
 export interface SlateLatency {
   readonly baseMs: number;
   readonly outputMs: number;
@@ -10,7 +10,7 @@ export interface SlateLatency {
 
 /** A slate that sounds: its picture goes by the clock of its sound. */
 export interface SlatePlayer {
-  /** The frame whose sound leaves the loudspeaker at an instant of `performance.now`. */
+  /** The frame whose sound leaves the speaker at an instant of `performance.now`. */
   frameAt(performanceMs: number): number;
   latency(): SlateLatency;
   /** Linear, 0 is silent. */

@@ -10,7 +10,7 @@ export interface TunePlayer {
   stop(): void;
 }
 
-/** A tune that nobody looks for: to hear how loud it will be, without being taken for one that counts. */
+/** A tune that no one looks for: to hear how loud it will be, without being taken for one that counts. */
 const TRY_TUNE = 31;
 const RISE_S = 5;
 

@@ -20,7 +20,7 @@ export function HearingTable({ cells, isMarked, ...grid }: Props) {
     const here = cells[row]![column]!;
     return shown(here, isMarked(here.pair));
   };
-  // Marks are few, and any of them draws its row anew.
+  // Marks are few, and any of them draws its row again.
   const rowIs = (row: number) => (cells[row]!.some((c) => isMarked(c.pair)) ? {} : cells[row]);
   return <PairGrid label={say.whoGetsWhat()} cell={cell} rowIs={rowIs} {...grid} />;
 }

@@ -27,11 +27,11 @@ import { SoundDevices } from './SoundDevices.tsx';
 interface Props {
   readonly rig: Rig;
   readonly evaluation: Evaluation;
-  /** The ways of the pair that is looked at: their boxes come first. */
+  /** The ways of the pair that is looked at: their devices come first. */
   readonly ways: readonly ReceivedPath[];
 }
 
-/** Below the table: what each box does with its channels, and its controls, to be set right there. */
+/** Below the table: what each device does with its channels, and its controls, to be set right there. */
 export function Insides({ rig, evaluation, ways }: Props) {
   const dispatch = useAppDispatch();
   const [chosen, setChosen] = useState<string | null>(null);
@@ -73,7 +73,7 @@ export function Insides({ rig, evaluation, ways }: Props) {
   );
 }
 
-/** Boxes that do anything between an input and an output, or that can be set; those on the way first, as they come. */
+/** Devices that do anything between an input and an output, or that can be set; those on the way first, as they come. */
 function boxesWithInside(rig: Rig, ways: readonly ReceivedPath[]): Device[] {
   const types = findTypes(rig);
   const has = ({ typeId }: Device) => types.get(typeId)!.settings.length > 0;
@@ -164,7 +164,7 @@ interface PanelProps {
   readonly onSet: (deviceId: string, spec: SettingSpec, value: SettingValue) => void;
 }
 
-/** The controls: in a table where several parts have the same ones, and one by one for the box as a whole. */
+/** The controls: in a table where several parts have the same ones, and one by one for the device as a whole. */
 const ControlPanel = memo(function ControlPanel({ device, controls: { table, general }, onSet }: PanelProps) {
   const control = (spec: SettingSpec) => (
     <Control

@@ -91,7 +91,7 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
   );
 }
 
-/** Whether something is plugged in behind an end, or somebody has said anything of it. */
+/** Whether something is plugged in behind an end, or someone has said anything of it. */
 function isKnown(rig: Rig, ref: PortRef): boolean {
   const device = findDevice(rig, ref.deviceId)!;
   if (device.ends?.[ref.portId]) return true;

@@ -53,7 +53,7 @@ export function cellsOf(rig: Rig, { pairs }: Evaluation): (readonly Cell[])[] {
   return rig.sources.map((_, s) => rowOf(rig.listeners.map((_, l) => cellOf(pairs[l * count + s]!))));
 }
 
-/** What is as wanted is good; what nobody wants or forbids is not judged by being there. */
+/** What is as wanted is good; what no one wants or forbids is not judged by being there. */
 function stateOf({ want, verdict, ways }: Pair): State {
   if (verdict.word === 'not-heard') return want === 'must-not' ? 'good' : 'none';
   if (verdict.state === 'none' && ways.length > 0) return want === null ? 'none' : 'good';

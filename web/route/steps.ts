@@ -8,7 +8,7 @@ export interface BoxStep {
   readonly leaves: string;
 }
 
-/** Edges of one box taken together, with the level that leaves it. */
+/** Edges of one device taken together, with the level that leaves it. */
 export function stepsOf(rig: Rig, graph: Graph, way: ReceivedPath): BoxStep[] {
   const steps: { deviceId: string; gainDb: number; levelDb: number; node: number }[] = [];
   const arrivals = [];

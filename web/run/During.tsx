@@ -36,7 +36,7 @@ export function During({ rig, session, hand }: { rig: Rig; session: Session | nu
 const SECOND_MS = 1000;
 const HOUR_MS = 3_600_000;
 
-/** Read from three metres: how long it has gone on, and what is left of it. */
+/** Read from three meters: how long it has gone on, and what is left of it. */
 function Clock({ rig, session }: { rig: Rig; session: Session | null }) {
   const dispatch = useAppDispatch();
   const [nowMs, setNowMs] = useState(() => Date.now());

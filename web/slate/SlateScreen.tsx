@@ -11,7 +11,7 @@ import { TakeFrame, TakePage } from '#web/take/index.ts';
 import { common, slate as say } from '#words/index.ts';
 import { SlateFiles } from './SlateFiles.tsx';
 
-/** Nobody is startled: the first beat is silent until somebody turns it up. */
+/** No one is startled: the first beat is silent until someone turns it up. */
 const START_DB = -60;
 const SIXTY = 7;
 

@@ -42,7 +42,7 @@ describe('the slate’s player', () => {
   it('draws the frame whose sound leaves the loudspeaker just then', async () => {
     const { card, make } = soundCard();
     const player = await playSlate(slate, 0, make);
-    // The first loop begins 0.3 s after the start; this much has come out of the loudspeaker at 5000 ms.
+    // The first loop begins 0.3 s after the start; this much has come out of the speaker at 5000 ms.
     card.stamp = { contextTime: 10.3 + 2.5, performanceTime: 5000 };
     expect(player.frameAt(5000)).toBe(150);
     expect(player.frameAt(5016.7)).toBe(151);

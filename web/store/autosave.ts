@@ -78,7 +78,7 @@ async function saveOnce(getState: () => State, dispatch: AppDispatch): Promise<'
   const newer = newerRig(answer.error);
   if (newer) {
     const theirs = newer.document;
-    // The same rig, only its acknowledgement was lost: nobody was first but we.
+    // The same rig, only its acknowledgement was lost: no one was first but we.
     if (JSON.stringify(theirs) === JSON.stringify(rig))
       dispatch(kept({ revision: newer.revision, current: selectRig(getState()) === rig, past: history.past }));
     else dispatch(overtaken({ revision: newer.revision, rig: theirs }));

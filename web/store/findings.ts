@@ -51,7 +51,7 @@ export const stageStatesOf = ofRig((rig): { plan: State; wire: State; route: Sta
   const waits = evaluationAt(rig, null).pairs.some((p) => p.verdict.word === 'once-done');
   const unsaid = rig.plan.length === 0 && rig.sources.length > 0;
   return {
-    // A rig that nobody has said anything of is neither right nor wrong.
+    // A rig that no one has said anything of is neither right nor wrong.
     plan: unsaid ? 'watch' : worst((f) => f.rule.startsWith('brief-')),
     wire: worst((f) => f.stage === 'wire'),
     route: worst((f) => f.stage === 'route'),

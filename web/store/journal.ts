@@ -126,7 +126,7 @@ function keptOpen(rigId: string): DayEvent[] {
 
 // ---- telling and hearing
 
-/** An id that nobody else makes; also where a plain address of the local network withholds `crypto.randomUUID`. */
+/** An id that no one else makes; also where a plain address of the local network withholds `crypto.randomUUID`. */
 export function newId(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(16));
   bytes[6] = (bytes[6]! & 0x0f) | 0x40;

@@ -8,7 +8,7 @@ import { dayReducer } from './journal.ts';
 export const makeStore = () =>
   configureStore({
     reducer: { desk: deskReducer, day: dayReducer, [api.reducerPath]: api.reducer },
-    // Rigs are plain and frozen by nobody else; walking them on every action would cost more than the actions.
+    // Rigs are plain and frozen by no one else; walking them on every action would cost more than the actions.
     middleware: (defaults) =>
       defaults({ serializableCheck: false, immutableCheck: false }).prepend(autosave.middleware).concat(api.middleware),
   });

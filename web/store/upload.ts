@@ -81,7 +81,7 @@ export async function uploadBackup(file: Blob, upload: Upload = {}): Promise<str
 const keyOf = (file: File): string => `mellow.upload.${file.name}|${file.size}|${file.lastModified}`;
 
 /**
- * The id under which a file is sent: the same again while it has not arrived whole, so that choosing it once more, after a
+ * The id under which a file is sent: the same again while it has not arrived whole, so that choosing it again, after a
  * reload or a day later, goes on from where the server is.
  */
 export function uploadIdOf(file: File): string {

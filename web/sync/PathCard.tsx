@@ -167,7 +167,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
   );
 }
 
-/** How far apart two ways are heard, and by which boxes the second comes. */
+/** How far apart two ways are heard, and by which devices the second comes. */
 function Twice({ rig, first, second }: { rig: Rig; first: ReceivedPath; second: ReceivedPath }) {
   const apart = second.afterFirst!;
   const ms = apart.value.nominal;

@@ -9,7 +9,7 @@ interface GateProps {
   /** Takes that may lie there, and that have to. */
   readonly most: number;
   readonly least: number;
-  /** What is to be chosen on the bench, as a link. */
+  /** What is to be chosen on Measure, as a link. */
   readonly asks: string;
   readonly children: (takes: readonly TakeAtHand[], bench: string) => ReactNode;
 }
@@ -38,7 +38,7 @@ export function TakeGate({ title, most, least, asks, children }: GateProps) {
   );
 }
 
-/** What such a page looks like: its title, and the way back to the bench. */
+/** What such a page looks like: its title, and the way back to Measure. */
 export function TakePage({ title, bench, children }: { title: ReactNode; bench: string; children: ReactNode }) {
   return (
     <main className="frame-page">

@@ -6,7 +6,7 @@ import { frameMs } from '#core/units/index.ts';
 import type { TakeLook } from '#web/workers/index.ts';
 import { keep, readKept } from './kept.ts';
 
-/** A clap that is less likely one than this is shown and left out until somebody says otherwise. */
+/** A clap that is less likely one than this is shown and left out until someone says otherwise. */
 const SURE = 0.75;
 /** Stamps in some files are whole milliseconds: without a known rate this is the usual frame. */
 const USUAL_FRAME_MS = 1000 / 60;
@@ -38,7 +38,7 @@ export function notesFrom(look: TakeLook): TakeNotes {
 export const MAX_FLASHES = 400;
 const NEAR_CLAP_MS = 1000;
 
-/** Of a strobe only what lies near a clap is kept, the strongest first: nobody corrects thousands of marks. */
+/** Of a strobe only what lies near a clap is kept, the strongest first: no one corrects thousands of marks. */
 function withoutStrobe(flashes: readonly Flash[], clapsMs: readonly number[]): readonly Flash[] {
   if (flashes.length <= MAX_FLASHES) return flashes;
   return flashes
@@ -82,7 +82,7 @@ const SKEW = 'slate-skew';
 export const skewOf = (slateId: number): Skew | null => readKept(SKEW, [String(slateId)], Skew);
 export const keepSkew = (slateId: number, skew: Skew | null): void => keep(SKEW, [String(slateId)], skew);
 
-/** A player whose skew nobody measured: anywhere within 40 ms either way, evenly. */
+/** A player whose skew no one measured: anywhere within 40 ms either way, evenly. */
 export const UNKNOWN_SKEW_MS = 40;
 const UNKNOWN_SKEW_SD = UNKNOWN_SKEW_MS / Math.sqrt(3);
 

@@ -34,7 +34,7 @@ const KeptTreatment: z.ZodType<Treatment> = z.strictObject({
 
 const KEPT_AS = 'treatment';
 
-/** What somebody set for the voice of a take; null where nothing was. */
+/** What someone set for the voice of a take; null where nothing was. */
 export const readTreatment = (takeIds: readonly string[]): Treatment | null =>
   readKept(KEPT_AS, takeIds, KeptTreatment);
 export const keepTreatment = (takeIds: readonly string[], treatment: Treatment): void =>

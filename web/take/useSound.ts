@@ -24,7 +24,7 @@ export function useSound(takeIds: readonly string[]): SoundAtHand {
   const [failed, setFailed] = useState<string | null>(null);
   const [turn, setTurn] = useState(0);
   const address = takeIds.join(' ');
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a turn more opens them anew
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a turn more opens them again
   useEffect(() => {
     if (!address) return;
     const opened = openSoundDesk(() => setFailed(say.measuringFailedReloadPage()));

@@ -7,11 +7,11 @@ export interface KeptNotes {
   readonly notes: TakeNotes | null;
   /** Why the server has not got them yet; null when all is well. */
   readonly saying: string | null;
-  /** Another window marked this take first: both are kept until somebody chooses. */
+  /** Another window marked this take first: both are kept until someone chooses. */
   readonly conflict: { takeTheirs(): void; keepMine(): void } | null;
   /** A person's change. */
   change(notes: TakeNotes): void;
-  /** What a fresh look found: shown, and kept only once somebody changes it. */
+  /** What a fresh look found: shown, and kept only once someone changes it. */
   found(merge: (kept: TakeNotes | null) => TakeNotes): void;
 }
 

@@ -15,7 +15,7 @@ export function useTakesInAddress(most: number): {
   readonly takes: readonly TakeAtHand[] | null;
   /** Of these one was neither kept nor chosen in this page. */
   readonly missing: boolean;
-  /** The way back to the bench with them. */
+  /** The way back to Measure with them. */
   readonly bench: string;
 } {
   const { rigId } = useParams();

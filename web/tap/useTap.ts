@@ -151,7 +151,7 @@ export function useTap(rigId: string, rig: Rig): Tap {
               (p) => onDone(p.done),
             ),
           (tracks) => {
-            // Kept on the server for the bench; the reading does not wait for it.
+            // Kept on the server for Measure; the reading does not wait for it.
             void uploadTake(takeId, file, file.name).catch(() => undefined);
             const good = tracks.filter((t) => t.reading !== null);
             if (good.length === 0) return say.itsSilentOrShorter();
@@ -208,7 +208,7 @@ const plain = (players: readonly Player[]): KeptTap['players'] =>
   players.map((p) => ({ ...p, knownAt: [...p.knownAt] }));
 
 const CLEARLY = 2;
-/** By what it holds, where one listener stands out and has none yet; null where somebody has to say. */
+/** By what it holds, where one listener stands out and has none yet; null where someone has to say. */
 function likeliest(
   rig: Rig,
   reading: TapReading,

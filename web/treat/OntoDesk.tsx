@@ -6,7 +6,7 @@ import { Choice, TwoVerbs, type Verb } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
 import { common, treat as say, textOf } from '#words/index.ts';
 
-/** What was tried, set on a box or program of the rig that has it, in its own units and steps. */
+/** What was tried, set on a device or program of the rig that has it, in its own units and steps. */
 export function OntoDesk({ rig, treatment }: { rig: Rig; treatment: Treatment }) {
   const dispatch = useAppDispatch();
   const places = useMemo(() => treatingPlaces(rig), [rig]);

@@ -9,7 +9,7 @@ import { openTripReader } from '#web/workers/index.ts';
 import { common, trip as say } from '#words/index.ts';
 import { type Back, type RunningLoop, runLoop, STAND_IN_MS } from './loop.ts';
 
-/** Nobody is startled: it begins silent. */
+/** No one is startled: it begins silent. */
 const SILENT_DB = -60;
 const ENOUGH = 20;
 const STAND_IN = 'stand-in';
@@ -17,7 +17,7 @@ const ANY = 'any';
 
 const gainOf = (db: number): number => (db <= SILENT_DB ? 0 : ratioFromDb(db));
 
-/** The round trip of this computer: a chirp goes out, comes back by a lead or through the air, and is timed. */
+/** The round trip of this computer: a chirp goes out, comes back by a cable or through the air, and is timed. */
 export function TripScreen() {
   const [back, setBack] = useState<string>(ANY);
   const [levelDb, setLevelDb] = useState(SILENT_DB);

@@ -8,7 +8,7 @@ import { ALARM_WORDS, stateOf } from './alarms.ts';
 import { useWatchers } from './useWatchers.ts';
 import { type Watcher, watchers } from './watchers.ts';
 
-/** Inputs of this computer that are watched all session, in words that are read from three metres; what is not watched is said. */
+/** Inputs of this computer that are watched all session, in words that are read from three meters; what is not watched is said. */
 export function WatchPanel({ rig }: { rig: Rig }) {
   const all = useWatchers();
   const [listenerId, setListenerId] = useState(rig.listeners[0]?.id ?? '');

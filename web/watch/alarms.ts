@@ -4,7 +4,7 @@ import type { Complaint, SymptomId } from '#core/trouble/index.ts';
 import { watch as say, textOf } from '#words/index.ts';
 import type { Watcher } from './watchers.ts';
 
-/** What is wrong with a watched input, as one reads it from three metres. */
+/** What is wrong with a watched input, as one reads it from three meters. */
 export const ALARM_WORDS: Record<WatchAlarmId | 'gone', string> = {
   silent: 'SILENT',
   'one-side': say.oneSideOnly(),

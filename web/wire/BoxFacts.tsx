@@ -11,7 +11,7 @@ import { ReplaceDialog } from './DeviceDialogs.tsx';
 import { EdidFacts } from './EdidFacts.tsx';
 import { Photos } from './Photos.tsx';
 
-/** What is said of a box: its name, where it runs, what feeds it, whether it moves; and taken out or replaced. */
+/** What is said of a device: its name, where it runs, what feeds it, whether it moves; and taken out or replaced. */
 export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; onGone: () => void }) {
   const dispatch = useAppDispatch();
   const [replacing, setReplacing] = useState(false);

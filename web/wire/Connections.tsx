@@ -47,7 +47,7 @@ export function LinksInside({ rig }: { rig: Rig }) {
   );
 }
 
-/** What the socket is called that a lead stands in: named by whoever owns it, and told so in every list, label and sheet. */
+/** What the socket is called that a cable stands in: named by whoever owns it, and told so in every list, label and sheet. */
 function SocketName({ rig, end }: { rig: Rig; end: PortRef }) {
   const dispatch = useAppDispatch();
   const device = findDevice(rig, end.deviceId)!;
@@ -84,7 +84,7 @@ interface RowProps {
   readonly deviceId: string | null;
 }
 
-/** One connection. What somebody would miss is told before it goes. */
+/** One connection. What someone would miss is told before it goes. */
 function ConnectionRow({ rig, connection, deviceId }: RowProps) {
   const dispatch = useAppDispatch();
   const [lost, setLost] = useState<string | null>(null);

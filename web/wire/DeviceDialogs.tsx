@@ -18,7 +18,7 @@ interface AddProps extends Props {
   readonly onOther: (way: 'many' | 'named') => void;
 }
 
-/** A box or a program from the catalogue, put on the desk with the source that begins in it. */
+/** A device or a program from the library, put on the desk with the source that begins in it. */
 export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
   const dispatch = useAppDispatch();
   const items = useTypeItems(rig);

@@ -135,13 +135,13 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
   );
 }
 
-/** The box that the question is about, with the socket or control to look at. */
+/** The device that the question is about, with the socket or control to look at. */
 function WhereToLook({ rig, question }: { rig: Rig; question: Question }) {
   const type = findTypes(rig).get(findDevice(rig, question.deviceId)?.typeId ?? '');
   return type ? <BoxFace type={type} settingId={question.settingId} portId={question.portId} /> : null;
 }
 
-/** Somebody will live with it, and says why: it is kept, and counts no more. */
+/** Someone will live with it, and says why: it is kept, and counts no more. */
 function PutAside({ onPutAside }: { onPutAside: (reason: string) => void }) {
   const [reason, setReason] = useState('');
   return (

@@ -12,7 +12,7 @@ interface Props {
   readonly chosen: readonly string[];
 }
 
-/** Every lead: from where to where, what to take, how long it is and may be, and how that is known. */
+/** Every cable: from where to where, what to take, how long it is and may be, and how that is known. */
 export function LeadTable({ rig, rows, chosen }: Props) {
   const dispatch = useAppDispatch();
   const [search, setSearch] = useState('');
@@ -80,7 +80,7 @@ interface LineProps {
   readonly onSeen: (lead: LeadRow['lead'], lengthM: number) => void;
 }
 
-/** A row that says the same is not drawn anew: a table has many, and each has a field. */
+/** A row that says the same is not drawn again: a table has many, and each has a field. */
 const LeadLine = memo(function LeadLine({ sources, row, chosen, onSeen }: LineProps) {
   const { lead, limit, worst } = row;
   const { cable, from, to } = lead;

@@ -30,7 +30,7 @@ interface Props {
 const keyOf = ({ deviceId, id }: Socket): string => `${deviceId}/${id}`;
 const nameOf = (rig: Rig, socket: Socket): string => `${deviceName(rig, socket.deviceId)}, ${socket.name}`;
 
-/** From here to there: what fits, the lead, its length, and what it would cause; then it is drawn. */
+/** From here to there: what fits, the cable, its length, and what it would cause; then it is drawn. */
 export function PlugDialog({ rig, findings, from, onClose }: Props) {
   const types = findTypes(rig);
   const sockets = useMemo(() => rig.devices.flatMap((d) => socketsOf(rig, d.id, findTypes(rig))), [rig]);
@@ -111,7 +111,7 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
     () => offer.cables.map((c) => ({ ...c, lengthM: valid ? lengthM : c.lengthM })),
     [offer, lengthM, valid],
   );
-  // A socket holds one lead: what stands in one of the two comes out with it.
+  // A socket holds one cable: what stands in one of the two comes out with it.
   const pulled = useMemo(() => pulledBy(rig, cables), [rig, cables]);
   const effect = useMemo(() => {
     const out = pulled.map(({ cableId }): Edit => ({ kind: 'unplug', cableId }));
@@ -193,7 +193,7 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
   );
 }
 
-/** The leads that come out, each once. */
+/** The cables that come out, each once. */
 function sayPulled(rig: Rig, pulled: readonly { readonly cableId: string }[]): string {
   const leads = rig.cables.filter((c) => pulled.some((p) => p.cableId === c.id));
   return [...new Set(leads.map((c) => [sayEnd(rig, c.from), sayEnd(rig, c.to)].sort().join(say.toBetween())))].join(

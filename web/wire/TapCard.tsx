@@ -13,7 +13,7 @@ import { BoxFacts } from './BoxFacts.tsx';
 interface Props {
   /** As it stands in the moment that is looked at. */
   readonly rig: Rig;
-  /** The rig itself: what is said of the box is said of that. */
+  /** The rig itself: what is said of the device is said of that. */
   readonly plain: Rig;
   readonly evaluation: Evaluation;
   readonly tap: PortRef;
@@ -111,7 +111,7 @@ const Delay = ({ delay }: { delay: Figure }) => (
 );
 
 const SHOWN_BOXES = 3;
-/** 'by Mixer, Desk computer': the last boxes that it came through. */
+/** 'by Mixer, Desk computer': the last devices that it came through. */
 function wayOf(rig: Rig, { graph }: Evaluation, arrival: Parameters<typeof readPath>[1]): string {
   const ids = readPath(graph, arrival).deviceIds.slice(0, -1);
   const last = ids.slice(-SHOWN_BOXES).map((id) => deviceName(rig, id));

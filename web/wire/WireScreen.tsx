@@ -27,7 +27,7 @@ import { PlugDialog } from './PlugDialog.tsx';
 import { leadRows } from './rows.ts';
 import { TapCard } from './TapCard.tsx';
 
-/** Wire: what is wrong or doubtful, and every lead with what to take for it. */
+/** Wire: what is wrong or doubtful, and every cable with what to take for it. */
 export function WireScreen() {
   const rig = useAppSelector(selectRig);
   const evaluation = useAppSelector(selectEvaluation);

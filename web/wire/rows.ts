@@ -4,7 +4,7 @@ import { findTypes, type Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { wire as say, textOf } from '#words/index.ts';
 
-/** A lead as a row of the table. */
+/** A cable as a row of the table. */
 export interface LeadRow {
   readonly id: string;
   readonly lead: LeadSeen;
@@ -18,7 +18,7 @@ export interface LeadRow {
 
 const WEIGHT: Record<Severity, number> = { stop: 0, fix: 1, watch: 2 };
 
-/** Every lead of the rig, in the order of its names. */
+/** Every cable of the rig, in the order of its names. */
 export function leadRows(rig: Rig, evaluation: Evaluation, findings: readonly Finding[]): LeadRow[] {
   return leadsOf(rig, findTypes(rig))
     .filter((l) => !l.twin)
@@ -45,7 +45,7 @@ export function sayParts({ chain, lead }: LeadRow): string {
   return socket ? say.cableFromToComputer({ socket: textOf(socket.name) }) : say.insideComputer();
 }
 
-/** What all the leads cost together, as such things usually cost, and how many parts they are. */
+/** What all the cables cost together, as such things usually cost, and how many parts they are. */
 export function billOf(rows: readonly LeadRow[]): { parts: number; low: number; high: number } {
   const chains = rows.flatMap((r) => (r.chain ? [r.chain] : []));
   return {

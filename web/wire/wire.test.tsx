@@ -22,7 +22,7 @@ describe('leads as rows', () => {
   const rows = rowsOf(demoRig());
   const row = (id: string) => rows.find((r) => r.id === id)!;
   it('say what to take, what goes along, and how long it may be', () => {
-    // Three USB cables of the mixer go in one lead.
+    // Three USB cables of the mixer go in one cable.
     expect(rows).toHaveLength(demoRig().cables.filter((c) => c.medium === 'lead').length - 2);
     expect(sayParts(row('camera-hdmi'))).toBe('cable, HDMI mini to HDMI');
     expect(sayParts(row('extractor-line'))).toBe('cable, 3.5 mm stereo to two 6.35 mm mono');

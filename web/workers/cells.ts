@@ -25,7 +25,7 @@ function pixelsOf(format: string): Pixels {
   return { bytes: 1, at: 0, wideShift: null };
 }
 
-/** The brightness of all of a frame, a byte a pixel; wide and coloured samples are narrowed into `scratch`. */
+/** The brightness of all of a frame, a byte a pixel; wide and colored samples are narrowed into `scratch`. */
 function lumaOf(
   buffer: Uint8Array,
   plane: { offset: number; stride: number },
@@ -135,7 +135,7 @@ export function regionReader(region: Region): (sample: VideoSample) => Promise<F
   let buffer = new Uint8Array(0);
   return async (sample) => {
     const { codedWidth, codedHeight } = sample;
-    // Colours are stored for every second pixel: a rectangle begins and ends with them.
+    // Colors are stored for every second pixel: a rectangle begins and ends with them.
     const even = (v: number) => Math.round(v) & ~1;
     const x = Math.min(even(region.x * codedWidth), codedWidth - MIN_REGION_PX);
     const y = Math.min(even(region.y * codedHeight), codedHeight - MIN_REGION_PX);

@@ -129,7 +129,7 @@ export async function decodeSound(
 const FOUR_WITH_BACK: Layout = ['front-left', 'front-right', 'front-center', 'back-center'];
 const MAPPING_FAMILY_AT = 18;
 
-/** Decoders hand channels out in the order of WAVE; Opus alone may say that they belong to no loudspeakers. */
+/** Decoders hand channels out in the order of WAVE; Opus alone may say that they belong to no speakers. */
 async function layoutOf(track: InputAudioTrack, channels: number): Promise<Layout | null> {
   if (track.codec === 'opus' && channels > 2) {
     const head = (await track.getDecoderConfig())?.description;

@@ -82,7 +82,7 @@ export const makeSlate = (what: 'film' | 'sound', film: SlateFilm, onProgress: O
 export const setOut = (shapes: readonly Shape[], wires: readonly Wire[], last: Seats | undefined): Job<Drawing> =>
   inWorker<RigApi, Drawing>(rigWorker(), say.couldntDrawMap(), (api) => api.layout(shapes, wires, last));
 
-/** Looks for what makes a rig as its plan wants it: the fewest settings, then leads and boxes, and what clashes. */
+/** Looks for what makes a rig as its plan wants it: the fewest settings, then leads and devices, and what clashes. */
 export const searchMakeItSo = (rig: Rig): Job<Whole> =>
   inWorker<RigApi, Whole>(rigWorker(), say.searchFailed(), (api) => api.makeWhole(rig));
 

@@ -12,7 +12,7 @@ export interface HeardLoop extends Listening {
   readonly integratedLufs: number | null;
 }
 
-/** The leads that hum as drawn, and that nobody has put aside. */
+/** The cables that hum as drawn, and that no one has put aside. */
 const hummingLeads = (rig: Rig, evaluation: ReturnType<typeof evaluate>): string[] =>
   check(rig, evaluation)
     .filter((f) => f.rule === 'ground-hum-loop' && !f.aside)

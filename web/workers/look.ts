@@ -22,7 +22,7 @@ export interface TakeLook {
   readonly sound: {
     readonly sampleRateHz: number;
     readonly channels: number;
-    /** Which loudspeaker each channel is for; null where they are tracks. */
+    /** Which speaker each channel is for; null where they are tracks. */
     readonly layout: Layout | null;
     readonly trackNames?: readonly string[];
     readonly peaks: Peaks;

@@ -1,4 +1,4 @@
-/** Each time a page is told how far its work is it draws itself anew: more often nobody sees it, and the work waits. */
+/** Each time a page is told how far its work is it draws itself again: more often no one sees it, and the work waits. */
 const TELL_EVERY_MS = 100;
 
 /** Tells no more than ten times a second what is told; the end always. */

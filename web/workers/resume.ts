@@ -9,7 +9,7 @@ interface Decoded {
 }
 
 /**
- * Decoded pieces in order, over places where the file is damaged: each time the decoder gives up, it is started anew a
+ * Decoded pieces in order, over places where the file is damaged: each time the decoder gives up, it is started again a
  * little further on.
  * @param open    starts a decoder at a time, seconds; from the beginning where undefined
  * @param onHole  told where a place begins that could not be decoded, seconds

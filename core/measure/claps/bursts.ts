@@ -38,11 +38,11 @@ const HEAD = 12;
 const MIN_JUMP_DB = 3;
 /** Those nearer to each other are one event; the one that stands out most speaks. */
 const APART = 120;
-/** The neighbourhood, to each side, and what of it belongs to the burst itself; in bins of a burst's length. */
+/** The neighborhood, to each side, and what of it belongs to the burst itself; in bins of a burst's length. */
 const NEAR_BINS = 1250;
 const OWN_BINS = { before: 20, behind: 100 } as const;
 const LOUD_SHARE = 0.99;
-/** So far under the loudest around, nobody hears it out. */
+/** So far under the loudest around, no one hears it out. */
 const MIN_PROMINENCE_DB = -12;
 /** What still sounds as loud 60 to 90 ms later is a note or a voice; in the longest room a clap has lost this much. */
 const MIN_FALL_DB = 4.5;

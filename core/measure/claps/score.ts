@@ -1,7 +1,7 @@
 import type { Burst } from './bursts.ts';
 import { CLAP_KINDS, type ClapKind } from './clap.ts';
 
-/** A burst with how it stands among the others of its neighbourhood. */
+/** A burst with how it stands among the others of its neighborhood. */
 interface Seen extends Burst {
   /** What came with it, over all but the strongest of the others, dB. */
   readonly overOthers: number;
@@ -57,7 +57,7 @@ const CONSTANTS = [-7.91, -9.18, -9.272, -7.845];
 /** The second look: its own score, the likest sure one, a row of such, and how far it leads the fifth strongest around. */
 const SECOND = { own: 0.98, company: 0.166, row: 0.281, lead: 0.173, constant: 2.168 } as const;
 
-/** Others that far away are its neighbours; nearer ones are the same event. */
+/** Others that far away are its neighbors; nearer ones are the same event. */
 const NEIGHBOURS_S = { first: 10, second: 12 } as const;
 const OWN_S = { first: 0.2, second: 0.25 } as const;
 /** So many of the strongest around may be claps themselves. */

@@ -175,7 +175,7 @@ function judge(
       const shelfLevel = Math.abs(bin) / BINS[f]!;
       const highest = bin > 0 ? peak.up : peak.down;
       const isHighest = shelfLevel >= highest * HIGHEST_PART;
-      // Noise over a cut spreads its tops over neighbouring levels.
+      // Noise over a cut spreads its tops over neighboring levels.
       const together = shelf.tops + (own.get(bin - 1)?.tops ?? 0) + (own.get(bin + 1)?.tops ?? 0);
       const isExact = !FLAT[f]!.isPart;
       if (!isExact && !isHighest) continue;

@@ -160,7 +160,7 @@ function repeatsIn(x: Float32Array, sampleRateHz: number): Found[] {
       const repeat = nearest.find(([by, { start, end }]) => end < x.length && isRepeat(x, start, end - start, by));
       const { start, end } = repeat?.[1] ?? same;
       if (repeat) repeats.push({ at: start, frames: end - start, kind: 'repeat', level: rmsOf(x, start, end) });
-      // What was compared needs no other look: the hash begins anew behind it.
+      // What was compared needs no other look: the hash begins again behind it.
       hash = hashOf(bits, end - 1);
       for (; next < end; next += apart) keep(anchors, hashOf(bits, next), next);
       i = end - 1;

@@ -8,12 +8,12 @@ const RATE_HZ = 16_000;
 /** Windows of about four seconds: many times longer than the echo. */
 const SIZES = [65_536, 32_768] as const;
 const MAX_WINDOWS = 40;
-/** Nearer ones colour the sound and are no echo; later ones are not looked for. */
+/** Nearer ones color the sound and are no echo; later ones are not looked for. */
 const LAG_S = [0.022, 0.6] as const;
 /** From here on lags are read: what has a period shows at the half and the third of a lag as well. */
 const FIRST_LAG = Math.floor((LAG_S[0] * RATE_HZ) / 3) - 4;
 const BEGIN = Math.floor(LAG_S[0] * RATE_HZ) - FIRST_LAG;
-/** Where voices and music are, and nothing of the mains. */
+/** Where voices and music are, and nothing of the AC power. */
 const BAND_HZ = [200, 6000] as const;
 /** Windows so far under the loudest tell nothing. */
 const QUIET_DB = 25;
@@ -100,7 +100,7 @@ export async function echoOf(fftOf: FftOf, track: Recording, channel: number, ch
 }
 
 /**
- * How loud the sound comes again after a lag, where it begins anew: each beginning, made flat in colour, against what
+ * How loud the sound comes again after a lag, where it begins again: each beginning, made flat in color, against what
  * stands a lag later. Of notes that are played again some come back whole, and others not at all.
  */
 function returnsAt(x: Float32Array, lag: number): number[] {
@@ -174,7 +174,7 @@ function cepstrumOf(fftOf: FftOf, size: number): (x: Float32Array) => Float32Arr
     for (let b = 0; b < size / 2; b++) running[b + 1] = running[b]! + logs[b]!;
     spectrum.fill(0);
     for (let b = low; b < high; b++) {
-      // Against its surroundings: the colour of the sound is nothing of the echo.
+      // Against its surroundings: the color of the sound is nothing of the echo.
       const [from, to] = [Math.max(1, b - smooth), Math.min(size / 2, b + smooth + 1)];
       spectrum[2 * b] = logs[b]! - (running[to]! - running[from]!) / (to - from);
     }

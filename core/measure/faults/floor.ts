@@ -38,12 +38,12 @@ const SCATTER_DB = 1;
  * pause, much longer, or it is theirs.
  */
 const REST_PART = { pauses: 0.1, under: 0.4 } as const;
-/** Where the loudest hardly stands over it, the noise is the programme. */
+/** Where the loudest hardly stands over it, the noise is the program. */
 const MIN_OVER_DB = 3;
 const PAUSE_DB = { overFloor: 3, underProgramme: 15 } as const;
 /** Programme over floor: below the first it is heard in pauses, below the second all the time (typical). */
 const HISS_DB = { watch: 37, fix: 30 } as const;
-/** A floor so low is heard by nobody, however quiet the take is. */
+/** A floor so low is heard by no one, however quiet the take is. */
 const INAUDIBLE_DBFS = -78;
 /** Loud is what stands within so much of the loudest twentieth. */
 const LOUD_DB = 15;

@@ -25,18 +25,18 @@ const QUIET_PART = 0.35;
 const COHERENT = 0.8;
 const OVER_BESIDE_DB = 6;
 const AGREE_HZ = 0.05;
-/** Quieter is heard by nobody: in itself, and against what is loud. */
+/** Quieter is heard by no one: in itself, and against what is loud. */
 const MIN_DBFS = -74;
 const UNDER_PROGRAMME_DB = { watch: 58, fix: 40 } as const;
 
 interface Line {
   readonly harmonic: number;
   readonly amplitude: number;
-  /** Off the harmonic, as a shift of the mains frequency. */
+  /** Off the harmonic, as a shift of the AC power frequency. */
   readonly offHz: number;
 }
 
-/** Mains hum of one channel: lines at multiples of the mains frequency that keep their phase while all else comes and goes. */
+/** Mains hum of one channel: lines at multiples of the AC power frequency that keep their phase while all else comes and goes. */
 export async function humOf(
   track: Recording,
   programmeDbfs: number | null,
@@ -77,7 +77,7 @@ export async function humOf(
   });
 }
 
-/** The lines of one mains frequency that hold in most stretches, and agree about what it exactly is. */
+/** The lines of one AC power frequency that hold in most stretches, and agree about what it exactly is. */
 function linesOf(stretches: readonly Float32Array[], mainsHz: number): Line[] {
   const lines = HARMONICS.flatMap((harmonic): Line[] => {
     const seen = stretches.flatMap((x) => lineIn(x, mainsHz, harmonic) ?? []);
@@ -88,7 +88,7 @@ function linesOf(stretches: readonly Float32Array[], mainsHz: number): Line[] {
   if (lines.length === 0) return [];
   const loudest = lines.reduce((a, b) => (b.amplitude > a.amplitude ? b : a));
   const agreed = lines.filter((l) => Math.abs(l.offHz - loudest.offHz) < AGREE_HZ);
-  // One line alone is the mains only at the mains frequency itself, or at twice that, where a supply hums.
+  // One line alone is the AC power only at the AC power frequency itself, or at twice that, where a supply hums.
   const alone = agreed.length === 1 && agreed[0]!.harmonic > 2;
   return alone || Math.abs(loudest.offHz) > WANDER_HZ ? [] : agreed;
 }

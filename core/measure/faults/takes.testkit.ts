@@ -140,7 +140,7 @@ export function faultyTake(fftOf: FftOf, id: FaultId, strength: number, seed: nu
           else x.fill(0, from, from + length);
         }
       }
-      // Nothing is stored anew: what was lost was lost in the file's own samples.
+      // Nothing is stored again: what was lost was lost in the file's own samples.
       return copy;
     }
     case 'dc-offset':

@@ -62,7 +62,7 @@ export const voices = (make: WayMaker, people: readonly string[], typeId: string
     return microphone;
   });
 
-/** Loudspeakers for the room: from a box by the cheapest lead, or from one end by a lead that is said. */
+/** Speakers for the room: from a device by the cheapest lead, or from one end by a cable that is said. */
 export function room(
   make: WayMaker,
   from: string,

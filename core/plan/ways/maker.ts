@@ -15,20 +15,20 @@ import type { Text } from '#core/said/index.ts';
 import { addDevice, addFarSeat, bestBetween, type Offer, socketsOf, usualLength } from '#core/wire/index.ts';
 import { say } from '../sayings.ts';
 
-/** Draws a rig box by box and lead by lead; what cannot be plugged is told, and the rest goes on. */
+/** Draws a rig box by device and cable by cable; what cannot be plugged is told, and the rest goes on. */
 export interface WayMaker {
-  /** The id of the box. */
+  /** The id of the device. */
   add(typeId: string, name?: string): string;
   /** The cheapest lead that fits; by these ports where they are named. */
   lead(from: string, to: string, ports?: { readonly from?: string; readonly to?: string }): boolean;
-  /** Another pair of channels by a lead that is there already. */
+  /** Another pair of channels by a cable that is there already. */
   pair(from: string, fromPort: string, to: string, map: NonNullable<Cable['map']>): void;
   /** Between programs, or out of a mouth into a microphone. */
   link(from: string, to: string, medium: Cable['medium'], lengthM?: number, map?: Cable['map']): void;
   set(deviceId: string, settingId: string, value: SettingValue): void;
   unplug(cableId: string): void;
   guest(callId: string, name: string): void;
-  /** The end of a computer that shows what a box brings by USB: 'from-usb-2'; null where it does not come in there. */
+  /** The end of a computer that shows what a device brings by USB: 'from-usb-2'; null where it does not come in there. */
   brings(computerId: string, deviceId: string): string | null;
   /** The other way: what goes out to it. */
   takes(computerId: string, deviceId: string): string | null;
@@ -50,7 +50,7 @@ export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['t
     const [deviceId, portId] = text.split('.') as [string, string];
     return { deviceId, portId };
   };
-  /** The end in software behind the socket that a lead stands in; behind either of its ends, for want of a lead that way. */
+  /** The end in software behind the socket that a cable stands in; behind either of its ends, for want of a cable that way. */
   const behindLead = (computerId: string, deviceId: string, way: 'in' | 'out'): string | null => {
     const type = findTypes(now).get(findDevice(now, computerId)!.typeId)!;
     const at = (c: Cable) =>

@@ -19,7 +19,7 @@ export function matrix(make: WayMaker, brief: Brief): void {
     make.lead(m, mixer, { to: `in-${input}` });
     route('voice', [input++], MICROPHONE_DB);
   }
-  /** Two sides into two inputs, by a lead that parts them. */
+  /** Two sides into two inputs, by a cable that parts them. */
   const stereo = (of: 'game' | 'music' | 'guest', from: string) => {
     for (const side of ['left', 'right'] as const) {
       make.link(from, `${mixer}.in-${input}`, 'lead', 2, [{ from: side, to: 'mono' }]);

@@ -7,7 +7,7 @@ interface MixerPorts {
   readonly typeId: string;
   readonly strips: readonly string[];
   readonly wide: readonly string[];
-  /** The outputs for the recorder, the loudspeakers and ears. */
+  /** The outputs for the recorder, the speakers and ears. */
   readonly out?: string;
   readonly room?: string;
   readonly phones?: string;

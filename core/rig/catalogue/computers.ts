@@ -154,7 +154,7 @@ const bluetooth = {
 /** The one USB socket of what is held in the hand: for an interface, a mic or an adapter. */
 const pocketUsb = usbSocket({ n: 1, connector: 'usb-c', link: 'usb-2', milliamps: 500, hub: true });
 
-/** Loudspeakers that are built in. */
+/** Speakers that are built in. */
 const ownSpeakers = {
   ports: [
     takes('to-speakers', 'played to its own speakers', stereo),

@@ -25,7 +25,7 @@ import {
   way,
 } from './parts.ts';
 
-/** Something that plays by itself into a lead: its sound begins at the socket. */
+/** Something that plays by itself into a cable: its sound begins at the socket. */
 function player(
   id: string,
   name: string,

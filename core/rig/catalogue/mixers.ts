@@ -162,7 +162,7 @@ function stripWays(s: Strip): Way[] {
   ];
 }
 
-/** A small analogue mixer: two microphone strips, two stereo ones, one send, no converters. */
+/** A small analog mixer: two microphone strips, two stereo ones, one send, no converters. */
 function analogue(): DeviceType {
   const strips = [1, 2].map((n) => ({ id: `strip-${n}`, name: `Channel ${n}` }));
   const wide = ['3-4', '5-6'].map((n) => ({ id: `strip-${n}`, name: `Channels ${n.replace('-', ' and ')}` }));
@@ -382,7 +382,7 @@ function matrixMixer(): DeviceType {
   };
 }
 
-/** A box with resistors and a knob for each: everything but the guest, made by hand. */
+/** A device with resistors and a knob for each: everything but the guest, made by hand. */
 function guestReturn(): DeviceType {
   const ins = [1, 2, 3];
   return {

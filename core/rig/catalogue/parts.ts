@@ -169,7 +169,7 @@ export const valueSetting = (
   treats,
   ...(off !== undefined && { off }),
 });
-/** Controls that belong together on the box: one strip's, one input's. */
+/** Controls that belong together on the device: one strip's, one input's. */
 export const grouped = (group: string, settings: readonly SettingSpec[]): SettingSpec[] =>
   settings.map((s) => ({ ...s, group }));
 
@@ -195,7 +195,7 @@ export const faderSetting = (id: string, name: string): SettingSpec => ({
   ...levelSetting(id, name, 0),
   purpose: 'fader',
 });
-/** What of a strip goes to a mix beside the main one: nothing, until somebody turns it up. */
+/** What of a strip goes to a mix beside the main one: nothing, until someone turns it up. */
 export const sendSetting = (id: string, name: string): SettingSpec => ({
   ...levelSetting(id, name, OFF_DB),
   purpose: 'send',
@@ -203,9 +203,9 @@ export const sendSetting = (id: string, name: string): SettingSpec => ({
 
 type Power = NonNullable<DeviceType['power']>;
 export const unpowered: Power = { by: [] };
-/** Class I: its plug has an earth. */
+/** Class I: its plug has an ground. */
 export const earthedMains: Power = { by: ['mains'], earthed: true };
-/** Class II, or an outside supply without an earth. */
+/** Class II, or an outside supply without an ground. */
 export const mains: Power = { by: ['mains'] };
 export const battery = (hours: number): Power => ({ by: ['battery'], hours });
 export const fromUsb = (milliamps: number): Power => ({ by: ['usb'], milliamps });

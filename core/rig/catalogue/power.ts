@@ -3,7 +3,7 @@ import { input, mains, needsUsb, output, pictureAndStereo, stereo, straight } fr
 
 const DOWN = [1, 2, 3, 4];
 
-/** Four devices on one socket: each has a way of its own through the hub, all share one lead. */
+/** Four devices on one socket: each has a way of its own through the hub, all share one cable. */
 function usbHub(id: string, name: string, summary: string, own: boolean): DeviceType {
   const milliamps = own ? 900 : 150;
   const up = own ? {} : needsUsb(100);

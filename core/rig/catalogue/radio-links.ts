@@ -19,7 +19,7 @@ import {
   unpowered,
 } from './parts.ts';
 
-/** What sends a line by radio, or to somebody's ears. */
+/** What sends a line by radio, or to someone's ears. */
 function sender(id: string, name: string, summary: string, priceEur: [number, number]): DeviceType {
   return {
     id,

@@ -23,7 +23,7 @@ const isSeenAtOnce = (type: DeviceType): boolean => isPerson(type) || type.hosts
 /** It is there to hear, and nothing else. */
 const isMicrophone = (type: DeviceType): boolean => hearsAir(type) && !films(type) && !isWorn(type) && !records(type);
 
-/** Every box that may have no power, not run, or be broken; with it all that it feeds. */
+/** Every device that may have no power, not run, or be broken; with it all that it feeds. */
 export function boxFaults(rig: Rig): Fault[] {
   const types = findTypes(rig);
   return rig.devices.flatMap((device): Fault[] => {
@@ -40,7 +40,7 @@ export function boxFaults(rig: Rig): Fault[] {
     ];
   });
 
-  /** All boxes that hang on one for their power, one behind the other. */
+  /** All devices that hang on one for their power, one behind the other. */
   function fedFrom({ devices }: Rig, deviceId: string): string[] {
     const found: string[] = [];
     const open = [deviceId];

@@ -77,7 +77,7 @@ function ofChoice(rig: Rig, types: Types, cable: Cable): Fault[] {
   ];
 }
 
-/** The end of a link at which somebody chooses: the program; and the end that is chosen. */
+/** The end of a link at which someone chooses: the program; and the end that is chosen. */
 function programOf(rig: Rig, types: Types, cable: Cable): { end: 'from' | 'to'; far: 'from' | 'to' } | null {
   const isAtProgram = (ref: PortRef) => isProgram(types.get(findDevice(rig, ref.deviceId)!.typeId)!);
   if (isAtProgram(cable.to)) return { end: 'to', far: 'from' };

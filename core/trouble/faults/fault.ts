@@ -38,9 +38,9 @@ export interface DirectLook {
   readonly asks: Text;
   /** What it shows when all is well. */
   readonly well: Text;
-  /** Boxes that one goes to for it. */
+  /** Devices that one goes to for it. */
   readonly deviceIds: readonly string[];
-  /** How long it takes somebody at the desk (typical). */
+  /** How long it takes someone at the desk (typical). */
   readonly seconds: number;
 }
 
@@ -54,7 +54,7 @@ export interface Fault {
   readonly mend: Text;
   /** The desk as it then is. Null: nothing in the drawing changes. */
   readonly edit: Edit | null;
-  /** Boxes that hand nothing on. */
+  /** Devices that hand nothing on. */
   readonly dead: readonly string[];
   readonly marks: readonly Mark[];
   /** Against the others, before anything was heard (typical; see WEIGHTS). */
@@ -103,5 +103,5 @@ export const WEIGHTS: Record<FaultKind, number> = {
   'screen-broken': 1,
   broken: 0.5,
 };
-/** Where nobody has looked at a setting, it stands otherwise more often. */
+/** Where no one has looked at a setting, it stands otherwise more often. */
 export const UNSEEN_TIMES = 1.5;

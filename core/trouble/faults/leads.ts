@@ -5,7 +5,7 @@ import { deviceName } from '#core/signal/index.ts';
 import { say } from '../sayings.ts';
 import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts';
 
-/** Long leads are trodden on and pulled. */
+/** Long cables are trodden on and pulled. */
 const LONG_M = 5;
 const LONG_TIMES = 1.5;
 const ANALOGUE = new Set(['microphone', 'line', 'headphone', 'speaker']);
@@ -18,7 +18,7 @@ const PLUG_S = 8;
 const SOCKETS_S = 15;
 const RADIO_S = 20;
 
-/** Every lead and radio link, and what may be wrong with it. */
+/** Every cable and radio link, and what may be wrong with it. */
 export function leadFaults(rig: Rig): Fault[] {
   const types = findTypes(rig);
   const leads = leadsOf(rig, types);
@@ -102,7 +102,7 @@ function ofLead(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
 
 const other = ({ from, to }: LeadSeen): Said => say.values({ from: from.device.name, to: to.device.name });
 
-/** All plugs of a box in one go. */
+/** All plugs of a device in one go. */
 function plugsOf({ device }: LeadSeen['from'], leads: readonly LeadSeen[]): DirectLook {
   const own = leads.filter((l) => !l.twin && (l.from.device.id === device.id || l.to.device.id === device.id));
   return {
@@ -123,13 +123,13 @@ const sameSockets = (a: LeadSeen, b: LeadSeen): boolean => {
 type Port = LeadSeen['from']['port'];
 type Side = { readonly from: string; readonly to: string };
 
-/** Which channel goes to which, as the lead is drawn: like to like where nothing is said. */
+/** Which channel goes to which, as the cable is drawn: like to like where nothing is said. */
 function sidesOf(cable: Cable, from: Port, to: Port): Side[] {
   if (cable.map) return [...cable.map];
   return from.channels.filter((c) => to.channels.some((t) => t.id === c.id)).map((c) => ({ from: c.id, to: c.id }));
 }
 
-/** A lead or link as it is otherwise. */
+/** A cable or link as it is otherwise. */
 export const replug = (cable: Cable, changes: Partial<Cable>): Edit => ({
   kind: 'batch',
   edits: [
@@ -138,7 +138,7 @@ export const replug = (cable: Cable, changes: Partial<Cable>): Edit => ({
   ],
 });
 
-/** A plug in a socket like its own, beside it: a free one, or that of another lead whose plug is then in this one. */
+/** A plug in a socket like its own, beside it: a free one, or that of another cable whose plug is then in this one. */
 function wrongSockets(lead: LeadSeen, leads: readonly LeadSeen[]): Fault[] {
   const both = (['from', 'to'] as const).flatMap((end) => {
     const here = lead[end];

@@ -12,7 +12,7 @@ import { actingSettings, type Evaluation } from '#core/signal/index.ts';
 import { say } from '../sayings.ts';
 import { type DirectLook, type Fault, type FaultKind, UNSEEN_TIMES, WEIGHTS } from './fault.ts';
 
-/** A control that is turned so far that somebody hears it. */
+/** A control that is turned so far that someone hears it. */
 const DOWN_DB = 20;
 const UP_DB = 15;
 const HEARD_DB = 6;

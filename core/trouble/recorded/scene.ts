@@ -47,7 +47,7 @@ export function cablesTo({ rig, pairs }: Scene): Cable[] {
 export const sayLead = ({ rig }: Scene, cable: Cable): Said =>
   say.cable({ from: deviceName(rig, cable.from.deviceId), to: deviceName(rig, cable.to.deviceId) });
 
-/** Findings of the rig whose leads or boxes lie on a way to the listener. */
+/** Findings of the rig whose leads or devices lie on a way to the listener. */
 export function findingsOnWays(scene: Scene, wanted: (f: Finding) => boolean): Place[] {
   const cables = new Set(cablesTo(scene).map((c) => c.id));
   const boxes = new Set(scene.pairs.flatMap((p) => p.ways.flatMap((w) => w.deviceIds)));
@@ -71,7 +71,7 @@ export function findingsOnWays(scene: Scene, wanted: (f: Finding) => boolean): P
     });
 }
 
-/** Where something leaves a box on its way to the listener. */
+/** Where something leaves a device on its way to the listener. */
 export function tapOf({ pairs, evaluation }: Scene, deviceId: string): PortRef | null {
   for (const { ways } of pairs)
     for (const { arrival } of ways)

@@ -2,7 +2,7 @@
 export const kept: readonly string[] = [
   `ALTER TABLE rigs ADD COLUMN summary TEXT`,
   `ALTER TABLE rigs ADD COLUMN judgedBy TEXT`,
-  // Whoever changes a document, the judgement of the one before is no longer its own.
+  // Whoever changes a document, the judgment of the one before is no longer its own.
   `CREATE TRIGGER rigChanged AFTER UPDATE OF document ON rigs WHEN NEW.document IS NOT OLD.document
     BEGIN UPDATE rigs SET summary = NULL WHERE id = NEW.id; END`,
   // The list of rigs is read from this alone: documents are long.
@@ -22,7 +22,7 @@ export const kept: readonly string[] = [
         '$.devices') device,
       json_each(device.value, '$.photos') photo
     WHERE json_extract(photo.value, '$.sha256') IS NOT NULL`,
-  // Bytes whose row is gone: they go when nobody reads them any more, and at the next start at the latest.
+  // Bytes whose row is gone: they go when no one reads them any more, and at the next start at the latest.
   `CREATE TABLE doomed (folder TEXT NOT NULL, sha256 TEXT NOT NULL, PRIMARY KEY (folder, sha256)) WITHOUT ROWID`,
   `DROP TABLE doorPasses`,
   `CREATE TABLE doorPasses (

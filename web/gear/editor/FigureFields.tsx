@@ -11,7 +11,7 @@ interface Props {
 }
 type FigureSpec = DeviceType['figures'][string];
 
-/** The delays of a box that cannot be set, each with its range, kind and source. */
+/** The delays of a device that cannot be set, each with its range, kind and source. */
 export function FigureFields({ draft, onDraft }: Props) {
   const put = (id: string, figure: FigureSpec) => onDraft({ ...draft, figures: { ...draft.figures, [id]: figure } });
   const takeOut = (id: string) => {

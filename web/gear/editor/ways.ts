@@ -30,7 +30,7 @@ export const ungroupWays = (groups: readonly WayGroup[]): Way[] =>
     channels.map(([a, b]): Way => ({ from: `${from}.${a}`, to: `${to}.${b}`, stages: [...stages] })),
   );
 
-/** A way from one port to another, like to like; one channel goes to all of its kind, as a lead has it. */
+/** A way from one port to another, like to like; one channel goes to all of its kind, as a cable has it. */
 export function newWay(type: DeviceType, from: string, to: string): WayGroup {
   const channels = (id: string) => type.ports.find((p) => p.id === id)?.channels ?? [];
   const [outs, ins] = [channels(from), channels(to)];

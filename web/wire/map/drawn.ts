@@ -9,7 +9,7 @@ import type { View } from './useView.ts';
 /** The thinnest and the thickest strand, px. */
 const THIN = 1.1;
 const THICK = 3.2;
-/** Beyond its corner a balloon stands clear of the box. */
+/** Beyond its corner a balloon stands clear of the device. */
 const BALLOON_APART = 13;
 /** The gap of a line where nothing arrives. */
 const BREAK_PX = 7;
@@ -72,7 +72,7 @@ export interface Balloon {
   readonly y: number;
 }
 
-/** A balloon for every finding that counts, beside its lead or box; several at one place stand in a row. */
+/** A balloon for every finding that counts, beside its cable or box; several at one place stand in a row. */
 export function balloonsOf({ lines, drawing }: LineMap, findings: readonly Finding[]): Balloon[] {
   const crowd = new Map<string, number>();
   return findings.flatMap((finding, i): Balloon[] => {

@@ -136,7 +136,7 @@ export const BoxMark = memo(function BoxMark(props: BoxProps) {
   const said = `${box.name}, ${box.typeName}${host ? say.on({ host }) : ''}${heard.length > 0 ? say.arrivesAt({ join: heard.join(', ') }) : ''}`;
   const nameEnd = BOX.firstLinePx + (box.lines.length - 1) * BOX.linePx;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a box of a drawing
+    // biome-ignore lint/a11y/useSemanticElements: a device of a drawing
     <g
       role="button"
       aria-label={said}

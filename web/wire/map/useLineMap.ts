@@ -4,7 +4,7 @@ import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { setOut } from '#web/workers/index.ts';
 
-/** Boxes and lines up to which a map is set out at once; larger ones beside the page. */
+/** Devices and lines up to which a map is set out at once; larger ones beside the page. */
 const AT_ONCE = 160;
 
 /** A plan in an older drawing: what has a place there. */
@@ -37,7 +37,7 @@ export function useLineMap(rig: Rig, evaluation: Evaluation, layer: Layer): { ma
     job.result.then(
       (drawing) => {
         kept.current.set(layer, { ...plan, drawing });
-        // A thousand boxes are drawn bit by bit, between what one types.
+        // A thousand devices are drawn bit by bit, between what one types.
         startTransition(() => setCame((n) => n + 1));
       },
       () => undefined,

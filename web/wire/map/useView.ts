@@ -36,7 +36,7 @@ export function bringIn(view: View, pageW: number, pageH: number, x: number, y: 
   return { ...view, x: into(view.x, w, x), y: into(view.y, h, y) };
 }
 
-/** Pan by dragging, zoom by wheel, by keys and to fit; fitted anew until somebody moves it. */
+/** Pan by dragging, zoom by wheel, by keys and to fit; fitted again until someone moves it. */
 export function useView(widthPx: number, heightPx: number, pageW: number, pageH: number) {
   const [own, setOwn] = useState<View | null>(null);
   const fitted = fitView(widthPx, heightPx, pageW, pageH);
