@@ -1,6 +1,6 @@
 import { type FftOf, fftSize } from '#core/samples/index.ts';
 
-/** Bins so far below the mean magnitude hold no sound and get no say. */
+/** Bins this far below the mean magnitude are ignored. */
 const EMPTY_BIN = 0.02;
 
 /** The part of the spectrum that takes part in a comparison. */
@@ -49,7 +49,7 @@ export function crossInto(a: Float32Array, b: Float32Array): void {
   }
 }
 
-/** A place where two sounds agree: lag in samples with its fraction, how far it stands out, and its sign. */
+/** A correlation peak: its lag in samples with a fraction, its prominence and its sign. */
 export interface Peak {
   readonly lag: number;
   /** Height over the root mean square of the correlation: 5 or so is chance, 10 is not. */
@@ -63,7 +63,7 @@ function vertex(before: number, at: number, after: number): number {
   return bend === 0 ? 0 : Math.max(-0.5, Math.min(0.5, (0.5 * (before - after)) / bend));
 }
 
-/** Oversampling around a peak before the parabola is laid through it: the correlation is band-limited, so this is exact. */
+/** Oversampling around a peak before parabolic interpolation: the correlation is band-limited, so this is exact. */
 const FINER = 16;
 const SINC_REACH = 12;
 
@@ -135,7 +135,7 @@ export function bestLag(
       at = lag;
     }
   }
-  // The rest of the correlation tells what chance looks like with these two sounds.
+  // The rest of the correlation estimates the distribution of chance peaks.
   const guard = Math.ceil(sampleRateHz * 0.002);
   let power = 0;
   let count = 0;

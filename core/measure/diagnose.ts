@@ -23,7 +23,7 @@ export interface Diagnosis {
   /** Worst first. */
   readonly faults: readonly Fault[];
   readonly levels: Levels;
-  /** Loudness along time, LUFS, a value every 100 ms; the first stands at the end of its first window. */
+  /** Loudness over time, LUFS, one value every 100 ms, at the end of its window. */
   readonly curves: { readonly momentaryLufs: Float64Array; readonly shortTermLufs: Float64Array };
   /** By channel. */
   readonly floors: readonly Floor[];
@@ -34,7 +34,7 @@ const PIECE_S = 4;
 /** Below this there is nothing to be heard, whatever one turns up. */
 const SILENT_DBFS = -66;
 const BLOCK_S = 0.4;
-/** A voice in its place stands near -20 LUFS with peaks from -12 to -6 dBFS: so far below, bits and noise are lost. */
+/** A voice at a normal level is near -20 LUFS with peaks from -12 to -6 dBFS: this far below, bits and noise are lost. */
 const TOO_QUIET = { watchLufs: -36, fixLufs: -43 } as const;
 /** No headroom is left: EBU R 128 asks for -1 dBTP at most. */
 const TOO_HOT = { watchDbtp: -0.5, fixDbtp: 0.1, lufs: -9 } as const;
@@ -42,7 +42,7 @@ const TOO_HOT = { watchDbtp: -0.5, fixDbtp: 0.1, lufs: -9 } as const;
 /**
  * Everything that can be told wrong of a take by itself. Reads it once from end to end, then looks closely at stretches
  * of it for hum and echoes.
- * @param onProgress  told the part that is done, 0 to 1
+ * @param onProgress  called with the fraction done, 0 to 1
  * @throws MeasureError for tracks that belong to no speakers, and for samples that are no numbers
  */
 export async function diagnose(
@@ -83,7 +83,7 @@ export async function diagnose(
     const constants = between.filter((f) => f.id === 'dc-offset');
     return { faults: [silent, ...constants], levels, curves, floors: read, spectra };
   }
-  // What is the same on both sides is told once; a side that holds nothing tells nothing.
+  // What is the same on both sides is reported once; an empty side reports nothing.
   const quiet = between.find((f) => f.id === 'one-sided')?.channel ?? -1;
   const same = between.some((f) => f.id === 'dual-mono');
   // Low effects are meant to be low and to rest: nothing of them is hum or hiss.

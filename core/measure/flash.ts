@@ -16,7 +16,7 @@ export interface Brightness {
 export interface Flash {
   readonly atMs: number;
   readonly frame: number;
-  /** How far the brightest cell's step stands over its usual restlessness. */
+  /** Step of the brightest cell relative to its usual fluctuation. */
   readonly strength: number;
   /** Which cell, counted row by row. */
   readonly cell: number;
@@ -44,13 +44,13 @@ export function frameRateOf(timesMs: Float64Array): Rate | null {
   return nearestRate(1000 / (usual.reduce((a, b) => a + b, 0) / usual.length));
 }
 
-/** How far apart the frames of an uneven picture stand: nine of ten distances lie between these, ms. */
+/** Spacing of the frames of a variable-rate video: nine of ten intervals are between these, ms. */
 export interface UnevenFrames {
   readonly fromMs: number;
   readonly toMs: number;
 }
 
-/** Time stamps may be whole milliseconds, each rounded: two of them are off by so much at most. */
+/** Time stamps may be rounded to whole milliseconds: an interval is off by at most this. */
 const ROUNDED_MS = 1.1;
 const UNEVEN = { off: 0.15, share: 0.1 } as const;
 
@@ -74,7 +74,7 @@ const MIN_STEP = 24;
 const MIN_STRENGTH = 8;
 /** Two flashes are at least this far apart. */
 const APART_MS = 150;
-/** Levels are averaged over so many frames before. */
+/** Number of frames before over which levels are averaged. */
 const BEFORE_FRAMES = 4;
 /** A step this strong in most of the picture at once, that stays, is a cut and not a flash. */
 const CUT_SHARE = 0.6;

@@ -5,13 +5,13 @@ import { HOP_S, RISE_BANDS, type Rises, risesOf } from './rises.ts';
 import type { Candidate } from './search.ts';
 import type { Stretch } from './stretches.ts';
 
-/** A take laid on the timeline that it shares with others. */
+/** A take placed on the timeline that it shares with others. */
 export interface JoinedTake {
   /** Which of the recordings that were given. */
   readonly index: number;
   /** Where it begins, ms, against the beginning of the first take of its group, on that one's clock. */
   readonly startMs: number;
-  /** How much longer it runs than the first of its group; null where that cannot be told. */
+  /** How much longer it runs than the first of its group, ppm; null where unknown. */
   readonly longerPpm: number | null;
   /** The take that it was held against, and how sure it is that both hold the same sound. */
   readonly against: number | null;
@@ -21,13 +21,13 @@ export interface JoinedTake {
 /** Takes that hold the same sound, directly or by way of others, the earliest first. */
 export interface Joined {
   readonly takes: readonly JoinedTake[];
-  /** How far pairs that were not needed to lay them contradict how they lie: the most, ms; 0 for none. */
+  /** Largest contradiction by pairs that were not needed to place the takes, ms; 0 for none. */
   readonly contradictsMs: number;
 }
 
 /** Takes overlap by this much at least, to be worth holding against each other. */
 const MIN_OVERLAP_S = 4;
-/** How far a lag stands out of all others, from which it is looked at; and how many are. */
+/** Prominence from which a lag is considered, and the number of lags considered. */
 const MIN_Z = 6;
 const TRIED = 2;
 const SAME_SOUND = 0.5;
@@ -37,7 +37,7 @@ const CHECKS = 2;
  * Lays takes of several recorders, in any order, on timelines by what they hold: every pair is held against each other
  * coarsely, by the rises of their loudness; what stands out is followed finely; and pairs that agree are joined, the
  * surest first. Takes that hold nothing in common with any other stay alone.
- * @returns groups, the largest first; each take stands in one
+ * @returns groups, the largest first; each take is in one
  */
 export async function joinTakes(
   fftOf: FftOf,
@@ -54,10 +54,10 @@ export async function joinTakes(
   const groups = recordings.map((_, i) => i);
   const groupOf = (i: number): number => (groups[i] === i ? i : groupOf(groups[i]!));
   let held = 0;
-  // The likeliest first: a pair whose takes lie together already only has to be believed, not found.
+  // The likeliest first: a pair whose takes are placed already only has to be confirmed.
   for (const { a, b, candidates } of pairs) {
     onProgress?.(0.4 + (0.6 * held++) / pairs.length);
-    // Pairs that lie together by others already are held against each other to check those, but not without end.
+    // Pairs placed by others are compared to check those, but only a limited number of them.
     if (groupOf(a) === groupOf(b) && edges.length > CHECKS * recordings.length) continue;
     const offset = await offsetNear(fftOf, recordings[a]!, recordings[b]!, candidates);
     if (offset.confidence < SAME_SOUND) continue;
@@ -81,7 +81,7 @@ interface Pair {
   readonly candidates: readonly Candidate[];
 }
 
-/** Pairs in which some lag stands out, the one that stands out most first. */
+/** Pairs with a prominent lag, the most prominent first. */
 function likelyPairs(fftOf: FftOf, features: readonly Rises[]): Pair[] {
   const size = fftSize(2 * Math.max(...features.map((f) => f.hops), 1));
   const fft = fftOf(size);
@@ -124,7 +124,7 @@ function runningEnergy(bands: readonly Float32Array[], hops: number): Float64Arr
   return sums;
 }
 
-/** Lags at which the two agree by more than chance, each by what lies over the other there. */
+/** Lags at which the two agree by more than chance, each by what overlaps there. */
 function standingOut(
   correlation: Float32Array,
   size: number,
@@ -137,7 +137,7 @@ function standingOut(
   const likeness = new Float32Array(a.hops + b.hops);
   let [square, count] = [0, 0];
   for (let lag = -a.hops + 1; lag < b.hops; lag++) {
-    // Where `b` holds `a` so many hops later: what of each lies over the other.
+    // Overlap of the two where `b` holds `a` this many hops later.
     const from = Math.max(0, -lag);
     const to = Math.min(a.hops, b.hops - lag);
     if (to - from < least) continue;
@@ -166,7 +166,7 @@ function standingOut(
     });
 }
 
-/** Groups of takes that hang together, laid by the surest pairs (Prim 1957). */
+/** Connected groups of takes, placed by the surest pairs (minimum spanning tree, Prim 1957). */
 function laid(recordings: readonly Recording[], edges: readonly Edge[]): Joined[] {
   const left = new Set(recordings.keys());
   const groups: Joined[] = [];
@@ -195,18 +195,18 @@ const weightOf = ({ offset }: Edge): number => offset.confidence + 1 / (1 + offs
 /** Milliseconds of a take's clock in one of the clock that it is held against. */
 const paceOf = (longerPpm: number | null): number => 1 + (longerPpm ?? 0) * 1e-6;
 
-/** How a take lies to the first of its group, for all of it. */
+/** Offset of a take from the first of its group, for its whole length. */
 export function stretchOfJoined({ startMs, longerPpm }: JoinedTake): Stretch {
-  // `startMs` is told by the first one's clock, an offset by the take's own.
+  // `startMs` is in the first one's clock, an offset in the take's own.
   return { fromMs: 0, offsetMs: -startMs * paceOf(longerPpm), longerPpm: longerPpm ?? 0 };
 }
 
-/** Where the other take of a pair begins, by the one that lies already. */
+/** Where the other take of a pair begins, from the one that is placed already. */
 function place({ a, b, offset }: Edge, placed: ReadonlyMap<number, JoinedTake>): JoinedTake {
   const forward = placed.has(a);
   const known = placed.get(forward ? a : b)!;
   const paceOfB = paceOf(offset.driftPpm);
-  // What stands at 0 in a stands at `offset` in b, by b's clock; what stands at 0 in b at this, by a's.
+  // What is at 0 in a is at `offset` in b, by b's clock; what is at 0 in b is at this, by a's.
   const startMs = known.startMs + (forward ? -offset.offsetMs / paceOfB : offset.offsetMs) / paceOf(known.longerPpm);
   const pace = paceOf(known.longerPpm) * (forward ? paceOfB : 1 / paceOfB);
   return {

@@ -4,7 +4,7 @@ import { fitLine } from './line.ts';
 import type { Offset } from './offset.ts';
 import { durationS } from './windows.ts';
 
-/** A lost or doubled buffer: from an instant on, the other recording stands so much later. */
+/** A lost or doubled buffer: from an instant on, the other recording is this much later. */
 export interface Jump {
   /** Time of the first recording. */
   readonly atMs: number;
@@ -14,10 +14,10 @@ export interface Jump {
   readonly stepMs: number;
 }
 
-/** How two recordings move apart, clocks and jumps told from each other. */
+/** How two recordings move apart, with clock drift and jumps separated. */
 export interface Apart {
   readonly jumps: readonly Jump[];
-  /** Of the clocks alone; null where it cannot be told. */
+  /** Of the clocks alone, ppm; null where unknown. */
   readonly driftPpm: number | null;
   readonly driftSdPpm: number | null;
   /** The offset at the start of the first recording. */
@@ -25,7 +25,7 @@ export interface Apart {
   readonly readings: readonly { readonly atMs: number; readonly offsetMs: number }[];
 }
 
-/** Readings stand so far apart, nearer in short recordings; of long ones no more than so many. */
+/** Spacing of the readings, closer in short recordings, and their maximum number. */
 const EVERY_S = 4;
 const CLOSEST_S = 1;
 const READINGS_WANTED = 60;
@@ -33,10 +33,10 @@ const MAX_READINGS = 1200;
 const WINDOW_S = 1;
 /** A jump of up to this is followed: two buffers of 4096 at 48 kHz and more. */
 const REACH_S = 0.2;
-/** What stands this far beside where it stood before, and stays there, is a jump. */
+/** A lasting change of the lag by this much is a jump. */
 const MIN_STEP_S = 0.0005;
 const SCATTERS = 8;
-/** So many readings to each side decide where it stood and stands. */
+/** Number of readings on each side that decide where the lag was and is. */
 const SIDE = 4;
 const FEWEST = 3;
 const NARROW_S = 0.6;
@@ -138,7 +138,7 @@ function cutsOf(readings: readonly LagReading[], slope: number): number[] {
     const [front, back] = [level.slice(Math.max(cuts.at(-1) ?? 0, i - SIDE), i), level.slice(i, i + SIDE)];
     if (front.length < FEWEST || back.length < FEWEST) continue;
     const [before, behind] = [median(front), median(back)];
-    // A single reading that strays comes back; a jump stays.
+    // A single outlier returns; a jump stays.
     if (Math.abs(behind - before) >= least && Math.abs(level[i]! - behind) < least) cuts.push(i);
   }
   return cuts;
@@ -156,7 +156,7 @@ function pooled(readings: readonly LagReading[], cuts: readonly number[]) {
   return fitLine(centred, BEST_READING_S);
 }
 
-/** Halves the stretch in which a jump lies, by reading which side of it its middle is on. */
+/** Bisects the stretch that contains a jump, by reading on which side of it its middle is. */
 async function narrowed(
   fftOf: FftOf,
   window: LagWindow,

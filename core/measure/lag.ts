@@ -5,9 +5,9 @@ import { readWindow, rms } from './windows.ts';
 /** Fine readings use the whole of what both can carry, up to where speakers and codecs agree. */
 const FINE_BAND: Band = { lowHz: 120, highHz: 12_000 };
 const FINEST_RATE_HZ = 48_000;
-/** Around the lag that is looked at, so much more is correlated, to know what chance looks like. */
+/** Range correlated around the expected lag, to estimate chance. */
 const ROOM_S = 0.06;
-/** A reading that stands out less is chance. */
+/** Minimum prominence of a reading. */
 export const MIN_Z = 5;
 
 /** The rate that two recordings are held against each other at. */
@@ -22,7 +22,7 @@ export interface LagWindow {
   readonly lengthS: number;
 }
 
-/** How much later the same sound stands in `other`, read at one time of `ref`; how far it stands out of chance. */
+/** How much later the same sound is in `other`, read at one time of `ref`, and its prominence over chance. */
 export interface LagReading {
   readonly atS: number;
   readonly lagS: number;
@@ -32,7 +32,7 @@ export interface LagReading {
   readonly levels: readonly [ref: number, other: number];
 }
 
-/** One reading: where the window of `ref` at `atS` stands in `other`, near a guess. The lag is that of its middle. */
+/** One reading: where the window of `ref` at `atS` is found in `other`, near a guess. The lag is that of its middle. */
 export async function readLag(
   fftOf: FftOf,
   { ref, other, rate, lengthS }: LagWindow,
@@ -62,7 +62,7 @@ export async function readLag(
     highestLag: expected + margin,
   });
   if (!peak) return null;
-  // Sample 0 of the window stands at this time of the other recording; read at the window's start.
+  // Sample 0 of the window is at this time of the other recording; read at the window's start.
   const lagS = at + (peak.lag / rate) * stretch - startS;
   const levels = [rms(a), rms(b.subarray(Math.round(peak.lag), Math.round(peak.lag) + count))] as const;
   return { atS: startS, lagS, z: peak.z, polarity: peak.polarity, levels };

@@ -12,10 +12,10 @@ export interface Levels extends Loudness {
 }
 
 const PIECE_S = 4;
-/** K weighting has forgotten what was before so long ago: its low cut, at 38 Hz, falls by 2000 dB a second. */
+/** Memory of the K weighting, s: its low cut, at 38 Hz, decays by 2000 dB a second. */
 const WARM_UP_S = 1;
 
-/** How much each channel counts. @throws MeasureError where nothing tells which channel is which */
+/** Channel weights. @throws MeasureError where the channel layout is unknown */
 export function weightsOf({ channels, layout }: Recording): number[] {
   if (!layout) throw new MeasureError('no-layout', say.channels({ channels }));
   return loudnessWeights(layout);
@@ -33,7 +33,7 @@ export interface FrameRange {
   readonly to: number;
 }
 
-/** A recording in so many parts that measure alike; each begins on a whole second. */
+/** A recording split into parts that can be measured independently; each begins on a whole second. */
 export function levelsRanges({ frames, sampleRateHz }: Recording, parts: number): FrameRange[] {
   const border = (part: number) =>
     part === parts ? frames : Math.min(frames, Math.round((part * frames) / parts / sampleRateHz) * sampleRateHz);
@@ -43,7 +43,7 @@ export function levelsRanges({ frames, sampleRateHz }: Recording, parts: number)
 /**
  * Reads a stretch once from end to end, in pieces: memory does not grow with it.
  * @param range       as `levelsRanges` cut it
- * @param onProgress  told the part that is done, 0 to 1
+ * @param onProgress  called with the fraction done, 0 to 1
  * @throws MeasureError for tracks that belong to no speakers, and for samples that are no numbers
  */
 export async function measurePart(

@@ -9,7 +9,7 @@ export interface Line {
   /** y at x = 0, and y per x. */
   readonly start: number;
   readonly slope: number;
-  /** One standard deviation of each; Infinity where they cannot be told. */
+  /** One standard deviation of each; Infinity where unknown. */
   readonly startSd: number;
   readonly slopeSd: number;
   /** Typical distance of a reading from the line, one standard deviation. */
@@ -19,9 +19,9 @@ export interface Line {
 }
 
 const ROUNDS = 12;
-/** Huber's constant: beyond so many standard deviations a reading loses weight. */
+/** Huber's constant: beyond this many standard deviations a reading loses weight. */
 const HUBER = 1.5;
-/** Readings so far off, in robust standard deviations, do not agree. */
+/** Readings off by this many robust standard deviations don't agree. */
 const OUTLIER = 5;
 
 const median = (values: readonly number[]): number => {
@@ -90,7 +90,7 @@ export function fitLine(readings: readonly Reading[], floor: number): Line {
   const squares = good.reduce((sum, r) => sum + (r.y - start - slope * r.x) ** 2, 0);
   const residualSd = good.length > 2 ? Math.sqrt(squares / (good.length - 2)) : spread;
   const det = fit.sw * fit.sxx - fit.sx * fit.sx;
-  // Weights are relative: their mean stands for one reading of the usual quality.
+  // Weights are relative: their mean represents one reading of the usual quality.
   const unit = good.length > 0 ? fit.sw / good.length : 1;
   const known = det > 1e-12 * fit.sw * fit.sxx && good.length > 2;
   const sd = Math.max(residualSd, floor / 2);

@@ -2,7 +2,7 @@ import { dbFromPower, dbFromRatio } from '#core/units/index.ts';
 import { loudnessMeter } from './loudness.ts';
 import { peakMeter } from './true-peak.ts';
 
-/** What an input reads at this moment; levels in dBFS, loudness in LUFS, null while there is nothing to tell. */
+/** What an input reads at this moment; levels in dBFS, loudness in LUFS, null while unknown. */
 export interface LiveReading {
   /** The highest sample of the last moments: falls back by 20 dB in 1.7 s (IEC 60268-18). */
   readonly peakDbfs: number | null;
@@ -29,7 +29,7 @@ export interface LiveMeter {
 const FALL_DB_PER_S = 20 / 1.7;
 /** 1 - exp(-0.3 / t) = 0.99. */
 const VU_S = 0.3 / Math.log(100);
-/** A sine's mean magnitude is 2 / pi of its top: told as the sine's own level. */
+/** The mean magnitude of a sine is 2 / pi of its peak: reported as the sine's own level. */
 const VU_FORM = Math.PI / 2;
 const CLIP_SAMPLES = 3;
 const FULL_SCALE = 32767 / 32768;

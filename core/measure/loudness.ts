@@ -86,7 +86,7 @@ const figuresOf = (total: Float64Array, count: number): Loudness => ({
   maxShortTermLufs: loudest(windowsOf(total, count, SHORT_TERM_STEPS, 1)),
 });
 
-/** Mean powers of windows of so many steps, one every `hop` steps; `total` is the power up to each step. */
+/** Mean powers of windows of this many steps, one every `hop` steps; `total` is the cumulative power up to each step. */
 function windowsOf(total: Float64Array, count: number, length: number, hop: number): Float64Array {
   const out = new Float64Array(Math.max(0, Math.floor((count - length) / hop) + 1));
   for (let i = 0; i < out.length; i++) out[i] = Math.max(0, (total[i * hop + length]! - total[i * hop]!) / length);
@@ -110,13 +110,13 @@ export function loudnessMeter(
   { weights = new Array<number>(channelCount).fill(1), kernel = levelsKernel() }: LoudnessOptions = {},
 ): LoudnessMeter {
   const weigh = weigher(channelCount, sampleRateHz, weights, kernel);
-  // The power of all steps so far, step by step: a window is a difference of two.
+  // Cumulative power, step by step: a window is a difference of two.
   let total = new Float64Array(4096);
   let count = 0;
   let sum = 0;
   let seen = 0;
   let from = 0;
-  // Of whole numbers, lest a step that ends between two samples ends elsewhere a second later.
+  // In whole samples, so that a step that ends between two samples doesn't end elsewhere a second later.
   const endOf = (step: number) => Math.round(((step + 1) * sampleRateHz) / STEPS_PER_S);
   let until = endOf(0);
   const close = () => {

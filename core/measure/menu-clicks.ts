@@ -16,7 +16,7 @@ export interface MenuClick {
   readonly clickMs: number | null;
 }
 
-/** A change stands this far over the region's usual restlessness, and changes by so much at least (of 255, mean). */
+/** A change exceeds the region's usual fluctuation by this factor, and this much at least (of 255, mean). */
 const CHANGE_OVER = 6;
 const MIN_CHANGE = 1.5;
 /** A menu moves on no faster. */
@@ -40,14 +40,14 @@ export function changesOf({ timesMs, cells, values }: RegionTrace): number[] {
   return found;
 }
 
-/** Sound may come so much before its picture, and after it. */
+/** How early and how late a sound may be relative to its picture. */
 const EARLIEST_S = -0.5;
 const LATEST_S = 1.5;
-/** Fewer changes do not tell their clicks from what else sounds. */
+/** Minimum number of changes to tell their clicks from other sounds. */
 const FEWEST = 4;
-/** Of all changes so many have a click that is like the others. */
+/** Minimum fraction of changes whose click is like the others. */
 const MIN_SHARE = 0.65;
-/** How far the common lag stands out of all others. */
+/** Prominence of the common lag. */
 const MIN_Z = 4;
 const CLICK_S = 0.12;
 const MIN_LIKE = 6;
@@ -73,7 +73,7 @@ export async function clicksFor(
   const count = Math.ceil((CLICK_S + 2 * reachS) * rate);
   const firstS = changesMs.map((ms) => Math.round((ms / 1000 + lagS - reachS - CLICK_S / 4) * rate) / rate);
   const parts = await Promise.all(firstS.map((at) => readWindow(recording, at, count, rate)));
-  // The one that most others are like stands for the click.
+  // The one that most others resemble represents the click.
   let best: { lags: (number | null)[]; like: number; of: number } = { lags: [], like: -1, of: 0 };
   for (const [of, own] of parts.entries()) {
     const ref = own.subarray(Math.floor(reachS * rate), Math.floor((reachS + CLICK_S) * rate));
@@ -92,7 +92,7 @@ export async function clicksFor(
   });
 }
 
-/** The lag at which rises of the sound keep time with the changes; null where none stands out. */
+/** The lag at which onsets of the sound keep time with the changes; null where none is prominent. */
 function commonLag({ hops, bands }: Rises, changesMs: readonly number[], frameS: number): number | null {
   const rise = new Float64Array(hops + 1);
   for (let h = 0; h < hops; h++) {

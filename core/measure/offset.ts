@@ -6,7 +6,7 @@ import { say } from './sayings.ts';
 import { type Candidate, searchLags } from './search.ts';
 import { durationS, rms } from './windows.ts';
 
-/** How two recordings of one sound lie to each other. */
+/** The offset between two recordings of one sound. */
 export interface Offset {
   /** Positive: the same sound stands later in `other`. With drift, the offset at the start of `ref`. */
   readonly offsetMs: number;
@@ -18,7 +18,7 @@ export interface Offset {
   readonly driftPpm: number | null;
   readonly driftSdPpm: number | null;
   readonly polarity: 1 | -1;
-  /** The readings along the recordings, for whoever wants to see the line. */
+  /** The readings along the recordings, for charts. */
   readonly points: readonly OffsetPoint[];
 }
 
@@ -33,7 +33,7 @@ export interface OffsetPoint {
 const FIRST: Windows = { lengthS: 1.5, everyS: 30, fewest: 10, most: 16 };
 const LAST: Windows = { lengthS: 1, everyS: 20, fewest: 9, most: 40 };
 const SHORTEST_WINDOW_S = 0.3;
-/** How far a reading may stand from where the line so far would have it, at first and when the line is known. */
+/** How far a reading may be from the line predicted so far: at first, and once the line is known. */
 const FIRST_MARGIN_S = 0.006;
 const FASTEST_DRIFT = 400e-6;
 const JUMP_S = 0.2;
@@ -42,7 +42,7 @@ const SHORTEST_S = 0.5;
 const SILENT_RMS = 3.2e-5;
 /** Readings are never trusted to be better than this. */
 const BEST_READING_S = 2e-6;
-/** The drift is told when it is known this well. */
+/** The drift is reported once it is known this well. */
 const TELLABLE_PPM = 1.5;
 
 /**
@@ -70,7 +70,7 @@ export async function measureOffset(
   return found;
 }
 
-/** The same where it is known what may be the offset: each candidate is followed along both, the best of them is told. */
+/** The same with candidates for the offset given: each is followed along both, and the best is returned. */
 export async function offsetNear(
   fftOf: FftOf,
   ref: Recording,
@@ -185,7 +185,7 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
     points.map((p) => (points.some((q) => q.z >= MIN_Z) ? weigh(p) : { x: p.atS, y: p.lagS, weight: p.z })),
     BEST_READING_S,
   );
-  // A slope that is not told apart from none, over a short stretch, is none.
+  // A slope that can't be told from zero, over a short stretch, is zero.
   const settled =
     Math.abs(line.slope) > 4 * line.slopeSd || line.slopeSd < TELLABLE_PPM * 1e-6 ? line : withoutSlope(points, line);
   const heard = heardIn(points);
@@ -196,7 +196,7 @@ async function track(fftOf: FftOf, ref: Recording, other: Recording, candidate: 
 const MIN_STEP_S = 0.002;
 const FEWEST_BEHIND = 2;
 
-/** How far the lag has jumped at a time, against where it stood at first: of readings along both recordings, most of which agree on a slope. */
+/** How far the lag has jumped at a time, relative to the start: from readings along both recordings, most of which agree on a slope. */
 function stepsOf(readings: readonly { readonly atS: number; readonly lagS: number }[]): (atS: number) => number {
   const sorted = [...readings].sort((a, b) => a.atS - b.atS);
   const between = sorted.slice(1).map((r, i) => ({ r, rise: r.lagS - sorted[i]!.lagS, run: r.atS - sorted[i]!.atS }));
@@ -251,13 +251,13 @@ function windowsOf(
   return { times: Array.from({ length: count }, (_, i) => from + (room * i) / (count - 1)), lengthS };
 }
 
-/** Within the line's neighborhood the best of pure chance stands out so far. */
+/** Prominence that pure chance reaches within the line's neighborhood. */
 const CHANCE_Z = 2.2;
-/** One window counts for so much at most: a sound that both takes happen to hold once is not the same take. */
+/** Cap on one window's weight, so that a single shared sound can't make two takes match. */
 const MAX_Z = 7;
 const ON_LINE_S = 0.0004;
 
-/** So far under the loudest window of either, no one speaks: what is not heard there speaks neither for a line nor against it. */
+/** Windows this far below the loudest of either hold no speech: they count neither for a line nor against it. */
 const PAUSE = 10 ** (-25 / 20);
 
 /** The windows in which there is something to be heard, in both. */

@@ -9,7 +9,7 @@ const WINDOW = 256;
 const BAND_EDGES_HZ = [150, 350, 700, 1200, 2000, 3900];
 export const RISE_BANDS = BAND_EDGES_HZ.length - 1;
 const BLOCK_S = 32;
-/** Each band's rises are evened out against so many hops around. */
+/** Number of hops around over which each band's onsets are normalized. */
 const AROUND_HOPS = 400;
 /** Rises of loudness, band by band, evened out: what two microphones in one room have in common, whatever their sound. */
 export interface Rises {
@@ -48,7 +48,7 @@ export async function risesOf(fftOf: FftOf, recording: Recording): Promise<Rises
   return { hops, bands };
 }
 
-/** Takes off the mean around, and what stands out by more than others do: no single bang decides. */
+/** Subtracts the local mean, and clips outliers: no single bang decides. */
 function evenOut(x: Float32Array): void {
   const sums = new Float64Array(x.length + 1);
   for (let i = 0; i < x.length; i++) sums[i + 1] = sums[i]! + x[i]!;

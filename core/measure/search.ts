@@ -7,15 +7,15 @@ const SEARCH_RATE_HZ = 8000;
 const SEARCH_BAND: Band = { lowHz: 120, highHz: 3800 };
 /** A piece of the first recording that is looked for in the second. */
 const PIECE_S = 4;
-/** So much of the second recording is transformed at a time. */
+/** Length of the second recording that is transformed at a time. */
 const CHUNK_S = 24;
-/** So many pieces are looked for at most, from all over the first: the two may overlap in a part only. */
+/** Maximum number of pieces searched for, from all over the first: the two may overlap only in part. */
 const PIECES = 5;
 /** Pieces of each part that are listened into before the loudest is chosen. */
 const TRIED_EACH = 4;
 /** Peaks kept of each piece in each chunk. */
 const PEAKS = 4;
-/** Pieces agree where their lags are this near, and a little further the further they lie apart. */
+/** Pieces agree where their lags are this close, and a little further apart the further apart the pieces are. */
 const AGREE_S = 0.004;
 const FASTEST_DRIFT = 300e-6;
 const SILENT_RMS = 3e-5;
@@ -24,7 +24,7 @@ const SILENT_RMS = 3e-5;
 export interface Candidate {
   readonly atS: number;
   readonly lagS: number;
-  /** How far the agreeing peaks stand out, taken together. */
+  /** Combined prominence of the agreeing peaks. */
   readonly score: number;
 }
 

@@ -3,15 +3,15 @@ import { liveMeter } from './live.ts';
 import { loudnessMeter } from './loudness.ts';
 import { humIn } from './watch.ts';
 
-/** What a sentence sounded like at an input: enough to tell whether it is as it was. */
+/** What a sentence sounded like at an input: enough to tell whether it has changed. */
 export interface SoundPrint {
   /** Integrated loudness, LUFS; null for silence. */
   readonly lufs: number | null;
   /** The quietest tenth of a second: what is there while no one speaks, dBFS; null for none. */
   readonly noiseDbfs: number | null;
-  /** Hum of the AC power where one stands out, dBFS; null for none. */
+  /** Power-line hum where one is prominent, dBFS; null for none. */
   readonly humDbfs: number | null;
-  /** Where its energy lies: the root mean square frequency, Hz; null for silence. */
+  /** Spectral center: the root mean square frequency, Hz; null for silence. */
   readonly toneHz: number | null;
   /** Left over right, dB; null for one side or silence. */
   readonly sidesDb: number | null;

@@ -17,11 +17,11 @@ export interface Spectrogram extends SpectrogramView {
   readonly db: Float32Array;
 }
 
-/** Windows of about so long: pitches are told apart, syllables too. */
+/** Window length, s: resolves pitches and syllables. */
 const WINDOW_S = 0.04;
-/** Where a column holds more than a window, so many of them are looked at, and the loudest is told. */
+/** Where a column holds more than a window, this many are analyzed and the loudest is shown. */
 const MAX_PER_COLUMN = 3;
-/** Columns are read together as long as that costs no more than so many frames at once. */
+/** Columns are read together as long as that costs no more than this many frames at once. */
 const MAX_FRAMES = 1 << 20;
 
 /**
@@ -84,7 +84,7 @@ export interface ThirdOctave {
 /** Bands by powers of ten (IEC 61260-1): from 25 Hz up, as far as the rate allows. */
 const BANDS = { first: -16, last: 13 } as const;
 
-/** A spectrum in third octaves; bins that lie across an edge are shared by how far they reach over it. */
+/** A third-octave spectrum; bins across an edge are split in proportion. */
 export function thirdOctaves({ binHz, power }: Spectrum): ThirdOctave[] {
   const bands: ThirdOctave[] = [];
   for (let k = BANDS.first; k <= BANDS.last; k++) {

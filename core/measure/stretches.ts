@@ -1,18 +1,18 @@
 import type { Piece } from '#core/samples/index.ts';
 import type { Apart } from './jumps.ts';
 
-/** From an instant of the first recording on, how the other lies to it: so much later, and running so much longer. */
+/** From an instant of the first recording on, the offset of the other: this much later, running this much longer. */
 export interface Stretch {
   readonly fromMs: number;
   readonly offsetMs: number;
   readonly longerPpm: number;
 }
 
-/** Readings in a row whose middle tells how a line misses them: one that strays says nothing. */
+/** Readings in a row whose median shows how a line misses them: one outlier is ignored. */
 const SMOOTH = 9;
 /** A line that misses by no more than this is right: it is heard nowhere, and far under a frame. */
 const MAX_MISS_MS = 0.2;
-/** Bends are not told closer together than so many readings. */
+/** Minimum number of readings between two bends. */
 const READINGS_A_BEND = 12;
 const MAX_BENDS = 32;
 
@@ -66,7 +66,7 @@ function bent(readings: Readings, fromMs: number, straight: Stretch): Stretch[] 
 const ROUNDS = 6;
 const MIN_SPREAD_MS = 0.02;
 
-/** The line with even bends that lies nearest to all readings; those that stray lose their say (Huber). */
+/** The line with even bends closest to all readings; outliers lose weight (Huber). */
 function throughKnots(readings: Readings, fromMs: number, pieces: number): Stretch[] {
   const endMs = readings.at(-1)!.atMs;
   const stepMs = (endMs - fromMs) / pieces;
@@ -116,7 +116,7 @@ function solve(
   return out;
 }
 
-/** The same as pieces that a recording is read by, so that it lies to the first one from end to end. */
+/** The same as pieces by which a recording is read, so that it is aligned with the first one from end to end. */
 export const piecesOf = (stretches: readonly Stretch[], sampleRateHz: number): Piece[] =>
   stretches.map(({ fromMs, offsetMs, longerPpm }) => ({
     fromFrame: (fromMs * sampleRateHz) / 1000,

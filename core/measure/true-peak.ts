@@ -29,7 +29,7 @@ const BLOCK = 64;
  */
 const NEAR = 0.7;
 
-/** Looks through samples that have their taps before them; what is higher than the peaks so far takes their place. */
+/** Scans samples that have their taps before them; what exceeds the peaks so far replaces them. */
 type Look = (joined: Float32Array, peaks: Peaks) => void;
 
 export interface PeakOptions {

@@ -34,16 +34,16 @@ export interface InputWatch {
 /** Below this nothing is heard, whatever one turns up; the same as a take that is silent. */
 const SILENT_DBFS = -66;
 const SILENT_S = 10;
-/** One side so far below the other is missing. */
+/** One side this far below the other is missing, dB. */
 const ONE_SIDE_DB = 30;
 const ONE_SIDE_S = 10;
-/** A clip is told for so long. */
+/** How long a clip warning stays on, s. */
 const CLIP_S = 10;
-/** Lines of the AC power so far over what lies beside them, and not lost by themselves. */
+/** Power-line hum alarm: prominence over the neighboring bins (dB), and minimum level. */
 const HUM_DB = 15;
 const HUM_LEAST_DBFS = -72;
 const HUM_S = 5;
-/** Off what is usual by so much for so long. */
+/** Level alarm: deviation (dB) and duration (s). */
 const OFF_DB = 6;
 const OFF_S = 30;
 const BLOCK_S = 1;
@@ -152,7 +152,7 @@ function meanOf(lufs: readonly number[]): number | null {
   return dbFromPower(lufs.reduce((sum, l) => sum + 10 ** (l / 10), 0) / lufs.length);
 }
 
-/** Mains hum in a second of sound: its lines against what lies beside them (Goertzel 1958); null for none. */
+/** Power-line hum in a second of sound: its lines relative to their neighbors (Goertzel 1958); null for none. */
 export function humIn(
   block: Float32Array,
   sampleRateHz: number,

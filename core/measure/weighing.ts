@@ -73,7 +73,7 @@ function byTwos(
   };
 }
 
-/** The energy of a stretch through both sections of K weighting; their memories go on. A function of its own, lest every meter has it compiled again. */
+/** The energy of a stretch through both sections of K weighting, with continuing state. A separate function, so that it is compiled once. */
 function weighedEnergy(
   x: Float32Array,
   start: number,

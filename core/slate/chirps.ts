@@ -4,7 +4,7 @@ import { hertz } from '#core/units/index.ts';
 import { BEATS, CHIRPS, SLATE_RATES, secondsABeat } from './film.ts';
 import { CHIRP_AFTER_S, CHIRP_HIGH_HZ, CHIRP_LOW_HZ, CHIRP_S, chirp } from './sound.ts';
 
-/** A beat that was heard: the instant that its click stands for. */
+/** A beat that was heard: the instant that its click represents. */
 export interface Chirp {
   readonly atMs: number;
   readonly kind: 0 | 1;
@@ -16,7 +16,7 @@ export interface Chirp {
 const SEARCH_RATE_HZ = 16_000;
 const BLOCK_S = 8;
 const BAND = { lowHz: CHIRP_LOW_HZ * 0.85, highHz: CHIRP_HIGH_HZ * 1.1 };
-/** Likeness from which a place is looked at, and from which a chirp stands for itself. */
+/** Correlation from which a position is examined, and from which a chirp counts by itself. */
 const MIN_LIKENESS = 0.28;
 const SURE_LIKENESS = 0.55;
 /** The same chirp through a room comes again within this time: the strongest counts. */
@@ -25,7 +25,7 @@ const APART_S = 0.5;
 const ON_BEAT_S = 0.004;
 /** Clocks of player and recorder differ by no more. */
 const FASTEST_DRIFT = 300e-6;
-/** Chirps that are not sure for themselves need so many others of their run. */
+/** Uncertain chirps need this many others of their run. */
 const COMPANY = 2;
 
 /**
@@ -93,7 +93,7 @@ async function search(fftOf: FftOf, recording: Recording, onProgress?: (done: nu
   return out.sort((a, b) => a.atS - b.atS);
 }
 
-/** Silence between sounds is no likeness: so much of the block's mean energy is added. */
+/** Regularization against silence: this fraction of the block's mean energy is added. */
 const ENERGY_FLOOR = 1e-4;
 
 /** Of what stands too near to another, the liker one is kept. */
@@ -145,7 +145,7 @@ const BEAT_LENGTHS = [...new Set(SLATE_RATES.map(secondsABeat))];
 /** Chirps that are sure for themselves, and those whose neighbors keep the order of the film with them. */
 function inCompany(rough: readonly Rough[]): readonly Rough[] {
   const kept = rough.filter((c) => c.likeness >= SURE_LIKENESS || keepsCompany(c, rough));
-  // Who was believed for the sake of one that is not, is not.
+  // Repeat: drop chirps that were kept only because of a neighbor now dropped.
   return kept.length === rough.length ? kept : inCompany(kept);
 }
 
@@ -177,7 +177,7 @@ async function refine(fftOf: FftOf, recording: Recording, { atS, kind, likeness 
   return { atMs: 1000 * (startS - CHIRP_AFTER_S), kind, likeness };
 }
 
-/** Which beat of the loop each chirp is, by the order of their kinds; null where they do not tell. */
+/** Which beat of the loop each chirp is, by the order of their kinds; null where ambiguous. */
 export function beatsOf(chirps: readonly Chirp[], beatS: number): number[] | null {
   if (chirps.length === 0) return null;
   const at = chirps.map((c) => Math.round((c.atMs - chirps[0]!.atMs) / (1000 * beatS)));

@@ -33,21 +33,21 @@ export interface CodeRead {
   readonly id: number;
   /** The share of `frame + 1` that is mixed in, 0 to 1; 0 where the picture shows one frame. */
   readonly blend: number;
-  /** Where the shutter stood open for more than a frame: the middle of what it saw, in frames; null elsewhere. */
+  /** Where the shutter was open for more than a frame: the middle of what it saw, in frames; null otherwise. */
   readonly middle: number | null;
 }
 
-/** Bits that do not change stand at least so far from even; between these shares two frames are mixed. */
+/** Constant bits are at least this far from even; between these fractions two frames are mixed. */
 const SURE = 0.4;
 export const MIN_BLEND = 0.08;
 /** Root mean square distance of the bits from what they should be. */
 const MAX_OFF = 0.34;
 
 /**
- * Reads the code from how each cell stands to its inverse, so that neither exposure nor contrast matters.
+ * Reads the code from each cell relative to its inverse, so that neither exposure nor contrast matters.
  * @param cells  brightness of each bit's cell and of its inverse, in turn: black 0, white 1
  * @param power  by which stored brightness becomes light, see `powerOf`
- * @returns null where it is no code, or nothing can be told
+ * @returns null where it isn't a code, or is unreadable
  */
 export function readCells(cells: ArrayLike<number>, power: number): CodeRead | null {
   const values = new Float32Array(CODE_BITS);
@@ -148,7 +148,7 @@ function blendOf(
   return { blend, off: Math.sqrt(off / CODE_BITS) };
 }
 
-/** Shutters that stand open for longer than one frame, in frames; and how far round the number that is read the middle is looked for. */
+/** Exposures longer than one frame, in frames; and the search range around the number that is read. */
 const WIDTHS = [1.25, 1.5, 1.75, 2, 2.25, 2.5];
 const AROUND = 6;
 const STEPS_A_FRAME = 16;

@@ -5,7 +5,7 @@ import { MAX_FRAMES } from './code.ts';
 export interface Slate {
   /** The rate that its frames are counted at. */
   readonly rate: Rate;
-  /** Which one of several players: 0 to 15, told by the code. */
+  /** Player number, 0 to 15, carried by the code. */
   readonly id: number;
 }
 
@@ -13,7 +13,7 @@ export const SLATE_IDS = 16;
 
 /** Beats come about this far apart, on a whole frame. */
 const BEAT_S = 2;
-/** So many beats, then the film begins again. */
+/** Number of beats before the film repeats. */
 export const BEATS = 8;
 /**
  * Which chirp each beat plays, 0 rising, 1 falling. Any three in a row stand in one place of the loop only, so three
@@ -29,6 +29,6 @@ export const secondsALoop = (of: Rate): number => framesALoop(of) / hertz(of);
 /** Rates that a slate can be made for: a loop of ten bits has to hold eight beats. */
 export const SLATE_RATES: readonly Rate[] = FRAME_RATES.filter((r) => framesALoop(r) < MAX_FRAMES);
 
-/** The flash that begins with each beat, for the eye and for where the code is too small: so long. */
+/** Duration of the flash that begins each beat, for the eye and for where the code is too small. */
 const FLASH_S = 0.1;
 export const isLit = (frame: number, of: Rate): boolean => frame % framesABeat(of) < Math.round(FLASH_S * hertz(of));

@@ -8,7 +8,7 @@ const FRAME_CELLS = 2;
 /** The panel in cells, ring included. */
 export const PANEL_COLUMNS = CELL_COLUMNS + 2 * FRAME_CELLS;
 export const PANEL_ROWS = CELL_ROWS + 2 * FRAME_CELLS;
-/** The ring is open here, in its upper side, in cells: it tells which way up the panel is. */
+/** The gap in the upper side of the ring, in cells: it shows which way up the panel is. */
 export const GAP = { from: 2, to: 4 } as const;
 
 /** Middle of a cell of a bit, or of the bit's inverse, in cells from the panel's corner. */
@@ -24,7 +24,7 @@ export interface Box {
   readonly height: number;
 }
 
-/** Where things stand in a picture of this size: the panel to the left, the flash and what is written to the right of it. */
+/** Positions in a picture of this size: the panel on the left, the flash and the text on the right. */
 export interface SlateLayout {
   readonly cell: number;
   readonly panel: Box;

@@ -19,7 +19,7 @@ export interface PanelRead extends CodeRead {
 
 /** Pictures are looked over at about this width; a panel a tenth as wide still has cells of three pixels then. */
 const SEARCH_WIDTH = 480;
-/** Levels between the darkest and the brightest at which bright shapes are told from what is round them. */
+/** Thresholds between the darkest and the brightest at which bright shapes are separated from their surroundings. */
 const LEVELS = [0.25, 0.4, 0.55, 0.7, 0.85];
 const MIN_RANGE = 16;
 const SMALLEST_PX = 22;
@@ -163,7 +163,7 @@ function couldBeRing(quad: Quad, count: number): boolean {
 
 const scaled = (quad: Quad, k: number): Quad => quad.map((p) => ({ x: p.x * k, y: p.y * k })) as unknown as Quad;
 
-/** Whether the middle of one lies within the other's width: the same panel at another level. */
+/** Whether the center of one is within the other's width: the same panel at another threshold. */
 function holds(known: Quad, other: Quad): boolean {
   const [dx, dy] = [0, 1].map((axis) => {
     const mean = (q: Quad) => q.reduce((sum, p) => sum + (axis ? p.y : p.x), 0) / 4;
@@ -176,7 +176,7 @@ function holds(known: Quad, other: Quad): boolean {
 const ALONG = [0.1, 0.42, 0.5, 0.58, 0.66, 0.74, 0.82, 0.9];
 const EDGE_STEPS = 24;
 
-/** The corners to a part of a pixel: the ring's outer edge is found along every side, and a line laid through. */
+/** The corners to subpixel precision: the ring's outer edge is located along every side, and a line fitted through it. */
 function refined(luma: Luma, quad: Quad, cellPx: number): Quad | null {
   const lines: [Point, Point][] = [];
   for (let side = 0; side < 4; side++) {
@@ -226,7 +226,7 @@ function edgeNear(luma: Luma, x: number, y: number, nx: number, ny: number, cell
   return null;
 }
 
-/** Brightness between pixels, whose middles stand at halves. */
+/** Brightness between pixels, whose centers are at halves. */
 function between({ width, height, stride, bytes }: Luma, x: number, y: number): number {
   const px = Math.max(0, Math.min(width - 1.001, x - 0.5));
   const py = Math.max(0, Math.min(height - 1.001, y - 0.5));

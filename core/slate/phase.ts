@@ -1,6 +1,6 @@
 import { MIN_BLEND } from './code.ts';
 
-/** One picture of a take in which the slate could be read. */
+/** One picture of a take in which the slate was readable. */
 export interface SeenFrame {
   /** The time that the file gives it. */
   readonly atMs: number;
@@ -11,13 +11,13 @@ export interface SeenFrame {
   readonly middle: number | null;
 }
 
-/** How the picture of a slate lies in a take: the slate's time zero stands at `zeroMs`, its seconds are `1 + ratePpm` long. */
+/** Alignment of a slate's picture in a take: the slate's time zero is at `zeroMs`, its seconds are `1 + ratePpm` long. */
 export interface Phase {
   readonly zeroMs: number;
-  /** The truth lies within so much of it in 95 of 100. */
+  /** Half width of the 95% interval. */
   readonly boundMs: number;
   readonly ratePpm: number;
-  /** How long each picture gathered light, where mixed frames tell; null where they do not. */
+  /** Exposure time, where mixed frames show it; null where they don't. */
   readonly exposureMs: number | null;
   /** Typical distance of a picture's time from where it should be, beyond what frames explain: one standard deviation. */
   readonly jitterMs: number;
@@ -34,7 +34,7 @@ const ROUNDS = 48;
 const STAMP_MS = 0.5;
 /** Never said to be known better. */
 const MIN_BOUND_MS = 0.3;
-/** So many pictures in a hundred may be stamped wrongly. */
+/** Percentage of pictures that may have wrong time stamps. */
 const STRAYS = 0.03;
 
 /**
@@ -67,7 +67,7 @@ export function fitPhase(
     return { ...settled, exposureMs, ppm, cost: settled.loss + used.length * slopeCost(ppm) };
   });
   const best = tried.reduce((a, b) => (b.cost < a.cost ? b : a));
-  // What other exposures explain as well is as likely: where the phase stands still, the exposure cannot be told.
+  // What other exposures explain as well is equally likely: where the phase is constant, the exposure is unknown.
   const likely = tried.filter((t) => t.cost <= best.cost + used.length * AS_GOOD_MS);
   const low = Math.min(...likely.map((t) => t.low));
   const high = Math.max(...likely.map((t) => t.high));
@@ -85,7 +85,7 @@ export function fitPhase(
     jitterMs,
   };
 }
-/** Explanations whose pictures are off by so much more, on average, are as good. */
+/** Explanations worse by this much, on average, count as equally good. */
 const AS_GOOD_MS = 0.04;
 /** Mean absolute to standard deviation, for a normal spread. */
 const MEAN_TO_SD = 1.2533;
@@ -97,7 +97,7 @@ const USUAL_PPM = 100;
 const slopeCost = (ppm: number): number => 0.02 * (ppm / USUAL_PPM) ** 2;
 
 interface Ranges {
-  /** Where the slate's zero may stand by each picture alone, ms, at the middle of the take. */
+  /** Possible position of the slate's zero by each picture alone, ms, at the middle of the take. */
   readonly low: Float64Array;
   readonly high: Float64Array;
 }
@@ -105,7 +105,7 @@ interface Ranges {
 function rangesOf(seen: readonly SeenFrame[], frameMs: number, exposureMs: number, ppm: number, midMs: number): Ranges {
   const low = new Float64Array(seen.length);
   const high = new Float64Array(seen.length);
-  // A share too small to be told from none counts as none.
+  // A fraction too small to be told from zero counts as zero.
   const half = Math.min(exposureMs, frameMs) * (0.5 - MIN_BLEND);
   seen.forEach((s, i) => {
     const at = s.atMs - ppm * 1e-6 * (s.atMs - midMs);

@@ -46,7 +46,7 @@ export interface PictureRun {
   readonly seenBy: 'direct' | 'camera';
 }
 
-/** A slate as it stands in a take, from when to when; where its screen stood in the picture. */
+/** A slate in a take, from when to when, and where its screen was in the picture. */
 export interface SlateReading {
   readonly id: number;
   readonly rate: Rate;
@@ -66,7 +66,7 @@ export interface SlateReading {
 
 /** Fewer pictures than this say nothing. */
 const FEWEST = 5;
-/** Sound further away from the picture than this is not told by the nearest beat alone. */
+/** Sound further away from the picture than this can't be assigned by the nearest beat alone. */
 const NEAREST_MS = 900;
 /** Beats this much further off than the middle one are left out. */
 const ODD_ONE_MS = 4;
@@ -192,7 +192,7 @@ function likeliest(readings: readonly (readonly SlateReading[])[]): readonly Sla
     [],
   );
 }
-/** So many ppm are as doubtful as a millisecond that does not fit. */
+/** This many ppm are penalized like a millisecond of misfit. */
 const DOUBTFUL_PPM = 200;
 
 /** Rates nearer than this are one: clocks differ by less, 30 and 29.97 by more. */
@@ -283,7 +283,7 @@ function beatsIn({ phase, beatMs }: PictureRun, fromMs: number, toMs: number, ch
   const middle = sorted[sorted.length >> 1] ?? 0;
   return pairs.map((p) => ({ ...p, used: Math.abs(p.offsetMs - middle) <= ODD_ONE_MS }));
 }
-/** A chirp may come so long after the last picture that was read, or before the first. */
+/** How long after the last readable picture, or before the first, a chirp may be. */
 const LATEST_MS = 4000;
 
 function offsetOf(beats: readonly SlateBeat[], phase: Phase): SlateReading['offset'] {

@@ -28,7 +28,7 @@ export interface RoundTrip {
 const BAND = { lowHz: CHIRP_LOW_HZ * 0.85, highHz: CHIRP_HIGH_HZ * 1.1 };
 /** Chirps of one kind come no nearer to each other than this: nothing later is looked for. */
 export const LONGEST_TRIP_S = 1.2;
-/** A chirp that stands out less of what else is heard is none. */
+/** Minimum prominence of a chirp. */
 const MIN_Z = 12;
 /** Repeats this far from the middle one are odd, at least. */
 const ODD_MS = 1;
@@ -36,7 +36,7 @@ const ODD_MS = 1;
 /** The chirps of a round trip are those of the slate. */
 export const tripChirp = chirp;
 
-/** When one that was sent comes back, in a recording that begins at `startS` of the same clock. */
+/** When a sent chirp returns, in a recording that begins at `startS` of the same clock. */
 export async function readTrip(fftOf: FftOf, heard: Recording, startS: number, sent: SentChirp): Promise<Trip> {
   const rate = heard.sampleRateHz;
   const ref = chirp(sent.kind, rate);

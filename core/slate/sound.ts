@@ -4,7 +4,7 @@ import { BEATS, CHIRPS, framesABeat, type Slate } from './film.ts';
 export const CHIRP_LOW_HZ = 700;
 export const CHIRP_HIGH_HZ = 5600;
 export const CHIRP_S = 0.06;
-/** It begins so long after the instant of its beat, when the click has gone. */
+/** Delay after the instant of its beat, when the click has decayed. */
 export const CHIRP_AFTER_S = 0.02;
 const EDGE_S = 0.006;
 const CLICK_S = 0.0015;

@@ -8,12 +8,12 @@ export interface SlateWatch {
   sights(): SlateSights;
 }
 
-/** While there is none, one picture in so many is searched; a panel that was read is followed at once. */
+/** Until one is found, one picture in this many is searched; a panel that was read is followed at once. */
 const HUNT_EVERY = 12;
-/** A panel that cannot be read in so many pictures on end is searched for again, and then given up. */
+/** After this many unreadable pictures in a row, a panel is searched again, then given up. */
 const LOST_AFTER = 3;
 const GIVEN_UP_AFTER = 30;
-/** After a gap so long another stretch is looked at. */
+/** A gap this long starts another stretch. */
 const GAP_MS = 800;
 
 interface Followed {

@@ -3,29 +3,29 @@ import { BASE_HZ } from './baseband.ts';
 import type { Fine } from './fine.ts';
 import { renderTune, SILENCE_S, TUNE_S } from './tune.ts';
 
-/** How loud a source comes in one octave, against the middle of its own sound. */
+/** Level of a source in one octave, relative to the median of its own sound. */
 export interface BandLevel {
   readonly lowHz: number;
   readonly highHz: number;
-  /** Null where it does not stand out of what is round it. */
+  /** Null where it isn't prominent over its surroundings. */
   readonly db: number | null;
-  /** Where it does not: how loud it is at most, or it would. Null where it does, and where nothing can be told. */
+  /** Upper limit of the level where it isn't prominent; null where it is, and where nothing is known. */
   readonly atMostDb: number | null;
 }
 
 const EDGES_HZ = [80, 160, 320, 640, 1250, 2500, 5000, 10_000, 14_000];
 export const OCTAVES = EDGES_HZ.slice(1).map((highHz, i) => ({ lowHz: EDGES_HZ[i]!, highHz }));
-/** Bands of a source of which nothing can be told. */
+/** Bands of a source of which nothing is known. */
 export const UNTOLD_BANDS: readonly BandLevel[] = OCTAVES.map((o) => ({ ...o, db: null, atMostDb: null }));
 /** The octaves that every way passes, which the others are held against. */
 export const MIDDLE_HZ = [640, 2500] as const;
-/** A band's arrival is looked for so far round that of the whole: filters delay. */
+/** Range around the arrival of the whole in which a band's arrival is searched: filters delay. */
 const ROUND_MS = 12;
 const MIN_OVER_DB = 14;
 const AHEAD_S = 0.25;
 const BEHIND_S = 0.5;
 
-/** The spectrum of one stretch of a take, kept while sources lie within it. */
+/** The spectrum of one stretch of a take, kept while sources are within it. */
 export interface TakeStretch {
   readonly from: number;
   readonly frames: number;
@@ -41,7 +41,7 @@ async function stretchFor(
   const needs = Math.ceil((AHEAD_S + TUNE_S + BEHIND_S) * sound.sampleRateHz);
   if (known && start >= known.from && start + needs <= known.from + known.frames) return known;
   const frames = fftSize(needs);
-  // Others lie both before and behind it.
+  // Others are before and behind it.
   const from = Math.max(0, start - ((frames - needs) >> 1));
   const spectrum = new Float32Array(frames);
   fftOf(frames).forward(await sound.readMono(from, frames), spectrum);
@@ -140,7 +140,7 @@ function between(c: Float32Array, top: number, points: number): number {
       const d = t - i;
       const w = d === 0 ? 1 : (Math.cos((Math.PI * d) / 14) ** 2 * Math.sin(Math.PI * d)) / (Math.PI * d);
       const at = (top + i + points) % points;
-      // The band lies above its own zero: its middle's half turn a sample is taken out.
+      // The band is above its own zero: the half turn a sample of its center is removed.
       const sign = (i & 1) === 0 ? w : -w;
       re += c[2 * at]! * sign;
       im += c[2 * at + 1]! * sign;

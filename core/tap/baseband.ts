@@ -72,7 +72,7 @@ const passes = (hz: number): number => {
 /**
  * A tune without its silences as baseband, made straight from its notes: what `readBaseband` would make of it where its
  * beginning stands `lateSamples` behind an even sample.
- * @param ppm  as a clock that runs so much faster than the player's would have it
+ * @param ppm  as seen by a clock that runs this much faster than the player's
  */
 export function tuneBaseband(id: number, ppm = 0, lateSamples = 0): Baseband {
   const rate = BASE_HZ * (1 + ppm * 1e-6);
@@ -103,7 +103,7 @@ function addAnalytic(out: Baseband, glide: Glide, rate: number, lateSamples: num
 
 const FRAME = 256;
 const HOP = 128;
-/** Spread over so many bins and frames, to each side: 7 by 5. */
+/** Spread over this many bins and frames, to each side: 7 by 5. */
 const BINS_ROUND = 3;
 const FRAMES_ROUND = 2;
 const FLOOR_SHARE = 1e-3;
@@ -178,7 +178,7 @@ function smoothed(power: Float32Array, frames: number): Float32Array {
   return out;
 }
 
-/** The middle of those that are not nothing, of every so manyth value. */
+/** Median of the nonzero values, sampling every nth. */
 export function medianOf(values: Float32Array, every: number): number {
   const some = new Float32Array(Math.ceil(values.length / every));
   let count = 0;

@@ -7,10 +7,10 @@ export const BLOCKS = TUNE_S;
 export const BLOCK = BASE_HZ;
 const PIECE = 16_384;
 const STEP = PIECE - BLOCK;
-/** A player may have begun so many blocks before the take did. */
+/** A player may have started up to this many blocks before the take. */
 const BEFORE_BLOCKS = 7;
 export const BEFORE = BEFORE_BLOCKS * BLOCK;
-/** So many blocks of a tune have to lie within the take. */
+/** Minimum number of blocks of a tune within the take. */
 const FEWEST_BLOCKS = 8;
 
 /** A take made ready for the tunes to be held against it. */
@@ -18,9 +18,9 @@ export interface Ground {
   /** Its pieces, to be freed when all tunes have been held against it. */
   readonly correlator: Correlator;
   readonly pieces: number;
-  /** Where a tune may begin: so many samples, the first of them `BEFORE` ahead of the take. */
+  /** Possible starts of a tune: this many samples, the first of them `BEFORE` ahead of the take. */
   readonly lags: number;
-  /** The half of them where a tune would lie most in sound: what chance makes of a take is seen there. */
+  /** The half of them where a tune would overlap most sound: used to estimate chance. */
   readonly loudest: Lags;
 }
 
@@ -30,7 +30,7 @@ export interface Lags {
   readonly lags: number;
 }
 
-/** Beside where blocks are due by a true clock, so far to each side they are looked at: clocks, and lost buffers. */
+/** Search range to each side of where blocks are due by an exact clock: for drift and lost buffers. */
 export const MARGIN = 512;
 
 export function groundOf(fftOf: FftOf, evened: Baseband): Ground {
@@ -54,7 +54,7 @@ export function groundOf(fftOf: FftOf, evened: Baseband): Ground {
 /** A take is weighed in steps of this many samples. */
 const WEIGHED = 400;
 
-/** The half of all lags from which on a tune's length holds most sound: silence round it would tell too little of chance. */
+/** The half of all lags in which a tune's length holds the most sound: silence would bias the estimate of chance. */
 function loudestOf(evened: Baseband, lags: number): Lags {
   const steps = Math.ceil((lags + BLOCKS * BLOCK) / WEIGHED);
   const sums = new Float64Array(steps + 1);
@@ -117,13 +117,13 @@ export function powersOf(
     const first = loudest.from - from;
     usual[b] = medianOf(row.subarray(first, first + loudest.lags + 2 * MARGIN), USUAL_EVERY) / Math.LN2;
   }
-  // Where a block lies outside the take, or in silence, only rounding is left of it: against that all would stand out.
+  // Where a block is outside the take, or in silence, only rounding is left: relative to that everything would be prominent.
   const least = MIN_SHARE * usual.reduce((most, u) => Math.max(most, u), 0);
   const scales = usual.map((u) => (least > 0 ? 1 / Math.max(u, least) : 0));
   return { powers, scales, from, lags, width };
 }
 
-/** Powers of a piece's correlation into the row, as far as it lies there; `at` is where its first lag stands. */
+/** Adds the power of a piece's correlation to the row, as far as it overlaps; `at` is the position of its first lag. */
 function squared(c: Float32Array, row: Float32Array, at: number): void {
   const to = Math.min(row.length, at + STEP);
   const from = Math.max(0, at);

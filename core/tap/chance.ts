@@ -1,4 +1,4 @@
-/** What chance makes of a take: how high tunes that no one plays come in it (Gumbel, the spread of maxima). */
+/** The distribution of maxima by chance in a take: how high tunes that no one plays score (Gumbel). */
 export interface Chance {
   readonly middle: number;
   readonly spread: number;
@@ -6,12 +6,12 @@ export interface Chance {
 
 const EULER = 0.5772156649;
 
-/** What it is in plain noise: a fit of few maxima may come out narrower, and would claim too much. */
+/** Its scale in plain noise: a fit to few maxima may be narrower, and would claim too much. */
 const MIN_SPREAD = 0.85;
 
 /**
  * Fitted by L-moments (Hosking 1990).
- * @param times  the whole is so many times as long as what the maxima are of: its own come higher by ln of that
+ * @param times  ratio of the whole to what the maxima are from: its own are higher by ln of that
  */
 export function chanceOf(maxima: readonly number[], times: number): Chance {
   const sorted = [...maxima].sort((a, b) => a - b);
@@ -22,7 +22,7 @@ export function chanceOf(maxima: readonly number[], times: number): Chance {
   return { middle: mean - EULER * spread + Math.log(times) * spread, spread };
 }
 
-/** Where a tune is looked for in two ways, either may come out high by chance: so much less does the better of them say. */
+/** Where a tune is searched for in two ways, either may score high by chance: correction to the better of them. */
 export const TWO_LOOKS = Math.LN2;
 
 /** How many spreads above chance's middle; 3 is chance often enough, 8 once in three thousand. */
@@ -33,6 +33,6 @@ export const FOUND_FROM = 8;
 export const PERHAPS_FROM = 4;
 const SUREST = 0.999;
 
-/** How likely it is that it is not chance, of so many tunes that were looked for. */
+/** Probability that it isn't chance, for this many tunes searched for. */
 export const confidenceOf = (g: number, tunes: number): number =>
   Math.min(SUREST, Math.max(0, 1 - tunes * -Math.expm1(-Math.exp(-g))));

@@ -5,7 +5,7 @@ import { swell, tuneOf } from './tune.ts';
 /** Octaves that are no further under the middle than this are there. */
 export const PRESENT_DB = -12;
 
-/** Where a band ends, Hz, 3 dB down: beyond what a tune goes through, or null where that cannot be told. */
+/** Where a band ends, Hz, 3 dB down: beyond the tune's range, or null where unknown. */
 export type BandEdge = Interval | 'beyond' | null;
 export interface BandEdges {
   readonly low: BandEdge;
@@ -17,7 +17,7 @@ type End = keyof BandEdges;
 const sdOf = (db: number): number => 2 + Math.abs(db) / 12;
 /** What is as low as this is gone: how low it is then is a matter of what leaks. */
 const GONE_DB = -36;
-/** Ends are told within two standard deviations. */
+/** Ends are given within two standard deviations. */
 const WITHIN = 4;
 /** What fits no better is no end of a band, but something else. */
 const FITS = 9;
@@ -82,10 +82,10 @@ interface Energy {
 }
 const BINS = 12;
 const STEPS = 24;
-/** Tunes that stand for all: their glides lie alike. */
+/** Tunes that represent all: their glides are alike. */
 const LIKE_ALL = 4;
 
-/** How much of a tune lies where within each octave, in equal steps of pitch. */
+/** Energy distribution of a tune within each octave, in equal steps of pitch. */
 function energiesOf(): Energy[][] {
   const energies = OCTAVES.map(({ lowHz, highHz }) =>
     Array.from({ length: BINS }, (_, i): Energy => ({ hz: lowHz * (highHz / lowHz) ** ((i + 0.5) / BINS), energy: 0 })),

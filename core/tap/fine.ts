@@ -2,7 +2,7 @@ import type { FftOf } from '#core/samples/index.ts';
 import { BASE_HZ, type Baseband, EVENING_HOP, type Evening, evened, tuneBaseband } from './baseband.ts';
 import { BLOCK, BLOCKS } from './blocks.ts';
 
-/** Where a tune stands in a take, to a small part of a sample. */
+/** Position of a tune in a take, to a small fraction of a sample. */
 export interface Fine {
   /** When its first note begins, in samples of the baseband. */
   readonly at: number;
@@ -10,12 +10,12 @@ export interface Fine {
   readonly ppm: number;
   /** Of the tune as it was made (see `TUNE_GAIN`), linear. */
   readonly gain: number;
-  /** Of the carrier, radians: that of one source against another tells whether one is upside down. */
+  /** Carrier phase, radians: relative to another source it shows inverted polarity. */
   readonly phase: number;
   readonly blocks: readonly FineBlock[];
 }
 
-/** How a second of the tune lies. */
+/** Position of a second of the tune. */
 export interface FineBlock {
   /** Samples later than the whole says. */
   readonly late: number;
@@ -112,7 +112,7 @@ function between(c: Float32Array, row: number, at: number, out: Float64Array): v
 
 /**
  * Delay, clock, strength and phase of a tune that is held against a take: all its blocks together.
- * @param used  blocks that lie on one line; those of the other side of a lost buffer are left out
+ * @param used  blocks on one line; those beyond a lost buffer are left out
  */
 export function finest(held: Held, used: readonly boolean[]): Fine {
   const { c, energy, first, ppm } = held;

@@ -12,15 +12,15 @@ export interface Jump {
 
 /** Jumps to this far are looked for. */
 const REACH = Math.round(0.12 * BASE_HZ);
-/** A block's peak has to be so many times what is usual to say where it lies. */
+/** Minimum peak of a block relative to the usual, for its position to be used. */
 export const CLEAR = 16;
 const FEWEST = 3;
-/** Nearer than this two blocks lie on one line. */
+/** Two blocks closer than this are on one line. */
 export const SAME = 1.5;
 
-/** Of blocks that say where they lie, so many lie on the line where all do but for chance. */
+/** Minimum fraction of the located blocks that are on the line. */
 export const MIN_STRAIGHT = 0.75;
-/** Fewer of them tell nothing of how they lie. */
+/** Minimum number of located blocks. */
 export const FEWEST_STRAIGHT = 5;
 
 /**

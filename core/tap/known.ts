@@ -1,6 +1,6 @@
 /** What ties the starts of players and takes together. */
 export type Join =
-  /** How long a sound takes to a take is known: a cable, or so much air. */
+  /** The delay from a sound to a take is known: a cable, or a known distance in air. */
   | { readonly kind: 'path'; readonly sourceId: string; readonly takeId: string }
   /** One player plays both. */
   | { readonly kind: 'player'; readonly sourceIds: readonly [string, string] }
@@ -15,7 +15,7 @@ export interface Known {
   betweenSources(sourceId: string, otherId: string): boolean;
   /** How much later a source is at one take than at another. */
   betweenTakes(takeId: string, otherId: string): boolean;
-  /** How many joins that tell something new are still lacking until everything is known. */
+  /** Number of informative joins still missing until everything is known. */
   readonly lacking: number;
 }
 

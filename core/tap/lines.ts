@@ -2,22 +2,22 @@
 
 import { BLOCK, BLOCKS, type BlockPowers, MARGIN } from './blocks.ts';
 
-/** Clocks of players and recorders are off from each other by so much at most. */
+/** Largest clock error between players and recorders. */
 const MAX_PPM = 210;
 const END = (BLOCKS - 1) * BLOCK;
-/** Lines of how a tune's blocks lie when a clock runs fast or slow: so many samples apart at the last block. */
+/** Slopes of a tune's blocks under clock drift: step in samples at the last block. */
 const COARSE_STEP = 4;
 const FINE_STEP = 0.5;
 const MAX_SHIFT = Math.ceil((MAX_PPM * 1e-6 * END) / COARSE_STEP) * COARSE_STEP;
-/** Lags that a coarse line takes together: it starts at every so manyth. */
+/** Coarse step: lags are tested in groups of this size. */
 export const GROUP = 4;
-/** Where the blocks of a tune lie together best. */
+/** Where the blocks of a tune agree best. */
 export interface Line {
   /** Sum of the scores along it. */
   readonly z: number;
   /** In lags of the ground, at the first block. */
   readonly lag: number;
-  /** Samples that the last block lies later than it would by a true clock. */
+  /** Samples by which the last block is later than by an exact clock. */
   readonly shift: number;
 }
 
@@ -79,11 +79,11 @@ function largest(x: Float32Array, at: number): number {
   return first > second ? first : second;
 }
 
-/** So many places are taken together: the best of each is looked at closely, if it is among the best. */
+/** Number of positions grouped: the best of each group is refined, if it is among the best. */
 const SEGMENT = 2048;
 const LOOKED_AT = 24;
 
-/** Where the blocks of a tune lie together best, of all lags and clocks, for each order of its blocks. */
+/** Where the blocks of a tune agree best, over all lags and clocks, for each order of its blocks. */
 export function bestLines(
   of: BlockPowers,
   orders: readonly Order[],

@@ -8,14 +8,14 @@ import { GROUP, type Order } from './lines.ts';
 export interface Path {
   /** Sum of the scores along it, less what its moves cost. */
   readonly z: number;
-  /** Of each block: where the tune would begin if all of it lay as this one does, in lags of the ground. */
+  /** For each block: where the tune would begin if all of it were placed like this one, in lags of the grid. */
   readonly lags: readonly number[];
 }
 
-/** A move by one group of lags (1 ms) costs so much score: one by 25 ms as much as a second that stands out three times less. */
+/** Penalty of a move by one group of lags (1 ms): one by 25 ms costs as much as a second that is three times less prominent. */
 export const MOVE_COST = 0.045;
 
-/** What the best paths come to, for each order of the blocks. @param wide  as `bestLines` left it */
+/** Scores of the best paths (dynamic programming), for each order of the blocks. @param wide  as `bestLines` returned it */
 export function bestPathScores(of: BlockPowers, wide: Float32Array, orders: readonly Order[]): number[] {
   const groups = Math.floor(of.width / GROUP);
   const sums = new Float64Array(groups);
@@ -45,7 +45,7 @@ export function bestPath(of: BlockPowers, wide: Float32Array): Path {
   return { z, lags };
 }
 
-/** One block more: to each place the best that can be had from any other by a move, from both sides, and what stands there. */
+/** One step of the dynamic program: for each position the best predecessor within a move, from both sides, plus its own score. */
 function goOn(sums: Float64Array, wide: Float32Array, row: number): void {
   let best = 0;
   for (let i = 0; i < sums.length; i++) {
@@ -66,7 +66,7 @@ const cameFrom = (sums: Float64Array, to: number): number => {
   return best;
 };
 
-/** Where in the row the block is strongest, of what a place of the path stands for. */
+/** The strongest position of the block within the range that a step of the path represents. */
 function highestIn({ powers, width }: BlockPowers, b: number, group: number): number {
   let best = GROUP * group;
   for (let i = Math.max(0, GROUP * (group - 1)); i < Math.min(width, GROUP * (group + 2)); i++)

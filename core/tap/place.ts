@@ -20,7 +20,7 @@ export interface OnLine {
   readonly id: number;
   readonly line: Line;
   readonly jump: Jump | null;
-  /** Blocks that lie on it. */
+  /** Number of blocks on it. */
   readonly used: readonly boolean[];
 }
 

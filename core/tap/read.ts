@@ -34,7 +34,7 @@ export interface TuneHeard {
   readonly ppm: number | null;
   /** Of the file as it was made: 0 where the take holds it as loud. */
   readonly gainDb: number;
-  /** The right way round as the strongest of this take (1), or the other way round; null where it cannot be told. */
+  /** Polarity relative to the strongest source of this take, 1 or -1; null where unknown. */
   readonly polarity: 1 | -1 | null;
   readonly seconds: Seconds;
   readonly jump: { readonly atMs: number; readonly ms: number } | null;
@@ -44,19 +44,19 @@ export interface TuneHeard {
    */
   readonly wander: { readonly earliestMs: number; readonly latestMs: number } | null;
   readonly bands: readonly BandLevel[];
-  /** What it rests on: how far each second's correlation stands out, and how the source comes, in dB. */
+  /** Evidence: prominence of each second's correlation, and level of the source, in dB. */
   readonly blocks: readonly { readonly standsOut: number; readonly lateMs: number; readonly db: number }[];
   /** One point every two ms, dB under the strongest, from `-BEFORE_MS` on. */
   readonly response: readonly number[];
 }
 
-/** How far the seconds of a tune lie beside the middle one, where its delay moved: no time of it is better. */
+/** Offsets of the seconds of a tune from the median, where its delay moved: no single time is better. */
 export const wanderMs = ({ wander }: Pick<TuneHeard, 'wander'>): number =>
   wander ? Math.max(wander.latestMs, -wander.earliestMs) : 0;
 
 export interface TapReading {
   readonly tunes: readonly TuneReading[];
-  /** What chance makes of this take: of seconds that lie on a line, and on a path. */
+  /** The distribution by chance in this take: of seconds on a line, and on a path. */
   readonly chance: { readonly line: Chance; readonly path: Chance };
   readonly seconds: number;
 }
@@ -83,14 +83,14 @@ const orders: readonly Order[] = (() => {
   });
 })();
 
-/** Of what a tune comes to on its line, its path comes to so much at least where it truly wanders: a line is the better test of a line. */
+/** Minimum score of the path relative to the line for a delay to count as wandering: for a line, the line is the better test. */
 const MIN_PATH = 0.85;
 /** Shorter takes cannot hold enough of a tune. */
 const SHORTEST_S = 9;
 const ALL_IDS = Array.from({ length: TUNES }, (_, id) => id);
 
 /**
- * Reads out of one take which tunes it holds, and how each came. Knows of no rig: `core/taptest` ties readings to paths.
+ * Reads which tunes one take holds, and how each arrived. Knows no rig: `core/taptest` ties readings to paths.
  * What is not found may still be there: quieter than 30 dB under the loudest, or kept back by a program that lets voices
  * pass only.
  * @returns null for a take that is too short to hold a tune, or silent
@@ -130,7 +130,7 @@ export async function readTap(
     const onLine = standsOut(line!.z, chance.line) - TWO_LOOKS;
     const isLine = onLine >= FOUND_FROM;
     const { jump, used, isStraight } = jumpOf(scored, line!);
-    // Most lie on a line, or on two: no path is looked for then.
+    // Most are on a line, or on two: no path is searched then.
     const path = isLine && (isStraight || jump) ? null : bestPath(scored, wide);
     const onPath = path ? standsOut(path.z, chance.path) - TWO_LOOKS : Number.NEGATIVE_INFINITY;
     const isSteady = !path || (isLine && onPath < MIN_PATH * onLine);
@@ -150,7 +150,7 @@ export async function readTap(
   for (const s of found)
     if (s.wander) heard.set(s.id, heardWandering(readWandering(fftOf, even, evening, s.id, s.wander)));
   const loudest = placed.reduce<Placed | null>((best, p) => (best && best.fine.gain >= p.fine.gain ? best : p), null);
-  // Right way round is told against the loudest of all, and one that wanders has no phase.
+  // Polarity is relative to the loudest of all, and one that wanders has no phase.
   const isTold = loudest && [...heard.values()].every((h) => h.gainDb <= gainDbOf(loudest.fine.gain));
   let stretch: TakeStretch | null = null;
   for (const [n, p] of placed.entries()) {

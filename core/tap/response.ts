@@ -2,17 +2,17 @@ import { type FftOf, fftSize } from '#core/samples/index.ts';
 import { BASE_HZ, type Baseband, EVENING_HOP, type Evening, evened, tuneBaseband } from './baseband.ts';
 import type { Fine } from './fine.ts';
 
-/** Lags that a response tells of, against the strongest arrival. */
+/** Range of lags of a response, relative to the strongest arrival. */
 export const BEFORE_MS = 400;
 export const AFTER_MS = 1500;
 const before = Math.round((BEFORE_MS * BASE_HZ) / 1000);
 const after = Math.round((AFTER_MS * BASE_HZ) / 1000);
 export const RESPONSE_LAGS = before + after;
 
-/** How a source comes to a take: strength and phase at each lag, `-BEFORE_MS` to `AFTER_MS`, real and imaginary in turn. */
+/** The response of a source at a take: strength and phase at each lag, `-BEFORE_MS` to `AFTER_MS`, real and imaginary interleaved. */
 export type Response = Float32Array;
 
-/** A tune as it stands in the evened take, in one piece and in halves. */
+/** A tune in the whitened take, as a whole and in halves. */
 export interface MeasurementStatus {
   readonly first: number;
   readonly tune: Baseband;
@@ -44,7 +44,7 @@ export function gainOf(take: Baseband, { first, tune }: MeasurementStatus): numb
   return energy > 0 ? Math.hypot(re, im) / energy : 0;
 }
 
-/** So much of the mean power is added where the tune has little. */
+/** Regularization: this fraction of the mean power is added where the tune has little. */
 const FLOOR = 0.02;
 
 /**
@@ -112,7 +112,7 @@ const ROUND_MS = 20;
 const REFLECTION_MS = 20;
 const MAX_WAYS = 3;
 
-/** Other ways than the strongest: peaks of the response that stand over what is round them, in the whole and in both halves. */
+/** Further paths: peaks of the response that are prominent in the whole and in both halves. */
 export function secondWays(whole: Response, halves: readonly [Response, Response]): Seconds {
   const size = magnitudes(whole);
   const parts = halves.map(magnitudes);

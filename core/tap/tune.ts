@@ -1,8 +1,8 @@
 import { seededRandom } from '#core/samples/index.ts';
 
-/** Ids that are played; those from here up to twice as many never are, and tell what chance looks like. */
+/** Ids that are played; those from here up to twice as many never are, and estimate chance. */
 export const TUNES = 16;
-/** A tune lasts so long, between silences. */
+/** Length of a tune, s, between silences. */
 export const TUNE_S = 15;
 export const SILENCE_S = 1;
 
@@ -23,7 +23,7 @@ const HIGHEST_ROOT_HZ = 1700;
 const SEMITONES = 12;
 const LENGTHS_S = [0.1, 0.15, 0.2];
 const LONGEST_GAP_S = 0.08;
-/** Beside each note goes one glide below it and one above, each taking its ranges in turn: they tell the bands. */
+/** Each note is accompanied by a glide below and one above, each cycling through its ranges: they carry the bands. */
 const LOW_HZ = [80, 160];
 const HIGH_HZ = [2500, 5000, 7500];
 const LOW_GAIN = 0.5;
@@ -86,7 +86,7 @@ export const swell = (share: number): number => {
 
 const FADE_S = 0.02;
 const PEAK_DBFS = -6;
-/** The gain of a middle glide: the tops of all three together stand at -6 dBFS, in every tune alike. */
+/** Gain of a middle glide: the peaks of all three together are at -6 dBFS, in every tune. */
 export const TUNE_GAIN = 10 ** (PEAK_DBFS / 20) / (1 + LOW_GAIN + HIGH_GAIN);
 
 /** A tune as it is played, mono, with its silences; its peak at -6 dBFS. */
@@ -100,7 +100,7 @@ export function renderTune(id: number, sampleRateHz: number, lengthS = TUNE_S): 
 }
 
 function addGlide(sound: Float32Array, { atS, lengthS, fromHz, toHz, gain }: Glide, sampleRateHz: number): void {
-  // From its very instant, which may lie between two samples: the tune is the same sound at any rate.
+  // From its exact instant, which may be between two samples: the tune is the same sound at any rate.
   const at = (SILENCE_S + atS) * sampleRateHz;
   const first = Math.ceil(at);
   const last = Math.floor(at + lengthS * sampleRateHz);

@@ -6,17 +6,17 @@ import { CLEAR, FEWEST_STRAIGHT, MIN_STRAIGHT, SAME } from './jump.ts';
 import type { Line } from './lines.ts';
 import type { Path } from './paths.ts';
 
-/** How the seconds of a tune lie that are on no line: its delay moves while it plays. */
+/** Positions of the seconds of a tune that aren't on a line: its delay moves while it plays. */
 export interface Wander {
-  /** The middle one of those that stand out, in lags of the ground. */
+  /** The median of the prominent ones, in lags of the grid. */
   readonly middle: number;
-  /** Whole samples that each second lies later; 0 where it does not stand out. */
+  /** Whole samples by which each second is later; 0 where it isn't prominent. */
   readonly late: readonly number[];
   readonly isClear: readonly boolean[];
 }
 
 /**
- * Whether the seconds of a tune lie on a path rather than on a line, or on a line and a second way beside it.
+ * Whether the seconds of a tune are on a path rather than on a line, or on a line and a second path beside it.
  * @param line  null where none was found
  */
 export function wanderOf({ powers, scales, from, width }: BlockPowers, line: Line | null, path: Path): Wander | null {
@@ -34,19 +34,19 @@ export function wanderOf({ powers, scales, from, width }: BlockPowers, line: Lin
   return { middle, isClear, late: path.lags.map((lag, b) => (isClear[b] ? lag - middle : 0)) };
 }
 
-/** A tune that was read second by second, each where it lies. */
+/** A tune that was read second by second, each at its own position. */
 export interface Wandering {
   /** Where its first note begins by the middle of its seconds, in samples of the baseband. */
   readonly at: number;
   /** Of the tune as it was made (see `TUNE_GAIN`), linear. */
   readonly gain: number;
-  /** Samples that the first and the last of its clear seconds lie beside the middle one. */
+  /** Samples by which the first and the last of its clear seconds are off the median. */
   readonly earliest: number;
   readonly latest: number;
   readonly blocks: readonly FineBlock[];
 }
 
-/** Seconds in which the delay moved come out too quiet: the level is told by the louder ones. */
+/** Seconds in which the delay moved read too quiet: the level is that of the louder ones. */
 const LEVEL_AT = 0.75;
 
 export function readWandering(

@@ -12,7 +12,7 @@ const WINDOW_S = 512 / 48_000;
 const BURST_S = -96 / 48_000;
 const BEFORE_S = Array.from({ length: 6 }, (_, k) => (-700 - 256 * k) / 48_000);
 const BEHIND_S = [2880 / 48_000, 4000 / 48_000] as const;
-/** Where no more than so much of a band came with the burst, it is taken for so much. */
+/** Floor of a band's level, relative to the burst: less than this counts as this. */
 const MIN_NET = 0.02;
 const clamped = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
 
@@ -23,13 +23,13 @@ export interface Bands {
   /** How far what follows 60 to 90 ms later is over what was before: of all bands, and of the low ones, dB. */
   readonly stays: number;
   readonly staysLow: number;
-  /** What came with the burst in the high bands, dBFS. */
+  /** Level of the burst in the high bands, dBFS. */
   readonly netDb: number;
   /** Each band of it against their mean, dB. */
   readonly shape: readonly number[];
 }
 
-/** So much around a burst is looked at, seconds. */
+/** Length of the stretch analyzed around a burst, s. */
 export const AROUND_S = { before: -BEFORE_S.at(-1)!, behind: BEHIND_S[1] + WINDOW_S } as const;
 
 /** @returns looks at the burst that begins at a sample of a block */
@@ -38,7 +38,7 @@ export function bandReader(fftOf: FftOf, sampleRateHz: number): (samples: Float3
   const fft = fftOf(size);
   const shape = Float32Array.from({ length: size }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / size));
   const bins = EDGES_HZ.map((hz) => Math.max(1, Math.round((hz * size) / sampleRateHz)));
-  // What lies above half the rate holds nothing: the highest band that is whole speaks for it.
+  // Above half the sample rate there is nothing: the highest complete band stands in for the rest.
   const whole = Math.max(1, EDGES_HZ.filter((hz) => hz <= sampleRateHz / 2).length - 1);
   const x = new Float32Array(size);
   const spectrum = new Float32Array(size);

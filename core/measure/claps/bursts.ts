@@ -3,7 +3,7 @@ import { dbFromPower } from '#core/units/index.ts';
 import { AROUND_S, type Bands, bandReader } from './bands.ts';
 import { type Envelopes, envelopesOf, FLOOR, HOP_MS } from './envelopes.ts';
 
-/** A sudden sound, and all that is known of it by itself and against what sounds around it; dB, where nothing else is said. */
+/** A sudden sound: its own features, and those relative to what surrounds it; dB unless stated otherwise. */
 export interface Burst extends Bands {
   readonly hop: number;
   readonly atS: number;
@@ -18,7 +18,7 @@ export interface Burst extends Bands {
   readonly fallSoon: number;
   readonly fallMid: number;
   readonly fallLate: number;
-  /** What came below the voice's body. */
+  /** Level below the body of the voice. */
   readonly lowRise: number;
   /** How far that is over what was before, 60 to 90 ms later. */
   readonly lowStays: number;
@@ -36,13 +36,13 @@ const BEFORE_MEAN = 120;
 const HEAD = 12;
 /** A burst rises by this much at least over the loudest just before it. */
 const MIN_JUMP_DB = 3;
-/** Those nearer to each other are one event; the one that stands out most speaks. */
+/** Bursts closer together than this are one event; the most prominent one represents it. */
 const APART = 120;
 /** The neighborhood, to each side, and what of it belongs to the burst itself; in bins of a burst's length. */
 const NEAR_BINS = 1250;
 const OWN_BINS = { before: 20, behind: 100 } as const;
 const LOUD_SHARE = 0.99;
-/** So far under the loudest around, no one hears it out. */
+/** Threshold below the loudest sound nearby at which a burst is masked. */
 const MIN_PROMINENCE_DB = -12;
 /** What still sounds as loud 60 to 90 ms later is a note or a voice; in the longest room a clap has lost this much. */
 const MIN_FALL_DB = 4.5;

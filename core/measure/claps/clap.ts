@@ -5,9 +5,9 @@ export type ClapKind = (typeof CLAP_KINDS)[number];
 /** The instant of a clap or a slate's clack. */
 export interface Clap {
   readonly atMs: number;
-  /** How far it stands out over the loudest hundredth of what sounds around it, above the voice's body, dB. */
+  /** Prominence over the loudest hundredth of the surroundings, above the body of the voice, dB. */
   readonly strength: number;
-  /** How likely it is a clap, 0 to 1, by how takes with and without them were told apart. */
+  /** Probability of a clap, 0 to 1, fitted to takes with and without claps. */
   readonly confidence: number;
   /** What it sounds most like. */
   readonly kind: ClapKind;

@@ -4,7 +4,7 @@ import type { Recording } from '#core/samples/index.ts';
 export const HOP_MS = 0.5;
 export const hopOf = (sampleRateHz: number): number => Math.max(1, Math.round((sampleRateHz * HOP_MS) / 1000));
 
-/** Claps stand out above the voice's body; hands, wood and clicks differ in how much is above the upper edge. */
+/** Band edges: claps are prominent above the body of the voice; hands, wood and clicks differ above the upper edge. */
 const EDGES_HZ = [1500, 5000] as const;
 /** Below -100 dBFS nothing is heard; it also keeps digital silence from making anything infinitely loud. */
 export const FLOOR = 1e-10;
@@ -52,7 +52,7 @@ const BLOCK_HOPS = 8192;
 
 /**
  * Follows the power of a recording in one pass.
- * @param onBlock  shown each block as it is in the file, with what lies around it, while it is in memory
+ * @param onBlock  called with each block of the file and its surroundings while they are in memory
  */
 export async function envelopesOf(
   recording: Recording,

@@ -9,7 +9,7 @@ export { CLAP_KINDS, type Clap, type ClapKind } from './clap.ts';
 /** Log odds from which a burst is called a clap: of takes without any, next to none reaches the first. Where one does, weaker ones count too. */
 const MIN_LOG_ODDS = { first: 1.2, others: 0.4 } as const;
 
-/** What follows so soon and is so much weaker came back from a wall, or bounced. */
+/** Echo window: a burst this soon after another, and this much weaker, is a reflection or a bounce. */
 const BACK = { withinS: 0.25, downDb: 6 } as const;
 
 const comesBackFrom = (first: Scored, second: Scored): boolean =>

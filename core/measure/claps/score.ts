@@ -3,7 +3,7 @@ import { CLAP_KINDS, type ClapKind } from './clap.ts';
 
 /** A burst with how it stands among the others of its neighborhood. */
 interface Seen extends Burst {
-  /** What came with it, over all but the strongest of the others, dB. */
+  /** Level relative to all but the strongest of the other bursts, dB. */
   readonly overOthers: number;
   /** How far the ninth likest of them is from being like it: low for a drum or a key that comes again and again. */
   readonly unlike: number;
@@ -60,12 +60,12 @@ const SECOND = { own: 0.98, company: 0.166, row: 0.281, lead: 0.173, constant: 2
 /** Others that far away are its neighbors; nearer ones are the same event. */
 const NEIGHBOURS_S = { first: 10, second: 12 } as const;
 const OWN_S = { first: 0.2, second: 0.25 } as const;
-/** So many of the strongest around may be claps themselves. */
+/** The strongest bursts nearby that may be claps themselves, and are left out of the comparison. */
 const MAY_BE_CLAPS = 4;
 const USUAL_SHARE = 0.98;
 const LIKEST = 8;
 const NOBODY_DB = 20;
-/** Claps of one person come so far apart, evenly to this part of it. */
+/** Spacing of a person's claps, s, and how even it is. */
 const ROW_S = { from: 0.6, to: 1.6 } as const;
 const EVEN = 0.15;
 const ALIKE_IN_ROW = 7;
@@ -100,7 +100,7 @@ function firstLook(seen: Seen): Scored {
   return { burst: seen, logOdds, kind: CLAP_KINDS[scores.indexOf(best)]! };
 }
 
-/** Those within so many seconds of one, in order of time; what is nearer than `ownS` belongs to it. */
+/** Bursts within this many seconds of one, in order of time; those nearer than `ownS` belong to it. */
 function neighboursOf<T>(all: readonly T[], atS: (one: T) => number, i: number, withinS: number, ownS: number): T[] {
   const out: T[] = [];
   const own = atS(all[i]!);

@@ -2,7 +2,7 @@ import { dbFromRatio } from '#core/units/index.ts';
 import { say } from '../sayings.ts';
 import { type Fault, sayAt, sideName } from './fault.ts';
 
-/** Tops that are flat within so much: one that was clipped and stored again, and one with a little noise over it. */
+/** Flatness tolerances: a top that was clipped and stored again, and one with a little noise over it. */
 const FLAT = [
   { within: 4.6e-5, isPart: false },
   { within: 0.004, isPart: true },
@@ -10,20 +10,20 @@ const FLAT = [
 const MIN_SAMPLES = 3;
 /** A round top that is flat within e over three samples has fallen by at most 9 e two samples further on. */
 const CORNER = 12;
-/** Quieter tops tell nothing. */
+/** Minimum level of a top. */
 const MIN_LEVEL = 0.02;
-/** Both ways into a top that jump by more than this part of it: a square wave, made so. */
+/** Steepness on both sides of a top beyond which it is a square wave by design. */
 const JUMP = 0.8;
-/** Tops at one level of one side: so many at the very highest, so many below it, where a part of the take was turned down. */
+/** Minimum number of tops at one level: at the maximum, and below it, where a part of the take was turned down. */
 const MIN_TOPS = { highest: 3, below: 12 } as const;
 const BINS = [16_384, 250] as const;
-/** The highest tops stand within so much of the highest sample. */
+/** Distance from the highest sample within which a top counts as one of the highest. */
 const HIGHEST_PART = 0.99;
 /** Steps of 14 bits and fewer. */
 const FEW_BITS_STEP = 1e-4;
 const PLACES = 5;
 const APART_S = 0.3;
-/** So many places are kept of each level, to choose from. */
+/** Number of positions kept for each level. */
 const KEPT = 400;
 
 interface Shelf {
@@ -34,12 +34,12 @@ interface Shelf {
 
 /** Looks for tops cut flat, at full scale or at any level that they were turned down to afterwards. */
 export function clippingMeter(channelCount: number, sampleRateHz: number) {
-  // By channel and flatness: levels, signed, in bins, with the tops that stand at each.
+  // By channel and flatness: signed levels, in bins, with the tops at each.
   const shelves = Array.from({ length: channelCount }, () => FLAT.map(() => new Map<number, Shelf>()));
   const peaks = Array.from({ length: channelCount }, () => ({ up: 0, down: 0 }));
   let from = 0;
   return {
-    /** Tops that lie across the border of two pieces are passed over. */
+    /** Tops that cross the border of two pieces are skipped. */
     push(channels: readonly Float32Array[]): void {
       for (let c = 0; c < channelCount; c++) {
         const x = channels[c]!;

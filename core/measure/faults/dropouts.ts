@@ -5,27 +5,27 @@ import { type Fault, sayAt, sideName } from './fault.ts';
 const NOTHING = 3.2e-5;
 const MIN_GAP_S = 0.0004;
 const MAX_GAP_S = 3;
-/** The sound on both sides of a gap is read over so long, and has to stand over so much (RMS). */
+/** Length of the stretches on both sides of a gap, s, and their minimum level (RMS). */
 const BESIDE_S = 0.02;
 const MIN_BESIDE = 0.003;
-/** And so much of what is loud in the take: synthetic voices cut their quiet consonants out of nothing. */
+/** The same relative to the loud parts of the take: synthetic voices gate their quiet consonants. */
 const MIN_OF_LOUD = 0.3;
 const LOUD_PART = 0.9;
 /** A gap in a wave begins and ends in the midst of it, as parts of the RMS beside it; a pause begins and ends at rest. */
 const BOTH_EDGES = 0.1;
 const ONE_EDGE = 0.3;
-/** A piece that comes twice, one right after the other: so long at least and at most, and told by so many samples. */
+/** Minimum and maximum length of a repeated piece, and the number of samples that identify it. */
 const REPEAT_S = [0.003, 0.4] as const;
 const WINDOW = 24;
 const TABLE = 1 << 14;
 const FACTOR = 0x01000193;
-/** A piece that comes again is so much of the distance at least; anchors are at most so many samples apart. */
+/** Minimum length relative to the distance, and the largest spacing of anchors, in samples. */
 const MIN_PART = 0.75;
 const MAX_APART = 64;
 /** A tone repeats all the time: a buffer only a few times over. */
 const MAX_TIMES = 8;
 const MAX_COMPARED = 1024;
-/** At a splice the wave bends so many times as sharply as usual; and a lively wave turns at every sixtieth sample. */
+/** A splice bends the wave this many times as sharply as usual; a lively wave turns at least at every sixtieth sample. */
 const JUMPS = 6;
 const LIVELY = 1 / 60;
 const PLACES = 5;
@@ -87,7 +87,7 @@ export function dropoutMeter(channelCount: number, sampleRateHz: number) {
   };
 }
 
-/** One place is told once: the same gap may have been seen in two pieces, and a gap may hold a repeat. */
+/** Each position is reported once: the same gap may have been found in two pieces, and a gap may contain a repeat. */
 function distinct(all: readonly Found[]): Found[] {
   const sorted = [...all].sort((a, b) => a.at - b.at);
   return sorted.filter((f, i) => i === 0 || f.at > sorted[i - 1]!.at + sorted[i - 1]!.frames);
@@ -99,7 +99,7 @@ function gapsIn(x: Float32Array, sampleRateHz: number): Found[] {
   const most = MAX_GAP_S * sampleRateHz;
   const beside = Math.round(BESIDE_S * sampleRateHz);
   const isNothing = (i: number) => x[i]! <= NOTHING && x[i]! >= -NOTHING;
-  // A gap is so long that one of these places lies in it.
+  // A gap is long enough to contain one of these positions.
   for (let at = least - 1; at < x.length; at += least) {
     if (!isNothing(at)) continue;
     let start = at;
@@ -149,7 +149,7 @@ function repeatsIn(x: Float32Array, sampleRateHz: number): Found[] {
     const lag = anchors.hash[slot] === hash ? i - anchors.at[slot]! : 0;
     if (lag >= least && lag <= most && sameEnd(bits, i - lag, i)) {
       const same = sameFrom(bits, i, lag);
-      // The same piece may have stood further back as well, and been met there first: the nearest one counts.
+      // The same piece may also have occurred further back, and been found there first: the nearest one counts.
       const others = new Map([[lag, same]]);
       for (let k = i + 1; k < Math.min(same.end, i + apart); k++) {
         const other = k - anchors.at[slotOf(hashOf(bits, k))]!;
@@ -174,7 +174,7 @@ function repeatsIn(x: Float32Array, sampleRateHz: number): Found[] {
   return repeats;
 }
 
-/** All around a place that is the same so much earlier too. */
+/** The whole neighborhood of a position that equals what came one lag earlier. */
 function sameFrom(bits: Int32Array, i: number, lag: number): { start: number; end: number } {
   let start = i - WINDOW + 1;
   while (start > lag && bits[start - 1] === bits[start - 1 - lag]) start--;
@@ -216,7 +216,7 @@ function isRepeat(x: Float32Array, at: number, frames: number, lag: number): boo
   return same < 0.3 * frames && !isTone(x, at, lag) && isSplice(x, at, lag);
 }
 
-/** A tone is the same again after a part of the lag, or stood there before the first of the two as well. */
+/** A tone repeats after a part of the lag, or occurred before the first of the two as well. */
 function isTone(x: Float32Array, at: number, lag: number): boolean {
   const length = Math.min(lag, MAX_COMPARED);
   const off = (from: number, by: number) => {
@@ -233,7 +233,7 @@ function isTone(x: Float32Array, at: number, lag: number): boolean {
   return false;
 }
 
-/** Where two ends are put together that were none, the wave jumps; or it is so lively that it cannot be told. */
+/** At a splice the wave jumps; or it is too lively to tell. */
 function isSplice(x: Float32Array, at: number, lag: number): boolean {
   const bend = (i: number) => Math.abs(x[i]! - 2 * x[i - 1]! + x[i - 2]!);
   const bends: number[] = [];

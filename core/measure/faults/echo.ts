@@ -15,31 +15,31 @@ const FIRST_LAG = Math.floor((LAG_S[0] * RATE_HZ) / 3) - 4;
 const BEGIN = Math.floor(LAG_S[0] * RATE_HZ) - FIRST_LAG;
 /** Where voices and music are, and nothing of the AC power. */
 const BAND_HZ = [200, 6000] as const;
-/** Windows so far under the loudest tell nothing. */
+/** Windows this far below the loudest are ignored. */
 const QUIET_DB = 25;
 /** Beginnings are looked for in steps of 10 ms, and held against what comes later over 80 ms. */
 const STEP = 160;
 const SEGMENT = 1280;
 const MAX_BEGINNINGS = 30;
 const MIN_BEGINNINGS = 6;
-/** So much of the echo's size the middle one of them has to show. */
+/** Fraction of the echo's size that the median window must show. */
 const RETURNED = 0.75;
-/** An echo comes back of everything: the lower quartile shows this part of the upper one. What is played again stops somewhere. */
+/** An echo repeats everything: the lower quartile reaches this fraction of the upper one. A replayed passage stops somewhere. */
 const STAYS_AWAY = 0.3;
-/** A peak has to stand so many scatters over what other lags show, and be so large. */
+/** Prominence of a peak, in standard deviations of the other lags, and its minimum size. */
 const SCATTERS = 7;
 const LEAST = 0.055;
-/** Fainter than 19 dB under the sound, it is not told from chance. */
+/** Fainter than 19 dB below the sound, an echo can't be told from chance. */
 const MIN_RATIO = 0.11;
 const FIX_DB = -16;
 const MAX_PEAKS = 6;
 /** Other peaks that are nearly as large: a rhythm or a steady note has many, an echo has few. */
 const RIVAL = 0.6;
 const MAX_RIVALS = 2;
-/** At twice the lag a period stands as large again; an echo that is fed back at most so. */
+/** At twice the lag a period has the same size again; an echo with feedback at most this. */
 const AGAIN = 0.34;
 const APART_S = 0.0012;
-/** In so many of the windows it has to be there. */
+/** Fraction of the windows that must show it. */
 const HELD = 0.7;
 
 /**
@@ -218,7 +218,7 @@ function peaksOf(heard: readonly Float32Array[]): Peak[] {
     });
 }
 
-/** A note or a rhythm has many lags nearly as strong, or stands at twice the lag or at a part of it as well. */
+/** A note or a rhythm has many lags nearly as strong, or one at twice the lag or a fraction of it. */
 function isPeriod(middle: Float32Array, peaks: readonly Peak[], { lag, value }: Peak): boolean {
   const near = (at: number) => {
     const i = Math.round(at) - FIRST_LAG;

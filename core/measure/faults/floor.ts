@@ -21,15 +21,15 @@ export interface Floor {
   readonly restPart: number;
 }
 
-/** Bins of about so many hertz: valleys between the partials of a note are seen. */
+/** Width of a bin, Hz: fine enough to show the valleys between the partials of a note. */
 const BIN_HZ = 12;
 /** Frames looked at; of long takes every second, third one and so on. */
 const MAX_FRAMES = 6000;
 const BANDS_HZ = [1000, 2000, 3500, 5500, 8500, 14_000];
-/** Bins of noise are exponentially distributed: a quarter of them lie below 0.288 of the mean. */
+/** Bins of noise are exponentially distributed: a quarter of them are below 0.288 of the mean. */
 const QUARTER = 0.25;
 const QUARTER_OF_NOISE = -Math.log(1 - QUARTER);
-/** The quietest frames of a band; what lies so near over them is the floor too, as noise scatters. */
+/** The quietest frames of a band; those within this range above them belong to the floor too, as noise scatters. */
 const QUIETEST = 0.05;
 const NEAR_DB = 3;
 const SCATTER_DB = 1;
@@ -38,14 +38,14 @@ const SCATTER_DB = 1;
  * pause, much longer, or it is theirs.
  */
 const REST_PART = { pauses: 0.1, under: 0.4 } as const;
-/** Where the loudest hardly stands over it, the noise is the program. */
+/** Where the loudest frames hardly exceed it, the noise is the program. */
 const MIN_OVER_DB = 3;
 const PAUSE_DB = { overFloor: 3, underProgramme: 15 } as const;
 /** Programme over floor: below the first it is heard in pauses, below the second all the time (typical). */
 const HISS_DB = { watch: 37, fix: 30 } as const;
 /** A floor so low is heard by no one, however quiet the take is. */
 const INAUDIBLE_DBFS = -78;
-/** Loud is what stands within so much of the loudest twentieth. */
+/** Frames within this range of the loudest twentieth are loud. */
 const LOUD_DB = 15;
 
 interface Frame {
@@ -170,7 +170,7 @@ function readFloor(frames: readonly Frame[], bandHz: Floor['bandHz']): Floor {
 /** Quantiles along time of a band that is met bare now and then: from the first to the second it rises by no more than noise scatters. */
 const BARE = { low: 0.03, middle: 0.1, high: 0.2 } as const;
 const BARE_RISE_DB = 2.5;
-/** So many of the bands are, and each third of the take shows the same floor within so much. */
+/** Minimum fraction of bands, and the tolerance between the thirds of the take. */
 const BARE_BANDS = 0.6;
 const SAME_DB = 3;
 const PARTS = 3;
@@ -205,7 +205,7 @@ function floorByMinima(frames: readonly Frame[], programmeDbfs: number | null, b
   };
 }
 
-/** Noise that is always there, too near under what is to be heard. */
+/** Noise that is always present, too close below the program. */
 export function hissOf({ floorDbfs, programmeDbfs, restPart }: Floor, channel: number, channels: number): Fault[] {
   if (floorDbfs === null || programmeDbfs === null || floorDbfs < INAUDIBLE_DBFS) return [];
   const overDb = programmeDbfs - floorDbfs;

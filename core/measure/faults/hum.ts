@@ -10,7 +10,7 @@ const WANDER_HZ = 0.06;
 const SHARED_HZ = 300;
 const HARMONICS = [1, 2, 3, 4, 5, 6, 7, 8];
 const RATE_HZ = 2000;
-/** Within a stretch the phase of a line is followed: long enough to tell 50 Hz from a bass at 49 or 51.9. */
+/** Length over which the phase of a line is tracked, s: long enough to separate 50 Hz from a bass at 49 or 51.9. */
 const STRETCH_S = 8;
 const MAX_STRETCHES = 24;
 const SHORTEST_S = 2;
@@ -53,7 +53,7 @@ export async function humOf(
     stretches.push(await readWindow(track, start, Math.floor(stretchS * RATE_HZ), RATE_HZ));
   }
   const found = MAINS_HZ.map((mainsHz) => ({ mainsHz, lines: linesOf(stretches, mainsHz) }));
-  // 300 and 600 Hz belong to both: by what else there is it is told which.
+  // 300 and 600 Hz are harmonics of both: the remaining lines decide which.
   return found.flatMap(({ mainsHz, lines }): Fault[] => {
     if (!lines.some((l) => (mainsHz * l.harmonic) % SHARED_HZ !== 0)) return [];
     const levelDbfs = dbFromRatio(Math.hypot(...lines.map((l) => l.amplitude)));

@@ -5,13 +5,13 @@ import { type Fault, sideName } from './fault.ts';
 const BLOCK_S = 0.1;
 /** A constant in the samples: from -52 dBFS on it takes headroom and clicks at cuts, from -40 on much. */
 const DC = { watch: 0.0025, fix: 0.01 } as const;
-/** One side so far under the other. */
+/** Level difference between the sides, dB. */
 const ONE_SIDED_DB = { watch: 15, fix: 25 } as const;
 /** Correlation of the two sides, over all that is loud. */
 const INVERTED = { watch: -0.4, fix: -0.7 } as const;
 /** What is left of one side when the other is taken out of it. */
 const SAME_DB = -45;
-/** Two sides of one sound stand within so many decibels of each other. */
+/** Two sides of one sound are within this many decibels of each other. */
 const SAME_LEVEL_DB = 0.5;
 
 /** Constants, and the two sides of a stereo take against each other. */
@@ -95,7 +95,7 @@ export function sidesMeter(channelCount: number, sampleRateHz: number) {
 /** Hours have more blocks than a call can have arguments. */
 const highest = (values: readonly number[]): number => values.reduce((most, v) => Math.max(most, v), 0);
 
-/** A constant stands in every block; what a wave leaves in one, the next one takes away. */
+/** A DC offset is present in every block; what a wave leaves in one, the next one cancels. */
 function constantOf(means: readonly number[], powers: readonly number[], channel: number, channels: number): Fault[] {
   const sorted = [...means].sort((a, b) => a - b);
   const at = (part: number) => sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))] ?? 0;

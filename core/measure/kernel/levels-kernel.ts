@@ -23,7 +23,7 @@ interface WebAssemblyApi {
 
 /**
  * The inner loops of loudness and true peak in WebAssembly with SIMD, over views of its memory. There is one for each
- * thread: whoever works with it puts its own state in first, and takes it out before someone else does.
+ * thread: each user loads its own state first, and saves it before another one does.
  */
 export interface LevelsKernel extends Pick<Exports, 'weigh' | 'look'> {
   /** Frames of a channel that are worked on at a time. */
