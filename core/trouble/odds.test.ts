@@ -76,7 +76,7 @@ describe('odds', () => {
 });
 
 describe('a look', () => {
-  const a = suspect('a', 5, { ...gone, 'tap|mixer/out|wren': ['nothing'], 'look|at-a': ['a'] });
+  const a = suspect('a', 5, { ...gone, 'tap|mixer/out|wren': ['nothing'], 'look|at-a': ['muted a'] });
   const b = suspect('b', 5, { ...gone, 'look|at-b': ['b'] });
   const seconds = () => 10;
   it('that halves two suspects tells nearly a bit, less what is given amiss', () => {
@@ -122,12 +122,12 @@ describe('a look', () => {
 });
 
 describe('what it is', () => {
-  const a = suspect('a', 5, { ...gone, 'look|at-a': ['a'] });
+  const a = suspect('a', 5, { ...gone, 'look|at-a': ['muted a'] });
   const b = suspect('b', 5, gone);
   it('is said once it stands far before all others, and seen once it was looked at', () => {
     const open = [complaint];
     expect(culprit(oddsOf(lineup(a, b), open))).toBeNull();
-    const looked: Told[] = [...open, { key: 'look|at-a', answers: ['a'] }];
+    const looked: Told[] = [...open, { key: 'look|at-a', answers: ['muted a'] }];
     const named = culprit(oddsOf(lineup(a, b), looked));
     expect(named).toMatchObject({ kind: 'fault', suspect: { fault: { id: 'a' } } });
     expect(isSeen(a, looked)).toBe(true);

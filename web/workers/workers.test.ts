@@ -295,7 +295,7 @@ describe('what cannot be decoded', () => {
   });
 });
 
-it('a worker that says what core says has its words', () => {
+it('a worker that says what core says speaks the page’s language', () => {
   const sources = import.meta.glob('./*.worker.ts', { query: '?raw', import: 'default', eager: true }) as Record<
     string,
     string
@@ -304,5 +304,5 @@ it('a worker that says what core says has its words', () => {
     /'#core\/(intake|plan|report|run|trouble|variant)\//.test(text),
   );
   expect(saying.length).toBeGreaterThan(1);
-  for (const [file, text] of saying) expect(text, file).toContain("'#words/index.ts'");
+  for (const [file, text] of saying) expect(text, file).toContain("import './spoken.ts'");
 });
