@@ -7,6 +7,12 @@ export interface Chosen {
   readonly numberLocale: string;
 }
 
+/** Regions that measure rooms in feet (Unicode CLDR, measurementSystemData: US). */
+const FEET = new Set(['US', 'LR', 'MM']);
+
+/** Whether feet are read where numbers are written so: 'en-US' yes, 'en-GB' or 'en' no. */
+const readsFeet = (locale: string): boolean => FEET.has(new Intl.Locale(locale).region ?? '');
+
 let chosen: Chosen | null = null;
 
 /** From now on everything here is said in this language. */
@@ -14,6 +20,7 @@ export function speakIn(next: Chosen): void {
   chosen = next;
   speak({
     numberLocale: next.numberLocale,
+    feet: readsFeet(next.numberLocale),
     ...(next.language === 'marked' && { textOf: ({ icu }) => markedText(icu) }),
   });
 }

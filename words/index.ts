@@ -47,7 +47,9 @@ export { ways } from './en/ways.ts';
 export { wire } from './en/wire.ts';
 export { workers } from './en/workers.ts';
 export {
+  feetBeside,
   type Language,
+  lengthMOf,
   type Message,
   message,
   type Params,

@@ -40,6 +40,8 @@ export interface Language {
   readonly locale: string;
   /** How numbers are written: the reader's own locale, whatever language is spoken. */
   readonly numberLocale: string;
+  /** Feet beside meters: where the reader measures rooms in feet. */
+  readonly feet: boolean;
   /** How a name that someone typed is set apart in a sentence. */
   readonly quoted: (name: string) => string;
   /** The text of a message, where it is another one than that in English. */
@@ -49,6 +51,7 @@ export interface Language {
 const ENGLISH: Language = {
   locale: 'en-US',
   numberLocale: 'en-US',
+  feet: false,
   quoted: (name) => `“${name}”`,
   textOf: ({ icu }) => icu,
 };
@@ -86,7 +89,9 @@ export function sayWith(
 ): ReturnType<IntlMessageFormat['format']> {
   let made = compiled.get(message);
   if (!made) {
-    made = new IntlMessageFormat(spoken.textOf(message), spoken.locale, undefined, { formatters: FORMATTERS });
+    made = new IntlMessageFormat(withFeet(spoken.textOf(message)), spoken.locale, undefined, {
+      formatters: FORMATTERS,
+    });
     compiled.set(message, made);
   }
   const shown = Object.entries(params).map(([key, value]) => [
@@ -94,7 +99,33 @@ export function sayWith(
     message.spec[key] === 'name' ? spoken.quoted(String(value)) : value,
   ]);
   const tags = tagsOf(message.icu).map((tag) => [tag, (inside: readonly unknown[]) => draw(tag, inside)]);
-  return made.format(Object.fromEntries([...tags, ...shown]) as Values);
+  const feet = Object.entries(params).flatMap(([key, value]) =>
+    LENGTH_KEY.test(key) ? [[`${key}Feet`, feetBeside(Number(value))]] : [],
+  );
+  return made.format(Object.fromEntries([...tags, ...shown, ...feet]) as Values);
+}
+
+/** A parameter in meters ends in M. */
+const LENGTH_KEY = /M$/;
+const LENGTH = /\{(\w*M)(?:, number[^}]*)?\} m\b/g;
+const withFeet = (icu: string): string => (spoken.feet ? icu.replace(LENGTH, '$&{$1Feet}') : icu);
+
+/** One foot, m: exact, by the international agreement of 1959. */
+const FOOT_M = 0.3048;
+
+/** ' (7 ft)' beside a length in meters; nothing where feet are not read, or where it is no length. */
+export function feetBeside(lengthM: number): string {
+  if (!spoken.feet || !Number.isFinite(lengthM)) return '';
+  const feet = lengthM / FOOT_M;
+  return ` (${FORMATTERS.getNumberFormat('', { maximumFractionDigits: feet < 3 ? 1 : 0 }).format(feet)} ft)`;
+}
+
+/** A length as someone types it, in m: '2.5', '2,5 m', '8 ft', '6\''. NaN where it is none. */
+export function lengthMOf(text: string): number {
+  const [, number, unit] = /^\s*(\d+(?:[.,]\d*)?|[.,]\d+)\s*(m|ft|feet|foot|['’′])?\s*$/i.exec(text) ?? [];
+  if (number === undefined) return Number.NaN;
+  const value = Number(number.replace(',', '.'));
+  return unit === undefined || unit.toLowerCase() === 'm' ? value : Math.round(value * FOOT_M * 100) / 100;
 }
 
 const MINUS = '−';

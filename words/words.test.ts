@@ -155,3 +155,37 @@ describe('core', () => {
       expect(readFileSync(path, 'utf8'), path).not.toMatch(/from '#words\//);
   });
 });
+
+describe('lengths', () => {
+  const long = message('{device} → {device2}: {lengthM} m cable', { device: 'name', device2: 'name', lengthM: 'text' });
+  const say = (lengthM: number | string) => long({ device: 'Wren', device2: 'Mixer', lengthM });
+  afterEach(() => speak());
+  it('have feet beside them where rooms are measured in feet, and nowhere else', () => {
+    words.speakIn({ language: 'en', numberLocale: 'en-US' });
+    expect(say(2)).toBe('“Wren” → “Mixer”: 2 m (7 ft) cable');
+    expect(say(0.5)).toContain('0.5 m (1.6 ft)');
+    expect(say('near')).toBe('“Wren” → “Mixer”: near m cable');
+    for (const numberLocale of ['en-GB', 'de-DE', 'en']) {
+      words.speakIn({ language: 'en', numberLocale });
+      expect(say(2)).toBe('“Wren” → “Mixer”: 2 m cable');
+    }
+  });
+  it('are within half a foot of the length, whatever it is, in every message that says one', () => {
+    words.speakIn({ language: 'en', numberLocale: 'en-US' });
+    const ofLength = all.filter(({ message: { icu } }) => /\{\w*M\} m\b/.test(icu));
+    expect(ofLength.length).toBeGreaterThan(25);
+    for (const { message: one } of ofLength)
+      for (const m of [0.3, 1.8, 7.5, 120]) {
+        const params = Object.fromEntries(Object.keys(one.spec).map((key) => [key, /M$/.test(key) ? m : 1]));
+        const said = String(sayWith(one, params, (_, inside) => inside.join('')));
+        for (const [, feet] of said.matchAll(/ m \(([\d.,]+) ft\)/g))
+          expect(Math.abs(Number(feet) * 0.3048 - m)).toBeLessThanOrEqual(0.3048 / 2);
+        expect(said).toMatch(/ ft\)/);
+      }
+  });
+  it('are typed in meters or in feet', () => {
+    expect(['2', '2.5', '2,5 m', ' .5', '1000 M'].map(words.lengthMOf)).toEqual([2, 2.5, 2.5, 0.5, 1000]);
+    expect(['8 ft', "6'", '6’', '10 feet', '1 foot'].map(words.lengthMOf)).toEqual([2.44, 1.83, 1.83, 3.05, 0.3]);
+    expect(['', 'm', '2 in', '-1', '1e3', '2 m 3'].map(words.lengthMOf)).toEqual(Array(6).fill(Number.NaN));
+  });
+});

@@ -4,6 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { addTasks, applyEdit, type Edit, markDone, type Rig } from '#core/rig/index.ts';
 import { textOf } from '#core/said/index.ts';
+import { TwoVerbs } from '#web/parts/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
@@ -72,6 +73,26 @@ describe('the top line', () => {
 });
 
 describe('between the rig in hand and the server', () => {
+  it('what a verb does is explained the first time it is used here, once', async () => {
+    localStorage.clear();
+    const verbs: string[] = [];
+    show(
+      <>
+        <RigNotices />
+        <TwoVerbs onVerb={(verb) => verbs.push(verb)} isKeyed />
+      </>,
+    );
+    await userEvent.click(screen.getByRole('button', { name: /^Already done/ }));
+    expect(screen.getByText(common.alreadyDoneEffect())).toBeTruthy();
+    await userEvent.keyboard('d');
+    expect(screen.getByText(common.addToDoEffect())).toBeTruthy();
+    expect(screen.queryByText(common.alreadyDoneEffect())).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: common.dismiss() }));
+    expect(screen.queryByText(common.addToDoEffect())).toBeNull();
+    await userEvent.keyboard('y');
+    expect(screen.queryByText(common.alreadyDoneEffect())).toBeNull();
+    expect(verbs).toEqual(['done', 'to-do', 'done']);
+  });
   it('a lost server is said, and that nothing is lost', async () => {
     const { store } = show(<RigNotices />);
     store.dispatch(applyStep({ kind: 'rename', name: 'x' }, 'x'));

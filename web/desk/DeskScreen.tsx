@@ -24,7 +24,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '#web/store/index.ts';
-import { common, frame, desk as say, textOf } from '#words/index.ts';
+import { common, feetBeside, frame, lengthMOf, desk as say, textOf } from '#words/index.ts';
 import { type DeskItem, itemsByBox } from './items.ts';
 import { useQuestions } from './useQuestions.ts';
 
@@ -167,8 +167,8 @@ function ItemRow({ rig, item, chosen, onChoose }: RowProps) {
 /** A cable that is there, and so long. */
 function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengthM: number) => void }) {
   const [text, setText] = useState(String(lengthM));
-  const typed = Number(text.replace(',', '.'));
-  const valid = text.trim() !== '' && typed >= 0 && typed <= 1000;
+  const typed = lengthMOf(text);
+  const valid = typed >= 0 && typed <= 1000;
   return (
     <form
       className="row"
@@ -182,11 +182,11 @@ function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengt
         aria-label={say.lengthM()}
         width="72px"
         textAlign="right"
-        inputMode="decimal"
         aria-invalid={!valid}
         value={text}
         onChange={(e) => setText(e.target.value)}
       />
+      <span className="small quiet">{feetBeside(typed)}</span>
       <Button type="submit" disabled={!valid}>
         {say.setLength()}
       </Button>
@@ -231,7 +231,7 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
           lengthM={question.cable.lengthM}
           onLength={(lengthM) => {
             const cable = { ...question.cable!, lengthM };
-            onAnswer({ label: `${lengthM} m`, asDrawn: false, changes: [{ cableId: cable.id, cable }] });
+            onAnswer({ label: say.lengthAnswer({ lengthM }), asDrawn: false, changes: [{ cableId: cable.id, cable }] });
           }}
         />
       )}

@@ -1,9 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { common } from '#words/index.ts';
 import { useKey } from './keys.tsx';
-
-/** What is said of a change: it is so at the desk already, or it is still to be done there. */
-export type Verb = 'done' | 'to-do';
+import { explainOnce, type Verb } from './verb-effect.ts';
 
 interface Props {
   readonly onVerb: (verb: Verb) => void;
@@ -20,8 +18,12 @@ interface Props {
 
 /** The two verbs, the same everywhere: Already done (y), Add to-do (d). */
 export function TwoVerbs({ onVerb, disabled = false, isKeyed = false, isForm = false, of, autoFocus = false }: Props) {
-  useKey('y', common.alreadyDone(), () => onVerb('done'), isKeyed && !disabled);
-  useKey('d', common.addToDo(), () => onVerb('to-do'), isKeyed && !disabled);
+  const choose = (verb: Verb) => {
+    explainOnce(verb);
+    onVerb(verb);
+  };
+  useKey('y', common.alreadyDone(), () => choose('done'), isKeyed && !disabled);
+  useKey('d', common.addToDo(), () => choose('to-do'), isKeyed && !disabled);
   const named = (label: string) => (of === undefined ? {} : { 'aria-label': `${label}: ${of}` });
   return (
     <>
@@ -30,7 +32,7 @@ export function TwoVerbs({ onVerb, disabled = false, isKeyed = false, isForm = f
         autoFocus={autoFocus}
         title={common.alreadyDoneEffect()}
         {...named(common.alreadyDone())}
-        {...(isForm ? { type: 'submit' } : { onClick: () => onVerb('done') })}
+        {...(isForm ? { type: 'submit', onClick: () => explainOnce('done') } : { onClick: () => choose('done') })}
       >
         {common.alreadyDone()} {isForm ? <kbd>Enter</kbd> : isKeyed && <kbd>y</kbd>}
       </Button>
@@ -38,7 +40,7 @@ export function TwoVerbs({ onVerb, disabled = false, isKeyed = false, isForm = f
         disabled={disabled}
         title={common.addToDoEffect()}
         {...named(common.addToDo())}
-        onClick={() => onVerb('to-do')}
+        onClick={() => choose('to-do')}
       >
         {common.addToDo()} {isKeyed && <kbd>d</kbd>}
       </Button>

@@ -3,7 +3,7 @@ import { memo, useEffect, useState } from 'react';
 import { leadIsSo, type Rig } from '#core/rig/index.ts';
 import { formatNumber, SourceLetter, StateMark, useMore, useSteady } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { common, wire as say } from '#words/index.ts';
+import { common, feetBeside, lengthMOf, wire as say } from '#words/index.ts';
 import { billOf, type LeadRow, matches, sayParts } from './rows.ts';
 
 interface Props {
@@ -147,26 +147,28 @@ function LengthInput({
 }) {
   const [text, setText] = useState(String(lengthM));
   useEffect(() => setText(String(lengthM)), [lengthM]);
-  const typed = Number(text.replace(',', '.'));
-  const valid = text.trim() !== '' && Number.isFinite(typed) && typed >= 0 && typed <= 1000;
+  const typed = lengthMOf(text);
+  const valid = typed >= 0 && typed <= 1000;
   const settle = () => {
     if (valid && typed !== lengthM) onSeen(typed);
     else setText(String(lengthM));
   };
   return (
-    <Input
-      aria-label={label}
-      width="62px"
-      textAlign="right"
-      inputMode="decimal"
-      aria-invalid={!valid}
-      value={text}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={settle}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') settle();
-        if (e.key === 'Escape') setText(String(lengthM));
-      }}
-    />
+    <>
+      <Input
+        aria-label={label}
+        width="62px"
+        textAlign="right"
+        aria-invalid={!valid}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={settle}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') settle();
+          if (e.key === 'Escape') setText(String(lengthM));
+        }}
+      />
+      <div className="small quiet">{feetBeside(lengthM)}</div>
+    </>
   );
 }

@@ -17,7 +17,7 @@ import {
 } from '#core/wire/index.ts';
 import { formatNumber, Pick, Sheet, StateMark, TwoVerbs, type Verb } from '#web/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/store/index.ts';
-import { common, wire as say, textOf } from '#words/index.ts';
+import { common, feetBeside, lengthMOf, wire as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly rig: Rig;
@@ -105,8 +105,8 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
   const dispatch = useAppDispatch();
   const { medium } = offer.cables[0]!;
   const [text, setText] = useState(String(usualLength(medium, start)));
-  const lengthM = Number(text.replace(',', '.'));
-  const valid = text.trim() !== '' && Number.isFinite(lengthM) && lengthM >= 0 && lengthM <= 1000;
+  const lengthM = lengthMOf(text);
+  const valid = lengthM >= 0 && lengthM <= 1000;
   const cables = useMemo(
     () => offer.cables.map((c) => ({ ...c, lengthM: valid ? lengthM : c.lengthM })),
     [offer, lengthM, valid],
@@ -151,14 +151,13 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
             aria-label={say.lengthM()}
             width="80px"
             textAlign="right"
-            inputMode="decimal"
             autoFocus
             aria-invalid={!valid}
             value={text}
             onFocus={(e) => e.target.select()}
             onChange={(e) => setText(e.target.value)}
           />
-          m {medium === 'lead' ? say.long() : say.away()}
+          m{feetBeside(lengthM)} {medium === 'lead' ? say.long() : say.away()}
           {limit && (
             <span className="quiet">
               {say.advisedAtMost({

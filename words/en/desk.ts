@@ -16,6 +16,7 @@ export const desk = {
   affectsResult: message('affects {decides, plural, one {# result} other {# results}}', { decides: 'count' }),
   openSince: message('open since {openedAt}', { openedAt: 'text' }),
   lengthM: message('Length, m'),
+  lengthAnswer: message('{lengthM} m', { lengthM: 'text' }),
   setLength: message('Set length'),
   toCheck: message('To check'),
   toDo: message('To do'),

@@ -1,0 +1,32 @@
+import { useSyncExternalStore } from 'react';
+
+/** What is said of a change: it is so at the desk already, or it is still to be done there. */
+export type Verb = 'done' | 'to-do';
+
+/** Kept in this browser for each verb whose effect was shown. */
+const keyOf = (verb: Verb): string => `mellow-explained-${verb}`;
+
+let shown: Verb | null = null;
+const listeners = new Set<() => void>();
+const show = (verb: Verb | null): void => {
+  shown = verb;
+  for (const listener of listeners) listener();
+};
+
+/** A verb was used: the first time in this browser, its effect is explained. */
+export function explainOnce(verb: Verb): void {
+  const isKnown = localStorage.getItem(keyOf(verb)) !== null;
+  localStorage.setItem(keyOf(verb), 'yes');
+  show(isKnown ? null : verb);
+}
+
+/** The notice was read. */
+export const dismissVerbEffect = (): void => show(null);
+
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
+};
+
+/** The verb whose effect is to be explained now, if any. */
+export const useVerbEffect = (): Verb | null => useSyncExternalStore(subscribe, () => shown);
