@@ -17,7 +17,10 @@ const file = (name: string, content: string | Uint8Array): string => {
   return path;
 };
 const mellow = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/mellow', ...args], { encoding: 'utf8' });
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/mellow', ...args], {
+    encoding: 'utf8',
+    timeout: 120_000,
+  });
   // Nothing that core says goes out without its words.
   expect(`${stdout}${stderr}`).not.toMatch(UNSAID);
   return { status, stdout, stderr };
