@@ -8,7 +8,8 @@ export const RigSummary = z.strictObject({
   name: z.string(),
   revision: z.int(),
   updatedAt: z.iso.datetime(),
-  /** Pairs to be fixed and to be watched, and what is still to be done at the desk. */
+  /** Findings that stop the session, all that are to be fixed (these too), warnings, and items of the to-do list. */
+  blockers: z.int(),
   toFix: z.int(),
   toWatch: z.int(),
   toDo: z.int(),
@@ -35,7 +36,7 @@ export const RigVersion = z.strictObject({
   revision: z.int(),
   savedAt: z.iso.datetime(),
   changes: z.array(z.string()),
-  judged: RigSummary.pick({ toFix: true, toWatch: true, toDo: true, measured: true }).nullable(),
+  judged: RigSummary.pick({ blockers: true, toFix: true, toWatch: true, toDo: true, measured: true }).nullable(),
 });
 export type RigVersion = z.infer<typeof RigVersion>;
 export const RigVersions = z.array(RigVersion);

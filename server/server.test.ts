@@ -79,6 +79,7 @@ describe('rigs', () => {
     const list = RigList.parse((await ask('GET', '/api/rigs')).json);
     expect(list).toMatchObject([{ id: RIG, name: 'Boathouse relay', toDo: 0, measured: 0 }]);
     expect(list[0]!.toFix).toBeGreaterThan(5);
+    expect(list[0]!.blockers).toBeGreaterThan(0);
     const { headers, json } = await ask('GET', `/api/rigs/${RIG}`);
     expect(headers.get('etag')).toBe('"1"');
     expect(RigRecord.parse(json).document).toMatchObject({ name: 'Boathouse relay' });

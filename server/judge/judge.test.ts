@@ -23,7 +23,7 @@ beforeAll(() => {
       if (document === 'exits') process.exit(0);
       if (document === 'never') for (;;);
       if (document === 'grows') for (const all = []; ; ) all.push(new Array(1e5).fill({}).map((_, i) => ({ i })));
-      parentPort.postMessage({ kind: 'tally', toFix: document.length, toWatch: 0, toDo: 0, measured: 0 });
+      parentPort.postMessage({ kind: 'tally', blockers: 0, toFix: document.length, toWatch: 0, toDo: 0, measured: 0 });
     });`,
   );
 });
@@ -32,7 +32,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 describe('judging in a thread', () => {
   it('answers one document after another, and goes on after each that breaks it', async () => {
     const thread = threadJudge(script, 6000);
-    const tally = (toFix: number) => ({ kind: 'tally', toFix, toWatch: 0, toDo: 0, measured: 0 });
+    const tally = (toFix: number) => ({ kind: 'tally', blockers: 0, toFix, toWatch: 0, toDo: 0, measured: 0 });
     expect(await thread.judge('a')).toEqual(tally(1));
     // A while idle makes no difference.
     await new Promise((resolve) => setTimeout(resolve, 100));

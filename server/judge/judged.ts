@@ -7,6 +7,8 @@ import { isTooLarge } from '#core/signal/index.ts';
 export const Judged = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('tally'),
+    /** Of `toFix`, what stops the session. Judgments kept before 1 December 2026 lack it. */
+    blockers: z.int().default(0),
     toFix: z.int(),
     toWatch: z.int(),
     toDo: z.int(),
@@ -26,6 +28,7 @@ export function judge(document: string): Judged {
     const { stops, fixes, watches } = tally(rig);
     return {
       kind: 'tally',
+      blockers: stops,
       toFix: stops + fixes,
       toWatch: watches,
       toDo: rig.tasks.length,

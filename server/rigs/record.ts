@@ -13,12 +13,12 @@ export interface RigRow {
 }
 export const COLUMNS = 'id, name, document, revision, updatedAt';
 
-const NO_NUMBERS = { toFix: 0, toWatch: 0, toDo: 0, measured: 0 };
+const NO_NUMBERS = { blockers: 0, toFix: 0, toWatch: 0, toDo: 0, measured: 0 };
 
 /** What is told of a judgment. */
 export function inNumbers(
   summary: string | null,
-): Pick<RigSummary, 'toFix' | 'toWatch' | 'toDo' | 'measured' | 'state' | 'says'> {
+): Pick<RigSummary, 'blockers' | 'toFix' | 'toWatch' | 'toDo' | 'measured' | 'state' | 'says'> {
   const judged = readJudged(summary);
   if (judged?.kind === 'tally') {
     const { kind: _, ...numbers } = judged;

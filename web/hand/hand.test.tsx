@@ -37,6 +37,7 @@ function desk(rig: Rig, isOpen = false) {
           name: rig.name,
           revision: 1,
           updatedAt: AT,
+          blockers: 0,
           toFix: 0,
           state: 'judged',
           toWatch: 0,

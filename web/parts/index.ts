@@ -17,6 +17,7 @@ export { hueOf, SourceLetter } from './SourceLetter.tsx';
 export { StateMark } from './StateMark.tsx';
 export { saveAs, saveBlob } from './save-as.ts';
 export { sayCause } from './say-cause.ts';
+export { sayToFix } from './say-to-fix.ts';
 export { sentence } from './sentence.ts';
 export { Term } from './Term.tsx';
 export { TwoVerbs } from './TwoVerbs.tsx';

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
-import { Frame, formatDate, rich, StateMark, useKey } from '#web/parts/index.ts';
+import { Frame, formatDate, rich, StateMark, sayToFix, useKey } from '#web/parts/index.ts';
 import { api, documentUrl, sayProblem } from '#web/store/index.ts';
 import { common, frame, rigs } from '#words/index.ts';
 import { useRigActions } from './actions.ts';
@@ -211,15 +211,11 @@ function RigVerdict({ rig }: { rig: RigSummary }) {
         <StateMark state="fix" /> {rigs.unreadable({ reason: rig.says ?? '' })}
       </span>
     );
-  const state = rig.toFix > 0 ? 'fix' : rig.toWatch > 0 ? 'watch' : 'good';
+  const state = rig.blockers > 0 ? 'stop' : rig.toFix > 0 ? 'fix' : rig.toWatch > 0 ? 'watch' : 'good';
   return (
     <span className={state}>
       <StateMark state={state} />{' '}
-      {rig.toFix > 0
-        ? rigs.toFix({ count: rig.toFix })
-        : rig.toWatch > 0
-          ? rigs.warnings({ count: rig.toWatch })
-          : rigs.matches()}
+      {rig.toFix > 0 ? sayToFix(rig) : rig.toWatch > 0 ? rigs.warnings({ count: rig.toWatch }) : rigs.matches()}
     </span>
   );
 }

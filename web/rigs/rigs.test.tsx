@@ -33,6 +33,7 @@ function rigServer(names: readonly string[]) {
             name: document.name,
             revision: 1,
             updatedAt: AT,
+            blockers: Math.min(1, toFix),
             toFix,
             state: 'judged',
             toWatch: 0,
@@ -82,7 +83,7 @@ beforeEach(() => {
 describe('the rigs kept here', () => {
   it('stand with their verdict and what they rest on', async () => {
     open();
-    expect((await row('Boathouse relay')).textContent).toContain('2 to fix');
+    expect((await row('Boathouse relay')).textContent).toContain('1 blocker, 1 to fix');
     expect((await row('Boathouse relay')).textContent).toContain('2 measurements');
     expect((await row('Clay hour')).textContent).toContain(rigs.matches());
     expect((await row('Clay hour')).textContent).toContain('as drawn');

@@ -40,7 +40,7 @@ export function Checks({ rig, session, hand }: { rig: Rig; session: Session | nu
               })
             : [
                 ready.amiss.length > 0 ? say.checkFailed({ thing: ready.amiss.length }) : '',
-                ready.open.length > 0 ? say.stillToCheck({ open: ready.open.length }) : '',
+                ready.open.length > 0 ? say.requiredLeft({ open: ready.open.length }) : '',
               ]
                 .filter(Boolean)
                 .join(', ')}

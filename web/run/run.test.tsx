@@ -160,7 +160,7 @@ describe('the checks', () => {
     const user = userEvent.setup();
     open('view=checks');
     const verdict = () => screen.getByLabelText('Go or no go').textContent!;
-    expect(verdict()).toMatch(/No go yet.*\d+ still to check/);
+    expect(verdict()).toMatch(/No go yet.*\d+ required checks? left/);
     press('x');
     expect(verdict()).toContain('1 check failed');
     await user.click(within(screen.getByLabelText(say.allSteps())).getAllByRole('button')[0]!);

@@ -33,6 +33,7 @@ function keeps(other: { name: string; document: unknown }) {
           name,
           revision: 1,
           updatedAt: AT,
+          blockers: 0,
           toFix: 0,
           state: 'judged',
           toWatch: 0,

@@ -1,4 +1,5 @@
 import type { RigVersion } from '#api/index.ts';
+import { sayToFix } from '#web/parts/index.ts';
 import { common, versions as say } from '#words/index.ts';
 
 const DAY = new Intl.DateTimeFormat(undefined, { dateStyle: 'full' });
@@ -12,7 +13,7 @@ type Judged = RigVersion['judged'];
 /** How a version was judged, in a few words. */
 export function sayJudged(judged: Judged): string {
   if (!judged) return common.notChecked();
-  if (judged.toFix > 0) return say.toFix({ toFix: judged.toFix });
+  if (judged.toFix > 0) return sayToFix(judged);
   return judged.toWatch > 0
     ? `${judged.toWatch} ${judged.toWatch === 1 ? common.warning() : say.warnings()}`
     : say.nothingToFix();

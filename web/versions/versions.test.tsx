@@ -10,7 +10,7 @@ import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { RescueScreen, VersionsScreen } from './index.ts';
 import { sayJudged, sayMoved } from './say.ts';
 
-const judged = (toFix: number) => ({ toFix, toWatch: 0, toDo: 0, measured: 0 });
+const judged = (toFix: number, blockers = 0) => ({ blockers, toFix, toWatch: 0, toDo: 0, measured: 0 });
 const VERSIONS = [
   { revision: 1, savedAt: '2026-11-28T21:00:00.000Z', changes: [], judged: judged(20) },
   {
@@ -86,6 +86,11 @@ describe('earlier versions', () => {
   it('say their verdict in words', () => {
     expect(sayJudged(null)).toBe('not checked');
     expect(sayJudged({ ...judged(0), toWatch: 1 })).toBe('1 warning');
+    expect([judged(3), judged(3, 1), judged(2, 2)].map(sayJudged)).toEqual([
+      '3 to fix',
+      '1 blocker, 2 to fix',
+      '2 blockers',
+    ]);
     expect(sayJudged(judged(0))).toBe('nothing to fix');
     expect(sayMoved(judged(2), judged(5))).toBe(' (3 more)');
     expect(sayMoved(null, judged(5))).toBe('');

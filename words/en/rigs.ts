@@ -45,7 +45,6 @@ export const rigs = {
   checking: message('checking…'),
   tooLarge: message('too large to check here'),
   unreadable: message('can’t be read: {reason}', { reason: 'text' }),
-  toFix: message('{count, number} to fix', { count: 'number' }),
   warnings: message('{count, plural, one {# warning} other {# warnings}}', { count: 'count' }),
   matches: message('matches the plan'),
   newRig: message('My setup'),

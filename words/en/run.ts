@@ -24,7 +24,7 @@ export const run = {
   skippedWithReason: message(', {leftOut, number} skipped with a reason', { leftOut: 'number' }),
   allRequiredChecksAre: message('All required checks are OK{reason}.', { reason: 'text' }),
   checkFailed: message('{thing, plural, one {# check} other {# checks}} failed', { thing: 'count' }),
-  stillToCheck: message('{open, number} still to check', { open: 'number' }),
+  requiredLeft: message('{open, plural, one {# required check} other {# required checks}} left', { open: 'count' }),
   goOrNoGoWork: message('<go-no-go>Go or no go</go-no-go>: work through the checks one by one.'),
   ifOneFails: message('If one fails, <a>Troubleshoot</a> finds the cause. A measured take can answer its own check.'),
   allChecksDone: message('All checks done.'),

@@ -35,7 +35,6 @@ export const versions = {
     'Every save of the last day is kept. Older ones: one an hour for a week, one a day for three months, then one a week. Bringing one back is a single step: Undo takes you back to the present.',
   ),
   readingVersions: message('Reading the versions…'),
-  toFix: message('{toFix} to fix', { toFix: 'text' }),
   warnings: message('warnings'),
   nothingToFix: message('nothing to fix'),
   fewer: message(' ({by} fewer)', { by: 'text' }),
