@@ -20,7 +20,7 @@ interface HearWay {
 
 /**
  * Whoever wears something here and hears nothing of a console in it: at the screen, in the room; by the screen's or the
- * extractor's jack into a mixer; by monitoring in a program; or by the computer's system sound. Each is a way of its own
+ * extractor's jack into a mixer; through monitoring in an app; or through computer audio. Each is a way of its own
  * with the delay that comes of it, and asked once a console.
  */
 export function hearGames(b: Builder, answers: Answers): Decision[] {

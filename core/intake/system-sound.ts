@@ -15,7 +15,7 @@ const SYSTEM = 'sound-system';
 
 /** The computer's own sound system plays an input on: it is heard, later than it comes. */
 export function playedThrough(b: Builder, { hostId, from, to }: Through, db: number): Edit[] {
-  const { edit, device } = addDevice(b.rig, b.types.get(SYSTEM)!, `${b.device(hostId).name}, system sound`);
+  const { edit, device } = addDevice(b.rig, b.types.get(SYSTEM)!, `${b.device(hostId).name}, computer audio`);
   const end = (portId: string) => ({ deviceId: device.id, portId });
   return [
     edit,
