@@ -13,21 +13,21 @@ import { dbFromPower, powerFromDb } from '#core/units/index.ts';
 import { type Context, type Draft, type Finding, type Fix, type Rule, rule, setFix } from './finding.ts';
 import { say } from './sayings.ts';
 
-/** Speech under what sounds with it is not followed; so far over it one follows without strain. */
+/** Speech this far below competing sound can't be followed, dB; this far above, it is followed without effort. */
 const MASKED_DB = 0;
 const EASY_DB = 8;
 /** Where a fix puts it: in the middle of the usual 8 to 15 dB. */
 const AIM_DB = 11;
-/** What carries speech, Hz: most of what makes it understood lies between. */
+/** The band that carries most of speech intelligibility, Hz. */
 const SPEECH_HZ = [500, 4000] as const;
-/** How far a voice should stand over the noise where it is recorded, streamed or heard. */
+/** Signal-to-noise that a voice should have where it is recorded, streamed or heard, dB. */
 const CLEAN_DB = 40;
 /** A telephone or a two-way radio carries no more than this, and no one expects it (typical). */
 const NARROW_HZ = 4500;
 const CLEAN_NARROW_DB = 25;
 /** What an unused input may take of that. */
 const MAY_COST_DB = 6;
-/** So far over the noise no one hears what an input costs. */
+/** With this much signal-to-noise, what an open input adds is inaudible, dB. */
 const SPOTLESS_DB = 55;
 
 /** One listener who is to understand a voice: the voice, and what sounds with it. */
@@ -72,7 +72,7 @@ function findSpeech({ rig, evaluation }: Context): Speech[] {
     const role = roles.listener(listener);
     // Tracks are balanced afterwards.
     if (role === 'track') return [];
-    // Where a plan says what is wanted there, that counts; without any, whoever speaks is meant to be understood.
+    // A plan decides where there is one; without a plan, every voice is meant to be understood.
     const mixed = !planned.has(listenerId) && (role === 'mix' || role === 'room' || role === 'far-ears');
     // People take turns; and how far under a voice something is wanted is judged by that wish.
     const besides = pairs.filter((p) => !isVoiceAt.get(p.sourceId) && !wishes.has(`${p.sourceId}>${listenerId}`));
@@ -87,7 +87,7 @@ function findSpeech({ rig, evaluation }: Context): Speech[] {
   });
 }
 
-/** How much of a way's sound lies where speech is, as a share of the octaves between. */
+/** Share of a source's sound in the speech band, after the path's bandwidth: octaves in the band over all octaves. */
 function shareInSpeech({ band }: ReceivedPath): number {
   const [low, high] = SPEECH_HZ;
   const overlap = Math.log2(Math.min(high, band.highHz) / Math.max(low, band.lowHz));
@@ -114,7 +114,7 @@ function masked(
 
 const at = ({ sourceId, listenerId }: Pair): string => `${sourceId}>${listenerId}`;
 
-/** Levels on a way, turned by so many decibels as their steps and stops allow. */
+/** Levels along a path, changed by this many dB as far as steps and stops of the controls allow. */
 function turned(context: Context, keys: readonly string[], byDb: number): Fix[] {
   return keys.flatMap((key) => {
     const [deviceId, settingId] = key.split('.') as [string, string];
@@ -254,7 +254,7 @@ const nameOf = (list: readonly { readonly id: string; readonly name: string }[],
 
 const CLEAN_WHY = { source: say.speechRecordingAndTwo() };
 
-/** Of the listeners who lack the same thing of the same voice, the first stands for all: it is one knob. */
+/** Of destinations with the same problem of the same voice, the first represents all: it is one control. */
 function once<T>(items: readonly T[], keyOf: (item: T) => string): { first: T; all: T[] }[] {
   const groups = new Map<string, T[]>();
   for (const item of items) groups.set(keyOf(item), [...(groups.get(keyOf(item)) ?? []), item]);
@@ -270,7 +270,7 @@ export const balanceRules: readonly Rule[] = [
     'balance-masked',
     (context) =>
       once(masked(context), (m) => m.speech.pair.listenerId).map(({ all }): Draft => {
-        // One mix is one thing: told by the voice that is worst off.
+        // One finding per mix: the voice that is worst off is reported.
         const worst = all.reduce((a, b) => (b.overDb < a.overDb ? b : a));
         const { speech, overDb, atMostDb, loudest } = worst;
         const names = all.map((m) => nameOf(context.rig.sources, m.speech.pair.sourceId));

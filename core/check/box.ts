@@ -15,7 +15,7 @@ export interface SettingSeen {
   readonly known: Known;
   readonly spec: SettingSpec;
 }
-/** A device with its type, and what stands on it. */
+/** A device with its type and its settings. */
 export interface Box {
   readonly device: Device;
   readonly type: DeviceType;
@@ -24,7 +24,7 @@ export interface Box {
   setting(id: string): SettingSeen | null;
 }
 
-/** A setting as it stands on a device; null where its type has none such. */
+/** A setting of a device as it is now; null where its type has none. */
 export function settingSeen(device: Device, type: DeviceType, id: string): SettingSeen | null {
   const spec = settingsOf(type).get(id);
   return spec ? { ...settingOf(device, spec), spec } : null;

@@ -46,7 +46,7 @@ const sourcePictures = ({ rig, pictures }: Context) =>
 
 const priced = ({ type }: Box): readonly [number, number] => type.priceEur ?? [0, 0];
 
-/** What is to be bought: devices that are marked so, and cables that no one has seen. */
+/** What has to be bought: devices that are marked as such, and cables that no one has confirmed. */
 function toBuy({ boxes, plugged }: Context): { names: Text[]; low: number; high: number } {
   const names = boxes.filter((b) => b.device.toGet).map((b) => b.device.name);
   const leads = plugged.filter((l) => l.cable.known === 'assumed');
@@ -63,7 +63,7 @@ function toBuy({ boxes, plugged }: Context): { names: Text[]; low: number; high:
   };
 }
 
-/** What the session asks for, against what stands there. */
+/** What the session needs, against what the rig has. */
 export const briefRules: readonly Rule[] = [
   rule(
     'wire',

@@ -6,7 +6,7 @@ import { closers, tried } from './doors.ts';
 import { type Context, type Draft, type Fix, type Rule, rule, setFix } from './finding.ts';
 import { say } from './sayings.ts';
 
-/** So much quieter by meeting a copy of itself upside down, a source is watched; from so much on it is heard to be gone. */
+/** Loss by meeting an inverted copy of itself, dB, from which on a source is watched, and from which on it is audibly gone. */
 const TOLD_DB = 3;
 const GONE_DB = 10;
 /** Copies nearer than this are in step as far as one hears. */
@@ -82,7 +82,7 @@ function drafts(context: Context): Draft[] {
   });
 }
 
-/** Another position of what stands on one of the ways alone, tried: the source meets no inverted copy there any more. */
+/** Tries another value of each setting on only one of the paths: with it, the source meets no inverted copy there. */
 function fixes(
   context: Context,
   { where }: { readonly where: { readonly sourceId?: string; readonly deviceIds: readonly string[] } },

@@ -72,7 +72,7 @@ export function check(rig: Rig, evaluation: Evaluation = evaluate(rig)): Finding
   return [...plain, ...later].sort((a, b) => weightOf(a) - weightOf(b));
 }
 
-/** What some of the rules find in the plain rig: for whoever asks often and needs no more. */
+/** The findings of some rules in the plain rig: for callers that ask often and need only those. */
 export function checkBy(rig: Rig, evaluation: Evaluation, ruleIds: ReadonlySet<string>): Finding[] {
   const context = contextOf(rig, evaluation);
   return RULES.filter((r) => ruleIds.has(r.id)).flatMap((r) => r.check(context));
@@ -86,7 +86,7 @@ const OF_THE_WHOLE = new Set([
   'exclusive-switched-off',
 ]);
 
-/** What looks at all moments by itself, and is asked once. */
+/** Rules that look at all moments themselves, and run once. */
 const OF_ALL_MOMENTS = new Set(['exclusive-ends']);
 
 const found = (rig: Rig, evaluation: Evaluation): Finding[] => {
@@ -123,11 +123,11 @@ export function fixesOf(rig: Rig, finding: Finding, evaluation: Evaluation = eva
   }));
 }
 
-/** Of one source only the first of its kind is told: the next was there before. */
+/** Only the first finding of a kind is reported per source; the others have the same cause. */
 const wasBehind = (first: Finding, next: Finding): boolean =>
   first.rule === next.rule && first.where.sourceId !== undefined && first.where.sourceId === next.where.sourceId;
 
-/** Each is tried on the rig: the finding goes, no want breaks, and nothing as bad or worse comes in its place. */
+/** Each fix is tried on the rig: the finding clears, no requirement breaks, and nothing equally bad appears. */
 function ruleFixes(rig: Rig, finding: Finding, evaluation: Evaluation): readonly Fix[] {
   const context = contextOf(rig, evaluation);
   const offered = RULES.find((r) => r.id === finding.rule)?.fixes(context, finding) ?? [];

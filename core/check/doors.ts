@@ -30,7 +30,7 @@ const setTo = (label: Text, deviceId: string, settingId: string, value: number |
   edit: { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } },
 });
 
-/** What comes of a fix; null where it cannot be made, or makes a pair wrong that was right. */
+/** The effect of a fix; null where it can't be made, or breaks a pair that was right. */
 export function tried({ rig, evaluation }: Context, fix: Fix): { rig: Rig; evaluation: Evaluation } | null {
   const done = applyEdit(rig, fix.edit);
   if (!done.ok) return null;
@@ -115,7 +115,7 @@ function openWay(context: Context, pair: Pair): Fix[] {
   ];
 }
 
-/** Doors that are shut now: one that is all that is missing, else all on the way that has the fewest. */
+/** Blocking settings: the one that is alone in the way, else all of them on the path with the fewest. */
 export function openDoors(context: Context, pair: Pair): Fix[] {
   const { rig, evaluation } = context;
   const types = findTypes(rig);

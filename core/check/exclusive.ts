@@ -5,7 +5,7 @@ import { type Context, type Rule, rule, setFix } from './finding.ts';
 import type { LeadEnd } from './leads.ts';
 import { say } from './sayings.ts';
 
-/** Ends that something is at: cables of whatever kind, and whoever listens there. */
+/** Sockets and channels in use: by cables of any kind, and by destinations. */
 function usedEnds({ rig }: Context): Set<string> {
   const used = new Set<string>();
   const at = ({ deviceId, portId }: { deviceId: string; portId: string }) => used.add(`${deviceId}/${portId}`);
@@ -70,7 +70,7 @@ function shutPorts({ leads, box, evaluation }: Context): ShutPort[] {
   });
 }
 
-/** Whether something stands at an end that the switch has chosen instead. */
+/** Whether something is connected to an input that the switch has not selected. */
 function chosenIsUsed(
   used: ReadonlySet<string>,
   deviceId: string,
@@ -136,7 +136,7 @@ export const exclusiveRules: readonly Rule[] = [
     (context) => {
       const used = usedEnds(context);
       return shutPorts(context).flatMap(({ box: { device, type }, port, seen, cableIds }) => {
-        // Keyed by hand or pedal: shut is how it waits. Chosen otherwise, for what stands there: that is what it is for.
+        // Muted by a key or pedal is its idle state. If another input was selected for what is connected, that is on purpose.
         if (
           seen.spec.kind !== 'switch' ||
           seen.spec.purpose === 'keying' ||

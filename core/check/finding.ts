@@ -36,7 +36,7 @@ export type Stage = 'wire' | 'route' | 'level' | 'sync';
 
 export type Where = Partial<Finding['where']>;
 
-/** A figure that a finding rests on, with where it comes from. */
+/** A figure that a finding is based on, with its source. */
 export interface Reason {
   readonly says: Text;
   readonly source: Text;
@@ -67,7 +67,7 @@ export interface Finding {
   readonly momentId: string | null;
 }
 
-/** A picture on its way: what an output sends, and every end that it comes to. */
+/** A video signal: the mode that an output sends, and every input it reaches. */
 export interface PictureRun {
   readonly from: Box;
   readonly port: PortSpec;
@@ -81,7 +81,7 @@ export interface PictureRun {
 export interface PictureEnd {
   readonly box: Box;
   readonly port: PortSpec;
-  /** The cables that it came by. */
+  /** The cables that it came through. */
   readonly cableIds: readonly string[];
 }
 
@@ -98,7 +98,7 @@ export interface Context {
   readonly pictures: readonly PictureRun[];
 }
 
-/** One rule: says what is wrong, or nothing where it cannot tell; and, when asked, what would mend it. */
+/** One rule: reports what is wrong, or nothing where it can't tell, and on request what would fix it. */
 export interface Rule {
   readonly id: string;
   readonly check: (context: Context) => readonly Finding[];

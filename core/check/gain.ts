@@ -4,7 +4,7 @@ import { CREST_DB, type Ladder, ladderOf, type Pair } from '#core/signal/index.t
 import { type Context, type Rule, rule, setFix } from './finding.ts';
 import { say } from './sayings.ts';
 
-/** Usual peaks so far under a ceiling are where they should be at the least. */
+/** Least distance of typical peaks from clipping that is still fine, dB. */
 const WANTED_ROOM_DB = 6;
 
 const wanted = ({ want, ways }: Pair): boolean => ways.length > 0 && want !== 'must-not';
@@ -33,7 +33,7 @@ export const gainRules: readonly Rule[] = [
         if (!clipped) return [];
         const { rung } = clipped;
         const at = `${pair.sourceId}@${rung.deviceId}.${rung.stage}`;
-        // One stage that clips one source is one thing, whoever hears it.
+        // One stage that clips one source is one finding, whoever receives it.
         if (seen.has(at)) return [];
         seen.add(at);
         const source = context.rig.sources.find((s) => s.id === pair.sourceId)!;

@@ -27,7 +27,7 @@ const SCALE_NAMES: Record<Scale, Said> = {
   light: say.light(),
 };
 
-/** The scale after a stage; null where the stage cannot stand there. */
+/** The level scale after a stage; null where the stage can't follow the ones before. */
 function after(scale: Scale, stage: Stage): Scale | null {
   if (stage.do === 'hear') return scale === 'spl' ? 'dbu' : null;
   if (stage.do === 'radiate') return scale === 'dbu' ? 'spl' : null;

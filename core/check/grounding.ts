@@ -70,7 +70,7 @@ interface HumLoop {
 const hums = (joint: Joint): joint is Joint & { readonly lead: LeadSeen } =>
   joint.lead !== null && isAnalogue(joint.lead) && !isBalanced(joint.lead);
 
-/** The ground first, then what carries no hum, then unbalanced leads; of those last what an isolator may stand in. */
+/** Order of edges: safety ground, then links that carry no hum, then unbalanced cables; of those, ones that take an isolator last. */
 const rankOf = (joint: Joint): number => {
   if (joint.lead === null) return 0;
   if (!hums(joint)) return 1;
@@ -79,7 +79,7 @@ const rankOf = (joint: Joint): number => {
 
 /**
  * As many independent rings as joints less devices and more parts (the cycle rank), each by the joint that closes it: a
- * spanning forest (Kruskal 1956) takes the others first. Only rings that an unbalanced lead closes are told.
+ * spanning forest (Kruskal 1956) takes the others first. Only ground loops that an unbalanced cable closes are reported.
  */
 function ringsOf(joints: readonly Joint[]): HumLoop[] {
   const part = new Map<string, string>();

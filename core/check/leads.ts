@@ -23,7 +23,7 @@ export interface LeadEnd {
   readonly port: Port;
 }
 
-/** A cable between two sockets, with what stands at its ends. */
+/** A cable between two sockets, with the devices at its ends. */
 export interface LeadSeen {
   readonly cable: Cable;
   readonly from: LeadEnd;
@@ -58,7 +58,7 @@ export function leadsOf(rig: Rig, types: Types): LeadSeen[] {
   });
 }
 
-/** A cable that may not be plugged yet, with what stands at its ends. */
+/** A cable that may not be plugged in yet, with the devices at its ends. */
 export function leadBetween(rig: Rig, types: Types, cable: Cable): LeadSeen {
   const end = (ref: Cable['from']) => endAt(findDevice(rig, ref.deviceId)!, types, ref);
   return { cable, from: end(cable.from), to: end(cable.to), twin: false };
@@ -95,14 +95,14 @@ export function isBalanced(lead: LeadSeen): boolean {
 const isPlugged = ({ from, to }: LeadSeen): boolean =>
   connectorOf(from.port.connector) !== undefined && connectorOf(to.port.connector) !== undefined;
 
-/** What stands in a cable: the parts that someone has named, else what one takes without thinking. */
+/** Parts of a cable: those that someone has named, else the usual ones. */
 export function leadOn(lead: LeadSeen): LeadFound | null {
   if (!isPlugged(lead)) return null;
   const [from, to] = [endOf(lead.from.port), endOf(lead.to.port)];
   return lead.cable.parts ? leadOf(from, to, lead.cable.parts) : leadsFor(from, to).presumed;
 }
 
-/** What should be taken for a cable, and whether what stands there does as well. */
+/** What a cable should be made of, and whether its present parts do as well. */
 export const leadWanted = ({ from, to }: LeadSeen): LeadsFor => leadsFor(endOf(from.port), endOf(to.port));
 
 /** What a cable is made of: the parts that are named, else those that should be taken. Null: nothing fits. */

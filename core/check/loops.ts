@@ -11,12 +11,12 @@ const saysOf = (loop: { readonly gainDb: number; readonly throughAir: boolean })
 const WORSE: readonly Says[] = [null, 'rings', 'howls'];
 const worse = (a: Says, b: Says): Says => (WORSE.indexOf(a) > WORSE.indexOf(b) ? a : b);
 
-/** What the ways round do together is told from here on, dB over a loop alone. */
+/** Gain that loops together add over one loop alone from which on they are reported as a group, dB. */
 const MORE_DB = 1;
-/** A loop fainter than its loudest companion by so much is not what makes them howl. */
+/** A loop this far below the loudest of its group is not part of why the group howls, dB. */
 const PART_DB = 10;
 
-/** Whether loops howl or ring: each by itself, and those that make the whole, with what they meet. */
+/** Whether loops howl or ring: each by itself, and those of a component together. */
 function judged(loops: readonly Loop[]): { loop: Loop; says: Exclude<Says, null> }[] {
   return loops.flatMap((loop) => {
     const loudest = loops.find((l) => l.together === loop.together)!;

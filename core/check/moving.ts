@@ -19,7 +19,7 @@ const moved = ({ from, to }: LeadSeen): LeadSeen['from'] | null =>
 const isSending = ({ device, type }: Box, { deviceId, portId }: PortRef): boolean =>
   deviceId === device.id && endsThatLeadTo(type, endsThat(type, 'on-air')).has(portId);
 
-/** A microphone, a headset, a keying box between: whatever comes from there has come in by a microphone of its own. */
+/** A microphone, a headset or a push-to-talk box in the path: what comes from there has a microphone of its own. */
 const onlyAVoice = ({ type }: Box): boolean => {
   const ins = type.ports.filter((p) => p.direction === 'in');
   return ins.length > 0 && ins.every((p) => p.level === 'air' || p.level === 'microphone' || p.level === 'headphone');

@@ -19,7 +19,7 @@ export function modeOf(value: string): Mode | null {
   return mode;
 }
 
-/** From every output that chooses a picture mode: all ends that its picture comes to, through open doors. */
+/** From every output that selects a video mode: all inputs that its video reaches through open settings. */
 export function pictureRuns(evaluation: Evaluation, box: (deviceId: string) => Box, rig: Rig): PictureRun[] {
   return rig.devices.flatMap((device) =>
     box(device.id).type.ports.flatMap((port): PictureRun[] => {

@@ -42,7 +42,7 @@ const onRun = (run: PictureRun, at: Omit<Draft, 'severity' | 'says' | 'why'>) =>
 
 type End = PictureEnd;
 const HALF_HERTZ = 0.5;
-/** From so many lines on, a picture counts as 2160p. */
+/** From this many lines on, a video mode counts as 2160p. */
 const TALL = 2000;
 const FED_BY_LEAD_M = 2;
 const FRL_LEAD_M = 3;
@@ -67,7 +67,7 @@ function smallerModes(context: Context, run: PictureRun, passes: (mode: Mode) =>
     .flatMap((o) => setFix(context.box(run.from.device.id), settingId, o.value));
 }
 
-/** One rule on every end that a picture comes to. */
+/** One rule for every input that video reaches. */
 const onEnds = (
   id: string,
   severity: Draft['severity'],

@@ -233,7 +233,7 @@ function reasonsFor(context: Context, pair: Pair): Reason[] {
 const WAYS_TOLD = 3;
 const TIME_WORDS = new Set(['late', 'early', 'perhaps-late', 'perhaps-early', 'perhaps-either']);
 
-/** What is there for nothing: no listener has the source, or no source comes to the listener. */
+/** Sources without a destination, and destinations without a source. */
 export const idleRules: readonly Rule[] = [
   rule('route', 'plan-source-nowhere', ({ rig, evaluation }) => {
     const heardIn = ({ pairs }: typeof evaluation) => pairs.filter((p) => p.ways.length > 0).map((p) => p.sourceId);

@@ -6,7 +6,7 @@ import { leadRule } from './lead-rule.ts';
 import { askLead, chainOf, type LeadEnd, type LeadSeen, leadOn, leadWanted, sayLead } from './leads.ts';
 import { say } from './sayings.ts';
 
-/** From so many parts on there is an adapter in it: a contact more that can fail, and a lever on the socket. */
+/** From this many parts on a cable has adapters in it: more contacts that can fail, and leverage on the socket. */
 const WITH_ADAPTER = 2;
 /** What a small socket bears without help. */
 const HEAVY_LEAD_M = 2;
@@ -42,10 +42,10 @@ const fourInThree = test(
     w.carried.length === 0 &&
     w.deaf.length === 0,
 );
-/** Two sides that come to one with opposite signs: left minus right. */
+/** Two channels summed into one with opposite polarity: left minus right. */
 const subtracts = (w: Wiring): boolean =>
   w.carried.some((a) => a.nominal > 0 && w.carried.some((b) => b.to === a.to && b.from !== a.from && b.nominal < 0));
-/** One side that comes to two with opposite signs. */
+/** One channel split into two with opposite polarity. */
 const turnsOneOver = (w: Wiring): boolean =>
   w.carried.some((a) => a.nominal > 0 && w.carried.some((b) => b.from === a.from && b.to !== a.to && b.nominal < 0));
 const sidesLost = (w: Wiring, lead: LeadSeen): number[] =>

@@ -12,7 +12,7 @@ const USB = {
   says: say.usbGivesMaPer(),
   source: say.usbAsSpecified(),
 };
-/** Batteries fade, and it may be cold: so much more than the session is wanted. */
+/** Battery reserve factor, for aging and cold. */
 const SPARE = 1.25;
 const HUNGRY_MILLIAMPS = 400;
 

@@ -163,7 +163,7 @@ function questionAt(rig: Rig, types: Types, id: string, findings: readonly Findi
   };
 }
 
-/** So many positions are named in the question; more are read from the answers. */
+/** Maximum number of positions that the question names; others are among the answers. */
 const NAMED = 3;
 const askSettingOf = (setting: string, options: readonly (readonly [SettingValue, Text])[]): Said =>
   options.length <= NAMED
@@ -208,7 +208,7 @@ function aboutLead(
   };
 }
 
-/** So many other devices of the list are named. */
+/** Maximum number of other devices of the list that are named. */
 const MAX_OTHERS = 3;
 
 /** Which sound device a program has chosen: as drawn, another one that something is plugged to, or whatever the default is. */

@@ -3,7 +3,7 @@ import { dbFromRatio } from '#core/units/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
 import { say } from './sayings.ts';
 
-/** Two microphones on one voice: the farther one at least so many times as far. */
+/** 3:1 rule: of two microphones on one voice, the farther one is at least this many times as far. */
 const THREE_TO_ONE = 3;
 const CLOSE_LOUDSPEAKER_M = 1;
 const FAR_MOUTH_M = 0.6;
@@ -66,7 +66,7 @@ const microphoneOf = (
   deviceIds: readonly string[],
 ): string | undefined => deviceIds.find((id) => id !== source.sound.deviceId && !isPerson(box(id).type));
 
-/** Several microphones in front of one instrument, and of nothing else: they stand there on purpose. */
+/** Several microphones in front of one instrument and nothing else: on purpose. */
 const isMikedSo = ({ box, rig }: Context, instrumentId: string, microphoneIds: readonly string[]): boolean =>
   !isPerson(box(instrumentId).type) &&
   rig.cables.every(
@@ -78,7 +78,7 @@ const RULE_3_TO_1 = {
   source: say.rule(),
 };
 
-/** Microphones whose use the plan does not need: their voice comes by another one as well. */
+/** Microphones that the plan doesn't need: their voice arrives through another one as well. */
 function openCameras(context: Context): Draft[] {
   const { rig, evaluation, boxes } = context;
   return boxes.flatMap((box): Draft[] => {

@@ -33,10 +33,10 @@ const HOLLOW_MS = 3;
 const DISTURBS_MS = 15;
 /** Later than this it is an echo, and judged as one. */
 const ECHO_MS = 30;
-/** So far under the own voice in the head, an early return is masked (typical). */
+/** An early return this far below one's own voice as conducted in the head is masked, dB (typical). */
 const MASKED_DB = 20;
 
-/** Whoever talks hears themselves: how late, how loud, and what of that is borne. */
+/** Talkers who hear themselves: how late, how loud, and how much of that is acceptable. */
 function selfReturns(context: Context): Draft[] {
   const roles = rolesOf(context.rig);
   const ends = endsOf(context);
@@ -194,7 +194,7 @@ function outOfStep(context: Context): Draft[] {
   });
 }
 
-/** Music through a call that takes what is no voice for noise. */
+/** Music through a call app that filters everything that isn't voice. */
 const processedMusic = (context: Context): Draft[] =>
   context.boxes.flatMap((box): Draft[] => {
     const processing = settingFor(box.type, 'voice-processing');

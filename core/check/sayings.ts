@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What check says, and what each needs. Its words stand in words/en/core/check.ts. */
+/** Codes that check reports, with their parameters. Their sentences are in words/en/core/check.ts. */
 export const say = sayersOf('check', {
   speechRecordingAndTwo: {},
   voiceAndElsewhere: { voice: 'name', join: 'text' },

@@ -21,7 +21,7 @@ type Listener = Rig['listeners'][number];
 
 /** Who of a desk is who in another way of building it. */
 export interface Match {
-  /** The source of one's own that each source of the way stands for, by their ids. */
+  /** The user's source that each source of the alternative corresponds to, by id. */
   readonly sources: ReadonlyMap<string, string>;
   /** Those of one's own that listen where a listener of the way does: several at one jack, the first of them named. */
   readonly listeners: ReadonlyMap<string, readonly string[]>;
@@ -46,7 +46,7 @@ function sourcesByKind(rig: Rig): Map<string, Source[]> {
   return kinds;
 }
 
-/** Listeners by what they are; single tracks are left to whoever builds it. */
+/** Destinations by what they are; single tracks are left to the builder. */
 function listenersByKind(rig: Rig): Map<string, Listener[]> {
   const roles = rolesOf(rig);
   const types = findTypes(rig);

@@ -23,7 +23,7 @@ export interface Option {
   readonly figures: Figures;
   /** What of it has to be bought: devices that are not owned, low and high, euros; leads count whole. */
   readonly toBuyEur: readonly [number, number];
-  /** Sources of a whole program whose level can be set without another’s: of so many. */
+  /** Sources of a full mix whose level can be set independently, out of this many. */
   readonly apart: number;
   readonly together: number;
   /** Inputs of mixers and interfaces that stay free, and outputs. */
@@ -67,7 +67,7 @@ export const USUAL_WEIGHTS: Weights = {
   wrong: 1,
 };
 
-/** So many evaluations are spent on the settings of one way and moment: sends and switches, not everything that could be tried. */
+/** Maximum number of evaluations for the settings of one alternative and moment: sends and switches, not everything possible. */
 const EVALUATIONS_EACH = 40;
 
 /** One's own desk among the ways. */
@@ -119,7 +119,7 @@ function judged(kind: Option['kind'], rig: Rig, own: Rig, lacks: readonly Text[]
   };
 }
 
-/** Wants that do not come true: in every moment, or in those that are named. Single tracks are left to whoever builds it, and what sounds in the computer is the same in all. */
+/** Requirements that are not met: in every moment, or in those listed. Single tracks are left to the builder; what plays inside the computer is the same in all. */
 function cannotOf(rig: Rig): Text[] {
   const roles = rolesOf(rig);
   const moments = [null, ...rig.moments.map((m) => m.id)];
@@ -214,7 +214,7 @@ function beats(a: Drawn, b: Drawn): boolean {
   return better;
 }
 
-/** How each way comes out by one's own weights, 0 (worst of all in everything) to 1: each measure as a share of its range over all ways. */
+/** Score of each alternative by the user's weights, 0 (worst in everything) to 1: each measure as a share of its range over all. */
 export function scoresOf(options: readonly Option[], weights: Weights): number[] {
   const total = MEASURE_IDS.reduce((sum, id) => sum + weights[id], 0);
   const ranges = new Map(

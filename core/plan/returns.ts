@@ -28,7 +28,7 @@ export interface ReturnWay {
   readonly cannot: Text;
 }
 
-/** How a guest's own voice comes back now; null where it does not, or where they hear nothing. */
+/** How a guest's own voice returns now; null where it doesn't, or where they receive nothing. */
 export interface OwnVoice {
   readonly afterMs: number;
   /** How far under their own voice, dB, and how far it should be. */

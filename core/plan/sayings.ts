@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What plan says, and what each needs. Its words stand in words/en/core/plan.ts. */
+/** Codes that plan reports, with their parameters. Their sentences are in words/en/core/plan.ts. */
 export const say = sayersOf('plan', {
   yourRigAsIt: {},
   whatYouHaveNow: {},

@@ -23,7 +23,7 @@ export interface Bridge {
   /** The device that is put in; null where leads alone do. */
   readonly box: { readonly name: string; readonly edit: Edit; readonly deviceId: string } | null;
   readonly cables: readonly Cable[];
-  /** What is to be plugged, in words and in order: 'lead 6.35 mm …'. */
+  /** What has to be connected, in words and in order: 'lead 6.35 mm …'. */
   readonly parts: readonly Text[];
   readonly changes: readonly SettingChange[];
   /** Euros, low and high, of what has to be bought. */
@@ -42,7 +42,7 @@ const EVALUATIONS_EACH = 150;
 const MAX_LEADS = 24;
 const MAX_BOXES = 40;
 const OFFERED = 2;
-/** A device more to carry and to feed is worth so much. */
+/** Cost of one more device to carry and to power. */
 const COST_OF_A_BOX = 60;
 /** Devices that do nothing but bring a sound from one kind of end to another. */
 const BRIDGES = [
@@ -55,7 +55,7 @@ const BRIDGES = [
   'interface-2',
 ];
 
-/** Everything that can be said of how a plan is made so. Each part of it is looked for only where the one before leaves something. */
+/** Everything about how a plan is met. Each part is computed only where the previous one leaves something open. */
 export function makeWhole(rig: Rig): Whole {
   const made = solveRouting(rig);
   const done = withChanges(rig, made.changes);
@@ -97,7 +97,7 @@ export function bridgesFor(rig: Rig, { sourceId, listenerId }: Pair): Bridge[] {
 }
 
 interface Ends {
-  /** Ports that the source comes to, and ports that lead to the listener, through shut doors too: `device/port`. */
+  /** Ports that the source reaches, and ports that lead to the destination, through blocked edges too: `device/port`. */
   readonly from: ReadonlySet<string>;
   readonly to: ReadonlySet<string>;
 }

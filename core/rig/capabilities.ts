@@ -43,13 +43,13 @@ const isMadeHere = (type: DeviceType, end: PortSpec): boolean =>
 /** Whether something begins at an output: nothing within leads to it. */
 export const beginsAt = (type: DeviceType, end: PortSpec): boolean => end.direction === 'out' && isMadeHere(type, end);
 
-/** It films: light comes in, and no one sees it there. */
+/** A camera: takes in light, and no one watches it. */
 export const films = (type: DeviceType): boolean =>
   isHardware(type) && type.ports.some((p) => p.direction === 'in' && p.level === 'light');
 /** One sees a picture on it. */
 export const showsPicture = (type: DeviceType): boolean =>
   type.ports.some((p) => p.direction === 'out' && p.level === 'light' && !isMadeHere(type, p));
-/** A picture that comes in here is taken into a computer. */
+/** Video that arrives here is captured by a computer. */
 export const captures = (type: DeviceType): boolean => endsThat(type, 'captured').length > 0;
 /** It turns sound in the air into a signal. */
 export const hearsAir = (type: DeviceType): boolean =>
@@ -117,7 +117,7 @@ export const amplifies = (type: DeviceType): boolean =>
 /** Nearer than this a sound is stated for one ear, and not for a room. */
 const ROOM_M = 0.2;
 
-/** What comes in there leaves at the level of a microphone, as from a DI box: whatever is plugged, it is brought down to that. */
+/** Its output is at microphone level, as of a DI box: whatever is connected is brought down to that. */
 export const givesMicrophoneLevel = (type: DeviceType, end: PortSpec): boolean =>
   type.inside.some(
     (w) =>
@@ -134,7 +134,7 @@ export const amplifiesInstrument = (type: DeviceType): boolean =>
     return from?.level === 'microphone' && to?.level === 'air';
   });
 
-/** Whether it makes sound of its own into the room: volts, or what comes by a link, turned into air, not at an ear. */
+/** Whether it radiates sound into the room: converts a signal to sound, but not at an ear. */
 export const soundsIntoRoom = (type: DeviceType): boolean =>
   type.ports.some(
     (p) =>

@@ -42,7 +42,7 @@ const cableOf = (rig: Rig, cableId: string): Cable | undefined => rig.cables.fin
 
 const closing = (task: Task | undefined): Edit[] => (task ? [{ kind: 'close-task', taskId: task.id }] : []);
 
-/** The cable as it is to be, in place of what stands there. */
+/** The new cable, in place of the present one. */
 const replug = (rig: Rig, cableId: string, cable: Cable | null): Edit[] => [
   ...(cableOf(rig, cableId) ? [{ kind: 'unplug' as const, cableId }] : []),
   ...(cable ? [{ kind: 'plug' as const, cable }] : []),
@@ -67,8 +67,8 @@ export function markDone(rig: Rig, changes: readonly Change[]): Edit {
 }
 
 /**
- * *To do at the desk*: draws the change as it is to be, assumed until the task is ticked. A second proposal for
- * the same setting or cable replaces the first one; a return to what stood before closes the task.
+ * *Add to-do*: draws the change as it will be, assumed until the task is ticked. A second proposal for
+ * the same setting or cable replaces the first one; a return to the former value closes the task.
  * @param openedAt ISO 8601 time; the caller's clock
  * @param brings  the device that is put in with these cables
  */
@@ -84,7 +84,7 @@ export function addTasks(rig: Rig, changes: readonly Change[], openedAt: string,
 function settingToDo(rig: Rig, change: SettingChange, openedAt: string): Edit[] {
   const { deviceId, settingId, value } = change;
   const open = settingTask(rig, change);
-  // What the rig says nothing of stands at the type's default.
+  // What the rig doesn't mention has the default of its type.
   const preset = findSetting(rig, findTypes(rig), deviceId, settingId)?.default ?? value;
   const before = open?.before ?? storedSetting(rig, change) ?? { value: preset, known: 'assumed' as const };
   if (before.value === value) return [...closing(open), { kind: 'set-setting', deviceId, settingId, setting: before }];
@@ -130,7 +130,7 @@ export function tickTask(rig: Rig, task: Task): Edit {
   };
 }
 
-/** Not to be done after all: the drawing goes back to what stands at the desk. */
+/** Drops a task: the drawing returns to how the desk is now. */
 export function dropTask(rig: Rig, task: Task): Edit {
   const back: Edit[] = isSettingTask(task)
     ? [{ kind: 'set-setting', deviceId: task.deviceId, settingId: task.settingId, setting: task.before }]
@@ -138,14 +138,14 @@ export function dropTask(rig: Rig, task: Task): Edit {
   return { kind: 'batch', edits: [...back, ...closing(task), ...(isSettingTask(task) ? [] : withoutBox(rig, task))] };
 }
 
-/** A device that came with a cable goes with the last lead that it has. */
+/** A device that came with a cable is removed with its last cable. */
 function withoutBox(rig: Rig, { cableId, brings }: LeadTask): Edit[] {
   if (!brings || !rig.devices.some((d) => d.id === brings)) return [];
   const others = rig.cables.filter((c) => c.id !== cableId && isAt(c, brings));
   return others.length > 0 ? [] : [{ kind: 'remove-device', deviceId: brings }];
 }
 
-/** The rig as it stands at the desk: what is drawn and still to be done is taken back. */
+/** The rig as the desk is now: drawn changes that are still to do are taken back. */
 export function asAtDesk(rig: Rig): Rig {
   if (rig.tasks.length === 0) return rig;
   const settings = rig.tasks.filter(isSettingTask);
@@ -168,7 +168,7 @@ export function asAtDesk(rig: Rig): Rig {
   };
 }
 
-/** Someone looked at a cable: it is there, and so long. Null where the rig has no such cable. */
+/** Someone confirmed a cable and its length. Null where the rig has no such cable. */
 export function leadIsSo(rig: Rig, cableId: string, lengthM: number): Edit | null {
   const cable = cableOf(rig, cableId);
   return cable ? markDone(rig, [{ cableId, cable: { ...cable, lengthM } }]) : null;

@@ -29,7 +29,7 @@ const SingleEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('remove-device'), deviceId: Id }),
   z.strictObject({ kind: z.literal('plug'), cable: shape.cables.element }),
   z.strictObject({ kind: z.literal('unplug'), cableId: Id }),
-  /** Sources and listeners stand in an order of the person’s own: at the end, or at a place. */
+  /** Sources and destinations are in the user's order: at the end, or at an index. */
   z.strictObject({ kind: z.literal('add-source'), source: shape.sources.element, at: Place.optional() }),
   z.strictObject({ kind: z.literal('remove-source'), sourceId: Id }),
   z.strictObject({ kind: z.literal('add-listener'), listener: shape.listeners.element, at: Place.optional() }),
@@ -65,7 +65,7 @@ const refuse = (path: string, reason: Text): Applied => ({ ok: false, refusal: {
 
 /**
  * The rig after the edit, with the edit that undoes it; or a refusal with the reason. Pure: the rig given is not changed.
- * What comes out always holds together: no id twice, no cable to nowhere, no setting outside its range.
+ * The result is always consistent: no duplicate id, no cable to nowhere, no setting out of range.
  */
 export function applyEdit(rig: Rig, edit: Edit): Applied {
   const done = change(rig, edit);

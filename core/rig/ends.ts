@@ -8,7 +8,7 @@ import type { DeviceType, PortSpec } from './schema-type.ts';
 const firstAt = (type: DeviceType, port: PortSpec): PortSpec =>
   (port.socket && type.ports.find((p) => p.socket === port.socket)) || port;
 
-/** What someone has named an end, or the socket that it lies behind; undefined where no one has. */
+/** The name that a user gave to a socket or channel, or to the socket behind it; undefined without one. */
 export const givenName = (device: Device, type: DeviceType, port: PortSpec): string | undefined =>
   device.ends?.[port.id]?.name ?? device.ends?.[firstAt(type, port).id]?.name;
 
@@ -51,7 +51,7 @@ export function withEnd(device: Device, portId: string, next: EndSaid): Edit {
   return { kind: 'set-device', device: Object.keys(ends).length > 0 ? { ...rest, ends } : rest };
 }
 
-/** The socket that an end lies behind, named by someone; '' gives it its own name back. */
+/** The socket behind a channel, named by the user; '' restores its default name. */
 export function nameSocket(device: Device, type: DeviceType, portId: string, name: string): Edit {
   const first = firstAt(type, portsOf(type).get(portId)!);
   const { name: _before, ...rest } = device.ends?.[first.id] ?? {};

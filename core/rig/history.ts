@@ -18,7 +18,7 @@ export interface History {
   readonly future: readonly Step[];
 }
 
-/** So many steps are kept; older ones can no longer be undone. */
+/** Maximum number of steps kept; older ones can no longer be undone. */
 const KEPT = 200;
 
 export const startHistory = (rig: Rig): History => ({ rig, past: [], future: [] });

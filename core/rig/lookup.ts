@@ -68,11 +68,11 @@ export function findSetting(rig: Rig, types: Types, deviceId: string, settingId:
   return type && settingsOf(type).get(settingId);
 }
 
-/** A setting as it stands in the rig; the type's default, assumed, where no one has said anything. */
+/** A setting as it is in the rig; the default of its type, assumed, where the rig has none. */
 export const settingOf = (device: Device, spec: SettingSpec): Device['settings'][string] =>
   device.settings[spec.id] ?? { value: spec.default, known: 'assumed' };
 
-/** The unit that its numbers are told in; '' for what has none. */
+/** The unit of its numbers; '' for none. */
 export const unitOf = (spec: SettingSpec | undefined): string =>
   spec?.kind === 'gain' ? 'dB' : spec?.kind === 'delay' || spec?.kind === 'value' ? spec.unit : '';
 

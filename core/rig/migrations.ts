@@ -9,7 +9,7 @@ const isObject = (value: unknown): value is Loose =>
 const list = (value: unknown): Loose[] => (Array.isArray(value) ? value.filter(isObject) : []);
 
 interface Shelf {
-  /** What stood on a shelf of version 1 was this. */
+  /** What each shelf of version 1 implied. */
   readonly is: Pick<DeviceType, 'nature' | 'hosts' | 'shows'>;
   /** What its ends of a level and direction did. */
   readonly does?: readonly (readonly [direction: 'in' | 'out', levels: readonly string[], does: string])[];
@@ -80,7 +80,7 @@ const known = (fields: Loose): Loose => Object.fromEntries(Object.entries(fields
  * documents in the tests hold it to that.
  */
 export const migrations: Readonly<Record<number, (document: Document) => Document>> = {
-  /** Version 2: a type says what it is, whatever shelf it stands on. */
+  /** Version 2: a type states its capabilities, whatever shelf it is on. */
   1: (document) =>
     Array.isArray(document.types) ? { ...document, types: document.types.map(typeFromVersion1) } : document,
 };

@@ -11,11 +11,11 @@ const placeOf = (s: { readonly deviceId: string; readonly settingId: string }): 
   `${s.deviceId} ${s.settingId}`;
 
 const seen = new WeakMap<Rig, Map<string, Rig>>();
-/** Devices as they stand in a moment: the same device with the same settings stays the same thing, so what is known of it is kept. */
+/** Devices in a moment: an unchanged device stays the same object, so that caches keep what is known of it. */
 const boxes = new WeakMap<Rig['devices'][number], Map<string, Rig['devices'][number]>>();
 
 /**
- * The rig as it stands in a moment: its settings pressed, its wants in place of the plain ones. The plain rig for null,
+ * The rig in a moment: its settings applied, its requirements in place of the plain ones. The plain rig for null,
  * and for a moment that is not there. What a moment presses is a decision, so it counts as seen.
  */
 export function atMoment(rig: Rig, momentId: string | null): Rig {
@@ -134,7 +134,7 @@ export interface Differs {
   }[];
 }
 
-/** What has to be pressed to come from the plain rig to a moment, and what is wanted otherwise there. */
+/** Settings that change from the plain rig to a moment, and requirements that differ there. */
 export function differences(rig: Rig, momentId: string): Differs {
   const moment = rig.moments.find((m) => m.id === momentId);
   if (!moment) return { settings: [], wants: [] };

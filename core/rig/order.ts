@@ -1,6 +1,6 @@
 import type { Moment, PlanCell, Rig } from './schema.ts';
 
-/** The very list where it stands in order already: what is known of it is kept, and an edit costs what it touches. */
+/** The same list object if already in order: caches keyed by it stay valid, so an edit costs only what it touches. */
 function inOrderOf<T>(list: T[], compare: (a: T, b: T) => number): T[] {
   for (let i = 1; i < list.length; i++) if (compare(list[i - 1]!, list[i]!) > 0) return [...list].sort(compare);
   return list;
@@ -32,7 +32,7 @@ function byPlace(a: Pressed, b: Pressed): number {
   return a.settingId < b.settingId ? -1 : a.settingId > b.settingId ? 1 : 0;
 }
 
-/** A moment as documents keep it: what has no order of its own stands by its place. */
+/** A moment as documents store it: without an order of its own it has its index. */
 export const inOrder = (moment: Moment): Moment => ({
   ...moment,
   settings: inOrderOf(moment.settings, byPlace),

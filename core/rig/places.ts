@@ -2,7 +2,7 @@ import { isCall } from './capabilities.ts';
 import { findDevice, findTypes, portsOf } from './lookup.ts';
 import type { PortRef, Rig } from './schema.ts';
 
-/** Where an end is: here, at the far side of a call (the call's id), or no one can tell yet (null). */
+/** Where a socket is: here (the desk), at the far side of a call (the call's id), or unknown (null). */
 export type Place = 'here' | { readonly farOf: string } | null;
 
 const HERE = 'here';

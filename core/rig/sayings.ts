@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What rig says, and what each needs. Its words stand in words/en/core/rig.ts. */
+/** Codes that rig reports, with their parameters. Their sentences are in words/en/core/rig.ts. */
 export const say = sayersOf('rig', {
   thereIsNoDevice: { device: 'name' },
   thereIsNoMoment: { moment: 'name' },

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Id, Name, Range } from './schema-type.ts';
 
 const Spread = z.strictObject({ mean: z.number(), sd: z.number().min(0), count: z.int().min(1) });
-/** Where a band ends, Hz: low, nominal and high; beyond what was looked at; or null where that could not be told. */
+/** Edge of a band, Hz: low, nominal and high; beyond the measured range; or null where it could not be read. */
 const BandEnd = z.union([Range, z.literal('beyond'), z.null()]);
 const MeasurementBase = {
   id: Id,
@@ -11,9 +11,9 @@ const MeasurementBase = {
   takenAt: z.iso.datetime(),
 };
 /**
- * A figure got from a take. `delay`: the signed sum of these figures is so many ms, whatever each may be alone.
- * `drift`: the clock of one device against that of another. `level`: how loud a source came to a listener. `noise`: what
- * a listener has when nothing else sounds. `band`: between which frequencies a source came to a listener. `offset`: one take of a path test, sound against picture as it was read.
+ * A figure measured in a take. `delay`: the signed sum of these figures is this many ms, whatever each is alone.
+ * `drift`: the clock of one device relative to another. `level`: level of a source at a destination. `noise`: what
+ * a destination has when nothing else plays. `band`: bandwidth of a source at a destination. `offset`: one take of a sync test, audio against video as read.
  */
 export const Measurement = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -37,7 +37,7 @@ export const Measurement = z.discriminatedUnion('kind', [
     listenerId: Id,
     /** Read from the take, in the scale of the place. */
     db: Spread,
-    /** What it was taken for: the source is as loud as this, or the knob `device.setting` stands so. */
+    /** What it was applied to: the level of a source, or the value of `device.setting`. */
     means: z.string().max(140),
   }),
   z.strictObject({
@@ -53,7 +53,7 @@ export const Measurement = z.discriminatedUnion('kind', [
     kind: z.literal('band'),
     sourceId: Id,
     listenerId: Id,
-    /** The devices that it came through: a way through others has a band of its own. */
+    /** The devices on its path: a path through others has a band of its own. */
     deviceIds: z.array(Id).min(1).max(64),
     lowHz: BandEnd,
     highHz: BandEnd,
@@ -63,7 +63,7 @@ export const Measurement = z.discriminatedUnion('kind', [
     kind: z.literal('offset'),
     sourceId: Id,
     listenerId: Id,
-    /** The delays that were set while it was made, `device.setting`; those that are not named stood at their least. */
+    /** Delays that were set during the take, `device.setting`; those not listed were at their minimum. */
     settings: z.array(z.strictObject({ setting: z.string().max(140), value: z.number() })).max(32),
     ms: Spread,
     /** Left out by someone: it is shown and counts for nothing. */

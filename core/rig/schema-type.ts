@@ -51,7 +51,7 @@ const PictureEnd = z.strictObject({
   sends: z.strictObject({ mode: Id, bits: Id.optional() }).optional(),
   /** A switch of the device, on or off: whether what it sends is copy-protected. */
   protects: Id.optional(),
-  /** Newest copy protection that it can take in; `none` shows black. */
+  /** Newest copy protection that its input supports; with `none` the video is black. */
   protection: z.enum(['none', '1.4', '2.2']).optional(),
   /** Takes two-channel PCM only. */
   stereoPcmOnly: z.boolean().optional(),
@@ -65,7 +65,7 @@ const PictureEnd = z.strictObject({
 const Does = z.enum([
   /** What leaves here is seen and heard by an audience at once. */
   'stream',
-  /** What is monitored in a program that mixes leaves here, for whoever runs it. */
+  /** Output of what is monitored in an app that mixes, for the person who runs it. */
   'monitor',
   /** What leaves here is sent by a licensed transmitter. */
   'on-air',
@@ -79,12 +79,12 @@ const Does = z.enum([
   /** Where one person listens; where a room full of people does. */
   'ears',
   'room-ears',
-  /** Where whoever listens at this device looks. */
+  /** What the listener at this device watches. */
   'view',
   /** What begins here, beside voices: the sound of a game, or music. */
   'game',
   'music',
-  /** What comes in here is taken into a computer as a picture with its sound. */
+  /** Its input is captured by a computer as video with audio. */
   'captured',
 ]);
 
@@ -113,15 +113,15 @@ const PortSpec = z.strictObject({
   listed: z.literal(true).optional(),
   /** Two wires and a screen; where absent, it follows from the connector. */
   balanced: z.boolean().optional(),
-  /** How bits are laid out on a plug that several formats share; where absent, two channels as IEC 60958 lays them. */
+  /** Bit layout on a plug that several formats share; by default two channels by IEC 60958. */
   format: DigitalFormat.optional(),
   /** Transformer, optical or radio: no metal joins this socket's screen to the chassis. */
   isolated: z.boolean().optional(),
-  /** Power that stands on this socket. */
+  /** Power that this socket supplies. */
   gives: SocketPower.extend({ setting: Id.optional() }).optional(),
-  /** Power that has to come by this socket. */
+  /** Power that has to be supplied through this socket. */
   takes: SocketPower.optional(),
-  /** What of this must not come by this socket. */
+  /** Power that must not arrive at this socket. */
   harmedBy: z.array(PowerKind).max(4).optional(),
   picture: PictureEnd.optional(),
 });
@@ -192,7 +192,7 @@ const SettingSpec = z.discriminatedUnion('kind', [
     /** At its lowest position nothing passes, as with a send turned fully down. */
     offAtMin: z.boolean(),
   }),
-  /** What is set in the device's own unit and moves no level by itself: a corner, a threshold, a ratio. */
+  /** A setting in the device's own unit that changes no level by itself: a corner frequency, a threshold, a ratio. */
   z.strictObject({
     ...SettingBase,
     kind: z.literal('value'),
@@ -238,7 +238,7 @@ const Stage = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('fixed-gain'), db: Db }),
   /** Open only while the setting has this value: a mute, a switch position, an exclusive mode. */
   z.strictObject({ do: z.literal('door'), setting: Id, openWhen: SettingValue }),
-  /** Into or out of the digital domain; full scale stands at this analog level. */
+  /** A converter between analog and digital; full scale is at this analog level. */
   z.strictObject({ do: z.literal('convert'), to: z.enum(['digital', 'analogue']), fullScaleDbu: Range }),
   /** Sound in air to volts. */
   z.strictObject({ do: z.literal('hear'), sensitivityDbvPerPa: Range }),
@@ -287,10 +287,10 @@ const Exclusive = z.strictObject({ ports: z.tuple([Id, Id]), severity: z.enum(['
 export const DeviceType = z.strictObject({
   id: Id,
   name: Name,
-  /** The shelf that it stands on in the list of gear; nothing else may ask for it. */
+  /** The shelf it is listed on in Gear; nothing else may depend on it. */
   family: Id,
   summary: Text,
-  /** What people call it, beside its name; in parentheses words that may stand beside those. */
+  /** Other names for it; in parentheses, words that may go with those. */
   words: z.array(Name).max(200).optional(),
   /** Hardware, where nothing is said. */
   nature: z.enum(['hardware', 'program', 'person']).optional(),

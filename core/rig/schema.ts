@@ -40,7 +40,7 @@ const Device = z.strictObject({
     .string()
     .regex(/^([0-9a-f]{256}){1,8}$/, { error: () => textOf(say.edidRule()) })
     .optional(),
-  /** How it stood when someone photographed it: knobs, sockets, leads. Known by the hash of the picture. */
+  /** A photograph of knobs, sockets or cables as they were. Identified by the hash of the image. */
   photos: z
     .array(z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{64}$/), name: Name, at: z.iso.datetime() }))
     .max(12)
@@ -106,7 +106,7 @@ const PlanCell = z.strictObject({
   underVoiceDb: z.number().min(-40).max(60).optional(),
   /** Whether its sound has to keep time with a picture; it has, where absent. */
   keepTime: z.boolean().optional(),
-  /** It is to be alone there: a track that can be balanced afterwards. */
+  /** Has to be alone there: a track that can be mixed afterwards. */
   ownTrack: z.boolean().optional(),
 });
 export type PlanCell = z.infer<typeof PlanCell>;
@@ -142,7 +142,7 @@ export type SettingTask = z.infer<typeof SettingTask>;
 export type LeadTask = z.infer<typeof LeadTask>;
 export type Task = z.infer<typeof Task>;
 
-/** A finding that someone has looked at and will live with: kept with the reason, until it is taken up again. */
+/** A finding that someone accepted, kept with the reason until reopened. */
 export const Aside = z.strictObject({
   /** The finding's. */
   id: z.string().min(1).max(400),
@@ -172,9 +172,9 @@ const Session = z.strictObject({
   hours: z.number().positive().max(72).optional(),
   /** The picture that is wanted of every source. */
   pictureMode: PictureMode.optional(),
-  /** Someone outside is to be heard here too. */
+  /** Remote guests are to be heard here too. */
   twoWay: z.boolean().optional(),
-  /** Whoever speaks walks about. */
+  /** The presenter walks about. */
   movesAbout: z.boolean().optional(),
   /** How far from the desk those who play or speak sit. */
   distanceM: z.number().positive().max(200).optional(),
@@ -200,7 +200,7 @@ export const RigDocument = z.strictObject({
   tasks: z.array(Task).max(1000),
   aside: z.array(Aside).max(500).default([]),
   moments: z.array(Moment).max(24).default([]),
-  /** What someone calls types of theirs: words as they were typed, and the type that each stands for. */
+  /** The user's own names for types: words as typed, and the type each means. */
   words: z.record(z.string().min(1).max(80), Id).optional(),
 });
 export type Rig = z.infer<typeof RigDocument>;

@@ -16,11 +16,11 @@ export interface Arrival {
   readonly highHz: number;
   /** The device whose clock counts the samples; null while nothing has. */
   readonly clock: string | null;
-  /** The least distance to a ceiling met so far, dB; Infinity for none. */
+  /** Smallest headroom on the path so far, dB; Infinity where nothing can clip. */
   readonly headroomDb: number;
   /** A number made of the ways it took: equal for left and right of one way, and for nothing else that is known. */
   readonly way: number;
-  /** The edge it came by; null at the source. */
+  /** The last edge of its path; null at the source. */
   readonly edge: Edge | null;
   from: Arrival | null;
   /** How loud it may be the other way up: copies that nearly cancel leave open which of them is the louder. -Infinity where that is known. */

@@ -10,7 +10,7 @@ export interface Components {
   readonly of: Int32Array;
   readonly order: Int32Array;
   readonly first: Int32Array;
-  /** 1 where a signal can come back to a node of the component. */
+  /** 1 where a signal can return to a node of the component (a loop). */
   readonly loops: Uint8Array;
 }
 
@@ -83,7 +83,7 @@ function tarjan(graph: Graph): Components {
   return { count, ...numbered(graph, order, starts.subarray(0, count).reverse()) };
 }
 
-/** Components numbered as they stand in the order, and which of them a signal goes round in. */
+/** Components in topological order, and which of them contain a loop. */
 function numbered(graph: Graph, order: Int32Array, starts: Int32Array): Omit<Components, 'count'> {
   const first = new Int32Array(starts.length + 1);
   first.set(starts);

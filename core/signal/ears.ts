@@ -2,7 +2,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { dbFromPower, type Interval, interval, powerFromDb } from '#core/units/index.ts';
 import type { Evaluation } from './evaluate.ts';
 
-/** Equal energy: so many decibels more halve the time (NIOSH 1998 and ITU-T H.870 alike). */
+/** Exchange rate: this many dB more halve the allowed time (equal energy; NIOSH 1998 and ITU-T H.870 alike). */
 const EXCHANGE_DB = 3;
 const NIOSH = { db: 85, hoursADay: 8 } as const;
 const WHO_ITU = { db: 80, hoursAWeek: 40 } as const;

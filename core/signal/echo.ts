@@ -1,4 +1,4 @@
-/** Under this a voice that comes back is side tone. */
+/** Below this delay, one's own voice returned is sidetone, ms. */
 const SIDE_TONE_MS = 5;
 
 /**

@@ -189,7 +189,7 @@ function replaced<T extends { readonly from: number; readonly to: number }>(
   return { list, firsts: shifted };
 }
 
-/** Where edges that came or went lead to. */
+/** Nodes that added or removed edges lead to. */
 function touchedBy(before: Graph, patches: readonly PatchedDevice[]): number[] {
   const touched: number[] = [];
   for (const { first, end, links } of patches) {

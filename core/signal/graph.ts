@@ -56,7 +56,7 @@ export interface Edge {
   readonly stages: readonly Stage[];
 }
 
-/** A setting that has to stand so for anything to pass. */
+/** A setting that has to have this value for anything to pass. */
 export interface Door {
   readonly settingId: string;
   readonly opensAt: SettingValue;

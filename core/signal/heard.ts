@@ -75,7 +75,7 @@ export interface Pair {
   } | null;
   /** How far under the main voice it is heard there, dB; null for the voice itself, or where one of the two is not heard. */
   readonly underVoiceDb: number | null;
-  /** Where it is to be alone: the other sources that are heard there nearly as loud; empty otherwise. */
+  /** For a source that has to be alone there: other sources nearly as loud; empty otherwise. */
   readonly besides: readonly string[];
   readonly verdict: TimeVerdict;
 }

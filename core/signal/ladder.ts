@@ -36,7 +36,7 @@ export interface Rung {
   readonly snrDb: number | null;
   /** From the usual peaks to the ceiling. */
   readonly headroomDb: number | null;
-  /** How much of the distance to the noise goes here; of this what comes in from beside the way. */
+  /** Signal-to-noise lost at this stage, dB, and how much of that is noise added from outside the path. */
   readonly lostDb: number;
   readonly fromBesideDb: number;
 }
@@ -50,7 +50,7 @@ export interface Ladder {
   readonly tightest: number;
 }
 
-/** Less lost than this is not told. */
+/** Smaller losses of signal-to-noise are not reported, dB. */
 const TOLD_DB = 1;
 
 /** The way of one arrival as steps: level, noise, ceiling after each stage that does something to them. */
@@ -80,12 +80,12 @@ interface Open {
   gainDb: number;
   levelDb: Interval;
   noise: number;
-  /** What of the noise came in from beside the way. */
+  /** Part of the noise that was added from outside the path. */
   beside: number;
   ceilingDb: number;
 }
 
-/** Where the walk along a way has come to: the level there, its noise, and the steps so far. */
+/** State of the walk along a path: level, noise, and the stages so far. */
 class Walk {
   readonly rungs: Open[] = [];
   private readonly types: ReadonlyMap<string, DeviceType>;
@@ -131,10 +131,10 @@ class Walk {
     const { deviceId, portId, scale } = this.graph.nodes[to]!;
     rung.scale = scale;
     const port = this.types.get(findDevice(this.rig, deviceId)!.typeId)!.ports.find((p) => p.id === portId)!;
-    // Of the knobs before a headphone socket the last is its volume; the others set what comes to it.
+    // Of the knobs before a headphone jack the last is its volume; the others set its input level.
     const volume = this.rungs.slice(before).findLast((own) => own.setting);
     if (volume && port.level === 'headphone' && port.direction === 'out') volume.phones = true;
-    // What the place holds beyond what came along: others that meet the way here.
+    // What arrives here besides this path: other signals that are mixed in at this place.
     const there = this.noiseAt(to);
     if (there > rung.noise * (1 + 1e-9)) {
       rung.beside += there - rung.noise;

@@ -17,7 +17,7 @@ export interface LoopGain {
   readonly gainDb: number;
   /** Everything that comes round added by power: what a broad band meets. */
   readonly powerDb: number;
-  /** The band in which it is so loud. */
+  /** The band with the highest gain. */
   readonly lowHz: number;
   readonly highHz: number;
 }
@@ -30,9 +30,9 @@ interface Term {
 
 /** Copies nearer than this are in step at every frequency: they add, or cancel. */
 const IN_STEP_MS = 0.02;
-/** More instants than this are not told apart: the faintest are taken to be in step with the worst. */
+/** Maximum number of different delays; beyond it the quietest are assumed to be in phase with the worst. */
 const MAX_TERMS = 48;
-/** Where more nodes than this are interwoven, delays are not told apart at all. */
+/** In components with more nodes than this, delays are ignored (everything is assumed to be in phase). */
 const MAX_WOVEN = 40;
 
 /**
@@ -77,7 +77,7 @@ function bandsOf(links: readonly LoopLink[]): BandLinks[] {
 
 type Matrix = readonly (readonly number[])[];
 
-/** What comes from each node that is left to each: in the worst step, and by power. */
+/** Gain from each node to each remaining one: worst case in phase, and by power. */
 function returnsOf(nodes: number, links: readonly LoopLink[]): { amplitude: Matrix; power: Matrix } {
   const out: Map<number, Term[]>[] = Array.from({ length: nodes }, () => new Map());
   const into: Set<number>[] = Array.from({ length: nodes }, () => new Set());
@@ -116,7 +116,7 @@ function returnsOf(nodes: number, links: readonly LoopLink[]): { amplitude: Matr
   };
 }
 
-/** The node whose elimination adds least (Markowitz 1957); those that come back to themselves stay. -1 for none. */
+/** The node whose elimination adds fewest edges (Markowitz 1957); nodes with a self-loop stay. -1 for none. */
 function easiest(
   left: ReadonlySet<number>,
   cut: ReadonlySet<number>,
@@ -166,7 +166,7 @@ function spectralRadius(matrix: Matrix): number {
       for (let j = 0; j < n; j++) sum += matrix[i]![j]! * vector[j]!;
       next[i] = sum;
       top = Math.max(top, sum);
-      // Collatz and Wielandt: the radius lies between the least and the largest growth.
+      // Collatz-Wielandt bounds: the spectral radius is between the smallest and the largest growth.
       if (vector[i]! > 0) [low, high] = [Math.min(low, sum / vector[i]!), Math.max(high, sum / vector[i]!)];
     }
     radius = high - 1;

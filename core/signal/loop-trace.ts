@@ -4,10 +4,10 @@ import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';
 import { keep, pass } from './meet.ts';
 
-/** Turns of a loop are followed until they are so far down, or so far up: it howls, whatever follows. */
+/** Turns of a loop are followed until they are this far below, or above, where they began, dB: above, it howls. */
 const LOOP_FLOOR_DB = 80;
 const LOOP_CEILING_DB = 80;
-/** So many steps inside a loop are followed at most. */
+/** Maximum number of steps that are followed inside a loop. */
 const LOOP_STEPS = 4096;
 const MAX_SOURCES = 64;
 
@@ -23,7 +23,7 @@ export function followLoop(graph: Graph, components: Components, c: number, list
   const rank = ranksOf(graph, components, members);
   const entered = members.reduce((n, node) => n + lists[node]!.length, 0);
   if (entered === 0) return 0;
-  /** What has not gone on yet: an arrival as a whole (null), or so much of it, a signed amplitude. */
+  /** Not yet passed on: a whole arrival (null), or part of it as a signed amplitude. */
   const waiting = new Map<Arrival, number | null>();
   const open: Arrival[] = [];
   const isBefore = (a: Arrival, b: Arrival): boolean =>
@@ -38,7 +38,7 @@ export function followLoop(graph: Graph, components: Components, c: number, list
       for (; at > 0 && isBefore(open[at - 1]!, arrival); at--) open[at] = open[at - 1]!;
       open[at] = arrival;
     }
-    // What waits as a whole has grown by what it met; a part grows by the part that came.
+    // A waiting arrival has grown by what it merged with; a waiting part grows by the part that was added.
     waiting.set(arrival, before === null || part === null ? null : (before ?? 0) + part);
   };
   const leave = (arrival: Arrival): number | null | undefined => {
@@ -47,7 +47,7 @@ export function followLoop(graph: Graph, components: Components, c: number, list
     return part;
   };
   for (const node of members) for (const arrival of lists[node]!) wait(arrival, null);
-  /** How loud each source was at each node when it first came. */
+  /** Level of each source at each node when it first arrived. */
   const firstDb = new Map<number, number>();
   let [dropped, steps] = [0, 0];
   for (let arrival = open.pop(); arrival; arrival = open.pop()) {
@@ -79,7 +79,7 @@ export function followLoop(graph: Graph, components: Components, c: number, list
       if (!kept.arrival) continue;
       if (kept.isNew) wait(kept.arrival, null);
       else {
-        // It stands for the copy that it met: what of that has not gone on goes with it.
+        // It represents the copy it merged with: what that has not passed on yet goes with it.
         const left = kept.replaced ? leave(kept.replaced) : undefined;
         if (left !== undefined) wait(kept.arrival, left);
         wait(kept.arrival, polarity * ratioFromDb(levelDb));

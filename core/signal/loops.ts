@@ -5,7 +5,7 @@ import { type LoopGain, type LoopLink, loopGain } from './loop-gain.ts';
 import { type Measurements, settleDelay } from './offset.ts';
 import { say } from './sayings.ts';
 
-/** A way that comes back to where it began, by the same devices in the same order: its channels are one loop. */
+/** A path that returns to its beginning. Same devices in the same order: its channels count as one loop. */
 export interface Loop {
   /** In the order that they are met. */
   readonly deviceIds: readonly string[];
@@ -30,7 +30,7 @@ const AIR = {
 };
 export const loopLimit = ({ throughAir }: { readonly throughAir: boolean }): typeof FLAT => (throughAir ? AIR : FLAT);
 
-/** Fainter returns are not told: no one hears them, however long they take (ITU-T G.131). */
+/** Quieter returns are not reported: inaudible at any delay (ITU-T G.131), dB. */
 const TOLD_DB = -65;
 /** A patch bay with everything open has more ways round than anyone would read. */
 const MAX_CYCLES = 512;
@@ -118,7 +118,7 @@ function loopsOf(graph: Graph, components: Components, c: number, measurements: 
   );
 }
 
-/** What is fainter than all together by so much has no part in it. */
+/** Contributions this far below the total are ignored, dB. */
 const CONTRIBUTES_DB = 20;
 
 /** The devices along a cycle, in order, from the one that stands first in the rig. */

@@ -2,7 +2,7 @@ import { dbFromRatio, ratioFromDb, add as sumOf } from '#core/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Graph } from './graph.ts';
 
-/** At most so many ways of one source at one node; the loudest stay. */
+/** Maximum number of paths of one source that are kept at one node; the loudest stay. */
 const WAYS_PER_SOURCE = 16;
 /** Copies of one source nearer than this add by amplitude: they are one arrival. */
 const SAME_INSTANT_MS = 0.02;
@@ -18,7 +18,7 @@ export function add(lists: Arrival[][], node: number, arrival: Arrival): void {
   else lists[node]!.push(arrival);
 }
 
-/** An arrival at the other end of an edge. @param from  what it is told to have come from */
+/** An arrival at the other end of an edge. @param from  the arrival it continues */
 export function pass(graph: Graph, arrival: Arrival, e: number, from = arrival): Arrival {
   const edge = graph.edges[e]!;
   return {
@@ -43,13 +43,13 @@ export function pass(graph: Graph, arrival: Arrival, e: number, from = arrival):
   };
 }
 
-/** What became of an arrival that came to a node. */
+/** What became of an arrival at a node. */
 export interface Kept {
-  /** What stands there for it: itself, or the copy that it met; null where there was no room for it. */
+  /** The arrival that represents it: itself, or the copy it merged with; null if it was dropped. */
   readonly arrival: Arrival | null;
   /** What had to go: itself, or the quietest; null where nothing had to. A copy that was met and is quieter has not gone. */
   readonly gone: Arrival | null;
-  /** The copy that it met and now stands for. */
+  /** The copy it merged with, which now represents both. */
   readonly replaced: Arrival | null;
   /** Nothing of its like was there. */
   readonly isNew: boolean;
@@ -127,7 +127,7 @@ function after(arrival: Arrival, shared: Level): { low: number; nominal: number;
   };
 }
 
-/** Where two ways of one source part: the last place that both came through, else the source itself; that alone for what is several ways already. */
+/** Where two paths of one source part: the last node on both, or the source itself; the source for an arrival that is already a merger. */
 function sharedOf(a: Arrival, b: Arrival): Arrival {
   const passed = new Set<Arrival>();
   let origin = a;

@@ -23,7 +23,7 @@ export interface PairChange {
   readonly by: number;
 }
 
-/** From so much on a change of level or time is told. */
+/** Smallest change of level (dB) or time (ms) that is reported. */
 const TOLD_DB = 1;
 const TOLD_MS = 1;
 

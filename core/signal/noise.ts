@@ -2,7 +2,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { findComponents } from './components.ts';
 import type { Graph } from './graph.ts';
 
-/** One place at which noise comes in, and how much of it arrives at a tap. */
+/** One place where noise is added, and how much of it arrives at the tap point. */
 export interface NoisePart {
   /** The edge whose own noise it is. */
   readonly edge: number;
@@ -11,13 +11,13 @@ export interface NoisePart {
 }
 
 /**
- * Where the noise at a node comes from, the most first: the noise floor's cascade read backwards, so that each edge's
- * own noise is weighed by the power gain from there to here. Their sum is the floor that the evaluation tells.
+ * Where the noise at a node comes from, largest first: the cascade of noise floors read backwards, so that each edge's
+ * own noise is weighted by the power gain from there to here. Their sum is the noise floor of the evaluation.
  */
 export const noiseParts = (graph: Graph, node: number): NoisePart[] =>
   noisesInto(graph, node).sort((a, b) => b.power - a.power);
 
-/** The same in no order: for whoever looks for some of them. */
+/** The same, unsorted: for callers that look for some of them. */
 export function noisesInto(graph: Graph, node: number): NoisePart[] {
   const { edges, firstEdge, to } = graph;
   const { count, first, order } = findComponents(graph);

@@ -9,13 +9,13 @@ import { noisesInto } from './noise.ts';
 export interface OpenChannel {
   readonly deviceId: string;
   readonly portId: string;
-  /** So much quieter the floor there is with it shut. */
+  /** How much lower the noise floor is with the channel muted, dB. */
   readonly costDb: number;
   /** The mute or level nearest to it that shuts it and nothing wanted; null where there is none. */
   readonly shut: SettingChange | null;
 }
 
-/** Less is not told: no one hears it. */
+/** Smaller improvements are not reported: inaudible, dB. */
 const TOLD_DB = 0.1;
 
 const settingsOfPairs = new WeakMap<Evaluation['pairs'], ReadonlySet<string>>();
@@ -50,7 +50,7 @@ export function openChannels(
     if (unwanted.has(rig.sources[arrival.sourceIndex]!.id)) continue;
     for (let at: Arrival | null = arrival; at?.edge; at = at.from) used.add(at.edge);
   }
-  // What anyone wants anywhere is not shut for the sake of this one.
+  // Never mute a channel that some destination requires.
   const elsewhere = wantedSettings(pairs);
   const usedHere = new Set([...used].flatMap((e) => e.settings));
   const isUsed = (setting: string): boolean => usedHere.has(setting) || elsewhere.has(setting);

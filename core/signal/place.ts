@@ -7,7 +7,7 @@ export interface Way {
   readonly sides: string[];
 }
 
-/** What comes to one place, read when it is asked for, and kept as long as nothing else comes there. */
+/** What arrives at one place, computed on demand and cached until something else arrives there. */
 export interface Place {
   readonly nodes: readonly number[];
   readonly noiseDb: readonly number[];

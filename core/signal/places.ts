@@ -35,7 +35,7 @@ export function placeAt(spread: Spread, at: PortRef): Place {
   return place;
 }
 
-/** What was read of a place and holds still: of pictures and sounds that come there as they did. */
+/** Carries over what was computed for a place and has not changed: video and audio that still arrive as they did. */
 function takeOver(place: Place, old: Place): void {
   for (const [source, picture] of old.pictures)
     if (place.first.get(source) === old.first.get(source)) place.pictures.set(source, picture);
@@ -89,7 +89,7 @@ function firstPictures(spread: Spread, nodes: readonly number[]): Map<number, Ar
   return first;
 }
 
-/** The picture of a source as it is seen at a place; null where it does not come there. */
+/** The video of a source as seen at a place; null where it does not arrive. */
 export function pictureAt(spread: Spread, at: PortRef, sourceIndex: number): Pair['picture'] {
   const place = placeAt(spread, at);
   const first = place.first.get(sourceIndex);
@@ -124,7 +124,7 @@ export function waysAt(
   return ways;
 }
 
-/** Quieter than the loudest by so much, a second way is not told. */
+/** A second path this far below the loudest one is not reported, dB. */
 const TOLD_DB = 60;
 
 function readWays(
@@ -171,7 +171,7 @@ function readWays(
 export const loudestOf = (ways: readonly Way[] | undefined): number | null =>
   ways ? ways.reduce((db, w) => Math.max(db, w.arrival.levelDb), Number.NEGATIVE_INFINITY) : null;
 
-/** Quieter than a source by so much, what else comes to its track does not hinder balancing it (typical of spill between two microphones). */
+/** Spill this far below a source doesn't prevent mixing its track (typical of two microphones), dB. */
 const SPILL_DB = 15;
 
 /** Other sources at a place that stand near one there, by their ids. */

@@ -26,7 +26,7 @@ export interface Roles {
   listener(listener: Listener): ListenerRole;
   /** See `mainVoiceOf`. */
   readonly mainVoice: string | null;
-  /** Whether the source is the voice of whoever listens there: at the own ears, or into the microphone of the same device. */
+  /** Whether the source is the listener's own voice: at their own ears, or into the microphone of the same device. */
   isOwn(source: Source, listener: Listener): boolean;
 }
 
@@ -114,7 +114,7 @@ function mainVoice(seen: Seen): string | null {
   return (voices.find((v) => v.at === 'here') ?? voices[0])?.id ?? null;
 }
 
-/** The voice that levels are told against: the first person here, in the order of the rig's sources; else the first person. */
+/** The main voice, the reference for levels: the first person who arrives here, in the order of the rig's sources; else the first person. */
 export const mainVoiceOf = (rig: Rig): string | null => rolesOf(rig).mainVoice;
 
 function sourceRole(seen: Seen, source: Source, main: string | null): SourceRole {

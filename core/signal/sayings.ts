@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What signal says, and what each needs. Its words stand in words/en/core/signal.ts. */
+/** Codes that signal reports, with their parameters. Their sentences are in words/en/core/signal.ts. */
 export const say = sayersOf('signal', {
   onThisPath: {},
   vs: { device: 'name' },

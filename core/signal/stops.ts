@@ -9,7 +9,7 @@ export interface BlockingSetting {
   readonly opensAt: SettingValue;
 }
 
-/** Why nothing of a source comes to a place. */
+/** Why a source does not arrive at a place. */
 export type Stop =
   /** There is a way, and these doors on it are shut, in the order that the sound meets them. */
   | { readonly kind: 'shut'; readonly doors: readonly BlockingSetting[]; readonly deviceIds: readonly string[] }
@@ -45,7 +45,7 @@ function shutIndex(graph: Graph): ShutIndex {
   return index;
 }
 
-/** How the search came to each node: from which one, and by which shut way; -1 for none. */
+/** How the search reached each node: from which node, and through which blocked edge; -1 for none. */
 interface Trail {
   readonly from: Int32Array;
   readonly shutAt: Int32Array;
@@ -97,7 +97,7 @@ export function whereItStops(graph: Graph, source: PortRef, place: PortRef): Sto
 const sounding = (graph: Graph, ref: PortRef): number[] =>
   graph.nodesOf(ref).filter((n) => graph.nodes[n]!.carries === 'sound');
 
-/** Whether the way so far has opened one of these doors at another position. */
+/** Whether the path so far has already used one of these settings in another position. */
 function contradicts({ from, shutAt, shut }: Trail, node: number, { deviceId, doors }: BlockedEdge): boolean {
   for (let at = node; at >= 0; at = from[at]!) {
     const before = shut[shutAt[at]!];
@@ -124,7 +124,7 @@ function wayTo(graph: Graph, { from, shutAt, shut }: Trail, end: number): Stop {
   return { kind: 'shut', doors: [...doors.values()], deviceIds };
 }
 
-/** Devices that it comes to and that hand it on to no other device. */
+/** Devices that it reaches and that pass it on to no other device. */
 function lastReached({ nodes, edges, from, to }: Graph, doorsTo: Int32Array): string[] {
   const reached = new Set<string>();
   const forwardsInput = new Set<string>();

@@ -152,7 +152,7 @@ function recognize(
   before: readonly (readonly Arrival[])[],
   moved: Uint8Array,
 ): void {
-  // An arrival is the same if where it comes from is: what comes round is recognized from its beginning.
+  // An arrival is unchanged if the one it continues is unchanged: what goes around is recognized from its start.
   const known = new Map<Arrival, Arrival>();
   const old = (arrival: Arrival): Arrival => {
     const chain: Arrival[] = [];

@@ -4,10 +4,10 @@ import type { Scale } from './graph.ts';
 import type { ReceivedPath, State, TimeVerdict, TimeWord } from './heard.ts';
 import type { Tolerance } from './tolerance.ts';
 
-/** Two ways nearer than this are one sound; a quieter second one is masked from so many dB on (distance rule 3:1: 9.5). */
+/** Two paths closer than this are one sound, ms; a quieter second one is masked from this difference on, dB (3:1 rule: 9.5). */
 const APART_MS = 1;
 const MASKED_DB = 10;
-/** Later than this, a repeat is an echo and heard down to so many dB (typical). */
+/** A repeat later than this is an echo, ms, audible down to this level below the first, dB (typical). */
 const ECHO_MS = 50;
 export const ECHO_MASKED_DB = 20;
 
@@ -48,7 +48,7 @@ export function judge({ want, ways, tolerance, openTasks, level = null, shared =
   const balance = Math.abs(offDb) <= BALANCE_DB ? null : say('watch', offDb < 0 ? 'too-loud' : 'too-quiet');
   if (!loudest.offset) return shared ? say('watch', 'not-alone') : (balance ?? say('none', 'no-picture'));
   const { low, nominal, high } = loudest.offset.value;
-  // Claimed is only what holds wherever in its range the figure really lies.
+  // Only claimed if it holds for every value in the uncertainty range.
   if (low > tolerance.lateMs) return say('fix', 'late');
   if (high < tolerance.earlyMs) return say('fix', 'early');
   if (nominal > tolerance.lateMs) return say('watch', 'perhaps-late');
@@ -68,7 +68,7 @@ const LOST: Record<Scale, number> = { spl: 20, dbfs: -75, dbu: -70 };
 export const isLost = (levelDb: number, scale: Scale): boolean => levelDb < LOST[scale];
 const isHeard = ({ arrival, scale }: ReceivedPath): boolean => !isLost(arrival.levelDb, scale);
 
-/** How far a way has to come down to be heard no more by itself, dB. */
+/** How far a path has to be turned down to be inaudible by itself, dB. */
 export const overLostDb = ({ arrival, scale }: ReceivedPath): number => arrival.levelDb - LOST[scale];
 
 /** The way of a source that is heard as a repeat of the loudest; null where that masks the rest. */

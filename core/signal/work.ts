@@ -2,7 +2,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { findComponents } from './components.ts';
 import { expand } from './expand.ts';
 
-/** At most so many ways of one source are followed at one node. */
+/** Maximum number of paths of one source that are followed at one node. */
 const WAYS = 16;
 /** Steps that a browser does in about two seconds; a desk of fifty devices needs a hundredth of it. */
 const MAX_STEPS = 40_000_000;

@@ -29,7 +29,7 @@ export interface PairAligned {
   readonly afterMs: number;
   readonly earlyMs: number;
   readonly lateMs: number;
-  /** What lies beyond the tolerance. */
+  /** Excess over the tolerance, ms. */
   readonly excessMs: number;
   /** Where it is not met: what would have to come later by how much, and why no setting does it. */
   readonly lacks: { readonly later: 'sound' | 'picture'; readonly ms: number; readonly why: Lack } | null;
@@ -40,7 +40,7 @@ export type Lack = 'no-setting' | 'out-of-range' | 'pulled-both-ways';
 export interface AllAligned {
   readonly changes: readonly SettingChange[];
   readonly pairs: readonly PairAligned[];
-  /** All that lies beyond tolerances together, ms: the least that these settings can make it. */
+  /** Sum of the excess over tolerances, ms: the minimum that these settings can reach. */
   readonly excessMs: number;
   /** Delay that is set in all, ms. */
   readonly delayMs: number;
@@ -59,7 +59,7 @@ export interface AlignOptions {
 const WEIGHTS = { must: 1, may: 0.1 } as const;
 /** Being off within the tolerance counts as it is, delay as such a twentieth: it is never bought with much offset. */
 const DELAY_COST = 0.05;
-/** The first aim is kept to within so much while the second is sought, ms. */
+/** The first objective is held within this while the second is minimized, ms. */
 const KEPT_MS = 1e-3;
 
 interface Knob {
@@ -198,6 +198,6 @@ function outcome(row: Row, knobs: readonly Knob[], steps: readonly number[]): Pa
   };
 }
 
-/** The listeners that record: what comes to them can be slipped in the edit as well. */
+/** Destinations that record: what arrives there can also be moved in the edit. */
 export const recordedListeners = (rig: Rig): string[] =>
   rig.listeners.filter((l) => rolesOf(rig).listener(l) === 'track').map((l) => l.id);

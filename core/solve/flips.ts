@@ -56,7 +56,7 @@ export function flipsFor(rig: Rig, evaluation: Evaluation, wrong: Wrong, levels 
   }
 }
 
-/** Everything that shuts one of the ways by one setting: a mute, a level all the way down or so far, another position of a switch. */
+/** Every single setting that blocks one of the paths: a mute, a level fully or partly down, another position of a switch. */
 function closings(rig: Rig, ways: readonly ReceivedPath[], downDb: readonly number[] = []): Flip[] {
   const flips = new Map<string, Flip>();
   ways.forEach(({ settings }, w) => {

@@ -24,7 +24,7 @@ export interface Moved {
 
 export interface GainsFound {
   readonly changes: readonly SettingChange[];
-  /** What was wanted at the end, and what comes out, in the scale of the place. */
+  /** Target and result at the destination, in the scale of that place. */
   readonly aimDb: number;
   readonly endDb: number;
   readonly snrBeforeDb: number | null;
@@ -41,7 +41,7 @@ export interface GainsFound {
 const AIM_DB: Record<Scale, number> = { dbfs: -20, dbu: 4, spl: 74 };
 /** Headroom over the usual peaks: wanted, and what is taken where that cannot be. */
 const HEADROOM_DB = [8, 6, 3, 0, Number.NEGATIVE_INFINITY];
-/** An aim is met within so much; steps of a gain are 1 dB at most. */
+/** A target is met within this, dB; gain steps are 1 dB at most. */
 const MET_DB = 1;
 const NEAR_DB = 0.5;
 /** A headphone output is turned up to half its travel at most, where it feeds anything. */
@@ -56,7 +56,7 @@ export function ladderFor(rig: Rig, evaluation: Evaluation, pair: Pair | undefin
   return way ? ladderOf(rig, evaluation.graph, evaluation.noiseDb, way.arrival) : null;
 }
 
-/** What a source should stand at with a listener: under the main voice as planned, or by the scale's own custom. */
+/** Target of a source at a destination: relative to the main voice as planned, else the usual level of the scale. */
 export function aimOf(rig: Rig, evaluation: Evaluation, pair: Pair): number {
   const scale = pair.ways[0]?.scale ?? 'dbfs';
   const cell = rig.plan.find((c) => c.sourceId === pair.sourceId && c.listenerId === pair.listenerId);
@@ -70,7 +70,7 @@ export function aimOf(rig: Rig, evaluation: Evaluation, pair: Pair): number {
 /**
  * Settings on the way from a source to a listener that bring it to its aim with the least noise, as much headroom as is
  * wanted at every stage, and every knob within what it can do: a search over all of them, stage by stage, exact up to
- * the steps of the knobs. Gain comes early, as noise after it counts less; what does not matter stands at unity or stays.
+ * the steps of the controls. Gain comes early, since noise added after it counts less; what doesn't matter is at unity or unchanged.
  * Knobs that other sources hang on are left alone unless the aim cannot be met without them.
  * @param held  `device.setting` of knobs that are not to be touched
  */
@@ -148,9 +148,9 @@ function movedBy(before: Evaluation, after: Evaluation, pair: Pair): Moved[] {
 }
 
 interface State {
-  /** All gain so far, dB. */
+  /** Total gain so far, dB. */
   readonly cumDb: number;
-  /** Noise so far, as it would have to stand at the source to be what it is; and what convenience adds. */
+  /** Noise so far, referred to the source; and the cost of departing from unity. */
   readonly noise: number;
   readonly cost: number;
   readonly from: State | null;

@@ -44,7 +44,7 @@ const lost = (before: Evaluation, after: Evaluation): PairRef[] =>
     .map(({ sourceId, listenerId }) => ({ sourceId, listenerId }));
 
 /**
- * Every open mute on the ways of a pair, with all that it takes along; those that silence the pair, and of them the one
+ * Every open mute on the paths of a pair, with what else it would silence; those that silence the pair, and of them the one
  * that takes least, first.
  */
 export function mutesOn(rig: Rig, evaluation: Evaluation, pair: PairRef): MuteSeen[] {
@@ -96,7 +96,7 @@ export function mutesFor(
   const nearest = (a: MuteChoice, b: MuteChoice): number => off(a) - off(b) || a.mutes.length - b.mutes.length;
   const single = all.map((m) => choice([m], m.takes)).filter((c) => c.less.length < wanted.length);
   if (single.some((c) => off(c) === 0)) return single.filter((c) => off(c) === 0).slice(0, OFFERED);
-  // Two together may take what each leaves by the other way: those that take nothing else are tried in pairs.
+  // Two mutes together may silence what each alone leaves through the other path: those without side effects are tried in pairs.
   const clean = all.filter((m) => m.takes.every((t) => asked.has(keyOf(t))));
   const pairs = clean.flatMap((a, i) => clean.slice(i + 1).map((b) => [a, b] as const)).slice(0, MAX_PAIRS_TRIED);
   const both = pairs.map((mutes) => choice(mutes, lost(evaluation, pressed(rig, evaluation, mutes))));

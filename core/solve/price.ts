@@ -21,12 +21,12 @@ import {
 
 /**
  * What a change to the settings costs, in points: one is a knob that is turned. Typical of how one weighs such things;
- * they are said with every suggestion, so that whoever weighs otherwise sees why.
+ * they are listed with every suggestion, so that anyone who weighs them differently sees why.
  */
 export const POINTS = {
   /** A setting to be changed. */
   turn: 1,
-  /** A level all the way down, where it stood is forgotten; a mute keeps it. */
+  /** A level fully down loses its former value; a mute keeps it. */
   down: 0.5,
   /** A button on what someone wears or speaks into: pressed in passing. */
   worn: 1,
@@ -96,7 +96,7 @@ export interface Cost {
 
 export const totalOf = (costs: readonly Cost[]): number => costs.reduce((sum, c) => sum + c.points, 0);
 
-/** What settings of a rig cost by themselves, whatever comes of them. */
+/** Cost of settings by themselves, whatever their effect. */
 export function turningPrices(rig: Rig): (change: SettingChange, away: number) => Cost[] {
   const placeOf = placesOf(rig);
   return (change, away) => priceOfTurning(rig, placeOf, change, away);
@@ -126,7 +126,7 @@ function priceOfTurning(rig: Rig, placeOf: PlaceOf, change: SettingChange, away:
   return costs;
 }
 
-/** Whether a setting is set by whoever is at the far side: of the far end of a call, or of what stands there. */
+/** Whether a setting is made by the remote person: at the far end of a call, or on a device there. */
 function actsFarAway(rig: Rig, placeOf: PlaceOf, deviceId: string, settingId: string): boolean {
   const type = findTypes(rig).get(findDevice(rig, deviceId)!.typeId)!;
   const far = new Set(endsThat(type, 'far-side').map((p) => p.id));
@@ -172,7 +172,7 @@ const pointsOf = ({ conversions, underCleanDb, outMs }: Quality): number =>
   conversions * POINTS.conversion + underCleanDb * POINTS.noisePerDb + outMs * POINTS.syncPerMs;
 
 /**
- * What has become worse for anyone: pairs that are lost or came in unasked, levels, noise, sync, conversions, faders of
+ * Side effects for anyone: pairs lost or arriving unasked, levels, noise, sync, conversions, faders of
  * their own, headroom, loops, loudness at ears. Pairs that were wrong are held against the best way that they had.
  */
 export function priceOfOutcome(rig: Rig, before: Evaluation, after: Evaluation): Cost[] {

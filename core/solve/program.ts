@@ -14,7 +14,7 @@ export interface HighsModule {
   };
 }
 
-/** Longer than this no program takes; what it has found by then is told with its gap. */
+/** Time limit of an integer program, ms; after it the best solution so far is reported with its optimality gap. */
 const MAX_SECONDS = 20;
 
 /** Integer programs over HiGHS, solved to the very best unless time runs out. */

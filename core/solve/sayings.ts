@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What solve says, and what each needs. Its words stand in words/en/core/solve.ts. */
+/** Codes that solve reports, with their parameters. Their sentences are in words/en/core/solve.ts. */
 export const say = sayersOf('solve', {
   couldNotSolve: { status: 'text' },
 });

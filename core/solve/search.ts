@@ -17,7 +17,7 @@ const MAX_BEYOND = 60;
 export interface Seen {
   readonly changes: readonly SettingChange[];
   readonly wrongs: readonly Wrong[];
-  /** What its settings cost by themselves, and with all that comes of them. */
+  /** Cost of its settings by themselves, and with their side effects. */
   readonly turning: number;
   /** Null until someone asks: most sets are no answer. */
   total: number | null;
@@ -169,7 +169,7 @@ export class Search {
     return seen;
   }
 
-  /** A set with all that comes of it in its price. */
+  /** A set with its side effects in its price. */
   private priced(seen: Seen, evaluation = evaluate(withSettings(this.rig, seen.changes), this.evaluation)): Seen {
     seen.total ??= seen.turning + totalOf(priceOfOutcome(this.rig, this.evaluation, evaluation));
     return seen;

@@ -33,7 +33,7 @@ export interface MadeSo {
  * The settings to be changed so that everything the plan says must arrive does, once, at the level that is wanted, and
  * nothing that must not; with no loop that howls and did not before. Of all sets that do, the one that costs least by
  * `POINTS`: what a good engineer would mind. A beam finds one; then all sets of as few settings are tried, in order of
- * their number. What no setting can bring is left out and told.
+ * their number. What no setting can achieve is left out and reported.
  */
 export function solveRouting(
   rig: Rig,

@@ -26,10 +26,10 @@ export function wrongsOf({ pairs }: Evaluation, kept: ReadonlySet<string> = NONE
 }
 const NONE: ReadonlySet<string> = new Set();
 
-/** So much quieter than it was, a source is as good as lost, if it is still there. */
+/** A source this far below its former level is as good as lost, dB, even if still present. */
 const SPOILED_DB = 20;
 
-/** What must arrive and does, but hardly: it came before, and far louder, and is not wanted at a level of its own. */
+/** Required and present, but barely: it was much louder before, and no level of its own is planned for it. */
 export function spoiled(rig: Rig, { pairs }: Evaluation, { pairs: before }: Evaluation): Wrong[] {
   const levelled = new Set(
     rig.plan.filter((c) => c.underVoiceDb !== undefined).map((c) => pairKey(c.sourceId, c.listenerId)),

@@ -51,7 +51,7 @@ export function base(make: WayMaker, brief: Brief, screenType = 'television'): B
   return { computer, program, call, people, screen, splitter, phone, captured };
 }
 
-/** A dynamic microphone at the mouth asks for so much gain (typical). */
+/** Gain that a close dynamic microphone needs, dB (typical). */
 export const MICROPHONE_DB = 50;
 
 /** Each voice into a microphone of its own. */

@@ -14,7 +14,7 @@ export interface Brief {
 const isConsole = (type: DeviceType): boolean => isHardware(type) && endsThat(type, 'game').length > 0;
 const isRecorder = (type: DeviceType): boolean => isHardware(type) && records(type);
 
-/** The brief that a rig's sources and listeners come to; at least one voice, lest there is nothing to build. Games on a computer are not in it: they sound the same way in all. */
+/** The brief that a rig's sources and destinations amount to; at least one voice, or there is nothing to build. Games on a computer are left out: same in all. */
 export function briefOf(rig: Rig): Brief {
   const roles = rolesOf(rig);
   const sources = rig.sources.map((s) => roles.source(s));

@@ -13,7 +13,7 @@ export interface WayKind {
   readonly says: Text;
   /** Where practitioners differ: which school it is, and what the other one says. */
   readonly school?: Text;
-  /** It is about how a console's sound comes in: without a console it is no way of its own. */
+  /** Differs only in how a console's audio comes in: without a console it is no alternative of its own. */
   readonly ofConsole?: true;
   /** What it is called where there is no console. */
   readonly plainName?: Text;

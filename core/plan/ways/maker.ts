@@ -15,7 +15,7 @@ import type { Text } from '#core/said/index.ts';
 import { addDevice, addFarSeat, bestBetween, type Offer, socketsOf, usualLength } from '#core/wire/index.ts';
 import { say } from '../sayings.ts';
 
-/** Draws a rig box by device and cable by cable; what cannot be plugged is told, and the rest goes on. */
+/** Draws a rig device by device and cable by cable; what can't be connected is reported, and the rest goes on. */
 export interface WayMaker {
   /** The id of the device. */
   add(typeId: string, name?: string): string;
@@ -28,7 +28,7 @@ export interface WayMaker {
   set(deviceId: string, settingId: string, value: SettingValue): void;
   unplug(cableId: string): void;
   guest(callId: string, name: string): void;
-  /** The end of a computer that shows what a device brings by USB: 'from-usb-2'; null where it does not come in there. */
+  /** The computer's software port for a USB device: 'from-usb-2'; null where the device is not connected there. */
   brings(computerId: string, deviceId: string): string | null;
   /** The other way: what goes out to it. */
   takes(computerId: string, deviceId: string): string | null;
@@ -50,7 +50,7 @@ export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['t
     const [deviceId, portId] = text.split('.') as [string, string];
     return { deviceId, portId };
   };
-  /** The end in software behind the socket that a cable stands in; behind either of its ends, for want of a cable that way. */
+  /** The software port behind the socket of a cable, at either of its ends. */
   const behindLead = (computerId: string, deviceId: string, way: 'in' | 'out'): string | null => {
     const type = findTypes(now).get(findDevice(now, computerId)!.typeId)!;
     const at = (c: Cable) =>

@@ -15,9 +15,9 @@ interface MixerPorts {
   readonly roomSend?: string;
   readonly earSend?: string;
   readonly guestMix?: string;
-  /** Where the guest comes back. */
+  /** Where the guest's audio comes back. */
   readonly guestStrip?: string;
-  /** It is a sound device of its own; and what makes its strip take what the computer plays. */
+  /** It is an audio device itself; and which setting makes its channel take the computer's playback. */
   readonly usb?: true;
   readonly usbReturn?: { readonly setting: string; readonly forGuestOnly: boolean };
 }
