@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What intake says, and what each needs. Its words stand in words/en/core/intake.ts. */
+/** Codes that intake reports, with their parameters. Their sentences are in words/en/core/intake.ts. */
 export const say = sayersOf('intake', {
   withNote: { says: 'text', note: 'text' },
   yes: {},

@@ -4,7 +4,7 @@ import { type MixPlan, type Ride, rideCurve } from './plan.ts';
 import { anyTalk, piecesOf, runsOf, type Stretch, type Talk, talkOf } from './talk.ts';
 import type { TrackMeasured } from './tracks.ts';
 
-/** What a track is in the mix: the voice that all others are held against, another voice, what lies under them, nothing. */
+/** Role of a track in the mix: the main voice, another voice, a bed below voices, none. */
 export type Part = 'main' | 'voice' | 'bed' | 'out';
 
 export interface Aim {
@@ -14,18 +14,18 @@ export interface Aim {
   readonly targetLufs: number;
   /** Beds are taken down where they come too near to a voice. */
   readonly ride: boolean;
-  /** Beds stand so much higher while no one speaks: they are ducked by it, dB. */
+  /** Beds are this much louder while no one speaks, dB: voices duck them. */
   readonly duckDb: number;
   /** True peaks are kept under this; null: nothing is limited. */
   readonly ceilingDbtp: number | null;
 }
 
-/** A piece of someone's talk, and how far a track lies under the voice there. */
+/** A piece of someone's talk, and how far a track is below the voice there, dB. */
 export interface Place extends Stretch {
   readonly underLu: number;
 }
 
-/** How a track lies in a mix. */
+/** Balance of a track in a mix. */
 export interface TrackReading {
   /** Of a voice while it speaks, of a bed while anyone speaks; null where it is silent, or left out. */
   readonly levelLufs: number | null;
@@ -64,7 +64,7 @@ function sceneOf(measured: readonly TrackMeasured[], parts: readonly Part[]): Sc
   return { hops: measured.map((m) => m.hops), parts, talks, any, pieces: piecesOf(any) };
 }
 
-/** How every track lies in the mix that a plan makes of them. */
+/** Balance of every track in the mix that a plan makes. */
 export function judged(
   measured: readonly TrackMeasured[],
   parts: readonly Part[],

@@ -20,7 +20,7 @@ export interface Balanced {
 const PIECE_S = 2;
 /** Rides are worked out so often, and joined by straight lines. */
 const RIDE_STEP_S = 0.01;
-/** The whole is as loud as is wanted within so much, after so many mixes at most. */
+/** The mix is within this of the loudness target, LU, after at most this many iterations. */
 const NEAR_LU = 0.05;
 const MAX_MIXES = 4;
 
@@ -82,7 +82,7 @@ function gainCurve(
   return out;
 }
 
-/** Mixes whole tracks and measures what comes out. */
+/** Mixes whole tracks and measures the result. */
 export async function mixDown(
   tracks: readonly MixTrack[],
   plan: MixPlan,

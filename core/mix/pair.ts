@@ -5,14 +5,14 @@ import { ratioFromDb } from '#core/units/index.ts';
 import { say } from './sayings.ts';
 import { pieceOfTalk, talkOf } from './talk.ts';
 
-/** Two sounds to be told apart, or not: equally loud, and the same words at the same time where they are the same sound. */
+/** Two sounds to compare blind: loudness-matched, and time-aligned where they are the same sound. */
 export interface SoundPair {
   readonly sampleRateHz: number;
   readonly a: readonly Float32Array[];
   readonly b: readonly Float32Array[];
   /** Where they were taken from, seconds of each. */
   readonly fromS: readonly [number, number];
-  /** They are takes of one sound, and lie over each other; else each is heard from where most is said. */
+  /** Takes of one sound, aligned; otherwise each plays from where it has most speech. */
   readonly sameSound: boolean;
   /** What is left between their loudnesses, LU. */
   readonly apartLu: number;
@@ -103,7 +103,7 @@ function lufsOfSides(sides: readonly Float32Array[], rate: number): number | nul
 const topOf = (sides: readonly Float32Array[]): number =>
   sides.reduce((most, x) => x.reduce((m, v) => Math.max(m, Math.abs(v)), most), 0);
 
-/** The part of a take in which most is said, one or two channels of it: what settings are tried on. */
+/** The stretch of a take with most speech, one or two channels: what settings are tried on. */
 export async function stretchOf(recording: Recording, seconds: number) {
   const stretch = await loudestTalk(recording, seconds);
   const rate = recording.sampleRateHz;

@@ -17,7 +17,7 @@ export interface MixPlan {
   readonly limit: LimiterSettings | null;
 }
 
-/** A ride goes down before its stretch and comes up after it, along so many seconds. */
+/** A ride fades down before its stretch and up after it, over this time, s. */
 const DOWN_S = 0.2;
 const UP_S = 0.5;
 

@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What mix says, and what each needs. Its words stand in words/en/core/mix.ts. */
+/** Codes that mix reports, with their parameters. Their sentences are in words/en/core/mix.ts. */
 export const say = sayersOf('mix', {
   rate: { hz: 'text' },
   track: { number: 'text' },

@@ -9,11 +9,11 @@ export interface Stretch {
 /** Where someone speaks: a flag for every 100 ms. */
 export type Talk = Uint8Array;
 
-/** So far under its loudest words a voice still speaks; the gate of BS.1770 for what counts. */
+/** Speech threshold below the loudest words, dB; the relative gate of BS.1770 for what counts. */
 const UNDER_MEAN = 10 ** (-10 / 10);
 /** No one speaks so quietly: the absolute gate of BS.1770, -70 LUFS. */
 const MIN_POWER = 1e-7;
-/** Gaps so short lie between two words. */
+/** Gaps this short are between two words, s. */
 const GAP_HOPS = 4;
 /** What is shorter is a cough. */
 const MIN_HOPS = 3;
@@ -70,7 +70,7 @@ export const piecesOf = (talk: Talk): [from: number, to: number][] =>
     return Array.from({ length: parts }, (_, p): [number, number] => [cut(p), cut(p + 1)]);
   });
 
-/** A piece of talk of about so many seconds: what one listens to and tries settings on. The one in which most is said. */
+/** A stretch of talk of about this length, s, to listen to and to try settings on: the one with most speech. */
 export function pieceOfTalk(talk: Talk, seconds: number): Stretch {
   const length = Math.min(talk.length, Math.round(seconds / HOP_S));
   let said = talk.subarray(0, length).reduce((a, b) => a + b, 0);

@@ -9,7 +9,7 @@ export interface MixTrack {
   readonly channels: readonly [number] | readonly [number, number];
 }
 
-/** A track as it was recorded; its hops as it stands in a stereo mix: one channel goes to both sides, 3 LU up. */
+/** A track as recorded; its hops as in a stereo mix: mono goes to both sides, +3 LU. */
 export interface TrackMeasured extends Loudness {
   /** K-weighted power of every 100 ms. */
   readonly hops: Float64Array;
@@ -44,7 +44,7 @@ export function commonRate(tracks: readonly MixTrack[]): number {
 
 /**
  * Loudness along time of all tracks, which begin together, each read once.
- * @param onProgress  told the part that is done, 0 to 1
+ * @param onProgress  fraction done, 0 to 1
  * @throws MeasureError
  */
 export async function measureTracks(

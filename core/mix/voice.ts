@@ -13,9 +13,9 @@ export interface VoiceMeasured {
   /** Tops of each 10 ms while it speaks: of twenty, one is higher; and half are. dBFS. */
   readonly loudTopsDbfs: number | null;
   readonly usualTopsDbfs: number | null;
-  /** The same of what lies above 5 kHz. */
+  /** The same of the band above 5 kHz. */
   readonly hissTopsDbfs: number | null;
-  /** What lies from 2 to 4 kHz against what lies from 300 Hz to 1 kHz, dB. */
+  /** Level of 2 to 4 kHz relative to 300 Hz to 1 kHz, dB. */
   readonly presenceDb: number | null;
   readonly mainsHum: boolean;
   readonly spectrum: Spectrum | null;
@@ -164,7 +164,7 @@ export interface TreatmentFigures {
   readonly overNoiseLu: number | null;
 }
 
-/** Of a stretch in memory; where someone speaks is told, so that it is the same before and after. */
+/** For a stretch in memory; where someone speaks is passed in, so that it is the same before and after. */
 export function treatmentFigures(
   channels: readonly Float32Array[],
   sampleRateHz: number,

@@ -38,7 +38,7 @@ const LIMITS = {
   together: { goodMs: 25, badMs: 50, source: say.playingTogetherRuleThumb() },
 } as const;
 
-/** So far under the own voice in the head an early return is masked (typical); later than this it is an echo, and judged as one. */
+/** An early return this far below one's own voice in the head is masked, dB (typical); later than this, ms, it is judged as an echo. */
 const MASKED_DB = 20;
 const ECHO_MS = 30;
 
@@ -107,13 +107,13 @@ function judged(kind: ListeningDelay['kind'], pair: Pair, sourceIds: readonly st
   };
 }
 
-/** The own voice is told where it comes back soon and loud enough to be heard beside the one in the head. */
+/** Own voice is reported where it returns early and loud enough to be heard beside the one in the head. */
 function ownVoice(pair: Pair, way: ReceivedPath, levelDb: number): ListeningDelay[] {
   if (way.delay.value.nominal >= ECHO_MS || levelDb - way.levelDb.nominal >= MASKED_DB) return [];
   return [judged('own-voice', pair, [pair.sourceId], way.delay)];
 }
 
-/** Music against voice at everybody who hears both, where the two do not come by the same way. */
+/** Music relative to voice for everyone who hears both, where the two arrive by different paths. */
 function together(rig: Rig, heard: readonly Pair[]): ListeningDelay[] {
   const roles = rolesOf(rig);
   const measurements = delayMeasurements(rig.measurements);

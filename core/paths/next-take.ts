@@ -2,7 +2,7 @@ import type { Rig } from '#core/rig/index.ts';
 import { evaluate, type Pair } from '#core/signal/index.ts';
 import { openFigures } from './figures.ts';
 
-/** A take that is still to be made, and what it would tell. */
+/** A take that is still to be recorded, and how much it would reduce the uncertainty. */
 export interface NextTake {
   readonly sourceId: string;
   readonly listenerId: string;
@@ -16,7 +16,7 @@ export interface NextTake {
 const TAKE_SD_MS = 5;
 /** Limits are taken for two standard deviations to each side. */
 const SIGMAS = 4;
-/** A take that tells less than this is not worth the walk. */
+/** Takes that reduce the uncertainty by less than this are not suggested. */
 const MIN_TELLS = 0.02;
 const MOST = 12;
 /** A path becomes clearer where this share of its own doubt goes. */

@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What paths says, and what each needs. Its words stand in words/en/core/paths.ts. */
+/** Codes that paths reports, with their parameters. Their sentences are in words/en/core/paths.ts. */
 export const say = sayersOf('paths', {
   goesThroughSameDevices: { pair: 'text', apart: 'text' },
   nothingOnItTakes: { lead: 'text' },

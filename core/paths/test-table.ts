@@ -12,7 +12,7 @@ export type PathTake = Extract<Measurement, { kind: 'offset' }>;
 /** A take beside what the rig led one to expect of it. */
 export interface TestedTake {
   readonly take: PathTake;
-  /** What it should be by the model, with the delays that stood then; before anything of this path was measured. */
+  /** Prediction of the model with the delays of that time, before anything of this path was measured. */
   readonly expected: Interval;
   /** What is left once everything that is known exactly is taken off: the same for every take of the path. */
   readonly sumMs: number;
@@ -38,7 +38,7 @@ export interface TestedPath {
 
 /** Takes agree where they are nearer than this to the middle of all, whatever they say of themselves. */
 const AGREE_MS = 4;
-/** Or than so many of their own standard deviations, or of the usual distance. */
+/** Or than this many of their own standard deviations, or of the usual distance. */
 const AGREE_SD = 3;
 const AGREE_USUAL = 4;
 const FEWEST_TO_JUDGE = 3;
@@ -52,7 +52,7 @@ export function testTable(rig: Rig): TestedPath[] {
   return tested.map((path) => ({ ...path, cause: causesOf(rig, evaluation, path, tested) }));
 }
 
-/** What the model says of a take, from the delays that stood then. */
+/** The model's prediction for a take, with the delays set then. */
 interface Expectation {
   readonly offset: Interval;
   /** All of it that is known exactly: air, and delays that were set. */
@@ -147,7 +147,7 @@ function withOdd(rig: Rig, own: readonly { take: PathTake; expected: Interval; s
 const EXPLAINS_MS = 4;
 const EXPLAINS_FRAMES_MS = 2.5;
 const BEAT_MS = 2000;
-/** A reading that is spread so widely tells little by itself. */
+/** A reading with a spread this wide carries little information by itself, ms. */
 const WIDE_MS = 15;
 
 function explained(rig: Rig, take: PathTake, off: number): Text {
@@ -180,7 +180,7 @@ function medianOf(values: readonly number[]): number {
 /** Never said to be known better than this: the same device stands a little otherwise from one start to the next. */
 const MIN_SD_MS = 0.5;
 
-/** The mean weighted by what each take knows; its spread also holds how far the takes lie apart. */
+/** Inverse-variance weighted mean; its spread also includes how far the takes differ. */
 function together(takes: readonly TestedTake[]): NonNullable<TestedPath['together']> {
   const weights = takes.map((t) => 1 / Math.max(MIN_SD_MS, t.take.ms.sd) ** 2);
   const total = weights.reduce((a, b) => a + b, 0);

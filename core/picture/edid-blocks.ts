@@ -34,7 +34,7 @@ export function readDetailed(bytes: Uint8Array, at: number): StatedMode | null {
   };
 }
 
-/** A clock is stated in whole steps, so a rate comes out a little beside the one that is meant: that much beside, at most. */
+/** Pixel clocks are quantized, so a rate can differ from the nominal one by at most this. */
 function statedRate(hz: number, beside: number): Rate {
   for (const near of [rate(Math.round(hz)), rate(Math.round(hz * 1.001) * 1000, 1001)]) {
     if (Math.abs(near.num / near.den / hz - 1) <= beside + 1e-9) return near;

@@ -25,7 +25,7 @@ export interface CtaFacts {
   deepColourBits: number[];
   maxCharacterRateHz: number;
   frl: Link | null;
-  /** Modes that it takes in 4:2:0 as well. */
+  /** Modes that are also supported in 4:2:0. */
   may420: StatedMode[];
 }
 
@@ -55,7 +55,7 @@ const MHZ_STEP = 5e6;
 const TAG = { sound: 1, video: 2, vendor: 3, extended: 7 };
 const EXTENDED = { only420: 0x0e, may420: 0x0f, forum: 0x79 };
 
-/** Reads a CTA-861 extension that stands at `at`. @throws EdidError where a block runs past its end */
+/** Reads a CTA-861 extension at offset `at`. @throws EdidError where a block runs past its end */
 export function readCta(bytes: Uint8Array, at: number, facts: CtaFacts): void {
   const flags = bytes[at + 3]!;
   facts.basicSound ||= (flags & 0x40) !== 0;

@@ -29,7 +29,7 @@ export class PictureError extends SaidError {
 const MAX_PIXELS = 16_384;
 const MAX_HERTZ = 1000;
 
-/** Reads '1920x1080@59.94'; 59.94 and the like are taken as the thousand-and-first part that they stand for. @throws PictureError */
+/** Parses '1920x1080@59.94'; 59.94 and the like mean the rate times 1000/1001. @throws PictureError */
 export function parseMode(text: string): Mode {
   const found = /^(\d{2,5})x(\d{2,5})@(\d{1,4}(?:\.\d{1,3})?)$/.exec(text.trim());
   if (!found) throw new PictureError(say.isNotVideoMode({ text }));

@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What picture says, and what each needs. Its words stand in words/en/core/picture.ts. */
+/** Codes that picture reports, with their parameters. Their sentences are in words/en/core/picture.ts. */
 export const say = sayersOf('picture', {
   isNotVideoMode: { text: 'name' },
   xIsOutRange: { width: 'text', height: 'text', most: 'text' },

@@ -142,7 +142,7 @@ function cheapest(
   return best && { ...best, parts: best.placed.map((p) => p.part) };
 }
 
-/** An adapter before the cable is itself the plug in the output, and takes the next one; every other part goes on as it came. */
+/** An adapter before the cable is itself the plug in the output, and takes the next one; every other part keeps its direction. */
 const placedAs = (part: Part, { plug }: State, next: State): Placed => ({ part, near: plug, far: next.plug });
 
 /** Which of the input's plugs this is, counted from 0; -1 where it does not go in. */
@@ -151,7 +151,7 @@ function arrives({ plug, afterLead }: State, to: Connector): number {
   return afterLead !== to.captive ? to.plugs.indexOf(plug) : -1;
 }
 
-/** At most so many adapters are put one onto another. */
+/** Maximum number of adapters in a chain. */
 const MAX_ADAPTERS = 2;
 
 /** Every row of parts that joins two connectors, with at most two adapters at either end of the cable. */

@@ -1,7 +1,7 @@
 import type { Text } from '#core/said/index.ts';
 import { say } from './sayings.ts';
 
-/** What stands on devices and at the ends of cables. Data; the solver knows none of it by name. */
+/** Connectors of devices and cables. Data; the solver knows none of them by name. */
 
 export type ConnectorKind = 'jack' | 'xlr' | 'phono' | 'hdmi' | 'usb' | 'optical' | 'network' | 'loudspeaker' | 'pins';
 

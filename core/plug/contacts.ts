@@ -1,6 +1,6 @@
 import { connectorOf, type PlugId } from './connectors.ts';
 
-/** What stands at one end of a cable: the connector, and what its port carries there. */
+/** One end of a cable: the connector, and the signals of its port. */
 export interface End {
   readonly connector: string;
   /** The level class of its port. */
@@ -10,7 +10,7 @@ export interface End {
   readonly direction: 'in' | 'out';
   /** Two wires and a screen a channel; where absent, as the connector usually is. */
   readonly balanced?: boolean | undefined;
-  /** How bits are laid out, where that is not as usual for the plug. */
+  /** Bit layout, where it isn't the usual one for the plug. */
   readonly format?: string | undefined;
 }
 

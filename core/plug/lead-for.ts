@@ -37,7 +37,7 @@ export interface LeadFound {
   readonly wiring: Wiring | null;
 }
 
-/** How bad a wiring is for what the two ends are; 0 for one that is right. In euros, so that it stands beside the price. */
+/** Penalty of a wiring for the two ends; 0 for a correct one. In euros, to be added to the price. */
 const PRICE_OF = {
   silent: 1000,
   inverted: 1000,
@@ -76,7 +76,7 @@ function troubleOf(from: End, to: End, found: LeadFound): number {
   return price;
 }
 
-/** The plug that stands in the input of a cable. */
+/** The plug in the input of a cable. */
 export function lastPlug(from: End, { chain }: Pick<LeadFound, 'chain'>): PlugId | null {
   return chain.placed.at(-1)?.far ?? connectorOf(from.connector)?.plugs[0] ?? null;
 }
@@ -120,9 +120,9 @@ function rightLead(from: End, to: End, plain: LeadFound | null): LeadFound | nul
 }
 
 export interface LeadsFor {
-  /** What stands there, as far as no one has said: the plain lead, or for want of one the right one. Null: nothing fits. */
+  /** The cable as it is, where no one has specified it: the plain one, else the correct one. Null: nothing fits. */
   readonly presumed: LeadFound | null;
-  /** What should stand there. */
+  /** The correct cable. */
   readonly right: LeadFound | null;
   /** Whether the presumed one does what the right one does. */
   readonly suffices: boolean;
@@ -160,7 +160,7 @@ export function leadOf(from: End, to: End, partIds: readonly string[]): LeadFoun
     return part ? [part] : [];
   });
   const placed: readonly Placed[] | null = followParts(from.connector, to.connector, parts);
-  // Between two sockets there is a lead in any case: no parts named means that nothing else stands there.
+  // Between two sockets there is always a cable: no named parts means it has no others.
   const { presumed } = leadsFor(from, to);
   if (parts.length === 0 && placed === null && presumed) return { ...presumed, fits: true };
   const price = [0, 1].map((i) => parts.reduce((sum, p) => sum + p.price[i as 0 | 1], 0)) as [number, number];

@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What plug says, and what each needs. Its words stand in words/en/core/plug.ts. */
+/** Codes that plug reports, with their parameters. Their sentences are in words/en/core/plug.ts. */
 export const say = sayersOf('plug', {
   ts35: {},
   trs35: {},

@@ -9,7 +9,7 @@ export interface Placed {
   readonly far: PlugId;
 }
 
-/** What of one side of an output comes to one side of an input; amplitude, 1 as it is, below 0 upside down. */
+/** Share of one side of an output that arrives at one side of an input; amplitude, 1 unchanged, negative with inverted polarity. */
 export interface Carried {
   readonly from: number;
   readonly to: number;
@@ -69,7 +69,7 @@ const SPECIAL: Record<WiredAs, Readonly<Partial<Record<PlugId, readonly string[]
     'trs-635-pair': ['a', 'a-', 'g', 'a', 'a-', 'g'],
     'xlr-m-pair': ['g', 'a', 'a-', 'g', 'a', 'a-'],
   },
-  // A microphone by itself on the fourth contact.
+  // A mono microphone on the fourth contact.
   microphone: { 'trs-35': ['m', 'm', 'g'], 'ts-35': ['m', 'g'] },
   // Both sides through resistors onto one wire.
   sum: {
@@ -101,7 +101,7 @@ class Nets {
 
 const plugContacts = (id: string, plug: PlugId) => contactsOf(plug).map((c) => `${id}:${c}`);
 
-/** Every contact of the two ends and of what lies between, joined as it is when all is plugged. */
+/** Contacts of both ends and of the parts between, connected as when plugged in. */
 function netsOf(from: End, to: End, chain: readonly Placed[], throughResistors = true): Nets {
   const nets = new Nets();
   const plugIn = (plugAt: string, plug: PlugId, socketAt: string, connector: string) => {
@@ -156,7 +156,7 @@ type Wire = Extract<Role, object>;
 type Span = readonly [low: number, nominal: number, high: number];
 const SILENT: Span = [0, 0, 0];
 
-/** Two ends with all that joins them: which net each wire stands on, what drives a net, and which nets are ground. */
+/** Two ends and all connections between: the net of each wire, the driver of each net, and which nets are ground. */
 interface Joined {
   readonly from: End;
   readonly outs: readonly Role[];
@@ -196,7 +196,7 @@ function joinedBy(nets: Nets, from: End, to: End): Joined {
   return { from, outs, ins, grounds, drivers, inNets: netsWith(ins, inAt), outNets: netsWith(outs, outAt) };
 }
 
-/** What stands on a net of one side of the output, as a share of it. */
+/** Share of an output side on a net. */
 function voltage({ from, grounds, drivers, outNets }: Joined, net: string, side: number): Span {
   const all = drivers.get(net) ?? [];
   if (grounds.has(net) || all.length === 0) return SILENT;
@@ -208,7 +208,7 @@ function voltage({ from, grounds, drivers, outNets }: Joined, net: string, side:
   return from.level === 'microphone' ? [share, share, share] : [HALF * share, HALF * share, share];
 }
 
-/** What of a side of the output comes to a side of the input: hot less cold, each the mean of its contacts. */
+/** What arrives of an output side at an input side: hot minus cold, each the mean of its contacts. */
 function carriedTo(joined: Joined, from: number, to: number): Carried | null {
   const { inNets, drivers, grounds } = joined;
   const hots = inNets(to, 'hot');

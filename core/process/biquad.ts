@@ -55,7 +55,7 @@ export function responseDb(sections: readonly Biquad[], hz: number, sampleRateHz
   return 10 * Math.log10(power);
 }
 
-/** What lies between two corners passes; a corner at 0, or at or over half the sample rate, is none. */
+/** Band-pass between two corners; a corner at 0, or at or above half the sample rate, is left out. */
 export function band(lowHz: number, highHz: number, sampleRateHz: number): Biquad[] {
   return [
     ...(lowHz > 0 ? [highPass(lowHz, sampleRateHz)] : []),
@@ -65,7 +65,7 @@ export function band(lowHz: number, highHz: number, sampleRateHz: number): Biqua
 
 /**
  * The two sections of K weighting at any sample rate: the analog prototypes of ITU-R BS.1770-5 annex 1, whose
- * coefficients at 48 kHz come out as in its tables 1 and 2.
+ * coefficients at 48 kHz equal those of its tables 1 and 2.
  */
 export function kWeighting(sampleRateHz: number): [shelf: Biquad, lowCut: Biquad] {
   const [shelfHz, shelfDb, shelfQ] = [1681.974450955533, 3.999843853973347, 0.7071752369554196];

@@ -23,7 +23,7 @@ export interface Treatment {
   readonly limiter: LimiterSettings | null;
 }
 
-/** What came of it; the gains along time are there for each step that has one. */
+/** The result; gain over time for each step that has one. */
 export interface Treated {
   readonly channels: readonly Float32Array[];
   readonly gains: Partial<Record<'gate' | 'deEss' | 'compressor', GainCurve>>;

@@ -3,7 +3,7 @@ import { filterInPlace, highPass } from './biquad.ts';
 
 /**
  * Gain that follows the signal. All of these work on whole stretches in memory, channels linked: the louder one decides
- * for all, so that nothing wanders to a side. Levels are of peaks in dBFS: a sine of full scale stands at 0.
+ * for all channels, so that the stereo image stays. Levels are of peaks in dBFS: a full-scale sine is at 0.
  */
 
 export interface CompressorSettings {
@@ -50,7 +50,7 @@ export function staticGainDb(levelDbfs: number, { thresholdDbfs, ratio, kneeDb }
 /** The part of a difference that is still there after one sample: in the time given it falls to 1/e. */
 const fading = (ms: number, sampleRateHz: number): number => (ms > 0 ? Math.exp(-1000 / (ms * sampleRateHz)) : 0);
 
-/** The gain of a compressor that hears `key`: what is to be taken off is smoothed in dB, attack after release, as the paper's decoupled detector has it. */
+/** Gain of a compressor with side chain `key`: gain reduction is smoothed in dB, attack after release, as the paper's decoupled detector. */
 export function compressorGain(
   key: readonly Float32Array[],
   settings: CompressorSettings,
@@ -73,7 +73,7 @@ export function compressorGain(
 }
 
 const HYSTERESIS_DB = 4;
-/** Between two tops of a voice the level is held up so long. */
+/** Peak hold between two crests of a voice, s. */
 const ENVELOPE_MS = 20;
 
 /** A gate: what is below the threshold is taken down; it opens at once when someone begins. Shutting waits until it is 4 dB lower, and held. */
@@ -106,7 +106,7 @@ export function gateGain(key: readonly Float32Array[], settings: GateSettings, s
 const DE_ESS = { ratio: 4, kneeDb: 4, attackMs: 1, releaseMs: 40 } as const;
 
 /**
- * A shelf that shuts while what lies above `hz` is loud: that part is split off and put back with less gain. The split is
+ * A shelf that turns down while the band above `hz` is loud: that band is split off and added back with less gain. The split is
  * a high pass run forwards and backwards, so that both parts keep time and add up to the whole. Changes `channels`;
  * answers its gain along time.
  */

@@ -1,12 +1,12 @@
 import { interpolators } from '#core/samples/index.ts';
 import { dbFromRatio, ratioFromDb } from '#core/units/index.ts';
 
-/** A limiter that runs: what goes in comes out `latencyFrames` later, never over the ceiling. */
+/** A running limiter: input comes out `latencyFrames` later, never above the ceiling. */
 export interface Limiter {
   readonly latencyFrames: number;
   /** Turns the channels in place: they are what went in `latencyFrames` ago. */
   run(channels: readonly Float32Array[]): void;
-  /** The most that was taken off so far, dB, 0 or above; and for how many frames anything was. */
+  /** Maximum gain reduction so far, dB, 0 or above; and the number of frames with any. */
   taken(): { readonly mostDb: number; readonly frames: number };
 }
 
@@ -15,7 +15,7 @@ export interface LimiterSettings {
   readonly releaseMs: number;
 }
 
-/** It sees so far ahead: gain goes down along this, as a straight line. */
+/** Lookahead: gain falls over this time, linearly. */
 const AHEAD_MS = 3;
 /** Eight times oversampled (ITU-R BS.1770-5 annex 2 asks for four); 12 taps to each side. */
 const TIMES = 8;
@@ -61,7 +61,7 @@ export function limiter(
     }
     return top > ceiling ? ceiling / top : 1;
   };
-  // Between samples under this nothing can stand over the ceiling.
+  // With samples below this, no intersample peak can exceed the ceiling.
   const bound = ceiling / Math.max(...phases.map((p) => p.reduce((a, v) => a + Math.abs(v), 0)));
   let loudFor = 0;
   return {

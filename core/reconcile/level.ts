@@ -14,7 +14,7 @@ import type { Interval } from '#core/units/index.ts';
 import type { TakeReading } from './reading.ts';
 import { say } from './sayings.ts';
 
-/** How loud a source came to a listener's take, and what was left there when nothing sounded. Levels in dBFS, a full sine as 0. */
+/** Level of a source in a destination's take, and the floor there when nothing played. dBFS, a full-scale sine as 0. */
 export interface LevelReading extends TakeReading {
   /** While it sounds. */
   readonly levelDb: number;
@@ -49,7 +49,7 @@ export type LevelReconciled =
     }
   | { readonly ok: false; readonly reason: Text };
 
-/** Floors are told for the band that ears take, as converters are rated. */
+/** Noise floors are given for the audible band, as converters are rated. */
 const HEARD_HZ = 20_000;
 const no = (reason: Text): LevelReconciled => ({ ok: false, reason });
 
@@ -98,7 +98,7 @@ export function reconcileLevel(rig: Rig, reading: LevelReading): LevelReconciled
   };
 }
 
-/** White noise of a part of the band, told for all of it. */
+/** White noise measured in part of the band, extrapolated to all of it. */
 const wholeBand = ({ db, bandHz: [low, high] }: NonNullable<LevelReading['floor']>): number | null =>
   high > low ? db + 10 * Math.log10(HEARD_HZ / (high - low)) : null;
 

@@ -11,7 +11,7 @@ import { say } from './sayings.ts';
  */
 export type MadeWith = 'desk' | 'drawn' | 'none' | readonly SetDelay[];
 
-/** A delay as it stood: `device.setting`, in the setting's own unit. */
+/** A delay as set: `device.setting`, in the setting's own unit. */
 export interface SetDelay {
   readonly setting: string;
   readonly value: number;
@@ -44,7 +44,7 @@ export type Reconciled =
 const thousandths = (x: number): number => Math.round(x * 1000) / 1000;
 
 /**
- * What a take's offset says of the rig: the uncertain figures on sound's and picture's way, taken together, are so many
+ * What a take's offset says about the rig: the uncertain figures on the audio and video paths together are this many
  * ms. Delays that were set while the take was made are taken off first, so that the figure stays true when they change.
  * A take that is in the rig already keeps what was taken off then: its marks may have been corrected, not its making.
  */

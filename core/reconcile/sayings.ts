@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What reconcile says, and what each needs. Its words stand in words/en/core/reconcile.ts. */
+/** Codes that reconcile reports, with their parameters. Their sentences are in words/en/core/reconcile.ts. */
 export const say = sayersOf('reconcile', {
   inThisRigThat: {},
   thatDestinationIsnt: {},

@@ -28,7 +28,7 @@ export interface StandingFigure {
   readonly isOutside: boolean;
 }
 
-/** A measurement as it stands in the rig: what it speaks of, whether that is still there, and how it lies to what is typical. */
+/** Status of a measurement in the rig: what it is about, whether that still exists, and how it compares with typical. */
 export interface MeasurementStatus {
   readonly measurement: TakenIn;
   readonly speaksOf: Text;
@@ -37,7 +37,7 @@ export interface MeasurementStatus {
   readonly idle: Text | null;
 }
 
-/** Takes of the path test say nothing by themselves until they are taken in. */
+/** Takes of a sync test are evidence only once added to the rig. */
 type TakenIn = Exclude<Measurement, { kind: 'offset' }>;
 type Of<K extends TakenIn['kind']> = Extract<TakenIn, { kind: K }>;
 

@@ -13,7 +13,7 @@ interface ValueOf {
 }
 export type ParamsOf<S extends Saying> = { readonly [K in keyof S]: ValueOf[S[K]] };
 
-/** Something to be said: a code, and what it is about. Its sentence stands in words/, in each language. */
+/** A message as data: a code with its parameters. Its sentence is in words/, in each language. */
 export interface Said {
   readonly code: string;
   readonly params: Readonly<Record<string, SaidValue>>;
@@ -47,7 +47,7 @@ const said = (code: string, params: Said['params']): Said => {
 /** Several things, joined as the language joins them. */
 export const listOf = (how: 'and' | 'or' | 'then', items: readonly SaidValue[]): Said => said(`list.${how}`, { items });
 
-/** A name someone typed, as it stands in a sentence. */
+/** A name that someone typed, as it appears in a sentence. */
 export const quoted = (name: string): Said => said('list.name', { items: [name] });
 
 /** The same in every language, and another for whatever is said otherwise: the code, and what it is about. */
@@ -66,7 +66,7 @@ export function speakWith(speak: ((said: Said) => string) | null): void {
   speaker = speak ?? bare;
 }
 
-/** An error that is said: its code, and as its message the sentence in the language that was spoken when it came. */
+/** An error with a code; its message is the sentence in the language spoken when it was made. */
 export class SaidError extends Error {
   readonly said: Text;
   constructor(what: Text) {

@@ -1,7 +1,7 @@
 import type { Recording } from './recording.ts';
 import { kaiser, sinc } from './sinc.ts';
 
-/** Taps to each side of a sample. With beta 10.5 what folds back lies more than 100 dB down, up to 0.45 of the rate all passes. */
+/** Taps on each side of a sample. With beta 10.5, aliases are more than 100 dB down; the passband ends at 0.45 of the rate. */
 const HALF_TAPS = 32;
 const TAPS = 2 * HALF_TAPS;
 const BETA = 10.5;
@@ -31,20 +31,20 @@ function filterRows(): Float32Array {
 /** From a frame of the new recording on, where it is read in the old one, and how far on for each frame. */
 export interface Piece {
   readonly fromFrame: number;
-  /** May lie before its beginning or between frames. */
+  /** May be negative or fractional. */
   readonly readAt: number;
   /** Frames of the old one in one of the new: over 1 makes it shorter. */
   readonly step: number;
 }
 
-/** Where one piece does not go on as the one before it ended, the two are blended over so long. */
+/** Crossfade where one piece does not continue the previous one, s. */
 const BLEND_S = 0.006;
 /** Places this near are one: no buffer was lost there. */
 const SAME_FRAMES = 0.01;
 
 /**
  * A recording moved and stretched by parts of a sample, piece by piece: for clocks that drift, by up to a thousandth
- * (steps far from 1 would fold back), and cut where a buffer was lost or came twice.
+ * (steps far from 1 would alias), and cut where a buffer was lost or repeated.
  * @param pieces  in order, the first from frame 0
  * @throws RangeError for a step that is further than a thousandth from 1
  */

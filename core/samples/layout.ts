@@ -27,7 +27,7 @@ const MONO: Layout = ['front-center'];
 const STEREO: Layout = ['front-left', 'front-right'];
 const FIVE_ONE: Layout = [...STEREO, 'front-center', 'lfe', 'back-left', 'back-right'];
 
-/** What decoders hand out for so many channels, in the order of WAVE; none for more than eight. */
+/** Channel order of decoders, by number of channels, in the order of WAVE; none for more than eight. */
 const BY_COUNT: readonly Layout[] = [
   MONO,
   STEREO,
@@ -39,10 +39,10 @@ const BY_COUNT: readonly Layout[] = [
   [...FIVE_ONE, 'side-left', 'side-right'],
 ];
 
-/** The layout that codecs give so many channels; null where they give none. */
+/** The layout that codecs use for this number of channels; null where they define none. */
 export const layoutOfCount = (channels: number): Layout | null => BY_COUNT[channels - 1] ?? null;
 
-/** The layout that a WAVE channel mask tells; null where it says less than there are channels. */
+/** The layout of a WAVE channel mask; null where it has fewer bits than there are channels. */
 export function layoutOfMask(mask: number, channels: number): Layout | null {
   const told = SPEAKERS.filter((_, bit) => (mask & (1 << bit)) !== 0).slice(0, channels);
   return told.length === channels ? told : null;

@@ -1,6 +1,6 @@
 import type { Recording } from './recording.ts';
 
-/** Extremes of a recording, so many frames a bin: what a waveform lane is drawn from. */
+/** Minimum and maximum of a recording per bin of this many frames: what a waveform is drawn from. */
 export interface Peaks {
   readonly framesPerBin: number;
   readonly sampleRateHz: number;

@@ -110,7 +110,7 @@ function decimatorOf(factor: number): Float32Array {
   return taps;
 }
 
-/** Every `factor`th sample after a low pass: output k stands at input k times `factor`. Faster than `resample`, whole steps only. */
+/** Decimation: every `factor`th sample after a low-pass filter; output k is at input k times `factor`. Faster than `resample`, integer factors only. */
 export function decimate(x: Float32Array, factor: number): Float32Array<ArrayBuffer> {
   const taps = decimatorOf(factor);
   const reach = taps.length - 1;
@@ -131,5 +131,5 @@ export function decimate(x: Float32Array, factor: number): Float32Array<ArrayBuf
 /** How many input samples on each side `decimate` looks at. */
 export const decimateReach = (factor: number): number => DECIMATE_REACH * factor;
 
-/** How many input samples on each side `resample` looks at: read so much more than the range you want. */
+/** Filter half-length of `resample` in input samples: read this much more than the range you want. */
 export const resampleReach = (step: number): number => Math.ceil(HALF_TAPS * Math.max(1, step)) + 1;

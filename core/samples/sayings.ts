@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What samples says, and what each needs. Its words stand in words/en/core/samples.ts. */
+/** Codes that samples reports, with their parameters. Their sentences are in words/en/core/samples.ts. */
 export const say = sayersOf('samples', {
   thisIsNotWav: {},
   thisWavHasNo: {},

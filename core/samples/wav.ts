@@ -11,7 +11,7 @@ type Encoding = 'u8' | 's16' | 's24' | 's32' | 'f32' | 'f64';
 const BYTES: Record<Encoding, number> = { u8: 1, s16: 2, s24: 3, s32: 4, f32: 4, f64: 8 };
 
 export interface WavOptions {
-  /** Take what is there when the header promises more, or was never finished. */
+  /** Accepts a file that is shorter than its header says, or was never finished. */
   asItIs?: boolean;
 }
 
@@ -50,7 +50,7 @@ export async function openWav(source: ByteSource, options: WavOptions = {}): Pro
     // Typed views need aligned data; most sources hand out a buffer of its own.
     return bytes.byteOffset % 8 === 0 ? bytes : new Uint8Array(bytes);
   };
-  /** The part of the asked range that lies within the recording. */
+  /** The part of the requested range that is within the recording. */
   const inside = (start: number, count: number) => {
     const first = Math.min(frames, Math.max(0, start));
     const last = Math.min(frames, Math.max(0, start + count));
@@ -234,7 +234,7 @@ async function view(source: ByteSource, at: number, length: number): Promise<Dat
   return new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 }
 
-/** A chunk that tells more than a name for each track is not read to its end. */
+/** A chunk longer than a name for each track is not read to its end. */
 const MAX_TEXT_BYTES = 1 << 20;
 const text = async (source: ByteSource, at: number, length: number): Promise<string> =>
   textOf(await source.read(at, Math.max(0, Math.min(length, source.size - at))));

@@ -35,16 +35,16 @@ export interface Listening {
   /** One for each channel of the place, two at most; a loop without a seam. Linear, 1 at `fullDb`. */
   readonly channels: readonly Float32Array[];
   readonly sampleRateHz: number;
-  /** The level of the place, RMS in its own scale, that stands at 1. */
+  /** The level at the place that is rendered as RMS 1, in the place's own scale. */
   readonly fullDb: number;
   readonly scale: Scale;
   /** Sources that are heard, in the order of the rig. */
   readonly sourceIds: readonly string[];
-  /** Whether hum comes by a lead there. */
+  /** Whether hum enters through a cable there. */
   readonly hums: boolean;
 }
 
-/** The loudest way of the loudest source stands so far under 1. */
+/** The loudest path of the loudest source is this far below full scale, dB. */
 const HEADROOM_DB = 24;
 /** What a hum loop leaves on an unbalanced line (typical). */
 const HUM_DBU = -50;
@@ -134,7 +134,7 @@ const MAKERS: Partial<Record<SourceRole, SourceMaker>> = { game, music: jingle, 
 const VOICES = PITCHES_HZ.map(voice);
 const HUM = hum(MAINS_HZ);
 
-/** What stands in for a source: RMS 1 over the loop, without a seam; always the same for the same place in the rig. */
+/** A synthesized source: RMS 1 over a seamless loop; always the same for the same place in the rig. */
 function standIn(rig: Rig, index: number, frames: number, sampleRateHz: number, seed: number): Float32Array {
   const own = seed + 17 * index;
   const maker = MAKERS[rolesOf(rig).source(rig.sources[index]!)];
@@ -222,7 +222,7 @@ function addLooped(out: Float32Array, x: Float32Array, gain: number, delay = 0):
   for (let i = delay; i < n; i++) out[i]! += gain * x[i - delay]!;
 }
 
-/** Hum of the cables that it loops through, as it comes to the place by the ways that pass there; null for none. */
+/** Hum of the ground loops' cables, as it arrives at the place through open paths; null for none. */
 function humAt({ graph, arrivals }: Evaluation, nodes: readonly number[], cableIds: readonly string[]): number | null {
   if (cableIds.length === 0) return null;
   const perCable = new Map<string, number>();

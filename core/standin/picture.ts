@@ -7,7 +7,7 @@ export interface ClapScene {
   readonly frameRateHz: number;
   /** Instants in the session at which the light goes on. */
   readonly flashesS: readonly number[];
-  /** How much later the picture stands in the file than in the session. */
+  /** How much later the video is in the file than in the session. */
   readonly delayMs: number;
   readonly seed: number;
 }

@@ -2,7 +2,7 @@ import { type FftOf, fftSize, seededNormal } from '#core/samples/index.ts';
 
 /**
  * The answer of a room: the direct sound, then noise that decays by 60 dB in `rt60S` (Gaussian tail, Polack 1988).
- * @param directDb how far the direct sound stands over all that comes back
+ * @param directDb direct-to-reverberant ratio, dB
  */
 export function roomResponse(sampleRateHz: number, rt60S: number, directDb: number, seed: number): Float32Array {
   const normal = seededNormal(seed);

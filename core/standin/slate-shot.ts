@@ -20,7 +20,7 @@ export interface SlateShot {
   readonly noise?: number;
   /** Brightness of black; of what stands round the screen. */
   readonly black?: number;
-  /** Where the screen stands in the picture: middle and half axes, as shares of the width; all of the picture where absent. */
+  /** Position of the display in the frame: center and half axes, as fractions of the width; the whole frame where absent. */
   readonly place?: {
     readonly x: number;
     readonly y: number;

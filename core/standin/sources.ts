@@ -1,6 +1,6 @@
 import { seededNormal, seededRandom } from '#core/samples/index.ts';
 
-/** What each stand-in makes: mono, full scale 1, so many frames at so many hertz, the same for the same seed. */
+/** A synthesized source: mono, full scale 1, this many frames at this sample rate; deterministic for a seed. */
 export type SourceMaker = (frames: number, sampleRateHz: number, seed: number) => Float32Array;
 
 /** A resonance of two poles: y = gain x + a1 y' + a2 y''. */
@@ -34,7 +34,7 @@ const VOWELS = [
 /** How a syllable swells and fades. */
 const SYLLABLE = Float32Array.from({ length: 4096 }, (_, i) => Math.sin((Math.PI * i) / 4096) ** 0.7);
 
-/** A voice: phrases of syllables with pauses; pulses through moving resonances, hiss between. `pitchHz` tells one from another. */
+/** A voice: phrases of syllables with pauses; pulses through moving formants, with noise between. `pitchHz` distinguishes voices. */
 export const voice =
   (pitchHz: number): SourceMaker =>
   (frames, rate, seed) => {
@@ -54,7 +54,7 @@ export const voice =
         const end = Math.min(length, frames - at);
         let phase = 0;
         let [l1, l2, h1, h2] = [0, 0, 0, 0];
-        // The two resonances stand in the loop itself: a minute of voice is three million samples.
+        // The two formant filters are inlined in the loop: a minute of voice is three million samples.
         for (let i = 0; i < end; i++) {
           const envelope = SYLLABLE[Math.floor((SYLLABLE.length * i) / length)]!;
           phase += (pitch * (1 - (0.12 * i) / length)) / rate;

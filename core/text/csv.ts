@@ -1,6 +1,6 @@
 import { csvFormatRow } from 'd3-dsv';
 
-/** A spreadsheet takes what begins so for a formula, and runs it. Wide forms of these are taken for them too. */
+/** Spreadsheets run cells that begin like this as formulas; full-width forms as well. */
 const FORMULA = /^\s*[=+\-@\uff1d\uff0b\uff0d\uff20]/u;
 const NUMBER = /^-?\d+(\.\d+)?(e[+-]?\d+)?$/i;
 // biome-ignore lint/suspicious/noControlCharactersInRegex: no cell holds these; ends of lines it may

@@ -10,7 +10,7 @@ export const icsText = (text: string): string =>
 
 const FOLD_BYTES = 75;
 
-/** How many bytes a letter takes in UTF-8. */
+/** Length of a character in UTF-8, bytes. */
 function bytesOf(letter: string): number {
   const code = letter.codePointAt(0)!;
   return code < 0x80 ? 1 : code < 0x800 ? 2 : code < 0x10000 ? 3 : 4;

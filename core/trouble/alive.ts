@@ -12,7 +12,7 @@ export interface Disturbed {
 /** Whether what the model has arrive does so at the desk. */
 export interface Alive {
   sound(arrival: Arrival): boolean;
-  /** How sure it is that a picture comes by there: 1, 0.5 or 0. */
+  /** Probability that video passes there: 1, 0.5 or 0. */
   picture(arrival: Arrival): number;
 }
 

@@ -13,7 +13,7 @@ export type Entry =
   /** It is as it should be there: that rules out as well. */
   | { readonly kind: 'works'; readonly listenerId: string; readonly sourceId: string }
   | { readonly kind: 'look'; readonly key: string; readonly answer: string }
-  /** No one can tell: it is not asked again, and says nothing. */
+  /** Nobody can tell: the question isn't repeated, and the answer carries no information. */
   | { readonly kind: 'skipped'; readonly key: string };
 
 /** An answer that a look may have, and what it would leave. */
@@ -37,7 +37,7 @@ export interface Inquiry {
   readonly odds: readonly Odds[];
   /** What it most likely is; null while that is open. */
   readonly culprit: Odds | null;
-  /** What to look at next; null where nothing is left that would tell. */
+  /** The next check; null where nothing is left that would tell suspects apart. */
   readonly next: NextLook | null;
   /** Others, the most telling for their time first. */
   readonly others: readonly Look[];
@@ -48,7 +48,7 @@ export const THOUGHT = 0.02;
 const MAX_ANSWERS = 6;
 const MAX_OTHERS = 5;
 
-/** What is to be thought and looked at after all entries. */
+/** Likelihoods and next checks after all entries. */
 export function inquire(
   rig: Rig,
   lineup: Lineup,
@@ -85,7 +85,7 @@ export function nextOf(
   return { look, asks: book.say(look.key).asks, outcomes };
 }
 
-/** What an entry tells. */
+/** The evidence of an entry. */
 export function toldOf(rig: Rig, { drawn }: Lineup, entry: Entry): Told[] {
   switch (entry.kind) {
     case 'complaint':

@@ -41,7 +41,7 @@ function possible(rig: Rig): Complaint[] {
   );
 }
 
-/** Whether a fault brings what was told about, and the rig as drawn does not. */
+/** Whether a fault causes what was reported, and the rig as drawn does not. */
 const causes = ({ drawn }: Lineup, { changes }: Suspect, told: ReturnType<typeof toldBy>): boolean =>
   told.every(({ key, answers }) => {
     const now = changes.get(key);

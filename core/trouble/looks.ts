@@ -35,7 +35,7 @@ const FLAG_WORDS: Record<Flag, Text> = {
   'picture-odd': say.videoWithWrongColors(),
 };
 
-/** A look as it is put to whoever stands at the desk. */
+/** A check as it is put to the person at the desk. */
 export interface LookSaid {
   readonly asks: Text;
   /** The device, or the listener, that it is about. */

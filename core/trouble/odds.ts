@@ -2,7 +2,7 @@ import { answerOf } from './faults/index.ts';
 import { keys, type Readings, usualAnswer } from './readings.ts';
 import type { Lineup, Suspect } from './suspects.ts';
 
-/** What someone has told or looked at: the answers that would fit it. More than one where a word covers several. */
+/** A report or an observation: the answers that would fit it, several where a word covers several. */
 export interface Told {
   readonly key: string;
   readonly answers: readonly string[];
@@ -26,7 +26,7 @@ const UNKNOWN_ANSWERS = 3;
 /** Against the weights of the faults: that the drawing itself is wrong, and that it is nothing that the model knows. */
 const DRAWN_WEIGHT = 25;
 const OTHER_WEIGHT = 4;
-/** What it was at this desk before weighs so much more, each time. */
+/** Prior weight factor for each time it was the cause at this desk before. */
 const AGAIN_TIMES = 3;
 
 /** What someone complains of is there. */
@@ -37,7 +37,7 @@ const amissOf = (key: string): number => (key.startsWith('look|') ? AMISS_DIRECT
 const expected = (changes: Readings | null, drawn: Readings, key: string): readonly string[] =>
   changes?.get(key) ?? drawn.get(key) ?? [usualAnswer(key)];
 
-/** How likely what was told is, where these answers are expected. */
+/** Likelihood of the report, given the answers that are expected. */
 function likelihood(expects: readonly string[], { key, answers, complained }: Told): number {
   const fits = expects.filter((a) => answers.includes(a)).length / expects.length;
   const amiss = complained ? AMISS_COMPLAINT : amissOf(key);
@@ -51,7 +51,7 @@ function likelihoodUnknown({ key, answers }: Told): number {
 }
 
 /**
- * The suspects by their odds after all that was told, the most likely first: prior weights times likelihoods (Bayes).
+ * Suspects by posterior odds, most likely first: prior weights times likelihoods (Bayes).
  * @param before how often each fault, by its id, was what it was at this desk
  */
 export function oddsOf(
@@ -86,11 +86,11 @@ export function oddsOf(
   return all.map((o) => ({ ...o, share: Math.exp(o.share - most) / sum })).sort((a, b) => b.share - a.share);
 }
 
-/** A look that is open: what it is about, how much it tells, and what each answer would leave. */
+/** A possible check: what it is about, its expected information, and what each answer would leave. */
 export interface Look {
   readonly key: string;
   readonly seconds: number;
-  /** What it is expected to tell, bits. */
+  /** Expected information, bits. */
   readonly bits: number;
   readonly answers: readonly LookAnswer[];
 }
@@ -107,7 +107,7 @@ const MIN_SHARE = 0.002;
 const MIN_BITS = 0.02;
 
 /**
- * Looks that tell the suspects apart, the most telling for its time first: expected information (Shannon) over seconds.
+ * Checks that tell the suspects apart, best first: expected information (Shannon) per second.
  * @param secondsOf how long a look takes; null for what no one can look at
  */
 export function looksOf(
@@ -142,7 +142,7 @@ export function looksOf(
 
 /**
  * Mutual information of the answer and the suspects, bits: the entropy of the answer less what is left of it once one
- * knows the suspect. An answer that a suspect leaves open, and one that is given amiss, tell nothing.
+ * knows the suspect. An answer that a suspect leaves open, and a wrong one, carry no information.
  */
 function informationOf(
   shares: readonly number[],
@@ -164,7 +164,7 @@ function informationOf(
 const entropy = (shares: readonly number[]): number =>
   shares.reduce((bits, p) => (p > 0 ? bits - p * Math.log2(p) : bits), 0);
 
-/** A suspect that has so much of the odds is it. */
+/** Posterior probability from which on a suspect is named as the cause. */
 const SURE = 0.85;
 
 /**

@@ -12,7 +12,7 @@ import {
 import { type Alive, aliveIn, type Disturbed } from './alive.ts';
 import type { Flag, Mark } from './faults/index.ts';
 
-/** What anyone at the desk can tell, by what is looked at: the answers that fit, one where the model is sure. */
+/** What anyone at the desk can observe, by check: the answers that fit, one where the model is sure. */
 export type Readings = ReadonlyMap<string, readonly string[]>;
 
 /** Keys of what can be looked at or listened to. */
@@ -29,7 +29,7 @@ export const keys = {
   look: (lookId: string) => `look|${lookId}`,
 };
 
-/** A source at a place, as far as ears and meters tell. */
+/** A source at a place, as far as ears and meters can tell. */
 interface Sound {
   levelDb: number;
   sides: number;
@@ -43,7 +43,7 @@ export interface Raw {
   readonly facts: Readings;
 }
 
-/** Everything that can be told of a rig, at every socket and by every listener. */
+/** All possible observations of a rig, at every socket and by every listener. */
 export function readRaw(rig: Rig, evaluation: Evaluation, disturbed: Disturbed): Raw {
   const { graph } = evaluation;
   const alive = aliveIn(graph, disturbed);
@@ -201,7 +201,7 @@ const NOTICED_DB = 6;
 /** More noise than this is heard as hiss. */
 const HISS_DB = 8;
 
-/** What one can tell of a rig, against how it is drawn: levels and noise are told by comparison. */
+/** Observations of a rig relative to how it is drawn: levels and noise are judged by comparison. */
 export function readingsOf(raw: Raw, drawn: Raw): Readings {
   const readings = new Map<string, readonly string[]>();
   for (const key of new Set([...raw.sounds.keys(), ...drawn.sounds.keys()]))
@@ -224,7 +224,7 @@ function wordOf(now: Sound | undefined, drawn: Sound | undefined): string {
   return now.levelDb > drawn.levelDb + NOTICED_DB ? 'louder' : 'as always';
 }
 
-/** What is told of a thing that no reading speaks of. */
+/** The answer for what no reading covers. */
 export function usualAnswer(key: string): string {
   switch (key.slice(0, key.indexOf('|'))) {
     case 'flag':

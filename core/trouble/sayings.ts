@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What trouble says, and what each needs. Its words stand in words/en/core/trouble.ts. */
+/** Codes that trouble reports, with their parameters. Their sentences are in words/en/core/trouble.ts. */
 export const say = sayersOf('trouble', {
   mUnbalancedItsShield: { lengthM: 'text', microphone: 'text' },
   itMakesNoiseThere: { share: 'text' },

@@ -12,7 +12,7 @@ export interface Suspect {
 
 /** A rig with everything that may be wrong with it, each run in the model. Plain data: it crosses to a worker and back. */
 export interface Lineup {
-  /** What one can tell of the rig as it is drawn. */
+  /** Observations of the rig as drawn. */
   readonly drawn: Readings;
   readonly suspects: readonly Suspect[];
   /** Faults that change nothing that anyone could hear or see here. */
@@ -20,7 +20,7 @@ export interface Lineup {
 }
 
 /**
- * Runs every fault of a rig through the model. `onDone` is told the share that is done, 0 to 1. Takes about 10 ms a
+ * Runs every fault of a rig through the model. `onDone` gets the fraction done, 0 to 1. Takes about 10 ms a
  * fault: for a worker.
  */
 export function lineUp(rig: Rig, onDone: (share: number) => void = () => undefined): Lineup {

@@ -4,7 +4,7 @@ import type { Told } from './odds.ts';
 import { keys } from './readings.ts';
 import { say } from './sayings.ts';
 
-/** A symptom as someone puts it, and what it says of what can be told. */
+/** A symptom in a user's words, and the observation it implies. */
 export interface Symptom {
   readonly id: SymptomId;
   readonly says: Text;
@@ -67,7 +67,7 @@ export interface Complaint {
 
 const SOME_WAY = ['as always', 'weaker', 'louder', 'one side only', 'from farther off', 'it is there'];
 
-/** A complaint as what was told. Nothing at all: of everything that is drawn to come there. */
+/** A complaint as evidence. Nothing at all: about everything that is drawn to arrive there. */
 export const toldBy = (rig: Rig, complaint: Complaint): Told[] =>
   answersTo(rig, complaint).map((told) => ({ ...told, complained: true }));
 

@@ -15,7 +15,7 @@ export const voltsFromDbu = (dbu: number): number => VOLTS_AT_0_DBU * ratioFromD
 export const dbuFromDbv = (dbv: number): number => dbv + DBU_AT_0_DBV;
 export const dbvFromDbu = (dbu: number): number => dbu - DBU_AT_0_DBV;
 
-/** The rig's own alignment: which analog level stands at digital full scale (R 68: +18 dBu, RP 155: +24 dBu). */
+/** The rig's alignment: the analog level at digital full scale (R 68: +18 dBu, RP 155: +24 dBu). */
 export interface Reference {
   readonly fullScaleDbu: number;
 }

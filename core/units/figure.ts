@@ -2,7 +2,7 @@ import type { Text } from '#core/said/index.ts';
 import { type Interval, isExact, negate, sum } from './interval.ts';
 
 /**
- * Where a figure comes from: a published standard or plain physics; a typical value with its range;
+ * Source of a figure: a published standard or plain physics; a typical value with its range;
  * a measurement with its spread; or a setting that someone dialled.
  */
 export type FigureKind = 'standard' | 'typical' | 'measured' | 'set';

@@ -39,5 +39,5 @@ export const width = (a: Interval): number => a.high - a.low;
 
 export const isExact = (a: Interval): boolean => a.low === a.high;
 
-/** Does `value` lie inside, limits included? */
+/** Whether `value` is inside, limits included. */
 export const contains = (a: Interval, value: number): boolean => a.low <= value && value <= a.high;

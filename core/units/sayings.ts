@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What units says, and what each needs. Its words stand in words/en/core/units.ts. */
+/** Codes that units reports, with their parameters. Their sentences are in words/en/core/units.ts. */
 export const say = sayersOf('units', {
   fullScaleAt: { dbu: 'text' },
   dbuIs: {},

@@ -10,14 +10,14 @@ import {
 } from './decibels.ts';
 import { say } from './sayings.ts';
 
-/** Scales that one level is told in. Volts are RMS; dBFS as for a sine, whose top and RMS are told as one (AES17). */
+/** Scales of level. Volts are RMS; dBFS is sine-referenced: peak and RMS of a sine read the same (AES17). */
 export type LevelUnit = 'dBu' | 'dBV' | 'V' | 'mV' | 'dBFS' | 'dBTP' | 'LUFS' | 'VU' | '%';
 /** What is typed: a level, or where a knob points. */
 export type TypedLevel =
   | { readonly kind: 'level'; readonly value: number; readonly unit: LevelUnit }
   | { readonly kind: 'knob'; readonly travel: number };
 
-/** The rig's own reference: the level in dBu that stands at full scale. */
+/** The rig's reference: the level in dBu at full scale. */
 export interface ScaleReference {
   readonly fullScaleDbu: number;
 }
@@ -126,13 +126,13 @@ function toDbu(value: number, unit: LevelUnit, reference: ScaleReference): numbe
 
 const HALF_TRAVEL_DB = 15;
 
-/** Decibels below its maximum that a knob with an audio taper stands at: low, nominal, high. Half its travel: -20, -15, -12 (typical). */
+/** Attenuation of an audio-taper control at a position, dB below maximum: low, nominal, high. Halfway: -20, -15, -12 (typical). */
 export function knobDb(travel: number): [low: number, nominal: number, high: number] {
   const turn = Math.log10(travel);
   return [-20, -HALF_TRAVEL_DB, -12].map((half) => (half / Math.log10(0.5)) * turn) as [number, number, number];
 }
 
-/** The part of its travel at which a knob with an audio taper stands so many decibels below its maximum (nominal). */
+/** Position of an audio-taper control, as a fraction of its travel, for an attenuation in dB (nominal). */
 export const knobTravel = (belowMaximumDb: number): number => Math.min(1, 0.5 ** (belowMaximumDb / HALF_TRAVEL_DB));
 
 /** "1 o'clock", "12:30 o'clock": where a knob points at a part of its travel, to the nearest quarter of an hour. */

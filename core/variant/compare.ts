@@ -16,7 +16,7 @@ import { CREST_DB, deviceName, evaluate, mainVoiceOf } from '#core/signal/index.
 import { failuresOf } from './failures.ts';
 import { say } from './sayings.ts';
 
-/** One rig in numbers, to be laid beside another. */
+/** One rig in figures, for comparison with another. */
 export interface Figures {
   readonly stops: number;
   readonly fixes: number;
@@ -52,11 +52,11 @@ export interface Comparison {
   readonly devices: readonly Difference[];
   readonly leads: readonly Difference[];
   readonly settings: readonly Difference[];
-  /** Findings of one alone; what both have is not told. */
+  /** Findings of only one; those of both are left out. */
   readonly findings: readonly (Difference & { readonly finding: Finding })[];
 }
 
-/** Two rigs side by side: what each has that the other has not, and what that comes to. Devices are the same by their ids. */
+/** Two rigs compared: what each has that the other lacks, and the effect. Devices are matched by id. */
 export function compareRigs(first: Rig, second: Rig): Comparison {
   const [a, b] = [lookAt(first), lookAt(second)];
   return {
@@ -68,7 +68,7 @@ export function compareRigs(first: Rig, second: Rig): Comparison {
   };
 }
 
-/** One rig in numbers, by itself. */
+/** One rig in figures, by itself. */
 export const figuresFor = (rig: Rig): Figures => figuresOf(lookAt(rig));
 
 interface Look {
@@ -114,7 +114,7 @@ function figuresOf({ rig, evaluation, findings }: Look): Figures {
 
 const least = (values: readonly number[]): number | null => (values.length > 0 ? Math.min(...values) : null);
 
-/** What stands in one list alone, and, where both have it, what differs. */
+/** Items of only one list, and differences of items in both. */
 function differences<T>(
   first: ReadonlyMap<string, T>,
   second: ReadonlyMap<string, T>,

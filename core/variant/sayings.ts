@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What variant says, and what each needs. Its words stand in words/en/core/variant.ts. */
+/** Codes that variant reports, with their parameters. Their sentences are in words/en/core/variant.ts. */
 export const say = sayersOf('variant', {
   poweredElsewhere: { device: 'name' },
   otherComputer: { device: 'name' },

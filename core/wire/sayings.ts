@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What wire says, and what each needs. Its words stand in words/en/core/wire.ts. */
+/** Codes that wire reports, with their parameters. Their sentences are in words/en/core/wire.ts. */
 export const say = sayersOf('wire', {
   wiredHeadset: {},
   wirelessHeadset: {},

@@ -18,7 +18,7 @@ import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts
 const LIGHT_S = 5;
 const PROGRAM_S = 8;
 const SWAP_BOX_S = 90;
-/** Whoever sits before a computer or a person knows that they are off. */
+/** A computer or a person is noticed at once when off. */
 const isSeenAtOnce = (type: DeviceType): boolean => isPerson(type) || type.hosts === true;
 /** It is there to hear, and nothing else. */
 const isMicrophone = (type: DeviceType): boolean => hearsAir(type) && !films(type) && !isWorn(type) && !records(type);

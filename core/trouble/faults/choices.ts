@@ -17,7 +17,7 @@ import { replug } from './leads.ts';
 
 const CHOICE_S = 12;
 const MORE_CHOICES_S = 4;
-/** At most so many others of the list are thought of. */
+/** Maximum number of other entries of the list that are considered. */
 const MAX_OTHERS = 2;
 
 /** Every choice of a sound device or source that a program has, and how it may be another. */
@@ -84,7 +84,7 @@ function programOf(rig: Rig, types: Types, cable: Cable): { end: 'from' | 'to'; 
   return isAtProgram(cable.from) ? { end: 'from', far: 'to' } : null;
 }
 
-/** Other ends of the same kind that other links of this rig have: what else stands in the list. */
+/** Other ports of the same kind that links of this rig use: the other entries of the list. */
 function otherChoices(rig: Rig, types: Types, cable: Cable, far: 'from' | 'to'): PortRef[] {
   const chosen = cable[far];
   const channelsOf = (ref: PortRef) =>

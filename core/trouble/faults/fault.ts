@@ -34,7 +34,7 @@ export interface Mark {
 /** A look at the thing itself, that settles a fault and all others that it would show. */
 export interface DirectLook {
   readonly id: string;
-  /** What to do, as one would be told. */
+  /** What to do, as an instruction. */
   readonly asks: Text;
   /** What it shows when all is well. */
   readonly well: Text;
@@ -44,7 +44,7 @@ export interface DirectLook {
   readonly seconds: number;
 }
 
-/** A fault as an edit of the rig with a likelihood: the model tells what it would do. */
+/** A fault as an edit of the rig with a likelihood: the model predicts its effect. */
 export interface Fault {
   readonly id: string;
   readonly kind: FaultKind;

@@ -9,7 +9,7 @@ import { type DirectLook, type Fault, type FaultKind, WEIGHTS } from './fault.ts
 const LONG_M = 5;
 const LONG_TIMES = 1.5;
 const ANALOGUE = new Set(['microphone', 'line', 'headphone', 'speaker']);
-/** At most so many other sockets are thought of for one plug. */
+/** Maximum number of wrong sockets that are considered per plug. */
 const MAX_SOCKETS = 2;
 const SWAP_S = 45;
 const SWAP_LONG_S = 90;

@@ -12,11 +12,11 @@ import { actingSettings, type Evaluation } from '#core/signal/index.ts';
 import { say } from '../sayings.ts';
 import { type DirectLook, type Fault, type FaultKind, UNSEEN_TIMES, WEIGHTS } from './fault.ts';
 
-/** A control that is turned so far that someone hears it. */
+/** A control turned far enough to be audible. */
 const DOWN_DB = 20;
 const UP_DB = 15;
 const HEARD_DB = 6;
-/** At most so many other positions of a switch are thought of. */
+/** Maximum number of other positions of a switch that are considered. */
 const MAX_POSITIONS = 3;
 
 /** Every setting that acts on something, and how it may stand otherwise than drawn. */
@@ -82,7 +82,7 @@ const stepped = (spec: { readonly min: number; readonly step: number }, value: n
 const LOOK_S = 8;
 const READ_S = 0.5;
 
-/** One glance takes in a strip; all of a large box is held against its settings sheet. */
+/** One glance checks a channel strip; a large device is checked against its settings sheet. */
 function looksAt(device: Device, type: DeviceType, spec: SettingSpec): DirectLook[] {
   const { group } = spec;
   const together = type.settings.filter((s) => s.group === group);

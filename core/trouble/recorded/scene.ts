@@ -5,7 +5,7 @@ import { type Said, type Text, textOf } from '#core/said/index.ts';
 import { deviceName, type Evaluation, type Ladder, type Pair, type Rung } from '#core/signal/index.ts';
 import { say } from '../sayings.ts';
 
-/** A place of the rig that could have made a fault, and where to look next: the tap that tells. */
+/** A place of the rig that could have caused a fault, and where to check next: the tap point that decides it. */
 export interface Place {
   readonly where: Text;
   readonly why: Text;
@@ -21,7 +21,7 @@ export interface FaultSeen {
   readonly delayMs?: number;
 }
 
-/** What suspects are read from: one listener with all that comes there. */
+/** The basis for suspects: one destination with all that arrives there. */
 export interface Scene {
   readonly rig: Rig;
   readonly evaluation: Evaluation;
@@ -47,7 +47,7 @@ export function cablesTo({ rig, pairs }: Scene): Cable[] {
 export const sayLead = ({ rig }: Scene, cable: Cable): Said =>
   say.cable({ from: deviceName(rig, cable.from.deviceId), to: deviceName(rig, cable.to.deviceId) });
 
-/** Findings of the rig whose leads or devices lie on a way to the listener. */
+/** Findings whose cables or devices are on a path to the destination. */
 export function findingsOnWays(scene: Scene, wanted: (f: Finding) => boolean): Place[] {
   const cables = new Set(cablesTo(scene).map((c) => c.id));
   const boxes = new Set(scene.pairs.flatMap((p) => p.ways.flatMap((w) => w.deviceIds)));
