@@ -46,9 +46,9 @@ export interface Server {
   readonly takes: ReturnType<typeof takeService>;
   readonly day: ReturnType<typeof dayService>;
   readonly backups: BackupService;
-  /** Says to whoever opens the same data folder next where this one answers. */
+  /** Tells the next process that opens the same data folder where this server answers. */
   tell(holder: Holder): Promise<void>;
-  /** What is done now and then: room taken in reserve, uploads that no one goes on with dropped, photographs tidied. */
+  /** Periodic work: reserves disk space, drops abandoned uploads, tidies photographs. */
   housekeep(): Promise<void>;
   close(): Promise<void>;
 }
@@ -72,7 +72,7 @@ export interface ServerOptions {
   readonly copiesFolder?: string | undefined;
 }
 
-/** An upload that no one goes on with is dropped after so long. */
+/** An abandoned upload is dropped after this time, ms. */
 const UPLOAD_MS = 3 * 24 * 3_600_000;
 const LARGEST_BACKUP_BYTES = 1024 ** 4;
 const REFILL_MS = 10_000;

@@ -79,7 +79,7 @@ async function main(): Promise<void> {
     });
   } catch (error) {
     if (!(error instanceof HeldError) || !demo) throw error;
-    // Whoever starts the demo twice wants to see it: it runs.
+    // Starting the demo twice means wanting to see it: it runs already.
     const holder = await holderOf(dataFolder, HOLDER_MS);
     if (!holder?.url) throw error;
     process.stdout.write(`${say.runningAlready({ pid: holder.pid })}\nMellow Tap: ${holder.url}\n`);

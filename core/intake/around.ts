@@ -21,7 +21,7 @@ const typeOf = (rig: Rig, id: string): DeviceType => findTypes(rig).get(findDevi
 const has = ({ channels }: PortSpec, carries: 'sound' | 'picture'): boolean =>
   channels.some((c) => c.carries === carries);
 
-/** Devices from which cables and radio come to one, and that itself; no computer, and nothing behind one. */
+/** Devices that a device receives from by cable or radio, and itself; no computer, and nothing behind one. */
 export function upstream(rig: Rig, deviceId: string): ReadonlySet<string> {
   return reach(rig, deviceId, (c) => [c.to.deviceId, c.from.deviceId]);
 }
@@ -139,7 +139,7 @@ function behindHub(rig: Rig, far: PortRef, way: 'in' | 'out'): PortRef | null {
   return next ? behindHub(rig, next.far, way) : null;
 }
 
-/** Kinds of what comes by a device: a voice, the sound of a game, something else; in order of what it is worth knowing. */
+/** Kinds of content that a device carries: a voice, a game's audio, something else; by importance. */
 export function carriesWhat(rig: Rig, deviceId: string): 'voice' | 'game' | 'other' {
   const up = [...upstream(rig, deviceId)].map((id) => typeOf(rig, id));
   if (up.some(isMicrophone) || [...upstream(rig, deviceId)].some((id) => isTalkedInto(rig, id))) return 'voice';
@@ -154,7 +154,7 @@ export function listenRank(rig: Rig, deviceId: string, hostId: string): number {
   const down = [...downstream(rig, deviceId)].map((id) => typeOf(rig, id));
   if (down.some(isWorn)) return 1;
   if (down.some(soundsIntoRoom)) return 2;
-  // A phone is plugged where it is to be heard: into what leads on.
+  // A phone is connected where it can be heard: to a device that leads on.
   const leadsOn = rig.cables.some(
     (c) => c.medium === 'lead' && c.from.deviceId === deviceId && c.to.deviceId !== hostId,
   );

@@ -114,7 +114,7 @@ export function shareInputs(b: Builder): void {
       .sort((x, y) => choosesOneOf(x) - choosesOneOf(y));
     const id = `share:${lead.to.deviceId}:${lead.to.portId}`;
     if (all.length < 2 || !type || asked.has(id)) continue;
-    // Taken back, it is not told again for each of them.
+    // Once dismissed, it is not reported again for each of them.
     asked.add(id);
     const { edit, device } = addDevice(b.rig, type, nameFor(b.rig, type));
     const target = lead.to.deviceId;

@@ -48,14 +48,14 @@ export const sayMade = ({ says, note }: Pick<Made, 'says' | 'note'>): Text =>
 /** 'A, B and C' */
 export const listed = (names: readonly string[]): Text => (names.length < 2 ? names.join() : listOf('and', names));
 
-/** A rig that is being made: edits are applied as they come, and what was made is told. */
+/** A rig under construction: edits are applied as they are made, and each is reported. */
 export class Builder {
   rig: Rig;
   readonly edits: Edit[] = [];
   readonly made: Made[] = [];
   /** What someone's ears do without, because it sounds in the room or they said so. */
   readonly spared: Pick<PlanCell, 'sourceId' | 'listenerId'>[] = [];
-  /** Whoever types: the person that is spoken to. */
+  /** The person who types, addressed as you. */
   you: string | null;
   readonly #without: ReadonlySet<string>;
   readonly #answers: Answers;
@@ -88,7 +88,7 @@ export class Builder {
     return { one, choice: options.length > 1 ? { options: told, taken: one.id } : null };
   }
 
-  /** Makes something and tells it, unless it was taken back; whether it stands. */
+  /** Makes something and reports it, unless it was dismissed; whether it was made. */
   make(
     id: string,
     says: Said,

@@ -11,7 +11,7 @@ import { say } from './sayings.ts';
 import { delayPrograms } from './settle.ts';
 import { playedThrough } from './system-sound.ts';
 
-/** One way for a game to come to someone's ears. */
+/** One way for a person to hear a game. */
 interface HearWay {
   readonly id: 'room' | 'jack' | 'monitor' | 'computer';
   readonly label: Text;
@@ -19,9 +19,9 @@ interface HearWay {
 }
 
 /**
- * Whoever wears something here and hears nothing of a console in it: at the screen, in the room; by the screen's or the
+ * A person who wears something and hears nothing of a console in it: from the display, in the room; through the display's or the
  * extractor's jack into a mixer; through monitoring in an app; or through computer audio. Each is a way of its own
- * with the delay that comes of it, and asked once a console.
+ * with the delay it causes, and asked once per console.
  */
 export function hearGames(b: Builder, answers: Answers): Decision[] {
   const decisions: Decision[] = [];
@@ -149,7 +149,7 @@ function delayBy(b: Builder, way: HearWay, sourceId: string, ears: readonly stri
   return loudest ? loudest.delay.value.nominal : Number.POSITIVE_INFINITY;
 }
 
-/** Less is not felt by whoever plays; more is said in steps that are as fine as the figures are. */
+/** Shorter delays are not noticed by a player, ms; longer ones are rounded to the precision of the figures. */
 const FELT_MS = 15;
 const STEP_MS = 10;
 const withDelay = (label: Text, ms: number): Text =>

@@ -28,7 +28,7 @@ export interface Game {
   readonly ways: Ways;
 }
 
-/** A program that has the game on an input, and can play it to ears by itself. */
+/** An app that has the game on an input and can monitor it. */
 interface Monitoring {
   readonly programId: string;
   readonly inputId: string;

@@ -138,7 +138,7 @@ const isCaptured = ({ rig }: Builder, hostId: string): boolean => {
   );
 };
 
-/** What someone says they do, in so many words. */
+/** An activity as someone typed it. */
 const SAID: readonly (readonly [said: RegExp, purpose: number])[] = [
   [/\b(?:live ?)?stream(?:s|ing|er|ed)?\b|\bbroadcast/i, 0],
   [/\brecord(?:s|ed|ing)?\b|\bpodcast|\bvoice ?over|\baudio ?book/i, 2],

@@ -17,7 +17,7 @@ import { PLAIN } from './between.ts';
 import type { Builder } from './builder.ts';
 import { say } from './sayings.ts';
 
-/** A computer's jack is for want of anything better. */
+/** A computer's jack is the last resort. */
 const MAKESHIFT = 8;
 
 /** Devices that were named alone are plugged where such a device goes: into the computer, or into what goes there. */
@@ -89,7 +89,7 @@ const takesOthers = (type: DeviceType): boolean =>
   type.ports.some((p) => p.direction === 'in' && ['microphone', 'line'].includes(p.level)) &&
   type.ports.some((p) => p.direction === 'out' && p.level !== 'air' && p.level !== 'light');
 
-/** What comes in there has no way on, though it could go on: a mixer that was named only as what microphones go into. */
+/** Its inputs lead nowhere though they could: a mixer that was named only as the place where mics go. */
 function isDeadEnd({ rig, types }: Builder, id: string): boolean {
   const type = types.get(rig.devices.find((d) => d.id === id)!.typeId)!;
   const isEnd =
@@ -101,7 +101,7 @@ function isDeadEnd({ rig, types }: Builder, id: string): boolean {
   return !isEnd && !rig.cables.some((c) => c.from.deviceId === id && c.medium !== 'light');
 }
 
-/** A picture that was named alone, beside a computer that no cable brings it to: what is between is to be found. */
+/** A video source named alone, with no cable to a computer: what goes between has to be found. */
 export function looseGaps(b: Builder, waiting: ReadonlySet<string>): TypedLead[] {
   const [host] = hostsOf(b.rig).filter((id) => isComputer(b.typeOf(id)));
   const radios = transmitterGaps(b, waiting, host);
@@ -120,7 +120,7 @@ export function looseGaps(b: Builder, waiting: ReadonlySet<string>): TypedLead[]
   return [...pictures, ...radios];
 }
 
-/** A transmitter that was named alone sends to what takes others, or to the computer: its receiver is to be found. */
+/** A transmitter named alone sends to a device that takes others, or to the computer: its receiver has to be found. */
 function transmitterGaps(b: Builder, waiting: ReadonlySet<string>, host: string | undefined): TypedLead[] {
   const goal = b.rig.devices.find((d) => takesOthers(b.typeOf(d.id)) && !b.typeOf(d.id).hosts)?.id ?? host;
   if (!goal) return [];
@@ -154,7 +154,7 @@ export function plugScreens(b: Builder): void {
   }
 }
 
-/** What begins in a device is heard where the device is plugged: at Bluetooth, where nothing stands in its jack. */
+/** A device's own audio is heard where the device is connected: by Bluetooth, if nothing is in its jack. */
 export function moveSources(b: Builder): void {
   b.rig.sources.forEach((source, at) => {
     const { deviceId, portId } = source.sound;

@@ -27,7 +27,7 @@ import {
 import type { Builder } from './builder.ts';
 import { say } from './sayings.ts';
 
-/** Who comes besides whoever types. */
+/** People besides the one who types. */
 const GUEST = 'Guest';
 const CALLER = 'Caller';
 const ROOM = 'Room';
@@ -36,7 +36,7 @@ const EARS = 'headphones';
 /** What brings someone there who is elsewhere. */
 const CALL = 'call';
 
-/** Whoever was named with a computer, and talks into nothing here while others do, is far away: on a call there. */
+/** A person named with a computer, without a mic here while others have one, is remote: on a call there. */
 export function callThose(b: Builder, uses: readonly TypedUse[]): readonly TypedUse[] {
   const far = uses.filter(
     ({ programId, deviceId }) =>
@@ -236,7 +236,7 @@ function newPerson(b: Builder): string {
 /** 'You talk', 'Guest talks': which of them. */
 const isYou = (b: Builder, personId: string): 'yes' | 'no' => (personId === b.you ? 'yes' : 'no');
 
-/** Who takes something: whoever has none yet first, as it was changed; and someone who was not named. */
+/** Who gets an item: first someone without one, as changed; then someone who was not named. */
 function whoTakes(b: Builder, madeId: string, hasOne: (b: Builder, personId: string) => boolean) {
   const people = here(b).map((id) => ({ id, label: b.device(id).name as Text }));
   const free = people.filter((p) => !hasOne(b, p.id));
@@ -278,7 +278,7 @@ function wearEars(b: Builder): void {
       callListener(b, id, already.to.deviceId);
       continue;
     }
-    // Spare ones lie about.
+    // Spare ones are left unconnected.
     if (here(b).length > 0 && here(b).every((p) => wears(b, p))) continue;
     const { personId, choice } = whoTakes(b, `wears:${id}`, wears);
     const port = earsPort(b.typeOf(personId));
@@ -305,7 +305,7 @@ function callListener(b: Builder, deviceId: string, personId: string): void {
   b.take({ kind: 'add-listener', listener: { ...listener, name: name.slice(0, 120) }, at });
 }
 
-/** A camera that no one is in front of films whoever sits here first. */
+/** A camera without anyone in front films the first person here. */
 function filmPeople(b: Builder): void {
   for (const { id, name } of b.rig.devices) {
     const type = b.typeOf(id);
@@ -368,12 +368,12 @@ const soundingHere = (b: Builder): string[] =>
     })
     .map((d) => d.id);
 
-/** Whoever wears nothing hears what sounds in the room; where there is an audience, that does. */
+/** Someone without headphones hears the speakers in the room; with an audience, the audience does. */
 export function seatInRoom(b: Builder): void {
   const isHall = b.rig.devices.some((d) => b.typeOf(d.id).ports.some((p) => p.does === 'room-ears'));
   if (isHall) return;
   const speakers = soundingHere(b);
-  // Speakers that voices of the room come out of are there for others.
+  // Speakers that play voices of the room are for others.
   const amplified = speakers.filter(
     (id) => !b.typeOf(id).hosts && [...upstream(b.rig, id)].some((d) => d !== id && isMicrophone(b.typeOf(d))),
   );
@@ -387,12 +387,12 @@ export function seatInRoom(b: Builder): void {
     }
   }
   const others = speakers.filter((id) => !amplified.includes(id));
-  // Where no one was named, whoever types listens.
+  // Where no one was named, the person who types listens.
   if (others.length > 0 && here(b).length === 0) hush(b, newPerson(b));
   for (const person of here(b)) if (!wears(b, person)) hearInRoom(b, person, others);
 }
 
-/** A person's own ears at some speakers; the listener that comes of it, null where nothing sounds. */
+/** A person's ears at some speakers: the destination this adds, null where nothing plays. */
 export function hearInRoom(b: Builder, personId: string, speakers: readonly string[]): string | null {
   const ears = earsPort(b.typeOf(personId));
   if (!ears || speakers.length === 0) return null;

@@ -47,7 +47,7 @@ export function planFor({ rig, spared }: Builder, answers: Answers): PlanCell[] 
   return [...proposed, ...tracks];
 }
 
-/** Where a program records tracks and no mix, what comes to a track is what it is for. */
+/** Where an app records tracks and no mix, what arrives at a track is what it is for. */
 function trackPlan(rig: Rig): PlanCell[] {
   const roles = rolesOf(rig);
   const mixed = new Set(rig.listeners.filter((l) => roles.listener(l) === 'mix').map((l) => l.sound.deviceId));

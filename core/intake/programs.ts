@@ -221,7 +221,7 @@ function connectStream(b: Builder, hostId: string, id: string, uses: readonly Ty
     voices.some(({ end }) => !isHeadset(b.typeOf(end.deviceId)) && sharesTalker(b, headset, end.deviceId));
   for (const { end } of sorted) {
     const type = b.typeOf(end.deviceId);
-    // Whoever has a microphone besides is not taken twice.
+    // Someone with a microphone of their own is not recorded twice.
     if (isHeadset(type) && !said.has(end.deviceId) && hasMic(end.deviceId)) continue;
     takeInput(b, id, program, end, {
       apart: false,
@@ -236,7 +236,7 @@ function connectStream(b: Builder, hostId: string, id: string, uses: readonly Ty
   for (const other of programsOn(b.rig, hostId)) takeProgram(b, id, program, other, answers);
 }
 
-/** Whether someone who talks into one device also talks into what comes by another; where no one was seated, they may. */
+/** Whether someone who talks into one device also talks into what arrives through another; without assigned seats, they may. */
 function sharesTalker(b: Builder, one: string, other: string): boolean {
   const talkers = (ids: ReadonlySet<string>) =>
     b.rig.cables.filter((c) => c.medium === 'air' && ids.has(c.to.deviceId)).map((c) => c.from.deviceId);
@@ -261,7 +261,7 @@ interface Taken {
   readonly own: boolean;
   /** Cameras whose own microphones are shut: others are there. */
   readonly muted: readonly string[];
-  /** Whether each source is wanted by itself, rather than a mix of them. */
+  /** Whether each source is wanted on its own, rather than in a mix. */
   readonly apart: boolean;
 }
 
@@ -330,7 +330,7 @@ function takePair(
   b.make(made, say.takesAsInput({ app: program, what, number }), edits, { choice, note });
 }
 
-/** What comes in, and where it goes besides the mix. */
+/** Inputs, and where they go besides the mix. */
 function noteOn(isPicture: boolean, own: OwnTrack | null): Text {
   if (own) return isPicture ? say.videoAudioOnTrack({ track: own.track }) : say.onOwnTrack({ track: own.track });
   return isPicture ? say.videoAndAudio() : '';
@@ -369,7 +369,7 @@ function takeProgram(b: Builder, id: string, program: string, other: string, ans
   b.make(made, says, edits, { choice, note: noteOn(picture !== undefined, own) });
 }
 
-/** Whether what a program plays comes to the stream already, by a mixer that it plays to. */
+/** Whether an app's audio already reaches the stream, through a mixer it plays to. */
 function reachesStream(b: Builder, other: string, id: string): boolean {
   const { pairs } = evaluate(b.rig);
   const sources = b.rig.sources
@@ -388,7 +388,7 @@ const isHeardBy = (b: Builder, personId: string, callId: string): boolean =>
       b.rig.cables.some((l) => l.from.deviceId === c.to.deviceId && l.to.deviceId === callId),
   );
 
-/** A program that records takes every voice by itself, and what else comes. */
+/** An app that records captures every voice separately, and everything else that arrives. */
 function connectRecorder(b: Builder, hostId: string, id: string, uses: readonly TypedUse[]): void {
   const program = b.device(id).name;
   const plugged = voicesInto(b, hostId, id, uses).filter((e) => e.deviceId !== hostId);

@@ -36,7 +36,7 @@ export interface DeskOptions {
   readonly without?: ReadonlySet<string>;
 }
 
-/** A first desk: what was typed, what follows from it, what someone has to decide, and the rig that comes of it. */
+/** A first desk: the typed text, what follows from it, questions that are open, and the resulting rig. */
 export interface DeskRead {
   readonly typed: Typed;
   readonly made: readonly Made[];
@@ -49,8 +49,8 @@ const NO_ANSWERS: Answers = new Map();
 
 /**
  * Reads a desk typed in plain words and makes a working rig of it: devices and cables as typed, then who talks into which
- * microphone, which program takes what, who must hear what, and gains to begin with. All of it is assumed; each thing
- * that was not typed is told in a sentence and may be taken back, and what only a person knows is asked.
+ * microphone, which app captures what, who must hear what, and initial gains. All of it is assumed; each thing
+ * that was not typed is reported in a sentence and can be dismissed, and what only a person knows is asked.
  */
 export function readDesk(
   text: string,
@@ -95,7 +95,7 @@ export function readDesk(
   turnSwitches(b);
   takeInMono(b);
   settleRouting(b);
-  // What has found its way may come by one side of it.
+  // What has a path may arrive on only one side of it.
   turnSwitches(b);
   dropUnreached(b);
   delayPrograms(b);
@@ -168,7 +168,7 @@ function askOfSettings(b: Builder, answers: Answers): Decision[] {
       changes.map((c) => ('settingId' in c ? String(c.value) : c.cableId)).join(' ');
     const options = question.answers.map((a) => ({ id: idOf(a), label: a.label }));
     const asks = say.askOfDevice({ device: b.device(question.deviceId).name, asks: question.asks });
-    // A desk is set so that it works, as phantom power is switched on: whoever cannot, says so.
+    // A desk is set so that it works, e.g. phantom power is on: anyone who can't do that answers so.
     const settled = question.answers.find((a) => !stopsWith(b.rig, markDone(b.rig, a.changes), question));
     const asked = decide(answers, {
       id: `ask:${question.id}`,

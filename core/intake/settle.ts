@@ -56,7 +56,7 @@ export function chooseUse(b: Builder): void {
   }
 }
 
-/** A voice that comes by one side of a stereo link is taken as mono: it is heard on both. */
+/** A voice on one side of a stereo link is treated as mono: it plays on both sides. */
 export function takeInMono(b: Builder): void {
   const { pairs } = evaluate(b.rig);
   const roles = rolesOf(b.rig);
@@ -91,7 +91,7 @@ export function takeInMono(b: Builder): void {
 const isBehind = (b: Builder, hostId: string, portId: string, end: string): boolean =>
   b.typeOf(hostId).inside.some((w) => w.from.split('.')[0] === portId && w.to.split('.')[0] === end);
 
-/** Settings that keep from everybody what must not be heard, or heard twice, told one by one. */
+/** Settings that keep everyone from hearing what they must not hear, or hear twice; reported one by one. */
 export function settleRouting(b: Builder): void {
   const evaluation = evaluate(b.rig);
   const isWrong = evaluation.pairs.some(
@@ -161,7 +161,7 @@ function otherBuses(b: Builder): Edit[] {
 /** Smaller than this, no one sets it before a take has measured it. */
 const MIN_MS = 10;
 
-/** Delays in programs that bring sound and picture together by typical figures, told one by one. */
+/** Delays in apps that align audio and video by typical figures; reported one by one. */
 export function delayPrograms(b: Builder): void {
   const roles = rolesOf(b.rig);
   for (const listener of b.rig.listeners) {

@@ -69,7 +69,7 @@ function momentFor(
   return { id, name, settings: [{ deviceId, settingId, value }], plan: cells };
 }
 
-/** Every other position of the switches that a source comes to. */
+/** Every other position of the switches that a source reaches. */
 function switchesAfter(b: Builder, sourceId: string): { edit: Edit; at: Omit<Position, 'sourceIds'> }[] {
   const types = findTypes(b.rig);
   return [...downstream(b.rig, sourceId)].flatMap((deviceId) => {

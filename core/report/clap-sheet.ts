@@ -2,7 +2,7 @@ import { type Text, textOf } from '#core/said/index.ts';
 import { say } from './sayings.ts';
 import { PAPERS, type Paper, page, short, wrapped, xml } from './svg.ts';
 
-/** A take that is to be made: what goes on the board before it, and into the list after it. */
+/** A take to record: text for the clapperboard before it, and for the list after it. */
 export interface ClapRow {
   readonly path: string;
   /** The delays as they are to stand, as someone reads them. */

@@ -22,7 +22,7 @@ const COUNTED_MS = 0.005;
 /**
  * The list as a CMX 3600 edit decision list: whole frames; what lies between frames, and the stretch, as comments. Rates
  * over 30 are counted in pairs of frames; 29.97 and 59.94 drop-frame. Of more than four recordings at once the later ones
- * stand on channel 4, which is said in a comment. Markers are comments too, as edits read them (LOC).
+ * are on channel 4, which is noted in a comment. Markers are comments too, in the usual form (LOC).
  * @throws EdlError where no timecode counts the rate, or there are too many recordings
  */
 export function slipListToEdl(list: SlipList): string {

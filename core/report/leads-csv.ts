@@ -21,7 +21,7 @@ type Column = (typeof COLUMNS)[number];
 const NEEDED: readonly Column[] = ['from device', 'from port', 'to device', 'to port', 'length m'];
 type Cable = Rig['cables'][number];
 
-/** Cables and radio links as a table, RFC 4180; ids as the rig has them, so that it can come back. */
+/** Cables and radio links as a table, RFC 4180; with the ids of the rig, so that it can be imported again. */
 export function leadsToCsv(rig: Rig): string {
   const rows = rig.cables
     .filter((c) => c.medium === 'lead' || c.medium === 'radio')
@@ -43,7 +43,7 @@ export function leadsToCsv(rig: Rig): string {
 
 const NO_PARTS = 'none';
 
-/** What became of one row: taken in, the same as before, or why not. */
+/** Result of one row: imported, unchanged, or why not. */
 export interface RowReport {
   /** As a spreadsheet counts them: the heading is 1. */
   readonly line: number;

@@ -34,7 +34,7 @@ export function slipListToOtio(list: SlipList): string {
 
 const MARKER_RATE = 48_000;
 
-/** A marker stands on the timeline, not on a track. */
+/** A marker is on the timeline, not on a track. */
 const markerOf = (list: SlipList, { atMs, says }: SlipMarker) => ({
   OTIO_SCHEMA: 'Marker.2',
   name: says,

@@ -4,7 +4,7 @@ import { icsLine, icsText, markdown } from '#core/text/index.ts';
 import { say } from './sayings.ts';
 import { PAPERS, type Paper, page, short, wrapped, xml } from './svg.ts';
 
-/** A day to take along: what to do, what to look at, the way down; with what is ticked already. */
+/** A run sheet to take along: steps, checks, shutdown; with ticks so far. */
 export interface RunDay {
   readonly title: string;
   readonly steps: readonly Step[];
@@ -41,7 +41,7 @@ const COLUMNS = 3;
 const GAP_MM = 4;
 const HEAD_MM = 10;
 const FOOT_MM = 6;
-/** Lines shrink until all of them stand on the page, down to what is still read at arm's length; the rest is counted. */
+/** Lines shrink until all fit on the page, down to what is readable at arm's length; the rest is counted. */
 const LARGEST_MM = 3.4;
 const SMALLEST_MM = 1.9;
 /** A letter is about so wide against its height in this face. */

@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What report says, and what each needs. Its words stand in words/en/core/report.ts. */
+/** Codes that report uses, with their parameters. Their sentences are in words/en/core/report.ts. */
 export const say = sayersOf('report', {
   noCableFits: {},
   itsOwnCable: {},

@@ -18,7 +18,7 @@ const HEAD_MM = 10;
 const BOX_HEAD_MM = 8;
 const CELL = { widthMm: 31, heightMm: 24 };
 const FACE_MM = 5.5;
-/** A knob turns from seven o'clock to five: so many degrees to either side of straight up. */
+/** A knob turns from seven o'clock to five: this many degrees to either side of straight up. */
 const TURN_DEG = 150;
 
 interface Cell {
@@ -28,7 +28,7 @@ interface Cell {
 
 /**
  * How everything stands, on paper, box by device: knobs as faces with their hand at the hour, switches and mutes in words.
- * What stands as the device comes is left out, where no one has looked at it.
+ * Settings at their defaults that no one has confirmed are left out.
  */
 export function settingsSheets(rig: Rig, paper: Paper): string[] {
   const { widthMm, heightMm } = PAPERS[paper];

@@ -13,7 +13,7 @@ const MAP_TITLE_MM = 12;
 /** Pixels of the map's layout that make a millimeter at most: small rigs are not blown up. */
 const PX_A_MM = 3.4;
 
-/** Cables in the order of their names, each once, with a number that stands on both its ends. */
+/** Cables sorted by name, each once, with a number that is on both its ends. */
 export const numberedLeads = (rig: Rig): { number: number; lead: LeadSeen }[] =>
   leadsOf(rig, findTypes(rig))
     .filter((l) => !l.twin)

@@ -3,7 +3,7 @@ import { csvOf } from '#core/text/index.ts';
 import { framesFromMs, type Rate, rateName, samplesFromMs } from '#core/units/index.ts';
 import { say } from './sayings.ts';
 
-/** One recording, and what has to be done to it so that it lies where it belongs. */
+/** One recording, and how to move and stretch it so that it is aligned. */
 export interface SlipItem {
   readonly name: string;
   readonly fileName: string;
@@ -39,7 +39,7 @@ export const leadInMs = ({ items }: SlipList): number => Math.max(0, ...items.ma
 /** Where an item begins on the timeline, ms. */
 export const startMs = (list: SlipList, item: SlipItem): number => item.moveMs + leadInMs(list);
 
-/** Items by recording, in their order: the parts of one that was cut lie on one track. */
+/** Items by recording, in order: the parts of a recording that was cut are on one track. */
 export function tracksOf({ items }: SlipList): SlipItem[][] {
   const tracks: SlipItem[][] = [];
   for (const item of items) {

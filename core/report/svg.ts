@@ -1,6 +1,6 @@
 import { type Text, textOf } from '#core/said/index.ts';
 
-/** Text as it may stand in XML; what XML forbids is left out. */
+/** Text escaped for XML; characters that XML forbids are left out. */
 export const xml = (text: Text): string =>
   textOf(text)
     // biome-ignore lint/suspicious/noControlCharactersInRegex: XML 1.0 forbids these
@@ -14,17 +14,17 @@ export const xml = (text: Text): string =>
 export const PAPERS = { a4: { widthMm: 210, heightMm: 297 }, letter: { widthMm: 215.9, heightMm: 279.4 } } as const;
 export type Paper = keyof typeof PAPERS;
 
-/** A page of so many millimeters; user units are millimeters too. */
+/** A page of this size in millimeters; user units are millimeters too. */
 export const page = (widthMm: number, heightMm: number, body: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm}mm" viewBox="0 0 ${widthMm} ${heightMm}" font-family="Sofia Sans, sans-serif">${body}</svg>\n`;
 
-/** Text cut to so many characters, with a mark where it was cut. */
+/** Text truncated to this many characters, with an ellipsis. */
 export const short = (says: Text, characters: number): string => {
   const text = textOf(says);
   return text.length > characters ? `${text.slice(0, characters - 1)}…` : text;
 };
 
-/** Text broken between words into lines of at most so many letters; a longer word is broken itself. */
+/** Text wrapped between words into lines of at most this many characters; longer words are broken. */
 export function wrapped(text: string, letters: number): string[] {
   const lines: string[] = [];
   let line = '';

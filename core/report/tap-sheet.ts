@@ -2,7 +2,7 @@ import { type Text, textOf } from '#core/said/index.ts';
 import { say } from './sayings.ts';
 import { PAPERS, type Paper, page, short, xml } from './svg.ts';
 
-/** One player of a tap test: what stands on its row. */
+/** One player of a tap test: the contents of its row. */
 export interface TapRow {
   readonly source: string;
   /** As it is counted for people: from 1. */

@@ -18,12 +18,12 @@ import { say } from './sayings.ts';
 
 export type BudgetKind = 'battery' | 'disk' | 'upstream' | 'sockets' | 'outlets';
 
-/** A figure that someone reads off and tells: what a battery holds, a disk has free. */
+/** A figure that a user reads off and enters: battery capacity, free disk space. */
 export interface Gauge {
   readonly key: string;
   readonly label: Said;
   readonly unit: string;
-  /** As told; null while no one has. */
+  /** The entered value; null until someone enters it. */
   readonly told: number | null;
   /** What is reckoned with until then; null where nothing can be. */
   readonly usual: number | null;
@@ -36,9 +36,9 @@ export interface Budget {
   readonly id: string;
   readonly kind: BudgetKind;
   readonly name: Said;
-  /** How much of what there is the session takes, 0 to beyond 1; null where no one has told what there is. */
+  /** Fraction of the resource that the session uses, 0 to above 1; null where the amount available isn't known. */
   readonly share: number | null;
-  /** When it runs out, hours from the start; null for what does not run out with time, or cannot be told. */
+  /** When it runs out, hours from the start; null for what doesn't run out over time, or is unknown. */
   readonly lastsHours: number | null;
   readonly state: State;
   readonly says: Said;
@@ -50,11 +50,11 @@ type Gauges = Readonly<Record<string, number>>;
 
 /** No one has said how long: a session of this many hours is reckoned with. */
 const USUAL_HOURS = 3;
-/** A battery is to last so much longer than the session. */
+/** Battery life over session length that is required. */
 const SPARE = 1.25;
-/** So much of a disk is kept free. */
+/** Share of a disk to keep free. */
 const DISK_FULL_SHARE = 0.8;
-/** A stream takes at most so much of what the line carries upwards. */
+/** Maximum share of the upload bandwidth that a stream may use. */
 const LINE_SHARE = 0.7;
 const BITS_A_BYTE = 8;
 const BYTES_A_GB = 1e9;
@@ -85,7 +85,7 @@ export function coldShare(degC: number): number {
   return a + ((b - a) * (degC - t0)) / (t1 - t0);
 }
 
-/** Batteries, disks, the line, sockets and outlets of a rig against its session, by what is typical and what was told. */
+/** Batteries, disks, upload, sockets and outlets of a rig against its session, by typical and entered figures. */
 export function budgetsOf(rig: Rig, gauges: Gauges = {}): Budget[] {
   const types = findTypes(rig);
   const hours = rig.session.hours ?? USUAL_HOURS;

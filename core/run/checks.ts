@@ -22,7 +22,7 @@ export interface DayCheck {
 
 /** Devices with meters. */
 
-/** What is to be looked at and listened to before a session, in the order of the signal. */
+/** Checks before a session, in signal order. */
 export function checksOf(rig: Rig, budgets: readonly Budget[], evaluation: Evaluation = evaluate(rig)): DayCheck[] {
   return [
     ...seen(rig),
@@ -46,7 +46,7 @@ export function checksOf(rig: Rig, budgets: readonly Budget[], evaluation: Evalu
   ];
 }
 
-/** What stops it has a check each; what is to be fixed has one for all. */
+/** One check for each blocker; one for all other issues. */
 function drawn(findings: readonly Finding[]): DayCheck[] {
   const fixes = findings.filter((f) => f.severity === 'fix');
   return [

@@ -13,7 +13,7 @@ export interface ControlChart {
   readonly points: readonly ControlPoint[];
 }
 export interface ControlPoint extends ChartPoint {
-  /** Sums of what stands over and under the mean, in standard deviations. */
+  /** CUSUM: sums of deviations above and below the mean, in standard deviations. */
   readonly up: number;
   readonly down: number;
   /** Something has moved by more than chance. */
@@ -21,7 +21,7 @@ export interface ControlPoint extends ChartPoint {
   readonly inBaseline: boolean;
 }
 
-/** So many sessions make a baseline; fewer, down to the least, a provisional one. */
+/** Number of sessions for a baseline; with fewer, down to the minimum, it is provisional. */
 export const BASELINE = 20;
 export const MIN_BASELINE = 5;
 /**

@@ -11,7 +11,7 @@ const Base = {
   id: z.uuid(),
   at: z.iso.datetime(),
   sessionId: z.uuid(),
-  /** The screen that it was told on: desk, phone. */
+  /** The screen it was entered on: desk or phone. */
   by: z.string().max(40),
 };
 
@@ -34,7 +34,7 @@ export const DayEvent = z.discriminatedUnion('kind', [
     measured: Said.optional(),
   }),
   z.strictObject({ ...Base, kind: z.literal('untick'), list: z.enum(LISTS), itemId: Key }),
-  /** A place in the recordings to come back to. */
+  /** A position in the recordings to return to. */
   z.strictObject({ ...Base, kind: z.literal('mark'), says: Said }),
   z.strictObject({ ...Base, kind: z.literal('unmark'), markId: z.uuid() }),
   /** On: a break begins. */
@@ -65,16 +65,16 @@ export const DayEvent = z.discriminatedUnion('kind', [
     sd: z.number().min(0),
     count: z.int().min(1),
   }),
-  /** Something of the list of what is to do was done; whoever has the rig open ticks it there. */
+  /** An item of the to-do list was done; any window with the rig open ticks it there. */
   z.strictObject({ ...Base, kind: z.literal('task'), taskId: Key }),
   z.strictObject({ ...Base, kind: z.literal('note'), says: Said }),
-  /** How it went; the rig as it then stood, for whoever asks later what is different now. */
+  /** Notes on the session; with the rig as it was, to compare with later. */
   z.strictObject({ ...Base, kind: z.literal('end'), good: z.boolean(), says: Said, rig: z.unknown() }),
 ]);
 export type DayEvent = z.infer<typeof DayEvent>;
 export type EventOf<K extends DayEvent['kind']> = Extract<DayEvent, { kind: K }>;
 
-/** So many at most in one request. */
+/** Maximum number of events in one request. */
 export const MAX_EVENTS = 500;
 
 /** The order in which things count, the same everywhere: by their time, and by their ids where two have the same. */

@@ -14,7 +14,7 @@ function timestamp(ms: number): string {
   return `${two(Math.floor(seconds / HOUR_S))}:${two(Math.floor((seconds % HOUR_S) / MINUTE_S))}:${two(seconds % MINUTE_S)}.${String(Math.floor(ms % MS_A_SECOND)).padStart(3, '0')}`;
 }
 
-/** Where a moment of the day stands in a recording that began then, ms; before its start it is 0. */
+/** Position of a time of day in a recording that began at `startedAt`, ms; 0 before its start. */
 const within = (at: string, startedAt: string): number => Math.max(0, Date.parse(at) - Date.parse(startedAt));
 
 /** Markers and breaks in the order of their time. */
@@ -28,13 +28,13 @@ function placesOf({ markers, breaks }: Session): { at: string; says: string }[] 
   ].sort((a, b) => (a.at < b.at ? -1 : 1));
 }
 
-/** Markers and breaks as places in a recording that began then, ms; what came before it is left out. */
+/** Markers and breaks as positions in a recording that began at `startedAt`, ms; earlier ones are left out. */
 export const markersIn = (session: Session, startedAt: string): { atMs: number; says: string }[] =>
   placesOf(session)
     .map(({ at, says }) => ({ atMs: Date.parse(at) - Date.parse(startedAt), says }))
     .filter(({ atMs }) => atMs >= 0);
 
-/** A table of the markers: where each stands in a recording that began then. */
+/** A table of the markers, with their positions in a recording that began at `startedAt`. */
 export function markersToCsv(session: Session, startedAt: string): string {
   return csvOf([
     ['at', 'inRecording', 'ms', 'says'],

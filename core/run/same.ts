@@ -4,7 +4,7 @@ import { say } from './sayings.ts';
 import type { DayFigure } from './series.ts';
 import type { Session } from './session.ts';
 
-/** What a sentence sounds like at one input, as `core/measure` tells it; the same fields. */
+/** Figures of a sentence at one input, as `core/measure` returns them; the same fields. */
 export interface Print {
   readonly lufs: number | null;
   readonly noiseDbfs: number | null;
@@ -18,9 +18,9 @@ interface Measure {
   readonly id: PrintId;
   readonly label: Said;
   readonly unit: string;
-  /** By so much it may differ from one time to the next, the same person at the same microphone (typical). */
+  /** Tolerance from one time to the next, same person and microphone (typical). */
   readonly tolerance: number;
-  /** Told as a ratio: tolerance in octaves. */
+  /** A ratio: tolerance in octaves. */
   readonly octaves?: true;
   /** What it may be when it has gone up, or down. */
   readonly up: Said;
@@ -80,7 +80,7 @@ export interface PrintDifference {
   /** How many tolerances it is off; Infinity where one of the two has none. */
   readonly off: number;
   readonly state: State;
-  /** What that may come from; empty while it is as it was. */
+  /** Possible causes; empty while unchanged. */
   readonly says: Text;
 }
 

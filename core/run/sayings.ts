@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What run says, and what each needs. Its words stand in words/en/core/run.ts. */
+/** Codes that run reports, with their parameters. Their sentences are in words/en/core/run.ts. */
 export const say = sayersOf('run', {
   chargedTo: {},
   health: {},

@@ -21,7 +21,7 @@ type Cable = Rig['cables'][number];
 export interface DayBox {
   readonly device: Device;
   readonly type: DeviceType;
-  /** It is switched on by itself: it has a supply of its own, and is neither a program nor a person. */
+  /** Has its own power switch: it has its own supply, and is neither an app nor a person. */
   readonly switched: boolean;
   readonly isProgram: boolean;
   readonly isCall: boolean;

@@ -36,7 +36,7 @@ const pairName = (rig: Rig, m: { readonly sourceId: string; readonly listenerId:
 
 type BandMeasurement = Extract<Measurement, { kind: 'band' }>;
 
-/** Both ends of a band, where they were told: each may move by itself. */
+/** Both edges of a band, where known: each may change by itself. */
 function bandEnds(rig: Rig, m: BandMeasurement): DayFigure[] {
   const ends = [
     ['low', m.lowHz],
@@ -65,7 +65,7 @@ function figureOf(rig: Rig, m: Exclude<Measurement, BandMeasurement>): DayFigure
   const base = { kind: 'figure' as const, measurementId: m.id };
   switch (m.kind) {
     case 'delay': {
-      // The same sum of figures, whatever was set meanwhile: what is set stands beside it.
+      // The same sum of figures, whatever was set meanwhile: settings are listed beside it.
       const terms = m.terms.map((t) => `${t.sign > 0 ? '+' : '-'}${t.figure}`).sort();
       return {
         ...base,
@@ -127,7 +127,7 @@ function figureOf(rig: Rig, m: Exclude<Measurement, BandMeasurement>): DayFigure
   }
 }
 
-/** Every figure that the days tell of, day by day, those that have moved first; a measurement told twice counts once. */
+/** Every figure of the sessions, session by session, those that have changed first; a measurement recorded twice counts once. */
 export function seriesOf(sessions: readonly Session[]): Series[] {
   const all = new Map<string, { figure: EventOf<'figure'>; points: Map<string, EventOf<'figure'>> }>();
   for (const { figures } of sessions)

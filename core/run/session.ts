@@ -36,7 +36,7 @@ export interface Session {
   readonly figures: readonly EventOf<'figure'>[];
   /** What was done of the list of what is to do, by its id: when. */
   readonly tasks: Readonly<Record<string, string>>;
-  /** The rig as it stood at the end; null while it is open. */
+  /** The rig at the end of the session; null while it is open. */
   readonly rig: unknown;
 }
 
@@ -66,7 +66,7 @@ const empty = (event: DayEvent): Open => ({
   rig: null,
 });
 
-/** All sessions that these events tell of, the newest first. The order in which the events are given does not matter. */
+/** All sessions in these events, newest first. Independent of the order of the events. */
 export function sessionsOf(events: readonly DayEvent[]): Session[] {
   const sessions = new Map<string, Open>();
   const seen = new Set<string>();

@@ -95,7 +95,7 @@ export function quietOf(box: DayBox): Draft[] {
 
 /**
  * Steps in an order in which none comes before what it rests on (Kahn 1962); where several may be next, kinds in their
- * own order, then by rank, then as they stand in the rig.
+ * own order, then by rank, then by their order in the rig.
  */
 export function inOrder(scene: DayScene, drafts: readonly Draft[]): Step[] {
   const place = new Map(scene.rig.devices.map((d, i) => [d.id, i]));

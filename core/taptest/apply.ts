@@ -19,7 +19,7 @@ type DelayMeasurement = Extract<Measurement, { kind: 'delay' }>;
 type Signed = readonly (readonly [terms: readonly DelayTerm[], sign: 1 | -1, atMs: number])[];
 
 /**
- * Figures of the rig that readings speak of: how far two ways of one source lie apart, delays as far as the joins allow,
+ * Figures of the rig that readings determine: time between two paths of one source, delays as far as the joins allow,
  * clocks of recorders against each other, and bands. Only what agrees with the drawing is taken: what does not is explained
  * first. A band that is not as drawn is taken all the same, where nothing else is amiss: types have typical bands only.
  */
@@ -232,8 +232,8 @@ const SD_LEVEL_WANDERING_DB = 1.6;
 const AS_DRAWN_DB = 1.5;
 
 /**
- * How loud a source came to a take, as a level there: the drawing's, and what the other readings have it off by. Null where
- * it agrees. How loud the player was is in none of it, so that what the source itself gives is not told.
+ * Level of a source in a take, as a level there: the drawing's, corrected by the deviation of its reading. Null where
+ * it agrees. The player's own volume cancels, so the source's own level is not determined.
  */
 export function levelOf(rig: Rig, cell: TapCell, { takenAt, newId }: Base): LevelReading | null {
   const first = cell.expected.ways[0];

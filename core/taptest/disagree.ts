@@ -39,7 +39,7 @@ const LEVEL_DB = 6;
 /** Second ways this far under the first stand little over what is round them. */
 export const FAINT_DB = 24;
 const CLOCK_PPM = 8;
-/** No time is told more closely than this. */
+/** Resolution of any time, ms. */
 export const SURE_TIME_MS = 1;
 const MAX_TIME_WEIGHT = 5;
 const MAX_LEVEL_WEIGHT = 4;
@@ -47,7 +47,7 @@ const MAX_LEVEL_WEIGHT = 4;
 /** Ways that differ by no more than this may change places: what a knob does. */
 export const LIKE_DB = 8;
 
-/** A reading beside what was expected, and how far it is off once what no one knows is laid. */
+/** A reading with its expectation, and its deviation once the unknown offsets are fitted. */
 interface Laid {
   readonly expected: Expected;
   readonly read: TuneReading | null;
@@ -97,7 +97,7 @@ export function disagreementsOf(
 
 const NEAREST_MS = 3;
 const EXPECTED_UNDER_DB = 18;
-/** A little inside of what a response tells of. */
+/** Slightly inside the band that a response covers. */
 const SEEN_MS = { before: BEFORE_MS - 20, after: AFTER_MS - 100 };
 
 /** Second ways that were read and are not drawn, and such as are drawn and were not read. */
@@ -144,7 +144,7 @@ function waysApart({ ways }: Expected, { seconds }: TuneHeard): Disagreement[] {
       ),
     ...lacking
       .filter((d) => d.afterMs + d.half > NEAREST_MS)
-      // Ways whose times are known badly may happen to come together.
+      // Paths with uncertain times may coincide by chance.
       .map(
         (d): Disagreement => ({
           kind: 'once',

@@ -7,7 +7,7 @@ import { type AllExpected, expectedOf } from './expected.ts';
 import type { Explanation } from './explain.ts';
 import type { Players } from './players.ts';
 
-/** A desk that stands in for the real one: the rig with something wrong that the drawing does not show. */
+/** A simulated desk: the rig with a fault that the drawing does not show. */
 export interface StandInDesk {
   readonly seed: number;
   /** Null: it is as drawn. */
@@ -67,7 +67,7 @@ export function judgeGuess({ faults, leaves, breaks }: Explanation, hiddenId: st
 
 const TAKE_RATE_HZ = 32_000;
 
-/** The take that a listener would record at a desk that stands in for the real one, while all players play. */
+/** The take that a destination of a simulated desk would record while all players play. */
 export function standInTake(
   fftOf: FftOf,
   rig: Rig,
@@ -94,7 +94,7 @@ export function standInTake(
   };
 }
 
-/** Likeness of listeners' takes by which faults they tell: for each, what is found there with each fault. */
+/** Similarity of destinations' takes by which faults they distinguish: for each, its findings with each fault. */
 export interface DrillTable {
   readonly listenerIds: readonly string[];
   /** By fault, by listener: what is found there. */

@@ -3,7 +3,7 @@ import { type DelayTerm, type Evaluation, isLost, readPath } from '#core/signal/
 import { type Alive, aliveIn, effectsOf } from '#core/trouble/index.ts';
 import type { Interval } from '#core/units/index.ts';
 
-/** One way by which a source should come to a take. */
+/** One path by which a source should arrive in a take. */
 export interface ExpectedWay {
   readonly levelDb: number;
   readonly delayMs: Interval;
@@ -26,14 +26,14 @@ export interface Expected {
   readonly listenerId: string;
   /** Loudest first; empty where it should not come. */
   readonly ways: readonly ExpectedWay[];
-  /** Under the loudest source that should come there; null where it should not. */
+  /** Level below the loudest source that should arrive there, dB; null where it should not. */
   readonly underDb: number | null;
 }
 
 export const cellKey = (sourceId: string, listenerId: string): string => `${sourceId}>${listenerId}`;
 export type AllExpected = ReadonlyMap<string, Expected>;
 
-/** What every take of these listeners should hold, with all that the rules say of cables and programs taken in. */
+/** Expected contents of the takes of these destinations, with all that the rules know of cables and apps. */
 export function expectedOf(
   rig: Rig,
   evaluation: Evaluation,

@@ -15,7 +15,7 @@ export interface At {
 
 /** A change of the rig that would make it agree with the readings. */
 export interface Explanation {
-  /** Likeliest first. Takes do not tell them apart: each would make them sound the same. */
+  /** Most likely first. The takes don't distinguish them: each would make them sound the same. */
   readonly faults: readonly Fault[];
   /** Against the others and what was thought likely before, 0 to 1. */
   readonly share: number;

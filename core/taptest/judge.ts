@@ -28,7 +28,7 @@ export interface TapCell {
   readonly underDb: number | null;
   readonly toPlan: 'as-wanted' | 'lacking' | 'unwanted' | 'open';
   readonly disagreements: readonly Disagreement[];
-  /** Later (or earlier) than expected once starts that no one knows are laid so that the fewest disagree. */
+  /** Later (or earlier) than expected once the unknown start times are fitted so that the fewest readings disagree. */
   readonly time: {
     readonly offMs: number;
     readonly toleranceMs: number;
@@ -44,7 +44,7 @@ export interface Judged {
   readonly cells: readonly TapCell[];
   /** How far readings and rig are apart: the sum of all weights. */
   readonly apart: number;
-  /** Joins that would tell more about time. */
+  /** Joins that would determine more times. */
   readonly lacking: number;
 }
 
@@ -103,7 +103,7 @@ export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[
       { ...loose, playerOf: (id) => id, fileOf: (id) => id },
     ),
   );
-  // What comes to one take by ways that different clocks count does not run alike; where either may be the strongest, neither is said.
+  // Paths by different clocks drift apart in one take; where either may be the strongest, no drift is reported.
   const clocked = heard.filter((c) => clockOf(c.expected) !== null && c.read!.heard!.ppm !== null);
   const clockRests = restsOf(
     clocked.map(
@@ -147,8 +147,8 @@ export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[
 
 const CHOICES = 3;
 /**
- * How late each reading is. Of ways nearly as loud a take's strongest may be the drawing's second: starts are laid by the
- * first ways, then each reading is held against the way that lies nearest, and starts are laid again.
+ * Lateness of each reading. Of paths with similar level, the strongest in the take may be the drawing's second: starts are fitted to the
+ * first paths, then each reading is matched with the nearest path, and starts are fitted again.
  */
 function timesOff(
   heard: readonly { readonly atMs: number; readonly expected: Expected }[],

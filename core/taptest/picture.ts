@@ -2,19 +2,19 @@ import type { SlateReading } from '#core/slate/index.ts';
 import { secondsALoop } from '#core/slate/index.ts';
 import { SILENCE_S, type TuneReading, wanderMs } from '#core/tap/index.ts';
 
-/** A tune's panel as it stands in a take's picture, against its sound there. */
+/** A tune's panel as found in a take's video, against its sound there. */
 export interface TunePicture {
   readonly tune: number;
   /** Sound less picture, ms: positive where the sound comes after. */
   readonly offsetMs: number;
   /** Of the reading; what the player itself is off by is not in it. */
   readonly boundMs: number;
-  /** Pictures whose panel was read, of those that it stood in. */
+  /** Frames whose panel was read, of those that showed it. */
   readonly read: number;
   readonly of: number;
 }
 
-/** A browser's sound and picture are apart by so much at most; of a film that was made, nothing is. */
+/** Maximum offset between a browser's audio and video, ms; a rendered film has none. */
 export const PLAYER_SKEW_MS = 40;
 
 /**

@@ -7,14 +7,14 @@ export interface Player {
   readonly tune: number;
   /** Sources with the same one are played by one device at one press. */
   readonly playerId: string;
-  /** Takes to which its sound takes a time that is known: the phone lay at that microphone. */
+  /** Takes for which its acoustic delay is known: the phone was at that microphone. */
   readonly knownAt: readonly string[];
 }
 export type Players = readonly Player[];
 
 /**
  * Every source with its own tune, in the rig's order: any machine deals the same. Beyond sixteen there are none.
- * @param before  what is known of the players so far
+ * @param before  what is already known of the players
  * @param isBegun  takes were made: a source then keeps the tune that it had, and those that are new get free ones
  */
 export function playersOf(rig: Rig, before: Players = [], isBegun = false): Player[] {

@@ -80,7 +80,7 @@ export function sayDisagreement(
 export const sayHz = (hz: number): string => (hz >= 1000 ? `${tenths(hz / 1000)} kHz` : `${whole(hz)} Hz`);
 const isTold = (end: BandEdge): end is Interval => end !== null && end !== 'beyond';
 
-/** Between which frequencies it comes, as far as that could be told. */
+/** Its bandwidth, as far as it could be read. */
 export function sayBand(low: BandEdge, high: BandEdge): Text {
   if (isTold(low) && isTold(high)) return say.bandBetween({ low: sayHz(low.nominal), high: sayHz(high.nominal) });
   if (isTold(low)) return say.bandFrom({ low: sayHz(low.nominal) });

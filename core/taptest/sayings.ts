@@ -1,6 +1,6 @@
 import { sayersOf } from '#core/said/index.ts';
 
-/** What taptest says, and what each needs. Its words stand in words/en/core/taptest.ts. */
+/** Codes that taptest reports, with their parameters. Their sentences are in words/en/core/taptest.ts. */
 export const say = sayersOf('taptest', {
   reaches: { source: 'name', listener: 'name', band: 'text' },
   to: { low: 'text', high: 'text' },

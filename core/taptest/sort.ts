@@ -26,7 +26,7 @@ export function whoseTake(rig: Rig, tunes: readonly TuneReading[], players: Play
     .sort((a, b) => a.apart - b.apart);
 }
 
-/** Players are about as loud as what they stand for: what is louder than what tells a little, too. */
+/** Players are about as loud as their sources: what is louder than the rest is some evidence, too. */
 const DB_A_POINT = 5;
 function levelsApart(cells: readonly TapCell[]): number {
   const both = cells.flatMap((c) =>
@@ -41,7 +41,7 @@ const words = (text: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
-/** A listener whose name, or id, stands in a file's or a track's name; the longest that does; null for none. */
+/** The destination whose name or id occurs in a file's or a track's name; the longest match; null for none. */
 export function namedIn(rig: Rig, name: string): string | null {
   const said = ` ${words(name)} `;
   const named = rig.listeners

@@ -11,7 +11,7 @@ export interface Item {
   readonly name: string | null;
   /** 'line in', 'out 7/8': the socket on it that was named. */
   readonly socket: string | null;
-  /** Where it stands in the text. */
+  /** Its position in the text. */
   readonly from: number;
   readonly to: number;
 }

@@ -19,7 +19,7 @@ type Part = { readonly kind: 'item'; readonly item: Item } | Separator;
  * what follows has a way of its own and is not fed by what is fed before it.
  */
 export function readChains(typed: string, types: Types, fits: Fits, own?: OwnWords): Chain[] {
-  // As long as it was: where words stand is told.
+  // Same length as before: positions of words are reported.
   const text = typed.replace(SEATED, (words) => ' '.repeat(words.length));
   const vocabulary = vocabularyOf(types);
   const statements: Lexeme[][] = [[]];
@@ -289,7 +289,7 @@ const saysWhere = (next: Part | undefined): boolean => next?.kind === 'joint' &&
 const isKnown = (chain: Chain, item: Item): boolean =>
   chain.length > 1 && chain.some((hop) => hop.items.some((i) => isNamedAgain(i, item)));
 
-/** Whether the list that an item stands in has a way of its own after it. */
+/** Whether the list that contains an item is followed by a chain of its own. */
 function leadsOn(parts: readonly Part[], at: number): boolean {
   for (let i = at + 1; i < parts.length; i++) if (parts[i]!.kind === 'joint') return true;
   return false;
@@ -306,7 +306,7 @@ function staysInList(chain: Chain, item: Item, leads: boolean, fits: Fits): bool
     ({ mention: { type } }) => !type || !item.mention.type || fits(item.mention.type, type) !== null,
   );
   if (last.joint === 'from') return !leads && gives;
-  // 'Hosts with a mic and headphones': one goes to them, and one comes from them.
+  // 'Hosts with a mic and headphones': one leads to them, and one comes from them.
   const isMet =
     last.joint === 'either' &&
     previous.items.some(
@@ -334,7 +334,7 @@ const MIXED = 3;
 const mixes = (type: DeviceType): boolean =>
   type.ports.filter((p) => p.direction === 'in' && ['microphone', 'line'].includes(p.level)).length >= MIXED;
 
-/** So much better is a cable that is meant than one that is not. */
+/** Score advantage of an explicit cable over an implied one. */
 const MEANT = 20;
 
 /** 'Mic into the mixer, powered speakers': what was named last leads there well, what stands before it does not. */
@@ -351,9 +351,9 @@ function isFedByLast(chain: Chain, item: Item, fits: Fits): boolean {
   return isMixed || Math.max(...costs(previous.items)) - led >= MEANT;
 }
 
-/** Someone, a program, or a thing: no two of them stand in one list. */
+/** A person, an app, or a device: no two of them share a list. */
 const natureOf = ({ mention: { type } }: Item): string => type?.nature ?? 'hardware';
 
-/** What stands at the head of a chain like this one: 'console > tv, console 2 > monitor'. */
+/** Heads of chains like this one: 'console > tv, console 2 > monitor'. */
 const sameKind = (before: readonly Item[], item: Item): boolean =>
   before.some((b) => b.mention.type !== null && b.mention.type === item.mention.type);

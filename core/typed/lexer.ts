@@ -2,7 +2,7 @@
 export interface Lexeme {
   readonly kind: 'word' | 'name' | 'arrow' | 'back' | 'comma' | 'and' | 'break' | 'colon';
   readonly text: string;
-  /** Where it stands in the text. */
+  /** Its position in the text. */
   readonly from: number;
   readonly to: number;
 }

@@ -18,7 +18,7 @@ export interface Mention {
   readonly endsSo: boolean;
   /** Someone who is elsewhere, most likely: a friend, a caller, pupils. */
   readonly far: boolean;
-  /** Whoever is on the desk: 'everyone', 'each other'. */
+  /** Everyone on the desk: 'everyone', 'each other'. */
   readonly everyone: boolean;
   /** Words of it that nothing was made of. */
   readonly left: readonly string[];
@@ -48,7 +48,7 @@ const AS_LIKELY = 0.5;
 /** Farther off, no one means it. */
 const THOUGHT_OF = 2;
 const MAX_OTHERS = 4;
-/** So many words may stand before a name and say nothing to us: 'my sd card recorder'. */
+/** Maximum number of unknown words before a name: 'my sd card recorder'. */
 const MAX_LEFT = 2;
 
 /** Words that are left away wherever they stand; others of the kind join: 'splitter with power'. */
@@ -70,7 +70,7 @@ function withoutFillers(text: string, phrase: readonly string[] = []): string {
   while (isFiller(words.at(-1))) words.pop();
   return words.join(' ');
 }
-/** They tell one from another, at the beginning of a name. */
+/** Words at the beginning of a name that distinguish items. */
 const KEPT = new Set(
   'old new small big little large tiny compact main second first other another left right spare'.split(' '),
 );
@@ -82,7 +82,7 @@ interface Word {
 }
 interface Counted {
   readonly count: number;
-  /** 'A pair of': two, unless what is meant comes in pairs. */
+  /** 'A pair of': two, unless the item comes in pairs. */
   readonly isPair: boolean;
   readonly inputs: number | null;
   readonly words: readonly Word[];
@@ -121,7 +121,7 @@ function counted(all: readonly Word[], { types }: Vocabulary): Counted {
       words.splice(0, skip + 1);
     }
   }
-  // 'Console 2' and 'PC 2 (streaming)' are the second one: a number behind tells which.
+  // 'Console 2' and 'PC 2 (streaming)' are the second one: a number after the name.
   const label = words.findIndex((w, i) => i > 0 && /^(?:\d|[b-d])$/.test(w.as) && isLabel(words, i));
   if (label > 0) words.splice(label, 1);
   for (let i = isNamed(words) ? words.length : 0; i + 1 < words.length; i++) {
@@ -158,7 +158,7 @@ export function isPlural(text: string, { words = [], name }: DeviceType): boolea
   );
 }
 
-/** Words of someone's own as they are remembered: what says nothing by itself is left away. */
+/** The user's own words as remembered: filler words are removed. */
 export const ownKey = (text: string): string =>
   tokensOf(text)
     .filter((t) => !FILLERS.has(t))
@@ -183,7 +183,7 @@ interface Judged {
 /** 'My mate's phone' */
 const OWNER = /\b[\p{L}]+['’]s\b/gu;
 
-/** Words of someone's own, as `tokensOf` has them joined by spaces, and the type that each stands for. */
+/** The user's own words, tokens joined by spaces, and the type that each means. */
 export type OwnWords = ReadonlyMap<string, string>;
 
 /** Words for people whom one meets on calls. */
@@ -209,7 +209,7 @@ const NOTHING_READ = {
 /** The types that a few words may mean, the likeliest first. */
 export function readMention(typed: string, types: Types, own?: OwnWords): Mention {
   const vocabulary = vocabularyOf(types);
-  // Whose it is tells which one, not what.
+  // An owner distinguishes items, not types.
   const tokens = tokensOf(typed.replace(OWNER, ' ')).map((word) => ({
     word,
     as: meantBy(word, vocabulary) ?? word,

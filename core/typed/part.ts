@@ -15,7 +15,7 @@ export function partsAsSockets(chains: readonly Chain[]): Chain[] {
   return socketsOf(chains).flatMap(apart);
 }
 
-/** 'Console, TV, headset on the controller': of a list that its own goal stands in only the last leads there. */
+/** 'Console, TV, headset on the controller': in a list that includes its own target, only the last item leads there. */
 function apart(chain: Chain): Chain[] {
   const [list, goal, ...more] = chain;
   const isIn = goal?.items.some((g) => g.socket !== null && list!.items.some((i) => i.mention === g.mention));

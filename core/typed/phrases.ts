@@ -1,7 +1,7 @@
 import { tokensOf } from './tokens.ts';
 import type { Vocabulary } from './vocabulary.ts';
 
-/** How something stands to what is named before it: it leads there, comes from there, or goes with it, either way. */
+/** Relation of an item to the one named before: leads there, comes from there, or goes with it, either direction. */
 export type Joint = 'to' | 'from' | 'either';
 
 /** Words that say that something is plugged, and nothing of the way. */
@@ -10,7 +10,7 @@ const VERBS = new Set(
     ' ',
   ),
 );
-/** Words that say which way, each by itself or behind a verb. */
+/** Words that give a direction, by themselves or after a verb. */
 const WAYS: ReadonlyMap<string, Joint> = new Map(
   (
     [
@@ -58,7 +58,7 @@ const ARTICLES = new Set(['the', 'my', 'a', 'an', 'our', 'your', 'his', 'her', '
 
 export interface JointFound {
   readonly joint: Joint;
-  /** So many words make it. */
+  /** Maximum number of words in a phrase. */
   readonly length: number;
 }
 
@@ -79,7 +79,7 @@ export function jointAt(words: readonly string[]): JointFound | null {
   return joint && length > 0 ? { joint, length } : null;
 }
 
-/** Whether a word says how things are plugged, and is no part of a name by itself. */
+/** Whether a word says how devices are connected, and is no part of a name by itself. */
 export const isJoining = (word: string): boolean => VERBS.has(word) || WAYS.has(word) || word === 'fed';
 
 const known = new WeakMap<Vocabulary, ReadonlyMap<string, readonly (readonly string[])[]>>();

@@ -1,7 +1,7 @@
 import { isCall, isPerson } from '#core/rig/index.ts';
 import type { Chain, Fits, Item } from './chain.ts';
 
-/** So much better one way round than the other: no doubt which is meant. */
+/** Score difference between the two directions from which on there is no doubt. */
 const CLEARLY = 20;
 
 /** Which way a thing leads to another that was named with it: there, back, or either. Into a computer goes what is on it. */
@@ -24,7 +24,7 @@ const cost = ([from, to]: readonly [Item, Item], fits: Fits): number => {
 
 /**
  * 'Interface with a mic into the laptop', 'headphone amp with four headphones from the mixer': what is said of the first
- * thing goes on from there, wherever what it has with it only leads to it, or comes from it.
+ * device continues from there, if what it has with it only leads to it, or comes from it.
  */
 export function bySubject(chain: Chain, fits: Fits): Chain[] {
   for (let i = 0; i + 2 < chain.length; i++) {

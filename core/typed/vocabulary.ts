@@ -5,11 +5,11 @@ import { oneApart, SPELLED, singular, tokensOf } from './tokens.ts';
 /** What a type is called, in words as they are compared. */
 export interface Called {
   readonly type: DeviceType;
-  /** Whole names: each is enough by itself. The commonest first. */
+  /** Whole names: each suffices by itself. Most common first. */
   readonly phrases: readonly (readonly string[])[];
   /** Words of its name here. */
   readonly name: ReadonlySet<string>;
-  /** What may stand beside. */
+  /** Words that may go with a name. */
   readonly fits: ReadonlySet<string>;
 }
 
@@ -28,7 +28,7 @@ export const FILLERS = new Set(
   ),
 );
 
-/** In the names of packs, bases and sets alike: it tells none of them from another. */
+/** Common to names of packs, bases and sets: it distinguishes none of them. */
 const LINK = 'wireless';
 
 const called = (type: DeviceType): Called => {

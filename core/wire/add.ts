@@ -102,7 +102,7 @@ export function addDevice(
 ): { edit: Edit; device: Device } {
   const types = findTypes(rig);
   const hosts = rig.devices.filter((d) => types.get(d.typeId)!.hosts);
-  // What is plugged to it tells which one is meant, where there is a tablet besides.
+  // What is connected to it decides which one is meant, where there is a tablet as well.
   const wired = hosts.filter((d) => types.get(d.typeId)!.power?.feeds !== undefined);
   const computers = wired.length > 0 ? wired : hosts;
   const device: Device = {
@@ -126,7 +126,7 @@ export function addDevice(
   };
 }
 
-/** So many devices of each type, one after another. */
+/** This many devices of each type, one after another. */
 export function addDevices(rig: Rig, counts: ReadonlyMap<string, number>): Edit {
   const types = findTypes(rig);
   const edits: Edit[] = [];

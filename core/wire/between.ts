@@ -32,7 +32,7 @@ export function bestBetween(rig: Rig, from: string, to: string, asked: Asked = {
   return cheapestBetween(rig, from, to, asked)?.offer ?? null;
 }
 
-/** The same with what it costs, all told. */
+/** The same with its total cost. */
 function cheapestBetween(
   rig: Rig,
   from: string,
@@ -132,7 +132,7 @@ function givesSomething(rig: Rig, deviceId: string, socketId: string): boolean {
 
 const opened = new WeakMap<DeviceType, ReadonlySet<string>>();
 
-/** Ports that something comes to without anyone turning a knob: where signals begin, and all that open ways lead to. */
+/** Ports that receive something with every control as it is: where signals begin, and all that open paths lead to. */
 function openPorts(type: DeviceType): ReadonlySet<string> {
   const known = opened.get(type);
   if (known) return known;
@@ -214,7 +214,7 @@ function joinOf(types: Types, from: DeviceType, to: DeviceType): Joined | null {
 function joinBetween(from: DeviceType, to: DeviceType): Joined | null {
   const [a, b] = [isProgram(from), isProgram(to)];
   if (a !== b) {
-    // A program takes what is plugged into its computer.
+    // An app captures what is connected to its computer.
     const other = a ? to : from;
     if (other.hosts || isPerson(other)) return { cost: BY_THE_WAY, picture: false };
   }
@@ -231,7 +231,7 @@ function joinBetween(from: DeviceType, to: DeviceType): Joined | null {
   return { cost, picture: leaves.channels.some((c) => c.carries === 'picture') };
 }
 
-/** So many are offered. */
+/** Maximum number of suggestions. */
 const MAX_BETWEEN = 5;
 /** It leaves out what belongs to it, or is for something else: worn, a microphone. */
 const ASIDE = 60;

@@ -20,7 +20,7 @@ const NO_SOCKET = 60;
 const FULL = 40;
 /** What runs on a computer is named after it: 'interface > laptop > recorder'. */
 const THERE = 15;
-/** So many types of what was only listed are tried. */
+/** Maximum number of types that are tried per item of a list. */
 const MAX_LISTED = 8;
 /** So often every item looks at its neighbors again; types settle at once on nearly every desk. */
 const ROUNDS = 3;
@@ -37,7 +37,7 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
     if (!x || !y) return 0;
     // It runs there: no cable is needed.
     if ((isProgram(x) && y.hosts) || (isProgram(y) && x.hosts)) return 0;
-    // Whoever is on a call talks into something, or is someone.
+    // Someone on a call talks into something, or is a person.
     if ((isCall(x) && !isOnCalls(y)) || (isCall(y) && !isOnCalls(x))) return UNJOINED;
     const [there, back] = [poorness(fits(x, y)), poorness(fits(y, x))];
     // 'Headphones into the mixer': what gives nothing can only be meant to take.
@@ -88,7 +88,7 @@ export function chooseTypes(chains: readonly Chain[], fits: Fits): ReadonlyMap<I
       const best = isListed ? bestBeside(first) : bestAt(places, first);
       for (const place of places) {
         const { item } = place;
-        // What cannot stand there is another one: 'USB mic > pc; mic > interface'.
+        // What can't be connected there is another one: 'USB mic > pc; mic > interface'.
         const isOwn = item !== first && item.mention.type !== null && costAt(place, best.type) >= GOOD;
         const own = isOwn ? bestAt([place], item) : null;
         const type = own && own.cost < GOOD ? own.type : best.type;

@@ -74,7 +74,7 @@ export function lostBy(rig: Rig, evaluation: Evaluation, edit: Edit): { sourceId
 }
 
 /**
- * Cables that come out where another one is plugged in: a socket holds one. What joins the same two places already is
+ * Cables that are unplugged when another one is plugged in: a socket holds one. What joins the same two places already is
  * plugged again.
  */
 export function pulledBy(rig: Rig, plugged: readonly Cable[]): LeadChange[] {

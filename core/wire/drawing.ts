@@ -36,7 +36,7 @@ export interface TypedBox {
   /** What else it may be, where that is in doubt or no one knows; and words that nothing was made of. */
   readonly others: readonly DeviceType[];
   readonly left: readonly string[];
-  /** Where it stands in the text. */
+  /** Its position in the text. */
   readonly from: number;
   readonly to: number;
 }
@@ -45,7 +45,7 @@ export interface TypedLead {
   readonly to: string;
   /** Null where nothing fits between the two. */
   readonly offer: Offer | null;
-  /** Others of the list go there, and this may stand for itself: 'laptop, webcam, mic > interface'. */
+  /** Others of the list go there, and this one may be separate: 'laptop, webcam, mic > interface'. */
   readonly maybe?: true;
 }
 /** A program and what was named with it: what it is to take or to play to, or who is on it; a computer and who was named with that. */
@@ -62,7 +62,7 @@ const MAX_BOXES = 60;
 /** What a desk computer is, where one has to be and none was named. */
 const COMPUTER = 'computer-desktop';
 
-/** Joints from each to each; one to one where as many follow as there were, or so many of each kind. */
+/** Joints from each to each; one to one where both sides have as many, or this many of each kind. */
 const jointsOf = (from: readonly string[], to: readonly string[], each: boolean): [string, string][] =>
   each && from.length > 0 && to.length % from.length === 0
     ? to.map((t, i): [string, string] => [from[i % from.length]!, t])
@@ -80,7 +80,7 @@ export class Drawing {
   readonly waiting: string[] = [];
   readonly added: string[] = [];
   readonly edits: Edit[] = [];
-  /** Whoever types, where they named themselves. */
+  /** The person who types, where they named themselves. */
   you: string | null = null;
   rig: Rig;
   readonly #names: 'typed' | 'type';
@@ -115,7 +115,7 @@ export class Drawing {
       const around: Beside = { before: this.#typesOf(chain[i - 1]), after: this.#typesOf(chain[i + 1]) };
       const here = items.map((item) => ({ item, ids: this.#devicesFor(item, around) }));
       const ids = here.flatMap((h) => h.ids);
-      // 'A call with a friend on the computer': what follows someone belongs to what they stand beside.
+      // 'A call with a friend on the computer': what follows a person belongs to the item before them.
       const isAside = this.#arePeople(before.ids) && !this.#mayJoin(before.ids, ids);
       // 'Singer into the mixer': by what, is found later.
       if (isAside && anchor.ids.length === 0 && joint !== 'from')
@@ -167,7 +167,7 @@ export class Drawing {
     const base = { word, type, count: mention.count, left: mention.left, from, to };
     const meant = this.#mentioned.find(item, type);
     if (meant) {
-      // What was read before is not told twice, but for words that were not before it.
+      // Notices of an earlier reading are not repeated, except about words that are new.
       if (meant.onDesk || mention.left.length > 0)
         this.boxes.push({
           ...base,
@@ -221,7 +221,7 @@ export class Drawing {
     return !this.rig.cables.some((c) => c.from.deviceId === id || c.to.deviceId === id);
   }
 
-  /** The one call is with whoever is elsewhere most likely, where no one was named with it. */
+  /** Without a name, the one call is with the person who is most likely elsewhere. */
   #callFriends(): void {
     const calls = this.rig.devices.filter((d) => isCall(this.#typeOf(d.id)!));
     const [call] = calls;
@@ -260,7 +260,7 @@ export class Drawing {
     }
     const isHead =
       before.items.length > 1 && before.ids.some((id) => joined.has(id)) && here.ids.every((id) => joined.has(id));
-    // Of a list, each that found its place is right; only what found none is told.
+    // Items of a list that found a place are right; only those that found none are reported.
     for (const [from, to] of failed)
       if (![from, to].some((id) => isPerson(this.#typeOf(id)!)) && (!joined.has(from) || !joined.has(to)))
         this.leads.push({ from, to, offer: null, ...(isHead && { maybe: true as const }) });
@@ -317,7 +317,7 @@ export class Drawing {
       if (this.#takes && programB && typeA.hosts) this.#hand(a, b);
       return runs;
     }
-    // A program that streams or records takes what runs beside it.
+    // An app that streams or records captures the apps that run beside it.
     if (programA && programB) {
       const [from, to] = joint === 'from' ? [b, a] : [a, b];
       const type = this.#typeOf(to)!;

@@ -15,11 +15,11 @@ import { freeHue } from './add.ts';
 import { say } from './sayings.ts';
 import { freeId } from './sockets.ts';
 
-/** Gear that someone at the far side of a call may have: one question tells which. */
+/** Gear of a remote guest: one question tells which. */
 export interface FarGear {
   readonly typeId: string;
   readonly says: Text;
-  /** Where the voice goes in, where it comes out, where the call's sound goes in. */
+  /** Where the voice goes in, where it comes out, where the call's audio goes in. */
   readonly microphone: string;
   readonly out: string;
   readonly in: string;

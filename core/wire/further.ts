@@ -2,7 +2,7 @@ import { applyEdit, type Edit, findDevice, findTypes, type Rig } from '#core/rig
 import { bestBetween } from './between.ts';
 import type { Offer } from './offers.ts';
 
-/** So much dearer may the next of several like leads be. */
+/** Maximum extra cost of the next of several similar cables, EUR. */
 const NEXT = 30;
 
 /**

@@ -16,7 +16,7 @@ const SIDES = 2;
 
 type Listener = Rig['listeners'][number];
 
-/** Whose balance one sets first: the mix that goes out, else whoever hears it. */
+/** Whose balance is set first: the program mix, else the mix of the main listener. */
 function listenerFor(rig: Rig, { pairs }: Evaluation, sourceId: string): Listener | null {
   const roles = rolesOf(rig);
   const rank = (l: Listener) => ['mix', 'room', 'track', 'far-ears', 'radio-ears', 'ears'].indexOf(roles.listener(l));
@@ -43,7 +43,7 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
     .sort((a, b) => Number(b === voice) - Number(a === voice) || Number(isVoice(b)) - Number(isVoice(a)))
     .slice(0, MAX_SOURCES);
   const types = findTypes(rig);
-  // What someone has set, and what stands on the desk already, is left as it is.
+  // Settings that someone made, and of devices already on the desk, are left as they are.
   const held = new Set(
     rig.devices.flatMap((d) => {
       const ids = deviceIds.has(d.id) ? Object.keys(d.settings) : types.get(d.typeId)!.settings.map((s) => s.id);
@@ -78,7 +78,7 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
     for (const c of changes) held.add(`${c.deviceId}.${c.settingId}`);
     return true;
   };
-  // Left and right may come by gains of their own: once the louder is set, the other one is the louder.
+  // Left and right may have separate gains: once the louder one is set, the other may be the louder.
   for (const sourceId of order) for (let side = 0; side < SIDES && turn(sourceId); side++);
   return edits;
 }

@@ -9,9 +9,9 @@ interface Named {
   readonly ids: readonly string[];
 }
 
-/** What whoever types is called, and what is heard of them: a voice agrees with what is said of it. */
+/** Names of the person who types, and of their voice. */
 export const YOU = { name: 'You', voice: 'Your voice', ears: 'Your headphones' } as const;
-/** Words for whoever types. */
+/** Words for the person who types. */
 const ME = new Set('me myself i sing talk speak narrate singing talking speaking narrating'.split(' '));
 /** Written in capitals. */
 const CAPITALS = new Set(
@@ -23,7 +23,7 @@ const THE = /^the\b/i;
 const ANOTHER = /^(?:an?other|second|2nd|third|3rd|spare|one more)\b/i;
 const LABEL = /^(?:\d{1,2}|[a-d]|one|two|three|four)$/;
 
-/** What was named on a desk so far: the same words mean the same devices. */
+/** Items named on a desk so far: the same words mean the same devices. */
 export class Mentioned {
   readonly #named: Named[] = [];
   readonly #desk: ReadonlyMap<string, string>;
@@ -72,7 +72,7 @@ export class Mentioned {
       if (hosts.length === 1) return { ids: hosts[0]!.ids, onDesk: false };
     }
     const alike = named.filter((n) => n.type === type && fitsCount(n, mention.count, text));
-    // How it is plugged tells no two apart: a desk mic may be called the usb mic.
+    // Connection type alone doesn't distinguish two: a desk mic may be called the usb mic.
     const told = (list: readonly string[]) => list.filter((w) => facetOf(w, type) === null);
     const parts = alike.filter((n) => isWithin(told(words), told(n.words)) || isWithin(told(n.words), told(words)));
     if (parts.length === 1) return { ids: parts[0]!.ids, onDesk: false };
@@ -106,11 +106,11 @@ const stripped = (text: string): string =>
 
 const ownerOf = (text: string): string => /([\p{L}]+)['’]s\b/u.exec(text)?.[1]?.toLowerCase() ?? '';
 
-/** Whether it is whoever types. */
+/** Whether it is the person who types. */
 export const isMe = ({ mention, text, name }: Item): boolean =>
   name === null && ME.has(stripped((mention.text || text).trim()).toLowerCase());
 
-/** As someone would write it on a label: 'Small USB mixer'; whoever types is 'You'. */
+/** As on a label: 'Small USB mixer'; the person who types is 'You'. */
 function titled(words: string): string {
   const said = stripped(words.trim()).replace(/\s+/g, ' ');
   if (ME.has(said.toLowerCase())) return YOU.name;

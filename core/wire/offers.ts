@@ -37,7 +37,7 @@ const COST = {
   /** A level class that the input was not made for. */
   otherLevel: 40,
   harmful: 400,
-  /** A headphone output where a line is wanted: its knob is turned by whoever listens. */
+  /** A headphone output in place of a line output: its volume is set by the listener. */
   phones: 15,
   taken: 25,
   /** Outputs are joined to inputs; the other way about is offered last. */
@@ -86,7 +86,7 @@ function levelCost(from: LevelClass, to: LevelClass): number {
 }
 
 const endOf = ({ deviceId, ports }: Socket): PortRef => ({ deviceId, portId: ports[0]!.id });
-/** Whether a line comes to the line input of a socket that has both: by the plug that reaches it. */
+/** Whether a line signal reaches the line input of a combination socket: depends on the plug. */
 const isLineInput = ({ from, to }: LeadSeen, chain: Chain | null): boolean => {
   const plug = chain && lastPlug(plugEnd(from.port), { chain });
   return plug !== null && from.port.level !== 'digital' && (connectorOf(to.port.connector)?.line ?? []).includes(plug);

@@ -78,7 +78,7 @@ const lookingHere = (rig: Rig, deviceId: string): Edit[] =>
     return rest as typeof x;
   });
 
-/** Programs on it, and what it feeds, stand for themselves again. */
+/** Apps on it, and destinations it feeds, become independent again. */
 const linked = (rig: Rig, deviceId: string): Edit[] =>
   rig.devices
     .filter((d) => d.on === deviceId || d.fedBy === deviceId)

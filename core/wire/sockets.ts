@@ -11,7 +11,7 @@ import {
   type Types,
 } from '#core/rig/index.ts';
 
-/** A place on a device where something is plugged or handed on: all ends behind one socket, or one end by itself. */
+/** A place on a device where something is connected: all channels behind one socket, or one software port. */
 export interface Socket {
   readonly deviceId: string;
   /** The name that its ends share, or the end's own id. */
@@ -41,7 +41,7 @@ export function socketsOf(rig: Rig, deviceId: string, types: Types = findTypes(r
   return [...groups].map(([id, ports]) => ({
     deviceId,
     id,
-    // Asked for by whoever shows it: what stands in every socket is looked up for that.
+    // Computed on request: the cable in every socket is looked up for it.
     get name() {
       return endName(rig, types, { deviceId, portId: ports[0]!.id });
     },
@@ -61,7 +61,7 @@ const standsOnAComputer = ({ connector }: Socket): boolean =>
 
 /** What carries a signal between two sockets; null where nothing can. */
 export function mediumOf(a: Socket, b: Socket): Cable['medium'] | null {
-  // The computer over there is not drawn: what stands on it is on the call.
+  // The remote computer is not drawn: its devices are on the call.
   if ((isFarSide(a) && standsOnAComputer(b)) || (isFarSide(b) && standsOnAComputer(a))) return 'software';
   const own = (s: Socket) => (connectorOf(s.connector) ? 'lead' : s.connector);
   const [x, y] = [own(a), own(b)];
@@ -92,14 +92,14 @@ const soundIds = (port: PortSpec): string[] => port.channels.filter((c) => c.car
 const carry = (a: PortSpec, b: PortSpec): boolean =>
   a.channels.some((c) => b.channels.some((d) => d.carries === c.carries));
 
-/** The devices behind a socket that a computer tells apart, as a hub's; each with its ends. */
+/** The devices behind a socket that a computer tells apart, as a hub's; each with its channels. */
 export function devicesBehind({ ports }: Pick<Socket, 'ports'>): PortSpec[][] {
   const devices = new Map<string, PortSpec[]>();
   for (const port of ports) devices.set(soundDeviceOf(port), [...(devices.get(soundDeviceOf(port)) ?? []), port]);
   return [...devices.values()];
 }
 
-/** Which ends of two sockets belong together: device by device where both tell several apart, otherwise all to all. */
+/** Which channels of two sockets go together: device by device where both have several, otherwise all to all. */
 function lanesBetween(a: Socket, b: Socket): [readonly PortSpec[], readonly PortSpec[]][] {
   const [mine, theirs] = [devicesBehind(a), devicesBehind(b)];
   return mine.length > 1 && theirs.length > 1

@@ -15,7 +15,7 @@ export interface Typed {
   readonly noSocket: readonly { readonly deviceId: string; readonly socket: string }[];
   /** Named beside something that no one knows: where they lead is open. */
   readonly waiting: readonly string[];
-  /** Whoever types, where they named themselves. */
+  /** The person who types, where they named themselves. */
   readonly you: string | null;
   /** What was put there although no one named it. */
   readonly added: readonly string[];
@@ -31,14 +31,14 @@ export interface TypedOptions {
   /** Called as typed, or as the library has it. */
   readonly names?: 'typed' | 'type';
   readonly own?: OwnWords;
-  /** Whether a program that is named after its computer takes at once what comes in there. */
+  /** Whether an app that is named after its computer captures at once what arrives there. */
   readonly takes?: boolean;
 }
 
 /**
  * Reads what was typed of a desk and draws it: devices, and leads from each to the next, as assumed. The same words mean
  * the same device, and a device of that name on the desk is meant where there is one; '2 mic' are two. What is no word of any
- * type is left out, and told.
+ * type is left out, and reported.
  */
 export function readTyped(
   rig: Rig,

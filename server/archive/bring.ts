@@ -42,7 +42,7 @@ async function bring(parts: ArchiveParts, { manifest, rig, events, takes, photos
   const made = await parts.rigs.prepare(withTakes(rig, ids));
   for (const photo of photos) await parts.photos.checkPicture(photo);
   const stagedPhotos = await stage(parts.photoContent.storage, photos);
-  // Photographs of an archive whose rig does not come in are spoken of by nothing, and go within a day.
+  // Photographs of an archive whose rig is refused are referenced by nothing, and deleted within a day.
   await parts.photoContent.keep(stagedPhotos, async (db) => {
     for (const { sha256, bytes } of photos) await parts.photos.addWithin(db, { sha256, bytes });
   });

@@ -29,7 +29,7 @@ const LARGEST_LOG_BYTES = 24_000_000;
 
 /**
  * Reads an archive to its end and takes its files out, each held against its hash. Nothing of ours is touched: it runs in
- * a thread of its own, for what it costs is up to whoever made the archive.
+ * a thread of its own, since its cost depends on who made the archive.
  * @throws HttpProblem 422 where something is missing or not what it was; RigError
  */
 export async function readArchive({ path, folder }: ReadJob): Promise<ReadArchive> {

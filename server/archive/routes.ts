@@ -14,7 +14,7 @@ import { type ArchiveParts, writeArchive } from './write.ts';
 const Params = z.strictObject({ id: z.uuid() });
 const Query = z.strictObject({ takes: z.enum(['used', 'all']).default('used') });
 
-/** Reads an archive that lies on the disk: in a thread, or on the spot. */
+/** Reads an archive from disk: in a thread, or in place. */
 export type ArchiveReader = (job: ReadJob) => Promise<ReadArchive>;
 
 /** Out: GET /api/archives/RIG; back in: POST /api/archives. @param incoming  where archives are read, each in a folder of its own */

@@ -105,7 +105,7 @@ export async function allEvents(day: DayService, rigId: string): Promise<DayEven
   return events;
 }
 
-/** For whoever takes over: what this is, how the desk stands, what was wrong before. */
+/** For whoever takes over: what the archive is, the state of the desk, earlier problems. */
 function startHere(rig: Rig, { takes, photos, madeAt }: Manifest, sessions: readonly Session[]): string {
   const last = sessions.find((s) => s.endedAt !== null);
   const troubles = sessions.flatMap((s) =>

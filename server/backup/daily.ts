@@ -15,12 +15,12 @@ export interface DailyCopies {
   /** Makes today's where something changed since the last one. @returns whether one was made */
   keep(): Promise<boolean>;
   list(): Promise<Copies>;
-  /** Where one of them lies. @throws HttpProblem 404 where there is none of that name */
+  /** Path of a copy. @throws HttpProblem 404 where none has that name */
   pathOf(name: string): Promise<string>;
 }
 
 const KEPT = 7;
-/** So many times the database has to be free: the copy, the zip of it, and as much again. */
+/** Free space needed, in sizes of the database: its copy, the zip of it, and as much in reserve. */
 const ROOM = 3;
 const NAME = /^mellow-tap-(\d{4}-\d{2}-\d{2})\.zip$/;
 const MARK = 'mellow-tap-copies.json';

@@ -13,7 +13,7 @@ export interface BackupParts {
   readonly database: Database;
   readonly takeContent: Content;
   readonly photoContent: Content;
-  /** Where the copy of the database lies while the backup is read. */
+  /** Path of the database's copy while the backup is read. */
   readonly scratch: string;
   readonly now: () => Date;
 }

@@ -3,7 +3,7 @@ import { z } from 'zod';
 const Sha256 = z.string().regex(/^[0-9a-f]{64}$/);
 const Bytes = z.int().min(0);
 
-/** What a backup holds, as its first file says: every file with its size and hash, so that it can be checked by itself. */
+/** Contents of a backup, listed in its first file: every file with its size and hash, so that it can be verified. */
 export const BackupManifest = z.strictObject({
   kind: z.literal('mellow-tap-backup'),
   version: z.literal(1),

@@ -13,13 +13,13 @@ import type { Unpacked, UnpackJob } from './unpack.ts';
 
 export interface RestoreParts extends BackupParts {
   readonly unpack: (job: UnpackJob) => Promise<Unpacked>;
-  /** Rigs that came are to be judged. */
+  /** Restored rigs have to be judged. */
   readonly judge: (rigId: string) => void;
 }
 
 const queues = makeQueues();
 
-/** A backup, ready to be laid beside what is here. */
+/** A backup, ready to be restored beside the present data. */
 interface Ready {
   readonly unpacked: Unpacked;
   readonly databaseFile: string;
@@ -79,7 +79,7 @@ const withBackup = <T>(parts: RestoreParts, path: string, job: (ready: Ready) =>
     }
   });
 
-/** A backup of an earlier program is brought up to date by itself, before it is read. */
+/** A backup of an earlier version is migrated before it is read. */
 async function bringUpToDate(file: string, scratch: string): Promise<void> {
   try {
     const database = await openDatabase(file);

@@ -8,7 +8,7 @@ import { HttpProblem, notFound } from '../problem.ts';
 import { type Snapshot, takeSnapshot } from './make.ts';
 import { previewRestore, type RestoreParts, restore } from './restore.ts';
 
-/** Backups that are downloaded, and backups that come in to be restored. */
+/** Backups that are downloaded, and backups that are uploaded to be restored. */
 export interface BackupService {
   /** Makes one ready: it stays the same while it is downloaded, in as many goes as it takes. */
   make(): Promise<BackupReady>;
@@ -17,21 +17,21 @@ export interface BackupService {
   read(id: string, from: number): Promise<Readable>;
   release(id: string): Promise<void>;
   reached(id: string): Promise<number>;
-  /** Adds a piece to one that comes in. @returns the place reached */
+  /** Appends a piece to an upload. @returns the offset reached */
   addPiece(id: string, at: number, totalBytes: number, body: Readable): Promise<number>;
   preview(id: string): Promise<Restored>;
   restore(id: string): Promise<Restored>;
   discard(id: string): Promise<void>;
-  /** The same for a file that lies on the disk. */
+  /** The same for a file on disk. */
   previewFile(path: string): Promise<Restored>;
   restoreFile(path: string): Promise<Restored>;
   close(): Promise<void>;
 }
 
-/** One that no one reads is released after so long. */
+/** A backup that no one reads is released after this time, ms. */
 const IDLE_MS = 3_600_000;
 
-/** @param incoming  where backups come in */
+/** @param incoming  folder for uploads */
 export function backupService(parts: RestoreParts, incoming: Storage): BackupService {
   const ready = new Map<string, { snapshot: Snapshot; bytes: number; timer: NodeJS.Timeout; readers: number }>();
   const came = new Map<string, Staged>();

@@ -15,7 +15,7 @@ export interface Content {
 export interface KeepOptions {
   /** What becomes of bytes whose rows were refused, where they do not simply go. */
   readonly refused?: (staged: Staged, error: unknown) => Promise<void>;
-  /** A database that the rows come from: see `writeBeside`. */
+  /** A database that rows are copied from: see `writeBeside`. */
   readonly beside?: string;
 }
 
@@ -68,7 +68,7 @@ export function makeContent(database: Database, storage: Storage, table: 'takes'
         });
         if (left === 0) {
           await storage.remove(sha256);
-          // Once the bytes are gone, a file of the same content that someone puts there is another one. Else the next start tells.
+          // Once the bytes are deleted, a file of the same content put there later is a different one. Otherwise the next start reports it.
           if (!storage.isRead(sha256)) await database.free((db) => undoom(db, sha256)).catch(() => undefined);
         }
         return value;

@@ -25,7 +25,7 @@ export class HeldError extends StartError {
 }
 
 export interface Lock {
-  /** Says to whoever comes next where this one answers. */
+  /** Tells the next process where this server answers. */
   tell(holder: Holder): Promise<void>;
   release(): Promise<void>;
 }

@@ -11,7 +11,7 @@ export interface Reserve {
 }
 
 const RESERVE = 'reserve';
-/** It is taken only where so many times its size is free. */
+/** Reserved only if this many times its size is free. */
 const PLENTY = 4;
 const PIECE_BYTES = 1024 * 1024;
 

@@ -8,7 +8,7 @@ import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 import { makeQueues } from './queues.ts';
 
-/** Bytes that came in whole and wait for their row: they are not in their place yet. */
+/** Bytes that were received completely and wait for their row: not yet in their final place. */
 export interface Staged {
   readonly sha256: string;
   readonly bytes: number;
@@ -22,16 +22,16 @@ export interface Lent {
 }
 
 /**
- * Files on disk, each under the hash of its content. They come in two steps, with the row in the database between them:
+ * Files on disk, named by the hash of their content. They are written in two steps, with the row in the database between:
  * staged aside and made safe; then, once the row is there, settled into place. They go in two as well: the row first,
  * then the bytes. So a stop at any instant leaves rows whose bytes can be put in place, and bytes that no row waits for.
  */
 export interface Storage {
-  /** @throws HttpProblem 413 over the limit, 400 when nothing came or it broke off */
+  /** @throws HttpProblem 413 over the limit, 400 when nothing was received or it was interrupted */
   stage(body: Readable, promisedBytes: number | null): Promise<Staged>;
   /** How much of an upload is there. */
   reached(id: string): Promise<number>;
-  /** Adds to an upload from the place that it has reached, and keeps what came even where it breaks off. @throws HttpProblem 409 for another place */
+  /** Appends to an upload at the offset it has reached, and keeps what was received even if interrupted. @throws HttpProblem 409 for another offset */
   append(id: string, at: number, body: Readable, totalBytes: number): Promise<number>;
   /** An upload that is whole becomes a staged file. */
   finish(id: string): Promise<Staged>;
@@ -54,14 +54,14 @@ export interface Storage {
   list(): Promise<string[]>;
   /** Puts staged files in place whose rows wait for them, and drops the other ones. Once, at the start. */
   mend(wanted: ReadonlySet<string>): Promise<void>;
-  /** Drops uploads that no one has gone on with for so long. */
+  /** Drops uploads that were abandoned for this long. */
   dropOlderThan(ms: number): Promise<void>;
 }
 
 /** What is kept there, for the sentences: 'The take', and what to do about one that is too large. */
 export interface Kept {
   readonly folder: string;
-  /** Where it comes in. */
+  /** Folder for uploads. */
   readonly incoming: string;
   readonly what: string;
   readonly largestBytes: number;
@@ -98,7 +98,7 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
     return { sha256, bytes, path };
   };
 
-  /** Uploads that are being added to: whoever goes on with one takes over from a request that hangs. */
+  /** Uploads in progress: a request that resumes one takes over from a request that hangs. */
   const running = new Map<string, AbortController>();
   const append: Storage['append'] = (id, at, body, totalBytes) => {
     running.get(id)?.abort();
@@ -121,7 +121,7 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
           signal: mine.signal,
         });
       } catch (error) {
-        // What came is kept, and its hash is read again from the disk.
+        // What was received is kept, and its hash is computed again from disk.
         hashes.delete(id);
         if (error instanceof HttpProblem) await truncate(part, reached).catch(() => undefined);
         throw isBreak(error) ? brokenOff() : error;
@@ -167,7 +167,7 @@ export async function openStorage({ folder, incoming, what, largestBytes, whenTo
     discard: ({ path }) => rm(path, { force: true }),
     alone: (sha256, job) => queues.alone(sha256, job),
     async settle({ sha256, path }) {
-      // It is wanted again: whoever reads it no longer takes it along when done.
+      // It is needed again: its present reader no longer deletes it when done.
       going.delete(sha256);
       if (there.has(sha256)) return rm(path, { force: true });
       await rename(path, pathOf(sha256));

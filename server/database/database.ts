@@ -3,11 +3,11 @@ import sqlite3 from 'sqlite3';
 import { storageProblem } from '../problem.ts';
 import { defineModels, type Models } from './models.ts';
 
-/** Another program's lock is waited for so long, and then said: no one waits longer than three seconds. */
+/** Time to wait for another process's lock, then reported: no request waits longer than three seconds. */
 const BUSY_MS = 2500;
 const WRITES = `PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA busy_timeout=${BUSY_MS}; PRAGMA foreign_keys=ON; PRAGMA trusted_schema=OFF; PRAGMA journal_size_limit=67108864;`;
 const READS = `PRAGMA busy_timeout=${BUSY_MS}; PRAGMA query_only=ON;`;
-/** So many writes at most share one commit. */
+/** Maximum number of writes that share one commit. */
 const MAX_TOGETHER = 64;
 
 export interface Database {
@@ -80,7 +80,7 @@ export async function openDatabase(
 ): Promise<Database> {
   const writer = connect(file, WRITES);
   const reader = connect(file, READS);
-  // One after the other: the second one finds the file, and the journal as it is to be.
+  // Sequentially: the second one finds the file, and the journal mode already set.
   await writer.authenticate();
   await reader.authenticate();
   const models = defineModels(reader);
@@ -101,7 +101,7 @@ export async function openDatabase(
     }
     for (const [i, { resolve }] of batch.entries()) resolve(values[i]);
   };
-  /** What frees room is tried again after something was given up for it; anything else is told why it failed. */
+  /** A delete is retried after giving up the reserved space; anything else is refused with its reason. */
   const refuse =
     (one: Waiting) =>
     async (error: unknown): Promise<void> => {
@@ -114,12 +114,12 @@ export async function openDatabase(
       return await together(batch);
     } catch (error) {
       const problem = storageProblem(error);
-      // A locked database keeps no one waiting twice: whoever came meanwhile is told too.
+      // With a locked database no request waits twice: those queued meanwhile are refused as well.
       if (problem?.status === 503) {
         for (const { reject } of [...batch, ...waiting.splice(0)]) reject(error);
         return;
       }
-      // Someone in it failed: each by itself, so that no one fails for another one.
+      // One of the batch failed: each is run by itself, so that none fails because of another.
       for (const one of batch) await (batch.length > 1 ? together([one]) : Promise.reject(error)).catch(refuse(one));
     }
   };

@@ -30,7 +30,7 @@ export interface DoorPassRow extends Model<InferAttributes<DoorPassRow>, InferCr
   hash: string;
   until: string;
   id: string;
-  /** What came in, and from where. */
+  /** What was received, and from where. */
   device: string;
   address: string;
   pairedAt: string;

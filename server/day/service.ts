@@ -6,7 +6,7 @@ import type { Database, Writing } from '../database/database.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 
 export interface DayService {
-  /** What came after a place, oldest first; `more` while not all of it was given. */
+  /** Events after a sequence number, oldest first; `more` while some are left. */
   after(rigId: string, seq: number): Promise<DayPage>;
   /** Keeps what happened. Sent twice it is kept once: a lost answer may be asked for again. */
   tell(rigId: string, events: readonly DayEvent[]): Promise<void>;
@@ -24,12 +24,12 @@ export interface Entry {
   readonly body: string;
 }
 
-/** A page holds so much at most, or one event. */
+/** Maximum size of a page, or one event. */
 const PAGE_BYTES = 2_000_000;
 /** What a person does in a moment says no more than this; the rig at a session's end may be as large as a rig. */
 const LARGEST_EVENT_BYTES = 16_000;
 
-/** @throws HttpProblem 413, RigError: an event that would spoil the journal for whoever reads it */
+/** @throws HttpProblem 413, RigError: an event that would make the journal unreadable */
 export function entryOf(event: DayEvent): Entry {
   const { rig, ...rest } = event.kind === 'end' ? event : { ...event, rig: undefined };
   if (Buffer.byteLength(JSON.stringify(rest)) > LARGEST_EVENT_BYTES)

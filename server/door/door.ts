@@ -11,11 +11,11 @@ const TOKEN_MS = 12 * 3_600_000;
 const FREE_TRIES = 5;
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 60_000;
-/** So long after its last wrong code an address begins again. */
+/** Time after its last wrong code when an address starts afresh, ms. */
 const FORGIVEN_MS = 10 * 60_000;
 /** Tries of all addresses together, in a second: at this pace a code of 40 bits is guessed once in half a million tens of minutes. */
 const MAX_A_SECOND = 30;
-/** So many addresses are remembered; the one that was quiet longest goes first. */
+/** Maximum number of remembered addresses; the least recently seen is dropped first. */
 const MAX_ADDRESSES = 5000;
 
 export type DoorWord =
@@ -39,7 +39,7 @@ export type Tried = { readonly token: string } | { readonly refused: DoorWord; r
 export interface Pass {
   readonly id: string;
   readonly hash: string;
-  /** What it is, in a word; and where it came from. */
+  /** What it is, in one word; and its address. */
   readonly device: string;
   readonly address: string;
   readonly pairedAtMs: number;
@@ -51,7 +51,7 @@ export interface Door {
   /** The code that opens it next, once, and until when. */
   code(): { readonly code: string; readonly untilMs: number };
   renew(from: string): void;
-  /** Whoever has the code gets a pass; the code is used up by it. */
+  /** A correct code is exchanged for a pass, and is used up. */
   try(code: string, from: string, device: string): Tried;
   /** Whether a pass is one of ours and still counts. */
   holds(token: string | undefined): boolean;
@@ -79,7 +79,7 @@ interface Tries {
 
 /**
  * The door to the run on a phone: one code, once, for ten minutes; passes that no one can make and that can be taken away;
- * fewer tries the more were wrong, for each address by itself, so that a stranger who guesses shuts out no one else.
+ * fewer tries after each failure, per address, so that a stranger who guesses locks out no one else.
  */
 export function makeDoor({
   now,
@@ -185,7 +185,7 @@ export function makeDoor({
   };
 }
 
-/** Who tries: an address, or the network of one of version 6, for whoever has one has very many. */
+/** Rate-limit key: an address, or for IPv6 its network, since one person has very many. */
 const networkOf = (address: string): string =>
   address.includes(':') && !address.startsWith('::ffff:') ? address.split(':').slice(0, 4).join(':') : address;
 

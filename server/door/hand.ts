@@ -27,7 +27,7 @@ const SMALL = '10kb';
 
 /**
  * What a phone on the local network gets: a page that asks for the code, and behind the code the rigs to read and the
- * day to read and tell. Nothing else of the server is here.
+ * session to read and record. Nothing else of the server is available here.
  */
 export function handApp({ door, rigs, day, takes, webFolder, noteNoPass }: HandOptions): Express {
   const app = express();
@@ -86,7 +86,7 @@ const deviceOf = (req: Request): string => {
 
 const fromOf = (req: Request): string => req.socket.remoteAddress ?? 'unknown';
 
-/** By the very address that the request came in at, and only from our own pages: no name that someone rebinds, no page of another origin. */
+/** Only by the address that the request was received on, and only from our own pages: no rebound DNS name, no page of another origin. */
 const byAddressOnly: RequestHandler = (req, _res, next) => {
   const host = req.get('Host') ?? '';
   if (host !== ownHost(req.socket)) throw new HttpProblem(421, say.wrongHost(), say.openThisByAddress());
@@ -97,7 +97,7 @@ const byAddressOnly: RequestHandler = (req, _res, next) => {
       ? origin !== `http://${host}`
       : site !== undefined && site !== 'same-origin' && site !== 'none';
   const opensPage = req.method === 'GET' && req.get('Sec-Fetch-Mode') === 'navigate' && !req.path.startsWith('/api/');
-  // What changes something says where it comes from: a browser always does.
+  // A request that changes something states its origin: a browser always does.
   const blind = req.method !== 'GET' && origin === undefined;
   if ((foreign && !opensPage) || blind) throw new HttpProblem(403, say.foreignPage(), say.anotherSiteHasAsked());
   next();

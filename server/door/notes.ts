@@ -21,7 +21,7 @@ export function doorNotes(database: Database): DoorNotes {
     alone(async () => {
       const { id, count } = line;
       if (id !== null && line.written >= count) return;
-      // The line is told only once it is committed: the write may be run twice.
+      // Notified only once committed: the write may be run twice.
       line.id = await database.write(async ({ models }) => {
         if (id === null) return (await models.doorNotes.create({ ...note, count })).id;
         await models.doorNotes.update({ count }, { where: { id } });

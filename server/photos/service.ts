@@ -16,9 +16,9 @@ export interface PhotoService {
   checkPicture(staged: Pick<Staged, 'path'>): Promise<void>;
   /** Writes the row of a photograph within a write of someone else's. */
   addWithin(db: Writing, photo: PhotoRecord): Promise<void>;
-  /** Rows for files that came before there were any, and are spoken of. Once, at the start. */
+  /** Adds rows for referenced files of before there were rows. Once, at the start. */
   adopt(): Promise<void>;
-  /** Removes what no kept version of a rig speaks of, a day after it came. */
+  /** Deletes photographs that no kept version of a rig references, a day after they were received. */
   tidy(): Promise<void>;
 }
 
@@ -32,7 +32,7 @@ const KINDS: readonly { readonly type: string; readonly begins: (head: Buffer) =
   },
 ];
 const HEAD_BYTES = 12;
-/** One that was sent is in no saved rig yet: it has so long to get into one. */
+/** A new photograph is not yet in any saved rig: it is kept for this time, ms. */
 const GRACE_MS = 24 * 3_600_000;
 
 async function typeOf(path: string): Promise<string | null> {

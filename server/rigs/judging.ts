@@ -7,7 +7,7 @@ export interface Judging {
   ask(rigId: string): void;
   /** The same once it has been left alone for a moment: while someone saves and saves, no one asks for the steps between. */
   askSoon(rigId: string): void;
-  /** Once nothing is waited for, or after so long. */
+  /** Once nothing is pending, or after this time, ms. */
   settled(withinMs: number): Promise<void>;
   close(): Promise<void>;
 }
@@ -17,7 +17,7 @@ interface Row {
   readonly revision: number;
 }
 
-/** So long a rig has to have been left alone, and so long it waits at most. */
+/** Time a rig has to be unchanged before it is judged, and the longest wait, ms. */
 const QUIET_MS = 250;
 const PATIENCE_MS = 10_000;
 
@@ -54,7 +54,7 @@ export function startJudging(database: Database, judge: Judge): Judging {
     const summary = JSON.stringify(await judge.judge(row.document));
     if (closed) return;
     await database.write(async (db) => {
-      // A save that came meanwhile asks for a judgment of its own.
+      // A save in between requests a judgment of its own.
       await db.run('UPDATE rigs SET summary = $1, judgedBy = $2 WHERE id = $3 AND revision = $4 AND document = $5', [
         summary,
         judge.name,

@@ -4,7 +4,7 @@ import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 import { pack } from './packed.ts';
 
-/** A rig made ready to be written: its text, and what stands in tables of its own. */
+/** A rig prepared for writing: its text, and what goes into tables of its own. */
 export interface MadeRig {
   readonly name: string;
   readonly text: string;
@@ -18,13 +18,13 @@ export interface MadeRig {
 /** @throws HttpProblem 413 for one that is too large */
 export async function makeRig(rig: Rig): Promise<MadeRig> {
   const text = JSON.stringify(rig);
-  // The same limit by every door: what comes in can be saved again.
+  // The same limit for every way in: what is imported can be saved again.
   if (Buffer.byteLength(text) > LARGEST_RIG_BYTES) throw new HttpProblem(413, say.tooLarge(), say.rigIsLargerThan());
   const photos = [...new Set(rig.devices.flatMap((d) => (d.photos ?? []).map((p) => p.sha256)))];
   return { name: rig.name, text, packed: await pack(text), measurements: rig.measurements, photos };
 }
 
-/** From the bytes of a request; null where none came that say they are JSON. @throws RigError, HttpProblem 400 for what is no JSON */
+/** From the body of a request; null where it doesn't declare JSON. @throws RigError, HttpProblem 400 for invalid JSON */
 export async function readRig(bytes: Uint8Array | null): Promise<MadeRig> {
   if (bytes === null) return makeRig(parseRig(undefined));
   const text = new TextDecoder().decode(bytes);

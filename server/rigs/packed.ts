@@ -5,7 +5,7 @@ const FAST = { level: constants.Z_BEST_SPEED };
 /** A shorter text is packed sooner than it is handed to another thread. */
 const SHORT = 100_000;
 
-/** Documents of earlier versions are kept deflated (RFC 1951): a tenth of their size. Old ones stand as text. */
+/** Documents of earlier versions are deflated (RFC 1951): a tenth of their size. Old ones are plain text. */
 export async function pack(text: string): Promise<Buffer> {
   return text.length < SHORT
     ? deflateRawSync(text, FAST)

@@ -4,7 +4,7 @@ import { server as say } from '#words/index.ts';
 import { HttpProblem } from '../problem.ts';
 import { type MadeRig, readRig } from './made.ts';
 
-/** Reads, checks and packs rigs that come in. */
+/** Reads, checks and packs incoming rigs. */
 export interface RigReader {
   /** @throws RigError, HttpProblem */
   read(bytes: Uint8Array | null): Promise<MadeRig>;
@@ -14,7 +14,7 @@ export interface RigReader {
 /** On the spot. */
 export const ownReader: RigReader = { read: readRig, close: async () => undefined };
 
-/** What is sent to the thread, and what comes back. */
+/** Request to the thread, and its answer. */
 export interface ReadAsked {
   readonly n: number;
   readonly bytes: Uint8Array | null;

@@ -15,7 +15,7 @@ export const COLUMNS = 'id, name, document, revision, updatedAt';
 
 const NO_NUMBERS = { blockers: 0, toFix: 0, toWatch: 0, toDo: 0, measured: 0 };
 
-/** What is told of a judgment. */
+/** A judgment as figures of the list. */
 export function inNumbers(
   summary: string | null,
 ): Pick<RigSummary, 'blockers' | 'toFix' | 'toWatch' | 'toDo' | 'measured' | 'state' | 'says'> {

@@ -57,7 +57,7 @@ function pathsOf(m: Measurement): unknown {
 
 type ListedRow = Omit<RigRow, 'document'> & { readonly summary: string | null; readonly judgedBy: string | null };
 
-/** A list waits so long for what was saved a moment ago. */
+/** Time that a list waits for the judgment of a recent save, ms. */
 const SHORT_WAIT_MS = 60;
 const FEW = 5;
 /** Versions are thinned out at most so often. */

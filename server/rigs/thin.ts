@@ -12,7 +12,7 @@ const STEPS: readonly { readonly fromMs: number; readonly everyMs: number }[] = 
   { fromMs: 7 * DAY_MS, everyMs: DAY_MS },
   { fromMs: DAY_MS, everyMs: HOUR_MS },
 ];
-/** Of a day with more than so many, what is before the newest ones goes by the minute. */
+/** Of a day with more versions than this, all but the newest are thinned to one per minute. */
 const MAX_OF_A_DAY = 500;
 
 /**

@@ -6,7 +6,7 @@ import { unpack } from './packed.ts';
 import { toRecord } from './record.ts';
 import { thin } from './thin.ts';
 
-/** So many sentences are kept of one version. */
+/** Maximum number of sentences kept per version. */
 export const MAX_CHANGES = 20;
 
 export async function readVersion(database: Database, id: string, revision: number): Promise<RigRecord> {
@@ -18,7 +18,7 @@ export async function readVersion(database: Database, id: string, revision: numb
   return toRecord({ id, name: '', revision, updatedAt: row.savedAt, document: await unpack(row.document) });
 }
 
-/** Drops what need not be kept any more; what a dropped version changed is told by the one after it. */
+/** Drops versions that need not be kept; their changes are listed with the next one. */
 export async function thinOut(db: Writing, rigId: string, nowMs: number): Promise<void> {
   const rows = await db.read<{ revision: number; savedAt: string; changes: string }>(
     'SELECT revision, savedAt, changes FROM revisions WHERE rigId = $1 ORDER BY revision',

@@ -23,7 +23,7 @@ const bytesOnly: RequestHandler = (req, _res, next) => {
 };
 
 /**
- * Ways in for takes, under /:id. Whole, or by pieces: where a line breaks, one asks how far it came and goes on from there.
+ * Uploads of takes, under /:id. Whole, or in pieces: after an interruption the client asks for the offset and resumes.
  */
 export function takesIn(takes: TakeService): Router {
   const routes = Router();
@@ -51,7 +51,7 @@ export function takeRoutes(takes: TakeService): Router {
   const routes = Router();
   routes.get('/', async (_req, res) => {
     const parts = takes.listText();
-    // What goes wrong at once is still told in a sentence.
+    // An early failure is still reported in a sentence.
     const first = await parts.next();
     res.type('application/json').write(first.value ?? '');
     await pipeline(Readable.from(parts), res);

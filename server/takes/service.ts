@@ -61,7 +61,7 @@ interface ListedRow extends TakeRow {
 const SELECT = `SELECT t.id, t.name, t.bytes, t.sha256, t.addedAt, t.notes, t.revision,
   (SELECT json_group_array(DISTINCT m.rigId) FROM measurements m WHERE m.takeId = t.id) usedBy FROM takes t`;
 const LISTED = SELECT.replace(' FROM takes t', ', json_valid(t.notes) valid FROM takes t');
-/** So many rows are read before other requests get a turn. */
+/** Number of rows read before other requests get a turn. */
 const AT_ONCE = 100;
 /** Checks of notes that are remembered: of more takes than anyone keeps at hand. */
 const MAX_CHECKED = 20_000;
@@ -169,7 +169,7 @@ export function takeService(database: Database, content: Content, now: () => Dat
       if (reached < totalBytes) return { at: reached };
       const staged = await storage.finish(id);
       await content.keep([staged], rowFor(id, name, staged.sha256, staged.bytes), {
-        // What came need not be sent again: the disk was full, say.
+        // What was received need not be sent again, e.g. when the disk was full.
         refused: (one, error) => (storageProblem(error) ? storage.unfinish(one, id) : storage.discard(one)),
       });
       return get(id);

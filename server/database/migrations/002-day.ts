@@ -1,4 +1,4 @@
-/** What happens on a day, in the order in which it came here: `seq` tells a screen what it has not heard yet. */
+/** Events of a session, in the order received: `seq` tells a screen what it has not seen yet. */
 export const day: readonly string[] = [
   `CREATE TABLE IF NOT EXISTS dayEvents (
     seq INTEGER PRIMARY KEY AUTOINCREMENT, id TEXT NOT NULL UNIQUE,
@@ -9,6 +9,6 @@ export const day: readonly string[] = [
   `CREATE TABLE IF NOT EXISTS doorNotes (
     id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, "from" TEXT NOT NULL, says TEXT NOT NULL,
     count INTEGER NOT NULL)`,
-  // Passes that were given, by their hashes: whoever reads this table cannot go in by it.
+  // Passes of paired phones, by their hashes: this table doesn't let its reader in.
   `CREATE TABLE IF NOT EXISTS doorPasses (hash TEXT PRIMARY KEY, until TEXT NOT NULL)`,
 ];

@@ -2,7 +2,7 @@
 export const kept: readonly string[] = [
   `ALTER TABLE rigs ADD COLUMN summary TEXT`,
   `ALTER TABLE rigs ADD COLUMN judgedBy TEXT`,
-  // Whoever changes a document, the judgment of the one before is no longer its own.
+  // When a document changes, its former judgment no longer applies.
   `CREATE TRIGGER rigChanged AFTER UPDATE OF document ON rigs WHEN NEW.document IS NOT OLD.document
     BEGIN UPDATE rigs SET summary = NULL WHERE id = NEW.id; END`,
   // The list of rigs is read from this alone: documents are long.

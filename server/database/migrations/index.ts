@@ -43,7 +43,7 @@ export async function migrate(database: Database, copies: string, steps = MIGRAT
           await db.run('INSERT INTO SequelizeMeta (name) VALUES ($1)', [name]);
         }),
     })),
-    // The record is written with the step, above: nothing may lie between the two.
+    // The record is written in the step's own transaction: nothing may come between the two.
     storage: { executed: async () => done, logMigration: async () => undefined, unlogMigration: async () => undefined },
     logger: undefined,
   });
