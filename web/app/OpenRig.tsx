@@ -69,7 +69,7 @@ function useOpenRig(rigId: string): string | null {
   return failed;
 }
 
-/** The frame of an open rig: stages with their states, the verdict, undo and redo, what is to be done at the desk. */
+/** The frame of an open rig: pages with their states, the verdict, undo and redo, the to-do list. */
 export function OpenRig({ rigId }: { rigId: string }) {
   const failed = useOpenRig(rigId);
   useJournal(rigId);

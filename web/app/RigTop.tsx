@@ -27,7 +27,7 @@ const SAVED: Record<SaveState, () => string> = {
   refused: frame.notSaved,
 };
 
-/** The top line: which rig, how it stands, on what that rests; undo, redo, and the list of what is to be done. */
+/** The top line: the rig, its verdict and what that is based on; undo, redo, and the to-do list. */
 export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdict: Verdict }) {
   const navigate = useNavigate();
   const atTheDesk = `/rigs/${rigId}/desk`;

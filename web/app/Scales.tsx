@@ -4,7 +4,7 @@ import { clockOf, knobDb, readingsOf, readLevel } from '#core/units/index.ts';
 import { formatNumber, formatSigned, Sheet, useKey } from '#web/parts/index.ts';
 import { frame, frame as say, textOf } from '#words/index.ts';
 
-/** One level in every scale, always at hand: typed with its unit, told by the rig's own reference. */
+/** One level in every scale: typed with its unit, converted by the rig's own reference. */
 export const Scales = memo(function Scales({ fullScaleDbu }: { fullScaleDbu: number }) {
   const [open, setOpen] = useState(false);
   useKey('u', frame.levelConverter(), () => setOpen(true), !open);

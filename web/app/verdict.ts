@@ -18,7 +18,7 @@ export interface Verdict {
 export const verdictOf = ofRig((rig): Verdict => {
   const findings = findingsOf(rig);
   const { stops, fixes, watches } = tally(rig, evaluationAt(rig, null), findings);
-  // A take of a path test says nothing by itself until it is taken in.
+  // A take of a sync test is no measurement of the rig until it is added.
   const taken = rig.measurements
     .filter((m) => m.kind !== 'offset')
     .map((m) => m.takenAt)

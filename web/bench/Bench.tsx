@@ -35,7 +35,7 @@ export function Bench({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig,
   const takes = api.useTakesQuery(undefined);
   const [remove] = api.useDeleteTakeMutation();
   const chooser = useRef<HTMLInputElement>(null);
-  /** A large file on its way to the server: the page must stay open for so long. */
+  /** A large file that is being uploaded: the page must stay open until then. */
   const [sending, setSending] = useState<{ name: string; share: number } | null>(null);
   const drop = useFileDrop((files) => void openFiles(files));
   useKey('o', say.openTake(), () => chooser.current?.click());

@@ -6,7 +6,7 @@ import { Bench } from './Bench.tsx';
 
 const MAX_TAKES = 2;
 
-/** The bench, inside a rig or with none. Which takes lie on it stands in the address, so a reload brings them back. */
+/** The page Measure, inside a rig or without one. Its takes are in the address, so a reload restores them. */
 export function BenchScreen() {
   const { rigId } = useParams();
   const rig = useAppSelector(selectRig);

@@ -158,7 +158,7 @@ export function Findings({ bench, comparison, rig }: Props) {
 
 const NO_JUMPS: Apart['jumps'] = [];
 
-/** Where a buffer was lost or came twice: from there on all lies otherwise, whatever the clocks do. */
+/** Where a buffer was lost or repeated: from there on the alignment is different, whatever the clocks do. */
 function Jumps({ apart: { jumps } }: { apart: Apart }) {
   if (jumps.length === 0)
     return (

@@ -19,7 +19,7 @@ interface Props {
   readonly listenerId: string;
 }
 
-/** What else stands so near to a source spoils its level. */
+/** Another source within this distance spoils the level measurement, dB. */
 const ALONE_DB = 10;
 const SURE_DB = 1;
 

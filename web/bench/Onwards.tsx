@@ -4,7 +4,7 @@ import { rich, useKey } from '#web/parts/index.ts';
 import { bench as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
-/** What else can be done with what lies on Measure: balance, settings tried on it, a blind trial. */
+/** Next steps with the takes on Measure: balance, try processing, blind comparison. */
 export function Onwards({ bench, rigId }: { bench: readonly BenchTake[]; rigId: string | null }) {
   const navigate = useNavigate();
   const ids = bench.map((t) => t.id).join(',');

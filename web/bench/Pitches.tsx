@@ -18,7 +18,7 @@ const HZ = { low: 50, high: 16_000 } as const;
 const PX_PER_COLUMN = 2;
 const QUIET_MS = 120;
 
-/** The spectrogram of a take, for what is in view; worked out again a moment after the view has come to rest. */
+/** The spectrogram of the visible part of a take; computed shortly after the view has stopped moving. */
 export function Pitches({ take, view, widthPx, shiftMs }: Props) {
   const ids = useMemo(() => [take.id], [take.id]);
   const sound = useSound(ids);

@@ -15,7 +15,7 @@ import { keepSkew, offsetOfNotes, offsetOfSlate, skewOf, UNKNOWN_SKEW_MS } from 
 import { common, bench as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
-/** The slates that stand in a take: what each says of sound and picture, and how its pictures came through. */
+/** The sync slates in a take: audio against video of each, and how its frames came through. */
 export function Slates({ take }: { take: BenchTake }) {
   const slates = take.look?.picture?.slates ?? [];
   const heard = take.look?.sound?.chirps.length ?? 0;
@@ -125,7 +125,7 @@ function Skews({ take, slates }: { take: BenchTake; slates: readonly SlateReadin
   const put = (skew: Parameters<typeof keepSkew>[1]) => {
     keepSkew(best.id, skew);
     again((n) => n + 1);
-    // Whoever speaks of this take's offset reads the skew again.
+    // Callers that use this take's offset read the skew again.
     if (take.notes) take.change({ ...take.notes });
   };
   const skewMs = clap && best.offset.offsetMs - clap.offsetMs;

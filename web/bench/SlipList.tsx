@@ -16,7 +16,7 @@ interface Props {
 /** A drift that could be none is not made up for. */
 const SURE_SD = 2;
 
-/** How the second take lies to the first, stretch by stretch: followed to its end, or as it was measured at first. */
+/** Alignment of the second take to the first, stretch by stretch: followed to the end, or as first measured. */
 export function stretchesOfComparison({ offset, apart }: Comparison): Stretch[] {
   if (apart && apart.readings.length > 0) return stretchesOf(apart);
   if (!offset) return [];
@@ -25,7 +25,7 @@ export function stretchesOfComparison({ offset, apart }: Comparison): Stretch[] 
   return [{ fromMs: 0, offsetMs, longerPpm: sure ? driftPpm : 0 }];
 }
 
-/** What has to be done in the edit so that the second take lies to the first; null where it is not known. */
+/** The edit that aligns the second take with the first; null where it isn't known. */
 export function slipsOf({ bench: [first, second], comparison, frameRate }: Props): SlipList | null {
   const stretches = stretchesOfComparison(comparison);
   if (stretches.length === 0 || !first?.look?.sound || !second?.look?.sound) return null;
@@ -54,14 +54,14 @@ function cutAt(stretches: readonly Stretch[], whole: SlipItem): SlipItem[] {
       ...whole,
       ...(k > 0 && { fromMs: from }),
       durationMs: to - from,
-      // The same sound stands later in the second: so much earlier it goes.
+      // The sound is later in the second take: move it earlier by as much.
       moveMs: k === 0 ? -offsetMs : fromMs,
       longerPpm,
     };
   });
 }
 
-/** How the second take is moved and stretched onto the first, to take along into an edit. */
+/** Slip list: how the second take is moved and stretched onto the first, for an editing app. */
 export function SlipListRow(props: Props) {
   const slips = slipsOf(props);
   if (!slips) return null;

@@ -16,7 +16,7 @@ interface Props {
 
 const MAX_PICKED = 16;
 
-/** The takes that are kept: one is opened, two are laid against each other, several are balanced as tracks. */
+/** The saved takes: open one, compare two, balance several as tracks. */
 export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
   const navigate = useNavigate();
   const { rigId } = useParams();

@@ -17,7 +17,7 @@ import type { BenchTake } from './useTake.ts';
 
 interface Props {
   readonly take: BenchTake;
-  /** More than one take lies there: each says its name. */
+  /** With more than one take, each shows its name. */
   readonly named: boolean;
   readonly rigId: string | null;
   readonly rig: Rig | null;

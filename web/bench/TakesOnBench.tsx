@@ -58,9 +58,9 @@ function TwoTakes(props: Props) {
 }
 
 const SAME_SOUND = 0.5;
-/** So many other takes are offered to be laid beside this one, the newest first. */
+/** Maximum number of other takes offered for comparison, newest first. */
 const MAX_BESIDE = 16;
-/** So much is shown about a place that one jumps to. */
+/** Stretch that is shown around a position one jumps to, s. */
 const SEEN_MS = 400;
 
 function Lying({

@@ -1,7 +1,7 @@
 import type { Diagnosis } from '#core/measure/index.ts';
 import type { LevelReading } from '#core/reconcile/index.ts';
 
-/** So long apart, two moments of speech are as good as independent. */
+/** Two moments of speech this far apart are treated as independent, s. */
 const APART_S = 3;
 const MIN_SD_DB = 0.3;
 /** Short-term windows that are further under the loudness of the whole hold pauses. */

@@ -3,7 +3,7 @@ import type { Apart, Offset } from '#core/measure/index.ts';
 import { sourceOf } from '#web/take/index.ts';
 import { compareTakes, followTakes, type Progress } from '#web/workers/index.ts';
 
-/** How a take lies to the first one on Measure. */
+/** Alignment of a take with the first one on Measure. */
 export interface Comparison {
   readonly offset: Offset | null;
   /** Clocks and lost buffers, once both takes have been followed to their ends. */

@@ -32,7 +32,7 @@ const SECONDS = 8;
 const USUAL_ROUNDS = 12;
 const MAX_SAID = 400;
 
-/** Two takes, or a take as it is and treated, told apart blind. */
+/** Blind comparison of two takes, or of a take before and after processing. */
 export function BlindScreen() {
   const [params] = useSearchParams();
   const treated = params.get('treated') === '1';

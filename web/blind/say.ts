@@ -9,7 +9,7 @@ export function sayRounds(rounds: number, needed: number | null): string {
   return say.youNeedRightGuessing({ needed, rounds, often: percent(0.7), seldom: percent(0.4) });
 }
 
-/** What came of a trial, in words. */
+/** Result of a blind comparison, in words. */
 export function sayResult({ rounds, correct, chance, needed }: BlindResult): string {
   if (chance === null) return '';
   const percent = 100 * chance;

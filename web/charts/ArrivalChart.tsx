@@ -105,7 +105,7 @@ function Row({ row, y, plot, zeroPx, tapped, onTap }: RowProps) {
   const hue = hueOf(source);
   const said = `${source.name}: ${formatOffset(marks[0]!.offsetMs)}`;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a row of a drawing; an HTML button cannot stand in an SVG
+    // biome-ignore lint/a11y/useSemanticElements: a row of a drawing; SVG can't contain an HTML button
     <g
       role="button"
       tabIndex={0}

@@ -13,7 +13,7 @@ interface Props {
 }
 
 /**
- * How far every track lies under the main voice, phrase by phrase: thick as it is now, thin as it was recorded, dotted
+ * Distance of every track from the main voice, phrase by phrase: thick as it is now, thin as it was recorded, dotted
  * what is wanted. What comes too near is boxed.
  */
 export function DistanceChart({ tracks, seconds, widthPx, heard, onChoose }: Props) {

@@ -157,7 +157,7 @@ function Names({ layout, upright, chosen, onChoose }: NamesProps) {
         const under = rung.headroomDb === null ? '–' : formatNumber(rung.headroomDb);
         const tight = rung.headroomDb !== null && rung.headroomDb < 0;
         return (
-          // biome-ignore lint/a11y/useSemanticElements: a step of a drawing; an HTML button cannot stand in an SVG
+          // biome-ignore lint/a11y/useSemanticElements: a step of a drawing; SVG can't contain an HTML button
           <g
             key={`${rung.deviceId} ${fromPx}`}
             role="button"

@@ -33,7 +33,7 @@ export interface LanesProps {
     readonly used: boolean;
     readonly laneKey: string;
   }[];
-  /** A key press moves a mark by so much in a lane: a frame, or a millisecond. */
+  /** Step by which a key moves a mark in a lane: a frame, or a millisecond. */
   readonly stepMs: (lane: LaneData) => number;
   readonly onView: (view: LaneView) => void;
   readonly onCursor: (laneKey: string, ms: number) => void;

@@ -9,7 +9,7 @@ const RIGHT = 86;
 /** Pixels that a small chart of this width has for its scale. */
 export const smallPlotPx = (widthPx: number): number => Math.max(80, widthPx - LEFT - RIGHT);
 
-/** One listener: each source's sound against the picture's line; hollow where it stood before. */
+/** One destination: each source's audio relative to its video; hollow where it was before. */
 export function SmallArrivalsChart({
   laid,
   rig,

@@ -17,7 +17,7 @@ export interface ArrivalRow {
   readonly state: State;
   readonly pair: Pair;
   readonly marks: readonly ArrivalMark[];
-  /** Where the source stood before what is only proposed; null where nothing moves. */
+  /** Former position of a source, if a proposal moves it; null otherwise. */
   readonly beforePx: number | null;
   /** The dimension line from picture to sound, or between two ways. */
   readonly dimension: {
@@ -41,7 +41,7 @@ const MARGIN = 1.08;
 /** The axis always shows at least this much to each side. */
 const MIN_MS = 100;
 
-/** Where everything stands on the arrival chart. Pure: pixels out, nothing drawn. */
+/** Layout of the arrival chart. Pure: returns pixels, draws nothing. */
 export function layoutArrivals(
   rig: Rig,
   pairs: readonly Pair[],

@@ -7,7 +7,7 @@ export interface DistanceTrack {
   readonly hue: string;
   /** LU under the main voice that are wanted. */
   readonly wantedLu: number;
-  /** Stretches of it, how far under the main voice each lies, and before anything was turned; Infinity where it is silent. */
+  /** Stretches of a track, distance of each from the main voice, and before any change, dB; Infinity where silent. */
   readonly steps: readonly {
     readonly fromS: number;
     readonly toS: number;
@@ -44,14 +44,14 @@ export interface DistanceLayout {
 
 export const DISTANCE_HEIGHT = 230;
 const SPAN_LU = { over: 12, under: 30 } as const;
-/** What lies further down is not heard: it is not drawn. */
+/** Distances beyond this are inaudible and not drawn, dB. */
 const SILENT_LU = 36;
 const TICKS_LU = [-10, 0, 10, 20, 30];
 const AXIS_PX = 20;
 export const LEFT_PX = 42;
 const RIGHT_PX = 4;
 
-/** Time across, distance from the main voice down: what is over it stands above its line. Beyond the span all lies at the edge. */
+/** Time horizontally, distance from the main voice vertically, louder tracks above its line. Clamped to the span. */
 export function layoutDistances(tracks: readonly DistanceTrack[], seconds: number, widthPx: number): DistanceLayout {
   const y = scaleLinear()
     .domain([-SPAN_LU.over, SPAN_LU.under])

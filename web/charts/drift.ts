@@ -11,7 +11,7 @@ export interface DriftPoint {
 export const DRIFT_HEIGHT = 130;
 const LEFT_PX = 52;
 const BOTTOM_PX = 20;
-/** So much is shown at least, ms: readings that scatter by hundredths are not blown up. */
+/** Minimum span of the axis, ms, so that scatter of hundredths isn't magnified. */
 const MIN_SPAN_MS = 0.4;
 const MARGIN = 1.25;
 
@@ -26,7 +26,7 @@ export interface DriftLayout {
   readonly lines: readonly { readonly x1: number; readonly y1: number; readonly x2: number; readonly y2: number }[];
   readonly yTicks: readonly { readonly ms: number; readonly px: number }[];
   readonly xTicks: readonly { readonly ms: number; readonly px: number }[];
-  /** Readings that lie outside of what is shown, at its edge. */
+  /** Readings outside the axis, drawn at its edge. */
   readonly outside: number;
 }
 

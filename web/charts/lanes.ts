@@ -28,7 +28,7 @@ export interface LaneData {
   readonly note: string;
   readonly kind: 'sound' | 'picture';
   readonly marks: readonly LaneMark[];
-  /** Where the take's own zero stands on the common axis. */
+  /** Position of the take's own zero on the common axis. */
   readonly shiftMs: number;
   /** The finest first; coarser ones of the same sound after it. */
   readonly peaks?: readonly LanePeaks[];

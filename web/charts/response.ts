@@ -43,7 +43,7 @@ export function layoutResponse(dbAt: (hz: number) => number, sampleRateHz: numbe
 const LEVEL = { low: -60, high: 0 } as const;
 const LEVEL_TICKS = [-50, -40, -30, -20, -10];
 
-/** Decibels out over decibels in; and where the usual and the loud tops of the voice come out. */
+/** Output level over input level, dB; with the typical and the loudest peaks of the voice. */
 export function layoutStatic(
   outDb: (inDb: number) => number,
   marksDbfs: readonly number[],

@@ -47,7 +47,7 @@ const TICK_DB = 20;
 
 /**
  * The ladder drawn as one line: within a scale it goes up and down by the gain of each step, and where the scale
- * changes it goes on level, since nothing gets louder by being told in other units. Each scale has its own axis.
+ * changes it stays level, since a change of unit is no gain. Each scale has its own axis.
  */
 export function layoutLadder({ rungs }: Ladder, widthPx: number, heightPx: number): LadderLayout {
   const shifts: number[] = [];

@@ -11,7 +11,7 @@ export interface SmallArrivals {
     readonly atPx: number;
     readonly lowPx: number;
     readonly highPx: number;
-    /** Where it stood before what is only tried; null where it has not moved. */
+    /** Former position, if a trial moves it; null otherwise. */
     readonly beforePx: number | null;
     readonly offsetMs: number;
     readonly met: boolean;

@@ -23,7 +23,7 @@ const DEEPEST_DB = -50;
 const MIN_TO_MS = 60;
 const MIN_FROM_MS = -20;
 
-/** How a source comes to a take, as a curve over time: its strongest arrival at 0, others behind it. As wide as what is worth seeing. */
+/** Correlation of a source with a take over time: its strongest arrival at 0, others behind it. Cropped to the interesting part. */
 export function layoutTapArrivals({ response, seconds }: Pick<TuneHeard, 'response' | 'seconds'>): ArrivalsLayout {
   const furthest = Math.max(0, ...seconds.ways.map((w) => w.afterMs));
   const toMs = Math.max(MIN_TO_MS, furthest * 1.25);
@@ -45,7 +45,7 @@ export function layoutTapArrivals({ response, seconds }: Pick<TuneHeard, 'respon
     xTicks,
     yTicks: [0, -20, -40].map((db) => ({ label: String(db).replace('-', '−'), px: y(db) })),
     zeroPx: x(0),
-    // On the curve, which counts every place the same; how loud it truly is stands beside it.
+    // On the curve, which weighs every lag equally; the true level is printed beside it.
     seconds: seconds.ways.map((w) => ({
       px: x(w.afterMs),
       py: y(Math.max(DEEPEST_DB, heightAt(response, w.afterMs))),
@@ -71,10 +71,10 @@ export interface SecondsLayout {
 }
 
 const MAX_STANDS = 12;
-/** What a second without the tune comes to at its highest. */
+/** Maximum score of a second without the tune. */
 const CHANCE_STANDS = 2.8;
 
-/** How clearly each second of a tune stands out of a take. */
+/** Detection score of each second of a tune in a take. */
 export function layoutTapSeconds({ blocks }: Pick<TuneHeard, 'blocks'>): SecondsLayout {
   const { width, height, left, bottom, top } = EVIDENCE;
   const x = scaleLinear([0, blocks.length], [left, width - 6]);
@@ -121,7 +121,7 @@ export function layoutTapLateness({ blocks }: Pick<TuneHeard, 'blocks'>): Latene
 export interface BandsLayout {
   readonly path: string;
   readonly dots: readonly { readonly px: number; readonly py: number; readonly there: boolean }[];
-  /** Octaves that are so loud at most. */
+  /** Maximum level of octave bands, dB. */
   readonly atMost: readonly { readonly px: number; readonly py: number }[];
   readonly xTicks: readonly Tick[];
   readonly yTicks: readonly Tick[];

@@ -24,7 +24,7 @@ const WAVE_PX = 15;
 /** A sound that never gets louder than this is drawn flat. */
 const MIN_REACH = 0.003;
 
-/** Takes in rows of their own, each as wide as it is long, its wave drawn as high as its row allows. */
+/** Takes in rows, each as wide as it is long, its waveform scaled to the height of its row. */
 export function layoutTimeline(takes: readonly TimelineTake[], widthPx: number, wholeMs: number): TimelineBar[] {
   const pxPerMs = widthPx / Math.max(1, wholeMs);
   return takes.map((take, row) => {

@@ -28,7 +28,7 @@ import { common, feetBeside, frame, lengthMOf, desk as say, textOf } from '#word
 import { type DeskItem, itemsByBox } from './items.ts';
 import { useQuestions } from './useQuestions.ts';
 
-/** At the desk: what is asked and what is to be done, one list by device, answered and ticked by keys. */
+/** To-do list: questions and tasks in one list by device, answered and ticked by keys. */
 export function DeskScreen() {
   const rig = useAppSelector(selectRig);
   const evaluation = useAppSelector(selectEvaluation);
@@ -42,7 +42,7 @@ interface Props {
   readonly findings: readonly Finding[];
 }
 
-/** So many questions stand on the list at a time: those that decide most. */
+/** Maximum number of questions shown at a time: those that affect most. */
 const MAX_ASKED = 12;
 const DIGITS = [1, 2, 3, 4, 5, 6, 7, 8, 9];
 
@@ -53,7 +53,7 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
   const boxes = itemsByBox(rig, all.slice(0, MAX_ASKED));
   const items = boxes.flatMap((b) => b.items);
   const [at, setAt] = useState<{ id: string; index: number }>({ id: '', index: 0 });
-  // What was answered is gone: the one that stands in its place is next.
+  // The answered item is gone: the item in its place is next.
   const found = items.findIndex((i) => i.id === at.id);
   const index = found >= 0 ? found : Math.min(at.index, items.length - 1);
   const item = items[index];
@@ -164,7 +164,7 @@ function ItemRow({ rig, item, chosen, onChoose }: RowProps) {
   );
 }
 
-/** A cable that is there, and so long. */
+/** A cable with its length. */
 function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengthM: number) => void }) {
   const [text, setText] = useState(String(lengthM));
   const typed = lengthMOf(text);

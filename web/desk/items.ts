@@ -17,7 +17,7 @@ export interface DeskBox {
   readonly items: readonly DeskItem[];
 }
 
-/** What is asked and what is to do, by device: one walk round the desk. The device whose answers tell most comes first. */
+/** Questions and tasks by device: one walk around the desk. The device whose answers affect most comes first. */
 export function itemsByBox(rig: Rig, questions: readonly Question[]): DeskBox[] {
   const items: DeskItem[] = [
     ...questions.map((q) => ({ ...place(q), id: q.id, question: q, task: null })),

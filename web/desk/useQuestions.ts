@@ -11,7 +11,7 @@ export function useQuestions(rig: Rig, evaluation: Evaluation, findings: readonl
   return useMemo(() => {
     if (full && asked === now) return full;
     const quick = askedBy(now.rig, now.findings);
-    // While it is worked out again, what is answered goes, and the rest stays where it stood.
+    // While questions are recomputed, answered ones disappear and the others keep their places.
     const open = new Set(quick.map((q) => q.id));
     return full ? full.filter((q) => (q.findings.length > 0 ? open.has(q.id) : isAssumed(now.rig, q))) : quick;
   }, [full, asked, now]);

@@ -72,7 +72,7 @@ function Options({
     onClose();
   };
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a fieldset would stand in a frame of its own
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset would add a frame of its own
     <span
       role="group"
       aria-label={say.instead({ said })}

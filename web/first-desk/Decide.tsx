@@ -16,7 +16,7 @@ interface Props {
   readonly onBack: () => void;
 }
 
-/** What only a person can tell, in one short list: by number keys, or by pointer. */
+/** Questions that only a person can answer, in one short list: by number keys or pointer. */
 export function Decide({ steps, at, onAt, onTake, onKey, onNext, onBack }: Props) {
   const list = useRef<HTMLUListElement>(null);
   // The question in hand has the focus, so that its keys are its own.

@@ -37,7 +37,7 @@ export function FirstDeskScreen() {
   const [picking, setPicking] = useState<Step | null>(null);
   const [template, setTemplate] = useState(search.has('template'));
   const [problem, setProblem] = useState<string | null>(null);
-  /** Enter that came while the newest text or answer was still being read: done once it is. */
+  /** Enter was pressed while the newest text or answer was still being read: applied once it is. */
   const [pending, setPending] = useState<'go-on' | 'make' | null>(null);
   const field = useRef<HTMLTextAreaElement>(null);
   const rigs = api.useRigsQuery(undefined);
@@ -73,7 +73,7 @@ export function FirstDeskScreen() {
     });
     void begin({ ...rig, name: named, ...(used.length > 0 && { words: Object.fromEntries(used) }) });
   };
-  /** On to the next that is to be settled; after the last, the desk is made. */
+  /** Moves to the next open question; after the last one, creates the rig. */
   const goOn = (from: number | null) => {
     if (!rig) return;
     const next = from === null ? 0 : from + 1;

@@ -9,7 +9,7 @@ interface Props {
   readonly onClose: () => void;
 }
 
-/** A usual purpose, and the few questions that it needs: what comes of it are plain words, changed as one's own are. */
+/** A common purpose and its few questions: they produce plain words, which can be edited like one's own. */
 export function TemplateDialog({ onWords, onClose }: Props) {
   const [occasion, setOccasion] = useState<Occasion | null>(null);
   return (
@@ -29,7 +29,7 @@ export function TemplateDialog({ onWords, onClose }: Props) {
   );
 }
 
-/** One question after another: a number key answers and goes on, Enter takes what is usual. */
+/** One question after another: a number key answers and continues, Enter accepts the usual answer. */
 function Questions({ occasion, onDone }: { occasion: Occasion; onDone: (answers: OccasionAnswers) => void }) {
   const [answers, setAnswers] = useState<OccasionAnswers>({});
   const [at, setAt] = useState(0);

@@ -21,7 +21,7 @@ export interface Step {
   readonly answered: boolean;
 }
 
-/** So many have a key of their own. */
+/** Number of answers that have a key. */
 export const MAX_KEYS = 9;
 export const OTHER = 'something-else';
 const MAX_CHOICES = 4;

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { DeskOptions, DeskRead } from '#core/intake/index.ts';
 import { type DeskReader, openDeskReader } from '#web/workers/index.ts';
 
-/** So long after the last key press a reading begins. */
+/** Delay after the last key press until the text is read, ms. */
 const PAUSE_MS = 120;
 
 export interface Reading {
@@ -21,7 +21,7 @@ interface State {
   readonly failed: string | null;
 }
 
-/** What a typed desk is read as, beside the page: the newest text is read next, and what it came to before stays till then. */
+/** Reads a typed desk in a worker: the newest text is read next, and the former result stays until then. */
 export function useDeskReading(text: string, options: DeskOptions): Reading {
   const reader = useRef<DeskReader | null>(null);
   const [state, setState] = useState<State>({ text: '', options: null, read: null, failed: null });

@@ -18,7 +18,7 @@ export const putType = (rig: Rig, type: DeviceType): Edit => ({
   ],
 });
 
-/** A device that no one knows: so many ins and outs, and nothing said of its inside. */
+/** An unknown device: this many inputs and outputs, and nothing known of its inside. */
 export function sealedType(name: string, ins: number, outs: number): DeviceType {
   const port = (direction: 'in' | 'out') => (_: unknown, i: number) => ({
     id: `${direction}-${i + 1}`,

@@ -96,7 +96,7 @@ export function HandRig({ rigId }: { rigId: string }) {
   );
 }
 
-/** What is to be done at the desk; a tick goes to the desk, which draws it as done. */
+/** The to-do list; a tick is sent to the desk, which draws the task as done. */
 function ToDo({ rig }: { rig: Rig }) {
   const dispatch = useAppDispatch();
   const told = useAppSelector(selectSession)?.tasks ?? {};

@@ -13,7 +13,7 @@ import { slipsOfGroup } from './slips.ts';
 
 const MAX_TAKES = 16;
 
-/** Takes of several recorders, in any order, laid on one timeline by what they hold. */
+/** Takes of several recorders, in any order, aligned on one timeline by their content. */
 export function JoinScreen() {
   return (
     <TakeGate title={say.syncedTakes()} most={MAX_TAKES} least={2} asks={say.selectTwoTakesOr()}>

@@ -3,7 +3,7 @@ import type { SlipList } from '#core/report/index.ts';
 import type { Rate } from '#core/units/index.ts';
 import type { JoinedTakes } from '#web/workers/index.ts';
 
-/** What has to be done in the edit so that the takes of a group lie as they were heard, the first as the reference. */
+/** The edit that aligns the takes of a group, with the first as the reference. */
 export function slipsOfGroup(
   { takes }: Joined,
   facts: JoinedTakes['facts'],

@@ -12,7 +12,7 @@ const PEAKS = { low: -12, aim: -9, high: -6 } as const;
 const SCALE = { low: -60, high: 0 } as const;
 
 interface Props {
-  /** The way whose first knob is to be turned. */
+  /** The path whose first gain control is to be adjusted. */
   readonly ladder: Ladder;
 }
 
@@ -126,7 +126,7 @@ export function Reading({ reading, knob, valueDb }: ReadingProps) {
   );
 }
 
-/** 'Up 4 dB, to about 1 o'clock': how far the first knob of the way is to be turned. */
+/** 'Up 4 dB, to about 1 o'clock': how far to turn the first gain control of the path. */
 export function sayTurn(highestDbfs: number | null, knob: RungSetting | null, valueDb: number): string {
   if (highestDbfs === null || highestDbfs < SCALE.low) return say.noSignalYetTalk();
   if (highestDbfs >= PEAKS.low && highestDbfs <= PEAKS.high)

@@ -13,7 +13,7 @@ const TWO_SIDES = 2;
 /**
  * Meters an input of this computer.
  * @param onReading  ten times a second
- * @param onEnd      when the input ends by itself, with a sentence
+ * @param onEnd      when the input ends unexpectedly, with a sentence
  * @throws Error with a sentence, where no leave was given or no input is there
  */
 export async function listenLive(

@@ -23,7 +23,7 @@ export function sayTightest({ rungs, tightest }: Ladder): string | null {
     : say.leastHeadroomDbAt({ db: formatNumber(db), at });
 }
 
-/** Where the noise at the end comes from: places and percent, what matters first. */
+/** Contributions to the noise at the end: places and percent, largest first. */
 export function noiseShares(rig: Rig, { graph }: Evaluation, node: number): { where: string; percent: number }[] {
   const parts = noiseParts(graph, node);
   const total = parts.reduce((sum, p) => sum + p.power, 0);

@@ -20,7 +20,7 @@ export interface Deck {
 
 export const LOWEST_DB = -60;
 export const START_DB = -18;
-/** It comes up slowly: from nothing to the level in so many seconds. */
+/** Fade-in time from silence to the set level, s. */
 const RISE_S = 4;
 const CROSS_S = 0.04;
 const QUICK_S = 0.05;

@@ -11,8 +11,8 @@ export interface OpenPieces {
 /**
  * Opens an input of this computer, as it comes: without echo canceling, noise suppression or gain of the browser's own.
  * Nothing is kept or played.
- * @param onPieces  a piece of each side, up to so many, as it was heard
- * @param onEnd     when the input ends by itself, with a sentence
+ * @param onPieces  a piece of each channel, up to this many frames, as received
+ * @param onEnd     when the input ends unexpectedly, with a sentence
  * @throws Error with a sentence, where no leave was given or no input is there
  */
 export async function openPieces(

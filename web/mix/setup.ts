@@ -38,7 +38,7 @@ const STARTS: Record<SourceRole, { readonly part: Part; readonly underLu: number
   other: { part: 'bed', underLu: 12 },
 };
 
-/** Words in the name of a track that tell what it is, where no rig does. */
+/** Words in the name of a track that tell its role, where no rig does. */
 const WORDS: readonly (readonly [RegExp, SourceRole])[] = [
   [/game|console|desktop|pc\b/i, 'game'],
   [/music|jingle|song|phone/i, 'music'],

@@ -4,7 +4,7 @@ import { parts as say } from '#words/index.ts';
 
 interface Props {
   readonly label: string;
-  /** Undefined: nothing is said, and nothing stands there. */
+  /** Undefined: no value, and the field is empty. */
   readonly value: number | undefined;
   readonly min: number;
   readonly max: number;

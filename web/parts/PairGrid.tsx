@@ -9,7 +9,7 @@ export interface Place {
   readonly column: number;
 }
 
-/** What a cell shows. It is drawn again only when `told`, which says the same in words, is another one. */
+/** Content of a cell. It is drawn again only when `told`, the same in words, changes. */
 export interface PairCell {
   readonly told: string;
   readonly draw: () => ReactNode;
@@ -178,7 +178,7 @@ interface CellProps extends PairCell {
 const GridCell = memo(
   function GridCell({ row, column, told, chosen, draw, onChoose }: CellProps) {
     const choose = useCallback(() => onChoose({ row, column }), [onChoose, row, column]);
-    // biome-ignore lint/correctness/useExhaustiveDependencies: what is drawn is what is told
+    // biome-ignore lint/correctness/useExhaustiveDependencies: `told` stands for all that is drawn
     const content = useMemo(draw, [told]);
     return (
       <div

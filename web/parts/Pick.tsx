@@ -11,7 +11,7 @@ export interface PickItem {
   readonly mark?: ReactNode;
   /** Searched too, and not shown: other names, what it is for. */
   readonly also?: string;
-  /** Under which heading it stands as long as nothing is searched. */
+  /** Its heading while nothing is typed. */
   readonly group?: string;
 }
 

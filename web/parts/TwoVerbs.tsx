@@ -6,7 +6,7 @@ import { explainOnce, type Verb } from './verb-effect.ts';
 interface Props {
   readonly onVerb: (verb: Verb) => void;
   readonly disabled?: boolean;
-  /** Of several on a page, the one that the keys y and d stand for. */
+  /** Of several on a page, the one that the keys y and d act on. */
   readonly isKeyed?: boolean;
   /** The first button is that of a form, and Enter presses it. */
   readonly isForm?: boolean;

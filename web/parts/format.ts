@@ -4,7 +4,7 @@ import { parts as say } from '#words/index.ts';
 
 const MINUS = '−';
 
-/** A number with a proper minus, so many decimals at most. */
+/** A number with a true minus and at most this many decimals. */
 export const formatNumber = (x: number, decimals = 0): string => {
   const text = Math.abs(x).toFixed(decimals);
   return x < 0 && Number(text) !== 0 ? `${MINUS}${text}` : text;

@@ -6,12 +6,12 @@ import { frame } from '#words/index.ts';
 export interface KeyHint {
   readonly keys: string;
   readonly label: string;
-  /** Does it; absent for what something takes by itself while it has the focus. */
+  /** Runs it; absent for keys that a focused element handles itself. */
   readonly run?: () => void;
 }
 
 type Add = (hint: KeyHint) => () => void;
-/** Apart from the list itself, lest every view that has keys is drawn again whenever one of them comes or goes. */
+/** Separate from the list itself, so that views with keys aren't drawn again whenever a key is added or removed. */
 const AddContext = createContext<Add>(() => () => undefined);
 const HintsContext = createContext<readonly KeyHint[]>([]);
 
@@ -30,7 +30,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
 
 export const useKeyHints = (): readonly KeyHint[] => useContext(HintsContext);
 
-/** Lists keys under `?` that something on the view takes by itself while it has the focus. */
+/** Lists keys under `?` that a focused element of the view handles itself. */
 export function useKeyHint(keys: string, label: string): void {
   const add = useContext(AddContext);
   useEffect(() => add({ keys, label }), [add, keys, label]);

@@ -1,6 +1,6 @@
 import { speakIn } from '#words/index.ts';
 
-/** Kept in a browser by whoever looks at pages in the made-up language: text without marks does not come from words/. */
+/** Set in a browser to view pages in the marked language: text without marks does not come from words/. */
 const LANGUAGE_KEY = 'mellow-language';
 
 /** English, in the number format of this browser; or the made-up language, where it was chosen here. */

@@ -14,7 +14,7 @@ import {
 import { deviceName } from '#core/signal/index.ts';
 import { parts as say } from '#words/index.ts';
 
-/** Where one stands to do it: at the device that is set, or at that which the cable goes into. */
+/** Where the task is done: at the device that is set, or the one that the cable goes into. */
 export function placeOfTask(rig: Rig, task: Task): { deviceId: string; portId: string | null } {
   if (isSettingTask(task)) return { deviceId: task.deviceId, portId: null };
   const at = (rig.cables.find((c) => c.id === task.cableId) ?? task.before)?.to;

@@ -28,5 +28,5 @@ const subscribe = (listener: () => void) => {
   return () => void listeners.delete(listener);
 };
 
-/** The verb whose effect is to be explained now, if any. */
+/** The verb whose effect is explained now, if any. */
 export const useVerbEffect = (): Verb | null => useSyncExternalStore(subscribe, () => shown);

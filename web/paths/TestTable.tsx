@@ -158,7 +158,7 @@ const isKnown = (rig: Rig, path: TestedPath): boolean =>
       Math.abs(m.ms.sd - path.together!.sdMs) < SAME_MS,
   );
 
-/** The delays that stood, those that did nothing left out. */
+/** The delays that were set; those without effect are left out. */
 function sayDelays(rig: Rig, settings: TestedTake['take']['settings']): string {
   const types = findTypes(rig);
   const said = settings.flatMap(({ setting, value }) => {

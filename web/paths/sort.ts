@@ -20,7 +20,7 @@ export const sourceOfSlate = (rigId: string, slateId: number): string | null =>
 export const keepSourceOfSlate = (rigId: string, slateId: number, sourceId: string): void =>
   keep(SHOWN_BY, slateKey(rigId, slateId), sourceId);
 
-/** Delay settings that act on a pair, with how they stand at the desk now. */
+/** Delay settings that affect a pair, with their present values. */
 export function settingsOfPair(rig: Rig, evaluation: Evaluation, sourceId: string, listenerId: string) {
   return delaySettingsFor(rig, evaluation, listenerId)
     .filter((s) => s.delaysSound.includes(sourceId) || s.delaysPicture.includes(sourceId))
@@ -34,7 +34,7 @@ export function settingsOfPair(rig: Rig, evaluation: Evaluation, sourceId: strin
 
 /**
  * A take finds its place: by its slate's number where someone said which source shows it, else by the words of its
- * name. Its delays are those that stand at the desk, or the one number of ms that its name bears.
+ * name. Its delays are the present ones, or the one number of ms in its name.
  */
 export function sortTake(
   rigId: string,

@@ -22,7 +22,7 @@ export function PlanScreen() {
 
 interface Props {
   readonly rig: Rig;
-  /** As it stands in the moment that is looked at. */
+  /** The rig in the selected moment. */
   readonly there: Rig;
 }
 

@@ -6,7 +6,7 @@ import { Choice, rich, useKey } from '#web/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/store/index.ts';
 import { plan, textOf } from '#words/index.ts';
 
-/** A plan to start from, by a usual purpose: taken whole in place of what stands there, and changed afterwards. */
+/** A plan to start from, by purpose: replaces the present plan, and can be edited afterwards. */
 export function Starts({ there }: { there: Rig }) {
   const dispatch = useAppDispatch();
   const [id, setId] = useState(STARTS[0]!.id);

@@ -12,7 +12,7 @@ interface Props {
   readonly slate: Slate;
   /** What is written beside it. */
   readonly words: readonly string[];
-  /** Tells the frame of an instant; null while nothing plays. */
+  /** Returns the frame for a time; null while nothing plays. */
   readonly player: { frameAt(performanceMs: number): number } | null;
 }
 

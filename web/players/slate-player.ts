@@ -2,7 +2,7 @@ import { framesALoop, renderSlateSound, type Slate, secondsALoop } from '#core/s
 import { hertz } from '#core/units/index.ts';
 import { heardAtS, LEAD_S, RAMP_S } from './clock.ts';
 
-/** What the browser tells of the way from its clock to the speaker, ms. */
+/** Output latency as the browser reports it, ms. */
 export interface SlateLatency {
   readonly baseMs: number;
   readonly outputMs: number;

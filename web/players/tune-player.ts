@@ -26,7 +26,7 @@ interface Play {
 export const playTune = (play: Play): Promise<TunePlayer> =>
   start(play, play.tune, (out, context) => out.setValueAtTime(play.gain, context.currentTime));
 
-/** Plays another tune that rises slowly to the level that is set: whoever hears it can still say stop. */
+/** Plays a trial tune that fades in slowly to the set level: anyone who hears it can still call stop. */
 export const tryTune = (play: Omit<Play, 'tune'>): Promise<TunePlayer> =>
   start({ ...play, tune: TRY_TUNE }, TRY_TUNE, (out, context) => {
     out.setValueAtTime(0, context.currentTime);

@@ -11,7 +11,7 @@ interface Notice {
   readonly says: string;
 }
 
-/** What can be done with a rig as a whole. Each says what came of it; a deleted one can be taken back. */
+/** Actions on a rig as a whole. Each reports its result; a delete can be undone. */
 export function useRigActions() {
   const dispatch = useAppDispatch();
   const [create] = api.useCreateRigMutation();

@@ -216,7 +216,7 @@ const ControlPanel = memo(function ControlPanel({ device, controls: { table, gen
   );
 });
 
-/** What the numbers of a column are told in; nothing for mutes and switches. */
+/** Unit of the numbers of a column; nothing for mutes and switches. */
 function columnUnit({ rows, at }: NonNullable<Controls['table']>, column: number): string {
   return unitOf(rows.map((_, r) => at(r, column)).find((s) => s !== null) ?? undefined);
 }

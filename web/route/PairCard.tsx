@@ -133,7 +133,7 @@ interface WayProps {
   readonly number: number | null;
 }
 
-/** A way, box by device: what each does to the level, and the time so far. */
+/** A path, device by device: gain of each, and the delay so far. */
 function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
   const steps = stepsOf(rig, graph, way);
   return (
@@ -149,7 +149,7 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
         </thead>
         <tbody>
           {steps.map((step, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a way may come by one device twice
+            // biome-ignore lint/suspicious/noArrayIndexKey: a path may go through one device twice
             <tr key={i}>
               <td>{step.name}</td>
               <td className="number quiet">{step.gainDb === 0 ? '' : formatNumber(step.gainDb, 1)}</td>

@@ -190,7 +190,7 @@ function ProposedPlan({ rig }: { rig: Rig }) {
   );
 }
 
-/** The first cell that is to be mended; the first of all where none is. */
+/** The first cell that has to be fixed; the first of all where none has. */
 function firstWrong(cells: ReturnType<typeof cellsOf>): Place {
   for (const severity of ['stop', 'fix', 'watch'])
     for (const [row, line] of cells.entries()) {

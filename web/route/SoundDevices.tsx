@@ -47,7 +47,7 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
   });
   const take = (edit: Edit, says: string) => dispatch(applyStep(edit, says));
   const usesOf = (ref: PortRef) => uses.filter((u) => sameEnd(u.chosen.ref, ref)).map((u) => u.cable);
-  // Sockets that nothing stands in are many, and seldom asked for.
+  // Empty sockets are many, and seldom needed.
   const isIdle = (ref: PortRef) => usesOf(ref).length === 0 && !isKnown(plain, ref);
   const shown = all ? ends : ends.filter((ref) => !isIdle(ref));
   return (

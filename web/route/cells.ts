@@ -2,7 +2,7 @@ import type { Rig } from '#core/rig/index.ts';
 import type { Evaluation, Pair, State } from '#core/signal/index.ts';
 import { route as say } from '#words/index.ts';
 
-/** One source at one listener, as the table tells it. */
+/** One source at one destination, as shown in the table. */
 export interface Cell {
   readonly pair: Pair;
   readonly state: State;

@@ -41,7 +41,7 @@ export function Budgets({ rig, session }: { rig: Rig; session: Session | null })
 
 const WIDTH = 260;
 const HEIGHT = 16;
-/** The bar ends at so much more than there is: what is over is seen. */
+/** The bar extends this far beyond what is available, so that an excess is visible. */
 const MAX_SHARE = 1.5;
 
 /** A bar of what is taken, with a line where it ends. */

@@ -74,7 +74,7 @@ function Clock({ rig, session }: { rig: Rig; session: Session | null }) {
   );
 }
 
-/** Places in the recordings to come back to, by one key; a note may follow. */
+/** Markers: positions in the recordings to return to, by one key; a note may follow. */
 function Markers({ rig, session }: { rig: Rig; session: Session | null }) {
   const dispatch = useAppDispatch();
   const [says, setSays] = useState('');
@@ -162,7 +162,7 @@ function Markers({ rig, session }: { rig: Rig; session: Session | null }) {
   );
 }
 
-/** Who is muted, as told here: what the rig says, and what has been pressed since. */
+/** Who is muted, as recorded here: the rig, and what was pressed since. */
 function Mutes({ rig, session }: { rig: Rig; session: Session | null }) {
   const dispatch = useAppDispatch();
   const types = findTypes(rig);

@@ -45,7 +45,7 @@ export function stepsOf(rig: Rig, way: Way, last: Rig | null): Step[] {
   return orderUp(rig, occasion);
 }
 
-/** The rig as it stood when a session ended; null where it was not kept or cannot be read. */
+/** The rig as it was when a session ended; null where it was not kept or can't be read. */
 export function rigOf(session: Session | null): Rig | null {
   try {
     return session?.rig ? parseRig(session.rig) : null;

@@ -6,7 +6,7 @@ import { formatDate, Sheet, StateMark } from '#web/parts/index.ts';
 import { recordEvent, selectDayLink, selectWaiting, useAppDispatch, useAppSelector } from '#web/store/index.ts';
 import { run as say } from '#words/index.ts';
 
-/** Which session is under way, how it stands to the server, and its end. */
+/** The session in progress, its state on the server, and its end. */
 export function SessionBar({ rig, session }: { rig: Rig; session: Session | null }) {
   const dispatch = useAppDispatch();
   const [ending, setEnding] = useState(false);
@@ -26,7 +26,7 @@ export function SessionBar({ rig, session }: { rig: Rig; session: Session | null
   );
 }
 
-/** What is told goes to the server; while it does not answer, it is kept here. */
+/** Entries are sent to the server; while it doesn't respond, they are kept here. */
 function Sending() {
   const link = useAppSelector(selectDayLink);
   const waiting = useAppSelector(selectWaiting);

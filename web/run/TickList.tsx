@@ -126,7 +126,7 @@ interface NowProps {
   readonly onBack: () => void;
 }
 
-/** What is to be done now, large enough to be read from the desk. */
+/** The next item, large enough to be read from the desk. */
 function ItemNow({ item, tick, before, answer, canFail, onTick, onBack }: NowProps) {
   const [reason, setReason] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);

@@ -22,7 +22,7 @@ export const WAYS: readonly (readonly [Way, string])[] = [
 
 export const itemOfCheck = ({ id, says, why }: DayCheck): Item => ({ id, says, why, cautions: [], after: [] });
 
-/** The first item that is open and rests on nothing that is open: what is to be done now; null when all is done. */
+/** The next item: the first open one that depends on no open one; null when all is done. */
 export const nextItem = (items: readonly Item[], ticks: Ticks): Item | null =>
   items.find((s) => !ticks[s.id] && s.after.every((a) => ticks[a] || !items.some((o) => o.id === a))) ?? null;
 

@@ -10,7 +10,7 @@ const QUIET_MS = 300;
 const RETRY_MS = 2000;
 /** A server that cannot just now, as on a full disk, is asked less and less often. */
 const LONGEST_RETRY_MS = 30_000;
-/** So many sentences are told of one save. */
+/** Maximum number of sentences about one save. */
 const MAX_CHANGES = 20;
 
 interface State {

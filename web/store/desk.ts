@@ -15,7 +15,7 @@ import {
 import { type Evaluation, evaluationAt } from '#core/signal/index.ts';
 import { textOf } from '#words/index.ts';
 
-/** How the rig in hand stands to what the server keeps. */
+/** State of the open rig relative to the server. */
 export type SaveState = 'saved' | 'unsaved' | 'offline' | 'waiting' | 'conflict' | 'refused';
 
 /** The rig that is open: a person's decisions only; everything else is selected from them. */
@@ -82,7 +82,7 @@ export const dismissed = action<undefined>('dismissed');
 export function deskReducer(desk: Desk = EMPTY, done: UnknownAction): Desk {
   if (opened.match(done)) {
     const { history, save } = done.payload;
-    // What was not saved when it was left is told with the next save.
+    // Changes that were not saved when the rig was left are listed with the next save.
     const savedPast = save === 'saved' ? history.past : [];
     return { ...EMPTY, ...done.payload, savedPast, newer: done.payload.newer ?? null };
   }
@@ -177,7 +177,7 @@ export const selectMomentId = createSelector([selectRig, (state: WithDesk) => st
   rig?.moments.some((m) => m.id === id) ? id : null,
 );
 
-/** The rig as it stands in the moment that is looked at, and what is heard then. */
+/** The rig in the selected moment, and its evaluation. */
 export interface Scene {
   readonly rig: Rig;
   readonly evaluation: Evaluation;

@@ -5,7 +5,7 @@ import { evaluationAt, type State } from '#core/signal/index.ts';
 import { selectRig } from './desk.ts';
 import { useAppSelector } from './store.ts';
 
-/** What follows from a rig and from nothing else is worked out once for each, by whoever asks first. */
+/** What follows from a rig alone is computed once per rig, on first request. */
 export function ofRig<T>(make: (rig: Rig) => T): (rig: Rig) => T {
   const known = new WeakMap<Rig, { readonly value: T }>();
   return (rig) => {

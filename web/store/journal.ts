@@ -2,7 +2,7 @@ import { createAction, createSelector, type ThunkDispatch, type UnknownAction } 
 import { DayPage, Problem } from '#api/index.ts';
 import { DayEvent, MAX_EVENTS, openSession, type Session, sessionsOf } from '#core/run/index.ts';
 
-/** How the day in hand stands to what the server keeps. */
+/** State of the session log relative to the server. */
 export type DayLink = 'opening' | 'sent' | 'waiting' | 'lost' | 'refused';
 
 /** What happened on the days of the open rig: what was heard of the server, and what it has not heard yet. */
@@ -72,7 +72,7 @@ export const selectSessions = createSelector(
 );
 export const selectSession = createSelector([selectSessions], openSession);
 
-// ---- kept in this browser until the server has it: each event by itself, so that two windows take nothing from each other
+// ---- kept in this browser until the server has it: each event by itself, so that two windows don't interfere
 
 const prefixOf = (rigId: string): string => `mellow.day.${rigId}.`;
 
@@ -136,7 +136,7 @@ export function newId(): string {
 }
 
 type Told<E> = E extends DayEvent ? Omit<E, 'id' | 'at' | 'by' | 'sessionId'> : never;
-/** What is told of a day; when, where and of which session is added. */
+/** Content of an event; time, screen and session are added. */
 export type DayTold = Told<DayEvent>;
 
 type Dispatch = ThunkDispatch<WithDay, unknown, UnknownAction>;
@@ -148,7 +148,7 @@ const screenName = (): string => (globalThis.matchMedia?.('(max-width: 700px)').
 /** Ends the wait for the next turn; asked while none is waited for, there is no wait. */
 let wake: () => void = () => undefined;
 
-/** Tells something of the session under way; one begins by itself where none is. */
+/** Records an event in the session in progress; starts one where there is none. */
 export const recordEvent = (told: DayTold) => (dispatch: Dispatch, getState: GetState) => {
   const { rigId } = getState().day;
   if (!rigId) return;
@@ -207,7 +207,7 @@ async function send(rigId: string, dispatch: Dispatch, getState: GetState): Prom
 const ASK_EVERY_MS = 2000;
 const ASK_HIDDEN_MS = 30_000;
 
-/** Keeps the day of a rig in step with the server until it is called off: what happens here goes out, what happens elsewhere comes in. */
+/** Keeps the session log of a rig in sync with the server until stopped, in both directions. */
 export const followDay =
   (rigId: string) =>
   (dispatch: Dispatch, getState: GetState): (() => void) => {

@@ -7,7 +7,7 @@ const PIECE_BYTES = 4 * 1024 * 1024;
 const SHORTEST_PIECE_BYTES = 256 * 1024;
 const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 15_000;
-/** Without a byte getting through for so many tries, it is given up. */
+/** Number of attempts without progress after which an upload is given up. */
 const MAX_TRIES = 12;
 
 export interface Upload {
@@ -21,7 +21,7 @@ export interface Upload {
 const later = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
 
 /**
- * Sends a file as it is, by pieces: where the line breaks, the server is asked how far it came, and it goes on from there.
+ * Uploads a file as it is, in pieces: after an interruption the server is asked for its offset, and the upload resumes.
  * Safe to repeat: the address holds an id that the page made.
  * @param query  what each piece is sent with, beside its place
  * @returns what the server answers to the last piece
@@ -71,7 +71,7 @@ async function sendByPieces(
 export const uploadTake = async (id: string, file: Blob, name: string, upload: Upload = {}): Promise<TakeRecord> =>
   TakeRecord.parse(await sendByPieces(`/api/takes/${id}/upload`, file, { name }, upload));
 
-/** Sends a backup that is to be restored; its address, for looking at it and bringing it in. @throws as sendByPieces */
+/** Uploads a backup that is to be restored; returns its address, for preview and restore. @throws as sendByPieces */
 export async function uploadBackup(file: Blob, upload: Upload = {}): Promise<string> {
   const url = `/api/restores/${newId()}`;
   await sendByPieces(`${url}/upload`, file, {}, upload);

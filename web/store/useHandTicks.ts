@@ -5,7 +5,7 @@ import { applyStep, selectRig } from './desk.ts';
 import { selectSession } from './journal.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 
-/** What was done on a phone is drawn as done, by whoever has the rig open. */
+/** Ticks from a phone are drawn as done, by any window with the rig open. */
 export function useHandTicks(): void {
   const dispatch = useAppDispatch();
   const rig = useAppSelector(selectRig);

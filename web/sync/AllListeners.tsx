@@ -122,7 +122,7 @@ const WHY: Record<Lack, string> = {
   'pulled-both-ways': say.whatWouldHelpHere(),
 };
 
-/** What the settings come to, whether they are the best there are, and what is not met. */
+/** The result of the settings, whether they are proven optimal, and what is not met. */
 function Outcome({ rig, found, listenerName }: { rig: Rig; found: AllAligned; listenerName: (id: string) => string }) {
   const missed = found.pairs.filter((p) => p.lacks);
   const sourceName = (id: string) => rig.sources.find((s) => s.id === id)!.name;

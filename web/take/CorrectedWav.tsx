@@ -9,7 +9,7 @@ import { sourceOf } from './files.ts';
 interface Props {
   readonly takeId: string;
   readonly name: string;
-  /** How it lies to the one that it is laid to. */
+  /** Its alignment to the reference take. */
   readonly stretches: readonly Stretch[];
 }
 

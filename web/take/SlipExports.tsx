@@ -6,7 +6,7 @@ import { Choice, formatDate, NumberInput, saveAs } from '#web/parts/index.ts';
 import { selectSessions, useAppSelector } from '#web/store/index.ts';
 import { take as say } from '#words/index.ts';
 
-/** A slip list to take along into an edit: exact as a table and as a timeline, by whole frames as an EDL. */
+/** A slip list for an editing app: exact as a table and as a timeline, in whole frames as an EDL. */
 export function SlipExports({ list }: { list: SlipList }) {
   const [failed, setFailed] = useState<string | null>(null);
   const [sessionId, setSessionId] = useState('');

@@ -6,10 +6,10 @@ import { type TakeAtHand, useTakesInAddress } from './useTakesInAddress.ts';
 
 interface GateProps {
   readonly title: ReactNode;
-  /** Takes that may lie there, and that have to. */
+  /** Maximum and required number of takes. */
   readonly most: number;
   readonly least: number;
-  /** What is to be chosen on Measure, as a link. */
+  /** A link to Measure, where takes are chosen. */
   readonly asks: string;
   readonly children: (takes: readonly TakeAtHand[], bench: string) => ReactNode;
 }

@@ -7,7 +7,7 @@ const wordsOf = (text: string): string[] =>
     .split(/[^a-z0-9]+/)
     .filter((w) => w.length > 0);
 
-/** How many telling words of `text` stand in the take's name. */
+/** Number of distinctive words of `text` in the take's name. */
 export function wordsIn(takeName: string, text: string): number {
   const words = new Set(wordsOf(takeName));
   return wordsOf(text).filter((w) => (w.length > 2 || /^[0-9]+$/.test(w)) && words.has(w)).length;

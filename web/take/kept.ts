@@ -2,7 +2,7 @@ import type { z } from 'zod';
 
 const nameOf = (what: string, takeIds: readonly string[]): string => `mellow-tap.${what}.${takeIds.join('.')}`;
 
-/** What was set for these takes in this browser; null where nothing was, or where it cannot be read any more. */
+/** Settings for these takes in this browser; null where there are none, or they can't be read. */
 export function readKept<T>(what: string, takeIds: readonly string[], schema: z.ZodType<T>): T | null {
   try {
     const text = localStorage.getItem(nameOf(what, takeIds));

@@ -10,7 +10,7 @@ import { keep, readKept } from './kept.ts';
 const SURE = 0.75;
 /** Stamps in some files are whole milliseconds: without a known rate this is the usual frame. */
 const USUAL_FRAME_MS = 1000 / 60;
-/** A slate's click and chirp take so long; its flash is seen so near to its beat. */
+/** Duration of a slate's click and chirp, s; tolerance of its flash around the beat, s. */
 const BEAT_BEFORE_MS = 15;
 const BEAT_AFTER_MS = 120;
 const FLASH_NEAR_MS = 130;
@@ -34,11 +34,11 @@ export function notesFrom(look: TakeLook): TakeNotes {
   };
 }
 
-/** So many flashes are marks; more are a strobe, or a picture that flickers. */
+/** Maximum number of flashes that are marks; more are a strobe, or flicker. */
 export const MAX_FLASHES = 400;
 const NEAR_CLAP_MS = 1000;
 
-/** Of a strobe only what lies near a clap is kept, the strongest first: no one corrects thousands of marks. */
+/** Of a strobe, only flashes near a clap are kept, strongest first: no one corrects thousands of marks. */
 function withoutStrobe(flashes: readonly Flash[], clapsMs: readonly number[]): readonly Flash[] {
   if (flashes.length <= MAX_FLASHES) return flashes;
   return flashes
@@ -86,7 +86,7 @@ export const keepSkew = (slateId: number, skew: Skew | null): void => keep(SKEW,
 export const UNKNOWN_SKEW_MS = 40;
 const UNKNOWN_SKEW_SD = UNKNOWN_SKEW_MS / Math.sqrt(3);
 
-/** Sound against picture as a take tells it: by its slate before its claps. */
+/** Audio against video of a take: by its slate, otherwise by its claps. */
 export interface TakeOffset {
   readonly offsetMs: number;
   readonly sdMs: number;
@@ -108,7 +108,7 @@ export function offsetOfSlate({ id, offset }: SlateReading): TakeOffset | null {
   };
 }
 
-/** The best that a take tells of its sound against its picture; null where it tells nothing. */
+/** The best estimate of a take's A/V offset; null where there is none. */
 export function offsetOf(look: TakeLook | null, notes: TakeNotes | null): TakeOffset | null {
   const slates = (look?.picture?.slates ?? []).flatMap((s) => offsetOfSlate(s) ?? []);
   const best = slates.reduce<TakeOffset | null>((a, b) => (a && a.count >= b.count ? a : b), null);

@@ -1,5 +1,5 @@
 import { take as say } from '#words/index.ts';
-/** What a take is to come out at, LUFS from quiet to loud, the middle of it, and where that is asked for. */
+/** Loudness target of a take: range in LUFS, its center, and where it is required. */
 export const TARGETS = [
   { id: 'stream', name: say.streamToLufs(), range: [-16, -14], lufs: -15 },
   { id: 'speech', name: say.speechStereoLufs(), range: [-17, -15], lufs: -16 },

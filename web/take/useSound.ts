@@ -10,7 +10,7 @@ export interface SoundAtHand {
   /** The part that is done, 0 to 1, and of what; null at rest. */
   readonly working: { readonly what: string; readonly done: number } | null;
   readonly failed: string | null;
-  /** Runs a piece of work, tells how far it is, and keeps its sentence where it fails. Null then, and once it is outdated. */
+  /** Runs a job, reports progress, and keeps its error sentence. Null then, and once outdated. */
   run<T>(what: string, work: (desk: SoundDesk, heard: (done: number) => void) => Promise<T>): Promise<T | null>;
   stop(): void;
   again(): void;
@@ -64,7 +64,7 @@ export function useSound(takeIds: readonly string[]): SoundAtHand {
       if (!desk) return null;
       setFailed(null);
       setWorking({ what, done: 0 });
-      // What is told of it may come after its end: messages of two kinds keep no order.
+      // Progress may arrive after the end: messages of two kinds aren't ordered.
       let over = false;
       try {
         return await work(

@@ -96,7 +96,7 @@ const GUESSES = {
   'cannot-be': say.itsNotThisOne(),
 } as const;
 
-/** Faults that takes cannot tell apart, told at most. */
+/** Maximum number of faults listed that the takes can't distinguish. */
 const ALIKE = 3;
 
 function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {

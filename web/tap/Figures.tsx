@@ -8,7 +8,7 @@ import { applyStep, newId, useAppDispatch } from '#web/store/index.ts';
 import { tap as say, textOf } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
-/** What the takes measured of this rig, ready to be taken in: with it, align works from what is, not from what is typical. */
+/** Figures measured by the takes, ready to be added to the rig: with them, alignment uses measured instead of typical values. */
 export function Figures({ rig, tap, judged }: { rig: Rig; tap: Tap; judged: Judged }) {
   const dispatch = useAppDispatch();
   const { rigId } = useParams();

@@ -167,7 +167,7 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
   );
 }
 
-/** As far as the octaves tell; closer where one knows that beyond them nothing comes. */
+/** As far as octave bands can tell; closer where nothing is known to arrive beyond them. */
 function bandOf(cell: TapCell): string {
   const { heard } = cell.read!;
   const present = heard!.bands.filter((b) => b.db !== null && b.db > PRESENT_DB);

@@ -21,7 +21,7 @@ interface Props {
   readonly onTakes: () => void;
 }
 
-/** What the takes hold, laid over the drawing and the plan: what does not agree first. */
+/** Readings of the takes against the drawing and the plan: disagreements first. */
 export function Readings({ rigId, rig, tap, onTakes }: Props) {
   const judged = useMemo((): Judged => {
     const listenerIds = tap.read.map((t) => t.listenerId);

@@ -16,7 +16,7 @@ interface Props {
   readonly onDone: () => void;
 }
 
-/** The takes in a heap: each finds its listener by its name or by what it holds, or is told whose it is. */
+/** All takes at once: each is assigned to a destination by its name or content, or by the user. */
 export function Takes({ rig, tap, onDone }: Props) {
   const chooser = useRef<HTMLInputElement>(null);
   const drop = useFileDrop(tap.addFiles);

@@ -9,7 +9,7 @@ import { Readings } from './Readings.tsx';
 import { Takes } from './Takes.tsx';
 import { useTap } from './useTap.ts';
 
-/** The tap test: every source plays its own tune, every listener records one take, and the takes tell who hears what. */
+/** The tap test: every source plays its own tune, every destination records one take, and the takes show who gets what. */
 export function TapScreen() {
   const rig = useAppSelector(selectRig);
   const { rigId } = useParams();

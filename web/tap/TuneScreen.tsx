@@ -9,11 +9,11 @@ import { playTune, SlateCanvas, type TunePlayer, tryTune } from '#web/players/in
 import { common, tap as say } from '#words/index.ts';
 
 const SIXTY = FRAME_RATES.find((r) => hertz(r) === 60)!;
-/** Quiet at first: whoever presses turns it up. */
+/** Quiet at first: the user turns it up. */
 const START_DB = -40;
 const SILENT_DB = -60;
 
-/** One source's tune on this screen, with the panel that tells its picture: for whatever plays in the place of a source. */
+/** One source's test tune on this screen, with the panel that measures its video: for a device in the place of a source. */
 export function TuneScreen() {
   const [params] = useSearchParams();
   const asked = Number(params.get('id') ?? 1) - 1;

@@ -34,7 +34,7 @@ const Tune = z.object({
 
 const Desk = z.object({ seed: z.int(), faultId: z.string().nullable() });
 
-/** A tap as it stands in this browser: what was answered, who plays what, and every take as it was read. */
+/** A tap test as kept in this browser: answers, players, and every take as read. */
 export const KeptTap = z.object({
   version: z.literal(1),
   answers: z.record(z.string(), z.boolean()),
@@ -60,12 +60,12 @@ export const KeptTap = z.object({
       ),
     }),
   ),
-  /** The desk that stands in for the real one. */
+  /** The simulated desk. */
   desk: Desk,
   drill: z
     .object({
       fewest: z.array(z.string()),
-      /** What came of it, with the fault's sentences, since the rig may have changed by then; null while it is on. */
+      /** Its result, with the fault's sentences, since the rig may have changed by then; null while in progress. */
       over: z
         .object({
           how: z.enum(['found', 'given-up']),

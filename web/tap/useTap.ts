@@ -8,7 +8,7 @@ import { type Job, readTapTake, tapStandIn } from '#web/workers/index.ts';
 import { tap as say } from '#words/index.ts';
 import { type KeptTake, type KeptTap, keep, NO_TAP, readKept } from './kept.ts';
 
-/** Work that is under way, or that came to nothing. */
+/** A job in progress, or one that failed. */
 export interface Working {
   readonly id: string;
   readonly name: string;
@@ -208,7 +208,7 @@ const plain = (players: readonly Player[]): KeptTap['players'] =>
   players.map((p) => ({ ...p, knownAt: [...p.knownAt] }));
 
 const CLEARLY = 2;
-/** By what it holds, where one listener stands out and has none yet; null where someone has to say. */
+/** By content, where one destination stands out and has no take yet; null where the user has to say. */
 function likeliest(
   rig: Rig,
   reading: TapReading,

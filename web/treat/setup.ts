@@ -96,7 +96,7 @@ export const withField = (treatment: Treatment, id: StepId, key: string, value: 
   [id]: { ...treatment[id], [key]: value },
 });
 
-/** A step taken in or left out; what it was set to comes back. */
+/** Switches a step on or off; its former settings come back. */
 export const withStep = (treatment: Treatment, id: StepId, on: boolean, last: Treatment): Treatment => ({
   ...treatment,
   [id]: on ? (last[id] ?? DEFAULTS[id]) : null,

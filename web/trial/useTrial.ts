@@ -19,7 +19,7 @@ export interface Trying {
 
 /**
  * Settings that are tried before they are decided: what is heard follows at once, and nothing is kept until one says
- * that it is done already, or is to be done. Takes the key Escape.
+ * already done, or a to-do. Handles the key Escape.
  */
 export function useTrial(rig: Rig, evaluation: Evaluation): Trying {
   const dispatch = useAppDispatch();

@@ -17,7 +17,7 @@ const ANY = 'any';
 
 const gainOf = (db: number): number => (db <= SILENT_DB ? 0 : ratioFromDb(db));
 
-/** The round trip of this computer: a chirp goes out, comes back by a cable or through the air, and is timed. */
+/** Round-trip latency of this computer: a chirp goes out, comes back by a cable or through the air, and is timed. */
 export function TripScreen() {
   const [back, setBack] = useState<string>(ANY);
   const [levelDb, setLevelDb] = useState(SILENT_DB);

@@ -2,10 +2,10 @@ import { LONGEST_TRIP_S, type SentChirp, TRIP_EVERY_S, type Trip, tripChirp } fr
 import { type LiveInput, openInput } from '#web/listen/index.ts';
 import { trip as say } from '#words/index.ts';
 
-/** What comes back into the page: an input of this computer, or the loop that stands in for one. */
+/** What returns to the page: an input of this computer, or the simulated loop. */
 export type Back = { readonly kind: 'input'; readonly inputId: string | null } | { readonly kind: 'stand-in' };
 
-/** The stand-in loop holds sound back by exactly so much, and turns it down a little. */
+/** Delay of the simulated loop, s, and its gain. */
 export const STAND_IN_MS = 48.3;
 const STAND_IN_GAIN = 0.4;
 
@@ -35,7 +35,7 @@ const AHEAD_S = 1;
 const TICK_MS = 150;
 const RAMP_S = 0.05;
 const CHIRP_SAMPLES_S = 0.1;
-/** So much of what was heard is kept: a repeat is read once all of it that could be its return has come in. */
+/** Length of the recording that is kept: a repetition is read once all of its possible return has arrived. */
 const KEPT_S = 6;
 
 /**

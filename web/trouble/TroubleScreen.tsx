@@ -200,7 +200,7 @@ interface ToldProps {
   readonly onEntries: (entries: readonly Entry[]) => void;
 }
 
-/** What was told so far; each can be taken back. */
+/** Reports and answers so far; each can be undone. */
 function Told({ rig, book, entries, onEntries }: ToldProps) {
   const told = (e: Entry): string => {
     switch (e.kind) {
@@ -220,7 +220,7 @@ function Told({ rig, book, entries, onEntries }: ToldProps) {
   return (
     <ul className="plain-list trouble-told" aria-label={say.yourAnswers()}>
       {entries.map((e, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: the same thing may be told twice
+        // biome-ignore lint/suspicious/noArrayIndexKey: the same report may occur twice
         <li key={i}>
           <span className={e.kind === 'complaint' ? 'strong' : 'quiet'}>{told(e)}</span>
           <Button

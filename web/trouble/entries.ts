@@ -20,7 +20,7 @@ const Entries = z
 
 const nameOf = (rigId: string): string => `mellow.trouble.${rigId}`;
 
-/** What was told so far, as it is kept in this browser: a reload takes none of it. */
+/** Reports and answers so far, kept in this browser over a reload. */
 export function readEntries(rigId: string): readonly Entry[] {
   try {
     return Entries.parse(JSON.parse(localStorage.getItem(nameOf(rigId)) ?? '[]'));

@@ -19,7 +19,7 @@ const plain = (id: keyof Figures, name: string, term?: 'can-fail'): FigureLine =
   say: (f) => formatNumber(f[id] as number),
 });
 
-/** What two rigs are laid side by side in; of each, less is better. */
+/** Figures in which two rigs are compared; less is better in each. */
 export const FIGURES: readonly FigureLine[] = [
   {
     id: 'missing',

@@ -10,7 +10,7 @@ export interface Watcher {
   /** Which listener of the rig it carries. */
   readonly listenerId: string;
   readonly state: WatchState | null;
-  /** Why it ended by itself; null while it runs. */
+  /** Why it stopped; null while it runs. */
   readonly gone: string | null;
 }
 

@@ -2,7 +2,7 @@ import type { MeasureId, Option } from '#core/plan/index.ts';
 import { formatNumber } from '#web/parts/index.ts';
 import { ways as say } from '#words/index.ts';
 
-/** A measure as it stands over its column. */
+/** A measure as the head of its column. */
 export interface MeasureSaid {
   readonly name: string;
   readonly says: string;

@@ -31,7 +31,7 @@ export function Connections({ rig, deviceId }: { rig: Rig; deviceId: string }) {
   );
 }
 
-/** What programs take from sound devices and from each other, as one list: where each comes from, where it goes. */
+/** What apps capture from audio devices and from each other, as one list: from where, to where. */
 export function LinksInside({ rig }: { rig: Rig }) {
   const links = useMemo(() => connectionsOf(rig).filter((c) => c.medium === 'software'), [rig]);
   if (links.length === 0) return null;
@@ -47,7 +47,7 @@ export function LinksInside({ rig }: { rig: Rig }) {
   );
 }
 
-/** What the socket is called that a cable stands in: named by whoever owns it, and told so in every list, label and sheet. */
+/** The user's name for the socket of a cable, used in every list, label and sheet. */
 function SocketName({ rig, end }: { rig: Rig; end: PortRef }) {
   const dispatch = useAppDispatch();
   const device = findDevice(rig, end.deviceId)!;
@@ -84,7 +84,7 @@ interface RowProps {
   readonly deviceId: string | null;
 }
 
-/** One connection. What someone would miss is told before it goes. */
+/** One connection. Losses are shown before it is removed. */
 function ConnectionRow({ rig, connection, deviceId }: RowProps) {
   const dispatch = useAppDispatch();
   const [lost, setLost] = useState<string | null>(null);

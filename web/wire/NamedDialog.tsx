@@ -12,7 +12,7 @@ type Found =
   | { readonly at: 'refused'; readonly why: string }
   | { readonly at: 'there'; readonly boxes: readonly NamedBox[] };
 
-/** What this computer’s browser names; without leave it tells how many there are, but no names. */
+/** Devices that this computer's browser lists; without permission, only their number. */
 async function look(ask: boolean): Promise<Found> {
   const media = navigator.mediaDevices as MediaDevices | undefined;
   if (!media?.enumerateDevices) return { at: 'refused', why: say.thisBrowserListsNo() };

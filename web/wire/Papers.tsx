@@ -23,7 +23,7 @@ import { common, wire as say, textOf } from '#words/index.ts';
 
 type SheetKind = 'wiring' | 'labels' | 'map' | 'settings';
 
-/** What there is on paper, and whether its pages lie across. */
+/** The printable sheets, and which are in landscape. */
 const SHEETS: Record<
   SheetKind,
   {
@@ -169,7 +169,7 @@ const KINDS: Record<FailureKind, { one: () => string; several: (params: { count:
   radio: { one: say.failureRadio, several: say.failureRadios },
 };
 
-/** How many things can fail, and which of them take along what the plan wants. */
+/** Single points of failure: their number, and which of them the plan depends on. */
 function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const failures = useMemo(() => failuresOf(rig, evaluation), [rig, evaluation]);
   const kinds = countByKind(failures);

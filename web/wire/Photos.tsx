@@ -13,7 +13,7 @@ interface Props {
   readonly onPhotos: (photos: readonly Photo[], label: string) => void;
 }
 
-/** Photographs of a device as it stood: looked at large, added from a file or a camera, taken out. */
+/** Photographs of a device: viewed large, added from a file or a camera, removed. */
 export function Photos({ device, onPhotos }: Props) {
   const chooser = useRef<HTMLInputElement>(null);
   const [says, setSays] = useState<string | null>(null);

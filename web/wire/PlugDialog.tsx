@@ -111,7 +111,7 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
     () => offer.cables.map((c) => ({ ...c, lengthM: valid ? lengthM : c.lengthM })),
     [offer, lengthM, valid],
   );
-  // A socket holds one cable: what stands in one of the two comes out with it.
+  // A socket holds one cable: a cable in one of the two is unplugged.
   const pulled = useMemo(() => pulledBy(rig, cables), [rig, cables]);
   const effect = useMemo(() => {
     const out = pulled.map(({ cableId }): Edit => ({ kind: 'unplug', cableId }));
@@ -192,7 +192,7 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
   );
 }
 
-/** The cables that come out, each once. */
+/** The cables that are unplugged, each once. */
 function sayPulled(rig: Rig, pulled: readonly { readonly cableId: string }[]): string {
   const leads = rig.cables.filter((c) => pulled.some((p) => p.cableId === c.id));
   return [...new Set(leads.map((c) => [sayEnd(rig, c.from), sayEnd(rig, c.to)].sort().join(say.toBetween())))].join(

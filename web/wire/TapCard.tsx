@@ -11,7 +11,7 @@ import { arrivalsAt } from './arrivals-at.ts';
 import { BoxFacts } from './BoxFacts.tsx';
 
 interface Props {
-  /** As it stands in the moment that is looked at. */
+  /** The rig in the selected moment. */
   readonly rig: Rig;
   /** The rig itself: what is said of the device is said of that. */
   readonly plain: Rig;
@@ -111,7 +111,7 @@ const Delay = ({ delay }: { delay: Figure }) => (
 );
 
 const SHOWN_BOXES = 3;
-/** 'by Mixer, Desk computer': the last devices that it came through. */
+/** 'by Mixer, Desk computer': the last devices on its path. */
 function wayOf(rig: Rig, { graph }: Evaluation, arrival: Parameters<typeof readPath>[1]): string {
   const ids = readPath(graph, arrival).deviceIds.slice(0, -1);
   const last = ids.slice(-SHOWN_BOXES).map((id) => deviceName(rig, id));

@@ -41,7 +41,7 @@ export function WireScreen() {
 interface Props {
   readonly rig: Rig;
   readonly evaluation: Evaluation;
-  /** As it stands in the moment that is looked at: what the map and the tap show. */
+  /** The rig in the selected moment: shown by the map and the tap point. */
   readonly scene: Scene;
   readonly findings: readonly Finding[];
 }

@@ -8,7 +8,7 @@ import { wire as say, textOf } from '#words/index.ts';
 export interface LeadRow {
   readonly id: string;
   readonly lead: LeadSeen;
-  /** The parts to take; null where none fits, undefined where a program stands at one end. */
+  /** The parts of the cable; null where none fits, undefined where an app is at one end. */
   readonly chain: Chain | null | undefined;
   readonly limit: ReturnType<typeof limitOf>;
   /** Sources whose sound goes along it. */
@@ -37,7 +37,7 @@ export function leadRows(rig: Rig, evaluation: Evaluation, findings: readonly Fi
     });
 }
 
-/** What to take, in words: 'lead, hdmi-mini to hdmi'; by its sockets where a program stands at one end. */
+/** The cable in words: 'lead, hdmi-mini to hdmi'; its sockets where an app is at one end. */
 export function sayParts({ chain, lead }: LeadRow): string {
   if (chain === null) return say.noCableFits();
   if (chain) return chain.parts.length === 0 ? say.itsOwnCable() : chain.parts.map((p) => textOf(p.name)).join(' + ');

@@ -5,16 +5,16 @@ import type { Luma } from '#core/slate/index.ts';
 /** Fine reads the whole of each frame, coarse some strips of it: copying frames is what costs. */
 export type Grain = 'fine' | 'coarse';
 
-/** Every so many pixels in both directions one is read: enough for a mean, a fraction of the cost. */
+/** Subsampling step in both directions, px: enough for a mean, a fraction of the cost. */
 const STRIDE = 8;
 const COARSE_STRIPS = 2 * GRID_ROWS;
 const STRIP_ROWS = 4;
 
-/** Where luma (or green, where there is none) stands in a frame's bytes. */
+/** Offset of luma (or green, where there is none) in a frame's bytes. */
 interface Pixels {
   readonly bytes: number;
   readonly at: number;
-  /** Wide samples are little-endian words: so many bits above a byte. */
+  /** Samples wider than 8 bits are little-endian words with this many extra bits. */
   readonly wideShift: number | null;
 }
 
@@ -124,7 +124,7 @@ export interface Region {
   readonly height: number;
 }
 
-/** A region is read in so many cells: enough to see one entry of a menu go dark and the next light up. */
+/** Number of cells per region: enough to see one menu entry go dark and the next light up. */
 const REGION_COLUMNS = 8;
 const REGION_ROWS = 6;
 export const REGION_CELLS = REGION_COLUMNS * REGION_ROWS;

@@ -13,7 +13,7 @@ export interface DecodedFormat {
 /** Takes decoded sound in order, without gaps. */
 export interface SoundSink {
   begin(format: DecodedFormat): void | Promise<void>;
-  /** So many frames of each channel; what is longer is not theirs. Read at once: it is written over. */
+  /** Frames per channel; the rest of the buffer is not theirs. Read at once: the buffer is reused. */
   write(channels: readonly Float32Array[], frames: number): void | Promise<void>;
 }
 
@@ -67,7 +67,7 @@ const GAP_S = 0.02;
 const SILENCE_FRAMES = 1 << 14;
 
 /**
- * All of a track, at the rate and with the channels that come out of its decoder, from the file's time 0 on. Pieces go
+ * All of a track, at its decoder's sample rate and channel count, from the file's time 0 on. Pieces go
  * on where the last one ended, since time stamps are rounded in some files; where one is far off, there is silence.
  * @param toS  where to stop, seconds; Infinity for all of it
  */
@@ -116,7 +116,7 @@ export async function decodeSound(
     if (Number.isFinite(toS)) onProgress(Math.min(1, sample.timestamp / toS));
     sample.close();
     if (at > written) await silence(Math.min(at, end) - written, channels);
-    // What lies before the beginning, or comes a second time, is left out.
+    // Samples before the beginning, and repeated ones, are left out.
     const from = Math.max(0, written - at);
     const frames = Math.min(count, end - at) - from;
     if (frames <= 0) continue;

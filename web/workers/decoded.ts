@@ -14,11 +14,11 @@ import type { TakeBytes } from './take-source.ts';
  * with it, and what was kept longest goes first where there is no room.
  */
 const FOLDER = 'decoded';
-/** All that is kept, at most; and so much of what the browser gives this page. */
+/** Maximum size of the cache, and its maximum share of the page's storage quota. */
 const BUDGET_BYTES = 8 * 2 ** 30;
 const SHARE_OF_QUOTA = 1 / 3;
 const UNDER_WAY = '.part';
-/** What was odd about the file stands beside its sound. */
+/** Irregularities of the file are stored beside its audio. */
 const NOTES = '.notes';
 /** What was left behind by a page that was closed while it decoded. */
 const ABANDONED_MS = 24 * 3600 * 1000;
@@ -52,7 +52,7 @@ export interface DecodedWriter extends SoundSink {
   abandon(): Promise<void>;
 }
 
-/** @returns null where the browser has no room for so much, or no such file system */
+/** @returns null where the browser has too little room, or no such file system */
 export async function writeDecoded(place: string, expectedBytes: number): Promise<DecodedWriter | null> {
   try {
     const folder = await openFolder();
@@ -144,7 +144,7 @@ export function inMemory(): SoundSink & { finish(notes: readonly string[]): Reco
   };
 }
 
-/** Sound is read several times over; so much of it is read into memory once. An eighth of an hour in stereo. */
+/** Audio is read several times; up to this size it is read into memory once: an eighth of an hour in stereo. */
 const IN_MEMORY_BYTES = 192 * 2 ** 20;
 
 async function bytesOf(file: File): Promise<ByteSource> {
@@ -177,7 +177,7 @@ async function fileIn(folder: FileSystemDirectoryHandle, name: string): Promise<
   }
 }
 
-/** Removes what was kept longest until so much more has room. @returns whether it has */
+/** Removes the oldest entries until there is enough room. @returns whether there is */
 async function makeRoom(folder: FileSystemDirectoryHandle, bytes: number): Promise<boolean> {
   const { quota = 0 } = await navigator.storage.estimate();
   const budget = Math.min(BUDGET_BYTES, quota * SHARE_OF_QUOTA);

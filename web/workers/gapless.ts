@@ -12,16 +12,16 @@ import type { ByteSource } from '#core/samples/index.ts';
 
 /** What an encoder put around the sound, and a player takes off again. */
 export interface Padding {
-  /** By so much later the first decoded frame stands than its time stamp says, seconds; negative where earlier. */
+  /** Offset of the first decoded frame from its time stamp, s; negative where earlier. */
   readonly shiftS: number;
-  /** Where the sound ends, seconds; null where the file does not tell to the frame. */
+  /** End of the audio, s; null where the file doesn't give it to the frame. */
   readonly endS: number | null;
 }
 
 const NONE: Padding = { shiftS: 0, endS: null };
 
 /**
- * What has to be known of a track beside its time stamps, so that it lies as it was when it went into the encoder.
+ * Data beside the time stamps of a track that align its audio with what went into the encoder.
  * @param firstFrames  how many frames the first packet was decoded to
  */
 export async function paddingOf(
@@ -40,7 +40,7 @@ const OPUS_RATE_HZ = 48_000;
 const PRE_SKIP_AT = 10;
 
 /**
- * A decoder takes what an Opus stream says is to be skipped off the first packet (RFC 7845). The time stamp of that
+ * A decoder removes the pre-skip of an Opus stream from the first packet (RFC 7845). The time stamp of that
  * packet has been moved by as much already in MP4, by its edit list; in Matroska and Ogg it says where the sound begins.
  */
 async function shiftOfOpus(track: InputAudioTrack, format: InputFormat, firstFrames: number): Promise<number> {
@@ -67,7 +67,7 @@ export function opusFramesOf({ data }: Pick<EncodedPacket, 'data'>): number {
   return frames * (code === 0 ? 1 : code < 3 ? 2 : (data[1] ?? 0) & 63);
 }
 
-/** A decoder of MPEG layer III answers so many frames late, and one more. */
+/** Decoder delay of MPEG layer III, frames, and one more. */
 const MP3_DECODER_DELAY = 529;
 const ID3_HEAD = 10;
 const FIRST_FRAME_BYTES = 512;

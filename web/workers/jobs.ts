@@ -17,7 +17,7 @@ import type { MadeFile, SlateApi, SlateFilm } from './slate.worker.ts';
 import type { TakeSource } from './take-source.ts';
 import type { Drill, TapApi, TrackTapped } from './tap.worker.ts';
 
-/** Work that is under way: what comes of it, and how to stop it. */
+/** A job in progress: its result, and how to stop it. */
 export interface Job<T> {
   readonly result: Promise<T>;
   stop(): void;

@@ -33,10 +33,10 @@ export interface TakeLook {
   readonly picture: {
     readonly width: number;
     readonly height: number;
-    /** Null where it cannot be told, and where frames come unevenly. */
+    /** Null where it can't be determined, and for variable frame rates. */
     readonly frameRate: Rate | null;
     readonly uneven: UnevenFrames | null;
-    /** Stretches that were looked at; between them lies what was not. */
+    /** Stretches that were scanned; gaps between them were not. */
     readonly pieces: readonly { readonly timesMs: Float64Array; readonly mean: Float32Array }[];
     readonly flashes: readonly Flash[];
     readonly slates: readonly SlateReading[];
@@ -61,7 +61,7 @@ const BEFORE_CLAP_S = 0.75;
 const AFTER_CLAP_S = 0.75;
 
 /**
- * Sound first, then only the picture around its claps, what is known so far told after each; all of it when asked, and
+ * Audio first, then only the video around its claps, with a partial result after each; all of it on request, and
  * where a short picture has nothing to see there.
  */
 export async function lookAt(
@@ -76,7 +76,7 @@ export async function lookAt(
   if (!picture) return { durationMs: durationOf(sound), sound: heard, picture: null, notices };
   const isShort = picture.durationS <= SHORT_PICTURE_S;
   const places = await placesOf(picture, heard, whole, onProgress);
-  // What a slate tells of frames, it tells of each of them.
+  // What a slate says about frames holds for each of its showings.
   const isFilm = isShort && (heard?.chirps.length ?? 0) > 0;
   const stretches = stretchesOf(picture.durationS, places, whole || !heard || isFilm);
   const pieces: Brightness[] = [];
@@ -186,7 +186,7 @@ interface Stretch {
 
 /**
  * Instants at which something to be measured may be seen: claps and beats that were heard; where no beat was, slates in
- * those frames of a long picture that stand for themselves.
+ * the key frames of a long video.
  */
 async function placesOf(
   picture: Picture,
@@ -212,12 +212,12 @@ async function placesOf(
 const CLICK_NEAR_MS = 120;
 /** Beats further apart than this belong to two showings of a slate. */
 const SHOWING_GAP_MS = 9000;
-/** Of a slate that goes on and on one beat in so many is looked at. */
+/** Of a continuous slate, one in this many beats is scanned. */
 const ONE_BEAT_IN = 8;
 
 /**
- * Beats around which the picture is looked at: a few tell as much as all, and decoding pictures is what takes time. The
- * second and the last but one of each showing, when it is well in view, and some of what lies between.
+ * Beats around which the video is scanned: a few suffice, and decoding video takes time. The
+ * second and the second to last of each showing, when it is in full view, and some in between.
  */
 export function someBeats(chirps: readonly Chirp[]): number[] {
   const showings: number[][] = [];
@@ -246,7 +246,7 @@ function stretchesOf(durationS: number, placesMs: readonly number[], whole: bool
   return [...fine, ...between(fine, endS, 'coarse')].sort((a, b) => a.fromS - b.fromS);
 }
 
-/** What lies between stretches, which stand in order, up to the end. */
+/** The gaps between stretches, which are sorted, up to the end. */
 function between(stretches: readonly Stretch[], endS: number, grain: Grain): Stretch[] {
   const gaps: Stretch[] = [];
   let at = 0;

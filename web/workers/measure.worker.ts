@@ -32,7 +32,7 @@ import { glanceOf, lookAt, type Progress, type TakeLook } from './look.ts';
 import { type Media, openMedia } from './media.ts';
 import type { TakeSource } from './take-source.ts';
 
-/** How takes lie to each other, and what each of them is. */
+/** Alignment of takes, and the figures of each. */
 export interface JoinedTakes {
   readonly groups: readonly Joined[];
   readonly facts: readonly { readonly durationMs: number; readonly sampleRateHz: number; readonly peaks: Peaks }[];
@@ -70,7 +70,7 @@ const api = {
       b.close();
     }
   },
-  /** Follows two takes that are known to hold the same sound: clocks and lost buffers told from each other. */
+  /** Follows two takes of the same sound: clock drift and lost buffers separated. */
   async apart(
     first: TakeSource,
     second: TakeSource,

@@ -33,7 +33,7 @@ export interface Picture {
   readonly width: number;
   readonly height: number;
   readonly durationS: number;
-  /** Where places begin that could not be decoded, of what was looked at so far. */
+  /** Where stretches begin that could not be decoded, of those scanned so far. */
   readonly holesS: readonly number[];
   /**
    * Brightness of the frames shown within a stretch, in seconds of the file. Fine reads all of the picture, coarse two
@@ -48,11 +48,11 @@ export interface Picture {
   ): Promise<Brightness>;
   /** Brightness of one region of every frame. */
   region(region: Region, onProgress?: (done: number) => void): Promise<RegionTrace>;
-  /** Shows the frames that stand for themselves in the file, in order, all of each. */
+  /** Passes on the key frames of the file, in order, in full. */
   keyFrames(onLuma: (luma: Luma, atMs: number) => void, onProgress?: (done: number) => void): Promise<void>;
 }
 
-/** Longer sound is drawn from a glance first; in so many bins. */
+/** Longer audio is first drawn from a coarse scan, in this many bins. */
 export const GLANCE_FROM_S = 300;
 export const GLANCE_BINS = 400;
 
@@ -124,7 +124,7 @@ const CODEC_NAMES: Record<string, string> = {
   flac: 'FLAC',
 };
 
-/** What stands in the way, by name, and what would mend it. */
+/** Why it can't be decoded, by name, and what to do. */
 export function sayUndecodable(what: 'sound' | 'picture', codec: string | null): string {
   const named = codec ? say.codedAs({ codec: CODEC_NAMES[codec] ?? codec }) : say.codedUnknown();
   const mend = what === 'sound' ? say.exportItsAudioAs() : say.exportItsVideoAs();
@@ -190,20 +190,20 @@ async function soundOf(
   return held.finish(notes);
 }
 
-/** What is stored in so few bytes at most: silence, coded without loss. */
+/** Packets of at most this size are silence, coded losslessly, bytes. */
 const MAX_GROWTH = 24;
 
-/** Seconds; null where a file that breaks off does not tell. */
+/** Seconds; null where a truncated file doesn't say. */
 async function lengthOf(track: InputAudioTrack): Promise<number | null> {
   return track.computeDuration().catch(() => track.getDurationFromMetadata().catch(() => null));
 }
 
-/** Shorter than its file says by so much, a track breaks off. */
+/** A track that ends this much before its file's duration is truncated, s. */
 const BREAKS_OFF_S = 0.5;
 
 /** What a person should know of sound that is not all there. */
 async function notesOn(track: InputAudioTrack, { seconds, holesS }: DecodedExtent): Promise<string[]> {
-  // MP4 lists packets whether they are there or not; Matroska tells how long all of it is to be.
+  // MP4 lists packets whether or not they are there; Matroska gives the total duration.
   const listedS = await lengthOf(track);
   const { input } = track;
   const wholeS = await input.getDurationFromMetadata().catch(() => null);

@@ -1,7 +1,7 @@
-/** Each time a page is told how far its work is it draws itself again: more often no one sees it, and the work waits. */
+/** Minimum time between progress reports, ms: each redraws the page, and more often is invisible and delays the job. */
 const TELL_EVERY_MS = 100;
 
-/** Tells no more than ten times a second what is told; the end always. */
+/** Reports at most ten times a second; the end always. */
 export function paced(tell: (done: number) => void): (done: number) => void {
   let toldMs = Number.NEGATIVE_INFINITY;
   return (done) => {

@@ -1,6 +1,6 @@
 import { workers as say } from '#words/index.ts';
 
-/** After so much that could not be decoded it is tried again; twice as much each time that fails too. */
+/** Retry after skipping this much that could not be decoded; doubled with each failure. */
 const FIRST_STEP_S = 0.1;
 
 interface Decoded {
@@ -12,7 +12,7 @@ interface Decoded {
  * Decoded pieces in order, over places where the file is damaged: each time the decoder gives up, it is started again a
  * little further on.
  * @param open    starts a decoder at a time, seconds; from the beginning where undefined
- * @param onHole  told where a place begins that could not be decoded, seconds
+ * @param onHole  called with the beginning of a stretch that could not be decoded, seconds
  * @throws what the decoder says, where nothing could be decoded at all
  */
 export async function* overHoles<T extends Decoded>(

@@ -5,12 +5,12 @@ import type { SoundApi } from './sound.worker.ts';
 /** A worker that keeps takes open, for as long as a page is about them. */
 export interface SoundDesk {
   readonly api: Remote<SoundApi>;
-  /** What a progress told across threads is called with; nothing once the desk has ended. */
+  /** A progress callback across threads; no effect once the job has ended. */
   heard(onProgress: (done: number) => void): (done: number) => void;
   end(): void;
 }
 
-/** @param onBroken  told when the worker failed altogether */
+/** @param onBroken  called when the worker failed altogether */
 export function openSoundDesk(onBroken: () => void): SoundDesk {
   const worker = new Worker(new URL('./sound.worker.ts', import.meta.url), { type: 'module', name: handedOn() });
   let over = false;

@@ -7,7 +7,7 @@ import { readTrip, type SentChirp, type Trip } from '#core/slate/index.ts';
 let fftOf: FftOf | null = null;
 
 const api = {
-  /** When a chirp came back, in samples that begin at `startS` of the clock that it was sent by. */
+  /** Time of a chirp's return, in samples from `startS` of the clock it was sent by. */
   async read(samples: Float32Array, sampleRateHz: number, startS: number, sent: SentChirp): Promise<Trip> {
     fftOf ??= fftOver((await PFFFT()) as PffftModule);
     return readTrip(fftOf, recordingOf([samples], sampleRateHz), startS, sent);

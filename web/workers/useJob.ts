@@ -11,7 +11,7 @@ export type JobState<T> =
 /**
  * What is worked out of a thing beside the page: once for each, again only for another one. Left before it is done, it is
  * stopped.
- * @param known  what was worked out so far, by the thing; kept by the caller
+ * @param known  results so far, by subject; kept by the caller
  */
 export function useJob<K extends WeakKey, T>(
   key: K,

@@ -18,7 +18,7 @@ const KINDS: readonly (readonly [SettingSpec['kind'], string])[] = [
   ['value', say.processingValue()],
 ];
 
-/** What can be set on the device, by fields: range, step and where it stands as it comes. */
+/** Settings of a device type: range, step and default. */
 export function SettingFields({ draft, onDraft }: Props) {
   const put = (at: number, spec: SettingSpec) =>
     onDraft({ ...draft, settings: draft.settings.map((s, i) => (i === at ? spec : s)) });
@@ -95,7 +95,7 @@ const TREATED_NAMES: Record<Treats, string> = {
   'limiter.ceilingDbtp': say.limiterCeiling(),
 };
 
-/** The range of a knob, or the positions of a switch, and where it stands as the device comes. */
+/** The range of a control, or the positions of a switch, and the default. */
 function Range({ spec, onSpec }: { spec: SettingSpec; onSpec: (spec: SettingSpec) => void }) {
   if (spec.kind === 'mute')
     return (

@@ -200,7 +200,7 @@ const NOTHING_YET: LineMap = {
   drawing: { widthPx: 1, heightPx: 1, boxes: new Map(), wires: new Map(), crossings: 0, seats: new Map() },
 };
 
-/** Where one looks first at a device: what comes out of it, or what goes in. */
+/** Where to look first at a device: its output, else its input. */
 function tapOf(rig: Rig, lines: readonly { from: PortRef; to: PortRef }[], deviceId: string): PortRef {
   const out = lines.find((l) => l.from.deviceId === deviceId)?.from;
   const into = lines.find((l) => l.to.deviceId === deviceId)?.to;

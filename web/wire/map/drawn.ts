@@ -72,7 +72,7 @@ export interface Balloon {
   readonly y: number;
 }
 
-/** A balloon for every finding that counts, beside its cable or box; several at one place stand in a row. */
+/** A balloon for every open finding, beside its cable or device; several at one place form a row. */
 export function balloonsOf({ lines, drawing }: LineMap, findings: readonly Finding[]): Balloon[] {
   const crowd = new Map<string, number>();
   return findings.flatMap((finding, i): Balloon[] => {
@@ -122,7 +122,7 @@ export function tappedCables({ graph, arrivals }: Evaluation, tap: PortRef | nul
   return cables;
 }
 
-/** What a line is called, for whoever does not see it. */
+/** Accessible name of a line. */
 export function sayLine(rig: Rig, line: MapLine): string {
   const name = (id: string) => findDevice(rig, id)?.name ?? id;
   const sources = line.strands.map((s) => rig.sources.find((o) => o.id === s.sourceId)?.name).join(', ');
@@ -146,7 +146,7 @@ export const extentsOf = ({ wires }: LineMap['drawing']): Map<string, Extent> =>
     }),
   );
 
-/** What stands out of the view by more than this is not drawn; so much it may be moved before it is. */
+/** Margin around the view, px: what is further out is not drawn; panning by less needs no new drawing. */
 const AROUND_PX = 200;
 
 /** Whether something of it can be seen. */

@@ -9,7 +9,7 @@ import { type Balloon, beside, broken, middleOf, polyline, strandOffset, strandW
 interface LineProps {
   /** Of each source. */
   readonly hues: ReadonlyMap<string, string>;
-  /** What it is called, for whoever does not see it. */
+  /** Accessible name. */
   readonly said: string;
   readonly cable: Cable | undefined;
   readonly line: MapLine;

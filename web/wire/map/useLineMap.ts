@@ -22,7 +22,7 @@ export function useLineMap(rig: Rig, evaluation: Evaluation, layer: Layer): { ma
   const kept = useRef(new Map<Layer, LineMap>());
   const [came, setCame] = useState(0);
   const plan = useMemo(() => planMap(rig, evaluation, layer, kept.current.get(layer)), [rig, evaluation, layer]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what came is read out of what is kept
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the result is read from the cache
   const { map, busy } = useMemo(() => {
     const last = kept.current.get(layer);
     const atOnce = plan.shapes.length + plan.wires.length <= AT_ONCE || (last && isSetOut(plan, last));

@@ -21,7 +21,7 @@ export function fitView(widthPx: number, heightPx: number, pageW: number, pageH:
   return { scale, x: (widthPx - pageW / scale) / 2, y: (heightPx - pageH / scale) / 2 };
 }
 
-/** Zoomed so that what stands at a point of the page stays there. */
+/** Zooms about a point of the page. */
 export function zoomAt(view: View, factor: number, pageX: number, pageY: number): View {
   const scale = clampScale(view.scale * factor);
   const by = 1 / view.scale - 1 / scale;
