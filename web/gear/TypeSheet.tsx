@@ -83,7 +83,10 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
 }
 
 function sayPower(power: NonNullable<DeviceType['power']>): string {
-  const by = power.by.length === 0 ? say.needsNoPower() : say.poweredBy({ or: power.by.join(say.or()) });
+  const by =
+    power.by.length === 0
+      ? say.needsNoPower()
+      : say.poweredBy({ or: power.by.map((by) => say.powerOf({ by })).join(say.or()) });
   return [
     by,
     power.earthed && say.groundedPowerPlug(),

@@ -50,6 +50,10 @@ export const gear = {
   needsNoPower: message('needs no power'),
   or: message(' or '),
   poweredBy: message('powered by {or}', { or: 'text' }),
+  powerOf: message(
+    '{by, select, mains {AC power} battery {battery} usb {USB} hdmi {HDMI} phantom {phantom power} network {network (PoE)} other {plug-in power}}',
+    { by: 'text' },
+  ),
   groundedPowerPlug: message('grounded power plug'),
   maAtV: message('{milliamps} mA at 5 V', { milliamps: 'text' }),
   hOnBattery: message('{hours} h on battery', { hours: 'text' }),
