@@ -58,7 +58,7 @@ async function foreignFolder(): Promise<void> {
     }
     const before = readdirSync(desk.data, { recursive: true }).sort();
     const { code, said } = await desk.tryStart();
-    hold(code === 1 && /holds files that are not Mellow Tap's/.test(said), `A foreign folder: ${code} ${said}`);
+    hold(code === 1 && /holds files that are not Mellow Tap’s/.test(said), `A foreign folder: ${code} ${said}`);
     hold(
       JSON.stringify(readdirSync(desk.data, { recursive: true }).sort()) === JSON.stringify(before),
       'A foreign folder was touched',
