@@ -57,11 +57,13 @@ const ENGLISH: Language = {
 };
 let spoken = ENGLISH;
 let compiled = new WeakMap<Message, IntlMessageFormat>();
+let formats = new Map<string, unknown>();
 
 /** From now on this language is spoken; English in American numbers where nothing is given. */
 export function speak(language: Partial<Language> = {}): void {
   spoken = { ...ENGLISH, ...language };
   compiled = new WeakMap();
+  formats = new Map();
 }
 
 export function message(icu: string): Message<None>;
@@ -99,9 +101,8 @@ export function sayWith(
     message.spec[key] === 'name' ? spoken.quoted(String(value)) : value,
   ]);
   const tags = tagsOf(message.icu).map((tag) => [tag, (inside: readonly unknown[]) => draw(tag, inside)]);
-  const feet = Object.entries(params).flatMap(([key, value]) =>
-    LENGTH_KEY.test(key) ? [[`${key}Feet`, feetBeside(Number(value))]] : [],
-  );
+  const lengths = spoken.feet ? Object.entries(params).filter(([key]) => LENGTH_KEY.test(key)) : [];
+  const feet = lengths.map(([key, value]) => [`${key}Feet`, feetBeside(Number(value))]);
   return made.format(Object.fromEntries([...tags, ...shown, ...feet]) as Values);
 }
 
@@ -130,17 +131,33 @@ export function lengthMOf(text: string): number {
 
 const MINUS = '−';
 
+/** Formats of the language that is spoken, each made once: making one takes longer than the rest of a sentence. */
+function format<T>(kind: string, options: object | undefined, make: () => T): T {
+  const key = kind + JSON.stringify(options);
+  const known = formats.get(key);
+  if (known !== undefined) return known as T;
+  const made = make();
+  formats.set(key, made);
+  return made;
+}
+
 /** Numbers in the reader's way of writing them, with a true minus; plurals in the language's. */
 const FORMATTERS: NonNullable<NonNullable<ConstructorParameters<typeof IntlMessageFormat>[3]>['formatters']> = {
-  getNumberFormat: (_, options) => {
-    const format = new Intl.NumberFormat(spoken.numberLocale, options);
-    // Nothing but this of it is asked for.
-    return { format: (n: number) => format.format(n).replace('-', MINUS) } as Intl.NumberFormat;
-  },
-  getDateTimeFormat: (_, options) => new Intl.DateTimeFormat(spoken.numberLocale, options),
-  getPluralRules: (locale, options) => new Intl.PluralRules(locale, options),
+  getNumberFormat: (_, options) =>
+    format('number', options, () => {
+      const made = new Intl.NumberFormat(spoken.numberLocale, options);
+      // Nothing but this of it is asked for.
+      return { format: (n: number) => made.format(n).replace('-', MINUS) } as Intl.NumberFormat;
+    }),
+  getDateTimeFormat: (_, options) =>
+    format('date', options, () => new Intl.DateTimeFormat(spoken.numberLocale, options)),
+  getPluralRules: (locale, options) => format('plural', options, () => new Intl.PluralRules(locale, options)),
 };
 
 /** How the language that is spoken joins a list: by and, or by or. */
 export const listFormat = (how: string): Intl.ListFormat =>
-  new Intl.ListFormat(spoken.locale, { type: how === 'or' ? 'disjunction' : 'conjunction' });
+  format(
+    how,
+    undefined,
+    () => new Intl.ListFormat(spoken.locale, { type: how === 'or' ? 'disjunction' : 'conjunction' }),
+  );
