@@ -44,10 +44,27 @@ const SIZES = [
   [390, 844],
 ] as const;
 
-/** What is data and no sentence: names out of rigs and takes, and the texts of the device library. */
-const namesIn = (value: unknown, into = new Set<string>()): Set<string> => {
-  if (typeof value === 'string') into.add(value);
-  else if (typeof value === 'object' && value !== null) for (const own of Object.values(value)) namesIn(own, into);
+/** Keys of texts in the device library; its other strings are ids and kinds, which a page has words for. */
+const LIBRARY_TEXTS = new Set([
+  'name',
+  'family',
+  'group',
+  'label',
+  'source',
+  'summary',
+  'says',
+  'unit',
+  'needs',
+  'words',
+]);
+
+/** What is data and no sentence: every string of a rig or take, or those under the given keys. */
+const namesIn = (value: unknown, keys?: ReadonlySet<string>, into = new Set<string>(), isName = !keys): Set<string> => {
+  if (typeof value === 'string') {
+    if (isName) into.add(value);
+  } else if (Array.isArray(value)) for (const own of value) namesIn(own, keys, into, isName);
+  else if (typeof value === 'object' && value !== null)
+    for (const [key, own] of Object.entries(value)) namesIn(own, keys, into, !keys || keys.has(key));
   return into;
 };
 
@@ -162,7 +179,7 @@ test('every word of every view comes from words, and has room when it is longer'
       (await page.request.get(server.url + path)).json(),
     ),
   );
-  const names = [...namesIn([answers, catalogue, 'Mellow Tap'])]
+  const names = [...namesIn([answers, 'Mellow Tap']), ...namesIn(catalogue, LIBRARY_TEXTS)]
     .filter((name) => /\p{L}{2,}/u.test(name))
     .sort((a, b) => b.length - a.length);
   for (const { path, ready } of VIEWS) {

@@ -45,7 +45,7 @@ export function InsideMap({ type }: { type: DeviceType }) {
                     {say.values({
                       p: p.name,
                       connector: textOf(connectorOf(p.connector)?.name ?? p.connector),
-                      level: p.level,
+                      level: say.levelOf({ level: p.level }),
                     })}
                   </title>
                   <rect

@@ -67,10 +67,10 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
             .map((p) => (
               <tr key={p.id}>
                 <td>{p.name}</td>
-                <td>{p.direction}</td>
+                <td>{say.directionOf({ direction: p.direction })}</td>
                 <td>{textOf(connectorOf(p.connector)?.name ?? p.connector)}</td>
-                <td>{p.level}</td>
-                <td>{p.channels.map((c) => c.id).join(', ')}</td>
+                <td>{say.levelOf({ level: p.level })}</td>
+                <td>{p.channels.map((c) => say.channelOf({ channel: c.id })).join(', ')}</td>
                 <td className="quiet small">{sayMore(p)}</td>
               </tr>
             ))}
@@ -104,12 +104,12 @@ function sayMore({ gives, takes, harmedBy, picture, isolated, socket }: PortSpec
     socket && say.sharesSocket({ socket }),
     gives &&
       say.suppliesPowerMa({
-        kind: gives.kind,
+        kind: say.socketPower({ kind: gives.kind }),
         milliamps: gives.milliamps,
         switch: gives.setting ? say.switchable() : '',
       }),
-    takes && say.needsPowerMa({ kind: takes.kind, milliamps: takes.milliamps }),
-    harmedBy && say.mustNotGetPower({ join: harmedBy.join(', ') }),
+    takes && say.needsPowerMa({ kind: say.socketPower({ kind: takes.kind }), milliamps: takes.milliamps }),
+    harmedBy && say.mustNotGetPower({ join: harmedBy.map((kind) => say.socketPower({ kind })).join(say.or()) }),
     isolated && say.isolatedFromChassis(),
     picture?.link && say.carries({ link: picture.link }),
     picture?.most && say.max({ most: picture.most }),

@@ -47,7 +47,7 @@ export function PortFields({ draft, onDraft }: Props) {
                   onChange={(e) => setPort(i, { name: e.target.value })}
                 />
               </td>
-              <td className="quiet">{p.direction}</td>
+              <td className="quiet">{say.directionOf({ direction: p.direction })}</td>
               <td>
                 <Choice
                   label={say.connectorWith({ id: p.id })}
@@ -60,7 +60,7 @@ export function PortFields({ draft, onDraft }: Props) {
                 <Choice
                   label={say.level({ id: p.id })}
                   value={p.level}
-                  options={LEVELS.map((l) => [l, l] as const)}
+                  options={LEVELS.map((level) => [level, say.levelOf({ level })] as const)}
                   onChange={(level) => setPort(i, { level: level as LevelClass })}
                 />
               </td>
