@@ -50,7 +50,7 @@ describe('Gear', () => {
     show(<GearScreen />);
     await find(user, 'condenser');
     expect(screen.getByRole('heading', { name: 'Microphone, condenser, XLR' })).toBeTruthy();
-    expect(screen.getByText(/powered by phantom power/)).toBeTruthy();
+    expect(screen.getByText(/runs on phantom power/)).toBeTruthy();
     expect(
       within(screen.getByRole('table', { name: say.sockets() })).getByText(/needs phantom power, 4 mA/),
     ).toBeTruthy();

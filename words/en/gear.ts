@@ -55,7 +55,7 @@ export const gear = {
   insideTitle: message('Inside'),
   needsNoPower: message('needs no power'),
   or: message(' or '),
-  poweredBy: message('powered by {or}', { or: 'text' }),
+  poweredBy: message('runs on {or}', { or: 'text' }),
   powerOf: message(
     '{by, select, mains {AC power} battery {battery} usb {USB} hdmi {HDMI} phantom {phantom power} network {network (PoE)} other {plug-in power}}',
     { by: 'text' },
