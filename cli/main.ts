@@ -111,17 +111,15 @@ async function run(args: readonly string[]): Promise<number> {
 }
 
 /**
- * Lets the engine's compile jobs end while this thread still collects garbage for them: on the way out of Node.js 20 it no
- * longer does, and a job that then waits for a collection holds the process for ever (seen once in some thousand runs).
+ * Keeps the event loop alive while a command runs. Loading WebAssembly leaves the loop empty, and Node.js 20 then blocks
+ * this thread until all jobs of the engine have ended; a compile job that waits for this thread to collect garbage never
+ * ends (one run in four hung so on a busy machine).
  */
-async function settleCompiler(): Promise<void> {
-  for (let i = 0; i < 4; i++) await new Promise((next) => setTimeout(next, 3));
-}
+const alive = setInterval(() => {}, 1000);
 
 run(process.argv.slice(2))
-  .then(async (code) => {
+  .then((code) => {
     process.exitCode = code;
-    await settleCompiler();
   })
   .catch((error: unknown) => {
     // What a user can do something about: misuse, and what core refuses. Anything else is ours, and says so.
@@ -131,4 +129,5 @@ run(process.argv.slice(2))
       `mellow: ${(known ? message : say.internalErrorPleaseReport({ message })).replace(/\s+/g, ' ')}\n`,
     );
     process.exitCode = 2;
-  });
+  })
+  .finally(() => clearInterval(alive));

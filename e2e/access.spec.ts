@@ -42,6 +42,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await expect(page.getByText(/affects \d+/).first()).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.keyboard.press('Escape');
+    await expect(page.getByRole('heading', { name: 'To-do list' })).toBeHidden();
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync?listener=all`);
     await expect(page.getByRole('img', { name: 'Timing at “Stream”' })).toBeVisible();
     expect(await found(page)).toEqual([]);
