@@ -85,7 +85,7 @@ export function bigRig(deviceCount: number): Rig {
         id: `${box}-${s}`,
         typeId,
         name: `${box} ${s}`,
-        settings: box === 'mixer' ? { 'strip-5-6-fader': { value: -20, known: 'seen' } } : {},
+        settings: box === 'mixer' ? { 'strip-5-6-fader': { value: -20, known: 'confirmed' } } : {},
         ...(box === 'program' && { on: `computer-${s}` }),
       })),
     ),
@@ -96,7 +96,7 @@ export function bigRig(deviceCount: number): Rig {
         to: ref(b, t),
         medium: medium(a, b),
         lengthM: 1,
-        known: 'seen',
+        known: 'confirmed',
       }))
       .filter((c) => c.from.deviceId !== c.to.deviceId || c.medium === 'software'),
     sources: numbers

@@ -16,10 +16,12 @@ export const check: Command = async ([path]) => {
 };
 
 /** A finding with its sentences, and with the codes that they come from. */
-const spoken = (finding: Finding, fixes: readonly Fix[]) => ({
+const spoken = ({ dismissed, ...finding }: Finding, fixes: readonly Fix[]) => ({
   ...finding,
   code: finding.says.code,
   params: structuredClone(finding.says.params),
+  /** Its name in scripts since the first version. */
+  aside: dismissed,
   says: textOf(finding.says),
   asks: finding.asks && textOf(finding.asks),
   why: finding.why.map(({ says, source }) => ({ says: textOf(says), source: textOf(source) })),

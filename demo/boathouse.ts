@@ -10,7 +10,7 @@ const COUCH = { fedBy: 'couch-strip' };
  * The game reaches the stream twice; the couch's sound comes late through its capture device; Ilse hears herself.
  */
 export const boathouse: Rig = {
-  schemaVersion: 2,
+  schemaVersion: 3,
   name: 'Boathouse relay',
   notes:
     'Six hours of old video games for the boat fund. Wren hosts at the desk, a couch plays, Ilse comments from home, Ambrose plays jingles.',
@@ -254,7 +254,7 @@ export const boathouse: Rig = {
   ],
   measurements: [],
   tasks: [],
-  aside: [
+  dismissed: [
     {
       id: 'balance-masked:backup',
       reason: 'the backup is mixed anew afterwards',

@@ -9,7 +9,7 @@ const SHED = { on: 'laptop' };
  * return is in that mix: the pupils hear themselves.
  */
 export const clayHour: Rig = {
-  schemaVersion: 2,
+  schemaVersion: 3,
   name: 'Clay hour',
   notes: 'An hour of pottery over a call from the shed. Music stays quiet; it is only loud while everybody works.',
   session: {
@@ -93,7 +93,7 @@ export const clayHour: Rig = {
   ],
   measurements: [],
   tasks: [],
-  aside: [],
+  dismissed: [],
   moments: [
     {
       id: 'working',

@@ -8,7 +8,7 @@ const HERE = { on: 'computer' };
  * in software. The display's own poor microphone is the one that the chat has got.
  */
 export const gliderCorner: Rig = {
-  schemaVersion: 2,
+  schemaVersion: 3,
   name: 'Glider corner',
   notes: 'Evening flights with the ground crew on the chat, streamed. One computer does everything.',
   session: { frameRate: { num: 60, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18, hours: 2 },
@@ -85,6 +85,6 @@ export const gliderCorner: Rig = {
   ],
   measurements: [],
   tasks: [],
-  aside: [],
+  dismissed: [],
   moments: [],
 };

@@ -9,7 +9,7 @@ const HALL = { on: 'laptop' };
  * As set up, the strip that should bring them listens to its empty jacks, and what would bring them is sent back to them.
  */
 export const mothNight: Rig = {
-  schemaVersion: 2,
+  schemaVersion: 3,
   name: 'Moth night',
   notes: 'Talk, light trap, questions; two and a half hours. Leads to the loudspeakers are taped down along the wall.',
   session: {
@@ -106,7 +106,7 @@ export const mothNight: Rig = {
   ],
   measurements: [],
   tasks: [],
-  aside: [],
+  dismissed: [],
   moments: [
     {
       id: 'questions',

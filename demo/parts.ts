@@ -5,7 +5,13 @@ import type { Rig } from '#core/rig/index.ts';
 export type Cable = Rig['cables'][number];
 export type Settings = Rig['devices'][number]['settings'];
 
-export const lead = (id: string, from: string, to: string, lengthM: number, known: Cable['known'] = 'seen'): Cable => ({
+export const lead = (
+  id: string,
+  from: string,
+  to: string,
+  lengthM: number,
+  known: Cable['known'] = 'confirmed',
+): Cable => ({
   id,
   from: ref(from),
   to: ref(to),
@@ -35,7 +41,7 @@ export function ref(place: string): { deviceId: string; portId: string } {
 }
 
 export const seen = (values: Record<string, number | boolean | string>): Settings =>
-  Object.fromEntries(Object.entries(values).map(([id, value]) => [id, { value, known: 'seen' as const }]));
+  Object.fromEntries(Object.entries(values).map(([id, value]) => [id, { value, known: 'confirmed' as const }]));
 
 type Device = Rig['devices'][number];
 export const device = (

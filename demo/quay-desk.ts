@@ -7,7 +7,7 @@ import { air, device, lead, must, ref, seen, software } from './parts.ts';
  * same ids in both, so that they can be laid side by side.
  */
 const common: Omit<Rig, 'name' | 'notes' | 'devices' | 'cables'> = {
-  schemaVersion: 2,
+  schemaVersion: 3,
   session: { frameRate: { num: 30, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18, hours: 1 },
   types: [],
   sources: [
@@ -28,7 +28,7 @@ const common: Omit<Rig, 'name' | 'notes' | 'devices' | 'cables'> = {
   plan: [...must('recording', 'host'), { sourceId: 'host', listenerId: 'host', want: 'may' }],
   measurements: [],
   tasks: [],
-  aside: [],
+  dismissed: [],
   moments: [],
 };
 

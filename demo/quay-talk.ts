@@ -7,7 +7,7 @@ import { air, device, lead, light, must, ref, seen } from './parts.ts';
  * its own. Three ways, each with another delay.
  */
 export const quayTalk: Rig = {
-  schemaVersion: 2,
+  schemaVersion: 3,
   name: 'Quay talk',
   notes: 'An interview on the quay, one hour, no mains. Clap at the start and at the end of every take.',
   session: { frameRate: { num: 30, den: 1 }, sampleRateHz: 48_000, toleranceId: 'ebu-r37', fullScaleDbu: 18, hours: 1 },
@@ -67,6 +67,6 @@ export const quayTalk: Rig = {
   plan: [...must('recording', 'guest', 'host'), ...must('backup', 'guest', 'host')],
   measurements: [],
   tasks: [],
-  aside: [],
+  dismissed: [],
   moments: [],
 };

@@ -24,7 +24,7 @@ function lastEvening(): Rig {
       .map((c) => (c.id === 'wren-xlr' ? { ...c, lengthM: 4 } : c)),
     devices: boathouse.devices.map((d) =>
       d.id === 'mixer'
-        ? { ...d, settings: { ...d.settings, 'strip-1-gain': { value: 52, known: 'seen' as const } } }
+        ? { ...d, settings: { ...d.settings, 'strip-1-gain': { value: 52, known: 'confirmed' as const } } }
         : d,
     ),
   };

@@ -12,7 +12,7 @@ const radio = (id: string, from: string, to: string, lengthM: number): Cable => 
  * radio A, the right ear radio B; a computer logs both and streams them to members. Its cables join earths in a ring.
  */
 export const skerryNet: Rig = {
-  schemaVersion: 2,
+  schemaVersion: 3,
   name: 'Skerry net',
   notes: 'Training on two channels, three hours. Keyed by pedal; dummy loads while testing; licences hang by the door.',
   session: {
@@ -100,7 +100,7 @@ export const skerryNet: Rig = {
   ],
   measurements: [],
   tasks: [],
-  aside: [],
+  dismissed: [],
   moments: [sending('a', 'Send A'), sending('b', 'Send B')],
 };
 

@@ -15,7 +15,7 @@ export function fortyByForty() {
     to: { deviceId: to[0], portId: to[1] },
     medium: 'lead',
     lengthM: 1,
-    known: 'seen',
+    known: 'confirmed',
   });
   return {
     schemaVersion: 1,

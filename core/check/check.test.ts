@@ -214,7 +214,7 @@ describe('the Boathouse relay', () => {
       kind: 'set-setting',
       deviceId: 'mixer',
       settingId: 'strip-1-mute',
-      setting: { value: true, known: 'seen' },
+      setting: { value: true, known: 'confirmed' },
     } satisfies Edit);
     if (!muted.ok) throw new Error();
     const missing = check(muted.rig).find((f) => f.id === 'plan-missing:wren>stream')!;

@@ -9,12 +9,12 @@ interface Joined {
   readonly from: End;
   readonly to: End;
   readonly lengthM?: number;
-  readonly known?: 'assumed' | 'seen';
+  readonly known?: 'assumed' | 'confirmed';
   readonly medium?: 'lead' | 'radio';
 }
 
 /** Two devices and the cable between them, for rules that look at one cable. */
-export function joined({ from, to, lengthM = 1, known = 'seen', medium = 'lead' }: Joined): Rig {
+export function joined({ from, to, lengthM = 1, known = 'confirmed', medium = 'lead' }: Joined): Rig {
   const channels = (n = 1) => Array.from({ length: n }, (_, i) => ({ id: `ch-${i + 1}`, carries: 'sound' }));
   const type = (id: string, direction: 'in' | 'out', { connector, level, channels: n }: End) => ({
     id,
@@ -96,7 +96,7 @@ export function desk(boxes: Readonly<Record<string, string>>, cables: readonly s
     Object.fromEntries(
       Object.entries(set)
         .filter(([key]) => key.startsWith(`${id}.`))
-        .map(([key, value]) => [key.slice(id.length + 1), { value, known: 'seen' }]),
+        .map(([key, value]) => [key.slice(id.length + 1), { value, known: 'confirmed' }]),
     );
   const named = (text: string) => text.split(/\s*[:>]\s*/) as [string, string];
   return parseRig({
@@ -128,7 +128,7 @@ export function desk(boxes: Readonly<Record<string, string>>, cables: readonly s
         to: ref(to),
         medium: words.find((w) => MEDIA.includes(w)) ?? 'lead',
         lengthM: Number(words.find((w) => /^[\d.]+$/.test(w)) ?? 1),
-        known: words.includes('?') ? 'assumed' : 'seen',
+        known: words.includes('?') ? 'assumed' : 'confirmed',
         ...(words.includes('straight') && { parts: [] }),
         ...(map.length > 0 && { map: map.map(([a, b]) => ({ from: a, to: b })) }),
       };

@@ -48,7 +48,7 @@ export const RULES: readonly Rule[] = [
 ];
 
 const WEIGHT: Record<Severity, number> = { stop: 0, fix: 1, watch: 2 };
-const weightOf = ({ severity, aside }: Finding): number => WEIGHT[severity] + (aside ? 3 : 0);
+const weightOf = ({ severity, dismissed }: Finding): number => WEIGHT[severity] + (dismissed ? 3 : 0);
 
 /**
  * What is wrong or doubtful in a rig, the worst first; in the order of the rules within a severity; what was put aside
@@ -103,7 +103,7 @@ function inMoment(rig: Rig, finding: Finding, { id, name }: Moment): Finding {
     momentId: id,
     says: said(finding.says),
     asks: finding.asks && said(finding.asks),
-    aside: rig.aside.find((a) => a.id === here) ?? null,
+    dismissed: rig.dismissed.find((a) => a.id === here) ?? null,
   };
 }
 

@@ -1,7 +1,7 @@
 import type { Mode } from '#core/picture/index.ts';
 import {
-  type Aside,
   type Change,
+  type Dismissal,
   type Edit,
   type PortSpec,
   type Rig,
@@ -61,8 +61,8 @@ export interface Finding {
   /** Where it rests on something assumed: what to look at, as a question. It is then asked, and not claimed. */
   readonly asks: Said | null;
   readonly why: readonly Reason[];
-  /** Put aside by someone, with the reason; null while it counts. */
-  readonly aside: Aside | null;
+  /** Ignored by someone, with the reason; null while it counts. */
+  readonly dismissed: Dismissal | null;
   /** The moment in which it is so; null where it is so in the plain rig. */
   readonly momentId: string | null;
 }
@@ -106,7 +106,7 @@ export interface Rule {
   readonly fixes: (context: Context, finding: Finding) => readonly Fix[];
 }
 
-export type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | 'aside' | 'momentId'> & {
+export type Draft = Omit<Finding, 'id' | 'rule' | 'stage' | 'asks' | 'where' | 'dismissed' | 'momentId'> & {
   readonly at: string;
   readonly where?: Where;
   readonly asks?: Said | null;
@@ -126,12 +126,12 @@ export function findingOf(stage: Stage, rule: string, { at, where, asks, rests, 
     says: draft.says,
     asks: asks ?? (rests ? askSetting(rests.box, rests.seen) : null),
     why: draft.why,
-    aside: null,
+    dismissed: null,
     momentId: null,
   };
 }
 
-/** A rule from findings of it that know nothing of what was put aside. */
+/** A rule from findings of it that know nothing of what is ignored. */
 export const ruleOf = (
   id: string,
   find: (context: Context) => readonly Finding[],
@@ -140,8 +140,8 @@ export const ruleOf = (
   id,
   check: (context) => {
     const found = find(context);
-    if (context.rig.aside.length === 0) return found;
-    return found.map((f) => ({ ...f, aside: context.rig.aside.find((a) => a.id === f.id) ?? null }));
+    if (context.rig.dismissed.length === 0) return found;
+    return found.map((f) => ({ ...f, dismissed: context.rig.dismissed.find((a) => a.id === f.id) ?? null }));
   },
   fixes,
 });

@@ -11,7 +11,7 @@ const turned = (value: number): Rig => {
     kind: 'set-setting' as const,
     deviceId: 'mixer',
     settingId: 'strip-1-gain',
-    setting: { value, known: 'seen' as const },
+    setting: { value, known: 'confirmed' as const },
   };
   const done = applyEdit(relay, edit);
   if (!done.ok) throw new Error(textOf(done.refusal.reason));

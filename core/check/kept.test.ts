@@ -23,7 +23,7 @@ function someEdit(rig: Rig, [kind, which, value]: readonly [number, number, numb
       kind: 'batch',
       edits: [
         { kind: 'unplug', cableId: cable.id },
-        { kind: 'plug', cable: { ...cable, lengthM: value, known: value % 2 ? 'seen' : 'assumed' } },
+        { kind: 'plug', cable: { ...cable, lengthM: value, known: value % 2 ? 'confirmed' : 'assumed' } },
       ],
     };
   if (kind === 2 && device) return removeDevice(rig, device.id);
@@ -38,7 +38,7 @@ function someEdit(rig: Rig, [kind, which, value]: readonly [number, number, numb
         : [spec.min, spec.max];
   const setting = {
     value: values[which % values.length]!,
-    known: value % 3 ? ('seen' as const) : ('assumed' as const),
+    known: value % 3 ? ('confirmed' as const) : ('assumed' as const),
   };
   return { kind: 'set-setting', deviceId: device.id, settingId: spec.id, setting };
 }

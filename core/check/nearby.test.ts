@@ -43,7 +43,7 @@ function turned(rig: Rig, random: () => number): Rig {
         : random() < 0.3
           ? spec.min
           : spec.min + Math.floor((random() * (spec.max - spec.min)) / spec.step) * spec.step;
-  const settings = { ...device.settings, [spec.id]: { value, known: 'seen' as const } };
+  const settings = { ...device.settings, [spec.id]: { value, known: 'confirmed' as const } };
   return { ...rig, devices: rig.devices.map((d) => (d === device ? { ...d, settings } : d)) };
 }
 

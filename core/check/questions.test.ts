@@ -72,7 +72,7 @@ describe('questions', () => {
     expect(
       askedBy(
         relay,
-        findings.map((f) => ({ ...f, aside: { id: f.id, reason: 'so', at: '2026-11-25T10:00:00Z' } })),
+        findings.map((f) => ({ ...f, dismissed: { id: f.id, reason: 'so', at: '2026-11-25T10:00:00Z' } })),
       ),
     ).toEqual([]);
   });

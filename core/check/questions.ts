@@ -58,8 +58,8 @@ export interface Question {
 }
 
 /** What a finding rests on that no one has looked at; null where it is no setting and no cable. */
-function subjectOf(rig: Rig, { where, asks, aside }: Finding): string | null {
-  if (!asks || aside) return null;
+function subjectOf(rig: Rig, { where, asks, dismissed }: Finding): string | null {
+  if (!asks || dismissed) return null;
   if (where.setting) return `setting:${where.setting.deviceId}.${where.setting.settingId}`;
   const here = rig.cables.filter((c) => where.cableIds.includes(c.id));
   const cable = here.find((c) => c.known === 'assumed') ?? here[0];

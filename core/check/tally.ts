@@ -3,7 +3,7 @@ import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { check } from './check.ts';
 import type { Finding, Severity } from './finding.ts';
 
-/** How a rig stands, in numbers: those of the lists. What was put aside does not count. */
+/** How a rig stands, in numbers: those of the lists. What is ignored does not count. */
 export interface Tally {
   readonly stops: number;
   readonly fixes: number;
@@ -15,7 +15,7 @@ export function tally(
   evaluation: Evaluation = evaluate(rig),
   findings: readonly Finding[] = check(rig, evaluation),
 ): Tally {
-  const count = (severity: Severity) => findings.filter((f) => f.severity === severity && !f.aside).length;
+  const count = (severity: Severity) => findings.filter((f) => f.severity === severity && !f.dismissed).length;
   // In time once something is done at the desk: nothing is found, and yet it is not good.
   const onceDone = evaluation.pairs.filter((p) => p.verdict.word === 'once-done').length;
   return { stops: count('stop'), fixes: count('fix'), watches: count('watch') + onceDone };

@@ -61,7 +61,7 @@ function wrongWith(line: string, { types, hears, true: told = '' }: (typeof CORP
   const against = evaluation.pairs.filter((p) =>
     p.want === 'must' ? p.ways.length === 0 : p.want === 'must-not' && p.ways.length > 0,
   );
-  const findings = check(rig, evaluation).filter((f) => !f.aside);
+  const findings = check(rig, evaluation).filter((f) => !f.dismissed);
   const claimed = findings.filter(
     (f) => !f.asks && ['stop', 'fix'].includes(f.severity) && !told.split(' ').includes(f.rule),
   );

@@ -94,7 +94,7 @@ describe('a desk read from plain words', () => {
     expect(check(answered).filter((f) => f.severity === 'stop')).toEqual([]);
     expect(answered.devices.find((d) => d.id === 'console-1')!.settings['copy-protection']).toEqual({
       value: 'off',
-      known: 'seen',
+      known: 'confirmed',
     });
   });
   it.each([

@@ -33,7 +33,7 @@ describe('the lines of a rig', () => {
       kind: 'set-setting',
       deviceId: 'camera',
       settingId: 'microphone-mute',
-      setting: { value: true, known: 'seen' },
+      setting: { value: true, known: 'confirmed' },
     });
     expect(line('camera-usb').silent).toBe(false);
     expect(line('camera-usb', linesOf(muted, evaluate(muted)))).toMatchObject({ silent: true, strands: [] });

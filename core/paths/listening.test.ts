@@ -65,7 +65,7 @@ describe('what is heard while it goes on', () => {
       ...relay,
       devices: relay.devices.map((d) =>
         d.id === 'mixer'
-          ? { ...d, settings: { ...d.settings, 'strip-1-delay': { value: 90, known: 'seen' as const } } }
+          ? { ...d, settings: { ...d.settings, 'strip-1-delay': { value: 90, known: 'confirmed' as const } } }
           : d,
       ),
     };

@@ -25,7 +25,7 @@ function built(rig: Rig, bridge: Bridge): Rig {
         kind: 'set-setting',
         deviceId,
         settingId,
-        setting: { value, known: 'seen' },
+        setting: { value, known: 'confirmed' },
       }),
     ),
   ];
@@ -76,7 +76,7 @@ describe('what settings cannot bring', () => {
           to: { deviceId: 'c', portId: 'in-1' },
           medium: 'software',
           lengthM: 0,
-          known: 'seen',
+          known: 'confirmed',
         },
       ],
     };

@@ -70,7 +70,7 @@ describe('a level measured from a take', () => {
     const quieter = (r: Rig): Rig => ({
       ...r,
       devices: r.devices.map((d) =>
-        d.id === 'mixer' ? { ...d, settings: { ...d.settings, 'main-fader': { value: -10, known: 'seen' } } } : d,
+        d.id === 'mixer' ? { ...d, settings: { ...d.settings, 'main-fader': { value: -10, known: 'confirmed' } } } : d,
       ),
     });
     const moved = wayOf(quieter(after)).noiseDb! - wayOf(after).noiseDb!;

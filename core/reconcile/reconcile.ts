@@ -103,7 +103,7 @@ export function asMade(rig: Rig, { madeWith, listenerId }: Pick<PictureReading, 
       const then = Object.fromEntries(
         own.map((s) => [
           s.spec.id,
-          { value: stood.get(`${device.id}.${s.spec.id}`) ?? s.spec.min, known: 'seen' as const },
+          { value: stood.get(`${device.id}.${s.spec.id}`) ?? s.spec.min, known: 'confirmed' as const },
         ]),
       );
       return own.length === 0 ? device : { ...device, settings: { ...device.settings, ...then } };

@@ -132,7 +132,7 @@ function readRow(
           : say.cableLength({ id: known.id, from: known.lengthM, to: lengthM }),
       edits: [
         { kind: 'unplug', cableId: known.id },
-        { kind: 'plug', cable: { ...next, known: 'seen' } },
+        { kind: 'plug', cable: { ...next, known: 'confirmed' } },
       ],
     };
   }
@@ -141,7 +141,7 @@ function readRow(
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '');
   const id = freeId(rig, wanted || `${from.deviceId}-${to.deviceId}`.slice(0, 56));
-  const cable: Cable = { id, from, to, medium, lengthM, known: 'seen', ...more };
+  const cable: Cable = { id, from, to, medium, lengthM, known: 'confirmed', ...more };
   return { id, says: say.connected({ id }), edits: [{ kind: 'plug', cable }] };
 }
 

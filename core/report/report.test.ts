@@ -53,7 +53,10 @@ describe('leads as CSV', () => {
     };
     const back = applied(rig, leadsToCsv(rich));
     for (const id of ['wren-xlr', 'phone-line', 'camera-hdmi'])
-      expect(back.cables.find((c) => c.id === id)).toEqual({ ...rich.cables.find((c) => c.id === id), known: 'seen' });
+      expect(back.cables.find((c) => c.id === id)).toEqual({
+        ...rich.cables.find((c) => c.id === id),
+        known: 'confirmed',
+      });
     expect(leadsFromCsv(rich, leadsToCsv(rig)).edit).toBeNull();
     const said = leadsFromCsv(
       rig,
@@ -91,7 +94,7 @@ describe('leads as CSV', () => {
     ]);
     expect(read.edit).toMatchObject({
       kind: 'batch',
-      edits: [{ kind: 'unplug' }, { kind: 'plug', cable: { lengthM: 2.5, known: 'seen' } }],
+      edits: [{ kind: 'unplug' }, { kind: 'plug', cable: { lengthM: 2.5, known: 'confirmed' } }],
     });
   });
   it('that are no table of leads are refused with what to do', () => {

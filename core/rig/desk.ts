@@ -54,12 +54,12 @@ export function markDone(rig: Rig, changes: readonly Change[]): Edit {
     kind: 'batch',
     edits: changes.flatMap((change): Edit[] => {
       if ('cableId' in change) {
-        const seen = change.cable && { ...change.cable, known: 'seen' as const };
+        const seen = change.cable && { ...change.cable, known: 'confirmed' as const };
         return [...closing(leadTask(rig, change.cableId)), ...replug(rig, change.cableId, seen)];
       }
       const { deviceId, settingId, value } = change;
       return [
-        { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'seen' } },
+        { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'confirmed' } },
         ...closing(settingTask(rig, change)),
       ];
     }),
@@ -119,14 +119,14 @@ function leadToDo(rig: Rig, { cableId, cable }: LeadChange, openedAt: string, br
 export function tickTask(rig: Rig, task: Task): Edit {
   if (!isSettingTask(task)) {
     const cable = cableOf(rig, task.cableId);
-    const seen = cable ? replug(rig, task.cableId, { ...cable, known: 'seen' }) : [];
+    const seen = cable ? replug(rig, task.cableId, { ...cable, known: 'confirmed' }) : [];
     return { kind: 'batch', edits: [...closing(task), ...seen] };
   }
   const { deviceId, settingId } = task;
   const value = storedSetting(rig, task)?.value ?? task.before.value;
   return {
     kind: 'batch',
-    edits: [{ kind: 'set-setting', deviceId, settingId, setting: { value, known: 'seen' } }, ...closing(task)],
+    edits: [{ kind: 'set-setting', deviceId, settingId, setting: { value, known: 'confirmed' } }, ...closing(task)],
   };
 }
 

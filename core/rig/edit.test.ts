@@ -116,7 +116,7 @@ describe('drawn and done', () => {
 
   it('what is already so is seen at once and leaves no task', () => {
     const done = apply(rig, markDone(rig, [change]));
-    expect(settingOf(done)).toEqual({ value: 128, known: 'seen' });
+    expect(settingOf(done)).toEqual({ value: 128, known: 'confirmed' });
     expect(done.tasks).toHaveLength(0);
   });
   it('what is to be done is assumed until it is ticked', () => {
@@ -124,7 +124,7 @@ describe('drawn and done', () => {
     expect(settingOf(drawn)).toEqual({ value: 128, known: 'assumed' });
     expect(drawn.tasks).toMatchObject([{ id: 'mixer.strip-1-delay', before: { value: 0 } }]);
     const done = apply(drawn, tickTask(drawn, drawn.tasks[0]!));
-    expect(settingOf(done)).toEqual({ value: 128, known: 'seen' });
+    expect(settingOf(done)).toEqual({ value: 128, known: 'confirmed' });
     expect(done.tasks).toHaveLength(0);
   });
   it('a second proposal replaces the first and still knows what stood before', () => {
@@ -138,7 +138,7 @@ describe('drawn and done', () => {
     const seen = apply(rig, markDone(rig, [{ ...change, value: 10 }]));
     const drawn = apply(seen, addTasks(seen, [change], at));
     const dropped = apply(drawn, dropTask(drawn, drawn.tasks[0]!));
-    expect(settingOf(dropped)).toEqual({ value: 10, known: 'seen' });
+    expect(settingOf(dropped)).toEqual({ value: 10, known: 'confirmed' });
   });
   it('what stands at the desk is the drawing without what is still to be done', () => {
     expect(asAtDesk(rig)).toBe(rig);

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import type { Text } from '#core/said/index.ts';
 import { findTypes } from './lookup.ts';
+import { migratedEdit } from './migrations.ts';
 import { inOrder, sorted } from './order.ts';
 import { checkReferences } from './references.ts';
 import { say } from './sayings.ts';
-import { Aside, type Device, LeadTask, Moment, type Rig, RigDocument, SettingTask } from './schema.ts';
+import { type Device, Dismissal, LeadTask, Moment, type Rig, RigDocument, SettingTask } from './schema.ts';
 
 const shape = RigDocument.shape;
 const Id = shape.devices.element.shape.id;
@@ -40,8 +41,8 @@ const SingleEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('remove-measurement'), measurementId: Id }),
   z.strictObject({ kind: z.literal('open-task'), task: shape.tasks.element }),
   z.strictObject({ kind: z.literal('close-task'), taskId: z.union([SettingTask.shape.id, LeadTask.shape.id]) }),
-  z.strictObject({ kind: z.literal('put-aside'), aside: Aside }),
-  z.strictObject({ kind: z.literal('take-up'), findingId: Aside.shape.id }),
+  z.strictObject({ kind: z.literal('dismiss'), dismissal: Dismissal }),
+  z.strictObject({ kind: z.literal('reinstate'), findingId: Dismissal.shape.id }),
   z.strictObject({ kind: z.literal('add-moment'), moment: Moment, at: Place.optional() }),
   z.strictObject({ kind: z.literal('set-moment'), moment: Moment }),
   z.strictObject({ kind: z.literal('remove-moment'), momentId: Id }),
@@ -49,10 +50,13 @@ const SingleEdit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('set-plan'), sourceId: Id, listenerId: Id, cell: shape.plan.element.nullable() }),
 ]);
 
-/** A change as a value. A batch is one step: all of it, or none. */
+/** A change as a value. A batch is one step: all of it, or none. Steps that a browser kept in older terms are read too. */
 export type Edit = z.infer<typeof SingleEdit> | { kind: 'batch'; edits: Edit[] };
 export const Edit: z.ZodType<Edit> = z.lazy(() =>
-  z.union([SingleEdit, z.strictObject({ kind: z.literal('batch'), edits: z.array(Edit).max(2000) })]),
+  z.preprocess(
+    migratedEdit,
+    z.union([SingleEdit, z.strictObject({ kind: z.literal('batch'), edits: z.array(Edit).max(2000) })]),
+  ),
 );
 
 export interface Refusal {
@@ -151,10 +155,13 @@ function change(rig: Rig, edit: Edit): Applied {
       return accept({ tasks: [...rig.tasks, edit.task] }, { kind: 'close-task', taskId: edit.task.id });
     case 'close-task':
       return remove(rig, 'tasks', edit.taskId, (task) => ({ kind: 'open-task', task }));
-    case 'put-aside':
-      return accept({ aside: [...rig.aside, edit.aside] }, { kind: 'take-up', findingId: edit.aside.id });
-    case 'take-up':
-      return remove(rig, 'aside', edit.findingId, (aside) => ({ kind: 'put-aside', aside }));
+    case 'dismiss':
+      return accept(
+        { dismissed: [...rig.dismissed, edit.dismissal] },
+        { kind: 'reinstate', findingId: edit.dismissal.id },
+      );
+    case 'reinstate':
+      return remove(rig, 'dismissed', edit.findingId, (dismissal) => ({ kind: 'dismiss', dismissal }));
     case 'add-moment':
       return accept(
         { moments: inserted(rig.moments, inOrder(edit.moment), edit.at) },
@@ -210,7 +217,16 @@ function withSetting(device: Device, settingId: string, setting: Device['setting
   return { ...device, settings: Object.fromEntries(all.sort(([a], [b]) => (a < b ? -1 : 1))) };
 }
 
-type Listed = 'types' | 'devices' | 'cables' | 'sources' | 'listeners' | 'measurements' | 'tasks' | 'aside' | 'moments';
+type Listed =
+  | 'types'
+  | 'devices'
+  | 'cables'
+  | 'sources'
+  | 'listeners'
+  | 'measurements'
+  | 'tasks'
+  | 'dismissed'
+  | 'moments';
 function remove<L extends Listed>(rig: Rig, list: L, id: string, inverse: (item: Rig[L][number]) => Edit): Applied {
   const items: readonly Rig[L][number][] = rig[list];
   const item = items.find((i) => i.id === id);

@@ -83,9 +83,9 @@ export { mayMeet, type Place, placesOf } from './places.ts';
 export { typeTroubles } from './references.ts';
 export { sayValue } from './say.ts';
 export {
-  type Aside,
   type Cable,
   type Device,
+  type Dismissal,
   type LeadTask,
   type Moment,
   type Photo,

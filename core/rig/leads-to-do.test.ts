@@ -39,7 +39,7 @@ describe('a lead to be done at the desk', () => {
   it('ticked counts as seen; dropped is gone again', () => {
     const drawn = applied(rig, addTasks(rig, [{ cableId: 'other', cable: other }], AT));
     const ticked = applied(drawn, tickTask(drawn, drawn.tasks[0]!));
-    expect(ticked.cables.find((c) => c.id === 'other')!.known).toBe('seen');
+    expect(ticked.cables.find((c) => c.id === 'other')!.known).toBe('confirmed');
     expect(ticked.tasks).toEqual([]);
     expect(applied(drawn, dropTask(drawn, drawn.tasks[0]!))).toEqual(rig);
   });
@@ -64,7 +64,7 @@ describe('a lead to be done at the desk', () => {
     const longer = applied(rig, addTasks(rig, [{ cableId: 'c0', cable: { ...lead, lengthM: 5 } }], AT));
     const so = applied(longer, markDone(longer, [{ cableId: 'c0', cable: { ...lead, lengthM: 5 } }]));
     expect(so.tasks).toEqual([]);
-    expect(so.cables[0]).toMatchObject({ lengthM: 5, known: 'seen' });
+    expect(so.cables[0]).toMatchObject({ lengthM: 5, known: 'confirmed' });
     expect(applied(rig, markDone(rig, [{ cableId: 'c0', cable: null }])).cables).toEqual([]);
   });
   it('goes with settings in one step', () => {
@@ -83,7 +83,7 @@ describe('a lead to be done at the desk', () => {
     ).toEqual(['lead:other', 'x.phantom']);
   });
   it('is measured by looking, where it is there', () => {
-    expect(applied(rig, leadIsSo(rig, 'c0', 7)!).cables[0]).toMatchObject({ lengthM: 7, known: 'seen' });
+    expect(applied(rig, leadIsSo(rig, 'c0', 7)!).cables[0]).toMatchObject({ lengthM: 7, known: 'confirmed' });
     expect(leadIsSo(rig, 'nowhere', 7)).toBeNull();
   });
 });

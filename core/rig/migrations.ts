@@ -1,4 +1,5 @@
 import { catalogue } from './catalogue/index.ts';
+import { RIG_VERSION } from './schema.ts';
 import type { DeviceType } from './schema-type.ts';
 
 type Document = Record<string, unknown>;
@@ -79,8 +80,27 @@ const known = (fields: Loose): Loose => Object.fromEntries(Object.entries(fields
  * `migrations[v]` takes a document of version v to v + 1. A released migration never changes; the kept
  * documents in the tests hold it to that.
  */
-export const migrations: Readonly<Record<number, (document: Document) => Document>> = {
+const migrations: Readonly<Record<number, (document: Document) => Document>> = {
   /** Version 2: a type states its capabilities, whatever shelf it is on. */
   1: (document) =>
     Array.isArray(document.types) ? { ...document, types: document.types.map(typeFromVersion1) } : document,
+  /** Version 3: findings that are ignored are called so. */
+  2: ({ aside, ...document }) => (aside === undefined ? document : { ...document, dismissed: aside }),
 };
+
+/** A document of any version up to this one's, brought to it step by step. Its shape is not checked yet. */
+export function migrated(document: Document & { readonly schemaVersion: number }): Document {
+  let now: Document = document;
+  for (let v = document.schemaVersion; v < RIG_VERSION; v++) now = { ...migrations[v]!(now), schemaVersion: v + 1 };
+  return now;
+}
+
+/** An edit that a browser kept, in the terms of today. The edits that a batch holds are left as they are. */
+export function migratedEdit(edit: unknown): unknown {
+  if (!isObject(edit)) return edit;
+  const { rig } = edit;
+  if (isObject(rig) && typeof rig.schemaVersion === 'number' && rig.schemaVersion < RIG_VERSION)
+    return { ...edit, rig: migrated({ ...rig, schemaVersion: Math.max(1, Math.floor(rig.schemaVersion)) }) };
+  if (edit.kind === 'put-aside') return { kind: 'dismiss', dismissal: edit.aside };
+  return edit.kind === 'take-up' ? { ...edit, kind: 'reinstate' } : edit;
+}

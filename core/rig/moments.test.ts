@@ -34,7 +34,7 @@ const hears = (momentId: string | null, sourceId: string, listenerId: string) =>
 describe('a moment of the session', () => {
   it('presses its settings and wants what it wants, over the plain rig', () => {
     const there = atMoment(skerry, 'send-a');
-    expect(there.devices.find((d) => d.id === 'radio-a')!.settings.key).toEqual({ value: 'send', known: 'seen' });
+    expect(there.devices.find((d) => d.id === 'radio-a')!.settings.key).toEqual({ value: 'send', known: 'confirmed' });
     expect(want(there, 'operator', 'boat-a')).toBe('must');
     expect(want(there, 'operator', 'boat-b')).toBe('must-not');
     expect(atMoment(skerry, null)).toBe(skerry);
@@ -73,7 +73,7 @@ describe('an edit in a moment', () => {
     kind: 'set-setting',
     deviceId: 'log-interface',
     settingId: 'direct',
-    setting: { value: -90, known: 'seen' },
+    setting: { value: -90, known: 'confirmed' },
   };
   it('goes into the moment where it is pressed or wanted, and leaves it again with its likeness', () => {
     const down = applied(skerry, editInMoment(skerry, 'send-a', press));
@@ -84,7 +84,7 @@ describe('an edit in a moment', () => {
       from: 0,
       to: -90,
     });
-    const up = editInMoment(down, 'send-a', { ...press, setting: { value: 0, known: 'seen' } });
+    const up = editInMoment(down, 'send-a', { ...press, setting: { value: 0, known: 'confirmed' } });
     expect(applied(down, up).moments).toEqual(skerry.moments);
     const cell = { sourceId: 'boat-b', listenerId: 'stream', want: 'must-not' as const };
     const planned = applied(skerry, editInMoment(skerry, 'send-b', { kind: 'set-plan', ...cell, cell }));

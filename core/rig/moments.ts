@@ -51,7 +51,7 @@ function pressed(device: Rig['devices'][number], own: Moment['settings']): Rig['
   const known = kept.get(key);
   if (known) return known;
   const settings = { ...device.settings };
-  for (const { settingId, value } of own) settings[settingId] = { value, known: 'seen' };
+  for (const { settingId, value } of own) settings[settingId] = { value, known: 'confirmed' };
   const made = { ...device, settings };
   kept.set(key, made);
   return made;

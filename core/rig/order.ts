@@ -16,7 +16,7 @@ export const sorted = (rig: Rig): Rig => ({
   cables: byId(rig.cables),
   measurements: byId(rig.measurements),
   tasks: byId(rig.tasks),
-  aside: byId(rig.aside),
+  dismissed: byId(rig.dismissed),
   plan: inOrderOf(rig.plan, byPair),
 });
 

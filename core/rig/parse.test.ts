@@ -69,19 +69,21 @@ describe('a rig document', () => {
     ],
     [
       'a setting that the device has not',
-      (r) => void (r.devices[0]!.settings.tea = { value: 1, known: 'seen' }),
+      (r) => void (r.devices[0]!.settings.tea = { value: 1, known: 'confirmed' }),
       'unknown-reference',
       'devices/0/settings/tea',
     ],
     [
       'a delay beyond the device',
-      (r) => void (r.devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay'] = { value: 501, known: 'seen' }),
+      (r) =>
+        void (r.devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay'] = { value: 501, known: 'confirmed' }),
       'setting-value',
       'devices/MIXER/settings/strip-1-delay',
     ],
     [
       'a delay between two steps',
-      (r) => void (r.devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay'] = { value: 1.5, known: 'seen' }),
+      (r) =>
+        void (r.devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay'] = { value: 1.5, known: 'confirmed' }),
       'setting-value',
       'devices/MIXER/settings/strip-1-delay',
     ],
@@ -108,7 +110,7 @@ describe('a rig document', () => {
           id: 'a.b',
           deviceId: 'nowhere',
           settingId: 'b',
-          before: { value: 1, known: 'seen' },
+          before: { value: 1, known: 'confirmed' },
           openedAt: '2026-01-01T00:00:00Z',
         }),
       'unknown-reference',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { RigError } from './errors.ts';
 import { findTypes } from './lookup.ts';
-import { migrations } from './migrations.ts';
+import { migrated } from './migrations.ts';
 import { inOrder, sorted } from './order.ts';
 import { checkReferences } from './references.ts';
 import { say } from './sayings.ts';
@@ -63,7 +63,7 @@ export function parseRig(json: unknown): Rig {
   if (!versioned.success) {
     throw new RigError('not-a-rig', '', say.thisIsNotRig());
   }
-  let document: Record<string, unknown> & { schemaVersion: number } = versioned.data;
+  const document = versioned.data;
   if (document.schemaVersion > RIG_VERSION) {
     throw new RigError(
       'newer-version',
@@ -71,10 +71,7 @@ export function parseRig(json: unknown): Rig {
       say.thisRigFileIs({ version: document.schemaVersion, newest: RIG_VERSION }),
     );
   }
-  for (let v = document.schemaVersion; v < RIG_VERSION; v++) {
-    document = { ...migrations[v]!(document), schemaVersion: v + 1 };
-  }
-  const parsed = RigDocument.safeParse(document);
+  const parsed = RigDocument.safeParse(migrated(document));
   if (!parsed.success) throw firstIssue(parsed.error);
   const { devices, moments } = parsed.data;
   const rig = sorted({
@@ -126,6 +123,6 @@ export const emptyRig = (name: string): Rig => ({
   plan: [],
   measurements: [],
   tasks: [],
-  aside: [],
+  dismissed: [],
   moments: [],
 });

@@ -82,7 +82,7 @@ const LISTS = [
   'listeners',
   'measurements',
   'tasks',
-  'aside',
+  'dismissed',
   'moments',
 ] as const;
 

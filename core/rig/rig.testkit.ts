@@ -38,7 +38,7 @@ export function anEdit(rig: Rig): fc.Arbitrary<Edit> {
             kind: 'set-setting',
             deviceId: device.id,
             settingId: spec.id,
-            setting: value === null ? null : { value, known: 'seen' },
+            setting: value === null ? null : { value, known: 'confirmed' },
           }),
         ),
       ),
@@ -67,9 +67,9 @@ export function anEdit(rig: Rig): fc.Arbitrary<Edit> {
     fc
       .integer({ min: 0, max: 3 })
       .map(
-        (n): Edit => ({ kind: 'put-aside', aside: { id: `rule:${n}`, reason: 'known', at: '2026-01-02T03:04:05Z' } }),
+        (n): Edit => ({ kind: 'dismiss', dismissal: { id: `rule:${n}`, reason: 'known', at: '2026-01-02T03:04:05Z' } }),
       ),
-    fc.integer({ min: 0, max: 3 }).map((n): Edit => ({ kind: 'take-up', findingId: `rule:${n}` })),
+    fc.integer({ min: 0, max: 3 }).map((n): Edit => ({ kind: 'reinstate', findingId: `rule:${n}` })),
     fc.integer({ min: 0, max: 3 }).map(
       (n): Edit => ({
         kind: 'add-measurement',

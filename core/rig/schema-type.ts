@@ -20,8 +20,14 @@ export const Range = z
   .refine(([low, nominal, high]) => low <= nominal && nominal <= high, { error: () => textOf(say.rangeRule()) });
 export type Range = z.infer<typeof Range>;
 
-/** How a cable, a setting or a figure is known: a default or proposal, looked at or done, or taken from a take. */
-export const Known = z.enum(['assumed', 'seen', 'measured']);
+/**
+ * How a cable, a setting or a figure is known: a default or proposal, checked at the desk, or measured in a take. Up to
+ * version 2, and in tables that were written then, `confirmed` was called `seen`.
+ */
+export const Known = z.preprocess(
+  (value) => (value === 'seen' ? 'confirmed' : value),
+  z.enum(['assumed', 'confirmed', 'measured']),
+);
 export type Known = z.infer<typeof Known>;
 
 export const Carries = z.enum(['sound', 'picture']);

@@ -5,7 +5,7 @@ import { Measurement } from './schema-measurement.ts';
 import { DeviceType, Id, Known, Name, PictureMode, Range, SettingValue, Text } from './schema-type.ts';
 
 /** The newest shape of the document that this program writes. */
-export const RIG_VERSION = 2;
+export const RIG_VERSION = 3;
 
 const Setting = z.strictObject({ value: SettingValue, known: Known });
 const Device = z.strictObject({
@@ -142,14 +142,14 @@ export type SettingTask = z.infer<typeof SettingTask>;
 export type LeadTask = z.infer<typeof LeadTask>;
 export type Task = z.infer<typeof Task>;
 
-/** A finding that someone accepted, kept with the reason until reopened. */
-export const Aside = z.strictObject({
+/** A finding that someone ignores, with the reason, until it counts again. */
+export const Dismissal = z.strictObject({
   /** The finding's. */
   id: z.string().min(1).max(400),
   reason: Name,
   at: z.iso.datetime(),
 });
-export type Aside = z.infer<typeof Aside>;
+export type Dismissal = z.infer<typeof Dismissal>;
 
 /**
  * A named state of the session: a few settings that stand otherwise than in the plain rig, and the wants that differ.
@@ -198,7 +198,7 @@ export const RigDocument = z.strictObject({
   plan: z.array(PlanCell).max(4096),
   measurements: z.array(Measurement).max(1000),
   tasks: z.array(Task).max(1000),
-  aside: z.array(Aside).max(500).default([]),
+  dismissed: z.array(Dismissal).max(500).default([]),
   moments: z.array(Moment).max(24).default([]),
   /** The user's own names for types: words as typed, and the type each means. */
   words: z.record(z.string().min(1).max(80), Id).optional(),

@@ -42,7 +42,7 @@ export function checksOf(rig: Rig, budgets: readonly Budget[], evaluation: Evalu
           must: b.state === 'fix',
         }),
       ),
-    ...drawn(check(rig, evaluation).filter((f) => !f.aside)),
+    ...drawn(check(rig, evaluation).filter((f) => !f.dismissed)),
   ];
 }
 

@@ -57,7 +57,7 @@ const aRig = (): fc.Arbitrary<Rig> =>
           from: { deviceId: from.id, portId: outs[p % outs.length]!.id },
           to: { deviceId: to.id, portId: ins[q % ins.length]!.id },
         };
-        return [{ id: `c${i}`, ...ends, medium: 'lead', lengthM, known: 'seen' }];
+        return [{ id: `c${i}`, ...ends, medium: 'lead', lengthM, known: 'confirmed' }];
       });
       return {
         ...copy(quayTalk),
@@ -168,7 +168,7 @@ describe('the order on the day', () => {
       ),
       devices: relay.devices.map((d) =>
         d.id === 'mixer'
-          ? { ...d, settings: { ...d.settings, 'strip-1-delay': { value: 77, known: 'seen' as const } } }
+          ? { ...d, settings: { ...d.settings, 'strip-1-delay': { value: 77, known: 'confirmed' as const } } }
           : d,
       ),
     };

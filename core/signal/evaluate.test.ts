@@ -223,7 +223,7 @@ describe('measured figures', () => {
             to: { deviceId: 'splitter', portId: 'in' },
             medium: 'lead',
             lengthM: 2,
-            known: 'seen',
+            known: 'confirmed',
           },
         },
       ],

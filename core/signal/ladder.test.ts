@@ -121,7 +121,7 @@ describe('noise', () => {
         const shut: Rig = {
           ...rig,
           devices: rig.devices.map((d) =>
-            d.id === 'mixer' ? { ...d, settings: { 'mute-2': { value: true, known: 'seen' as const } } } : d,
+            d.id === 'mixer' ? { ...d, settings: { 'mute-2': { value: true, known: 'confirmed' as const } } } : d,
           ),
         };
         const node = before.graph.nodesOf(rig.listeners[0]!.sound)[0]!;

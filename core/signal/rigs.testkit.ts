@@ -56,7 +56,7 @@ export function rigOf({ types, devices, cables, source, listener, settings = {} 
     devices: Object.entries(devices).map(([id, typeId]) => ({ id, typeId, name: id, settings: settings[id] ?? {} })),
     cables: cables.map((cable, i) => {
       const [from, to] = cable.split('>') as [string, string];
-      return { id: `c${i}`, from: ref(from), to: ref(to), medium: 'lead', lengthM: 1, known: 'seen' };
+      return { id: `c${i}`, from: ref(from), to: ref(to), medium: 'lead', lengthM: 1, known: 'confirmed' };
     }),
     sources: [{ id: 's', name: 's', letter: 'S', hue: 1, sound: ref(source), level: [0, 0, 0] }],
     listeners: [{ id: 'l', name: 'l', sound: ref(listener) }],

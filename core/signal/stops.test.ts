@@ -15,7 +15,7 @@ const opened = (rig: Rig, doors: readonly BlockingSetting[]): Rig => {
       kind: 'set-setting',
       deviceId,
       settingId,
-      setting: { value: opensAt, known: 'seen' },
+      setting: { value: opensAt, known: 'confirmed' },
     }),
   );
   const done = applyEdit(rig, { kind: 'batch', edits });

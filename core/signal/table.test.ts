@@ -131,7 +131,7 @@ function randomRig(seed: number): Rig {
       to: { deviceId: b![0]!, portId: b![1]! },
       medium: 'lead',
       lengthM: 1,
-      known: 'seen',
+      known: 'confirmed',
     });
   };
   boxes.forEach((box, i) => {
@@ -390,7 +390,7 @@ describe('the table', () => {
             to: { deviceId: `d-${(from + 1) % stations.length}`, portId: 'in-1' },
             medium: 'lead',
             lengthM: 1,
-            known: 'seen',
+            known: 'confirmed',
           });
           const rig = parseRig({
             ...randomRig(1),

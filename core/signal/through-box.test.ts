@@ -17,7 +17,7 @@ function alone(deviceId: string, inputId: string, outputId: string): Rig {
     plan: [],
     measurements: [],
     tasks: [],
-    aside: [],
+    dismissed: [],
   };
 }
 
@@ -54,7 +54,7 @@ describe('what passes through a box', () => {
             typeId: 'aggregate-device',
             name: 'joined',
             settings: Object.fromEntries(
-              Object.entries(settings).map(([k, value]) => [k, { value, known: 'seen' as const }]),
+              Object.entries(settings).map(([k, value]) => [k, { value, known: 'confirmed' as const }]),
             ),
           };
           const { at } = throughBox({ ...relay, devices: [device] }, 'joined');
@@ -73,7 +73,7 @@ describe('what passes through a box', () => {
     expect(at('strip-1', 'main-out')).toMatchObject({ passes: true, sameScale: true });
     expect(at('strip-1', 'usb-return')).toBeNull();
     const mixer = findDevice(relay, 'mixer')!;
-    const settings = { ...mixer.settings, 'strip-1-send-1': { value: -6, known: 'seen' as const } };
+    const settings = { ...mixer.settings, 'strip-1-send-1': { value: -6, known: 'confirmed' as const } };
     const opened = { ...relay, devices: relay.devices.map((d) => (d === mixer ? { ...d, settings } : d)) };
     expect(throughBox(opened, 'mixer').at('strip-1', 'send-1-out')).toMatchObject({ passes: true });
   });

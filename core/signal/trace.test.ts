@@ -112,7 +112,7 @@ describe('tracing', () => {
       cables: ['src.out-1 > a.in-1'],
       source: 'src.out-1',
       listener: 'a.out-1',
-      settings: { a: { mute: { value: false, known: 'seen' } } },
+      settings: { a: { mute: { value: false, known: 'confirmed' } } },
     });
     expect(evaluate(open).pairs[0]!.ways).toHaveLength(1);
   });

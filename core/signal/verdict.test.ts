@@ -23,7 +23,7 @@ const task: SettingTask = {
   id: 'mixer.strip-1-delay',
   deviceId: 'mixer',
   settingId: 'strip-1-delay',
-  before: { value: 0, known: 'seen' },
+  before: { value: 0, known: 'confirmed' },
   openedAt: '2026-11-25T10:00:00Z',
 };
 const say = (

@@ -99,7 +99,7 @@ function aDesk(seed: number): Rig {
     to: { deviceId: 'desk', portId: id },
     medium: 'lead',
     lengthM: 1,
-    known: 'seen',
+    known: 'confirmed',
   });
   return parseRig({
     schemaVersion: RIG_VERSION,
@@ -148,7 +148,7 @@ const at = (rig: Rig, position: Record<string, number>): Rig => ({
       ? {
           ...d,
           settings: Object.fromEntries(
-            Object.entries(position).map(([id, value]) => [id, { value, known: 'seen' as const }]),
+            Object.entries(position).map(([id, value]) => [id, { value, known: 'confirmed' as const }]),
           ),
         }
       : d,

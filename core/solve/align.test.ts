@@ -82,7 +82,7 @@ describe('aligning one listener', () => {
         kind: 'set-setting',
         deviceId,
         settingId: spec.id,
-        setting: { value: Math.min(spec.max, 90), known: 'seen' },
+        setting: { value: Math.min(spec.max, 90), known: 'confirmed' },
       });
       if (!stale.ok) throw new Error(textOf(stale.refusal.reason));
       expect(total(carryOut(stale.rig, 'track-3')), `${deviceId} ${spec.id}`).toBeLessThanOrEqual(fresh + 1);
@@ -100,14 +100,14 @@ describe('aligning one listener', () => {
       kind: 'set-setting',
       deviceId: 'big-screen',
       settingId: 'mode',
-      setting: { value: 'film', known: 'seen' },
+      setting: { value: 'film', known: 'confirmed' },
     });
     if (!slow.ok) throw new Error();
     const far = applyEdit(slow.rig, {
       kind: 'set-setting',
       deviceId: 'mixer',
       settingId: 'strip-5-6-delay',
-      setting: { value: 400, known: 'seen' },
+      setting: { value: 400, known: 'confirmed' },
     });
     if (!far.ok) throw new Error();
     expect(alignListener(far.rig, evaluate(far.rig), 'players').sources[0]).toMatchObject({

@@ -64,7 +64,7 @@ function aChain(seed: number): Rig {
 const withGains = (rig: Rig, gains: readonly number[]): Rig => ({
   ...rig,
   devices: rig.devices.map((d, i) =>
-    d.id === 'talker' ? d : { ...d, settings: { gain: { value: gains[i]!, known: 'seen' as const } } },
+    d.id === 'talker' ? d : { ...d, settings: { gain: { value: gains[i]!, known: 'confirmed' as const } } },
   ),
 });
 
@@ -131,7 +131,7 @@ describe('set the gains', () => {
           kind: 'set-setting',
           deviceId: c.deviceId,
           settingId: c.settingId,
-          setting: { value: c.value, known: 'seen' },
+          setting: { value: c.value, known: 'confirmed' },
         })),
       });
       if (!done.ok) throw new Error(textOf(done.refusal.reason));

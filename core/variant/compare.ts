@@ -79,7 +79,7 @@ interface Look {
 
 function lookAt(rig: Rig): Look {
   const evaluation = evaluate(rig);
-  return { rig, evaluation, findings: check(rig, evaluation).filter((f) => !f.aside) };
+  return { rig, evaluation, findings: check(rig, evaluation).filter((f) => !f.dismissed) };
 }
 
 function figuresOf({ rig, evaluation, findings }: Look): Figures {

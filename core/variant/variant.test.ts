@@ -79,7 +79,7 @@ describe('two rigs side by side', () => {
         kind: 'set-setting',
         deviceId: 'mixer',
         settingId: 'strip-1-gain',
-        setting: { value, known: 'seen' },
+        setting: { value, known: 'confirmed' },
       });
     const [low, high] = compareRigs(gain(20), gain(50)).figures;
     // Gain that comes early lifts the voice over what makes noise later, and takes the room over its peaks.
@@ -94,7 +94,7 @@ describe('two rigs side by side', () => {
       kind: 'set-setting',
       deviceId: 'camera',
       settingId: 'sound-from',
-      setting: { value: 'own', known: 'seen' },
+      setting: { value: 'own', known: 'confirmed' },
     });
     const [there, back] = [compareRigs(quay, set), compareRigs(set, quay)];
     const turned = (list: typeof there.devices) =>

@@ -76,7 +76,7 @@ describe('the two places of a call', () => {
           to: { deviceId: 'own', portId: 'in-1' },
           medium: 'software',
           lengthM: 0,
-          known: 'seen',
+          known: 'confirmed',
         },
       ],
     };

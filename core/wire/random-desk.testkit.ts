@@ -40,7 +40,10 @@ export function randomDesk(seed: number, boxes: number): Rig {
       .slice(0, 4);
     if (offers.length === 0) continue;
     const { cables } = pick(random, offers);
-    take({ kind: 'batch', edits: cables.map((cable): Edit => ({ kind: 'plug', cable: { ...cable, known: 'seen' } })) });
+    take({
+      kind: 'batch',
+      edits: cables.map((cable): Edit => ({ kind: 'plug', cable: { ...cable, known: 'confirmed' } })),
+    });
   }
   const types = findTypes(rig);
   for (const device of rig.devices)
@@ -52,7 +55,7 @@ export function randomDesk(seed: number, boxes: number): Rig {
           : spec.kind === 'switch'
             ? pick(random, spec.options).value
             : spec.min + Math.floor((random() * (spec.max - spec.min)) / spec.step) * spec.step;
-      take({ kind: 'set-setting', deviceId: device.id, settingId: spec.id, setting: { value, known: 'seen' } });
+      take({ kind: 'set-setting', deviceId: device.id, settingId: spec.id, setting: { value, known: 'confirmed' } });
     }
   // Someone listens at any end that a cable comes to, too.
   for (let n = 0; n < 3 && rig.cables.length > 0; n++) {

@@ -31,6 +31,6 @@ export function matrices(count: number, ring: boolean): unknown {
     lengthM: 1,
     known: 'assumed',
   }));
-  const bare = { sources: [], listeners: [], plan: [], measurements: [], tasks: [], aside: [], moments: [] };
+  const bare = { sources: [], listeners: [], plan: [], measurements: [], tasks: [], dismissed: [], moments: [] };
   return { ...boathouse, ...bare, name: 'Dear', types: [type], devices, cables };
 }

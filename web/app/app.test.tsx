@@ -52,7 +52,7 @@ describe('the top line', () => {
   it('counts what is to be done, and never calls good what rests on it', () => {
     const pairsOff = planned();
     const devices = pairsOff.devices.filter((d) => ['capture-program', 'desk-computer', 'mixer'].includes(d.id));
-    show(<Top />, { rig: { ...pairsOff, devices, cables: [], sources: [], listeners: [], plan: [], aside: [] } });
+    show(<Top />, { rig: { ...pairsOff, devices, cables: [], sources: [], listeners: [], plan: [], dismissed: [] } });
     expect(verdictSaid()).toMatch(/ 3 warnings$/);
     expect(screen.getByRole('link', { name: frame.toCheckAndDo({ toCheck: 0, toDo: 3 }) })).toBeTruthy();
   });

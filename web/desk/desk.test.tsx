@@ -54,7 +54,7 @@ describe('at the desk', () => {
     await user.keyboard('2');
     expect(rig().devices.find((d) => d.id === 'mixer')!.settings['strip-9-10-input']).toEqual({
       value: 'jacks',
-      known: 'seen',
+      known: 'confirmed',
     });
     await waitFor(() => expect(screen.queryByRole('button', { name: /^“Channels 9 and 10, input”/ })).toBeNull());
     expect(screen.getByRole('complementary', { name: say.toCheck() })).toBeTruthy();
@@ -75,7 +75,7 @@ describe('at the desk', () => {
     const length = screen.getByLabelText('Length, m');
     await user.clear(length);
     await user.type(length, '1,2{Enter}');
-    expect(rig().cables.find((c) => c.id === 'camera-usb')).toMatchObject({ lengthM: 1.2, known: 'seen' });
+    expect(rig().cables.find((c) => c.id === 'camera-usb')).toMatchObject({ lengthM: 1.2, known: 'confirmed' });
     await user.keyboard('y');
     expect(rig().tasks).toEqual([]);
   });
@@ -86,14 +86,14 @@ describe('at the desk', () => {
     await user.keyboard('d');
     expect(rig().devices.find((d) => d.id === 'mixer')!.settings['strip-1-delay']).toEqual({
       value: 171,
-      known: 'seen',
+      known: 'confirmed',
     });
     await user.click(section('Streaming software').getByRole('button', { name: /^Input 2/ }));
     await user.click(screen.getByRole('button', { name: /Cancel this task/ }));
     expect(rig().tasks.map((t) => t.id)).toEqual(['mixer.strip-2-delay']);
   });
   it('says so when there is nothing left', () => {
-    const bare = { ...demoRig(), devices: [], cables: [], sources: [], listeners: [], plan: [], aside: [] };
+    const bare = { ...demoRig(), devices: [], cables: [], sources: [], listeners: [], plan: [], dismissed: [] };
     open(parseRig(bare));
     expect(screen.getByText(/All done: everything that matters is confirmed\./)).toBeTruthy();
   });

@@ -69,7 +69,7 @@ const withTask = (): Rig => ({
       id: 'mixer.strip-1-mute',
       deviceId: 'mixer',
       settingId: 'strip-1-mute',
-      before: { value: true, known: 'seen' },
+      before: { value: true, known: 'confirmed' },
       openedAt: AT,
     },
   ],

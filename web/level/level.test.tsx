@@ -132,7 +132,7 @@ describe('Level', () => {
       kind: 'set-setting',
       deviceId: 'mixer',
       settingId: 'strip-4-gain',
-      setting: { value: 60, known: 'seen' },
+      setting: { value: 60, known: 'confirmed' },
     });
     if (!loud.ok) throw new Error(textOf(loud.refusal.reason));
     const user = userEvent.setup();

@@ -72,7 +72,7 @@ describe('takes of a heap', () => {
       ...rig,
       devices: rig.devices.map((d) =>
         d.id === 'capture-program'
-          ? { ...d, settings: { ...d.settings, 'in-2-picture-delay': { value: 40, known: 'seen' as const } } }
+          ? { ...d, settings: { ...d.settings, 'in-2-picture-delay': { value: 40, known: 'confirmed' as const } } }
           : d,
       ),
     };

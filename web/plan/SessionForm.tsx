@@ -130,7 +130,7 @@ export function SessionForm({ rig }: { rig: Rig }) {
 function Unmet() {
   const { rigId } = useParams();
   const findings = useSettledFindings();
-  const unmet = useMemo(() => findings.filter((f) => f.rule.startsWith('brief-') && !f.aside), [findings]);
+  const unmet = useMemo(() => findings.filter((f) => f.rule.startsWith('brief-') && !f.dismissed), [findings]);
   if (unmet.length === 0) return null;
   return (
     <ul className="plain" aria-label={plan.notMet()}>

@@ -28,7 +28,7 @@ describe('the inside of a box', () => {
     const send = inside().getByLabelText('Mixer, Channel 1, send 1, dB');
     await user.clear(send);
     await user.type(send, '-3,2{Enter}');
-    expect(setting('mixer', 'strip-1-send-1')).toEqual({ value: -3, known: 'seen' });
+    expect(setting('mixer', 'strip-1-send-1')).toEqual({ value: -3, known: 'confirmed' });
     expect(inside().queryByText('muted: Channel 1, send 1')).toBeNull();
     expect(screen.getByRole('gridcell', { name: /^Wren, voice at Room: arrives/ })).toBeTruthy();
   });
@@ -88,7 +88,7 @@ describe('mutes', () => {
     expect(exact).toHaveLength(3);
     const last = exact.at(-1)!.closest<HTMLElement>('.row')!;
     await user.click(within(last).getByRole('button', { name: /^Already done: / }));
-    expect(setting('capture-program', 'in-2-not-on-3')).toEqual({ value: true, known: 'seen' });
+    expect(setting('capture-program', 'in-2-not-on-3')).toEqual({ value: true, known: 'confirmed' });
     await user.keyboard('e');
     expect(mutes().getByText(/to find the one mute that silences exactly/)).toBeTruthy();
   });

@@ -134,7 +134,7 @@ describe('the table', () => {
         kind: 'set-setting' as const,
         deviceId: 'mixer',
         settingId,
-        setting: { value: i === 0 ? true : -90, known: 'seen' as const },
+        setting: { value: i === 0 ? true : -90, known: 'confirmed' as const },
       })),
     });
     if (!muted.ok) throw new Error(textOf(muted.refusal.reason));
@@ -176,7 +176,7 @@ describe('the table', () => {
     expect(selectRig(store.getState())!.plan).toEqual([]);
   });
   it('says what to do where nothing sounds yet', () => {
-    open({ ...rig, devices: [], cables: [], sources: [], listeners: [], plan: [], aside: [] });
+    open({ ...rig, devices: [], cables: [], sources: [], listeners: [], plan: [], dismissed: [] });
     expect(screen.getByText(/No sources or destinations yet\. Add devices in/)).toBeTruthy();
   });
 });

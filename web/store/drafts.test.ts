@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { commit, startHistory } from '#core/rig/index.ts';
+import { commit, startHistory, undo } from '#core/rig/index.ts';
 import { demoRig } from '#web/web.testkit.tsx';
 import { readDraft, readNotesDraft, writeDraft, writeNotesDraft } from './drafts.ts';
 
@@ -32,6 +32,35 @@ describe('the rig in hand', () => {
     const draft = { revision: 3, saved: false, history: history() };
     writeDraft(RIG, draft);
     expect(readDraft(RIG)).toEqual(JSON.parse(JSON.stringify(draft)));
+  });
+  it('comes back with its steps from the version before', () => {
+    const [cable] = demoRig().cables;
+    const aside = { id: 'rule:x', reason: 'known', at: '2026-01-02T03:04:05Z' };
+    const { dismissed, ...rig } = demoRig();
+    const step = {
+      label: 'ignored',
+      origin: 'person',
+      redo: {
+        kind: 'batch',
+        edits: [
+          { kind: 'put-aside', aside },
+          { kind: 'plug', cable: { ...cable, known: 'seen' } },
+        ],
+      },
+      undo: { kind: 'take-up', findingId: aside.id },
+    };
+    const kept2 = { ...rig, aside: [...dismissed, aside], schemaVersion: 2 };
+    kept.set(`mellow.rig.${RIG}`, JSON.stringify({ revision: 3, saved: false, rig: kept2, past: [step], future: [] }));
+    const draft = readDraft(RIG)!;
+    expect(draft.history.rig.dismissed).toContainEqual(aside);
+    const back = undo(draft.history);
+    expect(back.ok && back.history.rig.dismissed).toEqual(dismissed);
+    expect(draft.history.past[0]!.redo).toMatchObject({
+      edits: [
+        { kind: 'dismiss', dismissal: aside },
+        { kind: 'plug', cable: { known: 'confirmed' } },
+      ],
+    });
   });
   it('is kept without its steps where there is no room for them', () => {
     const draft = { revision: 3, saved: true, history: history() };

@@ -46,7 +46,7 @@ export function useSettledFindings(): readonly Finding[] {
 export const stageStatesOf = ofRig((rig): { plan: State; wire: State; route: State; level: State; sync: State } => {
   const findings = findingsOf(rig);
   const worst = (isHere: (f: Finding) => boolean): State =>
-    findings.find((f) => isHere(f) && !f.aside)?.severity ?? 'good';
+    findings.find((f) => isHere(f) && !f.dismissed)?.severity ?? 'good';
   const sync = worst((f) => f.stage === 'sync');
   const waits = evaluationAt(rig, null).pairs.some((p) => p.verdict.word === 'once-done');
   const unsaid = rig.plan.length === 0 && rig.sources.length > 0;

@@ -57,7 +57,7 @@ export function Found({ rigId, rig, culprit, entries, looks, onWas, onNot }: Pro
 /** What the drawing has against it at the places of the complaints. */
 function Drawn({ rigId, rig, entries }: { rigId: string; rig: Rig; entries: readonly Entry[] }) {
   const at = new Set(entries.flatMap((e) => (e.kind === 'complaint' ? [e.complaint.listenerId] : [])));
-  const findings = findingsOf(rig).filter((f) => !f.aside);
+  const findings = findingsOf(rig).filter((f) => !f.dismissed);
   const own = findings.filter((f) => f.where.listenerId !== undefined && at.has(f.where.listenerId));
   const told = [...own, ...findings.filter((f) => f.where.listenerId === undefined)].slice(0, TOLD);
   return (

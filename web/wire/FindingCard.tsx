@@ -71,11 +71,13 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
         </>
       )}
       {question && <WhereToLook rig={rig} question={question} />}
-      {finding.aside && (
+      {finding.dismissed && (
         <p style={{ marginTop: 8 }}>
-          {say.ignoredSince({ at: formatDate(finding.aside.at), reason: finding.aside.reason })}{' '}
+          {say.ignoredSince({ at: formatDate(finding.dismissed.at), reason: finding.dismissed.reason })}{' '}
           <Button
-            onClick={() => dispatch(applyStep({ kind: 'take-up', findingId: finding.id }, say.stoppedIgnoringIssue()))}
+            onClick={() =>
+              dispatch(applyStep({ kind: 'reinstate', findingId: finding.id }, say.stoppedIgnoringIssue()))
+            }
           >
             {say.stopIgnoring()}
           </Button>
@@ -119,12 +121,12 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
           </p>
         </div>
       ))}
-      {!finding.aside && (
-        <PutAside
-          onPutAside={(reason) =>
+      {!finding.dismissed && (
+        <IgnoreIssue
+          onIgnore={(reason) =>
             dispatch(
               applyStep(
-                { kind: 'put-aside', aside: { id: finding.id, reason, at: new Date().toISOString() } },
+                { kind: 'dismiss', dismissal: { id: finding.id, reason, at: new Date().toISOString() } },
                 say.ignored({ reason }),
               ),
             )
@@ -142,13 +144,13 @@ function WhereToLook({ rig, question }: { rig: Rig; question: Question }) {
 }
 
 /** Someone will live with it, and says why: it is kept, and counts no more. */
-function PutAside({ onPutAside }: { onPutAside: (reason: string) => void }) {
+function IgnoreIssue({ onIgnore }: { onIgnore: (reason: string) => void }) {
   const [reason, setReason] = useState('');
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        if (reason.trim() !== '') onPutAside(reason.trim());
+        if (reason.trim() !== '') onIgnore(reason.trim());
       }}
     >
       <h2 style={{ marginTop: 24 }}>{say.ignoreThisIssue()}</h2>

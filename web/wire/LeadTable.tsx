@@ -123,7 +123,7 @@ const LeadLine = memo(function LeadLine({ sources, row, chosen, onSeen }: LinePr
             {say.assumedConfirm()}
           </Button>
         ) : (
-          <span className="quiet">{cable.known}</span>
+          <span className="quiet">{say.howKnown({ known: cable.known })}</span>
         )}
       </td>
     </tr>

@@ -81,7 +81,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
       {here.length > 0 && <h2>{say.onThisDevice()}</h2>}
       {here.map(({ finding, number }) => (
         <p key={finding.id} style={{ marginTop: 6 }}>
-          <StateMark state={finding.aside ? 'none' : finding.severity} /> {number}{' '}
+          <StateMark state={finding.dismissed ? 'none' : finding.severity} /> {number}{' '}
           <button type="button" className="finding" onClick={() => onFinding(finding)}>
             {textOf(finding.asks ?? finding.says)}
           </button>

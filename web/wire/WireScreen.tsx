@@ -91,7 +91,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
     'q',
     say.nextQuestion(),
     () => choose(nextAsked(findings, chosen)),
-    findings.some((f) => f.asks && !f.aside),
+    findings.some((f) => f.asks && !f.dismissed),
   );
   useKey('escape', say.clearTapPoint(), () => put(null), tap !== null);
   // Papers are read after the edit, not while one makes it.
@@ -194,8 +194,8 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
               </td>
               <td style={{ width: 26 }}>
                 <StateMark
-                  state={finding.aside ? 'none' : finding.severity}
-                  {...(finding.aside ? { title: say.ignoredMark() } : {})}
+                  state={finding.dismissed ? 'none' : finding.severity}
+                  {...(finding.dismissed ? { title: say.ignoredMark() } : {})}
                 />
               </td>
               <td>
@@ -206,7 +206,9 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
                   onClick={() => onChoose(finding)}
                 >
                   {textOf(finding.asks ?? finding.says)}
-                  {finding.aside && <span className="quiet"> {say.ignoredWith({ reason: finding.aside.reason })}</span>}
+                  {finding.dismissed && (
+                    <span className="quiet"> {say.ignoredWith({ reason: finding.dismissed.reason })}</span>
+                  )}
                 </button>
               </td>
             </tr>
@@ -221,7 +223,7 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
 /** The question after a finding in the list, round and round; the finding itself is not meant. */
 function nextAsked(findings: readonly Finding[], after: Finding | undefined): Finding | undefined {
   const at = after ? findings.findIndex((f) => f.id === after.id) : -1;
-  return [...findings.slice(at + 1), ...findings.slice(0, Math.max(0, at))].find((f) => f.asks && !f.aside);
+  return [...findings.slice(at + 1), ...findings.slice(0, Math.max(0, at))].find((f) => f.asks && !f.dismissed);
 }
 
 /** 'mixer.main-out' as a place of the rig; null where there is none such (any more). */

@@ -33,7 +33,7 @@ describe(say.connect(), () => {
     expect(screen.getByText(/7.5 m.*6 m/)).toBeTruthy();
     await user.keyboard('{Enter}');
     expect(screen.queryByRole('dialog')).toBeNull();
-    expect(rig().cables.find((c) => c.to.portId === 'strip-5-6')).toMatchObject({ lengthM: 7.5, known: 'seen' });
+    expect(rig().cables.find((c) => c.to.portId === 'strip-5-6')).toMatchObject({ lengthM: 7.5, known: 'confirmed' });
   });
   it('offers only what fits, and says so where nothing does', async () => {
     const { user } = open(desk({ a: 'game-console', m: 'microphone-dynamic' }, []));
@@ -205,10 +205,10 @@ describe('questions', () => {
     const card = () => screen.getByLabelText(common.issue());
     expect(card().textContent).toMatch(/To check.*“x”, Phantom power: is it off\?/);
     await user.click(within(card()).getByRole('button', { name: 'on' }));
-    expect(rig().devices.find((d) => d.id === 'x')!.settings.phantom).toEqual({ value: 'on', known: 'seen' });
+    expect(rig().devices.find((d) => d.id === 'x')!.settings.phantom).toEqual({ value: 'on', known: 'confirmed' });
     expect(card().textContent).toMatch(/“y”, Phantom power: is it off\?/);
     await user.keyboard('y');
-    expect(rig().devices.find((d) => d.id === 'y')!.settings.phantom).toEqual({ value: 'off', known: 'seen' });
+    expect(rig().devices.find((d) => d.id === 'y')!.settings.phantom).toEqual({ value: 'off', known: 'confirmed' });
     expect(card().textContent).toMatch(/Won’t work, or could cause damage/);
     expect(card().textContent).toMatch(/y, Phantom power: on/);
   });

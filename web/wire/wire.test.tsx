@@ -136,7 +136,7 @@ describe('Wire', () => {
     const { store } = show(<WireScreen />, { at: '/?finding=length-not-careful:camera-usb' });
     const cable = () => selectRig(store.getState())!.cables.find((c) => c.id === 'camera-usb')!;
     await user.keyboard('y');
-    expect(cable()).toMatchObject({ lengthM: 3, known: 'seen' });
+    expect(cable()).toMatchObject({ lengthM: 3, known: 'confirmed' });
     expect(findings()).toHaveLength(ALL);
     expect(findings().some((r) => /The cable “Camera capture”.* is 3 m/.test(r.textContent))).toBe(true);
     const field = screen.getByLabelText('Length of the cable “Camera capture” → “Desk computer”, m');
@@ -155,14 +155,14 @@ describe('Wire', () => {
     await userEvent.click(screen.getByRole('button', { name: 'there is none' }));
     expect(selectRig(store.getState())!.cables.some((c) => c.id === 'camera-usb')).toBe(false);
   });
-  it('puts a finding aside with a reason, that counts no more, and takes it up again', async () => {
+  it('ignores a finding for a reason: it counts no more, until it is no longer ignored', async () => {
     const user = userEvent.setup();
     const { store } = show(<WireScreen />, { at: '/?finding=plan-twice:couch-game>track-1' });
     const put = screen.getByRole('button', { name: common.ignore() });
     expect(put).toHaveProperty('disabled', true);
     await user.type(screen.getByLabelText(say.reasonForIgnoringIt()), 'track 1 is for checking only{Enter}');
     const rig = () => selectRig(store.getState())!;
-    expect(rig().aside[1]).toMatchObject({
+    expect(rig().dismissed[1]).toMatchObject({
       id: 'plan-twice:couch-game>track-1',
       reason: 'track 1 is for checking only',
     });
@@ -174,7 +174,7 @@ describe('Wire', () => {
     ).toMatch(/“Track 1, all” twice.*ignored: track 1 is for checking only/);
     expect(tally(rig()).fixes).toBe(tally(demoRig()).fixes - 1);
     await user.click(screen.getByRole('button', { name: say.stopIgnoring() }));
-    expect(rig().aside).toHaveLength(1);
+    expect(rig().dismissed).toHaveLength(1);
     expect(findings()).toHaveLength(ALL);
   });
   it('walks the findings by keys and searches the leads', async () => {

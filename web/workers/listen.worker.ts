@@ -12,10 +12,10 @@ export interface HeardLoop extends Listening {
   readonly integratedLufs: number | null;
 }
 
-/** The cables that hum as drawn, and that no one has put aside. */
+/** The cables that hum as drawn, and that no one ignores. */
 const hummingLeads = (rig: Rig, evaluation: ReturnType<typeof evaluate>): string[] =>
   check(rig, evaluation)
-    .filter((f) => f.rule === 'ground-hum-loop' && !f.aside)
+    .filter((f) => f.rule === 'ground-hum-loop' && !f.dismissed)
     .flatMap((f) => f.where.cableIds);
 
 const api = {

@@ -116,6 +116,7 @@ export const wire = {
   ),
   lengthOfCable: message('Length of the cable {device} → {device2}, m', { device: 'name', device2: 'name' }),
   confirmCable: message('Confirm the cable {device} → {device2}', { device: 'name', device2: 'name' }),
+  howKnown: message('{known, select, assumed {assumed} measured {measured} other {confirmed}}', { known: 'text' }),
   assumedConfirm: message('assumed – Confirm'),
   whichDevicesDoYou: message('Which devices do you have?'),
   deviceType: message('Device type'),

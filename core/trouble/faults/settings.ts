@@ -37,7 +37,12 @@ export function settingFaults(rig: Rig, evaluation: Evaluation): Fault[] {
           kind,
           says: say.instead({ device: device.name, stands, value: sayValue(spec, value) }),
           mend: say.setTo({ device: device.name, spec: spec.name, value: sayValue(spec, value) }),
-          edit: { kind: 'set-setting', deviceId: device.id, settingId: spec.id, setting: { value: to, known: 'seen' } },
+          edit: {
+            kind: 'set-setting',
+            deviceId: device.id,
+            settingId: spec.id,
+            setting: { value: to, known: 'confirmed' },
+          },
           dead: [],
           marks: [],
           weight: (WEIGHTS[kind] * (known === 'assumed' ? UNSEEN_TIMES : 1)) / others.length,

@@ -54,7 +54,7 @@ describe('places that could have made a fault', () => {
       kind: 'set-setting',
       deviceId: 'mixer',
       settingId: 'strip-4-gain',
-      setting: { value, known: 'seen' },
+      setting: { value, known: 'confirmed' },
     });
     // An unused strip all the way up makes itself the first of them.
     const loud = edited(relay, gain(60));
@@ -90,7 +90,7 @@ describe('places that could have made a fault', () => {
       kind: 'set-setting',
       deviceId: 'mixer',
       settingId: 'strip-1-mute',
-      setting: { value: true, known: 'seen' },
+      setting: { value: true, known: 'confirmed' },
     });
     expect(places(muted, 'backup', 'silent')[0]).toMatchObject({ where: 'Mixer, Channel 1, mute' });
   });

@@ -52,7 +52,7 @@ export function findingsOnWays(scene: Scene, wanted: (f: Finding) => boolean): P
   const cables = new Set(cablesTo(scene).map((c) => c.id));
   const boxes = new Set(scene.pairs.flatMap((p) => p.ways.flatMap((w) => w.deviceIds)));
   return check(scene.rig, scene.evaluation)
-    .filter((f) => !f.aside && wanted(f))
+    .filter((f) => !f.dismissed && wanted(f))
     .flatMap((f): Place[] => {
       const cable = scene.rig.cables.find((c) => f.where.cableIds.includes(c.id) && cables.has(c.id));
       const box = f.where.deviceIds.find((id) => boxes.has(id));

@@ -76,7 +76,7 @@ export interface Balloon {
 export function balloonsOf({ lines, drawing }: LineMap, findings: readonly Finding[]): Balloon[] {
   const crowd = new Map<string, number>();
   return findings.flatMap((finding, i): Balloon[] => {
-    if (finding.aside) return [];
+    if (finding.dismissed) return [];
     const number = i + 1;
     const line = lines.find((l) => l.cableIds.some((id) => finding.where.cableIds.includes(id)));
     const box = finding.where.deviceIds.map((id) => drawing.boxes.get(id)).find(Boolean);

@@ -69,7 +69,7 @@ describe('what is drawn', () => {
   it('gives every finding that counts a balloon with its number', () => {
     const findings = check(rig).filter((f) => f.stage !== 'sync');
     const balloons = balloonsOf(map, findings);
-    expect(balloons.map((b) => b.number)).toEqual(findings.flatMap((f, i) => (f.aside ? [] : [i + 1])));
+    expect(balloons.map((b) => b.number)).toEqual(findings.flatMap((f, i) => (f.dismissed ? [] : [i + 1])));
     expect(new Set(balloons.map((b) => `${b.x} ${b.y}`)).size).toBe(balloons.length);
   });
   it('isolates the ways of a source and a listener, and the way to the tap', () => {
