@@ -54,8 +54,8 @@ export function markDone(rig: Rig, changes: readonly Change[]): Edit {
     kind: 'batch',
     edits: changes.flatMap((change): Edit[] => {
       if ('cableId' in change) {
-        const seen = change.cable && { ...change.cable, known: 'confirmed' as const };
-        return [...closing(leadTask(rig, change.cableId)), ...replug(rig, change.cableId, seen)];
+        const cable = change.cable && { ...change.cable, known: 'confirmed' as const };
+        return [...closing(leadTask(rig, change.cableId)), ...replug(rig, change.cableId, cable)];
       }
       const { deviceId, settingId, value } = change;
       return [
@@ -115,12 +115,12 @@ function leadToDo(rig: Rig, { cableId, cable }: LeadChange, openedAt: string, br
   ];
 }
 
-/** Someone did it: what it draws counts as seen, the task is closed. */
+/** Someone did it: what it draws counts as confirmed, the task is closed. */
 export function tickTask(rig: Rig, task: Task): Edit {
   if (!isSettingTask(task)) {
     const cable = cableOf(rig, task.cableId);
-    const seen = cable ? replug(rig, task.cableId, { ...cable, known: 'confirmed' }) : [];
-    return { kind: 'batch', edits: [...closing(task), ...seen] };
+    const confirmed = cable ? replug(rig, task.cableId, { ...cable, known: 'confirmed' }) : [];
+    return { kind: 'batch', edits: [...closing(task), ...confirmed] };
   }
   const { deviceId, settingId } = task;
   const value = storedSetting(rig, task)?.value ?? task.before.value;
