@@ -9,8 +9,8 @@ export default defineConfig({
     target: 'node20',
     rolldownOptions: {
       input: {
-        server: 'server/main.ts',
-        judge: 'server/judge/judge.thread.ts',
+        server: 'server/start/main.ts',
+        judge: 'server/judgments/judge.thread.ts',
         reader: 'server/rigs/reader.thread.ts',
         backup: 'server/backup/unpack.thread.ts',
         archive: 'server/archive/read.thread.ts',

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DayEvent, MAX_EVENTS } from '#core/run/index.ts';
+import { DayEvent, MAX_EVENTS } from '#core/live/run/index.ts';
 
 /** Shapes of requests and answers, shared by server and page. Rig documents are parsed by `parseRig`, not here. */
 

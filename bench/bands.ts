@@ -1,8 +1,8 @@
 import { loadFft } from '#cli/edges.ts';
-import { band, filterInPlace } from '#core/process/index.ts';
-import { type FftOf, recordingOf, seededRandom } from '#core/samples/index.ts';
-import { type BandEdge, edgesOf, readTap } from '#core/tap/index.ts';
-import { aScene, renderScene, type Scene, walled } from '#core/tap/scene.testkit.ts';
+import { band, filterInPlace } from '#core/audio/process/index.ts';
+import { type FftOf, recordingOf, seededRandom } from '#core/audio/samples/index.ts';
+import { type BandEdge, edgesOf, readTap } from '#core/desk-tests/tunes/index.ts';
+import { aScene, renderScene, type Scene, walled } from '#core/desk-tests/tunes/scene.testkit.ts';
 import type { Row } from './report.ts';
 
 const LEVELS_DB = [0, -7, -14];

@@ -1,8 +1,8 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { findClaps } from '#core/measure/index.ts';
-import { type FftOf, recordingOf, seededNormal, seededRandom } from '#core/samples/index.ts';
-import { convolve, roomResponse } from '#core/standin/index.ts';
+import { findClaps } from '#core/audio/measure/index.ts';
+import { type FftOf, recordingOf, seededNormal, seededRandom } from '#core/audio/samples/index.ts';
+import { convolve, roomResponse } from '#core/desk-tests/stand-ins/index.ts';
 import { loadFft } from '../cli/edges.ts';
 import { fileOf, needMaterial, MATERIAL_RATE_HZ as RATE, sentences, talker, tuneful, VOICES } from './material.ts';
 import { MissingTool, type Row } from './report.ts';

@@ -1,6 +1,6 @@
-import { measureOffset } from '#core/measure/index.ts';
-import { decimate, type FftOf, recordingOf, resample, seededNormal, seededRandom } from '#core/samples/index.ts';
-import { convolve, game, roomResponse, voice } from '#core/standin/index.ts';
+import { measureOffset } from '#core/audio/measure/index.ts';
+import { decimate, type FftOf, recordingOf, resample, seededNormal, seededRandom } from '#core/audio/samples/index.ts';
+import { convolve, game, roomResponse, voice } from '#core/desk-tests/stand-ins/index.ts';
 import { loadFft } from '../cli/edges.ts';
 import { MATERIAL_RATE_HZ, needMaterial, sentences, talker, tuneful, VOICES } from './material.ts';
 import type { Row } from './report.ts';

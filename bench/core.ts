@@ -1,6 +1,6 @@
 import FFT from 'fft.js';
 import { loadFft } from '#cli/edges.ts';
-import { parseRig } from '#core/rig/index.ts';
+import { parseRig } from '#core/model/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { medianMs, type Row } from './report.ts';

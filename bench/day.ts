@@ -6,12 +6,12 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream as WebStream } from 'node:stream/web';
-import { optionsFor } from '#core/plan/index.ts';
-import { parseRig } from '#core/rig/index.ts';
-import { orderUp } from '#core/run/index.ts';
-import { seededRandom } from '#core/samples/index.ts';
-import { lineUp } from '#core/trouble/index.ts';
-import { plant } from '#core/trouble/trouble.testkit.ts';
+import { seededRandom } from '#core/audio/samples/index.ts';
+import { orderUp } from '#core/live/run/index.ts';
+import { lineUp } from '#core/live/troubleshoot/index.ts';
+import { plant } from '#core/live/troubleshoot/trouble.testkit.ts';
+import { parseRig } from '#core/model/rig/index.ts';
+import { optionsFor } from '#core/routing/plan/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { medianMs, type Row } from './report.ts';
 

@@ -2,8 +2,8 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { encodeWav } from '#core/samples/index.ts';
-import { renderSlateShot, type SlateShot } from '#core/standin/index.ts';
+import { encodeWav } from '#core/audio/samples/index.ts';
+import { renderSlateShot, type SlateShot } from '#core/desk-tests/stand-ins/index.ts';
 import { needTool } from './processes.ts';
 
 export const SOUND_RATE_HZ = 48_000;

@@ -1,8 +1,8 @@
 import { closeSync, existsSync, mkdirSync, openSync, renameSync, writeSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { encodeWav, resample, seededNormal } from '#core/samples/index.ts';
-import { voice } from '#core/standin/index.ts';
+import { encodeWav, resample, seededNormal } from '#core/audio/samples/index.ts';
+import { voice } from '#core/desk-tests/stand-ins/index.ts';
 import { measureProcess, needTool } from './processes.ts';
 import type { Row } from './report.ts';
 

@@ -1,8 +1,5 @@
 import { loadFft } from '#cli/edges.ts';
-import { parseRig } from '#core/rig/index.ts';
-import { type FftOf, recordingOf, seededRandom } from '#core/samples/index.ts';
-import { evaluate } from '#core/signal/index.ts';
-import { AFTER_MS, BEFORE_MS, readTap } from '#core/tap/index.ts';
+import { type FftOf, recordingOf, seededRandom } from '#core/audio/samples/index.ts';
 import {
   type AllExpected,
   type Expected,
@@ -13,9 +10,12 @@ import {
   type StandInDesk,
   standInTake,
   type TakeRead,
-} from '#core/taptest/index.ts';
-import { isSameFault, readingsAt, rigWith } from '#core/taptest/taptest.testkit.ts';
-import { type Fault, faultsOf } from '#core/trouble/index.ts';
+} from '#core/desk-tests/tap-test/index.ts';
+import { isSameFault, readingsAt, rigWith } from '#core/desk-tests/tap-test/taptest.testkit.ts';
+import { AFTER_MS, BEFORE_MS, readTap } from '#core/desk-tests/tunes/index.ts';
+import { type Fault, faultsOf } from '#core/live/troubleshoot/index.ts';
+import { parseRig } from '#core/model/rig/index.ts';
+import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import type { Row } from './report.ts';
 

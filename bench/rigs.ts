@@ -1,4 +1,4 @@
-import { findTypes, parseRig, RIG_VERSION, type Rig } from '#core/rig/index.ts';
+import { findTypes, parseRig, RIG_VERSION, type Rig } from '#core/model/rig/index.ts';
 
 type Cable = Rig['cables'][number];
 

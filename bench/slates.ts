@@ -1,10 +1,10 @@
 import { spawn } from 'node:child_process';
 import { existsSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { encodeWav, seededRandom } from '#core/samples/index.ts';
-import { renderSlateSound, SLATE_RATES } from '#core/slate/index.ts';
-import { renderShotSound, renderSlateShot, type SlateShot, voice } from '#core/standin/index.ts';
-import { hertz, rateName } from '#core/units/index.ts';
+import { encodeWav, seededRandom } from '#core/audio/samples/index.ts';
+import { renderSlateSound, SLATE_RATES } from '#core/desk-tests/slates/index.ts';
+import { renderShotSound, renderSlateShot, type SlateShot, voice } from '#core/desk-tests/stand-ins/index.ts';
+import { hertz, rateName } from '#core/model/units/index.ts';
 import { withPage, withProgram } from './browser.ts';
 import { CODECS, encodeShot, FILMS, needFfmpeg, SOUND_RATE_HZ } from './films.ts';
 import type { Row } from './report.ts';

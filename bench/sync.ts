@@ -1,9 +1,9 @@
-import { joinTakes, measureJumps, measureOffset } from '#core/measure/index.ts';
-import { recordingOf, resample, seededNormal, seededRandom } from '#core/samples/index.ts';
+import { joinTakes, measureJumps, measureOffset } from '#core/audio/measure/index.ts';
+import { recordingOf, resample, seededNormal, seededRandom } from '#core/audio/samples/index.ts';
+import { game, voice } from '#core/desk-tests/stand-ins/index.ts';
+import { testPrograms } from '#core/routing/suggest/highs.testkit.ts';
+import { alignAll } from '#core/routing/suggest/index.ts';
 import { delaySettingsFor, evaluate } from '#core/signal/index.ts';
-import { testPrograms } from '#core/solve/highs.testkit.ts';
-import { alignAll } from '#core/solve/index.ts';
-import { game, voice } from '#core/standin/index.ts';
 import { loadFft } from '../cli/edges.ts';
 import type { Row } from './report.ts';
 import { bigRig } from './rigs.ts';

@@ -1,10 +1,17 @@
 import { spawnSync } from 'node:child_process';
 import { loadFft } from '#cli/edges.ts';
-import { band, filterInPlace } from '#core/process/index.ts';
-import { encodeWav, type FftOf, recordingOf, seededRandom } from '#core/samples/index.ts';
-import { game, jingle, noise, voice } from '#core/standin/index.ts';
-import { readTap, TUNES, type TuneReading } from '#core/tap/index.ts';
-import { aScene, type Played, renderScene, type Scene, stretched, trueAtMs } from '#core/tap/scene.testkit.ts';
+import { band, filterInPlace } from '#core/audio/process/index.ts';
+import { encodeWav, type FftOf, recordingOf, seededRandom } from '#core/audio/samples/index.ts';
+import { game, jingle, noise, voice } from '#core/desk-tests/stand-ins/index.ts';
+import { readTap, TUNES, type TuneReading } from '#core/desk-tests/tunes/index.ts';
+import {
+  aScene,
+  type Played,
+  renderScene,
+  type Scene,
+  stretched,
+  trueAtMs,
+} from '#core/desk-tests/tunes/scene.testkit.ts';
 import { needTool } from './processes.ts';
 import type { Row } from './report.ts';
 

@@ -1,11 +1,11 @@
 import ELK from 'elkjs/lib/elk.bundled.js';
-import { check } from '#core/check/index.ts';
-import { layout } from '#core/layout/index.ts';
-import { libraryGraph } from '#core/layout/layout.testkit.ts';
-import { planMap } from '#core/map/index.ts';
-import { parseRig, type Rig } from '#core/rig/index.ts';
+import { parseRig, type Rig } from '#core/model/rig/index.ts';
+import { layout } from '#core/output/layout/index.ts';
+import { libraryGraph } from '#core/output/layout/layout.testkit.ts';
+import { planMap } from '#core/output/map/index.ts';
+import { solveRouting } from '#core/routing/suggest/index.ts';
+import { check } from '#core/rules/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { solveRouting } from '#core/solve/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { medianMs, type Row } from './report.ts';
 import { bigRig, turned } from './rigs.ts';

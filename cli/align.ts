@@ -1,7 +1,7 @@
 import loadHighs from 'highs';
-import { findSetting, findTypes, sayValue } from '#core/rig/index.ts';
+import { findSetting, findTypes, sayValue } from '#core/model/rig/index.ts';
+import { alignAll, programsOver, recordedListeners } from '#core/routing/suggest/index.ts';
 import { deviceName, evaluate } from '#core/signal/index.ts';
-import { alignAll, programsOver, recordedListeners } from '#core/solve/index.ts';
 import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { inMoment, readRig } from './rig-file.ts';

@@ -1,4 +1,4 @@
-import { check as checkRig, type Finding, type Fix, fixesOf } from '#core/check/index.ts';
+import { check as checkRig, type Finding, type Fix, fixesOf } from '#core/rules/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { cli, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';

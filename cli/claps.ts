@@ -1,4 +1,4 @@
-import { findClaps } from '#core/measure/index.ts';
+import { findClaps } from '#core/audio/measure/index.ts';
 import { cli as say } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft } from './edges.ts';

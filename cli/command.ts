@@ -1,4 +1,4 @@
-import { openWav, type Recording, WavError } from '#core/samples/index.ts';
+import { openWav, type Recording, WavError } from '#core/audio/samples/index.ts';
 import { cli as say } from '#words/index.ts';
 import { openFile, UsageError } from './edges.ts';
 

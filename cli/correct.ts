@@ -1,8 +1,8 @@
 import { createWriteStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { measureJumps, measureOffset, piecesOf, stretchesOf } from '#core/measure/index.ts';
-import { corrected, wavPieces } from '#core/samples/index.ts';
+import { measureJumps, measureOffset, piecesOf, stretchesOf } from '#core/audio/measure/index.ts';
+import { corrected, wavPieces } from '#core/audio/samples/index.ts';
 import { cli as say } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft, UsageError } from './edges.ts';

@@ -1,4 +1,4 @@
-import { diagnose as diagnoseTake } from '#core/measure/index.ts';
+import { diagnose as diagnoseTake } from '#core/audio/measure/index.ts';
 import { cli as say, textOf } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft } from './edges.ts';

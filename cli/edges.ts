@@ -1,6 +1,6 @@
 import { type FileHandle, open, stat } from 'node:fs/promises';
 import PFFFT from '@echogarden/pffft-wasm/simd';
-import { type ByteSource, type FftOf, fftOver, type PffftModule } from '#core/samples/index.ts';
+import { type ByteSource, type FftOf, fftOver, type PffftModule } from '#core/audio/samples/index.ts';
 import { cli as say } from '#words/index.ts';
 
 /** Misuse or bad input: the command line prints it as one line and exits with 2. */

@@ -1,14 +1,6 @@
-import {
-  labelSheets,
-  leadsToCsv,
-  mapSheet,
-  PAPERS,
-  type Paper,
-  rigToDot,
-  settingsSheets,
-  wiringSheets,
-} from '#core/report/index.ts';
-import type { Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { leadsToCsv, rigToDot } from '#core/output/exchange/index.ts';
+import { labelSheets, mapSheet, PAPERS, type Paper, settingsSheets, wiringSheets } from '#core/output/sheets/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';

@@ -1,6 +1,6 @@
-import type { Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import type { Figure } from '#core/model/units/index.ts';
 import { deviceName, evaluate, type Pair, type ReceivedPath } from '#core/signal/index.ts';
-import type { Figure } from '#core/units/index.ts';
 import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { inMoment, readRig } from './rig-file.ts';

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { type FrameRange, measurePart } from '#core/measure/index.ts';
-import { openWav } from '#core/samples/index.ts';
+import { type FrameRange, measurePart } from '#core/audio/measure/index.ts';
+import { openWav } from '#core/audio/samples/index.ts';
 import { openFile } from './edges.ts';
 
 /** A part of a file. */

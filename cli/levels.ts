@@ -2,8 +2,8 @@ import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
-import { type Levels, type LevelsPart, levelsOf, levelsRanges, measurePart } from '#core/measure/index.ts';
-import type { Recording } from '#core/samples/index.ts';
+import { type Levels, type LevelsPart, levelsOf, levelsRanges, measurePart } from '#core/audio/measure/index.ts';
+import type { Recording } from '#core/audio/samples/index.ts';
 import type { LevelsWork } from './levels.thread.ts';
 
 /** A shorter take is done before another thread is up. */

@@ -1,4 +1,4 @@
-import type { Levels } from '#core/measure/index.ts';
+import type { Levels } from '#core/audio/measure/index.ts';
 import { cli as say } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { levelsOfFile } from './levels.ts';

@@ -1,4 +1,4 @@
-import { type Said, SaidError } from '#core/said/index.ts';
+import { type Said, SaidError } from '#core/base/said/index.ts';
 import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';

@@ -1,6 +1,6 @@
+import { listOf, quoted } from '#core/base/said/index.ts';
 import { readDesk, sayMade } from '#core/intake/index.ts';
-import { listOf, quoted } from '#core/said/index.ts';
-import { titleOf } from '#core/typed/index.ts';
+import { titleOf } from '#core/routing/grammar/index.ts';
 import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';

@@ -1,4 +1,4 @@
-import { CAUTIONS, type Occasion, orderDown, orderUp, type Step } from '#core/run/index.ts';
+import { CAUTIONS, type Occasion, orderDown, orderUp, type Step } from '#core/live/run/index.ts';
 import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';

@@ -1,4 +1,4 @@
-import { linkName, needOf, PictureError, parseChroma, parseMode } from '#core/picture/index.ts';
+import { linkName, needOf, PictureError, parseChroma, parseMode } from '#core/model/picture/index.ts';
 import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 

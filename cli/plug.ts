@@ -1,8 +1,8 @@
-import { leadBetween, leadOn } from '#core/check/index.ts';
-import { endOf, lostBy } from '#core/plug/index.ts';
-import { type Cable, findTypes, type Rig } from '#core/rig/index.ts';
+import { endOf, lostBy } from '#core/model/plug/index.ts';
+import { type Cable, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { offersFor, socketsOf } from '#core/routing/wiring/index.ts';
+import { leadBetween, leadOn } from '#core/rules/index.ts';
 import { deviceName } from '#core/signal/index.ts';
-import { offersFor, socketsOf } from '#core/wire/index.ts';
 import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';

@@ -1,4 +1,4 @@
-import { atMoment, parseRigText, type Rig } from '#core/rig/index.ts';
+import { atMoment, parseRigText, type Rig } from '#core/model/rig/index.ts';
 import { cli as say } from '#words/index.ts';
 import { openFile, UsageError } from './edges.ts';
 

@@ -1,4 +1,4 @@
-import { endName, findPort, findTypes } from '#core/rig/index.ts';
+import { endName, findPort, findTypes } from '#core/model/rig/index.ts';
 import { type Arrival, delayOf, deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';

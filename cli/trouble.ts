@@ -1,5 +1,5 @@
-import type { Rig } from '#core/rig/index.ts';
-import { type Entry, inquire, lineUp, SYMPTOM_IDS, SYMPTOMS, type SymptomId } from '#core/trouble/index.ts';
+import { type Entry, inquire, lineUp, SYMPTOM_IDS, SYMPTOMS, type SymptomId } from '#core/live/troubleshoot/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';

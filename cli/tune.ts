@@ -1,6 +1,6 @@
 import { writeFile } from 'node:fs/promises';
-import { encodeWav } from '#core/samples/index.ts';
-import { renderTune, SILENCE_S, TUNE_S, TUNES } from '#core/tap/index.ts';
+import { encodeWav } from '#core/audio/samples/index.ts';
+import { renderTune, SILENCE_S, TUNE_S, TUNES } from '#core/desk-tests/tunes/index.ts';
 import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
 import { UsageError } from './edges.ts';

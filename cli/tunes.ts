@@ -1,4 +1,4 @@
-import { readTap, type TuneReading } from '#core/tap/index.ts';
+import { readTap, type TuneReading } from '#core/desk-tests/tunes/index.ts';
 import { cli as say } from '#words/index.ts';
 import { type Command, withWavs } from './command.ts';
 import { loadFft } from './edges.ts';

@@ -1,6 +1,6 @@
-import { encodeWav, seededNormal } from '#core/samples/index.ts';
-import { game, jingle, type SourceMaker, voice } from '#core/standin/index.ts';
-import { ratioFromDb } from '#core/units/index.ts';
+import { encodeWav, seededNormal } from '#core/audio/samples/index.ts';
+import { game, jingle, type SourceMaker, voice } from '#core/desk-tests/stand-ins/index.ts';
+import { ratioFromDb } from '#core/model/units/index.ts';
 import { boathouse } from './boathouse.ts';
 
 const RATE_HZ = 24_000;

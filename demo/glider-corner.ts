@@ -1,4 +1,4 @@
-import type { Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import { air, device, lead, light, must, ref, seen, software } from './parts.ts';
 
 const HERE = { on: 'computer' };

@@ -1,4 +1,4 @@
-import type { Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 
 /** Shorthand for writing demo rigs; all of it yields plain data. */
 

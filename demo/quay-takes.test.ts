@@ -1,8 +1,15 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { joinTakes, measureJumps, measureOffset } from '#core/measure/index.ts';
-import { testFft } from '#core/samples/fft.testkit.ts';
-import { bytesInMemory, channelOf, type FftOf, openWav, type Recording, recordingOf } from '#core/samples/index.ts';
-import { findChirps } from '#core/slate/index.ts';
+import { joinTakes, measureJumps, measureOffset } from '#core/audio/measure/index.ts';
+import { testFft } from '#core/audio/samples/fft.testkit.ts';
+import {
+  bytesInMemory,
+  channelOf,
+  type FftOf,
+  openWav,
+  type Recording,
+  recordingOf,
+} from '#core/audio/samples/index.ts';
+import { findChirps } from '#core/desk-tests/slates/index.ts';
 import { QUAY_SECONDS, quayTruth, renderQuayCameraSound, renderQuayRecorder, renderThreeWays } from './quay-takes.ts';
 
 let fftOf: FftOf;

@@ -1,7 +1,7 @@
-import { encodeWav, type FftOf, resample, seededNormal } from '#core/samples/index.ts';
-import { renderSlateSound, SLATE_RATES, type Slate } from '#core/slate/index.ts';
-import { convolve, renderShotSound, roomResponse, type SlateShot, voice } from '#core/standin/index.ts';
-import { ratioFromDb } from '#core/units/index.ts';
+import { encodeWav, type FftOf, resample, seededNormal } from '#core/audio/samples/index.ts';
+import { renderSlateSound, SLATE_RATES, type Slate } from '#core/desk-tests/slates/index.ts';
+import { convolve, renderShotSound, roomResponse, type SlateShot, voice } from '#core/desk-tests/stand-ins/index.ts';
+import { ratioFromDb } from '#core/model/units/index.ts';
 
 /** What is really so on the quay; tests hold measurements against it. */
 export const quayTruth = {

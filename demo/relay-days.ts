@@ -1,6 +1,6 @@
-import type { Rig } from '#core/rig/index.ts';
-import { DayEvent } from '#core/run/index.ts';
-import { seededNormal } from '#core/samples/index.ts';
+import { seededNormal } from '#core/audio/samples/index.ts';
+import { DayEvent } from '#core/live/run/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import { boathouse } from './boathouse.ts';
 
 const EVENINGS = 24;

@@ -1,11 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { diagnose, findClaps, measureOffset } from '#core/measure/index.ts';
-import { type Aim, balanceTake, judged, type MixTrack, measureTracks } from '#core/mix/index.ts';
-import { parseRig } from '#core/rig/index.ts';
-import { testFft } from '#core/samples/fft.testkit.ts';
-import { bytesInMemory, type FftOf, openWav, recordingOf } from '#core/samples/index.ts';
+import { diagnose, findClaps, measureOffset } from '#core/audio/measure/index.ts';
+import { type Aim, balanceTake, judged, type MixTrack, measureTracks } from '#core/audio/mix/index.ts';
+import { testFft } from '#core/audio/samples/fft.testkit.ts';
+import { bytesInMemory, type FftOf, openWav, recordingOf } from '#core/audio/samples/index.ts';
+import { trueDelayMs } from '#core/desk-tests/stand-ins/index.ts';
+import { parseRig } from '#core/model/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { trueDelayMs } from '#core/standin/index.ts';
 import { boathouse } from './boathouse.ts';
 import { BURST_S, renderFiveTracks } from './five-tracks.ts';
 import { boathouseTruth, COUCH_CLAPS_S, DRIFT_STARTS_S, demoTakes, renderCouchSound, SPOILT } from './takes.ts';

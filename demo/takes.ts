@@ -1,4 +1,4 @@
-import { encodeWav, type FftOf } from '#core/samples/index.ts';
+import { encodeWav, type FftOf } from '#core/audio/samples/index.ts';
 import {
   type ClapScene,
   clapsAt,
@@ -9,8 +9,8 @@ import {
   type SourceMaker,
   type Truth,
   voice,
-} from '#core/standin/index.ts';
-import { ratioFromDb } from '#core/units/index.ts';
+} from '#core/desk-tests/stand-ins/index.ts';
+import { ratioFromDb } from '#core/model/units/index.ts';
 import { boathouse } from './boathouse.ts';
 import { renderFiveTracks } from './five-tracks.ts';
 import { renderQuayRecorder, renderThreeWays } from './quay-takes.ts';

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { catalogue } from '../core/rig/index.ts';
+import { catalogue } from '../core/model/rig/index.ts';
 import { COUCH_CLAP, DEMO_RIG, expect, FIVE_TRACKS, HOST_TOO_LOUD, RELAY_BACKUP, RELAY_TRACK, test } from './server.ts';
 
 const rig = (path: string) => `/rigs/${DEMO_RIG}/${path}`;

@@ -5,8 +5,8 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { loadFft } from '../cli/edges.ts';
-import { encodeWav } from '../core/samples/index.ts';
-import { renderFrame, renderSlateShot } from '../core/standin/index.ts';
+import { encodeWav } from '../core/audio/samples/index.ts';
+import { renderFrame, renderSlateShot } from '../core/desk-tests/stand-ins/index.ts';
 import { QUAY_SECONDS, quayShot, renderQuayCameraSound } from '../demo/quay-takes.ts';
 import { couchScene, couchSceneFrames, renderCouchSound } from '../demo/takes.ts';
 

@@ -1,9 +1,9 @@
 // Measures the measuring: the minimum requirements of EBU Tech 3341 and 3342, and faults put into made takes. Prints the
-// tables of docs/measuring.md; run after a change to core/measure: npx tsx scripts/measuring.ts
+// tables of docs/measuring.md; run after a change to core/audio/measure: npx tsx scripts/measuring.ts
 import { loadFft } from '../cli/edges.ts';
-import { cleanTake, faultyTake, recordingOfTake } from '../core/measure/faults/takes.testkit.ts';
-import { diagnose, FAULT_IDS, measureLevels } from '../core/measure/index.ts';
-import { recordingOf } from '../core/samples/index.ts';
+import { cleanTake, faultyTake, recordingOfTake } from '../core/audio/measure/faults/takes.testkit.ts';
+import { diagnose, FAULT_IDS, measureLevels } from '../core/audio/measure/index.ts';
+import { recordingOf } from '../core/audio/samples/index.ts';
 
 const RATE = 48_000;
 const sine = (hz: number, peak: number, seconds: number, phase = 0): Float32Array =>

@@ -15,7 +15,7 @@ const FINE = [
 
 describe('the rule that nobody asks for kinds', () => {
   it('fires in the core at what asks for a type, an id, a name or a shelf, and at nothing else', () => {
-    const file = `core/check/tried-${process.pid}.ts`;
+    const file = `core/rules/tried-${process.pid}.ts`;
     writeFileSync(file, `${[...ASKS, ...FINE].join('\n')}\n`);
     try {
       const { stdout, stderr } = spawnSync('npx', ['biome', 'lint', '--max-diagnostics=50', file], {

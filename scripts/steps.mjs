@@ -77,7 +77,7 @@ const packagesOf = (lockFile) => JSON.parse(readFileSync(lockFile, 'utf8')).pack
 
 /** Compiles the inner loops of wasm/ to WebAssembly, as a module of bytes that every bundler and runner can import. */
 export function ensureWasm() {
-  const target = join(root, 'core', 'measure', 'kernel', 'levels.generated.ts');
+  const target = join(root, 'core', 'audio', 'measure', 'kernel', 'levels.generated.ts');
   const hash = hashOf(['wasm', 'package-lock.json']);
   if (existsSync(target) && isStamped('wasm', hash)) return;
   mkdirSync(STAMPS, { recursive: true });

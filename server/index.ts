@@ -1,4 +1,4 @@
-export { openServer } from './app.ts';
 export { type Verified, verifyFolder } from './backup/verify.ts';
-export { HeldError, holderOf } from './data/lock.ts';
-export { HttpProblem, StartError, storageProblem } from './problem.ts';
+export { HttpProblem, StartError, storageProblem } from './http/problem.ts';
+export { openServer } from './start/app.ts';
+export { HeldError, holderOf } from './storage/lock.ts';

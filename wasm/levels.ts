@@ -1,9 +1,9 @@
 // The inner loops of loudness and true peak, in AssemblyScript: compiled to WebAssembly with SIMD by `scripts/wasm.mjs`.
-// Each does what the plain code in core/measure does, in the same order: `kernel.test.ts` holds one against the other.
+// Each does what the plain code in core/audio/measure does, in the same order: `kernel.test.ts` holds one against the other.
 
 /** Frames of a channel that are worked on at a time. */
 const FRAMES: i32 = 8192;
-/** As in core/measure/true-peak.ts: samples that a point between samples is made of, half of them to each side. */
+/** As in core/audio/measure/true-peak.ts: samples that a point between samples is made of, half of them to each side. */
 const TAPS: i32 = 32;
 const REACH: i32 = 16;
 const BLOCK: i32 = 64;

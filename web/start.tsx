@@ -7,7 +7,7 @@ import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
 import { router } from './app/router.tsx';
 import { system } from './app/theme.ts';
-import { makeStore } from './store/store.ts';
+import { makeStore } from './shared/store/store.ts';
 
 // The server gives each page a nonce; styles made while running carry it, as its content policy wants.
 const nonce = document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce;

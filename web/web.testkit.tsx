@@ -4,11 +4,11 @@ import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
 import { afterEach, vi } from 'vitest';
-import { parseRig, type Rig, startHistory } from '#core/rig/index.ts';
+import { parseRig, type Rig, startHistory } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { system } from './app/theme.ts';
-import { KeysProvider } from './parts/index.ts';
-import { type AppStore, closed, makeStore, opened } from './store/index.ts';
+import { KeysProvider } from './shared/parts/index.ts';
+import { type AppStore, closed, makeStore, opened } from './shared/store/index.ts';
 
 // A machine may be slow, and busy with other tests.
 configure({ asyncUtilTimeout: 10_000 });

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { CASES, MUCH_WRONG } from '#core/check/family-cases.testkit.ts';
-import { check, fixesOf } from '#core/check/index.ts';
-import { parseRig, type Rig } from '#core/rig/index.ts';
-import type { Said } from '#core/said/index.ts';
+import type { Said } from '#core/base/said/index.ts';
+import { parseRig, type Rig } from '#core/model/rig/index.ts';
+import { CASES, MUCH_WRONG } from '#core/rules/family-cases.testkit.ts';
+import { check, fixesOf } from '#core/rules/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { quayTalk } from '#demo/quay-talk.ts';

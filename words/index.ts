@@ -1,11 +1,11 @@
 export { find } from './en/find.ts';
 export { server } from './en/server.ts';
 
-import { speakWith } from '#core/said/index.ts';
+import { speakWith } from '#core/base/said/index.ts';
 import { core } from './en/core/index.ts';
 import { messageOf, speakerOf } from './said.ts';
 
-export { textOf } from '#core/said/index.ts';
+export { textOf } from '#core/base/said/index.ts';
 export { type Chosen, handedOn, speakAsHandedOn, speakIn } from './chosen.ts';
 export { bench } from './en/bench.ts';
 export { blind } from './en/blind.ts';

@@ -4,15 +4,15 @@ import { describe, expect, it } from 'vitest';
 
 /** Where text is data: the device library, the grammar of what is typed, patterns, desks in plain words, and files of other programs. */
 const DATA = [
-  'core/rig/catalogue',
-  'core/typed',
-  'core/wire/mentioned.ts',
-  'core/text',
+  'core/model/rig/catalogue',
+  'core/routing/grammar',
+  'core/routing/wiring/mentioned.ts',
+  'core/base/text',
   'core/intake/occasions.ts',
-  'core/report/edl.ts',
-  'core/report/dot.ts',
+  'core/output/exchange/edl.ts',
+  'core/output/exchange/dot.ts',
   'server/database/migrations',
-  'server/seed.ts',
+  'server/start/seed.ts',
 ];
 /** So many words in a row are a sentence, or a part of one. */
 const WORDS = 4;

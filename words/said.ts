@@ -1,4 +1,4 @@
-import { type Said, type SaidValue, type Sayers, type Saying, textOf } from '#core/said/index.ts';
+import { type Said, type SaidValue, type Sayers, type Saying, textOf } from '#core/base/said/index.ts';
 import { common } from './en/common.ts';
 import { listFormat, type Message, message, type Params, type Spec } from './message.ts';
 

@@ -13,7 +13,7 @@ import {
   parse,
 } from '@formatjs/icu-messageformat-parser';
 import { afterEach, describe, expect, it } from 'vitest';
-import { quoted, textOf } from '#core/said/index.ts';
+import { quoted, textOf } from '#core/base/said/index.ts';
 import * as words from './index.ts';
 import { MARK, markedText } from './marked.ts';
 import { type Message, message, sayWith, speak, TAGS } from './message.ts';

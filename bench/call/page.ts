@@ -1,5 +1,5 @@
 import { Rnnoise } from '@shiguredo/rnnoise-wasm';
-import type { TapReading } from '../../core/tap/index.ts';
+import type { TapReading } from '../../core/desk-tests/tunes/index.ts';
 import { besidePage } from '../beat.ts';
 
 /** What the browser does to a microphone before it sends it, and what the way loses. */

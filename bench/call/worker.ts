@@ -1,6 +1,6 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
-import { fftOver, type PffftModule, recordingOf } from '../../core/samples/index.ts';
-import { readTap } from '../../core/tap/index.ts';
+import { fftOver, type PffftModule, recordingOf } from '../../core/audio/samples/index.ts';
+import { readTap } from '../../core/desk-tests/tunes/index.ts';
 
 self.onmessage = async ({ data }: MessageEvent<{ samples: Float32Array; rateHz: number; ids: number[] }>) => {
   const fftOf = fftOver((await PFFFT()) as PffftModule);

@@ -1,7 +1,7 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
-import { type Levels, measureLevels, measureOffset } from '../../core/measure/index.ts';
-import { fftOver, layoutName, type PffftModule } from '../../core/samples/index.ts';
-import { openMedia } from '../../web/workers/media.ts';
+import { type Levels, measureLevels, measureOffset } from '../../core/audio/measure/index.ts';
+import { fftOver, layoutName, type PffftModule } from '../../core/audio/samples/index.ts';
+import { openMedia } from '../../web/shared/workers/media.ts';
 
 /** What a file turns out to be, and how it lies to what it was made of. */
 export interface FileRead {

@@ -1,5 +1,5 @@
 import { BlobSource, Input, MP4, VideoSampleSink } from 'mediabunny';
-import { openMedia } from '../../web/workers/media.ts';
+import { openMedia } from '../../web/shared/workers/media.ts';
 
 const TURNS = 5;
 

@@ -1,7 +1,7 @@
 import PFFFT from '@echogarden/pffft-wasm/simd';
-import { fftOver, type PffftModule } from '../../core/samples/index.ts';
-import { lookAt } from '../../web/workers/look.ts';
-import { openMedia } from '../../web/workers/media.ts';
+import { fftOver, type PffftModule } from '../../core/audio/samples/index.ts';
+import { lookAt } from '../../web/shared/workers/look.ts';
+import { openMedia } from '../../web/shared/workers/media.ts';
 
 /** What the slates of the chosen file read, and how long the look took. */
 async function read() {

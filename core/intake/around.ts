@@ -1,4 +1,4 @@
-import { connectorOf } from '#core/plug/index.ts';
+import { connectorOf } from '#core/model/plug/index.ts';
 import {
   beginsAt,
   type DeviceType,
@@ -15,7 +15,7 @@ import {
   portsOf,
   type Rig,
   soundsIntoRoom,
-} from '#core/rig/index.ts';
+} from '#core/model/rig/index.ts';
 
 const typeOf = (rig: Rig, id: string): DeviceType => findTypes(rig).get(findDevice(rig, id)!.typeId)!;
 const has = ({ channels }: PortSpec, carries: 'sound' | 'picture'): boolean =>

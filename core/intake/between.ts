@@ -1,7 +1,15 @@
-import { check } from '#core/check/index.ts';
-import { connectorOf } from '#core/plug/index.ts';
-import { type DeviceType, isHardware } from '#core/rig/index.ts';
-import { addDevice, bestBetween, boxesBetween, fitsAmong, isMeant, nameFor, type TypedLead } from '#core/wire/index.ts';
+import { connectorOf } from '#core/model/plug/index.ts';
+import { type DeviceType, isHardware } from '#core/model/rig/index.ts';
+import {
+  addDevice,
+  bestBetween,
+  boxesBetween,
+  fitsAmong,
+  isMeant,
+  nameFor,
+  type TypedLead,
+} from '#core/routing/wiring/index.ts';
+import { check } from '#core/rules/index.ts';
 import { type Builder, listed } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';
 import { say } from './sayings.ts';

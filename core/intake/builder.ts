@@ -1,3 +1,4 @@
+import { listOf, type Said, type Text } from '#core/base/said/index.ts';
 import {
   applyEdit,
   type Cable,
@@ -10,9 +11,8 @@ import {
   type PortRef,
   type Rig,
   type Types,
-} from '#core/rig/index.ts';
-import { listOf, type Said, type Text } from '#core/said/index.ts';
-import { freeId, type Offer } from '#core/wire/index.ts';
+} from '#core/model/rig/index.ts';
+import { freeId, type Offer } from '#core/routing/wiring/index.ts';
 import type { Answers } from './questions.ts';
 import { say } from './sayings.ts';
 

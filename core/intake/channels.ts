@@ -1,4 +1,4 @@
-import type { PortRef, Rig } from '#core/rig/index.ts';
+import type { PortRef, Rig } from '#core/model/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 
 /** Two channels of an end beside each other, as programs take them, and whose sound is on each. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { check } from '#core/check/index.ts';
+import { check } from '#core/rules/index.ts';
 import { evaluate, type ListenerRole, rolesOf, type SourceRole } from '#core/signal/index.ts';
 import { CORPUS } from './corpus.testkit.ts';
 import { type DeskRead, readDesk } from './index.ts';

@@ -1,4 +1,4 @@
-import type { DeviceType, Edit } from '#core/rig/index.ts';
+import type { DeviceType, Edit } from '#core/model/rig/index.ts';
 import type { Builder } from './builder.ts';
 
 const portOf = (place: string): string => place.split('.')[0]!;

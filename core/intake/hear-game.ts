@@ -1,6 +1,6 @@
-import type { Text } from '#core/said/index.ts';
+import type { Text } from '#core/base/said/index.ts';
+import { bestBetween } from '#core/routing/wiring/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { bestBetween } from '#core/wire/index.ts';
 import { Builder, listed } from './builder.ts';
 import { openBetween } from './doors.ts';
 import { type Game, gamesByWay, isPlugged } from './hear-ways.ts';

@@ -7,9 +7,9 @@ import {
   sameEnd,
   showsPicture,
   soundsIntoRoom,
-} from '#core/rig/index.ts';
+} from '#core/model/rig/index.ts';
+import { bestBetween } from '#core/routing/wiring/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { bestBetween } from '#core/wire/index.ts';
 import { downstream, type End, endsOf, hostsOf, programsOn, upstream } from './around.ts';
 import type { Builder } from './builder.ts';
 import type { Through } from './system-sound.ts';

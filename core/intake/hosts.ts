@@ -1,4 +1,4 @@
-import { connectorOf } from '#core/plug/index.ts';
+import { connectorOf } from '#core/model/plug/index.ts';
 import {
   type DeviceType,
   type Edit,
@@ -8,8 +8,8 @@ import {
   isSupply,
   records,
   usbRoleOf,
-} from '#core/rig/index.ts';
-import { addDevice, bestBetween, isMeant } from '#core/wire/index.ts';
+} from '#core/model/rig/index.ts';
+import { addDevice, bestBetween, isMeant } from '#core/routing/wiring/index.ts';
 import { downstream, endsOf, hostsOf, isComputer, listenRank, programsOn, upstream } from './around.ts';
 import { type Builder, listed } from './builder.ts';
 import { type Answers, type Decision, decide } from './questions.ts';

@@ -1,6 +1,6 @@
-import { connectorOf } from '#core/plug/index.ts';
-import { type DeviceType, isHardware } from '#core/rig/index.ts';
-import { addDevice, fitsAmong, nameFor } from '#core/wire/index.ts';
+import { connectorOf } from '#core/model/plug/index.ts';
+import { type DeviceType, isHardware } from '#core/model/rig/index.ts';
+import { addDevice, fitsAmong, nameFor } from '#core/routing/wiring/index.ts';
 import { hostsOf, isComputer, isMicrophone } from './around.ts';
 import { PLAIN, plug } from './between.ts';
 import { type Builder, listed } from './builder.ts';

@@ -1,4 +1,4 @@
-import { connectorOf } from '#core/plug/index.ts';
+import { connectorOf } from '#core/model/plug/index.ts';
 import {
   beginsAt,
   type DeviceType,
@@ -10,8 +10,8 @@ import {
   records,
   showsPicture,
   soundsIntoRoom,
-} from '#core/rig/index.ts';
-import { bestBetween, fitsAmong, isMeant, isWithin, type Offer, type TypedLead } from '#core/wire/index.ts';
+} from '#core/model/rig/index.ts';
+import { bestBetween, fitsAmong, isMeant, isWithin, type Offer, type TypedLead } from '#core/routing/wiring/index.ts';
 import { hostsOf, isComputer, upstream } from './around.ts';
 import { PLAIN } from './between.ts';
 import type { Builder } from './builder.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { check } from '#core/check/index.ts';
-import { applyEdit } from '#core/rig/index.ts';
+import { applyEdit } from '#core/model/rig/index.ts';
+import { check } from '#core/rules/index.ts';
 import { evaluate, rolesOf } from '#core/signal/index.ts';
 import { OCCASIONS, type Occasion, type OccasionAnswers, readDesk, rigFor, takenOf, wordsFor } from './index.ts';
 

@@ -1,5 +1,5 @@
-import type { Rig } from '#core/rig/index.ts';
-import { type Text, textOf } from '#core/said/index.ts';
+import { type Text, textOf } from '#core/base/said/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import { readDesk } from './read-desk.ts';
 import { say } from './sayings.ts';
 

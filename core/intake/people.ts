@@ -1,3 +1,4 @@
+import type { Text } from '#core/base/said/index.ts';
 import {
   applyEdit,
   endsBehind,
@@ -9,10 +10,9 @@ import {
   type Rig,
   showsPicture,
   soundsIntoRoom,
-} from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
+} from '#core/model/rig/index.ts';
+import { addDevice, addFarSeat, bestBetween, freeId, isMeant, type TypedUse, YOU } from '#core/routing/wiring/index.ts';
 import { evaluate, rolesOf } from '#core/signal/index.ts';
-import { addDevice, addFarSeat, bestBetween, freeId, isMeant, type TypedUse, YOU } from '#core/wire/index.ts';
 import {
   earsPort,
   endsOf,

@@ -1,5 +1,5 @@
-import { proposePlan } from '#core/plan/index.ts';
-import { findDevice, findTypes, isPerson, type PlanCell, type Rig } from '#core/rig/index.ts';
+import { findDevice, findTypes, isPerson, type PlanCell, type Rig } from '#core/model/rig/index.ts';
+import { proposePlan } from '#core/routing/plan/index.ts';
 import { evaluate, evaluationAt, rolesOf } from '#core/signal/index.ts';
 import type { Builder } from './builder.ts';
 import type { Answers } from './questions.ts';

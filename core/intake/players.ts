@@ -1,3 +1,4 @@
+import type { Text } from '#core/base/said/index.ts';
 import {
   amplifiesInstrument,
   beginsAt,
@@ -5,9 +6,8 @@ import {
   givesMicrophoneLevel,
   isHardware,
   isWorn,
-} from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
-import { addDevice, bestBetween, fitsAmong, isMeant, type Spoken } from '#core/wire/index.ts';
+} from '#core/model/rig/index.ts';
+import { addDevice, bestBetween, fitsAmong, isMeant, type Spoken } from '#core/routing/wiring/index.ts';
 import { isMicrophone } from './around.ts';
 import { PLAIN, plug } from './between.ts';
 import type { Builder } from './builder.ts';

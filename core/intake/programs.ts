@@ -1,3 +1,4 @@
+import type { Text } from '#core/base/said/index.ts';
 import {
   type Cable,
   type DeviceType,
@@ -12,10 +13,9 @@ import {
   records,
   sameEnd,
   settingFor,
-} from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
+} from '#core/model/rig/index.ts';
+import type { TypedUse } from '#core/routing/wiring/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import type { TypedUse } from '#core/wire/index.ts';
 import {
   carriesWhat,
   downstream,

@@ -1,4 +1,4 @@
-import type { Text } from '#core/said/index.ts';
+import type { Text } from '#core/base/said/index.ts';
 import { say } from './sayings.ts';
 /** What someone has to decide, with what is taken until they do. */
 export interface Decision {

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { check } from '#core/check/index.ts';
-import { parseRig, type Rig } from '#core/rig/index.ts';
-import { type Said, textOf } from '#core/said/index.ts';
+import { type Said, textOf } from '#core/base/said/index.ts';
+import { parseRig, type Rig } from '#core/model/rig/index.ts';
+import { check } from '#core/rules/index.ts';
 import { evaluate, evaluationAt } from '#core/signal/index.ts';
 import { changeOf, readDesk, sayMade } from './index.ts';
 

@@ -1,8 +1,8 @@
-import { askedBy, check, type Question } from '#core/check/index.ts';
-import { applyEdit, type Edit, emptyRig, isCall, isWorn, markDone, type Rig } from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
-import type { OwnWords } from '#core/typed/index.ts';
-import { readTyped, startingLevels, type Typed } from '#core/wire/index.ts';
+import type { Text } from '#core/base/said/index.ts';
+import { applyEdit, type Edit, emptyRig, isCall, isWorn, markDone, type Rig } from '#core/model/rig/index.ts';
+import type { OwnWords } from '#core/routing/grammar/index.ts';
+import { readTyped, startingLevels, type Typed } from '#core/routing/wiring/index.ts';
+import { askedBy, check, type Question } from '#core/rules/index.ts';
 import { adaptPlugIns, bridgeGaps, padLines, shareInputs } from './between.ts';
 import { Builder, listed, type Made } from './builder.ts';
 import { hearGames } from './hear-game.ts';

@@ -1,7 +1,7 @@
-import { check, type Finding } from '#core/check/index.ts';
-import { applyEdit, type Edit, findTypes, type SettingChange, sayValue } from '#core/rig/index.ts';
+import { applyEdit, type Edit, findTypes, type SettingChange, sayValue } from '#core/model/rig/index.ts';
+import { alignListener, solveRouting } from '#core/routing/suggest/index.ts';
+import { check, type Finding } from '#core/rules/index.ts';
 import { type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
-import { alignListener, solveRouting } from '#core/solve/index.ts';
 import type { Builder } from './builder.ts';
 import { say } from './sayings.ts';
 

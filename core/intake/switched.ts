@@ -1,6 +1,6 @@
-import { applyEdit, type Edit, findTypes, type Moment, type PlanCell, type Rig } from '#core/rig/index.ts';
+import { applyEdit, type Edit, findTypes, type Moment, type PlanCell, type Rig } from '#core/model/rig/index.ts';
+import { freeId } from '#core/routing/wiring/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { freeId } from '#core/wire/index.ts';
 import { downstream } from './around.ts';
 import type { Builder } from './builder.ts';
 

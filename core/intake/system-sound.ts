@@ -1,5 +1,5 @@
-import { type Edit, endsThat } from '#core/rig/index.ts';
-import { addDevice } from '#core/wire/index.ts';
+import { type Edit, endsThat } from '#core/model/rig/index.ts';
+import { addDevice } from '#core/routing/wiring/index.ts';
 import { carriesWhat, downstream, type End, endsOf, hostsOf, programsOn } from './around.ts';
 import type { Builder } from './builder.ts';
 import { say } from './sayings.ts';

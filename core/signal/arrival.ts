@@ -1,4 +1,4 @@
-import type { Interval } from '#core/units/index.ts';
+import type { Interval } from '#core/model/units/index.ts';
 import type { Edge } from './graph.ts';
 
 /** One source at one node by one path. The path is read back over `from`, not copied. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseRig, type Rig } from '#core/rig/index.ts';
+import { parseRig, type Rig } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { evaluate } from './index.ts';
 

@@ -1,5 +1,5 @@
-import type { Measurement, PortRef, Rig } from '#core/rig/index.ts';
-import { listOf, type Text } from '#core/said/index.ts';
+import { listOf, type Text } from '#core/base/said/index.ts';
+import type { Measurement, PortRef, Rig } from '#core/model/rig/index.ts';
 import type { Arrival } from './arrival.ts';
 import { say } from './sayings.ts';
 

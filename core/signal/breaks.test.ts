@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { desk } from '#core/check/check.testkit.ts';
-import type { Rig } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
+import { textOf } from '#core/base/said/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { desk } from '#core/rules/check.testkit.ts';
 import { evaluate, sayBreak, whereItStops } from './index.ts';
 
 const breaks = (rig: Rig) => {

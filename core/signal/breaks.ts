@@ -1,4 +1,5 @@
-import { bringsPowerOnly, endOf, PARTS, speakAlike } from '#core/plug/index.ts';
+import type { Text } from '#core/base/said/index.ts';
+import { bringsPowerOnly, endOf, PARTS, speakAlike } from '#core/model/plug/index.ts';
 import {
   type Cable,
   chosenDevice,
@@ -13,8 +14,7 @@ import {
   sameEnd,
   soundDeviceName,
   type Types,
-} from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
+} from '#core/model/rig/index.ts';
 import type { Graph } from './graph.ts';
 import { say } from './sayings.ts';
 

@@ -1,6 +1,14 @@
-import { bringsPowerOnly, type Carried, connectorOf, endOf, leadOf, leadsFor, speakAlike } from '#core/plug/index.ts';
-import { type Cable, type DeviceType, type PortSpec, usbMeets, usbRoleOf } from '#core/rig/index.ts';
-import { airMs, dbFromRatio, exactly, powerFromDb } from '#core/units/index.ts';
+import {
+  bringsPowerOnly,
+  type Carried,
+  connectorOf,
+  endOf,
+  leadOf,
+  leadsFor,
+  speakAlike,
+} from '#core/model/plug/index.ts';
+import { type Cable, type DeviceType, type PortSpec, usbMeets, usbRoleOf } from '#core/model/rig/index.ts';
+import { airMs, dbFromRatio, exactly, powerFromDb } from '#core/model/units/index.ts';
 import type { DelayTerm, Edge } from './graph.ts';
 import { type Link, layoutOf, newWayId } from './layout.ts';
 import { say } from './sayings.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseRig } from '#core/rig/index.ts';
+import { parseRig } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { clockDrifts } from './index.ts';
 

@@ -1,5 +1,5 @@
-import type { Rig } from '#core/rig/index.ts';
-import { type Figure, interval } from '#core/units/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { type Figure, interval } from '#core/model/units/index.ts';
 import { deviceName } from './path.ts';
 import { say } from './sayings.ts';
 

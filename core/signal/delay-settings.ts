@@ -6,7 +6,7 @@ import {
   type SettingSpec,
   type SettingTask,
   settingOf,
-} from '#core/rig/index.ts';
+} from '#core/model/rig/index.ts';
 import type { Evaluation } from './evaluate.ts';
 import { deviceName } from './path.ts';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import { delayOf, evaluate, throughBox } from './index.ts';
 import { box, latencyFigure, rigOf, through } from './rigs.testkit.ts';
 

@@ -1,5 +1,5 @@
-import type { Text } from '#core/said/index.ts';
-import type { Figure } from '#core/units/index.ts';
+import type { Text } from '#core/base/said/index.ts';
+import type { Figure } from '#core/model/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Graph } from './graph.ts';
 import { type Measurements, settleDelay } from './offset.ts';

@@ -1,5 +1,5 @@
-import type { Rig } from '#core/rig/index.ts';
-import { dbFromPower, type Interval, interval, powerFromDb } from '#core/units/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { dbFromPower, type Interval, interval, powerFromDb } from '#core/model/units/index.ts';
 import type { Evaluation } from './evaluate.ts';
 
 /** Exchange rate: this many dB more halve the allowed time (equal energy; NIOSH 1998 and ITU-T H.870 alike). */

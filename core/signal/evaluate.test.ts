@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { addTasks, applyEdit, type Edit, type Measurement, markDone, parseRig, type Rig } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
-import { airMs, width } from '#core/units/index.ts';
+import { textOf } from '#core/base/said/index.ts';
+import {
+  addTasks,
+  applyEdit,
+  type Edit,
+  type Measurement,
+  markDone,
+  parseRig,
+  type Rig,
+} from '#core/model/rig/index.ts';
+import { airMs, width } from '#core/model/units/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import {
   delayMeasurements,

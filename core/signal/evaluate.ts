@@ -1,4 +1,4 @@
-import { isSettingTask, type PlanCell, type Rig, type SettingTask, type ToleranceId } from '#core/rig/index.ts';
+import { isSettingTask, type PlanCell, type Rig, type SettingTask, type ToleranceId } from '#core/model/rig/index.ts';
 import type { Arrival } from './arrival.ts';
 import { type BandsMeasured, bandsMeasured } from './band.ts';
 import type { Graph } from './graph.ts';

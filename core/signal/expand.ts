@@ -8,7 +8,7 @@ import {
   type Rig,
   sameEnd,
   soundDevicesOf,
-} from '#core/rig/index.ts';
+} from '#core/model/rig/index.ts';
 import { cableLinks } from './cable-links.ts';
 import type { BlockedEdge, Disabled, Edge, Elsewhere, Graph, Node } from './graph.ts';
 import { insideOf } from './inside.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { desk } from '#core/check/check.testkit.ts';
-import type { Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { desk } from '#core/rules/check.testkit.ts';
 import { evaluate, type Pair } from './index.ts';
 
 /** What a listener gets of a source, by the devices of the library. */

@@ -1,6 +1,6 @@
-import type { PortRef, Rig, SettingValue, Stage } from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
-import type { FigureUnit, Interval } from '#core/units/index.ts';
+import type { Text } from '#core/base/said/index.ts';
+import type { PortRef, Rig, SettingValue, Stage } from '#core/model/rig/index.ts';
+import type { FigureUnit, Interval } from '#core/model/units/index.ts';
 
 /** The scale that a level is read in: sound pressure, volts against 0.775 V, or digital full scale. */
 export type Scale = 'spl' | 'dbu' | 'dbfs';

@@ -1,5 +1,5 @@
-import type { PlanCell, SettingTask } from '#core/rig/index.ts';
-import type { Figure, Interval } from '#core/units/index.ts';
+import type { PlanCell, SettingTask } from '#core/model/rig/index.ts';
+import type { Figure, Interval } from '#core/model/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Band } from './band.ts';
 import type { DelayTerm, Scale } from './graph.ts';

@@ -8,7 +8,7 @@ import {
   settingOf,
   settingsOf,
   type Way,
-} from '#core/rig/index.ts';
+} from '#core/model/rig/index.ts';
 import {
   add,
   DB_SPL_AT_1_PASCAL,
@@ -21,7 +21,7 @@ import {
   type Rate,
   scale as scaleInterval,
   sum,
-} from '#core/units/index.ts';
+} from '#core/model/units/index.ts';
 import type { BlockedEdge, DelayTerm, Disabled, Door, Edge, Node, Scale } from './graph.ts';
 import { type Link, newWayId, placeOf } from './layout.ts';
 import { say } from './sayings.ts';

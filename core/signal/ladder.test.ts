@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { parseRig, type Rig } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
-import { dbFromPower } from '#core/units/index.ts';
+import { textOf } from '#core/base/said/index.ts';
+import { parseRig, type Rig } from '#core/model/rig/index.ts';
+import { dbFromPower } from '#core/model/units/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { clayHour } from '#demo/clay-hour.ts';
 import { mothNight } from '#demo/moth-night.ts';

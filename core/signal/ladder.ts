@@ -1,6 +1,13 @@
-import { type DeviceType, findDevice, findTypes, type Rig, type SettingSpec, type Stage } from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
-import { add, dbFromPower, type Interval, powerFromDb } from '#core/units/index.ts';
+import type { Text } from '#core/base/said/index.ts';
+import {
+  type DeviceType,
+  findDevice,
+  findTypes,
+  type Rig,
+  type SettingSpec,
+  type Stage,
+} from '#core/model/rig/index.ts';
+import { add, dbFromPower, type Interval, powerFromDb } from '#core/model/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Edge, Graph, Scale } from './graph.ts';
 import { stageGainDb } from './inside.ts';

@@ -1,4 +1,4 @@
-import type { DeviceType, PortSpec } from '#core/rig/index.ts';
+import type { DeviceType, PortSpec } from '#core/model/rig/index.ts';
 import type { Edge } from './graph.ts';
 
 /** An edge with its ends: as positions within its devices at first, within the whole graph in the end. */

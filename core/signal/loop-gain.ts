@@ -1,4 +1,4 @@
-import { dbFromPower, dbFromRatio } from '#core/units/index.ts';
+import { dbFromPower, dbFromRatio } from '#core/model/units/index.ts';
 
 /** One link of a looping component, between its nodes counted from 0. */
 export interface LoopLink {

@@ -1,4 +1,4 @@
-import { dbFromRatio, ratioFromDb } from '#core/units/index.ts';
+import { dbFromRatio, ratioFromDb } from '#core/model/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';

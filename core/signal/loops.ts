@@ -1,4 +1,4 @@
-import { type Figure, ratioFromDb } from '#core/units/index.ts';
+import { type Figure, ratioFromDb } from '#core/model/units/index.ts';
 import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';
 import { type LoopGain, type LoopLink, loopGain } from './loop-gain.ts';

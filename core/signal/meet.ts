@@ -1,4 +1,4 @@
-import { dbFromRatio, ratioFromDb, add as sumOf } from '#core/units/index.ts';
+import { dbFromRatio, ratioFromDb, add as sumOf } from '#core/model/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Graph } from './graph.ts';
 

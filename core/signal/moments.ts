@@ -1,4 +1,4 @@
-import { atMoment, type Rig } from '#core/rig/index.ts';
+import { atMoment, type Rig } from '#core/model/rig/index.ts';
 import { type Evaluation, evaluate } from './evaluate.ts';
 
 const known = new WeakMap<Rig, Evaluation>();

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { interval, width } from '#core/units/index.ts';
+import { interval, width } from '#core/model/units/index.ts';
 import type { DelayTerm } from './graph.ts';
 import { delayMeasurements, difference, type Measurements, settle, settleDelay, uncertain } from './offset.ts';
 

@@ -1,6 +1,6 @@
-import type { Measurement } from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
-import { exactly, type Figure, interval, isExact, negateFigure, scale, sumFigures } from '#core/units/index.ts';
+import type { Text } from '#core/base/said/index.ts';
+import type { Measurement } from '#core/model/rig/index.ts';
+import { exactly, type Figure, interval, isExact, negateFigure, scale, sumFigures } from '#core/model/units/index.ts';
 import type { DelayTerm } from './graph.ts';
 import { say } from './sayings.ts';
 

@@ -1,5 +1,5 @@
-import { type DeviceType, findDevice, findTypes, type Rig, type SettingChange } from '#core/rig/index.ts';
-import { dbFromPower, powerFromDb } from '#core/units/index.ts';
+import { type DeviceType, findDevice, findTypes, type Rig, type SettingChange } from '#core/model/rig/index.ts';
+import { dbFromPower, powerFromDb } from '#core/model/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Evaluation } from './evaluate.ts';
 import type { Edge } from './graph.ts';

@@ -1,4 +1,4 @@
-import { findDevice, type Rig } from '#core/rig/index.ts';
+import { findDevice, type Rig } from '#core/model/rig/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { DelayTerm, Edge, Graph } from './graph.ts';
 

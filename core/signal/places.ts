@@ -1,4 +1,4 @@
-import type { PortRef, Rig } from '#core/rig/index.ts';
+import type { PortRef, Rig } from '#core/model/rig/index.ts';
 import type { Arrival } from './arrival.ts';
 import { type BandsMeasured, bandOf } from './band.ts';
 import { delayOf } from './delay.ts';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { type DeviceType, parseRig, RIG_VERSION, type Rig, type Stage, type Way } from '#core/rig/index.ts';
+import { type DeviceType, parseRig, RIG_VERSION, type Rig, type Stage, type Way } from '#core/model/rig/index.ts';
 
 /** A device with `count` mono inputs and outputs and the ways given, for rigs of a test's own. */
 export function box(id: string, count: number, inside: Way[], more: Partial<DeviceType> = {}): DeviceType {

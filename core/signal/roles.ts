@@ -10,7 +10,7 @@ import {
   placesOf,
   type Rig,
   type Types,
-} from '#core/rig/index.ts';
+} from '#core/model/rig/index.ts';
 
 type Source = Rig['sources'][number];
 type Listener = Rig['listeners'][number];

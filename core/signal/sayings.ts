@@ -1,4 +1,4 @@
-import { sayersOf } from '#core/said/index.ts';
+import { sayersOf } from '#core/base/said/index.ts';
 
 /** Codes that signal reports, with their parameters. Their sentences are in words/en/core/signal.ts. */
 export const say = sayersOf('signal', {

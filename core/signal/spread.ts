@@ -1,4 +1,4 @@
-import type { Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import { type Components, findComponents } from './components.ts';
 import { expand, patch } from './expand.ts';
 import type { Graph } from './graph.ts';

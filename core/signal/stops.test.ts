@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { applyEdit, type Edit, findTypes, parseRig, type Rig } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
+import { textOf } from '#core/base/said/index.ts';
+import { applyEdit, type Edit, findTypes, parseRig, type Rig } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { quayTalk } from '#demo/quay-talk.ts';

@@ -1,4 +1,4 @@
-import type { PortRef, SettingValue } from '#core/rig/index.ts';
+import type { PortRef, SettingValue } from '#core/model/rig/index.ts';
 import { type Break, breaksBetween } from './breaks.ts';
 import type { BlockedEdge, Graph } from './graph.ts';
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { seededRandom } from '#core/audio/samples/index.ts';
 import {
   type DeviceType,
   type PlanCell,
@@ -8,8 +9,7 @@ import {
   type Rig,
   type SettingSpec,
   type Stage,
-} from '#core/rig/index.ts';
-import { seededRandom } from '#core/samples/index.ts';
+} from '#core/model/rig/index.ts';
 import { evaluate, expand, findComponents, type Pair, readLoops } from './index.ts';
 
 // The table against a second, naive evaluation: every path of the raw document written out, nothing shared with the

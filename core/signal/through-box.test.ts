@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { findDevice, parseRig, type Rig } from '#core/rig/index.ts';
+import { findDevice, parseRig, type Rig } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { evaluate, throughBox } from './index.ts';
 

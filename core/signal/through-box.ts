@@ -1,5 +1,5 @@
-import { findDevice, findTypes, type PortSpec, type Rig } from '#core/rig/index.ts';
-import type { Figure } from '#core/units/index.ts';
+import { findDevice, findTypes, type PortSpec, type Rig } from '#core/model/rig/index.ts';
+import type { Figure } from '#core/model/units/index.ts';
 import type { DelayTerm, Door } from './graph.ts';
 import { insideOf } from './inside.ts';
 import { layoutOf } from './layout.ts';

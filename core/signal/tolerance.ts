@@ -1,5 +1,5 @@
-import type { ToleranceId } from '#core/rig/index.ts';
-import type { Text } from '#core/said/index.ts';
+import type { Text } from '#core/base/said/index.ts';
+import type { ToleranceId } from '#core/model/rig/index.ts';
 import { say } from './sayings.ts';
 
 /** How far sound may stand from its picture before someone minds. Offset = sound minus picture: positive is late. */

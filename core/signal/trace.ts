@@ -1,5 +1,5 @@
-import type { Rig } from '#core/rig/index.ts';
-import { dbFromPower, exactly } from '#core/units/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { dbFromPower, exactly } from '#core/model/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import { type Components, membersOf } from './components.ts';
 import type { Graph } from './graph.ts';

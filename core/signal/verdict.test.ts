@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { SettingTask } from '#core/rig/index.ts';
-import type { Figure } from '#core/units/index.ts';
+import type { SettingTask } from '#core/model/rig/index.ts';
+import type { Figure } from '#core/model/units/index.ts';
 import type { ReceivedPath } from './heard.ts';
 import { TOLERANCES, toleranceOf } from './tolerance.ts';
 import { judge } from './verdict.ts';

@@ -1,5 +1,5 @@
-import type { PlanCell, SettingTask } from '#core/rig/index.ts';
-import type { Figure } from '#core/units/index.ts';
+import type { PlanCell, SettingTask } from '#core/model/rig/index.ts';
+import type { Figure } from '#core/model/units/index.ts';
 import type { Scale } from './graph.ts';
 import type { ReceivedPath, State, TimeVerdict, TimeWord } from './heard.ts';
 import type { Tolerance } from './tolerance.ts';

@@ -1,4 +1,4 @@
-import type { Rig } from '#core/rig/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import { findComponents } from './components.ts';
 import { expand } from './expand.ts';
 

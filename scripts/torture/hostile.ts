@@ -1,9 +1,9 @@
 import { request } from 'node:http';
 import { ZipFile } from 'yazl';
-import { seededRandom } from '#core/samples/index.ts';
+import { seededRandom } from '#core/audio/samples/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { relayDays } from '#demo/relay-days.ts';
-import { matrices } from '#server/judge/dear.testkit.ts';
+import { matrices } from '#server/judgments/dear.testkit.ts';
 import { type Desk, type Figures, hold, idOf, makeDesk } from './desk.ts';
 
 const RIG = idOf(1, 1);

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
-import { seededRandom } from '#core/samples/index.ts';
+import { seededRandom } from '#core/audio/samples/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { first } from '#server/database/migrations/001-first.ts';
 import { day } from '#server/database/migrations/002-day.ts';

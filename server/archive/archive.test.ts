@@ -4,10 +4,10 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { BroughtBack, DayPage, RigRecord, TakeList } from '#api/index.ts';
-import { parseRig } from '#core/rig/index.ts';
+import { parseRig } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { relayDays } from '#demo/relay-days.ts';
-import { type TestDesk, testDesk } from '../server.testkit.ts';
+import { type TestDesk, testDesk } from '../start/server.testkit.ts';
 import { fileNames } from './manifest.ts';
 
 const RIG = '11111111-1111-4111-8111-111111111111';

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { BroughtBack, TakeNotes } from '#api/index.ts';
-import type { Rig } from '#core/rig/index.ts';
-import { DayEvent } from '#core/run/index.ts';
-import { makeQueues } from '../data/queues.ts';
-import type { Staged, Storage } from '../data/storage.ts';
+import { DayEvent } from '#core/live/run/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import type { Database, Writing } from '../database/database.ts';
-import { type Entry, entryOf } from '../day/service.ts';
+import { type Entry, entryOf } from '../journal/service.ts';
+import { makeQueues } from '../storage/queues.ts';
+import type { Staged, Storage } from '../storage/storage.ts';
 import type { ReadArchive } from './read.ts';
 import type { ArchiveParts } from './write.ts';
 

@@ -6,7 +6,7 @@ import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { type Entry, fromFd, type ZipFile } from 'yauzl';
 import { server as say } from '#words/index.ts';
-import { HttpProblem } from '../problem.ts';
+import { HttpProblem } from '../http/problem.ts';
 
 export const refuse = (detail: string): HttpProblem =>
   new HttpProblem(422, say.notWhole(), say.nothingWasChanged({ detail }));

@@ -1,10 +1,10 @@
 import { ZodError } from 'zod';
 import { LARGEST_RIG_BYTES, LARGEST_TAKE_BYTES } from '#api/index.ts';
-import { parseRig, type Rig, RigError } from '#core/rig/index.ts';
-import { DayEvent } from '#core/run/index.ts';
+import { DayEvent } from '#core/live/run/index.ts';
+import { parseRig, type Rig, RigError } from '#core/model/rig/index.ts';
 import { server as say } from '#words/index.ts';
-import { type Entry, entryOf } from '../day/service.ts';
-import { HttpProblem } from '../problem.ts';
+import { HttpProblem } from '../http/problem.ts';
+import { type Entry, entryOf } from '../journal/service.ts';
 import { LOG_FILE, MANIFEST_FILE, Manifest, RIG_FILE } from './manifest.ts';
 import { type Extracted, extract, type Opened, openZip, refuse, textOf } from './open.ts';
 import { sayMissing, whatIsMissing } from './torn.ts';

@@ -6,7 +6,7 @@ import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
 import { z } from 'zod';
 import { server as say } from '#words/index.ts';
-import { HttpProblem, storageProblem } from '../problem.ts';
+import { HttpProblem, storageProblem } from '../http/problem.ts';
 import { bringIn } from './bring.ts';
 import type { ReadArchive, ReadJob } from './read.ts';
 import { type ArchiveParts, writeArchive } from './write.ts';

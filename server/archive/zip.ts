@@ -1,7 +1,7 @@
 import { createReadStream, type ReadStream } from 'node:fs';
 import type { Readable } from 'node:stream';
 import { ZipFile } from 'yazl';
-import type { Lent } from '../data/storage.ts';
+import type { Lent } from '../storage/storage.ts';
 
 /** A file of a zip: text, or bytes that were lent. */
 export type ZipPart = { readonly file: string } & ({ readonly text: string } | { readonly lent: Lent });

@@ -5,8 +5,8 @@ import { pipeline } from 'node:stream/promises';
 import type { Copies } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
 import { openZip, textOf } from '../archive/open.ts';
-import { freeBytes } from '../data/reserve.ts';
-import { notFound } from '../problem.ts';
+import { notFound } from '../http/problem.ts';
+import { freeBytes } from '../storage/reserve.ts';
 import { type BackupParts, stampOf, takeSnapshot } from './make.ts';
 import { BACKUP_MANIFEST, BackupManifest } from './manifest.ts';
 

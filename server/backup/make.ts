@@ -4,9 +4,9 @@ import { rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { server as say } from '#words/index.ts';
 import { type Zip, type ZipPart, zipOf } from '../archive/zip.ts';
-import type { Content } from '../data/content.ts';
-import type { Lent } from '../data/storage.ts';
 import type { Database } from '../database/database.ts';
+import type { Content } from '../storage/content.ts';
+import type { Lent } from '../storage/storage.ts';
 import { BACKUP_DATABASE, BACKUP_MANIFEST, type BackupManifest, fileIn } from './manifest.ts';
 
 export interface BackupParts {

@@ -3,11 +3,11 @@ import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Restored } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
-import { makeQueues } from '../data/queues.ts';
-import type { Staged } from '../data/storage.ts';
 import { openDatabase, type Writing } from '../database/database.ts';
 import { migrate } from '../database/migrations/index.ts';
-import { HttpProblem, StartError } from '../problem.ts';
+import { HttpProblem, StartError } from '../http/problem.ts';
+import { makeQueues } from '../storage/queues.ts';
+import type { Staged } from '../storage/storage.ts';
 import type { BackupParts } from './make.ts';
 import type { Unpacked, UnpackJob } from './unpack.ts';
 

@@ -2,7 +2,7 @@ import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
 import { z } from 'zod';
 import { server as say } from '#words/index.ts';
-import { HttpProblem } from '../problem.ts';
+import { HttpProblem } from '../http/problem.ts';
 import type { DailyCopies } from './daily.ts';
 import { type BackupService, firstByte } from './service.ts';
 

@@ -3,8 +3,8 @@ import type { Readable } from 'node:stream';
 import { Transform } from 'node:stream';
 import type { BackupReady, Restored } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
-import type { Staged, Storage } from '../data/storage.ts';
-import { HttpProblem, notFound } from '../problem.ts';
+import { HttpProblem, notFound } from '../http/problem.ts';
+import type { Staged, Storage } from '../storage/storage.ts';
 import { type Snapshot, takeSnapshot } from './make.ts';
 import { previewRestore, type RestoreParts, restore } from './restore.ts';
 

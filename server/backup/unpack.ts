@@ -2,7 +2,7 @@ import { ZodError } from 'zod';
 import { LARGEST_PHOTO_BYTES, LARGEST_TAKE_BYTES } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
 import { type Extracted, extract, openZip, textOf } from '../archive/open.ts';
-import { HttpProblem } from '../problem.ts';
+import { HttpProblem } from '../http/problem.ts';
 import { BACKUP_DATABASE, BACKUP_MANIFEST, BackupManifest, fileIn } from './manifest.ts';
 
 export interface UnpackJob {

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { readdir, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
-import { parseRigText, RigError } from '#core/rig/index.ts';
+import { parseRigText, RigError } from '#core/model/rig/index.ts';
 import { server as say } from '#words/index.ts';
 import { hashOf } from './make.ts';
 

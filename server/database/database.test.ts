@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { storageProblem } from '../problem.ts';
+import { storageProblem } from '../http/problem.ts';
 import { type Database, openDatabase, type Writing } from './database.ts';
 import { MIGRATIONS, migrate } from './migrations/index.ts';
 

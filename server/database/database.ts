@@ -1,6 +1,6 @@
 import { QueryTypes, Sequelize } from 'sequelize';
 import sqlite3 from 'sqlite3';
-import { storageProblem } from '../problem.ts';
+import { storageProblem } from '../http/problem.ts';
 import { defineModels, type Models } from './models.ts';
 
 /** Time to wait for another process's lock, then reported: no request waits longer than three seconds. */

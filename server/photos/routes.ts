@@ -4,7 +4,7 @@ import { Router } from 'express';
 import { z } from 'zod';
 import { PhotoRecord } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
-import { HttpProblem } from '../problem.ts';
+import { HttpProblem } from '../http/problem.ts';
 import type { PhotoService } from './service.ts';
 
 const Params = PhotoRecord.pick({ sha256: true });

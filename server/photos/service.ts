@@ -2,10 +2,10 @@ import { open, rm } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import type { PhotoRecord } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
-import type { Content } from '../data/content.ts';
-import type { Lent, Staged } from '../data/storage.ts';
 import type { Database, Writing } from '../database/database.ts';
-import { HttpProblem, notFound } from '../problem.ts';
+import { HttpProblem, notFound } from '../http/problem.ts';
+import type { Content } from '../storage/content.ts';
+import type { Lent, Staged } from '../storage/storage.ts';
 
 export interface PhotoService {
   /** @throws HttpProblem 415 where the bytes are no picture that browsers show */

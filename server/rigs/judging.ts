@@ -1,6 +1,6 @@
 import type { Database } from '../database/database.ts';
-import type { Judge } from '../judge/judge.ts';
-import { Judged } from '../judge/judged.ts';
+import type { Judge } from '../judgments/judge.ts';
+import { Judged } from '../judgments/judged.ts';
 
 /** Judges rigs in the background, each as it is at the time; what is asked for twice is done once. */
 export interface Judging {

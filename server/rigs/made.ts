@@ -1,7 +1,7 @@
 import { LARGEST_RIG_BYTES } from '#api/index.ts';
-import { type Measurement, parseRig, parseRigText, type Rig } from '#core/rig/index.ts';
+import { type Measurement, parseRig, parseRigText, type Rig } from '#core/model/rig/index.ts';
 import { server as say } from '#words/index.ts';
-import { HttpProblem } from '../problem.ts';
+import { HttpProblem } from '../http/problem.ts';
 import { pack } from './packed.ts';
 
 /** A rig prepared for writing: its text, and what goes into tables of its own. */

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { parseRig, RigError } from '#core/rig/index.ts';
+import { parseRig, RigError } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { readRig } from './made.ts';
 import { unpack } from './packed.ts';

@@ -1,6 +1,6 @@
 import { parentPort } from 'node:worker_threads';
-import { RigError } from '#core/rig/index.ts';
-import { HttpProblem } from '../problem.ts';
+import { RigError } from '#core/model/rig/index.ts';
+import { HttpProblem } from '../http/problem.ts';
 import { readRig } from './made.ts';
 import type { ReadAnswer, ReadAsked } from './reader.ts';
 

@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads';
-import { RigError, type RigErrorCode } from '#core/rig/index.ts';
+import { RigError, type RigErrorCode } from '#core/model/rig/index.ts';
 import { server as say } from '#words/index.ts';
-import { HttpProblem } from '../problem.ts';
+import { HttpProblem } from '../http/problem.ts';
 import { type MadeRig, readRig } from './made.ts';
 
 /** Reads, checks and packs incoming rigs. */

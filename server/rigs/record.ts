@@ -1,6 +1,6 @@
 import type { RigRecord, RigSummary } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
-import { HttpProblem } from '../problem.ts';
+import { HttpProblem } from '../http/problem.ts';
 import { readJudged } from './judging.ts';
 
 /** A rig as its row has it. */

@@ -1,8 +1,8 @@
 import express, { type Request, Router } from 'express';
 import { z } from 'zod';
 import { CHANGES_HEADER, Changes, LARGEST_RIG_BYTES, NewRig } from '#api/index.ts';
-import { parseRig } from '#core/rig/index.ts';
-import { etag, ifMatch } from '../preconditions.ts';
+import { parseRig } from '#core/model/rig/index.ts';
+import { etag, ifMatch } from '../http/preconditions.ts';
 import type { RigReader } from './reader.ts';
 import type { RigService } from './service.ts';
 

@@ -1,9 +1,9 @@
 import type { RigRecord, RigSummary, RigVersion } from '#api/index.ts';
-import { type Measurement, parseRigText, type Rig } from '#core/rig/index.ts';
+import { type Measurement, parseRigText, type Rig } from '#core/model/rig/index.ts';
 import { server as say } from '#words/index.ts';
 import type { Database, Writing } from '../database/database.ts';
-import type { Judge } from '../judge/judge.ts';
-import { HttpProblem, notFound } from '../problem.ts';
+import { HttpProblem, notFound } from '../http/problem.ts';
+import type { Judge } from '../judgments/judge.ts';
 import { readJudged, startJudging } from './judging.ts';
 import { type MadeRig, makeRig } from './made.ts';
 import { COLUMNS, inNumbers, type RigRow, stale, toRecord } from './record.ts';

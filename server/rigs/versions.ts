@@ -1,7 +1,7 @@
 import type { RigRecord } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
 import type { Database, Writing } from '../database/database.ts';
-import { notFound } from '../problem.ts';
+import { notFound } from '../http/problem.ts';
 import { unpack } from './packed.ts';
 import { toRecord } from './record.ts';
 import { thin } from './thin.ts';

@@ -5,8 +5,8 @@ import express, { type RequestHandler, type Response, Router } from 'express';
 import { z } from 'zod';
 import { FoundTake, TakeNotes } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
-import { etag, ifMatch } from '../preconditions.ts';
-import { HttpProblem } from '../problem.ts';
+import { etag, ifMatch } from '../http/preconditions.ts';
+import { HttpProblem } from '../http/problem.ts';
 import type { TakeService } from './service.ts';
 
 const Params = z.strictObject({ id: z.uuid() });

@@ -2,10 +2,10 @@ import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { type FoundTake, type TakeNotes, TakeNotes as TakeNotesShape, type TakeRecord } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
-import type { Content } from '../data/content.ts';
-import type { Lent } from '../data/storage.ts';
 import type { Database, Writing } from '../database/database.ts';
-import { HttpProblem, notFound, storageProblem } from '../problem.ts';
+import { HttpProblem, notFound, storageProblem } from '../http/problem.ts';
+import type { Content } from '../storage/content.ts';
+import type { Lent } from '../storage/storage.ts';
 
 export interface TakeService {
   list(): Promise<TakeRecord[]>;

@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { useRouteError } from 'react-router';
-import { rich } from '#web/parts/index.ts';
+import { rich } from '#web/shared/parts/index.ts';
 import { frame } from '#words/index.ts';
 
 /** What browsers say where a part of the page is not to be had: after an update its files have other names. */

@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router';
-import { startHistory } from '#core/rig/index.ts';
+import { startHistory } from '#core/model/rig/index.ts';
 import { isTooLarge } from '#core/signal/index.ts';
-import { ListenBar } from '#web/listen/index.ts';
-import { Frame } from '#web/parts/index.ts';
+import { WatchNotice, watchers } from '#web/features/live/watch/index.ts';
+import { ListenBar } from '#web/shared/listen/index.ts';
+import { Frame } from '#web/shared/parts/index.ts';
 import {
   api,
   closed,
@@ -20,8 +21,7 @@ import {
   useHandTicks,
   useJournal,
   useSettledRig,
-} from '#web/store/index.ts';
-import { WatchNotice, watchers } from '#web/watch/index.ts';
+} from '#web/shared/store/index.ts';
 import { frame } from '#words/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';

@@ -1,6 +1,13 @@
 import { Button } from '@chakra-ui/react';
-import { dismissVerbEffect, StateMark, useVerbEffect } from '#web/parts/index.ts';
-import { dismissed, keptMine, selectDesk, tookTheirs, useAppDispatch, useAppSelector } from '#web/store/index.ts';
+import { dismissVerbEffect, StateMark, useVerbEffect } from '#web/shared/parts/index.ts';
+import {
+  dismissed,
+  keptMine,
+  selectDesk,
+  tookTheirs,
+  useAppDispatch,
+  useAppSelector,
+} from '#web/shared/store/index.ts';
 import { common, frame } from '#words/index.ts';
 import { RoomMaker } from './RoomMaker.tsx';
 

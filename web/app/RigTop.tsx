@@ -1,8 +1,8 @@
 import { Button } from '@chakra-ui/react';
 import { memo } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { momentName, type Rig } from '#core/rig/index.ts';
-import { Choice, formatDate, StateMark, Term, useKey } from '#web/parts/index.ts';
+import { momentName, type Rig } from '#core/model/rig/index.ts';
+import { Choice, formatDate, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
 import {
   lookedAt,
   redoStep,
@@ -12,7 +12,7 @@ import {
   undoStep,
   useAppDispatch,
   useAppSelector,
-} from '#web/store/index.ts';
+} from '#web/shared/store/index.ts';
 import { common, frame } from '#words/index.ts';
 import { Scales } from './Scales.tsx';
 import type { Verdict } from './verdict.ts';

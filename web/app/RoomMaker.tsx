@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { Space } from '#api/index.ts';
-import { formatBytes } from '#web/parts/index.ts';
+import { formatBytes } from '#web/shared/parts/index.ts';
 import { frame } from '#words/index.ts';
 
 /** A disk with less than this is what keeps a save from being made. */

@@ -1,7 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { memo, useState } from 'react';
-import { clockOf, knobDb, readingsOf, readLevel } from '#core/units/index.ts';
-import { formatNumber, formatSigned, Sheet, useKey } from '#web/parts/index.ts';
+import { clockOf, knobDb, readingsOf, readLevel } from '#core/model/units/index.ts';
+import { formatNumber, formatSigned, Sheet, useKey } from '#web/shared/parts/index.ts';
 import { frame, frame as say, textOf } from '#words/index.ts';
 
 /** One level in every scale: typed with its unit, converted by the rig's own reference. */

@@ -1,7 +1,7 @@
 import { Button, Dialog, Portal } from '@chakra-ui/react';
 import { lazy, Suspense, useState } from 'react';
 import { Outlet } from 'react-router';
-import { KeysProvider, showKeys, useKey, useKeyHints } from '#web/parts/index.ts';
+import { KeysProvider, showKeys, useKey, useKeyHints } from '#web/shared/parts/index.ts';
 import { common, find, frame } from '#words/index.ts';
 
 /** What every page has: the keys, and their list under `?`. */
@@ -16,7 +16,7 @@ export function Shell() {
 }
 
 /** The search knows devices and issues of a rig: it comes with the first search. */
-const FindDialog = lazy(async () => ({ default: (await import('../find/index.ts')).FindDialog }));
+const FindDialog = lazy(async () => ({ default: (await import('./search/index.ts')).FindDialog }));
 
 function Find() {
   const [open, setOpen] = useState(false);

@@ -2,11 +2,11 @@
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { addTasks, applyEdit, type Edit, markDone, type Rig } from '#core/rig/index.ts';
-import { textOf } from '#core/said/index.ts';
-import { TwoVerbs } from '#web/parts/index.ts';
+import { textOf } from '#core/base/said/index.ts';
+import { addTasks, applyEdit, type Edit, markDone, type Rig } from '#core/model/rig/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
-import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/store/index.ts';
+import { TwoVerbs } from '#web/shared/parts/index.ts';
+import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { common, frame } from '#words/index.ts';
 import { RigNotices } from './RigNotices.tsx';

@@ -11,53 +11,148 @@ export const router = createBrowserRouter([
     errorElement: <Broken />,
     hydrateFallbackElement: <p className="page quiet">{say.openingTitle()}</p>,
     children: [
-      { path: '/', lazy: async () => ({ Component: (await import('../rigs/index.ts')).RigsScreen }) },
-      { path: '/new', lazy: async () => ({ Component: (await import('../first-desk/index.ts')).FirstDeskScreen }) },
-      { path: '/bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
-      { path: '/bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
-      { path: '/bench/try', lazy: async () => ({ Component: (await import('../treat/index.ts')).TreatScreen }) },
-      { path: '/bench/join', lazy: async () => ({ Component: (await import('../join/index.ts')).JoinScreen }) },
-      { path: '/bench/blind', lazy: async () => ({ Component: (await import('../blind/index.ts')).BlindScreen }) },
-      { path: '/round-trip', lazy: async () => ({ Component: (await import('../trip/index.ts')).TripScreen }) },
-      { path: '/hand', lazy: async () => ({ Component: (await import('../hand/index.ts')).HandScreen }) },
-      { path: '/hand/:rigId', lazy: async () => ({ Component: (await import('../hand/index.ts')).HandScreen }) },
+      {
+        path: '/',
+        lazy: async () => ({ Component: (await import('#web/features/library/rigs/index.ts')).RigsScreen }),
+      },
+      {
+        path: '/new',
+        lazy: async () => ({ Component: (await import('#web/features/design/first-desk/index.ts')).FirstDeskScreen }),
+      },
+      {
+        path: '/bench',
+        lazy: async () => ({ Component: (await import('#web/features/measure/takes/index.ts')).BenchScreen }),
+      },
+      {
+        path: '/bench/balance',
+        lazy: async () => ({ Component: (await import('#web/features/measure/mix/index.ts')).MixScreen }),
+      },
+      {
+        path: '/bench/try',
+        lazy: async () => ({ Component: (await import('#web/features/measure/process/index.ts')).TreatScreen }),
+      },
+      {
+        path: '/bench/join',
+        lazy: async () => ({ Component: (await import('#web/features/measure/join/index.ts')).JoinScreen }),
+      },
+      {
+        path: '/bench/blind',
+        lazy: async () => ({ Component: (await import('#web/features/measure/blind-test/index.ts')).BlindScreen }),
+      },
+      {
+        path: '/round-trip',
+        lazy: async () => ({ Component: (await import('#web/features/measure/round-trip/index.ts')).TripScreen }),
+      },
+      {
+        path: '/hand',
+        lazy: async () => ({ Component: (await import('#web/features/live/phone/index.ts')).HandScreen }),
+      },
+      {
+        path: '/hand/:rigId',
+        lazy: async () => ({ Component: (await import('#web/features/live/phone/index.ts')).HandScreen }),
+      },
       {
         path: '/versions/:rigId',
-        lazy: async () => ({ Component: (await import('../versions/index.ts')).RescueScreen }),
+        lazy: async () => ({ Component: (await import('#web/features/library/versions/index.ts')).RescueScreen }),
       },
-      { path: '/slate', lazy: async () => ({ Component: (await import('../slate/index.ts')).SlateScreen }) },
-      { path: '/tune', lazy: async () => ({ Component: (await import('../tap/index.ts')).TuneScreen }) },
+      {
+        path: '/slate',
+        lazy: async () => ({ Component: (await import('#web/features/measure/slate/index.ts')).SlateScreen }),
+      },
+      {
+        path: '/tune',
+        lazy: async () => ({ Component: (await import('#web/features/measure/tap-test/index.ts')).TuneScreen }),
+      },
       {
         path: '/rigs/:rigId',
         element: <RigFrame />,
         children: [
-          { path: 'plan', lazy: async () => ({ Component: (await import('../plan/index.ts')).PlanScreen }) },
-          { path: 'wire', lazy: async () => ({ Component: (await import('../wire/index.ts')).WireScreen }) },
-          { path: 'route', lazy: async () => ({ Component: (await import('../route/index.ts')).RouteScreen }) },
-          { path: 'level', lazy: async () => ({ Component: (await import('../level/index.ts')).LevelScreen }) },
-          { path: 'sync', lazy: async () => ({ Component: (await import('../sync/index.ts')).SyncScreen }) },
-          { path: 'sync/paths', lazy: async () => ({ Component: (await import('../paths/index.ts')).PathsScreen }) },
-          { path: 'run', lazy: async () => ({ Component: (await import('../run/index.ts')).RunScreen }) },
-          { path: 'tap', lazy: async () => ({ Component: (await import('../tap/index.ts')).TapScreen }) },
-          { path: 'trouble', lazy: async () => ({ Component: (await import('../trouble/index.ts')).TroubleScreen }) },
+          {
+            path: 'plan',
+            lazy: async () => ({ Component: (await import('#web/features/design/plan/index.ts')).PlanScreen }),
+          },
+          {
+            path: 'wire',
+            lazy: async () => ({ Component: (await import('#web/features/design/wire/index.ts')).WireScreen }),
+          },
+          {
+            path: 'route',
+            lazy: async () => ({ Component: (await import('#web/features/design/route/index.ts')).RouteScreen }),
+          },
+          {
+            path: 'level',
+            lazy: async () => ({ Component: (await import('#web/features/design/level/index.ts')).LevelScreen }),
+          },
+          {
+            path: 'sync',
+            lazy: async () => ({ Component: (await import('#web/features/design/sync/index.ts')).SyncScreen }),
+          },
+          {
+            path: 'sync/paths',
+            lazy: async () => ({ Component: (await import('#web/features/measure/sync-test/index.ts')).PathsScreen }),
+          },
+          {
+            path: 'run',
+            lazy: async () => ({ Component: (await import('#web/features/live/run/index.ts')).RunScreen }),
+          },
+          {
+            path: 'tap',
+            lazy: async () => ({ Component: (await import('#web/features/measure/tap-test/index.ts')).TapScreen }),
+          },
+          {
+            path: 'trouble',
+            lazy: async () => ({ Component: (await import('#web/features/live/troubleshoot/index.ts')).TroubleScreen }),
+          },
           {
             path: 'measured',
-            lazy: async () => ({ Component: (await import('../measured/index.ts')).MeasuredScreen }),
+            lazy: async () => ({
+              Component: (await import('#web/features/measure/measurements/index.ts')).MeasuredScreen,
+            }),
           },
-          { path: 'log', lazy: async () => ({ Component: (await import('../log/index.ts')).LogScreen }) },
+          {
+            path: 'log',
+            lazy: async () => ({ Component: (await import('#web/features/live/log/index.ts')).LogScreen }),
+          },
           {
             path: 'versions',
-            lazy: async () => ({ Component: (await import('../versions/index.ts')).VersionsScreen }),
+            lazy: async () => ({ Component: (await import('#web/features/library/versions/index.ts')).VersionsScreen }),
           },
-          { path: 'desk', lazy: async () => ({ Component: (await import('../desk/index.ts')).DeskScreen }) },
-          { path: 'beside', lazy: async () => ({ Component: (await import('../variants/index.ts')).VariantsScreen }) },
-          { path: 'ways', lazy: async () => ({ Component: (await import('../ways/index.ts')).WaysScreen }) },
-          { path: 'gear', lazy: async () => ({ Component: (await import('../gear/index.ts')).GearScreen }) },
-          { path: 'bench/balance', lazy: async () => ({ Component: (await import('../mix/index.ts')).MixScreen }) },
-          { path: 'bench/try', lazy: async () => ({ Component: (await import('../treat/index.ts')).TreatScreen }) },
-          { path: 'bench/join', lazy: async () => ({ Component: (await import('../join/index.ts')).JoinScreen }) },
-          { path: 'bench/blind', lazy: async () => ({ Component: (await import('../blind/index.ts')).BlindScreen }) },
-          { path: 'bench', lazy: async () => ({ Component: (await import('../bench/index.ts')).BenchScreen }) },
+          {
+            path: 'desk',
+            lazy: async () => ({ Component: (await import('#web/features/live/to-do/index.ts')).DeskScreen }),
+          },
+          {
+            path: 'beside',
+            lazy: async () => ({ Component: (await import('#web/features/design/variants/index.ts')).VariantsScreen }),
+          },
+          {
+            path: 'ways',
+            lazy: async () => ({ Component: (await import('#web/features/design/alternatives/index.ts')).WaysScreen }),
+          },
+          {
+            path: 'gear',
+            lazy: async () => ({ Component: (await import('#web/features/library/gear/index.ts')).GearScreen }),
+          },
+          {
+            path: 'bench/balance',
+            lazy: async () => ({ Component: (await import('#web/features/measure/mix/index.ts')).MixScreen }),
+          },
+          {
+            path: 'bench/try',
+            lazy: async () => ({ Component: (await import('#web/features/measure/process/index.ts')).TreatScreen }),
+          },
+          {
+            path: 'bench/join',
+            lazy: async () => ({ Component: (await import('#web/features/measure/join/index.ts')).JoinScreen }),
+          },
+          {
+            path: 'bench/blind',
+            lazy: async () => ({ Component: (await import('#web/features/measure/blind-test/index.ts')).BlindScreen }),
+          },
+          {
+            path: 'bench',
+            lazy: async () => ({ Component: (await import('#web/features/measure/takes/index.ts')).BenchScreen }),
+          },
         ],
       },
       { path: '*', element: <Broken /> },

@@ -1,6 +1,6 @@
-import { askedBy, tally } from '#core/check/index.ts';
+import { askedBy, tally } from '#core/rules/index.ts';
 import { evaluationAt, type State } from '#core/signal/index.ts';
-import { findingsOf, ofRig } from '#web/store/index.ts';
+import { findingsOf, ofRig } from '#web/shared/store/index.ts';
 
 /** The rig's verdict and what it rests on; its numbers are those of the lists. */
 export interface Verdict {

@@ -1,7 +1,7 @@
 import { rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Umzug } from 'umzug';
-import { StartError } from '../../problem.ts';
+import { StartError } from '#server/http/problem.ts';
 import type { Database } from '../database.ts';
 import { first } from './001-first.ts';
 import { day } from './002-day.ts';

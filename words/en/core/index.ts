@@ -1,23 +1,24 @@
-import { check } from './check.ts';
+import { exchange } from './exchange.ts';
 import { intake } from './intake.ts';
 import { measure } from './measure.ts';
 import { mix } from './mix.ts';
-import { paths } from './paths.ts';
 import { picture } from './picture.ts';
 import { plan } from './plan.ts';
 import { plug } from './plug.ts';
 import { reconcile } from './reconcile.ts';
-import { report } from './report.ts';
 import { rig } from './rig.ts';
+import { check } from './rules.ts';
 import { run } from './run.ts';
 import { samples } from './samples.ts';
+import { sheets } from './sheets.ts';
 import { signal } from './signal.ts';
-import { solve } from './solve.ts';
-import { taptest } from './taptest.ts';
-import { trouble } from './trouble.ts';
+import { solve } from './suggest.ts';
+import { paths } from './sync-test.ts';
+import { taptest } from './tap-test.ts';
+import { trouble } from './troubleshoot.ts';
 import { units } from './units.ts';
-import { variant } from './variant.ts';
-import { wire } from './wire.ts';
+import { variant } from './variants.ts';
+import { wire } from './wiring.ts';
 
 /** What core says, by subject: each folder of core that says anything has its sentences in the file of its name. */
 export const core = {
@@ -30,7 +31,8 @@ export const core = {
   plan,
   plug,
   reconcile,
-  report,
+  exchange,
+  sheets,
   rig,
   run,
   samples,

@@ -1,4 +1,4 @@
-import { say } from '#core/measure/sayings.ts';
+import { say } from '#core/audio/measure/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 export const measure = wordingOf(say, {

@@ -1,4 +1,4 @@
-import { say } from '#core/mix/sayings.ts';
+import { say } from '#core/audio/mix/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 export const mix = wordingOf(say, {

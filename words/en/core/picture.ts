@@ -1,4 +1,4 @@
-import { say } from '#core/picture/sayings.ts';
+import { say } from '#core/model/picture/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 export const picture = wordingOf(say, {

@@ -1,4 +1,4 @@
-import { say } from '#core/plan/sayings.ts';
+import { say } from '#core/routing/plan/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 export const plan = wordingOf(say, {

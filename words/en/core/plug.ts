@@ -1,4 +1,4 @@
-import { say } from '#core/plug/sayings.ts';
+import { say } from '#core/model/plug/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 export const plug = wordingOf(say, {

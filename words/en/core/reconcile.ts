@@ -1,4 +1,4 @@
-import { say } from '#core/reconcile/sayings.ts';
+import { say } from '#core/desk-tests/reconcile/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 export const reconcile = wordingOf(say, {

@@ -1,4 +1,4 @@
-import { say } from '#core/rig/sayings.ts';
+import { say } from '#core/model/rig/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 export const rig = wordingOf(say, {

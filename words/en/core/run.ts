@@ -1,4 +1,4 @@
-import { say } from '#core/run/sayings.ts';
+import { say } from '#core/live/run/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 /** The steps of a run, and the log of it. */

@@ -1,4 +1,4 @@
-import { say } from '#core/samples/sayings.ts';
+import { say } from '#core/audio/samples/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 export const samples = wordingOf(say, {

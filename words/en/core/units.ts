@@ -1,4 +1,4 @@
-import { say } from '#core/units/sayings.ts';
+import { say } from '#core/model/units/sayings.ts';
 import { wordingOf } from '../../said.ts';
 
 export const units = wordingOf(say, {

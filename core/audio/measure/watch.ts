@@ -1,0 +1,196 @@
+import type { Text } from '#core/base/said/index.ts';
+import { dbFromPower } from '#core/model/units/index.ts';
+import { type LiveReading, liveMeter } from './live.ts';
+import { say } from './sayings.ts';
+
+export type WatchAlarmId = 'silent' | 'one-side' | 'clipping' | 'hum' | 'off-usual';
+export interface WatchAlarm {
+  readonly id: WatchAlarmId;
+  /** How long it has been so, s. */
+  readonly forS: number;
+  /** What it is, in figures. */
+  readonly says: Text;
+}
+
+/** What a watched input does just now. */
+export interface WatchState {
+  readonly reading: LiveReading;
+  /** Loudness of the last half minute, LUFS; null while there is too little. */
+  readonly usualLufs: number | null;
+  readonly alarms: readonly WatchAlarm[];
+  /** How long ago it was last well, s; 0 while it is; null where it never was. */
+  readonly secondsSinceGood: number | null;
+  readonly watchedS: number;
+}
+
+export interface InputWatch {
+  /** @param channels  one or two, full scale 1, as many frames in each */
+  push(channels: readonly Float32Array[]): void;
+  state(): WatchState;
+  /** What counts as usual from now on, LUFS; null: nothing does. */
+  setUsual(lufs: number | null): void;
+}
+
+/** Below this nothing is heard, whatever one turns up; the same as a take that is silent. */
+const SILENT_DBFS = -66;
+const SILENT_S = 10;
+/** One side this far below the other is missing, dB. */
+const ONE_SIDE_DB = 30;
+const ONE_SIDE_S = 10;
+/** How long a clip warning stays on, s. */
+const CLIP_S = 10;
+/** Power-line hum alarm: prominence over the neighboring bins (dB), and minimum level. */
+const HUM_DB = 15;
+const HUM_LEAST_DBFS = -72;
+const HUM_S = 5;
+/** Level alarm: deviation (dB) and duration (s). */
+const OFF_DB = 6;
+const OFF_S = 30;
+const BLOCK_S = 1;
+const USUAL_BLOCKS = 30;
+const MAINS_HZ = [50, 60];
+const HARMONICS = [1, 2, 3];
+/** Beside a line, where neither AC power has one. */
+const BESIDE_HZ = 7;
+
+/** Watches an input all session by the second; nothing of it is kept but what it does. */
+export function inputWatch(channelCount: number, sampleRateHz: number): InputWatch {
+  const meter = liveMeter(channelCount, sampleRateHz);
+  const blockFrames = Math.round(BLOCK_S * sampleRateHz);
+  const block = new Float32Array(blockFrames);
+  const power = new Float64Array(channelCount);
+  const usual: number[] = [];
+  const lasting = new Map<WatchAlarmId, number>();
+  const said = new Map<WatchAlarmId, Text>();
+  let [filled, watchedS, lastWellS, clips, clippedS] = [0, 0, Number.NaN, 0, Number.NEGATIVE_INFINITY];
+  let usualLufs: number | null = null;
+
+  const last = (id: WatchAlarmId, is: boolean, says: Text): void => {
+    lasting.set(id, is ? (lasting.get(id) ?? 0) + BLOCK_S : 0);
+    if (is) said.set(id, says);
+  };
+  const endBlock = (): void => {
+    watchedS += BLOCK_S;
+    const sides = [...power].map((p) => dbFromPower(Math.max(p / blockFrames, 1e-20)));
+    const loudest = Math.max(...sides);
+    last('silent', loudest < SILENT_DBFS, say.noSignal());
+    const apart = channelCount === 2 ? Math.abs(sides[0]! - sides[1]!) : 0;
+    last(
+      'one-side',
+      loudest >= SILENT_DBFS && apart > ONE_SIDE_DB,
+      say.onlyLeftSide({ side: sides[0]! > (sides[1] ?? 0) ? 'left' : 'right' }),
+    );
+    const hum = humIn(block, sampleRateHz);
+    last('hum', hum !== null, hum === null ? '' : `${hum.hz} Hz, ${hum.dbfs.toFixed(0)} dBFS`);
+    const reading = meter.reading();
+    if (reading.clips > clips) clippedS = watchedS;
+    clips = reading.clips;
+    if (reading.shortTermLufs !== null && loudest >= SILENT_DBFS) {
+      usual.push(reading.shortTermLufs);
+      if (usual.length > USUAL_BLOCKS) usual.shift();
+    }
+    const mean = meanOf(usual);
+    const off = usualLufs === null || mean === null || usual.length < USUAL_BLOCKS ? 0 : mean - usualLufs;
+    last(
+      'off-usual',
+      Math.abs(off) > OFF_DB,
+      say.dbLouderThanNormal({ off: Math.abs(off).toFixed(0), change: off > 0 ? 'louder' : 'quieter' }),
+    );
+    if (alarmsNow().length === 0 && loudest >= SILENT_DBFS) lastWellS = watchedS;
+    power.fill(0);
+    filled = 0;
+  };
+  const NEEDED: Record<Exclude<WatchAlarmId, 'clipping'>, number> = {
+    silent: SILENT_S,
+    'one-side': ONE_SIDE_S,
+    hum: HUM_S,
+    // It was averaged over half a minute already.
+    'off-usual': BLOCK_S,
+  };
+  const alarmsNow = (): WatchAlarm[] => {
+    const alarms = (Object.keys(NEEDED) as (keyof typeof NEEDED)[]).flatMap((id): WatchAlarm[] => {
+      const forS = lasting.get(id) ?? 0;
+      return forS >= NEEDED[id]
+        ? [{ id, forS: forS + (id === 'off-usual' ? OFF_S : 0), says: said.get(id) ?? '' }]
+        : [];
+    });
+    if (watchedS - clippedS < CLIP_S)
+      alarms.push({ id: 'clipping', forS: watchedS - clippedS, says: say.clippedTimesSinceStart({ clips }) });
+    return alarms;
+  };
+  return {
+    push(channels) {
+      meter.push(channels);
+      const frames = channels[0]?.length ?? 0;
+      for (let i = 0; i < frames; i++) {
+        let sum = 0;
+        for (let c = 0; c < channelCount; c++) {
+          const v = channels[c]![i]!;
+          power[c]! += v * v;
+          sum += v;
+        }
+        block[filled++] = sum / channelCount;
+        if (filled === blockFrames) endBlock();
+      }
+    },
+    state: () => ({
+      reading: meter.reading(),
+      usualLufs: usual.length >= USUAL_BLOCKS / 3 ? meanOf(usual) : null,
+      alarms: alarmsNow(),
+      secondsSinceGood: Number.isNaN(lastWellS) ? null : watchedS - lastWellS,
+      watchedS,
+    }),
+    setUsual(lufs) {
+      usualLufs = lufs;
+    },
+  };
+}
+
+/** Mean of loudness values as powers. */
+function meanOf(lufs: readonly number[]): number | null {
+  if (lufs.length === 0) return null;
+  return dbFromPower(lufs.reduce((sum, l) => sum + 10 ** (l / 10), 0) / lufs.length);
+}
+
+/** Power-line hum in a second of sound: its lines relative to their neighbors (Goertzel 1958); null for none. */
+export function humIn(
+  block: Float32Array,
+  sampleRateHz: number,
+): { readonly hz: number; readonly dbfs: number } | null {
+  let found: { hz: number; dbfs: number } | null = null;
+  for (const hz of MAINS_HZ) {
+    let [lines, beside] = [0, 0];
+    for (const h of HARMONICS) {
+      lines += powerAt(block, sampleRateHz, h * hz);
+      beside +=
+        (powerAt(block, sampleRateHz, h * hz - BESIDE_HZ) + powerAt(block, sampleRateHz, h * hz + BESIDE_HZ)) / 2;
+    }
+    const dbfs = dbFromPower(Math.max(2 * lines, 1e-20));
+    if (dbfs < HUM_LEAST_DBFS || 10 * Math.log10(lines / Math.max(beside, 1e-20)) < HUM_DB) continue;
+    if (!found || dbfs > found.dbfs) found = { hz, dbfs };
+  }
+  return found;
+}
+
+/** Power of one frequency in a block under a Hann window, full-scale sine 0.5. */
+function powerAt(block: Float32Array, sampleRateHz: number, hz: number): number {
+  const n = block.length;
+  const step = (2 * Math.PI * hz) / sampleRateHz;
+  const k = 2 * Math.cos(step);
+  const turn = (2 * Math.PI) / n;
+  // The window by rotation: cos(i turn) from the two before it.
+  const w = 2 * Math.cos(turn);
+  let [c1, c2] = [Math.cos(-turn), Math.cos(-2 * turn)];
+  let [s1, s2] = [0, 0];
+  for (let i = 0; i < n; i++) {
+    const c = w * c1 - c2;
+    c2 = c1;
+    c1 = c;
+    const s = block[i]! * (0.5 - 0.5 * c) + k * s1 - s2;
+    s2 = s1;
+    s1 = s;
+  }
+  const magnitude2 = s1 * s1 + s2 * s2 - k * s1 * s2;
+  // Half the amplitude by the window's mean of one half: 4 / n, squared, over two for the power of a sine.
+  return (magnitude2 * 16) / (n * n) / 2;
+}

@@ -1,0 +1,160 @@
+import {
+  amplifies,
+  type Device,
+  type DeviceType,
+  findTypes,
+  isCall,
+  isHardware,
+  isPerson,
+  isProgram,
+  isSupply,
+  type PortSpec,
+  type Rig,
+  type SettingSpec,
+  showsPicture,
+  soundsIntoRoom,
+} from '#core/model/rig/index.ts';
+
+type Cable = Rig['cables'][number];
+
+/** A device of the rig with its type, and what has to be known of it on the day. */
+export interface DayBox {
+  readonly device: Device;
+  readonly type: DeviceType;
+  /** Has its own power switch: it has its own supply, and is neither an app nor a person. */
+  readonly switched: boolean;
+  readonly isProgram: boolean;
+  readonly isCall: boolean;
+  /** Speakers that amplify by themselves, and amplifiers before them. */
+  readonly isLoud: boolean;
+  /** Ends that something is at. */
+  readonly used: ReadonlySet<string>;
+  /** How far down the signal it stands: what feeds it stands before it. */
+  readonly rank: number;
+}
+
+/** A cable that is plugged by hand: one for all ends behind the same two sockets. */
+export interface DayLead {
+  readonly cable: Cable;
+  readonly from: DayBox;
+  readonly to: DayBox;
+  readonly fromPort: PortSpec;
+  readonly toPort: PortSpec;
+  readonly carriesPicture: boolean;
+}
+
+export interface DayScene {
+  readonly rig: Rig;
+  readonly boxes: readonly DayBox[];
+  readonly leads: readonly DayLead[];
+  box(deviceId: string): DayBox;
+}
+
+/** It makes a room loud, and nothing is looked at or done on it: it may come on last and go off first. */
+const isLoud = (type: DeviceType): boolean =>
+  isHardware(type) && (amplifies(type) || soundsIntoRoom(type)) && !showsPicture(type) && !type.hosts;
+
+export function dayScene(rig: Rig): DayScene {
+  const types = findTypes(rig);
+  const ranks = ranksOf(rig);
+  const used = new Map<string, Set<string>>();
+  for (const { deviceId, portId } of rig.cables.flatMap((c) => [c.from, c.to]))
+    used.set(deviceId, (used.get(deviceId) ?? new Set()).add(portId));
+  const boxes = rig.devices.map((device): DayBox => {
+    const type = types.get(device.typeId)!;
+    const powered = (type.power?.by ?? []).some((by) => by !== 'phantom' && by !== 'plug-in');
+    return {
+      device,
+      type,
+      switched: powered && isHardware(type) && !isSupply(type),
+      isProgram: isProgram(type),
+      isCall: isCall(type),
+      isLoud: powered && isLoud(type),
+      used: used.get(device.id) ?? new Set(),
+      rank: ranks.get(device.id)!,
+    };
+  });
+  const byId = new Map(boxes.map((b) => [b.device.id, b]));
+  const box = (id: string): DayBox => byId.get(id)!;
+  return { rig, boxes, leads: leadsOf(rig, box), box };
+}
+
+/** Each device behind all that feed it; within a loop, in the order of the rig's leads. */
+function ranksOf(rig: Rig): ReadonlyMap<string, number> {
+  const next = new Map<string, string[]>();
+  for (const { from, to } of rig.cables) next.set(from.deviceId, [...(next.get(from.deviceId) ?? []), to.deviceId]);
+  const order: string[] = [];
+  const state = new Map<string, 'open' | 'done'>();
+  for (const { id } of rig.devices) {
+    // By hand, not by recursion: a rig may be a thousand devices long.
+    const stack: { id: string; at: number }[] = state.has(id) ? [] : [{ id, at: 0 }];
+    if (stack.length > 0) state.set(id, 'open');
+    while (stack.length > 0) {
+      const top = stack.at(-1)!;
+      const child = next.get(top.id)?.[top.at++];
+      if (child === undefined) {
+        state.set(top.id, 'done');
+        order.push(top.id);
+        stack.pop();
+      } else if (!state.has(child)) {
+        state.set(child, 'open');
+        stack.push({ id: child, at: 0 });
+      }
+    }
+  }
+  return new Map(order.reverse().map((id, rank) => [id, rank]));
+}
+
+function leadsOf(rig: Rig, box: DayScene['box']): DayLead[] {
+  const seen = new Set<string>();
+  return rig.cables.flatMap((cable): DayLead[] => {
+    if (cable.medium !== 'lead') return [];
+    const [from, to] = [box(cable.from.deviceId), box(cable.to.deviceId)];
+    const fromPort = from.type.ports.find((p) => p.id === cable.from.portId)!;
+    const toPort = to.type.ports.find((p) => p.id === cable.to.portId)!;
+    const ends = [
+      `${from.device.id}/${fromPort.socket ?? fromPort.id}`,
+      `${to.device.id}/${toPort.socket ?? toPort.id}`,
+    ].sort();
+    if (seen.has(ends.join())) return [];
+    seen.add(ends.join());
+    const carriesPicture = [fromPort, toPort].some((p) => p.channels.some((c) => c.carries === 'picture'));
+    return [{ cable, from, to, fromPort, toPort, carriesPicture }];
+  });
+}
+
+/**
+ * Knobs of a device that make something louder at ears or in a room: gains that are not preamps, on ways to where something
+ * is plugged, or that something is played to.
+ */
+export function volumesOf({ type, used }: DayBox): SettingSpec[] {
+  const portOf = (place: string): string => place.split('.')[0]!;
+  const before = new Map(
+    type.ports.filter((p) => ['headphone', 'speaker', 'air'].includes(p.level)).map((p) => [p.id, p]),
+  );
+  if (before.size === 0 || isPerson(type)) return [];
+  const inside = new Set(type.ports.filter((p) => p.direction === 'inside').map((p) => p.id));
+  const knobs = new Set<string>();
+  for (const way of type.inside) {
+    const end = before.get(portOf(way.to));
+    const start = portOf(way.from);
+    if (!end || !(end.level === 'air' ? used.has(start) || inside.has(start) : used.has(end.id))) continue;
+    for (const stage of way.stages) if (stage.do === 'gain' && 'setting' in stage) knobs.add(String(stage.setting));
+  }
+  return type.settings.filter((s) => s.kind === 'gain' && knobs.has(s.id));
+}
+
+/** Switches that put phantom power on a socket, with the cables that hang on it. */
+export function phantomOf(
+  scene: DayScene,
+): { readonly box: DayBox; readonly settingId: string; readonly leads: readonly DayLead[] }[] {
+  return scene.boxes.flatMap((box) => {
+    const switches = new Map<string, DayLead[]>();
+    for (const port of box.type.ports) {
+      if (port.gives?.kind !== 'phantom' || !port.gives.setting) continue;
+      const on = scene.leads.filter((l) => l.to === box && l.toPort.id === port.id);
+      switches.set(port.gives.setting, [...(switches.get(port.gives.setting) ?? []), ...on]);
+    }
+    return [...switches].map(([settingId, leads]) => ({ box, settingId, leads }));
+  });
+}

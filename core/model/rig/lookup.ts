@@ -1,0 +1,104 @@
+import type { Text } from '#core/base/said/index.ts';
+import { catalogue } from './catalogue/index.ts';
+import { say } from './sayings.ts';
+import type { Device, PortRef, Rig, SettingTask, Task } from './schema.ts';
+import type { DeviceType, PortSpec, SettingSpec, SettingValue } from './schema-type.ts';
+
+/** Every type that a rig may use: its own first, then the built-in ones. */
+export type Types = ReadonlyMap<string, DeviceType>;
+
+const builtIn: Types = new Map(catalogue.map((type) => [type.id, type]));
+
+const withOwn = new WeakMap<Rig['types'], Types>();
+
+export function findTypes(rig: Pick<Rig, 'types'>): Types {
+  if (rig.types.length === 0) return builtIn;
+  let types = withOwn.get(rig.types);
+  if (!types) {
+    types = new Map([...builtIn, ...rig.types.map((type) => [type.id, type] as const)]);
+    withOwn.set(rig.types, types);
+  }
+  return types;
+}
+
+const devices = new WeakMap<Rig['devices'], ReadonlyMap<string, Device>>();
+
+/** A list of devices is never changed, only replaced, so it is indexed once. */
+export function findDevice(rig: Pick<Rig, 'devices'>, deviceId: string): Device | undefined {
+  let index = devices.get(rig.devices);
+  if (!index) {
+    index = new Map(rig.devices.map((d) => [d.id, d]));
+    devices.set(rig.devices, index);
+  }
+  return index.get(deviceId);
+}
+
+export function findPort(rig: Rig, types: Types, ref: PortRef): PortSpec | undefined {
+  const device = findDevice(rig, ref.deviceId);
+  const type = device && types.get(device.typeId);
+  return type && portsOf(type).get(ref.portId);
+}
+
+const ports = new WeakMap<DeviceType, ReadonlyMap<string, PortSpec>>();
+const settings = new WeakMap<DeviceType, ReadonlyMap<string, SettingSpec>>();
+
+/** The ports of a type by their ids; indexed once. */
+export function portsOf(type: DeviceType): ReadonlyMap<string, PortSpec> {
+  let index = ports.get(type);
+  if (!index) {
+    index = new Map(type.ports.map((p) => [p.id, p]));
+    ports.set(type, index);
+  }
+  return index;
+}
+
+/** The settings of a type by their ids; indexed once. */
+export function settingsOf(type: DeviceType): ReadonlyMap<string, SettingSpec> {
+  let index = settings.get(type);
+  if (!index) {
+    index = new Map(type.settings.map((s) => [s.id, s]));
+    settings.set(type, index);
+  }
+  return index;
+}
+
+export function findSetting(rig: Rig, types: Types, deviceId: string, settingId: string): SettingSpec | undefined {
+  const device = findDevice(rig, deviceId);
+  const type = device && types.get(device.typeId);
+  return type && settingsOf(type).get(settingId);
+}
+
+/** A setting as it is in the rig; the default of its type, assumed, where the rig has none. */
+export const settingOf = (device: Device, spec: SettingSpec): Device['settings'][string] =>
+  device.settings[spec.id] ?? { value: spec.default, known: 'assumed' };
+
+/** The unit of its numbers; '' for none. */
+export const unitOf = (spec: SettingSpec | undefined): string =>
+  spec?.kind === 'gain' ? 'dB' : spec?.kind === 'delay' || spec?.kind === 'value' ? spec.unit : '';
+
+/** Why a value cannot be set, in words; undefined when it can. */
+export function refuseValue(spec: SettingSpec, value: SettingValue): Text | undefined {
+  switch (spec.kind) {
+    case 'mute':
+      return typeof value === 'boolean' ? undefined : say.isOnOrOff({ setting: spec.name });
+    case 'switch':
+      return spec.options.some((o) => o.value === value)
+        ? undefined
+        : say.hasPositions({ setting: spec.name, names: spec.options.map((o) => o.label).join(', ') });
+    case 'delay':
+    case 'value':
+    case 'gain': {
+      const unit = unitOf(spec);
+      if (typeof value !== 'number' || !Number.isFinite(value)) return say.needsNumber({ setting: spec.name, unit });
+      if (value < spec.min || value > spec.max)
+        return say.goesFromTo({ setting: spec.name, min: spec.min, max: spec.max, unit });
+      const steps = (value - spec.min) / spec.step;
+      return Math.abs(steps - Math.round(steps)) < 1e-6
+        ? undefined
+        : say.changesInSteps({ setting: spec.name, step: spec.step, unit });
+    }
+  }
+}
+
+/** A task about a setting; tasks about leads have none. */
+export const isSettingTask = (task: Task): task is SettingTask => 'settingId' in task;

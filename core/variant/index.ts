@@ -1,2 +1,0 @@
-export { type Comparison, compareRigs, type Difference, type Figures, figuresFor } from './compare.ts';
-export { countByKind, FAILURE_KINDS, type Failure, type FailureKind, failuresOf } from './failures.ts';

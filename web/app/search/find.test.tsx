@@ -1,0 +1,74 @@
+// @vitest-environment happy-dom
+import { screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { check } from '#core/rules/index.ts';
+import { noServer, stubServer } from '#web/server.testkit.ts';
+import { filterItems, useKey } from '#web/shared/parts/index.ts';
+import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
+import { glossary } from '#words/index.ts';
+import { FindDialog } from './FindDialog.tsx';
+import { findsIn } from './finds.ts';
+
+beforeEach(() => stubServer(noServer));
+
+const rig = demoRig();
+const open = { rigId: RIG_ID, rig, findings: check(rig) };
+const finds = findsIn(open, [], (keys) => keys);
+const first = (search: string) => filterItems(finds, search)[0]?.id;
+const found = (search: string) => filterItems(finds, search).map((f) => f.id);
+
+const sing = vi.fn();
+function View() {
+  useKey('x', 'Sing a song', sing);
+  return <FindDialog onClose={() => undefined} />;
+}
+
+describe('the search of the whole app', () => {
+  it('has each thing once, and somewhere to go or something to say for it', () => {
+    expect(new Set(finds.map((f) => f.id)).size).toBe(finds.length);
+    for (const device of rig.devices) expect(found(device.name)).toContain(`device:${device.id}`);
+    for (const id of Object.keys(glossary)) expect(finds.some((f) => f.id === `term:${id}`)).toBe(true);
+    expect(finds.filter((f) => f.id.startsWith('issue:'))).toHaveLength(open.findings.length);
+  });
+  it.each([
+    ['patchbay', 'route'],
+    ['gain staging', 'level'],
+    ['lip sync', 'sync'],
+    ['no sound', 'trouble'],
+    ['checklist', 'run'],
+    ['LUFS', 'bench'],
+  ])('finds a page by another name: %s', (search, page) => {
+    expect(found(search)).toContain(`page:/rigs/${RIG_ID}/${page}`);
+  });
+  it.each([
+    ['earth loop', 'ground-loop'],
+    ['ground loop', 'ground-loop'],
+    ['guest return', 'guest-return'],
+    ['mix-minus', 'guest-return'],
+  ])('finds a term by any of its names: %s', (search, term) => {
+    expect(found(search)).toContain(`term:${term}`);
+  });
+  it('puts what is called so before what only speaks of it', () => {
+    expect(first('ground loop')).toBe('term:ground-loop');
+    expect(first('wire')).toBe(`page:/rigs/${RIG_ID}/wire`);
+  });
+  it('without a rig has its pages and terms', () => {
+    const bare = findsIn(null, [], (keys) => keys);
+    expect(bare.some((f) => f.id.startsWith('device:') || f.id.startsWith('issue:'))).toBe(false);
+    expect(filterItems(bare, 'new desk')[0]?.id).toBe('page:/new');
+  });
+});
+
+describe('its dialog', () => {
+  it('explains a term with its other names, and goes back; does what a key does', async () => {
+    show(<View />);
+    const user = userEvent.setup();
+    const field = await screen.findByRole('combobox', { name: 'Search' });
+    await user.type(field, 'earth loop{Enter}');
+    expect(screen.getByText('Also called: ring of earths, earth loop, hum loop')).toBeTruthy();
+    await user.keyboard('{Enter}');
+    await user.type(screen.getByRole('combobox', { name: 'Search' }), 'sing a song{Enter}');
+    await vi.waitFor(() => expect(sing).toHaveBeenCalledOnce());
+  });
+});

@@ -1,0 +1,119 @@
+import { findTypes, type Rig } from '#core/model/rig/index.ts';
+import type { Finding } from '#core/rules/index.ts';
+import type { KeyHint, PickItem } from '#web/shared/parts/index.ts';
+import { frame, glossary, find as say, type TermId, textOf } from '#words/index.ts';
+
+/** What is found: where it leads, what it does, or what it means. */
+export type Find = PickItem & ({ readonly go: string } | { readonly run: () => void } | { readonly explains: TermId });
+
+interface Page {
+  readonly to: string;
+  readonly label: () => string;
+  /** Other names by which people look for it. */
+  readonly also: () => string;
+}
+
+const PAGES: readonly Page[] = [
+  { to: '/', label: say.rigs, also: say.alsoRigs },
+  { to: '/new', label: say.newRig, also: say.alsoNewRig },
+  { to: '/bench', label: frame.measure, also: say.alsoMeasure },
+  { to: '/slate', label: say.slate, also: say.alsoSlate },
+  { to: '/tune', label: say.testTune, also: say.alsoTune },
+  { to: '/round-trip', label: say.roundTrip, also: say.alsoRoundTrip },
+];
+
+/** Pages of a rig, from its own address on. */
+const RIG_PAGES: readonly Page[] = [
+  { to: 'plan', label: frame.plan, also: say.alsoPlan },
+  { to: 'wire', label: frame.wire, also: say.alsoWire },
+  { to: 'route', label: frame.route, also: say.alsoRoute },
+  { to: 'level', label: frame.level, also: say.alsoLevel },
+  { to: 'sync', label: frame.sync, also: say.alsoSync },
+  { to: 'sync/paths', label: say.syncTest, also: say.alsoPaths },
+  { to: 'run', label: frame.run, also: say.alsoRun },
+  { to: 'desk', label: frame.toDoList, also: say.alsoDesk },
+  { to: 'tap', label: frame.tapTest, also: say.alsoTap },
+  { to: 'trouble', label: frame.troubleshoot, also: say.alsoTrouble },
+  { to: 'measured', label: say.measured, also: say.alsoMeasured },
+  { to: 'log', label: frame.log, also: say.alsoLog },
+  { to: 'versions', label: frame.versions, also: say.alsoVersions },
+  { to: 'ways', label: frame.alternatives, also: say.alsoWays },
+  { to: 'beside', label: frame.compare, also: say.alsoBeside },
+  { to: 'bench', label: frame.measure, also: say.alsoMeasure },
+  { to: 'gear', label: frame.gear, also: say.alsoGear },
+];
+
+export interface OpenRig {
+  readonly rigId: string;
+  readonly rig: Rig;
+  readonly findings: readonly Finding[];
+}
+
+/** Everything that can be found here: in an open rig its pages, devices and issues; always terms, and what keys do. */
+export const findsIn = (
+  open: OpenRig | null,
+  hints: readonly KeyHint[],
+  showKeys: (keys: string) => string,
+): Find[] => [
+  ...hints.flatMap((hint): Find[] =>
+    hint.run
+      ? [
+          {
+            id: `do:${hint.keys}:${hint.label}`,
+            label: hint.label,
+            note: say.action({ key: showKeys(hint.keys) }),
+            group: say.actions(),
+            run: hint.run,
+          },
+        ]
+      : [],
+  ),
+  ...pages(open),
+  ...(open ? [...devices(open), ...issues(open)] : []),
+  ...(Object.keys(glossary) as TermId[]).map((id): Find => {
+    const { title, says, names } = glossary[id];
+    return { id: `term:${id}`, label: title(), note: says(), also: names(), group: say.terms(), explains: id };
+  }),
+];
+
+/** Of two pages of one name, the rig's own. */
+function pages(open: OpenRig | null): Find[] {
+  const own = open ? RIG_PAGES.map((page) => ({ ...page, to: `/rigs/${open.rigId}/${page.to}` })) : [];
+  const names = new Set(own.map((page) => page.label()));
+  return [...own, ...PAGES.filter((page) => !names.has(page.label()))].map(({ to, label, also }) => ({
+    id: `page:${to}`,
+    label: label(),
+    also: also(),
+    note: say.page(),
+    group: say.pages(),
+    go: to,
+  }));
+}
+
+function devices({ rigId, rig }: OpenRig): Find[] {
+  const types = findTypes(rig);
+  return rig.devices.flatMap((device): Find[] => {
+    const type = types.get(device.typeId)!;
+    const port = type.ports[0];
+    const at = port ? `?tap=${device.id}.${port.id}` : '';
+    return [
+      {
+        id: `device:${device.id}`,
+        label: device.name,
+        also: [type.name, ...(type.words ?? [])].join(', '),
+        note: say.device({ type: type.name }),
+        group: say.devices(),
+        go: `/rigs/${rigId}/wire${at}`,
+      },
+    ];
+  });
+}
+
+const issues = ({ rigId, findings }: OpenRig): Find[] =>
+  findings.map((finding) => ({
+    id: `issue:${finding.id}`,
+    label: textOf(finding.asks ?? finding.says),
+    note: say.issue(),
+    group: say.issues(),
+    go: `/rigs/${rigId}/${finding.stage === 'sync' ? 'sync' : `wire?finding=${encodeURIComponent(finding.id)}`}`,
+  }));

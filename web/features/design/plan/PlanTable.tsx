@@ -1,0 +1,65 @@
+import { useMemo } from 'react';
+import type { PlanCell, Rig } from '#core/model/rig/index.ts';
+import { type PairCell, PairGrid, type Place, sayUnder, wantOf } from '#web/shared/parts/index.ts';
+import { plan } from '#words/index.ts';
+import { sayTime } from './say.ts';
+
+interface Props {
+  readonly rig: Rig;
+  /** The plain rig: what a moment wants otherwise is marked. */
+  readonly plain: Rig;
+  readonly at: Place;
+  readonly onAt: (place: Place) => void;
+}
+
+const byPair = (cells: Rig['plan']): Map<string, PlanCell> =>
+  new Map(cells.map((c) => [`${c.sourceId} ${c.listenerId}`, c]));
+
+/** The hearing plan: sources by listeners, edited in place. */
+export function PlanTable({ rig, plain, at, onAt }: Props) {
+  const here = useMemo(() => byPair(rig.plan), [rig.plan]);
+  const before = useMemo(() => byPair(plain.plan), [plain.plan]);
+  const cell = (row: number, column: number): PairCell => {
+    const key = `${rig.sources[row]!.id} ${rig.listeners[column]!.id}`;
+    return shown(rig, here.get(key), JSON.stringify(here.get(key)) !== JSON.stringify(before.get(key)));
+  };
+  const every = (list: readonly unknown[]) => list.map((_, i) => i);
+  return (
+    <PairGrid
+      label={plan.grid()}
+      rig={rig}
+      rows={every(rig.sources)}
+      columns={every(rig.listeners)}
+      at={at}
+      onAt={onAt}
+      cell={cell}
+    />
+  );
+}
+
+function shown(rig: Rig, cell: PlanCell | undefined, differs: boolean): PairCell {
+  if (!cell) return { told: plan.noRequirement(), draw: () => <span className="quiet">·</span> };
+  const { mark, word } = wantOf(cell.want);
+  const heard = cell.want !== 'must-not';
+  const level = heard && cell.underVoiceDb !== undefined ? sayUnder(cell.underVoiceDb) : '';
+  const time = heard ? sayTime(rig, cell) : '';
+  const track = heard && cell.ownTrack ? plan.ownTrack() : '';
+  const facts = [level, time, track].filter(Boolean);
+  return {
+    told: [word, ...facts, differs ? plan.inThisMoment() : ''].filter(Boolean).join(', '),
+    draw: () => (
+      <>
+        <span className="row" style={{ gap: 5 }}>
+          <span className="want">{mark}</span>
+          <span>{word}</span>
+          {differs && <span className="quiet small">{plan.now()}</span>}
+        </span>
+        {facts.map((fact) => (
+          <span key={fact} className="fact small quiet">
+            {fact}
+          </span>
+        ))}
+      </>
+    ),
+  };
+}

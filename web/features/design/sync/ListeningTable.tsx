@@ -1,0 +1,65 @@
+import { type ListeningDelay, listeningDelays } from '#core/desk-tests/sync-test/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import type { Evaluation } from '#core/signal/index.ts';
+import { formatNumber, formatSpread, SourceLetter, StateMark, Term, Why } from '#web/shared/parts/index.ts';
+import { sync as say, textOf } from '#words/index.ts';
+
+const WHAT: Record<ListeningDelay['kind'], string> = {
+  play: say.playsByWhatThey(),
+  'own-voice': say.hearsTheirOwnVoice(),
+  conversation: say.talksWith(),
+  together: say.hearsMusicAndVoice(),
+};
+
+/** What people hear while it goes on, each delay against its limit. */
+export function ListeningTable({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
+  const delays = listeningDelays(rig, evaluation);
+  if (delays.length === 0) return null;
+  return (
+    <section aria-label={say.liveMonitoringDelay()}>
+      <h2>
+        <Term id="listening-delay">{say.liveMonitoringDelay()}</Term>
+      </h2>
+      <table className="table tight" data-testid="listening">
+        <thead>
+          <tr>
+            <th>{say.who()}</th>
+            <th>{say.what()}</th>
+            <th className="number">{say.delayMs()}</th>
+            <th className="number">{say.goodUpToToo()}</th>
+            <th>{say.resultHead()}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {delays.map((d) => (
+            <tr key={`${d.kind} ${d.listenerId} ${d.sourceIds.join(' ')}`}>
+              <td>{rig.listeners.find((l) => l.id === d.listenerId)!.name}</td>
+              <td>
+                {WHAT[d.kind]}{' '}
+                {d.sourceIds.map((id) => (
+                  <SourceLetter key={id} source={rig.sources.find((s) => s.id === id)!} />
+                ))}{' '}
+                {d.kind === 'together'
+                  ? say.afterOther({ n0: nameOf(rig, d.sourceIds[0]!), n1: nameOf(rig, d.sourceIds[1]!) })
+                  : nameOf(rig, d.sourceIds[0]!)}
+              </td>
+              <td className="number strong">
+                <Why figure={d.delay}>{formatNumber(Math.abs(d.delay.value.nominal))}</Why>
+                <div className="quiet small">{formatSpread(d.delay)}</div>
+              </td>
+              <td className="number quiet">
+                {d.goodMs}, {d.badMs}
+                <div className="small">{textOf(d.source)}</div>
+              </td>
+              <td className={d.state}>
+                <StateMark state={d.state} /> {textOf(d.says)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+const nameOf = (rig: Rig, sourceId: string): string => rig.sources.find((s) => s.id === sourceId)!.name;

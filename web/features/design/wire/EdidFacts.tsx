@@ -1,0 +1,127 @@
+import { Button } from '@chakra-ui/react';
+import { useMemo, useRef, useState } from 'react';
+import { type Edid, EdidError, edidBytes, linkName, modeName, parseEdid } from '#core/model/picture/index.ts';
+import type { Device } from '#core/model/rig/index.ts';
+import { Sheet, StateMark, Term } from '#web/shared/parts/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
+
+const BLOCK = 128;
+const MAX_BYTES = 8 * BLOCK;
+const SHOWN_MODES = 6;
+
+type Read = { ok: true; edid: Edid; hex: string } | { ok: false; says: string };
+
+const hexOf = (bytes: Uint8Array): string => [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
+
+/** Bytes from a file or from text, as an EDID; or why they are none. */
+export function readEdid(from: Uint8Array | string): Read {
+  try {
+    const bytes = typeof from === 'string' ? edidBytes(from) : from;
+    if (bytes.length > MAX_BYTES) return { ok: false, says: say.edidHasAtMost({ MAX_BYTES, bytes: bytes.length }) };
+    const edid = parseEdid(bytes);
+    return { ok: true, edid, hex: hexOf(bytes.subarray(0, BLOCK * Math.floor(bytes.length / BLOCK))) };
+  } catch (error) {
+    if (error instanceof EdidError) return { ok: false, says: error.message };
+    throw error;
+  }
+}
+
+/** What a screen or capture device says of itself, and a way to read it in. */
+export function EdidFacts({ device, onEdid }: { device: Device; onEdid: (device: Device) => void }) {
+  const [open, setOpen] = useState(false);
+  const kept = useMemo(() => (device.edid ? readEdid(device.edid) : null), [device.edid]);
+  const { edid: _gone, ...without } = device;
+  return (
+    <>
+      <p style={{ marginTop: 10 }}>
+        <Term id="edid">{say.edidWhatDeviceReports()}</Term>:{' '}
+        {kept ? kept.ok ? sayEdid(kept.edid) : kept.says : <span className="quiet">{say.notReadYet()}</span>}
+      </p>
+      <p className="row" style={{ marginTop: 4 }}>
+        <Button onClick={() => setOpen(true)}>{say.readEdid()}</Button>
+        {device.edid && <Button onClick={() => onEdid(without)}>{say.removeEdid()}</Button>}
+      </p>
+      {open && (
+        <EdidSheet
+          name={device.name}
+          onClose={() => setOpen(false)}
+          onKeep={(hex) => {
+            onEdid({ ...device, edid: hex });
+            setOpen(false);
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => void; onKeep: (hex: string) => void }) {
+  const [from, setFrom] = useState<Uint8Array | string>('');
+  const chooser = useRef<HTMLInputElement>(null);
+  const read = useMemo(() => (from.length === 0 ? null : readEdid(from)), [from]);
+  return (
+    <Sheet title={say.edidWith({ name })} onClose={onClose}>
+      <p className="quiet">{say.chooseSavedEdidFile()}</p>
+      <p style={{ marginTop: 8 }}>
+        <Button onClick={() => chooser.current?.click()}>{say.chooseFile()}</Button>
+      </p>
+      <input
+        ref={chooser}
+        type="file"
+        hidden
+        aria-label={say.edidFile()}
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file && file.size <= MAX_BYTES) void file.arrayBuffer().then((b) => setFrom(new Uint8Array(b)));
+          else if (file) setFrom(new Uint8Array(MAX_BYTES + 1));
+        }}
+      />
+      <textarea
+        aria-label={say.edidBytesInHex()}
+        spellCheck={false}
+        rows={6}
+        className="code"
+        value={typeof from === 'string' ? from : hexOf(from.subarray(0, MAX_BYTES))}
+        onChange={(e) => setFrom(e.target.value)}
+      />
+      <div aria-live="polite">
+        {read && !read.ok && (
+          <p className="fix">
+            <StateMark state="fix" /> {read.says}
+          </p>
+        )}
+        {read?.ok && (
+          <>
+            <p className="good">
+              <StateMark state="good" /> {sayEdid(read.edid)}
+            </p>
+            <ul>
+              {read.edid.modes.slice(0, SHOWN_MODES).map((m) => (
+                <li key={textOf(modeName(m.mode))}>
+                  {textOf(modeName(m.mode))}
+                  {m.only420 ? say.colorOnly() : ''}
+                </li>
+              ))}
+            </ul>
+            {read.edid.modes.length > SHOWN_MODES && (
+              <p className="quiet">{say.andModeMore({ mode: read.edid.modes.length - SHOWN_MODES })}</p>
+            )}
+          </>
+        )}
+      </div>
+      <p className="row" style={{ marginTop: 12 }}>
+        <Button variant="solid" disabled={!read?.ok} onClick={() => read?.ok && onKeep(read.hex)}>
+          {common.save()}
+        </Button>
+        <Button onClick={onClose}>{common.cancel()}</Button>
+      </p>
+    </Sheet>
+  );
+}
+
+/** 'Club screen: 14 modes, at most a 18 Gbit/s link, sound PCM 2' */
+function sayEdid({ name, modes, link, sound }: Edid): string {
+  const formats = sound.map((s) => `${s.format} ${s.channels}`).join(', ') || 'none';
+  return say.edidSummary({ name: name ? `${name}: ` : '', mode: modes.length, link: linkName(link), formats });
+}

@@ -1,0 +1,173 @@
+import { Button, Input } from '@chakra-ui/react';
+import { useState } from 'react';
+import {
+  addTasks,
+  atMoment,
+  type Edit,
+  editInMoment,
+  findDevice,
+  findTypes,
+  markDone,
+  type Rig,
+} from '#core/model/rig/index.ts';
+import { type Answer, askedBy, type Finding, type Question } from '#core/rules/index.ts';
+import { deviceName, type Evaluation } from '#core/signal/index.ts';
+import { BoxFace, formatDate, StateMark, TwoVerbs, useKey, type Verb } from '#web/shared/parts/index.ts';
+import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
+import { type TriedFix, useTriedFixes } from './fixes.ts';
+
+interface Props {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly finding: Finding;
+  readonly findings: readonly Finding[];
+  /** A question was answered: on to the next. */
+  readonly onAnswered: () => void;
+}
+
+/** One finding: what it rests on, where it is, and what would mend it, tried before it is done. */
+export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: Props) {
+  const dispatch = useAppDispatch();
+  const tried = useTriedFixes(rig, evaluation, finding, findings);
+  const fixes = tried ?? [];
+  const carryOut = (fix: TriedFix, verb: Verb) => {
+    const brought = fix.first?.kind === 'add-device' ? fix.first.device.id : undefined;
+    const there = atMoment(rig, finding.momentId);
+    const done =
+      verb === 'done' ? markDone(there, fix.changes) : addTasks(there, fix.changes, new Date().toISOString(), brought);
+    const edit: Edit = { kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] };
+    dispatch(applyStep(editInMoment(rig, finding.momentId, edit), textOf(fix.label), 'fix'));
+  };
+  const [question] = askedBy(rig, [finding]);
+  const answer = (given: Answer | undefined) => {
+    if (!given) return;
+    const label = say.confirmedStep({ what: textOf(finding.asks!), answer: textOf(given.label) }).slice(0, 200);
+    if (dispatch(applyStep(markDone(rig, given.changes), label))) onAnswered();
+  };
+  const asDrawn = question?.answers.find((a) => a.asDrawn);
+  useKey('y', say.yesThatsRight(), () => answer(asDrawn), asDrawn !== undefined);
+  return (
+    <aside className="card" aria-label={common.issue()}>
+      <h2 className={finding.severity}>
+        <StateMark state={finding.severity} /> {finding.asks ? say.toCheck() : SEVERITY[finding.severity]}
+      </h2>
+      <p style={{ marginTop: 6 }}>{textOf(finding.asks ?? finding.says)}</p>
+      {finding.asks && (
+        <>
+          <p className="quiet" style={{ marginTop: 8 }}>
+            {say.ifSo({ says: textOf(finding.says) })}
+          </p>
+          {question && (
+            <div className="answers">
+              {question.answers.map((given) => (
+                <Button key={textOf(given.label)} onClick={() => answer(given)}>
+                  {textOf(given.label)} {given.asDrawn && <kbd>y</kbd>}
+                </Button>
+              ))}
+            </div>
+          )}
+          {question?.portId && <p className="quiet small">{say.ifLengthIsDifferent()}</p>}
+        </>
+      )}
+      {question && <WhereToLook rig={rig} question={question} />}
+      {finding.dismissed && (
+        <p style={{ marginTop: 8 }}>
+          {say.ignoredSince({ at: formatDate(finding.dismissed.at), reason: finding.dismissed.reason })}{' '}
+          <Button
+            onClick={() =>
+              dispatch(applyStep({ kind: 'reinstate', findingId: finding.id }, say.stoppedIgnoringIssue()))
+            }
+          >
+            {say.stopIgnoring()}
+          </Button>
+        </p>
+      )}
+      {finding.why.length > 0 && (
+        <>
+          <h2>{common.basedOn()}</h2>
+          <ul>
+            {finding.why.map((reason) => (
+              <li key={textOf(reason.says)}>
+                {textOf(reason.says)} <span className="quiet small">({textOf(reason.source)})</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {finding.where.deviceIds.length > 0 && (
+        <>
+          <h2>{common.signalPath()}</h2>
+          <p className="quiet">{finding.where.deviceIds.map((id) => deviceName(rig, id)).join(' → ')}</p>
+        </>
+      )}
+      {tried === null && <p className="small quiet">{say.lookingForFixes()}</p>}
+      {fixes.length > 0 && <h2>{common.fixes()}</h2>}
+      {fixes.map((fix, i) => (
+        <div key={textOf(fix.label)} style={{ marginTop: 10 }}>
+          <p>{textOf(fix.label)}</p>
+          <p className="small quiet">
+            {fix.gone > 0 ? say.fewerIssues({ finding: fix.gone }) : say.doesntClearIssueBut()}
+            {fix.come.length === 0
+              ? say.noNewIssues()
+              : say.thenIssues({ join: fix.come.map((f) => textOf(f.says)).join(' ') })}
+          </p>
+          <p className="row" style={{ marginTop: 4 }}>
+            <TwoVerbs
+              of={textOf(fix.label)}
+              isKeyed={i === 0 && asDrawn === undefined}
+              onVerb={(verb) => carryOut(fix, verb)}
+            />
+          </p>
+        </div>
+      ))}
+      {!finding.dismissed && (
+        <IgnoreIssue
+          onIgnore={(reason) =>
+            dispatch(
+              applyStep(
+                { kind: 'dismiss', dismissal: { id: finding.id, reason, at: new Date().toISOString() } },
+                say.ignored({ reason }),
+              ),
+            )
+          }
+        />
+      )}
+    </aside>
+  );
+}
+
+/** The device that the question is about, with the socket or control to look at. */
+function WhereToLook({ rig, question }: { rig: Rig; question: Question }) {
+  const type = findTypes(rig).get(findDevice(rig, question.deviceId)?.typeId ?? '');
+  return type ? <BoxFace type={type} settingId={question.settingId} portId={question.portId} /> : null;
+}
+
+/** Someone will live with it, and says why: it is kept, and counts no more. */
+function IgnoreIssue({ onIgnore }: { onIgnore: (reason: string) => void }) {
+  const [reason, setReason] = useState('');
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (reason.trim() !== '') onIgnore(reason.trim());
+      }}
+    >
+      <h2 style={{ marginTop: 24 }}>{say.ignoreThisIssue()}</h2>
+      <p className="row" style={{ marginTop: 6 }}>
+        <Input
+          aria-label={say.reasonForIgnoringIt()}
+          placeholder={say.reasonForIgnoringIt()}
+          maxLength={120}
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+        />
+        <Button type="submit" disabled={reason.trim() === ''}>
+          {common.ignore()}
+        </Button>
+      </p>
+    </form>
+  );
+}
+
+const SEVERITY = { stop: say.wontWorkOrCould(), fix: say.toFix(), watch: say.warning() } as const;

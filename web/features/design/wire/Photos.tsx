@@ -1,0 +1,82 @@
+import { Button } from '@chakra-ui/react';
+import { useRef, useState } from 'react';
+import type { Device, Photo } from '#core/model/rig/index.ts';
+import { formatDate, PhotoRow, Sheet } from '#web/shared/parts/index.ts';
+import { photoUrl, uploadPhoto } from '#web/shared/store/index.ts';
+import { common, wire as say } from '#words/index.ts';
+import { asPhoto } from './photo.ts';
+
+const MOST = 12;
+
+interface Props {
+  readonly device: Device;
+  readonly onPhotos: (photos: readonly Photo[], label: string) => void;
+}
+
+/** Photographs of a device: viewed large, added from a file or a camera, removed. */
+export function Photos({ device, onPhotos }: Props) {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [says, setSays] = useState<string | null>(null);
+  const [open, setOpen] = useState<Photo | null>(null);
+  const photos = device.photos ?? [];
+  const add = async (file: File) => {
+    setSays(say.savingPhoto());
+    try {
+      const { sha256 } = await uploadPhoto(await asPhoto(file));
+      setSays(null);
+      if (photos.some((p) => p.sha256 === sha256)) return setSays(say.thisPhotoIsHere());
+      const name =
+        file.name
+          .replace(/\.[^.]*$/, '')
+          .trim()
+          .slice(0, 120) || say.photo();
+      onPhotos([...photos, { sha256, name, at: new Date().toISOString() }], say.photoWith({ device: device.name }));
+    } catch (error) {
+      const lost = error instanceof TypeError;
+      setSays(lost ? say.serverIsntRespondingChoose() : (error as Error).message);
+    }
+  };
+  return (
+    <>
+      <h2>{say.photos()}</h2>
+      <PhotoRow photos={photos} urlOf={photoUrl} onOpen={setOpen} />
+      <p style={{ marginTop: 6 }}>
+        <Button disabled={photos.length >= MOST} onClick={() => chooser.current?.click()}>
+          {say.addPhoto()}
+        </Button>
+      </p>
+      <p className="small quiet">{say.storedOnThisComputer()}</p>
+      <input
+        ref={chooser}
+        type="file"
+        accept="image/*"
+        hidden
+        aria-label={say.photoWith({ device: device.name })}
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) void add(file);
+        }}
+      />
+      <p aria-live="polite">{says}</p>
+      {open && (
+        <Sheet title={`${open.name}, ${formatDate(open.at)}`} onClose={() => setOpen(null)}>
+          <img src={photoUrl(open.sha256)} alt={`${device.name}: ${open.name}`} style={{ maxWidth: '100%' }} />
+          <p style={{ marginTop: 10 }}>
+            <Button
+              onClick={() => {
+                setOpen(null);
+                onPhotos(
+                  photos.filter((p) => p !== open),
+                  say.photoRemoved({ device: device.name }),
+                );
+              }}
+            >
+              {common.remove()}
+            </Button>
+          </p>
+        </Sheet>
+      )}
+    </>
+  );
+}

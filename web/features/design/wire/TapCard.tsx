@@ -1,0 +1,121 @@
+import { Button } from '@chakra-ui/react';
+import { useNavigate } from 'react-router';
+import { endName, findDevice, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import type { Figure } from '#core/model/units/index.ts';
+import type { Finding } from '#core/rules/index.ts';
+import { deviceName, type Evaluation, readPath, SCALE_UNITS } from '#core/signal/index.ts';
+import { ListenButton } from '#web/shared/listen/index.ts';
+import { formatNumber, rich, SourceLetter, StateMark, Term, Why } from '#web/shared/parts/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
+import { arrivalsAt } from './arrivals-at.ts';
+import { BoxFacts } from './BoxFacts.tsx';
+
+interface Props {
+  /** The rig in the selected moment. */
+  readonly rig: Rig;
+  /** The rig itself: what is said of the device is said of that. */
+  readonly plain: Rig;
+  readonly evaluation: Evaluation;
+  readonly tap: PortRef;
+  readonly findings: readonly Finding[];
+  readonly onFinding: (finding: Finding) => void;
+  readonly onClose: () => void;
+}
+
+/** What is at the tap: which sources, how loud, over which noise, how late, by which way; and what is wrong there. */
+export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onClose }: Props) {
+  const navigate = useNavigate();
+  const device = findDevice(plain, tap.deviceId);
+  const { sounds, pictures, noise } = arrivalsAt(evaluation, tap);
+  const here = findings
+    .map((finding, i) => ({ finding, number: i + 1 }))
+    .filter(({ finding }) => finding.where.deviceIds.includes(tap.deviceId));
+  return (
+    <aside className="card" aria-label={say.tapPoint()}>
+      <h2 className="tapped">
+        <Term id="tap">{say.tapPoint()}</Term>: {deviceName(rig, tap.deviceId)}, {endName(plain, findTypes(plain), tap)}
+      </h2>
+      {sounds.length + pictures.length === 0 ? (
+        <p style={{ marginTop: 8 }}>{say.noSignalHere()}</p>
+      ) : (
+        <table className="table tight" style={{ marginTop: 6 }}>
+          <thead>
+            <tr>
+              <th>{say.signal()}</th>
+              <th className="number">{common.level()}</th>
+              <th className="number">{say.delayMs()}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {pictures.map(({ arrival, delay }) => (
+              <tr key={`p${arrival.sourceIndex}`}>
+                <td>
+                  <SourceLetter source={rig.sources[arrival.sourceIndex]!} /> {say.videoMark()}
+                </td>
+                <td />
+                <Delay delay={delay} />
+              </tr>
+            ))}
+            {sounds.map(({ arrival, delay, scale }) => (
+              <tr key={`s${arrival.sourceIndex}-${arrival.way}-${arrival.delayMs.nominal}`}>
+                <td>
+                  <SourceLetter source={rig.sources[arrival.sourceIndex]!} />{' '}
+                  <span className="small">{wayOf(rig, evaluation, arrival)}</span>
+                </td>
+                <td className="number">
+                  {formatNumber(arrival.levelDb)} {SCALE_UNITS[scale]}
+                </td>
+                <Delay delay={delay} />
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {noise && (
+        <p className="quiet" style={{ marginTop: 6 }}>
+          <Term id="noise-floor">{say.noiseFloor()}</Term> {formatNumber(noise.db)} {SCALE_UNITS[noise.scale]}
+          {sounds[0] && say.belowLoudest({ db: formatNumber(sounds[0].arrival.levelDb - noise.db) })}
+        </p>
+      )}
+      {sounds.length > 0 && <p className="quiet small">{say.typicalFiguresWhereNo()}</p>}
+      {here.length > 0 && <h2>{say.onThisDevice()}</h2>}
+      {here.map(({ finding, number }) => (
+        <p key={finding.id} style={{ marginTop: 6 }}>
+          <StateMark state={finding.dismissed ? 'none' : finding.severity} /> {number}{' '}
+          <button type="button" className="finding" onClick={() => onFinding(finding)}>
+            {textOf(finding.asks ?? finding.says)}
+          </button>
+        </p>
+      ))}
+      {device && <BoxFacts rig={plain} device={device} onGone={onClose} />}
+      <p className="row" style={{ marginTop: 16 }}>
+        <ListenButton
+          rig={rig}
+          spot={{ at: tap, name: `${deviceName(rig, tap.deviceId)}, ${endName(plain, findTypes(plain), tap)}` }}
+          silent={sounds.length === 0}
+        />
+        <Button onClick={() => navigate('../bench')}>{say.measureTake()}</Button>
+        <Button onClick={onClose}>{rich(say.clearEsc, {})}</Button>
+      </p>
+    </aside>
+  );
+}
+
+const Delay = ({ delay }: { delay: Figure }) => (
+  <td className="number">
+    <Why figure={delay}>{formatNumber(delay.value.nominal)}</Why>{' '}
+    <span className="quiet small">
+      {say.toOfAlso({ low: formatNumber(delay.value.low), high: formatNumber(delay.value.high) })}
+    </span>
+  </td>
+);
+
+const SHOWN_BOXES = 3;
+/** 'by Mixer, Desk computer': the last devices on its path. */
+function wayOf(rig: Rig, { graph }: Evaluation, arrival: Parameters<typeof readPath>[1]): string {
+  const ids = readPath(graph, arrival).deviceIds.slice(0, -1);
+  const last = ids.slice(-SHOWN_BOXES).map((id) => deviceName(rig, id));
+  return last.length === 0
+    ? say.startsHere()
+    : say.viaDevices({ SHOWN_BOXES: ids.length > SHOWN_BOXES ? '… ' : '', join: last.join(', ') });
+}

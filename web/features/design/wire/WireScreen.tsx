@@ -1,0 +1,234 @@
+import { Button } from '@chakra-ui/react';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { findPort, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import type { Finding } from '#core/rules/index.ts';
+import type { Evaluation } from '#core/signal/index.ts';
+import { MomentNote } from '#web/shared/moment/index.ts';
+import { rich, StateMark, Term, useKey, useMore, useSteady } from '#web/shared/parts/index.ts';
+import {
+  type Scene,
+  selectEvaluation,
+  selectRig,
+  selectScene,
+  selectWireFindings,
+  useAppSelector,
+} from '#web/shared/store/index.ts';
+import { common, wire as say, textOf } from '#words/index.ts';
+import { LinksInside } from './Connections.tsx';
+import { AddDialog } from './DeviceDialogs.tsx';
+import { FindingCard } from './FindingCard.tsx';
+import { LeadTable } from './LeadTable.tsx';
+import { ManyDialog } from './ManyDialog.tsx';
+import { LineMapView } from './map/index.ts';
+import { NamedDialog } from './NamedDialog.tsx';
+import { Papers } from './Papers.tsx';
+import { PlugDialog } from './PlugDialog.tsx';
+import { leadRows } from './rows.ts';
+import { TapCard } from './TapCard.tsx';
+
+/** Wire: what is wrong or doubtful, and every cable with what to take for it. */
+export function WireScreen() {
+  const rig = useAppSelector(selectRig);
+  const evaluation = useAppSelector(selectEvaluation);
+  const findings = useAppSelector(selectWireFindings);
+  const scene = useAppSelector(selectScene);
+  return rig && evaluation && scene ? (
+    <Wire rig={rig} evaluation={evaluation} scene={scene} findings={findings} />
+  ) : null;
+}
+
+interface Props {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  /** The rig in the selected moment: shown by the map and the tap point. */
+  readonly scene: Scene;
+  readonly findings: readonly Finding[];
+}
+
+function Wire({ rig, evaluation, scene, findings }: Props) {
+  const [params, setParams] = useSearchParams();
+  // The address follows the tap, later than keys come: what counts is held here.
+  const [place, setPlace] = useState(params.get('tap'));
+  const tap = useMemo(() => parseTap(rig, place), [rig, place]);
+  const put = (at: PortRef | null) => {
+    const text = at && `${at.deviceId}.${at.portId}`;
+    setPlace(text);
+    setParams(
+      (all) => {
+        if (text) all.set('tap', text);
+        else all.delete('tap');
+        return all;
+      },
+      { replace: true },
+    );
+  };
+  const chosen = findings.find((f) => f.id === params.get('finding')) ?? findings[0];
+  const choose = (finding: Finding | undefined) => {
+    if (!finding) return;
+    setPlace(null);
+    setParams(
+      (all) => {
+        all.set('finding', finding.id);
+        all.delete('tap');
+        return all;
+      },
+      { replace: true },
+    );
+  };
+  const chooseRow = useSteady(choose);
+  const move = (by: number) => {
+    const at = chosen ? findings.indexOf(chosen) : 0;
+    choose(findings[(at + by + findings.length) % findings.length]);
+  };
+  useKey('j', say.nextIssue(), () => move(1));
+  useKey('k', say.previousIssue(), () => move(-1));
+  const [dialog, setDialog] = useState<'plug' | 'add' | 'many' | 'named' | null>(null);
+  useKey('p', say.connect(), () => setDialog('plug'), dialog === null && rig.devices.length > 1);
+  useKey('a', say.addDevice(), () => setDialog('add'), dialog === null);
+  useKey('shift+a', say.addSeveralWithCounts(), () => setDialog('many'), dialog === null);
+  useKey(
+    'q',
+    say.nextQuestion(),
+    () => choose(nextAsked(findings, chosen)),
+    findings.some((f) => f.asks && !f.dismissed),
+  );
+  useKey('escape', say.clearTapPoint(), () => put(null), tap !== null);
+  // Papers are read after the edit, not while one makes it.
+  const drawn = useMemo(() => ({ rig, evaluation }), [rig, evaluation]);
+  const onPaper = useDeferredValue(drawn);
+  const rows = useMemo(() => leadRows(rig, evaluation, findings), [rig, evaluation, findings]);
+  return (
+    <main className={`frame-page ${chosen || tap ? 'with-card' : ''}`}>
+      <div className="page">
+        <div className="spread">
+          <h1>{say.signalMapTitle()}</h1>
+          <span className="row">
+            <Button variant="solid" onClick={() => setDialog('plug')} disabled={rig.devices.length < 2}>
+              {rich(say.connectP, {})}
+            </Button>
+            <Button onClick={() => setDialog('add')}>{rich(say.addDeviceKeyed, {})}</Button>
+          </span>
+        </div>
+        <MomentNote edits="into-all" />
+        {dialog === 'plug' && <PlugDialog rig={rig} findings={findings} from={tap} onClose={() => setDialog(null)} />}
+        {dialog === 'add' && (
+          <AddDialog
+            rig={rig}
+            onClose={() => setDialog(null)}
+            onAdded={() => setDialog(null)}
+            onOther={(way) => setDialog(way)}
+          />
+        )}
+        {dialog === 'many' && <ManyDialog rig={rig} onClose={() => setDialog(null)} />}
+        {dialog === 'named' && <NamedDialog rig={rig} onClose={() => setDialog(null)} />}
+        {rig.devices.length === 0 && <p style={{ marginTop: 12 }}>{rich(say.noDevicesYetPress, {})}</p>}
+        {rig.devices.length > 0 && (
+          <LineMapView
+            rig={scene.rig}
+            evaluation={scene.evaluation}
+            findings={findings}
+            chosen={tap ? undefined : chosen}
+            tap={tap}
+            onTap={put}
+            onFinding={choose}
+          />
+        )}
+        <h2>
+          <Term id="finding">{common.issues()}</Term>
+        </h2>
+        {findings.length === 0 ? (
+          <p className="row good">
+            <StateMark state="good" /> {say.noIssuesCablesLevels()}
+          </p>
+        ) : (
+          <FindingTable findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} />
+        )}
+        <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
+        <LinksInside rig={rig} />
+        <Papers {...onPaper} />
+      </div>
+      {tap ? (
+        <TapCard
+          rig={scene.rig}
+          plain={rig}
+          evaluation={scene.evaluation}
+          tap={tap}
+          findings={findings}
+          onFinding={choose}
+          onClose={() => put(null)}
+        />
+      ) : (
+        chosen && (
+          <FindingCard
+            key={chosen.id}
+            rig={rig}
+            evaluation={evaluation}
+            finding={chosen}
+            findings={findings}
+            onAnswered={() => choose(nextAsked(findings, chosen) ?? chosen)}
+          />
+        )
+      )}
+    </main>
+  );
+}
+
+interface TableProps {
+  readonly findings: readonly Finding[];
+  readonly chosen: Finding | undefined;
+  readonly onChoose: (finding: Finding) => void;
+}
+
+function FindingTable({ findings, chosen, onChoose }: TableProps) {
+  const numbered = useMemo(() => findings.map((finding, i) => ({ finding, number: i + 1 })), [findings]);
+  const { shown, more } = useMore(numbered, ({ finding }) => finding === chosen);
+  return (
+    <>
+      <table className="table tight" aria-label={common.issues()}>
+        <tbody>
+          {shown.map(({ finding, number }) => (
+            <tr key={finding.id} aria-selected={finding === chosen}>
+              <td className="number quiet" style={{ width: 26 }}>
+                {number}
+              </td>
+              <td style={{ width: 26 }}>
+                <StateMark
+                  state={finding.dismissed ? 'none' : finding.severity}
+                  {...(finding.dismissed ? { title: say.ignoredMark() } : {})}
+                />
+              </td>
+              <td>
+                <button
+                  type="button"
+                  className="finding"
+                  aria-pressed={finding === chosen}
+                  onClick={() => onChoose(finding)}
+                >
+                  {textOf(finding.asks ?? finding.says)}
+                  {finding.dismissed && (
+                    <span className="quiet"> {say.ignoredWith({ reason: finding.dismissed.reason })}</span>
+                  )}
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {more}
+    </>
+  );
+}
+
+/** The question after a finding in the list, round and round; the finding itself is not meant. */
+function nextAsked(findings: readonly Finding[], after: Finding | undefined): Finding | undefined {
+  const at = after ? findings.findIndex((f) => f.id === after.id) : -1;
+  return [...findings.slice(at + 1), ...findings.slice(0, Math.max(0, at))].find((f) => f.asks && !f.dismissed);
+}
+
+/** 'mixer.main-out' as a place of the rig; null where there is none such (any more). */
+function parseTap(rig: Rig, text: string | null): PortRef | null {
+  const [deviceId, portId] = (text ?? '').split('.');
+  const ref = deviceId && portId ? { deviceId, portId } : null;
+  return ref && findPort(rig, findTypes(rig), ref) ? ref : null;
+}

@@ -1,0 +1,210 @@
+import { Button } from '@chakra-ui/react';
+import { type KeyboardEvent, useMemo, useState } from 'react';
+import { endName, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import type { Placed } from '#core/output/layout/index.ts';
+import { LAYERS, type Layer, type LineMap, type MapLine, stepTap, type Turn } from '#core/output/map/index.ts';
+import type { Finding } from '#core/rules/index.ts';
+import { deviceName, type Evaluation } from '#core/signal/index.ts';
+import { useWidth } from '#web/shared/charts/index.ts';
+import { Choice, hueOf, rich, useKeyHint, useSteady } from '#web/shared/parts/index.ts';
+import { wire as say } from '#words/index.ts';
+import { balloonsOf, extentsOf, isolated, sayLine, tappedCables, withinView } from './drawn.ts';
+import { BalloonMark, BoxMark, LineMark } from './marks.tsx';
+import { useLineMap } from './useLineMap.ts';
+import { useView } from './useView.ts';
+
+interface Props {
+  readonly rig: Rig;
+  readonly evaluation: Evaluation;
+  readonly findings: readonly Finding[];
+  readonly chosen: Finding | undefined;
+  readonly tap: PortRef | null;
+  readonly onTap: (tap: PortRef | null) => void;
+  readonly onFinding: (finding: Finding) => void;
+}
+
+const TURNS: Record<string, Turn> = { ArrowRight: 'on', ArrowLeft: 'back', ArrowUp: 'up', ArrowDown: 'down' };
+const LAYER_NAMES: Record<Layer, string> = {
+  all: say.audioAndVideo(),
+  sound: say.audioOnly(),
+  picture: say.videoOnly(),
+  usb: say.usbOnly(),
+  power: say.powerOnly(),
+};
+const HEIGHT = 430;
+
+/** The rig as a drawing: the signal from left to right, each source in its hue, the tapped way under the highlighter. */
+export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onFinding }: Props) {
+  const [layer, setLayer] = useState<Layer>('all');
+  const [alone, setAlone] = useState<{ sourceId: string | null; listenerId: string | null }>({
+    sourceId: null,
+    listenerId: null,
+  });
+  const { map: setOut, busy } = useLineMap(rig, evaluation, layer);
+  const map = setOut ?? NOTHING_YET;
+  const { drawing } = map;
+  const [frame, widthPx] = useWidth<HTMLDivElement>(800);
+  const heightPx = Math.min(HEIGHT, Math.max(160, drawing.heightPx + 40));
+  const { ref, view, closer, farther, fitAll, show, dragging } = useView(
+    drawing.widthPx,
+    drawing.heightPx,
+    widthPx,
+    heightPx,
+  );
+  const only = useMemo(() => isolated(evaluation, alone.sourceId, alone.listenerId), [evaluation, alone]);
+  const tapped = useMemo(() => tappedCables(evaluation, tap), [evaluation, tap]);
+  const extents = useMemo(() => extentsOf(drawing), [drawing]);
+  const seen = (at: Parameters<typeof withinView>[0]) => withinView(at, view, widthPx, heightPx);
+  const boxSeen = ({ xPx, yPx, widthPx: w, heightPx: h }: Placed) =>
+    seen({ left: xPx, top: yPx, right: xPx + w, bottom: yPx + h });
+  const balloons = useMemo(() => balloonsOf(map, findings), [map, findings]);
+  const put = (at: PortRef) => {
+    onTap(at);
+    const box = drawing.boxes.get(at.deviceId);
+    if (box) show(box.xPx + box.widthPx / 2, box.yPx + box.heightPx / 2);
+  };
+  const tapLine = useSteady((line: MapLine) => put(line.to));
+  const tapBox = useSteady((deviceId: string) => put(tapOf(rig, map.lines, deviceId)));
+  const hues = useMemo(() => new Map(rig.sources.map((s) => [s.id, hueOf(s)])), [rig.sources]);
+  const cables = useMemo(() => new Map(rig.cables.map((c) => [c.id, c])), [rig.cables]);
+  useKeyHint('arrowleft,arrowright,arrowup,arrowdown', say.onMapMoveTap());
+  useKeyHint('plus,minus,0', say.onMapZoomIn());
+  const start = (): PortRef | null => rig.sources[0]?.sound ?? map.lines[0]?.from ?? null;
+  const onKeyDown = (e: KeyboardEvent) => {
+    const turn = TURNS[e.key];
+    if (turn) {
+      const next = tap ? stepTap(rig, evaluation, map, tap, turn) : start();
+      if (next) put(next);
+    } else if (e.key === '+' || e.key === '=') closer();
+    else if (e.key === '-') farther();
+    else if (e.key === '0') fitAll();
+    else if (e.key === 'Escape' && tap) onTap(null);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  const types = findTypes(rig);
+  const said = tap ? `${deviceName(rig, tap.deviceId)}, ${endName(rig, types, tap)}` : say.noTapPoint();
+  return (
+    <>
+      <div className="spread" style={{ marginTop: 8 }}>
+        <span className="row map-choices">
+          <Choice
+            label={say.layerShown()}
+            value={layer}
+            options={LAYERS.map((l) => [l, LAYER_NAMES[l]] as const)}
+            onChange={(l) => setLayer(l as Layer)}
+          />
+          <Choice
+            label={say.sourceShownAlone()}
+            value={alone.sourceId ?? ''}
+            options={[['', say.everySource()], ...rig.sources.map((s) => [s.id, say.only({ s: s.name })] as const)]}
+            onChange={(id) => setAlone({ ...alone, sourceId: id || null })}
+          />
+          <Choice
+            label={say.destinationShownAlone()}
+            value={alone.listenerId ?? ''}
+            options={[
+              ['', say.everyDestination()],
+              ...rig.listeners.map((l) => [l.id, say.onlyWith({ l: l.name })] as const),
+            ]}
+            onChange={(id) => setAlone({ ...alone, listenerId: id || null })}
+          />
+        </span>
+        <span className="row">
+          <Button onClick={farther} aria-label={say.zoomOut()}>
+            −
+          </Button>
+          <Button onClick={closer} aria-label={say.zoomIn()}>
+            +
+          </Button>
+          <Button onClick={fitAll}>{rich(say.fit, {})}</Button>
+        </span>
+      </div>
+      <div
+        ref={frame}
+        className="map"
+        role="application"
+        aria-label={say.signalMapArrowKeys({ rig: rig.name })}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: a drawing that one walks by arrow keys
+        tabIndex={0}
+        onKeyDown={onKeyDown}
+      >
+        <svg ref={ref} width={widthPx} height={heightPx} {...dragging}>
+          <title>{say.signalMapTitle()}</title>
+          <g transform={`scale(${view.scale}) translate(${-view.x} ${-view.y})`}>
+            {map.lines
+              .filter((line) => seen(extents.get(line.id)!))
+              .map((line) => (
+                <LineMark
+                  key={line.id}
+                  hues={hues}
+                  said={sayLine(rig, line)}
+                  cable={cables.get(line.cableIds[0] ?? '')}
+                  line={line}
+                  points={drawing.wires.get(line.id)!}
+                  tapped={line.cableIds.some((id) => tapped.has(id))}
+                  dim={only !== null && !line.cableIds.some((id) => only.has(id))}
+                  marked={line.cableIds.some((id) => chosen?.where.cableIds.includes(id))}
+                  onTap={tapLine}
+                />
+              ))}
+            {map.boxes
+              .filter((box) => boxSeen(drawing.boxes.get(box.deviceId)!))
+              .map((box) => (
+                <BoxMark
+                  key={box.deviceId}
+                  sources={rig.sources}
+                  listeners={rig.listeners}
+                  host={(box.on && rig.devices.find((d) => d.id === box.on)?.name) || null}
+                  box={box}
+                  at={drawing.boxes.get(box.deviceId)!}
+                  tapped={tap?.deviceId === box.deviceId}
+                  onTap={tapBox}
+                />
+              ))}
+            {balloons
+              .filter(({ x, y }) => seen({ left: x, top: y, right: x, bottom: y }))
+              .map((b) => (
+                <BalloonMark
+                  key={b.finding.id}
+                  balloon={b}
+                  chosen={b.finding === chosen}
+                  onChoose={() => onFinding(b.finding)}
+                />
+              ))}
+          </g>
+        </svg>
+        <p className="visually-hidden" aria-live="polite">
+          {say.tapPointWith({ said })}
+        </p>
+      </div>
+      <p className="small quiet" style={{ marginTop: 2 }}>
+        {say.mapLegend()}
+        {busy && ` ${say.drawingTheMap()}`}
+        {!busy &&
+          drawing.boxes.size === 0 &&
+          layer !== 'all' &&
+          ` ${say.nothingOnLayer({ layer: LAYER_NAMES[layer] })}`}
+      </p>
+    </>
+  );
+}
+
+const NOTHING_YET: LineMap = {
+  layer: 'all',
+  boxes: [],
+  lines: [],
+  shapes: [],
+  wires: [],
+  drawing: { widthPx: 1, heightPx: 1, boxes: new Map(), wires: new Map(), crossings: 0, seats: new Map() },
+};
+
+/** Where to look first at a device: its output, else its input. */
+function tapOf(rig: Rig, lines: readonly { from: PortRef; to: PortRef }[], deviceId: string): PortRef {
+  const out = lines.find((l) => l.from.deviceId === deviceId)?.from;
+  const into = lines.find((l) => l.to.deviceId === deviceId)?.to;
+  const heard = rig.listeners.find((l) => l.sound.deviceId === deviceId)?.sound;
+  const portId = findTypes(rig).get(rig.devices.find((d) => d.id === deviceId)!.typeId)!.ports[0]?.id ?? '';
+  return heard ?? out ?? into ?? { deviceId, portId };
+}

@@ -1,0 +1,205 @@
+import { Button } from '@chakra-ui/react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { BackupReady, Copies, Problem, Restored } from '#api/index.ts';
+import { FileInput, formatBytes, Sheet, StateMark } from '#web/shared/parts/index.ts';
+import { api, uploadBackup, useAppDispatch } from '#web/shared/store/index.ts';
+import { common, rigs as say } from '#words/index.ts';
+import { sayAge, sayRestored } from './say-backup.ts';
+
+const FILES = '.zip,application/zip';
+const DAY = new Intl.DateTimeFormat(undefined, {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  hour: 'numeric',
+  minute: '2-digit',
+});
+
+/** @throws Error with the server's sentence */
+async function ask(path: string, method = 'GET'): Promise<unknown> {
+  const response = await fetch(path, { method });
+  if (response.status === 204) return null;
+  const json: unknown = await response.json();
+  if (!response.ok) throw new Error(Problem.parse(json).detail);
+  return json;
+}
+
+/** A backup that was looked at: under the address it is restored by. */
+interface Preview {
+  readonly url: string;
+  readonly name: string;
+  readonly restored: Restored;
+  /** It was sent for this, and goes when it is not wanted. */
+  readonly sent: boolean;
+}
+
+/** The whole desk in one file, and back; the copies that are kept without asking. */
+export function Backup() {
+  const dispatch = useAppDispatch();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [copies, setCopies] = useState<Copies | null>(null);
+  const [says, setSays] = useState<{ state: 'good' | 'fix'; text: string } | null>(null);
+  const [busy, setBusy] = useState<string | null>(null);
+  const [preview, setPreview] = useState<Preview | null>(null);
+  const [choosing, setChoosing] = useState(false);
+  const look = useCallback(
+    () =>
+      void ask('/api/backups/copies').then(
+        (json) => setCopies(Copies.parse(json)),
+        () => setCopies(null),
+      ),
+    [],
+  );
+  useEffect(look, [look]);
+  const attempt = async (doing: string, job: () => Promise<string | null>) => {
+    setBusy(doing);
+    try {
+      const done = await job();
+      setSays(done === null ? null : { state: 'good', text: done });
+    } catch (error) {
+      const lost = error instanceof TypeError;
+      setSays({
+        state: 'fix',
+        text: lost ? say.serverIsntResponding() : (error as Error).message,
+      });
+    } finally {
+      setBusy(null);
+    }
+  };
+  const backUp = () =>
+    attempt(say.preparingBackup(), async () => {
+      const ready = BackupReady.parse(await ask('/api/backups', 'POST'));
+      const link = document.createElement('a');
+      link.href = `/api/backups/${ready.id}`;
+      link.download = ready.name;
+      link.click();
+      return say.backupRigTakeAnd({
+        rig: ready.rigs,
+        take: ready.takes,
+        photograph: ready.photographs,
+        bytes: formatBytes(ready.bytes),
+      });
+    });
+  const choose = (file: File) =>
+    attempt(say.readingBackup(), async () => {
+      const url = await uploadBackup(file, {
+        onProgress: (share) => setBusy(say.readingBackupWith({ share: Math.round(100 * share) })),
+      });
+      setBusy(say.checkingEveryFileAgainst());
+      try {
+        setPreview({ url, name: file.name, restored: Restored.parse(await ask(url)), sent: true });
+      } catch (error) {
+        await ask(url, 'DELETE').catch(() => undefined);
+        throw error;
+      }
+      return null;
+    });
+  const bringIn = (url: string) =>
+    attempt(say.restoring(), async () => {
+      setPreview(null);
+      const restored = Restored.parse(await ask(url, 'POST'));
+      dispatch(api.util.invalidateTags(['Rigs', 'Takes', 'Versions', 'Found']));
+      return say.restoredWith({ join: sayRestored(restored).join(' ') });
+    });
+  const openCopy = (name: string) =>
+    attempt('Checking every file against its hash…', async () => {
+      setChoosing(false);
+      const url = `/api/restores/copies/${name}`;
+      setPreview({ url, name, restored: Restored.parse(await ask(url)), sent: false });
+      return null;
+    });
+  const cancel = ({ url, sent }: Preview) => {
+    setPreview(null);
+    if (sent) void ask(url, 'DELETE').catch(() => undefined);
+  };
+  const latest = copies?.copies[0];
+  return (
+    <section aria-label={say.backup()} style={{ marginTop: 30 }}>
+      <div className="spread">
+        <h2 style={{ margin: 0 }}>{say.backup()}</h2>
+        <span className="row">
+          <Button disabled={busy !== null} onClick={() => void backUp()}>
+            {say.backUpEverything()}
+          </Button>
+          <Button disabled={busy !== null} onClick={() => chooser.current?.click()}>
+            {say.restore()}
+          </Button>
+          {latest && (
+            <Button disabled={busy !== null} onClick={() => setChoosing(true)}>
+              {say.automaticCopies()}
+            </Button>
+          )}
+        </span>
+      </div>
+      <p className="quiet">
+        {latest
+          ? say.lastAutomaticCopyOne({
+              madeAt: sayAge(Date.now() - Date.parse(latest.madeAt)),
+              takes: copies.withTakes ? say.takesIncluded() : say.withoutTakes(),
+              folder: copies.folder,
+              copies: copies.copies.length,
+            })
+          : say.noAutomaticCopiesYet()}{' '}
+        {copies && !copies.withTakes && say.theyAreOnSame()}
+      </p>
+      <FileInput
+        chooser={chooser}
+        label={say.backupFile()}
+        accept={FILES}
+        onFiles={([file]) => {
+          if (file) void choose(file);
+        }}
+      />
+      <div aria-live="polite">
+        {busy && <p className="quiet">{busy}</p>}
+        {says && (
+          <p className="row">
+            <StateMark state={says.state} /> {says.text}
+          </p>
+        )}
+      </div>
+      {choosing && copies && (
+        <Sheet title={say.automaticCopies()} onClose={() => setChoosing(false)}>
+          <ul className="plain">
+            {copies.copies.map((c) => (
+              <li key={c.name} className="spread">
+                <span>
+                  {DAY.format(new Date(c.madeAt))} <span className="quiet">{formatBytes(c.bytes)}</span>
+                </span>
+                <Button
+                  aria-label={say.restoreCopy({ madeAt: DAY.format(new Date(c.madeAt)) })}
+                  onClick={() => void openCopy(c.name)}
+                >
+                  {say.restore()}
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </Sheet>
+      )}
+      {preview && (
+        <Sheet title={say.restoreThisBackup()} onClose={() => cancel(preview)}>
+          <p>
+            {say.intact({
+              preview: preview.name,
+              toLocaleString: new Date(preview.restored.madeAt).toLocaleString(),
+              bytes: formatBytes(preview.restored.bytes),
+            })}
+          </p>
+          <ul>
+            {sayRestored(preview.restored).map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+          <p className="quiet">{say.nothingHereIsChanged()}</p>
+          <p className="row">
+            <Button variant="solid" onClick={() => void bringIn(preview.url)}>
+              {say.restore()}
+            </Button>
+            <Button onClick={() => cancel(preview)}>{common.cancel()}</Button>
+          </p>
+        </Sheet>
+      )}
+    </section>
+  );
+}

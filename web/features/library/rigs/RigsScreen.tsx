@@ -1,0 +1,221 @@
+import { Button } from '@chakra-ui/react';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { RigSummary } from '#api/index.ts';
+import { Frame, formatDate, rich, StateMark, sayToFix, useKey } from '#web/shared/parts/index.ts';
+import { api, documentUrl, sayProblem } from '#web/shared/store/index.ts';
+import { common, frame, rigs } from '#words/index.ts';
+import { useRigActions } from './actions.ts';
+import { Backup } from './Backup.tsx';
+
+/** Rigs that are still being checked are asked for again this often. */
+const PENDING_MS = 1000;
+
+/** Home: what one may want first, and below it the rigs with their verdicts. */
+export function RigsScreen() {
+  const navigate = useNavigate();
+  const [pending, setPending] = useState(false);
+  const kept = api.useRigsQuery(undefined, {
+    pollingInterval: pending ? PENDING_MS : 0,
+    refetchOnMountOrArgChange: true,
+  });
+  const waits = kept.data?.some((r) => r.state === 'pending') ?? false;
+  if (waits !== pending) setPending(waits);
+  const { notice, sent, dismiss, begin, duplicate, exportRig, importFile, remove, undoRemove, removed } =
+    useRigActions();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [search, setSearch] = useState('');
+  const beginDesk = async () => {
+    const id = await begin();
+    if (id) navigate(`/rigs/${id}/wire`);
+  };
+  useKey('n', rigs.startEmptyKey(), () => void beginDesk());
+  useKey('d', rigs.whatsOnMyDeskKey(), () => navigate('/new'));
+  useKey('o', rigs.templateKey(), () => navigate('/new?template'));
+  useKey('b', rigs.openMeasureKey(), () => navigate('/bench'));
+  useKey('i', rigs.importKey(), () => chooser.current?.click());
+  const shown = (kept.data ?? []).filter((r) => r.name.toLowerCase().includes(search.trim().toLowerCase()));
+  const demo = kept.data?.find((r) => r.name.startsWith('Boathouse relay'));
+  return (
+    <Frame
+      nav={[{ to: '/', label: rigs.title() }]}
+      more={[{ to: '/bench', label: frame.measure() }]}
+      top={<h1>{rigs.title()}</h1>}
+    >
+      <main className="frame-page">
+        <div className="page">
+          <section className="doors" aria-label={rigs.whereToBegin()}>
+            <div className="door">
+              <h2 style={{ marginTop: 0 }}>{rigs.measureFile()}</h2>
+              <p className="quiet">{rigs.measureFileSays()}</p>
+              <p style={{ marginTop: 12 }}>
+                <Button variant="solid" onClick={() => navigate('/bench')}>
+                  {rich(rigs.openMeasure, {})}
+                </Button>
+              </p>
+            </div>
+            <div className="door">
+              <h2 style={{ marginTop: 0 }}>{rigs.mySetup()}</h2>
+              <p className="quiet">{rigs.mySetupSays()}</p>
+              <p className="row" style={{ marginTop: 12 }}>
+                <Button variant="solid" onClick={() => navigate('/new')}>
+                  {rich(rigs.whatsOnMyDesk, {})}
+                </Button>
+                <Button onClick={() => navigate('/new?template')}>{rich(rigs.template, {})}</Button>
+                <Button onClick={() => void beginDesk()}>{rich(rigs.startEmpty, {})}</Button>
+              </p>
+            </div>
+            {demo && (
+              <div className="door">
+                <h2 style={{ marginTop: 0 }}>{rigs.tryDemo()}</h2>
+                <p className="quiet">{rigs.tryDemoSays()}</p>
+                <p style={{ marginTop: 12 }}>
+                  <Button onClick={() => navigate(`/rigs/${demo.id}/sync`)}>{rigs.openDemo()}</Button>
+                </p>
+              </div>
+            )}
+          </section>
+          <div className="spread" style={{ marginTop: 26 }}>
+            <h2 style={{ margin: 0 }}>{rigs.yourRigs()}</h2>
+            <span className="row">
+              {(kept.data?.length ?? 0) > 5 && (
+                <input
+                  aria-label={rigs.searchRigs()}
+                  placeholder={rigs.search()}
+                  value={search}
+                  onChange={(e) => setSearch(e.target.value)}
+                />
+              )}
+              <Button onClick={() => chooser.current?.click()}>{rich(rigs.import, {})}</Button>
+            </span>
+          </div>
+          <input
+            ref={chooser}
+            type="file"
+            accept=".json,application/json,.zip,application/zip"
+            hidden
+            aria-label={rigs.rigFile()}
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              e.target.value = '';
+              if (file) void importFile(file);
+            }}
+          />
+          {sent !== null && (
+            <p className="row" role="status">
+              <progress value={sent} max={1} aria-label={rigs.archiveSent()} />{' '}
+              {sent < 1 ? rigs.sent({ share: sent }) : rigs.allSent()}
+            </p>
+          )}
+          <div aria-live="polite">
+            {notice && (
+              <p className="row" style={{ margin: '8px 0' }}>
+                <StateMark state={notice.state} /> {notice.says}
+                {removed && <Button onClick={() => void undoRemove()}>{common.undo()}</Button>}
+                <Button variant="plain" onClick={dismiss}>
+                  {common.close()}
+                </Button>
+              </p>
+            )}
+          </div>
+          {kept.isLoading && <p className="quiet">{rigs.loading()}</p>}
+          {kept.isError && !kept.data && (
+            <p className="row">
+              <StateMark state="watch" /> {sayProblem(kept.error)}{' '}
+              <Button onClick={() => void kept.refetch()}>{common.tryAgain()}</Button>
+            </p>
+          )}
+          {kept.data?.length === 0 && <p className="quiet">{rigs.empty()}</p>}
+          {shown.length > 0 && (
+            <table className="table tight" style={{ marginTop: 8 }}>
+              <thead>
+                <tr>
+                  <th>{rigs.rig()}</th>
+                  <th>{rigs.verdict()}</th>
+                  <th>{rigs.basedOn()}</th>
+                  <th>{rigs.changed()}</th>
+                  <th>
+                    <span className="visually-hidden">{rigs.actions()}</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {shown.map((rig) => (
+                  <tr key={rig.id}>
+                    <td>
+                      {rig.state === 'unreadable' ? (
+                        <span className="strong">{rig.name}</span>
+                      ) : (
+                        <Link to={`/rigs/${rig.id}/sync`} className="strong">
+                          {rig.name}
+                        </Link>
+                      )}
+                    </td>
+                    <td>
+                      <RigVerdict rig={rig} />
+                    </td>
+                    <td className="quiet">
+                      {rig.state !== 'judged'
+                        ? ''
+                        : rig.measured === 0
+                          ? rigs.asDrawn()
+                          : rigs.measurements({ count: rig.measured })}
+                      {rig.toDo > 0 ? rigs.toDo({ count: rig.toDo }) : ''}
+                    </td>
+                    <td className="quiet">{formatDate(rig.updatedAt)}</td>
+                    <td className="number">
+                      <span className="row" style={{ justifyContent: 'flex-end' }}>
+                        {rig.state === 'unreadable' ? (
+                          <>
+                            <Button asChild>
+                              <a href={documentUrl(rig.id)} download>
+                                {frame.downloadJson()}
+                              </a>
+                            </Button>
+                            <Button asChild>
+                              <Link to={`/versions/${rig.id}`}>{frame.earlierVersions()}</Link>
+                            </Button>
+                          </>
+                        ) : (
+                          <>
+                            <Button onClick={() => void duplicate(rig)}>{rigs.duplicate()}</Button>
+                            <Button onClick={() => void exportRig(rig)}>{rigs.export()}</Button>
+                          </>
+                        )}
+                        <Button onClick={() => void remove(rig)}>{common.delete()}</Button>
+                      </span>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          <Backup />
+        </div>
+      </main>
+    </Frame>
+  );
+}
+
+function RigVerdict({ rig }: { rig: RigSummary }) {
+  if (rig.state === 'pending') return <span className="quiet">{rigs.checking()}</span>;
+  if (rig.state === 'too-large')
+    return (
+      <span className="watch">
+        <StateMark state="watch" /> {rigs.tooLarge()}
+      </span>
+    );
+  if (rig.state === 'unreadable')
+    return (
+      <span className="fix">
+        <StateMark state="fix" /> {rigs.unreadable({ reason: rig.says ?? '' })}
+      </span>
+    );
+  const state = rig.blockers > 0 ? 'stop' : rig.toFix > 0 ? 'fix' : rig.toWatch > 0 ? 'watch' : 'good';
+  return (
+    <span className={state}>
+      <StateMark state={state} />{' '}
+      {rig.toFix > 0 ? sayToFix(rig) : rig.toWatch > 0 ? rigs.warnings({ count: rig.toWatch }) : rigs.matches()}
+    </span>
+  );
+}

@@ -1,0 +1,114 @@
+import { Button } from '@chakra-ui/react';
+import { useSearchParams } from 'react-router';
+import { budgetsOf, checksOf, type ListId, lastGood } from '#core/live/run/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { runSheet, runToIcs, runToMarkdown } from '#core/output/sheets/index.ts';
+import { printSheets, saveAs, useKey } from '#web/shared/parts/index.ts';
+import { selectRig, selectSession, selectSessions, useAppSelector } from '#web/shared/store/index.ts';
+import { run as say } from '#words/index.ts';
+import { Budgets } from './Budgets.tsx';
+import { Checks } from './Checks.tsx';
+import { During } from './During.tsx';
+import { WAYS, type Way } from './lists.ts';
+import { OnPhone } from './OnPhone.tsx';
+import { Order, rigOf, stepsOf } from './Order.tsx';
+import { SessionBar } from './SessionBar.tsx';
+
+const VIEWS = [
+  ['order', say.steps()],
+  ['checks', say.checks()],
+  ['budgets', say.resources()],
+  ['during', say.live()],
+  ['phone', say.onPhone()],
+] as const;
+
+/** Run: the day itself. What to do in which order, what has to be well before one begins, what may run out, and what happens. In the hand, without what only the desk has. */
+export function RunScreen({ hand = false }: { hand?: boolean }) {
+  const rig = useAppSelector(selectRig);
+  return rig ? <Run rig={rig} hand={hand} /> : null;
+}
+
+const NO_TICKS = {};
+
+function Run({ rig, hand }: { rig: Rig; hand: boolean }) {
+  const [params, setParams] = useSearchParams();
+  const session = useAppSelector(selectSession);
+  const good = lastGood(useAppSelector(selectSessions));
+  const views = hand ? VIEWS.filter(([v]) => v !== 'phone') : VIEWS;
+  const view = views.find(([v]) => v === params.get('view'))?.[0] ?? 'order';
+  const go = (next: string) =>
+    setParams(
+      (all) => {
+        all.set('view', next);
+        return all;
+      },
+      { replace: true },
+    );
+  const step = (by: number) => go(views[(views.findIndex(([v]) => v === view) + by + views.length) % views.length]![0]);
+  useKey('arrowright', say.nextTab(), () => step(1));
+  useKey('arrowleft', say.previousTab(), () => step(-1));
+  const ticks = (list: ListId) => session?.ticks[list] ?? NO_TICKS;
+  const way = WAYS.find(([w]) => w === params.get('way'))?.[0] ?? ('first' as Way);
+  return (
+    <main className="frame-page">
+      <div className="page">
+        <div className="spread">
+          <h1>{say.run()}</h1>
+          <SessionBar rig={rig} session={session} />
+        </div>
+        <div className="spread no-print">
+          <nav className="run-parts" aria-label={say.partsDay()}>
+            {views.map(([id, name]) => (
+              <button key={id} type="button" aria-current={id === view ? 'page' : undefined} onClick={() => go(id)}>
+                {name}
+              </button>
+            ))}
+          </nav>
+          {!hand && <TakeAlong rig={rig} way={way} good={good ? rigOf(good) : null} ticks={ticks} />}
+        </div>
+        {view === 'order' && <Order rig={rig} good={good} ticks={ticks} />}
+        {view === 'checks' && <Checks rig={rig} session={session} hand={hand} />}
+        {view === 'budgets' && <Budgets rig={rig} session={session} />}
+        {view === 'phone' && !hand && <OnPhone />}
+        {view === 'during' && <During rig={rig} session={session} hand={hand} />}
+        <p className="quiet small">{say.localElectricalAndVenue()}</p>
+      </div>
+    </main>
+  );
+}
+
+interface AlongProps {
+  readonly rig: Rig;
+  readonly way: Way;
+  readonly good: Rig | null;
+  readonly ticks: (list: ListId) => Parameters<typeof runToMarkdown>[0]['ticks'];
+}
+
+/** The day on paper, as a list, and in the calendar. */
+function TakeAlong({ rig, way, good, ticks }: AlongProps) {
+  const sheet = () => ({
+    title: `${rig.name}: ${WAYS.find(([w]) => w === way)![1]}`,
+    steps: stepsOf(rig, way, good),
+    checks: checksOf(rig, budgetsOf(rig)),
+    down: stepsOf(rig, 'down', null),
+    ticks: { ...ticks(way), ...ticks('checks') },
+    downTicks: ticks('down'),
+  });
+  return (
+    <span className="row">
+      <Button onClick={() => printSheets(runSheet(sheet(), 'a4'), 'a4', false)}>{say.printOnePage()}</Button>
+      <Button onClick={() => saveAs(`${rig.name}, run.md`, runToMarkdown(sheet()), 'text/markdown')}>Markdown</Button>
+      <Button
+        onClick={() =>
+          saveAs(
+            `${rig.name}.ics`,
+            runToIcs({ ...sheet(), name: rig.name, hours: rig.session.hours ?? 2, now: new Date() }),
+            'text/calendar',
+          )
+        }
+      >
+        {say.calendarIcs()}
+      </Button>
+    </span>
+  );
+}

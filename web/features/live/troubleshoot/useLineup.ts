@@ -1,0 +1,9 @@
+import type { Lineup } from '#core/live/troubleshoot/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { lineUpFaults, useJob } from '#web/shared/workers/index.ts';
+
+/** A rig's faults as they were run once, for as long as it is the same rig. */
+const known = new WeakMap<Rig, Lineup>();
+
+/** Every fault of the rig, run in the model beside the page; again when the rig changes. */
+export const useLineup = (rig: Rig) => useJob(rig, known, lineUpFaults);

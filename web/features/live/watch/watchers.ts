@@ -1,0 +1,94 @@
+import { type InputWatch, inputWatch, type WatchState } from '#core/audio/measure/index.ts';
+import { type OpenPieces, openPieces } from '#web/shared/listen/index.ts';
+import { watch as say } from '#words/index.ts';
+
+/** An input that is watched as long as the rig is open, whichever view one looks at. */
+export interface Watcher {
+  readonly id: string;
+  /** What it is called by this computer. */
+  readonly name: string;
+  /** Which listener of the rig it carries. */
+  readonly listenerId: string;
+  readonly state: WatchState | null;
+  /** Why it stopped; null while it runs. */
+  readonly gone: string | null;
+}
+
+interface Running {
+  watcher: Watcher;
+  watch: InputWatch | null;
+  open: OpenPieces | null;
+}
+
+const SIDES = 2;
+const LOOK_MS = 500;
+
+let running: Running[] = [];
+let shown: readonly Watcher[] = [];
+let timer: ReturnType<typeof setInterval> | undefined;
+const listeners = new Set<() => void>();
+
+const announce = (): void => {
+  shown = running.map((r) => r.watcher);
+  for (const listener of listeners) listener();
+};
+const look = (): void => {
+  for (const r of running) if (r.watch && r.watcher.gone === null) r.watcher = { ...r.watcher, state: r.watch.state() };
+  announce();
+};
+
+/** All that is watched, for `useSyncExternalStore`. */
+export const watchers = {
+  subscribe(listener: () => void): () => void {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  },
+  snapshot: (): readonly Watcher[] => shown,
+  /** @throws Error with a sentence, where the input cannot be opened */
+  async start(inputId: string | null, listenerId: string): Promise<void> {
+    const one: Running = {
+      watcher: { id: inputId ?? '', name: '', listenerId, state: null, gone: null },
+      watch: null,
+      open: null,
+    };
+    let sides = 0;
+    one.open = await openPieces(
+      inputId,
+      SIDES,
+      (pieces, sampleRateHz) => {
+        if (!one.watch || pieces.length !== sides) {
+          sides = pieces.length;
+          one.watch = inputWatch(sides, sampleRateHz);
+        }
+        one.watch.push(pieces);
+      },
+      (why) => {
+        one.watcher = { ...one.watcher, gone: why };
+        announce();
+      },
+    );
+    const { inputId: id, inputs } = one.open;
+    watchers.stop(id);
+    one.watcher = { ...one.watcher, id, name: inputs.find((i) => i.id === id)?.name ?? say.inputTitle() };
+    running = [...running, one];
+    timer ??= setInterval(look, LOOK_MS);
+    announce();
+  },
+  stop(id: string): void {
+    for (const r of running) if (r.watcher.id === id) r.open?.stop();
+    running = running.filter((r) => r.watcher.id !== id);
+    if (running.length === 0) {
+      clearInterval(timer);
+      timer = undefined;
+    }
+    announce();
+  },
+  stopAll(): void {
+    for (const r of [...running]) watchers.stop(r.watcher.id);
+  },
+  /** As loud as it was in the last half minute is usual from now on. */
+  callUsual(id: string): void {
+    const one = running.find((r) => r.watcher.id === id);
+    one?.watch?.setUsual(one.watch.state().usualLufs);
+  },
+};

@@ -1,0 +1,190 @@
+import { Button } from '@chakra-ui/react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { type Joined, stretchOfJoined } from '#core/audio/measure/index.ts';
+import { rate } from '#core/model/units/index.ts';
+import { TimelineChart, useWidth } from '#web/shared/charts/index.ts';
+import { formatClock, formatNumber, formatSigned, rich, StateMark } from '#web/shared/parts/index.ts';
+import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
+import { CorrectedWav, SlipExports, sourceOf, type TakeAtHand, TakeGate, TakePage } from '#web/shared/take/index.ts';
+import { type Job, type JoinedTakes, joinAll } from '#web/shared/workers/index.ts';
+import { common, join as say } from '#words/index.ts';
+import { slipsOfGroup } from './slips.ts';
+
+const MAX_TAKES = 16;
+
+/** Takes of several recorders, in any order, aligned on one timeline by their content. */
+export function JoinScreen() {
+  return (
+    <TakeGate title={say.syncedTakes()} most={MAX_TAKES} least={2} asks={say.selectTwoTakesOr()}>
+      {(takes, bench) => <Joining key={takes.map((t) => t.id).join(' ')} takes={takes} bench={bench} />}
+    </TakeGate>
+  );
+}
+
+const WORK: Record<string, string> = { decoding: say.opening(), joining: say.comparingTakes() };
+
+function Joining({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string }) {
+  const [joined, setJoined] = useState<JoinedTakes | null>(null);
+  const [progress, setProgress] = useState<{ what: string; done: number } | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
+  const job = useRef<Job<JoinedTakes> | null>(null);
+  const ids = takes.map((t) => t.id).join(' ');
+  const start = useCallback(() => {
+    setFailed(null);
+    setProgress({ what: 'decoding', done: 0 });
+    const mine = joinAll(ids.split(' ').map(sourceOf), setProgress);
+    job.current = mine;
+    mine.result
+      .then(setJoined, (error: unknown) => setFailed(error instanceof Error ? error.message : String(error)))
+      .finally(() => setProgress(null));
+  }, [ids]);
+  useEffect(() => {
+    start();
+    return () => job.current?.stop();
+  }, [start]);
+  const stop = () => {
+    job.current?.stop();
+    setProgress(null);
+    setFailed(say.stoppedNothingChanged());
+  };
+  const names = takes.map((t) => t.name);
+  return (
+    <TakePage title={say.syncedTakes()} bench={bench.split('?')[0]!}>
+      <p className="quiet">{say.takeAlignedByContent({ take: takes.length })}</p>
+      {progress && (
+        <p className="row" role="status">
+          <progress value={progress.done} max={1} aria-label={say.syncing()} style={{ width: 160 }} />
+          <span className="quiet">
+            {WORK[progress.what] ?? progress.what}, {formatNumber(100 * progress.done)}%
+          </span>
+          <Button onClick={stop}>{common.stop()}</Button>
+        </p>
+      )}
+      {failed && (
+        <p className="row" role="alert">
+          <span className="fix">{failed}</span>
+          <Button onClick={start}>{say.syncAgain()}</Button>
+        </p>
+      )}
+      {joined?.groups
+        .filter((g) => g.takes.length > 1)
+        .map((group) => (
+          <Group
+            key={group.takes.map((t) => t.index).join(' ')}
+            group={group}
+            joined={joined}
+            takes={takes}
+            names={names}
+          />
+        ))}
+      {joined && <Alone groups={joined.groups} names={names} />}
+    </TakePage>
+  );
+}
+
+const SIXTY = rate(60);
+/** Pairs that contradict each other by more are said. */
+const AGREES_MS = 5;
+
+function Group({
+  group,
+  joined: { facts },
+  takes,
+  names,
+}: {
+  group: Joined;
+  joined: JoinedTakes;
+  takes: readonly TakeAtHand[];
+  names: readonly string[];
+}) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const { rigId } = useParams();
+  const rig = useAppSelector(selectRig);
+  const list = slipsOfGroup(group, facts, names, (rigId && rig?.session.frameRate) || SIXTY);
+  const first = names[group.takes[0]!.index]!;
+  return (
+    <section aria-label={say.with({ first })}>
+      <div className="spread">
+        <h2>{say.takeOneSession({ take: group.takes.length })}</h2>
+        <span className="row" style={{ marginTop: 16 }}>
+          <SlipExports list={list} />
+        </span>
+      </div>
+      <div ref={ref}>
+        <TimelineChart
+          widthPx={width}
+          label={say.timelineTakes({ takes: group.takes.length })}
+          takes={group.takes.map(({ index, startMs }) => {
+            const { durationMs, peaks } = facts[index]!;
+            return {
+              key: takes[index]!.id,
+              name: names[index]!,
+              startMs,
+              durationMs,
+              peaks: { binMs: (1000 * peaks.framesPerBin) / peaks.sampleRateHz, low: peaks.low, high: peaks.high },
+            };
+          })}
+        />
+      </div>
+      {group.contradictsMs > AGREES_MS && (
+        <p className="watch">
+          <StateMark state="watch" />{' '}
+          {say.twoChainsMatchesDisagree({ contradictsMs: formatNumber(group.contradictsMs, 1) })}
+        </p>
+      )}
+      <table className="table tight" data-testid="joined">
+        <thead>
+          <tr>
+            <th>{say.take()}</th>
+            <th className="number">{say.startsAfterFirstMs()}</th>
+            <th className="number">{say.length()}</th>
+            <th className="number">{rich(say.runsLonger, {})}</th>
+            <th>{rich(say.comparedWithConfidence, {})}</th>
+            <th>
+              <span className="visually-hidden">{common.actions()}</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {group.takes.map((t, i) => (
+            <tr key={t.index}>
+              <td>{names[t.index]}</td>
+              <td className="number strong">{formatNumber(t.startMs, 2)}</td>
+              <td className="number">{formatClock(facts[t.index]!.durationMs)}</td>
+              <td className="number">
+                {i === 0 ? say.reference() : t.longerPpm === null ? say.tooShortToSay() : formatSigned(t.longerPpm, 1)}
+              </td>
+              <td className="quiet">
+                {t.against === null ? '' : `${names[t.against]}, ${formatNumber(100 * t.confidence)}%`}
+                {t.against !== null && (
+                  <>
+                    {' '}
+                    <Link
+                      to={`${rigId ? `/rigs/${rigId}` : ''}/bench?takes=${takes[t.against]!.id},${takes[t.index]!.id}`}
+                    >
+                      {say.compareClosely()}
+                    </Link>
+                  </>
+                )}
+              </td>
+              <td className="number">
+                <CorrectedWav takeId={takes[t.index]!.id} name={list.items[i]!.name} stretches={[stretchOfJoined(t)]} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Alone({ groups, names }: { groups: readonly Joined[]; names: readonly string[] }) {
+  const alone = groups.filter((g) => g.takes.length === 1).map((g) => names[g.takes[0]!.index]!);
+  if (alone.length === 0) return null;
+  return (
+    <p className="watch" style={{ marginTop: 12 }}>
+      <StateMark state="watch" /> {say.nothingInCommonWith({ join: alone.join(', ') })}
+    </p>
+  );
+}

@@ -1,0 +1,123 @@
+import { Button } from '@chakra-ui/react';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import type { TakeRecord } from '#api/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { formatBytes, formatDate } from '#web/shared/parts/index.ts';
+import { api } from '#web/shared/store/index.ts';
+import { common, bench as say } from '#words/index.ts';
+
+interface Props {
+  readonly takes: readonly TakeRecord[];
+  readonly loading: boolean;
+  readonly rig: Rig | null;
+  readonly onOpen: (ids: readonly string[]) => void;
+}
+
+const MAX_PICKED = 16;
+
+/** The saved takes: open one, compare two, balance several as tracks. */
+export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
+  const navigate = useNavigate();
+  const { rigId } = useParams();
+  const [picked, setPicked] = useState<readonly string[]>([]);
+  const [remove] = api.useDeleteTakeMutation();
+  const [asked, setAsked] = useState<string | null>(null);
+  if (loading) return <p className="quiet">{say.loadingYourTakes()}</p>;
+  if (takes.length === 0) return null;
+  const toggle = (id: string) =>
+    setPicked((all) => (all.includes(id) ? all.filter((p) => p !== id) : [...all, id].slice(-MAX_PICKED)));
+  return (
+    <>
+      <div className="spread">
+        <h2>{say.yourTakes()}</h2>
+        <span className="row" style={{ marginTop: 16 }}>
+          <Button disabled={picked.length !== 2} onClick={() => onOpen(picked)}>
+            {say.compareTwo()}
+          </Button>
+          <Button
+            disabled={picked.length < 2}
+            onClick={() => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/join?takes=${picked.join(',')}`)}
+          >
+            {say.syncByContent()}
+          </Button>
+          <Button
+            disabled={picked.length < 2}
+            onClick={() => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/balance?takes=${picked.join(',')}`)}
+          >
+            {say.mixAsTracks()}
+          </Button>
+        </span>
+      </div>
+      <table className="table tight">
+        <thead>
+          <tr>
+            <th>
+              <span className="visually-hidden">{say.select()}</span>
+            </th>
+            <th>{say.take()}</th>
+            <th className="number">{say.size()}</th>
+            <th>{say.added()}</th>
+            <th>{say.usedIn()}</th>
+            <th>
+              <span className="visually-hidden">{common.actions()}</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {takes.map((take) => (
+            <tr key={take.id}>
+              <td>
+                <input
+                  type="checkbox"
+                  aria-label={say.selectWith({ take: take.name })}
+                  disabled={take.missing}
+                  checked={picked.includes(take.id)}
+                  onChange={() => toggle(take.id)}
+                />
+              </td>
+              <td>
+                {take.missing ? (
+                  take.name
+                ) : (
+                  <Button variant="plain" onClick={() => onOpen([take.id])}>
+                    {take.name}
+                  </Button>
+                )}
+                {take.missing && <span className="fix small"> {say.itsFileIsMissing()}</span>}
+                {take.fault && <span className="watch small"> {take.fault}</span>}
+              </td>
+              <td className="number quiet">{formatBytes(take.bytes)}</td>
+              <td className="quiet">{formatDate(take.addedAt)}</td>
+              <td className="quiet">
+                {rig?.measurements.some((m) => m.takeId === take.id)
+                  ? say.thisRig()
+                  : take.usedBy.length > 0
+                    ? say.rig()
+                    : ''}
+              </td>
+              <td className="number">
+                {asked === take.id ? (
+                  <span className="row" style={{ justifyContent: 'flex-end' }}>
+                    <span className="small">{say.thisDeletesFilePermanentlyMeasured()}</span>
+                    <Button
+                      onClick={() => {
+                        setAsked(null);
+                        void remove(take.id);
+                      }}
+                    >
+                      {say.deleteTake()}
+                    </Button>
+                    <Button onClick={() => setAsked(null)}>{common.cancel()}</Button>
+                  </span>
+                ) : (
+                  <Button onClick={() => setAsked(take.id)}>{common.delete()}</Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

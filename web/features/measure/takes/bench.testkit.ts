@@ -1,0 +1,20 @@
+import { notesFrom } from '#web/shared/take/index.ts';
+import { look } from '#web/shared/take/look.testkit.ts';
+import type { BenchTake } from './useTake.ts';
+
+/** A take that lies on Measure, looked at and at rest. */
+export const restingTake = (id: string, more: Partial<BenchTake> = {}): BenchTake => ({
+  id,
+  name: `${id}.mp4`,
+  look: look(),
+  notes: notesFrom(look()),
+  progress: null,
+  failed: null,
+  isUnreadable: false,
+  change: () => undefined,
+  stop: () => undefined,
+  lookAgain: () => undefined,
+  saying: null,
+  conflict: null,
+  ...more,
+});

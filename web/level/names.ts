@@ -1,4 +1,0 @@
-import { endName, findTypes, type Rig } from '#core/rig/index.ts';
-
-export const portName = (rig: Rig, deviceId: string, portId: string): string =>
-  endName(rig, findTypes(rig), { deviceId, portId });

@@ -1,0 +1,40 @@
+import { Fragment, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { Said } from '#core/base/said/index.ts';
+import { glossary, type Message, messageOfSaid, type Params, type Spec, sayWith, type TermId } from '#words/index.ts';
+import { Term } from './Term.tsx';
+
+const isTerm = (tag: string): tag is TermId => tag in glossary;
+
+/** A sentence with its keys, strong text, terms of the glossary, and its link, which goes `to`. */
+export function rich<S extends Spec>(message: Message<S>, params: Params<S>, to?: string): ReactNode {
+  const draw = (tag: string, inside: ReactNode[]): ReactNode => {
+    const key = `${tag} ${inside}`;
+    if (tag === 'kbd') return <kbd key={key}>{inside}</kbd>;
+    if (isTerm(tag))
+      return (
+        <Term key={key} id={tag}>
+          {inside}
+        </Term>
+      );
+    if (tag === 'a')
+      return (
+        <Link key={key} to={to ?? '/'}>
+          {inside}
+        </Link>
+      );
+    return <strong key={key}>{inside}</strong>;
+  };
+  const parts = sayWith(message as unknown as Message, params, draw as Parameters<typeof sayWith>[2]) as
+    | ReactNode
+    | ReactNode[];
+  if (!Array.isArray(parts)) return parts;
+  // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a sentence keep their places
+  return parts.map((part, i) => <Fragment key={i}>{part}</Fragment>);
+}
+
+/** What core says, with its strong parts. */
+export function richSaid(said: Said): ReactNode {
+  const { message, params } = messageOfSaid(said);
+  return rich(message, params);
+}

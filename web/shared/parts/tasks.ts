@@ -1,0 +1,55 @@
+import {
+  type Cable,
+  endName,
+  findDevice,
+  findSetting,
+  findTypes,
+  isSettingTask,
+  type LeadTask,
+  type Rig,
+  type SettingTask,
+  type Task,
+  unitOf,
+} from '#core/model/rig/index.ts';
+import { deviceName } from '#core/signal/index.ts';
+import { parts as say } from '#words/index.ts';
+
+/** Where the task is done: at the device that is set, or the one that the cable goes into. */
+export function placeOfTask(rig: Rig, task: Task): { deviceId: string; portId: string | null } {
+  if (isSettingTask(task)) return { deviceId: task.deviceId, portId: null };
+  const at = (rig.cables.find((c) => c.id === task.cableId) ?? task.before)?.to;
+  return { deviceId: at?.deviceId ?? '', portId: at?.portId ?? null };
+}
+
+/** 'Channel 1, delay: 0 to 128 ms'; 'Take out the lead from Console, HDMI' */
+export const sayTask = (rig: Rig, task: Task): string =>
+  isSettingTask(task) ? saySettingTask(rig, task) : sayLeadTask(rig, task);
+
+function saySettingTask(rig: Rig, task: SettingTask): string {
+  const spec = findSetting(rig, findTypes(rig), task.deviceId, task.settingId);
+  const now = findDevice(rig, task.deviceId)?.settings[task.settingId]?.value ?? task.before.value;
+  const unit = unitOf(spec) && ` ${unitOf(spec)}`;
+  const word = (value: typeof now): string => {
+    if (typeof value === 'boolean') return value ? say.on() : say.off();
+    if (spec?.kind === 'value' && value === spec.off) return 'off';
+    const option = spec?.kind === 'switch' ? spec.options.find((o) => o.value === value) : undefined;
+    return option?.label ?? String(value);
+  };
+  return say.settingTask({
+    settingId: spec?.name ?? task.settingId,
+    value: word(task.before.value),
+    now: word(now),
+    unit,
+  });
+}
+
+function sayLeadTask(rig: Rig, task: LeadTask): string {
+  const now = rig.cables.find((c) => c.id === task.cableId);
+  const types = findTypes(rig);
+  const end = (ref: Cable['from']) => `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;
+  if (!now) return task.before ? say.unplugCableFrom({ from: end(task.before.from) }) : say.cableThatNoLonger();
+  const way = say.socketPair({ from: end(now.from), to: end(now.to) });
+  return task.before
+    ? say.changeCableM({ way, lengthM: now.lengthM })
+    : say.connectMCable({ way, lengthM: now.lengthM });
+}

@@ -1,0 +1,254 @@
+import { createAction, createSelector, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
+import { DayPage, Problem } from '#api/index.ts';
+import { DayEvent, MAX_EVENTS, openSession, type Session, sessionsOf } from '#core/live/run/index.ts';
+
+/** State of the session log relative to the server. */
+export type DayLink = 'opening' | 'sent' | 'waiting' | 'lost' | 'refused';
+
+/** What happened on the days of the open rig: what was heard of the server, and what it has not heard yet. */
+export interface Day {
+  readonly rigId: string | null;
+  readonly events: readonly DayEvent[];
+  readonly waiting: readonly DayEvent[];
+  readonly seq: number;
+  /** Entries of the journal that can't be read, by their place in it. */
+  readonly unreadable: DayPage['unreadable'];
+  readonly link: DayLink;
+}
+
+const EMPTY: Day = { rigId: null, events: [], waiting: [], seq: 0, unreadable: [], link: 'opening' };
+
+const action = <T>(type: string) => createAction<T>(`day/${type}`);
+const dayOpened = action<{ rigId: string; events: readonly DayEvent[]; waiting: readonly DayEvent[] }>('opened');
+const dayClosed = action<string>('closed');
+const dayTold = action<DayEvent>('told');
+const dayHeard = action<Pick<DayPage, 'events' | 'seq' | 'unreadable'>>('heard');
+const entryRemoved = action<number>('entryRemoved');
+const daySent = action<readonly string[]>('sent');
+const dayLinked = action<DayLink>('linked');
+
+export function dayReducer(day: Day = EMPTY, next: UnknownAction): Day {
+  if (dayOpened.match(next)) return { ...EMPTY, ...next.payload };
+  // Another rig may have been opened meanwhile: it stays.
+  if (dayClosed.match(next)) return day.rigId === next.payload ? EMPTY : day;
+  if (dayTold.match(next))
+    return { ...day, waiting: [...day.waiting, next.payload], link: day.link === 'lost' ? 'lost' : 'waiting' };
+  if (dayHeard.match(next)) {
+    const { events, seq, unreadable } = next.payload;
+    if (seq === day.seq) return day;
+    const known = new Set(day.events.map((e) => e.id));
+    return {
+      ...day,
+      events: [...day.events, ...events.filter((e) => !known.has(e.id))],
+      unreadable: [...day.unreadable, ...unreadable],
+      seq,
+    };
+  }
+  if (entryRemoved.match(next)) return { ...day, unreadable: day.unreadable.filter((e) => e.seq !== next.payload) };
+  if (daySent.match(next)) {
+    const ids = new Set(next.payload);
+    const known = new Set(day.events.map((e) => e.id));
+    const sent = day.waiting.filter((e) => ids.has(e.id));
+    return {
+      ...day,
+      waiting: day.waiting.filter((e) => !ids.has(e.id)),
+      events: [...day.events, ...sent.filter((e) => !known.has(e.id))],
+    };
+  }
+  if (dayLinked.match(next) && day.link !== next.payload) return { ...day, link: next.payload };
+  return day;
+}
+
+interface WithDay {
+  readonly day: Day;
+}
+export const selectDayLink = (state: WithDay): DayLink => state.day.link;
+export const selectUnreadable = (state: WithDay): Day['unreadable'] => state.day.unreadable;
+export const selectWaiting = (state: WithDay): number => state.day.waiting.length;
+/** All sessions of the open rig, the newest first. */
+export const selectSessions = createSelector(
+  [(state: WithDay) => state.day.events, (state: WithDay) => state.day.waiting],
+  (events, waiting): readonly Session[] => sessionsOf([...events, ...waiting]),
+);
+export const selectSession = createSelector([selectSessions], openSession);
+
+// ---- kept in this browser until the server has it: each event by itself, so that two windows don't interfere
+
+const prefixOf = (rigId: string): string => `mellow.day.${rigId}.`;
+
+function keep(rigId: string, event: DayEvent): void {
+  try {
+    localStorage.setItem(prefixOf(rigId) + event.id, JSON.stringify(event));
+  } catch {
+    // No room, or none allowed: it lasts as long as the page.
+  }
+}
+function forget(rigId: string, ids: readonly string[]): void {
+  try {
+    for (const id of ids) localStorage.removeItem(prefixOf(rigId) + id);
+  } catch {
+    // As above.
+  }
+}
+function kept(rigId: string): DayEvent[] {
+  const found: DayEvent[] = [];
+  try {
+    for (let i = 0; i < localStorage.length; i++) {
+      const key = localStorage.key(i)!;
+      if (!key.startsWith(prefixOf(rigId))) continue;
+      const read = DayEvent.safeParse(JSON.parse(localStorage.getItem(key)!));
+      if (read.success) found.push(read.data);
+    }
+  } catch {
+    // What cannot be read is of no use.
+  }
+  return found;
+}
+
+/** The session that is under way, for a page that is opened while no server answers. */
+const nameOf = (rigId: string): string => `mellow.days.${rigId}`;
+function keepOpen(rigId: string, day: Day): void {
+  const session = openSession(sessionsOf([...day.events, ...day.waiting]));
+  try {
+    if (!session) localStorage.removeItem(nameOf(rigId));
+    else localStorage.setItem(nameOf(rigId), JSON.stringify(day.events.filter((e) => e.sessionId === session.id)));
+  } catch {
+    // As above.
+  }
+}
+function keptOpen(rigId: string): DayEvent[] {
+  try {
+    return DayEvent.array().parse(JSON.parse(localStorage.getItem(nameOf(rigId)) ?? '[]'));
+  } catch {
+    return [];
+  }
+}
+
+// ---- telling and hearing
+
+/** An id that no one else makes; also where a plain address of the local network withholds `crypto.randomUUID`. */
+export function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = (bytes[6]! & 0x0f) | 0x40;
+  bytes[8] = (bytes[8]! & 0x3f) | 0x80;
+  const hex = [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
+}
+
+type Told<E> = E extends DayEvent ? Omit<E, 'id' | 'at' | 'by' | 'sessionId'> : never;
+/** Content of an event; time, screen and session are added. */
+export type DayTold = Told<DayEvent>;
+
+type Dispatch = ThunkDispatch<WithDay, unknown, UnknownAction>;
+type GetState = () => WithDay;
+
+/** Which screen this is. */
+const screenName = (): string => (globalThis.matchMedia?.('(max-width: 700px)').matches ? 'phone' : 'desk');
+
+/** Ends the wait for the next turn; asked while none is waited for, there is no wait. */
+let wake: () => void = () => undefined;
+
+/** Records an event in the session in progress; starts one where there is none. */
+export const recordEvent = (told: DayTold) => (dispatch: Dispatch, getState: GetState) => {
+  const { rigId } = getState().day;
+  if (!rigId) return;
+  const base = { at: new Date().toISOString(), by: screenName() };
+  const open = selectSession(getState());
+  const sessionId = open?.id ?? newId();
+  const begins = !open && told.kind !== 'begin';
+  const events: DayEvent[] = [
+    ...(begins ? [{ ...base, id: newId(), sessionId, kind: 'begin' as const, name: '' }] : []),
+    { ...base, ...told, id: newId(), sessionId } as DayEvent,
+  ];
+  for (const event of events) {
+    keep(rigId, event);
+    dispatch(dayTold(event));
+  }
+  wake();
+};
+
+/** Removes an entry that can't be read from the journal of the open rig. @throws Error with a sentence */
+export const removeEntry =
+  (seq: number) =>
+  async (dispatch: Dispatch, getState: GetState): Promise<void> => {
+    const response = await fetch(`/api/rigs/${getState().day.rigId}/day/${seq}`, { method: 'DELETE' });
+    if (!response.ok && response.status !== 404) throw new Error(Problem.parse(await response.json()).detail);
+    dispatch(entryRemoved(seq));
+  };
+
+async function hear(rigId: string, dispatch: Dispatch, getState: GetState): Promise<void> {
+  for (let more = true; more && getState().day.rigId === rigId; ) {
+    const response = await fetch(`/api/rigs/${rigId}/day?after=${getState().day.seq}`);
+    if (!response.ok) throw new Refused();
+    const page = DayPage.parse(await response.json());
+    if (getState().day.rigId !== rigId) return;
+    dispatch(dayHeard(page));
+    more = page.more;
+  }
+}
+
+class Refused extends Error {}
+
+async function send(rigId: string, dispatch: Dispatch, getState: GetState): Promise<void> {
+  while (getState().day.rigId === rigId && getState().day.waiting.length > 0) {
+    const events = getState().day.waiting.slice(0, MAX_EVENTS);
+    const response = await fetch(`/api/rigs/${rigId}/day`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ events }),
+    });
+    if (!response.ok) throw new Refused();
+    const ids = events.map((e) => e.id);
+    forget(rigId, ids);
+    if (getState().day.rigId === rigId) dispatch(daySent(ids));
+  }
+}
+
+const ASK_EVERY_MS = 2000;
+const ASK_HIDDEN_MS = 30_000;
+
+/** Keeps the session log of a rig in sync with the server until stopped, in both directions. */
+export const followDay =
+  (rigId: string) =>
+  (dispatch: Dispatch, getState: GetState): (() => void) => {
+    let gone = false;
+    let asked = false;
+    let resume: () => void = () => undefined;
+    wake = () => {
+      asked = true;
+      resume();
+    };
+    dispatch(dayOpened({ rigId, events: keptOpen(rigId), waiting: kept(rigId) }));
+    const exchange = async (): Promise<void> => {
+      while (!gone) {
+        let link: DayLink = 'sent';
+        try {
+          await send(rigId, dispatch, getState);
+          await hear(rigId, dispatch, getState);
+        } catch (error) {
+          link = error instanceof Refused ? 'refused' : 'lost';
+        }
+        if (gone) return;
+        dispatch(dayLinked(link));
+        keepOpen(rigId, getState().day);
+        if (!asked)
+          await new Promise<void>((resolve) => {
+            const timer = setTimeout(resolve, globalThis.document?.hidden ? ASK_HIDDEN_MS : ASK_EVERY_MS);
+            resume = () => {
+              clearTimeout(timer);
+              resolve();
+            };
+          });
+        asked = false;
+      }
+    };
+    void exchange();
+    return () => {
+      gone = true;
+      resume();
+      dispatch(dayClosed(rigId));
+    };
+  };
+
+/** Asks the server at once, and not only when its turn comes. */
+export const askDay = (): void => wake();

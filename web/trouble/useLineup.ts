@@ -1,9 +1,0 @@
-import type { Rig } from '#core/rig/index.ts';
-import type { Lineup } from '#core/trouble/index.ts';
-import { lineUpFaults, useJob } from '#web/workers/index.ts';
-
-/** A rig's faults as they were run once, for as long as it is the same rig. */
-const known = new WeakMap<Rig, Lineup>();
-
-/** Every fault of the rig, run in the model beside the page; again when the rig changes. */
-export const useLineup = (rig: Rig) => useJob(rig, known, lineUpFaults);

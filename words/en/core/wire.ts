@@ -1,8 +1,0 @@
-import { say } from '#core/wire/sayings.ts';
-import { wordingOf } from '../../said.ts';
-
-export const wire = wordingOf(say, {
-  wiredHeadset: 'a wired headset',
-  wirelessHeadset: 'a wireless headset',
-  speakerAndMic: 'a speaker and its own mic',
-});
