@@ -1,6 +1,6 @@
 import type { Database } from '../database/database.ts';
 import { makeQueues } from '../storage/queues.ts';
-import type { DoorNote } from './door.ts';
+import type { DoorNote } from './pairing.ts';
 
 /** The same from the same place within this time is one line with a count: ten thousand guesses fill no disk. */
 const TOGETHER_MS = 60_000;

@@ -1,6 +1,6 @@
 import { Op } from 'sequelize';
 import type { Database } from '../database/database.ts';
-import type { Pass } from './door.ts';
+import type { Pass } from './pairing.ts';
 
 /** Passes outlive the server: a phone that was let in stays in when it is started again. */
 export async function doorPasses(database: Database, now: () => Date) {

@@ -3,8 +3,8 @@ import { z } from 'zod';
 import type { DoorState } from '#api/index.ts';
 import { server as say } from '#words/index.ts';
 import { notFound } from '../http/problem.ts';
-import { type Door, sayCode } from './door.ts';
 import type { DoorNotes } from './notes.ts';
+import { type Door, sayCode } from './pairing.ts';
 
 const Params = z.strictObject({ id: z.uuid() });
 

@@ -12,15 +12,16 @@ import { type BackupService, backupService } from '../backup/service.ts';
 import { type Unpacked, type UnpackJob, unpack } from '../backup/unpack.ts';
 import { type Database, openDatabase } from '../database/database.ts';
 import { migrate } from '../database/migrations/index.ts';
+import { assetsOf, neverKept, pageOf } from '../http/page.ts';
 import { answerProblem, nothingHere } from '../http/problem.ts';
 import { ownPagesOnly, strictPolicy } from '../http/security.ts';
 import { dayMending, dayRoutes } from '../journal/routes.ts';
 import { dayService } from '../journal/service.ts';
 import { type Judge, ownJudge } from '../judgments/judge.ts';
-import { makeDoor, sayCode } from '../pairing/door.ts';
-import { handApp } from '../pairing/hand.ts';
 import { doorNotes } from '../pairing/notes.ts';
+import { makeDoor, sayCode } from '../pairing/pairing.ts';
 import { doorPasses } from '../pairing/passes.ts';
+import { handApp } from '../pairing/phone-app.ts';
 import { doorRoutes } from '../pairing/routes.ts';
 import { photoRoutes } from '../photos/routes.ts';
 import { photoService } from '../photos/service.ts';
@@ -35,7 +36,6 @@ import { spaceOf } from '../storage/space.ts';
 import { openStorage } from '../storage/storage.ts';
 import { takeRoutes } from '../takes/routes.ts';
 import { takeService } from '../takes/service.ts';
-import { assetsOf, neverKept, pageOf } from './page.ts';
 
 export interface Server {
   readonly app: Express;

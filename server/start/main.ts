@@ -6,13 +6,13 @@ import { server as say } from '#words/index.ts';
 import type { ReadArchive } from '../archive/read.ts';
 import type { Unpacked } from '../backup/unpack.ts';
 import { HttpProblem, storageProblem } from '../http/problem.ts';
+import { inThread } from '../http/threads.ts';
 import { threadJudge } from '../judgments/judge.ts';
 import { threadReader } from '../rigs/reader.ts';
 import { HeldError, holderOf } from '../storage/lock.ts';
 import { openServer, type Server } from './app.ts';
 import { phoneAddress } from './network.ts';
 import { seedDemo } from './seed.ts';
-import { inThread } from './threads.ts';
 
 const HOST = '127.0.0.1';
 const FIRST_PORT = 4310;

@@ -18,8 +18,8 @@ import {
   stageStatesOf,
   useAppDispatch,
   useAppSelector,
-  useHandTicks,
   useJournal,
+  usePhoneTicks,
   useSettledRig,
 } from '#web/shared/store/index.ts';
 import { frame } from '#words/index.ts';
@@ -73,7 +73,7 @@ function useOpenRig(rigId: string): string | null {
 export function OpenRig({ rigId }: { rigId: string }) {
   const failed = useOpenRig(rigId);
   useJournal(rigId);
-  useHandTicks();
+  usePhoneTicks();
   useEffect(() => () => watchers.stopAll(), []);
   const rig = useAppSelector(selectRig);
   const settled = useSettledRig();

@@ -2,7 +2,7 @@ import { Button, Dialog, Portal } from '@chakra-ui/react';
 import { lazy, Suspense, useState } from 'react';
 import { Outlet } from 'react-router';
 import { KeysProvider, showKeys, useKey, useKeyHints } from '#web/shared/parts/index.ts';
-import { common, find, frame } from '#words/index.ts';
+import { common, search as find, frame } from '#words/index.ts';
 
 /** What every page has: the keys, and their list under `?`. */
 export function Shell() {
@@ -16,12 +16,12 @@ export function Shell() {
 }
 
 /** The search knows devices and issues of a rig: it comes with the first search. */
-const FindDialog = lazy(async () => ({ default: (await import('./search/index.ts')).FindDialog }));
+const SearchDialog = lazy(async () => ({ default: (await import('./search/index.ts')).SearchDialog }));
 
 function Find() {
   const [open, setOpen] = useState(false);
   useKey('/', find.searchKey(), () => setOpen(true));
-  return <Suspense fallback={null}>{open && <FindDialog onClose={() => setOpen(false)} />}</Suspense>;
+  return <Suspense fallback={null}>{open && <SearchDialog onClose={() => setOpen(false)} />}</Suspense>;
 }
 
 function KeyList() {

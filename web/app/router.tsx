@@ -21,7 +21,7 @@ export const router = createBrowserRouter([
       },
       {
         path: '/bench',
-        lazy: async () => ({ Component: (await import('#web/features/measure/takes/index.ts')).BenchScreen }),
+        lazy: async () => ({ Component: (await import('#web/features/measure/takes/index.ts')).TakesScreen }),
       },
       {
         path: '/bench/balance',
@@ -29,7 +29,7 @@ export const router = createBrowserRouter([
       },
       {
         path: '/bench/try',
-        lazy: async () => ({ Component: (await import('#web/features/measure/process/index.ts')).TreatScreen }),
+        lazy: async () => ({ Component: (await import('#web/features/measure/process/index.ts')).ProcessScreen }),
       },
       {
         path: '/bench/join',
@@ -37,19 +37,19 @@ export const router = createBrowserRouter([
       },
       {
         path: '/bench/blind',
-        lazy: async () => ({ Component: (await import('#web/features/measure/blind-test/index.ts')).BlindScreen }),
+        lazy: async () => ({ Component: (await import('#web/features/measure/blind-test/index.ts')).BlindTestScreen }),
       },
       {
         path: '/round-trip',
-        lazy: async () => ({ Component: (await import('#web/features/measure/round-trip/index.ts')).TripScreen }),
+        lazy: async () => ({ Component: (await import('#web/features/measure/round-trip/index.ts')).RoundTripScreen }),
       },
       {
         path: '/hand',
-        lazy: async () => ({ Component: (await import('#web/features/live/phone/index.ts')).HandScreen }),
+        lazy: async () => ({ Component: (await import('#web/features/live/phone/index.ts')).PhoneScreen }),
       },
       {
         path: '/hand/:rigId',
-        lazy: async () => ({ Component: (await import('#web/features/live/phone/index.ts')).HandScreen }),
+        lazy: async () => ({ Component: (await import('#web/features/live/phone/index.ts')).PhoneScreen }),
       },
       {
         path: '/versions/:rigId',
@@ -89,7 +89,9 @@ export const router = createBrowserRouter([
           },
           {
             path: 'sync/paths',
-            lazy: async () => ({ Component: (await import('#web/features/measure/sync-test/index.ts')).PathsScreen }),
+            lazy: async () => ({
+              Component: (await import('#web/features/measure/sync-test/index.ts')).SyncTestScreen,
+            }),
           },
           {
             path: 'run',
@@ -97,16 +99,18 @@ export const router = createBrowserRouter([
           },
           {
             path: 'tap',
-            lazy: async () => ({ Component: (await import('#web/features/measure/tap-test/index.ts')).TapScreen }),
+            lazy: async () => ({ Component: (await import('#web/features/measure/tap-test/index.ts')).TapTestScreen }),
           },
           {
             path: 'trouble',
-            lazy: async () => ({ Component: (await import('#web/features/live/troubleshoot/index.ts')).TroubleScreen }),
+            lazy: async () => ({
+              Component: (await import('#web/features/live/troubleshoot/index.ts')).TroubleshootScreen,
+            }),
           },
           {
             path: 'measured',
             lazy: async () => ({
-              Component: (await import('#web/features/measure/measurements/index.ts')).MeasuredScreen,
+              Component: (await import('#web/features/measure/measurements/index.ts')).MeasurementsScreen,
             }),
           },
           {
@@ -119,7 +123,7 @@ export const router = createBrowserRouter([
           },
           {
             path: 'desk',
-            lazy: async () => ({ Component: (await import('#web/features/live/to-do/index.ts')).DeskScreen }),
+            lazy: async () => ({ Component: (await import('#web/features/live/to-do/index.ts')).ToDoScreen }),
           },
           {
             path: 'beside',
@@ -127,7 +131,9 @@ export const router = createBrowserRouter([
           },
           {
             path: 'ways',
-            lazy: async () => ({ Component: (await import('#web/features/design/alternatives/index.ts')).WaysScreen }),
+            lazy: async () => ({
+              Component: (await import('#web/features/design/alternatives/index.ts')).AlternativesScreen,
+            }),
           },
           {
             path: 'gear',
@@ -139,7 +145,7 @@ export const router = createBrowserRouter([
           },
           {
             path: 'bench/try',
-            lazy: async () => ({ Component: (await import('#web/features/measure/process/index.ts')).TreatScreen }),
+            lazy: async () => ({ Component: (await import('#web/features/measure/process/index.ts')).ProcessScreen }),
           },
           {
             path: 'bench/join',
@@ -147,11 +153,13 @@ export const router = createBrowserRouter([
           },
           {
             path: 'bench/blind',
-            lazy: async () => ({ Component: (await import('#web/features/measure/blind-test/index.ts')).BlindScreen }),
+            lazy: async () => ({
+              Component: (await import('#web/features/measure/blind-test/index.ts')).BlindTestScreen,
+            }),
           },
           {
             path: 'bench',
-            lazy: async () => ({ Component: (await import('#web/features/measure/takes/index.ts')).BenchScreen }),
+            lazy: async () => ({ Component: (await import('#web/features/measure/takes/index.ts')).TakesScreen }),
           },
         ],
       },

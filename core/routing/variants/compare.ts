@@ -10,11 +10,11 @@ import {
   sayValue,
   settingOf,
 } from '#core/model/rig/index.ts';
-import { shoppingList } from '#core/routing/variants/index.ts';
 import { check, type Finding, leadsOf, tally } from '#core/rules/index.ts';
 import { CREST_DB, deviceName, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { failuresOf } from './failures.ts';
 import { say } from './sayings.ts';
+import { shoppingList } from './shopping.ts';
 
 /** One rig in figures, for comparison with another. */
 export interface Figures {

@@ -7,8 +7,8 @@ import { noServer, stubServer } from '#web/server.testkit.ts';
 import { filterItems, useKey } from '#web/shared/parts/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { glossary } from '#words/index.ts';
-import { FindDialog } from './FindDialog.tsx';
 import { findsIn } from './finds.ts';
+import { SearchDialog } from './SearchDialog.tsx';
 
 beforeEach(() => stubServer(noServer));
 
@@ -21,7 +21,7 @@ const found = (search: string) => filterItems(finds, search).map((f) => f.id);
 const sing = vi.fn();
 function View() {
   useKey('x', 'Sing a song', sing);
-  return <FindDialog onClose={() => undefined} />;
+  return <SearchDialog onClose={() => undefined} />;
 }
 
 describe('the search of the whole app', () => {

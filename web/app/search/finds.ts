@@ -1,7 +1,7 @@
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import type { KeyHint, PickItem } from '#web/shared/parts/index.ts';
-import { frame, glossary, find as say, type TermId, textOf } from '#words/index.ts';
+import { frame, glossary, search as say, type TermId, textOf } from '#words/index.ts';
 
 /** What is found: where it leads, what it does, or what it means. */
 export type Find = PickItem & ({ readonly go: string } | { readonly run: () => void } | { readonly explains: TermId });

@@ -1,1 +1,1 @@
-export { FindDialog } from './FindDialog.tsx';
+export { SearchDialog } from './SearchDialog.tsx';

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { memo, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { State } from '#core/signal/index.ts';
-import { find, frame } from '#words/index.ts';
+import { search as find, frame } from '#words/index.ts';
 import { useKeyHints } from './keys.tsx';
 import { rich } from './rich.tsx';
 import { StateMark } from './StateMark.tsx';

@@ -2,8 +2,8 @@ import { createListenerMiddleware, type ThunkDispatch, type UnknownAction } from
 import type { Step } from '#core/model/rig/index.ts';
 import { store as say } from '#words/index.ts';
 import { api, isOffline, mayBeLater, newerRig, sayProblem } from './api.ts';
-import { type Desk, kept, lost, notKept, overtaken, selectDesk, selectRig } from './desk.ts';
 import { writeDraft } from './drafts.ts';
+import { type Desk, kept, lost, notKept, overtaken, selectDesk, selectRig } from './open-rig.ts';
 
 const AFTER_PAINT_MS = 40;
 const QUIET_MS = 300;

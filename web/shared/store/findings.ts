@@ -2,7 +2,7 @@ import { useDeferredValue } from 'react';
 import type { Rig } from '#core/model/rig/index.ts';
 import { check, type Finding } from '#core/rules/index.ts';
 import { evaluationAt, type State } from '#core/signal/index.ts';
-import { selectRig } from './desk.ts';
+import { selectRig } from './open-rig.ts';
 import { useAppSelector } from './store.ts';
 
 /** What follows from a rig alone is computed once per rig, on first request. */

@@ -10,7 +10,6 @@ export {
   sayProblem,
   uploadPhoto,
 } from './api.ts';
-export * from './desk.ts';
 export { readDraft, readNotesDraft, writeNotesDraft } from './drafts.ts';
 export { findingsOf, ofRig, selectWireFindings, stageStatesOf, useSettledFindings, useSettledRig } from './findings.ts';
 export {
@@ -25,7 +24,8 @@ export {
   selectUnreadable,
   selectWaiting,
 } from './journal.ts';
+export * from './open-rig.ts';
 export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';
 export { forgetUpload, uploadBackup, uploadIdOf, uploadTake } from './upload.ts';
-export { useHandTicks } from './useHandTicks.ts';
 export { useJournal } from './useJournal.ts';
+export { usePhoneTicks } from './usePhoneTicks.ts';

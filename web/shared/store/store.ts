@@ -2,8 +2,8 @@ import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.ts';
 import { autosave } from './autosave.ts';
-import { deskReducer } from './desk.ts';
 import { dayReducer } from './journal.ts';
+import { deskReducer } from './open-rig.ts';
 
 export const makeStore = () =>
   configureStore({

@@ -301,7 +301,7 @@ it('a worker that says what core says speaks the page’s language', () => {
     string
   >;
   const saying = Object.entries(sources).filter(([, text]) =>
-    /'#core\/(intake|plan|report|run|trouble|variant)\//.test(text),
+    /'#core\/(intake|routing\/(plan|variants)|output|live)\//.test(text),
   );
   expect(saying.length).toBeGreaterThan(1);
   for (const [file, text] of saying) expect(text, file).toContain("import './spoken.ts'");

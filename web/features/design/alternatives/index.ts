@@ -1,1 +1,1 @@
-export { WaysScreen } from './WaysScreen.tsx';
+export { AlternativesScreen } from './AlternativesScreen.tsx';

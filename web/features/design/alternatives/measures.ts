@@ -1,6 +1,6 @@
 import type { MeasureId, Option } from '#core/routing/plan/index.ts';
 import { formatNumber } from '#web/shared/parts/index.ts';
-import { ways as say } from '#words/index.ts';
+import { alternatives as say } from '#words/index.ts';
 
 /** A measure as the head of its column. */
 export interface MeasureSaid {

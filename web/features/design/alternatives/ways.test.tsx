@@ -7,8 +7,8 @@ import { parseRig } from '#core/model/rig/index.ts';
 import { OWN, optionsFor } from '#core/routing/plan/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
-import { ways as say } from '#words/index.ts';
-import { WaysScreen } from './index.ts';
+import { alternatives as say } from '#words/index.ts';
+import { AlternativesScreen } from './index.ts';
 
 const rig = demoRig();
 const options = optionsFor(rig);
@@ -26,7 +26,7 @@ const open = () => {
   });
   show(
     <Routes>
-      <Route path="/rigs/:rigId/ways" element={<WaysScreen />} />
+      <Route path="/rigs/:rigId/ways" element={<AlternativesScreen />} />
       <Route path="/rigs/:rigId/wire" element={<p>wired</p>} />
     </Routes>,
     { rig, at: `/rigs/${RIG_ID}/ways` },

@@ -1,1 +1,1 @@
-export { HandScreen } from './HandScreen.tsx';
+export { PhoneScreen } from './PhoneScreen.tsx';

@@ -4,14 +4,14 @@ import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
 import { gateOf, playersOf } from '#core/desk-tests/tap-test/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
-import { HandTunes } from './HandTunes.tsx';
+import { PhoneTunes } from './PhoneTunes.tsx';
 
 const rig = demoRig();
 
 describe('tunes on the phone', () => {
   it('are shown only once all that has to be so is ticked, and gone again when one is not', async () => {
     const user = userEvent.setup();
-    show(<HandTunes rig={rig} />);
+    show(<PhoneTunes rig={rig} />);
     const boxes = screen.getAllByRole('checkbox');
     expect(boxes).toHaveLength(gateOf(rig).length);
     for (const box of boxes) {
@@ -25,7 +25,7 @@ describe('tunes on the phone', () => {
   });
   it('are those that the desk deals, each named after its source; others can be chosen by number', async () => {
     const user = userEvent.setup();
-    show(<HandTunes rig={rig} />);
+    show(<PhoneTunes rig={rig} />);
     for (const box of screen.getAllByRole('checkbox')) await user.click(box);
     const choice = screen.getByLabelText<HTMLSelectElement>('This phone plays');
     const names = [...choice.options].map((o) => o.textContent);

@@ -1,1 +1,1 @@
-export { DeskScreen } from './DeskScreen.tsx';
+export { ToDoScreen } from './ToDoScreen.tsx';

@@ -4,7 +4,7 @@ import { type Entry, SYMPTOMS, type SymptomId } from '#core/live/troubleshoot/in
 import type { Rig } from '#core/model/rig/index.ts';
 import { ALARM_WORDS, complaintOf, seenBy, useWatchers } from '#web/features/live/watch/index.ts';
 import { Choice, StateMark, useKey } from '#web/shared/parts/index.ts';
-import { common, trouble as say, textOf } from '#words/index.ts';
+import { common, troubleshoot as say, textOf } from '#words/index.ts';
 
 const WORKS = 'works';
 const all = () => SYMPTOMS.map((s) => [s.id, textOf(s.says)] as const);

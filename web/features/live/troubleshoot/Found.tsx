@@ -4,7 +4,7 @@ import { type Entry, lookKeys, type Odds } from '#core/live/troubleshoot/index.t
 import type { Rig } from '#core/model/rig/index.ts';
 import { formatNumber, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, findingsOf, useAppDispatch } from '#web/shared/store/index.ts';
-import { trouble as say, textOf } from '#words/index.ts';
+import { troubleshoot as say, textOf } from '#words/index.ts';
 import { sayOdds } from './Suspects.tsx';
 
 interface Props {

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import type { NextLook as Next, Outcome } from '#core/live/troubleshoot/index.ts';
 import { formatNumber, rich, sentence, useKey } from '#web/shared/parts/index.ts';
-import { trouble as say, textOf } from '#words/index.ts';
+import { troubleshoot as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly next: Next;

@@ -1,6 +1,6 @@
 import { type Inquiry, type Odds, THOUGHT } from '#core/live/troubleshoot/index.ts';
 import { formatNumber, rich, Term } from '#web/shared/parts/index.ts';
-import { trouble as say, textOf } from '#words/index.ts';
+import { troubleshoot as say, textOf } from '#words/index.ts';
 
 const MOST = 9;
 

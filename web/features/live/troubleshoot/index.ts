@@ -1,1 +1,1 @@
-export { TroubleScreen } from './TroubleScreen.tsx';
+export { TroubleshootScreen } from './TroubleshootScreen.tsx';

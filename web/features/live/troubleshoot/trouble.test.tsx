@@ -7,8 +7,8 @@ import { lineUp } from '#core/live/troubleshoot/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { useJournal } from '#web/shared/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
-import { common, trouble as say } from '#words/index.ts';
-import { TroubleScreen } from './index.ts';
+import { common, troubleshoot as say } from '#words/index.ts';
+import { TroubleshootScreen } from './index.ts';
 
 const rig = demoRig();
 const lineup = lineUp(rig);
@@ -24,7 +24,7 @@ beforeEach(() => {
 
 function Here() {
   useJournal(RIG_ID);
-  return <TroubleScreen />;
+  return <TroubleshootScreen />;
 }
 const open = () =>
   show(

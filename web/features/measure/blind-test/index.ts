@@ -1,1 +1,1 @@
-export { BlindScreen } from './BlindScreen.tsx';
+export { BlindTestScreen } from './BlindTestScreen.tsx';

@@ -1,6 +1,6 @@
 import { type BlindResult, powerOf } from '#core/audio/blind-test/index.ts';
 import { formatNumber } from '#web/shared/parts/index.ts';
-import { blind as say } from '#words/index.ts';
+import { blindTest as say } from '#words/index.ts';
 
 /** What a number of rounds can show, in words. */
 export function sayRounds(rounds: number, needed: number | null): string {

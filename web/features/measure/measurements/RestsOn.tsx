@@ -4,7 +4,7 @@ import type { Rig } from '#core/model/rig/index.ts';
 import type { Interval } from '#core/model/units/index.ts';
 import type { Evaluation, State } from '#core/signal/index.ts';
 import { formatHz, formatNumber, StateMark } from '#web/shared/parts/index.ts';
-import { common, measured as say } from '#words/index.ts';
+import { common, measurements as say } from '#words/index.ts';
 
 /** What would be known otherwise without one measurement: pair by pair, with it and without. */
 export function RestsOn({

@@ -1,1 +1,1 @@
-export { MeasuredScreen } from './MeasuredScreen.tsx';
+export { MeasurementsScreen } from './MeasurementsScreen.tsx';

@@ -8,8 +8,8 @@ import { reconcilePicture } from '#core/desk-tests/reconcile/index.ts';
 import { applyEdit } from '#core/model/rig/index.ts';
 import { selectRig } from '#web/shared/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
-import { measured as say } from '#words/index.ts';
-import { MeasuredScreen } from './index.ts';
+import { measurements as say } from '#words/index.ts';
+import { MeasurementsScreen } from './index.ts';
 
 const TAKE = '7a4e0000-0000-4000-8000-000000000001';
 
@@ -36,7 +36,7 @@ function measuredRig(...more: ReturnType<typeof demoRig>['measurements']) {
 const open = (rig = measuredRig()) =>
   show(
     <Routes>
-      <Route path="/rigs/:rigId/measured" element={<MeasuredScreen />} />
+      <Route path="/rigs/:rigId/measured" element={<MeasurementsScreen />} />
     </Routes>,
     { rig, at: `/rigs/${RIG_ID}/measured` },
   );

@@ -1,6 +1,6 @@
 import type { TreatmentFigures } from '#core/audio/mix/index.ts';
 import { formatNumber, formatSigned, Term } from '#web/shared/parts/index.ts';
-import { common, treat as say } from '#words/index.ts';
+import { common, process as say } from '#words/index.ts';
 
 const ROWS: readonly {
   readonly key: keyof TreatmentFigures;

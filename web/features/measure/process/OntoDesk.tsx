@@ -4,7 +4,7 @@ import { treatingPlaces, treatmentAt } from '#core/desk-tests/reconcile/index.ts
 import { addTasks, markDone, type Rig, sayValue } from '#core/model/rig/index.ts';
 import { Choice, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
-import { common, treat as say, textOf } from '#words/index.ts';
+import { common, process as say, textOf } from '#words/index.ts';
 
 /** What was tried, set on a device or program of the rig that has it, in its own units and steps. */
 export function OntoDesk({ rig, treatment }: { rig: Rig; treatment: Treatment }) {

@@ -1,6 +1,6 @@
 import type { Treatment } from '#core/audio/process/index.ts';
 import { NumberInput, Term } from '#web/shared/parts/index.ts';
-import { treat as say } from '#words/index.ts';
+import { process as say } from '#words/index.ts';
 import { STEPS, type StepId, type StepWords } from './setup.ts';
 
 interface Props {

@@ -1,1 +1,1 @@
-export { TreatScreen } from './TreatScreen.tsx';
+export { ProcessScreen } from './ProcessScreen.tsx';

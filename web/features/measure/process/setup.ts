@@ -1,5 +1,5 @@
 import type { Treatment } from '#core/audio/process/index.ts';
-import { treat as say } from '#words/index.ts';
+import { process as say } from '#words/index.ts';
 
 export type StepId = 'lowCut' | 'gate' | 'presence' | 'deEss' | 'compressor' | 'limiter';
 

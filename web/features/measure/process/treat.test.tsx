@@ -5,7 +5,7 @@ import { highPass, responseDb, staticGainDb, type Treatment } from '#core/audio/
 import { layoutResponse, layoutStatic } from '#web/shared/charts/index.ts';
 import { keepTreatment, readTreatment } from '#web/shared/take/index.ts';
 import { show } from '#web/web.testkit.tsx';
-import { treat as say } from '#words/index.ts';
+import { process as say } from '#words/index.ts';
 import { StepList } from './StepList.tsx';
 import { DEFAULTS, STEPS, withField, withStep } from './setup.ts';
 

@@ -1,1 +1,1 @@
-export { TripScreen } from './TripScreen.tsx';
+export { RoundTripScreen } from './RoundTripScreen.tsx';

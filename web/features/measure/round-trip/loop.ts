@@ -1,6 +1,6 @@
 import { LONGEST_TRIP_S, type SentChirp, TRIP_EVERY_S, type Trip, tripChirp } from '#core/desk-tests/slates/index.ts';
 import { type LiveInput, openInput } from '#web/shared/listen/index.ts';
-import { trip as say } from '#words/index.ts';
+import { roundTrip as say } from '#words/index.ts';
 
 /** What returns to the page: an input of this computer, or the simulated loop. */
 export type Back = { readonly kind: 'input'; readonly inputId: string | null } | { readonly kind: 'stand-in' };

@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type SentChirp, TRIP_EVERY_S, type Trip } from '#core/desk-tests/slates/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { show } from '#web/web.testkit.tsx';
-import { TripScreen } from './index.ts';
+import { RoundTripScreen } from './index.ts';
 import { runLoop } from './loop.ts';
 
 const RATE = 48_000;
@@ -116,7 +116,7 @@ describe('the page of the round trip', () => {
       },
     );
     const user = userEvent.setup();
-    show(<TripScreen />);
+    show(<RoundTripScreen />);
     expect(screen.getByLabelText('Listening level, dB').getAttribute('aria-valuetext')).toBe('silent');
     expect(screen.getByText(/Take headphones off\. If you use a cable, first/)).toBeTruthy();
     await user.click(screen.getByRole('button', { name: /^Start/ }));

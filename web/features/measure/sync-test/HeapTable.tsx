@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { Choice, decimalsFor, formatNumber, formatOffset, NumberInput } from '#web/shared/parts/index.ts';
-import { common, paths as say } from '#words/index.ts';
+import { common, syncTest as say } from '#words/index.ts';
 import { keepSourceOfSlate, type SortedTake, settingsOfPair, sortTake } from './sort.ts';
 import type { Heap, HeapItem } from './useHeap.ts';
 

@@ -4,7 +4,7 @@ import type { NextTake, TestedPath } from '#core/desk-tests/sync-test/index.ts';
 import { findDevice, findSetting, findTypes, type Rig, sayValue, settingOf } from '#core/model/rig/index.ts';
 import { type ClapRow, clapSheet } from '#core/output/sheets/index.ts';
 import { formatNumber, printSheets, rich, saveAs } from '#web/shared/parts/index.ts';
-import { paths as say } from '#words/index.ts';
+import { syncTest as say } from '#words/index.ts';
 
 const nameOf = (rig: Rig, { sourceId, listenerId }: { sourceId: string; listenerId: string }): string =>
   say.at({

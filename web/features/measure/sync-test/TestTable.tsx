@@ -16,7 +16,7 @@ import {
   Term,
 } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
-import { common, paths as say, textOf } from '#words/index.ts';
+import { common, syncTest as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly rigId: string;

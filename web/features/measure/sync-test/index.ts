@@ -1,1 +1,1 @@
-export { PathsScreen } from './PathsScreen.tsx';
+export { SyncTestScreen } from './SyncTestScreen.tsx';

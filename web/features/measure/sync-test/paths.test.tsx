@@ -11,9 +11,9 @@ import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/shared/store/index.ts';
 import type { TakeOffset } from '#web/shared/take/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
-import { common, paths as say } from '#words/index.ts';
+import { common, syncTest as say } from '#words/index.ts';
 import { HeapTable } from './HeapTable.tsx';
-import { PathsScreen } from './index.ts';
+import { SyncTestScreen } from './index.ts';
 import { keepSourceOfSlate, type SortedTake, sortTake } from './sort.ts';
 import type { Heap, HeapItem } from './useHeap.ts';
 
@@ -57,7 +57,7 @@ const tested = (measurements: readonly Measurement[]): Rig => {
 const open = (of: Rig) =>
   show(
     <Routes>
-      <Route path="/rigs/:rigId/sync/paths" element={<PathsScreen />} />
+      <Route path="/rigs/:rigId/sync/paths" element={<SyncTestScreen />} />
     </Routes>,
     { rig: of, at: `/rigs/${RIG_ID}/sync/paths` },
   );

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, sayProblem, uploadTake, useAppDispatch } from '#web/shared/store/index.ts';
 import { notesFrom, offsetOf, rememberFile, sourceOf, type TakeOffset } from '#web/shared/take/index.ts';
 import { type Job, lookAtTake, type TakeLook } from '#web/shared/workers/index.ts';
-import { paths as say } from '#words/index.ts';
+import { syncTest as say } from '#words/index.ts';
 
 /** A take of the heap, and how far it has come. */
 export interface HeapItem {

@@ -5,7 +5,7 @@ import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { Choice, formatDate, formatSigned } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import { guessClock } from './follows.ts';
 import type { BenchTake } from './useTake.ts';
 

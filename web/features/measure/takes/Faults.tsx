@@ -6,7 +6,7 @@ import { placesOf } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { formatClock, StateMark, Term } from '#web/shared/parts/index.ts';
-import { bench as say, textOf } from '#words/index.ts';
+import { takes as say, textOf } from '#words/index.ts';
 import { FAULTS } from './fault-names.ts';
 
 interface FaultsProps {

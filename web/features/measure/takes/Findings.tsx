@@ -15,7 +15,7 @@ import {
   Term,
 } from '#web/shared/parts/index.ts';
 import { offsetOf } from '#web/shared/take/index.ts';
-import { common, bench as say, textOf } from '#words/index.ts';
+import { common, takes as say, textOf } from '#words/index.ts';
 import { SlipListRow } from './SlipList.tsx';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { FoundTake } from '#api/index.ts';
 import { formatBytes } from '#web/shared/parts/index.ts';
 import { api, newId, sayProblem } from '#web/shared/store/index.ts';
-import { common, bench as say } from '#words/index.ts';
+import { common, takes as say } from '#words/index.ts';
 
 const SHOWN_OF_HASH = 8;
 const nameOf = ({ sha256, ending }: FoundTake): string =>

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { formatClock } from '#web/shared/parts/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
 import { framesBetween, type SmallFrame } from '#web/shared/workers/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
 interface Props {

@@ -7,7 +7,7 @@ import { type Evaluation, mainVoiceOf } from '#core/signal/index.ts';
 import { Choice, formatNumber, formatSigned, rich, sayCause } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { wordsIn } from '#web/shared/take/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import { levelOf } from './level-of.ts';
 import type { BenchTake } from './useTake.ts';
 

@@ -3,7 +3,7 @@ import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { formatClock, formatNumber, NumberInput, rich } from '#web/shared/parts/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
 import { framesBetween, type Job, matchMenu, type Region, type SmallFrame } from '#web/shared/workers/index.ts';
-import { common, bench as say } from '#words/index.ts';
+import { common, takes as say } from '#words/index.ts';
 import { notesWithClicks } from './marks.ts';
 import type { BenchTake } from './useTake.ts';
 

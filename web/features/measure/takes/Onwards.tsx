@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
 import { rich, useKey } from '#web/shared/parts/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
 /** Next steps with the takes on Measure: balance, try processing, blind comparison. */

@@ -17,7 +17,7 @@ import {
 } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { guessPair, offsetOf } from '#web/shared/take/index.ts';
-import { common, bench as say, textOf } from '#words/index.ts';
+import { common, takes as say, textOf } from '#words/index.ts';
 import { settingsThatFollow } from './follows.ts';
 import type { BenchTake } from './useTake.ts';
 

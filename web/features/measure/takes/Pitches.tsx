@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Spectrogram } from '#core/audio/measure/index.ts';
 import { type LaneView, SpectrogramChart } from '#web/shared/charts/index.ts';
 import { useSound, Working } from '#web/shared/take/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
 interface Props {

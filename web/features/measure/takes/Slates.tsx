@@ -12,7 +12,7 @@ import {
   StateMark,
 } from '#web/shared/parts/index.ts';
 import { keepSkew, offsetOfNotes, offsetOfSlate, skewOf, UNKNOWN_SKEW_MS } from '#web/shared/take/index.ts';
-import { common, bench as say } from '#words/index.ts';
+import { common, takes as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
 /** The sync slates in a take: audio against video of each, and how its frames came through. */

@@ -3,7 +3,7 @@ import type { Rate } from '#core/model/units/index.ts';
 import type { SlipItem, SlipList } from '#core/output/exchange/index.ts';
 import { formatClock, formatNumber, formatSigned, rich } from '#web/shared/parts/index.ts';
 import { CorrectedWav, SlipExports } from '#web/shared/take/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import type { Comparison } from './useComparison.ts';
 import type { BenchTake } from './useTake.ts';
 

@@ -5,7 +5,7 @@ import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { formatBytes, formatDate } from '#web/shared/parts/index.ts';
 import { api } from '#web/shared/store/index.ts';
-import { common, bench as say } from '#words/index.ts';
+import { common, takes as say } from '#words/index.ts';
 
 interface Props {
   readonly takes: readonly TakeRecord[];

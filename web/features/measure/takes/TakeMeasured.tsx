@@ -8,7 +8,7 @@ import { type LaneView, LoudnessChart, SpectrumChart } from '#web/shared/charts/
 import { Choice, formatNumber, rich, Term } from '#web/shared/parts/index.ts';
 import { TARGETS, type TargetId } from '#web/shared/take/index.ts';
 import type { TakeLook } from '#web/shared/workers/index.ts';
-import { common, bench as say } from '#words/index.ts';
+import { common, takes as say } from '#words/index.ts';
 import { Faults } from './Faults.tsx';
 import { guessListener } from './fault-names.ts';
 import { LevelIntoRig } from './LevelIntoRig.tsx';

@@ -12,7 +12,7 @@ import { answer, noServer, overtaken, stubServer } from '#web/server.testkit.ts'
 import { makeStore, selectRig } from '#web/shared/store/index.ts';
 import { useTakeNotes } from '#web/shared/take/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import { restingTake } from './bench.testkit.ts';
 import { Findings } from './Findings.tsx';
 import { moveMark, toggleMark } from './marks.ts';

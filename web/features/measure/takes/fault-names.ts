@@ -2,7 +2,7 @@ import type { FaultId } from '#core/audio/measure/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { wordsIn } from '#web/shared/take/index.ts';
 import type { TermId } from '#words/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 
 /** What a fault is called, and the entry of the glossary that explains it. */
 export const FAULTS: Record<FaultId, { readonly name: string; readonly term: TermId }> = {

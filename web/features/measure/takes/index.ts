@@ -1,1 +1,1 @@
-export { BenchScreen } from './BenchScreen.tsx';
+export { TakesScreen } from './TakesScreen.tsx';

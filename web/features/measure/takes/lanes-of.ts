@@ -3,7 +3,7 @@ import { rateName } from '#core/model/units/index.ts';
 import type { LaneData, LanesProps } from '#web/shared/charts/index.ts';
 import { formatNumber } from '#web/shared/parts/index.ts';
 import { offsetOfNotes } from '#web/shared/take/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import type { MarkKind } from './marks.ts';
 import type { BenchTake } from './useTake.ts';
 

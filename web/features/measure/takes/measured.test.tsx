@@ -7,7 +7,7 @@ import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { TARGETS } from '#web/shared/take/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import { restingTake } from './bench.testkit.ts';
 import { guessListener } from './fault-names.ts';
 import { Measured } from './TakeMeasured.tsx';

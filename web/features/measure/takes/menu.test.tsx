@@ -6,7 +6,7 @@ import type { TakeNotes } from '#api/index.ts';
 import type { MenuClick } from '#core/audio/measure/index.ts';
 import type { Region } from '#web/shared/workers/index.ts';
 import { show } from '#web/web.testkit.tsx';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import { restingTake } from './bench.testkit.ts';
 import { MenuRegion } from './MenuRegion.tsx';
 

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Diagnosis } from '#core/audio/measure/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
 import { diagnoseTake, type Job } from '#web/shared/workers/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 
 export interface Diagnosed {
   readonly diagnosis: Diagnosis | null;

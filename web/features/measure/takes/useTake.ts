@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { TakeRecord } from '#api/index.ts';
 import { type KeptNotes, sourceOf, useTakeNotes } from '#web/shared/take/index.ts';
 import { type Job, lookAtTake, type Progress, type TakeLook } from '#web/shared/workers/index.ts';
-import { bench as say } from '#words/index.ts';
+import { takes as say } from '#words/index.ts';
 import { notesAfter } from './marks.ts';
 
 /** A take on Measure: what was found in it, what a person made of that, and the work under way. */

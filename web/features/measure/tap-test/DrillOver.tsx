@@ -3,7 +3,7 @@ import { faultsOf } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { StateMark } from '#web/shared/parts/index.ts';
-import { tap as say, textOf } from '#words/index.ts';
+import { tapTest as say, textOf } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
 /** Where a drill stands; once it is over, what it was, and how few takes would have done. */

@@ -13,7 +13,7 @@ import type { Rig } from '#core/model/rig/index.ts';
 import { formatNumber, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { explainTap, type Job } from '#web/shared/workers/index.ts';
-import { tap as say, textOf } from '#words/index.ts';
+import { tapTest as say, textOf } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
 interface Props {

@@ -5,7 +5,7 @@ import { figuresOf, type Judged, type Taken } from '#core/desk-tests/tap-test/in
 import type { Rig } from '#core/model/rig/index.ts';
 import { rich } from '#web/shared/parts/index.ts';
 import { applyStep, newId, useAppDispatch } from '#web/shared/store/index.ts';
-import { tap as say, textOf } from '#words/index.ts';
+import { tapTest as say, textOf } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
 /** Figures measured by the takes, ready to be added to the rig: with them, alignment uses measured instead of typical values. */

@@ -1,6 +1,6 @@
 import type { GateQuestion } from '#core/desk-tests/tap-test/index.ts';
 import { StateMark } from '#web/shared/parts/index.ts';
-import { tap as say, textOf } from '#words/index.ts';
+import { tapTest as say, textOf } from '#words/index.ts';
 
 interface Props {
   readonly questions: readonly GateQuestion[];

@@ -5,7 +5,7 @@ import { levelOf, type TapCell } from '#core/desk-tests/tap-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { formatNumber, sayCause } from '#web/shared/parts/index.ts';
 import { applyStep, newId, useAppDispatch } from '#web/shared/store/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tapTest as say } from '#words/index.ts';
 
 interface Props {
   readonly rig: Rig;

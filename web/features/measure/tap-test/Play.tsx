@@ -9,7 +9,7 @@ import { tapSheet } from '#core/output/sheets/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { Choice, printSheets, rich, SourceLetter, saveBlob, Term } from '#web/shared/parts/index.ts';
 import { type Job, type MadeFile, makeSlate } from '#web/shared/workers/index.ts';
-import { common, tap as say, textOf } from '#words/index.ts';
+import { common, tapTest as say, textOf } from '#words/index.ts';
 import { Gate } from './Gate.tsx';
 import type { Tap } from './useTap.ts';
 

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { cellKey, type TapCell } from '#core/desk-tests/tap-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { type PairCell, PairGrid, StateMark, useKeyHint, wantOf } from '#web/shared/parts/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tapTest as say } from '#words/index.ts';
 import { sayUnderLoudest, verdictOf } from './words.ts';
 
 /** Which reading is looked at. */

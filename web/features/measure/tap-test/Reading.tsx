@@ -19,7 +19,7 @@ import {
   sayBand,
   wantOf,
 } from '#web/shared/parts/index.ts';
-import { tap as say, textOf } from '#words/index.ts';
+import { tapTest as say, textOf } from '#words/index.ts';
 import { Level } from './Level.tsx';
 import { sentencesOf } from './sentences.ts';
 import { saySure, sayUnderLoudest, verdictOf } from './words.ts';

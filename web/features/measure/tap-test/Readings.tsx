@@ -11,7 +11,7 @@ import {
 import type { Rig } from '#core/model/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { rich, StateMark } from '#web/shared/parts/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tapTest as say } from '#words/index.ts';
 import { DrillOver } from './DrillOver.tsx';
 import { Explain } from './Explain.tsx';
 import { Figures } from './Figures.tsx';

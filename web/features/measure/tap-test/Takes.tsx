@@ -12,7 +12,7 @@ import {
   useKey,
 } from '#web/shared/parts/index.ts';
 import { hideFaultFor, type Job } from '#web/shared/workers/index.ts';
-import { common, tap as say } from '#words/index.ts';
+import { common, tapTest as say } from '#words/index.ts';
 import type { KeptTake } from './kept.ts';
 import { type Recording, recordInput } from './record.ts';
 import type { Tap } from './useTap.ts';

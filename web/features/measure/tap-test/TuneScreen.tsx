@@ -6,7 +6,7 @@ import { FRAME_RATES, hertz, ratioFromDb } from '#core/model/units/index.ts';
 import { LevelSlider } from '#web/shared/listen/index.ts';
 import { rich, Term, useKey } from '#web/shared/parts/index.ts';
 import { playTune, SlateCanvas, type TunePlayer, tryTune } from '#web/shared/players/index.ts';
-import { common, tap as say } from '#words/index.ts';
+import { common, tapTest as say } from '#words/index.ts';
 
 const SIXTY = FRAME_RATES.find((r) => hertz(r) === 60)!;
 /** Quiet at first: the user turns it up. */

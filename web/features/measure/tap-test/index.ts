@@ -1,3 +1,3 @@
 export { Gate } from './Gate.tsx';
-export { TapScreen } from './TapScreen.tsx';
+export { TapTestScreen } from './TapTestScreen.tsx';
 export { TuneScreen, TuneStage } from './TuneScreen.tsx';

@@ -21,8 +21,8 @@ import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/shared/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
-import { tap as say } from '#words/index.ts';
-import { TapScreen } from './index.ts';
+import { tapTest as say } from '#words/index.ts';
+import { TapTestScreen } from './index.ts';
 import { keep, NO_TAP, readKept } from './kept.ts';
 import { saySure, sayUnderLoudest, verdictOf } from './words.ts';
 
@@ -77,7 +77,7 @@ beforeEach(() => {
 const open = (view: string, here = rig) =>
   show(
     <Routes>
-      <Route path="/rigs/:rigId/tap" element={<TapScreen />} />
+      <Route path="/rigs/:rigId/tap" element={<TapTestScreen />} />
     </Routes>,
     { rig: here, at: `/rigs/${RIG_ID}/tap?view=${view}` },
   );

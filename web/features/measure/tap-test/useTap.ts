@@ -5,7 +5,7 @@ import type { Rig } from '#core/model/rig/index.ts';
 import { newId, uploadTake } from '#web/shared/store/index.ts';
 import { rememberFile, sourceOf } from '#web/shared/take/index.ts';
 import { type Job, readTapTake, tapStandIn } from '#web/shared/workers/index.ts';
-import { tap as say } from '#words/index.ts';
+import { tapTest as say } from '#words/index.ts';
 import { type KeptTake, type KeptTap, keep, NO_TAP, readKept } from './kept.ts';
 
 /** A job in progress, or one that failed. */

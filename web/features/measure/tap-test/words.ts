@@ -1,7 +1,7 @@
 import { apartOf, type Disagreement, NOT_UNCONNECTED, type TapCell } from '#core/desk-tests/tap-test/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { formatNumber } from '#web/shared/parts/index.ts';
-import { tap as say, textOf } from '#words/index.ts';
+import { tapTest as say, textOf } from '#words/index.ts';
 
 /** A disagreement in a word or two, for a cell of the table. */
 export const DISAGREES: Readonly<Record<Disagreement['kind'], string>> = {

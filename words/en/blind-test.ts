@@ -1,0 +1,58 @@
+import { message } from '../message.ts';
+
+/** Blind trials. */
+export const blindTest = {
+  blindTrial: message('Blind trial'),
+  chooseTwoTakesIn: message('Choose two takes in Measure, or try processing on one and compare it with itself.'),
+  findingSameWordsIn: message('finding the same words in both'),
+  processed: message('{first}, processed', { first: 'name' }),
+  blindTrialB: message('Blind trial, A {n0}, B {n1}: {next}', { n0: 'text', n1: 'text', next: 'text' }),
+  is: message('A is'),
+  bIs: message(', B is'),
+  nothingIsSetFor: message('Nothing is set for this take yet. <a>Try processing on it</a> first.'),
+  sEachMatchedIn: message('{SECONDS} s of each, matched in loudness ({apartLu} LU apart). {like}', {
+    SECONDS: 'text',
+    apartLu: 'text',
+    like: 'text',
+  }),
+  startTrial: message('Start the trial'),
+  rounds: message('Rounds'),
+  startP: message('Start <kbd>p</kbd>'),
+  toDetectDifferenceYou: message(
+    'To detect a difference you hear 7 times in 10, you need {clear} rounds; 4 times in 10, {faint} rounds (80% of trials). Fix the number now: stopping early on a good streak proves nothing.',
+    { clear: 'text', faint: 'text' },
+  ),
+  xIs: message('X is A'),
+  xIsB: message('X is B'),
+  anotherTrial: message('Another trial'),
+  roundWhichTwoIs: message('Round {n1} of {rounds}: which of the two is X?', { n1: 'text', rounds: 'text' }),
+  listenAsOftenAs: message('Listen as often as you like.'),
+  xIsKeyed: message('X is A <kbd>a</kbd>'),
+  xIsBB: message('X is B <kbd>b</kbd>'),
+  youllSeeYourScore: message('You’ll see your score after the last round.'),
+  earlierTrials: message('Earlier trials'),
+  andB: message('A and B'),
+  correct: message('Correct'),
+  byGuessing: message('By guessing'),
+  and: message('{a} and {b}', { a: 'text', b: 'text' }),
+  values: message('{correct} of {rounds}', { correct: 'text', rounds: 'text' }),
+  roundsProveNothingGuessing: message(
+    '{rounds} rounds prove nothing: guessing gets all of them right too often. Choose at least 5.',
+    { rounds: 'text' },
+  ),
+  youNeedRightGuessing: message(
+    'You need {needed} of {rounds} right (guessing gets there at most 1 time in 20). A difference you hear 7 times in 10 is found in {often}% of trials, 4 times in 10 in {seldom}%.',
+    { needed: 'text', rounds: 'text', often: 'text', seldom: 'text' },
+  ),
+  fewerThanIn: message('fewer than 1 in 1,000'),
+  youHeardDifference: message('You heard the difference.'),
+  thatDoesntShowThat: message('That doesn’t show that you heard a difference, nor that there is none.'),
+  rightGuessingDoesAs: message('{correct} of {rounds} right. Guessing does as well in {guess} of trials. {none}', {
+    correct: 'text',
+    rounds: 'text',
+    guess: 'text',
+    none: 'text',
+  }),
+  bothSaySameWords: message('Both say the same words at the same time.'),
+  theyArentTakesOne: message('They aren’t takes of one sound: the words may give them away, however they sound.'),
+};

@@ -1,0 +1,41 @@
+import { message } from '../message.ts';
+
+/** The pages on a phone. */
+export const phone = {
+  toDo: message('To do ({tasks, number})', { tasks: 'number' }),
+  run: message('Run'),
+  testTunes: message('Test tunes'),
+  thisRigIsToo: message('This rig is too large to work out on a phone. Use the computer.'),
+  rigs: message('Rigs'),
+  cantReachComputerIs: message('Can’t reach the computer. Is this phone on the same network?'),
+  openingRig: message('Opening the rig…'),
+  onPhone: message('On the phone'),
+  addTasks: message('To do at the desk'),
+  nothingToDo: message('Nothing to do.'),
+  doneAndSentTo: message('Done, and sent to the computer.'),
+  done: message('Done'),
+  sending: message('Sending {file}…', { file: 'name' }),
+  sendingWith: message('Sending {file}: {share}%', { file: 'name', share: 'text' }),
+  isInMeasureOn: message('{file} is in Measure on the computer.', { file: 'name' }),
+  computerIsntResponding: message(
+    'The computer isn’t responding. Choose the file again later: sending goes on from where it stopped.',
+  ),
+  sendTakeToMeasure: message('Send a take to Measure'),
+  recordWithYourPhones: message(
+    'Record with your phone’s recorder or camera app, then choose the file. Ask people before you record them.',
+  ),
+  chooseTake: message('Choose a take'),
+  takeForMeasure: message('Take for Measure'),
+  whichRig: message('Which rig?'),
+  cantReachComputer: message('Can’t reach the computer.'),
+  computerCouldntReadThat: message('The computer couldn’t read that. Try again.'),
+  mellowTapOnPhone: message('Mellow Tap on a phone'),
+  enterCodeShownOn: message("Enter the code shown on the computer under Run '>' On a phone. Each code works once."),
+  code: message('Code'),
+  open: message('Open'),
+  playTestTune: message('Play a test tune'),
+  thisPhonePlays: message('This phone plays'),
+  tune: message('tune {n1}, {own}', { n1: 'text', own: 'name' }),
+  tuneWith: message('tune {n1}', { n1: 'text' }),
+  chooseNumberThatComputer: message('Choose the number that the computer shows for it.'),
+};
