@@ -33,7 +33,7 @@ describe('the walls between folders', () => {
       ).summary;
       const expected = BREAKS.map(([, , rule], i) => `${files[i]}: ${rule}`);
       expect(violations.map((v) => `${v.from}: ${v.rule.name}`).sort()).toEqual(
-        [...expected, ...circle.map((file) => `${file}: no-circle`)].sort(),
+        [...expected, `${circle[0]}: no-circle`].sort(),
       );
     } finally {
       for (const file of [...files, ...circle]) rmSync(file, { force: true });

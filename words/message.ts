@@ -4,7 +4,7 @@ import { IntlMessageFormat } from 'intl-messageformat';
  * What a parameter is. A count chooses between one and many; a number is shown as the reader's locale writes it; a name
  * was typed by a person, and is quoted and never altered; text is shown as it is.
  */
-export type ParameterKind = 'count' | 'number' | 'name' | 'text';
+type ParameterKind = 'count' | 'number' | 'name' | 'text';
 
 interface ValueOf {
   count: number;

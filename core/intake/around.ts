@@ -62,11 +62,11 @@ export const isFedByLead = (rig: Rig, deviceId: string): boolean =>
     if (c.to.deviceId !== deviceId || c.medium !== 'lead') return false;
     return portsOf(typeOf(rig, deviceId)).get(c.to.portId)?.level === 'microphone';
   });
-export const voicePort = (type: DeviceType): PortSpec | undefined => type.ports.find((p) => p.does === 'voice');
+const voicePort = (type: DeviceType): PortSpec | undefined => type.ports.find((p) => p.does === 'voice');
 export const earsPort = (type: DeviceType): PortSpec | undefined => type.ports.find((p) => p.does === 'ears');
 
 /** Whether someone talks into a device. */
-export const isTalkedInto = (rig: Rig, deviceId: string): boolean =>
+const isTalkedInto = (rig: Rig, deviceId: string): boolean =>
   rig.cables.some((c) => c.medium === 'air' && c.to.deviceId === deviceId && isPerson(typeOf(rig, c.from.deviceId)));
 
 /** Where something comes into a computer, or leaves it: the end that programs see, and the device at the other end of the cable. */

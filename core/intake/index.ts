@@ -3,10 +3,9 @@ export {
   OCCASIONS,
   type Occasion,
   type OccasionAnswers,
-  type OccasionAsk,
   rigFor,
   takenOf,
   wordsFor,
 } from './occasions.ts';
-export type { Answers, Decision } from './questions.ts';
+export type { Decision } from './questions.ts';
 export { type DeskOptions, type DeskRead, readDesk } from './read-desk.ts';

@@ -34,7 +34,7 @@ export interface Fix {
 /** Where in the work it is looked at. */
 export type Stage = 'wire' | 'route' | 'level' | 'sync';
 
-export type Where = Partial<Finding['where']>;
+type Where = Partial<Finding['where']>;
 
 /** A figure that a finding is based on, with its source. */
 export interface Reason {

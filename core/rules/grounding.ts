@@ -41,7 +41,7 @@ function joinsScreens(lead: LeadSeen): boolean {
 }
 
 /** On the AC power by a plug with an ground, as it stands now. */
-export function isEarthed({ device, type }: Box): boolean {
+function isEarthed({ device, type }: Box): boolean {
   if (!type.power?.earthed) return false;
   const supply = type.power.supply ? type.settings.find((s) => s.id === type.power!.supply) : undefined;
   return !supply || settingOf(device, supply).value !== 'battery';

@@ -1,9 +1,8 @@
 export { check, checkBy, fixesOf, RULES } from './check.ts';
-export type { Finding, Fix, Reason, Rule, Severity, Stage } from './finding.ts';
-export { type GearFault, type GearRead, gearFaults, readGear } from './gear.ts';
+export type { Finding, Fix, Severity } from './finding.ts';
+export { gearFaults, readGear } from './gear.ts';
 export {
   chainOf,
-  familyOf,
   isBalanced,
   type LeadSeen,
   leadBetween,
@@ -14,5 +13,5 @@ export {
 } from './leads.ts';
 export { limitFor, limitOf } from './lengths.ts';
 export { batteryHours } from './power.ts';
-export { type Answer, askedBy, isAssumed, optionsOf, type Question, questionsOf } from './questions.ts';
-export { type Tally, tally } from './tally.ts';
+export { type Answer, askedBy, isAssumed, type Question, questionsOf } from './questions.ts';
+export { tally } from './tally.ts';

@@ -255,7 +255,7 @@ const partsBetween = (lead: LeadSeen): string[] | null => {
 };
 
 /** The positions that a setting can have, in words; null where it is turned, not switched. */
-export function optionsOf(spec: SettingSpec): [SettingValue, Text][] | null {
+function optionsOf(spec: SettingSpec): [SettingValue, Text][] | null {
   if (spec.kind === 'switch') return spec.options.map((o) => [o.value, o.label]);
   return spec.kind === 'mute'
     ? [

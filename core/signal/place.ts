@@ -19,7 +19,7 @@ export interface Place {
   readonly read: Map<string, Read>;
 }
 
-export interface Read {
+interface Read {
   readonly source: number;
   readonly picture: Pair['picture'];
   readonly ways: readonly ReceivedPath[];

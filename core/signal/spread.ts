@@ -19,7 +19,7 @@ export interface Spread {
   readonly sounds: Lazy<Sounds>;
 }
 
-export interface Sounds {
+interface Sounds {
   readonly traced: Traced;
   readonly noiseDb: Float64Array;
   /** What has been read of it, place by place; and how the others were, of which much may be as it was. */

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
-export const root = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
+const root = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
 
 /** What did not hold, in a sentence. It ends the run. */
 export class Broken extends Error {}
@@ -15,7 +15,7 @@ export function hold(holds: boolean, says: string): asserts holds {
 
 export type Figures = Record<string, string | number>;
 
-export interface Answer {
+interface Answer {
   readonly status: number;
   // biome-ignore lint/suspicious/noExplicitAny: answers are looked at, not used
   readonly json: any;
@@ -23,7 +23,7 @@ export interface Answer {
 
 const START_MS = 60_000;
 
-export const freePort = (): Promise<number> =>
+const freePort = (): Promise<number> =>
   new Promise((resolve) => {
     const probe = createServer();
     probe.listen(0, '127.0.0.1', () => {

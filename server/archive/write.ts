@@ -94,7 +94,7 @@ export async function writeArchive(
   }
 }
 
-export async function allEvents(day: DayService, rigId: string): Promise<DayEvent[]> {
+async function allEvents(day: DayService, rigId: string): Promise<DayEvent[]> {
   const events: DayEvent[] = [];
   for (let after = 0, more = true; more; ) {
     const page = await day.after(rigId, after);

@@ -18,7 +18,7 @@ const MAX_A_SECOND = 30;
 /** Maximum number of remembered addresses; the least recently seen is dropped first. */
 const MAX_ADDRESSES = 5000;
 
-export type DoorWord =
+type DoorWord =
   | 'opened'
   | 'wrong code'
   | 'used code'
@@ -33,7 +33,7 @@ export interface DoorNote {
   readonly says: DoorWord;
 }
 
-export type Tried = { readonly token: string } | { readonly refused: DoorWord; readonly waitMs: number };
+type Tried = { readonly token: string } | { readonly refused: DoorWord; readonly waitMs: number };
 
 /** A phone that was let in. Its token is known by its hash alone. */
 export interface Pass {

@@ -37,7 +37,7 @@ export interface RigService {
 }
 
 /** What became of a save. */
-export type Saved = Pick<RigRecord, 'id' | 'revision' | 'updatedAt'>;
+type Saved = Pick<RigRecord, 'id' | 'revision' | 'updatedAt'>;
 
 /** What a measurement speaks of, for finding it again. */
 function pathsOf(m: Measurement): unknown {

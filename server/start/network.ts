@@ -3,7 +3,7 @@ import { networkInterfaces } from 'node:os';
 import { server as say } from '#words/index.ts';
 
 /** Addresses of this computer on its local networks. */
-export const localAddresses = (): string[] =>
+const localAddresses = (): string[] =>
   Object.values(networkInterfaces())
     .flat()
     .flatMap((a) => (a && a.family === 'IPv4' && !a.internal ? [a.address] : []));

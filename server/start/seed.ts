@@ -17,7 +17,7 @@ import { demoTakes } from '#demo/takes.ts';
 import type { Server } from './app.ts';
 
 /** Fixed ids: seeding twice, or after a stop halfway, makes nothing twice. */
-export const DEMO_RIG_ID = '0b0a7405-e000-4000-8000-000000000001';
+const DEMO_RIG_ID = '0b0a7405-e000-4000-8000-000000000001';
 /** Rigs without takes; they come first, and count for nothing in whether the demo was ever there. */
 const OTHERS = [quayTalk, gliderCorner, skerryNet, clayHour, mothNight, quayDeskMixer, quayDeskStraight];
 const rigId = (n: number): string => `0b0a7405-e000-4000-8000-${String(n).padStart(12, '0')}`;

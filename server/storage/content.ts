@@ -12,7 +12,7 @@ export interface Content {
   mend(): Promise<void>;
 }
 
-export interface KeepOptions {
+interface KeepOptions {
   /** What becomes of bytes whose rows were refused, where they do not simply go. */
   readonly refused?: (staged: Staged, error: unknown) => Promise<void>;
   /** A database that rows are copied from: see `writeBeside`. */

@@ -29,11 +29,11 @@ export interface TakeService {
   addWithin(db: Writing, take: NewTake): Promise<void>;
 }
 
-export interface Piece {
+interface Piece {
   readonly at: number;
   readonly totalBytes: number;
 }
-export interface NewTake {
+interface NewTake {
   readonly id: string;
   readonly name: string;
   readonly bytes: number;

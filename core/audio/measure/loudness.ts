@@ -10,7 +10,7 @@ export interface Loudness {
 }
 
 /** What is heard now. */
-export interface Live {
+interface Live {
   readonly momentaryLufs: number | null;
   readonly shortTermLufs: number | null;
 }

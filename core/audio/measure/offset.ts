@@ -22,7 +22,7 @@ export interface Offset {
   readonly points: readonly OffsetPoint[];
 }
 
-export interface OffsetPoint {
+interface OffsetPoint {
   readonly atMs: number;
   readonly offsetMs: number;
   readonly z: number;

@@ -6,7 +6,7 @@ export interface Mark {
 }
 
 /** One flash with its clap. */
-export interface MarkPair {
+interface MarkPair {
   readonly flashMs: number;
   readonly clapMs: number;
   /** Sound minus picture: positive when the sound is late. */

@@ -21,7 +21,7 @@ export interface Aim {
 }
 
 /** A piece of someone's talk, and how far a track is below the voice there, dB. */
-export interface Place extends Stretch {
+interface Place extends Stretch {
   readonly underLu: number;
 }
 

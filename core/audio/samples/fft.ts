@@ -2,7 +2,7 @@
  * A real transform of one size. The spectrum is packed as N values: [DC, Nyquist, re 1, im 1, re 2, im 2, ...].
  * Forward is unscaled; inverse divides by N, so that a round trip is the identity.
  */
-export interface Fft {
+interface Fft {
   readonly size: number;
   forward(input: Float32Array, spectrum: Float32Array): void;
   inverse(spectrum: Float32Array, output: Float32Array): void;

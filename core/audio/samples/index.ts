@@ -1,6 +1,6 @@
 export { type ByteSource, bytesInMemory } from './bytes.ts';
 export { corrected, type Piece } from './correct.ts';
-export { type Correlator, type Fft, type FftOf, fftOver, fftSize, type PffftModule } from './fft.ts';
+export { type Correlator, type FftOf, fftOver, fftSize, type PffftModule } from './fft.ts';
 export {
   type Layout,
   layoutName,
@@ -14,7 +14,7 @@ export { seededNormal, seededRandom } from './random.ts';
 export { channelOf, type Recording, recordingOf } from './recording.ts';
 export { decimate, decimateReach, resample, resampleReach } from './resample.ts';
 export { interpolators, kaiser, sinc } from './sinc.ts';
-export { openWav, type WavOptions } from './wav.ts';
+export { openWav } from './wav.ts';
 export { WavError, type WavErrorCode } from './wav-error.ts';
-export { type WavStreamOptions, wavPieces } from './wav-stream.ts';
+export { wavPieces } from './wav-stream.ts';
 export { encodeWav, wavHeader } from './wav-write.ts';

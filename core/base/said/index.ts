@@ -1,13 +1,10 @@
 export {
-  type Kind,
   keyOf,
   listOf,
-  type ParamsOf,
   quoted,
   type Said,
   SaidError,
   type SaidValue,
-  type Sayer,
   type Sayers,
   type Saying,
   sayersOf,

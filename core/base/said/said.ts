@@ -1,5 +1,5 @@
 /** What a parameter is: see words/message.ts. A text may be said itself, or be a list of such. */
-export type Kind = 'count' | 'number' | 'name' | 'text';
+type Kind = 'count' | 'number' | 'name' | 'text';
 export type Saying = Readonly<Record<string, Kind>>;
 
 /** What is said by a code, or as it is: a name, a figure. */
@@ -11,7 +11,7 @@ interface ValueOf {
   name: string;
   text: SaidValue;
 }
-export type ParamsOf<S extends Saying> = { readonly [K in keyof S]: ValueOf[S[K]] };
+type ParamsOf<S extends Saying> = { readonly [K in keyof S]: ValueOf[S[K]] };
 
 /** A message as data: a code with its parameters. Its sentence is in words/, in each language. */
 export interface Said {
@@ -20,7 +20,7 @@ export interface Said {
 }
 
 /** One saying: called with what it is about, it is said. */
-export interface Sayer<S extends Saying> {
+interface Sayer<S extends Saying> {
   (...params: keyof S extends never ? [] : [ParamsOf<S>]): Said;
   readonly code: string;
   readonly spec: S;

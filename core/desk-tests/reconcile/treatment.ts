@@ -22,7 +22,7 @@ export interface TreatingPlace {
 }
 
 /** What a treatment asks of a place, in the device's own units. */
-export interface TreatedSetting extends SettingChange {
+interface TreatedSetting extends SettingChange {
   readonly spec: ValueSpec;
   readonly now: number;
   readonly value: number;

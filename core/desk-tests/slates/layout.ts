@@ -2,8 +2,8 @@ import { CODE_BITS, codeOf } from './code.ts';
 import { framesABeat, framesALoop, isLit, type Slate } from './film.ts';
 
 /** Cells of the panel, each bit beside its inverse; around them a black margin and a white ring, each a cell wide. */
-export const CELL_COLUMNS = 8;
-export const CELL_ROWS = 4;
+const CELL_COLUMNS = 8;
+const CELL_ROWS = 4;
 const FRAME_CELLS = 2;
 /** The panel in cells, ring included. */
 export const PANEL_COLUMNS = CELL_COLUMNS + 2 * FRAME_CELLS;

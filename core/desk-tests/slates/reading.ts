@@ -19,7 +19,7 @@ export interface SlateSights {
 }
 
 /** One beat: when the picture shows it, when it is heard. */
-export interface SlateBeat {
+interface SlateBeat {
   readonly pictureMs: number;
   readonly soundMs: number;
   /** Sound minus picture: positive when the sound is late. */
@@ -28,7 +28,7 @@ export interface SlateBeat {
 }
 
 /** How pictures of the slate came through. */
-export interface PictureRun {
+interface PictureRun {
   /** Pictures in which the code was read, of those that the slate was in. */
   readonly read: number;
   readonly of: number;

@@ -47,5 +47,5 @@ export function renderSlateSound(slate: Slate, seconds: number, sampleRateHz: nu
 }
 
 /** The instants at which beats are due, in seconds of the film. */
-export const beatS = (slate: Slate, beat: number): number =>
+const beatS = (slate: Slate, beat: number): number =>
   (beat * framesABeat(slate.rate) * slate.rate.den) / slate.rate.num;

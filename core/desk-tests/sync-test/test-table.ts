@@ -106,7 +106,7 @@ function testedPath(rig: Rig, evaluation: Evaluation, pair: Pair, expects: Retur
 }
 
 /** Delay settings that act on a pair's sound or picture. */
-export const settingsOn = (rig: Rig, evaluation: Evaluation, pair: Pair): string[] =>
+const settingsOn = (rig: Rig, evaluation: Evaluation, pair: Pair): string[] =>
   delaySettingsFor(rig, evaluation, pair.listenerId)
     .filter((s) => s.delaysSound.includes(pair.sourceId) || s.delaysPicture.includes(pair.sourceId))
     .map((s) => `${s.deviceId}.${s.spec.id}`);

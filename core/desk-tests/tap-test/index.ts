@@ -1,7 +1,6 @@
 export { figuresOf, levelOf } from './apply.ts';
 export type { Disagreement } from './disagree.ts';
 export {
-  type DrillTable,
   drillTable,
   fewestTakes,
   type Guess,
@@ -11,7 +10,7 @@ export {
   standInTake,
   tappable,
 } from './drill.ts';
-export { type AllExpected, cellKey, type Expected, type ExpectedWay, expectedOf } from './expected.ts';
+export { type AllExpected, cellKey, type Expected, expectedOf } from './expected.ts';
 export { type At, type Explanation, explain } from './explain.ts';
 export { type GateQuestion, gateOf } from './gate.ts';
 export {
@@ -20,10 +19,9 @@ export {
   judge,
   type TakeRead,
   type TapCell,
-  type TimeKnown,
 } from './judge.ts';
 export { PLAYER_SKEW_MS, picturesOf, type TunePicture } from './picture.ts';
 export { type Player, type Players, playersOf } from './players.ts';
 export { NOT_UNCONNECTED, SAY_JOINS, sayDisagreement, sayPlan, sayWander, sayWay, TIME_KNOWN } from './say.ts';
-export { type Likeness, namedIn, whoseTake } from './sort.ts';
+export { namedIn, whoseTake } from './sort.ts';
 export type { Taken } from './taken.ts';

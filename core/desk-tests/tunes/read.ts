@@ -13,7 +13,7 @@ import { TUNE_GAIN, TUNES } from './tune.ts';
 import { readWandering, type Wander, type Wandering, wanderOf } from './wander.ts';
 
 /** How sure it is that a tune is in a take. */
-export type Word = 'found' | 'perhaps' | 'not-found';
+type Word = 'found' | 'perhaps' | 'not-found';
 
 /** One tune that was looked for in a take. */
 export interface TuneReading {

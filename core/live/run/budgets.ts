@@ -16,7 +16,7 @@ import { batteryHours } from '#core/rules/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { say } from './sayings.ts';
 
-export type BudgetKind = 'battery' | 'disk' | 'upstream' | 'sockets' | 'outlets';
+type BudgetKind = 'battery' | 'disk' | 'upstream' | 'sockets' | 'outlets';
 
 /** A figure that a user reads off and enters: battery capacity, free disk space. */
 export interface Gauge {

@@ -6,7 +6,7 @@ import type { Budget } from './budgets.ts';
 import { say } from './sayings.ts';
 import type { Ticks } from './session.ts';
 
-export type CheckKind = 'seen' | 'meter' | 'hears' | 'silent' | 'call' | 'take' | 'budget' | 'finding';
+type CheckKind = 'seen' | 'meter' | 'hears' | 'silent' | 'call' | 'take' | 'budget' | 'finding';
 
 /** Something to be found well before one begins. */
 export interface DayCheck {

@@ -12,7 +12,7 @@ export interface ControlChart {
   readonly provisional: boolean;
   readonly points: readonly ControlPoint[];
 }
-export interface ControlPoint extends ChartPoint {
+interface ControlPoint extends ChartPoint {
   /** CUSUM: sums of deviations above and below the mean, in standard deviations. */
   readonly up: number;
   readonly down: number;
@@ -22,8 +22,8 @@ export interface ControlPoint extends ChartPoint {
 }
 
 /** Number of sessions for a baseline; with fewer, down to the minimum, it is provisional. */
-export const BASELINE = 20;
-export const MIN_BASELINE = 5;
+const BASELINE = 20;
+const MIN_BASELINE = 5;
 /**
  * CUSUM tuned for shifts of two standard deviations: slack of half of that; the limit so that a mean and spread that are
  * themselves estimated from twenty points keep false alarms under one in two hundred (by simulation, see the test).

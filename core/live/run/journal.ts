@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Lists that are ticked on a day: the ways up, the way down, and the checks. */
-export const LISTS = ['first', 'standing', 'since', 'down', 'checks'] as const;
+const LISTS = ['first', 'standing', 'since', 'down', 'checks'] as const;
 export type ListId = (typeof LISTS)[number];
 
 const Said = z.string().max(400);

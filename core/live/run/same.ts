@@ -12,7 +12,7 @@ export interface Print {
   readonly toneHz: number | null;
   readonly sidesDb: number | null;
 }
-export type PrintId = keyof Print;
+type PrintId = keyof Print;
 
 interface Measure {
   readonly id: PrintId;

@@ -10,7 +10,7 @@ export interface Tick {
 }
 export type Ticks = Readonly<Record<string, Tick>>;
 
-export interface Marker {
+interface Marker {
   readonly id: string;
   readonly at: string;
   readonly says: string;

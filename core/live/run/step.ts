@@ -2,7 +2,7 @@ import { listOf, type Said } from '#core/base/said/index.ts';
 import { say } from './sayings.ts';
 import { type DayBox, type DayScene, volumesOf } from './scene.ts';
 
-export type StepKind =
+type StepKind =
   | 'quiet'
   | 'phantom-off'
   | 'unplug'

@@ -94,7 +94,7 @@ export interface Look {
   readonly bits: number;
   readonly answers: readonly LookAnswer[];
 }
-export interface LookAnswer {
+interface LookAnswer {
   readonly answer: string;
   /** How likely it is, 0 to 1. */
   readonly share: number;

@@ -21,7 +21,7 @@ export const answerOf = (lineup: Lineup, planted: Suspect, key: string): string 
   (planted.changes.get(key) ?? lineup.drawn.get(key) ?? [usualAnswer(key)])[0]!;
 
 /** Complaints that someone at this desk could make of a fault: what it surely changed for the worse, put as a symptom. */
-export function complaintsOf(rig: Rig, lineup: Lineup, planted: Suspect): Complaint[] {
+function complaintsOf(rig: Rig, lineup: Lineup, planted: Suspect): Complaint[] {
   const all = rig.listeners.flatMap((l) =>
     SYMPTOMS.filter((s) => s.id !== 'nothing-at-all').flatMap((s) =>
       (s.of === 'all' ? [null] : rig.sources.map((x) => x.id)).map(
@@ -41,7 +41,7 @@ export function complaintsOf(rig: Rig, lineup: Lineup, planted: Suspect): Compla
 const MAX_LOOKS = 30;
 
 /** Looks until the fault is named, as the program asks for them; Infinity where it never is, or another one is named for good. */
-export function looksNeeded(rig: Rig, lineup: Lineup, planted: Suspect, complaint: Complaint): number {
+function looksNeeded(rig: Rig, lineup: Lineup, planted: Suspect, complaint: Complaint): number {
   const book = lookBook(rig, lineup);
   const told: Told[] = [...toldBy(rig, complaint)];
   for (let n = 0; n <= MAX_LOOKS; n++) {

@@ -88,7 +88,6 @@ export const isEnough = (link: Link, need: Need): boolean => {
 
 /** What a USB connection leaves for video, Gbit/s: isochronous as video class devices use it, or bulk (typical, USB 2); USB 3 by its signalling. */
 export const USB_VIDEO_GBPS = { 'usb-2-isochronous': 0.19, 'usb-2-bulk': 0.28, 'usb-5': 3.2, 'usb-10': 7 } as const;
-export type UsbVideo = keyof typeof USB_VIDEO_GBPS;
 
 /** What uncompressed video takes on USB, Gbit/s: visible pixels only, 16 bits each in 4:2:2, 12 in 4:2:0. */
 export const usbVideoGbps = ({ width, height, rate }: Mode, chroma: '4:2:2' | '4:2:0'): number =>

@@ -10,6 +10,6 @@ export {
 } from './connectors.ts';
 export { type End, endOf, speakAlike } from './contacts.ts';
 export { isTwoWired, type LeadFound, type LeadsFor, lastPlug, leadOf, leadsFor } from './lead-for.ts';
-export { type Adapter, bringsPowerOnly, type Form, type Lead, PARTS, type Part } from './parts.ts';
+export { bringsPowerOnly, type Form, PARTS, type Part } from './parts.ts';
 export { lostBy } from './say-lead.ts';
-export type { Carried, Placed, Wiring } from './wiring.ts';
+export type { Carried, Wiring } from './wiring.ts';

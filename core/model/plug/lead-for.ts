@@ -5,7 +5,7 @@ import { type Form, PARTS, type Part } from './parts.ts';
 import { type Placed, type Wiring, wiringOf } from './wiring.ts';
 
 const ANALOGUE = new Set(['microphone', 'line', 'headphone']);
-export const isAnalogue = ({ level }: End): boolean => ANALOGUE.has(level);
+const isAnalogue = ({ level }: End): boolean => ANALOGUE.has(level);
 
 /** Whether sound runs balanced through an end: two wires and a screen for each side. */
 export const isTwoWired = ({ connector, sides, balanced, level }: End): boolean =>

@@ -36,13 +36,13 @@ interface PartBase {
   readonly wiredAs?: WiredAs;
 }
 /** A cable with a plug at each end. One-way leads carry from `ends[0]` to `ends[1]` only. */
-export interface Lead extends PartBase {
+interface Lead extends PartBase {
   readonly kind: 'lead';
   readonly ends: readonly [PlugId, PlugId];
   readonly oneWay: boolean;
 }
 /** Goes between a plug and a socket: takes the plug, and is itself the other plug. */
-export interface Adapter extends PartBase {
+interface Adapter extends PartBase {
   readonly kind: 'adapter';
   readonly takes: PlugId;
   readonly gives: PlugId;

@@ -1,7 +1,7 @@
 import type { DeviceType, SettingSpec } from './schema-type.ts';
 
 /** The controls of a device as a table: one row for what they belong to, one column for what they do. */
-export interface ControlTable {
+interface ControlTable {
   readonly rows: readonly string[];
   readonly columns: readonly string[];
   /** Null where the row has no such control. */

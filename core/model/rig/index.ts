@@ -29,13 +29,12 @@ export {
 } from './capabilities.ts';
 export { catalogue } from './catalogue/index.ts';
 export { purposesOf, typesWithPurpose } from './catalogue/purposes.ts';
-export { type Controls, type ControlTable, controlsOf } from './controls.ts';
+export { type Controls, controlsOf } from './controls.ts';
 export {
   asDefault,
   type ChosenDevice,
   choosing,
   chosenDevice,
-  type DeviceUse,
   defaultDevice,
   followingDefault,
   makeDefault,
@@ -58,10 +57,10 @@ export {
   type SettingChange,
   tickTask,
 } from './desk.ts';
-export { type Applied, applyEdit, Edit, type Refusal } from './edit.ts';
+export { applyEdit, Edit } from './edit.ts';
 export { type EndSaid, endName, givenName, nameSocket, ownEndName, withEnd } from './ends.ts';
 export { RigError, type RigErrorCode } from './errors.ts';
-export { commit, type History, redo, Step, type Stepped, startHistory, undo } from './history.ts';
+export { commit, type History, redo, Step, startHistory, undo } from './history.ts';
 export { idFrom } from './ids.ts';
 export { hasUnity, sayKnob, travelOf } from './knob.ts';
 export {
@@ -77,7 +76,7 @@ export {
   type Types,
   unitOf,
 } from './lookup.ts';
-export { atMoment, type Differs, differences, editInMoment, momentName, withoutIn } from './moments.ts';
+export { atMoment, differences, editInMoment, momentName, withoutIn } from './moments.ts';
 export { emptyRig, parseDeviceType, parseRig, parseRigText } from './parse.ts';
 export { mayMeet, type Place, placesOf } from './places.ts';
 export { typeTroubles } from './references.ts';

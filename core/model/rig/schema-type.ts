@@ -30,7 +30,7 @@ export const Known = z.preprocess(
 );
 export type Known = z.infer<typeof Known>;
 
-export const Carries = z.enum(['sound', 'picture']);
+const Carries = z.enum(['sound', 'picture']);
 export const LevelClass = z.enum(['air', 'microphone', 'line', 'headphone', 'speaker', 'digital', 'software', 'light']);
 export type LevelClass = z.infer<typeof LevelClass>;
 

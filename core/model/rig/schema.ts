@@ -81,7 +81,6 @@ const Source = z.strictObject({
   /** In the scale of the port it leaves by: dB SPL at the port's reference distance, dBu, or dBFS. */
   level: Range,
 });
-export type Source = z.infer<typeof Source>;
 
 export const ToleranceId = z.enum(['ebu-r37', 'itu-bt1359', 'atsc-is191', 'player']);
 export type ToleranceId = z.infer<typeof ToleranceId>;
@@ -94,7 +93,6 @@ const Listener = z.strictObject({
   /** Where absent, the session's. */
   toleranceId: ToleranceId.optional(),
 });
-export type Listener = z.infer<typeof Listener>;
 
 const PlanCell = z.strictObject({
   sourceId: Id,

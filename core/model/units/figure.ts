@@ -5,7 +5,7 @@ import { type Interval, isExact, negate, sum } from './interval.ts';
  * Source of a figure: a published standard or plain physics; a typical value with its range;
  * a measurement with its spread; or a setting that someone dialled.
  */
-export type FigureKind = 'standard' | 'typical' | 'measured' | 'set';
+type FigureKind = 'standard' | 'typical' | 'measured' | 'set';
 export type FigureUnit = 'ms' | 'dB' | 'dBFS' | 'dBu' | 'dB SPL' | 'dBTP' | 'LUFS' | 'LU' | 'ppm';
 
 /** A value that can be asked why: what it is, how sure, who says so, and the terms that it was made of. */

@@ -2,7 +2,7 @@ import type { Net } from './ranks.ts';
 import { heightOf, LINE_HEIGHT, portOffset, type Shape, type Wire } from './types.ts';
 
 /** A stretch of a line within one channel: from a place at its left or right side to another. */
-export interface Stretch {
+interface Stretch {
   /** Lines of one output share a number: they run together. */
   readonly bundle: number;
   readonly channel: number;

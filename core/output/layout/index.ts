@@ -3,7 +3,6 @@ export {
   type Drawing,
   heightOf,
   type Placed,
-  PORT_PITCH,
   type Point,
   portOffset,
   type Seats,

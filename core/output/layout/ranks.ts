@@ -100,7 +100,7 @@ function addWeak({ ids, from, to, weak }: Net, backward: Uint8Array): void {
 }
 
 /** How loops are opened: where least runs against the order, or where a walk along the signal comes back on itself. */
-export type Breaking = 'least' | 'walk';
+type Breaking = 'least' | 'walk';
 /** A way to find the columns. */
 export interface Ranking {
   readonly by: Breaking;

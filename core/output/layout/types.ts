@@ -19,7 +19,7 @@ export interface Wire {
   readonly thicknessPx?: number;
 }
 
-export interface Seat {
+interface Seat {
   /** Column, counted from the left. */
   readonly rank: number;
   /** Place in the column, counted from the top among devices and lines that pass. */
@@ -49,8 +49,8 @@ export interface Drawing {
 }
 
 /** Pixels: between ports of a device, from the last port to its lower edge, between neighbors in a column, between lines that pass, between tracks. */
-export const PORT_PITCH = 16;
-export const FOOT = 6;
+const PORT_PITCH = 16;
+const FOOT = 6;
 export const GAP = 16;
 export const LINE_GAP = 12;
 export const TRACK_GAP = 7;

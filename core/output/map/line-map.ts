@@ -17,7 +17,7 @@ export const LAYERS = ['all', 'sound', 'picture', 'usb', 'power'] as const;
 export type Layer = (typeof LAYERS)[number];
 
 /** A source on a line: how strong it is there, 0 (silent) to 1 (full). */
-export interface Strand {
+interface Strand {
   readonly sourceId: string;
   readonly strength: number;
 }

@@ -9,6 +9,6 @@ export {
   USUAL_WEIGHTS,
   type Weights,
 } from './options.ts';
-export { type Proposed, planEdit, proposePlan, STARTS, type Start, startPlan } from './propose.ts';
-export { type OwnVoice, ownVoiceAt, type ReturnWay, returnWays } from './returns.ts';
+export { planEdit, proposePlan, STARTS, startPlan } from './propose.ts';
+export { ownVoiceAt, returnWays } from './returns.ts';
 export { type Bridge, makeWhole, type Whole } from './whole.ts';

@@ -74,7 +74,7 @@ interface Candidate extends Omit<Bridge, 'pair' | 'changes'> {
 }
 
 /** The cheapest leads, or else devices, that bring a source to a listener and make nothing worse; tried one by one. */
-export function bridgesFor(rig: Rig, { sourceId, listenerId }: Pair): Bridge[] {
+function bridgesFor(rig: Rig, { sourceId, listenerId }: Pair): Bridge[] {
   const before = solveRouting(rig, undefined, EVALUATIONS_EACH).left.length;
   const brings = ({ rig: there, ...bridge }: Candidate): Bridge[] => {
     const { changes, left } = solveRouting(there, undefined, EVALUATIONS_EACH);

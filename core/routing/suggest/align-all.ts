@@ -22,7 +22,7 @@ export type SolveProgram = (lp: string) => {
 };
 
 /** What becomes of one source at one listener. Offsets are sound minus picture, ms. */
-export interface PairAligned {
+interface PairAligned {
   readonly sourceId: string;
   readonly listenerId: string;
   readonly beforeMs: number;

@@ -10,7 +10,7 @@ import {
 } from '#core/signal/index.ts';
 
 /** What becomes of one source: its offset before and after, and why it could not be met, where it could not. */
-export interface Aligned {
+interface Aligned {
   readonly sourceId: string;
   readonly beforeMs: number;
   readonly afterMs: number;

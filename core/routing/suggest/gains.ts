@@ -22,7 +22,7 @@ import {
 } from '#core/signal/index.ts';
 
 /** Another source or listener whose level moves along. */
-export interface Moved {
+interface Moved {
   readonly sourceId: string;
   readonly listenerId: string;
   readonly byDb: number;

@@ -23,7 +23,7 @@ import {
  * What a change to the settings costs, in points: one is a knob that is turned. Typical of how one weighs such things;
  * they are listed with every suggestion, so that anyone who weighs them differently sees why.
  */
-export const POINTS = {
+const POINTS = {
   /** A setting to be changed. */
   turn: 1,
   /** A level fully down loses its former value; a mute keeps it. */

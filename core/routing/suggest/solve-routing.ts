@@ -9,7 +9,7 @@ import { levelsWrong, type Wrong, wrongsOf } from './wrongs.ts';
 const MAX_EVALUATIONS = 2500;
 
 /** A setting to be changed, with what for. */
-export interface Made extends SettingChange, Need {}
+interface Made extends SettingChange, Need {}
 
 /** What could not be had by settings, and why. */
 export interface Left extends Wrong {

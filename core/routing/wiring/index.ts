@@ -14,7 +14,6 @@ export {
   addSpareSeat,
   callsOf,
   FAR_GEAR,
-  type FarGear,
   type FarSeat,
   farSeats,
   setFarGear,
@@ -22,8 +21,8 @@ export {
 export { startingLevels } from './levels.ts';
 export { YOU } from './mentioned.ts';
 export { addNamed, boxesNamed, type NamedBox, type NamedEnd } from './named.ts';
-export { type Effect, effectOf, type Offer, offersFor } from './offers.ts';
+export { effectOf, type Offer, offersFor } from './offers.ts';
 export { removeDevice } from './remove.ts';
-export { type Replaced, replaceDevice } from './replace.ts';
+export { replaceDevice } from './replace.ts';
 export { freeId, joinSockets, mediumOf, type Socket, socketsOf, usualLength } from './sockets.ts';
-export { readTyped, type Typed, type TypedOptions } from './typed.ts';
+export { readTyped, type Typed } from './typed.ts';

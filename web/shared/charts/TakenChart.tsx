@@ -3,7 +3,7 @@ import { formatNumber } from '#web/shared/parts/index.ts';
 import { charts as say } from '#words/index.ts';
 import { outline, TAKEN_HEIGHT, takenPath, takenTicks, yOfTaken } from './taken.ts';
 
-export interface TakenCurve {
+interface TakenCurve {
   readonly name: string;
   readonly hue: string;
   readonly curve: Float32Array;

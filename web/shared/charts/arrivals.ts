@@ -3,7 +3,7 @@ import type { Rig } from '#core/model/rig/index.ts';
 import type { Pair, State, Tolerance } from '#core/signal/index.ts';
 
 /** One way of one source on the chart, in pixels from the left of the plot. */
-export interface ArrivalMark {
+interface ArrivalMark {
   readonly atPx: number;
   readonly lowPx: number;
   readonly highPx: number;

@@ -2,7 +2,7 @@ import { extent } from 'd3-array';
 import { scaleLinear, scalePoint } from 'd3-scale';
 import type { Series } from '#core/live/run/index.ts';
 
-export interface ControlMark {
+interface ControlMark {
   readonly px: number;
   readonly py: number;
   /** Half of what it was measured with, up and down. */

@@ -18,7 +18,7 @@ export interface DistanceTrack {
   }[];
 }
 
-export interface DistanceStep {
+interface DistanceStep {
   readonly fromPx: number;
   readonly toPx: number;
   readonly px: number;

@@ -8,7 +8,7 @@ export interface LaneView {
   readonly msPerPx: number;
 }
 
-export interface LaneMark {
+interface LaneMark {
   readonly key: string;
   readonly atMs: number;
   readonly used: boolean;

@@ -16,7 +16,7 @@ export interface RungPlace {
 }
 
 /** Neighboring steps in one scale, with its own axis. */
-export interface ScaleSpan {
+interface ScaleSpan {
   readonly scale: Scale;
   readonly unit: string;
   readonly fromPx: number;
@@ -25,7 +25,7 @@ export interface ScaleSpan {
 }
 
 /** Neighboring steps of one device. */
-export interface BoxSpan {
+interface BoxSpan {
   readonly name: string;
   readonly fromPx: number;
   readonly toPx: number;

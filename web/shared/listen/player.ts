@@ -9,7 +9,7 @@ export interface Spot {
   readonly name: string;
 }
 
-export interface PlayerState {
+interface PlayerState {
   /** Where one listens; null: nothing sounds. */
   readonly spot: Spot | null;
   /** The loop that sounds; null while the first is made. */

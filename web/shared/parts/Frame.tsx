@@ -7,7 +7,7 @@ import { useKeyHints } from './keys.tsx';
 import { rich } from './rich.tsx';
 import { StateMark } from './StateMark.tsx';
 
-export interface NavEntry {
+interface NavEntry {
   readonly to: string;
   readonly label: string;
   readonly state?: State;

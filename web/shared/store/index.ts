@@ -13,8 +13,6 @@ export {
 export { readDraft, readNotesDraft, writeNotesDraft } from './drafts.ts';
 export { findingsOf, ofRig, selectWireFindings, stageStatesOf, useSettledFindings, useSettledRig } from './findings.ts';
 export {
-  type DayLink,
-  type DayTold,
   newId,
   recordEvent,
   removeEntry,

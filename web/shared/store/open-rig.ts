@@ -60,8 +60,8 @@ export const opened = action<{
 }>('opened');
 export const closed = action<undefined>('closed');
 /** The history that core made of an edit, an undo or a redo. */
-export const moved = action<History>('moved');
-export const refused = action<string>('refused');
+const moved = action<History>('moved');
+const refused = action<string>('refused');
 /** The server keeps a rig now; `current` when it is still the one in hand. */
 export const kept = action<{ revision: number; current: boolean; past: readonly Step[] }>('kept');
 export const lost = action<undefined>('lost');

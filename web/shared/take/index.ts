@@ -9,7 +9,6 @@ export {
   offsetOf,
   offsetOfNotes,
   offsetOfSlate,
-  type Skew,
   skewOf,
   type TakeOffset,
   UNKNOWN_SKEW_MS,

@@ -1,2 +1,2 @@
 export { Decide } from './Decide.tsx';
-export { type Trying, useTrial } from './useTrial.ts';
+export { useTrial } from './useTrial.ts';

@@ -28,8 +28,8 @@ export type { Progress, TakeLook } from './look.ts';
 export type { JoinedTakes } from './measure.worker.ts';
 export type { MadeFile, SlateFilm } from './slate.worker.ts';
 export { openSoundDesk, type SoundDesk } from './sound.ts';
-export type { HeardSound, TakeFacts, TrackSpec, TriedStretch, TriedTreatment } from './sound.worker.ts';
+export type { HeardSound, TakeFacts, TriedStretch, TriedTreatment } from './sound.worker.ts';
 export type { TakeSource } from './take-source.ts';
-export type { Drill, TrackTapped } from './tap.worker.ts';
+
 export { openTripReader } from './trip.ts';
 export { useJob } from './useJob.ts';

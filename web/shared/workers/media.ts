@@ -104,7 +104,7 @@ export async function openMedia(
 }
 
 /** A file in which there is nothing to be measured, in any browser. */
-export class UnreadableTake extends Error {
+class UnreadableTake extends Error {
   override readonly name = 'UnreadableTake';
 }
 

@@ -4,7 +4,7 @@ import { FLOOR } from './envelopes.ts';
 
 /** A burst is looked at in these bands, from the voice's body to where wood and skin have next to nothing left. */
 const EDGES_HZ = [300, 600, 1000, 1600, 2500, 4000, 6300, 10_000, 16_000] as const;
-export const BANDS = EDGES_HZ.length - 1;
+const BANDS = EDGES_HZ.length - 1;
 const FIRST_HIGH = 3;
 const LOW = 3;
 /** Length of a window, and where they stand against the burst's beginning, seconds. */

@@ -2,7 +2,7 @@ import type { Recording } from '#core/audio/samples/index.ts';
 
 /** Power is followed so finely. */
 export const HOP_MS = 0.5;
-export const hopOf = (sampleRateHz: number): number => Math.max(1, Math.round((sampleRateHz * HOP_MS) / 1000));
+const hopOf = (sampleRateHz: number): number => Math.max(1, Math.round((sampleRateHz * HOP_MS) / 1000));
 
 /** Band edges: claps are prominent above the body of the voice; hands, wood and clicks differ above the upper edge. */
 const EDGES_HZ = [1500, 5000] as const;
@@ -36,7 +36,7 @@ export function highPass(sampleRateHz: number, cornerHz: number): (x: Float32Arr
 }
 
 /** Mean power over any stretch of hops, at the cost of one subtraction; nothing outside the recording. */
-export type MeanOver = (from: number, to: number) => number;
+type MeanOver = (from: number, to: number) => number;
 
 export interface Envelopes {
   readonly hops: number;

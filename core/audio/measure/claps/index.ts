@@ -4,7 +4,7 @@ import type { Clap } from './clap.ts';
 import { onsetMs } from './onset.ts';
 import { apartDb, type Scored, scoreBursts } from './score.ts';
 
-export { CLAP_KINDS, type Clap, type ClapKind } from './clap.ts';
+export type { Clap } from './clap.ts';
 
 /** Log odds from which a burst is called a clap: of takes without any, next to none reaches the first. Where one does, weaker ones count too. */
 const MIN_LOG_ODDS = { first: 1.2, others: 0.4 } as const;

@@ -20,14 +20,14 @@ const addTo = (x: Float32Array, y: Float32Array, gain: number): void => {
   for (let i = 0; i < x.length; i++) x[i]! += gain * y[i]!;
 };
 
-export function scaleTo(channels: readonly Float32Array[], peak: number): void {
+function scaleTo(channels: readonly Float32Array[], peak: number): void {
   let most = 0;
   for (const x of channels) for (let i = 0; i < x.length; i++) most = Math.max(most, Math.abs(x[i]!));
   for (const x of channels) for (let i = 0; i < x.length; i++) x[i]! *= peak / most;
 }
 
 /** What a converter of 16 bits makes of it: held to full scale, in steps, with a step's dither. */
-export function stored(take: Take, seed: number): Take {
+function stored(take: Take, seed: number): Take {
   const random = seededRandom(seed);
   const channels = take.channels.map((x) =>
     x.map((v) => Math.max(-32768, Math.min(32767, Math.round(v * 32768 + random() - random()))) / 32768),

@@ -6,7 +6,7 @@ import type { Fault } from './fault.ts';
 import { leadFaults } from './leads.ts';
 import { settingFaults } from './settings.ts';
 
-export type { DirectLook, Fault, FaultKind, Flag, Mark } from './fault.ts';
+export type { DirectLook, Fault, Flag, Mark } from './fault.ts';
 export { answerOf } from './fault.ts';
 
 /** Everything that can be wrong at the desk of this rig, one fault at a time; what it does is for the model to say. */

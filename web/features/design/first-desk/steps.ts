@@ -5,7 +5,7 @@ import type { TypedBox } from '#core/routing/wiring/index.ts';
 import { firstDesk as say, textOf } from '#words/index.ts';
 
 /** A choice of a step, by its key: the first is taken unless someone says otherwise. */
-export interface Option {
+interface Option {
   readonly id: string;
   readonly label: string;
 }

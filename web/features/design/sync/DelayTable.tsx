@@ -151,7 +151,7 @@ function Then({
 }
 
 /** Which takes an offset rests on, or that none says anything of it. */
-export function restsOn({ terms }: Figure): string {
+function restsOn({ terms }: Figure): string {
   const takes = [...new Set(terms.filter((t) => t.kind === 'measured').map((t) => t.source))];
   const isTypical = terms.some((t) => t.kind === 'typical' && t.value.high > t.value.low);
   if (takes.length === 0) return isTypical ? say.fromTypicalFiguresMeasure() : '';

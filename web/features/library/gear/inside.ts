@@ -3,7 +3,7 @@ import { type Drawing, layout, type Shape, type Wire } from '#core/output/layout
 import { gear as say } from '#words/index.ts';
 
 /** A way through a device: all channels that go between the same two ports by it. */
-export interface InsideWay {
+interface InsideWay {
   readonly id: string;
   readonly from: string;
   readonly to: string;

@@ -1,5 +1,5 @@
-export { ALARM_WORDS, complaintOf, type Seen, seenBy } from './alarms.ts';
+export { ALARM_WORDS, complaintOf, seenBy } from './alarms.ts';
 export { useWatchers } from './useWatchers.ts';
 export { WatchNotice } from './WatchNotice.tsx';
 export { WatchPanel } from './WatchPanel.tsx';
-export { type Watcher, watchers } from './watchers.ts';
+export { watchers } from './watchers.ts';

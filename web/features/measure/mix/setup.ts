@@ -52,7 +52,7 @@ export const sourceOfTrack = (rig: Rig | null, name: string) =>
   rig?.sources.find((s) => s.name.toLowerCase() === name.trim().toLowerCase()) ??
   rig?.sources.find((s) => name.toLowerCase().includes(s.id.replaceAll('-', ' ')));
 
-export const TARGET_LUFS = -16;
+const TARGET_LUFS = -16;
 export const CEILING_DBTP = -1;
 
 /**

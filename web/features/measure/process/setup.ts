@@ -4,7 +4,7 @@ import { process as say } from '#words/index.ts';
 export type StepId = 'lowCut' | 'gate' | 'presence' | 'deEss' | 'compressor' | 'limiter';
 
 /** A figure of a step: what stands before and after it in its sentence, and what it may be. */
-export interface Field {
+interface Field {
   readonly key: string;
   readonly before: string;
   readonly unit: string;

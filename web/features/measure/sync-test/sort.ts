@@ -15,7 +15,7 @@ const SHOWN_BY = 'slate-shown-by';
 const slateKey = (rigId: string, slateId: number): string[] => [rigId, String(slateId)];
 
 /** Which source shows a slate, as it was said once; null where no one said. */
-export const sourceOfSlate = (rigId: string, slateId: number): string | null =>
+const sourceOfSlate = (rigId: string, slateId: number): string | null =>
   readKept(SHOWN_BY, slateKey(rigId, slateId), z.string());
 export const keepSourceOfSlate = (rigId: string, slateId: number, sourceId: string): void =>
   keep(SHOWN_BY, slateKey(rigId, slateId), sourceId);

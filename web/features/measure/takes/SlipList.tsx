@@ -17,7 +17,7 @@ interface Props {
 const SURE_SD = 2;
 
 /** Alignment of the second take to the first, stretch by stretch: followed to the end, or as first measured. */
-export function stretchesOfComparison({ offset, apart }: Comparison): Stretch[] {
+function stretchesOfComparison({ offset, apart }: Comparison): Stretch[] {
   if (apart && apart.readings.length > 0) return stretchesOf(apart);
   if (!offset) return [];
   const { offsetMs, driftPpm, driftSdPpm } = offset;

@@ -9,7 +9,7 @@ import { tapTest as say } from '#words/index.ts';
 import { type KeptTake, type KeptTap, keep, NO_TAP, readKept } from './kept.ts';
 
 /** A job in progress, or one that failed. */
-export interface Working {
+interface Working {
   readonly id: string;
   readonly name: string;
   readonly done: number;

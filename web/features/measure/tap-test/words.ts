@@ -4,7 +4,7 @@ import { formatNumber } from '#web/shared/parts/index.ts';
 import { tapTest as say, textOf } from '#words/index.ts';
 
 /** A disagreement in a word or two, for a cell of the table. */
-export const DISAGREES: Readonly<Record<Disagreement['kind'], string>> = {
+const DISAGREES: Readonly<Record<Disagreement['kind'], string>> = {
   missing: 'missing',
   hardly: 'hardly',
   extra: say.notDrawn(),

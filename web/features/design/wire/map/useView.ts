@@ -13,7 +13,7 @@ const CLOSEST = 3;
 const FARTHEST = 0.12;
 const MARGIN = 12;
 
-export const clampScale = (scale: number): number => Math.min(CLOSEST, Math.max(FARTHEST, scale));
+const clampScale = (scale: number): number => Math.min(CLOSEST, Math.max(FARTHEST, scale));
 
 /** The view that holds all of a drawing; small ones are not blown up. */
 export function fitView(widthPx: number, heightPx: number, pageW: number, pageH: number): View {
