@@ -5,7 +5,8 @@ export default defineConfig({
   build: {
     ssr: true,
     outDir: 'dist/node',
-    emptyOutDir: true,
+    // While developing, the running server reads what is there until it is replaced.
+    emptyOutDir: process.env.MELLOW_DEV === undefined,
     target: 'node20',
     rolldownOptions: {
       input: {

@@ -1,7 +1,7 @@
-// npm run check: the fast loop. Types, lint, and the unit tests of what changed.
-import { ensureWasm, tool } from './steps.mjs';
+// npm run check: the fast loop. Types, lint, dead code, and the unit tests of what changed.
+import { checkTypes, tool } from './steps.mjs';
 
-ensureWasm();
-for (const project of ['core', 'node', 'web']) tool('tsc', ['-p', `tsconfig.${project}.json`]);
+checkTypes();
 tool('biome', ['check', '--error-on-warnings']);
+tool('knip', ['--no-config-hints', '--cache', '--cache-location', '.mellow/knip']);
 tool('vitest', ['run', '--changed']);

@@ -31,7 +31,21 @@ export function run(command, args, options = {}) {
 /** Runs a program from node_modules/.bin. */
 export const tool = (name, args, options) => run(process.execPath, [binOf(name), ...args], options);
 
-function binOf(name) {
+/** Checks all types, each part of the tree only where it or what it rests on has changed. */
+export function checkTypes() {
+  ensureWasm();
+  run(process.execPath, [join(root, 'node_modules', 'typescript-7', 'bin', 'tsc'), '--build']);
+}
+/** What reads the tree as a whole: style and mistakes, walls between folders, exports and files that nobody uses. */
+export function lint() {
+  tool('biome', ['check', '--error-on-warnings']);
+  tool('depcruise', WALLED);
+  tool('knip', ['--no-config-hints', '--cache', '--cache-location', join(STAMPS, 'knip')]);
+}
+/** Folders that keep to the walls. */
+const WALLED = ['core', 'web', 'server', 'cli', 'words', 'api', 'demo', 'bench', 'scripts', 'e2e'];
+
+export function binOf(name) {
   const link = join(root, 'node_modules', '.bin', name);
   if (!existsSync(link)) fail(`'${name}' is not installed. Run 'npm ci' and start again.`);
   return link;

@@ -1,7 +1,7 @@
 // npm test: everything that has to hold, on a fresh clone too.
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { checkNode, ensureBuilt, ensureInstalled, ensureWasm, fail, run, tool } from './steps.mjs';
+import { checkNode, checkTypes, ensureBuilt, ensureInstalled, fail, lint, run, tool } from './steps.mjs';
 
 checkNode();
 ensureInstalled();
@@ -23,11 +23,8 @@ const step = (title, work) => {
   process.stdout.write(`\n— ${title}\n`);
   work();
 };
-step('types', () => {
-  ensureWasm();
-  for (const project of ['core', 'node', 'web']) tool('tsc', ['-p', `tsconfig.${project}.json`]);
-});
-step('lint', () => tool('biome', ['check', '--error-on-warnings']));
+step('types', checkTypes);
+step('lint', lint);
 step('unit tests', () => tool('vitest', ['run']));
 step('build', () => ensureBuilt());
 // A short form of `npm run torture`: less than two minutes on a quiet machine, the same each time.

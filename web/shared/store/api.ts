@@ -21,7 +21,8 @@ import { store as say } from '#words/index.ts';
 export interface KeptRig extends RigRecord {
   readonly document: Rig;
 }
-interface Save {
+/** @public The declared type of the store names it. */
+export interface Save {
   readonly id: string;
   readonly revision: number;
   readonly document: unknown;
