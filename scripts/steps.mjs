@@ -72,7 +72,9 @@ function hashOf(paths) {
 /** Installs what the lock file names, unless just that is there already. */
 export function ensureInstalled() {
   if (isInstalled()) return;
-  process.stdout.write('Installing what is missing (sqlite3 is compiled: about two minutes)…\n');
+  process.stdout.write(
+    'Installing the packages of package-lock.json into node_modules (sqlite3 is compiled: about two minutes). To do it yourself: npm ci\n',
+  );
   run('npm', ['ci', '--no-fund', '--no-audit'], { shell: process.platform === 'win32' });
 }
 

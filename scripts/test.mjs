@@ -9,10 +9,12 @@ ensureInstalled();
 const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
 if (!existsSync(chromium)) {
   const hint =
-    'Browser tests need Chromium. Install it with: sudo apt-get install -y chromium (or set CHROMIUM to where it is)';
+    'Browser tests need Chromium. Install it with: sudo apt-get install -y chromium (or set CHROMIUM to where it is).';
   const isRoot = process.getuid?.() === 0;
   if (!isRoot || spawnSync('apt-get', ['--version']).error) fail(hint);
-  process.stdout.write('Installing Chromium for the browser tests…\n');
+  process.stdout.write(
+    'Installing Chromium for the browser tests, by apt-get, for the whole system. To avoid it, set CHROMIUM to a browser that is there.\n',
+  );
   run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'update', '-qq']);
   run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', 'chromium'], {
     env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
