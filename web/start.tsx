@@ -6,7 +6,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
 import { router } from './app/router.tsx';
-import { system } from './app/theme.ts';
+import { system } from './app/theme/index.ts';
 import { makeStore } from './shared/store/store.ts';
 
 // The server gives each page a nonce; styles made while running carry it, as its content policy wants.

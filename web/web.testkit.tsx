@@ -6,7 +6,7 @@ import { MemoryRouter } from 'react-router';
 import { afterEach, vi } from 'vitest';
 import { parseRig, type Rig, startHistory } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
-import { system } from './app/theme.ts';
+import { system } from './app/theme/index.ts';
 import { KeysProvider } from './shared/parts/index.ts';
 import { type AppStore, closed, makeStore, opened } from './shared/store/index.ts';
 

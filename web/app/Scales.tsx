@@ -1,7 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { memo, useState } from 'react';
 import { clockOf, knobDb, readingsOf, readLevel } from '#core/model/units/index.ts';
-import { formatNumber, formatSigned, Sheet, useKey } from '#web/shared/parts/index.ts';
+import { formatNumber, formatSigned, Sheet, Table, useKey } from '#web/shared/parts/index.ts';
 import { frame, frame as say, textOf } from '#words/index.ts';
 
 /** One level in every scale: typed with its unit, converted by the rig's own reference. */
@@ -41,7 +41,7 @@ function Converter({ fullScaleDbu }: { fullScaleDbu: number }) {
       <div aria-live="polite">
         {typed === null && <p style={{ marginTop: 10 }}>{frame.levelUnread()}</p>}
         {typed?.kind === 'level' && (
-          <table className="table tight" aria-label={frame.inEveryScale()} style={{ marginTop: 10 }}>
+          <Table tight aria-label={frame.inEveryScale()} marginTop="10px">
             <tbody>
               {readingsOf(typed, { fullScaleDbu }).map(({ unit, value, note }) => (
                 <tr key={unit}>
@@ -53,7 +53,7 @@ function Converter({ fullScaleDbu }: { fullScaleDbu: number }) {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         )}
         {typed?.kind === 'knob' && <Knob travel={typed.travel} />}
       </div>

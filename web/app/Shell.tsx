@@ -1,7 +1,7 @@
 import { Button, Dialog, Portal } from '@chakra-ui/react';
 import { lazy, Suspense, useState } from 'react';
 import { Outlet } from 'react-router';
-import { KeysProvider, showKeys, useKey, useKeyHints } from '#web/shared/parts/index.ts';
+import { KeysProvider, showKeys, Table, useKey, useKeyHints } from '#web/shared/parts/index.ts';
 import { common, search as find, frame } from '#words/index.ts';
 
 /** What every page has: the keys, and their list under `?`. */
@@ -38,7 +38,7 @@ function KeyList() {
               <Dialog.Title>{frame.keysOfView()}</Dialog.Title>
             </Dialog.Header>
             <Dialog.Body>
-              <table className="table">
+              <Table>
                 <tbody>
                   {hints.map((hint) => (
                     <tr key={hint.keys + hint.label}>
@@ -49,7 +49,7 @@ function KeyList() {
                     </tr>
                   ))}
                 </tbody>
-              </table>
+              </Table>
             </Dialog.Body>
             <Dialog.Footer>
               <Dialog.ActionTrigger asChild>

@@ -8,7 +8,7 @@ import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { frame } from '#words/index.ts';
 import { Broken } from './Broken.tsx';
 import { OpenRig } from './OpenRig.tsx';
-import { system } from './theme.ts';
+import { system } from './theme/index.ts';
 
 beforeEach(() => vi.spyOn(console, 'error').mockImplementation(() => undefined));
 

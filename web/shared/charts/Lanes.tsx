@@ -13,7 +13,7 @@ import {
   unseen,
   wavePath,
   zoomAbout,
-} from './lanes.ts';
+} from './lane-layout.ts';
 
 export interface LanesProps {
   readonly lanes: readonly LaneData[];

@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import { formatNumber } from '#web/shared/parts/index.ts';
 import { charts as say } from '#words/index.ts';
-import type { LaneView } from './lanes.ts';
-import { pxOf } from './lanes.ts';
+import type { LaneView } from './lane-layout.ts';
+import { pxOf } from './lane-layout.ts';
 import { CURVE_HEIGHT, type Curve, curvePath, loudnessTicks, yOfLufs } from './loudness-curve.ts';
 
 interface Props {

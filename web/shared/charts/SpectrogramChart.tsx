@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import type { Spectrogram } from '#core/audio/measure/index.ts';
 import { charts as say } from '#words/index.ts';
-import { type LaneView, pxOf } from './lanes.ts';
+import { type LaneView, pxOf } from './lane-layout.ts';
 import { shade } from './spectra.ts';
 
 interface Props {

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { formatClock } from '#web/shared/parts/index.ts';
-import { timeTicks, wholeView } from './lanes.ts';
+import { timeTicks, wholeView } from './lane-layout.ts';
 import { layoutTimeline, TIMELINE_ROW_PX, type TimelineTake } from './timeline.ts';
 
 interface Props {

@@ -14,7 +14,7 @@ import {
   wavePath,
   wholeView,
   zoomAbout,
-} from './lanes.ts';
+} from './lane-layout.ts';
 import { layoutSmallArrivals } from './small-arrivals.ts';
 
 describe('the arrival chart', () => {

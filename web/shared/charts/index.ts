@@ -7,7 +7,7 @@ export type { DistanceTrack } from './distances.ts';
 export { LadderChart } from './LadderChart.tsx';
 export { Lanes, type LanesProps } from './Lanes.tsx';
 export { LoudnessChart } from './LoudnessChart.tsx';
-export { heldWithin, type LaneData, type LaneView, wavePath, wholeView, zoomAbout } from './lanes.ts';
+export { heldWithin, type LaneData, type LaneView, wavePath, wholeView, zoomAbout } from './lane-layout.ts';
 
 export { layoutResponse, layoutStatic } from './response.ts';
 export { layoutLadder } from './rungs.ts';

@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import { type LaneView, pxOf } from './lanes.ts';
+import { type LaneView, pxOf } from './lane-layout.ts';
 
 /** Loudness along time: values at even steps, the first one at `firstMs`. */
 export interface Curve {

@@ -1,4 +1,4 @@
-import type { LanePeaks } from './lanes.ts';
+import type { LanePeaks } from './lane-layout.ts';
 
 /** A take as a bar of a timeline. */
 export interface TimelineTake {

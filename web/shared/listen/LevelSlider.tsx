@@ -1,4 +1,4 @@
-import { formatNumber } from '#web/shared/parts/index.ts';
+import { formatNumber, Slider } from '#web/shared/parts/index.ts';
 import { common, listen as say } from '#words/index.ts';
 import { LOWEST_DB } from './deck.ts';
 
@@ -8,19 +8,10 @@ export const LEVEL_STEP_DB = 3;
 export function LevelSlider({ db, onDb }: { db: number; onDb: (db: number) => void }) {
   const says = db <= LOWEST_DB ? say.silent() : say.db({ db: formatNumber(db) });
   return (
-    <label className="row">
+    <span className="row">
       <span className="small quiet">{common.level()}</span>
-      <input
-        type="range"
-        aria-label={say.listeningLevelDb()}
-        aria-valuetext={says}
-        min={LOWEST_DB}
-        max={0}
-        step={1}
-        value={db}
-        onChange={(e) => onDb(Number(e.target.value))}
-      />
+      <Slider label={say.listeningLevelDb()} says={says} min={LOWEST_DB} max={0} value={db} onValue={onDb} />
       <span className="fact small">{says}</span>
-    </label>
+    </span>
   );
 }

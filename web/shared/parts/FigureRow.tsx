@@ -1,7 +1,9 @@
 import { Popover, Portal } from '@chakra-ui/react';
 import type { Figure } from '#core/model/units/index.ts';
 import { common, parts as say, textOf } from '#words/index.ts';
+import { TermButton } from './buttons.tsx';
 import { formatNumber, formatSpread } from './format.ts';
+import { Table } from './Table.tsx';
 import { Term } from './Term.tsx';
 
 /** One figure as a row: what, how much, how sure. Its value can be asked why. */
@@ -33,9 +35,7 @@ export function Why({ figure, children }: { figure: Figure; children: string }) 
   return (
     <Popover.Root lazyMount unmountOnExit>
       <Popover.Trigger asChild>
-        <button type="button" className="term" aria-label={say.why({ figure: withUnit(children, figure) })}>
-          {children}
-        </button>
+        <TermButton aria-label={say.why({ figure: withUnit(children, figure) })}>{children}</TermButton>
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
@@ -46,7 +46,7 @@ export function Why({ figure, children }: { figure: Figure; children: string }) 
               </p>
               <p className="quiet">{textOf(figure.source)}</p>
               {figure.terms.length > 0 && (
-                <table className="table">
+                <Table>
                   <tbody>
                     {figure.terms.map((term) => (
                       <tr key={textOf(term.label)}>
@@ -58,7 +58,7 @@ export function Why({ figure, children }: { figure: Figure; children: string }) 
                       </tr>
                     ))}
                   </tbody>
-                </table>
+                </Table>
               )}
             </Popover.Body>
           </Popover.Content>

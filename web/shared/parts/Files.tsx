@@ -1,3 +1,4 @@
+import { Input } from '@chakra-ui/react';
 import { type DragEvent, type RefObject, useState } from 'react';
 
 type OnFiles = (files: File[]) => void;
@@ -25,25 +26,30 @@ export function useFileDrop(onFiles: OnFiles) {
 interface Props {
   readonly chooser: RefObject<HTMLInputElement | null>;
   readonly label: string;
-  /** Endings and kinds, as the browser's own window lists them. */
-  readonly accept: string;
-  readonly onFiles: OnFiles;
+  /** Endings and kinds, as the browser's own window lists them; any where absent. */
+  readonly accept?: string;
+  /** One is chosen, or several. */
+  readonly onFile?: (file: File) => void;
+  readonly onFiles?: OnFiles;
 }
 
 /** The browser's own window for choosing files; a button beside it opens it. The same file can be chosen again. */
-export function FileInput({ chooser, label, accept, onFiles }: Props) {
+export function FileInput({ chooser, label, accept, onFile, onFiles }: Props) {
   return (
-    <input
+    <Input
       ref={chooser}
       type="file"
-      accept={accept}
-      multiple
+      {...(accept && { accept })}
+      multiple={onFiles !== undefined}
       hidden
       aria-label={label}
       onChange={(e) => {
         const files = [...(e.target.files ?? [])];
         e.target.value = '';
-        if (files.length > 0) onFiles(files);
+        const [first] = files;
+        if (!first) return;
+        onFile?.(first);
+        onFiles?.(files);
       }}
     />
   );

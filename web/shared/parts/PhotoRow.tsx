@@ -1,4 +1,5 @@
 import type { Photo } from '#core/model/rig/index.ts';
+import { BareButton } from './buttons.tsx';
 import { formatDate } from './format.ts';
 
 interface Props {
@@ -13,9 +14,9 @@ export function PhotoRow({ photos, urlOf, onOpen }: Props) {
   return (
     <p className="photos">
       {photos.map((photo) => (
-        <button key={photo.sha256} type="button" title={formatDate(photo.at)} onClick={() => onOpen(photo)}>
+        <BareButton key={photo.sha256} title={formatDate(photo.at)} onClick={() => onOpen(photo)}>
           <img src={urlOf(photo.sha256)} alt={photo.name} loading="lazy" />
-        </button>
+        </BareButton>
       ))}
     </p>
   );

@@ -1,6 +1,7 @@
 import { Popover, Portal } from '@chakra-ui/react';
 import { memo, type ReactNode } from 'react';
 import { glossary, type TermId } from '#words/index.ts';
+import { TermButton } from './buttons.tsx';
 
 /** A word that opens its glossary entry. */
 export const Term = memo(function Term({ id, children }: { id: TermId; children: ReactNode }) {
@@ -8,9 +9,7 @@ export const Term = memo(function Term({ id, children }: { id: TermId; children:
   return (
     <Popover.Root lazyMount unmountOnExit>
       <Popover.Trigger asChild>
-        <button type="button" className="term">
-          {children}
-        </button>
+        <TermButton>{children}</TermButton>
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { Stretch } from '#core/audio/measure/index.ts';
-import { saveBlob } from '#web/shared/parts/index.ts';
+import { Progress, saveBlob } from '#web/shared/parts/index.ts';
 import { correctTake, type Job } from '#web/shared/workers/index.ts';
 import { common, take as say } from '#words/index.ts';
 import { sourceOf } from './files.ts';
@@ -46,7 +46,7 @@ export function CorrectedWav({ takeId, name, stretches }: Props) {
         <Button onClick={correct}>{say.correctedWav()}</Button>
       ) : (
         <>
-          <progress value={writing} max={1} aria-label={say.writing()} style={{ width: 90 }} />
+          <Progress value={writing} label={say.writing()} width="90px" />
           <Button onClick={stop}>{common.stop()}</Button>
         </>
       )}

@@ -1,5 +1,5 @@
 import { Button } from '@chakra-ui/react';
-import { formatNumber } from '#web/shared/parts/index.ts';
+import { formatNumber, Progress } from '#web/shared/parts/index.ts';
 import { common, take as say } from '#words/index.ts';
 import type { SoundAtHand } from './useSound.ts';
 
@@ -15,7 +15,7 @@ export function Working({ sound: { working, failed, stop, again } }: { sound: So
   if (!working) return null;
   return (
     <p className="row" role="status">
-      <progress value={working.done} max={1} aria-label={working.what} />
+      <Progress value={working.done} label={working.what} />
       <span className="quiet">
         {working.what}, {formatNumber(100 * working.done)}%
       </span>

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import { MEASURE_IDS, type Option, OWN, scoresOf, USUAL_WEIGHTS, type Weights } from '#core/routing/plan/index.ts';
-import { Term, useKey } from '#web/shared/parts/index.ts';
+import { Progress, Term, useKey } from '#web/shared/parts/index.ts';
 import { api, newId, sayProblem, selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { drawWays, useJob } from '#web/shared/workers/index.ts';
 import { frame, alternatives as say } from '#words/index.ts';
@@ -31,7 +31,7 @@ function Ways({ rig }: { rig: Rig }) {
         {rig.plan.length === 0 && <p className="watch">{say.yourPlanIsEmpty()}</p>}
         {drawing.at === 'running' && (
           <p className="row" role="status">
-            <progress value={drawing.done} max={1} aria-label={say.alternativesDrawn()} />{' '}
+            <Progress value={drawing.done} label={say.alternativesDrawn()} />{' '}
             <span className="quiet">{say.drawingAlternatives()}</span>
           </p>
         )}

@@ -1,5 +1,5 @@
 import { MEASURE_IDS, MEASURES, type MeasureId, type Option, type Weights } from '#core/routing/plan/index.ts';
-import { formatNumber, StateMark, Term } from '#web/shared/parts/index.ts';
+import { formatNumber, LineButton, Slider, StateMark, Table, Term } from '#web/shared/parts/index.ts';
 import { frame, alternatives as say, textOf } from '#words/index.ts';
 import { SAID } from './measures.ts';
 
@@ -30,22 +30,20 @@ export function AlternativesTable({ ranked, all, weights, chosenId, onWeight, on
   };
   return (
     <div className="hearing-scroll">
-      <table className="table tight ways" aria-label={frame.alternatives()}>
+      <Table tight className="ways" aria-label={frame.alternatives()}>
         <thead>
           <tr>
             <th>{say.alternative()}</th>
             <th className="number">{say.score()}</th>
             {MEASURE_IDS.map((id) => (
               <th key={id} className="number" title={SAID[id].says}>
-                <input
-                  className="ways-weight"
-                  type="range"
+                <Slider
+                  label={say.weight({ name: SAID[id].name, says: SAID[id].says })}
+                  value={weights[id]}
                   min={0}
                   max={MAX_WEIGHT}
-                  step={1}
-                  value={weights[id]}
-                  aria-label={say.weight({ name: SAID[id].name, says: SAID[id].says })}
-                  onChange={(e) => onWeight(id, Number(e.target.value))}
+                  width="58px"
+                  onValue={(weight) => onWeight(id, weight)}
                 />
                 <span className={weights[id] === 0 ? 'quiet' : ''}>{SAID[id].name}</span>
               </th>
@@ -60,9 +58,7 @@ export function AlternativesTable({ ranked, all, weights, chosenId, onWeight, on
               onClick={() => onChoose(option.kind.id)}
             >
               <td>
-                <button type="button" className="finding" onClick={() => onChoose(option.kind.id)}>
-                  {textOf(option.kind.name)}
-                </button>
+                <LineButton onClick={() => onChoose(option.kind.id)}>{textOf(option.kind.name)}</LineButton>
                 {option.unbeaten && (
                   <span className="good small">
                     {' '}
@@ -86,7 +82,7 @@ export function AlternativesTable({ ranked, all, weights, chosenId, onWeight, on
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </div>
   );
 }

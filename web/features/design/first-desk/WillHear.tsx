@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { Rig } from '#core/model/rig/index.ts';
 import { type Evaluation, rolesOf } from '#core/signal/index.ts';
 import { cellsOf } from '#web/features/design/route/index.ts';
-import { SourceLetter, StateMark, sayUnder } from '#web/shared/parts/index.ts';
+import { SourceLetter, StateMark, sayUnder, Table } from '#web/shared/parts/index.ts';
 import { common, firstDesk as say } from '#words/index.ts';
 
 /** Who will hear what, before anything is made: every source at everybody that something is wanted for. */
@@ -25,7 +25,7 @@ export function WillHear({ rig, evaluation }: { rig: Rig; evaluation: Evaluation
   });
   if (rig.sources.length === 0 || shown.length === 0) return <p className="quiet">{say.noOneHearsAnything()}</p>;
   return (
-    <table className="table will-hear">
+    <Table className="will-hear">
       <thead>
         <tr>
           <th>
@@ -61,6 +61,6 @@ export function WillHear({ rig, evaluation }: { rig: Rig; evaluation: Evaluation
           </tr>
         ))}
       </tbody>
-    </table>
+    </Table>
   );
 }

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { LiveReading } from '#core/audio/measure/index.ts';
 import { sayKnob } from '#core/model/rig/index.ts';
 import type { Ladder, RungSetting } from '#core/signal/index.ts';
-import { Choice, formatNumber, formatSigned, rich, StateMark, Term } from '#web/shared/parts/index.ts';
+import { Choice, formatNumber, formatSigned, rich, StateMark, Table, Term } from '#web/shared/parts/index.ts';
 import { level as say, textOf } from '#words/index.ts';
 import { type Listening, listenLive } from './live.ts';
 
@@ -83,7 +83,7 @@ export function Reading({ reading, knob, valueDb }: ReadingProps) {
   return (
     <>
       <Bar peakDbfs={peakDbfs} vuDbfs={vuDbfs} highestDbfs={highestDbfs} />
-      <table className="table tight">
+      <Table tight>
         <tbody>
           <tr>
             <td>{say.highestPeak()}</td>
@@ -106,7 +106,7 @@ export function Reading({ reading, knob, valueDb }: ReadingProps) {
             <td className="number">{tell(restDbfs, 'dBFS')}</td>
           </tr>
         </tbody>
-      </table>
+      </Table>
       <p role="status">
         {sayTurn(highestDbfs, knob, valueDb)}
         {clips > 0 && (

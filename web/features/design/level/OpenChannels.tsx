@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { addTasks, markDone, type Rig, type SettingChange } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, openChannels } from '#core/signal/index.ts';
-import { formatNumber, Term, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
+import { formatNumber, Table, Term, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { level as say } from '#words/index.ts';
 import { portName } from './names.ts';
@@ -31,7 +31,7 @@ export function OpenChannels({ rig, evaluation, listenerId }: Props) {
       {open.length === 0 ? (
         <p className="quiet">{say.noUnusedInputsAre()}</p>
       ) : (
-        <table className="table tight">
+        <Table tight>
           <tbody>
             {open.map(({ deviceId, portId, costDb, shut: change }) => {
               const where = `${deviceName(rig, deviceId)}, ${portName(rig, deviceId, portId)}`;
@@ -55,7 +55,7 @@ export function OpenChannels({ rig, evaluation, listenerId }: Props) {
               );
             })}
           </tbody>
-        </table>
+        </Table>
       )}
     </section>
   );

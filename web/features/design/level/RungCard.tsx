@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { hasUnity, heldTo, sayKnob } from '#core/model/rig/index.ts';
 import { CREST_DB, type Rung, SCALE_UNITS } from '#core/signal/index.ts';
-import { FigureRow, formatNumber, formatSigned, NumberInput, rich } from '#web/shared/parts/index.ts';
+import { FigureRow, formatNumber, formatSigned, NumberInput, rich, Table } from '#web/shared/parts/index.ts';
 import { level as say, textOf } from '#words/index.ts';
 
 interface Props {
@@ -58,7 +58,7 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
           </p>
         </>
       )}
-      <table className="table tight" style={{ marginTop: 10 }}>
+      <Table tight marginTop="10px">
         <tbody>
           <FigureRow
             figure={{
@@ -82,7 +82,7 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
             <FigureRow figure={figure(say.clipPoint({ unit }), ceilingDb, say.aboveThisStageClips())} />
           )}
         </tbody>
-      </table>
+      </Table>
       <p style={{ marginTop: 8 }}>
         {snrDb === null ? say.noNoiseUpTo() : rich(say.snrHere, { snrDb: formatNumber(snrDb) })}{' '}
         {headroomDb !== null && (

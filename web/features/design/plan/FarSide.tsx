@@ -12,7 +12,7 @@ import {
   farSeats,
   setFarGear,
 } from '#core/routing/wiring/index.ts';
-import { Choice, formatNumber, StateMark, saveAs, Term } from '#web/shared/parts/index.ts';
+import { Choice, Details, formatNumber, StateMark, saveAs, Table, Term } from '#web/shared/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, plan, textOf } from '#words/index.ts';
 
@@ -31,7 +31,7 @@ export function FarSide({ rig }: { rig: Rig }) {
         <Term id="far-side">{plan.remoteGuests()}</Term>
       </h2>
       {seats.length > 0 && (
-        <table className="table tight">
+        <Table tight>
           <thead>
             <tr>
               <th>{plan.who()}</th>
@@ -46,7 +46,7 @@ export function FarSide({ rig }: { rig: Rig }) {
               <Seat key={seat.gearId} rig={rig} seat={seat} />
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       {seats.length > 0 && <Returns rig={rig} seats={seats} />}
       <form
@@ -132,12 +132,11 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
           </p>
         );
       })}
-      <details style={{ marginTop: 8 }}>
-        <summary>{plan.mixMinusWays()}</summary>
+      <Details summary={plan.mixMinusWays()}>
         <p className="small quiet">
           <Term id="guest-return">{plan.mixMinus()}</Term>: {plan.mixMinusNote()}
         </p>
-        <table className="table tight" aria-label={plan.mixMinusTable()}>
+        <Table tight aria-label={plan.mixMinusTable()}>
           <thead>
             <tr>
               <th>{plan.way()}</th>
@@ -166,8 +165,8 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
               </tr>
             ))}
           </tbody>
-        </table>
-      </details>
+        </Table>
+      </Details>
     </>
   );
 }

@@ -2,7 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { differences, idFrom, momentName, type Rig } from '#core/model/rig/index.ts';
 import { evaluationAt, pairChanges } from '#core/signal/index.ts';
-import { Term } from '#web/shared/parts/index.ts';
+import { Table, Term } from '#web/shared/parts/index.ts';
 import { applyStep, lookedAt, selectMomentId, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, plan } from '#words/index.ts';
 import { sayChanges, saySetting, sayWant } from './say.ts';
@@ -31,7 +31,7 @@ export function MomentList({ rig }: { rig: Rig }) {
       {rig.moments.length === 0 ? (
         <p className="quiet">{plan.oneMoment()}</p>
       ) : (
-        <table className="table tight moments">
+        <Table tight className="moments">
           <thead>
             <tr>
               <th>{plan.moment()}</th>
@@ -63,7 +63,7 @@ export function MomentList({ rig }: { rig: Rig }) {
               />
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       <AddMoment
         rig={rig}

@@ -19,7 +19,7 @@ import {
   unitOf,
 } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, type Passage, type ReceivedPath, throughBox } from '#core/signal/index.ts';
-import { Choice, formatNumber, Term, useSteady, type Verb } from '#web/shared/parts/index.ts';
+import { Choice, formatNumber, Table, Term, useSteady, type Verb } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, route as say, textOf } from '#words/index.ts';
 import { SoundDevices } from './SoundDevices.tsx';
@@ -107,7 +107,7 @@ function Through({ rig: now, device: { id } }: { rig: Rig; device: Device }) {
   if (inputs.length === 0 || outputs.length === 0) return <p className="quiet">{say.noConnectedSignalPasses()}</p>;
   return (
     <div className="hearing-scroll">
-      <table className="table tight hearing" aria-label={say.signalsPassingThrough()}>
+      <Table tight className="hearing" aria-label={say.signalsPassingThrough()}>
         <thead>
           <tr>
             <th>
@@ -130,7 +130,7 @@ function Through({ rig: now, device: { id } }: { rig: Rig; device: Device }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </div>
   );
 }
@@ -178,7 +178,7 @@ const ControlPanel = memo(function ControlPanel({ device, controls: { table, gen
     <>
       {table && (
         <div className="hearing-scroll">
-          <table className="table tight hearing" aria-label={say.controls()}>
+          <Table tight className="hearing" aria-label={say.controls()}>
             <thead>
               <tr>
                 <th>
@@ -202,7 +202,7 @@ const ControlPanel = memo(function ControlPanel({ device, controls: { table, gen
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </div>
       )}
       <div className="row" style={{ marginTop: 8, gap: '8px 24px' }}>

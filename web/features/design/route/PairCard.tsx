@@ -30,6 +30,7 @@ import {
   NumberInput,
   StateMark,
   sayUnder,
+  Table,
   Term,
   TwoVerbs,
   type Verb,
@@ -139,7 +140,7 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
   return (
     <>
       <h2>{number === null ? common.signalPath() : say.path({ number })}</h2>
-      <table className="table tight">
+      <Table tight>
         <thead>
           <tr>
             <th>{common.device()}</th>
@@ -157,7 +158,7 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p className="small quiet">
         {common.delay()} <Why figure={way.delay}>{`${formatNumber(way.delay.value.nominal)} ms`}</Why> (
         {common[way.delay.kind]()}, {formatSpread(way.delay) || say.exact()}),{' '}

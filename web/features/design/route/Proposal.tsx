@@ -3,7 +3,7 @@ import { endName, findTypes, type Rig } from '#core/model/rig/index.ts';
 import type { Bridge, Whole } from '#core/routing/plan/index.ts';
 import type { Clash, Left, Wrong } from '#core/routing/suggest/index.ts';
 import { deviceName, sayBreak } from '#core/signal/index.ts';
-import { formatNumber, rich, StateMark, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
+import { Details, formatNumber, rich, StateMark, Table, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
 import { common, route as say } from '#words/index.ts';
 import { costLines, sayChange, sayPoints } from './costs.ts';
 
@@ -25,7 +25,7 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
         {changes.length === 0 ? say.noSettingToChange() : say.settingWouldDoIt({ setting: changes.length })}
       </h2>
       {changes.length > 0 && (
-        <table className="table tight">
+        <Table tight>
           <tbody>
             {changes.map((change) => (
               <tr key={`${change.deviceId}.${change.settingId}`}>
@@ -36,17 +36,16 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       {lines.length > 0 && (
-        <details>
-          <summary className="small">
-            {say.costPointsPerSetting({
-              costs: sayPoints(costs),
-              found: proved ? say.lowestOfAll() : say.lowestFound(),
-              reason: lines.length,
-            })}
-          </summary>
+        <Details
+          summary={say.costPointsPerSetting({
+            costs: sayPoints(costs),
+            found: proved ? say.lowestOfAll() : say.lowestFound(),
+            reason: lines.length,
+          })}
+        >
           <ul className="small quiet">
             {lines.map(({ text, points }) => (
               <li key={text}>
@@ -54,11 +53,10 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
               </li>
             ))}
           </ul>
-        </details>
+        </Details>
       )}
       {second && (
-        <details>
-          <summary className="small">{say.showSecondBestPoints({ costs: sayPoints(second.costs) })}</summary>
+        <Details summary={say.showSecondBestPoints({ costs: sayPoints(second.costs) })}>
           <ul className="small quiet">
             {second.changes.map((change) => (
               <li key={`${change.deviceId}.${change.settingId}`}>{sayChange(rig, change)}</li>
@@ -69,7 +67,7 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
               </li>
             ))}
           </ul>
-        </details>
+        </Details>
       )}
       {left.length > 0 && (
         <ul>

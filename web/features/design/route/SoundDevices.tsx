@@ -24,7 +24,7 @@ import {
   withEnd,
 } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, SCALE_UNITS } from '#core/signal/index.ts';
-import { formatNumber, SourceLetter, Term } from '#web/shared/parts/index.ts';
+import { formatNumber, SourceLetter, Table, Term } from '#web/shared/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, route as say } from '#words/index.ts';
 
@@ -55,7 +55,7 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
       <h2>
         <Term id="sound-device">{say.audioDevices()}</Term>
       </h2>
-      <table className="table tight" aria-label={say.audioDevices()}>
+      <Table tight aria-label={say.audioDevices()}>
         <thead>
           <tr>
             <th>{say.name()}</th>
@@ -81,7 +81,7 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
             />
           ))}
         </tbody>
-      </table>
+      </Table>
       {ends.some(isIdle) && (
         <Button size="xs" variant="plain" aria-pressed={all} onClick={() => setAll(!all)}>
           {all ? say.onlyThoseInUse() : say.moreWithNothingConnected({ length: ends.filter(isIdle).length })}

@@ -4,7 +4,7 @@ import { framesFromMs, samplesFromMs } from '#core/model/units/index.ts';
 import { type AllAligned, type Lack, recordedListeners } from '#core/routing/suggest/index.ts';
 import { deviceName, type Evaluation, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
 import { layoutSmallArrivals, SmallArrivalsChart, smallPlotPx, useWidth } from '#web/shared/charts/index.ts';
-import { Choice, formatNumber, formatSigned, rich, useKey } from '#web/shared/parts/index.ts';
+import { Choice, formatNumber, formatSigned, rich, Table, useKey } from '#web/shared/parts/index.ts';
 import { Decide, useTrial } from '#web/shared/trial/index.ts';
 import { searchAlignment } from '#web/shared/workers/index.ts';
 import { common, sync as say, textOf } from '#words/index.ts';
@@ -156,7 +156,7 @@ function Outcome({ rig, found, listenerName }: { rig: Rig; found: AllAligned; li
 function Changes({ rig, changes }: { rig: Rig; changes: AllAligned['changes'] }) {
   const types = findTypes(rig);
   return (
-    <table className="table tight" style={{ marginTop: 14 }} aria-label={say.suggestedSettings()}>
+    <Table tight marginTop="14px" aria-label={say.suggestedSettings()}>
       <thead>
         <tr>
           <th>{common.device()}</th>
@@ -179,7 +179,7 @@ function Changes({ rig, changes }: { rig: Rig; changes: AllAligned['changes'] })
           );
         })}
       </tbody>
-    </table>
+    </Table>
   );
 }
 
@@ -203,7 +203,7 @@ function Slips({ rig, shown, listenerIds, listenerName }: SlipsProps) {
   return (
     <>
       <h2>{say.toMoveInEdit()}</h2>
-      <table className="table tight" aria-label={say.toMoveInEdit()}>
+      <Table tight aria-label={say.toMoveInEdit()}>
         <thead>
           <tr>
             <th>{say.track()}</th>
@@ -224,7 +224,7 @@ function Slips({ rig, shown, listenerIds, listenerName }: SlipsProps) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p className="quiet small">{say.predictedUntilYouMeasure()}</p>
     </>
   );

@@ -3,7 +3,15 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { findDevice, heldTo, type Rig, settingOf, type Trial } from '#core/model/rig/index.ts';
 import { type Figure, framesFromMs, msFromFrames } from '#core/model/units/index.ts';
 import type { DelaySetting, Evaluation } from '#core/signal/index.ts';
-import { formatNumber, formatOffset, rich, SourceLetter, StateMark } from '#web/shared/parts/index.ts';
+import {
+  formatNumber,
+  formatOffset,
+  rich,
+  SourceLetter,
+  StateMark,
+  Table,
+  TermButton,
+} from '#web/shared/parts/index.ts';
 import { common, sync as say } from '#words/index.ts';
 
 interface Props {
@@ -28,20 +36,15 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
       <div className="spread">
         <h2>
           {say.delaySettings()}{' '}
-          <button
-            type="button"
-            className="term small quiet"
-            style={{ fontWeight: 400 }}
-            onClick={() => setInFrames(!inFrames)}
-          >
+          <TermButton className="small quiet" fontWeight={400} onClick={() => setInFrames(!inFrames)}>
             {inFrames ? say.inFramesShowMs() : say.inMsShowFrames()}
-          </button>
+          </TermButton>
         </h2>
         <span className="row" style={{ marginTop: 14 }}>
           {children}
         </span>
       </div>
-      <table className="table tight">
+      <Table tight>
         <thead>
           <tr>
             <th>{say.where()}</th>
@@ -101,7 +104,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
             );
           })}
         </tbody>
-      </table>
+      </Table>
       <p className="small quiet" style={{ marginTop: 6 }}>
         {rich(say.thisPageCantTurn, {})}
       </p>

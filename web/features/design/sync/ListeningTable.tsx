@@ -1,7 +1,7 @@
 import { type ListeningDelay, listeningDelays } from '#core/desk-tests/sync-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { formatNumber, formatSpread, SourceLetter, StateMark, Term, Why } from '#web/shared/parts/index.ts';
+import { formatNumber, formatSpread, SourceLetter, StateMark, Table, Term, Why } from '#web/shared/parts/index.ts';
 import { sync as say, textOf } from '#words/index.ts';
 
 const WHAT: Record<ListeningDelay['kind'], string> = {
@@ -20,7 +20,7 @@ export function ListeningTable({ rig, evaluation }: { rig: Rig; evaluation: Eval
       <h2>
         <Term id="listening-delay">{say.liveMonitoringDelay()}</Term>
       </h2>
-      <table className="table tight" data-testid="listening">
+      <Table tight data-testid="listening">
         <thead>
           <tr>
             <th>{say.who()}</th>
@@ -57,7 +57,7 @@ export function ListeningTable({ rig, evaluation }: { rig: Rig; evaluation: Eval
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </section>
   );
 }

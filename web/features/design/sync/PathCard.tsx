@@ -19,6 +19,7 @@ import {
   formatSpread,
   rich,
   StateMark,
+  Table,
   Term,
   Why,
 } from '#web/shared/parts/index.ts';
@@ -88,7 +89,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
       {pair.verdict.openTasks.length > 0 && (
         <p className="watch">{say.settingOnThisPath({ setting: pair.verdict.openTasks.length })}</p>
       )}
-      <table className="table" style={{ marginTop: 10 }}>
+      <Table marginTop="10px">
         <tbody>
           <tr>
             <td colSpan={3} className="strong">
@@ -130,17 +131,17 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
             </>
           )}
         </tbody>
-      </table>
+      </Table>
       {offset?.terms.some((t) => t.kind === 'measured') && (
         <>
           <h2>{say.audioMinusVideoAs()}</h2>
-          <table className="table">
+          <Table>
             <tbody>
               {offset.terms.map((term) => (
                 <FigureRow key={textOf(term.label)} figure={term} signed />
               ))}
             </tbody>
-          </table>
+          </Table>
           <p className="small quiet">{say.thisTakeMeasuredOnly()}</p>
         </>
       )}

@@ -4,7 +4,7 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import { type Comparison, compareRigs, type Difference } from '#core/routing/variants/index.ts';
 import { isTooLarge } from '#core/signal/index.ts';
-import { Choice, rich, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
+import { Choice, rich, StateMark, Table, Term, useKey } from '#web/shared/parts/index.ts';
 import { api, sayProblem, selectDesk, selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { common, frame, variants as say, textOf } from '#words/index.ts';
 import { FIGURES } from './figures.ts';
@@ -114,7 +114,7 @@ type Names = readonly [string, string];
 function FigureTable({ names, comparison }: { names: Names; comparison: Comparison }) {
   const [first, second] = comparison.figures;
   return (
-    <table className="table tight" aria-label={say.inFigures()} style={{ marginTop: 12 }}>
+    <Table tight aria-label={say.inFigures()} marginTop="12px">
       <thead>
         <tr>
           <th>{say.inFigures()}</th>
@@ -137,7 +137,7 @@ function FigureTable({ names, comparison }: { names: Names; comparison: Comparis
           );
         })}
       </tbody>
-    </table>
+    </Table>
   );
 }
 

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import { type Device, findTypes, isHardware, isProgram, type Rig } from '#core/model/rig/index.ts';
 import { removeDevice } from '#core/routing/wiring/index.ts';
-import { Choice } from '#web/shared/parts/index.ts';
+import { Check, Choice } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, wire as say } from '#words/index.ts';
 import { Connections } from './Connections.tsx';
@@ -54,36 +54,31 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
       )}
       {isHardware(type) && (
         <p style={{ marginTop: 8 }}>
-          <label>
-            <input
-              type="checkbox"
-              checked={device.moves ?? false}
-              onChange={(e) => {
-                const { moves: _old, ...rest } = device;
-                set(
-                  e.target.checked ? { ...rest, moves: true } : rest,
-                  `${device.name}: ${e.target.checked ? say.movesDuringUse() : say.staysPut()}`,
-                );
-              }}
-            />{' '}
+          <Check
+            checked={device.moves ?? false}
+            onCheck={(moves) => {
+              const { moves: _old, ...rest } = device;
+              set(
+                moves ? { ...rest, moves } : rest,
+                `${device.name}: ${moves ? say.movesDuringUse() : say.staysPut()}`,
+              );
+            }}
+          >
             {say.movesDuringUse()}
-          </label>
+          </Check>
         </p>
       )}
       {type.priceEur && (
         <p style={{ marginTop: 4 }}>
-          <label>
-            <input
-              type="checkbox"
-              checked={device.toGet ?? false}
-              onChange={(e) => {
-                const { toGet: _old, ...rest } = device;
-                const says = e.target.checked ? say.notOwnedYet() : say.owned();
-                set(e.target.checked ? { ...rest, toGet: true } : rest, `${device.name}: ${says}`);
-              }}
-            />{' '}
+          <Check
+            checked={device.toGet ?? false}
+            onCheck={(toGet) => {
+              const { toGet: _old, ...rest } = device;
+              set(toGet ? { ...rest, toGet } : rest, `${device.name}: ${toGet ? say.notOwnedYet() : say.owned()}`);
+            }}
+          >
             {say.notOwnedYetPrice({ n0: type.priceEur[0], n1: type.priceEur[1] })}
-          </label>
+          </Check>
         </p>
       )}
       {type.ports.some((p) => p.direction === 'in' && connectorOf(p.connector)?.kind === 'hdmi') && (

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addDevice, readTyped, replaceDevice, type Typed } from '#core/routing/wiring/index.ts';
-import { Pick, rich, Sheet } from '#web/shared/parts/index.ts';
+import { Pick, rich, Sheet, Table } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { wire as say } from '#words/index.ts';
 import { useTypeItems } from './type-items.ts';
@@ -72,7 +72,7 @@ function TypedWay({ typed }: { typed: Typed }) {
         {none.length > 0 && ` ${say.nothingConnectsPairs({ pairs: none.length })}`}{' '}
         {typed.edit && typed.boxes.every((b) => b.type !== null) && rich(say.enterAdds, {})}
       </p>
-      <table className="table tight">
+      <Table tight>
         <tbody>
           {typed.boxes.map((b) => (
             <tr key={b.word}>
@@ -91,7 +91,7 @@ function TypedWay({ typed }: { typed: Typed }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </div>
   );
 }

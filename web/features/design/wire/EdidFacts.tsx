@@ -1,8 +1,8 @@
-import { Button } from '@chakra-ui/react';
+import { Button, Textarea } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { type Edid, EdidError, edidBytes, linkName, modeName, parseEdid } from '#core/model/picture/index.ts';
 import type { Device } from '#core/model/rig/index.ts';
-import { Sheet, StateMark, Term } from '#web/shared/parts/index.ts';
+import { FileInput, Sheet, StateMark, Term } from '#web/shared/parts/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 
 const BLOCK = 128;
@@ -65,19 +65,15 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
       <p style={{ marginTop: 8 }}>
         <Button onClick={() => chooser.current?.click()}>{say.chooseFile()}</Button>
       </p>
-      <input
-        ref={chooser}
-        type="file"
-        hidden
-        aria-label={say.edidFile()}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file && file.size <= MAX_BYTES) void file.arrayBuffer().then((b) => setFrom(new Uint8Array(b)));
-          else if (file) setFrom(new Uint8Array(MAX_BYTES + 1));
+      <FileInput
+        chooser={chooser}
+        label={say.edidFile()}
+        onFile={(file) => {
+          if (file.size <= MAX_BYTES) void file.arrayBuffer().then((b) => setFrom(new Uint8Array(b)));
+          else setFrom(new Uint8Array(MAX_BYTES + 1));
         }}
       />
-      <textarea
+      <Textarea
         aria-label={say.edidBytesInHex()}
         spellCheck={false}
         rows={6}

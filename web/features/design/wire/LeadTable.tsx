@@ -1,7 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { memo, useEffect, useState } from 'react';
 import { leadIsSo, type Rig } from '#core/model/rig/index.ts';
-import { formatNumber, SourceLetter, StateMark, useMore, useSteady } from '#web/shared/parts/index.ts';
+import { formatNumber, SourceLetter, StateMark, Table, useMore, useSteady } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, feetBeside, lengthMOf, wire as say } from '#words/index.ts';
 import { billOf, type LeadRow, matches, sayParts } from './rows.ts';
@@ -36,7 +36,7 @@ export function LeadTable({ rig, rows, chosen }: Props) {
           onChange={(e) => setSearch(e.target.value)}
         />
       </div>
-      <table className="table tight">
+      <Table tight>
         <thead>
           <tr>
             <th>
@@ -56,7 +56,7 @@ export function LeadTable({ rig, rows, chosen }: Props) {
             <LeadLine key={row.id} sources={rig.sources} row={row} chosen={chosen.includes(row.id)} onSeen={seen} />
           ))}
         </tbody>
-      </table>
+      </Table>
       {more}
       {shown.length === 0 && (
         <p className="quiet">{rows.length === 0 ? say.noCablesYetPress() : say.noCableMatches()}</p>

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addDevices } from '#core/routing/wiring/index.ts';
-import { Pick, rich, Sheet } from '#web/shared/parts/index.ts';
+import { Pick, rich, Sheet, Table } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { wire as say } from '#words/index.ts';
 import { useTypeItems } from './type-items.ts';
@@ -39,7 +39,7 @@ export function ManyDialog({ rig, onClose }: { rig: Rig; onClose: () => void }) 
         onSubmit={add}
       />
       {total > 0 && (
-        <table className="table tight" aria-label={say.selected()}>
+        <Table tight aria-label={say.selected()}>
           <tbody>
             {[...counts].map(([id, n]) => {
               const name = types.get(id)!.name;
@@ -61,7 +61,7 @@ export function ManyDialog({ rig, onClose }: { rig: Rig; onClose: () => void }) 
               );
             })}
           </tbody>
-        </table>
+        </Table>
       )}
       <p style={{ marginTop: 12 }}>
         <Button variant="solid" disabled={total === 0} onClick={add}>

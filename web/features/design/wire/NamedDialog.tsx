@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addNamed, boxesNamed, type NamedBox } from '#core/routing/wiring/index.ts';
-import { Choice, Sheet } from '#web/shared/parts/index.ts';
+import { Choice, Sheet, Table } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { wire as say } from '#words/index.ts';
 
@@ -85,7 +85,7 @@ function NamedList({ rig, boxes, onAdd }: ListProps) {
   const chosen = boxes.flatMap((box, i) => (typeIds[i] ? [{ ...box, typeId: typeIds[i] }] : []));
   return (
     <>
-      <table className="table tight">
+      <Table tight>
         <tbody>
           {boxes.map((box, i) => (
             <tr key={box.name}>
@@ -104,7 +104,7 @@ function NamedList({ rig, boxes, onAdd }: ListProps) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p style={{ marginTop: 12 }}>
         <Button variant="solid" disabled={chosen.length === 0} onClick={() => onAdd(chosen)}>
           {say.addDeviceWith({ boxes: chosen.length })}

@@ -12,7 +12,16 @@ import {
   shoppingList,
 } from '#core/routing/variants/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { Choice, formatNumber, printSheets, StateMark, saveAs, Term } from '#web/shared/parts/index.ts';
+import {
+  Choice,
+  FileInput,
+  formatNumber,
+  printSheets,
+  StateMark,
+  saveAs,
+  Table,
+  Term,
+} from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 
@@ -104,17 +113,11 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
           <Button onClick={() => put(save)}>{say.saveAsSvg()}</Button>
         </span>
       </div>
-      <input
-        ref={chooser}
-        type="file"
+      <FileInput
+        chooser={chooser}
+        label={say.cableTableFile()}
         accept=".csv,text/csv"
-        hidden
-        aria-label={say.cableTableFile()}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) void importCsv(file);
-        }}
+        onFile={(file) => void importCsv(file)}
       />
       <div aria-live="polite">
         {says && <p style={{ margin: '6px 0' }}>{says}</p>}
@@ -128,7 +131,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
           </ul>
         )}
       </div>
-      <table className="table tight" aria-label={say.shoppingList()}>
+      <Table tight aria-label={say.shoppingList()}>
         <thead>
           <tr>
             <th>{say.item()}</th>
@@ -147,7 +150,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <CanFail rig={rig} evaluation={evaluation} />
     </>
   );
@@ -185,7 +188,7 @@ function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
       </p>
       {wanted === 0 && <p className="quiet">{say.noRequirementsYetSo()}</p>}
       {costly.length > 0 && (
-        <table className="table tight">
+        <Table tight>
           <thead>
             <tr>
               <th>{say.ifThisFails()}</th>
@@ -202,7 +205,7 @@ function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       {costly.length > TOLD && <p className="small quiet">{say.moreWouldTakeOut({ TOLD: costly.length - TOLD })}</p>}
     </section>

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Device, Photo } from '#core/model/rig/index.ts';
-import { formatDate, PhotoRow, Sheet } from '#web/shared/parts/index.ts';
+import { FileInput, formatDate, PhotoRow, Sheet } from '#web/shared/parts/index.ts';
 import { photoUrl, uploadPhoto } from '#web/shared/store/index.ts';
 import { common, wire as say } from '#words/index.ts';
 import { asPhoto } from './photo.ts';
@@ -46,17 +46,11 @@ export function Photos({ device, onPhotos }: Props) {
         </Button>
       </p>
       <p className="small quiet">{say.storedOnThisComputer()}</p>
-      <input
-        ref={chooser}
-        type="file"
+      <FileInput
+        chooser={chooser}
+        label={say.photoWith({ device: device.name })}
         accept="image/*"
-        hidden
-        aria-label={say.photoWith({ device: device.name })}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) void add(file);
-        }}
+        onFile={(file) => void add(file)}
       />
       <p aria-live="polite">{says}</p>
       {open && (

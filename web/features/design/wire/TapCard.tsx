@@ -5,7 +5,7 @@ import type { Figure } from '#core/model/units/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import { deviceName, type Evaluation, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import { ListenButton } from '#web/shared/listen/index.ts';
-import { formatNumber, rich, SourceLetter, StateMark, Term, Why } from '#web/shared/parts/index.ts';
+import { formatNumber, LineButton, rich, SourceLetter, StateMark, Table, Term, Why } from '#web/shared/parts/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 import { arrivalsAt } from './arrivals-at.ts';
 import { BoxFacts } from './BoxFacts.tsx';
@@ -38,7 +38,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
       {sounds.length + pictures.length === 0 ? (
         <p style={{ marginTop: 8 }}>{say.noSignalHere()}</p>
       ) : (
-        <table className="table tight" style={{ marginTop: 6 }}>
+        <Table tight marginTop="6px">
           <thead>
             <tr>
               <th>{say.signal()}</th>
@@ -69,7 +69,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       {noise && (
         <p className="quiet" style={{ marginTop: 6 }}>
@@ -82,9 +82,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
       {here.map(({ finding, number }) => (
         <p key={finding.id} style={{ marginTop: 6 }}>
           <StateMark state={finding.dismissed ? 'none' : finding.severity} /> {number}{' '}
-          <button type="button" className="finding" onClick={() => onFinding(finding)}>
-            {textOf(finding.asks ?? finding.says)}
-          </button>
+          <LineButton onClick={() => onFinding(finding)}>{textOf(finding.asks ?? finding.says)}</LineButton>
         </p>
       ))}
       {device && <BoxFacts rig={plain} device={device} onGone={onClose} />}

@@ -5,7 +5,7 @@ import { findPort, findTypes, type PortRef, type Rig } from '#core/model/rig/ind
 import type { Finding } from '#core/rules/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { rich, StateMark, Term, useKey, useMore, useSteady } from '#web/shared/parts/index.ts';
+import { LineButton, rich, StateMark, Table, Term, useKey, useMore, useSteady } from '#web/shared/parts/index.ts';
 import {
   type Scene,
   selectEvaluation,
@@ -185,7 +185,7 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
   const { shown, more } = useMore(numbered, ({ finding }) => finding === chosen);
   return (
     <>
-      <table className="table tight" aria-label={common.issues()}>
+      <Table tight aria-label={common.issues()}>
         <tbody>
           {shown.map(({ finding, number }) => (
             <tr key={finding.id} aria-selected={finding === chosen}>
@@ -199,22 +199,17 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
                 />
               </td>
               <td>
-                <button
-                  type="button"
-                  className="finding"
-                  aria-pressed={finding === chosen}
-                  onClick={() => onChoose(finding)}
-                >
+                <LineButton aria-pressed={finding === chosen} onClick={() => onChoose(finding)}>
                   {textOf(finding.asks ?? finding.says)}
                   {finding.dismissed && (
                     <span className="quiet"> {say.ignoredWith({ reason: finding.dismissed.reason })}</span>
                   )}
-                </button>
+                </LineButton>
               </td>
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {more}
     </>
   );

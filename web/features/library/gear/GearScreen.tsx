@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { catalogue, type DeviceType, findTypes, type Rig } from '#core/model/rig/index.ts';
 import { readGear } from '#core/rules/index.ts';
-import { Pick, StateMark } from '#web/shared/parts/index.ts';
+import { FileInput, Pick, StateMark } from '#web/shared/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { gear as say, textOf } from '#words/index.ts';
 import { TypeEditor } from './editor/index.ts';
@@ -74,17 +74,11 @@ function Gear({ rig }: { rig: Rig }) {
         <p className="small quiet" style={{ marginTop: 6 }}>
           {say.builtInYourOwn({ builtIn: catalogue.length, types: rig.types.length })}
         </p>
-        <input
-          ref={chooser}
-          type="file"
+        <FileInput
+          chooser={chooser}
+          label={say.deviceTypeFile()}
           accept=".json,application/json"
-          hidden
-          aria-label={say.deviceTypeFile()}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) void importFile(file);
-          }}
+          onFile={(file) => void importFile(file)}
         />
         <div aria-live="polite">
           {notice && (

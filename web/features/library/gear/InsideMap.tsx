@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import type { DeviceType } from '#core/model/rig/index.ts';
+import { LineButton, Table } from '#web/shared/parts/index.ts';
 import { gear as say, textOf } from '#words/index.ts';
 import { drawInside } from './inside.ts';
 
@@ -65,7 +66,7 @@ export function InsideMap({ type }: { type: DeviceType }) {
         </svg>
       </div>
       {ways.length > 0 && (
-        <table className="table tight" aria-label={say.pathsInside()} style={{ marginTop: 8 }}>
+        <Table tight aria-label={say.pathsInside()} marginTop="8px">
           <thead>
             <tr>
               <th>{say.from()}</th>
@@ -77,16 +78,14 @@ export function InsideMap({ type }: { type: DeviceType }) {
             {ways.slice(0, MAX_PORTS).map((w) => (
               <tr key={w.id} aria-selected={w === way}>
                 <td>
-                  <button type="button" className="finding" onClick={() => setChosen(w.id === chosen ? null : w.id)}>
-                    {name(w.from)}
-                  </button>
+                  <LineButton onClick={() => setChosen(w.id === chosen ? null : w.id)}>{name(w.from)}</LineButton>
                 </td>
                 <td>{name(w.to)}</td>
                 <td className="quiet small">{w.stages.join('; ') || say.straightThrough()}</td>
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       {ways.length > MAX_PORTS && (
         <p className="small quiet">{say.morePathsAreIn({ MAX_PORTS: ways.length - MAX_PORTS })}</p>

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import type { DeviceType, PortSpec } from '#core/model/rig/index.ts';
-import { saveAs } from '#web/shared/parts/index.ts';
+import { saveAs, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say, textOf } from '#words/index.ts';
 import { InsideMap } from './InsideMap.tsx';
 
@@ -50,7 +50,7 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
         </p>
       ))}
       <h2>{say.sockets()}</h2>
-      <table className="table tight" aria-label={say.sockets()}>
+      <Table tight aria-label={say.sockets()}>
         <thead>
           <tr>
             <th>{say.name()}</th>
@@ -75,7 +75,7 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
               </tr>
             ))}
         </tbody>
-      </table>
+      </Table>
       <h2>{say.insideTitle()}</h2>
       <InsideMap key={type.id} type={type} />
     </>

@@ -1,8 +1,18 @@
-import { Button } from '@chakra-ui/react';
+import { Button, Input } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
-import { Frame, formatDate, rich, StateMark, sayToFix, useKey } from '#web/shared/parts/index.ts';
+import {
+  FileInput,
+  Frame,
+  formatDate,
+  Progress,
+  rich,
+  StateMark,
+  sayToFix,
+  Table,
+  useKey,
+} from '#web/shared/parts/index.ts';
 import { api, documentUrl, sayProblem } from '#web/shared/store/index.ts';
 import { common, frame, rigs } from '#words/index.ts';
 import { useRigActions } from './actions.ts';
@@ -79,7 +89,8 @@ export function RigsScreen() {
             <h2 style={{ margin: 0 }}>{rigs.yourRigs()}</h2>
             <span className="row">
               {(kept.data?.length ?? 0) > 5 && (
-                <input
+                <Input
+                  width="190px"
                   aria-label={rigs.searchRigs()}
                   placeholder={rigs.search()}
                   value={search}
@@ -89,21 +100,15 @@ export function RigsScreen() {
               <Button onClick={() => chooser.current?.click()}>{rich(rigs.import, {})}</Button>
             </span>
           </div>
-          <input
-            ref={chooser}
-            type="file"
+          <FileInput
+            chooser={chooser}
+            label={rigs.rigFile()}
             accept=".json,application/json,.zip,application/zip"
-            hidden
-            aria-label={rigs.rigFile()}
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = '';
-              if (file) void importFile(file);
-            }}
+            onFile={(file) => void importFile(file)}
           />
           {sent !== null && (
             <p className="row" role="status">
-              <progress value={sent} max={1} aria-label={rigs.archiveSent()} />{' '}
+              <Progress value={sent} label={rigs.archiveSent()} />{' '}
               {sent < 1 ? rigs.sent({ share: sent }) : rigs.allSent()}
             </p>
           )}
@@ -127,7 +132,7 @@ export function RigsScreen() {
           )}
           {kept.data?.length === 0 && <p className="quiet">{rigs.empty()}</p>}
           {shown.length > 0 && (
-            <table className="table tight" style={{ marginTop: 8 }}>
+            <Table tight marginTop="8px">
               <thead>
                 <tr>
                   <th>{rigs.rig()}</th>
@@ -188,7 +193,7 @@ export function RigsScreen() {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </Table>
           )}
           <Backup />
         </div>

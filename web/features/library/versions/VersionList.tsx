@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { RigVersion } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { useKey } from '#web/shared/parts/index.ts';
+import { Table, useKey } from '#web/shared/parts/index.ts';
 import { common, versions as say } from '#words/index.ts';
 import { dayOf, sayJudged, sayMoved, timeOf } from './say.ts';
 import { VersionLook } from './VersionLook.tsx';
@@ -33,7 +33,7 @@ export function VersionList({ rigId, versions, presentRevision, present, onBring
   if (versions.length === 0) return <p className="quiet">{say.noVersionsYetFirst()}</p>;
   return (
     <>
-      <table className="table tight" aria-label={say.versions()}>
+      <Table tight aria-label={say.versions()}>
         <thead>
           <tr>
             <th>{say.saved()}</th>
@@ -90,7 +90,7 @@ export function VersionList({ rigId, versions, presentRevision, present, onBring
             ];
           })}
         </tbody>
-      </table>
+      </Table>
       {versions.length > shown && (
         <p>
           <Button onClick={() => setShown(shown + FIRST_SHOWN)}>

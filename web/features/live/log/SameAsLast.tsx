@@ -4,7 +4,7 @@ import { type SoundPrint, soundPrint } from '#core/audio/measure/index.ts';
 import { figuresOfPrint, type PrintDifference, printBefore, type Session, sameAs } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { type OpenPieces, openPieces } from '#web/shared/listen/index.ts';
-import { Choice, formatNumber, StateMark, Term } from '#web/shared/parts/index.ts';
+import { Choice, formatNumber, Progress, StateMark, Table, Term } from '#web/shared/parts/index.ts';
 import { newId, recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, log as say, textOf } from '#words/index.ts';
 
@@ -101,7 +101,7 @@ export function SameAsLast({ rig, sessions }: { rig: Rig; sessions: readonly Ses
         <p className="run-step" role="status">
           <span className="run-says">{say.sevenBoatsLieAt()}</span>
           <br />
-          {say.sayItTwiceIn()} <progress value={gone} max={SECONDS} aria-label={say.secondsRecorded()} />
+          {say.sayItTwiceIn()} <Progress value={gone} max={SECONDS} label={say.secondsRecorded()} />
         </p>
       )}
       {failed && <p className="fix">{failed}</p>}
@@ -143,7 +143,7 @@ function Differences({ differences }: { differences: readonly PrintDifference[] 
         <StateMark state={same ? 'good' : differences[0]!.state} />{' '}
         {same ? say.sameAsLastTimeSentence() : say.notSameAsLast()}
       </p>
-      <table className="table tight" aria-label={say.comparedWithLastTime()}>
+      <Table tight aria-label={say.comparedWithLastTime()}>
         <thead>
           <tr>
             <th>{say.figure()}</th>
@@ -164,7 +164,7 @@ function Differences({ differences }: { differences: readonly PrintDifference[] 
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </>
   );
 }

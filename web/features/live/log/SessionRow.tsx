@@ -1,6 +1,6 @@
 import type { Session } from '#core/live/run/index.ts';
 import type { State } from '#core/signal/index.ts';
-import { formatDate, formatNumber, formatSpan, StateMark } from '#web/shared/parts/index.ts';
+import { Details, formatDate, formatNumber, formatSpan, StateMark } from '#web/shared/parts/index.ts';
 import { log as say } from '#words/index.ts';
 
 const stateOf = ({ good }: Session): State => (good === null ? 'none' : good ? 'good' : 'watch');
@@ -13,17 +13,20 @@ export function SessionRow({ session: s }: { session: Session }) {
   const lasted = s.endedAt === null ? null : Date.parse(s.endedAt) - Date.parse(s.beganAt);
   return (
     <li>
-      <details>
-        <summary>
-          <span className="fact">{formatDate(s.beganAt)}</span> <StateMark state={stateOf(s)} />{' '}
-          <span className="strong">{s.name || say.session()}</span>{' '}
-          <span className="quiet">
-            {lasted === null ? say.inProgress() : `${formatSpan(lasted)}`}
-            {s.troubles.length > 0 && `, ${say.problems({ count: s.troubles.length })}`}
-            {s.figures.length > 0 && `, ${say.figures({ count: s.figures.length })}`}
-            {s.says && `: ${s.says}`}
-          </span>
-        </summary>
+      <Details
+        summary={
+          <>
+            <span className="fact">{formatDate(s.beganAt)}</span> <StateMark state={stateOf(s)} />{' '}
+            <span className="strong">{s.name || say.session()}</span>{' '}
+            <span className="quiet">
+              {lasted === null ? say.inProgress() : `${formatSpan(lasted)}`}
+              {s.troubles.length > 0 && `, ${say.problems({ count: s.troubles.length })}`}
+              {s.figures.length > 0 && `, ${say.figures({ count: s.figures.length })}`}
+              {s.says && `: ${s.says}`}
+            </span>
+          </>
+        }
+      >
         <ul className="log-facts">
           {s.troubles.map((t) => (
             <li key={t.id}>
@@ -67,7 +70,7 @@ export function SessionRow({ session: s }: { session: Session }) {
             })}
           </li>
         </ul>
-      </details>
+      </Details>
     </li>
   );
 }

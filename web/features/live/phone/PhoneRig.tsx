@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { type Rig, startHistory } from '#core/model/rig/index.ts';
 import { deviceName, isTooLarge } from '#core/signal/index.ts';
 import { RunScreen } from '#web/features/live/run/index.ts';
-import { placeOfTask, StateMark, sayTask } from '#web/shared/parts/index.ts';
+import { FileInput, placeOfTask, StateMark, sayTask } from '#web/shared/parts/index.ts';
 import {
   api,
   forgetUpload,
@@ -151,17 +151,11 @@ function SendTake() {
       <h2>{say.sendTakeToMeasure()}</h2>
       <p className="quiet">{say.recordWithYourPhones()}</p>
       <Button onClick={() => chooser.current?.click()}>{say.chooseTake()}</Button>
-      <input
-        ref={chooser}
-        type="file"
+      <FileInput
+        chooser={chooser}
+        label={say.takeForMeasure()}
         accept="audio/*,video/*,.wav"
-        hidden
-        aria-label={say.takeForMeasure()}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) void send(file);
-        }}
+        onFile={(file) => void send(file)}
       />
       <p role="status">{says}</p>
     </section>

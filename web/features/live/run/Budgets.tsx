@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { type Budget, budgetsOf, type Gauge, type Session } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { formatNumber, NumberInput, rich, StateMark } from '#web/shared/parts/index.ts';
+import { Details, formatNumber, NumberInput, rich, StateMark, Table } from '#web/shared/parts/index.ts';
 import { recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, run as say, textOf } from '#words/index.ts';
 
@@ -20,7 +20,7 @@ export function Budgets({ rig, session }: { rig: Rig; session: Session | null })
           lasts: rig.session.hours === undefined ? say.noLength() : '',
         })}
       </p>
-      <table className="table">
+      <Table>
         <thead>
           <tr>
             <th>{say.resource()}</th>
@@ -34,7 +34,7 @@ export function Budgets({ rig, session }: { rig: Rig; session: Session | null })
             <Row key={b.id} budget={b} hours={hours} />
           ))}
         </tbody>
-      </table>
+      </Table>
     </section>
   );
 }
@@ -77,14 +77,13 @@ function Row({ budget, hours }: { budget: Budget; hours: number }) {
         <Bar budget={budget} />
         <div className="small">
           {share === null ? say.notKnownWord() : `${formatNumber(100 * share)}%`}{' '}
-          <details className="run-why">
-            <summary>{say.why()}</summary>
+          <Details summary={say.why()} className="run-why">
             {why.map((w) => (
               <p key={textOf(w.says)}>
                 {textOf(w.says)} <span className="quiet">({textOf(w.source)})</span>
               </p>
             ))}
-          </details>
+          </Details>
         </div>
       </td>
       <td className={`number ${state}`}>

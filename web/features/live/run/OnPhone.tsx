@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useCallback, useEffect, useState } from 'react';
 import { encode } from 'uqr';
 import { DoorState } from '#api/index.ts';
-import { formatDate, rich, Term } from '#web/shared/parts/index.ts';
+import { Details, formatDate, rich, Term } from '#web/shared/parts/index.ts';
 import { run as say } from '#words/index.ts';
 import { Phones } from './Phones.tsx';
 
@@ -52,8 +52,7 @@ export function OnPhone() {
             <Button onClick={() => void ask('/api/door/renew', 'POST')}>{say.newCode()}</Button>
             <Phones phones={door.phones} onRemove={(id) => void ask(`/api/door/phones/${id}`, 'DELETE')} />
             {door.notes.length > 0 && (
-              <details>
-                <summary>{say.accessLog()}</summary>
+              <Details summary={say.accessLog()}>
                 <ul>
                   {door.notes.map((n) => (
                     <li key={`${n.at} ${n.from} ${n.says}`}>
@@ -62,7 +61,7 @@ export function OnPhone() {
                     </li>
                   ))}
                 </ul>
-              </details>
+              </Details>
             )}
           </div>
         </div>

@@ -3,7 +3,7 @@ import { useSearchParams } from 'react-router';
 import { budgetsOf, checksOf, type ListId, lastGood } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { runSheet, runToIcs, runToMarkdown } from '#core/output/sheets/index.ts';
-import { printSheets, saveAs, useKey } from '#web/shared/parts/index.ts';
+import { BareButton, printSheets, saveAs, useKey } from '#web/shared/parts/index.ts';
 import { selectRig, selectSession, selectSessions, useAppSelector } from '#web/shared/store/index.ts';
 import { run as say } from '#words/index.ts';
 import { Budgets } from './Budgets.tsx';
@@ -59,9 +59,9 @@ function Run({ rig, hand }: { rig: Rig; hand: boolean }) {
         <div className="spread no-print">
           <nav className="run-parts" aria-label={say.partsDay()}>
             {views.map(([id, name]) => (
-              <button key={id} type="button" aria-current={id === view ? 'page' : undefined} onClick={() => go(id)}>
+              <BareButton key={id} aria-current={id === view ? 'page' : undefined} onClick={() => go(id)}>
                 {name}
-              </button>
+              </BareButton>
             ))}
           </nav>
           {!hand && <TakeAlong rig={rig} way={way} good={good ? rigOf(good) : null} ticks={ticks} />}

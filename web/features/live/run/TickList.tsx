@@ -2,7 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { CAUTIONS, type ListId, type Tick, type Ticks } from '#core/live/run/index.ts';
 import type { State } from '#core/signal/index.ts';
-import { formatClock, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
+import { BareButton, formatClock, Progress, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, run as say, textOf } from '#words/index.ts';
 import { type Item, lastTicked, nextItem, openBefore } from './lists.ts';
@@ -49,7 +49,7 @@ export function TickList({ list, items, ticks, allDone, canFail = false, measure
   return (
     <>
       <p className="row" role="status">
-        <progress value={done} max={items.length} aria-label={say.progress()} style={{ width: 220 }} />
+        <Progress value={done} max={items.length} label={say.progress()} width="220px" />
         <span>{say.done({ done, items: items.length })}</span>
         <Since items={items} ticks={ticks} />
       </p>
@@ -72,14 +72,14 @@ export function TickList({ list, items, ticks, allDone, canFail = false, measure
       <ol className="run-list" aria-label={say.allSteps()}>
         {items.map((s, i) => (
           <li key={s.id} className={ticks[s.id] ? 'quiet' : ''} aria-current={s === item ? 'step' : undefined}>
-            <button type="button" onClick={() => setLooked(s.id)}>
+            <BareButton onClick={() => setLooked(s.id)}>
               <span className="fact">{i + 1}</span>
               <span className="run-tick">{ticks[s.id] ? <StateMark state={stateOf(ticks[s.id]!)} /> : null}</span>
               <span>
                 {textOf(s.says)}
                 {ticks[s.id] && <span className={`${stateOf(ticks[s.id]!)} small`}> {sayTick(ticks[s.id]!)}</span>}
               </span>
-            </button>
+            </BareButton>
           </li>
         ))}
       </ol>

@@ -7,11 +7,13 @@ import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import {
   BoxFace,
   formatDate,
+  LineButton,
   PhotoRow,
   rich,
   Sheet,
   StateMark,
   sayTask,
+  Table,
   useKey,
   useKeyHint,
 } from '#web/shared/parts/index.ts';
@@ -106,7 +108,7 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
         {boxes.map((box) => (
           <section key={box.deviceId} aria-label={deviceName(rig, box.deviceId)}>
             <h2>{deviceName(rig, box.deviceId)}</h2>
-            <table className="table tight">
+            <Table tight>
               <tbody>
                 {box.items.map((i) => (
                   <ItemRow
@@ -118,7 +120,7 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
                   />
                 ))}
               </tbody>
-            </table>
+            </Table>
           </section>
         ))}
       </div>
@@ -146,9 +148,9 @@ function ItemRow({ rig, item, chosen, onChoose }: RowProps) {
         {question ? '?' : <StateMark state="watch" title={common.toDo()} />}
       </td>
       <td>
-        <button type="button" className="finding" aria-pressed={chosen} onClick={onChoose}>
+        <LineButton aria-pressed={chosen} onClick={onChoose}>
           {sayItem(rig, item)}
-        </button>
+        </LineButton>
       </td>
       <td className="quiet small number">
         {question

@@ -13,7 +13,7 @@ import {
   toldOf,
 } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
+import { LineButton, Progress, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, selectRig, selectSessions, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, frame, troubleshoot as say, textOf } from '#words/index.ts';
 import { Complain } from './Complain.tsx';
@@ -60,7 +60,7 @@ function Trouble({ rigId, rig }: { rigId: string; rig: Rig }) {
             <Complain rig={rig} first={live.length === 0} onEntry={(e) => put([...entries, e])} />
             {state.at === 'running' && (
               <p className="row" role="status">
-                <progress value={state.done} max={1} aria-label={say.faultsSimulated()} />
+                <Progress value={state.done} label={say.faultsSimulated()} />
                 <span className="quiet">{say.simulatingEveryFaultThis()}</span>
               </p>
             )}
@@ -171,10 +171,10 @@ function Search({ rigId, rig, lineup, entries, onEntries }: SearchProps) {
             <ul className="plain-list">
               {inquiry.others.map((o) => (
                 <li key={o.key}>
-                  <button type="button" className="finding" onClick={() => setChosen(o.key)}>
+                  <LineButton onClick={() => setChosen(o.key)}>
                     {textOf(book.say(o.key).asks)}{' '}
                     <span className="quiet fact">{say.aboutS({ seconds: Math.round(o.seconds) })}</span>
-                  </button>
+                  </LineButton>
                 </li>
               ))}
             </ul>

@@ -14,7 +14,7 @@ import {
 } from '#core/audio/blind-test/index.ts';
 import type { SoundPair } from '#core/audio/mix/index.ts';
 import { SwitchBar } from '#web/shared/listen/index.ts';
-import { formatDate, formatNumber, NumberInput, rich, Term, useKey } from '#web/shared/parts/index.ts';
+import { formatDate, formatNumber, NumberInput, rich, Table, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import {
   readTreatment,
@@ -194,7 +194,7 @@ function Earlier({ trials, saying }: { trials: readonly BlindTrial[]; saying: st
     <>
       <h2>{say.earlierTrials()}</h2>
       {saying && <p className="watch">{saying}</p>}
-      <table className="table tight">
+      <Table tight>
         <thead>
           <tr>
             <th>{common.when()}</th>
@@ -213,7 +213,7 @@ function Earlier({ trials, saying }: { trials: readonly BlindTrial[]; saying: st
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </>
   );
 }

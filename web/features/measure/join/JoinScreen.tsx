@@ -4,7 +4,7 @@ import { Link, useParams } from 'react-router';
 import { type Joined, stretchOfJoined } from '#core/audio/measure/index.ts';
 import { rate } from '#core/model/units/index.ts';
 import { TimelineChart, useWidth } from '#web/shared/charts/index.ts';
-import { formatClock, formatNumber, formatSigned, rich, StateMark } from '#web/shared/parts/index.ts';
+import { formatClock, formatNumber, formatSigned, Progress, rich, StateMark, Table } from '#web/shared/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { CorrectedWav, SlipExports, sourceOf, type TakeAtHand, TakeGate, TakePage } from '#web/shared/take/index.ts';
 import { type Job, type JoinedTakes, joinAll } from '#web/shared/workers/index.ts';
@@ -54,7 +54,7 @@ function Joining({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string
       <p className="quiet">{say.takeAlignedByContent({ take: takes.length })}</p>
       {progress && (
         <p className="row" role="status">
-          <progress value={progress.done} max={1} aria-label={say.syncing()} style={{ width: 160 }} />
+          <Progress value={progress.done} label={say.syncing()} />
           <span className="quiet">
             {WORK[progress.what] ?? progress.what}, {formatNumber(100 * progress.done)}%
           </span>
@@ -133,7 +133,7 @@ function Group({
           {say.twoChainsMatchesDisagree({ contradictsMs: formatNumber(group.contradictsMs, 1) })}
         </p>
       )}
-      <table className="table tight" data-testid="joined">
+      <Table tight data-testid="joined">
         <thead>
           <tr>
             <th>{say.take()}</th>
@@ -174,7 +174,7 @@ function Group({
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </section>
   );
 }

@@ -4,7 +4,7 @@ import { Link, useParams } from 'react-router';
 import { type MeasurementStatus, type StandingFigure, standingsOf } from '#core/desk-tests/reconcile/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
-import { formatDate, formatNumber, formatSigned, rich, StateMark } from '#web/shared/parts/index.ts';
+import { formatDate, formatNumber, formatSigned, rich, StateMark, Table } from '#web/shared/parts/index.ts';
 import { applyStep, selectRig, selectScene, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, measurements as say, textOf } from '#words/index.ts';
 import { RestsOn } from './RestsOn.tsx';
@@ -48,7 +48,7 @@ function Measured({ rigId, rig, scene }: { rigId: string; rig: Rig; scene: Scene
               {outside > 0 && ` ${say.outsideTypical({ count: outside })}`}
               {idle > 0 && ` ${say.ofRemovedPaths({ count: idle })}`} {say.whatRemovingDoes()}
             </p>
-            <table className="table" aria-label={say.measuredTable()}>
+            <Table aria-label={say.measuredTable()}>
               <thead>
                 <tr>
                   <th>{say.figure()}</th>
@@ -72,7 +72,7 @@ function Measured({ rigId, rig, scene }: { rigId: string; rig: Rig; scene: Scene
                   />
                 ))}
               </tbody>
-            </table>
+            </Table>
           </>
         )}
         {inTest > 0 && (

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { NEARER_LU } from '#core/audio/mix/index.ts';
 import { DistanceChart, type DistanceTrack, useWidth } from '#web/shared/charts/index.ts';
 import { SwitchBar } from '#web/shared/listen/index.ts';
-import { Choice, formatNumber, NumberInput, rich, useKey } from '#web/shared/parts/index.ts';
+import { Check, Choice, formatNumber, NumberInput, rich, useKey } from '#web/shared/parts/index.ts';
 import { type SoundAtHand, TARGETS } from '#web/shared/take/index.ts';
 import { common, mix as say } from '#words/index.ts';
 import { joinedWithNext, type MixSetup, withTrack } from './setup.ts';
@@ -88,14 +88,9 @@ export function Laid({ sound, setup, change, forget, balancing, seconds, hues, l
             />
             {say.dbtp()}
           </label>
-          <label className="row">
-            <input
-              type="checkbox"
-              checked={setup.ride}
-              onChange={(e) => change({ ...setup, ride: e.target.checked })}
-            />
+          <Check checked={setup.ride} onCheck={(ride) => change({ ...setup, ride })}>
             {say.rideMusicAndGame()}
-          </label>
+          </Check>
           <label className="row" htmlFor="duck">
             {rich(say.duckThemBy, {})}
             <NumberInput

@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { NEARER_LU, type Part } from '#core/audio/mix/index.ts';
-import { Choice, formatClock, formatNumber, formatSigned, NumberInput, rich } from '#web/shared/parts/index.ts';
+import { Choice, formatClock, formatNumber, formatSigned, NumberInput, rich, Table } from '#web/shared/parts/index.ts';
 import { mix as say } from '#words/index.ts';
 import type { MixSetup, MixTrackSetup } from './setup.ts';
 import type { Balancing } from './useBalance.ts';
@@ -26,7 +26,7 @@ interface Props {
 export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, onHear }: Props) {
   const { before, after, balanced } = balancing;
   return (
-    <table className="table tight" data-testid="tracks">
+    <Table tight data-testid="tracks">
       <thead>
         <tr>
           <th>{say.track()}</th>
@@ -106,7 +106,7 @@ export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, o
           );
         })}
       </tbody>
-    </table>
+    </Table>
   );
 }
 

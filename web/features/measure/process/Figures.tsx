@@ -1,5 +1,5 @@
 import type { TreatmentFigures } from '#core/audio/mix/index.ts';
-import { formatNumber, formatSigned, Term } from '#web/shared/parts/index.ts';
+import { formatNumber, formatSigned, Table, Term } from '#web/shared/parts/index.ts';
 import { common, process as say } from '#words/index.ts';
 
 const ROWS: readonly {
@@ -19,7 +19,7 @@ const ROWS: readonly {
 export function Figures({ before, treated }: { before: TreatmentFigures; treated: TreatmentFigures | null }) {
   const figure = (value: number | null) => (value === null ? common.none() : formatNumber(value, 1));
   return (
-    <table className="table tight" data-testid="treated">
+    <Table tight data-testid="treated">
       <thead>
         <tr>
           <th>{say.measured()}</th>
@@ -43,6 +43,6 @@ export function Figures({ before, treated }: { before: TreatmentFigures; treated
           );
         })}
       </tbody>
-    </table>
+    </Table>
   );
 }

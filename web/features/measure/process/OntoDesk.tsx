@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import type { Treatment } from '#core/audio/process/index.ts';
 import { treatingPlaces, treatmentAt } from '#core/desk-tests/reconcile/index.ts';
 import { addTasks, markDone, type Rig, sayValue } from '#core/model/rig/index.ts';
-import { Choice, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
+import { Choice, Table, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, process as say, textOf } from '#words/index.ts';
 
@@ -31,7 +31,7 @@ export function OntoDesk({ rig, treatment }: { rig: Rig; treatment: Treatment })
           options={places.map((p) => [p.id, p.name])}
         />
       </div>
-      <table className="table tight">
+      <Table tight>
         <thead>
           <tr>
             <th>{say.setting()}</th>
@@ -50,7 +50,7 @@ export function OntoDesk({ rig, treatment }: { rig: Rig; treatment: Treatment })
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {lacks.length > 0 && <p className="quiet">{say.itHasNo({ no: lacks.join(say.noMore()) })}</p>}
       {changes.length === 0 ? (
         <p className="good">{say.alreadySetThisWay()}</p>

@@ -1,5 +1,5 @@
 import type { Treatment } from '#core/audio/process/index.ts';
-import { NumberInput, Term } from '#web/shared/parts/index.ts';
+import { Check, NumberInput, Term } from '#web/shared/parts/index.ts';
 import { process as say } from '#words/index.ts';
 import { STEPS, type StepId, type StepWords } from './setup.ts';
 
@@ -40,15 +40,10 @@ function Step({ step, treatment, onStep, onField }: Omit<Props, 'onMakeup'> & { 
   const values = treatment[step.id] as Readonly<Record<string, number>> | null;
   return (
     <div className="row" style={{ flexWrap: 'wrap', minHeight: 38, columnGap: 7 }}>
-      <label className="row" style={{ width: 124 }}>
-        <input
-          type="checkbox"
-          aria-label={step.name}
-          checked={values !== null}
-          onChange={(e) => onStep(step.id, e.target.checked)}
-        />
+      <span className="row" style={{ width: 124 }}>
+        <Check label={step.name} checked={values !== null} onCheck={(on) => onStep(step.id, on)} />
         <Term id={TERM_OF[step.id]}>{step.name}</Term>
-      </label>
+      </span>
       {values === null ? (
         <span className="quiet">{say.off()}</span>
       ) : (

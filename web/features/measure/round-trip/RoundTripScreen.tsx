@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { summariseTrips, type Trip } from '#core/desk-tests/slates/index.ts';
 import { ratioFromDb } from '#core/model/units/index.ts';
 import { LevelSlider } from '#web/shared/listen/index.ts';
-import { Choice, formatNumber, rich, Term, useKey } from '#web/shared/parts/index.ts';
+import { Choice, formatNumber, rich, Table, Term, useKey } from '#web/shared/parts/index.ts';
 import { TakeFrame, TakePage } from '#web/shared/take/index.ts';
 import { openTripReader } from '#web/shared/workers/index.ts';
 import { common, roundTrip as say } from '#words/index.ts';
@@ -121,7 +121,7 @@ function Result({ trips, running }: { trips: readonly Trip[]; running: RunningLo
   if (!result) return null;
   const { meanMs, sdMs, leastMs, mostMs, count, odd } = result;
   return (
-    <table className="table" data-testid="round-trip" style={{ marginTop: 12 }}>
+    <Table data-testid="round-trip" marginTop="12px">
       <thead>
         <tr>
           <th>{say.roundTrip()}</th>
@@ -153,6 +153,6 @@ function Result({ trips, running }: { trips: readonly Trip[]; running: RunningLo
           </td>
         </tr>
       </tbody>
-    </table>
+    </Table>
   );
 }

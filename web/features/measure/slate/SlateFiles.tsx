@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { type Slate, secondsALoop } from '#core/desk-tests/slates/index.ts';
 import { rateName } from '#core/model/units/index.ts';
-import { Choice, formatNumber, saveBlob } from '#web/shared/parts/index.ts';
+import { Choice, formatNumber, Progress, saveBlob } from '#web/shared/parts/index.ts';
 import { type Job, type MadeFile, makeSlate } from '#web/shared/workers/index.ts';
 import { common, slate as say } from '#words/index.ts';
 
@@ -62,7 +62,7 @@ export function SlateFiles({ slate }: { slate: Slate }) {
           </>
         ) : (
           <>
-            <progress value={done} max={1} aria-label={say.writing()} style={{ width: 160 }} />
+            <Progress value={done} label={say.writing()} />
             <Button onClick={stop}>{common.stop()}</Button>
           </>
         )}

@@ -3,7 +3,15 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { Choice, decimalsFor, formatNumber, formatOffset, NumberInput } from '#web/shared/parts/index.ts';
+import {
+  Choice,
+  decimalsFor,
+  formatNumber,
+  formatOffset,
+  NumberInput,
+  Progress,
+  Table,
+} from '#web/shared/parts/index.ts';
 import { common, syncTest as say } from '#words/index.ts';
 import { keepSourceOfSlate, type SortedTake, settingsOfPair, sortTake } from './sort.ts';
 import type { Heap, HeapItem } from './useHeap.ts';
@@ -50,7 +58,7 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
           </Button>
         </span>
       </div>
-      <table className="table tight" data-testid="heap">
+      <Table tight data-testid="heap">
         <thead>
           <tr>
             <th>{say.take()}</th>
@@ -97,7 +105,7 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
             );
           })}
         </tbody>
-      </table>
+      </Table>
     </section>
   );
 }
@@ -107,7 +115,7 @@ function Said({ item }: { item: HeapItem }) {
   if (item.state === 'looking')
     return (
       <span role="status">
-        <progress value={item.done} max={1} aria-label={say.reading({ item: item.name })} style={{ width: 70 }} />
+        <Progress value={item.done} label={say.reading({ item: item.name })} width="70px" />
       </span>
     );
   if (!item.read) return <span className={item.state === 'failed' ? 'fix' : 'watch'}>{common.nothing()}</span>;

@@ -6,6 +6,7 @@ import { type Edit, findSetting, findTypes, type Rig } from '#core/model/rig/ind
 import { contains, type Interval } from '#core/model/units/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import {
+  Details,
   decimalsFor,
   formatNumber,
   formatOffset,
@@ -13,6 +14,7 @@ import {
   rich,
   SourceLetter,
   StateMark,
+  Table,
   Term,
 } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
@@ -39,7 +41,7 @@ export function TestTable({ rigId, rig, table }: Props) {
       {tested.length === 0 ? (
         <p className="quiet">{say.noTakesYetDrop()}</p>
       ) : (
-        <table className="table" data-testid="path-test">
+        <Table data-testid="path-test">
           <thead>
             <tr>
               <th>{say.pathAndDelaySettings()}</th>
@@ -59,12 +61,11 @@ export function TestTable({ rigId, rig, table }: Props) {
               <PathRows key={`${path.sourceId} ${path.listenerId}`} rigId={rigId} rig={rig} path={path} />
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       {untested.length > 0 && (
-        <details>
-          <summary>{say.pathWithoutTake({ untested: untested.length })}</summary>
-          <table className="table tight">
+        <Details summary={say.pathWithoutTake({ untested: untested.length })}>
+          <Table tight>
             <tbody>
               {untested.map((p) => (
                 <tr key={`${p.sourceId} ${p.listenerId}`}>
@@ -77,8 +78,8 @@ export function TestTable({ rigId, rig, table }: Props) {
                 </tr>
               ))}
             </tbody>
-          </table>
-        </details>
+          </Table>
+        </Details>
       )}
     </section>
   );

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { reconcileDrift } from '#core/desk-tests/reconcile/index.ts';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { Choice, formatDate, formatSigned } from '#web/shared/parts/index.ts';
+import { Choice, formatDate, formatSigned, Table } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { takes as say } from '#words/index.ts';
 import { guessClock } from './follows.ts';
@@ -52,7 +52,7 @@ export function DriftIntoRig({ bench, ppm, sd, count, rig, evaluation }: Props) 
     <>
       <h2>{say.clocks()}</h2>
       <p className="quiet">{say.whoseClocksAreThese()}</p>
-      <table className="table tight">
+      <Table tight>
         <tbody>
           {(
             [
@@ -69,7 +69,7 @@ export function DriftIntoRig({ bench, ppm, sd, count, rig, evaluation }: Props) 
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {known?.takeId === second.id ? (
         <p className="good" style={{ marginTop: 8 }}>
           {say.alreadyInRigSince({ takenAt: formatDate(known.takenAt) })}

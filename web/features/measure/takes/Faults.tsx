@@ -5,7 +5,7 @@ import type { Diagnosis, Fault } from '#core/audio/measure/index.ts';
 import { placesOf } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { formatClock, StateMark, Term } from '#web/shared/parts/index.ts';
+import { formatClock, StateMark, Table, Term } from '#web/shared/parts/index.ts';
 import { takes as say, textOf } from '#words/index.ts';
 import { FAULTS } from './fault-names.ts';
 
@@ -29,7 +29,7 @@ export function Faults({ diagnosis, rigId, rig, evaluation, listenerId, onSee }:
       </p>
     );
   return (
-    <table className="table" data-testid="faults">
+    <Table data-testid="faults">
       <thead>
         <tr>
           <th>{say.fault()}</th>
@@ -63,7 +63,7 @@ export function Faults({ diagnosis, rigId, rig, evaluation, listenerId, onSee }:
           </tr>
         ))}
       </tbody>
-    </table>
+    </Table>
   );
 }
 

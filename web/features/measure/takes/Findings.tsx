@@ -12,6 +12,7 @@ import {
   formatSigned,
   rich,
   StateMark,
+  Table,
   Term,
 } from '#web/shared/parts/index.ts';
 import { offsetOf } from '#web/shared/take/index.ts';
@@ -47,7 +48,7 @@ export function Findings({ bench, comparison, rig }: Props) {
   return (
     <>
       <h2>{say.results()}</h2>
-      <table className="table" data-testid="findings">
+      <Table data-testid="findings">
         <thead>
           <tr>
             <th>{say.result()}</th>
@@ -121,7 +122,7 @@ export function Findings({ bench, comparison, rig }: Props) {
             </tr>
           )}
         </tbody>
-      </table>
+      </Table>
       {offset && offset.confidence >= SAME_SOUND && (
         <>
           {offset.points.length > 2 && (

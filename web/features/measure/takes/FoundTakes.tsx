@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { FoundTake } from '#api/index.ts';
-import { formatBytes } from '#web/shared/parts/index.ts';
+import { formatBytes, Table } from '#web/shared/parts/index.ts';
 import { api, newId, sayProblem } from '#web/shared/store/index.ts';
 import { common, takes as say } from '#words/index.ts';
 
@@ -35,7 +35,7 @@ export function FoundTakes() {
           {failed}
         </p>
       )}
-      <table className="table tight">
+      <Table tight>
         <thead>
           <tr>
             <th>{say.file()}</th>
@@ -73,7 +73,7 @@ export function FoundTakes() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </section>
   );
 }

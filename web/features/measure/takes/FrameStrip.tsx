@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { formatClock } from '#web/shared/parts/index.ts';
+import { BareButton, formatClock } from '#web/shared/parts/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
 import { framesBetween, type SmallFrame } from '#web/shared/workers/index.ts';
 import { takes as say } from '#words/index.ts';
@@ -54,9 +54,8 @@ export function FrameStrip({ take, atMs, verb, onChoose }: Props) {
   return (
     <fieldset className="frames" aria-label={say.framesAroundMoment()}>
       {frames.map((frame) => (
-        <button
+        <BareButton
           key={frame.timeMs}
-          type="button"
           className="frame-button"
           aria-label={`${verb} ${formatClock(frame.timeMs, 3)}`}
           aria-pressed={frame === nearest}
@@ -64,7 +63,7 @@ export function FrameStrip({ take, atMs, verb, onChoose }: Props) {
         >
           <Picture frame={frame} />
           <span className="small">{formatClock(frame.timeMs, 3)}</span>
-        </button>
+        </BareButton>
       ))}
     </fieldset>
   );

@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
-import { formatClock, formatNumber, NumberInput, rich } from '#web/shared/parts/index.ts';
+import { Details, formatClock, formatNumber, NumberInput, Progress, rich } from '#web/shared/parts/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
 import { framesBetween, type Job, matchMenu, type Region, type SmallFrame } from '#web/shared/workers/index.ts';
 import { common, takes as say } from '#words/index.ts';
@@ -20,12 +20,10 @@ const EDGES = [
 
 /** Where no slate gets onto the console: a region of the picture is marked, and its changes matched with the sound's clicks. */
 export function MenuRegion({ take, atMs }: { take: BenchTake; atMs: number }) {
-  const [open, setOpen] = useState(false);
   return (
-    <details onToggle={(e) => setOpen(e.currentTarget.open)} style={{ marginTop: 10 }}>
-      <summary>{say.menuClicksInsteadClaps()}</summary>
-      {open && <Marking take={take} atMs={atMs} />}
-    </details>
+    <Details summary={say.menuClicksInsteadClaps()}>
+      <Marking take={take} atMs={atMs} />
+    </Details>
   );
 }
 
@@ -91,7 +89,7 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
           <Button onClick={match}>{say.matchClicks()}</Button>
         ) : (
           <>
-            <progress value={done} max={1} aria-label={say.matching()} style={{ width: 90 }} />
+            <Progress value={done} label={say.matching()} width="90px" />
             <Button onClick={stop}>{common.stop()}</Button>
           </>
         )}

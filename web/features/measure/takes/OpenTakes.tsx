@@ -12,7 +12,7 @@ import {
   wholeView,
   zoomAbout,
 } from '#web/shared/charts/index.ts';
-import { formatNumber, rich, useKey, useKeyHint } from '#web/shared/parts/index.ts';
+import { formatNumber, Progress, rich, useKey, useKeyHint } from '#web/shared/parts/index.ts';
 import { MAX_FLASHES, offsetOf } from '#web/shared/take/index.ts';
 import { common, takes as say } from '#words/index.ts';
 import { Findings } from './Findings.tsx';
@@ -300,7 +300,7 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
             {WORK[progress.what] ?? progress.what}: {Math.round(progress.done * 100)}%
             {progress.leftS !== null && say.sLeft({ leftS: Math.ceil(progress.leftS) })}
           </span>
-          <progress value={progress.done} max={1} aria-label={say.progress()} style={{ width: 160 }} />
+          <Progress value={progress.done} label={say.progress()} />
           <Button onClick={take.stop}>{common.stop()}</Button>
         </>
       )}

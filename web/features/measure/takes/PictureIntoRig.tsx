@@ -12,6 +12,7 @@ import {
   formatOffset,
   formatSpread,
   rich,
+  Table,
   useKey,
   Why,
 } from '#web/shared/parts/index.ts';
@@ -114,7 +115,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
                   ? say.replacesWhatMeasuredOn({ before: before.label, takenAt: formatDate(before.takenAt) })
                   : say.addingItReplacesTypical()}
           </p>
-          <table className="table">
+          <Table>
             <thead>
               <tr>
                 <th>{say.audioMinusVideo()}</th>
@@ -137,7 +138,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
                 </td>
               </tr>
             </tbody>
-          </table>
+          </Table>
           {(found.offsetMs < preview.expected.value.low || found.offsetMs > preview.expected.value.high) && (
             <p className="watch">{say.thatsOutsideUsualRange()}</p>
           )}

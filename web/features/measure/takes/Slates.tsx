@@ -10,6 +10,7 @@ import {
   formatSigned,
   rich,
   StateMark,
+  Table,
 } from '#web/shared/parts/index.ts';
 import { keepSkew, offsetOfNotes, offsetOfSlate, skewOf, UNKNOWN_SKEW_MS } from '#web/shared/take/index.ts';
 import { common, takes as say } from '#words/index.ts';
@@ -28,7 +29,7 @@ export function Slates({ take }: { take: BenchTake }) {
   return (
     <section aria-label={say.syncSlatesIn({ take: take.name })}>
       <h2>{rich(say.syncSlatesInWith, { take: take.name })}</h2>
-      <table className="table" data-testid="slates">
+      <Table data-testid="slates">
         <thead>
           <tr>
             <th>{say.slate()}</th>
@@ -46,7 +47,7 @@ export function Slates({ take }: { take: BenchTake }) {
             <SlateRow key={`${slate.id} ${slate.fromMs} ${slate.quad[0].x}`} slate={slate} />
           ))}
         </tbody>
-      </table>
+      </Table>
       <BetweenScreens slates={slates} />
       <Skews take={take} slates={slates} />
     </section>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { formatBytes, formatDate } from '#web/shared/parts/index.ts';
+import { Check, formatBytes, formatDate, Table } from '#web/shared/parts/index.ts';
 import { api } from '#web/shared/store/index.ts';
 import { common, takes as say } from '#words/index.ts';
 
@@ -49,7 +49,7 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
           </Button>
         </span>
       </div>
-      <table className="table tight">
+      <Table tight>
         <thead>
           <tr>
             <th>
@@ -68,12 +68,11 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
           {takes.map((take) => (
             <tr key={take.id}>
               <td>
-                <input
-                  type="checkbox"
-                  aria-label={say.selectWith({ take: take.name })}
-                  disabled={take.missing}
+                <Check
+                  label={say.selectWith({ take: take.name })}
+                  disabled={take.missing === true}
                   checked={picked.includes(take.id)}
-                  onChange={() => toggle(take.id)}
+                  onCheck={() => toggle(take.id)}
                 />
               </td>
               <td>
@@ -117,7 +116,7 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </>
   );
 }

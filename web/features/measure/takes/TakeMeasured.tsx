@@ -5,7 +5,7 @@ import { layoutName, speakerName } from '#core/audio/samples/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { type LaneView, LoudnessChart, SpectrumChart } from '#web/shared/charts/index.ts';
-import { Choice, formatNumber, rich, Term } from '#web/shared/parts/index.ts';
+import { Choice, Details, formatNumber, Progress, rich, Table, Term } from '#web/shared/parts/index.ts';
 import { TARGETS, type TargetId } from '#web/shared/take/index.ts';
 import type { TakeLook } from '#web/shared/workers/index.ts';
 import { common, takes as say } from '#words/index.ts';
@@ -82,7 +82,7 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
       {progress !== null && (
         <p className="row quiet">
           <span role="status">{say.measuring({ n100: Math.round(progress * 100) })}</span>
-          <progress value={progress} max={1} aria-label={say.measuredTitle()} style={{ width: 160 }} />
+          <Progress value={progress} label={say.measuredTitle()} />
           <Button onClick={stop}>{common.stop()}</Button>
         </p>
       )}
@@ -105,8 +105,7 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
             marksMs={diagnosis.faults.flatMap((f) => f.atS.map((s) => 1000 * s))}
           />
           <Figures diagnosis={diagnosis} target={target} />
-          <details>
-            <summary>{say.spectrumInThirdOctaves()}</summary>
+          <Details summary={say.spectrumInThirdOctaves()}>
             <p className="quiet small">{rich(say.averageSpectrumDbfsBy, {})}</p>
             {diagnosis.spectra.map((spectrum, c) => (
               <SpectrumChart
@@ -120,7 +119,7 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
                 })}
               />
             ))}
-          </details>
+          </Details>
           {rig && evaluation && rig.listeners.length > 0 && (
             <div className="row">
               {say.recordedAt()}
@@ -181,7 +180,7 @@ function Figures({
   });
   return (
     <>
-      <table className="table tight" data-testid="levels">
+      <Table tight data-testid="levels">
         <thead>
           <tr>
             <th className="number">
@@ -210,7 +209,7 @@ function Figures({
             <td className="number">{figure(floorDbfs > DIGITAL_SILENCE_DBFS ? floorDbfs : null, 'dBFS')}</td>
           </tr>
         </tbody>
-      </table>
+      </Table>
       <p className="quiet">
         {off === null
           ? say.tooShortOrToo()

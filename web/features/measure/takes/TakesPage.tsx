@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { FileInput, rich, useFileDrop, useKey } from '#web/shared/parts/index.ts';
+import { FileInput, Progress, rich, useFileDrop, useKey } from '#web/shared/parts/index.ts';
 import { api, forgetUpload, sayProblem, uploadIdOf, uploadTake, useAppDispatch } from '#web/shared/store/index.ts';
 import { fileOf, forgetFile, rememberFile } from '#web/shared/take/index.ts';
 import { frame, takes as say } from '#words/index.ts';
@@ -90,7 +90,7 @@ export function TakesPage({ takeIds, onTakes, failed, onFailed, onLeave, rigId, 
       {failed && <p className="notice">{failed}</p>}
       {sending && (
         <p className="notice row" role="status">
-          <progress value={sending.share} max={1} aria-label={say.sending({ sending: sending.name })} />{' '}
+          <Progress value={sending.share} label={say.sending({ sending: sending.name })} />{' '}
           {say.savingOnThisComputer({ sending: sending.name, share: Math.round(100 * sending.share) })}
         </p>
       )}

@@ -10,7 +10,7 @@ import {
   sayDisagreement,
 } from '#core/desk-tests/tap-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { formatNumber, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
+import { Details, formatNumber, Progress, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { explainTap, type Job } from '#web/shared/workers/index.ts';
 import { tapTest as say, textOf } from '#words/index.ts';
@@ -62,7 +62,7 @@ export function Explain({ rigId, rig, tap, judged, onAgain }: Props) {
       )}
       {search.at === 'busy' && (
         <p className="row" role="status">
-          <progress value={search.done} max={1} aria-label={say.faultsTriedAgainstReadings()} />
+          <Progress value={search.done} label={say.faultsTriedAgainstReadings()} />
           <span className="quiet">{say.tryingOneFaultAfter()}</span>
         </p>
       )}
@@ -147,8 +147,7 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
       <List what={say.leavesUnexplained()} state="watch" rig={rig} list={leaves} />
       <List what={say.contradicts()} state="fix" rig={rig} list={breaks} />
       {alike.length > 0 && (
-        <details>
-          <summary className="small">{say.moreWouldLookSame({ alike: alike.length })}</summary>
+        <Details summary={say.moreWouldLookSame({ alike: alike.length })}>
           <ul className="small">
             {alike.slice(0, ALIKE).map((f) => (
               <li key={f.id}>
@@ -160,7 +159,7 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
           <p className="small">
             <Link to={`/rigs/${rigId}/trouble`}>{say.checkByCheckIn()}</Link>
           </p>
-        </details>
+        </Details>
       )}
       <p>{say.toFixIt({ mend: textOf(fault!.mend) })}</p>
       <p className="row">

@@ -7,7 +7,7 @@ import type { Rig } from '#core/model/rig/index.ts';
 import { FRAME_RATES, hertz } from '#core/model/units/index.ts';
 import { tapSheet } from '#core/output/sheets/index.ts';
 import { deviceName } from '#core/signal/index.ts';
-import { Choice, printSheets, rich, SourceLetter, saveBlob, Term } from '#web/shared/parts/index.ts';
+import { Choice, Progress, printSheets, rich, SourceLetter, saveBlob, Table, Term } from '#web/shared/parts/index.ts';
 import { type Job, type MadeFile, makeSlate } from '#web/shared/workers/index.ts';
 import { common, tapTest as say, textOf } from '#words/index.ts';
 import { Gate } from './Gate.tsx';
@@ -40,7 +40,7 @@ export function Play({ rigId, rig, tap, onDone }: Props) {
         <span className="quiet small">{say.whichFileGoesWhere()}</span>
       </p>
       <div className="tap-scroll">
-        <table className="table tight tap-players">
+        <Table tight className="tap-players">
           <thead>
             <tr>
               <th>{common.source()}</th>
@@ -55,7 +55,7 @@ export function Play({ rigId, rig, tap, onDone }: Props) {
               <PlayerRow key={player.sourceId} rig={rig} tap={tap} player={player} barred={barred} />
             ))}
           </tbody>
-        </table>
+        </Table>
       </div>
       {rig.sources.length > tap.players.length && <p className="watch">{say.thereAreSixteenTunes()}</p>}
       <p className="quiet small">{say.callAppsChooseMusic()}</p>
@@ -161,7 +161,7 @@ function PlayerRow({ rig, tap, player, barred }: { rig: Rig; tap: Tap; player: P
           >
             {say.video()}
           </Button>
-          {done !== null && <progress value={done} max={1} aria-label={say.creatingFile({ source: source.name })} />}
+          {done !== null && <Progress value={done} label={say.creatingFile({ source: source.name })} />}
           <span className="small quiet" role="status">
             {says}
           </span>

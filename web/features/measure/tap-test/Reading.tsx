@@ -10,6 +10,7 @@ import { type BandEdge, edgesOf, PRESENT_DB } from '#core/desk-tests/tunes/index
 import type { Rig } from '#core/model/rig/index.ts';
 import { TapEvidence } from '#web/shared/charts/index.ts';
 import {
+  Details,
   formatHz,
   formatNumber,
   formatSigned,
@@ -17,6 +18,7 @@ import {
   SourceLetter,
   StateMark,
   sayBand,
+  Table,
   wantOf,
 } from '#web/shared/parts/index.ts';
 import { tapTest as say, textOf } from '#words/index.ts';
@@ -62,14 +64,13 @@ export function Reading({ rig, cell, picture, takenAt, lacking }: Props) {
       <Level rig={rig} cell={cell} takenAt={takenAt} />
       {heard && <TapEvidence heard={heard} hue={hueOf(source)} name={source.name} />}
       {cell.time && cell.time.known !== 'alone' && lacking > 0 && (
-        <details>
-          <summary className="small">{say.timeKnown({ known: textOf(TIME_KNOWN[cell.time.known]) })}</summary>
+        <Details summary={say.timeKnown({ known: textOf(TIME_KNOWN[cell.time.known]) })}>
           <ul className="small">
             {SAY_JOINS.map((s) => (
               <li key={textOf(s)}>{textOf(s)}</li>
             ))}
           </ul>
-        </details>
+        </Details>
       )}
     </section>
   );
@@ -123,7 +124,7 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
   ];
   return (
     <>
-      <table className="table tight tap-facts">
+      <Table tight className="tap-facts">
         <thead>
           <tr>
             <th>&nbsp;</th>
@@ -163,7 +164,7 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
             </tr>
           )}
         </tbody>
-      </table>
+      </Table>
       <p className="small quiet">
         {say.requiredAndPath({
           says: wantOf(cell.want).says,

@@ -10,7 +10,7 @@ import {
 } from '#core/desk-tests/tap-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
-import { rich, StateMark } from '#web/shared/parts/index.ts';
+import { LineButton, rich, StateMark } from '#web/shared/parts/index.ts';
 import { tapTest as say } from '#words/index.ts';
 import { DrillOver } from './DrillOver.tsx';
 import { Explain } from './Explain.tsx';
@@ -116,9 +116,9 @@ function Apart({ rigId, rig, apart, at, all, onAt }: ApartProps) {
           const isChosen = cell.sourceId === at.sourceId && cell.listenerId === at.listenerId;
           return (
             <li key={says}>
-              <button type="button" className="finding" aria-current={isChosen || undefined} onClick={() => onAt(cell)}>
+              <LineButton aria-current={isChosen || undefined} onClick={() => onAt(cell)}>
                 <StateMark state={verdictOf(cell).state} /> {says}
-              </button>
+              </LineButton>
             </li>
           );
         })}

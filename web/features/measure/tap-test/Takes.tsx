@@ -6,6 +6,7 @@ import {
   FileInput,
   formatDate,
   formatSpan,
+  Progress,
   rich,
   StateMark,
   useFileDrop,
@@ -104,7 +105,7 @@ function List({ rig, tap }: { rig: Rig; tap: Tap }) {
           {w.failed === null ? (
             <>
               <span>{w.name}</span>
-              <progress value={w.done} max={1} aria-label={say.readingWith({ w: w.name })} />
+              <Progress value={w.done} label={say.readingWith({ w: w.name })} />
             </>
           ) : (
             <>

@@ -1,6 +1,6 @@
 import { Button, Input } from '@chakra-ui/react';
 import type { DeviceType } from '#core/model/rig/index.ts';
-import { Choice } from '#web/shared/parts/index.ts';
+import { Choice, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say } from '#words/index.ts';
 import { NumberField } from './NumberField.tsx';
 import { freeName } from './names.ts';
@@ -29,7 +29,7 @@ export function FigureFields({ draft, onDraft }: Props) {
   return (
     <>
       <h2>{say.ownDelays()}</h2>
-      <table className="table tight" aria-label={say.ownDelays()}>
+      <Table tight aria-label={say.ownDelays()}>
         <tbody>
           {Object.entries(draft.figures).map(([id, figure]) => (
             <tr key={id}>
@@ -77,7 +77,7 @@ export function FigureFields({ draft, onDraft }: Props) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p style={{ marginTop: 6 }}>
         <Button onClick={add}>{say.addOwnDelay()}</Button>
       </p>

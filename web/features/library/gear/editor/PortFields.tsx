@@ -1,7 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { CONNECTORS, UNPLUGGED } from '#core/model/plug/index.ts';
 import type { DeviceType, LevelClass, PortSpec } from '#core/model/rig/index.ts';
-import { Choice } from '#web/shared/parts/index.ts';
+import { Choice, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say, textOf } from '#words/index.ts';
 import { freeName } from './names.ts';
 
@@ -36,7 +36,7 @@ export function PortFields({ draft, onDraft }: Props) {
   return (
     <>
       <h2>{say.sockets()}</h2>
-      <table className="table tight" aria-label={say.sockets()}>
+      <Table tight aria-label={say.sockets()}>
         <tbody>
           {draft.ports.map((p, i) => (
             <tr key={p.id}>
@@ -72,7 +72,7 @@ export function PortFields({ draft, onDraft }: Props) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p className="row" style={{ marginTop: 6 }}>
         {(['in', 'out'] as const).map((direction) => (
           <Button

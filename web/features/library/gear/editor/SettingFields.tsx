@@ -1,6 +1,6 @@
 import { Button, Input } from '@chakra-ui/react';
 import { type DeviceType, type SettingSpec, unitOf } from '#core/model/rig/index.ts';
-import { Choice } from '#web/shared/parts/index.ts';
+import { Choice, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say } from '#words/index.ts';
 import { NumberField } from './NumberField.tsx';
 import { freeName } from './names.ts';
@@ -30,7 +30,7 @@ export function SettingFields({ draft, onDraft }: Props) {
   return (
     <>
       <h2>{say.settings()}</h2>
-      <table className="table tight" aria-label={say.settings()}>
+      <Table tight aria-label={say.settings()}>
         <tbody>
           {draft.settings.map((spec, i) => (
             <tr key={spec.id}>
@@ -53,7 +53,7 @@ export function SettingFields({ draft, onDraft }: Props) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p className="row" style={{ marginTop: 6 }}>
         {KINDS.map(([kind, name]) => (
           <Button key={kind} onClick={() => add(kind)}>

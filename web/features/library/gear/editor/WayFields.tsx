@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { DeviceType, Stage } from '#core/model/rig/index.ts';
 import { sayStage } from '#web/features/library/gear/inside.ts';
-import { Choice, useMore } from '#web/shared/parts/index.ts';
+import { Choice, Table, useMore } from '#web/shared/parts/index.ts';
 import { common, gear as say } from '#words/index.ts';
 import { NumberField } from './NumberField.tsx';
 import { groupWays, newWay, numbersOf, stageChoices, ungroupWays, type WayGroup, withNumber } from './ways.ts';
@@ -31,7 +31,7 @@ export function WayFields({ draft, onDraft }: Props) {
   return (
     <>
       <h2>{say.insideTitle()}</h2>
-      <table className="table tight" aria-label={say.pathsInside()}>
+      <Table tight aria-label={say.pathsInside()}>
         <tbody>
           {shown.map(({ way, index }) => (
             <tr key={`${way.from} ${way.to} ${way.channels.join()} ${index}`}>
@@ -56,7 +56,7 @@ export function WayFields({ draft, onDraft }: Props) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {more}
       <div className="row" style={{ marginTop: 6 }}>
         <Choice

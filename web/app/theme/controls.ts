@@ -1,11 +1,10 @@
-import { createSystem, defaultBaseConfig, defineConfig, defineRecipe, defineSlotRecipe } from '@chakra-ui/react';
-import { dialogAnatomy, nativeSelectAnatomy, popoverAnatomy, progressAnatomy } from '@chakra-ui/react/anatomy';
+import { defineRecipe, defineSlotRecipe } from '@chakra-ui/react';
+import { checkboxAnatomy, nativeSelectAnatomy, sliderAnatomy } from '@chakra-ui/react/anatomy';
 
-/** Chakra carries the controls; their whole look comes from the sheet's tokens. */
+/** Where the keyboard is. */
+export const focus = { outline: '2px solid var(--ink)', outlineOffset: '2px' };
 
-const focus = { outline: '2px solid var(--ink)', outlineOffset: '2px' };
-
-const button = defineRecipe({
+export const button = defineRecipe({
   className: 'button',
   base: {
     display: 'inline-flex',
@@ -52,7 +51,7 @@ const button = defineRecipe({
   defaultVariants: { variant: 'outline' },
 });
 
-const input = defineRecipe({
+export const input = defineRecipe({
   className: 'input',
   base: {
     background: 'var(--raised)',
@@ -69,58 +68,7 @@ const input = defineRecipe({
   },
 });
 
-const sheetOfPaper = {
-  background: 'var(--paper)',
-  color: 'var(--ink)',
-  borderWidth: '1px',
-  borderColor: 'var(--ink)',
-  borderRadius: '0',
-};
-
-const dialog = defineSlotRecipe({
-  className: 'dialog',
-  slots: dialogAnatomy.keys(),
-  base: {
-    backdrop: {
-      position: 'fixed',
-      inset: 0,
-      background: 'color-mix(in srgb, var(--desk) 78%, transparent)',
-      zIndex: 50,
-    },
-    positioner: {
-      position: 'fixed',
-      inset: 0,
-      display: 'flex',
-      justifyContent: 'center',
-      alignItems: 'flex-start',
-      paddingTop: '8vh',
-      zIndex: 51,
-      overflow: 'auto',
-    },
-    content: { ...sheetOfPaper, width: 'min(640px, 92vw)', padding: '20px 24px', outline: 'none' },
-    header: { marginBottom: '10px' },
-    title: { fontSize: '19px', fontWeight: 640, margin: 0 },
-    body: { fontSize: '14.5px' },
-    footer: { display: 'flex', gap: '8px', marginTop: '16px' },
-  },
-});
-
-const popover = defineSlotRecipe({
-  className: 'popover',
-  slots: popoverAnatomy.keys(),
-  base: {
-    content: {
-      ...sheetOfPaper,
-      maxWidth: '360px',
-      padding: '12px 14px',
-      fontSize: '14px',
-      zIndex: 60,
-      outline: 'none',
-    },
-  },
-});
-
-const nativeSelect = defineSlotRecipe({
+export const nativeSelect = defineSlotRecipe({
   className: 'select',
   slots: nativeSelectAnatomy.keys(),
   base: {
@@ -152,20 +100,46 @@ const nativeSelect = defineSlotRecipe({
   },
 });
 
-const progress = defineSlotRecipe({
-  className: 'progress',
-  slots: progressAnatomy.keys(),
+export const checkbox = defineSlotRecipe({
+  className: 'checkbox',
+  slots: checkboxAnatomy.keys(),
   base: {
-    track: { height: '6px', background: 'var(--rule)' },
-    range: { height: '100%', background: 'var(--ink)' },
+    root: { display: 'inline-flex', gap: '7px', alignItems: 'center', position: 'relative', cursor: 'pointer' },
+    control: {
+      display: 'inline-flex',
+      flex: 'none',
+      width: '16px',
+      height: '16px',
+      borderWidth: '1px',
+      borderColor: 'var(--ink2)',
+      borderRadius: '3px',
+      background: 'var(--raised)',
+      color: 'var(--paper)',
+      _checked: { background: 'var(--ink)', borderColor: 'var(--ink)' },
+      _focusVisible: focus,
+      _disabled: { opacity: 0.45 },
+    },
+    label: { userSelect: 'none', _disabled: { opacity: 0.45 } },
   },
 });
 
-export const system = createSystem(
-  defaultBaseConfig,
-  defineConfig({
-    preflight: true,
-    cssVarsRoot: ':where(:root, :host)',
-    theme: { recipes: { button, input }, slotRecipes: { dialog, popover, nativeSelect, progress } },
-  }),
-);
+export const slider = defineSlotRecipe({
+  className: 'slider',
+  slots: sliderAnatomy.keys(),
+  base: {
+    root: { display: 'flex', position: 'relative', isolation: 'isolate', touchAction: 'none' },
+    control: { display: 'inline-flex', alignItems: 'center', position: 'relative', height: '18px', width: '100%' },
+    track: { flex: 1, height: '3px', background: 'var(--rule2)' },
+    range: { height: 'inherit', background: 'var(--ink)' },
+    thumb: {
+      width: '9px',
+      height: '17px',
+      borderRadius: '2px',
+      background: 'var(--paper)',
+      borderWidth: '1px',
+      borderColor: 'var(--ink)',
+      cursor: 'ew-resize',
+      _focusVisible: focus,
+    },
+  },
+});

@@ -1,0 +1,17 @@
+import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import { button, checkbox, input, nativeSelect, slider } from './controls.ts';
+import { collapsible, progress, table } from './display.ts';
+import { dialog, popover } from './surfaces.ts';
+
+/** Chakra carries the controls; their whole look comes from the sheet's tokens. */
+export const system = createSystem(
+  defaultBaseConfig,
+  defineConfig({
+    preflight: true,
+    cssVarsRoot: ':where(:root, :host)',
+    theme: {
+      recipes: { button, input },
+      slotRecipes: { checkbox, collapsible, dialog, nativeSelect, popover, progress, slider, table },
+    },
+  }),
+);
