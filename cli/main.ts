@@ -1,3 +1,4 @@
+import '#words/core.ts';
 import { type Said, SaidError } from '#core/base/said/index.ts';
 import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';

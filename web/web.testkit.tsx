@@ -8,7 +8,7 @@ import { parseRig, type Rig, startHistory } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { system } from './app/theme/index.ts';
 import { KeysProvider } from './shared/parts/index.ts';
-import { type AppStore, closed, makeStore, opened } from './shared/store/index.ts';
+import { type AppStore, closed, makeStore, openRig } from './shared/store/index.ts';
 
 // A machine may be slow, and busy with other tests.
 configure({ asyncUtilTimeout: 10_000 });
@@ -34,7 +34,7 @@ afterEach(() => {
 export function show(element: ReactNode, { rig = demoRig(), at = '/' }: { rig?: Rig; at?: string } = {}) {
   const store = makeStore();
   shown.push(store);
-  store.dispatch(opened({ rigId: RIG_ID, history: startHistory(rig), revision: 1, save: 'saved' }));
+  store.dispatch(openRig({ rigId: RIG_ID, history: startHistory(rig), revision: 1, save: 'saved' }));
   const page = render(
     <ChakraProvider value={system}>
       <Provider store={store}>

@@ -1,12 +1,5 @@
-export { search } from './en/search.ts';
-export { server } from './en/server.ts';
-
-import { speakWith } from '#core/base/said/index.ts';
-import { core } from './en/core/index.ts';
-import { messageOf, speakerOf } from './said.ts';
-
-export { textOf } from '#core/base/said/index.ts';
 export { type Chosen, handedOn, speakAsHandedOn, speakIn } from './chosen.ts';
+export { core, messageOfSaid, textOf } from './core.ts';
 export { alternatives } from './en/alternatives.ts';
 export { blindTest } from './en/blind-test.ts';
 export { charts } from './en/charts.ts';
@@ -32,6 +25,8 @@ export { rigs } from './en/rigs.ts';
 export { roundTrip } from './en/round-trip.ts';
 export { route } from './en/route.ts';
 export { run } from './en/run.ts';
+export { search } from './en/search.ts';
+export { server } from './en/server.ts';
 export { slate } from './en/slate.ts';
 export { store } from './en/store.ts';
 export { sync } from './en/sync.ts';
@@ -59,10 +54,3 @@ export {
   TAGS,
   tagsOf,
 } from './message.ts';
-export { core };
-
-/** What core says, as a message that is drawn with its strong parts. */
-export const messageOfSaid = messageOf(core);
-
-// Whoever shows anything imports words: from then on core's codes are sentences.
-speakWith(speakerOf(core));

@@ -61,7 +61,7 @@ function read(icu: string): string {
 
 /** All but the other names of terms and pages, which are searched for and not said. */
 const said = all
-  .filter(({ name }) => !name.endsWith('.names') && !name.startsWith('find.also'))
+  .filter(({ name }) => !name.endsWith('.names') && !name.startsWith('search.also'))
   .map(({ name, message: one }) => ({ name, text: read(one.icu) }));
 
 afterEach(() => speak());

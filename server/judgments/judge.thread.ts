@@ -1,3 +1,4 @@
+import '#words/core.ts';
 import { parentPort } from 'node:worker_threads';
 import { judge } from './judged.ts';
 

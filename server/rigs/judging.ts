@@ -15,6 +15,8 @@ export interface Judging {
 interface Row {
   readonly document: string;
   readonly revision: number;
+  readonly summary: string | null;
+  readonly judgedBy: string | null;
 }
 
 /** Time a rig has to be unchanged before it is judged, and the longest wait, ms. */
@@ -49,8 +51,11 @@ export function startJudging(database: Database, judge: Judge): Judging {
       };
     });
   const judgeOne = async (id: string): Promise<void> => {
-    const [row] = await database.read<Row>('SELECT document, revision FROM rigs WHERE id = $1', [id]);
-    if (!row) return;
+    const [row] = await database.read<Row>('SELECT document, revision, summary, judgedBy FROM rigs WHERE id = $1', [
+      id,
+    ]);
+    // It may have been asked for once more while it was being judged.
+    if (!row || (row.judgedBy === judge.name && readJudged(row.summary) !== null)) return;
     const summary = JSON.stringify(await judge.judge(row.document));
     if (closed) return;
     await database.write(async (db) => {

@@ -1,3 +1,4 @@
+import '#words/core.ts';
 import { parentPort } from 'node:worker_threads';
 import { RigError } from '#core/model/rig/index.ts';
 import { HttpProblem } from '../http/problem.ts';

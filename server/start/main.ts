@@ -1,3 +1,4 @@
+import '#words/core.ts';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';

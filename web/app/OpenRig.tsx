@@ -10,7 +10,7 @@ import {
   closed,
   documentUrl,
   isOffline,
-  opened,
+  openRig,
   readDraft,
   sayProblem,
   selectRig,
@@ -22,6 +22,7 @@ import {
   usePhoneTicks,
   useSettledRig,
 } from '#web/shared/store/index.ts';
+import '#words/core.ts';
 import { frame } from '#words/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
@@ -42,12 +43,12 @@ function useOpenRig(rigId: string): string | null {
       } else if (answer.data) {
         const { revision, document: rig } = answer.data;
         const same = draft && JSON.stringify(draft.history.rig) === JSON.stringify(rig);
-        if (draft && same) dispatch(opened({ rigId, history: draft.history, revision, save: 'saved' }));
+        if (draft && same) dispatch(openRig({ rigId, history: draft.history, revision, save: 'saved' }));
         else if (draft && !draft.saved && draft.revision === revision)
-          dispatch(opened({ rigId, history: draft.history, revision, save: 'unsaved' }));
+          dispatch(openRig({ rigId, history: draft.history, revision, save: 'unsaved' }));
         else if (draft && !draft.saved)
           dispatch(
-            opened({
+            openRig({
               rigId,
               history: draft.history,
               revision: draft.revision,
@@ -55,9 +56,9 @@ function useOpenRig(rigId: string): string | null {
               newer: { revision, rig },
             }),
           );
-        else dispatch(opened({ rigId, history: startHistory(rig), revision, save: 'saved' }));
+        else dispatch(openRig({ rigId, history: startHistory(rig), revision, save: 'saved' }));
       } else if (draft && isOffline(answer.error)) {
-        dispatch(opened({ rigId, history: draft.history, revision: draft.revision, save: 'unsaved' }));
+        dispatch(openRig({ rigId, history: draft.history, revision: draft.revision, save: 'unsaved' }));
       } else setFailed(sayProblem(answer.error));
     });
     return () => {

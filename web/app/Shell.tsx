@@ -1,8 +1,7 @@
-import { Button, Dialog, Portal } from '@chakra-ui/react';
 import { lazy, Suspense, useState } from 'react';
 import { Outlet } from 'react-router';
-import { KeysProvider, showKeys, Table, useKey, useKeyHints } from '#web/shared/parts/index.ts';
-import { common, search as find, frame } from '#words/index.ts';
+import { KeysProvider, useKey } from '#web/shared/parts/index.ts';
+import { search as find, frame } from '#words/index.ts';
 
 /** What every page has: the keys, and their list under `?`. */
 export function Shell() {
@@ -24,41 +23,10 @@ function Find() {
   return <Suspense fallback={null}>{open && <SearchDialog onClose={() => setOpen(false)} />}</Suspense>;
 }
 
+const KeyDialog = lazy(async () => ({ default: (await import('./KeyDialog.tsx')).KeyDialog }));
+
 function KeyList() {
   const [open, setOpen] = useState(false);
   useKey('?', frame.listKeys(), () => setOpen(true));
-  const hints = useKeyHints();
-  return (
-    <Dialog.Root lazyMount unmountOnExit open={open} onOpenChange={(e) => setOpen(e.open)}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content>
-            <Dialog.Header>
-              <Dialog.Title>{frame.keysOfView()}</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body>
-              <Table>
-                <tbody>
-                  {hints.map((hint) => (
-                    <tr key={hint.keys + hint.label}>
-                      <td>
-                        <kbd>{showKeys(hint.keys)}</kbd>
-                      </td>
-                      <td>{hint.label}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </Table>
-            </Dialog.Body>
-            <Dialog.Footer>
-              <Dialog.ActionTrigger asChild>
-                <Button>{common.close()}</Button>
-              </Dialog.ActionTrigger>
-            </Dialog.Footer>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
-  );
+  return <Suspense fallback={null}>{open && <KeyDialog onClose={() => setOpen(false)} />}</Suspense>;
 }

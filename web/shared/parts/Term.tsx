@@ -1,26 +1,11 @@
-import { Popover, Portal } from '@chakra-ui/react';
-import { memo, type ReactNode } from 'react';
-import { glossary, type TermId } from '#words/index.ts';
-import { TermButton } from './buttons.tsx';
+import { lazy, memo, type ReactNode } from 'react';
+import type { TermId } from '#words/index.ts';
+import { Explained } from './Explained.tsx';
+
+/** The glossary comes with the first word that is asked. */
+const TermPopover = lazy(async () => ({ default: (await import('./TermPopover.tsx')).TermPopover }));
 
 /** A word that opens its glossary entry. */
 export const Term = memo(function Term({ id, children }: { id: TermId; children: ReactNode }) {
-  const title = glossary[id].title();
-  return (
-    <Popover.Root lazyMount unmountOnExit>
-      <Popover.Trigger asChild>
-        <TermButton>{children}</TermButton>
-      </Popover.Trigger>
-      <Portal>
-        <Popover.Positioner>
-          <Popover.Content aria-label={title}>
-            <Popover.Body>
-              <p className="strong">{title}</p>
-              <p>{glossary[id].says()}</p>
-            </Popover.Body>
-          </Popover.Content>
-        </Popover.Positioner>
-      </Portal>
-    </Popover.Root>
-  );
+  return <Explained explains={(place) => <TermPopover id={id} {...place} />}>{children}</Explained>;
 });

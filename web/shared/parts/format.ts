@@ -82,3 +82,10 @@ export function sayUnder(db: number): string {
   if (whole === 0) return say.asLoud();
   return say.db({ whole: Math.abs(whole), where: whole > 0 ? 'below' : 'above' });
 }
+
+/** Decimals that a figure is worth. */
+export const decimalsOf = ({ kind, value }: Figure): number =>
+  kind === 'typical' || Number.isInteger(value.nominal) ? 0 : 1;
+
+/** A figure's text with its unit, where it has none yet. */
+export const withUnit = (text: string, { unit }: Figure): string => (text.includes(unit) ? text : `${text} ${unit}`);

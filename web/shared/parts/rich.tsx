@@ -1,10 +1,10 @@
 import { Fragment, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Said } from '#core/base/said/index.ts';
-import { glossary, type Message, messageOfSaid, type Params, type Spec, sayWith, type TermId } from '#words/index.ts';
+import { type Message, type Params, type Spec, sayWith, TAGS, type TermId } from '#words/index.ts';
 import { Term } from './Term.tsx';
 
-const isTerm = (tag: string): tag is TermId => tag in glossary;
+/** Every tag of a message but the few that are drawn is a term; a test holds them to the glossary. */
+const isTerm = (tag: string): tag is TermId => !(TAGS as readonly string[]).includes(tag);
 
 /** A sentence with its keys, strong text, terms of the glossary, and its link, which goes `to`. */
 export function rich<S extends Spec>(message: Message<S>, params: Params<S>, to?: string): ReactNode {
@@ -31,10 +31,4 @@ export function rich<S extends Spec>(message: Message<S>, params: Params<S>, to?
   if (!Array.isArray(parts)) return parts;
   // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a sentence keep their places
   return parts.map((part, i) => <Fragment key={i}>{part}</Fragment>);
-}
-
-/** What core says, with its strong parts. */
-export function richSaid(said: Said): ReactNode {
-  const { message, params } = messageOfSaid(said);
-  return rich(message, params);
 }

@@ -14,7 +14,7 @@ import {
   TakeNotes,
   TakeRecord,
 } from '#api/index.ts';
-import { parseRig, type Rig } from '#core/model/rig/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import { store as say } from '#words/index.ts';
 
 /** A rig as the server keeps it, read. */
@@ -29,7 +29,10 @@ export interface Save {
   /** What was changed since the last one, as sentences. */
   readonly changes: readonly string[];
 }
-function readRig(json: unknown): KeptRig {
+/** The model comes with the first rig that is read, and with it the words for what it refuses. */
+async function readRig(json: unknown): Promise<KeptRig> {
+  await import('#words/core.ts');
+  const { parseRig } = await import('#core/model/rig/index.ts');
   const record = RigRecord.parse(json);
   return { ...record, document: parseRig(record.document) };
 }
@@ -164,12 +167,12 @@ export const isOffline = (error: unknown): boolean => {
 };
 
 /** The newer rig that a refused write brings along; null for any other error. */
-export function newerRig(error: unknown): KeptRig | null {
+export async function newerRig(error: unknown): Promise<KeptRig | null> {
   const { status, data } = error as FetchBaseQueryError;
   if (status !== 412) return null;
   const found = WithNewer.safeParse(data);
   try {
-    return found.success ? readRig(found.data.newer) : null;
+    return found.success ? await readRig(found.data.newer) : null;
   } catch {
     return null;
   }

@@ -3,7 +3,9 @@ import type { Step } from '#core/model/rig/index.ts';
 import { store as say } from '#words/index.ts';
 import { api, isOffline, mayBeLater, newerRig, sayProblem } from './api.ts';
 import { writeDraft } from './drafts.ts';
-import { type Desk, kept, lost, notKept, overtaken, selectDesk, selectRig } from './open-rig.ts';
+import { kept, lost, notKept, opened, overtaken, selectDesk, selectRig } from './open-rig.ts';
+import type { Desk } from './state.ts';
+import { later } from './store.ts';
 
 const AFTER_PAINT_MS = 40;
 const QUIET_MS = 300;
@@ -14,14 +16,20 @@ const LONGEST_RETRY_MS = 30_000;
 const MAX_CHANGES = 20;
 
 interface State {
-  readonly desk: Desk;
+  readonly desk?: Desk | undefined;
 }
 
 /** Every change is kept in this browser at once and sent to the server a moment later; a lost server is tried again. */
-export const autosave = createListenerMiddleware<State>();
+const autosave = createListenerMiddleware<State>();
+/** Opens a rig in this window; from then on its changes are kept. */
+export const openRig =
+  (rig: Parameters<typeof opened>[0]) => (dispatch: (action: ReturnType<typeof opened>) => unknown) => {
+    later.addMiddleware(autosave.middleware);
+    dispatch(opened(rig));
+  };
 
 autosave.startListening({
-  predicate: (_action, now, before) => now.desk !== before.desk && now.desk.history !== null,
+  predicate: (_action, now, before) => now.desk !== before.desk && selectDesk(now).history !== null,
   effect: async (_action, { getState, cancelActiveListeners, delay }) => {
     cancelActiveListeners();
     // As it stands now: the rig may be closed before its draft is written.
@@ -43,7 +51,7 @@ autosave.startListening({
 const saving = new WeakSet<object>();
 
 autosave.startListening({
-  predicate: (_action, now, before) => now.desk.save === 'unsaved' && now.desk !== before.desk,
+  predicate: (_action, now, before) => selectDesk(now).save === 'unsaved' && now.desk !== before.desk,
   effect: async (_action, { getState, dispatch, delay }) => {
     if (saving.has(dispatch)) return;
     saving.add(dispatch);
@@ -75,7 +83,7 @@ async function saveOnce(getState: () => State, dispatch: AppDispatch): Promise<'
     dispatch(kept({ revision: answer.data.revision, current: selectRig(getState()) === rig, past: history.past }));
     return 'answered';
   }
-  const newer = newerRig(answer.error);
+  const newer = await newerRig(answer.error);
   if (newer) {
     const theirs = newer.document;
     // The same rig, only its acknowledgement was lost: no one was first but we.

@@ -10,10 +10,11 @@ export {
   sayProblem,
   uploadPhoto,
 } from './api.ts';
+export { openRig } from './autosave.ts';
 export { readDraft, readNotesDraft, writeNotesDraft } from './drafts.ts';
 export { findingsOf, ofRig, selectWireFindings, stageStatesOf, useSettledFindings, useSettledRig } from './findings.ts';
+export { newId } from './ids.ts';
 export {
-  newId,
   recordEvent,
   removeEntry,
   selectDayLink,
@@ -23,6 +24,7 @@ export {
   selectWaiting,
 } from './journal.ts';
 export * from './open-rig.ts';
+export type { SaveState } from './state.ts';
 export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';
 export { forgetUpload, uploadBackup, uploadIdOf, uploadTake } from './upload.ts';
 export { useJournal } from './useJournal.ts';

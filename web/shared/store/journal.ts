@@ -1,20 +1,9 @@
 import { createAction, createSelector, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
 import { DayPage, Problem } from '#api/index.ts';
 import { DayEvent, MAX_EVENTS, openSession, type Session, sessionsOf } from '#core/live/run/index.ts';
-
-/** State of the session log relative to the server. */
-export type DayLink = 'opening' | 'sent' | 'waiting' | 'lost' | 'refused';
-
-/** What happened on the days of the open rig: what was heard of the server, and what it has not heard yet. */
-export interface Day {
-  readonly rigId: string | null;
-  readonly events: readonly DayEvent[];
-  readonly waiting: readonly DayEvent[];
-  readonly seq: number;
-  /** Entries of the journal that can't be read, by their place in it. */
-  readonly unreadable: DayPage['unreadable'];
-  readonly link: DayLink;
-}
+import { newId } from './ids.ts';
+import type { Day, DayLink } from './state.ts';
+import { rootReducer } from './store.ts';
 
 const EMPTY: Day = { rigId: null, events: [], waiting: [], seq: 0, unreadable: [], link: 'opening' };
 
@@ -27,7 +16,7 @@ const entryRemoved = action<number>('entryRemoved');
 const daySent = action<readonly string[]>('sent');
 const dayLinked = action<DayLink>('linked');
 
-export function dayReducer(day: Day = EMPTY, next: UnknownAction): Day {
+function dayReducer(day: Day = EMPTY, next: UnknownAction): Day {
   if (dayOpened.match(next)) return { ...EMPTY, ...next.payload };
   // Another rig may have been opened meanwhile: it stays.
   if (dayClosed.match(next)) return day.rigId === next.payload ? EMPTY : day;
@@ -58,16 +47,19 @@ export function dayReducer(day: Day = EMPTY, next: UnknownAction): Day {
   if (dayLinked.match(next) && day.link !== next.payload) return { ...day, link: next.payload };
   return day;
 }
+rootReducer.inject({ reducerPath: 'day', reducer: dayReducer });
 
 interface WithDay {
-  readonly day: Day;
+  /** Absent until the first rig is opened. */
+  readonly day?: Day | undefined;
 }
-export const selectDayLink = (state: WithDay): DayLink => state.day.link;
-export const selectUnreadable = (state: WithDay): Day['unreadable'] => state.day.unreadable;
-export const selectWaiting = (state: WithDay): number => state.day.waiting.length;
+const dayOf = (state: WithDay): Day => state.day ?? EMPTY;
+export const selectDayLink = (state: WithDay): DayLink => dayOf(state).link;
+export const selectUnreadable = (state: WithDay): Day['unreadable'] => dayOf(state).unreadable;
+export const selectWaiting = (state: WithDay): number => dayOf(state).waiting.length;
 /** All sessions of the open rig, the newest first. */
 export const selectSessions = createSelector(
-  [(state: WithDay) => state.day.events, (state: WithDay) => state.day.waiting],
+  [(state: WithDay) => dayOf(state).events, (state: WithDay) => dayOf(state).waiting],
   (events, waiting): readonly Session[] => sessionsOf([...events, ...waiting]),
 );
 export const selectSession = createSelector([selectSessions], openSession);
@@ -126,15 +118,6 @@ function keptOpen(rigId: string): DayEvent[] {
 
 // ---- telling and hearing
 
-/** An id that no one else makes; also where a plain address of the local network withholds `crypto.randomUUID`. */
-export function newId(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(16));
-  bytes[6] = (bytes[6]! & 0x0f) | 0x40;
-  bytes[8] = (bytes[8]! & 0x3f) | 0x80;
-  const hex = [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
-}
-
 type Told<E> = E extends DayEvent ? Omit<E, 'id' | 'at' | 'by' | 'sessionId'> : never;
 /** Content of an event; time, screen and session are added. */
 export type DayTold = Told<DayEvent>;
@@ -150,7 +133,7 @@ let wake: () => void = () => undefined;
 
 /** Records an event in the session in progress; starts one where there is none. */
 export const recordEvent = (told: DayTold) => (dispatch: Dispatch, getState: GetState) => {
-  const { rigId } = getState().day;
+  const { rigId } = dayOf(getState());
   if (!rigId) return;
   const base = { at: new Date().toISOString(), by: screenName() };
   const open = selectSession(getState());
@@ -171,17 +154,17 @@ export const recordEvent = (told: DayTold) => (dispatch: Dispatch, getState: Get
 export const removeEntry =
   (seq: number) =>
   async (dispatch: Dispatch, getState: GetState): Promise<void> => {
-    const response = await fetch(`/api/rigs/${getState().day.rigId}/day/${seq}`, { method: 'DELETE' });
+    const response = await fetch(`/api/rigs/${dayOf(getState()).rigId}/day/${seq}`, { method: 'DELETE' });
     if (!response.ok && response.status !== 404) throw new Error(Problem.parse(await response.json()).detail);
     dispatch(entryRemoved(seq));
   };
 
 async function hear(rigId: string, dispatch: Dispatch, getState: GetState): Promise<void> {
-  for (let more = true; more && getState().day.rigId === rigId; ) {
-    const response = await fetch(`/api/rigs/${rigId}/day?after=${getState().day.seq}`);
+  for (let more = true; more && dayOf(getState()).rigId === rigId; ) {
+    const response = await fetch(`/api/rigs/${rigId}/day?after=${dayOf(getState()).seq}`);
     if (!response.ok) throw new Refused();
     const page = DayPage.parse(await response.json());
-    if (getState().day.rigId !== rigId) return;
+    if (dayOf(getState()).rigId !== rigId) return;
     dispatch(dayHeard(page));
     more = page.more;
   }
@@ -190,8 +173,8 @@ async function hear(rigId: string, dispatch: Dispatch, getState: GetState): Prom
 class Refused extends Error {}
 
 async function send(rigId: string, dispatch: Dispatch, getState: GetState): Promise<void> {
-  while (getState().day.rigId === rigId && getState().day.waiting.length > 0) {
-    const events = getState().day.waiting.slice(0, MAX_EVENTS);
+  while (dayOf(getState()).rigId === rigId && dayOf(getState()).waiting.length > 0) {
+    const events = dayOf(getState()).waiting.slice(0, MAX_EVENTS);
     const response = await fetch(`/api/rigs/${rigId}/day`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
@@ -200,7 +183,7 @@ async function send(rigId: string, dispatch: Dispatch, getState: GetState): Prom
     if (!response.ok) throw new Refused();
     const ids = events.map((e) => e.id);
     forget(rigId, ids);
-    if (getState().day.rigId === rigId) dispatch(daySent(ids));
+    if (dayOf(getState()).rigId === rigId) dispatch(daySent(ids));
   }
 }
 
@@ -230,7 +213,7 @@ export const followDay =
         }
         if (gone) return;
         dispatch(dayLinked(link));
-        keepOpen(rigId, getState().day);
+        keepOpen(rigId, dayOf(getState()));
         if (!asked)
           await new Promise<void>((resolve) => {
             const timer = setTimeout(resolve, globalThis.document?.hidden ? ASK_HIDDEN_MS : ASK_EVERY_MS);

@@ -8,7 +8,7 @@ import {
   closed,
   keptMine,
   makeStore,
-  opened,
+  openRig,
   readDraft,
   redoStep,
   selectEvaluation,
@@ -66,7 +66,7 @@ beforeEach(() => {
   });
   server = fakeServer();
   store = makeStore();
-  store.dispatch(opened({ rigId: RIG, history: startHistory(demoRig()), revision: 1, save: 'saved' }));
+  store.dispatch(openRig({ rigId: RIG, history: startHistory(demoRig()), revision: 1, save: 'saved' }));
 });
 afterEach(() => {
   // What this store still meant to send must not reach the next test's server.
@@ -75,7 +75,7 @@ afterEach(() => {
 });
 
 const rename = (name: string) => store.dispatch(applyStep({ kind: 'rename', name }, `name: ${name}`));
-const save = () => store.getState().desk.save;
+const save = () => store.getState().desk!.save;
 
 describe('the rig in hand', () => {
   it('is changed by steps, undone, done again, and evaluated once for each rig', () => {
@@ -91,7 +91,7 @@ describe('the rig in hand', () => {
     const before = selectRig(store.getState());
     expect(store.dispatch(applyStep({ kind: 'unplug', cableId: 'not-there' }, 'x'))).toBe(false);
     expect(selectRig(store.getState())).toBe(before);
-    expect(store.getState().desk.refusal).toMatch(/not-there/);
+    expect(store.getState().desk!.refusal).toMatch(/not-there/);
   });
   it('is kept in the browser after each edit and by the server soon after, as one save for many keys', async () => {
     for (const name of ['B', 'Bo', 'Boa']) rename(name);
@@ -125,10 +125,10 @@ describe('the rig in hand', () => {
     server.full = 2;
     rename('F');
     await vi.waitFor(() => expect(save()).toBe('waiting'));
-    expect(store.getState().desk.waits).toBe('The disk is full.');
+    expect(store.getState().desk!.waits).toBe('The disk is full.');
     expect(readDraft(RIG)).toMatchObject({ saved: false, history: { rig: { name: 'F' } } });
     await vi.waitFor(() => expect(save()).toBe('saved'), { timeout: 12_000 });
-    expect(store.getState().desk.waits).toBeNull();
+    expect(store.getState().desk!.waits).toBeNull();
     expect(server).toMatchObject({ puts: 3, document: { name: 'F' } });
   });
   it('tells with each save what was changed since the one before, and what was undone', async () => {
@@ -147,14 +147,14 @@ describe('the rig in hand', () => {
     rename('E');
     await vi.waitFor(() => expect(save()).toBe('saved'), { timeout: 8000 });
     expect(server.revision).toBe(2);
-    expect(store.getState().desk.newer).toBeNull();
+    expect(store.getState().desk!.newer).toBeNull();
   });
   it('asks when another window was first, and keeps both until one is chosen', async () => {
     server.revision = 5;
     server.document = { ...demoRig(), name: 'Theirs' };
     rename('Mine');
     await vi.waitFor(() => expect(save()).toBe('conflict'));
-    expect(store.getState().desk.newer!.rig.name).toBe('Theirs');
+    expect(store.getState().desk!.newer!.rig.name).toBe('Theirs');
     expect(selectRig(store.getState())!.name).toBe('Mine');
     store.dispatch(keptMine());
     await vi.waitFor(() => expect(save()).toBe('saved'));
@@ -167,7 +167,7 @@ describe('the rig in hand', () => {
     await vi.waitFor(() => expect(save()).toBe('conflict'));
     store.dispatch(tookTheirs());
     expect(selectRig(store.getState())!.name).toBe('Theirs');
-    expect(store.getState().desk).toMatchObject({ save: 'saved', revision: 5 });
+    expect(store.getState().desk!).toMatchObject({ save: 'saved', revision: 5 });
   });
   it('is not read from a draft that makes no sense', () => {
     localStorage.setItem(`mellow.rig.${RIG}`, '{"revision":"x"}');

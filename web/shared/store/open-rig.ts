@@ -14,28 +14,8 @@ import {
 } from '#core/model/rig/index.ts';
 import { type Evaluation, evaluationAt } from '#core/signal/index.ts';
 import { textOf } from '#words/index.ts';
-
-/** State of the open rig relative to the server. */
-export type SaveState = 'saved' | 'unsaved' | 'offline' | 'waiting' | 'conflict' | 'refused';
-
-/** The rig that is open: a person's decisions only; everything else is selected from them. */
-export interface Desk {
-  readonly rigId: string | null;
-  readonly history: History | null;
-  /** The server's revision that the rig in hand builds on. */
-  readonly revision: number;
-  readonly save: SaveState;
-  /** The steps that were made when the server last kept it. */
-  readonly savedPast: readonly Step[];
-  /** Why the server does not keep it just now, while that is tried again. */
-  readonly waits: string | null;
-  /** Another window's newer rig, while one has to choose. */
-  readonly newer: { readonly revision: number; readonly rig: Rig } | null;
-  /** The moment of the session that is looked at; null: the plain rig. */
-  readonly momentId: string | null;
-  /** Why the last edit or save was refused, for the notice line. */
-  readonly refusal: string | null;
-}
+import type { Desk, SaveState } from './state.ts';
+import { rootReducer } from './store.ts';
 
 const EMPTY: Desk = {
   rigId: null,
@@ -79,7 +59,7 @@ export const dismissed = action<undefined>('dismissed');
  * A reducer by hand: everything in it is immutable as core makes it, and a slice would walk and freeze the whole rig at
  * every key press.
  */
-export function deskReducer(desk: Desk = EMPTY, done: UnknownAction): Desk {
+function deskReducer(desk: Desk = EMPTY, done: UnknownAction): Desk {
   if (opened.match(done)) {
     const { history, save } = done.payload;
     // Changes that were not saved when the rig was left are listed with the next save.
@@ -117,6 +97,7 @@ export function deskReducer(desk: Desk = EMPTY, done: UnknownAction): Desk {
   if (dismissed.match(done)) return { ...desk, refusal: null };
   return desk;
 }
+rootReducer.inject({ reducerPath: 'desk', reducer: deskReducer });
 
 const takeTheirs = (desk: Desk, { rig, revision }: NonNullable<Desk['newer']>): Desk => ({
   ...desk,
@@ -128,7 +109,8 @@ const takeTheirs = (desk: Desk, { rig, revision }: NonNullable<Desk['newer']>): 
 });
 
 interface WithDesk {
-  readonly desk: Desk;
+  /** Absent until the first rig is opened. */
+  readonly desk?: Desk | undefined;
 }
 type Dispatch = (action: ReturnType<typeof moved> | ReturnType<typeof refused>) => unknown;
 type Thunk = (dispatch: Dispatch, getState: () => WithDesk) => boolean;
@@ -137,7 +119,7 @@ type Thunk = (dispatch: Dispatch, getState: () => WithDesk) => boolean;
 export const applyStep =
   (edit: Edit, label: string, origin: Step['origin'] = 'person'): Thunk =>
   (dispatch, getState) => {
-    const { history } = getState().desk;
+    const { history } = selectDesk(getState());
     if (!history) return false;
     const done = commit(history, edit, label, origin);
     dispatch(done.ok ? moved(done.history) : refused(textOf(done.refusal.reason)));
@@ -148,7 +130,7 @@ export const applyStep =
 export const applyHere =
   (edit: Edit, label: string, origin: Step['origin'] = 'person'): Thunk =>
   (dispatch, getState) => {
-    const { history, momentId } = getState().desk;
+    const { history, momentId } = selectDesk(getState());
     if (!history) return false;
     const { rig } = history;
     const there = rig.moments.some((m) => m.id === momentId) ? `${momentName(rig, momentId)}: ` : '';
@@ -158,7 +140,7 @@ export const applyHere =
 const step =
   (move: typeof undo): Thunk =>
   (dispatch, getState) => {
-    const { history } = getState().desk;
+    const { history } = selectDesk(getState());
     if (!history) return false;
     const done = move(history);
     if (done.ok && done.history !== history) dispatch(moved(done.history));
@@ -168,12 +150,12 @@ const step =
 export const undoStep = (): Thunk => step(undo);
 export const redoStep = (): Thunk => step(redo);
 
-export const selectDesk = (state: WithDesk): Desk => state.desk;
-export const selectRig = (state: WithDesk): Rig | null => state.desk.history?.rig ?? null;
+export const selectDesk = (state: WithDesk): Desk => state.desk ?? EMPTY;
+export const selectRig = (state: WithDesk): Rig | null => selectDesk(state).history?.rig ?? null;
 export const selectEvaluation = createSelector([selectRig], (rig) => (rig ? evaluationAt(rig, null) : null));
 
 /** The moment that is looked at; null where the rig has it not, or no more. */
-export const selectMomentId = createSelector([selectRig, (state: WithDesk) => state.desk.momentId], (rig, id) =>
+export const selectMomentId = createSelector([selectRig, (state: WithDesk) => selectDesk(state).momentId], (rig, id) =>
   rig?.moments.some((m) => m.id === id) ? id : null,
 );
 

@@ -1,6 +1,6 @@
 import { Problem, Reached, TakeRecord } from '#api/index.ts';
 import { store as say } from '#words/index.ts';
-import { newId } from './journal.ts';
+import { newId } from './ids.ts';
 
 /** Small enough that a weak line gets one through, large enough that a strong one does not wait between them. */
 const PIECE_BYTES = 4 * 1024 * 1024;

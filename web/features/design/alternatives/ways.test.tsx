@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Route, Routes } from 'react-router';
 import { describe, expect, it, vi } from 'vitest';
@@ -40,8 +40,12 @@ describe('ways to build it', () => {
     const user = userEvent.setup();
     open();
     await waitFor(() => expect(rows()).toHaveLength(options.length));
-    for (const slider of screen.getAllByRole('slider')) fireEvent.change(slider, { target: { value: '0' } });
-    fireEvent.change(screen.getByLabelText(/^Weight of Cables/), { target: { value: '5' } });
+    for (const slider of screen.getAllByRole('slider')) {
+      slider.focus();
+      await user.keyboard('{Home}');
+    }
+    screen.getByRole('slider', { name: /^Weight of Cables/ }).focus();
+    await user.keyboard('{End}');
     const [own, ...others] = options;
     const fewest = others.sort((a, b) => a.figures.leads - b.figures.leads)[0]!;
     // One's own desk stands first, whatever counts.
@@ -50,7 +54,7 @@ describe('ways to build it', () => {
     await user.click(screen.getByRole('button', { name: say.onlyBestTradeOffs() }));
     expect(rows()).toHaveLength(options.filter((o) => o.unbeaten || o.kind.id === OWN).length);
     await user.click(screen.getByRole('button', { name: say.resetWeights() }));
-    expect((screen.getByLabelText(/^Weight of Cables/) as HTMLInputElement).value).toBe('1');
+    expect(screen.getByRole('slider', { name: /^Weight of Cables/ }).getAttribute('aria-valuenow')).toBe('1');
   });
   it('say what each cannot, and become a rig', async () => {
     const user = userEvent.setup();

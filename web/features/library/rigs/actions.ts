@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { LARGEST_RIG_BYTES, type RigSummary } from '#api/index.ts';
-import { emptyRig, parseRigText, type Rig, RigError } from '#core/model/rig/index.ts';
+import { SaidError } from '#core/base/said/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { saveAs } from '#web/shared/parts/index.ts';
 import { api, bringBack, sayProblem, useAppDispatch } from '#web/shared/store/index.ts';
@@ -10,6 +11,12 @@ interface Notice {
   readonly state: State;
   readonly says: string;
 }
+
+/** The model comes when the first rig is made or read, and with it the words for what it refuses. */
+const model = async () => {
+  await import('#words/core.ts');
+  return import('#core/model/rig/index.ts');
+};
 
 /** Actions on a rig as a whole. Each reports its result; a delete can be undone. */
 export function useRigActions() {
@@ -30,7 +37,7 @@ export function useRigActions() {
     try {
       say(await job());
     } catch (error) {
-      say({ state: 'fix', says: error instanceof RigError ? error.message : sayProblem(error) });
+      say({ state: 'fix', says: error instanceof SaidError ? error.message : sayProblem(error) });
     }
   };
   const documentOf = async (rig: RigSummary) =>
@@ -49,10 +56,11 @@ export function useRigActions() {
         return { state: 'good', says: rigs.created({ rig: copy.name }) };
       }),
     /** A new rig, with nothing on it where none is given; its id, or null with the reason said. */
-    begin: async (rig: Rig = emptyRig(rigs.newRig())): Promise<string | null> => {
+    begin: async (rig?: Rig): Promise<string | null> => {
       const id = crypto.randomUUID();
       try {
-        await create({ id, document: rig }).unwrap();
+        const document = rig ?? (await model()).emptyRig(rigs.newRig());
+        await create({ id, document }).unwrap();
         return id;
       } catch (error) {
         say({ state: 'fix', says: sayProblem(error) });
@@ -81,7 +89,7 @@ export function useRigActions() {
           }
         }
         if (file.size > LARGEST_RIG_BYTES) return { state: 'fix', says: rigs.fileTooLarge({ file: file.name }) };
-        const rig = parseRigText(await file.text());
+        const rig = (await model()).parseRigText(await file.text());
         await create({ id: crypto.randomUUID(), document: rig }).unwrap();
         return { state: 'good', says: rigs.imported({ rig: rig.name }) };
       }),

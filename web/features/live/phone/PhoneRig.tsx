@@ -9,7 +9,7 @@ import {
   api,
   forgetUpload,
   isOffline,
-  opened,
+  openRig,
   readDraft,
   recordEvent,
   sayProblem,
@@ -47,12 +47,12 @@ export function PhoneRig({ rigId }: { rigId: string }) {
     const document = record.data?.document;
     if (document !== undefined && isTooLarge(document)) setTooLarge(true);
     else if (document !== undefined)
-      dispatch(opened({ rigId, history: startHistory(document), revision: revision!, save: 'saved' }));
+      dispatch(openRig({ rigId, history: startHistory(document), revision: revision!, save: 'saved' }));
     else if (record.isError) {
       // The desk does not answer: as it was when it was last read here.
       const draft = readDraft(rigId);
       if (draft)
-        dispatch(opened({ rigId, history: startHistory(draft.history.rig), revision: draft.revision, save: 'saved' }));
+        dispatch(openRig({ rigId, history: startHistory(draft.history.rig), revision: draft.revision, save: 'saved' }));
     }
   }, [rigId, revision, record.isError, dispatch]);
   const [view, setView] = useState<View>('run');

@@ -73,7 +73,7 @@ const open = (query = '') =>
   );
 const now = () => screen.getByTestId('run-step').textContent!;
 const press = (key: string) => fireEvent.keyDown(document.body, { key, code: `Key${key.toUpperCase()}` });
-const done = () => screen.getByRole('progressbar', { name: say.progress() }).getAttribute('value');
+const done = () => screen.getByRole('progressbar', { name: say.progress() }).getAttribute('aria-valuenow');
 
 describe('the run', () => {
   it('shows one step at a time, ticked by one key, and again where one left off after a reload without a server', async () => {

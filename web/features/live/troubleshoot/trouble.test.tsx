@@ -123,8 +123,8 @@ describe('something is wrong', () => {
       const buttons = within(screen.getByTestId('next-look')).getAllByRole('button');
       await user.click(buttons.find((b) => /gain|fader|Weaker/.test(b.textContent!)) ?? buttons[0]!);
     }
-    const before = store.getState().desk.history!.rig;
+    const before = store.getState().desk!.history!.rig;
     await user.click(screen.getByRole('button', { name: /Keep it that way: update the drawing/ }));
-    expect(store.getState().desk.history!.rig).not.toBe(before);
+    expect(store.getState().desk!.history!.rig).not.toBe(before);
   });
 });

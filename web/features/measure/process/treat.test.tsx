@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import { fireEvent, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
 import { highPass, responseDb, staticGainDb, type Treatment } from '#core/audio/process/index.ts';
 import { layoutResponse, layoutStatic } from '#web/shared/charts/index.ts';
@@ -38,7 +39,7 @@ describe('the steps of a treatment', () => {
     expect(withStep(out, 'gate', true, set).gate).toEqual({ ...DEFAULTS.gate, rangeDb: 17 });
     expect(withStep(none, 'limiter', true, none).limiter).toEqual(DEFAULTS.limiter);
   });
-  it('are sentences with figures that can be changed', () => {
+  it('are sentences with figures that can be changed', async () => {
     const said: unknown[] = [];
     show(
       <StepList
@@ -49,7 +50,7 @@ describe('the steps of a treatment', () => {
       />,
     );
     expect(screen.getAllByText(say.off())).toHaveLength(1);
-    fireEvent.click(screen.getByRole('checkbox', { name: 'De-esser' }));
+    await userEvent.click(screen.getByRole('checkbox', { name: 'De-esser' }));
     const ratio = screen.getByLabelText('Compressor, ratio, to 1');
     fireEvent.change(ratio, { target: { value: '0.5' } });
     fireEvent.blur(ratio);
