@@ -1,5 +1,5 @@
 import { endOf, lostBy } from '#core/model/plug/index.ts';
-import { type Cable, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { type Cable, findTypes, portAt, portKey, type Rig } from '#core/model/rig/index.ts';
 import { offersFor, socketsOf } from '#core/routing/wiring/index.ts';
 import { leadBetween, leadOn } from '#core/rules/index.ts';
 import { deviceName } from '#core/signal/index.ts';
@@ -19,7 +19,7 @@ function losesBy(rig: Rig, cable: Cable): string[] {
 /** What a socket can be plugged to, the best first, with the cable and adapters that it takes. */
 export const plug: Command = async ([path, place]) => {
   const rig = await readRig(path!);
-  const [deviceId = '', portId = ''] = place!.split('.');
+  const { deviceId, portId } = portAt(place!);
   if (!rig.devices.some((d) => d.id === deviceId))
     throw new UsageError(say.thereIsNoDevice({ device: deviceId, names: rig.devices.map((d) => d.id).join(', ') }));
   const sockets = socketsOf(rig, deviceId, findTypes(rig));
@@ -29,7 +29,7 @@ export const plug: Command = async ([path, place]) => {
       say.hasNoSocketIt({ device: deviceId, socket: portId, names: sockets.map((s) => s.id).join(', ') }),
     );
   const offers = offersFor(rig, socket).map(({ socket: to, chain, cables }) => ({
-    to: `${to.deviceId}.${to.id}`,
+    to: portKey(to.deviceId, to.id),
     name: `${deviceName(rig, to.deviceId)}, ${to.name}`,
     medium: cables[0]!.medium,
     parts: chain?.parts.map((p) => textOf(p.name)) ?? [],
@@ -40,7 +40,7 @@ export const plug: Command = async ([path, place]) => {
   const line = (o: (typeof offers)[number]) =>
     `  ${o.name}: ${o.parts.join(' + ') || (o.medium === 'lead' ? say.itsOwnCable() : o.medium)}${o.taken ? say.inUse() : ''}${o.loses.length > 0 ? `; ${o.loses.join(', ')}` : ''}`;
   return {
-    json: { from: `${deviceId}.${socket.id}`, offers },
+    json: { from: portKey(deviceId, socket.id), offers },
     text: [
       `${deviceName(rig, deviceId)}, ${socket.name}:`,
       ...(offers.length > 0 ? offers.map(line) : [say.nothingFits()]),

@@ -1,4 +1,4 @@
-import { endName, findPort, findTypes } from '#core/model/rig/index.ts';
+import { endName, findPort, findTypes, portAt } from '#core/model/rig/index.ts';
 import { type Arrival, delayOf, deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
@@ -11,7 +11,7 @@ const round = (x: number): number => Math.round(x * 1000) / 1000;
 /** What is there: every source that arrives at a port, channel by channel, by which way. */
 export const tap: Command = async ([path, place], { values }) => {
   const rig = inMoment(await readRig(path!), values.moment);
-  const [deviceId = '', portId = ''] = place!.split('.');
+  const { deviceId, portId } = portAt(place!);
   const port = findPort(rig, findTypes(rig), { deviceId, portId });
   if (!port) {
     const device = rig.devices.find((d) => d.id === deviceId);

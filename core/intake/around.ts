@@ -12,6 +12,7 @@ import {
   isWorn,
   type PortRef,
   type PortSpec,
+  portOf,
   portsOf,
   type Rig,
   soundsIntoRoom,
@@ -127,7 +128,7 @@ function behindHub(rig: Rig, far: PortRef, way: 'in' | 'out'): PortRef | null {
   const type = typeOf(rig, far.deviceId);
   const ports = portsOf(type);
   const lanes = type.inside.flatMap(({ from, to }): string[] => {
-    const [near, on] = (way === 'in' ? [to, from] : [from, to]).map((place) => place.split('.')[0]!);
+    const [near, on] = (way === 'in' ? [to, from] : [from, to]).map(portOf);
     return near === far.portId ? [on!] : [];
   });
   const [lane] = lanes;

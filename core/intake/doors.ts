@@ -1,7 +1,6 @@
 import type { DeviceType, Edit } from '#core/model/rig/index.ts';
+import { portOf } from '#core/model/rig/index.ts';
 import type { Builder } from './builder.ts';
-
-const portOf = (place: string): string => place.split('.')[0]!;
 
 /** What opens the doors that stand shut by default between an input of a device and one of its outputs. */
 export function openBetween(b: Builder, deviceId: string, inputId: string, outputId: string): Edit[] {

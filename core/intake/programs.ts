@@ -10,6 +10,8 @@ import {
   isWorn,
   type PortRef,
   type PortSpec,
+  portKey,
+  portOf,
   records,
   sameEnd,
   settingFor,
@@ -38,7 +40,6 @@ import { say } from './sayings.ts';
 
 const has = ({ channels }: PortSpec, carries: 'sound' | 'picture'): boolean =>
   channels.some((c) => c.carries === carries);
-const portOf = (place: string): string => place.split('.')[0]!;
 
 /** What streams, what joins a call, what records, and what makes sound, on one computer. */
 export function connectPrograms(b: Builder, uses: readonly TypedUse[], answers: Answers): void {
@@ -145,7 +146,7 @@ function connectCall(b: Builder, hostId: string, callId: string, uses: readonly 
 }
 
 const asOptions = (b: Builder, ends: readonly End[]): (End & { id: string; label: string })[] =>
-  ends.map((end) => ({ ...end, id: `${end.ref.deviceId}.${end.ref.portId}`, label: nameOf(b, end) }));
+  ends.map((end) => ({ ...end, id: portKey(end.ref.deviceId, end.ref.portId), label: nameOf(b, end) }));
 
 /** Where what programs play is listened to, the nearest to the ears first. */
 const listening = (b: Builder, hostId: string): End[] =>

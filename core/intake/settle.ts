@@ -1,4 +1,4 @@
-import { applyEdit, type Edit, findTypes, type SettingChange, sayValue } from '#core/model/rig/index.ts';
+import { applyEdit, type Edit, findTypes, portOf, type SettingChange, sayValue } from '#core/model/rig/index.ts';
 import { alignListener, solveRouting } from '#core/routing/suggest/index.ts';
 import { check, type Finding } from '#core/rules/index.ts';
 import { type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
@@ -89,7 +89,7 @@ export function takeInMono(b: Builder): void {
 }
 
 const isBehind = (b: Builder, hostId: string, portId: string, end: string): boolean =>
-  b.typeOf(hostId).inside.some((w) => w.from.split('.')[0] === portId && w.to.split('.')[0] === end);
+  b.typeOf(hostId).inside.some((w) => portOf(w.from) === portId && portOf(w.to) === end);
 
 /** Settings that keep everyone from hearing what they must not hear, or hear twice; reported one by one. */
 export function settleRouting(b: Builder): void {

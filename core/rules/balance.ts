@@ -1,5 +1,5 @@
 import { listOf } from '#core/base/said/index.ts';
-import { settingOf } from '#core/model/rig/index.ts';
+import { portKey, settingAt, settingOf } from '#core/model/rig/index.ts';
 import { dbFromPower, powerFromDb } from '#core/model/units/index.ts';
 import {
   deviceName,
@@ -117,7 +117,7 @@ const at = ({ sourceId, listenerId }: Pair): string => `${sourceId}>${listenerId
 /** Levels along a path, changed by this many dB as far as steps and stops of the controls allow. */
 function turned(context: Context, keys: readonly string[], byDb: number): Fix[] {
   return keys.flatMap((key) => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(key);
     const box = context.box(deviceId);
     const spec = box.setting(settingId)?.spec;
     if (spec?.kind !== 'gain') return [];
@@ -362,7 +362,7 @@ export const balanceRules: readonly Rule[] = [
     (context) =>
       once(
         noisy(context).filter((n) => n.open !== null && n.open.costDb > MAY_COST_DB),
-        (n) => `${n.open!.deviceId}.${n.open!.portId}`,
+        (n) => portKey(n.open!.deviceId, n.open!.portId),
       ).map(({ first, all }): Draft => {
         const open = first.open!;
         const box = context.box(open.deviceId);

@@ -1,5 +1,5 @@
 import { listOf } from '#core/base/said/index.ts';
-import { settingOf } from '#core/model/rig/index.ts';
+import { settingAt, settingOf } from '#core/model/rig/index.ts';
 import { ratioFromDb, width } from '#core/model/units/index.ts';
 import { type Arrival, difference, readPath } from '#core/signal/index.ts';
 import { closers, tried } from './doors.ts';
@@ -98,7 +98,7 @@ function fixes(
   ];
   const settings = [...new Set([...only(one, two), ...only(two, one)])];
   const turned = settings.flatMap((key): Fix[] => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(key);
     const { device, type } = box(deviceId);
     const spec = type.settings.find((s) => s.id === settingId)!;
     if (spec.kind !== 'switch') return [];

@@ -10,6 +10,8 @@ import {
   type Rig,
   redrawn,
   relinked,
+  settingAt,
+  settingKey,
   settingOf,
   soundDeviceName,
 } from '#core/model/rig/index.ts';
@@ -88,7 +90,7 @@ export const shutDoors = (context: Context, pair: Pair, settings: readonly strin
 export function closers(context: Context, settings: readonly string[]): Fix[] {
   const types = findTypes(context.rig);
   return settings.flatMap((key): Fix[] => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(key);
     const device = findDevice(context.rig, deviceId)!;
     const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
     const label = `${device.name}, ${spec.name}`;
@@ -119,9 +121,9 @@ function openWay(context: Context, pair: Pair): Fix[] {
 export function openDoors(context: Context, pair: Pair): Fix[] {
   const { rig, evaluation } = context;
   const types = findTypes(rig);
-  const shut = [...new Set(evaluation.graph.shut.map((s) => `${s.deviceId}.${s.settingId}`))];
+  const shut = [...new Set(evaluation.graph.shut.map((s) => settingKey(s.deviceId, s.settingId)))];
   const single = shut.flatMap((key): Fix[] => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(key);
     const device = findDevice(rig, deviceId)!;
     const spec = types.get(device.typeId)!.settings.find((s) => s.id === settingId)!;
     const label = `${device.name}, ${spec.name}`;

@@ -1,4 +1,5 @@
 import type { DeviceType, PortSpec } from '#core/model/rig/index.ts';
+import { portOf } from '#core/model/rig/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
 import type { Box, SettingSeen } from './box.ts';
 import { type Context, type Rule, rule, setFix } from './finding.ts';
@@ -79,7 +80,7 @@ function chosenIsUsed(
   { spec, value }: SettingSeen,
 ): boolean {
   return type.inside.some(({ from, to, stages }) => {
-    const end = (port.direction === 'in' ? from : to).split('.')[0]!;
+    const end = portOf(port.direction === 'in' ? from : to);
     const isChosen = stages.some((s) => s.do === 'door' && s.setting === spec.id && s.openWhen === value);
     return isChosen && end !== port.id && used.has(`${deviceId}/${end}`);
   });

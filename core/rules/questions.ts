@@ -19,6 +19,8 @@ import {
   type SettingSpec,
   type SettingValue,
   sameEnd,
+  settingAt,
+  settingKey,
   settingOf,
   soundDeviceName,
   soundDevicesOf,
@@ -109,7 +111,7 @@ function assumedDoors(rig: Rig, types: Types): string[] {
         .filter((spec) => doors.has(spec.id) && settingOf(device, spec).known === 'assumed')
         // A mute that no one touched is off: no one is asked for it.
         .filter((spec) => spec.kind !== 'mute' || spec.id in device.settings)
-        .filter((spec) => !toDo.has(`${device.id}.${spec.id}`))
+        .filter((spec) => !toDo.has(settingKey(device.id, spec.id)))
         .map((spec) => `setting:${device.id}.${spec.id}`)
     );
   });
@@ -143,7 +145,7 @@ function questionAt(rig: Rig, types: Types, id: string, findings: readonly Findi
     const cable = rig.cables.find((c) => c.id === subject);
     return cable ? { ...base, ...aboutLead(rig, types, cable, findings) } : null;
   }
-  const [deviceId, settingId] = subject.split('.') as [string, string];
+  const { deviceId, settingId } = settingAt(subject);
   const device = findDevice(rig, deviceId);
   const spec = device && types.get(device.typeId)?.settings.find((s) => s.id === settingId);
   const options = spec && optionsOf(spec);

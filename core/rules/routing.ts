@@ -6,6 +6,7 @@ import {
   isCall,
   isProgram,
   type PortRef,
+  portOf,
   settingFor,
   soundDeviceOf,
 } from '#core/model/rig/index.ts';
@@ -259,7 +260,7 @@ function devicesOf({ rig, types, box }: Context, from: PortRef, way: 'back' | 'f
       }
       if (!isProgram(type) || isCall(type)) continue;
       for (const { from: start, to: end } of type.inside) {
-        const [here, there] = (way === 'back' ? [end, start] : [start, end]).map((place) => place.split('.')[0]!);
+        const [here, there] = (way === 'back' ? [end, start] : [start, end]).map(portOf);
         if (here === far.portId) meet({ deviceId: far.deviceId, portId: there! });
       }
     }

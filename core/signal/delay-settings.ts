@@ -5,6 +5,7 @@ import {
   type Rig,
   type SettingSpec,
   type SettingTask,
+  settingKey,
   settingOf,
 } from '#core/model/rig/index.ts';
 import type { Evaluation } from './evaluate.ts';
@@ -35,7 +36,7 @@ export function delaySettingsFor(rig: Rig, evaluation: Evaluation, listenerId: s
   return rig.devices.flatMap((device) =>
     types.get(device.typeId)!.settings.flatMap((spec): DelaySetting[] => {
       if (spec.kind !== 'delay') return [];
-      const key = `${device.id}.${spec.id}`;
+      const key = settingKey(device.id, spec.id);
       const delaysSound = here.filter((p) => p.ways[0]?.settings.includes(key)).map((p) => p.sourceId);
       const delaysPicture = here.filter((p) => p.picture?.settings.includes(key)).map((p) => p.sourceId);
       if (delaysSound.length + delaysPicture.length === 0) return [];

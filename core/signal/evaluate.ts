@@ -1,4 +1,11 @@
-import { isSettingTask, type PlanCell, type Rig, type SettingTask, type ToleranceId } from '#core/model/rig/index.ts';
+import {
+  isSettingTask,
+  type PlanCell,
+  type Rig,
+  type SettingTask,
+  settingKey,
+  type ToleranceId,
+} from '#core/model/rig/index.ts';
 import type { Arrival } from './arrival.ts';
 import { type BandsMeasured, bandsMeasured } from './band.ts';
 import type { Graph } from './graph.ts';
@@ -71,7 +78,7 @@ function readRows(rig: Rig, spread: Spread, before: Rows): Rows {
   const context: Context = {
     rig,
     spread,
-    tasks: rig.tasks.filter(isSettingTask).map((task) => ({ key: `${task.deviceId}.${task.settingId}`, task })),
+    tasks: rig.tasks.filter(isSettingTask).map((task) => ({ key: settingKey(task.deviceId, task.settingId), task })),
     bands: bandsMeasured(rig),
     sourceAt: new Map(rig.sources.map((s, i) => [s.id, i])),
     voiceAt: rig.sources.findIndex((s) => s.id === mainVoiceOf(rig)),

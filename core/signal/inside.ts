@@ -2,9 +2,11 @@ import {
   type Device,
   type DeviceType,
   type LevelClass,
+  portOf,
   type SettingSpec,
   type SettingValue,
   type Stage,
+  settingKey,
   settingOf,
   settingsOf,
   type Way,
@@ -125,7 +127,7 @@ const nodesFor = (device: Device, type: DeviceType): Node[] =>
 function insideWay(context: Context, way: Way, wayIds: Map<string, number>): InsideWay {
   const { device, type } = context;
   const [from, to] = [placeOf(type, way.from), placeOf(type, way.to)];
-  const ends = [way.from, way.to].map((place) => place.split('.')[0]!);
+  const ends = [way.from, way.to].map(portOf);
   const off = ends.find((portId) => device.ends?.[portId]?.disabled);
   if (off !== undefined) return { from, to, end: { deviceId: device.id, portId: off } };
   const ports = ends.join(' ');
@@ -162,7 +164,7 @@ function insideEdge(context: Context, way: Way, wayId: number): Edge | { doors: 
   const noises: { db: number; gainSoFar: number }[] = [];
   const settings: string[] = [];
   for (const stage of way.stages) {
-    if ('setting' in stage) settings.push(`${device.id}.${stage.setting}`);
+    if ('setting' in stage) settings.push(settingKey(device.id, stage.setting));
     const step = gainOf(context, stage);
     gainDb = add(gainDb, step);
     switch (stage.do) {
@@ -270,5 +272,5 @@ function delayTerm(context: Context, stage: Stage & { do: 'delay' | 'latency' })
   const setting = settingOf(device, spec);
   const ms = exactly((setting.value as number) * (spec.unit === 'frames' ? perFrame : 1));
   const source = setting.known === 'assumed' ? say.asDrawnNotConfirmed() : say.asSetOnDevice();
-  return { key: `${device.id}.${stage.setting}`, label: `${device.name}: ${spec.name}`, ms, kind: 'set', source };
+  return { key: settingKey(device.id, stage.setting), label: `${device.name}: ${spec.name}`, ms, kind: 'set', source };
 }

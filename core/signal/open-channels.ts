@@ -1,4 +1,13 @@
-import { type DeviceType, findDevice, findTypes, type Rig, type SettingChange } from '#core/model/rig/index.ts';
+import {
+  type DeviceType,
+  findDevice,
+  findTypes,
+  portAt,
+  portKey,
+  type Rig,
+  type SettingChange,
+  settingKey,
+} from '#core/model/rig/index.ts';
 import { dbFromPower, powerFromDb } from '#core/model/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Evaluation } from './evaluate.ts';
@@ -62,13 +71,13 @@ export function openChannels(
     const port = types.get(findDevice(rig, deviceId)!.typeId)!.ports.find((p) => p.id === portId)!;
     // The noise of a bus or an output is there whatever is shut.
     if (port.direction !== 'in' || used.has(graph.edges[edge]!) || !('deviceId' in graph.edges[edge]!.via)) continue;
-    const key = `${deviceId}.${portId}`;
+    const key = portKey(deviceId, portId);
     const known = byInput.get(key);
     byInput.set(key, { edge: known?.edge ?? edge, power: Math.max(known?.power ?? 0, power) });
   }
   return [...byInput]
     .map(([key, { edge, power }]): OpenChannel => {
-      const [deviceId, portId] = key.split('.') as [string, string];
+      const { deviceId, portId } = portAt(key);
       const rest = Math.max(total - power, total * 1e-9);
       return {
         deviceId,
@@ -98,7 +107,7 @@ function shutterOf(
     for (const stage of edges[open[at]!]!.stages) {
       if (stage.do !== 'door' && stage.do !== 'gain') continue;
       const spec = type.settings.find((s) => s.id === stage.setting);
-      if (!spec || isUsed(`${deviceId}.${spec.id}`)) continue;
+      if (!spec || isUsed(settingKey(deviceId, spec.id))) continue;
       if (spec.kind === 'mute') return { deviceId, settingId: spec.id, value: true };
       if (spec.kind === 'gain' && spec.offAtMin) return { deviceId, settingId: spec.id, value: spec.min };
     }

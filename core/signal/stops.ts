@@ -1,4 +1,5 @@
 import type { PortRef, SettingValue } from '#core/model/rig/index.ts';
+import { settingKey } from '#core/model/rig/index.ts';
 import { type Break, breaksBetween } from './breaks.ts';
 import type { BlockedEdge, Graph } from './graph.ts';
 
@@ -117,7 +118,7 @@ function wayTo(graph: Graph, { from, shutAt, shut }: Trail, end: number): Stop {
     const { deviceId } = graph.nodes[node]!;
     if (!deviceIds.includes(deviceId)) deviceIds.push(deviceId);
     for (const door of shut[shutAt[node]!]?.doors ?? []) {
-      const key = `${deviceId}.${door.settingId}`;
+      const key = settingKey(deviceId, door.settingId);
       if (!doors.has(key)) doors.set(key, { deviceId, ...door });
     }
   }

@@ -7,6 +7,7 @@ import {
   heldTo,
   type Measurement,
   type Rig,
+  settingKey,
   settingOf,
 } from '#core/model/rig/index.ts';
 import type { Interval } from '#core/model/units/index.ts';
@@ -161,7 +162,7 @@ export function levelEdit(
       sourceId,
       listenerId,
       db: spread(reading.levelDb),
-      means: cause.kind === 'source' ? 'source' : `${cause.setting.deviceId}.${cause.setting.spec.id}`,
+      means: cause.kind === 'source' ? 'source' : settingKey(cause.setting.deviceId, cause.setting.spec.id),
     },
   ];
   if (read.noiseDb !== null)

@@ -1,5 +1,5 @@
 import type { Text } from '#core/base/said/index.ts';
-import { applyEdit, asAtDesk, type Edit, type Measurement, type Rig } from '#core/model/rig/index.ts';
+import { applyEdit, asAtDesk, type Edit, type Measurement, type Rig, settingKey } from '#core/model/rig/index.ts';
 import type { Figure } from '#core/model/units/index.ts';
 import { delaySettingsFor, evaluate, uncertain } from '#core/signal/index.ts';
 import type { TakeReading } from './reading.ts';
@@ -103,7 +103,7 @@ export function asMade(rig: Rig, { madeWith, listenerId }: Pick<PictureReading, 
       const then = Object.fromEntries(
         own.map((s) => [
           s.spec.id,
-          { value: stood.get(`${device.id}.${s.spec.id}`) ?? s.spec.min, known: 'confirmed' as const },
+          { value: stood.get(settingKey(device.id, s.spec.id)) ?? s.spec.min, known: 'confirmed' as const },
         ]),
       );
       return own.length === 0 ? device : { ...device, settings: { ...device.settings, ...then } };

@@ -1,5 +1,5 @@
 import type { Text } from '#core/base/said/index.ts';
-import { findDevice, findSetting, findTypes, type Measurement, type Rig } from '#core/model/rig/index.ts';
+import { findDevice, findSetting, findTypes, type Measurement, type Rig, settingAt } from '#core/model/rig/index.ts';
 import { add, exactly, type Interval } from '#core/model/units/index.ts';
 import {
   type DelayTerm,
@@ -108,7 +108,7 @@ function delay({ rig, pairs, terms }: Scene, m: Of<'delay'>): MeasurementStatus 
     speaksOf: `${pairName(rig, m)}: ${named.join(' ')}`,
     figures: [figure(say.isDelay(), 'ms', m.ms, expected)],
     idle: lacking
-      ? say.isOnNoPath({ device: deviceName(rig, lacking.figure.split('.')[0]!) })
+      ? say.isOnNoPath({ device: deviceName(rig, settingAt(lacking.figure).deviceId) })
       : isUsed
         ? null
         : say.noPathHasAll(),
@@ -127,7 +127,7 @@ function drift({ rig }: Scene, m: Of<'drift'>): MeasurementStatus {
 
 function level({ rig, pairs }: Scene, m: Of<'level'>): MeasurementStatus {
   const way = waysOf(pairs, m)[0];
-  const [deviceId, settingId] = m.means.split('.');
+  const { deviceId, settingId } = settingAt(m.means);
   const device = settingId === undefined ? undefined : findDevice(rig, deviceId!);
   const setting = device && findSetting(rig, findTypes(rig), device.id, settingId!);
   const means = device ? `${device.name}, ${setting?.name ?? settingId}` : say.source();

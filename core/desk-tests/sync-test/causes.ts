@@ -1,5 +1,6 @@
 import type { Text } from '#core/base/said/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { settingAt } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, type Pair, readPath } from '#core/signal/index.ts';
 import { openFigures } from './figures.ts';
 import { say } from './sayings.ts';
@@ -48,7 +49,9 @@ export function causesOf<Path extends Measured>(
         says: say.goesThroughSameDevices({ pair: nameOf(rig, twin), apart: apart.toFixed(0) }),
       };
   }
-  const names = [...new Set([...figures.keys()].map((key) => key.split('.')[0]!))].map((id) => deviceName(rig, id));
+  const names = [...new Set([...figures.keys()].map((key) => settingAt(key).deviceId))].map((id) =>
+    deviceName(rig, id),
+  );
   const leads = leadsOf(rig, evaluation, pair);
   const metres = leads.reduce((sum, l) => sum + (l.lengthM ?? 0), 0);
   const lead = say.leadsAdd({ count: leads.length, us: ((metres * NS_A_METRE) / 1000).toFixed(2) });

@@ -1,6 +1,7 @@
 import type { Text } from '#core/base/said/index.ts';
 import { asMade, reconcilePicture, type SetDelay } from '#core/desk-tests/reconcile/index.ts';
 import type { Edit, Measurement, Rig } from '#core/model/rig/index.ts';
+import { settingAt, settingKey } from '#core/model/rig/index.ts';
 import { frameMs, type Interval } from '#core/model/units/index.ts';
 import { delaySettingsFor, type Evaluation, evaluate, type Pair, uncertain } from '#core/signal/index.ts';
 import { type Cause, causesOf } from './causes.ts';
@@ -109,7 +110,7 @@ function testedPath(rig: Rig, evaluation: Evaluation, pair: Pair, expects: Retur
 const settingsOn = (rig: Rig, evaluation: Evaluation, pair: Pair): string[] =>
   delaySettingsFor(rig, evaluation, pair.listenerId)
     .filter((s) => s.delaysSound.includes(pair.sourceId) || s.delaysPicture.includes(pair.sourceId))
-    .map((s) => `${s.deviceId}.${s.spec.id}`);
+    .map((s) => settingKey(s.deviceId, s.spec.id));
 
 const readingOf = (take: PathTake) => ({
   // Not its own: the take itself stays in the rig beside what is made of it.
@@ -166,7 +167,7 @@ function explained(rig: Rig, take: PathTake, off: number): Text {
 }
 
 const nameOf = (rig: Rig, key: string): Text => {
-  const [deviceId] = key.split('.');
+  const { deviceId } = settingAt(key);
   return say.delay({ device: rig.devices.find((d) => d.id === deviceId)?.name ?? deviceId! });
 };
 const sayMs = (ms: number): string => `${ms.toFixed(ms < 10 ? 1 : 0)} ms`;

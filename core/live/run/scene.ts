@@ -9,6 +9,7 @@ import {
   isProgram,
   isSupply,
   type PortSpec,
+  portOf,
   type Rig,
   type SettingSpec,
   showsPicture,
@@ -128,7 +129,6 @@ function leadsOf(rig: Rig, box: DayScene['box']): DayLead[] {
  * is plugged, or that something is played to.
  */
 export function volumesOf({ type, used }: DayBox): SettingSpec[] {
-  const portOf = (place: string): string => place.split('.')[0]!;
   const before = new Map(
     type.ports.filter((p) => ['headphone', 'speaker', 'air'].includes(p.level)).map((p) => [p.id, p]),
   );

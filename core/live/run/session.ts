@@ -1,3 +1,4 @@
+import { settingKey } from '#core/model/rig/index.ts';
 import { byTime, type DayEvent, type EventOf, type ListId } from './journal.ts';
 
 /** What became of an item of a list, and when. */
@@ -117,7 +118,7 @@ function tell(session: Open, event: DayEvent): void {
       return;
     }
     case 'mute':
-      session.mutes[`${event.deviceId}.${event.settingId}`] = event.muted;
+      session.mutes[settingKey(event.deviceId, event.settingId)] = event.muted;
       return;
     case 'gauge':
       session.gauges[event.key] = event.value;

@@ -1,12 +1,11 @@
 import { connectorOf } from '#core/model/plug/index.ts';
+import { portOf } from './keys.ts';
 import type { Device } from './schema.ts';
 import type { DeviceType, PortSpec, Purpose, SettingSpec } from './schema-type.ts';
 
 /** The ends of a type that are for something. */
 export const endsThat = (type: DeviceType, does: PortSpec['does']): PortSpec[] =>
   type.ports.filter((p) => p.does === does);
-
-const portOf = (place: string): string => place.split('.')[0]!;
 
 export const isPerson = ({ nature }: DeviceType): boolean => nature === 'person';
 /** It runs on a computer and has no socket of its own. */

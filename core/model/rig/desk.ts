@@ -1,4 +1,5 @@
 import type { Edit } from './edit.ts';
+import { settingKey } from './keys.ts';
 import { findSetting, findTypes, isSettingTask } from './lookup.ts';
 import type { Cable, LeadTask, Rig, SettingTask, Task } from './schema.ts';
 import type { SettingValue } from './schema-type.ts';
@@ -91,7 +92,7 @@ function settingToDo(rig: Rig, change: SettingChange, openedAt: string): Edit[] 
   return [
     ...closing(open),
     { kind: 'set-setting', deviceId, settingId, setting: { value, known: 'assumed' } },
-    { kind: 'open-task', task: { id: `${deviceId}.${settingId}`, deviceId, settingId, before, openedAt } },
+    { kind: 'open-task', task: { id: settingKey(deviceId, settingId), deviceId, settingId, before, openedAt } },
   ];
 }
 

@@ -1,4 +1,5 @@
 import { RigError } from './errors.ts';
+import { settingKey } from './keys.ts';
 import { findDevice, isSettingTask, portsOf, refuseValue, settingsOf, type Types } from './lookup.ts';
 import { say } from './sayings.ts';
 import type { Moment, PortRef, Rig } from './schema.ts';
@@ -148,7 +149,7 @@ function momentTroubles(rig: Rig, types: Types, { settings, name }: Moment, path
     const type = types.get(device.typeId);
     const spec = type && settingsOf(type).get(settingId);
     if (!spec) return [unknown(`${path}/${i}/settingId`, 'setting', settingId, device.name)];
-    const key = `${deviceId}.${settingId}`;
+    const key = settingKey(deviceId, settingId);
     if (seen.has(key)) return [new RigError('duplicate-id', `${path}/${i}`, say.isThereTwiceIn({ key, name }))];
     seen.add(key);
     const why = refuseValue(spec, value);

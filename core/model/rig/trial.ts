@@ -1,5 +1,6 @@
 import { drawSettings, type SettingChange } from './desk.ts';
 import { applyEdit } from './edit.ts';
+import { settingAt } from './keys.ts';
 import { findDevice, findTypes, refuseValue, settingOf } from './lookup.ts';
 import type { Rig } from './schema.ts';
 
@@ -10,7 +11,7 @@ export type Trial = Readonly<Record<string, number>>;
 export function changesOf(rig: Rig, trial: Trial): SettingChange[] {
   const types = findTypes(rig);
   return Object.entries(trial).flatMap(([key, value]) => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(key);
     const device = findDevice(rig, deviceId);
     const spec = device && types.get(device.typeId)?.settings.find((s) => s.id === settingId);
     if (!device || !spec || refuseValue(spec, value) !== undefined || settingOf(device, spec).value === value)

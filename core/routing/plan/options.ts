@@ -8,6 +8,7 @@ import {
   momentName,
   type Rig,
   records,
+  settingAt,
 } from '#core/model/rig/index.ts';
 import { type Figures, figuresFor } from '#core/routing/variants/index.ts';
 import { evaluate, evaluationAt, type Pair, rolesOf } from '#core/signal/index.ts';
@@ -157,7 +158,7 @@ function apartIn(rig: Rig, pairs: readonly Pair[]): { apart: number; together: n
   );
   const wanted = pairs.filter((p) => p.listenerId === mix?.id && p.want === 'must');
   const isLevel = (key: string) => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(key);
     const spec = findSetting(rig, types, deviceId, settingId);
     return spec?.kind === 'gain' || spec?.kind === 'mute';
   };

@@ -1,4 +1,5 @@
 import type { Rig, SettingChange } from '#core/model/rig/index.ts';
+import { settingKey } from '#core/model/rig/index.ts';
 import { frameMs } from '#core/model/units/index.ts';
 import {
   type DelaySetting,
@@ -115,7 +116,7 @@ function knobsOf(rig: Rig, evaluation: Evaluation): Knob[] {
   for (const listener of rig.listeners)
     for (const setting of delaySettingsFor(rig, evaluation, listener.id)) {
       const { spec } = setting;
-      const key = `${setting.deviceId}.${spec.id}`;
+      const key = settingKey(setting.deviceId, spec.id);
       const unitMs = spec.unit === 'frames' ? frameMs(rig.session.frameRate) : 1;
       if (!found.has(key))
         found.set(key, { key, setting, unitMs, steps: Math.floor((spec.max - spec.min) / spec.step + 1e-9) });

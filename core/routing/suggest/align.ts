@@ -1,4 +1,5 @@
 import type { Rig, SettingChange } from '#core/model/rig/index.ts';
+import { settingKey } from '#core/model/rig/index.ts';
 import { frameMs } from '#core/model/units/index.ts';
 import {
   type DelaySetting,
@@ -73,7 +74,7 @@ function rowOf(rig: Rig, knobs: readonly Knob[], pair: Pair, listenerId: string)
   if (!loudest?.offset || pair.want === 'must-not') return [];
   const here = pair.listenerId === listenerId;
   const gain = knobs.map(({ setting }) => {
-    const key = `${setting.deviceId}.${setting.spec.id}`;
+    const key = settingKey(setting.deviceId, setting.spec.id);
     const count = (keys: readonly string[]) => keys.filter((k) => k === key).length;
     return count(loudest.settings) - count(pair.picture?.settings ?? []);
   });

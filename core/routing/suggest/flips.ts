@@ -4,6 +4,7 @@ import {
   heldTo,
   type Rig,
   type SettingChange,
+  settingAt,
   settingOf,
   settingsOf,
 } from '#core/model/rig/index.ts';
@@ -81,7 +82,7 @@ function closings(rig: Rig, ways: readonly ReceivedPath[], downDb: readonly numb
 }
 
 function closing(rig: Rig, key: string, downDb: number | undefined): SettingChange[] {
-  const [deviceId, settingId] = key.split('.') as [string, string];
+  const { deviceId, settingId } = settingAt(key);
   const device = findDevice(rig, deviceId)!;
   const spec = settingsOf(findTypes(rig).get(device.typeId)!).get(settingId)!;
   const to = (value: SettingChange['value']): SettingChange => ({ deviceId, settingId, value });
@@ -102,7 +103,7 @@ function levelled(rig: Rig, pair: Pair): Flip[] {
   const upDb = pair.underVoiceDb - wantedDb;
   const settings = pair.ways[0]?.settings ?? [];
   return settings.flatMap((key, i): Flip[] => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(key);
     const device = findDevice(rig, deviceId)!;
     const spec = settingsOf(findTypes(rig).get(device.typeId)!).get(settingId)!;
     if (spec.kind !== 'gain') return [];

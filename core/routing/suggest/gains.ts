@@ -4,6 +4,7 @@ import {
   hasUnity,
   type Rig,
   type SettingChange,
+  settingKey,
   settingOf,
   tryOn,
 } from '#core/model/rig/index.ts';
@@ -110,7 +111,7 @@ export function setTheGains(
   return good ?? results.reduce((a, b) => (Math.abs(b.endDb - aim) < Math.abs(a.endDb - aim) - NEAR_DB ? b : a));
 }
 
-const keyOf = ({ deviceId, spec }: RungSetting): string => `${deviceId}.${spec.id}`;
+const keyOf = ({ deviceId, spec }: RungSetting): string => settingKey(deviceId, spec.id);
 const harms = ({ moved }: GainsFound): boolean => moved.some((m) => m.headroomDb !== null && m.headroomDb < 0);
 
 function outcome(

@@ -1,4 +1,4 @@
-import { findDevice, findTypes, type Rig, settingOf, settingsOf } from '#core/model/rig/index.ts';
+import { findDevice, findTypes, type Rig, settingAt, settingOf, settingsOf } from '#core/model/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { withSettings } from './flips.ts';
 
@@ -20,7 +20,7 @@ type Place = Pick<MuteSeen, 'deviceId' | 'settingId'>;
 function press(rig: Rig, evaluation: Evaluation, keys: Iterable<string>): MuteSeen[] {
   const types = findTypes(rig);
   return [...keys].flatMap((key): MuteSeen[] => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(key);
     const device = findDevice(rig, deviceId)!;
     if (settingsOf(types.get(device.typeId)!).get(settingId)?.kind !== 'mute') return [];
     const takes = lost(evaluation, pressed(rig, evaluation, [{ deviceId, settingId }]));

@@ -6,8 +6,10 @@ import {
   findTypes,
   hearsAir,
   placesOf,
+  portOf,
   type Rig,
   type SettingChange,
+  settingAt,
   settingsOf,
 } from '#core/model/rig/index.ts';
 import {
@@ -132,7 +134,7 @@ function actsFarAway(rig: Rig, placeOf: PlaceOf, deviceId: string, settingId: st
   const far = new Set(endsThat(type, 'far-side').map((p) => p.id));
   if (far.size > 0)
     return type.inside.some(
-      (w) => far.has(w.from.split('.')[0]!) && w.stages.some((s) => 'setting' in s && s.setting === settingId),
+      (w) => far.has(portOf(w.from)) && w.stages.some((s) => 'setting' in s && s.setting === settingId),
     );
   const place = placeOf({ deviceId, portId: type.ports[0]?.id ?? '' });
   return place !== null && place !== 'here';
@@ -270,7 +272,7 @@ function fadersAt(rig: Rig, evaluation: Evaluation, listenerId: string, at: read
   if (!found) {
     const types = findTypes(rig);
     const isLevel = (key: string) => {
-      const [deviceId, settingId] = key.split('.') as [string, string];
+      const { deviceId, settingId } = settingAt(key);
       return findSetting(rig, types, deviceId, settingId)?.kind === 'gain';
     };
     const passed = new Map<string, number>();

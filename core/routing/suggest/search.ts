@@ -1,4 +1,4 @@
-import type { Rig, SettingChange } from '#core/model/rig/index.ts';
+import { type Rig, type SettingChange, type SettingKey, settingKey } from '#core/model/rig/index.ts';
 import { type Evaluation, evaluate, type Stop, whereItStops } from '#core/signal/index.ts';
 import { type Flip, flipsFor, reachFrom, withSettings } from './flips.ts';
 import { type Cost, priceOfOutcome, totalOf, turningPrices } from './price.ts';
@@ -33,10 +33,10 @@ export function stopOf(rig: Rig, evaluation: Evaluation, { sourceId, listenerId,
   return whereItStops(evaluation.graph, source.sound, listener.sound);
 }
 
-const settingKey = ({ deviceId, settingId }: SettingChange): string => `${deviceId}.${settingId}`;
+const changeKey = ({ deviceId, settingId }: SettingChange): SettingKey => settingKey(deviceId, settingId);
 const changesKey = (changes: readonly SettingChange[]): string =>
   changes
-    .map((c) => `${settingKey(c)}=${c.value}`)
+    .map((c) => `${changeKey(c)}=${c.value}`)
     .sort()
     .join();
 
@@ -44,8 +44,8 @@ const pairOf = ({ sourceId, listenerId }: Wrong): string => `${sourceId}>${liste
 
 /** The changes and these; null where one of them was changed already: nothing is turned to and fro. */
 function joined(changes: readonly SettingChange[], more: readonly SettingChange[]): SettingChange[] | null {
-  const known = new Set(changes.map(settingKey));
-  return more.some((c) => known.has(settingKey(c))) ? null : [...changes, ...more];
+  const known = new Set(changes.map(changeKey));
+  return more.some((c) => known.has(changeKey(c))) ? null : [...changes, ...more];
 }
 
 /** Fewest wrongs first, then what costs least as far as that is known, then fewest changes. */
@@ -161,7 +161,7 @@ export class Search {
     const flips = wrongs.map((w) => flipsFor(rig, evaluation, w, this.levels));
     for (const { changes: own, away } of flips.flat())
       for (const c of own) {
-        const key = `${settingKey(c)}=${c.value}`;
+        const key = `${changeKey(c)}=${c.value}`;
         this.away.set(key, Math.min(away, this.away.get(key) ?? Number.POSITIVE_INFINITY));
       }
     const seen: Seen = { changes, wrongs, turning: totalOf(this.turningOf(changes)), total: null, flips };
@@ -194,7 +194,7 @@ export class Search {
   }
 
   private turningOf(changes: readonly SettingChange[]): Cost[] {
-    return changes.flatMap((c) => this.pricesOf(c, this.away.get(`${settingKey(c)}=${c.value}`) ?? 0));
+    return changes.flatMap((c) => this.pricesOf(c, this.away.get(`${changeKey(c)}=${c.value}`) ?? 0));
   }
 
   costsOf(changes: readonly SettingChange[], after: Evaluation): Cost[] {
@@ -296,7 +296,7 @@ export class Search {
       const tries = off
         .flatMap((w) => flipsFor(rig, seen, w))
         .flatMap(({ changes: [change] }) => {
-          const rest = now.changes.filter((c) => settingKey(c) !== settingKey(change!));
+          const rest = now.changes.filter((c) => changeKey(c) !== changeKey(change!));
           const next = this.looked < this.most ? this.look([...rest, change!]) : null;
           if (!next || !this.isFair(next) || next.wrongs.length > now.wrongs.length) return [];
           const after = evaluate(withSettings(this.rig, next.changes), this.evaluation);

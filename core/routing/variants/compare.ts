@@ -8,6 +8,7 @@ import {
   isProgram,
   type Rig,
   sayValue,
+  settingKey,
   settingOf,
 } from '#core/model/rig/index.ts';
 import { check, type Finding, leadsOf, tally } from '#core/rules/index.ts';
@@ -181,7 +182,7 @@ function settingDifferences(first: Rig, second: Rig): Difference[] {
       if (a === b) return [];
       return [
         {
-          id: `${device.id}.${spec.id}`,
+          id: settingKey(device.id, spec.id),
           where: 'both',
           says: say.settingFromTo({
             device: device.name,

@@ -12,6 +12,7 @@ import {
   isPerson,
   isProgram,
   isWorn,
+  portOf,
   type Rig,
   type Types,
 } from '#core/model/rig/index.ts';
@@ -145,8 +146,8 @@ function openPorts(type: DeviceType): ReadonlySet<string> {
   };
   const ways = type.inside
     .filter((w) => w.stages.every(isOpen))
-    .map((w) => [w.from, w.to].map((p) => p.split('.')[0]!) as [string, string]);
-  const led = new Set(type.inside.map((w) => w.to.split('.')[0]!));
+    .map((w) => [w.from, w.to].map(portOf) as [string, string]);
+  const led = new Set(type.inside.map((w) => portOf(w.to)));
   const reached = new Set(type.ports.filter((p) => p.direction === 'in' || !led.has(p.id)).map((p) => p.id));
   for (let grew = true; grew; ) {
     const before = reached.size;

@@ -1,4 +1,4 @@
-import { applyEdit, type Edit, findDevice, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { applyEdit, type Edit, findDevice, findTypes, portOf, type Rig } from '#core/model/rig/index.ts';
 import { bestBetween } from './between.ts';
 import type { Offer } from './offers.ts';
 
@@ -18,8 +18,8 @@ export function furtherOffers(start: Rig, from: string, to: string, offer: Offer
   const isFed = (portId: string) => rig.cables.some((c) => c.to.deviceId === from && c.to.portId === portId);
   const fedBy = (portId: string) =>
     type.inside
-      .filter((w) => w.to.split('.')[0] === portId)
-      .map((w) => w.from.split('.')[0]!)
+      .filter((w) => portOf(w.to) === portId)
+      .map((w) => portOf(w.from))
       .filter(isFed);
   const told = new Set(
     rig.cables.filter((c) => c.from.deviceId === from && c.to.deviceId === to).flatMap((c) => fedBy(c.from.portId)),

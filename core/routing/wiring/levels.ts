@@ -1,4 +1,4 @@
-import { applyEdit, drawSettings, type Edit, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { applyEdit, drawSettings, type Edit, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
 import { setTheGains } from '#core/routing/suggest/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf, type Pair, rolesOf } from '#core/signal/index.ts';
 
@@ -47,7 +47,7 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
   const held = new Set(
     rig.devices.flatMap((d) => {
       const ids = deviceIds.has(d.id) ? Object.keys(d.settings) : types.get(d.typeId)!.settings.map((s) => s.id);
-      return ids.map((id) => `${d.id}.${id}`);
+      return ids.map((id) => settingKey(d.id, id));
     }),
   );
   const edits: Edit[] = [];
@@ -75,7 +75,7 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
     now = done.rig;
     edits.push(made);
     // What one source stands right by is not turned for the next.
-    for (const c of changes) held.add(`${c.deviceId}.${c.settingId}`);
+    for (const c of changes) held.add(settingKey(c.deviceId, c.settingId));
     return true;
   };
   // Left and right may have separate gains: once the louder one is set, the other may be the louder.

@@ -1,5 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
-import { heldTo, sayKnob } from '#core/model/rig/index.ts';
+import { heldTo, sayKnob, settingKey } from '#core/model/rig/index.ts';
 import { type Ladder, SCALE_UNITS } from '#core/signal/index.ts';
 import { formatNumber, formatSigned } from '#web/shared/parts/index.ts';
 import { charts as say, textOf } from '#words/index.ts';
@@ -58,7 +58,7 @@ export function LadderChart({ ladder, hue, widthPx, chosen, onChoose, onSet }: P
         {layout.places.map((place, i) =>
           place.rung.setting ? (
             <Handle
-              key={`${place.rung.setting.deviceId}.${place.rung.setting.spec.id}`}
+              key={settingKey(place.rung.setting.deviceId, place.rung.setting.spec.id)}
               place={place}
               hue={hue}
               pxPerDb={layout.pxPerDb}
@@ -238,7 +238,7 @@ function Handle({ place, hue, pxPerDb, onChoose, onSet }: HandleProps) {
   const pulled = useRef<{ y: number; value: number } | null>(null);
   const { deviceId, spec } = rung.setting!;
   const value = rung.gainDb;
-  const key = `${deviceId}.${spec.id}`;
+  const key = settingKey(deviceId, spec.id);
   const set = (next: number) => {
     const held = heldTo(spec, next);
     if (held !== value) onSet(key, held);

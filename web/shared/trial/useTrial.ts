@@ -5,6 +5,7 @@ import {
   markDone,
   type Rig,
   type SettingChange,
+  settingKey,
   type Trial,
   tryOn,
 } from '#core/model/rig/index.ts';
@@ -51,7 +52,7 @@ export function useTrial(rig: Rig, evaluation: Evaluation): Trying {
     shown,
     put: (key, value) => setTrial((all) => ({ ...all, [key]: value })),
     propose: (found) =>
-      setTrial(Object.fromEntries(found.map((c) => [`${c.deviceId}.${c.settingId}`, Number(c.value)]))),
+      setTrial(Object.fromEntries(found.map((c) => [settingKey(c.deviceId, c.settingId), Number(c.value)]))),
     carryOut,
     drop,
   };

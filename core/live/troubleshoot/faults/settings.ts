@@ -7,6 +7,7 @@ import {
   type SettingSpec,
   type SettingValue,
   sayValue,
+  settingKey,
   settingOf,
 } from '#core/model/rig/index.ts';
 import { actingSettings, type Evaluation } from '#core/signal/index.ts';
@@ -27,7 +28,7 @@ export function settingFaults(rig: Rig, evaluation: Evaluation): Fault[] {
     const type = types.get(device.typeId)!;
     return type.settings.flatMap((spec) => {
       const { value, known } = settingOf(device, spec);
-      const acts = spec.kind === 'switch' || acting.has(`${device.id}.${spec.id}`);
+      const acts = spec.kind === 'switch' || acting.has(settingKey(device.id, spec.id));
       if (!acts) return [];
       const others = otherwise(spec, value);
       return others.map(({ kind, to }): Fault => {

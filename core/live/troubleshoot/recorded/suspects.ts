@@ -1,6 +1,6 @@
 import type { FaultId } from '#core/audio/measure/index.ts';
 import { listOf } from '#core/base/said/index.ts';
-import { findDevice, findTypes, hasUnity, isCall, type PortRef } from '#core/model/rig/index.ts';
+import { findDevice, findTypes, hasUnity, isCall, type PortRef, portKey } from '#core/model/rig/index.ts';
 import { deviceName, noiseParts, sayBreak, whereItStops } from '#core/signal/index.ts';
 import { say } from '../sayings.ts';
 import { cablesTo, findingsOnWays, onRungs, type Place, type Suspects, sayLead, tapOf } from './scene.ts';
@@ -33,7 +33,7 @@ const hiss: Suspects = ({ rig, evaluation, listener, portOf }) => {
   const byPort = new Map<string, { tap: PortRef; share: number }>();
   for (const { edge, power } of parts) {
     const { deviceId, portId } = evaluation.graph.nodes[evaluation.graph.from[edge]!]!;
-    const key = `${deviceId}.${portId}`;
+    const key = portKey(deviceId, portId);
     const known = byPort.get(key);
     byPort.set(key, { tap: { deviceId, portId }, share: (known?.share ?? 0) + power / total });
   }

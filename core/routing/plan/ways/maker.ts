@@ -8,6 +8,7 @@ import {
   findDevice,
   findTypes,
   type PortRef,
+  portAt,
   type Rig,
   type SettingValue,
   soundDeviceOf,
@@ -47,7 +48,7 @@ export function wayMaker(name: string, session: Rig['session'], ownTypes: Rig['t
     return done.ok;
   };
   const end = (text: string): PortRef => {
-    const [deviceId, portId] = text.split('.') as [string, string];
+    const { deviceId, portId } = portAt(text);
     return { deviceId, portId };
   };
   /** The software port behind the socket of a cable, at either of its ends. */

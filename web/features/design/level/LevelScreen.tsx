@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
+import { settingKey } from '#core/model/rig/index.ts';
 import { aimOf, type GainsFound, ladderFor, setTheGains } from '#core/routing/suggest/index.ts';
 import { type Evaluation, mainVoiceOf, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
 import { LadderChart, useWidth } from '#web/shared/charts/index.ts';
@@ -109,7 +110,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
   const last = ladder.rungs.at(-1)!;
   const unit = SCALE_UNITS[last.scale];
   const node = now!.ways[0]!.arrival.node;
-  const key = rung.setting && `${rung.setting.deviceId}.${rung.setting.spec.id}`;
+  const key = rung.setting && settingKey(rung.setting.deviceId, rung.setting.spec.id);
   const worst = sayWorst(ladder);
   const tightest = sayTightest(ladder);
   const shares = noiseShares(tried, shown, node);

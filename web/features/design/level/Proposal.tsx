@@ -1,4 +1,5 @@
 import type { Rig } from '#core/model/rig/index.ts';
+import { settingKey } from '#core/model/rig/index.ts';
 import type { GainsFound, ladderFor } from '#core/routing/suggest/index.ts';
 import { formatSigned } from '#web/shared/parts/index.ts';
 import { level as say } from '#words/index.ts';
@@ -27,7 +28,7 @@ export function Proposal({ rig, ladder, found, unit, trying }: ProposalProps) {
       {found && <p>{sayFound(found, unit)}</p>}
       <ul>
         {trying.map((change) => (
-          <li key={`${change.deviceId}.${change.settingId}`}>
+          <li key={settingKey(change.deviceId, change.settingId)}>
             {sayChange(rig, change)} <span className="quiet">{found && ladder ? sayReason(ladder, change) : ''}</span>
           </li>
         ))}

@@ -1,6 +1,15 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
-import { addTasks, findDevice, findSetting, findTypes, markDone, type Rig, settingOf } from '#core/model/rig/index.ts';
+import {
+  addTasks,
+  findDevice,
+  findSetting,
+  findTypes,
+  markDone,
+  type Rig,
+  settingKey,
+  settingOf,
+} from '#core/model/rig/index.ts';
 import { allMutes, type MuteChoice, type MuteSeen, mutesFor } from '#core/routing/suggest/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { Choice, rich, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
@@ -31,7 +40,7 @@ export function MuteFinder({ rig, evaluation, marked, onClear }: Props) {
   );
   if (!asked || !all) return <p className="small quiet">{say.tryingEveryMute()}</p>;
   if (all.length === 0) return null;
-  const key = (m: { deviceId: string; settingId: string }) => `${m.deviceId}.${m.settingId}`;
+  const key = (m: { deviceId: string; settingId: string }) => settingKey(m.deviceId, m.settingId);
   const mute = all.find((m) => key(m) === chosen) ?? all[0]!;
   return (
     <section aria-label={say.mutes()} className="insides">

@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo } from 'react';
-import { findSetting, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { findSetting, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
 import { type MuteSeen, mutesOn } from '#core/routing/suggest/index.ts';
 import { deviceName, type Evaluation, type Pair } from '#core/signal/index.ts';
 import { route as say } from '#words/index.ts';
@@ -25,7 +25,7 @@ export function Mutes({ rig, evaluation, pair }: Props) {
       <h2>{say.whatEachMuteDoes()}</h2>
       <ul>
         {mutes.slice(0, TOLD).map(({ deviceId, settingId, takes }) => (
-          <li key={`${deviceId}.${settingId}`} style={{ marginTop: 4 }}>
+          <li key={settingKey(deviceId, settingId)} style={{ marginTop: 4 }}>
             {deviceName(rig, deviceId)}, {findSetting(rig, types, deviceId, settingId)?.name ?? settingId}{' '}
             <span className="quiet small">
               {sayTakes(

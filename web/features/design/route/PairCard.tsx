@@ -10,6 +10,7 @@ import {
   type Rig,
   type SettingChange,
   sayValue,
+  settingKey,
 } from '#core/model/rig/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import {
@@ -215,7 +216,7 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
       <h2>{say.whereItStops()}</h2>
       <ol>
         {stop.doors.map((door) => (
-          <li key={`${door.deviceId}.${door.settingId}`}>{sayDoor(rig, door)}</li>
+          <li key={settingKey(door.deviceId, door.settingId)}>{sayDoor(rig, door)}</li>
         ))}
       </ol>
       <p className="small quiet">{say.pathWithFewestMutes({ join: stop.deviceIds.map(name).join(' → ') })}</p>

@@ -1,5 +1,5 @@
 import { Button } from '@chakra-ui/react';
-import { endName, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { endName, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
 import type { Bridge, Whole } from '#core/routing/plan/index.ts';
 import type { Clash, Left, Wrong } from '#core/routing/suggest/index.ts';
 import { deviceName, sayBreak } from '#core/signal/index.ts';
@@ -28,7 +28,7 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
         <Table tight>
           <tbody>
             {changes.map((change) => (
-              <tr key={`${change.deviceId}.${change.settingId}`}>
+              <tr key={settingKey(change.deviceId, change.settingId)}>
                 <td>{sayChange(rig, change)}</td>
                 <td className="quiet">
                   {change.againstHowl ? say.soThatNothingFeeds() : change.mends.map((w) => sayWrong(rig, w)).join('; ')}
@@ -59,7 +59,7 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
         <Details summary={say.showSecondBestPoints({ costs: sayPoints(second.costs) })}>
           <ul className="small quiet">
             {second.changes.map((change) => (
-              <li key={`${change.deviceId}.${change.settingId}`}>{sayChange(rig, change)}</li>
+              <li key={settingKey(change.deviceId, change.settingId)}>{sayChange(rig, change)}</li>
             ))}
             {costLines(rig, second.costs).map(({ text, points }) => (
               <li key={text}>

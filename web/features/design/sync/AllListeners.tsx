@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { findSetting, findTypes, type Rig, sayValue, settingOf } from '#core/model/rig/index.ts';
+import { findSetting, findTypes, type Rig, sayValue, settingKey, settingOf } from '#core/model/rig/index.ts';
 import { framesFromMs, samplesFromMs } from '#core/model/units/index.ts';
 import { type AllAligned, type Lack, recordedListeners } from '#core/routing/suggest/index.ts';
 import { deviceName, type Evaluation, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
@@ -170,7 +170,7 @@ function Changes({ rig, changes }: { rig: Rig; changes: AllAligned['changes'] })
           const spec = findSetting(rig, types, deviceId, settingId)!;
           const device = rig.devices.find((d) => d.id === deviceId)!;
           return (
-            <tr key={`${deviceId}.${settingId}`}>
+            <tr key={settingKey(deviceId, settingId)}>
               <td>{deviceName(rig, deviceId)}</td>
               <td>{spec.name}</td>
               <td className="number quiet">{textOf(sayValue(spec, settingOf(device, spec).value))}</td>

@@ -1,6 +1,6 @@
 import { Input } from '@chakra-ui/react';
 import { type ReactNode, useEffect, useState } from 'react';
-import { findDevice, heldTo, type Rig, settingOf, type Trial } from '#core/model/rig/index.ts';
+import { findDevice, heldTo, type Rig, settingKey, settingOf, type Trial } from '#core/model/rig/index.ts';
 import { type Figure, framesFromMs, msFromFrames } from '#core/model/units/index.ts';
 import type { DelaySetting, Evaluation } from '#core/signal/index.ts';
 import {
@@ -58,7 +58,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
         </thead>
         <tbody>
           {settings.map((setting) => {
-            const key = `${setting.deviceId}.${setting.spec.id}`;
+            const key = settingKey(setting.deviceId, setting.spec.id);
             const device = findDevice(now, setting.deviceId)!;
             const nowValue = settingOf(device, setting.spec).value as number;
             const acts = [...setting.delaysSound, ...setting.delaysPicture];

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { findPort, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import { findPort, findTypes, type PortRef, portAt, portKey, type Rig } from '#core/model/rig/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
@@ -52,7 +52,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
   const [place, setPlace] = useState(params.get('tap'));
   const tap = useMemo(() => parseTap(rig, place), [rig, place]);
   const put = (at: PortRef | null) => {
-    const text = at && `${at.deviceId}.${at.portId}`;
+    const text = at && portKey(at.deviceId, at.portId);
     setPlace(text);
     setParams(
       (all) => {
@@ -223,7 +223,7 @@ function nextAsked(findings: readonly Finding[], after: Finding | undefined): Fi
 
 /** 'mixer.main-out' as a place of the rig; null where there is none such (any more). */
 function parseTap(rig: Rig, text: string | null): PortRef | null {
-  const [deviceId, portId] = (text ?? '').split('.');
+  const { deviceId, portId } = portAt(text ?? '');
   const ref = deviceId && portId ? { deviceId, portId } : null;
   return ref && findPort(rig, findTypes(rig), ref) ? ref : null;
 }

@@ -2,7 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { markersToCsv, markersToVtt, type Session } from '#core/live/run/index.ts';
-import { findDevice, findTypes, type Rig, settingOf } from '#core/model/rig/index.ts';
+import { findDevice, findTypes, type Rig, settingKey, settingOf } from '#core/model/rig/index.ts';
 import { actingSettings, evaluationAt } from '#core/signal/index.ts';
 import { WatchPanel } from '#web/features/live/watch/index.ts';
 import { Choice, formatSpan, rich, StateMark, saveAs, Term, useKey } from '#web/shared/parts/index.ts';
@@ -170,9 +170,11 @@ function Mutes({ rig, session }: { rig: Rig; session: Session | null }) {
   const mutes = rig.devices.flatMap((device) =>
     types
       .get(device.typeId)!
-      .settings.filter((s) => s.kind === 'mute' && !/-not-on-|-off$/.test(s.id) && acting.has(`${device.id}.${s.id}`))
+      .settings.filter(
+        (s) => s.kind === 'mute' && !/-not-on-|-off$/.test(s.id) && acting.has(settingKey(device.id, s.id)),
+      )
       .map((spec) => {
-        const key = `${device.id}.${spec.id}`;
+        const key = settingKey(device.id, spec.id);
         const drawn = settingOf(device, spec).value === true;
         return { key, deviceId: device.id, spec, drawn, muted: session?.mutes[key] ?? drawn };
       }),

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { csvOf } from '#core/base/text/index.ts';
 import type { NextTake, TestedPath } from '#core/desk-tests/sync-test/index.ts';
-import { findDevice, findSetting, findTypes, type Rig, sayValue, settingOf } from '#core/model/rig/index.ts';
+import { findDevice, findSetting, findTypes, type Rig, sayValue, settingAt, settingOf } from '#core/model/rig/index.ts';
 import { type ClapRow, clapSheet } from '#core/output/sheets/index.ts';
 import { formatNumber, printSheets, rich, saveAs } from '#web/shared/parts/index.ts';
 import { syncTest as say } from '#words/index.ts';
@@ -16,7 +16,7 @@ const nameOf = (rig: Rig, { sourceId, listenerId }: { sourceId: string; listener
 function rowOf(rig: Rig, table: readonly TestedPath[], next: NextTake): ClapRow {
   const path = table.find((p) => p.sourceId === next.sourceId && p.listenerId === next.listenerId);
   const set = (path?.settings ?? []).flatMap((key) => {
-    const [deviceId, settingId] = key.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(key);
     const device = findDevice(rig, deviceId);
     const spec = findSetting(rig, findTypes(rig), deviceId, settingId);
     return device && spec ? [`${device.name} ${sayValue(spec, settingOf(device, spec).value)}`] : [];

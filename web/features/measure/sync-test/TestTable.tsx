@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { pathIntoRig, type TestedPath, type TestedTake } from '#core/desk-tests/sync-test/index.ts';
-import { type Edit, findSetting, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { type Edit, findSetting, findTypes, type Rig, settingAt } from '#core/model/rig/index.ts';
 import { contains, type Interval } from '#core/model/units/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import {
@@ -163,7 +163,7 @@ const isKnown = (rig: Rig, path: TestedPath): boolean =>
 function sayDelays(rig: Rig, settings: TestedTake['take']['settings']): string {
   const types = findTypes(rig);
   const said = settings.flatMap(({ setting, value }) => {
-    const [deviceId, settingId] = setting.split('.') as [string, string];
+    const { deviceId, settingId } = settingAt(setting);
     const spec = findSetting(rig, types, deviceId, settingId);
     if (value === 0 || spec?.kind !== 'delay') return [];
     return [`${deviceName(rig, deviceId)}, ${spec.name}: ${value} ${spec.unit}`];

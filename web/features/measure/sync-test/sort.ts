@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { SetDelay } from '#core/desk-tests/reconcile/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { settingKey } from '#core/model/rig/index.ts';
 import { delaySettingsFor, type Evaluation, type Pair } from '#core/signal/index.ts';
 import { guessPair, keep, readKept, type TakeOffset } from '#web/shared/take/index.ts';
 
@@ -25,7 +26,7 @@ export function settingsOfPair(rig: Rig, evaluation: Evaluation, sourceId: strin
   return delaySettingsFor(rig, evaluation, listenerId)
     .filter((s) => s.delaysSound.includes(sourceId) || s.delaysPicture.includes(sourceId))
     .map((s) => ({
-      setting: `${s.deviceId}.${s.spec.id}`,
+      setting: settingKey(s.deviceId, s.spec.id),
       name: `${s.deviceName}, ${s.spec.name}`,
       spec: s.spec,
       value: Number(s.task ? s.task.before.value : s.value),

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { type MadeWith, reconcilePicture } from '#core/desk-tests/reconcile/index.ts';
-import { findSetting, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { findSetting, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
 import { type DelaySetting, delaySettingsFor, deviceName, type Evaluation } from '#core/signal/index.ts';
 import {
   Choice,
@@ -148,7 +148,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
           ) : (
             <ul>
               {follows.map((c) => (
-                <li key={`${c.deviceId}.${c.settingId}`}>
+                <li key={settingKey(c.deviceId, c.settingId)}>
                   {deviceName(rig, c.deviceId)}, {findSetting(rig, types, c.deviceId, c.settingId)!.name}:{' '}
                   <span className="strong">{String(c.value)} ms</span>
                 </li>

@@ -1,4 +1,4 @@
-import { applyEdit, type Edit, type Rig, type SettingChange } from '#core/model/rig/index.ts';
+import { applyEdit, type Edit, type Rig, type SettingChange, settingKey } from '#core/model/rig/index.ts';
 import { alignListener } from '#core/routing/suggest/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
 import { wordsIn } from '#web/shared/take/index.ts';
@@ -16,7 +16,7 @@ export function settingsThatFollow(
   const pair = evaluation.pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId);
   const acting = new Set([...(pair?.ways[0]?.settings ?? []), ...(pair?.picture?.settings ?? [])]);
   return alignListener(done.rig, evaluation, listenerId).changes.filter((c) =>
-    acting.has(`${c.deviceId}.${c.settingId}`),
+    acting.has(settingKey(c.deviceId, c.settingId)),
   );
 }
 
