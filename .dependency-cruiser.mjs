@@ -5,6 +5,7 @@
 /** The core: no interface, no Node.js, no browser. */
 const core = {
   'core/base/said': [], // codes that are returned in place of sentences
+  'core/base/memo': [], // computed once for each object
   'core/base/text': [], // CSV, calendars, Markdown
   'core/model/units': ['base'],
   'core/model/plug': ['base'],
@@ -17,7 +18,7 @@ const core = {
   'core/audio/measure': ['base', 'model/units', 'audio/samples', 'audio/process'],
   'core/audio/mix': ['base', 'model/units', 'audio'],
   'core/audio/blind-test': [],
-  'core/routing/grammar': ['model'], // text as it is typed, before it is drawn
+  'core/routing/grammar': ['base', 'model'], // text as it is typed, before it is drawn
   'core/routing/suggest': ['base', 'model', 'signal'],
   'core/routing/wiring': ['base', 'model', 'signal', 'rules', 'routing/grammar', 'routing/suggest'],
   'core/routing/variants': ['base', 'model', 'signal', 'rules'],

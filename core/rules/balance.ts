@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import { listOf } from '#core/base/said/index.ts';
 import { portKey, settingAt, settingOf } from '#core/model/rig/index.ts';
 import { dbFromPower, powerFromDb } from '#core/model/units/index.ts';
@@ -39,17 +40,8 @@ interface Speech {
 
 const isVoice = (role: string): boolean => role.endsWith('voice');
 
-const speeches = new WeakMap<Context, readonly Speech[]>();
-
 /** Whose voices a listener has to understand: those that are wanted; without a plan, in a mix or a room, all that come. */
-function speechAt(context: Context): readonly Speech[] {
-  let found = speeches.get(context);
-  if (!found) {
-    found = findSpeech(context);
-    speeches.set(context, found);
-  }
-  return found;
-}
+const speechAt = memoized((context: Context): readonly Speech[] => findSpeech(context));
 
 function findSpeech({ rig, evaluation }: Context): Speech[] {
   const roles = rolesOf(rig);
@@ -206,17 +198,8 @@ interface Noisy {
   readonly open: OpenChannel | null;
 }
 
-const noises = new WeakMap<Context, readonly Noisy[]>();
-
-/** Voices that stand too near to the noise, with the unused input that costs most of it. */
-function noisy(context: Context): readonly Noisy[] {
-  let found = noises.get(context);
-  if (!found) {
-    found = findNoisy(context);
-    noises.set(context, found);
-  }
-  return found;
-}
+/** Voices that are too close to the noise, with the unused input that costs most of it. */
+const noisy = memoized((context: Context): readonly Noisy[] => findNoisy(context));
 
 function findNoisy(context: Context): Noisy[] {
   const { rig, evaluation } = context;

@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import type { Said, Text } from '#core/base/said/index.ts';
 import { connectorOf } from '#core/model/plug/index.ts';
 import { type Edit, isTransformer, settingOf } from '#core/model/rig/index.ts';
@@ -163,16 +164,8 @@ function wayInTree(up: ReadonlyMap<string, Up>, from: string, to: string): Step[
   return [...forth, ...back.reverse()];
 }
 
-const known = new WeakMap<Context, HumLoop[]>();
-
-/** Every independent ring of earths that an unbalanced lead closes. */
-function humLoops(context: Context): HumLoop[] {
-  const before = known.get(context);
-  if (before) return before;
-  const loops = ringsOf(jointsOf(context));
-  known.set(context, loops);
-  return loops;
-}
+/** Every independent ground loop that an unbalanced cable closes. */
+const humLoops = memoized((context: Context): HumLoop[] => ringsOf(jointsOf(context)));
 
 /** A transformer may go into a line; not into phantom or plug-in power, headphones, speakers or four contacts. */
 const mayIsolate = ({ from, to }: LeadSeen): boolean =>

@@ -1,3 +1,5 @@
+import { group } from 'd3-array';
+import { memoized } from '#core/base/memo/index.ts';
 import { listOf } from '#core/base/said/index.ts';
 import { connectorOf } from '#core/model/plug/index.ts';
 import { type DeviceType, type PowerKind, settingOf } from '#core/model/rig/index.ts';
@@ -37,21 +39,10 @@ const onSwitch = (lead: LeadSeen, seen: SettingSeen | null): Pick<LeadDraft, 'as
   ...(seen && !askLead(lead) && { rests: { box: lead.to, seen } }),
 });
 
-const fed = new WeakMap<Context, Map<string, Box[]>>();
+const fed = memoized(({ boxes }: Context) => group(boxes, ({ device }) => device.fedBy));
 
 /** Devices fed by another one, by the document. */
-function fedBy(context: Context, deviceId: string): readonly Box[] {
-  let all = fed.get(context);
-  if (!all) {
-    all = new Map();
-    for (const box of context.boxes) {
-      const { fedBy: by } = box.device;
-      if (by) all.set(by, [...(all.get(by) ?? []), box]);
-    }
-    fed.set(context, all);
-  }
-  return all.get(deviceId) ?? [];
-}
+const fedBy = (context: Context, deviceId: string): readonly Box[] => fed(context).get(deviceId) ?? [];
 
 const drawn = ({ type }: Box): number => type.power?.milliamps ?? 0;
 

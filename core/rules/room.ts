@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import { amplifiesInstrument, films, isPerson, settingFor, soundsIntoRoom } from '#core/model/rig/index.ts';
 import { dbFromRatio } from '#core/model/units/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
@@ -23,12 +24,8 @@ interface Voice {
   readonly source: Context['rig']['sources'][number];
   readonly ears: readonly Ear[];
 }
-const known = new WeakMap<Context, Voice[]>();
-
 /** For every voice: the microphones in its air whose sound reaches a listener, the closest first. */
-function earsOf(context: Context): readonly Voice[] {
-  const before = known.get(context);
-  if (before) return before;
+const earsOf = memoized((context: Context): readonly Voice[] => {
   const { rig, evaluation } = context;
   const through = new Map<string, Set<string>>();
   for (const { sourceId, ways } of evaluation.pairs) {
@@ -46,9 +43,8 @@ function earsOf(context: Context): readonly Voice[] {
       .map((c) => ({ cableId: c.id, deviceId: c.to.deviceId, lengthM: c.lengthM }))
       .sort((a, b) => a.lengthM - b.lengthM),
   }));
-  known.set(context, voices);
   return voices;
-}
+});
 
 /** Whether one listener gets a voice by both microphones. */
 const heardTogether = ({ evaluation }: Context, sourceId: string, a: string, b: string): boolean =>

@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import {
   type Device,
   type DeviceType,
@@ -99,17 +100,10 @@ function changedSettings({ settings: a }: Device, { settings: b }: Device): Read
   return new Set([...Object.keys(a), ...Object.keys(b)].filter(differs));
 }
 
-const onWays = new WeakMap<DeviceType, readonly (readonly string[])[]>();
-
-/** The settings on each way of a type. */
-function settingsOnWays(type: DeviceType): readonly (readonly string[])[] {
-  let found = onWays.get(type);
-  if (!found) {
-    found = type.inside.map((way) => way.stages.flatMap((stage) => ('setting' in stage ? [stage.setting] : [])));
-    onWays.set(type, found);
-  }
-  return found;
-}
+/** The settings on each path of a type. */
+const settingsOnWays = memoized((type: DeviceType): readonly (readonly string[])[] =>
+  type.inside.map((way) => way.stages.flatMap((stage) => ('setting' in stage ? [stage.setting] : []))),
+);
 
 const nodesFor = (device: Device, type: DeviceType): Node[] =>
   type.ports.flatMap((spec) =>

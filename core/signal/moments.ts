@@ -1,18 +1,11 @@
+import { memoized } from '#core/base/memo/index.ts';
 import { atMoment, type Rig } from '#core/model/rig/index.ts';
 import { type Evaluation, evaluate } from './evaluate.ts';
 
-const known = new WeakMap<Rig, Evaluation>();
+const evaluated = memoized((rig: Rig): Evaluation => evaluate(rig));
 
-/** What every listener hears in a moment; worked out once for each rig and moment. */
-export function evaluationAt(rig: Rig, momentId: string | null): Evaluation {
-  const there = atMoment(rig, momentId);
-  let evaluation = known.get(there);
-  if (!evaluation) {
-    evaluation = evaluate(there);
-    known.set(there, evaluation);
-  }
-  return evaluation;
-}
+/** What every destination hears in a moment; computed once for each rig and moment. */
+export const evaluationAt = (rig: Rig, momentId: string | null): Evaluation => evaluated(atMoment(rig, momentId));
 
 /** A pair that is heard otherwise in two moments. */
 export interface PairChange {

@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import {
   type DeviceType,
   findDevice,
@@ -27,20 +28,13 @@ export interface OpenChannel {
 /** Smaller improvements are not reported: inaudible, dB. */
 const TOLD_DB = 0.1;
 
-const settingsOfPairs = new WeakMap<Evaluation['pairs'], ReadonlySet<string>>();
-
 /** `device.setting` of all that anything not unwanted passes, anywhere. */
-function wantedSettings(pairs: Evaluation['pairs']): ReadonlySet<string> {
-  let found = settingsOfPairs.get(pairs);
-  if (!found) {
-    const all = new Set<string>();
-    for (const { want, ways } of pairs)
-      if (want !== 'must-not') for (const { settings } of ways) for (const s of settings) all.add(s);
-    found = all;
-    settingsOfPairs.set(pairs, found);
-  }
-  return found;
-}
+const wantedSettings = memoized(
+  (pairs: Evaluation['pairs']): ReadonlySet<string> =>
+    new Set(
+      pairs.flatMap(({ want, ways }) => (want === 'must-not' ? [] : ways.flatMap(({ settings }) => [...settings]))),
+    ),
+);
 
 /** Every unused input that is open to a listener, the costliest first. */
 export function openChannels(

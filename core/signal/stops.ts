@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import type { PortRef, SettingValue } from '#core/model/rig/index.ts';
 import { settingKey } from '#core/model/rig/index.ts';
 import { type Break, breaksBetween } from './breaks.ts';
@@ -30,21 +31,16 @@ interface ShutIndex {
   readonly first: Int32Array;
   readonly shut: readonly BlockedEdge[];
 }
-const indexes = new WeakMap<Graph, ShutIndex>();
 
-function shutIndex(graph: Graph): ShutIndex {
-  const known = indexes.get(graph);
-  if (known) return known;
+const shutIndex = memoized((graph: Graph): ShutIndex => {
   const first = new Int32Array(graph.nodes.length + 1);
   for (const s of graph.shut) first[s.from + 1]!++;
   for (let n = 0; n < graph.nodes.length; n++) first[n + 1]! += first[n]!;
   const next = first.slice();
   const shut: BlockedEdge[] = new Array(graph.shut.length);
   for (const s of graph.shut) shut[next[s.from]!++] = s;
-  const index = { first, shut };
-  indexes.set(graph, index);
-  return index;
-}
+  return { first, shut };
+});
 
 /** How the search reached each node: from which node, and through which blocked edge; -1 for none. */
 interface Trail {

@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import { connectorOf } from '#core/model/plug/index.ts';
 import { portOf } from './keys.ts';
 import type { Device } from './schema.ts';
@@ -63,24 +64,19 @@ export const isSupply = (type: DeviceType): boolean => type.power?.feeds !== und
 /** A supply that signals go through, too: one way up, several down. */
 export const isHub = (type: DeviceType): boolean => isSupply(type) && type.ports.length > 0;
 
-const behind = new WeakMap<DeviceType, ReadonlyMap<string, readonly PortSpec[]>>();
+const behind = memoized((type: DeviceType): ReadonlyMap<string, readonly PortSpec[]> => {
+  const ids = new Map<string, Set<string>>();
+  for (const { from, to } of type.inside)
+    for (const [a, b] of [
+      [portOf(from), portOf(to)],
+      [portOf(to), portOf(from)],
+    ] as const)
+      ids.set(a, (ids.get(a) ?? new Set()).add(b));
+  return new Map([...ids].map(([id, others]) => [id, type.ports.filter((p) => others.has(p.id))]));
+});
 
-/** Ends of a type that ways lead to straight from one of its ends, or that lead to it. */
-export function endsBehind(type: DeviceType, portId: string): readonly PortSpec[] {
-  let index = behind.get(type);
-  if (!index) {
-    const ids = new Map<string, Set<string>>();
-    for (const { from, to } of type.inside)
-      for (const [a, b] of [
-        [portOf(from), portOf(to)],
-        [portOf(to), portOf(from)],
-      ] as const)
-        ids.set(a, (ids.get(a) ?? new Set()).add(b));
-    index = new Map([...ids].map(([id, others]) => [id, type.ports.filter((p) => others.has(p.id))]));
-    behind.set(type, index);
-  }
-  return index.get(portId) ?? [];
-}
+/** Ends of a type that paths lead to straight from one of its ends, or that lead to it. */
+export const endsBehind = (type: DeviceType, portId: string): readonly PortSpec[] => behind(type).get(portId) ?? [];
 
 const isUsb = ({ connector }: PortSpec): boolean => connectorOf(connector)?.kind === 'usb';
 

@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import type { DeviceType, SettingSpec } from './schema-type.ts';
 
 /** The controls of a device as a table: one row for what they belong to, one column for what they do. */
@@ -13,8 +14,6 @@ export interface Controls {
   readonly general: readonly SettingSpec[];
 }
 
-const known = new WeakMap<DeviceType, Controls>();
-
 /** 'Channel 1, send 2' belongs to channel 1 and is its send 2; 'Input 3 to output 5' likewise. */
 function split(name: string): [row: string, column: string] | null {
   const found = /^(.+?)(?:, | (?=to ))(.+)$/.exec(name);
@@ -22,9 +21,7 @@ function split(name: string): [row: string, column: string] | null {
 }
 
 /** Controls by their names, which say what each belongs to: a row needs to share a column with another one. */
-export function controlsOf(type: DeviceType): Controls {
-  const before = known.get(type);
-  if (before) return before;
+export const controlsOf = memoized((type: DeviceType): Controls => {
   const named = type.settings.map((spec) => ({ spec, place: split(spec.name) }));
   const uses = new Map<string, number>();
   for (const { place } of named) if (place) uses.set(place[1], (uses.get(place[1]) ?? 0) + 1);
@@ -35,7 +32,5 @@ export function controlsOf(type: DeviceType): Controls {
   const cells = new Map(inTable.map((n) => [n.place!.join('\n'), n.spec]));
   const general = named.filter((n) => !inTable.includes(n)).map((n) => n.spec);
   const table: ControlTable = { rows, columns, at: (r, c) => cells.get(`${rows[r]}\n${columns[c]}`) ?? null };
-  const made = { table: rows.length > 1 ? table : null, general: rows.length > 1 ? general : type.settings };
-  known.set(type, made);
-  return made;
-}
+  return { table: rows.length > 1 ? table : null, general: rows.length > 1 ? general : type.settings };
+});

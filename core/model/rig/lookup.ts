@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import type { Text } from '#core/base/said/index.ts';
 import { catalogue } from './catalogue/index.ts';
 import { say } from './sayings.ts';
@@ -9,29 +10,20 @@ export type Types = ReadonlyMap<string, DeviceType>;
 
 const builtIn: Types = new Map(catalogue.map((type) => [type.id, type]));
 
-const withOwn = new WeakMap<Rig['types'], Types>();
+const withOwn = memoized(
+  (types: Rig['types']): Types => new Map([...builtIn, ...types.map((type) => [type.id, type] as const)]),
+);
 
-export function findTypes(rig: Pick<Rig, 'types'>): Types {
-  if (rig.types.length === 0) return builtIn;
-  let types = withOwn.get(rig.types);
-  if (!types) {
-    types = new Map([...builtIn, ...rig.types.map((type) => [type.id, type] as const)]);
-    withOwn.set(rig.types, types);
-  }
-  return types;
-}
+export const findTypes = ({ types }: Pick<Rig, 'types'>): Types => (types.length === 0 ? builtIn : withOwn(types));
 
-const devices = new WeakMap<Rig['devices'], ReadonlyMap<string, Device>>();
+/** What has an id, by it. A list of the document is never changed, only replaced, so it is indexed once. */
+const byId = memoized(
+  <T extends { readonly id: string }>(all: readonly T[]): ReadonlyMap<string, T> =>
+    new Map(all.map((one) => [one.id, one])),
+) as <T extends { readonly id: string }>(all: readonly T[]) => ReadonlyMap<string, T>;
 
-/** A list of devices is never changed, only replaced, so it is indexed once. */
-export function findDevice(rig: Pick<Rig, 'devices'>, deviceId: string): Device | undefined {
-  let index = devices.get(rig.devices);
-  if (!index) {
-    index = new Map(rig.devices.map((d) => [d.id, d]));
-    devices.set(rig.devices, index);
-  }
-  return index.get(deviceId);
-}
+export const findDevice = ({ devices }: Pick<Rig, 'devices'>, deviceId: string): Device | undefined =>
+  byId(devices).get(deviceId);
 
 export function findPort(rig: Rig, types: Types, ref: PortRef): PortSpec | undefined {
   const device = findDevice(rig, ref.deviceId);
@@ -39,28 +31,11 @@ export function findPort(rig: Rig, types: Types, ref: PortRef): PortSpec | undef
   return type && portsOf(type).get(ref.portId);
 }
 
-const ports = new WeakMap<DeviceType, ReadonlyMap<string, PortSpec>>();
-const settings = new WeakMap<DeviceType, ReadonlyMap<string, SettingSpec>>();
+/** The ports of a type by their ids. */
+export const portsOf = (type: DeviceType): ReadonlyMap<string, PortSpec> => byId(type.ports);
 
-/** The ports of a type by their ids; indexed once. */
-export function portsOf(type: DeviceType): ReadonlyMap<string, PortSpec> {
-  let index = ports.get(type);
-  if (!index) {
-    index = new Map(type.ports.map((p) => [p.id, p]));
-    ports.set(type, index);
-  }
-  return index;
-}
-
-/** The settings of a type by their ids; indexed once. */
-export function settingsOf(type: DeviceType): ReadonlyMap<string, SettingSpec> {
-  let index = settings.get(type);
-  if (!index) {
-    index = new Map(type.settings.map((s) => [s.id, s]));
-    settings.set(type, index);
-  }
-  return index;
-}
+/** The settings of a type by their ids. */
+export const settingsOf = (type: DeviceType): ReadonlyMap<string, SettingSpec> => byId(type.settings);
 
 export function findSetting(rig: Rig, types: Types, deviceId: string, settingId: string): SettingSpec | undefined {
   const device = findDevice(rig, deviceId);

@@ -1,3 +1,5 @@
+import { group } from 'd3-array';
+import { memoized } from '#core/base/memo/index.ts';
 import { tokensOf } from './tokens.ts';
 import type { Vocabulary } from './vocabulary.ts';
 
@@ -82,23 +84,16 @@ export function jointAt(words: readonly string[]): JointFound | null {
 /** Whether a word says how devices are connected, and is no part of a name by itself. */
 export const isJoining = (word: string): boolean => VERBS.has(word) || WAYS.has(word) || word === 'fed';
 
-const known = new WeakMap<Vocabulary, ReadonlyMap<string, readonly (readonly string[])[]>>();
-
 /** Names of several words with one among them that joins elsewhere: 'hdmi to usb', 'splitter with power', 'on camera mic'. */
-function joiningNames(vocabulary: Vocabulary): ReadonlyMap<string, readonly (readonly string[])[]> {
-  let found = known.get(vocabulary);
-  if (!found) {
-    const byFirst = new Map<string, (readonly string[])[]>();
-    for (const phrase of vocabulary.types.flatMap((c) => c.phrases)) {
+const joiningNames = memoized(({ types }: Vocabulary): ReadonlyMap<string, readonly (readonly string[])[]> => {
+  const names = types
+    .flatMap((c) => c.phrases)
+    .filter((phrase) => {
       const hasSocket = phrase.some((_, i) => i > 0 && socketWords(phrase.slice(i)) > 0);
-      if (phrase.length < 2 || !(phrase.some(isJoining) || (phrase.length > 2 && hasSocket))) continue;
-      byFirst.set(phrase[0]!, [...(byFirst.get(phrase[0]!) ?? []), phrase]);
-    }
-    found = byFirst;
-    known.set(vocabulary, found);
-  }
-  return found;
-}
+      return phrase.length >= 2 && (phrase.some(isJoining) || (phrase.length > 2 && hasSocket));
+    });
+  return group(names, (phrase) => phrase[0]!);
+});
 
 /** How many words from here on are a name with a joining word in it; 0 where they are none. */
 export function joiningName(words: readonly string[], vocabulary: Vocabulary): number {

@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import type { DeviceType, Types } from '#core/model/rig/index.ts';
 import { COUNTED } from './facets.ts';
 import { oneApart, SPELLED, singular, tokensOf } from './tokens.ts';
@@ -48,19 +49,12 @@ const called = (type: DeviceType): Called => {
 const endsOf = ({ type, phrases }: Called): ReadonlySet<string> =>
   new Set([...phrases, tokensOf(type.name.split(/,| with | for | to | on /)[0]!)].flatMap((p) => p.at(-1) ?? []));
 
-const known = new WeakMap<Types, Vocabulary>();
-
 /** The vocabulary of all types of a rig, read once. */
-export function vocabularyOf(types: Types): Vocabulary {
-  let found = known.get(types);
-  if (!found) {
-    const all = [...types.values()].map(called);
-    const words = new Set(all.flatMap((c) => [...c.phrases.flat(), ...c.name, ...c.fits]));
-    found = { types: all, words, ends: new Map(all.map((c) => [c.type, endsOf(c)])) };
-    known.set(types, found);
-  }
-  return found;
-}
+export const vocabularyOf = memoized((types: Types): Vocabulary => {
+  const all = [...types.values()].map(called);
+  const words = new Set(all.flatMap((c) => [...c.phrases.flat(), ...c.name, ...c.fits]));
+  return { types: all, words, ends: new Map(all.map((c) => [c.type, endsOf(c)])) };
+});
 
 /** Words that any device may be called by: none of them says which. */
 export const GENERIC = new Set([

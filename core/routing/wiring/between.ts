@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import { connectorOf } from '#core/model/plug/index.ts';
 import {
   amplifiesInstrument,
@@ -131,12 +132,8 @@ function givesSomething(rig: Rig, deviceId: string, socketId: string): boolean {
   return outs.some((p) => openPorts(type).has(p.id));
 }
 
-const opened = new WeakMap<DeviceType, ReadonlySet<string>>();
-
 /** Ports that receive something with every control as it is: where signals begin, and all that open paths lead to. */
-function openPorts(type: DeviceType): ReadonlySet<string> {
-  const known = opened.get(type);
-  if (known) return known;
+const openPorts = memoized((type: DeviceType): ReadonlySet<string> => {
   const settings = new Map(type.settings.map((s) => [s.id, s]));
   const isOpen = (stage: DeviceType['inside'][number]['stages'][number]): boolean => {
     if (!('setting' in stage)) return true;
@@ -154,9 +151,8 @@ function openPorts(type: DeviceType): ReadonlySet<string> {
     for (const [from, to] of ways) if (reached.has(from)) reached.add(to);
     grew = reached.size > before;
   }
-  opened.set(type, reached);
   return reached;
-}
+});
 
 const typeOf = (rig: Rig, deviceId: string): DeviceType | null =>
   findTypes(rig).get(rig.devices.find((d) => d.id === deviceId)!.typeId) ?? null;

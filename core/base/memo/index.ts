@@ -1,0 +1,1 @@
+export { memoized } from './memo.ts';
