@@ -1,4 +1,5 @@
 import '#words/core.ts';
+import { parseArgs } from 'node:util';
 import { type Said, SaidError } from '#core/base/said/index.ts';
 import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
@@ -64,22 +65,37 @@ function readArguments({ usage, may = [], flags: bare = [] }: Entry, args: reado
   const use = say.usingJson({
     usage: `mellow ${usage}${may.map((m) => ` [${m} M]`).join('')}${bare.map((f) => ` [${f}]`).join('')}`,
   });
-  const values: Record<string, string> = {};
-  const flags = new Set<string>();
-  const named: string[] = [];
-  for (let i = 0; i < args.length; i++) {
-    const arg = args[i]!;
-    if (valued.includes(arg) || may.includes(arg)) {
-      const value = args[++i];
-      if (value === undefined) throw new UsageError(say.needsValue({ arg, use }));
-      values[arg.slice(2)] = value;
-    } else if (arg === '--json' || arg === '--as-it-is' || bare.includes(arg)) flags.add(arg);
-    else if (arg.startsWith('--')) throw new UsageError(say.unknownOption({ arg, use }));
-    else named.push(arg);
+  const option = (type: 'string' | 'boolean') => (name: string) => [name.slice(2), { type }] as const;
+  const options = Object.fromEntries([
+    ...[...valued, ...may].map(option('string')),
+    ...['--json', '--as-it-is', ...bare].map(option('boolean')),
+  ]);
+  const {
+    values: given,
+    positionals,
+    tokens,
+  } = parseArgs({
+    args: [...args],
+    options,
+    allowPositionals: true,
+    strict: false,
+    tokens: true,
+  });
+  for (const token of tokens) {
+    if (token.kind !== 'option') continue;
+    const known = options[token.name];
+    if (!known || token.rawName !== `--${token.name}` || (known.type === 'boolean' && token.value !== undefined))
+      throw new UsageError(say.unknownOption({ arg: token.rawName, use }));
+    if (known.type === 'string' && token.value === undefined)
+      throw new UsageError(say.needsValue({ arg: token.rawName, use }));
   }
+  const values = Object.fromEntries(
+    Object.entries(given).filter((entry): entry is [string, string] => typeof entry[1] === 'string'),
+  );
   const wanted = words.length - 2 * valued.length;
-  if (named.length !== wanted || valued.some((v) => values[v.slice(2)] === undefined)) throw new UsageError(use);
-  return { named, values, flags };
+  if (positionals.length !== wanted || valued.some((v) => values[v.slice(2)] === undefined)) throw new UsageError(use);
+  const flags = new Set(Object.keys(given).filter((name) => given[name] === true));
+  return { named: positionals, values, flags };
 }
 
 const usage = (): string =>
@@ -105,9 +121,9 @@ async function run(args: readonly string[]): Promise<number> {
   const command = COMMANDS[name];
   if (!command) throw new UsageError(say.unknownCommandChooseOne({ name, names: Object.keys(COMMANDS).join(', ') }));
   const { named, values, flags } = readArguments(command, rest);
-  const answer = await (await command.load())(named, { asItIs: flags.has('--as-it-is'), values, flags });
-  process.stdout.write(flags.has('--json') ? `${JSON.stringify(answer.json, spoken)}\n` : `${answer.text}\n`);
-  if (answer.notes && !flags.has('--json')) process.stderr.write(`${answer.notes}\n`);
+  const answer = await (await command.load())(named, { asItIs: flags.has('as-it-is'), values, flags });
+  process.stdout.write(flags.has('json') ? `${JSON.stringify(answer.json, spoken)}\n` : `${answer.text}\n`);
+  if (answer.notes && !flags.has('json')) process.stderr.write(`${answer.notes}\n`);
   return answer.exitCode ?? 0;
 }
 

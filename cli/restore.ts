@@ -15,7 +15,7 @@ export const restore: Command = async ([file], { flags }) => {
   const { size } = await stat(path).catch(() => {
     throw new UsageError(say.thereIsNoFile({ path: file! }));
   });
-  const preview = flags.has('--preview');
+  const preview = flags.has('preview');
   const done = await withData(
     async (url) => {
       const id = await send(url, path, size);
