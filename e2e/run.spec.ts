@@ -89,7 +89,7 @@ test('the day: checks to go, what may run out, markers, a trouble found, and all
   await expect(page.getByText('The drawing is the same as then.')).toBeVisible();
   await page.getByLabel('Search the log').fill('spare lead');
   await expect(page.getByText('1 of 25 match')).toBeVisible();
-  await page.locator('.log-list summary').first().click();
+  await page.locator('.log-list .collapsible__trigger').first().click();
   await expect(page.locator('.log-facts')).toContainText(
     '“Wren, voice” at “Backup recorder”: not heard. Cause: A plug',
   );
