@@ -10,12 +10,13 @@ export function ExplainedPopover({
   children,
 }: Place & { readonly title: string; readonly children: ReactNode }) {
   const [open, setOpen] = useState(false);
-  // Opened once it is there: that is when it takes the focus.
+  // Opened once it is there: that is when it takes the focus; it is away once it has given that back.
   useEffect(() => setOpen(true), []);
   return (
     <Popover.Root
       open={open}
-      onOpenChange={(e) => !e.open && onClose()}
+      onOpenChange={(e) => setOpen(e.open)}
+      onExitComplete={onClose}
       positioning={{ getAnchorElement: () => at.current }}
       finalFocusEl={() => at.current}
       persistentElements={[() => at.current]}
