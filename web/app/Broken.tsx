@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useRouteError } from 'react-router';
 import { rich } from '#web/shared/parts/index.ts';
 import { frame } from '#words/index.ts';
@@ -18,9 +18,9 @@ export function Broken() {
         {isNotLoaded ? frame.updated() : says} {frame.safe()} {rich(frame.goOrReload, {}, '/')}
       </p>
       {Boolean(error) && (
-        <p className="row" style={{ marginTop: 10 }}>
+        <chakra.p className="row" marginTop="10px">
           <Button onClick={() => window.location.reload()}>{frame.reload()}</Button>
-        </p>
+        </chakra.p>
       )}
     </main>
   );

@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { memo, useState } from 'react';
 import { clockOf, knobDb, readingsOf, readLevel } from '#core/model/units/index.ts';
 import { formatNumber, formatSigned, Sheet, Table, useKey } from '#web/shared/parts/index.ts';
@@ -35,11 +35,11 @@ function Converter({ fullScaleDbu }: { fullScaleDbu: number }) {
         value={text}
         onChange={(e) => setText(e.target.value)}
       />
-      <p className="small quiet" style={{ marginTop: 4 }}>
+      <chakra.p className="small quiet" marginTop="4px">
         {frame.levelExamples()}
-      </p>
+      </chakra.p>
       <div aria-live="polite">
-        {typed === null && <p style={{ marginTop: 10 }}>{frame.levelUnread()}</p>}
+        {typed === null && <chakra.p marginTop="10px">{frame.levelUnread()}</chakra.p>}
         {typed?.kind === 'level' && (
           <Table tight aria-label={frame.inEveryScale()} marginTop="10px">
             <tbody>
@@ -63,12 +63,12 @@ function Converter({ fullScaleDbu }: { fullScaleDbu: number }) {
 
 function Knob({ travel }: { travel: number }) {
   const start = say.atTravel({ travel: clockOf(travel), travel2: formatNumber(100 * travel) });
-  if (travel === 0) return <p style={{ marginTop: 10 }}>{say.fullyDown({ start })}</p>;
+  if (travel === 0) return <chakra.p marginTop="10px">{say.fullyDown({ start })}</chakra.p>;
   const [low, nominal, high] = knobDb(travel);
   return (
-    <p style={{ marginTop: 10 }}>
+    <chakra.p marginTop="10px">
       {say.withTaper({ start, nominal: formatNumber(nominal) })}{' '}
       <span className="quiet">{say.typicalRange({ low: formatNumber(low), high: formatNumber(high) })}</span>.
-    </p>
+    </chakra.p>
   );
 }

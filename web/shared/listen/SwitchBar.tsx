@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { rich, useKey } from '#web/shared/parts/index.ts';
 import { listen as say } from '#words/index.ts';
@@ -62,7 +62,7 @@ export function SwitchBar({ sounds, says, round = 0 }: Props) {
   useKey('shift+arrowup', say.louder(), () => level(levelDb + LEVEL_STEP_DB), on !== null);
   useKey('shift+arrowdown', say.quieter(), () => level(levelDb - LEVEL_STEP_DB), on !== null);
   return (
-    <section className="row" aria-label={say.listening()} style={{ flexWrap: 'wrap', gap: 10 }}>
+    <chakra.section className="row" aria-label={say.listening()} flexWrap="wrap" gap="10px">
       {sounds.map(({ name }, n) => (
         <Button
           key={name}
@@ -78,6 +78,6 @@ export function SwitchBar({ sounds, says, round = 0 }: Props) {
       <LevelSlider db={levelDb} onDb={level} />
       <span className="quiet small">{say.itFadesInStart({ says })}</span>
       {failed && <span className="fix small">{failed}</span>}
-    </section>
+    </chakra.section>
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
 import { parts as say } from '#words/index.ts';
 import { formatNumber } from './format.ts';
@@ -17,12 +17,12 @@ export function useMore<T>(
   return {
     shown,
     more: (
-      <p style={{ marginTop: 6 }}>
+      <chakra.p marginTop="6px">
         <span className="quiet">
           {say.shown({ length: formatNumber(shown.length), length2: formatNumber(all.length) })}
         </span>{' '}
         <Button onClick={() => setUpTo(upTo + 4 * AT_ONCE)}>{say.showMore()}</Button>
-      </p>
+      </chakra.p>
     ),
   };
 }

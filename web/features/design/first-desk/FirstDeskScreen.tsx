@@ -1,4 +1,4 @@
-import { Button, Input, Textarea } from '@chakra-ui/react';
+import { Button, chakra, Input, Textarea } from '@chakra-ui/react';
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { changeOf, type DeskOptions } from '#core/intake/index.ts';
@@ -119,7 +119,7 @@ export function FirstDeskScreen() {
     else goOn(null);
   }, [pending, current]);
   const top = (
-    <div className="spread" style={{ flex: 1 }}>
+    <chakra.div className="spread" flex={1}>
       <div className="row">
         <span className="small quiet">{say.newRig()}</span>
         <Input
@@ -144,7 +144,7 @@ export function FirstDeskScreen() {
           {say.startEmpty()}
         </Button>
       </span>
-    </div>
+    </chakra.div>
   );
   return (
     <Frame
@@ -211,11 +211,11 @@ export function FirstDeskScreen() {
                   is: unknown > 0 ? say.wordsLeftOut({ count: unknown }) : '',
                 })}
               </p>
-              <p className="row" style={{ marginTop: 12 }}>
+              <chakra.p className="row" marginTop="12px">
                 <Button variant="solid" disabled={creating.isLoading} onClick={make}>
                   {rich(say.createThisRigEnter, {})}
                 </Button>
-              </p>
+              </chakra.p>
             </>
           ) : (
             <p className="quiet">{text.trim() === '' ? say.startTypingItsRead() : say.nothingHereIsUnderstood()}</p>

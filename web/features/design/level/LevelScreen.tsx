@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -138,7 +139,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
         </div>
         <MomentNote edits="into-the-moment" />
         <p className="quiet">{rich(say.solidLevelAfterEach, {})}</p>
-        <div ref={ref} style={{ marginTop: 6 }}>
+        <chakra.div ref={ref} marginTop="6px">
           <LadderChart
             ladder={ladder}
             hue={hueOf(source)}
@@ -150,7 +151,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
               trying.put(at, db);
             }}
           />
-        </div>
+        </chakra.div>
         <p>
           {say.atListener({ listener: listener.name })}{' '}
           <span className="strong">
@@ -168,7 +169,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
           <h2>
             <Term id="set-the-gains">{say.suggestGainSettings()}</Term>
           </h2>
-          <span className="row" style={{ marginTop: 14 }}>
+          <chakra.span className="row" marginTop="14px">
             <label className="row" htmlFor="aim">
               {say.toLevel()}
               <NumberInput
@@ -182,15 +183,15 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
               {unit}
             </label>
             <Decide trying={trying} find={say.suggestGainSettings()} onFind={find} />
-          </span>
+          </chakra.span>
         </div>
         <Proposal rig={rig} ladder={before} found={found} unit={unit} trying={changes} />
         <LiveMeter ladder={ladder} />
         <Ears rig={tried} evaluation={shown} listenerId={listenerId} />
         <OpenChannels rig={tried} evaluation={shown} listenerId={listenerId} />
-        <p className="small quiet" style={{ marginTop: 10 }}>
+        <chakra.p className="small quiet" marginTop="10px">
           {say.turnEverythingDownBefore()}
-        </p>
+        </chakra.p>
       </div>
       <RungCard
         rung={rung}

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { LiveReading } from '#core/audio/measure/index.ts';
 import { sayKnob } from '#core/model/rig/index.ts';
@@ -47,7 +47,7 @@ export function LiveMeter({ ladder }: Props) {
         <h2>
           <Term id="live">{say.setGainByTalking()}</Term>
         </h2>
-        <span className="row" style={{ marginTop: 14 }}>
+        <chakra.span className="row" marginTop="14px">
           {listening && (
             <Choice
               label={say.inputThisComputer()}
@@ -60,7 +60,7 @@ export function LiveMeter({ ladder }: Props) {
           <Button onClick={() => (listening ? end(null) : start(null))}>
             {listening ? say.stopListening() : say.listenToInput()}
           </Button>
-        </span>
+        </chakra.span>
       </div>
       {failed && <p className="fix">{failed}</p>}
       {!listening && !failed && <p className="quiet">{say.metersAnyInputThis()}</p>}

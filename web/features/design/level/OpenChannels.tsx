@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { addTasks, markDone, type Rig, type SettingChange } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, openChannels } from '#core/signal/index.ts';
@@ -44,9 +45,9 @@ export function OpenChannels({ rig, evaluation, listenerId }: Props) {
                   </td>
                   <td className="number">
                     {change ? (
-                      <span className="row" style={{ justifyContent: 'flex-end' }}>
+                      <chakra.span className="row" justifyContent="flex-end">
                         <TwoVerbs of={where} onVerb={(verb) => shut(change, where, verb)} />
-                      </span>
+                      </chakra.span>
                     ) : (
                       <span className="small quiet">{say.cantBeMutedWithout()}</span>
                     )}

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { hasUnity, heldTo, sayKnob } from '#core/model/rig/index.ts';
 import { CREST_DB, type Rung, SCALE_UNITS } from '#core/signal/index.ts';
 import { FigureRow, formatNumber, formatSigned, NumberInput, rich, Table } from '#web/shared/parts/index.ts';
@@ -33,7 +33,7 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
       </p>
       {setting && (
         <>
-          <p className="row" style={{ marginTop: 10 }}>
+          <chakra.p className="row" marginTop="10px">
             <NumberInput
               label={say.stageLevel({ box: textOf(rung.box), spec: setting.spec.name })}
               value={rung.gainDb}
@@ -42,7 +42,7 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
               onValue={(db) => db !== undefined && onSet(heldTo(setting.spec, db))}
             />
             {say.db({ gainDb: textOf(sayKnob(setting.spec, rung.gainDb)) })}
-          </p>
+          </chakra.p>
           <p className="small quiet">
             {say.knobRange({
               min: formatNumber(setting.spec.min),
@@ -51,11 +51,11 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
               mark: hasUnity(setting.spec) ? say.dbIsItsUnity() : '',
             })}
           </p>
-          <p style={{ marginTop: 6 }}>
+          <chakra.p marginTop="6px">
             <Button aria-pressed={held} variant={held ? 'solid' : 'outline'} onClick={onHold}>
               {held ? say.locked() : say.lock()}
             </Button>
-          </p>
+          </chakra.p>
         </>
       )}
       <Table tight marginTop="10px">
@@ -83,14 +83,14 @@ export function RungCard({ rung, index, count, held, onSet, onHold }: Props) {
           )}
         </tbody>
       </Table>
-      <p style={{ marginTop: 8 }}>
+      <chakra.p marginTop="8px">
         {snrDb === null ? say.noNoiseUpTo() : rich(say.snrHere, { snrDb: formatNumber(snrDb) })}{' '}
         {headroomDb !== null && (
           <span className={headroomDb < 0 ? 'fix' : ''}>
             {rich(say.headroomDb, { headroomDb: formatNumber(headroomDb) })}
           </span>
         )}
-      </p>
+      </chakra.p>
       {lostDb >= 0.1 && (
         <p className="quiet">
           {say.lostHere({

@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { findDevice, type Rig } from '#core/model/rig/index.ts';
 import { guestSheet } from '#core/output/sheets/index.ts';
@@ -49,9 +49,9 @@ export function FarSide({ rig }: { rig: Rig }) {
         </Table>
       )}
       {seats.length > 0 && <Returns rig={rig} seats={seats} />}
-      <form
+      <chakra.form
         className="row"
-        style={{ marginTop: 8 }}
+        marginTop="8px"
         onSubmit={(e) => {
           e.preventDefault();
           const text = name.trim();
@@ -77,7 +77,7 @@ export function FarSide({ rig }: { rig: Rig }) {
         >
           {plan.testDevice()}
         </Button>
-      </form>
+      </chakra.form>
     </section>
   );
 }
@@ -123,13 +123,13 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
         const name = rig.sources.find((s) => s.id === sourceId)!.name;
         const bad = own !== null && own.downDb < own.wantedDb;
         return (
-          <p key={gearId} style={{ marginTop: 8 }}>
+          <chakra.p key={gearId} marginTop="8px">
             <StateMark state={bad ? 'fix' : 'good'} />{' '}
             {own === null
               ? plan.noEcho({ name })
               : plan.echo({ name, delayMs: own.afterMs, downDb: own.downDb, neededDb: own.wantedDb })}{' '}
             {bad && plan.sendMixMinus()}
-          </p>
+          </chakra.p>
         );
       })}
       <Details summary={plan.mixMinusWays()}>

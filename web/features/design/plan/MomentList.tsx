@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { differences, idFrom, momentName, type Rig } from '#core/model/rig/index.ts';
 import { evaluationAt, pairChanges } from '#core/signal/index.ts';
@@ -117,12 +117,12 @@ function MomentRow({ rig, id, looked, onLook, onRename, onRemove }: RowProps) {
       <td>{id === null ? plan.sameAsRig() : settings.map((s) => saySetting(rig, s)).join('; ') || common.nothing()}</td>
       <td>{id === null ? plan.planAbove() : wants.map((w) => sayWant(rig, w.to)).join(' ') || plan.theSame()}</td>
       <td>
-        <span className="row" style={{ flexWrap: 'nowrap' }}>
+        <chakra.span className="row" flexWrap="nowrap">
           <Button variant={looked ? 'solid' : 'outline'} aria-pressed={looked} onClick={onLook}>
             {plan.switchToIt()}
           </Button>
           {id !== null && <Button onClick={onRemove}>{common.remove()}</Button>}
-        </span>
+        </chakra.span>
       </td>
     </tr>
   );
@@ -137,9 +137,9 @@ function AddMoment({ rig, onAdd }: { rig: Rig; onAdd: (id: string, name: string)
     setName('');
   };
   return (
-    <form
+    <chakra.form
       className="row"
-      style={{ marginTop: 8 }}
+      marginTop="8px"
       onSubmit={(e) => {
         e.preventDefault();
         add();
@@ -156,7 +156,7 @@ function AddMoment({ rig, onAdd }: { rig: Rig; onAdd: (id: string, name: string)
       <Button type="submit" disabled={name.trim() === ''}>
         {plan.addMoment()}
       </Button>
-    </form>
+    </chakra.form>
   );
 }
 
@@ -175,10 +175,10 @@ function Differs({ rig, momentId }: { rig: Rig; momentId: string }) {
   const lines = sayChanges(rig, changes);
   return (
     <>
-      <p style={{ marginTop: 10 }}>
+      <chakra.p marginTop="10px">
         {plan.fromTo({ from: momentName(rig, null), to: momentName(rig, momentId) })}{' '}
         {lines.length === 0 && plan.nothingChanges()}
-      </p>
+      </chakra.p>
       {lines.length > 0 && (
         <ul>
           {lines.map((line) => (

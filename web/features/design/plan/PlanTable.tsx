@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import type { PlanCell, Rig } from '#core/model/rig/index.ts';
 import { type PairCell, PairGrid, type Place, sayUnder, wantOf } from '#web/shared/parts/index.ts';
@@ -49,11 +50,11 @@ function shown(rig: Rig, cell: PlanCell | undefined, differs: boolean): PairCell
     told: [word, ...facts, differs ? plan.inThisMoment() : ''].filter(Boolean).join(', '),
     draw: () => (
       <>
-        <span className="row" style={{ gap: 5 }}>
+        <chakra.span className="row" gap="5px">
           <span className="want">{mark}</span>
           <span>{word}</span>
           {differs && <span className="quiet small">{plan.now()}</span>}
-        </span>
+        </chakra.span>
         {facts.map((fact) => (
           <span key={fact} className="fact small quiet">
             {fact}

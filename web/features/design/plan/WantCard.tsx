@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import type { PlanCell, Rig } from '#core/model/rig/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
 import { Choice, focusCell, NumberInput, rich, Term, WANTS } from '#web/shared/parts/index.ts';
@@ -49,10 +49,10 @@ export function WantCard({ rig, source, listener, cell, onWant, onRefine, onAlon
       <h2>
         {source.name} → {listener.name}
       </h2>
-      <p className="quiet small" style={{ marginTop: 4 }}>
+      <chakra.p className="quiet small" marginTop="4px">
         {roles.isOwn(source, listener) ? plan.theirOwnVoice({ roles: said }) : said}
-      </p>
-      <p style={{ marginTop: 8 }}>{cell ? sayWant(rig, cell) : plan.notChecked()}</p>
+      </chakra.p>
+      <chakra.p marginTop="8px">{cell ? sayWant(rig, cell) : plan.notChecked()}</chakra.p>
       <div className="answers">
         {WANTS.map(({ want, key, says }) => (
           <Button key={says} variant={(cell?.want ?? null) === want ? 'solid' : 'outline'} onClick={() => onWant(want)}>
@@ -63,7 +63,7 @@ export function WantCard({ rig, source, listener, cell, onWant, onRefine, onAlon
       {heard && (
         <>
           <h2>{plan.howLoud()}</h2>
-          <p className="row" style={{ marginTop: 6 }}>
+          <chakra.p className="row" marginTop="6px">
             <NumberInput
               key={`${source.id} ${listener.id}`}
               id={LEVEL_ID}
@@ -80,7 +80,7 @@ export function WantCard({ rig, source, listener, cell, onWant, onRefine, onAlon
               }
             />
             <span className="quiet small">{rich(plan.belowMainVoice, {})}</span>
-          </p>
+          </chakra.p>
           <h2>{plan.when()}</h2>
           <Choice
             label={plan.inSyncWith()}
@@ -96,14 +96,14 @@ export function WantCard({ rig, source, listener, cell, onWant, onRefine, onAlon
               onRefine(without(timed, 'inTimeWith', id === source.id ? undefined : id), plan.inSync());
             }}
           />
-          <p className="small quiet" style={{ marginTop: 4 }}>
+          <chakra.p className="small quiet" marginTop="4px">
             {rich(plan.inTimeHint, {})}
-          </p>
+          </chakra.p>
           <h2>
             <Term id="own-track">{plan.ownTrackTitle()}</Term>
           </h2>
           <Button
-            style={{ marginTop: 6 }}
+            marginTop="6px"
             variant={cell.ownTrack ? 'solid' : 'outline'}
             aria-pressed={cell.ownTrack ?? false}
             onClick={onAlone}
@@ -112,9 +112,9 @@ export function WantCard({ rig, source, listener, cell, onWant, onRefine, onAlon
           </Button>
         </>
       )}
-      <p className="small quiet" style={{ marginTop: 16 }}>
+      <chakra.p className="small quiet" marginTop="16px">
         {rich(plan.applyToAll, { destination: listener.name })}
-      </p>
+      </chakra.p>
     </aside>
   );
 }

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { Rig } from '#core/model/rig/index.ts';
 import {
   formatNumber,
@@ -43,12 +44,12 @@ function shown({ pair, state, word }: Cell, marked: boolean): PairCell {
     told: `${wanted && `${wanted}; `}${[word || say.noSignal(), level, offset, marked ? say.marked() : ''].filter(Boolean).join(', ')}`,
     draw: () => (
       <>
-        <span className="row" style={{ gap: 5 }}>
+        <chakra.span className="row" gap="5px">
           <span className="want quiet">{mark}</span>
           {(state !== 'none' || word !== '') && <StateMark state={state} />}
           <span className={state === 'none' ? 'quiet' : state}>{word}</span>
           {marked && <span className="strong small">◉</span>}
-        </span>
+        </chakra.span>
         {level && <span className="fact small quiet">{level}</span>}
         {offset && <span className="fact small quiet">{offset}</span>}
       </>

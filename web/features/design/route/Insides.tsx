@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import {
   addTasks,
@@ -53,7 +53,7 @@ export function Insides({ rig, evaluation, ways }: Props) {
         <h2>
           <Term id="inside">{say.inside()}</Term> {device.name}
         </h2>
-        <span className="row" style={{ flexWrap: 'nowrap' }}>
+        <chakra.span className="row" flexWrap="nowrap">
           <Choice label={common.device()} value={device.id} options={named} onChange={setChosen} />
           <Choice
             label={say.myChangesAre()}
@@ -64,7 +64,7 @@ export function Insides({ rig, evaluation, ways }: Props) {
             ]}
             onChange={(v) => setVerb(v as Verb)}
           />
-        </span>
+        </chakra.span>
       </div>
       <Through rig={rig} device={device} />
       {isComputer && <SoundDevices key={device.id} evaluation={evaluation} deviceId={device.id} />}
@@ -205,13 +205,13 @@ const ControlPanel = memo(function ControlPanel({ device, controls: { table, gen
           </Table>
         </div>
       )}
-      <div className="row" style={{ marginTop: 8, gap: '8px 24px' }}>
+      <chakra.div className="row" marginTop="8px" gap="8px 24px">
         {general.map((spec) => (
           <span key={spec.id} className="row">
             <span className="small">{spec.name}</span> {control(spec)}
           </span>
         ))}
-      </div>
+      </chakra.div>
     </>
   );
 });

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import {
   addTasks,
@@ -118,7 +118,7 @@ function Found({ rig, choice }: { rig: Rig; choice: MuteChoice }) {
     dispatch(applyHere(edit, say.mutedStep({ names })));
   };
   return (
-    <p className="row" style={{ marginTop: 6 }}>
+    <chakra.p className="row" marginTop="6px">
       <span>
         {names}{' '}
         <span className={more.length + less.length === 0 ? 'good' : 'quiet'}>
@@ -129,7 +129,7 @@ function Found({ rig, choice }: { rig: Rig; choice: MuteChoice }) {
         </span>
       </span>
       <TwoVerbs of={names} onVerb={press} />
-    </p>
+    </chakra.p>
   );
 }
 

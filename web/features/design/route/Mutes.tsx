@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useDeferredValue, useMemo } from 'react';
 import { findSetting, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
 import { type MuteSeen, mutesOn } from '#core/routing/suggest/index.ts';
@@ -25,7 +26,7 @@ export function Mutes({ rig, evaluation, pair }: Props) {
       <h2>{say.whatEachMuteDoes()}</h2>
       <ul>
         {mutes.slice(0, TOLD).map(({ deviceId, settingId, takes }) => (
-          <li key={settingKey(deviceId, settingId)} style={{ marginTop: 4 }}>
+          <chakra.li key={settingKey(deviceId, settingId)} marginTop="4px">
             {deviceName(rig, deviceId)}, {findSetting(rig, types, deviceId, settingId)?.name ?? settingId}{' '}
             <span className="quiet small">
               {sayTakes(
@@ -34,7 +35,7 @@ export function Mutes({ rig, evaluation, pair }: Props) {
                 takes.filter((t) => !isIt(t)),
               )}
             </span>
-          </li>
+          </chakra.li>
         ))}
       </ul>
     </section>

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useNavigate, useParams } from 'react-router';
 import {
   addTasks,
@@ -73,16 +73,16 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
       <h2>
         {source.name} → {listener.name}
       </h2>
-      <p className={state === 'none' ? 'quiet' : state} style={{ marginTop: 6 }}>
+      <chakra.p className={state === 'none' ? 'quiet' : state} marginTop="6px">
         {state !== 'none' && <StateMark state={state} />} {word || say.noSignal()}
         {underVoiceDb !== null && (
           <span className="quiet">{say.againstMainVoice({ underVoiceDb: sayUnder(underVoiceDb) })}</span>
         )}
         {proposed && <span className="quiet">{say.asSuggested()}</span>}
-      </p>
-      <p style={{ marginTop: 8 }}>
+      </chakra.p>
+      <chakra.p marginTop="8px">
         <ListenButton rig={rig} spot={{ at: listener.sound, name: listener.name }} keyOutside />
-      </p>
+      </chakra.p>
       <div className="answers">
         {WANTS.map(({ want, key, says }) => (
           <Button key={says} variant={pair.want === want ? 'solid' : 'outline'} onClick={() => onWant(want)}>
@@ -91,7 +91,7 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
         ))}
       </div>
       {wanted && wanted.want !== 'must-not' && underVoiceDb !== null && (
-        <p className="row" style={{ marginTop: 8 }}>
+        <chakra.p className="row" marginTop="8px">
           <NumberInput
             key={`${pair.sourceId} ${pair.listenerId}`}
             label={say.targetBelowMainVoice()}
@@ -102,15 +102,15 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
             onValue={onUnderVoice}
           />
           <span className="quiet small">{say.dbBelowMainVoice()}</span>
-        </p>
+        </chakra.p>
       )}
       {here.map((f) => (
-        <p key={f.id} style={{ marginTop: 10 }}>
+        <chakra.p key={f.id} marginTop="10px">
           <StateMark state={f.severity} /> {textOf(f.asks ?? f.says)}{' '}
           <Button onClick={() => navigate(`/rigs/${rigId}/wire?finding=${encodeURIComponent(f.id)}`)}>
             {common.fixes()}
           </Button>
-        </p>
+        </chakra.p>
       ))}
       {pair.ways.map((way, i) => (
         <Way
@@ -221,9 +221,9 @@ function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evalu
       </ol>
       <p className="small quiet">{say.pathWithFewestMutes({ join: stop.deviceIds.map(name).join(' → ') })}</p>
       {!proposed && (
-        <p className="row" style={{ marginTop: 8 }}>
+        <chakra.p className="row" marginTop="8px">
           <TwoVerbs isKeyed onVerb={open} />
-        </p>
+        </chakra.p>
       )}
     </>
   );

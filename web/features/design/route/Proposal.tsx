@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { endName, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
 import type { Bridge, Whole } from '#core/routing/plan/index.ts';
 import type { Clash, Left, Wrong } from '#core/routing/suggest/index.ts';
@@ -20,10 +20,10 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
   const { changes, costs, second, left, proved, evaluations, bridges, clashes } = made;
   const lines = costLines(rig, costs);
   return (
-    <section aria-label={say.suggestedSettings()} style={{ margin: '12px 0' }}>
-      <h2 style={{ marginTop: 0 }}>
+    <chakra.section aria-label={say.suggestedSettings()} margin="12px 0">
+      <chakra.h2 marginTop="0">
         {changes.length === 0 ? say.noSettingToChange() : say.settingWouldDoIt({ setting: changes.length })}
-      </h2>
+      </chakra.h2>
       {changes.length > 0 && (
         <Table tight>
           <tbody>
@@ -72,7 +72,7 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
       {left.length > 0 && (
         <ul>
           {left.map((l) => (
-            <li key={`${l.sourceId} ${l.listenerId}`} style={{ marginTop: 6 }}>
+            <chakra.li key={`${l.sourceId} ${l.listenerId}`} marginTop="6px">
               <span className="stop">
                 <StateMark state="stop" />{' '}
                 {sayLeft(
@@ -84,12 +84,12 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
               {bridges
                 .filter((b) => isSame(b.pair, l))
                 .map((b) => (
-                  <span key={b.cables.map((c) => c.id).join()} className="row" style={{ marginTop: 4 }}>
+                  <chakra.span key={b.cables.map((c) => c.id).join()} className="row" marginTop="4px">
                     <span>{sayBridge(rig, b)}</span>
                     <TwoVerbs of={sayBridge(rig, b)} onVerb={(verb) => onBridge(b, verb)} />
-                  </span>
+                  </chakra.span>
                 ))}
-            </li>
+            </chakra.li>
           ))}
         </ul>
       )}
@@ -97,11 +97,11 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
         {changes.length > 0 && `${proved ? say.noSmallerSet() : say.aSmallerSetMayExist()} `}
         {say.rigsTried({ count: evaluations })}
       </p>
-      <p className="row" style={{ marginTop: 6 }}>
+      <chakra.p className="row" marginTop="6px">
         {changes.length > 0 && <TwoVerbs isKeyed onVerb={onVerb} />}
         <Button onClick={onDrop}>{rich(common.discardKeyed, {})}</Button>
-      </p>
-    </section>
+      </chakra.p>
+    </chakra.section>
   );
 }
 

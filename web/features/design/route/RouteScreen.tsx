@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { addTasks, applyEdit, type LeadChange, markDone, type PlanCell, type Rig } from '#core/model/rig/index.ts';
 import { type Bridge, planEdit, proposePlan } from '#core/routing/plan/index.ts';
@@ -181,12 +181,12 @@ function ProposedPlan({ rig }: { rig: Rig }) {
   if (proposed.length === 0) return null;
   const reasons = [...new Set(proposed.map((p) => p.why))];
   return (
-    <section aria-label={say.suggestedPlan()} style={{ margin: '10px 0' }}>
+    <chakra.section aria-label={say.suggestedPlan()} margin="10px 0">
       <p>{say.noRequirementsYetBased({ want: proposed.length, join: reasons.join('; ') })}</p>
-      <p style={{ marginTop: 6 }}>
+      <chakra.p marginTop="6px">
         <Button onClick={take}>{rich(say.applyThisPlanP, {})}</Button>
-      </p>
-    </section>
+      </chakra.p>
+    </chakra.section>
   );
 }
 

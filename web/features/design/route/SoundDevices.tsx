@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import {
   type Cable,
@@ -152,9 +152,9 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
           }}
         />
       </td>
-      <td className="quiet small" style={{ whiteSpace: 'nowrap' }}>
+      <chakra.td className="quiet small" whiteSpace="nowrap">
         {isInput ? say.inputWord() : say.outputWord()}
-      </td>
+      </chakra.td>
       <td>
         <ComesThere rig={rig} evaluation={evaluation} at={at} />
       </td>
@@ -164,7 +164,7 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
         ))}
       </td>
       <td>
-        <span className="row" style={{ flexWrap: 'nowrap' }}>
+        <chakra.span className="row" flexWrap="nowrap">
           <Button
             size="xs"
             aria-pressed={end.preferred ?? false}
@@ -193,7 +193,7 @@ function EndRow({ rig, evaluation, computerId, at, port, cables, onEdit }: EndPr
           >
             {end.disabled ? say.disabled() : say.enabled()}
           </Button>
-        </span>
+        </chakra.span>
       </td>
     </tr>
   );
@@ -213,7 +213,7 @@ function UsedBy({ rig, cable, at, onEdit }: UsedByProps) {
   const name = `${box}, ${endName(rig, findTypes(rig), program)}`;
   const follows = cable.follows !== undefined;
   return (
-    <div className="row small" style={{ flexWrap: 'nowrap', gap: 6 }}>
+    <chakra.div className="row small" flexWrap="nowrap" gap="6px">
       {name}
       <Button
         size="xs"
@@ -229,7 +229,7 @@ function UsedBy({ rig, cable, at, onEdit }: UsedByProps) {
       >
         {follows ? say.followsDefaultWord() : say.setInAppWord()}
       </Button>
-    </div>
+    </chakra.div>
   );
 }
 
@@ -242,13 +242,13 @@ function ComesThere({ rig, evaluation, at }: { rig: Rig; evaluation: Evaluation;
   if (sources.length === 0) return <span className="quiet small">{common.nothing()}</span>;
   const scale = nodes[0] === undefined ? 'dbfs' : graph.nodes[nodes[0]]!.scale;
   return (
-    <span className="row" style={{ gap: 4 }}>
+    <chakra.span className="row" gap="4px">
       {sources.map((s) => (
         <SourceLetter key={s.id} source={s} />
       ))}
       <span className="small">
         {formatNumber(Math.max(...here.map((a) => a.levelDb)))} {SCALE_UNITS[scale]}
       </span>
-    </span>
+    </chakra.span>
   );
 }

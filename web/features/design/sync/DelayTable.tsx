@@ -1,4 +1,4 @@
-import { Input } from '@chakra-ui/react';
+import { chakra, Input } from '@chakra-ui/react';
 import { type ReactNode, useEffect, useState } from 'react';
 import { findDevice, heldTo, type Rig, settingKey, settingOf, type Trial } from '#core/model/rig/index.ts';
 import { type Figure, framesFromMs, msFromFrames } from '#core/model/units/index.ts';
@@ -40,9 +40,9 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
             {inFrames ? say.inFramesShowMs() : say.inMsShowFrames()}
           </TermButton>
         </h2>
-        <span className="row" style={{ marginTop: 14 }}>
+        <chakra.span className="row" marginTop="14px">
           {children}
-        </span>
+        </chakra.span>
       </div>
       <Table tight>
         <thead>
@@ -69,12 +69,12 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
                   {setting.deviceName}, {setting.spec.name}
                 </td>
                 <td>
-                  <span className="row" style={{ gap: 3 }}>
+                  <chakra.span className="row" gap="3px">
                     {acts.map((id) => (
                       <SourceLetter key={id} source={sourceOf(id)} />
                     ))}
                     {setting.delaysPicture.length > 0 && <span className="small quiet">{say.video()}</span>}
-                  </span>
+                  </chakra.span>
                 </td>
                 <td className="quiet">{alsoNames(rig, setting)}</td>
                 <td className="quiet number">
@@ -105,9 +105,9 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
           })}
         </tbody>
       </Table>
-      <p className="small quiet" style={{ marginTop: 6 }}>
+      <chakra.p className="small quiet" marginTop="6px">
         {rich(say.thisPageCantTurn, {})}
-      </p>
+      </chakra.p>
     </>
   );
 }
@@ -139,10 +139,10 @@ function Then({
   return (
     <>
       {pairs.map(({ pair, offset }) => (
-        <div key={pair.sourceId} className={pair.verdict.state} style={{ whiteSpace: 'nowrap' }}>
+        <chakra.div key={pair.sourceId} className={pair.verdict.state} whiteSpace="nowrap">
           <StateMark state={pair.verdict.state} /> {formatOffset(offset.value.nominal)} ±
           {formatNumber((offset.value.high - offset.value.low) / 2)}
-        </div>
+        </chakra.div>
       ))}
       {rests.map((says) => (
         <div key={says} className="small quiet">

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { Rig } from '#core/model/rig/index.ts';
 import { driftMs } from '#core/model/units/index.ts';
 import {
@@ -66,7 +67,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
         <Term id="tap">{say.tapPoint()}</Term>: {listenerName}, {source.name}
       </h2>
       {offset && (
-        <p style={{ marginTop: 8 }}>
+        <chakra.p marginTop="8px">
           <span className="strong">
             <Why figure={offset}>
               {formatOffset(
@@ -83,7 +84,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
           <span className={pair.verdict.state}>
             <StateMark state={pair.verdict.state} /> {SAYS[pair.verdict.word]}
           </span>
-        </p>
+        </chakra.p>
       )}
       {second && <Twice rig={rig} first={way} second={second} />}
       {pair.verdict.openTasks.length > 0 && (

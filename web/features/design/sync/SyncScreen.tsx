@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { Link, useSearchParams } from 'react-router';
 import type { Rig, ToleranceId } from '#core/model/rig/index.ts';
 import { alignListener } from '#core/routing/suggest/index.ts';
@@ -128,7 +129,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
         </div>
         <MomentNote edits="into-all" />
         <p className="quiet">{rich(say.legend, { source: textOf(tolerance.source) })}</p>
-        <div ref={ref} style={{ marginTop: 6 }}>
+        <chakra.div ref={ref} marginTop="6px">
           {here.length > 0 ? (
             <ArrivalChart
               rig={tried}
@@ -140,9 +141,9 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
               onTap={(id) => choose('source', id)}
             />
           ) : (
-            <p style={{ padding: '24px 0' }}>{say.noSourceHereHas()}</p>
+            <chakra.p padding="24px 0">{say.noSourceHereHas()}</chakra.p>
           )}
-        </div>
+        </chakra.div>
         {silent.some((p) => p.ways.length > 0) && (
           <p className="quiet small">
             {say.noVideoToSync({

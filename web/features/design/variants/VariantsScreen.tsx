@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -64,9 +64,9 @@ function Variants({ rig }: { rig: Rig }) {
           </p>
         )}
         {otherId === '' && (
-          <p className="quiet" style={{ marginTop: 12 }}>
+          <chakra.p className="quiet" marginTop="12px">
             {say.variantIsCopyThis()}
-          </p>
+          </chakra.p>
         )}
         {save === 'offline' && <p className="quiet">{say.serverIsntRespondingOther()}</p>}
         {otherId !== '' && (
@@ -98,9 +98,9 @@ function Beside({ rig, otherId, onOpen }: { rig: Rig; otherId: string; onOpen: (
   return (
     <>
       <FigureTable names={[rig.name, other.name]} comparison={comparison} />
-      <p style={{ marginTop: 8 }}>
+      <chakra.p marginTop="8px">
         <Button onClick={onOpen}>{say.open({ other: other.name })}</Button>
-      </p>
+      </chakra.p>
       <Differences title={say.devicesAndApps()} names={[rig.name, other.name]} list={comparison.devices} />
       <Differences title={say.cablesAndPaths()} names={[rig.name, other.name]} list={comparison.leads} />
       <Differences title={say.settings()} names={[rig.name, other.name]} list={comparison.settings} />
@@ -155,14 +155,14 @@ function Differences({ title, names, list }: { title: string; names: Names; list
         const own = list.filter((d) => d.where === where);
         if (own.length === 0) return null;
         return (
-          <div key={where} style={{ marginTop: 6 }}>
+          <chakra.div key={where} marginTop="6px">
             <p className="quiet small">{head}</p>
             <ul>
               {own.map((d) => (
                 <li key={d.id}>{textOf(d.says)}</li>
               ))}
             </ul>
-          </div>
+          </chakra.div>
         );
       })}
     </section>

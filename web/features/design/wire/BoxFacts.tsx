@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import { type Device, findTypes, isHardware, isProgram, type Rig } from '#core/model/rig/index.ts';
@@ -53,7 +53,7 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
         />
       )}
       {isHardware(type) && (
-        <p style={{ marginTop: 8 }}>
+        <chakra.p marginTop="8px">
           <Check
             checked={device.moves ?? false}
             onCheck={(moves) => {
@@ -66,10 +66,10 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
           >
             {say.movesDuringUse()}
           </Check>
-        </p>
+        </chakra.p>
       )}
       {type.priceEur && (
-        <p style={{ marginTop: 4 }}>
+        <chakra.p marginTop="4px">
           <Check
             checked={device.toGet ?? false}
             onCheck={(toGet) => {
@@ -79,7 +79,7 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
           >
             {say.notOwnedYetPrice({ n0: type.priceEur[0], n1: type.priceEur[1] })}
           </Check>
-        </p>
+        </chakra.p>
       )}
       {type.ports.some((p) => p.direction === 'in' && connectorOf(p.connector)?.kind === 'hdmi') && (
         <EdidFacts device={device} onEdid={(next) => set(next, say.edid({ device: device.name }))} />
@@ -94,7 +94,7 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
         />
       )}
       <Connections key={device.id} rig={rig} deviceId={device.id} />
-      <p className="row" style={{ marginTop: 10 }}>
+      <chakra.p className="row" marginTop="10px">
         <Button onClick={() => setReplacing(true)}>{say.replace()}</Button>
         <Button
           onClick={() => {
@@ -103,7 +103,7 @@ export function BoxFacts({ rig, device, onGone }: { rig: Rig; device: Device; on
         >
           {common.remove()}
         </Button>
-      </p>
+      </chakra.p>
       {replacing && <ReplaceDialog rig={rig} deviceId={device.id} onClose={() => setReplacing(false)} />}
     </>
   );
@@ -121,7 +121,7 @@ function NameInput({ name, onName }: { name: string; onName: (name: string) => v
       onChange={(e) => setText(e.target.value)}
       onBlur={settle}
       onKeyDown={(e) => e.key === 'Enter' && settle()}
-      style={{ margin: '6px 0' }}
+      margin="6px 0"
     />
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addDevice, readTyped, replaceDevice, type Typed } from '#core/routing/wiring/index.ts';
@@ -25,9 +25,9 @@ export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
   const own = useMemo(() => new Map(Object.entries(rig.words ?? {})), [rig.words]);
   return (
     <Sheet title={say.addDevice()} onClose={onClose}>
-      <p className="quiet small" style={{ marginBottom: 6 }}>
+      <chakra.p className="quiet small" marginBottom="6px">
         {say.oneDeviceOrWhole()}
-      </p>
+      </chakra.p>
       <Pick
         label={say.deviceOrChain()}
         instead={(text) => {
@@ -53,10 +53,10 @@ export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
           if (dispatch(applyStep(edit, say.add({ device: device.name })))) onAdded(device.id);
         }}
       />
-      <p className="row" style={{ marginTop: 12 }}>
+      <chakra.p className="row" marginTop="12px">
         <Button onClick={() => onOther('many')}>{say.severalWithCounts()}</Button>
         <Button onClick={() => onOther('named')}>{say.whatThisComputerLists()}</Button>
-      </p>
+      </chakra.p>
     </Sheet>
   );
 }

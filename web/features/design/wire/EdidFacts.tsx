@@ -1,4 +1,4 @@
-import { Button, Textarea } from '@chakra-ui/react';
+import { Button, chakra, Textarea } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { type Edid, EdidError, edidBytes, linkName, modeName, parseEdid } from '#core/model/picture/index.ts';
 import type { Device } from '#core/model/rig/index.ts';
@@ -33,14 +33,14 @@ export function EdidFacts({ device, onEdid }: { device: Device; onEdid: (device:
   const { edid: _gone, ...without } = device;
   return (
     <>
-      <p style={{ marginTop: 10 }}>
+      <chakra.p marginTop="10px">
         <Term id="edid">{say.edidWhatDeviceReports()}</Term>:{' '}
         {kept ? kept.ok ? sayEdid(kept.edid) : kept.says : <span className="quiet">{say.notReadYet()}</span>}
-      </p>
-      <p className="row" style={{ marginTop: 4 }}>
+      </chakra.p>
+      <chakra.p className="row" marginTop="4px">
         <Button onClick={() => setOpen(true)}>{say.readEdid()}</Button>
         {device.edid && <Button onClick={() => onEdid(without)}>{say.removeEdid()}</Button>}
-      </p>
+      </chakra.p>
       {open && (
         <EdidSheet
           name={device.name}
@@ -62,9 +62,9 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
   return (
     <Sheet title={say.edidWith({ name })} onClose={onClose}>
       <p className="quiet">{say.chooseSavedEdidFile()}</p>
-      <p style={{ marginTop: 8 }}>
+      <chakra.p marginTop="8px">
         <Button onClick={() => chooser.current?.click()}>{say.chooseFile()}</Button>
-      </p>
+      </chakra.p>
       <FileInput
         chooser={chooser}
         label={say.edidFile()}
@@ -106,12 +106,12 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
           </>
         )}
       </div>
-      <p className="row" style={{ marginTop: 12 }}>
+      <chakra.p className="row" marginTop="12px">
         <Button variant="solid" disabled={!read?.ok} onClick={() => read?.ok && onKeep(read.hex)}>
           {common.save()}
         </Button>
         <Button onClick={onClose}>{common.cancel()}</Button>
-      </p>
+      </chakra.p>
     </Sheet>
   );
 }

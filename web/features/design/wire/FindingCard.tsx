@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import {
   addTasks,
@@ -52,12 +52,12 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
       <h2 className={finding.severity}>
         <StateMark state={finding.severity} /> {finding.asks ? say.toCheck() : SEVERITY[finding.severity]}
       </h2>
-      <p style={{ marginTop: 6 }}>{textOf(finding.asks ?? finding.says)}</p>
+      <chakra.p marginTop="6px">{textOf(finding.asks ?? finding.says)}</chakra.p>
       {finding.asks && (
         <>
-          <p className="quiet" style={{ marginTop: 8 }}>
+          <chakra.p className="quiet" marginTop="8px">
             {say.ifSo({ says: textOf(finding.says) })}
-          </p>
+          </chakra.p>
           {question && (
             <div className="answers">
               {question.answers.map((given) => (
@@ -72,7 +72,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
       )}
       {question && <WhereToLook rig={rig} question={question} />}
       {finding.dismissed && (
-        <p style={{ marginTop: 8 }}>
+        <chakra.p marginTop="8px">
           {say.ignoredSince({ at: formatDate(finding.dismissed.at), reason: finding.dismissed.reason })}{' '}
           <Button
             onClick={() =>
@@ -81,7 +81,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
           >
             {say.stopIgnoring()}
           </Button>
-        </p>
+        </chakra.p>
       )}
       {finding.why.length > 0 && (
         <>
@@ -104,7 +104,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
       {tried === null && <p className="small quiet">{say.lookingForFixes()}</p>}
       {fixes.length > 0 && <h2>{common.fixes()}</h2>}
       {fixes.map((fix, i) => (
-        <div key={textOf(fix.label)} style={{ marginTop: 10 }}>
+        <chakra.div key={textOf(fix.label)} marginTop="10px">
           <p>{textOf(fix.label)}</p>
           <p className="small quiet">
             {fix.gone > 0 ? say.fewerIssues({ finding: fix.gone }) : say.doesntClearIssueBut()}
@@ -112,14 +112,14 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
               ? say.noNewIssues()
               : say.thenIssues({ join: fix.come.map((f) => textOf(f.says)).join(' ') })}
           </p>
-          <p className="row" style={{ marginTop: 4 }}>
+          <chakra.p className="row" marginTop="4px">
             <TwoVerbs
               of={textOf(fix.label)}
               isKeyed={i === 0 && asDrawn === undefined}
               onVerb={(verb) => carryOut(fix, verb)}
             />
-          </p>
-        </div>
+          </chakra.p>
+        </chakra.div>
       ))}
       {!finding.dismissed && (
         <IgnoreIssue
@@ -153,8 +153,8 @@ function IgnoreIssue({ onIgnore }: { onIgnore: (reason: string) => void }) {
         if (reason.trim() !== '') onIgnore(reason.trim());
       }}
     >
-      <h2 style={{ marginTop: 24 }}>{say.ignoreThisIssue()}</h2>
-      <p className="row" style={{ marginTop: 6 }}>
+      <chakra.h2 marginTop="24px">{say.ignoreThisIssue()}</chakra.h2>
+      <chakra.p className="row" marginTop="6px">
         <Input
           aria-label={say.reasonForIgnoringIt()}
           placeholder={say.reasonForIgnoringIt()}
@@ -165,7 +165,7 @@ function IgnoreIssue({ onIgnore }: { onIgnore: (reason: string) => void }) {
         <Button type="submit" disabled={reason.trim() === ''}>
           {common.ignore()}
         </Button>
-      </p>
+      </chakra.p>
     </form>
   );
 }

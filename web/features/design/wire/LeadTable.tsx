@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { memo, useEffect, useState } from 'react';
 import { leadIsSo, type Rig } from '#core/model/rig/index.ts';
 import { formatNumber, SourceLetter, StateMark, Table, useMore, useSteady } from '#web/shared/parts/index.ts';
@@ -31,7 +31,7 @@ export function LeadTable({ rig, rows, chosen }: Props) {
           aria-label={say.searchCables()}
           placeholder={common.search()}
           width="180px"
-          style={{ marginTop: 14 }}
+          marginTop="14px"
           value={search}
           onChange={(e) => setSearch(e.target.value)}
         />
@@ -61,14 +61,14 @@ export function LeadTable({ rig, rows, chosen }: Props) {
       {shown.length === 0 && (
         <p className="quiet">{rows.length === 0 ? say.noCablesYetPress() : say.noCableMatches()}</p>
       )}
-      <p className="small quiet" style={{ marginTop: 6 }}>
+      <chakra.p className="small quiet" marginTop="6px">
         {say.billOfCables({
           rows: rows.length,
           parts: bill.parts,
           low: formatNumber(bill.low),
           high: formatNumber(bill.high),
         })}
-      </p>
+      </chakra.p>
     </>
   );
 }
@@ -97,11 +97,11 @@ const LeadLine = memo(function LeadLine({ sources, row, chosen, onSeen }: LinePr
         <div className="small quiet">{to.port.name}</div>
       </td>
       <td>
-        <span className="row" style={{ gap: 3 }}>
+        <chakra.span className="row" gap="3px">
           {row.sourceIds.map((id) => (
             <SourceLetter key={id} source={sources.find((s) => s.id === id)!} />
           ))}
-        </span>
+        </chakra.span>
       </td>
       <td className={row.chain === null ? 'stop' : ''}>{sayParts(row)}</td>
       <td className="number">

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addDevices } from '#core/routing/wiring/index.ts';
@@ -47,15 +47,17 @@ export function ManyDialog({ rig, onClose }: { rig: Rig; onClose: () => void }) 
                 <tr key={id}>
                   <td>{name}</td>
                   <td className="number">
-                    <span className="row" style={{ justifyContent: 'flex-end' }}>
+                    <chakra.span className="row" justifyContent="flex-end">
                       <Button aria-label={say.oneFewer({ name })} onClick={() => change(id, -1)}>
                         −
                       </Button>
-                      <span style={{ minWidth: 20, textAlign: 'center' }}>{n}</span>
+                      <chakra.span minWidth="20px" textAlign="center">
+                        {n}
+                      </chakra.span>
                       <Button aria-label={say.oneMore({ name })} onClick={() => change(id, 1)}>
                         +
                       </Button>
-                    </span>
+                    </chakra.span>
                   </td>
                 </tr>
               );
@@ -63,11 +65,11 @@ export function ManyDialog({ rig, onClose }: { rig: Rig; onClose: () => void }) 
           </tbody>
         </Table>
       )}
-      <p style={{ marginTop: 12 }}>
+      <chakra.p marginTop="12px">
         <Button variant="solid" disabled={total === 0} onClick={add}>
           {rich(say.addDeviceCtrlEnter, { boxes: total })}
         </Button>
-      </p>
+      </chakra.p>
     </Sheet>
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addNamed, boxesNamed, type NamedBox } from '#core/routing/wiring/index.ts';
@@ -44,11 +44,11 @@ export function NamedDialog({ rig, onClose }: { rig: Rig; onClose: () => void })
       {found.at === 'unnamed' && (
         <>
           <p>{say.browsersListDeviceNames()}</p>
-          <p style={{ marginTop: 10 }}>
+          <chakra.p marginTop="10px">
             <Button variant="solid" onClick={() => void look(true).then(setFound)}>
               {say.listMyDevices()}
             </Button>
-          </p>
+          </chakra.p>
         </>
       )}
       {found.at === 'there' && found.boxes.length === 0 && <p>{say.onlyWhatIsBuilt()}</p>}
@@ -105,11 +105,11 @@ function NamedList({ rig, boxes, onAdd }: ListProps) {
           ))}
         </tbody>
       </Table>
-      <p style={{ marginTop: 12 }}>
+      <chakra.p marginTop="12px">
         <Button variant="solid" disabled={chosen.length === 0} onClick={() => onAdd(chosen)}>
           {say.addDeviceWith({ boxes: chosen.length })}
         </Button>
-      </p>
+      </chakra.p>
     </>
   );
 }

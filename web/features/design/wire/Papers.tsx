@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { memo, useMemo, useRef, useState } from 'react';
 import { LARGEST_RIG_BYTES } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -84,7 +84,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
     <>
       <div className="spread">
         <h2>{say.shoppingList()}</h2>
-        <span className="row no-print" style={{ marginTop: 14 }}>
+        <chakra.span className="row no-print" marginTop="14px">
           <Button onClick={() => saveAs(`${rig.name}, leads.csv`, leadsToCsv(rig), 'text/csv')}>
             {say.cablesAsCsv()}
           </Button>
@@ -111,7 +111,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
             {common.print()}
           </Button>
           <Button onClick={() => put(save)}>{say.saveAsSvg()}</Button>
-        </span>
+        </chakra.span>
       </div>
       <FileInput
         chooser={chooser}
@@ -120,7 +120,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
         onFile={(file) => void importCsv(file)}
       />
       <div aria-live="polite">
-        {says && <p style={{ margin: '6px 0' }}>{says}</p>}
+        {says && <chakra.p margin="6px 0">{says}</chakra.p>}
         {rows.length > 0 && (
           <ul>
             {rows.map((row) => (

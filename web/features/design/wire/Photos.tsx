@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Device, Photo } from '#core/model/rig/index.ts';
 import { FileInput, formatDate, PhotoRow, Sheet } from '#web/shared/parts/index.ts';
@@ -40,11 +40,11 @@ export function Photos({ device, onPhotos }: Props) {
     <>
       <h2>{say.photos()}</h2>
       <PhotoRow photos={photos} urlOf={photoUrl} onOpen={setOpen} />
-      <p style={{ marginTop: 6 }}>
+      <chakra.p marginTop="6px">
         <Button disabled={photos.length >= MOST} onClick={() => chooser.current?.click()}>
           {say.addPhoto()}
         </Button>
-      </p>
+      </chakra.p>
       <p className="small quiet">{say.storedOnThisComputer()}</p>
       <FileInput
         chooser={chooser}
@@ -56,7 +56,7 @@ export function Photos({ device, onPhotos }: Props) {
       {open && (
         <Sheet title={`${open.name}, ${formatDate(open.at)}`} onClose={() => setOpen(null)}>
           <img src={photoUrl(open.sha256)} alt={`${device.name}: ${open.name}`} style={{ maxWidth: '100%' }} />
-          <p style={{ marginTop: 10 }}>
+          <chakra.p marginTop="10px">
             <Button
               onClick={() => {
                 setOpen(null);
@@ -68,7 +68,7 @@ export function Photos({ device, onPhotos }: Props) {
             >
               {common.remove()}
             </Button>
-          </p>
+          </chakra.p>
         </Sheet>
       )}
     </>

@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import { addTasks, type Edit, findTypes, markDone, type PortRef, type Rig } from '#core/model/rig/index.ts';
@@ -141,12 +141,12 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
           : say.connectTo({ socket: nameOf(rig, offer.socket), offer: sayOffer(rig, offer) })}
       </p>
       {pulled.length > 0 && (
-        <p className="fix" style={{ marginTop: 8 }}>
+        <chakra.p className="fix" marginTop="8px">
           {say.unplugsCables({ pulled: sayPulled(rig, pulled) })}
-        </p>
+        </chakra.p>
       )}
       {medium !== 'software' && (
-        <p className="row" style={{ marginTop: 10 }}>
+        <chakra.p className="row" marginTop="10px">
           <Input
             aria-label={say.lengthM()}
             width="80px"
@@ -166,28 +166,28 @@ function Plugging({ rig, findings, start, offer, onClose }: PluggingProps) {
               })}
             </span>
           )}
-        </p>
+        </chakra.p>
       )}
       {effect && effect.come.length > 0 && <h2>{say.effect()}</h2>}
       {effect?.come.map((f) => (
-        <p key={f.id} style={{ marginTop: 4 }}>
+        <chakra.p key={f.id} marginTop="4px">
           <StateMark state={f.severity} /> {textOf(f.says)}
-        </p>
+        </chakra.p>
       ))}
       {effect && effect.go.length > 0 && (
-        <p className="good" style={{ marginTop: 8 }}>
+        <chakra.p className="good" marginTop="8px">
           {say.clearsIssues({ finding: effect.go.length })}
-        </p>
+        </chakra.p>
       )}
       {effect && effect.come.length + effect.go.length === 0 && (
-        <p className="quiet" style={{ marginTop: 8 }}>
+        <chakra.p className="quiet" marginTop="8px">
           {say.noChangeInIssues()}
-        </p>
+        </chakra.p>
       )}
-      <p className="row" style={{ marginTop: 14 }}>
+      <chakra.p className="row" marginTop="14px">
         <TwoVerbs isForm disabled={!valid} autoFocus={medium === 'software'} onVerb={plug} />
         <Button onClick={onClose}>{common.cancel()}</Button>
-      </p>
+      </chakra.p>
     </form>
   );
 }

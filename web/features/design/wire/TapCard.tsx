@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
 import { endName, findDevice, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
 import type { Figure } from '#core/model/units/index.ts';
@@ -36,7 +36,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
         <Term id="tap">{say.tapPoint()}</Term>: {deviceName(rig, tap.deviceId)}, {endName(plain, findTypes(plain), tap)}
       </h2>
       {sounds.length + pictures.length === 0 ? (
-        <p style={{ marginTop: 8 }}>{say.noSignalHere()}</p>
+        <chakra.p marginTop="8px">{say.noSignalHere()}</chakra.p>
       ) : (
         <Table tight marginTop="6px">
           <thead>
@@ -72,21 +72,21 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
         </Table>
       )}
       {noise && (
-        <p className="quiet" style={{ marginTop: 6 }}>
+        <chakra.p className="quiet" marginTop="6px">
           <Term id="noise-floor">{say.noiseFloor()}</Term> {formatNumber(noise.db)} {SCALE_UNITS[noise.scale]}
           {sounds[0] && say.belowLoudest({ db: formatNumber(sounds[0].arrival.levelDb - noise.db) })}
-        </p>
+        </chakra.p>
       )}
       {sounds.length > 0 && <p className="quiet small">{say.typicalFiguresWhereNo()}</p>}
       {here.length > 0 && <h2>{say.onThisDevice()}</h2>}
       {here.map(({ finding, number }) => (
-        <p key={finding.id} style={{ marginTop: 6 }}>
+        <chakra.p key={finding.id} marginTop="6px">
           <StateMark state={finding.dismissed ? 'none' : finding.severity} /> {number}{' '}
           <LineButton onClick={() => onFinding(finding)}>{textOf(finding.asks ?? finding.says)}</LineButton>
-        </p>
+        </chakra.p>
       ))}
       {device && <BoxFacts rig={plain} device={device} onGone={onClose} />}
-      <p className="row" style={{ marginTop: 16 }}>
+      <chakra.p className="row" marginTop="16px">
         <ListenButton
           rig={rig}
           spot={{ at: tap, name: `${deviceName(rig, tap.deviceId)}, ${endName(plain, findTypes(plain), tap)}` }}
@@ -94,7 +94,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
         />
         <Button onClick={() => navigate('../bench')}>{say.measureTake()}</Button>
         <Button onClick={onClose}>{rich(say.clearEsc, {})}</Button>
-      </p>
+      </chakra.p>
     </aside>
   );
 }

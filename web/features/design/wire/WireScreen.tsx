@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { findPort, findTypes, type PortRef, portAt, portKey, type Rig } from '#core/model/rig/index.ts';
@@ -122,7 +122,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
         )}
         {dialog === 'many' && <ManyDialog rig={rig} onClose={() => setDialog(null)} />}
         {dialog === 'named' && <NamedDialog rig={rig} onClose={() => setDialog(null)} />}
-        {rig.devices.length === 0 && <p style={{ marginTop: 12 }}>{rich(say.noDevicesYetPress, {})}</p>}
+        {rig.devices.length === 0 && <chakra.p marginTop="12px">{rich(say.noDevicesYetPress, {})}</chakra.p>}
         {rig.devices.length > 0 && (
           <LineMapView
             rig={scene.rig}
@@ -189,15 +189,15 @@ function FindingTable({ findings, chosen, onChoose }: TableProps) {
         <tbody>
           {shown.map(({ finding, number }) => (
             <tr key={finding.id} aria-selected={finding === chosen}>
-              <td className="number quiet" style={{ width: 26 }}>
+              <chakra.td className="number quiet" width="26px">
                 {number}
-              </td>
-              <td style={{ width: 26 }}>
+              </chakra.td>
+              <chakra.td width="26px">
                 <StateMark
                   state={finding.dismissed ? 'none' : finding.severity}
                   {...(finding.dismissed ? { title: say.ignoredMark() } : {})}
                 />
-              </td>
+              </chakra.td>
               <td>
                 <LineButton aria-pressed={finding === chosen} onClick={() => onChoose(finding)}>
                   {textOf(finding.asks ?? finding.says)}

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { catalogue, type DeviceType, findTypes, type Rig } from '#core/model/rig/index.ts';
 import { readGear } from '#core/rules/index.ts';
@@ -62,18 +62,18 @@ function Gear({ rig }: { rig: Rig }) {
   return (
     <main className="frame-page gear">
       <aside className="gear-list" aria-label={say.deviceTypes()}>
-        <p className="row" style={{ marginBottom: 8 }}>
+        <chakra.p className="row" marginBottom="8px">
           <Button onClick={() => chooser.current?.click()}>{say.importJson()}</Button>
           <Button
             onClick={() => setEditing(copyType(rig, sealedType(say.unknownDevice(), 1, 1), new Set(types.keys())))}
           >
             {say.addUnknownDevice()}
           </Button>
-        </p>
+        </chakra.p>
         <Pick label={say.searchDeviceTypes()} items={items} onPick={choose} />
-        <p className="small quiet" style={{ marginTop: 6 }}>
+        <chakra.p className="small quiet" marginTop="6px">
           {say.builtInYourOwn({ builtIn: catalogue.length, types: rig.types.length })}
-        </p>
+        </chakra.p>
         <FileInput
           chooser={chooser}
           label={say.deviceTypeFile()}
@@ -82,9 +82,9 @@ function Gear({ rig }: { rig: Rig }) {
         />
         <div aria-live="polite">
           {notice && (
-            <p style={{ marginTop: 8 }}>
+            <chakra.p marginTop="8px">
               <StateMark state={notice.state} /> {notice.says}
-            </p>
+            </chakra.p>
           )}
         </div>
       </aside>

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import type { DeviceType } from '#core/model/rig/index.ts';
@@ -16,7 +17,7 @@ export function InsideMap({ type }: { type: DeviceType }) {
   if (type.ports.length === 0) return <p className="quiet">{say.itHasNoSignal()}</p>;
   return (
     <>
-      <div className="map" style={{ overflow: 'auto', maxHeight: 420 }}>
+      <chakra.div className="map" overflow="auto" maxHeight="420px">
         <svg
           width={drawing.widthPx + 24}
           height={drawing.heightPx + 24}
@@ -64,7 +65,7 @@ export function InsideMap({ type }: { type: DeviceType }) {
             })}
           </g>
         </svg>
-      </div>
+      </chakra.div>
       {ways.length > 0 && (
         <Table tight aria-label={say.pathsInside()} marginTop="8px">
           <thead>

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import type { DeviceType, PortSpec } from '#core/model/rig/index.ts';
 import { saveAs, Table } from '#web/shared/parts/index.ts';
@@ -37,7 +37,7 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
           )}
         </span>
       </div>
-      <p style={{ marginTop: 4 }}>{type.summary}</p>
+      <chakra.p marginTop="4px">{type.summary}</chakra.p>
       <p className="quiet">
         {own ? say.yourOwnWord() : say.builtIn()}, {type.family}
         {priceEur && say.toEurosTypical({ n0: priceEur[0], n1: priceEur[1] })}
@@ -45,9 +45,9 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
         {needs && needs.length > 0 && say.needs({ join: needs.join(', ') })}
       </p>
       {type.exclusive?.map((e) => (
-        <p key={e.says} className="quiet" style={{ marginTop: 4 }}>
+        <chakra.p key={e.says} className="quiet" marginTop="4px">
           {e.says}
-        </p>
+        </chakra.p>
       ))}
       <h2>{say.sockets()}</h2>
       <Table tight aria-label={say.sockets()}>

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { BackupReady, Copies, Problem, Restored } from '#api/index.ts';
 import { FileInput, formatBytes, Sheet, StateMark } from '#web/shared/parts/index.ts';
@@ -114,9 +114,9 @@ export function Backup() {
   };
   const latest = copies?.copies[0];
   return (
-    <section aria-label={say.backup()} style={{ marginTop: 30 }}>
+    <chakra.section aria-label={say.backup()} marginTop="30px">
       <div className="spread">
-        <h2 style={{ margin: 0 }}>{say.backup()}</h2>
+        <chakra.h2 margin="0">{say.backup()}</chakra.h2>
         <span className="row">
           <Button disabled={busy !== null} onClick={() => void backUp()}>
             {say.backUpEverything()}
@@ -200,6 +200,6 @@ export function Backup() {
           </p>
         </Sheet>
       )}
-    </section>
+    </chakra.section>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
@@ -56,37 +56,37 @@ export function RigsScreen() {
         <div className="page">
           <section className="doors" aria-label={rigs.whereToBegin()}>
             <div className="door">
-              <h2 style={{ marginTop: 0 }}>{rigs.measureFile()}</h2>
+              <chakra.h2 marginTop="0">{rigs.measureFile()}</chakra.h2>
               <p className="quiet">{rigs.measureFileSays()}</p>
-              <p style={{ marginTop: 12 }}>
+              <chakra.p marginTop="12px">
                 <Button variant="solid" onClick={() => navigate('/bench')}>
                   {rich(rigs.openMeasure, {})}
                 </Button>
-              </p>
+              </chakra.p>
             </div>
             <div className="door">
-              <h2 style={{ marginTop: 0 }}>{rigs.mySetup()}</h2>
+              <chakra.h2 marginTop="0">{rigs.mySetup()}</chakra.h2>
               <p className="quiet">{rigs.mySetupSays()}</p>
-              <p className="row" style={{ marginTop: 12 }}>
+              <chakra.p className="row" marginTop="12px">
                 <Button variant="solid" onClick={() => navigate('/new')}>
                   {rich(rigs.whatsOnMyDesk, {})}
                 </Button>
                 <Button onClick={() => navigate('/new?template')}>{rich(rigs.template, {})}</Button>
                 <Button onClick={() => void beginDesk()}>{rich(rigs.startEmpty, {})}</Button>
-              </p>
+              </chakra.p>
             </div>
             {demo && (
               <div className="door">
-                <h2 style={{ marginTop: 0 }}>{rigs.tryDemo()}</h2>
+                <chakra.h2 marginTop="0">{rigs.tryDemo()}</chakra.h2>
                 <p className="quiet">{rigs.tryDemoSays()}</p>
-                <p style={{ marginTop: 12 }}>
+                <chakra.p marginTop="12px">
                   <Button onClick={() => navigate(`/rigs/${demo.id}/sync`)}>{rigs.openDemo()}</Button>
-                </p>
+                </chakra.p>
               </div>
             )}
           </section>
-          <div className="spread" style={{ marginTop: 26 }}>
-            <h2 style={{ margin: 0 }}>{rigs.yourRigs()}</h2>
+          <chakra.div className="spread" marginTop="26px">
+            <chakra.h2 margin="0">{rigs.yourRigs()}</chakra.h2>
             <span className="row">
               {(kept.data?.length ?? 0) > 5 && (
                 <Input
@@ -99,7 +99,7 @@ export function RigsScreen() {
               )}
               <Button onClick={() => chooser.current?.click()}>{rich(rigs.import, {})}</Button>
             </span>
-          </div>
+          </chakra.div>
           <FileInput
             chooser={chooser}
             label={rigs.rigFile()}
@@ -114,13 +114,13 @@ export function RigsScreen() {
           )}
           <div aria-live="polite">
             {notice && (
-              <p className="row" style={{ margin: '8px 0' }}>
+              <chakra.p className="row" margin="8px 0">
                 <StateMark state={notice.state} /> {notice.says}
                 {removed && <Button onClick={() => void undoRemove()}>{common.undo()}</Button>}
                 <Button variant="plain" onClick={dismiss}>
                   {common.close()}
                 </Button>
-              </p>
+              </chakra.p>
             )}
           </div>
           {kept.isLoading && <p className="quiet">{rigs.loading()}</p>}
@@ -169,7 +169,7 @@ export function RigsScreen() {
                     </td>
                     <td className="quiet">{formatDate(rig.updatedAt)}</td>
                     <td className="number">
-                      <span className="row" style={{ justifyContent: 'flex-end' }}>
+                      <chakra.span className="row" justifyContent="flex-end">
                         {rig.state === 'unreadable' ? (
                           <>
                             <Button asChild>
@@ -188,7 +188,7 @@ export function RigsScreen() {
                           </>
                         )}
                         <Button onClick={() => void remove(rig)}>{common.delete()}</Button>
-                      </span>
+                      </chakra.span>
                     </td>
                   </tr>
                 ))}

@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { lastGood, type Session, seriesOf } from '#core/live/run/index.ts';
@@ -104,9 +104,9 @@ function Log({ rig }: { rig: Rig }) {
             </ol>
           </section>
         )}
-        <form
+        <chakra.form
           className="row no-print"
-          style={{ marginTop: 14 }}
+          marginTop="14px"
           onSubmit={(e) => {
             e.preventDefault();
             dispatch(recordEvent({ kind: 'note', says: note.trim() }));
@@ -124,7 +124,7 @@ function Log({ rig }: { rig: Rig }) {
           <Button type="submit" disabled={note.trim() === ''}>
             {say.saveNote()}
           </Button>
-        </form>
+        </chakra.form>
       </div>
     </main>
   );

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { type Budget, budgetsOf, type Gauge, type Session } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -104,7 +105,7 @@ function Told({ gauge, of }: { gauge: Gauge; of: string }) {
   const { key, unit, told, usual, min, max } = gauge;
   const label = textOf(gauge.label);
   return (
-    <div className="row small" style={{ justifyContent: 'space-between' }}>
+    <chakra.div className="row small" justifyContent="space-between">
       <span>{label}</span>
       <span>
         <NumberInput
@@ -120,6 +121,6 @@ function Told({ gauge, of }: { gauge: Gauge; of: string }) {
           {told === null ? (usual === null ? say.notEntered() : common.typical()) : say.entered()}
         </span>
       </span>
-    </div>
+    </chakra.div>
   );
 }

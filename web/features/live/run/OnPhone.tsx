@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useCallback, useEffect, useState } from 'react';
 import { encode } from 'uqr';
 import { DoorState } from '#api/index.ts';
@@ -38,7 +38,7 @@ export function OnPhone() {
           {say.phoneAccessIsOff()} <code>npm run demo -- --lan</code> {say.onPhoneWhy()}
         </p>
       ) : (
-        <div className="row" style={{ alignItems: 'flex-start', gap: 24 }}>
+        <chakra.div className="row" alignItems="flex-start" gap="24px">
           <Qr text={`${door.urls[0]}#${door.code}`} />
           <div>
             <p>
@@ -64,7 +64,7 @@ export function OnPhone() {
               </Details>
             )}
           </div>
-        </div>
+        </chakra.div>
       )}
     </section>
   );

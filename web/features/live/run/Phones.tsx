@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import type { DoorState } from '#api/index.ts';
 import { formatDate } from '#web/shared/parts/index.ts';
 import { common, run as say } from '#words/index.ts';
@@ -8,7 +8,7 @@ export function Phones({ phones, onRemove }: { phones: DoorState['phones']; onRe
   if (phones.length === 0) return null;
   return (
     <>
-      <h3 style={{ marginTop: 14 }}>{say.pairedPhones()}</h3>
+      <chakra.h3 marginTop="14px">{say.pairedPhones()}</chakra.h3>
       <ul className="plain" aria-label={say.pairedPhones()}>
         {phones.map(({ id, device, address, pairedAt, seenAt }) => (
           <li key={id} className="row">

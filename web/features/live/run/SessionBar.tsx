@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { figuresSince, type Session } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -62,7 +62,7 @@ function Ending({ rig, session, onClose }: { rig: Rig; session: Session; onClose
         value={says}
         onChange={(e) => setSays(e.target.value)}
       />
-      <p className="row" style={{ marginTop: 12 }}>
+      <chakra.p className="row" marginTop="12px">
         <Button variant="solid" onClick={() => end(true)}>
           {say.endItWentWell()}
         </Button>
@@ -70,7 +70,7 @@ function Ending({ rig, session, onClose }: { rig: Rig; session: Session; onClose
         <Button variant="plain" onClick={onClose}>
           {say.notFinishedYet()}
         </Button>
-      </p>
+      </chakra.p>
     </Sheet>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { dropTask, findDevice, findTypes, markDone, type Photo, type Rig, tickTask } from '#core/model/rig/index.ts';
@@ -144,9 +144,9 @@ function ItemRow({ rig, item, chosen, onChoose }: RowProps) {
   const decides = question?.decides ?? 0;
   return (
     <tr aria-selected={chosen}>
-      <td style={{ width: 26 }} className="quiet">
+      <chakra.td width="26px" className="quiet">
         {question ? '?' : <StateMark state="watch" title={common.toDo()} />}
-      </td>
+      </chakra.td>
       <td>
         <LineButton aria-pressed={chosen} onClick={onChoose}>
           {sayItem(rig, item)}
@@ -172,9 +172,9 @@ function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengt
   const typed = lengthMOf(text);
   const valid = typed >= 0 && typed <= 1000;
   return (
-    <form
+    <chakra.form
       className="row"
-      style={{ marginTop: 8 }}
+      marginTop="8px"
       onSubmit={(e) => {
         e.preventDefault();
         if (valid) onLength(typed);
@@ -192,7 +192,7 @@ function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengt
       <Button type="submit" disabled={!valid}>
         {say.setLength()}
       </Button>
-    </form>
+    </chakra.form>
   );
 }
 
@@ -212,7 +212,7 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
   return (
     <aside className="card" aria-label={question ? say.toCheck() : say.toDo()}>
       <h2>{deviceName(rig, deviceId)}</h2>
-      <p style={{ marginTop: 6 }}>{sayItem(rig, item)}</p>
+      <chakra.p marginTop="6px">{sayItem(rig, item)}</chakra.p>
       {question && (
         <div className="answers">
           {question.answers.map((answer, i) => (
@@ -238,12 +238,12 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
         />
       )}
       {task && (
-        <p className="row" style={{ marginTop: 10 }}>
+        <chakra.p className="row" marginTop="10px">
           <Button variant="solid" onClick={() => onTick(true)}>
             {rich(say.doneD, {})}
           </Button>
           <Button onClick={() => onTick(false)}>{rich(say.cancelThisTaskN, {})}</Button>
-        </p>
+        </chakra.p>
       )}
       {type && <BoxFace type={type} portId={portId} settingId={settingId} />}
       <PhotoRow photos={device?.photos ?? []} urlOf={photoUrl} onOpen={setLarge} />
@@ -263,13 +263,13 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
         </>
       )}
       {question && (question.decides ?? 0) > 0 && (
-        <p className="quiet" style={{ marginTop: 10 }}>
+        <chakra.p className="quiet" marginTop="10px">
           {say.differentAnswerWouldChange({ pair: question.decides! })}
-        </p>
+        </chakra.p>
       )}
-      <p className="small quiet" style={{ marginTop: 12 }}>
+      <chakra.p className="small quiet" marginTop="12px">
         {say.turnVolumesDownBefore()}
-      </p>
+      </chakra.p>
     </aside>
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { BlindTrial } from '#api/index.ts';
@@ -120,7 +120,7 @@ function Begin({ onBegin }: { onBegin: (rounds: number) => void }) {
   useKey('p', say.startTrial(), () => onBegin(rounds));
   return (
     <>
-      <p className="row" style={{ marginTop: 10 }}>
+      <chakra.p className="row" marginTop="10px">
         <label htmlFor="rounds">{say.rounds()}</label>
         <NumberInput
           id="rounds"
@@ -133,7 +133,7 @@ function Begin({ onBegin }: { onBegin: (rounds: number) => void }) {
         <Button variant="solid" onClick={() => onBegin(rounds)}>
           {rich(say.startP, {})}
         </Button>
-      </p>
+      </chakra.p>
       <p>{sayRounds(rounds, neededOf(rounds))}</p>
       <p className="quiet">{say.toDetectDifferenceYou({ clear: clear ?? '?', faint: faint ?? '?' })}</p>
     </>
@@ -175,7 +175,7 @@ function Rounds({ pair, trial, onAnswer, onAgain }: RoundsProps) {
     <>
       <h2>{say.roundWhichTwoIs({ n1: result.answered + 1, rounds: result.rounds })}</h2>
       <SwitchBar sounds={sounds} says={say.listenAsOftenAs()} round={result.answered} />
-      <p className="row" style={{ marginTop: 14 }}>
+      <chakra.p className="row" marginTop="14px">
         <Button variant="solid" onClick={() => onAnswer('a')}>
           {rich(say.xIsKeyed, {})}
         </Button>
@@ -183,7 +183,7 @@ function Rounds({ pair, trial, onAnswer, onAgain }: RoundsProps) {
           {rich(say.xIsBB, {})}
         </Button>
         <span className="quiet">{say.youllSeeYourScore()}</span>
-      </p>
+      </chakra.p>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type Joined, stretchOfJoined } from '#core/audio/measure/index.ts';
@@ -107,9 +107,9 @@ function Group({
     <section aria-label={say.with({ first })}>
       <div className="spread">
         <h2>{say.takeOneSession({ take: group.takes.length })}</h2>
-        <span className="row" style={{ marginTop: 16 }}>
+        <chakra.span className="row" marginTop="16px">
           <SlipExports list={list} />
-        </span>
+        </chakra.span>
       </div>
       <div ref={ref}>
         <TimelineChart
@@ -183,8 +183,8 @@ function Alone({ groups, names }: { groups: readonly Joined[]; names: readonly s
   const alone = groups.filter((g) => g.takes.length === 1).map((g) => names[g.takes[0]!.index]!);
   if (alone.length === 0) return null;
   return (
-    <p className="watch" style={{ marginTop: 12 }}>
+    <chakra.p className="watch" marginTop="12px">
       <StateMark state="watch" /> {say.nothingInCommonWith({ join: alone.join(', ') })}
-    </p>
+    </chakra.p>
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type MeasurementStatus, type StandingFigure, standingsOf } from '#core/desk-tests/reconcile/index.ts';
@@ -100,7 +100,7 @@ function Row({ rigId, scene, standing, isOpen, onOpen }: RowProps) {
     );
   return (
     <>
-      <tr style={{ verticalAlign: 'top' }}>
+      <chakra.tr verticalAlign="top">
         <th scope="row">
           {textOf(speaksOf)}
           {idle && <p className="small quiet">{say.itChangesNothing({ idle: textOf(idle) })}</p>}
@@ -124,7 +124,7 @@ function Row({ rigId, scene, standing, isOpen, onOpen }: RowProps) {
           <span className="quiet">{formatDate(m.takenAt)}</span>
         </td>
         <td>
-          <span className="row" style={{ flexWrap: 'nowrap' }}>
+          <chakra.span className="row" flexWrap="nowrap">
             <Button
               size="xs"
               aria-expanded={isOpen}
@@ -136,9 +136,9 @@ function Row({ rigId, scene, standing, isOpen, onOpen }: RowProps) {
             <Button size="xs" aria-label={say.remove({ speaksOf: textOf(speaksOf) })} onClick={drop}>
               {common.remove()}
             </Button>
-          </span>
+          </chakra.span>
         </td>
-      </tr>
+      </chakra.tr>
       {isOpen && (
         <tr>
           <td colSpan={5}>

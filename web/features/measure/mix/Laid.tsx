@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { NEARER_LU } from '#core/audio/mix/index.ts';
 import { DistanceChart, type DistanceTrack, useWidth } from '#web/shared/charts/index.ts';
@@ -67,7 +67,7 @@ export function Laid({ sound, setup, change, forget, balancing, seconds, hues, l
         sounds={sounds}
         says={say.toSMatchedIn({ fromS: formatNumber(stretch.fromS), toS: formatNumber(stretch.toS) })}
       />
-      <div className="spread" style={{ marginTop: 10 }}>
+      <chakra.div className="spread" marginTop="10px">
         <span className="row">
           <Choice
             label={say.totalLoudness()}
@@ -113,7 +113,7 @@ export function Laid({ sound, setup, change, forget, balancing, seconds, hues, l
           )}
           <Button onClick={forget}>{common.reset()}</Button>
         </span>
-      </div>
+      </chakra.div>
       <TrackTable
         setup={setup}
         hues={hues}

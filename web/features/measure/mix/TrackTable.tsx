@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { NEARER_LU, type Part } from '#core/audio/mix/index.ts';
 import { Choice, formatClock, formatNumber, formatSigned, NumberInput, rich, Table } from '#web/shared/parts/index.ts';
 import { mix as say } from '#words/index.ts';
@@ -47,13 +47,13 @@ export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, o
           return (
             <tr key={`${track.take} ${track.channels.join(' ')}`}>
               <td>
-                <span className="row" style={{ flexWrap: 'nowrap' }}>
+                <chakra.span className="row" flexWrap="nowrap">
                   <span className="letter" style={{ background: hues[i] }}>
                     {letters[i]}
                   </span>
                   {track.name}
                   <Joint setup={setup} index={i} onJoin={onJoin} />
-                </span>
+                </chakra.span>
               </td>
               <td>
                 <Choice
@@ -148,7 +148,7 @@ function Near({
   const near = (after?.[index]?.places ?? []).filter((p) => p.underLu < wantedLu - NEARER_LU);
   if (rides.length + near.length === 0) return <span className="quiet small">{say.nowhere()}</span>;
   return (
-    <span className="row small" style={{ flexWrap: 'wrap' }}>
+    <chakra.span className="row small" flexWrap="wrap">
       {rides.map((r) => (
         <Button key={r.fromS} variant="plain" onClick={() => onHear((r.fromS + r.toS) / 2)}>
           {say.turnedDownDb({ fromS: formatClock(1000 * r.fromS), db: formatNumber(-r.db) })}
@@ -159,6 +159,6 @@ function Near({
           {say.luTooClose({ fromS: formatClock(1000 * p.fromS), underLu: formatSigned(wantedLu - p.underLu) })}
         </Button>
       ))}
-    </span>
+    </chakra.span>
   );
 }

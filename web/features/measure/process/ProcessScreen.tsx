@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { responseDb, staticGainDb, type Treatment, treatmentSections } from '#core/audio/process/index.ts';
@@ -151,10 +151,10 @@ function Tried({ sound, takeIds, stretch, bench, rig }: TriedProps) {
       <SwitchBar sounds={sounds} says={say.matchedInLoudnessSwitched()} />
       <div className="spread">
         <h2>{say.processingChain()}</h2>
-        <span className="row" style={{ marginTop: 14 }}>
+        <chakra.span className="row" marginTop="14px">
           <Button onClick={begin}>{rich(say.startFromTakeP, {})}</Button>
           <Button onClick={blind}>{rich(say.compareBlindX, {})}</Button>
-        </span>
+        </chakra.span>
       </div>
       <div className="two-columns">
         <div>

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { Treatment } from '#core/audio/process/index.ts';
 import { Check, NumberInput, Term } from '#web/shared/parts/index.ts';
 import { process as say } from '#words/index.ts';
@@ -18,7 +19,7 @@ export function StepList({ treatment, onStep, onField, onMakeup }: Props) {
         <li key={step.id}>
           <Step step={step} treatment={treatment} onStep={onStep} onField={onField} />
           {step.id === 'compressor' && (
-            <p className="row" style={{ marginLeft: 132 }}>
+            <chakra.p className="row" marginLeft="132px">
               {say.makeUpGain()}
               <NumberInput
                 label={say.makeUpGainDb()}
@@ -28,7 +29,7 @@ export function StepList({ treatment, onStep, onField, onMakeup }: Props) {
                 onValue={(db) => onMakeup(db ?? 0)}
               />
               {say.db()}
-            </p>
+            </chakra.p>
           )}
         </li>
       ))}
@@ -39,17 +40,17 @@ export function StepList({ treatment, onStep, onField, onMakeup }: Props) {
 function Step({ step, treatment, onStep, onField }: Omit<Props, 'onMakeup'> & { step: StepWords }) {
   const values = treatment[step.id] as Readonly<Record<string, number>> | null;
   return (
-    <div className="row" style={{ flexWrap: 'wrap', minHeight: 38, columnGap: 7 }}>
-      <span className="row" style={{ width: 124 }}>
+    <chakra.div className="row" flexWrap="wrap" minHeight="38px" columnGap="7px">
+      <chakra.span className="row" width="124px">
         <Check label={step.name} checked={values !== null} onCheck={(on) => onStep(step.id, on)} />
         <Term id={TERM_OF[step.id]}>{step.name}</Term>
-      </span>
+      </chakra.span>
       {values === null ? (
         <span className="quiet">{say.off()}</span>
       ) : (
-        <span className="row" style={{ flexWrap: 'wrap', columnGap: 7 }}>
+        <chakra.span className="row" flexWrap="wrap" columnGap="7px">
           {step.fields.map((f) => (
-            <span key={f.key} className="row" style={{ gap: 4 }}>
+            <chakra.span key={f.key} className="row" gap="4px">
               {f.before}
               <NumberInput
                 label={`${step.name}, ${f.label}${f.unit ? `, ${f.unit}` : ''}`}
@@ -60,11 +61,11 @@ function Step({ step, treatment, onStep, onField }: Omit<Props, 'onMakeup'> & { 
                 onValue={(v) => v !== undefined && onField(step.id, f.key, v)}
               />
               {f.unit}
-            </span>
+            </chakra.span>
           ))}
-        </span>
+        </chakra.span>
       )}
-    </div>
+    </chakra.div>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { summariseTrips, type Trip } from '#core/desk-tests/slates/index.ts';
 import { ratioFromDb } from '#core/model/units/index.ts';
@@ -69,7 +69,7 @@ export function RoundTripScreen() {
       <TakePage title={<Term id="round-trip">{say.roundTripLatency()}</Term>} bench="/bench">
         <p className="quiet">{say.playsChirpAndTimes()}</p>
         <p className="watch">{say.takeHeadphonesOffIf()}</p>
-        <div className="row" style={{ marginTop: 12 }}>
+        <chakra.div className="row" marginTop="12px">
           <Button variant="solid" onClick={() => (running ? stop() : void start(back))}>
             {running ? common.stop() : common.start()} <kbd>s</kbd>
           </Button>
@@ -94,7 +94,7 @@ export function RoundTripScreen() {
               [STAND_IN, say.simulatedLoopMs({ STAND_IN_MS })],
             ]}
           />
-        </div>
+        </chakra.div>
         {failed && <p className="fix">{failed}</p>}
         {running && (
           <p role="status" className="quiet">

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { SLATE_IDS, SLATE_RATES, type Slate } from '#core/desk-tests/slates/index.ts';
@@ -61,7 +61,7 @@ export function SlateScreen() {
         <div ref={stage} className="slate-stage" data-testid="slate">
           <SlateCanvas slate={slate} words={words} player={playing} />
         </div>
-        <div className="row" style={{ marginTop: 10 }}>
+        <chakra.div className="row" marginTop="10px">
           <Button variant="solid" onClick={toggle}>
             {playing ? common.stop() : common.start()} <kbd>s</kbd>
           </Button>
@@ -85,7 +85,7 @@ export function SlateScreen() {
             onChange={(id) => choose('id', id)}
             options={Array.from({ length: SLATE_IDS }, (_, id) => [String(id), say.number({ n1: id + 1 })])}
           />
-        </div>
+        </chakra.div>
         {failed && <p className="fix">{failed}</p>}
         <p className="quiet small">{say.itStartsSilentTurn()}</p>
         {playing && <Latency player={playing} />}
@@ -96,10 +96,10 @@ export function SlateScreen() {
           <li>{say.woodenSlateOrTwo()}</li>
           <li>{say.consoleThatPlaysNo()}</li>
         </ul>
-        <p className="row no-print" style={{ marginTop: 8 }}>
+        <chakra.p className="row no-print" marginTop="8px">
           <Button onClick={() => printSheets([clapSheet('a4')], 'a4', false)}>{say.printClapSheet()}</Button>
           <span className="quiet small">{say.boardToHoldIn()}</span>
-        </p>
+        </chakra.p>
       </TakePage>
     </TakeFrame>
   );

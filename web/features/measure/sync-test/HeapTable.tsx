@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -52,11 +52,11 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
     <section aria-label={say.batch()}>
       <div className="spread">
         <h2>{say.batch()}</h2>
-        <span className="row" style={{ marginTop: 16 }}>
+        <chakra.span className="row" marginTop="16px">
           <Button disabled={ready.length === 0} onClick={() => onTake(ready)}>
             {ready.length > 1 ? say.addAllToTest({ ready: ready.length }) : say.addToTest()}
           </Button>
-        </span>
+        </chakra.span>
       </div>
       <Table tight data-testid="heap">
         <thead>

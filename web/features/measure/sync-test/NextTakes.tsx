@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { csvOf } from '#core/base/text/index.ts';
 import type { NextTake, TestedPath } from '#core/desk-tests/sync-test/index.ts';
 import { findDevice, findSetting, findTypes, type Rig, sayValue, settingAt, settingOf } from '#core/model/rig/index.ts';
@@ -51,7 +51,7 @@ export function NextTakes({ rig, table, next }: Props) {
     <section aria-label={say.takesToRecordNext()}>
       <div className="spread">
         <h2>{say.takesToRecordNext()}</h2>
-        <span className="row" style={{ marginTop: 16 }}>
+        <chakra.span className="row" marginTop="16px">
           <Button onClick={list}>{say.downloadListCsv()}</Button>
           <Button
             onClick={() =>
@@ -69,7 +69,7 @@ export function NextTakes({ rig, table, next }: Props) {
           >
             {say.printClapSheet()}
           </Button>
-        </span>
+        </chakra.span>
       </div>
       <ol className="plain-list" data-testid="next-takes">
         {next.map((n, i) => (

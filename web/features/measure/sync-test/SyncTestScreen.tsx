@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useRef } from 'react';
 import { Link, useParams } from 'react-router';
 import { nextTakes, type TestedPath, testTable } from '#core/desk-tests/sync-test/index.ts';
@@ -73,7 +73,7 @@ function Paths({ rigId, rig, evaluation }: { rigId: string; rig: Rig; evaluation
         <p className="quiet">{say.vOffsetEveryPath({ tested: tested.length, table: table.length })}</p>
         <div className={`drop ${drop.over ? 'over' : ''}`}>
           <p>{say.dropAllYourSync()}</p>
-          <p className="row" style={{ marginTop: 8 }}>
+          <chakra.p className="row" marginTop="8px">
             <Button variant="solid" onClick={() => chooser.current?.click()}>
               {rich(say.chooseTakesO, {})}
             </Button>
@@ -82,7 +82,7 @@ function Paths({ rigId, rig, evaluation }: { rigId: string; rig: Rig; evaluation
                 {t.name}
               </Button>
             ))}
-          </p>
+          </chakra.p>
         </div>
         <HeapTable heap={heap} rigId={rigId} rig={rig} evaluation={evaluation} onTake={intoTest} />
         <NextTakes rig={rig} table={table} next={next} />

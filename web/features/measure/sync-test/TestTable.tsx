@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { pathIntoRig, type TestedPath, type TestedTake } from '#core/desk-tests/sync-test/index.ts';
@@ -188,7 +188,7 @@ function TakeRow({ rigId, rig, tested }: { rigId: string; rig: Rig; tested: Test
   const within = contains(expected, take.ms.mean);
   return (
     <tr className={counts ? '' : 'quiet'}>
-      <td style={{ paddingLeft: 24 }}>{sayDelays(rig, take.settings)}</td>
+      <chakra.td paddingLeft="24px">{sayDelays(rig, take.settings)}</chakra.td>
       <td className="number">{range(expected)}</td>
       <td className="number">
         <span className={counts ? 'strong' : ''}>{formatOffset(take.ms.mean, decimalsFor(take.ms.sd))}</span>

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { reconcileDrift } from '#core/desk-tests/reconcile/index.ts';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
@@ -71,15 +71,15 @@ export function DriftIntoRig({ bench, ppm, sd, count, rig, evaluation }: Props) 
         </tbody>
       </Table>
       {known?.takeId === second.id ? (
-        <p className="good" style={{ marginTop: 8 }}>
+        <chakra.p className="good" marginTop="8px">
           {say.alreadyInRigSince({ takenAt: formatDate(known.takenAt) })}
-        </p>
+        </chakra.p>
       ) : (
-        <p style={{ marginTop: 10 }}>
+        <chakra.p marginTop="10px">
           <Button disabled={!deviceId || !againstDeviceId || deviceId === againstDeviceId} onClick={takeIn}>
             {known ? say.replaceEarlierMeasurement() : say.addClocksToRig()}
           </Button>
-        </p>
+        </chakra.p>
       )}
     </>
   );

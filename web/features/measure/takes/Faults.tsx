@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import type { Diagnosis, Fault } from '#core/audio/measure/index.ts';
@@ -46,13 +46,13 @@ export function Faults({ diagnosis, rigId, rig, evaluation, listenerId, onSee }:
             <td>
               {textOf(fault.evidence)}
               {fault.atS.length > 0 && (
-                <span className="row small" style={{ flexWrap: 'wrap' }}>
+                <chakra.span className="row small" flexWrap="wrap">
                   {fault.atS.map((s) => (
                     <Button key={s} variant="plain" onClick={() => onSee(1000 * s)}>
                       {formatClock(1000 * s, 2)}
                     </Button>
                   ))}
-                </span>
+                </chakra.span>
               )}
             </td>
             <td>

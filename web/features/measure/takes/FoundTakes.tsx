@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { FoundTake } from '#api/index.ts';
 import { formatBytes, Table } from '#web/shared/parts/index.ts';
@@ -51,7 +51,7 @@ export function FoundTakes() {
               <td>{nameOf(file)}</td>
               <td className="number quiet">{formatBytes(file.bytes)}</td>
               <td className="number">
-                <span className="row" style={{ justifyContent: 'flex-end' }}>
+                <chakra.span className="row" justifyContent="flex-end">
                   {asked === file.sha256 ? (
                     <>
                       <span className="small">{say.thisDeletesFilePermanently()}</span>
@@ -68,7 +68,7 @@ export function FoundTakes() {
                       <Button onClick={() => setAsked(file.sha256)}>{common.delete()}</Button>
                     </>
                   )}
-                </span>
+                </chakra.span>
               </td>
             </tr>
           ))}

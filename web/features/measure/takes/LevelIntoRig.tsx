@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { Diagnosis } from '#core/audio/measure/index.ts';
 import { type LevelCause, type LevelReading, levelEdit, reconcileLevel } from '#core/desk-tests/reconcile/index.ts';
@@ -98,10 +98,10 @@ export function LevelIntoRig({ take, diagnosis, rig, evaluation, listenerId }: P
       ) : (
         <ul className="plain-list" aria-label={say.possibleCauses()}>
           {causes.map((cause) => (
-            <li key={cause.kind === 'source' ? 'source' : cause.where} className="row" style={{ marginTop: 4 }}>
+            <chakra.li key={cause.kind === 'source' ? 'source' : cause.where} className="row" marginTop="4px">
               <Button onClick={() => takeIn(cause)}>{say.thatsCause()}</Button>
               <span>{sayCause(cause, nameOf(sourceId))}</span>
-            </li>
+            </chakra.li>
           ))}
         </ul>
       )}

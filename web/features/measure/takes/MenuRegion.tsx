@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { Details, formatClock, formatNumber, NumberInput, Progress, rich } from '#web/shared/parts/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
@@ -72,7 +72,7 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
     <>
       <p className="quiet">{rich(say.menuClicksClickThrough, {})}</p>
       <RegionPicture frame={frame} region={region} onRegion={setRegion} />
-      <p className="row" style={{ marginTop: 8 }}>
+      <chakra.p className="row" marginTop="8px">
         {EDGES.map(([key, name]) => (
           <span key={key} className="row">
             <span className="small quiet">{name}</span>
@@ -93,7 +93,7 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
             <Button onClick={stop}>{common.stop()}</Button>
           </>
         )}
-      </p>
+      </chakra.p>
       {said && <p role="status">{said}</p>}
       {frame && <p className="quiet small">{say.frameAt({ timeMs: formatClock(frame.timeMs, 2) })}</p>}
     </>

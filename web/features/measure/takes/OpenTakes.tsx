@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -161,7 +161,7 @@ function Lying({
           <TakeLine key={take.id} take={take} removable={bench.length > 1} onRemove={() => onRemove(take.id)} />
         ))}
         <Onwards bench={bench} rigId={rigId} />
-        <div ref={ref} style={{ marginTop: 14 }}>
+        <chakra.div ref={ref} marginTop="14px">
           {lanes.length > 0 && (
             <Lanes
               lanes={lanes}
@@ -188,7 +188,7 @@ function Lying({
               onToggle={(laneKey, markKey) => withMark(laneKey, markKey, toggleMark)}
             />
           )}
-        </div>
+        </chakra.div>
         {pitched &&
           bench.map(
             (take, i) =>
@@ -248,14 +248,14 @@ function Lying({
           />
         ))}
         {bench.length === 1 && others.length > 0 && (
-          <p className="row small quiet" style={{ marginTop: 16 }}>
+          <chakra.p className="row small quiet" marginTop="16px">
             {say.compareWith()}
             {others.slice(0, MAX_BESIDE).map((take) => (
               <Button key={take.id} variant="plain" onClick={() => onAdd(take.id)}>
                 {take.name}
               </Button>
             ))}
-          </p>
+          </chakra.p>
         )}
       </div>
       <TakeCard bench={bench} comparison={comparison} rigId={rigId} rig={rig} evaluation={evaluation} />

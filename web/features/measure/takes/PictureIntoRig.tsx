@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { type MadeWith, reconcilePicture } from '#core/desk-tests/reconcile/index.ts';
@@ -92,9 +92,9 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
         />
       </div>
       {!preview.ok ? (
-        <p className="watch" style={{ marginTop: 10 }}>
+        <chakra.p className="watch" marginTop="10px">
           {textOf(preview.reason)}
-        </p>
+        </chakra.p>
       ) : (
         <>
           {!isSame && (
@@ -106,7 +106,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
               onChange={setMadeWith}
             />
           )}
-          <p className="quiet" style={{ marginTop: 8 }}>
+          <chakra.p className="quiet" marginTop="8px">
             {isIn
               ? say.inRigSince({ takenAt: formatDate(before!.takenAt) })
               : isSame
@@ -114,7 +114,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
                 : before
                   ? say.replacesWhatMeasuredOn({ before: before.label, takenAt: formatDate(before.takenAt) })
                   : say.addingItReplacesTypical()}
-          </p>
+          </chakra.p>
           <Table>
             <thead>
               <tr>
@@ -156,11 +156,11 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
             </ul>
           )}
           {!isIn && (
-            <p style={{ marginTop: 12 }}>
+            <chakra.p marginTop="12px">
               <Button variant="solid" onClick={takeIn}>
                 {rich(say.addToRigKeyed, {})}
               </Button>
-            </p>
+            </chakra.p>
           )}
         </>
       )}
@@ -183,7 +183,7 @@ function MadeWithChoice({ settings, value, onChange }: MadeWithProps) {
   const named = (at: (s: DelaySetting) => unknown) =>
     acting.map((s) => `${s.spec.name} ${String(at(s))} ${s.spec.unit}`).join(', ');
   return (
-    <div className="row" style={{ marginTop: 10 }}>
+    <chakra.div className="row" marginTop="10px">
       {say.delaysSetDuringTake()}
       <Choice
         label={say.delaysSetDuringTake()}
@@ -195,6 +195,6 @@ function MadeWithChoice({ settings, value, onChange }: MadeWithProps) {
           ['none', say.noDelaySet()],
         ]}
       />
-    </div>
+    </chakra.div>
   );
 }

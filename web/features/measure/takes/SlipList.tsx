@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { offsetAtMs, type Stretch, stretchesOf } from '#core/audio/measure/index.ts';
 import type { Rate } from '#core/model/units/index.ts';
 import type { SlipItem, SlipList } from '#core/output/exchange/index.ts';
@@ -67,7 +68,7 @@ export function SlipListRow(props: Props) {
   if (!slips) return null;
   const moved = slips.items[1]!;
   return (
-    <p className="row" style={{ marginTop: 8 }} data-testid="slip-list">
+    <chakra.p className="row" marginTop="8px" data-testid="slip-list">
       <span>
         {rich(say.inTheEdit, { moved: moved.name })} <span className="strong">{formatSigned(moved.moveMs, 2)} ms</span>
         {moved.longerPpm !== 0 && <> {say.playAtSpeed({ n6: formatNumber(1 + moved.longerPpm * 1e-6, 6) })}</>}.
@@ -85,6 +86,6 @@ export function SlipListRow(props: Props) {
       )}
       <SlipExports list={slips} />
       <CorrectedWav takeId={props.bench[1]!.id} name={moved.name} stretches={stretchesOfComparison(props.comparison)} />
-    </p>
+    </chakra.p>
   );
 }

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
@@ -50,13 +51,13 @@ function IntoARig({ takeIds }: { takeIds: readonly string[] }) {
     <>
       <h2>{say.addToRig()}</h2>
       <p className="quiet">{say.inRigMeasuredFigures()}</p>
-      <ul style={{ marginTop: 8 }}>
+      <chakra.ul marginTop="8px">
         {(rigs.data ?? []).map((rig) => (
           <li key={rig.id}>
             <Link to={`/rigs/${rig.id}/bench?takes=${takeIds.join(',')}`}>{rig.name}</Link>
           </li>
         ))}
-      </ul>
+      </chakra.ul>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { TakeRecord } from '#api/index.ts';
@@ -31,7 +31,7 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
     <>
       <div className="spread">
         <h2>{say.yourTakes()}</h2>
-        <span className="row" style={{ marginTop: 16 }}>
+        <chakra.span className="row" marginTop="16px">
           <Button disabled={picked.length !== 2} onClick={() => onOpen(picked)}>
             {say.compareTwo()}
           </Button>
@@ -47,7 +47,7 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
           >
             {say.mixAsTracks()}
           </Button>
-        </span>
+        </chakra.span>
       </div>
       <Table tight>
         <thead>
@@ -97,7 +97,7 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
               </td>
               <td className="number">
                 {asked === take.id ? (
-                  <span className="row" style={{ justifyContent: 'flex-end' }}>
+                  <chakra.span className="row" justifyContent="flex-end">
                     <span className="small">{say.thisDeletesFilePermanentlyMeasured()}</span>
                     <Button
                       onClick={() => {
@@ -108,7 +108,7 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
                       {say.deleteTake()}
                     </Button>
                     <Button onClick={() => setAsked(null)}>{common.cancel()}</Button>
-                  </span>
+                  </chakra.span>
                 ) : (
                   <Button onClick={() => setAsked(take.id)}>{common.delete()}</Button>
                 )}

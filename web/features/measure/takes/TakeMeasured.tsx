@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Diagnosis } from '#core/audio/measure/index.ts';
 import { layoutName, speakerName } from '#core/audio/samples/index.ts';
@@ -40,7 +40,7 @@ export function TakeMeasured(props: Props) {
   return (
     <>
       {many && (
-        <div className="row" style={{ marginTop: 12 }}>
+        <chakra.div className="row" marginTop="12px">
           {say.measured()}
           <Choice
             label={say.trackToMeasure({ take: props.take.name })}
@@ -51,7 +51,7 @@ export function TakeMeasured(props: Props) {
               ...Array.from({ length: sound.channels }, (_, c) => [String(c), channelName(sound, c)] as const),
             ]}
           />
-        </div>
+        </chakra.div>
       )}
       <Measured {...props} diagnosed={diagnosed} />
     </>

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -107,16 +107,16 @@ export function TakesPage({ takeIds, onTakes, failed, onFailed, onLeave, rigId, 
           {missing && <p className="watch">{say.takeWasntSavedChoose()}</p>}
           <div className={`drop ${drop.over ? 'over' : ''}`}>
             <p>{rich(say.dropTakeHereWav, {}, '/slate')}</p>
-            <p style={{ marginTop: 12 }}>
+            <chakra.p marginTop="12px">
               <Button variant="solid" onClick={() => chooser.current?.click()}>
                 {rich(say.openTakeO, {})}
               </Button>
-            </p>
+            </chakra.p>
           </div>
-          <p className="row small" style={{ marginTop: 10 }}>
+          <chakra.p className="row small" marginTop="10px">
             <Link to="/slate">{say.showSyncSlate()}</Link>
             <Link to="/round-trip">{say.measureRoundTripLatency()}</Link>
-          </p>
+          </chakra.p>
           <TakeChooser takes={records} loading={takes.isLoading} onOpen={(ids) => onTakes(ids)} rig={rig} />
           <FoundTakes />
         </div>

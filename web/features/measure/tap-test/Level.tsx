@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { type LevelCause, levelEdit, reconcileLevel } from '#core/desk-tests/reconcile/index.ts';
 import { levelOf, type TapCell } from '#core/desk-tests/tap-test/index.ts';
@@ -30,12 +30,12 @@ export function Level({ rig, cell, takenAt }: Props) {
       <p>{say.itIsDbThan({ off: formatNumber(Math.abs(off), 1), quieter: off > 0 ? say.louder() : say.quieter() })}</p>
       <ul className="plain-list" aria-label={say.possibleCauses()}>
         {knobs.map((cause) => (
-          <li key={cause.kind === 'knob' ? cause.where : ''} className="row" style={{ marginTop: 4 }}>
+          <chakra.li key={cause.kind === 'knob' ? cause.where : ''} className="row" marginTop="4px">
             <Button size="xs" onClick={() => takeIn(cause)}>
               {say.thatsCause()}
             </Button>
             <span>{sayCause(cause, '')}</span>
-          </li>
+          </chakra.li>
         ))}
       </ul>
     </>

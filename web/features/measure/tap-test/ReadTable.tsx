@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { cellKey, type TapCell } from '#core/desk-tests/tap-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -52,10 +53,10 @@ function shown(cell: TapCell): PairCell {
     told: [wanted, word || say.notThere(), read || say.notRead(), drawn || say.notDrawn()].filter(Boolean).join(', '),
     draw: () => (
       <>
-        <span className="row" style={{ gap: 5 }}>
+        <chakra.span className="row" gap="5px">
           <span className="want quiet">{mark}</span>
           {word !== '' && <StateMark state={state} />}
-        </span>
+        </chakra.span>
         <span className={`fact ${state === 'none' ? 'quiet' : state}`}>{word}</span>
         <span className="fact small">{read}</span>
         <span className="fact small quiet">{drawn}</span>

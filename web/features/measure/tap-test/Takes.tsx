@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { Rig } from '#core/model/rig/index.ts';
 import {
@@ -36,12 +36,12 @@ export function Takes({ rig, tap, onDone }: Props) {
       <div className={`drop ${drop.over ? 'over' : ''}`} {...drop.target}>
         <FileInput chooser={chooser} label={say.tapTestTakes()} accept={ACCEPTED} onFiles={tap.addFiles} />
         <p>{say.dropOneTakePer()}</p>
-        <p className="row" style={{ marginTop: 8 }}>
+        <chakra.p className="row" marginTop="8px">
           <Button variant="solid" onClick={() => chooser.current?.click()}>
             {rich(say.chooseTakesO, {})}
           </Button>
           <RecordHere onFile={(file) => tap.addFiles([file])} />
-        </p>
+        </chakra.p>
       </div>
       <List rig={rig} tap={tap} />
       {tap.read.length > 0 && (

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import { endName, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
 import type { Placed } from '#core/output/layout/index.ts';
@@ -87,7 +87,7 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
   const said = tap ? `${deviceName(rig, tap.deviceId)}, ${endName(rig, types, tap)}` : say.noTapPoint();
   return (
     <>
-      <div className="spread" style={{ marginTop: 8 }}>
+      <chakra.div className="spread" marginTop="8px">
         <span className="row map-choices">
           <Choice
             label={say.layerShown()}
@@ -120,7 +120,7 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
           </Button>
           <Button onClick={fitAll}>{rich(say.fit, {})}</Button>
         </span>
-      </div>
+      </chakra.div>
       <div
         ref={frame}
         className="map"
@@ -179,14 +179,14 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
           {say.tapPointWith({ said })}
         </p>
       </div>
-      <p className="small quiet" style={{ marginTop: 2 }}>
+      <chakra.p className="small quiet" marginTop="2px">
         {say.mapLegend()}
         {busy && ` ${say.drawingTheMap()}`}
         {!busy &&
           drawing.boxes.size === 0 &&
           layer !== 'all' &&
           ` ${say.nothingOnLayer({ layer: LAYER_NAMES[layer] })}`}
-      </p>
+      </chakra.p>
     </>
   );
 }

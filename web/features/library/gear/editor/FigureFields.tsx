@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import type { DeviceType } from '#core/model/rig/index.ts';
 import { Choice, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say } from '#words/index.ts';
@@ -78,9 +78,9 @@ export function FigureFields({ draft, onDraft }: Props) {
           ))}
         </tbody>
       </Table>
-      <p style={{ marginTop: 6 }}>
+      <chakra.p marginTop="6px">
         <Button onClick={add}>{say.addOwnDelay()}</Button>
-      </p>
+      </chakra.p>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { CONNECTORS, UNPLUGGED } from '#core/model/plug/index.ts';
 import type { DeviceType, LevelClass, PortSpec } from '#core/model/rig/index.ts';
 import { Choice, Table } from '#web/shared/parts/index.ts';
@@ -73,7 +73,7 @@ export function PortFields({ draft, onDraft }: Props) {
           ))}
         </tbody>
       </Table>
-      <p className="row" style={{ marginTop: 6 }}>
+      <chakra.p className="row" marginTop="6px">
         {(['in', 'out'] as const).map((direction) => (
           <Button
             key={direction}
@@ -82,7 +82,7 @@ export function PortFields({ draft, onDraft }: Props) {
             {say.addPut({ direction })}
           </Button>
         ))}
-      </p>
+      </chakra.p>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { type DeviceType, type SettingSpec, unitOf } from '#core/model/rig/index.ts';
 import { Choice, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say } from '#words/index.ts';
@@ -54,13 +54,13 @@ export function SettingFields({ draft, onDraft }: Props) {
           ))}
         </tbody>
       </Table>
-      <p className="row" style={{ marginTop: 6 }}>
+      <chakra.p className="row" marginTop="6px">
         {KINDS.map(([kind, name]) => (
           <Button key={kind} onClick={() => add(kind)}>
             {say.add({ name })}
           </Button>
         ))}
-      </p>
+      </chakra.p>
     </>
   );
 }

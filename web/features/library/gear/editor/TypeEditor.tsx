@@ -1,4 +1,4 @@
-import { Button, Input } from '@chakra-ui/react';
+import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { DeviceType } from '#core/model/rig/index.ts';
 import { readGear } from '#core/rules/index.ts';
@@ -45,7 +45,7 @@ export function TypeEditor({ type, onSave, onCancel }: Props) {
           ))
         )}
       </div>
-      <p className="row" style={{ marginTop: 10 }}>
+      <chakra.p className="row" marginTop="10px">
         <Input
           aria-label={say.nameType()}
           width="320px"
@@ -68,11 +68,11 @@ export function TypeEditor({ type, onSave, onCancel }: Props) {
           />
         ))}
         <span className="quiet">{say.euros()}</span>
-      </p>
+      </chakra.p>
       <Input
         aria-label={say.summary()}
         width="100%"
-        style={{ marginTop: 8 }}
+        marginTop="8px"
         value={draft.summary}
         onChange={(e) => setDraft({ ...draft, summary: e.target.value })}
       />

@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { DeviceType, Stage } from '#core/model/rig/index.ts';
 import { sayStage } from '#web/features/library/gear/inside.ts';
@@ -35,12 +35,12 @@ export function WayFields({ draft, onDraft }: Props) {
         <tbody>
           {shown.map(({ way, index }) => (
             <tr key={`${way.from} ${way.to} ${way.channels.join()} ${index}`}>
-              <td style={{ width: '28%' }}>
+              <chakra.td width="28%">
                 {name(way.from)} → {name(way.to)}
                 <div className="small quiet">
                   {way.channels.map(([a, b]) => (a === b ? a : say.toOf({ a, b }))).join(', ')}
                 </div>
-              </td>
+              </chakra.td>
               <td>
                 <Stages
                   draft={draft}
@@ -58,7 +58,7 @@ export function WayFields({ draft, onDraft }: Props) {
         </tbody>
       </Table>
       {more}
-      <div className="row" style={{ marginTop: 6 }}>
+      <chakra.div className="row" marginTop="6px">
         <Choice
           label={say.pathFrom()}
           value={ends.from}
@@ -80,7 +80,7 @@ export function WayFields({ draft, onDraft }: Props) {
         >
           {say.addPath()}
         </Button>
-      </div>
+      </chakra.div>
     </>
   );
 }
@@ -102,10 +102,10 @@ function Stages({ draft, label, stages, choices, onStages }: StagesProps) {
     <>
       {stages.map((stage, at) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the same stage may stand twice, their order is what they are
-        <div key={at} className="row" style={{ marginBottom: 4 }}>
-          <span className="small" style={{ minWidth: 200 }}>
+        <chakra.div key={at} className="row" marginBottom="4px">
+          <chakra.span className="small" minWidth="200px">
             {sayStage(draft, stage)}
-          </span>
+          </chakra.span>
           {numbersOf(stage).map(([name, value], i) => (
             <NumberField
               key={name}
@@ -120,7 +120,7 @@ function Stages({ draft, label, stages, choices, onStages }: StagesProps) {
           >
             ×
           </Button>
-        </div>
+        </chakra.div>
       ))}
       {adding ? (
         <Choice
