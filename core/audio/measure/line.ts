@@ -1,3 +1,4 @@
+import { median as medianOf } from 'd3-array';
 /** A reading along a line: `y` at `x`, with the weight of its say. */
 export interface Reading {
   readonly x: number;
@@ -24,11 +25,7 @@ const HUBER = 1.5;
 /** Readings off by this many robust standard deviations don't agree. */
 const OUTLIER = 5;
 
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const mid = sorted.length >> 1;
-  return sorted.length === 0 ? 0 : sorted.length % 2 ? sorted[mid]! : (sorted[mid - 1]! + sorted[mid]!) / 2;
-};
+const median = (values: readonly number[]): number => medianOf(values) ?? 0;
 
 /** The median slope of all pairs (Theil 1950, Sen 1968): right although nearly a third of the readings is wrong. */
 function medianLine(readings: readonly Reading[]): { start: number; slope: number } {

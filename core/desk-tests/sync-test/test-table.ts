@@ -1,3 +1,4 @@
+import { median } from 'd3-array';
 import type { Text } from '#core/base/said/index.ts';
 import { asMade, reconcilePicture, type SetDelay } from '#core/desk-tests/reconcile/index.ts';
 import type { Edit, Measurement, Rig } from '#core/model/rig/index.ts';
@@ -129,8 +130,8 @@ const readingOf = (take: PathTake) => ({
 /** Which takes do not agree with the middle of all, and what would explain them. */
 function withOdd(rig: Rig, own: readonly { take: PathTake; expected: Interval; sumMs: number }[]): TestedTake[] {
   const live = own.filter((t) => !t.take.leftOut);
-  const middle = medianOf(live.map((t) => t.sumMs));
-  const usual = live.length < FEWEST_TO_JUDGE ? 0 : medianOf(live.map((t) => Math.abs(t.sumMs - middle)));
+  const middle = median(live, (t) => t.sumMs) ?? 0;
+  const usual = live.length < FEWEST_TO_JUDGE ? 0 : (median(live, (t) => Math.abs(t.sumMs - middle)) ?? 0);
   return own.map((t) => {
     const off = t.sumMs - middle;
     const far = Math.abs(off) > Math.max(AGREE_MS, AGREE_SD * t.take.ms.sd, AGREE_USUAL * usual);
@@ -171,12 +172,6 @@ const nameOf = (rig: Rig, key: string): Text => {
   return say.delay({ device: rig.devices.find((d) => d.id === deviceId)?.name ?? deviceId! });
 };
 const sayMs = (ms: number): string => `${ms.toFixed(ms < 10 ? 1 : 0)} ms`;
-
-function medianOf(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const at = sorted.length >> 1;
-  return sorted.length === 0 ? 0 : sorted.length % 2 ? sorted[at]! : (sorted[at - 1]! + sorted[at]!) / 2;
-}
 
 /** Never said to be known better than this: the same device stands a little otherwise from one start to the next. */
 const MIN_SD_MS = 0.5;
