@@ -1,5 +1,6 @@
 import { listOf, quoted } from '#core/base/said/index.ts';
 import { readDesk, sayMade } from '#core/intake/index.ts';
+import { deviceIn } from '#core/model/rig/index.ts';
 import { titleOf } from '#core/routing/grammar/index.ts';
 import { cli as say, textOf } from '#words/index.ts';
 import type { Command } from './command.ts';
@@ -35,7 +36,7 @@ export const newRig: Command = async ([line]) => {
     choices: options.map((o) => textOf(o.label)),
     taken: textOf(options.find((o) => o.id === taken)!.label),
   }));
-  const name = (id: string) => rig.devices.find((d) => d.id === id)!.name;
+  const name = (id: string) => deviceIn(rig, id).name;
   const notes = [
     say.understood(),
     ...understood.map(({ words, typeId, count }) => `  ${count > 1 ? `${count} x ` : ''}${words} = ${typeId}`),

@@ -1,4 +1,4 @@
-import { endName, findPort, findTypes, portAt } from '#core/model/rig/index.ts';
+import { endName, findDevice, findPort, findTypes, portAt } from '#core/model/rig/index.ts';
 import { type Arrival, delayOf, deviceName, evaluate, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import { cli as say } from '#words/index.ts';
 import type { Command } from './command.ts';
@@ -14,7 +14,7 @@ export const tap: Command = async ([path, place], { values }) => {
   const { deviceId, portId } = portAt(place!);
   const port = findPort(rig, findTypes(rig), { deviceId, portId });
   if (!port) {
-    const device = rig.devices.find((d) => d.id === deviceId);
+    const device = findDevice(rig, deviceId);
     const ports =
       device &&
       findTypes(rig)

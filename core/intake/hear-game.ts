@@ -1,4 +1,5 @@
 import type { Text } from '#core/base/said/index.ts';
+import { listenerIn } from '#core/model/rig/index.ts';
 import { bestBetween } from '#core/routing/wiring/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { Builder, listed } from './builder.ts';
@@ -68,7 +69,7 @@ function waysToHear(b: Builder, id: string, what: Text, { listenerIds, ways }: G
             label: say.fromInRoom({ device: nameOf(screen) }),
             make: (on: Builder) => {
               for (const l of listenerIds) {
-                const wearer = wearerOf(on, on.rig.listeners.find((x) => x.id === l)!.sound.deviceId);
+                const wearer = wearerOf(on, listenerIn(on.rig, l).sound.deviceId);
                 if (wearer) hearInRoom(on, wearer, [screen]);
               }
             },
@@ -137,13 +138,12 @@ function delayBy(b: Builder, way: HearWay, sourceId: string, ears: readonly stri
   for (const cell of planFor(trial, answers))
     trial.take({ kind: 'set-plan', sourceId: cell.sourceId, listenerId: cell.listenerId, cell });
   delayPrograms(trial);
-  const people = new Set(ears.map((l) => wearerOf(b, b.rig.listeners.find((x) => x.id === l)!.sound.deviceId)));
+  const people = new Set(ears.map((l) => wearerOf(b, listenerIn(b.rig, l).sound.deviceId)));
   const heard = evaluate(trial.rig).pairs.find(
     (p) =>
       p.sourceId === sourceId &&
       p.ways.length > 0 &&
-      (ears.includes(p.listenerId) ||
-        people.has(trial.rig.listeners.find((l) => l.id === p.listenerId)!.sound.deviceId)),
+      (ears.includes(p.listenerId) || people.has(listenerIn(trial.rig, p.listenerId).sound.deviceId)),
   );
   const [loudest] = heard?.ways ?? [];
   return loudest ? loudest.delay.value.nominal : Number.POSITIVE_INFINITY;

@@ -3,6 +3,7 @@ import {
   endsThat,
   isProgram,
   isWorn,
+  listenerIn,
   type Rig,
   sameEnd,
   showsPicture,
@@ -67,7 +68,7 @@ export const isPlugged = ({ cables }: { cables: readonly { medium: string }[] })
 
 /** Whether a listener is someone's ears here: what is worn, and no call between. */
 function isNearEar(b: Builder, listenerId: string): boolean {
-  const listener = b.rig.listeners.find((l) => l.id === listenerId)!;
+  const listener = listenerIn(b.rig, listenerId);
   const { deviceId } = listener.sound;
   const isFar = b.rig.cables.some(
     (c) => c.to.deviceId === deviceId && farEnd(b.typeOf(c.from.deviceId), c.from.portId),

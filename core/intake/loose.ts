@@ -2,6 +2,7 @@ import { connectorOf } from '#core/model/plug/index.ts';
 import {
   beginsAt,
   type DeviceType,
+  deviceIn,
   films,
   hearsAir,
   isHardware,
@@ -91,7 +92,7 @@ const takesOthers = (type: DeviceType): boolean =>
 
 /** Its inputs lead nowhere though they could: a mixer that was named only as the place where mics go. */
 function isDeadEnd({ rig, types }: Builder, id: string): boolean {
-  const type = types.get(rig.devices.find((d) => d.id === id)!.typeId)!;
+  const type = types.get(deviceIn(rig, id).typeId)!;
   const isEnd =
     isWorn(type) ||
     soundsIntoRoom(type) ||

@@ -1,4 +1,12 @@
-import { findDevice, findTypes, isPerson, type PlanCell, type Rig } from '#core/model/rig/index.ts';
+import {
+  findDevice,
+  findTypes,
+  isPerson,
+  listenerIn,
+  type PlanCell,
+  type Rig,
+  sourceIn,
+} from '#core/model/rig/index.ts';
 import { proposePlan } from '#core/routing/plan/index.ts';
 import { evaluate, evaluationAt, rolesOf } from '#core/signal/index.ts';
 import type { Builder } from './builder.ts';
@@ -14,8 +22,8 @@ export function planFor({ rig, spared }: Builder, answers: Answers): PlanCell[] 
       .map((p) => `${p.sourceId} ${p.listenerId}`),
   );
   const proposed = proposePlan(rig).map(({ cell }): PlanCell => {
-    const source = rig.sources.find((s) => s.id === cell.sourceId)!;
-    const listener = rig.listeners.find((l) => l.id === cell.listenerId)!;
+    const source = sourceIn(rig, cell.sourceId);
+    const listener = listenerIn(rig, cell.listenerId);
     const kind = roles.source(source);
     const ears = roles.listener(listener);
     const isVoice = kind.endsWith('voice');
@@ -64,8 +72,8 @@ const isPersonAt = (rig: Rig, { sound }: Rig['listeners'][number]): boolean =>
 export function dropUnreached(b: Builder): void {
   const roles = rolesOf(b.rig);
   const isPart = ({ sourceId, listenerId }: PlanCell): boolean => {
-    const source = b.rig.sources.find((s) => s.id === sourceId)!;
-    const listener = b.rig.listeners.find((l) => l.id === listenerId)!;
+    const source = sourceIn(b.rig, sourceId);
+    const listener = listenerIn(b.rig, listenerId);
     return roles.listener(listener) === 'mix' && !roles.source(source).endsWith('voice');
   };
   const comes = (momentId: string | null, { sourceId, listenerId }: PlanCell): boolean =>

@@ -1,4 +1,12 @@
-import { applyEdit, type Edit, findTypes, portOf, type SettingChange, sayValue } from '#core/model/rig/index.ts';
+import {
+  applyEdit,
+  type Edit,
+  findTypes,
+  portOf,
+  type SettingChange,
+  sayValue,
+  sourceIn,
+} from '#core/model/rig/index.ts';
 import { alignListener, solveRouting } from '#core/routing/suggest/index.ts';
 import { check, type Finding } from '#core/rules/index.ts';
 import { type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
@@ -61,7 +69,7 @@ export function takeInMono(b: Builder): void {
   const { pairs } = evaluate(b.rig);
   const roles = rolesOf(b.rig);
   const oneSided = pairs.filter((p) => {
-    const role = roles.source(b.rig.sources.find((s) => s.id === p.sourceId)!);
+    const role = roles.source(sourceIn(b.rig, p.sourceId));
     return role.endsWith('voice') && p.ways.length > 0 && p.ways.every((w) => w.sides.length === 1);
   });
   const through = new Set(oneSided.flatMap((p) => p.ways.flatMap((w) => w.deviceIds)));

@@ -1,4 +1,12 @@
-import { applyEdit, type Edit, findTypes, type Moment, type PlanCell, type Rig } from '#core/model/rig/index.ts';
+import {
+  applyEdit,
+  type Edit,
+  findTypes,
+  type Moment,
+  type PlanCell,
+  type Rig,
+  sourceIn,
+} from '#core/model/rig/index.ts';
 import { freeId } from '#core/routing/wiring/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { downstream } from './around.ts';
@@ -56,7 +64,7 @@ function momentFor(
   plainId: string | undefined,
 ): Moment {
   const name = sourceIds
-    .map((id) => b.rig.sources.find((s) => s.id === id)!.name)
+    .map((id) => sourceIn(b.rig, id).name)
     .join(', ')
     .slice(0, 120);
   const cells: PlanCell[] = [

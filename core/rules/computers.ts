@@ -1,6 +1,7 @@
 import { listOf, type Said, type Text } from '#core/base/said/index.ts';
 import {
   type Cable,
+  cableIn,
   choosing,
   chosenDevice,
   computerOf,
@@ -31,7 +32,7 @@ function following(context: Context) {
   });
 }
 
-const cableOf = ({ rig }: Context, id: string): Cable => rig.cables.find((c) => c.id === id)!;
+const cableOf = ({ rig }: Context, id: string): Cable => cableIn(rig, id);
 const fix = (label: Text, cable: Cable): Fix => ({
   label,
   changes: [{ cableId: cable.id, cable }],

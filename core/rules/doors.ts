@@ -2,10 +2,12 @@ import { listOf, type Text } from '#core/base/said/index.ts';
 import {
   applyEdit,
   asDefault,
+  cableIn,
   choosing,
   chosenDevice,
   findDevice,
   findTypes,
+  listenerIn,
   makeDefault,
   type Rig,
   redrawn,
@@ -14,6 +16,7 @@ import {
   settingKey,
   settingOf,
   soundDeviceName,
+  sourceIn,
 } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, evaluate, type Pair, type Stop, whereItStops } from '#core/signal/index.ts';
 import { type Context, type Fix, setFix } from './finding.ts';
@@ -21,8 +24,8 @@ import { say } from './sayings.ts';
 
 /** Where a pair that is not heard stops; null where it arrives. */
 export const stopOf = ({ rig, evaluation }: Context, { sourceId, listenerId }: Pair): Stop | null => {
-  const source = rig.sources.find((s) => s.id === sourceId)!;
-  const listener = rig.listeners.find((l) => l.id === listenerId)!;
+  const source = sourceIn(rig, sourceId);
+  const listener = listenerIn(rig, listenerId);
   return whereItStops(evaluation.graph, source.sound, listener.sound);
 };
 
@@ -142,7 +145,7 @@ export function otherDevices(context: Context, pair: Pair): Fix[] {
   if (stop?.kind !== 'no-way') return [];
   const fixes = stop.breaks.flatMap((found): Fix[] => {
     if (found.kind !== 'default') return [];
-    const cable = rig.cables.find((c) => c.id === found.cableId)!;
+    const cable = cableIn(rig, found.cableId);
     const { at, use, computerId } = chosenDevice(rig, types, cable)!;
     const program = at === 'to' ? cable.from : cable.to;
     const name = soundDeviceName(rig, types, found.other);

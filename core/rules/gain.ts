@@ -1,5 +1,5 @@
 import { quoted } from '#core/base/said/index.ts';
-import { settingOf } from '#core/model/rig/index.ts';
+import { settingOf, sourceIn } from '#core/model/rig/index.ts';
 import { CREST_DB, type Ladder, ladderOf, type Pair } from '#core/signal/index.ts';
 import { type Context, type Rule, rule, setFix } from './finding.ts';
 import { say } from './sayings.ts';
@@ -36,7 +36,7 @@ export const gainRules: readonly Rule[] = [
         // One stage that clips one source is one finding, whoever receives it.
         if (seen.has(at)) return [];
         seen.add(at);
-        const source = context.rig.sources.find((s) => s.id === pair.sourceId)!;
+        const source = sourceIn(context.rig, pair.sourceId);
         return [
           {
             at,

@@ -15,7 +15,7 @@ import {
   whyNot,
 } from '#core/model/picture/index.ts';
 import { connectorOf } from '#core/model/plug/index.ts';
-import { captures, endsThatLeadTo, showsPicture } from '#core/model/rig/index.ts';
+import { captures, endsThatLeadTo, findCable, showsPicture } from '#core/model/rig/index.ts';
 import { hertz } from '#core/model/units/index.ts';
 import type { Box } from './box.ts';
 import { type Context, type Draft, type PictureEnd, type PictureRun, type Rule, rule, setFix } from './finding.ts';
@@ -294,7 +294,7 @@ export const pictureRules: readonly Rule[] = [
       const need = needOf(run.mode, coding(run)).minimumLink;
       if (!need?.startsWith('frl')) return [];
       return run.inputs.flatMap((end) => {
-        const cable = rig.cables.find((c) => c.id === end.cableIds.at(-1));
+        const cable = findCable(rig, end.cableIds.at(-1));
         if (
           cable?.medium !== 'lead' ||
           !isHdmi(end) ||

@@ -1,4 +1,5 @@
 import { listOf, type Said, type Text } from '#core/base/said/index.ts';
+import { listenerIn } from '#core/model/rig/index.ts';
 import { width } from '#core/model/units/index.ts';
 import { deviceName, evaluationAt, type Pair, SCALE_UNITS, sayBreak } from '#core/signal/index.ts';
 import { openDoors, otherDevices, shutDoors, stopOf } from './doors.ts';
@@ -178,7 +179,7 @@ export const planRules: readonly Rule[] = SAID.map((said) =>
 /** The devices at which a sound stops, and the cables that bring nothing over; who should hear it, where it is neither. */
 function whereItStopped(context: Context, pair: Pair): Pick<Finding['where'], 'deviceIds' | 'cableIds'> {
   const stop = stopOf(context, pair);
-  const listener = context.rig.listeners.find((l) => l.id === pair.listenerId)!;
+  const listener = listenerIn(context.rig, pair.listenerId);
   if (stop?.kind === 'shut') return { deviceIds: [...new Set(stop.doors.map((d) => d.deviceId))], cableIds: [] };
   const breaks = stop?.kind === 'no-way' ? stop.breaks : [];
   const cableIds = breaks.flatMap((b) => ('cableId' in b ? [b.cableId] : []));

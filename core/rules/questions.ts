@@ -9,6 +9,7 @@ import {
   defaultDevice,
   endName,
   endsBehind,
+  findCable,
   findDevice,
   findTypes,
   followingDefault,
@@ -142,7 +143,7 @@ function questionAt(rig: Rig, types: Types, id: string, findings: readonly Findi
   const [kind, subject] = id.split(':') as [string, string];
   const base = { id, findings, decides: null };
   if (kind === 'lead') {
-    const cable = rig.cables.find((c) => c.id === subject);
+    const cable = findCable(rig, subject);
     return cable ? { ...base, ...aboutLead(rig, types, cable, findings) } : null;
   }
   const { deviceId, settingId } = settingAt(subject);

@@ -1,5 +1,13 @@
 import { memoized } from '#core/base/memo/index.ts';
-import { amplifiesInstrument, films, isPerson, settingFor, soundsIntoRoom } from '#core/model/rig/index.ts';
+import {
+  amplifiesInstrument,
+  films,
+  isPerson,
+  listenerIn,
+  settingFor,
+  soundsIntoRoom,
+  sourceIn,
+} from '#core/model/rig/index.ts';
 import { dbFromRatio } from '#core/model/units/index.ts';
 import { type Context, type Draft, type Rule, rule, setFix } from './finding.ts';
 import { say } from './sayings.ts';
@@ -92,8 +100,8 @@ function openCameras(context: Context): Draft[] {
       (p) => p.want === 'must' && p.ways.length > 0 && p.ways[0]!.deviceIds.includes(box.device.id),
     );
     if (pairs.length === 0 || lone) return [];
-    const names = [...new Set(pairs.map((p) => rig.sources.find((s) => s.id === p.sourceId)!.name))];
-    const ears = [...new Set(pairs.map((p) => rig.listeners.find((l) => l.id === p.listenerId)!.name))];
+    const names = [...new Set(pairs.map((p) => sourceIn(rig, p.sourceId).name))];
+    const ears = [...new Set(pairs.map((p) => listenerIn(rig, p.listenerId).name))];
     return [
       {
         at: box.device.id,
@@ -158,7 +166,7 @@ export const roomRules: readonly Rule[] = [
       const better = context.evaluation.pairs.find(
         (p) => p.sourceId === pair.sourceId && p.ways[0] && p.ways[0].band.highHz > 1.5 * Math.max(way.band.highHz, 1),
       );
-      const source = context.rig.sources.find((s) => s.id === pair.sourceId)!;
+      const source = sourceIn(context.rig, pair.sourceId);
       const [poor, good] = [way, better?.ways[0]].map((w) => w && microphoneOf(context, source, w.deviceIds));
       if (!poor || !good || poor === good) return [];
       const name = (id: string) => context.box(id).device.name;
@@ -168,7 +176,7 @@ export const roomRules: readonly Rule[] = [
           severity: 'watch',
           where: { deviceIds: way.deviceIds, sourceId: pair.sourceId, listenerId: pair.listenerId },
           says: say.betterMic({
-            name: context.rig.listeners.find((l) => l.id === pair.listenerId)!.name,
+            name: listenerIn(context.rig, pair.listenerId).name,
             source: source.name,
             poor: name(poor),
             n0: (way.band.highHz / 1000).toFixed(0),

@@ -1,5 +1,6 @@
 import { listOf, type Text } from '#core/base/said/index.ts';
 import type { Measurement, PortRef, Rig } from '#core/model/rig/index.ts';
+import { findListener } from '#core/model/rig/index.ts';
 import type { Arrival } from './arrival.ts';
 import { say } from './sayings.ts';
 
@@ -24,7 +25,7 @@ export function bandsMeasured(rig: Rig): BandsMeasured {
   const own = rig.measurements.filter((m): m is BandMeasurement => m.kind === 'band');
   const byPlace = new Map<string, BandMeasurement[]>();
   for (const m of own.sort((a, b) => (a.takenAt < b.takenAt ? 1 : -1))) {
-    const listener = rig.listeners.find((l) => l.id === m.listenerId);
+    const listener = findListener(rig, m.listenerId);
     if (!listener) continue;
     const key = placeOf(listener.sound, m.sourceId);
     byPlace.set(key, [...(byPlace.get(key) ?? []), m]);

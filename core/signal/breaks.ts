@@ -2,6 +2,7 @@ import type { Text } from '#core/base/said/index.ts';
 import { bringsPowerOnly, endOf, PARTS, speakAlike } from '#core/model/plug/index.ts';
 import {
   type Cable,
+  cableIn,
   chosenDevice,
   computerOf,
   endName,
@@ -145,7 +146,7 @@ export function sayBreak(rig: Rig, found: Break): Text {
   if (found.kind === 'disabled') return say.isDisabledInIts({ device: device(found.end), end: end(found.end) });
   if (found.kind === 'within')
     return say.nothingInsideItLeads({ device: device(found.from), from: end(found.from), to: end(found.to) });
-  const cable = rig.cables.find((c) => c.id === found.cableId)!;
+  const cable = cableIn(rig, found.cableId);
   if (found.kind === 'default') return sayDefault(rig, types, cable, found.other);
   const { from, to, medium } = cable;
   const between = say.ways({ from: device(from), fromEnd: end(from), to: device(to), toEnd: end(to) });

@@ -1,4 +1,5 @@
 import type { Rig } from '#core/model/rig/index.ts';
+import { findListener } from '#core/model/rig/index.ts';
 import { findComponents } from './components.ts';
 import type { Graph } from './graph.ts';
 
@@ -51,7 +52,7 @@ export function withMeasuredNoise(rig: Rig, graph: Graph, noiseDb: Float64Array)
   if (measured.length === 0) return noiseDb;
   const out = noiseDb.slice();
   for (const { listenerId, db, expectedDb } of measured) {
-    const listener = rig.listeners.find((l) => l.id === listenerId);
+    const listener = findListener(rig, listenerId);
     if (!listener) continue;
     for (const node of graph.nodesOf(listener.sound)) {
       if (graph.nodes[node]!.carries !== 'sound') continue;

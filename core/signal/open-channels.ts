@@ -2,6 +2,7 @@ import { memoized } from '#core/base/memo/index.ts';
 import {
   type DeviceType,
   findDevice,
+  findListener,
   findTypes,
   portAt,
   portKey,
@@ -42,7 +43,7 @@ export function openChannels(
   { graph, arrivals, noiseDb, pairs }: Evaluation,
   listenerId: string,
 ): OpenChannel[] {
-  const listener = rig.listeners.find((l) => l.id === listenerId);
+  const listener = findListener(rig, listenerId);
   const node = listener && graph.nodesOf(listener.sound).find((n) => graph.nodes[n]!.carries === 'sound');
   if (node === undefined || !Number.isFinite(noiseDb[node]!)) return [];
   const unwanted = new Set(

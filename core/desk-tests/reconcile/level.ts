@@ -9,6 +9,7 @@ import {
   type Rig,
   settingKey,
   settingOf,
+  sourceIn,
 } from '#core/model/rig/index.ts';
 import type { Interval } from '#core/model/units/index.ts';
 import { deviceName, evaluate, ladderOf, type RungSetting, type Scale } from '#core/signal/index.ts';
@@ -66,7 +67,7 @@ export function reconcileLevel(rig: Rig, reading: LevelReading): LevelReconciled
   if (!way) return no(say.inThisRigThat());
   if (way.scale !== 'dbfs') return no(say.thatDestinationIsnt());
   const offDb = reading.levelDb - way.levelDb.nominal;
-  const source = rig.sources.find((s) => s.id === reading.sourceId)!;
+  const source = sourceIn(rig, reading.sourceId);
   const ladder = ladderOf(desk, evaluation.graph, evaluation.noiseDb, way.arrival);
   const knobs = ladder.rungs.flatMap(({ setting }): LevelCause[] => {
     if (!setting) return [];

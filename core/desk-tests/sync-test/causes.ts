@@ -1,6 +1,6 @@
 import type { Text } from '#core/base/said/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { settingAt } from '#core/model/rig/index.ts';
+import { findListener, findSource, settingAt } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, type Pair, readPath } from '#core/signal/index.ts';
 import { openFigures } from './figures.ts';
 import { say } from './sayings.ts';
@@ -62,8 +62,8 @@ export function causesOf<Path extends Measured>(
 
 const nameOf = (rig: Rig, { sourceId, listenerId }: Measured): Text =>
   say.at2({
-    source: rig.sources.find((s) => s.id === sourceId)?.name ?? '',
-    listener: rig.listeners.find((l) => l.id === listenerId)?.name ?? '',
+    source: findSource(rig, sourceId)?.name ?? '',
+    listener: findListener(rig, listenerId)?.name ?? '',
   });
 
 function sameFigures(a: ReturnType<typeof openFigures>, b: ReturnType<typeof openFigures>): boolean {

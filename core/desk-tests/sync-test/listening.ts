@@ -1,5 +1,5 @@
 import type { Text } from '#core/base/said/index.ts';
-import { findDevice, findTypes, isCall, type Rig } from '#core/model/rig/index.ts';
+import { findDevice, findTypes, isCall, listenerIn, type Rig, sourceIn } from '#core/model/rig/index.ts';
 import type { Figure } from '#core/model/units/index.ts';
 import {
   delayMeasurements,
@@ -71,8 +71,8 @@ const SAYS: Record<ListeningDelay['kind'], Record<'good' | 'watch' | 'fix', Text
  */
 export function listeningDelays(rig: Rig, evaluation: Evaluation): ListeningDelay[] {
   const roles = rolesOf(rig);
-  const sourceOf = (p: Pair) => rig.sources.find((s) => s.id === p.sourceId)!;
-  const listenerOf = (p: Pair) => rig.listeners.find((l) => l.id === p.listenerId)!;
+  const sourceOf = (p: Pair) => sourceIn(rig, p.sourceId);
+  const listenerOf = (p: Pair) => listenerIn(rig, p.listenerId);
   const heard = evaluation.pairs.filter((p) => p.ways[0] && p.want !== 'must-not');
   const found = heard.flatMap((pair): ListeningDelay[] => {
     const way = pair.ways[0]!;
@@ -119,7 +119,7 @@ function together(rig: Rig, heard: readonly Pair[]): ListeningDelay[] {
   const measurements = delayMeasurements(rig.measurements);
   return rig.listeners.flatMap((listener) => {
     const here = heard.filter((p) => p.listenerId === listener.id && p.want === 'must');
-    const roleOf = (p: Pair) => roles.source(rig.sources.find((s) => s.id === p.sourceId)!);
+    const roleOf = (p: Pair) => roles.source(sourceIn(rig, p.sourceId));
     const voice = here.find((p) => roleOf(p) === 'voice');
     if (!voice) return [];
     return here

@@ -2,7 +2,7 @@ import { median } from 'd3-array';
 import type { Text } from '#core/base/said/index.ts';
 import { asMade, reconcilePicture, type SetDelay } from '#core/desk-tests/reconcile/index.ts';
 import type { Edit, Measurement, Rig } from '#core/model/rig/index.ts';
-import { settingAt, settingKey } from '#core/model/rig/index.ts';
+import { findDevice, settingAt, settingKey } from '#core/model/rig/index.ts';
 import { frameMs, type Interval } from '#core/model/units/index.ts';
 import { delaySettingsFor, type Evaluation, evaluate, type Pair, uncertain } from '#core/signal/index.ts';
 import { type Cause, causesOf } from './causes.ts';
@@ -169,7 +169,7 @@ function explained(rig: Rig, take: PathTake, off: number): Text {
 
 const nameOf = (rig: Rig, key: string): Text => {
   const { deviceId } = settingAt(key);
-  return say.delay({ device: rig.devices.find((d) => d.id === deviceId)?.name ?? deviceId! });
+  return say.delay({ device: findDevice(rig, deviceId)?.name ?? deviceId! });
 };
 const sayMs = (ms: number): string => `${ms.toFixed(ms < 10 ? 1 : 0)} ms`;
 

@@ -1,5 +1,14 @@
 import { quoted, type Said, type Text, textOf } from '#core/base/said/index.ts';
-import { endName, findTypes, isCall, isProgram, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import {
+  deviceIn,
+  endName,
+  findTypes,
+  isCall,
+  isProgram,
+  type PortRef,
+  type Rig,
+  sourceIn,
+} from '#core/model/rig/index.ts';
 import { check, type Finding } from '#core/rules/index.ts';
 import { deviceName, type Evaluation, evaluate, rolesOf } from '#core/signal/index.ts';
 import type { Budget } from './budgets.ts';
@@ -80,7 +89,7 @@ function drawn(findings: readonly Finding[]): DayCheck[] {
 /** Every program sees what it takes. */
 function seen(rig: Rig): DayCheck[] {
   const types = findTypes(rig);
-  const isProgramAt = (id: string) => isProgram(types.get(rig.devices.find((d) => d.id === id)!.typeId)!);
+  const isProgramAt = (id: string) => isProgram(types.get(deviceIn(rig, id).typeId)!);
   return rig.cables
     .filter((c) => c.medium === 'software' && isProgramAt(c.to.deviceId) && !isProgramAt(c.from.deviceId))
     .map(
@@ -110,9 +119,7 @@ function meters(rig: Rig, { pairs, graph }: Evaluation): DayCheck[] {
         way.unshift(at.node);
       return [way.map((n) => graph.nodes[n]!)];
     });
-    const first = nodes[0]?.find(
-      (n) => types.get(rig.devices.find((d) => d.id === n.deviceId)!.typeId)!.shows?.levels === 'on-it',
-    );
+    const first = nodes[0]?.find((n) => types.get(deviceIn(rig, n.deviceId).typeId)!.shows?.levels === 'on-it');
     if (!first) return [];
     return [
       {
@@ -133,7 +140,7 @@ function meters(rig: Rig, { pairs, graph }: Evaluation): DayCheck[] {
 
 function hearing(rig: Rig, { pairs }: Evaluation): DayCheck[] {
   const roles = rolesOf(rig);
-  const name = (id: string) => rig.sources.find((s) => s.id === id)!.name;
+  const name = (id: string) => sourceIn(rig, id).name;
   return rig.listeners.flatMap((listener): DayCheck[] => {
     const own = pairs.filter((p) => p.listenerId === listener.id);
     const must = own.filter((p) => p.want === 'must').map((p) => name(p.sourceId));

@@ -6,8 +6,10 @@ import {
   findTypes,
   isHardware,
   isPerson,
+  listenerIn,
   type PortRef,
   type Rig,
+  sourceIn,
   type Types,
 } from '#core/model/rig/index.ts';
 import { deviceName, rolesOf } from '#core/signal/index.ts';
@@ -50,8 +52,8 @@ export function lookBook(rig: Rig, lineup: Lineup) {
     lineup.suspects.flatMap(({ fault }) => fault.looks.map((look) => [look.id, look] as const)),
   );
   const shown = new Map(lineup.suspects.map(({ fault }) => [answerOf(fault), fault.shows]));
-  const listener = (id: string) => rig.listeners.find((l) => l.id === id)!;
-  const source = (id: string) => rig.sources.find((s) => s.id === id)!;
+  const listener = (id: string) => listenerIn(rig, id);
+  const source = (id: string) => sourceIn(rig, id);
   return {
     /** Null for what no one can look at. */
     secondsOf(key: string): number | null {

@@ -1,6 +1,6 @@
 import type { Edit } from './edit.ts';
 import { settingKey } from './keys.ts';
-import { findSetting, findTypes, isSettingTask } from './lookup.ts';
+import { findCable, findDevice, findSetting, findTypes, isSettingTask } from './lookup.ts';
 import type { Cable, LeadTask, Rig, SettingTask, Task } from './schema.ts';
 import type { SettingValue } from './schema-type.ts';
 
@@ -37,9 +37,8 @@ const leadTask = (rig: Rig, cableId: string): LeadTask | undefined =>
 const storedSetting = (
   rig: Rig,
   { deviceId, settingId }: Place,
-): Rig['devices'][number]['settings'][string] | undefined =>
-  rig.devices.find((d) => d.id === deviceId)?.settings[settingId];
-const cableOf = (rig: Rig, cableId: string): Cable | undefined => rig.cables.find((c) => c.id === cableId);
+): Rig['devices'][number]['settings'][string] | undefined => findDevice(rig, deviceId)?.settings[settingId];
+const cableOf = (rig: Rig, cableId: string): Cable | undefined => findCable(rig, cableId);
 
 const closing = (task: Task | undefined): Edit[] => (task ? [{ kind: 'close-task', taskId: task.id }] : []);
 

@@ -65,15 +65,22 @@ export { idFrom } from './ids.ts';
 export { type PortKey, portAt, portKey, portOf, type SettingKey, settingAt, settingKey } from './keys.ts';
 export { hasUnity, sayKnob, travelOf } from './knob.ts';
 export {
+  cableIn,
+  deviceIn,
+  findCable,
   findDevice,
+  findListener,
   findPort,
   findSetting,
+  findSource,
   findTypes,
   isSettingTask,
+  listenerIn,
   portsOf,
   refuseValue,
   settingOf,
   settingsOf,
+  sourceIn,
   type Types,
   unitOf,
 } from './lookup.ts';

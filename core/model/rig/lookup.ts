@@ -2,7 +2,7 @@ import { memoized } from '#core/base/memo/index.ts';
 import type { Text } from '#core/base/said/index.ts';
 import { catalogue } from './catalogue/index.ts';
 import { say } from './sayings.ts';
-import type { Device, PortRef, Rig, SettingTask, Task } from './schema.ts';
+import type { Cable, Device, PortRef, Rig, SettingTask, Task } from './schema.ts';
 import type { DeviceType, PortSpec, SettingSpec, SettingValue } from './schema-type.ts';
 
 /** Every type that a rig may use: its own first, then the built-in ones. */
@@ -22,8 +22,25 @@ const byId = memoized(
     new Map(all.map((one) => [one.id, one])),
 ) as <T extends { readonly id: string }>(all: readonly T[]) => ReadonlyMap<string, T>;
 
-export const findDevice = ({ devices }: Pick<Rig, 'devices'>, deviceId: string): Device | undefined =>
-  byId(devices).get(deviceId);
+type With<K extends keyof Rig> = Pick<Rig, K>;
+/** An id that may lead nowhere, or be none. */
+type Id = string | null | undefined;
+export const findDevice = ({ devices }: With<'devices'>, id: Id): Device | undefined => byId(devices).get(id ?? '');
+export const findCable = ({ cables }: With<'cables'>, id: Id): Cable | undefined => byId(cables).get(id ?? '');
+export const findSource = ({ sources }: With<'sources'>, id: Id): Rig['sources'][number] | undefined =>
+  byId(sources).get(id ?? '');
+export const findListener = ({ listeners }: With<'listeners'>, id: Id): Rig['listeners'][number] | undefined =>
+  byId(listeners).get(id ?? '');
+
+/** What the document says is there: ids of a rig that was read always lead somewhere. */
+function there<T>(found: T | undefined, what: string, id: string): T {
+  if (found === undefined) throw new Error(`The rig has no ${what} ${id}.`);
+  return found;
+}
+export const deviceIn = (rig: With<'devices'>, id: string): Device => there(findDevice(rig, id), 'device', id);
+export const cableIn = (rig: With<'cables'>, id: string): Cable => there(findCable(rig, id), 'cable', id);
+export const sourceIn = (rig: With<'sources'>, id: string) => there(findSource(rig, id), 'source', id);
+export const listenerIn = (rig: With<'listeners'>, id: string) => there(findListener(rig, id), 'destination', id);
 
 export function findPort(rig: Rig, types: Types, ref: PortRef): PortSpec | undefined {
   const device = findDevice(rig, ref.deviceId);

@@ -1,7 +1,7 @@
 import { textOf } from '#core/base/said/index.ts';
 import type { Edit } from './edit.ts';
 import { settingAt } from './keys.ts';
-import { findSetting, findTypes } from './lookup.ts';
+import { findDevice, findSetting, findTypes } from './lookup.ts';
 import { byPair, inOrder } from './order.ts';
 import { say } from './sayings.ts';
 import type { Moment, PlanCell, Rig } from './schema.ts';
@@ -116,7 +116,7 @@ const sameCell = (a: PlanCell, b: PlanCell | null): boolean =>
   (a.keepTime ?? true) === (b.keepTime ?? true);
 
 const plainValue = (rig: Rig, deviceId: string, settingId: string): SettingValue | undefined =>
-  rig.devices.find((d) => d.id === deviceId)?.settings[settingId]?.value ??
+  findDevice(rig, deviceId)?.settings[settingId]?.value ??
   findSetting(rig, findTypes(rig), deviceId, settingId)?.default;
 
 /** Where a moment stands otherwise than the plain rig. */

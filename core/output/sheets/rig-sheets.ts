@@ -1,5 +1,5 @@
 import { type Text, textOf } from '#core/base/said/index.ts';
-import { findTypes, type Rig } from '#core/model/rig/index.ts';
+import { findTypes, type Rig, sourceIn } from '#core/model/rig/index.ts';
 import { lineMap } from '#core/output/map/index.ts';
 import { chainOf, type LeadSeen, leadsOf } from '#core/rules/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
@@ -80,7 +80,7 @@ export function mapSheet(rig: Rig, evaluation: Evaluation, paper: Paper): string
   const { drawing, boxes, lines } = lineMap(rig, evaluation);
   const [roomW, roomH] = [widthMm - 2 * MARGIN_MM, heightMm - 2 * MARGIN_MM - MAP_TITLE_MM];
   const scale = Math.min(1 / PX_A_MM, roomW / Math.max(1, drawing.widthPx), roomH / Math.max(1, drawing.heightPx));
-  const hueOf = (id: string) => HUES[(rig.sources.find((s) => s.id === id)!.hue - 1) % HUES.length];
+  const hueOf = (id: string) => HUES[(sourceIn(rig, id).hue - 1) % HUES.length];
   const drawn = lines.map((line) => {
     const points = drawing.wires
       .get(line.id)!

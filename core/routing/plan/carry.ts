@@ -6,7 +6,9 @@ import {
   type Edit,
   editInMoment,
   findDevice,
+  findListener,
   findPort,
+  findSource,
   findTypes,
   isProgram,
   type Moment,
@@ -90,8 +92,8 @@ export function namedAsOwn(own: Rig, way: Rig, { sources, listeners }: Match): R
   const takes = (deviceId: string, mine: Device | undefined) => {
     if (mine && !like.has(deviceId) && ![...like.values()].includes(mine)) like.set(deviceId, mine);
   };
-  const sourceOf = (id: string | undefined) => own.sources.find((s) => s.id === id);
-  const listenerOf = (id: string) => own.listeners.find((l) => l.id === listeners.get(id)?.[0]);
+  const sourceOf = (id: string | undefined) => findSource(own, id);
+  const listenerOf = (id: string) => findListener(own, listeners.get(id)?.[0]);
   const mine = (ref: { sound: { deviceId: string } } | undefined) => ref && findDevice(own, ref.sound.deviceId);
   for (const s of way.sources) takes(s.sound.deviceId, mine(sourceOf(sources.get(s.id))));
   for (const l of way.listeners) takes(l.sound.deviceId, mine(listenerOf(l.id)));

@@ -3,6 +3,7 @@ import { connectorOf } from '#core/model/plug/index.ts';
 import {
   type DeviceType,
   findDevice,
+  findSource,
   findTypes,
   isHardware,
   isProgram,
@@ -124,7 +125,7 @@ export function ownVoiceAt(
 ): OwnVoice | null {
   const pair = evaluation.pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId);
   const [way] = pair?.ways ?? [];
-  const source = rig.sources.find((s) => s.id === sourceId);
+  const source = findSource(rig, sourceId);
   if (way?.scale !== 'spl' || !source) return null;
   const afterMs = way.delay.value.nominal;
   return { afterMs, downDb: source.level[1] - way.levelDb.nominal, wantedDb: talkerEchoLossDb(afterMs) };

@@ -5,8 +5,10 @@ import {
   drawSettings,
   type Edit,
   findTypes,
+  listenerIn,
   type Rig,
   type SettingChange,
+  sourceIn,
 } from '#core/model/rig/index.ts';
 import { type Clash, clashesOf, type MadeSo, solveRouting } from '#core/routing/suggest/index.ts';
 import { addDevice, offersFor, socketsOf } from '#core/routing/wiring/index.ts';
@@ -127,8 +129,8 @@ function reachOf(rig: Rig, sourceId: string, listenerId: string): Ends {
         }
     return new Set([...met].map((n) => `${nodes[n]!.deviceId}/${nodes[n]!.portId}`));
   };
-  const source = rig.sources.find((s) => s.id === sourceId)!;
-  const listener = rig.listeners.find((l) => l.id === listenerId)!;
+  const source = sourceIn(rig, sourceId);
+  const listener = listenerIn(rig, listenerId);
   return { from: flood(graph.nodesOf(source.sound), on), to: flood(graph.nodesOf(listener.sound), back) };
 }
 

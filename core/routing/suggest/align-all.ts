@@ -1,5 +1,5 @@
 import type { Rig, SettingChange } from '#core/model/rig/index.ts';
-import { settingKey } from '#core/model/rig/index.ts';
+import { listenerIn, settingKey } from '#core/model/rig/index.ts';
 import { frameMs } from '#core/model/units/index.ts';
 import {
   type DelaySetting,
@@ -127,7 +127,7 @@ function knobsOf(rig: Rig, evaluation: Evaluation): Knob[] {
 function rowOf(rig: Rig, knobs: readonly Knob[], pair: Pair, inEdit: readonly string[]): Row[] {
   const way = pair.ways[0];
   if (!way?.offset || pair.want === 'must-not' || inEdit.includes(pair.listenerId)) return [];
-  const tolerance = toleranceOf(toleranceIdOf(rig, rig.listeners.find((l) => l.id === pair.listenerId)!));
+  const tolerance = toleranceOf(toleranceIdOf(rig, listenerIn(rig, pair.listenerId)));
   const times = knobs.map(({ key }) => {
     const count = (keys: readonly string[]) => keys.filter((k) => k === key).length;
     return count(way.settings) - count(pair.picture?.settings ?? []);

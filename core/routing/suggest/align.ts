@@ -1,5 +1,5 @@
 import type { Rig, SettingChange } from '#core/model/rig/index.ts';
-import { settingKey } from '#core/model/rig/index.ts';
+import { listenerIn, settingKey } from '#core/model/rig/index.ts';
 import { frameMs } from '#core/model/units/index.ts';
 import {
   type DelaySetting,
@@ -79,7 +79,7 @@ function rowOf(rig: Rig, knobs: readonly Knob[], pair: Pair, listenerId: string)
     return count(loudest.settings) - count(pair.picture?.settings ?? []);
   });
   if (!here && gain.every((g) => g === 0)) return [];
-  const tolerance = toleranceOf(toleranceIdOf(rig, rig.listeners.find((l) => l.id === pair.listenerId)!));
+  const tolerance = toleranceOf(toleranceIdOf(rig, listenerIn(rig, pair.listenerId)));
   return [
     { pair, here, earlyMs: tolerance.earlyMs, lateMs: tolerance.lateMs, baseMs: loudest.offset.value.nominal, gain },
   ];

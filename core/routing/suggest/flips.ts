@@ -2,11 +2,13 @@ import {
   findDevice,
   findTypes,
   heldTo,
+  listenerIn,
   type Rig,
   type SettingChange,
   settingAt,
   settingOf,
   settingsOf,
+  sourceIn,
 } from '#core/model/rig/index.ts';
 import {
   type Evaluation,
@@ -115,8 +117,8 @@ function levelled(rig: Rig, pair: Pair): Flip[] {
 }
 
 function openings(rig: Rig, graph: Graph, pair: Pair): Flip[] {
-  const source = rig.sources.find((s) => s.id === pair.sourceId)!;
-  const listener = rig.listeners.find((l) => l.id === pair.listenerId)!;
+  const source = sourceIn(rig, pair.sourceId);
+  const listener = listenerIn(rig, pair.listenerId);
   const reached = reachFrom(graph, graph.nodesOf(source.sound));
   const leads = leadingTo(graph, graph.nodesOf(listener.sound));
   const flips = new Map<string, Flip>();

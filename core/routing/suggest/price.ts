@@ -5,6 +5,7 @@ import {
   findSetting,
   findTypes,
   hearsAir,
+  listenerIn,
   placesOf,
   portOf,
   type Rig,
@@ -148,7 +149,7 @@ interface Quality {
 }
 
 function qualityOf(rig: Rig, pair: Pair, way: ReceivedPath): Quality {
-  const listener = rig.listeners.find((l) => l.id === pair.listenerId)!;
+  const listener = listenerIn(rig, pair.listenerId);
   const { earlyMs, lateMs } = toleranceOf(toleranceIdOf(rig, listener));
   const offMs = way.offset?.value.nominal ?? 0;
   return {
@@ -231,7 +232,7 @@ function outcomeOf(rig: Rig, was: Pair, is: Pair): Cost[] {
 
 /** What is heard there is heard by others at once. */
 function goesOut(rig: Rig, listenerId: string): boolean {
-  const { sound } = rig.listeners.find((l) => l.id === listenerId)!;
+  const { sound } = listenerIn(rig, listenerId);
   const does = findPort(rig, findTypes(rig), sound)?.does;
   return does === 'stream' || does === 'on-air' || does === 'room-ears';
 }

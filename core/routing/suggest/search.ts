@@ -1,4 +1,11 @@
-import { type Rig, type SettingChange, type SettingKey, settingKey } from '#core/model/rig/index.ts';
+import {
+  listenerIn,
+  type Rig,
+  type SettingChange,
+  type SettingKey,
+  settingKey,
+  sourceIn,
+} from '#core/model/rig/index.ts';
 import { type Evaluation, evaluate, type Stop, whereItStops } from '#core/signal/index.ts';
 import { type Flip, flipsFor, reachFrom, withSettings } from './flips.ts';
 import { type Cost, priceOfOutcome, totalOf, turningPrices } from './price.ts';
@@ -28,8 +35,8 @@ export interface Seen {
 /** Where what is missing stops; null for what is wrong otherwise. */
 export function stopOf(rig: Rig, evaluation: Evaluation, { sourceId, listenerId, word }: Wrong): Stop | null {
   if (word !== 'missing') return null;
-  const source = rig.sources.find((s) => s.id === sourceId)!;
-  const listener = rig.listeners.find((l) => l.id === listenerId)!;
+  const source = sourceIn(rig, sourceId);
+  const listener = listenerIn(rig, listenerId);
   return whereItStops(evaluation.graph, source.sound, listener.sound);
 }
 
@@ -112,8 +119,8 @@ export class Search {
     this.musts = rig.plan
       .filter((c) => c.want === 'must')
       .map(({ sourceId, listenerId }) => ({
-        source: rig.sources.find((s) => s.id === sourceId)!,
-        listener: rig.listeners.find((l) => l.id === listenerId)!,
+        source: sourceIn(rig, sourceId),
+        listener: listenerIn(rig, listenerId),
         key: keyOf({ sourceId, listenerId, word: 'missing' }),
       }));
     this.hopeless = new Set(

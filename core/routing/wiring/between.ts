@@ -4,6 +4,7 @@ import {
   amplifiesInstrument,
   beginsAt,
   type DeviceType,
+  deviceIn,
   emptyRig,
   endsBehind,
   findTypes,
@@ -155,7 +156,7 @@ const openPorts = memoized((type: DeviceType): ReadonlySet<string> => {
 });
 
 const typeOf = (rig: Rig, deviceId: string): DeviceType | null =>
-  findTypes(rig).get(rig.devices.find((d) => d.id === deviceId)!.typeId) ?? null;
+  findTypes(rig).get(deviceIn(rig, deviceId).typeId) ?? null;
 
 /** Its sound begins in the air: an instrument. */
 const playsInRoom = (type: DeviceType): boolean =>

@@ -3,6 +3,7 @@ import {
   type Cable,
   type Edit,
   endName,
+  findDevice,
   findPort,
   findTypes,
   isSettingTask,
@@ -89,4 +90,4 @@ export function pulledBy(rig: Rig, plugged: readonly Cable[]): LeadChange[] {
 
 /** 'Mixer, main out' */
 export const sayEnd = (rig: Rig, ref: PortRef): string =>
-  `${rig.devices.find((d) => d.id === ref.deviceId)?.name ?? ref.deviceId}, ${endName(rig, findTypes(rig), ref)}`;
+  `${findDevice(rig, ref.deviceId)?.name ?? ref.deviceId}, ${endName(rig, findTypes(rig), ref)}`;

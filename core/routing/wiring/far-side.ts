@@ -2,6 +2,7 @@ import type { Text } from '#core/base/said/index.ts';
 import {
   type Cable,
   type Device,
+  deviceIn,
   type Edit,
   findPort,
   findTypes,
@@ -135,7 +136,7 @@ const earsOf = (personId: string, gearId: string, gear: FarGear) =>
 /** Other gear at a far seat: its device, its links and where one listens there; what is wanted of it stays. */
 export function setFarGear(rig: Rig, seat: FarSeat, gear: FarGear): Edit {
   const { gearId, personId, listenerId } = seat;
-  const device = rig.devices.find((d) => d.id === gearId)!;
+  const device = deviceIn(rig, gearId);
   const gone = rig.cables.filter((c) => c.from.deviceId === gearId || c.to.deviceId === gearId);
   const kept: Rig = { ...rig, cables: rig.cables.filter((c) => !gone.includes(c)) };
   const at = rig.listeners.findIndex((l) => l.id === listenerId);

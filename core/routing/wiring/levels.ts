@@ -1,4 +1,12 @@
-import { applyEdit, drawSettings, type Edit, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
+import {
+  applyEdit,
+  drawSettings,
+  type Edit,
+  findTypes,
+  type Rig,
+  settingKey,
+  sourceIn,
+} from '#core/model/rig/index.ts';
 import { setTheGains } from '#core/routing/suggest/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf, type Pair, rolesOf } from '#core/signal/index.ts';
 
@@ -38,7 +46,7 @@ const levelOf = (pairs: readonly Pair[], sourceId: string | null, listenerId: st
 export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[] {
   const roles = rolesOf(rig);
   const voice = mainVoiceOf(rig);
-  const isVoice = (id: string) => roles.source(rig.sources.find((s) => s.id === id)!).endsWith('voice');
+  const isVoice = (id: string) => roles.source(sourceIn(rig, id)).endsWith('voice');
   const order = [...rig.sources.map((s) => s.id)]
     .sort((a, b) => Number(b === voice) - Number(a === voice) || Number(isVoice(b)) - Number(isVoice(a)))
     .slice(0, MAX_SOURCES);
@@ -57,7 +65,7 @@ export function startingLevels(rig: Rig, deviceIds: ReadonlySet<string>): Edit[]
     const evaluation = evaluate(now);
     const listener = listenerFor(now, evaluation, sourceId);
     if (!listener) return false;
-    const role = roles.source(rig.sources.find((s) => s.id === sourceId)!);
+    const role = roles.source(sourceIn(rig, sourceId));
     const voiceDb = sourceId === voice ? null : levelOf(evaluation.pairs, voice, listener.id);
     const under = UNDER_VOICE_DB[role];
     const aimDb = voiceDb !== null && under !== undefined ? voiceDb - under : undefined;

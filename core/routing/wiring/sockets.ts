@@ -3,6 +3,7 @@ import {
   type Cable,
   type DeviceType,
   endName,
+  findDevice,
   findTypes,
   type PortRef,
   type PortSpec,
@@ -30,7 +31,7 @@ const NEVER_PLUGGED = new Set(['inside', 'file']);
 
 /** Every socket of a device, in the order of its type. */
 export function socketsOf(rig: Rig, deviceId: string, types: Types = findTypes(rig)): Socket[] {
-  const device = rig.devices.find((d) => d.id === deviceId);
+  const device = findDevice(rig, deviceId);
   const type: DeviceType | undefined = device && types.get(device.typeId);
   const groups = new Map<string, PortSpec[]>();
   for (const port of type?.ports ?? []) {

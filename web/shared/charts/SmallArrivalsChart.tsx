@@ -1,4 +1,5 @@
 import type { Rig } from '#core/model/rig/index.ts';
+import { sourceIn } from '#core/model/rig/index.ts';
 import { formatOffset, hueOf } from '#web/shared/parts/index.ts';
 import type { SmallArrivals } from './small-arrivals.ts';
 
@@ -29,7 +30,7 @@ export function SmallArrivalsChart({
         <rect x={from} width={to - from} y={0} height={height} fill="var(--good)" fillOpacity={0.16} />
         <line x1={laid.zeroPx} x2={laid.zeroPx} y1={0} y2={height} stroke="var(--ink)" strokeWidth={1.4} />
         {laid.rows.map((row, i) => {
-          const source = rig.sources.find((s) => s.id === row.sourceId)!;
+          const source = sourceIn(rig, row.sourceId);
           const y = ROW * i + ROW / 2 + 3;
           return (
             <g key={row.sourceId}>

@@ -1,5 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import type { Rig } from '#core/model/rig/index.ts';
+import { sourceIn } from '#core/model/rig/index.ts';
 import type { Pair, State, Tolerance } from '#core/signal/index.ts';
 
 /** One way of one source on the chart, in pixels from the left of the plot. */
@@ -57,7 +58,7 @@ export function layoutArrivals(
   const high = Math.max(MIN_MS, tolerance.lateMs, ...values) * MARGIN;
   const x = scaleLinear().domain([low, high]).range([0, widthPx]).nice(8);
   const rows = shown.map((pair): ArrivalRow => {
-    const source = rig.sources.find((s) => s.id === pair.sourceId)!;
+    const source = sourceIn(rig, pair.sourceId);
     const loudest = pair.ways[0]!.levelDb.nominal;
     const marks = pair.ways
       .filter((w) => w.offset && w.levelDb.nominal > loudest - DRAWN_DB)

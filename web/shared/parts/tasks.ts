@@ -1,6 +1,7 @@
 import {
   type Cable,
   endName,
+  findCable,
   findDevice,
   findSetting,
   findTypes,
@@ -17,7 +18,7 @@ import { parts as say } from '#words/index.ts';
 /** Where the task is done: at the device that is set, or the one that the cable goes into. */
 export function placeOfTask(rig: Rig, task: Task): { deviceId: string; portId: string | null } {
   if (isSettingTask(task)) return { deviceId: task.deviceId, portId: null };
-  const at = (rig.cables.find((c) => c.id === task.cableId) ?? task.before)?.to;
+  const at = (findCable(rig, task.cableId) ?? task.before)?.to;
   return { deviceId: at?.deviceId ?? '', portId: at?.portId ?? null };
 }
 
@@ -44,7 +45,7 @@ function saySettingTask(rig: Rig, task: SettingTask): string {
 }
 
 function sayLeadTask(rig: Rig, task: LeadTask): string {
-  const now = rig.cables.find((c) => c.id === task.cableId);
+  const now = findCable(rig, task.cableId);
   const types = findTypes(rig);
   const end = (ref: Cable['from']) => `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;
   if (!now) return task.before ? say.unplugCableFrom({ from: end(task.before.from) }) : say.cableThatNoLonger();

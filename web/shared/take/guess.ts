@@ -1,4 +1,5 @@
 import type { Rig } from '#core/model/rig/index.ts';
+import { listenerIn, sourceIn } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 
 const wordsOf = (text: string): string[] =>
@@ -13,7 +14,7 @@ export function wordsIn(takeName: string, text: string): number {
   return wordsOf(text).filter((w) => (w.length > 2 || /^[0-9]+$/.test(w)) && words.has(w)).length;
 }
 
-const listenerWords = (rig: Rig, id: string): string => `${id} ${rig.listeners.find((l) => l.id === id)!.name}`;
+const listenerWords = (rig: Rig, id: string): string => `${id} ${listenerIn(rig, id).name}`;
 /** A word that names the source says nothing of the listener. */
 const without = (text: string, sourceId: string): string =>
   wordsOf(text)
@@ -29,7 +30,7 @@ export function guessPair(
   const rated = readable.map((p) => ({
     p,
     points:
-      2 * wordsIn(name, `${p.sourceId} ${rig.sources.find((s) => s.id === p.sourceId)!.name}`) +
+      2 * wordsIn(name, `${p.sourceId} ${sourceIn(rig, p.sourceId).name}`) +
       wordsIn(name, without(listenerWords(rig, p.listenerId), p.sourceId)) -
       (p.sourceId.includes('-') ? 0.5 : 0),
   }));

@@ -1,4 +1,4 @@
-import { findDevice, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { findDevice, findListener, findTypes, type Rig } from '#core/model/rig/index.ts';
 import { type Evaluation, ladderOf } from '#core/signal/index.ts';
 import type { FaultSeen, Place, Scene } from './scene.ts';
 import { SUSPECTS } from './suspects.ts';
@@ -11,7 +11,7 @@ const MAX_PLACES = 4;
  * not hold.
  */
 export function placesOf(rig: Rig, evaluation: Evaluation, listenerId: string, fault: FaultSeen): Place[] {
-  const listener = rig.listeners.find((l) => l.id === listenerId);
+  const listener = findListener(rig, listenerId);
   if (!listener) return [];
   const pairs = evaluation.pairs.filter((p) => p.listenerId === listenerId && p.ways.length > 0);
   const types = findTypes(rig);

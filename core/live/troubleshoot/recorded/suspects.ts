@@ -1,6 +1,6 @@
 import type { FaultId } from '#core/audio/measure/index.ts';
 import { listOf } from '#core/base/said/index.ts';
-import { findDevice, findTypes, hasUnity, isCall, type PortRef, portKey } from '#core/model/rig/index.ts';
+import { findDevice, findTypes, hasUnity, isCall, type PortRef, portKey, sourceIn } from '#core/model/rig/index.ts';
 import { deviceName, noiseParts, sayBreak, whereItStops } from '#core/signal/index.ts';
 import { say } from '../sayings.ts';
 import { cablesTo, findingsOnWays, onRungs, type Place, type Suspects, sayLead, tapOf } from './scene.ts';
@@ -95,7 +95,7 @@ const oneSided: Suspects = (scene) => [
   ...findingsOnWays(scene, (f) => f.rule === 'route-one-side' || f.rule.startsWith('plug-')),
   ...scene.pairs.flatMap((pair): Place[] => {
     const [way] = pair.ways;
-    const source = scene.rig.sources.find((s) => s.id === pair.sourceId)!;
+    const source = sourceIn(scene.rig, pair.sourceId);
     if (way?.sides.length !== 1) return [];
     return [
       {
@@ -124,7 +124,7 @@ const oneSided: Suspects = (scene) => [
 const inverted: Suspects = (scene) => [
   ...scene.pairs.flatMap((pair): Place[] => {
     const steps = pair.ways.filter((w) => w.polarity < 0);
-    const source = scene.rig.sources.find((s) => s.id === pair.sourceId)!;
+    const source = sourceIn(scene.rig, pair.sourceId);
     return steps.length > 0
       ? [{ where: source.name, why: say.asDrawnSomethingOn(), tap: source.sound, weight: 0.8 }]
       : [];
@@ -149,7 +149,7 @@ const inverted: Suspects = (scene) => [
 const echo: Suspects = (scene, { delayMs }) => {
   const { rig, evaluation, listener } = scene;
   const twice = scene.pairs.flatMap((pair): Place[] => {
-    const source = rig.sources.find((s) => s.id === pair.sourceId)!;
+    const source = sourceIn(rig, pair.sourceId);
     const [first, ...others] = pair.ways;
     return others.map((way) => {
       const apart = Math.abs(way.delay.value.nominal - first!.delay.value.nominal);
@@ -233,7 +233,7 @@ const silent: Suspects = ({ rig, evaluation, listener }) =>
   rig.plan
     .filter((c) => c.listenerId === listener.id && c.want === 'must')
     .flatMap((cell): Place[] => {
-      const source = rig.sources.find((s) => s.id === cell.sourceId)!;
+      const source = sourceIn(rig, cell.sourceId);
       const stop = whereItStops(evaluation.graph, source.sound, listener.sound);
       if (!stop) return [];
       if (stop.kind === 'shut') {

@@ -1,4 +1,12 @@
-import { type DeviceType, endsThat, findTypes, isHardware, type Rig, records } from '#core/model/rig/index.ts';
+import {
+  type DeviceType,
+  deviceIn,
+  endsThat,
+  findTypes,
+  isHardware,
+  type Rig,
+  records,
+} from '#core/model/rig/index.ts';
 import { rolesOf } from '#core/signal/index.ts';
 
 /** What a desk is for, in counts: what the ways of building it start from. */
@@ -22,7 +30,7 @@ export function briefOf(rig: Rig): Brief {
   const types = findTypes(rig);
   const listeners = rig.listeners.map((l) => ({
     role: roles.listener(l),
-    recorder: isRecorder(types.get(rig.devices.find((d) => d.id === l.sound.deviceId)!.typeId)!),
+    recorder: isRecorder(types.get(deviceIn(rig, l.sound.deviceId).typeId)!),
   }));
   return {
     consoles: Math.min(2, rig.devices.filter((d) => isConsole(types.get(d.typeId)!)).length),

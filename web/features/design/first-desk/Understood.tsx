@@ -1,10 +1,11 @@
 import type { DeskRead } from '#core/intake/index.ts';
+import { findDevice } from '#core/model/rig/index.ts';
 import { firstDesk as say } from '#words/index.ts';
 
 /** What each of the words was taken for: nothing is left out in silence. */
 export function Understood({ read: { typed } }: { read: DeskRead }) {
   const there = typed.boxes.filter((b) => b.type !== null);
-  const name = (id: string) => typed.rig.devices.find((d) => d.id === id)?.name ?? id;
+  const name = (id: string) => findDevice(typed.rig, id)?.name ?? id;
   const unjoined = typed.leads.filter((l) => l.offer === null && !l.maybe);
   return (
     <section aria-label={say.whatWasUnderstood()}>

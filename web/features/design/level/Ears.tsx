@@ -1,4 +1,5 @@
 import type { Rig } from '#core/model/rig/index.ts';
+import { listenerIn } from '#core/model/rig/index.ts';
 import { type Evaluation, levelAtEars, listeningTime } from '#core/signal/index.ts';
 import { formatNumber, Term } from '#web/shared/parts/index.ts';
 import { level as say } from '#words/index.ts';
@@ -14,7 +15,7 @@ export function Ears({ rig, evaluation, listenerId }: Props) {
   const level = levelAtEars(rig, evaluation, listenerId);
   if (!level) return null;
   const [usual, most] = [listeningTime(level.nominal), listeningTime(level.high)];
-  const name = rig.listeners.find((l) => l.id === listenerId)!.name;
+  const name = listenerIn(rig, listenerId).name;
   const loud = usual.hoursADay < 8;
   return (
     <section aria-label={say.listeningLevelAndTime()}>

@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
-import { settingKey } from '#core/model/rig/index.ts';
+import { listenerIn, settingKey, sourceIn } from '#core/model/rig/index.ts';
 import { aimOf, type GainsFound, ladderFor, setTheGains } from '#core/routing/suggest/index.ts';
 import { type Evaluation, mainVoiceOf, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
 import { LadderChart, useWidth } from '#web/shared/charts/index.ts';
@@ -85,8 +85,8 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
   const now = shown.pairs.find((p) => p.sourceId === sourceId && p.listenerId === listenerId);
   const ladder = useMemo(() => ladderFor(tried, shown, now), [tried, shown, now]);
   const before = useMemo(() => ladderFor(rig, evaluation, pair), [rig, evaluation, pair]);
-  const source = rig.sources.find((s) => s.id === sourceId)!;
-  const listener = rig.listeners.find((l) => l.id === listenerId)!;
+  const source = sourceIn(rig, sourceId);
+  const listener = listenerIn(rig, listenerId);
   const aim = aimed ?? Math.round(aimOf(rig, evaluation, pair));
   const find = () => {
     const next = setTheGains(rig, evaluation, { sourceId, listenerId, aimDb: aim, held });
@@ -127,7 +127,7 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
               label={common.source()}
               value={sourceId}
               onChange={(id) => onChoose(id, listenerId)}
-              options={here.map((p) => [p.sourceId, rig.sources.find((s) => s.id === p.sourceId)!.name])}
+              options={here.map((p) => [p.sourceId, sourceIn(rig, p.sourceId).name])}
             />
             <Choice
               label={common.destination()}

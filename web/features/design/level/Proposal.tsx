@@ -1,5 +1,5 @@
 import type { Rig } from '#core/model/rig/index.ts';
-import { settingKey } from '#core/model/rig/index.ts';
+import { listenerIn, settingKey, sourceIn } from '#core/model/rig/index.ts';
 import type { GainsFound, ladderFor } from '#core/routing/suggest/index.ts';
 import { formatSigned } from '#web/shared/parts/index.ts';
 import { level as say } from '#words/index.ts';
@@ -44,8 +44,8 @@ export function Proposal({ rig, ladder, found, unit, trying }: ProposalProps) {
             join: found.moved
               .slice(0, 6)
               .map((m) => {
-                const name = rig.sources.find((s) => s.id === m.sourceId)!.name;
-                const to = rig.listeners.find((l) => l.id === m.listenerId)!.name;
+                const name = sourceIn(rig, m.sourceId).name;
+                const to = listenerIn(rig, m.listenerId).name;
                 return say.movedBy({ name, to, byDb: formatSigned(m.byDb, 1) });
               })
               .join('; '),

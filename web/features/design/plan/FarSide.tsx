@@ -1,6 +1,6 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
-import { findDevice, type Rig } from '#core/model/rig/index.ts';
+import { findDevice, type Rig, sourceIn } from '#core/model/rig/index.ts';
 import { guestSheet } from '#core/output/sheets/index.ts';
 import { ownVoiceAt, returnWays } from '#core/routing/plan/index.ts';
 import {
@@ -84,7 +84,7 @@ export function FarSide({ rig }: { rig: Rig }) {
 
 function Seat({ rig, seat }: { rig: Rig; seat: FarSeat }) {
   const dispatch = useAppDispatch();
-  const name = rig.sources.find((s) => s.id === seat.sourceId)!.name;
+  const name = sourceIn(rig, seat.sourceId).name;
   const own = findDevice(rig, seat.gearId)!.name;
   const options = FAR_GEAR.map((g) => [g.typeId, textOf(g.says)] as const);
   return (
@@ -120,7 +120,7 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
     <>
       {seats.map(({ sourceId, listenerId, gearId }) => {
         const own = scene && ownVoiceAt(rig, scene.evaluation, sourceId, listenerId);
-        const name = rig.sources.find((s) => s.id === sourceId)!.name;
+        const name = sourceIn(rig, sourceId).name;
         const bad = own !== null && own.downDb < own.wantedDb;
         return (
           <chakra.p key={gearId} marginTop="8px">

@@ -1,5 +1,6 @@
 import { memo, useDeferredValue, useState } from 'react';
 import type { PlanCell, Rig } from '#core/model/rig/index.ts';
+import { findSource } from '#core/model/rig/index.ts';
 import { mainVoiceOf } from '#core/signal/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
 import { type Place, Term, useKey, useKeyHint, useSteady, WANTS, wantOf } from '#web/shared/parts/index.ts';
@@ -89,7 +90,7 @@ function Plan({ rig, there }: Props) {
   useKey('i', plan.inTimeKey(), time, heard);
   useKey('l', plan.levelKey(), focusLevel, heard);
   useKeyHint('arrowleft,arrowright,arrowup,arrowdown', plan.arrowsKey());
-  const voice = there.sources.find((s) => s.id === mainVoiceOf(there));
+  const voice = findSource(there, mainVoiceOf(there));
   return (
     <main className={`frame-page ${source && listener ? 'with-card' : ''}`}>
       <div className="page">

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { useDeferredValue, useMemo } from 'react';
-import { findSetting, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
+import { findListener, findSetting, findSource, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
 import { type MuteSeen, mutesOn } from '#core/routing/suggest/index.ts';
 import { deviceName, type Evaluation, type Pair } from '#core/signal/index.ts';
 import { route as say } from '#words/index.ts';
@@ -47,8 +47,8 @@ function sayTakes(rig: Rig, takesIt: boolean, others: readonly MuteSeen['takes']
   const start = takesIt ? say.silencesThis() : say.stillLeavesAnotherPath();
   const [first, ...more] = others;
   if (!first) return takesIt ? say.silencesOnlyThis() : start;
-  const source = rig.sources.find((s) => s.id === first.sourceId)?.name ?? first.sourceId;
-  const listener = rig.listeners.find((l) => l.id === first.listenerId)?.name ?? first.listenerId;
+  const source = findSource(rig, first.sourceId)?.name ?? first.sourceId;
+  const listener = findListener(rig, first.listenerId)?.name ?? first.listenerId;
   return say.andAlsoSilencesAt({
     start,
     source,

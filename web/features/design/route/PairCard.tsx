@@ -5,12 +5,14 @@ import {
   findDevice,
   findSetting,
   findTypes,
+  listenerIn,
   markDone,
   type PlanCell,
   type Rig,
   type SettingChange,
   sayValue,
   settingKey,
+  sourceIn,
 } from '#core/model/rig/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import {
@@ -63,8 +65,8 @@ export function PairCard({ rig, evaluation, cell, findings, proposed, onWant, on
   const { pair, state, word } = cell;
   const { underVoiceDb } = pair;
   const wanted = rig.plan.find((c) => c.sourceId === pair.sourceId && c.listenerId === pair.listenerId);
-  const source = rig.sources.find((s) => s.id === pair.sourceId)!;
-  const listener = rig.listeners.find((l) => l.id === pair.listenerId)!;
+  const source = sourceIn(rig, pair.sourceId);
+  const listener = listenerIn(rig, pair.listenerId);
   const here = (proposed ? [] : findings).filter(
     (f) => f.where.sourceId === source.id && f.where.listenerId === listener.id,
   );
@@ -179,8 +181,8 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
 /** Why nothing arrives: the doors that are shut on the way, to be opened; or how far it comes where there is no way. */
 function Stopped({ rig, evaluation, cell, proposed }: Pick<Props, 'rig' | 'evaluation' | 'cell' | 'proposed'>) {
   const dispatch = useAppDispatch();
-  const source = rig.sources.find((s) => s.id === cell.pair.sourceId)!;
-  const listener = rig.listeners.find((l) => l.id === cell.pair.listenerId)!;
+  const source = sourceIn(rig, cell.pair.sourceId);
+  const listener = listenerIn(rig, cell.pair.listenerId);
   const stop = whereItStops(evaluation.graph, source.sound, listener.sound);
   if (!stop) return null;
   const name = (id: string) => deviceName(rig, id);

@@ -1,5 +1,5 @@
 import { Button, chakra } from '@chakra-ui/react';
-import { endName, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
+import { endName, findListener, findSource, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
 import type { Bridge, Whole } from '#core/routing/plan/index.ts';
 import type { Clash, Left, Wrong } from '#core/routing/suggest/index.ts';
 import { deviceName, sayBreak } from '#core/signal/index.ts';
@@ -106,8 +106,8 @@ export function Proposal({ rig, made, onVerb, onDrop, onBridge }: Props) {
 }
 
 const names = (rig: Rig, { sourceId, listenerId }: Wrong) => ({
-  source: rig.sources.find((s) => s.id === sourceId)?.name ?? sourceId,
-  listener: rig.listeners.find((l) => l.id === listenerId)?.name ?? listenerId,
+  source: findSource(rig, sourceId)?.name ?? sourceId,
+  listener: findListener(rig, listenerId)?.name ?? listenerId,
 });
 
 const WHY: Record<Wrong['word'], string> = {

@@ -1,6 +1,15 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { addTasks, applyEdit, type LeadChange, markDone, type PlanCell, type Rig } from '#core/model/rig/index.ts';
+import {
+  addTasks,
+  applyEdit,
+  findListener,
+  findSource,
+  type LeadChange,
+  markDone,
+  type PlanCell,
+  type Rig,
+} from '#core/model/rig/index.ts';
 import { type Bridge, planEdit, proposePlan } from '#core/routing/plan/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
@@ -103,13 +112,13 @@ function Routes({ rig, evaluation, findings }: Props) {
     const all = [...cables.map((cable): LeadChange => ({ cableId: cable.id, cable })), ...before, ...changes];
     const now = new Date().toISOString();
     const done = verb === 'done' ? markDone(rig, all) : addTasks(rig, all, now, box?.deviceId);
-    const to = rig.listeners.find((l) => l.id === pair.listenerId)?.name ?? pair.listenerId;
+    const to = findListener(rig, pair.listenerId)?.name ?? pair.listenerId;
     dispatch(applyHere({ kind: 'batch', edits: [...(box ? [box.edit] : []), done] }, say.pathTo({ to }), 'solver'));
   };
   useKey('s', say.suggestSettingsFewestThat(), begin, search.at !== 'busy' && cell !== undefined);
   useKey('escape', say.cancelSearchOrDiscard(), drop, search.at !== 'idle');
   useKeyHint('arrowleft,arrowright,arrowup,arrowdown', say.inTableFromCell());
-  const voice = rig.sources.find((s) => s.id === mainVoiceOf(rig));
+  const voice = findSource(rig, mainVoiceOf(rig));
   const wrongs = cells.flat().filter(isWrong).length;
   return (
     <main className={`frame-page ${cell ? 'with-card' : ''}`}>

@@ -1,5 +1,15 @@
 import { useMemo, useState } from 'react';
-import { findSetting, findTypes, type Rig, sayValue, settingKey, settingOf } from '#core/model/rig/index.ts';
+import {
+  deviceIn,
+  findSetting,
+  findTypes,
+  listenerIn,
+  type Rig,
+  sayValue,
+  settingKey,
+  settingOf,
+  sourceIn,
+} from '#core/model/rig/index.ts';
 import { framesFromMs, samplesFromMs } from '#core/model/units/index.ts';
 import { type AllAligned, type Lack, recordedListeners } from '#core/routing/suggest/index.ts';
 import { deviceName, type Evaluation, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
@@ -53,12 +63,12 @@ export function AllListeners({ rig, evaluation, onListener, options }: Props) {
         trying.shown,
         evaluation,
         rig.listeners.map((l) => l.id),
-        (id) => toleranceOf(toleranceIdOf(rig, rig.listeners.find((l) => l.id === id)!)),
+        (id) => toleranceOf(toleranceIdOf(rig, listenerIn(rig, id))),
         smallPlotPx(cellPx),
       ),
     [trying.shown, evaluation, rig, cellPx],
   );
-  const listenerName = (id: string) => rig.listeners.find((l) => l.id === id)!.name;
+  const listenerName = (id: string) => listenerIn(rig, id).name;
   return (
     <main className="frame-page">
       <div className="page">
@@ -125,7 +135,7 @@ const WHY: Record<Lack, string> = {
 /** The result of the settings, whether they are proven optimal, and what is not met. */
 function Outcome({ rig, found, listenerName }: { rig: Rig; found: AllAligned; listenerName: (id: string) => string }) {
   const missed = found.pairs.filter((p) => p.lacks);
-  const sourceName = (id: string) => rig.sources.find((s) => s.id === id)!.name;
+  const sourceName = (id: string) => sourceIn(rig, id).name;
   return (
     <div data-testid="all-aligned">
       <p>
@@ -168,7 +178,7 @@ function Changes({ rig, changes }: { rig: Rig; changes: AllAligned['changes'] })
       <tbody>
         {changes.map(({ deviceId, settingId, value }) => {
           const spec = findSetting(rig, types, deviceId, settingId)!;
-          const device = rig.devices.find((d) => d.id === deviceId)!;
+          const device = deviceIn(rig, deviceId);
           return (
             <tr key={settingKey(deviceId, settingId)}>
               <td>{deviceName(rig, deviceId)}</td>
@@ -217,7 +227,7 @@ function Slips({ rig, shown, listenerIds, listenerName }: SlipsProps) {
           {rows.map(({ pair, ms }) => (
             <tr key={`${pair.sourceId} ${pair.listenerId}`}>
               <td>{listenerName(pair.listenerId)}</td>
-              <td>{rig.sources.find((s) => s.id === pair.sourceId)!.name}</td>
+              <td>{sourceIn(rig, pair.sourceId).name}</td>
               <td className="number strong">{formatSigned(ms, 1)}</td>
               <td className="number">{formatSigned(framesFromMs(ms, frameRate), 1)}</td>
               <td className="number">{formatSigned(samplesFromMs(ms, sampleRateHz))}</td>

@@ -1,6 +1,15 @@
 import { chakra, Input } from '@chakra-ui/react';
 import { type ReactNode, useEffect, useState } from 'react';
-import { findDevice, heldTo, type Rig, settingKey, settingOf, type Trial } from '#core/model/rig/index.ts';
+import {
+  findDevice,
+  heldTo,
+  listenerIn,
+  type Rig,
+  settingKey,
+  settingOf,
+  sourceIn,
+  type Trial,
+} from '#core/model/rig/index.ts';
 import { type Figure, framesFromMs, msFromFrames } from '#core/model/units/index.ts';
 import type { DelaySetting, Evaluation } from '#core/signal/index.ts';
 import {
@@ -30,7 +39,7 @@ interface Props {
 /** Every delay that can be set on the way here: on what it acts, what it is, what is proposed, and what becomes of it. */
 export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, onTry, children }: Props) {
   const [inFrames, setInFrames] = useState(false);
-  const sourceOf = (id: string) => rig.sources.find((s) => s.id === id)!;
+  const sourceOf = (id: string) => sourceIn(rig, id);
   return (
     <>
       <div className="spread">
@@ -113,7 +122,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
 }
 
 function alsoNames(rig: Rig, { alsoListeners }: DelaySetting): string {
-  const names = alsoListeners.map((id) => rig.listeners.find((l) => l.id === id)!.name.split(',')[0]!);
+  const names = alsoListeners.map((id) => listenerIn(rig, id).name.split(',')[0]!);
   if (names.length === 0) return 'nobody';
   return names.length <= 2
     ? names.join(', ')

@@ -1,5 +1,6 @@
 import { type ListeningDelay, listeningDelays } from '#core/desk-tests/sync-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { listenerIn, sourceIn } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { formatNumber, formatSpread, SourceLetter, StateMark, Table, Term, Why } from '#web/shared/parts/index.ts';
 import { sync as say, textOf } from '#words/index.ts';
@@ -33,11 +34,11 @@ export function ListeningTable({ rig, evaluation }: { rig: Rig; evaluation: Eval
         <tbody>
           {delays.map((d) => (
             <tr key={`${d.kind} ${d.listenerId} ${d.sourceIds.join(' ')}`}>
-              <td>{rig.listeners.find((l) => l.id === d.listenerId)!.name}</td>
+              <td>{listenerIn(rig, d.listenerId).name}</td>
               <td>
                 {WHAT[d.kind]}{' '}
                 {d.sourceIds.map((id) => (
-                  <SourceLetter key={id} source={rig.sources.find((s) => s.id === id)!} />
+                  <SourceLetter key={id} source={sourceIn(rig, id)} />
                 ))}{' '}
                 {d.kind === 'together'
                   ? say.afterOther({ n0: nameOf(rig, d.sourceIds[0]!), n1: nameOf(rig, d.sourceIds[1]!) })
@@ -62,4 +63,4 @@ export function ListeningTable({ rig, evaluation }: { rig: Rig; evaluation: Eval
   );
 }
 
-const nameOf = (rig: Rig, sourceId: string): string => rig.sources.find((s) => s.id === sourceId)!.name;
+const nameOf = (rig: Rig, sourceId: string): string => sourceIn(rig, sourceId).name;

@@ -1,5 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import type { Rig } from '#core/model/rig/index.ts';
+import { sourceIn } from '#core/model/rig/index.ts';
 import { driftMs } from '#core/model/units/index.ts';
 import {
   clockDrifts,
@@ -55,7 +56,7 @@ interface Props {
 
 /** The tap card: what is tapped, what arrives, stage by stage, and why it is as it is. */
 export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
-  const source = rig.sources.find((s) => s.id === pair.sourceId)!;
+  const source = sourceIn(rig, pair.sourceId);
   const [way] = pair.ways;
   const second = pair.verdict.apart && pair.ways.find((w) => w.afterFirst === pair.verdict.apart);
   const picture = pair.picture;
@@ -115,7 +116,7 @@ export function PathCard({ rig, pair, listenerName, tolerance }: Props) {
                     name:
                       picture.sourceId === pair.sourceId
                         ? ''
-                        : say.ofSource({ name: rig.sources.find((s) => s.id === picture.sourceId)!.name }),
+                        : say.ofSource({ name: sourceIn(rig, picture.sourceId).name }),
                   })}
                 </td>
               </tr>

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Link, useSearchParams } from 'react-router';
 import type { Rig, ToleranceId } from '#core/model/rig/index.ts';
+import { findListener, sourceIn } from '#core/model/rig/index.ts';
 import { alignListener } from '#core/routing/suggest/index.ts';
 import {
   delaySettingsFor,
@@ -57,7 +58,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const trying = useTrial(rig, evaluation);
   const { tried, shown, trial } = trying;
-  const listener = rig.listeners.find((l) => l.id === params.get('listener')) ?? rig.listeners[0];
+  const listener = findListener(rig, params.get('listener')) ?? rig.listeners[0];
   const choose = (key: string, value: string) =>
     setParams(
       (all) => {
@@ -151,7 +152,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
                 .filter((p) => p.ways.length > 0)
                 .map((p) =>
                   say.sourceDelay({
-                    name: rig.sources.find((s) => s.id === p.sourceId)!.name,
+                    name: sourceIn(rig, p.sourceId).name,
                     nominal: Math.round(p.ways[0]!.delay.value.nominal),
                   }),
                 )

@@ -1,6 +1,6 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { findTypes, type Rig } from '#core/model/rig/index.ts';
+import { deviceIn, findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addDevice, readTyped, replaceDevice, type Typed } from '#core/routing/wiring/index.ts';
 import { Pick, rich, Sheet, Table } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
@@ -99,7 +99,7 @@ function TypedWay({ typed }: { typed: Typed }) {
 /** Another type in its place: leads stay where the new one has a socket for them. */
 export function ReplaceDialog({ rig, deviceId, onClose }: Props & { deviceId: string }) {
   const dispatch = useAppDispatch();
-  const device = rig.devices.find((d) => d.id === deviceId)!;
+  const device = deviceIn(rig, deviceId);
   const items = useTypeItems(rig);
   const family = findTypes(rig).get(device.typeId)!.family;
   const near = useMemo(() => {

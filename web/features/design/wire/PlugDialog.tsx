@@ -1,7 +1,7 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { connectorOf } from '#core/model/plug/index.ts';
-import { addTasks, type Edit, findTypes, markDone, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import { addTasks, deviceIn, type Edit, findTypes, markDone, type PortRef, type Rig } from '#core/model/rig/index.ts';
 import {
   effectOf,
   type Offer,
@@ -53,7 +53,7 @@ export function PlugDialog({ rig, findings, from, onClose }: Props) {
             note:
               s.cableIds.length > 0
                 ? say.inUse({ s: pluggedInto(rig, s) })
-                : types.get(rig.devices.find((d) => d.id === s.deviceId)!.typeId)!.name,
+                : types.get(deviceIn(rig, s.deviceId).typeId)!.name,
           }))}
           none={say.noOutputMatchesAdd()}
           onPick={(id) => setStart(sockets.find((s) => keyOf(s) === id)!)}
@@ -203,7 +203,7 @@ function sayPulled(rig: Rig, pulled: readonly { readonly cableId: string }[]): s
 /** Why nothing is offered for a socket, and what would be. */
 function nothingFits(rig: Rig, start: Socket): string {
   const types = findTypes(rig);
-  const type = types.get(rig.devices.find((d) => d.id === start.deviceId)!.typeId)!;
+  const type = types.get(deviceIn(rig, start.deviceId).typeId)!;
   const would = typesBeside(types, { before: [type], after: [] }).slice(0, 3);
   const examples = would.length > 0 ? say.wouldFit({ type: type.name, join: would.map((t) => t.name).join('; ') }) : '';
   return say.nothingConnects({

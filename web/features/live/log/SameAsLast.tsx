@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { type SoundPrint, soundPrint } from '#core/audio/measure/index.ts';
 import { figuresOfPrint, type PrintDifference, printBefore, type Session, sameAs } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { findListener } from '#core/model/rig/index.ts';
 import { type OpenPieces, openPieces } from '#web/shared/listen/index.ts';
 import { Choice, formatNumber, Progress, StateMark, Table, Term } from '#web/shared/parts/index.ts';
 import { newId, recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
@@ -73,7 +74,7 @@ export function SameAsLast({ rig, sessions }: { rig: Rig; sessions: readonly Ses
     }, LOOK_MS);
   };
   const before = printBefore(sessions, listenerId);
-  const listener = rig.listeners.find((l) => l.id === listenerId);
+  const listener = findListener(rig, listenerId);
   const keep = () => {
     if (!print || !listener) return;
     for (const figure of figuresOfPrint(listenerId, listener.name, print, newId())) dispatch(recordEvent(figure));

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { gateOf, playersOf } from '#core/desk-tests/tap-test/index.ts';
 import { TUNES } from '#core/desk-tests/tunes/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { findSource } from '#core/model/rig/index.ts';
 import { Gate, TuneStage } from '#web/features/measure/tap-test/index.ts';
 import { Choice } from '#web/shared/parts/index.ts';
 import { phone as say } from '#words/index.ts';
@@ -12,7 +13,7 @@ export function PhoneTunes({ rig }: { rig: Rig }) {
   const [tune, setTune] = useState(0);
   const players = playersOf(rig);
   const questions = gateOf(rig);
-  const source = rig.sources.find((s) => s.id === players.find((p) => p.tune === tune)?.sourceId);
+  const source = findSource(rig, players.find((p) => p.tune === tune)?.sourceId);
   return (
     <main className="page">
       <h1>{say.playTestTune()}</h1>
@@ -24,7 +25,7 @@ export function PhoneTunes({ rig }: { rig: Rig }) {
               label={say.thisPhonePlays()}
               value={String(tune)}
               options={Array.from({ length: TUNES }, (_, t): [string, string] => {
-                const own = rig.sources.find((s) => s.id === players.find((p) => p.tune === t)?.sourceId);
+                const own = findSource(rig, players.find((p) => p.tune === t)?.sourceId);
                 return [String(t), own ? say.tune({ n1: t + 1, own: own.name }) : say.tuneWith({ n1: t + 1 })];
               })}
               onChange={(t) => setTune(Number(t))}

@@ -2,6 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type Entry, SYMPTOMS, type SymptomId } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { findListener, findSource } from '#core/model/rig/index.ts';
 import { ALARM_WORDS, complaintOf, seenBy, useWatchers } from '#web/features/live/watch/index.ts';
 import { Choice, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { common, troubleshoot as say, textOf } from '#words/index.ts';
@@ -15,8 +16,8 @@ export function Complain({ rig, first, onEntry }: { rig: Rig; first: boolean; on
   const [sourceId, setSourceId] = useState(rig.sources[0]!.id);
   const [what, setWhat] = useState<string>('no-sound');
   const seen = seenBy(useWatchers()).filter((s) => rig.listeners.some((l) => l.id === s.watcher.listenerId));
-  const listener = rig.listeners.find((l) => l.id === listenerId) ?? rig.listeners[0]!;
-  const source = rig.sources.find((s) => s.id === sourceId) ?? rig.sources[0]!;
+  const listener = findListener(rig, listenerId) ?? rig.listeners[0]!;
+  const source = findSource(rig, sourceId) ?? rig.sources[0]!;
   const ofAll = SYMPTOMS.find((s) => s.id === what)?.of === 'all';
   const tell = () =>
     onEntry(
@@ -65,7 +66,7 @@ export function Complain({ rig, first, onEntry }: { rig: Rig; first: boolean; on
           <p key={`${s.watcher.id} ${s.id}`} className="row">
             <StateMark state="fix" />{' '}
             {say.watchSaw({
-              name: rig.listeners.find((l) => l.id === s.watcher.listenerId)?.name ?? '',
+              name: findListener(rig, s.watcher.listenerId)?.name ?? '',
               toLowerCase: ALARM_WORDS[s.id].toLowerCase(),
               says: s.says,
             })}

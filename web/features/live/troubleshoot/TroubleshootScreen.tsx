@@ -13,6 +13,7 @@ import {
   toldOf,
 } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { findListener, findSource } from '#core/model/rig/index.ts';
 import { LineButton, Progress, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, selectRig, selectSessions, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, frame, troubleshoot as say, textOf } from '#words/index.ts';
@@ -208,8 +209,8 @@ function Told({ rig, book, entries, onEntries }: ToldProps) {
         return textOf(sayComplaint(rig, e.complaint));
       case 'works':
         return say.atWorksAsIt({
-          name: rig.listeners.find((l) => l.id === e.listenerId)?.name ?? '',
-          name2: rig.sources.find((s) => s.id === e.sourceId)?.name ?? '',
+          name: findListener(rig, e.listenerId)?.name ?? '',
+          name2: findSource(rig, e.sourceId)?.name ?? '',
         });
       case 'look':
         return `${textOf(book.say(e.key).asks)} ${sentence(textOf(book.sayAnswer(e.key, e.answer)))}.`;

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
+import { findListener } from '#core/model/rig/index.ts';
 import { rich, StateMark } from '#web/shared/parts/index.ts';
 import { watch as say } from '#words/index.ts';
 import { ALARM_WORDS, seenBy } from './alarms.ts';
@@ -9,7 +10,7 @@ import { useWatchers } from './useWatchers.ts';
 export function WatchNotice({ rig, rigId }: { rig: Rig; rigId: string }) {
   const [first, ...others] = seenBy(useWatchers());
   if (!first) return null;
-  const name = rig.listeners.find((l) => l.id === first.watcher.listenerId)?.name ?? first.watcher.name;
+  const name = findListener(rig, first.watcher.listenerId)?.name ?? first.watcher.name;
   return (
     <div className="notice fix" role="alert">
       <StateMark state="fix" />

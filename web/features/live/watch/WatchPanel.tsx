@@ -2,6 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { WatchAlarm } from '#core/audio/measure/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { findListener } from '#core/model/rig/index.ts';
 import { Choice, formatNumber, formatSpan, StateMark, sentence, Term } from '#web/shared/parts/index.ts';
 import { watch as say, textOf } from '#words/index.ts';
 import { ALARM_WORDS, stateOf } from './alarms.ts';
@@ -35,7 +36,7 @@ export function WatchPanel({ rig }: { rig: Rig }) {
       </h2>
       <div className="watch-cards">
         {all.map((w) => (
-          <Card key={w.id} watcher={w} carries={rig.listeners.find((l) => l.id === w.listenerId)?.name ?? ''} />
+          <Card key={w.id} watcher={w} carries={findListener(rig, w.listenerId)?.name ?? ''} />
         ))}
       </div>
       <div className="row no-print">

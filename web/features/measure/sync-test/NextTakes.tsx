@@ -1,15 +1,25 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { csvOf } from '#core/base/text/index.ts';
 import type { NextTake, TestedPath } from '#core/desk-tests/sync-test/index.ts';
-import { findDevice, findSetting, findTypes, type Rig, sayValue, settingAt, settingOf } from '#core/model/rig/index.ts';
+import {
+  findDevice,
+  findSetting,
+  findTypes,
+  listenerIn,
+  type Rig,
+  sayValue,
+  settingAt,
+  settingOf,
+  sourceIn,
+} from '#core/model/rig/index.ts';
 import { type ClapRow, clapSheet } from '#core/output/sheets/index.ts';
 import { formatNumber, printSheets, rich, saveAs } from '#web/shared/parts/index.ts';
 import { syncTest as say } from '#words/index.ts';
 
 const nameOf = (rig: Rig, { sourceId, listenerId }: { sourceId: string; listenerId: string }): string =>
   say.at({
-    name: rig.sources.find((s) => s.id === sourceId)!.name,
-    name2: rig.listeners.find((l) => l.id === listenerId)!.name,
+    name: sourceIn(rig, sourceId).name,
+    name2: listenerIn(rig, listenerId).name,
   });
 
 /** How the delays on a path stand now, for the list on paper. */

@@ -2,7 +2,7 @@ import { Button, chakra } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { pathIntoRig, type TestedPath, type TestedTake } from '#core/desk-tests/sync-test/index.ts';
-import { type Edit, findSetting, findTypes, type Rig, settingAt } from '#core/model/rig/index.ts';
+import { type Edit, findSetting, findTypes, listenerIn, type Rig, settingAt, sourceIn } from '#core/model/rig/index.ts';
 import { contains, type Interval } from '#core/model/units/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import {
@@ -86,11 +86,10 @@ export function TestTable({ rigId, rig, table }: Props) {
 }
 
 function PathName({ rig, path }: { rig: Rig; path: TestedPath }) {
-  const source = rig.sources.find((s) => s.id === path.sourceId)!;
+  const source = sourceIn(rig, path.sourceId);
   return (
     <>
-      <SourceLetter source={source} />{' '}
-      {say.atOf({ source: source.name, name: rig.listeners.find((l) => l.id === path.listenerId)!.name })}
+      <SourceLetter source={source} /> {say.atOf({ source: source.name, name: listenerIn(rig, path.listenerId).name })}
     </>
   );
 }

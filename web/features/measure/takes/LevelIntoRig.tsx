@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import type { Diagnosis } from '#core/audio/measure/index.ts';
 import { type LevelCause, type LevelReading, levelEdit, reconcileLevel } from '#core/desk-tests/reconcile/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { sourceIn } from '#core/model/rig/index.ts';
 import { type Evaluation, mainVoiceOf } from '#core/signal/index.ts';
 import { Choice, formatNumber, formatSigned, rich, sayCause } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
@@ -48,7 +49,7 @@ export function LevelIntoRig({ take, diagnosis, rig, evaluation, listenerId }: P
   if (!level || !read?.ok) return null;
   const ownDb = here.find((p) => p.sourceId === sourceId)!.ways[0]!.levelDb.nominal;
   const besides = here.filter((p) => p.sourceId !== sourceId && p.ways[0]!.levelDb.nominal > ownDb - ALONE_DB);
-  const nameOf = (id: string) => rig.sources.find((s) => s.id === id)!.name;
+  const nameOf = (id: string) => sourceIn(rig, id).name;
   const known = rig.measurements.find(
     (m) => m.kind === 'level' && m.takeId === take.id && m.sourceId === sourceId && m.listenerId === listenerId,
   );

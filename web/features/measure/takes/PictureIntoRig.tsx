@@ -2,7 +2,7 @@ import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { type MadeWith, reconcilePicture } from '#core/desk-tests/reconcile/index.ts';
-import { findSetting, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
+import { findSetting, findTypes, type Rig, settingKey, sourceIn } from '#core/model/rig/index.ts';
 import { type DelaySetting, delaySettingsFor, deviceName, type Evaluation } from '#core/signal/index.ts';
 import {
   Choice,
@@ -87,7 +87,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
         <Choice
           label={common.source()}
           value={sourceId}
-          options={sources.map((p) => [p.sourceId, rig.sources.find((s) => s.id === p.sourceId)!.name])}
+          options={sources.map((p) => [p.sourceId, sourceIn(rig, p.sourceId).name])}
           onChange={(id) => speak({ listenerId, sourceId: id })}
         />
       </div>

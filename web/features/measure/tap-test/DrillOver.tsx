@@ -1,6 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { faultsOf } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { findListener } from '#core/model/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { StateMark } from '#web/shared/parts/index.ts';
 import { tapTest as say, textOf } from '#words/index.ts';
@@ -10,7 +11,7 @@ import type { Tap } from './useTap.ts';
 export function DrillOver({ rig, tap }: { rig: Rig; tap: Tap }) {
   const { drill, desk } = tap.kept;
   if (!drill) return null;
-  const nameOf = (id: string) => rig.listeners.find((l) => l.id === id)?.name ?? id;
+  const nameOf = (id: string) => findListener(rig, id)?.name ?? id;
   const fewest = drill.fewest.map(nameOf).join(', ');
   const giveUp = () => {
     const fault = faultsOf(rig, evaluate(rig)).find((f) => f.id === desk.faultId);

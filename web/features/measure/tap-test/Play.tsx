@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { gateOf, type Player } from '#core/desk-tests/tap-test/index.ts';
 import { SILENCE_S, TUNE_S } from '#core/desk-tests/tunes/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { sourceIn } from '#core/model/rig/index.ts';
 import { FRAME_RATES, hertz } from '#core/model/units/index.ts';
 import { tapSheet } from '#core/output/sheets/index.ts';
 import { deviceName } from '#core/signal/index.ts';
@@ -73,7 +74,7 @@ export function Play({ rigId, rig, tap, onDone }: Props) {
 const sheetOf = (rig: Rig, players: readonly Player[]): string =>
   tapSheet(
     players.map((p) => {
-      const source = rig.sources.find((s) => s.id === p.sourceId)!;
+      const source = sourceIn(rig, p.sourceId);
       return { source: source.name, tune: p.tune + 1, at: deviceName(rig, source.sound.deviceId) };
     }),
     gateOf(rig).map((q) => textOf(q.asks)),
@@ -85,7 +86,7 @@ const FILM = { width: 1280, height: 720 };
 const NOWHERE = '';
 
 function PlayerRow({ rig, tap, player, barred }: { rig: Rig; tap: Tap; player: Player; barred: boolean }) {
-  const source = rig.sources.find((s) => s.id === player.sourceId)!;
+  const source = sourceIn(rig, player.sourceId);
   const [done, setDone] = useState<number | null>(null);
   const [says, setSays] = useState('');
   const job = useRef<Job<MadeFile> | null>(null);
@@ -110,7 +111,7 @@ function PlayerRow({ rig, tap, player, barred }: { rig: Rig; tap: Tap; player: P
       .finally(() => setDone(null));
   };
   const others = tap.players.filter((p) => p.sourceId !== player.sourceId && p.playerId === p.sourceId);
-  const nameOf = (id: string) => rig.sources.find((s) => s.id === id)!.name;
+  const nameOf = (id: string) => sourceIn(rig, id).name;
   return (
     <tr>
       <th scope="row">

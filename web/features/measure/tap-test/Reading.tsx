@@ -8,6 +8,7 @@ import {
 } from '#core/desk-tests/tap-test/index.ts';
 import { type BandEdge, edgesOf, PRESENT_DB } from '#core/desk-tests/tunes/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { listenerIn, sourceIn } from '#core/model/rig/index.ts';
 import { TapEvidence } from '#web/shared/charts/index.ts';
 import {
   Details,
@@ -38,8 +39,8 @@ interface Props {
 
 /** One source in one take: what is the matter, how sure that is, and what it rests on. */
 export function Reading({ rig, cell, picture, takenAt, lacking }: Props) {
-  const source = rig.sources.find((s) => s.id === cell.sourceId)!;
-  const listener = rig.listeners.find((l) => l.id === cell.listenerId)!;
+  const source = sourceIn(rig, cell.sourceId);
+  const listener = listenerIn(rig, cell.listenerId);
   const { state, word } = verdictOf(cell);
   const heard = cell.read?.heard ?? null;
   const says = sentencesOf(rig, cell);

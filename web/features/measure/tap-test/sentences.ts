@@ -1,5 +1,6 @@
 import { sayDisagreement, sayPlan, sayWander, type TapCell } from '#core/desk-tests/tap-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { listenerIn, sourceIn } from '#core/model/rig/index.ts';
 import { textOf } from '#words/index.ts';
 
 type Kind = TapCell['disagreements'][number]['kind'];
@@ -36,8 +37,8 @@ export function apartLines(rig: Rig, apart: readonly TapCell[]): ApartLine[] {
         earliestMs: Math.min(...moved.map((w) => w.earliestMs)),
         latestMs: Math.max(...moved.map((w) => w.latestMs)),
       };
-      const names = cells.map((c) => rig.sources.find((s) => s.id === c.sourceId)!.name);
-      const listener = rig.listeners.find((l) => l.id === listenerId)!.name;
+      const names = cells.map((c) => sourceIn(rig, c.sourceId).name);
+      const listener = listenerIn(rig, listenerId).name;
       return { cell: cells[0]!, says: textOf(sayWander(names, listener, far)) };
     }),
   ];

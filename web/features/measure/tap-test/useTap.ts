@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { gateOf, namedIn, type Player, playersOf, type TakeRead, whoseTake } from '#core/desk-tests/tap-test/index.ts';
 import type { TapReading } from '#core/desk-tests/tunes/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { listenerIn } from '#core/model/rig/index.ts';
 import { newId, uploadTake } from '#web/shared/store/index.ts';
 import { rememberFile, sourceOf } from '#web/shared/take/index.ts';
 import { type Job, readTapTake, tapStandIn } from '#web/shared/workers/index.ts';
@@ -178,7 +179,7 @@ export function useTap(rigId: string, rig: Rig): Tap {
     },
     standIn(listenerIds) {
       for (const listenerId of listenerIds) {
-        const name = rig.listeners.find((l) => l.id === listenerId)!.name;
+        const name = listenerIn(rig, listenerId).name;
         lineUp(
           name,
           (onDone) =>

@@ -1,6 +1,6 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { type KeyboardEvent, useMemo, useState } from 'react';
-import { endName, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import { deviceIn, endName, findDevice, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
 import type { Placed } from '#core/output/layout/index.ts';
 import { LAYERS, type Layer, type LineMap, type MapLine, stepTap, type Turn } from '#core/output/map/index.ts';
 import type { Finding } from '#core/rules/index.ts';
@@ -156,7 +156,7 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
                   key={box.deviceId}
                   sources={rig.sources}
                   listeners={rig.listeners}
-                  host={(box.on && rig.devices.find((d) => d.id === box.on)?.name) || null}
+                  host={(box.on && findDevice(rig, box.on)?.name) || null}
                   box={box}
                   at={drawing.boxes.get(box.deviceId)!}
                   tapped={tap?.deviceId === box.deviceId}
@@ -205,6 +205,6 @@ function tapOf(rig: Rig, lines: readonly { from: PortRef; to: PortRef }[], devic
   const out = lines.find((l) => l.from.deviceId === deviceId)?.from;
   const into = lines.find((l) => l.to.deviceId === deviceId)?.to;
   const heard = rig.listeners.find((l) => l.sound.deviceId === deviceId)?.sound;
-  const portId = findTypes(rig).get(rig.devices.find((d) => d.id === deviceId)!.typeId)!.ports[0]?.id ?? '';
+  const portId = findTypes(rig).get(deviceIn(rig, deviceId).typeId)!.ports[0]?.id ?? '';
   return heard ?? out ?? into ?? { deviceId, portId };
 }

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import type { Rig } from '#core/model/rig/index.ts';
+import { findDevice } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { hueOf } from '#web/shared/parts/index.ts';
 import { wire as say } from '#words/index.ts';
@@ -43,7 +44,7 @@ export function MapPicture({ rig, evaluation }: { rig: Rig; evaluation: Evaluati
           key={box.deviceId}
           sources={rig.sources}
           listeners={rig.listeners}
-          host={box.on ? (rig.devices.find((d) => d.id === box.on)?.name ?? null) : null}
+          host={box.on ? (findDevice(rig, box.on)?.name ?? null) : null}
           box={box}
           at={map.drawing.boxes.get(box.deviceId)!}
           tapped={false}

@@ -1,4 +1,4 @@
-import { findDevice, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import { findDevice, findSource, type PortRef, type Rig } from '#core/model/rig/index.ts';
 import type { Point } from '#core/output/layout/index.ts';
 import { type LineMap, MAX_STRANDS, type MapLine, STRAND_PITCH } from '#core/output/map/index.ts';
 import type { Finding } from '#core/rules/index.ts';
@@ -125,7 +125,7 @@ export function tappedCables({ graph, arrivals }: Evaluation, tap: PortRef | nul
 /** Accessible name of a line. */
 export function sayLine(rig: Rig, line: MapLine): string {
   const name = (id: string) => findDevice(rig, id)?.name ?? id;
-  const sources = line.strands.map((s) => rig.sources.find((o) => o.id === s.sourceId)?.name).join(', ');
+  const sources = line.strands.map((s) => findSource(rig, s.sourceId)?.name).join(', ');
   const carries = sources || (line.silent ? say.noSignal() : line.picture ? say.videoMark() : line.medium);
   return say.lineTitle({ deviceId: name(line.from.deviceId), deviceId2: name(line.to.deviceId), carries });
 }
