@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { TakeNotes } from '#api/index.ts';
 import { type History, parseRig, Step } from '#core/model/rig/index.ts';
 
+import { keep, readKept } from './browser.ts';
+
 /** The rig in hand as it is kept in this browser: it survives a reload, a crash and a lost server. */
 export interface Draft {
   readonly revision: number;
@@ -20,10 +22,10 @@ const StoredDraft = z.strictObject({
 const keyOf = (rigId: string): string => `mellow.rig.${rigId}`;
 
 export function readDraft(rigId: string): Draft | null {
+  const kept = readKept(keyOf(rigId), StoredDraft);
+  if (!kept) return null;
+  const { revision, saved, rig, past, future } = kept;
   try {
-    const text = localStorage.getItem(keyOf(rigId));
-    if (text === null) return null;
-    const { revision, saved, rig, past, future } = StoredDraft.parse(JSON.parse(text));
     return { revision, saved, history: { rig: parseRig(rig), past, future } };
   } catch {
     // A draft that cannot be read is of no use; the server's rig stands.
@@ -33,12 +35,9 @@ export function readDraft(rigId: string): Draft | null {
 
 export function writeDraft(rigId: string, { revision, saved, history }: Draft): void {
   const { rig, past, future } = history;
-  try {
-    localStorage.setItem(keyOf(rigId), JSON.stringify({ revision, saved, rig, past, future }));
-  } catch {
-    // Storage full: the steps can go, the rig must stay.
-    localStorage.setItem(keyOf(rigId), JSON.stringify({ revision, saved, rig, past: [], future: [] }));
-  }
+  if (keep(keyOf(rigId), { revision, saved, rig, past, future })) return;
+  // Storage full: the steps can go, the rig must stay.
+  localStorage.setItem(keyOf(rigId), JSON.stringify({ revision, saved, rig, past: [], future: [] }));
 }
 
 /** Marks on a take that the server has not acknowledged yet. */
@@ -47,23 +46,7 @@ export type NotesDraft = z.infer<typeof StoredNotes>;
 
 const notesKeyOf = (takeId: string): string => `mellow.take.${takeId}`;
 
-export function readNotesDraft(takeId: string): NotesDraft | null {
-  try {
-    return StoredNotes.parse(JSON.parse(localStorage.getItem(notesKeyOf(takeId)) ?? 'null'));
-  } catch {
-    return null;
-  }
-}
+export const readNotesDraft = (takeId: string): NotesDraft | null => readKept(notesKeyOf(takeId), StoredNotes);
 
-/** Null once the server has them. */
-export function writeNotesDraft(takeId: string, draft: NotesDraft | null): void {
-  if (!draft) {
-    localStorage.removeItem(notesKeyOf(takeId));
-    return;
-  }
-  try {
-    localStorage.setItem(notesKeyOf(takeId), JSON.stringify(draft));
-  } catch {
-    // Storage full: the marks are still on the page, and on their way to the server.
-  }
-}
+/** Null once the server has them. Without room, the marks are still on the page, and on their way to the server. */
+export const writeNotesDraft = (takeId: string, draft: NotesDraft | null): boolean => keep(notesKeyOf(takeId), draft);

@@ -11,6 +11,7 @@ export {
   uploadPhoto,
 } from './api.ts';
 export { openRig } from './autosave.ts';
+export { keep, readKept } from './browser.ts';
 export { readDraft, readNotesDraft, writeNotesDraft } from './drafts.ts';
 export { findingsOf, ofRig, selectWireFindings, stageStatesOf, useSettledFindings, useSettledRig } from './findings.ts';
 export { newId } from './ids.ts';

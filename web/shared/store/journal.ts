@@ -1,6 +1,7 @@
 import { createAction, createSelector, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
 import { DayPage, Problem } from '#api/index.ts';
 import { DayEvent, MAX_EVENTS, openSession, type Session, sessionsOf } from '#core/live/run/index.ts';
+import { keep, keptNames, readKept } from './browser.ts';
 import { newId } from './ids.ts';
 import type { Day, DayLink } from './state.ts';
 import { rootReducer } from './store.ts';
@@ -68,53 +69,20 @@ export const selectSession = createSelector([selectSessions], openSession);
 
 const prefixOf = (rigId: string): string => `mellow.day.${rigId}.`;
 
-function keep(rigId: string, event: DayEvent): void {
-  try {
-    localStorage.setItem(prefixOf(rigId) + event.id, JSON.stringify(event));
-  } catch {
-    // No room, or none allowed: it lasts as long as the page.
-  }
-}
-function forget(rigId: string, ids: readonly string[]): void {
-  try {
-    for (const id of ids) localStorage.removeItem(prefixOf(rigId) + id);
-  } catch {
-    // As above.
-  }
-}
-function kept(rigId: string): DayEvent[] {
-  const found: DayEvent[] = [];
-  try {
-    for (let i = 0; i < localStorage.length; i++) {
-      const key = localStorage.key(i)!;
-      if (!key.startsWith(prefixOf(rigId))) continue;
-      const read = DayEvent.safeParse(JSON.parse(localStorage.getItem(key)!));
-      if (read.success) found.push(read.data);
-    }
-  } catch {
-    // What cannot be read is of no use.
-  }
-  return found;
-}
+const keepEvent = (rigId: string, event: DayEvent): boolean => keep(prefixOf(rigId) + event.id, event);
+const forget = (rigId: string, ids: readonly string[]): void => {
+  for (const id of ids) keep(prefixOf(rigId) + id, null);
+};
+const kept = (rigId: string): DayEvent[] =>
+  keptNames(prefixOf(rigId)).flatMap((name) => readKept(name, DayEvent) ?? []);
 
 /** The session that is under way, for a page that is opened while no server answers. */
 const nameOf = (rigId: string): string => `mellow.days.${rigId}`;
 function keepOpen(rigId: string, day: Day): void {
   const session = openSession(sessionsOf([...day.events, ...day.waiting]));
-  try {
-    if (!session) localStorage.removeItem(nameOf(rigId));
-    else localStorage.setItem(nameOf(rigId), JSON.stringify(day.events.filter((e) => e.sessionId === session.id)));
-  } catch {
-    // As above.
-  }
+  keep(nameOf(rigId), session ? day.events.filter((e) => e.sessionId === session.id) : null);
 }
-function keptOpen(rigId: string): DayEvent[] {
-  try {
-    return DayEvent.array().parse(JSON.parse(localStorage.getItem(nameOf(rigId)) ?? '[]'));
-  } catch {
-    return [];
-  }
-}
+const keptOpen = (rigId: string): DayEvent[] => readKept(nameOf(rigId), DayEvent.array()) ?? [];
 
 // ---- telling and hearing
 
@@ -144,7 +112,7 @@ export const recordEvent = (told: DayTold) => (dispatch: Dispatch, getState: Get
     { ...base, ...told, id: newId(), sessionId } as DayEvent,
   ];
   for (const event of events) {
-    keep(rigId, event);
+    keepEvent(rigId, event);
     dispatch(dayTold(event));
   }
   wake();

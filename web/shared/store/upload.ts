@@ -1,5 +1,7 @@
+import { z } from 'zod';
 import { Problem, Reached, TakeRecord } from '#api/index.ts';
 import { store as say } from '#words/index.ts';
+import { keep, readKept } from './browser.ts';
 import { newId } from './ids.ts';
 
 /** Small enough that a weak line gets one through, large enough that a strong one does not wait between them. */
@@ -85,23 +87,12 @@ const keyOf = (file: File): string => `mellow.upload.${file.name}|${file.size}|$
  * reload or a day later, goes on from where the server is.
  */
 export function uploadIdOf(file: File): string {
-  try {
-    const known = localStorage.getItem(keyOf(file));
-    if (known) return known;
-    const id = newId();
-    localStorage.setItem(keyOf(file), id);
-    return id;
-  } catch {
-    return newId();
-  }
+  const known = readKept(keyOf(file), z.uuid());
+  const id = known ?? newId();
+  if (!known) keep(keyOf(file), id);
+  return id;
 }
-export function forgetUpload(file: File): void {
-  try {
-    localStorage.removeItem(keyOf(file));
-  } catch {
-    // Not remembered either.
-  }
-}
+export const forgetUpload = (file: File): boolean => keep(keyOf(file), null);
 
 /** The server has said no: it will say so again. */
 class Refused extends Error {}

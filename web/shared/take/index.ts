@@ -1,7 +1,7 @@
 export { CorrectedWav } from './CorrectedWav.tsx';
 export { fileOf, forgetFile, rememberFile, sourceOf } from './files.ts';
 export { guessPair, wordsIn } from './guess.ts';
-export { keep, readKept } from './kept.ts';
+export { keepForTakes, readForTakes } from './kept.ts';
 export {
   keepSkew,
   MAX_FLASHES,

@@ -4,7 +4,7 @@ import { type Flash, GRID_COLUMNS, GRID_ROWS, type PictureOffset, pairMarks } fr
 import type { SlateReading } from '#core/desk-tests/slates/index.ts';
 import { frameMs } from '#core/model/units/index.ts';
 import type { TakeLook } from '#web/shared/workers/index.ts';
-import { keep, readKept } from './kept.ts';
+import { keepForTakes, readForTakes } from './kept.ts';
 
 /** A clap that is less likely one than this is shown and left out until someone says otherwise. */
 const SURE = 0.75;
@@ -79,8 +79,8 @@ const Skew = z.strictObject({ skewMs: z.number(), sdMs: z.number(), takeName: z.
 export type Skew = z.infer<typeof Skew>;
 
 const SKEW = 'slate-skew';
-export const skewOf = (slateId: number): Skew | null => readKept(SKEW, [String(slateId)], Skew);
-export const keepSkew = (slateId: number, skew: Skew | null): void => keep(SKEW, [String(slateId)], skew);
+export const skewOf = (slateId: number): Skew | null => readForTakes(SKEW, [String(slateId)], Skew);
+export const keepSkew = (slateId: number, skew: Skew | null): boolean => keepForTakes(SKEW, [String(slateId)], skew);
 
 /** A player whose skew no one measured: anywhere within 40 ms either way, evenly. */
 export const UNKNOWN_SKEW_MS = 40;

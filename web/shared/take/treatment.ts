@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Treatment } from '#core/audio/process/index.ts';
-import { keep, readKept } from './kept.ts';
+import { keepForTakes, readForTakes } from './kept.ts';
 
 const db = z.number().min(-90).max(24);
 const ms = z.number().min(0).max(5000);
@@ -36,6 +36,6 @@ const KEPT_AS = 'treatment';
 
 /** What someone set for the voice of a take; null where nothing was. */
 export const readTreatment = (takeIds: readonly string[]): Treatment | null =>
-  readKept(KEPT_AS, takeIds, KeptTreatment);
-export const keepTreatment = (takeIds: readonly string[], treatment: Treatment): void =>
-  keep(KEPT_AS, takeIds, treatment);
+  readForTakes(KEPT_AS, takeIds, KeptTreatment);
+export const keepTreatment = (takeIds: readonly string[], treatment: Treatment): boolean =>
+  keepForTakes(KEPT_AS, takeIds, treatment);

@@ -1,23 +1,12 @@
 import { z } from 'zod';
 import type { OwnWords } from '#core/routing/grammar/index.ts';
+import { keep, readKept } from '#web/shared/store/index.ts';
 
-const KEY = 'mellow-tap.words';
+const NAME = 'mellow-tap.words';
 const Words = z.record(z.string(), z.string());
 
-/** What someone at this computer calls types of theirs; nothing where it cannot be read. */
-export function ownWords(): OwnWords {
-  try {
-    return new Map(Object.entries(Words.parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'))));
-  } catch {
-    return new Map();
-  }
-}
+/** What someone at this computer calls types of theirs. */
+export const ownWords = (): OwnWords => new Map(Object.entries(readKept(NAME, Words) ?? {}));
 
-/** Remembers a word on this computer; a browser that keeps nothing forgets it with the page. */
-export function remember(words: OwnWords): void {
-  try {
-    localStorage.setItem(KEY, JSON.stringify(Object.fromEntries(words)));
-  } catch {
-    // Private windows keep nothing: the word holds for this desk.
-  }
-}
+/** Remembers a word on this computer. */
+export const remember = (words: OwnWords): boolean => keep(NAME, Object.fromEntries(words));

@@ -55,7 +55,7 @@ export function Photos({ device, onPhotos }: Props) {
       <p aria-live="polite">{says}</p>
       {open && (
         <Sheet title={`${open.name}, ${formatDate(open.at)}`} onClose={() => setOpen(null)}>
-          <img src={photoUrl(open.sha256)} alt={`${device.name}: ${open.name}`} style={{ maxWidth: '100%' }} />
+          <chakra.img src={photoUrl(open.sha256)} alt={`${device.name}: ${open.name}`} maxWidth="100%" />
           <chakra.p marginTop="10px">
             <Button
               onClick={() => {

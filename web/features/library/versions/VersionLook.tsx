@@ -1,4 +1,4 @@
-import { Button } from '@chakra-ui/react';
+import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import type { RigVersion } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -75,6 +75,6 @@ function MapOf({ rig }: { rig: Rig }) {
     return () => URL.revokeObjectURL(made);
   }, [rig]);
   return (
-    url && <img src={url} alt={say.mapInThisVersion({ rig: rig.name })} style={{ maxWidth: '100%', maxHeight: 420 }} />
+    url && <chakra.img src={url} alt={say.mapInThisVersion({ rig: rig.name })} maxWidth="100%" maxHeight="420px" />
   );
 }

@@ -249,7 +249,7 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
       <PhotoRow photos={device?.photos ?? []} urlOf={photoUrl} onOpen={setLarge} />
       {large && (
         <Sheet title={`${large.name}, ${formatDate(large.at)}`} onClose={() => setLarge(null)}>
-          <img src={photoUrl(large.sha256)} alt={`${device?.name}: ${large.name}`} style={{ maxWidth: '100%' }} />
+          <chakra.img src={photoUrl(large.sha256)} alt={`${device?.name}: ${large.name}`} maxWidth="100%" />
         </Sheet>
       )}
       {question && question.findings.length > 0 && (

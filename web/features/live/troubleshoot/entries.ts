@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Entry } from '#core/live/troubleshoot/index.ts';
 import { SYMPTOM_IDS } from '#core/live/troubleshoot/index.ts';
+import { keep, readKept } from '#web/shared/store/index.ts';
 
 const Id = z.string().max(64);
 const Key = z.string().max(300);
@@ -21,19 +22,7 @@ const Entries = z
 const nameOf = (rigId: string): string => `mellow.trouble.${rigId}`;
 
 /** Reports and answers so far, kept in this browser over a reload. */
-export function readEntries(rigId: string): readonly Entry[] {
-  try {
-    return Entries.parse(JSON.parse(localStorage.getItem(nameOf(rigId)) ?? '[]'));
-  } catch {
-    return [];
-  }
-}
+export const readEntries = (rigId: string): readonly Entry[] => readKept(nameOf(rigId), Entries) ?? [];
 
-export function keepEntries(rigId: string, entries: readonly Entry[]): void {
-  try {
-    if (entries.length === 0) localStorage.removeItem(nameOf(rigId));
-    else localStorage.setItem(nameOf(rigId), JSON.stringify(entries));
-  } catch {
-    // No room, or none allowed: they last as long as the page.
-  }
-}
+export const keepEntries = (rigId: string, entries: readonly Entry[]): boolean =>
+  keep(nameOf(rigId), entries.length === 0 ? null : entries);

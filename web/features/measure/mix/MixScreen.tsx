@@ -2,7 +2,15 @@ import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { hueOf, Term } from '#web/shared/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
-import { keep, readKept, type TakeAtHand, TakeGate, TakePage, useSound, Working } from '#web/shared/take/index.ts';
+import {
+  keepForTakes,
+  readForTakes,
+  type TakeAtHand,
+  TakeGate,
+  TakePage,
+  useSound,
+  Working,
+} from '#web/shared/take/index.ts';
 import { mix as say } from '#words/index.ts';
 import { Laid } from './Laid.tsx';
 import { firstSetup, MixSetup, sourceOfTrack } from './setup.ts';
@@ -36,11 +44,11 @@ function Mixing({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string 
     );
   // biome-ignore lint/correctness/useExhaustiveDependencies: what was kept is for these takes, whatever becomes of the rig
   useEffect(() => {
-    if (facts) setSetup(readKept(KEPT_AS, takeIds, MixSetup) ?? first());
+    if (facts) setSetup(readForTakes(KEPT_AS, takeIds, MixSetup) ?? first());
   }, [facts]);
   const change = (next: MixSetup) => {
     setSetup(next);
-    keep(KEPT_AS, takeIds, next);
+    keepForTakes(KEPT_AS, takeIds, next);
   };
   const balancing = useBalance(sound, setup);
   return (

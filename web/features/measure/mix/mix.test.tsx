@@ -2,7 +2,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { TrackMeasured, TrackReading } from '#core/audio/mix/index.ts';
-import { keep, readKept } from '#web/shared/take/index.ts';
+import { keepForTakes, readForTakes } from '#web/shared/take/index.ts';
 import type { TakeFacts } from '#web/shared/workers/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
 import { firstSetup, joinedWithNext, MixSetup, withTrack } from './setup.ts';
@@ -64,12 +64,12 @@ describe('what the tracks are at first', () => {
   });
   it('is kept across reloads, and never believed when it is something else', () => {
     const setup = withTrack(five(), 3, { underLu: 14 });
-    keep('balance', ['t'], setup);
-    expect(readKept('balance', ['t'], MixSetup)).toEqual(setup);
-    keep('balance', ['t'], { ...setup, tracks: 'many' });
-    expect(readKept('balance', ['t'], MixSetup)).toBeNull();
+    keepForTakes('balance', ['t'], setup);
+    expect(readForTakes('balance', ['t'], MixSetup)).toEqual(setup);
+    keepForTakes('balance', ['t'], { ...setup, tracks: 'many' });
+    expect(readForTakes('balance', ['t'], MixSetup)).toBeNull();
     localStorage.setItem('mellow-tap.balance.t', '{');
-    expect(readKept('balance', ['t'], MixSetup)).toBeNull();
+    expect(readForTakes('balance', ['t'], MixSetup)).toBeNull();
   });
 });
 

@@ -3,7 +3,7 @@ import type { SetDelay } from '#core/desk-tests/reconcile/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { settingKey } from '#core/model/rig/index.ts';
 import { delaySettingsFor, type Evaluation, type Pair } from '#core/signal/index.ts';
-import { guessPair, keep, readKept, type TakeOffset } from '#web/shared/take/index.ts';
+import { guessPair, keepForTakes, readForTakes, type TakeOffset } from '#web/shared/take/index.ts';
 
 /** What a take of the heap is taken for. */
 export interface SortedTake {
@@ -17,9 +17,9 @@ const slateKey = (rigId: string, slateId: number): string[] => [rigId, String(sl
 
 /** Which source shows a slate, as it was said once; null where no one said. */
 const sourceOfSlate = (rigId: string, slateId: number): string | null =>
-  readKept(SHOWN_BY, slateKey(rigId, slateId), z.string());
-export const keepSourceOfSlate = (rigId: string, slateId: number, sourceId: string): void =>
-  keep(SHOWN_BY, slateKey(rigId, slateId), sourceId);
+  readForTakes(SHOWN_BY, slateKey(rigId, slateId), z.string());
+export const keepSourceOfSlate = (rigId: string, slateId: number, sourceId: string): boolean =>
+  keepForTakes(SHOWN_BY, slateKey(rigId, slateId), sourceId);
 
 /** Delay settings that affect a pair, with their present values. */
 export function settingsOfPair(rig: Rig, evaluation: Evaluation, sourceId: string, listenerId: string) {

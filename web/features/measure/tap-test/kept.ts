@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { TuneReading } from '#core/desk-tests/tunes/index.ts';
+import { keep, readKept } from '#web/shared/store/index.ts';
 
 const Tune = z.object({
   id: z.int().min(0).max(31),
@@ -88,20 +89,7 @@ export const NO_TAP: KeptTap = { version: 1, answers: {}, players: [], takes: []
 
 const keyOf = (rigId: string): string => `mellow.tap.${rigId}`;
 
-export function readKept(rigId: string): KeptTap {
-  try {
-    return KeptTap.parse(JSON.parse(localStorage.getItem(keyOf(rigId)) ?? 'null'));
-  } catch {
-    return NO_TAP;
-  }
-}
+export const readTap = (rigId: string): KeptTap => readKept(keyOf(rigId), KeptTap) ?? NO_TAP;
 
 /** @returns whether there was room for it */
-export function keep(rigId: string, tap: KeptTap): boolean {
-  try {
-    localStorage.setItem(keyOf(rigId), JSON.stringify(tap));
-    return true;
-  } catch {
-    return false;
-  }
-}
+export const keepTap = (rigId: string, tap: KeptTap): boolean => keep(keyOf(rigId), tap);

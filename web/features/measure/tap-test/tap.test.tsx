@@ -23,7 +23,7 @@ import { selectRig } from '#web/shared/store/index.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { tapTest as say } from '#words/index.ts';
 import { TapTestScreen } from './index.ts';
-import { keep, NO_TAP, readKept } from './kept.ts';
+import { keepTap, NO_TAP, readTap } from './kept.ts';
 import { saySure, sayUnderLoudest, verdictOf } from './words.ts';
 
 const rig = demoRig();
@@ -113,7 +113,7 @@ describe('before anything plays', () => {
     open('play');
     await user.selectOptions(screen.getByLabelText('Who plays “Desk game”'), 'same player as “Couch game”');
     await user.selectOptions(screen.getByLabelText('Where “Wren, voice” is played at a mic'), 'Stream');
-    const kept = readKept(RIG_ID);
+    const kept = readTap(RIG_ID);
     expect(kept.players.find((p) => p.sourceId === 'desk-game')!.playerId).toBe('couch-game');
     expect(kept.players.find((p) => p.sourceId === 'wren')!.knownAt).toEqual(['stream']);
     fireEvent.keyDown(document.body, { key: 'n', code: 'KeyN' });
@@ -135,21 +135,21 @@ describe('takes in a heap', () => {
     const user = userEvent.setup();
     held.tracks = () => [{ channel: null, name: '', reading: reading('track-2'), pictures: [] }];
     open('takes');
-    const lastIs = (name: string) => waitFor(() => expect(readKept(RIG_ID).takes.at(-1)?.name).toBe(name));
+    const lastIs = (name: string) => waitFor(() => expect(readTap(RIG_ID).takes.at(-1)?.name).toBe(name));
     choose([named('first.wav')]);
     await lastIs('first.wav');
-    expect(readKept(RIG_ID).takes[0]!.listenerId).toBe('track-2');
+    expect(readTap(RIG_ID).takes[0]!.listenerId).toBe('track-2');
     // Another that holds the same does not push it out; one that is named does.
     choose([named('recording.wav')]);
     await lastIs('recording.wav');
-    expect(readKept(RIG_ID).takes.map((t) => t.listenerId)).toEqual(['track-2', null]);
+    expect(readTap(RIG_ID).takes.map((t) => t.listenerId)).toEqual(['track-2', null]);
     await user.selectOptions(screen.getByLabelText('Destination of “recording.wav”'), 'Room');
-    expect(readKept(RIG_ID).takes.at(-1)).toMatchObject({ listenerId: 'room', name: 'recording.wav' });
+    expect(readTap(RIG_ID).takes.at(-1)).toMatchObject({ listenerId: 'room', name: 'recording.wav' });
     await user.click(screen.getByRole('button', { name: 'Exclude “recording.wav”' }));
     expect(takes().some((t) => t.includes('recording.wav'))).toBe(false);
     choose([named('Track 2, console.wav')]);
     await lastIs('Track 2, console.wav');
-    expect(readKept(RIG_ID).takes).toHaveLength(1);
+    expect(readTap(RIG_ID).takes).toHaveLength(1);
   });
   it('of many tracks are a listener a track, on one clock', async () => {
     held.tracks = () => [
@@ -159,8 +159,8 @@ describe('takes in a heap', () => {
     ];
     open('takes');
     choose([named('all.wav')]);
-    await waitFor(() => expect(readKept(RIG_ID).takes).toHaveLength(2));
-    const [a, b] = readKept(RIG_ID).takes;
+    await waitFor(() => expect(readTap(RIG_ID).takes).toHaveLength(2));
+    const [a, b] = readTap(RIG_ID).takes;
     expect([a!.listenerId, b!.listenerId]).toEqual(['stream', 'backup']);
     expect(a!.fileId).toBe(b!.fileId);
     expect(a!.name).toBe('all.wav, Stream');
@@ -178,7 +178,7 @@ describe('takes in a heap', () => {
     expect(takes().some((t) => t.includes('hush.wav'))).toBe(false);
     held.tracks = () => [{ channel: null, name: '', reading: reading('stream'), pictures: [] }];
     choose([named('Stream.wav')]);
-    await waitFor(() => expect(readKept(RIG_ID).takes).toHaveLength(1));
+    await waitFor(() => expect(readTap(RIG_ID).takes).toHaveLength(1));
   });
   it('tell how late sound is against the panel in their picture', async () => {
     const own = reading('stream');
@@ -231,7 +231,7 @@ describe('readings', () => {
           : t,
       );
     const takes = ids.filter((id) => id !== 'track-5').map((id) => keptTake(id, quieter(id)));
-    keep(RIG_ID, { ...NO_TAP, takes });
+    keepTap(RIG_ID, { ...NO_TAP, takes });
     const { store } = open('read');
     await user.click(screen.getByRole('gridcell', { name: /^Wren, voice at Stream/ }));
     const causes = screen.getByLabelText(say.possibleCauses());
@@ -268,7 +268,7 @@ describe('readings', () => {
         ),
       ),
     );
-    keep(RIG_ID, { ...NO_TAP, takes });
+    keepTap(RIG_ID, { ...NO_TAP, takes });
     open('read');
     const apart = screen.getByLabelText(say.whatDoesntMatch());
     expect(apart.textContent!.match(/ms later than in the middle\. The receiver/g)).toHaveLength(1);
@@ -323,7 +323,7 @@ describe('a drill', () => {
     expect(JSON.stringify(selectRig(store.getState()))).not.toBe(JSON.stringify(rig));
     await waitFor(() => expect(document.body.textContent).not.toContain('Wren, voice should not reach'));
     await user.click(screen.getByRole('button', { name: say.closeExercise() }));
-    expect(readKept(RIG_ID)).toMatchObject({ drill: null, takes: [], desk: { faultId: null } });
+    expect(readTap(RIG_ID)).toMatchObject({ drill: null, takes: [], desk: { faultId: null } });
   });
   it('may be given up: then it says what it was', async () => {
     const user = userEvent.setup();
@@ -337,13 +337,13 @@ describe('a drill', () => {
   });
   it('mended at the desk, without a change of the drawing, is tapped again', async () => {
     const user = userEvent.setup();
-    keep(RIG_ID, { ...NO_TAP, desk: { seed: 21, faultId: hidden } });
+    keepTap(RIG_ID, { ...NO_TAP, desk: { seed: 21, faultId: hidden } });
     open('takes');
     await user.selectOptions(screen.getByLabelText(say.destinationToSimulate()), 'Track 2, console');
     await user.click(await screen.findByRole('button', { name: say.nextReadings() }));
     await user.click(screen.getByRole('button', { name: /Find what explains it/ }));
     await user.click((await screen.findAllByRole('button', { name: say.fixedAtDeskTest() }))[0]!);
-    expect(readKept(RIG_ID)).toMatchObject({ takes: [], desk: { faultId: null } });
+    expect(readTap(RIG_ID)).toMatchObject({ takes: [], desk: { faultId: null } });
     await tapAll(user);
     expect(screen.getByLabelText(say.whatDoesntMatch()).textContent).not.toContain('should not reach');
   });
@@ -352,9 +352,9 @@ describe('a drill', () => {
 describe('what is kept in the browser', () => {
   it('is nothing where it is not what was written', () => {
     localStorage.setItem(`mellow.tap.${RIG_ID}`, '{"version":1,"takes":"all"}');
-    expect(readKept(RIG_ID)).toEqual(NO_TAP);
+    expect(readTap(RIG_ID)).toEqual(NO_TAP);
     localStorage.setItem(`mellow.tap.${RIG_ID}`, 'not JSON');
-    expect(readKept(RIG_ID)).toEqual(NO_TAP);
+    expect(readTap(RIG_ID)).toEqual(NO_TAP);
   });
   it('is said to be lost where there is no room', async () => {
     const user = userEvent.setup();

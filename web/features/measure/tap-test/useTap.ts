@@ -7,7 +7,7 @@ import { newId, uploadTake } from '#web/shared/store/index.ts';
 import { rememberFile, sourceOf } from '#web/shared/take/index.ts';
 import { type Job, readTapTake, tapStandIn } from '#web/shared/workers/index.ts';
 import { tapTest as say } from '#words/index.ts';
-import { type KeptTake, type KeptTap, keep, NO_TAP, readKept } from './kept.ts';
+import { type KeptTake, type KeptTap, keepTap, NO_TAP, readTap } from './kept.ts';
 
 /** A job in progress, or one that failed. */
 interface Working {
@@ -39,7 +39,7 @@ export interface Tap {
 
 /** A rig's tap: kept in this browser, worked on one take after another. */
 export function useTap(rigId: string, rig: Rig): Tap {
-  const [kept, setKept] = useState<KeptTap>(() => readKept(rigId));
+  const [kept, setKept] = useState<KeptTap>(() => readTap(rigId));
   const [full, setFull] = useState(false);
   const [working, setWorking] = useState<readonly Working[]>([]);
   const waiting = useRef<(() => Promise<void>)[]>([]);
@@ -57,7 +57,7 @@ export function useTap(rigId: string, rig: Rig): Tap {
       const next = { ...now.current.kept, ...part };
       now.current.kept = next;
       setKept(next);
-      setFull(!keep(rigId, next));
+      setFull(!keepTap(rigId, next));
     },
     [rigId],
   );
