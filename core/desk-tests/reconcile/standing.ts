@@ -1,5 +1,13 @@
 import type { Text } from '#core/base/said/index.ts';
-import { findDevice, findSetting, findTypes, type Measurement, type Rig, settingAt } from '#core/model/rig/index.ts';
+import {
+  findDevice,
+  findSetting,
+  findTypes,
+  isKey,
+  type Measurement,
+  type Rig,
+  settingAt,
+} from '#core/model/rig/index.ts';
 import { add, exactly, type Interval } from '#core/model/units/index.ts';
 import {
   type DelayTerm,
@@ -128,8 +136,8 @@ function drift({ rig }: Scene, m: Of<'drift'>): MeasurementStatus {
 function level({ rig, pairs }: Scene, m: Of<'level'>): MeasurementStatus {
   const way = waysOf(pairs, m)[0];
   const { deviceId, settingId } = settingAt(m.means);
-  const device = settingId === undefined ? undefined : findDevice(rig, deviceId!);
-  const setting = device && findSetting(rig, findTypes(rig), device.id, settingId!);
+  const device = isKey(m.means) ? findDevice(rig, deviceId) : undefined;
+  const setting = device && findSetting(rig, findTypes(rig), device.id, settingId);
   const means = device ? `${device.name}, ${setting?.name ?? settingId}` : say.source();
   return {
     measurement: m,

@@ -3,6 +3,7 @@ import {
   endName,
   findDevice,
   findPort,
+  findSource,
   findTypes,
   isHardware,
   isPerson,
@@ -54,6 +55,7 @@ export function lookBook(rig: Rig, lineup: Lineup) {
   const shown = new Map(lineup.suspects.map(({ fault }) => [answerOf(fault), fault.shows]));
   const listener = (id: string) => listenerIn(rig, id);
   const source = (id: string) => sourceIn(rig, id);
+  const sourceName = (id: string) => findSource(rig, id)?.name ?? '';
   return {
     /** Null for what no one can look at. */
     secondsOf(key: string): number | null {
@@ -94,10 +96,10 @@ export function lookBook(rig: Rig, lineup: Lineup) {
       }
       const { name, sound } = listener(place);
       const asks: Record<string, Text> = {
-        hear: say.howDoesSoundAt({ name: kind === 'hear' ? source(of).name : '', listener: name }),
-        time: say.isInSyncWith({ name: source(of)?.name ?? '', listener: name }),
-        twice: say.doesArriveOnceOr({ name: source(of)?.name ?? '', listener: name }),
-        picture: say.isVideoThereAt({ name: source(of)?.name ?? '', listener: name }),
+        hear: say.howDoesSoundAt({ name: kind === 'hear' ? sourceName(of) : '', listener: name }),
+        time: say.isInSyncWith({ name: sourceName(of), listener: name }),
+        twice: say.doesArriveOnceOr({ name: sourceName(of), listener: name }),
+        picture: say.isVideoThereAt({ name: sourceName(of), listener: name }),
         flag: say.isThereAt({ flag: FLAG_WORDS[of as Flag], listener: name }),
       };
       return { asks: asks[kind]!, tap: sound };

@@ -62,7 +62,7 @@ export { type EndSaid, endName, givenName, nameSocket, ownEndName, withEnd } fro
 export { RigError, type RigErrorCode } from './errors.ts';
 export { commit, type History, redo, Step, startHistory, undo } from './history.ts';
 export { idFrom } from './ids.ts';
-export { type PortKey, portAt, portKey, portOf, type SettingKey, settingAt, settingKey } from './keys.ts';
+export { isKey, type PortKey, portAt, portKey, portOf, type SettingKey, settingAt, settingKey } from './keys.ts';
 export { hasUnity, sayKnob, travelOf } from './knob.ts';
 export {
   cableIn,

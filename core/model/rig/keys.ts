@@ -6,6 +6,9 @@ export type PortKey = `${string}.${string}`;
 export const settingKey = (deviceId: string, settingId: string): SettingKey => `${deviceId}.${settingId}`;
 export const portKey = (deviceId: string, portId: string): PortKey => `${deviceId}.${portId}`;
 
+/** Whether a text is such a key: ids of cable tasks, `lead:cable`, and plain words are none. */
+export const isKey = (text: string): text is SettingKey => text.includes('.');
+
 /** What a key of a setting says. */
 export function settingAt(key: string): { readonly deviceId: string; readonly settingId: string } {
   const [deviceId = '', settingId = ''] = key.split('.');

@@ -1,6 +1,6 @@
 import { textOf } from '#core/base/said/index.ts';
 import type { Edit } from './edit.ts';
-import { settingAt } from './keys.ts';
+import { isKey, settingAt } from './keys.ts';
 import { findDevice, findSetting, findTypes } from './lookup.ts';
 import { byPair, inOrder } from './order.ts';
 import { say } from './sayings.ts';
@@ -104,7 +104,7 @@ export function editInMoment(rig: Rig, momentId: string | null, edit: Edit): Edi
 
 function isTaskOfMoment(taskId: string, goesIn: (deviceId: string, settingId: string) => boolean): boolean {
   const { deviceId, settingId } = settingAt(taskId);
-  return settingId !== undefined && goesIn(deviceId!, settingId);
+  return isKey(taskId) && goesIn(deviceId, settingId);
 }
 
 const sameCell = (a: PlanCell, b: PlanCell | null): boolean =>
