@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { Series } from '#core/live/run/index.ts';
 import { decimalsFor, formatDate, formatNumber } from '#web/shared/parts/index.ts';
 import { charts as say } from '#words/index.ts';
+import { ValueRules } from './Axes.tsx';
 import { layoutControl } from './control.ts';
 
 const HEIGHT = 130;
@@ -24,14 +25,11 @@ export function ControlChart({ series, widthPx }: { series: Series; widthPx: num
           <rect className="control-band" x={0} y={bandPx.from} width={plot} height={bandPx.to - bandPx.from} />
         )}
         {meanPx !== null && <line className="limit" x1={0} x2={plot} y1={meanPx} y2={meanPx} />}
-        {ticks.map(({ py, value }) => (
-          <g key={value}>
-            <line className="rule" x1={0} x2={plot} y1={py} y2={py} />
-            <text className="ink2" x={-8} y={py + 4} textAnchor="end">
-              {formatNumber(value, decimals)}
-            </text>
-          </g>
-        ))}
+        <ValueRules
+          ticks={ticks.map(({ py, value }) => ({ px: py, text: formatNumber(value, decimals) }))}
+          from={0}
+          to={plot}
+        />
         <polyline className="trace control-trace" points={marks.map((m) => `${m.px},${m.py}`).join(' ')} />
         {marks.map((m) => (
           <g key={`${m.at} ${m.px}`}>

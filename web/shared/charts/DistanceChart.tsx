@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { formatClock, formatNumber } from '#web/shared/parts/index.ts';
 import { charts as say } from '#words/index.ts';
+import { LabelsBelow, ValueRules } from './Axes.tsx';
 import { DISTANCE_HEIGHT, type DistanceTrack, LEFT_PX, layoutDistances, phraseFrom } from './distances.ts';
 
 interface Props {
@@ -38,19 +39,12 @@ export function DistanceChart({ tracks, seconds, widthPx, heard, onChoose }: Pro
           fill="var(--mark)"
         />
       )}
-      {ticks.map(({ lu, px }) => (
-        <g key={lu}>
-          <line className="rule" x1={LEFT_PX - 4} x2={widthPx} y1={px} y2={px} />
-          <text x={LEFT_PX - 8} y={px + 4} className="ink2 small" textAnchor="end">
-            {lu === 0 ? say.voice() : formatNumber(-lu)}
-          </text>
-        </g>
-      ))}
-      {clock.map(({ s, px }) => (
-        <text key={s} x={px} y={DISTANCE_HEIGHT - 5} className="ink2 small" textAnchor="middle">
-          {formatClock(1000 * s)}
-        </text>
-      ))}
+      <ValueRules
+        ticks={ticks.map(({ lu, px }) => ({ px, text: lu === 0 ? say.voice() : formatNumber(-lu) }))}
+        from={LEFT_PX - 4}
+        to={widthPx}
+      />
+      <LabelsBelow ticks={clock.map(({ s, px }) => ({ px, text: formatClock(1000 * s) }))} y={DISTANCE_HEIGHT - 5} />
       <line x1={LEFT_PX - 4} x2={widthPx} y1={voicePx} y2={voicePx} stroke="var(--ink)" strokeWidth={1.4} />
       {laid.map(({ track, wantedPx, steps }) => (
         <g key={track.key} stroke={track.hue}>

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { Jump } from '#core/audio/measure/index.ts';
 import { formatClock, formatNumber, formatSigned } from '#web/shared/parts/index.ts';
 import { charts as say } from '#words/index.ts';
+import { LabelsBelow, ValueRules } from './Axes.tsx';
 import { DRIFT_HEIGHT, type DriftPoint, layoutDrift } from './drift.ts';
 
 interface Props {
@@ -21,19 +22,12 @@ export function DriftChart({ points, startMs, ppm, jumps, widthPx }: Props) {
   const decimals = laid.yTicks.some((t) => Math.abs(t.ms % 1) > 1e-9) ? 1 : 0;
   return (
     <svg width={widthPx} height={DRIFT_HEIGHT} role="img" aria-label={say.offsetOverTimeMs()}>
-      {laid.yTicks.map(({ ms, px }) => (
-        <g key={ms}>
-          <line className="rule" x1={52} x2={widthPx} y1={px} y2={px} />
-          <text x={46} y={px + 4} className="ink2 small" textAnchor="end">
-            {say.ms({ ms: formatSigned(ms, decimals) })}
-          </text>
-        </g>
-      ))}
-      {laid.xTicks.map(({ ms, px }) => (
-        <text key={ms} x={px} y={DRIFT_HEIGHT - 4} className="ink2 small" textAnchor="middle">
-          {formatClock(ms)}
-        </text>
-      ))}
+      <ValueRules
+        ticks={laid.yTicks.map(({ ms, px }) => ({ px, text: say.ms({ ms: formatSigned(ms, decimals) }) }))}
+        from={52}
+        to={widthPx}
+      />
+      <LabelsBelow ticks={laid.xTicks.map(({ ms, px }) => ({ px, text: formatClock(ms) }))} y={DRIFT_HEIGHT - 4} />
       {laid.lines.map((line) => (
         <line key={line.x1} {...line} stroke="var(--ink)" strokeWidth={1.6} />
       ))}

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { formatNumber } from '#web/shared/parts/index.ts';
 import { charts as say } from '#words/index.ts';
+import { ValueRules } from './Axes.tsx';
 import type { LaneView } from './lane-layout.ts';
 import { pxOf } from './lane-layout.ts';
 import { CURVE_HEIGHT, type Curve, curvePath, loudnessTicks, yOfLufs } from './loudness-curve.ts';
@@ -31,14 +32,12 @@ export function LoudnessChart(props: Props) {
           <rect width={widthPx} height={CURVE_HEIGHT} />
         </clipPath>
       </defs>
-      {loudnessTicks.map(({ lufs, px }) => (
-        <g key={lufs}>
-          <line className="rule" x1={0} x2={widthPx} y1={px} y2={px} />
-          <text x={2} y={px - 3} className="ink2 small" stroke="var(--paper)" strokeWidth={3} paintOrder="stroke">
-            {formatNumber(lufs)}
-          </text>
-        </g>
-      ))}
+      <ValueRules
+        ticks={loudnessTicks.map(({ lufs, px }) => ({ px, text: formatNumber(lufs) }))}
+        from={0}
+        to={widthPx}
+        over="var(--paper)"
+      />
       <rect x={0} y={high} width={widthPx} height={Math.max(2, low - high)} fill="var(--good)" fillOpacity={0.18} />
       <g clipPath="url(#loudness-clip)" fill="none" stroke="var(--ink)">
         <path d={thin} strokeOpacity={0.45} />

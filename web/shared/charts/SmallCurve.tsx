@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { formatNumber } from '#web/shared/parts/index.ts';
+import { LabelsBelow, ValueRules } from './Axes.tsx';
 import { type CurveLayout, SMALL } from './response.ts';
 
 /** A small chart of one curve, decibels up. */
@@ -7,22 +8,16 @@ export function SmallCurve({ layout, label, children }: { layout: CurveLayout; l
   const bottom = SMALL.height - SMALL.bottom;
   return (
     <svg width={SMALL.width} height={SMALL.height} role="img" aria-label={label}>
-      {layout.yTicks.map(({ db, px }) => (
-        <g key={db}>
-          <line className="rule" x1={SMALL.left} x2={SMALL.width} y1={px} y2={px} />
-          <text x={SMALL.left - 4} y={px + 4} className="ink2 small" textAnchor="end">
-            {formatNumber(db)}
-          </text>
-        </g>
-      ))}
-      {layout.xTicks.map(({ label: text, px }) => (
-        <g key={text}>
-          <line className="rule" x1={px} x2={px} y1={4} y2={bottom} />
-          <text x={px} y={SMALL.height - 4} className="ink2 small" textAnchor="middle">
-            {text}
-          </text>
-        </g>
-      ))}
+      <ValueRules
+        ticks={layout.yTicks.map(({ db, px }) => ({ px, text: formatNumber(db) }))}
+        from={SMALL.left}
+        to={SMALL.width}
+      />
+      <LabelsBelow
+        ticks={layout.xTicks.map(({ label: text, px }) => ({ px, text }))}
+        y={SMALL.height - 4}
+        rules={{ from: 4, to: bottom }}
+      />
       <path d={layout.path} fill="none" stroke="var(--ink)" strokeWidth={2.2} />
       {children}
     </svg>

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { formatNumber } from '#web/shared/parts/index.ts';
 import { charts as say } from '#words/index.ts';
+import { ValueRules } from './Axes.tsx';
 import { outline, TAKEN_HEIGHT, takenPath, takenTicks, yOfTaken } from './taken.ts';
 
 interface TakenCurve {
@@ -36,21 +37,13 @@ export function TakenChart({ before, treated, curves, widthPx }: Props) {
         {paths.map((c) => (
           <path key={c.name} d={c.d} fill={c.hue} fillOpacity={0.25} stroke={c.hue} strokeWidth={1.2} />
         ))}
-        {takenTicks.map((db) => (
-          <g key={db}>
-            <line className="rule" x1={0} x2={widthPx} y1={yOfTaken(db)} y2={yOfTaken(db)} strokeDasharray="2 4" />
-            <text
-              x={2}
-              y={yOfTaken(db) - 2}
-              className="ink2 small"
-              stroke="var(--desk)"
-              strokeWidth={3}
-              paintOrder="stroke"
-            >
-              {say.dbOf({ db: formatNumber(-db) })}
-            </text>
-          </g>
-        ))}
+        <ValueRules
+          ticks={takenTicks.map((db) => ({ px: yOfTaken(db), text: say.dbOf({ db: formatNumber(-db) }) }))}
+          from={0}
+          to={widthPx}
+          over="var(--desk)"
+          dash="2 4"
+        />
       </g>
     </svg>
   );

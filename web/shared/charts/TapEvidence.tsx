@@ -1,14 +1,8 @@
 import { type ReactNode, useMemo } from 'react';
 import type { TuneHeard } from '#core/desk-tests/tunes/index.ts';
 import { charts as say } from '#words/index.ts';
-import {
-  EVIDENCE,
-  layoutTapArrivals,
-  layoutTapBands,
-  layoutTapLateness,
-  layoutTapSeconds,
-  type Tick,
-} from './tap-evidence.ts';
+import { LabelsBelow, type Tick, ValueRules } from './Axes.tsx';
+import { EVIDENCE, layoutTapArrivals, layoutTapBands, layoutTapLateness, layoutTapSeconds } from './tap-evidence.ts';
 
 interface PlotProps {
   readonly label: string;
@@ -22,19 +16,8 @@ function Plot({ label, unit, xTicks, yTicks = [], children }: PlotProps) {
   const { width, height, left, bottom, top } = EVIDENCE;
   return (
     <svg width="100%" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={label}>
-      {yTicks.map((t) => (
-        <g key={t.label}>
-          <line className="rule" x1={left} x2={width} y1={t.px} y2={t.px} />
-          <text className="ink2 small" x={left - 4} y={t.px + 4} textAnchor="end">
-            {t.label}
-          </text>
-        </g>
-      ))}
-      {xTicks.map((t) => (
-        <text key={t.label} className="ink2 small" x={t.px} y={height - 4} textAnchor="middle">
-          {t.label}
-        </text>
-      ))}
+      <ValueRules ticks={yTicks} from={left} to={width} />
+      <LabelsBelow ticks={xTicks} y={height - 4} />
       <text className="ink2 small" x={width - 2} y={top + 8} textAnchor="end">
         {unit}
       </text>

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { formatClock } from '#web/shared/parts/index.ts';
+import { LabelsBelow } from './Axes.tsx';
 import { timeTicks, wholeView } from './lane-layout.ts';
 import { layoutTimeline, TIMELINE_ROW_PX, type TimelineTake } from './timeline.ts';
 
@@ -17,19 +18,12 @@ export function TimelineChart({ takes, widthPx, label }: Props) {
   const bottom = takes.length * TIMELINE_ROW_PX;
   return (
     <svg width={widthPx} height={bottom + 30} role="img" aria-label={label}>
-      {ticks.map(({ px, ms, decimals }) => (
-        <g key={ms}>
-          <line x1={px} x2={px} y1={0} y2={bottom} className="rule" />
-          <text
-            x={px}
-            y={bottom + 20}
-            textAnchor={px < 30 ? 'start' : px > widthPx - 30 ? 'end' : 'middle'}
-            className="ink2"
-          >
-            {formatClock(ms, decimals)}
-          </text>
-        </g>
-      ))}
+      <LabelsBelow
+        ticks={ticks.map(({ px, ms, decimals }) => ({ px, text: formatClock(ms, decimals) }))}
+        y={bottom + 20}
+        rules={{ from: 0, to: bottom }}
+        within={widthPx}
+      />
       {bars.map((bar) => (
         <g key={bar.key}>
           <rect

@@ -20,9 +20,9 @@ describe('the chart of arrivals', () => {
     const near = layoutTapArrivals({ response, seconds: { ways: [], noneAboveDb: -30 } });
     const far = layoutTapArrivals({ response, seconds: { ways: [way(210)], noneAboveDb: -30 } });
     expect(near.zeroPx).toBeGreaterThan(far.zeroPx);
-    const labels = far.xTicks.map((t) => t.label);
+    const labels = far.xTicks.map((t) => t.text);
     expect(labels).toContain('200');
-    expect(near.xTicks.map((t) => t.label)).not.toContain('200');
+    expect(near.xTicks.map((t) => t.text)).not.toContain('200');
     for (const { px } of [...near.xTicks, ...far.xTicks]) {
       expect(px).toBeGreaterThanOrEqual(EVIDENCE.left);
       expect(px).toBeLessThanOrEqual(EVIDENCE.width);
@@ -32,7 +32,7 @@ describe('the chart of arrivals', () => {
     const early = layoutTapArrivals({ response, seconds: { ways: [way(-160)], noneAboveDb: -30 } });
     expect(early.seconds[0]!.px).toBeLessThan(early.zeroPx);
     expect(early.seconds[0]!.px).toBeGreaterThanOrEqual(EVIDENCE.left);
-    expect(early.xTicks.some((t) => t.label.startsWith('−'))).toBe(true);
+    expect(early.xTicks.some((t) => t.text.startsWith('−'))).toBe(true);
   });
   it('has its peak at zero, a mark on every other way, and stays in its room', () => {
     const layout = layoutTapArrivals({ response, seconds: { ways: [way(210)], noneAboveDb: -30 } });
@@ -66,7 +66,7 @@ describe('the chart of seconds', () => {
     expect(bars[14]!.height).toBeGreaterThan(bars[7]!.height);
     expect(bars[14]!.py).toBeCloseTo(EVIDENCE.top, 6);
     expect(usualPx).toBeLessThan(bars[1]!.py);
-    expect(xTicks.map((t) => t.label)).toEqual(['0', '5', '10']);
+    expect(xTicks.map((t) => t.text)).toEqual(['0', '5', '10']);
   });
 });
 
@@ -78,8 +78,8 @@ describe('the chart of a band', () => {
     expect(points(path)).toHaveLength(bands.length - 1);
     const ys = dots.slice(1).map((d) => d.py);
     expect([...ys].sort((a, b) => a - b)).toEqual(ys);
-    expect(xTicks[0]!.label).toBe('80');
-    expect(xTicks.some((t) => t.label.endsWith('k'))).toBe(true);
+    expect(xTicks[0]!.text).toBe('80');
+    expect(xTicks.some((t) => t.text.endsWith('k'))).toBe(true);
   });
   it('marks how loud at most what did not stand out may be', () => {
     const bands = heard.bands.map((b, i) => ({ ...b, db: i < 6 ? 0 : null, atMostDb: i < 6 ? null : -24 }));
@@ -106,8 +106,8 @@ describe('the chart of how late each second comes', () => {
       expect(py).toBeGreaterThanOrEqual(EVIDENCE.top);
       expect(py).toBeLessThanOrEqual(EVIDENCE.height - EVIDENCE.bottom);
     }
-    expect(yTicks.map((t) => t.label)).toContain('0');
-    expect(xTicks.map((t) => t.label)).toEqual(['0']);
+    expect(yTicks.map((t) => t.text)).toContain('0');
+    expect(xTicks.map((t) => t.text)).toEqual(['0']);
   });
   it('leaves hollow what does not stand out, and is not stretched by it', () => {
     const far = blocks.map((b, i) => (i === 2 ? { ...b, lateMs: 400 } : b));

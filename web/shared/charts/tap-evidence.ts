@@ -2,14 +2,10 @@ import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { BEFORE_MS, RESPONSE_STEP_MS, type TuneHeard } from '#core/desk-tests/tunes/index.ts';
 import { charts as say } from '#words/index.ts';
+import type { Tick } from './Axes.tsx';
 
 /** Room of a small chart of evidence. */
 export const EVIDENCE = { width: 340, height: 130, left: 30, bottom: 20, top: 8 } as const;
-
-export interface Tick {
-  readonly label: string;
-  readonly px: number;
-}
 
 export interface ArrivalsLayout {
   readonly path: string;
@@ -39,11 +35,11 @@ export function layoutTapArrivals({ response, seconds }: Pick<TuneHeard, 'respon
     y(DEEPEST_DB),
     ([, db]) => y(db),
   );
-  const xTicks = x.ticks(6).map((ms) => ({ label: String(ms).replace('-', '−'), px: x(ms) }));
+  const xTicks = x.ticks(6).map((ms) => ({ text: String(ms).replace('-', '−'), px: x(ms) }));
   return {
     path: shape([...points]) ?? '',
     xTicks,
-    yTicks: [0, -20, -40].map((db) => ({ label: String(db).replace('-', '−'), px: y(db) })),
+    yTicks: [0, -20, -40].map((db) => ({ text: String(db).replace('-', '−'), px: y(db) })),
     zeroPx: x(0),
     // On the curve, which weighs every lag equally; the true level is printed beside it.
     seconds: seconds.ways.map((w) => ({
@@ -86,7 +82,7 @@ export function layoutTapSeconds({ blocks }: Pick<TuneHeard, 'blocks'>): Seconds
       width: x(1) - x(0) - 2,
       height: height - bottom - y(b.standsOut),
     })),
-    xTicks: blocks.flatMap((_, i) => (i % 5 === 0 ? [{ label: String(i), px: x(i) }] : [])),
+    xTicks: blocks.flatMap((_, i) => (i % 5 === 0 ? [{ text: String(i), px: x(i) }] : [])),
     usualPx: y(CHANCE_STANDS),
   };
 }
@@ -112,8 +108,8 @@ export function layoutTapLateness({ blocks }: Pick<TuneHeard, 'blocks'>): Latene
   ).clamp(true);
   return {
     dots: blocks.map((b, i) => ({ px: x(i + 0.5), py: y(b.lateMs), isClear: isClear[i]! })),
-    xTicks: blocks.flatMap((_, i) => (i % 5 === 0 ? [{ label: String(i), px: x(i) }] : [])),
-    yTicks: y.ticks(4).map((ms) => ({ label: String(ms).replace('-', '−'), px: y(ms) })),
+    xTicks: blocks.flatMap((_, i) => (i % 5 === 0 ? [{ text: String(i), px: x(i) }] : [])),
+    yTicks: y.ticks(4).map((ms) => ({ text: String(ms).replace('-', '−'), px: y(ms) })),
     zeroPx: y(0),
   };
 }
@@ -141,7 +137,7 @@ export function layoutTapBands({ bands }: Pick<TuneHeard, 'bands'>): BandsLayout
         : [],
     ),
     atMost: bands.flatMap((b, i) => (b.atMostDb === null ? [] : [{ px: x(i), py: y(b.atMostDb) }])),
-    xTicks: bands.map((b, i) => ({ label: b.lowHz >= 1000 ? `${b.lowHz / 1000}k` : String(b.lowHz), px: x(i) })),
-    yTicks: [0, -20].map((db) => ({ label: String(db).replace('-', '−'), px: y(db) })),
+    xTicks: bands.map((b, i) => ({ text: b.lowHz >= 1000 ? `${b.lowHz / 1000}k` : String(b.lowHz), px: x(i) })),
+    yTicks: [0, -20].map((db) => ({ text: String(db).replace('-', '−'), px: y(db) })),
   };
 }
