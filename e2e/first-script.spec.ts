@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { expect, test } from './server.ts';
@@ -26,4 +26,17 @@ test('the first page needs no more than the first page', () => {
   const kb = scripts.reduce((sum, path) => sum + gzipSync(readFileSync(path)).length, 0) / 1000;
   expect(kb).toBeGreaterThan(50);
   expect(kb).toBeLessThan(MAX_KB);
+});
+
+test('every other page brings the words for what core says', () => {
+  const assets = join(WEB, 'assets');
+  const scripts = readdirSync(assets).filter((name) => name.endsWith('.js'));
+  const textOf = (name: string) => readFileSync(join(assets, name), 'utf8');
+  const start = scripts.find((name) => name.startsWith('start-'))!;
+  const pages = [...new Set([...textOf(start).matchAll(/import\(["'`]\.\/([\w.-]+\.js)/g)].map(([, name]) => name!))];
+  const isTold = (name: string) =>
+    [...withImports(join(assets, name))].some((path) => readFileSync(path, 'utf8').includes('No words for the code'));
+  expect(pages.length).toBeGreaterThan(20);
+  // The list of rigs loads them with the first rig that it reads; the list of keys says nothing of core's.
+  expect(pages.filter((name) => !isTold(name) && !/^(rigs|KeyDialog)-/.test(name))).toEqual([]);
 });

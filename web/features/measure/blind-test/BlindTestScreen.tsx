@@ -1,3 +1,4 @@
+import '#words/core.ts';
 import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';

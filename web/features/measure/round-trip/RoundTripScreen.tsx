@@ -1,3 +1,4 @@
+import '#words/core.ts';
 import { Button, chakra } from '@chakra-ui/react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { summariseTrips, type Trip } from '#core/desk-tests/slates/index.ts';
