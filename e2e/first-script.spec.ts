@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { expect, test } from './server.ts';
@@ -17,26 +17,25 @@ function withImports(path: string, seen = new Set<string>()): Set<string> {
   return seen;
 }
 
+/** The script that the page names. */
+const entry = (): string =>
+  join(WEB, /src="\/(assets\/[\w-]+\.js)"/.exec(readFileSync(join(WEB, 'index.html'), 'utf8'))![1]!);
+
 test('the first page needs no more than the first page', () => {
-  const page = readFileSync(join(WEB, 'index.html'), 'utf8');
-  const entry = join(WEB, /src="\/(assets\/index-[\w-]+\.js)"/.exec(page)![1]!);
-  const start = /import\("?`?\.\/(start-[\w-]+\.js)/.exec(readFileSync(entry, 'utf8'))![1]!;
-  const scripts = [...new Set([...withImports(entry), ...withImports(join(WEB, 'assets', start))])];
-  expect(scripts.length).toBeGreaterThan(3);
-  const kb = scripts.reduce((sum, path) => sum + gzipSync(readFileSync(path)).length, 0) / 1000;
+  const kb = [...withImports(entry())].reduce((sum, path) => sum + gzipSync(readFileSync(path)).length, 0) / 1000;
   expect(kb).toBeGreaterThan(50);
   expect(kb).toBeLessThan(MAX_KB);
 });
 
-test('every other page brings the words for what core says', () => {
+test('what pages share comes in few pieces, and every page but the first brings the words for what core says', () => {
   const assets = join(WEB, 'assets');
-  const scripts = readdirSync(assets).filter((name) => name.endsWith('.js'));
-  const textOf = (name: string) => readFileSync(join(assets, name), 'utf8');
-  const start = scripts.find((name) => name.startsWith('start-'))!;
-  const pages = [...new Set([...textOf(start).matchAll(/import\(["'`]\.\/([\w.-]+\.js)/g)].map(([, name]) => name!))];
+  const text = [...withImports(entry())].map((path) => readFileSync(path, 'utf8')).join('\n');
+  const pages = [...new Set([...text.matchAll(/import\(["'`]\.\/([\w.-]+\.js)/g)].map(([, name]) => name!))];
+  const filesOf = (name: string) => [...withImports(join(assets, name))];
   const isTold = (name: string) =>
-    [...withImports(join(assets, name))].some((path) => readFileSync(path, 'utf8').includes('No words for the code'));
+    filesOf(name).some((path) => readFileSync(path, 'utf8').includes('No words for the code'));
   expect(pages.length).toBeGreaterThan(20);
-  // The list of rigs loads them with the first rig that it reads; the list of keys says nothing of core's.
-  expect(pages.filter((name) => !isTold(name) && !/^(rigs|KeyDialog)-/.test(name))).toEqual([]);
+  expect(Math.max(...pages.map((name) => filesOf(name).length))).toBeLessThan(40);
+  // The list of rigs loads them with the first rig that it reads; keys and terms say nothing of core’s.
+  expect(pages.filter((name) => !isTold(name) && !/^(rigs|KeyDialog|TermPopover)-/.test(name))).toEqual([]);
 });

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { Link, Outlet } from 'react-router';
+import { Link, Outlet, useParams } from 'react-router';
 import { startHistory } from '#core/model/rig/index.ts';
 import { isTooLarge } from '#core/signal/index.ts';
 import { WatchNotice, watchers } from '#web/features/live/watch/index.ts';
@@ -35,7 +35,7 @@ function useOpenRig(rigId: string): string | null {
   useEffect(() => {
     let gone = false;
     const draft = readDraft(rigId);
-    const request = dispatch(api.endpoints.rig.initiate(rigId, { forceRefetch: true }));
+    const request = dispatch(api.endpoints.rig.initiate(rigId));
     request.then((answer) => {
       if (gone) return;
       if (answer.data && isTooLarge(answer.data.document)) {
@@ -68,6 +68,12 @@ function useOpenRig(rigId: string): string | null {
     };
   }, [rigId, dispatch]);
   return failed;
+}
+
+/** The rig that the address names; another one begins anew. */
+export function RigFrame() {
+  const { rigId = '' } = useParams();
+  return <OpenRig key={rigId} rigId={rigId} />;
 }
 
 /** The frame of an open rig: pages with their states, the verdict, undo and redo, the to-do list. */
